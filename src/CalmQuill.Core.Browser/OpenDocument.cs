@@ -1,0 +1,70 @@
+using CalmQuill.Core.Library;
+using CalmQuill.Core.Notebooks;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+
+namespace CalmQuill.Core.Browser;
+
+/// <summary>The three kinds of document behind one face.</summary>
+internal interface IOpenDocument
+{
+    DocumentKind Kind { get; }
+
+    object Core { get; }
+
+    bool Apply(Operation operation);
+
+    byte[] EncodeState();
+
+    List<Operation> Operations();
+}
+
+internal sealed class OpenLibrary : IOpenDocument
+{
+    private readonly LibraryDocument core = new();
+
+    public DocumentKind Kind => DocumentKind.Library;
+
+    public object Core => core;
+
+    public bool Apply(Operation operation) => core.Apply(operation);
+
+    public byte[] EncodeState() => core.EncodeState();
+
+    public List<Operation> Operations() => core.Operations();
+}
+
+internal sealed class OpenNotebook : IOpenDocument
+{
+    private readonly NotebookDocument core = new();
+
+    public DocumentKind Kind => DocumentKind.Notebook;
+
+    public object Core => core;
+
+    public bool Apply(Operation operation) => core.Apply(operation);
+
+    public byte[] EncodeState() => core.EncodeState();
+
+    public List<Operation> Operations() => core.Operations();
+}
+
+internal sealed class OpenPage : IOpenDocument
+{
+    private readonly PageDocument core = new();
+
+    public DocumentKind Kind => DocumentKind.Page;
+
+    public object Core => core;
+
+    public EraserPass? Eraser { get; set; }
+
+    /// <summary>Items that changed and have not been handed out for painting.</summary>
+    public Queue<OpId> WaitingToPaint { get; } = new();
+
+    public bool Apply(Operation operation) => core.Apply(operation);
+
+    public byte[] EncodeState() => core.EncodeState();
+
+    public List<Operation> Operations() => core.Operations();
+}

@@ -1,0 +1,40 @@
+namespace CalmQuill.Core.Ink;
+
+/// <summary>The edge of inked paper: closed rings of control points in 0.01 mm, to be filled by the non-zero rule.</summary>
+/// <remarks>
+/// A ring's curve runs through the midpoints between neighbouring control points, with the control points as the controls of quadratic
+/// Bézier pieces. Screen, thumbnail and PDF all draw it so.
+/// </remarks>
+public sealed class Outline
+{
+    private float[] points = new float[128];
+    private readonly List<int> ends = [];
+
+    /// <summary>How many control points there are in all rings.</summary>
+    public int PointCount { get; private set; }
+
+    public int RingCount => ends.Count;
+
+    /// <summary>The control points of one ring as x, y, x, y…</summary>
+    public ReadOnlySpan<float> Ring(int index)
+    {
+        var start = index == 0 ? 0 : ends[index - 1];
+        return points.AsSpan(start * 2, (ends[index] - start) * 2);
+    }
+
+    internal void Add(float x, float y)
+    {
+        if (PointCount * 2 + 2 > points.Length) Array.Resize(ref points, points.Length * 2);
+        points[PointCount * 2] = x;
+        points[PointCount * 2 + 1] = y;
+        PointCount++;
+    }
+
+    internal void Close() => ends.Add(PointCount);
+
+    public void Clear()
+    {
+        PointCount = 0;
+        ends.Clear();
+    }
+}

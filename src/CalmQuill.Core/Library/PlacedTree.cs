@@ -1,0 +1,55 @@
+using CalmQuill.Core.Operations;
+
+namespace CalmQuill.Core.Library;
+
+/// <summary>A tree that people move things about in at the same time (Kleppmann, Mulligan, Gomes and Beresford 2021).</summary>
+/// <remarks>
+/// Moves are done in the order of their stamps. A move that would put a folder under itself or its own child has no effect. One that arrives
+/// late makes the later ones be undone, itself be done, and the later ones be done again.
+/// </remarks>
+internal sealed class PlacedTree
+{
+    private readonly List<LogEntry> log = [];
+    private readonly Dictionary<Guid, Place> places = [];
+
+    public readonly record struct Place(NodeKind Kind, Guid Parent, string Order);
+
+    private readonly record struct LogEntry(Stamp Stamp, Change.NodePlaced Move, Place? Before, bool Done);
+
+    public IReadOnlyDictionary<Guid, Place> Places => places;
+
+    public void Apply(Stamp stamp, Change.NodePlaced move)
+    {
+        var at = log.Count;
+        while (at > 0 && log[at - 1].Stamp > stamp) Undo(log[--at]);
+        log.Insert(at, Do(stamp, move));
+        for (var i = at + 1; i < log.Count; i++) log[i] = Do(log[i].Stamp, log[i].Move);
+    }
+
+    private LogEntry Do(Stamp stamp, Change.NodePlaced move)
+    {
+        Place? before = places.TryGetValue(move.Node, out var standing) ? standing : null;
+        var done = !(IsUnder(move.Parent, move.Node) || (before is { } known && known.Kind != move.NodeKind));
+        if (done) places[move.Node] = new Place(move.NodeKind, move.Parent, move.Order);
+        return new LogEntry(stamp, move, before, done);
+    }
+
+    private void Undo(LogEntry entry)
+    {
+        if (!entry.Done) return;
+        if (entry.Before is { } before) places[entry.Move.Node] = before;
+        else places.Remove(entry.Move.Node);
+    }
+
+    /// <summary>Whether <paramref name="node"/> is <paramref name="ancestor"/> or lies somewhere below it.</summary>
+    public bool IsUnder(Guid node, Guid ancestor)
+    {
+        while (node != ancestor)
+        {
+            if (!places.TryGetValue(node, out var place)) return false;
+            node = place.Parent;
+        }
+
+        return true;
+    }
+}

@@ -1,0 +1,65 @@
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Library;
+
+namespace CalmQuill.Core.Operations;
+
+/// <summary>What an operation does. A closed family: every kind is a nested type here, and its number is part of the stored form.</summary>
+public abstract record Change
+{
+    private Change()
+    {
+    }
+
+    public abstract ChangeKind Kind { get; }
+
+    /// <summary>Library: puts a folder or notebook under a parent, making it when it is new. <see cref="Guid.Empty"/> is the root.</summary>
+    public sealed record NodePlaced(Guid Node, NodeKind NodeKind, Guid Parent, string Order) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.NodePlaced;
+    }
+
+    /// <summary>Library and notebook: writes one register of a folder, a notebook or a page; the later stamp wins.</summary>
+    public sealed record PropertySet(Guid Target, Property Property, string Value) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.PropertySet;
+    }
+
+    /// <summary>Notebook: adds a page with its place and its paper.</summary>
+    public sealed record PageAdded(Guid Page, string Order, string Paper) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.PageAdded;
+    }
+
+    /// <summary>Page: adds a stroke, whose item id is the operation's id. <paramref name="StartedAt"/> is UTC, in milliseconds since 1970.</summary>
+    public sealed record StrokeAdded(Pen Pen, long StartedAt, StrokeSamples Samples) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.StrokeAdded;
+    }
+
+    /// <summary>Page: removes whole items; they stay as tombstones.</summary>
+    public sealed record ItemsRemoved(IReadOnlyList<OpId> Items) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.ItemsRemoved;
+    }
+
+    /// <summary>Page: adds a shift, in 0.01 mm, to items. Shifts add up.</summary>
+    public sealed record ItemsShifted(IReadOnlyList<OpId> Items, int Dx, int Dy) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.ItemsShifted;
+    }
+
+    /// <summary>Page: rubs out parts of strokes, as intervals of each stroke's own parameter.</summary>
+    public sealed record GapsAdded(IReadOnlyList<StrokeGaps> Strokes) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.GapsAdded;
+    }
+
+    /// <summary>Page: takes an own earlier operation back (<paramref name="Active"/> false) or brings it back. This is what undo and redo make.</summary>
+    public sealed record EffectSet(OpId Target, bool Active) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.EffectSet;
+    }
+}
+
+/// <summary>The gaps that one operation makes in one stroke.</summary>
+public readonly record struct StrokeGaps(OpId Stroke, IReadOnlyList<Interval> Intervals);

@@ -1,0 +1,14 @@
+namespace CalmQuill.Core.Operations;
+
+/// <summary>The number of a kind of change in the stored form. Numbers are never used again.</summary>
+public enum ChangeKind : byte
+{
+    NodePlaced = 1,
+    PropertySet = 2,
+    PageAdded = 3,
+    StrokeAdded = 4,
+    ItemsRemoved = 5,
+    ItemsShifted = 6,
+    GapsAdded = 7,
+    EffectSet = 8,
+}

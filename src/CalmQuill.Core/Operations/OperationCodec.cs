@@ -1,0 +1,222 @@
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Library;
+
+namespace CalmQuill.Core.Operations;
+
+/// <summary>The one binary form of operations, for the network, the device's own store and the database: a batch of them.</summary>
+/// <remarks>
+/// A version byte, the replicas (8 bytes each), the authors (16 bytes each), the count, then every operation with its kind, indices into those
+/// tables, counter and stamp as differences to the one before, and its payload. See docs/operations.md.
+/// </remarks>
+public static class OperationCodec
+{
+    private const byte Version = 1;
+    public const int MostOperations = 1_000_000;
+    public const int MostItems = 100_000;
+    public const int MostTextBytes = 4_000;
+
+    public static byte[] Encode(params IReadOnlyList<Operation> operations)
+    {
+        var writer = new ByteWriter(64 + operations.Count * 64);
+        var replicas = new Dictionary<ulong, int>();
+        var authors = new Dictionary<Guid, int>();
+        foreach (var operation in operations)
+        {
+            replicas.TryAdd(operation.Id.Replica, replicas.Count);
+            authors.TryAdd(operation.Author, authors.Count);
+        }
+
+        writer.Byte(Version);
+        writer.Varint((ulong)replicas.Count);
+        foreach (var replica in replicas.Keys) writer.Fixed64(replica);
+        writer.Varint((ulong)authors.Count);
+        foreach (var author in authors.Keys) writer.Guid(author);
+        writer.Varint((ulong)operations.Count);
+        var counters = new ulong[replicas.Count];
+        ulong time = 0;
+        foreach (var operation in operations)
+        {
+            var replica = replicas[operation.Id.Replica];
+            writer.Byte((byte)operation.Change.Kind);
+            writer.Varint((ulong)replica);
+            writer.Signed(unchecked((long)(operation.Id.Counter - counters[replica] - 1)));
+            writer.Signed(unchecked((long)(operation.Time.Value - time)));
+            writer.Varint((ulong)authors[operation.Author]);
+            WriteChange(writer, operation.Change, operation.Time);
+            counters[replica] = operation.Id.Counter;
+            time = operation.Time.Value;
+        }
+
+        return writer.ToArray();
+    }
+
+    /// <exception cref="OperationFormatException">The bytes are not a batch, or hold more than is allowed.</exception>
+    public static List<Operation> Decode(ReadOnlySpan<byte> bytes)
+    {
+        var reader = new ByteReader(bytes);
+        if (reader.Byte() != Version) throw new OperationFormatException("The data is of a version that is not known here.");
+        var replicas = new ulong[reader.Count(MostOperations, 8, "replicas")];
+        for (var i = 0; i < replicas.Length; i++) replicas[i] = reader.Fixed64();
+        var authors = new Guid[reader.Count(MostOperations, 16, "authors")];
+        for (var i = 0; i < authors.Length; i++) authors[i] = reader.Guid();
+        var count = reader.Count(MostOperations, 5, "operations");
+        var operations = new List<Operation>(count);
+        var counters = new ulong[replicas.Length];
+        ulong time = 0;
+        for (var i = 0; i < count; i++)
+        {
+            var kind = (ChangeKind)reader.Byte();
+            var replica = Index(reader.Varint(), replicas.Length);
+            counters[replica] = unchecked(counters[replica] + (ulong)reader.Signed() + 1);
+            time = unchecked(time + (ulong)reader.Signed());
+            var author = authors[Index(reader.Varint(), authors.Length)];
+            operations.Add(new Operation(new OpId(replicas[replica], counters[replica]), new Hlc(time), author, ReadChange(ref reader, kind, new Hlc(time))));
+        }
+
+        if (!reader.AtEnd) throw new OperationFormatException("The data goes on after its end.");
+        return operations;
+    }
+
+    private static int Index(ulong index, int length) =>
+        index < (ulong)length ? (int)index : throw new OperationFormatException("The data names a replica or author that it does not list.");
+
+    private static void WriteChange(ByteWriter writer, Change change, Hlc time)
+    {
+        switch (change)
+        {
+            case Change.NodePlaced placed:
+                writer.Guid(placed.Node);
+                writer.Byte((byte)placed.NodeKind);
+                writer.Guid(placed.Parent);
+                writer.Text(placed.Order);
+                break;
+            case Change.PropertySet set:
+                writer.Guid(set.Target);
+                writer.Byte((byte)set.Property);
+                writer.Text(set.Value);
+                break;
+            case Change.PageAdded added:
+                writer.Guid(added.Page);
+                writer.Text(added.Order);
+                writer.Text(added.Paper);
+                break;
+            case Change.StrokeAdded stroke:
+                writer.Byte((byte)stroke.Pen.Kind);
+                writer.Varint((ulong)stroke.Pen.Width);
+                writer.Fixed32(stroke.Pen.Colour);
+                writer.Signed(stroke.StartedAt - time.UnixMilliseconds);
+                SampleCodec.Write(writer, stroke.Samples);
+                break;
+            case Change.ItemsRemoved removed:
+                WriteIds(writer, removed.Items);
+                break;
+            case Change.ItemsShifted shifted:
+                WriteIds(writer, shifted.Items);
+                writer.Signed(shifted.Dx);
+                writer.Signed(shifted.Dy);
+                break;
+            case Change.GapsAdded gaps:
+                WriteIds(writer, gaps.Strokes.Select(stroke => stroke.Stroke).ToList());
+                foreach (var stroke in gaps.Strokes) WriteIntervals(writer, stroke.Intervals);
+                break;
+            case Change.EffectSet effect:
+                writer.Fixed64(effect.Target.Replica);
+                writer.Varint(effect.Target.Counter);
+                writer.Byte(effect.Active ? (byte)1 : (byte)0);
+                break;
+            default:
+                throw new InvalidOperationException($"No codec for {change.Kind}.");
+        }
+    }
+
+    private static Change ReadChange(ref ByteReader reader, ChangeKind kind, Hlc time)
+    {
+        switch (kind)
+        {
+            case ChangeKind.NodePlaced:
+                return new Change.NodePlaced(reader.Guid(), (NodeKind)reader.Byte(), reader.Guid(), reader.Text(MostTextBytes));
+            case ChangeKind.PropertySet:
+                return new Change.PropertySet(reader.Guid(), (Property)reader.Byte(), reader.Text(MostTextBytes));
+            case ChangeKind.PageAdded:
+                return new Change.PageAdded(reader.Guid(), reader.Text(MostTextBytes), reader.Text(MostTextBytes));
+            case ChangeKind.StrokeAdded:
+                var penKind = (PenKind)reader.Byte();
+                var width = reader.Varint();
+                if (width > int.MaxValue) throw new OperationFormatException("A pen has a width out of range.");
+                var pen = new Pen(penKind, (int)width, reader.Fixed32());
+                var startedAt = unchecked(time.UnixMilliseconds + reader.Signed());
+                return new Change.StrokeAdded(pen, startedAt, SampleCodec.Read(ref reader));
+            case ChangeKind.ItemsRemoved:
+                return new Change.ItemsRemoved(ReadIds(ref reader));
+            case ChangeKind.ItemsShifted:
+                return new Change.ItemsShifted(ReadIds(ref reader), reader.Int32(), reader.Int32());
+            case ChangeKind.GapsAdded:
+                var gaps = ReadIds(ref reader).Select(id => new StrokeGaps(id, [])).ToArray();
+                for (var i = 0; i < gaps.Length; i++) gaps[i] = gaps[i] with { Intervals = ReadIntervals(ref reader) };
+                return new Change.GapsAdded(gaps);
+            case ChangeKind.EffectSet:
+                var target = new OpId(reader.Fixed64(), reader.Varint());
+                var active = reader.Byte();
+                return active < 2 ? new Change.EffectSet(target, active == 1) : throw new OperationFormatException("The data holds a switch that is neither on nor off.");
+            default:
+                throw new OperationFormatException($"The data holds a change of kind {(int)kind}, which is not known here.");
+        }
+    }
+
+    private static void WriteIds(ByteWriter writer, IReadOnlyList<OpId> ids)
+    {
+        writer.Varint((ulong)ids.Count);
+        var before = new OpId(0, 0);
+        foreach (var id in ids)
+        {
+            var same = id.Replica == before.Replica;
+            writer.Signed(unchecked((long)((id.Counter - (same ? before.Counter : 0)) << 1) | (same ? 0L : 1L)));
+            if (!same) writer.Fixed64(id.Replica);
+            before = id;
+        }
+    }
+
+    private static OpId[] ReadIds(ref ByteReader reader)
+    {
+        var ids = new OpId[reader.Count(MostItems, 1, "items")];
+        var before = new OpId(0, 0);
+        for (var i = 0; i < ids.Length; i++)
+        {
+            var head = reader.Signed();
+            var same = (head & 1) == 0;
+            var counter = unchecked((ulong)(head >> 1));
+            before = same ? new OpId(before.Replica, unchecked(before.Counter + counter)) : new OpId(reader.Fixed64(), counter);
+            ids[i] = before;
+        }
+
+        return ids;
+    }
+
+    private static void WriteIntervals(ByteWriter writer, IReadOnlyList<Interval> intervals)
+    {
+        writer.Varint((ulong)intervals.Count);
+        var before = 0;
+        foreach (var interval in intervals)
+        {
+            writer.Signed(interval.Start - (long)before);
+            writer.Signed(interval.End - (long)interval.Start);
+            before = interval.End;
+        }
+    }
+
+    private static Interval[] ReadIntervals(ref ByteReader reader)
+    {
+        var intervals = new Interval[reader.Count(MostItems, 2, "gaps")];
+        long before = 0;
+        for (var i = 0; i < intervals.Length; i++)
+        {
+            var start = unchecked(before + reader.Signed());
+            var end = unchecked(start + reader.Signed());
+            if (start < int.MinValue || start > int.MaxValue || end < int.MinValue || end > int.MaxValue) throw new OperationFormatException("A gap is out of range.");
+            intervals[i] = new Interval((int)start, (int)end);
+            before = end;
+        }
+
+        return intervals;
+    }
+}

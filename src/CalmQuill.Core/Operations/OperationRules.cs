@@ -1,0 +1,107 @@
+using CalmQuill.Core.Access;
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Library;
+using CalmQuill.Core.Ordering;
+using CalmQuill.Core.Papers;
+
+namespace CalmQuill.Core.Operations;
+
+/// <summary>Whether one operation may enter one document. The server asks before it stores; a device asks before it applies.</summary>
+public static class OperationRules
+{
+    /// <summary>How far a stamp may be ahead of the server's clock, in milliseconds.</summary>
+    public const long MostAhead = 60_000;
+
+    private const ulong MostCounter = 1UL << 48;
+
+    /// <param name="operation">The operation, well formed.</param>
+    /// <param name="kind">The kind of the document it is meant for.</param>
+    /// <param name="role">The sender's role in the document's space.</param>
+    /// <param name="sender">Who is signed in.</param>
+    /// <param name="nowUnixMilliseconds">The checking side's clock.</param>
+    /// <returns>Null when it may enter, else why not.</returns>
+    public static Refusal? Check(Operation operation, DocumentKind kind, Role role, Guid sender, long nowUnixMilliseconds)
+    {
+        if (!Rights.MayRead(role)) return new Refusal(Refusal.NotAllowedCode, "You are not a member of the space this belongs to.");
+        if (!Rights.MayWrite(role)) return new Refusal(Refusal.NotAllowedCode, "You may read here, but not write.");
+        if (operation.Author != sender) return new Refusal("wrong-author", "This was written under another person's name.");
+        if (operation.Id.Counter is 0 or > MostCounter) return new Refusal("bad-id", "This change has no proper number.");
+        if (operation.Time.UnixMilliseconds > nowUnixMilliseconds + MostAhead)
+            return new Refusal(Refusal.ClockAheadCode, "This device's clock is ahead of the server's by more than a minute.");
+        return CheckChange(operation.Change, kind);
+    }
+
+    private static Refusal? CheckChange(Change change, DocumentKind kind) => (kind, change) switch
+    {
+        (DocumentKind.Library, Change.NodePlaced placed) => Check(placed),
+        (DocumentKind.Library, Change.PropertySet { Property: Property.Name or Property.Colour or Property.Cover or Property.Binned } set) => Check(set),
+        (DocumentKind.Notebook, Change.PageAdded added) => Check(added),
+        (DocumentKind.Notebook, Change.PropertySet { Property: Property.Name or Property.Binned or Property.Order or Property.Paper } set) => Check(set),
+        (DocumentKind.Page, Change.StrokeAdded stroke) => Check(stroke),
+        (DocumentKind.Page, Change.ItemsRemoved removed) => CheckItems(removed.Items),
+        (DocumentKind.Page, Change.ItemsShifted shifted) => CheckItems(shifted.Items)
+            ?? (Far(shifted.Dx) || Far(shifted.Dy) ? new Refusal("too-far", "Ink can be moved by at most 20 metres.") : null),
+        (DocumentKind.Page, Change.GapsAdded gaps) => Check(gaps),
+        (DocumentKind.Page, Change.EffectSet) => null,
+        _ => new Refusal("wrong-document", "This change does not belong into a document of this kind."),
+    };
+
+    private static Refusal? Check(Change.NodePlaced placed)
+    {
+        if (placed.Node == Guid.Empty) return new Refusal("bad-id", "A folder or notebook has no proper id.");
+        if (!Enum.IsDefined(placed.NodeKind)) return new Refusal("bad-kind", "Only folders and notebooks stand in a library.");
+        return OrderKey.IsValid(placed.Order) ? null : new Refusal("bad-order", "The place in the order is not well formed.");
+    }
+
+    private static Refusal? Check(Change.PropertySet set) => set.Property switch
+    {
+        Property.Name => Names.Problem(set.Value) is { } problem ? new Refusal("bad-name", problem) : null,
+        Property.Order => OrderKey.IsValid(set.Value) ? null : new Refusal("bad-order", "The place in the order is not well formed."),
+        Property.Paper => Paper.TryParse(set.Value, out _) ? null : new Refusal("bad-paper", "This paper is not known here."),
+        Property.Binned => set.Value.Length == 0 || (set.Value.Length < 16 && long.TryParse(set.Value, out _))
+            ? null : new Refusal("bad-value", "The time of binning is not well formed."),
+        _ => set.Value.Length <= 40 && set.Value.All(c => char.IsAsciiLetterOrDigit(c) || c == '-') ? null : new Refusal("bad-value", "A colour or cover is not well formed."),
+    };
+
+    private static Refusal? Check(Change.PageAdded added)
+    {
+        if (added.Page == Guid.Empty) return new Refusal("bad-id", "A page has no proper id.");
+        if (!OrderKey.IsValid(added.Order)) return new Refusal("bad-order", "The place in the order is not well formed.");
+        return Paper.TryParse(added.Paper, out _) ? null : new Refusal("bad-paper", "This paper is not known here.");
+    }
+
+    private static Refusal? Check(Change.StrokeAdded stroke)
+    {
+        if (!Enum.IsDefined(stroke.Pen.Kind)) return new Refusal("bad-pen", "This pen is not known here.");
+        if (stroke.Pen.Width is < Pen.LeastWidth or > Pen.MostWidth) return new Refusal("bad-pen", "A pen is 0.1 to 20 mm wide.");
+        var samples = stroke.Samples;
+        if (samples.Count > StrokeSamples.MostSamples) return new Refusal("too-long", $"A stroke has at most {StrokeSamples.MostSamples} samples.");
+        var box = samples.Bounds();
+        if (Far(box.Left) || Far(box.Top) || Far(box.Right) || Far(box.Bottom)) return new Refusal("too-far", "A stroke lies more than 20 metres off its sheet.");
+        foreach (var pressure in samples.Pressure)
+        {
+            if (pressure is < 0 or > StrokeSamples.MostPressure) return new Refusal("bad-pressure", "Pressure runs from 0 to 1023.");
+        }
+
+        return null;
+    }
+
+    private static Refusal? Check(Change.GapsAdded gaps)
+    {
+        foreach (var stroke in gaps.Strokes)
+        {
+            foreach (var interval in stroke.Intervals)
+            {
+                if (interval.Start < 0 || interval.End < interval.Start || interval.End > StrokeSamples.MostSamples * Interval.PerSample)
+                    return new Refusal("bad-gap", "What was rubbed out lies outside its stroke.");
+            }
+        }
+
+        return gaps.Strokes.Count == 0 ? new Refusal("empty", "This change names nothing to change.") : null;
+    }
+
+    private static Refusal? CheckItems(IReadOnlyList<OpId> items) =>
+        items.Count == 0 ? new Refusal("empty", "This change names nothing to change.") : null;
+
+    private static bool Far(int value) => value is < -StrokeSamples.MostCoordinate or > StrokeSamples.MostCoordinate;
+}

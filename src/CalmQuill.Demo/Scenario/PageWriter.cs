@@ -1,0 +1,65 @@
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Operations;
+using CalmQuill.Demo.Hand;
+
+namespace CalmQuill.Demo.Scenario;
+
+/// <summary>Fills one page with a person's hand, as the operations that a tablet would have sent.</summary>
+public sealed class PageWriter(Replica replica, SingleLineFont font, Random random, DateTimeOffset from)
+{
+    public const uint Ink = 0x22302EFF, Spruce = 0x1F3D3AFF, Madder = 0xB4533CFF, Sky = 0x4F7388FF, Plum = 0x6E4A63FF;
+    private const double LineHeight = 7.1;
+    private const double FirstBaseline = 31.95 - 0.9;
+    private readonly PenHand hand = new(random);
+    private readonly List<Operation> operations = [];
+    private double clock = from.ToUnixTimeMilliseconds();
+
+    public IReadOnlyList<Operation> Operations => operations;
+
+    /// <summary>The heading, in the head room above the first line.</summary>
+    public void Title(string text) => Text(text, 21, 22, 13.5, new Pen(PenKind.Fountain, 60, Ink));
+
+    /// <summary>A text on one of the ruled lines, counted from 1.</summary>
+    public void Line(double line, string text, uint colour = Ink, double x = 21) =>
+        Text(text, x, FirstBaseline + (line - 1) * LineHeight, 8.4, new Pen(PenKind.Fountain, 42, colour));
+
+    public void Text(string text, double x, double y, double size, Pen pen)
+    {
+        foreach (var word in Words(text))
+        {
+            foreach (var line in font.Lines(word.Text, x + word.Offset * size + hand.Wobble(0.25), y + hand.Wobble(0.3), size)) Stroke(line, pen, true);
+            clock += 180 + random.Next(200);
+        }
+
+        clock += 600 + random.Next(900);
+    }
+
+    public void Draw(IEnumerable<Point> line, uint colour = Sky, int width = 45, bool rounded = false) => Stroke([.. line], new Pen(PenKind.Ball, width, colour), rounded);
+
+    public void DrawAll(IEnumerable<List<Point>> lines, uint colour = Sky, int width = 45)
+    {
+        foreach (var line in lines) Draw(line, colour, width);
+    }
+
+    /// <summary>The height of a ruled line's baseline, mm.</summary>
+    public static double Baseline(double line) => FirstBaseline + (line - 1) * LineHeight;
+
+    private void Stroke(IReadOnlyList<Point> line, Pen pen, bool rounded)
+    {
+        var samples = hand.Follow(line, rounded);
+        var startedAt = (long)clock;
+        clock += samples.Time[^1] + 60 + random.Next(90);
+        operations.Add(replica.Make(new Change.StrokeAdded(pen, startedAt, samples), (long)clock));
+    }
+
+    /// <summary>The words of a text with where each begins, in ems.</summary>
+    private IEnumerable<(string Text, double Offset)> Words(string text)
+    {
+        var offset = 0.0;
+        foreach (var word in text.Split(' '))
+        {
+            yield return (word, offset);
+            offset += font.Width(word) + 0.34;
+        }
+    }
+}

@@ -1,0 +1,52 @@
+using System.Runtime.CompilerServices;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CalmQuill.Core.Papers;
+using CalmQuill.Documents.Pdf;
+using CalmQuill.Store.Documents;
+using CalmQuill.Store.Shelf;
+
+namespace CalmQuill.Server.Export;
+
+/// <summary>Pages and notebooks as PDF.</summary>
+internal static class ExportEndpoints
+{
+    public static void MapExport(this IEndpointRouteBuilder api)
+    {
+        api.MapGet("/pages/{page:guid}/export.pdf", Page).RequireAuthorization();
+        api.MapGet("/notebooks/{notebook:guid}/export.pdf", Notebook).RequireAuthorization();
+    }
+
+    private static async Task<IResult> Page(Guid page, HttpContext http, Gate gate, DocumentStore documents, ShelfStore shelf, CancellationToken cancel)
+    {
+        if (await gate.Readable(page, http.User, cancel) is not { Kind: DocumentKind.Page } found) return Problems.NotHere();
+        var known = await shelf.Page(page, found.Space, cancel) ?? new StripPage(page, 1, "", 0, "");
+        return await Pdf(known.Title.Length > 0 ? known.Title : $"Page {known.Number}", [known], documents, cancel);
+    }
+
+    private static async Task<IResult> Notebook(Guid notebook, HttpContext http, Gate gate, DocumentStore documents, ShelfStore shelf, CancellationToken cancel)
+    {
+        if (await gate.Readable(notebook, http.User, cancel) is not { Kind: DocumentKind.Notebook } found) return Problems.NotHere();
+        var pages = await shelf.Pages(notebook, cancel);
+        if (pages.Count == 0) return Problems.Of(StatusCodes.Status409Conflict, "empty", "This notebook has no pages to export yet.");
+        var name = await shelf.NotebookName(notebook, found.Space, cancel);
+        return await Pdf(name.Length > 0 ? name : "Notebook", pages, documents, cancel);
+    }
+
+    private static async Task<IResult> Pdf(string title, IReadOnlyList<StripPage> pages, DocumentStore documents, CancellationToken cancel) =>
+        Results.File(await PdfExport.Write(title, Sheets(pages, documents, cancel), cancel), "application/pdf", FileName(title) + ".pdf");
+
+    private static async IAsyncEnumerable<PdfExport.Sheet> Sheets(
+        IReadOnlyList<StripPage> pages, DocumentStore documents, [EnumeratorCancellation] CancellationToken cancel)
+    {
+        foreach (var page in pages)
+        {
+            var document = new PageDocument();
+            foreach (var operation in (await documents.After(page.Id, 0, cancel)).Operations) document.Apply(operation);
+            yield return new PdfExport.Sheet(document, Paper.ParseOrDefault(page.Paper), page.Title);
+        }
+    }
+
+    private static string FileName(string title) =>
+        string.Concat(title.Take(80).Select(c => char.IsControl(c) || "\\/:*?\"<>|".Contains(c, StringComparison.Ordinal) ? '-' : c));
+}

@@ -1,0 +1,6 @@
+using CalmQuill.Server;
+
+var settings = Settings.FromEnvironment();
+var server = QuillServer.Build(settings);
+await server.Services.GetRequiredService<CalmQuill.Store.Database>().Migrate();
+await server.RunAsync();

@@ -1,0 +1,76 @@
+using CalmQuill.Server.Documents;
+using CalmQuill.Server.Export;
+using CalmQuill.Server.Front;
+using CalmQuill.Server.Live;
+using CalmQuill.Server.People;
+using CalmQuill.Server.Shelf;
+using CalmQuill.Server.Spaces;
+using CalmQuill.Store;
+using CalmQuill.Store.Documents;
+using CalmQuill.Store.People;
+using CalmQuill.Store.Shelf;
+using CalmQuill.Store.Spaces;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Identity;
+
+namespace CalmQuill.Server;
+
+/// <summary>Puts the server together.</summary>
+public static class QuillServer
+{
+    public static WebApplication Build(Settings settings)
+    {
+        var builder = WebApplication.CreateSlimBuilder(new WebApplicationOptions { EnvironmentName = Environments.Production });
+        builder.WebHost.UseUrls(settings.Address);
+        builder.WebHost.ConfigureKestrel(kestrel =>
+        {
+            kestrel.AddServerHeader = false;
+            kestrel.Limits.MaxRequestBodySize = DocumentEndpoints.MostBodyBytes;
+        });
+        builder.Logging.SetMinimumLevel(LogLevel.Warning);
+        AddServices(builder.Services, settings);
+
+        var app = builder.Build();
+        app.UseExceptionHandler();
+        app.UseStatusCodePages();
+        app.UseSecurityHeaders();
+        app.UseResponseCompression();
+        app.UseFrontEnd(settings.FrontEnd);
+        app.UseAuthentication();
+        app.UseAuthorization();
+        app.MapGet("/health", () => Results.Text("ready"));
+        var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>();
+        api.MapSession();
+        api.MapPeople();
+        api.MapSpaces();
+        api.MapDocuments();
+        api.MapShelf();
+        api.MapExport();
+        app.MapHub<LiveHub>("/live").RequireAuthorization();
+        app.MapFrontEndFallback(settings.FrontEnd);
+        return app;
+    }
+
+    private static void AddServices(IServiceCollection services, Settings settings)
+    {
+        services.AddSingleton(settings);
+        services.AddSingleton(new Database(settings.Database));
+        services.AddSingleton<PersonStore>().AddSingleton<SpaceStore>().AddSingleton<DocumentStore>().AddSingleton<ShelfStore>();
+        services.AddSingleton<Gate>().AddSingleton<SignInLimiter>().AddSingleton<LiveConnections>().AddSingleton(TimeProvider.System);
+        services.AddSingleton<IPasswordHasher<Person>, PasswordHasher<Person>>();
+        services.AddSingleton<Snapshots>().AddHostedService(provider => provider.GetRequiredService<Snapshots>());
+        services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(settings.Secrets)).SetApplicationName("CalmQuill");
+        services.AddAntiforgery(options =>
+        {
+            options.HeaderName = AntiforgeryFilter.Header;
+            options.Cookie.Name = "quill-antiforgery";
+            options.Cookie.SameSite = SameSiteMode.Strict;
+        });
+        services.AddSignIn();
+        services.AddProblemDetails();
+        services.AddResponseCompression(options =>
+            options.MimeTypes = ["application/json", "application/problem+json", "image/svg+xml", DocumentEndpoints.BatchType]);
+        var signalR = services.AddSignalR(options => options.MaximumReceiveMessageSize = 64 * 1024).AddMessagePackProtocol();
+        if (settings.Redis is { } redis) signalR.AddStackExchangeRedis(redis);
+    }
+}

@@ -1,0 +1,41 @@
+using Npgsql;
+
+namespace CalmQuill.Store;
+
+/// <summary>Plain ADO.NET with named parameters, said in one line.</summary>
+internal static class Sql
+{
+    public static NpgsqlCommand With(this NpgsqlCommand command, params ReadOnlySpan<(string Name, object? Value)> parameters)
+    {
+        foreach (var (name, value) in parameters) command.Parameters.AddWithValue(name, value ?? DBNull.Value);
+        return command;
+    }
+
+    public static async Task<int> Execute(this NpgsqlConnection connection, string sql, CancellationToken cancel, params (string Name, object? Value)[] parameters)
+    {
+        await using var command = new NpgsqlCommand(sql, connection).With(parameters);
+        return await command.ExecuteNonQueryAsync(cancel);
+    }
+
+    /// <summary>All rows of a query, each made by <paramref name="read"/>.</summary>
+    public static async Task<List<T>> Rows<T>(this NpgsqlCommand command, Func<NpgsqlDataReader, T> read, CancellationToken cancel)
+    {
+        await using (command)
+        {
+            var rows = new List<T>();
+            await using var reader = await command.ExecuteReaderAsync(cancel);
+            while (await reader.ReadAsync(cancel)) rows.Add(read(reader));
+            return rows;
+        }
+    }
+
+    /// <summary>The only row of a query; the default when there is none.</summary>
+    public static async Task<T?> Row<T>(this NpgsqlCommand command, Func<NpgsqlDataReader, T> read, CancellationToken cancel)
+    {
+        await using (command)
+        {
+            await using var reader = await command.ExecuteReaderAsync(cancel);
+            return await reader.ReadAsync(cancel) ? read(reader) : default;
+        }
+    }
+}

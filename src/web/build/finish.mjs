@@ -1,0 +1,38 @@
+// After vite: lays the WebAssembly build beside the front end, writes the service worker, and compresses what is served.
+import { cpSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { brotliCompressSync, constants } from 'node:zlib';
+import { generateSW } from 'workbox-build';
+
+const dist = new URL('../dist', import.meta.url).pathname;
+const core = new URL('../../CalmQuill.Core.Browser/bin/Release/net10.0/publish/wwwroot/_framework', import.meta.url).pathname;
+cpSync(core, join(dist, '_framework'), { recursive: true, filter: (file) => !file.endsWith('.gz') && !file.endsWith('.br') });
+
+await generateSW({
+  globDirectory: dist,
+  swDest: join(dist, 'sw.js'),
+  globPatterns: ['index.html', '*.svg', '*.webmanifest', 'assets/*.{js,css}', 'assets/*latin-*.woff2', '_framework/*.{js,wasm}'],
+  globIgnores: ['**/*ext*.woff2', '**/*italic*.woff2'],
+  maximumFileSizeToCacheInBytes: 16 * 1024 * 1024,
+  navigateFallback: '/index.html',
+  navigateFallbackDenylist: [/^\/api\//, /^\/health/, /^\/live/],
+  runtimeCaching: [
+    {
+      urlPattern: /\/api\/pages\/[^/]+\/thumbnail\.svg/,
+      handler: 'CacheFirst',
+      options: { cacheName: 'thumbnails', expiration: { maxEntries: 2000 }, cacheableResponse: { statuses: [200] } },
+    },
+  ],
+  skipWaiting: true,
+  clientsClaim: true,
+  sourcemap: false,
+  inlineWorkboxRuntime: true,
+});
+
+for (const entry of readdirSync(dist, { recursive: true, withFileTypes: true })) {
+  const file = join(entry.parentPath, entry.name);
+  if (!entry.isFile() || !/\.(js|css|html|svg|wasm|webmanifest)$/.test(file) || statSync(file).size < 1000) continue;
+  const bytes = readFileSync(file);
+  // Quality 11 takes half a minute on the largest file and gains four per cent over 9.
+  writeFileSync(`${file}.br`, brotliCompressSync(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: bytes.length > 500_000 ? 10 : 11 } }));
+}

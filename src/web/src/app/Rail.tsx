@@ -1,0 +1,55 @@
+import { BooksIcon, UsersThreeIcon } from '@phosphor-icons/react';
+import type { ReactNode } from 'react';
+import { Link, NavLink } from 'react-router';
+import { useSession } from '../session/session';
+import { syncWords, useSyncState } from '../sync/syncState';
+import { Avatar } from '../ui/Avatar';
+import { Quill } from './Quill';
+
+/** The narrow rail: where to go; at its foot the state of saving, and the person. */
+export function Rail() {
+  const { person, spaces } = useSession();
+  const group = spaces.find((space) => !space.personal);
+  const sync = useSyncState();
+  const words = syncWords(sync);
+  return (
+    <nav aria-label="Main" className="flex w-[84px] shrink-0 flex-col items-center border-r border-base-300 bg-base-200 pb-3 pt-3 max-sm:w-16">
+      <Link to="/library" aria-label="Calm Quill, to the library" className="mb-4 rounded-md p-1">
+        <Quill size={42} />
+      </Link>
+      <RailEntry to="/library" label="Library" icon={<BooksIcon size={26} weight="light" />} />
+      {group && <RailEntry to={`/group/${group.id}`} label="Group" icon={<UsersThreeIcon size={26} weight="light" />} />}
+      <div className="grow" />
+      <p
+        role="status"
+        data-testid="sync-state"
+        title={words}
+        className={`mb-2 w-full px-1.5 text-center text-xs leading-tight ${sync.problem === 'none' && sync.refused.length === 0 ? 'text-quiet' : 'font-semibold text-error'}`}
+      >
+        {words}
+      </p>
+      <Link to="/account" aria-label={`Account of ${person.name}`} data-testid="account-link" className="rounded-full p-1">
+        <Avatar name={person.name} colour={person.colour} size={36} />
+      </Link>
+    </nav>
+  );
+}
+
+function RailEntry({ to, label, icon }: { to: string; label: string; icon: ReactNode }) {
+  return (
+    <NavLink
+      to={to}
+      className={({ isActive }) =>
+        `relative flex min-h-14 w-full flex-col items-center justify-center gap-1 text-[13px] ${isActive ? 'font-semibold text-primary' : 'hover:text-primary'}`
+      }
+    >
+      {({ isActive }) => (
+        <>
+          {isActive && <span className="stitched absolute inset-y-2 left-0 w-[3px]" />}
+          {icon}
+          {label}
+        </>
+      )}
+    </NavLink>
+  );
+}

@@ -1,0 +1,69 @@
+/** The functions that CalmQuill.Core.Browser exports. Batches and packets are bytes; an empty batch means that nothing was done. */
+export interface Core {
+  DocumentBridge: {
+    Start(replica: string, author: string): void;
+    CorrectClock(serverNow: number, deviceNow: number): void;
+    Open(kind: number): number;
+    Close(handle: number): void;
+    Apply(handle: number, batch: Uint8Array): number;
+    EncodeState(handle: number): Uint8Array;
+    Snapshot(handle: number): Uint8Array;
+    Restamp(batch: Uint8Array, now: number): Uint8Array;
+  };
+  PageBridge: {
+    AddStroke(
+      page: number, penKind: number, width: number, colour: number, samples: Int32Array, hasTilt: boolean, startedAt: number, now: number,
+    ): Uint8Array;
+    Undo(page: number, now: number): Uint8Array;
+    Redo(page: number, now: number): Uint8Array;
+    Steps(page: number): number;
+    AllChanged(page: number): void;
+    TakeChanged(page: number, most: number): Uint8Array;
+    BeginErase(page: number, radius: number, whole: boolean): void;
+    EraseAlong(page: number, spots: Float64Array): Uint8Array;
+    EndErase(page: number, now: number): Uint8Array;
+    OutlineOf(penKind: number, width: number, samples: Int32Array): Uint8Array;
+    PaperLines(paper: string): number[];
+  };
+  LibraryBridge: {
+    Nodes(library: number): string;
+    Place(library: number, node: string, kind: number, parent: string, random: number, now: number): Uint8Array;
+    SetProperty(document: number, target: string, property: number, value: string, now: number): Uint8Array;
+    Pages(notebook: number): string;
+    AddPage(notebook: number, page: string, after: string, paper: string, random: number, now: number): Uint8Array;
+  };
+}
+
+interface DotnetModule {
+  dotnet: { create(): Promise<{ getAssemblyExports(name: string): Promise<{ CalmQuill: { Core: { Browser: Core } } }> }> };
+}
+
+let loading: Promise<Core> | undefined;
+
+/** Loads the rules of the job, compiled to WebAssembly, once. */
+export function loadCore(): Promise<Core> {
+  loading ??= (async () => {
+    const address = '/_framework/dotnet.js';
+    const { dotnet } = (await import(/* @vite-ignore */ address)) as DotnetModule;
+    const runtime = await dotnet.create();
+    return (await runtime.getAssemblyExports('CalmQuill.Core.Browser.dll')).CalmQuill.Core.Browser;
+  })();
+  return loading;
+}
+
+export const documentKinds = { library: 1, notebook: 2, page: 3 } as const;
+export type DocumentKind = keyof typeof documentKinds;
+
+export const properties = { name: 1, colour: 2, cover: 3, binned: 4, order: 5, paper: 6 } as const;
+
+/** The sentence of a refusal that Core threw, without what the runtime puts around it. */
+export function sentenceOf(problem: unknown): string {
+  const text = problem instanceof Error ? problem.message : String(problem);
+  return text.split('\n')[0]!.replace(/^Error: /, '');
+}
+
+/** A random whole number below 2^52, which Core asks for where it needs chance. */
+export function randomNumber(): number {
+  const [high, low] = crypto.getRandomValues(new Uint32Array(2));
+  return (high! % 0x100000) * 0x100000000 + low!;
+}

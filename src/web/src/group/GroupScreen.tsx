@@ -1,0 +1,74 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useParams } from 'react-router';
+import { sendJson } from '../session/api';
+import { type Role, useSession } from '../session/session';
+import { Avatar } from '../ui/Avatar';
+import { usePeople } from './usePeople';
+
+const roleWords: Record<Role, string> = {
+  owner: 'writes, and decides who may do what',
+  writer: 'reads and writes everything here',
+  reader: 'reads everything here',
+};
+
+/** The people of a group, and who may do what. */
+export function GroupScreen() {
+  const { space: id = '' } = useParams();
+  const { person, spaces } = useSession();
+  const space = spaces.find((one) => one.id === id);
+  const people = usePeople(id);
+  const queries = useQueryClient();
+  const [problem, setProblem] = useState('');
+  if (!space) return <p className="p-10">You are not in this group.</p>;
+
+  const setRole = async (member: string, role: string) => {
+    setProblem('');
+    try {
+      await sendJson('PUT', `/api/spaces/${id}/members/${member}`, { role });
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+    await queries.invalidateQueries({ queryKey: ['people', id] });
+  };
+
+  return (
+    <div className="h-full overflow-y-auto">
+      <div className="mx-auto max-w-[860px] px-10 pb-16 pt-7 max-sm:px-5">
+        <p className="text-quiet">Group</p>
+        <h1 className="border-b border-base-300 pb-4 text-[30px] leading-tight">{space.name}</h1>
+        <p role="alert" className="min-h-5 pt-2 text-error">
+          {problem}
+        </p>
+        <ul>
+          {people.map((member) => (
+            <li key={member.id} className="flex items-center gap-4 border-b border-base-300 py-4" data-testid="member">
+              <Avatar name={member.name} colour={member.colour} size={40} />
+              <div className="grow">
+                <p className="font-title text-[18px]">
+                  {member.name}
+                  {member.id === person.id && <span className="ml-2 font-sans text-[13px] text-quiet">you</span>}
+                </p>
+                <p className="text-[13px] text-quiet">{roleWords[member.role]}</p>
+              </div>
+              {space.role === 'owner' ? (
+                <select
+                  aria-label={`Role of ${member.name}`}
+                  className="select h-10 w-32 border-base-300 bg-base-100"
+                  value={member.role}
+                  onChange={(event) => void setRole(member.id, event.target.value)}
+                >
+                  <option value="owner">Owner</option>
+                  <option value="writer">Writer</option>
+                  <option value="reader">Reader</option>
+                </select>
+              ) : (
+                <span className="text-quiet">{member.role[0]!.toUpperCase() + member.role.slice(1)}</span>
+              )}
+            </li>
+          ))}
+        </ul>
+      </div>
+    </div>
+  );
+}

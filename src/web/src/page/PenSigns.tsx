@@ -1,0 +1,26 @@
+import type { Member } from '../group/usePeople';
+import { fillOf } from '../library/palette';
+import type { PenSign } from './ink/othersInk';
+import type { View } from './ink/view';
+
+/** Others' names at the tips of their pens. */
+export function PenSigns({ signs, view, people }: { signs: PenSign[]; view: View; people: Member[] }) {
+  return signs.map((sign) => {
+    const person = people.find((one) => one.id === sign.person);
+    if (!person) return null;
+    return (
+      <div
+        key={sign.connection}
+        data-testid="pen-sign"
+        aria-hidden="true"
+        className="pointer-events-none absolute left-0 top-0"
+        style={{ transform: `translate(${sign.x * view.scale + view.x}px, ${sign.y * view.scale + view.y}px)` }}
+      >
+        <svg width="16" height="26" className="absolute -top-[26px] left-0" aria-hidden="true">
+          <path d="M1 25L13 2" stroke="currentColor" strokeWidth="2" />
+        </svg>
+        <span className={`absolute -top-11 left-2 rounded-sm px-2 py-0.5 text-xs text-white ${fillOf[person.colour] ?? 'bg-spruce'}`}>{person.name.split(' ')[0]}</span>
+      </div>
+    );
+  });
+}

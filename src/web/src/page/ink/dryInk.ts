@@ -1,0 +1,211 @@
+import { compareOrder, type InkItem } from './packet';
+import type { View } from './view';
+
+/** A sheet's size and printed lines, in 0.01 mm. */
+export interface SheetPaper {
+  width: number;
+  height: number;
+  /** x1, y1, x2, y2 of each line. */
+  lines: readonly number[];
+}
+
+type Box = readonly [number, number, number, number];
+
+const sliceMilliseconds = 7;
+const paperColour = '#fffdf7';
+const lineColour = '#c9d3cf';
+
+/**
+ * Paints the ink that is on the page, behind the pen. A whole repaint goes into a second canvas in short slices and is then swapped in; until
+ * then the standing picture is moved and scaled. A single change repaints its box only.
+ */
+export class DryInk {
+  private readonly items = new Map<string, InkItem>();
+  private sorted: InkItem[] = [];
+  private paper: SheetPaper = { width: 21000, height: 29700, lines: [] };
+  private view: View = { scale: 0.03, x: 0, y: 0 };
+  private painted: View = this.view;
+  private painting: { next: number; view: View } | undefined;
+  private front: HTMLCanvasElement;
+  private back: HTMLCanvasElement;
+  private ratio = 1;
+
+  constructor(holder: HTMLElement) {
+    this.front = canvasIn(holder);
+    this.back = canvasIn(holder);
+    this.back.style.visibility = 'hidden';
+  }
+
+  /** How many strokes are shown. */
+  get strokeCount(): number {
+    return this.sorted.length;
+  }
+
+  resize(width: number, height: number): void {
+    this.ratio = Math.min(devicePixelRatio, 3);
+    for (const canvas of [this.front, this.back]) {
+      canvas.width = Math.round(width * this.ratio);
+      canvas.height = Math.round(height * this.ratio);
+    }
+    this.repaint();
+  }
+
+  setPaper(paper: SheetPaper): void {
+    this.paper = paper;
+    this.repaint();
+  }
+
+  setView(view: View): void {
+    this.view = view;
+    const grown = view.scale / this.painted.scale;
+    this.front.style.transform = `translate(${view.x - this.painted.x * grown}px, ${view.y - this.painted.y * grown}px) scale(${grown})`;
+    if (!this.painting) this.repaint();
+  }
+
+  clear(): void {
+    this.items.clear();
+    this.sorted = [];
+    this.repaint();
+  }
+
+  /** Takes items in their present look. Additions on top are painted over; anything else repaints its box. */
+  show(news: InkItem[]): void {
+    let dirty: Box | undefined;
+    let reorder = false;
+    const over: InkItem[] = [];
+    for (const item of news) {
+      const before = this.items.get(item.id);
+      if (before) dirty = union(dirty, before.box);
+      if (!item.shown) {
+        if (before) {
+          this.items.delete(item.id);
+          this.sorted = this.sorted.filter((other) => other !== before);
+        }
+        continue;
+      }
+      this.items.set(item.id, item);
+      if (before) {
+        this.sorted[this.sorted.indexOf(before)] = item;
+        dirty = union(dirty, item.box);
+        continue;
+      }
+      const last = this.sorted[this.sorted.length - 1];
+      if (last && compareOrder(last.order, item.order) > 0) {
+        reorder = true;
+        dirty = union(dirty, item.box);
+      } else over.push(item);
+      this.sorted.push(item);
+    }
+    if (reorder) this.sorted.sort((a, b) => compareOrder(a.order, b.order));
+    if (this.painting) {
+      this.repaint();
+      return;
+    }
+    if (dirty) this.paintBox(dirty);
+    else this.paintOver(over);
+  }
+
+  private repaint(): void {
+    const starting = this.painting === undefined;
+    this.painting = { next: -1, view: this.view };
+    if (starting) this.slice();
+  }
+
+  private slice(): void {
+    const painting = this.painting;
+    if (!painting) return;
+    const context = this.context(this.back, painting.view);
+    if (painting.next < 0) {
+      context.save();
+      context.resetTransform();
+      context.clearRect(0, 0, this.back.width, this.back.height);
+      context.restore();
+      this.paintPaper(context);
+      painting.next = 0;
+    }
+    const seen = this.seen(painting.view);
+    const until = performance.now() + sliceMilliseconds;
+    while (painting.next < this.sorted.length && performance.now() < until) {
+      for (const stop = Math.min(painting.next + 40, this.sorted.length); painting.next < stop; painting.next++) fill(context, this.sorted[painting.next]!, seen);
+    }
+    if (painting.next < this.sorted.length) {
+      setTimeout(() => this.slice());
+      return;
+    }
+    this.painting = undefined;
+    [this.front, this.back] = [this.back, this.front];
+    this.painted = painting.view;
+    this.front.style.visibility = 'visible';
+    this.back.style.visibility = 'hidden';
+    const moved = this.view !== painting.view;
+    this.front.style.transform = '';
+    if (moved) this.setView(this.view);
+  }
+
+  private paintOver(items: InkItem[]): void {
+    const context = this.context(this.front, this.painted);
+    const seen = this.seen(this.painted);
+    for (const item of items) fill(context, item, seen);
+  }
+
+  private paintBox(box: Box): void {
+    const context = this.context(this.front, this.painted);
+    const grow = 2 / this.painted.scale;
+    const [left, top, right, bottom] = [box[0] - grow, box[1] - grow, box[2] + grow, box[3] + grow];
+    context.save();
+    context.beginPath();
+    context.rect(left, top, right - left, bottom - top);
+    context.clip();
+    context.clearRect(left, top, right - left, bottom - top);
+    this.paintPaper(context);
+    for (const item of this.sorted) fill(context, item, [left, top, right, bottom]);
+    context.restore();
+  }
+
+  private paintPaper(context: CanvasRenderingContext2D): void {
+    const { width, height, lines } = this.paper;
+    context.fillStyle = paperColour;
+    context.fillRect(0, 0, width, height);
+    context.strokeStyle = lineColour;
+    context.lineWidth = Math.max(15, 1 / (this.painted.scale * this.ratio));
+    context.beginPath();
+    for (let i = 0; i < lines.length; i += 4) {
+      context.moveTo(lines[i]!, lines[i + 1]!);
+      context.lineTo(lines[i + 2]!, lines[i + 3]!);
+    }
+    context.stroke();
+  }
+
+  private context(canvas: HTMLCanvasElement, view: View): CanvasRenderingContext2D {
+    const context = canvas.getContext('2d')!;
+    const scale = view.scale * this.ratio;
+    context.setTransform(scale, 0, 0, scale, view.x * this.ratio, view.y * this.ratio);
+    return context;
+  }
+
+  private seen(view: View): Box {
+    const width = this.front.width / this.ratio;
+    const height = this.front.height / this.ratio;
+    return [-view.x / view.scale, -view.y / view.scale, (width - view.x) / view.scale, (height - view.y) / view.scale];
+  }
+}
+
+/** A canvas that covers its holder and lets pointers through. */
+export function canvasIn(holder: HTMLElement): HTMLCanvasElement {
+  const canvas = document.createElement('canvas');
+  canvas.className = 'pointer-events-none absolute inset-0 size-full origin-top-left';
+  canvas.setAttribute('aria-hidden', 'true');
+  holder.append(canvas);
+  return canvas;
+}
+
+function fill(context: CanvasRenderingContext2D, item: InkItem, seen: Box): void {
+  const [left, top, right, bottom] = item.box;
+  if (left > seen[2] || right < seen[0] || top > seen[3] || bottom < seen[1]) return;
+  context.fillStyle = item.colour;
+  context.fill(item.path);
+}
+
+function union(a: Box | undefined, b: Box): Box {
+  return a ? [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[2], b[2]), Math.max(a[3], b[3])] : b;
+}

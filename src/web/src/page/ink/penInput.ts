@@ -1,0 +1,170 @@
+import { type View, zoomAt } from './view';
+
+/** A sample in page units, with what the pen reports. */
+export interface Sample {
+  /** 0.01 mm. */
+  x: number;
+  y: number;
+  /** 0–1023. */
+  pressure: number;
+  /** Milliseconds since the stroke began. */
+  time: number;
+  tiltX: number;
+  tiltY: number;
+}
+
+/** Who is told what the hand does. Exactly one of `end` and `cancel` follows each `begin`. */
+export interface HandListener {
+  mayWrite(): boolean;
+  begin(sample: Sample, erasing: boolean, hasTilt: boolean): void;
+  move(samples: Sample[]): void;
+  end(): void;
+  cancel(): void;
+  hover(x: number, y: number): void;
+  view(): View;
+  setView(view: View): void;
+}
+
+const middleOfPressure = 512;
+const tailOfPen = 32;
+const secondFingerWithin = 160;
+
+/**
+ * Turns pointer events into strokes, panning and pinching. Once a pen has been seen, fingers only scroll and pinch; before that, a finger or
+ * the mouse writes, and a second finger soon after the first turns the touch into a pinch.
+ */
+export class PenInput {
+  private penSeen = false;
+  private writing: { id: number; start: number; type: string } | undefined;
+  private panning: { id: number; x: number; y: number } | undefined;
+  private spaceHeld = false;
+  private readonly fingers = new Map<number, { x: number; y: number }>();
+  private readonly ends: (() => void)[] = [];
+
+  constructor(
+    private readonly surface: HTMLElement,
+    private readonly listener: HandListener,
+  ) {
+    this.on('pointerdown', (event) => this.down(event));
+    this.on('pointermove', (event) => this.moved(event));
+    this.on('pointerup', (event) => this.up(event, false));
+    this.on('pointercancel', (event) => this.up(event, true));
+    this.on('contextmenu', (event) => event.preventDefault());
+    this.on('wheel', (event) => this.wheel(event), { passive: false });
+    const key = (event: KeyboardEvent) => {
+      if (event.code === 'Space' && (event.target === document.body || event.target === surface)) {
+        this.spaceHeld = event.type === 'keydown';
+        event.preventDefault();
+      }
+    };
+    addEventListener('keydown', key);
+    addEventListener('keyup', key);
+    this.ends.push(() => removeEventListener('keydown', key), () => removeEventListener('keyup', key));
+  }
+
+  stop(): void {
+    for (const end of this.ends) end();
+  }
+
+  private on<K extends keyof HTMLElementEventMap>(type: K, handle: (event: HTMLElementEventMap[K]) => void, options?: AddEventListenerOptions): void {
+    this.surface.addEventListener(type, handle, options);
+    this.ends.push(() => this.surface.removeEventListener(type, handle, options));
+  }
+
+  private down(event: PointerEvent): void {
+    this.surface.setPointerCapture(event.pointerId);
+    if (event.pointerType === 'pen') this.penSeen = true;
+    if (event.pointerType === 'touch') {
+      this.fingers.set(event.pointerId, place(this.surface, event));
+      const fresh = this.writing && event.timeStamp - this.writing.start < secondFingerWithin;
+      if (this.writing?.type === 'touch' && this.fingers.size === 2 && fresh) {
+        this.listener.cancel();
+        this.writing = undefined;
+      }
+      if (this.penSeen || this.fingers.size > 1) return;
+    }
+    if (this.writing) return;
+    if (event.pointerType === 'mouse' && (event.button === 1 || this.spaceHeld)) {
+      this.panning = { id: event.pointerId, ...place(this.surface, event) };
+      return;
+    }
+    if (!this.listener.mayWrite() || (event.pointerType === 'mouse' && event.button !== 0)) {
+      if (event.button === 0) this.panning = { id: event.pointerId, ...place(this.surface, event) };
+      return;
+    }
+    this.writing = { id: event.pointerId, start: event.timeStamp, type: event.pointerType };
+    this.listener.begin(this.sample(event), (event.buttons & tailOfPen) !== 0, event.pointerType === 'pen' && (event.tiltX !== 0 || event.tiltY !== 0));
+    event.preventDefault();
+  }
+
+  private moved(event: PointerEvent): void {
+    if (this.writing?.id === event.pointerId) {
+      const coalesced = event.getCoalescedEvents?.() ?? [];
+      this.listener.move((coalesced.length > 0 ? coalesced : [event]).map((one) => this.sample(one)));
+    } else if (this.panning?.id === event.pointerId) {
+      const now = place(this.surface, event);
+      const view = this.listener.view();
+      this.listener.setView({ ...view, x: view.x + now.x - this.panning.x, y: view.y + now.y - this.panning.y });
+      this.panning = { id: event.pointerId, ...now };
+    } else if (this.fingers.has(event.pointerId)) this.pinch(event);
+    else if (event.buttons === 0) {
+      const { x, y } = this.onPage(event);
+      this.listener.hover(x, y);
+    }
+  }
+
+  private up(event: PointerEvent, cancelled: boolean): void {
+    this.fingers.delete(event.pointerId);
+    if (this.panning?.id === event.pointerId) this.panning = undefined;
+    if (this.writing?.id !== event.pointerId) return;
+    this.writing = undefined;
+    // What a pen wrote before the system took the pointer away is ink all the same; a finger's is not, since it was becoming a gesture.
+    if (cancelled && event.pointerType === 'touch') this.listener.cancel();
+    else this.listener.end();
+  }
+
+  /** One finger moves the sheet; two move and scale it about their middle. */
+  private pinch(event: PointerEvent): void {
+    const before = [...this.fingers.values()].slice(0, 2);
+    this.fingers.set(event.pointerId, place(this.surface, event));
+    const after = [...this.fingers.values()].slice(0, 2);
+    const view = this.listener.view();
+    const [from, to] = [middle(before), middle(after)];
+    const moved = { ...view, x: view.x + to.x - from.x, y: view.y + to.y - from.y };
+    const factor = before.length === 2 ? distance(after) / Math.max(distance(before), 1) : 1;
+    this.listener.setView(zoomAt(moved, factor, to.x, to.y));
+  }
+
+  private wheel(event: WheelEvent): void {
+    event.preventDefault();
+    const view = this.listener.view();
+    const at = place(this.surface, event);
+    const lines = event.deltaMode === WheelEvent.DOM_DELTA_LINE ? 20 : 1;
+    if (event.ctrlKey || event.metaKey) this.listener.setView(zoomAt(view, Math.exp(-event.deltaY * lines * 0.004), at.x, at.y));
+    else this.listener.setView({ ...view, x: view.x - (event.shiftKey ? event.deltaY : event.deltaX) * lines, y: view.y - (event.shiftKey ? 0 : event.deltaY) * lines });
+  }
+
+  private sample(event: PointerEvent): Sample {
+    const pressure = event.pointerType === 'pen' ? Math.round(Math.min(Math.max(event.pressure, 0), 1) * 1023) : middleOfPressure;
+    return { ...this.onPage(event), pressure, time: Math.max(0, Math.round(event.timeStamp - (this.writing?.start ?? event.timeStamp))), tiltX: event.tiltX, tiltY: event.tiltY };
+  }
+
+  private onPage(event: PointerEvent): { x: number; y: number } {
+    const { x, y } = place(this.surface, event);
+    const view = this.listener.view();
+    return { x: Math.round((x - view.x) / view.scale), y: Math.round((y - view.y) / view.scale) };
+  }
+}
+
+function place(surface: HTMLElement, event: MouseEvent): { x: number; y: number } {
+  const box = surface.getBoundingClientRect();
+  return { x: event.clientX - box.left, y: event.clientY - box.top };
+}
+
+function middle(points: { x: number; y: number }[]): { x: number; y: number } {
+  return { x: points.reduce((sum, point) => sum + point.x, 0) / points.length, y: points.reduce((sum, point) => sum + point.y, 0) / points.length };
+}
+
+function distance([a, b]: { x: number; y: number }[]): number {
+  return Math.hypot(a!.x - b!.x, a!.y - b!.y);
+}

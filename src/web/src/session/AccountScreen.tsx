@@ -1,0 +1,139 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { type FormEvent, type ReactNode, useState } from 'react';
+import { chooseTheme, type ThemeChoice, themeChoice } from '../app/theme';
+import { syncWords, useSyncState } from '../sync/syncState';
+import { Avatar } from '../ui/Avatar';
+import { sendJson } from './api';
+import { fetchSession, type Session, signOut, useSession } from './session';
+import { Field } from './SignInScreen';
+
+/** Name, e-mail, password, day or night, signing out. */
+export function AccountScreen({ onChanged }: { onChanged: (session: Session | null) => void }) {
+  const { person, spaces } = useSession();
+  const queries = useQueryClient();
+  const sync = useSyncState();
+  const leave = async () => {
+    await signOut();
+    queries.clear();
+    onChanged(null);
+  };
+  const details = (body: Record<string, string>) => sendJson('PUT', '/api/people/me', body).then(async () => onChanged(await fetchSession()));
+  return (
+    <div className="h-full overflow-y-auto">
+      <div className="mx-auto max-w-[860px] px-10 pb-16 pt-7 max-sm:px-5">
+        <header className="flex items-center gap-4 border-b border-base-300 pb-5">
+          <Avatar name={person.name} colour={person.colour} size={52} />
+          <div className="grow">
+            <h1 className="text-[30px] leading-tight">{person.name}</h1>
+            <p className="text-quiet">{person.email}</p>
+          </div>
+          <button type="button" className="quiet-button" data-testid="sign-out" onClick={() => void leave()}>
+            Sign out
+          </button>
+        </header>
+        <Part title="Name" about="As the others in your group see it, on pages you write and beside your pen.">
+          <ChangeForm done="The name is changed." submit="Change name" send={(form) => details({ name: form.name! })} testId="name-form">
+            <Field label="Name" name="name" value={person.name} autoComplete="name" />
+          </ChangeForm>
+        </Part>
+        <Part title="E-mail" about="You sign in with it. It is shown to nobody.">
+          <ChangeForm done="The address is changed." submit="Change e-mail" send={(form) => details({ email: form.email!, password: form.password! })} testId="email-form">
+            <Field label="New e-mail" name="email" type="email" autoComplete="email" />
+            <Field label="Your password" name="password" type="password" autoComplete="current-password" />
+          </ChangeForm>
+        </Part>
+        <Part title="Password" about="Changing it signs you out on all other devices. What they hold unsent stays on them until you sign in there again.">
+          <ChangeForm
+            done="The password is changed."
+            submit="Change password"
+            send={(form) => sendJson('PUT', '/api/people/me/password', { old: form.old, new: form.new })}
+            testId="password-form"
+          >
+            <Field label="Old password" name="old" type="password" autoComplete="current-password" />
+            <Field label="New password" name="new" type="password" autoComplete="new-password" hint="At least 8 characters" />
+          </ChangeForm>
+        </Part>
+        <Part title="Light" about="Changes the screen only. Paper stays paper, and nothing that is stored or exported changes.">
+          <Theme />
+        </Part>
+        <Part title="On this device" about="What you write is kept here first, then sent.">
+          <p>{syncWords(sync)}.</p>
+          <p className="mt-1 text-quiet">
+            You write in {spaces.map((space) => `${space.name} (${space.role})`).join(', ')}.
+          </p>
+        </Part>
+      </div>
+    </div>
+  );
+}
+
+function Part({ title, about, children }: { title: string; about: string; children: ReactNode }) {
+  return (
+    <section className="grid grid-cols-[250px_1fr] gap-x-10 gap-y-3 border-b border-base-300 py-6 last:border-0 max-md:grid-cols-1">
+      <div>
+        <h2 className="text-[19px]">{title}</h2>
+        <p className="mt-1 text-[13px] text-quiet">{about}</p>
+      </div>
+      <div className="max-w-[400px]">{children}</div>
+    </section>
+  );
+}
+
+function ChangeForm({ children, submit, done, send, testId }: { children: ReactNode; submit: string; done: string; send: (form: Record<string, string>) => Promise<unknown>; testId: string }) {
+  const [state, setState] = useState<{ kind: 'idle' | 'done' | 'problem'; words: string }>({ kind: 'idle', words: '' });
+  const change = async (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = event.currentTarget;
+    try {
+      await send(Object.fromEntries([...new FormData(form)].map(([name, value]) => [name, String(value)])));
+      setState({ kind: 'done', words: done });
+      for (const field of form.querySelectorAll<HTMLInputElement>('input[type=password], input[type=email]')) field.value = '';
+    } catch (problem) {
+      setState({ kind: 'problem', words: (problem as Error).message });
+    }
+  };
+  return (
+    <form onSubmit={(event) => void change(event)} data-testid={testId}>
+      {children}
+      <div className="flex items-center gap-3">
+        <button type="submit" className="quiet-button shrink-0">
+          {submit}
+        </button>
+        <span role={state.kind === 'problem' ? 'alert' : 'status'} className={state.kind === 'problem' ? 'text-error' : 'text-success'}>
+          {state.words}
+        </span>
+      </div>
+    </form>
+  );
+}
+
+const choices: { choice: ThemeChoice; label: string }[] = [
+  { choice: 'day', label: 'Day' },
+  { choice: 'night', label: 'Night' },
+  { choice: 'system', label: 'As the system' },
+];
+
+function Theme() {
+  const [chosen, setChosen] = useState(themeChoice());
+  return (
+    <fieldset className="flex gap-2">
+      <legend className="sr-only">Light</legend>
+      {choices.map(({ choice, label }) => (
+        <label key={choice} className={`flex h-10 items-center gap-2 rounded-md border px-4 ${chosen === choice ? 'border-primary font-semibold' : 'border-base-300'}`}>
+          <input
+            type="radio"
+            name="theme"
+            className="radio radio-primary radio-xs"
+            data-testid={`theme-${choice}`}
+            checked={chosen === choice}
+            onChange={() => {
+              chooseTheme(choice);
+              setChosen(choice);
+            }}
+          />
+          {label}
+        </label>
+      ))}
+    </fieldset>
+  );
+}

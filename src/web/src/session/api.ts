@@ -1,0 +1,58 @@
+/** A refusal by the server: a code for programs, a sentence for a person. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    sentence: string,
+  ) {
+    super(sentence);
+  }
+}
+
+/** The server could not be reached. */
+export class Unreachable extends Error {
+  constructor() {
+    super('The server cannot be reached. What you write is kept on this device.');
+  }
+}
+
+let antiforgery = '';
+
+export function setAntiforgery(token: string): void {
+  antiforgery = token;
+}
+
+async function send(method: string, path: string, body?: BodyInit, type?: string): Promise<Response> {
+  const headers: Record<string, string> = type ? { 'Content-Type': type } : {};
+  if (method !== 'GET') headers['X-Quill-Antiforgery'] = antiforgery;
+  try {
+    return await fetch(path, { method, headers, body: body ?? null, credentials: 'same-origin' });
+  } catch {
+    throw new Unreachable();
+  }
+}
+
+/** Sends a request; a stale antiforgery token is renewed once. Throws {@link Refused} or {@link Unreachable}. */
+export async function request(method: string, path: string, body?: BodyInit, type?: string): Promise<Response> {
+  let response = await send(method, path, body, type);
+  if (response.ok) return response;
+  let problem = (await response.json().catch(() => ({}))) as { code?: string; title?: string };
+  if (problem.code === 'antiforgery') {
+    const session = (await (await send('GET', '/api/session')).json()) as { antiforgery: string };
+    setAntiforgery(session.antiforgery);
+    response = await send(method, path, body, type);
+    if (response.ok) return response;
+    problem = (await response.json().catch(() => ({}))) as { code?: string; title?: string };
+  }
+  if (response.status >= 502) throw new Unreachable();
+  throw new Refused(response.status, problem.code ?? 'unknown', problem.title ?? 'The server could not do this. Nothing was changed.');
+}
+
+export async function getJson<T>(path: string): Promise<T> {
+  return (await (await request('GET', path)).json()) as T;
+}
+
+export async function sendJson<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<T> {
+  const response = await request(method, path, body === undefined ? undefined : JSON.stringify(body), 'application/json');
+  return (response.status === 204 ? undefined : await response.json()) as T;
+}

@@ -1,0 +1,140 @@
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
+import type { DocumentKind } from '../core/runtime';
+
+/** An operation that waits to be sent, in the order in which it was made. */
+export interface Waiting {
+  n?: number;
+  space: string;
+  kind: DocumentKind;
+  document: string;
+  /** A batch of one operation. */
+  bytes: Uint8Array;
+}
+
+/** An operation that the server did not take, with its reason; kept until the person decides. */
+export interface RefusedWork extends Waiting {
+  sentence: string;
+}
+
+interface KeptDocument {
+  id: string;
+  /** All operations up to this number are on the device. */
+  sequence: number;
+  snapshot?: Uint8Array;
+}
+
+interface Schema extends DBSchema {
+  documents: { key: string; value: KeptDocument };
+  operations: { key: [string, number]; value: { document: string; sequence: number; bytes: Uint8Array } };
+  outbox: { key: number; value: Waiting; indexes: { document: string } };
+  refused: { key: number; value: RefusedWork };
+  answers: { key: string; value: unknown };
+}
+
+/** What this device holds for one person: documents, the outbox, and last answers for lists. */
+export class DeviceStore {
+  private constructor(private readonly database: IDBPDatabase<Schema>) {}
+
+  static async open(person: string): Promise<DeviceStore> {
+    return new DeviceStore(
+      await openDB<Schema>(`calm-quill-${person}`, 1, {
+        upgrade(database) {
+          database.createObjectStore('documents', { keyPath: 'id' });
+          database.createObjectStore('operations', { keyPath: ['document', 'sequence'] });
+          database.createObjectStore('outbox', { keyPath: 'n', autoIncrement: true }).createIndex('document', 'document');
+          database.createObjectStore('refused', { keyPath: 'n' });
+          database.createObjectStore('answers');
+        },
+      }),
+    );
+  }
+
+  /** Everything kept of a document: its number and the batches to apply, what waits in the outbox included. */
+  async load(id: string): Promise<{ sequence: number; batches: Uint8Array[]; rows: number }> {
+    const transaction = this.database.transaction(['documents', 'operations', 'outbox']);
+    const [kept, later, waiting] = await Promise.all([
+      transaction.objectStore('documents').get(id),
+      transaction.objectStore('operations').getAll(rangeOf(id)),
+      transaction.objectStore('outbox').index('document').getAll(id),
+    ]);
+    const batches = [...(kept?.snapshot ? [kept.snapshot] : []), ...later.map((row) => row.bytes), ...waiting.map((row) => row.bytes)];
+    return { sequence: kept?.sequence ?? 0, batches, rows: later.length };
+  }
+
+  /** Keeps a batch that begins at a number; the document is then complete up to `complete`. */
+  async keep(id: string, first: number, bytes: Uint8Array, complete: number): Promise<void> {
+    const transaction = this.database.transaction(['documents', 'operations'], 'readwrite');
+    const documents = transaction.objectStore('documents');
+    const kept = (await documents.get(id)) ?? { id, sequence: 0 };
+    await documents.put({ ...kept, sequence: Math.max(kept.sequence, complete) });
+    await transaction.objectStore('operations').put({ document: id, sequence: first, bytes });
+    await transaction.done;
+  }
+
+  /** The document is complete up to a number, since its own operation got the next one. */
+  async advance(id: string, complete: number): Promise<void> {
+    const transaction = this.database.transaction('documents', 'readwrite');
+    const kept = (await transaction.store.get(id)) ?? { id, sequence: 0 };
+    if (kept.sequence < complete) await transaction.store.put({ ...kept, sequence: complete });
+    await transaction.done;
+  }
+
+  /** Replaces single rows by one snapshot, unless something of the document still waits to be sent. */
+  async compact(id: string, snapshot: Uint8Array, sequence: number): Promise<void> {
+    const transaction = this.database.transaction(['documents', 'operations', 'outbox'], 'readwrite');
+    if ((await transaction.objectStore('outbox').index('document').count(id)) === 0) {
+      await transaction.objectStore('documents').put({ id, sequence, snapshot });
+      await transaction.objectStore('operations').delete(rangeOf(id));
+    }
+    await transaction.done;
+  }
+
+  async addToOutbox(waiting: Waiting): Promise<void> {
+    await this.database.add('outbox', waiting);
+  }
+
+  outbox(): Promise<Waiting[]> {
+    return this.database.getAll('outbox');
+  }
+
+  /** Moves an operation from the outbox to the stored ones, in one step. */
+  async markStored(waiting: Waiting, sequence: number): Promise<void> {
+    const transaction = this.database.transaction(['operations', 'outbox'], 'readwrite');
+    await transaction.objectStore('operations').put({ document: waiting.document, sequence, bytes: waiting.bytes });
+    await transaction.objectStore('outbox').delete(waiting.n!);
+    await transaction.done;
+  }
+
+  async markRefused(waiting: Waiting, sentence: string): Promise<void> {
+    const transaction = this.database.transaction(['refused', 'outbox'], 'readwrite');
+    await transaction.objectStore('refused').put({ ...waiting, sentence });
+    await transaction.objectStore('outbox').delete(waiting.n!);
+    await transaction.done;
+  }
+
+  refused(): Promise<RefusedWork[]> {
+    return this.database.getAll('refused');
+  }
+
+  async dropRefused(): Promise<void> {
+    await this.database.clear('refused');
+  }
+
+  async replaceWaiting(rows: Waiting[]): Promise<void> {
+    const transaction = this.database.transaction('outbox', 'readwrite');
+    await Promise.all(rows.map((row) => transaction.store.put(row)));
+    await transaction.done;
+  }
+
+  async keepAnswer(path: string, answer: unknown): Promise<void> {
+    await this.database.put('answers', answer, path);
+  }
+
+  answer(path: string): Promise<unknown> {
+    return this.database.get('answers', path);
+  }
+}
+
+function rangeOf(id: string): IDBKeyRange {
+  return IDBKeyRange.bound([id, 0], [id, Number.MAX_SAFE_INTEGER]);
+}

@@ -1,0 +1,96 @@
+import { HubConnection, HubConnectionBuilder, HubConnectionState, HttpTransportType, LogLevel } from '@microsoft/signalr';
+import { MessagePackHubProtocol } from '@microsoft/signalr-protocol-msgpack';
+
+/** What a document hears from the others while it is open. */
+export interface LiveListener {
+  stored(first: number, count: number, batch: Uint8Array): void;
+  wet?(person: string, connection: string, piece: Uint8Array): void;
+  pen?(person: string, connection: string, x: number, y: number): void;
+  present?(people: string[]): void;
+  /** The connection is there (again): catch up. */
+  joined(): void;
+}
+
+const pauses = [200, 500, 1000, 2000, 4000];
+
+/** The live connection: joins the documents that are shown, and joins them again after every break. */
+export class Live {
+  private readonly hub: HubConnection;
+  private readonly listeners = new Map<string, { space: string; listener: LiveListener }>();
+  private tries = 0;
+  private stopped = false;
+
+  constructor(private readonly onConnected: () => void) {
+    this.hub = new HubConnectionBuilder()
+      .withUrl('/live', { transport: HttpTransportType.WebSockets, skipNegotiation: true })
+      .withHubProtocol(new MessagePackHubProtocol())
+      .configureLogging(LogLevel.None)
+      .build();
+    this.hub.serverTimeoutInMilliseconds = 20_000;
+    this.hub.keepAliveIntervalInMilliseconds = 8_000;
+    this.hub.on('stored', (id: string, first: number, count: number, batch: Uint8Array) => this.listeners.get(id)?.listener.stored(first, count, batch));
+    this.hub.on('wet', (id: string, person: string, connection: string, piece: Uint8Array) =>
+      this.listeners.get(id)?.listener.wet?.(person, connection, piece));
+    this.hub.on('pen', (id: string, person: string, connection: string, x: number, y: number) =>
+      this.listeners.get(id)?.listener.pen?.(person, connection, x, y));
+    this.hub.on('present', (id: string, people: string[]) => this.listeners.get(id)?.listener.present?.(people));
+    this.hub.onclose(() => this.connectLater());
+    addEventListener('online', () => void this.connect());
+    void this.connect();
+  }
+
+  join(space: string, document: string, listener: LiveListener): void {
+    this.listeners.set(document, { space, listener });
+    void this.sendJoin(space, document, listener);
+  }
+
+  leave(document: string): void {
+    this.listeners.delete(document);
+    if (this.connected) void this.hub.send('Leave', document).catch(() => {});
+  }
+
+  /** Passes on a piece of wet ink. Lost pieces do not matter: the stroke follows when the pen is lifted. */
+  wet(document: string, piece: Uint8Array): void {
+    if (this.connected) void this.hub.send('Wet', document, piece).catch(() => {});
+  }
+
+  pen(document: string, x: number, y: number): void {
+    if (this.connected) void this.hub.send('Pen', document, Math.round(x), Math.round(y)).catch(() => {});
+  }
+
+  stop(): void {
+    this.stopped = true;
+    void this.hub.stop();
+  }
+
+  private get connected(): boolean {
+    return this.hub.state === HubConnectionState.Connected;
+  }
+
+  private async connect(): Promise<void> {
+    if (this.stopped || this.hub.state !== HubConnectionState.Disconnected) return;
+    try {
+      await this.hub.start();
+    } catch {
+      this.connectLater();
+      return;
+    }
+    this.tries = 0;
+    this.onConnected();
+    for (const [document, { space, listener }] of this.listeners) void this.sendJoin(space, document, listener);
+  }
+
+  private connectLater(): void {
+    if (!this.stopped) setTimeout(() => void this.connect(), pauses[Math.min(this.tries++, pauses.length - 1)]);
+  }
+
+  private async sendJoin(space: string, document: string, listener: LiveListener): Promise<void> {
+    if (!this.connected) return;
+    try {
+      await this.hub.invoke('Join', space, document);
+      listener.joined();
+    } catch {
+      // Either the connection broke, and joining follows with the next one, or the right to read is gone, which the next request says.
+    }
+  }
+}

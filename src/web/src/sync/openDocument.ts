@@ -1,0 +1,136 @@
+import { type Core, type DocumentKind, documentKinds } from '../core/runtime';
+import { request } from '../session/api';
+import type { DeviceStore } from './deviceStore';
+import type { Live, LiveListener } from './live';
+import type { Outbox } from './outbox';
+
+const rowsBeforeCompacting = 200;
+
+/** A document that is shown: held by Core, kept on the device, followed live. */
+export class OpenDocument {
+  handle: number;
+  /** Set by who shows a page. */
+  onWet?: LiveListener['wet'];
+  onPen?: LiveListener['pen'];
+  onPresent?: LiveListener['present'];
+  /** Somebody's operations were stored: the batch as it came. */
+  onArrived?: (batch: Uint8Array) => void;
+
+  private sequence = 0;
+  private rows = 0;
+  private version = 0;
+  private catching: Promise<void> | undefined;
+  private readonly listeners = new Set<() => void>();
+
+  private constructor(
+    private readonly core: Core,
+    private readonly store: DeviceStore,
+    private readonly outbox: Outbox,
+    private readonly live: Live,
+    readonly space: string,
+    readonly kind: DocumentKind,
+    readonly id: string,
+  ) {
+    this.handle = core.DocumentBridge.Open(documentKinds[kind]);
+  }
+
+  /** Opens what the device holds at once; what the server has more follows. Waits for the server only when the device holds nothing. */
+  static async open(core: Core, store: DeviceStore, outbox: Outbox, live: Live, space: string, kind: DocumentKind, id: string): Promise<OpenDocument> {
+    const document = new OpenDocument(core, store, outbox, live, space, kind, id);
+    await document.readDevice();
+    if (document.sequence === 0) await document.catchUp();
+    live.join(space, id, {
+      stored: (first, count, batch) => document.receive(first, count, batch),
+      wet: (...piece) => document.onWet?.(...piece),
+      pen: (...place) => document.onPen?.(...place),
+      present: (people) => document.onPresent?.(people),
+      joined: () => void document.catchUp(),
+    });
+    void document.catchUp();
+    return document;
+  }
+
+  /** Changes with every change of the document; for `useSyncExternalStore`. */
+  readonly getVersion = (): number => this.version;
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  /** Makes an operation through Core, which applies it at once, and puts it into the outbox. False when there was nothing to do. */
+  perform(make: (handle: number, now: number) => Uint8Array): boolean {
+    const bytes = make(this.handle, Date.now());
+    if (bytes.length === 0) return false;
+    this.changed();
+    void this.outbox.add({ space: this.space, kind: this.kind, document: this.id, bytes });
+    return true;
+  }
+
+  /** The server has stored one of this device's own operations. */
+  acknowledge(sequence: number): void {
+    this.rows++;
+    if (sequence === this.sequence + 1) {
+      this.sequence = sequence;
+      void this.store.advance(this.id, sequence);
+    } else if (sequence > this.sequence) void this.catchUp();
+  }
+
+  /** Reads the device's store afresh, after what waits there was stamped anew. */
+  async reload(): Promise<void> {
+    this.core.DocumentBridge.Close(this.handle);
+    this.handle = this.core.DocumentBridge.Open(documentKinds[this.kind]);
+    await this.readDevice();
+    this.changed();
+  }
+
+  close(): void {
+    this.live.leave(this.id);
+    if (this.rows > rowsBeforeCompacting) void this.store.compact(this.id, this.core.DocumentBridge.Snapshot(this.handle), this.sequence);
+    this.core.DocumentBridge.Close(this.handle);
+    this.listeners.clear();
+  }
+
+  /** Asks the server for all that came after what is here; at most one request at a time. */
+  catchUp(): Promise<void> {
+    this.catching ??= this.fetchLater().finally(() => (this.catching = undefined));
+    return this.catching;
+  }
+
+  private async fetchLater(): Promise<void> {
+    try {
+      const response = await request('GET', `/api/spaces/${this.space}/documents/${this.kind}/${this.id}/operations?after=${this.sequence}`);
+      const last = Number(response.headers.get('X-Quill-Sequence'));
+      if (last <= this.sequence) return;
+      await this.take(this.sequence + 1, last, new Uint8Array(await response.arrayBuffer()));
+    } catch {
+      // Without a connection the document stays as the device holds it; the outbox says so.
+    }
+  }
+
+  private receive(first: number, count: number, batch: Uint8Array): void {
+    if (first > this.sequence + 1) void this.catchUp();
+    else if (first + count - 1 > this.sequence) void this.take(first, first + count - 1, batch.slice());
+  }
+
+  private async take(first: number, last: number, batch: Uint8Array): Promise<void> {
+    const news = this.core.DocumentBridge.Apply(this.handle, batch);
+    this.sequence = Math.max(this.sequence, last);
+    this.rows++;
+    if (news > 0) this.changed();
+    this.onArrived?.(batch);
+    await this.store.keep(this.id, first, batch, last);
+  }
+
+  private async readDevice(): Promise<void> {
+    const { sequence, batches, rows } = await this.store.load(this.id);
+    for (const batch of batches) this.core.DocumentBridge.Apply(this.handle, batch);
+    this.sequence = sequence;
+    this.rows = rows;
+  }
+
+  private changed(): void {
+    this.version++;
+    for (const listener of this.listeners) listener();
+  }
+}

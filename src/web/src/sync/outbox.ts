@@ -1,0 +1,145 @@
+import type { Core } from '../core/runtime';
+import { Refused, request } from '../session/api';
+import type { DeviceStore, Waiting } from './deviceStore';
+import { setSyncState } from './syncState';
+
+const mostFrames = 500;
+const leastPause = 500;
+const mostPause = 10_000;
+
+interface AppendAnswer {
+  serverTime: number;
+  results: { sequence: number; refused: { code: string; sentence: string } | null }[];
+}
+
+/** Sends what waits, oldest first, and keeps trying. One tab of a browser sends at a time. */
+export class Outbox {
+  /** Called for each operation that the server has stored. */
+  onStored: (waiting: Waiting, sequence: number) => void = () => {};
+  /** Called after waiting operations got new stamps: open documents must be read again. */
+  onRestamped: (documents: Set<string>) => void = () => {};
+
+  private running = false;
+  private again = false;
+  private pause = leastPause;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private readonly otherTabs = new BroadcastChannel('quill-outbox');
+
+  constructor(
+    private readonly core: Core,
+    private readonly store: DeviceStore,
+  ) {
+    addEventListener('online', () => this.flush());
+    addEventListener('offline', () => setSyncState({ problem: 'unreachable' }));
+    this.otherTabs.onmessage = () => void this.count();
+  }
+
+  async add(waiting: Waiting): Promise<void> {
+    try {
+      await this.store.addToOutbox(waiting);
+    } catch {
+      setSyncState({ problem: 'no-room' });
+      throw new Error('This device has no room left. What you just wrote is still on the screen, but not saved.');
+    }
+    await this.count();
+    this.flush();
+  }
+
+  /** Tries to send now, and again later when it does not work. */
+  flush(): void {
+    clearTimeout(this.timer);
+    if (this.running) {
+      this.again = true;
+      return;
+    }
+    this.running = true;
+    void navigator.locks
+      .request('quill-outbox', () => this.sendAll())
+      .then(
+        () => {
+          this.pause = leastPause;
+          setSyncState({ problem: 'none' });
+        },
+        (problem: unknown) => this.failed(problem),
+      )
+      .finally(async () => {
+        this.running = false;
+        await this.count();
+        this.otherTabs.postMessage('changed');
+        if (this.again) {
+          this.again = false;
+          this.flush();
+        }
+      });
+  }
+
+  async count(): Promise<void> {
+    const [rows, refused] = await Promise.all([this.store.outbox(), this.store.refused()]);
+    setSyncState({
+      waiting: rows.length,
+      documents: new Set(rows.map((row) => row.document)).size,
+      refused: [...new Set(refused.map((row) => row.sentence))],
+    });
+  }
+
+  async dropRefused(): Promise<void> {
+    await this.store.dropRefused();
+    await this.count();
+  }
+
+  private failed(problem: unknown): void {
+    const signedOut = problem instanceof Refused && problem.status === 401;
+    setSyncState({ problem: signedOut ? 'signed-out' : 'unreachable' });
+    if (signedOut) return;
+    this.timer = setTimeout(() => this.flush(), this.pause);
+    this.pause = Math.min(this.pause * 2, mostPause);
+  }
+
+  private async sendAll(): Promise<void> {
+    for (let rows = await this.store.outbox(); rows.length > 0; rows = await this.store.outbox()) {
+      const { document } = rows[0]!;
+      const own = rows.filter((row) => row.document === document).slice(0, mostFrames);
+      await this.send(own);
+    }
+  }
+
+  private async send(rows: Waiting[]): Promise<void> {
+    const { space, kind, document } = rows[0]!;
+    let answer: AppendAnswer;
+    try {
+      const response = await request('POST', `/api/spaces/${space}/documents/${kind}/${document}/operations`, framed(rows), 'application/octet-stream');
+      answer = (await response.json()) as AppendAnswer;
+    } catch (problem) {
+      if (!(problem instanceof Refused) || problem.status === 401 || problem.status === 429 || problem.status >= 500) throw problem;
+      for (const row of rows) await this.store.markRefused(row, problem.message);
+      return;
+    }
+    for (const [i, row] of rows.entries()) {
+      const { sequence, refused } = answer.results[i]!;
+      if (!refused) {
+        await this.store.markStored(row, sequence);
+        this.onStored(row, sequence);
+      } else if (refused.code !== 'clock-ahead') await this.store.markRefused(row, refused.sentence);
+    }
+    if (answer.results.some((result) => result.refused?.code === 'clock-ahead')) await this.correctClock(answer.serverTime);
+  }
+
+  /** The device's clock ran ahead: takes the server's, and stamps anew all that waits, since nobody has seen it yet. */
+  private async correctClock(serverTime: number): Promise<void> {
+    this.core.DocumentBridge.CorrectClock(serverTime, Date.now());
+    const rows = (await this.store.outbox()).map((row) => ({ ...row, bytes: this.core.DocumentBridge.Restamp(row.bytes, Date.now()) }));
+    await this.store.replaceWaiting(rows);
+    this.onRestamped(new Set(rows.map((row) => row.document)));
+  }
+}
+
+
+function framed(rows: Waiting[]): Blob {
+  return new Blob(
+    rows.flatMap((row) => {
+      const length = new Uint8Array(4);
+      new DataView(length.buffer).setUint32(0, row.bytes.length, true);
+      return [length, row.bytes.slice()];
+    }),
+  );
+}

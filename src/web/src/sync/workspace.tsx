@@ -1,0 +1,119 @@
+import { createContext, type ReactNode, useContext, useEffect, useState, useSyncExternalStore } from 'react';
+import { type Core, type DocumentKind, loadCore } from '../core/runtime';
+import { getJson, Unreachable } from '../session/api';
+import type { Session } from '../session/session';
+import { DeviceStore } from './deviceStore';
+import { Live } from './live';
+import { OpenDocument } from './openDocument';
+import { Outbox } from './outbox';
+
+/** Everything that is open for the person signed in: Core, the device's store, the outbox, the live connection, and documents shared by who shows them. */
+export class Workspace {
+  private readonly open = new Map<string, { document: Promise<OpenDocument>; users: number; ready?: OpenDocument }>();
+
+  private constructor(
+    readonly core: Core,
+    readonly store: DeviceStore,
+    readonly outbox: Outbox,
+    readonly live: Live,
+  ) {
+    outbox.onStored = (waiting, sequence) => this.open.get(waiting.document)?.ready?.acknowledge(sequence);
+    outbox.onRestamped = (documents) => {
+      for (const id of documents) void this.open.get(id)?.ready?.reload();
+    };
+  }
+
+  static async start(session: Session): Promise<Workspace> {
+    const [core, store] = await Promise.all([loadCore(), DeviceStore.open(session.person.id)]);
+    const replica = [...crypto.getRandomValues(new Uint8Array(8))].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+    core.DocumentBridge.Start(replica, session.person.id);
+    const outbox = new Outbox(core, store);
+    outbox.flush();
+    return new Workspace(core, store, outbox, new Live(() => outbox.flush()));
+  }
+
+  /** Opens a document, or joins who has it open already. Every call is answered by one {@link release}. */
+  acquire(space: string, kind: DocumentKind, id: string): Promise<OpenDocument> {
+    let entry = this.open.get(id);
+    if (!entry) {
+      const opening = OpenDocument.open(this.core, this.store, this.outbox, this.live, space, kind, id);
+      const made: { document: Promise<OpenDocument>; users: number; ready?: OpenDocument } = { document: opening, users: 0 };
+      void opening.then((document) => (made.ready = document));
+      this.open.set(id, made);
+      entry = made;
+    }
+    entry.users++;
+    return entry.document;
+  }
+
+  release(id: string): void {
+    const entry = this.open.get(id);
+    if (!entry || --entry.users > 0) return;
+    this.open.delete(id);
+    void entry.document.then((document) => document.close());
+  }
+
+  /** A list from the server; without a connection, its last answer. */
+  async list<T>(path: string): Promise<T> {
+    try {
+      const answer = await getJson<T>(path);
+      void this.store.keepAnswer(path, answer);
+      return answer;
+    } catch (problem) {
+      const kept = problem instanceof Unreachable ? await this.store.answer(path) : undefined;
+      if (kept !== undefined) return kept as T;
+      throw problem;
+    }
+  }
+
+  stop(): void {
+    this.live.stop();
+  }
+}
+
+const WorkspaceContext = createContext<Workspace | null>(null);
+
+export function useWorkspace(): Workspace {
+  const workspace = useContext(WorkspaceContext);
+  if (!workspace) throw new Error('The workspace has not been started.');
+  return workspace;
+}
+
+/** Starts the workspace of the person signed in, and shows its children when it is ready. */
+export function WorkspaceProvider({ session, children }: { session: Session; children: ReactNode }) {
+  const [workspace, setWorkspace] = useState<Workspace>();
+  const person = session.person.id;
+  useEffect(() => {
+    let ended = false;
+    const starting = Workspace.start(session);
+    void starting.then((started) => (ended ? started.stop() : setWorkspace(started)));
+    return () => {
+      ended = true;
+      void starting.then((started) => started.stop());
+    };
+    // A changed name or space list does not start a new workspace; another person does.
+    // oxlint-disable-next-line react/exhaustive-deps
+  }, [person]);
+  if (!workspace) return <p className="grid h-full place-items-center text-quiet">Opening the library</p>;
+  return <WorkspaceContext value={workspace}>{children}</WorkspaceContext>;
+}
+
+/** A document while the component is shown; undefined until it is open. Renders again with every change. */
+export function useDocument(space: string, kind: DocumentKind, id: string): OpenDocument | undefined {
+  const workspace = useWorkspace();
+  const [document, setDocument] = useState<OpenDocument>();
+  useEffect(() => {
+    let ended = false;
+    setDocument(undefined);
+    void workspace.acquire(space, kind, id).then((opened) => !ended && setDocument(opened));
+    return () => {
+      ended = true;
+      workspace.release(id);
+    };
+  }, [workspace, space, kind, id]);
+  useSyncExternalStore(document?.subscribe ?? noSubscription, document?.getVersion ?? noVersion);
+  return document?.id === id ? document : undefined;
+}
+
+const noSubscription = () => () => {};
+const noVersion = () => 0;
