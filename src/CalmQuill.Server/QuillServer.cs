@@ -28,6 +28,8 @@ public static class QuillServer
             kestrel.Limits.MaxRequestBodySize = DocumentEndpoints.MostBodyBytes;
         });
         builder.Logging.SetMinimumLevel(LogLevel.Warning);
+        // Keys lie in a folder that only this account reads; there is nothing on one machine to encrypt them with that does not lie beside them.
+        builder.Logging.AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error);
         AddServices(builder.Services, settings);
 
         var app = builder.Build();

@@ -3,8 +3,9 @@ namespace CalmQuill.Core.Ink;
 /// <summary>Turns samples into the outline that is filled on screen, in thumbnails and in print.</summary>
 /// <remarks>
 /// The centre line runs through every sample: long or curved segments are refined along a Catmull–Rom spline (Catmull and Rom 1974) until a
-/// piece departs from it by less than 0.03 mm. The edge is the centre line's offset on both sides. Where the line turns by more than 60° the
-/// ring is closed with a round end and a new one begins at the same point, so that rings never fold over themselves into holes.
+/// piece departs from it by less than 0.03 mm. The edge is the centre line's offset on both sides. Where the line turns by more than 60°,
+/// or bends closer than its own width, the ring is closed with a round end and a new one begins at the same point, so that no ring folds over
+/// itself into a hole.
 /// An instance keeps its working memory and is not safe for use by several threads at once.
 /// </remarks>
 public sealed class StrokeOutliner
@@ -152,18 +153,30 @@ public sealed class StrokeOutliner
     {
         var start = 0;
         var (inX, inY) = Direction(0, 1);
+        var foldsBefore = false;
         for (var i = 1; i < count; i++)
         {
             var end = i == count - 1;
             var (outX, outY) = end ? (inX, inY) : Direction(i, i + 1);
-            if (end || inX * outX + inY * outY < CosOfSharpTurn)
+            var folds = !end && Folds(i, outX, outY);
+            if (end || folds || foldsBefore || inX * outX + inY * outY < CosOfSharpTurn)
             {
                 EdgeBetween(start, i, outline);
                 start = i;
             }
 
-            (inX, inY) = (outX, outY);
+            (inX, inY, foldsBefore) = (outX, outY, folds);
         }
+    }
+
+    /// <summary>Whether one side of the piece from point i to the next would run backwards, since the line bends closer than its own width.</summary>
+    private bool Folds(int i, float dirX, float dirY)
+    {
+        var (ax, ay) = Direction(Math.Max(0, i - 1), i + 1);
+        var (bx, by) = Direction(i, Math.Min(count - 1, i + 2));
+        var along = (x[i + 1] - x[i]) * dirX + (y[i + 1] - y[i]) * dirY;
+        var turn = (by * r[i + 1] - ay * r[i]) * dirX - (bx * r[i + 1] - ax * r[i]) * dirY;
+        return along <= Math.Abs(turn);
     }
 
     /// <summary>One ring: the left side there, a round end, the right side back, a round end.</summary>

@@ -5,8 +5,8 @@ public static class Drawings
 {
     public static List<Point> Circle(Point centre, double radius, double from = -80, double sweep = 366)
     {
-        var count = Math.Max(16, (int)(radius * 3));
-        return [.. Enumerable.Range(0, count + 1).Select(i => centre.Polar(radius * (1 + 0.006 * Math.Sin(i * 0.7)), from + sweep * i / count))];
+        var count = Math.Max(16, (int)(radius * sweep / 120));
+        return [.. Enumerable.Range(0, count + 1).Select(i => centre.Polar(radius * (1 + 0.012 * Math.Sin(i * 7.0 / count)), from + sweep * i / count))];
     }
 
     /// <summary>A wheel's rim with its teeth, as one line round.</summary>

@@ -24,8 +24,8 @@ public static class ClockPages
         [
             P("The anchor escapement", Ines, [(1, "One tooth passes at each swing. The pallets"), (2, "stop the wheel, then give the bob a push."), (18, "?recoil at each beat - why"), (20, "T = 2 pi sqrt( L / g )"), (21, "one second beat: L = 0.994 m"), (23, "see The pendulum, page 1")], DrawAnchor),
             P("Words for the parts", Ines, [(1, "escape wheel: 30 teeth for a seconds hand"), (2, "pallets: entry and exit"), (3, "arbor: the axle of a wheel or the anchor"), (4, "crutch: passes the push to the pendulum"), (5, "drop: how far the wheel runs free"), (6, "lock: how deep the tooth rests"), (8, "?ask for a worn pallet to look at")]),
-            P("Why it recoils", Tobias, [(1, "The pallet face is not concentric with the"), (2, "anchor arbor. After the drop the pendulum"), (3, "swings on and the face turns the wheel back."), (5, "Seen on the seconds hand: a small step back."), (14, "Wears a groove into the pallet faces.")], DrawRecoil),
-            P("The deadbeat", Ines, [(1, "Locking faces are arcs about the anchor arbor,"), (2, "so the wheel stands still while it is locked."), (3, "Impulse only on the sloping end faces."), (15, "needs less arc, and care in setting out"), (16, "?how deep should the lock be")], DrawDeadbeat),
+            P("Why it recoils", Tobias, [(1, "The pallet face is not concentric with the"), (2, "anchor arbor. After the drop the pendulum"), (3, "swings on and the face turns the wheel back."), (5, "Seen on the seconds hand: a small step back."), (16, "Wears a groove into the pallet faces.")], DrawRecoil),
+            P("The deadbeat", Ines, [(1, "Locking faces are arcs about the anchor arbor,"), (2, "so the wheel stands still while it is locked."), (3, "Impulse only on the sloping end faces."), (17, "needs less arc, and care in setting out"), (18, "?how deep should the lock be")], DrawDeadbeat),
             P("Depth and drop", Maren, [(1, "too deep: tooth cannot clear, the clock stops"), (2, "too shallow: no lock, the wheel runs through"), (4, "even drop on both sides first,"), (5, "then the depth, then the crutch")], w => { w.DrawAll(Arrow(new(60, 110), new(60, 140))); w.DrawAll(Arrow(new(120, 140), new(120, 110)), PageWriter.Madder); w.Line(11, "lower", PageWriter.Sky, 64); w.Line(11, "raise", PageWriter.Madder, 124); }),
             P("Counting beats", Tobias, [(1, "30 teeth, two beats a tooth: 60 beats a turn"), (2, "one turn a minute: 3600 beats an hour"), (4, "40 teeth and 5400 beats an hour:"), (5, "5400 / 80 = 67.5 turns an hour")]),
             P("In beat", Maren, [(1, "Tick and tock must be equally long."), (2, "Bend the crutch, or move the clock's foot."), (4, "beat error = half the difference of the two"), (15, "under 1 ms is good work")], DrawBeat),
@@ -33,7 +33,7 @@ public static class ClockPages
         ]),
         new("Gear trains", "Going train", "madder", "dots",
         [
-            P("From barrel to escape wheel", Ines, [(15, "64 x 60 / ( 8 x 8 ) = 60"), (16, "so the escape wheel turns"), (17, "60 times an hour")], DrawTrain, true),
+            P("From barrel to escape wheel", Ines, [(14, "64 x 60 / ( 8 x 8 ) = 60"), (15, "so the escape wheel turns"), (16, "60 times an hour")], DrawTrain, true),
             P("Motion work", Maren, [(1, "minute hand to hour hand: 12 to 1"), (3, "36 / 12 = 3   and   40 / 10 = 4"), (4, "3 x 4 = 12")], w => { Pair(w, new(70, 110), 22, 36, 40); w.Line(15, "minute wheel and hour wheel", PageWriter.Sky); }, true),
             P("Module", Tobias, [(1, "module = pitch diameter / number of teeth"), (2, "wheel 64, module 0.5 mm: 32 mm"), (3, "pinion 8, module 0.5 mm: 4 mm"), (4, "centres: ( 32 + 4 ) / 2 = 18 mm"), (6, "?measure the third wheel again")]),
             P("Eight days", Ines, [(1, "great wheel 96 on a centre pinion of 8: 12 hours"), (2, "16 turns of the barrel: 192 hours"), (3, "192 / 24 = 8 days")], w => w.Draw(Spiral(new(105, 120), 30, 5), PageWriter.Sky)),
@@ -41,9 +41,9 @@ public static class ClockPages
         ]),
         new("Escapements", "The pendulum", "sky", "waves",
         [
-            P("Length and time", Ines, [(14, "T = 2 pi sqrt( L / g )"), (15, "small swings only"), (17, "longer rod, slower beat"), (18, "1 mm on a seconds pendulum: 43 s a day")], w => w.DrawAll(Pendulum(new(100, 40), 75, 14))),
+            P("Length and time", Ines, [(16, "T = 2 pi sqrt( L / g )"), (17, "small swings only"), (19, "longer rod, slower beat"), (20, "1 mm on a seconds pendulum: 43 s a day")], w => w.DrawAll(Pendulum(new(100, 40), 75, 14))),
             P("A table of lengths", Tobias, [(1, "beats an hour      length"), (2, "3600                 994 mm"), (3, "4800                 559 mm"), (4, "5400                 442 mm"), (5, "7200                 248 mm"), (6, "9000                 159 mm"), (8, "all with g = 9.81")]),
-            P("Circular error", Maren, [(1, "Wide swings take longer than small ones."), (2, "T is longer by about a*a / 16, a in radians"), (3, "a = 2 degrees: 6.6 s a day slow"), (15, "so keep the arc small and steady")], w => w.DrawAll(Graph(new(40, 125), 110, 50, x => x * x * 0.9))),
+            P("Circular error", Maren, [(1, "Wide swings take longer than small ones."), (2, "T is longer by about a*a / 16, a in radians"), (3, "a = 2 degrees: 6.6 s a day slow"), (16, "so keep the arc small and steady")], w => w.DrawAll(Graph(new(40, 125), 110, 50, x => x * x * 0.9))),
             P("Warm and cold", Ines, [(1, "steel grows 11.5 parts in a million a kelvin"), (2, "one kelvin warmer: 0.5 s a day slow"), (3, "wood, dry and varnished: about a third of that"), (4, "brass: more, 19 parts in a million"), (6, "?compensation: next week")]),
             P("Rating nut", Tobias, [(1, "thread pitch 0.5 mm, one turn: 0.5 mm"), (2, "seconds pendulum: about 22 s a day a turn"), (3, "up is faster, down is slower"), (5, "note the turns, wait a day, then again")]),
             P("Suspension spring", Maren, [(1, "thin, straight, without a kink"), (2, "a kink makes the bob wobble"), (3, "replace with the same thickness"), (4, "a thicker one is a faster clock")]),

@@ -9,6 +9,7 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
 {
     public const uint Ink = 0x22302EFF, Spruce = 0x1F3D3AFF, Madder = 0xB4533CFF, Sky = 0x4F7388FF, Plum = 0x6E4A63FF;
     private const double LineHeight = 7.1;
+    private const double TextSize = 9.4;
     private const double FirstBaseline = 31.95 - 0.9;
     private readonly PenHand hand = new(random);
     private readonly List<Operation> operations = [];
@@ -17,11 +18,11 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
     public IReadOnlyList<Operation> Operations => operations;
 
     /// <summary>The heading, in the head room above the first line.</summary>
-    public void Title(string text) => Text(text, 21, 22, 13.5, new Pen(PenKind.Fountain, 60, Ink));
+    public void Title(string text) => Text(text, 21, 22, 14.5, new Pen(PenKind.Fountain, 72, Ink));
 
     /// <summary>A text on one of the ruled lines, counted from 1.</summary>
     public void Line(double line, string text, uint colour = Ink, double x = 21) =>
-        Text(text, x, FirstBaseline + (line - 1) * LineHeight, 8.4, new Pen(PenKind.Fountain, 42, colour));
+        Text(text, x, FirstBaseline + (line - 1) * LineHeight, TextSize, new Pen(PenKind.Fountain, 52, colour));
 
     public void Text(string text, double x, double y, double size, Pen pen)
     {
@@ -59,7 +60,7 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
         foreach (var word in text.Split(' '))
         {
             yield return (word, offset);
-            offset += font.Width(word) + 0.34;
+            offset += font.Width(word) + 0.3;
         }
     }
 }

@@ -16,7 +16,7 @@ export function FolderTree({ space, chosen, onNewFolder }: { space: Space; chose
     <section className="mb-5" aria-label={space.name}>
       <div ref={setNodeRef} className={`flex items-center rounded-md pl-2 ${isOver ? 'outline-2 outline-primary' : ''} ${chosen === root ? 'bg-base-200' : ''}`}>
         <Link to={`/library/${space.id}`} aria-current={chosen === root ? 'page' : undefined} className="grow truncate py-2 font-title text-[17px] font-medium">
-          {space.personal ? 'My notebooks' : space.name}
+          {space.name}
         </Link>
         {mayWrite && (
           <button type="button" aria-label={`New folder in ${space.name}`} title="New folder" data-testid={`new-folder-${space.personal ? 'personal' : 'group'}`} className="grid size-10 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200" onClick={onNewFolder}>
@@ -88,15 +88,11 @@ function FolderEntry({ folder, library, space, chosen, depth }: BranchProps & { 
           >
             <span className={`h-4 w-1 shrink-0 rounded-sm ${fillOf[folder.colour] ?? 'bg-spruce'}`} />
             <span className="grow truncate">{folder.name || 'Unnamed folder'}</span>
-            <span className="text-[13px] font-normal text-quiet">{countNotebooks(library, folder.id)}</span>
+            <span className="text-[13px] font-normal text-quiet">{library.allNotebooks(folder.id).length}</span>
           </Link>
         </div>
       </div>
       {open && children.length > 0 && <Branch library={library} parent={folder.id} space={space} chosen={chosen} depth={depth + 1} />}
     </li>
   );
-}
-
-function countNotebooks(library: Library, folder: string): number {
-  return library.inside(folder, 'folder').reduce((sum, child) => sum + countNotebooks(library, child.id), library.inside(folder, 'notebook').length);
 }

@@ -82,9 +82,8 @@ function FolderContent({ library, space, folder, said, onAsk }: { library: Libra
     move: () => onAsk({ what: 'move', node }),
     toBin: () => library.toBin(node.id),
   });
-  const writtenAt = (node: LibraryNode) => shelf.get(node.id)?.writtenAt ?? '~';
-  const notebooks = library.inside(folder, 'notebook').sort((a, b) => writtenAt(b).localeCompare(writtenAt(a)) || a.name.localeCompare(b.name));
-  const folders = library.inside(folder, 'folder');
+  const writtenAt = (node: LibraryNode) => shelf.get(node.id)?.writtenAt ?? '9';
+  const notebooks = library.allNotebooks(folder).sort((a, b) => writtenAt(b).localeCompare(writtenAt(a)) || a.name.localeCompare(b.name));
   const binAndGo = here && { ...actionsOn(here), toBin: () => (library.toBin(here.id), void navigate(`/library/${space.id}`)) };
   return (
     <>
@@ -107,7 +106,7 @@ function FolderContent({ library, space, folder, said, onAsk }: { library: Libra
       </p>
       {notebooks.length === 0 && (
         <div className="py-14 text-center">
-          <p className="font-title text-[19px]">{folders.length > 0 ? 'The notebooks are one folder further in' : 'No notebooks here yet'}</p>
+          <p className="font-title text-[19px]">No notebooks here yet</p>
           <p className="mt-1 text-quiet">
             {mayWrite ? 'Make one with “New notebook”, or drag one here from another folder.' : 'The writers of this library have not put any here.'}
           </p>
@@ -115,7 +114,7 @@ function FolderContent({ library, space, folder, said, onAsk }: { library: Libra
       )}
       <ul>
         {notebooks.map((node) => (
-          <NotebookRow key={node.id} node={node} space={space.id} shelf={shelf.get(node.id)} people={people} actions={mayWrite ? actionsOn(node) : undefined} />
+          <NotebookRow key={node.id} node={node} space={space.id} shelf={shelf.get(node.id)} folder={node.parent === folder ? undefined : library.find(node.parent)} people={people} actions={mayWrite ? actionsOn(node) : undefined} />
         ))}
       </ul>
     </>

@@ -15,7 +15,7 @@ export interface RowActions {
 }
 
 /** A notebook as a row: cover, words, people, and the strip of pages written last. */
-export function NotebookRow({ node, space, shelf, people, actions }: { node: LibraryNode; space: string; shelf?: ShelfEntry; people: Member[]; actions?: RowActions }) {
+export function NotebookRow({ node, space, shelf, folder, people, actions }: { node: LibraryNode; space: string; shelf?: ShelfEntry; folder?: LibraryNode; people: Member[]; actions?: RowActions }) {
   const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id: node.id, data: { name: node.name }, disabled: !actions });
   const writers = (shelf?.people ?? []).map((id) => people.find((person) => person.id === id)).filter((person) => person !== undefined);
   return (
@@ -35,7 +35,9 @@ export function NotebookRow({ node, space, shelf, people, actions }: { node: Lib
             {node.name}
           </Link>
         </h2>
-        <p className="text-quiet">{shelf ? (shelf.pageCount === 1 ? '1 page' : `${shelf.pageCount} pages`) : 'new'}</p>
+        <p className="text-quiet">
+          {[shelf ? (shelf.pageCount === 1 ? '1 page' : `${shelf.pageCount} pages`) : 'new', ...(folder ? [folder.name] : [])].join(' · ')}
+        </p>
         <div className="mt-3 flex items-center gap-2.5">
           {writers.length > 0 && (
             <span className="flex -space-x-1.5">

@@ -44,7 +44,6 @@ export function useLibrary(space: string): Library | undefined {
   const workspace = useWorkspace();
   const version = document?.getVersion();
   // The version stands for all that the nodes depend on.
-  // oxlint-disable-next-line react/exhaustive-deps
   return useMemo(() => (document ? new Library(document, workspace) : undefined), [document, workspace, version]);
 }
 
@@ -69,6 +68,11 @@ export class Library {
   /** What lies in a folder and is not in the bin. */
   inside(parent: string, kind: LibraryNode['kind']): LibraryNode[] {
     return this.nodes.filter((node) => node.parent === parent && node.kind === kind && !node.inBin);
+  }
+
+  /** The notebooks in a folder and in all folders inside it. */
+  allNotebooks(parent: string): LibraryNode[] {
+    return [...this.inside(parent, 'notebook'), ...this.inside(parent, 'folder').flatMap((folder) => this.allNotebooks(folder.id))];
   }
 
   /** What was put into the bin itself, latest first. */

@@ -66,7 +66,7 @@ function OpenSheet({ space, paper, people, onPresent, document }: SheetProps & {
     const key = (event: KeyboardEvent) => {
       if (event.target instanceof HTMLInputElement) return;
       const command = event.ctrlKey || event.metaKey;
-      if (command && event.key.toLowerCase() === 'z') event.shiftKey ? redo() : undo();
+      if (command && event.key.toLowerCase() === 'z') (event.shiftKey ? redo : undo)();
       else if (command && event.key.toLowerCase() === 'y') redo();
       else if (!command && event.key >= '1' && event.key <= String(tray.length)) {
         setChosen(Number(event.key) - 1);

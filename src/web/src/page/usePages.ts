@@ -22,7 +22,6 @@ export function usePages(space: string, notebook: string) {
         },
       },
     // The version stands for all that the pages depend on.
-    // oxlint-disable-next-line react/exhaustive-deps
     [document, core, version],
   );
 }

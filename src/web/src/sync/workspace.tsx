@@ -92,7 +92,6 @@ export function WorkspaceProvider({ session, children }: { session: Session; chi
       void starting.then((started) => started.stop());
     };
     // A changed name or space list does not start a new workspace; another person does.
-    // oxlint-disable-next-line react/exhaustive-deps
   }, [person]);
   if (!workspace) return <p className="grid h-full place-items-center text-quiet">Opening the library</p>;
   return <WorkspaceContext value={workspace}>{children}</WorkspaceContext>;
@@ -104,7 +103,6 @@ export function useDocument(space: string, kind: DocumentKind, id: string): Open
   const [document, setDocument] = useState<OpenDocument>();
   useEffect(() => {
     let ended = false;
-    setDocument(undefined);
     void workspace.acquire(space, kind, id).then((opened) => !ended && setDocument(opened));
     return () => {
       ended = true;

@@ -1,0 +1,140 @@
+using System.Globalization;
+using System.Text.Json;
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Library;
+
+namespace CalmQuill.Core.Operations;
+
+/// <summary>Operations as JSON, for people and for the open archive. Says the same as the binary codec; see docs/operations.md.</summary>
+public static class OperationJson
+{
+    public static void Write(Utf8JsonWriter json, Operation operation)
+    {
+        json.WriteStartObject();
+        json.WriteString("id", operation.Id.ToString());
+        json.WriteNumber("time", operation.Time.UnixMilliseconds);
+        json.WriteNumber("logical", operation.Time.Logical);
+        json.WriteString("author", operation.Author);
+        json.WriteString("kind", operation.Change.Kind.ToString());
+        WriteChange(json, operation.Change);
+        json.WriteEndObject();
+    }
+
+    /// <exception cref="OperationFormatException">The JSON is not an operation.</exception>
+    public static Operation Read(JsonElement json)
+    {
+        try
+        {
+            var time = Hlc.At(json.GetProperty("time").GetInt64(), json.GetProperty("logical").GetInt32());
+            if (!Enum.TryParse<ChangeKind>(Text(json, "kind"), out var kind)) throw new OperationFormatException($"The kind “{Text(json, "kind")}” is not known here.");
+            return new Operation(OpId.Parse(Text(json, "id")), time, json.GetProperty("author").GetGuid(), ReadChange(json, kind));
+        }
+        catch (Exception problem) when (problem is KeyNotFoundException or InvalidOperationException or FormatException or ArgumentException)
+        {
+            throw problem as OperationFormatException ?? new OperationFormatException("The JSON is not an operation: " + problem.Message, problem);
+        }
+    }
+
+    private static void WriteChange(Utf8JsonWriter json, Change change)
+    {
+        switch (change)
+        {
+            case Change.NodePlaced placed:
+                json.WriteString("node", placed.Node);
+                json.WriteString("nodeKind", placed.NodeKind.ToString());
+                json.WriteString("parent", placed.Parent);
+                json.WriteString("order", placed.Order);
+                break;
+            case Change.PropertySet set:
+                json.WriteString("target", set.Target);
+                json.WriteString("property", set.Property.ToString());
+                json.WriteString("value", set.Value);
+                break;
+            case Change.PageAdded added:
+                json.WriteString("page", added.Page);
+                json.WriteString("order", added.Order);
+                json.WriteString("paper", added.Paper);
+                break;
+            case Change.StrokeAdded stroke:
+                json.WriteString("pen", stroke.Pen.Kind.ToString());
+                json.WriteNumber("width", stroke.Pen.Width);
+                json.WriteString("colour", "#" + stroke.Pen.Colour.ToString("x8", CultureInfo.InvariantCulture));
+                json.WriteNumber("startedAt", stroke.StartedAt);
+                foreach (var (name, values) in Channels(stroke.Samples)) Numbers(json, name, values);
+                break;
+            case Change.ItemsRemoved removed:
+                Items(json, removed.Items);
+                break;
+            case Change.ItemsShifted shifted:
+                Items(json, shifted.Items);
+                json.WriteNumber("dx", shifted.Dx);
+                json.WriteNumber("dy", shifted.Dy);
+                break;
+            case Change.GapsAdded gaps:
+                json.WriteStartObject("gaps");
+                foreach (var stroke in gaps.Strokes) Numbers(json, stroke.Stroke.ToString(), stroke.Intervals.SelectMany(interval => new[] { interval.Start, interval.End }));
+                json.WriteEndObject();
+                break;
+            case Change.EffectSet effect:
+                json.WriteString("target", effect.Target.ToString());
+                json.WriteBoolean("active", effect.Active);
+                break;
+        }
+    }
+
+    private static Change ReadChange(JsonElement json, ChangeKind kind) => kind switch
+    {
+        ChangeKind.NodePlaced => new Change.NodePlaced(json.GetProperty("node").GetGuid(), Enum.Parse<NodeKind>(Text(json, "nodeKind")), json.GetProperty("parent").GetGuid(), Text(json, "order")),
+        ChangeKind.PropertySet => new Change.PropertySet(json.GetProperty("target").GetGuid(), Enum.Parse<Property>(Text(json, "property")), Text(json, "value")),
+        ChangeKind.PageAdded => new Change.PageAdded(json.GetProperty("page").GetGuid(), Text(json, "order"), Text(json, "paper")),
+        ChangeKind.StrokeAdded => new Change.StrokeAdded(
+            new Pen(Enum.Parse<PenKind>(Text(json, "pen")), json.GetProperty("width").GetInt32(), uint.Parse(Text(json, "colour").AsSpan(1), NumberStyles.HexNumber, CultureInfo.InvariantCulture)),
+            json.GetProperty("startedAt").GetInt64(), ReadSamples(json)),
+        ChangeKind.ItemsRemoved => new Change.ItemsRemoved(ReadItems(json)),
+        ChangeKind.ItemsShifted => new Change.ItemsShifted(ReadItems(json), json.GetProperty("dx").GetInt32(), json.GetProperty("dy").GetInt32()),
+        ChangeKind.GapsAdded => new Change.GapsAdded([.. json.GetProperty("gaps").EnumerateObject().Select(stroke => new StrokeGaps(OpId.Parse(stroke.Name), [.. Pairs(stroke.Value)]))]),
+        ChangeKind.EffectSet => new Change.EffectSet(OpId.Parse(Text(json, "target")), json.GetProperty("active").GetBoolean()),
+        _ => throw new OperationFormatException($"The kind {kind} has no JSON form."),
+    };
+
+    private static IEnumerable<(string Name, int[] Values)> Channels(StrokeSamples samples)
+    {
+        yield return ("x", samples.X);
+        yield return ("y", samples.Y);
+        yield return ("pressure", samples.Pressure);
+        yield return ("t", samples.Time);
+        if (samples.TiltX is null || samples.TiltY is null) yield break;
+        yield return ("tiltX", samples.TiltX);
+        yield return ("tiltY", samples.TiltY);
+    }
+
+    private static StrokeSamples ReadSamples(JsonElement json)
+    {
+        int[]? Channel(string name) => json.TryGetProperty(name, out var values) ? [.. values.EnumerateArray().Select(value => value.GetInt32())] : null;
+        return new StrokeSamples(Channel("x") ?? [], Channel("y") ?? [], Channel("pressure") ?? [], Channel("t") ?? [], Channel("tiltX"), Channel("tiltY"));
+    }
+
+    private static IEnumerable<Interval> Pairs(JsonElement values)
+    {
+        var numbers = values.EnumerateArray().Select(value => value.GetInt32()).ToArray();
+        for (var i = 0; i + 1 < numbers.Length; i += 2) yield return new Interval(numbers[i], numbers[i + 1]);
+    }
+
+    private static void Items(Utf8JsonWriter json, IReadOnlyList<OpId> items)
+    {
+        json.WriteStartArray("items");
+        foreach (var item in items) json.WriteStringValue(item.ToString());
+        json.WriteEndArray();
+    }
+
+    private static OpId[] ReadItems(JsonElement json) => [.. json.GetProperty("items").EnumerateArray().Select(item => OpId.Parse(item.GetString()!))];
+
+    private static void Numbers(Utf8JsonWriter json, string name, IEnumerable<int> values)
+    {
+        json.WriteStartArray(name);
+        foreach (var value in values) json.WriteNumberValue(value);
+        json.WriteEndArray();
+    }
+
+    private static string Text(JsonElement json, string name) => json.GetProperty(name).GetString() ?? "";
+}
