@@ -33,7 +33,7 @@ public static class QuillServer
         AddServices(builder.Services, settings);
 
         var app = builder.Build();
-        app.UseExceptionHandler();
+        app.UseExceptionHandler(new ExceptionHandlerOptions { StatusCodeSelector = problem => problem is BadHttpRequestException bad ? bad.StatusCode : StatusCodes.Status500InternalServerError });
         app.UseStatusCodePages();
         app.UseSecurityHeaders();
         app.UseResponseCompression();

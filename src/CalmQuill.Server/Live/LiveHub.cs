@@ -80,5 +80,5 @@ public sealed class LiveHub(Gate gate, DocumentStore documents, LiveConnections 
     }
 
     private Task TellPresence(Guid document) =>
-        Clients.Group(GroupOf(document)).SendAsync("present", document.ToString(), connections.PresentOn(document).Select(person => person.ToString()));
+        Clients.Group(GroupOf(document)).SendAsync("present", document.ToString(), (string[])[.. connections.PresentOn(document).Select(person => person.ToString())]);
 }

@@ -1,0 +1,63 @@
+using System.Globalization;
+using System.IO.Compression;
+using System.Text;
+
+namespace CalmQuill.Documents.Pdf;
+
+/// <summary>The frame of a PDF file (ISO 32000-1 §7.5): numbered objects, their table, and the trailer.</summary>
+internal sealed class PdfFile
+{
+    private readonly MemoryStream file = new();
+    private readonly List<long> offsets = [];
+
+    public PdfFile() => Ascii("%PDF-1.7\n%\u00e2\u00e3\u00cf\u00d3\n");
+
+    /// <summary>Sets a number aside for an object that is written later but named before.</summary>
+    public int Reserve()
+    {
+        offsets.Add(0);
+        return offsets.Count;
+    }
+
+    public int Add(string body)
+    {
+        var number = Reserve();
+        Put(number, body);
+        return number;
+    }
+
+    public void Put(int number, string body)
+    {
+        offsets[number - 1] = file.Position;
+        Ascii(string.Create(CultureInfo.InvariantCulture, $"{number} 0 obj\n{body}\nendobj\n"));
+    }
+
+    /// <summary>A stream object, compressed by FlateDecode (§7.4.4).</summary>
+    public int AddStream(byte[] content)
+    {
+        using var packed = new MemoryStream();
+        using (var deflate = new ZLibStream(packed, CompressionLevel.Fastest, leaveOpen: true)) deflate.Write(content);
+        var number = Reserve();
+        offsets[number - 1] = file.Position;
+        Ascii(string.Create(CultureInfo.InvariantCulture, $"{number} 0 obj\n<< /Length {packed.Length} /Filter /FlateDecode >>\nstream\n"));
+        packed.WriteTo(file);
+        Ascii("\nendstream\nendobj\n");
+        return number;
+    }
+
+    public byte[] Finish(int catalogue, int info)
+    {
+        var table = file.Position;
+        var text = new StringBuilder();
+        text.Append(CultureInfo.InvariantCulture, $"xref\n0 {offsets.Count + 1}\n0000000000 65535 f \n");
+        foreach (var offset in offsets) text.Append(CultureInfo.InvariantCulture, $"{offset:D10} 00000 n \n");
+        text.Append(CultureInfo.InvariantCulture, $"trailer\n<< /Size {offsets.Count + 1} /Root {catalogue} 0 R /Info {info} 0 R >>\nstartxref\n{table}\n%%EOF\n");
+        Ascii(text.ToString());
+        return file.ToArray();
+    }
+
+    /// <summary>A text string in UTF-16 with a byte order mark, in hexadecimal (§7.9.2.2).</summary>
+    public static string Text(string text) => "<FEFF" + Convert.ToHexString(Encoding.BigEndianUnicode.GetBytes(text)) + ">";
+
+    private void Ascii(string text) => file.Write(Encoding.Latin1.GetBytes(text));
+}

@@ -1,0 +1,125 @@
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CalmQuill.Store.Documents;
+using CalmQuill.Store.People;
+using CalmQuill.Store.Shelf;
+using CalmQuill.Store.Spaces;
+using CalmQuill.Testing;
+using CsCheck;
+
+namespace CalmQuill.Store.Tests;
+
+/// <summary>Operations in a real PostgreSQL: numbered without a gap, stored once, read back as they came, snapshot or not.</summary>
+public sealed class DocumentStoreTests : IAsyncLifetime
+{
+    private readonly Guid space = Guid.NewGuid();
+    private TestDatabase database = null!;
+    private DocumentStore documents = null!;
+
+    public async Task InitializeAsync()
+    {
+        database = await TestDatabase.Make();
+        documents = new DocumentStore(database.Database);
+        await new SpaceStore(database.Database).MakeGroup(space, "Group", CancellationToken.None);
+        foreach (var person in Generate.People)
+            await new PersonStore(database.Database).Register(new Person(person, $"{person}@test.example", "Person", "sky", "", Guid.NewGuid()), Guid.NewGuid(), CancellationToken.None);
+    }
+
+    public async Task DisposeAsync() => await database.DisposeAsync();
+
+    [Fact]
+    public async Task Batches_that_overlap_and_repeat_are_stored_once_and_in_order()
+    {
+        var page = Page();
+        var history = Generate.PageHistory.Single(operations => operations.Count > 10, "0N0XIzNsQ0O2");
+        var first = (await documents.Append(page, history[..6], default))!;
+        var second = (await documents.Append(page, history[3..], default))!;
+        var again = (await documents.Append(page, history, default))!;
+        Assert.Equal([1, 2, 3, 4, 5, 6], first.Sequences);
+        Assert.Equal((7, history.Count - 6), (second.FirstNew, second.New.Count));
+        Assert.Empty(again.New);
+        Assert.Equal(Enumerable.Range(1, history.Count).Select(i => (long)i), again.Sequences);
+        var (read, last) = await documents.After(page.Id, 0, default);
+        Assert.Equal(OperationCodec.Encode(history), OperationCodec.Encode(read));
+        Assert.Equal(history.Count, last);
+        Assert.Equal(OperationCodec.Encode(history[4..]), OperationCodec.Encode((await documents.After(page.Id, 4, default)).Operations));
+    }
+
+    [Fact]
+    public async Task Many_writers_at_once_get_numbers_without_gap_or_double()
+    {
+        var page = Page();
+        var results = await Task.WhenAll(Enumerable.Range(1, 12).Select(async device =>
+        {
+            var replica = new Replica((ulong)device, Generate.People[device % 3]);
+            var numbers = new List<long>();
+            for (var i = 0; i < 10; i++) numbers.AddRange((await documents.Append(page, [replica.Make(Stroke(), i), replica.Make(Stroke(), i)], default))!.Sequences);
+            return numbers;
+        }));
+        Assert.Equal(Enumerable.Range(1, 240).Select(i => (long)i), results.SelectMany(numbers => numbers).Order());
+    }
+
+    [Fact]
+    public async Task A_snapshot_changes_nothing_that_is_read()
+    {
+        var page = Page();
+        var replica = new Replica(1, Generate.People[0]);
+        var history = Enumerable.Range(0, DocumentStore.SnapshotEvery + 40).Select(i => replica.Make(Stroke(), i)).ToList();
+        await documents.Append(page, history[..^40], default);
+        await documents.SnapshotIfDue(page.Id, default);
+        await documents.Append(page, history[^40..], default);
+        Assert.Equal(StateOf(history), StateOf((await documents.After(page.Id, 0, default)).Operations));
+        Assert.Equal(40, (await documents.After(page.Id, DocumentStore.SnapshotEvery, default)).Operations.Count);
+    }
+
+    [Fact]
+    public async Task An_id_that_stands_for_other_content_is_not_taken()
+    {
+        var page = Page();
+        await documents.Append(page, [new Replica(1, Generate.People[0]).Make(Stroke(), 1)], default);
+        var other = (await documents.Append(page, [new Replica(1, Generate.People[0]).Make(Stroke(), 2)], default))!;
+        Assert.Equal([0], other.Sequences);
+        Assert.Empty(other.New);
+    }
+
+    [Fact]
+    public async Task A_document_belongs_to_one_space_and_one_kind()
+    {
+        var page = Page();
+        await documents.Append(page, [new Replica(1, Generate.People[0]).Make(Stroke(), 1)], default);
+        Assert.Null(await documents.Append(page with { Kind = DocumentKind.Notebook }, [], default));
+        var other = Guid.NewGuid();
+        await new SpaceStore(database.Database).MakeGroup(other, "Other", default);
+        Assert.Null(await documents.Append(page with { Space = other }, [], default));
+    }
+
+    [Fact]
+    public async Task The_shelf_shows_the_pages_written_last()
+    {
+        var replica = new Replica(1, Generate.People[0]);
+        var notebook = Generate.Node(7);
+        await documents.Append(new DocumentRef(space, DocumentKind.Library, space),
+            [replica.Make(new Change.PropertySet(notebook, Property.Name, "Bench log"), 1), replica.Make(new Change.NodePlaced(notebook, Core.Library.NodeKind.Notebook, Guid.Empty, "V"), 2)], default);
+        var pages = Enumerable.Range(0, 7).Select(_ => Guid.NewGuid()).ToArray();
+        await documents.Append(new DocumentRef(space, DocumentKind.Notebook, notebook), [.. pages.Select((page, i) => replica.Make(new Change.PageAdded(page, "V" + (char)('a' + i), "a4-ruled-710"), 3))], default);
+        foreach (var i in new[] { 2, 0, 5 })
+            await documents.Append(new DocumentRef(space, DocumentKind.Page, pages[i]), [new Replica((ulong)i + 50, Generate.People[1]).Make(Stroke(), 1_000_000 + i * (i == 0 ? 0 : 1000))], default);
+        var shelf = Assert.Single(await new ShelfStore(database.Database).Of(space, default));
+        Assert.Equal(7, shelf.PageCount);
+        Assert.Equal([Generate.People[1]], shelf.People);
+        Assert.Equal([6, 3, 1], shelf.Strip.Take(3).Select(page => page.Number));
+        Assert.Equal("Bench log", await new ShelfStore(database.Database).NotebookName(notebook, space, default));
+    }
+
+    private DocumentRef Page() => new(space, DocumentKind.Page, Guid.NewGuid());
+
+    private static Change.StrokeAdded Stroke() => new(new Pen(PenKind.Ball, 40, 0xFF), 0, Generate.Wave(12));
+
+    private static byte[] StateOf(IEnumerable<Operation> operations)
+    {
+        var page = new PageDocument();
+        foreach (var operation in operations) page.Apply(operation);
+        return page.EncodeState();
+    }
+}

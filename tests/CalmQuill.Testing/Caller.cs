@@ -1,0 +1,80 @@
+using System.Buffers.Binary;
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using CalmQuill.Core.Operations;
+
+namespace CalmQuill.Testing;
+
+/// <summary>A device that talks to the server as the front end does: cookies, antiforgery token, framed operations.</summary>
+public sealed class Caller : IDisposable
+{
+    private Caller(Uri address)
+    {
+        Cookies = new CookieContainer();
+        Http = new HttpClient(new HttpClientHandler { CookieContainer = Cookies }) { BaseAddress = address };
+    }
+
+    public HttpClient Http { get; }
+
+    public CookieContainer Cookies { get; }
+
+    public static async Task<Caller> SignedOut(Uri address)
+    {
+        var caller = new Caller(address);
+        await caller.Refresh();
+        return caller;
+    }
+
+    public static async Task<Caller> SignIn(Uri address, string email, string password)
+    {
+        var caller = await SignedOut(address);
+        using var answer = await caller.Http.PostAsJsonAsync("/api/session", new { email, password });
+        answer.EnsureSuccessStatusCode();
+        await caller.Refresh();
+        return caller;
+    }
+
+    /// <summary>Asks who is signed in, and takes the antiforgery token that fits.</summary>
+    public async Task<JsonElement> Refresh()
+    {
+        var session = await Http.GetFromJsonAsync<JsonElement>("/api/session");
+        Http.DefaultRequestHeaders.Remove("X-Quill-Antiforgery");
+        Http.DefaultRequestHeaders.Add("X-Quill-Antiforgery", session.GetProperty("antiforgery").GetString());
+        return session;
+    }
+
+    public static string PathOf(Guid space, DocumentKind kind, Guid id) => $"/api/spaces/{space}/documents/{kind.ToString().ToLowerInvariant()}/{id}/operations";
+
+    public Task<HttpResponseMessage> Send(Guid space, DocumentKind kind, Guid id, params IEnumerable<Operation> operations) =>
+        SendFrames(space, kind, id, operations.Select(operation => OperationCodec.Encode(operation)));
+
+    public Task<HttpResponseMessage> SendFrames(Guid space, DocumentKind kind, Guid id, IEnumerable<byte[]> frames)
+    {
+        using var body = new MemoryStream();
+        Span<byte> length = stackalloc byte[4];
+        foreach (var frame in frames)
+        {
+            BinaryPrimitives.WriteInt32LittleEndian(length, frame.Length);
+            body.Write(length);
+            body.Write(frame);
+        }
+
+        return Http.PostAsync(PathOf(space, kind, id), new ByteArrayContent(body.ToArray()));
+    }
+
+    public async Task<List<Operation>> After(Guid space, DocumentKind kind, Guid id, long after = 0) =>
+        OperationCodec.Decode(await Http.GetByteArrayAsync($"{PathOf(space, kind, id)}?after={after}"));
+
+    /// <summary>The results of an append: its numbers, and for what was refused the code.</summary>
+    public static async Task<List<(long Sequence, string? Code)>> Results(HttpResponseMessage answer)
+    {
+        answer.EnsureSuccessStatusCode();
+        var json = await answer.Content.ReadFromJsonAsync<JsonElement>();
+        return [.. json.GetProperty("results").EnumerateArray().Select(result => (
+            result.GetProperty("sequence").GetInt64(),
+            result.GetProperty("refused") is { ValueKind: JsonValueKind.Object } refused ? refused.GetProperty("code").GetString() : null))];
+    }
+
+    public void Dispose() => Http.Dispose();
+}
