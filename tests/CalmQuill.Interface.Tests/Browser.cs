@@ -1,0 +1,129 @@
+using System.Globalization;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Chrome;
+using OpenQA.Selenium.Interactions;
+using OpenQA.Selenium.Support.UI;
+
+namespace CalmQuill.Interface.Tests;
+
+/// <summary>One headless Chromium with a profile of its own, driven as a person would.</summary>
+public sealed class Browser : IDisposable
+{
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
+    private readonly string profile = Directory.CreateTempSubdirectory("quill-profile").FullName;
+    private readonly ChromeDriverService service;
+
+    public Browser(Uri address)
+    {
+        Address = address;
+        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        options.AddArguments(
+            "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
+            "--window-size=1280,900", $"--user-data-dir={profile}");
+        options.SetLoggingPreference(LogType.Browser, LogLevel.Severe);
+        service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
+        service.SuppressInitialDiagnosticInformation = true;
+        Driver = new ChromeDriver(service, options);
+    }
+
+    public ChromeDriver Driver { get; }
+
+    public Uri Address { get; }
+
+    public void Go(string path) => Driver.Navigate().GoToUrl(new Uri(Address, path));
+
+    public void SignIn(string email, string password)
+    {
+        Go("/sign-in");
+        Find("sign-in-form");
+        Fill("input[name=email]", email);
+        Fill("input[name=password]", password);
+        Press("sign-in");
+        Find("library-heading");
+    }
+
+    /// <summary>Waits for an element by its test id.</summary>
+    public IWebElement Find(string testId) => Css($"[data-testid='{testId}']");
+
+    public IWebElement Css(string selector) => Until(() => Driver.FindElements(By.CssSelector(selector)).FirstOrDefault(element => element.Displayed), selector)!;
+
+    public int Count(string selector) => Driver.FindElements(By.CssSelector(selector)).Count;
+
+    public void Press(string testId) => PressCss($"[data-testid='{testId}']");
+
+    public void PressCss(string selector) => Until(
+        () =>
+        {
+            try
+            {
+                Css(selector).Click();
+                return true;
+            }
+            catch (Exception moved) when (moved is StaleElementReferenceException or ElementClickInterceptedException)
+            {
+                return false;
+            }
+        },
+        selector);
+
+    public void Fill(string selector, string text)
+    {
+        var field = Css(selector);
+        field.SendKeys(Keys.Control + "a");
+        field.SendKeys(text);
+    }
+
+    public T Until<T>(Func<T> condition, string what)
+    {
+        var wait = new DefaultWait<IWebDriver>(Driver) { Timeout = Patience, PollingInterval = TimeSpan.FromMilliseconds(40), Message = $"waited for {what}; the console says: {Console()}" };
+        wait.IgnoreExceptionTypes(typeof(StaleElementReferenceException));
+        return wait.Until(_ => condition());
+    }
+
+    public object? Script(string script, params object[] arguments) => Driver.ExecuteScript(script, arguments);
+
+    public object? AsyncScript(string script, params object[] arguments)
+    {
+        Driver.Manage().Timeouts().AsynchronousJavaScript = Patience;
+        return Driver.ExecuteAsyncScript(script, arguments);
+    }
+
+    /// <summary>How many strokes the sheet shows; −1 while none is open.</summary>
+    public int Strokes() => int.Parse((string?)Script("return document.querySelector('[data-testid=sheet]')?.dataset.strokes ?? '-1'") ?? "-1", CultureInfo.InvariantCulture);
+
+    public void WaitForStrokes(int count) => Until(() => Strokes() == count, $"{count} strokes, there are {Strokes()}");
+
+    public void WaitForSync(string words) => Until(() => Find("sync-state").Text.Contains(words, StringComparison.Ordinal), $"the words “{words}”, they are “{Find("sync-state").Text}”");
+
+    /// <summary>Draws with a pen, in pixels from the sheet's upper left, with pressure and tilt; <paramref name="lift"/> false keeps the pen down.</summary>
+    public void Pen(int x, int y, (int Dx, int Dy)[] way, bool lift = true, PointerKind kind = PointerKind.Pen)
+    {
+        var pen = new PointerInputDevice(kind, "hand");
+        var sheet = Find("sheet");
+        var size = sheet.Size;
+        var properties = new PointerInputDevice.PointerEventProperties { Pressure = 0.6, TiltX = 20, TiltY = -10 };
+        var actions = new ActionSequence(pen);
+        actions.AddAction(pen.CreatePointerMove(sheet, x - size.Width / 2, y - size.Height / 2, TimeSpan.Zero));
+        actions.AddAction(pen.CreatePointerDown(MouseButton.Left, properties));
+        foreach (var (dx, dy) in way) actions.AddAction(pen.CreatePointerMove(CoordinateOrigin.Pointer, dx, dy, TimeSpan.FromMilliseconds(8), properties));
+        if (lift) actions.AddAction(pen.CreatePointerUp(MouseButton.Left));
+        Driver.PerformActions([actions]);
+    }
+
+    /// <summary>A wave, as a word would be.</summary>
+    public void Wave(int x, int y, PointerKind kind = PointerKind.Pen) =>
+        Pen(x, y, [.. Enumerable.Range(0, 16).Select(i => (6, (int)(14 * Math.Sin(i * 0.9))))], kind: kind);
+
+    /// <summary>What the browser's console says of errors, without the network's own complaints.</summary>
+    public IEnumerable<string> Errors() => Driver.Manage().Logs.GetLog(LogType.Browser).Select(entry => entry.Message)
+        .Where(message => !message.Contains("Failed to load resource", StringComparison.Ordinal) && !message.Contains("WebSocket", StringComparison.Ordinal) && !message.Contains("ERR_", StringComparison.Ordinal));
+
+    public void Dispose()
+    {
+        Driver.Quit();
+        service.Dispose();
+        Directory.Delete(profile, recursive: true);
+    }
+
+    private string Console() => string.Join(" | ", Errors().Take(5));
+}

@@ -1,0 +1,91 @@
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Library;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CalmQuill.Testing;
+
+namespace CalmQuill.Interface.Tests;
+
+/// <summary>A server with a group whose library holds one notebook of two pages, and browsers to open it.</summary>
+public abstract class InterfaceTest : IAsyncLifetime
+{
+    private readonly List<IDisposable> opened = [];
+
+    protected Guid Notebook { get; } = Guid.NewGuid();
+
+    protected Guid Page { get; } = Guid.NewGuid();
+
+    protected QuillHost Host { get; private set; } = null!;
+
+    protected QuillHost.Group Group { get; private set; } = null!;
+
+    protected string PagePath => $"/page/{Group.Space}/{Notebook}/{Page}";
+
+    public async Task InitializeAsync()
+    {
+        Host = await QuillHost.Start(Repository.FrontEnd);
+        Group = await Host.MakeGroup();
+        using var caller = await Host.SignIn(Group.Owner);
+        var device = new Replica(1, Group.Owner.Id);
+        var now = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds() - 10_000;
+        await caller.Send(Group.Space, DocumentKind.Library, Group.Space,
+            device.Make(new Change.PropertySet(Notebook, Property.Name, "Escapements"), now), device.Make(new Change.NodePlaced(Notebook, NodeKind.Notebook, Guid.Empty, "V"), now));
+        await caller.Send(Group.Space, DocumentKind.Notebook, Notebook,
+            device.Make(new Change.PageAdded(Page, "V", "a4-ruled-710"), now), device.Make(new Change.PageAdded(Guid.NewGuid(), "W", "a4-ruled-710"), now));
+        await caller.Send(Group.Space, DocumentKind.Page, Page, device.Make(new Change.StrokeAdded(new Pen(PenKind.Ball, 40, 0xFF), now, Generate.Wave(200)), now));
+    }
+
+    public async Task DisposeAsync()
+    {
+        foreach (var one in opened.AsEnumerable().Reverse()) one.Dispose();
+        await Host.DisposeAsync();
+    }
+
+    /// <summary>A browser in which the person is signed in, behind a network of its own.</summary>
+    protected (Browser Browser, CuttableProxy Network) Open(CalmQuill.Store.People.Person person)
+    {
+        var network = new CuttableProxy(Host.Address);
+        opened.Add(network);
+        var browser = new Browser(network.Address);
+        opened.Add(browser);
+        browser.SignIn(person.Email, QuillHost.Password);
+        return (browser, network);
+    }
+
+    protected Browser OpenPage(CalmQuill.Store.People.Person person)
+    {
+        var browser = Open(person).Browser;
+        browser.Go(PagePath);
+        browser.WaitForStrokes(1);
+        return browser;
+    }
+
+    /// <summary>The encoded state of the page from the operations that a browser's own store holds, worked out by its WebAssembly.</summary>
+    protected byte[] StateOn(Browser browser, CalmQuill.Store.People.Person person) => Convert.FromBase64String((string)browser.AsyncScript(
+        """
+        const [person, page, done] = arguments;
+        (async () => {
+          const database = await new Promise((resolve) => { indexedDB.open('calm-quill-' + person).onsuccess = (event) => resolve(event.target.result); });
+          const all = (store) => new Promise((resolve) => { database.transaction(store).objectStore(store).getAll().onsuccess = (event) => resolve(event.target.result); });
+          const { DocumentBridge } = (await globalThis.getDotnetRuntime(0).getAssemblyExports('CalmQuill.Core.Browser.dll')).CalmQuill.Core.Browser;
+          const handle = DocumentBridge.Open(3);
+          for (const row of await all('documents')) if (row.id === page && row.snapshot) DocumentBridge.Apply(handle, row.snapshot);
+          for (const row of [...await all('operations'), ...await all('outbox')]) if (row.document === page) DocumentBridge.Apply(handle, row.bytes);
+          const state = DocumentBridge.EncodeState(handle);
+          DocumentBridge.Close(handle);
+          database.close();
+          done(btoa(Array.from(state, (byte) => String.fromCharCode(byte)).join('')));
+        })().catch((problem) => done(String(problem)));
+        """,
+        person.Id.ToString(), Page.ToString())!);
+
+    /// <summary>The same from what the server holds, worked out by .NET.</summary>
+    protected async Task<byte[]> StateOnServer()
+    {
+        using var caller = await Host.SignIn(Group.Owner);
+        var page = new PageDocument();
+        foreach (var operation in await caller.After(Group.Space, DocumentKind.Page, Page)) page.Apply(operation);
+        return page.EncodeState();
+    }
+
+}

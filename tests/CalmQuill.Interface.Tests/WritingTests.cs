@@ -1,0 +1,109 @@
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CalmQuill.Testing;
+using CsCheck;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Interactions;
+
+namespace CalmQuill.Interface.Tests;
+
+/// <summary>Writing with a pen, erasing, undoing, and the same rules on both sides.</summary>
+public sealed class WritingTests : InterfaceTest
+{
+    [Fact]
+    public async Task What_a_pen_writes_is_there_after_a_reload_with_its_pressure_and_tilt()
+    {
+        var browser = OpenPage(Group.Writer);
+        browser.Wave(420, 300);
+        browser.WaitForStrokes(2);
+        browser.WaitForSync("All saved");
+        browser.Driver.Navigate().Refresh();
+        browser.WaitForStrokes(2);
+        using var caller = await Host.SignIn(Group.Owner);
+        var stroke = (await caller.After(Group.Space, DocumentKind.Page, Page))[^1];
+        var samples = Assert.IsType<Change.StrokeAdded>(stroke.Change).Samples;
+        Assert.Equal(Group.Writer.Id, stroke.Author);
+        Assert.True(samples.Count >= 10);
+        Assert.InRange(samples.Pressure[3], 600, 625);
+        Assert.Equal(20, samples.TiltX![3]);
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
+    public void A_person_writes_erases_a_part_then_a_stroke_and_undoes_it_all()
+    {
+        var browser = OpenPage(Group.Writer);
+        browser.Wave(420, 300);
+        browser.WaitForStrokes(2);
+        browser.Press("eraser");
+        browser.Pen(450, 270, [.. Enumerable.Repeat((0, 8), 8)]);
+        Assert.Equal(2, browser.Strokes());
+        browser.Press("eraser");
+        browser.Press("erase-whole");
+        browser.Pen(470, 270, [.. Enumerable.Repeat((0, 8), 8)]);
+        browser.WaitForStrokes(1);
+        browser.Press("undo");
+        browser.WaitForStrokes(2);
+        browser.Css("body").SendKeys(Keys.Control + "z");
+        browser.Press("undo");
+        // The other person's stroke is not this person's to undo.
+        browser.WaitForStrokes(1);
+        browser.Until(() => !browser.Find("undo").Enabled, "nothing left to undo");
+        browser.Press("redo");
+        browser.WaitForStrokes(2);
+        browser.WaitForSync("All saved");
+    }
+
+    [Fact]
+    public void Once_a_pen_was_seen_a_finger_scrolls_and_does_not_write()
+    {
+        var browser = OpenPage(Group.Writer);
+        browser.Wave(420, 300, PointerKind.Touch);
+        browser.WaitForStrokes(2);
+        browser.Wave(420, 360);
+        browser.WaitForStrokes(3);
+        var before = browser.Find("sheet").GetAttribute("data-view");
+        browser.Wave(420, 420, PointerKind.Touch);
+        browser.Until(() => browser.Find("sheet").GetAttribute("data-view") != before, "the sheet to move");
+        Assert.Equal(3, browser.Strokes());
+    }
+
+    [Fact]
+    public void A_reader_sees_the_page_and_has_no_pen()
+    {
+        var browser = OpenPage(Group.Reader);
+        Assert.Equal(0, browser.Count("[data-testid=pen-tray]") + browser.Count("[data-testid=add-page]"));
+        browser.Wave(420, 300);
+        Assert.Equal(1, browser.Strokes());
+    }
+
+    [Fact]
+    public void The_same_operations_give_the_same_bytes_in_dotnet_and_in_webassembly()
+    {
+        var browser = OpenPage(Group.Writer);
+        Generate.PageHistory.Array[12].Sample(
+            histories =>
+            {
+                foreach (var history in histories)
+                {
+                    var page = new PageDocument();
+                    foreach (var operation in history) page.Apply(operation);
+                    var answer = (string)browser.AsyncScript(
+                        """
+                        const [batch, done] = arguments;
+                        globalThis.getDotnetRuntime(0).getAssemblyExports('CalmQuill.Core.Browser.dll').then((exports) => {
+                          const { DocumentBridge } = exports.CalmQuill.Core.Browser;
+                          const handle = DocumentBridge.Open(3);
+                          DocumentBridge.Apply(handle, Uint8Array.from(atob(batch), (c) => c.charCodeAt(0)));
+                          const bytes = [DocumentBridge.EncodeState(handle), DocumentBridge.Snapshot(handle)];
+                          DocumentBridge.Close(handle);
+                          done(bytes.map((one) => btoa(Array.from(one, (byte) => String.fromCharCode(byte)).join(''))).join(' '));
+                        });
+                        """,
+                        Convert.ToBase64String(OperationCodec.Encode(history)))!;
+                    Assert.Equal($"{Convert.ToBase64String(page.EncodeState())} {Convert.ToBase64String(OperationCodec.Encode(page.Operations()))}", answer);
+                }
+            },
+            iter: 5, threads: 1);
+    }
+}
