@@ -98,7 +98,7 @@ public sealed class Browser : IDisposable
     /// <summary>Draws with a pen, in pixels from the sheet's upper left, with pressure and tilt; <paramref name="lift"/> false keeps the pen down.</summary>
     public void Pen(int x, int y, (int Dx, int Dy)[] way, bool lift = true, PointerKind kind = PointerKind.Pen)
     {
-        var pen = new PointerInputDevice(kind, "hand");
+        var pen = new PointerInputDevice(kind, "hand " + kind);
         var sheet = Find("sheet");
         var size = sheet.Size;
         var properties = new PointerInputDevice.PointerEventProperties { Pressure = 0.6, TiltX = 20, TiltY = -10 };

@@ -106,7 +106,7 @@ public sealed class LibraryTests : InterfaceTest
             }
         }
 
-        Assert.Empty(findings);
+        Assert.True(findings.Count == 0, string.Join('\n', findings));
     }
 
     private static IWebElement Row(Browser browser, string name) => browser.Css($"[data-testid=notebook-row][data-name='{name}']");

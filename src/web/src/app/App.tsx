@@ -19,7 +19,7 @@ export function App() {
   if (session.isPending) return null;
   if (session.isError) return <p className="grid h-full place-items-center p-6">{session.error.message}</p>;
   if (!session.data || location.pathname === '/sign-in') {
-    return <SignInScreen onEnter={enter} back={session.data ? '/library' : location.pathname === '/sign-in' ? '/library' : location.pathname} />;
+    return <SignInScreen onEnter={enter} back={location.pathname === '/sign-in' ? '/library' : location.pathname} />;
   }
   return (
     <SessionContext value={session.data}>
@@ -27,7 +27,7 @@ export function App() {
         <Routes>
           <Route element={<Frame />}>
             <Route path="/library/:space?/:folder?" element={<LibraryScreen />} />
-            <Route path="/page/:space/:notebook/:page" element={<PageScreen />} />
+            <Route path="/page/:space/:notebook/:page?" element={<PageScreen />} />
             <Route path="/group/:space" element={<GroupScreen />} />
             <Route path="/account" element={<AccountScreen onChanged={enter} />} />
             <Route path="*" element={<Navigate to="/library" replace />} />

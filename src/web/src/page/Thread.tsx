@@ -5,7 +5,9 @@ import type { NotebookPage } from '../library/useLibrary';
 /** The bar under a page: every page of the notebook as a tick. */
 export function Thread({ pages, index, onGo, onAdd }: { pages: NotebookPage[]; index: number; onGo: (index: number) => void; onAdd?: () => void }) {
   const here = useRef<HTMLButtonElement>(null);
-  useEffect(() => here.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' }), [index]);
+  useEffect(() => {
+    here.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  }, [index]);
   return (
     <nav aria-label="Pages" className="flex h-[60px] shrink-0 items-center gap-2 border-t border-base-300 px-3">
       <button type="button" aria-label="Page before" title="Page before" data-testid="page-before" disabled={index === 0} onClick={() => onGo(index - 1)} className={arrow}>

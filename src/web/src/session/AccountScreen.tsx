@@ -1,5 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, type ReactNode, useState } from 'react';
+import { useNavigate } from 'react-router';
 import { chooseTheme, type ThemeChoice, themeChoice } from '../app/theme';
 import { syncWords, useSyncState } from '../sync/syncState';
 import { Avatar } from '../ui/Avatar';
@@ -11,11 +12,13 @@ import { Field } from './SignInScreen';
 export function AccountScreen({ onChanged }: { onChanged: (session: Session | null) => void }) {
   const { person, spaces } = useSession();
   const queries = useQueryClient();
+  const navigate = useNavigate();
   const sync = useSyncState();
   const leave = async () => {
     await signOut();
-    queries.clear();
+    queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'session' });
     onChanged(null);
+    void navigate('/sign-in');
   };
   const details = (body: Record<string, string>) => sendJson('PUT', '/api/people/me', body).then(async () => onChanged(await fetchSession()));
   return (

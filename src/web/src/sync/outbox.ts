@@ -1,5 +1,5 @@
 import type { Core } from '../core/runtime';
-import { Refused, request } from '../session/api';
+import { getJson, Refused, request } from '../session/api';
 import type { DeviceStore, Waiting } from './deviceStore';
 import { setSyncState } from './syncState';
 
@@ -25,12 +25,16 @@ export class Outbox {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private readonly otherTabs = new BroadcastChannel('quill-outbox');
 
+  private readonly ended = new AbortController();
+
   constructor(
     private readonly core: Core,
     private readonly store: DeviceStore,
+    private readonly person: string,
   ) {
-    addEventListener('online', () => this.flush());
-    addEventListener('offline', () => setSyncState({ problem: 'unreachable' }));
+    const { signal } = this.ended;
+    addEventListener('online', () => this.flush(), { signal });
+    addEventListener('offline', () => setSyncState({ problem: 'unreachable' }), { signal });
     this.otherTabs.onmessage = () => void this.count();
   }
 
@@ -45,9 +49,17 @@ export class Outbox {
     this.flush();
   }
 
+  /** Sends no more, since somebody else signs in here. What waits stays on the device. */
+  stop(): void {
+    this.ended.abort();
+    clearTimeout(this.timer);
+    this.otherTabs.close();
+  }
+
   /** Tries to send now, and again later when it does not work. */
   flush(): void {
     clearTimeout(this.timer);
+    if (this.ended.signal.aborted) return;
     if (this.running) {
       this.again = true;
       return;
@@ -64,6 +76,7 @@ export class Outbox {
       )
       .finally(async () => {
         this.running = false;
+        if (this.ended.signal.aborted) return;
         await this.count();
         this.otherTabs.postMessage('changed');
         if (this.again) {
@@ -111,9 +124,11 @@ export class Outbox {
       answer = (await response.json()) as AppendAnswer;
     } catch (problem) {
       if (!(problem instanceof Refused) || problem.status === 401 || problem.status === 429 || problem.status >= 500) throw problem;
+      await this.makeSureOfPerson();
       for (const row of rows) await this.store.markRefused(row, problem.message);
       return;
     }
+    if (answer.results.some((result) => result.refused?.code === 'wrong-author')) await this.makeSureOfPerson();
     for (const [i, row] of rows.entries()) {
       const { sequence, refused } = answer.results[i]!;
       if (!refused) {
@@ -122,6 +137,12 @@ export class Outbox {
       } else if (refused.code !== 'clock-ahead') await this.store.markRefused(row, refused.sentence);
     }
     if (answer.results.some((result) => result.refused?.code === 'clock-ahead')) await this.correctClock(answer.serverTime);
+  }
+
+  /** Throws as when signed out if another person has signed in in another tab: what was refused them may still be taken from its author. */
+  private async makeSureOfPerson(): Promise<void> {
+    const { person } = await getJson<{ person?: { id: string } }>('/api/session');
+    if (person?.id !== this.person) throw new Refused(401, 'signed-out', 'Another person is signed in.');
   }
 
   /** The device's clock ran ahead: takes the server's, and stamps anew all that waits, since nobody has seen it yet. */

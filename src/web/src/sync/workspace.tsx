@@ -27,7 +27,7 @@ export class Workspace {
     const [core, store] = await Promise.all([loadCore(), DeviceStore.open(session.person.id)]);
     const replica = [...crypto.getRandomValues(new Uint8Array(8))].map((byte) => byte.toString(16).padStart(2, '0')).join('');
     core.DocumentBridge.Start(replica, session.person.id);
-    const outbox = new Outbox(core, store);
+    const outbox = new Outbox(core, store, session.person.id);
     outbox.flush();
     return new Workspace(core, store, outbox, new Live(() => outbox.flush()));
   }
@@ -67,6 +67,7 @@ export class Workspace {
   }
 
   stop(): void {
+    this.outbox.stop();
     this.live.stop();
   }
 }

@@ -20,10 +20,9 @@ export function Avatar({ name, colour, size = 28 }: { name: string; colour: stri
       role="img"
       aria-label={name}
       title={name}
+      data-initials={initials}
       style={{ width: size, height: size, fontSize: Math.max(11, size * 0.4) }}
-      className={`inline-grid shrink-0 place-items-center rounded-full border-2 border-base-100 font-semibold ${fills[colour] ?? fills.spruce}`}
-    >
-      {initials}
-    </span>
+      className={`inline-grid shrink-0 before:content-[attr(data-initials)] place-items-center rounded-full border-2 border-base-100 font-semibold ${fills[colour] ?? fills.spruce}`}
+    />
   );
 }
