@@ -1,3 +1,4 @@
+using CalmQuill.Testing;
 using OpenQA.Selenium;
 
 namespace CalmQuill.Interface.Tests;

@@ -4,12 +4,12 @@ using OpenQA.Selenium.Chrome;
 using OpenQA.Selenium.Interactions;
 using OpenQA.Selenium.Support.UI;
 
-namespace CalmQuill.Interface.Tests;
+namespace CalmQuill.Testing;
 
 /// <summary>One headless Chromium with a profile of its own, driven as a person would.</summary>
 public sealed class Browser : IDisposable
 {
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
     private readonly string profile = Directory.CreateTempSubdirectory("quill-profile").FullName;
     private readonly ChromeDriverService service;
 

@@ -1,0 +1,52 @@
+using System.Runtime.InteropServices;
+using CalmQuill.Bench;
+using CalmQuill.Core.Library;
+using CalmQuill.Core.Operations;
+using CalmQuill.Store.Documents;
+using CalmQuill.Testing;
+using Microsoft.Extensions.DependencyInjection;
+
+// Measures ours and the references in one call on the same data, and prints one table; --write also puts it into docs/benchmarks.md.
+await using var host = await QuillHost.Start(Repository.FrontEnd);
+var group = await host.MakeGroup();
+var strokes = Writing.Strokes(group.Owner.Id);
+var (notebook, page, other) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
+var documents = host.Services.GetRequiredService<DocumentStore>();
+var device = new Replica(1, group.Owner.Id);
+await documents.Append(new DocumentRef(group.Space, DocumentKind.Library, group.Space), [device.Make(new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"), 1)], default);
+await documents.Append(new DocumentRef(group.Space, DocumentKind.Notebook, notebook), [device.Make(new Change.PageAdded(page, "V", "a4-ruled-710"), 1), device.Make(new Change.PageAdded(other, "W", "a4-ruled-710"), 1)], default);
+await documents.Append(new DocumentRef(group.Space, DocumentKind.Page, page), strokes, default);
+await documents.SnapshotIfDue(page, default);
+
+string AddressOf(Guid which) => $"/page/{group.Space}/{notebook}/{which}";
+using var here = new Browser(host.Address);
+here.SignIn(group.Owner.Email, QuillHost.Password);
+var rows = new List<Row>();
+rows.AddRange(InterfaceBench.Opening(here, AddressOf(other), AddressOf(page)));
+rows.AddRange(InterfaceBench.PenToInk(here));
+using (var there = new Browser(host.Address))
+{
+    there.SignIn(group.Writer.Email, QuillHost.Password);
+    foreach (var browser in new[] { here, there }) browser.Go(AddressOf(other));
+    foreach (var browser in new[] { here, there }) browser.WaitForStrokes(0);
+    here.Until(() => here.Count("[data-testid=present] [role=img]") == 2, "both to be here");
+    rows.AddRange(InterfaceBench.PassingOn(here, there));
+}
+
+Console.WriteLine(Row.Table(rows));
+rows.AddRange(CoreBench.Run(strokes, here));
+var table = Row.Table(rows);
+Console.WriteLine(table);
+if (args.Contains("--write"))
+{
+    await File.WriteAllTextAsync(
+        Path.Combine(Repository.Root, "docs/benchmarks.md"),
+        $"""
+        # Benchmarks
+
+        Printed by `./quill bench --write`: ours and the references in one run on the same data, {RuntimeInformation.ProcessArchitecture}, {Environment.ProcessorCount} cores, .NET {Environment.Version}, headless Chromium without a graphics processor.
+        Times of one run on a shared machine say little by themselves; the ratios say more.
+
+        {table}
+        """);
+}
