@@ -106,7 +106,7 @@ public static class CoreBench
         foreach (var stroke in strokes)
             ink.Append("<trace>").AppendJoin(',', Enumerable.Range(0, stroke.Samples.Count).Select(i => $"{stroke.Samples.X[i]} {stroke.Samples.Y[i]} {stroke.Samples.Pressure[i]} {stroke.Samples.Time[i]}")).Append("</trace>");
         using var packed = new MemoryStream();
-        using (var gzip = new GZipStream(packed, CompressionLevel.Optimal)) gzip.Write(Encoding.UTF8.GetBytes(ink.Append("</ink>").ToString()));
+        using (var gzip = new GZipStream(packed, CompressionLevel.Optimal, leaveOpen: true)) gzip.Write(Encoding.UTF8.GetBytes(ink.Append("</ink>").ToString()));
         return (int)packed.Length;
     }
 }

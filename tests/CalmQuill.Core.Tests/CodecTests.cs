@@ -80,6 +80,7 @@ public class CodecTests
         writer.Varint(1);
         writer.Guid(Guid.NewGuid());
         writer.Varint(900_000);
+        for (var i = 0; i < 5; i++) writer.Varint(int.MaxValue);
         Assert.Throws<OperationFormatException>(() => OperationCodec.Decode(writer.Written));
     }
 

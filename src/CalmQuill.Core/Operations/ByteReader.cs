@@ -92,11 +92,12 @@ public ref struct ByteReader(ReadOnlySpan<byte> bytes)
         }
     }
 
-    public ReadOnlySpan<byte> Rest()
+    /// <summary>A reader over the next bytes alone; this one goes on after them.</summary>
+    public ByteReader Part(int length)
     {
-        var rest = bytes[position..];
-        position = bytes.Length;
-        return rest;
+        if (length > Remaining) throw Short();
+        position += length;
+        return new ByteReader(bytes.Slice(position - length, length));
     }
 
     private static OperationFormatException Short() => new("The data ends too early.");

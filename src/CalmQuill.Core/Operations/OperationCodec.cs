@@ -5,8 +5,8 @@ namespace CalmQuill.Core.Operations;
 
 /// <summary>The one binary form of operations, for the network, the device's own store and the database: a batch of them.</summary>
 /// <remarks>
-/// A version byte, the replicas (8 bytes each), the authors (16 bytes each), the count, then every operation with its kind, indices into those
-/// tables, counter and stamp as differences to the one before, and its payload. See docs/operations.md.
+/// A version byte, the replicas (8 bytes each), the authors (16 bytes each), the count, the lengths of five columns of samples, the columns, then
+/// every operation with its kind, indices into those tables, counter and stamp as differences to the one before, and its payload. See docs/operations.md.
 /// </remarks>
 public static class OperationCodec
 {
@@ -32,21 +32,29 @@ public static class OperationCodec
         writer.Varint((ulong)authors.Count);
         foreach (var author in authors.Keys) writer.Guid(author);
         writer.Varint((ulong)operations.Count);
+        var head = new ByteWriter(operations.Count * 24 + 16);
+        var columns = new SampleCodec.Writers();
         var counters = new ulong[replicas.Count];
-        ulong time = 0;
+        var time = default(Hlc);
+        var pen = default(Pen);
         foreach (var operation in operations)
         {
             var replica = replicas[operation.Id.Replica];
-            writer.Byte((byte)operation.Change.Kind);
-            writer.Varint((ulong)replica);
-            writer.Signed(unchecked((long)(operation.Id.Counter - counters[replica] - 1)));
-            writer.Signed(unchecked((long)(operation.Time.Value - time)));
-            writer.Varint((ulong)authors[operation.Author]);
-            WriteChange(writer, operation.Change, operation.Time);
+            head.Byte((byte)operation.Change.Kind);
+            head.Varint((ulong)replica);
+            head.Signed(unchecked((long)(operation.Id.Counter - counters[replica] - 1)));
+            head.Signed(operation.Time.UnixMilliseconds - time.UnixMilliseconds);
+            head.Varint((ulong)operation.Time.Logical);
+            head.Varint((ulong)authors[operation.Author]);
+            if (operation.Change is Change.StrokeAdded stroke) WriteStroke(head, columns, stroke, operation.Time, ref pen);
+            else WriteChange(head, operation.Change);
             counters[replica] = operation.Id.Counter;
-            time = operation.Time.Value;
+            time = operation.Time;
         }
 
+        foreach (var column in columns.All) writer.Varint((ulong)column.Length);
+        foreach (var column in columns.All) writer.Bytes(column.Written);
+        writer.Bytes(head.Written);
         return writer.ToArray();
     }
 
@@ -59,28 +67,70 @@ public static class OperationCodec
         for (var i = 0; i < replicas.Length; i++) replicas[i] = reader.Fixed64();
         var authors = new Guid[reader.Count(MostOperations, 16, "authors")];
         for (var i = 0; i < authors.Length; i++) authors[i] = reader.Guid();
-        var count = reader.Count(MostOperations, 5, "operations");
+        var count = reader.Count(MostOperations, 6, "operations");
+        Span<int> lengths = stackalloc int[5];
+        for (var i = 0; i < lengths.Length; i++) lengths[i] = reader.Count(int.MaxValue, 1, "bytes of samples");
+        var columns = new SampleCodec.Readers
+        {
+            X = reader.Part(lengths[0]), Y = reader.Part(lengths[1]), Pressure = reader.Part(lengths[2]), Time = reader.Part(lengths[3]), Tilt = reader.Part(lengths[4]),
+        };
         var operations = new List<Operation>(count);
         var counters = new ulong[replicas.Length];
-        ulong time = 0;
+        var milliseconds = 0L;
+        var pen = default(Pen);
         for (var i = 0; i < count; i++)
         {
             var kind = (ChangeKind)reader.Byte();
             var replica = Index(reader.Varint(), replicas.Length);
             counters[replica] = unchecked(counters[replica] + (ulong)reader.Signed() + 1);
-            time = unchecked(time + (ulong)reader.Signed());
+            milliseconds = unchecked(milliseconds + reader.Signed());
+            var logical = reader.Varint();
+            if (milliseconds is < 0 or >= 1L << 48 || logical > ushort.MaxValue) throw new OperationFormatException("The data holds a time out of range.");
+            var time = Hlc.At(milliseconds, (int)logical);
             var author = authors[Index(reader.Varint(), authors.Length)];
-            operations.Add(new Operation(new OpId(replicas[replica], counters[replica]), new Hlc(time), author, ReadChange(ref reader, kind, new Hlc(time))));
+            operations.Add(new Operation(new OpId(replicas[replica], counters[replica]), time, author, kind == ChangeKind.StrokeAdded ? ReadStroke(ref reader, ref columns, time, ref pen) : ReadChange(ref reader, kind)));
         }
 
-        if (!reader.AtEnd) throw new OperationFormatException("The data goes on after its end.");
+        if (!reader.AtEnd || !columns.AtEnd) throw new OperationFormatException("The data goes on after its end.");
         return operations;
     }
 
     private static int Index(ulong index, int length) =>
         index < (ulong)length ? (int)index : throw new OperationFormatException("The data names a replica or author that it does not list.");
 
-    private static void WriteChange(ByteWriter writer, Change change, Hlc time)
+    /// <summary>A pen is written where it differs from the one before.</summary>
+    private static void WriteStroke(ByteWriter head, SampleCodec.Writers columns, Change.StrokeAdded stroke, Hlc time, ref Pen pen)
+    {
+        head.Byte(stroke.Pen == pen ? (byte)0 : (byte)1);
+        if (stroke.Pen != pen)
+        {
+            head.Byte((byte)stroke.Pen.Kind);
+            head.Varint((ulong)stroke.Pen.Width);
+            head.Fixed32(stroke.Pen.Colour);
+        }
+
+        pen = stroke.Pen;
+        // Most strokes are stamped when the pen is lifted, so this is next to nothing.
+        head.Signed(stroke.StartedAt + stroke.Samples.Time[^1] - time.UnixMilliseconds);
+        SampleCodec.Write(head, columns, stroke.Samples);
+    }
+
+    private static Change.StrokeAdded ReadStroke(ref ByteReader reader, ref SampleCodec.Readers columns, Hlc time, ref Pen pen)
+    {
+        if (reader.Byte() is var news and not 0)
+        {
+            var kind = (PenKind)reader.Byte();
+            var width = reader.Varint();
+            if (news > 1 || width > int.MaxValue) throw new OperationFormatException("A pen is not well formed.");
+            pen = new Pen(kind, (int)width, reader.Fixed32());
+        }
+
+        var ended = unchecked(time.UnixMilliseconds + reader.Signed());
+        var samples = SampleCodec.Read(ref reader, ref columns);
+        return new Change.StrokeAdded(pen, unchecked(ended - samples.Time[^1]), samples);
+    }
+
+    private static void WriteChange(ByteWriter writer, Change change)
     {
         switch (change)
         {
@@ -99,13 +149,6 @@ public static class OperationCodec
                 writer.Guid(added.Page);
                 writer.Text(added.Order);
                 writer.Text(added.Paper);
-                break;
-            case Change.StrokeAdded stroke:
-                writer.Byte((byte)stroke.Pen.Kind);
-                writer.Varint((ulong)stroke.Pen.Width);
-                writer.Fixed32(stroke.Pen.Colour);
-                writer.Signed(stroke.StartedAt - time.UnixMilliseconds);
-                SampleCodec.Write(writer, stroke.Samples);
                 break;
             case Change.ItemsRemoved removed:
                 WriteIds(writer, removed.Items);
@@ -129,7 +172,7 @@ public static class OperationCodec
         }
     }
 
-    private static Change ReadChange(ref ByteReader reader, ChangeKind kind, Hlc time)
+    private static Change ReadChange(ref ByteReader reader, ChangeKind kind)
     {
         switch (kind)
         {
@@ -139,13 +182,6 @@ public static class OperationCodec
                 return new Change.PropertySet(reader.Guid(), (Property)reader.Byte(), reader.Text(MostTextBytes));
             case ChangeKind.PageAdded:
                 return new Change.PageAdded(reader.Guid(), reader.Text(MostTextBytes), reader.Text(MostTextBytes));
-            case ChangeKind.StrokeAdded:
-                var penKind = (PenKind)reader.Byte();
-                var width = reader.Varint();
-                if (width > int.MaxValue) throw new OperationFormatException("A pen has a width out of range.");
-                var pen = new Pen(penKind, (int)width, reader.Fixed32());
-                var startedAt = unchecked(time.UnixMilliseconds + reader.Signed());
-                return new Change.StrokeAdded(pen, startedAt, SampleCodec.Read(ref reader));
             case ChangeKind.ItemsRemoved:
                 return new Change.ItemsRemoved(ReadIds(ref reader));
             case ChangeKind.ItemsShifted:

@@ -83,6 +83,7 @@ public sealed class PageDocument
     public byte[] EncodeState()
     {
         var writer = new ByteWriter(1024);
+        var columns = new SampleCodec.Writers();
         writer.Varint((ulong)Items.Count);
         foreach (var item in Items)
         {
@@ -103,8 +104,10 @@ public sealed class PageDocument
                 writer.Signed(interval.End);
             }
 
-            SampleCodec.Write(writer, item.Stroke.Samples);
+            SampleCodec.Write(writer, columns, item.Stroke.Samples);
         }
+
+        foreach (var column in columns.All) writer.Bytes(column.Written);
 
         return writer.ToArray();
     }

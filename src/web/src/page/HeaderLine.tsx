@@ -35,7 +35,7 @@ export function HeaderLine({ space, folder, notebook, page, number, count, prese
         defaultValue={page.title}
         placeholder="Untitled page"
         readOnly={!onRename}
-        className="h-9 w-52 min-w-16 shrink rounded-md border border-transparent bg-transparent px-2 placeholder:text-quiet hover:border-base-300 max-sm:hidden"
+        className="h-9 min-w-16 max-w-80 shrink rounded-md field-sizing-content border border-transparent bg-transparent px-2 placeholder:text-quiet hover:border-base-300 max-sm:hidden"
         onBlur={(event) => event.target.value.trim() && onRename?.(event.target.value.trim())}
         onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
       />

@@ -44,7 +44,7 @@ function OpenSheet({ space, paper, people, onPresent, document }: SheetProps & {
     made.onBegin = () => setUnfolded(false);
     made.others.onSigns = setSigns;
     document.onPresent = onPresent;
-    made.fit();
+    setView(made.currentView);
     setDesk(made);
     return () => {
       document.onPresent = undefined;

@@ -45,8 +45,8 @@ export class Outbox {
       setSyncState({ problem: 'no-room' });
       throw new Error('This device has no room left. What you just wrote is still on the screen, but not saved.');
     }
-    await this.count();
     this.flush();
+    await this.count();
   }
 
   /** Sends no more, since somebody else signs in here. What waits stays on the device. */

@@ -89,6 +89,10 @@ export class SheetDesk {
     this.holder.replaceChildren();
   }
 
+  get currentView(): View {
+    return this.view;
+  }
+
   fit(): void {
     const { clientWidth, clientHeight } = this.holder;
     this.setView(fitWidth(this.paper.width, clientWidth, clientHeight, this.paper.height));

@@ -97,8 +97,9 @@ export class DryInk {
       this.sorted.push(item);
     }
     if (reorder) this.sorted.sort((a, b) => compareOrder(a.order, b.order));
+    // A whole repaint under way comes to what was added by itself; only what changed below it makes it begin again.
     if (this.painting) {
-      this.repaint();
+      if (dirty) this.repaint();
       return;
     }
     if (dirty) this.paintBox(dirty);
