@@ -1,12 +1,12 @@
 // After vite: lays the WebAssembly build beside the front end, writes the service worker, and compresses what is served.
-import { cpSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { cpSync, existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { brotliCompressSync, constants } from 'node:zlib';
 import { generateSW } from 'workbox-build';
 
 const dist = new URL('../dist', import.meta.url).pathname;
 const core = new URL('../../CalmQuill.Core.Browser/bin/Release/net10.0/publish/wwwroot/_framework', import.meta.url).pathname;
-cpSync(core, join(dist, '_framework'), { recursive: true, filter: (file) => !file.endsWith('.gz') && !file.endsWith('.br') });
+cpSync(core, join(dist, '_framework'), { recursive: true, filter: (file) => !file.endsWith('.gz') });
 
 await generateSW({
   globDirectory: dist,
@@ -31,8 +31,6 @@ await generateSW({
 
 for (const entry of readdirSync(dist, { recursive: true, withFileTypes: true })) {
   const file = join(entry.parentPath, entry.name);
-  if (!entry.isFile() || !/\.(js|css|html|svg|wasm|webmanifest)$/.test(file) || statSync(file).size < 1000) continue;
-  const bytes = readFileSync(file);
-  // Quality 11 takes half a minute on the largest file and gains four per cent over 9.
-  writeFileSync(`${file}.br`, brotliCompressSync(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: bytes.length > 500_000 ? 10 : 11 } }));
+  if (!entry.isFile() || !/\.(js|css|html|svg|wasm|webmanifest)$/.test(file) || statSync(file).size < 1000 || existsSync(`${file}.br`)) continue;
+  writeFileSync(`${file}.br`, brotliCompressSync(readFileSync(file), { params: { [constants.BROTLI_PARAM_QUALITY]: constants.BROTLI_MAX_QUALITY } }));
 }

@@ -19,6 +19,7 @@ export class Outbox {
   /** Called after waiting operations got new stamps: open documents must be read again. */
   onRestamped: (documents: Set<string>) => void = () => {};
 
+  private readonly unsaved: Waiting[] = [];
   private running = false;
   private again = false;
   private pause = leastPause;
@@ -35,18 +36,27 @@ export class Outbox {
     const { signal } = this.ended;
     addEventListener('online', () => this.flush(), { signal });
     addEventListener('offline', () => setSyncState({ problem: 'unreachable' }), { signal });
+    addEventListener('beforeunload', (event) => this.unsaved.length > 0 && event.preventDefault(), { signal });
     this.otherTabs.onmessage = () => void this.count();
   }
 
   async add(waiting: Waiting): Promise<void> {
-    try {
-      await this.store.addToOutbox(waiting);
-    } catch {
-      setSyncState({ problem: 'no-room' });
-      throw new Error('This device has no room left. What you just wrote is still on the screen, but not saved.');
-    }
+    this.unsaved.push(waiting);
+    await this.saveOnDevice();
     this.flush();
     await this.count();
+  }
+
+  /** Puts into the store what is only in memory; where there is no room it stays there, is tried again, and leaving the page asks first. */
+  private async saveOnDevice(): Promise<void> {
+    try {
+      for (let next = this.unsaved[0]; next; next = this.unsaved[0]) {
+        await this.store.addToOutbox(next);
+        this.unsaved.splice(this.unsaved.indexOf(next), 1);
+      }
+    } catch {
+      setSyncState({ problem: 'no-room' });
+    }
   }
 
   /** Sends no more, since somebody else signs in here. What waits stays on the device. */
@@ -70,7 +80,7 @@ export class Outbox {
       .then(
         () => {
           this.pause = leastPause;
-          setSyncState({ problem: 'none' });
+          setSyncState({ problem: this.unsaved.length > 0 ? 'no-room' : 'none' });
         },
         (problem: unknown) => this.failed(problem),
       )
@@ -109,6 +119,7 @@ export class Outbox {
   }
 
   private async sendAll(): Promise<void> {
+    await this.saveOnDevice();
     for (let rows = await this.store.outbox(); rows.length > 0; rows = await this.store.outbox()) {
       const { document } = rows[0]!;
       const own = rows.filter((row) => row.document === document).slice(0, mostFrames);

@@ -6,6 +6,7 @@ import { encodePiece, OthersInk } from './othersInk';
 import { readPacket } from './packet';
 import { PenInput, type Sample } from './penInput';
 import { type Pen, penKindNumbers, toRgba } from './pens';
+import { soon } from './soon';
 import { fitWidth, keepInSight, type View } from './view';
 import { WetInk } from './wetInk';
 
@@ -13,10 +14,11 @@ import { WetInk } from './wetInk';
 export type Tool = { name: 'pen'; pen: Pen } | { name: 'eraser'; whole: boolean; /** Diameter, 0.01 mm. */ size: number };
 
 const itemsASlice = 150;
-const sliceMilliseconds = 10;
+const sliceMilliseconds = 30;
 const pieceEvery = 25;
 const penEvery = 60;
 const channels = 6;
+const mostSamples = 40_000;
 
 /** The sheet on the desk: joins the hand, Core and the canvases for one page. Lives outside React, since it works at the pen's speed. */
 export class SheetDesk {
@@ -40,6 +42,7 @@ export class SheetDesk {
   private sentAt = 0;
   private penSentAt = 0;
   private taking = false;
+  private stopped = false;
   private shownHandle: number;
   private readonly stopFollowing: () => void;
 
@@ -81,6 +84,7 @@ export class SheetDesk {
   }
 
   stop(): void {
+    this.stopped = true;
     this.input.stop();
     this.sizes.disconnect();
     this.stopFollowing();
@@ -145,6 +149,14 @@ export class SheetDesk {
       return;
     }
     if (this.tool.name !== 'pen') return;
+    if (this.samples.length > mostSamples * channels) {
+      // A line drawn for minutes goes on as a second stroke, since one stroke has only so many samples.
+      this.end();
+      this.samples = [];
+      this.sent = 0;
+      this.strokeNumber++;
+      this.wet.begin(this.tool.pen, this.view);
+    }
     for (const { x, y, pressure, time, tiltX, tiltY } of samples) {
       this.samples.push(x, y, pressure, time, tiltX, tiltY);
       this.wet.add(this.tool.pen, x, y, pressure);
@@ -202,9 +214,9 @@ export class SheetDesk {
       if (items.length < itemsASlice) break;
       if (performance.now() > until) {
         this.taking = true;
-        setTimeout(() => {
+        soon(() => {
           this.taking = false;
-          this.takeChanged();
+          if (!this.stopped) this.takeChanged();
         });
         return;
       }

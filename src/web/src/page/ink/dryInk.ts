@@ -1,4 +1,5 @@
 import { compareOrder, type InkItem } from './packet';
+import { soon } from './soon';
 import type { View } from './view';
 
 /** A sheet's size and printed lines, in 0.01 mm. */
@@ -11,7 +12,7 @@ export interface SheetPaper {
 
 type Box = readonly [number, number, number, number];
 
-const sliceMilliseconds = 7;
+const sliceMilliseconds = 12;
 const paperColour = '#fffdf7';
 const lineColour = '#c9d3cf';
 
@@ -130,7 +131,7 @@ export class DryInk {
       for (const stop = Math.min(painting.next + 40, this.sorted.length); painting.next < stop; painting.next++) fill(context, this.sorted[painting.next]!, seen);
     }
     if (painting.next < this.sorted.length) {
-      setTimeout(() => this.slice());
+      soon(() => this.slice());
       return;
     }
     this.painting = undefined;
