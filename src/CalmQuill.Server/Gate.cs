@@ -11,6 +11,10 @@ public sealed class Gate(SpaceStore spaces, DocumentStore documents)
 {
     public Task<Role> RoleIn(Guid space, ClaimsPrincipal user, CancellationToken cancel) => spaces.RoleIn(space, user.Id(), cancel);
 
+    /// <summary>Whether the person may read a document as one of a space; one that has not been written in yet is empty, and belongs to whoever asks first.</summary>
+    public async Task<bool> MayReadIn(Guid space, Guid document, ClaimsPrincipal user, CancellationToken cancel) =>
+        Rights.MayRead(await RoleIn(space, user, cancel)) && await documents.Find(document, cancel) is var found && (found is null || found.Space == space);
+
     /// <summary>The document when the person may read it; null when there is none or it is not theirs to see.</summary>
     public async Task<DocumentRef?> Readable(Guid document, ClaimsPrincipal user, CancellationToken cancel)
     {

@@ -31,8 +31,8 @@ public sealed class RolesTests : IAsyncLifetime
         ("/api/spaces/{space:guid}/documents/{kind}/{id:guid}/operations/", "GET", "/api/spaces/{space}/documents/page/{page}/operations", [Ok, Ok, Ok, NotHere, SignedOut]),
         ("/api/spaces/{space:guid}/documents/{kind}/{id:guid}/operations/", "POST", "/api/spaces/{space}/documents/page/{page}/operations", [Ok, Ok, Forbidden, NotHere, SignedOut]),
         ("/api/spaces/{space:guid}/shelf", "GET", "/api/spaces/{space}/shelf", [Ok, Ok, Ok, NotHere, SignedOut]),
-        ("/api/pages/{page:guid}/thumbnail.svg", "GET", "/api/pages/{page}/thumbnail.svg", [Ok, Ok, Ok, NotHere, SignedOut]),
-        ("/api/pages/{page:guid}/export.pdf", "GET", "/api/pages/{page}/export.pdf", [Ok, Ok, Ok, NotHere, SignedOut]),
+        ("/api/spaces/{space:guid}/pages/{page:guid}/thumbnail.svg", "GET", "/api/spaces/{space}/pages/{page}/thumbnail.svg", [Ok, Ok, Ok, NotHere, SignedOut]),
+        ("/api/spaces/{space:guid}/pages/{page:guid}/export.pdf", "GET", "/api/spaces/{space}/pages/{page}/export.pdf", [Ok, Ok, Ok, NotHere, SignedOut]),
         ("/api/notebooks/{notebook:guid}/export.pdf", "GET", "/api/notebooks/{notebook}/export.pdf", [Ok, Ok, Ok, NotHere, SignedOut]),
         ("/api/people/me", "PUT", "/api/people/me", [Done, Done, Done, Done, SignedOut]),
         // An empty form: whoever is signed in gets as far as the wrong old password.
@@ -75,6 +75,18 @@ public sealed class RolesTests : IAsyncLifetime
         }
 
         Assert.Empty(wrong);
+    }
+
+    [Fact]
+    public async Task A_page_nobody_wrote_on_has_a_picture_and_prints_and_a_page_of_another_space_does_not_show()
+    {
+        var unwritten = Guid.NewGuid();
+        foreach (var what in new[] { "thumbnail.svg", "export.pdf" })
+        {
+            Assert.Equal(HttpStatusCode.OK, (await callers[2].Http.GetAsync($"/api/spaces/{group.Space}/pages/{unwritten}/{what}")).StatusCode);
+            var own = (await callers[3].Refresh()).GetProperty("spaces").EnumerateArray().Single().GetProperty("id").GetString();
+            Assert.Equal(HttpStatusCode.NotFound, (await callers[3].Http.GetAsync($"/api/spaces/{own}/pages/{Page}/{what}")).StatusCode);
+        }
     }
 
     [Fact]

@@ -18,7 +18,11 @@ public sealed class StrokeOutliner
     /// <summary>Cosine and sine of the inner points of a half circle, in four equal turns.</summary>
     private static readonly (float Cos, float Sin)[] HalfCircle = [(0.7071068f, 0.7071068f), (0f, 1f), (-0.7071068f, 0.7071068f)];
 
-    private float[] x = new float[256], y = new float[256], r = new float[256];
+    /// <summary>The centre line: points, half widths, and at each point the line's own direction.</summary>
+    private float[] x = new float[256], y = new float[256], r = new float[256], tangentX = new float[256], tangentY = new float[256];
+
+    /// <summary>The straight pieces from each point to the next: direction and length.</summary>
+    private float[] pieceX = new float[256], pieceY = new float[256], length = new float[256];
     private int count;
 
     /// <summary>Adds the outline of one visible interval of a stroke to <paramref name="outline"/>.</summary>
@@ -110,6 +114,11 @@ public sealed class StrokeOutliner
             Array.Resize(ref x, count * 2);
             Array.Resize(ref y, count * 2);
             Array.Resize(ref r, count * 2);
+            Array.Resize(ref tangentX, count * 2);
+            Array.Resize(ref tangentY, count * 2);
+            Array.Resize(ref pieceX, count * 2);
+            Array.Resize(ref pieceY, count * 2);
+            Array.Resize(ref length, count * 2);
         }
 
         x[count] = px;
@@ -151,69 +160,70 @@ public sealed class StrokeOutliner
 
     private void Edge(Outline outline)
     {
+        FindDirections();
         var start = 0;
-        var (inX, inY) = Direction(0, 1);
-        var foldsBefore = false;
+        var foldsBefore = count > 2 && Folds(0);
         for (var i = 1; i < count; i++)
         {
             var end = i == count - 1;
-            var (outX, outY) = end ? (inX, inY) : Direction(i, i + 1);
-            var folds = !end && Folds(i, outX, outY);
-            if (end || folds || foldsBefore || inX * outX + inY * outY < CosOfSharpTurn)
+            var folds = !end && Folds(i);
+            if (end || folds || foldsBefore || pieceX[i - 1] * pieceX[i] + pieceY[i - 1] * pieceY[i] < CosOfSharpTurn)
             {
                 EdgeBetween(start, i, outline);
                 start = i;
             }
 
-            (inX, inY, foldsBefore) = (outX, outY, folds);
+            foldsBefore = folds;
+        }
+    }
+
+    private void FindDirections()
+    {
+        var last = count - 1;
+        for (var i = 0; i < last; i++)
+        {
+            float dx = x[i + 1] - x[i], dy = y[i + 1] - y[i];
+            length[i] = MathF.Sqrt(dx * dx + dy * dy);
+            pieceX[i] = dx / length[i];
+            pieceY[i] = dy / length[i];
+        }
+
+        (tangentX[0], tangentY[0], tangentX[last], tangentY[last]) = (pieceX[0], pieceY[0], pieceX[last - 1], pieceY[last - 1]);
+        for (var i = 1; i < last; i++)
+        {
+            float sumX = pieceX[i - 1] + pieceX[i], sumY = pieceY[i - 1] + pieceY[i];
+            var square = sumX * sumX + sumY * sumY;
+            var scale = square < 1e-6f ? 0f : 1f / MathF.Sqrt(square);
+            tangentX[i] = sumX * scale;
+            tangentY[i] = sumY * scale;
         }
     }
 
     /// <summary>Whether one side of the piece from point i to the next would run backwards, since the line bends closer than its own width.</summary>
-    private bool Folds(int i, float dirX, float dirY)
+    private bool Folds(int i)
     {
-        var (ax, ay) = Direction(Math.Max(0, i - 1), i + 1);
-        var (bx, by) = Direction(i, Math.Min(count - 1, i + 2));
-        var along = (x[i + 1] - x[i]) * dirX + (y[i + 1] - y[i]) * dirY;
-        var turn = (by * r[i + 1] - ay * r[i]) * dirX - (bx * r[i + 1] - ax * r[i]) * dirY;
-        return along <= Math.Abs(turn);
+        var turn = (tangentY[i + 1] * r[i + 1] - tangentY[i] * r[i]) * pieceX[i] - (tangentX[i + 1] * r[i + 1] - tangentX[i] * r[i]) * pieceY[i];
+        return length[i] <= Math.Abs(turn);
     }
 
     /// <summary>One ring: the left side there, a round end, the right side back, a round end.</summary>
     private void EdgeBetween(int from, int to, Outline outline)
     {
-        for (var i = from; i <= to; i++)
-        {
-            var (ux, uy) = Direction(i == from ? i : i - 1, i == to ? i : i + 1);
-            outline.Add(x[i] + uy * r[i], y[i] - ux * r[i]);
-        }
-
-        Cap(to, Direction(to - 1, to), outline);
-        for (var i = to; i >= from; i--)
-        {
-            var (ux, uy) = Direction(i == from ? i : i - 1, i == to ? i : i + 1);
-            outline.Add(x[i] - uy * r[i], y[i] + ux * r[i]);
-        }
-
-        var (bx, by) = Direction(from, from + 1);
-        Cap(from, (-bx, -by), outline);
+        outline.Add(x[from] + pieceY[from] * r[from], y[from] - pieceX[from] * r[from]);
+        for (var i = from + 1; i < to; i++) outline.Add(x[i] + tangentY[i] * r[i], y[i] - tangentX[i] * r[i]);
+        outline.Add(x[to] + pieceY[to - 1] * r[to], y[to] - pieceX[to - 1] * r[to]);
+        Cap(to, pieceX[to - 1], pieceY[to - 1], outline);
+        outline.Add(x[to] - pieceY[to - 1] * r[to], y[to] + pieceX[to - 1] * r[to]);
+        for (var i = to - 1; i > from; i--) outline.Add(x[i] - tangentY[i] * r[i], y[i] + tangentX[i] * r[i]);
+        outline.Add(x[from] - pieceY[from] * r[from], y[from] + pieceX[from] * r[from]);
+        Cap(from, -pieceX[from], -pieceY[from], outline);
         outline.Close();
     }
 
     /// <summary>A half circle round a point, from the left of a direction to its right.</summary>
-    private void Cap(int i, (float X, float Y) direction, Outline outline)
+    private void Cap(int i, float directionX, float directionY, Outline outline)
     {
-        var (ux, uy) = direction;
-        float nx = uy * r[i], ny = -ux * r[i], fx = ux * r[i], fy = uy * r[i];
+        float nx = directionY * r[i], ny = -directionX * r[i], fx = directionX * r[i], fy = directionY * r[i];
         foreach (var (cos, sin) in HalfCircle) outline.Add(x[i] + (nx * cos + fx * sin) * 1.08f, y[i] + (ny * cos + fy * sin) * 1.08f);
-    }
-
-    private (float X, float Y) Direction(int from, int to)
-    {
-        float ux = x[to] - x[from], uy = y[to] - y[from];
-        var square = ux * ux + uy * uy;
-        if (square < 1e-6f) return (1f, 0f);
-        var scale = 1f / MathF.Sqrt(square);
-        return (ux * scale, uy * scale);
     }
 }

@@ -13,14 +13,14 @@ internal static class ExportEndpoints
 {
     public static void MapExport(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/pages/{page:guid}/export.pdf", Page).RequireAuthorization();
+        api.MapGet("/spaces/{space:guid}/pages/{page:guid}/export.pdf", Page).RequireAuthorization();
         api.MapGet("/notebooks/{notebook:guid}/export.pdf", Notebook).RequireAuthorization();
     }
 
-    private static async Task<IResult> Page(Guid page, HttpContext http, Gate gate, DocumentStore documents, ShelfStore shelf, CancellationToken cancel)
+    private static async Task<IResult> Page(Guid space, Guid page, HttpContext http, Gate gate, DocumentStore documents, ShelfStore shelf, CancellationToken cancel)
     {
-        if (await gate.Readable(page, http.User, cancel) is not { Kind: DocumentKind.Page } found) return Problems.NotHere();
-        var known = await shelf.Page(page, found.Space, cancel) ?? new StripPage(page, 1, "", 0, "");
+        if (!await gate.MayReadIn(space, page, http.User, cancel)) return Problems.NotHere();
+        var known = await shelf.Page(page, space, cancel) ?? new StripPage(page, 1, "", 0, "");
         return await Pdf(known.Title.Length > 0 ? known.Title : $"Page {known.Number}", [known], documents, cancel);
     }
 

@@ -13,7 +13,7 @@ internal static class ShelfEndpoints
     public static void MapShelf(this IEndpointRouteBuilder api)
     {
         api.MapGet("/spaces/{space:guid}/shelf", Shelf).RequireAuthorization();
-        api.MapGet("/pages/{page:guid}/thumbnail.svg", Thumbnail).RequireAuthorization();
+        api.MapGet("/spaces/{space:guid}/pages/{page:guid}/thumbnail.svg", Thumbnail).RequireAuthorization();
     }
 
     private static async Task<IResult> Shelf(Guid space, HttpContext http, Gate gate, ShelfStore shelf, CancellationToken cancel) =>
@@ -21,9 +21,9 @@ internal static class ShelfEndpoints
 
     /// <summary>The address carries the page's last number and its paper, so that the answer may be kept for ever.</summary>
     private static async Task<IResult> Thumbnail(
-        Guid page, string? paper, HttpContext http, Gate gate, DocumentStore documents, CancellationToken cancel)
+        Guid space, Guid page, string? paper, HttpContext http, Gate gate, DocumentStore documents, CancellationToken cancel)
     {
-        if (await gate.Readable(page, http.User, cancel) is null) return Problems.NotHere();
+        if (!await gate.MayReadIn(space, page, http.User, cancel)) return Problems.NotHere();
         var document = new PageDocument();
         foreach (var operation in (await documents.After(page, 0, cancel)).Operations) document.Apply(operation);
         http.Response.Headers.CacheControl = "private, max-age=31536000, immutable";

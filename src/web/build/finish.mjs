@@ -18,7 +18,7 @@ await generateSW({
   navigateFallbackDenylist: [/^\/api\//, /^\/health/, /^\/live/],
   runtimeCaching: [
     {
-      urlPattern: /\/api\/pages\/[^/]+\/thumbnail\.svg/,
+      urlPattern: /\/api\/spaces\/[^/]+\/pages\/[^/]+\/thumbnail\.svg/,
       handler: 'CacheFirst',
       options: { cacheName: 'thumbnails', expiration: { maxEntries: 2000 }, cacheableResponse: { statuses: [200] } },
     },

@@ -15,7 +15,7 @@ export function FolderTree({ space, chosen, onNewFolder }: { space: Space; chose
   return (
     <section className="mb-5" aria-label={space.name}>
       <div ref={setNodeRef} className={`flex items-center rounded-md pl-2 ${isOver ? 'outline-2 outline-primary' : ''} ${chosen === root ? 'bg-base-200' : ''}`}>
-        <Link to={`/library/${space.id}`} aria-current={chosen === root ? 'page' : undefined} className="grow truncate py-2 font-title text-[17px] font-medium">
+        <Link to={`/library/${space.id}`} aria-current={chosen === root ? 'page' : undefined} className="min-w-0 grow py-2 font-title text-[17px] leading-tight font-medium [overflow-wrap:anywhere]">
           {space.name}
         </Link>
         {mayWrite && (

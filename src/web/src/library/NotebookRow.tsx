@@ -64,7 +64,7 @@ function PageStrip({ node, space, shelf }: { node: LibraryNode; space: string; s
         <li key={page.id}>
           <Link to={`${openPath(space, node.id)}${page.id}`} draggable={false} className="group block text-center text-[13px] text-quiet">
             <img
-              src={`/api/pages/${page.id}/thumbnail.svg?paper=${page.paper}&sequence=${page.sequence}`}
+              src={`/api/spaces/${space}/pages/${page.id}/thumbnail.svg?paper=${page.paper}&sequence=${page.sequence}`}
               alt={page.title ? `Page ${page.number}, ${page.title}` : `Page ${page.number}`}
               width={79}
               height={111}

@@ -57,7 +57,7 @@ export function HeaderLine({ space, folder, notebook, page, number, count, prese
         testId="export"
         icon={<FilePdfIcon size={22} weight="light" />}
         entries={[
-          { label: 'This page', testId: 'export-page', icon: <FilePdfIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/pages/${page.id}/export.pdf`) },
+          { label: 'This page', testId: 'export-page', icon: <FilePdfIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/spaces/${space.id}/pages/${page.id}/export.pdf`) },
           { label: 'The whole notebook', testId: 'export-notebook', icon: <FilePdfIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/notebooks/${notebook.id}/export.pdf`) },
         ]}
       />
