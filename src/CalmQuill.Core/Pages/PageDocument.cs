@@ -33,8 +33,6 @@ public sealed class PageDocument
 
     public PageItem? Find(OpId id) => items.GetValueOrDefault(id);
 
-    public bool Holds(OpId operation) => operations.ContainsKey(operation);
-
     /// <summary>Takes an operation in. False when it was here already, or does not belong on a page.</summary>
     public bool Apply(Operation operation)
     {

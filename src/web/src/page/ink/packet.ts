@@ -33,13 +33,7 @@ export function readPacket(bytes: Uint8Array): InkItem[] {
   return items;
 }
 
-/** An outline that belongs to no item: a stroke of the pen tray. */
-export function readOutline(bytes: Uint8Array): Path2D {
-  const words = new Uint32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4);
-  return readRings(words, new Float32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4), 0).path;
-}
-
-/** The same outline as SVG path data. */
+/** The outline of a stroke that is on no page, as SVG path data. */
 export function outlineToSvg(bytes: Uint8Array): string {
   const words = new Uint32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4);
   const text: string[] = [];
