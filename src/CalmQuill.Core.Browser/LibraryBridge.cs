@@ -1,86 +1,146 @@
 using System.Runtime.InteropServices.JavaScript;
-using System.Text;
 using System.Text.Json;
+using CalmQuill.Core.Lenses;
 using CalmQuill.Core.Library;
-using CalmQuill.Core.Notebooks;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Ordering;
+using CalmQuill.Core.Text;
 
 namespace CalmQuill.Core.Browser;
 
-/// <summary>Exported to script: libraries and notebooks.</summary>
+/// <summary>Exported to script: libraries.</summary>
 public static partial class LibraryBridge
 {
-    /// <summary>All folders and notebooks of a library, as a JSON array.</summary>
+    /// <summary>The nodes that changed since the last call, and the ids of those that went, as JSON; with <paramref name="all"/> every node.</summary>
     [JSExport]
-    public static string Nodes(int library) => Json(writer =>
+    public static string TakeChanges(int library, bool all)
     {
-        foreach (var node in Session.Document<LibraryDocument>(library).Nodes())
+        var open = (OpenLibrary)Session.Document(library);
+        var (changed, gone) = open.TakeChanges(all);
+        return Json.Text(json =>
         {
-            writer.WriteStartObject();
-            writer.WriteString("id", node.Id);
-            writer.WriteString("kind", node.Kind == NodeKind.Folder ? "folder" : "notebook");
-            writer.WriteString("parent", node.Parent);
-            writer.WriteString("name", node.Name);
-            writer.WriteString("colour", node.Colour);
-            writer.WriteString("cover", node.Cover);
-            if (node.BinnedAt is { } at) writer.WriteNumber("binnedAt", at);
-            writer.WriteBoolean("inBin", node.InBin);
-            writer.WriteEndObject();
-        }
-    });
-
-    /// <summary>Puts a folder (1) or notebook (2) at the end of a folder; refuses to put a folder into itself or its own child.</summary>
-    [JSExport]
-    public static byte[] Place(int library, string node, int kind, string parent, double random, double now)
-    {
-        var document = Session.Document<LibraryDocument>(library);
-        var (id, into) = (Guid.Parse(node), Guid.Parse(parent));
-        if (document.WouldCycle(id, into)) throw new InvalidOperationException("A folder cannot be put into itself or into a folder inside it.");
-        var last = document.Nodes().LastOrDefault(sibling => sibling.Parent == into && sibling.Id != id);
-        return Session.Do(library, new Change.NodePlaced(id, (NodeKind)kind, into, OrderKey.Between(last?.Order, null, (ulong)random)), now);
+            json.WriteStartObject();
+            json.WritePropertyName("changed");
+            Json.List(json, changed, Write);
+            Json.Ids(json, "gone", gone);
+            json.WriteEndObject();
+        });
     }
 
-    /// <summary>Writes a register of a folder, notebook or page; see <see cref="Property"/> for the numbers.</summary>
+    /// <summary>The tags as people see them, each before those nested in it, as a JSON array.</summary>
+    [JSExport]
+    public static string Tags(int library) => Json.List(new TagTree(Library(library).Nodes()).All, (json, tag) =>
+    {
+        json.WriteStartObject();
+        json.WriteString("id", tag.Id);
+        json.WriteString("parent", tag.Parent);
+        json.WriteString("name", tag.Name);
+        json.WriteString("path", tag.Path);
+        json.WriteString("colour", tag.Colour);
+        Json.Ids(json, "ids", tag.Ids);
+        json.WriteEndObject();
+    });
+
+    /// <summary>All registers of a property that hold something: a JSON object by target.</summary>
+    [JSExport]
+    public static string Registers(int library, int property) => Json.Text(json =>
+    {
+        json.WriteStartObject();
+        foreach (var (target, value) in Library(library).All((Property)property)) json.WriteString(target.ToString(), value);
+        json.WriteEndObject();
+    });
+
+    /// <summary>What the person uses, most used first, as a JSON array.</summary>
+    [JSExport]
+    public static string Often(int library) => Json.List(Library(library).Visits.ByUse(), (json, used) =>
+    {
+        json.WriteStartObject();
+        json.WriteString("space", used.Space);
+        json.WriteString("notebook", used.Target);
+        json.WriteEndObject();
+    });
+
+    /// <summary>Puts a node into a parent: after a sibling, at the head with “first”, or at the end with an empty text. Refuses what the tree does not allow.</summary>
+    [JSExport]
+    public static byte[] Place(int library, string node, int kind, string parent, string after, double random, double now)
+    {
+        var document = Library(library);
+        var (id, into, nodeKind) = (Guid.Parse(node), Guid.Parse(parent), (NodeKind)kind);
+        if (document.WouldCycle(id, into)) throw new InvalidOperationException($"A {nodeKind.ToString().ToLowerInvariant()} cannot be put into itself or into one inside it.");
+        if (!document.MayLieIn(nodeKind, into)) throw new InvalidOperationException("It cannot be put there.");
+        var siblings = document.Nodes().Where(sibling => sibling.Parent == into && sibling.Id != id).Select(sibling => (sibling.Id, sibling.Order)).ToList();
+        return Session.Do(library, new Change.NodePlaced(id, nodeKind, into, Siblings.KeyAfter(siblings, after, (ulong)random)), now);
+    }
+
+    /// <summary>Writes a register of what lies in a library or notebook; see <see cref="Property"/> for the numbers.</summary>
     [JSExport]
     public static byte[] SetProperty(int document, string target, int property, string value, double now) =>
         Session.Do(document, new Change.PropertySet(Guid.Parse(target), (Property)property, value), now);
 
-    /// <summary>The pages of a notebook in order, binned ones left out, as a JSON array.</summary>
+    /// <summary>Puts a tag on something or takes it off, in the document that holds it.</summary>
     [JSExport]
-    public static string Pages(int notebook) => Json(writer =>
-    {
-        foreach (var page in Session.Document<NotebookDocument>(notebook).Pages())
-        {
-            writer.WriteStartObject();
-            writer.WriteString("id", page.Id);
-            writer.WriteString("title", page.Title);
-            writer.WriteString("paper", page.Paper);
-            writer.WriteEndObject();
-        }
-    });
+    public static byte[] SetTag(int document, string target, string tag, bool on, double now) =>
+        Session.Do(document, new Change.TagSet(Guid.Parse(target), Guid.Parse(tag), on), now);
 
-    /// <summary>Adds a page after another one, or at the end when <paramref name="after"/> is empty.</summary>
     [JSExport]
-    public static byte[] AddPage(int notebook, string page, string after, string paper, double random, double now)
+    public static byte[] MergeTags(int library, string from, string into, double now)
     {
-        var pages = Session.Document<NotebookDocument>(notebook).Pages(withBinned: true);
-        var index = after.Length == 0 ? pages.Count - 1 : pages.FindIndex(candidate => candidate.Id == Guid.Parse(after));
-        var before = index < 0 ? null : pages[index].Order;
-        var next = pages.Skip(index + 1).FirstOrDefault(candidate => string.CompareOrdinal(candidate.Order, before) > 0)?.Order;
-        return Session.Do(notebook, new Change.PageAdded(Guid.Parse(page), OrderKey.Between(before, next, (ulong)random), paper), now);
+        if (new TagTree(Library(library).Nodes()).MergeProblem(Guid.Parse(from), Guid.Parse(into)) is { } problem) throw new InvalidOperationException(problem.Sentence);
+        return Session.Do(library, new Change.PropertySet(Guid.Parse(from), Property.MergedInto, into), now);
     }
 
-    private static string Json(Action<Utf8JsonWriter> write)
-    {
-        using var stream = new MemoryStream();
-        using (var writer = new Utf8JsonWriter(stream))
-        {
-            writer.WriteStartArray();
-            write(writer);
-            writer.WriteEndArray();
-        }
+    [JSExport]
+    public static byte[] Visit(int library, string space, string notebook, double now) => Session.Do(library, new Change.Visited(Guid.Parse(space), Guid.Parse(notebook)), now);
 
-        return Encoding.UTF8.GetString(stream.GetBuffer(), 0, (int)stream.Length);
+    /// <summary>Answers a rule over the folders and notebooks of a library, and over entries of notebooks that script knows, without a server.</summary>
+    /// <param name="library">Handle of the library.</param>
+    /// <param name="rule">The rule, as JSON.</param>
+    /// <param name="facts">What the library does not hold: a JSON object by id, with writtenAt, people, starred.</param>
+    /// <param name="notebooks">Handles of the notebooks held on this device.</param>
+    /// <param name="notebookIds">Their ids, in the same order.</param>
+    /// <param name="now">The device's clock, UTC milliseconds since 1970.</param>
+    /// <param name="utcOffset">The person's clock minus UTC, in minutes.</param>
+    /// <returns>A JSON array of ids.</returns>
+    [JSExport]
+    public static string Ask(int library, string rule, string facts, int[] notebooks, string[] notebookIds, double now, int utcOffset) =>
+        Json.List(
+            OfflineAnswer.To(Library(library), RuleOf(rule), facts, notebooks, notebookIds, DateTimeOffset.FromUnixTimeMilliseconds((long)now).ToOffset(TimeSpan.FromMinutes(utcOffset))),
+            (json, id) => json.WriteStringValue(id));
+
+    [JSExport]
+    public static string Fold(string text) => Folding.Fold(text);
+
+    private static Rule RuleOf(string text)
+    {
+        var (rule, refusal) = RuleJson.Read(text);
+        return rule ?? throw new InvalidOperationException(refusal!.Sentence);
+    }
+
+    private static LibraryDocument Library(int handle) => Session.Document<LibraryDocument>(handle);
+
+    private static void Write(Utf8JsonWriter json, LibraryNode node)
+    {
+        json.WriteStartObject();
+        json.WriteString("id", node.Id);
+        json.WriteString("kind", node.Kind.ToString().ToLowerInvariant());
+        json.WriteString("parent", node.Parent);
+        json.WriteString("order", node.Order);
+        json.WriteString("name", node.Name);
+        json.WriteString("folded", Folding.Fold(node.Name));
+        json.WriteString("natural", NaturalOrder.Key(node.Name));
+        json.WriteString("colour", node.Colour);
+        json.WriteString("cover", node.Cover);
+        json.WriteString("icon", node.Icon);
+        json.WriteString("paper", node.Paper);
+        json.WriteBoolean("pinned", node.Pinned);
+        json.WriteBoolean("jot", node.Jot);
+        Json.Ids(json, "tags", node.Tags.Ids);
+        if (node.Rule.Length > 0) json.WriteString("rule", node.Rule);
+        if (node.LensSpace is { } space) json.WriteString("lensSpace", space);
+        json.WriteNumber("createdAt", node.CreatedAt);
+        json.WriteString("createdBy", node.CreatedBy);
+        if (node.BinnedAt is { } at) json.WriteNumber("binnedAt", at);
+        json.WriteBoolean("inBin", node.InBin);
+        json.WriteEndObject();
     }
 }

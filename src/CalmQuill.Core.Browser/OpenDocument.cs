@@ -22,6 +22,7 @@ internal interface IOpenDocument
 internal sealed class OpenLibrary : IOpenDocument
 {
     private readonly LibraryDocument core = new();
+    private Dictionary<Guid, LibraryNode> handedOut = [];
 
     public DocumentKind Kind => DocumentKind.Library;
 
@@ -32,6 +33,16 @@ internal sealed class OpenLibrary : IOpenDocument
     public byte[] EncodeState() => core.EncodeState();
 
     public List<Operation> Operations() => core.Operations();
+
+    /// <summary>The nodes that differ from those handed out before, and the ids of those that went.</summary>
+    public (List<LibraryNode> Changed, List<Guid> Gone) TakeChanges(bool all)
+    {
+        var before = all ? [] : handedOut;
+        handedOut = core.Nodes().ToDictionary(node => node.Id);
+        return (
+            [.. handedOut.Values.Where(node => !before.TryGetValue(node.Id, out var old) || old != node)],
+            [.. before.Keys.Where(id => !handedOut.ContainsKey(id))]);
+    }
 }
 
 internal sealed class OpenNotebook : IOpenDocument

@@ -1,13 +1,14 @@
-using CalmQuill.Server.People;
 using System.Security.Claims;
 using CalmQuill.Core.Access;
+using CalmQuill.Server.People;
 using CalmQuill.Store.Documents;
+using CalmQuill.Store.Locks;
 using CalmQuill.Store.Spaces;
 
 namespace CalmQuill.Server;
 
 /// <summary>Who may enter what: every endpoint and hub call asks here.</summary>
-public sealed class Gate(SpaceStore spaces, DocumentStore documents)
+public sealed class Gate(SpaceStore spaces, DocumentStore documents, LockStore locks)
 {
     public Task<Role> RoleIn(Guid space, ClaimsPrincipal user, CancellationToken cancel) => spaces.RoleIn(space, user.Id(), cancel);
 
@@ -21,4 +22,10 @@ public sealed class Gate(SpaceStore spaces, DocumentStore documents)
         var found = await documents.Find(document, cancel);
         return found is not null && Rights.MayRead(await RoleIn(found.Space, user, cancel)) ? found : null;
     }
+
+    /// <summary>Whether a document is, or lies in, a notebook whose lock is shut on the device that asks.</summary>
+    public async Task<bool> IsShut(Guid document, ClaimsPrincipal user, CancellationToken cancel) => await locks.ShutAround(document, user.Device(), cancel) is not null;
+
+    /// <summary>The notebooks whose inside the device that asks may not see.</summary>
+    public Task<List<Guid>> Shut(Guid? space, ClaimsPrincipal user, CancellationToken cancel) => locks.ShutOn(user.Device(), space, cancel);
 }

@@ -13,6 +13,8 @@ internal static class Problems
     /// <summary>Nothing is revealed about what a stranger asks for.</summary>
     public static IResult NotHere() => Of(StatusCodes.Status404NotFound, "not-here", "There is nothing here that you may see.");
 
+    public static IResult Locked() => Of(StatusCodes.Status423Locked, "locked", "This notebook is locked. Open it with its passphrase.");
+
     public static IResult NotAllowed(string sentence) => Of(StatusCodes.Status403Forbidden, Refusal.NotAllowedCode, sentence);
 
     public static IResult BadInput(string sentence) => Of(StatusCodes.Status400BadRequest, "bad-input", sentence);

@@ -1,14 +1,19 @@
+using CalmQuill.Server.Desk;
 using CalmQuill.Server.Documents;
 using CalmQuill.Server.Export;
 using CalmQuill.Server.Front;
+using CalmQuill.Server.Lenses;
+using CalmQuill.Server.Library;
 using CalmQuill.Server.Live;
+using CalmQuill.Server.Locks;
 using CalmQuill.Server.People;
-using CalmQuill.Server.Shelf;
 using CalmQuill.Server.Spaces;
 using CalmQuill.Store;
 using CalmQuill.Store.Documents;
+using CalmQuill.Store.Lenses;
+using CalmQuill.Store.Library;
+using CalmQuill.Store.Locks;
 using CalmQuill.Store.People;
-using CalmQuill.Store.Shelf;
 using CalmQuill.Store.Spaces;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
@@ -46,7 +51,11 @@ public static class QuillServer
         api.MapPeople();
         api.MapSpaces();
         api.MapDocuments();
-        api.MapShelf();
+        api.MapLibrary();
+        api.MapCopies();
+        api.MapLenses();
+        api.MapDesk();
+        api.MapLocks();
         api.MapExport();
         app.MapHub<LiveHub>("/live").RequireAuthorization();
         app.MapFrontEndFallback(settings.FrontEnd);
@@ -57,10 +66,11 @@ public static class QuillServer
     {
         services.AddSingleton(settings);
         services.AddSingleton(new Database(settings.Database));
-        services.AddSingleton<PersonStore>().AddSingleton<SpaceStore>().AddSingleton<DocumentStore>().AddSingleton<ShelfStore>();
+        services.AddSingleton<PersonStore>().AddSingleton<SpaceStore>().AddSingleton<DocumentStore>().AddSingleton<ShelfStore>()
+            .AddSingleton<CopyStore>().AddSingleton<LensStore>().AddSingleton<DeskStore>().AddSingleton<LockStore>().AddSingleton<BinStore>().AddSingleton<DocumentWriter>();
         services.AddSingleton<Gate>().AddSingleton<SignInLimiter>().AddSingleton<LiveConnections>().AddSingleton(TimeProvider.System);
         services.AddSingleton<IPasswordHasher<Person>, PasswordHasher<Person>>();
-        services.AddSingleton<Snapshots>().AddHostedService(provider => provider.GetRequiredService<Snapshots>());
+        services.AddSingleton<Snapshots>().AddHostedService(provider => provider.GetRequiredService<Snapshots>()).AddHostedService<BinKeeper>();
         services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(settings.Secrets)).SetApplicationName("CalmQuill");
         services.AddAntiforgery(options =>
         {

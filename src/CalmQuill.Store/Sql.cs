@@ -1,4 +1,5 @@
 using Npgsql;
+using NpgsqlTypes;
 
 namespace CalmQuill.Store;
 
@@ -28,6 +29,11 @@ internal static class Sql
             return rows;
         }
     }
+
+    /// <summary>Writes a value of a copied row, or its absence.</summary>
+    public static Task WriteNullable<T>(this NpgsqlBinaryImporter copy, T? value, NpgsqlDbType type, CancellationToken cancel)
+        where T : struct =>
+        value is { } known ? copy.WriteAsync(known, type, cancel) : copy.WriteNullAsync(cancel);
 
     /// <summary>The only row of a query; the default when there is none.</summary>
     public static async Task<T?> Row<T>(this NpgsqlCommand command, Func<NpgsqlDataReader, T> read, CancellationToken cancel)

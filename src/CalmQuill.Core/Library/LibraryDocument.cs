@@ -2,32 +2,87 @@ using CalmQuill.Core.Operations;
 
 namespace CalmQuill.Core.Library;
 
-/// <summary>The library of a space: folders and notebooks in a tree, with name, colour and cover, and the bin.</summary>
+/// <summary>The library of a space: folders, notebooks, tags and lenses in a tree, with what is said of them, and the bin.</summary>
+/// <remarks>
+/// A person's own library also holds what is personal on things of other libraries: stars, ways of looking at a folder, visits, settings. So they
+/// follow the person to every device and merge like all else.
+/// </remarks>
 public sealed class LibraryDocument
 {
     private readonly Dictionary<OpId, Operation> operations = [];
     private readonly PlacedTree tree = new();
     private readonly Registers registers = new();
+    private readonly Taggings taggings = new();
+    private readonly Dictionary<Guid, (Stamp Stamp, Guid Author)> created = [];
 
     public int OperationCount => operations.Count;
+
+    public Visits Visits { get; } = new();
 
     /// <summary>Takes an operation in. False when it was here already, or does not belong in a library.</summary>
     public bool Apply(Operation operation)
     {
-        if (operation.Change.Kind is not (ChangeKind.NodePlaced or ChangeKind.PropertySet) || !operations.TryAdd(operation.Id, operation)) return false;
-        if (operation.Change is Change.NodePlaced placed) tree.Apply(operation.Stamp, placed);
-        else if (operation.Change is Change.PropertySet set) registers.Write(set.Target, set.Property, operation.Stamp, set.Value);
+        if (operation.Change is not (Change.NodePlaced or Change.PropertySet or Change.TagSet or Change.Visited) || !operations.TryAdd(operation.Id, operation)) return false;
+        switch (operation.Change)
+        {
+            case Change.NodePlaced placed:
+                tree.Apply(operation.Stamp, placed);
+                if (!created.TryGetValue(placed.Node, out var first) || operation.Stamp < first.Stamp) created[placed.Node] = (operation.Stamp, operation.Author);
+                break;
+            case Change.PropertySet set:
+                registers.Write(set.Target, set.Property, operation.Stamp, set.Value);
+                break;
+            case Change.TagSet tag:
+                taggings.Write(operation.Stamp, tag);
+                break;
+            case Change.Visited visited:
+                Visits.Add(operation.Time, visited);
+                break;
+        }
+
         return true;
     }
 
-    /// <summary>Whether putting a node into a folder would make it its own ancestor.</summary>
+    /// <summary>Whether putting a node into a parent would make it its own ancestor.</summary>
     public bool WouldCycle(Guid node, Guid parent) => tree.IsUnder(parent, node);
 
-    /// <summary>All folders and notebooks, siblings in order. One whose folder has not arrived yet stands at the root.</summary>
+    public bool MayLieIn(NodeKind kind, Guid parent) => tree.MayLieIn(kind, parent);
+
+    /// <summary>A register of the library; empty when nothing was written.</summary>
+    public string Read(Guid target, Property property) => registers.Read(target, property);
+
+    /// <summary>All registers of one property that hold something.</summary>
+    public List<(Guid Target, string Value)> All(Property property) => registers.All(property);
+
+    /// <summary>For how many days the bin keeps things; 0 keeps them for ever.</summary>
+    public int BinDays => int.TryParse(registers.Read(Guid.Empty, Property.BinDays), out var days) ? days : Bin.UsualDays;
+
+    /// <summary>Everything in the tree that was not erased, siblings in order. What lies in something that has not arrived yet stands at the root.</summary>
     public List<LibraryNode> Nodes()
     {
-        var binned = new Dictionary<Guid, bool>();
-        return [.. tree.Places.Select(entry => Node(entry.Key, entry.Value, binned)).OrderBy(node => node.Order, StringComparer.Ordinal).ThenBy(node => node.Id)];
+        var known = new Dictionary<Guid, (bool InBin, bool Erased)>();
+        return
+        [
+            .. tree.Places.Where(entry => !State(entry.Key, known).Erased).Select(entry => Node(entry.Key, entry.Value, State(entry.Key, known).InBin))
+                .OrderBy(node => node.Order, StringComparer.Ordinal).ThenBy(node => node.Id),
+        ];
+    }
+
+    /// <summary>The nodes erased from the bin, those inside them included, with the time of erasing.</summary>
+    public List<(Guid Id, NodeKind Kind, long At)> Erased()
+    {
+        var erased = new List<(Guid, NodeKind, long)>();
+        foreach (var (id, place) in tree.Places)
+        {
+            for (var at = id; tree.Places.TryGetValue(at, out var above); at = above.Parent)
+            {
+                if (!long.TryParse(registers.Read(at, Property.Erased), out var time)) continue;
+                erased.Add((id, place.Kind, time));
+                break;
+            }
+        }
+
+        return erased;
     }
 
     public List<Operation> Operations() => [.. operations.Values.OrderBy(operation => operation.Stamp)];
@@ -36,32 +91,41 @@ public sealed class LibraryDocument
     public byte[] EncodeState()
     {
         var writer = new ByteWriter(1024);
-        foreach (var (id, place) in tree.Places.OrderBy(entry => entry.Key))
+        tree.Write(writer);
+        registers.Write(writer);
+        taggings.Write(writer);
+        Visits.Write(writer);
+        foreach (var (id, (stamp, author)) in created.OrderBy(entry => entry.Key))
         {
             writer.Guid(id);
-            writer.Byte((byte)place.Kind);
-            writer.Guid(place.Parent);
-            writer.Text(place.Order);
+            writer.Fixed64(stamp.Time.Value);
+            writer.Guid(author);
         }
 
-        registers.Write(writer);
         return writer.ToArray();
     }
 
-    private LibraryNode Node(Guid id, PlacedTree.Place place, Dictionary<Guid, bool> binned)
+    private LibraryNode Node(Guid id, PlacedTree.Place place, bool inBin)
     {
         var parent = tree.Places.ContainsKey(place.Parent) ? place.Parent : Guid.Empty;
+        var (stamp, author) = created[id];
         return new LibraryNode(
             id, place.Kind, parent, place.Order, registers.Read(id, Property.Name), registers.Read(id, Property.Colour), registers.Read(id, Property.Cover),
-            BinnedAt(id), InBin(id, binned));
+            registers.Read(id, Property.Icon), registers.Read(id, Property.Paper), registers.Read(id, Property.Pinned) == "1", registers.Read(id, Property.Jot) == "1",
+            taggings.On(id), registers.Read(id, Property.Rule), Id(registers.Read(id, Property.MergedInto)), Id(registers.Read(id, Property.LensSpace)),
+            stamp.Time.UnixMilliseconds, author, BinnedAt(id), inBin);
     }
+
+    private static Guid? Id(string text) => Guid.TryParse(text, out var id) ? id : null;
 
     private long? BinnedAt(Guid id) => long.TryParse(registers.Read(id, Property.Binned), out var at) ? at : null;
 
-    private bool InBin(Guid id, Dictionary<Guid, bool> known)
+    /// <summary>Whether it, or something it lies in, is in the bin or was erased.</summary>
+    private (bool InBin, bool Erased) State(Guid id, Dictionary<Guid, (bool InBin, bool Erased)> known)
     {
-        if (!tree.Places.TryGetValue(id, out var place)) return false;
-        if (known.TryGetValue(id, out var inBin)) return inBin;
-        return known[id] = BinnedAt(id) is not null || InBin(place.Parent, known);
+        if (!tree.Places.TryGetValue(id, out var place)) return default;
+        if (known.TryGetValue(id, out var state)) return state;
+        var above = State(place.Parent, known);
+        return known[id] = (BinnedAt(id) is not null || above.InBin, registers.Read(id, Property.Erased).Length > 0 || above.Erased);
     }
 }

@@ -1,8 +1,12 @@
 namespace CalmQuill.Core.Library;
 
-/// <summary>What stands in the tree of a library. The numbers are part of the stored form.</summary>
+/// <summary>What stands in the tree of a library (folders, notebooks, tags, lenses) or of a notebook (sections, pages). The numbers are part of the stored form.</summary>
 public enum NodeKind : byte
 {
     Folder = 1,
     Notebook = 2,
+    Section = 3,
+    Page = 4,
+    Tag = 5,
+    Lens = 6,
 }

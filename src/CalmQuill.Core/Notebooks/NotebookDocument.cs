@@ -1,45 +1,109 @@
+using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
 
 namespace CalmQuill.Core.Notebooks;
 
-/// <summary>A notebook: its pages in order, with title and paper. What is written on them is each page's own document.</summary>
+/// <summary>A notebook: its sections and pages in a tree, with title, paper, tags and bin. What is written on pages is each page's own document.</summary>
 public sealed class NotebookDocument
 {
+    /// <summary>How deep sub-pages go below a page. What people put deeper at the same time is shown at this depth.</summary>
+    public const int SubPageLevels = 2;
+
     private readonly Dictionary<OpId, Operation> operations = [];
-    private readonly HashSet<Guid> pages = [];
+    private readonly PlacedTree tree = new();
     private readonly Registers registers = new();
+    private readonly Taggings taggings = new();
+    private readonly Dictionary<Guid, Stamp> created = [];
 
     public int OperationCount => operations.Count;
 
     /// <summary>Takes an operation in. False when it was here already, or does not belong in a notebook.</summary>
     public bool Apply(Operation operation)
     {
-        if (operation.Change.Kind is not (ChangeKind.PageAdded or ChangeKind.PropertySet) || !operations.TryAdd(operation.Id, operation)) return false;
+        if (operation.Change is not (Change.PageAdded or Change.NodePlaced or Change.PropertySet or Change.TagSet) || !operations.TryAdd(operation.Id, operation)) return false;
         switch (operation.Change)
         {
             case Change.PageAdded added:
-                pages.Add(added.Page);
-                registers.Write(added.Page, Property.Order, operation.Stamp, added.Order);
+                Place(operation.Stamp, new Change.NodePlaced(added.Page, NodeKind.Page, Guid.Empty, added.Order));
                 registers.Write(added.Page, Property.Paper, operation.Stamp, added.Paper);
+                break;
+            case Change.NodePlaced placed:
+                Place(operation.Stamp, placed);
                 break;
             case Change.PropertySet set:
                 registers.Write(set.Target, set.Property, operation.Stamp, set.Value);
+                break;
+            case Change.TagSet tag:
+                taggings.Write(operation.Stamp, tag);
                 break;
         }
 
         return true;
     }
 
-    /// <summary>The pages in order. Binned ones are left out unless asked for.</summary>
-    public List<NotebookPage> Pages(bool withBinned = false) =>
-        [.. pages.Select(Page).Where(page => withBinned || page.BinnedAt is null).OrderBy(page => page.Order, StringComparer.Ordinal).ThenBy(page => page.Id)];
+    public bool WouldCycle(Guid node, Guid parent) => tree.IsUnder(parent, node);
 
-    public NotebookPage Page(Guid id) => new(
-        id,
-        registers.Read(id, Property.Order),
-        registers.Read(id, Property.Name),
-        registers.Read(id, Property.Paper),
-        long.TryParse(registers.Read(id, Property.Binned), out var at) ? at : null);
+    public bool MayLieIn(NodeKind kind, Guid parent) => tree.MayLieIn(kind, parent);
+
+    public string Read(Guid target, Property property) => registers.Read(target, property);
+
+    /// <summary>All sections and pages in reading order: each before what lies in it.</summary>
+    /// <param name="withBinned">Whether what is in the bin is among them.</param>
+    public List<NotebookEntry> Outline(bool withBinned = false)
+    {
+        // What lies in something that moved to another notebook, but stayed behind, stands at the root; what lies in something erased is gone with it.
+        var children = tree.Places.Where(entry => !IsGone(entry.Key)).ToLookup(entry => HolderOf(entry.Value.Parent));
+        var entries = new List<NotebookEntry>(tree.Places.Count);
+        var number = 0;
+        void Visit(Guid parent, int depth, int pageDepth, bool inBin, TagSet tags)
+        {
+            foreach (var (id, place) in children[parent].OrderBy(entry => entry.Value.Order, StringComparer.Ordinal).ThenBy(entry => entry.Key))
+            {
+                var binnedAt = long.TryParse(registers.Read(id, Property.Binned), out var at) ? at : (long?)null;
+                var binned = inBin || binnedAt is not null;
+                if (binned && !withBinned) continue;
+                var own = taggings.On(id);
+                if (place.Kind == NodeKind.Page && !binned) number++;
+                entries.Add(new NotebookEntry(
+                    id, place.Kind, parent, depth, place.Order, registers.Read(id, Property.Name), registers.Read(id, Property.Colour), registers.Read(id, Property.Paper),
+                    number, own, tags.With(own), created[id].Time.UnixMilliseconds, binnedAt, binned));
+                var below = place.Kind == NodeKind.Page ? pageDepth + 1 : 0;
+                Visit(id, below > SubPageLevels ? depth : depth + 1, below, binned, tags.With(own));
+            }
+        }
+
+        Visit(Guid.Empty, 0, 0, false, TagSet.None);
+        return entries;
+    }
+
+    /// <summary>The pages in reading order. Binned ones are left out unless asked for.</summary>
+    public List<NotebookEntry> Pages(bool withBinned = false) => [.. Outline(withBinned).Where(entry => entry.Kind == NodeKind.Page)];
+
+    /// <summary>The pages erased from the bin, those inside erased sections and pages included, with the time of erasing.</summary>
+    public List<(Guid Id, long At)> Erased()
+    {
+        var erased = new List<(Guid, long)>();
+        foreach (var id in tree.Places.Where(entry => entry.Value.Kind == NodeKind.Page).Select(entry => entry.Key))
+        {
+            for (var at = id; tree.Places.TryGetValue(at, out var above) && registers.Read(at, Property.MovedTo).Length == 0; at = above.Parent)
+            {
+                if (!long.TryParse(registers.Read(at, Property.Erased), out var time)) continue;
+                erased.Add((id, time));
+                break;
+            }
+        }
+
+        return erased;
+    }
+
+    /// <summary>How many levels of pages lie below a page, and how deep the page itself lies among pages.</summary>
+    public (int Below, int Above) PageLevels(Guid page)
+    {
+        int Below(Guid id) => tree.Places.Where(entry => entry.Value.Parent == id).Select(entry => 1 + Below(entry.Key)).DefaultIfEmpty(0).Max();
+        var above = 0;
+        for (var at = page; tree.Places.TryGetValue(at, out var place) && tree.Places.TryGetValue(place.Parent, out var holder) && holder.Kind == NodeKind.Page; at = place.Parent) above++;
+        return (Below(page), above);
+    }
 
     public List<Operation> Operations() => [.. operations.Values.OrderBy(operation => operation.Stamp)];
 
@@ -47,8 +111,21 @@ public sealed class NotebookDocument
     public byte[] EncodeState()
     {
         var writer = new ByteWriter(1024);
-        foreach (var page in pages.Order()) writer.Guid(page);
+        tree.Write(writer);
         registers.Write(writer);
+        taggings.Write(writer);
         return writer.ToArray();
     }
+
+    private void Place(Stamp stamp, Change.NodePlaced placed)
+    {
+        tree.Apply(stamp, placed);
+        if (!created.TryGetValue(placed.Node, out var first) || stamp < first) created[placed.Node] = stamp;
+    }
+
+    private Guid HolderOf(Guid parent) =>
+        !tree.Places.ContainsKey(parent) || registers.Read(parent, Property.MovedTo).Length > 0 ? Guid.Empty : parent;
+
+    /// <summary>Erased from the bin, or moved to another notebook.</summary>
+    private bool IsGone(Guid id) => registers.Read(id, Property.Erased).Length > 0 || registers.Read(id, Property.MovedTo).Length > 0;
 }

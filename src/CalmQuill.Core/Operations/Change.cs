@@ -12,19 +12,22 @@ public abstract record Change
 
     public abstract ChangeKind Kind { get; }
 
-    /// <summary>Library: puts a folder or notebook under a parent, making it when it is new. <see cref="Guid.Empty"/> is the root.</summary>
+    /// <summary>
+    /// Library: puts a folder, notebook, tag or lens under a parent, making it when it is new; notebook: the same for a section or page.
+    /// <see cref="Guid.Empty"/> is the root.
+    /// </summary>
     public sealed record NodePlaced(Guid Node, NodeKind NodeKind, Guid Parent, string Order) : Change
     {
         public override ChangeKind Kind => ChangeKind.NodePlaced;
     }
 
-    /// <summary>Library and notebook: writes one register of a folder, a notebook or a page; the later stamp wins.</summary>
+    /// <summary>Library and notebook: writes one register of what lies in it; the later stamp wins.</summary>
     public sealed record PropertySet(Guid Target, Property Property, string Value) : Change
     {
         public override ChangeKind Kind => ChangeKind.PropertySet;
     }
 
-    /// <summary>Notebook: adds a page with its place and its paper.</summary>
+    /// <summary>Notebook: adds a page with its place at the root and its paper.</summary>
     public sealed record PageAdded(Guid Page, string Order, string Paper) : Change
     {
         public override ChangeKind Kind => ChangeKind.PageAdded;
@@ -58,6 +61,18 @@ public abstract record Change
     public sealed record EffectSet(OpId Target, bool Active) : Change
     {
         public override ChangeKind Kind => ChangeKind.EffectSet;
+    }
+
+    /// <summary>Library and notebook: puts a tag on a notebook, section or page, or takes it off. A register for each pair of target and tag.</summary>
+    public sealed record TagSet(Guid Target, Guid Tag, bool On) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.TagSet;
+    }
+
+    /// <summary>Personal library: the person opened a notebook of a space. Visits add up; see <see cref="Visits"/>.</summary>
+    public sealed record Visited(Guid Space, Guid Target) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.Visited;
     }
 }
 

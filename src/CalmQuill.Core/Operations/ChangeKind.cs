@@ -11,4 +11,6 @@ public enum ChangeKind : byte
     ItemsShifted = 6,
     GapsAdded = 7,
     EffectSet = 8,
+    TagSet = 9,
+    Visited = 10,
 }

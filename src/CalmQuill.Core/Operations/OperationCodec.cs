@@ -167,6 +167,15 @@ public static class OperationCodec
                 writer.Varint(effect.Target.Counter);
                 writer.Byte(effect.Active ? (byte)1 : (byte)0);
                 break;
+            case Change.TagSet tag:
+                writer.Guid(tag.Target);
+                writer.Guid(tag.Tag);
+                writer.Byte(tag.On ? (byte)1 : (byte)0);
+                break;
+            case Change.Visited visited:
+                writer.Guid(visited.Space);
+                writer.Guid(visited.Target);
+                break;
             default:
                 throw new InvalidOperationException($"No codec for {change.Kind}.");
         }
@@ -191,13 +200,18 @@ public static class OperationCodec
                 for (var i = 0; i < gaps.Length; i++) gaps[i] = gaps[i] with { Intervals = ReadIntervals(ref reader) };
                 return new Change.GapsAdded(gaps);
             case ChangeKind.EffectSet:
-                var target = new OpId(reader.Fixed64(), reader.Varint());
-                var active = reader.Byte();
-                return active < 2 ? new Change.EffectSet(target, active == 1) : throw new OperationFormatException("The data holds a switch that is neither on nor off.");
+                return new Change.EffectSet(new OpId(reader.Fixed64(), reader.Varint()), ReadSwitch(ref reader));
+            case ChangeKind.TagSet:
+                return new Change.TagSet(reader.Guid(), reader.Guid(), ReadSwitch(ref reader));
+            case ChangeKind.Visited:
+                return new Change.Visited(reader.Guid(), reader.Guid());
             default:
                 throw new OperationFormatException($"The data holds a change of kind {(int)kind}, which is not known here.");
         }
     }
+
+    private static bool ReadSwitch(ref ByteReader reader) =>
+        reader.Byte() is var value and < 2 ? value == 1 : throw new OperationFormatException("The data holds a switch that is neither on nor off.");
 
     private static void WriteIds(ByteWriter writer, IReadOnlyList<OpId> ids)
     {

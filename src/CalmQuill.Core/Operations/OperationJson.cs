@@ -79,6 +79,15 @@ public static class OperationJson
                 json.WriteString("target", effect.Target.ToString());
                 json.WriteBoolean("active", effect.Active);
                 break;
+            case Change.TagSet tag:
+                json.WriteString("target", tag.Target);
+                json.WriteString("tag", tag.Tag);
+                json.WriteBoolean("on", tag.On);
+                break;
+            case Change.Visited visited:
+                json.WriteString("space", visited.Space);
+                json.WriteString("target", visited.Target);
+                break;
         }
     }
 
@@ -94,6 +103,8 @@ public static class OperationJson
         ChangeKind.ItemsShifted => new Change.ItemsShifted(ReadItems(json), json.GetProperty("dx").GetInt32(), json.GetProperty("dy").GetInt32()),
         ChangeKind.GapsAdded => new Change.GapsAdded([.. json.GetProperty("gaps").EnumerateObject().Select(stroke => new StrokeGaps(OpId.Parse(stroke.Name), [.. Pairs(stroke.Value)]))]),
         ChangeKind.EffectSet => new Change.EffectSet(OpId.Parse(Text(json, "target")), json.GetProperty("active").GetBoolean()),
+        ChangeKind.TagSet => new Change.TagSet(json.GetProperty("target").GetGuid(), json.GetProperty("tag").GetGuid(), json.GetProperty("on").GetBoolean()),
+        ChangeKind.Visited => new Change.Visited(json.GetProperty("space").GetGuid(), json.GetProperty("target").GetGuid()),
         _ => throw new OperationFormatException($"The kind {kind} has no JSON form."),
     };
 

@@ -1,5 +1,6 @@
 using CalmQuill.Core.Access;
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Lenses;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Ordering;
 using CalmQuill.Core.Papers;
@@ -33,10 +34,17 @@ public static class OperationRules
 
     private static Refusal? CheckChange(Change change, DocumentKind kind) => (kind, change) switch
     {
-        (DocumentKind.Library, Change.NodePlaced placed) => Check(placed),
-        (DocumentKind.Library, Change.PropertySet { Property: Property.Name or Property.Colour or Property.Cover or Property.Binned } set) => Check(set),
+        (DocumentKind.Library, Change.NodePlaced { NodeKind: NodeKind.Folder or NodeKind.Notebook or NodeKind.Tag or NodeKind.Lens } placed) => Check(placed),
+        (DocumentKind.Library, Change.PropertySet { Property: not Property.MovedTo } set) => Check(set),
+        (DocumentKind.Library, Change.Visited) => null,
         (DocumentKind.Notebook, Change.PageAdded added) => Check(added),
-        (DocumentKind.Notebook, Change.PropertySet { Property: Property.Name or Property.Binned or Property.Order or Property.Paper } set) => Check(set),
+        (DocumentKind.Notebook, Change.NodePlaced { NodeKind: NodeKind.Section or NodeKind.Page } placed) => Check(placed),
+        (DocumentKind.Notebook, Change.PropertySet
+        {
+            Property: Property.Name or Property.Colour or Property.Binned or Property.Paper or Property.Erased or Property.MovedTo,
+        } set) => Check(set),
+        (DocumentKind.Library or DocumentKind.Notebook, Change.TagSet tag) =>
+            tag.Target == Guid.Empty || tag.Tag == Guid.Empty ? new Refusal("bad-id", "A tag needs something to be put on.") : null,
         (DocumentKind.Page, Change.StrokeAdded stroke) => Check(stroke),
         (DocumentKind.Page, Change.ItemsRemoved removed) => CheckItems(removed.Items),
         (DocumentKind.Page, Change.ItemsShifted shifted) => CheckItems(shifted.Items)
@@ -48,20 +56,28 @@ public static class OperationRules
 
     private static Refusal? Check(Change.NodePlaced placed)
     {
-        if (placed.Node == Guid.Empty) return new Refusal("bad-id", "A folder or notebook has no proper id.");
-        if (!Enum.IsDefined(placed.NodeKind)) return new Refusal("bad-kind", "Only folders and notebooks stand in a library.");
+        if (placed.Node == Guid.Empty) return new Refusal("bad-id", "What is put somewhere has no proper id.");
         return OrderKey.IsValid(placed.Order) ? null : new Refusal("bad-order", "The place in the order is not well formed.");
     }
 
     private static Refusal? Check(Change.PropertySet set) => set.Property switch
     {
         Property.Name => Names.Problem(set.Value) is { } problem ? new Refusal("bad-name", problem) : null,
-        Property.Order => OrderKey.IsValid(set.Value) ? null : new Refusal("bad-order", "The place in the order is not well formed."),
+        Property.Paper when set.Value.Length == 0 => null,
         Property.Paper => Paper.TryParse(set.Value, out _) ? null : new Refusal("bad-paper", "This paper is not known here."),
-        Property.Binned => set.Value.Length == 0 || (set.Value.Length < 16 && long.TryParse(set.Value, out _))
-            ? null : new Refusal("bad-value", "The time of binning is not well formed."),
-        _ => set.Value.Length <= 40 && set.Value.All(c => char.IsAsciiLetterOrDigit(c) || c == '-') ? null : new Refusal("bad-value", "A colour or cover is not well formed."),
+        Property.Binned or Property.Erased => Ensure(set.Value.Length == 0 || (set.Value.Length < 16 && long.TryParse(set.Value, out _)), "The time of binning is not well formed."),
+        Property.Pinned or Property.Jot or Property.Starred => Ensure(set.Value is "" or "1", "A switch is neither on nor off."),
+        Property.MergedInto or Property.LensSpace or Property.MovedTo => Ensure(set.Value.Length == 0 || Guid.TryParse(set.Value, out _), "What is named here has no proper id."),
+        Property.Rule => set.Value.Length == 0 ? null : RuleJson.Read(set.Value).Refusal,
+        Property.BinDays => Ensure(int.TryParse(set.Value, out var days) && Bin.Choices.Contains(days), "The bin keeps things for 7, 30 or 90 days, or for ever."),
+        Property.Terms => Ensure(set.Value.Length <= 1_000 && Span.ReadTerms(set.Value) is not null, "A term is a first and a last day, the first not after the last."),
+        Property.View or Property.JotPreset or Property.TodayPreset => Ensure(set.Value.Length <= 1_000 && !set.Value.Any(char.IsControl), "A setting is not well formed."),
+        Property.Colour or Property.Cover or Property.Icon =>
+            Ensure(set.Value.Length <= 40 && set.Value.All(c => char.IsAsciiLetterOrDigit(c) || c == '-'), "A colour, cover or icon is not well formed."),
+        _ => new Refusal("bad-property", "This property is not known here."),
     };
+
+    private static Refusal? Ensure(bool holds, string sentence) => holds ? null : new Refusal("bad-value", sentence);
 
     private static Refusal? Check(Change.PageAdded added)
     {

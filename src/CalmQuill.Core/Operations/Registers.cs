@@ -16,6 +16,10 @@ public sealed class Registers
     public string Read(Guid target, Property property, string otherwise = "") =>
         values.TryGetValue((target, property), out var standing) ? standing.Value : otherwise;
 
+    /// <summary>All registers of one property that hold something, by target.</summary>
+    public List<(Guid Target, string Value)> All(Property property) =>
+        [.. values.Where(entry => entry.Key.Property == property && entry.Value.Value.Length > 0).Select(entry => (entry.Key.Target, entry.Value.Value)).OrderBy(entry => entry.Target)];
+
     /// <summary>Writes all registers in one canonical order, for the encoded state.</summary>
     public void Write(ByteWriter writer)
     {

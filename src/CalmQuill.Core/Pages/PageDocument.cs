@@ -36,7 +36,7 @@ public sealed class PageDocument
     /// <summary>Takes an operation in. False when it was here already, or does not belong on a page.</summary>
     public bool Apply(Operation operation)
     {
-        if (operation.Change.Kind < ChangeKind.StrokeAdded || !operations.TryAdd(operation.Id, operation)) return false;
+        if (operation.Change.Kind is < ChangeKind.StrokeAdded or > ChangeKind.EffectSet || !operations.TryAdd(operation.Id, operation)) return false;
         if (operation.Change is Change.EffectSet effect)
         {
             ApplyEffect(operation, effect);

@@ -74,6 +74,25 @@ public static class ClockPages
             P("What we heard", Maren, [(1, "clock 14: knocks at every turn, third wheel"), (2, "clock 15: whispers, all"), (3, "clock 16: silent, but stops"), (4, "clock 20: ticks as if limping"), (6, "?limping = out of beat")]),
             P("Fourth evening", Ines, [(1, "setting in beat by ear"), (2, "close the eyes, tap the foot, then move the"), (3, "crutch a hair at a time"), (15, "Oskar heard it first")], DrawBeat),
         ]),
+        new("Finishing", "Oils and cleaning", "gold", "rays",
+        [
+            P("Before oiling", Maren, [(1, "clean first: old oil is a grinding paste"), (2, "pegwood into every hole until it comes out"), (3, "white"), (5, "never oil what should run dry")]),
+            P("Where and how much", Ines, [(1, "pivots: fill half the sink"), (2, "pallet faces: a trace"), (3, "crutch slot: a touch of grease"), (4, "wheel teeth and pinions: none")]),
+            P("The washing line", Tobias, [(1, "1 warm soapy water"), (2, "2 clear water, twice"), (3, "3 spirit"), (4, "4 sawdust, then the brush"), (6, "?no spirit near shellac")]),
+        ]),
+        new("Escapements", "Verge and cylinder", "sky", "waves",
+        [
+            P("The verge", Tobias, [(1, "crown wheel, odd number of teeth"), (2, "two pallets, about 100 degrees apart"), (3, "always some recoil, wide arcs")], w => w.Draw(EscapeWheel(new(105, 120), 30, 15))),
+            P("The cylinder", Maren, [(1, "teeth stand on posts and rest on the shell"), (2, "inside, then outside: friction at rest"), (3, "wears a groove where the tooth rests")]),
+            P("What came after", Ines, [(1, "anchor: smaller arcs, longer pendulums"), (2, "deadbeat: no recoil"), (3, "lever: free of the train but for the push")]),
+        ]),
+        new("Repairs at home", "First tries", "plum", "lattice", [P("A spring flew", Maren, [(1, "it is behind the cupboard")])]),
+    ];
+
+    public static readonly Notebook[] Jots =
+    [
+        new("", "20 November 2026, 18:52", "gold", "dots", [P("", Ines, [(1, "Oskar has a box of old click springs"), (2, "ask for the two wide ones")])]),
+        new("", "22 November 2026, 09:14", "gold", "dots", [P("", Ines, [(1, "hall clock: 12 s fast since Thursday"), (2, "half a turn down"), (4, "?next: Sunday morning")])]),
     ];
 
     public static readonly Notebook[] Personal =

@@ -1,4 +1,6 @@
+using System.Globalization;
 using CalmQuill.Core.Access;
+using CalmQuill.Core.Lenses;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Ordering;
@@ -36,6 +38,7 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
         ("Certificate, level 2", "", "plum"), ("Repairs at home", "", "lichen"), ("Finishing", "Wednesday class", "gold"),
     ];
 
+    private readonly Dictionary<string, Guid> tags = [];
     private readonly Random random = new(seed);
     private readonly List<(Guid Id, SingleLineFont Font)> writers = [];
 
@@ -56,13 +59,32 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
             writers.Add((person.Id, SingleLineFont.Load(Path.Combine(fonts, font + ".svg"))));
         }
 
-        await Fill(group, ClockPages.Group, Folders, cancel);
+        var made = await Fill(group, ClockPages.Group, Folders, cancel);
         await Fill(personal, ClockPages.Personal, [], cancel);
+        await Fill(personal, ClockPages.Jots, [], cancel, jots: true);
+        await LiveIn(personal, group, made, cancel);
         return true;
     }
 
-    private async Task Fill(Guid space, IReadOnlyList<ClockPages.Notebook> notebooks, (string Name, string Parent, string Colour)[] folders, CancellationToken cancel)
+    /// <summary>What Ines has starred, opened often, and looks at in her own way.</summary>
+    private async Task LiveIn(Guid personal, Guid group, Dictionary<string, Guid> notebooks, CancellationToken cancel)
     {
+        var device = NewReplica(0);
+        var own = new List<Operation>();
+        foreach (var name in new[] { "Anchor and deadbeat", "Certificate preparation" })
+            own.Add(device.Make(new Change.PropertySet(notebooks[name], Property.Starred, "1"), now.AddDays(-3).ToUnixTimeMilliseconds()));
+        foreach (var (name, times) in new[] { ("Anchor and deadbeat", 9), ("Bench log, autumn", 5), ("Certificate preparation", 4), ("Class notebook", 2), ("Going train", 1) })
+        {
+            for (var i = 0; i < times; i++) own.Add(device.Make(new Change.Visited(group, notebooks[name]), now.AddDays(-2 * (times - i)).ToUnixTimeMilliseconds()));
+        }
+
+        await documents.Append(new DocumentRef(personal, DocumentKind.Library, personal), own, cancel);
+    }
+
+    private async Task<Dictionary<string, Guid>> Fill(
+        Guid space, IReadOnlyList<ClockPages.Notebook> notebooks, (string Name, string Parent, string Colour)[] folders, CancellationToken cancel, bool jots = false)
+    {
+        var made = new Dictionary<string, Guid>();
         var library = new List<Operation>();
         var tidy = NewReplica(0);
         var nodes = new Dictionary<string, Guid> { [""] = Guid.Empty };
@@ -73,26 +95,62 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
             order = OrderKey.Between(order, null, (ulong)random.NextInt64());
             Do(new Change.PropertySet(id, Property.Name, name));
             Do(new Change.NodePlaced(id, kind, nodes[parent], order));
-            Do(new Change.PropertySet(id, Property.Colour, colour));
+            if (colour.Length > 0) Do(new Change.PropertySet(id, Property.Colour, colour));
         }
 
         foreach (var (name, parent, colour) in folders) Node(nodes[name] = NewId(), NodeKind.Folder, parent, name, colour);
+        if (folders.Length > 0)
+        {
+            foreach (var (path, colour) in Tidying.Tags)
+            {
+                var slash = path.LastIndexOf('/');
+                Node(tags[path] = NewId(), NodeKind.Tag, "", path[(slash + 1)..], colour);
+                if (slash > 0) Do(new Change.NodePlaced(tags[path], NodeKind.Tag, tags[path[..slash]], order!));
+            }
+
+            foreach (var (name, icon, rule) in Tidying.Lenses(path => tags[path]))
+            {
+                var lens = NewId();
+                Node(lens, NodeKind.Lens, "", name, "");
+                Do(new Change.PropertySet(lens, Property.Icon, icon));
+                Do(new Change.PropertySet(lens, Property.Rule, RuleJson.Write(rule)));
+            }
+        }
+
         var age = 0;
         foreach (var notebook in notebooks)
         {
             var id = NewId();
             Node(id, NodeKind.Notebook, notebook.Folder, notebook.Name, notebook.Colour);
+            made[notebook.Name] = id;
             Do(new Change.PropertySet(id, Property.Cover, notebook.Cover));
+            if (jots) Do(new Change.PropertySet(id, Property.Jot, "1"));
+            if (Tidying.Pinned.Contains(notebook.Name)) Do(new Change.PropertySet(id, Property.Pinned, "1"));
+            if (Tidying.Binned.Contains(notebook.Name)) Do(new Change.PropertySet(id, Property.Binned, now.AddDays(-2).ToUnixTimeMilliseconds().ToString(CultureInfo.InvariantCulture)));
+            foreach (var tag in Tidying.OnNotebooks.GetValueOrDefault(notebook.Name, [])) Do(new Change.TagSet(id, tags[tag], true));
             await Write(space, id, notebook, now.AddMinutes(-14).AddHours(-31 * age++), cancel);
         }
 
         await documents.Append(new DocumentRef(space, DocumentKind.Library, space), library, cancel);
+        return made;
     }
 
     private async Task Write(Guid space, Guid id, ClockPages.Notebook notebook, DateTimeOffset end, CancellationToken cancel)
     {
         var pages = new List<Operation>();
         string? order = null;
+        var tidy = NewReplica(0);
+        var sections = new List<(Guid Id, Tidying.Section Section)>();
+        void Do(Change change) => pages.Add(tidy.Make(change, end.ToUnixTimeMilliseconds()));
+        foreach (var section in Tidying.Sections.GetValueOrDefault(notebook.Name, []))
+        {
+            sections.Add((NewId(), section));
+            order = OrderKey.Between(order, null, (ulong)random.NextInt64());
+            Do(new Change.PropertySet(sections[^1].Id, Property.Name, section.Title));
+            Do(new Change.PropertySet(sections[^1].Id, Property.Colour, section.Colour));
+            Do(new Change.NodePlaced(sections[^1].Id, NodeKind.Section, Guid.Empty, order));
+        }
+
         for (var i = 0; i < notebook.Pages.Count; i++)
         {
             var page = notebook.Pages[i];
@@ -101,9 +159,11 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
             var pageId = NewId();
             order = OrderKey.Between(order, null, (ulong)random.NextInt64());
             pages.Add(replica.Make(new Change.PageAdded(pageId, order, page.Squared ? "a4-squared-500" : "a4-ruled-710"), at.ToUnixTimeMilliseconds()));
-            pages.Add(replica.Make(new Change.PropertySet(pageId, Property.Name, page.Title), at.ToUnixTimeMilliseconds()));
+            if (page.Title.Length > 0) pages.Add(replica.Make(new Change.PropertySet(pageId, Property.Name, page.Title), at.ToUnixTimeMilliseconds()));
+            if (sections.Find(one => i >= one.Section.First && i < one.Section.First + one.Section.Count) is { Section: not null } holder) Do(new Change.NodePlaced(pageId, NodeKind.Page, holder.Id, order));
+            foreach (var tag in Tidying.OnPages.GetValueOrDefault(page.Title, [])) Do(new Change.TagSet(pageId, tags[tag], true));
             var writer = new PageWriter(replica, writers[page.Who].Font, random, at);
-            writer.Title(page.Title);
+            if (page.Title.Length > 0) writer.Title(page.Title);
             foreach (var (line, text) in page.Lines) writer.Line(line, text.TrimStart('?', ' '), text.StartsWith('?') ? PageWriter.Madder : PageWriter.Ink, text.StartsWith(' ') ? 28 : 21);
             page.Draw?.Invoke(writer);
             await documents.Append(new DocumentRef(space, DocumentKind.Page, pageId), writer.Operations, cancel);

@@ -1,10 +1,8 @@
 using System.Buffers.Binary;
 using CalmQuill.Core.Access;
 using CalmQuill.Core.Operations;
-using CalmQuill.Server.Live;
 using CalmQuill.Server.People;
 using CalmQuill.Store.Documents;
-using Microsoft.AspNetCore.SignalR;
 
 namespace CalmQuill.Server.Documents;
 
@@ -31,6 +29,7 @@ internal static class DocumentEndpoints
     {
         if (!Rights.MayRead(await gate.RoleIn(space, http.User, cancel))) return Problems.NotHere();
         if (await documents.Find(id, cancel) is { } found && found.Space != space) return Problems.NotHere();
+        if (await gate.IsShut(id, http.User, cancel)) return Problems.Locked();
         var (operations, last) = await documents.After(id, Math.Max(0, after ?? 0), cancel);
         http.Response.Headers[SequenceHeader] = last.ToString(System.Globalization.CultureInfo.InvariantCulture);
         http.Response.Headers.CacheControl = "no-store";
@@ -39,8 +38,7 @@ internal static class DocumentEndpoints
 
     /// <summary>The body is frames: a length of four bytes, lowest first, then a batch of one operation. Each frame is judged by itself.</summary>
     private static async Task<IResult> Append(
-        Guid space, string kind, Guid id, HttpContext http, Gate gate, DocumentStore documents, Snapshots snapshots,
-        IHubContext<LiveHub> live, TimeProvider clock, CancellationToken cancel)
+        Guid space, string kind, Guid id, HttpContext http, Gate gate, DocumentStore documents, DocumentWriter writer, TimeProvider clock, CancellationToken cancel)
     {
         var role = await gate.RoleIn(space, http.User, cancel);
         if (!Rights.MayRead(role)) return Problems.NotHere();
@@ -66,7 +64,9 @@ internal static class DocumentEndpoints
         var lastSequence = 0L;
         if (accepted.Count > 0)
         {
-            var stored = await documents.Append(new DocumentRef(space, documentKind, id), [.. accepted.Select(entry => entry.Operation)], cancel);
+            if (await documents.Find(id, cancel) is { Erased: true })
+                return Problems.Of(StatusCodes.Status410Gone, "erased", "This was erased from the bin. What you wrote is kept on this device only.");
+            var stored = await writer.Append(new DocumentRef(space, documentKind, id), [.. accepted.Select(entry => entry.Operation)], cancel);
             if (stored is null) return Problems.Of(StatusCodes.Status409Conflict, "other-document", "This id belongs to another document.");
             for (var i = 0; i < accepted.Count; i++)
             {
@@ -76,11 +76,6 @@ internal static class DocumentEndpoints
             }
 
             lastSequence = stored.LastSequence;
-            if (stored.New.Count > 0)
-            {
-                await live.Clients.Group(LiveHub.GroupOf(id)).SendAsync("stored", id.ToString(), stored.FirstNew, stored.New.Count, OperationCodec.Encode(stored.New), cancel);
-                snapshots.Consider(id, stored);
-            }
         }
 
         return Results.Ok(new { serverTime = now, lastSequence, results });

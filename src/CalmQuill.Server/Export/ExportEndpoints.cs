@@ -4,7 +4,7 @@ using CalmQuill.Core.Pages;
 using CalmQuill.Core.Papers;
 using CalmQuill.Documents.Pdf;
 using CalmQuill.Store.Documents;
-using CalmQuill.Store.Shelf;
+using CalmQuill.Store.Library;
 
 namespace CalmQuill.Server.Export;
 
@@ -20,24 +20,26 @@ internal static class ExportEndpoints
     private static async Task<IResult> Page(Guid space, Guid page, HttpContext http, Gate gate, DocumentStore documents, ShelfStore shelf, CancellationToken cancel)
     {
         if (!await gate.MayReadIn(space, page, http.User, cancel)) return Problems.NotHere();
-        var known = await shelf.Page(page, space, cancel) ?? new StripPage(page, 1, "", 0, "");
+        if (await gate.IsShut(page, http.User, cancel)) return Problems.Locked();
+        var known = await shelf.Page(page, space, cancel) ?? new ShownPage(Guid.Empty, page, 1, "", "", 0, null);
         return await Pdf(known.Title.Length > 0 ? known.Title : $"Page {known.Number}", [known], documents, cancel);
     }
 
     private static async Task<IResult> Notebook(Guid notebook, HttpContext http, Gate gate, DocumentStore documents, ShelfStore shelf, CancellationToken cancel)
     {
         if (await gate.Readable(notebook, http.User, cancel) is not { Kind: DocumentKind.Notebook } found) return Problems.NotHere();
-        var pages = await shelf.Pages(notebook, cancel);
+        if (await gate.IsShut(notebook, http.User, cancel)) return Problems.Locked();
+        var pages = await shelf.Pages(notebook, found.Space, cancel);
         if (pages.Count == 0) return Problems.Of(StatusCodes.Status409Conflict, "empty", "This notebook has no pages to export yet.");
         var name = await shelf.NotebookName(notebook, found.Space, cancel);
         return await Pdf(name.Length > 0 ? name : "Notebook", pages, documents, cancel);
     }
 
-    private static async Task<IResult> Pdf(string title, IReadOnlyList<StripPage> pages, DocumentStore documents, CancellationToken cancel) =>
+    private static async Task<IResult> Pdf(string title, IReadOnlyList<ShownPage> pages, DocumentStore documents, CancellationToken cancel) =>
         Results.File(await PdfExport.Write(title, Sheets(pages, documents, cancel), cancel), "application/pdf", FileName(title) + ".pdf");
 
     private static async IAsyncEnumerable<PdfExport.Sheet> Sheets(
-        IReadOnlyList<StripPage> pages, DocumentStore documents, [EnumeratorCancellation] CancellationToken cancel)
+        IReadOnlyList<ShownPage> pages, DocumentStore documents, [EnumeratorCancellation] CancellationToken cancel)
     {
         foreach (var page in pages)
         {

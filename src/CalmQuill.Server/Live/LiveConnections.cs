@@ -22,6 +22,16 @@ public sealed class LiveConnections
         }
     }
 
+    /// <summary>Ends the connections that follow a document; their devices connect again and join what they still may.</summary>
+    public void DropFrom(Guid document)
+    {
+        if (!present.TryGetValue(document, out var there)) return;
+        foreach (var connection in there.Keys)
+        {
+            if (connections.TryGetValue(connection, out var known)) known.Context.Abort();
+        }
+    }
+
     public void Enter(Guid document, string connection, Guid person) => present.GetOrAdd(document, _ => new())[connection] = person;
 
     public void Leave(Guid document, string connection)

@@ -35,6 +35,7 @@ public sealed class LiveHub(Gate gate, DocumentStore documents, LiveConnections 
         var role = await gate.RoleIn(space, Context.User!, Context.ConnectionAborted);
         var found = await documents.Find(document, Context.ConnectionAborted);
         if (!Rights.MayRead(role) || (found is not null && found.Space != space)) throw new HubException("There is nothing here that you may see.");
+        if (await gate.IsShut(document, Context.User!, Context.ConnectionAborted)) throw new HubException("This notebook is locked.");
         if (Joined.Count >= MostJoined) throw new HubException("Too many documents are open on one connection.");
         Joined[document] = role;
         await Groups.AddToGroupAsync(Context.ConnectionId, GroupOf(document));

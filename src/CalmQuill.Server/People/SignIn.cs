@@ -9,9 +9,13 @@ namespace CalmQuill.Server.People;
 internal static class SignIn
 {
     private const string KeyClaim = "sign-in-key";
+    private const string DeviceClaim = "device";
 
     public static Guid Id(this ClaimsPrincipal user) =>
         Guid.TryParse(user.FindFirstValue(ClaimTypes.NameIdentifier), out var id) ? id : Guid.Empty;
+
+    /// <summary>The sign-in on one device: locks are opened for it alone.</summary>
+    public static Guid Device(this ClaimsPrincipal user) => Guid.TryParse(user.FindFirstValue(DeviceClaim), out var device) ? device : user.Id();
 
     public static void AddSignIn(this IServiceCollection services)
     {
@@ -32,7 +36,7 @@ internal static class SignIn
     public static Task SignInAs(this HttpContext http, Person person)
     {
         var identity = new ClaimsIdentity(
-            [new Claim(ClaimTypes.NameIdentifier, person.Id.ToString()), new Claim(ClaimTypes.Name, person.Name), new Claim(KeyClaim, person.SignInKey.ToString())],
+            [new Claim(ClaimTypes.NameIdentifier, person.Id.ToString()), new Claim(ClaimTypes.Name, person.Name), new Claim(KeyClaim, person.SignInKey.ToString()), new Claim(DeviceClaim, Guid.NewGuid().ToString())],
             CookieAuthenticationDefaults.AuthenticationScheme);
         http.User = new ClaimsPrincipal(identity);
         return http.SignInAsync(http.User, new AuthenticationProperties { IsPersistent = true });

@@ -11,10 +11,12 @@ public sealed class DocumentStore(Database database)
     /// <summary>How many operations may follow a snapshot before the next one is due.</summary>
     public const int SnapshotEvery = 256;
 
+    private readonly Projections projections = new();
+
     /// <summary>Null when there is no such document yet.</summary>
     public Task<DocumentRef?> Find(Guid id, CancellationToken cancel) =>
-        database.Command("SELECT space_id, kind FROM documents WHERE id = @id").With(("id", id))
-            .Row(row => new DocumentRef(row.GetGuid(0), (DocumentKind)row.GetInt16(1), id), cancel);
+        database.Command("SELECT space_id, kind, erased_at IS NOT NULL FROM documents WHERE id = @id").With(("id", id))
+            .Row(row => new DocumentRef(row.GetGuid(0), (DocumentKind)row.GetInt16(1), id, row.GetBoolean(2)), cancel);
 
     /// <summary>Stores what is new of a batch together with the projections, in one transaction. The first operation makes the document.</summary>
     /// <returns>Null when the id belongs to a document of another kind or space.</returns>
@@ -44,21 +46,40 @@ public sealed class DocumentStore(Database database)
             }
         }
 
+        Action committed = () => { };
         if (news.Count > 0)
         {
+            var size = news.Sum(operation => (long)known[operation.Id].Bytes.Length);
             await Insert(connection, document.Id, before, news.Select(operation => (operation, known[operation.Id].Bytes)), cancel);
             await connection.Execute(
                 """
                 UPDATE documents
-                SET last_seq = @last, written_at = greatest(written_at, least(now(), to_timestamp(@at / 1000.0))), written_by = @author
+                SET last_seq = @last, size = size + @size, written_at = greatest(written_at, least(now(), to_timestamp(@at / 1000.0))), written_by = @author
                 WHERE id = @id
                 """,
-                cancel, ("id", document.Id), ("last", before + news.Count), ("author", news[^1].Author), ("at", news.Max(operation => operation.Time.UnixMilliseconds)));
-            await Projections.Write(connection, document, news, () => Read(connection, document.Id, 0, cancel), cancel);
+                cancel, ("id", document.Id), ("last", before + news.Count), ("size", size), ("author", news[^1].Author), ("at", news.Max(operation => operation.Time.UnixMilliseconds)));
+            committed = await projections.Write(connection, document, news, before, size, () => Read(connection, document.Id, 0, cancel), cancel);
         }
 
         await transaction.CommitAsync(cancel);
+        committed();
         return new AppendResult(sequences, before + 1, news, before + news.Count);
+    }
+
+    /// <summary>Makes all projections of libraries and notebooks anew when this server's say more than those in the database.</summary>
+    public async Task BringProjectionsUpToDate(CancellationToken cancel)
+    {
+        await using var connection = await database.Connect(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+        var version = await new NpgsqlCommand("SELECT version FROM projections FOR UPDATE", connection).Row(row => row.GetInt32(0), cancel);
+        if (version >= Projections.Version) return;
+        var documents = await new NpgsqlCommand("SELECT id, space_id, kind, last_seq FROM documents WHERE kind < 3 AND erased_at IS NULL ORDER BY kind", connection)
+            .Rows(row => (Document: new DocumentRef(row.GetGuid(1), (DocumentKind)row.GetInt16(2), row.GetGuid(0)), Last: row.GetInt64(3)), cancel);
+        // The cache is not filled from here: what it would hold is not committed yet.
+        foreach (var (document, last) in documents)
+            await projections.Write(connection, document, [], last, 0, () => Read(connection, document.Id, 0, cancel), cancel);
+        await connection.Execute("UPDATE projections SET version = @version", cancel, ("version", Projections.Version));
+        await transaction.CommitAsync(cancel);
     }
 
     /// <summary>All operations after a number, in their order, with the document's last number; none and 0 when there is no such document.</summary>

@@ -1,78 +1,66 @@
-using CalmQuill.Core.Library;
-using CalmQuill.Core.Notebooks;
 using CalmQuill.Core.Operations;
+using CalmQuill.Store.Library;
 using Npgsql;
-using NpgsqlTypes;
 
 namespace CalmQuill.Store.Documents;
 
 /// <summary>The tables that lists read, brought up to date in the transaction that stores the operations.</summary>
-internal static class Projections
+internal sealed class Projections
 {
+    /// <summary>Goes up whenever a projection says more than before, so that a server makes all of them anew once.</summary>
+    public const int Version = 1;
+
+    private readonly LibraryProjection library = new();
+
     /// <param name="connection">The connection, within the transaction.</param>
     /// <param name="document">The document that changed.</param>
     /// <param name="news">The operations that are new.</param>
+    /// <param name="before">The document's last number before them.</param>
+    /// <param name="bytes">What they come to as stored.</param>
     /// <param name="all">Reads all operations of the document, the new ones included.</param>
     /// <param name="cancel">Gives up.</param>
-    public static Task Write(
-        NpgsqlConnection connection, DocumentRef document, IReadOnlyList<Operation> news, Func<Task<List<Operation>>> all, CancellationToken cancel) =>
-        document.Kind switch
-        {
-            DocumentKind.Library => WriteLibrary(connection, document.Space, all, cancel),
-            DocumentKind.Notebook => WriteNotebook(connection, document.Id, all, cancel),
-            _ => WritePage(connection, document.Id, news, cancel),
-        };
-
-    private static async Task WriteLibrary(NpgsqlConnection connection, Guid space, Func<Task<List<Operation>>> all, CancellationToken cancel)
+    /// <returns>What to do once the transaction is committed.</returns>
+    public async Task<Action> Write(
+        NpgsqlConnection connection, DocumentRef document, IReadOnlyList<Operation> news, long before, long bytes, Func<Task<List<Operation>>> all, CancellationToken cancel)
     {
-        var library = new LibraryDocument();
-        foreach (var operation in await all()) library.Apply(operation);
-        await connection.Execute("DELETE FROM library_nodes WHERE space_id = @space", cancel, ("space", space));
-        await using var copy = await connection.BeginBinaryImportAsync(
-            "COPY library_nodes (space_id, id, kind, parent, order_key, name, colour, cover, binned_at, in_bin) FROM STDIN (FORMAT binary)", cancel);
-        foreach (var node in library.Nodes())
+        switch (document.Kind)
         {
-            await copy.StartRowAsync(cancel);
-            await copy.WriteAsync(space, NpgsqlDbType.Uuid, cancel);
-            await copy.WriteAsync(node.Id, NpgsqlDbType.Uuid, cancel);
-            await copy.WriteAsync((short)node.Kind, NpgsqlDbType.Smallint, cancel);
-            await copy.WriteAsync(node.Parent, NpgsqlDbType.Uuid, cancel);
-            await copy.WriteAsync(node.Order, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(node.Name, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(node.Colour, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(node.Cover, NpgsqlDbType.Text, cancel);
-            await WriteNullable(copy, node.BinnedAt, cancel);
-            await copy.WriteAsync(node.InBin, NpgsqlDbType.Boolean, cancel);
+            case DocumentKind.Library:
+                return await library.Write(connection, document.Space, news, before, all, cancel);
+            case DocumentKind.Notebook:
+                await NotebookProjection.Write(connection, document.Space, document.Id, await all(), cancel);
+                break;
+            default:
+                await WritePage(connection, document, news, bytes, cancel);
+                break;
         }
 
-        await copy.CompleteAsync(cancel);
+        return () => { };
     }
 
-    private static async Task WriteNotebook(NpgsqlConnection connection, Guid notebookId, Func<Task<List<Operation>>> all, CancellationToken cancel)
+    private static async Task WritePage(NpgsqlConnection connection, DocumentRef page, IReadOnlyList<Operation> news, long bytes, CancellationToken cancel)
     {
-        var notebook = new NotebookDocument();
-        foreach (var operation in await all()) notebook.Apply(operation);
-        await connection.Execute("DELETE FROM notebook_pages WHERE notebook_id = @notebook", cancel, ("notebook", notebookId));
-        await using var copy = await connection.BeginBinaryImportAsync(
-            "COPY notebook_pages (notebook_id, id, number, title, paper, binned_at) FROM STDIN (FORMAT binary)", cancel);
-        var number = 0;
-        foreach (var page in notebook.Pages(withBinned: true))
+        var notebooks = await new NpgsqlCommand(
+            """
+            UPDATE notebook_entries SET written_at = greatest(written_at, least(@now, @at))
+            WHERE id = @page AND space_id = @space
+            RETURNING notebook_id
+            """,
+            connection)
+            .With(("page", page.Id), ("space", page.Space), ("now", DateTimeOffset.UtcNow.ToUnixTimeMilliseconds()), ("at", news.Max(operation => operation.Time.UnixMilliseconds)))
+            .Rows(row => row.GetGuid(0), cancel);
+        if (notebooks.Count > 0)
         {
-            if (page.BinnedAt is null) number++;
-            await copy.StartRowAsync(cancel);
-            await copy.WriteAsync(notebookId, NpgsqlDbType.Uuid, cancel);
-            await copy.WriteAsync(page.Id, NpgsqlDbType.Uuid, cancel);
-            await copy.WriteAsync(number, NpgsqlDbType.Integer, cancel);
-            await copy.WriteAsync(page.Title, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(page.Paper, NpgsqlDbType.Text, cancel);
-            await WriteNullable(copy, page.BinnedAt, cancel);
+            await connection.Execute(
+                """
+                UPDATE notebooks n
+                SET written_at = greatest(n.written_at, e.written_at), size = n.size + @bytes, changed_at = now()
+                FROM notebook_entries e
+                WHERE n.id = ANY(@notebooks) AND n.space_id = @space AND e.notebook_id = n.id AND e.id = @page
+                """,
+                cancel, ("notebooks", notebooks.ToArray()), ("space", page.Space), ("page", page.Id), ("bytes", bytes));
         }
 
-        await copy.CompleteAsync(cancel);
-    }
-
-    private static async Task WritePage(NpgsqlConnection connection, Guid page, IReadOnlyList<Operation> news, CancellationToken cancel)
-    {
         foreach (var own in news.GroupBy(operation => operation.Author))
         {
             await connection.Execute(
@@ -80,10 +68,15 @@ internal static class Projections
                 INSERT INTO page_writers (page_id, person_id, written_at) VALUES (@page, @person, least(now(), to_timestamp(@at / 1000.0)))
                 ON CONFLICT (page_id, person_id) DO UPDATE SET written_at = greatest(page_writers.written_at, excluded.written_at)
                 """,
-                cancel, ("page", page), ("person", own.Key), ("at", own.Max(operation => operation.Time.UnixMilliseconds)));
+                cancel, ("page", page.Id), ("person", own.Key), ("at", own.Max(operation => operation.Time.UnixMilliseconds)));
+            if (notebooks.Count == 0) continue;
+            await connection.Execute(
+                """
+                INSERT INTO notebook_people (notebook_id, person_id, written_at)
+                SELECT id, @person, coalesce(written_at, 0) FROM notebooks WHERE id = ANY(@notebooks)
+                ON CONFLICT (notebook_id, person_id) DO UPDATE SET written_at = greatest(notebook_people.written_at, excluded.written_at)
+                """,
+                cancel, ("notebooks", notebooks.ToArray()), ("person", own.Key));
         }
     }
-
-    private static Task WriteNullable(NpgsqlBinaryImporter copy, long? value, CancellationToken cancel) =>
-        value is { } number ? copy.WriteAsync(number, NpgsqlDbType.Bigint, cancel) : copy.WriteNullAsync(cancel);
 }

@@ -1,6 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
 import { Navigate, Outlet, Route, Routes, useLocation } from 'react-router';
+import { DeskScreen } from '../desk/DeskScreen';
 import { GroupScreen } from '../group/GroupScreen';
+import { JotScreen } from '../jot/JotScreen';
+import { useJot } from '../jot/useJot';
 import { LibraryScreen } from '../library/LibraryScreen';
 import { PageScreen } from '../page/PageScreen';
 import { AccountScreen } from '../session/AccountScreen';
@@ -19,18 +23,21 @@ export function App() {
   if (session.isPending) return null;
   if (session.isError) return <p className="grid h-full place-items-center p-6">{session.error.message}</p>;
   if (!session.data || location.pathname === '/sign-in') {
-    return <SignInScreen onEnter={enter} back={location.pathname === '/sign-in' ? '/library' : location.pathname} />;
+    return <SignInScreen onEnter={enter} back={location.pathname === '/sign-in' ? '/desk' : location.pathname + location.search} />;
   }
   return (
     <SessionContext value={session.data}>
       <WorkspaceProvider session={session.data}>
         <Routes>
           <Route element={<Frame />}>
+            <Route path="/desk" element={<DeskScreen />} />
+            <Route path="/jot" element={<JotScreen />} />
+            <Route path="/today" element={<JotScreen today />} />
             <Route path="/library/:space?/:folder?" element={<LibraryScreen />} />
             <Route path="/page/:space/:notebook/:page?" element={<PageScreen />} />
             <Route path="/group/:space" element={<GroupScreen />} />
             <Route path="/account" element={<AccountScreen onChanged={enter} />} />
-            <Route path="*" element={<Navigate to="/library" replace />} />
+            <Route path="*" element={<Navigate to="/desk" replace />} />
           </Route>
         </Routes>
       </WorkspaceProvider>
@@ -41,6 +48,7 @@ export function App() {
 function Frame() {
   return (
     <div className="flex h-full">
+      <JotKey />
       <Rail />
       <main className="flex min-w-0 grow flex-col">
         <SyncNotice />
@@ -50,4 +58,19 @@ function Frame() {
       </main>
     </div>
   );
+}
+
+/** Alt+J makes a jot from anywhere. */
+function JotKey() {
+  const jot = useJot();
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (!event.altKey || event.ctrlKey || event.code !== 'KeyJ' || !jot) return;
+      event.preventDefault();
+      void jot();
+    };
+    addEventListener('keydown', press);
+    return () => removeEventListener('keydown', press);
+  }, [jot]);
+  return null;
 }

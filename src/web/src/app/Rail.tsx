@@ -1,9 +1,10 @@
-import { BooksIcon, UsersThreeIcon } from '@phosphor-icons/react';
+import { BooksIcon, DeskIcon, UsersThreeIcon } from '@phosphor-icons/react';
 import type { ReactNode } from 'react';
 import { Link, NavLink } from 'react-router';
 import { useSession } from '../session/session';
 import { syncWords, useSyncState } from '../sync/syncState';
 import { Avatar } from '../ui/Avatar';
+import { OpenTabs } from './OpenTabs';
 import { Quill } from './Quill';
 
 /** The narrow rail: where to go; at its foot the state of saving, and the person. */
@@ -13,10 +14,12 @@ export function Rail() {
   const sync = useSyncState();
   const words = syncWords(sync);
   return (
-    <nav aria-label="Main" className="flex w-[84px] shrink-0 flex-col items-center border-r border-base-300 bg-base-200 pb-3 pt-3 max-sm:w-16">
-      <Link to="/library" aria-label="Calm Quill, to the library" className="mb-4 rounded-md p-1">
+    <nav aria-label="Main" className="flex h-full w-[84px] shrink-0 flex-col items-center border-r border-base-300 bg-base-200 pb-3 pt-3 max-sm:w-16">
+      <Link to="/desk" aria-label="Calm Quill, to the Desk" className="mb-3 rounded-md p-1">
         <Quill size={42} />
       </Link>
+      <OpenTabs />
+      <RailEntry to="/desk" label="Desk" icon={<DeskIcon size={26} weight="light" />} />
       <RailEntry to="/library" label="Library" icon={<BooksIcon size={26} weight="light" />} />
       {group && <RailEntry to={`/group/${group.id}`} label="Group" icon={<UsersThreeIcon size={26} weight="light" />} />}
       <div className="grow" />

@@ -26,11 +26,22 @@ export interface Core {
     PaperLines(paper: string): number[];
   };
   LibraryBridge: {
-    Nodes(library: number): string;
-    Place(library: number, node: string, kind: number, parent: string, random: number, now: number): Uint8Array;
+    TakeChanges(library: number, all: boolean): string;
+    Tags(library: number): string;
+    Registers(library: number, property: number): string;
+    Often(library: number): string;
+    Place(library: number, node: string, kind: number, parent: string, after: string, random: number, now: number): Uint8Array;
     SetProperty(document: number, target: string, property: number, value: string, now: number): Uint8Array;
-    Pages(notebook: number): string;
-    AddPage(notebook: number, page: string, after: string, paper: string, random: number, now: number): Uint8Array;
+    SetTag(document: number, target: string, tag: string, on: boolean, now: number): Uint8Array;
+    MergeTags(library: number, from: string, into: string, now: number): Uint8Array;
+    Visit(library: number, space: string, notebook: string, now: number): Uint8Array;
+    Ask(library: number, rule: string, facts: string, notebooks: number[], notebookIds: string[], now: number, utcOffset: number): string;
+    Fold(text: string): string;
+  };
+  NotebookBridge: {
+    Outline(notebook: number, withBinned: boolean): string;
+    Place(notebook: number, entry: string, kind: number, parent: string, after: string, random: number, now: number): Uint8Array;
+    TodayPage(notebook: string, day: string): string;
   };
 }
 
@@ -54,7 +65,26 @@ export function loadCore(): Promise<Core> {
 export const documentKinds = { library: 1, notebook: 2, page: 3 } as const;
 export type DocumentKind = keyof typeof documentKinds;
 
-export const properties = { name: 1, colour: 2, cover: 3, binned: 4, order: 5, paper: 6 } as const;
+export const properties = {
+  name: 1,
+  colour: 2,
+  cover: 3,
+  binned: 4,
+  paper: 6,
+  icon: 7,
+  pinned: 8,
+  jot: 9,
+  rule: 11,
+  erased: 12,
+  starred: 13,
+  view: 14,
+  jotPreset: 15,
+  todayPreset: 16,
+  binDays: 17,
+  terms: 18,
+  lensSpace: 19,
+  movedTo: 20,
+} as const;
 
 /** The sentence of a refusal that Core threw, without what the runtime puts around it. */
 export function sentenceOf(problem: unknown): string {

@@ -1,6 +1,6 @@
-import { useQuery } from '@tanstack/react-query';
+import { useQueries, useQuery } from '@tanstack/react-query';
 import type { Role } from '../session/session';
-import { useWorkspace } from '../sync/workspace';
+import { useWorkspace, type Workspace } from '../sync/workspace';
 
 export interface Member {
   id: string;
@@ -9,8 +9,21 @@ export interface Member {
   role: Role;
 }
 
+function peopleQuery(workspace: Workspace, space: string) {
+  return { queryKey: ['people', space], queryFn: () => workspace.list<Member[]>(`/api/spaces/${space}/members`), staleTime: 60_000 };
+}
+
+/** The members of all spaces, by their ids. */
+export function usePeopleOf(spaces: { id: string }[]): Map<string, Member> {
+  const workspace = useWorkspace();
+  return useQueries({ queries: spaces.map((space) => peopleQuery(workspace, space.id)), combine: combinePeople });
+}
+
+const combinePeople = (results: { data: Member[] | undefined }[]) => new Map(results.flatMap(({ data }) => (data ?? []).map((member) => [member.id, member] as const)));
+
 /** The members of a space. */
 export function usePeople(space: string): Member[] {
-  const workspace = useWorkspace();
-  return useQuery({ queryKey: ['people', space], queryFn: () => workspace.list<Member[]>(`/api/spaces/${space}/members`), staleTime: 60_000 }).data ?? [];
+  return useQuery(peopleQuery(useWorkspace(), space)).data ?? nobody;
 }
+
+const nobody: Member[] = [];

@@ -1,42 +1,197 @@
-import { FolderSimpleIcon } from '@phosphor-icons/react';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { FolderSimpleIcon, RowsIcon, TagIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
-import type { Space } from '../session/session';
+import { properties } from '../core/runtime';
+import { type Space, useSession } from '../session/session';
+import { useWorkspace } from '../sync/workspace';
 import { whenWords } from '../ui/time';
 import { Cover } from './Cover';
-import type { Library } from './useLibrary';
+import { ConfirmDialog } from './dialogs';
+import { NodeIcon } from './icons';
+import { type LibraryNode, root, thumbnailPath } from './model';
+import { MoveDialog } from './MoveDialog';
+import { type Library, useLibraries } from './useLibrary';
+import { useSummaries } from './useShelf';
 
-/** What was put into the bin, each with the way back to its place. */
-export function BinScreen({ library, space }: { library: Library; space: Space }) {
-  const [said, setSaid] = useState('');
-  const binned = library.bin();
+interface BinnedEntry {
+  notebook: string;
+  notebookName: string;
+  id: string;
+  isPage: boolean;
+  title: string;
+  number: number;
+  paper: string;
+  sequence: number;
+  binnedAt: number;
+}
+
+const kindWords: Record<LibraryNode['kind'], string> = { folder: 'Folder, with all that is in it,', notebook: 'Notebook', tag: 'Tag', lens: 'Lens' };
+
+/** What was put into the bin, each with the way back to its place; for how long the bin keeps things; and emptying it. */
+export function BinScreen() {
+  const { spaces } = useSession();
+  const libraries = useLibraries();
+  if (!libraries) return null;
   return (
     <>
       <header className="border-b border-base-300 pb-3">
-        <p className="text-quiet">{space.name}</p>
-        <h1 className="text-[30px] leading-tight">Bin</h1>
+        <p className="text-quiet">Library</p>
+        <h1 className="text-[30px] leading-tight" data-testid="library-heading">
+          Bin
+        </h1>
       </header>
+      {[...spaces].sort((a, b) => Number(a.personal) - Number(b.personal)).map((space) => (
+        <BinOf key={space.id} space={space} library={libraries.get(space.id)!} />
+      ))}
+    </>
+  );
+}
+
+function BinOf({ space, library }: { space: Space; library: Library }) {
+  const workspace = useWorkspace();
+  const queries = useQueryClient();
+  const summaries = useSummaries();
+  const [said, setSaid] = useState('');
+  const [emptying, setEmptying] = useState(false);
+  const [placing, setPlacing] = useState<LibraryNode>();
+  const mayWrite = space.role !== 'reader';
+  const nodes = library.bin();
+  const entries =
+    useQuery({
+      queryKey: ['bin', space.id],
+      queryFn: async () => {
+        await workspace.outbox.settled().catch(() => {});
+        return workspace.list<BinnedEntry[]>(`/api/spaces/${space.id}/bin`);
+      },
+      refetchOnMount: 'always',
+    }).data ?? [];
+  const putBack = (node: LibraryNode) => {
+    if (!library.placeIsThere(node.id)) {
+      setPlacing(node);
+      return;
+    }
+    library.putBack(node.id);
+    setSaid(`${node.name}: put back into ${library.find(node.parent)?.name ?? space.name}.`);
+  };
+  const setEntry = async (entry: BinnedEntry, property: number, value: string) => {
+    const document = await workspace.acquire(space.id, 'notebook', entry.notebook);
+    document.perform((handle, now) => workspace.core.LibraryBridge.SetProperty(handle, entry.id, property, value, now));
+    workspace.release(entry.notebook);
+  };
+  const empty = async () => {
+    const now = stamp();
+    for (const node of nodes) library.set(node.id, properties.erased, now);
+    await Promise.all(entries.map((entry) => setEntry(entry, properties.erased, now)));
+    await workspace.outbox.settled().catch(() => {});
+    await queries.invalidateQueries({ queryKey: ['bin', space.id] });
+    setSaid('The bin is empty.');
+  };
+  const size = amount(library, nodes, summaries);
+  const pages = size.pages + entries.filter((entry) => entry.isPage).length;
+  return (
+    <section className="pt-6" aria-label={`Bin of ${space.name}`} data-testid={`bin-${space.personal ? 'personal' : 'group'}`}>
+      <div className="flex flex-wrap items-center gap-3 border-b border-base-300 pb-2">
+        <h2 className="grow text-[19px]">{space.name}</h2>
+        <label className="flex items-center gap-2 text-quiet">
+          Keeps things
+          <select className="select h-10 w-auto border-base-300 bg-base-100" value={library.binDays} disabled={!mayWrite} data-testid="bin-days" onChange={(event) => library.set(root, properties.binDays, event.target.value)}>
+            <option value={7}>for 7 days</option>
+            <option value={30}>for 30 days</option>
+            <option value={90}>for 90 days</option>
+            <option value={0}>until it is emptied</option>
+          </select>
+        </label>
+        {mayWrite && nodes.length + entries.length > 0 && (
+          <button type="button" className="quiet-button" data-testid="empty-bin" onClick={() => setEmptying(true)}>
+            Empty now
+          </button>
+        )}
+      </div>
       <p role="status" className="min-h-7 pt-2 text-quiet" data-testid="bin-said">
         {said}
       </p>
-      {binned.length === 0 && <p className="py-10 text-quiet">The bin is empty. What you put into it keeps its place and can be put back.</p>}
+      {nodes.length + entries.length === 0 && <p className="py-3 text-quiet">Nothing is in it. What you put here keeps its place and can be put back.</p>}
       <ul>
-        {binned.map((node) => (
-          <li key={node.id} className="flex items-center gap-5 border-b border-base-300 py-4" data-testid="binned" data-name={node.name}>
-            <span className="grid w-[84px] place-items-center">{node.kind === 'notebook' ? <Cover node={node} /> : <FolderSimpleIcon size={44} weight="thin" />}</span>
-            <div className="grow">
-              <h2 className="text-[19px]">{node.name}</h2>
-              <p className="text-quiet">
-                {node.kind === 'folder' ? 'Folder, with all that is in it' : 'Notebook'} from {library.find(node.parent)?.name ?? space.name}, put here {whenWords(new Date(node.binnedAt!).toISOString())}
-              </p>
-            </div>
-            {space.role !== 'reader' && (
-              <button type="button" className="quiet-button" data-testid="put-back" onClick={() => setSaid(`${node.name}: ${library.putBack(node.id)}`)}>
-                Put back
-              </button>
-            )}
-          </li>
+        {nodes.map((node) => (
+          <BinRow key={node.id} name={node.name} face={<NodeFace node={node} />} about={`${kindWords[node.kind]} ${library.placeIsThere(node.id) ? `from ${library.find(node.parent)?.name ?? space.name}` : 'whose old place is gone'}, put here ${whenWords(new Date(node.binnedAt!).toISOString())}`} {...(mayWrite ? { onPutBack: () => putBack(node) } : {})} />
+        ))}
+        {entries.map((entry) => (
+          <BinRow
+            key={entry.id}
+            name={entry.title || (entry.isPage ? `Page ${entry.number}` : 'Section')}
+            face={entry.isPage ? <img src={thumbnailPath(space.id, entry)} alt="" width={56} height={79} className="border border-base-300 bg-paper" /> : <RowsIcon size={36} weight="thin" />}
+            about={`${entry.isPage ? 'Page' : 'Section'} of ${entry.notebookName}, put here ${whenWords(new Date(entry.binnedAt).toISOString())}`}
+            {...(mayWrite
+              ? {
+                  onPutBack: () =>
+                    void setEntry(entry, properties.binned, '').then(async () => {
+                      setSaid(`${entry.title || 'It'}: put back into ${entry.notebookName}.`);
+                      await queries.invalidateQueries({ queryKey: ['bin', space.id] });
+                    }),
+                }
+              : {})}
+          />
         ))}
       </ul>
-    </>
+      {emptying && (
+        <ConfirmDialog title={`Empty the bin of ${space.name}`} confirm="Erase all of it" onConfirm={() => void empty()} onClose={() => setEmptying(false)}>
+          <p data-testid="empty-says">
+            {size.notebooks === 1 ? '1 notebook' : `${size.notebooks} notebooks`} with {pages === 1 ? '1 page' : `${pages} pages`} ({megabytes(size.bytes)}) will be erased for everybody. This cannot be taken back.
+          </p>
+        </ConfirmDialog>
+      )}
+      {placing && (
+        <MoveDialog
+          title={`The old place of “${placing.name}” is gone. Where should it go?`}
+          without={[placing.id]}
+          onClose={() => setPlacing(undefined)}
+          onMove={async (intoSpace, folder) => {
+            if (intoSpace !== space.id) return 'It can be put back into its own library only.';
+            library.putBack(placing.id, folder);
+            setSaid(`${placing.name}: put into ${library.find(folder)?.name ?? space.name}.`);
+            return '';
+          }}
+        />
+      )}
+    </section>
   );
+}
+
+const stamp = () => String(Date.now());
+
+function BinRow({ name, face, about, onPutBack }: { name: string; face: React.ReactNode; about: string; onPutBack?: () => void }) {
+  return (
+    <li className="flex items-center gap-5 border-b border-base-300 py-3" data-testid="binned" data-name={name}>
+      <span className="grid w-[64px] shrink-0 place-items-center">{face}</span>
+      <div className="min-w-0 grow">
+        <h3 className="text-[18px] [overflow-wrap:anywhere]">{name}</h3>
+        <p className="text-quiet">{about}</p>
+      </div>
+      {onPutBack && (
+        <button type="button" className="quiet-button shrink-0" data-testid="put-back" onClick={onPutBack}>
+          Put back
+        </button>
+      )}
+    </li>
+  );
+}
+
+function NodeFace({ node }: { node: LibraryNode }) {
+  if (node.kind === 'notebook') return <Cover node={node} width={56} />;
+  if (node.kind === 'tag') return <TagIcon size={36} weight="thin" />;
+  if (node.kind === 'lens') return <NodeIcon name={node.icon} size={36} />;
+  return <FolderSimpleIcon size={40} weight="thin" />;
+}
+
+/** What would be erased with some nodes, those inside folders included. */
+function amount(library: Library, nodes: LibraryNode[], summaries: Map<string, { pageCount: number; size: number }>): { notebooks: number; pages: number; bytes: number } {
+  const roots = new Set(nodes.map((node) => node.id));
+  const isWithin = (id: string): boolean => roots.has(id) || (library.find(id) !== undefined && isWithin(library.find(id)!.parent));
+  const notebooks = [...library.nodes.values()].filter((node) => node.kind === 'notebook' && node.inBin && isWithin(node.id));
+  const sum = (of: (summary: { pageCount: number; size: number }) => number) => notebooks.reduce((total, node) => total + (summaries.has(node.id) ? of(summaries.get(node.id)!) : 0), 0);
+  return { notebooks: notebooks.length, pages: sum((one) => one.pageCount), bytes: sum((one) => one.size) };
+}
+
+function megabytes(bytes: number): string {
+  return bytes < 1_000_000 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
 }

@@ -1,13 +1,12 @@
-import type { LibraryNode } from './useLibrary';
 import { inkOf } from './palette';
 
 const mostLines = 4;
 const lineCharacters = 11;
 
 /** A notebook's cover, drawn from its title, colour and pattern. */
-export function Cover({ node }: { node: LibraryNode }) {
+export function Cover({ node, width = 84 }: { node: { name: string; colour: string; cover: string }; width?: number }) {
   return (
-    <svg viewBox="0 0 84 114" className="h-[114px] w-[84px] shrink-0 rounded-[3px]" role="img" aria-label={`Cover of ${node.name}`}>
+    <svg viewBox="0 0 84 114" width={width} height={(width * 114) / 84} className="shrink-0 rounded-[3px]" role="img" aria-label={`Cover of ${node.name}`}>
       <rect width="84" height="114" fill={inkOf[node.colour] ?? inkOf.spruce} />
       <Pattern name={node.cover} />
       <path d="M0 0h7v114H0z" fill="#000" fillOpacity=".14" />

@@ -1,19 +1,35 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
-import { CaretDownIcon, CaretRightIcon, PlusIcon, TrashIcon } from '@phosphor-icons/react';
-import { useState } from 'react';
+import { CaretDownIcon, CaretRightIcon, PlusIcon } from '@phosphor-icons/react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import type { Space } from '../session/session';
+import { NodeIcon } from './icons';
+import { type LibraryNode, root } from './model';
 import { fillOf } from './palette';
-import { type Library, type LibraryNode, root, useLibrary } from './useLibrary';
+import { type Library, useLibrary } from './useLibrary';
 
-/** The folders of one space, and its bin. Folders can be dragged and dropped on. */
-export function FolderTree({ space, chosen, onNewFolder }: { space: Space; chosen?: string; onNewFolder: () => void }) {
+const rowHeight = 36;
+/** How long something is held over a folder before it opens. */
+const openAfterMilliseconds = 600;
+
+interface Shown {
+  folder: LibraryNode;
+  depth: number;
+  branches: boolean;
+}
+
+/** The folders of one space. They can be unfolded, dragged and dropped on; held over, a folder opens. Only those on the screen are drawn. */
+export function FolderTree({ space, chosen, scroller, onNewFolder }: { space: Space; chosen?: string; scroller: HTMLElement | null; onNewFolder: () => void }) {
   const library = useLibrary(space.id);
   const mayWrite = space.role !== 'reader';
-  const { setNodeRef, isOver } = useDroppable({ id: `${space.id}:${root}`, disabled: !mayWrite });
-  const binned = library?.bin().length ?? 0;
+  const { setNodeRef, isOver } = useDroppable({ id: `folder:${space.id}:${root}`, disabled: !mayWrite });
+  const [unfolded, toggle, open] = useUnfolded(space.id, library, chosen);
+  const shown = useMemo(() => (library ? flatten(library, unfolded) : []), [library, unfolded]);
+  // oxlint-disable-next-line react/incompatible-library
+  const virtual = useVirtualizer({ count: shown.length, getScrollElement: () => scroller, estimateSize: () => rowHeight, overscan: 12, getItemKey: (i) => shown[i]!.folder.id });
   return (
-    <section className="mb-5" aria-label={space.name}>
+    <section className="mb-4" aria-label={`Folders of ${space.name}`}>
       <div ref={setNodeRef} className={`flex items-center rounded-md pl-2 ${isOver ? 'outline-2 outline-primary' : ''} ${chosen === root ? 'bg-base-200' : ''}`}>
         <Link to={`/library/${space.id}`} aria-current={chosen === root ? 'page' : undefined} className="min-w-0 grow py-2 font-title text-[17px] leading-tight font-medium [overflow-wrap:anywhere]">
           {space.name}
@@ -24,75 +40,104 @@ export function FolderTree({ space, chosen, onNewFolder }: { space: Space; chose
           </button>
         )}
       </div>
-      {library && <Branch library={library} parent={root} space={space} chosen={chosen} depth={0} />}
-      <Link
-        to={`/library/${space.id}/bin`}
-        data-testid={`bin-${space.personal ? 'personal' : 'group'}`}
-        aria-current={chosen === 'bin' ? 'page' : undefined}
-        className={`flex h-10 items-center gap-2.5 rounded-md pl-3 pr-2 text-quiet hover:bg-base-200 ${chosen === 'bin' ? 'bg-base-200 font-semibold' : ''}`}
-      >
-        <TrashIcon size={18} weight="light" />
-        <span className="grow">Bin</span>
-        {binned > 0 && <span className="text-[13px]">{binned}</span>}
-      </Link>
+      {library && (
+        <ul role="tree" aria-label={space.name} className="relative" style={{ height: virtual.getTotalSize() }}>
+          {virtual.getVirtualItems().map(({ index, key, start }) => {
+            const row = shown[index]!;
+            return (
+              <li key={key} role="treeitem" aria-level={row.depth + 1} aria-expanded={row.branches ? unfolded.has(row.folder.id) : undefined} aria-selected={chosen === row.folder.id} className="absolute inset-x-0" style={{ top: start, height: rowHeight }}>
+                <FolderRow {...row} space={space} count={library.notebookCount(row.folder.id)} isChosen={chosen === row.folder.id} isOpen={unfolded.has(row.folder.id)} onToggle={() => toggle(row.folder.id)} onHeldOver={() => open(row.folder.id)} />
+              </li>
+            );
+          })}
+        </ul>
+      )}
     </section>
   );
 }
 
-interface BranchProps {
-  library: Library;
+function flatten(library: Library, unfolded: Set<string>): Shown[] {
+  const shown: Shown[] = [];
+  const visit = (parent: string, depth: number) => {
+    for (const folder of library.inside(parent, 'folder')) {
+      const branches = library.inside(folder.id, 'folder').length > 0;
+      shown.push({ folder, depth, branches });
+      if (branches && unfolded.has(folder.id)) visit(folder.id, depth + 1);
+    }
+  };
+  visit(root, 0);
+  return shown;
+}
+
+/** Which folders are unfolded, remembered on this device; at first those at the head of a small library, and always the way to the chosen one. */
+function useUnfolded(space: string, library: Library | undefined, chosen: string | undefined): [Set<string>, (id: string) => void, (id: string) => void] {
+  const key = `quill.unfolded.${space}`;
+  const [changed, setChanged] = useState<Record<string, boolean>>(() => JSON.parse(localStorage.getItem(key) ?? '{}') as Record<string, boolean>);
+  const unfolded = useMemo(() => {
+    const open = new Set(Object.keys(changed).filter((id) => changed[id]));
+    if (library) {
+      const heads = library.inside(root, 'folder');
+      if (heads.length <= 20) for (const head of heads) if (changed[head.id] !== false) open.add(head.id);
+    }
+    return open;
+  }, [changed, library]);
+  const put = (id: string, value: boolean) =>
+    setChanged((before) => {
+      const after = { ...before, [id]: value };
+      localStorage.setItem(key, JSON.stringify(after));
+      return after;
+    });
+  useEffect(() => {
+    if (!library || !chosen) return;
+    for (const folder of library.pathOf(chosen)) if (!unfolded.has(folder.id)) put(folder.id, true);
+    // Only choosing a folder unfolds the way to it; what the person folds afterwards stays folded.
+  }, [chosen]);
+  return [unfolded, (id) => put(id, !unfolded.has(id)), (id) => put(id, true)];
+}
+
+interface FolderRowProps extends Shown {
   space: Space;
-  chosen?: string;
-  depth: number;
+  count: number;
+  isChosen: boolean;
+  isOpen: boolean;
+  onToggle: () => void;
+  onHeldOver: () => void;
 }
 
-function Branch({ parent, ...rest }: BranchProps & { parent: string }) {
-  return (
-    <ul>
-      {rest.library.inside(parent, 'folder').map((folder) => (
-        <FolderEntry key={folder.id} folder={folder} {...rest} />
-      ))}
-    </ul>
-  );
-}
-
-function FolderEntry({ folder, library, space, chosen, depth }: BranchProps & { folder: LibraryNode }) {
-  const [open, setOpen] = useState(true);
+function FolderRow({ folder, depth, branches, space, count, isChosen, isOpen, onToggle, onHeldOver }: FolderRowProps) {
   const mayWrite = space.role !== 'reader';
-  const drop = useDroppable({ id: `${space.id}:${folder.id}`, disabled: !mayWrite });
-  const drag = useDraggable({ id: folder.id, data: { name: folder.name }, disabled: !mayWrite });
-  const children = library.inside(folder.id, 'folder');
-  const isChosen = chosen === folder.id;
+  const drop = useDroppable({ id: `folder:${space.id}:${folder.id}`, disabled: !mayWrite });
+  const drag = useDraggable({ id: `tree:${folder.id}`, data: { space: space.id, ids: [folder.id], name: folder.name }, disabled: !mayWrite });
+  useEffect(() => {
+    if (!drop.isOver || !branches || isOpen) return;
+    const timer = setTimeout(onHeldOver, openAfterMilliseconds);
+    return () => clearTimeout(timer);
+  }, [drop.isOver, branches, isOpen, onHeldOver]);
   return (
-    <li>
-      <div
-        ref={drop.setNodeRef}
-        className={`flex items-center rounded-md pr-2 ${isChosen ? 'bg-base-200 font-semibold' : 'hover:bg-base-200'} ${drop.isOver ? 'outline-2 outline-primary' : ''}`}
-        style={{ paddingLeft: depth * 18 }}
-      >
-        {children.length > 0 ? (
-          <button type="button" aria-expanded={open} aria-label={`${open ? 'Fold' : 'Unfold'} ${folder.name}`} className="grid h-10 w-7 shrink-0 place-items-center text-quiet" onClick={() => setOpen(!open)}>
-            {open ? <CaretDownIcon size={14} /> : <CaretRightIcon size={14} />}
-          </button>
-        ) : (
-          <span className="w-7 shrink-0" />
-        )}
-        <div ref={drag.setNodeRef} {...drag.listeners} className="flex min-w-0 grow">
-          <Link
-            to={`/library/${space.id}/${folder.id}`}
-            draggable={false}
-            aria-current={isChosen ? 'page' : undefined}
-            data-testid="folder"
-            data-name={folder.name}
-            className="flex h-10 min-w-0 grow items-center gap-2.5"
-          >
-            <span className={`h-4 w-1 shrink-0 rounded-sm ${fillOf[folder.colour] ?? 'bg-spruce'}`} />
-            <span className="grow truncate">{folder.name || 'Unnamed folder'}</span>
-            <span className="text-[13px] font-normal text-quiet">{library.allNotebooks(folder.id).length}</span>
-          </Link>
-        </div>
+    <div ref={drop.setNodeRef} className={`flex h-9 items-center rounded-md pr-2 ${isChosen ? 'bg-base-200 font-semibold' : 'hover:bg-base-200'} ${drop.isOver ? 'outline-2 outline-primary' : ''}`} style={{ paddingLeft: Math.min(depth, 8) * 18 }}>
+      {branches ? (
+        <button type="button" aria-label={`${isOpen ? 'Fold' : 'Unfold'} ${folder.name}`} className="grid h-9 w-7 shrink-0 place-items-center text-quiet" onClick={onToggle}>
+          {isOpen ? <CaretDownIcon size={14} /> : <CaretRightIcon size={14} />}
+        </button>
+      ) : (
+        <span className="w-7 shrink-0" />
+      )}
+      <div ref={drag.setNodeRef} {...drag.listeners} className="flex min-w-0 grow">
+        <Link
+          to={`/library/${space.id}/${folder.id}`}
+          draggable={false}
+          aria-current={isChosen ? 'page' : undefined}
+          data-testid="folder"
+          data-name={folder.name}
+          title={folder.name}
+          className="flex h-9 min-w-0 grow items-center gap-2.5"
+        >
+          <span className={`h-4 w-1 shrink-0 rounded-sm ${fillOf[folder.colour] ?? 'bg-spruce'}`} />
+          {folder.icon && <NodeIcon name={folder.icon} size={17} />}
+          <span className="grow truncate">{folder.name || 'Unnamed folder'}</span>
+          <span className="text-[13px] font-normal text-quiet">{count}</span>
+        </Link>
       </div>
-      {open && children.length > 0 && <Branch library={library} parent={folder.id} space={space} chosen={chosen} depth={depth + 1} />}
-    </li>
+    </div>
   );
 }

@@ -2,11 +2,12 @@ import { useId, useState } from 'react';
 import { sentenceOf } from '../core/runtime';
 import { Dialog, DialogButtons } from '../ui/Dialog';
 import { Cover } from './Cover';
+import { NodeIcon, nodeIcons } from './icons';
+import { colours, covers, defaultPaper, papers } from './model';
 import { fillOf } from './palette';
-import { colours, covers, type Library, type LibraryNode, root } from './useLibrary';
 
 /** Asks for a name; what Core refuses is said under the field. */
-export function NameDialog({ title, confirm, name: given = '', onConfirm, onClose }: { title: string; confirm: string; name?: string; onConfirm: (name: string) => void; onClose: () => void }) {
+export function NameDialog({ title, confirm, name: given = '', label, onConfirm, onClose }: { title: string; confirm: string; name?: string; label?: string; onConfirm: (name: string) => void; onClose: () => void }) {
   const [name, setName] = useState(given);
   const [problem, setProblem] = useState('');
   return (
@@ -19,103 +20,155 @@ export function NameDialog({ title, confirm, name: given = '', onConfirm, onClos
           else onClose();
         }}
       >
-        <NameField value={name} onChange={setName} problem={problem} />
+        <NameField value={name} onChange={setName} problem={problem} {...(label ? { label } : {})} />
         <DialogButtons confirm={confirm} onClose={onClose} />
       </form>
     </Dialog>
   );
 }
 
-/** A new notebook: its name, its cover's colour and pattern, seen as it is chosen. */
-export function NotebookDialog({ onConfirm, onClose }: { onConfirm: (name: string, colour: string, cover: string) => Promise<void>; onClose: () => void }) {
-  const [name, setName] = useState('');
-  const [colour, setColour] = useState<string>(colours[0]);
-  const [cover, setCover] = useState<string>(covers[0]);
-  const [problem, setProblem] = useState('');
-  const shown: LibraryNode = { id: '', kind: 'notebook', parent: '', name: name || 'Untitled', colour, cover, inBin: false };
-  return (
-    <Dialog title="New notebook" onClose={onClose}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          onConfirm(name, colour, cover).catch((error: unknown) => setProblem(sentenceOf(error)));
-        }}
-      >
-        <div className="flex gap-6">
-          <Cover node={shown} />
-          <div className="min-w-0 grow">
-            <NameField value={name} onChange={setName} problem={problem} />
-            <fieldset className="mt-3 flex gap-1">
-              <legend className="mb-1 font-semibold">Colour</legend>
-              {colours.map((one) => (
-                <button key={one} type="button" aria-label={one} title={one} aria-pressed={colour === one} onClick={() => setColour(one)} className="grid size-10 place-items-center rounded-full">
-                  <span className={`size-7 rounded-full ${fillOf[one]} ${colour === one ? 'outline-2 outline-offset-2 outline-primary' : ''}`} />
-                </button>
-              ))}
-            </fieldset>
-            <fieldset className="mt-3 flex flex-wrap gap-1.5">
-              <legend className="mb-1 font-semibold">Pattern</legend>
-              {covers.map((one) => (
-                <button key={one} type="button" aria-pressed={cover === one} onClick={() => setCover(one)} className={`h-10 rounded-md border px-2.5 capitalize ${cover === one ? 'border-primary font-semibold' : 'border-base-300'}`}>
-                  {one}
-                </button>
-              ))}
-            </fieldset>
-          </div>
-        </div>
-        <p className="mt-4 text-[13px] text-quiet">Paper: A4, ruled at 7.1 mm.</p>
-        <DialogButtons confirm="Make the notebook" onClose={onClose} />
-      </form>
-    </Dialog>
-  );
+export interface FolderLook {
+  name: string;
+  colour: string;
+  icon: string;
 }
 
-/** Chooses the folder something goes into. */
-export function MoveDialog({ library, node, spaceName, onClose }: { library: Library; node: LibraryNode; spaceName: string; onClose: () => void }) {
-  const [into, setInto] = useState(node.parent);
+/** A folder's name, colour and icon. */
+export function FolderDialog({ title, confirm, look, onConfirm, onClose }: { title: string; confirm: string; look: FolderLook; onConfirm: (look: FolderLook) => void; onClose: () => void }) {
+  const [chosen, setChosen] = useState(look);
   const [problem, setProblem] = useState('');
-  const places: { id: string; name: string; depth: number }[] = [{ id: root, name: spaceName, depth: 0 }];
-  const gather = (parent: string, depth: number) => {
-    for (const folder of library.inside(parent, 'folder')) {
-      places.push({ id: folder.id, name: folder.name, depth });
-      gather(folder.id, depth + 1);
-    }
-  };
-  gather(root, 1);
   return (
-    <Dialog title={`Move “${node.name}”`} onClose={onClose}>
+    <Dialog title={title} onClose={onClose}>
       <form
         onSubmit={(event) => {
           event.preventDefault();
-          const refused = attempt(() => library.move(node.id, into));
+          const refused = attempt(() => onConfirm(chosen));
           if (refused) setProblem(refused);
           else onClose();
         }}
       >
-        <fieldset className="max-h-[300px] overflow-y-auto">
-          <legend className="sr-only">Folder</legend>
-          {places.map((place) => (
-            <label key={place.id} style={{ paddingLeft: 8 + place.depth * 20 }} className={`flex h-10 items-center gap-3 rounded-md pr-2 hover:bg-base-200 ${into === place.id ? 'bg-base-200 font-semibold' : ''}`}>
-              <input type="radio" name="place" className="radio radio-primary radio-xs" data-name={place.name} checked={into === place.id} onChange={() => setInto(place.id)} />
-              {place.name}
-            </label>
-          ))}
-        </fieldset>
-        <p role="alert" className="min-h-5 pt-2 text-error">
-          {problem}
-        </p>
-        <DialogButtons confirm="Move here" onClose={onClose} />
+        <NameField value={chosen.name} onChange={(name) => setChosen({ ...chosen, name })} problem={problem} />
+        <ColourField value={chosen.colour} onChange={(colour) => setChosen({ ...chosen, colour })} />
+        <IconField value={chosen.icon} onChange={(icon) => setChosen({ ...chosen, icon })} />
+        <DialogButtons confirm={confirm} onClose={onClose} />
       </form>
     </Dialog>
   );
 }
 
-function NameField({ value, onChange, problem }: { value: string; onChange: (value: string) => void; problem: string }) {
+export interface NotebookLook {
+  name: string;
+  colour: string;
+  cover: string;
+  paper: string;
+}
+
+/** A notebook's name, paper and cover, seen as they are chosen. */
+export function NotebookDialog({ title, confirm, look, onConfirm, onClose }: { title: string; confirm: string; look?: Partial<NotebookLook>; onConfirm: (look: NotebookLook) => Promise<void>; onClose: () => void }) {
+  const [chosen, setChosen] = useState<NotebookLook>({ name: '', colour: colours[0], cover: covers[0], ...look, paper: look?.paper || defaultPaper });
+  const [problem, setProblem] = useState('');
+  return (
+    <Dialog title={title} onClose={onClose}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          onConfirm(chosen).catch((error: unknown) => setProblem(sentenceOf(error)));
+        }}
+      >
+        <div className="flex gap-6">
+          <Cover node={{ ...chosen, name: chosen.name || 'Untitled' }} />
+          <div className="min-w-0 grow">
+            <NameField value={chosen.name} onChange={(name) => setChosen({ ...chosen, name })} problem={problem} />
+            <div className="mt-3">
+              <PaperField label="Paper" value={chosen.paper} onChange={(paper) => setChosen({ ...chosen, paper })} />
+            </div>
+          </div>
+        </div>
+        <ColourField value={chosen.colour} onChange={(colour) => setChosen({ ...chosen, colour })} />
+        <fieldset className="mt-3 flex flex-wrap gap-1.5">
+          <legend className="mb-1 font-semibold">Pattern</legend>
+          {covers.map((one) => (
+            <button key={one} type="button" aria-pressed={chosen.cover === one} onClick={() => setChosen({ ...chosen, cover: one })} className={`h-10 rounded-md border px-2.5 capitalize ${chosen.cover === one ? 'border-primary font-semibold' : 'border-base-300'}`}>
+              {one}
+            </button>
+          ))}
+        </fieldset>
+        <DialogButtons confirm={confirm} onClose={onClose} />
+      </form>
+    </Dialog>
+  );
+}
+
+export function PaperField({ label, value, onChange, testId = 'paper' }: { label: string; value: string; onChange: (paper: string) => void; testId?: string }) {
+  return (
+    <label className="block">
+      <span className="mb-1 block font-semibold">{label}</span>
+      <select className="select h-11 w-full border-base-300 bg-base-100" value={value} data-testid={testId} onChange={(event) => onChange(event.target.value)}>
+        {papers.map(({ paper, words }) => (
+          <option key={paper} value={paper}>
+            A4, {words.toLowerCase()}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+export function ColourField({ value, onChange }: { value: string; onChange: (colour: string) => void }) {
+  return (
+    <fieldset className="mt-3 flex gap-1">
+      <legend className="mb-1 font-semibold">Colour</legend>
+      {colours.map((one) => (
+        <button key={one} type="button" aria-label={one} title={one} aria-pressed={value === one} onClick={() => onChange(one)} className="grid size-10 place-items-center rounded-full">
+          <span className={`size-7 rounded-full ${fillOf[one]} ${value === one ? 'outline-2 outline-offset-2 outline-primary' : ''}`} />
+        </button>
+      ))}
+    </fieldset>
+  );
+}
+
+export function IconField({ value, onChange, needed }: { value: string; onChange: (icon: string) => void; needed?: boolean }) {
+  return (
+    <fieldset className="mt-3 flex flex-wrap gap-1">
+      <legend className="mb-1 font-semibold">Icon</legend>
+      {!needed && (
+        <button type="button" aria-pressed={value === ''} onClick={() => onChange('')} className={`h-10 rounded-md border px-2.5 ${value === '' ? 'border-primary font-semibold' : 'border-base-300'}`}>
+          None
+        </button>
+      )}
+      {Object.keys(nodeIcons).map((one) => (
+        <button key={one} type="button" aria-label={one} title={one} aria-pressed={value === one} onClick={() => onChange(one)} className={`grid size-10 place-items-center rounded-md border ${value === one ? 'border-primary bg-base-200' : 'border-transparent hover:border-base-300'}`}>
+          <NodeIcon name={one} size={22} />
+        </button>
+      ))}
+    </fieldset>
+  );
+}
+
+/** Asks before something that cannot be taken back, or that changes much. */
+export function ConfirmDialog({ title, children, confirm, onConfirm, onClose }: { title: string; children: React.ReactNode; confirm: string; onConfirm: () => void; onClose: () => void }) {
+  return (
+    <Dialog title={title} onClose={onClose}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          onConfirm();
+          onClose();
+        }}
+      >
+        {children}
+        <DialogButtons confirm={confirm} onClose={onClose} />
+      </form>
+    </Dialog>
+  );
+}
+
+export function NameField({ value, onChange, problem, label = 'Name' }: { value: string; onChange: (value: string) => void; problem: string; label?: string }) {
   const id = useId();
   return (
     <>
       <label htmlFor={id} className="mb-1 block font-semibold">
-        Name
+        {label}
       </label>
       <input id={id} className="field" value={value} autoFocus data-testid="name-input" onChange={(event) => onChange(event.target.value)} />
       {problem && (

@@ -1,73 +1,82 @@
-import { useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { useSyncExternalStore } from 'react';
 import { properties, randomNumber } from '../core/runtime';
+import { sendJson } from '../session/api';
 import type { OpenDocument } from '../sync/openDocument';
-import { useDocument, useWorkspace, type Workspace } from '../sync/workspace';
+import { useWorkspace, type Workspace } from '../sync/workspace';
+import { addPage } from './addPage';
+import { LibraryStore } from './libraryStore';
+import { type LibraryNode, nodeKinds, root, type Tag } from './model';
 
-export const root = '00000000-0000-0000-0000-000000000000';
-
-/** A folder or notebook. */
-export interface LibraryNode {
-  id: string;
-  kind: 'folder' | 'notebook';
-  parent: string;
-  name: string;
-  colour: string;
-  cover: string;
-  binnedAt?: number;
-  inBin: boolean;
-}
-
-export interface NotebookPage {
-  id: string;
-  title: string;
-  paper: string;
-}
-
-export interface ShelfEntry {
-  notebook: string;
-  pageCount: number;
-  writtenAt: string | null;
-  people: string[];
-  strip: { id: string; number: number; title: string; sequence: number; paper: string }[];
-}
-
-export const colours = ['spruce', 'madder', 'sky', 'gold', 'plum', 'lichen'] as const;
-export const covers = ['rings', 'dots', 'waves', 'rays', 'lattice'] as const;
-export const defaultPaper = 'a4-ruled-710';
-
-const kindNumbers = { folder: 1, notebook: 2 } as const;
-
-/** The library of a space and what can be done to it; everything works without a connection. */
+/** The library of a space and what can be done to it; everything but copying works without a connection. */
 export function useLibrary(space: string): Library | undefined {
-  const document = useDocument(space, 'library', space);
+  return useLibraries().get(space);
+}
+
+/** The libraries of all spaces of the person, in the order of the spaces. They are open as long as somebody is signed in. */
+export function useLibraries(): Map<string, Library> {
   const workspace = useWorkspace();
-  const version = document?.getVersion();
-  // The version stands for all that the nodes depend on.
-  return useMemo(() => (document ? new Library(document, workspace) : undefined), [document, workspace, version]);
+  const { libraries } = workspace;
+  useSyncExternalStore(
+    (listener) => {
+      const stops = libraries.map((document) => document.subscribe(listener));
+      return () => stops.forEach((stop) => stop());
+    },
+    () => versionsOf(libraries),
+  );
+  return librariesOf(workspace);
+}
+
+const versionsOf = (libraries: OpenDocument[]) => libraries.map((document) => document.getVersion()).join();
+
+/** Made anew whenever one of them changes; everybody shares the last ones made. */
+const made = new WeakMap<Workspace, { versions: string; libraries: Map<string, Library> }>();
+
+function librariesOf(workspace: Workspace): Map<string, Library> {
+  const versions = versionsOf(workspace.libraries);
+  const before = made.get(workspace);
+  if (before?.versions === versions) return before.libraries;
+  const libraries = new Map(
+    workspace.libraries.map((document) => {
+      const known = before?.libraries.get(document.space);
+      return [document.space, known?.version === document.getVersion() ? known : new Library(document, workspace)] as const;
+    }),
+  );
+  made.set(workspace, { versions, libraries });
+  return libraries;
 }
 
 export class Library {
-  readonly nodes: LibraryNode[];
+  readonly version: number;
+  private readonly store: LibraryStore;
+  private readonly counts = new Map<string, number>();
 
   constructor(
     private readonly document: OpenDocument,
     private readonly workspace: Workspace,
   ) {
-    this.nodes = JSON.parse(workspace.core.LibraryBridge.Nodes(document.handle)) as LibraryNode[];
+    this.version = document.getVersion();
+    this.store = LibraryStore.of(document, workspace.core);
   }
 
   get space(): string {
     return this.document.space;
   }
 
-  find(id: string): LibraryNode | undefined {
-    return this.nodes.find((node) => node.id === id);
+  get handle(): number {
+    return this.document.handle;
   }
 
-  /** What lies in a folder and is not in the bin. */
+  get nodes(): ReadonlyMap<string, LibraryNode> {
+    return this.store.nodes;
+  }
+
+  find(id: string): LibraryNode | undefined {
+    return this.store.nodes.get(id);
+  }
+
+  /** What lies in a folder and is not in the bin; jots stand elsewhere. */
   inside(parent: string, kind: LibraryNode['kind']): LibraryNode[] {
-    return this.nodes.filter((node) => node.parent === parent && node.kind === kind && !node.inBin);
+    return this.store.children(parent).filter((node) => node.kind === kind && !node.inBin && !node.jot);
   }
 
   /** The notebooks in a folder and in all folders inside it. */
@@ -75,83 +84,146 @@ export class Library {
     return [...this.inside(parent, 'notebook'), ...this.inside(parent, 'folder').flatMap((folder) => this.allNotebooks(folder.id))];
   }
 
-  /** What was put into the bin itself, latest first. */
-  bin(): LibraryNode[] {
-    return this.nodes.filter((node) => node.binnedAt !== undefined).sort((a, b) => b.binnedAt! - a.binnedAt!);
+  notebookCount(parent: string): number {
+    let count = this.counts.get(parent);
+    if (count === undefined) {
+      count = this.inside(parent, 'notebook').length + this.inside(parent, 'folder').reduce((sum, folder) => sum + this.notebookCount(folder.id), 0);
+      this.counts.set(parent, count);
+    }
+    return count;
   }
 
-  /** The folders from the root down to a node's own place. */
+  jots(): LibraryNode[] {
+    return [...this.nodes.values()].filter((node) => node.jot && !node.inBin).sort((a, b) => b.createdAt - a.createdAt);
+  }
+
+  lenses(): LibraryNode[] {
+    return this.store.children(root).filter((node) => node.kind === 'lens' && !node.inBin);
+  }
+
+  /** For how many days the bin keeps things; 0 for ever. */
+  get binDays(): number {
+    return Number(this.registers(properties.binDays)[root] ?? 30);
+  }
+
+  /** What was put into the bin itself and whose time there is not over, latest first. */
+  bin(): LibraryNode[] {
+    const days = this.binDays;
+    return [...this.nodes.values()].filter((node) => node.binnedAt !== undefined && (days === 0 || Date.now() < node.binnedAt + days * 86_400_000)).sort((a, b) => b.binnedAt! - a.binnedAt!);
+  }
+
+  /** The folders from the head of the library down to a node's own place. */
   pathOf(id: string): LibraryNode[] {
-    const node = this.find(id);
-    if (!node) return [];
-    const parent = this.find(node.parent);
+    const parent = this.find(this.find(id)?.parent ?? root);
     return parent ? [...this.pathOf(parent.id), parent] : [];
   }
 
+  get tags(): Tag[] {
+    return this.store.tags;
+  }
+
+  /** The tags that some ids stand for, each once. */
+  tagsOf(ids: string[]): Tag[] {
+    return [...new Set(ids.map((id) => this.store.tag(id)).filter((tag) => tag !== undefined))];
+  }
+
+  registers(property: number): Record<string, string> {
+    return JSON.parse(this.workspace.core.LibraryBridge.Registers(this.handle, property)) as Record<string, string>;
+  }
+
   newFolder(parent: string, name: string, colour: string): string {
-    return this.make('folder', parent, name, colour);
+    return this.make('folder', parent, name, { [properties.colour]: colour });
   }
 
   /** Makes a notebook with its first page. */
-  async newNotebook(parent: string, name: string, colour: string, cover: string): Promise<{ notebook: string; page: string }> {
-    const notebook = this.make('notebook', parent, name, colour);
-    this.set(notebook, properties.cover, cover);
+  async newNotebook(parent: string, name: string, look: { colour: string; cover: string; paper: string; jot?: boolean }): Promise<{ notebook: string; page: string }> {
+    const notebook = this.emptyNotebook(parent, name, look);
     const page = crypto.randomUUID();
-    const { core } = this.workspace;
-    const document = await this.workspace.acquire(this.space, 'notebook', notebook);
-    document.perform((handle, now) => core.LibraryBridge.AddPage(handle, page, '', defaultPaper, randomNumber(), now));
-    this.workspace.release(notebook);
+    await addPage(this.workspace, this.space, notebook, page, look.paper);
     return { notebook, page };
+  }
+
+  /** Makes a notebook without pages. */
+  emptyNotebook(parent: string, name: string, { colour, cover, paper, jot = false }: { colour: string; cover: string; paper: string; jot?: boolean }): string {
+    const values = { [properties.colour]: colour, [properties.cover]: cover, [properties.paper]: paper, [properties.jot]: jot ? '1' : '' };
+    const notebook = this.make('notebook', parent, name, values);
+    this.workspace.made(notebook);
+    return notebook;
   }
 
   rename(id: string, name: string): void {
     this.set(id, properties.name, name.trim());
   }
 
-  /** Throws with a sentence when a folder would be put into itself. */
-  move(id: string, parent: string): void {
-    const { kind } = this.find(id)!;
-    this.document.perform((handle, now) => this.workspace.core.LibraryBridge.Place(handle, id, kindNumbers[kind], parent, randomNumber(), now));
+  set(id: string, property: number, value: string): void {
+    this.document.perform((handle, now) => this.workspace.core.LibraryBridge.SetProperty(handle, id, property, value, now));
+  }
+
+  /** Throws with a sentence when a folder would be put into itself. A jot that is put anywhere is filed. */
+  move(id: string, parent: string, after = ''): void {
+    const { kind, jot } = this.find(id)!;
+    this.document.perform((handle, now) => this.workspace.core.LibraryBridge.Place(handle, id, nodeKinds[kind], parent, after, randomNumber(), now));
+    if (jot) this.set(id, properties.jot, '');
   }
 
   toBin(id: string): void {
     this.set(id, properties.binned, String(Date.now()));
   }
 
-  /** Puts it back to its old place; when that is in the bin itself, to the head of the library. Says where it went. */
-  putBack(id: string): string {
-    const node = this.find(id)!;
-    const parent = this.find(node.parent);
+  /** Takes a thing out of the bin; into its old place unless a folder is given. */
+  putBack(id: string, into?: string): void {
     this.set(id, properties.binned, '');
-    if (!parent?.inBin) return parent ? `Put back into ${parent.name}.` : 'Put back.';
-    this.move(id, root);
-    return `Its folder ${parent.name} is in the bin, so it now stands at the head of the library.`;
+    if (into !== undefined) this.move(id, into);
   }
 
-  private make(kind: LibraryNode['kind'], parent: string, name: string, colour: string): string {
+  /** Whether the place a binned thing came from is still there. */
+  placeIsThere(id: string): boolean {
+    const { parent } = this.find(id)!;
+    return parent === root || this.find(parent)?.inBin === false;
+  }
+
+  setTag(id: string, tag: string, on: boolean): void {
+    this.document.perform((handle, now) => this.workspace.core.LibraryBridge.SetTag(handle, id, tag, on, now));
+  }
+
+  /** The tag with a path such as “exam/level 2”; makes what is missing of it. */
+  tagAt(path: string): string {
+    const { Fold } = this.workspace.core.LibraryBridge;
+    let parent = root;
+    for (const name of path.split('/').map((part) => part.trim()).filter(Boolean)) {
+      // After a tag was made the store is a new one; ask it, not the list from before.
+      const known = LibraryStore.of(this.document, this.workspace.core).tags.find((tag) => tag.parent === parent && Fold(tag.name) === Fold(name));
+      parent = known?.id ?? this.make('tag', parent, name, { [properties.colour]: '' });
+    }
+    if (parent === root) throw new Error('A tag needs at least one visible character.');
+    return parent;
+  }
+
+  mergeTags(from: string, into: string): void {
+    this.document.perform((handle, now) => this.workspace.core.LibraryBridge.MergeTags(handle, from, into, now));
+  }
+
+  newLens(name: string, icon: string, rule: string, lensSpace?: string): string {
+    return this.make('lens', root, name, { [properties.icon]: icon, [properties.rule]: rule, [properties.lensSpace]: lensSpace ?? '' });
+  }
+
+  visit(space: string, notebook: string): void {
+    this.document.perform((handle, now) => this.workspace.core.LibraryBridge.Visit(handle, space, notebook, now));
+  }
+
+  /** Copies a folder or notebook with all that is in it, by the server; with `move`, the original goes into the bin. */
+  async copy(id: string, to: { space: string; parent: string }, move = false): Promise<string> {
+    await this.workspace.outbox.settled();
+    const { copy } = await sendJson<{ copy: string }>('POST', `/api/spaces/${this.space}/copies`, { node: id, toSpace: to.space, parent: to.parent === root ? null : to.parent, move });
+    return copy;
+  }
+
+  private make(kind: LibraryNode['kind'], parent: string, name: string, values: Record<number, string>): string {
     const id = crypto.randomUUID();
-    const { core } = this.workspace;
     // The name goes first: a name against the rules then leaves nothing behind.
     this.set(id, properties.name, name.trim());
-    this.document.perform((handle, now) => core.LibraryBridge.Place(handle, id, kindNumbers[kind], parent, randomNumber(), now));
-    this.set(id, properties.colour, colour);
+    this.document.perform((handle, now) => this.workspace.core.LibraryBridge.Place(handle, id, nodeKinds[kind], parent, '', randomNumber(), now));
+    for (const [property, value] of Object.entries(values)) if (value) this.set(id, Number(property), value);
     return id;
   }
-
-  private set(id: string, property: number, value: string): void {
-    this.document.perform((handle, now) => this.workspace.core.LibraryBridge.SetProperty(handle, id, property, value, now));
-  }
-}
-
-/** What the rows show of each notebook, by notebook. */
-export function useShelf(space: string): Map<string, ShelfEntry> {
-  const workspace = useWorkspace();
-  const { data } = useQuery({
-    queryKey: ['shelf', space],
-    queryFn: () => workspace.list<ShelfEntry[]>(`/api/spaces/${space}/shelf`),
-    enabled: space !== '',
-    refetchInterval: 15_000,
-    refetchOnMount: 'always',
-  });
-  return useMemo(() => new Map((data ?? []).map((entry) => [entry.notebook, entry])), [data]);
 }

@@ -1,92 +1,81 @@
 import { useEffect, useState } from 'react';
-import { Navigate, useNavigate, useParams } from 'react-router';
-import { sentenceOf } from '../core/runtime';
-import { usePeople } from '../group/usePeople';
-import { useLibrary } from '../library/useLibrary';
-import { type Space, useSession } from '../session/session';
-import { HeaderLine } from './HeaderLine';
-import { Sheet } from './Sheet';
-import { Thread } from './Thread';
-import { usePages } from './usePages';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { usePersonal } from '../library/usePersonal';
+import { useSession } from '../session/session';
+import { BesideDialog } from './BesideDialog';
+import { ContentsPanel } from './ContentsPanel';
+import { besidePath, noteOpen, type OpenNotebook, readBeside } from './openNotebooks';
+import { Pane } from './Pane';
+import { useTools } from './useTools';
 
-const lastPlace = (notebook: string) => `quill.place.${notebook}`;
+const visitKey = 'quill.visited';
+const sameVisitMilliseconds = 30 * 60_000;
 
-/** A page on the desk: the line above the sheet, the sheet with its tray, the thread below. */
+/** A page on the desk, or two beside each other; the contents at its side when wanted. */
 export function PageScreen() {
-  const { space: spaceId = '', notebook = '', page = '' } = useParams();
-  const { spaces } = useSession();
-  const space = spaces.find((one) => one.id === spaceId);
-  const own = usePages(spaceId, notebook);
-  if (!space) return <p className="p-10">There is nothing here that you may see.</p>;
-  if (!own) return null;
-  const current = own.pages.find((one) => one.id === page);
-  if (current) {
-    localStorage.setItem(lastPlace(notebook), page);
-    return <OnPage space={space} notebook={notebook} page={page} own={own} />;
-  }
-  const left = localStorage.getItem(lastPlace(notebook));
-  const target = own.pages.find((one) => one.id === left) ?? own.pages[0];
-  if (target) return <Navigate to={`/page/${spaceId}/${notebook}/${target.id}`} replace />;
-  return <Empty mayWrite={space.role !== 'reader'} onAdd={() => own.addAfter('')} />;
-}
-
-function Empty({ mayWrite, onAdd }: { mayWrite: boolean; onAdd: () => void }) {
-  return (
-    <div className="grid h-full place-content-center justify-items-center gap-3 bg-desk">
-      <p className="font-title text-[19px]">This notebook has no pages yet</p>
-      {mayWrite && (
-        <button type="button" className="btn btn-primary h-10 min-h-10" onClick={onAdd}>
-          Add the first page
-        </button>
-      )}
-    </div>
-  );
-}
-
-function OnPage({ space, notebook, page, own }: { space: Space; notebook: string; page: string; own: NonNullable<ReturnType<typeof usePages>> }) {
+  const { space = '', notebook = '', page = '' } = useParams();
+  const [search] = useSearchParams();
+  const { person } = useSession();
   const navigate = useNavigate();
-  const library = useLibrary(space.id);
-  const people = usePeople(space.id);
-  const [present, setPresent] = useState<string[]>([]);
-  const [problem, setProblem] = useState('');
-  const index = own.pages.findIndex((one) => one.id === page);
-  const current = own.pages[index]!;
-  const go = (to: number) => own.pages[to] && void navigate(`/page/${space.id}/${notebook}/${own.pages[to].id}`);
+  const beside = readBeside(search.get('beside'));
+  const tools = useTools(person.id, Number(search.get('pen') ?? 0));
+  const [second, setSecond] = useState(false);
+  const [choosing, setChoosing] = useState(false);
+  const [contents, setContents] = useState(() => localStorage.getItem('quill.contents') === '1');
+  const here: OpenNotebook = { space, notebook, page };
+  useVisit(space, notebook);
 
   useEffect(() => {
-    const turn = (event: KeyboardEvent) => {
-      if (event.target !== document.body) return;
-      if (event.key === 'PageDown') go(index + 1);
-      if (event.key === 'PageUp') go(index - 1);
-    };
-    addEventListener('keydown', turn);
-    return () => removeEventListener('keydown', turn);
-  });
+    if (page) noteOpen({ space, notebook, page });
+  }, [space, notebook, page]);
 
-  const rename = (title: string) => {
-    try {
-      if (title !== current.title) own.setTitle(page, title);
-      setProblem('');
-    } catch (error) {
-      setProblem(sentenceOf(error));
-    }
+  const toggleContents = () => {
+    localStorage.setItem('quill.contents', contents ? '0' : '1');
+    setContents(!contents);
   };
+  const path = (at: OpenNotebook, other = beside) => (other ? besidePath(at, other) : `/page/${at.space}/${at.notebook}/${at.page}`);
 
   return (
-    <div className="flex h-full flex-col">
-      <HeaderLine
-        space={space}
-        folder={library?.pathOf(notebook).at(-1)}
-        notebook={{ id: notebook, name: library?.find(notebook)?.name ?? '' }}
-        page={current}
-        number={index + 1}
-        count={own.pages.length}
-        present={people.filter((person) => present.includes(person.id))}
-        onRename={space.role === 'reader' ? undefined : rename}
-        problem={problem}
+    <div className="flex h-full">
+      <Pane
+        at={here}
+        tools={tools}
+        tray
+        active={!beside || !second}
+        onTouch={() => setSecond(false)}
+        onGo={(at, replace) => void navigate(path(at), { replace: replace ?? false })}
+        contents={{ shown: contents, toggle: toggleContents }}
+        onBeside={() => setChoosing(true)}
       />
-      <Sheet key={page} space={space} page={page} paper={current.paper} people={people} onPresent={setPresent} />
-      <Thread pages={own.pages} index={index} onGo={go} onAdd={space.role === 'reader' ? undefined : () => void navigate(`/page/${space.id}/${notebook}/${own.addAfter(page, current.paper)}`)} />
+      {beside && (
+        <Pane
+          at={beside}
+          tools={tools}
+          tray={false}
+          active={second}
+          onTouch={() => setSecond(true)}
+          onGo={(at, replace) => void navigate(path(here, at), { replace: replace ?? false })}
+          onClose={() => void navigate(`/page/${space}/${notebook}/${page}`)}
+        />
+      )}
+      {contents && <ContentsPanel at={here} onGo={(to) => void navigate(path({ ...here, page: to }))} onClose={toggleContents} />}
+      {choosing && <BesideDialog here={here} onChoose={(at) => void navigate(besidePath(here, at))} onClose={() => setChoosing(false)} />}
     </div>
   );
+}
+
+/** Notes that the person opened a notebook; coming back within half an hour is the same visit. */
+function useVisit(space: string, notebook: string): void {
+  const library = usePersonal()?.library;
+  const isReady = library !== undefined;
+  useEffect(() => {
+    if (!library || !notebook) return;
+    const visited = JSON.parse(localStorage.getItem(visitKey) ?? '{}') as Record<string, number>;
+    const now = Date.now();
+    if (now - (visited[notebook] ?? 0) < sameVisitMilliseconds) return;
+    const lately = Object.entries(visited).filter(([, at]) => now - at < sameVisitMilliseconds);
+    localStorage.setItem(visitKey, JSON.stringify({ ...Object.fromEntries(lately), [notebook]: now }));
+    library.visit(space, notebook);
+    // The library is a new object after every change; only another notebook is another visit.
+  }, [space, notebook, isReady]);
 }

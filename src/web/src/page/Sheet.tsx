@@ -1,23 +1,30 @@
 import { ArrowClockwiseIcon, ArrowCounterClockwiseIcon, CornersInIcon, MinusIcon, PlusIcon } from '@phosphor-icons/react';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import type { Member } from '../group/usePeople';
-import { type Space, useSession } from '../session/session';
+import type { Space } from '../session/session';
 import type { OpenDocument } from '../sync/openDocument';
 import { useDocument, useWorkspace } from '../sync/workspace';
-import { SheetDesk, type Tool } from './ink/desk';
+import { SheetDesk } from './ink/desk';
 import type { PenSign } from './ink/othersInk';
-import { loadTray, type Pen, saveTray } from './ink/pens';
 import { trueScale, type View } from './ink/view';
 import { PenSigns } from './PenSigns';
 import { PenTray } from './PenTray';
+import type { Tools } from './useTools';
 
 interface SheetProps {
   space: Space;
   page: string;
   paper: string;
   people: Member[];
+  tools: Tools;
+  /** Whether the tray lies beside this sheet, and keys act on it: of two sheets, it is the one touched last. */
+  active: boolean;
+  tray: boolean;
   onPresent: (people: string[]) => void;
 }
+
+const trayRoom = 116;
+const sideRoom = 84;
 
 /** The sheet on the desk, with the tray on one side and what undoes and scales on the other. */
 export function Sheet(props: SheetProps) {
@@ -25,23 +32,20 @@ export function Sheet(props: SheetProps) {
   return document ? <OpenSheet {...props} document={document} /> : <div className="grow bg-desk" aria-busy="true" />;
 }
 
-function OpenSheet({ space, paper, people, onPresent, document }: SheetProps & { document: OpenDocument }) {
+function OpenSheet({ space, paper, people, tools, active, tray, onPresent, document }: SheetProps & { document: OpenDocument }) {
   const { core, live } = useWorkspace();
-  const { person } = useSession();
   const mayWrite = space.role !== 'reader';
   const holder = useRef<HTMLDivElement>(null);
   const [desk, setDesk] = useState<SheetDesk>();
   const [view, setView] = useState<View>({ scale: 0, x: 0, y: 0 });
   const [signs, setSigns] = useState<PenSign[]>([]);
-  const [tray, setTray] = useState(() => loadTray(person.id));
-  const [chosen, setChosen] = useState(0);
-  const [eraser, setEraser] = useState({ on: false, whole: false, size: 300 });
-  const [unfolded, setUnfolded] = useState(false);
+  const begin = useRef(tools.fold);
+  begin.current = tools.fold;
 
   useEffect(() => {
-    const made = new SheetDesk(holder.current!, core, document, live, paper, mayWrite);
+    const made = new SheetDesk(holder.current!, core, document, live, paper, mayWrite, { left: mayWrite && tray ? trayRoom : 0, right: sideRoom });
     made.onView = setView;
-    made.onBegin = () => setUnfolded(false);
+    made.onBegin = () => begin.current();
     made.others.onSigns = setSigns;
     document.onPresent = onPresent;
     setView(made.currentView);
@@ -50,40 +54,31 @@ function OpenSheet({ space, paper, people, onPresent, document }: SheetProps & {
       document.onPresent = undefined;
       made.stop();
     };
-  }, [core, document, live, paper, mayWrite, onPresent]);
+  }, [core, document, live, paper, mayWrite, tray, onPresent]);
 
   useEffect(() => {
-    const tool: Tool = eraser.on ? { name: 'eraser', whole: eraser.whole, size: eraser.size } : { name: 'pen', pen: tray[chosen]! };
-    if (desk) desk.tool = tool;
-  }, [desk, eraser, tray, chosen]);
+    if (desk) desk.tool = tools.tool;
+  });
 
   const steps = core.PageBridge.Steps(document.handle);
   const undo = () => document.perform((handle, now) => core.PageBridge.Undo(handle, now));
   const redo = () => document.perform((handle, now) => core.PageBridge.Redo(handle, now));
 
   useEffect(() => {
-    if (!mayWrite) return;
+    if (!mayWrite || !active) return;
     const key = (event: KeyboardEvent) => {
-      if (event.target instanceof HTMLInputElement) return;
+      if (event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement || event.altKey) return;
       const command = event.ctrlKey || event.metaKey;
       if (command && event.key.toLowerCase() === 'z') (event.shiftKey ? redo : undo)();
       else if (command && event.key.toLowerCase() === 'y') redo();
-      else if (!command && event.key >= '1' && event.key <= String(tray.length)) {
-        setChosen(Number(event.key) - 1);
-        setEraser((before) => ({ ...before, on: false }));
-      } else if (!command && event.key === 'e') setEraser((before) => ({ ...before, on: !before.on }));
+      else if (!command && event.key >= '1' && event.key <= String(tools.tray.length)) tools.choose(Number(event.key) - 1);
+      else if (!command && event.key === 'e') tools.toggleEraser();
       else return;
       event.preventDefault();
     };
     addEventListener('keydown', key);
     return () => removeEventListener('keydown', key);
   });
-
-  const changePen = (pen: Pen) => {
-    const changed = tray.map((one, i) => (i === chosen ? pen : one));
-    setTray(changed);
-    saveTray(person.id, changed);
-  };
 
   return (
     <div className="relative min-h-0 grow overflow-hidden bg-desk">
@@ -96,24 +91,8 @@ function OpenSheet({ space, paper, people, onPresent, document }: SheetProps & {
         className={`absolute inset-0 touch-none select-none ${mayWrite ? 'cursor-crosshair' : 'cursor-grab'}`}
       />
       <PenSigns signs={signs} view={view} people={people} />
-      {mayWrite && (
-        <PenTray
-          core={core}
-          tray={tray}
-          chosen={chosen}
-          eraser={eraser}
-          unfolded={unfolded}
-          onChoose={(index) => {
-            setUnfolded(index === chosen && !eraser.on ? !unfolded : false);
-            setChosen(index);
-            setEraser({ ...eraser, on: false });
-          }}
-          onPen={changePen}
-          onEraser={(change) => {
-            setUnfolded(change.on === true ? (eraser.on ? !unfolded : false) : unfolded);
-            setEraser({ ...eraser, ...change });
-          }}
-        />
+      {mayWrite && tray && (
+        <PenTray core={core} tray={tools.tray} chosen={tools.chosen} eraser={tools.eraser} unfolded={tools.unfolded} onChoose={tools.press} onPen={tools.changePen} onEraser={tools.changeEraser} />
       )}
       <div className="absolute right-4 top-4 flex flex-col gap-1.5">
         {mayWrite && (

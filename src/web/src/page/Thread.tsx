@@ -1,9 +1,10 @@
 import { CaretLeftIcon, CaretRightIcon, PlusIcon } from '@phosphor-icons/react';
 import { useEffect, useRef } from 'react';
-import type { NotebookPage } from '../library/useLibrary';
+import type { NotebookEntry } from '../library/model';
+import { fillOf } from '../library/palette';
 
 /** The bar under a page: every page of the notebook as a tick. */
-export function Thread({ pages, index, onGo, onAdd }: { pages: NotebookPage[]; index: number; onGo: (index: number) => void; onAdd?: () => void }) {
+export function Thread({ pages, index, sectionOf, onGo, onAdd }: { pages: NotebookEntry[]; index: number; sectionOf: (page: string) => NotebookEntry | undefined; onGo: (index: number) => void; onAdd?: (() => void) | undefined }) {
   const here = useRef<HTMLButtonElement>(null);
   useEffect(() => {
     here.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
@@ -13,7 +14,7 @@ export function Thread({ pages, index, onGo, onAdd }: { pages: NotebookPage[]; i
       <button type="button" aria-label="Page before" title="Page before" data-testid="page-before" disabled={index === 0} onClick={() => onGo(index - 1)} className={arrow}>
         <CaretLeftIcon size={20} />
       </button>
-      <ol className="flex min-w-0 shrink items-end overflow-x-auto border-b-2 border-accent/70">
+      <ol className="flex min-w-0 shrink items-end overflow-x-auto ">
         {pages.map((page, i) => (
           <li key={page.id}>
             <button
@@ -23,10 +24,11 @@ export function Thread({ pages, index, onGo, onAdd }: { pages: NotebookPage[]; i
               title={`${i + 1}${page.title ? `  ${page.title}` : ''}`}
               aria-current={i === index ? 'page' : undefined}
               data-testid="tick"
-              className="group grid h-10 w-[26px] place-items-center"
+              className="group relative grid h-10 w-[26px] place-items-center"
               onClick={() => onGo(i)}
             >
               <span className={i === index ? 'h-[22px] w-[15px] rounded-[1px] bg-primary' : 'mt-2 h-[13px] w-[10px] rounded-[1px] border border-quiet/60 bg-paper group-hover:border-primary'} />
+              <span className={`absolute inset-x-0 bottom-0 h-[3px] ${fillOf[sectionOf(page.id)?.colour ?? ''] ?? (sectionOf(page.id) ? 'bg-spruce' : 'bg-accent/70')}`} />
             </button>
           </li>
         ))}

@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, type ReactNode, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { chooseTheme, type ThemeChoice, themeChoice } from '../app/theme';
+import { JotSettings } from '../jot/JotSettings';
 import { syncWords, useSyncState } from '../sync/syncState';
 import { Avatar } from '../ui/Avatar';
 import { sendJson } from './api';
@@ -55,6 +56,9 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
             <Field label="Old password" name="old" type="password" autoComplete="current-password" />
             <Field label="New password" name="new" type="password" autoComplete="new-password" hint="At least 8 characters" />
           </ChangeForm>
+        </Part>
+        <Part title="Jots and today's page" about="What you write on when you press “Jot”, and where the page of the day is made. The addresses /jot and /today do the same from a phone's home screen.">
+          <JotSettings />
         </Part>
         <Part title="Light" about="Changes the screen only. Paper stays paper, and nothing that is stored or exported changes.">
           <Theme />

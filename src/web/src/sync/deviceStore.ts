@@ -89,6 +89,23 @@ export class DeviceStore {
     await transaction.done;
   }
 
+  /** The documents of which something is on this device. */
+  async heldDocuments(): Promise<Set<string>> {
+    const [kept, waiting] = await Promise.all([this.database.getAllKeys('documents'), this.database.getAll('outbox')]);
+    return new Set([...kept, ...waiting.map((row) => row.document)]);
+  }
+
+  /** Takes documents off this device, but for those of which something still waits to be sent. */
+  async forget(ids: string[]): Promise<void> {
+    const transaction = this.database.transaction(['documents', 'operations', 'outbox'], 'readwrite');
+    for (const id of ids) {
+      if ((await transaction.objectStore('outbox').index('document').count(id)) > 0) continue;
+      await transaction.objectStore('documents').delete(id);
+      await transaction.objectStore('operations').delete(rangeOf(id));
+    }
+    await transaction.done;
+  }
+
   async addToOutbox(waiting: Waiting): Promise<void> {
     await this.database.add('outbox', waiting);
   }

@@ -35,10 +35,10 @@ export class OpenDocument {
   }
 
   /** Opens what the device holds at once; what the server has more follows. Waits for the server only when the device holds nothing. */
-  static async open(core: Core, store: DeviceStore, outbox: Outbox, live: Live, space: string, kind: DocumentKind, id: string): Promise<OpenDocument> {
+  static async open(core: Core, store: DeviceStore, outbox: Outbox, live: Live, space: string, kind: DocumentKind, id: string, isNew: boolean): Promise<OpenDocument> {
     const document = new OpenDocument(core, store, outbox, live, space, kind, id);
     await document.readDevice();
-    if (document.sequence === 0) await document.catchUp();
+    if (document.sequence === 0 && !isNew) await document.catchUp();
     live.join(space, id, {
       stored: (first, count, batch) => document.receive(first, count, batch),
       wet: (...piece) => document.onWet?.(...piece),

@@ -27,6 +27,9 @@ export class Outbox {
   private readonly otherTabs = new BroadcastChannel('quill-outbox');
 
   private readonly ended = new AbortController();
+  private adding: Promise<void> = Promise.resolve();
+  private counting: ReturnType<typeof setTimeout> | undefined;
+  private waitingForSettling: { resolve: () => void; reject: (problem: unknown) => void }[] = [];
 
   constructor(
     private readonly core: Core,
@@ -40,11 +43,23 @@ export class Outbox {
     this.otherTabs.onmessage = () => void this.count();
   }
 
-  async add(waiting: Waiting): Promise<void> {
+  add(waiting: Waiting): Promise<void> {
     this.unsaved.push(waiting);
-    await this.saveOnDevice();
-    this.flush();
-    await this.count();
+    this.adding = this.adding.then(async () => {
+      await this.saveOnDevice();
+      this.flush();
+      this.countSoon();
+    });
+    return this.adding;
+  }
+
+  /** Many operations in a row, as when a notebook is made, are counted once. */
+  private countSoon(): void {
+    if (this.counting !== undefined) return;
+    this.counting = setTimeout(() => {
+      this.counting = undefined;
+      if (!this.ended.signal.aborted) void this.count();
+    }, 0);
   }
 
   /** Puts into the store what is only in memory; where there is no room it stays there, is tried again, and leaving the page asks first. */
@@ -81,8 +96,12 @@ export class Outbox {
         () => {
           this.pause = leastPause;
           setSyncState({ problem: this.unsaved.length > 0 ? 'no-room' : 'none' });
+          for (const { resolve } of this.waitingForSettling.splice(0)) resolve();
         },
-        (problem: unknown) => this.failed(problem),
+        (problem: unknown) => {
+          for (const { reject } of this.waitingForSettling.splice(0)) reject(problem);
+          this.failed(problem);
+        },
       )
       .finally(async () => {
         this.running = false;
@@ -94,6 +113,14 @@ export class Outbox {
           this.flush();
         }
       });
+  }
+
+  /** Resolves when nothing waits any more; throws when the server cannot be reached. */
+  async settled(): Promise<void> {
+    await this.adding;
+    if ((await this.store.outbox()).length === 0) return;
+    this.flush();
+    await new Promise<void>((resolve, reject) => this.waitingForSettling.push({ resolve, reject }));
   }
 
   async count(): Promise<void> {

@@ -9,6 +9,9 @@ import { Outbox } from './outbox';
 
 /** Everything that is open for the person signed in: Core, the device's store, the outbox, the live connection, and documents shared by who shows them. */
 export class Workspace {
+  /** The libraries of all spaces; they stay open as long as somebody is signed in, since every screen asks them something. */
+  readonly libraries: OpenDocument[] = [];
+  private readonly fresh = new Set<string>();
   private readonly open = new Map<string, { document: Promise<OpenDocument>; users: number; ready?: OpenDocument }>();
 
   private constructor(
@@ -29,14 +32,21 @@ export class Workspace {
     core.DocumentBridge.Start(replica, session.person.id);
     const outbox = new Outbox(core, store, session.person.id);
     outbox.flush();
-    return new Workspace(core, store, outbox, new Live(() => outbox.flush()));
+    const workspace = new Workspace(core, store, outbox, new Live(() => outbox.flush()));
+    workspace.libraries.push(...(await Promise.all(session.spaces.map((space) => workspace.acquire(space.id, 'library', space.id)))));
+    return workspace;
+  }
+
+  /** A document was made here just now, so there is nothing to wait for from the server. */
+  made(id: string): void {
+    this.fresh.add(id);
   }
 
   /** Opens a document, or joins who has it open already. Every call is answered by one {@link release}. */
   acquire(space: string, kind: DocumentKind, id: string): Promise<OpenDocument> {
     let entry = this.open.get(id);
     if (!entry) {
-      const opening = OpenDocument.open(this.core, this.store, this.outbox, this.live, space, kind, id);
+      const opening = OpenDocument.open(this.core, this.store, this.outbox, this.live, space, kind, id, this.fresh.has(id));
       const made: { document: Promise<OpenDocument>; users: number; ready?: OpenDocument } = { document: opening, users: 0 };
       void opening.then((document) => (made.ready = document));
       this.open.set(id, made);

@@ -7,7 +7,7 @@ import { readPacket } from './packet';
 import { PenInput, type Sample } from './penInput';
 import { type Pen, penKindNumbers, toRgba } from './pens';
 import { soon } from './soon';
-import { fitWidth, keepInSight, type View } from './view';
+import { fitWidth, keepInSight, type Room, type View } from './view';
 import { WetInk } from './wetInk';
 
 /** What is in the hand. */
@@ -43,6 +43,7 @@ export class SheetDesk {
   private penSentAt = 0;
   private taking = false;
   private stopped = false;
+  private fitted = false;
   private shownHandle: number;
   private readonly stopFollowing: () => void;
 
@@ -53,6 +54,7 @@ export class SheetDesk {
     private readonly live: Live,
     paper: string,
     private readonly mayWrite: boolean,
+    private readonly room: Room,
   ) {
     this.shownHandle = page.handle;
     this.dry = new DryInk(holder);
@@ -99,7 +101,8 @@ export class SheetDesk {
 
   fit(): void {
     const { clientWidth, clientHeight } = this.holder;
-    this.setView(fitWidth(this.paper.width, clientWidth, clientHeight, this.paper.height));
+    this.setView(fitWidth(this.paper.width, clientWidth, clientHeight, this.paper.height, this.room));
+    this.fitted = true;
   }
 
   zoomBy(factor: number): void {
@@ -110,6 +113,7 @@ export class SheetDesk {
   }
 
   private setView(view: View): void {
+    this.fitted = false;
     this.view = keepInSight(view, this.paper.width, this.paper.height, this.holder.clientWidth, this.holder.clientHeight);
     this.dry.setView(this.view);
     this.others.setView(this.view);
@@ -122,7 +126,8 @@ export class SheetDesk {
     this.dry.resize(clientWidth, clientHeight);
     this.wet.resize(clientWidth, clientHeight);
     this.others.resize(clientWidth, clientHeight);
-    if (this.view.scale === 0) this.fit();
+    // What was fitted stays so beside another page or the contents; what a hand has moved stays where it is.
+    if (this.view.scale === 0 || this.fitted) this.fit();
     else this.setView(this.view);
   }
 

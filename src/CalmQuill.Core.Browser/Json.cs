@@ -1,0 +1,31 @@
+using System.Text;
+using System.Text.Json;
+
+namespace CalmQuill.Core.Browser;
+
+/// <summary>Lists and objects handed to script as JSON text.</summary>
+internal static class Json
+{
+    public static string List<T>(IEnumerable<T> items, Action<Utf8JsonWriter, T> write) => Text(json => List(json, items, write));
+
+    public static void List<T>(Utf8JsonWriter json, IEnumerable<T> items, Action<Utf8JsonWriter, T> write)
+    {
+        json.WriteStartArray();
+        foreach (var item in items) write(json, item);
+        json.WriteEndArray();
+    }
+
+    public static string Text(Action<Utf8JsonWriter> write)
+    {
+        using var stream = new MemoryStream();
+        using (var json = new Utf8JsonWriter(stream)) write(json);
+        return Encoding.UTF8.GetString(stream.GetBuffer(), 0, (int)stream.Length);
+    }
+
+    public static void Ids(Utf8JsonWriter json, string name, IEnumerable<Guid> ids)
+    {
+        json.WriteStartArray(name);
+        foreach (var id in ids) json.WriteStringValue(id);
+        json.WriteEndArray();
+    }
+}

@@ -1,0 +1,38 @@
+using CalmQuill.Core.Library;
+using CalmQuill.Core.Operations;
+
+namespace CalmQuill.Core.Notebooks;
+
+/// <summary>The changes that make a copy of a notebook, or of one section or page with what lies in it.</summary>
+/// <param name="Changes">What is done to the notebook it is copied into.</param>
+/// <param name="Pages">Which page is copied from which; what is written on them is copied as it is.</param>
+public sealed record NotebookCopy(IReadOnlyList<Change> Changes, IReadOnlyList<(Guid From, Guid To)> Pages)
+{
+    /// <param name="source">The notebook it comes from.</param>
+    /// <param name="entry">The section or page; null for the whole notebook.</param>
+    /// <param name="order">The order key of the copy of a single section or page, after its original.</param>
+    /// <param name="withTags">Whether tags go along; they mean nothing in another library.</param>
+    /// <param name="newId">Draws a fresh id.</param>
+    public static NotebookCopy Plan(NotebookDocument source, Guid? entry, string order, bool withTags, Func<Guid> newId)
+    {
+        var changes = new List<Change>();
+        var pages = new List<(Guid, Guid)>();
+        var copies = new Dictionary<Guid, Guid>();
+        foreach (var one in source.Outline())
+        {
+            var isTop = one.Id == entry;
+            if (entry is not null && !isTop && !copies.ContainsKey(one.Parent)) continue;
+            var copy = copies[one.Id] = newId();
+            // The top of a single copy stays beside its original.
+            var parent = isTop ? one.Parent : copies.GetValueOrDefault(one.Parent);
+            changes.Add(new Change.NodePlaced(copy, one.Kind, parent, isTop ? order : one.Order));
+            if (one.Paper.Length > 0) changes.Add(new Change.PropertySet(copy, Property.Paper, one.Paper));
+            if (one.Title.Length > 0) changes.Add(new Change.PropertySet(copy, Property.Name, one.Title));
+            if (one.Colour.Length > 0) changes.Add(new Change.PropertySet(copy, Property.Colour, one.Colour));
+            if (withTags) changes.AddRange(one.OwnTags.Ids.Select(tag => new Change.TagSet(copy, tag, true)));
+            if (one.Kind == NodeKind.Page) pages.Add((one.Id, copy));
+        }
+
+        return new NotebookCopy(changes, pages);
+    }
+}

@@ -1,0 +1,44 @@
+using CalmQuill.Core.Access;
+using CalmQuill.Core.Lenses;
+using CalmQuill.Server.People;
+using CalmQuill.Store.Lenses;
+
+namespace CalmQuill.Server.Lenses;
+
+/// <summary>Filters and lenses, and how often tags are used.</summary>
+internal static class LensEndpoints
+{
+    private const int MostOffsetMinutes = 16 * 60;
+
+    /// <param name="Rule">The question, as JSON text.</param>
+    /// <param name="Order">name, written, created, kind or size.</param>
+    /// <param name="Descending">Whether the other way round.</param>
+    /// <param name="Offset">How many to pass over.</param>
+    /// <param name="Limit">How many to give.</param>
+    /// <param name="UtcOffset">The person's clock minus UTC, in minutes.</param>
+    private sealed record Asked(string? Rule, string? Order, bool Descending, int Offset, int? Limit, int UtcOffset);
+
+    public static void MapLenses(this IEndpointRouteBuilder api)
+    {
+        var space = api.MapGroup("/spaces/{space:guid}").RequireAuthorization();
+        space.MapPost("/entries", Entries);
+        space.MapGet("/tag-uses", Uses);
+    }
+
+    private static async Task<IResult> Entries(Guid space, Asked asked, HttpContext http, Gate gate, LensStore lenses, TimeProvider clock, CancellationToken cancel)
+    {
+        if (!Rights.MayRead(await gate.RoleIn(space, http.User, cancel))) return Problems.NotHere();
+        var (rule, refusal) = RuleJson.Read(asked.Rule ?? "");
+        if (rule is null) return Problems.Of(StatusCodes.Status400BadRequest, refusal!);
+        if (asked.Offset < 0 || asked.Limit is < 1 or > LensStore.MostAtOnce || Math.Abs((long)asked.UtcOffset) > MostOffsetMinutes)
+            return Problems.BadInput($"A list gives 1 to {LensStore.MostAtOnce} entries at once.");
+        if (!Enum.TryParse<EntryOrder>(asked.Order ?? "name", ignoreCase: true, out var order) || !Enum.IsDefined(order))
+            return Problems.BadInput("A list is sorted by name, written, created, kind or size.");
+        var now = clock.GetUtcNow().ToOffset(TimeSpan.FromMinutes(Math.Clamp(asked.UtcOffset, -14 * 60, 14 * 60)));
+        var question = new LensStore.Question(rule, order, asked.Descending, asked.Offset, asked.Limit ?? 100, now, await gate.Shut(space, http.User, cancel));
+        return Results.Ok(await lenses.Find(space, http.User.Id(), question, cancel));
+    }
+
+    private static async Task<IResult> Uses(Guid space, HttpContext http, Gate gate, LensStore lenses, CancellationToken cancel) =>
+        Rights.MayRead(await gate.RoleIn(space, http.User, cancel)) ? Results.Ok(await lenses.Uses(space, cancel)) : Problems.NotHere();
+}

@@ -1,0 +1,27 @@
+using CalmQuill.Store.Library;
+
+namespace CalmQuill.Server.Library;
+
+/// <summary>Once in a while removes the data of what has left the bin for good.</summary>
+public sealed class BinKeeper(BinStore bin, TimeProvider clock, ILogger<BinKeeper> log) : BackgroundService
+{
+    private static readonly TimeSpan Pause = TimeSpan.FromHours(6);
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        using var timer = new PeriodicTimer(Pause, clock);
+        do
+        {
+            try
+            {
+                var removed = await bin.RemoveData(clock.GetUtcNow().ToUnixTimeMilliseconds(), stoppingToken);
+                if (removed > 0) log.LogWarning("Removed the data of {Count} documents whose time in the bin was over.", removed);
+            }
+            catch (Npgsql.NpgsqlException problem)
+            {
+                log.LogWarning(problem, "What has left the bin could not be removed; it is tried again later.");
+            }
+        }
+        while (await timer.WaitForNextTickAsync(stoppingToken));
+    }
+}

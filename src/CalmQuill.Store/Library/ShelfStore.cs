@@ -1,0 +1,77 @@
+namespace CalmQuill.Store.Library;
+
+/// <summary>What the library shows of its notebooks beyond what its own document says: how much is in them, who wrote in them and when, their latest pages.</summary>
+public sealed class ShelfStore(Database database)
+{
+    /// <summary>How many pages a strip shows.</summary>
+    private const int StripLength = 6;
+
+    /// <summary>The summaries that changed after a moment; all with none.</summary>
+    public Task<List<Summary>> Summaries(Guid space, DateTimeOffset? after, CancellationToken cancel) =>
+        database.Command(
+            """
+            SELECT s.id, s.page_count, s.sections, s.size, s.written_at,
+                ARRAY(SELECT p.person_id FROM notebook_people p WHERE p.notebook_id = s.id ORDER BY p.written_at DESC)
+            FROM notebooks s
+            WHERE s.space_id = @space AND s.changed_at > @after
+            """)
+            .With(("space", space), ("after", (after ?? DateTimeOffset.UnixEpoch).UtcDateTime))
+            .Rows(row => new Summary(row.GetGuid(0), row.GetInt32(1), row.GetFieldValue<string[]>(2), row.GetInt64(3), row.IsDBNull(4) ? null : row.GetInt64(4), row.GetFieldValue<Guid[]>(5)), cancel);
+
+    /// <summary>The pages of some notebooks that were written on last, newest first; those never written on come last, in their order.</summary>
+    public Task<List<ShownPage>> Strips(Guid space, IReadOnlyList<Guid> notebooks, IReadOnlyList<Guid> locked, CancellationToken cancel) =>
+        database.Command(
+            """
+            SELECT p.notebook_id, p.id, p.number, p.title, p.paper, coalesce(d.last_seq, 0), p.written_at
+            FROM unnest(@notebooks) AS asked (id)
+            CROSS JOIN LATERAL (
+                SELECT e.* FROM notebook_entries e
+                WHERE e.notebook_id = asked.id AND e.space_id = @space AND e.kind = 4 AND NOT e.in_bin AND e.notebook_id <> ALL(@locked)
+                ORDER BY e.written_at DESC NULLS LAST, e.position DESC
+                LIMIT @most
+            ) p
+            LEFT JOIN documents d ON d.id = p.id AND d.space_id = @space
+            ORDER BY p.notebook_id, p.written_at DESC NULLS LAST, p.position DESC
+            """)
+            .With(("space", space), ("notebooks", notebooks.ToArray()), ("locked", locked.ToArray()), ("most", StripLength)).Rows(Page, cancel);
+
+    /// <summary>The pages of a notebook that are not in the bin, in order.</summary>
+    public Task<List<ShownPage>> Pages(Guid notebook, Guid space, CancellationToken cancel) =>
+        database.Command(
+            """
+            SELECT e.notebook_id, e.id, e.number, e.title, e.paper, 0::bigint, e.written_at FROM notebook_entries e
+            WHERE e.notebook_id = @notebook AND e.space_id = @space AND e.kind = 4 AND NOT e.in_bin
+            ORDER BY e.position
+            """)
+            .With(("notebook", notebook), ("space", space)).Rows(Page, cancel);
+
+    /// <summary>The title and paper of a page by the notebook it lies in, within a space; null when none knows it.</summary>
+    public Task<ShownPage?> Page(Guid page, Guid space, CancellationToken cancel) =>
+        database.Command(
+            "SELECT e.notebook_id, e.id, e.number, e.title, e.paper, 0::bigint, e.written_at FROM notebook_entries e WHERE e.id = @page AND e.space_id = @space LIMIT 1")
+            .With(("page", page), ("space", space)).Row(Page, cancel);
+
+    /// <summary>A notebook's name in its library; empty when it has none.</summary>
+    public async Task<string> NotebookName(Guid notebook, Guid space, CancellationToken cancel) =>
+        await database.Command("SELECT name FROM library_nodes WHERE space_id = @space AND id = @id").With(("space", space), ("id", notebook)).Row(row => row.GetString(0), cancel) ?? "";
+
+    /// <summary>Sections and pages that were put into the bin themselves and whose time there is not over, latest first.</summary>
+    public Task<List<BinnedEntry>> Binned(Guid space, long now, IReadOnlyList<Guid> locked, CancellationToken cancel) =>
+        database.Command(
+            """
+            SELECT e.notebook_id, n.name, e.id, e.kind = 4, e.title, e.number, e.paper, coalesce(d.last_seq, 0), e.binned_at
+            FROM notebook_entries e
+            JOIN spaces s ON s.id = e.space_id
+            JOIN library_nodes n ON n.space_id = e.space_id AND n.id = e.notebook_id AND NOT n.in_bin
+            LEFT JOIN documents d ON d.id = e.id
+            WHERE e.space_id = @space AND e.binned_at IS NOT NULL AND e.notebook_id <> ALL(@locked)
+                AND (s.bin_days = 0 OR e.binned_at + s.bin_days * 86400000::bigint > @now)
+            ORDER BY e.binned_at DESC
+            LIMIT 1000
+            """)
+            .With(("space", space), ("now", now), ("locked", locked.ToArray()))
+            .Rows(row => new BinnedEntry(row.GetGuid(0), row.GetString(1), row.GetGuid(2), row.GetBoolean(3), row.GetString(4), row.GetInt32(5), row.GetString(6), row.GetInt64(7), row.GetInt64(8)), cancel);
+
+    private static ShownPage Page(Npgsql.NpgsqlDataReader row) =>
+        new(row.GetGuid(0), row.GetGuid(1), row.GetInt32(2), row.GetString(3), row.GetString(4), row.GetInt64(5), row.IsDBNull(6) ? null : row.GetInt64(6));
+}

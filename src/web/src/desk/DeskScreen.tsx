@@ -1,0 +1,152 @@
+import { useQuery } from '@tanstack/react-query';
+import { CalendarBlankIcon } from '@phosphor-icons/react';
+import { type ReactNode, useState } from 'react';
+import { Link } from 'react-router';
+import { JotButton } from '../jot/JotButton';
+import { useToday } from '../jot/useJot';
+import { openPath, type ShownPage, thumbnailPath } from '../library/model';
+import { useLibraries } from '../library/useLibrary';
+import { useStrip, useSummaries } from '../library/useShelf';
+import { useSession } from '../session/session';
+import { useWorkspace } from '../sync/workspace';
+import { Avatar } from '../ui/Avatar';
+import { dayWords, isoWeek, whenWords } from '../ui/time';
+
+interface DeskAnswer {
+  leftOff: { space: string; notebookName: string; page: ShownPage }[];
+  news: { space: string; person: string; name: string; colour: string; notebook: string; notebookName: string; pages: number; lastPage: string; at: number }[];
+}
+
+/** The first screen: where one left off, what is open and due, what the group did, which jots wait. */
+export function DeskScreen() {
+  const { person } = useSession();
+  const workspace = useWorkspace();
+  const today = useToday();
+  const [since] = useState(() => lastVisit(person.id));
+  const { data } = useQuery({ queryKey: ['desk', since], queryFn: () => workspace.list<DeskAnswer>(`/api/desk${since ? `?since=${since}` : ''}`), refetchOnMount: 'always', refetchInterval: 60_000 });
+  const leftOff = data?.leftOff ?? [];
+  return (
+    <div className="h-full overflow-y-auto px-10 pb-12 pt-6 max-sm:px-4">
+      <header className="flex flex-wrap items-end gap-2">
+        <div className="grow">
+          <p className="text-quiet">
+            {dayWords()}, week {isoWeek()}
+          </p>
+          <h1 className="text-[31px] leading-tight" data-testid="desk-heading">
+            Where you left off
+          </h1>
+        </div>
+        <button type="button" className="quiet-button px-4" data-testid="today" disabled={!today} onClick={() => void today?.()}>
+          <CalendarBlankIcon size={20} weight="light" /> Today's page
+        </button>
+        <JotButton />
+      </header>
+      {leftOff.length > 0 ? (
+        <ol className="mt-5 flex flex-wrap gap-x-[52px] gap-y-6 border-b border-base-300 pb-6">
+          {leftOff.slice(0, 5).map(({ space, notebookName, page }) => (
+            <li key={page.id} className="w-[150px]" data-testid="left-off" data-name={notebookName}>
+              <Link to={openPath(space, page.notebook, page.id)} className="group block">
+                <img src={thumbnailPath(space, page)} alt={`Page ${page.number} of ${notebookName}`} width={150} height={212} className="block border border-base-300 bg-paper group-hover:border-primary" />
+                <span className="mt-2 line-clamp-2 block font-title text-[16px] leading-tight">{notebookName}</span>
+                <span className="text-[13px] text-quiet">
+                  page {page.number}
+                  {page.writtenAt && `, ${whenWords(new Date(page.writtenAt).toISOString())}`}
+                </span>
+              </Link>
+            </li>
+          ))}
+        </ol>
+      ) : (
+        data && <p className="mt-4 border-b border-base-300 pb-8 text-quiet">The pages you write on last will lie here. “Jot” gives you an empty one at once.</p>
+      )}
+      <div className="mt-7 grid grid-cols-[1.45fr_1fr] gap-x-12 gap-y-7 max-lg:grid-cols-1">
+        <div className="grid content-start gap-7">
+          <Jots />
+          <Part title="Still open">
+            <p className="py-3 text-quiet">Nothing is marked as open. Marks such as “Ask” and “To do” on your pages will be gathered here.</p>
+          </Part>
+        </div>
+        <div className="grid content-start gap-7">
+          <Part title="In the group">
+            <ul>
+              {(data?.news ?? []).map((news) => (
+                <li key={`${news.person}${news.notebook}`} className="flex items-start gap-3 border-b border-base-300 py-2.5" data-testid="news">
+                  <Avatar name={news.name} colour={news.colour} size={26} />
+                  <Link to={openPath(news.space, news.notebook, news.lastPage)} className="grow hover:underline">
+                    {news.name.split(' ')[0]} wrote on {news.pages === 1 ? 'a page' : `${news.pages} pages`} of <span className="font-semibold">{news.notebookName}</span>
+                    <span className="block text-[13px] text-quiet">{whenWords(new Date(news.at).toISOString())}</span>
+                  </Link>
+                </li>
+              ))}
+              {data && data.news.length === 0 && <li className="py-3 text-quiet">Nobody has written anything new since you were here last.</li>}
+            </ul>
+          </Part>
+          <Part title="Due again">
+            <p className="py-3 text-quiet">No questions are due. Those you write for yourself will be asked again here.</p>
+          </Part>
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function Part({ title, about, children }: { title: string; about?: ReactNode; children: ReactNode }) {
+  return (
+    <section aria-label={title}>
+      <h2 className="flex items-baseline gap-3 border-b border-base-300 pb-1.5 text-[20px]">
+        {title}
+        {about}
+      </h2>
+      {children}
+    </section>
+  );
+}
+
+/** Jots that wait to be filed. */
+function Jots() {
+  const libraries = useLibraries();
+  const summaries = useSummaries();
+  const jots = [...(libraries?.values() ?? [])].flatMap((library) => library.jots().map((node) => ({ space: library.space, node })));
+  return (
+    <Part
+      title="Jots to file"
+      about={
+        jots.length > 0 && (
+          <Link to="/library/list/jots" className="font-sans text-[14px] text-quiet underline">
+            {jots.length === 1 ? '1 waits' : `${jots.length} wait`}
+          </Link>
+        )
+      }
+    >
+      {jots.length === 0 && <p className="py-3 text-quiet">Nothing waits to be filed.</p>}
+      <ul className="flex flex-wrap gap-5 pt-3">
+        {jots.slice(0, 5).map(({ space, node }) => (
+          <li key={node.id} className="w-[104px]">
+            <JotFace space={space} notebook={node.id} name={node.name} summary={summaries.get(node.id)} />
+          </li>
+        ))}
+      </ul>
+    </Part>
+  );
+}
+
+function JotFace({ space, notebook, name, summary }: { space: string; notebook: string; name: string; summary: Parameters<typeof useStrip>[2] }) {
+  const [page] = useStrip(space, notebook, summary);
+  return (
+    <Link to={openPath(space, notebook)} className="group block" data-testid="jot-waiting">
+      <span className="block h-[76px] w-[104px] overflow-hidden border border-base-300 bg-paper group-hover:border-primary">{page && <img src={thumbnailPath(space, page)} alt="" width={104} height={147} />}</span>
+      <span className="mt-1 block text-[13px] leading-tight">{name}</span>
+    </Link>
+  );
+}
+
+/** When the person was on the Desk before this visit. Coming back within the hour is the same visit. */
+function lastVisit(person: string): number | undefined {
+  const key = `quill.desk.${person}`;
+  const kept = JSON.parse(localStorage.getItem(key) ?? '{}') as { since?: number; here?: number };
+  const now = Date.now();
+  const isSame = kept.here !== undefined && now - kept.here < 3_600_000;
+  const since = isSame ? kept.since : kept.here;
+  localStorage.setItem(key, JSON.stringify({ ...(since === undefined ? {} : { since }), here: now }));
+  return since;
+}

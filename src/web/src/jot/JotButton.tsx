@@ -1,0 +1,12 @@
+import { NotePencilIcon } from '@phosphor-icons/react';
+import { useJot } from './useJot';
+
+/** One press gives an empty page. */
+export function JotButton({ quiet }: { quiet?: boolean }) {
+  const jot = useJot();
+  return (
+    <button type="button" data-testid="jot" title="Jot (Alt+J)" disabled={!jot} className={quiet ? 'quiet-button px-4' : 'btn btn-primary h-10 min-h-10 px-5'} onClick={() => void jot?.()}>
+      <NotePencilIcon size={20} weight="light" /> Jot
+    </button>
+  );
+}

@@ -1,0 +1,45 @@
+import { useNavigate } from 'react-router';
+import { addPage } from '../library/addPage';
+import { openPath, root } from '../library/model';
+import { type Personal, usePersonal } from '../library/usePersonal';
+import { useSession } from '../session/session';
+import { useWorkspace, type Workspace } from '../sync/workspace';
+import { dayKey, dayWords } from '../ui/time';
+
+/** Makes a jot and goes to its empty page: a notebook of one page on the preset paper, titled with date and time, which waits under Jots. */
+export function useJot(): (() => Promise<void>) | undefined {
+  const personal = usePersonal();
+  const navigate = useNavigate();
+  return personal && (async () => void (await navigate(await makeJot(personal))));
+}
+
+export async function makeJot({ library, jotPreset }: Personal): Promise<string> {
+  const now = new Date();
+  const title = `${now.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })}, ${now.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`;
+  const { notebook, page } = await library.newNotebook(root, title, { colour: jotPreset.colour, cover: 'dots', paper: jotPreset.paper, jot: true });
+  return `${openPath(library.space, notebook, page)}?pen=${jotPreset.pen}`;
+}
+
+/** Goes to the page of today, and makes it when there is none yet: one a day, in the chosen notebook. */
+export function useToday(): (() => Promise<void>) | undefined {
+  const personal = usePersonal();
+  const workspace = useWorkspace();
+  const { spaces } = useSession();
+  const navigate = useNavigate();
+  return personal && (async () => void (await navigate(await makeToday(personal, workspace, new Set(spaces.map((space) => space.id))))));
+}
+
+export async function makeToday(personal: Personal, workspace: Workspace, spaces: Set<string>): Promise<string> {
+  const { library } = personal;
+  let preset = personal.todayPreset;
+  const isThere = preset && spaces.has(preset.space) && (preset.space !== library.space || library.find(preset.notebook)?.inBin === false);
+  if (!preset || !isThere) {
+    // The days' own notebook comes into being with the first day.
+    const paper = preset?.paper ?? personal.jotPreset.paper;
+    preset = { space: library.space, notebook: library.emptyNotebook(root, 'Days', { colour: 'sky', cover: 'waves', paper }), paper };
+    personal.setTodayPreset(preset);
+  }
+  const page = workspace.core.NotebookBridge.TodayPage(preset.notebook, dayKey());
+  await addPage(workspace, preset.space, preset.notebook, page, preset.paper, dayWords());
+  return openPath(preset.space, preset.notebook, page);
+}

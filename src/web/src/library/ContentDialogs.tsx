@@ -1,0 +1,137 @@
+import { useNavigate } from 'react-router';
+import { properties } from '../core/runtime';
+import { type Space, useSession } from '../session/session';
+import { FolderDialog, NotebookDialog } from './dialogs';
+import type { Asking } from './itemMenu';
+import { LensDialog } from './LensDialog';
+import { LockDialog } from './LockDialog';
+import { openPath, root } from './model';
+import { MoveDialog } from './MoveDialog';
+import type { ShownPlace } from './places';
+import { TagDialog } from './TagDialog';
+import type { ItemActions } from './useItemActions';
+import type { Personal } from './usePersonal';
+
+interface ContentDialogsProps {
+  asking: Asking | { what: 'newLens' | 'lens' };
+  place: ShownPlace;
+  space?: Space;
+  actions: ItemActions;
+  personal: Personal;
+  rule: string;
+  onClose: () => void;
+  onDone: (words: string) => void;
+  onSavedLens: (library: string, lens: string) => void;
+}
+
+/** The dialogue that was asked for, about things in a list. */
+export function ContentDialogs({ asking, place, space, actions, personal, rule, onClose, onDone, onSavedLens }: ContentDialogsProps) {
+  const navigate = useNavigate();
+  const { spaces } = useSession();
+  const library = place.libraries[0]!;
+  switch (asking.what) {
+    case 'newNotebook':
+      return (
+        <NotebookDialog
+          title="New notebook"
+          confirm="Make the notebook"
+          onClose={onClose}
+          onConfirm={async (look) => {
+            const made = await library.newNotebook(place.node?.id ?? root, look.name, look);
+            await navigate(openPath(library.space, made.notebook, made.page));
+          }}
+        />
+      );
+    case 'move': {
+      const [first] = asking.items;
+      return (
+        <MoveDialog
+          title={asking.items.length === 1 ? `Move “${first!.title}”` : `Move ${asking.items.length} things`}
+          without={asking.items.map((item) => item.id)}
+          onClose={onClose}
+          onMove={async (toSpace, folder) => {
+            const refused = await actions.move(asking.items, toSpace, folder);
+            if (!refused) onDone(`Moved ${asking.items.length === 1 ? `“${first!.title}”` : `${asking.items.length} things`}.`);
+            return refused;
+          }}
+        />
+      );
+    }
+    case 'tag':
+      return (
+        <TagDialog
+          title={asking.items.length === 1 ? `Tags of “${asking.items[0]!.title}”` : `Tags of ${asking.items.length} things`}
+          library={actions.library(asking.items[0]!)}
+          carried={actions.carried(asking.items)}
+          onSet={(tag, on) => actions.tag(asking.items, tag, on)}
+          onClose={onClose}
+        />
+      );
+    case 'look': {
+      const { item } = asking;
+      const own = actions.library(item);
+      const node = own.find(item.id)!;
+      if (item.kind === 'folder') {
+        return (
+          <FolderDialog
+            title={`Folder “${node.name}”`}
+            confirm="Change it"
+            look={node}
+            onClose={onClose}
+            onConfirm={(look) => {
+              if (look.name !== node.name) own.rename(node.id, look.name);
+              if (look.colour !== node.colour) own.set(node.id, properties.colour, look.colour);
+              if (look.icon !== node.icon) own.set(node.id, properties.icon, look.icon);
+            }}
+          />
+        );
+      }
+      return (
+        <NotebookDialog
+          title={`Notebook “${node.name}”`}
+          confirm="Change it"
+          look={node}
+          onClose={onClose}
+          onConfirm={async (look) => {
+            if (look.name !== node.name) own.rename(node.id, look.name);
+            if (look.colour !== node.colour) own.set(node.id, properties.colour, look.colour);
+            if (look.cover !== node.cover) own.set(node.id, properties.cover, look.cover);
+            if (look.paper !== node.paper) own.set(node.id, properties.paper, look.paper);
+            onClose();
+          }}
+        />
+      );
+    }
+    case 'lock':
+      return <LockDialog space={spaces.find((one) => one.id === asking.item.space)!} notebook={asking.item.id} name={asking.item.title} onClose={onClose} />;
+    case 'newLens':
+      return (
+        <LensDialog
+          space={spaces.find((one) => one.id === library.space)!}
+          confirm="Save the lens"
+          onClose={onClose}
+          onConfirm={({ name, icon, shared }) => {
+            const isOwn = space?.personal || shared;
+            const keeper = isOwn ? library : personal.library;
+            onSavedLens(keeper.space, keeper.newLens(name, icon, rule, isOwn ? undefined : library.space));
+          }}
+        />
+      );
+    case 'lens': {
+      const lens = place.lens!;
+      const keeper = place.keeper ?? library;
+      return (
+        <LensDialog
+          space={spaces.find((one) => one.id === keeper.space)!}
+          look={{ name: lens.name, icon: lens.icon, shared: false }}
+          confirm="Change it"
+          onClose={onClose}
+          onConfirm={(look) => {
+            if (look.name !== lens.name) keeper.rename(lens.id, look.name);
+            if (look.icon !== lens.icon) keeper.set(lens.id, properties.icon, look.icon);
+          }}
+        />
+      );
+    }
+  }
+}

@@ -1,0 +1,102 @@
+import { useState } from 'react';
+import type { Member } from '../group/usePeople';
+import { type Filter, isChosen, noFilter, spans, type TagUse } from './filter';
+import type { Library } from './useLibrary';
+import { fillOf } from './palette';
+
+const next: Record<string, TagUse | ''> = { '': 'any', any: 'all', all: 'none', none: '' };
+const useWords: Record<TagUse, string> = { any: 'any of', all: 'all of', none: 'none of' };
+const fewTags = 14;
+
+interface FilterBarProps {
+  library: Library;
+  people: Member[];
+  filter: Filter;
+  found?: number;
+  onFilter: (filter: Filter) => void;
+  onSave: () => void;
+  saveWords: string;
+}
+
+/** What narrows a library down, across all folders: each press on a tag goes from any, over all, to none. The result follows at once. */
+export function FilterBar({ library, people, filter, found, onFilter, onSave, saveWords }: FilterBarProps) {
+  const [every, setEvery] = useState(false);
+  const tags = library.tags;
+  const shown = every ? tags : tags.filter((tag, i) => i < fewTags || filter.tags[tag.id]);
+  const folders = [...library.nodes.values()].filter((node) => node.kind === 'folder' && !node.inBin).sort((a, b) => (a.natural < b.natural ? -1 : 1));
+  return (
+    <section aria-label="Filter" data-testid="filter-bar" className="border-b border-base-300 py-3">
+      <div className="flex flex-wrap gap-1.5" role="group" aria-label="Tags">
+        {shown.map((tag) => {
+          const use = filter.tags[tag.id];
+          return (
+            <button
+              key={tag.id}
+              type="button"
+              data-testid="filter-tag"
+              data-name={tag.path}
+              aria-label={`${tag.path}, ${use ? useWords[use] : 'not asked for'}`}
+              title="Press for any of, all of, none of"
+              className={`flex h-10 items-center gap-1.5 rounded-md border px-2.5 ${use ? 'border-primary bg-base-200' : 'border-base-300'} ${use === 'none' ? 'line-through decoration-2' : ''}`}
+              onClick={() => {
+                const tagsAfter = { ...filter.tags };
+                const after = next[use ?? '']!;
+                if (after) tagsAfter[tag.id] = after;
+                else delete tagsAfter[tag.id];
+                onFilter({ ...filter, tags: tagsAfter });
+              }}
+            >
+              <span className={`size-2.5 rounded-full ${fillOf[tag.colour] ?? 'bg-quiet'}`} />
+              {tag.path}
+              {use && <span className="text-[13px] text-quiet no-underline">{useWords[use]}</span>}
+            </button>
+          );
+        })}
+        {tags.length === 0 && <p className="py-2 text-quiet">No tags yet. Put one on a notebook by its menu.</p>}
+        {tags.length > shown.length && (
+          <button type="button" className="h-10 px-2 underline" onClick={() => setEvery(true)}>
+            {tags.length - shown.length} more
+          </button>
+        )}
+      </div>
+      <div className="mt-2 flex flex-wrap items-center gap-1.5">
+        <input className="input h-10 w-44 border-base-300 bg-base-100" placeholder="Title holds" aria-label="Title holds" data-testid="filter-title" value={filter.titled} onChange={(event) => onFilter({ ...filter, titled: event.target.value })} />
+        <Choice label="Kind" value={filter.kind} onChange={(kind) => onFilter({ ...filter, kind: kind as Filter['kind'] })} options={[['', 'Any kind'], ['notebook', 'Notebooks'], ['section', 'Sections'], ['page', 'Pages']]} />
+        <Choice label="Written" value={filter.written} onChange={(written) => onFilter({ ...filter, written })} options={[['', 'Whenever written'], ...spans.map(({ name, words }) => [name, `Written ${words.toLowerCase()}`] as [string, string])]} />
+        <Choice label="Person" value={filter.person} onChange={(person) => onFilter({ ...filter, person })} options={[['', 'By anybody'], ...people.map((person) => [person.id, `By ${person.name}`] as [string, string])]} />
+        <Choice label="Folder" value={filter.folder} onChange={(folder) => onFilter({ ...filter, folder })} options={[['', 'In any folder'], ...folders.map((folder) => [folder.id, `In ${folder.name}`] as [string, string])]} />
+        <label className="flex h-10 items-center gap-2 px-1.5">
+          <input type="checkbox" className="checkbox checkbox-primary checkbox-xs" checked={filter.starred} data-testid="filter-starred" onChange={(event) => onFilter({ ...filter, starred: event.target.checked })} />
+          Starred
+        </label>
+        <div className="ml-auto flex items-center gap-1.5">
+        <p role="status" className="px-2 text-quiet" data-testid="found">
+          {found === undefined ? '' : found === 1 ? '1 found' : `${found} found`}
+        </p>
+        {isChosen(filter) && (
+          <button type="button" className="quiet-button" onClick={() => onFilter(noFilter)}>
+            Clear
+          </button>
+        )}
+        {isChosen(filter) && (
+          <button type="button" className="quiet-button" data-testid="save-lens" onClick={onSave}>
+            {saveWords}
+          </button>
+        )}
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function Choice({ label, value, options, onChange }: { label: string; value: string; options: [string, string][]; onChange: (value: string) => void }) {
+  return (
+    <select aria-label={label} data-testid={`filter-${label.toLowerCase()}`} className={`select h-10 w-auto max-w-48 border-base-300 bg-base-100 ${value ? 'font-semibold' : ''}`} value={value} onChange={(event) => onChange(event.target.value)}>
+      {options.map(([name, words]) => (
+        <option key={name} value={name}>
+          {words}
+        </option>
+      ))}
+    </select>
+  );
+}

@@ -1,0 +1,228 @@
+import { FolderSimplePlusIcon, PencilSimpleIcon, TrashIcon } from '@phosphor-icons/react';
+import { type KeyboardEvent, useEffect, useMemo, useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { properties } from '../core/runtime';
+import { usePeopleOf } from '../group/usePeople';
+import { lastPageBesidePath } from '../page/openNotebooks';
+import { type Space, useSession } from '../session/session';
+import { ContentHeader } from './ContentHeader';
+import { ContentDialogs } from './ContentDialogs';
+import { type Filter, filterOf, isChosen, noFilter, ruleOf } from './filter';
+import { FilterBar } from './FilterBar';
+import { type Asking, itemMenu } from './itemMenu';
+import { grouped, sorted } from './items';
+import { ItemList } from './ItemList';
+import type { ItemProps } from './ItemParts';
+import { FolderTile } from './ItemShapes';
+import type { Place } from './LibrarySide';
+import { type Item, root } from './model';
+import { placeOf } from './places';
+import { UndoLine, useSaying } from './saying';
+import { SelectionBar } from './SelectionBar';
+import { useEntries } from './useEntries';
+import { useItemActions } from './useItemActions';
+import type { Library } from './useLibrary';
+import { usePersonal } from './usePersonal';
+import { useSelection } from './useSelection';
+import { useLocksOf, useSummaries } from './useShelf';
+import { usualView, viewTarget } from './view';
+
+interface FolderContentProps {
+  at: Place;
+  space?: Space;
+  libraries: Map<string, Library>;
+  onNewFolder: (space: string) => void;
+}
+
+/** What lies in a folder, a list or under a lens: sorted, grouped, narrowed down and shown as the person wants it there. */
+export function FolderContent({ at, space, libraries, onNewFolder }: FolderContentProps) {
+  const { spaces, person } = useSession();
+  const navigate = useNavigate();
+  const [search] = useSearchParams();
+  const summaries = useSummaries();
+  const personal = usePersonal();
+  const actions = useItemActions();
+  const people = usePeopleOf(spaces);
+  const locks = useLocksOf(spaces);
+  const [scroller, setScroller] = useState<HTMLElement | null>(null);
+  const [filter, setFilter] = useState<Filter>(() => (search.get('tag') ? { ...noFilter, tags: { [search.get('tag')!]: 'any' } } : noFilter));
+  const [filtering, setFiltering] = useState(isChosen(filter));
+  const [asking, setAsking] = useState<Asking | { what: 'newLens' | 'lens' }>();
+  const [renaming, setRenaming] = useState<string>();
+  const { said, say } = useSaying();
+
+  const target = viewTarget(at.space, at.place);
+  const view = personal?.view(target) ?? usualView;
+  const place = useMemo(() => placeOf(at, libraries, spaces, summaries, personal, person.id, view), [at.space, at.place, libraries, spaces, summaries, personal, person.id, view]);
+  const narrowed = isChosen(filter);
+  const asked = useEntries(place.libraries, narrowed ? ruleOf(filter) : place.rule, view, summaries, personal?.stars ?? noStars);
+  const loose = narrowed || place.rule !== undefined ? (asked?.items ?? []) : place.items;
+  const items = useMemo(() => (place.keepsOrder && !narrowed ? loose : sorted(loose, view)), [loose, view, place.keepsOrder, narrowed]);
+  const groups = useMemo(() => grouped(items, view, (id) => people.get(id)?.name), [items, view, people]);
+  const folders = narrowed ? [] : place.folders;
+  const order = useMemo(() => [...folders, ...items].map((item) => item.id), [folders, items]);
+  const selection = useSelection(order);
+  const chosen = [...folders, ...items].filter((item) => selection.chosen.has(item.id));
+  const mayWrite = space !== undefined && space.role !== 'reader';
+
+  useEffect(() => {
+    const escape = (event: globalThis.KeyboardEvent) => event.key === 'Escape' && selection.clear();
+    addEventListener('keydown', escape);
+    return () => removeEventListener('keydown', escape);
+  }, [selection]);
+
+  if (!personal || !actions) return null;
+  const menu = itemMenu({ actions, ask: setAsking, rename: setRenaming, say, go: (path) => void navigate(path), besidePath: lastPageBesidePath });
+  const ordered = view.sort === 'own' && view.group === 'none' && !view.deep && !narrowed;
+  const propsOf = (item: Item): ItemProps => ({
+    item,
+    selection,
+    menu,
+    people,
+    isStarred: actions.isStarred(item),
+    isLocked: locks.get(item.notebook) === null,
+    mayWrite: actions.mayWrite(item),
+    ...(item.folder !== at.place && item.kind !== 'folder' ? { place: actions.library(item).find(item.folder)?.name ?? (space && item.folder === root ? undefined : spaces.find((one) => one.id === item.space)?.name) } as { place?: string } : {}),
+    size: view.size,
+    renaming: renaming === item.id,
+    onRename: (name) => {
+      if (name === undefined || name === item.title) setRenaming(undefined);
+      else {
+        const refused = actions.rename(item, name);
+        if (refused) say(refused);
+        else setRenaming(undefined);
+      }
+    },
+    ordered,
+    dragIds: selection.chosen.has(item.id) ? chosen.filter((one) => one.space === item.space).map((one) => one.id) : [item.id],
+  });
+
+  const onKey = (event: KeyboardEvent, item: Item) => {
+    const about = selection.chosen.size > 0 ? chosen : [item];
+    const may = about.every(actions.mayWrite);
+    const step = event.altKey && ordered ? { ArrowUp: -1, ArrowDown: 1 }[event.key] : undefined;
+    if (event.key === ' ') selection.press(item.id, { shift: event.shiftKey, more: true });
+    else if ((event.ctrlKey || event.metaKey) && event.key === 'a') selection.all();
+    else if (event.key === 'F2' && may) setRenaming(item.id);
+    else if (event.key === 'm' && may) setAsking({ what: 'move', items: about });
+    else if (event.key === 't' && may && item.kind !== 'folder') setAsking({ what: 'tag', items: about });
+    else if (event.key === 'Delete' && may) {
+      actions.toBin(about);
+      say(about.length === 1 ? `Put “${item.title}” into the bin.` : `Put ${about.length} things into the bin.`, () => actions.putBack(about));
+    } else if (step && may) {
+      const at = items.indexOf(item);
+      const after = step > 0 ? items[at + 1]?.id : (items[at - 2]?.id ?? 'first');
+      if (after && at + step >= 0) actions.library(item).move(item.id, item.folder, after);
+    } else return;
+    event.preventDefault();
+  };
+
+  return (
+    <>
+      <div ref={setScroller} className="min-h-0 grow overflow-y-auto px-[30px] pb-24 pt-6 max-sm:px-4">
+        <ContentHeader
+          place={place}
+          view={view}
+          onView={(changed) => personal.setView(target, changed)}
+          filtering={filtering}
+          onFilter={
+            place.libraries.length === 1
+              ? (on) => {
+                  setFiltering(on);
+                  // A lens shows the question it asks, so that it can be changed.
+                  setFilter(on && place.lens ? (filterOf(place.rule ?? '') ?? noFilter) : noFilter);
+                }
+              : undefined
+          }
+          selection={selection}
+          mayWrite={mayWrite}
+          menu={place.node && place.node.kind === 'folder' && mayWrite ? folderEntries() : place.lens && mayWrite ? lensEntries() : []}
+          onNewNotebook={() => setAsking({ what: 'newNotebook' })}
+        />
+        {filtering && <FilterBar library={place.libraries[0]!} people={[...people.values()]} filter={filter} {...(asked && narrowed ? { found: asked.total } : {})} onFilter={setFilter} onSave={saveLens} saveWords={place.lens ? 'Keep this as the lens' : 'Save as a lens'} />}
+        {asked?.fromDevice && <p className="pt-3 text-quiet">Without a connection: found in what this device holds.</p>}
+        {asked && asked.total > asked.items.length && <p className="pt-3 text-quiet">The first {asked.items.length} of {asked.total}.</p>}
+        {place.note && <p className="pt-3 text-quiet">{place.note}</p>}
+        {folders.length > 0 && (
+          <div className="flex flex-wrap gap-2 pb-1 pt-4" role="group" aria-label="Inner folders">
+            {folders.map((folder) => (
+              <FolderTile key={folder.id} {...propsOf(folder)} count={actions.library(folder).notebookCount(folder.id)} />
+            ))}
+          </div>
+        )}
+        {items.length === 0 && (narrowed || place.rule === undefined || asked) && <Empty place={place.empty} narrowed={narrowed} />}
+        <ItemList groups={groups} view={view} scroller={scroller} {...(search.get('show') ? { show: search.get('show')! } : {})} propsOf={propsOf} onKey={onKey} />
+      </div>
+      {selection.choosing && <SelectionBar selection={selection} entries={chosen.length > 0 ? menu.entries(chosen) : []} />}
+      <UndoLine said={said} onClose={() => say('')} />
+      {asking && (
+        <ContentDialogs
+          asking={asking}
+          place={place}
+          {...(space ? { space } : {})}
+          actions={actions}
+          personal={personal}
+          rule={narrowed ? ruleOf(filter) : ''}
+          onClose={() => setAsking(undefined)}
+          onDone={say}
+          onSavedLens={(library, lens) => void navigate(`/library/${library}/lens-${lens}`)}
+        />
+      )}
+    </>
+  );
+
+  function saveLens() {
+    if (!place.lens) {
+      setAsking({ what: 'newLens' });
+      return;
+    }
+    place.keeper!.set(place.lens.id, properties.rule, ruleOf(filter));
+    setFiltering(false);
+    setFilter(noFilter);
+  }
+
+  function lensEntries() {
+    const { lens, keeper } = place;
+    return [
+      { label: 'Name and icon', testId: 'lens-look', icon: <PencilSimpleIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'lens' }) },
+      {
+        label: 'Put into the bin',
+        testId: 'lens-bin',
+        icon: <TrashIcon size={20} weight="light" />,
+        onChoose: () => {
+          keeper!.toBin(lens!.id);
+          void navigate(`/library/${keeper!.space}`);
+        },
+      },
+    ];
+  }
+
+  function folderEntries() {
+    const item = place.asItem!;
+    return menu.entries([item]).map((entry) => {
+      if (entry.testId === 'menu-rename') return { ...entry, onChoose: () => setAsking({ what: 'look', item }) };
+      if (entry.testId === 'menu-bin') {
+        return {
+          ...entry,
+          onChoose: () => {
+            entry.onChoose();
+            void navigate(`/library/${item.space}`);
+          },
+        };
+      }
+      return entry;
+    }).concat([{ label: 'New folder in it', testId: 'menu-inner', icon: <FolderSimplePlusIcon size={20} weight="light" />, onChoose: () => onNewFolder(item.space) }]);
+  }
+}
+
+const noStars = new Set<string>();
+
+function Empty({ place, narrowed }: { place: { title: string; words: string }; narrowed: boolean }) {
+  return (
+    <div className="py-14 text-center" data-testid="empty">
+      <p className="font-title text-[19px]">{narrowed ? 'Nothing matches all of this' : place.title}</p>
+      <p className="mt-1 text-quiet">{narrowed ? 'Take a tag out, or ask for any of them instead of all.' : place.words}</p>
+    </div>
+  );
+}
+

@@ -1,0 +1,175 @@
+import { useDraggable, useDroppable } from '@dnd-kit/core';
+import { LockSimpleIcon, PushPinIcon, StarIcon } from '@phosphor-icons/react';
+import { type KeyboardEvent, type MouseEvent, type ReactNode, useState } from 'react';
+import { Link } from 'react-router';
+import type { Member } from '../group/usePeople';
+import { Avatar } from '../ui/Avatar';
+import { Menu } from '../ui/Menu';
+import { whenWords } from '../ui/time';
+import { DotsThreeIcon } from '@phosphor-icons/react';
+import { Cover } from './Cover';
+import type { ItemMenu } from './itemMenu';
+import { type Item, openPath, thumbnailPath } from './model';
+import { TagChip } from './TagChip';
+import type { Selection } from './useSelection';
+
+/** What every way of showing an item is given. */
+export interface ItemProps {
+  item: Item;
+  selection: Selection;
+  menu: ItemMenu;
+  isStarred: boolean;
+  isLocked: boolean;
+  mayWrite: boolean;
+  /** Where it lies, when that is not the folder one looks at. */
+  place?: string;
+  people: Map<string, Member>;
+  size: number;
+  renaming: boolean;
+  onRename: (name: string | undefined) => void;
+  /** Whether things can be dropped before it, to put them in an own order. */
+  ordered: boolean;
+  /** What is dragged along when it is chosen among others. */
+  dragIds: string[];
+}
+
+export function pathTo(item: Item): string {
+  if (item.kind === 'folder') return `/library/${item.space}/${item.id}`;
+  return openPath(item.space, item.notebook, item.kind === 'page' ? item.id : '');
+}
+
+/** Being pressed with ctrl or shift, dragged, dropped before. */
+export function useItemHandling({ item, selection, mayWrite, ordered, dragIds }: ItemProps) {
+  const isInner = item.kind === 'page' || item.kind === 'section';
+  const drag = useDraggable({ id: `item:${item.id}`, data: { space: item.space, ids: dragIds, name: dragIds.length > 1 ? `${dragIds.length} things` : item.title }, disabled: !mayWrite || isInner });
+  const into = useDroppable({ id: item.kind === 'folder' ? `folder:${item.space}:${item.id}` : `before:${item.space}:${item.id}`, disabled: !mayWrite || (item.kind !== 'folder' && !ordered) });
+  const onClickCapture = (event: MouseEvent) => {
+    const more = event.ctrlKey || event.metaKey || selection.choosing;
+    if (!event.shiftKey && !more) return;
+    // A menu, a star or a field in it works as always.
+    if ((event.target as Element).closest('button, input')) return;
+    event.preventDefault();
+    event.stopPropagation();
+    selection.press(item.id, { shift: event.shiftKey, more });
+  };
+  const isChosen = selection.chosen.has(item.id);
+  return {
+    isChosen,
+    isDragging: drag.isDragging,
+    isOver: into.isOver,
+    holder: {
+      ref: (element: HTMLElement | null) => {
+        drag.setNodeRef(element);
+        into.setNodeRef(element);
+      },
+      'data-testid': item.kind === 'notebook' ? 'notebook-row' : `${item.kind}-row`,
+      'data-name': item.title,
+      'data-id': item.id,
+      'data-chosen': isChosen || undefined,
+      onClickCapture,
+      ...drag.listeners,
+    },
+  };
+}
+
+/** The title, as a link; while it is renamed, as a field in place. */
+export function Title({ item, renaming, onRename, className, isStarred, isLocked }: ItemProps & { className: string }) {
+  const [typed, setTyped] = useState(item.title);
+  if (renaming) {
+    return (
+      <input
+        className={`field h-9 w-full ${className}`}
+        aria-label={`New name of ${item.title}`}
+        data-testid="rename-in-place"
+        value={typed}
+        autoFocus
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={() => onRename(undefined)}
+        onKeyDown={(event: KeyboardEvent) => {
+          event.stopPropagation();
+          if (event.key === 'Enter') onRename(typed);
+          else if (event.key === 'Escape') onRename(undefined);
+        }}
+        onPointerDown={(event) => event.stopPropagation()}
+      />
+    );
+  }
+  return (
+    <span className={`flex items-baseline gap-1.5 ${className}`}>
+      <Link to={pathTo(item)} draggable={false} data-item={item.id} data-testid="open-notebook" className="min-w-0 [overflow-wrap:anywhere] hover:underline">
+        {item.title}
+      </Link>
+      {item.pinned && <PushPinIcon size={15} weight="fill" className="shrink-0 self-center text-accent" aria-label="Pinned" />}
+      {isStarred && <StarIcon size={15} weight="fill" className="shrink-0 self-center text-gold" aria-label="Starred" />}
+      {isLocked && <LockSimpleIcon size={15} weight="fill" className="shrink-0 self-center text-quiet" aria-label="Locked" />}
+    </span>
+  );
+}
+
+/** The box with which things are chosen; shown on hovering, and always while choosing. */
+export function ChooseBox({ item, selection }: Pick<ItemProps, 'item' | 'selection'>) {
+  return (
+    <label className={`grid size-10 shrink-0 cursor-pointer place-items-center ${selection.choosing ? '' : 'opacity-0 focus-within:opacity-100 group-hover:opacity-100'}`} onPointerDown={(event) => event.stopPropagation()}>
+      <input
+        type="checkbox"
+        className="checkbox checkbox-primary checkbox-sm"
+        aria-label={`Choose ${item.title}`}
+        data-testid="choose"
+        checked={selection.chosen.has(item.id)}
+        onChange={() => {}}
+        onClick={(event) => selection.press(item.id, { shift: event.shiftKey, more: true })}
+      />
+    </label>
+  );
+}
+
+export function ItemMenuButton({ item, menu }: Pick<ItemProps, 'item' | 'menu'>) {
+  return <Menu label={`More for ${item.title}`} testId="row-menu" icon={<DotsThreeIcon size={24} />} entries={menu.entries([item])} />;
+}
+
+export function Tags({ item }: { item: Item }) {
+  if (item.tags.length === 0) return null;
+  return (
+    <p className="flex flex-wrap gap-1.5" data-testid="item-tags">
+      {item.tags.map((tag) => (
+        <TagChip key={tag.id} tag={tag} />
+      ))}
+    </p>
+  );
+}
+
+export function Writers({ item, people, size = 28 }: Pick<ItemProps, 'item' | 'people'> & { size?: number }) {
+  const writers = item.people.map((id) => people.get(id)).filter((person) => person !== undefined);
+  if (writers.length === 0) return null;
+  return (
+    <span className="flex -space-x-1.5">
+      {writers.slice(0, 4).map((writer) => (
+        <Avatar key={writer.id} name={writer.name} colour={writer.colour} size={size} />
+      ))}
+    </span>
+  );
+}
+
+/** What it is about, in one line: how many pages, which sections, where it lies. */
+export function aboutWords(item: Item, place: string | undefined): string {
+  const words: string[] = [];
+  if (item.kind === 'notebook') words.push(item.summary ? (item.summary.pageCount === 1 ? '1 page' : `${item.summary.pageCount} pages`) : 'new');
+  if (item.kind === 'page') words.push(`page ${item.number} of ${item.notebookName}`);
+  if (item.kind === 'section') words.push(`section of ${item.notebookName}`);
+  if (item.summary?.sections.length) words.push(item.summary.sections.join(', '));
+  if (place) words.push(place);
+  return words.join(' · ');
+}
+
+export function When({ item }: { item: Item }): ReactNode {
+  return item.writtenAt ? <span className="whitespace-nowrap text-[13px] text-quiet">{whenWords(new Date(item.writtenAt).toISOString())}</span> : null;
+}
+
+/** A notebook's cover, a page's picture, or a folder's bar. */
+export function Face({ item, width }: { item: Item; width: number }) {
+  if (item.kind === 'page') {
+    return <img src={thumbnailPath(item.space, item)} alt={`Page ${item.number} of ${item.notebookName}`} width={width} height={width * 1.36} loading="lazy" draggable={false} className="block shrink-0 border border-base-300 bg-paper object-cover object-top" style={{ width, height: width * 1.36 }} />;
+  }
+  return <Cover node={item.node ?? { name: item.title, colour: 'spruce', cover: 'dots' }} width={width} />;
+}

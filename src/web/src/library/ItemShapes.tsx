@@ -1,0 +1,140 @@
+import { FolderSimpleIcon } from '@phosphor-icons/react';
+import { Link } from 'react-router';
+import { NodeIcon } from './icons';
+import { aboutWords, ChooseBox, Face, ItemMenuButton, type ItemProps, pathTo, Tags, Title, useItemHandling, When, Writers } from './ItemParts';
+import { type Item, openPath, thumbnailPath } from './model';
+import { fillOf } from './palette';
+import { useStrip } from './useShelf';
+
+const stateOf = ({ isChosen, isDragging, isOver }: { isChosen: boolean; isDragging: boolean; isOver: boolean }) =>
+  `${isChosen ? 'bg-base-200' : ''} ${isDragging ? 'opacity-40' : ''} ${isOver ? 'shadow-[0_-3px_0_var(--color-primary)]' : ''}`;
+
+/** A notebook as a row: cover, words, people, and the strip of pages written last. */
+export function Row(props: ItemProps) {
+  const { item, place, people, size } = props;
+  const handling = useItemHandling(props);
+  return (
+    <div {...handling.holder} className={`group flex h-full items-start gap-[18px] border-b border-base-300 py-4 pl-1 ${stateOf(handling)}`}>
+      <Link to={pathTo(item)} tabIndex={-1} draggable={false} aria-hidden="true">
+        <Face item={item} width={84} />
+      </Link>
+      <div className="w-[236px] shrink-0 pt-0.5 max-sm:w-auto max-sm:min-w-0 max-sm:grow">
+        <h2 className="text-[19px] leading-snug">
+          <Title {...props} className="font-title text-[19px]" />
+        </h2>
+        <p className="line-clamp-2 text-quiet">{aboutWords(item, place)}</p>
+        <div className="mt-2 max-h-[52px] overflow-hidden">
+          <Tags item={item} />
+        </div>
+        <div className="mt-2 flex items-center gap-2.5">
+          <Writers item={item} people={people} />
+          <When item={item} />
+        </div>
+      </div>
+      <PageStrip item={item} width={Math.round(79 * (size / 5))} isLocked={props.isLocked} />
+      <div className="flex shrink-0 flex-col">
+        <ItemMenuButton {...props} />
+        <ChooseBox {...props} />
+      </div>
+    </div>
+  );
+}
+
+function PageStrip({ item, width, isLocked }: { item: Item; width: number; isLocked: boolean }) {
+  const strip = useStrip(item.space, item.notebook, item.summary);
+  if (isLocked) return <p className="grow self-center text-quiet max-sm:hidden">Locked. Its pages show once it is opened with the passphrase.</p>;
+  return (
+    <ol className="flex min-w-0 grow flex-wrap gap-[10px] overflow-hidden max-sm:hidden" style={{ height: width * 1.41 + 22 }} aria-label={`Pages of ${item.title} written last`}>
+      {(item.kind === 'notebook' ? strip : []).map((page) => (
+        <li key={page.id}>
+          <Link to={openPath(item.space, item.id, page.id)} draggable={false} className="group/page block text-[13px] text-quiet">
+            <img
+              src={thumbnailPath(item.space, page)}
+              alt={page.title ? `Page ${page.number}, ${page.title}` : `Page ${page.number}`}
+              width={width}
+              height={Math.round(width * 1.41)}
+              draggable={false}
+              data-testid="strip-page"
+              className="block border border-base-300 bg-paper group-hover/page:border-primary"
+            />
+            <span className="block pt-0.5">{page.number}</span>
+          </Link>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** A notebook as its cover, or a page as its picture, with its words below. */
+export function Tile(props: ItemProps) {
+  const { item, place, size } = props;
+  const handling = useItemHandling(props);
+  const width = tileWidth(size) - 24;
+  return (
+    <div {...handling.holder} className={`group relative flex flex-col rounded-sm p-1.5 ${stateOf(handling)}`} style={{ width: tileWidth(size) - 10 }}>
+      <Link to={pathTo(item)} tabIndex={-1} draggable={false} aria-hidden="true">
+        <Face item={item} width={width} />
+      </Link>
+      <div className="flex items-start pt-1">
+        <div className="min-w-0 grow pt-1">
+          <h2 className="line-clamp-2 text-[16px] leading-tight">
+            <Title {...props} className="font-title text-[16px]" />
+          </h2>
+          <p className="truncate text-[13px] text-quiet">{aboutWords(item, place)}</p>
+        </div>
+        <ItemMenuButton {...props} />
+      </div>
+      <div className="absolute right-3 top-2 [&>label]:rounded-md [&>label]:bg-base-100/85">
+        <ChooseBox {...props} />
+      </div>
+    </div>
+  );
+}
+
+export function tileWidth(size: number): number {
+  return Math.round(34 * size) + 10;
+}
+
+export function tileHeight(size: number): number {
+  return Math.round((tileWidth(size) - 24) * 1.36) + 84;
+}
+
+/** A line of a plain list. */
+export function Line(props: ItemProps) {
+  const { item, place, people } = props;
+  const handling = useItemHandling(props);
+  const bar = item.node?.colour ?? '';
+  return (
+    <div {...handling.holder} className={`group flex h-full items-center gap-3 border-b border-base-300 ${stateOf(handling)}`}>
+      <span className={`h-5 w-1 shrink-0 rounded-sm ${item.kind === 'page' ? 'bg-base-300' : (fillOf[bar] ?? 'bg-spruce')}`} />
+      <div className="min-w-0 basis-[34%]">
+        <Title {...props} className="truncate text-[15px]" />
+      </div>
+      <p className="min-w-0 grow basis-[24%] truncate text-quiet max-md:hidden">{aboutWords(item, place)}</p>
+      <div className="flex max-h-7 min-w-0 basis-[20%] overflow-hidden max-lg:hidden">
+        <Tags item={item} />
+      </div>
+      <Writers item={item} people={people} size={24} />
+      <span className="w-32 shrink-0 text-right max-sm:hidden">
+        <When item={item} />
+      </span>
+      <ChooseBox {...props} />
+      <ItemMenuButton {...props} />
+    </div>
+  );
+}
+
+/** An inner folder: a label that can be opened, dragged, and dropped on. */
+export function FolderTile(props: ItemProps & { count: number }) {
+  const { item, count } = props;
+  const handling = useItemHandling(props);
+  return (
+    <div {...handling.holder} className={`group flex h-11 items-center rounded-md border border-base-300 pl-3 ${handling.isChosen ? 'bg-base-200' : 'bg-base-100'} ${handling.isDragging ? 'opacity-40' : ''} ${handling.isOver ? 'outline-2 outline-primary' : ''}`}>
+      <span className={`mr-2.5 h-5 w-1 shrink-0 rounded-sm ${fillOf[item.node?.colour ?? ''] ?? 'bg-spruce'}`} />
+      {item.node?.icon ? <NodeIcon name={item.node.icon} /> : <FolderSimpleIcon size={18} weight="light" />}
+      <Title {...props} className="max-w-64 px-2 text-[15px]" />
+      <span className="text-[13px] text-quiet">{count}</span>
+      <ItemMenuButton {...props} />
+    </div>
+  );
+}

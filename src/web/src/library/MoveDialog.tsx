@@ -1,0 +1,96 @@
+import { FolderSimpleIcon } from '@phosphor-icons/react';
+import { useMemo, useState } from 'react';
+import { useSession } from '../session/session';
+import { useWorkspace } from '../sync/workspace';
+import { Choices, ChoiceWords } from '../ui/Choices';
+import { Dialog, DialogButtons } from '../ui/Dialog';
+import { root } from './model';
+import { type Library, useLibraries } from './useLibrary';
+
+interface Target {
+  space: string;
+  id: string;
+  name: string;
+  path: string;
+  folded: string;
+  depth: number;
+}
+
+const mostShown = 200;
+
+/** Chooses the folder something goes into: by typing a part of its name, by arrow keys, or by pressing it. */
+export function MoveDialog({ title, without, onMove, onClose }: { title: string; without: string[]; onMove: (space: string, folder: string) => Promise<string>; onClose: () => void }) {
+  const { spaces } = useSession();
+  const { core } = useWorkspace();
+  const libraries = useLibraries();
+  const [typed, setTyped] = useState('');
+  const [at, setAt] = useState(0);
+  const [problem, setProblem] = useState('');
+  const [moving, setMoving] = useState(false);
+  const targets = useMemo(
+    () => (libraries ? spaces.filter((space) => space.role !== 'reader').flatMap((space) => targetsOf(libraries.get(space.id)!, space.name, new Set(without))) : []),
+    [libraries, spaces, without],
+  );
+  const wanted = core.LibraryBridge.Fold(typed);
+  const found = targets.filter((target) => target.folded.includes(wanted)).slice(0, mostShown);
+  const chosen = found[Math.min(at, found.length - 1)];
+  const go = async () => {
+    if (!chosen) return;
+    setMoving(true);
+    const refused = await onMove(chosen.space, chosen.id);
+    setMoving(false);
+    if (refused) setProblem(refused);
+    else onClose();
+  };
+  return (
+    <Dialog title={title} onClose={onClose}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void go();
+        }}
+      >
+        <Choices
+          label="Folder"
+          testId="move"
+          typed={typed}
+          onTyped={(text) => (setTyped(text), setAt(0))}
+          choices={found.map((target) => ({
+            key: `${target.space}${target.id}`,
+            name: target.name,
+            indent: typed ? 0 : target.depth * 18,
+            face: (
+              <>
+                <FolderSimpleIcon size={18} weight="light" className="shrink-0" />
+                <ChoiceWords words={target.name} about={typed ? target.path : undefined} />
+              </>
+            ),
+          }))}
+          at={Math.min(at, found.length - 1)}
+          onAt={setAt}
+          onEnter={() => void go()}
+          onPress={setAt}
+          height={300}
+          none="No folder is called that."
+        />
+        <p role="alert" className="min-h-5 pt-2 text-error" data-testid="move-problem">
+          {problem}
+        </p>
+        <DialogButtons confirm={moving ? 'Moving' : 'Move here'} onClose={onClose} disabled={!chosen || moving} />
+      </form>
+    </Dialog>
+  );
+}
+
+function targetsOf(library: Library, name: string, without: Set<string>): Target[] {
+  const targets: Target[] = [{ space: library.space, id: root, name, path: '', folded: name.toLowerCase(), depth: 0 }];
+  const gather = (parent: string, path: string, depth: number) => {
+    for (const folder of library.inside(parent, 'folder')) {
+      if (without.has(folder.id)) continue;
+      targets.push({ space: library.space, id: folder.id, name: folder.name, path, folded: folder.folded, depth });
+      gather(folder.id, `${path} / ${folder.name}`, depth + 1);
+    }
+  };
+  gather(root, name, 1);
+  return targets;
+}

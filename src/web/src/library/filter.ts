@@ -1,0 +1,72 @@
+/** How a tag takes part in a filter. */
+export type TagUse = 'any' | 'all' | 'none';
+
+/** What is chosen in the filter bar. */
+export interface Filter {
+  tags: Record<string, TagUse>;
+  kind: '' | 'notebook' | 'section' | 'page';
+  written: string;
+  starred: boolean;
+  person: string;
+  folder: string;
+  titled: string;
+}
+
+export const noFilter: Filter = { tags: {}, kind: '', written: '', starred: false, person: '', folder: '', titled: '' };
+
+/** The named stretches of time, as Core knows them. */
+export const spans: { name: string; words: string }[] = [
+  { name: 'today', words: 'Today' },
+  { name: 'this-week', words: 'This week' },
+  { name: 'past-7-days', words: 'Past 7 days' },
+  { name: 'past-30-days', words: 'Past 30 days' },
+  { name: 'this-term', words: 'This term' },
+  { name: 'this-year', words: 'This year' },
+];
+
+export type Rule = Record<string, unknown>;
+
+export function isChosen(filter: Filter): boolean {
+  return JSON.stringify(filter) !== JSON.stringify(noFilter);
+}
+
+/** The filter as a rule for Core and the server. */
+export function ruleOf(filter: Filter): string {
+  const all: Rule[] = [];
+  const byUse = (use: TagUse) => Object.keys(filter.tags).filter((tag) => filter.tags[tag] === use).map((tag) => ({ tag }));
+  if (byUse('any').length > 0) all.push({ any: byUse('any') });
+  all.push(...byUse('all'));
+  if (byUse('none').length > 0) all.push({ not: { any: byUse('none') } });
+  if (filter.kind) all.push({ kind: filter.kind });
+  if (filter.written) all.push({ written: filter.written });
+  if (filter.starred) all.push({ starred: true });
+  if (filter.person) all.push({ by: filter.person });
+  if (filter.folder) all.push({ within: filter.folder });
+  if (filter.titled.trim()) all.push({ titled: filter.titled.trim() });
+  return JSON.stringify({ all });
+}
+
+/** The filter that a rule came from; undefined for a rule of another shape. */
+export function filterOf(rule: string): Filter | undefined {
+  try {
+    const { all } = JSON.parse(rule) as { all?: Rule[] };
+    if (!all) return undefined;
+    const filter: Filter = { ...noFilter, tags: {} };
+    for (const term of all) {
+      const [name, value] = Object.entries(term)[0]!;
+      if (name === 'tag') filter.tags[value as string] = 'all';
+      else if (name === 'any') for (const one of value as { tag: string }[]) filter.tags[one.tag] = 'any';
+      else if (name === 'not') for (const one of (value as { any: { tag: string }[] }).any) filter.tags[one.tag] = 'none';
+      else if (name === 'kind') filter.kind = value as Filter['kind'];
+      else if (name === 'written') filter.written = value as string;
+      else if (name === 'starred') filter.starred = true;
+      else if (name === 'by') filter.person = value as string;
+      else if (name === 'within') filter.folder = value as string;
+      else if (name === 'titled') filter.titled = value as string;
+      else return undefined;
+    }
+    return filter;
+  } catch {
+    return undefined;
+  }
+}

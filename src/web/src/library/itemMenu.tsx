@@ -1,0 +1,76 @@
+import {
+  ArrowBendUpRightIcon, ArrowSquareOutIcon, ColumnsIcon, CopyIcon, FilePdfIcon, FolderOpenIcon, LockSimpleIcon, PaintBrushIcon, PencilSimpleIcon, PushPinIcon, StarIcon, TagIcon, TrashIcon,
+} from '@phosphor-icons/react';
+import type { MenuEntry } from '../ui/Menu';
+import { pathTo } from './ItemParts';
+import { type Item, root } from './model';
+import type { ItemActions } from './useItemActions';
+
+/** What a list asks for when it needs more than a press: a dialogue about some things. */
+export type Asking =
+  | { what: 'newNotebook' }
+  | { what: 'move' | 'tag'; items: Item[] }
+  | { what: 'look' | 'lock'; item: Item };
+
+export interface ItemMenu {
+  entries: (items: Item[]) => MenuEntry[];
+}
+
+interface MenuHands {
+  actions: ItemActions;
+  ask: (asking: Asking) => void;
+  rename: (id: string) => void;
+  say: (words: string, undo?: () => void) => void;
+  go: (path: string) => void;
+  /** The page that is open last, beside which another can be opened. */
+  besidePath: (item: Item) => string | undefined;
+}
+
+/** What can be done to one thing, or to all that are chosen. */
+export function itemMenu({ actions, ask, rename, say, go, besidePath }: MenuHands): ItemMenu {
+  const icon = (Shown: typeof StarIcon) => <Shown size={20} weight="light" />;
+  return {
+    entries: (items) => {
+      const item = items[0]!;
+      const one = items.length === 1;
+      const mayWrite = items.every(actions.mayWrite);
+      const placed = items.every((each) => each.kind === 'folder' || each.kind === 'notebook');
+      const starred = items.every(actions.isStarred);
+      const pinned = items.every((each) => each.pinned);
+      const words = one ? `“${item.title}”` : `${items.length} things`;
+      const beside = one ? besidePath(item) : undefined;
+      const entries: (MenuEntry | false)[] = [
+        one && mayWrite && { label: 'Rename', testId: 'menu-rename', icon: icon(PencilSimpleIcon), onChoose: () => rename(item.id) },
+        one && mayWrite && placed && { label: item.kind === 'folder' ? 'Colour and icon' : 'Cover and paper', testId: 'menu-look', icon: icon(PaintBrushIcon), onChoose: () => ask({ what: 'look', item }) },
+        mayWrite && placed && { label: item.node?.jot ? 'File it' : 'Move to', testId: 'menu-move', icon: icon(ArrowBendUpRightIcon), onChoose: () => ask({ what: 'move', items }) },
+        mayWrite && items.every((each) => each.kind !== 'folder' && each.space === item.space) && { label: 'Tags', testId: 'menu-tags', icon: icon(TagIcon), onChoose: () => ask({ what: 'tag', items }) },
+        { label: starred ? 'Take the star off' : 'Star', testId: 'menu-star', icon: icon(StarIcon), onChoose: () => actions.star(items, !starred) },
+        mayWrite && placed && { label: pinned ? 'Unpin' : 'Pin to the top', testId: 'menu-pin', icon: icon(PushPinIcon), onChoose: () => actions.pin(items, !pinned) },
+        mayWrite && placed && {
+          label: 'Duplicate',
+          testId: 'menu-duplicate',
+          icon: icon(CopyIcon),
+          onChoose: () => {
+            say('Duplicating');
+            void actions.duplicate(items).then((refused) => say(refused || `Duplicated ${words}.`));
+          },
+        },
+        one && item.kind !== 'folder' && { label: 'Show in folder', testId: 'menu-show', icon: icon(FolderOpenIcon), onChoose: () => go(`/library/${item.space}/${item.folder === root ? '' : item.folder}?show=${item.notebook}`) },
+        one && beside !== undefined && { label: 'Open beside', testId: 'menu-beside', icon: icon(ColumnsIcon), onChoose: () => go(beside) },
+        one && item.kind !== 'folder' && { label: 'Open in a new window', testId: 'menu-window', icon: icon(ArrowSquareOutIcon), onChoose: () => void window.open(pathTo(item), '_blank', 'noopener') },
+        one && item.kind === 'notebook' && { label: 'Export as PDF', testId: 'menu-pdf', icon: icon(FilePdfIcon), onChoose: () => location.assign(`/api/notebooks/${item.id}/export.pdf`) },
+        one && item.kind === 'notebook' && mayWrite && { label: 'Lock', testId: 'menu-lock', icon: icon(LockSimpleIcon), onChoose: () => ask({ what: 'lock', item }) },
+        mayWrite && {
+          label: 'Put into the bin',
+          testId: 'menu-bin',
+          icon: icon(TrashIcon),
+          onChoose: () => {
+            actions.toBin(items);
+            say(`Put ${words} into the bin.`, () => actions.putBack(items));
+          },
+        },
+      ];
+      return entries.filter((entry) => entry !== false);
+    },
+  };
+}

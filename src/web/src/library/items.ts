@@ -1,0 +1,76 @@
+import { whenGroup } from '../ui/time';
+import { compare } from './libraryStore';
+import type { Item, LibraryNode, Summary } from './model';
+import type { Library } from './useLibrary';
+import type { View } from './view';
+
+/** A folder or notebook as a list shows it. */
+export function itemOfNode(library: Library, node: LibraryNode, summary: Summary | undefined): Item {
+  return {
+    space: library.space,
+    kind: node.kind as 'folder' | 'notebook',
+    id: node.id,
+    notebook: node.id,
+    folder: node.parent,
+    title: node.name || 'Unnamed',
+    natural: node.natural,
+    order: node.order,
+    notebookName: node.name,
+    number: 0,
+    paper: node.paper,
+    sequence: 0,
+    createdAt: node.createdAt,
+    writtenAt: summary?.writtenAt ?? null,
+    size: summary?.size ?? 0,
+    pinned: node.pinned,
+    tags: library.tagsOf(node.tags),
+    people: summary?.people ?? [],
+    node,
+    ...(summary ? { summary } : {}),
+  };
+}
+
+/** Sorted as the view says; what is pinned stands first. What was never written on counts as just made. */
+export function sorted(items: Item[], view: View): Item[] {
+  const at = (item: Item) => item.writtenAt ?? item.createdAt;
+  const ways: Record<View['sort'], (a: Item, b: Item) => number> = {
+    written: (a, b) => at(b) - at(a),
+    name: () => 0,
+    created: (a, b) => b.createdAt - a.createdAt,
+    kind: (a, b) => compare(a.kind, b.kind),
+    size: (a, b) => b.size - a.size,
+    own: (a, b) => compare(a.order, b.order),
+  };
+  const turn = view.reversed && view.sort !== 'own' ? -1 : 1;
+  return items.toSorted((a, b) => Number(b.pinned) - Number(a.pinned) || turn * (ways[view.sort](a, b) || compare(a.natural, b.natural)) || compare(a.id, b.id));
+}
+
+export interface Group {
+  name: string;
+  items: Item[];
+}
+
+/** In groups as the view says, in the order of the items; one group without a name where they are not grouped. */
+export function grouped(items: Item[], view: View, nameOf: (person: string) => string | undefined): Group[] {
+  if (view.group === 'none') return [{ name: '', items }];
+  const groups = new Map<string, Item[]>();
+  const add = (name: string, item: Item) => {
+    const group = groups.get(name);
+    if (group) group.push(item);
+    else groups.set(name, [item]);
+  };
+  for (const item of items) {
+    if (view.group === 'date') add(whenGroup(view.sort === 'created' ? item.createdAt : (item.writtenAt ?? item.createdAt)), item);
+    else {
+      const names = view.group === 'tag' ? item.tags.map((tag) => tag.path) : item.people.map(nameOf).filter((name) => name !== undefined);
+      if (names.length === 0) add(view.group === 'tag' ? 'Without a tag' : 'Nobody yet', item);
+      for (const name of names) add(name, item);
+    }
+  }
+  const entries = [...groups].map(([name, own]) => ({ name, items: own }));
+  return view.group === 'date' ? entries : entries.sort((a, b) => Number(isRest(a.name)) - Number(isRest(b.name)) || a.name.localeCompare(b.name));
+}
+
+function isRest(name: string): boolean {
+  return name === 'Without a tag' || name === 'Nobody yet';
+}

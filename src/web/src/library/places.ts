@@ -1,0 +1,102 @@
+import type { Space } from '../session/session';
+import { itemOfNode } from './items';
+import { lists, type Place } from './LibrarySide';
+import { type Item, type LibraryNode, root, type Summary } from './model';
+import type { Library } from './useLibrary';
+import type { Personal } from './usePersonal';
+import type { View } from './view';
+
+/** A folder, list or lens, with what it is called and what lies in it. */
+export interface ShownPlace {
+  title: string;
+  above: string;
+  libraries: Library[];
+  /** The things in it, where the device knows them all. */
+  items: Item[];
+  /** The question to ask, where it does not. */
+  rule?: string;
+  folders: Item[];
+  node?: LibraryNode;
+  asItem?: Item;
+  lens?: LibraryNode;
+  /** The library that the lens itself lies in. */
+  keeper?: Library;
+  /** Whether its own order says something, as with “often used”. */
+  keepsOrder?: boolean;
+  note?: string;
+  empty: { title: string; words: string };
+}
+
+const emptyWords: Record<string, { title: string; words: string }> = {
+  all: { title: 'No notebooks yet', words: 'Make one with “New notebook” in a folder, or jot something down.' },
+  recent: { title: 'Nothing was written yet', words: 'The pages written on last will stand here.' },
+  often: { title: 'Nothing was opened yet', words: 'What you open often and lately comes to stand here.' },
+  starred: { title: 'Nothing is starred', words: 'Star a notebook or folder by its menu to have it here.' },
+  shared: { title: 'Nobody has shared anything yet', words: 'Notebooks that others of your group made will stand here.' },
+  jots: { title: 'No jots are waiting', words: 'Press “Jot” anywhere to write at once. It waits here until you file it: drag it to a folder, or choose “File it”.' },
+};
+
+export function placeOf(at: Place, libraries: Map<string, Library>, spaces: Space[], summaries: Map<string, Summary>, personal: Personal | undefined, person: string, view: View): ShownPlace {
+  const all = [...libraries.values()];
+  const item = (library: Library, node: LibraryNode) => itemOfNode(library, node, summaries.get(node.id));
+  if (at.space === 'list') {
+    const words = lists.find((list) => list.name === at.place)?.words ?? 'Library';
+    const base = { title: words, above: 'Library', libraries: all, items: [], folders: [], empty: emptyWords[at.place] ?? emptyWords.all! };
+    switch (at.place) {
+      case 'recent':
+        return { ...base, rule: JSON.stringify({ all: [{ kind: 'page' }, { written: '1970-01-01/' }] }) };
+      case 'starred':
+        return { ...base, items: all.flatMap((library) => [...library.nodes.values()].filter((node) => !node.inBin && personal?.stars.has(node.id)).map((node) => item(library, node))) };
+      case 'often': {
+        const used = personal?.often() ?? [];
+        const items = used.map(({ space, notebook }) => ({ library: libraries.get(space), node: libraries.get(space)?.find(notebook) })).flatMap(({ library, node }) => (library && node && !node.inBin ? [item(library, node)] : []));
+        return { ...base, items: items.slice(0, 50), keepsOrder: true, note: 'A visit counts half as much after a fortnight, a quarter after four weeks.' };
+      }
+      case 'shared': {
+        const groups = spaces.filter((space) => !space.personal).map((space) => libraries.get(space.id)!);
+        return { ...base, items: groups.flatMap((library) => library.allNotebooks(root).filter((node) => node.createdBy !== person).map((node) => item(library, node))) };
+      }
+      case 'jots':
+        return { ...base, items: all.flatMap((library) => library.jots().map((node) => item(library, node))) };
+      default:
+        return { ...base, items: all.flatMap((library) => library.allNotebooks(root).map((node) => item(library, node))) };
+    }
+  }
+
+  const library = libraries.get(at.space)!;
+  const space = spaces.find((one) => one.id === at.space)!;
+  if (at.place.startsWith('lens-')) {
+    const lens = library.find(at.place.slice('lens-'.length));
+    const asked = lens?.lensSpace ? (libraries.get(lens.lensSpace) ?? library) : library;
+    return {
+      title: lens?.name ?? 'Lens',
+      above: `Lens on ${spaces.find((one) => one.id === asked.space)?.name ?? ''}`,
+      libraries: [asked],
+      items: [],
+      folders: [],
+      ...(lens ? { rule: lens.rule ?? '{"all":[]}', lens, keeper: library } : {}),
+      ...(lens?.rule && namesDeletedTag(lens.rule, asked) ? { note: 'This lens names a tag that is no longer there. Nothing carries it, so that part finds nothing.' } : {}),
+      empty: lens ? { title: 'Nothing matches this lens now', words: 'It is asked again whenever you open it.' } : { title: 'This lens is no longer there', words: 'It was put into the bin, or belongs to somebody else.' },
+    };
+  }
+
+  const node = library.find(at.place);
+  const isThere = at.place === root || (node?.kind === 'folder' && !node.inBin);
+  const notebooks = view.deep ? library.allNotebooks(at.place) : library.inside(at.place, 'notebook');
+  return {
+    title: node?.name ?? space.name,
+    above: [node ? space.name : 'Library', ...library.pathOf(at.place).map((one) => one.name)].join(' / '),
+    libraries: [library],
+    items: isThere ? notebooks.map((one) => item(library, one)) : [],
+    folders: isThere ? library.inside(at.place, 'folder').map((one) => item(library, one)) : [],
+    ...(node ? { node, asItem: item(library, node) } : {}),
+    empty: !isThere
+      ? { title: 'This folder is not here', words: 'It is in the bin, or was erased from it.' }
+      : { title: 'No notebooks here yet', words: space.role === 'reader' ? 'The writers of this library have not put any here.' : 'Make one with “New notebook”, or drag one here from another folder.' },
+  };
+}
+
+function namesDeletedTag(rule: string, library: Library): boolean {
+  const named = [...rule.matchAll(/"tag":"([0-9a-f-]{36})"/g)].map((match) => match[1]!);
+  return named.some((id) => library.tagsOf([id]).length === 0);
+}

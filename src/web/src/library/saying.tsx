@@ -1,0 +1,39 @@
+import { XIcon } from '@phosphor-icons/react';
+import { useCallback, useEffect, useState } from 'react';
+
+export interface Said {
+  words: string;
+  undo?: () => void;
+}
+
+const shownMilliseconds = 8_000;
+
+/** What was just done, said in one line at the foot for a while, with the way to take it back. */
+export function useSaying(): { said: Said; say: (words: string, undo?: () => void) => void } {
+  const [said, setSaid] = useState<Said>({ words: '' });
+  const say = useCallback((words: string, undo?: () => void) => setSaid(undo ? { words, undo } : { words }), []);
+  useEffect(() => {
+    if (!said.words) return;
+    const timer = setTimeout(() => setSaid({ words: '' }), shownMilliseconds);
+    return () => clearTimeout(timer);
+  }, [said]);
+  return { said, say };
+}
+
+export function UndoLine({ said, onClose }: { said: Said; onClose: () => void }) {
+  return (
+    <div role="status" data-testid="said" className={`absolute bottom-4 left-1/2 z-30 flex max-w-[calc(100%-32px)] -translate-x-1/2 items-center gap-2 rounded-md bg-neutral pl-4 text-neutral-content ${said.words ? '' : 'sr-only'}`}>
+      <span className="py-2.5">{said.words}</span>
+      {said.undo && (
+        <button type="button" className="h-10 px-3 font-semibold underline" data-testid="take-back" onClick={() => (said.undo?.(), onClose())}>
+          Take it back
+        </button>
+      )}
+      {said.words && (
+        <button type="button" aria-label="Close" className="grid size-10 place-items-center" onClick={onClose}>
+          <XIcon size={16} />
+        </button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,102 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { properties, sentenceOf } from '../core/runtime';
+import { Unreachable } from '../session/api';
+import { useSession } from '../session/session';
+import { useWorkspace } from '../sync/workspace';
+import { attempt } from './dialogs';
+import type { Item, Tag } from './model';
+import { type Library, useLibraries } from './useLibrary';
+import { usePersonal } from './usePersonal';
+
+/** What can be done to things in a list, one or many at once. What may fail answers with a sentence, or with an empty text when it worked. */
+export interface ItemActions {
+  mayWrite: (item: Item) => boolean;
+  isStarred: (item: Item) => boolean;
+  library: (item: Item) => Library;
+  rename: (item: Item, name: string) => string;
+  star: (items: Item[], on: boolean) => void;
+  pin: (items: Item[], on: boolean) => void;
+  toBin: (items: Item[]) => void;
+  putBack: (items: Item[]) => void;
+  tag: (items: Item[], tag: string, on: boolean) => void;
+  carried: (items: Item[]) => Tag[];
+  /** Into a folder; across libraries, as a copy whose original goes into the bin. */
+  move: (items: Item[], space: string, folder: string) => Promise<string>;
+  duplicate: (items: Item[]) => Promise<string>;
+}
+
+export function useItemActions(): ItemActions | undefined {
+  const { spaces } = useSession();
+  const workspace = useWorkspace();
+  const libraries = useLibraries();
+  const personal = usePersonal();
+  const queries = useQueryClient();
+  return useMemo(() => {
+    if (!libraries || !personal) return undefined;
+    const { LibraryBridge } = workspace.core;
+    const library = (item: Item) => libraries.get(item.space)!;
+    /** Does something to a thing in the document that holds it. */
+    const inDocument = async (item: Item, make: (handle: number, now: number) => Uint8Array) => {
+      const isInner = item.kind === 'page' || item.kind === 'section';
+      const document = await workspace.acquire(item.space, isInner ? 'notebook' : 'library', isInner ? item.notebook : item.space);
+      document.perform(make);
+      workspace.release(document.id);
+      if (isInner) void queries.invalidateQueries({ queryKey: ['entries'] });
+    };
+    const set = (item: Item, property: number, value: string) => void inDocument(item, (handle, now) => LibraryBridge.SetProperty(handle, item.id, property, value, now));
+    const carried = (items: Item[]) => [...new Set(items.flatMap((item) => library(item).tagsOf(library(item).find(item.id)?.tags ?? item.tags.map((tag) => tag.id))))];
+    return {
+      mayWrite: (item) => spaces.find((space) => space.id === item.space)?.role !== 'reader',
+      isStarred: (item) => personal.stars.has(item.id),
+      library,
+      rename: (item, name) => {
+        if (item.kind === 'folder' || item.kind === 'notebook') return attempt(() => library(item).rename(item.id, name));
+        set(item, properties.name, name);
+        return '';
+      },
+      star: (items, on) => {
+        for (const item of items) personal.star(item.id, on);
+      },
+      pin: (items, on) => {
+        for (const item of items) library(item).set(item.id, properties.pinned, on ? '1' : '');
+      },
+      toBin: (items) => {
+        for (const item of items) set(item, properties.binned, String(Date.now()));
+      },
+      putBack: (items) => {
+        for (const item of items) set(item, properties.binned, '');
+      },
+      tag: (items, tag, on) => {
+        const ids = on ? [tag] : (carried(items).find((one) => one.id === tag)?.ids ?? [tag]);
+        for (const item of items) for (const id of ids) void inDocument(item, (handle, now) => LibraryBridge.SetTag(handle, item.id, id, on, now));
+      },
+      carried,
+      move: async (items, space, folder) => {
+        for (const item of items) {
+          if (item.space === space) {
+            const refused = attempt(() => library(item).move(item.id, folder));
+            if (refused) return refused;
+          } else {
+            try {
+              await library(item).copy(item.id, { space, parent: folder }, true);
+            } catch (problem) {
+              return problem instanceof Unreachable ? 'Moving into another library needs a connection. Nothing was moved.' : sentenceOf(problem);
+            }
+          }
+        }
+        return '';
+      },
+      duplicate: async (items) => {
+        for (const item of items) {
+          try {
+            await library(item).copy(item.id, { space: item.space, parent: item.folder });
+          } catch (problem) {
+            return problem instanceof Unreachable ? 'Duplicating needs a connection. Nothing was copied.' : sentenceOf(problem);
+          }
+        }
+        return '';
+      },
+    };
+  }, [libraries, personal, workspace, spaces, queries]);
+}

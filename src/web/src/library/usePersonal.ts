@@ -1,0 +1,59 @@
+import { useMemo } from 'react';
+import { properties } from '../core/runtime';
+import { useSession } from '../session/session';
+import { useWorkspace } from '../sync/workspace';
+import { defaultPaper, root } from './model';
+import { type Library, useLibrary } from './useLibrary';
+import { readView, type View, writeView } from './view';
+
+/** What a jot is made on. */
+export interface JotPreset {
+  paper: string;
+  colour: string;
+  /** Which pen of the tray is taken up, counted from 0. */
+  pen: number;
+}
+
+/** Where today's page is made, and on what. */
+export interface TodayPreset {
+  space: string;
+  notebook: string;
+  paper: string;
+}
+
+/** What is personal, kept in the person's own library: stars, views, presets, visits. */
+export interface Personal {
+  library: Library;
+  stars: Set<string>;
+  star: (id: string, on: boolean) => void;
+  view: (target: string) => View;
+  setView: (target: string, view: View) => void;
+  often: () => { space: string; notebook: string }[];
+  jotPreset: JotPreset;
+  setJotPreset: (preset: JotPreset) => void;
+  todayPreset?: TodayPreset;
+  setTodayPreset: (preset: TodayPreset) => void;
+}
+
+export function usePersonal(): Personal | undefined {
+  const { spaces } = useSession();
+  const { core } = useWorkspace();
+  const library = useLibrary(spaces.find((space) => space.personal)!.id);
+  return useMemo(() => {
+    if (!library) return undefined;
+    const views = library.registers(properties.view);
+    const today = library.registers(properties.todayPreset)[root];
+    return {
+      library,
+      stars: new Set(Object.keys(library.registers(properties.starred))),
+      star: (id, on) => library.set(id, properties.starred, on ? '1' : ''),
+      view: (target) => readView(views[target]),
+      setView: (target, view) => library.set(target, properties.view, writeView(view)),
+      often: () => JSON.parse(core.LibraryBridge.Often(library.handle)) as { space: string; notebook: string }[],
+      jotPreset: { paper: defaultPaper, colour: 'gold', pen: 0, ...(JSON.parse(library.registers(properties.jotPreset)[root] ?? '{}') as Partial<JotPreset>) },
+      setJotPreset: (preset) => library.set(root, properties.jotPreset, JSON.stringify(preset)),
+      ...(today ? { todayPreset: JSON.parse(today) as TodayPreset } : {}),
+      setTodayPreset: (preset) => library.set(root, properties.todayPreset, JSON.stringify(preset)),
+    };
+  }, [library, core]);
+}

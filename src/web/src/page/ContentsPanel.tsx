@@ -1,0 +1,239 @@
+import { DndContext, type DragEndEvent, MouseSensor, pointerWithin, TouchSensor, useDraggable, useDroppable, useSensor, useSensors } from '@dnd-kit/core';
+import { ArrowBendUpRightIcon, CopyIcon, DotsThreeIcon, FilePlusIcon, FolderPlusIcon, PencilSimpleIcon, SwatchesIcon, TagIcon, TrashIcon, XIcon } from '@phosphor-icons/react';
+import { type KeyboardEvent, type MouseEvent, useState } from 'react';
+import { properties } from '../core/runtime';
+import { attempt, ColourField, ConfirmDialog } from '../library/dialogs';
+import { type NotebookEntry, root } from '../library/model';
+import { fillOf } from '../library/palette';
+import { UndoLine, useSaying } from '../library/saying';
+import { TagDialog } from '../library/TagDialog';
+import { type Library, useLibrary } from '../library/useLibrary';
+import { useSelection } from '../library/useSelection';
+import { useSession } from '../session/session';
+import { Menu, type MenuEntry } from '../ui/Menu';
+import { NotebookChooser } from './NotebookChooser';
+import type { OpenNotebook } from './openNotebooks';
+import { type Notebook, useNotebook } from './useNotebook';
+
+type Asking = { what: 'tags' | 'colour'; entry: NotebookEntry } | { what: 'move'; ids: string[] };
+
+/** The contents beside the page: sections and pages as a tree, to go to, name in place, put elsewhere, copy and bin. */
+export function ContentsPanel({ at, onGo, onClose }: { at: OpenNotebook; onGo: (page: string) => void; onClose: () => void }) {
+  const notebook = useNotebook(at.space, at.notebook);
+  const library = useLibrary(at.space);
+  const { spaces } = useSession();
+  const mayWrite = spaces.find((space) => space.id === at.space)?.role !== 'reader';
+  return (
+    <aside aria-label="Contents" data-testid="contents-panel" className="relative flex w-[288px] shrink-0 flex-col border-l border-base-300 bg-base-100 max-md:absolute max-md:inset-y-0 max-md:right-0 max-md:z-20">
+      <div className="flex h-12 shrink-0 items-center border-b border-base-300 pl-4 pr-1">
+        <h2 className="grow text-[18px]">Contents</h2>
+        <button type="button" aria-label="Close the contents" title="Close" className="grid size-10 place-items-center rounded-md text-quiet hover:bg-base-200" onClick={onClose}>
+          <XIcon size={18} />
+        </button>
+      </div>
+      {notebook && library && <Outline at={at} notebook={notebook} library={library} mayWrite={mayWrite} onGo={onGo} />}
+    </aside>
+  );
+}
+
+function Outline({ at, notebook, library, mayWrite, onGo }: { at: OpenNotebook; notebook: Notebook; library: Library; mayWrite: boolean; onGo: (page: string) => void }) {
+  const [renaming, setRenaming] = useState<string>();
+  const [asking, setAsking] = useState<Asking>();
+  const { said, say } = useSaying();
+  const selection = useSelection(notebook.entries.map((entry) => entry.id));
+  const sensors = useSensors(useSensor(MouseSensor, { activationConstraint: { distance: 8 } }), useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }));
+  const chosenOr = (id: string) => (selection.chosen.has(id) ? notebook.entries.filter((entry) => selection.chosen.has(entry.id)).map((entry) => entry.id) : [id]);
+  /** What is chosen together with something it lies in moves along with that. */
+  const heads = (ids: string[]) => ids.filter((id) => !ids.some((other) => other !== id && notebook.isWithin(id, other)));
+
+  const bin = (ids: string[]) => {
+    for (const id of ids) notebook.toBin(id);
+    say(ids.length === 1 ? 'Put into the bin.' : `Put ${ids.length} things into the bin.`, () => ids.forEach((id) => notebook.putBack(id)));
+  };
+  const drop = ({ active, over }: DragEndEvent) => {
+    const [how, target = ''] = String(over?.id ?? '').split(' ');
+    const entry = notebook.find(target);
+    if (!how || (target && !entry)) return;
+    const ids = heads(chosenOr(String(active.id))).filter((id) => id !== target);
+    say(
+      attempt(() => {
+        for (const id of how === 'into' ? ids : ids.toReversed()) {
+          const { kind } = notebook.find(id)!;
+          if (how === 'into') notebook.place(id, kind, target || root, '');
+          else notebook.place(id, kind, entry!.parent, target);
+        }
+      }),
+    );
+  };
+  const step = (entry: NotebookEntry, by: number) => {
+    const siblings = notebook.entries.filter((one) => one.parent === entry.parent);
+    const index = siblings.indexOf(entry);
+    const after = by > 0 ? siblings[index + 1]?.id : index > 0 ? (siblings[index - 2]?.id ?? 'first') : undefined;
+    if (after) notebook.place(entry.id, entry.kind, entry.parent, after);
+  };
+  const nest = (entry: NotebookEntry, inwards: boolean) => {
+    const siblings = notebook.entries.filter((one) => one.parent === entry.parent);
+    const before = siblings[siblings.indexOf(entry) - 1];
+    const parent = notebook.find(entry.parent);
+    if (inwards && before) say(attempt(() => notebook.place(entry.id, entry.kind, before.id, '')));
+    if (!inwards && parent) say(attempt(() => notebook.place(entry.id, entry.kind, parent.parent, parent.id)));
+  };
+  const onKey = (event: KeyboardEvent, entry: NotebookEntry) => {
+    if (!mayWrite) return;
+    if (event.key === 'F2') setRenaming(entry.id);
+    else if (event.key === 'Delete') bin(heads(chosenOr(entry.id)));
+    else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) step(entry, event.key === 'ArrowUp' ? -1 : 1);
+    else if (event.altKey && (event.key === 'ArrowLeft' || event.key === 'ArrowRight')) nest(entry, event.key === 'ArrowRight');
+    else return;
+    event.preventDefault();
+  };
+  const entriesOf = (entry: NotebookEntry): MenuEntry[] => [
+    { label: 'Rename', testId: 'entry-rename', icon: <PencilSimpleIcon size={20} weight="light" />, onChoose: () => setRenaming(entry.id) },
+    ...(entry.kind === 'section'
+      ? [
+          { label: 'New page in it', testId: 'entry-add-page', icon: <FilePlusIcon size={20} weight="light" />, onChoose: () => onGo(notebook.addPage(entry.id, '', library.find(at.notebook)?.paper ?? '')) },
+          { label: 'New section in it', testId: 'entry-add-section', icon: <FolderPlusIcon size={20} weight="light" />, onChoose: () => setRenaming(notebook.addSection(entry.id, 'New section')) },
+          { label: 'Colour', icon: <SwatchesIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'colour', entry }) },
+        ]
+      : [{ label: 'New sub-page', testId: 'entry-add-sub', icon: <FilePlusIcon size={20} weight="light" />, onChoose: () => say(attempt(() => onGo(notebook.addPage(entry.id, '', entry.paper)))) }]),
+    { label: 'Tags', testId: 'entry-tags', icon: <TagIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'tags', entry }) },
+    { label: 'Move to another notebook', testId: 'entry-move', icon: <ArrowBendUpRightIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'move', ids: heads(chosenOr(entry.id)) }) },
+    { label: 'Duplicate', testId: 'entry-duplicate', icon: <CopyIcon size={20} weight="light" />, onChoose: () => void notebook.duplicate(entry.id).then((refused) => say(refused || 'Duplicated.')) },
+    { label: 'Put into the bin', testId: 'entry-bin', icon: <TrashIcon size={20} weight="light" />, onChoose: () => bin(heads(chosenOr(entry.id))) },
+  ];
+  const tagged = asking?.what === 'tags' ? (notebook.find(asking.entry.id) ?? asking.entry) : undefined;
+  return (
+    <>
+      <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={drop}>
+        <ul role="tree" aria-label="Sections and pages" aria-multiselectable="true" className="min-h-0 grow overflow-y-auto py-2">
+          {notebook.entries.map((entry) => (
+            <EntryRow
+              key={entry.id}
+              entry={entry}
+              isHere={entry.id === at.page}
+              isChosen={selection.chosen.has(entry.id)}
+              mayWrite={mayWrite}
+              tags={library.tagsOf(entry.tags).map((tag) => tag.path)}
+              renaming={renaming === entry.id}
+              menu={mayWrite ? entriesOf(entry) : []}
+              onKey={(event) => onKey(event, entry)}
+              onPress={(event) => {
+                if (event.shiftKey || event.ctrlKey || event.metaKey) selection.press(entry.id, { shift: event.shiftKey, more: event.ctrlKey || event.metaKey });
+                else {
+                  selection.clear();
+                  if (entry.kind === 'page') onGo(entry.id);
+                }
+              }}
+              onRename={(title) => {
+                setRenaming(undefined);
+                if (title !== undefined && title !== entry.title) say(attempt(() => notebook.set(entry.id, properties.name, title.trim())));
+              }}
+            />
+          ))}
+          <EndTarget />
+        </ul>
+      </DndContext>
+      {mayWrite && (
+        <div className="flex shrink-0 gap-2 border-t border-base-300 p-2.5">
+          <button type="button" className="quiet-button grow" data-testid="new-section" onClick={() => setRenaming(notebook.addSection(root, 'New section'))}>
+            <FolderPlusIcon size={18} weight="light" /> Section
+          </button>
+          <button type="button" className="quiet-button grow" data-testid="new-page" onClick={() => onGo(notebook.addPage(notebook.sectionOf(at.page)?.id ?? root, '', library.find(at.notebook)?.paper ?? ''))}>
+            <FilePlusIcon size={18} weight="light" /> Page
+          </button>
+        </div>
+      )}
+      <UndoLine said={said} onClose={() => say('')} />
+      {tagged && (
+        <TagDialog title={`Tags of “${tagged.title || `page ${tagged.number}`}”`} library={library} carried={library.tagsOf(tagged.tags)} onSet={(tag, on) => (on ? [tag] : (library.tagsOf([tag])[0]?.ids ?? [tag])).forEach((id) => notebook.setTag(tagged.id, id, on))} onClose={() => setAsking(undefined)} />
+      )}
+      {asking?.what === 'colour' && <SectionColour entry={asking.entry} onConfirm={(colour) => notebook.set(asking.entry.id, properties.colour, colour)} onClose={() => setAsking(undefined)} />}
+      {asking?.what === 'move' && (
+        <NotebookChooser
+          library={library}
+          without={at.notebook}
+          title={asking.ids.length === 1 ? 'Move to another notebook' : `Move ${asking.ids.length} things to another notebook`}
+          onClose={() => setAsking(undefined)}
+          onChoose={(other) => {
+            void (async () => {
+              for (const id of asking.ids) await notebook.moveTo(id, other);
+              say(`Moved to ${other.name}.`);
+            })();
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+function SectionColour({ entry, onConfirm, onClose }: { entry: NotebookEntry; onConfirm: (colour: string) => void; onClose: () => void }) {
+  const [colour, setColour] = useState(entry.colour || 'spruce');
+  return (
+    <ConfirmDialog title={`Colour of “${entry.title}”`} confirm="Use this colour" onConfirm={() => onConfirm(colour)} onClose={onClose}>
+      <ColourField value={colour} onChange={setColour} />
+    </ConfirmDialog>
+  );
+}
+
+/** Dropped here, a thing goes to the end of the notebook, out of all sections. */
+function EndTarget() {
+  const { setNodeRef, isOver } = useDroppable({ id: 'into ' });
+  return <li ref={setNodeRef} role="none" className={`h-12 ${isOver ? 'border-t-[3px] border-primary' : ''}`} />;
+}
+
+interface EntryRowProps {
+  entry: NotebookEntry;
+  isHere: boolean;
+  isChosen: boolean;
+  mayWrite: boolean;
+  tags: string[];
+  renaming: boolean;
+  menu: MenuEntry[];
+  onPress: (event: MouseEvent) => void;
+  onRename: (title: string | undefined) => void;
+  onKey: (event: KeyboardEvent) => void;
+}
+
+/** A section or page. Dropped on a section, things go into it; on a page's lower edge, after it. */
+function EntryRow({ entry, isHere, isChosen, mayWrite, tags, renaming, menu, onPress, onRename, onKey }: EntryRowProps) {
+  const drag = useDraggable({ id: entry.id, disabled: !mayWrite || renaming });
+  const drop = useDroppable({ id: `${entry.kind === 'section' ? 'into' : 'after'} ${entry.id}`, disabled: !mayWrite });
+  const isSection = entry.kind === 'section';
+  return (
+    <li ref={drop.setNodeRef} role="treeitem" aria-level={entry.depth + 1} aria-selected={isChosen} aria-current={isHere ? 'page' : undefined} data-testid={entry.kind} data-name={entry.title} className={`pr-1 ${drop.isOver ? (isSection ? 'outline-2 -outline-offset-2 outline-primary' : 'shadow-[inset_0_-3px_0_var(--color-primary)]') : ''}`}>
+      <div className={`flex min-h-10 items-center rounded-md ${isChosen ? 'bg-base-200 ring-1 ring-primary ring-inset' : isHere ? 'bg-base-200' : 'hover:bg-base-200'} ${drag.isDragging ? 'opacity-40' : ''}`} style={{ paddingLeft: 12 + entry.depth * 16 }}>
+        {renaming ? (
+          <RenameField title={entry.title} onRename={onRename} />
+        ) : (
+          <button ref={drag.setNodeRef} {...drag.listeners} type="button" className={`flex min-h-10 min-w-0 grow items-center gap-2.5 text-left ${isHere ? 'font-semibold' : ''}`} onClick={onPress} onKeyDown={onKey} onDoubleClick={() => mayWrite && menu[0]?.onChoose()}>
+            {isSection ? <span className={`h-5 w-1 shrink-0 rounded-sm ${fillOf[entry.colour] ?? 'bg-spruce'}`} /> : <span className="w-6 shrink-0 text-right text-[13px] font-normal text-quiet">{entry.number}</span>}
+            <span className={`min-w-0 grow truncate ${isSection ? 'font-title text-[15px]' : ''} ${entry.title ? '' : 'text-quiet'}`}>{entry.title || 'Untitled page'}</span>
+            {tags.length > 0 && <TagIcon size={14} className="shrink-0 text-quiet" aria-label={`Tags: ${tags.join(', ')}`} />}
+          </button>
+        )}
+        {menu.length > 0 && !renaming && <Menu label={`More for ${entry.title || `page ${entry.number}`}`} testId="entry-menu" icon={<DotsThreeIcon size={20} />} entries={menu} />}
+      </div>
+    </li>
+  );
+}
+
+function RenameField({ title, onRename }: { title: string; onRename: (title: string | undefined) => void }) {
+  const [typed, setTyped] = useState(title);
+  return (
+    <input
+      className="field h-9 min-w-0 grow"
+      aria-label="New name"
+      data-testid="entry-name"
+      value={typed}
+      autoFocus
+      onFocus={(event) => event.target.select()}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={() => onRename(typed)}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === 'Enter') onRename(typed);
+        else if (event.key === 'Escape') onRename(undefined);
+      }}
+    />
+  );
+}
