@@ -16,7 +16,7 @@ namespace CalmQuill.Server.Tests;
 public sealed class RolesTests : IAsyncLifetime
 {
     private const int Ok = 200, Done = 204, SignedOut = 401, Forbidden = 403, NotHere = 404;
-    private static readonly Guid Page = Guid.NewGuid(), Notebook = Guid.NewGuid();
+    private static readonly Guid Page = Guid.NewGuid(), Notebook = Guid.NewGuid(), LockedNotebook = Guid.NewGuid();
     private QuillHost host = null!;
     private QuillHost.Group group = null!;
     private Caller[] callers = [];
@@ -30,7 +30,20 @@ public sealed class RolesTests : IAsyncLifetime
         ("/api/spaces/{space:guid}/members/{person:guid}", "PUT", "/api/spaces/{space}/members/{writer}", [Done, Forbidden, Forbidden, NotHere, SignedOut]),
         ("/api/spaces/{space:guid}/documents/{kind}/{id:guid}/operations/", "GET", "/api/spaces/{space}/documents/page/{page}/operations", [Ok, Ok, Ok, NotHere, SignedOut]),
         ("/api/spaces/{space:guid}/documents/{kind}/{id:guid}/operations/", "POST", "/api/spaces/{space}/documents/page/{page}/operations", [Ok, Ok, Forbidden, NotHere, SignedOut]),
-        ("/api/spaces/{space:guid}/shelf", "GET", "/api/spaces/{space}/shelf", [Ok, Ok, Ok, NotHere, SignedOut]),
+        ("/api/spaces/{space:guid}/summaries", "GET", "/api/spaces/{space}/summaries", [Ok, Ok, Ok, NotHere, SignedOut]),
+        ("/api/spaces/{space:guid}/strips", "GET", "/api/spaces/{space}/strips?notebooks={notebook}", [Ok, Ok, Ok, NotHere, SignedOut]),
+        ("/api/spaces/{space:guid}/bin", "GET", "/api/spaces/{space}/bin", [Ok, Ok, Ok, NotHere, SignedOut]),
+        ("/api/spaces/{space:guid}/entries", "POST", "/api/spaces/{space}/entries", [Ok, Ok, Ok, NotHere, SignedOut]),
+        ("/api/spaces/{space:guid}/tag-uses", "GET", "/api/spaces/{space}/tag-uses", [Ok, Ok, Ok, NotHere, SignedOut]),
+        ("/api/spaces/{space:guid}/copies", "POST", "/api/spaces/{space}/copies", [Ok, Ok, Forbidden, NotHere, SignedOut]),
+        ("/api/desk", "GET", "/api/desk", [Ok, Ok, Ok, Ok, SignedOut]),
+        ("/api/often", "GET", "/api/often", [Ok, Ok, Ok, Ok, SignedOut]),
+        ("/api/spaces/{space:guid}/locks/", "GET", "/api/spaces/{space}/locks", [Ok, Ok, Ok, NotHere, SignedOut]),
+        // The notebook that is locked already: who may lock is told so.
+        ("/api/spaces/{space:guid}/locks/{notebook:guid}", "PUT", "/api/spaces/{space}/locks/{locked}", [409, 409, Forbidden, NotHere, SignedOut]),
+        ("/api/spaces/{space:guid}/locks/{notebook:guid}/open", "POST", "/api/spaces/{space}/locks/{locked}/open", [400, 400, 400, NotHere, SignedOut]),
+        ("/api/spaces/{space:guid}/locks/{notebook:guid}/shut", "POST", "/api/spaces/{space}/locks/{locked}/shut", [Done, Done, Done, NotHere, SignedOut]),
+        ("/api/spaces/{space:guid}/locks/{notebook:guid}/remove", "POST", "/api/spaces/{space}/locks/{locked}/remove", [400, Forbidden, Forbidden, NotHere, SignedOut]),
         ("/api/spaces/{space:guid}/pages/{page:guid}/thumbnail.svg", "GET", "/api/spaces/{space}/pages/{page}/thumbnail.svg", [Ok, Ok, Ok, NotHere, SignedOut]),
         ("/api/spaces/{space:guid}/pages/{page:guid}/export.pdf", "GET", "/api/spaces/{space}/pages/{page}/export.pdf", [Ok, Ok, Ok, NotHere, SignedOut]),
         ("/api/notebooks/{notebook:guid}/export.pdf", "GET", "/api/notebooks/{notebook}/export.pdf", [Ok, Ok, Ok, NotHere, SignedOut]),
@@ -49,6 +62,8 @@ public sealed class RolesTests : IAsyncLifetime
         callers = [.. await Task.WhenAll(new[] { group.Owner, group.Writer, group.Reader, group.Stranger }.Select(host.SignIn)), await Caller.SignedOut(host.Address)];
         var device = new Replica(1, group.Owner.Id);
         await callers[0].Send(group.Space, DocumentKind.Library, group.Space, device.Make(new Change.NodePlaced(Notebook, NodeKind.Notebook, Guid.Empty, "V"), 1));
+        await callers[0].Send(group.Space, DocumentKind.Notebook, LockedNotebook, device.Make(new Change.PageAdded(Guid.NewGuid(), "V", "a4-ruled-710"), 1));
+        (await callers[0].Http.PutAsJsonAsync($"/api/spaces/{group.Space}/locks/{LockedNotebook}", new { passphrase = "a-passphrase", minutes = 5 })).EnsureSuccessStatusCode();
         await callers[0].Send(group.Space, DocumentKind.Notebook, Notebook, device.Make(new Change.PageAdded(Page, "V", "a4-ruled-710"), 1));
         (await callers[0].Send(group.Space, DocumentKind.Page, Page, device.Make(Stroke(), 1))).EnsureSuccessStatusCode();
     }
@@ -68,7 +83,7 @@ public sealed class RolesTests : IAsyncLifetime
             for (var i = 0; i < callers.Length; i++)
             {
                 using var request = new HttpRequestMessage(new HttpMethod(method), Fill(path));
-                if (method != "GET") request.Content = path.EndsWith("operations", StringComparison.Ordinal) ? new ByteArrayContent([]) : JsonContent.Create(new { role = "writer" });
+                if (method != "GET") request.Content = path.EndsWith("operations", StringComparison.Ordinal) ? new ByteArrayContent([]) : JsonContent.Create(new { role = "writer", rule = "{\"all\":[]}", node = Notebook, passphrase = "a-passphrase", minutes = 5 });
                 using var answer = await callers[i].Http.SendAsync(request);
                 if ((int)answer.StatusCode != expected[i]) wrong.Add($"{method} {path} as {i}: {(int)answer.StatusCode}, not {expected[i]}");
             }
@@ -165,7 +180,7 @@ public sealed class RolesTests : IAsyncLifetime
         Assert.Equal("Owner Person", (await callers[0].Refresh()).GetProperty("person").GetProperty("name").GetString());
     }
 
-    private string Fill(string path) => path.Replace("{space}", group.Space.ToString()).Replace("{page}", Page.ToString()).Replace("{notebook}", Notebook.ToString()).Replace("{writer}", group.Writer.Id.ToString());
+    private string Fill(string path) => path.Replace("{space}", group.Space.ToString()).Replace("{page}", Page.ToString()).Replace("{notebook}", Notebook.ToString()).Replace("{locked}", LockedNotebook.ToString()).Replace("{writer}", group.Writer.Id.ToString());
 
     private async Task<HubConnection> Connect(Caller caller)
     {

@@ -3,7 +3,6 @@ using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Store.Documents;
 using CalmQuill.Store.People;
-using CalmQuill.Store.Shelf;
 using CalmQuill.Store.Spaces;
 using CalmQuill.Testing;
 using CsCheck;
@@ -92,24 +91,6 @@ public sealed class DocumentStoreTests : IAsyncLifetime
         var other = Guid.NewGuid();
         await new SpaceStore(database.Database).MakeGroup(other, "Other", default);
         Assert.Null(await documents.Append(page with { Space = other }, [], default));
-    }
-
-    [Fact]
-    public async Task The_shelf_shows_the_pages_written_last()
-    {
-        var replica = new Replica(1, Generate.People[0]);
-        var notebook = Generate.Node(7);
-        await documents.Append(new DocumentRef(space, DocumentKind.Library, space),
-            [replica.Make(new Change.PropertySet(notebook, Property.Name, "Bench log"), 1), replica.Make(new Change.NodePlaced(notebook, Core.Library.NodeKind.Notebook, Guid.Empty, "V"), 2)], default);
-        var pages = Enumerable.Range(0, 7).Select(_ => Guid.NewGuid()).ToArray();
-        await documents.Append(new DocumentRef(space, DocumentKind.Notebook, notebook), [.. pages.Select((page, i) => replica.Make(new Change.PageAdded(page, "V" + (char)('a' + i), "a4-ruled-710"), 3))], default);
-        foreach (var i in new[] { 2, 0, 5 })
-            await documents.Append(new DocumentRef(space, DocumentKind.Page, pages[i]), [new Replica((ulong)i + 50, Generate.People[1]).Make(Stroke(), 1_000_000 + i * (i == 0 ? 0 : 1000))], default);
-        var shelf = Assert.Single(await new ShelfStore(database.Database).Of(space, default));
-        Assert.Equal(7, shelf.PageCount);
-        Assert.Equal([Generate.People[1]], shelf.People);
-        Assert.Equal([6, 3, 1], shelf.Strip.Take(3).Select(page => page.Number));
-        Assert.Equal("Bench log", await new ShelfStore(database.Database).NotebookName(notebook, space, default));
     }
 
     private DocumentRef Page() => new(space, DocumentKind.Page, Guid.NewGuid());

@@ -39,7 +39,7 @@ public sealed class Browser : IDisposable
         Fill("input[name=email]", email);
         Fill("input[name=password]", password);
         Press("sign-in");
-        Find("library-heading");
+        Find("desk-heading");
     }
 
     /// <summary>Waits for an element by its test id.</summary>
@@ -89,17 +89,29 @@ public sealed class Browser : IDisposable
     }
 
     /// <summary>How many strokes the sheet shows; −1 while none is open.</summary>
-    public int Strokes() => int.Parse((string?)Script("return document.querySelector('[data-testid=sheet]')?.dataset.strokes ?? '-1'") ?? "-1", CultureInfo.InvariantCulture);
+    /// <param name="pane">Which of two sheets beside each other.</param>
+    public int Strokes(int pane = 0) =>
+        int.Parse((string?)Script("return document.querySelectorAll('[data-testid=sheet]')[arguments[0]]?.dataset.strokes ?? '-1'", pane) ?? "-1", CultureInfo.InvariantCulture);
 
-    public void WaitForStrokes(int count) => Until(() => Strokes() == count, $"{count} strokes, there are {Strokes()}");
+    public void WaitForStrokes(int count, int pane = 0) => Until(() => Strokes(pane) == count, $"{count} strokes, there are {Strokes(pane)}");
 
     public void WaitForSync(string words) => Until(() => Find("sync-state").Text.Contains(words, StringComparison.Ordinal), $"the words “{words}”, they are “{Find("sync-state").Text}”");
 
+    /// <summary>Types into whatever has the focus.</summary>
+    public void Type(string keys) => new Actions(Driver).SendKeys(keys).Perform();
+
+    /// <summary>Presses a key with ctrl.</summary>
+    public void TypeWithControl(string key) => new Actions(Driver).KeyDown(Keys.Control).SendKeys(key).KeyUp(Keys.Control).Perform();
+
+    /// <summary>Drags one thing onto another with the mouse.</summary>
+    public void Drag(IWebElement from, Func<IWebElement> onto) =>
+        new Actions(Driver).ClickAndHold(from).MoveByOffset(-20, 10).MoveToElement(onto()).MoveByOffset(2, 2).Release().Perform();
+
     /// <summary>Draws with a pen, in pixels from the sheet's upper left, with pressure and tilt; <paramref name="lift"/> false keeps the pen down.</summary>
-    public void Pen(int x, int y, (int Dx, int Dy)[] way, bool lift = true, PointerKind kind = PointerKind.Pen)
+    public void Pen(int x, int y, (int Dx, int Dy)[] way, bool lift = true, PointerKind kind = PointerKind.Pen, int pane = 0)
     {
         var pen = new PointerInputDevice(kind, "hand " + kind);
-        var sheet = Find("sheet");
+        var sheet = Until(() => Driver.FindElements(By.CssSelector("[data-testid=sheet]")).ElementAtOrDefault(pane), "the sheet")!;
         var size = sheet.Size;
         var properties = new PointerInputDevice.PointerEventProperties { Pressure = 0.6, TiltX = 20, TiltY = -10 };
         var actions = new ActionSequence(pen);
@@ -111,8 +123,8 @@ public sealed class Browser : IDisposable
     }
 
     /// <summary>A wave, as a word would be.</summary>
-    public void Wave(int x, int y, PointerKind kind = PointerKind.Pen) =>
-        Pen(x, y, [.. Enumerable.Range(0, 16).Select(i => (6, (int)(14 * Math.Sin(i * 0.9))))], kind: kind);
+    public void Wave(int x, int y, PointerKind kind = PointerKind.Pen, int pane = 0) =>
+        Pen(x, y, [.. Enumerable.Range(0, 16).Select(i => (6, (int)(14 * Math.Sin(i * 0.9))))], kind: kind, pane: pane);
 
     /// <summary>What the browser's console says of errors, without the network's own complaints.</summary>
     public IEnumerable<string> Errors() => Driver.Manage().Logs.GetLog(LogType.Browser).Select(entry => entry.Message)

@@ -1,4 +1,5 @@
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Lenses;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Ordering;
@@ -46,9 +47,9 @@ public static class Generate
             return history;
         });
 
-    /// <summary>What three people did to a library: folders and notebooks made, moved into each other, named, binned.</summary>
+    /// <summary>What three people did to a library: folders, notebooks and tags made, moved into each other, named, tagged, merged, binned, erased, visited.</summary>
     public static readonly Gen<List<Operation>> LibraryHistory =
-        Gen.Select(Gen.Int[0, 3], Gen.Int[0, 2], Gen.Int[1, 8], Gen.Int[0, 8], Gen.Int[0, 1000]).Array[1, 40].Select(steps =>
+        Gen.Select(Gen.Int[0, 12], Gen.Int[0, 2], Gen.Int[1, 13], Gen.Int[0, 13], Gen.Int[0, 1000]).Array[1, 60].Select(steps =>
         {
             var devices = People.Select((person, i) => new Replica((ulong)i + 7, person)).ToArray();
             var history = new List<Operation>();
@@ -58,13 +59,70 @@ public static class Generate
                 {
                     0 => new Change.PropertySet(Node(node), Property.Name, $"name {chance}"),
                     1 => new Change.PropertySet(Node(node), Property.Binned, chance % 2 == 0 ? "" : "1700000000000"),
-                    _ => new Change.NodePlaced(Node(node), node < 6 ? NodeKind.Folder : NodeKind.Notebook, Node(Math.Min(parent, 5)), OrderKey.Between(null, null, (ulong)chance)),
+                    2 => new Change.TagSet(Node(node), Node(10 + chance % 4), chance % 3 > 0),
+                    3 => new Change.PropertySet(Node(10 + node % 4), Property.MergedInto, chance % 5 == 0 ? "" : Node(10 + chance % 4).ToString()),
+                    4 when chance % 4 == 0 => new Change.PropertySet(Node(node), Property.Erased, "1700000000000"),
+                    5 => new Change.Visited(Node(99), Node(node)),
+                    _ => new Change.NodePlaced(Node(node), KindOf(node), Node(node < 10 ? Math.Min(parent, 5) : parent < 10 ? 0 : parent), OrderKey.Between(null, null, (ulong)chance)),
                 };
                 history.Add(devices[who].Make(change, 1_700_000_000_000 + history.Count * 50 + chance));
             }
 
             return history;
         });
+
+    /// <summary>What three people did to a notebook: sections and pages made, moved into each other, titled, tagged, binned, moved away.</summary>
+    public static readonly Gen<List<Operation>> NotebookHistory =
+        Gen.Select(Gen.Int[0, 9], Gen.Int[0, 2], Gen.Int[1, 12], Gen.Int[0, 12], Gen.Int[0, 1000]).Array[1, 50].Select(steps =>
+        {
+            var devices = People.Select((person, i) => new Replica((ulong)i + 7, person)).ToArray();
+            var history = new List<Operation>();
+            foreach (var (what, who, entry, parent, chance) in steps)
+            {
+                Change change = what switch
+                {
+                    0 => new Change.PropertySet(Node(entry), Property.Name, $"title {chance}"),
+                    1 => new Change.PropertySet(Node(entry), Property.Binned, chance % 2 == 0 ? "" : "1700000000000"),
+                    2 => new Change.TagSet(Node(entry), Node(50 + chance % 3), chance % 3 > 0),
+                    3 when chance % 4 == 0 => new Change.PropertySet(Node(entry), Property.MovedTo, Node(98).ToString()),
+                    4 when entry > 4 => new Change.PageAdded(Node(entry), OrderKey.Between(null, null, (ulong)chance), "a4-ruled-710"),
+                    _ => new Change.NodePlaced(Node(entry), entry <= 4 ? NodeKind.Section : NodeKind.Page, Node(parent), OrderKey.Between(null, null, (ulong)chance)),
+                };
+                history.Add(devices[who].Make(change, 1_700_000_000_000 + history.Count * 50 + chance));
+            }
+
+            return history;
+        });
+
+    /// <summary>In a generated library, nodes 1 to 5 are folders, 6 to 9 notebooks, 10 to 13 tags.</summary>
+    public static NodeKind KindOf(int node) => node < 6 ? NodeKind.Folder : node < 10 ? NodeKind.Notebook : NodeKind.Tag;
+
+    /// <summary>A question to a generated library.</summary>
+    public static readonly Gen<Rule> Rule = RuleOf(3);
+
+    private static Gen<Rule> RuleOf(int depth)
+    {
+        var leaf = Gen.Select(Gen.Int[0, 7], Gen.Int[0, 12]).Select((what, which) => (Rule)(what switch
+        {
+            0 => new Rule.Tagged(Node(10 + which % 5)),
+            1 => new Rule.OfKind((EntryKind)(1 + which % 4)),
+            2 => new Rule.Written(new Span(Span.Names[which % Span.Names.Length])),
+            3 => new Rule.Created(new Span(which % 2 == 0 ? "2023-11-01/2023-11-30" : "/2023-11-14")),
+            4 => new Rule.Starred(),
+            5 => new Rule.By(People[which % 3]),
+            6 => new Rule.Within(Node(which % 6)),
+            _ => new Rule.Titled(which.ToString(System.Globalization.CultureInfo.InvariantCulture)),
+        }));
+        if (depth == 0) return leaf;
+        var inner = RuleOf(depth - 1);
+        return Gen.Select(Gen.Int[0, 5], leaf, inner.Array[0, 3]).Select((what, one, more) => what switch
+        {
+            0 => new Rule.All(more),
+            1 => new Rule.Any(more),
+            2 when more.Length > 0 => new Rule.Not(more[0]),
+            _ => one,
+        });
+    }
 
     /// <summary>Node 0 is the root.</summary>
     public static Guid Node(int number) => number == 0 ? Guid.Empty : new Guid(number, 0, 0x4000, 0x80, 0, 0, 0, 0, 0, 0, 1);

@@ -5,7 +5,7 @@ namespace CalmQuill.Core.Library;
 /// <summary>A tree that people move things about in at the same time (Kleppmann, Mulligan, Gomes and Beresford 2021).</summary>
 /// <remarks>
 /// Moves are done in the order of their stamps. A move that would put a thing under itself or its own child, or where its kind does not belong, has
-/// no effect. One that arrives late makes the later ones be undone, itself be done, and the later ones be done again.
+/// no effect, or puts a new thing at the root. One that arrives late makes the later ones be undone, itself be done, and the later ones be done again.
 /// </remarks>
 public sealed class PlacedTree
 {
@@ -67,9 +67,11 @@ public sealed class PlacedTree
     private LogEntry Do(Stamp stamp, Change.NodePlaced move)
     {
         Place? before = places.TryGetValue(move.Node, out var standing) ? standing : null;
-        var done = !IsUnder(move.Parent, move.Node) && MayLieIn(move.NodeKind, move.Parent) && (before is not { } known || known.Kind == move.NodeKind);
-        if (done) places[move.Node] = new Place(move.NodeKind, move.Parent, move.Order);
-        return new LogEntry(stamp, move, before, done);
+        var fits = !IsUnder(move.Parent, move.Node) && MayLieIn(move.NodeKind, move.Parent) && (before is not { } known || known.Kind == move.NodeKind);
+        if (fits) places[move.Node] = new Place(move.NodeKind, move.Parent, move.Order);
+        // A thing that is new must stand somewhere, or it would be lost.
+        else if (before is null) places[move.Node] = new Place(move.NodeKind, Guid.Empty, move.Order);
+        return new LogEntry(stamp, move, before, fits || before is null);
     }
 
     private void Undo(LogEntry entry)

@@ -58,6 +58,7 @@ public sealed class LensStore(Database database)
                 coalesce(d.last_seq, 0)
             FROM (
                 SELECT u.*, count(*) OVER () AS total FROM ({string.Join(" UNION ALL ", branches)}) u
+                    (kind, id, notebook_id, parent, title, notebook_name, number, paper, natural_key, created_at, written_at, own_tags, size)
                 ORDER BY {order.Replace("f.", "u.", StringComparison.Ordinal)} u.natural_key {names}, u.id
                 OFFSET @offset LIMIT @limit
             ) f
@@ -107,8 +108,7 @@ public sealed class LensStore(Database database)
 
     private static string Notebooks(string condition) =>
         $"""
-        SELECT 2::smallint AS kind, n.id, n.id AS notebook_id, n.parent, n.name AS title, n.name AS notebook_name, 0 AS number, n.paper, n.natural_key,
-            n.created_at, s.written_at, n.tags AS own_tags, coalesce(s.size, 0) AS size
+        SELECT 2::smallint, n.id, n.id, n.parent, n.name, n.name, 0, n.paper, n.natural_key, n.created_at, s.written_at, n.tags, coalesce(s.size, 0)
         FROM library_nodes n LEFT JOIN notebooks s ON s.id = n.id AND s.space_id = n.space_id
         WHERE n.space_id = @space AND n.kind = 2 AND NOT n.in_bin AND {condition}
         """;

@@ -123,8 +123,9 @@ export class OpenDocument {
   }
 
   private async readDevice(): Promise<void> {
+    const unsaved = await this.outbox.unsavedOf(this.id);
     const { sequence, batches, rows } = await this.store.load(this.id);
-    for (const batch of batches) this.core.DocumentBridge.Apply(this.handle, batch);
+    for (const batch of [...batches, ...unsaved]) this.core.DocumentBridge.Apply(this.handle, batch);
     this.sequence = sequence;
     this.rows = rows;
   }

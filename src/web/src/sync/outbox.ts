@@ -28,6 +28,7 @@ export class Outbox {
 
   private readonly ended = new AbortController();
   private adding: Promise<void> = Promise.resolve();
+  private saving: Promise<void> = Promise.resolve();
   private counting: ReturnType<typeof setTimeout> | undefined;
   private waitingForSettling: { resolve: () => void; reject: (problem: unknown) => void }[] = [];
 
@@ -63,11 +64,17 @@ export class Outbox {
   }
 
   /** Puts into the store what is only in memory; where there is no room it stays there, is tried again, and leaving the page asks first. */
-  private async saveOnDevice(): Promise<void> {
+  private saveOnDevice(): Promise<void> {
+    // One after the other: two at once would both take the first, and then take out one too many.
+    this.saving = this.saving.then(() => this.saveUnsaved());
+    return this.saving;
+  }
+
+  private async saveUnsaved(): Promise<void> {
     try {
       for (let next = this.unsaved[0]; next; next = this.unsaved[0]) {
         await this.store.addToOutbox(next);
-        this.unsaved.splice(this.unsaved.indexOf(next), 1);
+        this.unsaved.shift();
       }
     } catch {
       setSyncState({ problem: 'no-room' });
@@ -113,6 +120,12 @@ export class Outbox {
           this.flush();
         }
       });
+  }
+
+  /** What was made of a document and is not in the device's store; waits for what is on its way there. */
+  async unsavedOf(document: string): Promise<Uint8Array[]> {
+    await this.adding;
+    return this.unsaved.filter((waiting) => waiting.document === document).map((waiting) => waiting.bytes);
   }
 
   /** Resolves when nothing waits any more; throws when the server cannot be reached. */
