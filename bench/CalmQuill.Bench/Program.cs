@@ -18,10 +18,19 @@ await documents.Append(new DocumentRef(group.Space, DocumentKind.Notebook, noteb
 await documents.Append(new DocumentRef(group.Space, DocumentKind.Page, page), strokes, default);
 await documents.SnapshotIfDue(page, default);
 
+var rows = new List<Row>();
+var big = await host.MakeGroup();
+using (var reader = new Browser(host.Address))
+{
+    reader.SignIn(big.Owner.Email, QuillHost.Password);
+    rows.AddRange(await new LibraryBench(host, big).Run(reader));
+}
+
+Console.WriteLine(Row.Table(rows));
+if (args.Contains("--library")) return;
 string AddressOf(Guid which) => $"/page/{group.Space}/{notebook}/{which}";
 using var here = new Browser(host.Address);
 here.SignIn(group.Owner.Email, QuillHost.Password);
-var rows = new List<Row>();
 rows.AddRange(InterfaceBench.Opening(here, AddressOf(other), AddressOf(page)));
 rows.AddRange(InterfaceBench.PenToInk(here));
 using (var there = new Browser(host.Address))

@@ -29,7 +29,7 @@ public static partial class LibraryBridge
 
     /// <summary>The tags as people see them, each before those nested in it, as a JSON array.</summary>
     [JSExport]
-    public static string Tags(int library) => Json.List(new TagTree(Library(library).Nodes()).All, (json, tag) =>
+    public static string Tags(int library) => Json.List(new TagTree(Library(library).AllNodes()).All, (json, tag) =>
     {
         json.WriteStartObject();
         json.WriteString("id", tag.Id);
@@ -68,7 +68,8 @@ public static partial class LibraryBridge
         var (id, into, nodeKind) = (Guid.Parse(node), Guid.Parse(parent), (NodeKind)kind);
         if (document.WouldCycle(id, into)) throw new InvalidOperationException($"A {nodeKind.ToString().ToLowerInvariant()} cannot be put into itself or into one inside it.");
         if (!document.MayLieIn(nodeKind, into)) throw new InvalidOperationException("It cannot be put there.");
-        var siblings = document.Nodes().Where(sibling => sibling.Parent == into && sibling.Id != id).Select(sibling => (sibling.Id, sibling.Order)).ToList();
+        var siblings = document.AllNodes().Where(sibling => sibling.Parent == into && sibling.Id != id).Select(sibling => (sibling.Id, sibling.Order))
+            .OrderBy(sibling => sibling.Order, StringComparer.Ordinal).ThenBy(sibling => sibling.Id).ToList();
         return Session.Do(library, new Change.NodePlaced(id, nodeKind, into, Siblings.KeyAfter(siblings, after, (ulong)random)), now);
     }
 

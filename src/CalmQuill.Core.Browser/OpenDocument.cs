@@ -38,7 +38,7 @@ internal sealed class OpenLibrary : IOpenDocument
     public (List<LibraryNode> Changed, List<Guid> Gone) TakeChanges(bool all)
     {
         var before = all ? [] : handedOut;
-        handedOut = core.Nodes().ToDictionary(node => node.Id);
+        handedOut = core.AllNodes().ToDictionary(node => node.Id);
         return (
             [.. handedOut.Values.Where(node => !before.TryGetValue(node.Id, out var old) || old != node)],
             [.. before.Keys.Where(id => !handedOut.ContainsKey(id))]);

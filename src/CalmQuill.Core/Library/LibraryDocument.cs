@@ -14,6 +14,8 @@ public sealed class LibraryDocument
     private readonly Registers registers = new();
     private readonly Taggings taggings = new();
     private readonly Dictionary<Guid, (Stamp Stamp, Guid Author)> created = [];
+    private readonly Dictionary<Guid, LibraryNode> made = [];
+    private readonly HashSet<Guid> touched = [];
 
     public int OperationCount => operations.Count;
 
@@ -27,13 +29,16 @@ public sealed class LibraryDocument
         {
             case Change.NodePlaced placed:
                 tree.Apply(operation.Stamp, placed);
+                touched.Add(placed.Node);
                 if (!created.TryGetValue(placed.Node, out var first) || operation.Stamp < first.Stamp) created[placed.Node] = (operation.Stamp, operation.Author);
                 break;
             case Change.PropertySet set:
                 registers.Write(set.Target, set.Property, operation.Stamp, set.Value);
+                touched.Add(set.Target);
                 break;
             case Change.TagSet tag:
                 taggings.Write(operation.Stamp, tag);
+                touched.Add(tag.Target);
                 break;
             case Change.Visited visited:
                 Visits.Add(operation.Time, visited);
@@ -58,14 +63,25 @@ public sealed class LibraryDocument
     public int BinDays => int.TryParse(registers.Read(Guid.Empty, Property.BinDays), out var days) ? days : Bin.UsualDays;
 
     /// <summary>Everything in the tree that was not erased, siblings in order. What lies in something that has not arrived yet stands at the root.</summary>
-    public List<LibraryNode> Nodes()
+    public List<LibraryNode> Nodes() => [.. AllNodes().OrderBy(node => node.Order, StringComparer.Ordinal).ThenBy(node => node.Id)];
+
+    /// <summary>The same in no order. What did not change since the last call is the same object.</summary>
+    public List<LibraryNode> AllNodes()
     {
-        var known = new Dictionary<Guid, (bool InBin, bool Erased)>();
-        return
-        [
-            .. tree.Places.Where(entry => !State(entry.Key, known).Erased).Select(entry => Node(entry.Key, entry.Value, State(entry.Key, known).InBin))
-                .OrderBy(node => node.Order, StringComparer.Ordinal).ThenBy(node => node.Id),
-        ];
+        var known = new Dictionary<Guid, (bool InBin, bool Erased)>(tree.Places.Count);
+        var nodes = new List<LibraryNode>(tree.Places.Count);
+        foreach (var (id, place) in tree.Places)
+        {
+            var (inBin, erased) = State(id, known);
+            if (erased) continue;
+            var parent = tree.Places.ContainsKey(place.Parent) ? place.Parent : Guid.Empty;
+            // A move that arrived late can have changed the place of others than the one it names.
+            var isStill = made.TryGetValue(id, out var node) && !touched.Contains(id) && node.InBin == inBin && node.Parent == parent && node.Order == place.Order && node.Kind == place.Kind;
+            nodes.Add(isStill ? node! : made[id] = Node(id, place, parent, inBin));
+        }
+
+        touched.Clear();
+        return nodes;
     }
 
     /// <summary>The nodes erased from the bin, those inside them included, with the time of erasing.</summary>
@@ -105,9 +121,8 @@ public sealed class LibraryDocument
         return writer.ToArray();
     }
 
-    private LibraryNode Node(Guid id, PlacedTree.Place place, bool inBin)
+    private LibraryNode Node(Guid id, PlacedTree.Place place, Guid parent, bool inBin)
     {
-        var parent = tree.Places.ContainsKey(place.Parent) ? place.Parent : Guid.Empty;
         var (stamp, author) = created[id];
         return new LibraryNode(
             id, place.Kind, parent, place.Order, registers.Read(id, Property.Name), registers.Read(id, Property.Colour), registers.Read(id, Property.Cover),

@@ -18,5 +18,5 @@ namespace CalmQuill.Store.Lenses;
 public sealed record FoundEntry(
     EntryKind Kind, Guid Id, Guid Notebook, Guid Parent, string Title, string NotebookName, int Number, string Paper, long Sequence, long CreatedAt, long? WrittenAt, Guid[] Tags);
 
-/// <summary>What was found: how many in all, and those asked for.</summary>
+/// <summary>What was found: how many in all, counted up to <see cref="LensStore.MostCounted"/>, and those asked for.</summary>
 public sealed record Found(long Total, IReadOnlyList<FoundEntry> Entries);

@@ -8,6 +8,9 @@ public sealed class LensStore(Database database)
 {
     public const int MostAtOnce = 500;
 
+    /// <summary>What matches is counted up to here; it is then “at least so many”.</summary>
+    public const int MostCounted = 10_000;
+
     private static readonly RuleSql.Columns NotebookColumns = new(
         EntryKind.Notebook, "2", "n.id", "n.parent", "n.folded", "n.tags", "n.created_at", "s.written_at",
         "EXISTS (SELECT 1 FROM notebook_people w WHERE w.notebook_id = n.id AND w.person_id = {0})");
@@ -45,38 +48,33 @@ public sealed class LensStore(Database database)
         var direction = question.Descending ? "DESC" : "ASC";
         var order = question.Order switch
         {
-            EntryOrder.Written => $"f.written_at {direction} NULLS LAST,",
-            EntryOrder.Created => $"f.created_at {direction},",
-            EntryOrder.Kind => $"f.kind {direction},",
-            EntryOrder.Size => $"f.size {direction},",
+            EntryOrder.Written => $"u.written_at {direction} NULLS LAST,",
+            EntryOrder.Created => $"u.created_at {direction},",
+            EntryOrder.Kind => $"u.kind {direction},",
+            EntryOrder.Size => $"u.size {direction},",
             _ => "",
         };
         var names = question is { Order: EntryOrder.Name, Descending: true } ? "DESC" : "ASC";
-        var command = database.Command(
+        var from = $"""
+            ({string.Join(" UNION ALL ", branches)}) u
+                (kind, id, notebook_id, parent, title, notebook_name, number, paper, natural_key, created_at, written_at, own_tags, size)
+            """;
+        (string, object?)[] parameters = [("space", space), ("person", person), ("locked", question.Locked.ToArray()), .. sql.Parameters];
+        var total = await database.Command($"SELECT count(*) FROM (SELECT 1 FROM {from} LIMIT {MostCounted}) counted").With(parameters).Row(row => row.GetInt64(0), cancel);
+        var entries = await database.Command(
             $"""
-            SELECT f.kind, f.id, f.notebook_id, f.parent, f.title, f.notebook_name, f.number, f.paper, f.created_at, f.written_at, f.own_tags, f.total,
-                coalesce(d.last_seq, 0)
-            FROM (
-                SELECT u.*, count(*) OVER () AS total FROM ({string.Join(" UNION ALL ", branches)}) u
-                    (kind, id, notebook_id, parent, title, notebook_name, number, paper, natural_key, created_at, written_at, own_tags, size)
-                ORDER BY {order.Replace("f.", "u.", StringComparison.Ordinal)} u.natural_key {names}, u.id
-                OFFSET @offset LIMIT @limit
-            ) f
-            LEFT JOIN documents d ON d.id = f.id AND f.kind = 4
-            ORDER BY {order} f.natural_key {names}, f.id
+            SELECT u.kind, u.id, u.notebook_id, u.parent, u.title, u.notebook_name, u.number, u.paper, u.created_at, u.written_at, u.own_tags,
+                coalesce((SELECT d.last_seq FROM documents d WHERE d.id = u.id AND u.kind = 4), 0)
+            FROM {from}
+            ORDER BY {order} u.natural_key {names}, u.id
+            OFFSET @offset LIMIT @limit
             """)
-            .With(("space", space), ("person", person), ("offset", question.Offset), ("limit", Math.Min(question.Limit, MostAtOnce)), ("locked", question.Locked.ToArray()));
-        foreach (var (name, value) in sql.Parameters) command.Parameters.AddWithValue(name, value!);
-        var total = 0L;
-        var entries = await command.Rows(
-            row =>
-            {
-                total = row.GetInt64(11);
-                return new FoundEntry(
-                    (EntryKind)row.GetInt16(0), row.GetGuid(1), row.GetGuid(2), row.GetGuid(3), row.GetString(4), row.GetString(5), row.GetInt32(6), row.GetString(7), row.GetInt64(12),
-                    row.GetInt64(8), row.IsDBNull(9) ? null : row.GetInt64(9), row.GetFieldValue<Guid[]>(10));
-            },
-            cancel);
+            .With([("offset", question.Offset), ("limit", Math.Min(question.Limit, MostAtOnce)), .. parameters])
+            .Rows(
+                row => new FoundEntry(
+                    (EntryKind)row.GetInt16(0), row.GetGuid(1), row.GetGuid(2), row.GetGuid(3), row.GetString(4), row.GetString(5), row.GetInt32(6), row.GetString(7), row.GetInt64(11),
+                    row.GetInt64(8), row.IsDBNull(9) ? null : row.GetInt64(9), row.GetFieldValue<Guid[]>(10)),
+                cancel);
         return new Found(total, entries);
     }
 

@@ -17,7 +17,7 @@ internal sealed class LibraryProjection
         var library = held?.Library ?? new LibraryDocument();
         foreach (var operation in held is null ? await all() : news) library.Apply(operation);
 
-        var nodes = library.Nodes().ToDictionary(node => node.Id);
+        var nodes = library.AllNodes().ToDictionary(node => node.Id);
         var changed = held is null ? [.. nodes.Values] : nodes.Values.Where(node => !held.Nodes.TryGetValue(node.Id, out var old) || old != node).ToList();
         var gone = held?.Nodes.Keys.Where(id => !nodes.ContainsKey(id)) ?? [];
         var taggedBefore = held?.Nodes.Values.Where(node => node.Kind == NodeKind.Notebook).ToDictionary(node => node.Id, node => node.Tags) ?? await TagsBefore(connection, space, cancel);

@@ -86,6 +86,7 @@ CREATE INDEX notebook_entries_id ON notebook_entries (id);
 CREATE INDEX notebook_entries_written ON notebook_entries (notebook_id, written_at DESC NULLS LAST);
 CREATE INDEX notebook_entries_recent ON notebook_entries (space_id, written_at DESC NULLS LAST) WHERE kind = 4 AND NOT in_bin;
 CREATE INDEX notebook_entries_tags ON notebook_entries USING gin (tags) WHERE NOT in_bin;
+CREATE INDEX notebook_entries_tagged ON notebook_entries (space_id, notebook_id) INCLUDE (own_tags) WHERE own_tags <> '{}' AND NOT in_bin;
 CREATE INDEX notebook_entries_bin ON notebook_entries (space_id) WHERE binned_at IS NOT NULL;
 
 -- What was erased from the bin by hand, until its data is removed.

@@ -141,7 +141,7 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
         />
         {filtering && <FilterBar library={place.libraries[0]!} people={[...people.values()]} filter={filter} {...(asked && narrowed ? { found: asked.total } : {})} onFilter={setFilter} onSave={saveLens} saveWords={place.lens ? 'Keep this as the lens' : 'Save as a lens'} />}
         {asked?.fromDevice && <p className="pt-3 text-quiet">Without a connection: found in what this device holds.</p>}
-        {asked && asked.total > asked.items.length && <p className="pt-3 text-quiet">The first {asked.items.length} of {asked.total}.</p>}
+        {asked && asked.total > asked.items.length && <p className="pt-3 text-quiet">The first {asked.items.length} of {asked.total >= mostCounted ? `more than ${mostCounted.toLocaleString('en-GB')}` : asked.total}.</p>}
         {place.note && <p className="pt-3 text-quiet">{place.note}</p>}
         {folders.length > 0 && (
           <div className="flex flex-wrap gap-2 pb-1 pt-4" role="group" aria-label="Inner folders">
@@ -216,6 +216,9 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
 }
 
 const noStars = new Set<string>();
+
+/** The server counts up to here. */
+const mostCounted = 10_000;
 
 function Empty({ place, narrowed }: { place: { title: string; words: string }; narrowed: boolean }) {
   return (
