@@ -89,6 +89,12 @@ public static class ClockPages
         new("Repairs at home", "First tries", "plum", "lattice", [P("A spring flew", Maren, [(1, "it is behind the cupboard")])]),
     ];
 
+    /// <summary>A notebook of Ines's that is locked.</summary>
+    public static readonly Notebook[] Locked =
+    [
+        new("", "Prices and addresses", "plum", "rays", [P("What the work costs", Ines, [(1, "cleaning a mantel clock: an evening and a half"), (2, "bushing: a quarter of an hour a hole"), (3, "never for money, always for cake")])]),
+    ];
+
     public static readonly Notebook[] Jots =
     [
         new("", "20 November 2026, 18:52", "gold", "dots", [P("", Ines, [(1, "Oskar has a box of old click springs"), (2, "ask for the two wide ones")])]),

@@ -7,6 +7,7 @@ using CalmQuill.Core.Ordering;
 using CalmQuill.Demo.Hand;
 using CalmQuill.Server.People;
 using CalmQuill.Store.Documents;
+using CalmQuill.Store.Locks;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Spaces;
 using Microsoft.AspNetCore.Identity;
@@ -17,12 +18,14 @@ namespace CalmQuill.Demo.Scenario;
 /// <param name="people">Where accounts are kept.</param>
 /// <param name="spaces">Where spaces are kept.</param>
 /// <param name="documents">Where operations are kept.</param>
+/// <param name="locks">Where locks are kept.</param>
 /// <param name="fonts">The folder with the single-line SVG fonts.</param>
 /// <param name="seed">The one source of ids and of the hand's unevenness.</param>
 /// <param name="now">The end of the story; what was written lies in the weeks before.</param>
-public sealed class LanternStreet(PersonStore people, SpaceStore spaces, DocumentStore documents, string fonts, int seed, DateTimeOffset now)
+public sealed class LanternStreet(PersonStore people, SpaceStore spaces, DocumentStore documents, LockStore locks, string fonts, int seed, DateTimeOffset now)
 {
     public const string Password = "lantern-street";
+    public const string Passphrase = "lamp oil";
 
     private static readonly (string Name, string Email, string Colour, string Font, Role Role)[] Cast =
     [
@@ -62,6 +65,8 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
         var made = await Fill(group, ClockPages.Group, Folders, cancel);
         await Fill(personal, ClockPages.Personal, [], cancel);
         await Fill(personal, ClockPages.Jots, [], cancel, jots: true);
+        var locked = (await Fill(personal, ClockPages.Locked, [], cancel)).Values.Single();
+        await locks.Set(new NotebookLock(locked, personal, new PasswordHasher<Person>().HashPassword(null!, Passphrase), writers[0].Id, 15), cancel);
         await LiveIn(personal, group, made, cancel);
         return true;
     }

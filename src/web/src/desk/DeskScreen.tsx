@@ -23,7 +23,7 @@ export function DeskScreen() {
   const workspace = useWorkspace();
   const today = useToday();
   const [since] = useState(() => lastVisit(person.id));
-  const { data } = useQuery({ queryKey: ['desk', since], queryFn: () => workspace.list<DeskAnswer>(`/api/desk${since ? `?since=${since}` : ''}`), refetchOnMount: 'always', refetchInterval: 60_000 });
+  const { data } = useQuery({ queryKey: ['desk', since], queryFn: () => workspace.list<DeskAnswer>('/api/desk', since ? `?since=${since}` : ''), refetchOnMount: 'always', refetchInterval: 60_000 });
   const leftOff = data?.leftOff ?? [];
   return (
     <div className="h-full overflow-y-auto px-10 pb-12 pt-6 max-sm:px-4">
@@ -42,11 +42,11 @@ export function DeskScreen() {
         <JotButton />
       </header>
       {leftOff.length > 0 ? (
-        <ol className="mt-5 flex flex-wrap gap-x-[52px] gap-y-6 border-b border-base-300 pb-6">
+        <ol className="mt-5 flex flex-wrap gap-x-[52px] gap-y-6 border-b border-base-300 pb-6 max-sm:grid max-sm:grid-cols-2 max-sm:gap-x-4">
           {leftOff.slice(0, 5).map(({ space, notebookName, page }) => (
-            <li key={page.id} className="w-[150px]" data-testid="left-off" data-name={notebookName}>
+            <li key={page.id} className="w-[150px] max-sm:w-auto" data-testid="left-off" data-name={notebookName}>
               <Link to={openPath(space, page.notebook, page.id)} className="group block">
-                <img src={thumbnailPath(space, page)} alt={`Page ${page.number} of ${notebookName}`} width={150} height={212} className="block border border-base-300 bg-paper group-hover:border-primary" />
+                <img src={thumbnailPath(space, page)} alt={`Page ${page.number} of ${notebookName}`} width={150} height={212} className="block border border-base-300 bg-paper group-hover:border-primary max-sm:h-auto max-sm:w-full" />
                 <span className="mt-2 line-clamp-2 block font-title text-[16px] leading-tight">{notebookName}</span>
                 <span className="text-[13px] text-quiet">
                   page {page.number}

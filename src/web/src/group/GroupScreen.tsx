@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams } from 'react-router';
+import { TermsField } from '../library/TermsField';
 import { sendJson } from '../session/api';
 import { type Role, useSession } from '../session/session';
 import { Avatar } from '../ui/Avatar';
@@ -68,6 +69,9 @@ export function GroupScreen() {
             </li>
           ))}
         </ul>
+        <h2 className="mt-10 border-b border-base-300 pb-2 text-[20px]">Terms</h2>
+        <p className="pt-2 text-quiet">Lenses that ask for “this term” go by these days.</p>
+        <TermsField space={id} mayWrite={space.role !== 'reader'} />
       </div>
     </div>
   );

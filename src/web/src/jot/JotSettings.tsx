@@ -37,7 +37,7 @@ export function JotSettings() {
             if (chosen) personal.setTodayPreset({ space: chosen.space.id, notebook: chosen.node.id, paper: today?.paper ?? preset.paper });
           }}
         >
-          {!today && <option value="">Its own, made with the first day</option>}
+          {!today && <option value="">One of its own</option>}
           {notebooks.map(({ space, node }) => (
             <option key={node.id} value={node.id}>
               {node.name} ({space.name})
@@ -45,7 +45,7 @@ export function JotSettings() {
           ))}
         </select>
       </label>
-      <PaperField label="Paper of today's page" value={today?.paper ?? preset.paper} testId="today-paper" onChange={(paper) => today && personal.setTodayPreset({ ...today, paper })} />
+      <PaperField label="Paper of today's page" value={today?.paper ?? preset.paper} testId="today-paper" disabled={!today} onChange={(paper) => today && personal.setTodayPreset({ ...today, paper })} />
       <ColourField value={preset.colour} onChange={(colour) => personal.setJotPreset({ ...preset, colour })} />
     </div>
   );

@@ -143,6 +143,7 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
       {placing && (
         <MoveDialog
           title={`The old place of “${placing.name}” is gone. Where should it go?`}
+          space={space.id}
           without={[placing.id]}
           onClose={() => setPlacing(undefined)}
           onMove={async (intoSpace, folder) => {

@@ -47,6 +47,7 @@ export function ContentDialogs({ asking, place, space, actions, personal, rule, 
       return (
         <MoveDialog
           title={asking.items.length === 1 ? `Move “${first!.title}”` : `Move ${asking.items.length} things`}
+          space={first!.space}
           without={asking.items.map((item) => item.id)}
           onClose={onClose}
           onMove={async (toSpace, folder) => {

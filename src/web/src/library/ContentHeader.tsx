@@ -23,8 +23,8 @@ export function ContentHeader({ place, view, onView, filtering, onFilter, select
   const isFolder = !place.lens && place.libraries.length === 1;
   return (
     <header className="border-b border-base-300 pb-2">
-      <div className="flex items-end gap-2">
-        <div className="min-w-0 grow">
+      <div className="flex items-end gap-2 max-sm:flex-wrap">
+        <div className="min-w-0 grow max-sm:basis-full">
           <p className="truncate text-quiet" data-testid="library-path">
             {place.above}
           </p>

@@ -17,7 +17,7 @@ import { FolderTile } from './ItemShapes';
 import type { Place } from './LibrarySide';
 import { type Item, root } from './model';
 import { placeOf } from './places';
-import { UndoLine, useSaying } from './saying';
+import { takeBack, UndoLine, useSaying } from './saying';
 import { SelectionBar } from './SelectionBar';
 import { useEntries } from './useEntries';
 import { useItemActions } from './useItemActions';
@@ -84,6 +84,7 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
     mayWrite: actions.mayWrite(item),
     ...(item.folder !== at.place && item.kind !== 'folder' ? { place: actions.library(item).find(item.folder)?.name ?? (space && item.folder === root ? undefined : spaces.find((one) => one.id === item.space)?.name) } as { place?: string } : {}),
     size: view.size,
+    isMarked: search.get('show') === item.id,
     renaming: renaming === item.id,
     onRename: (name) => {
       if (name === undefined || name === item.title) setRenaming(undefined);
@@ -108,7 +109,7 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
     else if (event.key === 't' && may && item.kind !== 'folder') setAsking({ what: 'tag', items: about });
     else if (event.key === 'Delete' && may) {
       actions.toBin(about);
-      say(about.length === 1 ? `Put “${item.title}” into the bin.` : `Put ${about.length} things into the bin.`, () => actions.putBack(about));
+      say(about.length === 1 ? `Put “${item.title}” into the bin.` : `Put ${about.length} things into the bin.`, takeBack(() => actions.putBack(about)));
     } else if (step && may) {
       const at = items.indexOf(item);
       const after = step > 0 ? items[at + 1]?.id : (items[at - 2]?.id ?? 'first');

@@ -27,6 +27,8 @@ export interface ItemProps {
   size: number;
   renaming: boolean;
   onRename: (name: string | undefined) => void;
+  /** Whether it is the one that was asked to be shown in its folder. */
+  isMarked: boolean;
   /** Whether things can be dropped before it, to put them in an own order. */
   ordered: boolean;
   /** What is dragged along when it is chosen among others. */
@@ -39,7 +41,7 @@ export function pathTo(item: Item): string {
 }
 
 /** Being pressed with ctrl or shift, dragged, dropped before. */
-export function useItemHandling({ item, selection, mayWrite, ordered, dragIds }: ItemProps) {
+export function useItemHandling({ item, selection, mayWrite, isMarked, ordered, dragIds }: ItemProps) {
   const isInner = item.kind === 'page' || item.kind === 'section';
   const drag = useDraggable({ id: `item:${item.id}`, data: { space: item.space, ids: dragIds, name: dragIds.length > 1 ? `${dragIds.length} things` : item.title }, disabled: !mayWrite || isInner });
   const into = useDroppable({ id: item.kind === 'folder' ? `folder:${item.space}:${item.id}` : `before:${item.space}:${item.id}`, disabled: !mayWrite || (item.kind !== 'folder' && !ordered) });
@@ -55,6 +57,7 @@ export function useItemHandling({ item, selection, mayWrite, ordered, dragIds }:
   const isChosen = selection.chosen.has(item.id);
   return {
     isChosen,
+    isMarked,
     isDragging: drag.isDragging,
     isOver: into.isOver,
     holder: {

@@ -6,8 +6,8 @@ import { type Item, openPath, thumbnailPath } from './model';
 import { fillOf } from './palette';
 import { useStrip } from './useShelf';
 
-const stateOf = ({ isChosen, isDragging, isOver }: { isChosen: boolean; isDragging: boolean; isOver: boolean }) =>
-  `${isChosen ? 'bg-base-200' : ''} ${isDragging ? 'opacity-40' : ''} ${isOver ? 'shadow-[0_-3px_0_var(--color-primary)]' : ''}`;
+const stateOf = ({ isChosen, isMarked, isDragging, isOver }: { isChosen: boolean; isMarked: boolean; isDragging: boolean; isOver: boolean }) =>
+  `${isChosen ? 'bg-base-200/55 shadow-[inset_3px_0_0_var(--color-primary)]' : isMarked ? 'shadow-[inset_3px_0_0_var(--color-accent)]' : ''} ${isDragging ? 'opacity-40' : ''} ${isOver ? 'shadow-[0_-3px_0_var(--color-primary)]' : ''}`;
 
 /** A notebook as a row: cover, words, people, and the strip of pages written last. */
 export function Row(props: ItemProps) {
@@ -18,12 +18,12 @@ export function Row(props: ItemProps) {
       <Link to={pathTo(item)} tabIndex={-1} draggable={false} aria-hidden="true">
         <Face item={item} width={84} />
       </Link>
-      <div className="w-[236px] shrink-0 pt-0.5 max-sm:w-auto max-sm:min-w-0 max-sm:grow">
+      <div className="w-[236px] shrink-0 pt-0.5 max-sm:w-auto max-sm:min-w-0 max-sm:shrink max-sm:grow">
         <h2 className="text-[19px] leading-snug">
           <Title {...props} className="font-title text-[19px]" />
         </h2>
         <p className="line-clamp-2 text-quiet">{aboutWords(item, place)}</p>
-        <div className="mt-2 max-h-[52px] overflow-hidden">
+        <div className="mt-2 max-h-[52px] overflow-hidden max-sm:hidden">
           <Tags item={item} />
         </div>
         <div className="mt-2 flex items-center gap-2.5">
@@ -31,12 +31,21 @@ export function Row(props: ItemProps) {
           <When item={item} />
         </div>
       </div>
-      <PageStrip item={item} width={Math.round(79 * (size / 5))} isLocked={props.isLocked} />
+      {item.kind === 'page' ? <PageHead item={item} /> : <PageStrip item={item} width={Math.round(79 * (size / 5))} isLocked={props.isLocked} />}
       <div className="flex shrink-0 flex-col">
         <ItemMenuButton {...props} />
         <ChooseBox {...props} />
       </div>
     </div>
+  );
+}
+
+/** The head of a page, large enough to be read. */
+function PageHead({ item }: { item: Item }) {
+  return (
+    <Link to={pathTo(item)} tabIndex={-1} draggable={false} aria-hidden="true" className="block h-[132px] min-w-0 max-w-[560px] grow overflow-hidden border border-base-300 bg-paper hover:border-primary max-sm:hidden">
+      <img src={thumbnailPath(item.space, item)} alt="" loading="lazy" draggable={false} className="w-full" />
+    </Link>
   );
 }
 

@@ -10,7 +10,7 @@ import { LibrarySide, type Place } from './LibrarySide';
 import { colours, root } from './model';
 import { TagScreen } from './TagScreen';
 import { type Library, useLibraries } from './useLibrary';
-import { UndoLine, useSaying } from './saying';
+import { takeBack, UndoLine, useSaying } from './saying';
 
 /** Trees and lists at the side, then what lies in the chosen place. */
 export function LibraryScreen() {
@@ -28,7 +28,7 @@ export function LibraryScreen() {
     setDragged('');
     const dragData = active.data.current as { space: string; ids: string[]; name: string } | undefined;
     if (!over || !dragData || !libraries) return;
-    void dropOn(String(over.id), dragData, libraries).then(({ words, undo }) => words && say(words, undo));
+    void dropOn(String(over.id), dragData, libraries).then(({ words, undo }) => words && say(words, undo && takeBack(undo)));
   };
 
   const side = <LibrarySide at={at} onNewFolder={setNewFolder} />;

@@ -19,7 +19,7 @@ interface Target {
 const mostShown = 200;
 
 /** Chooses the folder something goes into: by typing a part of its name, by arrow keys, or by pressing it. */
-export function MoveDialog({ title, without, onMove, onClose }: { title: string; without: string[]; onMove: (space: string, folder: string) => Promise<string>; onClose: () => void }) {
+export function MoveDialog({ title, space: own, without, onMove, onClose }: { title: string; space: string; without: string[]; onMove: (space: string, folder: string) => Promise<string>; onClose: () => void }) {
   const { spaces } = useSession();
   const { core } = useWorkspace();
   const libraries = useLibraries();
@@ -28,8 +28,8 @@ export function MoveDialog({ title, without, onMove, onClose }: { title: string;
   const [problem, setProblem] = useState('');
   const [moving, setMoving] = useState(false);
   const targets = useMemo(
-    () => (libraries ? spaces.filter((space) => space.role !== 'reader').flatMap((space) => targetsOf(libraries.get(space.id)!, space.name, new Set(without))) : []),
-    [libraries, spaces, without],
+    () => (libraries ? spaces.filter((space) => space.role !== 'reader').sort((a, b) => Number(b.id === own) - Number(a.id === own)).flatMap((space) => targetsOf(libraries.get(space.id)!, space.name, new Set(without))) : []),
+    [libraries, spaces, own, without],
   );
   const wanted = core.LibraryBridge.Fold(typed);
   const found = targets.filter((target) => target.folded.includes(wanted)).slice(0, mostShown);

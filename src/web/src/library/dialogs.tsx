@@ -99,11 +99,11 @@ export function NotebookDialog({ title, confirm, look, onConfirm, onClose }: { t
   );
 }
 
-export function PaperField({ label, value, onChange, testId = 'paper' }: { label: string; value: string; onChange: (paper: string) => void; testId?: string }) {
+export function PaperField({ label, value, onChange, testId = 'paper', disabled }: { label: string; value: string; onChange: (paper: string) => void; testId?: string; disabled?: boolean }) {
   return (
     <label className="block">
       <span className="mb-1 block font-semibold">{label}</span>
-      <select className="select h-11 w-full border-base-300 bg-base-100" value={value} data-testid={testId} onChange={(event) => onChange(event.target.value)}>
+      <select className="select h-11 w-full border-base-300 bg-base-100" value={value} disabled={disabled} data-testid={testId} onChange={(event) => onChange(event.target.value)}>
         {papers.map(({ paper, words }) => (
           <option key={paper} value={paper}>
             A4, {words.toLowerCase()}

@@ -4,6 +4,7 @@ import {
 import type { MenuEntry } from '../ui/Menu';
 import { pathTo } from './ItemParts';
 import { type Item, root } from './model';
+import { type Say, takeBack } from './saying';
 import type { ItemActions } from './useItemActions';
 
 /** What a list asks for when it needs more than a press: a dialogue about some things. */
@@ -20,7 +21,7 @@ interface MenuHands {
   actions: ItemActions;
   ask: (asking: Asking) => void;
   rename: (id: string) => void;
-  say: (words: string, undo?: () => void) => void;
+  say: Say;
   go: (path: string) => void;
   /** The page that is open last, beside which another can be opened. */
   besidePath: (item: Item) => string | undefined;
@@ -51,8 +52,9 @@ export function itemMenu({ actions, ask, rename, say, go, besidePath }: MenuHand
           testId: 'menu-duplicate',
           icon: icon(CopyIcon),
           onChoose: () => {
-            say('Duplicating');
-            void actions.duplicate(items).then((refused) => say(refused || `Duplicated ${words}.`));
+            const cancel = new AbortController();
+            say(`Duplicating ${words}`, { words: 'Cancel', do: () => cancel.abort(), stays: true });
+            void actions.duplicate(items, cancel.signal).then((refused) => say(refused || `Duplicated ${words}.`));
           },
         },
         one && item.kind !== 'folder' && { label: 'Show in folder', testId: 'menu-show', icon: icon(FolderOpenIcon), onChoose: () => go(`/library/${item.space}/${item.folder === root ? '' : item.folder}?show=${item.notebook}`) },
@@ -66,7 +68,7 @@ export function itemMenu({ actions, ask, rename, say, go, besidePath }: MenuHand
           icon: icon(TrashIcon),
           onChoose: () => {
             actions.toBin(items);
-            say(`Put ${words} into the bin.`, () => actions.putBack(items));
+            say(`Put ${words} into the bin.`, takeBack(() => actions.putBack(items)));
           },
         },
       ];

@@ -23,7 +23,7 @@ export interface ItemActions {
   carried: (items: Item[]) => Tag[];
   /** Into a folder; across libraries, as a copy whose original goes into the bin. */
   move: (items: Item[], space: string, folder: string) => Promise<string>;
-  duplicate: (items: Item[]) => Promise<string>;
+  duplicate: (items: Item[], signal: AbortSignal) => Promise<string>;
 }
 
 export function useItemActions(): ItemActions | undefined {
@@ -87,10 +87,10 @@ export function useItemActions(): ItemActions | undefined {
         }
         return '';
       },
-      duplicate: async (items) => {
+      duplicate: async (items, signal) => {
         for (const item of items) {
           try {
-            await library(item).copy(item.id, { space: item.space, parent: item.folder });
+            await library(item).copy(item.id, { space: item.space, parent: item.folder }, false, signal);
           } catch (problem) {
             return problem instanceof Unreachable ? 'Duplicating needs a connection. Nothing was copied.' : sentenceOf(problem);
           }

@@ -212,9 +212,9 @@ export class Library {
   }
 
   /** Copies a folder or notebook with all that is in it, by the server; with `move`, the original goes into the bin. */
-  async copy(id: string, to: { space: string; parent: string }, move = false): Promise<string> {
+  async copy(id: string, to: { space: string; parent: string }, move = false, signal?: AbortSignal): Promise<string> {
     await this.workspace.outbox.settled();
-    const { copy } = await sendJson<{ copy: string }>('POST', `/api/spaces/${this.space}/copies`, { node: id, toSpace: to.space, parent: to.parent === root ? null : to.parent, move });
+    const { copy } = await sendJson<{ copy: string }>('POST', `/api/spaces/${this.space}/copies`, { node: id, toSpace: to.space, parent: to.parent === root ? null : to.parent, move }, signal);
     return copy;
   }
 

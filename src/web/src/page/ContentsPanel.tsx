@@ -1,11 +1,11 @@
 import { DndContext, type DragEndEvent, MouseSensor, pointerWithin, TouchSensor, useDraggable, useDroppable, useSensor, useSensors } from '@dnd-kit/core';
-import { ArrowBendUpRightIcon, CopyIcon, DotsThreeIcon, FilePlusIcon, FolderPlusIcon, PencilSimpleIcon, SwatchesIcon, TagIcon, TrashIcon, XIcon } from '@phosphor-icons/react';
+import { ArrowBendUpRightIcon, ArrowSquareOutIcon, ColumnsIcon, CopyIcon, DotsThreeIcon, FilePlusIcon, FolderPlusIcon, PencilSimpleIcon, SwatchesIcon, TagIcon, TrashIcon, XIcon } from '@phosphor-icons/react';
 import { type KeyboardEvent, type MouseEvent, useState } from 'react';
 import { properties } from '../core/runtime';
 import { attempt, ColourField, ConfirmDialog } from '../library/dialogs';
-import { type NotebookEntry, root } from '../library/model';
+import { type NotebookEntry, openPath, root } from '../library/model';
 import { fillOf } from '../library/palette';
-import { UndoLine, useSaying } from '../library/saying';
+import { takeBack, UndoLine, useSaying } from '../library/saying';
 import { TagDialog } from '../library/TagDialog';
 import { type Library, useLibrary } from '../library/useLibrary';
 import { useSelection } from '../library/useSelection';
@@ -18,7 +18,7 @@ import { type Notebook, useNotebook } from './useNotebook';
 type Asking = { what: 'tags' | 'colour'; entry: NotebookEntry } | { what: 'move'; ids: string[] };
 
 /** The contents beside the page: sections and pages as a tree, to go to, name in place, put elsewhere, copy and bin. */
-export function ContentsPanel({ at, onGo, onClose }: { at: OpenNotebook; onGo: (page: string) => void; onClose: () => void }) {
+export function ContentsPanel({ at, onGo, onBeside, onClose }: { at: OpenNotebook; onGo: (page: string) => void; onBeside: (page: string) => void; onClose: () => void }) {
   const notebook = useNotebook(at.space, at.notebook);
   const library = useLibrary(at.space);
   const { spaces } = useSession();
@@ -31,12 +31,12 @@ export function ContentsPanel({ at, onGo, onClose }: { at: OpenNotebook; onGo: (
           <XIcon size={18} />
         </button>
       </div>
-      {notebook && library && <Outline at={at} notebook={notebook} library={library} mayWrite={mayWrite} onGo={onGo} />}
+      {notebook && library && <Outline at={at} notebook={notebook} library={library} mayWrite={mayWrite} onGo={onGo} onBeside={onBeside} />}
     </aside>
   );
 }
 
-function Outline({ at, notebook, library, mayWrite, onGo }: { at: OpenNotebook; notebook: Notebook; library: Library; mayWrite: boolean; onGo: (page: string) => void }) {
+function Outline({ at, notebook, library, mayWrite, onGo, onBeside }: { at: OpenNotebook; notebook: Notebook; library: Library; mayWrite: boolean; onGo: (page: string) => void; onBeside: (page: string) => void }) {
   const [renaming, setRenaming] = useState<string>();
   const [asking, setAsking] = useState<Asking>();
   const { said, say } = useSaying();
@@ -48,7 +48,12 @@ function Outline({ at, notebook, library, mayWrite, onGo }: { at: OpenNotebook; 
 
   const bin = (ids: string[]) => {
     for (const id of ids) notebook.toBin(id);
-    say(ids.length === 1 ? 'Put into the bin.' : `Put ${ids.length} things into the bin.`, () => ids.forEach((id) => notebook.putBack(id)));
+    say(ids.length === 1 ? 'Put into the bin.' : `Put ${ids.length} things into the bin.`, takeBack(() => ids.forEach((id) => notebook.putBack(id))));
+  };
+  const duplicate = async (ids: string[]) => {
+    let refused = '';
+    for (const id of ids) refused ||= await notebook.duplicate(id);
+    say(refused || 'Duplicated.');
   };
   const drop = ({ active, over }: DragEndEvent) => {
     const [how, target = ''] = String(over?.id ?? '').split(' ');
@@ -98,7 +103,13 @@ function Outline({ at, notebook, library, mayWrite, onGo }: { at: OpenNotebook; 
       : [{ label: 'New sub-page', testId: 'entry-add-sub', icon: <FilePlusIcon size={20} weight="light" />, onChoose: () => say(attempt(() => onGo(notebook.addPage(entry.id, '', entry.paper)))) }]),
     { label: 'Tags', testId: 'entry-tags', icon: <TagIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'tags', entry }) },
     { label: 'Move to another notebook', testId: 'entry-move', icon: <ArrowBendUpRightIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'move', ids: heads(chosenOr(entry.id)) }) },
-    { label: 'Duplicate', testId: 'entry-duplicate', icon: <CopyIcon size={20} weight="light" />, onChoose: () => void notebook.duplicate(entry.id).then((refused) => say(refused || 'Duplicated.')) },
+    { label: 'Duplicate', testId: 'entry-duplicate', icon: <CopyIcon size={20} weight="light" />, onChoose: () => void duplicate(heads(chosenOr(entry.id))) },
+    ...(entry.kind === 'page'
+      ? [
+          { label: 'Open beside', testId: 'entry-beside', icon: <ColumnsIcon size={20} weight="light" />, onChoose: () => onBeside(entry.id) },
+          { label: 'Open in a new window', icon: <ArrowSquareOutIcon size={20} weight="light" />, onChoose: () => void window.open(openPath(at.space, at.notebook, entry.id), '_blank', 'noopener') },
+        ]
+      : []),
     { label: 'Put into the bin', testId: 'entry-bin', icon: <TrashIcon size={20} weight="light" />, onChoose: () => bin(heads(chosenOr(entry.id))) },
   ];
   const tagged = asking?.what === 'tags' ? (notebook.find(asking.entry.id) ?? asking.entry) : undefined;

@@ -58,7 +58,7 @@ export function PageScreen() {
           onClose={() => void navigate(`/page/${space}/${notebook}/${page}`)}
         />
       )}
-      {contents && <ContentsPanel at={here} onGo={(to) => void navigate(path({ ...here, page: to }))} onClose={toggleContents} />}
+      {contents && <ContentsPanel at={here} onGo={(to) => void navigate(path({ ...here, page: to }))} onBeside={(to) => void navigate(besidePath(here, { ...here, page: to }))} onClose={toggleContents} />}
       {choosing && <BesideDialog here={here} onChoose={(at) => void navigate(besidePath(here, at))} onClose={() => setChoosing(false)} />}
     </div>
   );

@@ -3,6 +3,7 @@ import { type FormEvent, type ReactNode, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { chooseTheme, type ThemeChoice, themeChoice } from '../app/theme';
 import { JotSettings } from '../jot/JotSettings';
+import { TermsField } from '../library/TermsField';
 import { syncWords, useSyncState } from '../sync/syncState';
 import { Avatar } from '../ui/Avatar';
 import { sendJson } from './api';
@@ -59,6 +60,9 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
         </Part>
         <Part title="Jots and today's page" about="What you write on when you press “Jot”, and where the page of the day is made. The addresses /jot and /today do the same from a phone's home screen.">
           <JotSettings />
+        </Part>
+        <Part title="Terms" about="In your own library, lenses that ask for “this term” go by these days.">
+          <TermsField space={spaces.find((space) => space.personal)!.id} mayWrite />
         </Part>
         <Part title="Light" about="Changes the screen only. Paper stays paper, and nothing that is stored or exported changes.">
           <Theme />

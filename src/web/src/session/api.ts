@@ -16,31 +16,39 @@ export class Unreachable extends Error {
   }
 }
 
+/** The person gave up waiting. */
+export class Cancelled extends Error {
+  constructor() {
+    super('Cancelled. Nothing was changed.');
+  }
+}
+
 let antiforgery = '';
 
 export function setAntiforgery(token: string): void {
   antiforgery = token;
 }
 
-async function send(method: string, path: string, body?: BodyInit, type?: string): Promise<Response> {
+async function send(method: string, path: string, body?: BodyInit, type?: string, signal?: AbortSignal): Promise<Response> {
   const headers: Record<string, string> = type ? { 'Content-Type': type } : {};
   if (method !== 'GET') headers['X-Quill-Antiforgery'] = antiforgery;
   try {
-    return await fetch(path, { method, headers, body: body ?? null, credentials: 'same-origin' });
+    return await fetch(path, { method, headers, body: body ?? null, credentials: 'same-origin', signal: signal ?? null });
   } catch {
+    if (signal?.aborted) throw new Cancelled();
     throw new Unreachable();
   }
 }
 
 /** Sends a request; a stale antiforgery token is renewed once. Throws {@link Refused} or {@link Unreachable}. */
-export async function request(method: string, path: string, body?: BodyInit, type?: string): Promise<Response> {
-  let response = await send(method, path, body, type);
+export async function request(method: string, path: string, body?: BodyInit, type?: string, signal?: AbortSignal): Promise<Response> {
+  let response = await send(method, path, body, type, signal);
   if (response.ok) return response;
   let problem = (await response.json().catch(() => ({}))) as { code?: string; title?: string };
   if (problem.code === 'antiforgery') {
     const session = (await (await send('GET', '/api/session')).json()) as { antiforgery: string };
     setAntiforgery(session.antiforgery);
-    response = await send(method, path, body, type);
+    response = await send(method, path, body, type, signal);
     if (response.ok) return response;
     problem = (await response.json().catch(() => ({}))) as { code?: string; title?: string };
   }
@@ -52,7 +60,7 @@ export async function getJson<T>(path: string): Promise<T> {
   return (await (await request('GET', path)).json()) as T;
 }
 
-export async function sendJson<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<T> {
-  const response = await request(method, path, body === undefined ? undefined : JSON.stringify(body), 'application/json');
+export async function sendJson<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+  const response = await request(method, path, body === undefined ? undefined : JSON.stringify(body), 'application/json', signal);
   return (response.status === 204 ? undefined : await response.json()) as T;
 }

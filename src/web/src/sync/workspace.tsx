@@ -63,10 +63,10 @@ export class Workspace {
     void entry.document.then((document) => document.close());
   }
 
-  /** A list from the server; without a connection, its last answer. */
-  async list<T>(path: string): Promise<T> {
+  /** A list from the server; without a connection, its last answer, whatever the query was. */
+  async list<T>(path: string, query = ''): Promise<T> {
     try {
-      const answer = await getJson<T>(path);
+      const answer = await getJson<T>(path + query);
       void this.store.keepAnswer(path, answer);
       return answer;
     } catch (problem) {

@@ -11,12 +11,19 @@ export interface MenuEntry {
 export function Menu({ label, icon, entries, testId }: { label: string; icon: ReactNode; entries: MenuEntry[]; testId?: string }) {
   const [open, setOpen] = useState(false);
   const holder = useRef<HTMLDivElement>(null);
+  const list = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (!open) return;
+    place(list.current!, holder.current!);
     const away = (event: PointerEvent) => !holder.current?.contains(event.target as Node) && setOpen(false);
     addEventListener('pointerdown', away);
-    holder.current?.querySelector<HTMLElement>('[role=menuitem]')?.focus();
-    return () => removeEventListener('pointerdown', away);
+    const scrolled = (event: Event) => !list.current?.contains(event.target as Node) && setOpen(false);
+    addEventListener('scroll', scrolled, true);
+    holder.current?.querySelector<HTMLElement>('[role=menuitem]')?.focus({ preventScroll: true });
+    return () => {
+      removeEventListener('pointerdown', away);
+      removeEventListener('scroll', scrolled, true);
+    };
   }, [open]);
 
   const step = (by: number) => {
@@ -51,7 +58,7 @@ export function Menu({ label, icon, entries, testId }: { label: string; icon: Re
         {icon}
       </button>
       {open && (
-        <div role="menu" aria-label={label} className="absolute right-0 z-30 mt-1 w-52 rounded-md border border-base-300 bg-base-100 p-1 shadow-lg">
+        <div ref={list} role="menu" aria-label={label} popover="manual" className="fixed inset-auto m-0 max-h-[calc(100vh-16px)] w-60 overflow-y-auto rounded-md border border-base-300 bg-base-100 p-1 text-base-content shadow-lg">
           {entries.map((entry) => (
             <button
               key={entry.label}
@@ -72,4 +79,14 @@ export function Menu({ label, icon, entries, testId }: { label: string; icon: Re
       )}
     </div>
   );
+}
+
+/** Lays the list over everything else, below its button, or above where there is no room below. */
+function place(list: HTMLElement, button: HTMLElement): void {
+  list.showPopover();
+  const at = button.getBoundingClientRect();
+  const { offsetHeight: height, offsetWidth: width } = list;
+  const below = at.bottom + 4;
+  list.style.top = `${Math.max(8, below + height <= innerHeight - 8 ? below : Math.min(at.top - 4 - height, innerHeight - 8 - height))}px`;
+  list.style.left = `${Math.max(8, Math.min(at.right - width, innerWidth - 8 - width))}px`;
 }
