@@ -2,15 +2,16 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { FolderSimpleIcon, RowsIcon, TagIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import { properties } from '../core/runtime';
-import { type Space, useSession } from '../session/session';
+import type { Space } from '../session/session';
 import { useWorkspace } from '../sync/workspace';
 import { whenWords } from '../ui/time';
+import { BySpace } from './BySpace';
 import { Cover } from './Cover';
 import { ConfirmDialog } from './dialogs';
 import { NodeIcon } from './icons';
 import { type LibraryNode, root, thumbnailPath } from './model';
 import { MoveDialog } from './MoveDialog';
-import { type Library, useLibraries } from './useLibrary';
+import type { Library } from './Library';
 import { useSummaries } from './useShelf';
 
 interface BinnedEntry {
@@ -29,22 +30,7 @@ const kindWords: Record<LibraryNode['kind'], string> = { folder: 'Folder, with a
 
 /** What was put into the bin, each with the way back to its place; for how long the bin keeps things; and emptying it. */
 export function BinScreen() {
-  const { spaces } = useSession();
-  const libraries = useLibraries();
-  if (!libraries) return null;
-  return (
-    <>
-      <header className="border-b border-base-300 pb-3">
-        <p className="text-quiet">Library</p>
-        <h1 className="text-[30px] leading-tight" data-testid="library-heading">
-          Bin
-        </h1>
-      </header>
-      {[...spaces].sort((a, b) => Number(a.personal) - Number(b.personal)).map((space) => (
-        <BinOf key={space.id} space={space} library={libraries.get(space.id)!} />
-      ))}
-    </>
-  );
+  return <BySpace title="Bin">{(space, library) => <BinOf space={space} library={library} />}</BySpace>;
 }
 
 function BinOf({ space, library }: { space: Space; library: Library }) {

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Member } from '../group/usePeople';
 import { type Filter, isChosen, noFilter, spans, type TagUse } from './filter';
-import type { Library } from './useLibrary';
+import type { Library } from './Library';
 import { fillOf } from './palette';
 
 const next: Record<string, TagUse | ''> = { '': 'any', any: 'all', all: 'none', none: '' };

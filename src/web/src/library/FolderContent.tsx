@@ -1,4 +1,3 @@
-import { FolderSimplePlusIcon, PencilSimpleIcon, TrashIcon } from '@phosphor-icons/react';
 import { type KeyboardEvent, useEffect, useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { properties } from '../core/runtime';
@@ -16,12 +15,14 @@ import type { ItemProps } from './ItemParts';
 import { FolderTile } from './ItemShapes';
 import type { Place } from './LibrarySide';
 import { type Item, root } from './model';
+import { listKey } from './listKeys';
+import { placeEntries } from './placeMenu';
 import { placeOf } from './places';
-import { takeBack, UndoLine, useSaying } from './saying';
+import { UndoLine, useSaying } from './saying';
 import { SelectionBar } from './SelectionBar';
 import { useEntries } from './useEntries';
 import { useItemActions } from './useItemActions';
-import type { Library } from './useLibrary';
+import type { Library } from './Library';
 import { usePersonal } from './usePersonal';
 import { useSelection } from './useSelection';
 import { useLocksOf, useSummaries } from './useShelf';
@@ -98,25 +99,8 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
     dragIds: selection.chosen.has(item.id) ? chosen.filter((one) => one.space === item.space).map((one) => one.id) : [item.id],
   });
 
-  const onKey = (event: KeyboardEvent, item: Item) => {
-    const about = selection.chosen.size > 0 ? chosen : [item];
-    const may = about.every(actions.mayWrite);
-    const step = event.altKey && ordered ? { ArrowUp: -1, ArrowDown: 1 }[event.key] : undefined;
-    if (event.key === ' ') selection.press(item.id, { shift: event.shiftKey, more: true });
-    else if ((event.ctrlKey || event.metaKey) && event.key === 'a') selection.all();
-    else if (event.key === 'F2' && may) setRenaming(item.id);
-    else if (event.key === 'm' && may) setAsking({ what: 'move', items: about });
-    else if (event.key === 't' && may && item.kind !== 'folder') setAsking({ what: 'tag', items: about });
-    else if (event.key === 'Delete' && may) {
-      actions.toBin(about);
-      say(about.length === 1 ? `Put “${item.title}” into the bin.` : `Put ${about.length} things into the bin.`, takeBack(() => actions.putBack(about)));
-    } else if (step && may) {
-      const at = items.indexOf(item);
-      const after = step > 0 ? items[at + 1]?.id : (items[at - 2]?.id ?? 'first');
-      if (after && at + step >= 0) actions.library(item).move(item.id, item.folder, after);
-    } else return;
-    event.preventDefault();
-  };
+  const onKey = (event: KeyboardEvent, item: Item) =>
+    listKey(event, item, { items, chosen, selection, actions, ordered, rename: setRenaming, ask: setAsking, say });
 
   return (
     <>
@@ -137,7 +121,7 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
           }
           selection={selection}
           mayWrite={mayWrite}
-          menu={place.node && place.node.kind === 'folder' && mayWrite ? folderEntries() : place.lens && mayWrite ? lensEntries() : []}
+          menu={mayWrite ? placeEntries(place, menu, { ask: setAsking, go: (path) => void navigate(path), onNewFolder }) : []}
           onNewNotebook={() => setAsking({ what: 'newNotebook' })}
         />
         {filtering && <FilterBar library={place.libraries[0]!} people={[...people.values()]} filter={filter} {...(asked && narrowed ? { found: asked.total } : {})} onFilter={setFilter} onSave={saveLens} saveWords={place.lens ? 'Keep this as the lens' : 'Save as a lens'} />}
@@ -180,39 +164,6 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
     place.keeper!.set(place.lens.id, properties.rule, ruleOf(filter));
     setFiltering(false);
     setFilter(noFilter);
-  }
-
-  function lensEntries() {
-    const { lens, keeper } = place;
-    return [
-      { label: 'Name and icon', testId: 'lens-look', icon: <PencilSimpleIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'lens' }) },
-      {
-        label: 'Put into the bin',
-        testId: 'lens-bin',
-        icon: <TrashIcon size={20} weight="light" />,
-        onChoose: () => {
-          keeper!.toBin(lens!.id);
-          void navigate(`/library/${keeper!.space}`);
-        },
-      },
-    ];
-  }
-
-  function folderEntries() {
-    const item = place.asItem!;
-    return menu.entries([item]).map((entry) => {
-      if (entry.testId === 'menu-rename') return { ...entry, onChoose: () => setAsking({ what: 'look', item }) };
-      if (entry.testId === 'menu-bin') {
-        return {
-          ...entry,
-          onChoose: () => {
-            entry.onChoose();
-            void navigate(`/library/${item.space}`);
-          },
-        };
-      }
-      return entry;
-    }).concat([{ label: 'New folder in it', testId: 'menu-inner', icon: <FolderSimplePlusIcon size={20} weight="light" />, onChoose: () => onNewFolder(item.space) }]);
   }
 }
 

@@ -7,7 +7,8 @@ import type { Space } from '../session/session';
 import { NodeIcon } from './icons';
 import { type LibraryNode, root } from './model';
 import { fillOf } from './palette';
-import { type Library, useLibrary } from './useLibrary';
+import type { Library } from './Library';
+import { useLibrary } from './useLibrary';
 
 const rowHeight = 36;
 /** How long something is held over a folder before it opens. */

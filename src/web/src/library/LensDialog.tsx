@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Space } from '../session/session';
-import { Dialog, DialogButtons } from '../ui/Dialog';
-import { attempt, IconField, NameField } from './dialogs';
+import { FormDialog } from '../ui/FormDialog';
+import { IconField, NameField } from './dialogs';
 
 export interface LensLook {
   name: string;
@@ -12,28 +12,21 @@ export interface LensLook {
 /** Names a lens and says who has it: only its maker, or everybody in the group. */
 export function LensDialog({ space, look, confirm, onConfirm, onClose }: { space: Space; look?: LensLook; confirm: string; onConfirm: (look: LensLook) => void; onClose: () => void }) {
   const [chosen, setChosen] = useState<LensLook>(look ?? { name: '', icon: 'glass', shared: false });
-  const [problem, setProblem] = useState('');
   return (
-    <Dialog title={look ? 'Lens' : 'Save as a lens'} onClose={onClose}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          const refused = attempt(() => onConfirm(chosen));
-          if (refused) setProblem(refused);
-          else onClose();
-        }}
-      >
-        <p className="mb-3 text-quiet">A lens asks this question again whenever you open it, so it is always up to date.</p>
-        <NameField value={chosen.name} onChange={(name) => setChosen({ ...chosen, name })} problem={problem} />
-        <IconField value={chosen.icon} onChange={(icon) => setChosen({ ...chosen, icon })} needed />
-        {!space.personal && !look && (
-          <label className="mt-3 flex min-h-10 items-center gap-2.5">
-            <input type="checkbox" className="checkbox checkbox-primary checkbox-sm" data-testid="lens-shared" disabled={space.role === 'reader'} checked={chosen.shared} onChange={(event) => setChosen({ ...chosen, shared: event.target.checked })} />
-            Share it with {space.name}
-          </label>
-        )}
-        <DialogButtons confirm={confirm} onClose={onClose} />
-      </form>
-    </Dialog>
+    <FormDialog title={look ? 'Lens' : 'Save as a lens'} confirm={confirm} onConfirm={() => onConfirm(chosen)} onClose={onClose}>
+      {(problem) => (
+        <>
+          <p className="mb-3 text-quiet">A lens asks this question again whenever you open it, so it is always up to date.</p>
+          <NameField value={chosen.name} onChange={(name) => setChosen({ ...chosen, name })} problem={problem} />
+          <IconField value={chosen.icon} onChange={(icon) => setChosen({ ...chosen, icon })} needed />
+          {!space.personal && !look && (
+            <label className="mt-3 flex min-h-10 items-center gap-2.5">
+              <input type="checkbox" className="checkbox checkbox-primary checkbox-sm" data-testid="lens-shared" disabled={space.role === 'reader'} checked={chosen.shared} onChange={(event) => setChosen({ ...chosen, shared: event.target.checked })} />
+              Share it with {space.name}
+            </label>
+          )}
+        </>
+      )}
+    </FormDialog>
   );
 }

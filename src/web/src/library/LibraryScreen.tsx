@@ -9,7 +9,8 @@ import { FolderContent } from './FolderContent';
 import { LibrarySide, type Place } from './LibrarySide';
 import { colours, root } from './model';
 import { TagScreen } from './TagScreen';
-import { type Library, useLibraries } from './useLibrary';
+import type { Library } from './Library';
+import { useLibraries } from './useLibrary';
 import { takeBack, UndoLine, useSaying } from './saying';
 
 /** Trees and lists at the side, then what lies in the chosen place. */

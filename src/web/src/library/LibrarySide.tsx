@@ -5,7 +5,8 @@ import { Link } from 'react-router';
 import { useSession } from '../session/session';
 import { FolderTree } from './FolderTree';
 import { NodeIcon } from './icons';
-import { type Library, useLibraries } from './useLibrary';
+import type { Library } from './Library';
+import { useLibraries } from './useLibrary';
 
 /** Where one is in the library: a space with a folder or list in it, or a list over all spaces. */
 export interface Place {

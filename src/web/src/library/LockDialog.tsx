@@ -1,9 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { type ReactNode, useState } from 'react';
+import { useState } from 'react';
 import { sendJson } from '../session/api';
 import type { Space } from '../session/session';
 import { useWorkspace } from '../sync/workspace';
 import { Dialog, DialogButtons } from '../ui/Dialog';
+import { Problem } from '../ui/FormDialog';
 import { useLocks } from './useShelf';
 
 const minutes = [
@@ -72,7 +73,7 @@ export function LockDialog({ space, notebook, name, onClose }: { space: Space; n
             </select>
           </label>
         )}
-        <Problem words={send.problem} />
+        <Problem words={send.problem} testId="lock-problem" />
         <DialogButtons confirm={removing ? 'Take it off' : 'Lock it'} onClose={onClose} />
       </form>
     </Dialog>
@@ -96,7 +97,7 @@ export function LockedPages({ space, notebook, name }: { space: Space; notebook:
         <h1 className="text-[24px]">{name}</h1>
         <p className="mt-1 text-quiet">This notebook is locked. Its pages are not on this device until you open it.</p>
         <Secret label="Passphrase" value={words} onChange={setWords} autoComplete="off" />
-        <Problem words={send.problem} />
+        <Problem words={send.problem} testId="lock-problem" />
         <div className="mt-4 flex gap-2">
           <button type="submit" className="btn btn-primary h-10 min-h-10" data-testid="lock-open">
             Open it
@@ -128,14 +129,6 @@ function Secret({ label, value, onChange, autoComplete }: { label: string; value
       <span className="mb-1 block font-semibold">{label}</span>
       <input type="password" className="field" value={value} autoComplete={autoComplete} data-testid="secret" onChange={(event) => onChange(event.target.value)} />
     </label>
-  );
-}
-
-function Problem({ words }: { words: string }): ReactNode {
-  return (
-    <p role="alert" className="min-h-5 pt-2 text-error" data-testid="lock-problem">
-      {words}
-    </p>
   );
 }
 

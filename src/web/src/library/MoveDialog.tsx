@@ -1,11 +1,12 @@
 import { FolderSimpleIcon } from '@phosphor-icons/react';
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { useSession } from '../session/session';
 import { useWorkspace } from '../sync/workspace';
 import { Choices, ChoiceWords } from '../ui/Choices';
-import { Dialog, DialogButtons } from '../ui/Dialog';
+import { FormDialog, Problem } from '../ui/FormDialog';
 import { root } from './model';
-import { type Library, useLibraries } from './useLibrary';
+import type { Library } from './Library';
+import { useLibraries } from './useLibrary';
 
 interface Target {
   space: string;
@@ -25,8 +26,6 @@ export function MoveDialog({ title, space: own, without, onMove, onClose }: { ti
   const libraries = useLibraries();
   const [typed, setTyped] = useState('');
   const [at, setAt] = useState(0);
-  const [problem, setProblem] = useState('');
-  const [moving, setMoving] = useState(false);
   const targets = useMemo(
     () => (libraries ? spaces.filter((space) => space.role !== 'reader').sort((a, b) => Number(b.id === own) - Number(a.id === own)).flatMap((space) => targetsOf(libraries.get(space.id)!, space.name, new Set(without))) : []),
     [libraries, spaces, own, without],
@@ -34,51 +33,47 @@ export function MoveDialog({ title, space: own, without, onMove, onClose }: { ti
   const wanted = core.LibraryBridge.Fold(typed);
   const found = targets.filter((target) => target.folded.includes(wanted)).slice(0, mostShown);
   const chosen = found[Math.min(at, found.length - 1)];
-  const go = async () => {
-    if (!chosen) return;
-    setMoving(true);
-    const refused = await onMove(chosen.space, chosen.id);
-    setMoving(false);
-    if (refused) setProblem(refused);
-    else onClose();
-  };
+  const form = useRef<HTMLDivElement>(null);
   return (
-    <Dialog title={title} onClose={onClose}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void go();
-        }}
-      >
-        <Choices
-          label="Folder"
-          testId="move"
-          typed={typed}
-          onTyped={(text) => (setTyped(text), setAt(0))}
-          choices={found.map((target) => ({
-            key: `${target.space}${target.id}`,
-            name: target.name,
-            indent: typed ? 0 : target.depth * 18,
-            face: (
-              <>
-                <FolderSimpleIcon size={18} weight="light" className="shrink-0" />
-                <ChoiceWords words={target.name} about={typed ? target.path : undefined} />
-              </>
-            ),
-          }))}
-          at={Math.min(at, found.length - 1)}
-          onAt={setAt}
-          onEnter={() => void go()}
-          onPress={setAt}
-          height={300}
-          none="No folder is called that."
-        />
-        <p role="alert" className="min-h-5 pt-2 text-error" data-testid="move-problem">
-          {problem}
-        </p>
-        <DialogButtons confirm={moving ? 'Moving' : 'Move here'} onClose={onClose} disabled={!chosen || moving} />
-      </form>
-    </Dialog>
+    <FormDialog
+      title={title}
+      confirm="Move here"
+      disabled={!chosen}
+      onConfirm={async () => {
+        const refused = await onMove(chosen!.space, chosen!.id);
+        if (refused) throw new Error(refused);
+      }}
+      onClose={onClose}
+    >
+      {(problem) => (
+        <div ref={form}>
+          <Choices
+            label="Folder"
+            testId="move"
+            typed={typed}
+            onTyped={(text) => (setTyped(text), setAt(0))}
+            choices={found.map((target) => ({
+              key: `${target.space}${target.id}`,
+              name: target.name,
+              indent: typed ? 0 : target.depth * 18,
+              face: (
+                <>
+                  <FolderSimpleIcon size={18} weight="light" className="shrink-0" />
+                  <ChoiceWords words={target.name} about={typed ? target.path : undefined} />
+                </>
+              ),
+            }))}
+            at={Math.min(at, found.length - 1)}
+            onAt={setAt}
+            onEnter={() => form.current?.closest('form')?.requestSubmit()}
+            onPress={setAt}
+            height={300}
+            none="No folder is called that."
+          />
+          <Problem words={problem} testId="move-problem" />
+        </div>
+      )}
+    </FormDialog>
   );
 }
 

@@ -6,7 +6,7 @@ import { Dialog } from '../ui/Dialog';
 import { attempt } from './dialogs';
 import type { Tag } from './model';
 import { TagChip } from './TagChip';
-import type { Library } from './useLibrary';
+import type { Library } from './Library';
 
 /** Puts tags on things and takes them off: type a part of a name and choose, or type a new one, nested with a slash. */
 export function TagDialog({ title, library, carried, onSet, onClose }: { title: string; library: Library; carried: Tag[]; onSet: (tag: string, on: boolean) => void; onClose: () => void }) {

@@ -3,35 +3,21 @@ import { ArrowsMergeIcon, DotsThreeIcon, FunnelSimpleIcon, PencilSimpleIcon, Plu
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { properties } from '../core/runtime';
-import { type Space, useSession } from '../session/session';
+import type { Space } from '../session/session';
 import { useWorkspace } from '../sync/workspace';
-import { Dialog, DialogButtons } from '../ui/Dialog';
+import { FormDialog, Problem } from '../ui/FormDialog';
 import { Menu } from '../ui/Menu';
-import { attempt, ColourField, ConfirmDialog, NameDialog } from './dialogs';
+import { BySpace } from './BySpace';
+import { ColourField, ConfirmDialog, NameDialog } from './dialogs';
 import { root, type Tag } from './model';
 import { fillOf } from './palette';
-import { type Library, useLibraries } from './useLibrary';
+import type { Library } from './Library';
 
 type Asking = { what: 'new' } | { what: 'rename' | 'colour' | 'merge' | 'bin'; tag: Tag };
 
 /** All tags of the libraries, nested: how often each is used, renaming, colour, merging two, and putting one into the bin. */
 export function TagScreen() {
-  const { spaces } = useSession();
-  const libraries = useLibraries();
-  if (!libraries) return null;
-  return (
-    <>
-      <header className="border-b border-base-300 pb-3">
-        <p className="text-quiet">Library</p>
-        <h1 className="text-[30px] leading-tight" data-testid="library-heading">
-          Tags
-        </h1>
-      </header>
-      {[...spaces].sort((a, b) => Number(a.personal) - Number(b.personal)).map((space) => (
-        <TagsOf key={space.id} space={space} library={libraries.get(space.id)!} />
-      ))}
-    </>
-  );
+  return <BySpace title="Tags">{(space, library) => <TagsOf space={space} library={library} />}</BySpace>;
 }
 
 function TagsOf({ space, library }: { space: Space; library: Library }) {
@@ -94,7 +80,7 @@ function TagsOf({ space, library }: { space: Space; library: Library }) {
         <NameDialog title={`Rename “${asking.tag.path}”`} confirm="Rename" name={asking.tag.path} label="Name; nested ones with a slash" onConfirm={(path) => rename(library, asking.tag, path)} onClose={() => setAsking(undefined)} />
       )}
       {asking?.what === 'colour' && <TagColour tag={asking.tag} onConfirm={(colour) => asking.tag.ids.forEach((id) => library.set(id, properties.colour, colour))} onClose={() => setAsking(undefined)} />}
-      {asking?.what === 'merge' && <MergeDialog tag={asking.tag} tags={library.tags} uses={usedBy(asking.tag)} onMerge={(into) => attempt(() => asking.tag.ids.forEach((id) => library.mergeTags(id, into)))} onClose={() => setAsking(undefined)} />}
+      {asking?.what === 'merge' && <MergeDialog tag={asking.tag} tags={library.tags} uses={usedBy(asking.tag)} onMerge={(into) => asking.tag.ids.forEach((id) => library.mergeTags(id, into))} onClose={() => setAsking(undefined)} />}
       {asking?.what === 'bin' && (
         <ConfirmDialog title={`Put “${asking.tag.path}” into the bin`} confirm="Into the bin" onConfirm={() => asking.tag.ids.forEach((id) => library.toBin(id))} onClose={() => setAsking(undefined)}>
           <p data-testid="tag-loses">
@@ -128,36 +114,27 @@ function TagColour({ tag, onConfirm, onClose }: { tag: Tag; onConfirm: (colour: 
   );
 }
 
-function MergeDialog({ tag, tags, uses, onMerge, onClose }: { tag: Tag; tags: Tag[]; uses: number; onMerge: (into: string) => string; onClose: () => void }) {
+function MergeDialog({ tag, tags, uses, onMerge, onClose }: { tag: Tag; tags: Tag[]; uses: number; onMerge: (into: string) => void; onClose: () => void }) {
   const others = tags.filter((one) => one !== tag);
   const [into, setInto] = useState(others[0]?.id ?? '');
-  const [problem, setProblem] = useState('');
   return (
-    <Dialog title={`Merge “${tag.path}” into another`} onClose={onClose}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          const refused = onMerge(into);
-          if (refused) setProblem(refused);
-          else onClose();
-        }}
-      >
-        <label className="block">
-          <span className="mb-1 block font-semibold">Into</span>
-          <select className="select h-11 w-full border-base-300 bg-base-100" value={into} data-testid="merge-into" onChange={(event) => setInto(event.target.value)}>
-            {others.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.path}
-              </option>
-            ))}
-          </select>
-        </label>
-        <p className="mt-3 text-quiet">{uses === 1 ? '1 thing' : `${uses} things`} will carry the other tag instead.</p>
-        <p role="alert" className="min-h-5 pt-2 text-error" data-testid="merge-problem">
-          {problem}
-        </p>
-        <DialogButtons confirm="Merge" onClose={onClose} disabled={!into} />
-      </form>
-    </Dialog>
+    <FormDialog title={`Merge “${tag.path}” into another`} confirm="Merge" disabled={!into} onConfirm={() => onMerge(into)} onClose={onClose}>
+      {(problem) => (
+        <>
+          <label className="block">
+            <span className="mb-1 block font-semibold">Into</span>
+            <select className="select h-11 w-full border-base-300 bg-base-100" value={into} data-testid="merge-into" onChange={(event) => setInto(event.target.value)}>
+              {others.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.path}
+                </option>
+              ))}
+            </select>
+          </label>
+          <p className="mt-3 text-quiet">{uses === 1 ? '1 thing' : `${uses} things`} will carry the other tag instead.</p>
+          <Problem words={problem} testId="merge-problem" />
+        </>
+      )}
+    </FormDialog>
   );
 }

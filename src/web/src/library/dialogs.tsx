@@ -1,6 +1,6 @@
-import { useId, useState } from 'react';
+import { type ReactNode, useId, useState } from 'react';
 import { sentenceOf } from '../core/runtime';
-import { Dialog, DialogButtons } from '../ui/Dialog';
+import { FormDialog } from '../ui/FormDialog';
 import { Cover } from './Cover';
 import { NodeIcon, nodeIcons } from './icons';
 import { colours, covers, defaultPaper, papers } from './model';
@@ -9,21 +9,10 @@ import { fillOf } from './palette';
 /** Asks for a name; what Core refuses is said under the field. */
 export function NameDialog({ title, confirm, name: given = '', label, onConfirm, onClose }: { title: string; confirm: string; name?: string; label?: string; onConfirm: (name: string) => void; onClose: () => void }) {
   const [name, setName] = useState(given);
-  const [problem, setProblem] = useState('');
   return (
-    <Dialog title={title} onClose={onClose}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          const refused = attempt(() => onConfirm(name));
-          if (refused) setProblem(refused);
-          else onClose();
-        }}
-      >
-        <NameField value={name} onChange={setName} problem={problem} {...(label ? { label } : {})} />
-        <DialogButtons confirm={confirm} onClose={onClose} />
-      </form>
-    </Dialog>
+    <FormDialog title={title} confirm={confirm} onConfirm={() => onConfirm(name)} onClose={onClose}>
+      {(problem) => <NameField value={name} onChange={setName} problem={problem} {...(label ? { label } : {})} />}
+    </FormDialog>
   );
 }
 
@@ -36,23 +25,16 @@ export interface FolderLook {
 /** A folder's name, colour and icon. */
 export function FolderDialog({ title, confirm, look, onConfirm, onClose }: { title: string; confirm: string; look: FolderLook; onConfirm: (look: FolderLook) => void; onClose: () => void }) {
   const [chosen, setChosen] = useState(look);
-  const [problem, setProblem] = useState('');
   return (
-    <Dialog title={title} onClose={onClose}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          const refused = attempt(() => onConfirm(chosen));
-          if (refused) setProblem(refused);
-          else onClose();
-        }}
-      >
-        <NameField value={chosen.name} onChange={(name) => setChosen({ ...chosen, name })} problem={problem} />
-        <ColourField value={chosen.colour} onChange={(colour) => setChosen({ ...chosen, colour })} />
-        <IconField value={chosen.icon} onChange={(icon) => setChosen({ ...chosen, icon })} />
-        <DialogButtons confirm={confirm} onClose={onClose} />
-      </form>
-    </Dialog>
+    <FormDialog title={title} confirm={confirm} onConfirm={() => onConfirm(chosen)} onClose={onClose}>
+      {(problem) => (
+        <>
+          <NameField value={chosen.name} onChange={(name) => setChosen({ ...chosen, name })} problem={problem} />
+          <ColourField value={chosen.colour} onChange={(colour) => setChosen({ ...chosen, colour })} />
+          <IconField value={chosen.icon} onChange={(icon) => setChosen({ ...chosen, icon })} />
+        </>
+      )}
+    </FormDialog>
   );
 }
 
@@ -66,36 +48,31 @@ export interface NotebookLook {
 /** A notebook's name, paper and cover, seen as they are chosen. */
 export function NotebookDialog({ title, confirm, look, onConfirm, onClose }: { title: string; confirm: string; look?: Partial<NotebookLook>; onConfirm: (look: NotebookLook) => Promise<void>; onClose: () => void }) {
   const [chosen, setChosen] = useState<NotebookLook>({ name: '', colour: colours[0], cover: covers[0], ...look, paper: look?.paper || defaultPaper });
-  const [problem, setProblem] = useState('');
   return (
-    <Dialog title={title} onClose={onClose}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          onConfirm(chosen).catch((error: unknown) => setProblem(sentenceOf(error)));
-        }}
-      >
-        <div className="flex gap-6">
-          <Cover node={{ ...chosen, name: chosen.name || 'Untitled' }} />
-          <div className="min-w-0 grow">
-            <NameField value={chosen.name} onChange={(name) => setChosen({ ...chosen, name })} problem={problem} />
-            <div className="mt-3">
-              <PaperField label="Paper" value={chosen.paper} onChange={(paper) => setChosen({ ...chosen, paper })} />
+    <FormDialog title={title} confirm={confirm} onConfirm={() => onConfirm(chosen)} onClose={onClose}>
+      {(problem) => (
+        <>
+          <div className="flex gap-6">
+            <Cover node={{ ...chosen, name: chosen.name || 'Untitled' }} />
+            <div className="min-w-0 grow">
+              <NameField value={chosen.name} onChange={(name) => setChosen({ ...chosen, name })} problem={problem} />
+              <div className="mt-3">
+                <PaperField label="Paper" value={chosen.paper} onChange={(paper) => setChosen({ ...chosen, paper })} />
+              </div>
             </div>
           </div>
-        </div>
-        <ColourField value={chosen.colour} onChange={(colour) => setChosen({ ...chosen, colour })} />
-        <fieldset className="mt-3 flex flex-wrap gap-1.5">
-          <legend className="mb-1 font-semibold">Pattern</legend>
-          {covers.map((one) => (
-            <button key={one} type="button" aria-pressed={chosen.cover === one} onClick={() => setChosen({ ...chosen, cover: one })} className={`h-10 rounded-md border px-2.5 capitalize ${chosen.cover === one ? 'border-primary font-semibold' : 'border-base-300'}`}>
-              {one}
-            </button>
-          ))}
-        </fieldset>
-        <DialogButtons confirm={confirm} onClose={onClose} />
-      </form>
-    </Dialog>
+          <ColourField value={chosen.colour} onChange={(colour) => setChosen({ ...chosen, colour })} />
+          <fieldset className="mt-3 flex flex-wrap gap-1.5">
+            <legend className="mb-1 font-semibold">Pattern</legend>
+            {covers.map((one) => (
+              <button key={one} type="button" aria-pressed={chosen.cover === one} onClick={() => setChosen({ ...chosen, cover: one })} className={`h-10 rounded-md border px-2.5 capitalize ${chosen.cover === one ? 'border-primary font-semibold' : 'border-base-300'}`}>
+                {one}
+              </button>
+            ))}
+          </fieldset>
+        </>
+      )}
+    </FormDialog>
   );
 }
 
@@ -146,20 +123,11 @@ export function IconField({ value, onChange, needed }: { value: string; onChange
 }
 
 /** Asks before something that cannot be taken back, or that changes much. */
-export function ConfirmDialog({ title, children, confirm, onConfirm, onClose }: { title: string; children: React.ReactNode; confirm: string; onConfirm: () => void; onClose: () => void }) {
+export function ConfirmDialog({ title, children, confirm, onConfirm, onClose }: { title: string; children: ReactNode; confirm: string; onConfirm: () => void; onClose: () => void }) {
   return (
-    <Dialog title={title} onClose={onClose}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          onConfirm();
-          onClose();
-        }}
-      >
-        {children}
-        <DialogButtons confirm={confirm} onClose={onClose} />
-      </form>
-    </Dialog>
+    <FormDialog title={title} confirm={confirm} onConfirm={onConfirm} onClose={onClose}>
+      {() => children}
+    </FormDialog>
   );
 }
 

@@ -1,7 +1,7 @@
 import { whenGroup } from '../ui/time';
 import { compare } from './libraryStore';
 import type { Item, LibraryNode, Summary } from './model';
-import type { Library } from './useLibrary';
+import type { Library } from './Library';
 import type { View } from './view';
 
 /** A folder or notebook as a list shows it. */

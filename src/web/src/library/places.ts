@@ -2,7 +2,7 @@ import type { Space } from '../session/session';
 import { itemOfNode } from './items';
 import { lists, type Place } from './LibrarySide';
 import { type Item, type LibraryNode, root, type Summary } from './model';
-import type { Library } from './useLibrary';
+import type { Library } from './Library';
 import type { Personal } from './usePersonal';
 import type { View } from './view';
 

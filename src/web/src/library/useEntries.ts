@@ -3,7 +3,7 @@ import { sendJson, Unreachable } from '../session/api';
 import { useWorkspace, type Workspace } from '../sync/workspace';
 import type { Item, NotebookEntry, Summary } from './model';
 import { itemOfNode } from './items';
-import type { Library } from './useLibrary';
+import type { Library } from './Library';
 import type { View } from './view';
 
 interface Entry {

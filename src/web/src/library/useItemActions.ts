@@ -6,7 +6,8 @@ import { useSession } from '../session/session';
 import { useWorkspace } from '../sync/workspace';
 import { attempt } from './dialogs';
 import type { Item, Tag } from './model';
-import { type Library, useLibraries } from './useLibrary';
+import type { Library } from './Library';
+import { useLibraries } from './useLibrary';
 import { usePersonal } from './usePersonal';
 
 /** What can be done to things in a list, one or many at once. What may fail answers with a sentence, or with an empty text when it worked. */

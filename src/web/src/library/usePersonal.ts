@@ -3,7 +3,8 @@ import { properties } from '../core/runtime';
 import { useSession } from '../session/session';
 import { useWorkspace } from '../sync/workspace';
 import { defaultPaper, root } from './model';
-import { type Library, useLibrary } from './useLibrary';
+import type { Library } from './Library';
+import { useLibrary } from './useLibrary';
 import { readView, type View, writeView } from './view';
 
 /** What a jot is made on. */

@@ -1,16 +1,17 @@
-import { DndContext, type DragEndEvent, MouseSensor, pointerWithin, TouchSensor, useDraggable, useDroppable, useSensor, useSensors } from '@dnd-kit/core';
-import { ArrowBendUpRightIcon, ArrowSquareOutIcon, ColumnsIcon, CopyIcon, DotsThreeIcon, FilePlusIcon, FolderPlusIcon, PencilSimpleIcon, SwatchesIcon, TagIcon, TrashIcon, XIcon } from '@phosphor-icons/react';
-import { type KeyboardEvent, type MouseEvent, useState } from 'react';
+import { DndContext, type DragEndEvent, MouseSensor, pointerWithin, TouchSensor, useSensor, useSensors } from '@dnd-kit/core';
+import { ArrowBendUpRightIcon, ArrowSquareOutIcon, ColumnsIcon, CopyIcon, FilePlusIcon, FolderPlusIcon, PencilSimpleIcon, SwatchesIcon, TagIcon, TrashIcon, XIcon } from '@phosphor-icons/react';
+import { type KeyboardEvent, useState } from 'react';
 import { properties } from '../core/runtime';
 import { attempt, ColourField, ConfirmDialog } from '../library/dialogs';
 import { type NotebookEntry, openPath, root } from '../library/model';
-import { fillOf } from '../library/palette';
 import { takeBack, UndoLine, useSaying } from '../library/saying';
 import { TagDialog } from '../library/TagDialog';
-import { type Library, useLibrary } from '../library/useLibrary';
+import type { Library } from '../library/Library';
+import { useLibrary } from '../library/useLibrary';
 import { useSelection } from '../library/useSelection';
 import { useSession } from '../session/session';
-import { Menu, type MenuEntry } from '../ui/Menu';
+import type { MenuEntry } from '../ui/Menu';
+import { EndTarget, EntryRow } from './ContentsEntry';
 import { NotebookChooser } from './NotebookChooser';
 import type { OpenNotebook } from './openNotebooks';
 import { type Notebook, useNotebook } from './useNotebook';
@@ -183,68 +184,5 @@ function SectionColour({ entry, onConfirm, onClose }: { entry: NotebookEntry; on
     <ConfirmDialog title={`Colour of “${entry.title}”`} confirm="Use this colour" onConfirm={() => onConfirm(colour)} onClose={onClose}>
       <ColourField value={colour} onChange={setColour} />
     </ConfirmDialog>
-  );
-}
-
-/** Dropped here, a thing goes to the end of the notebook, out of all sections. */
-function EndTarget() {
-  const { setNodeRef, isOver } = useDroppable({ id: 'into ' });
-  return <li ref={setNodeRef} role="none" className={`h-12 ${isOver ? 'border-t-[3px] border-primary' : ''}`} />;
-}
-
-interface EntryRowProps {
-  entry: NotebookEntry;
-  isHere: boolean;
-  isChosen: boolean;
-  mayWrite: boolean;
-  tags: string[];
-  renaming: boolean;
-  menu: MenuEntry[];
-  onPress: (event: MouseEvent) => void;
-  onRename: (title: string | undefined) => void;
-  onKey: (event: KeyboardEvent) => void;
-}
-
-/** A section or page. Dropped on a section, things go into it; on a page's lower edge, after it. */
-function EntryRow({ entry, isHere, isChosen, mayWrite, tags, renaming, menu, onPress, onRename, onKey }: EntryRowProps) {
-  const drag = useDraggable({ id: entry.id, disabled: !mayWrite || renaming });
-  const drop = useDroppable({ id: `${entry.kind === 'section' ? 'into' : 'after'} ${entry.id}`, disabled: !mayWrite });
-  const isSection = entry.kind === 'section';
-  return (
-    <li ref={drop.setNodeRef} role="treeitem" aria-level={entry.depth + 1} aria-selected={isChosen} aria-current={isHere ? 'page' : undefined} data-testid={entry.kind} data-name={entry.title} className={`pr-1 ${drop.isOver ? (isSection ? 'outline-2 -outline-offset-2 outline-primary' : 'shadow-[inset_0_-3px_0_var(--color-primary)]') : ''}`}>
-      <div className={`flex min-h-10 items-center rounded-md ${isChosen ? 'bg-base-200 ring-1 ring-primary ring-inset' : isHere ? 'bg-base-200' : 'hover:bg-base-200'} ${drag.isDragging ? 'opacity-40' : ''}`} style={{ paddingLeft: 12 + entry.depth * 16 }}>
-        {renaming ? (
-          <RenameField title={entry.title} onRename={onRename} />
-        ) : (
-          <button ref={drag.setNodeRef} {...drag.listeners} type="button" className={`flex min-h-10 min-w-0 grow items-center gap-2.5 text-left ${isHere ? 'font-semibold' : ''}`} onClick={onPress} onKeyDown={onKey} onDoubleClick={() => mayWrite && menu[0]?.onChoose()}>
-            {isSection ? <span className={`h-5 w-1 shrink-0 rounded-sm ${fillOf[entry.colour] ?? 'bg-spruce'}`} /> : <span className="w-6 shrink-0 text-right text-[13px] font-normal text-quiet">{entry.number}</span>}
-            <span className={`min-w-0 grow truncate ${isSection ? 'font-title text-[15px]' : ''} ${entry.title ? '' : 'text-quiet'}`}>{entry.title || 'Untitled page'}</span>
-            {tags.length > 0 && <TagIcon size={14} className="shrink-0 text-quiet" aria-label={`Tags: ${tags.join(', ')}`} />}
-          </button>
-        )}
-        {menu.length > 0 && !renaming && <Menu label={`More for ${entry.title || `page ${entry.number}`}`} testId="entry-menu" icon={<DotsThreeIcon size={20} />} entries={menu} />}
-      </div>
-    </li>
-  );
-}
-
-function RenameField({ title, onRename }: { title: string; onRename: (title: string | undefined) => void }) {
-  const [typed, setTyped] = useState(title);
-  return (
-    <input
-      className="field h-9 min-w-0 grow"
-      aria-label="New name"
-      data-testid="entry-name"
-      value={typed}
-      autoFocus
-      onFocus={(event) => event.target.select()}
-      onChange={(event) => setTyped(event.target.value)}
-      onBlur={() => onRename(typed)}
-      onKeyDown={(event) => {
-        event.stopPropagation();
-        if (event.key === 'Enter') onRename(typed);
-        else if (event.key === 'Escape') onRename(undefined);
-      }}
-    />
   );
 }

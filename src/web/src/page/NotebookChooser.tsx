@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { LibraryNode } from '../library/model';
-import type { Library } from '../library/useLibrary';
+import type { Library } from '../library/Library';
 import { useWorkspace } from '../sync/workspace';
 import { Choices, ChoiceWords } from '../ui/Choices';
 import { Dialog } from '../ui/Dialog';

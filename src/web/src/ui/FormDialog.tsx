@@ -1,0 +1,52 @@
+import { type ReactNode, useState } from 'react';
+import { sentenceOf } from '../core/runtime';
+import { Dialog, DialogButtons } from './Dialog';
+
+interface FormDialogProps {
+  title: string;
+  confirm: string;
+  disabled?: boolean;
+  /** Does it; what it throws is said, and the dialogue stays. */
+  onConfirm: () => void | Promise<void>;
+  onClose: () => void;
+  /** The fields. They are given the sentence of a refusal, to say it where it belongs. */
+  children: (problem: string) => ReactNode;
+}
+
+/** A dialogue with fields and one thing to confirm. */
+export function FormDialog({ title, confirm, disabled, onConfirm, onClose, children }: FormDialogProps) {
+  const [problem, setProblem] = useState('');
+  const [busy, setBusy] = useState(false);
+  const submit = async () => {
+    setBusy(true);
+    try {
+      await onConfirm();
+      onClose();
+    } catch (error) {
+      setProblem(sentenceOf(error));
+      setBusy(false);
+    }
+  };
+  return (
+    <Dialog title={title} onClose={onClose}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void submit();
+        }}
+      >
+        {children(problem)}
+        <DialogButtons confirm={confirm} onClose={onClose} disabled={busy || disabled === true} />
+      </form>
+    </Dialog>
+  );
+}
+
+/** A refusal, said under the fields; it keeps its line free. */
+export function Problem({ words, testId }: { words: string; testId?: string }) {
+  return (
+    <p role="alert" className="min-h-5 pt-2 text-error" data-testid={testId}>
+      {words}
+    </p>
+  );
+}
