@@ -20,10 +20,12 @@ await documents.SnapshotIfDue(page, default);
 
 var rows = new List<Row>();
 var big = await host.MakeGroup();
+var library = new LibraryBench(host, big);
+rows.AddRange(await library.Lists());
 using (var reader = new Browser(host.Address))
 {
     reader.SignIn(big.Owner.Email, QuillHost.Password);
-    rows.AddRange(await new LibraryBench(host, big).Run(reader));
+    rows.AddRange(library.Interface(reader));
 }
 
 Console.WriteLine(Row.Table(rows));

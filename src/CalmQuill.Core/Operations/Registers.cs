@@ -3,31 +3,37 @@ namespace CalmQuill.Core.Operations;
 /// <summary>Last-writer-wins registers by target and property.</summary>
 public sealed class Registers
 {
-    private readonly Dictionary<(Guid Target, Property Property), (Stamp Stamp, string Value)> values = [];
+    private readonly Dictionary<Property, Dictionary<Guid, (Stamp Stamp, string Value)>> byProperty = [];
 
     /// <summary>Writes when the stamp is later than what stands there. True when the value was taken.</summary>
     public bool Write(Guid target, Property property, Stamp stamp, string value)
     {
-        if (values.TryGetValue((target, property), out var standing) && standing.Stamp > stamp) return false;
-        values[(target, property)] = (stamp, value);
+        if (!byProperty.TryGetValue(property, out var values)) byProperty[property] = values = [];
+        if (values.TryGetValue(target, out var standing) && standing.Stamp > stamp) return false;
+        values[target] = (stamp, value);
         return true;
     }
 
     public string Read(Guid target, Property property, string otherwise = "") =>
-        values.TryGetValue((target, property), out var standing) ? standing.Value : otherwise;
+        byProperty.TryGetValue(property, out var values) && values.TryGetValue(target, out var standing) ? standing.Value : otherwise;
 
     /// <summary>All registers of one property that hold something, by target.</summary>
     public List<(Guid Target, string Value)> All(Property property) =>
-        [.. values.Where(entry => entry.Key.Property == property && entry.Value.Value.Length > 0).Select(entry => (entry.Key.Target, entry.Value.Value)).OrderBy(entry => entry.Target)];
+        byProperty.TryGetValue(property, out var values)
+            ? [.. values.Where(entry => entry.Value.Value.Length > 0).Select(entry => (entry.Key, entry.Value.Value)).OrderBy(entry => entry.Key)]
+            : [];
 
     /// <summary>Writes all registers in one canonical order, for the encoded state.</summary>
     public void Write(ByteWriter writer)
     {
-        foreach (var ((target, property), (_, value)) in values.OrderBy(entry => entry.Key.Target).ThenBy(entry => entry.Key.Property))
+        foreach (var (property, values) in byProperty.OrderBy(entry => entry.Key))
         {
-            writer.Guid(target);
             writer.Byte((byte)property);
-            writer.Text(value);
+            foreach (var (target, (_, value)) in values.OrderBy(entry => entry.Key))
+            {
+                writer.Guid(target);
+                writer.Text(value);
+            }
         }
     }
 }

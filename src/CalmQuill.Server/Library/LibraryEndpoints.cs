@@ -5,6 +5,7 @@ using CalmQuill.Documents.Svg;
 using CalmQuill.Server.People;
 using CalmQuill.Store.Documents;
 using CalmQuill.Store.Library;
+using CalmQuill.Store.Locks;
 
 namespace CalmQuill.Server.Library;
 
@@ -44,15 +45,15 @@ internal static class LibraryEndpoints
             ? Results.Ok(await shelf.Binned(space, clock.GetUtcNow().ToUnixTimeMilliseconds(), await gate.Shut(space, http.User, cancel), cancel))
             : Problems.NotHere();
 
-    /// <summary>The address carries the page's last number and its paper, so that the answer may be kept for ever.</summary>
+    /// <summary>The address carries the page's last number and its paper, so that the answer may be kept for ever, unless a lock lies on the notebook.</summary>
     private static async Task<IResult> Thumbnail(
-        Guid space, Guid page, string? paper, HttpContext http, Gate gate, DocumentStore documents, CancellationToken cancel)
+        Guid space, Guid page, string? paper, HttpContext http, Gate gate, DocumentStore documents, LockStore locks, CancellationToken cancel)
     {
         if (!await gate.MayReadIn(space, page, http.User, cancel)) return Problems.NotHere();
         if (await gate.IsShut(page, http.User, cancel)) return Problems.Locked();
         var document = new PageDocument();
         foreach (var operation in (await documents.After(page, 0, cancel)).Operations) document.Apply(operation);
-        http.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
+        http.Response.Headers.CacheControl = await locks.IsAround(page, cancel) ? "no-store" : "private, max-age=31536000, immutable";
         return Results.Text(ThumbnailSvg.Write(document, Paper.ParseOrDefault(paper ?? "")), "image/svg+xml");
     }
 }

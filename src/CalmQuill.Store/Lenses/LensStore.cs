@@ -60,7 +60,8 @@ public sealed class LensStore(Database database)
                 (kind, id, notebook_id, parent, title, notebook_name, number, paper, natural_key, created_at, written_at, own_tags, size)
             """;
         (string, object?)[] parameters = [("space", space), ("person", person), ("locked", question.Locked.ToArray()), .. sql.Parameters];
-        var total = await database.Command($"SELECT count(*) FROM (SELECT 1 FROM {from} LIMIT {MostCounted}) counted").With(parameters).Row(row => row.GetInt64(0), cancel);
+        // Counted at the same time, on another connection.
+        var total = database.Command($"SELECT count(*) FROM (SELECT 1 FROM {from} LIMIT {MostCounted}) counted").With(parameters).Row(row => row.GetInt64(0), cancel);
         var entries = await database.Command(
             $"""
             SELECT u.kind, u.id, u.notebook_id, u.parent, u.title, u.notebook_name, u.number, u.paper, u.created_at, u.written_at, u.own_tags,
@@ -75,7 +76,7 @@ public sealed class LensStore(Database database)
                     (EntryKind)row.GetInt16(0), row.GetGuid(1), row.GetGuid(2), row.GetGuid(3), row.GetString(4), row.GetString(5), row.GetInt32(6), row.GetString(7), row.GetInt64(11),
                     row.GetInt64(8), row.IsDBNull(9) ? null : row.GetInt64(9), row.GetFieldValue<Guid[]>(10)),
                 cancel);
-        return new Found(total, entries);
+        return new Found(await total, entries);
     }
 
     /// <summary>How many things carry each id of a tag themselves: notebooks, sections and pages that are not in the bin.</summary>
@@ -86,8 +87,9 @@ public sealed class LensStore(Database database)
             SELECT tag, count(*) FROM (
                 SELECT unnest(n.tags) AS tag FROM library_nodes n WHERE n.space_id = @space AND n.kind = 2 AND NOT n.in_bin
                 UNION ALL
-                SELECT unnest(e.own_tags) FROM notebook_entries e JOIN library_nodes n ON n.space_id = e.space_id AND n.id = e.notebook_id
-                WHERE e.space_id = @space AND e.own_tags <> '{}' AND NOT e.in_bin AND NOT n.in_bin
+                SELECT unnest(e.own_tags) FROM notebook_entries e
+                WHERE e.space_id = @space AND e.own_tags <> '{}' AND NOT e.in_bin
+                    AND e.notebook_id <> ALL(ARRAY(SELECT n.id FROM library_nodes n WHERE n.space_id = @space AND n.kind = 2 AND n.in_bin))
             ) used
             GROUP BY tag
             """)

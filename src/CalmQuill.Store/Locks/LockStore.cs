@@ -47,6 +47,12 @@ public sealed class LockStore(Database database)
             """)
             .With(("document", document), ("device", device)).Row(row => (Guid?)row.GetGuid(0), cancel);
 
+    /// <summary>Whether a document is, or lies in, a notebook with a lock, open or shut.</summary>
+    public Task<bool> IsAround(Guid document, CancellationToken cancel) =>
+        database.Command(
+            "SELECT EXISTS (SELECT 1 FROM locks l WHERE l.notebook_id = @document OR EXISTS (SELECT 1 FROM notebook_entries e WHERE e.notebook_id = l.notebook_id AND e.id = @document))")
+            .With(("document", document)).Row(row => row.GetBoolean(0), cancel);
+
     /// <summary>Locks a notebook. False when it is locked already.</summary>
     public async Task<bool> Set(NotebookLock made, CancellationToken cancel)
     {

@@ -5,6 +5,7 @@ import { DeskScreen } from '../desk/DeskScreen';
 import { GroupScreen } from '../group/GroupScreen';
 import { JotScreen } from '../jot/JotScreen';
 import { useJot } from '../jot/useJot';
+import { useForgetting } from '../library/forgetting';
 import { LibraryScreen } from '../library/LibraryScreen';
 import { PageScreen } from '../page/PageScreen';
 import { AccountScreen } from '../session/AccountScreen';
@@ -48,7 +49,7 @@ export function App() {
 function Frame() {
   return (
     <div className="flex h-full">
-      <JotKey />
+      <Keepers />
       <Rail />
       <main className="flex min-w-0 grow flex-col">
         <SyncNotice />
@@ -60,9 +61,10 @@ function Frame() {
   );
 }
 
-/** Alt+J makes a jot from anywhere. */
-function JotKey() {
+/** What goes on whatever screen is shown: Alt+J makes a jot from anywhere, and what is locked is forgotten. */
+function Keepers() {
   const jot = useJot();
+  useForgetting();
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       if (!event.altKey || event.ctrlKey || event.code !== 'KeyJ' || !jot) return;

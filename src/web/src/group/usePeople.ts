@@ -1,4 +1,5 @@
 import { useQueries, useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import type { Role } from '../session/session';
 import { useWorkspace, type Workspace } from '../sync/workspace';
 
@@ -16,10 +17,11 @@ function peopleQuery(workspace: Workspace, space: string) {
 /** The members of all spaces, by their ids. */
 export function usePeopleOf(spaces: { id: string }[]): Map<string, Member> {
   const workspace = useWorkspace();
-  return useQueries({ queries: spaces.map((space) => peopleQuery(workspace, space.id)), combine: combinePeople });
+  const all = useQueries({ queries: spaces.map((space) => peopleQuery(workspace, space.id)), combine: dataOf });
+  return useMemo(() => new Map(all.map((member) => [member.id, member])), [all]);
 }
 
-const combinePeople = (results: { data: Member[] | undefined }[]) => new Map(results.flatMap(({ data }) => (data ?? []).map((member) => [member.id, member] as const)));
+const dataOf = (results: { data: Member[] | undefined }[]) => results.flatMap(({ data }) => data ?? []);
 
 /** The members of a space. */
 export function usePeople(space: string): Member[] {

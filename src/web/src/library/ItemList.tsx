@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { Group } from './items';
 import type { ItemProps } from './ItemParts';
 import { Line, Row, Tile, tileHeight, tileWidth } from './ItemShapes';
@@ -41,12 +41,15 @@ export function ItemList({ groups, view, scroller, show, propsOf, onKey }: ItemL
   const rows = useMemo(() => rowsOf(groups, columns), [groups, columns]);
   const stripHeight = Math.max(149, Math.round(79 * (view.size / 5) * 1.41) + 22 + 33);
   const height = view.density === 'rows' ? stripHeight : view.density === 'covers' ? tileHeight(view.size) : lineHeight;
+  // The same functions while the rows are the same, or all sizes would be worked out anew with every drawing.
+  const estimateSize = useCallback((i: number) => ('heading' in rows[i]! ? headingHeight : height), [rows, height]);
+  const getItemKey = useCallback((i: number) => rows[i]!.key, [rows]);
   // oxlint-disable-next-line react/incompatible-library
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller,
-    estimateSize: (i) => ('heading' in rows[i]! ? headingHeight : height),
-    getItemKey: (i) => rows[i]!.key,
+    estimateSize,
+    getItemKey,
     overscan: 4,
     scrollMargin: above,
   });

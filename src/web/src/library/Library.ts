@@ -10,7 +10,11 @@ import { type LibraryNode, nodeKinds, root, type Tag } from './model';
 export class Library {
   readonly version: number;
   private readonly store: LibraryStore;
+  // Worked out once for each version, since every screen with the side asks.
   private readonly counts = new Map<string, number>();
+  private jotList: LibraryNode[] | undefined;
+  private binList: LibraryNode[] | undefined;
+  private days: number | undefined;
 
   constructor(
     private readonly document: OpenDocument,
@@ -42,8 +46,10 @@ export class Library {
   }
 
   /** The notebooks in a folder and in all folders inside it. */
-  allNotebooks(parent: string): LibraryNode[] {
-    return [...this.inside(parent, 'notebook'), ...this.inside(parent, 'folder').flatMap((folder) => this.allNotebooks(folder.id))];
+  allNotebooks(parent: string, into: LibraryNode[] = []): LibraryNode[] {
+    into.push(...this.inside(parent, 'notebook'));
+    for (const folder of this.inside(parent, 'folder')) this.allNotebooks(folder.id, into);
+    return into;
   }
 
   notebookCount(parent: string): number {
@@ -56,7 +62,7 @@ export class Library {
   }
 
   jots(): LibraryNode[] {
-    return [...this.nodes.values()].filter((node) => node.jot && !node.inBin).sort((a, b) => b.createdAt - a.createdAt);
+    return (this.jotList ??= [...this.nodes.values()].filter((node) => node.jot && !node.inBin).sort((a, b) => b.createdAt - a.createdAt));
   }
 
   lenses(): LibraryNode[] {
@@ -65,13 +71,14 @@ export class Library {
 
   /** For how many days the bin keeps things; 0 for ever. */
   get binDays(): number {
-    return Number(this.registers(properties.binDays)[root] ?? 30);
+    return (this.days ??= Number(this.registers(properties.binDays)[root] ?? 30));
   }
 
   /** What was put into the bin itself and whose time there is not over, latest first. */
   bin(): LibraryNode[] {
     const days = this.binDays;
-    return [...this.nodes.values()].filter((node) => node.binnedAt !== undefined && (days === 0 || Date.now() < node.binnedAt + days * 86_400_000)).sort((a, b) => b.binnedAt! - a.binnedAt!);
+    this.binList ??= [...this.nodes.values()].filter((node) => node.binnedAt !== undefined && (days === 0 || Date.now() < node.binnedAt + days * 86_400_000)).sort((a, b) => b.binnedAt! - a.binnedAt!);
+    return this.binList;
   }
 
   /** The folders from the head of the library down to a node's own place. */
@@ -86,6 +93,7 @@ export class Library {
 
   /** The tags that some ids stand for, each once. */
   tagsOf(ids: string[]): Tag[] {
+    if (ids.length === 0) return noTags;
     return [...new Set(ids.map((id) => this.store.tag(id)).filter((tag) => tag !== undefined))];
   }
 
@@ -189,3 +197,5 @@ export class Library {
     return id;
   }
 }
+
+const noTags: Tag[] = [];

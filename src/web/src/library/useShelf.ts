@@ -137,10 +137,11 @@ function lockQuery(workspace: Workspace, space: string) {
 /** The locks of all spaces; see {@link useLocks}. */
 export function useLocksOf(spaces: { id: string }[]): Map<string, number | null> {
   const workspace = useWorkspace();
-  return useQueries({ queries: spaces.map((space) => lockQuery(workspace, space.id)), combine: combineLocks });
+  const all = useQueries({ queries: spaces.map((space) => lockQuery(workspace, space.id)), combine: dataOf });
+  return useMemo(() => new Map(all.map((one) => [one.notebook, one.openUntil])), [all]);
 }
 
-const combineLocks = (results: { data: LockState[] | undefined }[]) => new Map(results.flatMap(({ data }) => (data ?? []).map((one) => [one.notebook, one.openUntil] as const)));
+const dataOf = (results: { data: LockState[] | undefined }[]) => results.flatMap(({ data }) => data ?? []);
 
 /** The notebooks with locks: until when each is open on this device; null where it is shut. */
 export function useLocks(space: string): Map<string, number | null> {

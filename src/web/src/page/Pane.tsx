@@ -7,7 +7,6 @@ import { useLibrary } from '../library/useLibrary';
 import { useLocks } from '../library/useShelf';
 import { sendJson } from '../session/api';
 import { type Space, useSession } from '../session/session';
-import { useWorkspace } from '../sync/workspace';
 import { HeaderLine } from './HeaderLine';
 import { lastPageIn, type OpenNotebook } from './openNotebooks';
 import { Sheet } from './Sheet';
@@ -37,35 +36,19 @@ export function Pane(props: PaneProps) {
   const name = library?.find(props.at.notebook)?.name ?? '';
   return (
     <section aria-label={name} className="@container flex min-w-0 grow basis-0 flex-col border-r border-base-300 last:border-r-0" data-testid="pane" onPointerDownCapture={props.onTouch} onFocusCapture={props.onTouch}>
-      {locks.get(props.at.notebook) === null ? <Shut {...props} space={space} name={name} /> : <OpenPane {...props} space={space} isLocked={locks.has(props.at.notebook)} />}
+      {locks.get(props.at.notebook) === null ? <LockedPages space={space} notebook={props.at.notebook} name={name} /> : <OpenPane {...props} space={space} isLocked={locks.has(props.at.notebook)} />}
     </section>
   );
 }
 
-/** A notebook whose lock is shut: what this device holds of it goes. */
-function Shut({ at, space, name }: PaneProps & { space: Space; name: string }) {
-  const { store } = useWorkspace();
-  useEffect(() => {
-    const pages = JSON.parse(localStorage.getItem(heldKey(at.notebook)) ?? '[]') as string[];
-    void store.forget([at.notebook, ...pages]).then(() => localStorage.removeItem(heldKey(at.notebook)));
-  }, [store, at.notebook]);
-  return <LockedPages space={space} notebook={at.notebook} name={name} />;
-}
-
-const heldKey = (notebook: string) => `quill.locked.${notebook}`;
-
 function OpenPane(props: PaneProps & { space: Space; isLocked: boolean }) {
-  const { at, space, isLocked, onGo } = props;
+  const { at, space, onGo } = props;
   const notebook = useNotebook(at.space, at.notebook);
   const isThere = notebook?.find(at.page)?.kind === 'page';
   const target = notebook && !isThere ? (notebook.pages.find((one) => one.id === lastPageIn(at.notebook)) ?? notebook.pages[0]) : undefined;
   useEffect(() => {
     if (target) onGo({ ...at, page: target.id }, true);
   }, [target?.id]);
-  useEffect(() => {
-    // Remembered, so that all of it can be taken off the device when the lock shuts.
-    if (notebook && isLocked) localStorage.setItem(heldKey(at.notebook), JSON.stringify(notebook.pages.map((page) => page.id)));
-  }, [notebook, isLocked, at.notebook]);
   if (!notebook) return <div className="grow bg-desk" aria-busy="true" />;
   if (isThere) return <OnPage {...props} notebook={notebook} />;
   if (target) return null;

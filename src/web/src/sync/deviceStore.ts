@@ -33,6 +33,9 @@ interface Schema extends DBSchema {
 
 /** What this device holds for one person: documents, the outbox, and last answers for lists. */
 export class DeviceStore {
+  /** Documents that were taken off this device and not opened since: what is still on its way into the store is not kept. */
+  private readonly forgotten = new Set<string>();
+
   private constructor(private readonly database: IDBPDatabase<Schema>) {}
 
   static async open(person: string): Promise<DeviceStore> {
@@ -51,6 +54,7 @@ export class DeviceStore {
 
   /** Everything kept of a document: its number and the batches to apply, what waits in the outbox included. */
   async load(id: string): Promise<{ sequence: number; batches: Uint8Array[]; rows: number }> {
+    this.forgotten.delete(id);
     const transaction = this.database.transaction(['documents', 'operations', 'outbox']);
     const [kept, later, waiting] = await Promise.all([
       transaction.objectStore('documents').get(id),
@@ -63,6 +67,7 @@ export class DeviceStore {
 
   /** Keeps a batch that begins at a number; the document is then complete up to `complete`. */
   async keep(id: string, first: number, bytes: Uint8Array, complete: number): Promise<void> {
+    if (this.forgotten.has(id)) return;
     const transaction = this.database.transaction(['documents', 'operations'], 'readwrite');
     const documents = transaction.objectStore('documents');
     const kept = (await documents.get(id)) ?? { id, sequence: 0 };
@@ -73,6 +78,7 @@ export class DeviceStore {
 
   /** The document is complete up to a number, since its own operation got the next one. */
   async advance(id: string, complete: number): Promise<void> {
+    if (this.forgotten.has(id)) return;
     const transaction = this.database.transaction('documents', 'readwrite');
     const kept = (await transaction.store.get(id)) ?? { id, sequence: 0 };
     if (kept.sequence < complete) await transaction.store.put({ ...kept, sequence: complete });
@@ -81,6 +87,7 @@ export class DeviceStore {
 
   /** Replaces single rows by one snapshot, unless something of the document still waits to be sent. */
   async compact(id: string, snapshot: Uint8Array, sequence: number): Promise<void> {
+    if (this.forgotten.has(id)) return;
     const transaction = this.database.transaction(['documents', 'operations', 'outbox'], 'readwrite');
     if ((await transaction.objectStore('outbox').index('document').count(id)) === 0) {
       await transaction.objectStore('documents').put({ id, sequence, snapshot });
@@ -99,6 +106,7 @@ export class DeviceStore {
   async forget(ids: string[]): Promise<void> {
     const transaction = this.database.transaction(['documents', 'operations', 'outbox'], 'readwrite');
     for (const id of ids) {
+      this.forgotten.add(id);
       if ((await transaction.objectStore('outbox').index('document').count(id)) > 0) continue;
       await transaction.objectStore('documents').delete(id);
       await transaction.objectStore('operations').delete(rangeOf(id));
@@ -145,6 +153,10 @@ export class DeviceStore {
 
   async keepAnswer(path: string, answer: unknown): Promise<void> {
     await this.database.put('answers', answer, path);
+  }
+
+  async forgetAnswer(path: string): Promise<void> {
+    await this.database.delete('answers', path);
   }
 
   answer(path: string): Promise<unknown> {

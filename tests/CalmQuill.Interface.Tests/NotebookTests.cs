@@ -1,0 +1,146 @@
+using CalmQuill.Testing;
+using OpenQA.Selenium;
+using static CalmQuill.Interface.Tests.LibraryHands;
+
+namespace CalmQuill.Interface.Tests;
+
+/// <summary>What is done with a notebook from inside: sections and pages, two pages beside each other, locking; and jots.</summary>
+public sealed class NotebookTests : InterfaceTest
+{
+    [Fact]
+    public void A_notebook_gets_sections_and_pages_which_move_and_go_to_the_bin_and_back()
+    {
+        var (browser, network) = Open(Group.Writer);
+        browser.Go(PagePath);
+        browser.WaitForStrokes(1);
+        browser.Press("contents");
+        network.Cut();
+        foreach (var title in new[] { "Basics", "Faults" })
+        {
+            browser.Press("new-section");
+            browser.Fill("[data-testid=entry-name]", title + Keys.Enter);
+            browser.Css($"[data-testid=section][data-name='{title}']");
+        }
+
+        // The first page into a section by dragging, a new one into it by its menu, a sub-page below that.
+        browser.Drag(browser.Css("[data-testid=contents-panel] [data-testid=page] button"), () => browser.Css("[data-testid=section][data-name=Faults]"));
+        int Level(string css) => int.Parse(browser.Css(css).GetAttribute("aria-level")!, System.Globalization.CultureInfo.InvariantCulture);
+        browser.Until(() => browser.Driver.FindElements(By.CssSelector("[data-testid=contents-panel] [role=treeitem]")).Select(row => row.GetAttribute("data-testid") + row.GetAttribute("aria-level")).SequenceEqual(["page1", "section1", "section1", "page2"]), "the page in the section");
+        browser.PressCss("[data-testid=section][data-name=Basics] [data-testid=entry-menu]");
+        browser.Press("entry-add-page");
+        browser.WaitForStrokes(0);
+        browser.Fill("[data-testid=page-title]", "Second thoughts" + Keys.Enter);
+        browser.PressCss("[data-testid=page][data-name='Second thoughts'] [data-testid=entry-menu]");
+        browser.Press("entry-add-sub");
+        browser.Until(() => browser.Find("page-number").Text == "page 3 of 4", "the sub-page");
+        Assert.Equal(3, Level("[data-testid=page][aria-current=page]"));
+        browser.Wave(420, 300);
+        browser.WaitForStrokes(1);
+        network.Mend();
+        browser.WaitForSync("All saved");
+
+        // The section goes to the bin with its pages; from there it comes back to its place.
+        browser.PressCss("[data-testid=section][data-name=Basics] [data-testid=entry-menu]");
+        browser.Press("entry-bin");
+        browser.Until(() => browser.Count("[data-testid=contents-panel] [role=treeitem]") == 3, "the section gone");
+        browser.WaitForSync("All saved");
+        var second = Open(Group.Owner).Browser;
+        second.Go("/library/list/bin");
+        second.PressCss("[data-testid=binned][data-name=Basics] [data-testid=put-back]");
+        browser.Css("[data-testid=page][data-name='Second thoughts']");
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
+    public void Two_pages_beside_each_other_are_both_written_on()
+    {
+        var browser = OpenPage(Group.Writer);
+        browser.Press("beside");
+        browser.PressCss("[data-testid=beside-choice]");
+        browser.WaitForStrokes(0, pane: 1);
+        browser.Wave(200, 200, pane: 1);
+        browser.WaitForStrokes(1, pane: 1);
+        browser.Wave(200, 300, pane: 0);
+        browser.WaitForStrokes(2, pane: 0);
+
+        // Undo goes to the page touched last; each has its own place.
+        browser.Wave(200, 300, pane: 1);
+        browser.WaitForStrokes(2, pane: 1);
+        browser.TypeWithControl("z");
+        browser.WaitForStrokes(1, pane: 1);
+        Assert.Equal(2, browser.Strokes(0));
+        browser.Script("location.reload()");
+        browser.WaitForStrokes(1, pane: 1);
+        browser.WaitForStrokes(2, pane: 0);
+        browser.Press("close-beside");
+        browser.Until(() => browser.Count("[data-testid=pane]") == 1, "one page");
+
+        // What is open stands on the rail; the keys [ and ] go from one notebook to the next.
+        browser.Go("/desk");
+        browser.PressCss("[data-testid=open-tab][data-name=Escapements]");
+        browser.WaitForStrokes(2);
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
+    public void A_locked_notebook_shows_nothing_until_it_is_opened()
+    {
+        var browser = Open(Group.Owner).Browser;
+        browser.Go("/library");
+        browser.PressCss("[data-name=Escapements] [data-testid=row-menu]");
+        browser.Press("menu-lock");
+        browser.Fill("[data-testid=secret]", "lantern oil");
+        browser.Press("dialog-confirm");
+        browser.Until(() => browser.Count("[data-testid=strip-page]") == 0, "no pages in the strip");
+        browser.PressCss("[data-name=Escapements] [data-testid=open-notebook]");
+        browser.Find("locked-pages");
+        browser.Fill("[data-testid=secret]", "lamp oil");
+        browser.Press("lock-open");
+        browser.Until(() => browser.Find("lock-problem").Text.Contains("not the passphrase", StringComparison.Ordinal), "the refusal");
+        browser.Fill("[data-testid=secret]", "lantern oil");
+        browser.Press("lock-open");
+        browser.WaitForStrokes(1);
+        browser.Press("shut");
+        browser.Find("locked-pages");
+        browser.Until(() => (bool)browser.AsyncScript("const [person, id, done] = arguments; indexedDB.open('calm-quill-' + person).onsuccess = (event) => { event.target.result.transaction('operations').objectStore('operations').getAll().onsuccess = (rows) => { event.target.result?.close?.(); done(rows.target.result.every((row) => row.document !== id)); }; };", Group.Owner.Id.ToString(), Page.ToString())!, "the device to hold nothing of it");
+    }
+
+    [Fact]
+    public void A_jot_is_made_without_a_connection_and_filed_later()
+    {
+        var (browser, network) = Open(Group.Writer);
+        network.Cut();
+        browser.Press("jot");
+        browser.WaitForStrokes(0);
+        browser.Wave(420, 300);
+        browser.WaitForStrokes(1);
+        browser.PressCss("a[href='/desk']");
+        browser.Css("[data-testid=jot-waiting]");
+        network.Mend();
+        browser.WaitForSync("All saved");
+
+        // Filed into the group's library: a copy there, the jot itself in the bin.
+        browser.Go("/library/list/jots");
+        browser.Press("row-menu");
+        browser.Press("menu-move");
+        browser.Fill("[data-testid=move-typed]", "Group");
+        browser.Press("dialog-confirm");
+        browser.Find("empty");
+        browser.Go($"/library/{Group.Space}");
+        browser.Until(() => browser.Count("[data-testid=notebook-row]") == 2, "the jot filed");
+        browser.Go("/library/list/bin");
+        browser.Css("[data-testid=bin-personal] [data-testid=binned]");
+
+        // Today's page: one a day, however often one asks.
+        string? Today()
+        {
+            browser.Go("/today");
+            browser.WaitForStrokes(0);
+            return new Uri(browser.Driver.Url).AbsolutePath;
+        }
+
+        Assert.Equal(Today(), Today());
+        Assert.Equal("page 1 of 1", browser.Find("page-number").Text);
+        Assert.Empty(browser.Errors());
+    }
+}
