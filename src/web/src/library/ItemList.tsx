@@ -20,6 +20,7 @@ interface ItemListProps {
 
 const headingHeight = 48;
 const lineHeight = 48;
+const leastRowHeight = 170;
 
 /** A list of any length, of which only what is on the screen is drawn: rows with page strips, covers, or lines. */
 export function ItemList({ groups, view, scroller, show, propsOf, onKey }: ItemListProps) {
@@ -39,7 +40,8 @@ export function ItemList({ groups, view, scroller, show, propsOf, onKey }: ItemL
   }, []);
   const columns = view.density === 'covers' ? Math.max(1, Math.floor(width / tileWidth(view.size))) : 1;
   const rows = useMemo(() => rowsOf(groups, columns), [groups, columns]);
-  const stripHeight = Math.max(149, Math.round(79 * (view.size / 5) * 1.41) + 22 + 33);
+  // The words of a row need their height whatever the size of the strip.
+  const stripHeight = Math.max(leastRowHeight, Math.round(79 * (view.size / 5) * 1.41) + 22 + 33);
   const height = view.density === 'rows' ? stripHeight : view.density === 'covers' ? tileHeight(view.size) : lineHeight;
   // The same functions while the rows are the same, or all sizes would be worked out anew with every drawing.
   const estimateSize = useCallback((i: number) => ('heading' in rows[i]! ? headingHeight : height), [rows, height]);

@@ -76,7 +76,7 @@ export function useItemHandling({ item, selection, mayWrite, isMarked, ordered, 
 }
 
 /** The title, as a link; while it is renamed, as a field in place. */
-export function Title({ item, renaming, onRename, className, isStarred, isLocked }: ItemProps & { className: string }) {
+export function Title({ item, renaming, onRename, className, lines = 2, isStarred, isLocked }: ItemProps & { className: string; lines?: 1 | 2 }) {
   const [typed, setTyped] = useState(item.title);
   if (renaming) {
     return (
@@ -100,7 +100,7 @@ export function Title({ item, renaming, onRename, className, isStarred, isLocked
   }
   return (
     <span className={`flex items-baseline gap-1.5 ${className}`}>
-      <Link to={pathTo(item)} draggable={false} data-item={item.id} data-testid="open-notebook" className="min-w-0 [overflow-wrap:anywhere] hover:underline">
+      <Link to={pathTo(item)} draggable={false} data-item={item.id} data-testid="open-notebook" title={item.title} className={`min-w-0 [overflow-wrap:anywhere] hover:underline ${lines === 1 ? 'line-clamp-1' : 'line-clamp-2'}`}>
         {item.title}
       </Link>
       {item.pinned && <PushPinIcon size={15} weight="fill" className="shrink-0 self-center text-accent" aria-label="Pinned" />}

@@ -81,21 +81,20 @@ export function Tile(props: ItemProps) {
   const width = tileWidth(size) - 24;
   return (
     <div {...handling.holder} className={`group relative flex flex-col rounded-sm p-1.5 ${stateOf(handling)}`} style={{ width: tileWidth(size) - 10 }}>
-      <Link to={pathTo(item)} tabIndex={-1} draggable={false} aria-hidden="true">
-        <Face item={item} width={width} />
-      </Link>
-      <div className="flex items-start pt-1">
-        <div className="min-w-0 grow pt-1">
-          <h2 className="line-clamp-2 text-[16px] leading-tight">
-            <Title {...props} className="font-title text-[16px]" />
-          </h2>
-          <p className="truncate text-[13px] text-quiet">{aboutWords(item, place)}</p>
+      <div className="relative w-max">
+        <Link to={pathTo(item)} tabIndex={-1} draggable={false} aria-hidden="true">
+          <Face item={item} width={width} />
+        </Link>
+        <div className="absolute bottom-1.5 right-1.5 flex gap-1 [&>*]:rounded-md [&>*]:bg-base-100/85">
+          <ChooseBox {...props} />
+          <ItemMenuButton {...props} />
         </div>
-        <ItemMenuButton {...props} />
       </div>
-      <div className="absolute right-3 top-2 [&>label]:rounded-md [&>label]:bg-base-100/85">
-        <ChooseBox {...props} />
-      </div>
+      <h2 className="pt-2 text-[16px] leading-tight">
+        <Title {...props} className="font-title text-[16px]" />
+      </h2>
+      <p className="truncate text-[13px] text-quiet">{aboutWords(item, place)}</p>
+
     </div>
   );
 }
@@ -117,7 +116,7 @@ export function Line(props: ItemProps) {
     <div {...handling.holder} className={`group flex h-full items-center gap-3 border-b border-base-300 ${stateOf(handling)}`}>
       <span className={`h-5 w-1 shrink-0 rounded-sm ${item.kind === 'page' ? 'bg-base-300' : (fillOf[bar] ?? 'bg-spruce')}`} />
       <div className="min-w-0 basis-[34%]">
-        <Title {...props} className="truncate text-[15px]" />
+        <Title {...props} className="text-[15px]" lines={1} />
       </div>
       <p className="min-w-0 grow basis-[24%] truncate text-quiet max-md:hidden">{aboutWords(item, place)}</p>
       <div className="flex max-h-7 min-w-0 basis-[20%] overflow-hidden max-lg:hidden">
@@ -141,7 +140,7 @@ export function FolderTile(props: ItemProps & { count: number }) {
     <div {...handling.holder} className={`group flex h-11 items-center rounded-md border border-base-300 pl-3 ${handling.isChosen ? 'bg-base-200' : 'bg-base-100'} ${handling.isDragging ? 'opacity-40' : ''} ${handling.isOver ? 'outline-2 outline-primary' : ''}`}>
       <span className={`mr-2.5 h-5 w-1 shrink-0 rounded-sm ${fillOf[item.node?.colour ?? ''] ?? 'bg-spruce'}`} />
       {item.node?.icon ? <NodeIcon name={item.node.icon} /> : <FolderSimpleIcon size={18} weight="light" />}
-      <Title {...props} className="max-w-64 px-2 text-[15px]" />
+      <Title {...props} className="max-w-64 px-2 text-[15px]" lines={1} />
       <span className="text-[13px] text-quiet">{count}</span>
       <ItemMenuButton {...props} />
     </div>
