@@ -95,10 +95,11 @@ public static class ClockPages
         new("", "Prices and addresses", "plum", "rays", [P("What the work costs", Ines, [(1, "cleaning a mantel clock: an evening and a half"), (2, "bushing: a quarter of an hour a hole"), (3, "never for money, always for cake")])]),
     ];
 
+    /// <summary>Jots that wait to be filed; their names come from when they were written.</summary>
     public static readonly Notebook[] Jots =
     [
-        new("", "20 November 2026, 18:52", "gold", "dots", [P("", Ines, [(1, "Oskar has a box of old click springs"), (2, "ask for the two wide ones")])]),
-        new("", "22 November 2026, 09:14", "gold", "dots", [P("", Ines, [(1, "hall clock: 12 s fast since Thursday"), (2, "half a turn down"), (4, "?next: Sunday morning")])]),
+        new("", "", "gold", "dots", [P("", Ines, [(1, "Oskar has a box of old click springs"), (2, "ask for the two wide ones")])]),
+        new("", "", "gold", "dots", [P("", Ines, [(1, "hall clock: 12 s fast since Thursday"), (2, "half a turn down"), (4, "?next: Sunday morning")])]),
     ];
 
     public static readonly Notebook[] Personal =

@@ -122,10 +122,12 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
             }
         }
 
-        var age = 0;
-        foreach (var notebook in notebooks)
+        var age = jots ? 1 : 0;
+        foreach (var given in notebooks)
         {
             var id = NewId();
+            var end = now.AddMinutes(-14).AddHours(-31 * age++);
+            var notebook = jots ? given with { Name = end.ToString("d MMMM yyyy, HH:mm", CultureInfo.InvariantCulture) } : given;
             Node(id, NodeKind.Notebook, notebook.Folder, notebook.Name, notebook.Colour);
             made[notebook.Name] = id;
             Do(new Change.PropertySet(id, Property.Cover, notebook.Cover));
@@ -133,7 +135,7 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
             if (Tidying.Pinned.Contains(notebook.Name)) Do(new Change.PropertySet(id, Property.Pinned, "1"));
             if (Tidying.Binned.Contains(notebook.Name)) Do(new Change.PropertySet(id, Property.Binned, now.AddDays(-2).ToUnixTimeMilliseconds().ToString(CultureInfo.InvariantCulture)));
             foreach (var tag in Tidying.OnNotebooks.GetValueOrDefault(notebook.Name, [])) Do(new Change.TagSet(id, tags[tag], true));
-            await Write(space, id, notebook, now.AddMinutes(-14).AddHours(-31 * age++), cancel);
+            await Write(space, id, notebook, end, cancel);
         }
 
         await documents.Append(new DocumentRef(space, DocumentKind.Library, space), library, cancel);

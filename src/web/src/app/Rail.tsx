@@ -1,6 +1,7 @@
-import { BooksIcon, DeskIcon, UsersThreeIcon } from '@phosphor-icons/react';
+import { BooksIcon, DeskIcon, NotePencilIcon, UsersThreeIcon } from '@phosphor-icons/react';
 import type { ReactNode } from 'react';
 import { Link, NavLink } from 'react-router';
+import { useJot } from '../jot/useJot';
 import { useSession } from '../session/session';
 import { syncWords, useSyncState } from '../sync/syncState';
 import { Avatar } from '../ui/Avatar';
@@ -12,6 +13,7 @@ export function Rail() {
   const { person, spaces } = useSession();
   const group = spaces.find((space) => !space.personal);
   const sync = useSyncState();
+  const jot = useJot();
   const words = syncWords(sync);
   return (
     <nav aria-label="Main" className="flex h-full w-[84px] shrink-0 flex-col items-center border-r border-base-300 bg-base-200 pb-3 pt-3 max-sm:w-16">
@@ -22,6 +24,10 @@ export function Rail() {
       <RailEntry to="/desk" label="Desk" icon={<DeskIcon size={26} weight="light" />} />
       <RailEntry to="/library" label="Library" icon={<BooksIcon size={26} weight="light" />} />
       {group && <RailEntry to={`/group/${group.id}`} label="Group" icon={<UsersThreeIcon size={26} weight="light" />} />}
+      <button type="button" data-testid="rail-jot" title="Jot: an empty page at once (Alt+J)" disabled={!jot} className="mt-2 flex min-h-14 w-full flex-col items-center justify-center gap-1 border-t border-base-300 pt-1 text-[13px] hover:text-primary" onClick={() => void jot?.()}>
+        <NotePencilIcon size={26} weight="light" />
+        Jot
+      </button>
       <div className="grow" />
       <p
         role="status"

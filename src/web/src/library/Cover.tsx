@@ -2,17 +2,23 @@ import { inkOf } from './palette';
 
 const mostLines = 4;
 const lineCharacters = 11;
+/** Letters are at most so large, and on average so wide in relation to their size; a line has so much room. */
+const mostSize = 11.5;
+const letterShare = 0.57;
+const titleRoom = 65;
 
 /** A notebook's cover, drawn from its title, colour and pattern. */
 export function Cover({ node, width = 84 }: { node: { name: string; colour: string; cover: string }; width?: number }) {
+  const lines = titleLines(node.name);
+  const longest = Math.max(1, ...lines.map((line) => line.length));
   return (
     <svg viewBox="0 0 84 114" width={width} height={(width * 114) / 84} className="shrink-0 rounded-[3px]" role="img" aria-label={`Cover of ${node.name}`}>
       <rect width="84" height="114" fill={inkOf[node.colour] ?? inkOf.spruce} />
       <Pattern name={node.cover} />
       <path d="M0 0h7v114H0z" fill="#000" fillOpacity=".14" />
       <path d="M7 0v114" stroke="#fff" strokeOpacity=".14" />
-      <text className="font-title" fontSize="11.5" fill="#fffdf7" fontWeight="500">
-        {titleLines(node.name).map((line, i) => (
+      <text className="font-title" fontSize={Math.min(mostSize, titleRoom / (longest * letterShare))} fill="#fffdf7" fontWeight="500">
+        {lines.map((line, i) => (
           <tspan key={i} x="14" y={21 + i * 13}>
             {line}
           </tspan>
