@@ -2,6 +2,8 @@ using System.Text;
 using System.Text.Json;
 using CalmQuill.Core.Access;
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Library;
+using CalmQuill.Core.Notebooks;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Testing;
@@ -14,7 +16,7 @@ public class CodecTests
 {
     [Fact]
     public void Batches_read_back_to_the_same_bytes_and_the_same_page() =>
-        Generate.PageHistory.Sample(
+        Gen.OneOf(Generate.PageHistory, Generate.LibraryHistory, Generate.NotebookHistory).Sample(
             history =>
             {
                 var bytes = OperationCodec.Encode(history);
@@ -26,7 +28,7 @@ public class CodecTests
 
     [Fact]
     public void Json_says_the_same_as_the_binary_form() =>
-        Gen.OneOf(Generate.PageHistory, Generate.LibraryHistory).Sample(
+        Gen.OneOf(Generate.PageHistory, Generate.LibraryHistory, Generate.NotebookHistory).Sample(
             history =>
             {
                 using var stream = new MemoryStream();
@@ -92,6 +94,74 @@ public class CodecTests
             using var json = JsonDocument.Parse(Encoding.UTF8.GetBytes(text));
             Assert.NotEmpty(Assert.Throws<OperationFormatException>(() => OperationJson.Read(json.RootElement)).Message);
         }
+    }
+
+    /// <summary>Damaged batches of libraries and notebooks: what still passes the rules never breaks what it is applied to.</summary>
+    [Fact]
+    public void What_is_left_of_damaged_libraries_and_notebooks_can_be_shown() =>
+        Gen.Select(Gen.OneOf(Generate.LibraryHistory, Generate.NotebookHistory), Gen.Int[0, 10_000], Gen.Byte).Sample(
+            (history, where, value) =>
+            {
+                var bytes = OperationCodec.Encode(history);
+                bytes[where % bytes.Length] = value;
+                LibraryDocument library = new();
+                NotebookDocument notebook = new();
+                try
+                {
+                    foreach (var operation in OperationCodec.Decode(bytes))
+                    {
+                        bool Fits(DocumentKind kind) => OperationRules.Check(operation, kind, Role.Writer, operation.Author, long.MaxValue - OperationRules.MostAhead) is null;
+                        if (Fits(DocumentKind.Library)) library.Apply(operation);
+                        if (Fits(DocumentKind.Notebook)) notebook.Apply(operation);
+                    }
+                }
+                catch (OperationFormatException refused)
+                {
+                    Assert.NotEmpty(refused.Message);
+                }
+
+                _ = new TagTree(library.Nodes()).All;
+                Assert.Equal(library.Nodes().Count, library.AllNodes().Count);
+                Assert.True(notebook.Outline(withBinned: true).Count >= notebook.Pages().Count);
+            },
+            iter: 2000);
+
+    public static TheoryData<string, DocumentKind, Change> AgainstTheLibrary => new()
+    {
+        { "bad-id", DocumentKind.Library, new Change.NodePlaced(Guid.Empty, NodeKind.Folder, Guid.Empty, "V") },
+        { "bad-order", DocumentKind.Library, new Change.NodePlaced(Guid.NewGuid(), NodeKind.Folder, Guid.Empty, "V0") },
+        { "bad-order", DocumentKind.Library, new Change.NodePlaced(Guid.NewGuid(), NodeKind.Tag, Guid.Empty, new string('V', 500)) },
+        { "wrong-document", DocumentKind.Library, new Change.NodePlaced(Guid.NewGuid(), NodeKind.Page, Guid.Empty, "V") },
+        { "wrong-document", DocumentKind.Library, new Change.NodePlaced(Guid.NewGuid(), (NodeKind)77, Guid.Empty, "V") },
+        { "wrong-document", DocumentKind.Notebook, new Change.NodePlaced(Guid.NewGuid(), NodeKind.Folder, Guid.Empty, "V") },
+        { "wrong-document", DocumentKind.Notebook, new Change.Visited(Guid.NewGuid(), Guid.NewGuid()) },
+        { "wrong-document", DocumentKind.Notebook, new Change.PropertySet(Guid.NewGuid(), Property.Starred, "1") },
+        { "wrong-document", DocumentKind.Page, new Change.TagSet(Guid.NewGuid(), Guid.NewGuid(), true) },
+        { "wrong-document", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.MovedTo, Guid.NewGuid().ToString()) },
+        { "bad-id", DocumentKind.Library, new Change.TagSet(Guid.Empty, Guid.NewGuid(), true) },
+        { "bad-id", DocumentKind.Notebook, new Change.TagSet(Guid.NewGuid(), Guid.Empty, true) },
+        { "bad-property", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), (Property)99, "") },
+        { "bad-name", DocumentKind.Notebook, new Change.PropertySet(Guid.NewGuid(), Property.Name, "a\u0007b") },
+        { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.Colour, "#ff0000; drop") },
+        { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.Binned, "yesterday") },
+        { "bad-value", DocumentKind.Notebook, new Change.PropertySet(Guid.NewGuid(), Property.Erased, "12345678901234567") },
+        { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.Pinned, "yes") },
+        { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.MergedInto, "exam") },
+        { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.Empty, Property.Terms, "2026-12-18/2026-09-07") },
+        { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.Empty, Property.View, "a\nb") },
+        { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.Empty, Property.JotPreset, new string('x', 1001)) },
+        { "bad-rule", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.Rule, "{\"tag\":7}") },
+        { "rule-too-long", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.Rule, new string(' ', 3600)) },
+        { "bad-paper", DocumentKind.Notebook, new Change.PropertySet(Guid.NewGuid(), Property.Paper, "a4-ruled-0") },
+    };
+
+    [Theory]
+    [MemberData(nameof(AgainstTheLibrary))]
+    public void What_is_against_the_rules_of_libraries_and_notebooks_is_named(string code, DocumentKind kind, Change change)
+    {
+        var refusal = OperationRules.Check(new Replica(1, Generate.People[0]).Make(change, 1), kind, Role.Writer, Generate.People[0], 1);
+        Assert.Equal(code, refusal!.Code);
+        Assert.EndsWith(".", refusal.Sentence, StringComparison.Ordinal);
     }
 
     public static TheoryData<string, Change> AgainstTheRules => new()

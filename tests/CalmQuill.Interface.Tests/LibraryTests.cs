@@ -112,6 +112,104 @@ public sealed class LibraryTests : InterfaceTest
     }
 
     [Fact]
+    public void Two_people_who_change_the_same_things_without_a_connection_lose_nothing()
+    {
+        var (writer, writersNetwork) = Open(Group.Writer);
+        writer.Go("/library");
+        Row(writer, "Escapements");
+        NewFolder(writer, "Basics");
+        writer.WaitForSync("All saved");
+        var (owner, ownersNetwork) = Open(Group.Owner);
+        owner.Go("/library");
+        Folder(owner, "Basics");
+
+        // One puts the notebook into the folder and gives it another name, the other puts the folder into the bin.
+        writersNetwork.Cut();
+        ownersNetwork.Cut();
+        writer.Drag(Row(writer, "Escapements").FindElement(By.TagName("p")), () => Folder(writer, "Basics"));
+        writer.Until(() => Folder(writer, "Basics").Text.Contains('1', StringComparison.Ordinal), "the notebook in the folder");
+        writer.PressCss("[data-name=Escapements] [data-testid=row-menu]");
+        writer.Press("menu-rename");
+        writer.Fill("[data-testid=rename-in-place]", "Anchors" + Keys.Enter);
+        Row(writer, "Anchors");
+        owner.PressCss("[data-testid=folder-row] [data-testid=row-menu]");
+        owner.Press("menu-bin");
+        owner.Until(() => owner.Count("[data-testid=folder]") == 0, "the folder gone");
+        writersNetwork.Mend();
+        ownersNetwork.Mend();
+        writer.WaitForSync("All saved");
+        owner.WaitForSync("All saved");
+
+        // Both see the same: the notebook went to the bin with its folder, and comes back with it, under its new name.
+        foreach (var browser in new[] { writer, owner }) browser.Until(() => browser.Count("[data-testid=notebook-row]") + browser.Count("[data-testid=folder]") == 0, "nothing outside the bin");
+        owner.Go("/library/list/bin");
+        owner.PressCss("[data-testid=binned][data-name=Basics] [data-testid=put-back]");
+        foreach (var browser in new[] { writer, owner })
+        {
+            browser.Go("/library");
+            Folder(browser, "Basics").Click();
+            Row(browser, "Anchors");
+        }
+    }
+
+    [Fact]
+    public void Things_are_put_into_an_own_order_by_key_and_by_hand_and_the_bin_is_emptied_with_a_word()
+    {
+        var browser = Open(Group.Writer).Browser;
+        foreach (var name in new[] { "Anchors", "Barrels" }) NewNotebook(browser, name);
+        browser.Go("/library");
+        browser.Press("density-list");
+        Choose(browser, "sort", "own");
+        string[] Names() => [.. browser.Driver.FindElements(By.CssSelector("[data-testid=notebook-row]")).OrderBy(row => row.Location.Y).Select(row => row.GetAttribute("data-name")!)];
+        browser.Until(() => Names() is ["Escapements", "Anchors", "Barrels"], "the order in which they were made");
+        browser.Script("document.querySelector('[data-item]').focus()");
+        new Actions(browser.Driver).KeyDown(Keys.Alt).SendKeys(Keys.ArrowDown).KeyUp(Keys.Alt).Perform();
+        browser.Until(() => Names() is ["Anchors", "Escapements", "Barrels"], "one place down");
+        browser.Drag(Row(browser, "Barrels").FindElement(By.CssSelector("[data-item]")), () => Row(browser, "Anchors"));
+        browser.Until(() => Names() is ["Barrels", "Anchors", "Escapements"], "before the first");
+
+        foreach (var name in new[] { "Barrels", "Anchors" })
+        {
+            browser.PressCss($"[data-name={name}] [data-testid=row-menu]");
+            browser.Press("menu-bin");
+        }
+
+        browser.Until(() => Names() is ["Escapements"], "two gone");
+        browser.Press("take-back");
+        browser.Until(() => Names() is ["Anchors", "Escapements"], "the last one back in its place");
+        browser.Go("/library/list/bin");
+        browser.Press("empty-bin");
+        Assert.StartsWith("1 notebook with 1 page", browser.Find("empty-says").Text, StringComparison.Ordinal);
+        browser.Press("dialog-confirm");
+        browser.Until(() => browser.Count("[data-testid=binned]") == 0, "an empty bin");
+        browser.WaitForSync("All saved");
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
+    public void On_a_phone_folders_are_reached_and_several_things_are_chosen_by_touch()
+    {
+        var browser = Open(Group.Writer).Browser;
+        NewNotebook(browser, "Anchors");
+        browser.Go("/library");
+        NewFolder(browser, "Unit 1");
+        browser.Driver.Manage().Window.Size = new System.Drawing.Size(390, 844);
+        browser.Go("/library");
+        Row(browser, "Anchors");
+        browser.Press("choose-several");
+        foreach (var name in new[] { "Anchors", "Escapements" }) Row(browser, name).FindElement(By.TagName("h2")).Click();
+        browser.Until(() => browser.Find("chosen-count").Text == "2 chosen", "two chosen");
+        browser.Press("chosen-menu-move");
+        browser.Fill("[data-testid=move-typed]", "unit");
+        browser.Press("dialog-confirm");
+        browser.Until(() => Said(browser).Contains("Moved 2 things", StringComparison.Ordinal), "what was done");
+        browser.Press("show-side");
+        Folder(browser, "Unit 1").Click();
+        browser.Until(() => browser.Find("library-heading").Text == "Unit 1" && browser.Count("[data-testid=notebook-row]") == 2, "both in the folder");
+        Assert.True((bool)browser.Script("return document.documentElement.scrollWidth <= innerWidth")!, "nothing sticks out at the side");
+    }
+
+    [Fact]
     public void A_newcomer_registers_makes_a_notebook_writes_and_changes_name()
     {
         var (browser, _) = Open(Group.Reader);

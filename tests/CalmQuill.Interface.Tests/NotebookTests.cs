@@ -52,6 +52,38 @@ public sealed class NotebookTests : InterfaceTest
     }
 
     [Fact]
+    public void Pages_move_to_another_notebook_with_their_ink_and_sections_are_duplicated()
+    {
+        var browser = Open(Group.Writer).Browser;
+        NewNotebook(browser, "Bench log");
+        browser.Go(PagePath);
+        browser.WaitForStrokes(1);
+        browser.Press("contents");
+        browser.Press("new-section");
+        browser.Fill("[data-testid=entry-name]", "Basics" + Keys.Enter);
+        browser.Drag(browser.Css("[data-testid=contents-panel] [aria-current=page] button"), () => browser.Css("[data-testid=section][data-name=Basics]"));
+        browser.Until(() => browser.Css("[data-testid=page][aria-current=page]").GetAttribute("aria-level") == "2", "the page in the section");
+        browser.PressCss("[data-testid=section][data-name=Basics] [data-testid=entry-menu]");
+        browser.Press("entry-duplicate");
+        browser.Until(() => browser.Count("[data-testid=section][data-name=Basics]") == 2 && browser.Count("[data-testid=contents-panel] [data-testid=page]") == 3, "the copy");
+        browser.Driver.FindElements(By.CssSelector("[data-testid=contents-panel] [data-testid=page]")).Last().FindElement(By.TagName("button")).Click();
+        browser.Until(() => browser.Find("page-number").Text == "page 3 of 3", "the copied page");
+        browser.WaitForStrokes(1);
+
+        // The first page, with its ink and its id, into the other notebook.
+        browser.PressCss("[data-testid=section] + [data-testid=page] [data-testid=entry-menu]");
+        browser.Press("entry-move");
+        browser.Fill("[data-testid=notebook-typed]", "bench" + Keys.Enter);
+        browser.Until(() => browser.Count("[data-testid=contents-panel] [data-testid=page]") == 2, "one page less");
+        browser.WaitForSync("All saved");
+        browser.PressCss("[data-testid=open-tab][data-name='Bench log']");
+        browser.Until(() => browser.Find("page-number").Text.EndsWith("of 2", StringComparison.Ordinal), "one page more");
+        browser.Press("page-after");
+        browser.WaitForStrokes(1);
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
     public void Two_pages_beside_each_other_are_both_written_on()
     {
         var browser = OpenPage(Group.Writer);

@@ -1,3 +1,5 @@
+using CalmQuill.Core.Library;
+using CalmQuill.Core.Notebooks;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Testing;

@@ -44,7 +44,7 @@ export function pathTo(item: Item): string {
 export function useItemHandling({ item, selection, mayWrite, isMarked, ordered, dragIds }: ItemProps) {
   const isInner = item.kind === 'page' || item.kind === 'section';
   const drag = useDraggable({ id: `item:${item.id}`, data: { space: item.space, ids: dragIds, name: dragIds.length > 1 ? `${dragIds.length} things` : item.title }, disabled: !mayWrite || isInner });
-  const into = useDroppable({ id: item.kind === 'folder' ? `folder:${item.space}:${item.id}` : `before:${item.space}:${item.id}`, disabled: !mayWrite || (item.kind !== 'folder' && !ordered) });
+  const into = useDroppable({ id: item.kind === 'folder' ? `tile:${item.space}:${item.id}` : `before:${item.space}:${item.id}`, disabled: !mayWrite || (item.kind !== 'folder' && !ordered) });
   const onClickCapture = (event: MouseEvent) => {
     const more = event.ctrlKey || event.metaKey || selection.choosing;
     if (!event.shiftKey && !more) return;

@@ -82,7 +82,7 @@ function Content({ at, libraries, spaces, onNewFolder }: { at: Place; libraries:
   return <FolderContent at={at} {...(space ? { space } : {})} libraries={libraries} onNewFolder={onNewFolder} />;
 }
 
-/** What a drop does: into a folder, into the bin, or before another thing in an own order. Says what was done, and how it is taken back. */
+/** What a drop does: into a folder (in the tree, or its tile, which needs an id of its own), into the bin, or before another thing in an own order. Says what was done, and how it is taken back. */
 async function dropOn(target: string, { space, ids, name }: { space: string; ids: string[]; name: string }, libraries: Map<string, Library>): Promise<{ words: string; undo?: () => void }> {
   const library = libraries.get(space)!;
   const [how, intoSpace = '', into = ''] = target.split(':');
