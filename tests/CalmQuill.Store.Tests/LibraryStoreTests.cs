@@ -6,6 +6,7 @@ using CalmQuill.Core.Operations;
 using CalmQuill.Store.Documents;
 using CalmQuill.Store.Lenses;
 using CalmQuill.Store.Library;
+using CalmQuill.Store.Locks;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Spaces;
 using CalmQuill.Testing;
@@ -163,6 +164,49 @@ public sealed class LibraryStoreTests : IAsyncLifetime
         Assert.True((await documents.Find(page, default))!.Erased);
         Assert.NotEmpty((await documents.After(shared, 0, default)).Operations);
         Assert.Equal(0, await bin.RemoveData(now + 2 * Day, default));
+    }
+
+    [Fact]
+    public async Task A_page_moved_to_another_notebook_counts_there_with_its_ink_and_tags_and_no_longer_here()
+    {
+        Guid from = Guid.NewGuid(), to = Guid.NewGuid(), page = Guid.NewGuid(), exam = Guid.NewGuid();
+        foreach (var notebook in new[] { from, to }) await Do(DocumentKind.Library, space, new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"));
+        await Do(DocumentKind.Library, space, new Change.PropertySet(exam, Property.Name, "exam"), new Change.NodePlaced(exam, NodeKind.Tag, Guid.Empty, "V"), new Change.TagSet(to, exam, true));
+        await Do(DocumentKind.Notebook, from, new Change.PageAdded(page, "V", "a4-ruled-710"));
+        await documents.Append(new DocumentRef(space, DocumentKind.Page, page), [Make(Stroke())], default);
+        await Do(DocumentKind.Notebook, to, new Change.PropertySet(page, Property.Paper, "a4-ruled-710"), new Change.NodePlaced(page, NodeKind.Page, Guid.Empty, "V"));
+        await Do(DocumentKind.Notebook, from, new Change.PropertySet(page, Property.MovedTo, to.ToString()));
+        var summaries = (await shelf.Summaries(space, null, default)).ToDictionary(summary => summary.Notebook);
+        Assert.Equal((0, null), (summaries[from].PageCount, summaries[from].WrittenAt));
+        Assert.Equal(1, summaries[to].PageCount);
+        Assert.NotNull(summaries[to].WrittenAt);
+        Assert.Equal([Generate.People[0]], summaries[to].People);
+        // It lies in a notebook tagged for the exam now, so it is found by that tag.
+        Rule tagged = new Rule.All([new Rule.OfKind(EntryKind.Page), new Rule.Tagged(exam)]);
+        var found = await new LensStore(database.Database).Find(space, Generate.People[0], new LensStore.Question(tagged, EntryOrder.Name, false, 0, 9, DateTimeOffset.UtcNow, []), default);
+        Assert.Equal((page, to), (Assert.Single(found.Entries).Id, found.Entries[0].Notebook));
+    }
+
+    [Fact]
+    public async Task A_lock_is_shut_again_when_its_time_is_over_and_holds_for_what_lies_in_the_notebook_alone()
+    {
+        Guid notebook = Guid.NewGuid(), page = Guid.NewGuid(), elsewhere = Guid.NewGuid(), phone = Guid.NewGuid(), laptop = Guid.NewGuid();
+        await Do(DocumentKind.Library, space, new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"));
+        await Do(DocumentKind.Notebook, notebook, new Change.PageAdded(page, "V", "a4-ruled-710"));
+        var locks = new LockStore(database.Database);
+        Assert.True(await locks.Set(new NotebookLock(notebook, space, "hash", Generate.People[0], 5), default));
+        Assert.False(await locks.Set(new NotebookLock(notebook, space, "other", Generate.People[1], 5), default));
+        Assert.Equal(notebook, await locks.ShutAround(page, phone, default));
+        Assert.Null(await locks.ShutAround(elsewhere, phone, default));
+        await locks.Open(notebook, phone, DateTimeOffset.UtcNow.AddMinutes(5), default);
+        Assert.Null(await locks.ShutAround(page, phone, default));
+        Assert.Equal([notebook], await locks.ShutOn(laptop, space, default));
+        Assert.True(await locks.IsAround(page, default));
+        await locks.Open(notebook, phone, DateTimeOffset.UtcNow.AddSeconds(-1), default);
+        Assert.Equal(notebook, await locks.ShutAround(page, phone, default));
+        Assert.Null(Assert.Single(await locks.Of(space, phone, default)).OpenUntil);
+        await locks.Remove(notebook, default);
+        Assert.Empty(await locks.ShutOn(phone, null, default));
     }
 
     [Fact]

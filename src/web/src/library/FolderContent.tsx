@@ -90,9 +90,10 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
     onRename: (name) => {
       if (name === undefined || name === item.title) setRenaming(undefined);
       else {
-        const refused = actions.rename(item, name);
-        if (refused) say(refused);
-        else setRenaming(undefined);
+        void actions.rename(item, name).then((refused) => {
+          if (refused) say(refused);
+          else setRenaming(undefined);
+        });
       }
     },
     ordered,

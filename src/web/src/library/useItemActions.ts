@@ -15,7 +15,7 @@ export interface ItemActions {
   mayWrite: (item: Item) => boolean;
   isStarred: (item: Item) => boolean;
   library: (item: Item) => Library;
-  rename: (item: Item, name: string) => string;
+  rename: (item: Item, name: string) => Promise<string>;
   star: (items: Item[], on: boolean) => void;
   pin: (items: Item[], on: boolean) => void;
   toBin: (items: Item[]) => void;
@@ -41,8 +41,11 @@ export function useItemActions(): ItemActions | undefined {
     const inDocument = async (item: Item, make: (handle: number, now: number) => Uint8Array) => {
       const isInner = item.kind === 'page' || item.kind === 'section';
       const document = await workspace.acquire(item.space, isInner ? 'notebook' : 'library', isInner ? item.notebook : item.space);
-      document.perform(make);
-      workspace.release(document.id);
+      try {
+        document.perform(make);
+      } finally {
+        workspace.release(document.id);
+      }
       if (isInner) void queries.invalidateQueries({ queryKey: ['entries'] });
     };
     const set = (item: Item, property: number, value: string) => void inDocument(item, (handle, now) => LibraryBridge.SetProperty(handle, item.id, property, value, now));
@@ -51,10 +54,13 @@ export function useItemActions(): ItemActions | undefined {
       mayWrite: (item) => spaces.find((space) => space.id === item.space)?.role !== 'reader',
       isStarred: (item) => personal.stars.has(item.id),
       library,
-      rename: (item, name) => {
-        if (item.kind === 'folder' || item.kind === 'notebook') return attempt(() => library(item).rename(item.id, name));
-        set(item, properties.name, name);
-        return '';
+      rename: async (item, name) => {
+        try {
+          await inDocument(item, (handle, now) => LibraryBridge.SetProperty(handle, item.id, properties.name, name.trim(), now));
+          return '';
+        } catch (problem) {
+          return sentenceOf(problem);
+        }
       },
       star: (items, on) => {
         for (const item of items) personal.star(item.id, on);
