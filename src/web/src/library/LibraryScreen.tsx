@@ -36,12 +36,12 @@ export function LibraryScreen() {
   return (
     <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragStart={({ active }) => setDragged(String(active.data.current?.name ?? ''))} onDragEnd={drop} onDragCancel={() => setDragged('')}>
       <div className="relative flex h-full">
-        <div className={`h-full max-md:absolute max-md:inset-y-0 max-md:left-0 max-md:z-40 max-md:bg-base-100 max-md:shadow-xl ${sideShown ? '' : 'max-md:hidden'}`} onClick={(event) => (event.target as Element).closest('a') && setSideShown(false)} role="presentation">
+        <div className={`h-full max-lg:absolute max-lg:inset-y-0 max-lg:left-0 max-lg:z-40 max-lg:bg-base-100 max-lg:shadow-xl ${sideShown ? '' : 'max-lg:hidden'}`} onClick={(event) => (event.target as Element).closest('a') && setSideShown(false)} role="presentation">
           {side}
         </div>
-        {sideShown && <button type="button" aria-label="Close the folders" className="absolute inset-0 z-30 bg-[#22302e]/35 md:hidden" onClick={() => setSideShown(false)} />}
+        {sideShown && <button type="button" aria-label="Close the folders" className="absolute inset-0 z-30 bg-[#22302e]/35 lg:hidden" onClick={() => setSideShown(false)} />}
         <div className="flex min-w-0 grow flex-col">
-          <button type="button" className="flex h-11 shrink-0 items-center gap-2 border-b border-base-300 px-4 md:hidden" data-testid="show-side" onClick={() => setSideShown(true)}>
+          <button type="button" className="flex h-11 shrink-0 items-center gap-2 border-b border-base-300 px-4 lg:hidden" data-testid="show-side" onClick={() => setSideShown(true)}>
             <SidebarSimpleIcon size={20} weight="light" /> Folders and lists
           </button>
           {libraries && <Content key={`${space}/${folder}`} at={at} libraries={libraries} spaces={spaces} onNewFolder={setNewFolder} />}
