@@ -123,7 +123,7 @@ public static partial class LibraryBridge
     {
         json.WriteStartObject();
         json.WriteString("id", node.Id);
-        json.WriteString("kind", node.Kind.ToString().ToLowerInvariant());
+        json.WriteString("kind", node.Kind == NodeKind.MarkKind ? "markKind" : node.Kind.ToString().ToLowerInvariant());
         json.WriteString("parent", node.Parent);
         json.WriteString("order", node.Order);
         json.WriteString("name", node.Name);
@@ -138,6 +138,8 @@ public static partial class LibraryBridge
         Json.Ids(json, "tags", node.Tags.Ids);
         if (node.Rule.Length > 0) json.WriteString("rule", node.Rule);
         if (node.LensSpace is { } space) json.WriteString("lensSpace", space);
+        if (node.Source is { } source) json.WriteString("source", source);
+        if (node.Category.Length > 0) json.WriteString("category", node.Category);
         json.WriteNumber("createdAt", node.CreatedAt);
         json.WriteString("createdBy", node.CreatedBy);
         if (node.BinnedAt is { } at) json.WriteNumber("binnedAt", at);

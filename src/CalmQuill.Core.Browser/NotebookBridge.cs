@@ -11,7 +11,17 @@ public static partial class NotebookBridge
 {
     /// <summary>All sections and pages in reading order, as a JSON array; with <paramref name="withBinned"/> also what is in the bin.</summary>
     [JSExport]
-    public static string Outline(int notebook, bool withBinned) => Json.List(Session.Document<NotebookDocument>(notebook).Outline(withBinned), (json, entry) =>
+    public static string Outline(int notebook, bool withBinned)
+    {
+        var document = Session.Document<NotebookDocument>(notebook);
+        return Json.List(document.Outline(withBinned), (json, entry) => Write(json, document, entry));
+    }
+
+    /// <summary>A register of a notebook.</summary>
+    [JSExport]
+    public static string Read(int notebook, string target, int property) => Session.Document<NotebookDocument>(notebook).Read(Guid.Parse(target), (Property)property);
+
+    private static void Write(System.Text.Json.Utf8JsonWriter json, NotebookDocument document, NotebookEntry entry)
     {
         json.WriteStartObject();
         json.WriteString("id", entry.Id);
@@ -25,8 +35,9 @@ public static partial class NotebookBridge
         Json.Ids(json, "tags", entry.OwnTags.Ids);
         json.WriteNumber("createdAt", entry.CreatedAt);
         json.WriteBoolean("inBin", entry.InBin);
+        if (entry.Kind == NodeKind.Page && document.Read(entry.Id, Property.Planner) is { Length: > 0 } planner) json.WriteString("planner", planner);
         json.WriteEndObject();
-    });
+    }
 
     /// <summary>Puts a section (3) or page (4) somewhere: after a sibling, at the head with “first”, or at the end with an empty text; makes it when it is new.</summary>
     [JSExport]

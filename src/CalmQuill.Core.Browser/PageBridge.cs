@@ -94,14 +94,6 @@ public static partial class PageBridge
     [JSExport]
     public static byte[] OutlineOf(int penKind, int width, int[] samples) => RenderPacket.OfStroke(Pen(penKind, width, 0), Samples(samples, false));
 
-    /// <summary>A paper's width, height, then x1, y1, x2, y2 of each printed line, in 0.01 mm.</summary>
-    [JSExport]
-    public static int[] PaperLines(string paper)
-    {
-        var sheet = Paper.ParseOrDefault(paper);
-        return [sheet.Width, sheet.Height, .. sheet.Lines().SelectMany(line => new[] { line.X1, line.Y1, line.X2, line.Y2 })];
-    }
-
     private static Queue<OpId> Waiting(int page) => ((OpenPage)Session.Document(page)).WaitingToPaint;
 
     private static Pen Pen(int kind, int width, double colour) => new((PenKind)kind, width, (uint)colour);

@@ -36,7 +36,7 @@ internal static class RenderPacket
         Split(writer, item.Id.Replica);
         Split(writer, item.Id.Counter);
         Split(writer, item.Stamp.Time.Value);
-        writer.Fixed32(item.Stroke?.Pen.Colour ?? 0);
+        writer.Fixed32(item.Stroke is null ? 0 : item.Pen.Colour);
         writer.Fixed32(visible.Count > 0 ? 1u : 0u);
         var box = item.Bounds;
         writer.Single(box.Left);
@@ -44,7 +44,7 @@ internal static class RenderPacket
         writer.Single(box.Right);
         writer.Single(box.Bottom);
         Outline.Clear();
-        foreach (var interval in visible) Outliner.Append(item.Stroke!.Samples, interval, item.Stroke.Pen, (int)item.Dx, (int)item.Dy, Outline);
+        foreach (var interval in visible) Outliner.Append(item.Samples, interval, item.Pen, (int)item.Dx, (int)item.Dy, Outline);
         WriteOutline(writer);
     }
 

@@ -1,3 +1,5 @@
+using CalmQuill.Server.Assets;
+using CalmQuill.Server.Calendars;
 using CalmQuill.Server.Desk;
 using CalmQuill.Server.Documents;
 using CalmQuill.Server.Export;
@@ -6,15 +8,19 @@ using CalmQuill.Server.Lenses;
 using CalmQuill.Server.Library;
 using CalmQuill.Server.Live;
 using CalmQuill.Server.Locks;
+using CalmQuill.Server.Pages;
 using CalmQuill.Server.People;
 using CalmQuill.Server.Spaces;
+using CalmQuill.Server.Spots;
 using CalmQuill.Store;
+using CalmQuill.Store.Assets;
 using CalmQuill.Store.Documents;
 using CalmQuill.Store.Lenses;
 using CalmQuill.Store.Library;
 using CalmQuill.Store.Locks;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Spaces;
+using CalmQuill.Store.Spots;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 
@@ -57,6 +63,9 @@ public static class QuillServer
         api.MapDesk();
         api.MapLocks();
         api.MapExport();
+        api.MapSpots();
+        api.MapAssets();
+        api.MapCalendars();
         app.MapHub<LiveHub>("/live").RequireAuthorization();
         app.MapFrontEndFallback(settings.FrontEnd);
         return app;
@@ -67,7 +76,10 @@ public static class QuillServer
         services.AddSingleton(settings);
         services.AddSingleton(new Database(settings.Database));
         services.AddSingleton<PersonStore>().AddSingleton<SpaceStore>().AddSingleton<DocumentStore>().AddSingleton<ShelfStore>()
-            .AddSingleton<CopyStore>().AddSingleton<LensStore>().AddSingleton<DeskStore>().AddSingleton<LockStore>().AddSingleton<BinStore>().AddSingleton<DocumentWriter>();
+            .AddSingleton<CopyStore>().AddSingleton<LensStore>().AddSingleton<DeskStore>().AddSingleton<LockStore>().AddSingleton<BinStore>().AddSingleton<DocumentWriter>()
+            .AddSingleton<SpotStore>().AddSingleton<AssetStore>().AddSingleton<PrintedPages>();
+        services.AddHttpClient(CalendarEndpoints.Client)
+            .ConfigurePrimaryHttpMessageHandler(() => CalendarEndpoints.Handler(settings.CalendarHosts.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)));
         services.AddSingleton<Gate>().AddSingleton<SignInLimiter>().AddSingleton<LiveConnections>().AddSingleton(TimeProvider.System);
         services.AddSingleton<IPasswordHasher<Person>, PasswordHasher<Person>>();
         services.AddSingleton<Snapshots>().AddHostedService(provider => provider.GetRequiredService<Snapshots>()).AddHostedService<BinKeeper>();

@@ -116,5 +116,5 @@ public class LensTests
     private static long At(int year, int month, int day) => new DateTimeOffset(year, month, day, 0, 0, 0, TimeSpan.Zero).ToUnixTimeMilliseconds();
 
     private static LibraryNode Tag(Guid id, Guid parent, string name) =>
-        new(id, NodeKind.Tag, parent, "V", name, "", "", "", "", false, false, TagSet.None, "", null, null, 0, Guid.Empty, null, false);
+        new(id, NodeKind.Tag, parent, "V", name, "", "", "", "", false, false, TagSet.None, "", null, null, null, "", 0, Guid.Empty, null, false);
 }

@@ -58,20 +58,20 @@ public sealed partial class PdfTests : IDisposable
     [Fact]
     public void A_thumbnail_is_well_formed_svg_with_ink_in_its_colour()
     {
-        var svg = XDocument.Parse(ThumbnailSvg.Write(Sheet("").Page, Paper.Default));
+        var svg = XDocument.Parse(ThumbnailSvg.Write(Sheet("")));
         Assert.Equal("0 0 21000 29700", (string?)svg.Root!.Attribute("viewBox"));
         Assert.Contains(svg.Descendants(), element => (string?)element.Attribute("stroke") == "#22302E" && ((string?)element.Attribute("d"))!.Length > 20);
     }
 
-    private static PdfExport.Sheet Sheet(string title, Pen? pen = null)
+    private static PrintedPage Sheet(string title, Pen? pen = null)
     {
         var page = new PageDocument();
         var device = new Replica(1, Generate.People[0]);
         page.Apply(device.Make(new Change.StrokeAdded(pen ?? new Pen(PenKind.Ball, 150, 0x22302EFF), 0, Generate.Wave(246)), 1));
-        return new PdfExport.Sheet(page, Paper.Default, title);
+        return new PrintedPage(page, Paper.Default, title);
     }
 
-    private async Task<string> Write(string title, PdfExport.Sheet[] sheets)
+    private async Task<string> Write(string title, PrintedPage[] sheets)
     {
         var file = Path.Combine(folder, "out.pdf");
         await File.WriteAllBytesAsync(file, await PdfExport.Write(title, sheets.ToAsyncEnumerable(), CancellationToken.None));

@@ -3,6 +3,7 @@ using CalmQuill.Core.Lenses;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Ordering;
+using CalmQuill.Core.Spots;
 using CsCheck;
 
 namespace CalmQuill.Testing;
@@ -27,7 +28,7 @@ public static class Generate
 
     /// <summary>What three people did to a page from three devices, each knowing what stands before in the list.</summary>
     public static readonly Gen<List<Operation>> PageHistory =
-        Gen.Select(Gen.Int[0, 5], Gen.Int[0, 2], Gen.Int[0, 1000], Gen.Int[0, 1000], Samples, Pen).Array[1, 40].Select(steps =>
+        Gen.Select(Gen.Int[0, 9], Gen.Int[0, 2], Gen.Int[0, 1000], Gen.Int[0, 1000], Samples, Pen).Array[1, 40].Select(steps =>
         {
             var devices = People.Select((person, i) => new Replica((ulong)i + 7, person)).ToArray();
             var history = new List<Operation>();
@@ -39,13 +40,19 @@ public static class Generate
                 if (what == 1 && strokes.Count > 0) change = new Change.ItemsRemoved([strokes[a % strokes.Count].Id]);
                 if (what == 2 && strokes.Count > 0) change = new Change.ItemsShifted([strokes[a % strokes.Count].Id], b - 500, a - 500);
                 if (what == 3 && strokes.Count > 0) change = new Change.GapsAdded([new StrokeGaps(strokes[a % strokes.Count].Id, [new Interval(b, b + a)])]);
-                if (what >= 4 && own.Count > 0) change = new Change.EffectSet(own[a % own.Count].Id, what == 5);
+                if (what is 4 or 5 && own.Count > 0) change = new Change.EffectSet(own[a % own.Count].Id, what == 5);
+                if (what == 6) change = new Change.SpotAdded(Node(1 + a % 4), (SpotKind)(1 + b % 3), new Box(a, b, a + 200, b + 100), strokes.Count > 0 && b % 2 == 0 ? [strokes[a % strokes.Count].Id] : [], Values(a));
+                if (what == 7) change = new Change.SpotSet(Node(1 + a % 4), b % 7 == 0 ? [new SpotValue(SpotField.Removed, "1")] : b % 3 == 0 ? [new SpotValue(SpotField.Done, a % 2 == 0 ? "1" : "")] : [new SpotValue(SpotField.Note, $"note {b}")]);
+                if (what >= 8) change = new Change.ItemsTransformed(strokes.Count > 0 ? [strokes[a % strokes.Count].Id] : [], [Node(1 + b % 4)], what == 8 ? Transform.Scale(0.5 + a / 700.0, b - 500, a) : new Transform(0, Transform.One, -Transform.One, 0, 29700, a));
                 // Clocks that disagree by up to a second make the stamps' order differ from the list's.
                 history.Add(devices[who].Make(change, 1_700_000_000_000 + history.Count * 50 + b));
             }
 
             return history;
         });
+
+    private static SpotValue[] Values(int chance) =>
+        [new SpotValue(SpotField.Mark, MarkKinds.All[chance % 4]), new SpotValue(SpotField.Target, "https://clock.example/"), new SpotValue(SpotField.Level, "1"), new SpotValue(SpotField.Note, $"first {chance}")];
 
     /// <summary>What three people did to a library: folders, notebooks and tags made, moved into each other, named, tagged, merged, binned, erased, visited.</summary>
     public static readonly Gen<List<Operation>> LibraryHistory =

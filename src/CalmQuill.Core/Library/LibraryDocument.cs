@@ -128,6 +128,7 @@ public sealed class LibraryDocument
             id, place.Kind, parent, place.Order, registers.Read(id, Property.Name), registers.Read(id, Property.Colour), registers.Read(id, Property.Cover),
             registers.Read(id, Property.Icon), registers.Read(id, Property.Paper), registers.Read(id, Property.Pinned) == "1", registers.Read(id, Property.Jot) == "1",
             taggings.On(id), registers.Read(id, Property.Rule), Id(registers.Read(id, Property.MergedInto)), Id(registers.Read(id, Property.LensSpace)),
+            Id(registers.Read(id, Property.Source)), registers.Read(id, Property.Category),
             stamp.Time.UnixMilliseconds, author, BinnedAt(id), inBin);
     }
 
@@ -141,6 +142,8 @@ public sealed class LibraryDocument
         if (!tree.Places.TryGetValue(id, out var place)) return default;
         if (known.TryGetValue(id, out var state)) return state;
         var above = State(place.Parent, known);
-        return known[id] = (BinnedAt(id) is not null || above.InBin, registers.Read(id, Property.Erased).Length > 0 || above.Erased);
+        // A paper of one's own is never erased: pages may lie on it.
+        var erased = place.Kind != NodeKind.Paper && (registers.Read(id, Property.Erased).Length > 0 || above.Erased);
+        return known[id] = (BinnedAt(id) is not null || above.InBin, erased);
     }
 }

@@ -16,10 +16,12 @@ namespace CalmQuill.Core.Library;
 /// <param name="Rule">A lens's rule; empty for others.</param>
 /// <param name="MergedInto">The tag this tag was merged into; null when it stands for itself.</param>
 /// <param name="LensSpace">The space a personal lens asks; null when it asks the one it lies in.</param>
+/// <param name="Source">The asset of a paper of one's own, or the picture on a notebook's cover; null for none.</param>
+/// <param name="Category">Among which a paper of one's own stands; empty for others.</param>
 /// <param name="CreatedAt">When it was made, UTC milliseconds since 1970.</param>
 /// <param name="CreatedBy">Who made it.</param>
 /// <param name="BinnedAt">When it was put into the bin itself, UTC milliseconds since 1970; null when it was not.</param>
 /// <param name="InBin">Whether it, or something it lies in, is in the bin.</param>
 public sealed record LibraryNode(
     Guid Id, NodeKind Kind, Guid Parent, string Order, string Name, string Colour, string Cover, string Icon, string Paper, bool Pinned, bool Jot, TagSet Tags, string Rule,
-    Guid? MergedInto, Guid? LensSpace, long CreatedAt, Guid CreatedBy, long? BinnedAt, bool InBin);
+    Guid? MergedInto, Guid? LensSpace, Guid? Source, string Category, long CreatedAt, Guid CreatedBy, long? BinnedAt, bool InBin);

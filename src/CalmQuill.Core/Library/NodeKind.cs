@@ -9,4 +9,10 @@ public enum NodeKind : byte
     Page = 4,
     Tag = 5,
     Lens = 6,
+
+    /// <summary>A paper of one's own.</summary>
+    Paper = 7,
+
+    /// <summary>A kind of mark of one's own.</summary>
+    MarkKind = 8,
 }

@@ -1,5 +1,6 @@
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Planner;
 
 namespace CalmQuill.Core.Notebooks;
 
@@ -13,16 +14,29 @@ public sealed record NotebookCopy(IReadOnlyList<Change> Changes, IReadOnlyList<(
     /// <param name="order">The order key of the copy of a single section or page, after its original.</param>
     /// <param name="withTags">Whether tags go along; they mean nothing in another library.</param>
     /// <param name="newId">Draws a fresh id.</param>
-    public static NotebookCopy Plan(NotebookDocument source, Guid? entry, string order, bool withTags, Func<Guid> newId)
+    /// <param name="whole">For a whole notebook: its id, and the copy's. A planner's pages get the ids that follow from the copy's, so that its dates lead within it.</param>
+    public static NotebookCopy Plan(NotebookDocument source, Guid? entry, string order, bool withTags, Func<Guid> newId, (Guid From, Guid To)? whole = null)
     {
         var changes = new List<Change>();
+        var planner = whole is { } notebook && source.Planner(notebook.From) is not null ? whole : null;
+        if (whole is { } copied)
+        {
+            foreach (var property in new[] { Property.Planner, Property.Turning })
+            {
+                if (source.Read(copied.From, property) is { Length: > 0 } value) changes.Add(new Change.PropertySet(copied.To, property, value));
+            }
+        }
+
+        if (planner is not null) changes.AddRange(source.Entries().Select(one => new Change.PropertySet(one.Id, Property.Entry, one.Write())));
         var pages = new List<(Guid, Guid)>();
         var copies = new Dictionary<Guid, Guid>();
         foreach (var one in source.Outline())
         {
             var isTop = one.Id == entry;
             if (entry is not null && !isTop && !copies.ContainsKey(one.Parent)) continue;
-            var copy = copies[one.Id] = newId();
+            var role = planner is null ? null : PlannerPage.Read(source.Read(one.Id, Property.Planner));
+            var copy = copies[one.Id] = role?.IdIn(planner!.Value.To) ?? newId();
+            if (role is { } known) changes.Add(new Change.PropertySet(copy, Property.Planner, known.ToString()));
             // The top of a single copy stays beside its original.
             var parent = isTop ? one.Parent : copies.GetValueOrDefault(one.Parent);
             changes.Add(new Change.NodePlaced(copy, one.Kind, parent, isTop ? order : one.Order));

@@ -1,5 +1,6 @@
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Planner;
 
 namespace CalmQuill.Core.Notebooks;
 
@@ -14,6 +15,7 @@ public sealed class NotebookDocument
     private readonly Registers registers = new();
     private readonly Taggings taggings = new();
     private readonly Dictionary<Guid, Stamp> created = [];
+    private List<CalendarEntry>? entries;
 
     public int OperationCount => operations.Count;
 
@@ -32,6 +34,7 @@ public sealed class NotebookDocument
                 break;
             case Change.PropertySet set:
                 registers.Write(set.Target, set.Property, operation.Stamp, set.Value);
+                if (set.Property == Property.Entry) entries = null;
                 break;
             case Change.TagSet tag:
                 taggings.Write(operation.Stamp, tag);
@@ -103,6 +106,33 @@ public sealed class NotebookDocument
         var above = 0;
         for (var at = page; tree.Places.TryGetValue(at, out var place) && tree.Places.TryGetValue(place.Parent, out var holder) && holder.Kind == NodeKind.Page; at = place.Parent) above++;
         return (Below(page), above);
+    }
+
+    /// <summary>The dates that a planner's page shows; null where the notebook is no planner or the page none of its own.</summary>
+    public Face? FaceOf(Guid notebook, Guid page)
+    {
+        if (PlannerPage.Read(registers.Read(page, Property.Planner)) is not { } own || Planner(notebook) is not { } settings) return null;
+        var (from, to) = Face.SpanOf(own, settings);
+        var (start, end) = (from.ToDateTime(default), to.ToDateTime(default));
+        return new Face(notebook, settings, own, own.Kind == PlannerKind.Entry ? [.. Entries().Where(entry => entry.Id == own.Entry)] : [.. Entries().Where(entry => entry.Start < end && entry.End >= start)]);
+    }
+
+    /// <summary>What kind of planner the notebook is; null when it is none.</summary>
+    public PlannerSettings? Planner(Guid notebook) => registers.Read(notebook, Property.Planner) is { Length: > 0 } text ? PlannerSettings.Read(text).Settings : null;
+
+    /// <summary>The calendar's entries, in the order of their ids.</summary>
+    public List<CalendarEntry> Entries()
+    {
+        if (entries is null)
+        {
+            entries = [];
+            foreach (var (target, value) in registers.All(Property.Entry))
+            {
+                if (CalendarEntry.Read(target, value) is { } entry) entries.Add(entry);
+            }
+        }
+
+        return entries;
     }
 
     public List<Operation> Operations() => [.. operations.Values.OrderBy(operation => operation.Stamp)];

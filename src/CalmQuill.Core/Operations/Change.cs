@@ -1,5 +1,6 @@
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Library;
+using CalmQuill.Core.Spots;
 
 namespace CalmQuill.Core.Operations;
 
@@ -67,6 +68,24 @@ public abstract record Change
     public sealed record TagSet(Guid Target, Guid Tag, bool On) : Change
     {
         public override ChangeKind Kind => ChangeKind.TagSet;
+    }
+
+    /// <summary>Page: makes a mark, link or heading on an area (0.01 mm) and, where it was put on ink, on those items; it goes along with them.</summary>
+    public sealed record SpotAdded(Guid Spot, SpotKind SpotKind, Box Area, IReadOnlyList<OpId> Items, IReadOnlyList<SpotValue> Values) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.SpotAdded;
+    }
+
+    /// <summary>Page: writes fields of a spot; for each the later stamp wins.</summary>
+    public sealed record SpotSet(Guid Spot, IReadOnlyList<SpotValue> Values) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.SpotSet;
+    }
+
+    /// <summary>Page: moves, scales or turns items, and spots that lie on no ink. Such steps are done in the order of their stamps.</summary>
+    public sealed record ItemsTransformed(IReadOnlyList<OpId> Items, IReadOnlyList<Guid> Spots, Transform Transform) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.ItemsTransformed;
     }
 
     /// <summary>Personal library: the person opened a notebook of a space. Visits add up; see <see cref="Visits"/>.</summary>

@@ -13,4 +13,7 @@ public enum ChangeKind : byte
     EffectSet = 8,
     TagSet = 9,
     Visited = 10,
+    SpotAdded = 11,
+    SpotSet = 12,
+    ItemsTransformed = 13,
 }

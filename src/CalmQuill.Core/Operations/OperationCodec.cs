@@ -1,5 +1,6 @@
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Library;
+using CalmQuill.Core.Spots;
 
 namespace CalmQuill.Core.Operations;
 
@@ -176,6 +177,27 @@ public static class OperationCodec
                 writer.Guid(visited.Space);
                 writer.Guid(visited.Target);
                 break;
+            case Change.SpotAdded spot:
+                writer.Guid(spot.Spot);
+                writer.Byte((byte)spot.SpotKind);
+                writer.Signed(spot.Area.Left);
+                writer.Signed(spot.Area.Top);
+                writer.Signed(spot.Area.Right - (long)spot.Area.Left);
+                writer.Signed(spot.Area.Bottom - (long)spot.Area.Top);
+                WriteIds(writer, spot.Items);
+                WriteValues(writer, spot.Values);
+                break;
+            case Change.SpotSet spot:
+                writer.Guid(spot.Spot);
+                WriteValues(writer, spot.Values);
+                break;
+            case Change.ItemsTransformed transformed:
+                WriteIds(writer, transformed.Items);
+                writer.Varint((ulong)transformed.Spots.Count);
+                foreach (var spot in transformed.Spots) writer.Guid(spot);
+                var (a, b, c, d, e, f) = transformed.Transform;
+                foreach (var number in new[] { a, b, c, d, e, f }) writer.Signed(number);
+                break;
             default:
                 throw new InvalidOperationException($"No codec for {change.Kind}.");
         }
@@ -205,9 +227,42 @@ public static class OperationCodec
                 return new Change.TagSet(reader.Guid(), reader.Guid(), ReadSwitch(ref reader));
             case ChangeKind.Visited:
                 return new Change.Visited(reader.Guid(), reader.Guid());
+            case ChangeKind.SpotAdded:
+                return new Change.SpotAdded(reader.Guid(), (SpotKind)reader.Byte(), ReadBox(ref reader), ReadIds(ref reader), ReadValues(ref reader));
+            case ChangeKind.SpotSet:
+                return new Change.SpotSet(reader.Guid(), ReadValues(ref reader));
+            case ChangeKind.ItemsTransformed:
+                var items = ReadIds(ref reader);
+                var spots = new Guid[reader.Count(MostItems, 16, "signs")];
+                for (var i = 0; i < spots.Length; i++) spots[i] = reader.Guid();
+                return new Change.ItemsTransformed(items, spots, new Transform(reader.Int32(), reader.Int32(), reader.Int32(), reader.Int32(), reader.Int32(), reader.Int32()));
             default:
                 throw new OperationFormatException($"The data holds a change of kind {(int)kind}, which is not known here.");
         }
+    }
+
+    private static Box ReadBox(ref ByteReader reader)
+    {
+        long left = reader.Int32(), top = reader.Int32(), right = left + reader.Int32(), bottom = top + reader.Int32();
+        if (right is < int.MinValue or > int.MaxValue || bottom is < int.MinValue or > int.MaxValue) throw new OperationFormatException("An area is out of range.");
+        return new Box((int)left, (int)top, (int)right, (int)bottom);
+    }
+
+    private static void WriteValues(ByteWriter writer, IReadOnlyList<SpotValue> values)
+    {
+        writer.Varint((ulong)values.Count);
+        foreach (var value in values)
+        {
+            writer.Byte((byte)value.Field);
+            writer.Text(value.Value);
+        }
+    }
+
+    private static SpotValue[] ReadValues(ref ByteReader reader)
+    {
+        var values = new SpotValue[reader.Count(byte.MaxValue, 2, "values")];
+        for (var i = 0; i < values.Length; i++) values[i] = new SpotValue((SpotField)reader.Byte(), reader.Text(MostTextBytes * 2));
+        return values;
     }
 
     private static bool ReadSwitch(ref ByteReader reader) =>

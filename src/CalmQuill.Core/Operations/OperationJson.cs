@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text.Json;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Library;
+using CalmQuill.Core.Spots;
 
 namespace CalmQuill.Core.Operations;
 
@@ -29,7 +30,7 @@ public static class OperationJson
             if (!Enum.TryParse<ChangeKind>(Text(json, "kind"), out var kind)) throw new OperationFormatException($"The kind “{Text(json, "kind")}” is not known here.");
             return new Operation(OpId.Parse(Text(json, "id")), time, json.GetProperty("author").GetGuid(), ReadChange(json, kind));
         }
-        catch (Exception problem) when (problem is KeyNotFoundException or InvalidOperationException or FormatException or ArgumentException)
+        catch (Exception problem) when (problem is KeyNotFoundException or InvalidOperationException or FormatException or ArgumentException or IndexOutOfRangeException)
         {
             throw problem as OperationFormatException ?? new OperationFormatException("The JSON is not an operation: " + problem.Message, problem);
         }
@@ -88,6 +89,25 @@ public static class OperationJson
                 json.WriteString("space", visited.Space);
                 json.WriteString("target", visited.Target);
                 break;
+            case Change.SpotAdded spot:
+                json.WriteString("spot", spot.Spot);
+                json.WriteString("spotKind", spot.SpotKind.ToString());
+                Numbers(json, "area", [spot.Area.Left, spot.Area.Top, spot.Area.Right, spot.Area.Bottom]);
+                Items(json, spot.Items);
+                Values(json, spot.Values);
+                break;
+            case Change.SpotSet spot:
+                json.WriteString("spot", spot.Spot);
+                Values(json, spot.Values);
+                break;
+            case Change.ItemsTransformed transformed:
+                Items(json, transformed.Items);
+                json.WriteStartArray("spots");
+                foreach (var spot in transformed.Spots) json.WriteStringValue(spot);
+                json.WriteEndArray();
+                var (a, b, c, d, e, f) = transformed.Transform;
+                Numbers(json, "transform", [a, b, c, d, e, f]);
+                break;
         }
     }
 
@@ -105,6 +125,9 @@ public static class OperationJson
         ChangeKind.EffectSet => new Change.EffectSet(OpId.Parse(Text(json, "target")), json.GetProperty("active").GetBoolean()),
         ChangeKind.TagSet => new Change.TagSet(json.GetProperty("target").GetGuid(), json.GetProperty("tag").GetGuid(), json.GetProperty("on").GetBoolean()),
         ChangeKind.Visited => new Change.Visited(json.GetProperty("space").GetGuid(), json.GetProperty("target").GetGuid()),
+        ChangeKind.SpotAdded => new Change.SpotAdded(json.GetProperty("spot").GetGuid(), Enum.Parse<SpotKind>(Text(json, "spotKind")), BoxOf(json.GetProperty("area")), ReadItems(json), ReadValues(json)),
+        ChangeKind.SpotSet => new Change.SpotSet(json.GetProperty("spot").GetGuid(), ReadValues(json)),
+        ChangeKind.ItemsTransformed => new Change.ItemsTransformed(ReadItems(json), [.. json.GetProperty("spots").EnumerateArray().Select(spot => spot.GetGuid())], TransformOf(json.GetProperty("transform"))),
         _ => throw new OperationFormatException($"The kind {kind} has no JSON form."),
     };
 
@@ -124,6 +147,20 @@ public static class OperationJson
         int[]? Channel(string name) => json.TryGetProperty(name, out var values) ? [.. values.EnumerateArray().Select(value => value.GetInt32())] : null;
         return new StrokeSamples(Channel("x") ?? [], Channel("y") ?? [], Channel("pressure") ?? [], Channel("t") ?? [], Channel("tiltX"), Channel("tiltY"));
     }
+
+    private static void Values(Utf8JsonWriter json, IReadOnlyList<SpotValue> values)
+    {
+        json.WriteStartObject("values");
+        foreach (var value in values) json.WriteString(value.Field.ToString(), value.Value);
+        json.WriteEndObject();
+    }
+
+    private static SpotValue[] ReadValues(JsonElement json) =>
+        [.. json.GetProperty("values").EnumerateObject().Select(value => new SpotValue(Enum.Parse<SpotField>(value.Name), value.Value.GetString() ?? ""))];
+
+    private static Box BoxOf(JsonElement json) => new(json[0].GetInt32(), json[1].GetInt32(), json[2].GetInt32(), json[3].GetInt32());
+
+    private static Transform TransformOf(JsonElement json) => new(json[0].GetInt32(), json[1].GetInt32(), json[2].GetInt32(), json[3].GetInt32(), json[4].GetInt32(), json[5].GetInt32());
 
     private static IEnumerable<Interval> Pairs(JsonElement values)
     {

@@ -4,6 +4,8 @@ using CalmQuill.Core.Lenses;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Ordering;
 using CalmQuill.Core.Papers;
+using CalmQuill.Core.Planner;
+using CalmQuill.Core.Spots;
 
 namespace CalmQuill.Core.Operations;
 
@@ -34,14 +36,14 @@ public static class OperationRules
 
     private static Refusal? CheckChange(Change change, DocumentKind kind) => (kind, change) switch
     {
-        (DocumentKind.Library, Change.NodePlaced { NodeKind: NodeKind.Folder or NodeKind.Notebook or NodeKind.Tag or NodeKind.Lens } placed) => Check(placed),
-        (DocumentKind.Library, Change.PropertySet { Property: not Property.MovedTo } set) => Check(set),
+        (DocumentKind.Library, Change.NodePlaced { NodeKind: NodeKind.Folder or NodeKind.Notebook or NodeKind.Tag or NodeKind.Lens or NodeKind.Paper or NodeKind.MarkKind } placed) => Check(placed),
+        (DocumentKind.Library, Change.PropertySet { Property: not (Property.MovedTo or Property.Planner or Property.Entry or Property.Turning) } set) => Check(set),
         (DocumentKind.Library, Change.Visited) => null,
         (DocumentKind.Notebook, Change.PageAdded added) => Check(added),
         (DocumentKind.Notebook, Change.NodePlaced { NodeKind: NodeKind.Section or NodeKind.Page } placed) => Check(placed),
         (DocumentKind.Notebook, Change.PropertySet
         {
-            Property: Property.Name or Property.Colour or Property.Binned or Property.Paper or Property.Erased or Property.MovedTo,
+            Property: Property.Name or Property.Colour or Property.Binned or Property.Paper or Property.Erased or Property.MovedTo or Property.Planner or Property.Entry or Property.Turning,
         } set) => Check(set),
         (DocumentKind.Library or DocumentKind.Notebook, Change.TagSet tag) =>
             tag.Target == Guid.Empty || tag.Tag == Guid.Empty ? new Refusal("bad-id", "A tag needs something to be put on.") : null,
@@ -51,6 +53,9 @@ public static class OperationRules
             ?? (Far(shifted.Dx) || Far(shifted.Dy) ? new Refusal("too-far", "Ink can be moved by at most 20 metres.") : null),
         (DocumentKind.Page, Change.GapsAdded gaps) => Check(gaps),
         (DocumentKind.Page, Change.EffectSet) => null,
+        (DocumentKind.Page, Change.SpotAdded spot) => SpotRules.Check(spot),
+        (DocumentKind.Page, Change.SpotSet spot) => SpotRules.Check(spot.Spot, spot.Values),
+        (DocumentKind.Page, Change.ItemsTransformed transformed) => Check(transformed),
         _ => new Refusal("wrong-document", "This change does not belong into a document of this kind."),
     };
 
@@ -64,7 +69,14 @@ public static class OperationRules
     {
         Property.Name => Names.Problem(set.Value) is { } problem ? new Refusal("bad-name", problem) : null,
         Property.Paper when set.Value.Length == 0 => null,
-        Property.Paper => Paper.TryParse(set.Value, out _) ? null : new Refusal("bad-paper", "This paper is not known here."),
+        Property.Paper => PaperText.Read(set.Value).Refusal,
+        Property.Planner when set.Value.Length == 0 || PlannerPage.Read(set.Value) is not null => null,
+        Property.Planner => PlannerSettings.Read(set.Value).Refusal,
+        Property.Entry => Ensure(set.Value.Length == 0 || CalendarEntry.Read(set.Target, set.Value) is not null, "An entry of the calendar is not well formed."),
+        Property.Turning => Ensure(set.Value.Length == 0 || set.Value is "sideways" or "down" or "seamless", "Pages turn sideways or down, or run on without a gap."),
+        Property.Source => Ensure(set.Value.Length == 0 || Guid.TryParse(set.Value, out _), "What is named here has no proper id."),
+        Property.Category => set.Value.Length == 0 ? null : Names.Problem(set.Value) is { } problem ? new Refusal("bad-name", problem) : null,
+        Property.Bookmarked => Ensure(set.Value.Length == 0 || Guid.TryParse(set.Value, out _), "A bookmark names the notebook it is in."),
         Property.Binned or Property.Erased => Ensure(set.Value.Length == 0 || (set.Value.Length < 16 && long.TryParse(set.Value, out _)), "The time of binning is not well formed."),
         Property.Pinned or Property.Jot or Property.Starred => Ensure(set.Value is "" or "1", "A switch is neither on nor off."),
         Property.MergedInto or Property.LensSpace or Property.MovedTo => Ensure(set.Value.Length == 0 || Guid.TryParse(set.Value, out _), "What is named here has no proper id."),
@@ -83,7 +95,7 @@ public static class OperationRules
     {
         if (added.Page == Guid.Empty) return new Refusal("bad-id", "A page has no proper id.");
         if (!OrderKey.IsValid(added.Order)) return new Refusal("bad-order", "The place in the order is not well formed.");
-        return Paper.TryParse(added.Paper, out _) ? null : new Refusal("bad-paper", "This paper is not known here.");
+        return PaperText.Read(added.Paper).Refusal;
     }
 
     private static Refusal? Check(Change.StrokeAdded stroke)
@@ -114,6 +126,12 @@ public static class OperationRules
         }
 
         return gaps.Strokes.Count == 0 ? new Refusal("empty", "This change names nothing to change.") : null;
+    }
+
+    private static Refusal? Check(Change.ItemsTransformed transformed)
+    {
+        if (transformed.Items.Count + transformed.Spots.Count == 0) return new Refusal("empty", "This change names nothing to change.");
+        return transformed.Transform.IsReasonable ? null : new Refusal("too-far", $"Ink can be scaled by at most {Transform.MostScale} times, and moved by at most 20 metres.");
     }
 
     private static Refusal? CheckItems(IReadOnlyList<OpId> items) =>

@@ -59,4 +59,22 @@ public enum Property : byte
 
     /// <summary>Notebook: empty, or the notebook to which this page or section was moved.</summary>
     MovedTo = 20,
+
+    /// <summary>On a planner: its <see cref="Planner.PlannerSettings"/>; on one of its pages: which <see cref="Planner.PlannerPage"/> it is.</summary>
+    Planner = 21,
+
+    /// <summary>Notebook, with the id of a calendar’s entry as target: the <see cref="Planner.CalendarEntry"/>.</summary>
+    Entry = 22,
+
+    /// <summary>Notebook, with itself as target: how its pages follow each other: <c>sideways</c>, <c>down</c> or <c>seamless</c>.</summary>
+    Turning = 23,
+
+    /// <summary>Library, on a paper of one's own: the asset that lies under the page; on a notebook: the picture on its cover.</summary>
+    Source = 24,
+
+    /// <summary>Library, on a paper of one's own: among which it stands.</summary>
+    Category = 25,
+
+    /// <summary>Personal library, with a page as target: the notebook it is in while the person has a bookmark on it.</summary>
+    Bookmarked = 26,
 }

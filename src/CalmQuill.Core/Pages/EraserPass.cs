@@ -28,7 +28,7 @@ public sealed class EraserPass(PageDocument page, double radius, bool whole)
             for (var step = before is null ? 1 : 0; step <= steps; step++)
             {
                 var t = step / (double)steps;
-                Eraser.Touch(item.Stroke!.Samples, item.Stroke.Pen, fromX + (x - fromX) * t - item.Dx, fromY + (y - fromY) * t - item.Dy, radius, intervals);
+                Eraser.Touch(item.Samples, item.Pen, fromX + (x - fromX) * t - item.Dx, fromY + (y - fromY) * t - item.Dy, radius, intervals);
             }
 
             KeepVisible(item, intervals);

@@ -1,5 +1,6 @@
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Spots;
 
 namespace CalmQuill.Core.Pages;
 
@@ -16,6 +17,7 @@ public sealed class PageDocument
     private readonly Dictionary<Guid, AuthorHistory> histories = [];
     private readonly HashSet<OpId> changed = [];
     private readonly List<PageItem> painted = [];
+    private readonly PageSpots spots = new();
     private bool inOrder = true;
 
     public int OperationCount => operations.Count;
@@ -33,10 +35,26 @@ public sealed class PageDocument
 
     public PageItem? Find(OpId id) => items.GetValueOrDefault(id);
 
+    /// <summary>The marks, links and headings that stand, oldest first.</summary>
+    public List<Spot> Spots() => spots.Any ? spots.All(id => items.TryGetValue(id, out var item) && item.Shown ? item.Bounds : null) : [];
+
+    /// <summary>The box of all ink and spots, 0.01 mm; null on an empty page.</summary>
+    public Box? Bounds()
+    {
+        Box? all = null;
+        foreach (var item in painted)
+        {
+            if (item.Shown) all = all?.With(item.Bounds) ?? item.Bounds;
+        }
+
+        foreach (var spot in Spots()) all = all?.With(spot.Area) ?? spot.Area;
+        return all;
+    }
+
     /// <summary>Takes an operation in. False when it was here already, or does not belong on a page.</summary>
     public bool Apply(Operation operation)
     {
-        if (operation.Change.Kind is < ChangeKind.StrokeAdded or > ChangeKind.EffectSet || !operations.TryAdd(operation.Id, operation)) return false;
+        if (!Belongs(operation.Change.Kind) || !operations.TryAdd(operation.Id, operation)) return false;
         if (operation.Change is Change.EffectSet effect)
         {
             ApplyEffect(operation, effect);
@@ -89,9 +107,9 @@ public sealed class PageDocument
             writer.Varint(item.Id.Counter);
             writer.Byte((byte)((item.Shown ? 1 : 0) | (item.Active ? 2 : 0)));
             if (!item.Shown) continue;
-            writer.Byte((byte)item.Stroke!.Pen.Kind);
-            writer.Varint((ulong)item.Stroke.Pen.Width);
-            writer.Fixed32(item.Stroke.Pen.Colour);
+            writer.Byte((byte)item.Pen.Kind);
+            writer.Varint((ulong)item.Pen.Width);
+            writer.Fixed32(item.Pen.Colour);
             writer.Signed(item.Dx);
             writer.Signed(item.Dy);
             var visible = item.Visible();
@@ -102,13 +120,32 @@ public sealed class PageDocument
                 writer.Signed(interval.End);
             }
 
-            SampleCodec.Write(writer, columns, item.Stroke.Samples);
+            SampleCodec.Write(writer, columns, item.Samples);
         }
 
         foreach (var column in columns.All) writer.Bytes(column.Written);
-
+        foreach (var spot in Spots()) WriteSpot(writer, spot);
         return writer.ToArray();
     }
+
+    private static void WriteSpot(ByteWriter writer, Spot spot)
+    {
+        writer.Guid(spot.Id);
+        writer.Byte((byte)spot.Kind);
+        foreach (var edge in new[] { spot.Area.Left, spot.Area.Top, spot.Area.Right, spot.Area.Bottom }) writer.Signed(edge);
+        writer.Varint((ulong)spot.Values.Count);
+        foreach (var (field, value) in spot.Values.OrderBy(entry => entry.Key))
+        {
+            writer.Byte((byte)field);
+            writer.Text(value);
+        }
+
+        writer.Signed(spot.DoneAt ?? 0);
+        writer.Guid(spot.DoneBy);
+    }
+
+    private static bool Belongs(ChangeKind kind) =>
+        kind is >= ChangeKind.StrokeAdded and <= ChangeKind.EffectSet or >= ChangeKind.SpotAdded and <= ChangeKind.ItemsTransformed;
 
     private void ApplyEffect(Operation operation, Change.EffectSet effect)
     {
@@ -132,7 +169,14 @@ public sealed class PageDocument
                 foreach (var id in removed.Items) Touch(id).CountRemoval(adds ? 1 : -1);
                 break;
             case Change.ItemsShifted shifted:
-                foreach (var id in shifted.Items) Touch(id).Shift(adds ? shifted.Dx : -shifted.Dx, adds ? shifted.Dy : -shifted.Dy);
+                foreach (var id in shifted.Items) Touch(id).Place(operation.Stamp, Transform.Shift(shifted.Dx, shifted.Dy), adds);
+                break;
+            case Change.ItemsTransformed transformed:
+                foreach (var id in transformed.Items) Touch(id).Place(operation.Stamp, transformed.Transform, adds);
+                spots.Contribute(operation, adds);
+                break;
+            case Change.SpotAdded or Change.SpotSet:
+                spots.Contribute(operation, adds);
                 break;
             case Change.GapsAdded gaps:
                 foreach (var stroke in gaps.Strokes)

@@ -6,8 +6,10 @@ namespace CalmQuill.Core.Pages;
 /// <summary>One stroke on a page with all that was done to it. Made also for ids that are named before their stroke has arrived.</summary>
 public sealed class PageItem(OpId id)
 {
+    private Placing? placing;
     private int removals;
     private Box bounds;
+    private StrokeSamples? placed;
 
     public OpId Id { get; } = id;
 
@@ -18,10 +20,16 @@ public sealed class PageItem(OpId id)
 
     public Guid Author { get; private set; }
 
-    /// <summary>The sum of all shifts, in 0.01 mm.</summary>
-    public long Dx { get; private set; }
+    /// <summary>The stroke's samples: as they were written while it was only shifted, else as they now lie. Shifts are in <see cref="Dx"/> and <see cref="Dy"/>.</summary>
+    public StrokeSamples Samples => IsOnlyShifted ? Stroke!.Samples : placed ??= placing!.Of(Stroke!.Samples);
 
-    public long Dy { get; private set; }
+    /// <summary>The stroke's pen, its width grown with the stroke.</summary>
+    public Pen Pen => IsOnlyShifted ? Stroke!.Pen : Stroke!.Pen with { Width = (int)Math.Clamp(Math.Round(Stroke.Pen.Width * placing!.Growth), 1, 100_000) };
+
+    /// <summary>The sum of all shifts, in 0.01 mm; 0 once the stroke was scaled or turned.</summary>
+    public long Dx => IsOnlyShifted ? placing?.Dx ?? 0 : 0;
+
+    public long Dy => IsOnlyShifted ? placing?.Dy ?? 0 : 0;
 
     public Gaps Gaps { get; } = new();
 
@@ -31,7 +39,7 @@ public sealed class PageItem(OpId id)
     public bool Shown => Stroke is not null && Active && removals == 0;
 
     /// <summary>The box of the visible ink, shift and line width included, in 0.01 mm.</summary>
-    public Box Bounds => bounds.Shift((int)Dx, (int)Dy);
+    public Box Bounds => IsOnlyShifted ? bounds.Shift((int)Dx, (int)Dy) : Samples.Bounds().Grow((int)MathF.Ceiling(Pen.MostRadius));
 
     public List<Interval> Visible() => Stroke is null ? [] : Gaps.Visible(Stroke.Samples.Count);
 
@@ -45,9 +53,11 @@ public sealed class PageItem(OpId id)
 
     internal void CountRemoval(int by) => removals += by;
 
-    internal void Shift(long dx, long dy)
+    internal void Place(Stamp stamp, Transform step, bool adds)
     {
-        Dx += dx;
-        Dy += dy;
+        (placing ??= new Placing()).Add(stamp, step, adds);
+        placed = null;
     }
+
+    private bool IsOnlyShifted => placing is null || placing.IsShift;
 }

@@ -1,51 +1,101 @@
-using System.Globalization;
+using CalmQuill.Core.Art;
+using CalmQuill.Core.Ink;
 
 namespace CalmQuill.Core.Papers;
 
-/// <summary>A sheet's size and what is printed on it, in 0.01 mm.</summary>
-/// <param name="Width">Width of the sheet.</param>
-/// <param name="Height">Height of the sheet.</param>
-/// <param name="Ruling">What is printed on it.</param>
-/// <param name="Spacing">Distance of the lines.</param>
-public sealed record Paper(int Width, int Height, Ruling Ruling, int Spacing)
+/// <summary>What a page is written on: a size, a design, and what is set differently from the design's own measures. Lengths are 0.01 mm, colours 0xRRGGBBAA.</summary>
+/// <param name="Size">The size of the upright sheet.</param>
+/// <param name="Design">What is printed on it.</param>
+/// <param name="Spacing">The distance of lines, squares or dots.</param>
+public sealed record Paper(PaperSize Size, PaperDesign Design, int Spacing)
 {
-    /// <summary>A4 (ISO 216: 210 × 297 mm), ruled at 7.1 mm (common practice: college ruling).</summary>
-    public static readonly Paper Default = new(21000, 29700, Ruling.Ruled, 710);
+    public const int LeastSpacing = 100, MostSpacing = 6_000, MostCount = 60;
 
-    /// <summary>Where the first ruled line lies below the upper edge.</summary>
-    private const int HeadRoom = 3195;
+    /// <summary>The colour of plain paper.</summary>
+    public const uint White = 0xFFFDF7FF;
 
-    /// <summary>The short text that operations carry: <c>a4-ruled-710</c>.</summary>
-    public override string ToString() =>
-        string.Create(CultureInfo.InvariantCulture, $"a4-{Ruling switch { Ruling.Blank => "blank", Ruling.Squared => "squared", _ => "ruled" }}-{Spacing}");
+    /// <summary>A4, ruled at 7.1 mm (common practice: college ruling).</summary>
+    public static readonly Paper Default = new(PaperSize.A4, PaperDesigns.Find("ruled")!, 710);
+
+    /// <summary>Whether the sheet lies across.</summary>
+    public bool Across { get; init; }
+
+    public Growth Growth { get; init; }
+
+    /// <summary>Distance of the first line from the upper edge; none for the design's own.</summary>
+    public int? Head { get; init; }
+
+    /// <summary>A line down the sheet so far from its left edge; none for the design's own.</summary>
+    public int? Margin { get; init; }
+
+    /// <summary>How many columns, staves, rows or frames; none for the design's own.</summary>
+    public int? Count { get; init; }
+
+    /// <summary>The paper's colour; none for the design's own.</summary>
+    public uint? Tint { get; init; }
+
+    /// <summary>The colour of its lines; none for one that suits the paper.</summary>
+    public uint? LineTint { get; init; }
+
+    /// <summary>The width of its lines; none for 0.15 mm.</summary>
+    public int? Weight { get; init; }
+
+    /// <summary>Without the design's words and header.</summary>
+    public bool Plain { get; init; }
+
+    /// <summary>Staves in pairs, joined by a brace.</summary>
+    public bool Paired { get; init; }
+
+    /// <summary>With a very light grain.</summary>
+    public bool Grain { get; init; }
+
+    /// <summary>The paper of one's own that lies under it; the empty id for none.</summary>
+    public Guid Own { get; init; }
+
+    public int Width => Across ? Math.Max(Size.Width, Size.Height) : Size.Name.Contains('x', StringComparison.Ordinal) ? Size.Width : Math.Min(Size.Width, Size.Height);
+
+    public int Height => Across ? Math.Min(Size.Width, Size.Height) : Size.Name.Contains('x', StringComparison.Ordinal) ? Size.Height : Math.Max(Size.Width, Size.Height);
+
+    public uint Colour => Tint ?? Design.Tint;
+
+    /// <summary>The colour of ruled lines: the wished one where it is given, else one that can be seen on the paper without being loud.</summary>
+    public uint LineColour => LineTint ?? (Design.LineTint is { } own && Tint is null ? own : Colours.StandingOut(Colours.IsDark(Colour) ? Colours.Mix(Colour, 0xFFFFFFFF, 0.16) : Colours.Mix(0xC9D3CFFF, Colour, 0.1), Colour, 1.45));
+
+    /// <summary>The short text that operations carry; see <see cref="PaperText"/>.</summary>
+    public override string ToString() => PaperText.Write(this);
 
     public static bool TryParse(string text, out Paper paper)
     {
-        paper = Default;
-        var parts = text.Split('-');
-        if (parts.Length != 3 || parts[0] != "a4") return false;
-        Ruling? ruling = parts[1] switch { "ruled" => Ruling.Ruled, "squared" => Ruling.Squared, "blank" => Ruling.Blank, _ => null };
-        if (ruling is null || !int.TryParse(parts[2], NumberStyles.None, CultureInfo.InvariantCulture, out var spacing) || spacing is < 200 or > 5000) return false;
-        paper = Default with { Ruling = ruling.Value, Spacing = spacing };
-        return true;
+        var read = PaperText.Read(text);
+        paper = read.Paper ?? Default;
+        return read.Paper is not null;
     }
 
     public static Paper ParseOrDefault(string text) => TryParse(text, out var paper) ? paper : Default;
 
-    /// <summary>The printed lines, as straight pieces in 0.01 mm.</summary>
-    public List<PaperLine> Lines()
+    /// <summary>The sheet as it lies under what is written on it: a page that grows always has half a sheet more than its ink needs.</summary>
+    /// <param name="ink">The box of what is on the page; null for an empty one.</param>
+    public Box Sheet(Box? ink)
     {
-        var lines = new List<PaperLine>();
-        if (Ruling == Ruling.Ruled)
-        {
-            for (var y = HeadRoom; y < Height - Spacing / 2; y += Spacing) lines.Add(new PaperLine(0, y, Width, y));
-        }
-        else if (Ruling == Ruling.Squared)
-        {
-            for (var y = Spacing; y < Height; y += Spacing) lines.Add(new PaperLine(0, y, Width, y));
-            for (var x = Spacing; x < Width; x += Spacing) lines.Add(new PaperLine(x, 0, x, Height));
-        }
+        var sheet = new Box(0, 0, Width, Height);
+        if (Growth == Growth.None || ink is not { } box) return sheet;
+        // Steps are whole spacings, so that lines stay where they were.
+        int Step(int edge) => Math.Max(1, edge / 2 / Spacing) * Spacing;
+        int down = Step(Height), side = Step(Width);
+        int Grown(int needed, int edge, int step) => needed + step / 2 <= edge ? edge : edge + (int)Math.Ceiling((needed + step / 2 - edge) / (double)step) * step;
+        sheet = sheet with { Bottom = Math.Min(Grown(box.Bottom, Height, down), StrokeSamples.MostCoordinate) };
+        if (Growth == Growth.Down) return sheet;
+        return new Box(-Grown(-box.Left, 0, side), -Grown(-box.Top, 0, down), Grown(box.Right, Width, side), sheet.Bottom);
+    }
 
-        return lines;
+    /// <summary>What is printed on the sheet.</summary>
+    /// <param name="sheet">Where the sheet lies; see <see cref="Sheet"/>.</param>
+    /// <param name="face">The dates on it, for a page of a planner.</param>
+    public Drawing Draw(Box sheet, Planner.Face? face = null)
+    {
+        var pen = new PaperPen(this, sheet, face);
+        Design.Lay(pen);
+        if (face is not null) Designs.PlannerTabs.Lay(pen);
+        return pen.Finish();
     }
 }

@@ -1,7 +1,9 @@
 using System.Globalization;
 using System.Text;
-using CalmQuill.Core.Pages;
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Links;
 using CalmQuill.Core.Papers;
+using CalmQuill.Core.Spots;
 
 namespace CalmQuill.Documents.Pdf;
 
@@ -10,40 +12,89 @@ public static class PdfExport
 {
     private const double PointsPerUnit = 72.0 / 2540.0;
 
-    /// <summary>One sheet of the export.</summary>
-    public sealed record Sheet(PageDocument Page, Paper Paper, string Title);
+    private const string PictureName = "Under";
 
     /// <param name="title">The document's title.</param>
-    /// <param name="sheets">The sheets, in order; at least one.</param>
-    /// <param name="cancel">Gives up between sheets.</param>
-    public static async Task<byte[]> Write(string title, IAsyncEnumerable<Sheet> sheets, CancellationToken cancel)
+    /// <param name="printed">The pages, in order; at least one.</param>
+    /// <param name="cancel">Gives up between pages.</param>
+    public static async Task<byte[]> Write(string title, IAsyncEnumerable<PrintedPage> printed, CancellationToken cancel)
     {
         var file = new PdfFile();
         var tree = file.Reserve();
-        var pages = new List<int>();
+        var sheets = new List<Sheet>();
         var titles = new List<(string Title, int Page)>();
-        await foreach (var sheet in sheets.WithCancellation(cancel))
+        await foreach (var page in printed.WithCancellation(cancel))
         {
-            pages.Add(AddPage(file, tree, sheet));
-            if (sheet.Title.Length > 0) titles.Add((sheet.Title, pages[^1]));
+            var first = sheets.Count;
+            foreach (var part in Parts(page)) sheets.Add(AddContent(file, page, part));
+            if (page.Title.Length > 0) titles.Add((page.Title, sheets[first].Number));
         }
 
-        file.Put(tree, $"<< /Type /Pages /Count {pages.Count} /Kids [{string.Join(' ', pages.Select(page => $"{page} 0 R"))}] >>");
+        // Links come last, since they name pages that come later.
+        var firstOf = sheets.Where(sheet => sheet.Page != Guid.Empty).DistinctBy(sheet => sheet.Page).ToDictionary(sheet => sheet.Page, sheet => sheet.Number);
+        foreach (var sheet in sheets) PutPage(file, tree, sheet, firstOf);
+        file.Put(tree, $"<< /Type /Pages /Count {sheets.Count} /Kids [{string.Join(' ', sheets.Select(sheet => $"{sheet.Number} 0 R"))}] >>");
         var bookmarks = titles.Count > 0 ? $" /Outlines {AddBookmarks(file, titles)} 0 R /PageMode /UseOutlines" : "";
         var catalogue = file.Add($"<< /Type /Catalog /Pages {tree} 0 R{bookmarks} /ViewerPreferences << /DisplayDocTitle true >> >>");
         var info = file.Add($"<< /Title {PdfFile.Text(title)} /Creator (Calm Quill) /Producer (Calm Quill) >>");
         return file.Finish(catalogue, info);
     }
 
-    private static int AddPage(PdfFile file, int tree, Sheet sheet)
+    /// <summary>A sheet of the file whose content is written.</summary>
+    private sealed record Sheet(Guid Page, int Number, Box Part, int Content, string Resources, IReadOnlyList<(Box Area, string? Address, Guid Page)> Links);
+
+    /// <summary>A page that has grown is cut into sheets of its own size; any other is one.</summary>
+    private static IEnumerable<Box> Parts(PrintedPage page)
+    {
+        var whole = page.Sheet;
+        if (page.Paper.Growth == Growth.None)
+        {
+            yield return whole;
+            yield break;
+        }
+
+        var ink = page.Page.Items.Where(item => item.Shown).Select(item => item.Bounds).ToList();
+        var across = SheetCuts.Of(whole.Left, whole.Right, page.Paper.Width, ink.Select(box => (box.Left, box.Right)));
+        var down = SheetCuts.Of(whole.Top, whole.Bottom, page.Paper.Height, ink.Select(box => (box.Top, box.Bottom)));
+        for (var y = 0; y + 1 < down.Count; y++)
+        {
+            for (var x = 0; x + 1 < across.Count; x++) yield return new Box(across[x], down[y], across[x + 1], down[y + 1]);
+        }
+    }
+
+    private static Sheet AddContent(PdfFile file, PrintedPage page, Box part)
     {
         var content = new PdfPageContent();
-        var stream = file.AddStream(content.Write(sheet.Page, sheet.Paper));
+        var stream = file.AddStream(content.Write(page, part, PictureName));
         var states = new StringBuilder();
         foreach (var alpha in content.Alphas) states.Append(CultureInfo.InvariantCulture, $"/{PdfPageContent.AlphaName(alpha)} << /ca {alpha / 255.0:0.####} >> ");
-        return file.Add(string.Create(
+        var picture = page.Under is Background.Picture under ? $" /XObject << /{PictureName} {file.AddPicture(under)} 0 R >>" : "";
+        var links = new List<(Box, string?, Guid)>();
+        foreach (var link in page.Draw().Links) links.Add((link.Area, null, link.Page));
+        foreach (var spot in page.Page.Spots().Where(spot => spot.Kind == SpotKind.Link))
+        {
+            if (LinkTarget.Read(spot[SpotField.Target]) is { } target) links.Add((spot.Area, target.Kind == "web" ? target.Address : null, target.Page));
+        }
+
+        return new Sheet(page.Id, file.Reserve(), part, stream, $"<< /ExtGState << {states}>>{picture} >>", [.. links.Where(link => link.Item1.Meets(part))]);
+    }
+
+    private static void PutPage(PdfFile file, int tree, Sheet sheet, Dictionary<Guid, int> firstOf)
+    {
+        var annotations = new List<int>();
+        foreach (var (area, address, page) in sheet.Links)
+        {
+            var action = address is not null ? $"/A << /S /URI /URI {PdfFile.Bytes(address)} >>" : firstOf.TryGetValue(page, out var number) ? $"/Dest [{number} 0 R /Fit]" : null;
+            if (action is null) continue;
+            annotations.Add(file.Add(string.Create(
+                CultureInfo.InvariantCulture,
+                $"<< /Type /Annot /Subtype /Link /Border [0 0 0] /Rect [{Points(area.Left - sheet.Part.Left)} {Points(sheet.Part.Bottom - area.Bottom)} {Points(area.Right - sheet.Part.Left)} {Points(sheet.Part.Bottom - area.Top)}] {action} >>")));
+        }
+
+        var links = annotations.Count > 0 ? $" /Annots [{string.Join(' ', annotations.Select(one => $"{one} 0 R"))}]" : "";
+        file.Put(sheet.Number, string.Create(
             CultureInfo.InvariantCulture,
-            $"<< /Type /Page /Parent {tree} 0 R /MediaBox [0 0 {Points(sheet.Paper.Width)} {Points(sheet.Paper.Height)}] /Contents {stream} 0 R /Resources << /ExtGState << {states}>> >> >>"));
+            $"<< /Type /Page /Parent {tree} 0 R /MediaBox [0 0 {Points(sheet.Part.Right - sheet.Part.Left)} {Points(sheet.Part.Bottom - sheet.Part.Top)}] /Contents {sheet.Content} 0 R /Resources {sheet.Resources}{links} >>"));
     }
 
     /// <summary>Rounded down, so that a reader that counts begun pixels does not count one more.</summary>

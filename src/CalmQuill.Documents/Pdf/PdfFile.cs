@@ -45,6 +45,17 @@ internal sealed class PdfFile
         return number;
     }
 
+    /// <summary>A JPEG file as a picture (§8.9, §7.4.8).</summary>
+    public int AddPicture(Background.Picture picture)
+    {
+        var number = Reserve();
+        offsets[number - 1] = file.Position;
+        Ascii(string.Create(CultureInfo.InvariantCulture, $"{number} 0 obj\n<< /Type /XObject /Subtype /Image /Width {picture.Width} /Height {picture.Height} /ColorSpace /DeviceRGB /BitsPerComponent 8 /Filter /DCTDecode /Length {picture.Bytes.Length} >>\nstream\n"));
+        file.Write(picture.Bytes);
+        Ascii("\nendstream\nendobj\n");
+        return number;
+    }
+
     public byte[] Finish(int catalogue, int info)
     {
         var table = file.Position;
@@ -58,6 +69,9 @@ internal sealed class PdfFile
 
     /// <summary>A text string in UTF-16 with a byte order mark, in hexadecimal (§7.9.2.2).</summary>
     public static string Text(string text) => "<FEFF" + Convert.ToHexString(Encoding.BigEndianUnicode.GetBytes(text)) + ">";
+
+    /// <summary>A byte string in hexadecimal (§7.3.4.3).</summary>
+    public static string Bytes(string text) => "<" + Convert.ToHexString(Encoding.UTF8.GetBytes(text)) + ">";
 
     private void Ascii(string text) => file.Write(Encoding.Latin1.GetBytes(text));
 }

@@ -1,8 +1,10 @@
 using System.Globalization;
 using System.Text;
+using CalmQuill.Core.Art;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Papers;
+using CalmQuill.Documents.Svg;
 
 namespace CalmQuill.Documents.Pdf;
 
@@ -21,32 +23,103 @@ internal sealed class PdfPageContent
 
     public static string AlphaName(uint alpha) => string.Create(CultureInfo.InvariantCulture, $"A{alpha}");
 
-    public byte[] Write(PageDocument page, Paper paper)
+    /// <param name="printed">The page.</param>
+    /// <param name="sheet">The part of it that this sheet shows.</param>
+    /// <param name="pictureName">The name of the picture under it among the sheet's resources.</param>
+    public byte[] Write(PrintedPage printed, Box sheet, string pictureName)
     {
-        text.Append(CultureInfo.InvariantCulture, $"{PointsPerUnit:0.0000000000} 0 0 {-PointsPerUnit:0.0000000000} 0 {paper.Height * PointsPerUnit:0.0000} cm\n");
-        Ruling(paper);
+        var height = sheet.Bottom - sheet.Top;
+        text.Append(CultureInfo.InvariantCulture, $"{PointsPerUnit:0.0000000000} 0 0 {-PointsPerUnit:0.0000000000} {-sheet.Left * PointsPerUnit:0.0000} {(height + sheet.Top) * PointsPerUnit:0.0000} cm\n");
+        var drawing = printed.Draw();
+        // Plain paper is the paper in the printer.
+        if (drawing.Ground != Paper.White) text.Append(CultureInfo.InvariantCulture, $"{Rgb(drawing.Ground)} rg {sheet.Left} {sheet.Top} {sheet.Right - sheet.Left} {height} re f\n");
+        Under(printed, pictureName);
+        Draw(drawing);
         SetColour(0x000000FF);
-        foreach (var item in page.Items)
-        {
-            if (!item.Shown) continue;
-            outline.Clear();
-            foreach (var interval in item.Visible()) outliner.Append(item.Stroke!.Samples, interval, item.Stroke.Pen, (int)item.Dx, (int)item.Dy, outline);
-            if (outline.RingCount == 0) continue;
-            if (item.Stroke!.Pen.Colour != colour) SetColour(item.Stroke.Pen.Colour);
-            for (var i = 0; i < outline.RingCount; i++) Ring(outline.Ring(i));
-            text.Append("f\n");
-        }
-
+        Ink(printed.Page, sheet);
         return Encoding.ASCII.GetBytes(text.ToString());
     }
 
-    private void Ruling(Paper paper)
+    private void Ink(PageDocument page, Box sheet)
     {
-        var lines = paper.Lines();
-        if (lines.Count == 0) return;
-        text.Append(CultureInfo.InvariantCulture, $"{Rgb(PaperLine.Colour)} RG {PaperLine.Width} w\n");
-        foreach (var line in lines) text.Append(CultureInfo.InvariantCulture, $"{line.X1} {line.Y1} m {line.X2} {line.Y2} l\n");
-        text.Append("S\n");
+        foreach (var item in page.Items)
+        {
+            if (!item.Shown || !item.Bounds.Meets(sheet)) continue;
+            outline.Clear();
+            foreach (var interval in item.Visible()) outliner.Append(item.Samples, interval, item.Pen, (int)item.Dx, (int)item.Dy, outline);
+            if (outline.RingCount == 0) continue;
+            if (item.Pen.Colour != colour) SetColour(item.Pen.Colour);
+            for (var i = 0; i < outline.RingCount; i++) Ring(outline.Ring(i));
+            text.Append("f\n");
+        }
+    }
+
+    private void Under(PrintedPage printed, string pictureName)
+    {
+        var paper = printed.Paper;
+        switch (printed.Under)
+        {
+            case Background.Picture picture:
+                var (scale, dx, dy) = ThumbnailSvg.Fit(picture.Width, picture.Height, paper.Width, paper.Height);
+                // A picture's own space is one unit wide and high, its foot at 0 (§8.9.3).
+                text.Append(CultureInfo.InvariantCulture, $"q {picture.Width * scale:0.##} 0 0 {-picture.Height * scale:0.##} {dx:0.##} {dy + picture.Height * scale:0.##} cm /{pictureName} Do Q\n");
+                break;
+            case Background.Frozen frozen:
+                var (grown, x, y) = ThumbnailSvg.Fit(frozen.Paper.Width, frozen.Paper.Height, paper.Width, paper.Height);
+                text.Append(CultureInfo.InvariantCulture, $"q {grown:0.#####} 0 0 {grown:0.#####} {x:0.##} {y:0.##} cm\n");
+                Draw(frozen.Paper.Draw(frozen.Paper.Sheet(null)));
+                SetColour(0x000000FF);
+                Ink(frozen.Page, new Box(int.MinValue / 4, int.MinValue / 4, int.MaxValue / 4, int.MaxValue / 4));
+                text.Append("Q\n");
+                break;
+        }
+    }
+
+    private void Draw(Drawing drawing)
+    {
+        foreach (var piece in drawing.Pieces)
+        {
+            switch (piece)
+            {
+                case Piece.Fill fill:
+                    SetColour(fill.Colour);
+                    Path(fill.Path);
+                    text.Append("f\n");
+                    break;
+                case Piece.Line line:
+                    text.Append(CultureInfo.InvariantCulture, $"q {Rgb(line.Colour)} RG {line.Width} w ");
+                    if (line.Dash is { } dash) text.Append(CultureInfo.InvariantCulture, $"[{dash.On} {dash.Off}] 0 d 1 J ");
+                    Path(line.Path);
+                    text.Append("S Q\n");
+                    break;
+            }
+        }
+    }
+
+    private void Path(VectorPath path)
+    {
+        var at = 0;
+        float x = 0, y = 0;
+        var points = path.Points;
+        foreach (var step in path.Steps)
+        {
+            var count = VectorPath.PointsOf(step) * 2;
+            if (step == VectorPath.Step.Quadratic)
+            {
+                float cx = points[at], cy = points[at + 1], toX = points[at + 2], toY = points[at + 3];
+                Point(x + (cx - x) * 2 / 3, y + (cy - y) * 2 / 3);
+                Point(toX + (cx - toX) * 2 / 3, toY + (cy - toY) * 2 / 3);
+                Point(toX, toY);
+            }
+            else
+            {
+                for (var i = 0; i < count; i += 2) Point(points[at + i], points[at + i + 1]);
+            }
+
+            text.Append(step switch { VectorPath.Step.Move => "m ", VectorPath.Step.Line => "l ", VectorPath.Step.Close => "h ", _ => "c " });
+            if (count > 0) (x, y) = (points[at + count - 2], points[at + count - 1]);
+            at += count;
+        }
     }
 
     private void SetColour(uint rgba)

@@ -2,61 +2,98 @@ using System.Globalization;
 using System.Text;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Pages;
-using CalmQuill.Core.Papers;
 
 namespace CalmQuill.Documents.Svg;
 
-/// <summary>A page as a small SVG picture (SVG 1.1) for page strips: simplified lines instead of outlines.</summary>
+/// <summary>A page, or a part of one, as a small SVG picture (SVG 1.1): simplified lines instead of outlines.</summary>
 public static class ThumbnailSvg
 {
-    /// <summary>How far a simplified line may lie from the ink, 0.01 mm: a quarter of a pixel at 110 pixels a page.</summary>
-    private const double Tolerance = 25;
+    /// <summary>How wide a whole page is shown, in pixels: what is simplified is chosen by it.</summary>
+    private const double PixelsAcross = 120;
 
-    /// <summary>Ink is drawn at least this wide, 0.01 mm, so that it does not vanish when small.</summary>
-    private const double LeastWidth = 85;
+    /// <summary>A part of a page is shown larger.</summary>
+    private const double PartPixelsAcross = 420;
 
-    public static string Write(PageDocument page, Paper paper)
+    public static string Write(PrintedPage printed) => Write(printed, printed.Sheet, PixelsAcross);
+
+    /// <summary>A part of a page, as follow-ups and contents show it.</summary>
+    public static string WritePart(PrintedPage printed, Box part) => Write(printed, part, PartPixelsAcross);
+
+    private static string Write(PrintedPage printed, Box view, double pixels)
     {
+        int width = Math.Max(1, view.Right - view.Left), height = Math.Max(1, view.Bottom - view.Top);
+        var pixel = Math.Max(1, width / pixels);
+        var drawing = printed.Draw();
         var svg = new StringBuilder(4096);
-        svg.Append(CultureInfo.InvariantCulture, $"<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 {paper.Width} {paper.Height}\">");
-        svg.Append(CultureInfo.InvariantCulture, $"<rect width=\"{paper.Width}\" height=\"{paper.Height}\" fill=\"#FFFDF7\"/>");
-        svg.Append(CultureInfo.InvariantCulture, $"<path fill=\"none\" stroke=\"{Colour(PaperLine.Colour)}\" stroke-width=\"45\" stroke-opacity=\".6\" d=\"");
-        foreach (var line in paper.Lines()) svg.Append(CultureInfo.InvariantCulture, $"M{line.X1} {line.Y1}L{line.X2} {line.Y2}");
-        svg.Append("\"/><g fill=\"none\" stroke-linecap=\"round\" stroke-linejoin=\"round\">");
+        svg.Append(CultureInfo.InvariantCulture, $"<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"{view.Left} {view.Top} {width} {height}\">");
+        svg.Append(CultureInfo.InvariantCulture, $"<rect x=\"{view.Left}\" y=\"{view.Top}\" width=\"{width}\" height=\"{height}\" fill=\"{DrawingSvg.Hex(drawing.Ground)}\"/>");
+        Under(svg, printed, pixel);
+        DrawingSvg.Write(svg, drawing, (int)(pixel * 0.28));
+        Ink(svg, printed.Page, view, pixel);
+        return svg.Append("</svg>").ToString();
+    }
+
+    private static void Under(StringBuilder svg, PrintedPage printed, double pixel)
+    {
+        var (left, top, right, bottom) = new Box(0, 0, printed.Paper.Width, printed.Paper.Height);
+        switch (printed.Under)
+        {
+            case Background.Picture picture:
+                svg.Append(CultureInfo.InvariantCulture, $"<image x=\"{left}\" y=\"{top}\" width=\"{right}\" height=\"{bottom}\" preserveAspectRatio=\"xMidYMid meet\" href=\"data:{picture.Type};base64,");
+                svg.Append(Convert.ToBase64String(picture.Bytes)).Append("\"/>");
+                break;
+            case Background.Frozen frozen:
+                var (scale, dx, dy) = Fit(frozen.Paper.Width, frozen.Paper.Height, right, bottom);
+                svg.Append(CultureInfo.InvariantCulture, $"<g transform=\"translate({dx:0.#} {dy:0.#}) scale({scale:0.####})\">");
+                DrawingSvg.Write(svg, frozen.Paper.Draw(frozen.Paper.Sheet(null)), (int)(pixel * 0.28));
+                Ink(svg, frozen.Page, new Box(int.MinValue / 4, int.MinValue / 4, int.MaxValue / 4, int.MaxValue / 4), pixel);
+                svg.Append("</g>");
+                break;
+        }
+    }
+
+    /// <summary>How a sheet is laid into another, whole and in the middle.</summary>
+    internal static (double Scale, double Dx, double Dy) Fit(double width, double height, double intoWidth, double intoHeight)
+    {
+        var scale = Math.Min(intoWidth / width, intoHeight / height);
+        return (scale, (intoWidth - width * scale) / 2, (intoHeight - height * scale) / 2);
+    }
+
+    private static void Ink(StringBuilder svg, PageDocument page, Box view, double pixel)
+    {
+        svg.Append("<g fill=\"none\" stroke-linecap=\"round\" stroke-linejoin=\"round\">");
         Pen? before = null;
         foreach (var item in page.Items)
         {
-            if (!item.Shown) continue;
-            var pen = item.Stroke!.Pen;
+            if (!item.Shown || !item.Bounds.Meets(view)) continue;
+            var pen = item.Pen;
             if (before is not { } standing || standing != pen)
             {
                 if (before is not null) svg.Append("\"/>");
-                svg.Append(CultureInfo.InvariantCulture, $"<path stroke=\"{Colour(pen.Colour)}\" stroke-width=\"{Math.Max(LeastWidth, pen.Width * 1.3):0}\" d=\"");
+                svg.Append(CultureInfo.InvariantCulture, $"<path stroke=\"{DrawingSvg.Hex(pen.Colour)}\" stroke-width=\"{Math.Max(pixel * 0.5, pen.Width * 1.15):0}\" d=\"");
                 before = pen;
             }
 
-            foreach (var interval in item.Visible()) Line(svg, item, interval);
+            foreach (var interval in item.Visible()) Line(svg, item, interval, pixel / 7);
         }
 
         if (before is not null) svg.Append("\"/>");
-        return svg.Append("</g></svg>").ToString();
+        svg.Append("</g>");
     }
 
-    private static void Line(StringBuilder svg, PageItem item, Interval visible)
+    private static void Line(StringBuilder svg, PageItem item, Interval visible, double tolerance)
     {
-        var samples = item.Stroke!.Samples;
+        var samples = item.Samples;
         var first = (visible.Start + Interval.PerSample - 1) / Interval.PerSample;
         var last = visible.End / Interval.PerSample;
         if (last < first) return;
         var command = 'M';
-        foreach (var i in LineSimplifier.Keep(samples, first, last, Tolerance))
+        foreach (var i in LineSimplifier.Keep(samples, first, last, tolerance))
         {
-            svg.Append(command).Append((samples.X[i] + item.Dx) / 10 * 10).Append(' ').Append((samples.Y[i] + item.Dy) / 10 * 10);
+            svg.Append(command).Append((samples.X[i] + item.Dx) / 5 * 5).Append(' ').Append((samples.Y[i] + item.Dy) / 5 * 5);
             command = 'L';
         }
 
         if (last == first) svg.Append("h1");
     }
-
-    private static string Colour(uint rgba) => string.Create(CultureInfo.InvariantCulture, $"#{rgba >> 8:X6}");
 }

@@ -1,9 +1,7 @@
-using System.Runtime.CompilerServices;
 using CalmQuill.Core.Operations;
-using CalmQuill.Core.Pages;
-using CalmQuill.Core.Papers;
+using CalmQuill.Documents;
 using CalmQuill.Documents.Pdf;
-using CalmQuill.Store.Documents;
+using CalmQuill.Server.Pages;
 using CalmQuill.Store.Library;
 
 namespace CalmQuill.Server.Export;
@@ -17,37 +15,26 @@ internal static class ExportEndpoints
         api.MapGet("/notebooks/{notebook:guid}/export.pdf", Notebook).RequireAuthorization();
     }
 
-    private static async Task<IResult> Page(Guid space, Guid page, HttpContext http, Gate gate, DocumentStore documents, ShelfStore shelf, CancellationToken cancel)
+    private static async Task<IResult> Page(Guid space, Guid page, HttpContext http, Gate gate, PrintedPages pages, ShelfStore shelf, CancellationToken cancel)
     {
         if (!await gate.MayReadIn(space, page, http.User, cancel)) return Problems.NotHere();
         if (await gate.IsShut(page, http.User, cancel)) return Problems.Locked();
         var known = await shelf.Page(page, space, cancel) ?? new ShownPage(Guid.Empty, page, 1, "", "", 0, null);
-        return await Pdf(known.Title.Length > 0 ? known.Title : $"Page {known.Number}", [known], documents, cancel);
+        return await Pdf(known.Title.Length > 0 ? known.Title : $"Page {known.Number}", pages.Of(space, [known], cancel), cancel);
     }
 
-    private static async Task<IResult> Notebook(Guid notebook, HttpContext http, Gate gate, DocumentStore documents, ShelfStore shelf, CancellationToken cancel)
+    private static async Task<IResult> Notebook(Guid notebook, HttpContext http, Gate gate, PrintedPages printed, ShelfStore shelf, CancellationToken cancel)
     {
         if (await gate.Readable(notebook, http.User, cancel) is not { Kind: DocumentKind.Notebook } found) return Problems.NotHere();
         if (await gate.IsShut(notebook, http.User, cancel)) return Problems.Locked();
         var pages = await shelf.Pages(notebook, found.Space, cancel);
         if (pages.Count == 0) return Problems.Of(StatusCodes.Status409Conflict, "empty", "This notebook has no pages to export yet.");
         var name = await shelf.NotebookName(notebook, found.Space, cancel);
-        return await Pdf(name.Length > 0 ? name : "Notebook", pages, documents, cancel);
+        return await Pdf(name.Length > 0 ? name : "Notebook", printed.Of(found.Space, pages, cancel), cancel);
     }
 
-    private static async Task<IResult> Pdf(string title, IReadOnlyList<ShownPage> pages, DocumentStore documents, CancellationToken cancel) =>
-        Results.File(await PdfExport.Write(title, Sheets(pages, documents, cancel), cancel), "application/pdf", FileName(title) + ".pdf");
-
-    private static async IAsyncEnumerable<PdfExport.Sheet> Sheets(
-        IReadOnlyList<ShownPage> pages, DocumentStore documents, [EnumeratorCancellation] CancellationToken cancel)
-    {
-        foreach (var page in pages)
-        {
-            var document = new PageDocument();
-            foreach (var operation in (await documents.After(page.Id, 0, cancel)).Operations) document.Apply(operation);
-            yield return new PdfExport.Sheet(document, Paper.ParseOrDefault(page.Paper), page.Title);
-        }
-    }
+    private static async Task<IResult> Pdf(string title, IAsyncEnumerable<PrintedPage> pages, CancellationToken cancel) =>
+        Results.File(await PdfExport.Write(title, pages, cancel), "application/pdf", FileName(title) + ".pdf");
 
     private static string FileName(string title) =>
         string.Concat(title.Take(80).Select(c => char.IsControl(c) || "\\/:*?\"<>|".Contains(c, StringComparison.Ordinal) ? '-' : c));

@@ -58,7 +58,7 @@ internal static class CopyEndpoints
 
             foreach (var (original, copy) in plan.Notebooks)
             {
-                var inside = NotebookCopy.Plan(await Notebook(original, cancel), null, "", into == from, NewId);
+                var inside = NotebookCopy.Plan(await Notebook(original, cancel), null, "", into == from, NewId, (original, copy));
                 await copies.Pages(into, inside.Pages, cancel);
                 if (inside.Changes.Count > 0) await Do(new DocumentRef(into, DocumentKind.Notebook, copy), inside.Changes, cancel);
             }
@@ -81,7 +81,7 @@ internal static class CopyEndpoints
             var plan = NotebookCopy.Plan(document, entry, Key(original.Order, next), true, NewId);
             await copies.Pages(from, plan.Pages, cancel);
             await Do(new DocumentRef(from, DocumentKind.Notebook, notebook), plan.Changes, cancel);
-            return Results.Ok(new { copy = ((Change.NodePlaced)plan.Changes[0]).Node });
+            return Results.Ok(new { copy = plan.Changes.OfType<Change.NodePlaced>().First().Node });
         }
 
         private long Now => clock.GetUtcNow().ToUnixTimeMilliseconds();

@@ -1,9 +1,6 @@
 using CalmQuill.Core.Access;
-using CalmQuill.Core.Pages;
-using CalmQuill.Core.Papers;
 using CalmQuill.Documents.Svg;
-using CalmQuill.Server.People;
-using CalmQuill.Store.Documents;
+using CalmQuill.Server.Pages;
 using CalmQuill.Store.Library;
 using CalmQuill.Store.Locks;
 
@@ -47,13 +44,13 @@ internal static class LibraryEndpoints
 
     /// <summary>The address carries the page's last number and its paper, so that the answer may be kept for ever, unless a lock lies on the notebook.</summary>
     private static async Task<IResult> Thumbnail(
-        Guid space, Guid page, string? paper, HttpContext http, Gate gate, DocumentStore documents, LockStore locks, CancellationToken cancel)
+        Guid space, Guid page, string? paper, HttpContext http, Gate gate, PrintedPages pages, ShelfStore shelf, LockStore locks, CancellationToken cancel)
     {
         if (!await gate.MayReadIn(space, page, http.User, cancel)) return Problems.NotHere();
         if (await gate.IsShut(page, http.User, cancel)) return Problems.Locked();
-        var document = new PageDocument();
-        foreach (var operation in (await documents.After(page, 0, cancel)).Operations) document.Apply(operation);
+        var known = await shelf.Page(page, space, cancel) ?? new ShownPage(Guid.Empty, page, 1, "", "", 0, null);
+        var printed = await pages.Of(space, known with { Paper = paper ?? known.Paper }, cancel);
         http.Response.Headers.CacheControl = await locks.IsAround(page, cancel) ? "no-store" : "private, max-age=31536000, immutable";
-        return Results.Text(ThumbnailSvg.Write(document, Paper.ParseOrDefault(paper ?? "")), "image/svg+xml");
+        return Results.Text(ThumbnailSvg.Write(printed), "image/svg+xml");
     }
 }

@@ -1,5 +1,6 @@
 using CalmQuill.Core.Operations;
 using CalmQuill.Store.Library;
+using CalmQuill.Store.Spots;
 using Npgsql;
 
 namespace CalmQuill.Store.Documents;
@@ -8,7 +9,7 @@ namespace CalmQuill.Store.Documents;
 internal sealed class Projections
 {
     /// <summary>Goes up whenever a projection says more than before, so that a server makes all of them anew once.</summary>
-    public const int Version = 1;
+    public const int Version = 2;
 
     private readonly LibraryProjection library = new();
 
@@ -32,6 +33,7 @@ internal sealed class Projections
                 break;
             default:
                 await WritePage(connection, document, news, bytes, cancel);
+                await SpotProjection.Write(connection, document, news, all, cancel);
                 break;
         }
 

@@ -138,7 +138,7 @@ public sealed class LensStore(Database database)
             .Rows(
                 row => new LibraryNode(
                     row.GetGuid(0), (NodeKind)row.GetInt16(1), row.GetGuid(2), row.GetString(3), row.GetString(4), row.GetString(5), "", "", "", false, false, TagSet.None, "",
-                    row.IsDBNull(6) ? null : row.GetGuid(6), null, row.GetInt64(7), Guid.Empty, null, row.GetBoolean(8)),
+                    row.IsDBNull(6) ? null : row.GetGuid(6), null, null, "", row.GetInt64(7), Guid.Empty, null, row.GetBoolean(8)),
                 cancel);
         var terms = await database.Command("SELECT terms FROM spaces WHERE id = @space").With(("space", space)).Row(row => row.GetString(0), cancel);
         return new RuleContext(structure, terms ?? "", now);

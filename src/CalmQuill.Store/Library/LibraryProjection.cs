@@ -108,7 +108,7 @@ internal sealed class LibraryProjection
         await using var copy = await connection.BeginBinaryImportAsync(
             """
             COPY library_nodes (space_id, id, kind, parent, order_key, name, folded, natural_key, colour, cover, icon, paper, pinned, jot, tags, rule,
-                merged_into, created_at, created_by, binned_at, in_bin) FROM STDIN (FORMAT binary)
+                merged_into, created_at, created_by, binned_at, in_bin, source, category) FROM STDIN (FORMAT binary)
             """,
             cancel);
         foreach (var node in nodes)
@@ -135,6 +135,8 @@ internal sealed class LibraryProjection
             await copy.WriteAsync(node.CreatedBy, NpgsqlDbType.Uuid, cancel);
             await copy.WriteNullable(node.BinnedAt, NpgsqlDbType.Bigint, cancel);
             await copy.WriteAsync(node.InBin, NpgsqlDbType.Boolean, cancel);
+            await copy.WriteNullable(node.Source, NpgsqlDbType.Uuid, cancel);
+            await copy.WriteAsync(node.Category, NpgsqlDbType.Text, cancel);
         }
 
         await copy.CompleteAsync(cancel);

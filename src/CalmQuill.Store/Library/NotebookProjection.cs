@@ -30,7 +30,7 @@ internal static class NotebookProjection
         await using (var copy = await connection.BeginBinaryImportAsync(
             """
             COPY notebook_entries (notebook_id, id, space_id, kind, parent, position, number, title, folded, natural_key, paper, own_tags, inner_tags, tags,
-                created_at, written_at, binned_at, in_bin) FROM STDIN (FORMAT binary)
+                created_at, written_at, binned_at, in_bin, planner) FROM STDIN (FORMAT binary)
             """,
             cancel))
         {
@@ -56,6 +56,7 @@ internal static class NotebookProjection
                 await copy.WriteNullable(written.TryGetValue(entry.Id, out var at) ? at : (long?)null, NpgsqlDbType.Bigint, cancel);
                 await copy.WriteNullable(entry.BinnedAt, NpgsqlDbType.Bigint, cancel);
                 await copy.WriteAsync(entry.InBin, NpgsqlDbType.Boolean, cancel);
+                await copy.WriteAsync(entry.Kind == NodeKind.Page ? document.Read(entry.Id, Property.Planner) : "", NpgsqlDbType.Text, cancel);
             }
 
             await copy.CompleteAsync(cancel);

@@ -22,7 +22,7 @@ public sealed class ShelfStore(Database database)
     public Task<List<ShownPage>> Strips(Guid space, IReadOnlyList<Guid> notebooks, IReadOnlyList<Guid> locked, CancellationToken cancel) =>
         database.Command(
             """
-            SELECT p.notebook_id, p.id, p.number, p.title, p.paper, coalesce(d.last_seq, 0), p.written_at
+            SELECT p.notebook_id, p.id, p.number, p.title, p.paper, coalesce(d.last_seq, 0) + coalesce(n.last_seq, 0), p.written_at
             FROM unnest(@notebooks) AS asked (id)
             CROSS JOIN LATERAL (
                 SELECT e.* FROM notebook_entries e
@@ -31,6 +31,8 @@ public sealed class ShelfStore(Database database)
                 LIMIT @most
             ) p
             LEFT JOIN documents d ON d.id = p.id AND d.space_id = @space
+            -- What a planner's page shows also depends on its notebook.
+            LEFT JOIN documents n ON n.id = p.notebook_id AND p.planner <> ''
             ORDER BY p.notebook_id, p.written_at DESC NULLS LAST, p.position DESC
             """)
             .With(("space", space), ("notebooks", notebooks.ToArray()), ("locked", locked.ToArray()), ("most", StripLength)).Rows(Page, cancel);
@@ -39,17 +41,20 @@ public sealed class ShelfStore(Database database)
     public Task<List<ShownPage>> Pages(Guid notebook, Guid space, CancellationToken cancel) =>
         database.Command(
             """
-            SELECT e.notebook_id, e.id, e.number, e.title, e.paper, 0::bigint, e.written_at FROM notebook_entries e
+            SELECT e.notebook_id, e.id, e.number, e.title, e.paper, coalesce(d.last_seq, 0) + coalesce(n.last_seq, 0), e.written_at, e.planner
+            FROM notebook_entries e
+            LEFT JOIN documents d ON d.id = e.id
+            LEFT JOIN documents n ON n.id = e.notebook_id AND e.planner <> ''
             WHERE e.notebook_id = @notebook AND e.space_id = @space AND e.kind = 4 AND NOT e.in_bin
             ORDER BY e.position
             """)
-            .With(("notebook", notebook), ("space", space)).Rows(Page, cancel);
+            .With(("notebook", notebook), ("space", space)).Rows(PageOfPlanner, cancel);
 
     /// <summary>The title and paper of a page by the notebook it lies in, within a space; null when none knows it.</summary>
     public Task<ShownPage?> Page(Guid page, Guid space, CancellationToken cancel) =>
         database.Command(
-            "SELECT e.notebook_id, e.id, e.number, e.title, e.paper, 0::bigint, e.written_at FROM notebook_entries e WHERE e.id = @page AND e.space_id = @space LIMIT 1")
-            .With(("page", page), ("space", space)).Row(Page, cancel);
+            "SELECT e.notebook_id, e.id, e.number, e.title, e.paper, 0::bigint, e.written_at, e.planner FROM notebook_entries e WHERE e.id = @page AND e.space_id = @space LIMIT 1")
+            .With(("page", page), ("space", space)).Row(PageOfPlanner, cancel);
 
     /// <summary>A notebook's name in its library; empty when it has none.</summary>
     public async Task<string> NotebookName(Guid notebook, Guid space, CancellationToken cancel) =>
@@ -71,6 +76,8 @@ public sealed class ShelfStore(Database database)
             """)
             .With(("space", space), ("now", now), ("locked", locked.ToArray()))
             .Rows(row => new BinnedEntry(row.GetGuid(0), row.GetString(1), row.GetGuid(2), row.GetBoolean(3), row.GetString(4), row.GetInt32(5), row.GetString(6), row.GetInt64(7), row.GetInt64(8)), cancel);
+
+    private static ShownPage PageOfPlanner(Npgsql.NpgsqlDataReader row) => Page(row) with { Planner = row.GetString(7) };
 
     private static ShownPage Page(Npgsql.NpgsqlDataReader row) =>
         new(row.GetGuid(0), row.GetGuid(1), row.GetInt32(2), row.GetString(3), row.GetString(4), row.GetInt64(5), row.IsDBNull(6) ? null : row.GetInt64(6));

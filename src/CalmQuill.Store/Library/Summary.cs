@@ -4,7 +4,11 @@ namespace CalmQuill.Store.Library;
 public sealed record Summary(Guid Notebook, int PageCount, IReadOnlyList<string> Sections, long Size, long? WrittenAt, IReadOnlyList<Guid> People);
 
 /// <summary>A page as lists show it.</summary>
-public sealed record ShownPage(Guid Notebook, Guid Id, int Number, string Title, string Paper, long Sequence, long? WrittenAt);
+public sealed record ShownPage(Guid Notebook, Guid Id, int Number, string Title, string Paper, long Sequence, long? WrittenAt)
+{
+    /// <summary>Which page of a planner it is; empty for others, and where a list does not need it.</summary>
+    public string Planner { get; init; } = "";
+}
 
 /// <summary>A section or page in the bin.</summary>
 public sealed record BinnedEntry(Guid Notebook, string NotebookName, Guid Id, bool IsPage, string Title, int Number, string Paper, long Sequence, long BinnedAt);

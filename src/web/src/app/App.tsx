@@ -2,16 +2,21 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { Navigate, Outlet, Route, Routes, useLocation } from 'react-router';
 import { DeskScreen } from '../desk/DeskScreen';
+import { FollowUpsScreen } from '../followups/FollowUpsScreen';
 import { GroupScreen } from '../group/GroupScreen';
 import { JotScreen } from '../jot/JotScreen';
 import { useJot } from '../jot/useJot';
 import { useForgetting } from '../library/forgetting';
 import { LibraryScreen } from '../library/LibraryScreen';
+import { OverviewScreen } from '../overview/OverviewScreen';
 import { PageScreen } from '../page/PageScreen';
+import { PapersScreen } from '../papers/PapersScreen';
+import { PlannerScreen } from '../planner/PlannerScreen';
 import { AccountScreen } from '../session/AccountScreen';
 import { type Session, SessionContext, fetchSession } from '../session/session';
 import { SignInScreen } from '../session/SignInScreen';
 import { WorkspaceProvider } from '../sync/workspace';
+import { WebScreen } from '../weave/WebScreen';
 import { Rail } from './Rail';
 import { SyncNotice } from './SyncNotice';
 
@@ -36,6 +41,11 @@ export function App() {
             <Route path="/today" element={<JotScreen today />} />
             <Route path="/library/:space?/:folder?" element={<LibraryScreen />} />
             <Route path="/page/:space/:notebook/:page?" element={<PageScreen />} />
+            <Route path="/pages/:space/:notebook" element={<OverviewScreen />} />
+            <Route path="/web/:space/:notebook" element={<WebScreen />} />
+            <Route path="/follow-ups" element={<FollowUpsScreen />} />
+            <Route path="/planner/:space/:folder?" element={<PlannerScreen />} />
+            <Route path="/papers/:space" element={<PapersScreen />} />
             <Route path="/group/:space" element={<GroupScreen />} />
             <Route path="/account" element={<AccountScreen onChanged={enter} />} />
             <Route path="*" element={<Navigate to="/desk" replace />} />

@@ -23,7 +23,37 @@ export interface Core {
     EraseAlong(page: number, spots: Float64Array): Uint8Array;
     EndErase(page: number, now: number): Uint8Array;
     OutlineOf(penKind: number, width: number, samples: Int32Array): Uint8Array;
-    PaperLines(paper: string): number[];
+  };
+  PaperBridge: {
+    Draw(paper: string, page: number, notebook: number, notebookId: string, pageId: string): string;
+    Sheet(paper: string, page: number): number[];
+    Cover(design: string, colour: string, name: string): string;
+    Choices(): string;
+    Read(paper: string): string;
+  };
+  SpotBridge: {
+    Select(page: number, loop: Float64Array, share: number): string[];
+    SelectAll(page: number): string[];
+    BoundsOf(page: number, items: string[]): number[];
+    Remove(page: number, items: string[], now: number): Uint8Array;
+    Shift(page: number, items: string[], dx: number, dy: number, now: number): Uint8Array;
+    Fit(page: number, factor: number, dx: number, dy: number, now: number): Uint8Array;
+    Turn(page: number, height: number, now: number): Uint8Array;
+    Spots(page: number): string;
+    Add(page: number, spot: string, kind: number, area: number[], items: string[], fields: number[], values: string[], now: number): Uint8Array;
+    Set(page: number, spot: string, fields: number[], values: string[], now: number): Uint8Array;
+    Move(page: number, spot: string, dx: number, dy: number, now: number): Uint8Array;
+    Cut(page: number, area: number[]): Uint8Array;
+  };
+  PlannerBridge: {
+    Preview(settings: string): string;
+    Languages(): string;
+    Make(notebook: number, id: string, settings: string, papers: string[], colours: string[], random: number, now: number): Uint8Array;
+    TakeCalendar(notebook: number, ids: string[], values: string[], now: number): Uint8Array;
+    Entries(notebook: number): string;
+    Settings(notebook: number, id: string): string;
+    PageId(notebook: string, page: string): string;
+    LayWeb(count: number, links: number[], groups: number[]): number[];
   };
   LibraryBridge: {
     TakeChanges(library: number, all: boolean): string;
@@ -42,6 +72,7 @@ export interface Core {
     Outline(notebook: number, withBinned: boolean): string;
     Place(notebook: number, entry: string, kind: number, parent: string, after: string, random: number, now: number): Uint8Array;
     TodayPage(notebook: string, day: string): string;
+    Read(notebook: number, target: string, property: number): string;
   };
 }
 
@@ -84,6 +115,12 @@ export const properties = {
   terms: 18,
   lensSpace: 19,
   movedTo: 20,
+  planner: 21,
+  entry: 22,
+  turning: 23,
+  source: 24,
+  category: 25,
+  bookmarked: 26,
 } as const;
 
 /** The sentence of a refusal that Core threw, without what the runtime puts around it. */

@@ -2,12 +2,15 @@ import { useQuery } from '@tanstack/react-query';
 import { CalendarBlankIcon } from '@phosphor-icons/react';
 import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
+import { FollowUpLine } from '../followups/FollowUpLine';
+import { useFollowUps, useTick } from '../followups/useFollowUps';
 import { JotButton } from '../jot/JotButton';
 import { useToday } from '../jot/useJot';
 import { openPath, type ShownPage, thumbnailPath } from '../library/model';
 import { useLibraries } from '../library/useLibrary';
 import { useStrip, useSummaries } from '../library/useShelf';
 import { useSession } from '../session/session';
+import { useMarkKinds } from '../spots/markKinds';
 import { useWorkspace } from '../sync/workspace';
 import { Avatar } from '../ui/Avatar';
 import { dayWords, isoWeek, whenWords } from '../ui/time';
@@ -61,10 +64,8 @@ export function DeskScreen() {
       )}
       <div className="mt-7 grid grid-cols-[1.45fr_1fr] gap-x-12 gap-y-7 max-lg:grid-cols-1">
         <div className="grid content-start gap-7">
+          <StillOpen />
           <Jots />
-          <Part title="Still open">
-            <p className="py-3 text-quiet">Nothing is marked as open. Marks such as “Ask” and “To do” on your pages will be gathered here.</p>
-          </Part>
         </div>
         <div className="grid content-start gap-7">
           <Part title="In the group">
@@ -87,6 +88,37 @@ export function DeskScreen() {
         </div>
       </div>
     </div>
+  );
+}
+
+const shownOpen = 4;
+
+/** The open marks: late and due ones first, then the oldest. */
+function StillOpen() {
+  const { person } = useSession();
+  const { marks, refetch } = useFollowUps(false);
+  const kinds = useMarkKinds();
+  const tick = useTick();
+  const [weekAgo] = useState(() => Date.now() - 7 * 86_400_000);
+  const old = marks.filter((mark) => mark.createdAt < weekAgo).length;
+  const first = [...marks].sort((a, b) => (a.due || '9').localeCompare(b.due || '9') || Number(b.person === person.id) - Number(a.person === person.id) || a.createdAt - b.createdAt).slice(0, shownOpen);
+  return (
+    <Part
+      title="Still open"
+      about={
+        marks.length > 0 && (
+          <Link to="/follow-ups" className="font-sans text-[14px] text-quiet underline" data-testid="desk-follow-ups">
+            {marks.length === 1 ? '1 follow-up' : `${marks.length} follow-ups`}
+            {old > 0 && `, ${old} older than a week`}
+          </Link>
+        )
+      }
+    >
+      {marks.length === 0 && <p className="py-3 text-quiet">Nothing is marked as open. Marks such as “Ask” and “To do” on your pages will be gathered here.</p>}
+      {first.map((mark) => (
+        <FollowUpLine key={mark.id} mark={mark} kind={kinds.get(mark.mark)} width={290} height={48} about={`${mark.notebookName}, page ${mark.pageNumber}`} onTick={() => void tick(mark, true).then(refetch)} />
+      ))}
+    </Part>
   );
 }
 

@@ -1,4 +1,5 @@
-import { ColourField, PaperField } from '../library/dialogs';
+import { ColourField } from '../library/dialogs';
+import { PaperField } from '../papers/PaperField';
 import { useLibraries } from '../library/useLibrary';
 import { usePersonal } from '../library/usePersonal';
 import { loadTray, penNames } from '../page/ink/pens';

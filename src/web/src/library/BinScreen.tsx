@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { FolderSimpleIcon, RowsIcon, TagIcon } from '@phosphor-icons/react';
+import { FileIcon, FolderSimpleIcon, RowsIcon, TagIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import { properties } from '../core/runtime';
 import type { Space } from '../session/session';
@@ -26,7 +26,7 @@ interface BinnedEntry {
   binnedAt: number;
 }
 
-const kindWords: Record<LibraryNode['kind'], string> = { folder: 'Folder, with all that is in it,', notebook: 'Notebook', tag: 'Tag', lens: 'Lens' };
+const kindWords: Record<LibraryNode['kind'], string> = { folder: 'Folder, with all that is in it,', notebook: 'Notebook', tag: 'Tag', lens: 'Lens', paper: 'Paper', markKind: 'Kind of mark' };
 
 /** What was put into the bin, each with the way back to its place; for how long the bin keeps things; and emptying it. */
 export function BinScreen() {
@@ -166,7 +166,8 @@ function BinRow({ name, face, about, onPutBack }: { name: string; face: React.Re
 function NodeFace({ node }: { node: LibraryNode }) {
   if (node.kind === 'notebook') return <Cover node={node} width={56} />;
   if (node.kind === 'tag') return <TagIcon size={36} weight="thin" />;
-  if (node.kind === 'lens') return <NodeIcon name={node.icon} size={36} />;
+  if (node.kind === 'lens' || node.kind === 'markKind') return <NodeIcon name={node.icon} size={36} />;
+  if (node.kind === 'paper') return <FileIcon size={38} weight="thin" />;
   return <FolderSimpleIcon size={40} weight="thin" />;
 }
 

@@ -35,6 +35,7 @@ export function ContentDialogs({ asking, place, space, actions, personal, rule, 
         <NotebookDialog
           title="New notebook"
           confirm="Make the notebook"
+          space={library.space}
           onClose={onClose}
           onConfirm={async (look) => {
             const made = await library.newNotebook(place.node?.id ?? root, look.name, look);
@@ -92,8 +93,10 @@ export function ContentDialogs({ asking, place, space, actions, personal, rule, 
           title={`Notebook “${node.name}”`}
           confirm="Change it"
           look={node}
+          space={own.space}
           onClose={onClose}
           onConfirm={async (look) => {
+            if ((look.source ?? '') !== (node.source ?? '')) own.set(node.id, properties.source, look.source ?? '');
             if (look.name !== node.name) own.rename(node.id, look.name);
             if (look.colour !== node.colour) own.set(node.id, properties.colour, look.colour);
             if (look.cover !== node.cover) own.set(node.id, properties.cover, look.cover);

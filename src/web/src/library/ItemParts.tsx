@@ -174,5 +174,5 @@ export function Face({ item, width }: { item: Item; width: number }) {
   if (item.kind === 'page') {
     return <img src={thumbnailPath(item.space, item)} alt={`Page ${item.number} of ${item.notebookName}`} width={width} height={width * 1.36} loading="lazy" draggable={false} className="block shrink-0 border border-base-300 bg-paper object-cover object-top" style={{ width, height: width * 1.36 }} />;
   }
-  return <Cover node={item.node ?? { name: item.title, colour: 'spruce', cover: 'dots' }} width={width} />;
+  return <Cover node={item.node ?? { name: item.title, colour: 'spruce', cover: 'dots' }} width={width} space={item.space} />;
 }

@@ -106,7 +106,7 @@ export class Library {
   }
 
   /** Makes a notebook with its first page. */
-  async newNotebook(parent: string, name: string, look: { colour: string; cover: string; paper: string; jot?: boolean }): Promise<{ notebook: string; page: string }> {
+  async newNotebook(parent: string, name: string, look: { colour: string; cover: string; paper: string; jot?: boolean; source?: string }): Promise<{ notebook: string; page: string }> {
     const notebook = this.emptyNotebook(parent, name, look);
     const page = crypto.randomUUID();
     await addPage(this.workspace, this.space, notebook, page, look.paper);
@@ -114,8 +114,8 @@ export class Library {
   }
 
   /** Makes a notebook without pages. */
-  emptyNotebook(parent: string, name: string, { colour, cover, paper, jot = false }: { colour: string; cover: string; paper: string; jot?: boolean }): string {
-    const values = { [properties.colour]: colour, [properties.cover]: cover, [properties.paper]: paper, [properties.jot]: jot ? '1' : '' };
+  emptyNotebook(parent: string, name: string, { colour, cover, paper, jot = false, source = '' }: { colour: string; cover: string; paper: string; jot?: boolean; source?: string }): string {
+    const values = { [properties.colour]: colour, [properties.cover]: cover, [properties.paper]: paper, [properties.jot]: jot ? '1' : '', [properties.source]: source };
     const notebook = this.make('notebook', parent, name, values);
     this.workspace.made(notebook);
     return notebook;
@@ -175,6 +175,11 @@ export class Library {
 
   newLens(name: string, icon: string, rule: string, lensSpace?: string): string {
     return this.make('lens', root, name, { [properties.icon]: icon, [properties.rule]: rule, [properties.lensSpace]: lensSpace ?? '' });
+  }
+
+  /** Makes something of a kind at the head of the library. */
+  newNode(kind: LibraryNode['kind'], name: string, values: Record<number, string>): string {
+    return this.make(kind, root, name, values);
   }
 
   visit(space: string, notebook: string): void {

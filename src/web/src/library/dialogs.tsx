@@ -1,13 +1,17 @@
 import { type ReactNode, useId, useState } from 'react';
 import { sentenceOf } from '../core/runtime';
+import { paperChoices } from '../papers/drawing';
+import { PaperField } from '../papers/PaperField';
+import { useWorkspace } from '../sync/workspace';
 import { FormDialog } from '../ui/FormDialog';
 import { Cover } from './Cover';
+import { CoverField } from './CoverField';
 import { NodeIcon, nodeIcons } from './icons';
-import { colours, covers, defaultPaper, papers } from './model';
+import { colours, defaultPaper } from './model';
 import { fillOf } from './palette';
 
 /** Asks for a name; what Core refuses is said under the field. */
-export function NameDialog({ title, confirm, name: given = '', label, onConfirm, onClose }: { title: string; confirm: string; name?: string; label?: string; onConfirm: (name: string) => void; onClose: () => void }) {
+export function NameDialog({ title, confirm, name: given = '', label, onConfirm, onClose }: { title: string; confirm: string; name?: string; label?: string; onConfirm: (name: string) => void | Promise<void>; onClose: () => void }) {
   const [name, setName] = useState(given);
   return (
     <FormDialog title={title} confirm={confirm} onConfirm={() => onConfirm(name)} onClose={onClose}>
@@ -43,51 +47,33 @@ export interface NotebookLook {
   colour: string;
   cover: string;
   paper: string;
+  /** The picture on the cover; empty for none. */
+  source?: string;
 }
 
 /** A notebook's name, paper and cover, seen as they are chosen. */
-export function NotebookDialog({ title, confirm, look, onConfirm, onClose }: { title: string; confirm: string; look?: Partial<NotebookLook>; onConfirm: (look: NotebookLook) => Promise<void>; onClose: () => void }) {
-  const [chosen, setChosen] = useState<NotebookLook>({ name: '', colour: colours[0], cover: covers[0], ...look, paper: look?.paper || defaultPaper });
+export function NotebookDialog({ title, confirm, look, space, onConfirm, onClose }: { title: string; confirm: string; look?: Partial<NotebookLook>; space?: string; onConfirm: (look: NotebookLook) => Promise<void>; onClose: () => void }) {
+  const { core } = useWorkspace();
+  const { covers } = paperChoices(core);
+  const [chosen, setChosen] = useState<NotebookLook>({ name: '', colour: colours[0], cover: 'rings', ...look, paper: look?.paper || defaultPaper });
   return (
     <FormDialog title={title} confirm={confirm} onConfirm={() => onConfirm(chosen)} onClose={onClose}>
       {(problem) => (
         <>
           <div className="flex gap-6">
-            <Cover node={{ ...chosen, name: chosen.name || 'Untitled' }} />
+            <Cover node={{ ...chosen, name: chosen.name || 'Untitled' }} space={space} />
             <div className="min-w-0 grow">
               <NameField value={chosen.name} onChange={(name) => setChosen({ ...chosen, name })} problem={problem} />
               <div className="mt-3">
-                <PaperField label="Paper" value={chosen.paper} onChange={(paper) => setChosen({ ...chosen, paper })} />
+                <PaperField label="Paper" value={chosen.paper} {...(space ? { space } : {})} onChange={(paper) => setChosen({ ...chosen, paper })} />
               </div>
             </div>
           </div>
           <ColourField value={chosen.colour} onChange={(colour) => setChosen({ ...chosen, colour })} />
-          <fieldset className="mt-3 flex flex-wrap gap-1.5">
-            <legend className="mb-1 font-semibold">Pattern</legend>
-            {covers.map((one) => (
-              <button key={one} type="button" aria-pressed={chosen.cover === one} onClick={() => setChosen({ ...chosen, cover: one })} className={`h-10 rounded-md border px-2.5 capitalize ${chosen.cover === one ? 'border-primary font-semibold' : 'border-base-300'}`}>
-                {one}
-              </button>
-            ))}
-          </fieldset>
+          <CoverField look={chosen} covers={covers} {...(space ? { space } : {})} onChange={(change) => setChosen({ ...chosen, ...change })} />
         </>
       )}
     </FormDialog>
-  );
-}
-
-export function PaperField({ label, value, onChange, testId = 'paper', disabled }: { label: string; value: string; onChange: (paper: string) => void; testId?: string; disabled?: boolean }) {
-  return (
-    <label className="block">
-      <span className="mb-1 block font-semibold">{label}</span>
-      <select className="select h-11 w-full border-base-300 bg-base-100" value={value} disabled={disabled} data-testid={testId} onChange={(event) => onChange(event.target.value)}>
-        {papers.map(({ paper, words }) => (
-          <option key={paper} value={paper}>
-            A4, {words.toLowerCase()}
-          </option>
-        ))}
-      </select>
-    </label>
   );
 }
 

@@ -1,25 +1,14 @@
 export const root = '00000000-0000-0000-0000-000000000000';
 
 export const colours = ['spruce', 'madder', 'sky', 'gold', 'plum', 'lichen'] as const;
-export const covers = ['rings', 'dots', 'waves', 'rays', 'lattice'] as const;
 export const defaultPaper = 'a4-ruled-710';
 
-/** Papers to choose from, in words. */
-export const papers: { paper: string; words: string }[] = [
-  { paper: 'a4-ruled-710', words: 'Ruled, 7.1 mm' },
-  { paper: 'a4-ruled-640', words: 'Ruled narrow, 6.4 mm' },
-  { paper: 'a4-ruled-870', words: 'Ruled wide, 8.7 mm' },
-  { paper: 'a4-squared-500', words: 'Squared, 5 mm' },
-  { paper: 'a4-squared-1000', words: 'Squared, 10 mm' },
-  { paper: 'a4-blank-710', words: 'Blank' },
-];
-
-export const nodeKinds = { folder: 1, notebook: 2, section: 3, page: 4, tag: 5, lens: 6 } as const;
+export const nodeKinds = { folder: 1, notebook: 2, section: 3, page: 4, tag: 5, lens: 6, paper: 7, markKind: 8 } as const;
 
 /** A folder, notebook, tag or lens as Core gives it. `folded` and `natural` are its name for finding and for sorting. */
 export interface LibraryNode {
   id: string;
-  kind: 'folder' | 'notebook' | 'tag' | 'lens';
+  kind: 'folder' | 'notebook' | 'tag' | 'lens' | 'paper' | 'markKind';
   parent: string;
   order: string;
   name: string;
@@ -34,6 +23,9 @@ export interface LibraryNode {
   tags: string[];
   rule?: string;
   lensSpace?: string;
+  /** The asset of a paper of one's own, or the picture on a notebook's cover. */
+  source?: string;
+  category?: string;
   createdAt: number;
   createdBy: string;
   binnedAt?: number;
@@ -63,6 +55,8 @@ export interface NotebookEntry {
   tags: string[];
   createdAt: number;
   inBin: boolean;
+  /** Which page of a planner it is: `day/2026-10-08`. */
+  planner?: string;
 }
 
 /** A notebook in sum, from the server. Times are UTC milliseconds. */
@@ -114,6 +108,10 @@ export interface Item {
 
 export function openPath(space: string, notebook: string, page = ''): string {
   return `/page/${space}/${notebook}/${page}`;
+}
+
+export function overviewPath(space: string, notebook: string): string {
+  return `/pages/${space}/${notebook}`;
 }
 
 export function thumbnailPath(space: string, page: { id: string; paper: string; sequence: number }): string {

@@ -1,4 +1,4 @@
-import { FolderSimplePlusIcon, PencilSimpleIcon, TrashIcon } from '@phosphor-icons/react';
+import { CalendarPlusIcon, FilesIcon, FolderSimplePlusIcon, GraphIcon, PencilSimpleIcon, TrashIcon } from '@phosphor-icons/react';
 import type { MenuEntry } from '../ui/Menu';
 import type { Asking, ItemMenu } from './itemMenu';
 import type { ShownPlace } from './places';
@@ -12,7 +12,20 @@ interface PlaceHands {
 /** What can be done to the folder or lens one looks at. */
 export function placeEntries(place: ShownPlace, menu: ItemMenu, hands: PlaceHands): MenuEntry[] {
   if (place.lens) return lensEntries(place, hands);
-  return place.node?.kind === 'folder' ? folderEntries(place, menu, hands) : [];
+  const own = place.node?.kind === 'folder' ? folderEntries(place, menu, hands) : [];
+  const isFolder = place.libraries.length === 1 && (place.node === undefined || place.node.kind === 'folder');
+  return isFolder ? [...own, ...moreEntries(place, hands)] : own;
+}
+
+/** What else is made or seen from a folder, or from the head of a library. */
+function moreEntries(place: ShownPlace, { go }: PlaceHands): MenuEntry[] {
+  const { space } = place.libraries[0]!;
+  const folder = place.node?.id;
+  return [
+    { label: 'New planner', testId: 'new-planner', icon: <CalendarPlusIcon size={20} weight="light" />, onChoose: () => go(`/planner/${space}${folder ? `/${folder}` : ''}`) },
+    { label: 'Web of pages', testId: 'folder-web', icon: <GraphIcon size={20} weight="light" />, onChoose: () => go(`/web/${space}/folder${folder ? `?folder=${folder}` : ''}`) },
+    { label: 'Papers of your own', testId: 'own-papers', icon: <FilesIcon size={20} weight="light" />, onChoose: () => go(`/papers/${space}`) },
+  ];
 }
 
 function lensEntries({ lens, keeper }: ShownPlace, { ask, go }: PlaceHands): MenuEntry[] {

@@ -27,6 +27,9 @@ export interface Personal {
   library: Library;
   stars: Set<string>;
   star: (id: string, on: boolean) => void;
+  /** The pages with a bookmark. */
+  bookmarks: Set<string>;
+  bookmark: (page: string, notebook: string, on: boolean) => void;
   view: (target: string) => View;
   setView: (target: string, view: View) => void;
   often: () => { space: string; notebook: string }[];
@@ -48,6 +51,8 @@ export function usePersonal(): Personal | undefined {
       library,
       stars: new Set(Object.keys(library.registers(properties.starred))),
       star: (id, on) => library.set(id, properties.starred, on ? '1' : ''),
+      bookmarks: new Set(Object.keys(library.registers(properties.bookmarked))),
+      bookmark: (page, notebook, on) => library.set(page, properties.bookmarked, on ? notebook : ''),
       view: (target) => readView(views[target]),
       setView: (target, view) => library.set(target, properties.view, writeView(view)),
       often: () => JSON.parse(core.LibraryBridge.Often(library.handle)) as { space: string; notebook: string }[],

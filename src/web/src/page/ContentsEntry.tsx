@@ -1,8 +1,10 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { DotsThreeIcon, TagIcon } from '@phosphor-icons/react';
-import { type KeyboardEvent, type MouseEvent, useState } from 'react';
+import { type KeyboardEvent, type MouseEvent, type ReactNode, useState } from 'react';
 import type { NotebookEntry } from '../library/model';
 import { fillOf } from '../library/palette';
+import { InkCut } from '../spots/InkCut';
+import type { PlacedSpot } from '../spots/useNotebookSpots';
 import { Menu, type MenuEntry } from '../ui/Menu';
 
 /** Dropped here, a thing goes to the end of the notebook, out of all sections. */
@@ -22,10 +24,12 @@ interface EntryRowProps {
   onPress: (event: MouseEvent) => void;
   onRename: (title: string | undefined) => void;
   onKey: (event: KeyboardEvent) => void;
+  /** The headings taken from the page. */
+  below?: ReactNode;
 }
 
 /** A section or page. Dropped on a section, things go into it; on a page's lower edge, after it. */
-export function EntryRow({ entry, isHere, isChosen, mayWrite, tags, renaming, menu, onPress, onRename, onKey }: EntryRowProps) {
+export function EntryRow({ entry, isHere, isChosen, mayWrite, tags, renaming, menu, onPress, onRename, onKey, below }: EntryRowProps) {
   const drag = useDraggable({ id: entry.id, disabled: !mayWrite || renaming });
   const drop = useDroppable({ id: `${entry.kind === 'section' ? 'into' : 'after'} ${entry.id}`, disabled: !mayWrite });
   const isSection = entry.kind === 'section';
@@ -43,7 +47,24 @@ export function EntryRow({ entry, isHere, isChosen, mayWrite, tags, renaming, me
         )}
         {menu.length > 0 && !renaming && <Menu label={`More for ${entry.title || `page ${entry.number}`}`} testId="entry-menu" icon={<DotsThreeIcon size={20} />} entries={menu} />}
       </div>
+      {below}
     </li>
+  );
+}
+
+const cutWidth = 168;
+const cutHeight = 30;
+
+/** A heading taken from a page: shown as the ink it was made from, or in words where it has any. */
+export function HeadingEntry({ space, heading, paper, depth, onPress }: { space: string; heading: PlacedSpot; paper: string; depth: number; onPress: () => void }) {
+  const [left, top, right, bottom] = heading.area;
+  const high = Math.max(bottom - top + 120, ((right - left + 120) * cutHeight) / cutWidth);
+  const middle = (top + bottom) / 2;
+  const area = [left - 60, middle - high / 2, left - 60 + (high * cutWidth) / cutHeight, middle + high / 2] as const;
+  return (
+    <button type="button" data-testid="contents-heading" className="flex min-h-10 w-full items-center rounded-md text-left hover:bg-base-200" style={{ paddingLeft: 46 + (depth + Number(heading.level ?? 1) - 1) * 16 }} aria-label={heading.title || 'A heading from the page'} onClick={onPress}>
+      {heading.title ? <span className="truncate text-[13.5px]">{heading.title}</span> : <span className="rounded-sm bg-paper px-1"><InkCut space={space} page={heading.page} paper={paper} area={area} width={cutWidth} height={cutHeight} bare /></span>}
+    </button>
   );
 }
 

@@ -1,5 +1,5 @@
 import { DndContext, type DragEndEvent, MouseSensor, pointerWithin, TouchSensor, useSensor, useSensors } from '@dnd-kit/core';
-import { ArrowBendUpRightIcon, ArrowSquareOutIcon, ColumnsIcon, CopyIcon, FilePlusIcon, FolderPlusIcon, PencilSimpleIcon, SwatchesIcon, TagIcon, TrashIcon, XIcon } from '@phosphor-icons/react';
+import { ArrowBendUpRightIcon, ArrowSquareOutIcon, ColumnsIcon, CopyIcon, FileIcon, FilePlusIcon, FolderPlusIcon, PencilSimpleIcon, SwatchesIcon, TagIcon, TrashIcon } from '@phosphor-icons/react';
 import { type KeyboardEvent, useState } from 'react';
 import { properties } from '../core/runtime';
 import { attempt, ColourField, ConfirmDialog } from '../library/dialogs';
@@ -7,37 +7,30 @@ import { type NotebookEntry, openPath, root } from '../library/model';
 import { takeBack, UndoLine, useSaying } from '../library/saying';
 import { TagDialog } from '../library/TagDialog';
 import type { Library } from '../library/Library';
-import { useLibrary } from '../library/useLibrary';
 import { useSelection } from '../library/useSelection';
-import { useSession } from '../session/session';
 import type { MenuEntry } from '../ui/Menu';
-import { EndTarget, EntryRow } from './ContentsEntry';
+import type { PlacedSpot } from '../spots/useNotebookSpots';
+import { EndTarget, EntryRow, HeadingEntry } from './ContentsEntry';
 import { NotebookChooser } from './NotebookChooser';
 import type { OpenNotebook } from './openNotebooks';
-import { type Notebook, useNotebook } from './useNotebook';
+import type { Notebook } from './useNotebook';
 
 type Asking = { what: 'tags' | 'colour'; entry: NotebookEntry } | { what: 'move'; ids: string[] };
 
-/** The contents beside the page: sections and pages as a tree, to go to, name in place, put elsewhere, copy and bin. */
-export function ContentsPanel({ at, onGo, onBeside, onClose }: { at: OpenNotebook; onGo: (page: string) => void; onBeside: (page: string) => void; onClose: () => void }) {
-  const notebook = useNotebook(at.space, at.notebook);
-  const library = useLibrary(at.space);
-  const { spaces } = useSession();
-  const mayWrite = spaces.find((space) => space.id === at.space)?.role !== 'reader';
-  return (
-    <aside aria-label="Contents" data-testid="contents-panel" className="relative flex w-[288px] shrink-0 flex-col border-l border-base-300 bg-base-100 max-md:absolute max-md:inset-y-0 max-md:right-0 max-md:z-20">
-      <div className="flex h-12 shrink-0 items-center border-b border-base-300 pl-4 pr-1">
-        <h2 className="grow text-[18px]">Contents</h2>
-        <button type="button" aria-label="Close the contents" title="Close" className="grid size-10 place-items-center rounded-md text-quiet hover:bg-base-200" onClick={onClose}>
-          <XIcon size={18} />
-        </button>
-      </div>
-      {notebook && library && <Outline at={at} notebook={notebook} library={library} mayWrite={mayWrite} onGo={onGo} onBeside={onBeside} />}
-    </aside>
-  );
+interface ContentsProps {
+  at: OpenNotebook;
+  notebook: Notebook;
+  library: Library;
+  mayWrite: boolean;
+  headings: PlacedSpot[];
+  onGo: (page: string) => void;
+  onHeading: (heading: PlacedSpot) => void;
+  onBeside: (page: string) => void;
+  onPaper: (ids: string[]) => void;
 }
 
-function Outline({ at, notebook, library, mayWrite, onGo, onBeside }: { at: OpenNotebook; notebook: Notebook; library: Library; mayWrite: boolean; onGo: (page: string) => void; onBeside: (page: string) => void }) {
+/** The contents: sections, pages and the headings taken from them, to go to, name in place, put elsewhere, copy and bin. */
+export function Contents({ at, notebook, library, mayWrite, headings, onGo, onHeading, onBeside, onPaper }: ContentsProps) {
   const [renaming, setRenaming] = useState<string>();
   const [asking, setAsking] = useState<Asking>();
   const { said, say } = useSaying();
@@ -102,6 +95,7 @@ function Outline({ at, notebook, library, mayWrite, onGo, onBeside }: { at: Open
           { label: 'Colour', icon: <SwatchesIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'colour', entry }) },
         ]
       : [{ label: 'New sub-page', testId: 'entry-add-sub', icon: <FilePlusIcon size={20} weight="light" />, onChoose: () => say(attempt(() => onGo(notebook.addPage(entry.id, '', entry.paper)))) }]),
+    { label: 'Paper', testId: 'entry-paper', icon: <FileIcon size={20} weight="light" />, onChoose: () => onPaper(chosenOr(entry.id)) },
     { label: 'Tags', testId: 'entry-tags', icon: <TagIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'tags', entry }) },
     { label: 'Move to another notebook', testId: 'entry-move', icon: <ArrowBendUpRightIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'move', ids: heads(chosenOr(entry.id)) }) },
     { label: 'Duplicate', testId: 'entry-duplicate', icon: <CopyIcon size={20} weight="light" />, onChoose: () => void duplicate(heads(chosenOr(entry.id))) },
@@ -136,6 +130,9 @@ function Outline({ at, notebook, library, mayWrite, onGo, onBeside }: { at: Open
                   if (entry.kind === 'page') onGo(entry.id);
                 }
               }}
+              below={headings.filter((heading) => heading.page === entry.id).map((heading) => (
+                <HeadingEntry key={heading.id} space={at.space} heading={heading} paper={entry.paper} depth={entry.depth} onPress={() => onHeading(heading)} />
+              ))}
               onRename={(title) => {
                 setRenaming(undefined);
                 if (title !== undefined && title !== entry.title) say(attempt(() => notebook.set(entry.id, properties.name, title.trim())));

@@ -1,4 +1,4 @@
-import { ColumnsIcon, FilePdfIcon, ListDashesIcon, LockSimpleIcon, XIcon } from '@phosphor-icons/react';
+import { ArrowsDownUpIcon, ArrowsLeftRightIcon, CalendarBlankIcon, ColumnsIcon, DotsThreeIcon, FilePdfIcon, LockSimpleIcon, RowsIcon, SidebarSimpleIcon, XIcon } from '@phosphor-icons/react';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Member } from '../group/usePeople';
@@ -6,6 +6,13 @@ import type { LibraryNode, NotebookEntry } from '../library/model';
 import type { Space } from '../session/session';
 import { Avatar } from '../ui/Avatar';
 import { Menu } from '../ui/Menu';
+import type { Turning } from './useNotebook';
+
+const turnings: { turning: Turning; words: string; icon: ReactNode }[] = [
+  { turning: 'sideways', words: 'Turn pages sideways', icon: <ArrowsLeftRightIcon size={20} weight="light" /> },
+  { turning: 'down', words: 'Turn pages downwards', icon: <ArrowsDownUpIcon size={20} weight="light" /> },
+  { turning: 'seamless', words: 'Let pages run on', icon: <RowsIcon size={20} weight="light" /> },
+];
 
 interface HeaderLineProps {
   space: Space;
@@ -17,7 +24,11 @@ interface HeaderLineProps {
   present: Member[];
   onRename?: ((title: string) => void) | undefined;
   problem: string;
-  contents?: { shown: boolean; toggle: () => void };
+  turning: Turning;
+  onTurning?: (turning: Turning) => void;
+  /** For a planner: takes a calendar over. */
+  onCalendar?: () => void;
+  margin?: { shown: boolean; toggle: () => void };
   onBeside?: () => void;
   onShut?: () => void;
   /** For the second of two pages: takes it away. */
@@ -25,7 +36,7 @@ interface HeaderLineProps {
 }
 
 /** The line above the sheet: where am I, who is here, what lies beside, and taking the page out. */
-export function HeaderLine({ space, folder, notebook, section, page, count, present, onRename, problem, contents, onBeside, onShut, onClose }: HeaderLineProps) {
+export function HeaderLine({ space, folder, notebook, section, page, count, present, turning, onRename, onTurning, onCalendar, problem, margin, onBeside, onShut, onClose }: HeaderLineProps) {
   return (
     <header className="flex h-12 shrink-0 items-center gap-2 border-b border-base-300 px-4">
       {!onClose && (
@@ -76,14 +87,16 @@ export function HeaderLine({ space, folder, notebook, section, page, count, pres
       {space.role === 'reader' && <span className="shrink-0 text-[13px] text-quiet">You read here</span>}
       {onShut && <HeaderButton label="Lock it now" testId="shut" icon={<LockSimpleIcon size={22} weight="light" />} onPress={onShut} />}
       {onBeside && <HeaderButton label="Beside: a second page next to this one" testId="beside" icon={<ColumnsIcon size={22} weight="light" />} onPress={onBeside} />}
-      {contents && <HeaderButton label="Contents" testId="contents" pressed={contents.shown} icon={<ListDashesIcon size={22} weight="light" />} onPress={contents.toggle} />}
+      {margin && <HeaderButton label="Margin: contents, marks and links" testId="contents" pressed={margin.shown} icon={<SidebarSimpleIcon size={22} weight="light" mirrored />} onPress={margin.toggle} />}
       <Menu
-        label="Export as PDF"
+        label="More: export, how pages turn"
         testId="export"
-        icon={<FilePdfIcon size={22} weight="light" />}
+        icon={<DotsThreeIcon size={24} />}
         entries={[
-          { label: 'This page', testId: 'export-page', icon: <FilePdfIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/spaces/${space.id}/pages/${page.id}/export.pdf`) },
-          { label: 'The whole notebook', testId: 'export-notebook', icon: <FilePdfIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/notebooks/${notebook.id}/export.pdf`) },
+          { label: 'This page as PDF', testId: 'export-page', icon: <FilePdfIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/spaces/${space.id}/pages/${page.id}/export.pdf`) },
+          { label: 'The notebook as PDF', testId: 'export-notebook', icon: <FilePdfIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/notebooks/${notebook.id}/export.pdf`) },
+          ...(onCalendar ? [{ label: 'Calendar of this planner', testId: 'take-calendar', icon: <CalendarBlankIcon size={20} weight="light" />, onChoose: onCalendar }] : []),
+          ...(onTurning ? turnings.filter((one) => one.turning !== turning).map((one) => ({ label: one.words, testId: `turn-${one.turning}`, icon: one.icon, onChoose: () => onTurning(one.turning) })) : []),
         ]}
       />
       {onClose && <HeaderButton label="Close the page beside" testId="close-beside" icon={<XIcon size={20} weight="light" />} onPress={onClose} />}

@@ -3,13 +3,14 @@ import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { usePersonal } from '../library/usePersonal';
 import { useSession } from '../session/session';
 import { BesideDialog } from './BesideDialog';
-import { ContentsPanel } from './ContentsPanel';
+import { Margin } from './Margin';
 import { besidePath, noteOpen, type OpenNotebook, readBeside } from './openNotebooks';
 import { Pane } from './Pane';
 import { useTools } from './useTools';
 
 const visitKey = 'quill.visited';
 const sameVisitMilliseconds = 30 * 60_000;
+const nowhere = {};
 
 /** A page on the desk, or two beside each other; the contents at its side when wanted. */
 export function PageScreen() {
@@ -33,6 +34,13 @@ export function PageScreen() {
     localStorage.setItem('quill.contents', contents ? '0' : '1');
     setContents(!contents);
   };
+  /** Full view: the page alone, without the rail. Leaving the page ends it. */
+  const toggleFull = () => {
+    const root = document.documentElement;
+    if (root.dataset.full) delete root.dataset.full;
+    else root.dataset.full = '1';
+  };
+  useEffect(() => () => void delete document.documentElement.dataset.full, []);
   const path = (at: OpenNotebook, other = beside) => (other ? besidePath(at, other) : `/page/${at.space}/${at.notebook}/${at.page}`);
 
   return (
@@ -44,7 +52,9 @@ export function PageScreen() {
         active={!beside || !second}
         onTouch={() => setSecond(false)}
         onGo={(at, replace) => void navigate(path(at), { replace: replace ?? false })}
-        contents={{ shown: contents, toggle: toggleContents }}
+        seek={{ at: search.get('at') ?? undefined, mark: search.get('mark') ?? undefined }}
+        margin={{ shown: contents, toggle: toggleContents }}
+        onFull={toggleFull}
         onBeside={() => setChoosing(true)}
       />
       {beside && (
@@ -53,12 +63,14 @@ export function PageScreen() {
           tools={tools}
           tray={false}
           active={second}
+          seek={nowhere}
+          onFull={toggleFull}
           onTouch={() => setSecond(true)}
           onGo={(at, replace) => void navigate(path(here, at), { replace: replace ?? false })}
           onClose={() => void navigate(`/page/${space}/${notebook}/${page}`)}
         />
       )}
-      {contents && <ContentsPanel at={here} onGo={(to) => void navigate(path({ ...here, page: to }))} onBeside={(to) => void navigate(besidePath(here, { ...here, page: to }))} onClose={toggleContents} />}
+      {contents && <Margin at={here} onGo={(to, query) => void navigate(query ? `/page/${space}/${notebook}/${to}?${query}` : path({ ...here, page: to }))} onBeside={(to) => void navigate(besidePath(here, { ...here, page: to }))} onClose={toggleContents} />}
       {choosing && <BesideDialog here={here} onChoose={(at) => void navigate(besidePath(here, at))} onClose={() => setChoosing(false)} />}
     </div>
   );

@@ -1,17 +1,26 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { properties, sentenceOf } from '../core/runtime';
 import { usePeople } from '../group/usePeople';
 import { LockedPages } from '../library/LockDialog';
+import { defaultPaper, type NotebookEntry } from '../library/model';
+import { UndoLine, useSaying } from '../library/saying';
 import { useLibrary } from '../library/useLibrary';
+import { usePersonal } from '../library/usePersonal';
 import { useLocks } from '../library/useShelf';
 import { sendJson } from '../session/api';
 import { type Space, useSession } from '../session/session';
+import { useShownPages } from '../overview/useShownPages';
+import { usePlannerEntries } from '../planner/usePlannerEntries';
+import { useNotebookSpots } from '../spots/useNotebookSpots';
+import { useWorkspace } from '../sync/workspace';
 import { HeaderLine } from './HeaderLine';
+import type { NextPage, NextPages } from './ink/neighbours';
+import type { View } from './ink/view';
 import { lastPageIn, type OpenNotebook } from './openNotebooks';
 import { Sheet } from './Sheet';
 import { Thread } from './Thread';
-import { type Notebook, useNotebook } from './useNotebook';
+import { type Notebook, type Turning, useNotebook } from './useNotebook';
 import type { Tools } from './useTools';
 
 interface PaneProps {
@@ -21,8 +30,11 @@ interface PaneProps {
   active: boolean;
   onTouch: () => void;
   onGo: (at: OpenNotebook, replace?: boolean) => void;
-  contents?: { shown: boolean; toggle: () => void };
+  /** What to bring into sight: a place, or a mark. */
+  seek: { at?: string | undefined; mark?: string | undefined };
+  margin?: { shown: boolean; toggle: () => void };
   onBeside?: () => void;
+  onFull: () => void;
   onClose?: () => void;
 }
 
@@ -35,7 +47,7 @@ export function Pane(props: PaneProps) {
   if (!space) return <p className="grow p-10">There is nothing here that you may see.</p>;
   const name = library?.find(props.at.notebook)?.name ?? '';
   return (
-    <section aria-label={name} className="@container flex min-w-0 grow basis-0 flex-col border-r border-base-300 last:border-r-0" data-testid="pane" onPointerDownCapture={props.onTouch} onFocusCapture={props.onTouch}>
+    <section aria-label={name} className="@container relative flex min-w-0 grow basis-0 flex-col border-r border-base-300 last:border-r-0" data-testid="pane" onPointerDownCapture={props.onTouch} onFocusCapture={props.onTouch}>
       {locks.get(props.at.notebook) === null ? <LockedPages space={space} notebook={props.at.notebook} name={name} /> : <OpenPane {...props} space={space} isLocked={locks.has(props.at.notebook)} />}
     </section>
   );
@@ -56,7 +68,7 @@ function OpenPane(props: PaneProps & { space: Space; isLocked: boolean }) {
     <div className="grid h-full place-content-center justify-items-center gap-3 bg-desk">
       <p className="font-title text-[19px]">This notebook has no pages yet</p>
       {space.role !== 'reader' && (
-        <button type="button" className="btn btn-primary h-10 min-h-10" onClick={() => onGo({ ...at, page: notebook.addPageAfter('') })}>
+        <button type="button" className="btn btn-primary h-10 min-h-10" onClick={() => onGo({ ...at, page: notebook.addPageAfter('', defaultPaper) })}>
           Add the first page
         </button>
       )}
@@ -64,27 +76,54 @@ function OpenPane(props: PaneProps & { space: Space; isLocked: boolean }) {
   );
 }
 
-function OnPage({ at, space, notebook, tools, tray, active, isLocked, onGo, contents, onBeside, onClose }: PaneProps & { space: Space; notebook: Notebook; isLocked: boolean }) {
+function OnPage({ at, space, notebook, tools, tray, active, isLocked, seek, onGo, margin, onBeside, onFull, onClose }: PaneProps & { space: Space; notebook: Notebook; isLocked: boolean }) {
+  const workspace = useWorkspace();
   const library = useLibrary(space.id);
+  const personal = usePersonal();
   const people = usePeople(space.id);
   const queries = useQueryClient();
+  const shown = useShownPages(space.id, at.notebook);
+  const spots = useNotebookSpots(space.id, at.notebook, notebook.pages, at.page);
   const [present, setPresent] = useState<string[]>([]);
   const [problem, setProblem] = useState('');
+  const { said, say } = useSaying();
+  const handover = useRef<{ page: string; view: View }>(undefined);
   const mayWrite = space.role !== 'reader';
   const index = notebook.pages.findIndex((one) => one.id === at.page);
   const current = notebook.pages[index]!;
-  const go = (to: number) => notebook.pages[to] && onGo({ ...at, page: notebook.pages[to].id });
   const node = library?.find(at.notebook);
+  const go = (to: number) => notebook.pages[to] && onGo({ ...at, page: notebook.pages[to].id });
+  const addAfter = () => onGo({ ...at, page: notebook.addPageAfter(at.page, node?.paper) });
+  const entries = usePlannerEntries({ at, notebook, say, onGo: (page) => onGo({ ...at, page }) });
+
+  /** Pages turn by pulling, by key, or by scrolling on; past an end a new one is made. */
+  const turn = (by: number, view?: View) => {
+    const next = notebook.pages[index + by];
+    if (next) {
+      if (view) handover.current = { page: next.id, view };
+      onGo({ ...at, page: next.id }, view !== undefined);
+    } else if (mayWrite && by > 0) addAfter();
+    else if (mayWrite) onGo({ ...at, page: notebook.addPage(current.parent, 'first', notebook.paperOf(current.parent) || current.paper) });
+  };
+  /** The last page always has one after it to write on, where pages run on without a gap. */
+  const onInk = () => {
+    if (notebook.turning === 'seamless' && index === notebook.pages.length - 1) notebook.addPageAfter(at.page, node?.paper);
+  };
+  const nextPage = (page: NotebookEntry | undefined): NextPage | undefined =>
+    page && { paper: page.paper || defaultPaper, id: page.id, notebook: { handle: notebook.handle, id: notebook.id }, open: () => workspace.acquire(space.id, 'page', page.id), close: () => workspace.release(page.id) };
+  const next: NextPages = { turning: notebook.turning, before: nextPage(notebook.pages[index - 1]), after: nextPage(notebook.pages[index + 1]) };
 
   useEffect(() => {
     if (!active) return;
-    const turn = (event: KeyboardEvent) => {
+    const key = (event: KeyboardEvent) => {
       if (event.target !== document.body) return;
-      if (event.key === 'PageDown') go(index + 1);
-      if (event.key === 'PageUp') go(index - 1);
+      const isLast = index === notebook.pages.length - 1;
+      if (event.key === 'PageDown' && isLast && event.ctrlKey && mayWrite) addAfter();
+      else if (event.key === 'PageDown') go(index + 1);
+      else if (event.key === 'PageUp') go(index - 1);
     };
-    addEventListener('keydown', turn);
-    return () => removeEventListener('keydown', turn);
+    addEventListener('keydown', key);
+    return () => removeEventListener('keydown', key);
   });
 
   const rename = (title: string) => {
@@ -111,15 +150,53 @@ function OnPage({ at, space, notebook, tools, tray, active, isLocked, onGo, cont
         page={current}
         count={notebook.pages.length}
         present={people.filter((person) => present.includes(person.id))}
+        turning={notebook.turning}
         onRename={mayWrite ? rename : undefined}
+        {...(mayWrite ? { onTurning: (turning: Turning) => notebook.set(notebook.id, properties.turning, turning) } : {})}
+        {...(mayWrite && notebook.planner ? { onCalendar: entries.ask } : {})}
         problem={problem}
-        {...(contents ? { contents } : {})}
+        {...(margin ? { margin } : {})}
         {...(onBeside ? { onBeside } : {})}
         {...(isLocked ? { onShut: shut } : {})}
         {...(onClose ? { onClose } : {})}
       />
-      <Sheet key={at.page} space={space} page={at.page} paper={current.paper} people={people} tools={tools} tray={tray} active={active} onPresent={setPresent} />
-      <Thread pages={notebook.pages} index={index} sectionOf={(id) => notebook.sectionOf(id)} onGo={go} onAdd={mayWrite ? () => onGo({ ...at, page: notebook.addPageAfter(at.page, node?.paper) }) : undefined} />
+      <Sheet
+        key={at.page}
+        space={space}
+        notebook={notebook}
+        page={{ ...current, paper: current.paper || defaultPaper }}
+        people={people}
+        tools={tools}
+        tray={tray}
+        active={active}
+        next={next}
+        seek={seek}
+        startView={handover.current?.page === at.page ? handover.current.view : undefined}
+        onPresent={setPresent}
+        onTurn={turn}
+        onPage={(page) => onGo({ ...at, page })}
+        onEntry={entries.open}
+        onInk={onInk}
+        onFull={onFull}
+        say={say}
+      />
+      <Thread
+        space={space.id}
+        notebook={at.notebook}
+        pages={notebook.pages}
+        index={index}
+        marks={spots.filter((spot) => spot.kind === 'mark')}
+        bookmarks={personal?.bookmarks ?? noBookmarks}
+        shown={shown}
+        sectionOf={(id) => notebook.sectionOf(id)}
+        onGo={go}
+        onBookmark={() => personal?.bookmark(at.page, at.notebook, !personal.bookmarks.has(at.page))}
+        onAdd={mayWrite ? addAfter : undefined}
+      />
+      <UndoLine said={said} onClose={() => say('')} />
+      {entries.dialog}
     </>
   );
 }
+
+const noBookmarks = new Set<string>();

@@ -1,34 +1,26 @@
-import { EraserIcon } from '@phosphor-icons/react';
-import { useMemo } from 'react';
+import { EraserIcon, FlagPennantIcon, LassoIcon, PlusIcon, SelectionIcon } from '@phosphor-icons/react';
+import { type ReactNode, useMemo } from 'react';
 import type { Core } from '../core/runtime';
 import { outlineToSvg } from './ink/packet';
+import { type MarkKind, MarkSign } from '../spots/markKinds';
 import { inks, type Pen, type PenKind, penKindNumbers, penNames } from './ink/pens';
-
-interface EraserState {
-  on: boolean;
-  whole: boolean;
-  /** Diameter, 0.01 mm. */
-  size: number;
-}
+import type { HeldKind, Tools } from './useTools';
 
 interface PenTrayProps {
   core: Core;
-  tray: Pen[];
-  chosen: number;
-  eraser: EraserState;
-  unfolded: boolean;
-  onChoose: (index: number) => void;
-  onPen: (pen: Pen) => void;
-  onEraser: (change: Partial<EraserState>) => void;
+  tools: Tools;
+  kinds: MarkKind[];
+  onNewKind: () => void;
 }
 
-/** The pens as strokes of themselves; pressing the chosen one again unfolds its settings beside it. */
-export function PenTray({ core, tray, chosen, eraser, unfolded, onChoose, onPen, onEraser }: PenTrayProps) {
+/** The pens as strokes of themselves, and the other tools; pressing the one in the hand again unfolds its settings beside it. */
+export function PenTray({ core, tools, kinds, onNewKind }: PenTrayProps) {
+  const { tray, chosen, held } = tools;
   return (
-    <div className="absolute left-4 top-4 flex items-start gap-3" data-testid="pen-tray">
-      <div role="toolbar" aria-label="Pen tray" aria-orientation="vertical" className="flex w-[92px] flex-col items-center gap-0.5 rounded-lg border border-base-300 bg-base-200 px-1.5 py-2">
+    <div className="absolute bottom-4 left-4 top-4 flex items-start gap-3 [pointer-events:none] [&>*]:[pointer-events:auto]" data-testid="pen-tray">
+      <div role="toolbar" aria-label="Pen tray" aria-orientation="vertical" className="flex max-h-full w-[92px] flex-col items-center gap-0.5 overflow-y-auto rounded-lg border border-base-300 bg-base-200 px-1.5 py-2">
         {tray.map((pen, i) => {
-          const inHand = i === chosen && !eraser.on;
+          const inHand = i === chosen && held === 'pen';
           return (
             <button
               key={i}
@@ -37,8 +29,8 @@ export function PenTray({ core, tray, chosen, eraser, unfolded, onChoose, onPen,
               aria-label={`Pen ${i + 1}: ${describe(pen)}`}
               title={describe(pen)}
               data-testid={`pen-${i + 1}`}
-              onClick={() => onChoose(i)}
-              className={`flex h-11 w-[76px] items-center gap-1.5 rounded-md border-[1.5px] pl-1.5 ${inHand ? 'border-primary bg-paper' : 'border-transparent hover:border-base-300'}`}
+              onClick={() => tools.press(i)}
+              className={`flex h-11 w-[76px] shrink-0 items-center gap-1.5 rounded-md border-[1.5px] pl-1.5 ${inHand ? 'border-primary bg-paper' : 'border-transparent hover:border-base-300'}`}
             >
               <span className={`w-2 text-[11px] ${inHand ? 'text-[#625f54]' : 'text-quiet'}`}>{i + 1}</span>
               <PenStroke core={core} pen={pen} onPaper={inHand} />
@@ -46,19 +38,25 @@ export function PenTray({ core, tray, chosen, eraser, unfolded, onChoose, onPen,
           );
         })}
         <hr className="my-1.5 w-[68px] border-base-300" />
-        <button
-          type="button"
-          aria-pressed={eraser.on}
-          data-testid="eraser"
-          onClick={() => onEraser({ on: true })}
-          className={`flex h-[52px] w-[76px] flex-col items-center justify-center gap-0.5 rounded-md border-[1.5px] text-xs ${eraser.on ? 'border-primary bg-base-100' : 'border-transparent hover:border-base-300'}`}
-        >
-          <EraserIcon size={22} weight="light" />
-          Eraser
-        </button>
+        <ToolButton kind="eraser" label="Eraser" icon={<EraserIcon size={22} weight="light" />} tools={tools} />
+        <ToolButton kind="loop" label={tools.loop.box ? 'Box' : 'Loop'} icon={tools.loop.box ? <SelectionIcon size={22} weight="light" /> : <LassoIcon size={22} weight="light" />} tools={tools} />
+        <ToolButton kind="mark" label="Mark" icon={<FlagPennantIcon size={22} weight="light" />} tools={tools} />
       </div>
-      {unfolded && (eraser.on ? <EraserSettings eraser={eraser} onEraser={onEraser} /> : <PenSettings pen={tray[chosen]!} number={chosen + 1} onPen={onPen} />)}
+      {tools.unfolded && held === 'pen' && <PenSettings pen={tray[chosen]!} number={chosen + 1} onPen={tools.changePen} />}
+      {tools.unfolded && held === 'eraser' && <EraserSettings eraser={tools.eraser} onEraser={tools.changeEraser} />}
+      {tools.unfolded && held === 'loop' && <LoopSettings loop={tools.loop} onLoop={tools.changeLoop} />}
+      {tools.unfolded && held === 'mark' && <MarkSettings mark={tools.mark} kinds={kinds} onMark={tools.changeMark} onNewKind={onNewKind} />}
     </div>
+  );
+}
+
+function ToolButton({ kind, label, icon, tools }: { kind: HeldKind; label: string; icon: ReactNode; tools: Tools }) {
+  const inHand = tools.held === kind;
+  return (
+    <button type="button" aria-pressed={inHand} data-testid={kind} onClick={() => tools.pressTool(kind)} className={`flex h-[50px] w-[76px] shrink-0 flex-col items-center justify-center gap-0.5 rounded-md border-[1.5px] text-xs ${inHand ? 'border-primary bg-base-100' : 'border-transparent hover:border-base-300'}`}>
+      {icon}
+      {label}
+    </button>
   );
 }
 
@@ -112,7 +110,7 @@ function PenSettings({ pen, number, onPen }: { pen: Pen; number: number; onPen: 
   );
 }
 
-function EraserSettings({ eraser, onEraser }: { eraser: EraserState; onEraser: (change: Partial<EraserState>) => void }) {
+function EraserSettings({ eraser, onEraser }: { eraser: Tools['eraser']; onEraser: (change: Partial<Tools['eraser']>) => void }) {
   return (
     <section aria-label="Settings of the eraser" data-testid="eraser-settings" className="mt-48 w-[214px] rounded-lg border border-base-300 bg-base-100 p-4 shadow-sm">
       <h2 className="text-[16px]">Eraser</h2>
@@ -130,6 +128,49 @@ function EraserSettings({ eraser, onEraser }: { eraser: EraserState; onEraser: (
         </span>
         <input type="range" min={30} max={2000} step={10} value={eraser.size} data-testid="eraser-size" onChange={(event) => onEraser({ size: Number(event.target.value) })} className="range range-primary range-xs mt-1 w-full" />
       </label>
+    </section>
+  );
+}
+
+function LoopSettings({ loop, onLoop }: { loop: Tools['loop']; onLoop: (change: Partial<Tools['loop']>) => void }) {
+  return (
+    <section aria-label="Settings of selecting" data-testid="loop-settings" className="mt-48 w-[214px] rounded-lg border border-base-300 bg-base-100 p-4 shadow-sm">
+      <h2 className="text-[16px]">Select</h2>
+      <div className="mt-2.5 flex gap-1.5">
+        <button type="button" aria-pressed={!loop.box} onClick={() => onLoop({ box: false })} className={choice(!loop.box)}>
+          Loop
+        </button>
+        <button type="button" aria-pressed={loop.box} data-testid="select-box" onClick={() => onLoop({ box: true })} className={choice(loop.box)}>
+          Box
+        </button>
+      </div>
+      <label className="mt-3 block">
+        <span className="flex justify-between">
+          Takes what is inside <span className="text-[13px] text-quiet">{Math.round(loop.share * 100)} %</span>
+        </span>
+        <input type="range" min={5} max={100} step={5} value={loop.share * 100} onChange={(event) => onLoop({ share: Number(event.target.value) / 100 })} className="range range-primary range-xs mt-1 w-full" />
+      </label>
+    </section>
+  );
+}
+
+function MarkSettings({ mark, kinds, onMark, onNewKind }: { mark: string; kinds: MarkKind[]; onMark: (mark: string) => void; onNewKind: () => void }) {
+  return (
+    <section aria-label="Kinds of marks" data-testid="mark-settings" className="mt-40 max-h-[calc(100%-170px)] w-[214px] overflow-y-auto rounded-lg border border-base-300 bg-base-100 p-3 shadow-sm">
+      <h2 className="px-1 text-[16px]">Mark</h2>
+      <p className="px-1 pb-1 text-[13px] text-quiet">Press on the page where it belongs.</p>
+      {kinds.map((kind) => (
+        <button key={kind.id} type="button" aria-pressed={mark === kind.id} data-testid="mark-kind" data-name={kind.words} onClick={() => onMark(kind.id)} className={`flex h-11 w-full items-center gap-2.5 rounded-md px-2 text-left ${mark === kind.id ? 'bg-base-200 font-semibold' : 'hover:bg-base-200'}`}>
+          <MarkSign kind={kind} full={mark === kind.id} />
+          <span className="truncate">{kind.words}</span>
+        </button>
+      ))}
+      <button type="button" className="flex h-11 w-full items-center gap-2.5 rounded-md px-2 text-left text-quiet hover:bg-base-200" data-testid="new-mark-kind" onClick={onNewKind}>
+        <span className="grid size-[26px] place-items-center">
+          <PlusIcon size={18} />
+        </span>
+        A kind of your own
+      </button>
     </section>
   );
 }

@@ -1,51 +1,91 @@
-import { ArrowClockwiseIcon, ArrowCounterClockwiseIcon, CornersInIcon, MinusIcon, PlusIcon } from '@phosphor-icons/react';
-import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { ArrowClockwiseIcon, ArrowCounterClockwiseIcon, ArrowsOutIcon, BookOpenIcon, PencilLineIcon } from '@phosphor-icons/react';
+import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import type { Member } from '../group/usePeople';
+import { LinkDialog } from '../links/LinkDialog';
+import { addressOf } from '../links/target';
+import { useFollow } from '../links/useFollow';
+import type { NotebookEntry } from '../library/model';
+import type { Say } from '../library/saying';
+import { useLibrary } from '../library/useLibrary';
+import { drawPaper } from '../papers/drawing';
 import type { Space } from '../session/session';
+import { MarkKindDialog } from '../spots/MarkKindDialog';
+import { kindsOf } from '../spots/markKinds';
+import { SpotLayer } from '../spots/SpotLayer';
+import { addSpot, type Spot, useSpots } from '../spots/spots';
 import type { OpenDocument } from '../sync/openDocument';
 import { useDocument, useWorkspace } from '../sync/workspace';
-import { SheetDesk } from './ink/desk';
+import { SheetDesk, type Taken } from './ink/desk';
+import type { NextPages } from './ink/neighbours';
 import type { PenSign } from './ink/othersInk';
-import { trueScale, type View } from './ink/view';
+import type { View } from './ink/view';
 import { PenSigns } from './PenSigns';
 import { PenTray } from './PenTray';
+import { PullHint } from './PullHint';
+import { SelectionBar } from './SelectionBar';
+import type { Notebook } from './useNotebook';
 import type { Tools } from './useTools';
+import { ZoomControl } from './ZoomControl';
 
-interface SheetProps {
+export interface SheetProps {
   space: Space;
-  page: string;
-  paper: string;
+  notebook: Notebook;
+  page: NotebookEntry;
   people: Member[];
   tools: Tools;
   /** Whether the tray lies beside this sheet, and keys act on it: of two sheets, it is the one touched last. */
   active: boolean;
   tray: boolean;
+  next: NextPages;
+  /** What to bring into sight: a place, or a mark. */
+  seek: { at?: string | undefined; mark?: string | undefined };
+  startView: View | undefined;
   onPresent: (people: string[]) => void;
+  onTurn: (by: number, view?: View) => void;
+  onPage: (page: string) => void;
+  /** The note page of a calendar's entry. */
+  onEntry: (entry: string) => void;
+  onInk: () => void;
+  onFull: () => void;
+  say: Say;
 }
 
 const trayRoom = 116;
 const sideRoom = 84;
+/** A mark put on bare paper is so large, 0.01 mm. */
+const markHalf = 350;
 
 /** The sheet on the desk, with the tray on one side and what undoes and scales on the other. */
 export function Sheet(props: SheetProps) {
-  const document = useDocument(props.space.id, 'page', props.page);
+  const document = useDocument(props.space.id, 'page', props.page.id);
   return document ? <OpenSheet {...props} document={document} /> : <div className="grow bg-desk" aria-busy="true" />;
 }
 
-function OpenSheet({ space, paper, people, tools, active, tray, onPresent, document }: SheetProps & { document: OpenDocument }) {
+function OpenSheet({ space, notebook, page, people, tools, active, tray, next, seek, startView, onPresent, onTurn, onPage, onEntry, onInk, onFull, say, document }: SheetProps & { document: OpenDocument }) {
   const { core, live } = useWorkspace();
+  const library = useLibrary(space.id);
   const mayWrite = space.role !== 'reader';
+  const reading = tools.reading || !mayWrite;
   const holder = useRef<HTMLDivElement>(null);
   const [desk, setDesk] = useState<SheetDesk>();
   const [view, setView] = useState<View>({ scale: 0, x: 0, y: 0 });
   const [signs, setSigns] = useState<PenSign[]>([]);
-  const begin = useRef(tools.fold);
-  begin.current = tools.fold;
+  const [taken, setTaken] = useState<Taken>();
+  const [chosen, setChosen] = useState<string>();
+  const [linking, setLinking] = useState(false);
+  const [newKind, setNewKind] = useState(false);
+  const [pull, setPull] = useState(0);
+  const spots = useSpots(document);
+  const kinds = useMemo(() => kindsOf(library), [library]);
+  const { follow, asking } = useFollow();
+  const own = drawPaper(core, page.paper).own;
+  const asset = own ? library?.find(own)?.source : undefined;
+  const { paper } = page;
 
   useEffect(() => {
-    const made = new SheetDesk(holder.current!, core, document, live, paper, mayWrite, { left: mayWrite && tray ? trayRoom : 0, right: sideRoom });
+    const room = { left: mayWrite && tray ? trayRoom : 0, right: sideRoom };
+    const made = new SheetDesk(holder.current!, core, document, live, { paper, space: space.id, notebook: { handle: notebook.handle, id: notebook.id }, asset }, mayWrite, room, next, startView);
     made.onView = setView;
-    made.onBegin = () => begin.current();
     made.others.onSigns = setSigns;
     document.onPresent = onPresent;
     setView(made.currentView);
@@ -54,25 +94,75 @@ function OpenSheet({ space, paper, people, tools, active, tray, onPresent, docum
       document.onPresent = undefined;
       made.stop();
     };
-  }, [core, document, live, paper, mayWrite, tray, onPresent]);
+    // The pages beside it and the first view are those at the moment of laying it down.
+  }, [core, document, live, paper, asset, mayWrite, tray, onPresent, notebook.id, next.turning, next.before?.id, next.after?.id]);
+
+  // A planner's dates and calendar are part of the notebook.
+  useEffect(() => {
+    if (page.planner) desk?.redraw();
+  }, [desk, notebook.version, page.planner]);
+
+  const onPress = (x: number, y: number): boolean => {
+    const link = spots.findLast((spot) => spot.kind === 'link' && holds(spot.area, x, y, 120));
+    if (link) void follow(link.target!, link.title);
+    const printed = link ? undefined : desk?.links.findLast((one) => holds(one.area, x, y, 0));
+    if (printed) {
+      if (printed.target.startsWith('entry/')) onEntry(printed.target.slice('entry/'.length));
+      else onPage(printed.page);
+    }
+    return link !== undefined || printed !== undefined;
+  };
+  const mark = (x: number, y: number) => setChosen(addSpot(core, document, 'mark', [x - markHalf, y - markHalf, x + markHalf, y + markHalf], [], { mark: tools.mark }));
 
   useEffect(() => {
-    if (desk) desk.tool = tools.tool;
+    if (!desk) return;
+    desk.tool = reading ? { name: 'read' } : tools.tool;
+    desk.zoomLocked = tools.zoomLocked;
+    desk.onBegin = () => {
+      tools.fold();
+      setChosen(undefined);
+    };
+    desk.onTaken = setTaken;
+    desk.onPress = onPress;
+    desk.onMark = mark;
+    desk.onPull = setPull;
+    desk.onTurn = onTurn;
+    desk.onInk = onInk;
   });
+
+  // Comes to a place or mark that a link names, once.
+  useEffect(() => {
+    if (!desk) return;
+    const spot = seek.mark ? spots.find((one) => one.id === seek.mark) : undefined;
+    const [x, y] = (seek.at ?? '').split(',').map(Number);
+    if (spot) {
+      desk.show(spot.area);
+      setChosen(spot.id);
+    } else if (seek.at && x !== undefined && y !== undefined) desk.show([x, y, x, y]);
+  }, [desk, seek.at, seek.mark]);
 
   const steps = core.PageBridge.Steps(document.handle);
   const undo = () => document.perform((handle, now) => core.PageBridge.Undo(handle, now));
   const redo = () => document.perform((handle, now) => core.PageBridge.Redo(handle, now));
 
   useEffect(() => {
-    if (!mayWrite || !active) return;
+    if (!active) return;
     const key = (event: KeyboardEvent) => {
-      if (event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement || event.altKey) return;
+      if (event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement || event.target instanceof HTMLTextAreaElement || event.altKey) return;
       const command = event.ctrlKey || event.metaKey;
-      if (command && event.key.toLowerCase() === 'z') (event.shiftKey ? redo : undo)();
-      else if (command && event.key.toLowerCase() === 'y') redo();
+      const letter = event.key.toLowerCase();
+      if (!command && letter === 'r' && mayWrite) tools.setReading(!tools.reading);
+      else if (!command && letter === 'f') onFull();
+      else if (event.key === 'Escape' && taken) setTaken(undefined);
+      else if (reading) return;
+      else if (command && letter === 'z') (event.shiftKey ? redo : undo)();
+      else if (command && letter === 'y') redo();
+      else if (command && letter === 'a') takeAll();
+      else if (event.key === 'Delete' && taken?.items.length) erase();
       else if (!command && event.key >= '1' && event.key <= String(tools.tray.length)) tools.choose(Number(event.key) - 1);
-      else if (!command && event.key === 'e') tools.toggleEraser();
+      else if (!command && letter === 'e') tools.toggle('eraser');
+      else if (!command && letter === 'l') tools.toggle('loop');
+      else if (!command && letter === 'm') tools.toggle('mark');
       else return;
       event.preventDefault();
     };
@@ -80,36 +170,87 @@ function OpenSheet({ space, paper, people, tools, active, tray, onPresent, docum
     return () => removeEventListener('keydown', key);
   });
 
+  const takeAll = () => {
+    const items = core.SpotBridge.SelectAll(document.handle);
+    if (items.length > 0) setTaken({ items, area: core.SpotBridge.BoundsOf(document.handle, items) as unknown as Taken['area'] });
+  };
+  const erase = () => {
+    document.perform((handle, now) => core.SpotBridge.Remove(handle, taken!.items, now));
+    setTaken(undefined);
+  };
+  const copyLink = (address: string) => {
+    void navigator.clipboard.writeText(address).then(
+      () => say('The link is copied. Paste it where a link is asked for, or anywhere else.'),
+      () => say(address),
+    );
+  };
+  const here = { space: space.id, notebook: notebook.id, page: page.id };
+
   return (
     <div className="relative min-h-0 grow overflow-hidden bg-desk">
       <div
         ref={holder}
         role="application"
-        aria-label={mayWrite ? 'Sheet. Write with a pen, a finger or the mouse.' : 'Sheet'}
+        aria-label={reading ? 'Sheet' : 'Sheet. Write with a pen, a finger or the mouse.'}
         data-testid="sheet"
         data-view={`${view.scale} ${view.x} ${view.y}`}
-        className={`absolute inset-0 touch-none select-none ${mayWrite ? 'cursor-crosshair' : 'cursor-grab'}`}
+        data-sheet={desk?.sheet.join(' ')}
+        data-reading={reading ? '1' : undefined}
+        className={`absolute inset-0 touch-none select-none ${reading ? 'cursor-grab' : 'cursor-crosshair'}`}
       />
+      <SpotLayer spots={spots} view={view} page={document} kinds={kinds} people={people} mayWrite={mayWrite && !tools.reading} reading={reading} chosen={chosen} onChoose={setChosen} onFollow={(spot: Spot) => void follow(spot.target!, spot.title)} onCopyLink={(spot) => copyLink(addressOf({ kind: 'mark', ...here, mark: spot.id }))} />
       <PenSigns signs={signs} view={view} people={people} />
-      {mayWrite && tray && (
-        <PenTray core={core} tray={tools.tray} chosen={tools.chosen} eraser={tools.eraser} unfolded={tools.unfolded} onChoose={tools.press} onPen={tools.changePen} onEraser={tools.changeEraser} />
+      <PullHint pull={pull} sideways={next.turning === 'sideways'} isLast={next.after === undefined} isFirst={next.before === undefined} mayWrite={mayWrite} />
+      {taken && !reading && (
+        <SelectionBar
+          taken={taken}
+          view={view}
+          onLink={() => setLinking(true)}
+          onMark={() => {
+            setChosen(addSpot(core, document, 'mark', taken.area, taken.items, { mark: tools.mark }));
+            setTaken(undefined);
+          }}
+          onHeading={() => {
+            addSpot(core, document, 'heading', taken.area, taken.items, { level: '1' });
+            setTaken(undefined);
+            say('It stands in the contents now, as you wrote it.');
+          }}
+          onCopyLink={() => copyLink(addressOf({ kind: 'place', ...here, x: (taken.area[0] + taken.area[2]) / 2, y: (taken.area[1] + taken.area[3]) / 2 }))}
+          onErase={erase}
+          onClose={() => setTaken(undefined)}
+        />
       )}
+      {!reading && tray && <PenTray core={core} tools={tools} kinds={kinds} onNewKind={() => setNewKind(true)} />}
       <div className="absolute right-4 top-4 flex flex-col gap-1.5">
-        {mayWrite && (
+        {!reading && (
           <>
             <Side label="Undo" testId="undo" icon={<ArrowCounterClockwiseIcon size={20} weight="light" />} disabled={(steps & 1) === 0} onPress={undo} />
             <Side label="Redo" testId="redo" icon={<ArrowClockwiseIcon size={20} weight="light" />} disabled={(steps & 2) === 0} onPress={redo} />
           </>
         )}
-        <Side label="Larger" testId="zoom-in" icon={<PlusIcon size={20} weight="light" />} onPress={() => desk?.zoomBy(1.25)} />
-        <Side label="Smaller" testId="zoom-out" icon={<MinusIcon size={20} weight="light" />} onPress={() => desk?.zoomBy(0.8)} />
-        <Side label="Fit" testId="zoom-fit" icon={<CornersInIcon size={20} weight="light" />} onPress={() => desk?.fit()} />
-        <p className="text-center text-xs text-quiet" role="status">
-          {Math.round((view.scale / trueScale) * 100)} %
-        </p>
+        <ZoomControl desk={desk} scale={view.scale} locked={tools.zoomLocked} onLock={tools.setZoomLocked} />
+        {mayWrite && <Side label={reading ? 'Write' : 'Read'} testId="read-mode" icon={reading ? <PencilLineIcon size={20} weight="light" /> : <BookOpenIcon size={20} weight="light" />} onPress={() => tools.setReading(!tools.reading)} />}
+        <Side label="Full view" testId="full-view" icon={<ArrowsOutIcon size={20} weight="light" />} onPress={onFull} />
       </div>
+      {linking && taken && (
+        <LinkDialog
+          here={here}
+          notebook={notebook}
+          onChoose={(target, title) => {
+            addSpot(core, document, 'link', taken.area, taken.items, { target, title });
+            setTaken(undefined);
+          }}
+          onClose={() => setLinking(false)}
+        />
+      )}
+      {newKind && library && <MarkKindDialog library={library} onMade={tools.changeMark} onClose={() => setNewKind(false)} />}
+      {asking}
     </div>
   );
+}
+
+function holds([left, top, right, bottom]: readonly [number, number, number, number], x: number, y: number, by: number): boolean {
+  return x >= left - by && x <= right + by && y >= top - by && y <= bottom + by;
 }
 
 function Side({ label, icon, testId, disabled, onPress }: { label: string; icon: ReactNode; testId: string; disabled?: boolean; onPress: () => void }) {

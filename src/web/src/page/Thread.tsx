@@ -1,42 +1,90 @@
-import { CaretLeftIcon, CaretRightIcon, PlusIcon } from '@phosphor-icons/react';
-import { useEffect, useRef } from 'react';
-import type { NotebookEntry } from '../library/model';
+import { BookmarkSimpleIcon, CaretLeftIcon, CaretRightIcon, PlusIcon, SquaresFourIcon } from '@phosphor-icons/react';
+import { type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { type NotebookEntry, overviewPath, type ShownPage } from '../library/model';
 import { fillOf } from '../library/palette';
+import { PageFace } from '../overview/PageFace';
+import type { PlacedSpot } from '../spots/useNotebookSpots';
 
-/** The bar under a page: every page of the notebook as a tick. */
-export function Thread({ pages, index, sectionOf, onGo, onAdd }: { pages: NotebookEntry[]; index: number; sectionOf: (page: string) => NotebookEntry | undefined; onGo: (index: number) => void; onAdd?: (() => void) | undefined }) {
+interface ThreadProps {
+  space: string;
+  notebook: string;
+  pages: NotebookEntry[];
+  index: number;
+  marks: PlacedSpot[];
+  bookmarks: Set<string>;
+  shown: Map<string, ShownPage>;
+  sectionOf: (page: string) => NotebookEntry | undefined;
+  onGo: (index: number) => void;
+  onBookmark: () => void;
+  onAdd?: (() => void) | undefined;
+}
+
+/** The bar under a page: every page of the notebook as a tick, coloured by its section, with marks and bookmarks on it. Drawn along, it shows the pages as they pass. */
+export function Thread({ space, notebook, pages, index, marks, bookmarks, shown, sectionOf, onGo, onBookmark, onAdd }: ThreadProps) {
   const here = useRef<HTMLButtonElement>(null);
+  const [scrubbing, setScrubbing] = useState<{ index: number; x: number }>();
+  const open = useMemo(() => new Map(marks.filter((mark) => mark.open).map((mark) => [mark.page, mark.mark])), [marks]);
   useEffect(() => {
     here.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   }, [index]);
+  const tickAt = (event: PointerEvent): number | undefined => {
+    const tick = document.elementFromPoint(event.clientX, event.clientY)?.closest<HTMLElement>('[data-tick]');
+    return tick ? Number(tick.dataset.tick) : undefined;
+  };
+  const scrub = (event: PointerEvent) => {
+    const at = tickAt(event);
+    if (at !== undefined) setScrubbing({ index: at, x: event.clientX });
+  };
+  const marked = bookmarks.has(pages[index]?.id ?? '');
   return (
-    <nav aria-label="Pages" className="flex h-[60px] shrink-0 items-center gap-2 border-t border-base-300 px-3">
+    <nav aria-label="Pages" className="relative flex h-[60px] shrink-0 items-center gap-1.5 border-t border-base-300 px-3">
       <button type="button" aria-label="Page before" title="Page before" data-testid="page-before" disabled={index === 0} onClick={() => onGo(index - 1)} className={arrow}>
         <CaretLeftIcon size={20} />
       </button>
-      <ol className="flex min-w-0 shrink items-end overflow-x-auto ">
-        {pages.map((page, i) => (
-          <li key={page.id}>
-            <button
-              ref={i === index ? here : undefined}
-              type="button"
-              aria-label={`Page ${i + 1}${page.title ? `, ${page.title}` : ''}`}
-              title={`${i + 1}${page.title ? `  ${page.title}` : ''}`}
-              aria-current={i === index ? 'page' : undefined}
-              data-testid="tick"
-              className="group relative grid h-10 w-[26px] place-items-center"
-              onClick={() => onGo(i)}
-            >
-              <span className={i === index ? 'h-[22px] w-[15px] rounded-[1px] bg-primary' : 'mt-2 h-[13px] w-[10px] rounded-[1px] border border-quiet/60 bg-paper group-hover:border-primary'} />
-              <span className={`absolute inset-x-0 bottom-0 h-[3px] ${fillOf[sectionOf(page.id)?.colour ?? ''] ?? (sectionOf(page.id) ? 'bg-spruce' : 'bg-accent/70')}`} />
-            </button>
-          </li>
-        ))}
+      <ol
+        className="flex min-w-0 shrink touch-pan-x items-end overflow-x-auto"
+        onPointerMove={(event) => (event.buttons & 1) === 1 && scrub(event)}
+        onPointerUp={() => {
+          if (scrubbing) onGo(scrubbing.index);
+          setScrubbing(undefined);
+        }}
+        onPointerLeave={() => setScrubbing(undefined)}
+      >
+        {pages.map((page, i) => {
+          const section = sectionOf(page.id);
+          const words = `Page ${i + 1}${page.title ? `, ${page.title}` : ''}${open.has(page.id) ? ', with an open mark' : ''}${bookmarks.has(page.id) ? ', bookmarked' : ''}`;
+          return (
+            <li key={page.id}>
+              <button ref={i === index ? here : undefined} type="button" aria-label={words} title={words} aria-current={i === index ? 'page' : undefined} data-testid="tick" data-tick={i} className="group relative grid h-11 w-[26px] place-items-center" onClick={() => onGo(i)}>
+                {bookmarks.has(page.id) && <span className="absolute left-1/2 top-0 h-[9px] w-[7px] -translate-x-1/2 bg-lichen" data-testid="tick-bookmark" />}
+                {open.has(page.id) && <span className="absolute left-1/2 top-0.5 ml-1 size-2 rounded-full bg-accent" data-testid="tick-mark" />}
+                <span className={i === index ? 'mt-1 h-[22px] w-[15px] rounded-[1px] bg-primary' : 'mt-3 h-[13px] w-[10px] rounded-[1px] border border-quiet/60 bg-paper group-hover:border-primary'} />
+                <span className={`absolute inset-x-0 bottom-0 h-[3px] ${fillOf[section?.colour ?? ''] ?? (section ? 'bg-spruce' : 'bg-base-300')}`} />
+              </button>
+            </li>
+          );
+        })}
       </ol>
+      {scrubbing && pages[scrubbing.index] && (
+        <div className="pointer-events-none absolute bottom-[66px] z-30 -translate-x-1/2 border border-base-300 bg-base-100 p-2 shadow-lg" data-testid="scrub" style={{ left: Math.max(90, scrubbing.x - 84) }}>
+          <PageFace space={space} page={pages[scrubbing.index]!} shown={shown.get(pages[scrubbing.index]!.id)} width={110} />
+          <p className="max-w-[110px] truncate pt-1 text-center text-[13px]">
+            {scrubbing.index + 1} {pages[scrubbing.index]!.title}
+          </p>
+        </div>
+      )}
       <button type="button" aria-label="Page after" title="Page after" data-testid="page-after" disabled={index === pages.length - 1} onClick={() => onGo(index + 1)} className={arrow}>
         <CaretRightIcon size={20} />
       </button>
-      <p className="min-w-0 grow truncate text-[13px] text-quiet">{pages[index]?.title}</p>
+      <GoTo count={pages.length} index={index} onGo={onGo} />
+      <span className="grow" />
+      <button type="button" aria-label={marked ? 'Take the bookmark out' : 'Bookmark this page'} title={marked ? 'Take the bookmark out' : 'Bookmark this page'} aria-pressed={marked} data-testid="bookmark" className={`${arrow} ${marked ? 'text-[#5f6c35]' : 'text-quiet'}`} onClick={onBookmark}>
+        <BookmarkSimpleIcon size={22} weight={marked ? 'fill' : 'light'} />
+      </button>
+      <Link to={overviewPath(space, notebook)} aria-label="Overview of all pages" title="Overview of all pages" data-testid="open-overview" className={`${arrow} text-quiet`}>
+        <SquaresFourIcon size={22} weight="light" />
+      </Link>
       {onAdd && (
         <button type="button" className="quiet-button shrink-0" data-testid="add-page" onClick={onAdd}>
           <PlusIcon size={18} />
@@ -44,6 +92,22 @@ export function Thread({ pages, index, sectionOf, onGo, onAdd }: { pages: Notebo
         </button>
       )}
     </nav>
+  );
+}
+
+/** “Go to page 47”: a number, and Enter. */
+function GoTo({ count, index, onGo }: { count: number; index: number; onGo: (index: number) => void }) {
+  const [typed, setTyped] = useState<string>();
+  const go = () => {
+    const number = Number(typed);
+    if (typed && Number.isInteger(number)) onGo(Math.min(Math.max(number, 1), count) - 1);
+    setTyped(undefined);
+  };
+  return (
+    <label className="flex shrink-0 items-center gap-1.5 text-[13px] text-quiet max-sm:hidden">
+      page
+      <input aria-label="Go to page" data-testid="go-to" inputMode="numeric" className="h-9 w-11 rounded-md border border-transparent bg-transparent text-center hover:border-base-300 focus:border-base-300" value={typed ?? String(index + 1)} onFocus={(event) => event.target.select()} onChange={(event) => setTyped(event.target.value)} onBlur={go} onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()} />
+    </label>
   );
 }
 

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { properties, randomNumber, sentenceOf } from '../core/runtime';
 import { defaultPaper, type LibraryNode, type NotebookEntry, nodeKinds, root } from '../library/model';
+import { type Paper, writePaper } from '../papers/drawing';
 import { sendJson, Unreachable } from '../session/api';
 import type { OpenDocument } from '../sync/openDocument';
 import { useDocument, useWorkspace, type Workspace } from '../sync/workspace';
@@ -14,6 +15,8 @@ export function useNotebook(space: string, notebook: string): Notebook | undefin
   return useMemo(() => document && new Notebook(document, workspace), [document, workspace, version]);
 }
 
+export type Turning = 'sideways' | 'down' | 'seamless';
+
 export class Notebook {
   readonly entries: NotebookEntry[];
   readonly pages: NotebookEntry[];
@@ -24,6 +27,32 @@ export class Notebook {
   ) {
     this.entries = JSON.parse(workspace.core.NotebookBridge.Outline(document.handle, false)) as NotebookEntry[];
     this.pages = this.entries.filter((entry) => entry.kind === 'page');
+  }
+
+  get handle(): number {
+    return this.document.handle;
+  }
+
+  /** Changes with every change of the notebook. */
+  get version(): number {
+    return this.document.getVersion();
+  }
+
+  /** How its pages follow each other. */
+  get turning(): Turning {
+    const kept = this.workspace.core.NotebookBridge.Read(this.handle, this.id, properties.turning);
+    return kept === 'sideways' || kept === 'seamless' ? kept : 'down';
+  }
+
+  /** A planner's settings; empty where it is none. */
+  get planner(): string {
+    return this.workspace.core.PlannerBridge.Settings(this.handle, this.id);
+  }
+
+  /** The paper of new pages in a section: the section's own, else the notebook's. */
+  paperOf(parent: string, usual = ''): string {
+    const holder = this.find(parent);
+    return holder?.kind === 'section' ? holder.paper || this.paperOf(holder.parent, usual) : usual;
   }
 
   get id(): string {
@@ -43,7 +72,16 @@ export class Notebook {
   /** A new page after another one, beside it; with none, at the end of the notebook. */
   addPageAfter(page: string, paper = defaultPaper): string {
     const before = this.find(page);
-    return this.addPage(before?.parent ?? root, before?.id ?? '', before?.paper || paper);
+    // A section that has its own paper gives it; otherwise the page before does, but for those of a planner.
+    const own = this.paperOf(before?.parent ?? root);
+    return this.addPage(before?.parent ?? root, before?.id ?? '', own || (before && !before.planner ? before.paper : '') || paper);
+  }
+
+  /** A new page before another one, on the same paper. */
+  addPageBefore(page: string): string {
+    const next = this.find(page)!;
+    const siblings = this.entries.filter((entry) => entry.parent === next.parent);
+    return this.addPage(next.parent, siblings[siblings.indexOf(next) - 1]?.id ?? 'first', next.paper);
   }
 
   addPage(parent: string, after: string, paper: string): string {
@@ -68,6 +106,16 @@ export class Notebook {
 
   set(id: string, property: number, value: string): void {
     this.document.perform((handle, now) => this.workspace.core.LibraryBridge.SetProperty(handle, id, property, value, now));
+  }
+
+  /** Any other change that Core makes. */
+  perform(make: (handle: number, now: number) => Uint8Array): void {
+    this.document.perform(make);
+  }
+
+  /** Many changes at once; resolves with their number once the device keeps them. */
+  performAll(make: (handle: number, now: number) => Uint8Array): Promise<number> {
+    return this.document.performAll(make);
   }
 
   setTag(id: string, tag: string, on: boolean): void {
@@ -104,14 +152,49 @@ export class Notebook {
 
   /** Copies a section or page with what is written on it, by the server. Answers with a sentence when that did not work. */
   async duplicate(id: string): Promise<string> {
+    return this.copy(id, async () => {});
+  }
+
+  /** The same into another notebook of the library. */
+  async copyTo(id: string, other: LibraryNode): Promise<string> {
+    return this.copy(id, async (copy) => new Notebook(this.document, this.workspace).moveTo(copy, other));
+  }
+
+  private async copy(id: string, then: (copy: string) => Promise<void>): Promise<string> {
     try {
       await this.workspace.outbox.settled();
-      await sendJson('POST', `/api/spaces/${this.document.space}/copies`, { node: this.id, entry: id });
+      const { copy } = await sendJson<{ copy: string }>('POST', `/api/spaces/${this.document.space}/copies`, { node: this.id, entry: id });
       await this.document.catchUp();
+      await then(copy);
       return '';
     } catch (problem) {
-      return problem instanceof Unreachable ? 'Duplicating needs a connection. Nothing was copied.' : sentenceOf(problem);
+      return problem instanceof Unreachable ? 'Copying needs a connection. Nothing was copied.' : sentenceOf(problem);
     }
+  }
+
+  /** Takes everything off a page; it can be taken back there. */
+  async clear(page: string): Promise<void> {
+    await this.onPage(page, (handle, now) => {
+      const items = this.workspace.core.SpotBridge.SelectAll(handle);
+      return items.length > 0 ? this.workspace.core.SpotBridge.Remove(handle, items, now) : new Uint8Array();
+    });
+  }
+
+  /** Turns a page with what is on it by a quarter to the right. */
+  async turn(page: string): Promise<void> {
+    const { core } = this.workspace;
+    const text = this.find(page)?.paper || defaultPaper;
+    const paper = JSON.parse(core.PaperBridge.Read(text)) as Paper;
+    const isFree = paper.size.includes('x');
+    // A free size is turned by its measures, a named one by how it lies.
+    this.set(page, properties.paper, writePaper(isFree ? { ...paper, size: `${paper.height}x${paper.width}`, across: false } : { ...paper, across: !paper.across }));
+    await this.onPage(page, (handle, now) => core.SpotBridge.Turn(handle, paper.height, now));
+  }
+
+  private async onPage(page: string, make: (handle: number, now: number) => Uint8Array): Promise<void> {
+    const document = await this.workspace.acquire(this.document.space, 'page', page);
+    document.perform(make);
+    this.workspace.release(page);
   }
 
   isWithin(id: string, ancestor: string): boolean {

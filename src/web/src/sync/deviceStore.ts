@@ -114,20 +114,24 @@ export class DeviceStore {
     await transaction.done;
   }
 
-  async addToOutbox(waiting: Waiting): Promise<void> {
-    await this.database.add('outbox', waiting);
+  /** Keeps operations in the order given, all of them or none. */
+  async addToOutbox(waiting: readonly Waiting[]): Promise<void> {
+    const transaction = this.database.transaction('outbox', 'readwrite');
+    await Promise.all([...waiting.map((row) => transaction.store.add(row)), transaction.done]);
   }
 
   outbox(): Promise<Waiting[]> {
     return this.database.getAll('outbox');
   }
 
-  /** Moves an operation from the outbox to the stored ones, in one step. */
-  async markStored(waiting: Waiting, sequence: number): Promise<void> {
+  /** Moves operations from the outbox to the stored ones, in one step. */
+  async markStored(stored: readonly { waiting: Waiting; sequence: number }[]): Promise<void> {
     const transaction = this.database.transaction(['operations', 'outbox'], 'readwrite');
-    await transaction.objectStore('operations').put({ document: waiting.document, sequence, bytes: waiting.bytes });
-    await transaction.objectStore('outbox').delete(waiting.n!);
-    await transaction.done;
+    const moves = stored.flatMap(({ waiting, sequence }) => [
+      transaction.objectStore('operations').put({ document: waiting.document, sequence, bytes: waiting.bytes }),
+      transaction.objectStore('outbox').delete(waiting.n!),
+    ]);
+    await Promise.all([...moves, transaction.done]);
   }
 
   async markRefused(waiting: Waiting, sentence: string): Promise<void> {

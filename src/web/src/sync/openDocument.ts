@@ -67,13 +67,28 @@ export class OpenDocument {
     return true;
   }
 
-  /** The server has stored one of this device's own operations. */
-  acknowledge(sequence: number): void {
-    this.rows++;
-    if (sequence === this.sequence + 1) {
-      this.sequence = sequence;
-      void this.store.advance(this.id, sequence);
-    } else if (sequence > this.sequence) void this.catchUp();
+  /** The same for many operations at once, each framed by a length of four bytes; one notice to who listens. Resolves once all are kept on the device. */
+  async performAll(make: (handle: number, now: number) => Uint8Array): Promise<number> {
+    const bytes = make(this.handle, Date.now());
+    const lengths = new DataView(bytes.buffer, bytes.byteOffset);
+    const frames: Uint8Array[] = [];
+    for (let at = 0; at < bytes.length; ) {
+      const end = at + 4 + lengths.getUint32(at, true);
+      frames.push(bytes.slice(at + 4, end));
+      at = end;
+    }
+    if (frames.length > 0) this.changed();
+    await Promise.all(frames.map((frame) => this.outbox.add({ space: this.space, kind: this.kind, document: this.id, bytes: frame })));
+    return frames.length;
+  }
+
+  /** The server has stored some of this device's own operations. */
+  acknowledge(sequences: number[]): void {
+    this.rows += sequences.length;
+    const before = this.sequence;
+    for (const sequence of sequences) if (sequence === this.sequence + 1) this.sequence = sequence;
+    if (this.sequence > before) void this.store.advance(this.id, this.sequence);
+    if ((sequences.at(-1) ?? 0) > this.sequence) void this.catchUp();
   }
 
   /** Reads the device's store afresh, after what waits there was stamped anew. */

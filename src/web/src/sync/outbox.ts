@@ -14,8 +14,8 @@ interface AppendAnswer {
 
 /** Sends what waits, oldest first, and keeps trying. One tab of a browser sends at a time. */
 export class Outbox {
-  /** Called for each operation that the server has stored. */
-  onStored: (waiting: Waiting, sequence: number) => void = () => {};
+  /** Called with operations of one document that the server has stored, by their sequence numbers in ascending order. */
+  onStored: (document: string, sequences: number[]) => void = () => {};
   /** Called after waiting operations got new stamps: open documents must be read again. */
   onRestamped: (documents: Set<string>) => void = () => {};
 
@@ -72,9 +72,10 @@ export class Outbox {
 
   private async saveUnsaved(): Promise<void> {
     try {
-      for (let next = this.unsaved[0]; next; next = this.unsaved[0]) {
-        await this.store.addToOutbox(next);
-        this.unsaved.shift();
+      while (this.unsaved.length > 0) {
+        const rows = [...this.unsaved];
+        await this.store.addToOutbox(rows);
+        this.unsaved.splice(0, rows.length);
       }
     } catch {
       setSyncState({ problem: 'no-room' });
@@ -180,12 +181,12 @@ export class Outbox {
       return;
     }
     if (answer.results.some((result) => result.refused?.code === 'wrong-author')) await this.makeSureOfPerson();
+    const stored = rows.flatMap((waiting, i) => (answer.results[i]!.refused ? [] : [{ waiting, sequence: answer.results[i]!.sequence }]));
+    await this.store.markStored(stored);
+    this.onStored(document, stored.map(({ sequence }) => sequence).sort((a, b) => a - b));
     for (const [i, row] of rows.entries()) {
-      const { sequence, refused } = answer.results[i]!;
-      if (!refused) {
-        await this.store.markStored(row, sequence);
-        this.onStored(row, sequence);
-      } else if (refused.code !== 'clock-ahead') await this.store.markRefused(row, refused.sentence);
+      const { refused } = answer.results[i]!;
+      if (refused && refused.code !== 'clock-ahead') await this.store.markRefused(row, refused.sentence);
     }
     if (answer.results.some((result) => result.refused?.code === 'clock-ahead')) await this.correctClock(answer.serverTime);
   }

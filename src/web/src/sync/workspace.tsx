@@ -20,7 +20,7 @@ export class Workspace {
     readonly outbox: Outbox,
     readonly live: Live,
   ) {
-    outbox.onStored = (waiting, sequence) => this.open.get(waiting.document)?.ready?.acknowledge(sequence);
+    outbox.onStored = (document, sequences) => this.open.get(document)?.ready?.acknowledge(sequences);
     outbox.onRestamped = (documents) => {
       for (const id of documents) void this.open.get(id)?.ready?.reload();
     };

@@ -1,7 +1,8 @@
 import { type ReactNode, useEffect, useId, useRef } from 'react';
+import { createPortal } from 'react-dom';
 
 /** A sheet laid over the screen; closes by Escape and by a press outside. */
-export function Dialog({ title, onClose, children }: { title: string; onClose: () => void; children: ReactNode }) {
+export function Dialog({ title, onClose, children, wide }: { title: string; onClose: () => void; children: ReactNode; wide?: boolean }) {
   const dialog = useRef<HTMLDialogElement>(null);
   const heading = useId();
   useEffect(() => {
@@ -9,11 +10,12 @@ export function Dialog({ title, onClose, children }: { title: string; onClose: (
     element.showModal();
     return () => element.close();
   }, []);
-  return (
+  // Beside everything else in the document, so that a dialogue opened from a form is not inside it.
+  return createPortal(
     <dialog
       ref={dialog}
       aria-labelledby={heading}
-      className="m-auto w-[440px] max-w-[calc(100vw-32px)] rounded-sm border border-base-300 bg-base-100 p-0 text-base-content shadow-xl backdrop:bg-[#22302e]/35"
+      className={`m-auto ${wide ? 'w-[980px]' : 'w-[440px]'} max-w-[calc(100vw-32px)] rounded-sm border border-base-300 bg-base-100 p-0 text-base-content shadow-xl backdrop:bg-[#22302e]/35`}
       onCancel={(event) => {
         event.preventDefault();
         onClose();
@@ -26,7 +28,8 @@ export function Dialog({ title, onClose, children }: { title: string; onClose: (
         </h2>
         {children}
       </div>
-    </dialog>
+    </dialog>,
+    document.body,
   );
 }
 

@@ -6,6 +6,7 @@ interface FormDialogProps {
   title: string;
   confirm: string;
   disabled?: boolean;
+  wide?: boolean;
   /** Does it; what it throws is said, and the dialogue stays. */
   onConfirm: () => void | Promise<void>;
   onClose: () => void;
@@ -14,7 +15,7 @@ interface FormDialogProps {
 }
 
 /** A dialogue with fields and one thing to confirm. */
-export function FormDialog({ title, confirm, disabled, onConfirm, onClose, children }: FormDialogProps) {
+export function FormDialog({ title, confirm, disabled, wide, onConfirm, onClose, children }: FormDialogProps) {
   const [problem, setProblem] = useState('');
   const [busy, setBusy] = useState(false);
   const submit = async () => {
@@ -28,10 +29,11 @@ export function FormDialog({ title, confirm, disabled, onConfirm, onClose, child
     }
   };
   return (
-    <Dialog title={title} onClose={onClose}>
+    <Dialog title={title} onClose={onClose} {...(wide ? { wide } : {})}>
       <form
         onSubmit={(event) => {
           event.preventDefault();
+          event.stopPropagation();
           void submit();
         }}
       >

@@ -1,20 +1,11 @@
 import { compareOrder, type InkItem } from './packet';
+import { paintSheet, type SheetPaper } from './sheetPaper';
 import { soon } from './soon';
 import type { View } from './view';
-
-/** A sheet's size and printed lines, in 0.01 mm. */
-export interface SheetPaper {
-  width: number;
-  height: number;
-  /** x1, y1, x2, y2 of each line. */
-  lines: readonly number[];
-}
 
 type Box = readonly [number, number, number, number];
 
 const sliceMilliseconds = 12;
-const paperColour = '#fffdf7';
-const lineColour = '#c9d3cf';
 
 /**
  * Paints the ink that is on the page, behind the pen. A whole repaint goes into a second canvas in short slices and is then swapped in; until
@@ -23,7 +14,7 @@ const lineColour = '#c9d3cf';
 export class DryInk {
   private readonly items = new Map<string, InkItem>();
   private sorted: InkItem[] = [];
-  private paper: SheetPaper = { width: 21000, height: 29700, lines: [] };
+  private paper: SheetPaper = { sheet: [0, 0, 21000, 29700], ground: '#fffdf7', layers: [], under: [] };
   private view: View = { scale: 0.03, x: 0, y: 0 };
   private painted: View = this.view;
   private painting: { next: number; view: View } | undefined;
@@ -165,17 +156,7 @@ export class DryInk {
   }
 
   private paintPaper(context: CanvasRenderingContext2D): void {
-    const { width, height, lines } = this.paper;
-    context.fillStyle = paperColour;
-    context.fillRect(0, 0, width, height);
-    context.strokeStyle = lineColour;
-    context.lineWidth = Math.max(15, 1 / (this.painted.scale * this.ratio));
-    context.beginPath();
-    for (let i = 0; i < lines.length; i += 4) {
-      context.moveTo(lines[i]!, lines[i + 1]!);
-      context.lineTo(lines[i + 2]!, lines[i + 3]!);
-    }
-    context.stroke();
+    paintSheet(context, this.paper, 1 / (this.painted.scale * this.ratio));
   }
 
   private context(canvas: HTMLCanvasElement, view: View): CanvasRenderingContext2D {

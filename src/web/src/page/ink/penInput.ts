@@ -21,6 +21,13 @@ export interface HandListener {
   end(): void;
   cancel(): void;
   hover(x: number, y: number): void;
+  /** A short press without moving, while nothing is written: in read mode, or by the mouse on what leads somewhere. */
+  tap(x: number, y: number): void;
+  /** A long press, or a press with Ctrl, while writing. True when there is something there to be held: what was begun is then no ink. */
+  hold(x: number, y: number): boolean;
+  /** The hand let go after moving the sheet. */
+  letGo(): void;
+  zoomLocked(): boolean;
   view(): View;
   setView(view: View): void;
 }
@@ -28,6 +35,9 @@ export interface HandListener {
 const middleOfPressure = 512;
 const tailOfPen = 32;
 const secondFingerWithin = 160;
+const holdMilliseconds = 550;
+/** So far a press may wander and still be one, pixels. */
+const stillWithin = 7;
 
 /**
  * Turns pointer events into strokes, panning and pinching. Once a pen has been seen, fingers only scroll and pinch; before that, a finger or
@@ -38,6 +48,7 @@ export class PenInput {
   private writing: { id: number; start: number; type: string } | undefined;
   private panning: { id: number; x: number; y: number } | undefined;
   private spaceHeld = false;
+  private pressed: { id: number; x: number; y: number; at: number; timer: ReturnType<typeof setTimeout> | undefined } | undefined;
   private readonly fingers = new Map<number, { x: number; y: number }>();
   private readonly ends: (() => void)[] = [];
 
@@ -63,6 +74,7 @@ export class PenInput {
   }
 
   stop(): void {
+    this.forgetPress();
     for (const end of this.ends) end();
   }
 
@@ -74,6 +86,7 @@ export class PenInput {
   private down(event: PointerEvent): void {
     this.surface.setPointerCapture(event.pointerId);
     if (event.pointerType === 'pen') this.penSeen = true;
+    this.press(event);
     if (event.pointerType === 'touch') {
       this.fingers.set(event.pointerId, place(this.surface, event));
       const fresh = this.writing && event.timeStamp - this.writing.start < secondFingerWithin;
@@ -84,6 +97,10 @@ export class PenInput {
       if (this.penSeen || this.fingers.size > 1) return;
     }
     if (this.writing) return;
+    if (event.ctrlKey && event.button === 0 && this.listener.mayWrite()) {
+      const { x, y } = this.onPage(event);
+      if (this.listener.hold(x, y)) return;
+    }
     if (event.pointerType === 'mouse' && (event.button === 1 || this.spaceHeld)) {
       this.panning = { id: event.pointerId, ...place(this.surface, event) };
       return;
@@ -97,7 +114,29 @@ export class PenInput {
     event.preventDefault();
   }
 
+  /** Remembers where a press began, to know a tap or a long press by. */
+  private press(event: PointerEvent): void {
+    this.forgetPress();
+    const { x, y } = place(this.surface, event);
+    const onPage = this.onPage(event);
+    const timer = setTimeout(() => {
+      if (this.writing?.id !== event.pointerId || !this.listener.hold(onPage.x, onPage.y)) return;
+      this.listener.cancel();
+      this.writing = undefined;
+    }, holdMilliseconds);
+    this.pressed = { id: event.pointerId, x, y, at: event.timeStamp, timer };
+  }
+
+  private forgetPress(): void {
+    clearTimeout(this.pressed?.timer);
+    this.pressed = undefined;
+  }
+
   private moved(event: PointerEvent): void {
+    if (this.pressed?.id === event.pointerId) {
+      const { x, y } = place(this.surface, event);
+      if (Math.hypot(x - this.pressed.x, y - this.pressed.y) > stillWithin) this.forgetPress();
+    }
     if (this.writing?.id === event.pointerId) {
       const coalesced = event.getCoalescedEvents?.() ?? [];
       this.listener.move((coalesced.length > 0 ? coalesced : [event]).map((one) => this.sample(one)));
@@ -114,9 +153,16 @@ export class PenInput {
   }
 
   private up(event: PointerEvent, cancelled: boolean): void {
-    this.fingers.delete(event.pointerId);
+    const wasMoving = this.fingers.delete(event.pointerId) || this.panning?.id === event.pointerId;
+    const isTap = this.pressed?.id === event.pointerId && event.timeStamp - this.pressed.at < holdMilliseconds && !cancelled;
+    this.forgetPress();
     if (this.panning?.id === event.pointerId) this.panning = undefined;
-    if (this.writing?.id !== event.pointerId) return;
+    if (this.writing?.id !== event.pointerId) {
+      const { x, y } = this.onPage(event);
+      if (isTap) this.listener.tap(x, y);
+      else if (wasMoving && this.fingers.size === 0) this.listener.letGo();
+      return;
+    }
     this.writing = undefined;
     // What a pen wrote before the system took the pointer away is ink all the same; a finger's is not, since it was becoming a gesture.
     if (cancelled && event.pointerType === 'touch') this.listener.cancel();
@@ -131,7 +177,7 @@ export class PenInput {
     const view = this.listener.view();
     const [from, to] = [middle(before), middle(after)];
     const moved = { ...view, x: view.x + to.x - from.x, y: view.y + to.y - from.y };
-    const factor = before.length === 2 ? distance(after) / Math.max(distance(before), 1) : 1;
+    const factor = before.length === 2 && !this.listener.zoomLocked() ? distance(after) / Math.max(distance(before), 1) : 1;
     this.listener.setView(zoomAt(moved, factor, to.x, to.y));
   }
 
@@ -140,8 +186,14 @@ export class PenInput {
     const view = this.listener.view();
     const at = place(this.surface, event);
     const lines = event.deltaMode === WheelEvent.DOM_DELTA_LINE ? 20 : 1;
-    if (event.ctrlKey || event.metaKey) this.listener.setView(zoomAt(view, Math.exp(-event.deltaY * lines * 0.004), at.x, at.y));
-    else this.listener.setView({ ...view, x: view.x - (event.shiftKey ? event.deltaY : event.deltaX) * lines, y: view.y - (event.shiftKey ? 0 : event.deltaY) * lines });
+    if (event.ctrlKey || event.metaKey) {
+      if (this.listener.zoomLocked()) return;
+      this.listener.setView(zoomAt(view, Math.exp(-event.deltaY * lines * 0.004), at.x, at.y));
+      return;
+    }
+    this.listener.setView({ ...view, x: view.x - (event.shiftKey ? event.deltaY : event.deltaX) * lines, y: view.y - (event.shiftKey ? 0 : event.deltaY) * lines });
+    // A wheel has no letting go; its turning stands for both.
+    this.listener.letGo();
   }
 
   private sample(event: PointerEvent): Sample {

@@ -1,0 +1,114 @@
+using System.Globalization;
+using System.Runtime.InteropServices.JavaScript;
+using System.Text.Json;
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CalmQuill.Core.Spots;
+
+namespace CalmQuill.Core.Browser;
+
+/// <summary>Exported to script: selecting on a page, and its marks, links and headings.</summary>
+public static partial class SpotBridge
+{
+    /// <summary>The ids of the items that a loop (x, y, x, y… in 0.01 mm) takes.</summary>
+    [JSExport]
+    public static string[] Select(int page, double[] loop, double share) => [.. Selecting.Inside(Session.Document<PageDocument>(page), loop, share).Select(item => item.Id.ToString())];
+
+    /// <summary>The box around items: left, top, right, bottom; empty when none is shown.</summary>
+    [JSExport]
+    public static int[] BoundsOf(int page, string[] items)
+    {
+        var document = Session.Document<PageDocument>(page);
+        Box? all = null;
+        foreach (var id in items)
+        {
+            if (document.Find(OpId.Parse(id)) is { Shown: true } item) all = all?.With(item.Bounds) ?? item.Bounds;
+        }
+
+        return all is { } box ? [box.Left, box.Top, box.Right, box.Bottom] : [];
+    }
+
+    /// <summary>All that is shown on the page, as a loop would have taken it.</summary>
+    [JSExport]
+    public static string[] SelectAll(int page) => [.. Session.Document<PageDocument>(page).Items.Where(item => item.Shown).Select(item => item.Id.ToString())];
+
+    [JSExport]
+    public static byte[] Remove(int page, string[] items, double now) => Session.Do(page, new Change.ItemsRemoved([.. items.Select(OpId.Parse)]), now);
+
+    [JSExport]
+    public static byte[] Shift(int page, string[] items, int dx, int dy, double now) => Session.Do(page, new Change.ItemsShifted([.. items.Select(OpId.Parse)], dx, dy), now);
+
+    /// <summary>Scales and moves everything on the page: what a change of paper does when sizes differ.</summary>
+    [JSExport]
+    public static byte[] Fit(int page, double factor, int dx, int dy, double now) => DoToAll(page, Transform.Scale(factor, dx, dy), now);
+
+    /// <summary>Turns everything on the page by a quarter to the right, about a sheet of a height.</summary>
+    [JSExport]
+    public static byte[] Turn(int page, int height, double now) => DoToAll(page, new Transform(0, Transform.One, -Transform.One, 0, height, 0), now);
+
+    /// <summary>The marks, links and headings of a page, as a JSON array.</summary>
+    [JSExport]
+    public static string Spots(int page) => Json.List(Session.Document<PageDocument>(page).Spots(), Write);
+
+    /// <summary>Makes a mark (1), link (2) or heading (3) on an area and, where given, on items.</summary>
+    /// <param name="page">Handle of the page.</param>
+    /// <param name="spot">Its id.</param>
+    /// <param name="kind">What it is.</param>
+    /// <param name="area">Left, top, right, bottom.</param>
+    /// <param name="items">The ink it is put on.</param>
+    /// <param name="fields">Numbers of fields.</param>
+    /// <param name="values">What is written into them, in the same order.</param>
+    /// <param name="now">The device's clock.</param>
+    [JSExport]
+    public static byte[] Add(int page, string spot, int kind, int[] area, string[] items, int[] fields, string[] values, double now) =>
+        Session.Do(page, new Change.SpotAdded(Guid.Parse(spot), (SpotKind)kind, new Box(area[0], area[1], area[2], area[3]), [.. items.Select(OpId.Parse)], Values(fields, values)), now);
+
+    [JSExport]
+    public static byte[] Set(int page, string spot, int[] fields, string[] values, double now) => Session.Do(page, new Change.SpotSet(Guid.Parse(spot), Values(fields, values)), now);
+
+    /// <summary>Moves a spot that lies on no ink.</summary>
+    [JSExport]
+    public static byte[] Move(int page, string spot, int dx, int dy, double now) => Session.Do(page, new Change.ItemsTransformed([], [Guid.Parse(spot)], Transform.Shift(dx, dy)), now);
+
+    /// <summary>The ink within an area as a render packet, for a cut-out picture.</summary>
+    [JSExport]
+    public static byte[] Cut(int page, int[] area)
+    {
+        var box = new Box(area[0], area[1], area[2], area[3]);
+        return RenderPacket.Of([.. Session.Document<PageDocument>(page).Items.Where(item => item.Shown && item.Bounds.Meets(box))], item => item.Visible());
+    }
+
+    private static byte[] DoToAll(int page, Transform transform, double now)
+    {
+        var document = Session.Document<PageDocument>(page);
+        OpId[] items = [.. document.Items.Where(item => item.Shown).Select(item => item.Id)];
+        Guid[] spots = [.. document.Spots().Select(spot => spot.Id)];
+        return items.Length + spots.Length == 0 ? [] : Session.Do(page, new Change.ItemsTransformed(items, spots, transform), now);
+    }
+
+    private static SpotValue[] Values(int[] fields, string[] values) => [.. fields.Select((field, i) => new SpotValue((SpotField)field, values[i]))];
+
+    private static void Write(Utf8JsonWriter json, Spot spot)
+    {
+        json.WriteStartObject();
+        json.WriteString("id", spot.Id);
+        json.WriteString("kind", spot.Kind.ToString().ToLowerInvariant());
+        json.WritePropertyName("area");
+        PaperBridge.WriteBox(json, spot.Area);
+        json.WriteStartArray("items");
+        foreach (var item in spot.Items) json.WriteStringValue(item.ToString());
+        json.WriteEndArray();
+        foreach (var (field, value) in spot.Values) json.WriteString(CultureInfo.InvariantCulture.TextInfo.ToLower(field.ToString()), value);
+        json.WriteNumber("createdAt", spot.CreatedAt);
+        json.WriteString("author", spot.Author);
+        json.WriteBoolean("open", spot.IsOpen);
+        if (spot.DoneAt is { } at)
+        {
+            json.WriteNumber("doneAt", at);
+            json.WriteString("doneBy", spot.DoneBy);
+        }
+
+        json.WriteEndObject();
+    }
+}

@@ -1,0 +1,71 @@
+using CalmQuill.Core.Operations;
+
+namespace CalmQuill.Core.Ink;
+
+/// <summary>Where all shifts and transforms of a thing put it. They are done in the order of their stamps; shifts alone simply add up.</summary>
+public sealed class Placing
+{
+    private readonly SortedList<Stamp, Transform> steps = new(Comparer<Stamp>.Create((one, other) => one.CompareTo(other)));
+    private (double A, double B, double C, double D, double E, double F) sum = (1, 0, 0, 1, 0, 0);
+
+    /// <summary>Whether it was only moved, or not even that.</summary>
+    public bool IsShift { get; private set; } = true;
+
+    public long Dx => (long)Math.Round(sum.E);
+
+    public long Dy => (long)Math.Round(sum.F);
+
+    /// <summary>By how much lengths have grown: the square root of the area's growth.</summary>
+    public double Growth => Math.Sqrt(Math.Abs(sum.A * sum.D - sum.B * sum.C));
+
+    public void Add(Stamp stamp, Transform step, bool adds)
+    {
+        if (adds) steps[stamp] = step;
+        else steps.Remove(stamp);
+        // Steps mostly come in order, and most are shifts.
+        if (IsShift && step.IsShift) sum = sum with { E = sum.E + (adds ? step.E : -step.E), F = sum.F + (adds ? step.F : -step.F) };
+        else WorkOut();
+    }
+
+    public (double X, double Y) Of(double x, double y) => (sum.A * x + sum.C * y + sum.E, sum.B * x + sum.D * y + sum.F);
+
+    /// <summary>The upright box around a placed box.</summary>
+    public Box Of(Box box)
+    {
+        if (IsShift) return box.Shift((int)Dx, (int)Dy);
+        var corners = new[] { Of(box.Left, box.Top), Of(box.Right, box.Top), Of(box.Left, box.Bottom), Of(box.Right, box.Bottom) };
+        return new Box(
+            (int)Math.Floor(corners.Min(corner => corner.X)), (int)Math.Floor(corners.Min(corner => corner.Y)),
+            (int)Math.Ceiling(corners.Max(corner => corner.X)), (int)Math.Ceiling(corners.Max(corner => corner.Y)));
+    }
+
+    /// <summary>Placed samples, rounded to 0.01 mm; pressure, time and tilt stay as they are.</summary>
+    public StrokeSamples Of(StrokeSamples samples)
+    {
+        int[] x = new int[samples.Count], y = new int[samples.Count];
+        for (var i = 0; i < x.Length; i++)
+        {
+            var (px, py) = Of(samples.X[i], samples.Y[i]);
+            (x[i], y[i]) = (Round(px), Round(py));
+        }
+
+        return new StrokeSamples(x, y, samples.Pressure, samples.Time, samples.TiltX, samples.TiltY);
+    }
+
+    private static int Round(double value) => (int)Math.Round(Math.Clamp(value, -int.MaxValue / 4.0, int.MaxValue / 4.0));
+
+    private void WorkOut()
+    {
+        sum = (1, 0, 0, 1, 0, 0);
+        IsShift = true;
+        foreach (var step in steps.Values)
+        {
+            IsShift &= step.IsShift;
+            double a = step.A / (double)Transform.One, b = step.B / (double)Transform.One, c = step.C / (double)Transform.One, d = step.D / (double)Transform.One;
+            sum = (
+                a * sum.A + c * sum.B, b * sum.A + d * sum.B,
+                a * sum.C + c * sum.D, b * sum.C + d * sum.D,
+                a * sum.E + c * sum.F + step.E, b * sum.E + d * sum.F + step.F);
+        }
+    }
+}

@@ -1,0 +1,117 @@
+using System.Globalization;
+using CalmQuill.Core.Library;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Ordering;
+
+namespace CalmQuill.Core.Planner;
+
+/// <summary>The sections and pages of a planner, and the changes that make them.</summary>
+public static class PlannerPlan
+{
+    /// <summary>How many pages for notes a planner has.</summary>
+    public const int NotesPages = 8;
+
+    /// <param name="Section">The title of the section it stands in.</param>
+    /// <param name="Page">Which page it is.</param>
+    /// <param name="Title">Its title.</param>
+    public readonly record struct Planned(string Section, PlannerPage Page, string Title);
+
+    /// <summary>All pages in their order: the overview, then month by month with its weeks and days, then notes.</summary>
+    public static List<Planned> Pages(PlannerSettings settings)
+    {
+        var names = settings.Names;
+        var pages = new List<Planned>();
+        var overview = $"{settings.First.Year}" + (settings.Last.Year > settings.First.Year ? $"–{settings.Last.Year}" : "");
+        void Add(string section, PlannerKind kind, DateOnly date, string title)
+        {
+            if (settings.Has(kind)) pages.Add(new Planned(section, new PlannerPage(kind, date), title));
+        }
+
+        for (var year = settings.First.Year; year <= settings.Last.Year; year++) Add(overview, PlannerKind.Year, new DateOnly(year, 1, 1), year.ToString(CultureInfo.InvariantCulture));
+        Add(overview, PlannerKind.Term, settings.First, $"{Short(settings.First)} – {Short(settings.Last)}");
+        foreach (var month in settings.Months())
+        {
+            var section = $"{names.Month(month)} {month.Year}";
+            Add(section, PlannerKind.Month, month, section);
+            var next = month.AddMonths(1);
+            for (var day = month < settings.First ? settings.First : month; day < next && day <= settings.Last; day = day.AddDays(1))
+            {
+                // A week stands before the first of its days that the planner has.
+                if (day == settings.First || settings.WeekOf(day) == day) Add(section, PlannerKind.Week, settings.WeekOf(day), $"{names.Week} {settings.WeekNumber(settings.WeekOf(day))}");
+                Add(section, PlannerKind.Day, day, $"{names.Day(day)} {day.Day} {names.Month(day)}");
+            }
+        }
+
+        if (settings.Has(PlannerKind.Notes))
+        {
+            for (var i = 1; i <= NotesPages; i++) pages.Add(new Planned(NotesSection, new PlannerPage(PlannerKind.Notes, default, i), ""));
+        }
+
+        return pages;
+
+        string Short(DateOnly day) => $"{day.Day} {CalendarNames.Short(names.Month(day), 3)}";
+    }
+
+    /// <summary>The section that note pages stand in.</summary>
+    public const string NotesSection = "Notes";
+
+    /// <summary>The page of a kind that a day lies on.</summary>
+    public static PlannerPage PageOf(PlannerSettings settings, PlannerKind kind, DateOnly day) => kind switch
+    {
+        PlannerKind.Year => new PlannerPage(kind, new DateOnly(day.Year, 1, 1)),
+        PlannerKind.Term => new PlannerPage(kind, settings.First),
+        PlannerKind.Month => new PlannerPage(kind, new DateOnly(day.Year, day.Month, 1)),
+        PlannerKind.Week => new PlannerPage(kind, settings.WeekOf(day)),
+        _ => new PlannerPage(kind, day),
+    };
+
+    /// <summary>The changes that make an empty notebook a planner, in order.</summary>
+    /// <param name="notebook">The notebook.</param>
+    /// <param name="settings">What it is to be.</param>
+    /// <param name="papers">The paper of each kind of page, in the text form.</param>
+    /// <param name="colours">Colours for sections, taken in turn.</param>
+    /// <param name="newId">Draws a fresh id for a section.</param>
+    /// <param name="random">Draws what keeps order keys apart.</param>
+    public static IEnumerable<Change> Make(Guid notebook, PlannerSettings settings, IReadOnlyDictionary<PlannerKind, string> papers, IReadOnlyList<string> colours, Func<Guid> newId, Func<ulong> random)
+    {
+        yield return new Change.PropertySet(notebook, Property.Planner, settings.ToString());
+        string? order = null, sectionOrder = null;
+        var section = Guid.Empty;
+        var title = "";
+        var count = 0;
+        foreach (var planned in Pages(settings))
+        {
+            if (planned.Section != title)
+            {
+                (section, title, order) = (newId(), planned.Section, null);
+                sectionOrder = OrderKey.Between(sectionOrder, null, random());
+                yield return new Change.PropertySet(section, Property.Name, title);
+                yield return new Change.PropertySet(section, Property.Colour, colours[count++ % colours.Count]);
+                yield return new Change.NodePlaced(section, NodeKind.Section, Guid.Empty, sectionOrder);
+            }
+
+            var id = planned.Page.IdIn(notebook);
+            order = OrderKey.Between(order, null, random());
+            yield return new Change.PropertySet(id, Property.Planner, planned.Page.ToString());
+            yield return new Change.PropertySet(id, Property.Paper, papers[planned.Page.Kind]);
+            if (planned.Title.Length > 0) yield return new Change.PropertySet(id, Property.Name, planned.Title);
+            yield return new Change.NodePlaced(id, NodeKind.Page, section, order);
+        }
+    }
+
+    /// <summary>The changes by which a planner takes over a newer calendar: entries that are new or other are written, those that disappeared are marked.</summary>
+    /// <param name="known">The entries that the planner has.</param>
+    /// <param name="newest">The entries of the newer calendar.</param>
+    public static IEnumerable<Change> Update(IReadOnlyList<CalendarEntry> known, IReadOnlyList<CalendarEntry> newest)
+    {
+        var before = known.ToDictionary(entry => entry.Id);
+        var now = newest.DistinctBy(entry => entry.Id).ToDictionary(entry => entry.Id);
+        foreach (var entry in now.Values)
+        {
+            if (!before.TryGetValue(entry.Id, out var old) || old.Write() != entry.Write()) yield return new Change.PropertySet(entry.Id, Property.Entry, entry.Write());
+        }
+
+        foreach (var entry in known.Where(entry => !entry.IsGone && !now.ContainsKey(entry.Id)))
+            yield return new Change.PropertySet(entry.Id, Property.Entry, (entry with { IsGone = true }).Write());
+    }
+}

@@ -1,0 +1,27 @@
+using CalmQuill.Core.Art;
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Pages;
+using CalmQuill.Core.Papers;
+using CalmQuill.Core.Planner;
+
+namespace CalmQuill.Documents;
+
+/// <summary>A page as it is put on paper or into a picture: its ink, its paper with the dates on it, and what lies under it.</summary>
+/// <param name="Page">What is written on it.</param>
+/// <param name="Paper">Its paper.</param>
+/// <param name="Title">Its title; may be empty.</param>
+public sealed record PrintedPage(PageDocument Page, Paper Paper, string Title)
+{
+    /// <summary>The page's id, for links between pages.</summary>
+    public Guid Id { get; init; }
+
+    /// <summary>The dates of a planner's page.</summary>
+    public Face? Face { get; init; }
+
+    /// <summary>The paper of one's own that lies under it; null for none.</summary>
+    public Background? Under { get; init; }
+
+    public Box Sheet => Paper.Sheet(Paper.Growth == Growth.None ? null : Page.Bounds());
+
+    public Drawing Draw() => Paper.Draw(Sheet, Face);
+}

@@ -1,0 +1,66 @@
+using CalmQuill.Core.Notebooks;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CalmQuill.Core.Papers;
+using CalmQuill.Core.Planner;
+using CalmQuill.Documents;
+using CalmQuill.Server.Assets;
+using CalmQuill.Store.Assets;
+using CalmQuill.Store.Documents;
+using CalmQuill.Store.Library;
+
+namespace CalmQuill.Server.Pages;
+
+/// <summary>Puts together all that a page shows: ink, paper, a planner's dates, and what lies under it.</summary>
+public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
+{
+    /// <param name="space">The space the page is in.</param>
+    /// <param name="page">The page as its notebook knows it.</param>
+    /// <param name="cancel">Gives up.</param>
+    public async Task<PrintedPage> Of(Guid space, ShownPage page, CancellationToken cancel)
+    {
+        var paper = Paper.ParseOrDefault(page.Paper);
+        return new PrintedPage(await Page(page.Id, cancel), paper, page.Title)
+        {
+            Id = page.Id,
+            Face = page.Planner.Length > 0 ? (await Notebook(page.Notebook, cancel)).FaceOf(page.Notebook, page.Id) : null,
+            Under = paper.Own == Guid.Empty ? null : Under(await assets.OfPaper(paper.Own, space, cancel)),
+        };
+    }
+
+    /// <summary>Many pages of one notebook, one after the other; the notebook is read once.</summary>
+    public async IAsyncEnumerable<PrintedPage> Of(Guid space, IReadOnlyList<ShownPage> pages, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
+    {
+        var notebook = pages.FirstOrDefault(page => page.Planner.Length > 0) is { } one ? await Notebook(one.Notebook, cancel) : null;
+        var backgrounds = new Dictionary<Guid, Background?>();
+        foreach (var page in pages)
+        {
+            var paper = Paper.ParseOrDefault(page.Paper);
+            if (paper.Own != Guid.Empty && !backgrounds.ContainsKey(paper.Own)) backgrounds[paper.Own] = Under(await assets.OfPaper(paper.Own, space, cancel));
+            yield return new PrintedPage(await Page(page.Id, cancel), paper, page.Title)
+            {
+                Id = page.Id, Face = notebook?.FaceOf(page.Notebook, page.Id), Under = paper.Own == Guid.Empty ? null : backgrounds[paper.Own],
+            };
+        }
+    }
+
+    public async Task<PageDocument> Page(Guid id, CancellationToken cancel)
+    {
+        var page = new PageDocument();
+        foreach (var operation in (await documents.After(id, 0, cancel)).Operations) page.Apply(operation);
+        return page;
+    }
+
+    private async Task<NotebookDocument> Notebook(Guid id, CancellationToken cancel)
+    {
+        var notebook = new NotebookDocument();
+        foreach (var operation in (await documents.After(id, 0, cancel)).Operations) notebook.Apply(operation);
+        return notebook;
+    }
+
+    private static Background? Under(Asset? asset)
+    {
+        if (asset is null) return null;
+        return asset.Type == AssetEndpoints.Jpeg ? new Background.Picture(asset.Bytes, asset.Type, asset.Width, asset.Height) : FrozenPage.Read(asset.Bytes);
+    }
+}

@@ -1,0 +1,119 @@
+using CalmQuill.Core.Access;
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Spots;
+using CalmQuill.Documents.FollowUps;
+using CalmQuill.Documents.Svg;
+using CalmQuill.Server.Pages;
+using CalmQuill.Server.People;
+using CalmQuill.Store.Library;
+using CalmQuill.Store.Locks;
+using CalmQuill.Store.People;
+using CalmQuill.Store.Spaces;
+using CalmQuill.Store.Spots;
+
+namespace CalmQuill.Server.Spots;
+
+/// <summary>Marks, links and headings across pages: follow-ups, contents, what links here, and the ink around a spot.</summary>
+internal static class SpotEndpoints
+{
+    private const int MostNotebooks = 200;
+
+    public static void MapSpots(this IEndpointRouteBuilder api)
+    {
+        api.MapGet("/follow-ups", FollowUps).RequireAuthorization();
+        api.MapGet("/follow-ups.md", Markdown).RequireAuthorization();
+        api.MapGet("/follow-ups.csv", Csv).RequireAuthorization();
+        var space = api.MapGroup("/spaces/{space:guid}").RequireAuthorization();
+        space.MapGet("/notebooks/{notebook:guid}/spots", OfNotebook);
+        space.MapGet("/notebooks/{notebook:guid}/pages", Pages);
+        space.MapGet("/links", Links);
+        space.MapGet("/backlinks", Backlinks);
+        space.MapGet("/pages/{page:guid}/part.svg", Part);
+    }
+
+    private static async Task<IResult> FollowUps(bool? all, HttpContext http, Gate gate, SpotStore spots, CancellationToken cancel) =>
+        Results.Ok(await spots.Marks(http.User.Id(), all != true, await gate.Shut(null, http.User, cancel), cancel));
+
+    private static async Task<IResult> Markdown(bool? all, string? ids, HttpContext http, Gate gate, SpotStore spots, SpaceStore spaces, CancellationToken cancel) =>
+        await Export(all, ids, http, gate, spots, spaces, FollowUpLists.Markdown, "text/markdown; charset=utf-8", "follow-ups.md", cancel);
+
+    private static async Task<IResult> Csv(bool? all, string? ids, HttpContext http, Gate gate, SpotStore spots, SpaceStore spaces, CancellationToken cancel) =>
+        await Export(all, ids, http, gate, spots, spaces, FollowUpLists.Csv, "text/csv; charset=utf-8", "follow-ups.csv", cancel);
+
+    private static async Task<IResult> Export(
+        bool? all, string? ids, HttpContext http, Gate gate, SpotStore spots, SpaceStore spaces, Func<IReadOnlyList<FollowUpLists.Line>, string> write, string type, string file, CancellationToken cancel)
+    {
+        var found = await spots.Marks(http.User.Id(), all != true, await gate.Shut(null, http.User, cancel), cancel);
+        if (ids is not null)
+        {
+            var wanted = ids.Split(',').Select(id => Guid.TryParse(id, out var known) ? known : Guid.Empty).ToHashSet();
+            found.RemoveAll(spot => !wanted.Contains(spot.Id));
+        }
+
+        var people = new Dictionary<Guid, string>();
+        foreach (var space in found.Select(spot => spot.Space).Distinct())
+        {
+            foreach (var member in await spaces.Members(space, cancel)) people[member.Id] = member.Name;
+        }
+
+        var kinds = await spots.KindNames([.. found.Select(spot => spot.Mark).Where(mark => Guid.TryParse(mark, out _)).Select(Guid.Parse).Distinct()], cancel);
+        var lines = found.Select(spot => new FollowUpLists.Line(
+            Words(spot.Mark, kinds), spot.Note, spot.NotebookName, spot.PageTitle.Length > 0 ? $"page {spot.PageNumber}, {spot.PageTitle}" : $"page {spot.PageNumber}",
+            spot.Person is { } person ? people.GetValueOrDefault(person, "") : "", spot.Due,
+            DateTimeOffset.FromUnixTimeMilliseconds(spot.CreatedAt), spot.DoneAt is { } done ? DateTimeOffset.FromUnixTimeMilliseconds(done) : null)).ToList();
+        return Results.File(System.Text.Encoding.UTF8.GetBytes(write(lines)), type, file);
+    }
+
+    private static string Words(string mark, Dictionary<Guid, string> own) => mark switch
+    {
+        MarkKinds.ToDo => "To do",
+        MarkKinds.Ask => "Ask",
+        MarkKinds.LookUp => "Look up",
+        MarkKinds.KeyPoint => "Key point",
+        _ => Guid.TryParse(mark, out var id) && own.TryGetValue(id, out var name) ? name : "Mark",
+    };
+
+    private static async Task<IResult> OfNotebook(Guid space, Guid notebook, HttpContext http, Gate gate, SpotStore spots, CancellationToken cancel)
+    {
+        if (!Rights.MayRead(await gate.RoleIn(space, http.User, cancel))) return Problems.NotHere();
+        return Results.Ok(await spots.OfNotebook(space, notebook, await gate.Shut(space, http.User, cancel), cancel));
+    }
+
+    /// <summary>The pages of a notebook in order, with the numbers that the addresses of their pictures carry.</summary>
+    private static async Task<IResult> Pages(Guid space, Guid notebook, HttpContext http, Gate gate, ShelfStore shelf, CancellationToken cancel)
+    {
+        if (!Rights.MayRead(await gate.RoleIn(space, http.User, cancel))) return Problems.NotHere();
+        return await gate.IsShut(notebook, http.User, cancel) ? Problems.Locked() : Results.Ok(await shelf.Pages(notebook, space, cancel));
+    }
+
+    /// <summary>The links between pages of some notebooks, for the web of pages.</summary>
+    private static async Task<IResult> Links(Guid space, string? notebooks, HttpContext http, Gate gate, SpotStore spots, CancellationToken cancel)
+    {
+        if (!Rights.MayRead(await gate.RoleIn(space, http.User, cancel))) return Problems.NotHere();
+        var asked = (notebooks ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries);
+        if (asked.Length > MostNotebooks || !asked.All(id => Guid.TryParse(id, out _))) return Problems.BadInput($"Links are asked for by at most {MostNotebooks} ids of notebooks.");
+        return Results.Ok(await spots.LinksFrom(space, [.. asked.Select(Guid.Parse)], await gate.Shut(space, http.User, cancel), cancel));
+    }
+
+    /// <summary>What leads to a page, or to a notebook.</summary>
+    private static async Task<IResult> Backlinks(Guid space, Guid? notebook, Guid? page, HttpContext http, Gate gate, SpotStore spots, CancellationToken cancel)
+    {
+        if (!Rights.MayRead(await gate.RoleIn(space, http.User, cancel))) return Problems.NotHere();
+        if (notebook is null) return Problems.BadInput("What links here is asked for by the notebook.");
+        return Results.Ok(await spots.Leading(http.User.Id(), notebook.Value, page, await gate.Shut(null, http.User, cancel), cancel));
+    }
+
+    /// <summary>A part of a page as a picture; the address carries what makes it new.</summary>
+    private static async Task<IResult> Part(
+        Guid space, Guid page, string? paper, string? area, HttpContext http, Gate gate, PrintedPages pages, ShelfStore shelf, LockStore locks, CancellationToken cancel)
+    {
+        if (!await gate.MayReadIn(space, page, http.User, cancel)) return Problems.NotHere();
+        if (await gate.IsShut(page, http.User, cancel)) return Problems.Locked();
+        var edges = (area ?? "").Split(',').Select(edge => int.TryParse(edge, out var value) && Math.Abs((long)value) <= StrokeSamples.MostCoordinate ? value : (int?)null).ToArray();
+        if (edges.Length != 4 || edges.Contains(null) || edges[0] >= edges[2] || edges[1] >= edges[3]) return Problems.BadInput("A part of a page is asked for by its left, upper, right and lower edge.");
+        var known = await shelf.Page(page, space, cancel) ?? new ShownPage(Guid.Empty, page, 1, "", "", 0, null);
+        var printed = await pages.Of(space, known with { Paper = paper ?? known.Paper }, cancel);
+        http.Response.Headers.CacheControl = await locks.IsAround(page, cancel) ? "no-store" : "private, max-age=31536000, immutable";
+        return Results.Text(ThumbnailSvg.WritePart(printed, new Box(edges[0]!.Value, edges[1]!.Value, edges[2]!.Value, edges[3]!.Value)), "image/svg+xml");
+    }
+}

@@ -1,0 +1,93 @@
+using CalmQuill.Core.Spots;
+using Npgsql;
+
+namespace CalmQuill.Store.Spots;
+
+/// <summary>Reads marks, links and headings across pages. What is in the bin, or in a notebook that is shut, is left out.</summary>
+public sealed class SpotStore(Database database)
+{
+    /// <summary>How many marks are given at once.</summary>
+    public const int MostMarks = 2_000;
+
+    private const string Columns =
+        """
+        e.space_id, e.notebook_id, n.name, n.parent, e.id, e.number, e.title, e.paper, coalesce(d.last_seq, 0), e.tags,
+        s.id, s.kind, s.area, s.mark, s.note, s.due, s.person, s.target, s.title, s.level, s.is_open, s.created_at, s.author, s.done_at, s.done_by
+        """;
+
+    private const string From =
+        """
+        page_spots s
+        JOIN notebook_entries e ON e.id = s.page_id AND e.space_id = s.space_id AND NOT e.in_bin AND e.notebook_id <> ALL(@locked)
+        JOIN library_nodes n ON n.space_id = e.space_id AND n.id = e.notebook_id AND NOT n.in_bin
+        LEFT JOIN documents d ON d.id = e.id
+        """;
+
+    /// <summary>The marks of all notebooks a person may see, newest first.</summary>
+    public Task<List<ShownSpot>> Marks(Guid person, bool onlyOpen, IReadOnlyList<Guid> locked, CancellationToken cancel) =>
+        Read(
+            $"""
+            SELECT {Columns} FROM {From}
+            JOIN members m ON m.space_id = s.space_id AND m.person_id = @person
+            WHERE s.kind = 1 AND (s.is_open OR NOT @open)
+            ORDER BY s.created_at DESC
+            LIMIT {MostMarks}
+            """,
+            cancel, ("person", person), ("open", onlyOpen), ("locked", locked.ToArray()));
+
+    /// <summary>Everything on the pages of a notebook.</summary>
+    public Task<List<ShownSpot>> OfNotebook(Guid space, Guid notebook, IReadOnlyList<Guid> locked, CancellationToken cancel) =>
+        Read(
+            $"SELECT {Columns} FROM {From} WHERE e.space_id = @space AND e.notebook_id = @notebook ORDER BY e.position, s.area[2], s.area[1]",
+            cancel, ("space", space), ("notebook", notebook), ("locked", locked.ToArray()));
+
+    /// <summary>The links of a person's libraries that lead to a page, to a place or mark on it, or, with no page, to a notebook or a section of it.</summary>
+    public Task<List<ShownSpot>> Leading(Guid person, Guid notebook, Guid? page, IReadOnlyList<Guid> locked, CancellationToken cancel) =>
+        Read(
+            $"""
+            SELECT {Columns} FROM {From}
+            JOIN members m ON m.space_id = s.space_id AND m.person_id = @person
+            WHERE s.kind = 2 AND (s.target_page = @page OR (@page::uuid IS NULL AND s.target_notebook = @notebook AND s.target_page IS NULL))
+            ORDER BY s.created_at DESC
+            LIMIT 500
+            """,
+            cancel, ("person", person), ("notebook", notebook), ("page", page), ("locked", locked.ToArray()));
+
+    /// <summary>The links on pages of some notebooks of a library.</summary>
+    public Task<List<ShownSpot>> LinksFrom(Guid space, IReadOnlyList<Guid> notebooks, IReadOnlyList<Guid> locked, CancellationToken cancel) =>
+        Read(
+            $"""
+            SELECT {Columns} FROM {From}
+            WHERE s.kind = 2 AND e.space_id = @space AND e.notebook_id = ANY(@notebooks) AND s.target_notebook IS NOT NULL
+            ORDER BY e.notebook_id, e.position
+            LIMIT 5000
+            """,
+            cancel, ("space", space), ("notebooks", notebooks.ToArray()), ("locked", locked.ToArray()));
+
+    /// <summary>What kinds of marks of people's own are called.</summary>
+    public async Task<Dictionary<Guid, string>> KindNames(IReadOnlyList<Guid> kinds, CancellationToken cancel)
+    {
+        if (kinds.Count == 0) return [];
+        var rows = await database.Command("SELECT DISTINCT ON (id) id, name FROM library_nodes WHERE kind = 8 AND id = ANY(@kinds)").With(("kinds", kinds.ToArray()))
+            .Rows(row => (Id: row.GetGuid(0), Name: row.GetString(1)), cancel);
+        return rows.ToDictionary(row => row.Id, row => row.Name);
+    }
+
+    private Task<List<ShownSpot>> Read(string sql, CancellationToken cancel, params (string, object?)[] parameters)
+    {
+        var command = database.Command(sql);
+        foreach (var (name, value) in parameters)
+        {
+            // A null needs its type said.
+            if (name == "page") command.Parameters.Add(new NpgsqlParameter(name, NpgsqlTypes.NpgsqlDbType.Uuid) { Value = value ?? DBNull.Value });
+            else command.Parameters.AddWithValue(name, value ?? DBNull.Value);
+        }
+
+        return command.Rows(Shown, cancel);
+    }
+
+    private static ShownSpot Shown(NpgsqlDataReader row) => new(
+        row.GetGuid(0), row.GetGuid(1), row.GetString(2), row.GetGuid(3), row.GetGuid(4), row.GetInt32(5), row.GetString(6), row.GetString(7), row.GetInt64(8), row.GetFieldValue<Guid[]>(9),
+        row.GetGuid(10), (SpotKind)row.GetInt16(11), row.GetFieldValue<int[]>(12), row.GetString(13), row.GetString(14), row.GetString(15), row.IsDBNull(16) ? null : row.GetGuid(16),
+        row.GetString(17), row.GetString(18), row.GetInt16(19), row.GetBoolean(20), row.GetInt64(21), row.GetGuid(22), row.IsDBNull(23) ? null : row.GetInt64(23), row.IsDBNull(24) ? null : row.GetGuid(24));
+}

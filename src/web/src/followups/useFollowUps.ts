@@ -1,0 +1,41 @@
+import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { useSession } from '../session/session';
+import { type ShownSpot, type Spot } from '../spots/spots';
+import { useUnsentSpots } from '../spots/useNotebookSpots';
+import { useWorkspace } from '../sync/workspace';
+
+/** All marks that one may see, newest first; what this device has not sent yet is already in them. */
+export function useFollowUps(all: boolean): { marks: ShownSpot[]; refetch: () => void } {
+  const workspace = useWorkspace();
+  const { spaces } = useSession();
+  // What waits to be sent is in few spaces; of a group and the person's own, both are asked.
+  const own = useUnsentSpots(spaces[0]?.id ?? '');
+  const group = useUnsentSpots(spaces[1]?.id ?? '');
+  const { data, refetch } = useQuery({ queryKey: ['follow-ups', all], queryFn: () => workspace.list<ShownSpot[]>('/api/follow-ups', all ? '?all=true' : ''), refetchInterval: 15_000, refetchOnMount: 'always', staleTime: 5_000 });
+  const marks = useMemo(() => {
+    const local = new Map([...own, ...group]);
+    return (data ?? []).map((mark) => (local.has(mark.page) ? withLocal(mark, local.get(mark.page)!) : mark)).filter((mark) => mark !== undefined && (all || mark.isOpen)) as ShownSpot[];
+  }, [data, own, group, all]);
+  return { marks, refetch: () => void refetch() };
+}
+
+function withLocal(mark: ShownSpot, spots: Spot[]): ShownSpot | undefined {
+  const spot = spots.find((one) => one.id === mark.id);
+  return spot && { ...mark, isOpen: spot.open, doneAt: spot.doneAt ?? null, doneBy: spot.doneBy ?? null, note: spot.note ?? '', due: spot.due ?? '', person: spot.person ?? null, mark: spot.mark ?? mark.mark };
+}
+
+/** How many marks are open, for the rail. */
+export function useOpenCount(): number {
+  return useFollowUps(false).marks.length;
+}
+
+/** Ticks a mark off, or opens it again, on its own page. */
+export function useTick(): (mark: ShownSpot, done: boolean) => Promise<void> {
+  const workspace = useWorkspace();
+  return async (mark, done) => {
+    const page = await workspace.acquire(mark.space, 'page', mark.page);
+    page.perform((handle, now) => workspace.core.SpotBridge.Set(handle, mark.id, [6], [done ? '1' : ''], now));
+    workspace.release(mark.page);
+  };
+}

@@ -1,0 +1,83 @@
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { properties } from '../core/runtime';
+import { lastPageIn } from '../page/openNotebooks';
+import type { NotebookEntry } from '../library/model';
+import { useLibraries } from '../library/useLibrary';
+import { useSession } from '../session/session';
+import { useWorkspace } from '../sync/workspace';
+import { Dialog } from '../ui/Dialog';
+import { pathOf, readTarget, type Target } from './target';
+
+type Asking = { what: 'web'; address: string; title: string } | { what: 'binned'; target: Exclude<Target, { kind: 'web' }>; name: string; restore: () => Promise<void> } | { what: 'nothing'; sentence: string };
+
+/** Goes where a link leads. What lies in the bin is said to be there, with the way to put it back; of what one may not see nothing is told. */
+export function useFollow(): { follow: (target: string, title?: string) => Promise<void>; asking: React.ReactNode } {
+  const navigate = useNavigate();
+  const workspace = useWorkspace();
+  const libraries = useLibraries();
+  const { spaces } = useSession();
+  const [asking, setAsking] = useState<Asking>();
+
+  const follow = async (text: string, title = '') => {
+    const target = readTarget(text);
+    if (target.kind === 'web') return setAsking({ what: 'web', address: target.address, title });
+    const library = libraries.get(target.space);
+    if (!library || !spaces.some((space) => space.id === target.space)) return setAsking({ what: 'nothing', sentence: 'This leads to something that you may not see.' });
+    const node = library.find(target.notebook);
+    if (!node) return setAsking({ what: 'nothing', sentence: 'What this leads to is no longer here.' });
+    if (node.inBin)
+      return setAsking({ what: 'binned', target, name: `The notebook “${node.name}”`, restore: async () => library.putBack(target.notebook) });
+    const document = await workspace.acquire(target.space, 'notebook', target.notebook);
+    const entries = JSON.parse(workspace.core.NotebookBridge.Outline(document.handle, true)) as NotebookEntry[];
+    const wanted = target.kind === 'section' ? target.section : target.kind === 'notebook' ? '' : target.page;
+    const entry = entries.find((one) => one.id === wanted);
+    const isWithin = (one: NotebookEntry | undefined, id: string): boolean => one !== undefined && (one.id === id || isWithin(entries.find((other) => other.id === one.parent), id));
+    const first = target.kind === 'section' ? entries.find((one) => one.kind === 'page' && !one.inBin && isWithin(one, wanted)) : undefined;
+    const putBack = async () => {
+      // The thing itself, or what it lies in.
+      for (let one = entry; one; one = entries.find((other) => other.id === one!.parent)) document.perform((handle, now) => workspace.core.LibraryBridge.SetProperty(handle, one!.id, properties.binned, '', now));
+    };
+    workspace.release(target.notebook);
+    if (wanted && !entry) return setAsking({ what: 'nothing', sentence: 'The page that this leads to is no longer in its notebook.' });
+    if (entry?.inBin) return setAsking({ what: 'binned', target, name: entry.title ? `“${entry.title}”` : 'The page', restore: putBack });
+    if (target.kind === 'section') return void (await navigate(pathOf({ kind: 'page', space: target.space, notebook: target.notebook, page: first?.id ?? '' })));
+    if (target.kind === 'notebook') return void (await navigate(pathOf({ kind: 'page', space: target.space, notebook: target.notebook, page: lastPageIn(target.notebook) })));
+    await navigate(pathOf(target));
+  };
+
+  const close = () => setAsking(undefined);
+  return {
+    follow,
+    asking: asking && (
+      <Dialog title={asking.what === 'web' ? asking.title || 'A link to the web' : asking.what === 'binned' ? 'It lies in the bin' : 'This link leads nowhere'} onClose={close}>
+        {asking.what === 'web' && <p className="[overflow-wrap:anywhere]">{asking.address}</p>}
+        {asking.what === 'binned' && <p>{asking.name} was put into the bin. It can be put back into its place.</p>}
+        {asking.what === 'nothing' && <p data-testid="leads-nowhere">{asking.sentence}</p>}
+        <div className="mt-6 flex justify-end gap-2">
+          <button type="button" className="quiet-button" onClick={close}>
+            {asking.what === 'nothing' ? 'Close' : 'Cancel'}
+          </button>
+          {asking.what === 'web' && (
+            <a href={asking.address} target="_blank" rel="noopener noreferrer" className="btn btn-primary h-10 min-h-10" onClick={close}>
+              Open it
+            </a>
+          )}
+          {asking.what === 'binned' && (
+            <button
+              type="button"
+              className="btn btn-primary h-10 min-h-10"
+              data-testid="restore-target"
+              onClick={() => {
+                close();
+                void asking.restore().then(() => navigate(pathOf(asking.target)));
+              }}
+            >
+              Put it back and go there
+            </button>
+          )}
+        </div>
+      </Dialog>
+    ),
+  };
+}

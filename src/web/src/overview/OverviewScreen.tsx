@@ -1,0 +1,209 @@
+import { DndContext, type DragEndEvent, DragOverlay, MouseSensor, pointerWithin, TouchSensor, useSensor, useSensors } from '@dnd-kit/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { type KeyboardEvent, type RefObject, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { attempt } from '../library/dialogs';
+import { LockedPages } from '../library/LockDialog';
+import { type NotebookEntry, openPath } from '../library/model';
+import { fillOf } from '../library/palette';
+import { UndoLine, useSaying } from '../library/saying';
+import { useLibrary } from '../library/useLibrary';
+import { usePersonal } from '../library/usePersonal';
+import { useSelection } from '../library/useSelection';
+import { useLocks } from '../library/useShelf';
+import { type Notebook, useNotebook } from '../page/useNotebook';
+import { type Space, useSession } from '../session/session';
+import { useNotebookSpots } from '../spots/useNotebookSpots';
+import { OverviewBar } from './OverviewBar';
+import { PageFace } from './PageFace';
+import { PageTile } from './PageTile';
+import { usePageActions } from './usePageActions';
+import { useShownPages } from './useShownPages';
+
+type Row = { kind: 'section'; key: string; section: NotebookEntry | undefined; count: number } | { kind: 'pages'; key: string; pages: NotebookEntry[] };
+
+const sizeKey = 'quill.overview';
+const gap = 20;
+const under = 46;
+
+/** All pages of a notebook at once, with section headings: to be put in order, many at a time. */
+export function OverviewScreen() {
+  const { space: id = '', notebook: notebookId = '' } = useParams();
+  const { spaces } = useSession();
+  const space = spaces.find((one) => one.id === id);
+  const locks = useLocks(id);
+  const library = useLibrary(id);
+  if (!space || !library) return <p className="p-10">There is nothing here that you may see.</p>;
+  const name = library.find(notebookId)?.name ?? '';
+  if (locks.get(notebookId) === null) return <LockedPages space={space} notebook={notebookId} name={name} />;
+  return <OpenOverview space={space} notebookId={notebookId} name={name} />;
+}
+
+function OpenOverview({ space, notebookId, name }: { space: Space; notebookId: string; name: string }) {
+  const notebook = useNotebook(space.id, notebookId);
+  return notebook ? <Pages space={space} notebook={notebook} name={name} /> : <div className="h-full" aria-busy="true" />;
+}
+
+function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; name: string }) {
+  const navigate = useNavigate();
+  const library = useLibrary(space.id)!;
+  const personal = usePersonal();
+  const shown = useShownPages(space.id, notebook.id);
+  const spots = useNotebookSpots(space.id, notebook.id, notebook.pages, notebook.pages[0]?.id ?? '');
+  const [size, setSize] = useState(() => Number(localStorage.getItem(sizeKey) ?? 140));
+  const [dragged, setDragged] = useState<string>();
+  const { said, say } = useSaying();
+  const selection = useSelection(notebook.pages.map((page) => page.id));
+  const scroller = useRef<HTMLDivElement>(null);
+  const mayWrite = space.role !== 'reader';
+  const actions = usePageActions({ space, notebook, library, selection, say });
+  const sensors = useSensors(useSensor(MouseSensor, { activationConstraint: { distance: 8 } }), useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }));
+  const columns = useColumns(scroller, size + gap);
+  const rows = useMemo(() => rowsOf(notebook, columns), [notebook, columns]);
+  const high = Math.round(size * 1.414) + under;
+  // oxlint-disable-next-line react/incompatible-library -- what it gives is used here only
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: (i) => (rows[i]!.kind === 'section' ? 58 : high), overscan: 3, getItemKey: (i) => `${rows[i]!.key}${high}` });
+  const open = useMemo(() => new Set(spots.filter((spot) => spot.open).map((spot) => spot.page)), [spots]);
+
+  const drop = ({ active, over }: DragEndEvent) => {
+    setDragged(undefined);
+    const [where, target = ''] = String(over?.id ?? '').split(' ');
+    const ids = actions.chosenOr(String(active.id)).filter((id) => id !== target);
+    if (!where || ids.length === 0) return;
+    say(attempt(() => actions.put(ids, where as 'before' | 'after' | 'section', target)));
+  };
+  const onKey = (event: KeyboardEvent, page: NotebookEntry) => {
+    const index = notebook.pages.findIndex((one) => one.id === page.id);
+    const step = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -columns, ArrowDown: columns }[event.key];
+    if (event.altKey && step !== undefined && mayWrite) say(attempt(() => actions.step(page, Math.sign(step))));
+    else if (step !== undefined) document.querySelector<HTMLElement>(`[data-page='${notebook.pages[index + step]?.id}']`)?.focus();
+    else if (event.key === 'Delete' && mayWrite) actions.bin(actions.chosenOr(page.id));
+    else if (event.key === ' ') selection.press(page.id, { shift: event.shiftKey, more: true });
+    else if (event.key === 'Escape') selection.clear();
+    else return;
+    event.preventDefault();
+  };
+
+  return (
+    <div className="relative flex h-full flex-col" data-testid="overview">
+      <header className="flex items-end gap-2 border-b border-base-300 px-10 pb-3 pt-6 max-sm:px-4">
+        <div className="min-w-0 grow">
+          <Link to={openPath(space.id, notebook.id)} className="text-quiet hover:underline" data-testid="overview-back">
+            Back to the page
+          </Link>
+          <h1 className="truncate text-[30px] leading-tight">{name}</h1>
+        </div>
+        <label className="flex items-center gap-2 text-[13px] text-quiet max-sm:hidden">
+          Size
+          <input
+            type="range"
+            min={80}
+            max={300}
+            step={10}
+            value={size}
+            data-testid="overview-size"
+            className="range range-primary range-xs w-28"
+            onChange={(event) => {
+              localStorage.setItem(sizeKey, event.target.value);
+              setSize(Number(event.target.value));
+            }}
+          />
+        </label>
+        <button type="button" className="quiet-button" aria-pressed={selection.choosing} data-testid="overview-choose" onClick={() => (selection.choosing ? selection.clear() : selection.setChoosing(true))}>
+          Choose
+        </button>
+        {mayWrite && (
+          <button type="button" className="btn btn-primary h-10 min-h-10 px-5" data-testid="overview-add" onClick={() => void navigate(openPath(space.id, notebook.id, notebook.addPageAfter(notebook.pages.at(-1)?.id ?? '', library.find(notebook.id)?.paper)))}>
+            New page
+          </button>
+        )}
+      </header>
+      <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragStart={({ active }) => setDragged(String(active.id))} onDragCancel={() => setDragged(undefined)} onDragEnd={drop}>
+        <div ref={scroller} className="min-h-0 grow overflow-y-auto px-10 pb-24 max-sm:px-4">
+          <div className="relative" style={{ height: virtual.getTotalSize() }} role="listbox" aria-multiselectable="true" aria-label={`Pages of ${name}`}>
+            {virtual.getVirtualItems().map((item) => {
+              const row = rows[item.index]!;
+              return (
+                <div key={item.key} className="absolute inset-x-0 top-0" style={{ transform: `translateY(${item.start}px)`, height: item.size }}>
+                  {row.kind === 'section' ? (
+                    <SectionHead section={row.section} count={row.count} />
+                  ) : (
+                    <div className="flex pt-3" style={{ gap }}>
+                      {row.pages.map((page) => (
+                        <PageTile
+                          key={page.id}
+                          page={page}
+                          width={size}
+                          face={<PageFace space={space.id} page={page} shown={shown.get(page.id)} width={size} />}
+                          tags={library.tagsOf(page.tags)}
+                          starred={personal?.stars.has(page.id) ?? false}
+                          bookmarked={personal?.bookmarks.has(page.id) ?? false}
+                          open={open.has(page.id)}
+                          chosen={selection.chosen.has(page.id)}
+                          choosing={selection.choosing}
+                          mayWrite={mayWrite}
+                          menu={actions.menu(page)}
+                          onOpen={() => void navigate(openPath(space.id, notebook.id, page.id))}
+                          onChoose={(how) => selection.press(page.id, how)}
+                          onKey={(event) => onKey(event, page)}
+                        />
+                      ))}
+                    </div>
+                  )}
+                </div>
+              );
+            })}
+          </div>
+        </div>
+        <DragOverlay dropAnimation={null}>
+          {dragged && notebook.find(dragged) && (
+            <div className="relative w-max opacity-85">
+              <PageFace space={space.id} page={notebook.find(dragged)!} shown={shown.get(dragged)} width={Math.min(110, size)} />
+              {actions.chosenOr(dragged).length > 1 && <span className="absolute -right-2 -top-2 grid size-7 place-items-center rounded-full bg-primary text-[13px] text-primary-content">{actions.chosenOr(dragged).length}</span>}
+            </div>
+          )}
+        </DragOverlay>
+      </DndContext>
+      {selection.chosen.size > 0 && <OverviewBar count={selection.chosen.size} mayWrite={mayWrite} actions={actions} ids={notebook.pages.filter((page) => selection.chosen.has(page.id)).map((page) => page.id)} onClear={selection.clear} />}
+      <UndoLine said={said} onClose={() => say('')} />
+      {actions.dialog}
+    </div>
+  );
+}
+
+function SectionHead({ section, count }: { section: NotebookEntry | undefined; count: number }) {
+  return (
+    <h2 className="flex h-full items-end gap-2.5 border-b border-base-300 pb-1.5 text-[19px]" style={{ paddingLeft: (section?.depth ?? 0) * 18 }}>
+      {section && <span className={`mb-1 h-5 w-1 rounded-sm ${fillOf[section.colour] ?? 'bg-spruce'}`} />}
+      {section?.title ?? 'In no section'} <span className="font-sans text-[14px] text-quiet">{count}</span>
+    </h2>
+  );
+}
+
+/** Section by section, in rows of as many pages as fit. */
+function rowsOf(notebook: Notebook, columns: number): Row[] {
+  const groups: { section: NotebookEntry | undefined; pages: NotebookEntry[] }[] = [];
+  for (const entry of notebook.entries) {
+    if (entry.kind === 'section') groups.push({ section: entry, pages: [] });
+    else {
+      const section = notebook.sectionOf(entry.id);
+      if (groups.at(-1)?.section?.id !== section?.id || groups.length === 0) groups.push({ section, pages: [] });
+      groups.at(-1)!.pages.push(entry);
+    }
+  }
+  const hasSections = groups.some((group) => group.section);
+  return groups.flatMap(({ section, pages }, g) => [
+    ...(hasSections ? [{ kind: 'section' as const, key: `section ${g} ${section?.id ?? ''}`, section, count: pages.length }] : []),
+    ...Array.from({ length: Math.ceil(pages.length / columns) }, (_, i) => ({ kind: 'pages' as const, key: `pages ${pages[i * columns]!.id}`, pages: pages.slice(i * columns, (i + 1) * columns) })),
+  ]);
+}
+
+function useColumns(scroller: RefObject<HTMLDivElement | null>, tile: number): number {
+  const [width, setWidth] = useState(1100);
+  useLayoutEffect(() => {
+    const observer = new ResizeObserver(([entry]) => setWidth(entry!.contentRect.width));
+    observer.observe(scroller.current!);
+    return () => observer.disconnect();
+  }, [scroller]);
+  return Math.max(1, Math.floor((width + gap) / tile));
+}

@@ -1,0 +1,16 @@
+import { useState } from 'react';
+import { defaultPaper, type NotebookEntry, type ShownPage, thumbnailPath } from '../library/model';
+import { drawPaper } from '../papers/drawing';
+import { PaperPicture } from '../papers/PaperPicture';
+import { useWorkspace } from '../sync/workspace';
+
+/** A page, small: its picture from the server, or while there is none, its paper. */
+export function PageFace({ space, page, shown, width }: { space: string; page: NotebookEntry; shown: ShownPage | undefined; width: number }) {
+  const { core } = useWorkspace();
+  const [failed, setFailed] = useState('');
+  const paper = page.paper || defaultPaper;
+  const address = thumbnailPath(space, { id: page.id, paper, sequence: shown?.sequence ?? 0 });
+  const [left, top, right, bottom] = drawPaper(core, paper).sheet;
+  if (!shown || failed === address) return <PaperPicture paper={paper} width={width} space={space} />;
+  return <img src={address} alt="" width={width} height={Math.round((width * (bottom - top)) / (right - left))} loading="lazy" draggable={false} className="block max-h-full border border-base-300 bg-paper object-contain" onError={() => setFailed(address)} />;
+}

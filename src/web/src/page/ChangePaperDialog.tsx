@@ -1,0 +1,91 @@
+import { useState } from 'react';
+import { properties } from '../core/runtime';
+import { defaultPaper } from '../library/model';
+import { useLibrary } from '../library/useLibrary';
+import type { Paper } from '../papers/drawing';
+import { PaperDialog } from '../papers/PaperDialog';
+import { useWorkspace } from '../sync/workspace';
+import type { Notebook } from './useNotebook';
+
+type InkMove = 'keep' | 'fit' | 'centre';
+
+const moves: { how: InkMove; words: string; about: string }[] = [
+  { how: 'keep', words: 'Leave the ink where it is', about: 'counted from the upper left corner' },
+  { how: 'fit', words: 'Fit the ink to the new size', about: 'scaled as the sheet is' },
+  { how: 'centre', words: 'Centre the ink', about: 'moved, not scaled' },
+];
+
+/** Changes the paper of pages, or of a section's pages; ink, marks and links stay, and where sizes differ may move along. */
+export function ChangePaperDialog({ space, notebook, ids, onClose }: { space: string; notebook: Notebook; ids: string[]; onClose: () => void }) {
+  const workspace = useWorkspace();
+  const { core } = workspace;
+  const library = useLibrary(space);
+  const [how, setHow] = useState<InkMove>('keep');
+  const [reach, setReach] = useState<'chosen' | 'all'>('chosen');
+  const entries = ids.flatMap((id) => notebook.find(id) ?? []);
+  const sections = entries.filter((entry) => entry.kind === 'section');
+  const chosen = notebook.pages.filter((page) => ids.some((id) => notebook.isWithin(page.id, id)));
+  const first = chosen[0] ?? notebook.pages[0];
+  const apply = async (paper: string) => {
+    const pages = reach === 'all' ? notebook.pages : chosen;
+    for (const page of pages) {
+      if (page.paper === paper) continue;
+      const [from, to] = [page.paper || defaultPaper, paper].map((text) => JSON.parse(core.PaperBridge.Read(text)) as Paper);
+      notebook.set(page.id, properties.paper, paper);
+      const move = moveOf(how, from!, to!);
+      if (!move) continue;
+      const document = await workspace.acquire(space, 'page', page.id);
+      document.perform((handle, now) => core.SpotBridge.Fit(handle, move.factor, move.dx, move.dy, now));
+      workspace.release(page.id);
+    }
+    // A section's own paper is that of its new pages too.
+    for (const section of sections) notebook.set(section.id, properties.paper, paper);
+    if (reach === 'all') library?.set(notebook.id, properties.paper, paper);
+  };
+  const count = reach === 'all' ? notebook.pages.length : chosen.length;
+  return (
+    <PaperDialog
+      title={count === 1 && sections.length === 0 ? 'Paper of this page' : `Paper of ${count} pages`}
+      confirm="Change the paper"
+      value={first?.paper || defaultPaper}
+      space={space}
+      onConfirm={apply}
+      onClose={onClose}
+      extra={
+        <>
+          <fieldset className="mt-3">
+            <legend className="mb-1 font-semibold">Where sizes differ</legend>
+            {moves.map((one) => (
+              <label key={one.how} className="flex min-h-11 cursor-pointer items-center gap-2.5">
+                <input type="radio" name="ink" className="radio radio-sm radio-primary" checked={how === one.how} data-testid={`ink-${one.how}`} onChange={() => setHow(one.how)} />
+                <span className="leading-tight">
+                  {one.words}
+                  <span className="block text-[12.5px] text-quiet">{one.about}</span>
+                </span>
+              </label>
+            ))}
+          </fieldset>
+          <fieldset className="mt-2">
+            <legend className="mb-1 font-semibold">For</legend>
+            <div className="flex gap-1.5">
+              <button type="button" aria-pressed={reach === 'chosen'} className={`h-10 grow rounded-md border px-2 text-[13.5px] ${reach === 'chosen' ? 'border-primary font-semibold' : 'border-base-300'}`} onClick={() => setReach('chosen')}>
+                {chosen.length === 1 ? 'this page' : `${chosen.length} pages`}
+              </button>
+              <button type="button" aria-pressed={reach === 'all'} data-testid="paper-all" className={`h-10 grow rounded-md border px-2 text-[13.5px] ${reach === 'all' ? 'border-primary font-semibold' : 'border-base-300'}`} onClick={() => setReach('all')}>
+                the whole notebook
+              </button>
+            </div>
+          </fieldset>
+        </>
+      }
+    />
+  );
+}
+
+/** How ink moves along from one sheet to another; undefined when it stays. */
+function moveOf(how: InkMove, from: Paper, to: Paper): { factor: number; dx: number; dy: number } | undefined {
+  if (how === 'keep' || (from.width === to.width && from.height === to.height)) return undefined;
+  if (how === 'centre') return { factor: 1, dx: Math.round((to.width - from.width) / 2), dy: Math.round((to.height - from.height) / 2) };
+  const factor = Math.min(to.width / from.width, to.height / from.height);
+  return { factor, dx: Math.round((to.width - from.width * factor) / 2), dy: 0 };
+}

@@ -1,0 +1,53 @@
+import { useQuery } from '@tanstack/react-query';
+import { GraphIcon } from '@phosphor-icons/react';
+import { Link } from 'react-router';
+import { useFollow } from '../links/useFollow';
+import { openPath } from '../library/model';
+import { aroundSpot, partPath, type ShownSpot } from '../spots/spots';
+import type { PlacedSpot } from '../spots/useNotebookSpots';
+import { useWorkspace } from '../sync/workspace';
+import type { OpenNotebook } from './openNotebooks';
+import type { Notebook } from './useNotebook';
+
+/** Where this page leads, and what leads here, with a picture of the place. */
+export function MarginLinks({ at, notebook, links }: { at: OpenNotebook; notebook: Notebook; links: PlacedSpot[] }) {
+  const workspace = useWorkspace();
+  const { follow, asking } = useFollow();
+  const { data: here = [] } = useQuery({ queryKey: ['backlinks', at.page], queryFn: () => workspace.list<ShownSpot[]>(`/api/spaces/${at.space}/backlinks?notebook=${at.notebook}&page=${at.page}`), refetchOnMount: 'always', refetchInterval: 20_000 });
+  const { data: toNotebook = [] } = useQuery({ queryKey: ['backlinks', at.notebook], queryFn: () => workspace.list<ShownSpot[]>(`/api/spaces/${at.space}/backlinks?notebook=${at.notebook}`), refetchOnMount: 'always' });
+  return (
+    <div className="min-h-0 grow overflow-y-auto p-3">
+      <h3 className="border-b border-base-300 pb-1 text-[16px]">This page leads to</h3>
+      <ul data-testid="margin-links">
+        {links.map((link) => (
+          <li key={link.id}>
+            <button type="button" className="flex min-h-11 w-full items-center border-b border-base-300 text-left [overflow-wrap:anywhere] hover:bg-base-200" onClick={() => void follow(link.target!, link.title)}>
+              {link.title || link.target}
+            </button>
+          </li>
+        ))}
+        {links.length === 0 && <li className="py-2 text-quiet">Nowhere yet. Select something with the loop and choose “Link”.</li>}
+      </ul>
+      <h3 className="mt-5 border-b border-base-300 pb-1 text-[16px]">What leads here</h3>
+      <ul data-testid="backlinks">
+        {[...here, ...toNotebook].map((spot) => (
+          <li key={spot.id}>
+            <Link to={`${openPath(spot.space, spot.notebook, spot.page)}?at=${Math.round((spot.area[0] + spot.area[2]) / 2)},${Math.round((spot.area[1] + spot.area[3]) / 2)}`} data-testid="backlink" className="block border-b border-base-300 py-2.5 hover:bg-base-200">
+              <img src={partPath(spot, aroundSpot(spot.area, 252, 56))} alt="" width={252} height={56} className="block border border-base-300 bg-paper" />
+              <span className="mt-1 block font-semibold">{spot.notebook === at.notebook ? spot.pageTitle || `Page ${spot.pageNumber}` : spot.notebookName}</span>
+              <span className="text-[13px] text-quiet">
+                page {spot.pageNumber}
+                {spot.target.startsWith('notebook:') || spot.target.startsWith('section:') ? ', to the notebook' : ''}
+              </span>
+            </Link>
+          </li>
+        ))}
+        {here.length + toNotebook.length === 0 && <li className="py-2 text-quiet">Nothing leads here yet.</li>}
+      </ul>
+      <Link to={`/web/${at.space}/${notebook.id}`} className="quiet-button mt-5 w-full" data-testid="open-web">
+        <GraphIcon size={20} weight="light" /> Web of pages
+      </Link>
+      {asking}
+    </div>
+  );
+}

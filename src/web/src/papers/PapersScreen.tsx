@@ -1,0 +1,94 @@
+import { ArrowsClockwiseIcon, DotsThreeIcon, PencilSimpleIcon, TagIcon, TrashIcon } from '@phosphor-icons/react';
+import { useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { properties } from '../core/runtime';
+import { NameDialog } from '../library/dialogs';
+import type { LibraryNode } from '../library/model';
+import { takeBack, UndoLine, useSaying } from '../library/saying';
+import { useLibrary } from '../library/useLibrary';
+import { useSession } from '../session/session';
+import { Menu } from '../ui/Menu';
+import { ownPapersOf, usePaperUses } from './ownPapers';
+import { OwnPaperDialog } from './OwnPaperDialog';
+import { PaperPicture } from './PaperPicture';
+
+type Asking = { what: 'new' } | { what: 'rename' | 'category' | 'replace'; node: LibraryNode };
+
+/** The papers of one's own: from pictures, PDF pages and pages, with how many pages lie on each. */
+export function PapersScreen() {
+  const { space = '' } = useParams();
+  const { spaces } = useSession();
+  const library = useLibrary(space);
+  const uses = usePaperUses(space);
+  const navigate = useNavigate();
+  const [asking, setAsking] = useState<Asking>();
+  const { said, say } = useSaying();
+  const own = spaces.find((one) => one.id === space);
+  if (!library || !own) return <p className="p-10">There is nothing here that you may see.</p>;
+  const papers = ownPapersOf(library);
+  const categories = [...new Set(papers.map((node) => node.category ?? ''))];
+  const mayWrite = own.role !== 'reader';
+  return (
+    <div className="relative h-full overflow-y-auto px-10 pb-12 pt-6 max-sm:px-4" data-testid="papers">
+      <header className="flex items-end gap-2 border-b border-base-300 pb-3">
+        <div className="grow">
+          <p className="text-quiet">{own.name}</p>
+          <h1 className="text-[30px] leading-tight">Papers of your own</h1>
+        </div>
+        <button type="button" className="quiet-button" onClick={() => void navigate(-1)}>
+          Back
+        </button>
+        {mayWrite && (
+          <button type="button" className="btn btn-primary h-10 min-h-10 px-5" data-testid="new-paper" onClick={() => setAsking({ what: 'new' })}>
+            New paper
+          </button>
+        )}
+      </header>
+      {papers.length === 0 && <p className="py-8 text-quiet">None yet. A picture, a page of a PDF file or any page of a notebook can be a paper. In a notebook’s overview, choose “Make it a paper”.</p>}
+      {categories.map((category) => (
+        <section key={category} aria-label={category || 'Papers'} className="pt-6">
+          {(category || categories.length > 1) && <h2 className="mb-3 border-b border-base-300 pb-1 text-[19px]">{category || 'Others'}</h2>}
+          <ul className="flex flex-wrap gap-8">
+            {papers
+              .filter((node) => (node.category ?? '') === category)
+              .map((node) => (
+                <li key={node.id} className="w-[150px]" data-testid="own-paper" data-name={node.name}>
+                  <PaperPicture paper={paperOf(node)} width={150} space={space} />
+                  <div className="flex items-start pt-1.5">
+                    <p className="min-w-0 grow leading-tight">
+                      <span className="[overflow-wrap:anywhere]">{node.name}</span>
+                      <span className="block text-[13px] text-quiet" data-testid="paper-uses">
+                        {(uses[node.id] ?? 0) === 1 ? 'on 1 page' : `on ${uses[node.id] ?? 0} pages`}
+                      </span>
+                    </p>
+                    {mayWrite && (
+                      <Menu
+                        label={`More for ${node.name}`}
+                        testId="own-paper-menu"
+                        icon={<DotsThreeIcon size={20} />}
+                        entries={[
+                          { label: 'Rename', icon: <PencilSimpleIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'rename', node }) },
+                          { label: 'Category', icon: <TagIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'category', node }) },
+                          { label: 'Replace', testId: 'replace-paper', icon: <ArrowsClockwiseIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'replace', node }) },
+                          { label: 'Put into the bin', icon: <TrashIcon size={20} weight="light" />, onChoose: () => (library.toBin(node.id), say(`Put “${node.name}” into the bin. Pages that lie on it keep it.`, takeBack(() => library.putBack(node.id)))) },
+                        ]}
+                      />
+                    )}
+                  </div>
+                </li>
+              ))}
+          </ul>
+        </section>
+      ))}
+      {asking?.what === 'new' && <OwnPaperDialog library={library} onSay={say} onClose={() => setAsking(undefined)} />}
+      {asking?.what === 'replace' && <OwnPaperDialog library={library} replaced={asking.node} onSay={say} onClose={() => setAsking(undefined)} />}
+      {asking?.what === 'rename' && <NameDialog title="Name of the paper" confirm="Rename it" name={asking.node.name} onConfirm={(name) => library.rename(asking.node.id, name)} onClose={() => setAsking(undefined)} />}
+      {asking?.what === 'category' && <NameDialog title="Category of the paper" confirm="Put it there" label="Category" name={asking.node.category ?? ''} onConfirm={(name) => library.set(asking.node.id, properties.category, name.trim())} onClose={() => setAsking(undefined)} />}
+      <UndoLine said={said} onClose={() => say('')} />
+    </div>
+  );
+}
+
+function paperOf(node: LibraryNode): string {
+  return `a4-blank-710-own.${node.id.replaceAll('-', '')}`;
+}

@@ -1,0 +1,44 @@
+import { useState } from 'react';
+import { sentenceOf } from '../core/runtime';
+import type { Say } from '../library/saying';
+import type { OpenNotebook } from '../page/openNotebooks';
+import type { Notebook } from '../page/useNotebook';
+import { Unreachable } from '../session/api';
+import { useWorkspace } from '../sync/workspace';
+import { FormDialog, Problem } from '../ui/FormDialog';
+import { CalendarField, type CalendarSource } from './CalendarField';
+import { aboutCalendar, readCalendar } from './readCalendar';
+
+/** Takes a newer calendar over into a planner: entries are updated, ink stays, and what disappeared is marked. */
+export function CalendarDialog({ at, notebook, say, onClose }: { at: OpenNotebook; notebook: Notebook; say: Say; onClose: () => void }) {
+  const { core } = useWorkspace();
+  const key = `quill.calendar.${at.notebook}`;
+  const [source, setSource] = useState<CalendarSource>(() => ({ address: localStorage.getItem(key) ?? '' }));
+  return (
+    <FormDialog
+      title="Calendar of this planner"
+      confirm="Take it over"
+      disabled={!source.file && !source.address}
+      onClose={onClose}
+      onConfirm={async () => {
+        const [first, last] = notebook.planner.split(' ')[0]!.split('/');
+        try {
+          const calendar = await readCalendar(source, first!, last!);
+          const changes = await notebook.performAll((handle, now) => core.PlannerBridge.TakeCalendar(handle, calendar.entries.map((entry) => entry.id), calendar.entries.map((entry) => entry.value), now));
+          if (source.address) localStorage.setItem(key, source.address);
+          say(`${changes === 0 ? 'Nothing has changed in the calendar.' : changes === 1 ? '1 entry was changed.' : `${changes} entries were changed.`}${aboutCalendar(calendar)}`);
+        } catch (problem) {
+          throw problem instanceof Unreachable ? new Error('Reading a calendar needs a connection. Nothing was changed.') : new Error(sentenceOf(problem));
+        }
+      }}
+    >
+      {(problem) => (
+        <>
+          <CalendarField source={source} onChange={setSource} />
+          <p className="pt-2 text-[13.5px] text-quiet">Entries are told by their own marks, so what you have written beside them stays with them.</p>
+          <Problem words={problem} testId="calendar-problem" />
+        </>
+      )}
+    </FormDialog>
+  );
+}

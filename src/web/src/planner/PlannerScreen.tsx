@@ -1,0 +1,221 @@
+import { type ReactNode, useMemo, useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { randomNumber, sentenceOf } from '../core/runtime';
+import { NameField } from '../library/dialogs';
+import { colours, openPath, root } from '../library/model';
+import { useLibrary } from '../library/useLibrary';
+import { PaperField } from '../papers/PaperField';
+import { PaperPicture } from '../papers/PaperPicture';
+import { Cancelled, Unreachable } from '../session/api';
+import { useWorkspace } from '../sync/workspace';
+import { Problem } from '../ui/FormDialog';
+import { CalendarField, type CalendarSource } from './CalendarField';
+import { aboutCalendar, readCalendar } from './readCalendar';
+
+type Kind = 'year' | 'term' | 'month' | 'week' | 'day' | 'notes';
+
+const kinds: { kind: Kind; words: string; papers: { paper: string; words: string }[] }[] = [
+  { kind: 'year', words: 'Years', papers: [{ paper: 'a4-year-710', words: 'A4' }] },
+  { kind: 'term', words: 'The whole term', papers: [{ paper: 'a4-term-710', words: 'A4' }, { paper: 'a4.across-term-710', words: 'A4 across' }] },
+  { kind: 'month', words: 'Months', papers: [{ paper: 'a4.across-month-710', words: 'A4 across' }, { paper: 'a4-month-710', words: 'A4 upright' }] },
+  { kind: 'week', words: 'Weeks', papers: [{ paper: 'a4.across-week-710', words: 'by hours' }, { paper: 'a4-weekboxes-710', words: 'in boxes' }] },
+  { kind: 'day', words: 'Days', papers: [{ paper: 'a4-day-710', words: 'hours and notes' }, { paper: 'a4-ruled-710', words: 'ruled' }, { paper: 'a4-squared-500', words: 'squared' }] },
+  { kind: 'notes', words: 'Notes', papers: [] },
+];
+
+interface Chosen {
+  name: string;
+  first: string;
+  last: string;
+  week: 'monday' | 'sunday';
+  language: string;
+  kinds: Kind[];
+  papers: Record<Kind, string>;
+}
+
+/** Makes a planner from two dates, and a calendar where one is at hand: the result is an ordinary notebook. */
+export function PlannerScreen() {
+  const { space = '', folder = root } = useParams();
+  const library = useLibrary(space);
+  const workspace = useWorkspace();
+  const { core } = workspace;
+  const navigate = useNavigate();
+  const [chosen, setChosen] = useState<Chosen>(usual);
+  const [calendar, setCalendar] = useState<CalendarSource>({ address: '' });
+  const [progress, setProgress] = useState<{ words: string; giveUp?: AbortController }>();
+  const [problem, setProblem] = useState('');
+  const settings = `${chosen.first}/${chosen.last} ${chosen.week} ${kinds.filter(({ kind }) => chosen.kinds.includes(kind)).map(({ kind }) => kind).join()} ${chosen.language}`;
+  const [counts, refused] = useMemo(() => {
+    try {
+      return [JSON.parse(core.PlannerBridge.Preview(settings)) as Record<string, number>, ''];
+    } catch (error) {
+      return [undefined, sentenceOf(error)];
+    }
+  }, [core, settings]);
+  const languages = useMemo(() => JSON.parse(core.PlannerBridge.Languages()) as { code: string; name: string }[], [core]);
+  const change = (changed: Partial<Chosen>) => setChosen({ ...chosen, ...changed });
+  if (!library) return <p className="p-10">There is nothing here that you may see.</p>;
+
+  const make = async () => {
+    setProblem('');
+    const giveUp = new AbortController();
+    try {
+      const asks = calendar.file ?? calendar.address.trim();
+      if (asks) setProgress({ words: 'Reading the calendar', giveUp });
+      const read = asks ? await readCalendar(calendar, chosen.first, chosen.last, giveUp.signal) : undefined;
+      setProgress({ words: `Laying out ${counts!.pages} pages` });
+      // The words are painted before the work begins.
+      await new Promise((done) => setTimeout(done, 30));
+      const notebook = library.emptyNotebook(folder, chosen.name, { colour: 'sky', cover: 'steps', paper: chosen.papers.notes });
+      const document = await workspace.acquire(space, 'notebook', notebook);
+      await document.performAll((handle, now) => core.PlannerBridge.Make(handle, notebook, settings, kinds.map(({ kind }) => chosen.papers[kind]), [...colours], randomNumber(), now));
+      if (read) await document.performAll((handle, now) => core.PlannerBridge.TakeCalendar(handle, read.entries.map((entry) => entry.id), read.entries.map((entry) => entry.value), now));
+      workspace.release(notebook);
+      if (calendar.address && !calendar.file) localStorage.setItem(`quill.calendar.${notebook}`, calendar.address.trim());
+      const about = read ? aboutCalendar(read) : '';
+      await navigate(openPath(space, notebook), about ? { state: { said: about.trim() } } : {});
+    } catch (error) {
+      setProgress(undefined);
+      setProblem(error instanceof Cancelled ? 'Given up. Nothing was made.' : error instanceof Unreachable ? 'Reading a calendar needs a connection. Leave it out, or try again. Nothing was made.' : sentenceOf(error));
+    }
+  };
+
+  return (
+    <form
+      className="h-full overflow-y-auto px-10 pb-12 pt-6 max-sm:px-4"
+      data-testid="planner"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void make();
+      }}
+    >
+      <header className="flex items-end gap-2 border-b border-base-300 pb-3">
+        <h1 className="grow text-[30px] leading-tight">A planner</h1>
+        <button type="button" className="quiet-button" onClick={() => void navigate(-1)}>
+          Cancel
+        </button>
+        <button type="submit" className="btn btn-primary h-10 min-h-10 px-5" disabled={!counts || progress !== undefined} data-testid="make-planner">
+          Make the planner
+        </button>
+      </header>
+      <div className="mt-6 grid grid-cols-[280px_minmax(0,1fr)_236px] gap-x-10 gap-y-6 max-xl:grid-cols-[280px_1fr] max-md:grid-cols-1">
+        <div className="grid content-start gap-4">
+          <div>
+            <NameField value={chosen.name} onChange={(name) => change({ name })} problem={problem.includes('name') ? problem : ''} />
+          </div>
+          <div className="grid grid-cols-2 gap-2">
+            <Day label="First day" value={chosen.first} testId="planner-first" onChange={(first) => change({ first })} />
+            <Day label="Last day" value={chosen.last} testId="planner-last" onChange={(last) => change({ last })} />
+          </div>
+          <fieldset>
+            <legend className="mb-1 font-semibold">Weeks begin on</legend>
+            <div className="flex gap-1.5">
+              {(['monday', 'sunday'] as const).map((day) => (
+                <button key={day} type="button" aria-pressed={chosen.week === day} onClick={() => change({ week: day })} className={`h-10 grow rounded-md border capitalize ${chosen.week === day ? 'border-primary font-semibold' : 'border-base-300'}`}>
+                  {day}
+                </button>
+              ))}
+            </div>
+          </fieldset>
+          <label>
+            <span className="mb-1 block font-semibold">Days and months in</span>
+            <select className="select h-11 w-full border-base-300 bg-base-100" value={chosen.language} data-testid="planner-language" onChange={(event) => change({ language: event.target.value })}>
+              {languages.map((one) => (
+                <option key={one.code} value={one.code}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+          </label>
+          <Section title="Calendar">
+            <CalendarField source={calendar} onChange={setCalendar} />
+            <p className="pt-2 text-[13.5px] text-quiet">If there is one: holidays, lessons, appointments. A newer one can be taken over later.</p>
+          </Section>
+        </div>
+        <Section title="Pages">
+          <ul>
+            {kinds.map(({ kind, words, papers }) => {
+              const on = chosen.kinds.includes(kind);
+              return (
+                <li key={kind} className="flex min-h-[76px] items-center gap-4 border-b border-base-300 py-2">
+                  <PaperPicture paper={chosen.papers[kind]} width={58} height={58} className={on ? '' : 'opacity-40'} />
+                  <label className="flex min-h-10 w-44 cursor-pointer items-center gap-2.5 text-[15px]">
+                    <input type="checkbox" className="checkbox checkbox-sm checkbox-primary" checked={on} data-testid={`planner-${kind}`} onChange={() => change({ kinds: on ? chosen.kinds.filter((one) => one !== kind) : [...chosen.kinds, kind] })} />
+                    <span>
+                      {words}
+                      <span className="block text-[13px] text-quiet">{on && counts?.[kind] ? `${counts[kind]} ${counts[kind] === 1 ? 'page' : 'pages'}` : ' '}</span>
+                    </span>
+                  </label>
+                  {papers.length > 0 ? (
+                    <div className="flex flex-wrap gap-1.5">
+                      {papers.map((one) => (
+                        <button key={one.paper} type="button" disabled={!on} aria-pressed={chosen.papers[kind] === one.paper} data-testid={`style-${one.paper}`} onClick={() => change({ papers: { ...chosen.papers, [kind]: one.paper } })} className={`h-10 rounded-md border px-3 disabled:opacity-40 ${chosen.papers[kind] === one.paper ? 'border-primary font-semibold' : 'border-base-300'}`}>
+                          {one.words}
+                        </button>
+                      ))}
+                    </div>
+                  ) : (
+                    <div className="min-w-56">
+                      <PaperField label="" value={chosen.papers[kind]} disabled={!on} testId="planner-notes-paper" onChange={(paper) => change({ papers: { ...chosen.papers, [kind]: paper } })} />
+                    </div>
+                  )}
+                </li>
+              );
+            })}
+          </ul>
+          <p className="pt-3 text-quiet" data-testid="planner-count">
+            {counts ? `${counts.pages} pages. Every date leads to its page, and the tabs at the edge to every month.` : ''}
+          </p>
+          <Problem words={refused || (problem.includes('name') ? '' : problem)} testId="planner-problem" />
+          {progress && (
+            <p role="status" className="flex items-center gap-3" data-testid="planner-progress">
+              <span className="loading loading-spinner loading-sm" /> {progress.words}
+              {progress.giveUp && (
+                <button type="button" className="quiet-button" onClick={() => progress.giveUp!.abort()}>
+                  Give up
+                </button>
+              )}
+            </p>
+          )}
+        </Section>
+        <div className="grid content-start justify-items-center gap-3 bg-desk p-6 max-xl:hidden">
+          <PaperPicture paper={chosen.papers.week} width={208} height={290} />
+          <PaperPicture paper={chosen.papers.day} width={150} height={212} />
+        </div>
+      </div>
+    </form>
+  );
+}
+
+function Section({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section aria-label={title}>
+      <h2 className="mb-2 border-b border-base-300 pb-1 text-[19px]">{title}</h2>
+      {children}
+    </section>
+  );
+}
+
+function Day({ label, value, testId, onChange }: { label: string; value: string; testId: string; onChange: (value: string) => void }) {
+  return (
+    <label>
+      <span className="mb-1 block font-semibold">{label}</span>
+      <input type="date" required className="field" value={value} data-testid={testId} onChange={(event) => onChange(event.target.value)} />
+    </label>
+  );
+}
+
+/** From the beginning of this month, for half a year. */
+function usual(): Chosen {
+  const now = new Date();
+  const key = (date: Date) => `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}-${String(date.getDate()).padStart(2, '0')}`;
+  return {
+    name: 'Planner',
+    first: key(new Date(now.getFullYear(), now.getMonth(), 1)),
+    last: key(new Date(now.getFullYear(), now.getMonth() + 6, 0)),
+    week: 'monday',
+    language: 'en',
+    kinds: ['year', 'month', 'week', 'day', 'notes'],
+    papers: { year: 'a4-year-710', term: 'a4-term-710', month: 'a4.across-month-710', week: 'a4.across-week-710', day: 'a4-day-710', notes: 'a4-ruled-710' },
+  };
+}

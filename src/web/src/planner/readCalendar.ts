@@ -1,0 +1,22 @@
+import { sendJson } from '../session/api';
+import type { CalendarSource } from './CalendarField';
+
+export interface ReadCalendar {
+  entries: { id: string; value: string }[];
+  passed: number;
+  unknownZones: string[];
+}
+
+const mostBytes = 8 * 1024 * 1024;
+
+/** Has the server read an iCalendar file, or fetch one, for a span of days on this device's clock. */
+export async function readCalendar(source: CalendarSource, first: string, last: string, signal?: AbortSignal): Promise<ReadCalendar> {
+  if (source.file && source.file.size > mostBytes) throw new Error('The calendar file is larger than 8 MB. Nothing was changed.');
+  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC';
+  return sendJson<ReadCalendar>('POST', '/api/calendar-entries', { ...(source.file ? { text: await source.file.text() } : { address: source.address.trim() }), first, last, zone }, signal);
+}
+
+/** What is to be said of a calendar that could not be read in full. */
+export function aboutCalendar({ passed, unknownZones }: ReadCalendar): string {
+  return `${passed > 0 ? ` ${passed} ${passed === 1 ? 'entry' : 'entries'} could not be read and ${passed === 1 ? 'was' : 'were'} passed over.` : ''}${unknownZones.length > 0 ? ` Times in ${unknownZones.join(', ')} were taken as local ones.` : ''}`;
+}

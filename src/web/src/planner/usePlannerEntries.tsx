@@ -1,0 +1,47 @@
+import { type ReactNode, useState } from 'react';
+import { properties, randomNumber } from '../core/runtime';
+import { nodeKinds, root } from '../library/model';
+import type { Say } from '../library/saying';
+import type { OpenNotebook } from '../page/openNotebooks';
+import type { Notebook } from '../page/useNotebook';
+import { useWorkspace } from '../sync/workspace';
+import { CalendarDialog } from './CalendarDialog';
+
+export interface CalendarEntry {
+  id: string;
+  title: string;
+  place: string;
+  start: string;
+  end: string;
+  allDay: boolean;
+  gone: boolean;
+}
+
+/** What a press on a calendar's entry does, and taking over a newer calendar. */
+export function usePlannerEntries({ at, notebook, say, onGo }: { at: OpenNotebook; notebook: Notebook; say: Say; onGo: (page: string) => void }): { open: (entry: string) => void; ask: () => void; dialog: ReactNode } {
+  const { core } = useWorkspace();
+  const [asking, setAsking] = useState(false);
+  return {
+    /** Opens the note page of an entry, or makes it: its page is named in the entry's own words, and leads back to its day. */
+    open: (entry) => {
+      const page = core.PlannerBridge.PageId(notebook.id, `entry/${entry}`);
+      if (!notebook.find(page)) {
+        const known = (JSON.parse(core.PlannerBridge.Entries(notebook.handle)) as CalendarEntry[]).find((one) => one.id === entry);
+        const section = notebook.entries.find((one) => one.kind === 'section' && one.title === 'Notes')?.id ?? notebook.addSection(root, 'Notes');
+        const paper = notebook.pages.find((one) => one.planner?.startsWith('notes/'))?.paper ?? 'a4-ruled-710';
+        notebook.perform((handle, now) => core.LibraryBridge.SetProperty(handle, page, properties.planner, `entry/${entry}`, now));
+        notebook.perform((handle, now) => core.LibraryBridge.SetProperty(handle, page, properties.paper, paper, now));
+        notebook.set(page, properties.binned, '');
+        if (known) notebook.set(page, properties.name, `${known.title}, ${dayOf(known.start)}`.slice(0, 200));
+        notebook.perform((handle, now) => core.NotebookBridge.Place(handle, page, nodeKinds.page, section, '', randomNumber(), now));
+      }
+      onGo(page);
+    },
+    ask: () => setAsking(true),
+    dialog: asking && <CalendarDialog at={at} notebook={notebook} say={say} onClose={() => setAsking(false)} />,
+  };
+}
+
+export function dayOf(moment: string): string {
+  return new Date(moment).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' });
+}
