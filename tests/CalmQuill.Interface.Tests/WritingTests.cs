@@ -37,10 +37,10 @@ public sealed class WritingTests : InterfaceTest
         var browser = OpenPage(Group.Writer);
         browser.Wave(420, 300);
         browser.WaitForStrokes(2);
-        browser.Press("eraser");
+        browser.Press("tool-eraser");
         browser.Pen(450, 270, [.. Enumerable.Repeat((0, 8), 8)]);
         Assert.Equal(2, browser.Strokes());
-        browser.Press("eraser");
+        browser.Press("tool-eraser");
         browser.Press("erase-whole");
         browser.Pen(470, 270, [.. Enumerable.Repeat((0, 8), 8)]);
         browser.WaitForStrokes(1);

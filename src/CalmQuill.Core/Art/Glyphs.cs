@@ -55,6 +55,21 @@ public static class Glyphs
         return kept.ToString().TrimEnd() + "…";
     }
 
+    /// <summary>A text in lines of at most a width, broken between words; what does not fit the lines is cut by an ellipsis.</summary>
+    public static List<string> Wrap(string text, float size, float width, int most)
+    {
+        var lines = new List<string>();
+        var words = text.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        for (var i = 0; i < words.Length && lines.Count < most;)
+        {
+            var line = words[i++];
+            while (i < words.Length && Width($"{line} {words[i]}", size) <= width) line += " " + words[i++];
+            lines.Add(Fit(lines.Count == most - 1 && i < words.Length ? $"{line} {words[i]}" : line, size, width));
+        }
+
+        return lines;
+    }
+
     private static Glyph Of(Rune rune) => Table.Value.TryGetValue(rune.Value, out var glyph) ? glyph : Missing;
 
     private static Dictionary<int, Glyph> Read()

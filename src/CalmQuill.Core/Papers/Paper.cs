@@ -59,7 +59,7 @@ public sealed record Paper(PaperSize Size, PaperDesign Design, int Spacing)
     public uint Colour => Tint ?? Design.Tint;
 
     /// <summary>The colour of ruled lines: the wished one where it is given, else one that can be seen on the paper without being loud.</summary>
-    public uint LineColour => LineTint ?? (Design.LineTint is { } own && Tint is null ? own : Colours.StandingOut(Colours.IsDark(Colour) ? Colours.Mix(Colour, 0xFFFFFFFF, 0.16) : Colours.Mix(0xC9D3CFFF, Colour, 0.1), Colour, 1.45));
+    public uint LineColour => LineTint ?? (Design.LineTint is { } own && Tint is null ? own : Colours.StandingOut(Colours.IsDark(Colour) ? Colours.Mix(Colour, 0xFFFFFFFF, 0.16) : Colours.Mix(0xC9D3CFFF, Colour, 0.1), Colour, Colours.IsDark(Colour) ? 1.7 : 1.45));
 
     /// <summary>The short text that operations carry; see <see cref="PaperText"/>.</summary>
     public override string ToString() => PaperText.Write(this);

@@ -19,7 +19,13 @@ public sealed record Face(Guid Notebook, PlannerSettings Settings, PlannerPage P
     };
 
     /// <summary>The page of a kind that a day lies on; null when the planner has none.</summary>
-    public PlannerPage? PageOf(PlannerKind kind, DateOnly day) => Settings.Has(kind) && (kind is not PlannerKind.Day || Settings.Holds(day)) ? Planner.PlannerPlan.PageOf(Settings, kind, day) : null;
+    public PlannerPage? PageOf(PlannerKind kind, DateOnly day)
+    {
+        if (!Settings.Has(kind)) return null;
+        var page = PlannerPlan.PageOf(Settings, kind, day);
+        var (from, to) = SpanOf(page, Settings);
+        return from <= Settings.Last && to > Settings.First ? page : null;
+    }
 
     /// <summary>The nearest page there is for a day: its own, else its week's, else its month's.</summary>
     public PlannerPage? NearestTo(DateOnly day) => Settings.Holds(day) ? PageOf(PlannerKind.Day, day) ?? PageOf(PlannerKind.Week, day) ?? PageOf(PlannerKind.Month, day) : null;

@@ -2,10 +2,13 @@ using System.Globalization;
 using CalmQuill.Core.Access;
 using CalmQuill.Core.Lenses;
 using CalmQuill.Core.Library;
+using CalmQuill.Core.Links;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Ordering;
+using CalmQuill.Core.Spots;
 using CalmQuill.Demo.Hand;
 using CalmQuill.Server.People;
+using CalmQuill.Store.Assets;
 using CalmQuill.Store.Documents;
 using CalmQuill.Store.Locks;
 using CalmQuill.Store.People;
@@ -19,10 +22,11 @@ namespace CalmQuill.Demo.Scenario;
 /// <param name="spaces">Where spaces are kept.</param>
 /// <param name="documents">Where operations are kept.</param>
 /// <param name="locks">Where locks are kept.</param>
+/// <param name="assets">Where pictures and frozen pages are kept.</param>
 /// <param name="fonts">The folder with the single-line SVG fonts.</param>
 /// <param name="seed">The one source of ids and of the hand's unevenness.</param>
 /// <param name="now">The end of the story; what was written lies in the weeks before.</param>
-public sealed class LanternStreet(PersonStore people, SpaceStore spaces, DocumentStore documents, LockStore locks, string fonts, int seed, DateTimeOffset now)
+public sealed class LanternStreet(PersonStore people, SpaceStore spaces, DocumentStore documents, LockStore locks, AssetStore assets, string fonts, int seed, DateTimeOffset now)
 {
     public const string Password = "lantern-street";
     public const string Passphrase = "lamp oil";
@@ -42,6 +46,9 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
     ];
 
     private readonly Dictionary<string, Guid> tags = [];
+    private readonly Dictionary<string, Guid> notebookIds = [];
+    private readonly Dictionary<(string Notebook, string Page), Guid> pageIds = [];
+    private Guid ownKind;
     private readonly Random random = new(seed);
     private readonly List<(Guid Id, SingleLineFont Font)> writers = [];
 
@@ -63,6 +70,8 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
         }
 
         var made = await Fill(group, ClockPages.Group, Folders, cancel);
+        var order = new WorkshopPapers(documents, assets, group, writers[0].Id, random, now);
+        await order.LayOut(made, pageIds[("Repair sheets", "Mantel clock no. 21")], cancel);
         await Fill(personal, ClockPages.Personal, [], cancel);
         await Fill(personal, ClockPages.Jots, [], cancel, jots: true);
         var locked = (await Fill(personal, ClockPages.Locked, [], cancel)).Values.Single();
@@ -78,6 +87,8 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
         var own = new List<Operation>();
         foreach (var name in new[] { "Anchor and deadbeat", "Certificate preparation" })
             own.Add(device.Make(new Change.PropertySet(notebooks[name], Property.Starred, "1"), now.AddDays(-3).ToUnixTimeMilliseconds()));
+        foreach (var (notebook, page) in new[] { ("Anchor and deadbeat", "Depth and drop"), ("Anchor and deadbeat", "Why it recoils"), ("Certificate preparation", "Oil") })
+            own.Add(device.Make(new Change.PropertySet(pageIds[(notebook, page)], Property.Bookmarked, notebooks[notebook].ToString()), now.AddDays(-2).ToUnixTimeMilliseconds()));
         foreach (var (name, times) in new[] { ("Anchor and deadbeat", 9), ("Bench log, autumn", 5), ("Certificate preparation", 4), ("Class notebook", 2), ("Going train", 1) })
         {
             for (var i = 0; i < times; i++) own.Add(device.Make(new Change.Visited(group, notebooks[name]), now.AddDays(-2 * (times - i)).ToUnixTimeMilliseconds()));
@@ -122,10 +133,23 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
             }
         }
 
+        // Links name pages that are written later.
+        foreach (var given in notebooks.Where(given => given.Name.Length > 0))
+        {
+            notebookIds[given.Name] = NewId();
+            foreach (var page in given.Pages) pageIds[(given.Name, page.Title)] = NewId();
+        }
+
+        if (folders.Length > 0)
+        {
+            Node(ownKind = NewId(), NodeKind.MarkKind, "", "Measure again", "sky");
+            Do(new Change.PropertySet(ownKind, Property.Icon, "compass"));
+        }
+
         var age = jots ? 1 : 0;
         foreach (var given in notebooks)
         {
-            var id = NewId();
+            var id = notebookIds.TryGetValue(given.Name, out var known) ? known : NewId();
             var end = now.AddMinutes(-14).AddHours(-31 * age++);
             var notebook = jots ? given with { Name = end.ToString("d MMMM yyyy, HH:mm", CultureInfo.InvariantCulture) } : given;
             Node(id, NodeKind.Notebook, notebook.Folder, notebook.Name, notebook.Colour);
@@ -163,21 +187,53 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
             var page = notebook.Pages[i];
             var replica = NewReplica(page.Who);
             var at = end.AddHours(-50 * (notebook.Pages.Count - 1 - i));
-            var pageId = NewId();
+            var pageId = pageIds.GetValueOrDefault((notebook.Name, page.Title), default);
+            if (pageId == default) pageId = NewId();
             order = OrderKey.Between(order, null, (ulong)random.NextInt64());
-            pages.Add(replica.Make(new Change.PageAdded(pageId, order, page.Squared ? "a4-squared-500" : "a4-ruled-710"), at.ToUnixTimeMilliseconds()));
+            pages.Add(replica.Make(new Change.PageAdded(pageId, order, page.Paper.Length > 0 ? page.Paper : page.Squared ? "a4-squared-500" : "a4-ruled-710"), at.ToUnixTimeMilliseconds()));
             if (page.Title.Length > 0) pages.Add(replica.Make(new Change.PropertySet(pageId, Property.Name, page.Title), at.ToUnixTimeMilliseconds()));
             if (sections.Find(one => i >= one.Section.First && i < one.Section.First + one.Section.Count) is { Section: not null } holder) Do(new Change.NodePlaced(pageId, NodeKind.Page, holder.Id, order));
             foreach (var tag in Tidying.OnPages.GetValueOrDefault(page.Title, [])) Do(new Change.TagSet(pageId, tags[tag], true));
             var writer = new PageWriter(replica, writers[page.Who].Font, random, at);
             if (page.Title.Length > 0) writer.Title(page.Title);
-            foreach (var (line, text) in page.Lines) writer.Line(line, text.TrimStart('?', ' '), text.StartsWith('?') ? PageWriter.Madder : PageWriter.Ink, text.StartsWith(' ') ? 28 : 21);
+            foreach (var (line, text) in page.Lines) Say(writer, space, page, line, text);
             page.Draw?.Invoke(writer);
             await documents.Append(new DocumentRef(space, DocumentKind.Page, pageId), writer.Operations, cancel);
             await documents.SnapshotIfDue(pageId, cancel);
         }
 
         await documents.Append(new DocumentRef(space, DocumentKind.Notebook, id), pages, cancel);
+    }
+
+    /// <summary>Writes a line, and makes of it what its first letter says.</summary>
+    private void Say(PageWriter writer, Guid space, ClockPages.Page page, double line, string text)
+    {
+        var first = writer.Operations.Count;
+        var sign = text.Length > 0 && "?!~=#>".Contains(text[0], StringComparison.Ordinal) ? text[0] : ' ';
+        var bar = text.IndexOf('|', StringComparison.Ordinal);
+        var words = sign == '>' ? text[(bar + 1)..] : text.TrimStart('?', '!', '~', '=', '#', ' ');
+        var isStep = text.StartsWith("   ", StringComparison.Ordinal) || text.StartsWith("~  ", StringComparison.Ordinal);
+        writer.Line(line, words, sign switch { '?' => PageWriter.Madder, '>' => PageWriter.Sky, _ => PageWriter.Ink }, isStep ? 28 : 21);
+        switch (sign)
+        {
+            case '#':
+                writer.Spot(first, SpotKind.Heading, new SpotValue(SpotField.Level, "1"));
+                break;
+            case '>':
+                var parts = text[1..bar].Split('/');
+                var target = new LinkTarget { Kind = "page", Space = space, Notebook = notebookIds[parts[0]], Page = pageIds[(parts[0], parts[1])] };
+                writer.Spot(first, SpotKind.Link, new SpotValue(SpotField.Target, target.ToString()), new SpotValue(SpotField.Title, $"{parts[0]}, {parts[1]}"));
+                break;
+            case not ' ':
+                var kind = sign switch { '?' => MarkKinds.Ask, '!' => MarkKinds.KeyPoint, '~' => MarkKinds.ToDo, _ => ownKind.ToString() };
+                List<SpotValue> values = [new SpotValue(SpotField.Mark, kind)];
+                // What somebody asked is for one of the others; some things are due.
+                if (sign == '?') values.Add(new SpotValue(SpotField.Person, writers[(page.Who + 1) % 3].Id.ToString()));
+                if (sign == '~') values.Add(new SpotValue(SpotField.Due, now.AddDays(random.Next(-4, 15)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)));
+                var mark = writer.Spot(first, SpotKind.Mark, [.. values]);
+                if (sign == '?' && random.Next(3) == 0) writer.Done(mark);
+                break;
+        }
     }
 
     /// <summary>A device of a person: one a page, since the story jumps about in time.</summary>

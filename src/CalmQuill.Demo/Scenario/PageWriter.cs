@@ -1,5 +1,6 @@
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Spots;
 using CalmQuill.Demo.Hand;
 
 namespace CalmQuill.Demo.Scenario;
@@ -9,13 +10,44 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
 {
     public const uint Ink = 0x22302EFF, Spruce = 0x1F3D3AFF, Madder = 0xB4533CFF, Sky = 0x4F7388FF, Plum = 0x6E4A63FF;
     private const double LineHeight = 7.1;
-    private const double TextSize = 9.4;
+    private const double TextSize = 7.6;
     private const double FirstBaseline = 31.95 - 0.9;
     private readonly PenHand hand = new(random);
     private readonly List<Operation> operations = [];
     private double clock = from.ToUnixTimeMilliseconds();
 
     public IReadOnlyList<Operation> Operations => operations;
+
+    /// <summary>Puts a mark, link or heading on what was written from an operation on.</summary>
+    /// <param name="first">How many operations there were before it was written.</param>
+    /// <param name="kind">What it is.</param>
+    /// <param name="values">What is said of it.</param>
+    public Guid Spot(int first, SpotKind kind, params SpotValue[] values)
+    {
+        var strokes = operations.Skip(first).Where(operation => operation.Change is Change.StrokeAdded).ToList();
+        var area = strokes.Select(operation => ((Change.StrokeAdded)operation.Change).Samples.Bounds()).Aggregate((one, other) => one.With(other));
+        return Add(kind, area, [.. strokes.Select(operation => operation.Id)], values);
+    }
+
+    /// <summary>Puts one on a bare part of the page, in mm.</summary>
+    public Guid SpotAt(double x, double y, SpotKind kind, params SpotValue[] values) => Add(kind, new Box((int)(x * 100) - 350, (int)(y * 100) - 350, (int)(x * 100) + 350, (int)(y * 100) + 350), [], values);
+
+    /// <summary>Ticks a mark off.</summary>
+    public void Done(Guid spot)
+    {
+        clock += 60_000;
+        operations.Add(replica.Make(new Change.SpotSet(spot, [new SpotValue(SpotField.Done, "1")]), (long)clock));
+    }
+
+    private Guid Add(SpotKind kind, Box area, IReadOnlyList<OpId> items, SpotValue[] values)
+    {
+        var bytes = new byte[16];
+        random.NextBytes(bytes);
+        var spot = new Guid(bytes);
+        clock += 800;
+        operations.Add(replica.Make(new Change.SpotAdded(spot, kind, area, items, values), (long)clock));
+        return spot;
+    }
 
     /// <summary>The heading, in the head room above the first line.</summary>
     public void Title(string text) => Text(text, 21, 22, 14.5, new Pen(PenKind.Fountain, 72, Ink));

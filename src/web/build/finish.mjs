@@ -12,13 +12,14 @@ await generateSW({
   globDirectory: dist,
   swDest: join(dist, 'sw.js'),
   globPatterns: ['index.html', '*.svg', '*.webmanifest', 'assets/*.{js,css}', 'assets/*latin-*.woff2', '_framework/*.{js,wasm}'],
-  globIgnores: ['**/*ext*.woff2', '**/*italic*.woff2'],
+  // What reads PDF files is fetched when it is first needed.
+  globIgnores: ['**/*ext*.woff2', '**/*italic*.woff2', '**/pdf*'],
   maximumFileSizeToCacheInBytes: 16 * 1024 * 1024,
   navigateFallback: '/index.html',
   navigateFallbackDenylist: [/^\/api\//, /^\/health/, /^\/live/],
   runtimeCaching: [
     {
-      urlPattern: /\/api\/spaces\/[^/]+\/pages\/[^/]+\/thumbnail\.svg/,
+      urlPattern: /\/api\/spaces\/[^/]+\/(pages\/[^/]+\/(thumbnail|part)\.svg|assets\/)/,
       handler: 'CacheFirst',
       options: { cacheName: 'thumbnails', expiration: { maxEntries: 2000 }, cacheableResponse: { statuses: [200] } },
     },

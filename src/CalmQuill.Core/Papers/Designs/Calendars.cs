@@ -268,8 +268,10 @@ internal static class Calendars
         const float size = 290;
         pen.Fill(x, y, width, height, Colours.Mix(pen.Paper.Colour, Tint(entry), 0.16));
         pen.Fill(x, y, 70, height, Tint(entry));
-        EntryWords(pen, entry, entry.Title, x + 170, y + size * 1.1f, width - 230, size);
-        if (height > size * 2.6f && entry.Place.Length > 0) EntryWords(pen, entry, entry.Place, x + 170, y + size * 2.35f, width - 230, size * 0.85f);
+        var lines = Glyphs.Wrap(entry.Title, size, width - 230, Math.Max(1, (int)(height / (size * 1.3f))));
+        for (var i = 0; i < lines.Count; i++) EntryWords(pen, entry, lines[i], x + 170, y + size * (1.1f + 1.25f * i), width - 230, size);
+        var below = size * (1.1f + 1.25f * lines.Count);
+        if (entry.Place.Length > 0 && below + size * 0.4f < height) EntryWords(pen, entry, entry.Place, x + 170, y + below, width - 230, size * 0.85f);
         pen.Link(x, y, width, height, new PlannerPage(PlannerKind.Entry, default, 0, entry.Id));
     }
 

@@ -13,11 +13,12 @@ internal static class PlannerTabs
         var face = pen.Face!;
         if (face.Page.Kind == PlannerKind.Entry && face.Entries.Count > 0) LayEntry(pen, face.Entries[0]);
         var tabs = new List<(string Words, PlannerPage Page, bool Here)>();
-        foreach (var kind in new[] { PlannerKind.Year, PlannerKind.Term })
+        for (var year = face.Settings.First.Year; year <= face.Settings.Last.Year; year++)
         {
-            if (face.PageOf(kind, face.Settings.First) is { } page) tabs.Add((kind == PlannerKind.Year ? face.Settings.First.Year.ToString(System.Globalization.CultureInfo.InvariantCulture) : "Term", page, face.Page.Kind == kind));
+            if (face.PageOf(PlannerKind.Year, new DateOnly(year, 1, 1)) is { } page) tabs.Add((year.ToString(System.Globalization.CultureInfo.InvariantCulture), page, face.Page == page));
         }
 
+        if (face.PageOf(PlannerKind.Term, face.Settings.First) is { } term) tabs.Add(("Term", term, face.Page == term));
         foreach (var month in face.Settings.Months())
         {
             var page = face.PageOf(PlannerKind.Month, month) ?? face.NearestTo(month < face.Settings.First ? face.Settings.First : month);

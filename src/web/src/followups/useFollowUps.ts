@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { useSession } from '../session/session';
-import { type ShownSpot, type Spot } from '../spots/spots';
+import { setSpotOn, type ShownSpot, type Spot } from '../spots/spots';
 import { useUnsentSpots } from '../spots/useNotebookSpots';
 import { useWorkspace } from '../sync/workspace';
 
@@ -33,9 +33,5 @@ export function useOpenCount(): number {
 /** Ticks a mark off, or opens it again, on its own page. */
 export function useTick(): (mark: ShownSpot, done: boolean) => Promise<void> {
   const workspace = useWorkspace();
-  return async (mark, done) => {
-    const page = await workspace.acquire(mark.space, 'page', mark.page);
-    page.perform((handle, now) => workspace.core.SpotBridge.Set(handle, mark.id, [6], [done ? '1' : ''], now));
-    workspace.release(mark.page);
-  };
+  return (mark, done) => setSpotOn(workspace, mark.space, mark.page, mark.id, { done: done ? '1' : '' });
 }

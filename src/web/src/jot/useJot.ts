@@ -39,7 +39,18 @@ export async function makeToday(personal: Personal, workspace: Workspace, spaces
     preset = { space: library.space, notebook: library.emptyNotebook(root, 'Days', { colour: 'sky', cover: 'waves', paper }), paper };
     personal.setTodayPreset(preset);
   }
-  const page = workspace.core.NotebookBridge.TodayPage(preset.notebook, dayKey());
+  const page = await pageOfToday(workspace, preset.space, preset.notebook);
   await addPage(workspace, preset.space, preset.notebook, page, preset.paper, dayWords());
   return openPath(preset.space, preset.notebook, page);
+}
+
+/** In a planner that has a page for this day, it is that one. */
+async function pageOfToday(workspace: Workspace, space: string, notebook: string): Promise<string> {
+  const { NotebookBridge, PlannerBridge } = workspace.core;
+  const document = await workspace.acquire(space, 'notebook', notebook);
+  const isPlanner = PlannerBridge.Settings(document.handle, notebook) !== '';
+  const day = PlannerBridge.PageId(notebook, `day/${dayKey()}`);
+  const hasDay = isPlanner && (JSON.parse(NotebookBridge.Outline(document.handle, false)) as { id: string }[]).some((entry) => entry.id === day);
+  workspace.release(notebook);
+  return hasDay ? day : NotebookBridge.TodayPage(notebook, dayKey());
 }

@@ -16,14 +16,14 @@ export function useForgetting(): void {
       if (openUntil !== null) forgotten.current.delete(notebook);
       else if (!forgotten.current.has(notebook)) {
         forgotten.current.add(notebook);
-        void forget(workspace, notebook);
+        void forget(workspace, spaces.map((space) => space.id), notebook);
       }
     }
-  }, [locks, workspace]);
+  }, [locks, workspace, spaces]);
 }
 
 /** Documents, the strip, and pictures of pages. What still waits to be sent stays until it is. */
-async function forget({ core, store }: Workspace, notebook: string): Promise<void> {
+async function forget({ core, store }: Workspace, spaces: string[], notebook: string): Promise<void> {
   const strip = ((await store.answer(`strip ${notebook}`)) as ShownPage[] | undefined) ?? [];
   const handle = core.DocumentBridge.Open(documentKinds.notebook);
   for (const batch of (await store.load(notebook)).batches) core.DocumentBridge.Apply(handle, batch);
@@ -31,7 +31,9 @@ async function forget({ core, store }: Workspace, notebook: string): Promise<voi
   core.DocumentBridge.Close(handle);
   const pages = [...new Set([...strip, ...entries].map((page) => page.id))];
   await store.forget([notebook, ...pages]);
-  await store.forgetAnswer(`strip ${notebook}`);
+  for (const answer of [`strip ${notebook}`, ...spaces.flatMap((space) => ['spots', 'pages'].map((list) => `/api/spaces/${space}/notebooks/${notebook}/${list}`))]) await store.forgetAnswer(answer);
+  const marks = (await store.answer('/api/follow-ups')) as { notebook: string }[] | undefined;
+  if (marks) await store.keepAnswer('/api/follow-ups', marks.filter((mark) => mark.notebook !== notebook));
   const pictures = await caches.open('thumbnails');
   for (const request of await pictures.keys()) if (pages.some((page) => request.url.includes(page))) await pictures.delete(request);
 }

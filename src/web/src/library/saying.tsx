@@ -49,3 +49,11 @@ export function UndoLine({ said, onClose }: { said: Said; onClose: () => void })
     </div>
   );
 }
+
+/** Copies a link and says so; where the browser does not let it, says the link itself. */
+export function copyText(address: string, say: Say): void {
+  void navigator.clipboard.writeText(address).then(
+    () => say('The link is copied. Paste it where a link is asked for, or anywhere else.'),
+    () => say(address),
+  );
+}

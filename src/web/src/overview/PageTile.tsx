@@ -29,8 +29,8 @@ export function PageTile({ page, width, face, tags, starred, bookmarked, open, c
   const after = useDroppable({ id: `after ${page.id}`, disabled: !mayWrite });
   return (
     <div className={`relative shrink-0 ${drag.isDragging ? 'opacity-40' : ''}`} style={{ width }}>
-      <div ref={before.setNodeRef} className={`absolute -left-2.5 top-0 z-10 h-[calc(100%-44px)] w-1/2 ${before.isOver ? 'border-l-[3px] border-primary' : 'pointer-events-none'}`} />
-      <div ref={after.setNodeRef} className={`absolute -right-2.5 top-0 z-10 h-[calc(100%-44px)] w-1/2 ${after.isOver ? 'border-r-[3px] border-primary' : 'pointer-events-none'}`} />
+      <div ref={before.setNodeRef} className={`absolute -left-2.5 top-0 z-10 h-[calc(100%-44px)] w-[calc(50%+10px)] ${before.isOver ? 'border-l-[3px] border-primary' : 'pointer-events-none'}`} />
+      <div ref={after.setNodeRef} className={`absolute -right-2.5 top-0 z-10 h-[calc(100%-44px)] w-[calc(50%+10px)] ${after.isOver ? 'border-r-[3px] border-primary' : 'pointer-events-none'}`} />
       <button
         ref={drag.setNodeRef}
         {...drag.listeners}

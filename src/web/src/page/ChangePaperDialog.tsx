@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { properties } from '../core/runtime';
-import { defaultPaper } from '../library/model';
+import { defaultPaper, type NotebookEntry } from '../library/model';
 import { useLibrary } from '../library/useLibrary';
 import type { Paper } from '../papers/drawing';
 import { PaperDialog } from '../papers/PaperDialog';
@@ -21,13 +21,16 @@ export function ChangePaperDialog({ space, notebook, ids, onClose }: { space: st
   const { core } = workspace;
   const library = useLibrary(space);
   const [how, setHow] = useState<InkMove>('keep');
-  const [reach, setReach] = useState<'chosen' | 'all'>('chosen');
+  const [reach, setReach] = useState<'chosen' | 'kind' | 'all'>('chosen');
   const entries = ids.flatMap((id) => notebook.find(id) ?? []);
   const sections = entries.filter((entry) => entry.kind === 'section');
   const chosen = notebook.pages.filter((page) => ids.some((id) => notebook.isWithin(page.id, id)));
   const first = chosen[0] ?? notebook.pages[0];
+  // Of a planner, all pages of the same kind can be given another style.
+  const kind = chosen.length > 0 && chosen.every((page) => page.planner && kindOf(page) === kindOf(chosen[0]!)) ? kindOf(chosen[0]!) : undefined;
+  const reached = reach === 'all' ? notebook.pages : reach === 'kind' ? notebook.pages.filter((page) => kindOf(page) === kind) : chosen;
   const apply = async (paper: string) => {
-    const pages = reach === 'all' ? notebook.pages : chosen;
+    const pages = reached;
     for (const page of pages) {
       if (page.paper === paper) continue;
       const [from, to] = [page.paper || defaultPaper, paper].map((text) => JSON.parse(core.PaperBridge.Read(text)) as Paper);
@@ -42,7 +45,7 @@ export function ChangePaperDialog({ space, notebook, ids, onClose }: { space: st
     for (const section of sections) notebook.set(section.id, properties.paper, paper);
     if (reach === 'all') library?.set(notebook.id, properties.paper, paper);
   };
-  const count = reach === 'all' ? notebook.pages.length : chosen.length;
+  const count = reached.length;
   return (
     <PaperDialog
       title={count === 1 && sections.length === 0 ? 'Paper of this page' : `Paper of ${count} pages`}
@@ -71,6 +74,11 @@ export function ChangePaperDialog({ space, notebook, ids, onClose }: { space: st
               <button type="button" aria-pressed={reach === 'chosen'} className={`h-10 grow rounded-md border px-2 text-[13.5px] ${reach === 'chosen' ? 'border-primary font-semibold' : 'border-base-300'}`} onClick={() => setReach('chosen')}>
                 {chosen.length === 1 ? 'this page' : `${chosen.length} pages`}
               </button>
+              {kind && (
+                <button type="button" aria-pressed={reach === 'kind'} data-testid="paper-kind" className={`h-10 grow rounded-md border px-2 text-[13.5px] ${reach === 'kind' ? 'border-primary font-semibold' : 'border-base-300'}`} onClick={() => setReach('kind')}>
+                  all {kind}s
+                </button>
+              )}
               <button type="button" aria-pressed={reach === 'all'} data-testid="paper-all" className={`h-10 grow rounded-md border px-2 text-[13.5px] ${reach === 'all' ? 'border-primary font-semibold' : 'border-base-300'}`} onClick={() => setReach('all')}>
                 the whole notebook
               </button>
@@ -80,6 +88,11 @@ export function ChangePaperDialog({ space, notebook, ids, onClose }: { space: st
       }
     />
   );
+}
+
+/** year, term, month, week, day or notes; undefined for a page that is none of a planner's own. */
+function kindOf(page: NotebookEntry): string | undefined {
+  return page.planner?.split('/')[0];
 }
 
 /** How ink moves along from one sheet to another; undefined when it stays. */

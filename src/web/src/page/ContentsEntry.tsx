@@ -56,15 +56,18 @@ const cutWidth = 168;
 const cutHeight = 30;
 
 /** A heading taken from a page: shown as the ink it was made from, or in words where it has any. */
-export function HeadingEntry({ space, heading, paper, depth, onPress }: { space: string; heading: PlacedSpot; paper: string; depth: number; onPress: () => void }) {
+export function HeadingEntry({ space, heading, paper, depth, menu, onPress }: { space: string; heading: PlacedSpot; paper: string; depth: number; menu: MenuEntry[]; onPress: () => void }) {
   const [left, top, right, bottom] = heading.area;
   const high = Math.max(bottom - top + 120, ((right - left + 120) * cutHeight) / cutWidth);
   const middle = (top + bottom) / 2;
   const area = [left - 60, middle - high / 2, left - 60 + (high * cutWidth) / cutHeight, middle + high / 2] as const;
   return (
-    <button type="button" data-testid="contents-heading" className="flex min-h-10 w-full items-center rounded-md text-left hover:bg-base-200" style={{ paddingLeft: 46 + (depth + Number(heading.level ?? 1) - 1) * 16 }} aria-label={heading.title || 'A heading from the page'} onClick={onPress}>
-      {heading.title ? <span className="truncate text-[13.5px]">{heading.title}</span> : <span className="rounded-sm bg-paper px-1"><InkCut space={space} page={heading.page} paper={paper} area={area} width={cutWidth} height={cutHeight} bare /></span>}
-    </button>
+    <div className="flex items-center rounded-md hover:bg-base-200" style={{ paddingLeft: 46 + (depth + Number(heading.level ?? 1) - 1) * 16 }}>
+      <button type="button" data-testid="contents-heading" className="flex min-h-10 min-w-0 grow items-center text-left" aria-label={heading.title || 'A heading from the page'} onClick={onPress}>
+        {heading.title ? <span className="truncate text-[13.5px]">{heading.title}</span> : <span className="min-w-0 overflow-hidden rounded-sm bg-paper px-1"><InkCut space={space} page={heading.page} paper={paper} area={area} width={cutWidth} height={cutHeight} bare /></span>}
+      </button>
+      {menu.length > 0 && <Menu label="More for this heading" testId="heading-menu" icon={<DotsThreeIcon size={20} />} entries={menu} />}
+    </div>
   );
 }
 

@@ -1,21 +1,23 @@
 import { DndContext, type DragEndEvent, MouseSensor, pointerWithin, TouchSensor, useSensor, useSensors } from '@dnd-kit/core';
-import { ArrowBendUpRightIcon, ArrowSquareOutIcon, ColumnsIcon, CopyIcon, FileIcon, FilePlusIcon, FolderPlusIcon, PencilSimpleIcon, SwatchesIcon, TagIcon, TrashIcon } from '@phosphor-icons/react';
+import { ArrowBendUpRightIcon, ArrowSquareOutIcon, CaretLeftIcon, CaretRightIcon, ColumnsIcon, CopyIcon, FileIcon, FilePlusIcon, FolderPlusIcon, PencilSimpleIcon, SwatchesIcon, TagIcon, TrashIcon } from '@phosphor-icons/react';
 import { type KeyboardEvent, useState } from 'react';
 import { properties } from '../core/runtime';
-import { attempt, ColourField, ConfirmDialog } from '../library/dialogs';
+import { attempt, ColourField, ConfirmDialog, NameDialog } from '../library/dialogs';
 import { type NotebookEntry, openPath, root } from '../library/model';
 import { takeBack, UndoLine, useSaying } from '../library/saying';
 import { TagDialog } from '../library/TagDialog';
 import type { Library } from '../library/Library';
 import { useSelection } from '../library/useSelection';
 import type { MenuEntry } from '../ui/Menu';
+import { setSpotOn } from '../spots/spots';
 import type { PlacedSpot } from '../spots/useNotebookSpots';
+import { useWorkspace } from '../sync/workspace';
 import { EndTarget, EntryRow, HeadingEntry } from './ContentsEntry';
 import { NotebookChooser } from './NotebookChooser';
 import type { OpenNotebook } from './openNotebooks';
 import type { Notebook } from './useNotebook';
 
-type Asking = { what: 'tags' | 'colour'; entry: NotebookEntry } | { what: 'move'; ids: string[] };
+type Asking = { what: 'words'; heading: PlacedSpot } | { what: 'tags' | 'colour'; entry: NotebookEntry } | { what: 'move'; ids: string[] };
 
 interface ContentsProps {
   at: OpenNotebook;
@@ -31,6 +33,7 @@ interface ContentsProps {
 
 /** The contents: sections, pages and the headings taken from them, to go to, name in place, put elsewhere, copy and bin. */
 export function Contents({ at, notebook, library, mayWrite, headings, onGo, onHeading, onBeside, onPaper }: ContentsProps) {
+  const workspace = useWorkspace();
   const [renaming, setRenaming] = useState<string>();
   const [asking, setAsking] = useState<Asking>();
   const { said, say } = useSaying();
@@ -107,6 +110,15 @@ export function Contents({ at, notebook, library, mayWrite, headings, onGo, onHe
       : []),
     { label: 'Put into the bin', testId: 'entry-bin', icon: <TrashIcon size={20} weight="light" />, onChoose: () => bin(heads(chosenOr(entry.id))) },
   ];
+  const headingEntries = (heading: PlacedSpot): MenuEntry[] => {
+    const level = Number(heading.level ?? 1);
+    return [
+      { label: 'Words for it', testId: 'heading-words', icon: <PencilSimpleIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'words', heading }) },
+      ...(level < 4 ? [{ label: 'One level deeper', testId: 'heading-deeper', icon: <CaretRightIcon size={20} weight="light" />, onChoose: () => void setSpotOn(workspace, at.space, heading.page, heading.id, { level: String(level + 1) }) }] : []),
+      ...(level > 1 ? [{ label: 'One level up', icon: <CaretLeftIcon size={20} weight="light" />, onChoose: () => void setSpotOn(workspace, at.space, heading.page, heading.id, { level: String(level - 1) }) }] : []),
+      { label: 'Take it out of the contents', testId: 'heading-remove', icon: <TrashIcon size={20} weight="light" />, onChoose: () => void setSpotOn(workspace, at.space, heading.page, heading.id, { removed: '1' }) },
+    ];
+  };
   const tagged = asking?.what === 'tags' ? (notebook.find(asking.entry.id) ?? asking.entry) : undefined;
   return (
     <>
@@ -131,7 +143,7 @@ export function Contents({ at, notebook, library, mayWrite, headings, onGo, onHe
                 }
               }}
               below={headings.filter((heading) => heading.page === entry.id).map((heading) => (
-                <HeadingEntry key={heading.id} space={at.space} heading={heading} paper={entry.paper} depth={entry.depth} onPress={() => onHeading(heading)} />
+                <HeadingEntry key={heading.id} space={at.space} heading={heading} paper={entry.paper} depth={entry.depth} menu={mayWrite ? headingEntries(heading) : []} onPress={() => onHeading(heading)} />
               ))}
               onRename={(title) => {
                 setRenaming(undefined);
@@ -157,6 +169,7 @@ export function Contents({ at, notebook, library, mayWrite, headings, onGo, onHe
         <TagDialog title={`Tags of “${tagged.title || `page ${tagged.number}`}”`} library={library} carried={library.tagsOf(tagged.tags)} onSet={(tag, on) => (on ? [tag] : (library.tagsOf([tag])[0]?.ids ?? [tag])).forEach((id) => notebook.setTag(tagged.id, id, on))} onClose={() => setAsking(undefined)} />
       )}
       {asking?.what === 'colour' && <SectionColour entry={asking.entry} onConfirm={(colour) => notebook.set(asking.entry.id, properties.colour, colour)} onClose={() => setAsking(undefined)} />}
+      {asking?.what === 'words' && <NameDialog title="Words for the heading" confirm="Use these words" name={asking.heading.title ?? ''} onConfirm={(title) => setSpotOn(workspace, at.space, asking.heading.page, asking.heading.id, { title: title.trim() })} onClose={() => setAsking(undefined)} />}
       {asking?.what === 'move' && (
         <NotebookChooser
           library={library}

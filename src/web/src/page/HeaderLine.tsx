@@ -1,4 +1,4 @@
-import { ArrowsDownUpIcon, ArrowsLeftRightIcon, CalendarBlankIcon, ColumnsIcon, DotsThreeIcon, FilePdfIcon, LockSimpleIcon, RowsIcon, SidebarSimpleIcon, XIcon } from '@phosphor-icons/react';
+import { ArrowsDownUpIcon, ArrowsLeftRightIcon, CalendarBlankIcon, ColumnsIcon, DotsThreeIcon, FilePdfIcon, LinkSimpleIcon, LockSimpleIcon, RowsIcon, SidebarSimpleIcon, XIcon } from '@phosphor-icons/react';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Member } from '../group/usePeople';
@@ -25,6 +25,7 @@ interface HeaderLineProps {
   onRename?: ((title: string) => void) | undefined;
   problem: string;
   turning: Turning;
+  onCopyLink: () => void;
   onTurning?: (turning: Turning) => void;
   /** For a planner: takes a calendar over. */
   onCalendar?: () => void;
@@ -36,7 +37,7 @@ interface HeaderLineProps {
 }
 
 /** The line above the sheet: where am I, who is here, what lies beside, and taking the page out. */
-export function HeaderLine({ space, folder, notebook, section, page, count, present, turning, onRename, onTurning, onCalendar, problem, margin, onBeside, onShut, onClose }: HeaderLineProps) {
+export function HeaderLine({ space, folder, notebook, section, page, count, present, turning, onCopyLink, onRename, onTurning, onCalendar, problem, margin, onBeside, onShut, onClose }: HeaderLineProps) {
   return (
     <header className="flex h-12 shrink-0 items-center gap-2 border-b border-base-300 px-4">
       {!onClose && (
@@ -89,10 +90,11 @@ export function HeaderLine({ space, folder, notebook, section, page, count, pres
       {onBeside && <HeaderButton label="Beside: a second page next to this one" testId="beside" icon={<ColumnsIcon size={22} weight="light" />} onPress={onBeside} />}
       {margin && <HeaderButton label="Margin: contents, marks and links" testId="contents" pressed={margin.shown} icon={<SidebarSimpleIcon size={22} weight="light" mirrored />} onPress={margin.toggle} />}
       <Menu
-        label="More: export, how pages turn"
+        label="More: link, export, how pages turn"
         testId="export"
         icon={<DotsThreeIcon size={24} />}
         entries={[
+          { label: 'Copy a link to this page', testId: 'copy-page-link', icon: <LinkSimpleIcon size={20} weight="light" />, onChoose: onCopyLink },
           { label: 'This page as PDF', testId: 'export-page', icon: <FilePdfIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/spaces/${space.id}/pages/${page.id}/export.pdf`) },
           { label: 'The notebook as PDF', testId: 'export-notebook', icon: <FilePdfIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/notebooks/${notebook.id}/export.pdf`) },
           ...(onCalendar ? [{ label: 'Calendar of this planner', testId: 'take-calendar', icon: <CalendarBlankIcon size={20} weight="light" />, onChoose: onCalendar }] : []),

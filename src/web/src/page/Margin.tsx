@@ -65,7 +65,7 @@ function OpenMargin({ at, notebook, tab, onGo, onBeside }: MarginProps & { noteb
         />
       )}
       {tab === 'marks' && <MarginMarks at={at} notebook={notebook} library={library} marks={spots.filter((spot) => spot.kind === 'mark')} onGo={(mark) => onGo(mark.page, `mark=${mark.id}`)} />}
-      {tab === 'links' && <MarginLinks at={at} notebook={notebook} links={spots.filter((spot) => spot.kind === 'link' && spot.page === at.page)} />}
+      {tab === 'links' && <MarginLinks at={at} notebook={notebook} links={spots.filter((spot) => spot.kind === 'link' && spot.page === at.page)} mayWrite={mayWrite} />}
       {papering && <ChangePaperDialog space={at.space} notebook={notebook} ids={papering} onClose={() => setPapering(undefined)} />}
     </>
   );

@@ -1,16 +1,16 @@
 import { useQuery } from '@tanstack/react-query';
-import { GraphIcon } from '@phosphor-icons/react';
+import { GraphIcon, XIcon } from '@phosphor-icons/react';
 import { Link } from 'react-router';
 import { useFollow } from '../links/useFollow';
 import { openPath } from '../library/model';
-import { aroundSpot, partPath, type ShownSpot } from '../spots/spots';
+import { aroundSpot, partPath, setSpotOn, type ShownSpot } from '../spots/spots';
 import type { PlacedSpot } from '../spots/useNotebookSpots';
 import { useWorkspace } from '../sync/workspace';
 import type { OpenNotebook } from './openNotebooks';
 import type { Notebook } from './useNotebook';
 
 /** Where this page leads, and what leads here, with a picture of the place. */
-export function MarginLinks({ at, notebook, links }: { at: OpenNotebook; notebook: Notebook; links: PlacedSpot[] }) {
+export function MarginLinks({ at, notebook, links, mayWrite }: { at: OpenNotebook; notebook: Notebook; links: PlacedSpot[]; mayWrite: boolean }) {
   const workspace = useWorkspace();
   const { follow, asking } = useFollow();
   const { data: here = [] } = useQuery({ queryKey: ['backlinks', at.page], queryFn: () => workspace.list<ShownSpot[]>(`/api/spaces/${at.space}/backlinks?notebook=${at.notebook}&page=${at.page}`), refetchOnMount: 'always', refetchInterval: 20_000 });
@@ -18,12 +18,19 @@ export function MarginLinks({ at, notebook, links }: { at: OpenNotebook; noteboo
   return (
     <div className="min-h-0 grow overflow-y-auto p-3">
       <h3 className="border-b border-base-300 pb-1 text-[16px]">This page leads to</h3>
-      <ul data-testid="margin-links">
+      <ul data-testid="links-from-here">
         {links.map((link) => (
           <li key={link.id}>
-            <button type="button" className="flex min-h-11 w-full items-center border-b border-base-300 text-left [overflow-wrap:anywhere] hover:bg-base-200" onClick={() => void follow(link.target!, link.title)}>
-              {link.title || link.target}
-            </button>
+            <div className="flex items-center border-b border-base-300">
+              <button type="button" data-testid="margin-link" className="flex min-h-11 min-w-0 grow items-center text-left [overflow-wrap:anywhere] hover:bg-base-200" onClick={() => void follow(link.target!, link.title)}>
+                {link.title || link.target}
+              </button>
+              {mayWrite && (
+                <button type="button" aria-label={`Take out the link to ${link.title || link.target}`} title="Take the link out" data-testid="link-remove" className="grid size-10 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200" onClick={() => void setSpotOn(workspace, at.space, link.page, link.id, { removed: '1' })}>
+                  <XIcon size={16} />
+                </button>
+              )}
+            </div>
           </li>
         ))}
         {links.length === 0 && <li className="py-2 text-quiet">Nowhere yet. Select something with the loop and choose “Link”.</li>}

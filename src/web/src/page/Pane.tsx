@@ -2,9 +2,10 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { properties, sentenceOf } from '../core/runtime';
 import { usePeople } from '../group/usePeople';
+import { addressOf } from '../links/target';
 import { LockedPages } from '../library/LockDialog';
 import { defaultPaper, type NotebookEntry } from '../library/model';
-import { UndoLine, useSaying } from '../library/saying';
+import { copyText, UndoLine, useSaying } from '../library/saying';
 import { useLibrary } from '../library/useLibrary';
 import { usePersonal } from '../library/usePersonal';
 import { useLocks } from '../library/useShelf';
@@ -105,9 +106,10 @@ function OnPage({ at, space, notebook, tools, tray, active, isLocked, seek, onGo
     } else if (mayWrite && by > 0) addAfter();
     else if (mayWrite) onGo({ ...at, page: notebook.addPage(current.parent, 'first', notebook.paperOf(current.parent) || current.paper) });
   };
-  /** The last page always has one after it to write on, where pages run on without a gap. */
-  const onInk = () => {
-    if (notebook.turning === 'seamless' && index === notebook.pages.length - 1) notebook.addPageAfter(at.page, node?.paper);
+  /** Whoever writes towards the end of the last page finds another one after it. */
+  const onInk = (down: number) => {
+    const wanted = notebook.turning === 'seamless' ? 0 : nearEnd;
+    if (index === notebook.pages.length - 1 && down > wanted && !/-(down|around)(-|$)/.test(current.paper)) notebook.addPageAfter(at.page, node?.paper);
   };
   const nextPage = (page: NotebookEntry | undefined): NextPage | undefined =>
     page && { paper: page.paper || defaultPaper, id: page.id, notebook: { handle: notebook.handle, id: notebook.id }, open: () => workspace.acquire(space.id, 'page', page.id), close: () => workspace.release(page.id) };
@@ -151,6 +153,7 @@ function OnPage({ at, space, notebook, tools, tray, active, isLocked, seek, onGo
         count={notebook.pages.length}
         present={people.filter((person) => present.includes(person.id))}
         turning={notebook.turning}
+        onCopyLink={() => copyText(addressOf({ kind: 'page', space: space.id, notebook: notebook.id, page: at.page }), say)}
         onRename={mayWrite ? rename : undefined}
         {...(mayWrite ? { onTurning: (turning: Turning) => notebook.set(notebook.id, properties.turning, turning) } : {})}
         {...(mayWrite && notebook.planner ? { onCalendar: entries.ask } : {})}
@@ -199,4 +202,6 @@ function OnPage({ at, space, notebook, tools, tray, active, isLocked, seek, onGo
   );
 }
 
+/** So far down a page one writes when the next one is laid ready. */
+const nearEnd = 0.9;
 const noBookmarks = new Set<string>();

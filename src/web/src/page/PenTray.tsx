@@ -53,7 +53,7 @@ export function PenTray({ core, tools, kinds, onNewKind }: PenTrayProps) {
 function ToolButton({ kind, label, icon, tools }: { kind: HeldKind; label: string; icon: ReactNode; tools: Tools }) {
   const inHand = tools.held === kind;
   return (
-    <button type="button" aria-pressed={inHand} data-testid={kind} onClick={() => tools.pressTool(kind)} className={`flex h-[50px] w-[76px] shrink-0 flex-col items-center justify-center gap-0.5 rounded-md border-[1.5px] text-xs ${inHand ? 'border-primary bg-base-100' : 'border-transparent hover:border-base-300'}`}>
+    <button type="button" aria-pressed={inHand} data-testid={`tool-${kind}`} onClick={() => tools.pressTool(kind)} className={`flex h-[50px] w-[76px] shrink-0 flex-col items-center justify-center gap-0.5 rounded-md border-[1.5px] text-xs ${inHand ? 'border-primary bg-base-100' : 'border-transparent hover:border-base-300'}`}>
       {icon}
       {label}
     </button>

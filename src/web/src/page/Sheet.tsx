@@ -5,9 +5,8 @@ import { LinkDialog } from '../links/LinkDialog';
 import { addressOf } from '../links/target';
 import { useFollow } from '../links/useFollow';
 import type { NotebookEntry } from '../library/model';
-import type { Say } from '../library/saying';
+import { copyText, type Say } from '../library/saying';
 import { useLibrary } from '../library/useLibrary';
-import { drawPaper } from '../papers/drawing';
 import type { Space } from '../session/session';
 import { MarkKindDialog } from '../spots/MarkKindDialog';
 import { kindsOf } from '../spots/markKinds';
@@ -15,15 +14,16 @@ import { SpotLayer } from '../spots/SpotLayer';
 import { addSpot, type Spot, useSpots } from '../spots/spots';
 import type { OpenDocument } from '../sync/openDocument';
 import { useDocument, useWorkspace } from '../sync/workspace';
-import { SheetDesk, type Taken } from './ink/desk';
+import type { Taken } from './ink/desk';
 import type { NextPages } from './ink/neighbours';
-import type { PenSign } from './ink/othersInk';
 import type { View } from './ink/view';
 import { PenSigns } from './PenSigns';
 import { PenTray } from './PenTray';
 import { PullHint } from './PullHint';
 import { SelectionBar } from './SelectionBar';
 import type { Notebook } from './useNotebook';
+import { useSheetDesk } from './useSheetDesk';
+import { useSheetKeys } from './useSheetKeys';
 import type { Tools } from './useTools';
 import { ZoomControl } from './ZoomControl';
 
@@ -45,15 +45,15 @@ export interface SheetProps {
   onPage: (page: string) => void;
   /** The note page of a calendar's entry. */
   onEntry: (entry: string) => void;
-  onInk: () => void;
+  /** Ink came to the page: how far down it lies, 0 to 1. */
+  onInk: (down: number) => void;
   onFull: () => void;
   say: Say;
 }
 
-const trayRoom = 116;
-const sideRoom = 84;
 /** A mark put on bare paper is so large, 0.01 mm. */
 const markHalf = 350;
+const markGap = 250;
 
 /** The sheet on the desk, with the tray on one side and what undoes and scales on the other. */
 export function Sheet(props: SheetProps) {
@@ -62,14 +62,12 @@ export function Sheet(props: SheetProps) {
 }
 
 function OpenSheet({ space, notebook, page, people, tools, active, tray, next, seek, startView, onPresent, onTurn, onPage, onEntry, onInk, onFull, say, document }: SheetProps & { document: OpenDocument }) {
-  const { core, live } = useWorkspace();
+  const { core } = useWorkspace();
   const library = useLibrary(space.id);
   const mayWrite = space.role !== 'reader';
   const reading = tools.reading || !mayWrite;
   const holder = useRef<HTMLDivElement>(null);
-  const [desk, setDesk] = useState<SheetDesk>();
-  const [view, setView] = useState<View>({ scale: 0, x: 0, y: 0 });
-  const [signs, setSigns] = useState<PenSign[]>([]);
+  const { desk, view, signs } = useSheetDesk(holder, { space, notebook, page, tray, next, startView, onPresent, document });
   const [taken, setTaken] = useState<Taken>();
   const [chosen, setChosen] = useState<string>();
   const [linking, setLinking] = useState(false);
@@ -78,29 +76,6 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
   const spots = useSpots(document);
   const kinds = useMemo(() => kindsOf(library), [library]);
   const { follow, asking } = useFollow();
-  const own = drawPaper(core, page.paper).own;
-  const asset = own ? library?.find(own)?.source : undefined;
-  const { paper } = page;
-
-  useEffect(() => {
-    const room = { left: mayWrite && tray ? trayRoom : 0, right: sideRoom };
-    const made = new SheetDesk(holder.current!, core, document, live, { paper, space: space.id, notebook: { handle: notebook.handle, id: notebook.id }, asset }, mayWrite, room, next, startView);
-    made.onView = setView;
-    made.others.onSigns = setSigns;
-    document.onPresent = onPresent;
-    setView(made.currentView);
-    setDesk(made);
-    return () => {
-      document.onPresent = undefined;
-      made.stop();
-    };
-    // The pages beside it and the first view are those at the moment of laying it down.
-  }, [core, document, live, paper, asset, mayWrite, tray, onPresent, notebook.id, next.turning, next.before?.id, next.after?.id]);
-
-  // A planner's dates and calendar are part of the notebook.
-  useEffect(() => {
-    if (page.planner) desk?.redraw();
-  }, [desk, notebook.version, page.planner]);
 
   const onPress = (x: number, y: number): boolean => {
     const link = spots.findLast((spot) => spot.kind === 'link' && holds(spot.area, x, y, 120));
@@ -113,6 +88,11 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
     return link !== undefined || printed !== undefined;
   };
   const mark = (x: number, y: number) => setChosen(addSpot(core, document, 'mark', [x - markHalf, y - markHalf, x + markHalf, y + markHalf], [], { mark: tools.mark }));
+  /** In the running line: behind what was just written. */
+  const markHere = () => {
+    const last = desk?.lastInk;
+    if (last) addSpot(core, document, 'mark', [last[2] + markGap, (last[1] + last[3]) / 2 - markHalf, last[2] + markGap + 2 * markHalf, (last[1] + last[3]) / 2 + markHalf], [], { mark: tools.mark });
+  };
 
   useEffect(() => {
     if (!desk) return;
@@ -145,31 +125,6 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
   const undo = () => document.perform((handle, now) => core.PageBridge.Undo(handle, now));
   const redo = () => document.perform((handle, now) => core.PageBridge.Redo(handle, now));
 
-  useEffect(() => {
-    if (!active) return;
-    const key = (event: KeyboardEvent) => {
-      if (event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement || event.target instanceof HTMLTextAreaElement || event.altKey) return;
-      const command = event.ctrlKey || event.metaKey;
-      const letter = event.key.toLowerCase();
-      if (!command && letter === 'r' && mayWrite) tools.setReading(!tools.reading);
-      else if (!command && letter === 'f') onFull();
-      else if (event.key === 'Escape' && taken) setTaken(undefined);
-      else if (reading) return;
-      else if (command && letter === 'z') (event.shiftKey ? redo : undo)();
-      else if (command && letter === 'y') redo();
-      else if (command && letter === 'a') takeAll();
-      else if (event.key === 'Delete' && taken?.items.length) erase();
-      else if (!command && event.key >= '1' && event.key <= String(tools.tray.length)) tools.choose(Number(event.key) - 1);
-      else if (!command && letter === 'e') tools.toggle('eraser');
-      else if (!command && letter === 'l') tools.toggle('loop');
-      else if (!command && letter === 'm') tools.toggle('mark');
-      else return;
-      event.preventDefault();
-    };
-    addEventListener('keydown', key);
-    return () => removeEventListener('keydown', key);
-  });
-
   const takeAll = () => {
     const items = core.SpotBridge.SelectAll(document.handle);
     if (items.length > 0) setTaken({ items, area: core.SpotBridge.BoundsOf(document.handle, items) as unknown as Taken['area'] });
@@ -178,12 +133,7 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
     document.perform((handle, now) => core.SpotBridge.Remove(handle, taken!.items, now));
     setTaken(undefined);
   };
-  const copyLink = (address: string) => {
-    void navigator.clipboard.writeText(address).then(
-      () => say('The link is copied. Paste it where a link is asked for, or anywhere else.'),
-      () => say(address),
-    );
-  };
+  useSheetKeys({ active, mayWrite, reading, tools, undo, redo, takeAll, erase: taken?.items.length ? erase : undefined, leave: taken && (() => setTaken(undefined)), markHere, full: onFull });
   const here = { space: space.id, notebook: notebook.id, page: page.id };
 
   return (
@@ -198,7 +148,7 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
         data-reading={reading ? '1' : undefined}
         className={`absolute inset-0 touch-none select-none ${reading ? 'cursor-grab' : 'cursor-crosshair'}`}
       />
-      <SpotLayer spots={spots} view={view} page={document} kinds={kinds} people={people} mayWrite={mayWrite && !tools.reading} reading={reading} chosen={chosen} onChoose={setChosen} onFollow={(spot: Spot) => void follow(spot.target!, spot.title)} onCopyLink={(spot) => copyLink(addressOf({ kind: 'mark', ...here, mark: spot.id }))} />
+      <SpotLayer spots={spots} view={view} page={document} kinds={kinds} people={people} mayWrite={mayWrite && !tools.reading} reading={reading} chosen={chosen} onChoose={setChosen} onFollow={(spot: Spot) => void follow(spot.target!, spot.title)} onCopyLink={(spot) => copyText(addressOf({ kind: 'mark', ...here, mark: spot.id }), say)} />
       <PenSigns signs={signs} view={view} people={people} />
       <PullHint pull={pull} sideways={next.turning === 'sideways'} isLast={next.after === undefined} isFirst={next.before === undefined} mayWrite={mayWrite} />
       {taken && !reading && (
@@ -215,7 +165,7 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
             setTaken(undefined);
             say('It stands in the contents now, as you wrote it.');
           }}
-          onCopyLink={() => copyLink(addressOf({ kind: 'place', ...here, x: (taken.area[0] + taken.area[2]) / 2, y: (taken.area[1] + taken.area[3]) / 2 }))}
+          onCopyLink={() => copyText(addressOf({ kind: 'place', ...here, x: (taken.area[0] + taken.area[2]) / 2, y: (taken.area[1] + taken.area[3]) / 2 }), say)}
           onErase={erase}
           onClose={() => setTaken(undefined)}
         />
@@ -253,7 +203,7 @@ function holds([left, top, right, bottom]: readonly [number, number, number, num
   return x >= left - by && x <= right + by && y >= top - by && y <= bottom + by;
 }
 
-function Side({ label, icon, testId, disabled, onPress }: { label: string; icon: ReactNode; testId: string; disabled?: boolean; onPress: () => void }) {
+export function Side({ label, icon, testId, disabled, onPress }: { label: string; icon: ReactNode; testId: string; disabled?: boolean; onPress: () => void }) {
   return (
     <button
       type="button"

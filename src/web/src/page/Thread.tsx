@@ -1,4 +1,5 @@
 import { BookmarkSimpleIcon, CaretLeftIcon, CaretRightIcon, PlusIcon, SquaresFourIcon } from '@phosphor-icons/react';
+import { useVirtualizer } from '@tanstack/react-virtual';
 import { type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { type NotebookEntry, overviewPath, type ShownPage } from '../library/model';
@@ -22,12 +23,12 @@ interface ThreadProps {
 
 /** The bar under a page: every page of the notebook as a tick, coloured by its section, with marks and bookmarks on it. Drawn along, it shows the pages as they pass. */
 export function Thread({ space, notebook, pages, index, marks, bookmarks, shown, sectionOf, onGo, onBookmark, onAdd }: ThreadProps) {
-  const here = useRef<HTMLButtonElement>(null);
+  const scroller = useRef<HTMLDivElement>(null);
   const [scrubbing, setScrubbing] = useState<{ index: number; x: number }>();
   const open = useMemo(() => new Map(marks.filter((mark) => mark.open).map((mark) => [mark.page, mark.mark])), [marks]);
-  useEffect(() => {
-    here.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
-  }, [index]);
+  // oxlint-disable-next-line react/incompatible-library -- what it gives is used here only
+  const virtual = useVirtualizer({ count: pages.length, horizontal: true, getScrollElement: () => scroller.current, estimateSize: () => tickWidth, overscan: 24 });
+  useEffect(() => virtual.scrollToIndex(index), [virtual, index]);
   const tickAt = (event: PointerEvent): number | undefined => {
     const tick = document.elementFromPoint(event.clientX, event.clientY)?.closest<HTMLElement>('[data-tick]');
     return tick ? Number(tick.dataset.tick) : undefined;
@@ -42,8 +43,9 @@ export function Thread({ space, notebook, pages, index, marks, bookmarks, shown,
       <button type="button" aria-label="Page before" title="Page before" data-testid="page-before" disabled={index === 0} onClick={() => onGo(index - 1)} className={arrow}>
         <CaretLeftIcon size={20} />
       </button>
-      <ol
-        className="flex min-w-0 shrink touch-pan-x items-end overflow-x-auto"
+      <div
+        ref={scroller}
+        className="min-w-0 shrink touch-pan-x overflow-x-auto overflow-y-hidden"
         onPointerMove={(event) => (event.buttons & 1) === 1 && scrub(event)}
         onPointerUp={() => {
           if (scrubbing) onGo(scrubbing.index);
@@ -51,21 +53,17 @@ export function Thread({ space, notebook, pages, index, marks, bookmarks, shown,
         }}
         onPointerLeave={() => setScrubbing(undefined)}
       >
-        {pages.map((page, i) => {
-          const section = sectionOf(page.id);
-          const words = `Page ${i + 1}${page.title ? `, ${page.title}` : ''}${open.has(page.id) ? ', with an open mark' : ''}${bookmarks.has(page.id) ? ', bookmarked' : ''}`;
-          return (
-            <li key={page.id}>
-              <button ref={i === index ? here : undefined} type="button" aria-label={words} title={words} aria-current={i === index ? 'page' : undefined} data-testid="tick" data-tick={i} className="group relative grid h-11 w-[26px] place-items-center" onClick={() => onGo(i)}>
-                {bookmarks.has(page.id) && <span className="absolute left-1/2 top-0 h-[9px] w-[7px] -translate-x-1/2 bg-lichen" data-testid="tick-bookmark" />}
-                {open.has(page.id) && <span className="absolute left-1/2 top-0.5 ml-1 size-2 rounded-full bg-accent" data-testid="tick-mark" />}
-                <span className={i === index ? 'mt-1 h-[22px] w-[15px] rounded-[1px] bg-primary' : 'mt-3 h-[13px] w-[10px] rounded-[1px] border border-quiet/60 bg-paper group-hover:border-primary'} />
-                <span className={`absolute inset-x-0 bottom-0 h-[3px] ${fillOf[section?.colour ?? ''] ?? (section ? 'bg-spruce' : 'bg-base-300')}`} />
-              </button>
-            </li>
-          );
-        })}
-      </ol>
+        <ol className="relative h-11" style={{ width: virtual.getTotalSize() }}>
+          {virtual.getVirtualItems().map(({ index: i, start }) => {
+            const page = pages[i]!;
+            return (
+              <li key={page.id} className="absolute top-0" style={{ left: start }}>
+                <Tick page={page} index={i} here={i === index} open={open.has(page.id)} bookmarked={bookmarks.has(page.id)} section={sectionOf(page.id)} onGo={onGo} />
+              </li>
+            );
+          })}
+        </ol>
+      </div>
       {scrubbing && pages[scrubbing.index] && (
         <div className="pointer-events-none absolute bottom-[66px] z-30 -translate-x-1/2 border border-base-300 bg-base-100 p-2 shadow-lg" data-testid="scrub" style={{ left: Math.max(90, scrubbing.x - 84) }}>
           <PageFace space={space} page={pages[scrubbing.index]!} shown={shown.get(pages[scrubbing.index]!.id)} width={110} />
@@ -95,6 +93,28 @@ export function Thread({ space, notebook, pages, index, marks, bookmarks, shown,
   );
 }
 
+interface TickProps {
+  page: NotebookEntry;
+  index: number;
+  here: boolean;
+  open: boolean;
+  bookmarked: boolean;
+  section: NotebookEntry | undefined;
+  onGo: (index: number) => void;
+}
+
+function Tick({ page, index, here, open, bookmarked, section, onGo }: TickProps) {
+  const words = `Page ${index + 1}${page.title ? `, ${page.title}` : ''}${open ? ', with an open mark' : ''}${bookmarked ? ', bookmarked' : ''}`;
+  return (
+    <button type="button" aria-label={words} title={words} aria-current={here ? 'page' : undefined} data-testid="tick" data-tick={index} className="group relative grid h-11 w-[26px] place-items-center" onClick={() => onGo(index)}>
+      {bookmarked && <span className="absolute left-1/2 top-0 h-[9px] w-[7px] -translate-x-1/2 bg-lichen" data-testid="tick-bookmark" />}
+      {open && <span className="absolute left-1/2 top-0.5 ml-1 size-2 rounded-full bg-accent" data-testid="tick-mark" />}
+      <span className={here ? 'mt-1 h-[22px] w-[15px] rounded-[1px] bg-primary' : 'mt-3 h-[13px] w-[10px] rounded-[1px] border border-quiet/60 bg-paper group-hover:border-primary'} />
+      <span className={`absolute inset-x-0 bottom-0 h-[3px] ${fillOf[section?.colour ?? ''] ?? (section ? 'bg-spruce' : 'bg-base-300')}`} />
+    </button>
+  );
+}
+
 /** “Go to page 47”: a number, and Enter. */
 function GoTo({ count, index, onGo }: { count: number; index: number; onGo: (index: number) => void }) {
   const [typed, setTyped] = useState<string>();
@@ -111,4 +131,5 @@ function GoTo({ count, index, onGo }: { count: number; index: number; onGo: (ind
   );
 }
 
+const tickWidth = 26;
 const arrow = 'grid size-10 shrink-0 place-items-center rounded-md hover:bg-base-200 disabled:opacity-35';

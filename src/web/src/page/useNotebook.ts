@@ -20,12 +20,14 @@ export type Turning = 'sideways' | 'down' | 'seamless';
 export class Notebook {
   readonly entries: NotebookEntry[];
   readonly pages: NotebookEntry[];
+  private readonly byId: Map<string, NotebookEntry>;
 
   constructor(
     private readonly document: OpenDocument,
     private readonly workspace: Workspace,
   ) {
     this.entries = JSON.parse(workspace.core.NotebookBridge.Outline(document.handle, false)) as NotebookEntry[];
+    this.byId = new Map(this.entries.map((entry) => [entry.id, entry]));
     this.pages = this.entries.filter((entry) => entry.kind === 'page');
   }
 
@@ -60,7 +62,7 @@ export class Notebook {
   }
 
   find(id: string): NotebookEntry | undefined {
-    return this.entries.find((entry) => entry.id === id);
+    return this.byId.get(id);
   }
 
   /** The section a page stands in, through pages it is nested in. */

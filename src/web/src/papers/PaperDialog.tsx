@@ -1,5 +1,6 @@
 import { type ReactNode, useMemo, useState } from 'react';
 import { sentenceOf } from '../core/runtime';
+import { defaultPaper } from '../library/model';
 import { useLibrary } from '../library/useLibrary';
 import { useWorkspace } from '../sync/workspace';
 import { FormDialog, Problem } from '../ui/FormDialog';
@@ -24,22 +25,25 @@ interface PaperDialogProps {
 export function PaperDialog({ title, confirm, value, space, extra, onConfirm, onClose }: PaperDialogProps) {
   const { core } = useWorkspace();
   const library = useLibrary(space ?? '');
-  const [text, setText] = useState(value);
   const { designs, ready } = paperChoices(core);
+  const parse = (text: string) => read(core.PaperBridge.Read, text);
+  // What is typed may for a moment be no paper; it is kept as typed, and the last proper one is shown.
+  const [draft, setDraft] = useState<Paper>(() => (parse(value)[0] ?? parse(defaultPaper)[0])!);
+  const [proper, setProper] = useState(value);
+  const text = writePaper(draft);
   const [paper, problem] = useMemo(() => read(core.PaperBridge.Read, text), [core, text]);
-  const [last, setLast] = useState(paper);
-  const shown = paper ?? last!;
-  const change = (changed: Partial<Paper>) => {
-    const next = { ...shown, ...changed };
-    setText(writePaper(next));
-    if (!paper) setLast(next);
+  const shown = paper ?? draft;
+  const take = (next: Paper) => {
+    setDraft(next);
+    if (parse(writePaper(next))[0]) setProper(writePaper(next));
   };
+  const change = (changed: Partial<Paper>) => take({ ...shown, ...changed });
   const choose = (design: string) => {
-    const chosen = read(core.PaperBridge.Read, `${shown.size}-${design}`)[0]!;
+    const chosen = parse(`${shown.size}-${design}`)[0]!;
     const usual = designs.find((one) => one.name === chosen.design)!;
     // The size stays; all that belongs to the design is taken anew.
     const { own: _, ...rest } = { ...chosen, growth: shown.growth, grain: shown.grain, across: usual.across || (shown.across && !designs.find((one) => one.name === shown.design)!.across) };
-    setText(writePaper(rest));
+    take(rest);
   };
   const own = library ? ownPapersOf(library) : [];
   const groups = [...new Set(designs.map((design) => design.group))];
@@ -53,7 +57,7 @@ export function PaperDialog({ title, confirm, value, space, extra, onConfirm, on
                 <h3 className="mb-1.5 text-[15px]">Your own</h3>
                 <ul className="flex flex-wrap gap-2">
                   {own.map((node) => (
-                    <ReadyPaper key={node.id} words={node.name} paper={`${shown.size}${shown.across ? '.across' : ''}-blank-710-own.${node.id.replaceAll('-', '')}`} chosen={shown.own === node.id} space={space} onChoose={() => setText(writePaper({ ...shown, design: 'blank', spacing: 710, own: node.id }))} />
+                    <ReadyPaper key={node.id} words={node.name} paper={`${shown.size}${shown.across ? '.across' : ''}-blank-710-own.${node.id.replaceAll('-', '')}`} chosen={shown.own === node.id} space={space} onChoose={() => take({ ...shown, design: 'blank', spacing: 710, own: node.id })} />
                   ))}
                 </ul>
               </section>
@@ -72,8 +76,8 @@ export function PaperDialog({ title, confirm, value, space, extra, onConfirm, on
             ))}
           </div>
           <div className="grid min-h-0 place-content-start justify-items-center gap-2 bg-desk p-3 max-lg:hidden" data-testid="paper-preview">
-            <PaperPicture paper={paper ? text : value} width={192} height={440} {...(space ? { space } : {})} />
-            <p className="text-center text-[13px] text-quiet">{wordsOfPaper(core, paper ? text : value)}</p>
+            <PaperPicture paper={proper} width={192} height={440} {...(space ? { space } : {})} />
+            <p className="text-center text-[13px] text-quiet">{wordsOfPaper(core, proper)}</p>
           </div>
           <div className="min-h-0 overflow-y-auto pr-1 max-sm:overflow-visible">
             <PaperSettings paper={shown} onChange={change} />

@@ -78,9 +78,17 @@ async function toJpeg(picture: Blob): Promise<Blob> {
   return canvas.convertToBlob({ type: 'image/jpeg', quality });
 }
 
-/** The size a PNG says it has, before it is decoded: a small file can unfold to a huge picture. */
+/** The size that a PNG or JPEG file says it has, before it is decoded: a small file can unfold to a huge picture. */
 async function sizeOf(picture: Blob): Promise<{ width: number; height: number } | undefined> {
-  const head = new DataView(await picture.slice(0, 24).arrayBuffer());
-  if (head.byteLength < 24 || head.getUint32(0) !== 0x89504e47) return undefined;
-  return { width: head.getUint32(16), height: head.getUint32(20) };
+  const head = new DataView(await picture.slice(0, 256 * 1024).arrayBuffer());
+  if (head.byteLength < 24) return undefined;
+  if (head.getUint32(0) === 0x89504e47) return { width: head.getUint32(16), height: head.getUint32(20) };
+  if (head.getUint16(0) !== 0xffd8) return undefined;
+  // JPEG: segment by segment to the frame header (ITU-T T.81 §B.2.2).
+  for (let at = 2; at + 9 < head.byteLength; at += 2 + head.getUint16(at + 2)) {
+    const marker = head.getUint16(at);
+    if (marker >= 0xffc0 && marker <= 0xffcf && ![0xffc4, 0xffc8, 0xffcc].includes(marker)) return { width: head.getUint16(at + 7), height: head.getUint16(at + 5) };
+    if (marker < 0xff01) return undefined;
+  }
+  return undefined;
 }

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import type { Core } from '../core/runtime';
 import type { Area } from '../papers/drawing';
 import type { OpenDocument } from '../sync/openDocument';
-import { useWorkspace } from '../sync/workspace';
+import { useWorkspace, type Workspace } from '../sync/workspace';
 
 export type SpotKind = 'mark' | 'link' | 'heading';
 
@@ -80,6 +80,16 @@ export function setSpot(core: Core, page: OpenDocument, spot: string, values: Sp
   page.perform((handle, now) => core.SpotBridge.Set(handle, spot, given.map(([field]) => fields[field]), given.map(([, value]) => value), now));
 }
 
+/** The same on a page that need not be open. */
+export async function setSpotOn(workspace: Workspace, space: string, page: string, spot: string, values: SpotValues): Promise<void> {
+  const document = await workspace.acquire(space, 'page', page);
+  try {
+    setSpot(workspace.core, document, spot, values);
+  } finally {
+    workspace.release(page);
+  }
+}
+
 function entriesOf(values: SpotValues): [keyof typeof fields, string][] {
   return Object.entries(values).filter((entry): entry is [keyof typeof fields, string] => entry[1] !== undefined);
 }
@@ -91,7 +101,8 @@ export function partPath(spot: Pick<ShownSpot, 'space' | 'page' | 'paper' | 'seq
 
 /** The strip of a page around a spot by which it can be judged without opening: wide enough to hold a few words. */
 export function aroundSpot([left, top, right, bottom]: Area, width: number, height: number): Area {
-  const high = Math.max(1400, bottom - top + 300);
+  // Ink is shown with little around it; a sign on bare paper needs more to be judged by.
+  const high = right - left < 1500 ? Math.max(1400, bottom - top + 300) : Math.max(850, bottom - top + 220);
   const wide = Math.max((high * width) / height, Math.min(right - left + 600, 24000));
   const scaled = (wide * height) / width;
   const middle = (top + bottom) / 2;

@@ -65,7 +65,10 @@ export class SheetDesk {
   onPull: (share: number) => void = () => {};
   /** The page was pulled past its end, or in a seamless notebook scrolled past: where the view goes on for the next page, if it does. */
   onTurn: (by: number, view?: View) => void = () => {};
-  onInk: () => void = () => {};
+  /** Ink came to the page: how far down it lies, 0 to 1. */
+  onInk: (down: number) => void = () => {};
+  /** The box of the stroke written last. */
+  lastInk: Area | undefined;
   readonly others: OthersInk;
 
   private readonly dry: DryInk;
@@ -332,7 +335,10 @@ export class SheetDesk {
     );
     this.wet.clear();
     this.sendPiece(true);
-    this.onInk();
+    const [xs, ys] = [0, 1].map((channel) => this.samples.filter((_, i) => i % channels === channel)) as [number[], number[]];
+    this.lastInk = [least(xs), least(ys), most(xs), most(ys)];
+    const [, top, , bottom] = this.drawing.sheet;
+    this.onInk((this.lastInk[3] - top) / (bottom - top));
   }
 
   /** Ends a loop: the ink in it, or where there is none, the part of the page it goes round. */
@@ -343,7 +349,7 @@ export class SheetDesk {
     const items = this.core.SpotBridge.Select(this.page.handle, new Float64Array(loop), share);
     const xs = loop.filter((_, i) => i % 2 === 0);
     const ys = loop.filter((_, i) => i % 2 === 1);
-    const round: Area = [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)];
+    const round: Area = [least(xs), least(ys), most(xs), most(ys)];
     const area = items.length > 0 ? (this.core.SpotBridge.BoundsOf(this.page.handle, items) as unknown as Area) : round;
     if (items.length > 0 || (round[2] - round[0] > leastTaken && round[3] - round[1] > leastTaken)) this.onTaken({ items, area });
   }
@@ -404,3 +410,7 @@ export class SheetDesk {
     this.holder.dataset.strokes = String(this.dry.strokeCount);
   }
 }
+
+// Not by spreading into Math.min: a line can have more samples than a call takes arguments.
+const least = (values: number[]) => values.reduce((a, b) => (b < a ? b : a), Infinity);
+const most = (values: number[]) => values.reduce((a, b) => (b > a ? b : a), -Infinity);

@@ -39,12 +39,14 @@ const holdMilliseconds = 550;
 /** So far a press may wander and still be one, pixels. */
 const stillWithin = 7;
 
+/** Whether a pen has been seen since the application was opened: on every page fingers then only scroll. */
+let penSeen = false;
+
 /**
  * Turns pointer events into strokes, panning and pinching. Once a pen has been seen, fingers only scroll and pinch; before that, a finger or
  * the mouse writes, and a second finger soon after the first turns the touch into a pinch.
  */
 export class PenInput {
-  private penSeen = false;
   private writing: { id: number; start: number; type: string } | undefined;
   private panning: { id: number; x: number; y: number } | undefined;
   private spaceHeld = false;
@@ -85,7 +87,7 @@ export class PenInput {
 
   private down(event: PointerEvent): void {
     this.surface.setPointerCapture(event.pointerId);
-    if (event.pointerType === 'pen') this.penSeen = true;
+    if (event.pointerType === 'pen') penSeen = true;
     this.press(event);
     if (event.pointerType === 'touch') {
       this.fingers.set(event.pointerId, place(this.surface, event));
@@ -94,7 +96,7 @@ export class PenInput {
         this.listener.cancel();
         this.writing = undefined;
       }
-      if (this.penSeen || this.fingers.size > 1) return;
+      if (penSeen || this.fingers.size > 1) return;
     }
     if (this.writing) return;
     if (event.ctrlKey && event.button === 0 && this.listener.mayWrite()) {

@@ -1,0 +1,53 @@
+import { type RefObject, useEffect, useRef, useState } from 'react';
+import { useLibrary } from '../library/useLibrary';
+import { drawPaper } from '../papers/drawing';
+import type { OpenDocument } from '../sync/openDocument';
+import { useWorkspace } from '../sync/workspace';
+import { SheetDesk } from './ink/desk';
+import type { PenSign } from './ink/othersInk';
+import type { View } from './ink/view';
+import type { SheetProps } from './Sheet';
+
+const trayRoom = 116;
+const sideRoom = 84;
+
+type Given = Pick<SheetProps, 'space' | 'notebook' | 'page' | 'tray' | 'next' | 'startView' | 'onPresent'> & { document: OpenDocument };
+
+/** Lays a page on the desk as long as it is shown; anew when its paper, or what comes before and after it, is another. */
+export function useSheetDesk(holder: RefObject<HTMLDivElement | null>, { space, notebook, page, tray, next, startView, onPresent, document }: Given): { desk: SheetDesk | undefined; view: View; signs: PenSign[] } {
+  const { core, live } = useWorkspace();
+  const library = useLibrary(space.id);
+  const mayWrite = space.role !== 'reader';
+  const [desk, setDesk] = useState<SheetDesk>();
+  const [view, setView] = useState<View>({ scale: 0, x: 0, y: 0 });
+  const [signs, setSigns] = useState<PenSign[]>([]);
+  const first = useRef(startView);
+  const own = drawPaper(core, page.paper).own;
+  const asset = own ? library?.find(own)?.source : undefined;
+  const { paper } = page;
+
+  useEffect(() => {
+    const room = { left: mayWrite && tray ? trayRoom : 0, right: sideRoom };
+    const made = new SheetDesk(holder.current!, core, document, live, { paper, space: space.id, notebook: { handle: notebook.handle, id: notebook.id }, asset }, mayWrite, room, next, first.current);
+    made.onView = (to) => {
+      // Where the hand has put it is where it lies when it is laid down anew.
+      first.current = to;
+      setView(to);
+    };
+    made.others.onSigns = setSigns;
+    document.onPresent = onPresent;
+    setView(made.currentView);
+    setDesk(made);
+    return () => {
+      document.onPresent = undefined;
+      made.stop();
+    };
+  }, [core, document, live, paper, asset, mayWrite, tray, onPresent, notebook.id, next.turning, next.before?.id, next.after?.id]);
+
+  // A planner's dates and calendar are part of the notebook.
+  useEffect(() => {
+    if (page.planner) desk?.redraw();
+  }, [desk, notebook.version, page.planner]);
+
+  return { desk, view, signs };
+}

@@ -1,0 +1,45 @@
+using System.Globalization;
+using CalmQuill.Testing;
+using OpenQA.Selenium;
+
+namespace CalmQuill.Interface.Tests;
+
+/// <summary>What hands do on a page, in the page's own measures.</summary>
+internal static class PageHands
+{
+    /// <summary>A spot of the page, 0.01 mm, in pixels from the sheet's upper left.</summary>
+    public static (int X, int Y) At(Browser browser, double x, double y)
+    {
+        var view = browser.Until(() => browser.Css("[data-testid=sheet]").GetAttribute("data-view")!.Split(' ').Select(part => double.Parse(part, CultureInfo.InvariantCulture)).ToArray() is { } read && read[0] > 0 ? read : null, "the sheet's view")!;
+        return ((int)Math.Round(x * view[0] + view[1]), (int)Math.Round(y * view[0] + view[2]));
+    }
+
+    /// <summary>Draws with the loop round a part of the page.</summary>
+    public static void Loop(Browser browser, double left, double top, double right, double bottom)
+    {
+        if (browser.Css("[data-testid=tool-loop]").GetAttribute("aria-pressed") != "true") browser.Press("tool-loop");
+        var (x1, y1) = At(browser, left, top);
+        var (x2, y2) = At(browser, right, bottom);
+        int wide = (x2 - x1) / 4, high = (y2 - y1) / 4;
+        browser.Pen(x1, y1, [(wide, 0), (wide, 0), (wide, 0), (wide, 0), (0, high), (0, high), (0, high), (0, high), (-wide, 0), (-wide, 0), (-wide, 0), (-wide, 0), (0, -high), (0, -high), (0, -high)]);
+        browser.Find("selection");
+    }
+
+    /// <summary>Presses a spot of the page with the pen.</summary>
+    public static void Press(Browser browser, double x, double y)
+    {
+        var (px, py) = At(browser, x, y);
+        browser.Pen(px, py, []);
+    }
+
+    public static void OpenNotebook(Browser browser, string name)
+    {
+        browser.Go("/library");
+        browser.PressCss($"[data-testid=notebook-row][data-name='{name}'] [data-testid=open-notebook]");
+        browser.Find("sheet");
+    }
+
+    public static void WaitForPage(Browser browser, string number) => browser.Until(() => browser.Find("page-number").Text == number, $"“{number}”, it is “{browser.Find("page-number").Text}”");
+
+    public static void ChooseFile(Browser browser, string testId, string path) => browser.Driver.FindElement(By.CssSelector($"[data-testid={testId}]")).SendKeys(path);
+}

@@ -1,0 +1,261 @@
+using CalmQuill.Testing;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Interactions;
+using static CalmQuill.Interface.Tests.LibraryHands;
+using static CalmQuill.Interface.Tests.PageHands;
+
+namespace CalmQuill.Interface.Tests;
+
+/// <summary>Papers, the overview, planners: what a notebook is made of.</summary>
+public sealed class PaperFlowTests : InterfaceTest
+{
+    [Fact]
+    public void A_notebook_holds_three_papers_and_sizes_and_ink_moves_to_a_new_size()
+    {
+        var browser = OpenPage(Group.Writer);
+        browser.Press("open-overview");
+        browser.Until(() => browser.Count("[data-testid=overview-page]") == 2, "both pages");
+
+        // A page on music paper, A5 across; the first one to Letter, its ink fitted.
+        Menu(browser, 0, "page-add-other");
+        browser.PressCss("[data-testid=ready-paper][data-name=Piano]");
+        Choose(browser, "paper-size", "a5");
+        browser.Press("paper-lies-across");
+        browser.Press("dialog-confirm");
+        browser.Until(() => browser.Count("[data-testid=overview-page]") == 3, "the third page");
+        Menu(browser, 0, "page-paper");
+        browser.PressCss("[data-testid=ready-paper][data-name=Cornell]");
+        Choose(browser, "paper-size", "a3");
+        browser.Fill("[data-testid=paper-spacing]", "0");
+        Assert.Contains("1 to 60 mm", browser.Find("paper-problem").Text, StringComparison.Ordinal);
+        browser.Fill("[data-testid=paper-spacing]", "8");
+        browser.Press("ink-fit");
+        browser.Press("dialog-confirm");
+        browser.WaitForSync("All saved");
+        browser.PressCss("[data-testid=overview-page]");
+        browser.WaitForStrokes(1);
+        Assert.Equal("0 0 29700 42000", browser.Find("sheet").GetAttribute("data-sheet"));
+        // The wave began at 30 mm; A3 is √2 of A4.
+        Loop(browser, 4000, 6200, 16500, 8000);
+        Assert.Equal("1", browser.Find("selection").GetAttribute("data-items"));
+        browser.Press("leave-taken");
+        browser.Press("undo");
+        Loop(browser, 2500, 4300, 11500, 5700);
+        Assert.Equal("1", browser.Find("selection").GetAttribute("data-items"));
+        browser.Press("page-after");
+        browser.Until(() => browser.Find("sheet").GetAttribute("data-sheet") == "0 0 21000 14800", "the music page");
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
+    public void A_page_becomes_a_paper_that_others_of_the_group_write_on()
+    {
+        var browser = OpenPage(Group.Writer);
+        browser.Press("open-overview");
+        Menu(browser, 0, "page-freeze");
+        browser.Fill("[data-testid=name-input]", "Wave sheet");
+        browser.Press("dialog-confirm");
+        browser.Until(() => Said(browser).Contains("Wave sheet", StringComparison.Ordinal), "what was made");
+        browser.WaitForSync("All saved");
+
+        var owner = Open(Group.Owner).Browser;
+        owner.Go($"/pages/{Group.Space}/{Notebook}");
+        Menu(owner, 1, "page-paper");
+        owner.PressCss("[data-testid=ready-paper][data-name='Wave sheet']");
+        owner.Press("dialog-confirm");
+        owner.WaitForSync("All saved");
+        owner.Driver.FindElements(By.CssSelector("[data-testid=overview-page]"))[1].Click();
+        owner.WaitForStrokes(0);
+        // The frozen wave lies under the page as part of the paper: painted, but not as ink.
+        var (x, y) = At(owner, 7000, 5000);
+        owner.Until(() => (bool)owner.Script(
+            """
+            const [x, y] = arguments;
+            return [...document.querySelectorAll('[data-testid=sheet] canvas')].some((canvas) => {
+              const ratio = canvas.width / canvas.clientWidth;
+              const { data } = canvas.getContext('2d').getImageData((x - 20) * ratio, (y - 14) * ratio, 40 * ratio, 28 * ratio);
+              for (let i = 0; i < data.length; i += 4) if (data[i + 3] > 0 && data[i] < 120) return true;
+              return false;
+            });
+            """,
+            x, y)!, "the frozen wave");
+        owner.Wave(420, 420);
+        owner.WaitForStrokes(1);
+        owner.WaitForSync("All saved");
+        owner.Go($"/papers/{Group.Space}");
+        owner.Until(() => owner.Find("paper-uses").Text == "on 1 page", "how many pages lie on it");
+        Assert.Empty(owner.Errors());
+    }
+
+    [Fact]
+    public void Pages_are_put_in_order_in_the_overview_and_copied_elsewhere()
+    {
+        var browser = Open(Group.Writer).Browser;
+        NewNotebook(browser, "Bench log");
+        browser.Go(PagePath);
+        browser.WaitForStrokes(1);
+        browser.Fill("[data-testid=page-title]", "Wave" + Keys.Enter);
+        browser.Press("add-page");
+        WaitForPage(browser, "page 2 of 3");
+        browser.Press("bookmark");
+        browser.Press("open-overview");
+        string[] Order() => [.. browser.Driver.FindElements(By.CssSelector("[data-testid=overview-page]")).Select(page => page.GetAttribute("data-name")!)];
+        browser.Until(() => Order().SequenceEqual(["Wave", "", ""]), "the order");
+        browser.Css("[aria-label=Bookmarked]");
+
+        // By hand behind the last one, by key one back.
+        browser.Drag(browser.Css("[data-testid=overview-page][data-name=Wave]"), () => browser.Driver.FindElements(By.CssSelector("[data-testid=overview-page]"))[2]);
+        browser.Until(() => Order()[0] != "Wave", "the page moved on");
+        while (Order()[2] != "Wave") Key(browser, "Wave", Keys.ArrowRight);
+        Key(browser, "Wave", Keys.ArrowLeft);
+        browser.Until(() => Order().SequenceEqual(["", "Wave", ""]), "one back");
+        browser.WaitForSync("All saved");
+
+        // Two are chosen and copied into the other notebook, with their ink.
+        browser.Press("overview-choose");
+        browser.PressCss("[data-testid=overview-page][data-name=Wave]");
+        browser.Until(() => browser.Count("[data-testid=overview-bar]") == 1, "the bar");
+        browser.Press("bar-copy");
+        browser.Fill("[data-testid=notebook-typed]", "bench" + Keys.Enter);
+        browser.Until(() => Said(browser).Contains("Copied to Bench log", StringComparison.Ordinal), "what was done");
+        browser.WaitForSync("All saved");
+        OpenNotebook(browser, "Bench log");
+        browser.Press("page-after");
+        browser.WaitForStrokes(1);
+        WaitForPage(browser, "page 2 of 2");
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
+    public void A_planner_comes_of_two_dates_and_a_calendar_and_takes_a_newer_one_over()
+    {
+        var folder = Directory.CreateTempSubdirectory("quill-calendar").FullName;
+        var file = Path.Combine(folder, "class.ics");
+        File.WriteAllText(file, Calendar("20261008T190000", "20261008T210000", "Clock class", extra: true));
+        var browser = Open(Group.Writer).Browser;
+        browser.Go($"/planner/{Group.Space}");
+        browser.Fill("[data-testid=name-input]", "Autumn");
+        foreach (var (field, day) in new[] { ("planner-first", "2026-10-01"), ("planner-last", "2106-10-01") }) SetDay(browser, field, day);
+        browser.Until(() => browser.Find("planner-problem").Text.Contains("at most", StringComparison.Ordinal), "eighty years refused");
+        SetDay(browser, "planner-last", "2026-10-31");
+        ChooseFile(browser, "calendar-file", file);
+        browser.Press("make-planner");
+        browser.WaitForStrokes(0);
+
+        // From the year to the day by the printed date, to the entry's own page, and back to the day; the ink on the day stays.
+        browser.Press("read-mode");
+        GoTo(browser, "Thursday 8 October");
+        browser.Press("read-mode");
+        browser.Wave(300, 500);
+        browser.WaitForStrokes(1);
+        browser.Press("read-mode");
+        browser.Press("zoom");
+        browser.Press("zoom-fit");
+        // 19:00 on the day's grid, which runs from 7 to 22 between 30 and 282 mm.
+        Press(browser, 5000, 24500);
+        browser.Until(() => browser.Css("[data-testid=page-title]").GetAttribute("value") == "Clock class, 8 October", "the entry's page");
+        browser.Until(() => browser.Strokes() == 0, "the empty page");
+        Press(browser, 3000, 900);
+        browser.WaitForStrokes(1);
+
+        // The newer file moves the class by a day, and no longer has the other entry.
+        File.WriteAllText(file, Calendar("20261009T190000", "20261009T210000", "Clock class", extra: false));
+        browser.Press("export");
+        browser.Press("take-calendar");
+        ChooseFile(browser, "calendar-file", file);
+        browser.Press("dialog-confirm");
+        browser.Until(() => Said(browser).Contains("2 entries were changed", StringComparison.Ordinal), $"what was changed, it says “{Said(browser)}”");
+        browser.Until(() => browser.Count("[data-testid=sheet]") == 1 && browser.Strokes() == 1, "the ink");
+        Assert.Equal("Thursday 8 October", browser.Css("[data-testid=page-title]").GetAttribute("value"));
+        browser.WaitForSync("All saved");
+
+        // A file that is none says so, and leaves all as it was.
+        File.WriteAllText(file, "BEGIN:NOTHING");
+        browser.Press("export");
+        browser.Press("take-calendar");
+        ChooseFile(browser, "calendar-file", file);
+        browser.Press("dialog-confirm");
+        browser.Until(() => browser.Find("calendar-problem").Text.Contains("not an iCalendar file", StringComparison.Ordinal), "the refusal");
+        Assert.Empty(browser.Errors());
+        Directory.Delete(folder, recursive: true);
+    }
+
+    [Fact]
+    public void Pages_turn_by_pulling_run_on_without_a_gap_and_are_read_without_writing()
+    {
+        var browser = OpenPage(Group.Writer);
+        // Pulled past its end with a finger once a pen was seen: the next page; past the last: a new one.
+        browser.Wave(420, 300);
+        browser.WaitForStrokes(2);
+        for (var pages = 2; pages <= 3; pages++)
+        {
+            PullUp(browser);
+            WaitForPage(browser, $"page {pages} of {Math.Max(2, pages)}");
+            browser.Until(() => browser.Strokes() >= 0, "the sheet");
+        }
+
+        // Seamless: scrolling on changes the page, and ink at its end brings another one.
+        browser.Press("export");
+        browser.Press("turn-seamless");
+        browser.WaitForStrokes(0);
+        browser.Wave(420, 300);
+        browser.WaitForStrokes(1);
+        WaitForPage(browser, "page 3 of 4");
+        PullUp(browser);
+        WaitForPage(browser, "page 4 of 4");
+
+        // In read mode the pen moves the sheet and writes nothing.
+        browser.Press("read-mode");
+        var before = browser.Find("sheet").GetAttribute("data-view");
+        browser.Wave(420, 300);
+        browser.Until(() => browser.Find("sheet").GetAttribute("data-view") != before, "the sheet moved");
+        Assert.Equal(0, browser.Strokes());
+        browser.Press("zoom");
+        browser.Press("zoom-true");
+        browser.Until(() => browser.Find("zoom").Text.Contains("100 %", StringComparison.Ordinal), "true size");
+        browser.Press("full-view");
+        browser.Until(() => !browser.Driver.FindElement(By.CssSelector("nav[aria-label=Main]")).Displayed, "the page alone");
+        Assert.Empty(browser.Errors());
+    }
+
+    /// <summary>Twice with a finger: to the sheet's end, and past it.</summary>
+    private static void PullUp(Browser browser)
+    {
+        for (var i = 0; i < 2; i++) browser.Pen(400, 520, [.. Enumerable.Repeat((0, -30), 13)], kind: PointerKind.Touch);
+    }
+
+    private static void Menu(Browser browser, int page, string entry)
+    {
+        browser.Until(() => browser.Driver.FindElements(By.CssSelector("[data-testid=overview-menu]")).Count > page, "the page");
+        browser.Driver.FindElements(By.CssSelector("[data-testid=overview-menu]"))[page].Click();
+        browser.Press(entry);
+    }
+
+    private static void Key(Browser browser, string page, string arrow)
+    {
+        browser.Css($"[data-testid=overview-page][data-name={page}]").SendKeys(Keys.Alt + arrow);
+        browser.Find("overview");
+    }
+
+    private static void GoTo(Browser browser, string title)
+    {
+        browser.Press("contents");
+        browser.PressCss($"[data-testid=page][data-name='{title}'] button");
+        browser.Until(() => browser.Css("[data-testid=page-title]").GetAttribute("value") == title, title);
+        browser.Press("contents");
+    }
+
+    private static void SetDay(Browser browser, string field, string day) => browser.Script(
+        """
+        const input = document.querySelector(`[data-testid=${arguments[0]}]`);
+        Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(input, arguments[1]);
+        input.dispatchEvent(new Event('input', { bubbles: true }));
+        """,
+        field, day);
+
+    private static string Calendar(string start, string end, string title, bool extra)
+    {
+        var other = extra ? "BEGIN:VEVENT\r\nUID:tea@test\r\nDTSTAMP:20260101T000000Z\r\nDTSTART:20261012T150000\r\nSUMMARY:Tea\r\nEND:VEVENT\r\n" : "";
+        return $"BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//Test//EN\r\nBEGIN:VEVENT\r\nUID:class@test\r\nDTSTAMP:20260101T000000Z\r\nDTSTART:{start}\r\nDTEND:{end}\r\nSUMMARY:{title}\r\nEND:VEVENT\r\n{other}END:VCALENDAR\r\n";
+    }
+}

@@ -1,0 +1,164 @@
+using CalmQuill.Testing;
+using OpenQA.Selenium;
+using static CalmQuill.Interface.Tests.PageHands;
+
+namespace CalmQuill.Interface.Tests;
+
+/// <summary>What weaves pages together: contents made of handwriting, links both ways, marks and follow-ups.</summary>
+public sealed class WeavingTests : InterfaceTest
+{
+    [Fact]
+    public void Handwriting_becomes_an_entry_of_the_contents_shown_as_that_ink()
+    {
+        var browser = OpenPage(Group.Writer);
+        browser.Press("contents");
+        Loop(browser, 2500, 4300, 11500, 5700);
+        Assert.Equal("1", browser.Find("selection").GetAttribute("data-items"));
+        browser.Press("make-heading");
+        browser.Css("[data-testid=contents-heading] canvas");
+        browser.Until(() => (bool)browser.Script("const c = document.querySelector('[data-testid=contents-heading] canvas'); return c.getContext('2d').getImageData(0, 0, c.width, c.height).data.some((value) => value > 0)")!, "the ink in the entry");
+        browser.WaitForSync("All saved");
+
+        // From another page of the notebook it leads back; a reader on another device sees it too, without opening the page.
+        browser.Press("page-after");
+        WaitForPage(browser, "page 2 of 2");
+        browser.Press("contents-heading");
+        WaitForPage(browser, "page 1 of 2");
+        var reader = Open(Group.Reader).Browser;
+        reader.Go(PagePath);
+        reader.Press("contents");
+        reader.Find("contents-heading");
+
+        // In words, a level deeper, and out again; undo brings it back.
+        browser.Press("heading-menu");
+        browser.Press("heading-words");
+        browser.Fill("[data-testid=name-input]", "The wave");
+        browser.Press("dialog-confirm");
+        browser.Until(() => browser.Find("contents-heading").Text == "The wave", "the words");
+        browser.Press("heading-menu");
+        browser.Press("heading-remove");
+        browser.Until(() => browser.Count("[data-testid=contents-heading]") == 0, "no entry");
+        browser.Press("undo");
+        browser.Find("contents-heading");
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
+    public void A_link_leads_to_its_page_the_page_knows_and_back_goes_back_also_when_things_move()
+    {
+        var browser = OpenPage(Group.Writer);
+        browser.Press("page-after");
+        WaitForPage(browser, "page 2 of 2");
+        browser.Fill("[data-testid=page-title]", "Second thoughts" + Keys.Enter);
+        browser.Press("page-before");
+        WaitForPage(browser, "page 1 of 2");
+
+        // From ink, by type-ahead.
+        Loop(browser, 2500, 4300, 11500, 5700);
+        browser.Press("make-link");
+        browser.Fill("[data-testid=link-typed]", "second");
+        browser.PressCss("[data-testid=link-choice][data-name='Second thoughts']");
+        browser.Find("link");
+        browser.WaitForSync("All saved");
+
+        // Moving and renaming never break it.
+        browser.Press("contents");
+        browser.Press("new-section");
+        browser.Fill("[data-testid=entry-name]", "Basics" + Keys.Enter);
+        browser.Drag(browser.Css("[data-testid=contents-panel] [data-testid=page][data-name='Second thoughts'] button"), () => browser.Css("[data-testid=section][data-name=Basics]"));
+        browser.Until(() => browser.Css("[data-testid=page][data-name='Second thoughts']").GetAttribute("aria-level") == "2", "the page in the section");
+
+        // In read mode a press follows; the margin there shows what leads to it; Back goes back.
+        browser.Press("read-mode");
+        browser.PressCss("button[data-testid=link]");
+        WaitForPage(browser, "page 2 of 2");
+        browser.Press("margin-links");
+        browser.Css("[data-testid=backlinks] [data-testid=backlink] img");
+        browser.Script("history.back()");
+        WaitForPage(browser, "page 1 of 2");
+        browser.Press("margin-links");
+        browser.Until(() => browser.Find("links-from-here").Text.Contains("Second thoughts", StringComparison.Ordinal), "where the page leads");
+
+        // A link to something in the bin says so and offers to put it back.
+        browser.Press("margin-contents");
+        browser.PressCss("[data-testid=page][data-name='Second thoughts'] [data-testid=entry-menu]");
+        browser.Press("entry-bin");
+        browser.PressCss("button[data-testid=link]");
+        browser.Press("restore-target");
+        WaitForPage(browser, "page 2 of 2");
+
+        // The web of pages draws the link and goes to a page.
+        browser.Press("margin-links");
+        browser.Press("open-web");
+        browser.Until(() => browser.Count("[data-testid=web-page]") == 2 && browser.Count("[data-testid=web-link]") == 1, "the web");
+        browser.PressCss("[data-testid=web-page][data-name='Second thoughts']");
+        WaitForPage(browser, "page 2 of 2");
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
+    public void Links_lead_from_a_bare_part_to_the_web_and_nowhere_that_one_may_not_see()
+    {
+        var browser = OpenPage(Group.Writer);
+        Loop(browser, 3000, 12000, 9000, 14000);
+        Assert.Equal("0", browser.Find("selection").GetAttribute("data-items"));
+        browser.Press("make-link");
+        browser.Fill("[data-testid=link-typed]", "nothing is called that" + Keys.Enter);
+        browser.Find("link-problem");
+        browser.Fill("[data-testid=link-typed]", $"{browser.Address}page/{Guid.NewGuid()}/{Guid.NewGuid()}/{Guid.NewGuid()}" + Keys.Enter);
+        browser.Until(() => browser.Count("[data-testid=link]") == 1, "the link");
+        browser.Press("read-mode");
+        browser.PressCss("button[data-testid=link]");
+        Assert.Contains("may not see", browser.Find("leads-nowhere").Text, StringComparison.Ordinal);
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
+    public void A_mark_is_gathered_with_its_ink_and_ticked_off_by_somebody_else()
+    {
+        var (browser, network) = Open(Group.Writer);
+        browser.Go(PagePath);
+        browser.WaitForStrokes(1);
+        // One on bare paper without a connection, with a note and a person; one on ink.
+        network.Cut();
+        browser.Press("tool-mark");
+        browser.PressCss("[data-testid=mark-kind][data-name='To do']");
+        Press(browser, 9000, 9000);
+        browser.Fill("[data-testid=mark-note]", "order a click spring");
+        browser.PressCss($"[data-testid=mark-person] option[value='{Group.Owner.Id}']");
+        browser.Press("mark-close");
+        browser.Css("[data-testid=tick-mark]");
+        network.Mend();
+        browser.WaitForSync("All saved");
+        browser.Press("tool-mark");
+        browser.PressCss("[data-testid=mark-kind][data-name=Ask]");
+        Loop(browser, 2500, 4300, 11500, 5700);
+        browser.Press("make-mark");
+        browser.Press("mark-close");
+        browser.WaitForSync("All saved");
+
+        // On the owner's Desk and among the follow-ups, as the ink itself; filtered, judged, ticked off there.
+        var owner = Open(Group.Owner).Browser;
+        owner.Go("/desk");
+        owner.Until(() => owner.Find("rail-count").Text == "2", "the count on the rail");
+        owner.Until(() => owner.Count("[data-testid=follow-up] img") == 2 && (bool)owner.Script("return [...document.querySelectorAll('[data-testid=follow-up] img')].every((image) => image.naturalWidth > 0)")!, "the ink");
+        owner.Press("desk-follow-ups");
+        owner.PressCss("[data-testid=filter-kind][data-name='To do']");
+        owner.Until(() => owner.Count("[data-testid=follow-up]") == 1 && owner.Find("follow-up").Text.Contains("order a click spring", StringComparison.Ordinal), "only what is to do");
+        owner.Press("tick-off");
+        owner.Find("empty");
+        owner.WaitForSync("All saved");
+        owner.PressCss("[data-testid=filter-state] option[value=done]");
+        owner.Until(() => owner.Find("follow-up").Text.Contains("ticked off by", StringComparison.Ordinal), "who ticked it off");
+
+        // There and back; on the page it is ticked off as well, live.
+        owner.PressCss("[data-testid=follow-up] a");
+        owner.Find("mark-card");
+        owner.Script("history.back()");
+        owner.Find("follow-ups");
+        browser.Until(() => browser.Count("[data-testid=mark][data-done='1']") == 1, "the tick on the other screen");
+        var list = (string)owner.AsyncScript("fetch('/api/follow-ups.csv?all=true').then((answer) => answer.text()).then(arguments[0])")!;
+        Assert.Contains("To do,order a click spring,Escapements", list, StringComparison.Ordinal);
+        Assert.Empty(browser.Errors().Concat(owner.Errors()));
+    }
+}
