@@ -5,9 +5,14 @@ using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Papers;
+using CalmQuill.Core.Planner;
+using CalmQuill.Core.Spots;
+using CalmQuill.Documents.FollowUps;
 using CalmQuill.Documents.Pdf;
+using CalmQuill.Documents.Pictures;
 using CalmQuill.Documents.Svg;
 using CalmQuill.Testing;
+using CsCheck;
 
 namespace CalmQuill.Documents.Tests;
 
@@ -63,6 +68,81 @@ public sealed partial class PdfTests : IDisposable
         Assert.Contains(svg.Descendants(), element => (string?)element.Attribute("stroke") == "#22302E" && ((string?)element.Attribute("d"))!.Length > 20);
     }
 
+    [Fact]
+    public async Task Links_lead_to_their_pages_and_to_the_web()
+    {
+        var (space, notebook, first, second) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
+        var sheet = Sheet("First") with { Id = first };
+        var device = new Replica(2, Generate.People[0]);
+        sheet.Page.Apply(device.Make(new Change.SpotAdded(Guid.NewGuid(), SpotKind.Link, new Box(3000, 4000, 9000, 6000), [], [new SpotValue(SpotField.Target, $"page:{space}/{notebook}/{second}")]), 5));
+        sheet.Page.Apply(device.Make(new Change.SpotAdded(Guid.NewGuid(), SpotKind.Link, new Box(3000, 8000, 9000, 9000), [], [new SpotValue(SpotField.Target, "https://clock.example/springs")]), 6));
+        var file = await Write("Linked", [sheet, Sheet("Second") with { Id = second }]);
+        Assert.Contains("https://clock.example/springs", Run("pdfinfo", "-url", file), StringComparison.Ordinal);
+        var text = System.Text.Encoding.Latin1.GetString(await File.ReadAllBytesAsync(file));
+        // To the second page's object, at the place of the ink: 30 mm from the left is 85.04 pt.
+        var link = LinkAnnotation().Match(text);
+        Assert.True(link.Success);
+        Assert.Equal(85.04, double.Parse(link.Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture), 0.01);
+        Assert.Contains($"{link.Groups[2].Value} 0 R", text[text.IndexOf("/Kids", StringComparison.Ordinal)..], StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_planner_prints_its_dates_and_leads_from_the_month_to_the_day()
+    {
+        var notebook = Guid.NewGuid();
+        var settings = PlannerSettings.Read("2026-10-01/2026-10-31 monday month,day en").Settings!;
+        PrintedPage Of(PlannerPage page, string paper) => new(new PageDocument(), Paper.ParseOrDefault(paper), page.ToString()) { Id = page.IdIn(notebook), Face = new Face(notebook, settings, page, []) };
+        var file = await Write("Planner", [Of(PlannerPage.Read("month/2026-10-01")!.Value, "a4.across-month-710"), Of(PlannerPage.Read("day/2026-10-08")!.Value, "a4-day-710")]);
+        Assert.Matches("Pages: +2", Run("pdfinfo", file));
+        Assert.Matches("Page +1 size: +841.8[0-9]* x 595", Run("pdfinfo", "-f", "1", "-l", "2", file));
+        Assert.True(LinkAnnotation().Count(System.Text.Encoding.Latin1.GetString(await File.ReadAllBytesAsync(file))) >= 2);
+        Run("pdftoppm", "-r", "25.4", "-gray", "-f", "1", "-l", "1", file, Path.Combine(folder, "month"));
+        var (width, height, pixels) = ReadPgm(Directory.GetFiles(folder, "month*.pgm").Single());
+        Assert.Equal((297, 210), (width, height));
+        Assert.Contains(pixels, pixel => pixel < 200);
+    }
+
+    [Fact]
+    public async Task An_endless_page_is_cut_into_sheets_and_an_own_paper_lies_under_its_page()
+    {
+        var long_ = Sheet("Endless") with { Paper = Paper.ParseOrDefault("a4-ruled-710-down") };
+        var device = new Replica(3, Generate.People[0]);
+        long_.Page.Apply(device.Make(new Change.StrokeAdded(new Pen(PenKind.Ball, 150, 0xFF), 0, Generate.Wave(40, 3000, 80_000)), 9));
+        var file = await Write("Endless", [long_]);
+        // 80 cm of writing and half a sheet more: sheets of 29.7 cm, the last one shorter.
+        Assert.Matches("Pages: +4", Run("pdfinfo", file));
+
+        var frozen = FrozenPage.Read(FrozenPage.Write(Sheet("").Page, "a4-blank-710"))!;
+        file = await Write("Under", [new PrintedPage(new PageDocument(), Paper.ParseOrDefault("a5-blank-710"), "") { Under = frozen }]);
+        Run("pdftoppm", "-r", "25.4", "-gray", file, Path.Combine(folder, "under"));
+        var (width, _, pixels) = ReadPgm(Directory.GetFiles(folder, "under*.pgm").Single());
+        // A5 is A4 by √½: the wave at 50 mm now lies at about 35 mm.
+        Assert.InRange(Enumerable.Range(25, 60).Min(x => Enumerable.Range(31, 9).Min(y => pixels[y * width + x])), 0, 170);
+        Assert.Null(FrozenPage.Read([1, 2, 3]));
+    }
+
+    [Fact]
+    public void A_jpeg_is_known_by_its_head_and_anything_else_is_not()
+    {
+        byte[] head = [0xFF, 0xD8, 0xFF, 0xE0, 0, 4, 0, 0, 0xFF, 0xC0, 0, 17, 8, 0x01, 0x2C, 0x02, 0x58, 3, 0, 0, 0, 0, 0, 0, 0, 0, 0];
+        Assert.Equal((600, 300, 3), JpegHead.Read(head));
+        for (var length = 0; length < 18; length++) Assert.Null(JpegHead.Read(head.AsSpan(0, length)));
+        Gen.Byte.Array[0, 60].Sample(bytes => Assert.True(JpegHead.Read([0xFF, 0xD8, .. bytes]) is null or { Width: > 0, Height: > 0 }), iter: 3000);
+    }
+
+    [Fact]
+    public void Follow_ups_are_written_so_that_markdown_and_spreadsheets_read_them_as_they_are()
+    {
+        FollowUpLists.Line[] lines = [new("Ask", "why *30*\n[teeth]?", "Anchor, \"deadbeat\"", "page 3", "Tobias", "2026-10-09", DateTimeOffset.UnixEpoch, null), new("To do", "=1+1", "Bench", "page 1", "", "", DateTimeOffset.UnixEpoch, DateTimeOffset.UnixEpoch)];
+        var markdown = FollowUpLists.Markdown(lines);
+        Assert.Contains("""- [ ] Ask: why \*30\* \[teeth\]? (page 3, for Tobias, due 2026-10-09)""", markdown, StringComparison.Ordinal);
+        Assert.Contains("- [x] To do: =1+1 (page 1)", markdown, StringComparison.Ordinal);
+        // RFC 4180: quoted where needed, quotes doubled; and no formula for a spreadsheet.
+        var rows = FollowUpLists.Csv(lines).Split("\r\n");
+        Assert.StartsWith("Ask,\"why *30*\n[teeth]?\",\"Anchor, \"\"deadbeat\"\"\",page 3,Tobias,2026-10-09,1970-01-01 00:00,", rows[1], StringComparison.Ordinal);
+        Assert.StartsWith("To do,'=1+1,Bench,page 1,,,", rows[2], StringComparison.Ordinal);
+    }
+
     private static PrintedPage Sheet(string title, Pen? pen = null)
     {
         var page = new PageDocument();
@@ -94,6 +174,9 @@ public sealed partial class PdfTests : IDisposable
         var head = PgmHead().Match(System.Text.Encoding.Latin1.GetString(bytes, 0, 40));
         return (int.Parse(head.Groups[1].Value), int.Parse(head.Groups[2].Value), bytes[head.Length..]);
     }
+
+    [GeneratedRegex(@"/Subtype /Link /Border \[0 0 0\] /Rect \[([\d.]+) [^\]]+\] /Dest \[(\d+) 0 R")]
+    private static partial Regex LinkAnnotation();
 
     [GeneratedRegex(@"Page size: +([\d.]+) x ([\d.]+) pts")]
     private static partial Regex PageSize();

@@ -29,14 +29,14 @@ public sealed class QuillHost : IAsyncDisposable
 
     public IServiceProvider Services => server.Services;
 
-    public static async Task<QuillHost> Start(string? frontEnd = null, int signInsAMinute = 1000)
+    public static async Task<QuillHost> Start(string? frontEnd = null, int signInsAMinute = 1000, string calendarHosts = "")
     {
         var database = await TestDatabase.Make();
         var folder = Directory.CreateTempSubdirectory("quill-test").FullName;
         if (frontEnd is null) await File.WriteAllTextAsync(Path.Combine(folder, "index.html"), "<!doctype html><title>Calm Quill</title>");
         var secrets = Path.Combine(folder, "secrets");
         Directory.CreateDirectory(secrets);
-        var server = QuillServer.Build(new Settings(database.ConnectionString, "http://127.0.0.1:0", frontEnd ?? folder, secrets, SignInsAMinute: signInsAMinute));
+        var server = QuillServer.Build(new Settings(database.ConnectionString, "http://127.0.0.1:0", frontEnd ?? folder, secrets, SignInsAMinute: signInsAMinute, CalendarHosts: calendarHosts));
         await server.StartAsync();
         return new QuillHost(server, database, folder);
     }

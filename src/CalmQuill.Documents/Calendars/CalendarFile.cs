@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text;
+using System.Text.RegularExpressions;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Planner;
 using Ical.Net;
@@ -11,7 +12,7 @@ using NodaTime;
 namespace CalmQuill.Documents.Calendars;
 
 /// <summary>Reads an iCalendar file (RFC 5545): the entries of a span of days, recurrences worked out, on the clock of one time zone.</summary>
-public static class CalendarFile
+public static partial class CalendarFile
 {
     /// <summary>The most bytes of a file.</summary>
     public const int MostBytes = 8 * 1024 * 1024;
@@ -37,20 +38,12 @@ public static class CalendarFile
         if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(zone) is not { } local) return Refuse("The time zone of this device is not known here.");
         if (!text.TrimStart('\uFEFF', ' ', '\r', '\n').StartsWith("BEGIN:VCALENDAR", StringComparison.OrdinalIgnoreCase))
             return Refuse("This is not an iCalendar file: it does not begin with BEGIN:VCALENDAR. Nothing was changed.");
-        List<CalendarEvent> events;
-        try
-        {
-            events = [.. (CalendarCollection.Load(text) ?? []).SelectMany(calendar => calendar.Events)];
-        }
-        catch (Exception problem) when (problem is not OutOfMemoryException)
-        {
-            return Refuse("The calendar file breaks off or is damaged. Nothing was changed.");
-        }
-
+        if (!text.Contains("END:VCALENDAR", StringComparison.OrdinalIgnoreCase)) return Refuse("The calendar file breaks off or is damaged. Nothing was changed.");
+        var unknown = new SortedSet<string>(StringComparer.Ordinal);
+        var (events, passed) = Events(WithoutUnknownZones(text, unknown));
         var clock = new Clock(local);
         var changed = events.Where(one => one.Uid is not null && one.RecurrenceIdentifier is not null).Select(one => (one.Uid!, clock.Of(one.RecurrenceIdentifier!.StartTime))).ToHashSet();
         var entries = new Dictionary<Guid, CalendarEntry>();
-        var passed = 0;
         foreach (var one in events)
         {
             cancel.ThrowIfCancellationRequested();
@@ -70,7 +63,50 @@ public static class CalendarFile
             }
         }
 
-        return (new Content([.. entries.Values.OrderBy(entry => entry.Start).ThenBy(entry => entry.Id)], passed, [.. clock.Unknown]), null);
+        return (new Content([.. entries.Values.OrderBy(entry => entry.Start).ThenBy(entry => entry.Id)], passed, [.. unknown]), null);
+    }
+
+    /// <summary>Times in a zone that is not known are taken as local ones: the zone's name is left out, and noted.</summary>
+    private static string WithoutUnknownZones(string text, SortedSet<string> unknown) => ZoneName().Replace(text, found =>
+    {
+        var name = found.Groups[1].Value;
+        if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(name) is not null) return found.Value;
+        unknown.Add(name);
+        return "";
+    });
+
+    [GeneratedRegex(""";TZID="?([^:;"\r\n]+)"?""", RegexOptions.IgnoreCase)]
+    private static partial Regex ZoneName();
+
+    /// <summary>The file's entries. Where it cannot be read as a whole, each is read by itself, and those that cannot be are counted.</summary>
+    private static (List<CalendarEvent> Events, int Passed) Events(string text)
+    {
+        if (Load(text) is { } whole) return (whole, 0);
+        const string begin = "BEGIN:VEVENT", end = "END:VEVENT";
+        var events = new List<CalendarEvent>();
+        var passed = 0;
+        for (int from = text.IndexOf(begin, StringComparison.OrdinalIgnoreCase), to; from >= 0; from = text.IndexOf(begin, to, StringComparison.OrdinalIgnoreCase))
+        {
+            to = text.IndexOf(end, from, StringComparison.OrdinalIgnoreCase);
+            if (to < 0) return (events, passed + 1);
+            to += end.Length;
+            if (Load($"BEGIN:VCALENDAR\r\nVERSION:2.0\r\n{text[from..to]}\r\nEND:VCALENDAR\r\n") is { } one) events.AddRange(one);
+            else passed++;
+        }
+
+        return (events, passed);
+    }
+
+    private static List<CalendarEvent>? Load(string text)
+    {
+        try
+        {
+            return [.. (CalendarCollection.Load(text) ?? []).SelectMany(calendar => calendar.Events)];
+        }
+        catch (Exception problem) when (problem is not OutOfMemoryException)
+        {
+            return null;
+        }
     }
 
     private static IEnumerable<CalendarEntry> Happenings(CalendarEvent one, HashSet<(string, DateTime)> changed, DateOnly first, DateOnly last, Clock clock)
@@ -117,15 +153,11 @@ public static class CalendarFile
     /// <summary>Moments of a file on the person's own clock. A time without a zone is local already (RFC 5545 §3.3.5, form 1).</summary>
     private sealed class Clock(DateTimeZone local)
     {
-        public SortedSet<string> Unknown { get; } = new(StringComparer.Ordinal);
-
         public DateTime Of(CalDateTime moment)
         {
             if (!moment.HasTime || moment.IsFloating) return DateTime.SpecifyKind(moment.Value, DateTimeKind.Unspecified);
             if (moment.IsUtc) return Local(Instant.FromDateTimeUtc(DateTime.SpecifyKind(moment.Value, DateTimeKind.Utc)));
-            if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(moment.TzId ?? "") is { } zone) return Local(zone.AtLeniently(LocalDateTime.FromDateTime(moment.Value)).ToInstant());
-            Unknown.Add(moment.TzId ?? "");
-            return DateTime.SpecifyKind(moment.Value, DateTimeKind.Unspecified);
+            return Local(DateTimeZoneProviders.Tzdb[moment.TzId!].AtLeniently(LocalDateTime.FromDateTime(moment.Value)).ToInstant());
         }
 
         private DateTime Local(Instant instant) => instant.InZone(local).LocalDateTime.ToDateTimeUnspecified();

@@ -69,7 +69,7 @@ internal static class CalendarEndpoints
 
             return (Encoding.UTF8.GetString(kept.GetBuffer(), 0, (int)kept.Length), "");
         }
-        catch (HttpRequestException problem) when (problem.InnerException is ForbiddenAddressException)
+        catch (HttpRequestException problem) when (IsForbidden(problem))
         {
             return (null, "Calendars are not fetched from inside the server's own network.");
         }
@@ -78,6 +78,9 @@ internal static class CalendarEndpoints
             return (null, "The calendar's address did not answer. Nothing was changed.");
         }
     }
+
+    /// <summary>Whether the connection was refused by <see cref="Handler"/>, however deep that lies.</summary>
+    private static bool IsForbidden(Exception? problem) => problem is not null && (problem is ForbiddenAddressException || IsForbidden(problem.InnerException));
 
     /// <summary>Connects to public addresses only, after the name was looked up, so that nobody reaches the server's own network through it; and to hosts that the settings allow.</summary>
     public static SocketsHttpHandler Handler(IReadOnlyCollection<string> allowedHosts) => new()
@@ -88,7 +91,8 @@ internal static class CalendarEndpoints
         ConnectCallback = async (context, cancel) =>
         {
             var host = context.DnsEndPoint;
-            var addresses = await Dns.GetHostAddressesAsync(host.Host, cancel);
+            var name = host.Host.Trim('[', ']');
+            var addresses = IPAddress.TryParse(name, out var literal) ? [literal] : await Dns.GetHostAddressesAsync(name, cancel);
             var open = allowedHosts.Contains($"{host.Host}:{host.Port}") ? addresses : [.. addresses.Where(IsPublic)];
             if (open.Length == 0) throw new ForbiddenAddressException();
             var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
