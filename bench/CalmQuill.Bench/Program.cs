@@ -19,6 +19,20 @@ await documents.Append(new DocumentRef(group.Space, DocumentKind.Page, page), st
 await documents.SnapshotIfDue(page, default);
 
 var rows = new List<Row>();
+var pages = new PagesBench(host, await host.MakeGroup());
+await pages.Write();
+using (var reader = new Browser(host.Address))
+{
+    reader.SignIn(pages.Group.Owner.Email, QuillHost.Password);
+    rows.AddRange(pages.Run(reader));
+}
+
+if (args.Contains("--pages"))
+{
+    Console.WriteLine(Row.Table(rows));
+    return;
+}
+
 var big = await host.MakeGroup();
 var library = new LibraryBench(host, big);
 rows.AddRange(await library.Lists());

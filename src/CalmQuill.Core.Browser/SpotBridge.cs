@@ -71,12 +71,14 @@ public static partial class SpotBridge
     [JSExport]
     public static byte[] Move(int page, string spot, int dx, int dy, double now) => Session.Do(page, new Change.ItemsTransformed([], [Guid.Parse(spot)], Transform.Shift(dx, dy)), now);
 
-    /// <summary>The ink within an area as a render packet, for a cut-out picture.</summary>
+    /// <summary>The ink within an area as a render packet, for a cut-out picture; of a spot that was put on ink only that ink, without its neighbours.</summary>
     [JSExport]
-    public static byte[] Cut(int page, int[] area)
+    public static byte[] Cut(int page, int[] area, string spot)
     {
+        var document = Session.Document<PageDocument>(page);
         var box = new Box(area[0], area[1], area[2], area[3]);
-        return RenderPacket.Of([.. Session.Document<PageDocument>(page).Items.Where(item => item.Shown && item.Bounds.Meets(box))], item => item.Visible());
+        var own = document.Spots().FirstOrDefault(one => one.Id.ToString() == spot)?.Items.ToHashSet() ?? [];
+        return RenderPacket.Of([.. document.Items.Where(item => item.Shown && (own.Count > 0 ? own.Contains(item.Id) : item.Bounds.Meets(box)))], item => item.Visible());
     }
 
     private static byte[] DoToAll(int page, Transform transform, double now)

@@ -247,10 +247,15 @@ public sealed class LibraryTests : InterfaceTest
         var axe = File.ReadAllText(Path.Combine(Repository.Root, "src/web/node_modules/axe-core/axe.min.js"));
         var views = new (string Path, string Ready)[]
         {
-            ("/desk", "[data-testid=left-off]"), ("/library", "[data-testid=notebook-row]"), ("/library/list/tags", "[data-testid=library-heading]"), ("/library/list/recent", "[data-testid=page-row]"), (PagePath, "[data-testid=pen-tray]"), ("/account", "[data-testid=name-form]"), ($"/group/{Group.Space}", "[data-testid=member]"),
+            ("/desk", "[data-testid=left-off]"), ("/library", "[data-testid=notebook-row]"), ("/library/list/tags", "[data-testid=library-heading]"), ("/library/list/recent", "[data-testid=page-row]"), (PagePath, "[data-testid=margin-contents]"), ("/account", "[data-testid=name-form]"), ($"/group/{Group.Space}", "[data-testid=member]"),
             ("/library/list/bin", "[data-testid=library-heading]"), (PagePath + $"?beside={Group.Space}/{Notebook}/{Page}", "[data-testid=close-beside]"), ("/sign-in", "[data-testid=sign-in-form]"),
+            ($"/pages/{Group.Space}/{Notebook}", "[data-testid=overview-page]"), ($"/web/{Group.Space}/{Notebook}", "[data-testid=web]"), ("/follow-ups", "[data-testid=follow-ups]"),
+            ($"/planner/{Group.Space}", "[data-testid=planner-count]"), ($"/papers/{Group.Space}", "[data-testid=papers]"),
         };
         var findings = new List<string>();
+        browser.Go(PagePath);
+        browser.Press("contents");
+        browser.Find("margin-contents");
         foreach (var theme in new[] { "day", "night" })
         {
             browser.Script("localStorage.setItem('quill.theme', arguments[0])", theme);

@@ -115,6 +115,8 @@ public sealed class PaperFlowTests : InterfaceTest
         browser.Press("overview-choose");
         browser.PressCss("[data-testid=overview-page][data-name=Wave]");
         browser.Until(() => browser.Count("[data-testid=overview-bar]") == 1, "the bar");
+        browser.Press("bar-star");
+        browser.Css("[aria-label=Starred]");
         browser.Press("bar-copy");
         browser.Fill("[data-testid=notebook-typed]", "bench" + Keys.Enter);
         browser.Until(() => Said(browser).Contains("Copied to Bench log", StringComparison.Ordinal), "what was done");
@@ -123,6 +125,8 @@ public sealed class PaperFlowTests : InterfaceTest
         browser.Press("page-after");
         browser.WaitForStrokes(1);
         WaitForPage(browser, "page 2 of 2");
+        browser.Go("/library/list/starred");
+        Assert.Contains("Wave", browser.Until(() => browser.Css("[data-testid=page-row]").Text, "the starred page"), StringComparison.Ordinal);
         Assert.Empty(browser.Errors());
     }
 
@@ -135,9 +139,9 @@ public sealed class PaperFlowTests : InterfaceTest
         var browser = Open(Group.Writer).Browser;
         browser.Go($"/planner/{Group.Space}");
         browser.Fill("[data-testid=name-input]", "Autumn");
-        foreach (var (field, day) in new[] { ("planner-first", "2026-10-01"), ("planner-last", "2106-10-01") }) SetDay(browser, field, day);
+        foreach (var (field, day) in new[] { ("planner-first", "2026-10-01"), ("planner-last", "2106-10-01") }) browser.SetDay(field, day);
         browser.Until(() => browser.Find("planner-problem").Text.Contains("at most", StringComparison.Ordinal), "eighty years refused");
-        SetDay(browser, "planner-last", "2026-10-31");
+        browser.SetDay("planner-last", "2026-10-31");
         ChooseFile(browser, "calendar-file", file);
         browser.Press("make-planner");
         browser.WaitForStrokes(0);
@@ -244,14 +248,6 @@ public sealed class PaperFlowTests : InterfaceTest
         browser.Until(() => browser.Css("[data-testid=page-title]").GetAttribute("value") == title, title);
         browser.Press("contents");
     }
-
-    private static void SetDay(Browser browser, string field, string day) => browser.Script(
-        """
-        const input = document.querySelector(`[data-testid=${arguments[0]}]`);
-        Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(input, arguments[1]);
-        input.dispatchEvent(new Event('input', { bubbles: true }));
-        """,
-        field, day);
 
     private static string Calendar(string start, string end, string title, bool extra)
     {

@@ -58,6 +58,7 @@ public sealed class RolesTests : IAsyncLifetime
         // An empty body: whoever may write gets as far as being told that it is no picture.
         ("/api/spaces/{space:guid}/assets", "POST", "/api/spaces/{space}/assets", [400, 400, Forbidden, NotHere, SignedOut]),
         ("/api/spaces/{space:guid}/frozen-pages", "POST", "/api/spaces/{space}/frozen-pages", [NotHere, NotHere, Forbidden, NotHere, SignedOut]),
+        ("/api/spaces/{space:guid}/assets/{asset:guid}/picture", "GET", "/api/spaces/{space}/assets/{page}/picture", [NotHere, NotHere, NotHere, NotHere, SignedOut]),
         ("/api/spaces/{space:guid}/assets/{asset:guid}", "GET", "/api/spaces/{space}/assets/{page}", [NotHere, NotHere, NotHere, NotHere, SignedOut]),
         ("/api/spaces/{space:guid}/paper-uses", "GET", "/api/spaces/{space}/paper-uses", [Ok, Ok, Ok, NotHere, SignedOut]),
         ("/api/calendar-entries", "POST", "/api/calendar-entries", [400, 400, 400, 400, SignedOut]),

@@ -111,6 +111,7 @@ public sealed class SpotTests : IAsyncLifetime
         await Do(DocumentKind.Page, Other, new Change.StrokeAdded(new Pen(PenKind.Ball, 80, 0x22302EFF), clock, Generate.Wave(50)));
         var answer = await writer.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/frozen-pages", new { page = Other });
         var asset = (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("asset").GetGuid();
+        Assert.Contains("<path", await owner.Http.GetStringAsync($"/api/spaces/{group.Space}/assets/{asset}/picture"), StringComparison.Ordinal);
         var paper = Guid.NewGuid();
         await Do(DocumentKind.Library, group.Space, new Change.PropertySet(paper, Property.Name, "Waves"), new Change.NodePlaced(paper, NodeKind.Paper, Guid.Empty, "X"), new Change.PropertySet(paper, Property.Source, asset.ToString()));
         await Do(DocumentKind.Notebook, Notebook, new Change.PropertySet(Page, Property.Paper, $"a5-blank-710-own.{paper:N}"));

@@ -73,6 +73,15 @@ public sealed class Browser : IDisposable
         field.SendKeys(text);
     }
 
+    /// <summary>Sets a field for a date, of the form 2026-10-01, whose own typing follows the browser's language.</summary>
+    public void SetDay(string testId, string day) => Script(
+        """
+        const input = document.querySelector(`[data-testid=${arguments[0]}]`);
+        Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(input, arguments[1]);
+        input.dispatchEvent(new Event('input', { bubbles: true }));
+        """,
+        testId, day);
+
     public T Until<T>(Func<T> condition, string what)
     {
         var wait = new DefaultWait<IWebDriver>(Driver) { Timeout = Patience, PollingInterval = TimeSpan.FromMilliseconds(40), Message = $"waited for {what}; the console says: {Console()}" };

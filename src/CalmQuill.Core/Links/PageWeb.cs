@@ -8,6 +8,7 @@ namespace CalmQuill.Core.Links;
 public static class PageWeb
 {
     private const int Rounds = 220;
+    private const double Gather = 1.3;
 
     /// <param name="count">How many nodes there are.</param>
     /// <param name="links">Pairs of nodes that are linked.</param>
@@ -67,8 +68,8 @@ public static class PageWeb
     {
         for (var i = 0; i < places.Length; i += 2)
         {
-            // The pull to the middle keeps what is not linked from drifting off.
-            double fx = forces[i] - places[i] * apart, fy = forces[i + 1] - places[i + 1] * apart, length = Math.Sqrt(fx * fx + fy * fy);
+            // The pull to the middle keeps what is not linked from drifting off, and pieces of the web near each other.
+            double fx = forces[i] - places[i] * apart * Gather, fy = forces[i + 1] - places[i + 1] * apart * Gather, length = Math.Sqrt(fx * fx + fy * fy);
             if (length < 1e-12) continue;
             var step = Math.Min(length, most) / length;
             places[i] += fx * step;

@@ -1,6 +1,7 @@
 using CalmQuill.Core.Access;
 using CalmQuill.Documents;
 using CalmQuill.Documents.Pictures;
+using CalmQuill.Documents.Svg;
 using CalmQuill.Server.Pages;
 using CalmQuill.Server.People;
 using CalmQuill.Store.Assets;
@@ -24,6 +25,7 @@ internal static class AssetEndpoints
         space.MapPost("/assets", Add);
         space.MapPost("/frozen-pages", Freeze);
         space.MapGet("/assets/{asset:guid}", Get);
+        space.MapGet("/assets/{asset:guid}/picture", Picture);
         space.MapGet("/paper-uses", Uses);
     }
 
@@ -59,6 +61,15 @@ internal static class AssetEndpoints
         if (!Rights.MayRead(await gate.RoleIn(space, http.User, cancel)) || await assets.Find(asset, space, cancel) is not { } found) return Problems.NotHere();
         http.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
         return Results.Bytes(found.Bytes, found.Type);
+    }
+
+    /// <summary>What an asset looks like: a picture as it is, a frozen page drawn.</summary>
+    private static async Task<IResult> Picture(Guid space, Guid asset, HttpContext http, Gate gate, AssetStore assets, CancellationToken cancel)
+    {
+        if (!Rights.MayRead(await gate.RoleIn(space, http.User, cancel)) || await assets.Find(asset, space, cancel) is not { } found) return Problems.NotHere();
+        http.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
+        if (found.Type == Jpeg) return Results.Bytes(found.Bytes, found.Type);
+        return FrozenPage.Read(found.Bytes) is { } frozen ? Results.Text(ThumbnailSvg.Write(new PrintedPage(frozen.Page, frozen.Paper, "")), "image/svg+xml") : Problems.NotHere();
     }
 
     private static async Task<IResult> Uses(Guid space, HttpContext http, Gate gate, AssetStore assets, CancellationToken cancel) =>

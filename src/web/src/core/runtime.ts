@@ -43,7 +43,7 @@ export interface Core {
     Add(page: number, spot: string, kind: number, area: number[], items: string[], fields: number[], values: string[], now: number): Uint8Array;
     Set(page: number, spot: string, fields: number[], values: string[], now: number): Uint8Array;
     Move(page: number, spot: string, dx: number, dy: number, now: number): Uint8Array;
-    Cut(page: number, area: number[]): Uint8Array;
+    Cut(page: number, area: number[], spot: string): Uint8Array;
   };
   PlannerBridge: {
     Preview(settings: string): string;

@@ -27,7 +27,7 @@ export function CoverField({ look, covers, space, onChange }: { look: Look; cove
   return (
     <fieldset className="mt-3">
       <legend className="mb-1 font-semibold">Cover</legend>
-      <div className="flex max-h-[150px] flex-wrap gap-1.5 overflow-y-auto">
+      <div className="-m-1 flex max-h-[236px] flex-wrap gap-1.5 overflow-y-auto p-1">
         {covers.map((one) => (
           <button key={one} type="button" aria-label={one} title={one} aria-pressed={!look.source && look.cover === one} data-testid={`cover-${one}`} onClick={() => onChange({ cover: one, source: '' })} className={`rounded-[5px] p-0.5 ${!look.source && look.cover === one ? 'outline-2 outline-primary' : ''}`}>
             <Cover node={{ name: look.name || 'Untitled', colour: look.colour, cover: one }} width={48} />

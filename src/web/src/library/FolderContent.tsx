@@ -57,7 +57,7 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
   const place = useMemo(() => placeOf(at, libraries, spaces, summaries, personal, person.id, view), [at.space, at.place, libraries, spaces, summaries, personal, person.id, view]);
   const narrowed = isChosen(filter);
   const asked = useEntries(place.libraries, narrowed ? ruleOf(filter) : place.rule, view, summaries, personal?.stars ?? noStars);
-  const loose = narrowed || place.rule !== undefined ? (asked?.items ?? []) : place.items;
+  const loose = useMemo(() => [...(narrowed ? [] : place.items), ...(asked?.items ?? [])], [narrowed, place.items, asked]);
   const items = useMemo(() => (place.keepsOrder && !narrowed ? loose : sorted(loose, view)), [loose, view, place.keepsOrder, narrowed]);
   const groups = useMemo(() => grouped(items, view, (id) => people.get(id)?.name), [items, view, people]);
   const folders = narrowed ? [] : place.folders;

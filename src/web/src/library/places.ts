@@ -11,9 +11,9 @@ export interface ShownPlace {
   title: string;
   above: string;
   libraries: Library[];
-  /** The things in it, where the device knows them all. */
+  /** The things in it that the device knows. */
   items: Item[];
-  /** The question to ask, where it does not. */
+  /** The question to ask for what it does not know. */
   rule?: string;
   folders: Item[];
   node?: LibraryNode;
@@ -31,7 +31,7 @@ const emptyWords: Record<string, { title: string; words: string }> = {
   all: { title: 'No notebooks yet', words: 'Make one with “New notebook” in a folder, or jot something down.' },
   recent: { title: 'Nothing was written yet', words: 'The pages written on last will stand here.' },
   often: { title: 'Nothing was opened yet', words: 'What you open often and lately comes to stand here.' },
-  starred: { title: 'Nothing is starred', words: 'Star a notebook or folder by its menu to have it here.' },
+  starred: { title: 'Nothing is starred', words: 'Star a notebook, folder or page by its menu to have it here.' },
   shared: { title: 'Nobody has shared anything yet', words: 'Notebooks that others of your group made will stand here.' },
   jots: { title: 'No jots are waiting', words: 'Press “Jot” anywhere to write at once. It waits here until you file it: drag it to a folder, or choose “File it”.' },
 };
@@ -46,7 +46,7 @@ export function placeOf(at: Place, libraries: Map<string, Library>, spaces: Spac
       case 'recent':
         return { ...base, rule: JSON.stringify({ all: [{ kind: 'page' }, { written: '1970-01-01/' }] }) };
       case 'starred':
-        return { ...base, items: all.flatMap((library) => [...library.nodes.values()].filter((node) => !node.inBin && personal?.stars.has(node.id)).map((node) => item(library, node))) };
+        return { ...base, rule: JSON.stringify({ all: [{ kind: 'page' }, { starred: true }] }), items: all.flatMap((library) => [...library.nodes.values()].filter((node) => !node.inBin && personal?.stars.has(node.id)).map((node) => item(library, node))) };
       case 'often': {
         const used = personal?.often() ?? [];
         const items = used.map(({ space, notebook }) => ({ library: libraries.get(space), node: libraries.get(space)?.find(notebook) })).flatMap(({ library, node }) => (library && node && !node.inBin ? [item(library, node)] : []));

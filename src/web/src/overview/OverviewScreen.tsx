@@ -1,6 +1,6 @@
 import { DndContext, type DragEndEvent, DragOverlay, MouseSensor, pointerWithin, TouchSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, type RefObject, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { attempt } from '../library/dialogs';
 import { LockedPages } from '../library/LockDialog';
@@ -17,13 +17,11 @@ import { useNotebookSpots } from '../spots/useNotebookSpots';
 import { OverviewBar } from './OverviewBar';
 import { PageFace } from './PageFace';
 import { PageTile } from './PageTile';
+import { gap, rowsOf, useColumns } from './rows';
 import { usePageActions } from './usePageActions';
 import { useShownPages } from './useShownPages';
 
-type Row = { kind: 'section'; key: string; section: NotebookEntry | undefined; count: number } | { kind: 'pages'; key: string; pages: NotebookEntry[] };
-
 const sizeKey = 'quill.overview';
-const gap = 20;
 const under = 46;
 
 /** All pages of a notebook at once, with section headings: to be put in order, many at a time. */
@@ -50,7 +48,7 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
   const personal = usePersonal();
   const shown = useShownPages(space.id, notebook.id);
   const spots = useNotebookSpots(space.id, notebook.id, notebook.pages, notebook.pages[0]?.id ?? '');
-  const [size, setSize] = useState(() => Number(localStorage.getItem(sizeKey) ?? 140));
+  const [size, setSize] = useState(() => Number(localStorage.getItem(sizeKey) ?? 180));
   const [dragged, setDragged] = useState<string>();
   const { said, say } = useSaying();
   const selection = useSelection(notebook.pages.map((page) => page.id));
@@ -120,7 +118,7 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
       </header>
       <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragStart={({ active }) => setDragged(String(active.id))} onDragCancel={() => setDragged(undefined)} onDragEnd={drop}>
         <div ref={scroller} className="min-h-0 grow overflow-y-auto px-10 pb-24 max-sm:px-4">
-          <div className="relative" style={{ height: virtual.getTotalSize() }} role="listbox" aria-multiselectable="true" aria-label={`Pages of ${name}`}>
+          <div className="relative" style={{ height: virtual.getTotalSize() }} role="group" aria-label={`Pages of ${name}`}>
             {virtual.getVirtualItems().map((item) => {
               const row = rows[item.index]!;
               return (
@@ -178,32 +176,4 @@ function SectionHead({ section, count }: { section: NotebookEntry | undefined; c
       {section?.title ?? 'In no section'} <span className="font-sans text-[14px] text-quiet">{count}</span>
     </h2>
   );
-}
-
-/** Section by section, in rows of as many pages as fit. */
-function rowsOf(notebook: Notebook, columns: number): Row[] {
-  const groups: { section: NotebookEntry | undefined; pages: NotebookEntry[] }[] = [];
-  for (const entry of notebook.entries) {
-    if (entry.kind === 'section') groups.push({ section: entry, pages: [] });
-    else {
-      const section = notebook.sectionOf(entry.id);
-      if (groups.at(-1)?.section?.id !== section?.id || groups.length === 0) groups.push({ section, pages: [] });
-      groups.at(-1)!.pages.push(entry);
-    }
-  }
-  const hasSections = groups.some((group) => group.section);
-  return groups.flatMap(({ section, pages }, g) => [
-    ...(hasSections ? [{ kind: 'section' as const, key: `section ${g} ${section?.id ?? ''}`, section, count: pages.length }] : []),
-    ...Array.from({ length: Math.ceil(pages.length / columns) }, (_, i) => ({ kind: 'pages' as const, key: `pages ${pages[i * columns]!.id}`, pages: pages.slice(i * columns, (i + 1) * columns) })),
-  ]);
-}
-
-function useColumns(scroller: RefObject<HTMLDivElement | null>, tile: number): number {
-  const [width, setWidth] = useState(1100);
-  useLayoutEffect(() => {
-    const observer = new ResizeObserver(([entry]) => setWidth(entry!.contentRect.width));
-    observer.observe(scroller.current!);
-    return () => observer.disconnect();
-  }, [scroller]);
-  return Math.max(1, Math.floor((width + gap) / tile));
 }

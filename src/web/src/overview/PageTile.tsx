@@ -35,8 +35,7 @@ export function PageTile({ page, width, face, tags, starred, bookmarked, open, c
         ref={drag.setNodeRef}
         {...drag.listeners}
         type="button"
-        role="option"
-        aria-selected={chosen}
+        aria-pressed={choosing ? chosen : undefined}
         aria-label={`Page ${page.number}${page.title ? `, ${page.title}` : ''}`}
         data-testid="overview-page"
         data-page={page.id}
@@ -52,7 +51,7 @@ export function PageTile({ page, width, face, tags, starred, bookmarked, open, c
         {face}
       </button>
       {bookmarked && <BookmarkSimpleIcon size={20} weight="fill" className="absolute -top-1 right-2 text-[#5f6c35]" aria-label="Bookmarked" />}
-      {open && <span className="absolute left-1.5 top-1.5 size-3 rounded-full bg-accent" role="img" aria-label="With an open mark" />}
+      {open && <span className="absolute -left-1.5 -top-1.5 size-3.5 rounded-full border-2 border-base-100 bg-accent" role="img" aria-label="With an open mark" />}
       <div className="flex h-10 items-center gap-1 pt-0.5">
         <p className="min-w-0 grow truncate text-[13px]">
           <span className="text-quiet">{page.number}</span> {page.title}

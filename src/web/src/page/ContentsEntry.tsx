@@ -64,7 +64,7 @@ export function HeadingEntry({ space, heading, paper, depth, menu, onPress }: { 
   return (
     <div className="flex items-center rounded-md hover:bg-base-200" style={{ paddingLeft: 46 + (depth + Number(heading.level ?? 1) - 1) * 16 }}>
       <button type="button" data-testid="contents-heading" className="flex min-h-10 min-w-0 grow items-center text-left" aria-label={heading.title || 'A heading from the page'} onClick={onPress}>
-        {heading.title ? <span className="truncate text-[13.5px]">{heading.title}</span> : <span className="min-w-0 overflow-hidden rounded-sm bg-paper px-1"><InkCut space={space} page={heading.page} paper={paper} area={area} width={cutWidth} height={cutHeight} bare /></span>}
+        {heading.title ? <span className="truncate text-[13.5px]">{heading.title}</span> : <span className="min-w-0 overflow-hidden rounded-sm bg-paper px-1"><InkCut space={space} page={heading.page} paper={paper} area={area} width={cutWidth} height={cutHeight} only={heading.id} /></span>}
       </button>
       {menu.length > 0 && <Menu label="More for this heading" testId="heading-menu" icon={<DotsThreeIcon size={20} />} entries={menu} />}
     </div>

@@ -29,10 +29,12 @@ export function Margin(props: MarginProps) {
   };
   return (
     <aside aria-label="Margin" data-testid="contents-panel" className="relative flex w-[288px] shrink-0 flex-col border-l border-base-300 bg-base-100 max-md:absolute max-md:inset-y-0 max-md:right-0 max-md:z-20">
-      <div role="tablist" aria-label="Margin" className="flex h-12 shrink-0 items-center gap-0.5 border-b border-base-300 pl-2 pr-1">
-        <TabButton own="contents" tab={tab} label="Contents" icon={<ListDashesIcon size={18} weight="light" />} onShow={show} />
-        <TabButton own="marks" tab={tab} label="Marks" icon={<FlagPennantIcon size={18} weight="light" />} onShow={show} />
-        <TabButton own="links" tab={tab} label="Links" icon={<LinkIcon size={18} weight="light" />} onShow={show} />
+      <div className="flex h-12 shrink-0 items-center border-b border-base-300 pl-2 pr-1">
+        <div role="tablist" aria-label="Margin" className="flex">
+          <TabButton own="contents" tab={tab} label="Contents" icon={<ListDashesIcon size={18} weight="light" />} onShow={show} />
+          <TabButton own="marks" tab={tab} label="Marks" icon={<FlagPennantIcon size={18} weight="light" />} onShow={show} />
+          <TabButton own="links" tab={tab} label="Links" icon={<LinkIcon size={18} weight="light" />} onShow={show} />
+        </div>
         <button type="button" aria-label="Close the margin" title="Close" className="ml-auto grid size-10 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200" onClick={props.onClose}>
           <XIcon size={18} />
         </button>
@@ -74,7 +76,7 @@ function OpenMargin({ at, notebook, tab, onGo, onBeside }: MarginProps & { noteb
 function TabButton({ own, tab, label, icon, onShow }: { own: Tab; tab: Tab; label: string; icon: ReactNode; onShow: (tab: Tab) => void }) {
   const isShown = own === tab;
   return (
-    <button type="button" role="tab" aria-selected={isShown} data-testid={`margin-${own}`} className={`flex h-10 items-center gap-1.5 rounded-md px-2 text-[13.5px] ${isShown ? 'bg-base-200 font-semibold' : 'text-quiet hover:bg-base-200'}`} onClick={() => onShow(own)}>
+    <button type="button" role="tab" aria-selected={isShown} data-testid={`margin-${own}`} className={`flex h-10 items-center gap-1 rounded-md px-1.5 text-[13.5px] ${isShown ? 'bg-base-200 font-semibold' : 'text-quiet hover:bg-base-200'}`} onClick={() => onShow(own)}>
       {icon}
       {label}
     </button>

@@ -1,5 +1,5 @@
 import { ArrowClockwiseIcon, ArrowCounterClockwiseIcon, ArrowsOutIcon, BookOpenIcon, PencilLineIcon } from '@phosphor-icons/react';
-import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Member } from '../group/usePeople';
 import { LinkDialog } from '../links/LinkDialog';
 import { addressOf } from '../links/target';
@@ -21,6 +21,7 @@ import { PenSigns } from './PenSigns';
 import { PenTray } from './PenTray';
 import { PullHint } from './PullHint';
 import { SelectionBar } from './SelectionBar';
+import { Side } from './Side';
 import type { Notebook } from './useNotebook';
 import { useSheetDesk } from './useSheetDesk';
 import { useSheetKeys } from './useSheetKeys';
@@ -201,19 +202,4 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
 
 function holds([left, top, right, bottom]: readonly [number, number, number, number], x: number, y: number, by: number): boolean {
   return x >= left - by && x <= right + by && y >= top - by && y <= bottom + by;
-}
-
-export function Side({ label, icon, testId, disabled, onPress }: { label: string; icon: ReactNode; testId: string; disabled?: boolean; onPress: () => void }) {
-  return (
-    <button
-      type="button"
-      data-testid={testId}
-      disabled={disabled}
-      onClick={onPress}
-      className="flex h-[50px] w-[58px] flex-col items-center justify-center gap-0.5 rounded-md border border-base-300 bg-base-200 text-xs enabled:hover:border-primary disabled:text-quiet/60"
-    >
-      {icon}
-      {label}
-    </button>
-  );
 }

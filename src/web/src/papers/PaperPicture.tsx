@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { useWorkspace } from '../sync/workspace';
 import { type Drawing, drawPaper } from './drawing';
-import { assetPath, useOwnPaperSource } from './ownPapers';
+import { assetPicturePath, useOwnPaperSource } from './ownPapers';
 
 /** A paper, small: what stands for it where one chooses, and for pages of which there is no picture yet. */
 export function PaperPicture({ paper, width, height, space, className = '' }: { paper: string; width: number; height?: number; space?: string; className?: string }) {
@@ -14,7 +14,7 @@ export function PaperPicture({ paper, width, height, space, className = '' }: { 
   return (
     <svg viewBox={`${left} ${top} ${right - left} ${bottom - top}`} width={fits} height={fits * ratio} className={`border border-base-300 ${className}`} aria-hidden="true">
       <rect x={left} y={top} width={right - left} height={bottom - top} fill={drawing.ground} />
-      {source && <image href={assetPath(space!, source)} x={left} y={top} width={right - left} height={bottom - top} preserveAspectRatio="xMidYMid meet" />}
+      {source && <image href={assetPicturePath(space!, source)} x={left} y={top} width={right - left} height={bottom - top} preserveAspectRatio="xMidYMid meet" />}
       <DrawingPieces drawing={drawing} least={((right - left) / fits) * 0.6} />
     </svg>
   );

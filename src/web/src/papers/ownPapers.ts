@@ -15,6 +15,11 @@ export function assetPath(space: string, asset: string): string {
   return `/api/spaces/${space}/assets/${asset}`;
 }
 
+/** What an asset looks like, also where it is a frozen page. */
+export function assetPicturePath(space: string, asset: string): string {
+  return `${assetPath(space, asset)}/picture`;
+}
+
 /** The papers of one's own of a library, by category and name. */
 export function ownPapersOf(library: Library): LibraryNode[] {
   return [...library.nodes.values()].filter((node) => node.kind === 'paper' && !node.inBin && node.source).sort((a, b) => (a.category ?? '').localeCompare(b.category ?? '') || a.natural.localeCompare(b.natural));

@@ -4,34 +4,14 @@ import { randomNumber, sentenceOf } from '../core/runtime';
 import { NameField } from '../library/dialogs';
 import { colours, openPath, root } from '../library/model';
 import { useLibrary } from '../library/useLibrary';
-import { PaperField } from '../papers/PaperField';
 import { PaperPicture } from '../papers/PaperPicture';
 import { Cancelled, Unreachable } from '../session/api';
 import { useWorkspace } from '../sync/workspace';
 import { Problem } from '../ui/FormDialog';
 import { CalendarField, type CalendarSource } from './CalendarField';
+import { type Chosen, kinds, usual } from './choice';
+import { KindList } from './KindList';
 import { aboutCalendar, readCalendar } from './readCalendar';
-
-type Kind = 'year' | 'term' | 'month' | 'week' | 'day' | 'notes';
-
-const kinds: { kind: Kind; words: string; papers: { paper: string; words: string }[] }[] = [
-  { kind: 'year', words: 'Years', papers: [{ paper: 'a4-year-710', words: 'A4' }] },
-  { kind: 'term', words: 'The whole term', papers: [{ paper: 'a4-term-710', words: 'A4' }, { paper: 'a4.across-term-710', words: 'A4 across' }] },
-  { kind: 'month', words: 'Months', papers: [{ paper: 'a4.across-month-710', words: 'A4 across' }, { paper: 'a4-month-710', words: 'A4 upright' }] },
-  { kind: 'week', words: 'Weeks', papers: [{ paper: 'a4.across-week-710', words: 'by hours' }, { paper: 'a4-weekboxes-710', words: 'in boxes' }] },
-  { kind: 'day', words: 'Days', papers: [{ paper: 'a4-day-710', words: 'hours and notes' }, { paper: 'a4-ruled-710', words: 'ruled' }, { paper: 'a4-squared-500', words: 'squared' }] },
-  { kind: 'notes', words: 'Notes', papers: [] },
-];
-
-interface Chosen {
-  name: string;
-  first: string;
-  last: string;
-  week: 'monday' | 'sunday';
-  language: string;
-  kinds: Kind[];
-  papers: Record<Kind, string>;
-}
 
 /** Makes a planner from two dates, and a calendar where one is at hand: the result is an ordinary notebook. */
 export function PlannerScreen() {
@@ -133,36 +113,7 @@ export function PlannerScreen() {
           </Section>
         </div>
         <Section title="Pages">
-          <ul>
-            {kinds.map(({ kind, words, papers }) => {
-              const on = chosen.kinds.includes(kind);
-              return (
-                <li key={kind} className="flex min-h-[76px] items-center gap-4 border-b border-base-300 py-2">
-                  <PaperPicture paper={chosen.papers[kind]} width={58} height={58} className={on ? '' : 'opacity-40'} />
-                  <label className="flex min-h-10 w-44 cursor-pointer items-center gap-2.5 text-[15px]">
-                    <input type="checkbox" className="checkbox checkbox-sm checkbox-primary" checked={on} data-testid={`planner-${kind}`} onChange={() => change({ kinds: on ? chosen.kinds.filter((one) => one !== kind) : [...chosen.kinds, kind] })} />
-                    <span>
-                      {words}
-                      <span className="block text-[13px] text-quiet">{on && counts?.[kind] ? `${counts[kind]} ${counts[kind] === 1 ? 'page' : 'pages'}` : ' '}</span>
-                    </span>
-                  </label>
-                  {papers.length > 0 ? (
-                    <div className="flex flex-wrap gap-1.5">
-                      {papers.map((one) => (
-                        <button key={one.paper} type="button" disabled={!on} aria-pressed={chosen.papers[kind] === one.paper} data-testid={`style-${one.paper}`} onClick={() => change({ papers: { ...chosen.papers, [kind]: one.paper } })} className={`h-10 rounded-md border px-3 disabled:opacity-40 ${chosen.papers[kind] === one.paper ? 'border-primary font-semibold' : 'border-base-300'}`}>
-                          {one.words}
-                        </button>
-                      ))}
-                    </div>
-                  ) : (
-                    <div className="min-w-56">
-                      <PaperField label="" value={chosen.papers[kind]} disabled={!on} testId="planner-notes-paper" onChange={(paper) => change({ papers: { ...chosen.papers, [kind]: paper } })} />
-                    </div>
-                  )}
-                </li>
-              );
-            })}
-          </ul>
+          <KindList chosen={chosen} counts={counts} onChange={change} />
           <p className="pt-3 text-quiet" data-testid="planner-count">
             {counts ? `${counts.pages} pages. Every date leads to its page, and the tabs at the edge to every month.` : ''}
           </p>
@@ -179,8 +130,9 @@ export function PlannerScreen() {
           )}
         </Section>
         <div className="grid content-start justify-items-center gap-3 bg-desk p-6 max-xl:hidden">
-          <PaperPicture paper={chosen.papers.week} width={208} height={290} />
-          <PaperPicture paper={chosen.papers.day} width={150} height={212} />
+          {(['month', 'week', 'day'] as const).filter((kind) => chosen.kinds.includes(kind)).map((kind) => (
+            <PaperPicture key={kind} paper={chosen.papers[kind]} width={188} height={212} />
+          ))}
         </div>
       </div>
     </form>
@@ -203,19 +155,4 @@ function Day({ label, value, testId, onChange }: { label: string; value: string;
       <input type="date" required className="field" value={value} data-testid={testId} onChange={(event) => onChange(event.target.value)} />
     </label>
   );
-}
-
-/** From the beginning of this month, for half a year. */
-function usual(): Chosen {
-  const now = new Date();
-  const key = (date: Date) => `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}-${String(date.getDate()).padStart(2, '0')}`;
-  return {
-    name: 'Planner',
-    first: key(new Date(now.getFullYear(), now.getMonth(), 1)),
-    last: key(new Date(now.getFullYear(), now.getMonth() + 6, 0)),
-    week: 'monday',
-    language: 'en',
-    kinds: ['year', 'month', 'week', 'day', 'notes'],
-    papers: { year: 'a4-year-710', term: 'a4-term-710', month: 'a4.across-month-710', week: 'a4.across-week-710', day: 'a4-day-710', notes: 'a4-ruled-710' },
-  };
 }

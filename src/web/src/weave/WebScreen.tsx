@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { readTarget } from '../links/target';
-import { type NotebookEntry, openPath, root } from '../library/model';
+import { type NotebookEntry, openPath, root, type ShownPage, thumbnailPath } from '../library/model';
 import { inkOf } from '../library/palette';
 import { useLibrary } from '../library/useLibrary';
 import { type Notebook, useNotebook } from '../page/useNotebook';
@@ -16,12 +16,15 @@ interface Node {
   colour: string;
   group: string;
   links: number;
+  /** Address of its picture, where one is known. */
+  face?: string;
 }
 
 const width = 1000;
 const height = 700;
-const edge = 70;
+const edge = 90;
 const mostNotebooks = 200;
+const mostTargets = 40;
 
 /** The web of pages: the links in a notebook or folder as a drawn graph; what is linked stands together. */
 export function WebScreen() {
@@ -44,11 +47,15 @@ function Web({ space, notebook, own }: { space: string; notebook: string; own: N
   const [all, setAll] = useState(false);
   const notebooks = isFolder ? (library?.allNotebooks(folder) ?? []).slice(0, mostNotebooks).map((node) => node.id) : [notebook];
   const { data: links = [] } = useQuery({ queryKey: ['web', space, notebooks.join()], enabled: notebooks.length > 0, queryFn: () => workspace.list<ShownSpot[]>(`/api/spaces/${space}/links`, `?notebooks=${notebooks.join()}`), refetchOnMount: 'always' });
-  const { nodes, pairs } = useMemo(() => graphOf(links, isFolder ? [] : (own?.pages ?? []), space, notebook, (id) => library?.find(id)?.name ?? 'A notebook', (id) => library?.find(id)?.colour ?? '', (id) => own?.sectionOf(id)?.colour ?? '', all), [links, own, isFolder, space, notebook, library, all]);
+  const known = useTargets(space, notebook, links);
+  const { nodes, pairs } = useMemo(() => graphOf(links, isFolder ? [] : (own?.pages ?? []), space, notebook, (id) => library?.find(id)?.name ?? 'A notebook', (id) => library?.find(id)?.colour ?? '', (id) => own?.sectionOf(id)?.colour ?? '', all, known), [links, known, own, isFolder, space, notebook, library, all]);
   const places = useMemo(() => workspace.core.PlannerBridge.LayWeb(nodes.length, pairs.flat(), groupNumbers(nodes)), [workspace, nodes, pairs]);
-  const at = (i: number) => ({ x: edge + places[i * 2]! * (width - 2 * edge), y: edge / 2 + places[i * 2 + 1]! * (height - edge) });
+  const at = (i: number) => ({ x: edge + places[i * 2]! * (width - 2 * edge), y: edge / 1.5 + places[i * 2 + 1]! * (height - edge * 1.5) });
+  const across = Math.min(52, 130 / Math.sqrt(nodes.length));
   const name = isFolder ? (folder === root ? 'The whole library' : (library?.find(folder)?.name ?? '')) : (library?.find(notebook)?.name ?? '');
   const near = new Set(shown === undefined ? [] : pairs.filter((pair) => pair.some((i) => nodes[i]!.id === shown)).flatMap((pair) => pair.map((i) => nodes[i]!.id)));
+  const sizeOf = (node: Node) => [across, across * 1.36].map((edge) => edge * (1 + Math.min(4, node.links) * 0.1)) as [number, number];
+  const opacityOf = (node: Node) => (shown !== undefined && shown !== node.id && !near.has(node.id) ? 0.35 : 1);
   return (
     <div className="flex h-full flex-col px-10 pt-6 max-sm:px-4" data-testid="web">
       <header className="flex items-end gap-3 border-b border-base-300 pb-3">
@@ -76,8 +83,7 @@ function Web({ space, notebook, own }: { space: string; notebook: string; own: N
           })}
           {nodes.map((node, i) => {
             const { x, y } = at(i);
-            const size = Math.min(26, 11 + node.links * 2.2);
-            const dim = shown !== undefined && shown !== node.id && !near.has(node.id);
+            const [wide, high] = sizeOf(node);
             return (
               <a
                 key={node.id}
@@ -85,7 +91,7 @@ function Web({ space, notebook, own }: { space: string; notebook: string; own: N
                 data-testid="web-page"
                 data-name={node.words}
                 aria-label={`${node.words}, ${node.links} ${node.links === 1 ? 'link' : 'links'}`}
-                style={{ opacity: dim ? 0.35 : 1 }}
+                style={{ opacity: opacityOf(node) }}
                 onPointerEnter={() => setShown(node.id)}
                 onPointerLeave={() => setShown(undefined)}
                 onFocus={() => setShown(node.id)}
@@ -96,22 +102,36 @@ function Web({ space, notebook, own }: { space: string; notebook: string; own: N
                 }}
               >
                 <circle cx={x} cy={y} r="22" fill="transparent" />
-                <rect x={x - size * 0.72} y={y - size} width={size * 1.44} height={size * 2} rx="1.5" fill="var(--color-paper)" stroke={inkOf[node.colour] ?? 'var(--color-spruce)'} strokeWidth="2" />
-                <text x={x} y={y + size + 15} textAnchor="middle" fontSize="13" fill="var(--color-base-content)">
-                  {node.words.length > 26 ? `${node.words.slice(0, 25)}…` : node.words}
-                </text>
+                <rect x={x - wide / 2} y={y - high / 2} width={wide} height={high} rx="1.5" fill="var(--color-paper)" />
+                {node.face && <image href={node.face} x={x - wide / 2} y={y - high / 2} width={wide} height={high} preserveAspectRatio="xMidYMin slice" />}
+                <rect x={x - wide / 2} y={y - high / 2} width={wide} height={high} rx="1.5" fill="none" stroke={inkOf[node.colour] ?? 'var(--color-spruce)'} strokeWidth="2" />
               </a>
             );
           })}
+          {/* Over all the faces, so that every name can be read. */}
+          {nodes.map((node, i) => (
+            <text key={node.id} x={at(i).x} y={at(i).y + sizeOf(node)[1] / 2 + 15} textAnchor="middle" fontSize="13" fill="var(--color-base-content)" stroke="var(--color-base-100)" strokeWidth="4" strokeLinejoin="round" paintOrder="stroke" aria-hidden="true" className="pointer-events-none" style={{ opacity: opacityOf(node) }}>
+              {node.words.length > 26 ? `${node.words.slice(0, 25)}…` : node.words}
+            </text>
+          ))}
         </svg>
       )}
     </div>
   );
 }
 
+/** The pages of the notebook itself and of those that links lead to, by id: their titles and pictures. */
+function useTargets(space: string, notebook: string, links: ShownSpot[]): Map<string, ShownPage> {
+  const workspace = useWorkspace();
+  const targets = links.map((link) => readTarget(link.target)).flatMap((target) => ('page' in target && target.space === space ? [target.notebook] : []));
+  const notebooks = [...new Set([...(notebook ? [notebook] : []), ...targets])].slice(0, mostTargets);
+  const { data } = useQuery({ queryKey: ['web-pages', space, notebooks.join()], queryFn: () => Promise.all(notebooks.map((one) => workspace.list<ShownPage[]>(`/api/spaces/${space}/notebooks/${one}/pages`))), refetchOnMount: 'always' });
+  return useMemo(() => new Map((data ?? []).flat().map((page) => [page.id, page])), [data]);
+}
+
 /** Pages as nodes, links inside as pairs of them, each pair once; a link to a whole notebook leads to a node of its own. */
 function graphOf(
-  links: ShownSpot[], pages: NotebookEntry[], space: string, own: string, nameOf: (notebook: string) => string, colourOf: (notebook: string) => string, sectionColour: (page: string) => string, all: boolean,
+  links: ShownSpot[], pages: NotebookEntry[], space: string, own: string, nameOf: (notebook: string) => string, colourOf: (notebook: string) => string, sectionColour: (page: string) => string, all: boolean, known: Map<string, ShownPage>,
 ): { nodes: Node[]; pairs: [number, number][] } {
   const nodes = new Map<string, Node>();
   const put = (id: string, words: string, path: string, colour: string, group: string) => {
@@ -120,8 +140,12 @@ function graphOf(
     return node;
   };
   const page = (id: string, notebook: string, words: string) => put(id, words, openPath(space, notebook, id), (notebook === own && sectionColour(id)) || colourOf(notebook), notebook);
-  const titles = new Map(pages.map((one) => [one.id, one.title || `Page ${one.number}`]));
-  for (const link of links) titles.set(link.page, link.pageTitle || `Page ${link.pageNumber}`);
+  const titles = new Map([...known.values(), ...pages].map((one) => [one.id, one.title || `Page ${one.number}`]));
+  const faces = new Map([...known].map(([id, one]) => [id, thumbnailPath(space, one)]));
+  for (const link of links) {
+    titles.set(link.page, link.pageTitle || `Page ${link.pageNumber}`);
+    faces.set(link.page, thumbnailPath(space, { id: link.page, paper: link.paper, sequence: link.sequence }));
+  }
   if (all) for (const one of pages) page(one.id, own, titles.get(one.id)!);
   const seen = new Set<string>();
   const pairs: [string, string][] = [];
@@ -137,7 +161,7 @@ function graphOf(
     to.links++;
     pairs.push([from.id, to.id]);
   }
-  const list = [...nodes.values()];
+  const list = [...nodes.values()].map((node) => ({ ...node, ...(faces.has(node.id) ? { face: faces.get(node.id)! } : {}) }));
   const index = new Map(list.map((node, i) => [node.id, i]));
   return { nodes: list, pairs: pairs.map(([from, to]) => [index.get(from)!, index.get(to)!]) };
 }
