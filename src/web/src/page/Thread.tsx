@@ -28,7 +28,7 @@ export function Thread({ space, notebook, pages, index, marks, bookmarks, shown,
   const open = useMemo(() => new Map(marks.filter((mark) => mark.open).map((mark) => [mark.page, mark.mark])), [marks]);
   // oxlint-disable-next-line react/incompatible-library -- what it gives is used here only
   const virtual = useVirtualizer({ count: pages.length, horizontal: true, getScrollElement: () => scroller.current, estimateSize: () => tickWidth, overscan: 24 });
-  useEffect(() => virtual.scrollToIndex(index), [virtual, index]);
+  useEffect(() => virtual.scrollToIndex(index, { align: 'center' }), [virtual, index]);
   const tickAt = (event: PointerEvent): number | undefined => {
     const tick = document.elementFromPoint(event.clientX, event.clientY)?.closest<HTMLElement>('[data-tick]');
     return tick ? Number(tick.dataset.tick) : undefined;
