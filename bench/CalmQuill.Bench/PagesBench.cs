@@ -1,5 +1,5 @@
 using System.Globalization;
-using CalmQuill.Core.Ink;
+using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
 using CalmQuill.Store.Documents;
 using CalmQuill.Testing;
@@ -8,12 +8,14 @@ using Microsoft.Extensions.DependencyInjection;
 namespace CalmQuill.Bench;
 
 /// <summary>A notebook of a thousand written pages seen at once, and a planner of a year, in headless Chromium.</summary>
-public sealed class PagesBench(QuillHost host, Group group)
+public sealed class PagesBench(QuillHost host, QuillHost.Group group)
 {
     private const int PageCount = 1000;
+    private const int ScreensASecond = 3;
+    private const int FlungScreensASecond = 12;
     private readonly Guid notebook = Guid.NewGuid();
 
-    public Group Group => group;
+    public QuillHost.Group Group => group;
 
     public async Task Write()
     {
@@ -30,9 +32,11 @@ public sealed class PagesBench(QuillHost host, Group group)
     {
         browser.Go($"/pages/{group.Space}/{notebook}");
         browser.Find("overview-page");
-        var (frame, drawn) = Scroll(browser);
-        yield return new Row("overview of 1,000 written pages, scrolled from end to end in 6 s: frame, p95", $"{frame:0.0} ms", "", "", "at most 33 ms", frame <= 33);
-        yield return new Row("the same: longest piece of script work", $"{drawn:0} ms", "", "", "at most 50 ms", drawn <= 50);
+        var (frame, task) = Scroll(browser, ScreensASecond);
+        yield return new Row("overview of 1,000 written pages, scrolled by three screens a second: frame, p95", $"{frame:0.0} ms", "", "", "at most 33 ms", frame <= 33);
+        yield return new Row("the same: longest task", $"{task:0} ms", "", "", "at most 50 ms", task <= 50);
+        (frame, _) = Scroll(browser, FlungScreensASecond);
+        yield return new Row("the same, flung by twelve screens a second: frame, p95", $"{frame:0.0} ms", "", "", "none named", true);
 
         browser.Go($"/planner/{group.Space}");
         browser.Find("make-planner");
@@ -52,11 +56,11 @@ public sealed class PagesBench(QuillHost host, Group group)
         yield return new Row($"planner of 365 days, {count} pages, from pressing “Make” to its first page", $"{made:0} ms", "", "", "at most 5,000 ms", made <= 5000);
     }
 
-    private static (double Frame, double LongestTask) Scroll(Browser browser)
+    private static (double Frame, double LongestTask) Scroll(Browser browser, int screensASecond)
     {
         var measured = ((IEnumerable<object>)browser.AsyncScript(
             """
-            const done = arguments[0];
+            const [screens, done] = arguments;
             const list = document.querySelector('[data-testid=overview] [role=group]').parentElement;
             const frames = [], tasks = [0];
             new PerformanceObserver((seen) => tasks.push(...seen.getEntries().map((entry) => entry.duration))).observe({ entryTypes: ['longtask'] });
@@ -66,12 +70,13 @@ public sealed class PagesBench(QuillHost host, Group group)
               const now = performance.now();
               frames.push(now - last);
               last = now;
-              if (now - start > 6000) return setTimeout(() => done([frames.sort((a, b) => a - b)[Math.floor(frames.length * 0.95)], Math.max(...tasks)]), 100);
-              list.scrollTop = (list.scrollHeight - list.clientHeight) * (now - start) / 6000;
+              if (now - start > 5000) return setTimeout(() => done([frames.sort((a, b) => a - b)[Math.floor(frames.length * 0.95)], Math.max(...tasks)]), 100);
+              list.scrollTop = list.clientHeight * screens * (now - start) / 1000;
               requestAnimationFrame(step);
             };
             requestAnimationFrame(step);
-            """)!).Select(value => Convert.ToDouble(value, CultureInfo.InvariantCulture)).ToArray();
+            """,
+            screensASecond)!).Select(value => Convert.ToDouble(value, CultureInfo.InvariantCulture)).ToArray();
         return (measured[0], measured[1]);
     }
 }

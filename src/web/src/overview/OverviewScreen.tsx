@@ -1,11 +1,9 @@
 import { DndContext, type DragEndEvent, DragOverlay, MouseSensor, pointerWithin, TouchSensor, useSensor, useSensors } from '@dnd-kit/core';
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { attempt } from '../library/dialogs';
 import { LockedPages } from '../library/LockDialog';
 import { type NotebookEntry, openPath } from '../library/model';
-import { fillOf } from '../library/palette';
 import { UndoLine, useSaying } from '../library/saying';
 import { useLibrary } from '../library/useLibrary';
 import { usePersonal } from '../library/usePersonal';
@@ -16,13 +14,12 @@ import { type Space, useSession } from '../session/session';
 import { useNotebookSpots } from '../spots/useNotebookSpots';
 import { OverviewBar } from './OverviewBar';
 import { PageFace } from './PageFace';
+import { PageGrid } from './PageGrid';
 import { PageTile } from './PageTile';
-import { gap, rowsOf, useColumns } from './rows';
 import { usePageActions } from './usePageActions';
 import { useShownPages } from './useShownPages';
 
 const sizeKey = 'quill.overview';
-const under = 46;
 
 /** All pages of a notebook at once, with section headings: to be put in order, many at a time. */
 export function OverviewScreen() {
@@ -52,15 +49,10 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
   const [dragged, setDragged] = useState<string>();
   const { said, say } = useSaying();
   const selection = useSelection(notebook.pages.map((page) => page.id));
-  const scroller = useRef<HTMLDivElement>(null);
+  const [columns, setColumns] = useState(1);
   const mayWrite = space.role !== 'reader';
   const actions = usePageActions({ space, notebook, library, selection, say });
   const sensors = useSensors(useSensor(MouseSensor, { activationConstraint: { distance: 8 } }), useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }));
-  const columns = useColumns(scroller, size + gap);
-  const rows = useMemo(() => rowsOf(notebook, columns), [notebook, columns]);
-  const high = Math.round(size * 1.414) + under;
-  // oxlint-disable-next-line react/incompatible-library -- what it gives is used here only
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: (i) => (rows[i]!.kind === 'section' ? 58 : high), overscan: 3, getItemKey: (i) => `${rows[i]!.key}${high}` });
   const open = useMemo(() => new Set(spots.filter((spot) => spot.open).map((spot) => spot.page)), [spots]);
 
   const drop = ({ active, over }: DragEndEvent) => {
@@ -81,6 +73,27 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
     else return;
     event.preventDefault();
   };
+
+  const tileOf = (page: NotebookEntry) => (
+    <PageTile
+      key={page.id}
+      page={page}
+      width={size}
+      face={<PageFace space={space.id} page={page} shown={shown.get(page.id)} width={size} />}
+      tags={library.tagsOf(page.tags)}
+      starred={personal?.stars.has(page.id) ?? false}
+      bookmarked={personal?.bookmarks.has(page.id) ?? false}
+      open={open.has(page.id)}
+      chosen={selection.chosen.has(page.id)}
+      choosing={selection.choosing}
+      mayWrite={mayWrite}
+      dropping={dragged !== undefined}
+      menu={actions.menu(page)}
+      onOpen={() => void navigate(openPath(space.id, notebook.id, page.id))}
+      onChoose={(how) => selection.press(page.id, how)}
+      onKey={(event) => onKey(event, page)}
+    />
+  );
 
   return (
     <div className="relative flex h-full flex-col" data-testid="overview">
@@ -117,42 +130,7 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
         )}
       </header>
       <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragStart={({ active }) => setDragged(String(active.id))} onDragCancel={() => setDragged(undefined)} onDragEnd={drop}>
-        <div ref={scroller} className="min-h-0 grow overflow-y-auto px-10 pb-24 max-sm:px-4">
-          <div className="relative" style={{ height: virtual.getTotalSize() }} role="group" aria-label={`Pages of ${name}`}>
-            {virtual.getVirtualItems().map((item) => {
-              const row = rows[item.index]!;
-              return (
-                <div key={item.key} className="absolute inset-x-0 top-0" style={{ transform: `translateY(${item.start}px)`, height: item.size }}>
-                  {row.kind === 'section' ? (
-                    <SectionHead section={row.section} count={row.count} />
-                  ) : (
-                    <div className="flex pt-3" style={{ gap }}>
-                      {row.pages.map((page) => (
-                        <PageTile
-                          key={page.id}
-                          page={page}
-                          width={size}
-                          face={<PageFace space={space.id} page={page} shown={shown.get(page.id)} width={size} />}
-                          tags={library.tagsOf(page.tags)}
-                          starred={personal?.stars.has(page.id) ?? false}
-                          bookmarked={personal?.bookmarks.has(page.id) ?? false}
-                          open={open.has(page.id)}
-                          chosen={selection.chosen.has(page.id)}
-                          choosing={selection.choosing}
-                          mayWrite={mayWrite}
-                          menu={actions.menu(page)}
-                          onOpen={() => void navigate(openPath(space.id, notebook.id, page.id))}
-                          onChoose={(how) => selection.press(page.id, how)}
-                          onKey={(event) => onKey(event, page)}
-                        />
-                      ))}
-                    </div>
-                  )}
-                </div>
-              );
-            })}
-          </div>
-        </div>
+        <PageGrid notebook={notebook} size={size} name={name} onColumns={setColumns} tileOf={tileOf} />
         <DragOverlay dropAnimation={null}>
           {dragged && notebook.find(dragged) && (
             <div className="relative w-max opacity-85">
@@ -166,14 +144,5 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
       <UndoLine said={said} onClose={() => say('')} />
       {actions.dialog}
     </div>
-  );
-}
-
-function SectionHead({ section, count }: { section: NotebookEntry | undefined; count: number }) {
-  return (
-    <h2 className="flex h-full items-end gap-2.5 border-b border-base-300 pb-1.5 text-[19px]" style={{ paddingLeft: (section?.depth ?? 0) * 18 }}>
-      {section && <span className={`mb-1 h-5 w-1 rounded-sm ${fillOf[section.colour] ?? 'bg-spruce'}`} />}
-      {section?.title ?? 'In no section'} <span className="font-sans text-[14px] text-quiet">{count}</span>
-    </h2>
   );
 }

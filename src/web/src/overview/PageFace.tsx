@@ -1,8 +1,11 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { defaultPaper, type NotebookEntry, type ShownPage, thumbnailPath } from '../library/model';
 import { drawPaper } from '../papers/drawing';
 import { PaperPicture } from '../papers/PaperPicture';
 import { useWorkspace } from '../sync/workspace';
+
+/** A tile that is only scrolled past asks for no picture. */
+const settleMilliseconds = 120;
 
 /** A page, small: its picture from the server, or while there is none, its paper. */
 export function PageFace({ space, page, shown, width }: { space: string; page: NotebookEntry; shown: ShownPage | undefined; width: number }) {
@@ -11,6 +14,12 @@ export function PageFace({ space, page, shown, width }: { space: string; page: N
   const paper = page.paper || defaultPaper;
   const address = thumbnailPath(space, { id: page.id, paper, sequence: shown?.sequence ?? 0 });
   const [left, top, right, bottom] = drawPaper(core, paper).sheet;
+  const [settled, setSettled] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(true), settleMilliseconds);
+    return () => clearTimeout(timer);
+  }, []);
+  if (!settled) return <span className="block border border-base-300" style={{ width, height: Math.round((width * (bottom - top)) / (right - left)), background: drawPaper(core, paper).ground }} />;
   if (!shown || failed === address) return <PaperPicture paper={paper} width={width} space={space} />;
   return <img src={address} alt="" width={width} height={Math.round((width * (bottom - top)) / (right - left))} loading="lazy" draggable={false} className="block max-h-full border border-base-300 bg-paper object-contain" onError={() => setFailed(address)} />;
 }

@@ -16,6 +16,8 @@ interface PageTileProps {
   chosen: boolean;
   choosing: boolean;
   mayWrite: boolean;
+  /** Whether something is being dragged that may be put here. */
+  dropping: boolean;
   menu: MenuEntry[];
   onOpen: () => void;
   onChoose: (how: { shift: boolean; more: boolean }) => void;
@@ -23,14 +25,11 @@ interface PageTileProps {
 }
 
 /** A page in the overview: pressed it opens, dragged it goes before or after another. */
-export function PageTile({ page, width, face, tags, starred, bookmarked, open, chosen, choosing, mayWrite, menu, onOpen, onChoose, onKey }: PageTileProps) {
+export function PageTile({ page, width, face, tags, starred, bookmarked, open, chosen, choosing, mayWrite, dropping, menu, onOpen, onChoose, onKey }: PageTileProps) {
   const drag = useDraggable({ id: page.id, disabled: !mayWrite });
-  const before = useDroppable({ id: `before ${page.id}`, disabled: !mayWrite });
-  const after = useDroppable({ id: `after ${page.id}`, disabled: !mayWrite });
   return (
     <div className={`relative shrink-0 ${drag.isDragging ? 'opacity-40' : ''}`} style={{ width }}>
-      <div ref={before.setNodeRef} className={`absolute -left-2.5 top-0 z-10 h-[calc(100%-44px)] w-[calc(50%+10px)] ${before.isOver ? 'border-l-[3px] border-primary' : 'pointer-events-none'}`} />
-      <div ref={after.setNodeRef} className={`absolute -right-2.5 top-0 z-10 h-[calc(100%-44px)] w-[calc(50%+10px)] ${after.isOver ? 'border-r-[3px] border-primary' : 'pointer-events-none'}`} />
+      {dropping && <DropHalves page={page.id} />}
       <button
         ref={drag.setNodeRef}
         {...drag.listeners}
@@ -63,5 +62,17 @@ export function PageTile({ page, width, face, tags, starred, bookmarked, open, c
         {menu.length > 0 && <Menu label={`More for page ${page.number}`} testId="overview-menu" icon={<DotsThreeIcon size={20} />} entries={menu} />}
       </div>
     </div>
+  );
+}
+
+/** The halves of a tile that take what is dropped. They are there only during a drag: to register them for every tile that scrolls by would be slow. */
+function DropHalves({ page }: { page: string }) {
+  const before = useDroppable({ id: `before ${page}` });
+  const after = useDroppable({ id: `after ${page}` });
+  return (
+    <>
+      <div ref={before.setNodeRef} className={`absolute -left-2.5 top-0 z-10 h-[calc(100%-44px)] w-[calc(50%+10px)] ${before.isOver ? 'border-l-[3px] border-primary' : 'pointer-events-none'}`} />
+      <div ref={after.setNodeRef} className={`absolute -right-2.5 top-0 z-10 h-[calc(100%-44px)] w-[calc(50%+10px)] ${after.isOver ? 'border-r-[3px] border-primary' : 'pointer-events-none'}`} />
+    </>
   );
 }

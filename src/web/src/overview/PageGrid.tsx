@@ -1,0 +1,57 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { memo, type ReactNode, useEffect, useMemo, useRef } from 'react';
+import type { NotebookEntry } from '../library/model';
+import { fillOf } from '../library/palette';
+import type { Notebook } from '../page/useNotebook';
+import { gap, type Row, rowsOf, useColumns } from './rows';
+
+/** Below a tile, for its title, pixels. */
+const under = 46;
+
+interface PageGridProps {
+  notebook: Notebook;
+  size: number;
+  name: string;
+  onColumns: (columns: number) => void;
+  tileOf: (page: NotebookEntry) => ReactNode;
+}
+
+/** Tiles of all pages under their sections. It holds only the rows in sight and draws a row again only when its tiles change, so that scrolling stays light. */
+export function PageGrid({ notebook, size, name, onColumns, tileOf }: PageGridProps) {
+  const scroller = useRef<HTMLDivElement>(null);
+  const columns = useColumns(scroller, size + gap);
+  const rows = useMemo(() => rowsOf(notebook, columns), [notebook, columns]);
+  const high = Math.round(size * 1.414) + under;
+  // oxlint-disable-next-line react/incompatible-library -- what it gives is used here only
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: (i) => (rows[i]!.kind === 'section' ? 58 : high), overscan: 2, getItemKey: (i) => `${rows[i]!.key}${high}` });
+  useEffect(() => onColumns(columns), [columns, onColumns]);
+  return (
+    <div ref={scroller} className="min-h-0 grow overflow-y-auto px-10 pb-24 max-sm:px-4">
+      <div className="relative" style={{ height: virtual.getTotalSize() }} role="group" aria-label={`Pages of ${name}`}>
+        {virtual.getVirtualItems().map((item) => (
+          <div key={item.key} className="absolute inset-x-0 top-0" style={{ transform: `translateY(${item.start}px)`, height: item.size }}>
+            <GridRow row={rows[item.index]!} tileOf={tileOf} />
+          </div>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+const GridRow = memo(function GridRow({ row, tileOf }: { row: Row; tileOf: (page: NotebookEntry) => ReactNode }) {
+  if (row.kind === 'section') return <SectionHead section={row.section} count={row.count} />;
+  return (
+    <div className="flex pt-3" style={{ gap }}>
+      {row.pages.map(tileOf)}
+    </div>
+  );
+});
+
+function SectionHead({ section, count }: { section: NotebookEntry | undefined; count: number }) {
+  return (
+    <h2 className="flex h-full items-end gap-2.5 border-b border-base-300 pb-1.5 text-[19px]" style={{ paddingLeft: (section?.depth ?? 0) * 18 }}>
+      {section && <span className={`mb-1 h-5 w-1 rounded-sm ${fillOf[section.colour] ?? 'bg-spruce'}`} />}
+      {section?.title ?? 'In no section'} <span className="font-sans text-[14px] text-quiet">{count}</span>
+    </h2>
+  );
+}
