@@ -21,12 +21,12 @@ export function FollowUpLine({ mark, kind, about, width, height, onTick }: Follo
   const area = aroundSpot(mark.area, width, height);
   const late = mark.due && mark.due < dayKey() && !mark.doneAt;
   return (
-    <div className="flex items-center gap-4 border-b border-base-300 py-2.5" data-testid="follow-up" data-mark={mark.mark} data-done={mark.doneAt ? '1' : undefined}>
+    <div className="flex items-center gap-4 max-sm:flex-wrap max-sm:gap-y-1 border-b border-base-300 py-2.5" data-testid="follow-up" data-mark={mark.mark} data-done={mark.doneAt ? '1' : undefined}>
       <MarkSign kind={kind} done={Boolean(mark.doneAt)} />
-      <Link to={`${openPath(mark.space, mark.notebook, mark.page)}?mark=${mark.id}`} aria-label={`${kind?.words ?? 'Mark'}${mark.note ? `: ${mark.note}` : ''}, ${mark.notebookName}, page ${mark.pageNumber}`} className="block shrink overflow-hidden border border-base-300 bg-paper hover:border-primary">
+      <Link to={`${openPath(mark.space, mark.notebook, mark.page)}?mark=${mark.id}`} aria-label={`${kind?.words ?? 'Mark'}${mark.note ? `: ${mark.note}` : ''}, ${mark.notebookName}, page ${mark.pageNumber}`} className="block shrink overflow-hidden max-sm:grow max-sm:basis-0 border border-base-300 bg-paper hover:border-primary">
         <PartPicture mark={mark} area={area} width={width} height={height} />
       </Link>
-      <div className="min-w-0 grow leading-snug">
+      <div className="min-w-0 grow leading-snug max-sm:order-last max-sm:basis-full">
         {mark.note && <p className="line-clamp-2 [overflow-wrap:anywhere]">{mark.note}</p>}
         <p className="text-[13px] text-quiet">
           {about}

@@ -45,7 +45,7 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
   const personal = usePersonal();
   const shown = useShownPages(space.id, notebook.id);
   const spots = useNotebookSpots(space.id, notebook.id, notebook.pages, notebook.pages[0]?.id ?? '');
-  const [size, setSize] = useState(() => Number(localStorage.getItem(sizeKey) ?? 180));
+  const [size, setSize] = useState(() => Number(localStorage.getItem(sizeKey) ?? (innerWidth < 640 ? 130 : 180)));
   const [dragged, setDragged] = useState<string>();
   const { said, say } = useSaying();
   const selection = useSelection(notebook.pages.map((page) => page.id));
@@ -97,8 +97,8 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
 
   return (
     <div className="relative flex h-full flex-col" data-testid="overview">
-      <header className="flex items-end gap-2 border-b border-base-300 px-10 pb-3 pt-6 max-sm:px-4">
-        <div className="min-w-0 grow">
+      <header className="flex flex-wrap items-end gap-2 border-b border-base-300 px-10 pb-3 pt-6 max-sm:px-4">
+        <div className="min-w-0 grow max-sm:w-full">
           <Link to={openPath(space.id, notebook.id)} className="text-quiet hover:underline" data-testid="overview-back">
             Back to the page
           </Link>

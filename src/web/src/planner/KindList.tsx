@@ -9,7 +9,7 @@ export function KindList({ chosen, counts, onChange }: { chosen: Chosen; counts:
       {kinds.map(({ kind, words, papers }) => {
         const on = chosen.kinds.includes(kind);
         return (
-          <li key={kind} className="flex min-h-[76px] items-center gap-4 border-b border-base-300 py-2">
+          <li key={kind} className="flex min-h-[76px] flex-wrap items-center gap-4 border-b border-base-300 py-2">
             <span className={`grid w-[58px] shrink-0 place-items-center ${on ? '' : 'opacity-40'}`}>
               <PaperPicture paper={chosen.papers[kind]} width={58} height={58} />
             </span>

@@ -69,7 +69,7 @@ export function PlannerScreen() {
         void make();
       }}
     >
-      <header className="flex items-end gap-2 border-b border-base-300 pb-3">
+      <header className="flex flex-wrap items-end gap-2 border-b border-base-300 pb-3">
         <h1 className="grow text-[30px] leading-tight">A planner</h1>
         <button type="button" className="quiet-button" onClick={() => void navigate(-1)}>
           Cancel
