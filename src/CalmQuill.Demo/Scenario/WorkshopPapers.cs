@@ -39,8 +39,7 @@ public sealed class WorkshopPapers(DocumentStore documents, AssetStore assets, G
         await MakePlanner(planner, device, at, cancel);
         notebooks["Term planner"] = planner;
 
-        var page = new PageDocument();
-        foreach (var operation in (await documents.After(model, 0, cancel)).Operations) page.Apply(operation);
+        var page = await documents.Page(model, cancel);
         var asset = new Asset(NewId(), group, FrozenPage.MediaType, 21000, 29700, FrozenPage.Write(page, "a4-repair-710"), person);
         await assets.Add(asset, cancel);
         var paper = NewId();
@@ -65,8 +64,7 @@ public sealed class WorkshopPapers(DocumentStore documents, AssetStore assets, G
 
     private async Task AddPageOn(Guid paper, Guid notebook, Replica device, long at, CancellationToken cancel)
     {
-        var document = new NotebookDocument();
-        foreach (var operation in (await documents.After(notebook, 0, cancel)).Operations) document.Apply(operation);
+        var document = await documents.Notebook(notebook, cancel);
         var page = NewId();
         await documents.Append(
             new DocumentRef(group, DocumentKind.Notebook, notebook),

@@ -40,9 +40,9 @@ internal static class CopyEndpoints
     {
         public async Task<IResult> OfNode(Asked asked, CancellationToken cancel)
         {
-            var source = await Library(from, cancel);
+            var source = await documents.Library(from, cancel);
             var nodes = source.Nodes();
-            var target = into == from ? source : await Library(into, cancel);
+            var target = into == from ? source : await documents.Library(into, cancel);
             var targetNodes = into == from ? nodes : target.Nodes();
             var parent = asked.Parent ?? Guid.Empty;
             if (parent != Guid.Empty && !targetNodes.Any(node => node.Id == parent && node is { Kind: NodeKind.Folder, InBin: false }))
@@ -58,7 +58,7 @@ internal static class CopyEndpoints
 
             foreach (var (original, copy) in plan.Notebooks)
             {
-                var inside = NotebookCopy.Plan(await Notebook(original, cancel), null, "", into == from, NewId, (original, copy));
+                var inside = NotebookCopy.Plan(await documents.Notebook(original, cancel), null, "", into == from, NewId, (original, copy));
                 await copies.Pages(into, inside.Pages, cancel);
                 if (inside.Changes.Count > 0) await Do(new DocumentRef(into, DocumentKind.Notebook, copy), inside.Changes, cancel);
             }
@@ -74,7 +74,7 @@ internal static class CopyEndpoints
         {
             if (await documents.Find(notebook, cancel) is not { Kind: DocumentKind.Notebook } found || found.Space != from || into != from) return Problems.NotHere();
             if (await gate.IsShut(notebook, user, cancel)) return Problems.Locked();
-            var document = await Notebook(notebook, cancel);
+            var document = await documents.Notebook(notebook, cancel);
             var outline = document.Outline();
             if (outline.Find(one => one.Id == entry) is not { } original) return Problems.NotHere();
             var next = outline.Where(one => one.Parent == original.Parent && string.CompareOrdinal(one.Order, original.Order) > 0).Select(one => one.Order).FirstOrDefault();
@@ -88,20 +88,6 @@ internal static class CopyEndpoints
 
         private Task Do(DocumentRef document, IEnumerable<Change> changes, CancellationToken cancel) =>
             writer.Append(document, [.. changes.Select(change => device.Make(change, Now))], cancel);
-
-        private async Task<LibraryDocument> Library(Guid space, CancellationToken cancel)
-        {
-            var library = new LibraryDocument();
-            foreach (var operation in (await documents.After(space, 0, cancel)).Operations) library.Apply(operation);
-            return library;
-        }
-
-        private async Task<NotebookDocument> Notebook(Guid id, CancellationToken cancel)
-        {
-            var notebook = new NotebookDocument();
-            foreach (var operation in (await documents.After(id, 0, cancel)).Operations) notebook.Apply(operation);
-            return notebook;
-        }
 
         private static Guid NewId() => Guid.NewGuid();
 

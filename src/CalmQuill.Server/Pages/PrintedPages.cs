@@ -20,10 +20,10 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
     public async Task<PrintedPage> Of(Guid space, ShownPage page, CancellationToken cancel)
     {
         var paper = Paper.ParseOrDefault(page.Paper);
-        return new PrintedPage(await Page(page.Id, cancel), paper, page.Title)
+        return new PrintedPage(await documents.Page(page.Id, cancel), paper, page.Title)
         {
             Id = page.Id,
-            Face = page.Planner.Length > 0 ? (await Notebook(page.Notebook, cancel)).FaceOf(page.Notebook, page.Id) : null,
+            Face = page.Planner.Length > 0 ? (await documents.Notebook(page.Notebook, cancel)).FaceOf(page.Notebook, page.Id) : null,
             Under = paper.Own == Guid.Empty ? null : Under(await assets.OfPaper(paper.Own, space, cancel)),
         };
     }
@@ -31,31 +31,17 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
     /// <summary>Many pages of one notebook, one after the other; the notebook is read once.</summary>
     public async IAsyncEnumerable<PrintedPage> Of(Guid space, IReadOnlyList<ShownPage> pages, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
     {
-        var notebook = pages.FirstOrDefault(page => page.Planner.Length > 0) is { } one ? await Notebook(one.Notebook, cancel) : null;
+        var notebook = pages.FirstOrDefault(page => page.Planner.Length > 0) is { } one ? await documents.Notebook(one.Notebook, cancel) : null;
         var backgrounds = new Dictionary<Guid, Background?>();
         foreach (var page in pages)
         {
             var paper = Paper.ParseOrDefault(page.Paper);
             if (paper.Own != Guid.Empty && !backgrounds.ContainsKey(paper.Own)) backgrounds[paper.Own] = Under(await assets.OfPaper(paper.Own, space, cancel));
-            yield return new PrintedPage(await Page(page.Id, cancel), paper, page.Title)
+            yield return new PrintedPage(await documents.Page(page.Id, cancel), paper, page.Title)
             {
                 Id = page.Id, Face = notebook?.FaceOf(page.Notebook, page.Id), Under = paper.Own == Guid.Empty ? null : backgrounds[paper.Own],
             };
         }
-    }
-
-    public async Task<PageDocument> Page(Guid id, CancellationToken cancel)
-    {
-        var page = new PageDocument();
-        foreach (var operation in (await documents.After(id, 0, cancel)).Operations) page.Apply(operation);
-        return page;
-    }
-
-    private async Task<NotebookDocument> Notebook(Guid id, CancellationToken cancel)
-    {
-        var notebook = new NotebookDocument();
-        foreach (var operation in (await documents.After(id, 0, cancel)).Operations) notebook.Apply(operation);
-        return notebook;
     }
 
     private static Background? Under(Asset? asset)
