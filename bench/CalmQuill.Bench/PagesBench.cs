@@ -41,8 +41,8 @@ public sealed class PagesBench(QuillHost host, QuillHost.Group group)
         browser.Go($"/planner/{group.Space}");
         browser.Find("make-planner");
         foreach (var (field, day) in new[] { ("planner-first", "2027-01-01"), ("planner-last", "2027-12-31") }) browser.SetDay(field, day);
-        browser.Until(() => browser.Find("planner-count").Text.Contains(" pages", StringComparison.Ordinal), "the count");
-        var count = browser.Find("planner-count").Text.Split(' ')[0];
+        browser.Until(() => browser.Text("planner-count").Contains(" pages", StringComparison.Ordinal), "the count");
+        var count = browser.Text("planner-count").Split(' ')[0];
         var made = Convert.ToDouble(
             browser.AsyncScript(
                 """

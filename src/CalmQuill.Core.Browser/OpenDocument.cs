@@ -70,8 +70,8 @@ internal sealed class OpenPage : IOpenDocument
 
     public EraserPass? Eraser { get; set; }
 
-    /// <summary>Items that changed and have not been handed out for painting.</summary>
-    public Queue<OpId> WaitingToPaint { get; } = new();
+    /// <summary>For each surface that shows the page, the items that changed and have not been handed out to it for painting.</summary>
+    public Dictionary<int, Queue<OpId>> Surfaces { get; } = [];
 
     public bool Apply(Operation operation) => core.Apply(operation);
 

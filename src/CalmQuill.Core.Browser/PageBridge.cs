@@ -2,72 +2,70 @@ using System.Runtime.InteropServices.JavaScript;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
-using CalmQuill.Core.Papers;
 
 namespace CalmQuill.Core.Browser;
 
-/// <summary>Exported to script: writing on a page and painting it.</summary>
+/// <summary>Exported to script: painting a page, undoing on it, and rubbing out.</summary>
 public static partial class PageBridge
 {
-    private const int Channels = 6;
+    private static int lastSurface;
 
-    /// <summary>Adds a stroke and returns its operation.</summary>
-    /// <param name="page">Handle of the page.</param>
-    /// <param name="penKind">Number of the pen's kind.</param>
-    /// <param name="width">Width of the line, 0.01 mm.</param>
-    /// <param name="colour">Colour as 0xRRGGBBAA.</param>
-    /// <param name="samples">Six numbers a sample: x, y (0.01 mm), pressure (0–1023), time (ms), tilt x, tilt y (degrees).</param>
-    /// <param name="hasTilt">Whether the tilts mean anything.</param>
-    /// <param name="startedAt">When the stroke began, UTC milliseconds since 1970.</param>
-    /// <param name="now">The device's clock.</param>
+    /// <summary>Takes the last step back; framed operations, none when there is no such step.</summary>
     [JSExport]
-    public static byte[] AddStroke(int page, int penKind, int width, double colour, int[] samples, bool hasTilt, double startedAt, double now) =>
-        Session.Do(page, new Change.StrokeAdded(Pen(penKind, width, colour), (long)startedAt, Samples(samples, hasTilt)), now);
+    public static byte[] Undo(int page, double now) => Session.DoAll(page, Session.Document<PageDocument>(page).Undo(Session.Replica.Author), now);
 
     [JSExport]
-    public static byte[] Undo(int page, double now) => Session.Do(page, Session.Document<PageDocument>(page).Undo(Session.Replica.Author), now);
-
-    [JSExport]
-    public static byte[] Redo(int page, double now) => Session.Do(page, Session.Document<PageDocument>(page).Redo(Session.Replica.Author), now);
+    public static byte[] Redo(int page, double now) => Session.DoAll(page, Session.Document<PageDocument>(page).Redo(Session.Replica.Author), now);
 
     /// <summary>Bit 1: there is something to undo; bit 2: something to redo.</summary>
     [JSExport]
     public static int Steps(int page)
     {
         var document = Session.Document<PageDocument>(page);
-        return (document.Undo(Session.Replica.Author) is null ? 0 : 1) | (document.Redo(Session.Replica.Author) is null ? 0 : 2);
+        return (document.Undo(Session.Replica.Author).Count == 0 ? 0 : 1) | (document.Redo(Session.Replica.Author).Count == 0 ? 0 : 2);
     }
 
-    /// <summary>Makes every item count as changed, for a surface that is new and empty.</summary>
+    /// <summary>Shows a page on a surface that is new and empty: every item waits to be painted there. Returns the surface.</summary>
     [JSExport]
-    public static void AllChanged(int page)
+    public static int OpenSurface(int page)
     {
         var document = Session.Document<PageDocument>(page);
-        document.TakeChanged();
-        var waiting = Waiting(page);
-        waiting.Clear();
-        foreach (var item in document.Items) waiting.Enqueue(item.Id);
+        HandOut(page);
+        Surfaces(page)[++lastSurface] = new Queue<OpId>(document.Items.Where(item => item.Shown).Select(item => item.Id));
+        return lastSurface;
     }
 
-    /// <summary>The items that changed since the last call, ready to be painted: at most <paramref name="most"/> of them, in painting order at first opening.</summary>
     [JSExport]
-    public static byte[] TakeChanged(int page, int most)
+    public static void CloseSurface(int page, int surface)
+    {
+        if (Session.Has(page)) Surfaces(page).Remove(surface);
+    }
+
+    /// <summary>The items that changed since the last call for a surface, ready to be painted: at most <paramref name="most"/> of them, in painting order at first opening.</summary>
+    [JSExport]
+    public static byte[] TakeChanged(int page, int surface, int most)
     {
         var document = Session.Document<PageDocument>(page);
-        var waiting = Waiting(page);
-        foreach (var id in document.TakeChanged()) waiting.Enqueue(id);
+        HandOut(page);
+        if (!Surfaces(page).TryGetValue(surface, out var waiting)) return RenderPacket.Of([], item => item.Visible());
         var items = new List<PageItem>();
         while (items.Count < most && waiting.TryDequeue(out var id))
         {
-            if (document.Find(id) is { Stroke: not null } item) items.Add(item);
+            if (document.Find(id) is { HasArrived: true } item) items.Add(item);
         }
 
         return RenderPacket.Of(items, item => item.Visible());
     }
 
+    /// <summary>Begins a pass of the eraser.</summary>
+    /// <param name="page">Handle of the page.</param>
+    /// <param name="radius">Radius, 0.01 mm.</param>
+    /// <param name="whole">Whether touched things go as a whole.</param>
+    /// <param name="kinds">Kinds of things that go, as <see cref="Items.ItemKinds"/>.</param>
+    /// <param name="layer">The only layer it works on; empty for all.</param>
     [JSExport]
-    public static void BeginErase(int page, double radius, bool whole) =>
-        ((OpenPage)Session.Document(page)).Eraser = new EraserPass(Session.Document<PageDocument>(page), radius, whole);
+    public static void BeginErase(int page, double radius, bool whole, int kinds, string layer) =>
+        ((OpenPage)Session.Document(page)).Eraser = new EraserPass(Session.Document<PageDocument>(page), radius, whole) { Only = HandBridge.Filter(kinds, layer) };
 
     /// <summary>Moves the eraser along spots (x, y, x, y… in 0.01 mm) and returns what it touched as it now looks.</summary>
     [JSExport]
@@ -90,26 +88,15 @@ public static partial class PageBridge
         return Session.Do(page, change, now);
     }
 
-    /// <summary>The outline of a stroke that is on no page: rings as in a render packet, without the item's head.</summary>
-    [JSExport]
-    public static byte[] OutlineOf(int penKind, int width, int[] samples) => RenderPacket.OfStroke(Pen(penKind, width, 0), Samples(samples, false));
-
-    private static Queue<OpId> Waiting(int page) => ((OpenPage)Session.Document(page)).WaitingToPaint;
-
-    private static Pen Pen(int kind, int width, double colour) => new((PenKind)kind, width, (uint)colour);
-
-    private static StrokeSamples Samples(int[] flat, bool hasTilt)
+    /// <summary>Hands what has changed out to every surface of the page.</summary>
+    private static void HandOut(int page)
     {
-        var count = flat.Length / Channels;
-        int[] Channel(int which)
+        var surfaces = Surfaces(page).Values;
+        foreach (var id in Session.Document<PageDocument>(page).TakeChanged())
         {
-            var values = new int[count];
-            for (var i = 0; i < count; i++) values[i] = flat[i * Channels + which];
-            return values;
+            foreach (var waiting in surfaces) waiting.Enqueue(id);
         }
-
-        return hasTilt
-            ? new StrokeSamples(Channel(0), Channel(1), Channel(2), Channel(3), Channel(4), Channel(5))
-            : new StrokeSamples(Channel(0), Channel(1), Channel(2), Channel(3));
     }
+
+    private static Dictionary<int, Queue<OpId>> Surfaces(int page) => ((OpenPage)Session.Document(page)).Surfaces;
 }

@@ -30,6 +30,11 @@ public static partial class PaperBridge
         return Write(sheet.Draw(box, face), box, sheet.Own);
     }
 
+    /// <summary>An ink's colour as it is shown on a ground, so that it can be read: itself where it stands out; its opacity stays. 0xRRGGBBAA.</summary>
+    [JSExport]
+    public static double StandingOut(double colour, double ground) =>
+        (Colours.StandingOut((uint)colour | 0xFF, (uint)ground, 4.5) & ~0xFFu) | ((uint)colour & 0xFF);
+
     /// <summary>The box of a growing sheet as its ink now needs it: left, top, right, bottom.</summary>
     [JSExport]
     public static int[] Sheet(string paper, int page)

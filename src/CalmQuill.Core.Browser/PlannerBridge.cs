@@ -100,19 +100,8 @@ public static partial class PlannerBridge
     public static double[] LayWeb(int count, int[] links, int[] groups) =>
         PageWeb.Lay(count, [.. Enumerable.Range(0, links.Length / 2).Select(i => (links[i * 2], links[i * 2 + 1]))], groups);
 
-    private static byte[] DoAll(int notebook, IEnumerable<Change> changes, double now)
-    {
-        var writer = new ByteWriter(64 * 1024);
-        // Gathered first: the changes are worked out from what the document holds before them.
-        foreach (var change in changes.ToList())
-        {
-            var frame = Session.Do(notebook, change, now);
-            writer.Fixed32((uint)frame.Length);
-            writer.Bytes(frame);
-        }
-
-        return writer.ToArray();
-    }
+    /// <summary>Gathered first: the changes are worked out from what the document holds before them.</summary>
+    private static byte[] DoAll(int notebook, IEnumerable<Change> changes, double now) => Session.DoAll(notebook, changes.ToList(), now);
 
     private static PlannerSettings SettingsOf(string text)
     {

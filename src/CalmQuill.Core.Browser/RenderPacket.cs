@@ -6,8 +6,9 @@ namespace CalmQuill.Core.Browser;
 
 /// <summary>Items ready to be painted, as one block of 32-bit values that script reads through typed arrays.</summary>
 /// <remarks>
-/// The count; then for each item: replica, counter and time as high and low half, colour (0xRRGGBBAA), 1 when shown, the box (four singles, 0.01 mm),
-/// the number of rings, and for each ring its number of control points and their x, y as singles.
+/// The count; then for each item: replica, counter and time as high and low half; rank (1 ink, 0 behind it), place of the layer, order in it (plus
+/// 2^31), kind; colour of line and fill (0xRRGGBBAA), 1 when shown, the box (four singles, 0.01 mm), and twice, for the fill and for the line: the
+/// number of rings, and for each ring its number of control points and their x, y as singles.
 /// </remarks>
 internal static class RenderPacket
 {
@@ -22,12 +23,18 @@ internal static class RenderPacket
         return writer.ToArray();
     }
 
+    /// <summary>The outline of samples that are on no page: rings alone.</summary>
     public static byte[] OfStroke(Pen pen, StrokeSamples samples)
     {
         Outline.Clear();
-        Outliner.Append(samples, new Interval(0, (samples.Count - 1) * Interval.PerSample), pen, 0, 0, Outline);
+        Outliner.Append(samples, [new Interval(0, (samples.Count - 1) * Interval.PerSample)], pen, 0, 0, Outline);
+        return OfOutline(Outline);
+    }
+
+    public static byte[] OfOutline(Outline outline)
+    {
         var writer = new ByteWriter(4096);
-        WriteOutline(writer);
+        WriteOutline(writer, outline);
         return writer.ToArray();
     }
 
@@ -36,24 +43,40 @@ internal static class RenderPacket
         Split(writer, item.Id.Replica);
         Split(writer, item.Id.Counter);
         Split(writer, item.Stamp.Time.Value);
-        writer.Fixed32(item.Stroke is null ? 0 : item.Pen.Colour);
+        var (ink, mark, layer, order, _) = item.PaintOrder;
+        writer.Fixed32(ink ? 2u : mark ? 1u : 0u);
+        writer.Fixed32((uint)layer);
+        writer.Fixed32(unchecked((uint)(order + (long)int.MaxValue + 1)));
+        writer.Fixed32((uint)item.Kind);
+        writer.Fixed32(ItemOutline.Faded(item.Pen.Colour, item));
+        writer.Fixed32(ItemOutline.Faded(item.Fill, item));
         writer.Fixed32(visible.Count > 0 ? 1u : 0u);
+        if (visible.Count == 0)
+        {
+            // Nothing of it is seen, so nothing but its going matters.
+            for (var i = 0; i < 6; i++) writer.Fixed32(0);
+            return;
+        }
+
         var box = item.Bounds;
         writer.Single(box.Left);
         writer.Single(box.Top);
         writer.Single(box.Right);
         writer.Single(box.Bottom);
         Outline.Clear();
-        foreach (var interval in visible) Outliner.Append(item.Samples, interval, item.Pen, (int)item.Dx, (int)item.Dy, Outline);
-        WriteOutline(writer);
+        ItemOutline.Fill(item, Outline);
+        WriteOutline(writer, Outline);
+        Outline.Clear();
+        ItemOutline.Line(item, visible, Outliner, Outline);
+        WriteOutline(writer, Outline);
     }
 
-    private static void WriteOutline(ByteWriter writer)
+    private static void WriteOutline(ByteWriter writer, Outline outline)
     {
-        writer.Fixed32((uint)Outline.RingCount);
-        for (var i = 0; i < Outline.RingCount; i++)
+        writer.Fixed32((uint)outline.RingCount);
+        for (var i = 0; i < outline.RingCount; i++)
         {
-            var ring = Outline.Ring(i);
+            var ring = outline.Ring(i);
             writer.Fixed32((uint)ring.Length / 2);
             writer.Bytes(System.Runtime.InteropServices.MemoryMarshal.AsBytes(ring));
         }

@@ -20,6 +20,8 @@ internal static class Session
         return lastHandle;
     }
 
+    public static bool Has(int handle) => Open.ContainsKey(handle);
+
     public static IOpenDocument Document(int handle) => Open[handle];
 
     public static T Document<T>(int handle)
@@ -38,5 +40,37 @@ internal static class Session
             throw new InvalidOperationException(refusal.Sentence);
         document.Apply(operation);
         return OperationCodec.Encode(operation);
+    }
+
+    /// <summary>Makes an operation of each change; each comes as a batch of its own, framed by its length in four bytes, lowest first.</summary>
+    /// <param name="handle">The document.</param>
+    /// <param name="changes">What is done.</param>
+    /// <param name="now">The device's clock.</param>
+    /// <param name="joined">Whether undo takes them back together, as one step.</param>
+    public static byte[] DoAll(int handle, IReadOnlyList<Change> changes, double now, bool joined = false)
+    {
+        var frames = new List<byte[]>();
+        var made = new List<OpId>();
+        foreach (var change in changes)
+        {
+            frames.Add(Do(handle, change, now));
+            made.Add(Replica.LastId);
+        }
+
+        if (joined && made.Count > 1) frames.Add(Do(handle, new Change.StepsJoined(made), now));
+        return Framed(frames);
+    }
+
+    /// <summary>Batches one after the other, each after its length in four bytes, lowest first.</summary>
+    public static byte[] Framed(IReadOnlyCollection<byte[]> batches)
+    {
+        var writer = new ByteWriter(batches.Sum(batch => batch.Length + 4) + 16);
+        foreach (var batch in batches)
+        {
+            writer.Fixed32((uint)batch.Length);
+            writer.Bytes(batch);
+        }
+
+        return writer.ToArray();
     }
 }

@@ -8,37 +8,9 @@ using CalmQuill.Core.Spots;
 
 namespace CalmQuill.Core.Browser;
 
-/// <summary>Exported to script: selecting on a page, and its marks, links and headings.</summary>
+/// <summary>Exported to script: the marks, links, headings and curtains of a page.</summary>
 public static partial class SpotBridge
 {
-    /// <summary>The ids of the items that a loop (x, y, x, y… in 0.01 mm) takes.</summary>
-    [JSExport]
-    public static string[] Select(int page, double[] loop, double share) => [.. Selecting.Inside(Session.Document<PageDocument>(page), loop, share).Select(item => item.Id.ToString())];
-
-    /// <summary>The box around items: left, top, right, bottom; empty when none is shown.</summary>
-    [JSExport]
-    public static int[] BoundsOf(int page, string[] items)
-    {
-        var document = Session.Document<PageDocument>(page);
-        Box? all = null;
-        foreach (var id in items)
-        {
-            if (document.Find(OpId.Parse(id)) is { Shown: true } item) all = all?.With(item.Bounds) ?? item.Bounds;
-        }
-
-        return all is { } box ? [box.Left, box.Top, box.Right, box.Bottom] : [];
-    }
-
-    /// <summary>All that is shown on the page, as a loop would have taken it.</summary>
-    [JSExport]
-    public static string[] SelectAll(int page) => [.. Session.Document<PageDocument>(page).Items.Where(item => item.Shown).Select(item => item.Id.ToString())];
-
-    [JSExport]
-    public static byte[] Remove(int page, string[] items, double now) => Session.Do(page, new Change.ItemsRemoved([.. items.Select(OpId.Parse)]), now);
-
-    [JSExport]
-    public static byte[] Shift(int page, string[] items, int dx, int dy, double now) => Session.Do(page, new Change.ItemsShifted([.. items.Select(OpId.Parse)], dx, dy), now);
-
     /// <summary>Scales and moves everything on the page: what a change of paper does when sizes differ.</summary>
     [JSExport]
     public static byte[] Fit(int page, double factor, int dx, int dy, double now) => DoToAll(page, Transform.Scale(factor, dx, dy), now);

@@ -20,24 +20,24 @@ public class PageTests
         var first = Do(ines, Stroke());
         var second = Do(ines, Stroke());
         var others = Do(tobias, Stroke());
-        Do(ines, page.Undo(ines.Author)!);
+        Do(ines, Assert.Single(page.Undo(ines.Author)));
         Assert.Equal([first.Id, others.Id], Shown());
-        Do(ines, page.Undo(ines.Author)!);
+        Do(ines, Assert.Single(page.Undo(ines.Author)));
         Assert.Equal([others.Id], Shown());
-        Assert.Null(page.Undo(ines.Author));
-        Do(ines, page.Redo(ines.Author)!);
-        Do(ines, page.Redo(ines.Author)!);
+        Assert.Empty(page.Undo(ines.Author));
+        Do(ines, Assert.Single(page.Redo(ines.Author)));
+        Do(ines, Assert.Single(page.Redo(ines.Author)));
         Assert.Equal([first.Id, second.Id, others.Id], Shown());
-        Assert.Null(page.Redo(ines.Author));
+        Assert.Empty(page.Redo(ines.Author));
     }
 
     [Fact]
     public void A_new_step_ends_what_can_be_redone()
     {
         Do(ines, Stroke());
-        Do(ines, page.Undo(ines.Author)!);
+        Do(ines, Assert.Single(page.Undo(ines.Author)));
         Do(ines, Stroke());
-        Assert.Null(page.Redo(ines.Author));
+        Assert.Empty(page.Redo(ines.Author));
     }
 
     [Fact]
@@ -55,7 +55,7 @@ public class PageTests
         Do(ines, new Change.ItemsShifted([stroke.Id], 0, 710));
         Do(tobias, new Change.ItemsShifted([stroke.Id], 100, 710));
         Assert.Equal((100, 1420), (page.Find(stroke.Id)!.Dx, page.Find(stroke.Id)!.Dy));
-        Do(ines, page.Undo(ines.Author)!);
+        Do(ines, Assert.Single(page.Undo(ines.Author)));
         Assert.Equal((100, 710), (page.Find(stroke.Id)!.Dx, page.Find(stroke.Id)!.Dy));
     }
 
@@ -67,7 +67,7 @@ public class PageTests
         Do(tobias, new Change.GapsAdded([new StrokeGaps(stroke.Id, [new Interval(768, 2048)])]));
         var end = 49 * Interval.PerSample;
         Assert.Equal([new Interval(0, 256), new Interval(2048, end)], page.Find(stroke.Id)!.Visible());
-        Do(ines, page.Undo(ines.Author)!);
+        Do(ines, Assert.Single(page.Undo(ines.Author)));
         Assert.Equal([new Interval(0, 768), new Interval(2048, end)], page.Find(stroke.Id)!.Visible());
     }
 
@@ -105,7 +105,7 @@ public class PageTests
         pass.MoveTo(3400, 6000);
         Do(ines, pass.End()!);
         Assert.Equal([far.Id], Shown());
-        Do(ines, page.Undo(ines.Author)!);
+        Do(ines, Assert.Single(page.Undo(ines.Author)));
         Assert.Equal([near.Id, far.Id], Shown());
     }
 

@@ -37,11 +37,11 @@ public class SpotTests
         var ticked = Do(tobias, new Change.SpotSet(mark, [new SpotValue(SpotField.Done, "1")]));
         Assert.Equal((Generate.People[1], ticked.Time.UnixMilliseconds, false), (Spot(mark).DoneBy, Spot(mark).DoneAt!.Value, Spot(mark).IsOpen));
         // Ines has only made it; her undo takes the mark, Tobias's only his tick.
-        Do(tobias, page.Undo(Generate.People[1])!);
+        Do(tobias, Assert.Single(page.Undo(Generate.People[1])));
         Assert.True(Spot(mark).IsOpen);
-        Do(ines, page.Undo(Generate.People[0])!);
+        Do(ines, Assert.Single(page.Undo(Generate.People[0])));
         Assert.Empty(page.Spots());
-        Do(ines, page.Redo(Generate.People[0])!);
+        Do(ines, Assert.Single(page.Redo(Generate.People[0])));
         Assert.Equal("oil", Spot(mark)[SpotField.Note]);
     }
 
@@ -60,8 +60,8 @@ public class SpotTests
         // Moving on top of scaling is by the page's own measure, and taking the scale back leaves the move.
         Do(tobias, new Change.ItemsShifted([stroke.Id], 300, 0));
         Assert.Equal(1_300, item.Samples.X[0] + item.Dx);
-        Do(ines, page.Undo(Generate.People[0])!);
-        Do(ines, page.Undo(Generate.People[0])!);
+        Do(ines, Assert.Single(page.Undo(Generate.People[0])));
+        Do(ines, Assert.Single(page.Undo(Generate.People[0])));
         Assert.Equal((0, 300L), (item.Samples.X[0], item.Dx));
     }
 

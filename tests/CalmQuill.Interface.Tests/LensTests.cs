@@ -23,7 +23,7 @@ public sealed class LensTests : InterfaceTest
             {
                 browser.Fill("[data-testid=tag-typed]", tag);
                 browser.Type(Keys.Enter);
-                browser.Until(() => browser.Find("carried-tags").Text.Contains(tag, StringComparison.Ordinal), "the tag on it");
+                browser.Until(() => browser.Text("carried-tags").Contains(tag, StringComparison.Ordinal), "the tag on it");
             }
 
             browser.Press("tags-done");
@@ -32,14 +32,14 @@ public sealed class LensTests : InterfaceTest
         // Drawings, but none for the exam; the parent tag includes its child.
         browser.Press("filter");
         browser.PressCss("[data-testid=filter-tag][data-name=drawings]");
-        browser.Until(() => browser.Find("found").Text == "2 found", "both");
+        browser.Until(() => browser.Text("found") == "2 found", "both");
         foreach (var _ in Enumerable.Range(0, 3)) browser.PressCss("[data-testid=filter-tag][data-name=exam]");
-        browser.Until(() => browser.Find("found").Text == "1 found", "one");
+        browser.Until(() => browser.Text("found") == "1 found", "one");
         browser.Press("save-lens");
         browser.Fill("[data-testid=name-input]", "Drawings for fun");
         browser.PressCss("[data-testid=lens-shared]");
         browser.Press("dialog-confirm");
-        browser.Until(() => browser.Find("library-heading").Text == "Drawings for fun", "the lens");
+        browser.Until(() => browser.Text("library-heading") == "Drawings for fun", "the lens");
         Row(browser, "Bench log");
         browser.WaitForSync("All saved");
 
@@ -59,13 +59,13 @@ public sealed class LensTests : InterfaceTest
         second.Go("/library/list/tags");
         second.PressCss("[data-testid=tag][data-name=certificate] [data-testid=tag-menu]");
         second.Press("tag-merge");
-        Choose(second, "merge-into", second.Css("[data-testid=merge-into] option:first-child").GetAttribute("value")!);
+        Choose(second, "merge-into", second.AttributeAt("[data-testid=merge-into] option:first-child", "value")!);
         second.Press("dialog-confirm");
-        Assert.Contains("nested in", second.Until(() => second.Find("merge-problem").Text is { Length: > 0 } words ? words : null, "the refusal"), StringComparison.Ordinal);
+        Assert.Contains("nested in", second.Until(() => second.Text("merge-problem") is { Length: > 0 } words ? words : null, "the refusal"), StringComparison.Ordinal);
         second.Type(Keys.Escape);
         second.PressCss("[data-testid=tag][data-name=certificate] [data-testid=tag-menu]");
         second.Press("tag-bin");
-        Assert.StartsWith("1 thing loses it.", second.Find("tag-loses").Text, StringComparison.Ordinal);
+        Assert.StartsWith("1 thing loses it.", second.Text("tag-loses"), StringComparison.Ordinal);
         second.Press("dialog-confirm");
         second.WaitForSync("All saved");
         network.Cut();

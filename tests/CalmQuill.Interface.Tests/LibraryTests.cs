@@ -16,24 +16,24 @@ public sealed class LibraryTests : InterfaceTest
         Row(browser, "Escapements");
         NewFolder(browser, "Wednesday class");
         Folder(browser, "Wednesday class").Click();
-        browser.Until(() => browser.Find("library-heading").Text == "Wednesday class", "the folder");
+        browser.Until(() => browser.Text("library-heading") == "Wednesday class", "the folder");
         NewFolder(browser, "Unit 2");
 
         // Drag the notebook into the nested folder, by its tree.
         browser.Go("/library");
-        browser.Drag(Row(browser, "Escapements").FindElement(By.TagName("p")), () => Folder(browser, "Unit 2"));
+        browser.Drag(() => Row(browser, "Escapements").FindElement(By.TagName("p")), () => Folder(browser, "Unit 2"));
         browser.Until(() => Folder(browser, "Unit 2").Text.Contains('1', StringComparison.Ordinal), "the notebook in the folder");
         Assert.Contains("Moved “Escapements” to Unit 2", browser.Until(() => Said(browser), "what was done"), StringComparison.Ordinal);
 
         // Without a connection, move the folder to the head by its menu, and rename the notebook in place.
         network.Cut();
         Folder(browser, "Unit 2").Click();
-        browser.Until(() => browser.Find("library-heading").Text == "Unit 2", "the folder");
+        browser.Until(() => browser.Text("library-heading") == "Unit 2", "the folder");
         browser.Press("folder-menu");
         browser.Press("menu-move");
         browser.Fill("[data-testid=move-typed]", "GROUP");
         browser.Press("dialog-confirm");
-        browser.Until(() => !browser.Find("library-path").Text.Contains("Wednesday", StringComparison.Ordinal), "the folder at the head");
+        browser.Until(() => !browser.Text("library-path").Contains("Wednesday", StringComparison.Ordinal), "the folder at the head");
         browser.Press("row-menu");
         browser.Press("menu-rename");
         browser.Fill("[data-testid=rename-in-place]", new string('x', 5000) + Keys.Enter);
@@ -90,7 +90,7 @@ public sealed class LibraryTests : InterfaceTest
         browser.Script("document.querySelector('[data-item]').focus()");
         browser.Type(" ");
         new Actions(browser.Driver).KeyDown(Keys.Shift).Click(Row(browser, "Unit 2").FindElement(By.CssSelector("[data-item]"))).KeyUp(Keys.Shift).Perform();
-        browser.Until(() => browser.Find("chosen-count").Text == "3 chosen", "three chosen");
+        browser.Until(() => browser.Text("chosen-count") == "3 chosen", "three chosen");
         browser.Press("chosen-menu-star");
         browser.Type(Keys.Escape);
         browser.PressCss("[data-name='Unit 10'] [data-testid=row-menu]");
@@ -107,7 +107,7 @@ public sealed class LibraryTests : InterfaceTest
 
         // Grouped by date, all were made or written today.
         Choose(second, "group", "date");
-        second.Until(() => second.Find("group-heading").Text.StartsWith("Today", StringComparison.Ordinal), "the heading");
+        second.Until(() => second.Text("group-heading").StartsWith("Today", StringComparison.Ordinal), "the heading");
         Assert.Empty(second.Errors());
     }
 
@@ -126,7 +126,7 @@ public sealed class LibraryTests : InterfaceTest
         // One puts the notebook into the folder and gives it another name, the other puts the folder into the bin.
         writersNetwork.Cut();
         ownersNetwork.Cut();
-        writer.Drag(Row(writer, "Escapements").FindElement(By.TagName("p")), () => Folder(writer, "Basics"));
+        writer.Drag(() => Row(writer, "Escapements").FindElement(By.TagName("p")), () => Folder(writer, "Basics"));
         writer.Until(() => Folder(writer, "Basics").Text.Contains('1', StringComparison.Ordinal), "the notebook in the folder");
         writer.PressCss("[data-name=Escapements] [data-testid=row-menu]");
         writer.Press("menu-rename");
@@ -165,7 +165,7 @@ public sealed class LibraryTests : InterfaceTest
         browser.Script("document.querySelector('[data-item]').focus()");
         new Actions(browser.Driver).KeyDown(Keys.Alt).SendKeys(Keys.ArrowDown).KeyUp(Keys.Alt).Perform();
         browser.Until(() => Names() is ["Anchors", "Escapements", "Barrels"], "one place down");
-        browser.Drag(Row(browser, "Barrels").FindElement(By.CssSelector("[data-item]")), () => Row(browser, "Anchors"));
+        browser.Drag(() => Row(browser, "Barrels").FindElement(By.CssSelector("[data-item]")), () => Row(browser, "Anchors"));
         browser.Until(() => Names() is ["Barrels", "Anchors", "Escapements"], "before the first");
 
         foreach (var name in new[] { "Barrels", "Anchors" })
@@ -179,7 +179,7 @@ public sealed class LibraryTests : InterfaceTest
         browser.Until(() => Names() is ["Anchors", "Escapements"], "the last one back in its place");
         browser.Go("/library/list/bin");
         browser.Press("empty-bin");
-        Assert.StartsWith("1 notebook with 1 page", browser.Find("empty-says").Text, StringComparison.Ordinal);
+        Assert.StartsWith("1 notebook with 1 page", browser.Text("empty-says"), StringComparison.Ordinal);
         browser.Press("dialog-confirm");
         browser.Until(() => browser.Count("[data-testid=binned]") == 0, "an empty bin");
         browser.WaitForSync("All saved");
@@ -197,15 +197,15 @@ public sealed class LibraryTests : InterfaceTest
         browser.Go("/library");
         Row(browser, "Anchors");
         browser.Press("choose-several");
-        foreach (var name in new[] { "Anchors", "Escapements" }) Row(browser, name).FindElement(By.TagName("h2")).Click();
-        browser.Until(() => browser.Find("chosen-count").Text == "2 chosen", "two chosen");
+        foreach (var name in new[] { "Anchors", "Escapements" }) browser.PressCss($"[data-testid=notebook-row][data-name='{name}'] h2");
+        browser.Until(() => browser.Text("chosen-count") == "2 chosen", "two chosen");
         browser.Press("chosen-menu-move");
         browser.Fill("[data-testid=move-typed]", "unit");
         browser.Press("dialog-confirm");
         browser.Until(() => Said(browser).Contains("Moved 2 things", StringComparison.Ordinal), "what was done");
         browser.Press("show-side");
         Folder(browser, "Unit 1").Click();
-        browser.Until(() => browser.Find("library-heading").Text == "Unit 1" && browser.Count("[data-testid=notebook-row]") == 2, "both in the folder");
+        browser.Until(() => browser.Text("library-heading") == "Unit 1" && browser.Count("[data-testid=notebook-row]") == 2, "both in the folder");
         Assert.True((bool)browser.Script("return document.documentElement.scrollWidth <= innerWidth")!, "nothing sticks out at the side");
     }
 
@@ -229,7 +229,7 @@ public sealed class LibraryTests : InterfaceTest
         browser.Wave(420, 300);
         browser.WaitForStrokes(1);
         browser.Press("add-page");
-        browser.Until(() => browser.Find("page-number").Text == "page 2 of 2", "the second page");
+        browser.Until(() => browser.Text("page-number") == "page 2 of 2", "the second page");
         browser.WaitForSync("All saved");
         browser.Go("/account");
         browser.Fill("[data-testid=name-form] input", "Nela Quist-Orlen");

@@ -21,8 +21,8 @@ public sealed class LiveTests : InterfaceTest
 
         // Ink is seen elsewhere while it is being written, with the writer's name, and is one stroke when the pen is lifted.
         ines.Pen(420, 300, [.. Enumerable.Range(0, 20).Select(i => (4, i % 3))], lift: false);
-        tobias.Until(() => tobias.Find("others-ink").GetAttribute("data-strokes") == "1", "wet ink");
-        Assert.Equal("Owner", tobias.Find("pen-sign").Text);
+        tobias.Until(() => tobias.Attribute("others-ink", "data-strokes") == "1", "wet ink");
+        tobias.Until(() => tobias.Text("pen-sign") == "Owner", "the writer’s name at the pen");
         ines.Driver.ResetInputState();
         tobias.WaitForStrokes(2);
 

@@ -23,7 +23,7 @@ public sealed class NotebookTests : InterfaceTest
         }
 
         // The first page into a section by dragging, a new one into it by its menu, a sub-page below that.
-        browser.Drag(browser.Css("[data-testid=contents-panel] [data-testid=page] button"), () => browser.Css("[data-testid=section][data-name=Faults]"));
+        browser.Drag(() => browser.Css("[data-testid=contents-panel] [data-testid=page] button"), () => browser.Css("[data-testid=section][data-name=Faults]"));
         int Level(string css) => int.Parse(browser.Css(css).GetAttribute("aria-level")!, System.Globalization.CultureInfo.InvariantCulture);
         browser.Until(() => browser.Driver.FindElements(By.CssSelector("[data-testid=contents-panel] [role=treeitem]")).Select(row => row.GetAttribute("data-testid") + row.GetAttribute("aria-level")).SequenceEqual(["page1", "section1", "section1", "page2"]), "the page in the section");
         browser.PressCss("[data-testid=section][data-name=Basics] [data-testid=entry-menu]");
@@ -32,7 +32,7 @@ public sealed class NotebookTests : InterfaceTest
         browser.Fill("[data-testid=page-title]", "Second thoughts" + Keys.Enter);
         browser.PressCss("[data-testid=page][data-name='Second thoughts'] [data-testid=entry-menu]");
         browser.Press("entry-add-sub");
-        browser.Until(() => browser.Find("page-number").Text == "page 3 of 4", "the sub-page");
+        browser.Until(() => browser.Text("page-number") == "page 3 of 4", "the sub-page");
         Assert.Equal(3, Level("[data-testid=page][aria-current=page]"));
         browser.Wave(420, 300);
         browser.WaitForStrokes(1);
@@ -61,13 +61,13 @@ public sealed class NotebookTests : InterfaceTest
         browser.Press("contents");
         browser.Press("new-section");
         browser.Fill("[data-testid=entry-name]", "Basics" + Keys.Enter);
-        browser.Drag(browser.Css("[data-testid=contents-panel] [aria-current=page] button"), () => browser.Css("[data-testid=section][data-name=Basics]"));
-        browser.Until(() => browser.Css("[data-testid=page][aria-current=page]").GetAttribute("aria-level") == "2", "the page in the section");
+        browser.Drag(() => browser.Css("[data-testid=contents-panel] [aria-current=page] button"), () => browser.Css("[data-testid=section][data-name=Basics]"));
+        browser.Until(() => browser.AttributeAt("[data-testid=page][aria-current=page]", "aria-level") == "2", "the page in the section");
         browser.PressCss("[data-testid=section][data-name=Basics] [data-testid=entry-menu]");
         browser.Press("entry-duplicate");
         browser.Until(() => browser.Count("[data-testid=section][data-name=Basics]") == 2 && browser.Count("[data-testid=contents-panel] [data-testid=page]") == 3, "the copy");
         browser.Driver.FindElements(By.CssSelector("[data-testid=contents-panel] [data-testid=page]")).Last().FindElement(By.TagName("button")).Click();
-        browser.Until(() => browser.Find("page-number").Text == "page 3 of 3", "the copied page");
+        browser.Until(() => browser.Text("page-number") == "page 3 of 3", "the copied page");
         browser.WaitForStrokes(1);
 
         // The first page, with its ink and its id, into the other notebook.
@@ -77,7 +77,7 @@ public sealed class NotebookTests : InterfaceTest
         browser.Until(() => browser.Count("[data-testid=contents-panel] [data-testid=page]") == 2, "one page less");
         browser.WaitForSync("All saved");
         browser.PressCss("[data-testid=open-tab][data-name='Bench log']");
-        browser.Until(() => browser.Find("page-number").Text.EndsWith("of 2", StringComparison.Ordinal), "one page more");
+        browser.Until(() => browser.Text("page-number").EndsWith("of 2", StringComparison.Ordinal), "one page more");
         browser.Press("page-after");
         browser.WaitForStrokes(1);
         Assert.Empty(browser.Errors());
@@ -128,7 +128,7 @@ public sealed class NotebookTests : InterfaceTest
         browser.Find("locked-pages");
         browser.Fill("[data-testid=secret]", "lamp oil");
         browser.Press("lock-open");
-        browser.Until(() => browser.Find("lock-problem").Text.Contains("not the passphrase", StringComparison.Ordinal), "the refusal");
+        browser.Until(() => browser.Text("lock-problem").Contains("not the passphrase", StringComparison.Ordinal), "the refusal");
         browser.Fill("[data-testid=secret]", "lantern oil");
         browser.Press("lock-open");
         browser.WaitForStrokes(1);
@@ -172,7 +172,7 @@ public sealed class NotebookTests : InterfaceTest
         }
 
         Assert.Equal(Today(), Today());
-        Assert.Equal("page 1 of 1", browser.Find("page-number").Text);
+        Assert.Equal("page 1 of 1", browser.Text("page-number"));
         Assert.Empty(browser.Errors());
     }
 }

@@ -27,23 +27,23 @@ public sealed class PaperFlowTests : InterfaceTest
         browser.PressCss("[data-testid=ready-paper][data-name=Cornell]");
         Choose(browser, "paper-size", "a3");
         browser.Fill("[data-testid=paper-spacing]", "0");
-        Assert.Contains("1 to 60 mm", browser.Find("paper-problem").Text, StringComparison.Ordinal);
+        Assert.Contains("1 to 60 mm", browser.Text("paper-problem"), StringComparison.Ordinal);
         browser.Fill("[data-testid=paper-spacing]", "8");
         browser.Press("ink-fit");
         browser.Press("dialog-confirm");
         browser.WaitForSync("All saved");
         browser.PressCss("[data-testid=overview-page]");
         browser.WaitForStrokes(1);
-        Assert.Equal("0 0 29700 42000", browser.Find("sheet").GetAttribute("data-sheet"));
+        Assert.Equal("0 0 29700 42000", browser.Attribute("sheet", "data-sheet"));
         // The wave began at 30 mm; A3 is √2 of A4.
         Loop(browser, 4000, 6200, 16500, 8000);
-        Assert.Equal("1", browser.Find("selection").GetAttribute("data-items"));
+        Assert.Equal("1", browser.Attribute("selection", "data-items"));
         browser.Press("leave-taken");
         browser.Press("undo");
         Loop(browser, 2500, 4300, 11500, 5700);
-        Assert.Equal("1", browser.Find("selection").GetAttribute("data-items"));
+        Assert.Equal("1", browser.Attribute("selection", "data-items"));
         browser.Press("page-after");
-        browser.Until(() => browser.Find("sheet").GetAttribute("data-sheet") == "0 0 21000 14800", "the music page");
+        browser.Until(() => browser.Attribute("sheet", "data-sheet") == "0 0 21000 14800", "the music page");
         Assert.Empty(browser.Errors());
     }
 
@@ -64,7 +64,7 @@ public sealed class PaperFlowTests : InterfaceTest
         owner.PressCss("[data-testid=ready-paper][data-name='Wave sheet']");
         owner.Press("dialog-confirm");
         owner.WaitForSync("All saved");
-        owner.Driver.FindElements(By.CssSelector("[data-testid=overview-page]"))[1].Click();
+        owner.PressNth("overview-page", 1);
         owner.WaitForStrokes(0);
         // The frozen wave lies under the page as part of the paper: painted, but not as ink.
         var (x, y) = At(owner, 7000, 5000);
@@ -83,7 +83,7 @@ public sealed class PaperFlowTests : InterfaceTest
         owner.WaitForStrokes(1);
         owner.WaitForSync("All saved");
         owner.Go($"/papers/{Group.Space}");
-        owner.Until(() => owner.Find("paper-uses").Text == "on 1 page", "how many pages lie on it");
+        owner.Until(() => owner.Text("paper-uses") == "on 1 page", "how many pages lie on it");
         Assert.Empty(owner.Errors());
     }
 
@@ -104,7 +104,7 @@ public sealed class PaperFlowTests : InterfaceTest
         browser.Css("[aria-label=Bookmarked]");
 
         // By hand behind the last one, by key one back.
-        browser.Drag(browser.Css("[data-testid=overview-page][data-name=Wave]"), () => browser.Driver.FindElements(By.CssSelector("[data-testid=overview-page]"))[2]);
+        browser.Drag(() => browser.Css("[data-testid=overview-page][data-name=Wave]"), () => browser.Driver.FindElements(By.CssSelector("[data-testid=overview-page]"))[2]);
         browser.Until(() => Order()[0] != "Wave", "the page moved on");
         while (Order()[2] != "Wave") Key(browser, "Wave", Keys.ArrowRight);
         Key(browser, "Wave", Keys.ArrowLeft);
@@ -140,7 +140,7 @@ public sealed class PaperFlowTests : InterfaceTest
         browser.Go($"/planner/{Group.Space}");
         browser.Fill("[data-testid=name-input]", "Autumn");
         foreach (var (field, day) in new[] { ("planner-first", "2026-10-01"), ("planner-last", "2106-10-01") }) browser.SetDay(field, day);
-        browser.Until(() => browser.Find("planner-problem").Text.Contains("at most", StringComparison.Ordinal), "eighty years refused");
+        browser.Until(() => browser.Text("planner-problem").Contains("at most", StringComparison.Ordinal), "eighty years refused");
         browser.SetDay("planner-last", "2026-10-31");
         ChooseFile(browser, "calendar-file", file);
         browser.Press("make-planner");
@@ -157,7 +157,7 @@ public sealed class PaperFlowTests : InterfaceTest
         browser.Press("zoom-fit");
         // 19:00 on the day's grid, which runs from 7 to 22 between 30 and 282 mm.
         Press(browser, 5000, 24500);
-        browser.Until(() => browser.Css("[data-testid=page-title]").GetAttribute("value") == "Clock class, 8 October", "the entry's page");
+        browser.Until(() => browser.AttributeAt("[data-testid=page-title]", "value") == "Clock class, 8 October", "the entry's page");
         browser.Until(() => browser.Strokes() == 0, "the empty page");
         Press(browser, 3000, 900);
         browser.WaitForStrokes(1);
@@ -170,7 +170,7 @@ public sealed class PaperFlowTests : InterfaceTest
         browser.Press("dialog-confirm");
         browser.Until(() => Said(browser).Contains("2 entries were changed", StringComparison.Ordinal), $"what was changed, it says “{Said(browser)}”");
         browser.Until(() => browser.Count("[data-testid=sheet]") == 1 && browser.Strokes() == 1, "the ink");
-        Assert.Equal("Thursday 8 October", browser.Css("[data-testid=page-title]").GetAttribute("value"));
+        Assert.Equal("Thursday 8 October", browser.AttributeAt("[data-testid=page-title]", "value"));
         browser.WaitForSync("All saved");
 
         // A file that is none says so, and leaves all as it was.
@@ -179,7 +179,7 @@ public sealed class PaperFlowTests : InterfaceTest
         browser.Press("take-calendar");
         ChooseFile(browser, "calendar-file", file);
         browser.Press("dialog-confirm");
-        browser.Until(() => browser.Find("calendar-problem").Text.Contains("not an iCalendar file", StringComparison.Ordinal), "the refusal");
+        browser.Until(() => browser.Text("calendar-problem").Contains("not an iCalendar file", StringComparison.Ordinal), "the refusal");
         Assert.Empty(browser.Errors());
         Directory.Delete(folder, recursive: true);
     }
@@ -210,15 +210,15 @@ public sealed class PaperFlowTests : InterfaceTest
 
         // In read mode the pen moves the sheet and writes nothing.
         browser.Press("read-mode");
-        var before = browser.Find("sheet").GetAttribute("data-view");
+        var before = browser.Attribute("sheet", "data-view");
         browser.Wave(420, 300);
-        browser.Until(() => browser.Find("sheet").GetAttribute("data-view") != before, "the sheet moved");
+        browser.Until(() => browser.Attribute("sheet", "data-view") != before, "the sheet moved");
         Assert.Equal(0, browser.Strokes());
         browser.Press("zoom");
         browser.Press("zoom-true");
-        browser.Until(() => browser.Find("zoom").Text.Contains("100 %", StringComparison.Ordinal), "true size");
+        browser.Until(() => browser.Text("zoom").Contains("100 %", StringComparison.Ordinal), "true size");
         browser.Press("full-view");
-        browser.Until(() => !browser.Driver.FindElement(By.CssSelector("nav[aria-label=Main]")).Displayed, "the page alone");
+        browser.Until(() => browser.Driver.FindElements(By.CssSelector("nav[aria-label=Main]")).All(rail => !rail.Displayed), "the page alone");
         Assert.Empty(browser.Errors());
     }
 
@@ -231,13 +231,13 @@ public sealed class PaperFlowTests : InterfaceTest
     private static void Menu(Browser browser, int page, string entry)
     {
         browser.Until(() => browser.Driver.FindElements(By.CssSelector("[data-testid=overview-menu]")).Count > page, "the page");
-        browser.Driver.FindElements(By.CssSelector("[data-testid=overview-menu]"))[page].Click();
+        browser.PressNth("overview-menu", page);
         browser.Press(entry);
     }
 
     private static void Key(Browser browser, string page, string arrow)
     {
-        browser.Css($"[data-testid=overview-page][data-name={page}]").SendKeys(Keys.Alt + arrow);
+        browser.SendKeys($"[data-testid=overview-page][data-name={page}]", Keys.Alt + arrow);
         browser.Find("overview");
     }
 
@@ -245,7 +245,7 @@ public sealed class PaperFlowTests : InterfaceTest
     {
         browser.Press("contents");
         browser.PressCss($"[data-testid=page][data-name='{title}'] button");
-        browser.Until(() => browser.Css("[data-testid=page-title]").GetAttribute("value") == title, title);
+        browser.Until(() => browser.AttributeAt("[data-testid=page-title]", "value") == title, title);
         browser.Press("contents");
     }
 

@@ -13,7 +13,7 @@ public sealed class WeavingTests : InterfaceTest
         var browser = OpenPage(Group.Writer);
         browser.Press("contents");
         Loop(browser, 2500, 4300, 11500, 5700);
-        Assert.Equal("1", browser.Find("selection").GetAttribute("data-items"));
+        Assert.Equal("1", browser.Attribute("selection", "data-items"));
         browser.Press("make-heading");
         browser.Css("[data-testid=contents-heading] canvas");
         browser.Until(() => (bool)browser.Script("const c = document.querySelector('[data-testid=contents-heading] canvas'); return c.getContext('2d').getImageData(0, 0, c.width, c.height).data.some((value) => value > 0)")!, "the ink in the entry");
@@ -34,7 +34,7 @@ public sealed class WeavingTests : InterfaceTest
         browser.Press("heading-words");
         browser.Fill("[data-testid=name-input]", "The wave");
         browser.Press("dialog-confirm");
-        browser.Until(() => browser.Find("contents-heading").Text == "The wave", "the words");
+        browser.Until(() => browser.Text("contents-heading") == "The wave", "the words");
         browser.Press("heading-menu");
         browser.Press("heading-remove");
         browser.Until(() => browser.Count("[data-testid=contents-heading]") == 0, "no entry");
@@ -65,8 +65,8 @@ public sealed class WeavingTests : InterfaceTest
         browser.Press("contents");
         browser.Press("new-section");
         browser.Fill("[data-testid=entry-name]", "Basics" + Keys.Enter);
-        browser.Drag(browser.Css("[data-testid=contents-panel] [data-testid=page][data-name='Second thoughts'] button"), () => browser.Css("[data-testid=section][data-name=Basics]"));
-        browser.Until(() => browser.Css("[data-testid=page][data-name='Second thoughts']").GetAttribute("aria-level") == "2", "the page in the section");
+        browser.Drag(() => browser.Css("[data-testid=contents-panel] [data-testid=page][data-name='Second thoughts'] button"), () => browser.Css("[data-testid=section][data-name=Basics]"));
+        browser.Until(() => browser.AttributeAt("[data-testid=page][data-name='Second thoughts']", "aria-level") == "2", "the page in the section");
 
         // In read mode a press follows; the margin there shows what leads to it; Back goes back.
         browser.Press("read-mode");
@@ -77,7 +77,7 @@ public sealed class WeavingTests : InterfaceTest
         browser.Script("history.back()");
         WaitForPage(browser, "page 1 of 2");
         browser.Press("margin-links");
-        browser.Until(() => browser.Find("links-from-here").Text.Contains("Second thoughts", StringComparison.Ordinal), "where the page leads");
+        browser.Until(() => browser.Text("links-from-here").Contains("Second thoughts", StringComparison.Ordinal), "where the page leads");
 
         // A link to something in the bin says so and offers to put it back.
         browser.Press("margin-contents");
@@ -101,7 +101,7 @@ public sealed class WeavingTests : InterfaceTest
     {
         var browser = OpenPage(Group.Writer);
         Loop(browser, 3000, 12000, 9000, 14000);
-        Assert.Equal("0", browser.Find("selection").GetAttribute("data-items"));
+        Assert.Equal("0", browser.Attribute("selection", "data-items"));
         browser.Press("make-link");
         browser.Fill("[data-testid=link-typed]", "nothing is called that" + Keys.Enter);
         browser.Find("link-problem");
@@ -109,7 +109,7 @@ public sealed class WeavingTests : InterfaceTest
         browser.Until(() => browser.Count("[data-testid=link]") == 1, "the link");
         browser.Press("read-mode");
         browser.PressCss("button[data-testid=link]");
-        Assert.Contains("may not see", browser.Find("leads-nowhere").Text, StringComparison.Ordinal);
+        Assert.Contains("may not see", browser.Text("leads-nowhere"), StringComparison.Ordinal);
         Assert.Empty(browser.Errors());
     }
 
@@ -140,16 +140,16 @@ public sealed class WeavingTests : InterfaceTest
         // On the owner's Desk and among the follow-ups, as the ink itself; filtered, judged, ticked off there.
         var owner = Open(Group.Owner).Browser;
         owner.Go("/desk");
-        owner.Until(() => owner.Find("rail-count").Text == "2", "the count on the rail");
+        owner.Until(() => owner.Text("rail-count") == "2", "the count on the rail");
         owner.Until(() => owner.Count("[data-testid=follow-up] img") == 2 && (bool)owner.Script("return [...document.querySelectorAll('[data-testid=follow-up] img')].every((image) => image.naturalWidth > 0)")!, "the ink");
         owner.Press("desk-follow-ups");
         owner.PressCss("[data-testid=filter-kind][data-name='To do']");
-        owner.Until(() => owner.Count("[data-testid=follow-up]") == 1 && owner.Find("follow-up").Text.Contains("order a click spring", StringComparison.Ordinal), "only what is to do");
+        owner.Until(() => owner.Count("[data-testid=follow-up]") == 1 && owner.Text("follow-up").Contains("order a click spring", StringComparison.Ordinal), "only what is to do");
         owner.Press("tick-off");
         owner.Find("empty");
         owner.WaitForSync("All saved");
         owner.PressCss("[data-testid=filter-state] option[value=done]");
-        owner.Until(() => owner.Find("follow-up").Text.Contains("ticked off by", StringComparison.Ordinal), "who ticked it off");
+        owner.Until(() => owner.Text("follow-up").Contains("ticked off by", StringComparison.Ordinal), "who ticked it off");
 
         // There and back; on the page it is ticked off as well, live.
         owner.PressCss("[data-testid=follow-up] a");

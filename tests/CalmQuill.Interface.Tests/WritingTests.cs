@@ -46,7 +46,7 @@ public sealed class WritingTests : InterfaceTest
         browser.WaitForStrokes(1);
         browser.Press("undo");
         browser.WaitForStrokes(2);
-        browser.Css("body").SendKeys(Keys.Control + "z");
+        browser.SendKeys("body", Keys.Control + "z");
         browser.Press("undo");
         // The other person's stroke is not this person's to undo.
         browser.WaitForStrokes(1);
@@ -64,9 +64,9 @@ public sealed class WritingTests : InterfaceTest
         browser.WaitForStrokes(2);
         browser.Wave(420, 360);
         browser.WaitForStrokes(3);
-        var before = browser.Find("sheet").GetAttribute("data-view");
+        var before = browser.Attribute("sheet", "data-view");
         browser.Wave(420, 420, PointerKind.Touch);
-        browser.Until(() => browser.Find("sheet").GetAttribute("data-view") != before, "the sheet to move");
+        browser.Until(() => browser.Attribute("sheet", "data-view") != before, "the sheet to move");
         Assert.Equal(3, browser.Strokes());
     }
 

@@ -47,6 +47,13 @@ public sealed class Browser : IDisposable
 
     public IWebElement Css(string selector) => Until(() => Driver.FindElements(By.CssSelector(selector)).FirstOrDefault(element => element.Displayed), selector)!;
 
+    /// <summary>The words on an element, read again when it was drawn anew in between.</summary>
+    public string Text(string testId) => Until(() => Find(testId).Text, testId)!;
+
+    public string? Attribute(string testId, string name) => AttributeAt($"[data-testid='{testId}']", name);
+
+    public string? AttributeAt(string selector, string name) => Until(() => new[] { Css(selector).GetAttribute(name) }, selector)[0];
+
     public int Count(string selector) => Driver.FindElements(By.CssSelector(selector)).Count;
 
     public void Press(string testId) => PressCss($"[data-testid='{testId}']");
@@ -66,12 +73,33 @@ public sealed class Browser : IDisposable
         },
         selector);
 
-    public void Fill(string selector, string text)
-    {
-        var field = Css(selector);
-        field.SendKeys(Keys.Control + "a");
-        field.SendKeys(text);
-    }
+    /// <summary>Presses the nth of several.</summary>
+    public void PressNth(string testId, int nth) => Until(
+        () =>
+        {
+            try
+            {
+                Driver.FindElements(By.CssSelector($"[data-testid='{testId}']"))[nth].Click();
+                return true;
+            }
+            catch (Exception moved) when (moved is StaleElementReferenceException or ElementClickInterceptedException or ArgumentOutOfRangeException)
+            {
+                return false;
+            }
+        },
+        testId);
+
+    public void Fill(string selector, string text) => SendKeys(selector, Keys.Control + "a", text);
+
+    /// <summary>Types into a field or onto an element.</summary>
+    public void SendKeys(string selector, params string[] keys) => Until(
+        () =>
+        {
+            var field = Css(selector);
+            foreach (var some in keys) field.SendKeys(some);
+            return true;
+        },
+        selector);
 
     /// <summary>Sets a field for a date, of the form 2026-10-01, whose own typing follows the browser's language.</summary>
     public void SetDay(string testId, string day) => Script(
@@ -113,8 +141,13 @@ public sealed class Browser : IDisposable
     public void TypeWithControl(string key) => new Actions(Driver).KeyDown(Keys.Control).SendKeys(key).KeyUp(Keys.Control).Perform();
 
     /// <summary>Drags one thing onto another with the mouse.</summary>
-    public void Drag(IWebElement from, Func<IWebElement> onto) =>
-        new Actions(Driver).ClickAndHold(from).MoveByOffset(-20, 10).MoveToElement(onto()).MoveByOffset(2, 2).Release().Perform();
+    public void Drag(Func<IWebElement> from, Func<IWebElement> onto) => Until(
+        () =>
+        {
+            new Actions(Driver).ClickAndHold(from()).MoveByOffset(-20, 10).MoveToElement(onto()).MoveByOffset(2, 2).Release().Perform();
+            return true;
+        },
+        "what is dragged");
 
     /// <summary>Draws with a pen, in pixels from the sheet's upper left, with pressure and tilt; <paramref name="lift"/> false keeps the pen down.</summary>
     public void Pen(int x, int y, (int Dx, int Dy)[] way, bool lift = true, PointerKind kind = PointerKind.Pen, int pane = 0)

@@ -1,8 +1,11 @@
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Layers;
 using CalmQuill.Core.Lenses;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Ordering;
+using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Spots;
 using CsCheck;
 
@@ -13,8 +16,13 @@ public static class Generate
 {
     public static readonly Guid[] People = [new("00000000-0000-8000-8000-00000000000a"), new("00000000-0000-8000-8000-00000000000b"), new("00000000-0000-8000-8000-00000000000c")];
 
+    /// <summary>Pens of every kind; half of them with nothing unusual.</summary>
     public static readonly Gen<Pen> Pen =
-        Gen.Select(Gen.Bool.Select(even => even ? PenKind.Ball : PenKind.Fountain), Gen.Int[Core.Ink.Pen.LeastWidth, 300], Gen.UInt).Select((kind, width, colour) => new Pen(kind, width, colour));
+        Gen.Select(Gen.Int[1, 6], Gen.Int[Core.Ink.Pen.LeastWidth, 300], Gen.UInt, Gen.Int[0, 1000]).Select((kind, width, colour, chance) =>
+        {
+            var pen = new Pen((PenKind)kind, width, kind == 6 ? (colour & ~0xFFu) | 0x60 : colour);
+            return chance % 2 == 0 ? pen : pen with { Line = (LineStyle)(chance % 3), Tip = (NibTip)(chance / 3 % 2), Angle = chance % 180, Response = chance % 201 - 100 };
+        });
 
     /// <summary>A wandering line of 1 to 30 samples.</summary>
     public static readonly Gen<StrokeSamples> Samples =
@@ -28,28 +36,62 @@ public static class Generate
 
     /// <summary>What three people did to a page from three devices, each knowing what stands before in the list.</summary>
     public static readonly Gen<List<Operation>> PageHistory =
-        Gen.Select(Gen.Int[0, 9], Gen.Int[0, 2], Gen.Int[0, 1000], Gen.Int[0, 1000], Samples, Pen).Array[1, 40].Select(steps =>
+        Gen.Select(Gen.Int[0, 14], Gen.Int[0, 2], Gen.Int[0, 1000], Gen.Int[0, 1000], Samples, Pen).Array[1, 40].Select(steps =>
         {
             var devices = People.Select((person, i) => new Replica((ulong)i + 7, person)).ToArray();
             var history = new List<Operation>();
             foreach (var (what, who, a, b, samples, pen) in steps)
             {
-                var strokes = history.Where(operation => operation.Change is Change.StrokeAdded).ToList();
-                var own = history.Where(operation => operation.Author == People[who] && operation.Change is not Change.EffectSet).ToList();
-                Change change = new Change.StrokeAdded(pen, 1_700_000_000_000 + a, samples);
+                var strokes = history.Where(operation => operation.Change is Change.StrokeAdded or Change.ShapeAdded).ToList();
+                var own = history.Where(operation => operation.Author == People[who] && operation.Change is not (Change.EffectSet or Change.StepsJoined)).ToList();
+                Change change = new Change.StrokeAdded(pen, 1_700_000_000_000 + a, samples) { Layer = Node(a % 4) };
                 if (what == 1 && strokes.Count > 0) change = new Change.ItemsRemoved([strokes[a % strokes.Count].Id]);
                 if (what == 2 && strokes.Count > 0) change = new Change.ItemsShifted([strokes[a % strokes.Count].Id], b - 500, a - 500);
                 if (what == 3 && strokes.Count > 0) change = new Change.GapsAdded([new StrokeGaps(strokes[a % strokes.Count].Id, [new Interval(b, b + a)])]);
                 if (what is 4 or 5 && own.Count > 0) change = new Change.EffectSet(own[a % own.Count].Id, what == 5);
                 if (what == 6) change = new Change.SpotAdded(Node(1 + a % 4), (SpotKind)(1 + b % 3), new Box(a, b, a + 200, b + 100), strokes.Count > 0 && b % 2 == 0 ? [strokes[a % strokes.Count].Id] : [], Values(a));
                 if (what == 7) change = new Change.SpotSet(Node(1 + a % 4), b % 7 == 0 ? [new SpotValue(SpotField.Removed, "1")] : b % 3 == 0 ? [new SpotValue(SpotField.Done, a % 2 == 0 ? "1" : "")] : [new SpotValue(SpotField.Note, $"note {b}")]);
-                if (what >= 8) change = new Change.ItemsTransformed(strokes.Count > 0 ? [strokes[a % strokes.Count].Id] : [], [Node(1 + b % 4)], what == 8 ? Transform.Scale(0.5 + a / 700.0, b - 500, a) : new Transform(0, Transform.One, -Transform.One, 0, 29700, a));
+                if (what is 8 or 9) change = new Change.ItemsTransformed(strokes.Count > 0 ? [strokes[a % strokes.Count].Id] : [], [Node(1 + b % 4)], what == 8 ? Transform.Scale(0.5 + a / 700.0, b - 500, a) : new Transform(0, Transform.One, -Transform.One, 0, 29700, a));
+                if (what == 10) change = new Change.ShapeAdded(ShapeOf(a, b), pen, b % 2 == 0 ? 0u : 0x7C8A4B80u, strokes.Count > 0 && a % 3 == 0 ? [strokes[a % strokes.Count].Id] : []) { Layer = Node(b % 4) };
+                if (what == 11 && strokes.Count > 0) change = new Change.ItemsSet([strokes[a % strokes.Count].Id, strokes[b % strokes.Count].Id], [ItemValueOf(a, b)]);
+                if (what == 12) change = new Change.LayerSet(Node(1 + a % 3), [LayerValueOf(a, b)]);
+                if (what == 13 && own.Count > 1) change = new Change.StepsJoined([own[^1].Id, own[^2].Id]);
                 // Clocks that disagree by up to a second make the stamps' order differ from the list's.
                 history.Add(devices[who].Make(change, 1_700_000_000_000 + history.Count * 50 + b));
             }
 
             return history;
         });
+
+    private static Shape ShapeOf(int a, int b) => (a % 4) switch
+    {
+        0 => new Shape(ShapeKind.Line, [new Corner(a, b), new Corner(b + 500, a)]),
+        1 => new Shape(ShapeKind.Circle, [new Corner(a, b), new Corner(a + 300, b)]),
+        2 => new Shape(ShapeKind.Rectangle, [new Corner(a, b), new Corner(a + 900, b), new Corner(a + 900, b + 400), new Corner(a, b + 400)]),
+        _ => new Shape(ShapeKind.Wave, [new Corner(a, b), new Corner(a + 2000, b), new Corner(a + 100, b - 200)], 1 + a % 9),
+    };
+
+    private static ItemValue ItemValueOf(int a, int b) => (b % 8) switch
+    {
+        0 => new ItemValue(ItemField.Colour, "b4533cff"),
+        1 => new ItemValue(ItemField.Width, (10 + a).ToString(System.Globalization.CultureInfo.InvariantCulture)),
+        2 => new ItemValue(ItemField.Pen, (1 + a % 6).ToString(System.Globalization.CultureInfo.InvariantCulture)),
+        3 => new ItemValue(ItemField.Layer, a % 5 == 0 ? "" : Node(a % 4).ToString()),
+        4 => new ItemValue(ItemField.Order, (a - 500).ToString(System.Globalization.CultureInfo.InvariantCulture)),
+        5 => new ItemValue(ItemField.Shape, ShapeOf(b, a).ToText()),
+        6 => new ItemValue(ItemField.Locked, a % 2 == 0 ? "1" : ""),
+        _ => new ItemValue(ItemField.Fill, a % 2 == 0 ? "4f738880" : ""),
+    };
+
+    private static LayerValue LayerValueOf(int a, int b) => (b % 7) switch
+    {
+        0 => new LayerValue(LayerField.Hidden, a % 2 == 0 ? "1" : ""),
+        1 => new LayerValue(LayerField.Order, OrderKey.Between(null, null, (ulong)a)),
+        2 => new LayerValue(LayerField.Opacity, (1 + a % 100).ToString(System.Globalization.CultureInfo.InvariantCulture)),
+        3 => new LayerValue(LayerField.MergedInto, a % 3 == 0 ? "" : Node(1 + (a + 1) % 3).ToString()),
+        4 => new LayerValue(LayerField.Erased, a % 2 == 0 ? "1" : ""),
+        _ => new LayerValue(LayerField.Name, $"layer {a}"),
+    };
 
     private static SpotValue[] Values(int chance) =>
         [new SpotValue(SpotField.Mark, MarkKinds.All[chance % 4]), new SpotValue(SpotField.Target, "https://clock.example/"), new SpotValue(SpotField.Level, "1"), new SpotValue(SpotField.Note, $"first {chance}")];

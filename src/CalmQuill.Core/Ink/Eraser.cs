@@ -28,7 +28,7 @@ public static class Eraser
             if ((ax < x - reach && bx < x - reach) || (ax > x + reach && bx > x + reach)
                 || (ay < y - reach && by < y - reach) || (ay > y + reach && by > y + reach)) continue;
             double ux = bx - ax, uy = by - ay, length = Math.Sqrt(ux * ux + uy * uy);
-            var half = pen.Radius((samples.Pressure[i] + samples.Pressure[i + 1]) / 2);
+            var half = Nib.HalfAcross(samples, i, pen);
             if (length < 1e-9)
             {
                 if (Square(ax - x) + Square(ay - y) <= Square(radius)) touched.Add(new Interval(i * Interval.PerSample, (i + 1) * Interval.PerSample));

@@ -32,6 +32,16 @@ public sealed class Outline
 
     internal void Close() => ends.Add(PointCount);
 
+    /// <summary>Maps all points from one on: x' = a·x + c·y + e, y' = b·x + d·y + f.</summary>
+    internal void Map(int from, float a, float b, float c, float d, float e, float f)
+    {
+        for (var i = from; i < PointCount; i++)
+        {
+            float x = points[2 * i], y = points[2 * i + 1];
+            (points[2 * i], points[2 * i + 1]) = (a * x + c * y + e, b * x + d * y + f);
+        }
+    }
+
     public void Clear()
     {
         PointCount = 0;

@@ -29,6 +29,21 @@ public sealed class Placing
 
     public (double X, double Y) Of(double x, double y) => (sum.A * x + sum.C * y + sum.E, sum.B * x + sum.D * y + sum.F);
 
+    /// <summary>The place that was put there.</summary>
+    public (double X, double Y) Back(double x, double y)
+    {
+        double px = x - sum.E, py = y - sum.F, area = sum.A * sum.D - sum.B * sum.C;
+        return ((px * sum.D - py * sum.C) / area, (py * sum.A - px * sum.B) / area);
+    }
+
+    /// <summary>How a direction, degrees, lies after all turns, 0 to 179.</summary>
+    public int Turned(int angle)
+    {
+        var (sin, cos) = Math.SinCos(angle * Math.PI / 180);
+        var turned = (int)Math.Round(Math.Atan2(sum.B * cos + sum.D * sin, sum.A * cos + sum.C * sin) * 180 / Math.PI);
+        return ((turned % 180) + 180) % 180;
+    }
+
     /// <summary>The upright box around a placed box.</summary>
     public Box Of(Box box)
     {

@@ -5,7 +5,9 @@ namespace CalmQuill.Core.Ink;
 /// The centre line runs through every sample: long or curved segments are refined along a Catmull–Rom spline (Catmull and Rom 1974) until a
 /// piece departs from it by less than 0.03 mm. The edge is the centre line's offset on both sides. Where the line turns by more than 60°,
 /// or bends closer than its own width, the ring is closed with a round end and a new one begins at the same point, so that no ring folds over
-/// itself into a hole.
+/// itself into a hole. A flat nib is an ellipse: sweeping it is sweeping a round nib in a plane in which the ellipse is a circle, so the centre
+/// line is taken there, given its edge, and the edge is taken back. A pencil is a handful of thin threads beside each other, each broken where
+/// the paper's grain stays bare.
 /// An instance keeps its working memory and is not safe for use by several threads at once.
 /// </remarks>
 public sealed class StrokeOutliner
@@ -14,6 +16,13 @@ public sealed class StrokeOutliner
     private const float SameSpot = 2f;
     private const float CosOfSharpTurn = 0.5f;
     private const float SoftEndLength = 70f;
+
+    /// <summary>A brush tapers over so many widths, at most over 5 mm.</summary>
+    private const float TaperWidths = 5f, MostTaper = 500f;
+
+    /// <summary>A pencil's threads are about so far apart and so thick for it, and looked at along the line at every such step, 0.01 mm.</summary>
+    private const float ThreadApart = 11f, ThreadStep = 14f;
+    private const int MostThreads = 7;
 
     /// <summary>Cosine and sine of the inner points of a half circle, in four equal turns.</summary>
     private static readonly (float Cos, float Sin)[] HalfCircle = [(0.7071068f, 0.7071068f), (0f, 1f), (-0.7071068f, 0.7071068f)];
@@ -25,6 +34,9 @@ public sealed class StrokeOutliner
     private float[] pieceX = new float[256], pieceY = new float[256], length = new float[256];
     private int count;
 
+    /// <summary>Whether strokes are still being written, so that their last sample is no end that tapers.</summary>
+    public bool OpenEnd { get; init; }
+
     /// <summary>Adds the outline of one visible interval of a stroke to <paramref name="outline"/>.</summary>
     /// <param name="samples">The stroke.</param>
     /// <param name="visible">The part to draw, within 0 to 256·(n−1).</param>
@@ -35,9 +47,29 @@ public sealed class StrokeOutliner
     public void Append(StrokeSamples samples, Interval visible, Pen pen, int dx, int dy, Outline outline)
     {
         CentreLine(samples, visible, pen, dx, dy);
-        if (pen.Kind == PenKind.Fountain) SoftenEnds(pen, visible, samples.Count);
-        if (count == 1) Dot(outline);
-        else Edge(outline);
+        switch (pen.Kind)
+        {
+            case PenKind.Fountain:
+                SoftenEnds(visible, samples.Count, Math.Min(SoftEndLength, pen.Width * 2f), 0.45f);
+                break;
+            case PenKind.Brush:
+                SoftenEnds(visible, samples.Count, Math.Min(MostTaper, pen.Width * TaperWidths), 0.1f);
+                break;
+            case PenKind.Pencil:
+                Threads(samples, visible, pen, dx, dy, outline);
+                return;
+            case PenKind.Calligraphy:
+                FlatNib(pen, outline);
+                return;
+        }
+
+        EdgeOrDot(pen is { Kind: PenKind.Highlighter, Tip: NibTip.Square }, outline);
+    }
+
+    /// <summary>Adds the outline of all of a stroke that a pen draws of its visible parts.</summary>
+    public void Append(StrokeSamples samples, List<Interval> visible, Pen pen, int dx, int dy, Outline outline)
+    {
+        foreach (var interval in Dashes.Of(samples, visible, pen)) Append(samples, interval, pen, dx, dy, outline);
     }
 
     /// <summary>The refined centre line of a whole stroke as x, y pairs; what the outline is the offset of.</summary>
@@ -56,8 +88,9 @@ public sealed class StrokeOutliner
         var sx = samples.X;
         var sy = samples.Y;
         var sp = samples.Pressure;
-        var even = pen.Kind == PenKind.Ball;
-        var radius = pen.Radius(sp[first]);
+        var even = pen.Kind is PenKind.Ball or PenKind.Highlighter or PenKind.Calligraphy;
+        var plain = pen.Kind == PenKind.Fountain;
+        var radius = Nib.Radius(samples, first, pen);
         if (visible.Start % Interval.PerSample == 0) Push(sx[first] + dx, sy[first] + dy, radius);
         else PushBetween(samples, visible.Start, pen, dx, dy);
 
@@ -69,8 +102,9 @@ public sealed class StrokeOutliner
             var i3 = i + 2 < sx.Length ? i + 2 : i + 1;
             float bendX = sx[i0] - x1 - x2 + sx[i3], bendY = sy[i0] - y1 - y2 + sy[i3];
             var bend = Math.Abs(bendX) + Math.Abs(bendY);
-            var pieces = bend < RefineFrom ? 1 : Math.Min(8, 1 + (int)MathF.Sqrt(bend / RefineFrom));
-            var nextRadius = even ? radius : (radius + pen.Radius(sp[i + 1])) * 0.5f;
+            // A pen that stood still drew no loop: a corner is two samples at one place.
+            var pieces = bend < RefineFrom || (x1 == x2 && y1 == y2) ? 1 : Math.Min(8, 1 + (int)MathF.Sqrt(bend / RefineFrom));
+            var nextRadius = even ? radius : (radius + (plain ? pen.Radius(sp[i + 1]) : Nib.Radius(samples, i + 1, pen))) * 0.5f;
             var from = i == first ? visible.Start % Interval.PerSample / (float)Interval.PerSample : 0f;
             var to = ends ? visible.End % Interval.PerSample / (float)Interval.PerSample : 1f;
             for (var k = 1; k < pieces; k++)
@@ -95,7 +129,9 @@ public sealed class StrokeOutliner
         Push(
             Spline(samples.X[i0], samples.X[i], samples.X[i + 1], samples.X[i3], t) + dx,
             Spline(samples.Y[i0], samples.Y[i], samples.Y[i + 1], samples.Y[i3], t) + dy,
-            pen.Radius((int)(samples.Pressure[i] + (samples.Pressure[i + 1] - samples.Pressure[i]) * t)));
+            pen.Kind is PenKind.Brush or PenKind.Pencil
+                ? Nib.Radius(samples, i, pen) * (1 - t) + Nib.Radius(samples, i + 1, pen) * t
+                : pen.Radius((int)(samples.Pressure[i] + (samples.Pressure[i + 1] - samples.Pressure[i]) * t)));
     }
 
     private static float Spline(float a, float b, float c, float d, float t) =>
@@ -126,19 +162,18 @@ public sealed class StrokeOutliner
         r[count++] = radius;
     }
 
-    /// <summary>Narrows the first and last 0.7 mm of a stroke's real ends, not the edges of what was rubbed out.</summary>
-    private void SoftenEnds(Pen pen, Interval visible, int sampleCount)
+    /// <summary>Narrows a stroke's real ends, not the edges of what was rubbed out, down to a share of the line's width at the very end.</summary>
+    private void SoftenEnds(Interval visible, int sampleCount, float soft, float least)
     {
         if (visible.Start == 0) Soften(0, 1);
-        if (visible.End == (sampleCount - 1) * Interval.PerSample) Soften(count - 1, -1);
+        if (!OpenEnd && visible.End == (sampleCount - 1) * Interval.PerSample) Soften(count - 1, -1);
 
         void Soften(int start, int step)
         {
             var way = 0f;
-            var soft = Math.Min(SoftEndLength, pen.Width * 2f);
             for (var i = start; i >= 0 && i < count && way < soft; i += step)
             {
-                r[i] *= 0.45f + 0.55f * (way / soft);
+                r[i] *= least + (1 - least) * (way / soft);
                 var next = i + step;
                 if (next < 0 || next >= count) break;
                 way += MathF.Sqrt((x[next] - x[i]) * (x[next] - x[i]) + (y[next] - y[i]) * (y[next] - y[i]));
@@ -146,8 +181,93 @@ public sealed class StrokeOutliner
         }
     }
 
-    private void Dot(Outline outline)
+    private void EdgeOrDot(bool square, Outline outline)
     {
+        if (count == 1) Dot(square, outline);
+        else Edge(square, outline);
+    }
+
+    /// <summary>The edge of a flat nib, by way of the plane in which it is round.</summary>
+    private void FlatNib(Pen pen, Outline outline)
+    {
+        var (sin, cos) = MathF.SinCos(pen.Angle * MathF.PI / 180f);
+        float originX = x[0], originY = y[0];
+        for (var i = 0; i < count; i++)
+        {
+            float px = x[i] - originX, py = y[i] - originY;
+            (x[i], y[i]) = (px * cos + py * sin, (py * cos - px * sin) / Nib.Flatness);
+        }
+
+        var before = outline.PointCount;
+        EdgeOrDot(false, outline);
+        outline.Map(before, cos, sin, -sin * Nib.Flatness, cos * Nib.Flatness, originX, originY);
+    }
+
+    /// <summary>A pencil's threads, each drawn where it meets the paper's grain.</summary>
+    private void Threads(StrokeSamples samples, Interval visible, Pen pen, int dx, int dy, Outline outline)
+    {
+        var threads = Math.Clamp((int)MathF.Round(pen.Width / ThreadApart), 2, MostThreads);
+        var before = outline.RingCount;
+        var middle = Enumerable.Range(0, count).Select(i => (X: x[i], Y: y[i], R: r[i])).ToArray();
+        var pressed = pen.Pressed(MiddlePressure(samples, visible));
+        var lean = Nib.Lean(samples, (visible.Start + visible.End) / 2 / Interval.PerSample);
+        for (var thread = 0; thread < threads; thread++)
+        {
+            var aside = (thread + 0.5f) / threads * 2 - 1;
+            count = 0;
+            for (var i = 0; i < middle.Length; i++)
+            {
+                var (x1, y1, r1) = middle[i];
+                var (x2, y2, r2) = middle[Math.Min(i + 1, middle.Length - 1)];
+                var (x0, y0, _) = middle[Math.Max(i - 1, 0)];
+                float alongX = x2 - x0, alongY = y2 - y0, norm = MathF.Sqrt(alongX * alongX + alongY * alongY);
+                var (nx, ny) = norm < 1e-3f ? (0f, 1f) : (-alongY / norm, alongX / norm);
+                var way = MathF.Sqrt((x2 - x1) * (x2 - x1) + (y2 - y1) * (y2 - y1));
+                var steps = Math.Max(1, (int)(way / ThreadStep));
+                for (var k = 0; k < steps; k++)
+                {
+                    var t = k / (float)steps;
+                    var half = r1 + (r2 - r1) * t;
+                    float px = x1 + (x2 - x1) * t + nx * half * aside, py = y1 + (y2 - y1) * t + ny * half * aside;
+                    if (PencilGrain.Marks(px - dx, py - dy, pressed, lean)) Push(px, py, half / threads * 1.25f);
+                    else EndThread();
+                }
+            }
+
+            EndThread();
+        }
+
+        // However lightly it was put down, something of it is seen.
+        if (outline.RingCount == before)
+        {
+            (count, x[0], y[0], r[0]) = (1, middle[0].X, middle[0].Y, middle[0].R / threads);
+            Dot(false, outline);
+        }
+
+        void EndThread()
+        {
+            if (count > 0) EdgeOrDot(false, outline);
+            count = 0;
+        }
+    }
+
+    private static int MiddlePressure(StrokeSamples samples, Interval visible)
+    {
+        int first = visible.Start / Interval.PerSample, last = Math.Max(first, visible.End / Interval.PerSample);
+        var sum = 0L;
+        for (var i = first; i <= last; i++) sum += samples.Pressure[i];
+        return (int)(sum / (last - first + 1));
+    }
+
+    private void Dot(bool square, Outline outline)
+    {
+        if (square)
+        {
+            foreach (var (sx, sy) in stackalloc (float, float)[] { (-1, -1), (1, -1), (1, 1), (-1, 1) }) Corner(x[0] + sx * r[0], y[0] + sy * r[0], outline);
+            outline.Close();
+            return;
+        }
+
         var radius = Math.Max(r[0], 4f) * 1.0824f;
         for (var k = 0; k < 8; k++)
         {
@@ -158,7 +278,7 @@ public sealed class StrokeOutliner
         outline.Close();
     }
 
-    private void Edge(Outline outline)
+    private void Edge(bool square, Outline outline)
     {
         FindDirections();
         var start = 0;
@@ -169,7 +289,7 @@ public sealed class StrokeOutliner
             var folds = !end && Folds(i);
             if (end || folds || foldsBefore || pieceX[i - 1] * pieceX[i] + pieceY[i - 1] * pieceY[i] < CosOfSharpTurn)
             {
-                EdgeBetween(start, i, outline);
+                EdgeBetween(start, i, square && start == 0, square && end, outline);
                 start = i;
             }
 
@@ -206,24 +326,38 @@ public sealed class StrokeOutliner
         return length[i] <= Math.Abs(turn);
     }
 
-    /// <summary>One ring: the left side there, a round end, the right side back, a round end.</summary>
-    private void EdgeBetween(int from, int to, Outline outline)
+    /// <summary>One ring: the left side there, an end, the right side back, an end. Ends are round or square.</summary>
+    private void EdgeBetween(int from, int to, bool squareFrom, bool squareTo, Outline outline)
     {
         outline.Add(x[from] + pieceY[from] * r[from], y[from] - pieceX[from] * r[from]);
         for (var i = from + 1; i < to; i++) outline.Add(x[i] + tangentY[i] * r[i], y[i] - tangentX[i] * r[i]);
         outline.Add(x[to] + pieceY[to - 1] * r[to], y[to] - pieceX[to - 1] * r[to]);
-        Cap(to, pieceX[to - 1], pieceY[to - 1], outline);
+        Cap(to, pieceX[to - 1], pieceY[to - 1], squareTo, outline);
         outline.Add(x[to] - pieceY[to - 1] * r[to], y[to] + pieceX[to - 1] * r[to]);
         for (var i = to - 1; i > from; i--) outline.Add(x[i] - tangentY[i] * r[i], y[i] + tangentX[i] * r[i]);
         outline.Add(x[from] - pieceY[from] * r[from], y[from] + pieceX[from] * r[from]);
-        Cap(from, -pieceX[from], -pieceY[from], outline);
+        Cap(from, -pieceX[from], -pieceY[from], squareFrom, outline);
         outline.Close();
     }
 
-    /// <summary>A half circle round a point, from the left of a direction to its right.</summary>
-    private void Cap(int i, float directionX, float directionY, Outline outline)
+    /// <summary>A half circle, or half a square, round a point, from the left of a direction to its right.</summary>
+    private void Cap(int i, float directionX, float directionY, bool square, Outline outline)
     {
         float nx = directionY * r[i], ny = -directionX * r[i], fx = directionX * r[i], fy = directionY * r[i];
+        if (square)
+        {
+            Corner(x[i] + nx + fx, y[i] + ny + fy, outline);
+            Corner(x[i] - nx + fx, y[i] - ny + fy, outline);
+            return;
+        }
+
         foreach (var (cos, sin) in HalfCircle) outline.Add(x[i] + (nx * cos + fx * sin) * 1.08f, y[i] + (ny * cos + fy * sin) * 1.08f);
+    }
+
+    /// <summary>Two control points at one place make a corner.</summary>
+    private static void Corner(float cx, float cy, Outline outline)
+    {
+        outline.Add(cx, cy);
+        outline.Add(cx, cy);
     }
 }

@@ -1,5 +1,8 @@
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Layers;
 using CalmQuill.Core.Library;
+using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Spots;
 
 namespace CalmQuill.Core.Operations;
@@ -37,6 +40,9 @@ public abstract record Change
     /// <summary>Page: adds a stroke, whose item id is the operation's id. <paramref name="StartedAt"/> is UTC, in milliseconds since 1970.</summary>
     public sealed record StrokeAdded(Pen Pen, long StartedAt, StrokeSamples Samples) : Change
     {
+        /// <summary>The layer it is written on.</summary>
+        public Guid Layer { get; init; }
+
         public override ChangeKind Kind => ChangeKind.StrokeAdded;
     }
 
@@ -86,6 +92,36 @@ public abstract record Change
     public sealed record ItemsTransformed(IReadOnlyList<OpId> Items, IReadOnlyList<Guid> Spots, Transform Transform) : Change
     {
         public override ChangeKind Kind => ChangeKind.ItemsTransformed;
+    }
+
+    /// <summary>
+    /// Page: adds a shape, whose item id is the operation's id, in place of what it was made from. <paramref name="Fill"/> is 0xRRGGBBAA, 0 for
+    /// nothing. Taking it back brings what it replaced back.
+    /// </summary>
+    public sealed record ShapeAdded(Shape Shape, Pen Pen, uint Fill, IReadOnlyList<OpId> Replaces) : Change
+    {
+        /// <summary>The layer it is drawn on.</summary>
+        public Guid Layer { get; init; }
+
+        public override ChangeKind Kind => ChangeKind.ShapeAdded;
+    }
+
+    /// <summary>Page: writes fields of items; for each the later stamp wins.</summary>
+    public sealed record ItemsSet(IReadOnlyList<OpId> Items, IReadOnlyList<ItemValue> Values) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.ItemsSet;
+    }
+
+    /// <summary>Page: writes fields of a layer, making it when it is new; for each the later stamp wins.</summary>
+    public sealed record LayerSet(Guid Layer, IReadOnlyList<LayerValue> Values) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.LayerSet;
+    }
+
+    /// <summary>Page: says that own operations were made by one step of the hand, to be undone together.</summary>
+    public sealed record StepsJoined(IReadOnlyList<OpId> Steps) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.StepsJoined;
     }
 
     /// <summary>Personal library: the person opened a notebook of a space. Visits add up; see <see cref="Visits"/>.</summary>

@@ -16,4 +16,8 @@ public enum ChangeKind : byte
     SpotAdded = 11,
     SpotSet = 12,
     ItemsTransformed = 13,
+    ShapeAdded = 14,
+    ItemsSet = 15,
+    LayerSet = 16,
+    StepsJoined = 17,
 }

@@ -1,5 +1,8 @@
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Layers;
 using CalmQuill.Core.Library;
+using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Spots;
 
 namespace CalmQuill.Core.Operations;
@@ -37,7 +40,7 @@ public static class OperationCodec
         var columns = new SampleCodec.Writers();
         var counters = new ulong[replicas.Count];
         var time = default(Hlc);
-        var pen = default(Pen);
+        var before = default(Tool);
         foreach (var operation in operations)
         {
             var replica = replicas[operation.Id.Replica];
@@ -47,7 +50,7 @@ public static class OperationCodec
             head.Signed(operation.Time.UnixMilliseconds - time.UnixMilliseconds);
             head.Varint((ulong)operation.Time.Logical);
             head.Varint((ulong)authors[operation.Author]);
-            if (operation.Change is Change.StrokeAdded stroke) WriteStroke(head, columns, stroke, operation.Time, ref pen);
+            if (operation.Change is Change.StrokeAdded stroke) WriteStroke(head, columns, stroke, operation.Time, ref before);
             else WriteChange(head, operation.Change);
             counters[replica] = operation.Id.Counter;
             time = operation.Time;
@@ -78,7 +81,7 @@ public static class OperationCodec
         var operations = new List<Operation>(count);
         var counters = new ulong[replicas.Length];
         var milliseconds = 0L;
-        var pen = default(Pen);
+        var before = default(Tool);
         for (var i = 0; i < count; i++)
         {
             var kind = (ChangeKind)reader.Byte();
@@ -89,7 +92,7 @@ public static class OperationCodec
             if (milliseconds is < 0 or >= 1L << 48 || logical > ushort.MaxValue) throw new OperationFormatException("The data holds a time out of range.");
             var time = Hlc.At(milliseconds, (int)logical);
             var author = authors[Index(reader.Varint(), authors.Length)];
-            operations.Add(new Operation(new OpId(replicas[replica], counters[replica]), time, author, kind == ChangeKind.StrokeAdded ? ReadStroke(ref reader, ref columns, time, ref pen) : ReadChange(ref reader, kind)));
+            operations.Add(new Operation(new OpId(replicas[replica], counters[replica]), time, author, kind == ChangeKind.StrokeAdded ? ReadStroke(ref reader, ref columns, time, ref before) : ReadChange(ref reader, kind)));
         }
 
         if (!reader.AtEnd || !columns.AtEnd) throw new OperationFormatException("The data goes on after its end.");
@@ -99,36 +102,56 @@ public static class OperationCodec
     private static int Index(ulong index, int length) =>
         index < (ulong)length ? (int)index : throw new OperationFormatException("The data names a replica or author that it does not list.");
 
-    /// <summary>A pen is written where it differs from the one before.</summary>
-    private static void WriteStroke(ByteWriter head, SampleCodec.Writers columns, Change.StrokeAdded stroke, Hlc time, ref Pen pen)
-    {
-        head.Byte(stroke.Pen == pen ? (byte)0 : (byte)1);
-        if (stroke.Pen != pen)
-        {
-            head.Byte((byte)stroke.Pen.Kind);
-            head.Varint((ulong)stroke.Pen.Width);
-            head.Fixed32(stroke.Pen.Colour);
-        }
+    /// <summary>What a stroke is written with and on.</summary>
+    private readonly record struct Tool(Pen Pen, Guid Layer);
 
-        pen = stroke.Pen;
+    private const byte NewPen = 1, FancyPen = 2, NewLayer = 4;
+
+    /// <summary>A pen and a layer are written where they differ from those before.</summary>
+    private static void WriteStroke(ByteWriter head, SampleCodec.Writers columns, Change.StrokeAdded stroke, Hlc time, ref Tool before)
+    {
+        var penFlags = stroke.Pen == before.Pen ? 0 : stroke.Pen.IsPlain ? NewPen : NewPen | FancyPen;
+        head.Byte((byte)(penFlags | (stroke.Layer == before.Layer ? 0 : NewLayer)));
+        if (penFlags != 0) WritePen(head, stroke.Pen);
+        if (stroke.Layer != before.Layer) head.Guid(stroke.Layer);
+        before = new Tool(stroke.Pen, stroke.Layer);
         // Most strokes are stamped when the pen is lifted, so this is next to nothing.
         head.Signed(stroke.StartedAt + stroke.Samples.Time[^1] - time.UnixMilliseconds);
         SampleCodec.Write(head, columns, stroke.Samples);
     }
 
-    private static Change.StrokeAdded ReadStroke(ref ByteReader reader, ref SampleCodec.Readers columns, Hlc time, ref Pen pen)
+    private static Change.StrokeAdded ReadStroke(ref ByteReader reader, ref SampleCodec.Readers columns, Hlc time, ref Tool before)
     {
-        if (reader.Byte() is var news and not 0)
-        {
-            var kind = (PenKind)reader.Byte();
-            var width = reader.Varint();
-            if (news > 1 || width > int.MaxValue) throw new OperationFormatException("A pen is not well formed.");
-            pen = new Pen(kind, (int)width, reader.Fixed32());
-        }
-
+        var news = reader.Byte();
+        if (news > (NewPen | FancyPen | NewLayer) || (news & (NewPen | FancyPen)) == FancyPen) throw new OperationFormatException("A pen is not well formed.");
+        if ((news & NewPen) != 0) before = before with { Pen = ReadPen(ref reader, (news & FancyPen) != 0) };
+        if ((news & NewLayer) != 0) before = before with { Layer = reader.Guid() };
         var ended = unchecked(time.UnixMilliseconds + reader.Signed());
         var samples = SampleCodec.Read(ref reader, ref columns);
-        return new Change.StrokeAdded(pen, unchecked(ended - samples.Time[^1]), samples);
+        return new Change.StrokeAdded(before.Pen, unchecked(ended - samples.Time[^1]), samples) { Layer = before.Layer };
+    }
+
+    private static void WritePen(ByteWriter writer, Pen pen, bool fancy)
+    {
+        writer.Byte((byte)pen.Kind);
+        writer.Varint((ulong)pen.Width);
+        writer.Fixed32(pen.Colour);
+        if (!fancy) return;
+        writer.Byte((byte)pen.Line);
+        writer.Byte((byte)pen.Tip);
+        writer.Signed(pen.Angle);
+        writer.Signed(pen.Response);
+    }
+
+    private static void WritePen(ByteWriter writer, Pen pen) => WritePen(writer, pen, !pen.IsPlain);
+
+    private static Pen ReadPen(ref ByteReader reader, bool fancy)
+    {
+        var kind = (PenKind)reader.Byte();
+        var width = reader.Varint();
+        if (width > int.MaxValue) throw new OperationFormatException("A pen is not well formed.");
+        var pen = new Pen(kind, (int)width, reader.Fixed32());
+        return fancy ? pen with { Line = (LineStyle)reader.Byte(), Tip = (NibTip)reader.Byte(), Angle = reader.Int32(), Response = reader.Int32() } : pen;
     }
 
     private static void WriteChange(ByteWriter writer, Change change)
@@ -198,6 +221,29 @@ public static class OperationCodec
                 var (a, b, c, d, e, f) = transformed.Transform;
                 foreach (var number in new[] { a, b, c, d, e, f }) writer.Signed(number);
                 break;
+            case Change.ShapeAdded shape:
+                writer.Byte((byte)shape.Shape.Kind);
+                writer.Varint((ulong)shape.Shape.Detail);
+                writer.Varint((ulong)shape.Shape.Points.Count);
+                WriteCorners(writer, shape.Shape.Points);
+                WritePen(writer, shape.Pen, true);
+                writer.Fixed32(shape.Fill);
+                writer.Guid(shape.Layer);
+                WriteIds(writer, shape.Replaces);
+                break;
+            case Change.ItemsSet set:
+                WriteIds(writer, set.Items);
+                writer.Varint((ulong)set.Values.Count);
+                foreach (var (field, value) in set.Values) WriteValue(writer, (byte)field, value);
+                break;
+            case Change.LayerSet set:
+                writer.Guid(set.Layer);
+                writer.Varint((ulong)set.Values.Count);
+                foreach (var (field, value) in set.Values) WriteValue(writer, (byte)field, value);
+                break;
+            case Change.StepsJoined joined:
+                WriteIds(writer, joined.Steps);
+                break;
             default:
                 throw new InvalidOperationException($"No codec for {change.Kind}.");
         }
@@ -236,6 +282,20 @@ public static class OperationCodec
                 var spots = new Guid[reader.Count(MostItems, 16, "signs")];
                 for (var i = 0; i < spots.Length; i++) spots[i] = reader.Guid();
                 return new Change.ItemsTransformed(items, spots, new Transform(reader.Int32(), reader.Int32(), reader.Int32(), reader.Int32(), reader.Int32(), reader.Int32()));
+            case ChangeKind.ShapeAdded:
+                var shapeKind = (ShapeKind)reader.Byte();
+                var detail = (int)Math.Min(reader.Varint(), int.MaxValue);
+                var shape = new Shape(shapeKind, ReadCorners(ref reader), detail);
+                var pen = ReadPen(ref reader, true);
+                var fill = reader.Fixed32();
+                var layer = reader.Guid();
+                return new Change.ShapeAdded(shape, pen, fill, ReadIds(ref reader)) { Layer = layer };
+            case ChangeKind.ItemsSet:
+                return new Change.ItemsSet(ReadIds(ref reader), ReadFields(ref reader, (field, value) => new ItemValue((ItemField)field, value)));
+            case ChangeKind.LayerSet:
+                return new Change.LayerSet(reader.Guid(), ReadFields(ref reader, (field, value) => new LayerValue((LayerField)field, value)));
+            case ChangeKind.StepsJoined:
+                return new Change.StepsJoined(ReadIds(ref reader));
             default:
                 throw new OperationFormatException($"The data holds a change of kind {(int)kind}, which is not known here.");
         }
@@ -251,19 +311,49 @@ public static class OperationCodec
     private static void WriteValues(ByteWriter writer, IReadOnlyList<SpotValue> values)
     {
         writer.Varint((ulong)values.Count);
-        foreach (var value in values)
+        foreach (var value in values) WriteValue(writer, (byte)value.Field, value.Value);
+    }
+
+    private static void WriteValue(ByteWriter writer, byte field, string value)
+    {
+        writer.Byte(field);
+        writer.Text(value);
+    }
+
+    private static T[] ReadFields<T>(ref ByteReader reader, Func<byte, string, T> of)
+    {
+        var values = new T[reader.Count(byte.MaxValue, 2, "values")];
+        for (var i = 0; i < values.Length; i++) values[i] = of(reader.Byte(), reader.Text(MostTextBytes * 2));
+        return values;
+    }
+
+    /// <summary>Corners as differences to the one before.</summary>
+    private static void WriteCorners(ByteWriter writer, IReadOnlyList<Corner> corners)
+    {
+        var before = default(Corner);
+        foreach (var corner in corners)
         {
-            writer.Byte((byte)value.Field);
-            writer.Text(value.Value);
+            writer.Signed(corner.X - (long)before.X);
+            writer.Signed(corner.Y - (long)before.Y);
+            before = corner;
         }
     }
 
-    private static SpotValue[] ReadValues(ref ByteReader reader)
+    private static Corner[] ReadCorners(ref ByteReader reader)
     {
-        var values = new SpotValue[reader.Count(byte.MaxValue, 2, "values")];
-        for (var i = 0; i < values.Length; i++) values[i] = new SpotValue((SpotField)reader.Byte(), reader.Text(MostTextBytes * 2));
-        return values;
+        var corners = new Corner[reader.Count(Shape.MostPoints, 2, "corners")];
+        long x = 0, y = 0;
+        for (var i = 0; i < corners.Length; i++)
+        {
+            (x, y) = (unchecked(x + reader.Signed()), unchecked(y + reader.Signed()));
+            if (x is < int.MinValue or > int.MaxValue || y is < int.MinValue or > int.MaxValue) throw new OperationFormatException("A corner is out of range.");
+            corners[i] = new Corner((int)x, (int)y);
+        }
+
+        return corners;
     }
+
+    private static SpotValue[] ReadValues(ref ByteReader reader) => ReadFields(ref reader, (field, value) => new SpotValue((SpotField)field, value));
 
     private static bool ReadSwitch(ref ByteReader reader) =>
         reader.Byte() is var value and < 2 ? value == 1 : throw new OperationFormatException("The data holds a switch that is neither on nor off.");

@@ -1,7 +1,10 @@
 using System.Globalization;
 using System.Text.Json;
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Layers;
 using CalmQuill.Core.Library;
+using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Spots;
 
 namespace CalmQuill.Core.Operations;
@@ -57,9 +60,8 @@ public static class OperationJson
                 json.WriteString("paper", added.Paper);
                 break;
             case Change.StrokeAdded stroke:
-                json.WriteString("pen", stroke.Pen.Kind.ToString());
-                json.WriteNumber("width", stroke.Pen.Width);
-                json.WriteString("colour", "#" + stroke.Pen.Colour.ToString("x8", CultureInfo.InvariantCulture));
+                WritePen(json, stroke.Pen);
+                if (stroke.Layer != Guid.Empty) json.WriteString("layer", stroke.Layer);
                 json.WriteNumber("startedAt", stroke.StartedAt);
                 foreach (var (name, values) in Channels(stroke.Samples)) Numbers(json, name, values);
                 break;
@@ -108,6 +110,30 @@ public static class OperationJson
                 var (a, b, c, d, e, f) = transformed.Transform;
                 Numbers(json, "transform", [a, b, c, d, e, f]);
                 break;
+            case Change.ShapeAdded shape:
+                json.WriteString("shape", shape.Shape.Kind.ToString());
+                json.WriteNumber("detail", shape.Shape.Detail);
+                Numbers(json, "points", shape.Shape.Points.SelectMany(point => new[] { point.X, point.Y }));
+                WritePen(json, shape.Pen);
+                json.WriteString("fill", Hex(shape.Fill));
+                if (shape.Layer != Guid.Empty) json.WriteString("layer", shape.Layer);
+                Items(json, shape.Replaces, "replaces");
+                break;
+            case Change.ItemsSet set:
+                Items(json, set.Items);
+                json.WriteStartObject("values");
+                foreach (var (field, value) in set.Values) json.WriteString(field.ToString(), value);
+                json.WriteEndObject();
+                break;
+            case Change.LayerSet set:
+                json.WriteString("layer", set.Layer);
+                json.WriteStartObject("values");
+                foreach (var (field, value) in set.Values) json.WriteString(field.ToString(), value);
+                json.WriteEndObject();
+                break;
+            case Change.StepsJoined joined:
+                Items(json, joined.Steps, "steps");
+                break;
         }
     }
 
@@ -117,8 +143,7 @@ public static class OperationJson
         ChangeKind.PropertySet => new Change.PropertySet(json.GetProperty("target").GetGuid(), Enum.Parse<Property>(Text(json, "property")), Text(json, "value")),
         ChangeKind.PageAdded => new Change.PageAdded(json.GetProperty("page").GetGuid(), Text(json, "order"), Text(json, "paper")),
         ChangeKind.StrokeAdded => new Change.StrokeAdded(
-            new Pen(Enum.Parse<PenKind>(Text(json, "pen")), json.GetProperty("width").GetInt32(), uint.Parse(Text(json, "colour").AsSpan(1), NumberStyles.HexNumber, CultureInfo.InvariantCulture)),
-            json.GetProperty("startedAt").GetInt64(), ReadSamples(json)),
+            ReadPen(json), json.GetProperty("startedAt").GetInt64(), ReadSamples(json)) { Layer = LayerOf(json) },
         ChangeKind.ItemsRemoved => new Change.ItemsRemoved(ReadItems(json)),
         ChangeKind.ItemsShifted => new Change.ItemsShifted(ReadItems(json), json.GetProperty("dx").GetInt32(), json.GetProperty("dy").GetInt32()),
         ChangeKind.GapsAdded => new Change.GapsAdded([.. json.GetProperty("gaps").EnumerateObject().Select(stroke => new StrokeGaps(OpId.Parse(stroke.Name), [.. Pairs(stroke.Value)]))]),
@@ -128,8 +153,39 @@ public static class OperationJson
         ChangeKind.SpotAdded => new Change.SpotAdded(json.GetProperty("spot").GetGuid(), Enum.Parse<SpotKind>(Text(json, "spotKind")), BoxOf(json.GetProperty("area")), ReadItems(json), ReadValues(json)),
         ChangeKind.SpotSet => new Change.SpotSet(json.GetProperty("spot").GetGuid(), ReadValues(json)),
         ChangeKind.ItemsTransformed => new Change.ItemsTransformed(ReadItems(json), [.. json.GetProperty("spots").EnumerateArray().Select(spot => spot.GetGuid())], TransformOf(json.GetProperty("transform"))),
+        ChangeKind.ShapeAdded => new Change.ShapeAdded(
+            new Shape(Enum.Parse<ShapeKind>(Text(json, "shape")), [.. Pairs(json.GetProperty("points")).Select(pair => new Corner(pair.Start, pair.End))], json.GetProperty("detail").GetInt32()),
+            ReadPen(json), UnHex(Text(json, "fill")), ReadItems(json, "replaces")) { Layer = LayerOf(json) },
+        ChangeKind.ItemsSet => new Change.ItemsSet(ReadItems(json), [.. json.GetProperty("values").EnumerateObject().Select(value => new ItemValue(Enum.Parse<ItemField>(value.Name), value.Value.GetString() ?? ""))]),
+        ChangeKind.LayerSet => new Change.LayerSet(LayerOf(json), [.. json.GetProperty("values").EnumerateObject().Select(value => new LayerValue(Enum.Parse<LayerField>(value.Name), value.Value.GetString() ?? ""))]),
+        ChangeKind.StepsJoined => new Change.StepsJoined(ReadItems(json, "steps")),
         _ => throw new OperationFormatException($"The kind {kind} has no JSON form."),
     };
+
+    private static void WritePen(Utf8JsonWriter json, Pen pen)
+    {
+        json.WriteString("pen", pen.Kind.ToString());
+        json.WriteNumber("width", pen.Width);
+        json.WriteString("colour", Hex(pen.Colour));
+        if (pen.Line != LineStyle.Solid) json.WriteString("line", pen.Line.ToString());
+        if (pen.Tip != NibTip.Round) json.WriteString("tip", pen.Tip.ToString());
+        if (pen.Angle != 0) json.WriteNumber("angle", pen.Angle);
+        if (pen.Response != 0) json.WriteNumber("response", pen.Response);
+    }
+
+    private static Pen ReadPen(JsonElement json) => new(Enum.Parse<PenKind>(Text(json, "pen")), json.GetProperty("width").GetInt32(), UnHex(Text(json, "colour")))
+    {
+        Line = json.TryGetProperty("line", out var line) ? Enum.Parse<LineStyle>(line.GetString()!) : LineStyle.Solid,
+        Tip = json.TryGetProperty("tip", out var tip) ? Enum.Parse<NibTip>(tip.GetString()!) : NibTip.Round,
+        Angle = json.TryGetProperty("angle", out var angle) ? angle.GetInt32() : 0,
+        Response = json.TryGetProperty("response", out var response) ? response.GetInt32() : 0,
+    };
+
+    private static Guid LayerOf(JsonElement json) => json.TryGetProperty("layer", out var layer) ? layer.GetGuid() : Guid.Empty;
+
+    private static string Hex(uint colour) => "#" + colour.ToString("x8", CultureInfo.InvariantCulture);
+
+    private static uint UnHex(string colour) => uint.Parse(colour.AsSpan(1), NumberStyles.HexNumber, CultureInfo.InvariantCulture);
 
     private static IEnumerable<(string Name, int[] Values)> Channels(StrokeSamples samples)
     {
@@ -168,14 +224,14 @@ public static class OperationJson
         for (var i = 0; i + 1 < numbers.Length; i += 2) yield return new Interval(numbers[i], numbers[i + 1]);
     }
 
-    private static void Items(Utf8JsonWriter json, IReadOnlyList<OpId> items)
+    private static void Items(Utf8JsonWriter json, IReadOnlyList<OpId> items, string name = "items")
     {
-        json.WriteStartArray("items");
+        json.WriteStartArray(name);
         foreach (var item in items) json.WriteStringValue(item.ToString());
         json.WriteEndArray();
     }
 
-    private static OpId[] ReadItems(JsonElement json) => [.. json.GetProperty("items").EnumerateArray().Select(item => OpId.Parse(item.GetString()!))];
+    private static OpId[] ReadItems(JsonElement json, string name = "items") => [.. json.GetProperty(name).EnumerateArray().Select(item => OpId.Parse(item.GetString()!))];
 
     private static void Numbers(Utf8JsonWriter json, string name, IEnumerable<int> values)
     {

@@ -1,5 +1,7 @@
 using CalmQuill.Core.Access;
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Layers;
 using CalmQuill.Core.Lenses;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Ordering;
@@ -56,6 +58,10 @@ public static class OperationRules
         (DocumentKind.Page, Change.SpotAdded spot) => SpotRules.Check(spot),
         (DocumentKind.Page, Change.SpotSet spot) => SpotRules.Check(spot.Spot, spot.Values),
         (DocumentKind.Page, Change.ItemsTransformed transformed) => Check(transformed),
+        (DocumentKind.Page, Change.ShapeAdded shape) => ItemRules.Check(shape),
+        (DocumentKind.Page, Change.ItemsSet set) => ItemRules.Check(set),
+        (DocumentKind.Page, Change.LayerSet set) => LayerRules.Check(set),
+        (DocumentKind.Page, Change.StepsJoined joined) => CheckItems(joined.Steps),
         _ => new Refusal("wrong-document", "This change does not belong into a document of this kind."),
     };
 
@@ -83,6 +89,7 @@ public static class OperationRules
         Property.Rule => set.Value.Length == 0 ? null : RuleJson.Read(set.Value).Refusal,
         Property.BinDays => Ensure(int.TryParse(set.Value, out var days) && Bin.Choices.Contains(days), "The bin keeps things for 7, 30 or 90 days, or for ever."),
         Property.Terms => Ensure(set.Value.Length <= 1_000 && Span.ReadTerms(set.Value) is not null, "A term is a first and a last day, the first not after the last."),
+        Property.Tray or Property.Palettes or Property.Hand => Ensure(set.Value.Length <= 3_900 && !set.Value.Any(char.IsControl), "A setting is not well formed."),
         Property.View or Property.JotPreset or Property.TodayPreset => Ensure(set.Value.Length <= 1_000 && !set.Value.Any(char.IsControl), "A setting is not well formed."),
         Property.Colour or Property.Cover or Property.Icon =>
             Ensure(set.Value.Length <= 40 && set.Value.All(c => char.IsAsciiLetterOrDigit(c) || c == '-'), "A colour, cover or icon is not well formed."),
@@ -100,8 +107,7 @@ public static class OperationRules
 
     private static Refusal? Check(Change.StrokeAdded stroke)
     {
-        if (!Enum.IsDefined(stroke.Pen.Kind)) return new Refusal("bad-pen", "This pen is not known here.");
-        if (stroke.Pen.Width is < Pen.LeastWidth or > Pen.MostWidth) return new Refusal("bad-pen", "A pen is 0.1 to 20 mm wide.");
+        if (ItemRules.Check(stroke.Pen) is { } refusal) return refusal;
         var samples = stroke.Samples;
         if (samples.Count > StrokeSamples.MostSamples) return new Refusal("too-long", $"A stroke has at most {StrokeSamples.MostSamples} samples.");
         var box = samples.Bounds();

@@ -77,4 +77,13 @@ public enum Property : byte
 
     /// <summary>Personal library, with a page as target: the notebook it is in while the person has a bookmark on it.</summary>
     Bookmarked = 26,
+
+    /// <summary>Personal library: the pens of the tray; with a notebook as target, of the tray for that notebook alone.</summary>
+    Tray = 27,
+
+    /// <summary>Personal library: palettes and the colours used last.</summary>
+    Palettes = 28,
+
+    /// <summary>Personal library: what pen and finger do.</summary>
+    Hand = 29,
 }

@@ -14,6 +14,9 @@ public sealed class Replica(ulong id, Guid author)
     /// <summary>What is added to the device's clock, in milliseconds.</summary>
     public long ClockOffset { get; private set; }
 
+    /// <summary>The id of the operation made last.</summary>
+    public OpId LastId => new(Id, counter);
+
     /// <summary>Makes the next operation; its stamp is later than every stamp this replica made or saw.</summary>
     public Operation Make(Change change, long deviceUnixMilliseconds)
     {

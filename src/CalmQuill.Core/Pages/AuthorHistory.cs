@@ -2,10 +2,11 @@ using CalmQuill.Core.Operations;
 
 namespace CalmQuill.Core.Pages;
 
-/// <summary>One person's steps on one page in the order of their stamps: what undo and redo go through.</summary>
+/// <summary>One person's steps on one page in the order of their stamps: what undo and redo go through. Several operations may be one step.</summary>
 internal sealed class AuthorHistory
 {
     private readonly List<Step> steps = [];
+    private readonly Dictionary<OpId, OpId> joins = [];
 
     private readonly record struct Step(Stamp Stamp, bool Active, Stamp Switched);
 
@@ -16,20 +17,29 @@ internal sealed class AuthorHistory
         steps.Insert(index, new Step(stamp, active, switched));
     }
 
+    /// <summary>Operations that are one step; of two joins of one operation the one with the greater id counts.</summary>
+    public void Join(OpId join, IReadOnlyList<OpId> operations)
+    {
+        foreach (var operation in operations)
+        {
+            if (!joins.TryGetValue(operation, out var standing) || join.CompareTo(standing) > 0) joins[operation] = join;
+        }
+    }
+
     public void SetActive(Stamp stamp, bool active, Stamp switched)
     {
         var index = steps.FindLastIndex(step => step.Stamp == stamp);
         steps[index] = new Step(stamp, active, switched);
     }
 
-    public OpId? ToUndo()
+    public List<OpId> ToUndo()
     {
         var index = steps.FindLastIndex(step => step.Active);
-        return index < 0 ? null : steps[index].Stamp.Id;
+        return index < 0 ? [] : With(steps[index], step => step.Active);
     }
 
     /// <summary>The step switched off last, if that was after the newest step was made.</summary>
-    public OpId? ToRedo()
+    public List<OpId> ToRedo()
     {
         Step? latest = null;
         foreach (var step in steps)
@@ -37,6 +47,12 @@ internal sealed class AuthorHistory
             if (!step.Active && step.Switched > steps[^1].Stamp && (latest is null || step.Switched > latest.Value.Switched)) latest = step;
         }
 
-        return latest?.Stamp.Id;
+        return latest is { } found ? With(found, step => !step.Active) : [];
     }
+
+    /// <summary>The operation, with those it was joined with that are in the same state; the newest first.</summary>
+    private List<OpId> With(Step step, Predicate<Step> same) =>
+        joins.TryGetValue(step.Stamp.Id, out var join)
+            ? [.. steps.Where(other => same(other) && joins.TryGetValue(other.Stamp.Id, out var own) && own == join).Reverse().Select(other => other.Stamp.Id)]
+            : [step.Stamp.Id];
 }

@@ -1,4 +1,5 @@
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 
 namespace CalmQuill.Core.Pages;
@@ -10,6 +11,10 @@ namespace CalmQuill.Core.Pages;
 public sealed class EraserPass(PageDocument page, double radius, bool whole)
 {
     private readonly Dictionary<OpId, List<Interval>> touched = [];
+
+    /// <summary>Which of the things that may be changed it works on.</summary>
+    public ItemFilter Only { get; init; } = ItemFilter.All;
+
     private (double X, double Y)? before;
 
     /// <summary>Moves the eraser on to a spot, in 0.01 mm. Returns the items of which more is gone than before.</summary>
@@ -23,7 +28,19 @@ public sealed class EraserPass(PageDocument page, double radius, bool whole)
         var area = new Box((int)Math.Min(x, fromX), (int)Math.Min(y, fromY), (int)Math.Max(x, fromX), (int)Math.Max(y, fromY)).Grow(reach);
         foreach (var item in page.Items)
         {
-            if (!item.Shown || !item.Bounds.Meets(area) || (whole && touched.ContainsKey(item.Id))) continue;
+            if (!item.Bounds.Meets(area) || !Only.Takes(item) || (whole && touched.ContainsKey(item.Id))) continue;
+            if (item.Kind == ItemKinds.Area)
+            {
+                // A filled region has no line to be rubbed out: it goes as a whole, when the eraser goes for whole things.
+                if (whole && Selecting.HoldsSpot(item, x, y))
+                {
+                    news.Add(item.Id);
+                    touched[item.Id] = [];
+                }
+
+                continue;
+            }
+
             var intervals = new List<Interval>();
             for (var step = before is null ? 1 : 0; step <= steps; step++)
             {
@@ -46,7 +63,7 @@ public sealed class EraserPass(PageDocument page, double radius, bool whole)
     {
         if (!touched.TryGetValue(item.Id, out var gone)) return item.Visible();
         if (whole) return [];
-        var end = (item.Stroke!.Samples.Count - 1) * Interval.PerSample;
+        var end = (item.Samples.Count - 1) * Interval.PerSample;
         var erased = Interval.Union(Interval.Complement(item.Visible(), 0, end).Concat(gone));
         return Interval.Complement(erased, 0, end);
     }

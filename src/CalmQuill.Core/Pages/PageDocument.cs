@@ -1,4 +1,5 @@
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Layers;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Spots;
 
@@ -6,7 +7,8 @@ namespace CalmQuill.Core.Pages;
 
 /// <summary>A page: what the set of its operations shows. The order in which they arrive, and how often, makes no difference.</summary>
 /// <remarks>
-/// Every operation but <see cref="Change.EffectSet"/> contributes something that can be taken out again: a stroke, a removal, a shift, gaps.
+/// Every operation but <see cref="Change.EffectSet"/> and <see cref="Change.StepsJoined"/> contributes something that can be taken out again: a stroke or
+/// shape, a removal, a shift, gaps, fields of items and layers.
 /// <see cref="Change.EffectSet"/> is a register a target: the latest by the target's own author says whether its contribution counts.
 /// </remarks>
 public sealed class PageDocument
@@ -18,17 +20,20 @@ public sealed class PageDocument
     private readonly HashSet<OpId> changed = [];
     private readonly List<PageItem> painted = [];
     private readonly PageSpots spots = new();
+    private readonly PageLayers layers = new();
     private bool inOrder = true;
 
     public int OperationCount => operations.Count;
 
-    /// <summary>The strokes in the order in which they are painted; removed and taken-back ones are among them.</summary>
+    /// <summary>The layers, from the back to the front.</summary>
+    public IReadOnlyList<Layer> Layers => layers.All;
+
+    /// <summary>The strokes and shapes in the order in which they are painted; removed and taken-back ones are among them.</summary>
     public IReadOnlyList<PageItem> Items
     {
         get
         {
-            if (!inOrder) painted.Sort((a, b) => a.Stamp.CompareTo(b.Stamp));
-            inOrder = true;
+            if (!inOrder) InOrder();
             return painted;
         }
     }
@@ -63,12 +68,13 @@ public sealed class PageDocument
 
         var active = !effects.TryGetValue((operation.Id, operation.Author), out var known) || known.Active;
         if (!histories.TryGetValue(operation.Author, out var history)) histories[operation.Author] = history = new AuthorHistory();
-        history.Add(operation.Stamp, active, known.Stamp);
-        if (operation.Change is Change.StrokeAdded stroke)
+        if (operation.Change is Change.StepsJoined joined) history.Join(operation.Id, joined.Steps);
+        else history.Add(operation.Stamp, active, known.Stamp);
+        if (operation.Change is Change.StrokeAdded or Change.ShapeAdded)
         {
             var item = ItemOf(operation.Id);
-            item.Arrive(operation, stroke);
-            if (painted.Count > 0 && painted[^1].Stamp > item.Stamp) inOrder = false;
+            item.Arrive(operation);
+            if (inOrder && painted.Count > 0 && painted[^1].PaintOrder.CompareTo(item.PaintOrder) > 0) inOrder = false;
             painted.Add(item);
         }
 
@@ -76,13 +82,11 @@ public sealed class PageDocument
         return true;
     }
 
-    /// <summary>The change that undoes the author's last standing step on this page; null when there is none.</summary>
-    public Change? Undo(Guid author) =>
-        histories.GetValueOrDefault(author)?.ToUndo() is { } target ? new Change.EffectSet(target, false) : null;
+    /// <summary>The changes that undo the author's last standing step on this page; none when there is no such step.</summary>
+    public List<Change> Undo(Guid author) => [.. (histories.GetValueOrDefault(author)?.ToUndo() ?? []).Select(target => new Change.EffectSet(target, false))];
 
-    /// <summary>The change that brings back what the author undid last, unless something new was done since; null when there is none.</summary>
-    public Change? Redo(Guid author) =>
-        histories.GetValueOrDefault(author)?.ToRedo() is { } target ? new Change.EffectSet(target, true) : null;
+    /// <summary>The changes that bring back what the author undid last, unless something new was done since; else none.</summary>
+    public List<Change> Redo(Guid author) => [.. (histories.GetValueOrDefault(author)?.ToRedo() ?? []).Select(target => new Change.EffectSet(target, true))];
 
     /// <summary>The ids of items whose look has changed since the last call.</summary>
     public List<OpId> TakeChanged()
@@ -110,6 +114,11 @@ public sealed class PageDocument
             writer.Byte((byte)item.Pen.Kind);
             writer.Varint((ulong)item.Pen.Width);
             writer.Fixed32(item.Pen.Colour);
+            writer.Byte((byte)item.Pen.Line);
+            writer.Byte((byte)item.Pen.Tip);
+            writer.Signed(item.Pen.Angle);
+            writer.Signed(item.Pen.Response);
+            item.WriteFields(writer);
             writer.Signed(item.Dx);
             writer.Signed(item.Dy);
             var visible = item.Visible();
@@ -125,6 +134,7 @@ public sealed class PageDocument
 
         foreach (var column in columns.All) writer.Bytes(column.Written);
         foreach (var spot in Spots()) WriteSpot(writer, spot);
+        foreach (var layer in Layers) WriteLayer(writer, layer);
         return writer.ToArray();
     }
 
@@ -144,8 +154,27 @@ public sealed class PageDocument
         writer.Guid(spot.DoneBy);
     }
 
+    private static void WriteLayer(ByteWriter writer, Layer layer)
+    {
+        writer.Guid(layer.Id);
+        writer.Text(layer.Name);
+        writer.Text(layer.Order);
+        writer.Byte((byte)((layer.Hidden ? 1 : 0) | (layer.Locked ? 2 : 0)));
+        writer.Byte((byte)layer.Opacity);
+    }
+
     private static bool Belongs(ChangeKind kind) =>
-        kind is >= ChangeKind.StrokeAdded and <= ChangeKind.EffectSet or >= ChangeKind.SpotAdded and <= ChangeKind.ItemsTransformed;
+        kind is >= ChangeKind.StrokeAdded and <= ChangeKind.EffectSet or >= ChangeKind.SpotAdded and <= ChangeKind.StepsJoined;
+
+    private void InOrder()
+    {
+        var keys = painted.Select(item => item.PaintOrder).ToArray();
+        var items = painted.ToArray();
+        Array.Sort(keys, items);
+        painted.Clear();
+        painted.AddRange(items);
+        inOrder = true;
+    }
 
     private void ApplyEffect(Operation operation, Change.EffectSet effect)
     {
@@ -153,7 +182,7 @@ public sealed class PageDocument
         var before = !effects.TryGetValue(key, out var standing) || standing.Active;
         if (standing.Stamp > operation.Stamp) return;
         effects[key] = (operation.Stamp, effect.Active);
-        if (!operations.TryGetValue(effect.Target, out var target) || target.Author != operation.Author || target.Change is Change.EffectSet) return;
+        if (!operations.TryGetValue(effect.Target, out var target) || target.Author != operation.Author || target.Change is Change.EffectSet or Change.StepsJoined) return;
         histories[operation.Author].SetActive(target.Stamp, effect.Active, operation.Stamp);
         if (before != effect.Active) Contribute(target, effect.Active);
     }
@@ -164,6 +193,24 @@ public sealed class PageDocument
         {
             case Change.StrokeAdded:
                 Touch(operation.Id).SetActive(adds);
+                break;
+            case Change.ShapeAdded shape:
+                Touch(operation.Id).SetActive(adds);
+                foreach (var id in shape.Replaces) Touch(id).CountRemoval(adds ? 1 : -1);
+                break;
+            case Change.ItemsSet set:
+                foreach (var id in set.Items)
+                {
+                    var item = Touch(id);
+                    foreach (var value in set.Values) item.Set(operation.Stamp, value, adds);
+                }
+
+                inOrder = false;
+                break;
+            case Change.LayerSet layer:
+                layers.Contribute(operation, layer, adds);
+                foreach (var item in painted) changed.Add(item.Id);
+                inOrder = false;
                 break;
             case Change.ItemsRemoved removed:
                 foreach (var id in removed.Items) Touch(id).CountRemoval(adds ? 1 : -1);
@@ -181,8 +228,8 @@ public sealed class PageDocument
             case Change.GapsAdded gaps:
                 foreach (var stroke in gaps.Strokes)
                 {
-                    if (adds) Touch(stroke.Stroke).Gaps.Add(operation.Id, stroke.Intervals);
-                    else Touch(stroke.Stroke).Gaps.TakeBack(operation.Id);
+                    if (adds) Touch(stroke.Stroke).AddGaps(operation.Id, stroke.Intervals);
+                    else Touch(stroke.Stroke).TakeGapsBack(operation.Id);
                 }
 
                 break;
@@ -197,7 +244,7 @@ public sealed class PageDocument
 
     private PageItem ItemOf(OpId id)
     {
-        if (!items.TryGetValue(id, out var item)) items[id] = item = new PageItem(id);
+        if (!items.TryGetValue(id, out var item)) items[id] = item = new PageItem(id, layers);
         return item;
     }
 }

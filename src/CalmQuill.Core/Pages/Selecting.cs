@@ -1,4 +1,5 @@
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
 
 namespace CalmQuill.Core.Pages;
 
@@ -12,7 +13,57 @@ public static class Selecting
     /// <param name="page">The page.</param>
     /// <param name="loop">Corners as x, y, x, y… in 0.01 mm; the last is joined to the first.</param>
     /// <param name="share">The least share, 0 to 1.</param>
-    public static List<PageItem> Inside(PageDocument page, ReadOnlySpan<double> loop, double share)
+    /// <param name="filter">What may be taken. What is locked in place is taken only when there is nothing else.</param>
+    /// <remarks>Of a group all is taken as soon as one of it is.</remarks>
+    public static List<PageItem> Inside(PageDocument page, ReadOnlySpan<double> loop, double share, ItemFilter filter)
+    {
+        var open = Inside(page, loop, share, filter.Takes);
+        return WithGroups(page, open.Count > 0 ? open : Inside(page, loop, share, filter.TakesLocked));
+    }
+
+    public static List<PageItem> Inside(PageDocument page, ReadOnlySpan<double> loop, double share) => Inside(page, loop, share, ItemFilter.All);
+
+    /// <summary>The foremost thing at a spot, with its group; none where there is nothing within reach.</summary>
+    /// <param name="page">The page.</param>
+    /// <param name="x">The spot, 0.01 mm.</param>
+    /// <param name="y">The spot, 0.01 mm.</param>
+    /// <param name="reach">How far from its line a press still is one on it, 0.01 mm.</param>
+    /// <param name="filter">What may be taken.</param>
+    public static List<PageItem> At(PageDocument page, double x, double y, double reach, ItemFilter filter)
+    {
+        var area = new Box((int)(x - reach), (int)(y - reach), (int)(x + reach), (int)(y + reach));
+        var touched = new List<Interval>();
+        for (var i = page.Items.Count - 1; i >= 0; i--)
+        {
+            var item = page.Items[i];
+            if (!item.Bounds.Meets(area) || !(filter.Takes(item) || filter.TakesLocked(item))) continue;
+            touched.Clear();
+            if (item.Kind != ItemKinds.Area) Eraser.Touch(item.Samples, item.Pen, x - item.Dx, y - item.Dy, reach, touched);
+            var visible = item.Visible();
+            if (touched.Exists(one => visible.Exists(part => part.Start <= one.End && one.Start <= part.End)) || ((item.Fill & 0xFF) != 0 && HoldsSpot(item, x, y))) return WithGroups(page, [item]);
+        }
+
+        return [];
+    }
+
+    /// <summary>Whether a spot lies within an item's closed line.</summary>
+    public static bool HoldsSpot(PageItem item, double x, double y)
+    {
+        var samples = item.Samples;
+        var loop = new double[samples.Count * 2];
+        for (var i = 0; i < samples.Count; i++) (loop[2 * i], loop[2 * i + 1]) = (samples.X[i] + item.Dx, samples.Y[i] + item.Dy);
+        return Holds(loop, x, y);
+    }
+
+    private static List<PageItem> WithGroups(PageDocument page, List<PageItem> found)
+    {
+        var groups = found.Select(item => item.Group).Where(group => group.Length > 0).ToHashSet();
+        if (groups.Count == 0) return found;
+        var taken = found.Select(item => item.Id).ToHashSet();
+        return [.. page.Items.Where(item => item.Shown && (taken.Contains(item.Id) || groups.Contains(item.Group)))];
+    }
+
+    private static List<PageItem> Inside(PageDocument page, ReadOnlySpan<double> loop, double share, Func<PageItem, bool> takes)
     {
         var found = new List<PageItem>();
         if (loop.Length < 6) return found;
@@ -26,7 +77,7 @@ public static class Selecting
         var area = new Box((int)Math.Floor(left), (int)Math.Floor(top), (int)Math.Ceiling(right), (int)Math.Ceiling(bottom));
         foreach (var item in page.Items)
         {
-            if (item.Shown && item.Bounds.Meets(area) && ShareInside(item, loop) >= Math.Max(share, 1e-9)) found.Add(item);
+            if (item.Bounds.Meets(area) && takes(item) && ShareInside(item, loop) >= Math.Max(share, 1e-9)) found.Add(item);
         }
 
         return found;

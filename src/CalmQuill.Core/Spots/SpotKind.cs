@@ -11,4 +11,7 @@ public enum SpotKind : byte
 
     /// <summary>An entry of the notebook's contents.</summary>
     Heading = 3,
+
+    /// <summary>A cloth over a part of the page, lifted to check oneself; its note is the question on it.</summary>
+    Curtain = 4,
 }

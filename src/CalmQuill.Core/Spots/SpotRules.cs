@@ -17,7 +17,9 @@ public static class SpotRules
         var (left, top, right, bottom) = added.Area;
         if (right < left || bottom < top || Far(left) || Far(top) || Far(right) || Far(bottom)) return new Refusal("too-far", "A sign lies more than 20 metres off its sheet.");
         var needed = added.SpotKind switch { SpotKind.Mark => SpotField.Mark, SpotKind.Link => SpotField.Target, _ => SpotField.Level };
-        if (!added.Values.Any(value => value.Field == needed && value.Value.Length > 0)) return new Refusal("bad-spot", "A sign on a page does not say what it is.");
+        // A curtain needs nothing said of it.
+        if (added.SpotKind == SpotKind.Curtain && added.Values.Count == 0) return added.Spot == Guid.Empty ? new Refusal("bad-id", "A sign on a page has no proper id.") : null;
+        if (added.SpotKind != SpotKind.Curtain && !added.Values.Any(value => value.Field == needed && value.Value.Length > 0)) return new Refusal("bad-spot", "A sign on a page does not say what it is.");
         return Check(added.Spot, added.Values);
     }
 

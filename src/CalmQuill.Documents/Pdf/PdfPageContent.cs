@@ -46,9 +46,16 @@ internal sealed class PdfPageContent
         {
             if (!item.Shown || !item.Bounds.Meets(sheet)) continue;
             outline.Clear();
-            foreach (var interval in item.Visible()) outliner.Append(item.Samples, interval, item.Pen, (int)item.Dx, (int)item.Dy, outline);
-            if (outline.RingCount == 0) continue;
-            if (item.Pen.Colour != colour) SetColour(item.Pen.Colour);
+            ItemOutline.Fill(item, outline);
+            if (outline.RingCount > 0) Rings(ItemOutline.Faded(item.Fill, item));
+            outline.Clear();
+            ItemOutline.Line(item, outliner, outline);
+            if (outline.RingCount > 0) Rings(ItemOutline.Faded(item.Pen.Colour, item));
+        }
+
+        void Rings(uint rgba)
+        {
+            if (rgba != colour) SetColour(rgba);
             for (var i = 0; i < outline.RingCount; i++) Ring(outline.Ring(i));
             text.Append("f\n");
         }

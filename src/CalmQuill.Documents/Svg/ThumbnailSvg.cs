@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
 using CalmQuill.Core.Pages;
 
 namespace CalmQuill.Documents.Svg;
@@ -62,23 +63,47 @@ public static class ThumbnailSvg
     private static void Ink(StringBuilder svg, PageDocument page, Box view, double pixel)
     {
         svg.Append("<g fill=\"none\" stroke-linecap=\"round\" stroke-linejoin=\"round\">");
-        Pen? before = null;
+        (Pen Pen, int Opacity)? before = null;
         foreach (var item in page.Items)
         {
             if (!item.Shown || !item.Bounds.Meets(view)) continue;
-            var pen = item.Pen;
-            if (before is not { } standing || standing != pen)
+            var look = (item.Pen, item.Layer!.Opacity);
+            if (before is { } standing && (standing != look || (item.Fill & 0xFF) != 0))
             {
-                if (before is not null) svg.Append("\"/>");
-                svg.Append(CultureInfo.InvariantCulture, $"<path stroke=\"{DrawingSvg.Hex(pen.Colour)}\" stroke-width=\"{Math.Max(pixel * 0.5, pen.Width * 1.15):0}\" d=\"");
-                before = pen;
+                svg.Append("\"/>");
+                before = null;
             }
 
-            foreach (var interval in item.Visible()) Line(svg, item, interval, pixel / 7);
+            if ((item.Fill & 0xFF) != 0) Filled(svg, item);
+            if (item.Kind == ItemKinds.Area) continue;
+            if (before is null)
+            {
+                var alpha = (item.Pen.Colour & 0xFF) / 255.0 * item.Layer.Opacity / 100;
+                svg.Append(CultureInfo.InvariantCulture, $"<path stroke=\"{DrawingSvg.Hex(item.Pen.Colour)}\" stroke-width=\"{Math.Max(pixel * 0.5, item.Pen.Width * 1.15):0}\"");
+                if (alpha < 1) svg.Append(CultureInfo.InvariantCulture, $" stroke-opacity=\"{alpha:0.##}\"");
+                if (item.Pen.LiesBehind) svg.Append(" stroke-linecap=\"butt\"");
+                svg.Append(" d=\"");
+                before = look;
+            }
+
+            foreach (var interval in Dashes.Of(item.Samples, item.Visible(), item.Pen)) Line(svg, item, interval, pixel / 7);
         }
 
         if (before is not null) svg.Append("\"/>");
         svg.Append("</g>");
+    }
+
+    private static void Filled(StringBuilder svg, PageItem item)
+    {
+        svg.Append(CultureInfo.InvariantCulture, $"<path fill=\"{DrawingSvg.Hex(item.Fill)}\" fill-opacity=\"{(item.Fill & 0xFF) / 255.0 * item.Layer!.Opacity / 100:0.##}\" d=\"");
+        var (samples, command) = (item.Samples, 'M');
+        for (var i = 0; i < samples.Count; i++)
+        {
+            svg.Append(command).Append(samples.X[i] + item.Dx).Append(' ').Append(samples.Y[i] + item.Dy);
+            command = 'L';
+        }
+
+        svg.Append("Z\"/>");
     }
 
     private static void Line(StringBuilder svg, PageItem item, Interval visible, double tolerance)

@@ -11,32 +11,84 @@ export interface Core {
     Restamp(batch: Uint8Array, now: number): Uint8Array;
   };
   PageBridge: {
-    AddStroke(
-      page: number, penKind: number, width: number, colour: number, samples: Int32Array, hasTilt: boolean, startedAt: number, now: number,
-    ): Uint8Array;
     Undo(page: number, now: number): Uint8Array;
     Redo(page: number, now: number): Uint8Array;
     Steps(page: number): number;
-    AllChanged(page: number): void;
-    TakeChanged(page: number, most: number): Uint8Array;
-    BeginErase(page: number, radius: number, whole: boolean): void;
+    OpenSurface(page: number): number;
+    CloseSurface(page: number, surface: number): void;
+    TakeChanged(page: number, surface: number, most: number): Uint8Array;
+    BeginErase(page: number, radius: number, whole: boolean, kinds: number, layer: string): void;
     EraseAlong(page: number, spots: Float64Array): Uint8Array;
     EndErase(page: number, now: number): Uint8Array;
-    OutlineOf(penKind: number, width: number, samples: Int32Array): Uint8Array;
+  };
+  PenBridge: {
+    Begin(pen: number[], stabilising: number): number;
+    Add(stroke: number, samples: Int32Array): Uint8Array;
+    Samples(stroke: number, from: number): number[];
+    End(stroke: number): void;
+    Keep(stroke: number, page: number, layer: string, startedAt: number, now: number): Uint8Array;
+    Drop(stroke: number): void;
+    LastMade(): string;
+    OutlineOf(pen: number[], samples: Int32Array): Uint8Array;
+    ResponseOf(pen: number[]): number[];
+  };
+  HandBridge: {
+    Select(page: number, loop: Float64Array, share: number, kinds: number, layer: string): string[];
+    At(page: number, x: number, y: number, reach: number, kinds: number, layer: string): string[];
+    SelectAll(page: number, kinds: number, layer: string): string[];
+    BoundsOf(page: number, items: string[]): number[];
+    About(page: number, items: string[]): string;
+    Paint(page: number, items: string[]): Uint8Array;
+    Remove(page: number, items: string[], now: number): Uint8Array;
+    Shift(page: number, items: string[], dx: number, dy: number, now: number): Uint8Array;
+    Transform(page: number, items: string[], matrix: number[], now: number): Uint8Array;
+    Set(page: number, items: string[], fields: number[], values: string[], now: number): Uint8Array;
+    Order(page: number, items: string[], front: boolean, now: number): Uint8Array;
+    Cut(page: number, items: string[]): Uint8Array;
+    BoundsOfPiece(piece: Uint8Array): number[];
+    Lay(page: number, piece: Uint8Array, dx: number, dy: number, layer: string, random: number, now: number): Uint8Array;
+    LastLaid(): string[];
+    BeginRoom(page: number, line: number, sideways: boolean): number;
+    RoomItems(): string[];
+    RoomLeaving(by: number, end: number): string[];
+    EndRoom(page: number, by: number, now: number): Uint8Array;
+    EvenLines(page: number, items: string[], strength: number, words: boolean, height: boolean): string;
+    DoEvenLines(page: number, items: string[], strength: number, words: boolean, height: boolean, now: number): Uint8Array;
+    Scratched(page: number, stroke: number): string[];
+    RetracePlan(page: number, items: string[]): string;
+    RetracePart(page: number, item: string, after: number, takes: number): Uint8Array;
+    LoupeStep(page: number, paper: string, box: number[], begin: number, way: number): number[];
+  };
+  ShapeBridge: {
+    Tidy(stroke: number, page: number, paper: string, join: number, now: number): string;
+    Between(kind: number, x1: number, y1: number, x2: number, y2: number, even: boolean): string;
+    Join(page: number, shape: string, without: string[], paper: string, join: number): string;
+    Outline(shape: string, pen: number[]): Uint8Array;
+    Add(page: number, shape: string, pen: number[], fill: number, replaces: string[], layer: string, now: number): Uint8Array;
+    AddTidied(stroke: number, page: number, shape: string, pen: number[], fill: number, replaces: string[], layer: string, startedAt: number, now: number): Uint8Array;
+    Handles(page: number, item: string): string;
+    Drag(page: number, item: string, handle: number, x: number, y: number, paper: string, join: number): string;
+    Change(page: number, item: string, shape: string, now: number): Uint8Array;
+    Fill(page: number, paper: string, x: number, y: number, gap: number, colour: number, layer: string, now: number): Uint8Array;
+    ClosedAt(page: number, x: number, y: number): string;
+    Keep(round: boolean, gx: number, gy: number, angle: number, size: number, x: number, y: number): number[];
+    Resting(angle: number): number;
+  };
+  LayerBridge: {
+    All(page: number): string;
+    Add(page: number, layer: string, name: string, after: string, random: number, now: number): Uint8Array;
+    Move(page: number, layer: string, after: string, random: number, now: number): Uint8Array;
+    Set(page: number, layer: string, field: number, value: string, now: number): Uint8Array;
   };
   PaperBridge: {
     Draw(paper: string, page: number, notebook: number, notebookId: string, pageId: string): string;
     Sheet(paper: string, page: number): number[];
+    StandingOut(colour: number, ground: number): number;
     Cover(design: string, colour: string, name: string): string;
     Choices(): string;
     Read(paper: string): string;
   };
   SpotBridge: {
-    Select(page: number, loop: Float64Array, share: number): string[];
-    SelectAll(page: number): string[];
-    BoundsOf(page: number, items: string[]): number[];
-    Remove(page: number, items: string[], now: number): Uint8Array;
-    Shift(page: number, items: string[], dx: number, dy: number, now: number): Uint8Array;
     Fit(page: number, factor: number, dx: number, dy: number, now: number): Uint8Array;
     Turn(page: number, height: number, now: number): Uint8Array;
     Spots(page: number): string;
@@ -121,6 +173,9 @@ export const properties = {
   source: 24,
   category: 25,
   bookmarked: 26,
+  tray: 27,
+  palettes: 28,
+  hand: 29,
 } as const;
 
 /** The sentence of a refusal that Core threw, without what the runtime puts around it. */

@@ -2,18 +2,18 @@ import { ColourField } from '../library/dialogs';
 import { PaperField } from '../papers/PaperField';
 import { useLibraries } from '../library/useLibrary';
 import { usePersonal } from '../library/usePersonal';
-import { loadTray, penNames } from '../page/ink/pens';
+import { penNames } from '../page/ink/pens';
 import { useSession } from '../session/session';
 
 /** What a jot is made on and which pen is taken up for it; in which notebook today's page is made. */
 export function JotSettings() {
-  const { person, spaces } = useSession();
+  const { spaces } = useSession();
   const personal = usePersonal();
   const libraries = useLibraries();
   if (!personal || !libraries) return null;
   const { jotPreset: preset, todayPreset: today } = personal;
   const notebooks = spaces.filter((space) => space.role !== 'reader').flatMap((space) => [...libraries.get(space.id)!.nodes.values()].filter((node) => node.kind === 'notebook' && !node.inBin && !node.jot).map((node) => ({ space, node })));
-  const tray = loadTray(person.id);
+  const tray = personal.tray();
   return (
     <div className="grid grid-cols-2 gap-x-6 gap-y-3 max-sm:grid-cols-1" data-testid="jot-settings">
       <PaperField label="Paper of a jot" value={preset.paper} testId="jot-paper" onChange={(paper) => personal.setJotPreset({ ...preset, paper })} />

@@ -1,5 +1,8 @@
 import { useMemo } from 'react';
 import { properties } from '../core/runtime';
+import { type HandSettings, usualHand } from '../page/hand/tool';
+import { type Palettes, readPalettes } from '../page/ink/palettes';
+import { firstTray, type Pen, readTray, writeTray } from '../page/ink/pens';
 import { useSession } from '../session/session';
 import { useWorkspace } from '../sync/workspace';
 import { defaultPaper, root } from './model';
@@ -37,6 +40,15 @@ export interface Personal {
   setJotPreset: (preset: JotPreset) => void;
   todayPreset?: TodayPreset;
   setTodayPreset: (preset: TodayPreset) => void;
+  /** The pens for a notebook: its own set where it has one, else the one that goes everywhere. */
+  tray: (notebook?: string) => Pen[];
+  hasOwnTray: (notebook: string) => boolean;
+  /** Keeps pens for one notebook, or without one for everywhere; none gives the notebook's own set up. */
+  setTray: (pens: readonly Pen[] | undefined, notebook?: string) => void;
+  palettes: Palettes;
+  setPalettes: (palettes: Palettes) => void;
+  hand: HandSettings;
+  setHand: (change: Partial<HandSettings>) => void;
 }
 
 export function usePersonal(): Personal | undefined {
@@ -46,6 +58,8 @@ export function usePersonal(): Personal | undefined {
   return useMemo(() => {
     if (!library) return undefined;
     const views = library.registers(properties.view);
+    const trays = library.registers(properties.tray);
+    const hand = { ...usualHand, ...(JSON.parse(library.registers(properties.hand)[root] ?? '{}') as Partial<HandSettings>) };
     const today = library.registers(properties.todayPreset)[root];
     return {
       library,
@@ -60,6 +74,13 @@ export function usePersonal(): Personal | undefined {
       setJotPreset: (preset) => library.set(root, properties.jotPreset, JSON.stringify(preset)),
       ...(today ? { todayPreset: JSON.parse(today) as TodayPreset } : {}),
       setTodayPreset: (preset) => library.set(root, properties.todayPreset, JSON.stringify(preset)),
+      tray: (notebook) => readTray(notebook ? trays[notebook] : undefined) ?? readTray(trays[root]) ?? firstTray,
+      hasOwnTray: (notebook) => readTray(trays[notebook]) !== undefined,
+      setTray: (pens, notebook) => library.set(notebook ?? root, properties.tray, pens ? writeTray(pens) : ''),
+      palettes: readPalettes(library.registers(properties.palettes)[root]),
+      setPalettes: (palettes) => library.set(root, properties.palettes, JSON.stringify(palettes)),
+      hand,
+      setHand: (change) => library.set(root, properties.hand, JSON.stringify({ ...hand, ...change })),
     };
   }, [library, core]);
 }

@@ -1,7 +1,6 @@
 import { useEffect, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { usePersonal } from '../library/usePersonal';
-import { useSession } from '../session/session';
 import { BesideDialog } from './BesideDialog';
 import { Margin } from './Margin';
 import { besidePath, noteOpen, type OpenNotebook, readBeside } from './openNotebooks';
@@ -16,10 +15,10 @@ const nowhere = {};
 export function PageScreen() {
   const { space = '', notebook = '', page = '' } = useParams();
   const [search] = useSearchParams();
-  const { person } = useSession();
+  const personal = usePersonal();
   const navigate = useNavigate();
   const beside = readBeside(search.get('beside'));
-  const tools = useTools(person.id, Number(search.get('pen') ?? 0));
+  const tools = useTools(personal, notebook, Number(search.get('pen') ?? 0));
   const [second, setSecond] = useState(false);
   const [choosing, setChoosing] = useState(false);
   const [contents, setContents] = useState(() => localStorage.getItem('quill.contents') === '1');

@@ -14,13 +14,22 @@ import { SpotLayer } from '../spots/SpotLayer';
 import { addSpot, type Spot, useSpots } from '../spots/spots';
 import type { OpenDocument } from '../sync/openDocument';
 import { useDocument, useWorkspace } from '../sync/workspace';
-import type { Taken } from './ink/desk';
+import { carry, arrived } from './selection/clipboard';
+import { SelectionBar } from './selection/SelectionBar';
+import { SelectionFrame } from './selection/SelectionFrame';
+import { ShapeHandles } from './selection/ShapeHandles';
+import { useSelection } from './selection/useSelection';
+import { allKinds, itemKinds, type Taken } from './hand/tool';
+import { toRgba } from './ink/pens';
+import { GuideLayer } from './guide/GuideLayer';
+import { Loupe } from './loupe/Loupe';
+import { RetraceBar } from './retrace/RetraceBar';
+import { useLayers } from './tray/LayersPanel';
 import type { NextPages } from './ink/neighbours';
 import type { View } from './ink/view';
 import { PenSigns } from './PenSigns';
-import { PenTray } from './PenTray';
+import { PenTray } from './tray/PenTray';
 import { PullHint } from './PullHint';
-import { SelectionBar } from './SelectionBar';
 import { Side } from './Side';
 import type { Notebook } from './useNotebook';
 import { useSheetDesk } from './useSheetDesk';
@@ -55,6 +64,10 @@ export interface SheetProps {
 /** A mark put on bare paper is so large, 0.01 mm. */
 const markHalf = 350;
 const markGap = 250;
+/** Things that leave a sheet lie so far below the head of the next one, 0.01 mm. */
+const carriedHead = 1_500;
+const itemFields = { fill: 5 } as const;
+const nothing: string[] = [];
 
 /** The sheet on the desk, with the tray on one side and what undoes and scales on the other. */
 export function Sheet(props: SheetProps) {
@@ -68,7 +81,8 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
   const mayWrite = space.role !== 'reader';
   const reading = tools.reading || !mayWrite;
   const holder = useRef<HTMLDivElement>(null);
-  const { desk, view, signs } = useSheetDesk(holder, { space, notebook, page, tray, next, startView, onPresent, document });
+  const { settings } = tools;
+  const { desk, view, signs, under } = useSheetDesk(holder, settings.leftHanded, { space, notebook, page, tray, next, startView, onPresent, document });
   const [taken, setTaken] = useState<Taken>();
   const [chosen, setChosen] = useState<string>();
   const [linking, setLinking] = useState(false);
@@ -77,6 +91,13 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
   const spots = useSpots(document);
   const kinds = useMemo(() => kindsOf(library), [library]);
   const { follow, asking } = useFollow();
+  const layers = useLayers(core, document);
+  const layer = tools.layerOf(page.id);
+  const { selection, paste } = useSelection({ desk, page: document, layer, taken, setTaken, say });
+
+  const steps = core.PageBridge.Steps(document.handle);
+  const undo = () => void document.performAll((handle, now) => core.PageBridge.Undo(handle, now));
+  const redo = () => void document.performAll((handle, now) => core.PageBridge.Redo(handle, now));
 
   const onPress = (x: number, y: number): boolean => {
     const link = spots.findLast((spot) => spot.kind === 'link' && holds(spot.area, x, y, 120));
@@ -95,10 +116,64 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
     if (last) addSpot(core, document, 'mark', [last[2] + markGap, (last[1] + last[3]) / 2 - markHalf, last[2] + markGap + 2 * markHalf, (last[1] + last[3]) / 2 + markHalf], [], { mark: tools.mark });
   };
 
+  /** A closed shape takes the fill itself; else the region that ink closes in is filled. */
+  const fill = (x: number, y: number) => {
+    const { colour, opacity, gap } = tools.fill;
+    const closed = core.ShapeBridge.ClosedAt(document.handle, x, y);
+    const rgba = toRgba(colour, opacity);
+    if (closed) return void document.perform((handle, now) => core.HandBridge.Set(handle, [closed], [itemFields.fill], [rgba.toString(16).padStart(8, '0')], now));
+    if (!document.perform((handle, now) => core.ShapeBridge.Fill(handle, page.paper, x, y, gap, rgba, layer, now))) say('Nothing closes this in. A wider gap can be chosen with the tool, or the line closed.');
+  };
+  /** Takes things to the page after or before this one; they arrive selected, or where room was made. */
+  const carryTo = (by: number, items: string[], dx: number, dy: number, select: boolean) => {
+    const target = by > 0 ? next.after : next.before;
+    if (!target) return say(by > 0 ? 'There is no page after this one.' : 'There is no page before this one.');
+    const bytes = core.HandBridge.Cut(document.handle, items);
+    const area = core.HandBridge.BoundsOf(document.handle, items) as unknown as Taken['area'];
+    document.perform((handle, now) => core.HandBridge.Remove(handle, items, now));
+    setTaken(undefined);
+    carry(target.id, { bytes: bytes.slice(), area }, dx, dy, select);
+    onTurn(by);
+  };
+  const carryOn = (items: string[], end: number) => carryTo(1, items, 0, -Math.round(end) + carriedHead, false);
+
+  // What was carried here from another page is laid down, once.
+  useEffect(() => {
+    const come = desk && arrived(page.id);
+    if (!come) return;
+    if (come.select) paste(come.piece);
+    else {
+      paste(come.piece, come);
+      setTaken(undefined);
+    }
+  }, [desk]);
+
   useEffect(() => {
     if (!desk) return;
     desk.tool = reading ? { name: 'read' } : tools.tool;
+    desk.eraser = tools.eraser;
+    desk.loop = tools.loop;
+    desk.guide = tools.guide;
+    desk.layer = layer;
+    desk.taken = taken;
+    if (desk.settings.dimPaper !== settings.dimPaper) {
+      desk.settings = settings;
+      desk.retint();
+    }
+    desk.settings = settings;
     desk.zoomLocked = tools.zoomLocked;
+    desk.onFill = fill;
+    desk.onCurtain = (area) => addSpot(core, document, 'curtain', area, [], {});
+    desk.onPick = (colour) => {
+      if (!colour) say('There is no ink here.');
+      tools.picked(colour);
+    };
+    desk.onCarry = carryOn;
+    desk.onErased = tools.erased;
+    desk.onButton = () => (settings.button === 'pen' ? tools.swap() : tools.toggle(settings.button));
+    desk.onUndo = undo;
+    desk.onRedo = redo;
+    desk.say = say;
     desk.onBegin = () => {
       tools.fold();
       setChosen(undefined);
@@ -122,20 +197,13 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
     } else if (seek.at && x !== undefined && y !== undefined) desk.show([x, y, x, y]);
   }, [desk, seek.at, seek.mark]);
 
-  const steps = core.PageBridge.Steps(document.handle);
-  const undo = () => document.perform((handle, now) => core.PageBridge.Undo(handle, now));
-  const redo = () => document.perform((handle, now) => core.PageBridge.Redo(handle, now));
-
   const takeAll = () => {
-    const items = core.SpotBridge.SelectAll(document.handle);
-    if (items.length > 0) setTaken({ items, area: core.SpotBridge.BoundsOf(document.handle, items) as unknown as Taken['area'] });
+    const items = core.HandBridge.SelectAll(document.handle, allKinds, '');
+    if (items.length > 0) setTaken({ items, area: core.HandBridge.BoundsOf(document.handle, items) as unknown as Taken['area'] });
   };
-  const erase = () => {
-    document.perform((handle, now) => core.SpotBridge.Remove(handle, taken!.items, now));
-    setTaken(undefined);
-  };
-  useSheetKeys({ active, mayWrite, reading, tools, undo, redo, takeAll, erase: taken?.items.length ? erase : undefined, leave: taken && (() => setTaken(undefined)), markHere, full: onFull });
+  useSheetKeys({ active, mayWrite, reading, tools, selection, undo, redo, takeAll, paste: () => paste(), markHere, full: onFull });
   const here = { space: space.id, notebook: notebook.id, page: page.id };
+  const isShape = selection !== undefined && selection.taken.items.length === 1 && selection.about.kinds === itemKinds.shape && !selection.about.locked;
 
   return (
     <div className="relative min-h-0 grow overflow-hidden bg-desk">
@@ -152,27 +220,33 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
       <SpotLayer spots={spots} view={view} page={document} kinds={kinds} people={people} mayWrite={mayWrite && !tools.reading} reading={reading} chosen={chosen} onChoose={setChosen} onFollow={(spot: Spot) => void follow(spot.target!, spot.title)} onCopyLink={(spot) => copyText(addressOf({ kind: 'mark', ...here, mark: spot.id }), say)} />
       <PenSigns signs={signs} view={view} people={people} />
       <PullHint pull={pull} sideways={next.turning === 'sideways'} isLast={next.after === undefined} isFirst={next.before === undefined} mayWrite={mayWrite} />
-      {taken && !reading && (
-        <SelectionBar
-          taken={taken}
-          view={view}
-          onLink={() => setLinking(true)}
-          onMark={() => {
-            setChosen(addSpot(core, document, 'mark', taken.area, taken.items, { mark: tools.mark }));
-            setTaken(undefined);
-          }}
-          onHeading={() => {
-            addSpot(core, document, 'heading', taken.area, taken.items, { level: '1' });
-            setTaken(undefined);
-            say('It stands in the contents now, as you wrote it.');
-          }}
-          onCopyLink={() => copyText(addressOf({ kind: 'place', ...here, x: (taken.area[0] + taken.area[2]) / 2, y: (taken.area[1] + taken.area[3]) / 2 }), say)}
-          onErase={erase}
-          onClose={() => setTaken(undefined)}
-        />
+      {tools.guide && !reading && <GuideLayer guide={tools.guide} view={view} onGuide={tools.setGuide} />}
+      {selection && !reading && (
+        <div className="pointer-events-none absolute inset-0 z-10 overflow-hidden" data-testid="selection" data-items={selection.taken.items.length}>
+          <SelectionFrame selection={selection} view={view} handles={!isShape} onEdge={(by) => carryTo(by, selection.taken.items, 0, 0, true)} edgeOf={() => holder.current!.getBoundingClientRect()} />
+          {isShape && desk && <ShapeHandles selection={selection} desk={desk} page={document} paper={page.paper} join={settings.join} view={view} />}
+          <SelectionBar
+            selection={selection}
+            layers={layers}
+            view={view}
+            onLink={() => setLinking(true)}
+            onMark={() => {
+              setChosen(addSpot(core, document, 'mark', selection.taken.area, selection.taken.items, { mark: tools.mark }));
+              setTaken(undefined);
+            }}
+            onHeading={() => {
+              addSpot(core, document, 'heading', selection.taken.area, selection.taken.items, { level: '1' });
+              setTaken(undefined);
+              say('It stands in the contents now, as you wrote it.');
+            }}
+            onCopyLink={() => copyText(addressOf({ kind: 'place', ...here, x: (selection.taken.area[0] + selection.taken.area[2]) / 2, y: (selection.taken.area[1] + selection.taken.area[3]) / 2 }), say)}
+          />
+        </div>
       )}
-      {!reading && tray && <PenTray core={core} tools={tools} kinds={kinds} onNewKind={() => setNewKind(true)} />}
-      <div className="absolute right-4 top-4 flex flex-col gap-1.5">
+      {tools.loupe && !reading && desk && active && <Loupe main={desk} view={view} page={document} under={under} tools={tools} onInk={onInk} />}
+      {tools.retrace && desk && active && <RetraceBar desk={desk} page={document} items={taken?.items ?? nothing} people={people} onClose={() => tools.setRetrace(false)} />}
+      {!reading && tray && <PenTray core={core} tools={tools} notebook={notebook.id} page={document} kinds={kinds} middle={() => desk?.middle ?? { x: 0, y: 0 }} onNewKind={() => setNewKind(true)} />}
+      <div className={`absolute top-4 flex flex-col gap-1.5 ${settings.leftHanded && tray ? 'left-4' : 'right-4'}`}>
         {!reading && (
           <>
             <Side label="Undo" testId="undo" icon={<ArrowCounterClockwiseIcon size={20} weight="light" />} disabled={(steps & 1) === 0} onPress={undo} />

@@ -5,6 +5,7 @@ import { type Paper, writePaper } from '../papers/drawing';
 import { sendJson, Unreachable } from '../session/api';
 import type { OpenDocument } from '../sync/openDocument';
 import { useDocument, useWorkspace, type Workspace } from '../sync/workspace';
+import { allKinds } from './hand/tool';
 
 /** The sections and pages of a notebook, and what can be done with them. */
 export function useNotebook(space: string, notebook: string): Notebook | undefined {
@@ -177,8 +178,8 @@ export class Notebook {
   /** Takes everything off a page; it can be taken back there. */
   async clear(page: string): Promise<void> {
     await this.onPage(page, (handle, now) => {
-      const items = this.workspace.core.SpotBridge.SelectAll(handle);
-      return items.length > 0 ? this.workspace.core.SpotBridge.Remove(handle, items, now) : new Uint8Array();
+      const items = this.workspace.core.HandBridge.SelectAll(handle, allKinds, '');
+      return items.length > 0 ? this.workspace.core.HandBridge.Remove(handle, items, now) : new Uint8Array();
     });
   }
 

@@ -3,7 +3,7 @@ import { useLibrary } from '../library/useLibrary';
 import { drawPaper } from '../papers/drawing';
 import type { OpenDocument } from '../sync/openDocument';
 import { useWorkspace } from '../sync/workspace';
-import { SheetDesk } from './ink/desk';
+import { SheetDesk, type Under } from './ink/desk';
 import type { PenSign } from './ink/othersInk';
 import type { View } from './ink/view';
 import type { SheetProps } from './Sheet';
@@ -14,7 +14,7 @@ const sideRoom = 84;
 type Given = Pick<SheetProps, 'space' | 'notebook' | 'page' | 'tray' | 'next' | 'startView' | 'onPresent'> & { document: OpenDocument };
 
 /** Lays a page on the desk as long as it is shown; anew when its paper, or what comes before and after it, is another. */
-export function useSheetDesk(holder: RefObject<HTMLDivElement | null>, { space, notebook, page, tray, next, startView, onPresent, document }: Given): { desk: SheetDesk | undefined; view: View; signs: PenSign[] } {
+export function useSheetDesk(holder: RefObject<HTMLDivElement | null>, leftHanded: boolean, { space, notebook, page, tray, next, startView, onPresent, document }: Given): { desk: SheetDesk | undefined; view: View; signs: PenSign[]; under: Under } {
   const { core, live } = useWorkspace();
   const library = useLibrary(space.id);
   const mayWrite = space.role !== 'reader';
@@ -25,10 +25,12 @@ export function useSheetDesk(holder: RefObject<HTMLDivElement | null>, { space, 
   const own = drawPaper(core, page.paper).own;
   const asset = own ? library?.find(own)?.source : undefined;
   const { paper } = page;
+  const under: Under = { paper, space: space.id, notebook: { handle: notebook.handle, id: notebook.id }, asset };
 
   useEffect(() => {
-    const room = { left: mayWrite && tray ? trayRoom : 0, right: sideRoom };
-    const made = new SheetDesk(holder.current!, core, document, live, { paper, space: space.id, notebook: { handle: notebook.handle, id: notebook.id }, asset }, mayWrite, room, next, first.current);
+    const trayWide = mayWrite && tray ? trayRoom : 0;
+    const room = leftHanded ? { left: sideRoom, right: trayWide } : { left: trayWide, right: sideRoom };
+    const made = new SheetDesk(holder.current!, core, document, live, under, mayWrite, room, next, first.current);
     made.onView = (to) => {
       // Where the hand has put it is where it lies when it is laid down anew.
       first.current = to;
@@ -42,12 +44,12 @@ export function useSheetDesk(holder: RefObject<HTMLDivElement | null>, { space, 
       document.onPresent = undefined;
       made.stop();
     };
-  }, [core, document, live, paper, asset, mayWrite, tray, onPresent, notebook.id, next.turning, next.before?.id, next.after?.id]);
+  }, [core, document, live, paper, asset, mayWrite, tray, onPresent, notebook.id, leftHanded, next.turning, next.before?.id, next.after?.id]);
 
   // A planner's dates and calendar are part of the notebook.
   useEffect(() => {
     if (page.planner) desk?.redraw();
   }, [desk, notebook.version, page.planner]);
 
-  return { desk, view, signs };
+  return { desk, view, signs, under };
 }

@@ -1,4 +1,5 @@
 import { useEffect } from 'react';
+import type { Selection } from './selection/useSelection';
 import type { Tools } from './useTools';
 
 interface SheetKeys {
@@ -6,16 +7,19 @@ interface SheetKeys {
   mayWrite: boolean;
   reading: boolean;
   tools: Tools;
+  selection: Selection | undefined;
   undo: () => void;
   redo: () => void;
   takeAll: () => void;
-  erase: (() => void) | undefined;
-  leave: (() => void) | undefined;
+  paste: () => void;
   markHere: () => void;
   full: () => void;
 }
 
-/** What keys do on a page: 1 to 9 pens, E, L and M the other tools, R reads, F gives the page the whole screen, Shift+M marks what was just written. */
+/**
+ * What keys do on a page: 1 to 9 pens, X the pen before, E, L, S, B, M the other tools, K room, G layers, R reads, F gives the page the whole screen, Shift+M marks what
+ * was just written. What is selected is nudged by arrow keys, and copied, cut, doubled by the usual ones.
+ */
 export function useSheetKeys(keys: SheetKeys): void {
   useEffect(() => {
     if (!keys.active) return;
@@ -32,8 +36,9 @@ export function useSheetKeys(keys: SheetKeys): void {
   });
 }
 
-function commandOf(event: KeyboardEvent, { reading, undo, redo, takeAll }: SheetKeys): (() => void) | undefined {
+function commandOf(event: KeyboardEvent, { reading, mayWrite, selection, undo, redo, takeAll, paste }: SheetKeys): (() => void) | undefined {
   if (reading) return undefined;
+  const onInk = selection && selection.taken.items.length > 0 ? selection : undefined;
   switch (event.key.toLowerCase()) {
     case 'z':
       return event.shiftKey ? redo : undo;
@@ -41,20 +46,37 @@ function commandOf(event: KeyboardEvent, { reading, undo, redo, takeAll }: Sheet
       return redo;
     case 'a':
       return takeAll;
+    case 'c':
+      return onInk?.copy;
+    case 'x':
+      return onInk?.cut;
+    case 'd':
+      return onInk?.duplicate;
+    case 'v':
+      return mayWrite ? paste : undefined;
     default:
       return undefined;
   }
 }
 
-function plainOf(event: KeyboardEvent, { mayWrite, reading, tools, erase, leave, markHere, full }: SheetKeys): (() => void) | undefined {
+const arrows: Record<string, readonly [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+
+function plainOf(event: KeyboardEvent, { mayWrite, reading, tools, selection, markHere, full }: SheetKeys): (() => void) | undefined {
   const { key } = event;
   if (key === 'f' || key === 'F') return full;
   if ((key === 'r' || key === 'R') && mayWrite) return () => tools.setReading(!tools.reading);
-  if (key === 'Escape') return leave;
+  if (key === 'Escape') return selection?.leave;
   if (reading) return undefined;
-  if (key === 'Delete') return erase;
-  if (key >= '1' && key <= String(tools.tray.length)) return () => tools.choose(Number(key) - 1);
+  const nudge = arrows[key];
+  if (nudge && selection && selection.taken.items.length > 0) {
+    const by = tools.settings.nudge * (event.shiftKey ? 10 : 1);
+    return () => selection.move(nudge[0] * by, nudge[1] * by);
+  }
+  if ((key === 'Delete' || key === 'Backspace') && selection && selection.taken.items.length > 0) return selection.erase;
+  if (key >= '1' && key <= '9' && Number(key) <= tools.tray.length) return () => tools.choose(Number(key) - 1);
   if (key === 'M') return markHere;
-  const kind = ({ e: 'eraser', l: 'loop', m: 'mark' } as const)[key];
+  if (key === 'x') return tools.swap;
+  if (key === 'g') return () => tools.togglePanel('layers');
+  const kind = ({ e: 'eraser', l: 'loop', m: 'mark', s: 'shape', b: 'fill', k: 'room' } as const)[key];
   return kind && (() => tools.toggle(kind));
 }

@@ -1,88 +1,222 @@
-import { useState } from 'react';
-import type { Tool } from './ink/desk';
-import { loadTray, type Pen, saveTray } from './ink/pens';
+import { useRef, useState } from 'react';
+import type { Personal } from '../library/usePersonal';
+import { type EraserTool, type FillTool, type Guide, type HandSettings, type LoopTool, type ShapeTool, type Tool, usualHand } from './hand/tool';
+import { withRecent } from './ink/palettes';
+import { firstTray, mostPens, newPen, type Pen } from './ink/pens';
 
-export type HeldKind = 'pen' | 'eraser' | 'loop' | 'mark';
+export type HeldKind = 'pen' | 'eraser' | 'loop' | 'mark' | 'shape' | 'fill' | 'room' | 'curtain' | 'pick';
+/** Panels of the tray that are no tools in the hand. */
+export type Panel = 'layers' | 'guide' | 'hand';
 
-/** What is in the hand: the pens of the tray, the other tools, and whether settings are unfolded. One hand, however many pages lie open. */
+/** What is in the hand: the pens of the tray, the other tools, and which settings are unfolded. One hand, however many pages lie open. */
 export interface Tools {
   tray: Pen[];
   chosen: number;
   held: HeldKind;
-  eraser: { whole: boolean; size: number };
-  loop: { box: boolean; share: number };
+  eraser: EraserTool;
+  loop: LoopTool;
+  shape: ShapeTool;
+  fill: FillTool;
+  room: { sideways: boolean; toNext: boolean };
+  guide: Guide | undefined;
+  settings: HandSettings;
   /** The kind of mark that a press puts down. */
   mark: string;
+  /** The layer that is written on, by page. */
+  layerOf: (page: string) => string;
   reading: boolean;
   zoomLocked: boolean;
+  /** Whether the settings of what is in the hand are unfolded, or which panel. */
   unfolded: boolean;
+  panel: Panel | undefined;
+  loupe: boolean;
+  retrace: boolean;
   tool: Tool;
   choose: (index: number) => void;
+  /** The pen that was in the hand before. */
+  swap: () => void;
   press: (index: number) => void;
   /** Takes a tool up; when it is in the hand already, unfolds its settings. */
   pressTool: (kind: HeldKind) => void;
-  changePen: (pen: Pen) => void;
-  changeEraser: (change: Partial<Tools['eraser']>) => void;
-  changeLoop: (change: Partial<Tools['loop']>) => void;
+  changePen: (pen: Pen, keepRecent?: boolean) => void;
+  addPen: () => void;
+  removePen: () => void;
+  movePen: (by: number) => void;
+  change: <K extends 'eraser' | 'loop' | 'shape' | 'fill' | 'room'>(tool: K, change: Partial<Tools[K]>) => void;
+  changeSettings: (change: Partial<HandSettings>) => void;
+  setGuide: (guide: Guide | undefined) => void;
   changeMark: (mark: string) => void;
+  setLayer: (page: string, layer: string) => void;
   toggle: (kind: HeldKind) => void;
+  togglePanel: (panel: Panel) => void;
   setReading: (on: boolean) => void;
   setZoomLocked: (on: boolean) => void;
+  setLoupe: (on: boolean) => void;
+  setRetrace: (on: boolean) => void;
+  /** Back to the pen, where the eraser is set to. */
+  erased: () => void;
+  picked: (colour: string | undefined) => void;
   fold: () => void;
 }
 
-export function useTools(person: string, first: number): Tools {
-  const [tray, setTray] = useState(() => loadTray(person));
+interface ToolSettings {
+  eraser: EraserTool;
+  loop: LoopTool;
+  shape: ShapeTool;
+  fill: FillTool;
+  room: { sideways: boolean; toNext: boolean };
+}
+
+const firstSettings: ToolSettings = {
+  eraser: { way: 'touched', size: 300, onlyHighlighter: false, onlyLayer: false, back: false },
+  loop: { box: false, share: 0.5, kinds: 15, onlyLayer: false },
+  shape: { kind: 'free', fill: '', fillOpacity: 0.35 },
+  fill: { colour: '#e3b23c', opacity: 0.35, gap: 200 },
+  room: { sideways: false, toNext: true },
+};
+const settingsKey = 'quill.tools';
+
+/** @param notebook The notebook that is open, which may have pens of its own. */
+export function useTools(personal: Personal | undefined, notebook: string, first: number): Tools {
+  const tray = personal?.tray(notebook) ?? firstTray;
   const [chosen, setChosen] = useState(first in tray ? first : 0);
+  const before = useRef({ pen: 1, held: 'pen' as HeldKind });
   const [held, setHeld] = useState<HeldKind>('pen');
-  const [eraser, setEraser] = useState({ whole: false, size: 300 });
-  const [loop, setLoop] = useState({ box: false, share: 0.5 });
+  const [kept, setKept] = useState(loadSettings);
+  const [guide, setGuide] = useState<Guide>();
   const [mark, setMark] = useState('ask');
+  const [layers, setLayers] = useState<Record<string, string>>({});
   const [reading, setReading] = useState(false);
   const [zoomLocked, setZoomLocked] = useState(false);
   const [unfolded, setUnfolded] = useState(false);
+  const [panel, setPanel] = useState<Panel>();
+  const [loupe, setLoupe] = useState(false);
+  const [retrace, setRetrace] = useState(false);
+  const own = personal?.hasOwnTray(notebook) ? notebook : undefined;
+  const at = Math.min(chosen, tray.length - 1);
+  const setTray = (pens: Pen[]) => personal?.setTray(pens, own);
+
+  const take = (kind: HeldKind) => {
+    before.current.held = held === kind ? before.current.held : held;
+    setHeld(kind);
+    setPanel(undefined);
+  };
   const choose = (index: number) => {
+    if (index !== at) before.current.pen = at;
     setChosen(index);
-    setHeld('pen');
+    take('pen');
   };
   return {
     tray,
-    chosen,
+    chosen: at,
     held,
-    eraser,
-    loop,
+    ...kept,
+    guide,
+    settings: personal?.hand ?? usualHand,
     mark,
+    layerOf: (page) => layers[page] ?? '',
     reading,
     zoomLocked,
     unfolded,
-    tool: toolOf(reading, held, { pen: tray[chosen]!, eraser, loop }),
+    panel,
+    loupe,
+    retrace,
+    tool: toolOf(reading, held, tray[at]!, kept),
     choose,
+    swap: () => (held === 'pen' ? choose(Math.min(before.current.pen, tray.length - 1)) : take('pen')),
     press: (index) => {
-      setUnfolded(index === chosen && held === 'pen' ? !unfolded : false);
+      setUnfolded(index === at && held === 'pen' && !panel ? !unfolded : false);
       choose(index);
     },
     pressTool: (kind) => {
-      setUnfolded(held === kind ? !unfolded : kind === 'mark');
-      setHeld(kind);
+      setUnfolded(held === kind && !panel ? !unfolded : kind === 'mark' || kind === 'shape');
+      take(kind);
     },
-    changePen: (pen) => {
-      const changed = tray.map((one, i) => (i === chosen ? pen : one));
-      setTray(changed);
-      saveTray(person, changed);
+    changePen: (pen, keepRecent) => {
+      setTray(tray.map((one, i) => (i === at ? pen : one)));
+      if (keepRecent && personal) personal.setPalettes(withRecent(personal.palettes, pen.colour));
     },
-    changeEraser: (change) => setEraser({ ...eraser, ...change }),
-    changeLoop: (change) => setLoop({ ...loop, ...change }),
+    addPen: () => {
+      if (tray.length >= mostPens) return;
+      setTray([...tray.slice(0, at + 1), { ...(tray[at] ?? newPen('ball')) }, ...tray.slice(at + 1)]);
+      choose(at + 1);
+      setUnfolded(true);
+    },
+    removePen: () => {
+      if (tray.length < 2) return;
+      setTray(tray.filter((_, i) => i !== at));
+      setChosen(Math.max(0, at - 1));
+      setUnfolded(false);
+    },
+    movePen: (by) => {
+      const to = at + by;
+      if (to < 0 || to >= tray.length) return;
+      const moved = [...tray];
+      [moved[at], moved[to]] = [moved[to]!, moved[at]!];
+      setTray(moved);
+      setChosen(to);
+    },
+    change: (tool, change) => {
+      const changed = { ...kept, [tool]: { ...kept[tool], ...change } };
+      localStorage.setItem(settingsKey, JSON.stringify(changed));
+      setKept(changed);
+    },
+    changeSettings: (change) => personal?.setHand(change),
+    setGuide,
     changeMark: setMark,
-    toggle: (kind) => setHeld((before) => (before === kind ? 'pen' : kind)),
+    setLayer: (page, layer) => setLayers({ ...layers, [page]: layer }),
+    toggle: (kind) => take(held === kind ? 'pen' : kind),
+    togglePanel: (which) => {
+      setUnfolded(false);
+      setPanel(panel === which ? undefined : which);
+    },
     setReading,
     setZoomLocked,
-    fold: () => setUnfolded(false),
+    setLoupe,
+    setRetrace,
+    erased: () => kept.eraser.back && held === 'eraser' && take('pen'),
+    picked: (colour) => {
+      take('pen');
+      if (colour) setTray(tray.map((one, i) => (i === at ? { ...one, colour: colour.slice(0, 7) } : one)));
+    },
+    fold: () => {
+      setUnfolded(false);
+      setPanel((standing) => (standing === 'layers' ? standing : undefined));
+    },
   };
 }
 
-function toolOf(reading: boolean, held: HeldKind, { pen, eraser, loop }: { pen: Pen; eraser: Tools['eraser']; loop: Tools['loop'] }): Tool {
+function toolOf(reading: boolean, held: HeldKind, pen: Pen, { eraser, loop, shape, fill, room }: ToolSettings): Tool {
   if (reading) return { name: 'read' };
-  if (held === 'eraser') return { name: 'eraser', ...eraser };
-  if (held === 'loop') return { name: loop.box ? 'box' : 'loop', share: loop.share };
-  return held === 'mark' ? { name: 'mark' } : { name: 'pen', pen };
+  switch (held) {
+    case 'pen':
+      return { name: 'pen', pen };
+    case 'eraser':
+      return { name: 'eraser', ...eraser };
+    case 'loop':
+      return { name: 'loop', ...loop };
+    case 'shape':
+      return { name: 'shape', pen, ...shape };
+    case 'fill':
+      return { name: 'fill', ...fill };
+    case 'room':
+      return { name: 'room', ...room };
+    default:
+      return { name: held };
+  }
+}
+
+function loadSettings(): ToolSettings {
+  try {
+    const kept = JSON.parse(localStorage.getItem(settingsKey) ?? '{}') as Partial<ToolSettings>;
+    return {
+      eraser: { ...firstSettings.eraser, ...kept.eraser },
+      loop: { ...firstSettings.loop, ...kept.loop },
+      shape: { ...firstSettings.shape, ...kept.shape },
+      fill: { ...firstSettings.fill, ...kept.fill },
+      room: { ...firstSettings.room, ...kept.room },
+    };
+  } catch {
+    return firstSettings;
+  }
 }

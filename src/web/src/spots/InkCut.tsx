@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { paintSheet, sheetPaperOf } from '../page/ink/sheetPaper';
-import { readPacket } from '../page/ink/packet';
+import { paintItem, readPacket } from '../page/ink/packet';
 import { type Area, drawPaper } from '../papers/drawing';
 import { useDocument, useWorkspace } from '../sync/workspace';
 
@@ -19,10 +19,7 @@ export function InkCut({ space, page, paper, area, width, height, only }: { spac
     context.clearRect(0, 0, width * ratio, height * ratio);
     context.setTransform(scale, 0, 0, scale, -area[0] * scale, -area[1] * scale);
     if (!only) paintSheet(context, sheetPaperOf(drawPaper(core, paper)), 1 / scale);
-    for (const item of readPacket(core.SpotBridge.Cut(document.handle, area.map(Math.round), only ?? ''))) {
-      context.fillStyle = item.colour;
-      context.fill(item.path);
-    }
+    for (const item of readPacket(core.SpotBridge.Cut(document.handle, area.map(Math.round), only ?? ''))) paintItem(context, item);
   }, [core, document, version, paper, width, height, only, area[0], area[1], area[2], area[3]]);
   const ratio = Math.min(devicePixelRatio, 2);
   return <canvas ref={canvas} width={width * ratio} height={height * ratio} style={{ width, height }} aria-hidden="true" className="block" />;

@@ -1,6 +1,7 @@
 import type { Member } from '../group/usePeople';
 import type { View } from '../page/ink/view';
 import type { OpenDocument } from '../sync/openDocument';
+import { CurtainCloth } from './CurtainCloth';
 import { MarkCard } from './MarkCard';
 import { type MarkKind, MarkSign } from './markKinds';
 import type { Spot } from './spots';
@@ -22,7 +23,7 @@ interface SpotLayerProps {
 
 const cardWidth = 272;
 
-/** The signs on a sheet: discs for marks, a dotted line under links, a bracket beside headings. They go along with the view. */
+/** The signs on a sheet: discs for marks, a dotted line under links, a bracket beside headings, cloth for curtains. They go along with the view. */
 export function SpotLayer({ spots, view, page, kinds, people, mayWrite, reading, chosen, onChoose, onFollow, onCopyLink }: SpotLayerProps) {
   const card = spots.find((spot) => spot.id === chosen && spot.kind === 'mark');
   return (
@@ -38,6 +39,7 @@ export function SpotLayer({ spots, view, page, kinds, people, mayWrite, reading,
             </button>
           );
         }
+        if (spot.kind === 'curtain') return <CurtainCloth key={spot.id} spot={spot} box={box} page={page} mayWrite={mayWrite} view={view} />;
         if (spot.kind === 'link') {
           const label = `Link to ${spot.title || spot.target}`;
           const look = 'absolute border-b-2 border-dotted border-[#4f7388]';

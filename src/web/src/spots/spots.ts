@@ -4,7 +4,7 @@ import type { Area } from '../papers/drawing';
 import type { OpenDocument } from '../sync/openDocument';
 import { useWorkspace, type Workspace } from '../sync/workspace';
 
-export type SpotKind = 'mark' | 'link' | 'heading';
+export type SpotKind = 'mark' | 'link' | 'heading' | 'curtain';
 
 /** A mark, link or heading of the page that is open, as Core gives it. */
 export interface Spot {
@@ -55,8 +55,8 @@ export interface ShownSpot {
   doneBy: string | null;
 }
 
-const kinds = { mark: 1, link: 2, heading: 3 } as const;
-export const kindOfNumber: Record<number, SpotKind> = { 1: 'mark', 2: 'link', 3: 'heading' };
+const kinds = { mark: 1, link: 2, heading: 3, curtain: 4 } as const;
+export const kindOfNumber: Record<number, SpotKind> = { 1: 'mark', 2: 'link', 3: 'heading', 4: 'curtain' };
 const fields = { removed: 1, mark: 2, note: 3, due: 4, person: 5, done: 6, target: 7, title: 8, level: 9 } as const;
 export type SpotValues = Partial<Record<keyof typeof fields, string>>;
 

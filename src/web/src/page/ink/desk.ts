@@ -2,31 +2,29 @@ import type { Core } from '../../core/runtime';
 import type { Area, Drawing, PrintedLink } from '../../papers/drawing';
 import type { Live } from '../../sync/live';
 import type { OpenDocument } from '../../sync/openDocument';
+import { BoxHand } from '../hand/boxHand';
+import { EraserHand } from '../hand/eraserHand';
+import type { Hand, Workplace } from '../hand/hand';
+import { LoopHand } from '../hand/loopHand';
+import { PenHand } from '../hand/penHand';
+import { PressHand } from '../hand/pressHand';
+import { RoomHand } from '../hand/roomHand';
+import { ShapeHand } from '../hand/shapeHand';
+import { type EraserTool, type Guide, type HandSettings, type LoopTool, type Taken, type Tool, usualHand } from '../hand/tool';
 import { DryInk } from './dryInk';
+import { FloatInk } from './floatInk';
+import { HoverNib } from './hoverNib';
 import { Neighbours, type NextPages } from './neighbours';
-import { encodePiece, OthersInk } from './othersInk';
+import { OthersInk } from './othersInk';
 import { readPacket } from './packet';
-import { PenInput, type Sample } from './penInput';
-import { type Pen, penKindNumbers, toRgba } from './pens';
+import { PenInput, type Sample, type Touch } from './penInput';
+import { newPen } from './pens';
 import { sheetPaperOf } from './sheetPaper';
 import { soon } from './soon';
+import { dimGround, dimmedPaper, tintOn } from './tint';
 import { loadUnder } from './underlay';
 import { firstLook, type Fitting, fitted, keepInSight, type Room, type View, zoomAt } from './view';
 import { WetInk } from './wetInk';
-
-/** What is in the hand. */
-export type Tool =
-  | { name: 'pen'; pen: Pen }
-  | { name: 'eraser'; whole: boolean; /** Diameter, 0.01 mm. */ size: number }
-  | { name: 'loop' | 'box'; /** How much of a stroke must lie inside, 0 to 1. */ share: number }
-  | { name: 'mark' }
-  | { name: 'read' };
-
-/** What a loop or box took: ink, or a bare part of the page. */
-export interface Taken {
-  items: string[];
-  area: Area;
-}
 
 /** What is under the ink of a page, beyond its own operations. */
 export interface Under {
@@ -39,21 +37,23 @@ export interface Under {
 
 const itemsASlice = 150;
 const sliceMilliseconds = 30;
-const pieceEvery = 25;
 const penEvery = 60;
-const channels = 6;
-const mostSamples = 40_000;
 /** So far past its end a sheet is pulled to turn the page, pixels. */
 const pullToTurn = 96;
 /** Where a sheet's beginning lies when it is fitted, pixels. */
 const restingEdge = 16;
-/** A box smaller than this, 0.01 mm, is a slip. */
-const leastTaken = 150;
-const loopPen: Pen = { kind: 'ball', width: 25, colour: '#4f7388' };
+const clothColour = '#1f3d3a';
 
 /** The sheet on the desk: joins the hand, Core and the canvases for one page. Lives outside React, since it works at the pen's speed. */
 export class SheetDesk {
-  tool: Tool = { name: 'pen', pen: { kind: 'ball', width: 40, colour: '#22302e' } };
+  tool: Tool = { name: 'pen', pen: newPen('ball') };
+  /** What the eraser and the loop are set to, for when the pen's tail, its button or a finger takes them up. */
+  eraser: EraserTool = { way: 'touched', size: 300, onlyHighlighter: false, onlyLayer: false, back: false };
+  loop: LoopTool = { box: false, share: 0.5, kinds: 15, onlyLayer: false };
+  settings: HandSettings = usualHand;
+  guide: Guide | undefined;
+  layer = '';
+  taken: Taken | undefined;
   zoomLocked = false;
   onView: (view: View) => void = () => {};
   onBegin: () => void = () => {};
@@ -61,6 +61,18 @@ export class SheetDesk {
   /** A press on what may lead somewhere; true when it does. */
   onPress: (x: number, y: number) => boolean = () => false;
   onMark: (x: number, y: number) => void = () => {};
+  onFill: (x: number, y: number) => void = () => {};
+  onCurtain: (area: Area) => void = () => {};
+  /** A colour was picked from the page; undefined where there is no ink. */
+  onPick: (colour: string | undefined) => void = () => {};
+  /** Room was made and these would leave the sheet, which ends there. */
+  onCarry: (items: string[], end: number) => void = () => {};
+  onErased: () => void = () => {};
+  /** The pen's button is to change tools. */
+  onButton: () => void = () => {};
+  onUndo: () => void = () => {};
+  onRedo: () => void = () => {};
+  say: (sentence: string) => void = () => {};
   /** How far the sheet is pulled past an end, −1 to 1 and beyond; 0 when it is not. */
   onPull: (share: number) => void = () => {};
   /** The page was pulled past its end, or in a seamless notebook scrolled past: where the view goes on for the next page, if it does. */
@@ -71,27 +83,26 @@ export class SheetDesk {
   lastInk: Area | undefined;
   readonly others: OthersInk;
 
-  private readonly dry: DryInk;
+  readonly dry: DryInk;
+  readonly float: FloatInk;
+
   private readonly wet: WetInk;
+  private readonly nib: HoverNib;
+  private surface: number;
+  private readonly place: Workplace;
   private readonly input: PenInput;
   private readonly sizes: ResizeObserver;
   private readonly neighbours: Neighbours;
   private view: View = { scale: 0, x: 0, y: 0 };
   private drawing: Drawing;
-  private samples: number[] = [];
-  private startedAt = 0;
-  private doing: Tool['name'] = 'pen';
-  private hasTilt = false;
-  private strokeNumber = 0;
-  private sent = 0;
-  private sentAt = 0;
+  private hand: Hand | undefined;
   private penSentAt = 0;
   private taking = false;
   private stopped = false;
   private fitting: Fitting | 'first' | undefined;
   private pull = 0;
-  private pressedAt = { x: 0, y: 0 };
   private shownHandle: number;
+  private shift = false;
   private readonly stopFollowing: () => void;
 
   constructor(
@@ -104,20 +115,40 @@ export class SheetDesk {
     private readonly room: Room,
     next: NextPages,
     startView?: View,
+    /** A close-up of the page that another desk shows: it follows nobody's pen, and its view is not for the hand to move. */
+    private readonly isLoupe = false,
   ) {
     this.shownHandle = page.handle;
     this.neighbours = new Neighbours(holder, core, next);
     this.dry = new DryInk(holder);
-    this.others = new OthersInk(holder);
+    this.others = new OthersInk(holder, core);
     this.wet = new WetInk(holder);
+    this.float = new FloatInk(holder, (colour) => this.tint(colour));
+    this.nib = new HoverNib(holder);
     this.drawing = this.draw();
+    this.place = {
+      core, page, live, paper: under.paper, dry: this.dry, wet: this.wet, float: this.float,
+      view: () => this.view,
+      sheet: () => this.drawing.sheet,
+      settings: () => this.settings,
+      guide: () => this.guide,
+      layer: () => this.layer,
+      tellCount: () => this.tellCount(),
+      wrote: (area) => this.wrote(area),
+      take: (taken) => this.onTaken(taken),
+      say: (sentence) => this.say(sentence),
+      within: (sample) => (this.neighbours.isSeamless ? this.withinSheet(sample) : sample),
+    };
     this.input = new PenInput(holder, {
       mayWrite: () => this.mayWrite && this.tool.name !== 'read',
-      begin: (...start) => this.begin(...start),
-      move: (samples) => this.move(samples),
+      settings: () => this.settings,
+      begin: (sample, touch) => this.begin(sample, touch),
+      move: (samples) => this.hand?.move(samples),
       end: () => this.end(),
       cancel: () => this.cancel(),
-      hover: (x, y) => this.hover(x, y),
+      hover: (event, x, y) => this.hover(event, x, y),
+      button: () => this.onButton(),
+      tapped: (fingers) => (fingers === 2 ? this.onUndo() : this.onRedo()),
       tap: (x, y) => void this.onPress(x, y),
       hold: (x, y) => this.onPress(x, y),
       letGo: () => this.letGo(),
@@ -129,28 +160,52 @@ export class SheetDesk {
     this.sizes = new ResizeObserver(() => this.resize());
     this.sizes.observe(holder);
     this.resize();
-    page.onWet = (...piece) => this.others.receive(...piece);
-    page.onPen = (...place) => this.others.penAt(...place);
-    page.onArrived = () => this.others.dried();
+    if (!isLoupe) {
+      page.onWet = (...piece) => this.others.receive(...piece);
+      page.onPen = (...place) => this.others.penAt(...place);
+      page.onArrived = () => this.others.dried();
+    }
     this.stopFollowing = page.subscribe(() => this.takeChanged());
-    // Everything counts as changed for a desk that is new.
-    this.core.PageBridge.AllChanged(page.handle);
+    this.surface = this.core.PageBridge.OpenSurface(page.handle);
+    this.retint();
     this.takeChanged();
   }
 
   stop(): void {
     this.stopped = true;
+    this.hand?.cancel();
+    this.core.PageBridge.CloseSurface(this.page.handle, this.surface);
     this.input.stop();
+    this.float.stop();
     this.sizes.disconnect();
     this.stopFollowing();
     this.others.stop();
     this.neighbours.stop();
-    this.page.onWet = this.page.onPen = this.page.onArrived = undefined;
+    if (!this.isLoupe) this.page.onWet = this.page.onPen = this.page.onArrived = undefined;
     this.holder.replaceChildren();
   }
 
   get currentView(): View {
     return this.view;
+  }
+
+  /** The middle of what is seen of the page. */
+  get middle(): { x: number; y: number } {
+    const { scale, x, y } = this.view;
+    return { x: Math.round((this.holder.clientWidth / 2 - x) / scale), y: Math.round((this.holder.clientHeight / 2 - y) / scale) };
+  }
+
+  /** A place on the screen, in page units. */
+  onPage(clientX: number, clientY: number): { x: number; y: number } {
+    const box = this.holder.getBoundingClientRect();
+    return { x: (clientX - box.left - this.view.x) / this.view.scale, y: (clientY - box.top - this.view.y) / this.view.scale };
+  }
+
+  /** Shows a path before it is kept; none to take it away. */
+  previewPath(path: Path2D | undefined, colour: string): void {
+    if (!path) return this.wet.clear();
+    this.wet.begin(colour, 1, this.view);
+    this.wet.replace(path);
   }
 
   get sheet(): Area {
@@ -189,10 +244,30 @@ export class SheetDesk {
     this.setView(this.view);
   }
 
+  /** Shows inks so that they can be read on this paper and in this light; what is stored stays. */
+  retint(): void {
+    this.dry.setTint((colour) => this.tint(colour));
+    this.dry.setPaper(this.sheetPaper());
+  }
+
+  private get dimmed(): boolean {
+    return this.settings.dimPaper && document.documentElement.dataset.theme === 'quill-night';
+  }
+
+  private tint(colour: string): string {
+    return tintOn(this.core, this.dimmed ? dimGround : this.drawing.ground, colour);
+  }
+
+  private sheetPaper() {
+    const paper = sheetPaperOf(this.drawing);
+    return this.dimmed ? dimmedPaper(paper) : paper;
+  }
+
   private draw(): Drawing {
     const { paper, space, notebook, asset } = this.under;
     const drawing = JSON.parse(this.core.PaperBridge.Draw(paper, this.page.handle, notebook.handle, notebook.id, this.page.id)) as Drawing;
-    const sheetPaper = sheetPaperOf(drawing);
+    this.drawing = drawing;
+    const sheetPaper = this.sheetPaper();
     this.dry.setPaper(sheetPaper);
     if (asset) {
       const whole = JSON.parse(this.core.PaperBridge.Read(paper)) as { width: number; height: number };
@@ -208,12 +283,22 @@ export class SheetDesk {
     this.view = keepInSight(view, this.drawing.sheet, this.holder.clientWidth, this.holder.clientHeight);
     this.dry.setView(this.view);
     this.others.setView(this.view);
+    this.float.setView(this.view);
     this.neighbours.setView(this.view, this.drawing.sheet);
     this.onView(this.view);
   }
 
+  /** Looks at the page exactly so. */
+  look(view: View): void {
+    this.view = view;
+    this.dry.setView(view);
+    this.others.setView(view);
+    this.float.setView(view);
+  }
+
   /** The hand moves the sheet: past an end it can be pulled, and in a seamless notebook the next sheet takes over. */
   private moveView(view: View): void {
+    if (this.isLoupe) return;
     this.setView(view);
     const { scale, x, y } = this.view;
     const [left, top, right, bottom] = this.drawing.sheet;
@@ -245,7 +330,9 @@ export class SheetDesk {
     this.dry.resize(clientWidth, clientHeight);
     this.wet.resize(clientWidth, clientHeight);
     this.others.resize(clientWidth, clientHeight);
+    this.float.resize(clientWidth, clientHeight);
     this.neighbours.resize(clientWidth, clientHeight);
+    if (this.isLoupe) return this.look(this.view.scale === 0 ? { scale: 0.1, x: 0, y: 0 } : this.view);
     // What was fitted stays so beside another page or the contents; what a hand has moved stays where it is.
     if (this.view.scale === 0 || this.fitting === 'first') {
       this.setView(firstLook(this.drawing.sheet, clientWidth, clientHeight, this.room));
@@ -254,47 +341,66 @@ export class SheetDesk {
     else this.setView(this.view);
   }
 
-  private begin(sample: Sample, tail: boolean, hasTilt: boolean): void {
+  private begin(sample: Sample, touch: Touch): void {
     this.onBegin();
-    this.onTaken(undefined);
-    this.doing = tail ? 'eraser' : this.tool.name;
-    this.pressedAt = sample;
-    this.hasTilt = hasTilt;
-    this.samples = [];
-    this.startedAt = Date.now();
-    this.strokeNumber++;
-    this.sent = 0;
-    if (this.doing === 'eraser') {
-      const { whole, size } = this.tool.name === 'eraser' ? this.tool : { whole: false, size: 300 };
-      this.core.PageBridge.BeginErase(this.page.handle, size / 2, whole);
-    } else if (this.tool.name === 'pen') this.wet.begin(this.tool.pen, this.view);
-    else if (this.doing === 'loop' || this.doing === 'box') this.wet.begin(loopPen, this.view);
-    this.move([sample]);
+    this.nib.hide();
+    this.shift = touch.shift;
+    const tool = this.toolOf(touch);
+    // Pressing on things one after the other adds to what was taken.
+    if (tool.name !== 'loop') this.onTaken(undefined);
+    this.hand = this.handOf(tool);
+    this.hand?.begin(sample);
   }
 
-  private move(samples: Sample[]): void {
-    if (this.doing === 'eraser') {
-      const spots = new Float64Array(samples.flatMap(({ x, y }) => [x, y]));
-      this.dry.show(readPacket(this.core.PageBridge.EraseAlong(this.page.handle, spots)));
-      this.tellCount();
-      return;
+  private end(): void {
+    const { hand } = this;
+    this.hand = undefined;
+    hand?.end();
+  }
+
+  private cancel(): void {
+    const { hand } = this;
+    this.hand = undefined;
+    hand?.cancel();
+  }
+
+  /** The tool in the hand, unless the pen's tail or button, or a finger, stands for another. */
+  private toolOf({ by }: Touch): Tool {
+    const { button, buttonHeld, tail, finger } = this.settings;
+    const other = by === 'tail' ? tail : by === 'button' && buttonHeld ? button : by === 'finger' && finger !== 'write' ? (finger === 'erase' ? 'eraser' : 'loop') : 'pen';
+    return other === 'eraser' ? { name: 'eraser', ...this.eraser } : other === 'loop' ? { name: 'loop', ...this.loop } : this.tool;
+  }
+
+  private handOf(tool: Tool): Hand | undefined {
+    const at = this.place;
+    switch (tool.name) {
+      case 'pen':
+        return new PenHand(at, tool.pen);
+      case 'eraser':
+        return new EraserHand(at, tool, () => this.onErased());
+      case 'loop':
+        return new LoopHand(at, tool, this.taken?.items ?? []);
+      case 'shape':
+        return new ShapeHand(at, tool, () => this.shift);
+      case 'room':
+        return new RoomHand(at, tool.sideways !== this.shift, tool.toNext, (items, end) => this.onCarry(items, end));
+      case 'curtain':
+        return new BoxHand(at, clothColour, (area) => this.onCurtain(area));
+      case 'mark':
+        return new PressHand((x, y) => this.onMark(x, y));
+      case 'fill':
+        return new PressHand((x, y) => this.onFill(x, y));
+      case 'pick':
+        return new PressHand((x, y) => this.onPick(this.dry.colourAt(x, y)));
+      case 'read':
+        return undefined;
     }
-    if (this.tool.name === 'loop' || this.tool.name === 'box') this.drawLoop(samples);
-    if (this.tool.name !== 'pen') return;
-    if (this.samples.length > mostSamples * channels) {
-      // A line drawn for minutes goes on as a second stroke, since one stroke has only so many samples.
-      this.end();
-      this.samples = [];
-      this.sent = 0;
-      this.strokeNumber++;
-      this.wet.begin(this.tool.pen, this.view);
-    }
-    for (const sample of samples) {
-      const { x, y } = this.neighbours.isSeamless ? this.withinSheet(sample) : sample;
-      this.samples.push(x, y, sample.pressure, sample.time, sample.tiltX, sample.tiltY);
-      this.wet.add(this.tool.pen, x, y, sample.pressure);
-    }
-    if (performance.now() - this.sentAt >= pieceEvery) this.sendPiece(false);
+  }
+
+  private wrote(area: Area): void {
+    this.lastInk = area;
+    const [, top, , bottom] = this.drawing.sheet;
+    this.onInk((area[3] - top) / (bottom - top));
   }
 
   /** In a seamless notebook ink never runs over to the next sheet. */
@@ -303,87 +409,29 @@ export class SheetDesk {
     return { x: Math.min(Math.max(x, left), right), y: Math.min(Math.max(y, top), bottom) };
   }
 
-  private drawLoop(samples: Sample[]): void {
-    const last = samples.at(-1)!;
-    if (this.doing === 'box') {
-      const [startX = last.x, startY = last.y] = this.samples;
-      this.samples = [startX, startY, last.x, startY, last.x, last.y, startX, last.y];
-      this.wet.clear();
-      this.wet.begin(loopPen, this.view);
-      for (let i = 0; i <= 8; i += 2) this.wet.add(loopPen, this.samples[i % 8]!, this.samples[(i % 8) + 1]!, 512);
-      return;
-    }
-    for (const { x, y } of samples) {
-      this.samples.push(x, y);
-      this.wet.add(loopPen, x, y, 512);
-    }
-  }
-
-  private end(): void {
-    if (this.doing === 'eraser') {
-      this.page.perform((handle, now) => this.core.PageBridge.EndErase(handle, now));
-      return;
-    }
-    if (this.tool.name === 'mark') return this.onMark(this.pressedAt.x, this.pressedAt.y);
-    if (this.tool.name === 'loop' || this.tool.name === 'box') return this.take(this.tool.share);
-    if (this.tool.name !== 'pen') return;
-    const { pen } = this.tool;
-    this.page.perform((handle, now) =>
-      this.core.PageBridge.AddStroke(
-        handle, penKindNumbers[pen.kind], pen.width, toRgba(pen.colour), Int32Array.from(this.samples), this.hasTilt, this.startedAt, now,
-      ),
-    );
-    this.wet.clear();
-    this.sendPiece(true);
-    const [xs, ys] = [0, 1].map((channel) => this.samples.filter((_, i) => i % channels === channel)) as [number[], number[]];
-    this.lastInk = [least(xs), least(ys), most(xs), most(ys)];
-    const [, top, , bottom] = this.drawing.sheet;
-    this.onInk((this.lastInk[3] - top) / (bottom - top));
-  }
-
-  /** Ends a loop: the ink in it, or where there is none, the part of the page it goes round. */
-  private take(share: number): void {
-    this.wet.clear();
-    const loop = this.samples;
-    if (loop.length < 6) return;
-    const items = this.core.SpotBridge.Select(this.page.handle, new Float64Array(loop), share);
-    const xs = loop.filter((_, i) => i % 2 === 0);
-    const ys = loop.filter((_, i) => i % 2 === 1);
-    const round: Area = [least(xs), least(ys), most(xs), most(ys)];
-    const area = items.length > 0 ? (this.core.SpotBridge.BoundsOf(this.page.handle, items) as unknown as Area) : round;
-    if (items.length > 0 || (round[2] - round[0] > leastTaken && round[3] - round[1] > leastTaken)) this.onTaken({ items, area });
-  }
-
-  private cancel(): void {
-    if (this.doing === 'eraser') this.page.perform((handle, now) => this.core.PageBridge.EndErase(handle, now));
-    else this.sendPiece(true);
-    this.wet.clear();
-    this.samples = [];
-  }
-
-  private hover(x: number, y: number): void {
+  private hover(event: PointerEvent, x: number, y: number): void {
+    if (!this.mayWrite) return;
+    const { tool } = this;
+    if (tool.name === 'pen' || tool.name === 'shape') this.nib.show(event, tool.pen.width, this.tint(tool.pen.colour), this.view);
+    else if (tool.name === 'eraser' && tool.way !== 'loop') this.nib.show(event, tool.size, undefined, this.view);
+    else this.nib.hide();
     const now = performance.now();
-    if (!this.mayWrite || now - this.penSentAt < penEvery) return;
+    if (now - this.penSentAt < penEvery) return;
     this.penSentAt = now;
     this.live.pen(this.page.id, x, y);
-  }
-
-  private sendPiece(ends: boolean): void {
-    if (this.tool.name !== 'pen' || this.doing !== 'pen') return;
-    const news: number[] = [];
-    for (; this.sent < this.samples.length; this.sent += channels) news.push(...this.samples.slice(this.sent, this.sent + 3));
-    this.sentAt = performance.now();
-    this.live.wet(this.page.id, encodePiece(this.strokeNumber, this.tool.pen, ends, news));
   }
 
   /** Takes from Core what has changed, in slices, so that a full page does not hold up the pen. */
   private takeChanged(): void {
     if (this.taking) return;
-    if (this.shownHandle !== this.page.handle) this.dry.clear();
+    if (this.shownHandle !== this.page.handle) {
+      this.dry.clear();
+      this.surface = this.core.PageBridge.OpenSurface(this.page.handle);
+    }
     this.shownHandle = this.page.handle;
     const until = performance.now() + sliceMilliseconds;
     for (;;) {
-      const items = readPacket(this.core.PageBridge.TakeChanged(this.page.handle, itemsASlice));
+      const items = readPacket(this.core.PageBridge.TakeChanged(this.page.handle, this.surface, itemsASlice));
       this.dry.show(items);
       if (items.length < itemsASlice) break;
       if (performance.now() > until) {
@@ -410,7 +458,3 @@ export class SheetDesk {
     this.holder.dataset.strokes = String(this.dry.strokeCount);
   }
 }
-
-// Not by spreading into Math.min: a line can have more samples than a call takes arguments.
-const least = (values: number[]) => values.reduce((a, b) => (b < a ? b : a), Infinity);
-const most = (values: number[]) => values.reduce((a, b) => (b > a ? b : a), -Infinity);

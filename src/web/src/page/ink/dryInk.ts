@@ -1,4 +1,4 @@
-import { compareOrder, type InkItem } from './packet';
+import { compareOrder, type InkItem, paintItem } from './packet';
 import { paintSheet, type SheetPaper } from './sheetPaper';
 import { soon } from './soon';
 import type { View } from './view';
@@ -21,6 +21,8 @@ export class DryInk {
   private front: HTMLCanvasElement;
   private back: HTMLCanvasElement;
   private ratio = 1;
+  private lifted: ReadonlySet<string> = new Set();
+  private tint: (colour: string) => string = (colour) => colour;
 
   constructor(holder: HTMLElement) {
     this.front = canvasIn(holder);
@@ -45,6 +47,32 @@ export class DryInk {
   setPaper(paper: SheetPaper): void {
     this.paper = paper;
     this.repaint();
+  }
+
+  /** What floats above the page, or was not written yet, is left out. */
+  lift(items: ReadonlySet<string>): void {
+    let dirty: Box | undefined;
+    for (const item of this.sorted) if (items.has(item.id) !== this.lifted.has(item.id)) dirty = union(dirty, item.box);
+    this.lifted = items;
+    if (this.painting) this.repaint();
+    else if (dirty) this.paintBox(dirty);
+  }
+
+  /** How stored colours are shown: as they are, or adapted to dark paper. */
+  setTint(tint: (colour: string) => string): void {
+    this.tint = tint;
+    this.repaint();
+  }
+
+  /** The foremost colour painted at a place, as it is stored. */
+  colourAt(x: number, y: number): string | undefined {
+    const context = this.front.getContext('2d')!;
+    context.save();
+    context.resetTransform();
+    const found = this.sorted.findLast((item) => x >= item.box[0] && x <= item.box[2] && y >= item.box[1] && y <= item.box[3] && (context.isPointInPath(item.path, x, y) || (item.fill && context.isPointInPath(item.fill.path, x, y))));
+    const colour = found && (context.isPointInPath(found.path, x, y) ? found.colour : found.fill?.colour);
+    context.restore();
+    return colour;
   }
 
   setView(view: View): void {
@@ -79,6 +107,7 @@ export class DryInk {
       if (before) {
         this.sorted[this.sorted.indexOf(before)] = item;
         dirty = union(dirty, item.box);
+        if (compareOrder(before.order, item.order) !== 0) reorder = true;
         continue;
       }
       const last = this.sorted[this.sorted.length - 1];
@@ -119,7 +148,7 @@ export class DryInk {
     const seen = this.seen(painting.view);
     const until = performance.now() + sliceMilliseconds;
     while (painting.next < this.sorted.length && performance.now() < until) {
-      for (const stop = Math.min(painting.next + 40, this.sorted.length); painting.next < stop; painting.next++) fill(context, this.sorted[painting.next]!, seen);
+      for (const stop = Math.min(painting.next + 40, this.sorted.length); painting.next < stop; painting.next++) this.fill(context, this.sorted[painting.next]!, seen);
     }
     if (painting.next < this.sorted.length) {
       soon(() => this.slice());
@@ -138,21 +167,34 @@ export class DryInk {
   private paintOver(items: InkItem[]): void {
     const context = this.context(this.front, this.painted);
     const seen = this.seen(this.painted);
-    for (const item of items) fill(context, item, seen);
+    for (const item of items) this.fill(context, item, seen);
   }
 
+  /** Repaints a box, widened to whole pixels, so that no seam is left at its edge. */
   private paintBox(box: Box): void {
     const context = this.context(this.front, this.painted);
-    const grow = 2 / this.painted.scale;
-    const [left, top, right, bottom] = [box[0] - grow, box[1] - grow, box[2] + grow, box[3] + grow];
+    const { scale, x, y } = this.painted;
+    const unit = scale * this.ratio;
+    const [left, top] = [Math.floor(box[0] * unit + x * this.ratio) - 2, Math.floor(box[1] * unit + y * this.ratio) - 2];
+    const [right, bottom] = [Math.ceil(box[2] * unit + x * this.ratio) + 2, Math.ceil(box[3] * unit + y * this.ratio) + 2];
     context.save();
+    context.save();
+    context.resetTransform();
     context.beginPath();
     context.rect(left, top, right - left, bottom - top);
-    context.clip();
     context.clearRect(left, top, right - left, bottom - top);
-    this.paintPaper(context);
-    for (const item of this.sorted) fill(context, item, [left, top, right, bottom]);
     context.restore();
+    context.clip();
+    this.paintPaper(context);
+    const seen: Box = [(left / this.ratio - x) / scale, (top / this.ratio - y) / scale, (right / this.ratio - x) / scale, (bottom / this.ratio - y) / scale];
+    for (const item of this.sorted) this.fill(context, item, seen);
+    context.restore();
+  }
+
+  private fill(context: CanvasRenderingContext2D, item: InkItem, seen: Box): void {
+    const [left, top, right, bottom] = item.box;
+    if (left > seen[2] || right < seen[0] || top > seen[3] || bottom < seen[1] || this.lifted.has(item.id)) return;
+    paintItem(context, item, this.tint);
   }
 
   private paintPaper(context: CanvasRenderingContext2D): void {
@@ -180,13 +222,6 @@ export function canvasIn(holder: HTMLElement): HTMLCanvasElement {
   canvas.setAttribute('aria-hidden', 'true');
   holder.append(canvas);
   return canvas;
-}
-
-function fill(context: CanvasRenderingContext2D, item: InkItem, seen: Box): void {
-  const [left, top, right, bottom] = item.box;
-  if (left > seen[2] || right < seen[0] || top > seen[3] || bottom < seen[1]) return;
-  context.fillStyle = item.colour;
-  context.fill(item.path);
 }
 
 function union(a: Box | undefined, b: Box): Box {

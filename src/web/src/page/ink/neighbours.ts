@@ -85,8 +85,9 @@ class Neighbour {
     this.dry.setPaper(sheetPaperOf(drawing));
     void page.open().then((document) => {
       if (this.stopped) return;
-      core.PageBridge.AllChanged(document.handle);
-      this.dry.show(readPacket(core.PageBridge.TakeChanged(document.handle, 100_000)));
+      const surface = core.PageBridge.OpenSurface(document.handle);
+      this.dry.show(readPacket(core.PageBridge.TakeChanged(document.handle, surface, 100_000)));
+      core.PageBridge.CloseSurface(document.handle, surface);
     });
   }
 

@@ -1,8 +1,11 @@
+import type { Core } from '../../core/runtime';
 import { canvasIn } from './dryInk';
-import { type Pen, type PenKind, penKindNumbers, toRgba, wetRadius } from './pens';
+import { cssColour, readOutline } from './packet';
+import { type Pen, penNumbers } from './pens';
 import type { View } from './view';
 
-const headBytes = 12;
+/** A piece's head: the stroke's number, whether it ends, and the pen as eight-bit numbers but for its width and colour. */
+const headBytes = 16;
 const sampleBytes = 10;
 const ended = 1;
 const nameStays = 1_000;
@@ -11,8 +14,9 @@ const inkStays = 4_000;
 
 interface WetStroke {
   person: string;
-  pen: Pen;
-  points: { x: number; y: number; pressure: number }[];
+  handle: number;
+  colour: string;
+  path: Path2D;
   ended: boolean;
   changedAt: number;
 }
@@ -28,11 +32,16 @@ export interface PenSign {
 /** A piece of a stroke being written, to be passed on: its number, pen, whether it ends, and new samples as x, y, pressure. */
 export function encodePiece(stroke: number, pen: Pen, ends: boolean, samples: readonly number[]): Uint8Array {
   const view = new DataView(new ArrayBuffer(headBytes + (samples.length / 3) * sampleBytes));
+  const [kind, width, colour, line, tip, angle, response] = penNumbers(pen) as [number, number, number, number, number, number, number];
   view.setUint32(0, stroke);
-  view.setUint8(4, penKindNumbers[pen.kind]);
-  view.setUint8(5, ends ? ended : 0);
-  view.setUint16(6, pen.width);
-  view.setUint32(8, toRgba(pen.colour));
+  view.setUint8(4, ends ? ended : 0);
+  view.setUint8(5, kind);
+  view.setUint16(6, width);
+  view.setInt32(8, colour);
+  view.setUint8(12, line);
+  view.setUint8(13, tip);
+  view.setUint8(14, angle);
+  view.setInt8(15, response);
   for (let i = 0, at = headBytes; i < samples.length; i += 3, at += sampleBytes) {
     view.setInt32(at, samples[i]!);
     view.setInt32(at + 4, samples[i + 1]!);
@@ -51,7 +60,10 @@ export class OthersInk {
   private view: View = { scale: 1, x: 0, y: 0 };
   private frame = 0;
 
-  constructor(holder: HTMLElement) {
+  constructor(
+    holder: HTMLElement,
+    private readonly core: Core,
+  ) {
     this.canvas = canvasIn(holder);
     this.canvas.dataset.testid = 'others-ink';
   }
@@ -72,16 +84,25 @@ export class OthersInk {
     if (piece.length < headBytes || (piece.length - headBytes) % sampleBytes !== 0) return;
     const view = new DataView(piece.buffer, piece.byteOffset, piece.byteLength);
     const key = `${connection} ${view.getUint32(0)}`;
-    const kind = (Object.keys(penKindNumbers) as PenKind[]).find((name) => penKindNumbers[name] === view.getUint8(4)) ?? 'ball';
-    const pen = { kind, width: view.getUint16(6), colour: `#${view.getUint32(8).toString(16).padStart(8, '0')}` };
-    const stroke = this.strokes.get(key) ?? { person, pen, points: [], ended: false, changedAt: 0 };
-    for (let at = headBytes; at < piece.length; at += sampleBytes)
-      stroke.points.push({ x: view.getInt32(at), y: view.getInt32(at + 4), pressure: view.getUint16(at + 8) });
-    stroke.ended = view.getUint8(5) === ended;
+    const stroke = this.strokes.get(key) ?? this.begin(person, view);
+    const samples: number[] = [];
+    for (let at = headBytes; at < piece.length; at += sampleBytes) samples.push(view.getInt32(at), view.getInt32(at + 4), view.getUint16(at + 8), 0, 0, 0);
+    stroke.path.addPath(readOutline(this.core.PenBridge.Add(stroke.handle, Int32Array.from(samples))));
+    stroke.ended = view.getUint8(4) === ended;
     stroke.changedAt = performance.now();
     this.strokes.set(key, stroke);
-    const tip = stroke.points[stroke.points.length - 1];
-    if (tip) this.penAt(person, connection, tip.x, tip.y);
+    if (samples.length > 0) this.penAt(person, connection, samples.at(-6)!, samples.at(-5)!);
+  }
+
+  private begin(person: string, view: DataView): WetStroke {
+    const pen = [view.getUint8(5), view.getUint16(6), view.getInt32(8), view.getUint8(12), view.getUint8(13), view.getUint8(14), view.getInt8(15)];
+    return { person, handle: this.core.PenBridge.Begin(pen, 0), colour: cssColour(view.getUint32(8)), path: new Path2D(), ended: false, changedAt: 0 };
+  }
+
+  private forget(key: string): void {
+    const stroke = this.strokes.get(key);
+    if (stroke) this.core.PenBridge.Drop(stroke.handle);
+    this.strokes.delete(key);
   }
 
   penAt(person: string, connection: string, x: number, y: number): void {
@@ -91,11 +112,12 @@ export class OthersInk {
 
   /** Strokes were stored and are on the page: what lay wet for them goes. */
   dried(): void {
-    for (const [key, stroke] of this.strokes) if (stroke.ended) this.strokes.delete(key);
+    for (const [key, stroke] of this.strokes) if (stroke.ended) this.forget(key);
     this.paintSoon();
   }
 
   stop(): void {
+    for (const key of [...this.strokes.keys()]) this.forget(key);
     cancelAnimationFrame(this.frame);
   }
 
@@ -112,27 +134,16 @@ export class OthersInk {
     context.clearRect(0, 0, this.canvas.width, this.canvas.height);
     const { scale, x, y } = this.view;
     context.setTransform(scale * ratio, 0, 0, scale * ratio, x * ratio, y * ratio);
-    context.lineCap = 'round';
     for (const [key, stroke] of this.strokes) {
-      if (now - stroke.changedAt > inkStays) this.strokes.delete(key);
-      else paintStroke(context, stroke);
+      if (now - stroke.changedAt > inkStays) this.forget(key);
+      else {
+        context.fillStyle = stroke.colour;
+        context.fill(stroke.path);
+      }
     }
     for (const [key, sign] of this.signs) if (now - sign.at > nameStays) this.signs.delete(key);
     this.canvas.dataset.strokes = String(this.strokes.size);
     this.onSigns([...this.signs.values()]);
     if (this.strokes.size > 0 || this.signs.size > 0) setTimeout(() => this.paintSoon(), 250);
-  }
-}
-
-function paintStroke(context: CanvasRenderingContext2D, { pen, points }: WetStroke): void {
-  context.strokeStyle = pen.colour;
-  for (let i = 0; i < points.length; i++) {
-    const from = points[Math.max(0, i - 1)]!;
-    const to = points[i]!;
-    context.lineWidth = wetRadius(pen, from.pressure) + wetRadius(pen, to.pressure);
-    context.beginPath();
-    context.moveTo(from.x, from.y);
-    context.lineTo(to.x, to.y);
-    context.stroke();
   }
 }

@@ -1,9 +1,13 @@
-/** A stroke as Core hands it out: ready to be filled. */
+/** What lies on a page as Core hands it out: ready to be filled. */
 export interface InkItem {
   id: string;
-  /** Painting order: time, replica and counter in halves. */
+  /** Painting order: rank, layer, order in it, time, replica and counter in halves. */
   order: readonly number[];
+  /** 1 ink, 2 highlighter, 4 shape, 8 filled region. */
+  kind: number;
   colour: string;
+  /** What it is filled with; undefined for nothing. */
+  fill: { path: Path2D; colour: string } | undefined;
   shown: boolean;
   /** left, top, right, bottom in 0.01 mm. */
   box: readonly [number, number, number, number];
@@ -17,14 +21,17 @@ export function readPacket(bytes: Uint8Array): InkItem[] {
   const items: InkItem[] = [];
   let at = 1;
   for (let left = words[0]!; left > 0; left--) {
-    const [replicaHigh, replicaLow, counterHigh, counterLow, timeHigh, timeLow, rgba, shown] = words.subarray(at, at + 8) as unknown as number[];
-    const box = [singles[at + 8]!, singles[at + 9]!, singles[at + 10]!, singles[at + 11]!] as const;
-    const { path, next } = readRings(words, singles, at + 12);
+    const [replicaHigh, replicaLow, counterHigh, counterLow, timeHigh, timeLow, rank, layer, place, kind, line, fill, shown] = words.subarray(at, at + 13) as unknown as number[];
+    const box = [singles[at + 13]!, singles[at + 14]!, singles[at + 15]!, singles[at + 16]!] as const;
+    const filled = readRings(words, singles, at + 17);
+    const { path, next } = readRings(words, singles, filled.next);
     at = next;
     items.push({
-      id: `${replicaHigh}.${replicaLow}-${counterHigh}.${counterLow}`,
-      order: [timeHigh!, timeLow!, replicaHigh!, replicaLow!, counterHigh!, counterLow!],
-      colour: cssColour(rgba!),
+      id: `${hex(replicaHigh!)}${hex(replicaLow!)}-${counterHigh! * 2 ** 32 + counterLow!}`,
+      order: [rank!, layer!, place!, timeHigh!, timeLow!, replicaHigh!, replicaLow!, counterHigh!, counterLow!],
+      kind: kind!,
+      colour: cssColour(line!),
+      fill: (fill! & 0xff) > 0 ? { path: filled.path, colour: cssColour(fill!) } : undefined,
       shown: shown === 1,
       box,
       path,
@@ -33,7 +40,12 @@ export function readPacket(bytes: Uint8Array): InkItem[] {
   return items;
 }
 
-/** The outline of a stroke that is on no page, as SVG path data. */
+/** Rings alone, as a path. */
+export function readOutline(bytes: Uint8Array): Path2D {
+  return readRings(new Uint32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4), new Float32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4), 0).path;
+}
+
+/** The same as SVG path data. */
 export function outlineToSvg(bytes: Uint8Array): string {
   const words = new Uint32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4);
   const text: string[] = [];
@@ -43,6 +55,16 @@ export function outlineToSvg(bytes: Uint8Array): string {
     closePath: () => text.push('Z'),
   });
   return text.join('');
+}
+
+/** Paints one thing: its fill, then its line. */
+export function paintItem(context: CanvasRenderingContext2D, item: InkItem, tint: (colour: string) => string = (colour) => colour): void {
+  if (item.fill) {
+    context.fillStyle = tint(item.fill.colour);
+    context.fill(item.fill.path);
+  }
+  context.fillStyle = tint(item.colour);
+  context.fill(item.path);
 }
 
 type Pencil = Pick<Path2D, 'moveTo' | 'quadraticCurveTo' | 'closePath'>;
@@ -65,6 +87,10 @@ function readRings(words: Uint32Array, singles: Float32Array, start: number, pen
     at = end;
   }
   return { path, next: at };
+}
+
+function hex(half: number): string {
+  return half.toString(16).padStart(8, '0');
 }
 
 export function cssColour(rgba: number): string {

@@ -1,3 +1,4 @@
+import type { HandSettings } from '../hand/tool';
 import { type View, zoomAt } from './view';
 
 /** A sample in page units, with what the pen reports. */
@@ -13,14 +14,26 @@ export interface Sample {
   tiltY: number;
 }
 
+/** What touches the page, and how. */
+export interface Touch {
+  /** A pen's tip, its tail, its tip with the side button pressed, a finger where fingers may act, or the mouse. */
+  by: 'tip' | 'tail' | 'button' | 'finger' | 'mouse';
+  shift: boolean;
+}
+
 /** Who is told what the hand does. Exactly one of `end` and `cancel` follows each `begin`. */
 export interface HandListener {
   mayWrite(): boolean;
-  begin(sample: Sample, erasing: boolean, hasTilt: boolean): void;
+  settings(): HandSettings;
+  begin(sample: Sample, touch: Touch): void;
   move(samples: Sample[]): void;
   end(): void;
   cancel(): void;
-  hover(x: number, y: number): void;
+  hover(event: PointerEvent, x: number, y: number): void;
+  /** The pen's side button was pressed, and is to change tools. */
+  button(): void;
+  /** Two or three fingers tapped together. */
+  tapped(fingers: number): void;
   /** A short press without moving, while nothing is written: in read mode, or by the mouse on what leads somewhere. */
   tap(x: number, y: number): void;
   /** A long press, or a press with Ctrl, while writing. True when there is something there to be held: what was begun is then no ink. */
@@ -34,6 +47,13 @@ export interface HandListener {
 
 const middleOfPressure = 512;
 const tailOfPen = 32;
+const sideButton = 2;
+/** So long after the pen wrote, a hand that rests on the page is ignored, milliseconds. */
+const palmFor = 400;
+/** A touch broader than this is a hand and no finger, pixels. */
+const palmWidth = 60;
+/** Fingers that tap together come and go within this, milliseconds. */
+const tapWithin = 320;
 const secondFingerWithin = 160;
 const holdMilliseconds = 550;
 /** So far a press may wander and still be one, pixels. */
@@ -52,6 +72,8 @@ export class PenInput {
   private spaceHeld = false;
   private pressed: { id: number; x: number; y: number; at: number; timer: ReturnType<typeof setTimeout> | undefined } | undefined;
   private readonly fingers = new Map<number, { x: number; y: number }>();
+  private tapping: { since: number; most: number; moved: boolean } | undefined;
+  private penAt = -Infinity;
   private readonly ends: (() => void)[] = [];
 
   constructor(
@@ -87,17 +109,24 @@ export class PenInput {
 
   private down(event: PointerEvent): void {
     this.surface.setPointerCapture(event.pointerId);
-    if (event.pointerType === 'pen') penSeen = true;
-    this.press(event);
+    if (event.pointerType === 'pen') {
+      penSeen = true;
+      this.penAt = event.timeStamp;
+    }
+    const { finger } = this.listener.settings();
     if (event.pointerType === 'touch') {
+      if (this.isPalm(event)) return;
       this.fingers.set(event.pointerId, place(this.surface, event));
+      this.tapping ??= { since: event.timeStamp, most: 0, moved: false };
+      this.tapping.most = Math.max(this.tapping.most, this.fingers.size);
       const fresh = this.writing && event.timeStamp - this.writing.start < secondFingerWithin;
       if (this.writing?.type === 'touch' && this.fingers.size === 2 && fresh) {
         this.listener.cancel();
         this.writing = undefined;
       }
-      if (penSeen || this.fingers.size > 1) return;
     }
+    this.press(event);
+    if (event.pointerType === 'touch' && ((penSeen && (finger === 'scroll' || finger === 'nothing')) || this.fingers.size > 1)) return;
     if (this.writing) return;
     if (event.ctrlKey && event.button === 0 && this.listener.mayWrite()) {
       const { x, y } = this.onPage(event);
@@ -111,9 +140,25 @@ export class PenInput {
       if (event.button === 0) this.panning = { id: event.pointerId, ...place(this.surface, event) };
       return;
     }
+    const by = this.touchOf(event);
+    if (by === 'button' && !this.listener.settings().buttonHeld) {
+      this.listener.button();
+      return;
+    }
     this.writing = { id: event.pointerId, start: event.timeStamp, type: event.pointerType };
-    this.listener.begin(this.sample(event), (event.buttons & tailOfPen) !== 0, event.pointerType === 'pen' && (event.tiltX !== 0 || event.tiltY !== 0));
+    this.listener.begin(this.sample(event), { by, shift: event.shiftKey });
     event.preventDefault();
+  }
+
+  private touchOf(event: PointerEvent): Touch['by'] {
+    if (event.pointerType === 'pen') return (event.buttons & tailOfPen) !== 0 ? 'tail' : (event.buttons & sideButton) !== 0 ? 'button' : 'tip';
+    // Before a pen was seen a finger writes; afterwards it does what it was chosen to do.
+    return event.pointerType === 'touch' ? (penSeen ? 'finger' : 'tip') : 'mouse';
+  }
+
+  /** A hand that rests beside the pen. */
+  private isPalm(event: PointerEvent): boolean {
+    return this.writing?.type === 'pen' || event.timeStamp - this.penAt < palmFor || Math.max(event.width, event.height) > palmWidth;
   }
 
   /** Remembers where a press began, to know a tap or a long press by. */
@@ -139,6 +184,7 @@ export class PenInput {
       const { x, y } = place(this.surface, event);
       if (Math.hypot(x - this.pressed.x, y - this.pressed.y) > stillWithin) this.forgetPress();
     }
+    if (event.pointerType === 'pen' && event.buttons !== 0) this.penAt = event.timeStamp;
     if (this.writing?.id === event.pointerId) {
       const coalesced = event.getCoalescedEvents?.() ?? [];
       this.listener.move((coalesced.length > 0 ? coalesced : [event]).map((one) => this.sample(one)));
@@ -150,12 +196,13 @@ export class PenInput {
     } else if (this.fingers.has(event.pointerId)) this.pinch(event);
     else if (event.buttons === 0) {
       const { x, y } = this.onPage(event);
-      this.listener.hover(x, y);
+      this.listener.hover(event, x, y);
     }
   }
 
   private up(event: PointerEvent, cancelled: boolean): void {
     const wasMoving = this.fingers.delete(event.pointerId) || this.panning?.id === event.pointerId;
+    if (event.pointerType === 'touch' && this.fingers.size === 0) this.endTaps(event, cancelled);
     const isTap = this.pressed?.id === event.pointerId && event.timeStamp - this.pressed.at < holdMilliseconds && !cancelled;
     this.forgetPress();
     if (this.panning?.id === event.pointerId) this.panning = undefined;
@@ -171,10 +218,22 @@ export class PenInput {
     else this.listener.end();
   }
 
+  private endTaps(event: PointerEvent, cancelled: boolean): void {
+    const { tapping } = this;
+    this.tapping = undefined;
+    const { taps } = this.listener.settings();
+    if (!tapping || cancelled || tapping.moved || !taps || !this.listener.mayWrite() || event.timeStamp - tapping.since > tapWithin) return;
+    if (tapping.most === 2 || tapping.most === 3) this.listener.tapped(tapping.most);
+  }
+
   /** One finger moves the sheet; two move and scale it about their middle. */
   private pinch(event: PointerEvent): void {
     const before = [...this.fingers.values()].slice(0, 2);
-    this.fingers.set(event.pointerId, place(this.surface, event));
+    const here = place(this.surface, event);
+    const was = this.fingers.get(event.pointerId)!;
+    if (this.tapping && Math.hypot(here.x - was.x, here.y - was.y) > 3) this.tapping.moved = true;
+    this.fingers.set(event.pointerId, here);
+    if (this.fingers.size === 1 && penSeen && this.listener.mayWrite() && this.listener.settings().finger === 'nothing') return;
     const after = [...this.fingers.values()].slice(0, 2);
     const view = this.listener.view();
     const [from, to] = [middle(before), middle(after)];

@@ -1,4 +1,5 @@
 import type { Area, Drawing } from '../../papers/drawing';
+import { type InkItem, paintItem } from './packet';
 
 /** What lies under the ink: the sheet, what is printed on it, and the picture or page of an own paper. Lengths are 0.01 mm. */
 export interface SheetPaper {
@@ -17,7 +18,7 @@ interface Layer {
   dash?: readonly [number, number];
 }
 
-export type Under = { picture: ImageBitmap; area: Area } | { layers: Layer[]; ink: { path: Path2D; colour: string }[]; scale: number; dx: number; dy: number };
+export type Under = { picture: ImageBitmap; area: Area } | { layers: Layer[]; ink: InkItem[]; scale: number; dx: number; dy: number };
 
 export function sheetPaperOf(drawing: Drawing): SheetPaper {
   return { sheet: drawing.sheet, ground: drawing.ground, layers: layersOf(drawing), under: [] };
@@ -50,10 +51,7 @@ function paintUnder(context: CanvasRenderingContext2D, under: Under, pixel: numb
   context.save();
   context.transform(under.scale, 0, 0, under.scale, under.dx, under.dy);
   paintLayers(context, under.layers, pixel / under.scale);
-  for (const { path, colour } of under.ink) {
-    context.fillStyle = colour;
-    context.fill(path);
-  }
+  for (const item of under.ink) paintItem(context, item);
   context.restore();
 }
 

@@ -1,12 +1,11 @@
 import { canvasIn } from './dryInk';
-import { type Pen, wetRadius } from './pens';
 import type { View } from './view';
 
-/** Paints the stroke being written, segment by segment, in the moment each sample arrives. */
+/** Paints what is being written or drawn, in the moment each sample arrives. Paths come from Core. */
 export class WetInk {
   private readonly canvas: HTMLCanvasElement;
   private readonly context: CanvasRenderingContext2D;
-  private last: { x: number; y: number; radius: number } | undefined;
+  private transform: [number, number, number, number, number, number] = [1, 0, 0, 1, 0, 0];
 
   constructor(holder: HTMLElement) {
     this.canvas = canvasIn(holder);
@@ -19,34 +18,46 @@ export class WetInk {
     this.canvas.height = Math.round(height * ratio);
   }
 
-  begin(pen: Pen, view: View): void {
-    const scale = view.scale * Math.min(devicePixelRatio, 3);
-    const ratio = scale / view.scale;
-    this.context.setTransform(scale, 0, 0, scale, view.x * ratio, view.y * ratio);
-    this.context.strokeStyle = pen.colour;
-    this.context.fillStyle = pen.colour;
+  /** Ink is laid on solid and shown at its opacity as a whole, so that pieces that overlap do not darken. */
+  begin(colour: string, opacity: number, view: View): void {
+    const ratio = Math.min(devicePixelRatio, 3);
+    this.transform = [view.scale * ratio, 0, 0, view.scale * ratio, view.x * ratio, view.y * ratio];
+    this.context.setTransform(...this.transform);
+    this.context.strokeStyle = colour;
+    this.context.fillStyle = colour;
     this.context.lineCap = 'round';
-    this.last = undefined;
+    this.canvas.style.opacity = String(opacity);
   }
 
-  /** One more sample, in 0.01 mm. */
-  add(pen: Pen, x: number, y: number, pressure: number): void {
-    const radius = wetRadius(pen, pressure);
-    const { context, last } = this;
+  add(path: Path2D): void {
+    this.context.fill(path);
+  }
+
+  /** Instead of all that was painted. */
+  replace(path: Path2D): void {
+    this.wipe();
+    this.context.fill(path);
+  }
+
+  /** A thin line as a help, dashed. */
+  outline(points: readonly number[], closed: boolean, width: number): void {
+    this.wipe();
+    const { context } = this;
     context.beginPath();
-    if (last) {
-      context.lineWidth = last.radius + radius;
-      context.moveTo(last.x, last.y);
-      context.lineTo(x, y);
-      context.stroke();
-    } else {
-      context.arc(x, y, radius, 0, Math.PI * 2);
-      context.fill();
-    }
-    this.last = { x, y, radius };
+    for (let i = 0; i + 1 < points.length; i += 2) context.lineTo(points[i]!, points[i + 1]!);
+    if (closed) context.closePath();
+    context.lineWidth = width;
+    context.setLineDash([width * 3, width * 2.5]);
+    context.stroke();
+    context.setLineDash([]);
   }
 
   clear(): void {
+    this.wipe();
+    this.canvas.style.opacity = '1';
+  }
+
+  private wipe(): void {
     this.context.save();
     this.context.resetTransform();
     this.context.clearRect(0, 0, this.canvas.width, this.canvas.height);

@@ -1,0 +1,234 @@
+using System.Globalization;
+using System.Runtime.InteropServices.JavaScript;
+using System.Text.Json;
+using CalmQuill.Core.Changing;
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CalmQuill.Core.Papers;
+
+namespace CalmQuill.Core.Browser;
+
+/// <summary>Exported to script: selecting what is on a page, and what is done to it afterwards. Items are named by their ids, lengths are 0.01 mm.</summary>
+public static partial class HandBridge
+{
+    /// <summary>The items that a loop (x, y, x, y…) takes, with their groups.</summary>
+    /// <param name="page">Handle of the page.</param>
+    /// <param name="loop">The loop.</param>
+    /// <param name="share">How much of an item must lie inside, 0 to 1.</param>
+    /// <param name="kinds">Which kinds, as <see cref="ItemKinds"/>.</param>
+    /// <param name="layer">The only layer; empty for all.</param>
+    [JSExport]
+    public static string[] Select(int page, double[] loop, double share, int kinds, string layer) =>
+        Ids(Selecting.Inside(Session.Document<PageDocument>(page), loop, share, Filter(kinds, layer)));
+
+    /// <summary>The foremost thing at a spot, with its group.</summary>
+    [JSExport]
+    public static string[] At(int page, double x, double y, double reach, int kinds, string layer) =>
+        Ids(Selecting.At(Session.Document<PageDocument>(page), x, y, reach, Filter(kinds, layer)));
+
+    /// <summary>All that may be changed on the page.</summary>
+    [JSExport]
+    public static string[] SelectAll(int page, int kinds, string layer) => Ids(Session.Document<PageDocument>(page).Items.Where(Filter(kinds, layer).Takes));
+
+    /// <summary>The box around items: left, top, right, bottom; empty when none is shown.</summary>
+    [JSExport]
+    public static int[] BoundsOf(int page, string[] items)
+    {
+        Box? all = null;
+        foreach (var item in Items(page, items)) all = all?.With(item.Bounds) ?? item.Bounds;
+        return all is { } box ? [box.Left, box.Top, box.Right, box.Bottom] : [];
+    }
+
+    /// <summary>What can be said of a selection, as JSON: kinds, colours, widths, whether all is locked, grouped, and the one shape it is.</summary>
+    [JSExport]
+    public static string About(int page, string[] items)
+    {
+        var chosen = Items(page, items);
+        return Json.Text(json =>
+        {
+            json.WriteStartObject();
+            json.WriteNumber("count", chosen.Count);
+            json.WriteNumber("kinds", chosen.Aggregate(0, (kinds, item) => kinds | (int)item.Kind));
+            json.WriteBoolean("locked", chosen.Count > 0 && chosen.TrueForAll(item => item.IsLocked));
+            json.WriteBoolean("grouped", chosen.Count > 1 && chosen[0].Group.Length > 0 && chosen.TrueForAll(item => item.Group == chosen[0].Group));
+            Same(json, "colour", chosen.Select(item => item.Kind == ItemKinds.Area ? item.Fill : item.Pen.Colour), colour => colour.ToString("x8", CultureInfo.InvariantCulture));
+            Same(json, "width", chosen.Select(item => item.Pen.Width), width => width.ToString(CultureInfo.InvariantCulture));
+            Same(json, "pen", chosen.Select(item => (int)item.Pen.Kind), kind => kind.ToString(CultureInfo.InvariantCulture));
+            Same(json, "line", chosen.Select(item => (int)item.Pen.Line), line => line.ToString(CultureInfo.InvariantCulture));
+            Same(json, "fill", chosen.Select(item => item.Fill), fill => fill.ToString("x8", CultureInfo.InvariantCulture));
+            Same(json, "layer", chosen.Select(item => item.Layer!.Id), layer => layer.ToString());
+            json.WriteEndObject();
+        });
+    }
+
+    /// <summary>Items as a render packet, for what floats while it is moved, and for pictures.</summary>
+    [JSExport]
+    public static byte[] Paint(int page, string[] items) => RenderPacket.Of(Items(page, items), item => item.Visible());
+
+    [JSExport]
+    public static byte[] Remove(int page, string[] items, double now) => Session.Do(page, new Change.ItemsRemoved(Parse(items)), now);
+
+    [JSExport]
+    public static byte[] Shift(int page, string[] items, int dx, int dy, double now) => Session.Do(page, new Change.ItemsShifted(Parse(items), dx, dy), now);
+
+    /// <summary>Scales, turns or mirrors: x' = a·x + c·y + e, y' = b·x + d·y + f, with a to d as plain numbers.</summary>
+    [JSExport]
+    public static byte[] Transform(int page, string[] items, double[] matrix, double now) => Session.Do(page, new Change.ItemsTransformed(Parse(items), [], Whole(matrix)), now);
+
+    /// <summary>Writes fields of items; see <see cref="ItemField"/>.</summary>
+    [JSExport]
+    public static byte[] Set(int page, string[] items, int[] fields, string[] values, double now) =>
+        Session.Do(page, new Change.ItemsSet(Parse(items), [.. fields.Select((field, i) => new ItemValue((ItemField)field, values[i]))]), now);
+
+    /// <summary>Brings items in front of, or behind, all others on the page.</summary>
+    [JSExport]
+    public static byte[] Order(int page, string[] items, bool front, double now)
+    {
+        var chosen = Parse(items).ToHashSet();
+        var others = Session.Document<PageDocument>(page).Items.Where(item => item.Stands && !chosen.Contains(item.Id)).Select(item => item.Order).DefaultIfEmpty(0).ToList();
+        var order = Math.Clamp(front ? others.Max() + 1 : others.Min() - 1, -ItemRules.MostOrder, ItemRules.MostOrder);
+        return Session.Do(page, new Change.ItemsSet(Parse(items), [new ItemValue(ItemField.Order, order.ToString(CultureInfo.InvariantCulture))]), now);
+    }
+
+    /// <summary>A piece of the page, to be laid down elsewhere.</summary>
+    [JSExport]
+    public static byte[] Cut(int page, string[] items) => Cutting.Of(Session.Document<PageDocument>(page), Parse(items).ToHashSet());
+
+    /// <summary>The box of a piece; empty when it holds nothing.</summary>
+    [JSExport]
+    public static int[] BoundsOfPiece(byte[] piece) => Cutting.Bounds(piece) is { } box ? [box.Left, box.Top, box.Right, box.Bottom] : [];
+
+    /// <summary>Lays a piece down; framed operations, one step. <see cref="LastLaid"/> names the new items.</summary>
+    [JSExport]
+    public static byte[] Lay(int page, byte[] piece, int dx, int dy, string layer, double random, double now)
+    {
+        var frames = new List<byte[]>();
+        var made = new List<OpId>();
+        lastLaid = Cutting.Lay(
+            piece, dx, dy, Guid.TryParse(layer, out var id) ? id : Guid.Empty,
+            nth => new Guid((int)((long)random & 0x7FFFFFFF), (short)nth, (short)(nth >> 16), BitConverter.GetBytes(random)),
+            change =>
+            {
+                frames.Add(Session.Do(page, change, now));
+                made.Add(Session.Replica.LastId);
+                return made[^1];
+            });
+        if (made.Count > 1) frames.Add(Session.Do(page, new Change.StepsJoined(made), now));
+        return Session.Framed(frames);
+    }
+
+    /// <summary>The items that <see cref="Lay"/> laid down last.</summary>
+    [JSExport]
+    public static string[] LastLaid() => [.. lastLaid.Select(id => id.ToString())];
+
+    /// <summary>What making room at a line moves: the most that can be taken away, then the ids follow by <see cref="RoomItems"/>.</summary>
+    [JSExport]
+    public static int BeginRoom(int page, int line, bool sideways)
+    {
+        room = new MakeRoom(Session.Document<PageDocument>(page), line, sideways);
+        return room.MostBack;
+    }
+
+    [JSExport]
+    public static string[] RoomItems() => Ids(room?.Moved ?? []);
+
+    /// <summary>Makes the room; what would leave a sheet that ends at <paramref name="end"/> is named by <see cref="RoomLeaving"/> beforehand.</summary>
+    [JSExport]
+    public static byte[] EndRoom(int page, int by, double now)
+    {
+        var change = room?.Change(by);
+        room = null;
+        return Session.Do(page, change, now);
+    }
+
+    [JSExport]
+    public static string[] RoomLeaving(int by, int end) => Ids(room?.Leaving(by, end) ?? []);
+
+    /// <summary>How even lines would lie: for each word its items and matrix, as JSON; for a preview.</summary>
+    [JSExport]
+    public static string EvenLines(int page, string[] items, double strength, bool words, bool height) =>
+        Json.List(Work(page, items, strength, words, height), (json, step) =>
+        {
+            json.WriteStartObject();
+            json.WriteStartArray("items");
+            foreach (var item in step.Items) json.WriteStringValue(item.Id.ToString());
+            json.WriteEndArray();
+            json.WriteStartArray("matrix");
+            var (a, b, c, d, e, f) = step.Transform;
+            foreach (var number in new[] { a, b, c, d }) json.WriteNumberValue(number / (double)Ink.Transform.One);
+            json.WriteNumberValue(e);
+            json.WriteNumberValue(f);
+            json.WriteEndArray();
+            json.WriteEndObject();
+        });
+
+    /// <summary>Evens lines; framed operations, one step.</summary>
+    [JSExport]
+    public static byte[] DoEvenLines(int page, string[] items, double strength, bool words, bool height, double now) =>
+        Session.DoAll(page, [.. Work(page, items, strength, words, height).Select(step => new Change.ItemsTransformed([.. step.Items.Select(item => item.Id)], [], step.Transform))], now, true);
+
+    /// <summary>What a stroke that is being written would scratch out.</summary>
+    [JSExport]
+    public static string[] Scratched(int page, int stroke) => Ids(Scratch.Of(PenBridge.Of(stroke).ToSamples(), Session.Document<PageDocument>(page), ItemFilter.All));
+
+    /// <summary>When things came to the page: for each its id, start and end in milliseconds and its author, as JSON.</summary>
+    [JSExport]
+    public static string RetracePlan(int page, string[] items)
+    {
+        var document = Session.Document<PageDocument>(page);
+        return Json.List(Retrace.Plan(items.Length == 0 ? document.Items : Items(page, items)), (json, step) =>
+        {
+            json.WriteStartObject();
+            json.WriteString("id", step.Item.Id.ToString());
+            json.WriteNumber("start", step.Start);
+            json.WriteNumber("end", step.End);
+            json.WriteString("author", step.Item.Author);
+            json.WriteEndObject();
+        });
+    }
+
+    /// <summary>An item as far as it was written so long after it was begun, as a render packet.</summary>
+    [JSExport]
+    public static byte[] RetracePart(int page, string item, int after, int takes) => RenderPacket.Of(Items(page, [item]), one => Retrace.Written(one, after, takes));
+
+    /// <summary>Where the loupe's box goes: 0 on, 1 back, 2 to the next line.</summary>
+    [JSExport]
+    public static int[] LoupeStep(int page, string paper, int[] box, int begin, int way)
+    {
+        var on = Paper.ParseOrDefault(paper);
+        var sheet = on.Sheet(Session.Document<PageDocument>(page).Bounds());
+        var at = new Box(box[0], box[1], box[2], box[3]);
+        var to = way switch { 0 => LoupeSteps.On(at, on, sheet, begin), 1 => LoupeSteps.Back(at, sheet), _ => LoupeSteps.NextLine(at, on, sheet, begin) };
+        return [to.Left, to.Top, to.Right, to.Bottom];
+    }
+
+    internal static ItemFilter Filter(int kinds, string layer) => new((ItemKinds)kinds, Guid.TryParse(layer, out var id) ? id : null);
+
+    private static List<OpId> lastLaid = [];
+    private static MakeRoom? room;
+
+    private static List<(IReadOnlyList<PageItem> Items, Transform Transform)> Work(int page, string[] items, double strength, bool words, bool height) =>
+        Changing.EvenLines.Work([.. Items(page, items).Where(item => item.Kind == ItemKinds.Ink)], new EvenLines.Wish(strength, words, height));
+
+    private static List<PageItem> Items(int page, string[] ids)
+    {
+        var document = Session.Document<PageDocument>(page);
+        return [.. ids.Select(id => document.Find(OpId.Parse(id))).OfType<PageItem>().Where(item => item.Shown)];
+    }
+
+    private static OpId[] Parse(string[] items) => [.. items.Select(OpId.Parse)];
+
+    private static string[] Ids(IEnumerable<PageItem> items) => [.. items.Select(item => item.Id.ToString())];
+
+    private static Transform Whole(double[] m) => new(Part(m[0]), Part(m[1]), Part(m[2]), Part(m[3]), (int)Math.Round(m[4]), (int)Math.Round(m[5]));
+
+    private static int Part(double number) => (int)Math.Round(Math.Clamp(number, -1000, 1000) * Ink.Transform.One);
+
+    private static void Same<T>(Utf8JsonWriter json, string name, IEnumerable<T> values, Func<T, string> write)
+    {
+        var distinct = values.Distinct().Take(2).ToList();
+        if (distinct.Count == 1) json.WriteString(name, write(distinct[0]));
+    }
+}

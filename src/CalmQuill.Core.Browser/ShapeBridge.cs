@@ -1,0 +1,133 @@
+using System.Globalization;
+using System.Runtime.InteropServices.JavaScript;
+using System.Text.Json;
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CalmQuill.Core.Papers;
+using CalmQuill.Core.Shapes;
+
+namespace CalmQuill.Core.Browser;
+
+/// <summary>Exported to script: shapes, what ink keeps to, and filling.</summary>
+public static partial class ShapeBridge
+{
+    /// <summary>What a stroke being written comes out as, joined to what it nearly touches; empty where it is no shape.</summary>
+    /// <param name="stroke">Handle of the stroke.</param>
+    /// <param name="page">Handle of the page.</param>
+    /// <param name="paper">The paper, for its lines.</param>
+    /// <param name="join">How near is nearly, 0.01 mm; 0 not to join.</param>
+    /// <param name="now">The device's clock.</param>
+    /// <returns>The shape's text, a bar, and the ids of what it takes the place of.</returns>
+    [JSExport]
+    public static string Tidy(int stroke, int page, string paper, int join, double now)
+    {
+        var document = Session.Document<PageDocument>(page);
+        if (Tidying.Of(PenBridge.Of(stroke).ToSamples(), document, Session.Replica.Author, (long)now) is not { } result) return "";
+        var shape = join > 0 ? new Joining(document, result.Replaces.ToHashSet(), Paper.ParseOrDefault(paper), join).Join(result.Shape) : result.Shape;
+        return $"{shape.ToText()}|{string.Join(' ', result.Replaces)}";
+    }
+
+    /// <summary>A shape dragged out between two spots by the shape tool.</summary>
+    [JSExport]
+    public static string Between(int kind, double x1, double y1, double x2, double y2, bool even) => ShapeTool.Between((ShapeKind)kind, x1, y1, x2, y2, even).ToText();
+
+    /// <summary>A shape with its ends joined to what they nearly touch.</summary>
+    [JSExport]
+    public static string Join(int page, string shape, string[] without, string paper, int join) =>
+        new Joining(Session.Document<PageDocument>(page), without.Select(OpId.Parse).ToHashSet(), Paper.ParseOrDefault(paper), join).Join(Of(shape)).ToText();
+
+    /// <summary>The outline of a shape's line as rings, to be shown before it is kept.</summary>
+    [JSExport]
+    public static byte[] Outline(string shape, int[] pen) => RenderPacket.OfStroke(Shape.PenFor(PenBridge.Pen(pen)), Of(shape).Trace());
+
+    /// <summary>Adds a shape in place of items.</summary>
+    [JSExport]
+    public static byte[] Add(int page, string shape, int[] pen, double fill, string[] replaces, string layer, double now) =>
+        Session.Do(page, Added(shape, pen, fill, [.. replaces.Select(OpId.Parse)], layer), now);
+
+    /// <summary>Keeps a rough stroke and puts a shape in its place, so that one undo has the rough one back; framed operations.</summary>
+    [JSExport]
+    public static byte[] AddTidied(int stroke, int page, string shape, int[] pen, double fill, string[] replaces, string layer, double startedAt, double now)
+    {
+        var kept = PenBridge.Keep(stroke, page, layer, startedAt, now);
+        OpId[] all = [Session.Replica.LastId, .. replaces.Select(OpId.Parse)];
+        return Session.Framed([kept, Session.Do(page, Added(shape, pen, fill, all, layer), now)]);
+    }
+
+    /// <summary>The handles of a shape on the page, as JSON: x, y and role of each; none for ink.</summary>
+    [JSExport]
+    public static string Handles(int page, string item) =>
+        Json.List(Session.Document<PageDocument>(page).Find(OpId.Parse(item))?.PlacedShape is { } shape ? ShapeHandles.Of(shape) : [], (json, handle) =>
+        {
+            json.WriteStartObject();
+            json.WriteNumber("x", handle.At.X);
+            json.WriteNumber("y", handle.At.Y);
+            json.WriteString("role", handle.Role.ToString().ToLowerInvariant());
+            json.WriteEndObject();
+        });
+
+    /// <summary>A shape on the page with a handle dragged to a spot, joined where wished: its text, as it lies on the page.</summary>
+    [JSExport]
+    public static string Drag(int page, string item, int handle, double x, double y, string paper, int join)
+    {
+        var document = Session.Document<PageDocument>(page);
+        var id = OpId.Parse(item);
+        var dragged = ShapeHandles.Drag(document.Find(id)!.PlacedShape!, handle, x, y);
+        return (join > 0 && dragged.Kind is ShapeKind.Line or ShapeKind.Arrow or ShapeKind.DoubleArrow or ShapeKind.Curve or ShapeKind.Polyline or ShapeKind.Arc
+            ? new Joining(document, new HashSet<OpId> { id }, Paper.ParseOrDefault(paper), join).Join(dragged)
+            : dragged).ToText();
+    }
+
+    /// <summary>Changes a shape on the page to another, given as it is to lie on the page.</summary>
+    [JSExport]
+    public static byte[] Change(int page, string item, string shape, double now)
+    {
+        var found = Session.Document<PageDocument>(page).Find(OpId.Parse(item))!;
+        return Session.Do(page, new Operations.Change.ItemsSet([found.Id], [new ItemValue(ItemField.Shape, Of(shape).Map(found.Unplace).ToText())]), now);
+    }
+
+    /// <summary>Fills the region round a spot; empty where nothing closes it in.</summary>
+    [JSExport]
+    public static byte[] Fill(int page, string paper, int x, int y, int gap, double colour, string layer, double now)
+    {
+        var document = Session.Document<PageDocument>(page);
+        var on = Paper.ParseOrDefault(paper);
+        return RegionFill.At(document, on.Sheet(document.Bounds()), x, y, gap) is { } region
+            ? Session.Do(page, new Operations.Change.ShapeAdded(region, new Ink.Pen(Ink.PenKind.Ball, 10, 0xFF), (uint)colour, []) { Layer = LayerOf(layer) }, now)
+            : [];
+    }
+
+    /// <summary>The closed shape round a spot, whose own fill can be set; empty where there is none.</summary>
+    [JSExport]
+    public static string ClosedAt(int page, double x, double y)
+    {
+        var items = Session.Document<PageDocument>(page).Items;
+        for (var i = items.Count - 1; i >= 0; i--)
+        {
+            if (items[i].IsOpen && items[i].Shape is { IsClosed: true } && Selecting.HoldsSpot(items[i], x, y)) return items[i].Id.ToString();
+        }
+
+        return "";
+    }
+
+    /// <summary>Where ink goes that keeps to a ruler or compass: x and y, and how far they lay off.</summary>
+    [JSExport]
+    public static double[] Keep(bool round, double gx, double gy, double angle, double size, double x, double y)
+    {
+        var guide = new Guide(round, gx, gy, angle, size);
+        var (kx, ky) = guide.Keep(x, y);
+        return [kx, ky, guide.Distance(x, y)];
+    }
+
+    /// <summary>Where a turned ruler comes to rest.</summary>
+    [JSExport]
+    public static double Resting(double angle) => Guide.Resting(angle);
+
+    private static Operations.Change.ShapeAdded Added(string shape, int[] pen, double fill, OpId[] replaces, string layer) =>
+        new(Of(shape), Shape.PenFor(PenBridge.Pen(pen)), (uint)fill, replaces) { Layer = LayerOf(layer) };
+
+    private static Guid LayerOf(string layer) => Guid.TryParse(layer, out var id) ? id : Guid.Empty;
+
+    private static Shape Of(string text) => Shape.Read(text) ?? throw new InvalidOperationException("A shape is not well formed.");
+}

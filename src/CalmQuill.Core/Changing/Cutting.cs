@@ -1,0 +1,109 @@
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+
+namespace CalmQuill.Core.Changing;
+
+/// <summary>A piece of a page as it lies: what is copied, cut and laid down elsewhere. Its form is an ordinary batch of operations.</summary>
+/// <remarks>What was rubbed out of a stroke stays rubbed out in its copy, as gaps of the copy; groups stay groups of their own.</remarks>
+public static class Cutting
+{
+    private const ulong Replica = 1;
+
+    /// <summary>The most things that are copied at once.</summary>
+    public const int MostItems = 50_000;
+
+    /// <summary>Cuts items out of a page, in the order in which they are painted.</summary>
+    public static byte[] Of(PageDocument page, IReadOnlySet<OpId> chosen)
+    {
+        var operations = new List<Operation>();
+        var gaps = new List<StrokeGaps>();
+        var groups = new Dictionary<string, List<OpId>>();
+        foreach (var item in page.Items)
+        {
+            if (!item.Shown || !chosen.Contains(item.Id)) continue;
+            var id = Add(item.PlacedShape is { } shape
+                ? new Change.ShapeAdded(shape, Kept(item.Pen), item.Fill, [])
+                : new Change.StrokeAdded(Kept(item.Pen), item.StartedAt, Shifted(item)));
+            var end = (item.Samples.Count - 1) * Interval.PerSample;
+            if (item.Visible() is not [var whole] || whole != new Interval(0, end)) gaps.Add(new StrokeGaps(id, Interval.Complement(item.Visible(), 0, end)));
+            if (item.Group.Length > 0) (groups.TryGetValue(item.Group, out var members) ? members : groups[item.Group] = []).Add(id);
+        }
+
+        if (gaps.Count > 0) Add(new Change.GapsAdded(gaps));
+        foreach (var (group, members) in groups) Add(new Change.ItemsSet(members, [new ItemValue(ItemField.Group, group)]));
+        return OperationCodec.Encode(operations);
+
+        OpId Add(Change change)
+        {
+            var id = new OpId(Replica, (ulong)operations.Count + 1);
+            operations.Add(new Operation(id, Hlc.At(operations.Count + 1), Guid.Empty, change));
+            return id;
+        }
+    }
+
+    /// <summary>The box of a piece, 0.01 mm; null when it is empty.</summary>
+    /// <exception cref="OperationFormatException">The bytes are not a piece.</exception>
+    public static Box? Bounds(ReadOnlySpan<byte> piece)
+    {
+        var page = new PageDocument();
+        foreach (var operation in OperationCodec.Decode(piece)) page.Apply(operation);
+        return page.Bounds();
+    }
+
+    /// <summary>Lays a piece down.</summary>
+    /// <param name="piece">The piece.</param>
+    /// <param name="dx">How far right of where it was cut, 0.01 mm.</param>
+    /// <param name="dy">How far below.</param>
+    /// <param name="layer">The layer it is laid on.</param>
+    /// <param name="group">A fresh id for the nth group.</param>
+    /// <param name="make">Makes an operation of a change and says its id.</param>
+    /// <returns>The new items.</returns>
+    /// <exception cref="OperationFormatException">The bytes are not a piece, or hold too much.</exception>
+    public static List<OpId> Lay(ReadOnlySpan<byte> piece, int dx, int dy, Guid layer, Func<int, Guid> group, Func<Change, OpId> make)
+    {
+        var operations = OperationCodec.Decode(piece);
+        if (operations.Count > MostItems) throw new OperationFormatException($"At most {MostItems:N0} things can be laid down at once.");
+        var laid = new Dictionary<OpId, OpId>();
+        var items = new List<OpId>();
+        var groups = 0;
+        foreach (var operation in operations)
+        {
+            switch (operation.Change)
+            {
+                case Change.StrokeAdded stroke:
+                    Keep(operation.Id, stroke with { Samples = Moved(stroke.Samples, dx, dy), Layer = layer });
+                    break;
+                case Change.ShapeAdded shape:
+                    Keep(operation.Id, shape with { Shape = shape.Shape.Map((x, y) => (x + dx, y + dy)), Replaces = [], Layer = layer });
+                    break;
+                case Change.GapsAdded gaps:
+                    make(new Change.GapsAdded([.. gaps.Strokes.Where(stroke => laid.ContainsKey(stroke.Stroke)).Select(stroke => stroke with { Stroke = laid[stroke.Stroke] })]));
+                    break;
+                case Change.ItemsSet set:
+                    make(new Change.ItemsSet([.. set.Items.Where(laid.ContainsKey).Select(id => laid[id])], [new ItemValue(ItemField.Group, group(groups++).ToString())]));
+                    break;
+                default:
+                    throw new OperationFormatException("This is not a piece of a page.");
+            }
+        }
+
+        return items;
+
+        void Keep(OpId old, Change change)
+        {
+            laid[old] = make(change);
+            items.Add(laid[old]);
+        }
+    }
+
+    /// <summary>A pen as it may be stored: what was scaled far stays within the widths there are.</summary>
+    private static Pen Kept(Pen pen) => pen with { Width = Math.Clamp(pen.Width, Pen.LeastWidth, Pen.MostWidth) };
+
+    private static StrokeSamples Shifted(PageItem item) => Moved(item.Samples, (int)item.Dx, (int)item.Dy);
+
+    private static StrokeSamples Moved(StrokeSamples samples, int dx, int dy) => dx == 0 && dy == 0
+        ? samples
+        : new StrokeSamples([.. samples.X.Select(x => x + dx)], [.. samples.Y.Select(y => y + dy)], samples.Pressure, samples.Time, samples.TiltX, samples.TiltY);
+}

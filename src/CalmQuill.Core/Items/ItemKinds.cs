@@ -1,0 +1,14 @@
+namespace CalmQuill.Core.Items;
+
+/// <summary>Kinds of what lies on a page, to choose by.</summary>
+[Flags]
+public enum ItemKinds : byte
+{
+    Ink = 1,
+    Highlighter = 2,
+    Shape = 4,
+
+    /// <summary>A filled region.</summary>
+    Area = 8,
+    All = Ink | Highlighter | Shape | Area,
+}

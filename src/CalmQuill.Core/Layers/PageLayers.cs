@@ -1,0 +1,76 @@
+using System.Globalization;
+using CalmQuill.Core.Operations;
+
+namespace CalmQuill.Core.Layers;
+
+/// <summary>The layers of one page. Every write can be taken out again, so that undo takes back just the own step.</summary>
+public sealed class PageLayers
+{
+    private static readonly Comparer<Stamp> ByStamp = Comparer<Stamp>.Create((one, other) => one.CompareTo(other));
+    private readonly Dictionary<Guid, Dictionary<LayerField, SortedList<Stamp, (Guid Author, string Value)>>> states = [];
+    private List<Layer>? standing;
+    private Dictionary<Guid, int>? places;
+
+    /// <summary>Puts a change in, or takes it out.</summary>
+    public void Contribute(Operation operation, Change.LayerSet set, bool adds)
+    {
+        if (!states.TryGetValue(set.Layer, out var fields)) states[set.Layer] = fields = [];
+        foreach (var (field, value) in set.Values)
+        {
+            if (!fields.TryGetValue(field, out var writes)) fields[field] = writes = new(ByStamp);
+            if (adds) writes[operation.Stamp] = (operation.Author, value);
+            else writes.Remove(operation.Stamp);
+        }
+
+        (standing, places) = (null, null);
+    }
+
+    /// <summary>The layers that stand, from the back to the front.</summary>
+    public IReadOnlyList<Layer> All => standing ??= WorkOut();
+
+    /// <summary>The layer that things of a layer lie on: itself, what it was merged into, or null where it was erased. A layer that is not known is the first.</summary>
+    public Layer? Of(Guid layer)
+    {
+        var into = Follow(layer);
+        if (places is null) _ = PlaceOf(layer);
+        return places!.TryGetValue(into, out var place) ? All[place] : IsErased(into) ? null : First;
+    }
+
+    /// <summary>How far from the back a layer's things lie.</summary>
+    public int PlaceOf(Guid layer)
+    {
+        places ??= All.Select((one, i) => (one.Id, i)).ToDictionary(one => one.Id, one => one.i);
+        return places.TryGetValue(Follow(layer), out var place) ? place : places[Guid.Empty];
+    }
+
+    private Layer First => All[PlaceOf(Guid.Empty)];
+
+    private Guid Follow(Guid layer)
+    {
+        // Two merged into each other stay where the first step leads.
+        for (var steps = 0; steps < states.Count && Read(layer, LayerField.MergedInto) is { Length: > 0 } into; steps++) layer = Guid.Parse(into);
+        return layer;
+    }
+
+    private bool IsErased(Guid layer) => Read(layer, LayerField.Erased).Length > 0;
+
+    private List<Layer> WorkOut()
+    {
+        var layers = new List<Layer>();
+        foreach (var id in states.Keys.Append(Guid.Empty).Distinct())
+        {
+            if (IsErased(id) || Follow(id) != id || (id != Guid.Empty && Read(id, LayerField.Name).Length == 0)) continue;
+            var made = states.TryGetValue(id, out var fields) && fields.TryGetValue(LayerField.Name, out var names) && names.Count > 0 ? names.Values[0].Author : Guid.Empty;
+            layers.Add(new Layer(
+                id, Read(id, LayerField.Name), Read(id, LayerField.Order) is { Length: > 0 } order ? order : Layer.FirstOrder,
+                Read(id, LayerField.Hidden).Length > 0, Read(id, LayerField.Locked).Length > 0,
+                Read(id, LayerField.Opacity) is { Length: > 0 } opacity ? int.Parse(opacity, CultureInfo.InvariantCulture) : 100, id == Guid.Empty ? Guid.Empty : made));
+        }
+
+        layers.Sort((one, other) => string.CompareOrdinal(one.Order, other.Order) is var order and not 0 ? order : one.Id.CompareTo(other.Id));
+        return layers;
+    }
+
+    private string Read(Guid layer, LayerField field) =>
+        states.TryGetValue(layer, out var fields) && fields.TryGetValue(field, out var writes) && writes.Count > 0 ? writes.Values[^1].Value : "";
+}

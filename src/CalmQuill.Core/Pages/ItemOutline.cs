@@ -1,0 +1,30 @@
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
+
+namespace CalmQuill.Core.Pages;
+
+/// <summary>What is painted of an item: first its fill, then its line. Screen, pictures and PDF all paint so.</summary>
+public static class ItemOutline
+{
+    /// <summary>Adds the line, without what was rubbed out; a filled region has none.</summary>
+    public static void Line(PageItem item, StrokeOutliner outliner, Outline outline) => Line(item, item.Visible(), outliner, outline);
+
+    /// <summary>Adds chosen parts of the line.</summary>
+    public static void Line(PageItem item, List<Interval> visible, StrokeOutliner outliner, Outline outline)
+    {
+        if (item.Kind != ItemKinds.Area) outliner.Append(item.Samples, visible, item.Pen, (int)item.Dx, (int)item.Dy, outline);
+    }
+
+    /// <summary>Adds the region that is filled, if one is.</summary>
+    public static void Fill(PageItem item, Outline outline)
+    {
+        if ((item.Fill & 0xFF) == 0 || item.Shape is not { IsClosed: true }) return;
+        var samples = item.Samples;
+        for (var i = 0; i < samples.Count; i++) outline.Add(samples.X[i] + item.Dx, samples.Y[i] + item.Dy);
+        outline.Close();
+    }
+
+    /// <summary>A colour at the opacity of the item's layer, 0xRRGGBBAA.</summary>
+    public static uint Faded(uint colour, PageItem item) =>
+        item.Layer is { Opacity: < 100 } layer ? (colour & ~0xFFu) | (uint)((colour & 0xFF) * layer.Opacity / 100) : colour;
+}

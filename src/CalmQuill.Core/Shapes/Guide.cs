@@ -1,0 +1,41 @@
+namespace CalmQuill.Core.Shapes;
+
+/// <summary>What ink keeps to while it lies on the page: a ruler's edge, or a compass's circle.</summary>
+/// <param name="Round">Whether it is a compass.</param>
+/// <param name="X">Middle of the ruler's edge, or centre of the circle; 0.01 mm.</param>
+/// <param name="Y">See <paramref name="X"/>.</param>
+/// <param name="Angle">The edge's direction, degrees clockwise.</param>
+/// <param name="Size">Half the ruler's length, or the circle's radius; 0.01 mm.</param>
+public readonly record struct Guide(bool Round, double X, double Y, double Angle, double Size)
+{
+    /// <summary>Degrees at which a turned ruler rests.</summary>
+    private const double Rest = 15, RestWithin = 1.5;
+
+    /// <summary>How far a place lies from the edge or the circle, 0.01 mm.</summary>
+    public double Distance(double x, double y)
+    {
+        var (kx, ky) = Keep(x, y);
+        return Math.Sqrt((kx - x) * (kx - x) + (ky - y) * (ky - y));
+    }
+
+    /// <summary>The place on the edge or circle that is nearest.</summary>
+    public (double X, double Y) Keep(double x, double y)
+    {
+        if (Round)
+        {
+            double dx = x - X, dy = y - Y, from = Math.Sqrt(dx * dx + dy * dy);
+            return from < 1e-6 ? (X + Size, Y) : (X + dx / from * Size, Y + dy / from * Size);
+        }
+
+        var (sin, cos) = Math.SinCos(Angle * Math.PI / 180);
+        var along = Math.Clamp((x - X) * cos + (y - Y) * sin, -Size, Size);
+        return (X + along * cos, Y + along * sin);
+    }
+
+    /// <summary>Where a turned ruler comes to rest: at every 15°, when it is near.</summary>
+    public static double Resting(double angle)
+    {
+        var nearest = Math.Round(angle / Rest) * Rest;
+        return Math.Abs(angle - nearest) <= RestWithin ? nearest : angle;
+    }
+}

@@ -1,0 +1,160 @@
+import { encodePiece } from '../ink/othersInk';
+import { readOutline } from '../ink/packet';
+import type { Sample } from '../ink/penInput';
+import { type Pen, penNumbers, rgbaOf } from '../ink/pens';
+import { boxOf, type Hand, type Workplace } from './hand';
+
+const pieceEvery = 25;
+const mostSamples = 40_000;
+/** So far a pen may wander and still rest, 0.01 mm at true size. */
+const restWithin = 60;
+/** A line shorter than this is a letter or a dot, 0.01 mm. */
+const leastTidied = 500;
+/** So near its beginning lies to a ruler or compass, a line keeps to it, pixels. */
+const guideReach = 26;
+
+let strokeNumber = 0;
+
+/** Writing: ink as it is written, steadied, kept to a ruler, tidied when the pen rests, or scratching out what lies under it. */
+export class PenHand implements Hand {
+  private stroke = 0;
+  private number = 0;
+  private startedAt = 0;
+  private count = 0;
+  private sent = 0;
+  private sentAt = 0;
+  private points: number[] = [];
+  private keeps = false;
+  private first: Sample | undefined;
+  private rest: { x: number; y: number } = { x: 0, y: 0 };
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private tidied: { shape: string; replaces: string[] } | undefined;
+
+  constructor(
+    private readonly at: Workplace,
+    private readonly pen: Pen,
+  ) {}
+
+  begin(sample: Sample): void {
+    const guide = this.at.guide();
+    this.keeps = guide !== undefined && this.at.core.ShapeBridge.Keep(guide.round, guide.x, guide.y, guide.angle, guide.size, sample.x, sample.y)[2]! * this.at.view().scale <= guideReach;
+    this.first = sample;
+    this.start();
+    this.move([sample]);
+  }
+
+  move(samples: Sample[]): void {
+    if (this.tidied) return;
+    if (this.count > mostSamples) {
+      // A line drawn for minutes goes on as a second stroke, since one stroke has only so many samples.
+      this.end();
+      this.start();
+    }
+    if (this.pen.straight && this.pen.kind === 'highlighter') this.straightTo(samples.at(-1)!);
+    else this.add(samples);
+    this.restSoon(samples.at(-1)!);
+    if (performance.now() - this.sentAt >= pieceEvery) this.sendPiece(false);
+  }
+
+  end(): void {
+    clearTimeout(this.timer);
+    const { core, page, wet } = this.at;
+    core.PenBridge.End(this.stroke);
+    this.sendPiece(false);
+    const { tidied } = this;
+    if (tidied) {
+      void page.performAll((handle, now) => core.ShapeBridge.AddTidied(this.stroke, handle, tidied.shape, penNumbers(this.pen), 0, tidied.replaces, this.at.layer(), this.startedAt, now));
+    } else if (!this.scratched()) page.perform((handle, now) => core.PenBridge.Keep(this.stroke, handle, this.at.layer(), this.startedAt, now));
+    wet.clear();
+    this.sendPiece(true);
+    if (this.points.length > 0) this.at.wrote(boxOf(this.points));
+    this.tidied = undefined;
+  }
+
+  cancel(): void {
+    clearTimeout(this.timer);
+    this.at.core.PenBridge.Drop(this.stroke);
+    this.at.wet.clear();
+    this.sendPiece(true);
+    this.tidied = undefined;
+  }
+
+  private start(): void {
+    const { core, wet, view } = this.at;
+    this.stroke = core.PenBridge.Begin(penNumbers(this.pen), this.keeps ? 0 : this.pen.stabilising);
+    this.number = ++strokeNumber;
+    this.startedAt = Date.now();
+    [this.count, this.sent, this.points] = [0, 0, []];
+    wet.begin(this.pen.colour, (rgbaOf(this.pen) % 256) / 255, view());
+  }
+
+  private add(samples: readonly Sample[]): void {
+    const flat = new Int32Array(samples.length * 6);
+    samples.forEach((sample, i) => {
+      const { x, y } = this.kept(this.at.within(sample));
+      flat.set([x, y, sample.pressure, sample.time, sample.tiltX, sample.tiltY], i * 6);
+      this.points.push(x, y);
+    });
+    this.count += samples.length;
+    this.at.wet.add(readOutline(this.at.core.PenBridge.Add(this.stroke, flat)));
+  }
+
+  /** A straight line is written anew with every movement. */
+  private straightTo(last: Sample): void {
+    const { core, wet } = this.at;
+    const first = this.first!;
+    core.PenBridge.Drop(this.stroke);
+    this.stroke = core.PenBridge.Begin(penNumbers(this.pen), 0);
+    this.points = [first.x, first.y, last.x, last.y];
+    const flat = Int32Array.from([first, last].flatMap(({ x, y, pressure, time }) => [x, y, pressure, time, 0, 0]));
+    [this.count, this.sent] = [2, 0];
+    wet.replace(readOutline(core.PenBridge.Add(this.stroke, flat)));
+  }
+
+  private kept(spot: { x: number; y: number }): { x: number; y: number } {
+    const guide = this.at.guide();
+    if (!this.keeps || !guide) return spot;
+    const [x, y] = this.at.core.ShapeBridge.Keep(guide.round, guide.x, guide.y, guide.angle, guide.size, spot.x, spot.y);
+    return { x: Math.round(x!), y: Math.round(y!) };
+  }
+
+  /** A pen that rests at the end of a line wants it tidied. */
+  private restSoon(last: Sample): void {
+    const { tidyAfter } = this.at.settings();
+    if (tidyAfter === 0 || this.keeps || this.pen.straight || this.pen.kind === 'highlighter') return;
+    if (this.timer !== undefined && Math.hypot(last.x - this.rest.x, last.y - this.rest.y) <= restWithin) return;
+    this.rest = last;
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => this.tidy(), tidyAfter);
+  }
+
+  private tidy(): void {
+    const [left, top, right, bottom] = boxOf(this.points);
+    if (Math.hypot(right - left, bottom - top) < leastTidied) return;
+    const { core, page, paper, wet } = this.at;
+    const [shape, replaces] = core.ShapeBridge.Tidy(this.stroke, page.handle, paper, this.at.settings().join, Date.now()).split('|');
+    if (!shape) return;
+    this.tidied = { shape, replaces: replaces ? replaces.split(' ') : [] };
+    wet.replace(readOutline(core.ShapeBridge.Outline(shape, penNumbers(this.pen))));
+  }
+
+  /** Erases what a tight zig-zag lies on; true when it did. */
+  private scratched(): boolean {
+    if (!this.at.settings().scratch) return false;
+    const { core, page } = this.at;
+    const items = core.HandBridge.Scratched(page.handle, this.stroke);
+    if (items.length === 0) return false;
+    core.PenBridge.Drop(this.stroke);
+    page.perform((handle, now) => core.HandBridge.Remove(handle, items, now));
+    return true;
+  }
+
+  private sendPiece(ends: boolean): void {
+    const { core, live, page } = this.at;
+    // Once it is kept or dropped there is no more to be told of it than its end.
+    const news = ends ? [] : core.PenBridge.Samples(this.stroke, this.sent);
+    this.sent += news.length / 3;
+    this.sentAt = performance.now();
+    live.wet(page.id, encodePiece(this.number, this.pen, ends, news));
+  }
+}

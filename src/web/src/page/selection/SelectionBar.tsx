@@ -1,0 +1,165 @@
+import { ArrowsOutLineHorizontalIcon, CopyIcon, CopySimpleIcon, DotsThreeIcon, EraserIcon, FlagPennantIcon, FlipHorizontalIcon, FlipVerticalIcon, ImageIcon, LinkIcon, LinkSimpleIcon, ListPlusIcon, LockSimpleIcon, LockSimpleOpenIcon, PaletteIcon, ScissorsIcon, SelectionBackgroundIcon, StackIcon, StackSimpleIcon, TextAlignLeftIcon, XIcon } from '@phosphor-icons/react';
+import { type ReactNode, useEffect, useState } from 'react';
+import { Switch } from '../../ui/Segments';
+import { Slider } from '../../ui/Slider';
+import { itemKinds } from '../hand/tool';
+import { lineNumbers, penKindNumbers, penKinds, penNames } from '../ink/pens';
+import type { View } from '../ink/view';
+import { ColourWells } from '../tray/ColourWells';
+import { type Layer, nameOfLayer } from '../tray/LayersPanel';
+import { toScreen } from './SelectionFrame';
+import type { EvenWish, Selection } from './useSelection';
+
+interface SelectionBarProps {
+  selection: Selection;
+  layers: Layer[];
+  view: View;
+  onLink: () => void;
+  onMark: () => void;
+  onHeading: () => void;
+  onCopyLink: () => void;
+}
+
+type Unfolding = 'look' | 'more' | 'even';
+const barWidth = 560;
+
+/** What can be made of what was taken. One part unfolds below, in place. */
+export function SelectionBar({ selection, layers, view, onLink, onMark, onHeading, onCopyLink }: SelectionBarProps) {
+  const [unfolded, setUnfolded] = useState<Unfolding>();
+  const { taken, about } = selection;
+  const box = toScreen(taken.area, view);
+  const isInk = taken.items.length > 0;
+  const toggle = (what: Unfolding) => setUnfolded(unfolded === what ? undefined : what);
+  return (
+    <div className="pointer-events-auto absolute z-20" style={{ left: `clamp(8px, ${box.left}px, max(8px, calc(100% - ${isInk ? barWidth : 300}px)))`, top: box.top > 76 ? Math.max(8, box.top - 70) : `min(${box.top + box.height + 16}px, calc(100% - 64px))` }}>
+      <div role="toolbar" aria-label="What was selected" className="flex w-max max-w-full flex-wrap rounded-lg border border-base-300 bg-base-100 p-1 shadow-md">
+        {about.locked ? (
+          <Press label="Unlock" testId="unlock" icon={<LockSimpleOpenIcon size={20} weight="light" />} onPress={() => selection.lock(false)} />
+        ) : (
+          <>
+            {isInk && <Press label="Look" testId="look-taken" on={unfolded === 'look'} icon={<PaletteIcon size={20} weight="light" />} onPress={() => toggle('look')} />}
+            {isInk && <Press label="Copy" testId="copy-taken" icon={<CopyIcon size={20} weight="light" />} onPress={selection.copy} />}
+            {isInk && <Press label="Cut" testId="cut-taken" icon={<ScissorsIcon size={20} weight="light" />} onPress={selection.cut} />}
+            {isInk && <Press label="Double" testId="duplicate-taken" icon={<CopySimpleIcon size={20} weight="light" />} onPress={selection.duplicate} />}
+            <Press label="Link" testId="make-link" icon={<LinkIcon size={20} weight="light" />} onPress={onLink} />
+            <Press label="Mark" testId="make-mark" icon={<FlagPennantIcon size={20} weight="light" />} onPress={onMark} />
+            {isInk && <Press label="Contents" testId="make-heading" icon={<ListPlusIcon size={20} weight="light" />} onPress={onHeading} />}
+            {isInk && <Press label="Erase" testId="erase-taken" icon={<EraserIcon size={20} weight="light" />} onPress={selection.erase} />}
+            {isInk ? (
+              <Press label="More" testId="more-taken" on={unfolded === 'more'} icon={<DotsThreeIcon size={20} />} onPress={() => toggle('more')} />
+            ) : (
+              <Press label="Copy link" testId="copy-link" icon={<LinkSimpleIcon size={20} weight="light" />} onPress={onCopyLink} />
+            )}
+          </>
+        )}
+        <Press label="Leave" testId="leave-taken" icon={<XIcon size={18} />} onPress={selection.leave} />
+      </div>
+      {unfolded === 'look' && <Look selection={selection} />}
+      {unfolded === 'more' && (
+        <div className="mt-1.5 grid w-max grid-cols-5 rounded-lg border border-base-300 bg-base-100 p-1 shadow-md" data-testid="more-panel">
+          <Press label="To front" testId="to-front" icon={<StackSimpleIcon size={20} weight="light" />} onPress={() => selection.order(true)} />
+          <Press label="To back" testId="to-back" icon={<SelectionBackgroundIcon size={20} weight="light" />} onPress={() => selection.order(false)} />
+          <Press label={about.grouped ? 'Ungroup' : 'Group'} testId="group" icon={<StackIcon size={20} weight="light" />} onPress={() => selection.group(!about.grouped)} />
+          <Press label="Lock" testId="lock-taken" icon={<LockSimpleIcon size={20} weight="light" />} onPress={() => selection.lock(true)} />
+          <Press label="Even lines" testId="even-lines" icon={<TextAlignLeftIcon size={20} weight="light" />} onPress={() => setUnfolded('even')} />
+          <Press label="Mirror" testId="mirror" icon={<FlipHorizontalIcon size={20} weight="light" />} onPress={() => selection.mirror(true)} />
+          <Press label="Upside down" testId="flip" icon={<FlipVerticalIcon size={20} weight="light" />} onPress={() => selection.mirror(false)} />
+          <Press label="As picture" testId="copy-picture" icon={<ImageIcon size={20} weight="light" />} onPress={selection.copyPicture} />
+          <Press label="Copy link" testId="copy-link" icon={<LinkSimpleIcon size={20} weight="light" />} onPress={onCopyLink} />
+          {layers.length > 1 && (
+            <label className="flex h-11 flex-col justify-center px-1 text-xs">
+              Layer
+              <select aria-label="Move to layer" data-testid="to-layer" className="select select-xs h-7 w-[74px] border-base-300 bg-base-100" value={about.layer ?? ''} onChange={(event) => selection.restyle('layer', event.target.value)}>
+                {about.layer === undefined && <option value="">several</option>}
+                {layers.map((layer) => (
+                  <option key={layer.id} value={layer.id}>
+                    {nameOfLayer(layer)}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+        </div>
+      )}
+      {unfolded === 'even' && <Even selection={selection} onDone={() => setUnfolded(undefined)} />}
+    </div>
+  );
+}
+
+/** How the selection looks; the tray stays as it is. */
+function Look({ selection }: { selection: Selection }) {
+  const { about } = selection;
+  const hasFill = (about.kinds & (itemKinds.shape | itemKinds.area)) !== 0;
+  const onlyFills = about.kinds === itemKinds.area;
+  const alpha = about.colour?.slice(6) ?? 'ff';
+  return (
+    <section aria-label="Look of the selection" data-testid="look-panel" className="mt-1.5 flex w-max gap-5 rounded-lg border border-base-300 bg-base-100 p-3 pt-1 shadow-md">
+      <div className="w-[214px]">
+        <ColourWells colour={about.colour ? `#${about.colour.slice(0, 6)}` : ''} onColour={(colour) => selection.restyle(onlyFills ? 'fill' : 'colour', `${colour.slice(1)}${alpha}`)} />
+      </div>
+      {!onlyFills && (
+        <div className="w-[196px]">
+          <Slider label="Width" value={Number(about.width ?? 40)} min={10} max={600} step={5} testId="look-width" words={(width) => `${(width / 100).toFixed(2)} mm`} onValue={(width) => selection.restyle('width', String(width))} />
+          <label className="mt-2 block text-[13px]">
+            Kind of pen
+            <select data-testid="look-pen" className="select select-sm mt-1 h-10 w-full border-base-300 bg-base-100" value={about.pen ?? ''} onChange={(event) => selection.restyle('pen', event.target.value)}>
+              {about.pen === undefined && <option value="">several</option>}
+              {penKinds.map((kind) => (
+                <option key={kind} value={penKindNumbers[kind]}>
+                  {penNames[kind]}
+                </option>
+              ))}
+            </select>
+          </label>
+          <label className="mt-2 block text-[13px]">
+            Line
+            <select data-testid="look-line" className="select select-sm mt-1 h-10 w-full border-base-300 bg-base-100" value={about.line ?? ''} onChange={(event) => selection.restyle('line', event.target.value)}>
+              {about.line === undefined && <option value="">several</option>}
+              {Object.entries(lineNumbers).map(([line, number]) => (
+                <option key={line} value={number}>
+                  {{ solid: 'Through', dashed: 'Dashed', dotted: 'Dotted' }[line]}
+                </option>
+              ))}
+            </select>
+          </label>
+          {hasFill && <Switch label="Filled" on={!(about.fill ?? '00').endsWith('00')} testId="look-fill" onChange={(on) => selection.restyle('fill', on ? `${(about.colour ?? '22302eff').slice(0, 6)}59` : '00000000')} />}
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** Even lines, seen before they are kept. */
+function Even({ selection, onDone }: { selection: Selection; onDone: () => void }) {
+  const [wish, setWish] = useState<EvenWish>({ strength: 0.8, words: true, height: false });
+  const { strength, words, height } = wish;
+  useEffect(() => {
+    selection.previewEven({ strength, words, height });
+    return () => selection.previewEven(undefined);
+    // The selection is a new object at every drawing; what is seen depends on the wish alone.
+  }, [strength, words, height]);
+  return (
+    <section aria-label="Even lines" data-testid="even-panel" className="mt-1.5 w-[260px] rounded-lg border border-base-300 bg-base-100 p-3 shadow-md">
+      <Slider label="How much" value={Math.round(strength * 100)} min={0} max={100} step={5} testId="even-strength" words={(share) => `${share} %`} onDraft={(share) => setWish({ ...wish, strength: share / 100 })} onValue={(share) => setWish({ ...wish, strength: share / 100 })} />
+      <Switch label="Even gaps between words" on={words} testId="even-words" onChange={(on) => setWish({ ...wish, words: on })} />
+      <Switch label="Level the height" on={height} testId="even-height" onChange={(on) => setWish({ ...wish, height: on })} />
+      <div className="mt-2 flex gap-2">
+        <button type="button" className="btn btn-primary h-10 min-h-10 grow" data-testid="even-keep" onClick={() => { selection.even(wish); onDone(); }}>
+          <ArrowsOutLineHorizontalIcon size={18} /> Keep
+        </button>
+        <button type="button" className="btn btn-ghost h-10 min-h-10" onClick={onDone}>
+          Leave as it is
+        </button>
+      </div>
+    </section>
+  );
+}
+
+function Press({ label, icon, testId, on, onPress }: { label: string; icon: ReactNode; testId: string; on?: boolean; onPress: () => void }) {
+  return (
+    <button type="button" aria-pressed={on} data-testid={testId} className={`flex h-11 min-w-[54px] flex-col items-center justify-center rounded-md px-1.5 text-xs hover:bg-base-200 ${on ? 'bg-base-200' : ''}`} onClick={onPress}>
+      {icon}
+      {label}
+    </button>
+  );
+}

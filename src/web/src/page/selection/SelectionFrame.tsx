@@ -1,0 +1,139 @@
+import { ArrowClockwiseIcon } from '@phosphor-icons/react';
+import { type PointerEvent as ReactPointerEvent, useRef, useState } from 'react';
+import type { Area } from '../../papers/drawing';
+import type { View } from '../ink/view';
+import { mapped, resting, scaledAbout, shifted, turnedAbout } from './matrix';
+import type { Selection } from './useSelection';
+import { identity, type Matrix } from '../ink/floatInk';
+
+interface SelectionFrameProps {
+  selection: Selection;
+  view: View;
+  /** A shape of its own has handles of its own instead of the frame's. */
+  handles: boolean;
+  /** Held at the upper or lower edge of the desk: −1 or 1. */
+  onEdge: (by: number) => void;
+  /** The page is pressed outside, or on a thing inside. */
+  edgeOf: () => { top: number; bottom: number };
+}
+
+const pad = 6;
+const leastScale = 0.02;
+/** So near the edge, and so long, takes what is held to the next page. */
+const edgeWithin = 28;
+const edgeAfter = 700;
+
+type Grip = 'move' | 'turn' | `${-1 | 0 | 1},${-1 | 0 | 1}`;
+const grips: Grip[] = ['-1,-1', '0,-1', '1,-1', '-1,0', '1,0', '-1,1', '0,1', '1,1'];
+const cursors: Record<string, string> = { '-1,-1': 'nwse-resize', '1,1': 'nwse-resize', '1,-1': 'nesw-resize', '-1,1': 'nesw-resize', '0,-1': 'ns-resize', '0,1': 'ns-resize', '-1,0': 'ew-resize', '1,0': 'ew-resize' };
+
+/** A dashed frame round what was taken: dragged inside it moves, at its grips it scales, at its head it turns. */
+export function SelectionFrame({ selection, view, handles, onEdge, edgeOf }: SelectionFrameProps) {
+  const [matrix, setMatrix] = useState<Matrix>();
+  const [angle, setAngle] = useState<number>();
+  const drag = useRef<{ grip: Grip; x: number; y: number; now: Matrix; timer?: ReturnType<typeof setTimeout> | undefined; edge: number }>(undefined);
+  const { area, items } = selection.taken;
+  const shown = matrix && drag.current?.grip !== 'turn' ? mapped(area, matrix) : area;
+  const box = toScreen(shown, view);
+  const isInk = items.length > 0;
+
+  const begin = (grip: Grip) => (event: ReactPointerEvent) => {
+    if (!isInk) return;
+    event.stopPropagation();
+    (event.target as Element).setPointerCapture(event.pointerId);
+    drag.current = { grip, x: event.clientX, y: event.clientY, now: identity, edge: 0 };
+  };
+  const move = (event: ReactPointerEvent) => {
+    const held = drag.current;
+    if (!held) return;
+    held.now = matrixOf(held.grip, area, (event.clientX - held.x) / view.scale, (event.clientY - held.y) / view.scale, event, view);
+    if (held.grip === 'turn') setAngle(Math.round((Math.atan2(held.now[1], held.now[0]) * 180) / Math.PI));
+    setMatrix(held.now);
+    selection.preview(held.now);
+    if (held.grip === 'move') watchEdge(event.clientY);
+  };
+  const watchEdge = (y: number) => {
+    const held = drag.current!;
+    const { top, bottom } = edgeOf();
+    const edge = y > bottom - edgeWithin ? 1 : y < top + edgeWithin ? -1 : 0;
+    if (edge === held.edge) return;
+    held.edge = edge;
+    clearTimeout(held.timer);
+    if (edge !== 0)
+      held.timer = setTimeout(() => {
+        drag.current = undefined;
+        setMatrix(undefined);
+        selection.preview(undefined);
+        onEdge(edge);
+      }, edgeAfter);
+  };
+  const end = () => {
+    const held = drag.current;
+    drag.current = undefined;
+    clearTimeout(held?.timer);
+    setMatrix(undefined);
+    setAngle(undefined);
+    if (!held) return;
+    const [a, b, c, d, e, f] = held.now;
+    if (a === 1 && b === 0 && c === 0 && d === 1) {
+      if (Math.round(e) !== 0 || Math.round(f) !== 0) selection.move(e, f);
+      else selection.preview(undefined);
+    } else selection.transform(held.now);
+  };
+  const listen = { onPointerMove: move, onPointerUp: end, onPointerCancel: end };
+  return (
+    <>
+      <div
+        data-testid="selection-frame"
+        className={`absolute rounded-sm border-[1.5px] border-dashed border-[#4f7388] ${isInk ? 'pointer-events-auto cursor-move touch-none' : ''}`}
+        style={{ left: box.left - pad, top: box.top - pad, width: box.width + 2 * pad, height: box.height + 2 * pad }}
+        onPointerDown={begin('move')}
+        {...listen}
+      />
+      {isInk &&
+        !selection.about.locked &&
+        handles &&
+        grips.map((grip) => {
+          const [gx, gy] = grip.split(',').map(Number) as [number, number];
+          // On a small selection the grips in the middles would lie over each other.
+          if ((gx === 0 && box.width < 70) || (gy === 0 && box.height < 70)) return null;
+          return (
+            <span key={grip} data-testid="grip" data-grip={grip} className="pointer-events-auto absolute grid size-10 -translate-x-1/2 -translate-y-1/2 touch-none place-items-center" style={{ left: box.left - pad + ((gx + 1) / 2) * (box.width + 2 * pad) + gx * 8, top: box.top - pad + ((gy + 1) / 2) * (box.height + 2 * pad) + gy * 8, cursor: cursors[grip] }} onPointerDown={begin(grip)} {...listen}>
+              <span className="size-3 rounded-sm border-[1.5px] border-[#4f7388] bg-paper" />
+            </span>
+          );
+        })}
+      {isInk && !selection.about.locked && (
+        <span data-testid="turn-grip" title="Turn" className="pointer-events-auto absolute grid size-10 -translate-x-1/2 cursor-grab touch-none place-items-center text-[#4f7388]" style={{ left: box.left + box.width + pad + 34, top: box.top - pad - 34 }} onPointerDown={begin('turn')} {...listen}>
+          <ArrowClockwiseIcon size={22} />
+          {angle !== undefined && <span className="absolute left-9 rounded bg-base-100 px-1.5 text-[13px] text-base-content">{angle}°</span>}
+        </span>
+      )}
+    </>
+  );
+}
+
+export function toScreen([left, top, right, bottom]: Area, view: View): { left: number; top: number; width: number; height: number } {
+  return { left: left * view.scale + view.x, top: top * view.scale + view.y, width: (right - left) * view.scale, height: (bottom - top) * view.scale };
+}
+
+function matrixOf(grip: Grip, [left, top, right, bottom]: Area, dx: number, dy: number, event: ReactPointerEvent, view: View): Matrix {
+  if (grip === 'move') return shifted(dx, dy);
+  const [cx, cy] = [(left + right) / 2, (top + bottom) / 2];
+  if (grip === 'turn') {
+    const from = Math.atan2(top - 34 / view.scale - cy, right + 34 / view.scale - cx);
+    const to = Math.atan2(top - 34 / view.scale + dy - cy, right + 34 / view.scale + dx - cx);
+    return turnedAbout(cx, cy, resting(((to - from) * 180) / Math.PI));
+  }
+  const [gx, gy] = grip.split(',').map(Number) as [number, number];
+  const [wide, high] = [Math.max(right - left, 1), Math.max(bottom - top, 1)];
+  let sx = gx === 0 ? 1 : least(1 + (gx * dx) / wide);
+  let sy = gy === 0 ? 1 : least(1 + (gy * dy) / high);
+  // Corners keep the proportion unless Shift is held.
+  if (gx !== 0 && gy !== 0 && !event.shiftKey) sx = sy = least(1 + (gx * dx * wide + gy * dy * high) / (wide * wide + high * high));
+  return scaledAbout(gx < 0 ? right : left, gy < 0 ? bottom : top, sx, sy);
+}
+
+function least(scale: number): number {
+  return Math.max(scale, leastScale);
+}

@@ -1,0 +1,186 @@
+import { useEffect, useMemo } from 'react';
+import { randomNumber, sentenceOf } from '../../core/runtime';
+import type { Say } from '../../library/saying';
+import type { Area } from '../../papers/drawing';
+import type { OpenDocument } from '../../sync/openDocument';
+import { useWorkspace } from '../../sync/workspace';
+import type { Taken } from '../hand/tool';
+import type { SheetDesk } from '../ink/desk';
+import { identity, type Matrix } from '../ink/floatInk';
+import { type InkItem, paintItem, readPacket } from '../ink/packet';
+import { keepPiece, keptPiece, type Piece } from './clipboard';
+
+/** What can be said of a selection; what differs among its things is left out. */
+export interface About {
+  count: number;
+  kinds: number;
+  locked: boolean;
+  grouped: boolean;
+  colour?: string;
+  width?: string;
+  pen?: string;
+  line?: string;
+  fill?: string;
+  layer?: string;
+}
+
+const fields = { colour: 1, width: 2, pen: 3, line: 4, fill: 5, layer: 7, group: 9, locked: 10 } as const;
+const duplicateBy = 500;
+/** Pictures that are copied are so fine, pixels a millimetre. */
+const pixelsAMillimetre = 8;
+const mostPixels = 6_000;
+
+export interface EvenWish {
+  strength: number;
+  words: boolean;
+  height: boolean;
+}
+
+/** What can be done with what was selected. */
+export interface Selection {
+  taken: Taken;
+  about: About;
+  erase: () => void;
+  move: (dx: number, dy: number) => void;
+  transform: (matrix: Matrix) => void;
+  /** Shows what a matrix would do, or nothing more. */
+  preview: (matrix: Matrix | undefined) => void;
+  restyle: (field: keyof typeof fields, value: string) => void;
+  order: (front: boolean) => void;
+  copy: () => void;
+  cut: () => void;
+  duplicate: () => void;
+  copyPicture: () => void;
+  group: (on: boolean) => void;
+  lock: (on: boolean) => void;
+  mirror: (across: boolean) => void;
+  previewEven: (wish: EvenWish | undefined) => void;
+  even: (wish: EvenWish) => void;
+  leave: () => void;
+}
+
+interface Given {
+  desk: SheetDesk | undefined;
+  page: OpenDocument;
+  layer: string;
+  taken: Taken | undefined;
+  setTaken: (taken: Taken | undefined) => void;
+  say: Say;
+}
+
+export function useSelection({ desk, page, layer, taken, setTaken, say }: Given): { selection: Selection | undefined; paste: (piece?: Piece, to?: { dx: number; dy: number }) => void } {
+  const { core } = useWorkspace();
+  const version = page.getVersion();
+  const about = useMemo(() => (taken && taken.items.length > 0 ? (JSON.parse(core.HandBridge.About(page.handle, taken.items)) as About) : undefined), [core, page, taken, version]);
+
+  // Things that others move or take away while they are selected.
+  useEffect(() => {
+    if (!taken || taken.items.length === 0) return;
+    const area = core.HandBridge.BoundsOf(page.handle, taken.items);
+    if (area.length === 0) setTaken(undefined);
+    else if (area.some((edge, i) => edge !== taken.area[i])) setTaken({ ...taken, area: area as unknown as Area });
+  }, [version]);
+
+  const select = (items: string[]) => setTaken(items.length > 0 ? { items, area: core.HandBridge.BoundsOf(page.handle, items) as unknown as Area } : undefined);
+
+  /** Lays a piece down, in the middle of what is seen unless it is said where; in steps that leave the pen its turn where it is much. */
+  const paste = (piece = keptPiece(core), to?: { dx: number; dy: number }) => {
+    if (!piece || !desk) return say('Nothing was copied yet.');
+    const middle = desk.middle;
+    const dx = Math.round(to?.dx ?? middle.x - (piece.area[0] + piece.area[2]) / 2);
+    const dy = Math.round(to?.dy ?? middle.y - (piece.area[1] + piece.area[3]) / 2);
+    try {
+      void page.performAll((handle, now) => core.HandBridge.Lay(handle, piece.bytes, dx, dy, layer, randomNumber(), now));
+      select(core.HandBridge.LastLaid());
+    } catch (error) {
+      say(sentenceOf(error));
+    }
+  };
+
+  if (!taken) return { selection: undefined, paste };
+  const { items } = taken;
+  const perform = (make: (handle: number, now: number) => Uint8Array) => page.perform(make);
+  const ink = (): InkItem[] => readPacket(core.HandBridge.Paint(page.handle, items));
+  let floating: InkItem[] | undefined;
+  const float = (parts: { items: InkItem[]; matrix: Matrix }[] | undefined) => {
+    desk?.dry.lift(new Set(parts ? items : []));
+    desk?.float.show(parts ?? []);
+  };
+  const done = (act: () => void) => {
+    try {
+      act();
+    } catch (error) {
+      say(sentenceOf(error));
+    }
+    float(undefined);
+    floating = undefined;
+  };
+  const copy = () => {
+    keepPiece(core, core.HandBridge.Cut(page.handle, items));
+    say('Copied. It can be laid down on any page.');
+  };
+  const selection: Selection = {
+    taken,
+    about: about ?? { count: 0, kinds: 0, locked: false, grouped: false },
+    erase: () => {
+      perform((handle, now) => core.HandBridge.Remove(handle, items, now));
+      setTaken(undefined);
+    },
+    move: (dx, dy) => done(() => perform((handle, now) => core.HandBridge.Shift(handle, items, Math.round(dx), Math.round(dy), now))),
+    transform: (matrix) => done(() => perform((handle, now) => core.HandBridge.Transform(handle, items, matrix, now))),
+    preview: (matrix) => {
+      if (!matrix) return float(undefined);
+      floating ??= ink();
+      float([{ items: floating, matrix }]);
+    },
+    restyle: (field, value) => done(() => perform((handle, now) => core.HandBridge.Set(handle, items, [fields[field]], [value], now))),
+    order: (front) => perform((handle, now) => core.HandBridge.Order(handle, items, front, now)),
+    copy,
+    cut: () => {
+      copy();
+      perform((handle, now) => core.HandBridge.Remove(handle, items, now));
+      setTaken(undefined);
+    },
+    duplicate: () => {
+      const piece = core.HandBridge.Cut(page.handle, items);
+      paste({ bytes: piece, area: taken.area }, { dx: duplicateBy, dy: duplicateBy });
+    },
+    copyPicture: () => void copyPicture(ink(), taken.area).then(() => say('Copied as a picture.'), () => say('The picture could not be copied: the browser did not allow it.')),
+    group: (on) => perform((handle, now) => core.HandBridge.Set(handle, items, [fields.group], [on ? crypto.randomUUID() : ''], now)),
+    lock: (on) => {
+      perform((handle, now) => core.HandBridge.Set(handle, items, [fields.locked], [on ? '1' : ''], now));
+      if (on) setTaken(undefined);
+    },
+    mirror: (across) => {
+      const [left, top, right, bottom] = taken.area;
+      selection.transform(across ? [-1, 0, 0, 1, left + right, 0] : [1, 0, 0, -1, 0, top + bottom]);
+    },
+    previewEven: (wish) => {
+      if (!wish) return float(undefined);
+      const steps = JSON.parse(core.HandBridge.EvenLines(page.handle, items, wish.strength, wish.words, wish.height)) as { items: string[]; matrix: Matrix }[];
+      const all = new Map(ink().map((item) => [item.id, item]));
+      const moved = new Set(steps.flatMap((step) => step.items));
+      float([...steps.map((step) => ({ items: step.items.flatMap((id) => all.get(id) ?? []), matrix: step.matrix })), { items: [...all.values()].filter((item) => !moved.has(item.id)), matrix: identity }]);
+    },
+    even: (wish) => {
+      void page.performAll((handle, now) => core.HandBridge.DoEvenLines(handle, items, wish.strength, wish.words, wish.height, now));
+      float(undefined);
+      select(items);
+    },
+    leave: () => {
+      float(undefined);
+      setTaken(undefined);
+    },
+  };
+  return { selection, paste };
+}
+
+/** Puts ink on the system's clipboard as a PNG without paper. */
+async function copyPicture(items: InkItem[], [left, top, right, bottom]: Area): Promise<void> {
+  const scale = Math.min(pixelsAMillimetre / 100, mostPixels / Math.max(right - left, bottom - top));
+  const canvas = new OffscreenCanvas(Math.max(1, Math.ceil((right - left) * scale)), Math.max(1, Math.ceil((bottom - top) * scale)));
+  const context = canvas.getContext('2d') as unknown as CanvasRenderingContext2D;
+  context.setTransform(scale, 0, 0, scale, -left * scale, -top * scale);
+  for (const item of items) paintItem(context, item);
+  await navigator.clipboard.write([new ClipboardItem({ 'image/png': await canvas.convertToBlob({ type: 'image/png' }) })]);
+}

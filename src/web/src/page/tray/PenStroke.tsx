@@ -1,0 +1,28 @@
+import { useMemo } from 'react';
+import type { Core } from '../../core/runtime';
+import { outlineToSvg } from '../ink/packet';
+import { type Pen, penNumbers, rgbaOf } from '../ink/pens';
+
+/** Wider pens than this are drawn narrower, so that the stroke still is one. */
+const mostShown = 190;
+
+/** A stroke of a pen, drawn by Core's own outline, at about three times its true width so that pens can be told apart. */
+export function PenStroke({ core, pen, onPaper, wide }: { core: Core; pen: Pen; onPaper: boolean; wide?: boolean }) {
+  const [kind, width, , line, tip, angle, response] = penNumbers(pen) as [number, number, number, number, number, number, number];
+  const path = useMemo(() => outlineToSvg(core.PenBridge.OutlineOf([kind, Math.min(width, mostShown), 0xff, line, tip, angle, response], wave)), [core, kind, width, line, tip, angle, response]);
+  return (
+    <svg viewBox="-110 -250 1460 500" className={`${wide ? 'h-16 w-full' : 'h-9 w-[54px]'} ${onPaper ? '' : '[[data-theme=quill-night]_&]:brightness-[1.9]'}`} aria-hidden="true">
+      <path d={path} fill={pen.colour} fillOpacity={(rgbaOf(pen) % 256) / 255} />
+    </svg>
+  );
+}
+
+/** A wave whose pressure swells and whose speed changes, with the pen leaning a little. */
+const wave = Int32Array.from(
+  Array.from({ length: 48 }, (_, i) => {
+    const t = i / 47;
+    return [t * 1240, -Math.sin(t * Math.PI * 3.2 - 0.5) * 130 * (1 - t * 0.2), 160 + 760 * Math.abs(Math.sin(t * Math.PI * 1.6 + 0.3)), i * (9 + 4 * Math.sin(t * 7)), 18, -10];
+  })
+    .flat()
+    .map(Math.round),
+);
