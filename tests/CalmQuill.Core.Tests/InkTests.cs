@@ -80,6 +80,107 @@ public class InkTests
     }
 
     [Fact]
+    public void A_pen_without_pressure_or_with_none_at_all_still_writes_a_visible_line()
+    {
+        var none = new StrokeSamples([0, 500, 1000], [0, 0, 0], [0, 0, 0], [0, 8, 16]);
+        foreach (var kind in Enum.GetValues<PenKind>()) Assert.True(Area(OutlineOf(none, new Pen(kind, 60, 0x60))) > 1000 * 5, kind.ToString());
+        var far = new StrokeSamples([1_900_000, 1_900_500], [-1_900_000, -1_900_000], [500, 500], [0, 8]);
+        Assert.True(Area(OutlineOf(far, new Pen(PenKind.Ball, 60, 0xFF))) > 20_000);
+    }
+
+    [Fact]
+    public void A_stroke_of_fifty_thousand_samples_is_outlined_and_one_more_is_refused()
+    {
+        Assert.True(OutlineOf(Generate.Wave(StrokeSamples.MostSamples), new Pen(PenKind.Brush, 60, 0xFF)).PointCount > StrokeSamples.MostSamples);
+        var wet = new WetStroke(new Pen(PenKind.Ball, 40, 0xFF), 0);
+        for (var i = 0; i < StrokeSamples.MostSamples + 5; i++) wet.Add(i, 0, 500, i, 0, 0);
+        Assert.Equal(StrokeSamples.MostSamples, wet.ToSamples().Count);
+    }
+
+    [Fact]
+    public void A_flat_nib_is_broad_across_its_edge_and_thin_along_it()
+    {
+        double Broad(int dx, int dy) => Area(OutlineOf(new StrokeSamples([0, dx], [0, dy], [500, 500], [0, 8]), new Pen(PenKind.Calligraphy, 200, 0xFF) { Angle = 45 }));
+        var (along, across) = (Broad(2000, 2000), Broad(2000, -2000));
+        Assert.True(across > along * 3.5, $"{across} {along}");
+    }
+
+    [Fact]
+    public void A_pencil_that_leans_is_broader_and_lighter()
+    {
+        StrokeSamples Stroke(int tilt) => new([.. Enumerable.Range(0, 40).Select(i => i * 100)], new int[40], [.. Enumerable.Repeat(500, 40)], [.. Enumerable.Range(0, 40)], [.. Enumerable.Repeat(tilt, 40)], new int[40]);
+        var pen = new Pen(PenKind.Pencil, 80, 0xFF);
+        Assert.True(Nib.Radius(Stroke(60), 5, pen) > 2 * Nib.Radius(Stroke(0), 5, pen));
+        double Cover(int tilt) => Area(OutlineOf(Stroke(tilt), pen)) / Nib.Radius(Stroke(tilt), 5, pen);
+        Assert.True(Cover(60) < Cover(0) * 0.8);
+    }
+
+    [Fact]
+    public void A_brush_thins_with_speed_and_tapers_at_its_ends()
+    {
+        StrokeSamples Stroke(int pace) => new([.. Enumerable.Range(0, 40).Select(i => i * 100)], new int[40], [.. Enumerable.Repeat(800, 40)], [.. Enumerable.Range(0, 40).Select(i => i * pace)]);
+        var pen = new Pen(PenKind.Brush, 100, 0xFF);
+        Assert.True(Nib.Radius(Stroke(4), 20, pen) < 0.85 * Nib.Radius(Stroke(40), 20, pen));
+        var outline = OutlineOf(Stroke(20), pen);
+        float High(float from, float to) => Enumerable.Range(0, outline.RingCount).SelectMany(i => Enumerable.Range(0, outline.Ring(i).Length / 2).Select(k => (X: outline.Ring(i)[2 * k], Y: outline.Ring(i)[2 * k + 1]))).Where(p => p.X >= from && p.X <= to).Max(p => p.Y);
+        Assert.True(High(-60, 20) < High(1900, 2100) * 0.4);
+    }
+
+    [Fact]
+    public void A_broken_line_is_drawn_in_parts_that_stay_where_they_are_when_some_is_rubbed_out()
+    {
+        var stroke = Generate.Wave(100);
+        var whole = new List<Interval> { new(0, 99 * Interval.PerSample) };
+        var dashed = Dashes.Of(stroke, whole, new Pen(PenKind.Ball, 40, 0xFF) { Line = LineStyle.Dashed });
+        Assert.InRange(dashed.Count, 10, 40);
+        Assert.True(dashed.Zip(dashed.Skip(1)).All(pair => pair.First.End < pair.Second.Start));
+        var gone = new Interval(20 * Interval.PerSample, 40 * Interval.PerSample);
+        var rest = Dashes.Of(stroke, Interval.Complement([gone], 0, whole[0].End), new Pen(PenKind.Ball, 40, 0xFF) { Line = LineStyle.Dashed });
+        Assert.All(rest, part => Assert.Contains(dashed, one => one.Start <= part.Start && part.End <= one.End));
+        Assert.Equal(whole, Dashes.Of(stroke, whole, new Pen(PenKind.Ball, 40, 0xFF)));
+    }
+
+    [Fact]
+    public void Stabilising_at_nought_is_what_the_hand_did_and_more_of_it_shakes_less_and_arrives_all_the_same()
+    {
+        var random = new Random(4);
+        var hand = Enumerable.Range(0, 200).Select(i => (X: i * 30, Y: 5000 + random.Next(-40, 41))).ToArray();
+        double Shake(int strength)
+        {
+            var wet = new WetStroke(new Pen(PenKind.Ball, 40, 0xFF), strength);
+            foreach (var ((x, y), i) in hand.Select((p, i) => (p, i))) wet.Add(x, y, 500, i * 8, 0, 0);
+            wet.End();
+            var samples = wet.ToSamples();
+            Assert.Equal(hand[^1], (samples.X[^1], samples.Y[^1]));
+            if (strength == 0) Assert.Equal(hand.Select(p => p.Y), samples.Y);
+            return Enumerable.Range(20, 150).Average(i => Math.Abs(samples.Y[i] - samples.Y[i - 1]));
+        }
+
+        var shakes = new[] { 0, 25, 50, 100 }.Select(Shake).ToArray();
+        Assert.Equal(shakes.OrderDescending(), shakes);
+        Assert.True(shakes[^1] < shakes[0] * 0.25);
+    }
+
+    [Fact]
+    public void A_wet_stroke_painted_piece_by_piece_covers_what_the_whole_covers() =>
+        Gen.Select(Generate.Samples, Generate.Pen).Sample(
+            (samples, pen) =>
+            {
+                if (pen.Kind == PenKind.Pencil || pen.Line != LineStyle.Solid) return;
+                var wet = new WetStroke(pen, 0);
+                var pieces = new Outline();
+                for (var i = 0; i < samples.Count; i++)
+                {
+                    wet.Add(samples.X[i], samples.Y[i], samples.Pressure[i], samples.Time[i], 0, 0);
+                    wet.OutlineNews(pieces);
+                }
+
+                var line = new StrokeOutliner().CentreLineOf(samples, pen);
+                for (var i = 0; i < line.Length; i += 2) Assert.True(Covers(pieces, line[i], line[i + 1]), "there is a hole in the wet ink");
+            },
+            iter: 200);
+
+    [Fact]
     public void Union_and_complement_share_a_stroke_without_rest_or_overlap() =>
         Gen.Select(Gen.Int[0, 1000], Gen.Int[0, 300]).Array[0, 12].Sample(
             gaps =>

@@ -52,11 +52,11 @@ public abstract class InterfaceTest : IAsyncLifetime
         return (browser, network);
     }
 
-    protected Browser OpenPage(CalmQuill.Store.People.Person person)
+    protected Browser OpenPage(CalmQuill.Store.People.Person person, int strokes = 1)
     {
         var browser = Open(person).Browser;
         browser.Go(PagePath);
-        browser.WaitForStrokes(1);
+        browser.WaitForStrokes(strokes);
         return browser;
     }
 

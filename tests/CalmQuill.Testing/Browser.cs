@@ -149,8 +149,15 @@ public sealed class Browser : IDisposable
         },
         "what is dragged");
 
-    /// <summary>Draws with a pen, in pixels from the sheet's upper left, with pressure and tilt; <paramref name="lift"/> false keeps the pen down.</summary>
-    public void Pen(int x, int y, (int Dx, int Dy)[] way, bool lift = true, PointerKind kind = PointerKind.Pen, int pane = 0)
+    /// <summary>Draws with a pen, in pixels from the sheet's upper left, with pressure and tilt.</summary>
+    /// <param name="x">Where it begins.</param>
+    /// <param name="y">Where it begins.</param>
+    /// <param name="way">The steps.</param>
+    /// <param name="lift">Whether it is lifted at the end.</param>
+    /// <param name="kind">Pen, finger or mouse.</param>
+    /// <param name="pane">Which of two sheets.</param>
+    /// <param name="rest">How long it rests before it is lifted.</param>
+    public void Pen(int x, int y, (int Dx, int Dy)[] way, bool lift = true, PointerKind kind = PointerKind.Pen, int pane = 0, TimeSpan rest = default)
     {
         var pen = new PointerInputDevice(kind, "hand " + kind);
         var sheet = Until(() => Driver.FindElements(By.CssSelector("[data-testid=sheet]")).ElementAtOrDefault(pane), "the sheet")!;
@@ -160,6 +167,7 @@ public sealed class Browser : IDisposable
         actions.AddAction(pen.CreatePointerMove(sheet, x - size.Width / 2, y - size.Height / 2, TimeSpan.Zero));
         actions.AddAction(pen.CreatePointerDown(MouseButton.Left, properties));
         foreach (var (dx, dy) in way) actions.AddAction(pen.CreatePointerMove(CoordinateOrigin.Pointer, dx, dy, TimeSpan.FromMilliseconds(8), properties));
+        if (rest > TimeSpan.Zero) actions.AddAction(pen.CreatePause(rest));
         if (lift) actions.AddAction(pen.CreatePointerUp(MouseButton.Left));
         Driver.PerformActions([actions]);
     }

@@ -213,6 +213,37 @@ public static class RoughShapes
         return Kinds.ToDictionary(kind => kind, kind => Enumerable.Range(0, each).Select(_ => Taken(Draw(kind, random))).GroupBy(name => name).ToDictionary(group => group.Key, group => group.Count()));
     }
 
+    /// <summary>A confusion as a table: a row a kind, how many percent were right, and what the others were taken for.</summary>
+    public static string Table(Dictionary<ShapeKind, Dictionary<string, int>> confusion) => string.Join("\n", confusion.Select(row =>
+    {
+        var (all, right) = (row.Value.Values.Sum(), row.Value.GetValueOrDefault(row.Key.ToString()));
+        var others = string.Join(", ", row.Value.Where(cell => cell.Key != row.Key.ToString()).OrderByDescending(cell => cell.Value).Select(cell => $"{cell.Key} {cell.Value}"));
+        return string.Create(System.Globalization.CultureInfo.InvariantCulture, $"| {row.Key} | {all} | {right * 100.0 / all:0.0} % | {others} |");
+    }));
+
+    /// <summary>The gestures of the unistroke literature that are shapes: name, corners and what they are here.</summary>
+    public static IEnumerable<(string Name, (double X, double Y)[] Line, ShapeKind Kind)> Unistrokes()
+    {
+        yield return ("triangle", [(0, -1), (-1, 0.8), (1, 0.8), (0, -1)], ShapeKind.Triangle);
+        yield return ("rectangle", [(-1, -0.6), (-1, 0.6), (1, 0.6), (1, -0.6), (-1, -0.6)], ShapeKind.Rectangle);
+        yield return ("circle", [.. Enumerable.Range(0, 61).Select(i => (Math.Cos(-Math.PI / 2 - i * Math.PI / 30), Math.Sin(-Math.PI / 2 - i * Math.PI / 30)))], ShapeKind.Circle);
+        yield return ("check", [(-0.6, 0), (-0.2, 0.7), (0.9, -0.9)], ShapeKind.Polyline);
+        yield return ("caret", [(-0.7, 0.8), (0, -0.8), (0.7, 0.8)], ShapeKind.Polyline);
+        yield return ("arrow", [(-1, 0.5), (1, -0.5), (0.45, -0.55), (1, -0.5), (0.75, 0)], ShapeKind.Arrow);
+        yield return ("left square bracket", [(0.4, -1), (-0.4, -1), (-0.4, 1), (0.4, 1)], ShapeKind.Polyline);
+        yield return ("right square bracket", [(-0.4, -1), (0.4, -1), (0.4, 1), (-0.4, 1)], ShapeKind.Polyline);
+        yield return ("v", [(-0.7, -0.8), (0, 0.8), (0.7, -0.8)], ShapeKind.Polyline);
+        yield return ("star", [.. Enumerable.Range(0, 6).Select(i => (Math.Sin(i * 144 * Degrees), -Math.Cos(i * 144 * Degrees)))], ShapeKind.Star);
+    }
+
+    /// <summary>A line drawn at a chance size, place and turn by a wobbling hand.</summary>
+    public static StrokeSamples Written((double X, double Y)[] line, Random random)
+    {
+        var (sin, cos) = Math.SinCos((random.NextDouble() - 0.5) * 0.5);
+        var size = 900 + random.NextDouble() * 2_000;
+        return Written([.. line.Select(p => (6_000 + size * (p.X * cos - p.Y * sin), 6_000 + size * (p.X * sin + p.Y * cos)))], size * (0.004 + random.NextDouble() * 0.01), random);
+    }
+
     private static string Taken(List<StrokeSamples> strokes)
     {
         var first = Recogniser.Recognise(strokes[0]);

@@ -41,7 +41,7 @@ public readonly record struct Pen(PenKind Kind, int Width, uint Colour)
 
     /// <summary>
     /// Half the line's width in 0.01 mm at a pressure of 0–1023, without what speed and tilt do to it. The fountain pen runs from 0.35 to 1.25 times
-    /// its nominal half width, along the smooth curve p·(2−p), so that light hands still see a change; the brush from 0.12 to 1.2 times along p^1.5;
+    /// its nominal half width, along the smooth curve p·(2−p), so that light hands still see a change; the brush from 0.2 to 1.2 times along p^1.5;
     /// the pencil from 0.8 to 1.2 times.
     /// </summary>
     public float Radius(int pressure)
@@ -53,7 +53,7 @@ public readonly record struct Pen(PenKind Kind, int Width, uint Colour)
                 return Width * 0.5f * (0.35f + 0.9f * p * (2f - p));
             case PenKind.Brush:
                 p = Pressed(pressure);
-                return Width * 0.5f * (0.12f + 1.08f * p * MathF.Sqrt(p));
+                return Width * 0.5f * (0.2f + p * MathF.Sqrt(p));
             case PenKind.Pencil:
                 return Width * 0.5f * (0.8f + 0.4f * Pressed(pressure));
             default:

@@ -44,7 +44,8 @@ public sealed class WetStroke(Pen pen, int stabilising)
         // A broken line is measured from its start.
         var from = pen.Line == LineStyle.Solid ? Math.Max(0, outlined - Before) : 0;
         var piece = ToSamples(from);
-        var start = Math.Max(0, outlined - 1 - from) * Interval.PerSample;
+        // The piece before is drawn again, since its curve depends on the sample after it.
+        var start = Math.Max(0, outlined - 2 - from) * Interval.PerSample;
         outliner.Append(piece, [new Interval(start, (piece.Count - 1) * Interval.PerSample)], pen, 0, 0, outline);
         outlined = Count;
     }

@@ -41,6 +41,7 @@ public static class ClockPages
         new("Gear trains", "Going train", "madder", "dots",
         [
             P("From barrel to escape wheel", Ines, [(14, "64 x 60 / ( 8 x 8 ) = 60"), (15, "so the escape wheel turns"), (16, "60 times an hour"), (18, ">Certificate preparation/Questions on trains|the questions on it")], DrawTrain, true),
+            P("Set out by pitch circles", Tobias, [], InkPages.SetOut, true),
             P("Motion work", Maren, [(1, "minute hand to hour hand: 12 to 1"), (3, "36 / 12 = 3   and   40 / 10 = 4"), (4, "3 x 4 = 12")], w => { Pair(w, new(70, 110), 22, 36, 40); w.Line(15, "minute wheel and hour wheel", PageWriter.Sky); }, true),
             P("Module", Tobias, [(1, "module = pitch diameter / number of teeth"), (2, "wheel 64, module 0.5 mm: 32 mm"), (3, "pinion 8, module 0.5 mm: 4 mm"), (4, "centres: ( 32 + 4 ) / 2 = 18 mm"), (6, "=measure the third wheel again")]),
             P("Eight days", Ines, [(1, "great wheel 96 on a centre pinion of 8: 12 hours"), (2, "16 turns of the barrel: 192 hours"), (3, "192 / 24 = 8 days")], w => w.Draw(Spiral(new(105, 120), 30, 5), PageWriter.Sky)),
@@ -70,6 +71,7 @@ public static class ClockPages
             P("What is asked", Ines, [(1, "1 name the parts of the movement"), (2, ">Anchor and deadbeat/Depth and drop|2 set out the depth of an escapement"), (3, ">Certificate preparation/Bushing, step by step|3 bush a worn hole"), (4, "4 put a clock in beat, by ear"), (5, ">Going train/Missing wheel|5 work out a missing wheel"), (7, "?is the file allowed")]),
             P("Questions on trains", Ines, [(1, "Which way does the centre wheel turn?"), (2, "Why has a pinion few leaves?"), (3, "What turns once an hour?"), (4, "How many blows in a day, with one at"), (5, "each half hour? 2 x ( 78 + 12 ) = 180")]),
             P("Bushing, step by step", Maren, [(1, "mark the side that is worn"), (2, "draw the hole back with a round file"), (3, "ream from the inside, upright"), (4, "press the bush, cut the oil sink"), (5, "try the pivot: it must lean evenly")], w => { w.Draw(Circle(new(80, 115), 12), PageWriter.Sky); w.Draw(Circle(new(83, 118), 7), PageWriter.Madder); w.DrawAll(Arrow(new(125, 100), new(95, 112))); w.Line(11, "the worn side", PageWriter.Sky, 127); }),
+            P("Ask yourself", Ines, [], InkPages.AskYourself),
             P("Oil", Ines, [(1, "pivots: a little, in the sink"), (2, "pallet faces: a trace"), (3, "never on wheel teeth and leaves"), (4, "mainspring: grease, thin"), (6, "every three to five years"), (8, "!Less is more: oil that spreads is lost."), (10, ">Oils and cleaning/Where and how much|more on it")]),
             P("Drawing from memory", Tobias, [(18, "motion work, going train, escapement")], w => { Pair(w, new(62, 80), 24, 40, 24); w.Draw(EscapeWheel(new(150, 90), 20, 30), PageWriter.Madder); w.DrawAll(Anchor(new(150, 90), 20), PageWriter.Ink); }, true),
         ]),
@@ -79,6 +81,7 @@ public static class ClockPages
             P("Second evening", Tobias, [(1, "letting down a mainspring"), (2, "hold the key, lift the click, let it slip"), (3, "through the hand, tooth by tooth"), (5, "?gloves for next time")], w => { w.Draw(Spiral(new(70, 125), 24, 4)); w.Draw(Circle(new(70, 125), 26), PageWriter.Ink); }),
             P("Third evening", Maren, [(1, "wheels by hand: spin each and listen"), (2, "a dry pivot whispers, a bent one knocks"), (4, ">Class notebook/What we heard|table of what we heard, page after this")]),
             P("What we heard", Maren, [(1, "clock 14: knocks at every turn, third wheel"), (2, "clock 15: whispers, all"), (3, "clock 16: silent, but stops"), (4, "clock 20: ticks as if limping"), (6, ">Anchor and deadbeat/In beat|limping = out of beat")]),
+            P("Every pen on one page", Maren, [], InkPages.EveryPen),
             P("Fourth evening", Ines, [(1, "setting in beat by ear"), (2, "close the eyes, tap the foot, then move the"), (3, "crutch a hair at a time"), (15, "Oskar heard it first")], DrawBeat),
         ]),
         new("Finishing", "Oils and cleaning", "gold", "rays",

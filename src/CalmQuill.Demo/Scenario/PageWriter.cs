@@ -1,5 +1,8 @@
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Layers;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Spots;
 using CalmQuill.Demo.Hand;
 
@@ -39,6 +42,49 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
         operations.Add(replica.Make(new Change.SpotSet(spot, [new SpotValue(SpotField.Done, "1")]), (long)clock));
     }
 
+    /// <summary>Adds a layer in front; what is written from now on lies on it.</summary>
+    public Guid Layer(string name, string order, bool hidden)
+    {
+        var bytes = new byte[16];
+        random.NextBytes(bytes);
+        On = new Guid(bytes);
+        List<LayerValue> values = [new LayerValue(LayerField.Name, name), new LayerValue(LayerField.Order, order)];
+        if (hidden) values.Add(new LayerValue(LayerField.Hidden, "1"));
+        Make(new Change.LayerSet(On, values));
+        return On;
+    }
+
+    /// <summary>The layer that is written on.</summary>
+    public Guid On { get; set; }
+
+    /// <summary>A drawn shape; points in mm.</summary>
+    public void Shape(ShapeKind kind, uint colour, int width, uint fill, params Point[] points) =>
+        Shape(new Shape(kind, [.. points.Select(point => Corner.At(point.X * 100, point.Y * 100))]), new Pen(PenKind.Ball, width, colour), fill);
+
+    public void Shape(Shape shape, Pen pen, uint fill = 0) => Make(new Change.ShapeAdded(shape, pen, fill, []) { Layer = On });
+
+    /// <summary>Fills the region that what was drawn so far closes in round a spot, mm.</summary>
+    public void Fill(double x, double y, uint colour)
+    {
+        var page = new PageDocument();
+        foreach (var operation in operations) page.Apply(operation);
+        if (RegionFill.At(page, Core.Papers.Paper.Default.Sheet(null), (int)(x * 100), (int)(y * 100), 150) is { } region) Shape(region, new Pen(PenKind.Ball, 10, Ink), colour);
+    }
+
+    /// <summary>A curtain over a part of the page, mm, with the question on it.</summary>
+    public void Curtain(double left, double top, double right, double bottom, string question) =>
+        Add(SpotKind.Curtain, new Box((int)(left * 100), (int)(top * 100), (int)(right * 100), (int)(bottom * 100)), [], [new SpotValue(SpotField.Note, question)]);
+
+    /// <summary>A straight pass of the highlighter over a ruled line, mm.</summary>
+    public void Highlight(double line, double from, double to, uint colour = 0xE3B23C66) =>
+        Stroke([new Point(from, Baseline(line) - 1.9), new Point((from + to) / 2, Baseline(line) - 1.8), new Point(to, Baseline(line) - 1.9)], new Pen(PenKind.Highlighter, 450, colour) { Tip = NibTip.Square }, false);
+
+    private void Make(Change change)
+    {
+        clock += 500;
+        operations.Add(replica.Make(change, (long)clock));
+    }
+
     private Guid Add(SpotKind kind, Box area, IReadOnlyList<OpId> items, SpotValue[] values)
     {
         var bytes = new byte[16];
@@ -69,6 +115,9 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
 
     public void Draw(IEnumerable<Point> line, uint colour = Sky, int width = 45, bool rounded = false) => Stroke([.. line], new Pen(PenKind.Ball, width, colour), rounded);
 
+    /// <summary>One stroke with any pen.</summary>
+    public void Write(IEnumerable<Point> line, Pen pen) => Stroke([.. line], pen, true);
+
     public void DrawAll(IEnumerable<List<Point>> lines, uint colour = Sky, int width = 45)
     {
         foreach (var line in lines) Draw(line, colour, width);
@@ -82,7 +131,7 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
         var samples = hand.Follow(line, rounded);
         var startedAt = (long)clock;
         clock += samples.Time[^1] + 60 + random.Next(90);
-        operations.Add(replica.Make(new Change.StrokeAdded(pen, startedAt, samples), (long)clock));
+        operations.Add(replica.Make(new Change.StrokeAdded(pen, startedAt, samples) { Layer = On }, (long)clock));
     }
 
     /// <summary>The words of a text with where each begins, in ems.</summary>

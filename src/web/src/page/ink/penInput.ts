@@ -61,6 +61,8 @@ const stillWithin = 7;
 
 /** Whether a pen has been seen since the application was opened: on every page fingers then only scroll. */
 let penSeen = false;
+/** Whether a pen has ever reported any pressure; one that always reports none writes as if with the middle of it. */
+let pressureSeen = false;
 
 /**
  * Turns pointer events into strokes, panning and pinching. Once a pen has been seen, fingers only scroll and pinch; before that, a finger or
@@ -258,7 +260,8 @@ export class PenInput {
   }
 
   private sample(event: PointerEvent): Sample {
-    const pressure = event.pointerType === 'pen' ? Math.round(Math.min(Math.max(event.pressure, 0), 1) * 1023) : middleOfPressure;
+    if (event.pointerType === 'pen' && event.pressure > 0) pressureSeen = true;
+    const pressure = event.pointerType === 'pen' && pressureSeen ? Math.round(Math.min(Math.max(event.pressure, 0), 1) * 1023) : middleOfPressure;
     return { ...this.onPage(event), pressure, time: Math.max(0, Math.round(event.timeStamp - (this.writing?.start ?? event.timeStamp))), tiltX: event.tiltX, tiltY: event.tiltY };
   }
 

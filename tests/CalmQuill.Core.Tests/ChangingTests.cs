@@ -1,0 +1,185 @@
+using CalmQuill.Core.Changing;
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CalmQuill.Core.Papers;
+using CalmQuill.Core.Shapes;
+using CalmQuill.Testing;
+using CsCheck;
+
+namespace CalmQuill.Core.Tests;
+
+/// <summary>Copying, making room, even lines, scratching out, retracing, the loupe's steps.</summary>
+public sealed class ChangingTests : OnPage
+{
+    [Fact]
+    public void A_piece_is_laid_down_with_its_gaps_groups_and_shapes_and_undone_in_one_step()
+    {
+        var (one, other) = (Line(0, 0, 2000, 0), Line(0, 500, 2000, 500));
+        var shape = Put(new Shape(ShapeKind.Circle, [At(1000, 1500), At(1400, 1500)]), 0x7C8A4B80);
+        Do(Ines, new Change.ItemsSet([one, shape], [new ItemValue(ItemField.Group, Guid.NewGuid().ToString())]));
+        Do(Ines, new Change.GapsAdded([new StrokeGaps(other, [new Interval(1000, 2000)])]));
+        Do(Ines, new Change.ItemsShifted([other], 0, 300));
+        var piece = Cutting.Of(Page, new HashSet<OpId> { one, other, shape });
+        Assert.Equal(new Box(-20, -20, 2020, 1920), Cutting.Bounds(piece));
+        var made = new List<OpId>();
+        var laid = Cutting.Lay(piece, 5000, 0, Guid.Empty, _ => Guid.NewGuid(), change =>
+        {
+            made.Add(Do(Tobias, change).Id);
+            return made[^1];
+        });
+        Do(Tobias, new Change.StepsJoined(made));
+        var items = laid.Select(Item).ToList();
+        Assert.Equal(3, items.Count);
+        var copy = items.Single(item => item.Visible().Count == 2);
+        Assert.Equal((5000, 800), (copy.Samples.X[0], copy.Samples.Y[0]));
+        Assert.Equal([new Interval(0, 1000), new Interval(2000, (copy.Samples.Count - 1) * 256)], copy.Visible());
+        var groups = items.Where(item => item.Group.Length > 0).ToList();
+        Assert.Equal(2, groups.Count);
+        Assert.Equal(groups[0].Group, groups[1].Group);
+        Assert.NotEqual(Item(one).Group, groups[0].Group);
+        Assert.Equal(At(6000, 1500), items.Single(item => item.Shape is not null).Shape!.Points[0]);
+        UndoAll(Tobias);
+        Assert.Equal(3, Shown().Length);
+    }
+
+    [Fact]
+    public void Twenty_thousand_strokes_are_laid_down_and_more_than_is_allowed_is_refused()
+    {
+        Operation Stroke(int i) => new(new OpId(1, (ulong)i + 1), Hlc.At(i + 1), Guid.Empty, new Change.StrokeAdded(Ball, 1, Straight(0, i, 100, i)));
+        var piece = OperationCodec.Encode([.. Enumerable.Range(0, 20_000).Select(Stroke)]);
+        Assert.Equal(20_000, Cutting.Lay(piece, 10, 10, Guid.Empty, _ => Guid.NewGuid(), change => Do(Ines, change).Id).Count);
+        Assert.Equal(20_000, Shown().Length);
+        var tooMuch = OperationCodec.Encode([.. Enumerable.Range(0, Cutting.MostItems + 1).Select(Stroke)]);
+        Assert.Throws<OperationFormatException>(() => Cutting.Lay(tooMuch, 0, 0, Guid.Empty, _ => Guid.NewGuid(), change => Do(Ines, change).Id));
+        Assert.Throws<OperationFormatException>(() => Cutting.Lay([1, 2, 3], 0, 0, Guid.Empty, _ => Guid.NewGuid(), change => Do(Ines, change).Id));
+        Assert.Equal(20_000, Shown().Length);
+    }
+
+    [Fact]
+    public void Room_is_made_below_a_line_by_two_at_once_and_taken_back_only_as_far_as_there_is_none_over_ink()
+    {
+        var (above, below) = (Line(0, 1000, 5000, 1000), Line(0, 4000, 5000, 4000));
+        var ines = new MakeRoom(Page, 2500, false);
+        var tobias = new MakeRoom(Page, 2500, false);
+        Do(Ines, ines.Change(700)!);
+        Do(Tobias, tobias.Change(300)!);
+        Assert.Equal((0L, 1000L), (Item(above).Dy, Item(below).Dy));
+        var back = new MakeRoom(Page, 2500, false);
+        Do(Ines, back.Change(-20_000)!);
+        Assert.Equal(Item(above).Bounds.Bottom, Item(below).Bounds.Top);
+        // What lies beside and not in the way does not hold it up.
+        Line(20_000, 6000, 21_000, 6000);
+        Assert.True(new MakeRoom(Page, 1010, false).MostBack < 10);
+        Assert.Null(new MakeRoom(Page, 25_000, false).Change(500));
+    }
+
+    [Fact]
+    public void Room_is_made_to_the_right_and_what_leaves_the_sheet_is_named()
+    {
+        var (left, right) = (Line(1000, 0, 2000, 0), Line(4000, 0, 5000, 0));
+        var room = new MakeRoom(Page, 3000, true);
+        Assert.Equal([right], room.Moved.Select(item => item.Id));
+        Assert.Equal([right], room.Leaving(3000, 7000).Select(item => item.Id));
+        Assert.Empty(room.Leaving(1000, 7000));
+        Do(Ines, room.Change(1500)!);
+        Assert.Equal((0L, 1500L), (Item(left).Dx, Item(right).Dx));
+    }
+
+    /// <summary>Theil 1950, Sen 1968: the slope stays right with 29 % of the points anywhere.</summary>
+    [Fact]
+    public void A_baseline_is_found_though_a_quarter_of_the_feet_hang_low() =>
+        Gen.Select(Gen.Double[-0.15, 0.15], Gen.Double[1000, 20000], Gen.Int[0, 10_000]).Sample(
+            (slope, at0, seed) =>
+            {
+                var random = new Random(seed);
+                var points = Enumerable.Range(0, 40).Select(i => (X: i * 300.0, Y: at0 + slope * i * 300 + random.Next(-15, 16) + (i % 4 == 1 ? random.Next(100, 400) : 0))).ToList();
+                var (found, foot) = EvenLines.TheilSen(points);
+                Assert.InRange(found, slope - 0.012, slope + 0.012);
+                Assert.InRange(foot + found * 6000, at0 + slope * 6000 - 60, at0 + slope * 6000 + 60);
+            },
+            iter: 200);
+
+    [Fact]
+    public void Slanting_drifting_lines_come_out_level_and_evenly_spaced()
+    {
+        // Three lines of five words of four letters; each line slopes otherwise, and they lie unevenly.
+        double[] tops = [3000, 4250, 5350], slopes = [0.05, -0.04, 0.08];
+        var random = new Random(5);
+        var all = new List<OpId>();
+        for (var line = 0; line < 3; line++)
+        {
+            for (var word = 0; word < 5; word++)
+            {
+                for (var letter = 0; letter < 4; letter++)
+                {
+                    var x = 2000 + word * 2200 + letter * 350 + random.Next(-40, 40);
+                    var foot = (int)(tops[line] + slopes[line] * (x - 2000)) + (letter == 2 && word % 2 == 0 ? 160 : 0);
+                    all.Add(Line(x, foot - 380, x + 260, foot));
+                }
+            }
+        }
+
+        var found = EvenLines.Find([.. all.Select(Item)]);
+        Assert.Equal([5, 5, 5], found.Select(line => line.Words.Count));
+        for (var i = 0; i < 3; i++) Assert.InRange(found[i].Slope, slopes[i] - 0.012, slopes[i] + 0.012);
+        foreach (var (items, transform) in EvenLines.Work([.. all.Select(Item)], new EvenLines.Wish(1, true, false))) Do(Ines, new Change.ItemsTransformed([.. items.Select(item => item.Id)], [], transform));
+        var even = EvenLines.Find([.. all.Select(Item)]);
+        Assert.All(even, line => Assert.InRange(line.Slope, -0.008, 0.008));
+        Assert.InRange(even[1].BaselineAt(5000) - even[0].BaselineAt(5000) - (even[2].BaselineAt(5000) - even[1].BaselineAt(5000)), -40, 40);
+        var gaps = even.SelectMany(line => line.Words.Zip(line.Words.Skip(1), (a, b) => b.Box.Left - a.Box.Right)).ToList();
+        Assert.True(gaps.Max() - gaps.Min() < 220, string.Join(" ", gaps));
+        Assert.Empty(EvenLines.Work([.. all.Select(Item)], new EvenLines.Wish(0, true, false)));
+        Assert.Empty(EvenLines.Work([], new EvenLines.Wish(1, true, true)));
+    }
+
+    [Fact]
+    public void A_tight_zig_zag_scratches_out_what_it_covers_and_writing_does_not()
+    {
+        var (word, next) = (Line(1000, 1000, 2600, 1050), Line(4000, 1000, 6000, 1000));
+        var scratch = Zigzag(900, 2700, 800, 1250, 9);
+        Assert.Equal([word], Scratch.Of(scratch, Page, ItemFilter.All).Select(item => item.Id));
+        Assert.Contains(next, Shown());
+        Assert.False(Scratch.LooksLikeOne(Zigzag(900, 8000, 900, 1200, 3)));
+        Assert.False(Scratch.LooksLikeOne(Generate.Wave(200)));
+        Assert.Empty(Scratch.Of(Zigzag(900, 2700, 5000, 5450, 9), Page, ItemFilter.All));
+    }
+
+    [Fact]
+    public void Retracing_follows_the_samples_own_time_and_shortens_pauses()
+    {
+        var first = Do(Ines, new Change.StrokeAdded(Ball, 1_000_000, Straight(0, 0, 2000, 0))).Id;
+        var second = Do(Ines, new Change.StrokeAdded(Ball, 1_000_100, Straight(0, 500, 2000, 500))).Id;
+        var late = Do(Tobias, new Change.StrokeAdded(Ball, 9_000_000, Straight(0, 900, 2000, 900))).Id;
+        var plan = Retrace.Plan(Page.Items);
+        Assert.Equal([first, second, late], plan.Select(step => step.Item.Id));
+        Assert.Equal([0, 100], plan.Take(2).Select(step => step.Start));
+        Assert.Equal(plan[1].End + Retrace.MostPause, plan[2].Start);
+        var half = Assert.Single(Retrace.Written(Item(first), Item(first).Samples.Time[^1] / 2, Item(first).Samples.Time[^1]));
+        Assert.InRange(half.End, Item(first).Samples.Count * 120, Item(first).Samples.Count * 130);
+        Assert.Empty(Retrace.Written(Item(first), -1, 300));
+        Assert.Equal(Item(first).Visible(), Retrace.Written(Item(first), 9_999, 300));
+    }
+
+    [Fact]
+    public void The_loupe_steps_along_the_line_then_to_the_next_by_the_papers_ruling()
+    {
+        var sheet = Paper.Default.Sheet(null);
+        var box = new Box(2000, 4000, 9000, 5200);
+        var on = LoupeSteps.On(box, Paper.Default, sheet, 2000);
+        Assert.Equal((6900, 4000), (on.Left, on.Top));
+        for (var i = 0; i < 10 && on.Top == 4000; i++) on = LoupeSteps.On(on, Paper.Default, sheet, 2000);
+        Assert.Equal((2000, 4000 + 710), (on.Left, on.Top));
+        Assert.Equal(sheet.Bottom, LoupeSteps.NextLine(box with { Top = 28_400, Bottom = 29_600 }, Paper.Default, sheet, 2000).Bottom);
+        Assert.Equal(box.Left - 2000, LoupeSteps.Back(box, sheet).Left);
+    }
+
+    private static StrokeSamples Zigzag(int left, int right, int top, int bottom, int turns)
+    {
+        var points = Enumerable.Range(0, turns + 1).SelectMany(i => Enumerable.Range(0, 8).Select(k => (
+            X: (i % 2 == 0 ? left : right) + ((i % 2 == 0 ? right : left) - (i % 2 == 0 ? left : right)) * k / 8,
+            Y: top + (bottom - top) * (i * 8 + k) / (turns * 8 + 8)))).ToList();
+        return new StrokeSamples([.. points.Select(p => p.X)], [.. points.Select(p => p.Y)], [.. points.Select(_ => 500)], [.. points.Select((_, i) => i * 8)]);
+    }
+}
