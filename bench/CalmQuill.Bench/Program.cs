@@ -6,6 +6,13 @@ using CalmQuill.Store.Documents;
 using CalmQuill.Testing;
 using Microsoft.Extensions.DependencyInjection;
 
+// --shapes alone draws rough shapes and writes how they are taken into docs/shapes.md.
+if (args.Contains("--shapes"))
+{
+    await ShapesBench.Write(Path.Combine(Repository.Root, "docs/shapes.md"));
+    return;
+}
+
 // Measures ours and the references in one call on the same data, and prints one table; --write also puts it into docs/benchmarks.md.
 await using var host = await QuillHost.Start(Repository.FrontEnd);
 var group = await host.MakeGroup();

@@ -25,13 +25,17 @@ public static partial class PageBridge
         return (document.Undo(Session.Replica.Author).Count == 0 ? 0 : 1) | (document.Redo(Session.Replica.Author).Count == 0 ? 0 : 2);
     }
 
-    /// <summary>Shows a page on a surface that is new and empty: every item waits to be painted there. Returns the surface.</summary>
+    /// <summary>Which build of the rules this is: outlines that another one made may differ.</summary>
     [JSExport]
-    public static int OpenSurface(int page)
+    public static string Build() => typeof(StrokeOutliner).Module.ModuleVersionId.ToString();
+
+    /// <summary>Shows a page on a new surface and returns it. Every item waits to be painted there, unless the page is painted on it as it stands.</summary>
+    [JSExport]
+    public static int OpenSurface(int page, bool painted)
     {
         var document = Session.Document<PageDocument>(page);
         HandOut(page);
-        Surfaces(page)[++lastSurface] = new Queue<OpId>(document.Items.Where(item => item.Shown).Select(item => item.Id));
+        Surfaces(page)[++lastSurface] = new Queue<OpId>(painted ? [] : document.Items.Where(item => item.Shown).Select(item => item.Id));
         return lastSurface;
     }
 

@@ -106,6 +106,9 @@ public sealed class ShapeTests : OnPage
         var squared = Paper.ParseOrDefault("a4-squared-500");
         var table = Nearly(squared).Join(new Shape(ShapeKind.Rectangle, [At(10_060, 12_110), At(13_080, 12_110), At(13_080, 13_940), At(10_060, 13_940)]));
         Assert.All(table.Points, corner => Assert.Equal((0, 0), (corner.X % 500, corner.Y % 500)));
+        // A square is moved to them, and stays one.
+        var square = Nearly(squared).Join(new Shape(ShapeKind.Square, [At(10_060, 12_110), At(13_090, 12_110), At(13_090, 15_140), At(10_060, 15_140)]));
+        Assert.Equal((ShapeKind.Square, At(10_000, 12_000), At(13_030, 15_030)), (square.Kind, square.Points[0], square.Points[2]));
         // Two ends at one place would be no line.
         var dot = new Shape(ShapeKind.Line, [At(4950, 5020), At(5050, 4980)]);
         Assert.Equal(dot, Nearly().Join(dot));

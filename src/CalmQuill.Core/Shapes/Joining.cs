@@ -104,9 +104,17 @@ public sealed class Joining
         var joinX = Edges(xs, [.. points.Select(point => point.X), .. sides.Where(side => Math.Abs(side.A.X - side.B.X) < 1).Select(side => side.A.X)], upright);
         var joinY = Edges(ys, [.. points.Select(point => point.Y), .. sides.Where(side => Math.Abs(side.A.Y - side.B.Y) < 1).Select(side => side.A.Y)], level);
         if (joinX[0] == joinX[^1] || joinY[0] == joinY[^1]) return shape;
+        // A square stays one: it is moved to what is nearest, and keeps its side.
+        if (shape.Kind == ShapeKind.Square) return shape.Map((x, y) => (x + Nearer(xs, joinX), y + Nearer(ys, joinY)));
         var corners = shape.Points.Select(point => new Corner(joinX[Array.IndexOf(xs, point.X)], joinY[Array.IndexOf(ys, point.Y)])).ToArray();
-        var isSquare = Math.Abs(joinX[^1] - joinX[0]) == Math.Abs(joinY[^1] - joinY[0]);
-        return new Shape(isSquare ? ShapeKind.Square : ShapeKind.Rectangle, corners);
+        return new Shape(ShapeKind.Rectangle, corners);
+    }
+
+    /// <summary>The smaller of the moves that two edges wish for; 0 wishes nothing.</summary>
+    private static int Nearer(int[] edges, int[] joined)
+    {
+        int one = joined[0] - edges[0], other = joined[^1] - edges[^1];
+        return one == 0 ? other : other == 0 || Math.Abs(one) <= Math.Abs(other) ? one : other;
     }
 
     private int[] Edges(int[] edges, List<double> near, List<double> printed) =>

@@ -14,7 +14,8 @@ export interface Core {
     Undo(page: number, now: number): Uint8Array;
     Redo(page: number, now: number): Uint8Array;
     Steps(page: number): number;
-    OpenSurface(page: number): number;
+    Build(): string;
+    OpenSurface(page: number, painted: boolean): number;
     CloseSurface(page: number, surface: number): void;
     TakeChanged(page: number, surface: number, most: number): Uint8Array;
     BeginErase(page: number, radius: number, whole: boolean, kinds: number, layer: string): void;

@@ -23,7 +23,16 @@ interface KeptDocument {
   snapshot?: Uint8Array;
 }
 
+/** How a page was painted: render packets in their order, good for one state of the page and one build of Core. */
+interface KeptOutlines {
+  id: string;
+  sequence: number;
+  build: string;
+  packets: Uint8Array[];
+}
+
 interface Schema extends DBSchema {
+  outlines: { key: string; value: KeptOutlines };
   documents: { key: string; value: KeptDocument };
   operations: { key: [string, number]; value: { document: string; sequence: number; bytes: Uint8Array } };
   outbox: { key: number; value: Waiting; indexes: { document: string } };
@@ -40,8 +49,10 @@ export class DeviceStore {
 
   static async open(person: string): Promise<DeviceStore> {
     return new DeviceStore(
-      await openDB<Schema>(`calm-quill-${person}`, 1, {
-        upgrade(database) {
+      await openDB<Schema>(`calm-quill-${person}`, 2, {
+        upgrade(database, before) {
+          database.createObjectStore('outlines', { keyPath: 'id' });
+          if (before > 0) return;
           database.createObjectStore('documents', { keyPath: 'id' });
           database.createObjectStore('operations', { keyPath: ['document', 'sequence'] });
           database.createObjectStore('outbox', { keyPath: 'n', autoIncrement: true }).createIndex('document', 'document');
@@ -53,16 +64,28 @@ export class DeviceStore {
   }
 
   /** Everything kept of a document: its number and the batches to apply, what waits in the outbox included. */
-  async load(id: string): Promise<{ sequence: number; batches: Uint8Array[]; rows: number }> {
+  async load(id: string): Promise<{ sequence: number; batches: Uint8Array[]; rows: number; outlines: KeptOutlines | undefined }> {
     this.forgotten.delete(id);
-    const transaction = this.database.transaction(['documents', 'operations', 'outbox']);
-    const [kept, later, waiting] = await Promise.all([
+    const transaction = this.database.transaction(['documents', 'operations', 'outbox', 'outlines']);
+    const [kept, later, waiting, outlines] = await Promise.all([
       transaction.objectStore('documents').get(id),
       transaction.objectStore('operations').getAll(rangeOf(id)),
       transaction.objectStore('outbox').index('document').getAll(id),
+      transaction.objectStore('outlines').get(id),
     ]);
     const batches = [...(kept?.snapshot ? [kept.snapshot] : []), ...later.map((row) => row.bytes), ...waiting.map((row) => row.bytes)];
-    return { sequence: kept?.sequence ?? 0, batches, rows: later.length };
+    const isCurrent = outlines !== undefined && waiting.length === 0 && outlines.sequence === kept?.sequence;
+    return { sequence: kept?.sequence ?? 0, batches, rows: later.length, outlines: isCurrent ? outlines : undefined };
+  }
+
+  /** Keeps how a page was painted, unless it has changed since or something of it still waits to be sent. */
+  async keepOutlines(outlines: KeptOutlines): Promise<void> {
+    const { id, sequence } = outlines;
+    if (this.forgotten.has(id)) return;
+    const transaction = this.database.transaction(['documents', 'outbox', 'outlines'], 'readwrite');
+    const [kept, waiting] = await Promise.all([transaction.objectStore('documents').get(id), transaction.objectStore('outbox').index('document').count(id)]);
+    if (kept?.sequence === sequence && waiting === 0) await transaction.objectStore('outlines').put(outlines);
+    await transaction.done;
   }
 
   /** Keeps a batch that begins at a number; the document is then complete up to `complete`. */
@@ -104,8 +127,9 @@ export class DeviceStore {
 
   /** Takes documents off this device, but for those of which something still waits to be sent. */
   async forget(ids: string[]): Promise<void> {
-    const transaction = this.database.transaction(['documents', 'operations', 'outbox'], 'readwrite');
+    const transaction = this.database.transaction(['documents', 'operations', 'outbox', 'outlines'], 'readwrite');
     for (const id of ids) {
+      await transaction.objectStore('outlines').delete(id);
       this.forgotten.add(id);
       if ((await transaction.objectStore('outbox').index('document').count(id)) > 0) continue;
       await transaction.objectStore('documents').delete(id);

@@ -16,6 +16,9 @@ export class OpenDocument {
   /** Somebody's operations were stored: the batch as it came. */
   onArrived?: (batch: Uint8Array) => void;
 
+  /** How the page was painted when it was open last; only while it is the same still. */
+  outlines: Uint8Array[] | undefined;
+
   private sequence = 0;
   private rows = 0;
   private version = 0;
@@ -82,6 +85,11 @@ export class OpenDocument {
     return frames.length;
   }
 
+  /** Keeps how the page is painted for the next opening. */
+  keepOutlines(packets: Uint8Array[]): void {
+    void this.store.keepOutlines({ id: this.id, sequence: this.sequence, build: this.core.PageBridge.Build(), packets });
+  }
+
   /** The server has stored some of this device's own operations. */
   acknowledge(sequences: number[]): void {
     this.rows += sequences.length;
@@ -139,14 +147,16 @@ export class OpenDocument {
 
   private async readDevice(): Promise<void> {
     const unsaved = await this.outbox.unsavedOf(this.id);
-    const { sequence, batches, rows } = await this.store.load(this.id);
+    const { sequence, batches, rows, outlines } = await this.store.load(this.id);
     for (const batch of [...batches, ...unsaved]) this.core.DocumentBridge.Apply(this.handle, batch);
     this.sequence = sequence;
     this.rows = rows;
+    this.outlines = unsaved.length === 0 && outlines?.build === this.core.PageBridge.Build() ? outlines.packets : undefined;
   }
 
   private changed(): void {
     this.version++;
+    this.outlines = undefined;
     for (const listener of this.listeners) listener();
   }
 }

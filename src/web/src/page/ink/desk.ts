@@ -38,6 +38,9 @@ export interface Under {
 const itemsASlice = 150;
 const sliceMilliseconds = 30;
 const penEvery = 60;
+/** The outlines of a page with at least so many strokes are kept on the device, unless they are too large, bytes. */
+const fullPage = 400;
+const mostKept = 12_000_000;
 /** So far past its end a sheet is pulled to turn the page, pixels. */
 const pullToTurn = 96;
 /** Where a sheet's beginning lies when it is fitted, pixels. */
@@ -96,6 +99,7 @@ export class SheetDesk {
   private view: View = { scale: 0, x: 0, y: 0 };
   private drawing: Drawing;
   private hand: Hand | undefined;
+  private packets: Uint8Array[] = [];
   private penSentAt = 0;
   private taking = false;
   private stopped = false;
@@ -166,14 +170,17 @@ export class SheetDesk {
       page.onArrived = () => this.others.dried();
     }
     this.stopFollowing = page.subscribe(() => this.takeChanged());
-    this.surface = this.core.PageBridge.OpenSurface(page.handle);
+    const { outlines } = page;
+    this.surface = this.core.PageBridge.OpenSurface(page.handle, outlines !== undefined);
     this.retint();
+    for (const packet of outlines ?? []) this.paint(packet);
     this.takeChanged();
   }
 
   stop(): void {
     this.stopped = true;
     this.hand?.cancel();
+    this.keepOutlines();
     this.core.PageBridge.CloseSurface(this.page.handle, this.surface);
     this.input.stop();
     this.float.stop();
@@ -426,14 +433,13 @@ export class SheetDesk {
     if (this.taking) return;
     if (this.shownHandle !== this.page.handle) {
       this.dry.clear();
-      this.surface = this.core.PageBridge.OpenSurface(this.page.handle);
+      this.surface = this.core.PageBridge.OpenSurface(this.page.handle, false);
+      this.packets = [];
     }
     this.shownHandle = this.page.handle;
     const until = performance.now() + sliceMilliseconds;
     for (;;) {
-      const items = readPacket(this.core.PageBridge.TakeChanged(this.page.handle, this.surface, itemsASlice));
-      this.dry.show(items);
-      if (items.length < itemsASlice) break;
+      if (this.paint(this.core.PageBridge.TakeChanged(this.page.handle, this.surface, itemsASlice)) < itemsASlice) break;
       if (performance.now() > until) {
         this.taking = true;
         soon(() => {
@@ -445,6 +451,19 @@ export class SheetDesk {
     }
     this.grow();
     this.tellCount();
+  }
+
+  /** Paints a packet and keeps it, to paint the page from without Core's help when it is opened again. Returns how many items it held. */
+  private paint(packet: Uint8Array): number {
+    const items = readPacket(packet);
+    this.dry.show(items);
+    if (items.length > 0) this.packets.push(packet);
+    return items.length;
+  }
+
+  private keepOutlines(): void {
+    const bytes = this.packets.reduce((sum, packet) => sum + packet.length, 0);
+    if (!this.isLoupe && !this.taking && this.dry.strokeCount >= fullPage && bytes <= mostKept) this.page.keepOutlines(this.packets);
   }
 
   /** An endless page gets more sheet when its ink needs it. */

@@ -85,7 +85,7 @@ class Neighbour {
     this.dry.setPaper(sheetPaperOf(drawing));
     void page.open().then((document) => {
       if (this.stopped) return;
-      const surface = core.PageBridge.OpenSurface(document.handle);
+      const surface = core.PageBridge.OpenSurface(document.handle, false);
       this.dry.show(readPacket(core.PageBridge.TakeChanged(document.handle, surface, 100_000)));
       core.PageBridge.CloseSurface(document.handle, surface);
     });

@@ -26,7 +26,7 @@ function frozen(core: Core, bytes: Uint8Array, sheet: Area): Under {
   const drawing = drawPaper(core, new TextDecoder().decode(bytes.subarray(0, end)));
   const handle = core.DocumentBridge.Open(3);
   core.DocumentBridge.Apply(handle, bytes.slice(end + 1));
-  const ink = readPacket(core.PageBridge.TakeChanged(handle, core.PageBridge.OpenSurface(handle), 100_000)).filter((item) => item.shown);
+  const ink = readPacket(core.PageBridge.TakeChanged(handle, core.PageBridge.OpenSurface(handle, false), 100_000)).filter((item) => item.shown);
   core.DocumentBridge.Close(handle);
   const [left, top, right, bottom] = drawing.sheet;
   return { layers: layersOf(drawing), ink, ...fit(right - left, bottom - top, sheet) };

@@ -7,7 +7,7 @@ import { lineNumbers, penKindNumbers, penKinds, penNames } from '../ink/pens';
 import type { View } from '../ink/view';
 import { ColourWells } from '../tray/ColourWells';
 import { type Layer, nameOfLayer } from '../tray/LayersPanel';
-import { toScreen } from './SelectionFrame';
+import { barAbove, toScreen } from './SelectionFrame';
 import type { EvenWish, Selection } from './useSelection';
 
 interface SelectionBarProps {
@@ -31,7 +31,7 @@ export function SelectionBar({ selection, layers, view, onLink, onMark, onHeadin
   const isInk = taken.items.length > 0;
   const toggle = (what: Unfolding) => setUnfolded(unfolded === what ? undefined : what);
   return (
-    <div className="pointer-events-auto absolute z-20" style={{ left: `clamp(8px, ${box.left}px, max(8px, calc(100% - ${isInk ? barWidth : 300}px)))`, top: box.top > 76 ? Math.max(8, box.top - 70) : `min(${box.top + box.height + 16}px, calc(100% - 64px))` }}>
+    <div className="pointer-events-auto absolute z-20" style={{ left: `clamp(8px, ${box.left}px, max(8px, calc(100% - ${isInk ? barWidth : 300}px)))`, top: box.top > barAbove ? Math.max(8, box.top - 70) : `min(${box.top + box.height + 16}px, calc(100% - 64px))` }}>
       <div role="toolbar" aria-label="What was selected" className="flex w-max max-w-full flex-wrap rounded-lg border border-base-300 bg-base-100 p-1 shadow-md">
         {about.locked ? (
           <Press label="Unlock" testId="unlock" icon={<LockSimpleOpenIcon size={20} weight="light" />} onPress={() => selection.lock(false)} />

@@ -18,6 +18,10 @@ interface SelectionFrameProps {
 }
 
 const pad = 6;
+/** The grip to turn by lies so far off the corner that the toolbar leaves free, pixels. */
+const turnOff = 34;
+/** With less room above, the toolbar lies below. */
+export const barAbove = 76;
 const leastScale = 0.02;
 /** So near the edge, and so long, takes what is held to the next page. */
 const edgeWithin = 28;
@@ -36,6 +40,7 @@ export function SelectionFrame({ selection, view, handles, onEdge, edgeOf }: Sel
   const shown = matrix && drag.current?.grip !== 'turn' ? mapped(area, matrix) : area;
   const box = toScreen(shown, view);
   const isInk = items.length > 0;
+  const isBarAbove = toScreen(area, view).top > barAbove;
 
   const begin = (grip: Grip) => (event: ReactPointerEvent) => {
     if (!isInk) return;
@@ -46,7 +51,7 @@ export function SelectionFrame({ selection, view, handles, onEdge, edgeOf }: Sel
   const move = (event: ReactPointerEvent) => {
     const held = drag.current;
     if (!held) return;
-    held.now = matrixOf(held.grip, area, (event.clientX - held.x) / view.scale, (event.clientY - held.y) / view.scale, event, view);
+    held.now = matrixOf(held.grip, area, (event.clientX - held.x) / view.scale, (event.clientY - held.y) / view.scale, event, view, isBarAbove);
     if (held.grip === 'turn') setAngle(Math.round((Math.atan2(held.now[1], held.now[0]) * 180) / Math.PI));
     setMatrix(held.now);
     selection.preview(held.now);
@@ -104,7 +109,7 @@ export function SelectionFrame({ selection, view, handles, onEdge, edgeOf }: Sel
           );
         })}
       {isInk && !selection.about.locked && (
-        <span data-testid="turn-grip" title="Turn" className="pointer-events-auto absolute grid size-10 -translate-x-1/2 cursor-grab touch-none place-items-center text-[#4f7388]" style={{ left: box.left + box.width + pad + 34, top: box.top - pad - 34 }} onPointerDown={begin('turn')} {...listen}>
+        <span data-testid="turn-grip" title="Turn" className="pointer-events-auto absolute grid size-10 -translate-x-1/2 cursor-grab touch-none place-items-center text-[#4f7388]" style={{ left: box.left + box.width + pad + turnOff, top: isBarAbove ? box.top + box.height - pad : box.top - pad - turnOff }} onPointerDown={begin('turn')} {...listen}>
           <ArrowClockwiseIcon size={22} />
           {angle !== undefined && <span className="absolute left-9 rounded bg-base-100 px-1.5 text-[13px] text-base-content">{angle}°</span>}
         </span>
@@ -117,12 +122,13 @@ export function toScreen([left, top, right, bottom]: Area, view: View): { left: 
   return { left: left * view.scale + view.x, top: top * view.scale + view.y, width: (right - left) * view.scale, height: (bottom - top) * view.scale };
 }
 
-function matrixOf(grip: Grip, [left, top, right, bottom]: Area, dx: number, dy: number, event: ReactPointerEvent, view: View): Matrix {
+function matrixOf(grip: Grip, [left, top, right, bottom]: Area, dx: number, dy: number, event: ReactPointerEvent, view: View, isBarAbove: boolean): Matrix {
   if (grip === 'move') return shifted(dx, dy);
   const [cx, cy] = [(left + right) / 2, (top + bottom) / 2];
   if (grip === 'turn') {
-    const from = Math.atan2(top - 34 / view.scale - cy, right + 34 / view.scale - cx);
-    const to = Math.atan2(top - 34 / view.scale + dy - cy, right + 34 / view.scale + dx - cx);
+    const [gx, gy] = [right + turnOff / view.scale - cx, (isBarAbove ? bottom + turnOff / 2 / view.scale : top - turnOff / view.scale) - cy];
+    const from = Math.atan2(gy, gx);
+    const to = Math.atan2(gy + dy, gx + dx);
     return turnedAbout(cx, cy, resting(((to - from) * 180) / Math.PI));
   }
   const [gx, gy] = grip.split(',').map(Number) as [number, number];
