@@ -43,6 +43,34 @@ public static class InterfaceBench
         yield return new Row("script work a pen sample, p95", $"{work:0.00} ms", "", "", "at most 2 ms", work <= 2);
     }
 
+    /// <summary>Each tool once over the full page: what the script does from one event of the pen to its end, and the longest of them.</summary>
+    public static IEnumerable<Row> Tools(Browser browser)
+    {
+        browser.Script(
+            """
+            window.toolWork = [];
+            for (const type of ['pointerdown', 'pointermove', 'pointerup']) {
+              let began = 0;
+              addEventListener(type, () => { began = performance.now(); }, true);
+              addEventListener(type, () => window.toolWork.push(performance.now() - began));
+            }
+            """);
+        foreach (var (name, hold, setting) in new[] { ("eraser, what it touches", "tool-eraser", "erase-part"), ("eraser, whole strokes", "tool-eraser", "erase-whole"), ("loop", "tool-loop", "select-loop"), ("make room", "tool-room", "room-down"), ("shape", "tool-shape", "shape-free") })
+        {
+            browser.Press(hold);
+            if (browser.Count($"[data-testid={setting}]") == 0) browser.Press(hold);
+            browser.Press(setting);
+            browser.Script("window.toolWork.length = 0");
+            browser.Pen(640, 240, [.. Enumerable.Range(0, 48).Select(i => ((int)(9 * Math.Cos(i * 0.13)), (int)(9 * Math.Sin(i * 0.13))))]);
+            var work = Numbers(browser, "return window.toolWork");
+            var p95 = Percentile(work, 0.95);
+            yield return new Row($"{name}, 5,000 strokes on the page: script work an event, p95 (longest)", $"{p95:0.0} ms ({work.Max():0})", "", "", "at most 16.7 ms", p95 <= 16.7);
+            if (browser.Count("[data-testid=leave-taken]") > 0) browser.Press("leave-taken");
+        }
+
+        browser.Press("pen-1");
+    }
+
     /// <summary>Both browsers run on one machine, so their clocks are one.</summary>
     public static IEnumerable<Row> PassingOn(Browser here, Browser there)
     {

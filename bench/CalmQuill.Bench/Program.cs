@@ -27,6 +27,17 @@ await documents.SnapshotIfDue(page, default);
 
 var rows = new List<Row>();
 var pages = new PagesBench(host, await host.MakeGroup());
+if (args.Contains("--ink"))
+{
+    using var only = new Browser(host.Address);
+    only.SignIn(group.Owner.Email, QuillHost.Password);
+    rows.AddRange(InterfaceBench.Opening(only, $"/page/{group.Space}/{notebook}/{other}", $"/page/{group.Space}/{notebook}/{page}"));
+    rows.AddRange(InterfaceBench.PenToInk(only));
+    rows.AddRange(InterfaceBench.Tools(only));
+    Console.WriteLine(Row.Table(rows));
+    return;
+}
+
 await pages.Write();
 using (var reader = new Browser(host.Address))
 {
@@ -56,6 +67,7 @@ using var here = new Browser(host.Address);
 here.SignIn(group.Owner.Email, QuillHost.Password);
 rows.AddRange(InterfaceBench.Opening(here, AddressOf(other), AddressOf(page)));
 rows.AddRange(InterfaceBench.PenToInk(here));
+rows.AddRange(InterfaceBench.Tools(here));
 using (var there = new Browser(host.Address))
 {
     there.SignIn(group.Writer.Email, QuillHost.Password);

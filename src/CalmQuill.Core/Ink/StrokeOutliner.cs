@@ -17,8 +17,8 @@ public sealed class StrokeOutliner
     private const float CosOfSharpTurn = 0.5f;
     private const float SoftEndLength = 70f;
 
-    /// <summary>A brush tapers over so many widths, at most over 5 mm.</summary>
-    private const float TaperWidths = 5f, MostTaper = 500f;
+    /// <summary>A brush tapers over so many widths, at most over 4 mm.</summary>
+    private const float TaperWidths = 2f, MostTaper = 400f;
 
     /// <summary>A pencil's threads are about so far apart and so thick for it, and looked at along the line at every such step, 0.01 mm.</summary>
     private const float ThreadApart = 11f, ThreadStep = 14f;

@@ -22,9 +22,9 @@ internal static class InkPages
         writer.Shape(new Shape(ShapeKind.Line, [Corner.At(6800, 5400), Corner.At(6800, 13000)]), new Pen(PenKind.Ball, 30, PageWriter.Ink) { Line = LineStyle.Dashed });
         writer.Shape(new Shape(ShapeKind.DoubleArrow, [Corner.At(6800, 13400), Corner.At(11600, 13400)]), new Pen(PenKind.Ball, 35, PageWriter.Ink));
         writer.Shape(ShapeKind.Arrow, PageWriter.Plum, 45, 0, new Point(146, 64), new Point(124, 82));
-        writer.Text("64", 58, 84, 8, Hand(PageWriter.Sky));
+        writer.Text("64", 52, 84, 8, Hand(PageWriter.Sky));
         writer.Text("32", 111, 85, 8, Hand(PageWriter.Madder));
-        writer.Text("24 mm", 84, 132, 6.5, Hand(PageWriter.Ink));
+        writer.Text("48 mm", 84, 132, 6.5, Hand(PageWriter.Ink));
         writer.Text("pitch circles touch", 132, 62, 6.5, Hand(PageWriter.Plum));
         // A table whose ruled lines meet its frame.
         writer.Shape(ShapeKind.Rectangle, PageWriter.Ink, 40, 0, new Point(30, 160), new Point(170, 160), new Point(170, 200), new Point(30, 200));
@@ -35,7 +35,7 @@ internal static class InkPages
         writer.Fill(150, 166, GoldFill);
         (string, double, double)[] cells = [("wheel", 34, 169), ("teeth", 84, 169), ("diameter", 129, 169), ("great", 34, 183), ("64", 84, 183), ("64 mm", 129, 183), ("second", 34, 197), ("32", 84, 197), ("32 mm", 129, 197)];
         foreach (var (text, x, y) in cells) writer.Text(text, x, y, 6.8, Hand(PageWriter.Ink));
-        writer.Text("module 1 mm: diameter = teeth x module", 30, 216, 7, Hand(PageWriter.Ink));
+        writer.Text("diameter = teeth x module, here 1 mm", 30, 216, 7, Hand(PageWriter.Ink));
         writer.Shape(ShapeKind.Triangle, Lichen, 45, 0x7C8A4B40, new Point(40, 250), new Point(75, 250), new Point(75, 230));
         writer.Shape(ShapeKind.RegularPolygon, Gold, 45, GoldFill, [.. Enumerable.Range(0, 6).Select(i => new Point(105, 240).Polar(13, i * 60))]);
         writer.Shape(ShapeKind.Star, PageWriter.Madder, 40, MadderFill, [.. Enumerable.Range(0, 10).Select(i => new Point(148, 241).Polar(i % 2 == 0 ? 14 : 5.4, i * 36 - 90))]);
@@ -47,7 +47,7 @@ internal static class InkPages
         (PenKind Kind, int Width, uint Colour, string Words)[] pens =
         [
             (PenKind.Ball, 45, PageWriter.Ink, "ball pen: even, whatever the hand"), (PenKind.Fountain, 60, PageWriter.Spruce, "fountain pen: swells with the hand"),
-            (PenKind.Brush, 170, PageWriter.Madder, "brush: tapers, thins when hurried"), (PenKind.Pencil, 60, PageWriter.Ink, "pencil: takes to the paper's grain"),
+            (PenKind.Brush, 140, PageWriter.Madder, "brush: tapers, thins when hurried"), (PenKind.Pencil, 60, PageWriter.Ink, "pencil: takes to the paper's grain"),
             (PenKind.Calligraphy, 130, PageWriter.Plum, "calligraphy pen: broad and fine"),
         ];
         for (var i = 0; i < pens.Length; i++)

@@ -16,7 +16,7 @@ import type { OpenDocument } from '../sync/openDocument';
 import { useDocument, useWorkspace } from '../sync/workspace';
 import { carry, arrived } from './selection/clipboard';
 import { SelectionBar } from './selection/SelectionBar';
-import { SelectionFrame } from './selection/SelectionFrame';
+import { isBarBelow, SelectionFrame } from './selection/SelectionFrame';
 import { ShapeHandles } from './selection/ShapeHandles';
 import { useSelection } from './selection/useSelection';
 import { allKinds, itemKinds, type Taken } from './hand/tool';
@@ -201,8 +201,14 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
     const items = core.HandBridge.SelectAll(document.handle, allKinds, '');
     if (items.length > 0) setTaken({ items, area: core.HandBridge.BoundsOf(document.handle, items) as unknown as Taken['area'] });
   };
+  const clear = () => {
+    const items = core.HandBridge.SelectAll(document.handle, allKinds, '');
+    if (items.length > 0) document.perform((handle, now) => core.HandBridge.Remove(handle, items, now));
+    tools.fold();
+  };
   useSheetKeys({ active, mayWrite, reading, tools, selection, undo, redo, takeAll, paste: () => paste(), markHere, full: onFull });
   const here = { space: space.id, notebook: notebook.id, page: page.id };
+  const barBelow = selection !== undefined && desk !== undefined && isBarBelow(selection.taken.area, view, desk.height);
   const isShape = selection !== undefined && selection.taken.items.length === 1 && selection.about.kinds === itemKinds.shape && !selection.about.locked;
 
   return (
@@ -223,12 +229,14 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
       {tools.guide && !reading && <GuideLayer guide={tools.guide} view={view} onGuide={tools.setGuide} />}
       {selection && !reading && (
         <div className="pointer-events-none absolute inset-0 z-10 overflow-hidden" data-testid="selection" data-items={selection.taken.items.length}>
-          <SelectionFrame selection={selection} view={view} handles={!isShape} onEdge={(by) => carryTo(by, selection.taken.items, 0, 0, true)} edgeOf={() => holder.current!.getBoundingClientRect()} />
+          <SelectionFrame selection={selection} view={view} handles={!isShape} barBelow={barBelow} onEdge={(by) => carryTo(by, selection.taken.items, 0, 0, true)} edgeOf={() => holder.current!.getBoundingClientRect()} />
           {isShape && desk && <ShapeHandles selection={selection} desk={desk} page={document} paper={page.paper} join={settings.join} view={view} />}
           <SelectionBar
             selection={selection}
             layers={layers}
             view={view}
+            below={barBelow}
+            height={desk?.height ?? 0}
             onLink={() => setLinking(true)}
             onMark={() => {
               setChosen(addSpot(core, document, 'mark', selection.taken.area, selection.taken.items, { mark: tools.mark }));
@@ -245,7 +253,7 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
       )}
       {tools.loupe && !reading && desk && active && <Loupe main={desk} view={view} page={document} under={under} tools={tools} onInk={onInk} />}
       {tools.retrace && desk && active && <RetraceBar desk={desk} page={document} items={taken?.items ?? nothing} people={people} onClose={() => tools.setRetrace(false)} />}
-      {!reading && tray && <PenTray core={core} tools={tools} notebook={notebook.id} page={document} kinds={kinds} middle={() => desk?.middle ?? { x: 0, y: 0 }} onNewKind={() => setNewKind(true)} />}
+      {!reading && tray && <PenTray core={core} tools={tools} notebook={notebook.id} page={document} kinds={kinds} middle={() => desk?.middle ?? { x: 0, y: 0 }} people={people} onNewKind={() => setNewKind(true)} onAll={takeAll} onPaste={() => paste()} onClear={clear} />}
       <div className={`absolute top-4 flex flex-col gap-1.5 ${settings.leftHanded && tray ? 'left-4' : 'right-4'}`}>
         {!reading && (
           <>

@@ -47,7 +47,7 @@ export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothPr
         onClick={() => setLifted(!lifted)}
       >
         <span className="block h-1.5 w-full bg-[#132624]" />
-        {!lifted && spot.note && !asking && <span className="block px-4 py-3 font-title text-[17px] [text-shadow:0_1px_2px_rgb(0_0_0/0.5)]">{spot.note}</span>}
+        {!lifted && spot.note && !asking && <span className={`block py-2.5 pl-4 font-title text-[17px] leading-snug [text-shadow:0_1px_2px_rgb(0_0_0/0.5)] ${mayWrite && box.height < 110 ? 'pr-[150px]' : 'pr-4'}`}>{spot.note}</span>}
       </button>
       {!lifted && asking && (
         <input

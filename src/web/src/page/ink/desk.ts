@@ -215,6 +215,11 @@ export class SheetDesk {
     this.wet.replace(path);
   }
 
+  /** Of the desk, pixels. */
+  get height(): number {
+    return this.holder.clientHeight;
+  }
+
   get sheet(): Area {
     return this.drawing.sheet;
   }

@@ -37,10 +37,7 @@ export class DryInk {
 
   resize(width: number, height: number): void {
     this.ratio = Math.min(devicePixelRatio, 3);
-    for (const canvas of [this.front, this.back]) {
-      canvas.width = Math.round(width * this.ratio);
-      canvas.height = Math.round(height * this.ratio);
-    }
+    for (const canvas of [this.front, this.back]) sizeCanvas(canvas, width, height);
     this.repaint();
   }
 
@@ -213,6 +210,13 @@ export class DryInk {
     const height = this.front.height / this.ratio;
     return [-view.x / view.scale, -view.y / view.scale, (width - view.x) / view.scale, (height - view.y) / view.scale];
   }
+}
+
+/** Gives a canvas as many pixels as the screen has for it. */
+export function sizeCanvas(canvas: HTMLCanvasElement, width: number, height: number): void {
+  const ratio = Math.min(devicePixelRatio, 3);
+  canvas.width = Math.round(width * ratio);
+  canvas.height = Math.round(height * ratio);
 }
 
 /** A canvas that covers its holder and lets pointers through. */

@@ -1,4 +1,4 @@
-import { canvasIn } from './dryInk';
+import { canvasIn, sizeCanvas } from './dryInk';
 import { type InkItem, paintItem } from './packet';
 import type { View } from './view';
 
@@ -22,9 +22,7 @@ export class FloatInk {
   }
 
   resize(width: number, height: number): void {
-    const ratio = Math.min(devicePixelRatio, 3);
-    this.canvas.width = Math.round(width * ratio);
-    this.canvas.height = Math.round(height * ratio);
+    sizeCanvas(this.canvas, width, height);
     this.paintSoon();
   }
 

@@ -1,5 +1,5 @@
 import type { Core } from '../../core/runtime';
-import { canvasIn } from './dryInk';
+import { canvasIn, sizeCanvas } from './dryInk';
 import { cssColour, readOutline } from './packet';
 import { type Pen, penNumbers } from './pens';
 import type { View } from './view';
@@ -69,9 +69,7 @@ export class OthersInk {
   }
 
   resize(width: number, height: number): void {
-    const ratio = Math.min(devicePixelRatio, 3);
-    this.canvas.width = Math.round(width * ratio);
-    this.canvas.height = Math.round(height * ratio);
+    sizeCanvas(this.canvas, width, height);
     this.paintSoon();
   }
 

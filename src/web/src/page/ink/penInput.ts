@@ -48,8 +48,8 @@ export interface HandListener {
 const middleOfPressure = 512;
 const tailOfPen = 32;
 const sideButton = 2;
-/** So long after the pen wrote, a hand that rests on the page is ignored, milliseconds. */
-const palmFor = 400;
+/** So long after a pen hovered over the page, what comes down is the hand that is about to write, milliseconds. */
+const palmFor = 150;
 /** A touch broader than this is a hand and no finger, pixels. */
 const palmWidth = 60;
 /** Fingers that tap together come and go within this, milliseconds. */
@@ -113,7 +113,9 @@ export class PenInput {
     this.surface.setPointerCapture(event.pointerId);
     if (event.pointerType === 'pen') {
       penSeen = true;
-      this.penAt = event.timeStamp;
+      // A hand that came down before its pen moves nothing any more.
+      this.fingers.clear();
+      this.tapping = undefined;
     }
     const { finger } = this.listener.settings();
     if (event.pointerType === 'touch') {
@@ -186,7 +188,7 @@ export class PenInput {
       const { x, y } = place(this.surface, event);
       if (Math.hypot(x - this.pressed.x, y - this.pressed.y) > stillWithin) this.forgetPress();
     }
-    if (event.pointerType === 'pen' && event.buttons !== 0) this.penAt = event.timeStamp;
+    if (event.pointerType === 'pen' && event.buttons === 0) this.penAt = event.timeStamp;
     if (this.writing?.id === event.pointerId) {
       const coalesced = event.getCoalescedEvents?.() ?? [];
       this.listener.move((coalesced.length > 0 ? coalesced : [event]).map((one) => this.sample(one)));

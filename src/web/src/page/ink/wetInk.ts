@@ -1,4 +1,4 @@
-import { canvasIn } from './dryInk';
+import { canvasIn, sizeCanvas } from './dryInk';
 import type { View } from './view';
 
 /** Paints what is being written or drawn, in the moment each sample arrives. Paths come from Core. */
@@ -13,9 +13,7 @@ export class WetInk {
   }
 
   resize(width: number, height: number): void {
-    const ratio = Math.min(devicePixelRatio, 3);
-    this.canvas.width = Math.round(width * ratio);
-    this.canvas.height = Math.round(height * ratio);
+    sizeCanvas(this.canvas, width, height);
   }
 
   /** Ink is laid on solid and shown at its opacity as a whole, so that pieces that overlap do not darken. */

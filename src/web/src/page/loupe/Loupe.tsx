@@ -1,8 +1,9 @@
 import { ArrowElbowDownLeftIcon, ArrowLeftIcon, ArrowRightIcon, MinusIcon, PlusIcon, XIcon } from '@phosphor-icons/react';
-import { type PointerEvent as ReactPointerEvent, type ReactNode, useEffect, useRef, useState } from 'react';
+import { type PointerEvent as ReactPointerEvent, useEffect, useRef, useState } from 'react';
 import type { Area } from '../../papers/drawing';
 import type { OpenDocument } from '../../sync/openDocument';
 import { useWorkspace } from '../../sync/workspace';
+import { IconButton } from '../../ui/IconButton';
 import { SheetDesk, type Under } from '../ink/desk';
 import type { View } from '../ink/view';
 import type { Tools } from '../useTools';
@@ -90,14 +91,14 @@ export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
         <div ref={holder} data-testid="loupe-strip" className="relative min-w-0 grow cursor-crosshair touch-none select-none overflow-hidden bg-desk" />
         <div className="pointer-events-none absolute bottom-0 right-[58px] top-0 border-l border-dashed border-[#4f7388]/50 bg-[#4f7388]/5" style={{ width: width * (1 - stepZone) }} aria-hidden="true" />
         <div className="grid w-[58px] shrink-0 grid-cols-1 content-between border-l border-base-300 py-1">
-          <Small label="Step on" testId="loupe-on" icon={<ArrowRightIcon size={18} />} onPress={() => step(0)} />
-          <Small label="Step back" testId="loupe-back" icon={<ArrowLeftIcon size={18} />} onPress={() => step(1)} />
-          <Small label="Next line" testId="loupe-line" icon={<ArrowElbowDownLeftIcon size={18} />} onPress={() => step(2)} />
+          <IconButton narrow label="Step on" testId="loupe-on" icon={<ArrowRightIcon size={18} />} onPress={() => step(0)} />
+          <IconButton narrow label="Step back" testId="loupe-back" icon={<ArrowLeftIcon size={18} />} onPress={() => step(1)} />
+          <IconButton narrow label="Next line" testId="loupe-line" icon={<ArrowElbowDownLeftIcon size={18} />} onPress={() => step(2)} />
           <span className="flex">
-            <Small label="Less close" testId="loupe-less" icon={<MinusIcon size={14} />} onPress={() => setTimes(Math.max(leastTimes, times / 1.25))} />
-            <Small label="Closer" testId="loupe-more" icon={<PlusIcon size={14} />} onPress={() => setTimes(Math.min(mostTimes, times * 1.25))} />
+            <IconButton narrow label="Less close" testId="loupe-less" icon={<MinusIcon size={14} />} onPress={() => setTimes(Math.max(leastTimes, times / 1.25))} />
+            <IconButton narrow label="Closer" testId="loupe-more" icon={<PlusIcon size={14} />} onPress={() => setTimes(Math.min(mostTimes, times * 1.25))} />
           </span>
-          <Small label="Put the loupe away" testId="loupe-close" icon={<XIcon size={16} />} onPress={() => tools.setLoupe(false)} />
+          <IconButton narrow label="Put the loupe away" testId="loupe-close" icon={<XIcon size={16} />} onPress={() => tools.setLoupe(false)} />
         </div>
       </section>
     </>
@@ -119,13 +120,5 @@ function LoupeBox({ box, view, onMove }: { box: Area; view: View; onMove: (dx: n
         <span className="h-2 w-9 rounded-full border border-[#4f7388] bg-base-100" />
       </span>
     </div>
-  );
-}
-
-function Small({ label, icon, testId, onPress }: { label: string; icon: ReactNode; testId: string; onPress: () => void }) {
-  return (
-    <button type="button" title={label} aria-label={label} data-testid={testId} className="grid h-9 min-w-0 grow place-items-center rounded-md hover:bg-base-300/60" onClick={onPress}>
-      {icon}
-    </button>
   );
 }

@@ -1,19 +1,22 @@
 import { ArrowsOutLineHorizontalIcon, CopyIcon, CopySimpleIcon, DotsThreeIcon, EraserIcon, FlagPennantIcon, FlipHorizontalIcon, FlipVerticalIcon, ImageIcon, LinkIcon, LinkSimpleIcon, ListPlusIcon, LockSimpleIcon, LockSimpleOpenIcon, PaletteIcon, ScissorsIcon, SelectionBackgroundIcon, StackIcon, StackSimpleIcon, TextAlignLeftIcon, XIcon } from '@phosphor-icons/react';
 import { type ReactNode, useEffect, useState } from 'react';
-import { Switch } from '../../ui/Segments';
+import { Segments, Switch } from '../../ui/Segments';
 import { Slider } from '../../ui/Slider';
 import { itemKinds } from '../hand/tool';
 import { lineNumbers, penKindNumbers, penKinds, penNames } from '../ink/pens';
 import type { View } from '../ink/view';
 import { ColourWells } from '../tray/ColourWells';
 import { type Layer, nameOfLayer } from '../tray/LayersPanel';
-import { barAbove, toScreen } from './SelectionFrame';
+import { toScreen } from './SelectionFrame';
 import type { EvenWish, Selection } from './useSelection';
 
 interface SelectionBarProps {
   selection: Selection;
   layers: Layer[];
   view: View;
+  below: boolean;
+  /** Of the desk, pixels. */
+  height: number;
   onLink: () => void;
   onMark: () => void;
   onHeading: () => void;
@@ -24,14 +27,14 @@ type Unfolding = 'look' | 'more' | 'even';
 const barWidth = 560;
 
 /** What can be made of what was taken. One part unfolds below, in place. */
-export function SelectionBar({ selection, layers, view, onLink, onMark, onHeading, onCopyLink }: SelectionBarProps) {
+export function SelectionBar({ selection, layers, view, below, height, onLink, onMark, onHeading, onCopyLink }: SelectionBarProps) {
   const [unfolded, setUnfolded] = useState<Unfolding>();
   const { taken, about } = selection;
   const box = toScreen(taken.area, view);
   const isInk = taken.items.length > 0;
   const toggle = (what: Unfolding) => setUnfolded(unfolded === what ? undefined : what);
   return (
-    <div className="pointer-events-auto absolute z-20" style={{ left: `clamp(8px, ${box.left}px, max(8px, calc(100% - ${isInk ? barWidth : 300}px)))`, top: box.top > barAbove ? Math.max(8, box.top - 70) : `min(${box.top + box.height + 16}px, calc(100% - 64px))` }}>
+    <div className={`pointer-events-auto absolute z-20 flex gap-1.5 ${below ? 'flex-col' : 'flex-col-reverse'}`} style={{ left: `clamp(8px, ${box.left}px, max(8px, calc(100% - ${isInk ? barWidth : 300}px)))`, ...(below ? { top: Math.max(8, box.top + box.height + 18) } : { bottom: Math.min(height - 64, Math.max(8, height - box.top + 18)) }) }}>
       <div role="toolbar" aria-label="What was selected" className="flex w-max max-w-full flex-wrap rounded-lg border border-base-300 bg-base-100 p-1 shadow-md">
         {about.locked ? (
           <Press label="Unlock" testId="unlock" icon={<LockSimpleOpenIcon size={20} weight="light" />} onPress={() => selection.lock(false)} />
@@ -56,7 +59,7 @@ export function SelectionBar({ selection, layers, view, onLink, onMark, onHeadin
       </div>
       {unfolded === 'look' && <Look selection={selection} />}
       {unfolded === 'more' && (
-        <div className="mt-1.5 grid w-max grid-cols-5 rounded-lg border border-base-300 bg-base-100 p-1 shadow-md" data-testid="more-panel">
+        <div className="grid w-max grid-cols-5 rounded-lg border border-base-300 bg-base-100 p-1 shadow-md" data-testid="more-panel">
           <Press label="To front" testId="to-front" icon={<StackSimpleIcon size={20} weight="light" />} onPress={() => selection.order(true)} />
           <Press label="To back" testId="to-back" icon={<SelectionBackgroundIcon size={20} weight="light" />} onPress={() => selection.order(false)} />
           <Press label={about.grouped ? 'Ungroup' : 'Group'} testId="group" icon={<StackIcon size={20} weight="light" />} onPress={() => selection.group(!about.grouped)} />
@@ -89,43 +92,47 @@ export function SelectionBar({ selection, layers, view, onLink, onMark, onHeadin
 /** How the selection looks; the tray stays as it is. */
 function Look({ selection }: { selection: Selection }) {
   const { about } = selection;
-  const hasFill = (about.kinds & (itemKinds.shape | itemKinds.area)) !== 0;
+  const canFill = (about.kinds & (itemKinds.shape | itemKinds.area)) !== 0;
   const onlyFills = about.kinds === itemKinds.area;
-  const alpha = about.colour?.slice(6) ?? 'ff';
+  const [part, setPart] = useState<'colour' | 'fill'>(onlyFills ? 'fill' : 'colour');
+  const kept = (part === 'fill' ? about.fill : about.colour) ?? '';
+  const [colour, alpha] = [kept.slice(0, 6), kept.slice(6)];
+  const isFilled = !(about.fill ?? '00').endsWith('00');
   return (
-    <section aria-label="Look of the selection" data-testid="look-panel" className="mt-1.5 flex w-max gap-5 rounded-lg border border-base-300 bg-base-100 p-3 pt-1 shadow-md">
+    <section aria-label="Look of the selection" data-testid="look-panel" className="flex w-max gap-5 rounded-lg border border-base-300 bg-base-100 p-3 pt-1 shadow-md">
       <div className="w-[214px]">
-        <ColourWells colour={about.colour ? `#${about.colour.slice(0, 6)}` : ''} onColour={(colour) => selection.restyle(onlyFills ? 'fill' : 'colour', `${colour.slice(1)}${alpha}`)} />
+        {canFill && !onlyFills && <Segments label="Border or fill" value={part} onValue={setPart} options={[{ value: 'colour', words: 'Border', testId: 'look-border' }, { value: 'fill', words: 'Fill', testId: 'look-fill' }]} />}
+        <ColourWells colour={colour ? `#${colour}` : ''} onColour={(to) => selection.restyle(part, `${to.slice(1)}${part === 'fill' && !isFilled ? usualFill : alpha || 'ff'}`)} />
+        <Slider label="Opacity" value={Math.round((Number.parseInt(alpha || 'ff', 16) / 255) * 100)} min={part === 'fill' ? 0 : 5} max={100} step={5} testId="look-opacity" words={(share) => (share === 0 ? 'none' : `${share} %`)} onValue={(share) => selection.restyle(part, `${colour || '22302e'}${Math.round(share * 2.55).toString(16).padStart(2, '0')}`)} />
       </div>
       {!onlyFills && (
         <div className="w-[196px]">
           <Slider label="Width" value={Number(about.width ?? 40)} min={10} max={600} step={5} testId="look-width" words={(width) => `${(width / 100).toFixed(2)} mm`} onValue={(width) => selection.restyle('width', String(width))} />
-          <label className="mt-2 block text-[13px]">
-            Kind of pen
-            <select data-testid="look-pen" className="select select-sm mt-1 h-10 w-full border-base-300 bg-base-100" value={about.pen ?? ''} onChange={(event) => selection.restyle('pen', event.target.value)}>
-              {about.pen === undefined && <option value="">several</option>}
-              {penKinds.map((kind) => (
-                <option key={kind} value={penKindNumbers[kind]}>
-                  {penNames[kind]}
-                </option>
-              ))}
-            </select>
-          </label>
-          <label className="mt-2 block text-[13px]">
-            Line
-            <select data-testid="look-line" className="select select-sm mt-1 h-10 w-full border-base-300 bg-base-100" value={about.line ?? ''} onChange={(event) => selection.restyle('line', event.target.value)}>
-              {about.line === undefined && <option value="">several</option>}
-              {Object.entries(lineNumbers).map(([line, number]) => (
-                <option key={line} value={number}>
-                  {{ solid: 'Through', dashed: 'Dashed', dotted: 'Dotted' }[line]}
-                </option>
-              ))}
-            </select>
-          </label>
-          {hasFill && <Switch label="Filled" on={!(about.fill ?? '00').endsWith('00')} testId="look-fill" onChange={(on) => selection.restyle('fill', on ? `${(about.colour ?? '22302eff').slice(0, 6)}59` : '00000000')} />}
+          <Choice label="Kind of pen" testId="look-pen" value={about.pen} onValue={(value) => selection.restyle('pen', value)} options={penKinds.map((kind) => [String(penKindNumbers[kind]), penNames[kind]])} />
+          <Choice label="Line" testId="look-line" value={about.line} onValue={(value) => selection.restyle('line', value)} options={lineNames} />
         </div>
       )}
     </section>
+  );
+}
+
+/** A fill lets through what lies under it. */
+const usualFill = '59';
+const lineNames: [string, string][] = [[String(lineNumbers.solid), 'Through'], [String(lineNumbers.dashed), 'Dashed'], [String(lineNumbers.dotted), 'Dotted']];
+
+function Choice({ label, testId, value, options, onValue }: { label: string; testId: string; value: string | undefined; options: [string, string][]; onValue: (value: string) => void }) {
+  return (
+    <label className="mt-2 block text-[13px]">
+      {label}
+      <select data-testid={testId} className="select select-sm mt-1 h-10 w-full border-base-300 bg-base-100" value={value ?? ''} onChange={(event) => onValue(event.target.value)}>
+        {value === undefined && <option value="">several</option>}
+        {options.map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }
 
@@ -139,7 +146,7 @@ function Even({ selection, onDone }: { selection: Selection; onDone: () => void 
     // The selection is a new object at every drawing; what is seen depends on the wish alone.
   }, [strength, words, height]);
   return (
-    <section aria-label="Even lines" data-testid="even-panel" className="mt-1.5 w-[260px] rounded-lg border border-base-300 bg-base-100 p-3 shadow-md">
+    <section aria-label="Even lines" data-testid="even-panel" className="w-[260px] rounded-lg border border-base-300 bg-base-100 p-3 shadow-md">
       <Slider label="How much" value={Math.round(strength * 100)} min={0} max={100} step={5} testId="even-strength" words={(share) => `${share} %`} onDraft={(share) => setWish({ ...wish, strength: share / 100 })} onValue={(share) => setWish({ ...wish, strength: share / 100 })} />
       <Switch label="Even gaps between words" on={words} testId="even-words" onChange={(on) => setWish({ ...wish, words: on })} />
       <Switch label="Level the height" on={height} testId="even-height" onChange={(on) => setWish({ ...wish, height: on })} />

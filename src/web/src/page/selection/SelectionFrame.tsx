@@ -13,15 +13,16 @@ interface SelectionFrameProps {
   handles: boolean;
   /** Held at the upper or lower edge of the desk: −1 or 1. */
   onEdge: (by: number) => void;
-  /** The page is pressed outside, or on a thing inside. */
+  /** Whether the toolbar lies below. */
+  barBelow: boolean;
   edgeOf: () => { top: number; bottom: number };
 }
 
 const pad = 6;
 /** The grip to turn by lies so far off the corner that the toolbar leaves free, pixels. */
 const turnOff = 34;
-/** With less room above, the toolbar lies below. */
-export const barAbove = 76;
+/** The toolbar with what unfolds from it is at most so high, pixels. */
+const barHigh = 330;
 const leastScale = 0.02;
 /** So near the edge, and so long, takes what is held to the next page. */
 const edgeWithin = 28;
@@ -32,7 +33,7 @@ const grips: Grip[] = ['-1,-1', '0,-1', '1,-1', '-1,0', '1,0', '-1,1', '0,1', '1
 const cursors: Record<string, string> = { '-1,-1': 'nwse-resize', '1,1': 'nwse-resize', '1,-1': 'nesw-resize', '-1,1': 'nesw-resize', '0,-1': 'ns-resize', '0,1': 'ns-resize', '-1,0': 'ew-resize', '1,0': 'ew-resize' };
 
 /** A dashed frame round what was taken: dragged inside it moves, at its grips it scales, at its head it turns. */
-export function SelectionFrame({ selection, view, handles, onEdge, edgeOf }: SelectionFrameProps) {
+export function SelectionFrame({ selection, view, handles, barBelow, onEdge, edgeOf }: SelectionFrameProps) {
   const [matrix, setMatrix] = useState<Matrix>();
   const [angle, setAngle] = useState<number>();
   const drag = useRef<{ grip: Grip; x: number; y: number; now: Matrix; timer?: ReturnType<typeof setTimeout> | undefined; edge: number }>(undefined);
@@ -40,7 +41,6 @@ export function SelectionFrame({ selection, view, handles, onEdge, edgeOf }: Sel
   const shown = matrix && drag.current?.grip !== 'turn' ? mapped(area, matrix) : area;
   const box = toScreen(shown, view);
   const isInk = items.length > 0;
-  const isBarAbove = toScreen(area, view).top > barAbove;
 
   const begin = (grip: Grip) => (event: ReactPointerEvent) => {
     if (!isInk) return;
@@ -51,7 +51,7 @@ export function SelectionFrame({ selection, view, handles, onEdge, edgeOf }: Sel
   const move = (event: ReactPointerEvent) => {
     const held = drag.current;
     if (!held) return;
-    held.now = matrixOf(held.grip, area, (event.clientX - held.x) / view.scale, (event.clientY - held.y) / view.scale, event, view, isBarAbove);
+    held.now = matrixOf(held.grip, area, (event.clientX - held.x) / view.scale, (event.clientY - held.y) / view.scale, event, view, barBelow);
     if (held.grip === 'turn') setAngle(Math.round((Math.atan2(held.now[1], held.now[0]) * 180) / Math.PI));
     setMatrix(held.now);
     selection.preview(held.now);
@@ -109,7 +109,7 @@ export function SelectionFrame({ selection, view, handles, onEdge, edgeOf }: Sel
           );
         })}
       {isInk && !selection.about.locked && (
-        <span data-testid="turn-grip" title="Turn" className="pointer-events-auto absolute grid size-10 -translate-x-1/2 cursor-grab touch-none place-items-center text-[#4f7388]" style={{ left: box.left + box.width + pad + turnOff, top: isBarAbove ? box.top + box.height - pad : box.top - pad - turnOff }} onPointerDown={begin('turn')} {...listen}>
+        <span data-testid="turn-grip" title="Turn" className="pointer-events-auto absolute grid size-10 -translate-x-1/2 cursor-grab touch-none place-items-center text-[#4f7388]" style={{ left: box.left + box.width + pad + turnOff, top: barBelow ? box.top - pad - turnOff : box.top + box.height - pad }} onPointerDown={begin('turn')} {...listen}>
           <ArrowClockwiseIcon size={22} />
           {angle !== undefined && <span className="absolute left-9 rounded bg-base-100 px-1.5 text-[13px] text-base-content">{angle}°</span>}
         </span>
@@ -118,15 +118,20 @@ export function SelectionFrame({ selection, view, handles, onEdge, edgeOf }: Sel
   );
 }
 
+/** The toolbar lies below what was taken where there is room for all that unfolds, so that it covers none of it. */
+export function isBarBelow(area: Area, view: View, height: number): boolean {
+  return area[3] * view.scale + view.y + barHigh < height;
+}
+
 export function toScreen([left, top, right, bottom]: Area, view: View): { left: number; top: number; width: number; height: number } {
   return { left: left * view.scale + view.x, top: top * view.scale + view.y, width: (right - left) * view.scale, height: (bottom - top) * view.scale };
 }
 
-function matrixOf(grip: Grip, [left, top, right, bottom]: Area, dx: number, dy: number, event: ReactPointerEvent, view: View, isBarAbove: boolean): Matrix {
+function matrixOf(grip: Grip, [left, top, right, bottom]: Area, dx: number, dy: number, event: ReactPointerEvent, view: View, barBelow: boolean): Matrix {
   if (grip === 'move') return shifted(dx, dy);
   const [cx, cy] = [(left + right) / 2, (top + bottom) / 2];
   if (grip === 'turn') {
-    const [gx, gy] = [right + turnOff / view.scale - cx, (isBarAbove ? bottom + turnOff / 2 / view.scale : top - turnOff / view.scale) - cy];
+    const [gx, gy] = [right + turnOff / view.scale - cx, (barBelow ? top - turnOff / view.scale : bottom + turnOff / 2 / view.scale) - cy];
     const from = Math.atan2(gy, gx);
     const to = Math.atan2(gy + dy, gx + dx);
     return turnedAbout(cx, cy, resting(((to - from) * 180) / Math.PI));

@@ -1,7 +1,10 @@
 import { ArrowDownIcon, ArrowUpIcon, EraserIcon, EyeIcon, EyeSlashIcon, LockSimpleIcon, LockSimpleOpenIcon, PlusIcon, StackSimpleIcon } from '@phosphor-icons/react';
-import { type ReactNode, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { type Core, randomNumber, sentenceOf } from '../../core/runtime';
+import type { Member } from '../../group/usePeople';
+import { useSession } from '../../session/session';
 import type { OpenDocument } from '../../sync/openDocument';
+import { IconButton } from '../../ui/IconButton';
 import { Slider } from '../../ui/Slider';
 import { firstLayer } from '../hand/eraserHand';
 import type { Tools } from '../useTools';
@@ -29,7 +32,8 @@ export function nameOfLayer(layer: Layer): string {
 }
 
 /** The layers of the page, the foremost on top; the one that is written on shows what can be done to it. */
-export function LayersPanel({ core, tools, page }: { core: Core; tools: Tools; page: OpenDocument }) {
+export function LayersPanel({ core, tools, page, people }: { core: Core; tools: Tools; page: OpenDocument; people: Member[] }) {
+  const { person } = useSession();
   const layers = useLayers(core, page);
   const [name, setName] = useState<string>();
   const [problem, setProblem] = useState('');
@@ -57,10 +61,10 @@ export function LayersPanel({ core, tools, page }: { core: Core; tools: Tools; p
         {layers.toReversed().map((layer) => (
           <li key={layer.id} data-testid="layer" data-name={nameOfLayer(layer)} className={`flex items-center rounded-md ${layer === current ? 'bg-base-200' : ''}`}>
             <button type="button" aria-pressed={layer === current} className={`h-11 min-w-0 grow truncate px-2 text-left ${layer === current ? 'font-semibold' : ''} ${layer.hidden ? 'text-quiet' : ''}`} onClick={() => tools.setLayer(page.id, layer.id === firstLayer ? '' : layer.id)}>
-              {nameOfLayer(layer)} <span className="text-[12.5px] font-normal text-quiet">{layer.count}</span>
+              {nameOfLayer(layer)} <span className="text-[12.5px] font-normal text-quiet">{[layer.count, layer.author !== person.id && people.find((one) => one.id === layer.author)?.name].filter((part) => part !== false && part !== undefined).join(', ')}</span>
             </button>
-            <Small label={layer.locked ? 'Unlock' : 'Lock'} testId="layer-lock" icon={layer.locked ? <LockSimpleIcon size={18} /> : <LockSimpleOpenIcon size={18} weight="light" />} onPress={() => set('locked', layer.locked ? '' : '1', layer)} />
-            <Small label={layer.hidden ? 'Show' : 'Hide'} testId="layer-hide" icon={layer.hidden ? <EyeSlashIcon size={18} /> : <EyeIcon size={18} weight="light" />} onPress={() => set('hidden', layer.hidden ? '' : '1', layer)} />
+            <IconButton label={layer.locked ? 'Unlock' : 'Lock'} testId="layer-lock" icon={layer.locked ? <LockSimpleIcon size={18} /> : <LockSimpleOpenIcon size={18} weight="light" />} onPress={() => set('locked', layer.locked ? '' : '1', layer)} />
+            <IconButton label={layer.hidden ? 'Show' : 'Hide'} testId="layer-hide" icon={layer.hidden ? <EyeSlashIcon size={18} /> : <EyeIcon size={18} weight="light" />} onPress={() => set('hidden', layer.hidden ? '' : '1', layer)} />
           </li>
         ))}
       </ul>
@@ -72,20 +76,12 @@ export function LayersPanel({ core, tools, page }: { core: Core; tools: Tools; p
         {problem && <p role="alert" className="mt-1 text-[13px] text-error">{problem}</p>}
         <Slider label="Opacity" value={current.opacity} min={10} max={100} step={5} testId="layer-opacity" words={(share) => `${share} %`} onValue={(share) => set('opacity', String(share))} />
         <div className="mt-2 flex justify-between">
-          <Small label="Forward" testId="layer-up" icon={<ArrowUpIcon size={18} />} disabled={index === layers.length - 1} onPress={() => move(index)} />
-          <Small label="Back" testId="layer-down" icon={<ArrowDownIcon size={18} />} disabled={index === 0} onPress={() => move(index - 2)} />
-          <Small label="Merge into the one below" testId="layer-merge" icon={<StackSimpleIcon size={18} weight="light" />} disabled={index === 0 || current.id === firstLayer} onPress={() => { set('mergedInto', layers[index - 1]!.id); tools.setLayer(page.id, layers[index - 1]!.id === firstLayer ? '' : layers[index - 1]!.id); }} />
-          <Small label="Erase this layer with all on it; undo has it back" testId="layer-erase" icon={<EraserIcon size={18} weight="light" />} disabled={current.id === firstLayer} onPress={() => { set('erased', '1'); tools.setLayer(page.id, ''); }} />
+          <IconButton label="Forward" testId="layer-up" icon={<ArrowUpIcon size={18} />} disabled={index === layers.length - 1} onPress={() => move(index)} />
+          <IconButton label="Back" testId="layer-down" icon={<ArrowDownIcon size={18} />} disabled={index === 0} onPress={() => move(index - 2)} />
+          <IconButton label="Merge into the one below" testId="layer-merge" icon={<StackSimpleIcon size={18} weight="light" />} disabled={index === 0 || current.id === firstLayer} onPress={() => { set('mergedInto', layers[index - 1]!.id); tools.setLayer(page.id, layers[index - 1]!.id === firstLayer ? '' : layers[index - 1]!.id); }} />
+          <IconButton label="Erase this layer with all on it; undo has it back" testId="layer-erase" icon={<EraserIcon size={18} weight="light" />} disabled={current.id === firstLayer} onPress={() => { set('erased', '1'); tools.setLayer(page.id, ''); }} />
         </div>
       </div>
     </Unfolded>
-  );
-}
-
-function Small({ label, icon, testId, disabled, onPress }: { label: string; icon: ReactNode; testId: string; disabled?: boolean; onPress: () => void }) {
-  return (
-    <button type="button" title={label} aria-label={label} data-testid={testId} disabled={disabled} onClick={onPress} className="grid size-10 shrink-0 place-items-center rounded-md hover:bg-base-300/60 disabled:opacity-35">
-      {icon}
-    </button>
   );
 }

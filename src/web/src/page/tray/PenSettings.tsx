@@ -1,7 +1,8 @@
 import { ArrowDownIcon, ArrowUpIcon, PlusIcon, TrashIcon } from '@phosphor-icons/react';
-import { type ReactNode, useEffect, useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { Core } from '../../core/runtime';
 import { usePersonal } from '../../library/usePersonal';
+import { IconButton } from '../../ui/IconButton';
 import { Segments, Switch } from '../../ui/Segments';
 import { Slider } from '../../ui/Slider';
 import { mostHighlighterOpacity, newPen, type Pen, type PenKind, penKinds, penNames, penNumbers } from '../ink/pens';
@@ -59,10 +60,10 @@ export function PenSettings({ core, tools, notebook }: PenSettingsProps) {
       )}
       <Slider label="Stabilising" value={pen.stabilising} min={0} max={100} step={5} testId="pen-stabilising" words={(strength) => (strength === 0 ? 'none' : `${strength} %`)} onDraft={(stabilising) => draft({ stabilising })} onValue={(stabilising) => change({ stabilising })} />
       <div className="mt-3 flex justify-between border-t border-base-300 pt-2">
-        <Small label="Another pen like it" testId="add-pen" icon={<PlusIcon size={18} />} onPress={tools.addPen} />
-        <Small label="Up in the tray" testId="pen-up" icon={<ArrowUpIcon size={18} />} disabled={tools.chosen === 0} onPress={() => tools.movePen(-1)} />
-        <Small label="Down in the tray" testId="pen-down" icon={<ArrowDownIcon size={18} />} disabled={tools.chosen === tools.tray.length - 1} onPress={() => tools.movePen(1)} />
-        <Small label="Take this pen out" testId="remove-pen" icon={<TrashIcon size={18} weight="light" />} disabled={tools.tray.length < 2} onPress={tools.removePen} />
+        <IconButton label="Another pen like it" testId="add-pen" icon={<PlusIcon size={18} />} onPress={tools.addPen} />
+        <IconButton label="Up in the tray" testId="pen-up" icon={<ArrowUpIcon size={18} />} disabled={tools.chosen === 0} onPress={() => tools.movePen(-1)} />
+        <IconButton label="Down in the tray" testId="pen-down" icon={<ArrowDownIcon size={18} />} disabled={tools.chosen === tools.tray.length - 1} onPress={() => tools.movePen(1)} />
+        <IconButton label="Take this pen out" testId="remove-pen" icon={<TrashIcon size={18} weight="light" />} disabled={tools.tray.length < 2} onPress={tools.removePen} />
       </div>
       <Switch label="Pens for this notebook alone" on={own} testId="own-tray" onChange={(on) => personal?.setTray(on ? tools.tray : undefined, notebook)} />
     </Unfolded>
@@ -103,13 +104,5 @@ function NumberField({ label, value, min, max, testId, onValue }: { label: strin
       <input aria-label={label} aria-invalid={!isGood} data-testid={testId} inputMode="decimal" className="h-10 w-20 rounded-md border border-base-300 bg-base-100 px-2 text-right aria-[invalid=true]:border-error" value={typed ?? value.toFixed(2)} onChange={(event) => setTyped(event.target.value)} onBlur={commit} onKeyDown={(event) => event.key === 'Enter' && commit()} />
       mm {!isGood && <span className="text-error">{`${min} to ${max} mm`}</span>}
     </span>
-  );
-}
-
-function Small({ label, icon, testId, disabled, onPress }: { label: string; icon: ReactNode; testId: string; disabled?: boolean; onPress: () => void }) {
-  return (
-    <button type="button" title={label} aria-label={label} data-testid={testId} disabled={disabled} onClick={onPress} className="grid size-10 place-items-center rounded-md hover:bg-base-200 disabled:opacity-35">
-      {icon}
-    </button>
   );
 }

@@ -1,6 +1,7 @@
 import { ArrowLineDownIcon, EraserIcon, FilmStripIcon, FlagPennantIcon, HandIcon, LassoIcon, MagnifyingGlassPlusIcon, PaintBucketIcon, PlusIcon, RulerIcon, SelectionIcon, ShapesIcon, StackIcon, TextColumnsIcon } from '@phosphor-icons/react';
 import type { ReactNode } from 'react';
 import type { Core } from '../../core/runtime';
+import type { Member } from '../../group/usePeople';
 import { type MarkKind, MarkSign } from '../../spots/markKinds';
 import type { OpenDocument } from '../../sync/openDocument';
 import { describePen } from '../ink/pens';
@@ -20,13 +21,18 @@ interface PenTrayProps {
   kinds: MarkKind[];
   /** The middle of what is seen of the page, for what is laid down there. */
   middle: () => { x: number; y: number };
+  people: Member[];
   onNewKind: () => void;
+  onAll: () => void;
+  onPaste: () => void;
+  onClear: () => void;
 }
 
 const icon = { size: 20, weight: 'light' } as const;
 
 /** The pens as strokes of themselves, and the other tools; pressing the one in the hand again unfolds its settings beside it. */
-export function PenTray({ core, tools, notebook, page, kinds, middle, onNewKind }: PenTrayProps) {
+export function PenTray(props: PenTrayProps) {
+  const { core, tools, page, people, middle } = props;
   const { tray, chosen, held, settings } = tools;
   return (
     <div className={`absolute top-4 flex ${tools.loupe ? 'bottom-[204px]' : 'bottom-4'} items-start gap-3 [pointer-events:none] [&>*]:[pointer-events:auto] ${settings.leftHanded ? 'right-4 flex-row-reverse' : 'left-4'}`} data-testid="pen-tray">
@@ -67,10 +73,10 @@ export function PenTray({ core, tools, notebook, page, kinds, middle, onNewKind 
           <PanelButton panel="hand" label="Hand" title="Pen and finger" icon={<HandIcon {...icon} />} tools={tools} />
         </div>
       </div>
-      {tools.panel === 'layers' && <LayersPanel core={core} tools={tools} page={page} />}
+      {tools.panel === 'layers' && <LayersPanel core={core} tools={tools} page={page} people={people} />}
       {tools.panel === 'guide' && <GuideSettings tools={tools} middle={middle} />}
       {tools.panel === 'hand' && <HandPanel tools={tools} />}
-      {!tools.panel && tools.unfolded && <Settings core={core} tools={tools} notebook={notebook} kinds={kinds} onNewKind={onNewKind} />}
+      {!tools.panel && tools.unfolded && <Settings {...props} />}
       {!tools.panel && !tools.unfolded && hints[held] && (
         <p role="status" className="rounded-lg border border-base-300 bg-base-100 px-3 py-2 text-[13px] text-quiet">
           {hints[held]}
@@ -82,14 +88,14 @@ export function PenTray({ core, tools, notebook, page, kinds, middle, onNewKind 
 
 const hints: Partial<Record<HeldKind, string>> = { pick: 'Press on ink to take its colour.', curtain: 'Drag a cloth over what is to be hidden.' };
 
-function Settings({ core, tools, notebook, kinds, onNewKind }: Pick<PenTrayProps, 'core' | 'tools' | 'notebook' | 'kinds' | 'onNewKind'>) {
+function Settings({ core, tools, notebook, kinds, onNewKind, onAll, onPaste, onClear }: PenTrayProps) {
   switch (tools.held) {
     case 'pen':
       return <PenSettings core={core} tools={tools} notebook={notebook} />;
     case 'eraser':
-      return <EraserSettings tools={tools} />;
+      return <EraserSettings tools={tools} onClear={onClear} />;
     case 'loop':
-      return <LoopSettings tools={tools} />;
+      return <LoopSettings tools={tools} onAll={onAll} onPaste={onPaste} />;
     case 'shape':
       return <ShapeSettings tools={tools} />;
     case 'fill':

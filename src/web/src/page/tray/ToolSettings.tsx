@@ -6,7 +6,7 @@ import { ColourWells } from './ColourWells';
 import { ShapeFace } from './ShapeFace';
 import { Unfolded } from './Unfolded';
 
-export function EraserSettings({ tools }: { tools: Tools }) {
+export function EraserSettings({ tools, onClear }: { tools: Tools; onClear: () => void }) {
   const { eraser, settings } = tools;
   const change = (changed: Partial<typeof eraser>) => tools.change('eraser', changed);
   return (
@@ -23,11 +23,14 @@ export function EraserSettings({ tools }: { tools: Tools }) {
       <Switch label="Only the layer I write on" on={eraser.onlyLayer} testId="erase-layer" onChange={(onlyLayer) => change({ onlyLayer })} />
       <Switch label="Back to the pen afterwards" on={eraser.back} testId="erase-back" onChange={(back) => change({ back })} />
       <Switch label="A tight zig-zag scratches out" on={settings.scratch} testId="scratch" onChange={(scratch) => tools.changeSettings({ scratch })} />
+      <button type="button" className="btn btn-ghost mt-2 h-10 min-h-10 w-full border-base-300 text-[13px] font-normal" data-testid="clear-page" onClick={onClear}>
+        Clear the page; undo has it back
+      </button>
     </Unfolded>
   );
 }
 
-export function LoopSettings({ tools }: { tools: Tools }) {
+export function LoopSettings({ tools, onAll, onPaste }: { tools: Tools; onAll: () => void; onPaste: () => void }) {
   const { loop } = tools;
   const change = (changed: Partial<typeof loop>) => tools.change('loop', changed);
   const kind = (bit: number) => ({ on: (loop.kinds & bit) !== 0, onChange: (on: boolean) => change({ kinds: on ? loop.kinds | bit : loop.kinds & ~bit || allKinds }) });
@@ -40,6 +43,14 @@ export function LoopSettings({ tools }: { tools: Tools }) {
       <Switch label="Shapes" testId="take-shapes" {...kind(itemKinds.shape)} />
       <Switch label="Fills" testId="take-fills" {...kind(itemKinds.area)} />
       <Switch label="Only the layer I write on" on={loop.onlyLayer} testId="take-layer" onChange={(onlyLayer) => change({ onlyLayer })} />
+      <div className="mt-2 grid grid-cols-2 gap-1.5">
+        <button type="button" className="h-10 rounded-md border border-base-300 text-[13px] hover:border-primary" data-testid="select-all" onClick={onAll}>
+          Select all
+        </button>
+        <button type="button" className="h-10 rounded-md border border-base-300 text-[13px] hover:border-primary" title="Lays down what was copied or cut" data-testid="paste" onClick={onPaste}>
+          Lay down
+        </button>
+      </div>
     </Unfolded>
   );
 }
