@@ -6,6 +6,7 @@ using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Papers;
 using CalmQuill.Core.Planner;
+using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Spots;
 using CalmQuill.Documents.FollowUps;
 using CalmQuill.Documents.Pdf;
@@ -49,6 +50,35 @@ public sealed partial class PdfTests : IDisposable
             Enumerable.Range(fromY, toY - fromY).SelectMany(y => Enumerable.Range(fromX, toX - fromX).Select(x => pixels[y * width + x])).Min();
         Assert.InRange(Darkest(40, 120, 45, 56), 0, 140);
         Assert.InRange(Darkest(140, 200, 45, 52), 180, 255);
+    }
+
+    /// <summary>Every pen and a filled shape: SVG and PDF hold the same outlines, and an independent reader sees ink where each was written.</summary>
+    [Fact]
+    public async Task Every_pen_is_the_same_in_svg_and_pdf()
+    {
+        var page = new PageDocument();
+        var device = new Replica(1, Guid.NewGuid());
+        var kinds = Enum.GetValues<PenKind>();
+        foreach (var kind in kinds) page.Apply(device.Make(new Change.StrokeAdded(new Pen(kind, 200, 0x22302E90) { Angle = kind == PenKind.Calligraphy ? 40 : 0 }, 1, Generate.Wave(60, 3000, 3000 + (int)kind * 3000)), 1));
+        page.Apply(device.Make(new Change.ShapeAdded(new Shape(ShapeKind.Circle, [new Corner(10_000, 26_000), new Corner(12_000, 26_000)]), new Pen(PenKind.Ball, 100, 0xFF) { Line = LineStyle.Dashed }, 0xB4533CFF, []), 1));
+        var printed = new PrintedPage(page, Paper.ParseOrDefault("a4-blank-710"), "Pens & <ink>");
+        var svg = XDocument.Parse(PageSvg.Write(printed));
+        Assert.Equal(("210mm", "297mm"), (svg.Root!.Attribute("width")!.Value, svg.Root.Attribute("height")!.Value));
+        var paths = svg.Descendants().Where(element => element.Name.LocalName == "path").Select(element => element.Attribute("d")!.Value).ToList();
+        var file = await Write("Pens", [printed]);
+        Run("pdftoppm", "-r", "25.4", "-gray", file, Path.Combine(folder, "page"));
+        var (width, _, pixels) = ReadPgm(Directory.GetFiles(folder, "page*.pgm").Single());
+        foreach (var kind in kinds)
+        {
+            var top = 30 + (int)kind * 30;
+            Assert.InRange(Enumerable.Range(top - 6, 12).SelectMany(y => Enumerable.Range(31, 20).Select(x => pixels[y * width + x])).Min(), 0, 210);
+            var outline = new Outline();
+            var item = page.Items.Single(one => one.Shape is null && one.Pen.Kind == kind);
+            ItemOutline.Line(item, new StrokeOutliner(), outline);
+            Assert.Contains(paths, path => path.Count(c => c == 'M') == outline.RingCount && path.Count(c => c == 'Q') == outline.PointCount);
+        }
+
+        Assert.InRange(pixels[260 * width + 100], 60, 140);
     }
 
     [Fact]

@@ -121,7 +121,7 @@ public sealed class HandTests : InterfaceTest
         browser.WaitForStrokes(3);
         browser.TypeWithControl("a");
         browser.Until(() => browser.Attribute("selection", "data-items") == "3", "all three");
-        browser.Press("more-taken");
+        More(browser);
         browser.Press("group");
         browser.Press("mirror");
         await UntilPage(page => page.Items.Where(item => item.Shown).Select(item => item.Group).Distinct().Single().Length > 0, "one group");
@@ -131,7 +131,7 @@ public sealed class HandTests : InterfaceTest
         WaitForPage(browser, "page 2 of 2");
         browser.TypeWithControl("v");
         browser.WaitForStrokes(3);
-        browser.Press("more-taken");
+        More(browser);
         browser.Press("lock-taken");
         browser.Press("tool-eraser");
         browser.Press("tool-eraser");
@@ -307,6 +307,15 @@ public sealed class HandTests : InterfaceTest
         browser.WaitForStrokes(1);
         Assert.Empty(browser.Errors());
     }
+
+    /// <summary>Unfolds the rest of what can be done with a selection.</summary>
+    private static void More(Browser browser) => browser.Until(
+        () =>
+        {
+            if (browser.Count("[data-testid=more-panel]") == 0) browser.Press("more-taken");
+            return browser.Count("[data-testid=more-panel]") == 1;
+        },
+        "more to do");
 
     private static (int Dx, int Dy)[] Side(int dx, int dy, int steps) => [.. Enumerable.Repeat((dx, dy), steps)];
 

@@ -46,6 +46,7 @@ public sealed class RolesTests : IAsyncLifetime
         ("/api/spaces/{space:guid}/locks/{notebook:guid}/remove", "POST", "/api/spaces/{space}/locks/{locked}/remove", [400, Forbidden, Forbidden, NotHere, SignedOut]),
         ("/api/spaces/{space:guid}/pages/{page:guid}/thumbnail.svg", "GET", "/api/spaces/{space}/pages/{page}/thumbnail.svg", [Ok, Ok, Ok, NotHere, SignedOut]),
         ("/api/spaces/{space:guid}/pages/{page:guid}/export.pdf", "GET", "/api/spaces/{space}/pages/{page}/export.pdf", [Ok, Ok, Ok, NotHere, SignedOut]),
+        ("/api/spaces/{space:guid}/pages/{page:guid}/export.svg", "GET", "/api/spaces/{space}/pages/{page}/export.svg", [Ok, Ok, Ok, NotHere, SignedOut]),
         ("/api/notebooks/{notebook:guid}/export.pdf", "GET", "/api/notebooks/{notebook}/export.pdf", [Ok, Ok, Ok, NotHere, SignedOut]),
         ("/api/follow-ups", "GET", "/api/follow-ups", [Ok, Ok, Ok, Ok, SignedOut]),
         ("/api/follow-ups.md", "GET", "/api/follow-ups.md", [Ok, Ok, Ok, Ok, SignedOut]),
@@ -111,7 +112,7 @@ public sealed class RolesTests : IAsyncLifetime
     public async Task A_page_nobody_wrote_on_has_a_picture_and_prints_and_a_page_of_another_space_does_not_show()
     {
         var unwritten = Guid.NewGuid();
-        foreach (var what in new[] { "thumbnail.svg", "export.pdf" })
+        foreach (var what in new[] { "thumbnail.svg", "export.pdf", "export.svg" })
         {
             Assert.Equal(HttpStatusCode.OK, (await callers[2].Http.GetAsync($"/api/spaces/{group.Space}/pages/{unwritten}/{what}")).StatusCode);
             var own = (await callers[3].Refresh()).GetProperty("spaces").EnumerateArray().Single().GetProperty("id").GetString();

@@ -84,9 +84,9 @@ internal static class InkPages
         writer.Text("escape wheel", 22, 203, 7.6, Hand(PageWriter.Madder));
         writer.On = Guid.Empty;
         writer.Line(9, "L = g x T x T / ( 4 x pi x pi ) = 0.994 m", PageWriter.Spruce, 26);
-        writer.Curtain(22, PageWriter.Baseline(8) - 5, 150, PageWriter.Baseline(10), "A seconds pendulum: T is two seconds");
+        writer.Curtain(22, PageWriter.Baseline(8) - 5, 186, PageWriter.Baseline(10) + 2, "Its T is two seconds. And L?");
         writer.Line(27, "beat error = half the difference", PageWriter.Spruce, 26);
-        writer.Curtain(22, PageWriter.Baseline(26) - 4, 130, PageWriter.Baseline(28), "What is beat error?");
+        writer.Curtain(22, PageWriter.Baseline(26) - 4, 150, PageWriter.Baseline(28) + 2, "What is beat error?");
     }
 
     private static Pen Hand(uint colour) => new(PenKind.Fountain, 45, colour);

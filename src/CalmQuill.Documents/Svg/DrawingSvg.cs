@@ -18,7 +18,7 @@ internal static class DrawingSvg
             switch (piece)
             {
                 case Piece.Fill fill:
-                    svg.Append("<path d=\"").Append(fill.Path.ToSvg()).Append("\" ").Append(Paint("fill", fill.Colour)).Append("/>");
+                    Write(svg, fill);
                     break;
                 case Piece.Line line:
                     svg.Append("<path fill=\"none\" d=\"").Append(line.Path.ToSvg()).Append("\" ").Append(Paint("stroke", line.Colour));
@@ -33,6 +33,9 @@ internal static class DrawingSvg
             }
         }
     }
+
+    public static void Write(StringBuilder svg, Piece.Fill fill) =>
+        svg.Append("<path d=\"").Append(fill.Path.ToSvg()).Append("\" ").Append(Paint("fill", fill.Colour)).Append("/>");
 
     public static string Hex(uint rgba) => string.Create(CultureInfo.InvariantCulture, $"#{rgba >> 8:X6}");
 

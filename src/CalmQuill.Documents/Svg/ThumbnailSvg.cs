@@ -34,7 +34,8 @@ public static class ThumbnailSvg
         return svg.Append("</svg>").ToString();
     }
 
-    private static void Under(StringBuilder svg, PrintedPage printed, double pixel)
+    /// <summary>The picture or page of an own paper, laid under what is printed.</summary>
+    internal static void Under(StringBuilder svg, PrintedPage printed, double pixel)
     {
         var (left, top, right, bottom) = new Box(0, 0, printed.Paper.Width, printed.Paper.Height);
         switch (printed.Under)

@@ -1,5 +1,6 @@
-import { ArrowsDownUpIcon, ArrowsLeftRightIcon, CalendarBlankIcon, ColumnsIcon, DotsThreeIcon, FilePdfIcon, LinkSimpleIcon, LockSimpleIcon, RowsIcon, SidebarSimpleIcon, XIcon } from '@phosphor-icons/react';
+import { ArrowsDownUpIcon, ArrowsLeftRightIcon, CalendarBlankIcon, ColumnsIcon, DotsThreeIcon, FilePdfIcon, FilePngIcon, FileSvgIcon, LinkSimpleIcon, LockSimpleIcon, RowsIcon, SidebarSimpleIcon, XIcon } from '@phosphor-icons/react';
 import type { ReactNode } from 'react';
+import { downloadPng } from './downloadPng';
 import { Link } from 'react-router';
 import type { Member } from '../group/usePeople';
 import type { LibraryNode, NotebookEntry } from '../library/model';
@@ -96,6 +97,8 @@ export function HeaderLine({ space, folder, notebook, section, page, count, pres
         entries={[
           { label: 'Copy a link to this page', testId: 'copy-page-link', icon: <LinkSimpleIcon size={20} weight="light" />, onChoose: onCopyLink },
           { label: 'This page as PDF', testId: 'export-page', icon: <FilePdfIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/spaces/${space.id}/pages/${page.id}/export.pdf`) },
+          { label: 'This page as SVG', testId: 'export-svg', icon: <FileSvgIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/spaces/${space.id}/pages/${page.id}/export.svg`) },
+          { label: 'This page as PNG', testId: 'export-png', icon: <FilePngIcon size={20} weight="light" />, onChoose: () => void downloadPng(space.id, page.id, page.title) },
           { label: 'The notebook as PDF', testId: 'export-notebook', icon: <FilePdfIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/notebooks/${notebook.id}/export.pdf`) },
           ...(onCalendar ? [{ label: 'Calendar of this planner', testId: 'take-calendar', icon: <CalendarBlankIcon size={20} weight="light" />, onChoose: onCalendar }] : []),
           ...(onTurning ? turnings.filter((one) => one.turning !== turning).map((one) => ({ label: one.words, testId: `turn-${one.turning}`, icon: one.icon, onChoose: () => onTurning(one.turning) })) : []),

@@ -69,7 +69,7 @@ export function PageScreen() {
           onClose={() => void navigate(`/page/${space}/${notebook}/${page}`)}
         />
       )}
-      {contents && <Margin at={here} onGo={(to, query) => void navigate(query ? `/page/${space}/${notebook}/${to}?${query}` : path({ ...here, page: to }))} onBeside={(to) => void navigate(besidePath(here, { ...here, page: to }))} onClose={toggleContents} />}
+      {contents && page && <Margin at={here} onGo={(to, query) => void navigate(query ? `/page/${space}/${notebook}/${to}?${query}` : path({ ...here, page: to }))} onBeside={(to) => void navigate(besidePath(here, { ...here, page: to }))} onClose={toggleContents} />}
       {choosing && <BesideDialog here={here} onChoose={(at) => void navigate(besidePath(here, at))} onClose={() => setChoosing(false)} />}
     </div>
   );

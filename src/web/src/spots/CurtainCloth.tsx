@@ -1,4 +1,4 @@
-import { ArrowsOutCardinalIcon, TrashIcon } from '@phosphor-icons/react';
+import { ArrowsOutCardinalIcon, PencilSimpleIcon, TrashIcon } from '@phosphor-icons/react';
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef, useState } from 'react';
 import { useWorkspace } from '../sync/workspace';
 import type { View } from '../page/ink/view';
@@ -47,7 +47,7 @@ export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothPr
         onClick={() => setLifted(!lifted)}
       >
         <span className="block h-1.5 w-full bg-[#132624]" />
-        {!lifted && spot.note && !asking && <span className={`block py-2.5 pl-4 font-title text-[17px] leading-snug [text-shadow:0_1px_2px_rgb(0_0_0/0.5)] ${mayWrite && box.height < 110 ? 'pr-[150px]' : 'pr-4'}`}>{spot.note}</span>}
+        {!lifted && spot.note && !asking && <span className={`block pl-4 font-title leading-snug [text-shadow:0_1px_2px_rgb(0_0_0/0.5)] ${box.height < 110 ? `truncate py-2 text-[16px] ${mayWrite ? 'pr-[128px]' : 'pr-4'}` : 'py-3 pr-4 text-[17px]'}`}>{spot.note}</span>}
       </button>
       {!lifted && asking && (
         <input
@@ -67,8 +67,8 @@ export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothPr
       )}
       {mayWrite && !lifted && (
         <span className="absolute bottom-0 right-0 flex">
-          <button type="button" title="Write the question" aria-label="Write the question" data-testid="curtain-ask" className="h-10 rounded px-2 text-xs text-[#f6f1e7] hover:bg-black/20" onClick={() => setAsking(true)}>
-            Question
+          <button type="button" title="Write the question" aria-label="Write the question" data-testid="curtain-ask" className="grid size-10 place-items-center rounded text-[#f6f1e7] hover:bg-black/20" onClick={() => setAsking(true)}>
+            <PencilSimpleIcon size={18} weight="light" />
           </button>
           <span title="Move the curtain" data-testid="curtain-move" className="grid size-10 cursor-move touch-none place-items-center text-[#f6f1e7]" onPointerDown={(event) => { (event.currentTarget as Element).setPointerCapture(event.pointerId); drag.current = { x: event.clientX, y: event.clientY }; }} onPointerMove={move} onPointerUp={put} onPointerCancel={put}>
             <ArrowsOutCardinalIcon size={18} weight="light" />

@@ -34,7 +34,7 @@ export function SelectionBar({ selection, layers, view, below, height, onLink, o
   const isInk = taken.items.length > 0;
   const toggle = (what: Unfolding) => setUnfolded(unfolded === what ? undefined : what);
   return (
-    <div className={`pointer-events-auto absolute z-20 flex gap-1.5 ${below ? 'flex-col' : 'flex-col-reverse'}`} style={{ left: `clamp(8px, ${box.left}px, max(8px, calc(100% - ${isInk ? barWidth : 300}px)))`, ...(below ? { top: Math.max(8, box.top + box.height + 18) } : { bottom: Math.min(height - 64, Math.max(8, height - box.top + 18)) }) }}>
+    <div className={`pointer-events-auto absolute z-20 flex gap-1.5 ${below ? 'flex-col' : 'flex-col-reverse'}`} style={{ left: `clamp(8px, ${box.left}px, max(8px, calc(100% - ${isInk ? barWidth : 300}px)))`, ...(below ? { top: Math.min(Math.max(8, box.top + box.height + 18), Math.max(8, height - 64)) } : { bottom: Math.min(height - 64, Math.max(8, height - box.top + 18)) }) }}>
       <div role="toolbar" aria-label="What was selected" className="flex w-max max-w-full flex-wrap rounded-lg border border-base-300 bg-base-100 p-1 shadow-md">
         {about.locked ? (
           <Press label="Unlock" testId="unlock" icon={<LockSimpleOpenIcon size={20} weight="light" />} onPress={() => selection.lock(false)} />

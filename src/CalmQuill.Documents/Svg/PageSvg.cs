@@ -1,0 +1,68 @@
+using System.Globalization;
+using System.Text;
+using CalmQuill.Core.Art;
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Pages;
+
+namespace CalmQuill.Documents.Svg;
+
+/// <summary>A page as an SVG 1.1 file of its true size: paper, what lies under it, and ink by Core's own outlines, as on screen and in PDF.</summary>
+public static class PageSvg
+{
+    public static string Write(PrintedPage printed)
+    {
+        var (left, top, right, bottom) = printed.Sheet;
+        int width = right - left, height = bottom - top;
+        var drawing = printed.Draw();
+        var svg = new StringBuilder(64 * 1024);
+        svg.Append(CultureInfo.InvariantCulture, $"<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{width / 100.0:0.##}mm\" height=\"{height / 100.0:0.##}mm\" viewBox=\"{left} {top} {width} {height}\">");
+        svg.Append("<title>").Append(System.Security.SecurityElement.Escape(printed.Title)).Append("</title>");
+        svg.Append(CultureInfo.InvariantCulture, $"<rect x=\"{left}\" y=\"{top}\" width=\"{width}\" height=\"{height}\" fill=\"{DrawingSvg.Hex(drawing.Ground)}\"/>");
+        // At its true size nothing is simplified, and lines are as thin as they are.
+        ThumbnailSvg.Under(svg, printed, 1);
+        DrawingSvg.Write(svg, drawing, 0);
+        Ink(svg, printed.Page, printed.Sheet);
+        return svg.Append("</svg>").ToString();
+    }
+
+    private static void Ink(StringBuilder svg, PageDocument page, Box sheet)
+    {
+        var outliner = new StrokeOutliner();
+        var outline = new Outline();
+        foreach (var item in page.Items)
+        {
+            if (!item.Shown || !item.Bounds.Meets(sheet)) continue;
+            outline.Clear();
+            ItemOutline.Fill(item, outline);
+            Path(ItemOutline.Faded(item.Fill, item));
+            outline.Clear();
+            ItemOutline.Line(item, outliner, outline);
+            Path(ItemOutline.Faded(item.Pen.Colour, item));
+        }
+
+        void Path(uint colour)
+        {
+            if (outline.RingCount > 0) DrawingSvg.Write(svg, new Piece.Fill(ToPath(outline), colour));
+        }
+    }
+
+    /// <summary>Rings as a path: through the midpoints of their control points.</summary>
+    private static VectorPath ToPath(Outline outline)
+    {
+        var path = new VectorPath();
+        for (var i = 0; i < outline.RingCount; i++)
+        {
+            var ring = outline.Ring(i);
+            path.MoveTo((ring[^2] + ring[0]) / 2, (ring[^1] + ring[1]) / 2);
+            for (var k = 0; k < ring.Length; k += 2)
+            {
+                var next = (k + 2) % ring.Length;
+                path.QuadraticTo(ring[k], ring[k + 1], (ring[k] + ring[next]) / 2, (ring[k + 1] + ring[next + 1]) / 2);
+            }
+
+            path.Close();
+        }
+
+        return path;
+    }
+}
