@@ -24,7 +24,7 @@ export function EraserSettings({ tools, onClear }: { tools: Tools; onClear: () =
       <Switch label="Back to the pen afterwards" on={eraser.back} testId="erase-back" onChange={(back) => change({ back })} />
       <Switch label="A tight zig-zag scratches out" on={settings.scratch} testId="scratch" onChange={(scratch) => tools.changeSettings({ scratch })} />
       <button type="button" className="btn btn-ghost mt-2 h-10 min-h-10 w-full border-base-300 text-[13px] font-normal" data-testid="clear-page" onClick={onClear}>
-        Clear the page; undo has it back
+        Clear the page
       </button>
     </Unfolded>
   );
