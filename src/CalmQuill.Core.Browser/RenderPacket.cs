@@ -6,7 +6,7 @@ namespace CalmQuill.Core.Browser;
 
 /// <summary>Items ready to be painted, as one block of 32-bit values that script reads through typed arrays.</summary>
 /// <remarks>
-/// The count; then for each item: replica, counter and time as high and low half; rank (1 ink, 0 behind it), place of the layer, order in it (plus
+/// The count; then for each item: replica, counter and time as high and low half; rank (2 ink, 1 highlighter, 0 fill), place of the layer, order in it (plus
 /// 2^31), kind; colour of line and fill (0xRRGGBBAA), 1 when shown, the box (four singles, 0.01 mm), and twice, for the fill and for the line: the
 /// number of rings, and for each ring its number of control points and their x, y as singles.
 /// </remarks>
@@ -43,10 +43,9 @@ internal static class RenderPacket
         Split(writer, item.Id.Replica);
         Split(writer, item.Id.Counter);
         Split(writer, item.Stamp.Time.Value);
-        var (ink, mark, layer, order, _) = item.PaintOrder;
-        writer.Fixed32(ink ? 2u : mark ? 1u : 0u);
-        writer.Fixed32((uint)layer);
-        writer.Fixed32(unchecked((uint)(order + (long)int.MaxValue + 1)));
+        writer.Fixed32((uint)item.Rank);
+        writer.Fixed32((uint)item.LayerPlace);
+        writer.Fixed32(unchecked((uint)(item.Order + (long)int.MaxValue + 1)));
         writer.Fixed32((uint)item.Kind);
         writer.Fixed32(ItemOutline.Faded(item.Pen.Colour, item));
         writer.Fixed32(ItemOutline.Faded(item.Fill, item));

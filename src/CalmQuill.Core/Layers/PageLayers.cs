@@ -11,6 +11,9 @@ public sealed class PageLayers
     private List<Layer>? standing;
     private Dictionary<Guid, int>? places;
 
+    /// <summary>Whether nobody has said anything of any layer: there is the first one alone.</summary>
+    public bool IsPlain => states.Count == 0;
+
     /// <summary>Puts a change in, or takes it out.</summary>
     public void Contribute(Operation operation, Change.LayerSet set, bool adds)
     {

@@ -74,7 +74,7 @@ public sealed class PageDocument
         {
             var item = ItemOf(operation.Id);
             item.Arrive(operation);
-            if (inOrder && painted.Count > 0 && painted[^1].PaintOrder.CompareTo(item.PaintOrder) > 0) inOrder = false;
+            if (inOrder && painted.Count > 0 && PageItem.InPaintOrder(painted[^1], item) > 0) inOrder = false;
             painted.Add(item);
         }
 
@@ -168,11 +168,7 @@ public sealed class PageDocument
 
     private void InOrder()
     {
-        var keys = painted.Select(item => item.PaintOrder).ToArray();
-        var items = painted.ToArray();
-        Array.Sort(keys, items);
-        painted.Clear();
-        painted.AddRange(items);
+        painted.Sort(PageItem.InPaintOrder);
         inOrder = true;
     }
 

@@ -20,7 +20,7 @@ public sealed class PageItem
     private uint madeFill;
     private Shape? madeAs;
     private Guid madeOn;
-    private Box? bounds;
+    private Box? madeBox, placedBox;
     private List<Interval>? visible;
 
     internal PageItem(OpId id, PageLayers layers)
@@ -76,18 +76,25 @@ public sealed class PageItem
     public bool IsLocked => Read(ItemField.Locked).Length > 0;
 
     /// <summary>The layer it lies on; null when that was erased.</summary>
-    public Layer? Layer => layers.Of(Read(ItemField.Layer) is { Length: > 0 } moved ? Guid.Parse(moved) : madeOn);
+    public Layer? Layer => layers.IsPlain ? Core.Layers.Layer.First : layers.Of(Read(ItemField.Layer) is { Length: > 0 } moved ? Guid.Parse(moved) : madeOn);
 
     /// <summary>What it is grouped with; empty for nothing.</summary>
     public string Group => Read(ItemField.Group);
 
     /// <summary>How far to the front it lies in its layer.</summary>
-    public int Order => Read(ItemField.Order) is { Length: > 0 } order ? int.Parse(order, CultureInfo.InvariantCulture) : 0;
+    public int Order { get; private set; }
 
-    public ItemKinds Kind => Shape is { Kind: ShapeKind.Area } ? ItemKinds.Area : Shape is not null ? ItemKinds.Shape : Pen.LiesBehind ? ItemKinds.Highlighter : ItemKinds.Ink;
+    public ItemKinds Kind { get; private set; }
 
     /// <summary>The box of the ink, shift and line width included, in 0.01 mm.</summary>
-    public Box Bounds => bounds ??= Samples.Bounds().Grow((int)MathF.Ceiling(Pen.MostRadius)).Shift((int)Dx, (int)Dy);
+    public Box Bounds
+    {
+        get
+        {
+            var grown = (int)MathF.Ceiling(Pen.MostRadius);
+            return IsOnlyShifted ? (madeBox ??= Made.Bounds()).Grow(grown).Shift((int)Dx, (int)Dy) : (placedBox ??= Samples.Bounds()).Grow(grown);
+        }
+    }
 
     /// <summary>What was not rubbed out. Not to be written to.</summary>
     public List<Interval> Visible() => HasArrived ? visible ??= Gaps.Visible(Made.Count) : [];
@@ -96,9 +103,21 @@ public sealed class PageItem
 
     private bool IsOnlyShifted => placing is null || placing.IsShift;
 
-    /// <summary>By what things are painted: fills and highlighters lie behind all ink, then the layers, then the order set by hand, then time.</summary>
-    public (bool Ink, bool Mark, int Layer, int Order, Stamp Stamp) PaintOrder =>
-        (Kind is not (ItemKinds.Area or ItemKinds.Highlighter), Kind == ItemKinds.Highlighter, layers.PlaceOf(Layer?.Id ?? Guid.Empty), Order, Stamp);
+    /// <summary>Fills lie behind highlighters, and both behind all ink.</summary>
+    public int Rank => Kind switch { ItemKinds.Area => 0, ItemKinds.Highlighter => 1, _ => 2 };
+
+    /// <summary>How far from the back the layer lies that it is on.</summary>
+    public int LayerPlace => layers.IsPlain ? 0 : layers.PlaceOf(Layer?.Id ?? Guid.Empty);
+
+    /// <summary>By what things are painted: rank, then the layers, then the order set by hand, then time.</summary>
+    internal static int InPaintOrder(PageItem one, PageItem other)
+    {
+        var rank = one.Rank - other.Rank;
+        if (rank != 0) return rank;
+        var place = one.LayerPlace - other.LayerPlace;
+        if (place != 0) return place;
+        return one.Order != other.Order ? one.Order.CompareTo(other.Order) : one.Stamp.CompareTo(other.Stamp);
+    }
 
     /// <summary>Where it lies back in the place where it was made, for changes to its shape.</summary>
     public (double X, double Y) Unplace(double x, double y) => placing?.Back(x, y) ?? (x, y);
@@ -138,7 +157,8 @@ public sealed class PageItem
     internal void Place(Stamp stamp, Transform step, bool adds)
     {
         (placing ??= new Placing()).Add(stamp, step, adds);
-        WorkOut();
+        // A thing that is only moved looks as it did.
+        if (!placing.IsShift || placed is not null || !step.IsShift) WorkOut();
     }
 
     /// <summary>Writes a field, or takes that write out again.</summary>
@@ -166,12 +186,12 @@ public sealed class PageItem
 
     private void WorkOut()
     {
-        (placed, bounds) = (null, null);
+        (placed, placedBox) = (null, null);
         if (!HasArrived) return;
         if (madeAs is not null)
         {
             var shape = Read(ItemField.Shape) is { Length: > 0 } changed ? Shape.Read(changed)! : madeAs;
-            if (shape != Shape) (Shape, made, visible) = (shape, null, null);
+            if (shape != Shape) (Shape, made, madeBox, visible) = (shape, null, null, null);
         }
 
         var pen = madeWith;
@@ -187,6 +207,8 @@ public sealed class PageItem
             if (pen.Kind == PenKind.Highlighter && (pen.Colour & 0xFF) > Pen.MostHighlighterAlpha) pen = pen with { Colour = (pen.Colour & ~0xFFu) | Pen.MostHighlighterAlpha };
         }
 
+        Order = Read(ItemField.Order) is { Length: > 0 } order ? int.Parse(order, CultureInfo.InvariantCulture) : 0;
+        Kind = Shape is { Kind: ShapeKind.Area } ? ItemKinds.Area : Shape is not null ? ItemKinds.Shape : pen.LiesBehind ? ItemKinds.Highlighter : ItemKinds.Ink;
         Pen = IsOnlyShifted ? pen : pen with { Width = (int)Math.Clamp(Math.Round(pen.Width * placing!.Growth), 1, 100_000), Angle = placing.Turned(pen.Angle) };
     }
 

@@ -21,7 +21,7 @@ import { PenInput, type Sample, type Touch } from './penInput';
 import { newPen } from './pens';
 import { sheetPaperOf } from './sheetPaper';
 import { soon } from './soon';
-import { dimGround, dimmedPaper, tintOn } from './tint';
+import { dimGround, dimmedPaper, isDark, tintOn } from './tint';
 import { loadUnder } from './underlay';
 import { firstLook, type Fitting, fitted, keepInSight, type Room, type View, zoomAt } from './view';
 import { WetInk } from './wetInk';
@@ -258,7 +258,7 @@ export class SheetDesk {
 
   /** Shows inks so that they can be read on this paper and in this light; what is stored stays. */
   retint(): void {
-    this.dry.setTint((colour) => this.tint(colour));
+    this.dry.setTint(isDark(this.dimmed ? dimGround : this.drawing.ground) ? (colour) => this.tint(colour) : undefined);
     this.dry.setPaper(this.sheetPaper());
   }
 

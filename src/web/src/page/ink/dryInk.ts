@@ -22,7 +22,7 @@ export class DryInk {
   private back: HTMLCanvasElement;
   private ratio = 1;
   private lifted: ReadonlySet<string> = new Set();
-  private tint: (colour: string) => string = (colour) => colour;
+  private tint: ((colour: string) => string) | undefined;
 
   constructor(holder: HTMLElement) {
     this.front = canvasIn(holder);
@@ -56,7 +56,8 @@ export class DryInk {
   }
 
   /** How stored colours are shown: as they are, or adapted to dark paper. */
-  setTint(tint: (colour: string) => string): void {
+  setTint(tint: ((colour: string) => string) | undefined): void {
+    if (this.tint === tint) return;
     this.tint = tint;
     this.repaint();
   }

@@ -23,15 +23,16 @@ export function readPacket(bytes: Uint8Array): InkItem[] {
   for (let left = words[0]!; left > 0; left--) {
     const [replicaHigh, replicaLow, counterHigh, counterLow, timeHigh, timeLow, rank, layer, place, kind, line, fill, shown] = words.subarray(at, at + 13) as unknown as number[];
     const box = [singles[at + 13]!, singles[at + 14]!, singles[at + 15]!, singles[at + 16]!] as const;
-    const filled = readRings(words, singles, at + 17);
-    const { path, next } = readRings(words, singles, filled.next);
+    // Most things have no fill.
+    const filled = words[at + 17] === 0 ? undefined : readRings(words, singles, at + 17);
+    const { path, next } = readRings(words, singles, filled?.next ?? at + 18);
     at = next;
     items.push({
       id: `${hex(replicaHigh!)}${hex(replicaLow!)}-${counterHigh! * 2 ** 32 + counterLow!}`,
       order: [rank!, layer!, place!, timeHigh!, timeLow!, replicaHigh!, replicaLow!, counterHigh!, counterLow!],
       kind: kind!,
       colour: cssColour(line!),
-      fill: (fill! & 0xff) > 0 ? { path: filled.path, colour: cssColour(fill!) } : undefined,
+      fill: filled ? { path: filled.path, colour: cssColour(fill!) } : undefined,
       shown: shown === 1,
       box,
       path,

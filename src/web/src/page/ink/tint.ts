@@ -25,7 +25,7 @@ export function dimmedPaper(paper: SheetPaper): SheetPaper {
   return isDark(paper.ground) ? paper : { ...paper, ground: dimGround, layers: paper.layers.map((layer) => ({ ...layer, ...(layer.fill ? { fill: dimLine } : {}), ...(layer.line ? { line: dimLine } : {}) })) };
 }
 
-function isDark(colour: string): boolean {
+export function isDark(colour: string): boolean {
   const [red, green, blue] = [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16)) as [number, number, number];
   return red * 0.3 + green * 0.59 + blue * 0.11 < 110;
 }
