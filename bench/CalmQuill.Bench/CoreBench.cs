@@ -87,7 +87,7 @@ public static class CoreBench
                 for (const batch of batches) DocumentBridge.Apply(page, batch);
                 apply = Math.min(apply, performance.now() - start);
                 start = performance.now();
-                PageBridge.TakeChanged(page, 100000);
+                PageBridge.TakeChanged(page, PageBridge.OpenSurface(page, false), 100000);
                 outline = Math.min(outline, performance.now() - start);
                 DocumentBridge.Close(page);
               }

@@ -63,10 +63,6 @@ public static partial class HandBridge
         });
     }
 
-    /// <summary>Items as a render packet, for what floats while it is moved, and for pictures.</summary>
-    [JSExport]
-    public static byte[] Paint(int page, string[] items) => RenderPacket.Of(Items(page, items), item => item.Visible());
-
     [JSExport]
     public static byte[] Remove(int page, string[] items, double now) => Session.Do(page, new Change.ItemsRemoved(Parse(items)), now);
 

@@ -9,24 +9,27 @@ namespace CalmQuill.Core.Browser;
 /// <summary>Exported to script: the layers of a page.</summary>
 public static partial class LayerBridge
 {
-    /// <summary>The layers from the back to the front, as a JSON array, each with how many things lie on it.</summary>
+    /// <summary>The layers from the back to the front, as a JSON array.</summary>
     [JSExport]
-    public static string All(int page)
+    public static string All(int page) => Json.List(Session.Document<PageDocument>(page).Layers, (json, layer) =>
+    {
+        json.WriteStartObject();
+        json.WriteString("id", layer.Id);
+        json.WriteString("name", layer.Name);
+        json.WriteBoolean("hidden", layer.Hidden);
+        json.WriteBoolean("locked", layer.Locked);
+        json.WriteNumber("opacity", layer.Opacity);
+        json.WriteString("author", layer.Author);
+        json.WriteEndObject();
+    });
+
+    /// <summary>How many things lie on each layer, from the back to the front.</summary>
+    [JSExport]
+    public static int[] Counts(int page)
     {
         var document = Session.Document<PageDocument>(page);
-        var counts = document.Items.Where(item => item.Stands).GroupBy(item => item.Layer!.Id).ToDictionary(group => group.Key, group => group.Count());
-        return Json.List(document.Layers, (json, layer) =>
-        {
-            json.WriteStartObject();
-            json.WriteString("id", layer.Id);
-            json.WriteString("name", layer.Name);
-            json.WriteBoolean("hidden", layer.Hidden);
-            json.WriteBoolean("locked", layer.Locked);
-            json.WriteNumber("opacity", layer.Opacity);
-            json.WriteString("author", layer.Author);
-            json.WriteNumber("count", counts.GetValueOrDefault(layer.Id));
-            json.WriteEndObject();
-        });
+        var counts = document.Items.Where(item => item.Stands).CountBy(item => item.Layer!.Id).ToDictionary();
+        return [.. document.Layers.Select(layer => counts.GetValueOrDefault(layer.Id))];
     }
 
     /// <summary>Adds a layer in front of another.</summary>

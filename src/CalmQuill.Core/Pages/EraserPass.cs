@@ -12,6 +12,10 @@ public sealed class EraserPass(PageDocument page, double radius, bool whole)
 {
     private readonly Dictionary<OpId, List<Interval>> touched = [];
 
+    /// <summary>The boxes of the page's items in their order, as left, top, right, bottom: most of a full page is passed over by them alone.</summary>
+    private int[] boxes = [];
+    private int boxesOf = -1;
+
     /// <summary>Which of the things that may be changed it works on.</summary>
     public ItemFilter Only { get; init; } = ItemFilter.All;
 
@@ -26,9 +30,13 @@ public sealed class EraserPass(PageDocument page, double radius, bool whole)
         var steps = Math.Clamp((int)Math.Ceiling(way / Math.Max(radius / 2, 5)), 1, 400);
         var reach = (int)Math.Ceiling(radius) + 1;
         var area = new Box((int)Math.Min(x, fromX), (int)Math.Min(y, fromY), (int)Math.Max(x, fromX), (int)Math.Max(y, fromY)).Grow(reach);
-        foreach (var item in page.Items)
+        var items = page.Items;
+        LookUpBoxes(items);
+        for (var i = 0; i < items.Count; i++)
         {
-            if (!item.Bounds.Meets(area) || !Only.Takes(item) || (whole && touched.ContainsKey(item.Id))) continue;
+            if (boxes[4 * i] > area.Right || boxes[4 * i + 2] < area.Left || boxes[4 * i + 1] > area.Bottom || boxes[4 * i + 3] < area.Top) continue;
+            var item = items[i];
+            if (!Only.Takes(item) || (whole && touched.ContainsKey(item.Id))) continue;
             if (item.Kind == ItemKinds.Area)
             {
                 // A filled region has no line to be rubbed out: it goes as a whole, when the eraser goes for whole things.
@@ -74,6 +82,18 @@ public sealed class EraserPass(PageDocument page, double radius, bool whole)
         if (touched.Count == 0) return null;
         if (whole) return new Change.ItemsRemoved([.. touched.Keys.Order()]);
         return new Change.GapsAdded([.. touched.OrderBy(entry => entry.Key).Select(entry => new StrokeGaps(entry.Key, entry.Value))]);
+    }
+
+    private void LookUpBoxes(IReadOnlyList<PageItem> items)
+    {
+        if (boxesOf == page.OperationCount) return;
+        boxesOf = page.OperationCount;
+        boxes = new int[items.Count * 4];
+        for (var i = 0; i < items.Count; i++)
+        {
+            var box = items[i].Bounds;
+            (boxes[4 * i], boxes[4 * i + 1], boxes[4 * i + 2], boxes[4 * i + 3]) = (box.Left, box.Top, box.Right, box.Bottom);
+        }
     }
 
     /// <summary>Drops what lies wholly in gaps that are there already, so that rubbing on bare paper does nothing.</summary>

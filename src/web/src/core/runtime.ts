@@ -39,7 +39,6 @@ export interface Core {
     SelectAll(page: number, kinds: number, layer: string): string[];
     BoundsOf(page: number, items: string[]): number[];
     About(page: number, items: string[]): string;
-    Paint(page: number, items: string[]): Uint8Array;
     Remove(page: number, items: string[], now: number): Uint8Array;
     Shift(page: number, items: string[], dx: number, dy: number, now: number): Uint8Array;
     Transform(page: number, items: string[], matrix: number[], now: number): Uint8Array;
@@ -77,6 +76,7 @@ export interface Core {
   };
   LayerBridge: {
     All(page: number): string;
+    Counts(page: number): number[];
     Add(page: number, layer: string, name: string, after: string, random: number, now: number): Uint8Array;
     Move(page: number, layer: string, after: string, random: number, now: number): Uint8Array;
     Set(page: number, layer: string, field: number, value: string, now: number): Uint8Array;

@@ -29,6 +29,8 @@ export interface Workplace {
   /** Ink came to the page. */
   wrote(area: Area): void;
   take(taken: Taken | undefined): void;
+  /** Puts down what floats, once the page shows it where it now lies. */
+  putDown(): void;
   /** A sentence for the person. */
   say(sentence: string): void;
   /** Keeps ink within the sheet, where pages follow without a gap. */

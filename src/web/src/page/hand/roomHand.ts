@@ -1,4 +1,4 @@
-import { type InkItem, readPacket } from '../ink/packet';
+import type { InkItem } from '../ink/packet';
 import type { Sample } from '../ink/penInput';
 import type { Hand, Workplace } from './hand';
 
@@ -25,7 +25,7 @@ export class RoomHand implements Hand {
     this.by = 0;
     this.mostBack = core.HandBridge.BeginRoom(page.handle, this.line, this.sideways);
     const ids = core.HandBridge.RoomItems();
-    this.items = ids.length > 0 ? readPacket(core.HandBridge.Paint(page.handle, ids)) : [];
+    this.items = dry.itemsOf(ids);
     wet.begin(lineColour, 1, view());
     float.show([{ items: this.items, matrix: [1, 0, 0, 1, 0, 0] }]);
     dry.lift(new Set(ids));
@@ -41,22 +41,18 @@ export class RoomHand implements Hand {
 
   end(): void {
     const { core, page, sheet } = this.at;
-    this.putDown();
+    this.at.wet.clear();
     const end = this.sideways ? sheet()[2] : sheet()[3];
     const leaving = this.toNext && !this.sideways && this.by > 0 ? core.HandBridge.RoomLeaving(this.by, end) : [];
     page.perform((handle, now) => core.HandBridge.EndRoom(handle, this.by, now));
+    this.at.putDown();
     if (leaving.length > 0) this.carry(leaving, end);
   }
 
   cancel(): void {
-    this.putDown();
-    this.at.core.HandBridge.EndRoom(this.at.page.handle, 0, Date.now());
-  }
-
-  private putDown(): void {
     this.at.wet.clear();
-    this.at.float.show([]);
-    this.at.dry.lift(new Set());
+    this.at.core.HandBridge.EndRoom(this.at.page.handle, 0, Date.now());
+    this.at.putDown();
   }
 
   private draw(): void {

@@ -12,7 +12,7 @@ import { RoomHand } from '../hand/roomHand';
 import { ShapeHand } from '../hand/shapeHand';
 import { type EraserTool, type Guide, type HandSettings, type LoopTool, type Taken, type Tool, usualHand } from '../hand/tool';
 import { DryInk } from './dryInk';
-import { FloatInk } from './floatInk';
+import { FloatInk, type FloatPart } from './floatInk';
 import { HoverNib } from './hoverNib';
 import { Neighbours, type NextPages } from './neighbours';
 import { OthersInk } from './othersInk';
@@ -41,6 +41,8 @@ const penEvery = 60;
 /** The outlines of a page with at least so many strokes are kept on the device, unless they are too large, bytes. */
 const fullPage = 400;
 const mostKept = 12_000_000;
+/** They are kept when the page has lain still for so long, ms, and when it is left. */
+const keepAfter = 1_500;
 /** So far past its end a sheet is pulled to turn the page, pixels. */
 const pullToTurn = 96;
 /** Where a sheet's beginning lies when it is fitted, pixels. */
@@ -100,8 +102,12 @@ export class SheetDesk {
   private drawing: Drawing;
   private hand: Hand | undefined;
   private packets: Uint8Array[] = [];
+  /** How many of the packets are on the device. */
+  private keptPackets = 0;
+  private keepTimer: ReturnType<typeof setTimeout> | undefined;
   private penSentAt = 0;
   private taking = false;
+  private readonly whenTaken: (() => void)[] = [];
   private stopped = false;
   private fitting: Fitting | 'first' | undefined;
   private pull = 0;
@@ -139,6 +145,7 @@ export class SheetDesk {
       layer: () => this.layer,
       tellCount: () => this.tellCount(),
       wrote: (area) => this.wrote(area),
+      putDown: () => this.putDown(),
       take: (taken) => this.onTaken(taken),
       say: (sentence) => this.say(sentence),
       within: (sample) => (this.neighbours.isSeamless ? this.withinSheet(sample) : sample),
@@ -174,6 +181,8 @@ export class SheetDesk {
     this.surface = this.core.PageBridge.OpenSurface(page.handle, outlines !== undefined);
     this.retint();
     for (const packet of outlines ?? []) this.paint(packet);
+    this.keptPackets = this.packets.length;
+    document.addEventListener('visibilitychange', this.keepOutlines);
     this.takeChanged();
   }
 
@@ -181,6 +190,8 @@ export class SheetDesk {
     this.stopped = true;
     this.hand?.cancel();
     this.keepOutlines();
+    clearTimeout(this.keepTimer);
+    document.removeEventListener('visibilitychange', this.keepOutlines);
     this.core.PageBridge.CloseSurface(this.page.handle, this.surface);
     this.input.stop();
     this.float.stop();
@@ -241,6 +252,24 @@ export class SheetDesk {
 
   zoomTo(scale: number): void {
     this.zoomBy(scale / this.view.scale);
+  }
+
+  /** Shows items floating above the page, in place of where they lie. */
+  lift(items: readonly string[], parts: FloatPart[]): void {
+    this.dry.lift(new Set(items));
+    this.float.show(parts);
+  }
+
+  /** Puts down what floats, once the page shows it where it now lies. */
+  putDown(): void {
+    const floating = this.float.parts;
+    const land = () => {
+      if (this.float.parts !== floating) return;
+      this.dry.lift(new Set());
+      this.dry.whenPainted(() => this.float.parts === floating && this.float.show([]));
+    };
+    if (this.taking) this.whenTaken.push(land);
+    else land();
   }
 
   /** Brings a part of the page into sight. */
@@ -440,6 +469,7 @@ export class SheetDesk {
       this.dry.clear();
       this.surface = this.core.PageBridge.OpenSurface(this.page.handle, false);
       this.packets = [];
+      this.keptPackets = 0;
     }
     this.shownHandle = this.page.handle;
     const until = performance.now() + sliceMilliseconds;
@@ -456,6 +486,11 @@ export class SheetDesk {
     }
     this.grow();
     this.tellCount();
+    for (const then of this.whenTaken.splice(0)) then();
+    // Writing adds to what is kept when the page is left; a page that was never kept is kept once it lies still.
+    if (this.keptPackets > 0) return;
+    clearTimeout(this.keepTimer);
+    this.keepTimer = setTimeout(this.keepOutlines, keepAfter);
   }
 
   /** Paints a packet and keeps it, to paint the page from without Core's help when it is opened again. Returns how many items it held. */
@@ -466,10 +501,13 @@ export class SheetDesk {
     return items.length;
   }
 
-  private keepOutlines(): void {
-    const bytes = this.packets.reduce((sum, packet) => sum + packet.length, 0);
-    if (!this.isLoupe && !this.taking && this.dry.strokeCount >= fullPage && bytes <= mostKept) this.page.keepOutlines(this.packets);
-  }
+  private readonly keepOutlines = (): void => {
+    const { packets } = this;
+    const bytes = packets.reduce((sum, packet) => sum + packet.length, 0);
+    if (this.isLoupe || this.taking || packets.length === this.keptPackets || this.dry.strokeCount < fullPage || bytes > mostKept) return;
+    this.keptPackets = packets.length;
+    this.page.keepOutlines(packets);
+  };
 
   /** An endless page gets more sheet when its ink needs it. */
   private grow(): void {

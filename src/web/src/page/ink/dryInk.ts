@@ -6,6 +6,8 @@ import type { View } from './view';
 type Box = readonly [number, number, number, number];
 
 const sliceMilliseconds = 12;
+/** So many items are repainted at once while the pen waits, and no more. */
+const mostAtOnce = 600;
 
 /**
  * Paints the ink that is on the page, behind the pen. A whole repaint goes into a second canvas in short slices and is then swapped in; until
@@ -17,11 +19,13 @@ export class DryInk {
   private paper: SheetPaper = { sheet: [0, 0, 21000, 29700], ground: '#fffdf7', layers: [], under: [] };
   private view: View = { scale: 0.03, x: 0, y: 0 };
   private painted: View = this.view;
-  private painting: { next: number; view: View } | undefined;
+  /** A whole repaint under way: of what was there when it began, then of what has come or changed since. */
+  private painting: { next: number; view: View; items: InkItem[]; over: InkItem[]; dirty: Box | undefined } | undefined;
   private front: HTMLCanvasElement;
   private back: HTMLCanvasElement;
   private ratio = 1;
   private lifted: ReadonlySet<string> = new Set();
+  private readonly whenDone: (() => void)[] = [];
   private tint: ((colour: string) => string) | undefined;
 
   constructor(holder: HTMLElement) {
@@ -51,8 +55,13 @@ export class DryInk {
     let dirty: Box | undefined;
     for (const item of this.sorted) if (items.has(item.id) !== this.lifted.has(item.id)) dirty = union(dirty, item.box);
     this.lifted = items;
-    if (this.painting) this.repaint();
-    else if (dirty) this.paintBox(dirty);
+    if (dirty) this.paintBox(dirty);
+  }
+
+  /** Once no repaint is under way: at once, or later. */
+  whenPainted(then: () => void): void {
+    if (this.painting) this.whenDone.push(then);
+    else then();
   }
 
   /** How stored colours are shown: as they are, or adapted to dark paper. */
@@ -86,24 +95,31 @@ export class DryInk {
     this.repaint();
   }
 
+  /** The items of these that are shown, in painting order. */
+  itemsOf(ids: readonly string[]): InkItem[] {
+    const wanted = new Set(ids);
+    return this.sorted.filter((item) => wanted.has(item.id));
+  }
+
   /** Takes items in their present look. Additions on top are painted over; anything else repaints its box. */
-  show(news: InkItem[]): void {
+  show(packet: InkItem[]): void {
     let dirty: Box | undefined;
     let reorder = false;
     const over: InkItem[] = [];
-    for (const item of news) {
+    const changed = new Set<string>();
+    // What changed twice is in its last look both times.
+    for (const item of new Map(packet.map((one) => [one.id, one])).values()) {
       const before = this.items.get(item.id);
-      if (before) dirty = union(dirty, before.box);
+      if (before) {
+        dirty = union(dirty, before.box);
+        changed.add(item.id);
+      }
       if (!item.shown) {
-        if (before) {
-          this.items.delete(item.id);
-          this.sorted = this.sorted.filter((other) => other !== before);
-        }
+        this.items.delete(item.id);
         continue;
       }
       this.items.set(item.id, item);
       if (before) {
-        this.sorted[this.sorted.indexOf(before)] = item;
         dirty = union(dirty, item.box);
         if (compareOrder(before.order, item.order) !== 0) reorder = true;
         continue;
@@ -115,19 +131,18 @@ export class DryInk {
       } else over.push(item);
       this.sorted.push(item);
     }
+    if (changed.size > 0) this.sorted = this.sorted.flatMap((item) => (changed.has(item.id) ? (this.items.get(item.id) ?? []) : [item]));
     if (reorder) this.sorted.sort((a, b) => compareOrder(a.order, b.order));
-    // A whole repaint under way comes to what was added by itself; only what changed below it makes it begin again.
-    if (this.painting) {
-      if (dirty) this.repaint();
-      return;
+    if (dirty) this.paintBox(over.reduce((box, item) => union(box, item.box), dirty));
+    else {
+      this.paintOver(over);
+      this.painting?.over.push(...over);
     }
-    if (dirty) this.paintBox(dirty);
-    else this.paintOver(over);
   }
 
   private repaint(): void {
     const starting = this.painting === undefined;
-    this.painting = { next: -1, view: this.view };
+    this.painting = { next: -1, view: this.view, items: this.sorted.slice(), over: [], dirty: undefined };
     if (starting) this.slice();
   }
 
@@ -145,10 +160,11 @@ export class DryInk {
     }
     const seen = this.seen(painting.view);
     const until = performance.now() + sliceMilliseconds;
-    while (painting.next < this.sorted.length && performance.now() < until) {
-      for (const stop = Math.min(painting.next + 40, this.sorted.length); painting.next < stop; painting.next++) this.fill(context, this.sorted[painting.next]!, seen);
+    const { items } = painting;
+    while (painting.next < items.length && performance.now() < until) {
+      for (const stop = Math.min(painting.next + 40, items.length); painting.next < stop; painting.next++) this.fill(context, items[painting.next]!, seen);
     }
-    if (painting.next < this.sorted.length) {
+    if (painting.next < items.length) {
       soon(() => this.slice());
       return;
     }
@@ -159,7 +175,10 @@ export class DryInk {
     this.back.style.visibility = 'hidden';
     const moved = this.view !== painting.view;
     this.front.style.transform = '';
+    this.paintOver(painting.over);
+    if (painting.dirty) this.paintBox(painting.dirty);
     if (moved) this.setView(this.view);
+    if (!this.painting) for (const then of this.whenDone.splice(0)) then();
   }
 
   private paintOver(items: InkItem[]): void {
@@ -168,8 +187,12 @@ export class DryInk {
     for (const item of items) this.fill(context, item, seen);
   }
 
-  /** Repaints a box, widened to whole pixels, so that no seam is left at its edge. */
+  /** Repaints a box, widened to whole pixels, so that no seam is left at its edge. One with very much ink in it waits for a whole repaint. */
   private paintBox(box: Box): void {
+    const isFull = this.sorted.length > mostAtOnce && this.sorted.filter((item) => meets(item.box, box)).length > mostAtOnce;
+    if (this.painting) this.painting.dirty = union(this.painting.dirty, box);
+    else if (isFull) this.repaint();
+    if (isFull) return;
     const context = this.context(this.front, this.painted);
     const { scale, x, y } = this.painted;
     const unit = scale * this.ratio;
@@ -190,8 +213,7 @@ export class DryInk {
   }
 
   private fill(context: CanvasRenderingContext2D, item: InkItem, seen: Box): void {
-    const [left, top, right, bottom] = item.box;
-    if (left > seen[2] || right < seen[0] || top > seen[3] || bottom < seen[1] || this.lifted.has(item.id)) return;
+    if (!meets(item.box, seen) || this.lifted.has(item.id)) return;
     paintItem(context, item, this.tint);
   }
 
@@ -227,6 +249,10 @@ export function canvasIn(holder: HTMLElement): HTMLCanvasElement {
   canvas.setAttribute('aria-hidden', 'true');
   holder.append(canvas);
   return canvas;
+}
+
+function meets(a: Box, b: Box): boolean {
+  return a[0] <= b[2] && a[2] >= b[0] && a[1] <= b[3] && a[3] >= b[1];
 }
 
 function union(a: Box | undefined, b: Box): Box {

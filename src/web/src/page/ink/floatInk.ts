@@ -1,5 +1,6 @@
 import { canvasIn, sizeCanvas } from './dryInk';
 import { type InkItem, paintItem } from './packet';
+import { soon } from './soon';
 import type { View } from './view';
 
 /** x' = a·x + c·y + e, y' = b·x + d·y + f, in page units. */
@@ -7,12 +8,27 @@ export type Matrix = [a: number, b: number, c: number, d: number, e: number, f: 
 
 export const identity: Matrix = [1, 0, 0, 1, 0, 0];
 
+/** Items that float together. */
+export interface FloatPart {
+  items: InkItem[];
+  matrix: Matrix;
+}
+
+/** So many items are painted anew in every frame, and no more: the picture of more is moved, and painted anew when it rests. */
+const mostAFrame = 300;
+const sliceMilliseconds = 12;
+const rest = 150;
+
 /** What floats above the page while it is moved, turned or scaled. */
 export class FloatInk {
   private readonly canvas: HTMLCanvasElement;
-  private parts: { items: InkItem[]; matrix: Matrix }[] = [];
+  private standing: FloatPart[] = [];
   private view: View = { scale: 1, x: 0, y: 0 };
   private frame = 0;
+  private resting: ReturnType<typeof setTimeout> | undefined;
+  /** What the canvas holds of very many items, and where it was painted. */
+  private painted: { part: FloatPart; at: DOMMatrix } | undefined;
+  private painting: { part: FloatPart; at: DOMMatrix; next: number; canvas: OffscreenCanvas } | undefined;
 
   constructor(
     holder: HTMLElement,
@@ -21,23 +37,30 @@ export class FloatInk {
     this.canvas = canvasIn(holder);
   }
 
+  get parts(): readonly FloatPart[] {
+    return this.standing;
+  }
+
   resize(width: number, height: number): void {
     sizeCanvas(this.canvas, width, height);
+    this.painted = undefined;
     this.paintSoon();
   }
 
   setView(view: View): void {
     this.view = view;
-    if (this.parts.length > 0) this.paintSoon();
+    if (this.standing.length > 0) this.paintSoon();
   }
 
-  show(parts: { items: InkItem[]; matrix: Matrix }[]): void {
-    this.parts = parts;
+  show(parts: FloatPart[]): void {
+    this.standing = parts;
     this.paintSoon();
   }
 
   stop(): void {
     cancelAnimationFrame(this.frame);
+    clearTimeout(this.resting);
+    this.painting = undefined;
   }
 
   private paintSoon(): void {
@@ -46,15 +69,75 @@ export class FloatInk {
 
   private paint(): void {
     this.frame = 0;
+    const [part] = this.standing;
+    if (part && this.standing.length === 1 && part.items.length > mostAFrame) return this.paintMany(part);
+    this.clear();
     const context = this.canvas.getContext('2d')!;
-    const ratio = Math.min(devicePixelRatio, 3);
-    context.resetTransform();
-    context.clearRect(0, 0, this.canvas.width, this.canvas.height);
-    const { scale, x, y } = this.view;
-    for (const { items, matrix } of this.parts) {
-      context.setTransform(scale * ratio, 0, 0, scale * ratio, x * ratio, y * ratio);
-      context.transform(...matrix);
+    for (const { items, matrix } of this.standing) {
+      context.setTransform(this.toPixels(matrix));
       for (const item of items) paintItem(context, item, this.tint);
     }
+  }
+
+  private paintMany(part: FloatPart): void {
+    const at = this.toPixels(part.matrix);
+    clearTimeout(this.resting);
+    if (this.painted?.part.items === part.items) {
+      this.place(at);
+      this.resting = setTimeout(() => this.begin(part, at), rest);
+      return;
+    }
+    if (this.painting?.part.items === part.items) return;
+    this.clear();
+    this.begin(part, at);
+  }
+
+  private begin(part: FloatPart, at: DOMMatrix): void {
+    this.painting = { part, at, next: 0, canvas: new OffscreenCanvas(this.canvas.width, this.canvas.height) };
+    this.slice();
+  }
+
+  private slice(): void {
+    const { painting } = this;
+    if (!painting) return;
+    const { items } = painting.part;
+    const context = painting.canvas.getContext('2d') as unknown as CanvasRenderingContext2D;
+    context.setTransform(painting.at);
+    const until = performance.now() + sliceMilliseconds;
+    while (painting.next < items.length && performance.now() < until) {
+      for (const stop = Math.min(painting.next + 40, items.length); painting.next < stop; painting.next++) paintItem(context, items[painting.next]!, this.tint);
+    }
+    if (painting.next < items.length) return soon(() => this.slice());
+    this.clear();
+    this.canvas.getContext('2d')!.drawImage(painting.canvas, 0, 0);
+    this.painted = painting;
+    const [part] = this.standing;
+    if (part) this.place(this.toPixels(part.matrix));
+  }
+
+  private clear(): void {
+    this.painted = this.painting = undefined;
+    clearTimeout(this.resting);
+    const context = this.canvas.getContext('2d')!;
+    context.resetTransform();
+    context.clearRect(0, 0, this.canvas.width, this.canvas.height);
+    this.canvas.style.transform = '';
+  }
+
+  /** Moves the painted picture to where its items now are. */
+  private place(at: DOMMatrix): void {
+    const ratio = this.ratio;
+    const moved = at.multiply(this.painted!.at.inverse());
+    this.canvas.style.transform = new DOMMatrix([moved.a, moved.b, moved.c, moved.d, moved.e / ratio, moved.f / ratio]).toString();
+  }
+
+  private toPixels(matrix: Matrix): DOMMatrix {
+    const { scale, x, y } = this.view;
+    const ratio = this.ratio;
+    return new DOMMatrix([scale * ratio, 0, 0, scale * ratio, x * ratio, y * ratio]).multiply(new DOMMatrix(matrix));
+  }
+
+  private get ratio(): number {
+    return Math.min(devicePixelRatio, 3);
   }
 }

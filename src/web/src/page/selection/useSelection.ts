@@ -7,7 +7,7 @@ import { useWorkspace } from '../../sync/workspace';
 import type { Taken } from '../hand/tool';
 import type { SheetDesk } from '../ink/desk';
 import { identity, type Matrix } from '../ink/floatInk';
-import { type InkItem, paintItem, readPacket } from '../ink/packet';
+import { type InkItem, paintItem } from '../ink/packet';
 import { keepPiece, keptPiece, type Piece } from './clipboard';
 
 /** What can be said of a selection; what differs among its things is left out. */
@@ -100,19 +100,15 @@ export function useSelection({ desk, page, layer, taken, setTaken, say }: Given)
   if (!taken) return { selection: undefined, paste };
   const { items } = taken;
   const perform = (make: (handle: number, now: number) => Uint8Array) => page.perform(make);
-  const ink = (): InkItem[] => readPacket(core.HandBridge.Paint(page.handle, items));
+  const ink = (): InkItem[] => desk?.dry.itemsOf(items) ?? [];
   let floating: InkItem[] | undefined;
-  const float = (parts: { items: InkItem[]; matrix: Matrix }[] | undefined) => {
-    desk?.dry.lift(new Set(parts ? items : []));
-    desk?.float.show(parts ?? []);
-  };
   const done = (act: () => void) => {
     try {
       act();
     } catch (error) {
       say(sentenceOf(error));
     }
-    float(undefined);
+    desk?.putDown();
     floating = undefined;
   };
   const copy = () => {
@@ -129,9 +125,13 @@ export function useSelection({ desk, page, layer, taken, setTaken, say }: Given)
     move: (dx, dy) => done(() => perform((handle, now) => core.HandBridge.Shift(handle, items, Math.round(dx), Math.round(dy), now))),
     transform: (matrix) => done(() => perform((handle, now) => core.HandBridge.Transform(handle, items, matrix, now))),
     preview: (matrix) => {
-      if (!matrix) return float(undefined);
-      floating ??= ink();
-      float([{ items: floating, matrix }]);
+      if (!matrix) {
+        floating = undefined;
+        return desk?.putDown();
+      }
+      if (floating) return desk?.float.show([{ items: floating, matrix }]);
+      floating = ink();
+      desk?.lift(items, [{ items: floating, matrix }]);
     },
     restyle: (field, value) => done(() => perform((handle, now) => core.HandBridge.Set(handle, items, [fields[field]], [value], now))),
     order: (front) => perform((handle, now) => core.HandBridge.Order(handle, items, front, now)),
@@ -156,19 +156,19 @@ export function useSelection({ desk, page, layer, taken, setTaken, say }: Given)
       selection.transform(across ? [-1, 0, 0, 1, left + right, 0] : [1, 0, 0, -1, 0, top + bottom]);
     },
     previewEven: (wish) => {
-      if (!wish) return float(undefined);
+      if (!wish) return desk?.putDown();
       const steps = JSON.parse(core.HandBridge.EvenLines(page.handle, items, wish.strength, wish.words, wish.height)) as { items: string[]; matrix: Matrix }[];
       const all = new Map(ink().map((item) => [item.id, item]));
       const moved = new Set(steps.flatMap((step) => step.items));
-      float([...steps.map((step) => ({ items: step.items.flatMap((id) => all.get(id) ?? []), matrix: step.matrix })), { items: [...all.values()].filter((item) => !moved.has(item.id)), matrix: identity }]);
+      desk?.lift(items, [...steps.map((step) => ({ items: step.items.flatMap((id) => all.get(id) ?? []), matrix: step.matrix })), { items: [...all.values()].filter((item) => !moved.has(item.id)), matrix: identity }]);
     },
     even: (wish) => {
       void page.performAll((handle, now) => core.HandBridge.DoEvenLines(handle, items, wish.strength, wish.words, wish.height, now));
-      float(undefined);
+      desk?.putDown();
       select(items);
     },
     leave: () => {
-      float(undefined);
+      desk?.putDown();
       setTaken(undefined);
     },
   };

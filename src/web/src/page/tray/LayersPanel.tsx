@@ -17,7 +17,6 @@ export interface Layer {
   locked: boolean;
   opacity: number;
   author: string;
-  count: number;
 }
 
 const fields = { name: 1, hidden: 3, locked: 4, opacity: 5, mergedInto: 6, erased: 7 } as const;
@@ -35,6 +34,7 @@ export function nameOfLayer(layer: Layer): string {
 export function LayersPanel({ core, tools, page, people }: { core: Core; tools: Tools; page: OpenDocument; people: Member[] }) {
   const { person } = useSession();
   const layers = useLayers(core, page);
+  const counts = core.LayerBridge.Counts(page.handle);
   const [name, setName] = useState<string>();
   const [problem, setProblem] = useState('');
   const current = layers.find((layer) => layer.id === tools.layerOf(page.id)) ?? layers.find((layer) => layer.id === firstLayer)!;
@@ -61,7 +61,7 @@ export function LayersPanel({ core, tools, page, people }: { core: Core; tools: 
         {layers.toReversed().map((layer) => (
           <li key={layer.id} data-testid="layer" data-name={nameOfLayer(layer)} className={`flex items-center rounded-md ${layer === current ? 'bg-base-200' : ''}`}>
             <button type="button" aria-pressed={layer === current} className={`h-11 min-w-0 grow truncate px-2 text-left ${layer === current ? 'font-semibold' : ''} ${layer.hidden ? 'text-quiet' : ''}`} onClick={() => tools.setLayer(page.id, layer.id === firstLayer ? '' : layer.id)}>
-              {nameOfLayer(layer)} <span className="text-[12.5px] font-normal text-quiet">{[layer.count, layer.author !== person.id && people.find((one) => one.id === layer.author)?.name].filter((part) => part !== false && part !== undefined).join(', ')}</span>
+              {nameOfLayer(layer)} <span className="text-[12.5px] font-normal text-quiet">{[counts[layers.indexOf(layer)], layer.author !== person.id && people.find((one) => one.id === layer.author)?.name].filter((part) => part !== false && part !== undefined).join(', ')}</span>
             </button>
             <IconButton label={layer.locked ? 'Unlock' : 'Lock'} testId="layer-lock" icon={layer.locked ? <LockSimpleIcon size={18} /> : <LockSimpleOpenIcon size={18} weight="light" />} onPress={() => set('locked', layer.locked ? '' : '1', layer)} />
             <IconButton label={layer.hidden ? 'Show' : 'Hide'} testId="layer-hide" icon={layer.hidden ? <EyeSlashIcon size={18} /> : <EyeIcon size={18} weight="light" />} onPress={() => set('hidden', layer.hidden ? '' : '1', layer)} />
