@@ -15,6 +15,8 @@ public static class InterfaceBench
         browser.WaitForStrokes(0);
         var server = Open(browser);
         browser.WaitForSync("All saved");
+        // A look at the page: its outlines are kept on the device once it has lain still.
+        Thread.Sleep(TimeSpan.FromSeconds(4));
         browser.Go(otherPage);
         browser.WaitForStrokes(0);
         var device = Open(browser);
