@@ -9,9 +9,10 @@ public sealed class Outline
 {
     private float[] points = new float[128];
     private readonly List<int> ends = [];
+    private int length;
 
     /// <summary>How many control points there are in all rings.</summary>
-    public int PointCount { get; private set; }
+    public int PointCount => length / 2;
 
     public int RingCount => ends.Count;
 
@@ -24,10 +25,19 @@ public sealed class Outline
 
     internal void Add(float x, float y)
     {
-        if (PointCount * 2 + 2 > points.Length) Array.Resize(ref points, points.Length * 2);
-        points[PointCount * 2] = x;
-        points[PointCount * 2 + 1] = y;
-        PointCount++;
+        if (length + 2 > points.Length) Array.Resize(ref points, points.Length * 2);
+        points[length] = x;
+        points[length + 1] = y;
+        length += 2;
+    }
+
+    /// <summary>Room for so many more control points, to be filled in: x, y, x, y…</summary>
+    internal Span<float> Add(int count)
+    {
+        var start = length;
+        length += count * 2;
+        if (length > points.Length) Array.Resize(ref points, Math.Max(length, points.Length * 2));
+        return points.AsSpan(start, count * 2);
     }
 
     internal void Close() => ends.Add(PointCount);
@@ -44,7 +54,7 @@ public sealed class Outline
 
     public void Clear()
     {
-        PointCount = 0;
+        length = 0;
         ends.Clear();
     }
 }

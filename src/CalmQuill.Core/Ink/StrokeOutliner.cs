@@ -105,13 +105,16 @@ public sealed class StrokeOutliner
             // A pen that stood still drew no loop: a corner is two samples at one place.
             var pieces = bend < RefineFrom || (x1 == x2 && y1 == y2) ? 1 : Math.Min(8, 1 + (int)MathF.Sqrt(bend / RefineFrom));
             var nextRadius = even ? radius : (radius + (plain ? pen.Radius(sp[i + 1]) : Nib.Radius(samples, i + 1, pen))) * 0.5f;
-            var from = i == first ? visible.Start % Interval.PerSample / (float)Interval.PerSample : 0f;
-            var to = ends ? visible.End % Interval.PerSample / (float)Interval.PerSample : 1f;
-            for (var k = 1; k < pieces; k++)
+            if (pieces > 1)
             {
-                var t = k / (float)pieces;
-                if (t <= from || t >= to) continue;
-                Push(Spline(sx[i0], x1, x2, sx[i3], t) + dx, Spline(sy[i0], y1, y2, sy[i3], t) + dy, radius + (nextRadius - radius) * t);
+                var from = i == first ? visible.Start % Interval.PerSample / (float)Interval.PerSample : 0f;
+                var to = ends ? visible.End % Interval.PerSample / (float)Interval.PerSample : 1f;
+                for (var k = 1; k < pieces; k++)
+                {
+                    var t = k / (float)pieces;
+                    if (t <= from || t >= to) continue;
+                    Push(Spline(sx[i0], x1, x2, sx[i3], t) + dx, Spline(sy[i0], y1, y2, sy[i3], t) + dy, radius + (nextRadius - radius) * t);
+                }
             }
 
             if (ends) PushBetween(samples, visible.End, pen, dx, dy);
@@ -139,13 +142,14 @@ public sealed class StrokeOutliner
 
     private void Push(float px, float py, float radius)
     {
-        if (count > 0 && Math.Abs(px - x[count - 1]) < SameSpot && Math.Abs(py - y[count - 1]) < SameSpot)
+        var at = count;
+        if (at > 0 && Math.Abs(px - x[at - 1]) < SameSpot && Math.Abs(py - y[at - 1]) < SameSpot)
         {
-            if (radius > r[count - 1]) r[count - 1] = radius;
+            if (radius > r[at - 1]) r[at - 1] = radius;
             return;
         }
 
-        if (count == x.Length)
+        if (at == x.Length)
         {
             Array.Resize(ref x, count * 2);
             Array.Resize(ref y, count * 2);
@@ -157,9 +161,8 @@ public sealed class StrokeOutliner
             Array.Resize(ref length, count * 2);
         }
 
-        x[count] = px;
-        y[count] = py;
-        r[count++] = radius;
+        (x[at], y[at], r[at]) = (px, py, radius);
+        count = at + 1;
     }
 
     /// <summary>Narrows a stroke's real ends, not the edges of what was rubbed out, down to a share of the line's width at the very end.</summary>
@@ -281,6 +284,7 @@ public sealed class StrokeOutliner
     private void Edge(bool square, Outline outline)
     {
         FindDirections();
+        var (pieceX, pieceY) = (this.pieceX, this.pieceY);
         var start = 0;
         var foldsBefore = count > 2 && Folds(0);
         for (var i = 1; i < count; i++)
@@ -299,13 +303,15 @@ public sealed class StrokeOutliner
 
     private void FindDirections()
     {
+        // Locals, since WebAssembly's interpreter looks fields up anew each time.
+        var (x, y, length, pieceX, pieceY, tangentX, tangentY) = (this.x, this.y, this.length, this.pieceX, this.pieceY, this.tangentX, this.tangentY);
         var last = count - 1;
         for (var i = 0; i < last; i++)
         {
-            float dx = x[i + 1] - x[i], dy = y[i + 1] - y[i];
-            length[i] = MathF.Sqrt(dx * dx + dy * dy);
-            pieceX[i] = dx / length[i];
-            pieceY[i] = dy / length[i];
+            float dx = x[i + 1] - x[i], dy = y[i + 1] - y[i], way = MathF.Sqrt(dx * dx + dy * dy);
+            length[i] = way;
+            pieceX[i] = dx / way;
+            pieceY[i] = dy / way;
         }
 
         (tangentX[0], tangentY[0], tangentX[last], tangentY[last]) = (pieceX[0], pieceY[0], pieceX[last - 1], pieceY[last - 1]);
@@ -329,13 +335,27 @@ public sealed class StrokeOutliner
     /// <summary>One ring: the left side there, an end, the right side back, an end. Ends are round or square.</summary>
     private void EdgeBetween(int from, int to, bool squareFrom, bool squareTo, Outline outline)
     {
-        outline.Add(x[from] + pieceY[from] * r[from], y[from] - pieceX[from] * r[from]);
-        for (var i = from + 1; i < to; i++) outline.Add(x[i] + tangentY[i] * r[i], y[i] - tangentX[i] * r[i]);
-        outline.Add(x[to] + pieceY[to - 1] * r[to], y[to] - pieceX[to - 1] * r[to]);
-        Cap(to, pieceX[to - 1], pieceY[to - 1], squareTo, outline);
-        outline.Add(x[to] - pieceY[to - 1] * r[to], y[to] + pieceX[to - 1] * r[to]);
-        for (var i = to - 1; i > from; i--) outline.Add(x[i] - tangentY[i] * r[i], y[i] + tangentX[i] * r[i]);
-        outline.Add(x[from] - pieceY[from] * r[from], y[from] + pieceX[from] * r[from]);
+        var (x, y, r, tangentX, tangentY) = (this.x, this.y, this.r, this.tangentX, this.tangentY);
+        float px = pieceX[from], py = pieceY[from], qx = pieceX[to - 1], qy = pieceY[to - 1];
+        outline.Add(x[from] + py * r[from], y[from] - px * r[from]);
+        var side = outline.Add(to - from - 1);
+        for (int i = from + 1, at = 0; i < to; i++, at += 2)
+        {
+            side[at] = x[i] + tangentY[i] * r[i];
+            side[at + 1] = y[i] - tangentX[i] * r[i];
+        }
+
+        outline.Add(x[to] + qy * r[to], y[to] - qx * r[to]);
+        Cap(to, qx, qy, squareTo, outline);
+        outline.Add(x[to] - qy * r[to], y[to] + qx * r[to]);
+        side = outline.Add(to - from - 1);
+        for (int i = to - 1, at = 0; i > from; i--, at += 2)
+        {
+            side[at] = x[i] - tangentY[i] * r[i];
+            side[at + 1] = y[i] + tangentX[i] * r[i];
+        }
+
+        outline.Add(x[from] - py * r[from], y[from] + px * r[from]);
         Cap(from, -pieceX[from], -pieceY[from], squareFrom, outline);
         outline.Close();
     }

@@ -42,12 +42,16 @@ public sealed class StrokeSamples
     /// <summary>The bounding box of the sample points, in 0.01 mm, without the line's width.</summary>
     public Box Bounds()
     {
-        var box = new Box(X[0], Y[0], X[0], Y[0]);
+        int left = X[0], top = Y[0], right = left, bottom = top;
         for (var i = 1; i < X.Length; i++)
         {
-            box = new Box(Math.Min(box.Left, X[i]), Math.Min(box.Top, Y[i]), Math.Max(box.Right, X[i]), Math.Max(box.Bottom, Y[i]));
+            int x = X[i], y = Y[i];
+            if (x < left) left = x;
+            else if (x > right) right = x;
+            if (y < top) top = y;
+            else if (y > bottom) bottom = y;
         }
 
-        return box;
+        return new Box(left, top, right, bottom);
     }
 }

@@ -20,7 +20,7 @@ public sealed class PageItem
     private uint madeFill;
     private Shape? madeAs;
     private Guid madeOn;
-    private Box? madeBox, placedBox;
+    private Box? madeBox, bounds;
     private List<Interval>? visible;
 
     internal PageItem(OpId id, PageLayers layers)
@@ -87,14 +87,7 @@ public sealed class PageItem
     public ItemKinds Kind { get; private set; }
 
     /// <summary>The box of the ink, shift and line width included, in 0.01 mm.</summary>
-    public Box Bounds
-    {
-        get
-        {
-            var grown = (int)MathF.Ceiling(Pen.MostRadius);
-            return IsOnlyShifted ? (madeBox ??= Made.Bounds()).Grow(grown).Shift((int)Dx, (int)Dy) : (placedBox ??= Samples.Bounds()).Grow(grown);
-        }
-    }
+    public Box Bounds => bounds ??= (IsOnlyShifted ? (madeBox ??= Made.Bounds()).Shift((int)Dx, (int)Dy) : Samples.Bounds()).Grow((int)MathF.Ceiling(Pen.MostRadius));
 
     /// <summary>What was not rubbed out. Not to be written to.</summary>
     public List<Interval> Visible() => HasArrived ? visible ??= Gaps.Visible(Made.Count) : [];
@@ -157,6 +150,7 @@ public sealed class PageItem
     internal void Place(Stamp stamp, Transform step, bool adds)
     {
         (placing ??= new Placing()).Add(stamp, step, adds);
+        bounds = null;
         // A thing that is only moved looks as it did.
         if (!placing.IsShift || placed is not null || !step.IsShift) WorkOut();
     }
@@ -186,7 +180,7 @@ public sealed class PageItem
 
     private void WorkOut()
     {
-        (placed, placedBox) = (null, null);
+        (placed, bounds) = (null, null);
         if (!HasArrived) return;
         if (madeAs is not null)
         {
