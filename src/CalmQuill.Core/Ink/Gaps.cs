@@ -9,18 +9,20 @@ namespace CalmQuill.Core.Ink;
 /// </remarks>
 public sealed class Gaps
 {
-    private readonly Dictionary<OpId, IReadOnlyList<Interval>> added = [];
+    /// <summary>Made when first needed: most strokes never have any.</summary>
+    private Dictionary<OpId, IReadOnlyList<Interval>>? added;
 
-    public bool Any => added.Count > 0;
+    public bool Any => added is { Count: > 0 };
 
-    public void Add(OpId operation, IReadOnlyList<Interval> intervals) => added[operation] = intervals;
+    public void Add(OpId operation, IReadOnlyList<Interval> intervals) => (added ??= [])[operation] = intervals;
 
-    public void TakeBack(OpId operation) => added.Remove(operation);
+    public void TakeBack(OpId operation) => added?.Remove(operation);
 
     /// <summary>The visible remainder, as ascending, disjoint intervals; empty when nothing is left.</summary>
     public List<Interval> Visible(int sampleCount)
     {
         var end = (sampleCount - 1) * Interval.PerSample;
+        if (added is not { Count: > 0 }) return [new Interval(0, end)];
         return Interval.Complement(Interval.Union(added.Values.SelectMany(intervals => intervals)), 0, end);
     }
 }

@@ -32,10 +32,11 @@ public sealed class EraserPass(PageDocument page, double radius, bool whole)
         var area = new Box((int)Math.Min(x, fromX), (int)Math.Min(y, fromY), (int)Math.Max(x, fromX), (int)Math.Max(y, fromY)).Grow(reach);
         var items = page.Items;
         LookUpBoxes(items);
-        for (var i = 0; i < items.Count; i++)
+        var (known, left, top, right, bottom) = (boxes, area.Left, area.Top, area.Right, area.Bottom);
+        for (var i = 0; i < known.Length; i += 4)
         {
-            if (boxes[4 * i] > area.Right || boxes[4 * i + 2] < area.Left || boxes[4 * i + 1] > area.Bottom || boxes[4 * i + 3] < area.Top) continue;
-            var item = items[i];
+            if (known[i + 1] > bottom || known[i + 3] < top || known[i] > right || known[i + 2] < left) continue;
+            var item = items[i / 4];
             if (!Only.Takes(item) || (whole && touched.ContainsKey(item.Id))) continue;
             if (item.Kind == ItemKinds.Area)
             {
