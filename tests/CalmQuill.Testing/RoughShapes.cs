@@ -11,7 +11,7 @@ public static class RoughShapes
     public static readonly ShapeKind[] Kinds =
     [
         ShapeKind.Line, ShapeKind.Arrow, ShapeKind.DoubleArrow, ShapeKind.Circle, ShapeKind.Ellipse, ShapeKind.Triangle, ShapeKind.Square, ShapeKind.Rectangle, ShapeKind.Rhombus,
-        ShapeKind.Parallelogram, ShapeKind.Trapezoid, ShapeKind.RegularPolygon, ShapeKind.Polygon, ShapeKind.Star, ShapeKind.Arc, ShapeKind.Wave, ShapeKind.Polyline,
+        ShapeKind.Parallelogram, ShapeKind.Trapezoid, ShapeKind.RegularPolygon, ShapeKind.Polygon, ShapeKind.Star, ShapeKind.Arc, ShapeKind.Wave, ShapeKind.Polyline, ShapeKind.Curve,
     ];
 
     /// <summary>The strokes of one rough shape: one, or for some arrows two.</summary>
@@ -105,6 +105,10 @@ public static class RoughShapes
                 strokes = [[.. Enumerable.Range(0, 121).Select(i => (i / 60.0 - 1, crest * Math.Sin(Math.PI * halves * i / 120)))]];
                 size = Math.Max(size, 2_000);
                 break;
+            case ShapeKind.Curve:
+                // A hook that bends more and more, or two bows of unlike size: its bend runs evenly from one end to the other.
+                strokes = [random.Next(2) == 0 ? Bending(R(0, 15), R(190, 280), R(1.8, 2.4)) : Bending(-R(70, 110), R(170, 240), 1)];
+                break;
             default:
                 strokes = random.Next(3) switch
                 {
@@ -154,6 +158,21 @@ public static class RoughShapes
         }
 
         return turned;
+    }
+
+    /// <summary>A line whose bend runs from one number to another, in degrees a unit of its length, along a power of its way.</summary>
+    private static List<(double X, double Y)> Bending(double from, double to, double power)
+    {
+        double x = -1, y = 0, heading = 0;
+        var line = new List<(double X, double Y)> { (x, y) };
+        for (var i = 0; i < 60; i++)
+        {
+            heading += (from + (to - from) * Math.Pow(i / 60.0, power)) / 30 * Degrees;
+            (x, y) = (x + Math.Cos(heading) / 30, y + Math.Sin(heading) / 30);
+            line.Add((x, y));
+        }
+
+        return line;
     }
 
     private static List<(double X, double Y)> Round(double a, double b, Random random)
