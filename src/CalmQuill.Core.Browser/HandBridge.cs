@@ -96,28 +96,33 @@ public static partial class HandBridge
     [JSExport]
     public static int[] BoundsOfPiece(byte[] piece) => Cutting.Bounds(piece) is { } box ? [box.Left, box.Top, box.Right, box.Bottom] : [];
 
-    /// <summary>Lays a piece down; framed operations, one step. <see cref="LastLaid"/> names the new items.</summary>
+    /// <summary>Begins to lay a piece down and says how many changes that takes. A piece that is none throws with a sentence, and nothing is laid.</summary>
     [JSExport]
-    public static byte[] Lay(int page, byte[] piece, int dx, int dy, string layer, double random, double now)
+    public static int BeginLay(byte[] piece, int dx, int dy, string layer)
+    {
+        laying = new Laying(piece, dx, dy, Guid.TryParse(layer, out var id) ? id : Guid.Empty);
+        return laying.Count;
+    }
+
+    /// <summary>Lays up to so many more; framed operations. With the last of them all become one step.</summary>
+    [JSExport]
+    public static byte[] LayMore(int page, int most, double now)
     {
         var frames = new List<byte[]>();
-        var made = new List<OpId>();
-        lastLaid = Cutting.Lay(
-            piece, dx, dy, Guid.TryParse(layer, out var id) ? id : Guid.Empty,
-            nth => new Guid((int)((long)random & 0x7FFFFFFF), (short)nth, (short)(nth >> 16), BitConverter.GetBytes(random)),
-            change =>
-            {
-                frames.Add(Session.Do(page, change, now));
-                made.Add(Session.Replica.LastId);
-                return made[^1];
-            });
-        if (made.Count > 1) frames.Add(Session.Do(page, new Change.StepsJoined(made), now));
+        var more = true;
+        while (more && frames.Count < most) more = laying!.Next(change => Made(frames, page, change, now));
+        if (laying!.Done == laying.Count && laying.Steps.Count > 1) Made(frames, page, new Change.StepsJoined(laying.Steps), now);
         return Session.Framed(frames);
     }
 
-    /// <summary>The items that <see cref="Lay"/> laid down last.</summary>
+    /// <summary>Begins to give laying down up, for <see cref="PageBridge.GoOn"/>: what was laid becomes one step and is taken back.</summary>
     [JSExport]
-    public static string[] LastLaid() => [.. lastLaid.Select(id => id.ToString())];
+    public static int GiveUpLaying(int page) =>
+        PageBridge.Begin(page, [.. laying is { Steps.Count: > 0 } ? laying.Steps.Reverse().Select(step => (Change)new Change.EffectSet(step, false)).Prepend(new Change.StepsJoined(laying.Steps)) : []]);
+
+    /// <summary>The items that were laid down last.</summary>
+    [JSExport]
+    public static string[] LastLaid() => [.. laying?.Items.Select(id => id.ToString()) ?? []];
 
     /// <summary>What making room at a line moves: the most that can be taken away, then the ids follow by <see cref="RoomItems"/>.</summary>
     [JSExport]
@@ -202,8 +207,8 @@ public static partial class HandBridge
 
     internal static ItemFilter Filter(int kinds, string layer) => new((ItemKinds)kinds, Guid.TryParse(layer, out var id) ? id : null);
 
-    private static List<OpId> lastLaid = [];
     private static MakeRoom? room;
+    private static Laying? laying;
 
     private static List<(IReadOnlyList<PageItem> Items, Transform Transform)> Work(int page, string[] items, double strength, bool words, bool height) =>
         Changing.EvenLines.Work([.. Items(page, items).Where(item => item.Kind == ItemKinds.Ink)], new EvenLines.Wish(strength, words, height));
@@ -212,6 +217,12 @@ public static partial class HandBridge
     {
         var document = Session.Document<PageDocument>(page);
         return [.. ids.Select(id => document.Find(OpId.Parse(id))).OfType<PageItem>().Where(item => item.Shown)];
+    }
+
+    private static OpId Made(List<byte[]> frames, int page, Change change, double now)
+    {
+        frames.Add(Session.Do(page, change, now));
+        return Session.Replica.LastId;
     }
 
     private static OpId[] Parse(string[] items) => [.. items.Select(OpId.Parse)];

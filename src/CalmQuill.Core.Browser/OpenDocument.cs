@@ -70,6 +70,9 @@ internal sealed class OpenPage : IOpenDocument
 
     public EraserPass? Eraser { get; set; }
 
+    /// <summary>Changes that were begun and wait for their turn; see <see cref="PageBridge.GoOn"/>.</summary>
+    public Queue<Change> Begun { get; } = [];
+
     /// <summary>For each surface that shows the page, the items that changed and have not been handed out to it for painting.</summary>
     public Dictionary<int, Queue<OpId>> Surfaces { get; } = [];
 

@@ -10,19 +10,29 @@ public static partial class PageBridge
 {
     private static int lastSurface;
 
-    /// <summary>Takes the last step back; framed operations, none when there is no such step.</summary>
+    /// <summary>Begins to take the last step back and says how many changes that takes: one, or as many as were joined; 0 when there is no such step.</summary>
     [JSExport]
-    public static byte[] Undo(int page, double now) => Session.DoAll(page, Session.Document<PageDocument>(page).Undo(Session.Replica.Author), now);
+    public static int BeginUndo(int page) => Begin(page, Session.Document<PageDocument>(page).Undo(Session.Replica.Author));
 
     [JSExport]
-    public static byte[] Redo(int page, double now) => Session.DoAll(page, Session.Document<PageDocument>(page).Redo(Session.Replica.Author), now);
+    public static int BeginRedo(int page) => Begin(page, Session.Document<PageDocument>(page).Redo(Session.Replica.Author));
+
+    /// <summary>Makes up to so many of the changes that were begun; framed operations, none when all are made.</summary>
+    [JSExport]
+    public static byte[] GoOn(int page, int most, double now)
+    {
+        var begun = ((OpenPage)Session.Document(page)).Begun;
+        var changes = new List<Change>();
+        while (changes.Count < most && begun.TryDequeue(out var change)) changes.Add(change);
+        return Session.DoAll(page, changes, now);
+    }
 
     /// <summary>Bit 1: there is something to undo; bit 2: something to redo.</summary>
     [JSExport]
     public static int Steps(int page)
     {
         var document = Session.Document<PageDocument>(page);
-        return (document.Undo(Session.Replica.Author).Count == 0 ? 0 : 1) | (document.Redo(Session.Replica.Author).Count == 0 ? 0 : 2);
+        return (document.CanUndo(Session.Replica.Author) ? 1 : 0) | (document.CanRedo(Session.Replica.Author) ? 2 : 0);
     }
 
     /// <summary>Which build of the rules this is: outlines that another one made may differ.</summary>
@@ -90,6 +100,15 @@ public static partial class PageBridge
         var change = open.Eraser?.End();
         open.Eraser = null;
         return Session.Do(page, change, now);
+    }
+
+    /// <summary>Sets changes down to be made by <see cref="GoOn"/>, and says how many they are.</summary>
+    internal static int Begin(int page, IReadOnlyCollection<Change> changes)
+    {
+        var begun = ((OpenPage)Session.Document(page)).Begun;
+        begun.Clear();
+        foreach (var change in changes) begun.Enqueue(change);
+        return begun.Count;
     }
 
     /// <summary>Hands what has changed out to every surface of the page.</summary>

@@ -23,14 +23,9 @@ public sealed class ChangingTests : OnPage
         Do(Ines, new Change.ItemsShifted([other], 0, 300));
         var piece = Cutting.Of(Page, new HashSet<OpId> { one, other, shape });
         Assert.Equal(new Box(-20, -20, 2020, 1920), Cutting.Bounds(piece));
-        var made = new List<OpId>();
-        var laid = Cutting.Lay(piece, 5000, 0, Guid.Empty, _ => Guid.NewGuid(), change =>
-        {
-            made.Add(Do(Tobias, change).Id);
-            return made[^1];
-        });
-        Do(Tobias, new Change.StepsJoined(made));
-        var items = laid.Select(Item).ToList();
+        var laying = LayAll(piece, 5000, 0);
+        Do(Tobias, new Change.StepsJoined(laying.Steps));
+        var items = laying.Items.Select(Item).ToList();
         Assert.Equal(3, items.Count);
         var copy = items.Single(item => item.Visible().Count == 2);
         Assert.Equal((5000, 800), (copy.Samples.X[0], copy.Samples.Y[0]));
@@ -49,12 +44,25 @@ public sealed class ChangingTests : OnPage
     {
         Operation Stroke(int i) => new(new OpId(1, (ulong)i + 1), Hlc.At(i + 1), Guid.Empty, new Change.StrokeAdded(Ball, 1, Straight(0, i, 100, i)));
         var piece = OperationCodec.Encode([.. Enumerable.Range(0, 20_000).Select(Stroke)]);
-        Assert.Equal(20_000, Cutting.Lay(piece, 10, 10, Guid.Empty, _ => Guid.NewGuid(), change => Do(Ines, change).Id).Count);
+        var laying = LayAll(piece, 10, 10);
+        Assert.Equal(20_000, laying.Items.Count);
         Assert.Equal(20_000, Shown().Length);
-        var tooMuch = OperationCodec.Encode([.. Enumerable.Range(0, Cutting.MostItems + 1).Select(Stroke)]);
-        Assert.Throws<OperationFormatException>(() => Cutting.Lay(tooMuch, 0, 0, Guid.Empty, _ => Guid.NewGuid(), change => Do(Ines, change).Id));
-        Assert.Throws<OperationFormatException>(() => Cutting.Lay([1, 2, 3], 0, 0, Guid.Empty, _ => Guid.NewGuid(), change => Do(Ines, change).Id));
-        Assert.Equal(20_000, Shown().Length);
+        Do(Tobias, new Change.StepsJoined(laying.Steps));
+        Assert.True(Page.CanUndo(Tobias.Author));
+        UndoAll(Tobias);
+        Assert.Equal((0, false, true), (Shown().Length, Page.CanUndo(Tobias.Author), Page.CanRedo(Tobias.Author)));
+        var tooMuch = OperationCodec.Encode([.. Enumerable.Range(0, Laying.MostChanges + 1).Select(Stroke)]);
+        Assert.Throws<OperationFormatException>(() => new Laying(tooMuch, 0, 0, Guid.Empty));
+        Assert.Throws<OperationFormatException>(() => new Laying([1, 2, 3], 0, 0, Guid.Empty));
+        var noPiece = OperationCodec.Encode([new Operation(new OpId(1, 1), Hlc.At(1), Guid.Empty, new Change.ItemsRemoved([new OpId(1, 9)]))]);
+        Assert.Throws<OperationFormatException>(() => new Laying(noPiece, 0, 0, Guid.Empty));
+    }
+
+    private Laying LayAll(byte[] piece, int dx, int dy)
+    {
+        var laying = new Laying(piece, dx, dy, Guid.Empty);
+        while (laying.Done < laying.Count) laying.Next(change => Do(Tobias, change).Id);
+        return laying;
     }
 
     [Fact]

@@ -308,6 +308,35 @@ public sealed class HandTests : InterfaceTest
         Assert.Empty(browser.Errors());
     }
 
+    [Fact]
+    public async Task Very_much_is_laid_down_step_by_step_can_be_given_up_and_is_undone_at_once()
+    {
+        const int many = 4_000;
+        using (var caller = await Host.SignIn(Group.Owner))
+        {
+            var device = new Replica(7, Group.Owner.Id);
+            StrokeSamples Dash(int i) => new([1500 + i % 90 * 190, 1600 + i % 90 * 190], [3000 + i / 90 * 500, 3250 + i / 90 * 500], [500, 500], [0, 8]);
+            var strokes = Enumerable.Range(0, many).Select(i => device.Make(new Change.StrokeAdded(new Pen(PenKind.Ball, 30, 0xFF), 1, Dash(i)), 1));
+            foreach (var part in strokes.Chunk(400)) await caller.Send(Group.Space, DocumentKind.Page, Page, part);
+        }
+
+        var browser = OpenPage(Group.Writer, many + 1);
+        browser.TypeWithControl("a");
+        browser.Until(() => browser.Attribute("selection", "data-items") == $"{many + 1}", "all to be selected");
+        browser.TypeWithControl("c");
+        browser.TypeWithControl("v");
+        browser.Press("give-up");
+        browser.Until(() => browser.Count("[data-testid=long-work]") == 0 && browser.Strokes() == many + 1, "what was laid down to go again");
+        browser.TypeWithControl("v");
+        browser.WaitForStrokes(2 * (many + 1));
+        browser.Until(() => browser.Count("[data-testid=long-work]") == 0, "all to be laid down");
+        browser.Press("undo");
+        browser.WaitForStrokes(many + 1);
+        browser.WaitForSync("All saved");
+        Assert.Equal(many + 1, (await Shown()).Items.Count(item => item.Shown));
+        Assert.Empty(browser.Errors());
+    }
+
     /// <summary>Unfolds the rest of what can be done with a selection.</summary>
     private static void More(Browser browser) => browser.Until(
         () =>

@@ -11,9 +11,6 @@ public static class Cutting
 {
     private const ulong Replica = 1;
 
-    /// <summary>The most things that are copied at once.</summary>
-    public const int MostItems = 50_000;
-
     /// <summary>Cuts items out of a page, in the order in which they are painted.</summary>
     public static byte[] Of(PageDocument page, IReadOnlySet<OpId> chosen)
     {
@@ -52,58 +49,12 @@ public static class Cutting
         return page.Bounds();
     }
 
-    /// <summary>Lays a piece down.</summary>
-    /// <param name="piece">The piece.</param>
-    /// <param name="dx">How far right of where it was cut, 0.01 mm.</param>
-    /// <param name="dy">How far below.</param>
-    /// <param name="layer">The layer it is laid on.</param>
-    /// <param name="group">A fresh id for the nth group.</param>
-    /// <param name="make">Makes an operation of a change and says its id.</param>
-    /// <returns>The new items.</returns>
-    /// <exception cref="OperationFormatException">The bytes are not a piece, or hold too much.</exception>
-    public static List<OpId> Lay(ReadOnlySpan<byte> piece, int dx, int dy, Guid layer, Func<int, Guid> group, Func<Change, OpId> make)
-    {
-        var operations = OperationCodec.Decode(piece);
-        if (operations.Count > MostItems) throw new OperationFormatException($"At most {MostItems:N0} things can be laid down at once.");
-        var laid = new Dictionary<OpId, OpId>();
-        var items = new List<OpId>();
-        var groups = 0;
-        foreach (var operation in operations)
-        {
-            switch (operation.Change)
-            {
-                case Change.StrokeAdded stroke:
-                    Keep(operation.Id, stroke with { Samples = Moved(stroke.Samples, dx, dy), Layer = layer });
-                    break;
-                case Change.ShapeAdded shape:
-                    Keep(operation.Id, shape with { Shape = shape.Shape.Map((x, y) => (x + dx, y + dy)), Replaces = [], Layer = layer });
-                    break;
-                case Change.GapsAdded gaps:
-                    make(new Change.GapsAdded([.. gaps.Strokes.Where(stroke => laid.ContainsKey(stroke.Stroke)).Select(stroke => stroke with { Stroke = laid[stroke.Stroke] })]));
-                    break;
-                case Change.ItemsSet set:
-                    make(new Change.ItemsSet([.. set.Items.Where(laid.ContainsKey).Select(id => laid[id])], [new ItemValue(ItemField.Group, group(groups++).ToString())]));
-                    break;
-                default:
-                    throw new OperationFormatException("This is not a piece of a page.");
-            }
-        }
-
-        return items;
-
-        void Keep(OpId old, Change change)
-        {
-            laid[old] = make(change);
-            items.Add(laid[old]);
-        }
-    }
-
     /// <summary>A pen as it may be stored: what was scaled far stays within the widths there are.</summary>
     private static Pen Kept(Pen pen) => pen with { Width = Math.Clamp(pen.Width, Pen.LeastWidth, Pen.MostWidth) };
 
     private static StrokeSamples Shifted(PageItem item) => Moved(item.Samples, (int)item.Dx, (int)item.Dy);
 
-    private static StrokeSamples Moved(StrokeSamples samples, int dx, int dy) => dx == 0 && dy == 0
+    internal static StrokeSamples Moved(StrokeSamples samples, int dx, int dy) => dx == 0 && dy == 0
         ? samples
         : new StrokeSamples([.. samples.X.Select(x => x + dx)], [.. samples.Y.Select(y => y + dy)], samples.Pressure, samples.Time, samples.TiltX, samples.TiltY);
 }

@@ -8,6 +8,10 @@ internal sealed class AuthorHistory
     private readonly List<Step> steps = [];
     private readonly Dictionary<OpId, OpId> joins = [];
 
+    public bool CanUndo => steps.Exists(step => step.Active);
+
+    public bool CanRedo => LastSwitchedOff() is not null;
+
     private readonly record struct Step(Stamp Stamp, bool Active, Stamp Switched);
 
     public void Add(Stamp stamp, bool active, Stamp switched)
@@ -28,8 +32,7 @@ internal sealed class AuthorHistory
 
     public void SetActive(Stamp stamp, bool active, Stamp switched)
     {
-        var index = steps.FindLastIndex(step => step.Stamp == stamp);
-        steps[index] = new Step(stamp, active, switched);
+        steps[IndexOf(stamp)] = new Step(stamp, active, switched);
     }
 
     public List<OpId> ToUndo()
@@ -38,8 +41,10 @@ internal sealed class AuthorHistory
         return index < 0 ? [] : With(steps[index], step => step.Active);
     }
 
+    public List<OpId> ToRedo() => LastSwitchedOff() is { } found ? With(found, step => !step.Active) : [];
+
     /// <summary>The step switched off last, if that was after the newest step was made.</summary>
-    public List<OpId> ToRedo()
+    private Step? LastSwitchedOff()
     {
         Step? latest = null;
         foreach (var step in steps)
@@ -47,7 +52,21 @@ internal sealed class AuthorHistory
             if (!step.Active && step.Switched > steps[^1].Stamp && (latest is null || step.Switched > latest.Value.Switched)) latest = step;
         }
 
-        return latest is { } found ? With(found, step => !step.Active) : [];
+        return latest;
+    }
+
+    /// <summary>Where a step stands: steps are in the order of their stamps.</summary>
+    private int IndexOf(Stamp stamp)
+    {
+        int low = 0, high = steps.Count - 1;
+        while (low < high)
+        {
+            var middle = (low + high) / 2;
+            if (steps[middle].Stamp < stamp) low = middle + 1;
+            else high = middle;
+        }
+
+        return low;
     }
 
     /// <summary>The operation, with those it was joined with that are in the same state; the newest first.</summary>

@@ -82,6 +82,10 @@ public sealed class PageDocument
         return true;
     }
 
+    public bool CanUndo(Guid author) => histories.GetValueOrDefault(author)?.CanUndo ?? false;
+
+    public bool CanRedo(Guid author) => histories.GetValueOrDefault(author)?.CanRedo ?? false;
+
     /// <summary>The changes that undo the author's last standing step on this page; none when there is no such step.</summary>
     public List<Change> Undo(Guid author) => [.. (histories.GetValueOrDefault(author)?.ToUndo() ?? []).Select(target => new Change.EffectSet(target, false))];
 

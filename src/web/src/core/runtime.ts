@@ -11,8 +11,9 @@ export interface Core {
     Restamp(batch: Uint8Array, now: number): Uint8Array;
   };
   PageBridge: {
-    Undo(page: number, now: number): Uint8Array;
-    Redo(page: number, now: number): Uint8Array;
+    BeginUndo(page: number): number;
+    BeginRedo(page: number): number;
+    GoOn(page: number, most: number, now: number): Uint8Array;
     Steps(page: number): number;
     Build(): string;
     OpenSurface(page: number, painted: boolean): number;
@@ -46,7 +47,9 @@ export interface Core {
     Order(page: number, items: string[], front: boolean, now: number): Uint8Array;
     Cut(page: number, items: string[]): Uint8Array;
     BoundsOfPiece(piece: Uint8Array): number[];
-    Lay(page: number, piece: Uint8Array, dx: number, dy: number, layer: string, random: number, now: number): Uint8Array;
+    BeginLay(piece: Uint8Array, dx: number, dy: number, layer: string): number;
+    LayMore(page: number, most: number, now: number): Uint8Array;
+    GiveUpLaying(page: number): number;
     LastLaid(): string[];
     BeginRoom(page: number, line: number, sideways: boolean): number;
     RoomItems(): string[];

@@ -16,11 +16,12 @@ import type { OpenDocument } from '../sync/openDocument';
 import { useDocument, useWorkspace } from '../sync/workspace';
 import { carry, arrived } from './selection/clipboard';
 import { SelectionBar } from './selection/SelectionBar';
-import { isBarBelow, SelectionFrame } from './selection/SelectionFrame';
+import { barSideOf, SelectionFrame } from './selection/SelectionFrame';
 import { ShapeHandles } from './selection/ShapeHandles';
 import { useSelection } from './selection/useSelection';
 import { allKinds, itemKinds, type Taken } from './hand/tool';
 import { toRgba } from './ink/pens';
+import { useLongWork, WorkLine } from './longWork';
 import { GuideLayer } from './guide/GuideLayer';
 import { Loupe } from './loupe/Loupe';
 import { RetraceBar } from './retrace/RetraceBar';
@@ -92,12 +93,14 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
   const kinds = useMemo(() => kindsOf(library), [library]);
   const { follow, asking } = useFollow();
   const layers = useLayers(core, document);
+  const worker = useLongWork(document);
   const layer = tools.layerOf(page.id);
-  const { selection, paste } = useSelection({ desk, page: document, layer, taken, setTaken, say });
+  const { selection, paste } = useSelection({ desk, page: document, layer, taken, setTaken, worker, say });
 
   const steps = core.PageBridge.Steps(document.handle);
-  const undo = () => void document.performAll((handle, now) => core.PageBridge.Undo(handle, now));
-  const redo = () => void document.performAll((handle, now) => core.PageBridge.Redo(handle, now));
+  const goOn = (most: number) => document.performAll((handle, now) => core.PageBridge.GoOn(handle, most, now));
+  const undo = () => void (worker.busy() || worker.run('Undoing', core.PageBridge.BeginUndo(document.handle), goOn));
+  const redo = () => void (worker.busy() || worker.run('Redoing', core.PageBridge.BeginRedo(document.handle), goOn));
 
   const onPress = (x: number, y: number): boolean => {
     const link = spots.findLast((spot) => spot.kind === 'link' && holds(spot.area, x, y, 120));
@@ -208,7 +211,7 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
   };
   useSheetKeys({ active, mayWrite, reading, tools, selection, undo, redo, takeAll, paste: () => paste(), markHere, full: onFull });
   const here = { space: space.id, notebook: notebook.id, page: page.id };
-  const barBelow = selection !== undefined && desk !== undefined && isBarBelow(selection.taken.area, view, desk.height);
+  const barSide = selection && desk ? barSideOf(selection.taken.area, view, desk.height) : 'below';
   const isShape = selection !== undefined && selection.taken.items.length === 1 && selection.about.kinds === itemKinds.shape && !selection.about.locked;
 
   return (
@@ -229,13 +232,13 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
       {tools.guide && !reading && <GuideLayer guide={tools.guide} view={view} onGuide={tools.setGuide} />}
       {selection && !reading && (
         <div className="pointer-events-none absolute inset-0 z-10 overflow-hidden" data-testid="selection" data-items={selection.taken.items.length}>
-          <SelectionFrame selection={selection} view={view} handles={!isShape} barBelow={barBelow} onEdge={(by) => carryTo(by, selection.taken.items, 0, 0, true)} edgeOf={() => holder.current!.getBoundingClientRect()} />
+          <SelectionFrame selection={selection} view={view} handles={!isShape} barSide={barSide} onEdge={(by) => carryTo(by, selection.taken.items, 0, 0, true)} edgeOf={() => holder.current!.getBoundingClientRect()} />
           {isShape && desk && <ShapeHandles selection={selection} desk={desk} page={document} paper={page.paper} join={settings.join} view={view} />}
           <SelectionBar
             selection={selection}
             layers={layers}
             view={view}
-            below={barBelow}
+            side={barSide}
             height={desk?.height ?? 0}
             onLink={() => setLinking(true)}
             onMark={() => {
@@ -253,6 +256,7 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
       )}
       {tools.loupe && !reading && desk && active && <Loupe main={desk} view={view} page={document} under={under} tools={tools} onInk={onInk} />}
       {tools.retrace && desk && active && <RetraceBar desk={desk} page={document} items={taken?.items ?? nothing} people={people} onClose={() => tools.setRetrace(false)} />}
+      {worker.shown && <WorkLine work={worker.shown} />}
       {!reading && tray && <PenTray core={core} tools={tools} notebook={notebook.id} page={document} kinds={kinds} middle={() => desk?.middle ?? { x: 0, y: 0 }} people={people} onNewKind={() => setNewKind(true)} onAll={takeAll} onPaste={() => paste()} onClear={clear} />}
       <div className={`absolute top-4 flex flex-col gap-1.5 ${settings.leftHanded && tray ? 'left-4' : 'right-4'}`}>
         {!reading && (

@@ -7,14 +7,14 @@ import { lineNumbers, penKindNumbers, penKinds, penNames } from '../ink/pens';
 import type { View } from '../ink/view';
 import { ColourWells } from '../tray/ColourWells';
 import { type Layer, nameOfLayer } from '../tray/LayersPanel';
-import { toScreen } from './SelectionFrame';
+import { barPlace, type BarSide, toScreen } from './SelectionFrame';
 import type { EvenWish, Selection } from './useSelection';
 
 interface SelectionBarProps {
   selection: Selection;
   layers: Layer[];
   view: View;
-  below: boolean;
+  side: BarSide;
   /** Of the desk, pixels. */
   height: number;
   onLink: () => void;
@@ -27,14 +27,14 @@ type Unfolding = 'look' | 'more' | 'even';
 const barWidth = 560;
 
 /** What can be made of what was taken. One part unfolds below, in place. */
-export function SelectionBar({ selection, layers, view, below, height, onLink, onMark, onHeading, onCopyLink }: SelectionBarProps) {
+export function SelectionBar({ selection, layers, view, side, height, onLink, onMark, onHeading, onCopyLink }: SelectionBarProps) {
   const [unfolded, setUnfolded] = useState<Unfolding>();
   const { taken, about } = selection;
   const box = toScreen(taken.area, view);
   const isInk = taken.items.length > 0;
   const toggle = (what: Unfolding) => setUnfolded(unfolded === what ? undefined : what);
   return (
-    <div className={`pointer-events-auto absolute z-20 flex gap-1.5 ${below ? 'flex-col' : 'flex-col-reverse'}`} style={{ left: `clamp(8px, ${box.left}px, max(8px, calc(100% - ${isInk ? barWidth : 300}px)))`, ...(below ? { top: Math.min(Math.max(8, box.top + box.height + 18), Math.max(8, height - 64)) } : { bottom: Math.min(height - 64, Math.max(8, height - box.top + 18)) }) }}>
+    <div className={`pointer-events-auto absolute z-20 flex gap-1.5 ${side === 'above' ? 'flex-col-reverse' : 'flex-col'}`} style={{ left: `clamp(8px, ${box.left}px, max(8px, calc(100% - ${isInk ? barWidth : 300}px)))`, ...barPlace(side, box, height) }}>
       <div role="toolbar" aria-label="What was selected" className="flex w-max max-w-full flex-wrap rounded-lg border border-base-300 bg-base-100 p-1 shadow-md">
         {about.locked ? (
           <Press label="Unlock" testId="unlock" icon={<LockSimpleOpenIcon size={20} weight="light" />} onPress={() => selection.lock(false)} />

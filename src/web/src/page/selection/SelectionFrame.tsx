@@ -13,8 +13,8 @@ interface SelectionFrameProps {
   handles: boolean;
   /** Held at the upper or lower edge of the desk: −1 or 1. */
   onEdge: (by: number) => void;
-  /** Whether the toolbar lies below. */
-  barBelow: boolean;
+  /** Where the toolbar lies. */
+  barSide: BarSide;
   edgeOf: () => { top: number; bottom: number };
 }
 
@@ -23,6 +23,7 @@ const pad = 6;
 const turnOff = 34;
 /** The toolbar with what unfolds from it is at most so high, pixels. */
 const barHigh = 330;
+const barOff = 18;
 const leastScale = 0.02;
 /** So near the edge, and so long, takes what is held to the next page. */
 const edgeWithin = 28;
@@ -33,7 +34,7 @@ const grips: Grip[] = ['-1,-1', '0,-1', '1,-1', '-1,0', '1,0', '-1,1', '0,1', '1
 const cursors: Record<string, string> = { '-1,-1': 'nwse-resize', '1,1': 'nwse-resize', '1,-1': 'nesw-resize', '-1,1': 'nesw-resize', '0,-1': 'ns-resize', '0,1': 'ns-resize', '-1,0': 'ew-resize', '1,0': 'ew-resize' };
 
 /** A dashed frame round what was taken: dragged inside it moves, at its grips it scales, at its head it turns. */
-export function SelectionFrame({ selection, view, handles, barBelow, onEdge, edgeOf }: SelectionFrameProps) {
+export function SelectionFrame({ selection, view, handles, barSide, onEdge, edgeOf }: SelectionFrameProps) {
   const [matrix, setMatrix] = useState<Matrix>();
   const [angle, setAngle] = useState<number>();
   const drag = useRef<{ grip: Grip; x: number; y: number; now: Matrix; timer?: ReturnType<typeof setTimeout> | undefined; edge: number }>(undefined);
@@ -51,7 +52,7 @@ export function SelectionFrame({ selection, view, handles, barBelow, onEdge, edg
   const move = (event: ReactPointerEvent) => {
     const held = drag.current;
     if (!held) return;
-    held.now = matrixOf(held.grip, area, (event.clientX - held.x) / view.scale, (event.clientY - held.y) / view.scale, event, view, barBelow);
+    held.now = matrixOf(held.grip, area, (event.clientX - held.x) / view.scale, (event.clientY - held.y) / view.scale, event, view, barSide);
     if (held.grip === 'turn') setAngle(Math.round((Math.atan2(held.now[1], held.now[0]) * 180) / Math.PI));
     setMatrix(held.now);
     selection.preview(held.now);
@@ -109,7 +110,7 @@ export function SelectionFrame({ selection, view, handles, barBelow, onEdge, edg
           );
         })}
       {isInk && !selection.about.locked && (
-        <span data-testid="turn-grip" title="Turn" className="pointer-events-auto absolute grid size-10 -translate-x-1/2 cursor-grab touch-none place-items-center text-[#4f7388]" style={{ left: box.left + box.width + pad + turnOff, top: barBelow ? box.top - pad - turnOff : box.top + box.height - pad }} onPointerDown={begin('turn')} {...listen}>
+        <span data-testid="turn-grip" title="Turn" className="pointer-events-auto absolute grid size-10 -translate-x-1/2 cursor-grab touch-none place-items-center text-[#4f7388]" style={{ left: box.left + box.width + pad + turnOff, top: barSide === 'below' ? box.top - pad - turnOff : box.top + box.height - pad }} onPointerDown={begin('turn')} {...listen}>
           <ArrowClockwiseIcon size={22} />
           {angle !== undefined && <span className="absolute left-9 rounded bg-base-100 px-1.5 text-[13px] text-base-content">{angle}°</span>}
         </span>
@@ -118,20 +119,30 @@ export function SelectionFrame({ selection, view, handles, barBelow, onEdge, edg
   );
 }
 
-/** The toolbar lies below what was taken where there is room for all that unfolds, so that it covers none of it. */
-export function isBarBelow(area: Area, view: View, height: number): boolean {
-  return area[3] * view.scale + view.y + barHigh < height;
+export type BarSide = 'below' | 'above' | 'over';
+
+/** The toolbar lies below or above what was taken where there is room for all that unfolds, so that it covers none of it; else over its head. */
+export function barSideOf(area: Area, view: View, height: number): BarSide {
+  if (area[3] * view.scale + view.y + barHigh < height) return 'below';
+  return area[1] * view.scale + view.y > barHigh ? 'above' : 'over';
+}
+
+/** Where the toolbar begins from the upper edge, or with 'above' ends from the lower one, pixels. */
+export function barPlace(side: BarSide, { top, height }: { top: number; height: number }, desk: number): { top: number } | { bottom: number } {
+  const least = 8;
+  if (side === 'above') return { bottom: Math.min(desk - barHigh, Math.max(least, desk - top + barOff)) };
+  return { top: Math.max(least, Math.min(side === 'below' ? top + height + barOff : top + least, desk - barHigh)) };
 }
 
 export function toScreen([left, top, right, bottom]: Area, view: View): { left: number; top: number; width: number; height: number } {
   return { left: left * view.scale + view.x, top: top * view.scale + view.y, width: (right - left) * view.scale, height: (bottom - top) * view.scale };
 }
 
-function matrixOf(grip: Grip, [left, top, right, bottom]: Area, dx: number, dy: number, event: ReactPointerEvent, view: View, barBelow: boolean): Matrix {
+function matrixOf(grip: Grip, [left, top, right, bottom]: Area, dx: number, dy: number, event: ReactPointerEvent, view: View, barSide: BarSide): Matrix {
   if (grip === 'move') return shifted(dx, dy);
   const [cx, cy] = [(left + right) / 2, (top + bottom) / 2];
   if (grip === 'turn') {
-    const [gx, gy] = [right + turnOff / view.scale - cx, (barBelow ? top - turnOff / view.scale : bottom + turnOff / 2 / view.scale) - cy];
+    const [gx, gy] = [right + turnOff / view.scale - cx, (barSide === 'below' ? top - turnOff / view.scale : bottom + turnOff / 2 / view.scale) - cy];
     const from = Math.atan2(gy, gx);
     const to = Math.atan2(gy + dy, gx + dx);
     return turnedAbout(cx, cy, resting(((to - from) * 180) / Math.PI));

@@ -1,5 +1,5 @@
 import { useEffect, useMemo } from 'react';
-import { randomNumber, sentenceOf } from '../../core/runtime';
+import { sentenceOf } from '../../core/runtime';
 import type { Say } from '../../library/saying';
 import type { Area } from '../../papers/drawing';
 import type { OpenDocument } from '../../sync/openDocument';
@@ -8,6 +8,7 @@ import type { Taken } from '../hand/tool';
 import type { SheetDesk } from '../ink/desk';
 import { identity, type Matrix } from '../ink/floatInk';
 import { type InkItem, paintItem } from '../ink/packet';
+import type { LongWorker } from '../longWork';
 import { keepPiece, keptPiece, type Piece } from './clipboard';
 
 /** What can be said of a selection; what differs among its things is left out. */
@@ -65,10 +66,11 @@ interface Given {
   layer: string;
   taken: Taken | undefined;
   setTaken: (taken: Taken | undefined) => void;
+  worker: LongWorker;
   say: Say;
 }
 
-export function useSelection({ desk, page, layer, taken, setTaken, say }: Given): { selection: Selection | undefined; paste: (piece?: Piece, to?: { dx: number; dy: number }) => void } {
+export function useSelection({ desk, page, layer, taken, setTaken, worker, say }: Given): { selection: Selection | undefined; paste: (piece?: Piece, to?: { dx: number; dy: number }) => void } {
   const { core } = useWorkspace();
   const version = page.getVersion();
   const about = useMemo(() => (taken && taken.items.length > 0 ? (JSON.parse(core.HandBridge.About(page.handle, taken.items)) as About) : undefined), [core, page, taken, version]);
@@ -83,15 +85,24 @@ export function useSelection({ desk, page, layer, taken, setTaken, say }: Given)
 
   const select = (items: string[]) => setTaken(items.length > 0 ? { items, area: core.HandBridge.BoundsOf(page.handle, items) as unknown as Area } : undefined);
 
-  /** Lays a piece down, in the middle of what is seen unless it is said where; in steps that leave the pen its turn where it is much. */
+  /** Lays a piece down, in the middle of what is seen unless it is said where. */
   const paste = (piece = keptPiece(core), to?: { dx: number; dy: number }) => {
     if (!piece || !desk) return say('Nothing was copied yet.');
     const middle = desk.middle;
     const dx = Math.round(to?.dx ?? middle.x - (piece.area[0] + piece.area[2]) / 2);
     const dy = Math.round(to?.dy ?? middle.y - (piece.area[1] + piece.area[3]) / 2);
+    if (worker.busy()) return say('Something is still being done to this page.');
     try {
-      void page.performAll((handle, now) => core.HandBridge.Lay(handle, piece.bytes, dx, dy, layer, randomNumber(), now));
+      const all = core.HandBridge.BeginLay(piece.bytes, dx, dy, layer);
+      const laid = worker.run('Laying it down', all, (most) => page.performAll((handle, now) => core.HandBridge.LayMore(handle, most, now)), true);
       select(core.HandBridge.LastLaid());
+      void laid.then((whole) => {
+        if (!whole) {
+          setTaken(undefined);
+          return worker.run('Taking it away again', core.HandBridge.GiveUpLaying(page.handle), (most) => page.performAll((handle, now) => core.PageBridge.GoOn(handle, most, now)));
+        }
+        select(core.HandBridge.LastLaid());
+      });
     } catch (error) {
       say(sentenceOf(error));
     }

@@ -1,0 +1,74 @@
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Operations;
+
+namespace CalmQuill.Core.Changing;
+
+/// <summary>A piece of a page being laid down, change by change, so that much of it can be laid in slices and given up on the way.</summary>
+public sealed class Laying
+{
+    /// <summary>The most that is laid down at once.</summary>
+    public const int MostChanges = 50_000;
+
+    private readonly List<Operation> piece;
+    private readonly Dictionary<OpId, OpId> copies = [];
+    private readonly List<OpId> items = [], steps = [];
+    private readonly int dx, dy;
+    private readonly Guid layer;
+    private int next;
+
+    /// <param name="piece">A piece, as <see cref="Cutting.Of"/> makes it.</param>
+    /// <param name="dx">How far right of where it was cut, 0.01 mm.</param>
+    /// <param name="dy">How far below.</param>
+    /// <param name="layer">The layer it is laid on.</param>
+    /// <exception cref="OperationFormatException">The bytes are not a piece, or hold too much; nothing is laid then.</exception>
+    public Laying(ReadOnlySpan<byte> piece, int dx, int dy, Guid layer)
+    {
+        (this.piece, this.dx, this.dy, this.layer) = (OperationCodec.Decode(piece), dx, dy, layer);
+        if (Count > MostChanges) throw new OperationFormatException($"At most {MostChanges:N0} things can be laid down at once.");
+        if (this.piece.Exists(operation => operation.Change is not (Change.StrokeAdded or Change.ShapeAdded or Change.GapsAdded or Change.ItemsSet)))
+            throw new OperationFormatException("This is not a piece of a page.");
+    }
+
+    /// <summary>How many changes it takes.</summary>
+    public int Count => piece.Count;
+
+    /// <summary>How many were made.</summary>
+    public int Done => next;
+
+    /// <summary>The new items, in the order in which they are painted.</summary>
+    public IReadOnlyList<OpId> Items => items;
+
+    /// <summary>All operations that were made: one step for undo, once they are joined.</summary>
+    public IReadOnlyList<OpId> Steps => steps;
+
+    /// <summary>Makes the next change; false when all is laid down.</summary>
+    /// <param name="make">Makes an operation of a change and says its id.</param>
+    public bool Next(Func<Change, OpId> make)
+    {
+        if (next == piece.Count) return false;
+        var operation = piece[next++];
+        var made = make(operation.Change switch
+        {
+            Change.StrokeAdded stroke => stroke with { Samples = Cutting.Moved(stroke.Samples, dx, dy), Layer = layer },
+            Change.ShapeAdded shape => shape with { Shape = shape.Shape.Map((x, y) => (x + dx, y + dy)), Replaces = [], Layer = layer },
+            Change.GapsAdded gaps => gaps with { Strokes = [.. gaps.Strokes.Where(stroke => copies.ContainsKey(stroke.Stroke)).Select(stroke => stroke with { Stroke = copies[stroke.Stroke] })] },
+            // A copy's groups are its own: named after its first thing.
+            Change.ItemsSet set => new Change.ItemsSet([.. set.Items.Where(copies.ContainsKey).Select(id => copies[id])], [new ItemValue(ItemField.Group, GroupOf(set))]),
+            _ => throw new OperationFormatException("This is not a piece of a page."),
+        });
+        steps.Add(made);
+        if (operation.Change is Change.StrokeAdded or Change.ShapeAdded)
+        {
+            copies[operation.Id] = made;
+            items.Add(made);
+        }
+
+        return true;
+    }
+
+    private string GroupOf(Change.ItemsSet set)
+    {
+        var first = copies[set.Items.First(copies.ContainsKey)];
+        return new Guid((int)(first.Counter >> 32), (short)(first.Counter >> 16), (short)first.Counter, BitConverter.GetBytes(first.Replica)).ToString();
+    }
+}
