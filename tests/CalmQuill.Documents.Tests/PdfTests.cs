@@ -91,9 +91,12 @@ public sealed partial class PdfTests : IDisposable
     }
 
     [Fact]
-    public void A_thumbnail_is_well_formed_svg_with_ink_in_its_colour()
+    public void A_thumbnail_is_well_formed_svg_with_ink_in_its_colour_and_its_curtains_hanging_over_it()
     {
-        var svg = XDocument.Parse(ThumbnailSvg.Write(Sheet("")));
+        var sheet = Sheet("");
+        sheet.Page.Apply(new Replica(2, Generate.People[0]).Make(new Change.SpotAdded(Guid.NewGuid(), SpotKind.Curtain, new Box(3000, 4000, 9000, 6000), [], []), 5));
+        var svg = XDocument.Parse(ThumbnailSvg.Write(sheet));
+        Assert.Equal(("rect", "6000", "2000"), (svg.Root!.Elements().Last().Name.LocalName, (string?)svg.Root.Elements().Last().Attribute("width"), (string?)svg.Root.Elements().Last().Attribute("height")));
         Assert.Equal("0 0 21000 29700", (string?)svg.Root!.Attribute("viewBox"));
         Assert.Contains(svg.Descendants(), element => (string?)element.Attribute("stroke") == "#22302E" && ((string?)element.Attribute("d"))!.Length > 20);
     }

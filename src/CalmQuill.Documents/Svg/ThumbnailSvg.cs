@@ -3,10 +3,11 @@ using System.Text;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Pages;
+using CalmQuill.Core.Spots;
 
 namespace CalmQuill.Documents.Svg;
 
-/// <summary>A page, or a part of one, as a small SVG picture (SVG 1.1): simplified lines instead of outlines.</summary>
+/// <summary>A page, or a part of one, as a small SVG picture (SVG 1.1): simplified lines instead of outlines, and curtains hanging.</summary>
 public static class ThumbnailSvg
 {
     /// <summary>How wide a whole page is shown, in pixels: what is simplified is chosen by it.</summary>
@@ -14,6 +15,8 @@ public static class ThumbnailSvg
 
     /// <summary>A part of a page is shown larger.</summary>
     private const double PartPixelsAcross = 420;
+
+    private const string Cloth = "#1F3D3A";
 
     public static string Write(PrintedPage printed) => Write(printed, printed.Sheet, PixelsAcross);
 
@@ -31,6 +34,9 @@ public static class ThumbnailSvg
         Under(svg, printed, pixel);
         DrawingSvg.Write(svg, drawing, (int)(pixel * 0.28));
         Ink(svg, printed.Page, view, pixel);
+        // What a curtain hides on the page is not given away by the page's picture.
+        foreach (var (x, y, right, bottom) in printed.Page.Spots().Where(spot => spot.Kind == SpotKind.Curtain).Select(spot => spot.Area))
+            svg.Append(CultureInfo.InvariantCulture, $"<rect x=\"{x}\" y=\"{y}\" width=\"{right - x}\" height=\"{bottom - y}\" fill=\"{Cloth}\"/>");
         return svg.Append("</svg>").ToString();
     }
 

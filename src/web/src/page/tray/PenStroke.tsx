@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import type { Core } from '../../core/runtime';
 import { outlineToSvg } from '../ink/packet';
+import { dimGround, tintOn } from '../ink/tint';
 import { type Pen, penNumbers, rgbaOf } from '../ink/pens';
 
 /** Wider pens than this are drawn narrower, so that the stroke still is one. */
@@ -10,9 +11,10 @@ const mostShown = 190;
 export function PenStroke({ core, pen, onPaper, wide }: { core: Core; pen: Pen; onPaper: boolean; wide?: boolean }) {
   const [kind, width, , line, tip, angle, response] = penNumbers(pen) as [number, number, number, number, number, number, number];
   const path = useMemo(() => outlineToSvg(core.PenBridge.OutlineOf([kind, Math.min(width, mostShown), 0xff, line, tip, angle, response], wave)), [core, kind, width, line, tip, angle, response]);
+  const colour = !onPaper && document.documentElement.dataset.theme === 'quill-night' ? tintOn(core, dimGround, pen.colour) : pen.colour;
   return (
-    <svg viewBox="-110 -250 1460 500" className={`${wide ? 'h-16 w-full' : 'h-9 w-[54px]'} ${onPaper ? '' : '[[data-theme=quill-night]_&]:brightness-[1.9]'}`} aria-hidden="true">
-      <path d={path} fill={pen.colour} fillOpacity={(rgbaOf(pen) % 256) / 255} />
+    <svg viewBox="-110 -250 1460 500" className={wide ? 'h-16 w-full' : 'h-9 w-[54px]'} aria-hidden="true">
+      <path d={path} fill={colour} fillOpacity={(rgbaOf(pen) % 256) / 255} />
     </svg>
   );
 }
