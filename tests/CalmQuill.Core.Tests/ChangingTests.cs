@@ -40,6 +40,41 @@ public sealed class ChangingTests : OnPage
     }
 
     [Fact]
+    public void Whatever_was_done_to_a_page_its_copy_looks_the_same() =>
+        Generate.PageHistory.Sample(
+            history =>
+            {
+                PageDocument page = new(), copy = new();
+                foreach (var operation in history) page.Apply(operation);
+                var shown = page.Items.Where(item => item.Shown).ToList();
+                var laying = new Laying(Cutting.Of(page, shown.Select(item => item.Id).ToHashSet()), 0, 0, Guid.Empty);
+                var device = new Replica(9, Generate.People[0]);
+                var more = true;
+                while (more)
+                {
+                    more = laying.Next(change =>
+                    {
+                        var operation = device.Make(change, 1_800_000_000_000);
+                        Assert.Null(OperationRules.Check(operation, DocumentKind.Page, Access.Role.Writer, device.Author, 1_800_000_000_000));
+                        copy.Apply(operation);
+                        return operation.Id;
+                    });
+                }
+
+                var copies = laying.Items.Select(id => copy.Find(id)!).ToList();
+                Assert.Equal(shown.Count, copies.Count);
+                foreach (var (one, other) in shown.Zip(copies))
+                {
+                    Assert.Equal((one.Fill, one.Pen.Colour, one.Visible().Count, one.Samples.Count), (other.Fill, other.Pen.Colour, other.Visible().Count, other.Samples.Count));
+                    Assert.Equal(one.Visible(), other.Visible());
+                    Assert.InRange(Math.Abs(one.Bounds.Left - other.Bounds.Left) + Math.Abs(one.Bounds.Bottom - other.Bounds.Bottom), 0, 40 + (one.Shape is null ? 0 : 400));
+                }
+
+                Assert.Equal(shown.Where(item => item.Group.Length > 0).GroupBy(item => item.Group).Count(), copies.Where(item => item.Group.Length > 0).GroupBy(item => item.Group).Count());
+            },
+            iter: 300);
+
+    [Fact]
     public void Twenty_thousand_strokes_are_laid_down_and_more_than_is_allowed_is_refused()
     {
         Operation Stroke(int i) => new(new OpId(1, (ulong)i + 1), Hlc.At(i + 1), Guid.Empty, new Change.StrokeAdded(Ball, 1, Straight(0, i, 100, i)));

@@ -4,12 +4,45 @@ using CalmQuill.Core.Layers;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Shapes;
+using CalmQuill.Testing;
 
 namespace CalmQuill.Core.Tests;
 
 /// <summary>Fields of items, groups, layers, and steps of several operations.</summary>
 public sealed class ItemTests : OnPage
 {
+    [Fact]
+    public void A_shape_that_is_turned_squeezed_or_slanted_lies_where_its_line_does()
+    {
+        var random = new Random(19);
+        foreach (var kind in RoughShapes.Kinds)
+        {
+            for (var i = 0; i < 40; i++)
+            {
+                if (Recogniser.Recognise(RoughShapes.Draw(kind, random)[0]) is not { } shape) continue;
+                var id = Put(shape);
+                int Part(double least, double most) => (int)((least + random.NextDouble() * (most - least)) * Transform.One);
+                Do(Ines, new Change.ItemsTransformed([id], [], new Transform(Part(0.7, 2), Part(-0.5, 0.5), Part(-0.5, 0.5), Part(0.7, 2), random.Next(-900, 900), 40)));
+                if (Item(id).PlacedShape is not { } placed)
+                {
+                    Assert.True(shape.Kind is ShapeKind.Arc or ShapeKind.Wave);
+                    continue;
+                }
+
+                // Arrows keep the size of their heads.
+                if (placed.Kind is ShapeKind.Arrow or ShapeKind.DoubleArrow) continue;
+                var (line, lies) = (placed.Trace(), Item(id).Samples);
+                Assert.Equal(lies.Count, line.Count);
+                var off = Enumerable.Range(0, line.Count).Max(k => Math.Abs(line.X[k] - lies.X[k]) + Math.Abs(line.Y[k] - lies.Y[k]));
+                Assert.True(off <= 8, $"{placed.Kind} lies {off} off its line");
+            }
+        }
+
+        var circle = Put(new Shape(ShapeKind.Circle, [At(5000, 5000), At(6000, 5000)]));
+        Do(Ines, new Change.ItemsTransformed([circle], [], new Transform(2 * Transform.One, 0, 0, Transform.One, -5000, 0)));
+        Assert.Equal(new Shape(ShapeKind.Ellipse, [At(5000, 5000), At(7000, 5000), At(5000, 6000)]), Item(circle).PlacedShape);
+    }
+
     [Fact]
     public void A_shape_takes_the_place_of_its_rough_stroke_and_one_undo_has_it_back()
     {

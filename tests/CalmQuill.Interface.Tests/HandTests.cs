@@ -334,7 +334,43 @@ public sealed class HandTests : InterfaceTest
         browser.WaitForStrokes(many + 1);
         browser.WaitForSync("All saved");
         Assert.Equal(many + 1, (await Shown()).Items.Count(item => item.Shown));
+
+        // A full page is painted from what the device kept of its outlines; what has come since is not missing.
+        browser.Until(() => (bool)browser.AsyncScript(
+            """
+            const [person, page, done] = arguments;
+            indexedDB.open('calm-quill-' + person).onsuccess = ({ target: { result: database } }) => {
+              database.transaction('outlines').objectStore('outlines').get(page).onsuccess = (event) => { database.close(); done(event.target.result !== undefined); };
+            };
+            """,
+            Group.Writer.Id.ToString(), Page.ToString())!, "the outlines to be kept");
+        browser.Go(PagePath);
+        browser.WaitForStrokes(many + 1);
+        WaitForInk(browser, 1550, 3125);
+        browser.Wave(520, 640);
+        browser.WaitForStrokes(many + 2);
+        browser.WaitForSync("All saved");
+        browser.Go(PagePath);
+        browser.WaitForStrokes(many + 2);
+        WaitForInk(browser, 1550, 3125);
         Assert.Empty(browser.Errors());
+    }
+
+    /// <summary>Waits until something dark is painted around a spot of the page, 0.01 mm.</summary>
+    private static void WaitForInk(Browser browser, double x, double y)
+    {
+        var (px, py) = At(browser, x, y);
+        browser.Until(
+            () => (bool)browser.Script(
+                """
+                const [x, y] = arguments;
+                return [...document.querySelectorAll('[data-testid=sheet] canvas')].filter((one) => one.style.visibility !== 'hidden').some((canvas) => {
+                  const { data } = canvas.getContext('2d').getImageData(x * devicePixelRatio - 4, y * devicePixelRatio - 4, 8, 8);
+                  return data.some((value, i) => i % 4 === 3 && value > 128 && data[i - 1] + data[i - 2] + data[i - 3] < 300);
+                });
+                """,
+                px, py)!,
+            "ink to be painted");
     }
 
     /// <summary>Unfolds the rest of what can be done with a selection.</summary>

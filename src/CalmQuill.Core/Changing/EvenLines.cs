@@ -16,6 +16,9 @@ public static class EvenLines
     /// <summary>A gap of this share of the line's height parts words.</summary>
     private const double WordGap = 0.45;
 
+    /// <summary>Between about so many points the slopes of all pairs are taken.</summary>
+    private const int MostPaired = 400;
+
     /// <summary>What is done to the words.</summary>
     /// <param name="Strength">0 leaves all as it is, 1 makes it even.</param>
     /// <param name="Words">Whether the gaps between words are evened too.</param>
@@ -83,13 +86,14 @@ public static class EvenLines
         return steps;
     }
 
-    /// <summary>Theil's and Sen's line through points: its slope and where it crosses x = 0.</summary>
+    /// <summary>Theil's and Sen's line through points: its slope and where it crosses x = 0. Of very many points the slopes are taken between evenly picked ones.</summary>
     public static (double Slope, double At0) TheilSen(IReadOnlyList<(double X, double Y)> points)
     {
         var slopes = new List<double>();
-        for (var i = 0; i < points.Count; i++)
+        var step = 1 + points.Count / MostPaired;
+        for (var i = 0; i < points.Count; i += step)
         {
-            for (var j = i + 1; j < points.Count; j++)
+            for (var j = i + step; j < points.Count; j += step)
             {
                 if (Math.Abs(points[j].X - points[i].X) > 1) slopes.Add((points[j].Y - points[i].Y) / (points[j].X - points[i].X));
             }

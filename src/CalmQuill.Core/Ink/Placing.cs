@@ -6,6 +6,8 @@ namespace CalmQuill.Core.Ink;
 public sealed class Placing
 {
     private readonly SortedList<Stamp, Transform> steps = new(Comparer<Stamp>.Create((one, other) => one.CompareTo(other)));
+    /// <summary>Transforms are stored in whole numbers, so even scaling is not quite even.</summary>
+    private const double SimilarWithin = 1e-3;
     private (double A, double B, double C, double D, double E, double F) sum = (1, 0, 0, 1, 0, 0);
 
     /// <summary>Whether it was only moved, or not even that.</summary>
@@ -14,6 +16,16 @@ public sealed class Placing
     public long Dx => (long)Math.Round(sum.E);
 
     public long Dy => (long)Math.Round(sum.F);
+
+    /// <summary>Whether angles and proportions are as they were: it was at most moved, turned, mirrored and evenly scaled.</summary>
+    public bool IsSimilar
+    {
+        get
+        {
+            var (one, other) = (sum.A * sum.A + sum.B * sum.B, sum.C * sum.C + sum.D * sum.D);
+            return Math.Abs(one - other) + Math.Abs(sum.A * sum.C + sum.B * sum.D) < SimilarWithin * (one + other);
+        }
+    }
 
     /// <summary>By how much lengths have grown: the square root of the area's growth.</summary>
     public double Growth => Math.Sqrt(Math.Abs(sum.A * sum.D - sum.B * sum.C));

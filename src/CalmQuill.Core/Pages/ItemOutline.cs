@@ -18,7 +18,7 @@ public static class ItemOutline
     /// <summary>Adds the region that is filled, if one is.</summary>
     public static void Fill(PageItem item, Outline outline)
     {
-        if ((item.Fill & 0xFF) == 0 || item.Shape is not { IsClosed: true }) return;
+        if ((item.Fill & 0xFF) == 0) return;
         var samples = item.Samples;
         for (var i = 0; i < samples.Count; i++) outline.Add(samples.X[i] + item.Dx, samples.Y[i] + item.Dy);
         outline.Close();

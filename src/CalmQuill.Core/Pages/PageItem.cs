@@ -46,13 +46,14 @@ public sealed class PageItem
     /// <summary>The pen, its width grown with the item.</summary>
     public Pen Pen { get; private set; }
 
-    /// <summary>What it is filled with, 0xRRGGBBAA; 0 for nothing.</summary>
+    /// <summary>What it is filled with, 0xRRGGBBAA; 0 for nothing, and for all that does not close.</summary>
     public uint Fill { get; private set; }
 
     /// <summary>The shape it is, where it was made; null for ink. <see cref="PlacedShape"/> says where it now lies.</summary>
     public Shape? Shape { get; private set; }
 
-    public Shape? PlacedShape => Shape is null || placing is null ? Shape : Shape.Map(placing.Of);
+    /// <summary>The shape as it lies; null for ink, and for what was squeezed into no shape of a kind.</summary>
+    public Shape? PlacedShape => Shape is null || placing is null ? Shape : placing.IsSimilar ? Shape.Map(placing.Of) : Shape.Squeeze(placing.Of);
 
     /// <summary>The sum of all shifts, in 0.01 mm; 0 once it was scaled or turned.</summary>
     public long Dx => IsOnlyShifted ? placing?.Dx ?? 0 : 0;
@@ -201,6 +202,7 @@ public sealed class PageItem
             if (pen.Kind == PenKind.Highlighter && (pen.Colour & 0xFF) > Pen.MostHighlighterAlpha) pen = pen with { Colour = (pen.Colour & ~0xFFu) | Pen.MostHighlighterAlpha };
         }
 
+        if (Shape is not { IsClosed: true }) Fill = 0;
         Order = Read(ItemField.Order) is { Length: > 0 } order ? int.Parse(order, CultureInfo.InvariantCulture) : 0;
         Kind = Shape is { Kind: ShapeKind.Area } ? ItemKinds.Area : Shape is not null ? ItemKinds.Shape : pen.LiesBehind ? ItemKinds.Highlighter : ItemKinds.Ink;
         Pen = IsOnlyShifted ? pen : pen with { Width = (int)Math.Clamp(Math.Round(pen.Width * placing!.Growth), 1, 100_000), Angle = placing.Turned(pen.Angle) };

@@ -105,6 +105,39 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
         return this with { Points = mapped };
     }
 
+    /// <summary>
+    /// The same for a function that also squeezes or slants: a circle becomes an ellipse, a square a rectangle or parallelogram. Null for arcs and waves,
+    /// which are none any more.
+    /// </summary>
+    public Shape? Squeeze(Func<double, double, (double X, double Y)> to)
+    {
+        switch (Kind)
+        {
+            case ShapeKind.Circle:
+                var (centre, rim) = (Points[0], Points[1]);
+                return new Shape(ShapeKind.Ellipse, [centre, rim, new Corner(centre.X - (rim.Y - centre.Y), centre.Y + (rim.X - centre.X))]).Map(to);
+            case ShapeKind.Square or ShapeKind.Rectangle or ShapeKind.Rhombus or ShapeKind.Parallelogram:
+                var mapped = Map(to);
+                return mapped with { Kind = FourSided(mapped.Points) };
+            case ShapeKind.RegularPolygon:
+                return Map(to) with { Kind = ShapeKind.Polygon };
+            case ShapeKind.Arc or ShapeKind.Wave:
+                return null;
+            default:
+                return Map(to);
+        }
+    }
+
+    /// <summary>What four corners are whose opposite sides run alike.</summary>
+    private static ShapeKind FourSided(IReadOnlyList<Corner> corners)
+    {
+        double ax = corners[1].X - corners[0].X, ay = corners[1].Y - corners[0].Y, bx = corners[2].X - corners[1].X, by = corners[2].Y - corners[1].Y;
+        double one = Math.Sqrt(ax * ax + ay * ay), other = Math.Sqrt(bx * bx + by * by);
+        var upright = Math.Abs(ax * bx + ay * by) <= 0.01 * one * other;
+        var even = Math.Abs(one - other) <= 0.01 * Math.Max(one, other);
+        return upright ? (even ? ShapeKind.Square : ShapeKind.Rectangle) : even ? ShapeKind.Rhombus : ShapeKind.Parallelogram;
+    }
+
     public bool Equals(Shape? other) => other is not null && Kind == other.Kind && Detail == other.Detail && Points.SequenceEqual(other.Points);
 
     public override int GetHashCode() => Points.Aggregate(HashCode.Combine(Kind, Detail), HashCode.Combine);

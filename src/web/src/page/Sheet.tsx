@@ -21,7 +21,7 @@ import { ShapeHandles } from './selection/ShapeHandles';
 import { useSelection } from './selection/useSelection';
 import { allKinds, itemKinds, type Taken } from './hand/tool';
 import { toRgba } from './ink/pens';
-import { useLongWork, WorkLine } from './longWork';
+import { stillAtWork, useLongWork, WorkLine } from './longWork';
 import { GuideLayer } from './guide/GuideLayer';
 import { Loupe } from './loupe/Loupe';
 import { RetraceBar } from './retrace/RetraceBar';
@@ -99,8 +99,8 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
 
   const steps = core.PageBridge.Steps(document.handle);
   const goOn = (most: number) => document.performAll((handle, now) => core.PageBridge.GoOn(handle, most, now));
-  const undo = () => void (worker.busy() || worker.run('Undoing', core.PageBridge.BeginUndo(document.handle), goOn));
-  const redo = () => void (worker.busy() || worker.run('Redoing', core.PageBridge.BeginRedo(document.handle), goOn));
+  const undo = () => (worker.busy() ? say(stillAtWork) : void worker.run('Undoing', core.PageBridge.BeginUndo(document.handle), goOn));
+  const redo = () => (worker.busy() ? say(stillAtWork) : void worker.run('Redoing', core.PageBridge.BeginRedo(document.handle), goOn));
 
   const onPress = (x: number, y: number): boolean => {
     const link = spots.findLast((spot) => spot.kind === 'link' && holds(spot.area, x, y, 120));
@@ -212,7 +212,9 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
   useSheetKeys({ active, mayWrite, reading, tools, selection, undo, redo, takeAll, paste: () => paste(), markHere, full: onFull });
   const here = { space: space.id, notebook: notebook.id, page: page.id };
   const barSide = selection && desk ? barSideOf(selection.taken.area, view, desk.height) : 'below';
-  const isShape = selection !== undefined && selection.taken.items.length === 1 && selection.about.kinds === itemKinds.shape && !selection.about.locked;
+  const only = selection && selection.taken.items.length === 1 && selection.about.kinds === itemKinds.shape && !selection.about.locked ? selection.taken.items[0] : undefined;
+  // What was squeezed into no shape of a kind has no handles of its own.
+  const isShape = only !== undefined && core.ShapeBridge.Handles(document.handle, only) !== '[]';
 
   return (
     <div className="relative min-h-0 grow overflow-hidden bg-desk">

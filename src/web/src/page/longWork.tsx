@@ -8,6 +8,8 @@ const slice = 150;
 /** What takes no longer than this is not spoken of, ms. */
 const unspoken = 400;
 
+export const stillAtWork = 'Something is still being done to this page.';
+
 /** What is shown of work that goes on. */
 export interface LongWork {
   words: string;

@@ -8,7 +8,7 @@ import type { Taken } from '../hand/tool';
 import type { SheetDesk } from '../ink/desk';
 import { identity, type Matrix } from '../ink/floatInk';
 import { type InkItem, paintItem } from '../ink/packet';
-import type { LongWorker } from '../longWork';
+import { type LongWorker, stillAtWork } from '../longWork';
 import { keepPiece, keptPiece, type Piece } from './clipboard';
 
 /** What can be said of a selection; what differs among its things is left out. */
@@ -91,7 +91,7 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker, say }
     const middle = desk.middle;
     const dx = Math.round(to?.dx ?? middle.x - (piece.area[0] + piece.area[2]) / 2);
     const dy = Math.round(to?.dy ?? middle.y - (piece.area[1] + piece.area[3]) / 2);
-    if (worker.busy()) return say('Something is still being done to this page.');
+    if (worker.busy()) return say(stillAtWork);
     try {
       const all = core.HandBridge.BeginLay(piece.bytes, dx, dy, layer);
       const laid = worker.run('Laying it down', all, (most) => page.performAll((handle, now) => core.HandBridge.LayMore(handle, most, now)), true);
