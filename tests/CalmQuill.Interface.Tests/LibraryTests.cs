@@ -187,7 +187,7 @@ public sealed class LibraryTests : InterfaceTest
     }
 
     [Fact]
-    public void On_a_phone_folders_are_reached_and_several_things_are_chosen_by_touch()
+    public void On_a_phone_folders_are_reached_several_things_are_chosen_by_touch_and_pages_are_read_first()
     {
         var browser = Open(Group.Writer).Browser;
         NewNotebook(browser, "Anchors");
@@ -207,6 +207,11 @@ public sealed class LibraryTests : InterfaceTest
         Folder(browser, "Unit 1").Click();
         browser.Until(() => browser.Text("library-heading") == "Unit 1" && browser.Count("[data-testid=notebook-row]") == 2, "both in the folder");
         Assert.True((bool)browser.Script("return document.documentElement.scrollWidth <= innerWidth")!, "nothing sticks out at the side");
+        browser.Go(PagePath);
+        browser.WaitForStrokes(1);
+        Assert.Equal(0, browser.Count("[data-testid=pen-tray]"));
+        browser.Press("read-mode");
+        browser.Find("pen-tray");
     }
 
     [Fact]

@@ -18,7 +18,7 @@ export function PageScreen() {
   const personal = usePersonal();
   const navigate = useNavigate();
   const beside = readBeside(search.get('beside'));
-  const tools = useTools(personal, notebook, Number(search.get('pen') ?? 0));
+  const tools = useTools(personal, notebook, search.get('pen'));
   const [second, setSecond] = useState(false);
   const [choosing, setChoosing] = useState(false);
   const [contents, setContents] = useState(() => localStorage.getItem('quill.contents') === '1');

@@ -76,17 +76,23 @@ const firstSettings: ToolSettings = {
 };
 const settingsKey = 'quill.tools';
 
-/** @param notebook The notebook that is open, which may have pens of its own. */
-export function useTools(personal: Personal | undefined, notebook: string, first: number): Tools {
+/** A screen that is narrower, as a phone's, is for reading first: the tray would lie over the page. */
+const phone = '(max-width: 639px)';
+
+/**
+ * @param notebook The notebook that is open, which may have pens of its own.
+ * @param first The number of the pen to begin with, as a jot names it; none where nothing was said of writing.
+ */
+export function useTools(personal: Personal | undefined, notebook: string, first: string | null): Tools {
   const tray = personal?.tray(notebook) ?? firstTray;
-  const [chosen, setChosen] = useState(first in tray ? first : 0);
+  const [chosen, setChosen] = useState(Number(first) in tray ? Number(first) : 0);
   const before = useRef({ pen: 1, held: 'pen' as HeldKind });
   const [held, setHeld] = useState<HeldKind>('pen');
   const [kept, setKept] = useState(loadSettings);
   const [guide, setGuide] = useState<Guide>();
   const [mark, setMark] = useState('ask');
   const [layers, setLayers] = useState<Record<string, string>>({});
-  const [reading, setReading] = useState(false);
+  const [reading, setReading] = useState(() => first === null && matchMedia(phone).matches);
   const [zoomLocked, setZoomLocked] = useState(false);
   const [unfolded, setUnfolded] = useState(false);
   const [panel, setPanel] = useState<Panel>();
