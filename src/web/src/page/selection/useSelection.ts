@@ -92,20 +92,17 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker, say }
     const dx = Math.round(to?.dx ?? middle.x - (piece.area[0] + piece.area[2]) / 2);
     const dy = Math.round(to?.dy ?? middle.y - (piece.area[1] + piece.area[3]) / 2);
     if (worker.busy()) return say(stillAtWork);
-    try {
-      const all = core.HandBridge.BeginLay(piece.bytes, dx, dy, layer);
-      const laid = worker.run('Laying it down', all, (most) => page.performAll((handle, now) => core.HandBridge.LayMore(handle, most, now)), true);
-      select(core.HandBridge.LastLaid());
-      void laid.then((whole) => {
-        if (!whole) {
-          setTaken(undefined);
-          return worker.run('Taking it away again', core.HandBridge.GiveUpLaying(page.handle), (most) => page.performAll((handle, now) => core.PageBridge.GoOn(handle, most, now)));
-        }
-        select(core.HandBridge.LastLaid());
-      });
-    } catch (error) {
-      say(sentenceOf(error));
-    }
+    void lay(piece.bytes, dx, dy).catch((error: unknown) => say(sentenceOf(error)));
+  };
+
+  /** The first slice is laid, and selected, before anything is waited for. */
+  const lay = async (bytes: Uint8Array, dx: number, dy: number) => {
+    const all = core.HandBridge.BeginLay(bytes, dx, dy, layer);
+    const laid = worker.run('Laying it down', all, (most) => page.performAll((handle, now) => core.HandBridge.LayMore(handle, most, now)), true);
+    select(core.HandBridge.LastLaid());
+    if (await laid) return select(core.HandBridge.LastLaid());
+    setTaken(undefined);
+    await worker.run('Taking it away again', core.HandBridge.GiveUpLaying(page.handle), (most) => page.performAll((handle, now) => core.PageBridge.GoOn(handle, most, now)));
   };
 
   if (!taken) return { selection: undefined, paste };
