@@ -1,3 +1,4 @@
+using CalmQuill.Core.Changing;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Layers;
@@ -11,6 +12,30 @@ namespace CalmQuill.Core.Tests;
 /// <summary>Fields of items, groups, layers, and steps of several operations.</summary>
 public sealed class ItemTests : OnPage
 {
+    [Fact]
+    public void A_dot_is_rubbed_out_whole_by_an_eraser_that_takes_what_it_touches_and_undo_has_it_back()
+    {
+        var dot = Do(Ines, new Change.StrokeAdded(Ball, Now, new StrokeSamples([4000], [4000], [500], [0]))).Id;
+        var pass = new EraserPass(Page, 100, false);
+        Assert.Equal([dot], pass.MoveTo(4050, 4000));
+        Assert.Empty(pass.Remaining(Item(dot)));
+        Do(Ines, pass.End()!);
+        Assert.Empty(Item(dot).Visible());
+        var copy = new Laying(Cutting.Of(Page, new HashSet<OpId> { dot }), 100, 0, Guid.Empty);
+        while (copy.Done < copy.Count) copy.Next(change => Do(Tobias, change).Id);
+        Assert.Empty(Item(copy.Items[0]).Visible());
+        UndoAll(Ines);
+        Assert.Equal([new Interval(0, 0)], Item(dot).Visible());
+    }
+
+    [Fact]
+    public void A_gap_of_no_length_parts_nothing()
+    {
+        var line = Line(0, 0, 2000, 0);
+        Do(Ines, new Change.GapsAdded([new StrokeGaps(line, [new Interval(500, 500)])]));
+        Assert.Single(Item(line).Visible());
+    }
+
     [Fact]
     public void A_shape_that_is_turned_squeezed_or_slanted_lies_where_its_line_does()
     {

@@ -20,19 +20,24 @@ public readonly record struct Interval(int Start, int End)
         return union;
     }
 
-    /// <summary>What an ascending, disjoint union leaves of <paramref name="start"/>…<paramref name="end"/>.</summary>
+    /// <summary>
+    /// What an ascending, disjoint union leaves of <paramref name="start"/>…<paramref name="end"/>. An interval of no length parts nothing; of a dot, whose
+    /// start and end are one, it leaves all or nothing.
+    /// </summary>
     public static List<Interval> Complement(IReadOnlyList<Interval> union, int start, int end)
     {
+        if (start == end) return union.Any(gap => gap.Start <= start && gap.End >= end) ? [] : [new Interval(start, end)];
         var rest = new List<Interval>();
         var from = start;
         foreach (var gap in union)
         {
+            if (gap.Start == gap.End) continue;
             if (gap.Start > from) rest.Add(new Interval(from, Math.Min(gap.Start, end)));
             from = Math.Max(from, gap.End);
             if (from >= end) break;
         }
 
-        if (from < end || (from == start && start == end)) rest.Add(new Interval(from, end));
+        if (from < end) rest.Add(new Interval(from, end));
         return rest;
     }
 }
