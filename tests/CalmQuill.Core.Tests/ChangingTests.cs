@@ -93,6 +93,7 @@ public sealed class ChangingTests : OnPage
         Assert.Throws<OperationFormatException>(() => new Laying([1, 2, 3], 0, 0, Guid.Empty));
         var noPiece = OperationCodec.Encode([new Operation(new OpId(1, 1), Hlc.At(1), Guid.Empty, new Change.ItemsRemoved([new OpId(1, 9)]))]);
         Assert.Throws<OperationFormatException>(() => new Laying(noPiece, 0, 0, Guid.Empty));
+        Assert.Empty(Shown());
     }
 
     private Laying LayAll(byte[] piece, int dx, int dy)

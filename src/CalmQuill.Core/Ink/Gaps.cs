@@ -1,3 +1,4 @@
+using System.Diagnostics.CodeAnalysis;
 using CalmQuill.Core.Operations;
 
 namespace CalmQuill.Core.Ink;
@@ -12,6 +13,7 @@ public sealed class Gaps
     /// <summary>Made when first needed: most strokes never have any.</summary>
     private Dictionary<OpId, IReadOnlyList<Interval>>? added;
 
+    [MemberNotNullWhen(true, nameof(added))]
     public bool Any => added is { Count: > 0 };
 
     public void Add(OpId operation, IReadOnlyList<Interval> intervals) => (added ??= [])[operation] = intervals;
@@ -22,7 +24,7 @@ public sealed class Gaps
     public List<Interval> Visible(int sampleCount)
     {
         var end = (sampleCount - 1) * Interval.PerSample;
-        if (added is not { Count: > 0 }) return [new Interval(0, end)];
+        if (!Any) return [new Interval(0, end)];
         return Interval.Complement(Interval.Union(added.Values.SelectMany(intervals => intervals)), 0, end);
     }
 }

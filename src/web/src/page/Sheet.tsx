@@ -17,7 +17,7 @@ import { useDocument, useWorkspace } from '../sync/workspace';
 import { carry, arrived } from './selection/clipboard';
 import { SelectionBar } from './selection/SelectionBar';
 import { barSideOf, SelectionFrame } from './selection/SelectionFrame';
-import { ShapeHandles } from './selection/ShapeHandles';
+import { ShapeHandles, useShapeHandles } from './selection/ShapeHandles';
 import { useSelection } from './selection/useSelection';
 import { allKinds, itemKinds, type Taken } from './hand/tool';
 import { toRgba } from './ink/pens';
@@ -98,9 +98,8 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
   const { selection, paste } = useSelection({ desk, page: document, layer, taken, setTaken, worker, say });
 
   const steps = core.PageBridge.Steps(document.handle);
-  const goOn = (most: number) => document.performAll((handle, now) => core.PageBridge.GoOn(handle, most, now));
-  const undo = () => (worker.busy() ? say(stillAtWork) : void worker.run('Undoing', core.PageBridge.BeginUndo(document.handle), goOn));
-  const redo = () => (worker.busy() ? say(stillAtWork) : void worker.run('Redoing', core.PageBridge.BeginRedo(document.handle), goOn));
+  const undo = () => (worker.busy() ? say(stillAtWork) : void worker.runBegun('Undoing', core.PageBridge.BeginUndo(document.handle)));
+  const redo = () => (worker.busy() ? say(stillAtWork) : void worker.runBegun('Redoing', core.PageBridge.BeginRedo(document.handle)));
 
   const onPress = (x: number, y: number): boolean => {
     const link = spots.findLast((spot) => spot.kind === 'link' && holds(spot.area, x, y, 120));
@@ -213,8 +212,8 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
   const here = { space: space.id, notebook: notebook.id, page: page.id };
   const barSide = selection && desk ? barSideOf(selection.taken.area, view, desk.height) : 'below';
   const only = selection && selection.taken.items.length === 1 && selection.about.kinds === itemKinds.shape && !selection.about.locked ? selection.taken.items[0] : undefined;
-  // What was squeezed into no shape of a kind has no handles of its own.
-  const isShape = only !== undefined && core.ShapeBridge.Handles(document.handle, only) !== '[]';
+  const handles = useShapeHandles(document, only);
+  const isShape = handles.length > 0;
 
   return (
     <div className="relative min-h-0 grow overflow-hidden bg-desk">
@@ -235,7 +234,7 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
       {selection && !reading && (
         <div className="pointer-events-none absolute inset-0 z-10 overflow-hidden" data-testid="selection" data-items={selection.taken.items.length}>
           <SelectionFrame selection={selection} view={view} handles={!isShape} barSide={barSide} onEdge={(by) => carryTo(by, selection.taken.items, 0, 0, true)} edgeOf={() => holder.current!.getBoundingClientRect()} />
-          {isShape && desk && <ShapeHandles selection={selection} desk={desk} page={document} paper={page.paper} join={settings.join} view={view} />}
+          {isShape && desk && <ShapeHandles selection={selection} handles={handles} desk={desk} page={document} paper={page.paper} join={settings.join} view={view} />}
           <SelectionBar
             selection={selection}
             layers={layers}

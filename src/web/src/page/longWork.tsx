@@ -23,6 +23,8 @@ export interface LongWorker {
   busy: () => boolean;
   /** Does work of so many changes in slices, the first of them at once; goes on when the page is left. False when it was given up on the way. Not while busy. */
   run: (words: string, all: number, more: (most: number) => Promise<number>, mayGiveUp?: boolean) => Promise<boolean>;
+  /** The same for changes that Core has begun and holds ready. */
+  runBegun: (words: string, all: number) => Promise<boolean>;
 }
 
 /** Work on a page that may take longer than a moment: it says how far it is and can be given up. */
@@ -55,7 +57,8 @@ export function useLongWork(page: OpenDocument): LongWorker {
     }
     return !given;
   };
-  return { shown, busy: () => running.current, run };
+  const runBegun: LongWorker['runBegun'] = (words, all) => run(words, all, (most) => page.performAll((handle, now) => workspace.core.PageBridge.GoOn(handle, most, now)));
+  return { shown, busy: () => running.current, run, runBegun };
 }
 
 /** A line at the foot of the sheet while work goes on. */

@@ -3,7 +3,7 @@ import type { Area } from '../../papers/drawing';
 import type { Live } from '../../sync/live';
 import type { OpenDocument } from '../../sync/openDocument';
 import type { DryInk } from '../ink/dryInk';
-import type { FloatInk } from '../ink/floatInk';
+import type { FloatInk, FloatPart } from '../ink/floatInk';
 import type { Sample } from '../ink/penInput';
 import type { View } from '../ink/view';
 import type { WetInk } from '../ink/wetInk';
@@ -29,6 +29,8 @@ export interface Workplace {
   /** Ink came to the page. */
   wrote(area: Area): void;
   take(taken: Taken | undefined): void;
+  /** Shows items floating above the page, in place of where they lie. */
+  lift(items: readonly string[], parts: FloatPart[]): void;
   /** Puts down what floats, once the page shows it where it now lies. */
   putDown(): void;
   /** A sentence for the person. */

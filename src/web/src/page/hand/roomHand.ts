@@ -1,3 +1,4 @@
+import { identity } from '../ink/floatInk';
 import type { InkItem } from '../ink/packet';
 import type { Sample } from '../ink/penInput';
 import type { Hand, Workplace } from './hand';
@@ -20,15 +21,14 @@ export class RoomHand implements Hand {
   ) {}
 
   begin(sample: Sample): void {
-    const { core, page, wet, view, dry, float } = this.at;
+    const { core, page, wet, view, dry } = this.at;
     this.line = this.sideways ? sample.x : sample.y;
     this.by = 0;
     this.mostBack = core.HandBridge.BeginRoom(page.handle, this.line, this.sideways);
     const ids = core.HandBridge.RoomItems();
     this.items = dry.itemsOf(ids);
     wet.begin(lineColour, 1, view());
-    float.show([{ items: this.items, matrix: [1, 0, 0, 1, 0, 0] }]);
-    dry.lift(new Set(ids));
+    this.at.lift(ids, [{ items: this.items, matrix: identity }]);
     this.draw();
   }
 

@@ -145,6 +145,7 @@ export class SheetDesk {
       layer: () => this.layer,
       tellCount: () => this.tellCount(),
       wrote: (area) => this.wrote(area),
+      lift: (items, parts) => this.lift(items, parts),
       putDown: () => this.putDown(),
       take: (taken) => this.onTaken(taken),
       say: (sentence) => this.say(sentence),

@@ -1,11 +1,10 @@
 import { compareOrder, type InkItem, paintItem } from './packet';
 import { paintSheet, type SheetPaper } from './sheetPaper';
-import { soon } from './soon';
+import { forAWhile, soon } from './soon';
 import type { View } from './view';
 
 type Box = readonly [number, number, number, number];
 
-const sliceMilliseconds = 12;
 /** So many items are repainted at once while the pen waits, and no more. */
 const mostAtOnce = 600;
 
@@ -40,7 +39,7 @@ export class DryInk {
   }
 
   resize(width: number, height: number): void {
-    this.ratio = Math.min(devicePixelRatio, 3);
+    this.ratio = pixelRatio();
     for (const canvas of [this.front, this.back]) sizeCanvas(canvas, width, height);
     this.repaint();
   }
@@ -159,11 +158,8 @@ export class DryInk {
       painting.next = 0;
     }
     const seen = this.seen(painting.view);
-    const until = performance.now() + sliceMilliseconds;
     const { items } = painting;
-    while (painting.next < items.length && performance.now() < until) {
-      for (const stop = Math.min(painting.next + 40, items.length); painting.next < stop; painting.next++) this.fill(context, items[painting.next]!, seen);
-    }
+    painting.next = forAWhile(items, painting.next, (item) => this.fill(context, item, seen));
     if (painting.next < items.length) {
       soon(() => this.slice());
       return;
@@ -235,9 +231,14 @@ export class DryInk {
   }
 }
 
+/** So many pixels of a canvas are painted for one of CSS. */
+export function pixelRatio(): number {
+  return Math.min(devicePixelRatio, 3);
+}
+
 /** Gives a canvas as many pixels as the screen has for it. */
 export function sizeCanvas(canvas: HTMLCanvasElement, width: number, height: number): void {
-  const ratio = Math.min(devicePixelRatio, 3);
+  const ratio = pixelRatio();
   canvas.width = Math.round(width * ratio);
   canvas.height = Math.round(height * ratio);
 }

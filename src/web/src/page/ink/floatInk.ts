@@ -1,6 +1,6 @@
-import { canvasIn, sizeCanvas } from './dryInk';
+import { canvasIn, pixelRatio, sizeCanvas } from './dryInk';
 import { type InkItem, paintItem } from './packet';
-import { soon } from './soon';
+import { forAWhile, soon } from './soon';
 import type { View } from './view';
 
 /** x' = a·x + c·y + e, y' = b·x + d·y + f, in page units. */
@@ -16,7 +16,6 @@ export interface FloatPart {
 
 /** So many items are painted anew in every frame, and no more: the picture of more is moved, and painted anew when it rests. */
 const mostAFrame = 300;
-const sliceMilliseconds = 12;
 const rest = 150;
 
 /** What floats above the page while it is moved, turned or scaled. */
@@ -103,10 +102,7 @@ export class FloatInk {
     const { items } = painting.part;
     const context = painting.canvas.getContext('2d') as unknown as CanvasRenderingContext2D;
     context.setTransform(painting.at);
-    const until = performance.now() + sliceMilliseconds;
-    while (painting.next < items.length && performance.now() < until) {
-      for (const stop = Math.min(painting.next + 40, items.length); painting.next < stop; painting.next++) paintItem(context, items[painting.next]!, this.tint);
-    }
+    painting.next = forAWhile(items, painting.next, (item) => paintItem(context, item, this.tint));
     if (painting.next < items.length) return soon(() => this.slice());
     this.clear();
     this.canvas.getContext('2d')!.drawImage(painting.canvas, 0, 0);
@@ -126,18 +122,14 @@ export class FloatInk {
 
   /** Moves the painted picture to where its items now are. */
   private place(at: DOMMatrix): void {
-    const ratio = this.ratio;
+    const ratio = pixelRatio();
     const moved = at.multiply(this.painted!.at.inverse());
     this.canvas.style.transform = new DOMMatrix([moved.a, moved.b, moved.c, moved.d, moved.e / ratio, moved.f / ratio]).toString();
   }
 
   private toPixels(matrix: Matrix): DOMMatrix {
     const { scale, x, y } = this.view;
-    const ratio = this.ratio;
+    const ratio = pixelRatio();
     return new DOMMatrix([scale * ratio, 0, 0, scale * ratio, x * ratio, y * ratio]).multiply(new DOMMatrix(matrix));
-  }
-
-  private get ratio(): number {
-    return Math.min(devicePixelRatio, 3);
   }
 }

@@ -1,5 +1,5 @@
 import type { Core } from '../../core/runtime';
-import { canvasIn, sizeCanvas } from './dryInk';
+import { canvasIn, pixelRatio, sizeCanvas } from './dryInk';
 import { cssColour, readOutline } from './packet';
 import { type Pen, penNumbers } from './pens';
 import type { View } from './view';
@@ -127,7 +127,7 @@ export class OthersInk {
     this.frame = 0;
     const now = performance.now();
     const context = this.canvas.getContext('2d')!;
-    const ratio = Math.min(devicePixelRatio, 3);
+    const ratio = pixelRatio();
     context.resetTransform();
     context.clearRect(0, 0, this.canvas.width, this.canvas.height);
     const { scale, x, y } = this.view;

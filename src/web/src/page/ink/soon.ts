@@ -2,6 +2,19 @@ const channel = new MessageChannel();
 const waiting: (() => void)[] = [];
 channel.port1.onmessage = () => waiting.shift()?.();
 
+const sliceMilliseconds = 12;
+const atATime = 40;
+
+/** Does something with each item from one on, for a while. Returns where to go on. */
+export function forAWhile<T>(items: readonly T[], from: number, each: (item: T) => void): number {
+  const until = performance.now() + sliceMilliseconds;
+  let next = from;
+  while (next < items.length && performance.now() < until) {
+    for (const stop = Math.min(next + atATime, items.length); next < stop; next++) each(items[next]!);
+  }
+  return next;
+}
+
 /** Goes on after the browser had its turn, without the four milliseconds that nested timers wait. */
 export function soon(task: () => void): void {
   waiting.push(task);

@@ -1,4 +1,4 @@
-import { canvasIn, sizeCanvas } from './dryInk';
+import { canvasIn, pixelRatio, sizeCanvas } from './dryInk';
 import type { View } from './view';
 
 /** Paints what is being written or drawn, in the moment each sample arrives. Paths come from Core. */
@@ -18,7 +18,7 @@ export class WetInk {
 
   /** Ink is laid on solid and shown at its opacity as a whole, so that pieces that overlap do not darken. */
   begin(colour: string, opacity: number, view: View): void {
-    const ratio = Math.min(devicePixelRatio, 3);
+    const ratio = pixelRatio();
     this.transform = [view.scale * ratio, 0, 0, view.scale * ratio, view.x * ratio, view.y * ratio];
     this.context.setTransform(...this.transform);
     this.context.strokeStyle = colour;

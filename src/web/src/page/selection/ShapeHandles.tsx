@@ -6,7 +6,7 @@ import { readOutline } from '../ink/packet';
 import type { View } from '../ink/view';
 import type { Selection } from './useSelection';
 
-interface Handle {
+export interface Handle {
   x: number;
   y: number;
   role: 'end' | 'corner' | 'side' | 'radius' | 'bend';
@@ -14,12 +14,17 @@ interface Handle {
 
 const roleNames: Record<Handle['role'], string> = { end: 'End', corner: 'Corner', side: 'Side', radius: 'Radius', bend: 'Bend' };
 
+/** The handles that an item has of its own; none for ink, and for what was squeezed into no shape of a kind. */
+export function useShapeHandles(page: OpenDocument, item: string | undefined): Handle[] {
+  const { core } = useWorkspace();
+  const version = page.getVersion();
+  return useMemo(() => (item === undefined ? [] : (JSON.parse(core.ShapeBridge.Handles(page.handle, item)) as Handle[])), [core, page, item, version]);
+}
+
 /** The handles of a drawn shape: its ends, corners, sides, radius. */
-export function ShapeHandles({ selection, desk, page, paper, join, view }: { selection: Selection; desk: SheetDesk; page: OpenDocument; paper: string; join: number; view: View }) {
+export function ShapeHandles({ selection, handles, desk, page, paper, join, view }: { selection: Selection; handles: Handle[]; desk: SheetDesk; page: OpenDocument; paper: string; join: number; view: View }) {
   const { core } = useWorkspace();
   const item = selection.taken.items[0]!;
-  const version = page.getVersion();
-  const handles = useMemo(() => JSON.parse(core.ShapeBridge.Handles(page.handle, item)) as Handle[], [core, page, item, version]);
   const [moved, setMoved] = useState<{ index: number; x: number; y: number }>();
   const shape = useRef('');
   const { about } = selection;

@@ -102,7 +102,7 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker, say }
     select(core.HandBridge.LastLaid());
     if (await laid) return select(core.HandBridge.LastLaid());
     setTaken(undefined);
-    await worker.run('Taking it away again', core.HandBridge.GiveUpLaying(page.handle), (most) => page.performAll((handle, now) => core.PageBridge.GoOn(handle, most, now)));
+    await worker.runBegun('Taking it away again', core.HandBridge.GiveUpLaying(page.handle));
   };
 
   if (!taken) return { selection: undefined, paste };

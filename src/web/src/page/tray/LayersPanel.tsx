@@ -34,7 +34,8 @@ export function nameOfLayer(layer: Layer): string {
 export function LayersPanel({ core, tools, page, people }: { core: Core; tools: Tools; page: OpenDocument; people: Member[] }) {
   const { person } = useSession();
   const layers = useLayers(core, page);
-  const counts = core.LayerBridge.Counts(page.handle);
+  const version = page.getVersion();
+  const counts = useMemo(() => core.LayerBridge.Counts(page.handle), [core, page, version]);
   const [name, setName] = useState<string>();
   const [problem, setProblem] = useState('');
   const current = layers.find((layer) => layer.id === tools.layerOf(page.id)) ?? layers.find((layer) => layer.id === firstLayer)!;
