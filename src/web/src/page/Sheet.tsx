@@ -97,7 +97,7 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
   const layer = tools.layerOf(page.id);
   const { selection, paste } = useSelection({ desk, page: document, layer, taken, setTaken, worker, say });
 
-  const steps = core.PageBridge.Steps(document.handle);
+  const steps = document.isHeld ? 0 : core.PageBridge.Steps(document.handle);
   const undo = () => (worker.busy() ? say(stillAtWork) : void worker.runBegun('Undoing', core.PageBridge.BeginUndo(document.handle)));
   const redo = () => (worker.busy() ? say(stillAtWork) : void worker.runBegun('Redoing', core.PageBridge.BeginRedo(document.handle)));
 
@@ -190,14 +190,14 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
 
   // Comes to a place or mark that a link names, once.
   useEffect(() => {
-    if (!desk) return;
+    if (!desk || document.isHeld) return;
     const spot = seek.mark ? spots.find((one) => one.id === seek.mark) : undefined;
     const [x, y] = (seek.at ?? '').split(',').map(Number);
     if (spot) {
       desk.show(spot.area);
       setChosen(spot.id);
     } else if (seek.at && x !== undefined && y !== undefined) desk.show([x, y, x, y]);
-  }, [desk, seek.at, seek.mark]);
+  }, [desk, document.isHeld, seek.at, seek.mark]);
 
   const takeAll = () => {
     const items = core.HandBridge.SelectAll(document.handle, allKinds, '');

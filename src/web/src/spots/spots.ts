@@ -60,11 +60,11 @@ export const kindOfNumber: Record<number, SpotKind> = { 1: 'mark', 2: 'link', 3:
 const fields = { removed: 1, mark: 2, note: 3, due: 4, person: 5, done: 6, target: 7, title: 8, level: 9 } as const;
 export type SpotValues = Partial<Record<keyof typeof fields, string>>;
 
-/** The spots of a page, anew with every change of it. */
+/** The spots of a page, anew with every change of it; none as long as only its outlines are shown. */
 export function useSpots(document: OpenDocument): Spot[] {
   const { core } = useWorkspace();
   const version = document.getVersion();
-  return useMemo(() => JSON.parse(core.SpotBridge.Spots(document.handle)) as Spot[], [core, document, version]);
+  return useMemo(() => (document.isHeld ? [] : (JSON.parse(core.SpotBridge.Spots(document.handle)) as Spot[])), [core, document, version]);
 }
 
 /** Makes a spot and gives its id; throws with the sentence of a refusal. */

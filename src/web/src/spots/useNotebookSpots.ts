@@ -57,7 +57,7 @@ export function useNotebookSpots(space: string, notebook: string, pages: Noteboo
 function useOwnSpots(document: OpenDocument | undefined): Spot[] | undefined {
   const { core } = useWorkspace();
   const version = document?.getVersion();
-  return useMemo(() => (document ? (JSON.parse(core.SpotBridge.Spots(document.handle)) as Spot[]) : undefined), [core, document, version]);
+  return useMemo(() => (document && !document.isHeld ? (JSON.parse(core.SpotBridge.Spots(document.handle)) as Spot[]) : undefined), [core, document, version]);
 }
 
 export function ofShown(shown: ShownSpot): PlacedSpot {

@@ -78,14 +78,16 @@ export class DeviceStore {
     return { sequence: kept?.sequence ?? 0, batches, rows: later.length, outlines: isCurrent ? outlines : undefined };
   }
 
-  /** Keeps how a page was painted, unless it has changed since or something of it still waits to be sent. */
-  async keepOutlines(outlines: KeptOutlines): Promise<void> {
+  /** Keeps how a page was painted, unless it has changed since or something of it still waits to be sent: false then. */
+  async keepOutlines(outlines: KeptOutlines): Promise<boolean> {
     const { id, sequence } = outlines;
-    if (this.forgotten.has(id)) return;
+    if (this.forgotten.has(id)) return true;
     const transaction = this.database.transaction(['documents', 'outbox', 'outlines'], 'readwrite');
     const [kept, waiting] = await Promise.all([transaction.objectStore('documents').get(id), transaction.objectStore('outbox').index('document').count(id)]);
-    if (kept?.sequence === sequence && waiting === 0) await transaction.objectStore('outlines').put(outlines);
+    const isGood = kept?.sequence === sequence && waiting === 0;
+    if (isGood) await transaction.objectStore('outlines').put(outlines);
     await transaction.done;
+    return isGood;
   }
 
   /** Keeps a batch that begins at a number; the document is then complete up to `complete`. */

@@ -8,7 +8,6 @@ const rowsBeforeCompacting = 200;
 
 /** A document that is shown: held by Core, kept on the device, followed live. */
 export class OpenDocument {
-  handle: number;
   /** Set by who shows a page. */
   onWet?: LiveListener['wet'];
   onPen?: LiveListener['pen'];
@@ -19,6 +18,10 @@ export class OpenDocument {
   /** How the page was painted when it was open last; only while it is the same still. */
   outlines: Uint8Array[] | undefined;
 
+  private coreHandle: number;
+  /** What the device holds of a page whose outlines can be painted first; Core takes it when it is first asked for the page. */
+  private held: Uint8Array[] = [];
+  private readonly whenSettled: (() => void)[] = [];
   private sequence = 0;
   private rows = 0;
   private version = 0;
@@ -34,7 +37,34 @@ export class OpenDocument {
     readonly kind: DocumentKind,
     readonly id: string,
   ) {
-    this.handle = core.DocumentBridge.Open(documentKinds[kind]);
+    this.coreHandle = core.DocumentBridge.Open(documentKinds[kind]);
+  }
+
+  /** Core's handle of it; Core then has all of it. */
+  get handle(): number {
+    this.settle();
+    return this.coreHandle;
+  }
+
+  /** Whether Core has not taken it yet: all that can be shown of it are its outlines. */
+  get isHeld(): boolean {
+    return this.held.length > 0;
+  }
+
+  /** Lets Core take what is held. */
+  settle(): void {
+    if (!this.isHeld) return;
+    for (const batch of this.held.splice(0)) this.core.DocumentBridge.Apply(this.coreHandle, batch);
+    for (const then of this.whenSettled.splice(0)) then();
+    this.version++;
+    // A component may be the one that asked, and be in the middle of rendering.
+    queueMicrotask(() => this.tell());
+  }
+
+  /** As soon as Core has all of it, and before it changes further: at once, or later. */
+  afterSettling(then: () => void): void {
+    if (this.isHeld) this.whenSettled.push(then);
+    else then();
   }
 
   /** Opens what the device holds at once; what the server has more follows. Waits for the server only when the device holds nothing. */
@@ -85,9 +115,9 @@ export class OpenDocument {
     return frames.length;
   }
 
-  /** Keeps how the page is painted for the next opening. */
-  keepOutlines(packets: Uint8Array[]): void {
-    void this.store.keepOutlines({ id: this.id, sequence: this.sequence, build: this.core.PageBridge.Build(), packets });
+  /** Keeps how the page is painted for the next opening; false when something of it is still on its way. */
+  keepOutlines(packets: Uint8Array[]): Promise<boolean> {
+    return this.store.keepOutlines({ id: this.id, sequence: this.sequence, build: this.core.PageBridge.Build(), packets });
   }
 
   /** The server has stored some of this device's own operations. */
@@ -101,16 +131,18 @@ export class OpenDocument {
 
   /** Reads the device's store afresh, after what waits there was stamped anew. */
   async reload(): Promise<void> {
-    this.core.DocumentBridge.Close(this.handle);
-    this.handle = this.core.DocumentBridge.Open(documentKinds[this.kind]);
+    this.core.DocumentBridge.Close(this.coreHandle);
+    this.coreHandle = this.core.DocumentBridge.Open(documentKinds[this.kind]);
+    this.held = [];
     await this.readDevice();
+    this.settle();
     this.changed();
   }
 
   close(): void {
     this.live.leave(this.id);
-    if (this.rows > rowsBeforeCompacting) void this.store.compact(this.id, this.core.DocumentBridge.Snapshot(this.handle), this.sequence);
-    this.core.DocumentBridge.Close(this.handle);
+    if (this.rows > rowsBeforeCompacting && !this.isHeld) void this.store.compact(this.id, this.core.DocumentBridge.Snapshot(this.coreHandle), this.sequence);
+    this.core.DocumentBridge.Close(this.coreHandle);
     this.listeners.clear();
   }
 
@@ -148,15 +180,20 @@ export class OpenDocument {
   private async readDevice(): Promise<void> {
     const unsaved = await this.outbox.unsavedOf(this.id);
     const { sequence, batches, rows, outlines } = await this.store.load(this.id);
-    for (const batch of [...batches, ...unsaved]) this.core.DocumentBridge.Apply(this.handle, batch);
+    this.held = [...batches, ...unsaved];
     this.sequence = sequence;
     this.rows = rows;
     this.outlines = unsaved.length === 0 && outlines?.build === this.core.PageBridge.Build() ? outlines.packets : undefined;
+    if (!this.outlines) this.settle();
   }
 
   private changed(): void {
     this.version++;
     this.outlines = undefined;
+    this.tell();
+  }
+
+  private tell(): void {
     for (const listener of this.listeners) listener();
   }
 }

@@ -16,11 +16,12 @@ import { FloatInk, type FloatPart } from './floatInk';
 import { HoverNib } from './hoverNib';
 import { Neighbours, type NextPages } from './neighbours';
 import { OthersInk } from './othersInk';
+import { OutlineKeeper } from './outlineKeeper';
 import { readPacket } from './packet';
 import { PenInput, type Sample, type Touch } from './penInput';
 import { newPen } from './pens';
 import { sheetPaperOf } from './sheetPaper';
-import { soon } from './soon';
+import { afterFrame, soon } from './soon';
 import { dimGround, dimmedPaper, isDark, tintOn } from './tint';
 import { loadUnder } from './underlay';
 import { firstLook, type Fitting, fitted, keepInSight, type Room, type View, zoomAt } from './view';
@@ -38,16 +39,13 @@ export interface Under {
 const itemsASlice = 150;
 const sliceMilliseconds = 30;
 const penEvery = 60;
-/** The outlines of a page with at least so many strokes are kept on the device, unless they are too large, bytes. */
-const fullPage = 400;
-const mostKept = 12_000_000;
-/** They are kept when the page has lain still for so long, ms, and when it is left. */
-const keepAfter = 1_500;
 /** So far past its end a sheet is pulled to turn the page, pixels. */
 const pullToTurn = 96;
 /** Where a sheet's beginning lies when it is fitted, pixels. */
 const restingEdge = 16;
 const clothColour = '#1f3d3a';
+/** Papers whose sheet grows with the ink say so in their names. */
+const growing = /-(down|around)(-|$)/;
 
 /** The sheet on the desk: joins the hand, Core and the canvases for one page. Lives outside React, since it works at the pen's speed. */
 export class SheetDesk {
@@ -93,7 +91,7 @@ export class SheetDesk {
 
   private readonly wet: WetInk;
   private readonly nib: HoverNib;
-  private surface: number;
+  private surface: number | undefined;
   private readonly place: Workplace;
   private readonly input: PenInput;
   private readonly sizes: ResizeObserver;
@@ -101,17 +99,15 @@ export class SheetDesk {
   private view: View = { scale: 0, x: 0, y: 0 };
   private drawing: Drawing;
   private hand: Hand | undefined;
-  private packets: Uint8Array[] = [];
-  /** How many of the packets are on the device. */
-  private keptPackets = 0;
-  private keepTimer: ReturnType<typeof setTimeout> | undefined;
+  private readonly keeper: OutlineKeeper;
   private penSentAt = 0;
   private taking = false;
   private readonly whenTaken: (() => void)[] = [];
   private stopped = false;
   private fitting: Fitting | 'first' | undefined;
   private pull = 0;
-  private shownHandle: number;
+  /** Core's handle of what the surface shows. */
+  private shownHandle = 0;
   private shift = false;
   private readonly stopFollowing: () => void;
 
@@ -128,7 +124,6 @@ export class SheetDesk {
     /** A close-up of the page that another desk shows: it follows nobody's pen, and its view is not for the hand to move. */
     private readonly isLoupe = false,
   ) {
-    this.shownHandle = page.handle;
     this.neighbours = new Neighbours(holder, core, next);
     this.dry = new DryInk(holder);
     this.others = new OthersInk(holder, core);
@@ -178,22 +173,22 @@ export class SheetDesk {
       page.onArrived = () => this.others.dried();
     }
     this.stopFollowing = page.subscribe(() => this.takeChanged());
-    const { outlines } = page;
-    this.surface = this.core.PageBridge.OpenSurface(page.handle, outlines !== undefined);
     this.retint();
+    const { outlines } = page;
+    this.keeper = new OutlineKeeper(page, () => (this.taking || isLoupe ? undefined : this.dry.strokeCount));
     for (const packet of outlines ?? []) this.paint(packet);
-    this.keptPackets = this.packets.length;
-    document.addEventListener('visibilitychange', this.keepOutlines);
+    this.keeper.isKept();
+    this.tellCount();
+    page.afterSettling(() => this.openSurface(outlines !== undefined));
     this.takeChanged();
+    if (page.isHeld) afterFrame(() => page.settle());
   }
 
   stop(): void {
     this.stopped = true;
     this.hand?.cancel();
-    this.keepOutlines();
-    clearTimeout(this.keepTimer);
-    document.removeEventListener('visibilitychange', this.keepOutlines);
-    this.core.PageBridge.CloseSurface(this.page.handle, this.surface);
+    this.keeper.stop();
+    if (this.surface !== undefined) this.core.PageBridge.CloseSurface(this.page.handle, this.surface);
     this.input.stop();
     this.float.stop();
     this.sizes.disconnect();
@@ -307,7 +302,8 @@ export class SheetDesk {
 
   private draw(): Drawing {
     const { paper, space, notebook, asset } = this.under;
-    const drawing = JSON.parse(this.core.PaperBridge.Draw(paper, this.page.handle, notebook.handle, notebook.id, this.page.id)) as Drawing;
+    // Only a sheet that grows asks for the ink.
+    const drawing = JSON.parse(this.core.PaperBridge.Draw(paper, growing.test(paper) ? this.page.handle : 0, notebook.handle, notebook.id, this.page.id)) as Drawing;
     this.drawing = drawing;
     const sheetPaper = this.sheetPaper();
     this.dry.setPaper(sheetPaper);
@@ -368,7 +364,7 @@ export class SheetDesk {
 
   private resize(): void {
     const { clientWidth, clientHeight } = this.holder;
-    if (clientWidth === 0 || clientHeight === 0) return;
+    if (clientWidth === 0 || clientHeight === 0 || !this.dry.needsSize(clientWidth, clientHeight)) return;
     this.dry.resize(clientWidth, clientHeight);
     this.wet.resize(clientWidth, clientHeight);
     this.others.resize(clientWidth, clientHeight);
@@ -463,19 +459,24 @@ export class SheetDesk {
     this.live.pen(this.page.id, x, y);
   }
 
+  /** Core tells from now on what changes on the page; all there is on it, unless it is painted already. */
+  private openSurface(painted: boolean): void {
+    if (this.stopped) return;
+    this.shownHandle = this.page.handle;
+    this.surface = this.core.PageBridge.OpenSurface(this.shownHandle, painted);
+  }
+
   /** Takes from Core what has changed, in slices, so that a full page does not hold up the pen. */
   private takeChanged(): void {
-    if (this.taking) return;
+    if (this.taking || this.page.isHeld) return;
     if (this.shownHandle !== this.page.handle) {
       this.dry.clear();
-      this.surface = this.core.PageBridge.OpenSurface(this.page.handle, false);
-      this.packets = [];
-      this.keptPackets = 0;
+      this.keeper.clear();
+      this.openSurface(false);
     }
-    this.shownHandle = this.page.handle;
     const until = performance.now() + sliceMilliseconds;
     for (;;) {
-      if (this.paint(this.core.PageBridge.TakeChanged(this.page.handle, this.surface, itemsASlice)) < itemsASlice) break;
+      if (this.paint(this.core.PageBridge.TakeChanged(this.page.handle, this.surface!, itemsASlice)) < itemsASlice) break;
       if (performance.now() > until) {
         this.taking = true;
         soon(() => {
@@ -488,31 +489,20 @@ export class SheetDesk {
     this.grow();
     this.tellCount();
     for (const then of this.whenTaken.splice(0)) then();
-    // Writing adds to what is kept when the page is left; a page that was never kept is kept once it lies still.
-    if (this.keptPackets > 0) return;
-    clearTimeout(this.keepTimer);
-    this.keepTimer = setTimeout(this.keepOutlines, keepAfter);
+    this.keeper.lie();
   }
 
   /** Paints a packet and keeps it, to paint the page from without Core's help when it is opened again. Returns how many items it held. */
   private paint(packet: Uint8Array): number {
     const items = readPacket(packet);
     this.dry.show(items);
-    if (items.length > 0) this.packets.push(packet);
+    if (items.length > 0) this.keeper.add(packet);
     return items.length;
   }
 
-  private readonly keepOutlines = (): void => {
-    const { packets } = this;
-    const bytes = packets.reduce((sum, packet) => sum + packet.length, 0);
-    if (this.isLoupe || this.taking || packets.length === this.keptPackets || this.dry.strokeCount < fullPage || bytes > mostKept) return;
-    this.keptPackets = packets.length;
-    this.page.keepOutlines(packets);
-  };
-
   /** An endless page gets more sheet when its ink needs it. */
   private grow(): void {
-    if (!/-(down|around)(-|$)/.test(this.under.paper)) return;
+    if (!growing.test(this.under.paper)) return;
     const sheet = this.core.PaperBridge.Sheet(this.under.paper, this.page.handle);
     if (sheet.some((edge, i) => edge !== this.drawing.sheet[i])) this.redraw();
   }

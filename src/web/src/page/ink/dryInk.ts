@@ -23,6 +23,8 @@ export class DryInk {
   private front: HTMLCanvasElement;
   private back: HTMLCanvasElement;
   private ratio = 1;
+  private width = 0;
+  private height = 0;
   private lifted: ReadonlySet<string> = new Set();
   private readonly whenDone: (() => void)[] = [];
   private tint: ((colour: string) => string) | undefined;
@@ -38,8 +40,15 @@ export class DryInk {
     return this.sorted.length;
   }
 
+  /** Whether it has another size now, or the screen another number of pixels; what is painted already is painted once. */
+  needsSize(width: number, height: number): boolean {
+    return this.width !== width || this.height !== height || this.ratio !== pixelRatio();
+  }
+
   resize(width: number, height: number): void {
     this.ratio = pixelRatio();
+    this.width = width;
+    this.height = height;
     for (const canvas of [this.front, this.back]) sizeCanvas(canvas, width, height);
     this.repaint();
   }

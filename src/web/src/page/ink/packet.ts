@@ -20,19 +20,31 @@ export function readPacket(bytes: Uint8Array): InkItem[] {
   const singles = new Float32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4);
   const items: InkItem[] = [];
   let at = 1;
+  // Neighbours mostly come from one device and have one colour.
+  let [replica, replicaHigh, replicaLow] = ['', -1, -1];
+  let [colour, line] = ['', -1];
   for (let left = words[0]!; left > 0; left--) {
-    const [replicaHigh, replicaLow, counterHigh, counterLow, timeHigh, timeLow, rank, layer, place, kind, line, fill, shown] = words.subarray(at, at + 13) as unknown as number[];
+    if (words[at] !== replicaHigh || words[at + 1] !== replicaLow) {
+      [replicaHigh, replicaLow] = [words[at]!, words[at + 1]!];
+      replica = hex(replicaHigh) + hex(replicaLow);
+    }
+    const [counterHigh, counterLow, timeHigh, timeLow] = [words[at + 2]!, words[at + 3]!, words[at + 4]!, words[at + 5]!];
+    const [rank, layer, place, kind, fill, shown] = [words[at + 6]!, words[at + 7]!, words[at + 8]!, words[at + 9]!, words[at + 11]!, words[at + 12]!];
+    if (words[at + 10] !== line) {
+      line = words[at + 10]!;
+      colour = cssColour(line);
+    }
     const box = [singles[at + 13]!, singles[at + 14]!, singles[at + 15]!, singles[at + 16]!] as const;
     // Most things have no fill.
     const filled = words[at + 17] === 0 ? undefined : readRings(words, singles, at + 17);
     const { path, next } = readRings(words, singles, filled?.next ?? at + 18);
     at = next;
     items.push({
-      id: `${hex(replicaHigh!)}${hex(replicaLow!)}-${counterHigh! * 2 ** 32 + counterLow!}`,
-      order: [rank!, layer!, place!, timeHigh!, timeLow!, replicaHigh!, replicaLow!, counterHigh!, counterLow!],
-      kind: kind!,
-      colour: cssColour(line!),
-      fill: filled ? { path: filled.path, colour: cssColour(fill!) } : undefined,
+      id: `${replica}-${counterHigh * 2 ** 32 + counterLow}`,
+      order: [rank, layer, place, timeHigh, timeLow, replicaHigh, replicaLow, counterHigh, counterLow],
+      kind,
+      colour,
+      fill: filled ? { path: filled.path, colour: cssColour(fill) } : undefined,
       shown: shown === 1,
       box,
       path,

@@ -15,6 +15,11 @@ export function forAWhile<T>(items: readonly T[], from: number, each: (item: T) 
   return next;
 }
 
+/** Does something once what was painted is on the screen. */
+export function afterFrame(task: () => void): void {
+  requestAnimationFrame(() => requestAnimationFrame(() => soon(task)));
+}
+
 /** Goes on after the browser had its turn, without the four milliseconds that nested timers wait. */
 export function soon(task: () => void): void {
   waiting.push(task);
