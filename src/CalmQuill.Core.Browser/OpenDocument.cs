@@ -1,3 +1,4 @@
+using CalmQuill.Core.Changing;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Notebooks;
 using CalmQuill.Core.Operations;
@@ -71,7 +72,7 @@ internal sealed class OpenPage : IOpenDocument
     public EraserPass? Eraser { get; set; }
 
     /// <summary>Changes that were begun and wait for their turn; see <see cref="PageBridge.GoOn"/>.</summary>
-    public Queue<Change> Begun { get; } = [];
+    public Begun Begun { get; set; } = new([]);
 
     /// <summary>For each surface that shows the page, the items that changed and have not been handed out to it for painting.</summary>
     public Dictionary<int, Queue<OpId>> Surfaces { get; } = [];

@@ -1,4 +1,5 @@
 using System.Runtime.InteropServices.JavaScript;
+using CalmQuill.Core.Changing;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
@@ -21,10 +22,16 @@ public static partial class PageBridge
     [JSExport]
     public static byte[] GoOn(int page, int most, double now)
     {
-        var begun = ((OpenPage)Session.Document(page)).Begun;
-        var changes = new List<Change>();
-        while (changes.Count < most && begun.TryDequeue(out var change)) changes.Add(change);
-        return Session.DoAll(page, changes, now);
+        return Session.DoAll(page, ((OpenPage)Session.Document(page)).Begun.Take(most), now);
+    }
+
+    /// <summary>Begins to take back what was made of changes that were begun, for <see cref="GoOn"/>; says how many changes it takes.</summary>
+    [JSExport]
+    public static int GiveUp(int page)
+    {
+        var document = (OpenPage)Session.Document(page);
+        document.Begun = document.Begun.GiveUp();
+        return document.Begun.Count;
     }
 
     /// <summary>Bit 1: there is something to undo; bit 2: something to redo.</summary>
@@ -105,10 +112,8 @@ public static partial class PageBridge
     /// <summary>Sets changes down to be made by <see cref="GoOn"/>, and says how many they are.</summary>
     internal static int Begin(int page, IReadOnlyCollection<Change> changes)
     {
-        var begun = ((OpenPage)Session.Document(page)).Begun;
-        begun.Clear();
-        foreach (var change in changes) begun.Enqueue(change);
-        return begun.Count;
+        ((OpenPage)Session.Document(page)).Begun = new Begun(changes);
+        return changes.Count;
     }
 
     /// <summary>Hands what has changed out to every surface of the page.</summary>

@@ -96,6 +96,36 @@ public sealed class ChangingTests : OnPage
         Assert.Empty(Shown());
     }
 
+    [Fact]
+    public void Undoing_and_redoing_very_much_can_be_given_up_half_way()
+    {
+        var lines = Enumerable.Range(0, 300).Select(i => Line(0, i * 50, 2000, i * 50)).ToHashSet();
+        Do(Tobias, new Change.StepsJoined(LayAll(Cutting.Of(Page, lines), 3000, 0).Steps));
+        void Make(IEnumerable<Change> changes)
+        {
+            foreach (var change in changes) Do(Tobias, change);
+        }
+
+        void GiveUpAfter(int made, List<Change> changes, int shownThen)
+        {
+            var begun = new Begun(changes);
+            Make(begun.Take(made));
+            Assert.Equal((300 - made, shownThen), (begun.Count, Shown().Length));
+            var back = begun.GiveUp();
+            Assert.Equal(made, back.Count);
+            Make(back.Take(int.MaxValue));
+        }
+
+        GiveUpAfter(100, Page.Undo(Tobias.Author), 500);
+        Assert.Equal((600, true, false), (Shown().Length, Page.CanUndo(Tobias.Author), Page.CanRedo(Tobias.Author)));
+        Make(Page.Undo(Tobias.Author));
+        Assert.Equal((300, false, true), (Shown().Length, Page.CanUndo(Tobias.Author), Page.CanRedo(Tobias.Author)));
+        GiveUpAfter(200, Page.Redo(Tobias.Author), 500);
+        Assert.Equal((300, false, true), (Shown().Length, Page.CanUndo(Tobias.Author), Page.CanRedo(Tobias.Author)));
+        Make(Page.Redo(Tobias.Author));
+        Assert.Equal(600, Shown().Length);
+    }
+
     private Laying LayAll(byte[] piece, int dx, int dy)
     {
         var laying = new Laying(piece, dx, dy, Guid.Empty);

@@ -55,21 +55,23 @@ internal static class AssetEndpoints
         return await Keep(new Asset(Guid.NewGuid(), space, FrozenPage.MediaType, printed.Paper.Width, printed.Paper.Height, bytes, http.User.Id()), assets, cancel);
     }
 
-    /// <summary>Assets never change, so they may be kept for ever.</summary>
-    private static async Task<IResult> Get(Guid space, Guid asset, HttpContext http, Gate gate, AssetStore assets, CancellationToken cancel)
-    {
-        if (!Rights.MayRead(await gate.RoleIn(space, http.User, cancel)) || await assets.Find(asset, space, cancel) is not { } found) return Problems.NotHere();
-        http.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
-        return Results.Bytes(found.Bytes, found.Type);
-    }
+    private static async Task<IResult> Get(Guid space, Guid asset, HttpContext http, Gate gate, AssetStore assets, CancellationToken cancel) =>
+        await Find(space, asset, http, gate, assets, cancel) is { } found ? Results.Bytes(found.Bytes, found.Type) : Problems.NotHere();
 
     /// <summary>What an asset looks like: a picture as it is, a frozen page drawn.</summary>
     private static async Task<IResult> Picture(Guid space, Guid asset, HttpContext http, Gate gate, AssetStore assets, CancellationToken cancel)
     {
-        if (!Rights.MayRead(await gate.RoleIn(space, http.User, cancel)) || await assets.Find(asset, space, cancel) is not { } found) return Problems.NotHere();
-        http.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
+        if (await Find(space, asset, http, gate, assets, cancel) is not { } found) return Problems.NotHere();
         if (found.Type == Jpeg) return Results.Bytes(found.Bytes, found.Type);
         return FrozenPage.Read(found.Bytes) is { } frozen ? Results.Text(ThumbnailSvg.Write(new PrintedPage(frozen.Page, frozen.Paper, "")), "image/svg+xml") : Problems.NotHere();
+    }
+
+    /// <summary>An asset that the person may see. Assets never change, so the answer may be kept for ever.</summary>
+    private static async Task<Asset?> Find(Guid space, Guid asset, HttpContext http, Gate gate, AssetStore assets, CancellationToken cancel)
+    {
+        if (!Rights.MayRead(await gate.RoleIn(space, http.User, cancel)) || await assets.Find(asset, space, cancel) is not { } found) return null;
+        http.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
+        return found;
     }
 
     private static async Task<IResult> Uses(Guid space, HttpContext http, Gate gate, AssetStore assets, CancellationToken cancel) =>

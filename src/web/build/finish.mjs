@@ -21,7 +21,8 @@ await generateSW({
     {
       urlPattern: /\/api\/spaces\/[^/]+\/(pages\/[^/]+\/(thumbnail|part)\.svg|assets\/)/,
       handler: 'CacheFirst',
-      options: { cacheName: 'thumbnails', expiration: { maxEntries: 2000 }, cacheableResponse: { statuses: [200] } },
+      // Old ones are taken out by the application when it starts: to keep account of every picture takes longer than fetching it.
+      options: { cacheName: 'thumbnails', cacheableResponse: { statuses: [200] } },
     },
   ],
   skipWaiting: true,

@@ -14,6 +14,7 @@ export interface Core {
     BeginUndo(page: number): number;
     BeginRedo(page: number): number;
     GoOn(page: number, most: number, now: number): Uint8Array;
+    GiveUp(page: number): number;
     Steps(page: number): number;
     Build(): string;
     OpenSurface(page: number, painted: boolean): number;

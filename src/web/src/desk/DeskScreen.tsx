@@ -9,6 +9,7 @@ import { useToday } from '../jot/useJot';
 import { openPath, type ShownPage, thumbnailPath } from '../library/model';
 import { useLibraries } from '../library/useLibrary';
 import { useStrip, useSummaries } from '../library/useShelf';
+import { PagePicture } from '../pictures/PagePicture';
 import { useSession } from '../session/session';
 import { useMarkKinds } from '../spots/markKinds';
 import { useWorkspace } from '../sync/workspace';
@@ -49,7 +50,7 @@ export function DeskScreen() {
           {leftOff.slice(0, 5).map(({ space, notebookName, page }) => (
             <li key={page.id} className="w-[150px] max-sm:w-auto" data-testid="left-off" data-name={notebookName}>
               <Link to={openPath(space, page.notebook, page.id)} className="group block">
-                <img src={thumbnailPath(space, page)} alt={`Page ${page.number} of ${notebookName}`} width={150} height={212} className="block border border-base-300 bg-paper group-hover:border-primary max-sm:h-auto max-sm:w-full" />
+                <PagePicture address={thumbnailPath(space, page)} alt={`Page ${page.number} of ${notebookName}`} width={150} height={212} className="group-hover:border-primary max-sm:aspect-[150/212] max-sm:h-auto! max-sm:w-full!" />
                 <span className="mt-2 line-clamp-2 block font-title text-[16px] leading-tight">{notebookName}</span>
                 <span className="text-[13px] text-quiet">
                   page {page.number}

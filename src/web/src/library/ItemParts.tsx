@@ -3,6 +3,7 @@ import { LockSimpleIcon, PushPinIcon, StarIcon } from '@phosphor-icons/react';
 import { type KeyboardEvent, type MouseEvent, type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import type { Member } from '../group/usePeople';
+import { PagePicture } from '../pictures/PagePicture';
 import { Avatar } from '../ui/Avatar';
 import { Menu } from '../ui/Menu';
 import { whenWords } from '../ui/time';
@@ -172,7 +173,7 @@ export function When({ item }: { item: Item }): ReactNode {
 /** A notebook's cover, a page's picture, or a folder's bar. */
 export function Face({ item, width }: { item: Item; width: number }) {
   if (item.kind === 'page') {
-    return <img src={thumbnailPath(item.space, item)} alt={`Page ${item.number} of ${item.notebookName}`} width={width} height={width * 1.36} loading="lazy" draggable={false} className="block shrink-0 border border-base-300 bg-paper object-cover object-top" style={{ width, height: width * 1.36 }} />;
+    return <PagePicture address={thumbnailPath(item.space, item)} alt={`Page ${item.number} of ${item.notebookName}`} width={width} height={width * 1.36} fit="object-cover object-top" className="shrink-0" />;
   }
   return <Cover node={item.node ?? { name: item.title, colour: 'spruce', cover: 'dots' }} width={width} space={item.space} />;
 }

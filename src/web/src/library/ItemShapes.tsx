@@ -1,5 +1,6 @@
 import { FolderSimpleIcon } from '@phosphor-icons/react';
 import { Link } from 'react-router';
+import { PagePicture } from '../pictures/PagePicture';
 import { NodeIcon } from './icons';
 import { aboutWords, ChooseBox, Face, ItemMenuButton, type ItemProps, pathTo, Tags, Title, useItemHandling, When, Writers } from './ItemParts';
 import { type Item, openPath, thumbnailPath } from './model';
@@ -57,14 +58,13 @@ function PageStrip({ item, width, isLocked }: { item: Item; width: number; isLoc
       {(item.kind === 'notebook' ? strip : []).map((page) => (
         <li key={page.id}>
           <Link to={openPath(item.space, item.id, page.id)} draggable={false} className="group/page block text-[13px] text-quiet">
-            <img
-              src={thumbnailPath(item.space, page)}
+            <PagePicture
+              address={thumbnailPath(item.space, page)}
               alt={page.title ? `Page ${page.number}, ${page.title}` : `Page ${page.number}`}
               width={width}
               height={Math.round(width * 1.41)}
-              draggable={false}
-              data-testid="strip-page"
-              className="block border border-base-300 bg-paper group-hover/page:border-primary"
+              testId="strip-page"
+              className="group-hover/page:border-primary"
             />
             <span className="block pt-0.5">{page.number}</span>
           </Link>

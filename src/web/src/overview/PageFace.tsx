@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { defaultPaper, type NotebookEntry, type ShownPage, thumbnailPath } from '../library/model';
 import { drawPaper } from '../papers/drawing';
 import { PaperPicture } from '../papers/PaperPicture';
+import { PagePicture } from '../pictures/PagePicture';
 import { useWorkspace } from '../sync/workspace';
 
 /** A tile that is only scrolled past asks for no picture. */
@@ -13,13 +14,15 @@ export function PageFace({ space, page, shown, width }: { space: string; page: N
   const [failed, setFailed] = useState('');
   const paper = page.paper || defaultPaper;
   const address = thumbnailPath(space, { id: page.id, paper, sequence: shown?.sequence ?? 0 });
-  const [left, top, right, bottom] = drawPaper(core, paper).sheet;
+  const { sheet, ground } = drawPaper(core, paper);
+  const [left, top, right, bottom] = sheet;
+  const height = Math.round((width * (bottom - top)) / (right - left));
   const [settled, setSettled] = useState(false);
   useEffect(() => {
     const timer = setTimeout(() => setSettled(true), settleMilliseconds);
     return () => clearTimeout(timer);
   }, []);
-  if (!settled) return <span className="block border border-base-300" style={{ width, height: Math.round((width * (bottom - top)) / (right - left)), background: drawPaper(core, paper).ground }} />;
+  if (!settled) return <span className="block max-h-full border border-base-300" style={{ width, height, background: ground }} />;
   if (!shown || failed === address) return <PaperPicture paper={paper} width={width} space={space} />;
-  return <img src={address} alt="" width={width} height={Math.round((width * (bottom - top)) / (right - left))} loading="lazy" draggable={false} className="block max-h-full border border-base-300 bg-paper object-contain" onError={() => setFailed(address)} />;
+  return <PagePicture address={address} width={width} height={height} className="max-h-full" ground={ground} onFailed={() => setFailed(address)} />;
 }

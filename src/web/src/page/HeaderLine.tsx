@@ -40,7 +40,7 @@ interface HeaderLineProps {
 /** The line above the sheet: where am I, who is here, what lies beside, and taking the page out. */
 export function HeaderLine({ space, folder, notebook, section, page, count, present, turning, onCopyLink, onRename, onTurning, onCalendar, problem, margin, onBeside, onShut, onClose }: HeaderLineProps) {
   return (
-    <header className="flex h-12 shrink-0 items-center gap-2 border-b border-base-300 px-4">
+    <header className="flex h-12 shrink-0 items-center gap-2 border-b border-base-300 px-4 max-sm:h-auto max-sm:flex-wrap max-sm:gap-y-0">
       {!onClose && (
         <>
           <Link to={`/library/${space.id}${folder ? `/${folder.id}` : ''}`} className="min-w-0 shrink truncate py-2 text-quiet hover:underline @max-2xl:hidden" data-testid="back-to-library">
@@ -62,21 +62,26 @@ export function HeaderLine({ space, folder, notebook, section, page, count, pres
           <span className="min-w-0 shrink truncate text-quiet @max-3xl:hidden">{section.title}</span>
         </>
       )}
-      <Slash />
-      <input
-        key={`${page.id}${page.title}`}
-        aria-label="Title of the page"
-        data-testid="page-title"
-        defaultValue={page.title}
-        placeholder="Untitled page"
-        readOnly={!onRename}
-        className="h-9 min-w-16 max-w-80 shrink rounded-md field-sizing-content border border-transparent bg-transparent px-2 placeholder:text-quiet hover:border-base-300 max-sm:hidden"
-        onBlur={(event) => event.target.value.trim() && onRename?.(event.target.value.trim())}
-        onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
-      />
-      <span className="shrink-0 whitespace-nowrap rounded-sm bg-base-200 px-2 py-0.5 text-[13px] text-quiet" data-testid="page-number">
-        page {page.number} of {count}
+      <span className="max-sm:hidden">
+        <Slash />
       </span>
+      {/* On a phone it has a line of its own. */}
+      <div className="contents max-sm:order-last max-sm:-mt-1 max-sm:flex max-sm:min-w-0 max-sm:basis-full max-sm:items-center max-sm:gap-2 max-sm:pb-2">
+        <input
+          key={`${page.id}${page.title}`}
+          aria-label="Title of the page"
+          data-testid="page-title"
+          defaultValue={page.title}
+          placeholder="Untitled page"
+          readOnly={!onRename}
+          className="h-9 min-w-16 max-w-80 shrink rounded-md field-sizing-content border border-transparent bg-transparent px-2 placeholder:text-quiet hover:border-base-300"
+          onBlur={(event) => event.target.value.trim() && onRename?.(event.target.value.trim())}
+          onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+        />
+        <span className="shrink-0 whitespace-nowrap rounded-sm bg-base-200 px-2 py-0.5 text-[13px] text-quiet" data-testid="page-number">
+          page {page.number} of {count}
+        </span>
+      </div>
       <span role="alert" className="truncate text-error">
         {problem}
       </span>

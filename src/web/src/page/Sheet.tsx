@@ -98,8 +98,8 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
   const { selection, paste } = useSelection({ desk, page: document, layer, taken, setTaken, worker, say });
 
   const steps = document.isHeld ? 0 : core.PageBridge.Steps(document.handle);
-  const undo = () => (worker.busy() ? say(stillAtWork) : void worker.runBegun('Undoing', core.PageBridge.BeginUndo(document.handle)));
-  const redo = () => (worker.busy() ? say(stillAtWork) : void worker.runBegun('Redoing', core.PageBridge.BeginRedo(document.handle)));
+  const undo = () => (worker.busy() ? say(stillAtWork) : void worker.runBegun('Undoing', core.PageBridge.BeginUndo(document.handle), 'Putting it back'));
+  const redo = () => (worker.busy() ? say(stillAtWork) : void worker.runBegun('Redoing', core.PageBridge.BeginRedo(document.handle), 'Taking it away again'));
 
   const onPress = (x: number, y: number): boolean => {
     const link = spots.findLast((spot) => spot.kind === 'link' && holds(spot.area, x, y, 120));

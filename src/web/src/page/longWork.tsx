@@ -23,8 +23,8 @@ export interface LongWorker {
   busy: () => boolean;
   /** Does work of so many changes in slices, the first of them at once; goes on when the page is left. False when it was given up on the way. Not while busy. */
   run: (words: string, all: number, more: (most: number) => Promise<number>, mayGiveUp?: boolean) => Promise<boolean>;
-  /** The same for changes that Core has begun and holds ready. */
-  runBegun: (words: string, all: number) => Promise<boolean>;
+  /** The same for changes that Core has begun and holds ready. With words for the way back it can be given up: what was made is taken back then. */
+  runBegun: (words: string, all: number, back?: string) => Promise<boolean>;
 }
 
 /** Work on a page that may take longer than a moment: it says how far it is and can be given up. */
@@ -57,7 +57,12 @@ export function useLongWork(page: OpenDocument): LongWorker {
     }
     return !given;
   };
-  const runBegun: LongWorker['runBegun'] = (words, all) => run(words, all, (most) => page.performAll((handle, now) => workspace.core.PageBridge.GoOn(handle, most, now)));
+  const goOn = (most: number) => page.performAll((handle, now) => workspace.core.PageBridge.GoOn(handle, most, now));
+  const runBegun: LongWorker['runBegun'] = async (words, all, back) => {
+    if (await run(words, all, goOn, back !== undefined)) return true;
+    await run(back!, workspace.core.PageBridge.GiveUp(page.handle), goOn);
+    return false;
+  };
   return { shown, busy: () => running.current, run, runBegun };
 }
 

@@ -6,6 +6,7 @@ import { DeviceStore } from './deviceStore';
 import { Live } from './live';
 import { OpenDocument } from './openDocument';
 import { Outbox } from './outbox';
+import { trimPictures } from '../pictures/trimPictures';
 
 /** Everything that is open for the person signed in: Core, the device's store, the outbox, the live connection, and documents shared by who shows them. */
 export class Workspace {
@@ -33,6 +34,7 @@ export class Workspace {
     const outbox = new Outbox(core, store, session.person.id);
     outbox.flush();
     const workspace = new Workspace(core, store, outbox, new Live(() => outbox.flush()));
+    void trimPictures();
     workspace.libraries.push(...(await Promise.all(session.spaces.map((space) => workspace.acquire(space.id, 'library', space.id)))));
     return workspace;
   }
