@@ -14,7 +14,11 @@ public sealed class Gate(SpaceStore spaces, DocumentStore documents, LockStore l
 
     /// <summary>Whether the person may read a document as one of a space; one that has not been written in yet is empty, and belongs to whoever asks first.</summary>
     public async Task<bool> MayReadIn(Guid space, Guid document, ClaimsPrincipal user, CancellationToken cancel) =>
-        Rights.MayRead(await RoleIn(space, user, cancel)) && await documents.Find(document, cancel) is var found && (found is null || found.Space == space);
+        Rights.MayRead(await RoleIn(space, user, cancel)) && await LiesIn(space, document, cancel);
+
+    /// <summary>Whether a document is one of a space, or may still become one. The id of another space is kept for its library.</summary>
+    public async Task<bool> LiesIn(Guid space, Guid document, CancellationToken cancel) =>
+        await documents.Find(document, cancel) is { } found ? found.Space == space : document == space || !await spaces.Exists(document, cancel);
 
     /// <summary>The document when the person may read it; null when there is none or it is not theirs to see.</summary>
     public async Task<DocumentRef?> Readable(Guid document, ClaimsPrincipal user, CancellationToken cancel)

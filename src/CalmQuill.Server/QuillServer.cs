@@ -80,7 +80,7 @@ public static class QuillServer
             .AddSingleton<SpotStore>().AddSingleton<AssetStore>().AddSingleton<PrintedPages>();
         services.AddHttpClient(CalendarEndpoints.Client)
             .ConfigurePrimaryHttpMessageHandler(() => CalendarEndpoints.Handler(settings.CalendarHosts.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)));
-        services.AddSingleton<Gate>().AddSingleton<SignInLimiter>().AddSingleton<LiveConnections>().AddSingleton(TimeProvider.System);
+        services.AddSingleton<Gate>().AddSingleton<SignInLimiter>().AddSingleton<LiveConnections>().AddSingleton<SpaceNews>().AddSingleton(TimeProvider.System);
         services.AddSingleton<IPasswordHasher<Person>, PasswordHasher<Person>>();
         services.AddSingleton<Snapshots>().AddHostedService(provider => provider.GetRequiredService<Snapshots>()).AddHostedService<BinKeeper>();
         services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(settings.Secrets)).SetApplicationName("CalmQuill");

@@ -151,6 +151,37 @@ public sealed class RolesTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Who_follows_a_space_hears_that_something_was_written_and_a_stranger_does_not()
+    {
+        await using var reader = await Connect(callers[2]);
+        await using var stranger = await Connect(callers[3]);
+        var (heard, strangerHeard) = (new TaskCompletionSource<string>(), false);
+        reader.On<string>("news", space => heard.TrySetResult(space));
+        stranger.On<string>("news", _ => strangerHeard = true);
+        await reader.InvokeAsync("Join", group.Space.ToString(), group.Space.ToString());
+        Assert.False(await Allowed(() => stranger.InvokeAsync("Join", group.Space.ToString(), group.Space.ToString())));
+        await callers[1].Send(group.Space, DocumentKind.Page, Page, new Replica(5, group.Writer.Id).Make(Stroke(), DateTimeOffset.UtcNow.ToUnixTimeMilliseconds()));
+        Assert.Equal(group.Space.ToString(), await heard.Task.WaitAsync(TimeSpan.FromSeconds(10)));
+        // What was sent to it before this answer would have come.
+        await stranger.InvokeAsync("Leave", Page.ToString());
+        Assert.False(strangerHeard);
+    }
+
+    [Fact]
+    public async Task The_id_of_another_space_is_kept_for_its_library()
+    {
+        var other = await host.MakeGroup();
+        await using var hub = await Connect(callers[0]);
+        Assert.False(await Allowed(() => hub.InvokeAsync("Join", group.Space.ToString(), other.Space.ToString())));
+        var now = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds();
+        var taken = await callers[0].Send(group.Space, DocumentKind.Page, other.Space, new Replica(5, group.Owner.Id).Make(Stroke(), now));
+        Assert.Equal(HttpStatusCode.Conflict, taken.StatusCode);
+        using var own = await host.SignIn(other.Owner);
+        var stored = await own.Send(other.Space, DocumentKind.Library, other.Space, new Replica(6, other.Owner.Id).Make(new Change.NodePlaced(Guid.NewGuid(), NodeKind.Notebook, Guid.Empty, "V"), now));
+        Assert.Equal(HttpStatusCode.OK, stored.StatusCode);
+    }
+
+    [Fact]
     public async Task Operations_under_anothers_name_or_from_the_future_come_back_with_the_reason()
     {
         var now = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds();

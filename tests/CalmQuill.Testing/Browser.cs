@@ -101,6 +101,14 @@ public sealed class Browser : IDisposable
         },
         selector);
 
+    /// <summary>Puts a long text into a field, as pasting does, and presses Enter.</summary>
+    public void Paste(string selector, string text)
+    {
+        SendKeys(selector, Keys.Control + "a");
+        Script("document.execCommand('insertText', false, arguments[0])", text);
+        SendKeys(selector, Keys.Enter);
+    }
+
     /// <summary>Sets a field for a date, of the form 2026-10-01, whose own typing follows the browser's language.</summary>
     public void SetDay(string testId, string day) => Script(
         """

@@ -1,6 +1,5 @@
 using CalmQuill.Core.Access;
 using CalmQuill.Server.People;
-using CalmQuill.Store.Documents;
 using Microsoft.AspNetCore.SignalR;
 
 namespace CalmQuill.Server.Live;
@@ -8,9 +7,9 @@ namespace CalmQuill.Server.Live;
 /// <summary>The live traffic of documents that are open: what was stored, wet ink, pen positions, and who is there.</summary>
 /// <remarks>
 /// Devices receive <c>stored(document, firstSequence, count, batch)</c>, <c>wet(document, person, connection, bytes)</c>,
-/// <c>pen(document, person, connection, x, y)</c> and <c>present(document, people)</c>. Wet ink and pen positions are passed on and never kept.
+/// <c>pen(document, person, connection, x, y)</c>, <c>present(document, people)</c> and, from the library of a space, <c>news(space)</c>. Wet ink and pen positions are passed on and never kept.
 /// </remarks>
-public sealed class LiveHub(Gate gate, DocumentStore documents, LiveConnections connections) : Hub
+public sealed class LiveHub(Gate gate, LiveConnections connections) : Hub
 {
     private const int MostWetBytes = 32 * 1024;
     private const int MostJoined = 64;
@@ -33,8 +32,7 @@ public sealed class LiveHub(Gate gate, DocumentStore documents, LiveConnections 
     public async Task Join(Guid space, Guid document)
     {
         var role = await gate.RoleIn(space, Context.User!, Context.ConnectionAborted);
-        var found = await documents.Find(document, Context.ConnectionAborted);
-        if (!Rights.MayRead(role) || (found is not null && found.Space != space)) throw new HubException("There is nothing here that you may see.");
+        if (!Rights.MayRead(role) || !await gate.LiesIn(space, document, Context.ConnectionAborted)) throw new HubException("There is nothing here that you may see.");
         if (await gate.IsShut(document, Context.User!, Context.ConnectionAborted)) throw new HubException("This notebook is locked.");
         if (Joined.Count >= MostJoined) throw new HubException("Too many documents are open on one connection.");
         Joined[document] = role;

@@ -19,14 +19,14 @@ public sealed class DocumentStore(Database database)
             .Row(row => new DocumentRef(row.GetGuid(0), (DocumentKind)row.GetInt16(1), id, row.GetBoolean(2)), cancel);
 
     /// <summary>Stores what is new of a batch together with the projections, in one transaction. The first operation makes the document.</summary>
-    /// <returns>Null when the id belongs to a document of another kind or space.</returns>
+    /// <returns>Null when the id belongs to a document of another kind or space, or is kept for a space's library.</returns>
     public async Task<AppendResult?> Append(DocumentRef document, IReadOnlyList<Operation> operations, CancellationToken cancel)
     {
         await using var connection = await database.Connect(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         await connection.Execute(
-            "INSERT INTO documents (id, space_id, kind) VALUES (@id, @space, @kind) ON CONFLICT DO NOTHING",
-            cancel, ("id", document.Id), ("space", document.Space), ("kind", (short)document.Kind));
+            "INSERT INTO documents (id, space_id, kind) SELECT @id, @space, @kind WHERE @kind = @library OR NOT EXISTS (SELECT 1 FROM spaces WHERE id = @id) ON CONFLICT DO NOTHING",
+            cancel, ("id", document.Id), ("space", document.Space), ("kind", (short)document.Kind), ("library", (short)DocumentKind.Library));
         var last = await new NpgsqlCommand("SELECT last_seq FROM documents WHERE id = @id AND space_id = @space AND kind = @kind FOR UPDATE", connection)
             .With(("id", document.Id), ("space", document.Space), ("kind", (short)document.Kind)).Row(row => (long?)row.GetInt64(0), cancel);
         if (last is not { } before) return null;

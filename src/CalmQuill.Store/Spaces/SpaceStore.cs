@@ -31,6 +31,9 @@ public sealed class SpaceStore(Database database)
         database.Command("SELECT role FROM members WHERE space_id = @space AND person_id = @person")
             .With(("space", space), ("person", person)).Row(row => (Role)row.GetInt16(0), cancel);
 
+    public Task<bool> Exists(Guid space, CancellationToken cancel) =>
+        database.Command("SELECT true FROM spaces WHERE id = @space").With(("space", space)).Row(row => row.GetBoolean(0), cancel);
+
     public async Task MakeGroup(Guid id, string name, CancellationToken cancel)
     {
         await using var connection = await database.Connect(cancel);

@@ -15,6 +15,7 @@ import { PlannerScreen } from '../planner/PlannerScreen';
 import { AccountScreen } from '../session/AccountScreen';
 import { type Session, SessionContext, fetchSession } from '../session/session';
 import { SignInScreen } from '../session/SignInScreen';
+import { useNews } from '../sync/useNews';
 import { WorkspaceProvider } from '../sync/workspace';
 import { WebScreen } from '../weave/WebScreen';
 import { Rail } from './Rail';
@@ -71,10 +72,11 @@ function Frame() {
   );
 }
 
-/** What goes on whatever screen is shown: Alt+J makes a jot from anywhere, and what is locked is forgotten. */
+/** What goes on whatever screen is shown: Alt+J makes a jot from anywhere, what is locked is forgotten, and lists follow what is written. */
 function Keepers() {
   const jot = useJot();
   useForgetting();
+  useNews();
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       if (!event.altKey || event.ctrlKey || event.code !== 'KeyJ' || !jot) return;

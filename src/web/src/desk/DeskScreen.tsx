@@ -12,6 +12,7 @@ import { useStrip, useSummaries } from '../library/useShelf';
 import { PagePicture } from '../pictures/PagePicture';
 import { useSession } from '../session/session';
 import { useMarkKinds } from '../spots/markKinds';
+import { withoutNews } from '../sync/useNews';
 import { useWorkspace } from '../sync/workspace';
 import { Avatar } from '../ui/Avatar';
 import { dayWords, isoWeek, whenWords } from '../ui/time';
@@ -27,7 +28,7 @@ export function DeskScreen() {
   const workspace = useWorkspace();
   const today = useToday();
   const [since] = useState(() => lastVisit(person.id));
-  const { data } = useQuery({ queryKey: ['desk', since], queryFn: () => workspace.list<DeskAnswer>('/api/desk', since ? `?since=${since}` : ''), refetchOnMount: 'always', refetchInterval: 60_000 });
+  const { data } = useQuery({ queryKey: ['desk', since], queryFn: () => workspace.list<DeskAnswer>('/api/desk', since ? `?since=${since}` : ''), refetchOnMount: 'always', refetchInterval: withoutNews });
   const leftOff = data?.leftOff ?? [];
   return (
     <div className="h-full overflow-y-auto px-10 pb-12 pt-6 max-sm:px-4">

@@ -1,22 +1,18 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { useSession } from '../session/session';
 import { setSpotOn, type ShownSpot, type Spot } from '../spots/spots';
 import { useUnsentSpots } from '../spots/useNotebookSpots';
+import { withoutNews } from '../sync/useNews';
 import { useWorkspace } from '../sync/workspace';
 
 /** All marks that one may see, newest first; what this device has not sent yet is already in them. */
 export function useFollowUps(all: boolean): { marks: ShownSpot[]; refetch: () => void } {
   const workspace = useWorkspace();
-  const { spaces } = useSession();
-  // What waits to be sent is in few spaces; of a group and the person's own, both are asked.
-  const own = useUnsentSpots(spaces[0]?.id ?? '');
-  const group = useUnsentSpots(spaces[1]?.id ?? '');
-  const { data, refetch } = useQuery({ queryKey: ['follow-ups', all], queryFn: () => workspace.list<ShownSpot[]>('/api/follow-ups', all ? '?all=true' : ''), refetchInterval: 15_000, refetchOnMount: 'always', staleTime: 5_000 });
+  const { data, dataUpdatedAt, refetch } = useQuery({ queryKey: ['follow-ups', all], queryFn: () => workspace.list<ShownSpot[]>('/api/follow-ups', all ? '?all=true' : ''), refetchInterval: withoutNews, refetchOnMount: 'always', staleTime: 5_000 });
+  const local = useUnsentSpots(dataUpdatedAt);
   const marks = useMemo(() => {
-    const local = new Map([...own, ...group]);
     return (data ?? []).map((mark) => (local.has(mark.page) ? withLocal(mark, local.get(mark.page)!) : mark)).filter((mark) => mark !== undefined && (all || mark.isOpen)) as ShownSpot[];
-  }, [data, own, group, all]);
+  }, [data, local, all]);
   return { marks, refetch: () => void refetch() };
 }
 

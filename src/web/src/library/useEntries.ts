@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { sendJson, Unreachable } from '../session/api';
+import { withoutNews } from '../sync/useNews';
 import { useWorkspace, type Workspace } from '../sync/workspace';
 import type { Item, NotebookEntry, Summary } from './model';
 import { itemOfNode } from './items';
@@ -44,8 +45,7 @@ export function useEntries(libraries: Library[], rule: string | undefined, view:
     placeholderData: (before: Answer | undefined) => before,
     queryKeyHashFn: (key) => key.map((part) => (typeof part === 'object' ? String(versionOf(part as object)) : String(part))).join('|'),
     retry: false,
-    // What others write changes the answer without changing the library.
-    refetchInterval: 20_000,
+    refetchInterval: withoutNews,
   });
   return rule === undefined ? undefined : data;
 }

@@ -2,6 +2,7 @@ import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo } from 'react';
 import { getJson, Unreachable } from '../session/api';
 import { useSession } from '../session/session';
+import { withoutNews } from '../sync/useNews';
 import { useWorkspace, type Workspace } from '../sync/workspace';
 import type { ShownPage, Summary } from './model';
 
@@ -12,7 +13,6 @@ interface SummaryAnswer {
 
 /** Answers that overlap by this much miss nothing that was committed late. */
 const overlapMilliseconds = 30_000;
-const pauseMilliseconds = 15_000;
 
 interface Shelf {
   at: number;
@@ -32,7 +32,7 @@ export function useSummaries(): Map<string, Summary> {
       const shelves = await Promise.all(spaces.map(async (space) => [space.id, await refresh(workspace, space.id, before?.get(space.id))] as const));
       return new Map(shelves);
     },
-    refetchInterval: pauseMilliseconds,
+    refetchInterval: withoutNews,
     refetchOnMount: 'always',
     structuralSharing: false,
   });

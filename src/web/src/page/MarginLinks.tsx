@@ -5,6 +5,7 @@ import { useFollow } from '../links/useFollow';
 import { openPath } from '../library/model';
 import { aroundSpot, partPath, setSpotOn, type ShownSpot } from '../spots/spots';
 import type { PlacedSpot } from '../spots/useNotebookSpots';
+import { withoutNews } from '../sync/useNews';
 import { useWorkspace } from '../sync/workspace';
 import type { OpenNotebook } from './openNotebooks';
 import type { Notebook } from './useNotebook';
@@ -13,7 +14,7 @@ import type { Notebook } from './useNotebook';
 export function MarginLinks({ at, notebook, links, mayWrite }: { at: OpenNotebook; notebook: Notebook; links: PlacedSpot[]; mayWrite: boolean }) {
   const workspace = useWorkspace();
   const { follow, asking } = useFollow();
-  const { data: here = [] } = useQuery({ queryKey: ['backlinks', at.page], queryFn: () => workspace.list<ShownSpot[]>(`/api/spaces/${at.space}/backlinks?notebook=${at.notebook}&page=${at.page}`), refetchOnMount: 'always', refetchInterval: 20_000 });
+  const { data: here = [] } = useQuery({ queryKey: ['backlinks', at.page], queryFn: () => workspace.list<ShownSpot[]>(`/api/spaces/${at.space}/backlinks?notebook=${at.notebook}&page=${at.page}`), refetchOnMount: 'always', refetchInterval: withoutNews });
   const { data: toNotebook = [] } = useQuery({ queryKey: ['backlinks', at.notebook], queryFn: () => workspace.list<ShownSpot[]>(`/api/spaces/${at.space}/backlinks?notebook=${at.notebook}`), refetchOnMount: 'always' });
   return (
     <div className="min-h-0 grow overflow-y-auto p-3">

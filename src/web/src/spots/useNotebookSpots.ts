@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { NotebookEntry } from '../library/model';
 import { useSyncState } from '../sync/syncState';
+import { withoutNews } from '../sync/useNews';
 import { useDocument, useWorkspace } from '../sync/workspace';
 import { kindOfNumber, type ShownSpot, type Spot } from './spots';
 import type { OpenDocument } from '../sync/openDocument';
@@ -11,29 +12,37 @@ export interface PlacedSpot extends Spot {
   page: string;
 }
 
-/** The spots of pages of which something waits to be sent, from the device itself: what the server does not know yet. */
-export function useUnsentSpots(space: string): Map<string, Spot[]> {
+/**
+ * The spots of pages of which something waits to be sent, from the device itself: what the server does not know yet. They stand in for its
+ * answer until there is one from after it was told.
+ * @param answeredAt When the server's answer came, UTC ms.
+ */
+export function useUnsentSpots(answeredAt: number): Map<string, Spot[]> {
   const workspace = useWorkspace();
   const { waiting } = useSyncState();
   const [found, setFound] = useState<Map<string, Spot[]>>(nothing);
+  const [savedAt, setSavedAt] = useState(0);
+  const reading = useRef(0);
   useEffect(() => {
-    let ended = false;
-    if (waiting === 0) return setFound(nothing);
+    if (waiting === 0) return setSavedAt(Date.now());
+    const own = ++reading.current;
     void (async () => {
-      const pages = new Set((await workspace.store.outbox()).filter((row) => row.kind === 'page' && row.space === space).map((row) => row.document));
+      const pages = new Map((await workspace.store.outbox()).filter((row) => row.kind === 'page').map((row) => [row.document, row.space]));
       const spots = new Map<string, Spot[]>();
-      for (const page of pages) {
+      for (const [page, space] of pages) {
         const document = await workspace.acquire(space, 'page', page);
         spots.set(page, JSON.parse(workspace.core.SpotBridge.Spots(document.handle)) as Spot[]);
         workspace.release(page);
       }
-      if (!ended) setFound(spots);
+      // What was sent in the meantime is not in it, but in what was found before.
+      if (own === reading.current) setFound((before) => new Map([...before, ...spots]));
     })();
-    return () => {
-      ended = true;
-    };
-  }, [workspace, space, waiting]);
-  return found;
+  }, [workspace, waiting]);
+  const isKnown = waiting === 0 && answeredAt > savedAt;
+  useEffect(() => {
+    if (isKnown) setFound(nothing);
+  }, [isKnown]);
+  return isKnown ? nothing : found;
 }
 
 const nothing = new Map<string, Spot[]>();
@@ -42,8 +51,8 @@ const nothing = new Map<string, Spot[]>();
 export function useNotebookSpots(space: string, notebook: string, pages: NotebookEntry[], here: string): PlacedSpot[] {
   const workspace = useWorkspace();
   const document = useDocument(space, 'page', here);
-  const unsent = useUnsentSpots(space);
-  const { data } = useQuery({ queryKey: ['spots', notebook], queryFn: () => workspace.list<ShownSpot[]>(`/api/spaces/${space}/notebooks/${notebook}/spots`), refetchInterval: 15_000, refetchOnMount: 'always' });
+  const { data, dataUpdatedAt } = useQuery({ queryKey: ['spots', notebook], queryFn: () => workspace.list<ShownSpot[]>(`/api/spaces/${space}/notebooks/${notebook}/spots`), refetchInterval: withoutNews, refetchOnMount: 'always' });
+  const unsent = useUnsentSpots(dataUpdatedAt);
   const own = useOwnSpots(document);
   return useMemo(() => {
     const byPage = new Map<string, PlacedSpot[]>();

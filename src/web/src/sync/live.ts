@@ -15,9 +15,13 @@ const pauses = [200, 500, 1000, 2000, 4000];
 
 /** The live connection: joins the documents that are shown, and joins them again after every break. */
 export class Live {
+  /** Something was written in a space that is followed, or may have been while there was no connection. */
+  onNews: (() => void) | undefined;
+
   private readonly hub: HubConnection;
   private readonly listeners = new Map<string, { space: string; listener: LiveListener }>();
   private tries = 0;
+  private wasConnected = false;
   private stopped = false;
 
   constructor(private readonly onConnected: () => void) {
@@ -34,6 +38,7 @@ export class Live {
     this.hub.on('pen', (id: string, person: string, connection: string, x: number, y: number) =>
       this.listeners.get(id)?.listener.pen?.(person, connection, x, y));
     this.hub.on('present', (id: string, people: string[]) => this.listeners.get(id)?.listener.present?.(people));
+    this.hub.on('news', () => this.onNews?.());
     this.hub.onclose(() => this.connectLater());
     addEventListener('online', () => void this.connect());
     void this.connect();
@@ -77,6 +82,8 @@ export class Live {
     }
     this.tries = 0;
     this.onConnected();
+    if (this.wasConnected) this.onNews?.();
+    this.wasConnected = true;
     for (const [document, { space, listener }] of this.listeners) void this.sendJoin(space, document, listener);
   }
 
