@@ -331,6 +331,9 @@ public sealed class HandTests : InterfaceTest
         browser.WaitForStrokes(2 * (many + 1));
         browser.Until(() => browser.Count("[data-testid=long-work]") == 0, "all to be laid down");
         browser.Press("undo");
+        browser.Press("give-up");
+        browser.Until(() => browser.Count("[data-testid=long-work]") == 0 && browser.Strokes() == 2 * (many + 1), "what was undone to be there again");
+        browser.Press("undo");
         browser.WaitForStrokes(many + 1);
         browser.WaitForSync("All saved");
         Assert.Equal(many + 1, (await Shown()).Items.Count(item => item.Shown));

@@ -82,6 +82,20 @@ public sealed class PaperFlowTests : InterfaceTest
         owner.Wave(420, 420);
         owner.WaitForStrokes(1);
         owner.WaitForSync("All saved");
+        // Their small pictures show the ink: the first painted by a worker, the one with a picture under it left to the browser.
+        owner.Go($"/pages/{Group.Space}/{Notebook}");
+        owner.Until(() => (bool)owner.Script(
+            """
+            const pictures = [...document.querySelectorAll('[data-testid=overview-page] img')].filter((image) => image.naturalWidth > 0);
+            const isWritten = (image) => {
+              const context = Object.assign(document.createElement('canvas'), { width: 360, height: 510 }).getContext('2d');
+              context.fillStyle = 'white';
+              context.fillRect(0, 0, 360, 510);
+              context.drawImage(image, 0, 0, 360, 510);
+              return context.getImageData(0, 0, 360, 510).data.some((value, i) => i % 4 === 0 && value < 120);
+            };
+            return pictures.length === 2 && pictures.every(isWritten) && pictures.map((image) => image.src.startsWith('blob:')).join() === 'true,false';
+            """)!, "both small pictures");
         owner.Go($"/papers/{Group.Space}");
         owner.Until(() => owner.Text("paper-uses") == "on 1 page", "how many pages lie on it");
         Assert.Empty(owner.Errors());

@@ -51,7 +51,7 @@ export function HeaderLine({ space, folder, notebook, section, page, count, pres
           </span>
         </>
       )}
-      <h1 className="min-w-0 shrink truncate text-[16px]" data-testid="notebook-name" title={notebook.name}>
+      <h1 className="min-w-0 shrink truncate text-[16px] max-sm:flex-1" data-testid="notebook-name" title={notebook.name}>
         {notebook.name}
       </h1>
       {section && (
@@ -82,10 +82,10 @@ export function HeaderLine({ space, folder, notebook, section, page, count, pres
           page {page.number} of {count}
         </span>
       </div>
-      <span role="alert" className="truncate text-error">
+      <span role="alert" className="truncate text-error empty:hidden">
         {problem}
       </span>
-      <div className="grow" />
+      <div className="grow max-sm:hidden" />
       <div className="flex shrink-0 -space-x-1.5" role="group" aria-label="Here now" data-testid="present">
         {present.map((person) => (
           <Avatar key={person.id} name={person.name} colour={person.colour} />
