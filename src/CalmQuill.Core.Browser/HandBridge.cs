@@ -135,7 +135,7 @@ public static partial class HandBridge
     [JSExport]
     public static string[] RoomItems() => Ids(room?.Moved ?? []);
 
-    /// <summary>Makes the room; what would leave a sheet that ends at <paramref name="end"/> is named by <see cref="RoomLeaving"/> beforehand.</summary>
+    /// <summary>Makes the room; what would leave the sheet is named by <see cref="RoomLeaving"/> beforehand.</summary>
     [JSExport]
     public static byte[] EndRoom(int page, int by, double now)
     {

@@ -1,9 +1,7 @@
 using CalmQuill.CalendarFeed;
 using CalmQuill.Core.Library;
-using CalmQuill.Core.Notebooks;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Ordering;
-using CalmQuill.Core.Pages;
 using CalmQuill.Core.Planner;
 using CalmQuill.Documents;
 using CalmQuill.Documents.Calendars;

@@ -1,8 +1,4 @@
-using CalmQuill.Core.Notebooks;
-using CalmQuill.Core.Operations;
-using CalmQuill.Core.Pages;
 using CalmQuill.Core.Papers;
-using CalmQuill.Core.Planner;
 using CalmQuill.Documents;
 using CalmQuill.Server.Assets;
 using CalmQuill.Store.Assets;
