@@ -116,7 +116,7 @@ public sealed class LibraryBench(QuillHost host, QuillHost.Group group)
     /// <summary>Pressed once the screen before has all its pictures, as a person would.</summary>
     private static double Until(Browser browser, string press, string condition)
     {
-        browser.Until(() => (bool)browser.Script("return [...document.images].every((image) => image.complete)")!, "the pictures");
+        browser.Until(() => (bool)browser.Script("return [...document.images].every((image) => image.complete) && !document.querySelector('[data-coming]')")!, "the pictures");
         return Convert.ToDouble(
             browser.AsyncScript(
                 $$"""

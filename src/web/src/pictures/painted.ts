@@ -1,48 +1,64 @@
-import type { Painted, Wish } from './pictureWorker';
+import type { Order, Painted, Wish } from './pictureWorker';
 
 /** So many painted pictures stay in memory, a few kilobytes each. */
 const mostKept = 600;
 
-const kept = new Map<string, Promise<string | undefined>>();
-const waiting = new Map<string, (painted: Painted) => void>();
+interface Kept {
+  /** Its address; undefined when there is no picture. */
+  picture: Promise<string | undefined>;
+  /** Tells what came of it; undefined once it is told. */
+  tell: ((painted: Painted) => void) | undefined;
+  users: number;
+}
+
+const kept = new Map<string, Kept>();
 let worker: Worker | undefined;
 
 /**
- * The address of a page's picture, painted by a worker in just as many pixels as it is shown in; undefined when there is no picture. To leave it to the browser would cost scrolling several
- * milliseconds each, since it makes a document of its own for every drawing.
+ * A page's picture, painted by a worker in just as many pixels as it is shown in. To leave it to the browser would cost scrolling several
+ * milliseconds each, since it makes a document of its own for every drawing. Who no longer wants it leaves.
  */
-export function painted(address: string, width: number): Promise<string | undefined> {
+export function painted(address: string, width: number): { picture: Promise<string | undefined>; leave: () => void } {
   const wish: Wish = { address, width: Math.round(width * Math.min(devicePixelRatio, 2)) };
-  const key = keyOf(wish);
-  const known = kept.get(key);
-  if (known) return known;
-  if (kept.size >= mostKept) drop(kept.keys().next().value!);
-  const made = new Promise<Painted>((resolve) => waiting.set(key, resolve)).then(({ picture, other }) => {
+  const key = `${wish.width} ${address}`;
+  const entry = kept.get(key) ?? ask(wish, key);
+  entry.users++;
+  return { picture: entry.picture, leave: () => leave(entry, key, wish) };
+}
+
+function ask(wish: Wish, key: string): Kept {
+  if (kept.size >= mostKept) dropOldest();
+  const entry: Kept = { picture: Promise.resolve(undefined), tell: undefined, users: 0 };
+  entry.picture = new Promise<Painted>((resolve) => (entry.tell = resolve)).then(({ picture, other }) => {
+    entry.tell = undefined;
     // What could not be had now may be had later.
     if (!picture && !other) kept.delete(key);
-    return picture ? URL.createObjectURL(picture) : other ? address : undefined;
+    return picture ? URL.createObjectURL(picture) : other ? wish.address : undefined;
   });
-  kept.set(key, made);
-  worker ??= start();
-  worker.postMessage(wish);
-  return made;
+  kept.set(key, entry);
+  order({ ...wish, key });
+  return entry;
 }
 
-function start(): Worker {
-  const started = new Worker(new URL('./pictureWorker.ts', import.meta.url), { type: 'module' });
-  started.addEventListener('message', ({ data }: MessageEvent<Painted>) => {
-    const key = keyOf(data);
-    waiting.get(key)?.(data);
-    waiting.delete(key);
-  });
-  return started;
-}
-
-function drop(key: string): void {
-  void kept.get(key)!.then((address) => address?.startsWith('blob:') && URL.revokeObjectURL(address));
+/** A picture on its way that nobody waits for any more is not made. */
+function leave(entry: Kept, key: string, wish: Wish): void {
+  if (--entry.users > 0 || !entry.tell || kept.get(key) !== entry) return;
   kept.delete(key);
+  order({ ...wish, key, over: true });
 }
 
-function keyOf({ address, width }: Wish): string {
-  return `${width} ${address}`;
+function order(what: Order): void {
+  if (!worker) {
+    worker = new Worker(new URL('./pictureWorker.ts', import.meta.url), { type: 'module' });
+    worker.addEventListener('message', ({ data }: MessageEvent<Painted>) => kept.get(data.key)?.tell?.(data));
+  }
+  worker.postMessage(what);
+}
+
+/** The one that was painted first and is not shown. */
+function dropOldest(): void {
+  const oldest = [...kept].find(([, entry]) => entry.users === 0 && !entry.tell);
+  if (!oldest) return;
+  kept.delete(oldest[0]);
+  void oldest[1].picture.then((address) => address?.startsWith('blob:') && URL.revokeObjectURL(address));
 }

@@ -6,20 +6,40 @@ export interface Wish {
   width: number;
 }
 
+/** What the worker is told: a wish, or that it is no longer one. */
+export interface Order extends Wish {
+  key: string;
+  over?: boolean;
+}
+
 /** The picture painted; nothing when there is none, and `other` when the browser has to show it. */
-export interface Painted extends Wish {
+export interface Painted {
+  key: string;
   picture?: Blob;
   other?: boolean;
 }
 
-addEventListener('message', ({ data }: MessageEvent<Wish>) => void paint(data).then((painted) => postMessage(painted)));
+const atWork = new Map<string, AbortController>();
 
-async function paint({ address, width }: Wish): Promise<Painted> {
-  const response = await fetch(address).catch(() => undefined);
-  if (!response?.ok) return { address, width };
+addEventListener('message', ({ data }: MessageEvent<Order>) => {
+  if (data.over) atWork.get(data.key)?.abort();
+  else void work(data);
+});
+
+async function work({ key, ...wish }: Order): Promise<void> {
+  const ended = new AbortController();
+  atWork.set(key, ended);
+  const painted = await paint(wish, ended.signal).catch(() => ({}));
+  if (atWork.get(key) === ended) atWork.delete(key);
+  if (!ended.signal.aborted) postMessage({ key, ...painted });
+}
+
+async function paint({ address, width }: Wish, signal: AbortSignal): Promise<Omit<Painted, 'key'>> {
+  const response = await fetch(address, { signal });
+  if (!response.ok) return {};
   const picture = readPicture(await response.text());
-  if (!picture) return { address, width, other: true };
+  if (!picture) return { other: true };
   const canvas = new OffscreenCanvas(width, Math.max(1, Math.round((width * picture.height) / picture.width)));
   paintPicture(canvas, picture);
-  return { address, width, picture: await canvas.convertToBlob() };
+  return { picture: await canvas.convertToBlob() };
 }
