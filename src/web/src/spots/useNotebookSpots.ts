@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { NotebookEntry } from '../library/model';
 import { useSyncState } from '../sync/syncState';
 import { withoutNews } from '../sync/useNews';
@@ -22,20 +22,17 @@ export function useUnsentSpots(answeredAt: number): Map<string, Spot[]> {
   const { waiting } = useSyncState();
   const [found, setFound] = useState<Map<string, Spot[]>>(nothing);
   const [savedAt, setSavedAt] = useState(0);
-  const reading = useRef(0);
   useEffect(() => {
     if (waiting === 0) return setSavedAt(Date.now());
-    const own = ++reading.current;
     void (async () => {
       const pages = new Map((await workspace.store.outbox()).filter((row) => row.kind === 'page').map((row) => [row.document, row.space]));
-      const spots = new Map<string, Spot[]>();
       for (const [page, space] of pages) {
         const document = await workspace.acquire(space, 'page', page);
-        spots.set(page, JSON.parse(workspace.core.SpotBridge.Spots(document.handle)) as Spot[]);
+        const spots = JSON.parse(workspace.core.SpotBridge.Spots(document.handle)) as Spot[];
         workspace.release(page);
+        // What was found before stays: it may have been sent in the meantime.
+        setFound((before) => new Map(before).set(page, spots));
       }
-      // What was sent in the meantime is not in it, but in what was found before.
-      if (own === reading.current) setFound((before) => new Map([...before, ...spots]));
     })();
   }, [workspace, waiting]);
   const isKnown = waiting === 0 && answeredAt > savedAt;
