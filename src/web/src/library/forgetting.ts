@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { documentKinds } from '../core/runtime';
+import { forgetPainted } from '../pictures/painted';
 import { useSession } from '../session/session';
 import { useWorkspace, type Workspace } from '../sync/workspace';
 import type { NotebookEntry, ShownPage } from './model';
@@ -34,6 +35,7 @@ async function forget({ core, store }: Workspace, spaces: string[], notebook: st
   for (const answer of [`strip ${notebook}`, ...spaces.flatMap((space) => ['spots', 'pages'].map((list) => `/api/spaces/${space}/notebooks/${notebook}/${list}`))]) await store.forgetAnswer(answer);
   const marks = (await store.answer('/api/follow-ups')) as { notebook: string }[] | undefined;
   if (marks) await store.keepAnswer('/api/follow-ups', marks.filter((mark) => mark.notebook !== notebook));
+  forgetPainted(pages);
   const pictures = await caches.open('thumbnails');
   for (const request of await pictures.keys()) if (pages.some((page) => request.url.includes(page))) await pictures.delete(request);
 }

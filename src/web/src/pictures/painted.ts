@@ -55,10 +55,19 @@ function order(what: Order): void {
   worker.postMessage(what);
 }
 
+/** Drops the pictures of some pages. */
+export function forgetPainted(pages: string[]): void {
+  for (const key of [...kept.keys()]) if (pages.some((page) => key.includes(page))) drop(key);
+}
+
 /** The one that was painted first and is not shown. */
 function dropOldest(): void {
   const oldest = [...kept].find(([, entry]) => entry.users === 0 && !entry.tell);
-  if (!oldest) return;
-  kept.delete(oldest[0]);
-  void oldest[1].picture.then((address) => address?.startsWith('blob:') && URL.revokeObjectURL(address));
+  if (oldest) drop(oldest[0]);
+}
+
+function drop(key: string): void {
+  const entry = kept.get(key)!;
+  kept.delete(key);
+  void entry.picture.then((address) => address?.startsWith('blob:') && URL.revokeObjectURL(address));
 }
