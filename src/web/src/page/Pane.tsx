@@ -13,6 +13,7 @@ import { sendJson } from '../session/api';
 import { type Space, useSession } from '../session/session';
 import { useShownPages } from '../overview/useShownPages';
 import { usePlannerEntries } from '../planner/usePlannerEntries';
+import { grows } from '../papers/drawing';
 import { useNotebookSpots } from '../spots/useNotebookSpots';
 import { useWorkspace } from '../sync/workspace';
 import { HeaderLine } from './HeaderLine';
@@ -109,7 +110,7 @@ function OnPage({ at, space, notebook, tools, tray, active, isLocked, seek, onGo
   /** Whoever writes towards the end of the last page finds another one after it. */
   const onInk = (down: number) => {
     const wanted = notebook.turning === 'seamless' ? 0 : nearEnd;
-    if (index === notebook.pages.length - 1 && down > wanted && !/-(down|around)(-|$)/.test(current.paper)) notebook.addPageAfter(at.page, node?.paper);
+    if (index === notebook.pages.length - 1 && down > wanted && !grows(current.paper)) notebook.addPageAfter(at.page, node?.paper);
   };
   const nextPage = (page: NotebookEntry | undefined): NextPage | undefined =>
     page && { paper: page.paper || defaultPaper, id: page.id, notebook: { handle: notebook.handle, id: notebook.id }, open: () => workspace.acquire(space.id, 'page', page.id), close: () => workspace.release(page.id) };

@@ -88,6 +88,11 @@ export function writePaper(paper: Omit<Paper, 'width' | 'height' | 'colour'>): s
   return parts.join('-');
 }
 
+/** Whether a paper's sheet grows with its ink. */
+export function grows(paper: string): boolean {
+  return /-(down|around)(-|$)/.test(paper);
+}
+
 export interface Design {
   name: string;
   words: string;

@@ -8,6 +8,9 @@ import { OpenDocument } from './openDocument';
 import { Outbox } from './outbox';
 import { trimPictures } from '../pictures/trimPictures';
 
+/** What has time waits for so long, ms, until the first screen is there. */
+const idleAfter = 10_000;
+
 /** Everything that is open for the person signed in: Core, the device's store, the outbox, the live connection, and documents shared by who shows them. */
 export class Workspace {
   /** The libraries of all spaces; they stay open as long as somebody is signed in, since every screen asks them something. */
@@ -34,7 +37,7 @@ export class Workspace {
     const outbox = new Outbox(core, store, session.person.id);
     outbox.flush();
     const workspace = new Workspace(core, store, outbox, new Live(() => outbox.flush()));
-    void trimPictures();
+    setTimeout(() => void trimPictures(), idleAfter);
     workspace.libraries.push(...(await Promise.all(session.spaces.map((space) => workspace.acquire(space.id, 'library', space.id)))));
     return workspace;
   }

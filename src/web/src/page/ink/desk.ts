@@ -1,5 +1,5 @@
 import type { Core } from '../../core/runtime';
-import type { Area, Drawing, PrintedLink } from '../../papers/drawing';
+import { type Area, type Drawing, grows, type PrintedLink } from '../../papers/drawing';
 import type { Live } from '../../sync/live';
 import type { OpenDocument } from '../../sync/openDocument';
 import { BoxHand } from '../hand/boxHand';
@@ -44,8 +44,6 @@ const pullToTurn = 96;
 /** Where a sheet's beginning lies when it is fitted, pixels. */
 const restingEdge = 16;
 const clothColour = '#1f3d3a';
-/** Papers whose sheet grows with the ink say so in their names. */
-const growing = /-(down|around)(-|$)/;
 
 /** The sheet on the desk: joins the hand, Core and the canvases for one page. Lives outside React, since it works at the pen's speed. */
 export class SheetDesk {
@@ -303,7 +301,7 @@ export class SheetDesk {
   private draw(): Drawing {
     const { paper, space, notebook, asset } = this.under;
     // Only a sheet that grows asks for the ink.
-    const drawing = JSON.parse(this.core.PaperBridge.Draw(paper, growing.test(paper) ? this.page.handle : 0, notebook.handle, notebook.id, this.page.id)) as Drawing;
+    const drawing = JSON.parse(this.core.PaperBridge.Draw(paper, grows(paper) ? this.page.handle : 0, notebook.handle, notebook.id, this.page.id)) as Drawing;
     this.drawing = drawing;
     const sheetPaper = this.sheetPaper();
     this.dry.setPaper(sheetPaper);
@@ -502,7 +500,7 @@ export class SheetDesk {
 
   /** An endless page gets more sheet when its ink needs it. */
   private grow(): void {
-    if (!growing.test(this.under.paper)) return;
+    if (!grows(this.under.paper)) return;
     const sheet = this.core.PaperBridge.Sheet(this.under.paper, this.page.handle);
     if (sheet.some((edge, i) => edge !== this.drawing.sheet[i])) this.redraw();
   }
