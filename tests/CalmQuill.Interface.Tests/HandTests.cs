@@ -356,6 +356,15 @@ public sealed class HandTests : InterfaceTest
         browser.Go(PagePath);
         browser.WaitForStrokes(many + 2);
         WaitForInk(browser, 1550, 3125);
+
+        // Turned back to while the layers are unfolded, which only Core knows.
+        browser.Press("tool-layers");
+        browser.Find("layers-panel");
+        browser.Press("page-after");
+        WaitForPage(browser, "page 2 of 2");
+        browser.Press("page-before");
+        browser.WaitForStrokes(many + 2);
+        browser.Until(() => browser.Count("[data-testid=layer]") == 1, "the page's layer");
         Assert.Empty(browser.Errors());
     }
 

@@ -25,7 +25,6 @@ import { stillAtWork, useLongWork, WorkLine } from './longWork';
 import { GuideLayer } from './guide/GuideLayer';
 import { Loupe } from './loupe/Loupe';
 import { RetraceBar } from './retrace/RetraceBar';
-import { useLayers } from './tray/LayersPanel';
 import type { NextPages } from './ink/neighbours';
 import type { View } from './ink/view';
 import { PenSigns } from './PenSigns';
@@ -92,7 +91,6 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
   const spots = useSpots(document);
   const kinds = useMemo(() => kindsOf(library), [library]);
   const { follow, asking } = useFollow();
-  const layers = useLayers(core, document);
   const worker = useLongWork(document);
   const layer = tools.layerOf(page.id);
   const { selection, paste } = useSelection({ desk, page: document, layer, taken, setTaken, worker, say });
@@ -237,7 +235,7 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
           {isShape && desk && <ShapeHandles selection={selection} handles={handles} desk={desk} page={document} paper={page.paper} join={settings.join} view={view} />}
           <SelectionBar
             selection={selection}
-            layers={layers}
+            page={document}
             view={view}
             side={barSide}
             height={desk?.height ?? 0}

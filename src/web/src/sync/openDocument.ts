@@ -142,6 +142,8 @@ export class OpenDocument {
   close(): void {
     this.live.leave(this.id);
     if (this.rows > rowsBeforeCompacting && !this.isHeld) void this.store.compact(this.id, this.core.DocumentBridge.Snapshot(this.coreHandle), this.sequence);
+    // Who left before it was taken does not ask for it any more.
+    this.held = [];
     this.core.DocumentBridge.Close(this.coreHandle);
     this.listeners.clear();
   }

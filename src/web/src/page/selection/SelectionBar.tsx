@@ -1,18 +1,20 @@
 import { ArrowsOutLineHorizontalIcon, CopyIcon, CopySimpleIcon, DotsThreeIcon, EraserIcon, FlagPennantIcon, FlipHorizontalIcon, FlipVerticalIcon, ImageIcon, LinkIcon, LinkSimpleIcon, ListPlusIcon, LockSimpleIcon, LockSimpleOpenIcon, PaletteIcon, ScissorsIcon, SelectionBackgroundIcon, StackIcon, StackSimpleIcon, TextAlignLeftIcon, XIcon } from '@phosphor-icons/react';
 import { type ReactNode, useEffect, useState } from 'react';
+import type { OpenDocument } from '../../sync/openDocument';
+import { useWorkspace } from '../../sync/workspace';
 import { Segments, Switch } from '../../ui/Segments';
 import { Slider } from '../../ui/Slider';
 import { itemKinds } from '../hand/tool';
 import { lineNumbers, penKindNumbers, penKinds, penNames } from '../ink/pens';
 import type { View } from '../ink/view';
 import { ColourWells } from '../tray/ColourWells';
-import { type Layer, nameOfLayer } from '../tray/LayersPanel';
+import { nameOfLayer, useLayers } from '../tray/LayersPanel';
 import { barPlace, type BarSide, toScreen } from './SelectionFrame';
 import type { EvenWish, Selection } from './useSelection';
 
 interface SelectionBarProps {
   selection: Selection;
-  layers: Layer[];
+  page: OpenDocument;
   view: View;
   side: BarSide;
   /** Of the desk, pixels. */
@@ -27,7 +29,9 @@ type Unfolding = 'look' | 'more' | 'even';
 const barWidth = 560;
 
 /** What can be made of what was taken. One part unfolds below, in place. */
-export function SelectionBar({ selection, layers, view, side, height, onLink, onMark, onHeading, onCopyLink }: SelectionBarProps) {
+export function SelectionBar({ selection, page, view, side, height, onLink, onMark, onHeading, onCopyLink }: SelectionBarProps) {
+  const { core } = useWorkspace();
+  const layers = useLayers(core, page);
   const [unfolded, setUnfolded] = useState<Unfolding>();
   const { taken, about } = selection;
   const box = toScreen(taken.area, view);

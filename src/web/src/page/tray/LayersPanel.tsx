@@ -21,10 +21,10 @@ export interface Layer {
 
 const fields = { name: 1, hidden: 3, locked: 4, opacity: 5, mergedInto: 6, erased: 7 } as const;
 
-/** The layers of a page, anew with every change of it; none as long as only its outlines are shown. */
+/** The layers of a page, anew with every change of it. */
 export function useLayers(core: Core, page: OpenDocument): Layer[] {
   const version = page.getVersion();
-  return useMemo(() => (page.isHeld ? [] : (JSON.parse(core.LayerBridge.All(page.handle)) as Layer[])), [core, page, version]);
+  return useMemo(() => JSON.parse(core.LayerBridge.All(page.handle)) as Layer[], [core, page, version]);
 }
 
 export function nameOfLayer(layer: Layer): string {
