@@ -20,10 +20,7 @@ public static partial class PageBridge
 
     /// <summary>Makes up to so many of the changes that were begun; framed operations, none when all are made.</summary>
     [JSExport]
-    public static byte[] GoOn(int page, int most, double now)
-    {
-        return Session.DoAll(page, ((OpenPage)Session.Document(page)).Begun.Take(most), now);
-    }
+    public static byte[] GoOn(int page, int most, double now) => Session.DoAll(page, ((OpenPage)Session.Document(page)).Begun.Take(most), now);
 
     /// <summary>Begins to take back what was made of changes that were begun, for <see cref="GoOn"/>; says how many changes it takes.</summary>
     [JSExport]

@@ -5,9 +5,10 @@ namespace CalmQuill.Core.Ink;
 /// <summary>Where all shifts and transforms of a thing put it. They are done in the order of their stamps; shifts alone simply add up.</summary>
 public sealed class Placing
 {
-    private readonly SortedList<Stamp, Transform> steps = new(Comparer<Stamp>.Create((one, other) => one.CompareTo(other)));
     /// <summary>Transforms are stored in whole numbers, so even scaling is not quite even.</summary>
     private const double SimilarWithin = 1e-3;
+
+    private readonly SortedList<Stamp, Transform> steps = new(Comparer<Stamp>.Create((one, other) => one.CompareTo(other)));
     private (double A, double B, double C, double D, double E, double F) sum = (1, 0, 0, 1, 0, 0);
 
     /// <summary>Whether it was only moved, or not even that.</summary>
