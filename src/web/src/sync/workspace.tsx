@@ -123,6 +123,8 @@ export function useDocument(space: string, kind: DocumentKind, id: string): Open
     return () => {
       ended = true;
       workspace.release(id);
+      // It may be closed now: who comes back to it before another was open waits for it anew.
+      setDocument(undefined);
     };
   }, [workspace, space, kind, id]);
   useSyncExternalStore(document?.subscribe ?? noSubscription, document?.getVersion ?? noVersion);
