@@ -166,7 +166,7 @@ public sealed class LibraryBench(QuillHost host, QuillHost.Group group)
 
         operations = library.Count;
         await documents.Append(new DocumentRef(group.Space, DocumentKind.Library, group.Space), library, default);
-        await documents.SnapshotIfDue(group.Space, default);
+        await documents.SnapshotIfDue(DocumentRef.Library(group.Space), default);
         // Pages count as written on; their ink does not matter here.
         var pages = notebooks.Select(_ => Enumerable.Range(0, PagesEach).Select(_ => Guid.NewGuid()).ToArray()).ToArray();
         await using (var connection = await database.Connect(default))

@@ -23,7 +23,7 @@ var device = new Replica(1, group.Owner.Id);
 await documents.Append(new DocumentRef(group.Space, DocumentKind.Library, group.Space), [device.Make(new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"), 1)], default);
 await documents.Append(new DocumentRef(group.Space, DocumentKind.Notebook, notebook), [device.Make(new Change.PageAdded(page, "V", "a4-ruled-710"), 1), device.Make(new Change.PageAdded(other, "W", "a4-ruled-710"), 1)], default);
 await documents.Append(new DocumentRef(group.Space, DocumentKind.Page, page), strokes, default);
-await documents.SnapshotIfDue(page, default);
+await documents.SnapshotIfDue(DocumentRef.Page(group.Space, page), default);
 
 var rows = new List<Row>();
 var pages = new PagesBench(host, await host.MakeGroup());

@@ -54,4 +54,34 @@ public static partial class DocumentBridge
     [JSExport]
     public static byte[] Restamp(byte[] batch, double now) =>
         OperationCodec.Encode([.. OperationCodec.Decode(batch).Select(operation => Session.Replica.Restamp(operation, (long)now))]);
+
+    /// <summary>Gives what waits to be sent a fresh number, after the server refused the number of one of it as another's.</summary>
+    /// <param name="refused">A batch of the operation that was refused.</param>
+    /// <param name="waiting">All that waits, as batches of one operation, each framed by its length in four bytes.</param>
+    /// <param name="replica">The fresh number, 16 hexadecimal digits.</param>
+    /// <returns>The same batches in the same order, renumbered.</returns>
+    [JSExport]
+    public static byte[] Renumber(byte[] refused, byte[] waiting, string replica)
+    {
+        var old = OperationCodec.Decode(refused)[0].Id.Replica;
+        var fresh = ulong.Parse(replica, NumberStyles.HexNumber, CultureInfo.InvariantCulture);
+        var operations = Session.Unframed(waiting).Select(batch => OperationCodec.Decode(batch)[0]).ToList();
+        var renumbering = new Renumbering(operations.Select(operation => operation.Id).Where(id => id.Replica == old).ToHashSet(), fresh);
+        RenewIf(old, fresh);
+        return Session.Framed([.. operations.Select(operation => OperationCodec.Encode(renumbering.Of(operation)))]);
+    }
+
+    /// <summary>The number this application signs with.</summary>
+    [JSExport]
+    public static string Number() => Session.Replica.Id.ToString("x16", CultureInfo.InvariantCulture);
+
+    /// <summary>Goes on under a fresh number when the one given is this application's.</summary>
+    [JSExport]
+    public static void Renew(string old, string fresh) =>
+        RenewIf(ulong.Parse(old, NumberStyles.HexNumber, CultureInfo.InvariantCulture), ulong.Parse(fresh, NumberStyles.HexNumber, CultureInfo.InvariantCulture));
+
+    private static void RenewIf(ulong old, ulong fresh)
+    {
+        if (Session.Replica.Id == old) Session.Replica.Renumber(fresh);
+    }
 }

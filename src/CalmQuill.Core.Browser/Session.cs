@@ -61,6 +61,20 @@ internal static class Session
         return Framed(frames);
     }
 
+    /// <summary>The batches of <see cref="Framed"/>.</summary>
+    public static List<byte[]> Unframed(byte[] framed)
+    {
+        var batches = new List<byte[]>();
+        for (var at = 0; at < framed.Length;)
+        {
+            var length = System.Buffers.Binary.BinaryPrimitives.ReadInt32LittleEndian(framed.AsSpan(at));
+            batches.Add(framed.AsSpan(at + 4, length).ToArray());
+            at += 4 + length;
+        }
+
+        return batches;
+    }
+
     /// <summary>Batches one after the other, each after its length in four bytes, lowest first.</summary>
     public static byte[] Framed(IReadOnlyCollection<byte[]> batches)
     {

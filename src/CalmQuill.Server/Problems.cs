@@ -1,4 +1,5 @@
 using CalmQuill.Core.Operations;
+using CalmQuill.Server.Access;
 
 namespace CalmQuill.Server;
 
@@ -10,12 +11,13 @@ internal static class Problems
 
     public static IResult Of(int status, Refusal refusal) => Of(status, refusal.Code, refusal.Sentence);
 
-    /// <summary>Nothing is revealed about what a stranger asks for.</summary>
-    public static IResult NotHere() => Of(StatusCodes.Status404NotFound, "not-here", "There is nothing here that you may see.");
+    public static IResult Of(Denial denial) => Of(denial.Status, denial.Code, denial.Sentence);
 
-    public static IResult Locked() => Of(StatusCodes.Status423Locked, "locked", "This notebook is locked. Open it with its passphrase.");
+    public static IResult NotHere() => Of(Denial.NotHere);
 
     public static IResult NotAllowed(string sentence) => Of(StatusCodes.Status403Forbidden, Refusal.NotAllowedCode, sentence);
 
     public static IResult BadInput(string sentence) => Of(StatusCodes.Status400BadRequest, "bad-input", sentence);
+
+    public static IResult TooMany() => Of(StatusCodes.Status429TooManyRequests, "too-many", "Too many tries. Wait a minute, then try again.");
 }

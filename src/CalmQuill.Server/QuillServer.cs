@@ -1,3 +1,4 @@
+using CalmQuill.Server.Access;
 using CalmQuill.Server.Assets;
 using CalmQuill.Server.Calendars;
 using CalmQuill.Server.Desk;
@@ -6,8 +7,10 @@ using CalmQuill.Server.Export;
 using CalmQuill.Server.Front;
 using CalmQuill.Server.Lenses;
 using CalmQuill.Server.Library;
+using CalmQuill.Server.Limits;
 using CalmQuill.Server.Live;
 using CalmQuill.Server.Locks;
+using CalmQuill.Server.Mail;
 using CalmQuill.Server.Pages;
 using CalmQuill.Server.People;
 using CalmQuill.Server.Spaces;
@@ -19,6 +22,7 @@ using CalmQuill.Store.Lenses;
 using CalmQuill.Store.Library;
 using CalmQuill.Store.Locks;
 using CalmQuill.Store.People;
+using CalmQuill.Store.Rights;
 using CalmQuill.Store.Spaces;
 using CalmQuill.Store.Spots;
 using Microsoft.AspNetCore.DataProtection;
@@ -29,7 +33,9 @@ namespace CalmQuill.Server;
 /// <summary>Puts the server together.</summary>
 public static class QuillServer
 {
-    public static WebApplication Build(Settings settings)
+    /// <param name="settings">What the server is told from outside.</param>
+    /// <param name="configure">Puts other services in place of the usual ones.</param>
+    public static WebApplication Build(Settings settings, Action<IServiceCollection>? configure = null)
     {
         var builder = WebApplication.CreateSlimBuilder(new WebApplicationOptions { EnvironmentName = Environments.Production });
         builder.WebHost.UseUrls(settings.Address);
@@ -42,17 +48,24 @@ public static class QuillServer
         // Keys lie in a folder that only this account reads; there is nothing on one machine to encrypt them with that does not lie beside them.
         builder.Logging.AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error);
         AddServices(builder.Services, settings);
+        configure?.Invoke(builder.Services);
 
         var app = builder.Build();
+        app.UseTrustedProxies(settings);
         app.UseExceptionHandler(new ExceptionHandlerOptions { StatusCodeSelector = problem => problem is BadHttpRequestException bad ? bad.StatusCode : StatusCodes.Status500InternalServerError });
         app.UseStatusCodePages();
         app.UseSecurityHeaders();
         app.UseResponseCompression();
         app.UseFrontEnd(settings.FrontEnd);
+        app.UseMiddleware<Busy>();
+        app.UseRouting();
+        app.UseRequestTimeouts();
         app.UseAuthentication();
+        app.UseRateLimiter();
         app.UseAuthorization();
+        app.UseMiddleware<Doorkeeper>();
         app.MapGet("/health", () => Results.Text("ready"));
-        var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>();
+        var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>().WithUsualLimits();
         api.MapSession();
         api.MapPeople();
         api.MapSpaces();
@@ -73,14 +86,19 @@ public static class QuillServer
 
     private static void AddServices(IServiceCollection services, Settings settings)
     {
-        services.AddSingleton(settings);
+        services.AddSingleton(settings).AddSingleton(settings.Limits);
         services.AddSingleton(new Database(settings.Database));
         services.AddSingleton<PersonStore>().AddSingleton<SpaceStore>().AddSingleton<DocumentStore>().AddSingleton<ShelfStore>()
             .AddSingleton<CopyStore>().AddSingleton<LensStore>().AddSingleton<DeskStore>().AddSingleton<LockStore>().AddSingleton<BinStore>().AddSingleton<DocumentWriter>()
-            .AddSingleton<SpotStore>().AddSingleton<AssetStore>().AddSingleton<PrintedPages>();
+            .AddSingleton<SpotStore>().AddSingleton<AssetStore>().AddSingleton<PrintedPages>()
+            .AddSingleton(DocumentLimits.Usual).AddSingleton<ReplicaStore>().AddSingleton<SessionStore>().AddSingleton<LetterStore>().AddSingleton<RightsNews>();
         services.AddHttpClient(CalendarEndpoints.Client)
             .ConfigurePrimaryHttpMessageHandler(() => CalendarEndpoints.Handler(settings.CalendarHosts.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)));
-        services.AddSingleton<Gate>().AddSingleton<SignInLimiter>().AddSingleton<LiveConnections>().AddSingleton<SpaceNews>().AddSingleton(TimeProvider.System);
+        services.AddSingleton<Gate>().AddSingleton<SignInLimiter>().AddSingleton<KnownDevices>().AddSingleton<SecondFactor>().AddSingleton<SpaceQuotas>();
+        services.AddSingleton<LiveConnections>().AddSingleton<SpaceNews>().AddSingleton(TimeProvider.System);
+        services.AddSingleton<LivePassing>().AddHostedService(provider => provider.GetRequiredService<LivePassing>()).AddHostedService<RightsWatcher>();
+        services.AddSingleton<MailSender>().AddHostedService(provider => provider.GetRequiredService<MailSender>());
+        services.AddRequestLimits();
         services.AddSingleton<IPasswordHasher<Person>, PasswordHasher<Person>>();
         services.AddSingleton<Snapshots>().AddHostedService(provider => provider.GetRequiredService<Snapshots>()).AddHostedService<BinKeeper>();
         services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(settings.Secrets)).SetApplicationName("CalmQuill");
@@ -89,12 +107,12 @@ public static class QuillServer
             options.HeaderName = AntiforgeryFilter.Header;
             options.Cookie.Name = "quill-antiforgery";
             options.Cookie.SameSite = SameSiteMode.Strict;
+            options.Cookie.SecurePolicy = settings.CookiePolicy();
         });
-        services.AddSignIn();
+        services.AddSignIn(settings);
         services.AddProblemDetails();
         services.AddResponseCompression(options =>
             options.MimeTypes = ["application/json", "application/problem+json", "image/svg+xml", DocumentEndpoints.BatchType]);
-        var signalR = services.AddSignalR(options => options.MaximumReceiveMessageSize = 64 * 1024).AddMessagePackProtocol();
-        if (settings.Redis is { } redis) signalR.AddStackExchangeRedis(redis);
+        services.AddSignalR(options => options.MaximumReceiveMessageSize = 64 * 1024).AddMessagePackProtocol();
     }
 }

@@ -12,6 +12,14 @@ internal static class Sql
         return command;
     }
 
+    /// <summary>Names a document, as <c>@space</c>, <c>@kind</c> and <c>@id</c>.</summary>
+    public static NpgsqlCommand Of(this NpgsqlCommand command, Documents.DocumentRef document) =>
+        command.With(("space", document.Space), ("kind", (short)document.Kind), ("id", document.Id));
+
+    /// <summary>For what may take long and waits for nobody: no limits on this connection until it is given back.</summary>
+    public static Task Patiently(this NpgsqlConnection connection, CancellationToken cancel) =>
+        connection.Execute("SET statement_timeout = 0; SET lock_timeout = 0", cancel);
+
     public static async Task<int> Execute(this NpgsqlConnection connection, string sql, CancellationToken cancel, params (string Name, object? Value)[] parameters)
     {
         await using var command = new NpgsqlCommand(sql, connection).With(parameters);

@@ -102,7 +102,7 @@ public class LibraryTests
         Do(tobias, new Change.NodePlaced(takenOut, NodeKind.Notebook, Guid.Empty, "W"));
         Do(ines, new Change.PropertySet(folder, Property.Erased, "1700000000500"));
         Assert.Equal([takenOut], library.Nodes().Select(node => node.Id));
-        Assert.Equal(new[] { folder, inside }.Order(), library.Erased().Select(one => one.Id).Order());
+        Assert.Equal([inside], library.ErasedNotebooks());
     }
 
     [Fact]

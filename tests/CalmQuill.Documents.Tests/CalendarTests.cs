@@ -110,4 +110,21 @@ public class CalendarTests
 
     private static string File(params string[] events) =>
         $"BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//Test//EN\r\n{string.Concat(events.Select(one => $"BEGIN:VEVENT\r\nDTSTAMP:20260101T000000Z\r\n{one}\r\nEND:VEVENT\r\n"))}END:VCALENDAR\r\n";
+
+    [Theory]
+    [InlineData("RRULE:FREQ=SECONDLY")]
+    [InlineData("RRULE:FREQ=MINUTELY;COUNT=100000000")]
+    [InlineData("RRULE:FREQ=HOURLY;INTERVAL=1")]
+    [InlineData("RRULE:FREQ=DAILY;BYHOUR=0,1,2,3,4,5,6,7,8,9,10,11,12;BYMINUTE=0,1,2,3,4,5,6,7,8,9,10;BYSECOND=0,1,2,3,4,5,6")]
+    [InlineData("RRULE:FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30")]
+    public void A_calendar_that_repeats_without_end_is_read_before_long(string rule)
+    {
+        var events = string.Concat(Enumerable.Range(0, 50).Select(i => $"BEGIN:VEVENT\r\nUID:{i}\r\nDTSTART:19800101T190000\r\n{rule}\r\nSUMMARY:Again\r\nEND:VEVENT\r\n"));
+        var text = $"BEGIN:VCALENDAR\r\nVERSION:2.0\r\n{events}BEGIN:VEVENT\r\nUID:once\r\nDTSTART:20261008T190000\r\nSUMMARY:Once\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n";
+        var clock = System.Diagnostics.Stopwatch.StartNew();
+        var (content, refusal) = CalendarFile.Read(text, new DateOnly(2026, 10, 1), new DateOnly(2026, 10, 31), "Europe/Berlin");
+        Assert.Null(refusal);
+        Assert.Contains(content!.Entries, entry => entry.Title == "Once");
+        Assert.True(clock.Elapsed < TimeSpan.FromSeconds(20), clock.Elapsed.ToString());
+    }
 }

@@ -346,7 +346,7 @@ public sealed class HandTests : InterfaceTest
               database.transaction('outlines').objectStore('outlines').get(page).onsuccess = (event) => { database.close(); done(event.target.result !== undefined); };
             };
             """,
-            Group.Writer.Id.ToString(), Page.ToString())!, "the outlines to be kept");
+            Group.Writer.Id.ToString(), $"{Group.Space}/page/{Page}")!, "the outlines to be kept");
         browser.Go(PagePath);
         browser.WaitForStrokes(many + 1);
         WaitForInk(browser, 1550, 3125);

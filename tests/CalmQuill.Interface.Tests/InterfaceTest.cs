@@ -69,8 +69,8 @@ public abstract class InterfaceTest : IAsyncLifetime
           const all = (store) => new Promise((resolve) => { database.transaction(store).objectStore(store).getAll().onsuccess = (event) => resolve(event.target.result); });
           const { DocumentBridge } = (await globalThis.getDotnetRuntime(0).getAssemblyExports('CalmQuill.Core.Browser.dll')).CalmQuill.Core.Browser;
           const handle = DocumentBridge.Open(3);
-          for (const row of await all('documents')) if (row.id === page && row.snapshot) DocumentBridge.Apply(handle, row.snapshot);
-          for (const row of [...await all('operations'), ...await all('outbox')]) if (row.document === page) DocumentBridge.Apply(handle, row.bytes);
+          for (const row of await all('documents')) if (row.id.endsWith(page) && row.snapshot) DocumentBridge.Apply(handle, row.snapshot);
+          for (const row of [...await all('operations'), ...await all('outbox')]) if (row.document.endsWith(page)) DocumentBridge.Apply(handle, row.bytes);
           const state = DocumentBridge.EncodeState(handle);
           DocumentBridge.Close(handle);
           database.close();

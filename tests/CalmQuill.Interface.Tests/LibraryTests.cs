@@ -219,8 +219,11 @@ public sealed class LibraryTests : InterfaceTest
     {
         var (browser, _) = Open(Group.Reader);
         browser.Go("/account");
+        browser.Press("invite");
+        var link = browser.Find("invitation").GetAttribute("value")!;
         browser.Press("sign-out");
-        browser.Press("toggle-register");
+        browser.Find("sign-in-form");
+        browser.Go(new Uri(link).PathAndQuery + new Uri(link).Fragment);
         browser.Fill("input[name=name]", "Nela Quist");
         browser.Fill("input[name=email]", $"nela-{Guid.NewGuid():N}@test.example");
         browser.Fill("input[name=password]", "clockwork-9");

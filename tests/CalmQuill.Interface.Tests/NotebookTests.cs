@@ -134,7 +134,7 @@ public sealed class NotebookTests : InterfaceTest
         browser.WaitForStrokes(1);
         browser.Press("shut");
         browser.Find("locked-pages");
-        browser.Until(() => (bool)browser.AsyncScript("const [person, id, done] = arguments; indexedDB.open('calm-quill-' + person).onsuccess = (event) => { event.target.result.transaction('operations').objectStore('operations').getAll().onsuccess = (rows) => { event.target.result?.close?.(); done(rows.target.result.every((row) => row.document !== id)); }; };", Group.Owner.Id.ToString(), Page.ToString())!, "the device to hold nothing of it");
+        browser.Until(() => (bool)browser.AsyncScript("const [person, id, done] = arguments; indexedDB.open('calm-quill-' + person).onsuccess = (event) => { event.target.result.transaction('operations').objectStore('operations').getAll().onsuccess = (rows) => { event.target.result?.close?.(); done(rows.target.result.every((row) => !row.document.endsWith(id))); }; };", Group.Owner.Id.ToString(), Page.ToString())!, "the device to hold nothing of it");
     }
 
     [Fact]

@@ -25,7 +25,7 @@ public sealed class SpotTests : IAsyncLifetime
     public async Task InitializeAsync()
     {
         feed.Start();
-        host = await QuillHost.Start(calendarHosts: feed.LocalEndpoint.ToString()!);
+        host = await QuillHost.Start(with: settings => settings with { CalendarHosts = feed.LocalEndpoint.ToString()! });
         group = await host.MakeGroup();
         (owner, writer, stranger) = (await host.SignIn(group.Owner), await host.SignIn(group.Writer), await host.SignIn(group.Stranger));
         device = new Replica(7, group.Writer.Id);
@@ -88,7 +88,8 @@ public sealed class SpotTests : IAsyncLifetime
     public async Task Pictures_are_sniffed_limited_and_given_to_members_only()
     {
         var path = $"/api/spaces/{group.Space}/assets";
-        byte[] Head(int width, int height) => [0xFF, 0xD8, 0xFF, 0xC0, 0, 17, 8, (byte)(height >> 8), (byte)height, (byte)(width >> 8), (byte)width, 3, 1, 0x11, 0, 2, 0x11, 0, 3, 0x11, 0];
+        byte[] Head(int width, int height) => [0xFF, 0xD8, 0xFF, 0xC0, 0, 17, 8, (byte)(height >> 8), (byte)height, (byte)(width >> 8), (byte)width, 3, 1, 0x11, 0, 2, 0x11, 0, 3, 0x11, 0,
+            0xFF, 0xDA, 0, 12, 3, 1, 0, 2, 0x11, 3, 0x11, 0, 63, 0, 0xA5, 0xFF, 0x00, 0x3C, 0xFF, 0xD9];
         async Task<(HttpStatusCode, string)> Post(byte[] bytes)
         {
             var answer = await writer.Http.PostAsync(path, new ByteArrayContent(bytes));

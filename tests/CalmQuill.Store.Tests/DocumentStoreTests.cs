@@ -22,7 +22,7 @@ public sealed class DocumentStoreTests : IAsyncLifetime
         documents = new DocumentStore(database.Database);
         await new SpaceStore(database.Database).MakeGroup(space, "Group", CancellationToken.None);
         foreach (var person in Generate.People)
-            await new PersonStore(database.Database).Register(new Person(person, $"{person}@test.example", "Person", "sky", "", Guid.NewGuid()), Guid.NewGuid(), CancellationToken.None);
+            await new PersonStore(database.Database).Register(new Person(person, $"{person}@test.example", "Person", "sky", ""), Guid.NewGuid(), CancellationToken.None);
     }
 
     public async Task DisposeAsync() => await database.DisposeAsync();
@@ -39,10 +39,10 @@ public sealed class DocumentStoreTests : IAsyncLifetime
         Assert.Equal((7, history.Count - 6), (second.FirstNew, second.New.Count));
         Assert.Empty(again.New);
         Assert.Equal(Enumerable.Range(1, history.Count).Select(i => (long)i), again.Sequences);
-        var (read, last) = await documents.After(page.Id, 0, default);
+        var (read, last) = await documents.After(page, 0, default);
         Assert.Equal(OperationCodec.Encode(history), OperationCodec.Encode(read));
         Assert.Equal(history.Count, last);
-        Assert.Equal(OperationCodec.Encode(history[4..]), OperationCodec.Encode((await documents.After(page.Id, 4, default)).Operations));
+        Assert.Equal(OperationCodec.Encode(history[4..]), OperationCodec.Encode((await documents.After(page, 4, default)).Operations));
     }
 
     [Fact]
@@ -66,10 +66,10 @@ public sealed class DocumentStoreTests : IAsyncLifetime
         var replica = new Replica(1, Generate.People[0]);
         var history = Enumerable.Range(0, DocumentStore.SnapshotEvery + 40).Select(i => replica.Make(Stroke(), i)).ToList();
         await documents.Append(page, history[..^40], default);
-        await documents.SnapshotIfDue(page.Id, default);
+        await documents.SnapshotIfDue(page, default);
         await documents.Append(page, history[^40..], default);
-        Assert.Equal(StateOf(history), StateOf((await documents.After(page.Id, 0, default)).Operations));
-        Assert.Equal(40, (await documents.After(page.Id, DocumentStore.SnapshotEvery, default)).Operations.Count);
+        Assert.Equal(StateOf(history), StateOf((await documents.After(page, 0, default)).Operations));
+        Assert.Equal(40, (await documents.After(page, DocumentStore.SnapshotEvery, default)).Operations.Count);
     }
 
     [Fact]
@@ -83,14 +83,44 @@ public sealed class DocumentStoreTests : IAsyncLifetime
     }
 
     [Fact]
-    public async Task A_document_belongs_to_one_space_and_one_kind()
+    public async Task The_same_id_in_another_space_or_of_another_kind_is_another_document()
     {
         var page = Page();
-        await documents.Append(page, [new Replica(1, Generate.People[0]).Make(Stroke(), 1)], default);
-        Assert.Null(await documents.Append(page with { Kind = DocumentKind.Notebook }, [], default));
         var other = Guid.NewGuid();
         await new SpaceStore(database.Database).MakeGroup(other, "Other", default);
-        Assert.Null(await documents.Append(page with { Space = other }, [], default));
+        // Whoever writes first under an id takes it from nobody.
+        await documents.Append(page with { Kind = DocumentKind.Notebook }, [new Replica(2, Generate.People[1]).Make(new Change.PageAdded(Guid.NewGuid(), "V", "a4-ruled-710"), 1)], default);
+        await documents.Append(page with { Space = other }, [new Replica(2, Generate.People[1]).Make(Stroke(), 1)], default);
+        var stroke = new Replica(1, Generate.People[0]).Make(Stroke(), 1);
+        Assert.Equal([1], (await documents.Append(page, [stroke], default)).Sequences);
+        Assert.Equal([stroke.Id], (await documents.After(page, 0, default)).Operations.Select(operation => operation.Id));
+    }
+
+    [Fact]
+    public async Task A_document_that_is_full_says_so_and_keeps_what_it_has()
+    {
+        var small = new DocumentStore(database.Database, new DocumentLimits(10, 1_000_000));
+        var page = Page();
+        var replica = new Replica(1, Generate.People[0]);
+        var nine = await small.Append(page, Enumerable.Range(0, 9).Select(i => replica.Make(Stroke(), i)).ToList(), default);
+        Assert.Equal(DocumentLimits.Near, nine.Fullness);
+        var over = await small.Append(page, [replica.Make(Stroke(), 10), replica.Make(Stroke(), 11)], default);
+        Assert.Equal(DocumentLimits.FullCode, over.Refused!.Code);
+        Assert.Contains("new page", over.Refused.Sentence, StringComparison.Ordinal);
+        Assert.Equal(9, (await small.After(page, 0, default)).LastSequence);
+        Assert.Null((await small.Append(page, [replica.Make(Stroke(), 12)], default)).Refused);
+        var heavy = new DocumentStore(database.Database, new DocumentLimits(1000, 2_000));
+        Assert.NotNull((await heavy.Append(Page(), Enumerable.Range(0, 90).Select(i => replica.Make(Stroke(), i)).ToList(), default)).Refused);
+    }
+
+    [Fact]
+    public async Task A_replica_belongs_to_whoever_used_it_first()
+    {
+        var replicas = new ReplicaStore(database.Database);
+        Assert.Empty(await replicas.Bind(Generate.People[0], [7, 9], default));
+        Assert.Equal([7UL], await replicas.Bind(Generate.People[1], [7, 8], default));
+        // Another server, that remembers nothing.
+        Assert.Equal([8UL], await new ReplicaStore(database.Database).Bind(Generate.People[0], [7, 8, 9, ulong.MaxValue], default));
     }
 
     private DocumentRef Page() => new(space, DocumentKind.Page, Guid.NewGuid());

@@ -33,7 +33,7 @@ public sealed class LibraryStoreTests : IAsyncLifetime
         (documents, shelf) = (new DocumentStore(database.Database), new ShelfStore(database.Database));
         await new SpaceStore(database.Database).MakeGroup(space, "Group", default);
         foreach (var person in Generate.People)
-            await new PersonStore(database.Database).Register(new Person(person, $"{person}@test.example", "Person", "sky", "", Guid.NewGuid()), person == Generate.People[0] ? personal : Guid.NewGuid(), default);
+            await new PersonStore(database.Database).Register(new Person(person, $"{person}@test.example", "Person", "sky", ""), person == Generate.People[0] ? personal : Guid.NewGuid(), default);
         await new SpaceStore(database.Database).SetRole(space, Generate.People[0], Core.Access.Role.Owner, default);
     }
 
@@ -116,7 +116,7 @@ public sealed class LibraryStoreTests : IAsyncLifetime
         foreach (var (page, at) in new[] { (pages[2], 2L), (pages[0], 1L), (pages[5], 3L) })
             await documents.Append(new DocumentRef(space, DocumentKind.Page, page), [new Replica((ulong)at + 50, Generate.People[1]).Make(Stroke(), at * 1000)], default);
 
-        var summary = Assert.Single(await shelf.Summaries(space, null, default));
+        var summary = Assert.Single(await shelf.Summaries(space, null, [], default));
         Assert.Equal((7, 3000L), (summary.PageCount, summary.WrittenAt));
         Assert.Equal([Generate.People[1]], summary.People);
         Assert.Equal(["Basics"], summary.Sections);
@@ -132,38 +132,83 @@ public sealed class LibraryStoreTests : IAsyncLifetime
         Task<Found> Ask() => lenses.Find(space, Generate.People[0], new LensStore.Question(tagged, EntryOrder.Name, false, 0, 3, DateTimeOffset.UtcNow, []), default);
         var (total, entries) = await Ask();
         Assert.Equal((7, 3), (total, entries.Count));
-        Assert.Equal(1, (await lenses.Uses(space, default))[exam]);
+        Assert.Equal(1, (await lenses.Uses(space, [], default))[exam]);
         await Do(DocumentKind.Library, space, new Change.TagSet(notebook, exam, false));
         Assert.Equal(0, (await Ask()).Total);
-        Assert.Empty(await shelf.Summaries(space, DateTimeOffset.UtcNow.AddMinutes(1), default));
+        Assert.Empty(await shelf.Summaries(space, DateTimeOffset.UtcNow.AddMinutes(1), [], default));
     }
 
     [Fact]
     public async Task Data_goes_only_after_the_bins_days_and_grace_and_a_page_that_also_stands_elsewhere_stays()
     {
         Guid kept = Guid.NewGuid(), binned = Guid.NewGuid(), erased = Guid.NewGuid(), page = Guid.NewGuid(), erasedPage = Guid.NewGuid(), shared = Guid.NewGuid(), single = Guid.NewGuid();
-        var now = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds();
-        string At(long days) => (now - days * Day).ToString(System.Globalization.CultureInfo.InvariantCulture);
         foreach (var notebook in new[] { kept, binned, erased }) await Do(DocumentKind.Library, space, new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"));
         foreach (var (notebook, inside) in new[] { (binned, page), (erased, erasedPage), (binned, shared), (kept, shared), (kept, single) })
         {
             await Do(DocumentKind.Notebook, notebook, new Change.PageAdded(inside, "V", "a4-ruled-710"));
-            await documents.Append(new DocumentRef(space, DocumentKind.Page, inside), [Make(Stroke())], default);
+            await documents.Append(DocumentRef.Page(space, inside), [Make(Stroke())], default);
         }
 
-        await Do(DocumentKind.Library, space, new Change.PropertySet(binned, Property.Binned, At(36)), new Change.PropertySet(erased, Property.Binned, At(9)), new Change.PropertySet(erased, Property.Erased, At(8)));
-        await Do(DocumentKind.Notebook, kept, new Change.PropertySet(single, Property.Binned, At(40)));
+        var told = DateTimeOffset.UtcNow;
+        await Do(DocumentKind.Library, space, new Change.PropertySet(binned, Property.Binned, "1"), new Change.PropertySet(erased, Property.Binned, "1"), new Change.PropertySet(erased, Property.Erased, "1"));
+        await Do(DocumentKind.Notebook, kept, new Change.PropertySet(single, Property.Binned, "1"));
         var bin = new BinStore(database.Database);
-        // The erased notebook with its page, and the single page whose time is over. The binned notebook has a day of grace left.
-        Assert.Equal(3, await bin.RemoveData(now, default));
-        Assert.True((await documents.Find(erasedPage, default))!.Erased);
-        Assert.True((await documents.Find(single, default))!.Erased);
-        Assert.Empty((await documents.After(erasedPage, 0, default)).Operations);
-        Assert.NotEmpty((await documents.After(page, 0, default)).Operations);
-        Assert.Equal(2, await bin.RemoveData(now + 2 * Day, default));
-        Assert.True((await documents.Find(page, default))!.Erased);
-        Assert.NotEmpty((await documents.After(shared, 0, default)).Operations);
-        Assert.Equal(0, await bin.RemoveData(now + 2 * Day, default));
+        async Task<bool> IsGone(Guid id, DocumentKind kind = DocumentKind.Page) => (await documents.Find(new DocumentRef(space, kind, id), default))!.Erased;
+        Assert.Empty(await bin.RemoveData(told.AddDays(Bin.GraceDays).AddSeconds(-1), default));
+        // The erased notebook with its page, after the grace.
+        Assert.Equal(2, (await bin.RemoveData(told.AddDays(Bin.GraceDays).AddMinutes(1), default)).Count);
+        Assert.True(await IsGone(erasedPage));
+        Assert.True(await IsGone(erased, DocumentKind.Notebook));
+        Assert.Empty((await documents.After(DocumentRef.Page(space, erasedPage), 0, default)).Operations);
+        Assert.Empty(await bin.RemoveData(told.AddDays(Bin.UsualDays + Bin.GraceDays).AddSeconds(-1), default));
+        Assert.NotEmpty((await documents.After(DocumentRef.Page(space, page), 0, default)).Operations);
+        // The binned notebook with the page that is in it alone, and the single page.
+        Assert.Equal(3, (await bin.RemoveData(told.AddDays(Bin.UsualDays + Bin.GraceDays).AddMinutes(1), default)).Count);
+        Assert.True(await IsGone(page));
+        Assert.True(await IsGone(single));
+        Assert.NotEmpty((await documents.After(DocumentRef.Page(space, shared), 0, default)).Operations);
+        Assert.Empty(await bin.RemoveData(told.AddDays(300), default));
+        Assert.Equal([5L], await Query("SELECT count(*) FROM removals WHERE space_id = $1", space, row => row.GetInt64(0)));
+    }
+
+    [Fact]
+    public async Task A_lie_about_the_time_removes_nothing_and_what_was_put_back_has_all_its_time_again()
+    {
+        Guid folder = Guid.NewGuid(), notebook = Guid.NewGuid(), page = Guid.NewGuid();
+        await Do(DocumentKind.Library, space, new Change.NodePlaced(folder, NodeKind.Folder, Guid.Empty, "V"), new Change.NodePlaced(notebook, NodeKind.Notebook, folder, "V"));
+        await Do(DocumentKind.Notebook, notebook, new Change.PageAdded(page, "V", "a4-ruled-710"));
+        await documents.Append(DocumentRef.Page(space, page), [Make(Stroke())], default);
+        var bin = new BinStore(database.Database);
+        var now = DateTimeOffset.UtcNow;
+        foreach (var lie in new[] { "0", "-5", "1", "-999999999999999" })
+        {
+            await Do(DocumentKind.Library, space, new Change.PropertySet(folder, Property.Binned, lie), new Change.PropertySet(folder, Property.Erased, lie));
+            await Do(DocumentKind.Notebook, notebook, new Change.PropertySet(page, Property.Binned, lie), new Change.PropertySet(page, Property.Erased, lie));
+            Assert.Empty(await bin.RemoveData(now.AddDays(Bin.GraceDays - 1), default));
+        }
+
+        // Put back: what was told before no longer counts, also not for what lies inside.
+        await Do(DocumentKind.Library, space, new Change.PropertySet(folder, Property.Binned, ""), new Change.PropertySet(folder, Property.Erased, ""));
+        await Do(DocumentKind.Notebook, notebook, new Change.PropertySet(page, Property.Binned, ""), new Change.PropertySet(page, Property.Erased, ""));
+        Assert.Empty(await bin.RemoveData(now.AddDays(1000), default));
+        // Taken out of an erased folder.
+        await Do(DocumentKind.Library, space, new Change.PropertySet(folder, Property.Erased, "1"));
+        await Do(DocumentKind.Library, space, new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "W"));
+        Assert.Empty(await bin.RemoveData(now.AddDays(1000), default));
+        Assert.NotEmpty((await documents.After(DocumentRef.Page(space, page), 0, default)).Operations);
+    }
+
+    [Fact]
+    public async Task A_shorter_time_in_the_bin_takes_hold_after_the_grace()
+    {
+        var notebook = Guid.NewGuid();
+        await Do(DocumentKind.Library, space, new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"), new Change.PropertySet(notebook, Property.Binned, "1"));
+        await Do(DocumentKind.Notebook, notebook, new Change.PageAdded(Guid.NewGuid(), "V", "a4-ruled-710"));
+        await Execute("UPDATE bin_receipts SET received_at = now() - interval '20 days'; UPDATE spaces SET bin_days_since = now() - interval '20 days'");
+        await Do(DocumentKind.Library, space, new Change.PropertySet(Guid.Empty, Property.BinDays, "7"));
+        var bin = new BinStore(database.Database);
+        Assert.Empty(await bin.RemoveData(DateTimeOffset.UtcNow.AddDays(Bin.GraceDays - 1), default));
+        Assert.Single(await bin.RemoveData(DateTimeOffset.UtcNow.AddDays(Bin.GraceDays).AddMinutes(1), default));
     }
 
     [Fact]
@@ -176,7 +221,7 @@ public sealed class LibraryStoreTests : IAsyncLifetime
         await documents.Append(new DocumentRef(space, DocumentKind.Page, page), [Make(Stroke())], default);
         await Do(DocumentKind.Notebook, to, new Change.PropertySet(page, Property.Paper, "a4-ruled-710"), new Change.NodePlaced(page, NodeKind.Page, Guid.Empty, "V"));
         await Do(DocumentKind.Notebook, from, new Change.PropertySet(page, Property.MovedTo, to.ToString()));
-        var summaries = (await shelf.Summaries(space, null, default)).ToDictionary(summary => summary.Notebook);
+        var summaries = (await shelf.Summaries(space, null, [], default)).ToDictionary(summary => summary.Notebook);
         Assert.Equal((0, null), (summaries[from].PageCount, summaries[from].WrittenAt));
         Assert.Equal(1, summaries[to].PageCount);
         Assert.NotNull(summaries[to].WrittenAt);
@@ -188,25 +233,33 @@ public sealed class LibraryStoreTests : IAsyncLifetime
     }
 
     [Fact]
-    public async Task A_lock_is_shut_again_when_its_time_is_over_and_holds_for_what_lies_in_the_notebook_alone()
+    public async Task A_lock_is_shut_again_when_its_time_is_over_and_holds_for_what_is_at_home_in_the_notebook_alone()
     {
-        Guid notebook = Guid.NewGuid(), page = Guid.NewGuid(), elsewhere = Guid.NewGuid(), phone = Guid.NewGuid(), laptop = Guid.NewGuid();
-        await Do(DocumentKind.Library, space, new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"));
+        Guid notebook = Guid.NewGuid(), other = Guid.NewGuid(), page = Guid.NewGuid(), elsewhere = Guid.NewGuid(), phone = Guid.NewGuid(), laptop = Guid.NewGuid(), person = Generate.People[0];
+        foreach (var one in new[] { notebook, other }) await Do(DocumentKind.Library, space, new Change.NodePlaced(one, NodeKind.Notebook, Guid.Empty, "V"));
         await Do(DocumentKind.Notebook, notebook, new Change.PageAdded(page, "V", "a4-ruled-710"));
+        // Another notebook that names the page too changes nothing, whichever of them is locked.
+        await Do(DocumentKind.Notebook, other, new Change.PageAdded(page, "V", "a4-ruled-710"), new Change.PageAdded(elsewhere, "W", "a4-ruled-710"));
         var locks = new LockStore(database.Database);
-        Assert.True(await locks.Set(new NotebookLock(notebook, space, "hash", Generate.People[0], 5), default));
+        Assert.True(await locks.Set(new NotebookLock(notebook, space, "hash", person, 5), default));
         Assert.False(await locks.Set(new NotebookLock(notebook, space, "other", Generate.People[1], 5), default));
-        Assert.Equal(notebook, await locks.ShutAround(page, phone, default));
-        Assert.Null(await locks.ShutAround(elsewhere, phone, default));
-        await locks.Open(notebook, phone, DateTimeOffset.UtcNow.AddMinutes(5), default);
-        Assert.Null(await locks.ShutAround(page, phone, default));
-        Assert.Equal([notebook], await locks.ShutOn(laptop, space, default));
-        Assert.True(await locks.IsAround(page, default));
-        await locks.Open(notebook, phone, DateTimeOffset.UtcNow.AddSeconds(-1), default);
-        Assert.Equal(notebook, await locks.ShutAround(page, phone, default));
+        Assert.Equal((notebook, other), (await locks.HomeOf(space, page, default), await locks.HomeOf(space, elsewhere, default)));
+        Assert.Null(await locks.HomeOf(personal, page, default));
+        Assert.True(await locks.IsShut(space, notebook, phone, default));
+        Assert.False(await locks.IsShut(personal, notebook, phone, default));
+        Assert.Equal([page], await locks.ShutPages(space, [page, elsewhere], phone, default));
+        await locks.Open(space, notebook, phone, DateTimeOffset.UtcNow.AddMinutes(5), default);
+        Assert.False(await locks.IsShut(space, notebook, phone, default));
+        Assert.Equal([new NotebookRef(space, notebook)], await locks.ShutFor(laptop, person, space, default));
+        Assert.True(await locks.IsLocked(space, notebook, default));
+        await locks.Open(space, notebook, phone, DateTimeOffset.UtcNow.AddSeconds(-1), default);
+        Assert.True(await locks.IsShut(space, notebook, phone, default));
         Assert.Null(Assert.Single(await locks.Of(space, phone, default)).OpenUntil);
-        await locks.Remove(notebook, default);
-        Assert.Empty(await locks.ShutOn(phone, null, default));
+        await locks.Remove(space, notebook, default);
+        Assert.Empty(await locks.ShutFor(phone, person, null, default));
+        // A page that moves is at home where it went.
+        await Do(DocumentKind.Notebook, notebook, new Change.PropertySet(page, Property.MovedTo, other.ToString()));
+        Assert.Equal(other, await locks.HomeOf(space, page, default));
     }
 
     [Fact]
@@ -289,14 +342,14 @@ public sealed class LibraryStoreTests : IAsyncLifetime
     private async Task<LibraryDocument> Library(Guid of)
     {
         var library = new LibraryDocument();
-        foreach (var operation in (await documents.After(of, 0, default)).Operations) library.Apply(operation);
+        foreach (var operation in (await documents.After(DocumentRef.Library(of), 0, default)).Operations) library.Apply(operation);
         return library;
     }
 
     private async Task<NotebookDocument> Notebook(Guid id)
     {
         var notebook = new NotebookDocument();
-        foreach (var operation in (await documents.After(id, 0, default)).Operations) notebook.Apply(operation);
+        foreach (var operation in (await documents.After(DocumentRef.Notebook(space, id), 0, default)).Operations) notebook.Apply(operation);
         return notebook;
     }
 

@@ -1,6 +1,8 @@
 using CalmQuill.Core.Access;
 using CalmQuill.Server;
+using CalmQuill.Server.Limits;
 using CalmQuill.Server.People;
+using CalmQuill.Store.Documents;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Spaces;
 using Microsoft.AspNetCore.Builder;
@@ -15,13 +17,17 @@ namespace CalmQuill.Testing;
 public sealed class QuillHost : IAsyncDisposable
 {
     public const string Password = "a-long-password";
-    private readonly WebApplication server;
-    private readonly TestDatabase database;
-    private readonly string secrets;
 
-    private QuillHost(WebApplication server, TestDatabase database, string secrets)
+    /// <summary>Limits under which tests can do in a second what people do in an hour.</summary>
+    public static readonly QuillLimits Roomy = new() { SignInsAMinute = 1_000, RequestsAMinute = 1_000_000, RequestsAMinuteSignedOut = 1_000_000 };
+
+    private readonly WebApplication server;
+    private readonly Settings settings;
+    private readonly TestDatabase? database;
+
+    private QuillHost(WebApplication server, Settings settings, TestDatabase? database)
     {
-        (this.server, this.database, this.secrets) = (server, database, secrets);
+        (this.server, this.settings, this.database) = (server, settings, database);
         Address = new Uri(server.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First());
     }
 
@@ -29,16 +35,36 @@ public sealed class QuillHost : IAsyncDisposable
 
     public IServiceProvider Services => server.Services;
 
-    public static async Task<QuillHost> Start(string? frontEnd = null, int signInsAMinute = 1000, string calendarHosts = "")
+    /// <param name="frontEnd">The folder of the front end; a stand-in of one file unless given.</param>
+    /// <param name="with">Changes what the server is told.</param>
+    /// <param name="limits">How much a document may hold.</param>
+    /// <param name="services">Puts other services in place of the usual ones.</param>
+    public static async Task<QuillHost> Start(string? frontEnd = null, Func<Settings, Settings>? with = null, DocumentLimits? limits = null, Action<IServiceCollection>? services = null)
     {
         var database = await TestDatabase.Make();
         var folder = Directory.CreateTempSubdirectory("quill-test").FullName;
         if (frontEnd is null) await File.WriteAllTextAsync(Path.Combine(folder, "index.html"), "<!doctype html><title>Calm Quill</title>");
-        var secrets = Path.Combine(folder, "secrets");
-        Directory.CreateDirectory(secrets);
-        var server = QuillServer.Build(new Settings(database.ConnectionString, "http://127.0.0.1:0", frontEnd ?? folder, secrets, SignInsAMinute: signInsAMinute, CalendarHosts: calendarHosts));
+        var settings = new Settings(database.ConnectionString, "http://127.0.0.1:0", frontEnd ?? folder, folder) { Limits = Roomy };
+        return await Start(with?.Invoke(settings) ?? settings, database, added =>
+        {
+            if (limits is not null) added.AddSingleton(limits);
+            services?.Invoke(added);
+        });
+    }
+
+    /// <summary>Another server on the same database, as behind a proxy.</summary>
+    public Task<QuillHost> Another() => Start(settings, null, _ => { });
+
+    private static async Task<QuillHost> Start(Settings settings, TestDatabase? database, Action<IServiceCollection> configure)
+    {
+        var server = QuillServer.Build(settings, services =>
+        {
+            configure(services);
+            // As many rounds as are safe would be most of what the tests do.
+            services.Configure<PasswordHasherOptions>(options => options.IterationCount = 1_000);
+        });
         await server.StartAsync();
-        return new QuillHost(server, database, folder);
+        return new QuillHost(server, settings, database);
     }
 
     /// <summary>A space with one person of each role, and a stranger who is in none.</summary>
@@ -65,8 +91,9 @@ public sealed class QuillHost : IAsyncDisposable
     {
         await server.StopAsync();
         await server.DisposeAsync();
+        if (database is null) return;
         await database.DisposeAsync();
-        Directory.Delete(secrets, recursive: true);
+        Directory.Delete(settings.Secrets, recursive: true);
     }
 
     public sealed record Group(Guid Space, Person Owner, Person Writer, Person Reader, Person Stranger);

@@ -22,21 +22,24 @@ public sealed record LibraryCopy(Guid Top, IReadOnlyList<Change> Changes, IReadO
         var children = source.Where(one => !one.InBin && one.Kind is NodeKind.Folder or NodeKind.Notebook).ToLookup(one => one.Parent);
         var changes = new List<Change>();
         var notebooks = new List<(Guid, Guid)>();
-        void Copy(LibraryNode from, Guid to, Guid into, string at, string called)
+        var copy = newId();
+        var waiting = new Queue<(LibraryNode From, Guid To, Guid Into, string At, string Called)>([(top, copy, parent, order, name)]);
+        while (waiting.TryDequeue(out var next))
         {
+            var (from, to, into, at, called) = next;
             changes.Add(new Change.NodePlaced(to, from.Kind, into, at));
-            foreach (var (property, value) in new[] { (Property.Name, called), (Property.Colour, from.Colour), (Property.Cover, from.Cover), (Property.Icon, from.Icon), (Property.Paper, from.Paper) })
+            (Property, string)[] said =
+                [(Property.Name, called), (Property.Colour, from.Colour), (Property.Cover, from.Cover), (Property.Icon, from.Icon), (Property.Paper, from.Paper)];
+            foreach (var (property, value) in said)
             {
                 if (value.Length > 0) changes.Add(new Change.PropertySet(to, property, value));
             }
 
             if (withTags) changes.AddRange(from.Tags.Ids.Select(tag => new Change.TagSet(to, tag, true)));
             if (from.Kind == NodeKind.Notebook) notebooks.Add((from.Id, to));
-            foreach (var child in children[from.Id]) Copy(child, newId(), to, child.Order, child.Name);
+            foreach (var child in children[from.Id]) waiting.Enqueue((child, newId(), to, child.Order, child.Name));
         }
 
-        var copy = newId();
-        Copy(top, copy, parent, order, name);
         return new LibraryCopy(copy, changes, notebooks);
     }
 }

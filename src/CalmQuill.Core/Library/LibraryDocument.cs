@@ -9,10 +9,14 @@ namespace CalmQuill.Core.Library;
 /// </remarks>
 public sealed class LibraryDocument
 {
+    /// <summary>How deep folders go. What people put deeper is shown at this depth.</summary>
+    public const int MostDepth = 200;
+
     private readonly Dictionary<OpId, Operation> operations = [];
     private readonly PlacedTree tree = new();
     private readonly Registers registers = new();
     private readonly Taggings taggings = new();
+    /// <summary>By the first placing that was taken in, which the server takes in as it is received: no stamp of a device decides who made a thing.</summary>
     private readonly Dictionary<Guid, (Stamp Stamp, Guid Author)> created = [];
     private readonly Dictionary<Guid, LibraryNode> made = [];
     private readonly HashSet<Guid> touched = [];
@@ -30,7 +34,7 @@ public sealed class LibraryDocument
             case Change.NodePlaced placed:
                 tree.Apply(operation.Stamp, placed);
                 touched.Add(placed.Node);
-                if (!created.TryGetValue(placed.Node, out var first) || operation.Stamp < first.Stamp) created[placed.Node] = (operation.Stamp, operation.Author);
+                created.TryAdd(placed.Node, (operation.Stamp, operation.Author));
                 break;
             case Change.PropertySet set:
                 registers.Write(set.Target, set.Property, operation.Stamp, set.Value);
@@ -65,40 +69,30 @@ public sealed class LibraryDocument
     /// <summary>Everything in the tree that was not erased, siblings in order. What lies in something that has not arrived yet stands at the root.</summary>
     public List<LibraryNode> Nodes() => [.. AllNodes().OrderBy(node => node.Order, StringComparer.Ordinal).ThenBy(node => node.Id)];
 
-    /// <summary>The same in no order. What did not change since the last call is the same object.</summary>
+    /// <summary>The same in no order. What did not change since the last call is the same object. What lies deeper than folders go is shown at the deepest level.</summary>
     public List<LibraryNode> AllNodes()
     {
-        var known = new Dictionary<Guid, (bool InBin, bool Erased)>(tree.Places.Count);
+        var standings = tree.Standings<(bool InBin, bool Erased)>(MostDepth, Standing);
         var nodes = new List<LibraryNode>(tree.Places.Count);
         foreach (var (id, place) in tree.Places)
         {
-            var (inBin, erased) = State(id, known);
-            if (erased) continue;
-            var parent = tree.Places.ContainsKey(place.Parent) ? place.Parent : Guid.Empty;
+            var (state, parent) = standings[id];
+            if (state.Erased) continue;
             // A move that arrived late can have changed the place of others than the one it names.
-            var isStill = made.TryGetValue(id, out var node) && !touched.Contains(id) && node.InBin == inBin && node.Parent == parent && node.Order == place.Order && node.Kind == place.Kind;
-            nodes.Add(isStill ? node! : made[id] = Node(id, place, parent, inBin));
+            var isStill = made.TryGetValue(id, out var node) && !touched.Contains(id)
+                && node.InBin == state.InBin && node.Parent == parent && node.Order == place.Order && node.Kind == place.Kind;
+            nodes.Add(isStill ? node! : made[id] = Node(id, place, parent, state.InBin));
         }
 
         touched.Clear();
         return nodes;
     }
 
-    /// <summary>The nodes erased from the bin, those inside them included, with the time of erasing.</summary>
-    public List<(Guid Id, NodeKind Kind, long At)> Erased()
+    /// <summary>The notebooks erased from the bin, those inside erased folders included.</summary>
+    public List<Guid> ErasedNotebooks()
     {
-        var erased = new List<(Guid, NodeKind, long)>();
-        foreach (var (id, place) in tree.Places)
-        {
-            for (var at = id; tree.Places.TryGetValue(at, out var above); at = above.Parent)
-            {
-                if (!long.TryParse(registers.Read(at, Property.Erased), out var time)) continue;
-                erased.Add((id, place.Kind, time));
-                break;
-            }
-        }
-
-        return erased;
+        var standings = tree.Standings<(bool InBin, bool Erased)>(MostDepth, Standing);
+        return [.. tree.Places.Where(entry => entry.Value.Kind == NodeKind.Notebook && standings[entry.Key].State.Erased).Select(entry => entry.Key)];
     }
 
     public List<Operation> Operations() => [.. operations.Values.OrderBy(operation => operation.Stamp)];
@@ -111,13 +105,6 @@ public sealed class LibraryDocument
         registers.Write(writer);
         taggings.Write(writer);
         Visits.Write(writer);
-        foreach (var (id, (stamp, author)) in created.OrderBy(entry => entry.Key))
-        {
-            writer.Guid(id);
-            writer.Fixed64(stamp.Time.Value);
-            writer.Guid(author);
-        }
-
         return writer.ToArray();
     }
 
@@ -137,13 +124,10 @@ public sealed class LibraryDocument
     private long? BinnedAt(Guid id) => long.TryParse(registers.Read(id, Property.Binned), out var at) ? at : null;
 
     /// <summary>Whether it, or something it lies in, is in the bin or was erased.</summary>
-    private (bool InBin, bool Erased) State(Guid id, Dictionary<Guid, (bool InBin, bool Erased)> known)
+    private (bool InBin, bool Erased) Standing(Guid id, PlacedTree.Place place, (bool InBin, bool Erased) above)
     {
-        if (!tree.Places.TryGetValue(id, out var place)) return default;
-        if (known.TryGetValue(id, out var state)) return state;
-        var above = State(place.Parent, known);
         // A paper of one's own is never erased: pages may lie on it.
         var erased = place.Kind != NodeKind.Paper && (registers.Read(id, Property.Erased).Length > 0 || above.Erased);
-        return known[id] = (BinnedAt(id) is not null || above.InBin, erased);
+        return (BinnedAt(id) is not null || above.InBin, erased);
     }
 }

@@ -9,6 +9,9 @@ namespace CalmQuill.Core.Library;
 /// </remarks>
 public sealed class PlacedTree
 {
+    /// <summary>How far up a place is followed before it counts as too deep to put anything into; far beyond what anybody lays out by hand.</summary>
+    public const int MostSteps = 1_000;
+
     private readonly List<LogEntry> log = [];
     private readonly Dictionary<Guid, Place> places = [];
 
@@ -26,16 +29,45 @@ public sealed class PlacedTree
         for (var i = at + 1; i < log.Count; i++) log[i] = Do(log[i].Stamp, log[i].Move);
     }
 
-    /// <summary>Whether <paramref name="node"/> is <paramref name="ancestor"/> or lies somewhere below it.</summary>
+    /// <summary>Whether <paramref name="node"/> is <paramref name="ancestor"/> or lies somewhere below it; also where it lies too deep to say.</summary>
     public bool IsUnder(Guid node, Guid ancestor)
     {
-        while (node != ancestor)
+        for (var steps = 0; node != ancestor; steps++)
         {
             if (!places.TryGetValue(node, out var place)) return false;
+            if (steps == MostSteps) return true;
             node = place.Parent;
         }
 
         return true;
+    }
+
+    /// <summary>What holds of each thing by what holds of the things it lies in, worked out from the root down without recursion.</summary>
+    /// <param name="mostDepth">The deepest level at which a thing is shown; what lies deeper is shown there.</param>
+    /// <param name="standing">What holds of a thing, from its id, its place, and what holds of the thing it lies in.</param>
+    /// <returns>For each thing what holds of it, and the thing it is shown in; the empty id is the root.</returns>
+    public Dictionary<Guid, (T State, Guid Parent)> Standings<T>(int mostDepth, Func<Guid, Place, T, T> standing)
+        where T : struct
+    {
+        var known = new Dictionary<Guid, (T State, Guid Parent)>(places.Count);
+        var depths = new Dictionary<Guid, int>(places.Count);
+        var path = new Stack<Guid>();
+        foreach (var id in places.Keys)
+        {
+            for (var at = id; places.TryGetValue(at, out var place) && !known.ContainsKey(at); at = place.Parent) path.Push(at);
+            while (path.TryPop(out var next))
+            {
+                var place = places[next];
+                var holder = known.TryGetValue(place.Parent, out var above) ? place.Parent : Guid.Empty;
+                var depth = holder == Guid.Empty ? 1 : depths[holder] + 1;
+                // Beside the thing that it lies in, where that is as deep as things go.
+                var shown = depth > mostDepth ? above.Parent : holder;
+                depths[next] = Math.Min(depth, mostDepth);
+                known[next] = (standing(next, place, above.State), shown);
+            }
+        }
+
+        return known;
     }
 
     /// <summary>Whether a thing of a kind may lie in a parent; one that has not arrived yet may be anything.</summary>

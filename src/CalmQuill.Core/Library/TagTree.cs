@@ -10,7 +10,11 @@ namespace CalmQuill.Core.Library;
 /// </remarks>
 public sealed class TagTree
 {
+    /// <summary>How deep tags nest. What people nest deeper is shown at this depth.</summary>
+    public const int MostDepth = 32;
+
     private readonly Dictionary<Guid, LibraryNode> nodes;
+    private readonly Dictionary<Guid, Guid> ends = [];
     private readonly Dictionary<Guid, Guid> standsFor = [];
     private readonly Dictionary<Guid, Tag> tags = [];
 
@@ -28,7 +32,7 @@ public sealed class TagTree
         nodes = library.Where(node => node is { Kind: NodeKind.Tag, InBin: false }).ToDictionary(node => node.Id);
         var children = nodes.Values.Where(node => Follow(node.Id) == node.Id).ToLookup(ParentOf);
         var merged = nodes.Keys.Where(id => Follow(id) != id).ToLookup(Follow);
-        Gather([Guid.Empty], Guid.Empty, "", children, merged);
+        Gather(children, merged);
     }
 
     /// <summary>All tags, each before those nested in it, siblings in natural order.</summary>
@@ -72,15 +76,25 @@ public sealed class TagTree
     /// <summary>The end of the chain of merges. In a ring, which two people can make at the same time, the smallest id stands.</summary>
     private Guid Follow(Guid id)
     {
-        var passed = new List<Guid> { id };
-        while (nodes[passed[^1]].MergedInto is { } next && nodes.ContainsKey(next))
+        var passed = new List<Guid>();
+        var seen = new HashSet<Guid>();
+        Guid end;
+        for (var at = id; !ends.TryGetValue(at, out end); at = nodes[at].MergedInto!.Value)
         {
-            var ring = passed.IndexOf(next);
-            if (ring >= 0) return passed.Skip(ring).Min();
-            passed.Add(next);
+            if (!seen.Add(at))
+            {
+                end = passed.SkipWhile(one => one != at).Min();
+                break;
+            }
+
+            passed.Add(at);
+            if (nodes[at].MergedInto is { } next && nodes.ContainsKey(next)) continue;
+            end = at;
+            break;
         }
 
-        return passed[^1];
+        foreach (var one in passed) ends[one] = end;
+        return end;
     }
 
     /// <summary>The tag in which one is nested; where merging has put it into itself, the next one outwards.</summary>
@@ -111,18 +125,29 @@ public sealed class TagTree
         return false;
     }
 
-    private void Gather(IEnumerable<Guid> parents, Guid parent, string path, ILookup<Guid, LibraryNode> children, ILookup<Guid, Guid> merged)
+    /// <summary>Names the tags from the outermost inwards, each before those nested in it.</summary>
+    private void Gather(ILookup<Guid, LibraryNode> children, ILookup<Guid, Guid> merged)
     {
-        var named = parents.SelectMany(id => children[id]).GroupBy(node => Folding.Fold(node.Name)).OrderBy(group => NaturalOrder.Key(group.First().Name), StringComparer.Ordinal);
-        foreach (var same in named)
+        var waiting = new Stack<(IReadOnlyList<LibraryNode> Alike, Guid Parent, string Path, int Depth)>();
+        // Pushed last first, so that they come out in order. What is nested deeper than paths go is shown beside what it is nested in.
+        void Push(IEnumerable<Guid> parents, Guid parent, string path, int depth)
         {
-            var alike = same.OrderBy(node => node.CreatedAt).ThenBy(node => node.Id).ToList();
+            var named = parents.SelectMany(id => children[id]).GroupBy(node => Folding.Fold(node.Name))
+                .OrderByDescending(group => NaturalOrder.Key(group.First().Name), StringComparer.Ordinal);
+            foreach (var same in named) waiting.Push(([.. same.OrderBy(node => node.CreatedAt).ThenBy(node => node.Id)], parent, path, depth));
+        }
+
+        Push([Guid.Empty], Guid.Empty, "", 1);
+        while (waiting.TryPop(out var next))
+        {
+            var (alike, parent, path, depth) = next;
             var first = alike[0];
             Guid[] ids = [.. alike.Select(node => node.Id), .. alike.SelectMany(node => merged[node.Id])];
             var full = path.Length == 0 ? first.Name : $"{path}/{first.Name}";
             tags[first.Id] = new Tag(first.Id, parent, first.Name, full, first.Colour, ids);
             foreach (var id in ids) standsFor[id] = first.Id;
-            Gather(alike.Select(node => node.Id), first.Id, full, children, merged);
+            if (depth < MostDepth) Push(alike.Select(node => node.Id), first.Id, full, depth + 1);
+            else Push(alike.Select(node => node.Id), parent, path, depth);
         }
     }
 }

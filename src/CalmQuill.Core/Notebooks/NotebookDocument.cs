@@ -10,6 +10,9 @@ public sealed class NotebookDocument
     /// <summary>How deep sub-pages go below a page. What people put deeper at the same time is shown at this depth.</summary>
     public const int SubPageLevels = 2;
 
+    /// <summary>How deep sections and pages go in all. What people put deeper is shown at this depth.</summary>
+    public const int MostDepth = 64;
+
     private readonly Dictionary<OpId, Operation> operations = [];
     private readonly PlacedTree tree = new();
     private readonly Registers registers = new();
@@ -58,54 +61,69 @@ public sealed class NotebookDocument
         var children = tree.Places.Where(entry => !IsGone(entry.Key)).ToLookup(entry => HolderOf(entry.Value.Parent));
         var entries = new List<NotebookEntry>(tree.Places.Count);
         var number = 0;
-        void Visit(Guid parent, int depth, int pageDepth, bool inBin, TagSet tags)
+        var waiting = new Stack<Waiting>();
+        // Pushed last first, so that they come out in order.
+        void Push(Guid parent, int depth, int pageDepth, bool inBin, TagSet tags)
         {
-            foreach (var (id, place) in children[parent].OrderBy(entry => entry.Value.Order, StringComparer.Ordinal).ThenBy(entry => entry.Key))
-            {
-                var binnedAt = long.TryParse(registers.Read(id, Property.Binned), out var at) ? at : (long?)null;
-                var binned = inBin || binnedAt is not null;
-                if (binned && !withBinned) continue;
-                var own = taggings.On(id);
-                if (place.Kind == NodeKind.Page && !binned) number++;
-                entries.Add(new NotebookEntry(
-                    id, place.Kind, parent, depth, place.Order, registers.Read(id, Property.Name), registers.Read(id, Property.Colour), registers.Read(id, Property.Paper),
-                    number, own, tags.With(own), created[id].Time.UnixMilliseconds, binnedAt, binned));
-                var below = place.Kind == NodeKind.Page ? pageDepth + 1 : 0;
-                Visit(id, below > SubPageLevels ? depth : depth + 1, below, binned, tags.With(own));
-            }
+            foreach (var (id, place) in children[parent].OrderByDescending(entry => entry.Value.Order, StringComparer.Ordinal).ThenByDescending(entry => entry.Key))
+                waiting.Push(new Waiting(id, place, parent, depth, pageDepth, inBin, tags));
         }
 
-        Visit(Guid.Empty, 0, 0, false, TagSet.None);
+        Push(Guid.Empty, 0, 0, false, TagSet.None);
+        while (waiting.TryPop(out var next))
+        {
+            var (id, place, parent, depth, pageDepth, inBin, tags) = next;
+            var binnedAt = long.TryParse(registers.Read(id, Property.Binned), out var at) ? at : (long?)null;
+            var binned = inBin || binnedAt is not null;
+            if (binned && !withBinned) continue;
+            var own = taggings.On(id);
+            if (place.Kind == NodeKind.Page && !binned) number++;
+            entries.Add(new NotebookEntry(
+                id, place.Kind, parent, depth, place.Order, registers.Read(id, Property.Name), registers.Read(id, Property.Colour), registers.Read(id, Property.Paper),
+                number, own, tags.With(own), created[id].Time.UnixMilliseconds, binnedAt, binned));
+            var below = place.Kind == NodeKind.Page ? pageDepth + 1 : 0;
+            Push(id, below > SubPageLevels ? depth : Math.Min(depth + 1, MostDepth), below, binned, tags.With(own));
+        }
+
         return entries;
     }
 
     /// <summary>The pages in reading order. Binned ones are left out unless asked for.</summary>
     public List<NotebookEntry> Pages(bool withBinned = false) => [.. Outline(withBinned).Where(entry => entry.Kind == NodeKind.Page)];
 
-    /// <summary>The pages erased from the bin, those inside erased sections and pages included, with the time of erasing.</summary>
-    public List<(Guid Id, long At)> Erased()
+    /// <summary>The pages erased from the bin, those inside erased sections and pages included.</summary>
+    public List<Guid> Erased()
     {
-        var erased = new List<(Guid, long)>();
-        foreach (var id in tree.Places.Where(entry => entry.Value.Kind == NodeKind.Page).Select(entry => entry.Key))
+        var standings = tree.Standings<(bool Erased, bool Moved)>(MostDepth, (id, _, above) =>
         {
-            for (var at = id; tree.Places.TryGetValue(at, out var above) && registers.Read(at, Property.MovedTo).Length == 0; at = above.Parent)
-            {
-                if (!long.TryParse(registers.Read(at, Property.Erased), out var time)) continue;
-                erased.Add((id, time));
-                break;
-            }
+            var moved = registers.Read(id, Property.MovedTo).Length > 0;
+            // What moved away takes nothing of its old place along, and what lies in it stands at the root.
+            return (!moved && (registers.Read(id, Property.Erased).Length > 0 || (above.Erased && !above.Moved)), moved);
+        });
+        return [.. tree.Places.Where(entry => entry.Value.Kind == NodeKind.Page && standings[entry.Key].State.Erased).Select(entry => entry.Key)];
+    }
+
+    /// <summary>The pages that moved to another notebook, each with the one it went to.</summary>
+    public List<(Guid Page, Guid To)> Moved()
+    {
+        var moved = new List<(Guid, Guid)>();
+        foreach (var (target, value) in registers.All(Property.MovedTo))
+        {
+            if (Guid.TryParse(value, out var to) && tree.Places.TryGetValue(target, out var place) && place.Kind == NodeKind.Page) moved.Add((target, to));
         }
 
-        return erased;
+        return moved;
     }
 
     /// <summary>How many levels of pages lie below a page, and how deep the page itself lies among pages.</summary>
     public (int Below, int Above) PageLevels(Guid page)
     {
-        int Below(Guid id) => tree.Places.Where(entry => entry.Value.Parent == id).Select(entry => 1 + Below(entry.Key)).DefaultIfEmpty(0).Max();
+        var children = tree.Places.ToLookup(entry => entry.Value.Parent, entry => entry.Key);
+        var below = 0;
+        for (var level = children[page].ToList(); level.Count > 0; level = [.. level.SelectMany(id => children[id])]) below++;
         var above = 0;
         for (var at = page; tree.Places.TryGetValue(at, out var place) && tree.Places.TryGetValue(place.Parent, out var holder) && holder.Kind == NodeKind.Page; at = place.Parent) above++;
-        return (Below(page), above);
+        return (below, above);
     }
 
     /// <summary>The dates that a planner's page shows; null where the notebook is no planner or the page none of its own.</summary>
@@ -146,6 +164,8 @@ public sealed class NotebookDocument
         taggings.Write(writer);
         return writer.ToArray();
     }
+
+    private readonly record struct Waiting(Guid Id, PlacedTree.Place Place, Guid Parent, int Depth, int PageDepth, bool InBin, TagSet Tags);
 
     private void Place(Stamp stamp, Change.NodePlaced placed)
     {

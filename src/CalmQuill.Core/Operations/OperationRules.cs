@@ -33,8 +33,35 @@ public static class OperationRules
         if (operation.Id.Counter is 0 or > MostCounter) return new Refusal("bad-id", "This change has no proper number.");
         if (operation.Time.UnixMilliseconds > nowUnixMilliseconds + MostAhead)
             return new Refusal(Refusal.ClockAheadCode, "This device's clock is ahead of the server's by more than a minute.");
-        return CheckChange(operation.Change, kind);
+        return CheckTexts(operation.Change) ?? CheckChange(operation.Change, kind);
     }
+
+    /// <summary>No text holds signs that databases and documents cannot keep; of control characters, lines and tabs alone.</summary>
+    private static Refusal? CheckTexts(Change change)
+    {
+        foreach (var text in Texts(change))
+        {
+            foreach (var c in text)
+            {
+                if (c is '\n' or '\r' or '\t' || !char.IsControl(c)) continue;
+                return new Refusal("bad-text", "A text holds control characters.");
+            }
+        }
+
+        return null;
+    }
+
+    private static IEnumerable<string> Texts(Change change) => change switch
+    {
+        Change.NodePlaced placed => [placed.Order],
+        Change.PropertySet set => [set.Value],
+        Change.PageAdded added => [added.Order, added.Paper],
+        Change.SpotAdded spot => spot.Values.Select(value => value.Value),
+        Change.SpotSet spot => spot.Values.Select(value => value.Value),
+        Change.ItemsSet set => set.Values.Select(value => value.Value),
+        Change.LayerSet set => set.Values.Select(value => value.Value),
+        _ => [],
+    };
 
     private static Refusal? CheckChange(Change change, DocumentKind kind) => (kind, change) switch
     {

@@ -7,7 +7,7 @@ public sealed class Replica(ulong id, Guid author)
     private ulong counter;
     private Hlc latest;
 
-    public ulong Id { get; } = id;
+    public ulong Id { get; private set; } = id;
 
     public Guid Author { get; } = author;
 
@@ -36,6 +36,9 @@ public sealed class Replica(ulong id, Guid author)
         ClockOffset = serverUnixMilliseconds - deviceUnixMilliseconds;
         latest = Hlc.At(serverUnixMilliseconds);
     }
+
+    /// <summary>Goes on under another number, since somebody else has this one. Counters go on where they were.</summary>
+    public void Renumber(ulong id) => Id = id;
 
     /// <summary>The same operation with a fresh stamp. Allowed only while nobody else has seen it.</summary>
     public Operation Restamp(Operation operation, long deviceUnixMilliseconds)

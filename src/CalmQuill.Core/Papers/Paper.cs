@@ -88,13 +88,17 @@ public sealed record Paper(PaperSize Size, PaperDesign Design, int Spacing)
         return new Box(-Grown(-box.Left, 0, side), -Grown(-box.Top, 0, down), Grown(box.Right, Width, side), sheet.Bottom);
     }
 
+    /// <summary>How many crossings of its ruling a sheet that has grown may have; a page of squares of 5 mm grown to 12 m by 12 m. Beyond it the sheet is blank.</summary>
+    private const long MostCrossings = 6_000_000;
+
     /// <summary>What is printed on the sheet.</summary>
     /// <param name="sheet">Where the sheet lies; see <see cref="Sheet"/>.</param>
     /// <param name="face">The dates on it, for a page of a planner.</param>
     public Drawing Draw(Box sheet, Planner.Face? face = null)
     {
         var pen = new PaperPen(this, sheet, face);
-        Design.Lay(pen);
+        var isGrown = pen.Width > Width || pen.Height > Height;
+        if (!isGrown || (long)pen.Width * pen.Height / ((long)Spacing * Spacing) <= MostCrossings) Design.Lay(pen);
         if (face is not null) Designs.PlannerTabs.Lay(pen);
         return pen.Finish();
     }

@@ -83,7 +83,8 @@ public static class PaperText
             "weight" => Number(value, 5, 200, "Lines of a paper are 0.05 to 2 mm wide.", number => paper with { Weight = number }),
             "tint" => Colour(value, colour => paper with { Tint = colour }),
             "lines" => Colour(value, colour => paper with { LineTint = colour }),
-            "own" => Guid.TryParseExact(value, "N", out var own) ? (paper with { Own = own }, "") : (null, "This paper is not known here."),
+            // One spelling, since lists look for it in the text.
+            "own" => Guid.TryParseExact(value, "N", out var own) && value == own.ToString("N") ? (paper with { Own = own }, "") : (null, "This paper is not known here."),
             _ => (null, "This paper is not known here."),
         };
     }

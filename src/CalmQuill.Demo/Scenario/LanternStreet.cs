@@ -199,7 +199,7 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
             foreach (var (line, text) in page.Lines) Say(writer, space, page, line, text);
             page.Draw?.Invoke(writer);
             await documents.Append(new DocumentRef(space, DocumentKind.Page, pageId), writer.Operations, cancel);
-            await documents.SnapshotIfDue(pageId, cancel);
+            await documents.SnapshotIfDue(DocumentRef.Page(space, pageId), cancel);
         }
 
         await documents.Append(new DocumentRef(space, DocumentKind.Notebook, id), pages, cancel);

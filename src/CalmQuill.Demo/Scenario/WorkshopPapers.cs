@@ -37,7 +37,7 @@ public sealed class WorkshopPapers(DocumentStore documents, AssetStore assets, G
         await MakePlanner(planner, device, at, cancel);
         notebooks["Term planner"] = planner;
 
-        var page = await documents.Page(model, cancel);
+        var page = await documents.Page(group, model, cancel);
         var asset = new Asset(NewId(), group, FrozenPage.MediaType, 21000, 29700, FrozenPage.Write(page, "a4-repair-710"), person);
         await assets.Add(asset, cancel);
         var paper = NewId();
@@ -62,7 +62,7 @@ public sealed class WorkshopPapers(DocumentStore documents, AssetStore assets, G
 
     private async Task AddPageOn(Guid paper, Guid notebook, Replica device, long at, CancellationToken cancel)
     {
-        var document = await documents.Notebook(notebook, cancel);
+        var document = await documents.Notebook(group, notebook, cancel);
         var page = NewId();
         await documents.Append(
             new DocumentRef(group, DocumentKind.Notebook, notebook),

@@ -20,6 +20,12 @@ public static partial class CalendarFile
     /// <summary>How many happenings of one entry are gone through, so that one that recurs for ever ends.</summary>
     private const int MostOfOne = 20_000;
 
+    /// <summary>How many happenings of all entries together are gone through.</summary>
+    private const int MostOfAll = 200_000;
+
+    /// <summary>How many times of one day a rule may name. One that names more, or repeats by the hour or faster, is no entry of a planner and is passed over.</summary>
+    private const int MostTimesOfDay = 48;
+
     /// <summary>After how many steps without a match a rule is taken to have no more.</summary>
     private const int MostUnmatched = 1_000;
 
@@ -44,13 +50,23 @@ public static partial class CalendarFile
         var clock = new Clock(local);
         var changed = events.Where(one => one.Uid is not null && one.RecurrenceIdentifier is not null).Select(one => (one.Uid!, clock.Of(one.RecurrenceIdentifier!.StartTime))).ToHashSet();
         var entries = new Dictionary<Guid, CalendarEntry>();
+        var gone = 0;
         foreach (var one in events)
         {
             cancel.ThrowIfCancellationRequested();
             try
             {
-                foreach (var entry in Happenings(one, changed, first, last, clock))
+                if (!IsReasonable(one))
                 {
+                    passed++;
+                    continue;
+                }
+
+                foreach (var happening in Happenings(one, changed, first, last, clock))
+                {
+                    cancel.ThrowIfCancellationRequested();
+                    if (++gone > MostOfAll) return Refuse("The calendar repeats more than can be gone through. Choose a calendar with less in it. Nothing was changed.");
+                    if (happening is not { } entry) continue;
                     if (DateOnly.FromDateTime(entry.Start) > last || DateOnly.FromDateTime(entry.End) < first) continue;
                     entries[entry.Id] = entry;
                     if (entries.Count > CalendarEntry.Most)
@@ -109,7 +125,15 @@ public static partial class CalendarFile
         }
     }
 
-    private static IEnumerable<CalendarEntry> Happenings(CalendarEvent one, HashSet<(string, DateTime)> changed, DateOnly first, DateOnly last, Clock clock)
+    private static bool IsReasonable(CalendarEvent one)
+    {
+        if (one.RecurrenceRule is not { } rule) return true;
+        if (rule.Frequency is FrequencyType.Secondly or FrequencyType.Minutely or FrequencyType.Hourly) return false;
+        return (long)Math.Max(1, rule.ByHour.Count) * Math.Max(1, rule.ByMinute.Count) * Math.Max(1, rule.BySecond.Count) <= MostTimesOfDay;
+    }
+
+    /// <summary>The happenings in a span of days; null for one that is gone through and lies before it.</summary>
+    private static IEnumerable<CalendarEntry?> Happenings(CalendarEvent one, HashSet<(string, DateTime)> changed, DateOnly first, DateOnly last, Clock clock)
     {
         if (one.Start is not { } begins || string.Equals(one.Status, "CANCELLED", StringComparison.OrdinalIgnoreCase)) yield break;
         var uid = one.Uid ?? $"{begins}{one.Summary}";
@@ -127,7 +151,12 @@ public static partial class CalendarFile
             var start = clock.Of(period.StartTime);
             if (DateOnly.FromDateTime(start) > last || ++gone > MostOfOne) yield break;
             var end = clock.Of(period.EffectiveEndTime ?? period.StartTime);
-            if (DateOnly.FromDateTime(end) < first || changed.Contains((uid, start))) continue;
+            if (DateOnly.FromDateTime(end) < first || changed.Contains((uid, start)))
+            {
+                yield return null;
+                continue;
+            }
+
             yield return Entry(one, uid, start, start, end, begins.HasTime);
         }
     }

@@ -14,9 +14,16 @@ public static class PdfExport
 
     private const string PictureName = "Under";
 
+    /// <summary>The most sheets of one file; a notebook of 2,000 pages fits.</summary>
+    public const int MostSheets = 3_000;
+
+    /// <summary>The most bytes of one file before it is put together.</summary>
+    public const long MostBytes = 400_000_000;
+
     /// <param name="title">The document's title.</param>
     /// <param name="printed">The pages, in order; at least one.</param>
-    /// <param name="cancel">Gives up between pages.</param>
+    /// <param name="cancel">Gives up between sheets.</param>
+    /// <exception cref="PrintBudgetException">It comes to more than one file may hold.</exception>
     public static async Task<byte[]> Write(string title, IAsyncEnumerable<PrintedPage> printed, CancellationToken cancel)
     {
         var file = new PdfFile();
@@ -26,7 +33,14 @@ public static class PdfExport
         await foreach (var page in printed.WithCancellation(cancel))
         {
             var first = sheets.Count;
-            foreach (var part in Parts(page)) sheets.Add(AddContent(file, page, part));
+            foreach (var part in Parts(page))
+            {
+                cancel.ThrowIfCancellationRequested();
+                if (sheets.Count == MostSheets) throw new PrintBudgetException($"This comes to more than {MostSheets} sheets. Export fewer pages at once.");
+                if (file.Length > MostBytes) throw new PrintBudgetException("This is too much for one file. Export fewer pages at once.");
+                sheets.Add(AddContent(file, page, part));
+            }
+
             if (page.Title.Length > 0) titles.Add((page.Title, sheets[first].Number));
         }
 
@@ -56,10 +70,26 @@ public static class PdfExport
         var ink = page.Page.Items.Where(item => item.Shown).Select(item => item.Bounds).ToList();
         var across = SheetCuts.Of(whole.Left, whole.Right, page.Paper.Width, ink.Select(box => (box.Left, box.Right)));
         var down = SheetCuts.Of(whole.Top, whole.Bottom, page.Paper.Height, ink.Select(box => (box.Top, box.Bottom)));
-        for (var y = 0; y + 1 < down.Count; y++)
+        // Sheets that nothing lies on are left out: between two notes that lie far apart there may be very many.
+        var written = new SortedSet<(int Row, int Column)>();
+        foreach (var box in ink)
         {
-            for (var x = 0; x + 1 < across.Count; x++) yield return new Box(across[x], down[y], across[x + 1], down[y + 1]);
+            var (top, bottom, left, right) = (Cell(down, box.Top), Cell(down, box.Bottom), Cell(across, box.Left), Cell(across, box.Right));
+            for (var row = top; row <= bottom && written.Count <= MostSheets; row++)
+            {
+                for (var column = left; column <= right && written.Count <= MostSheets; column++) written.Add((row, column));
+            }
         }
+
+        if (written.Count == 0) written.Add((0, 0));
+        foreach (var (row, column) in written) yield return new Box(across[column], down[row], across[column + 1], down[row + 1]);
+    }
+
+    /// <summary>Between which two cuts a place lies.</summary>
+    private static int Cell(List<int> cuts, int at)
+    {
+        var found = cuts.BinarySearch(at);
+        return Math.Clamp(found >= 0 ? found : ~found - 1, 0, cuts.Count - 2);
     }
 
     private static Sheet AddContent(PdfFile file, PrintedPage page, Box part)

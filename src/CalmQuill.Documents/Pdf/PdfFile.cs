@@ -12,6 +12,9 @@ internal sealed class PdfFile
 
     public PdfFile() => Ascii("%PDF-1.7\n%\u00e2\u00e3\u00cf\u00d3\n");
 
+    /// <summary>How many bytes are written so far.</summary>
+    public long Length => file.Length;
+
     /// <summary>Sets a number aside for an object that is written later but named before.</summary>
     public int Reserve()
     {

@@ -5,7 +5,8 @@ namespace CalmQuill.Documents.Pictures;
 /// <summary>Reads the size of a JPEG picture from its frame header (ITU-T T.81 §B.2.2), without decoding it.</summary>
 public static class JpegHead
 {
-    private const byte Marker = 0xFF, StartOfImage = 0xD8, StartOfScan = 0xDA;
+    private const byte Marker = 0xFF, StartOfImage = 0xD8, EndOfImage = 0xD9, StartOfScan = 0xDA;
+    private const string Broken = "The picture is not whole. Nothing was kept.";
 
     /// <summary>Width, height in pixels and colour components; null where the bytes are no JPEG file.</summary>
     public static (int Width, int Height, int Components)? Read(ReadOnlySpan<byte> file)
@@ -36,5 +37,33 @@ public static class JpegHead
         }
 
         return null;
+    }
+
+    /// <summary>Null when the file is a whole picture, from its start to its end and nothing behind it (T.81 §B.1); else a sentence. Nothing is decoded.</summary>
+    public static string? Problem(ReadOnlySpan<byte> file)
+    {
+        var scans = 0;
+        for (var at = 2; at + 1 < file.Length;)
+        {
+            if (file[at] != Marker) return Broken;
+            var kind = file[at + 1];
+            if (kind == Marker)
+            {
+                at++;
+                continue;
+            }
+
+            if (kind == EndOfImage) return at + 2 == file.Length ? scans > 0 ? null : Broken : "Behind the picture's end there is something else. Nothing was kept.";
+            if (at + 4 > file.Length) return Broken;
+            var length = BinaryPrimitives.ReadUInt16BigEndian(file[(at + 2)..]);
+            if (length < 2 || at + 2 + length > file.Length) return Broken;
+            at += 2 + length;
+            if (kind != StartOfScan) continue;
+            scans++;
+            // Coded data goes on to the next marker that is neither a stuffed byte nor a restart.
+            while (at + 1 < file.Length && (file[at] != Marker || file[at + 1] is 0 or (>= 0xD0 and <= 0xD7))) at++;
+        }
+
+        return Broken;
     }
 }

@@ -4,7 +4,7 @@ using System.Net.Sockets;
 using System.Text;
 using CalmQuill.Core.Planner;
 using CalmQuill.Documents.Calendars;
-using Microsoft.AspNetCore.Mvc;
+using CalmQuill.Server.Limits;
 
 namespace CalmQuill.Server.Calendars;
 
@@ -23,7 +23,7 @@ internal static class CalendarEndpoints
 
     public static void MapCalendars(this IEndpointRouteBuilder api) => 
         // A file of the most bytes allowed grows when it is written as JSON.
-        api.MapPost("/calendar-entries", Read).RequireAuthorization().WithMetadata(new RequestSizeLimitAttribute(CalendarFile.MostBytes * 2));
+        api.MapPost("/calendar-entries", Read).RequireAuthorization().Takes(CalendarFile.MostBytes * 2).TakesWork();
 
     private static async Task<IResult> Read(Asked asked, IHttpClientFactory clients, CancellationToken cancel)
     {
@@ -93,7 +93,7 @@ internal static class CalendarEndpoints
             var host = context.DnsEndPoint;
             var name = host.Host.Trim('[', ']');
             var addresses = IPAddress.TryParse(name, out var literal) ? [literal] : await Dns.GetHostAddressesAsync(name, cancel);
-            var open = allowedHosts.Contains($"{host.Host}:{host.Port}") ? addresses : [.. addresses.Where(IsPublic)];
+            var open = allowedHosts.Contains($"{host.Host}:{host.Port}") ? addresses : [.. addresses.Where(PublicAddresses.IsPublic)];
             if (open.Length == 0) throw new ForbiddenAddressException();
             var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
             try
@@ -108,24 +108,6 @@ internal static class CalendarEndpoints
             }
         },
     };
-
-    /// <summary>Not this machine, nor a private, link-local or otherwise special network (RFC 6890).</summary>
-    internal static bool IsPublic(IPAddress address)
-    {
-        if (address.IsIPv4MappedToIPv6) address = address.MapToIPv4();
-        if (IPAddress.IsLoopback(address) || address.Equals(IPAddress.Any) || address.Equals(IPAddress.IPv6Any)) return false;
-        if (address.AddressFamily == AddressFamily.InterNetworkV6) return !address.IsIPv6LinkLocal && !address.IsIPv6SiteLocal && !address.IsIPv6UniqueLocal && !address.IsIPv6Multicast;
-        return address.GetAddressBytes() switch
-        {
-            [0 or 10 or 127 or >= 224, ..] => false,
-            [100, >= 64 and < 128, ..] => false,
-            [169, 254, ..] => false,
-            [172, >= 16 and < 32, ..] => false,
-            [192, 168, ..] or [192, 0, ..] => false,
-            [198, 18 or 19, ..] => false,
-            _ => true,
-        };
-    }
 
     private sealed class ForbiddenAddressException : IOException;
 }

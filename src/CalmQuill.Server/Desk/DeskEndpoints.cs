@@ -1,3 +1,4 @@
+using CalmQuill.Server.Access;
 using CalmQuill.Server.People;
 using CalmQuill.Store.Library;
 
@@ -21,10 +22,11 @@ internal static class DeskEndpoints
         var earliest = now.AddDays(-7);
         if (since is < 0 or > 253_402_300_000_000) return Problems.BadInput("The moment to ask from is not well formed.");
         var from = since is { } at && DateTimeOffset.FromUnixTimeMilliseconds(at) is var asked && asked > earliest ? asked : earliest;
+        var shut = await gate.Shut(Visitor.Of(http.User), cancel);
         return Results.Ok(new
         {
-            leftOff = await desk.LeftOff(http.User.Id(), MostPlaces, await gate.Shut(null, http.User, cancel), cancel),
-            news = await desk.Since(http.User.Id(), from, MostNews, cancel),
+            leftOff = await desk.LeftOff(http.User.Id(), MostPlaces, shut, cancel),
+            news = await desk.Since(http.User.Id(), from, MostNews, shut, cancel),
         });
     }
 

@@ -1,24 +1,48 @@
 using CalmQuill.Core.Operations;
 using CalmQuill.Server.Live;
 using CalmQuill.Store.Documents;
-using Microsoft.AspNetCore.SignalR;
 
 namespace CalmQuill.Server.Documents;
 
-/// <summary>Stores operations and tells everybody who has the document open.</summary>
-public sealed class DocumentWriter(DocumentStore documents, Snapshots snapshots, IHubContext<LiveHub> live, SpaceNews news)
+/// <summary>What became of operations that somebody sent.</summary>
+/// <param name="Sequences">Their numbers, in the order given; 0 where one was refused.</param>
+/// <param name="Refusals">Why each was refused; null where it is stored.</param>
+/// <param name="LastSequence">The document's last number.</param>
+/// <param name="Fullness">The share of what the document may hold that is used.</param>
+/// <param name="Refused">Why none was stored.</param>
+public sealed record Written(IReadOnlyList<long> Sequences, IReadOnlyList<Refusal?> Refusals, long LastSequence, double Fullness, Refusal? Refused);
+
+/// <summary>Stores operations and has everybody told who has the document open. Telling comes after the commit, aside from the request, and cannot make it fail.</summary>
+public sealed class DocumentWriter(DocumentStore documents, ReplicaStore replicas, Snapshots snapshots, LivePassing live, SpaceNews news)
 {
-    /// <returns>Null when the id belongs to a document of another kind or space.</returns>
-    public async Task<AppendResult?> Append(DocumentRef document, IReadOnlyList<Operation> operations, CancellationToken cancel)
+    public static readonly Refusal ReplicaTaken = new("replica-taken", "This change carries another person's number; your device takes a new one.");
+
+    public static readonly Refusal IdUsed = new("id-used", "This change carries the number of another one.");
+
+    /// <param name="document">The document.</param>
+    /// <param name="person">Who sent them: a number that another person's application signs with is not theirs to use.</param>
+    /// <param name="operations">The operations, checked by the rules.</param>
+    /// <param name="cancel">Gives up, until they are stored.</param>
+    public async Task<Written> Append(DocumentRef document, Guid person, IReadOnlyList<Operation> operations, CancellationToken cancel)
     {
-        var stored = await documents.Append(document, operations, cancel);
-        if (stored is { New.Count: > 0 })
+        var taken = await replicas.Bind(person, [.. operations.Select(operation => operation.Id.Replica).Distinct()], cancel);
+        var own = taken.Count == 0 ? operations : [.. operations.Where(operation => !taken.Contains(operation.Id.Replica))];
+        var stored = await documents.Append(document, own, cancel);
+        if (stored.Refused is not null) return new Written([], [], 0, 0, stored.Refused);
+        if (stored.New.Count > 0)
         {
-            await live.Clients.Group(LiveHub.GroupOf(document.Id)).SendAsync("stored", document.Id.ToString(), stored.FirstNew, stored.New.Count, OperationCodec.Encode(stored.New), cancel);
+            live.Stored(document, stored);
             news.Tell(document.Space);
-            snapshots.Consider(document.Id, stored);
+            snapshots.Consider(document, stored);
         }
 
-        return stored;
+        var (sequences, refusals, next) = (new long[operations.Count], new Refusal?[operations.Count], 0);
+        for (var i = 0; i < operations.Count; i++)
+        {
+            if (taken.Contains(operations[i].Id.Replica)) refusals[i] = ReplicaTaken;
+            else if ((sequences[i] = stored.Sequences[next++]) == 0) refusals[i] = IdUsed;
+        }
+
+        return new Written(sequences, refusals, stored.LastSequence, stored.Fullness, null);
     }
 }

@@ -1,6 +1,5 @@
-using CalmQuill.Core.Access;
 using CalmQuill.Core.Lenses;
-using CalmQuill.Server.People;
+using CalmQuill.Server.Access;
 using CalmQuill.Store.Lenses;
 
 namespace CalmQuill.Server.Lenses;
@@ -25,9 +24,8 @@ internal static class LensEndpoints
         space.MapGet("/tag-uses", Uses);
     }
 
-    private static async Task<IResult> Entries(Guid space, Asked asked, HttpContext http, Gate gate, LensStore lenses, TimeProvider clock, CancellationToken cancel)
+    private static async Task<IResult> Entries(ReadableSpace space, Asked asked, Gate gate, LensStore lenses, TimeProvider clock, CancellationToken cancel)
     {
-        if (!Rights.MayRead(await gate.RoleIn(space, http.User, cancel))) return Problems.NotHere();
         var (rule, refusal) = RuleJson.Read(asked.Rule ?? "");
         if (rule is null) return Problems.Of(StatusCodes.Status400BadRequest, refusal!);
         if (asked.Offset < 0 || asked.Limit is < 1 or > LensStore.MostAtOnce || Math.Abs((long)asked.UtcOffset) > MostOffsetMinutes)
@@ -35,10 +33,10 @@ internal static class LensEndpoints
         if (!Enum.TryParse<EntryOrder>(asked.Order ?? "name", ignoreCase: true, out var order) || !Enum.IsDefined(order))
             return Problems.BadInput("A list is sorted by name, written, created, kind or size.");
         var now = clock.GetUtcNow().ToOffset(TimeSpan.FromMinutes(Math.Clamp(asked.UtcOffset, -14 * 60, 14 * 60)));
-        var question = new LensStore.Question(rule, order, asked.Descending, asked.Offset, asked.Limit ?? 100, now, await gate.Shut(space, http.User, cancel));
-        return Results.Ok(await lenses.Find(space, http.User.Id(), question, cancel));
+        var question = new LensStore.Question(rule, order, asked.Descending, asked.Offset, asked.Limit ?? 100, now, await gate.ShutIn(space.Id, space.Visitor, cancel));
+        return Results.Ok(await lenses.Find(space.Id, space.Visitor.Person, question, cancel));
     }
 
-    private static async Task<IResult> Uses(Guid space, HttpContext http, Gate gate, LensStore lenses, CancellationToken cancel) =>
-        Rights.MayRead(await gate.RoleIn(space, http.User, cancel)) ? Results.Ok(await lenses.Uses(space, cancel)) : Problems.NotHere();
+    private static async Task<IResult> Uses(ReadableSpace space, Gate gate, LensStore lenses, CancellationToken cancel) =>
+        Results.Ok(await lenses.Uses(space.Id, await gate.ShutIn(space.Id, space.Visitor, cancel), cancel));
 }

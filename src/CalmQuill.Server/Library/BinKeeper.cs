@@ -14,10 +14,9 @@ public sealed class BinKeeper(BinStore bin, TimeProvider clock, ILogger<BinKeepe
         {
             try
             {
-                var removed = await bin.RemoveData(clock.GetUtcNow().ToUnixTimeMilliseconds(), stoppingToken);
-                if (removed > 0) log.LogWarning("Removed the data of {Count} documents whose time in the bin was over.", removed);
+                foreach (var removed in await bin.RemoveData(clock.GetUtcNow(), stoppingToken)) log.LogWarning("Removed the data of {Document}, whose time in the bin was over.", removed);
             }
-            catch (Npgsql.NpgsqlException problem)
+            catch (Exception problem) when (!stoppingToken.IsCancellationRequested)
             {
                 log.LogWarning(problem, "What has left the bin could not be removed; it is tried again later.");
             }

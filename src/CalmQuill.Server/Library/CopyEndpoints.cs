@@ -1,12 +1,13 @@
-using System.Security.Claims;
 using CalmQuill.Core.Access;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Notebooks;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Ordering;
+using CalmQuill.Server.Access;
 using CalmQuill.Server.Documents;
-using CalmQuill.Server.People;
+using CalmQuill.Server.Limits;
 using CalmQuill.Store.Documents;
+using CalmQuill.Store.Locks;
 
 namespace CalmQuill.Server.Library;
 
@@ -20,23 +21,22 @@ internal static class CopyEndpoints
     /// <param name="Move">Whether the original goes into the bin once the copy stands.</param>
     private sealed record Asked(Guid Node, Guid? Entry, Guid? ToSpace, Guid? Parent, bool Move);
 
-    public static void MapCopies(this IEndpointRouteBuilder api) => api.MapPost("/spaces/{space:guid}/copies", Copy).RequireAuthorization();
+    public static void MapCopies(this IEndpointRouteBuilder api) => api.MapPost("/spaces/{space:guid}/copies", Copy).RequireAuthorization().TakesWork();
 
-    private static async Task<IResult> Copy(Guid space, Asked asked, HttpContext http, Gate gate, CopyStore copies, DocumentStore documents, DocumentWriter writer, TimeProvider clock, CancellationToken cancel)
+    private static async Task<IResult> Copy(
+        ReadableSpace space, Asked asked, Gate gate, CopyStore copies, DocumentStore documents, DocumentWriter writer, LockStore locks, SpaceQuotas quotas, TimeProvider clock, CancellationToken cancel)
     {
-        var own = await gate.RoleIn(space, http.User, cancel);
-        if (!Rights.MayRead(own)) return Problems.NotHere();
-        var into = asked.ToSpace ?? space;
-        var role = into == space ? own : await gate.RoleIn(into, http.User, cancel);
-        if (!Rights.MayRead(role)) return Problems.NotHere();
-        if (!Rights.MayWrite(role) || (asked.Move && !Rights.MayWrite(own))) return Problems.NotAllowed("You may read here, but not write.");
-        var task = new CopyTask(space, into, new Replica(unchecked((ulong)Random.Shared.NextInt64()), http.User.Id()), http.User, gate, copies, documents, writer, clock);
+        var (into, denied) = await gate.WritableSpace(asked.ToSpace ?? space.Id, space.Visitor, cancel);
+        if (into is null) return Problems.Of(denied!);
+        if (asked.Move && !Rights.MayWrite(space.Role)) return Problems.Of(Denial.MayNotWrite);
+        if (await quotas.Problem(into.Id, 0, cancel) is { } full) return Problems.Of(StatusCodes.Status507InsufficientStorage, full);
+        var task = new CopyTask(space.Id, into.Id, new Replica(unchecked((ulong)Random.Shared.NextInt64()), space.Visitor.Person), space.Visitor, gate, copies, documents, writer, locks, clock);
         return asked.Entry is { } entry ? await task.OfEntry(asked.Node, entry, cancel) : await task.OfNode(asked, cancel);
     }
 
     /// <summary>One copying, as the operations that the person's device would have made.</summary>
     private sealed class CopyTask(
-        Guid from, Guid into, Replica device, ClaimsPrincipal user, Gate gate, CopyStore copies, DocumentStore documents, DocumentWriter writer, TimeProvider clock)
+        Guid from, Guid into, Replica device, Visitor visitor, Gate gate, CopyStore copies, DocumentStore documents, DocumentWriter writer, LockStore locks, TimeProvider clock)
     {
         public async Task<IResult> OfNode(Asked asked, CancellationToken cancel)
         {
@@ -53,41 +53,52 @@ internal static class CopyEndpoints
             if (LibraryCopy.Plan(nodes, asked.Node, parent, Key(last, null), name, into == from, NewId) is not { } plan) return Problems.NotHere();
             foreach (var (original, _) in plan.Notebooks)
             {
-                if (await gate.IsShut(original, user, cancel)) return Problems.Locked();
+                if ((await gate.ReadableNotebook(from, original, visitor, cancel)).Denied is { } denied) return Problems.Of(denied);
             }
 
             foreach (var (original, copy) in plan.Notebooks)
             {
-                var inside = NotebookCopy.Plan(await documents.Notebook(original, cancel), null, "", into == from, NewId, (original, copy));
-                await copies.Pages(into, inside.Pages, cancel);
-                if (inside.Changes.Count > 0) await Do(new DocumentRef(into, DocumentKind.Notebook, copy), inside.Changes, cancel);
+                var inside = NotebookCopy.Plan(await documents.Notebook(from, original, cancel), null, "", into == from, NewId, (original, copy));
+                await CopyPages(inside.Pages, cancel);
+                if (inside.Changes.Count > 0) await Do(DocumentRef.Notebook(into, copy), inside.Changes, cancel);
             }
 
             // The library comes last: nothing half copied is ever seen.
-            await Do(new DocumentRef(into, DocumentKind.Library, into), plan.Changes, cancel);
+            await Do(DocumentRef.Library(into), plan.Changes, cancel);
             if (asked.Move)
-                await Do(new DocumentRef(from, DocumentKind.Library, from), [new Change.PropertySet(asked.Node, Property.Binned, Now.ToString(System.Globalization.CultureInfo.InvariantCulture))], cancel);
+                await Do(DocumentRef.Library(from), [new Change.PropertySet(asked.Node, Property.Binned, Now.ToString(System.Globalization.CultureInfo.InvariantCulture))], cancel);
             return Results.Ok(new { copy = plan.Top });
         }
 
         public async Task<IResult> OfEntry(Guid notebook, Guid entry, CancellationToken cancel)
         {
-            if (await documents.Find(notebook, cancel) is not { Kind: DocumentKind.Notebook } found || found.Space != from || into != from) return Problems.NotHere();
-            if (await gate.IsShut(notebook, user, cancel)) return Problems.Locked();
-            var document = await documents.Notebook(notebook, cancel);
+            if (into != from) return Problems.NotHere();
+            if ((await gate.ReadableNotebook(from, notebook, visitor, cancel)).Denied is { } denied) return Problems.Of(denied);
+            var document = await documents.Notebook(from, notebook, cancel);
             var outline = document.Outline();
             if (outline.Find(one => one.Id == entry) is not { } original) return Problems.NotHere();
             var next = outline.Where(one => one.Parent == original.Parent && string.CompareOrdinal(one.Order, original.Order) > 0).Select(one => one.Order).FirstOrDefault();
             var plan = NotebookCopy.Plan(document, entry, Key(original.Order, next), true, NewId);
-            await copies.Pages(from, plan.Pages, cancel);
-            await Do(new DocumentRef(from, DocumentKind.Notebook, notebook), plan.Changes, cancel);
+            await CopyPages(plan.Pages, cancel);
+            await Do(DocumentRef.Notebook(from, notebook), plan.Changes, cancel);
             return Results.Ok(new { copy = plan.Changes.OfType<Change.NodePlaced>().First().Node });
         }
 
         private long Now => clock.GetUtcNow().ToUnixTimeMilliseconds();
 
-        private Task Do(DocumentRef document, IEnumerable<Change> changes, CancellationToken cancel) =>
-            writer.Append(document, [.. changes.Select(change => device.Make(change, Now))], cancel);
+        /// <summary>The ink of pages, but for those at home in a notebook that is shut for who copies: they are empty in the copy.</summary>
+        private async Task CopyPages(IReadOnlyList<(Guid From, Guid To)> pages, CancellationToken cancel)
+        {
+            var shut = await locks.ShutPages(from, [.. pages.Select(page => page.From)], visitor.Session, cancel);
+            await copies.Pages(from, into, [.. pages.Where(page => !shut.Contains(page.From))], cancel);
+        }
+
+        /// <exception cref="InvalidOperationException">The document took nothing, which a copy's own new document, and a library that is not full, never does.</exception>
+        private async Task Do(DocumentRef document, IEnumerable<Change> changes, CancellationToken cancel)
+        {
+            var written = await writer.Append(document, visitor.Person, [.. changes.Select(change => device.Make(change, Now))], cancel);
+            if (written.Refused is { } refused) throw new InvalidOperationException(refused.Sentence);
+        }
 
         private static Guid NewId() => Guid.NewGuid();
 

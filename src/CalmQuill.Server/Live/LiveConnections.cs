@@ -1,43 +1,84 @@
 using System.Collections.Concurrent;
-using Microsoft.AspNetCore.SignalR;
+using CalmQuill.Store.Documents;
+using CalmQuill.Store.Rights;
 
 namespace CalmQuill.Server.Live;
 
-/// <summary>Who is connected live, and who is on which document.</summary>
+/// <summary>Who is connected live to this server, and who is on which document.</summary>
 public sealed class LiveConnections
 {
-    private readonly ConcurrentDictionary<string, (HubCallerContext Context, Guid Person)> connections = new();
-    private readonly ConcurrentDictionary<Guid, ConcurrentDictionary<string, Guid>> present = new();
+    private readonly ConcurrentDictionary<string, LiveConnection> connections = new();
+    private readonly ConcurrentDictionary<DocumentRef, ConcurrentDictionary<string, LiveConnection>> present = new();
+    /// <summary>Held while somebody comes or goes, so that nobody is put where the last one has just left.</summary>
+    private readonly Lock comingAndGoing = new();
 
-    public void Add(HubCallerContext context, Guid person) => connections[context.ConnectionId] = (context, person);
+    public void Add(LiveConnection connection) => connections[connection.Id] = connection;
 
-    public void Remove(string connection) => connections.TryRemove(connection, out _);
+    public LiveConnection? Find(string id) => connections.GetValueOrDefault(id);
 
-    /// <summary>Ends a person's connections; their devices connect again and are let in by the rights they have then.</summary>
-    public void Drop(Guid person)
+    public int CountOf(Guid person) => connections.Values.Count(connection => connection.Visitor.Person == person);
+
+    /// <summary>Takes a connection out, and says which documents it was on.</summary>
+    public IReadOnlyList<DocumentRef> Remove(string id)
     {
-        foreach (var (context, owner) in connections.Values)
+        if (!connections.TryRemove(id, out _)) return [];
+        lock (comingAndGoing)
         {
-            if (owner == person) context.Abort();
+            var left = present.Where(entry => entry.Value.ContainsKey(id)).Select(entry => entry.Key).ToList();
+            foreach (var document in left) TakeOut(document, id);
+            return left;
         }
     }
 
-    /// <summary>Ends the connections that follow a document; their devices connect again and join what they still may.</summary>
-    public void DropFrom(Guid document)
+    public void Enter(DocumentRef document, LiveConnection connection, bool mayWrite)
     {
-        if (!present.TryGetValue(document, out var there)) return;
-        foreach (var connection in there.Keys)
+        lock (comingAndGoing)
         {
-            if (connections.TryGetValue(connection, out var known)) known.Context.Abort();
+            connection.Joined[document] = mayWrite;
+            present.GetOrAdd(document, _ => new())[connection.Id] = connection;
         }
     }
 
-    public void Enter(Guid document, string connection, Guid person) => present.GetOrAdd(document, _ => new())[connection] = person;
-
-    public void Leave(Guid document, string connection)
+    /// <summary>False where the connection was not on the document.</summary>
+    public bool Leave(DocumentRef document, LiveConnection connection)
     {
-        if (present.TryGetValue(document, out var there)) there.TryRemove(connection, out _);
+        lock (comingAndGoing)
+        {
+            TakeOut(document, connection.Id);
+            return connection.Joined.TryRemove(document, out _);
+        }
     }
 
-    public Guid[] PresentOn(Guid document) => present.TryGetValue(document, out var there) ? [.. there.Values.Distinct().Order()] : [];
+    public Guid[] PresentOn(DocumentRef document) =>
+        present.TryGetValue(document, out var there) ? [.. there.Values.Select(connection => connection.Visitor.Person).Distinct().Order()] : [];
+
+    /// <summary>Passes something on to the connections of this server that follow its document.</summary>
+    public void Pass(LiveMessage message)
+    {
+        if (!present.TryGetValue(message.Document, out var there)) return;
+        foreach (var connection in there.Values)
+        {
+            if (connection.Id != message.But && connection.Joined.ContainsKey(message.Document)) connection.Enqueue(message);
+        }
+    }
+
+    /// <summary>Ends the connections whose rights may have changed.</summary>
+    public void End(RightsChange change)
+    {
+        foreach (var connection in connections.Values)
+        {
+            if (connection.Visitor.Session == change.Session || (change.Space is { } space && connection.Joined.Keys.Any(document => document.Space == space))) connection.End();
+        }
+    }
+
+    /// <summary>Ends all, after a time in which changes of rights may have gone unheard.</summary>
+    public void EndAll()
+    {
+        foreach (var connection in connections.Values) connection.End();
+    }
+
+    private void TakeOut(DocumentRef document, string id)
+    {
+        if (present.TryGetValue(document, out var there) && there.TryRemove(id, out _) && there.IsEmpty) present.TryRemove(document, out _);
+    }
 }

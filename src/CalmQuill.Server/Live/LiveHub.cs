@@ -1,83 +1,90 @@
-using CalmQuill.Core.Access;
-using CalmQuill.Server.People;
+using CalmQuill.Server.Access;
+using CalmQuill.Server.Limits;
+using CalmQuill.Store.Documents;
 using Microsoft.AspNetCore.SignalR;
 
 namespace CalmQuill.Server.Live;
 
 /// <summary>The live traffic of documents that are open: what was stored, wet ink, pen positions, and who is there.</summary>
 /// <remarks>
-/// Devices receive <c>stored(document, firstSequence, count, batch)</c>, <c>wet(document, person, connection, bytes)</c>,
-/// <c>pen(document, person, connection, x, y)</c>, <c>present(document, people)</c> and, from the library of a space, <c>news(space)</c>. Wet ink and pen positions are passed on and never kept.
+/// A document is named by its address, <c>space/kind/id</c>. Devices receive <c>stored(document, firstSequence, count, batch)</c>, <c>wet(document, person, connection, bytes)</c>,
+/// <c>pen(document, person, connection, x, y)</c>, <c>present(document, people)</c> and, from the library of a space, <c>news(document)</c>. Wet ink and pen positions
+/// are passed on and never kept. When anybody's rights in a space change, the connections on its documents end, and join again what they still may.
 /// </remarks>
-public sealed class LiveHub(Gate gate, LiveConnections connections) : Hub
+public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing live, QuillLimits limits, IHubContext<LiveHub> context) : Hub
 {
     private const int MostWetBytes = 32 * 1024;
     private const int MostJoined = 64;
-
-    internal static string GroupOf(Guid document) => "document " + document;
+    private const int MostAddress = 100;
 
     public override Task OnConnectedAsync()
     {
-        connections.Add(Context, Context.User!.Id());
+        var visitor = Visitor.Of(Context.User!);
+        if (connections.CountOf(visitor.Person) >= limits.ConnectionsOfAPerson) throw new HubException("Too many devices of this account are connected.");
+        connections.Add(new LiveConnection(Context, context.Clients.Client(Context.ConnectionId), visitor));
         return Task.CompletedTask;
     }
 
-    public override async Task OnDisconnectedAsync(Exception? exception)
+    public override Task OnDisconnectedAsync(Exception? exception)
     {
-        connections.Remove(Context.ConnectionId);
-        foreach (var document in Joined.Keys.ToArray()) await Leave(document);
+        foreach (var document in connections.Remove(Context.ConnectionId)) TellPresence(document);
+        return Task.CompletedTask;
     }
 
     /// <summary>Begins to follow a document; needs the right to read it.</summary>
-    public async Task Join(Guid space, Guid document)
+    public async Task Join(string address)
     {
-        var role = await gate.RoleIn(space, Context.User!, Context.ConnectionAborted);
-        if (!Rights.MayRead(role) || !await gate.LiesIn(space, document, Context.ConnectionAborted)) throw new HubException("There is nothing here that you may see.");
-        if (await gate.IsShut(document, Context.User!, Context.ConnectionAborted)) throw new HubException("This notebook is locked.");
-        if (Joined.Count >= MostJoined) throw new HubException("Too many documents are open on one connection.");
-        Joined[document] = role;
-        await Groups.AddToGroupAsync(Context.ConnectionId, GroupOf(document));
-        connections.Enter(document, Context.ConnectionId, Context.User!.Id());
-        await TellPresence(document);
+        var (document, connection) = (Named(address), Own());
+        var (readable, denied) = await gate.ReadableDocument(document, connection.Visitor, Context.ConnectionAborted);
+        if (readable is null) throw new HubException(denied!.Sentence);
+        if (connection.Joined.Count >= MostJoined) throw new HubException("Too many documents are open on one connection.");
+        connections.Enter(document, connection, Core.Access.Rights.MayWrite(readable.Role));
+        // What changed while it was looked up has been told to those that were there; this one was not yet.
+        if ((await gate.ReadableDocument(document, connection.Visitor, Context.ConnectionAborted)).Value?.Role != readable.Role)
+        {
+            connections.Leave(document, connection);
+            throw new HubException(Denial.NotHere.Sentence);
+        }
+
+        TellPresence(document);
     }
 
-    public async Task Leave(Guid document)
+    public Task Leave(string address)
     {
-        if (!Joined.Remove(document)) return;
-        await Groups.RemoveFromGroupAsync(Context.ConnectionId, GroupOf(document));
-        connections.Leave(document, Context.ConnectionId);
-        await TellPresence(document);
+        var document = Named(address);
+        if (connections.Leave(document, Own())) TellPresence(document);
+        return Task.CompletedTask;
     }
 
     /// <summary>Passes on a piece of the stroke being written; needs the right to write.</summary>
-    public Task Wet(Guid document, byte[] piece)
+    public Task Wet(string address, byte[] piece)
     {
-        if (piece.Length > MostWetBytes) throw new HubException("A piece of wet ink is too large.");
-        return Others(document).SendAsync("wet", document.ToString(), Context.User!.Id().ToString(), Context.ConnectionId, piece);
+        if (piece is null || piece.Length > MostWetBytes) throw new HubException("A piece of wet ink is too large.");
+        return PassOn(address, "wet", [Own().Visitor.Person.ToString(), Context.ConnectionId, piece], piece.Length);
     }
 
     /// <summary>Passes on where the pen is, in 0.01 mm; needs the right to write.</summary>
-    public Task Pen(Guid document, int x, int y) =>
-        Others(document).SendAsync("pen", document.ToString(), Context.User!.Id().ToString(), Context.ConnectionId, x, y);
+    public Task Pen(string address, int x, int y) => PassOn(address, "pen", [Own().Visitor.Person.ToString(), Context.ConnectionId, x, y], 64);
 
-    private Dictionary<Guid, Role> Joined
+    private Task PassOn(string address, string method, object[] arguments, int size)
     {
-        get
-        {
-            if (Context.Items.TryGetValue(nameof(Joined), out var known)) return (Dictionary<Guid, Role>)known!;
-            var made = new Dictionary<Guid, Role>();
-            Context.Items[nameof(Joined)] = made;
-            return made;
-        }
+        var document = Named(address);
+        if (!Own().Joined.TryGetValue(document, out var mayWrite)) throw new HubException("This document has not been joined.");
+        if (!mayWrite) throw new HubException(Denial.MayNotWrite.Sentence);
+        live.Pass(new LiveMessage(document, method, arguments, size, Context.ConnectionId));
+        return Task.CompletedTask;
     }
 
-    private IClientProxy Others(Guid document)
-    {
-        if (!Joined.TryGetValue(document, out var role)) throw new HubException("This document has not been joined.");
-        if (!Rights.MayWrite(role)) throw new HubException("You may read here, but not write.");
-        return Clients.OthersInGroup(GroupOf(document));
-    }
+    private LiveConnection Own() => connections.Find(Context.ConnectionId) ?? throw new HubException("This connection has ended.");
 
-    private Task TellPresence(Guid document) =>
-        Clients.Group(GroupOf(document)).SendAsync("present", document.ToString(), (string[])[.. connections.PresentOn(document).Select(person => person.ToString())]);
+    /// <summary>Who asks for what there is not is told what strangers are told.</summary>
+    private static DocumentRef Named(string? address) =>
+        address is { Length: <= MostAddress } && LiveMessage.Read(address) is { } document ? document : throw new HubException(Denial.NotHere.Sentence);
+
+    private void TellPresence(DocumentRef document)
+    {
+        string[] people = [.. connections.PresentOn(document).Select(person => person.ToString())];
+        // Who is on other servers is theirs to say.
+        connections.Pass(new LiveMessage(document, "present", [people], 40 * people.Length));
+    }
 }

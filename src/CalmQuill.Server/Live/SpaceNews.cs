@@ -1,5 +1,5 @@
 using System.Collections.Concurrent;
-using Microsoft.AspNetCore.SignalR;
+using CalmQuill.Store.Documents;
 
 namespace CalmQuill.Server.Live;
 
@@ -7,7 +7,7 @@ namespace CalmQuill.Server.Live;
 /// Tells all devices that follow a space that something in it was written, so that their lists need not be asked for again and again: at most
 /// twice a second, however much is written. What it was is not said.
 /// </summary>
-public sealed class SpaceNews(IHubContext<LiveHub> live, TimeProvider clock, ILogger<SpaceNews> log)
+public sealed class SpaceNews(LivePassing live, TimeProvider clock)
 {
     private static readonly TimeSpan Gathering = TimeSpan.FromMilliseconds(500);
 
@@ -21,16 +21,8 @@ public sealed class SpaceNews(IHubContext<LiveHub> live, TimeProvider clock, ILo
     /// <summary>Who follows a space has joined its library, whose id is the space's.</summary>
     private async Task TellLater(Guid space)
     {
-        try
-        {
-            await Task.Delay(Gathering, clock);
-            waiting.TryRemove(space, out _);
-            await live.Clients.Group(LiveHub.GroupOf(space)).SendAsync("news", space.ToString());
-        }
-        catch (Exception problem)
-        {
-            // Devices ask by themselves once a minute.
-            log.LogWarning(problem, "The devices of a space could not be told of news.");
-        }
+        await Task.Delay(Gathering, clock);
+        waiting.TryRemove(space, out _);
+        live.Pass(new LiveMessage(DocumentRef.Library(space), "news", [], 64));
     }
 }

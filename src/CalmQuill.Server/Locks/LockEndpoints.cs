@@ -1,6 +1,5 @@
 using CalmQuill.Core.Access;
-using CalmQuill.Core.Operations;
-using CalmQuill.Server.Live;
+using CalmQuill.Server.Access;
 using CalmQuill.Server.People;
 using CalmQuill.Store.Locks;
 using CalmQuill.Store.People;
@@ -34,61 +33,48 @@ internal static class LockEndpoints
         space.MapPost("/{notebook:guid}/remove", Remove);
     }
 
-    private static async Task<IResult> All(Guid space, HttpContext http, Gate gate, LockStore locks, CancellationToken cancel) =>
-        Rights.MayRead(await gate.RoleIn(space, http.User, cancel))
-            ? Results.Ok((await locks.Of(space, http.User.Device(), cancel)).Select(one => new { one.Notebook, openUntil = one.OpenUntil?.ToUnixTimeMilliseconds() }))
-            : Problems.NotHere();
+    private static async Task<IResult> All(ReadableSpace space, LockStore locks, CancellationToken cancel) =>
+        Results.Ok((await locks.Of(space.Id, space.Visitor.Session, cancel)).Select(one => new { one.Notebook, openUntil = one.OpenUntil?.ToUnixTimeMilliseconds() }));
 
-    private static async Task<IResult> Set(
-        Guid space, Guid notebook, NewLock asked, HttpContext http, Gate gate, LockStore locks, IPasswordHasher<Person> hasher, LiveConnections live, CancellationToken cancel)
+    private static async Task<IResult> Set(OwnedNotebook notebook, NewLock asked, LockStore locks, IPasswordHasher<Person> hasher, CancellationToken cancel)
     {
-        var role = await gate.RoleIn(space, http.User, cancel);
-        if (!Rights.MayRead(role) || await gate.Readable(notebook, http.User, cancel) is not { Kind: DocumentKind.Notebook } found || found.Space != space) return Problems.NotHere();
-        if (!Rights.MayWrite(role)) return Problems.NotAllowed("You may read here, but not write.");
         if ((asked.Passphrase ?? "").Length is < LeastPassphrase or > MostPassphrase) return Problems.BadInput($"A passphrase has {LeastPassphrase} to {MostPassphrase} characters.");
         if (!Choices.Contains(asked.Minutes)) return Problems.BadInput("A notebook locks again after 5 or 15 minutes, an hour, or eight hours.");
-        var made = new NotebookLock(notebook, space, hasher.HashPassword(null!, asked.Passphrase!), http.User.Id(), asked.Minutes);
-        if (!await locks.Set(made, cancel)) return Problems.Of(StatusCodes.Status409Conflict, "locked-already", "This notebook is locked already.");
+        var made = new NotebookLock(notebook.Id, notebook.Space, hasher.HashPassword(null!, asked.Passphrase!), notebook.Visitor.Person, asked.Minutes);
         // Whoever has it open live is let in again only where it is not shut.
-        live.DropFrom(notebook);
-        return Results.NoContent();
+        return await locks.Set(made, cancel) ? Results.NoContent() : Problems.Of(StatusCodes.Status409Conflict, "locked-already", "This notebook is locked already.");
     }
 
     private static async Task<IResult> Open(
-        Guid space, Guid notebook, Passphrase asked, HttpContext http, Gate gate, LockStore locks, IPasswordHasher<Person> hasher, SignInLimiter limiter, TimeProvider clock, CancellationToken cancel)
+        LockedNotebook locked, Passphrase asked, HttpContext http, LockStore locks, IPasswordHasher<Person> hasher, SignInLimiter limiter, TimeProvider clock, CancellationToken cancel)
     {
-        if (await Locked(space, notebook, http, gate, locks, cancel) is not { } found) return Problems.NotHere();
-        if (!limiter.Allows("lock " + notebook, http.Connection.RemoteIpAddress?.ToString() ?? ""))
-            return Problems.Of(StatusCodes.Status429TooManyRequests, "too-many", "Too many tries. Wait a minute, then try again.");
-        if (hasher.VerifyHashedPassword(null!, found.Hash, asked.Words ?? "") == PasswordVerificationResult.Failed)
+        var (notebook, space) = (locked.Lock.Notebook, locked.Lock.Space);
+        // By person: one member who guesses keeps no other out.
+        if (!await limiter.Allows($"lock {space} {notebook} {locked.Visitor.Person}", http, null, cancel)) return Problems.TooMany();
+        if (asked.Words is not { Length: <= MostPassphrase } words || hasher.VerifyHashedPassword(null!, locked.Lock.Hash, words) == PasswordVerificationResult.Failed)
             return Problems.Of(StatusCodes.Status400BadRequest, "wrong-passphrase", "This is not the passphrase.");
-        var until = clock.GetUtcNow().AddMinutes(found.Minutes);
-        await locks.Open(notebook, http.User.Device(), until, cancel);
+        var until = clock.GetUtcNow().AddMinutes(locked.Lock.Minutes);
+        await locks.Open(space, notebook, locked.Visitor.Session, until, cancel);
         return Results.Ok(new { openUntil = until.ToUnixTimeMilliseconds() });
     }
 
-    private static async Task<IResult> Shut(Guid space, Guid notebook, HttpContext http, Gate gate, LockStore locks, TimeProvider clock, CancellationToken cancel)
+    private static async Task<IResult> Shut(LockedNotebook locked, LockStore locks, TimeProvider clock, CancellationToken cancel)
     {
-        if (await Locked(space, notebook, http, gate, locks, cancel) is null) return Problems.NotHere();
-        await locks.Open(notebook, http.User.Device(), clock.GetUtcNow(), cancel);
+        await locks.Open(locked.Lock.Space, locked.Lock.Notebook, locked.Visitor.Session, clock.GetUtcNow(), cancel);
         return Results.NoContent();
     }
 
     /// <summary>Takes a lock off by the account's password, that is by signing in afresh: the way out when the passphrase is forgotten.</summary>
     private static async Task<IResult> Remove(
-        Guid space, Guid notebook, SignedInAfresh asked, HttpContext http, Gate gate, LockStore locks, PersonStore people, IPasswordHasher<Person> hasher, SignInLimiter limiter, CancellationToken cancel)
+        LockedNotebook locked, SignedInAfresh asked, HttpContext http, LockStore locks, PersonStore people, IPasswordHasher<Person> hasher, SignInLimiter limiter, Settings settings, CancellationToken cancel)
     {
-        if (await Locked(space, notebook, http, gate, locks, cancel) is null) return Problems.NotHere();
-        if (!Rights.MayManagePeople(await gate.RoleIn(space, http.User, cancel))) return Problems.NotAllowed("Only an owner of the library takes a lock off.");
-        var person = (await people.Find(http.User.Id(), cancel))!;
-        if (!limiter.Allows(person.Email, http.Connection.RemoteIpAddress?.ToString() ?? ""))
-            return Problems.Of(StatusCodes.Status429TooManyRequests, "too-many", "Too many tries. Wait a minute, then try again.");
-        if (hasher.VerifyHashedPassword(person, person.PasswordHash, asked.Password ?? "") == PasswordVerificationResult.Failed)
+        if (!Rights.MayLock(locked.Role, locked.Lock.SetBy == locked.Visitor.Person))
+            return Problems.NotAllowed("Only who put the lock on, or an owner of the library, takes it off.");
+        var person = (await people.Find(locked.Visitor.Person, cancel))!;
+        if (!await limiter.Allows($"details of {person.Id}", http, null, cancel)) return Problems.TooMany();
+        if (!hasher.IsPassword(person, asked.Password, settings.IsDemonstration))
             return Problems.Of(StatusCodes.Status400BadRequest, "wrong-password", "The password of your account is not right.");
-        await locks.Remove(notebook, cancel);
+        await locks.Remove(locked.Lock.Space, locked.Lock.Notebook, cancel);
         return Results.NoContent();
     }
-
-    private static async Task<NotebookLock?> Locked(Guid space, Guid notebook, HttpContext http, Gate gate, LockStore locks, CancellationToken cancel) =>
-        Rights.MayRead(await gate.RoleIn(space, http.User, cancel)) && await locks.Find(notebook, cancel) is { } found && found.Space == space ? found : null;
 }

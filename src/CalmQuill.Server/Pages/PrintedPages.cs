@@ -16,10 +16,10 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
     public async Task<PrintedPage> Of(Guid space, ShownPage page, CancellationToken cancel)
     {
         var paper = Paper.ParseOrDefault(page.Paper);
-        return new PrintedPage(await documents.Page(page.Id, cancel), paper, page.Title)
+        return new PrintedPage(await documents.Page(space, page.Id, cancel), paper, page.Title)
         {
             Id = page.Id,
-            Face = page.Planner.Length > 0 ? (await documents.Notebook(page.Notebook, cancel)).FaceOf(page.Notebook, page.Id) : null,
+            Face = page.Planner.Length > 0 ? (await documents.Notebook(space, page.Notebook, cancel)).FaceOf(page.Notebook, page.Id) : null,
             Under = paper.Own == Guid.Empty ? null : Under(await assets.OfPaper(paper.Own, space, cancel)),
         };
     }
@@ -27,13 +27,13 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
     /// <summary>Many pages of one notebook, one after the other; the notebook is read once.</summary>
     public async IAsyncEnumerable<PrintedPage> Of(Guid space, IReadOnlyList<ShownPage> pages, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
     {
-        var notebook = pages.FirstOrDefault(page => page.Planner.Length > 0) is { } one ? await documents.Notebook(one.Notebook, cancel) : null;
+        var notebook = pages.FirstOrDefault(page => page.Planner.Length > 0) is { } one ? await documents.Notebook(space, one.Notebook, cancel) : null;
         var backgrounds = new Dictionary<Guid, Background?>();
         foreach (var page in pages)
         {
             var paper = Paper.ParseOrDefault(page.Paper);
             if (paper.Own != Guid.Empty && !backgrounds.ContainsKey(paper.Own)) backgrounds[paper.Own] = Under(await assets.OfPaper(paper.Own, space, cancel));
-            yield return new PrintedPage(await documents.Page(page.Id, cancel), paper, page.Title)
+            yield return new PrintedPage(await documents.Page(space, page.Id, cancel), paper, page.Title)
             {
                 Id = page.Id, Face = notebook?.FaceOf(page.Notebook, page.Id), Under = paper.Own == Guid.Empty ? null : backgrounds[paper.Own],
             };

@@ -1,27 +1,38 @@
 using System.Threading.RateLimiting;
+using CalmQuill.Server.Limits;
+using CalmQuill.Store.Limits;
 
 namespace CalmQuill.Server.People;
 
-/// <summary>Slows down guessing: so many tries a minute for one e-mail address, and ten times as many from one network address.</summary>
-public sealed class SignInLimiter(Settings settings) : IDisposable
+/// <summary>Slows down guessing, over all servers: so many tries a minute for one account, and ten times as many from one address.</summary>
+/// <remarks>
+/// A browser in which the account's person signed in before has tries of its own, so that nobody can keep an owner out by guessing at the account from elsewhere.
+/// </remarks>
+public sealed class SignInLimiter(CountStore counts, QuillLimits limits, TimeProvider clock) : IDisposable
 {
-    private readonly PartitionedRateLimiter<string> byEmail = Limiter(settings.SignInsAMinute);
-    private readonly PartitionedRateLimiter<string> byAddress = Limiter(settings.SignInsAMinute * 10);
+    private const int AddressShare = 10;
+    private const int MostKey = 300;
 
-    public bool Allows(string email, string address)
+    private readonly PartitionedRateLimiter<(string Key, int AMinute)> limiter = PartitionedRateLimiter.Create<(string Key, int AMinute), string>(
+        asked => RateLimitPartition.Get(asked.Key, _ => new SharedLimiter(counts, asked.Key, asked.AMinute, clock)));
+
+    /// <param name="what">What is tried: an account, a lock.</param>
+    /// <param name="http">Who asks.</param>
+    /// <param name="device">The browser, when the account's person signed in in it before.</param>
+    /// <param name="cancel">Gives up.</param>
+    public async Task<bool> Allows(string what, HttpContext http, Guid? device, CancellationToken cancel)
     {
-        using var first = byAddress.AttemptAcquire(address);
-        using var second = byEmail.AttemptAcquire(email.Trim().ToLowerInvariant());
-        return first.IsAcquired && second.IsAcquired;
+        if (device is { } known) return await Take($"device {known} {Short(what)}", limits.SignInsAMinute, cancel);
+        return await Take($"tries from {http.ClientAddress()}", limits.SignInsAMinute * AddressShare, cancel) && await Take($"tries at {Short(what)}", limits.SignInsAMinute, cancel);
     }
 
-    public void Dispose()
+    public void Dispose() => limiter.Dispose();
+
+    private async Task<bool> Take(string key, int aMinute, CancellationToken cancel)
     {
-        byEmail.Dispose();
-        byAddress.Dispose();
+        using var lease = await limiter.AcquireAsync((key, aMinute), 1, cancel);
+        return lease.IsAcquired;
     }
 
-    private static PartitionedRateLimiter<string> Limiter(int aMinute) =>
-        PartitionedRateLimiter.Create<string, string>(key => RateLimitPartition.GetSlidingWindowLimiter(
-            key, _ => new SlidingWindowRateLimiterOptions { PermitLimit = aMinute, Window = TimeSpan.FromMinutes(1), SegmentsPerWindow = 6 }));
+    private static string Short(string what) => what.Length > MostKey ? what[..MostKey].ToLowerInvariant() : what.Trim().ToLowerInvariant();
 }

@@ -1,40 +1,43 @@
 using CalmQuill.Core.Access;
-using CalmQuill.Server.Live;
-using CalmQuill.Server.People;
+using CalmQuill.Server.Access;
+using CalmQuill.Server.Limits;
 using CalmQuill.Store.Spaces;
 
 namespace CalmQuill.Server.Spaces;
 
-/// <summary>The people of a space and their roles.</summary>
+/// <summary>The people of a space and their roles, and how much it holds.</summary>
 internal static class SpaceEndpoints
 {
     private sealed record NewRole(string? Role);
 
     public static void MapSpaces(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/spaces/{space:guid}/members").RequireAuthorization();
-        group.MapGet("/", Members);
-        group.MapPut("/{person:guid}", SetRole);
+        var group = api.MapGroup("/spaces/{space:guid}").RequireAuthorization();
+        group.MapGet("/members/", Members);
+        group.MapPut("/members/{person:guid}", SetRole);
+        group.MapGet("/usage", Usage);
     }
 
-    private static async Task<IResult> Members(Guid space, HttpContext http, Gate gate, SpaceStore spaces, CancellationToken cancel)
+    private static async Task<IResult> Members(ReadableSpace space, SpaceStore spaces, CancellationToken cancel) =>
+        Results.Ok((await spaces.Members(space.Id, cancel)).Select(member => new { member.Id, member.Name, member.Colour, role = member.Role.ToString().ToLowerInvariant() }));
+
+    private static async Task<IResult> SetRole(OwnedSpace space, Guid person, NewRole asked, SpaceStore spaces, CancellationToken cancel)
     {
-        if (!Rights.MayRead(await gate.RoleIn(space, http.User, cancel))) return Problems.NotHere();
-        var members = await spaces.Members(space, cancel);
-        return Results.Ok(members.Select(member => new { member.Id, member.Name, member.Colour, role = member.Role.ToString().ToLowerInvariant() }));
+        Role? role = asked.Role switch { "reader" => Role.Reader, "writer" => Role.Writer, "owner" => Role.Owner, "none" => Role.None, _ => null };
+        if (role is null) return Problems.BadInput("A role is reader, writer or owner; none takes a person out of the group.");
+        if (await spaces.RoleIn(space.Id, person, cancel) == Role.None) return Problems.NotHere();
+        // Their open connections end with it, on every server.
+        return await spaces.SetRole(space.Id, person, role.Value, cancel) ? Results.NoContent() : Problems.BadInput("A space needs at least one owner.");
     }
 
-    private static async Task<IResult> SetRole(
-        Guid space, Guid person, NewRole asked, HttpContext http, Gate gate, SpaceStore spaces, LiveConnections live, CancellationToken cancel)
+    /// <summary>What the space holds, and what it may hold.</summary>
+    private static async Task<IResult> Usage(ReadableSpace space, SpaceStore spaces, QuillLimits limits, CancellationToken cancel)
     {
-        var own = await gate.RoleIn(space, http.User, cancel);
-        if (!Rights.MayRead(own)) return Problems.NotHere();
-        if (!Rights.MayManagePeople(own)) return Problems.NotAllowed("Only an owner of the space changes roles.");
-        Role? role = asked.Role switch { "reader" => Role.Reader, "writer" => Role.Writer, "owner" => Role.Owner, _ => null };
-        if (role is null) return Problems.BadInput("A role is reader, writer or owner.");
-        if (await spaces.RoleIn(space, person, cancel) == Role.None) return Problems.NotHere();
-        if (!await spaces.SetRole(space, person, role.Value, cancel)) return Problems.BadInput("A space needs at least one owner.");
-        live.Drop(person);
-        return Results.NoContent();
+        var usage = await spaces.Usage(space.Id, cancel);
+        return Results.Ok(new
+        {
+            usage.Operations, usage.Bytes, usage.AssetBytes,
+            mostOperations = limits.OperationsOfASpace, mostBytes = limits.BytesOfASpace, mostAssetBytes = limits.AssetBytesOfASpace,
+        });
     }
 }

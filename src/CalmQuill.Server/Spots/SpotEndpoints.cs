@@ -1,12 +1,12 @@
-using CalmQuill.Core.Access;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Spots;
 using CalmQuill.Documents.FollowUps;
 using CalmQuill.Documents.Svg;
+using CalmQuill.Server.Access;
+using CalmQuill.Server.Limits;
 using CalmQuill.Server.Pages;
 using CalmQuill.Server.People;
 using CalmQuill.Store.Library;
-using CalmQuill.Store.Locks;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Spaces;
 using CalmQuill.Store.Spots;
@@ -32,7 +32,7 @@ internal static class SpotEndpoints
     }
 
     private static async Task<IResult> FollowUps(bool? all, HttpContext http, Gate gate, SpotStore spots, CancellationToken cancel) =>
-        Results.Ok(await spots.Marks(http.User.Id(), all != true, await gate.Shut(null, http.User, cancel), cancel));
+        Results.Ok(await spots.Marks(http.User.Id(), all != true, await gate.Shut(Visitor.Of(http.User), cancel), cancel));
 
     private static async Task<IResult> Markdown(bool? all, string? ids, HttpContext http, Gate gate, SpotStore spots, SpaceStore spaces, CancellationToken cancel) =>
         await Export(all, ids, http, gate, spots, spaces, FollowUpLists.Markdown, "text/markdown; charset=utf-8", "follow-ups.md", cancel);
@@ -43,7 +43,7 @@ internal static class SpotEndpoints
     private static async Task<IResult> Export(
         bool? all, string? ids, HttpContext http, Gate gate, SpotStore spots, SpaceStore spaces, Func<IReadOnlyList<FollowUpLists.Line>, string> write, string type, string file, CancellationToken cancel)
     {
-        var found = await spots.Marks(http.User.Id(), all != true, await gate.Shut(null, http.User, cancel), cancel);
+        var found = await spots.Marks(http.User.Id(), all != true, await gate.Shut(Visitor.Of(http.User), cancel), cancel);
         if (ids is not null)
         {
             var wanted = ids.Split(',').Select(id => Guid.TryParse(id, out var known) ? known : Guid.Empty).ToHashSet();
@@ -56,64 +56,53 @@ internal static class SpotEndpoints
             foreach (var member in await spaces.Members(space, cancel)) people[member.Id] = member.Name;
         }
 
-        var kinds = await spots.KindNames([.. found.Select(spot => spot.Mark).Where(mark => Guid.TryParse(mark, out _)).Select(Guid.Parse).Distinct()], cancel);
+        var kinds = await spots.KindNames(http.User.Id(), cancel);
         var lines = found.Select(spot => new FollowUpLists.Line(
-            Words(spot.Mark, kinds), spot.Note, spot.NotebookName, spot.PageTitle.Length > 0 ? $"page {spot.PageNumber}, {spot.PageTitle}" : $"page {spot.PageNumber}",
+            Words(spot, kinds), spot.Note, spot.NotebookName, spot.PageTitle.Length > 0 ? $"page {spot.PageNumber}, {spot.PageTitle}" : $"page {spot.PageNumber}",
             spot.Person is { } person ? people.GetValueOrDefault(person, "") : "", spot.Due,
             DateTimeOffset.FromUnixTimeMilliseconds(spot.CreatedAt), spot.DoneAt is { } done ? DateTimeOffset.FromUnixTimeMilliseconds(done) : null)).ToList();
         return Results.File(System.Text.Encoding.UTF8.GetBytes(write(lines)), type, file);
     }
 
-    private static string Words(string mark, Dictionary<Guid, string> own) => mark switch
+    private static string Words(ShownSpot spot, Dictionary<(Guid Space, Guid Kind), string> own) => spot.Mark switch
     {
         MarkKinds.ToDo => "To do",
         MarkKinds.Ask => "Ask",
         MarkKinds.LookUp => "Look up",
         MarkKinds.KeyPoint => "Key point",
-        _ => Guid.TryParse(mark, out var id) && own.TryGetValue(id, out var name) ? name : "Mark",
+        _ => Guid.TryParse(spot.Mark, out var id) && own.TryGetValue((spot.Space, id), out var name) ? name : "Mark",
     };
 
-    private static async Task<IResult> OfNotebook(Guid space, Guid notebook, HttpContext http, Gate gate, SpotStore spots, CancellationToken cancel)
-    {
-        if (!Rights.MayRead(await gate.RoleIn(space, http.User, cancel))) return Problems.NotHere();
-        return Results.Ok(await spots.OfNotebook(space, notebook, await gate.Shut(space, http.User, cancel), cancel));
-    }
+    private static async Task<IResult> OfNotebook(ReadableSpace space, Guid notebook, Gate gate, SpotStore spots, CancellationToken cancel) =>
+        Results.Ok(await spots.OfNotebook(space.Id, notebook, await gate.Shut(space.Visitor, cancel), cancel));
 
     /// <summary>The pages of a notebook in order, with the numbers that the addresses of their pictures carry.</summary>
-    private static async Task<IResult> Pages(Guid space, Guid notebook, HttpContext http, Gate gate, ShelfStore shelf, CancellationToken cancel)
-    {
-        if (!Rights.MayRead(await gate.RoleIn(space, http.User, cancel))) return Problems.NotHere();
-        return await gate.IsShut(notebook, http.User, cancel) ? Problems.Locked() : Results.Ok(await shelf.Pages(notebook, space, cancel));
-    }
+    private static async Task<IResult> Pages(ReadableNotebook notebook, ShelfStore shelf, CancellationToken cancel) =>
+        Results.Ok(await shelf.Pages(notebook.Id, notebook.Space, cancel));
 
     /// <summary>The links between pages of some notebooks, for the web of pages.</summary>
-    private static async Task<IResult> Links(Guid space, string? notebooks, HttpContext http, Gate gate, SpotStore spots, CancellationToken cancel)
+    private static async Task<IResult> Links(ReadableSpace space, string? notebooks, Gate gate, SpotStore spots, CancellationToken cancel)
     {
-        if (!Rights.MayRead(await gate.RoleIn(space, http.User, cancel))) return Problems.NotHere();
         var asked = (notebooks ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries);
         if (asked.Length > MostNotebooks || !asked.All(id => Guid.TryParse(id, out _))) return Problems.BadInput($"Links are asked for by at most {MostNotebooks} ids of notebooks.");
-        return Results.Ok(await spots.LinksFrom(space, [.. asked.Select(Guid.Parse)], await gate.Shut(space, http.User, cancel), cancel));
+        return Results.Ok(await spots.LinksFrom(space.Id, [.. asked.Select(Guid.Parse)], await gate.Shut(space.Visitor, cancel), cancel));
     }
 
-    /// <summary>What leads to a page, or to a notebook.</summary>
-    private static async Task<IResult> Backlinks(Guid space, Guid? notebook, Guid? page, HttpContext http, Gate gate, SpotStore spots, CancellationToken cancel)
+    /// <summary>What leads to a page of a space, or to a notebook of it.</summary>
+    private static async Task<IResult> Backlinks(ReadableSpace space, Guid? notebook, Guid? page, Gate gate, SpotStore spots, CancellationToken cancel)
     {
-        if (!Rights.MayRead(await gate.RoleIn(space, http.User, cancel))) return Problems.NotHere();
         if (notebook is null) return Problems.BadInput("What links here is asked for by the notebook.");
-        return Results.Ok(await spots.Leading(http.User.Id(), notebook.Value, page, await gate.Shut(null, http.User, cancel), cancel));
+        return Results.Ok(await spots.Leading(space.Visitor.Person, space.Id, notebook.Value, page, await gate.Shut(space.Visitor, cancel), cancel));
     }
 
     /// <summary>A part of a page as a picture; the address carries what makes it new.</summary>
-    private static async Task<IResult> Part(
-        Guid space, Guid page, string? paper, string? area, HttpContext http, Gate gate, PrintedPages pages, ShelfStore shelf, LockStore locks, CancellationToken cancel)
+    private static async Task<IResult> Part(ReadablePage page, string? paper, string? area, HttpContext http, PrintedPages pages, ShelfStore shelf, CancellationToken cancel)
     {
-        if (!await gate.MayReadIn(space, page, http.User, cancel)) return Problems.NotHere();
-        if (await gate.IsShut(page, http.User, cancel)) return Problems.Locked();
         var edges = (area ?? "").Split(',').Select(edge => int.TryParse(edge, out var value) && Math.Abs((long)value) <= StrokeSamples.MostCoordinate ? value : (int?)null).ToArray();
         if (edges.Length != 4 || edges.Contains(null) || edges[0] >= edges[2] || edges[1] >= edges[3]) return Problems.BadInput("A part of a page is asked for by its left, upper, right and lower edge.");
-        var known = await shelf.Page(page, space, cancel) ?? new ShownPage(Guid.Empty, page, 1, "", "", 0, null);
-        var printed = await pages.Of(space, known with { Paper = paper ?? known.Paper }, cancel);
-        http.Response.Headers.CacheControl = await locks.IsAround(page, cancel) ? "no-store" : "private, max-age=31536000, immutable";
+        var known = await shelf.PageOrNew(page.Id, page.Space, cancel);
+        var printed = await pages.Of(page.Space, known with { Paper = paper ?? known.Paper }, cancel);
+        http.Response.Headers.CacheControl = page.IsLocked ? "no-store" : "private, max-age=31536000, immutable";
         return Results.Text(ThumbnailSvg.WritePart(printed, new Box(edges[0]!.Value, edges[1]!.Value, edges[2]!.Value, edges[3]!.Value)), "image/svg+xml");
     }
 }

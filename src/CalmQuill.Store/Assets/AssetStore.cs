@@ -13,7 +13,7 @@ public sealed class AssetStore(Database database)
     }
 
     public Task<Asset?> Find(Guid id, Guid space, CancellationToken cancel) =>
-        database.Command("SELECT id, space_id, type, width, height, bytes, made_by FROM assets WHERE id = @id AND space_id = @space").With(("id", id), ("space", space))
+        database.Command("SELECT id, space_id, type, width, height, bytes, made_by FROM assets WHERE space_id = @space AND id = @id").With(("id", id), ("space", space))
             .Row(row => new Asset(row.GetGuid(0), row.GetGuid(1), row.GetString(2), row.GetInt32(3), row.GetInt32(4), row.GetFieldValue<byte[]>(5), row.GetGuid(6)), cancel);
 
     /// <summary>What a paper of one's own is made of, by its node in the library; null where it names nothing.</summary>
@@ -21,22 +21,22 @@ public sealed class AssetStore(Database database)
         database.Command(
             """
             SELECT a.id, a.space_id, a.type, a.width, a.height, a.bytes, a.made_by
-            FROM library_nodes n JOIN assets a ON a.id = n.source AND a.space_id = n.space_id
+            FROM library_nodes n JOIN assets a ON a.space_id = n.space_id AND a.id = n.source
             WHERE n.space_id = @space AND n.id = @paper
             """)
             .With(("paper", paper), ("space", space))
             .Row(row => new Asset(row.GetGuid(0), row.GetGuid(1), row.GetString(2), row.GetInt32(3), row.GetInt32(4), row.GetFieldValue<byte[]>(5), row.GetGuid(6)), cancel);
 
     /// <summary>How many pages that are not in the bin lie on each of a library's own papers.</summary>
-    public async Task<Dictionary<Guid, long>> Uses(Guid space, CancellationToken cancel)
+    public async Task<Dictionary<Guid, long>> Uses(Guid space, IReadOnlyList<Guid> locked, CancellationToken cancel)
     {
         var rows = await database.Command(
             """
             SELECT substring(paper FROM '-own\.([0-9a-f]{32})'), count(*) FROM notebook_entries
-            WHERE space_id = @space AND paper LIKE '%-own.%' AND NOT in_bin
+            WHERE space_id = @space AND paper ~ '-own\.[0-9a-f]{32}' AND NOT in_bin AND notebook_id <> ALL(@locked)
             GROUP BY 1
             """)
-            .With(("space", space)).Rows(row => (Paper: row.GetString(0), Count: row.GetInt64(1)), cancel);
+            .With(("space", space), ("locked", locked.ToArray())).Rows(row => (Paper: row.GetString(0), Count: row.GetInt64(1)), cancel);
         return rows.ToDictionary(row => Guid.ParseExact(row.Paper, "N"), row => row.Count);
     }
 }

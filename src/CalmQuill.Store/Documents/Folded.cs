@@ -8,29 +8,29 @@ namespace CalmQuill.Store.Documents;
 /// <summary>Documents as all their kept operations make them; one of which nothing is kept is empty.</summary>
 public static class Folded
 {
-    public static async Task<PageDocument> Page(this DocumentStore documents, Guid id, CancellationToken cancel)
+    public static async Task<PageDocument> Page(this DocumentStore documents, Guid space, Guid id, CancellationToken cancel)
     {
         var page = new PageDocument();
-        await Fold(documents, id, page.Apply, cancel);
+        await Fold(documents, DocumentRef.Page(space, id), page.Apply, cancel);
         return page;
     }
 
-    public static async Task<NotebookDocument> Notebook(this DocumentStore documents, Guid id, CancellationToken cancel)
+    public static async Task<NotebookDocument> Notebook(this DocumentStore documents, Guid space, Guid id, CancellationToken cancel)
     {
         var notebook = new NotebookDocument();
-        await Fold(documents, id, notebook.Apply, cancel);
+        await Fold(documents, DocumentRef.Notebook(space, id), notebook.Apply, cancel);
         return notebook;
     }
 
     public static async Task<LibraryDocument> Library(this DocumentStore documents, Guid space, CancellationToken cancel)
     {
         var library = new LibraryDocument();
-        await Fold(documents, space, library.Apply, cancel);
+        await Fold(documents, DocumentRef.Library(space), library.Apply, cancel);
         return library;
     }
 
-    private static async Task Fold(DocumentStore documents, Guid id, Func<Operation, bool> apply, CancellationToken cancel)
+    private static async Task Fold(DocumentStore documents, DocumentRef document, Func<Operation, bool> apply, CancellationToken cancel)
     {
-        foreach (var operation in (await documents.After(id, 0, cancel)).Operations) apply(operation);
+        foreach (var operation in (await documents.After(document, 0, cancel)).Operations) apply(operation);
     }
 }

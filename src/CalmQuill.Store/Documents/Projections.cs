@@ -9,7 +9,7 @@ namespace CalmQuill.Store.Documents;
 internal sealed class Projections
 {
     /// <summary>Goes up whenever a projection says more than before, so that a server makes all of them anew once.</summary>
-    public const int Version = 2;
+    public const int Version = 3;
 
     private readonly LibraryProjection library = new();
 
@@ -58,7 +58,7 @@ internal sealed class Projections
                 UPDATE notebooks n
                 SET written_at = greatest(n.written_at, e.written_at), size = n.size + @bytes, changed_at = now()
                 FROM notebook_entries e
-                WHERE n.id = ANY(@notebooks) AND n.space_id = @space AND e.notebook_id = n.id AND e.id = @page
+                WHERE n.id = ANY(@notebooks) AND n.space_id = @space AND e.space_id = n.space_id AND e.notebook_id = n.id AND e.id = @page
                 """,
                 cancel, ("notebooks", notebooks.ToArray()), ("space", page.Space), ("page", page.Id), ("bytes", bytes));
         }
@@ -67,18 +67,18 @@ internal sealed class Projections
         {
             await connection.Execute(
                 """
-                INSERT INTO page_writers (page_id, person_id, written_at) VALUES (@page, @person, least(now(), to_timestamp(@at / 1000.0)))
-                ON CONFLICT (page_id, person_id) DO UPDATE SET written_at = greatest(page_writers.written_at, excluded.written_at)
+                INSERT INTO page_writers (space_id, page_id, person_id, written_at) VALUES (@space, @page, @person, least(now(), to_timestamp(@at / 1000.0)))
+                ON CONFLICT (space_id, page_id, person_id) DO UPDATE SET written_at = greatest(page_writers.written_at, excluded.written_at)
                 """,
-                cancel, ("page", page.Id), ("person", own.Key), ("at", own.Max(operation => operation.Time.UnixMilliseconds)));
+                cancel, ("space", page.Space), ("page", page.Id), ("person", own.Key), ("at", own.Max(operation => operation.Time.UnixMilliseconds)));
             if (notebooks.Count == 0) continue;
             await connection.Execute(
                 """
-                INSERT INTO notebook_people (notebook_id, person_id, written_at)
-                SELECT id, @person, coalesce(written_at, 0) FROM notebooks WHERE id = ANY(@notebooks)
-                ON CONFLICT (notebook_id, person_id) DO UPDATE SET written_at = greatest(notebook_people.written_at, excluded.written_at)
+                INSERT INTO notebook_people (space_id, notebook_id, person_id, written_at)
+                SELECT space_id, id, @person, coalesce(written_at, 0) FROM notebooks WHERE space_id = @space AND id = ANY(@notebooks)
+                ON CONFLICT (space_id, notebook_id, person_id) DO UPDATE SET written_at = greatest(notebook_people.written_at, excluded.written_at)
                 """,
-                cancel, ("notebooks", notebooks.ToArray()), ("person", own.Key));
+                cancel, ("space", page.Space), ("notebooks", notebooks.ToArray()), ("person", own.Key));
         }
     }
 }

@@ -13,13 +13,13 @@ public sealed class LensStore(Database database)
 
     private static readonly RuleSql.Columns NotebookColumns = new(
         EntryKind.Notebook, "2", "n.id", "n.parent", "n.folded", "n.tags", "n.created_at", "s.written_at",
-        "EXISTS (SELECT 1 FROM notebook_people w WHERE w.notebook_id = n.id AND w.person_id = {0})");
+        "EXISTS (SELECT 1 FROM notebook_people w WHERE w.space_id = n.space_id AND w.notebook_id = n.id AND w.person_id = {0})");
 
     private static readonly RuleSql.Columns FolderColumns = NotebookColumns with { Kind = EntryKind.Folder, WrittenAt = "NULL::bigint", Writers = "false" };
 
     private static readonly RuleSql.Columns EntryColumns = new(
         null, "e.kind", "e.id", "n.parent", "e.folded", "e.tags", "e.created_at", "e.written_at",
-        "EXISTS (SELECT 1 FROM page_writers w WHERE w.page_id = e.id AND w.person_id = {0})");
+        "EXISTS (SELECT 1 FROM page_writers w WHERE w.space_id = e.space_id AND w.page_id = e.id AND w.person_id = {0})");
 
     /// <param name="Rule">The question.</param>
     /// <param name="Order">What the answer is sorted by; the natural order of names breaks ties.</param>
@@ -65,7 +65,7 @@ public sealed class LensStore(Database database)
         var entries = await database.Command(
             $"""
             SELECT u.kind, u.id, u.notebook_id, u.parent, u.title, u.notebook_name, u.number, u.paper, u.created_at, u.written_at, u.own_tags,
-                coalesce((SELECT d.last_seq FROM documents d WHERE d.id = u.id AND u.kind = 4), 0)
+                coalesce((SELECT d.last_seq FROM documents d WHERE d.space_id = @space AND d.kind = 3 AND d.id = u.id AND u.kind = 4), 0)
             FROM {from}
             ORDER BY {order} u.natural_key {names}, u.id
             OFFSET @offset LIMIT @limit
@@ -80,7 +80,7 @@ public sealed class LensStore(Database database)
     }
 
     /// <summary>How many things carry each id of a tag themselves: notebooks, sections and pages that are not in the bin.</summary>
-    public async Task<Dictionary<Guid, long>> Uses(Guid space, CancellationToken cancel)
+    public async Task<Dictionary<Guid, long>> Uses(Guid space, IReadOnlyList<Guid> locked, CancellationToken cancel)
     {
         var rows = await database.Command(
             """
@@ -88,12 +88,12 @@ public sealed class LensStore(Database database)
                 SELECT unnest(n.tags) AS tag FROM library_nodes n WHERE n.space_id = @space AND n.kind = 2 AND NOT n.in_bin
                 UNION ALL
                 SELECT unnest(e.own_tags) FROM notebook_entries e
-                WHERE e.space_id = @space AND e.own_tags <> '{}' AND NOT e.in_bin
+                WHERE e.space_id = @space AND e.own_tags <> '{}' AND NOT e.in_bin AND e.notebook_id <> ALL(@locked)
                     AND e.notebook_id <> ALL(ARRAY(SELECT n.id FROM library_nodes n WHERE n.space_id = @space AND n.kind = 2 AND n.in_bin))
             ) used
             GROUP BY tag
             """)
-            .With(("space", space)).Rows(row => (Tag: row.GetGuid(0), Count: row.GetInt64(1)), cancel);
+            .With(("space", space), ("locked", locked.ToArray())).Rows(row => (Tag: row.GetGuid(0), Count: row.GetInt64(1)), cancel);
         return rows.ToDictionary(row => row.Tag, row => row.Count);
     }
 
@@ -109,7 +109,7 @@ public sealed class LensStore(Database database)
     private static string Notebooks(string condition) =>
         $"""
         SELECT 2::smallint, n.id, n.id, n.parent, n.name, n.name, 0, n.paper, n.natural_key, n.created_at, s.written_at, n.tags, coalesce(s.size, 0)
-        FROM library_nodes n LEFT JOIN notebooks s ON s.id = n.id AND s.space_id = n.space_id
+        FROM library_nodes n LEFT JOIN notebooks s ON s.space_id = n.space_id AND s.id = n.id AND s.id <> ALL(@locked)
         WHERE n.space_id = @space AND n.kind = 2 AND NOT n.in_bin AND {condition}
         """;
 

@@ -30,14 +30,21 @@ internal sealed class LibraryProjection
                 cancel, ("space", space), ("ids", changed.Select(node => node.Id).Concat(gone).ToArray()));
         }
 
-        if (held is null || news.Any(operation => operation.Change is Change.PropertySet { Property: Property.Erased }))
-            await Erasures.Note(connection, space, library.Erased().Where(one => one.Kind == NodeKind.Notebook).Select(one => (one.Id, one.At)), cancel);
+        if (held is null || news.Any(operation => operation.Change is Change.PropertySet { Property: Property.Binned }))
+            await BinReceipts.Keep(connection, space, Guid.Empty, erased: false, [.. nodes.Values.Where(node => node.BinnedAt is not null).Select(node => node.Id)], cancel);
+        if (held is null || news.Any(operation => operation.Change is Change.PropertySet { Property: Property.Erased } or Change.NodePlaced))
+        {
+            // What lies in something erased is erased with it, and no longer when it was taken out.
+            if (held is null || library.All(Property.Erased).Count > 0 || news.Any(operation => operation.Change is Change.PropertySet))
+                await BinReceipts.Keep(connection, space, Guid.Empty, erased: true, library.ErasedNotebooks(), cancel);
+        }
+
         await Copy(connection, space, changed, cancel);
         var notebooks = changed.Where(node => node.Kind == NodeKind.Notebook).ToList();
         if (notebooks.Count > 0)
         {
             await connection.Execute(
-                "INSERT INTO notebooks (id, space_id) SELECT unnest(@ids), @space ON CONFLICT DO NOTHING",
+                "INSERT INTO notebooks (space_id, id) SELECT @space, unnest(@ids) ON CONFLICT DO NOTHING",
                 cancel, ("ids", notebooks.Select(node => node.Id).ToArray()), ("space", space));
         }
 
@@ -46,7 +53,7 @@ internal sealed class LibraryProjection
             await connection.Execute(
                 """
                 UPDATE notebook_entries SET tags = ARRAY(SELECT DISTINCT unnest(inner_tags || @tags) ORDER BY 1)
-                WHERE notebook_id = @notebook AND space_id = @space
+                WHERE space_id = @space AND notebook_id = @notebook
                 """,
                 cancel, ("notebook", notebook.Id), ("space", space), ("tags", notebook.Tags.Ids));
         }
@@ -54,7 +61,7 @@ internal sealed class LibraryProjection
         if (held is null || news.Any(operation => operation.Change is Change.PropertySet { Property: Property.BinDays or Property.Terms }))
         {
             await connection.Execute(
-                "UPDATE spaces SET bin_days = @days, terms = @terms WHERE id = @space",
+                "UPDATE spaces SET bin_days_since = CASE WHEN bin_days = @days THEN bin_days_since ELSE now() END, bin_days = @days, terms = @terms WHERE id = @space",
                 cancel, ("space", space), ("days", library.BinDays), ("terms", library.Read(Guid.Empty, Property.Terms)));
         }
 

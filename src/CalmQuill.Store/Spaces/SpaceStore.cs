@@ -1,4 +1,5 @@
 using CalmQuill.Core.Access;
+using CalmQuill.Store.Rights;
 
 namespace CalmQuill.Store.Spaces;
 
@@ -31,8 +32,15 @@ public sealed class SpaceStore(Database database)
         database.Command("SELECT role FROM members WHERE space_id = @space AND person_id = @person")
             .With(("space", space), ("person", person)).Row(row => (Role)row.GetInt16(0), cancel);
 
-    public Task<bool> Exists(Guid space, CancellationToken cancel) =>
-        database.Command("SELECT true FROM spaces WHERE id = @space").With(("space", space)).Row(row => row.GetBoolean(0), cancel);
+    /// <summary>What a space holds now.</summary>
+    public async Task<SpaceUsage> Usage(Guid space, CancellationToken cancel) =>
+        (await database.Command(
+            """
+            SELECT coalesce(sum(d.last_seq), 0)::bigint, coalesce(sum(d.size), 0)::bigint,
+                (SELECT coalesce(sum(length(a.bytes)), 0) FROM assets a WHERE a.space_id = @space)::bigint
+            FROM documents d WHERE d.space_id = @space
+            """)
+            .With(("space", space)).Row(row => new SpaceUsage(row.GetInt64(0), row.GetInt64(1), row.GetInt64(2)), cancel))!;
 
     public async Task MakeGroup(Guid id, string name, CancellationToken cancel)
     {
@@ -61,6 +69,7 @@ public sealed class SpaceStore(Database database)
         await using var owners = new Npgsql.NpgsqlCommand("SELECT count(*) FROM members WHERE space_id = @space AND role = @owner", connection)
             .With(("space", space), ("owner", (short)Role.Owner));
         if (await owners.ExecuteScalarAsync(cancel) is 0L) return false;
+        await connection.Tell(RightsChange.OfSpace(space), cancel);
         await transaction.CommitAsync(cancel);
         return true;
     }

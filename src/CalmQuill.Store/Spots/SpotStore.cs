@@ -1,4 +1,5 @@
 using CalmQuill.Core.Spots;
+using CalmQuill.Store.Locks;
 using Npgsql;
 
 namespace CalmQuill.Store.Spots;
@@ -18,13 +19,16 @@ public sealed class SpotStore(Database database)
     private const string From =
         """
         page_spots s
-        JOIN notebook_entries e ON e.id = s.page_id AND e.space_id = s.space_id AND NOT e.in_bin AND e.notebook_id <> ALL(@locked)
+        JOIN notebook_entries e ON e.space_id = s.space_id AND e.id = s.page_id AND NOT e.in_bin
+            AND (e.space_id, e.notebook_id) NOT IN (SELECT * FROM unnest(@lockedSpaces, @locked))
+        JOIN page_homes h ON h.space_id = e.space_id AND h.page_id = e.id
+            AND (h.space_id, h.notebook_id) NOT IN (SELECT * FROM unnest(@lockedSpaces, @locked))
         JOIN library_nodes n ON n.space_id = e.space_id AND n.id = e.notebook_id AND NOT n.in_bin
-        LEFT JOIN documents d ON d.id = e.id
+        LEFT JOIN documents d ON d.space_id = e.space_id AND d.kind = 3 AND d.id = e.id
         """;
 
     /// <summary>The marks of all notebooks a person may see, newest first.</summary>
-    public Task<List<ShownSpot>> Marks(Guid person, bool onlyOpen, IReadOnlyList<Guid> locked, CancellationToken cancel) =>
+    public Task<List<ShownSpot>> Marks(Guid person, bool onlyOpen, IReadOnlyList<NotebookRef> locked, CancellationToken cancel) =>
         Read(
             $"""
             SELECT {Columns} FROM {From}
@@ -33,28 +37,28 @@ public sealed class SpotStore(Database database)
             ORDER BY s.created_at DESC
             LIMIT {MostMarks}
             """,
-            cancel, ("person", person), ("open", onlyOpen), ("locked", locked.ToArray()));
+            cancel, locked, ("person", person), ("open", onlyOpen));
 
     /// <summary>Everything on the pages of a notebook.</summary>
-    public Task<List<ShownSpot>> OfNotebook(Guid space, Guid notebook, IReadOnlyList<Guid> locked, CancellationToken cancel) =>
+    public Task<List<ShownSpot>> OfNotebook(Guid space, Guid notebook, IReadOnlyList<NotebookRef> locked, CancellationToken cancel) =>
         Read(
             $"SELECT {Columns} FROM {From} WHERE e.space_id = @space AND e.notebook_id = @notebook ORDER BY e.position, s.area[2], s.area[1]",
-            cancel, ("space", space), ("notebook", notebook), ("locked", locked.ToArray()));
+            cancel, locked, ("space", space), ("notebook", notebook));
 
     /// <summary>The links of a person's libraries that lead to a page, to a place or mark on it, or, with no page, to a notebook or a section of it.</summary>
-    public Task<List<ShownSpot>> Leading(Guid person, Guid notebook, Guid? page, IReadOnlyList<Guid> locked, CancellationToken cancel) =>
+    public Task<List<ShownSpot>> Leading(Guid person, Guid space, Guid notebook, Guid? page, IReadOnlyList<NotebookRef> locked, CancellationToken cancel) =>
         Read(
             $"""
             SELECT {Columns} FROM {From}
             JOIN members m ON m.space_id = s.space_id AND m.person_id = @person
-            WHERE s.kind = 2 AND (s.target_page = @page OR (@page::uuid IS NULL AND s.target_notebook = @notebook AND s.target_page IS NULL))
+            WHERE s.kind = 2 AND s.target_space = @space AND (s.target_page = @page OR (@page::uuid IS NULL AND s.target_notebook = @notebook AND s.target_page IS NULL))
             ORDER BY s.created_at DESC
             LIMIT 500
             """,
-            cancel, ("person", person), ("notebook", notebook), ("page", page), ("locked", locked.ToArray()));
+            cancel, locked, ("person", person), ("space", space), ("notebook", notebook), ("page", page));
 
     /// <summary>The links on pages of some notebooks of a library.</summary>
-    public Task<List<ShownSpot>> LinksFrom(Guid space, IReadOnlyList<Guid> notebooks, IReadOnlyList<Guid> locked, CancellationToken cancel) =>
+    public Task<List<ShownSpot>> LinksFrom(Guid space, IReadOnlyList<Guid> notebooks, IReadOnlyList<NotebookRef> locked, CancellationToken cancel) =>
         Read(
             $"""
             SELECT {Columns} FROM {From}
@@ -62,20 +66,20 @@ public sealed class SpotStore(Database database)
             ORDER BY e.notebook_id, e.position
             LIMIT 5000
             """,
-            cancel, ("space", space), ("notebooks", notebooks.ToArray()), ("locked", locked.ToArray()));
+            cancel, locked, ("space", space), ("notebooks", notebooks.ToArray()));
 
-    /// <summary>What kinds of marks of people's own are called.</summary>
-    public async Task<Dictionary<Guid, string>> KindNames(IReadOnlyList<Guid> kinds, CancellationToken cancel)
+    /// <summary>What kinds of marks of people's own are called in the libraries of one person.</summary>
+    public async Task<Dictionary<(Guid Space, Guid Kind), string>> KindNames(Guid person, CancellationToken cancel)
     {
-        if (kinds.Count == 0) return [];
-        var rows = await database.Command("SELECT DISTINCT ON (id) id, name FROM library_nodes WHERE kind = 8 AND id = ANY(@kinds)").With(("kinds", kinds.ToArray()))
-            .Rows(row => (Id: row.GetGuid(0), Name: row.GetString(1)), cancel);
-        return rows.ToDictionary(row => row.Id, row => row.Name);
+        var rows = await database.Command(
+            "SELECT n.space_id, n.id, n.name FROM library_nodes n JOIN members m ON m.space_id = n.space_id AND m.person_id = @person WHERE n.kind = 8")
+            .With(("person", person)).Rows(row => (Space: row.GetGuid(0), Id: row.GetGuid(1), Name: row.GetString(2)), cancel);
+        return rows.ToDictionary(row => (row.Space, row.Id), row => row.Name);
     }
 
-    private Task<List<ShownSpot>> Read(string sql, CancellationToken cancel, params (string, object?)[] parameters)
+    private Task<List<ShownSpot>> Read(string sql, CancellationToken cancel, IReadOnlyList<NotebookRef> locked, params (string, object?)[] parameters)
     {
-        var command = database.Command(sql);
+        var command = database.Command(sql).With(("lockedSpaces", locked.Select(one => one.Space).ToArray()), ("locked", locked.Select(one => one.Notebook).ToArray()));
         foreach (var (name, value) in parameters)
         {
             // A null needs its type said.

@@ -14,7 +14,9 @@ import { PapersScreen } from '../papers/PapersScreen';
 import { PlannerScreen } from '../planner/PlannerScreen';
 import { AccountScreen } from '../session/AccountScreen';
 import { type Session, SessionContext, fetchSession } from '../session/session';
+import { NewPasswordScreen } from '../session/NewPasswordScreen';
 import { SignInScreen } from '../session/SignInScreen';
+import { WelcomeScreen } from '../session/WelcomeScreen';
 import { useNews } from '../sync/useNews';
 import { WorkspaceProvider } from '../sync/workspace';
 import { WebScreen } from '../weave/WebScreen';
@@ -29,6 +31,8 @@ export function App() {
   const enter = (entered: Session | null) => queries.setQueryData(['session'], entered);
   if (session.isPending) return null;
   if (session.isError) return <p className="grid h-full place-items-center p-6">{session.error.message}</p>;
+  if (location.pathname === '/welcome') return <WelcomeScreen onEnter={enter} />;
+  if (location.pathname === '/new-password') return <NewPasswordScreen />;
   if (!session.data || location.pathname === '/sign-in') {
     return <SignInScreen onEnter={enter} back={location.pathname === '/sign-in' ? '/desk' : location.pathname + location.search} />;
   }

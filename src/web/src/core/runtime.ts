@@ -9,6 +9,9 @@ export interface Core {
     EncodeState(handle: number): Uint8Array;
     Snapshot(handle: number): Uint8Array;
     Restamp(batch: Uint8Array, now: number): Uint8Array;
+    Renumber(refused: Uint8Array, waiting: Uint8Array, replica: string): Uint8Array;
+    Number(): string;
+    Renew(old: string, fresh: string): void;
   };
   PageBridge: {
     BeginUndo(page: number): number;

@@ -4,6 +4,7 @@ import { useParams } from 'react-router';
 import { TermsField } from '../library/TermsField';
 import { sendJson } from '../session/api';
 import { type Role, useSession } from '../session/session';
+import { Usage } from '../session/Usage';
 import { Avatar } from '../ui/Avatar';
 import { usePeople } from './usePeople';
 
@@ -69,6 +70,9 @@ export function GroupScreen() {
             </li>
           ))}
         </ul>
+        <h2 className="mt-10 border-b border-base-300 pb-2 text-[20px]">How much it is</h2>
+        <p className="pb-3 pt-2 text-quiet">What this library holds on the server, and what it may hold.</p>
+        <Usage space={id} />
         <h2 className="mt-10 border-b border-base-300 pb-2 text-[20px]">Terms</h2>
         <p className="pt-2 text-quiet">Lenses that ask for “this term” go by these days.</p>
         <TermsField space={id} mayWrite={space.role !== 'reader'} />

@@ -51,6 +51,6 @@ async function pageOfToday(workspace: Workspace, space: string, notebook: string
   const isPlanner = PlannerBridge.Settings(document.handle, notebook) !== '';
   const day = PlannerBridge.PageId(notebook, `day/${dayKey()}`);
   const hasDay = isPlanner && (JSON.parse(NotebookBridge.Outline(document.handle, false)) as { id: string }[]).some((entry) => entry.id === day);
-  workspace.release(notebook);
+  workspace.release(space, 'notebook', notebook);
   return hasDay ? day : NotebookBridge.TodayPage(notebook, dayKey());
 }

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { properties } from '../core/runtime';
 import type { Space } from '../session/session';
 import { useWorkspace } from '../sync/workspace';
+import { bytesWords } from '../ui/bytes';
 import { whenWords } from '../ui/time';
 import { BySpace } from './BySpace';
 import { Cover } from './Cover';
@@ -62,7 +63,7 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
   const setEntry = async (entry: BinnedEntry, property: number, value: string) => {
     const document = await workspace.acquire(space.id, 'notebook', entry.notebook);
     document.perform((handle, now) => workspace.core.LibraryBridge.SetProperty(handle, entry.id, property, value, now));
-    workspace.release(entry.notebook);
+    workspace.release(space.id, 'notebook', entry.notebook);
   };
   const empty = async () => {
     const now = stamp();
@@ -122,7 +123,7 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
       {emptying && (
         <ConfirmDialog title={`Empty the bin of ${space.name}`} confirm="Erase all of it" onConfirm={() => void empty()} onClose={() => setEmptying(false)}>
           <p data-testid="empty-says">
-            {size.notebooks === 1 ? '1 notebook' : `${size.notebooks} notebooks`} with {pages === 1 ? '1 page' : `${pages} pages`} ({megabytes(size.bytes)}) will be erased for everybody. This cannot be taken back.
+            {size.notebooks === 1 ? '1 notebook' : `${size.notebooks} notebooks`} with {pages === 1 ? '1 page' : `${pages} pages`} ({bytesWords(size.bytes)}) will be erased for everybody. This cannot be taken back.
           </p>
         </ConfirmDialog>
       )}
@@ -178,8 +179,4 @@ function amount(library: Library, nodes: LibraryNode[], summaries: Map<string, {
   const notebooks = [...library.nodes.values()].filter((node) => node.kind === 'notebook' && node.inBin && isWithin(node.id));
   const sum = (of: (summary: { pageCount: number; size: number }) => number) => notebooks.reduce((total, node) => total + (summaries.has(node.id) ? of(summaries.get(node.id)!) : 0), 0);
   return { notebooks: notebooks.length, pages: sum((one) => one.pageCount), bytes: sum((one) => one.size) };
-}
-
-function megabytes(bytes: number): string {
-  return bytes < 1_000_000 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
 }

@@ -81,7 +81,7 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
     menu,
     people,
     isStarred: actions.isStarred(item),
-    isLocked: locks.get(item.notebook) === null,
+    isLocked: locks.some((lock) => lock.space === item.space && lock.notebook === item.notebook && lock.openUntil === null),
     mayWrite: actions.mayWrite(item),
     ...(item.folder !== at.place && item.kind !== 'folder' ? { place: actions.library(item).find(item.folder)?.name ?? (space && item.folder === root ? undefined : spaces.find((one) => one.id === item.space)?.name) } as { place?: string } : {}),
     size: view.size,

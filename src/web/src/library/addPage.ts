@@ -14,5 +14,5 @@ export async function addPage(workspace: Workspace, space: string, notebook: str
     if (title) document.perform((handle, now) => LibraryBridge.SetProperty(handle, page, properties.name, title, now));
     document.perform((handle, now) => NotebookBridge.Place(handle, page, nodeKinds.page, root, '', randomNumber(), now));
   }
-  workspace.release(notebook);
+  workspace.release(space, 'notebook', notebook);
 }

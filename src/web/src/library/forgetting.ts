@@ -1,40 +1,46 @@
+import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { documentKinds } from '../core/runtime';
 import { forgetPainted } from '../pictures/painted';
 import { useSession } from '../session/session';
+import { addressOf } from '../sync/address';
 import { useWorkspace, type Workspace } from '../sync/workspace';
 import type { NotebookEntry, ShownPage } from './model';
-import { useLocksOf } from './useShelf';
+import { forgetSummaries, useLocksOf } from './useShelf';
 
 /** Takes what this device holds of locked notebooks off it, whenever a lock is found shut. */
 export function useForgetting(): void {
   const { spaces } = useSession();
   const workspace = useWorkspace();
+  const queries = useQueryClient();
   const locks = useLocksOf(spaces);
   const forgotten = useRef(new Set<string>());
   useEffect(() => {
-    for (const [notebook, openUntil] of locks) {
-      if (openUntil !== null) forgotten.current.delete(notebook);
-      else if (!forgotten.current.has(notebook)) {
-        forgotten.current.add(notebook);
-        void forget(workspace, spaces.map((space) => space.id), notebook);
+    for (const { space, notebook, openUntil } of locks) {
+      const address = addressOf(space, 'notebook', notebook);
+      if (openUntil !== null) {
+        // Its summary, which was not told while it was shut, is asked for again.
+        if (forgotten.current.delete(address)) void forgetSummaries(workspace, space).then(() => queries.resetQueries({ queryKey: ['summaries'] }));
+      } else if (!forgotten.current.has(address)) {
+        forgotten.current.add(address);
+        void forget(workspace, space, notebook).then(() => queries.invalidateQueries({ queryKey: ['summaries'] }));
       }
     }
-  }, [locks, workspace, spaces]);
+  }, [locks, workspace, queries]);
 }
 
 /** Documents, the strip, and pictures of pages. What still waits to be sent stays until it is. */
-async function forget({ core, store }: Workspace, spaces: string[], notebook: string): Promise<void> {
+async function forget({ core, store }: Workspace, space: string, notebook: string): Promise<void> {
   const strip = ((await store.answer(`strip ${notebook}`)) as ShownPage[] | undefined) ?? [];
   const handle = core.DocumentBridge.Open(documentKinds.notebook);
-  for (const batch of (await store.load(notebook)).batches) core.DocumentBridge.Apply(handle, batch);
+  for (const batch of (await store.load(addressOf(space, 'notebook', notebook))).batches) core.DocumentBridge.Apply(handle, batch);
   const entries = JSON.parse(core.NotebookBridge.Outline(handle, true)) as NotebookEntry[];
   core.DocumentBridge.Close(handle);
   const pages = [...new Set([...strip, ...entries].map((page) => page.id))];
-  await store.forget([notebook, ...pages]);
-  for (const answer of [`strip ${notebook}`, ...spaces.flatMap((space) => ['spots', 'pages'].map((list) => `/api/spaces/${space}/notebooks/${notebook}/${list}`))]) await store.forgetAnswer(answer);
-  const marks = (await store.answer('/api/follow-ups')) as { notebook: string }[] | undefined;
-  if (marks) await store.keepAnswer('/api/follow-ups', marks.filter((mark) => mark.notebook !== notebook));
+  await store.forget([addressOf(space, 'notebook', notebook), ...pages.map((page) => addressOf(space, 'page', page))]);
+  for (const answer of [`strip ${notebook}`, ...['spots', 'pages'].map((list) => `/api/spaces/${space}/notebooks/${notebook}/${list}`)]) await store.forgetAnswer(answer);
+  const marks = (await store.answer('/api/follow-ups')) as { space: string; notebook: string }[] | undefined;
+  if (marks) await store.keepAnswer('/api/follow-ups', marks.filter((mark) => mark.space !== space || mark.notebook !== notebook));
   forgetPainted(pages);
   const pictures = await caches.open('thumbnails');
   for (const request of await pictures.keys()) if (pages.some((page) => request.url.includes(page))) await pictures.delete(request);

@@ -60,7 +60,7 @@ export function itemMenu({ actions, ask, rename, say, go, besidePath }: MenuHand
         one && item.kind !== 'folder' && { label: 'Show in folder', testId: 'menu-show', icon: icon(FolderOpenIcon), onChoose: () => go(`/library/${item.space}/${item.folder === root ? '' : item.folder}?show=${item.notebook}`) },
         one && beside !== undefined && { label: 'Open beside', testId: 'menu-beside', icon: icon(ColumnsIcon), onChoose: () => go(beside) },
         one && item.kind !== 'folder' && { label: 'Open in a new window', testId: 'menu-window', icon: icon(ArrowSquareOutIcon), onChoose: () => void window.open(pathTo(item), '_blank', 'noopener') },
-        one && item.kind === 'notebook' && { label: 'Export as PDF', testId: 'menu-pdf', icon: icon(FilePdfIcon), onChoose: () => location.assign(`/api/notebooks/${item.id}/export.pdf`) },
+        one && item.kind === 'notebook' && { label: 'Export as PDF', testId: 'menu-pdf', icon: icon(FilePdfIcon), onChoose: () => location.assign(`/api/spaces/${item.space}/notebooks/${item.id}/export.pdf`) },
         one && item.kind === 'notebook' && mayWrite && { label: 'Lock', testId: 'menu-lock', icon: icon(LockSimpleIcon), onChoose: () => ask({ what: 'lock', item }) },
         mayWrite && {
           label: 'Put into the bin',

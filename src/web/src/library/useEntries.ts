@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { sendJson, Unreachable } from '../session/api';
 import { withoutNews } from '../sync/useNews';
+import { addressOf } from '../sync/address';
 import { useWorkspace, type Workspace } from '../sync/workspace';
 import type { Item, NotebookEntry, Summary } from './model';
 import { itemOfNode } from './items';
@@ -108,7 +109,7 @@ function itemOfEntry(library: Library, entry: Entry, summaries: Map<string, Summ
 /** Core answers from the library and the notebooks that this device holds. */
 async function askDevice(workspace: Workspace, library: Library, rule: string, summaries: Map<string, Summary>, stars: Set<string>, utcOffset: number): Promise<Answer> {
   const held = await workspace.store.heldDocuments();
-  const notebooks = [...library.nodes.values()].filter((node) => node.kind === 'notebook' && !node.inBin && held.has(node.id));
+  const notebooks = [...library.nodes.values()].filter((node) => node.kind === 'notebook' && !node.inBin && (held.has(addressOf(library.space, 'notebook', node.id)) || held.has(node.id)));
   const documents = await Promise.all(notebooks.map((node) => workspace.acquire(library.space, 'notebook', node.id)));
   const facts: Record<string, object> = {};
   for (const id of stars) facts[id] = { starred: true };
@@ -125,7 +126,7 @@ async function askDevice(workspace: Workspace, library: Library, rule: string, s
         itemOfEntry(library, { ...entry, kind: entry.kind === 'page' ? 4 : 3, notebook: node.id, parent: node.parent, notebookName: node.name, sequence: 0, writtenAt: null }, summaries),
       );
     }
-    workspace.release(node.id);
+    workspace.release(library.space, 'notebook', node.id);
   }
   return { total: items.length, items, fromDevice: true };
 }

@@ -44,7 +44,7 @@ export function useItemActions(): ItemActions | undefined {
       try {
         document.perform(make);
       } finally {
-        workspace.release(document.id);
+        workspace.release(document.space, document.kind, document.id);
       }
       if (isInner) void queries.invalidateQueries({ queryKey: ['entries'] });
     };

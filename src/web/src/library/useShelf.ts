@@ -8,6 +8,8 @@ import type { ShownPage, Summary } from './model';
 
 interface SummaryAnswer {
   serverTime: number;
+  /** Notebooks that are locked: nothing is told of their inside. */
+  shut: string[];
   summaries: Summary[];
 }
 
@@ -43,10 +45,11 @@ async function refresh(workspace: Workspace, space: string, before: Shelf | unde
   const kept = `summaries ${space}`;
   const known = before ?? ((await workspace.store.answer(kept)) as Shelf | undefined);
   try {
-    const { serverTime, summaries } = await getJson<SummaryAnswer>(`/api/spaces/${space}/summaries${known ? `?after=${known.at - overlapMilliseconds}` : ''}`);
-    if (known && summaries.length === 0) return { ...known, at: serverTime };
+    const { serverTime, shut, summaries } = await getJson<SummaryAnswer>(`/api/spaces/${space}/summaries${known ? `?after=${known.at - overlapMilliseconds}` : ''}`);
+    if (known && summaries.length === 0 && !shut.some((notebook) => known.byId.has(notebook))) return { ...known, at: serverTime };
     const byId = new Map(known?.byId);
     for (const summary of summaries) byId.set(summary.notebook, summary);
+    for (const notebook of shut) byId.delete(notebook);
     const shelf = { at: serverTime, byId };
     void workspace.store.keepAnswer(kept, shelf);
     return shelf;
@@ -54,6 +57,11 @@ async function refresh(workspace: Workspace, space: string, before: Shelf | unde
     if (problem instanceof Unreachable) return known ?? { at: 0, byId: new Map() };
     throw problem;
   }
+}
+
+/** Lets the summaries of a space be asked for whole again, after a lock was opened. */
+export function forgetSummaries(workspace: Workspace, space: string): Promise<void> {
+  return workspace.store.forgetAnswer(`summaries ${space}`);
 }
 
 /** Gathers the notebooks whose strips are on the screen, and asks for them in one go. */
@@ -135,13 +143,13 @@ function lockQuery(workspace: Workspace, space: string) {
 }
 
 /** The locks of all spaces; see {@link useLocks}. */
-export function useLocksOf(spaces: { id: string }[]): Map<string, number | null> {
+export function useLocksOf(spaces: { id: string }[]): (LockState & { space: string })[] {
   const workspace = useWorkspace();
   const all = useQueries({ queries: spaces.map((space) => lockQuery(workspace, space.id)), combine: dataOf });
-  return useMemo(() => new Map(all.map((one) => [one.notebook, one.openUntil])), [all]);
+  return useMemo(() => all.flatMap((locks, i) => locks.map((lock) => ({ ...lock, space: spaces[i]!.id }))), [all, spaces]);
 }
 
-const dataOf = (results: { data: LockState[] | undefined }[]) => results.flatMap(({ data }) => data ?? []);
+const dataOf = (results: { data: LockState[] | undefined }[]) => results.map(({ data }) => data ?? []);
 
 /** The notebooks with locks: until when each is open on this device; null where it is shut. */
 export function useLocks(space: string): Map<string, number | null> {

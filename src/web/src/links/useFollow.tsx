@@ -32,13 +32,16 @@ export function useFollow(): { follow: (target: string, title?: string) => Promi
     const entries = JSON.parse(workspace.core.NotebookBridge.Outline(document.handle, true)) as NotebookEntry[];
     const wanted = target.kind === 'section' ? target.section : target.kind === 'notebook' ? '' : target.page;
     const entry = entries.find((one) => one.id === wanted);
-    const isWithin = (one: NotebookEntry | undefined, id: string): boolean => one !== undefined && (one.id === id || isWithin(entries.find((other) => other.id === one.parent), id));
+    const isWithin = (entry: NotebookEntry, id: string): boolean => {
+      for (let at: NotebookEntry | undefined = entry; at; at = entries.find((other) => other.id === at!.parent)) if (at.id === id) return true;
+      return false;
+    };
     const first = target.kind === 'section' ? entries.find((one) => one.kind === 'page' && !one.inBin && isWithin(one, wanted)) : undefined;
     const putBack = async () => {
       // The thing itself, or what it lies in.
       for (let one = entry; one; one = entries.find((other) => other.id === one!.parent)) document.perform((handle, now) => workspace.core.LibraryBridge.SetProperty(handle, one!.id, properties.binned, '', now));
     };
-    workspace.release(target.notebook);
+    workspace.release(target.space, 'notebook', target.notebook);
     if (wanted && !entry) return setAsking({ what: 'nothing', sentence: 'The page that this leads to is no longer in its notebook.' });
     if (entry?.inBin) return setAsking({ what: 'binned', target, name: entry.title ? `“${entry.title}”` : 'The page', restore: putBack });
     if (target.kind === 'section') return void (await navigate(pathOf({ kind: 'page', space: target.space, notebook: target.notebook, page: first?.id ?? '' })));

@@ -39,7 +39,7 @@ export function ChangePaperDialog({ space, notebook, ids, onClose }: { space: st
       if (!move) continue;
       const document = await workspace.acquire(space, 'page', page.id);
       document.perform((handle, now) => core.SpotBridge.Fit(handle, move.factor, move.dx, move.dy, now));
-      workspace.release(page.id);
+      workspace.release(space, 'page', page.id);
     }
     // A section's own paper is that of its new pages too.
     for (const section of sections) notebook.set(section.id, properties.paper, paper);

@@ -104,7 +104,7 @@ export function HeaderLine({ space, folder, notebook, section, page, count, pres
           { label: 'This page as PDF', testId: 'export-page', icon: <FilePdfIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/spaces/${space.id}/pages/${page.id}/export.pdf`) },
           { label: 'This page as SVG', testId: 'export-svg', icon: <FileSvgIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/spaces/${space.id}/pages/${page.id}/export.svg`) },
           { label: 'This page as PNG', testId: 'export-png', icon: <FilePngIcon size={20} weight="light" />, onChoose: () => void downloadPng(space.id, page.id, page.title) },
-          { label: 'The notebook as PDF', testId: 'export-notebook', icon: <FilePdfIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/notebooks/${notebook.id}/export.pdf`) },
+          { label: 'The notebook as PDF', testId: 'export-notebook', icon: <FilePdfIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/spaces/${space.id}/notebooks/${notebook.id}/export.pdf`) },
           ...(onCalendar ? [{ label: 'Calendar of this planner', testId: 'take-calendar', icon: <CalendarBlankIcon size={20} weight="light" />, onChoose: onCalendar }] : []),
           ...(onTurning ? turnings.filter((one) => one.turning !== turning).map((one) => ({ label: one.words, testId: `turn-${one.turning}`, icon: one.icon, onChoose: () => onTurning(one.turning) })) : []),
         ]}

@@ -15,6 +15,8 @@ import { useShownPages } from '../overview/useShownPages';
 import { usePlannerEntries } from '../planner/usePlannerEntries';
 import { grows } from '../papers/drawing';
 import { useNotebookSpots } from '../spots/useNotebookSpots';
+import { addressOf as documentAddress } from '../sync/address';
+import { useSyncState } from '../sync/syncState';
 import { useWorkspace } from '../sync/workspace';
 import { HeaderLine } from './HeaderLine';
 import type { NextPage, NextPages } from './ink/neighbours';
@@ -89,6 +91,7 @@ function OnPage({ at, space, notebook, tools, tray, active, isLocked, seek, onGo
   const [present, setPresent] = useState<string[]>([]);
   const [problem, setProblem] = useState('');
   const { said, say } = useSaying();
+  const { nearlyFull } = useSyncState();
   const handover = useRef<{ page: string; view: View }>(undefined);
   const mayWrite = space.role !== 'reader';
   const index = notebook.pages.findIndex((one) => one.id === at.page);
@@ -113,7 +116,7 @@ function OnPage({ at, space, notebook, tools, tray, active, isLocked, seek, onGo
     if (index === notebook.pages.length - 1 && down > wanted && !grows(current.paper)) notebook.addPageAfter(at.page, node?.paper);
   };
   const nextPage = (page: NotebookEntry | undefined): NextPage | undefined =>
-    page && { paper: page.paper || defaultPaper, id: page.id, notebook: { handle: notebook.handle, id: notebook.id }, open: () => workspace.acquire(space.id, 'page', page.id), close: () => workspace.release(page.id) };
+    page && { paper: page.paper || defaultPaper, id: page.id, notebook: { handle: notebook.handle, id: notebook.id }, open: () => workspace.acquire(space.id, 'page', page.id), close: () => workspace.release(space.id, 'page', page.id) };
   const next: NextPages = { turning: notebook.turning, before: nextPage(notebook.pages[index - 1]), after: nextPage(notebook.pages[index + 1]) };
 
   useEffect(() => {
@@ -164,6 +167,16 @@ function OnPage({ at, space, notebook, tools, tray, active, isLocked, seek, onGo
         {...(isLocked ? { onShut: shut } : {})}
         {...(onClose ? { onClose } : {})}
       />
+      {nearlyFull === documentAddress(space.id, 'page', at.page) && (
+        <div role="status" className="flex flex-wrap items-center gap-3 border-b border-base-300 bg-base-200 px-5 py-1.5" data-testid="nearly-full">
+          <span className="grow">This page is nearly full: it will soon take no more.</span>
+          {mayWrite && (
+            <button type="button" className="quiet-button" onClick={addAfter}>
+              Go on on a new page
+            </button>
+          )}
+        </div>
+      )}
       <Sheet
         key={at.page}
         space={space}

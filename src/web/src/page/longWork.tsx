@@ -52,7 +52,7 @@ export function useLongWork(page: OpenDocument): LongWorker {
       }
     } finally {
       running.current = false;
-      workspace.release(page.id);
+      workspace.release(page.space, page.kind, page.id);
       setShown(undefined);
     }
     return !given;

@@ -148,7 +148,7 @@ export class Notebook {
       target.perform((handle, now) => LibraryBridge.SetProperty(handle, entry.id, properties.movedTo, '', now));
       target.perform((handle, now) => NotebookBridge.Place(handle, entry.id, nodeKinds[entry.kind], parent, '', randomNumber(), now));
     }
-    this.workspace.release(other.id);
+    this.workspace.release(this.document.space, 'notebook', other.id);
     // It leaves here only now: whatever happens in between, it is in one of the two.
     for (const entry of moved) this.set(entry.id, properties.movedTo, other.id);
   }
@@ -197,7 +197,7 @@ export class Notebook {
   private async onPage(page: string, make: (handle: number, now: number) => Uint8Array): Promise<void> {
     const document = await this.workspace.acquire(this.document.space, 'page', page);
     document.perform(make);
-    this.workspace.release(page);
+    this.workspace.release(this.document.space, 'page', page);
   }
 
   isWithin(id: string, ancestor: string): boolean {

@@ -50,7 +50,7 @@ export function PlannerScreen() {
       const document = await workspace.acquire(space, 'notebook', notebook);
       await document.performAll((handle, now) => core.PlannerBridge.Make(handle, notebook, settings, kinds.map(({ kind }) => chosen.papers[kind]), [...colours], randomNumber(), now));
       if (read) await document.performAll((handle, now) => core.PlannerBridge.TakeCalendar(handle, read.entries.map((entry) => entry.id), read.entries.map((entry) => entry.value), now));
-      workspace.release(notebook);
+      workspace.release(space, 'notebook', notebook);
       if (calendar.address && !calendar.file) localStorage.setItem(`quill.calendar.${notebook}`, calendar.address.trim());
       const about = read ? aboutCalendar(read) : '';
       await navigate(openPath(space, notebook), about ? { state: { said: about.trim() } } : {});

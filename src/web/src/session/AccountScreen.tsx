@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { type FormEvent, type ReactNode, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { chooseTheme, type ThemeChoice, themeChoice } from '../app/theme';
 import { JotSettings } from '../jot/JotSettings';
@@ -7,8 +7,14 @@ import { TermsField } from '../library/TermsField';
 import { syncWords, useSyncState } from '../sync/syncState';
 import { Avatar } from '../ui/Avatar';
 import { sendJson } from './api';
+import { ChangeForm } from './ChangeForm';
+import { Devices } from './Devices';
+import { Field } from './Field';
+import { Invite } from './Invite';
+import { Part } from './Part';
+import { SecondFactor } from './SecondFactor';
 import { fetchSession, type Session, signOut, useSession } from './session';
-import { Field } from './SignInScreen';
+import { Usage } from './Usage';
 
 /** Name, e-mail, password, day or night, signing out. */
 export function AccountScreen({ onChanged }: { onChanged: (session: Session | null) => void }) {
@@ -58,6 +64,15 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
             <Field label="New password" name="new" type="password" autoComplete="new-password" hint="At least 8 characters" />
           </ChangeForm>
         </Part>
+        <Part title="Second factor" about="With it on, signing in asks for a code as well, that an authenticator on your phone shows. Whoever learns your password alone gets nowhere.">
+          <SecondFactor onChanged={async () => onChanged(await fetchSession())} />
+        </Part>
+        <Part title="Devices" about="Where you are signed in. One that you end shows nothing any more once it is connected, and asks for your password.">
+          <Devices />
+        </Part>
+        <Part title="Invite somebody" about="An account here is made by invitation. A link is good for one person and fourteen days.">
+          <Invite />
+        </Part>
         <Part title="Jots and today's page" about="What you write on when you press “Jot”, and where the page of the day is made. The addresses /jot and /today do the same from a phone's home screen.">
           <JotSettings />
         </Part>
@@ -67,6 +82,9 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
         <Part title="Light" about="Changes the screen only. Paper stays paper, and nothing that is stored or exported changes.">
           <Theme />
         </Part>
+        <Part title="How much it is" about="What your own library holds on the server, and what it may hold.">
+          <Usage space={spaces.find((space) => space.personal)!.id} />
+        </Part>
         <Part title="On this device" about="What you write is kept here first, then sent.">
           <p>{syncWords(sync)}.</p>
           <p className="mt-1 text-quiet">
@@ -75,46 +93,6 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
         </Part>
       </div>
     </div>
-  );
-}
-
-function Part({ title, about, children }: { title: string; about: string; children: ReactNode }) {
-  return (
-    <section className="grid grid-cols-[250px_1fr] gap-x-10 gap-y-3 border-b border-base-300 py-6 last:border-0 max-md:grid-cols-1">
-      <div>
-        <h2 className="text-[19px]">{title}</h2>
-        <p className="mt-1 text-[13px] text-quiet">{about}</p>
-      </div>
-      <div className="max-w-[400px]">{children}</div>
-    </section>
-  );
-}
-
-function ChangeForm({ children, submit, done, send, testId }: { children: ReactNode; submit: string; done: string; send: (form: Record<string, string>) => Promise<unknown>; testId: string }) {
-  const [state, setState] = useState<{ kind: 'idle' | 'done' | 'problem'; words: string }>({ kind: 'idle', words: '' });
-  const change = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = event.currentTarget;
-    try {
-      await send(Object.fromEntries([...new FormData(form)].map(([name, value]) => [name, String(value)])));
-      setState({ kind: 'done', words: done });
-      for (const field of form.querySelectorAll<HTMLInputElement>('input[type=password], input[type=email]')) field.value = '';
-    } catch (problem) {
-      setState({ kind: 'problem', words: (problem as Error).message });
-    }
-  };
-  return (
-    <form onSubmit={(event) => void change(event)} data-testid={testId}>
-      {children}
-      <div className="flex items-center gap-3">
-        <button type="submit" className="quiet-button shrink-0">
-          {submit}
-        </button>
-        <span role={state.kind === 'problem' ? 'alert' : 'status'} className={state.kind === 'problem' ? 'text-error' : 'text-success'}>
-          {state.words}
-        </span>
-      </div>
-    </form>
   );
 }
 

@@ -4,6 +4,8 @@ export class Refused extends Error {
     readonly status: number,
     readonly code: string,
     sentence: string,
+    /** After how long it may be tried again, ms; 0 when nothing was said of it. */
+    readonly retryAfter = 0,
   ) {
     super(sentence);
   }
@@ -40,9 +42,19 @@ async function send(method: string, path: string, body?: BodyInit, type?: string
   }
 }
 
-/** Sends a request; a stale antiforgery token is renewed once. Throws {@link Refused} or {@link Unreachable}. */
+/** Too much at once, or a server that cannot answer now: what asks again in a moment is served. */
+export const isBusy = (status: number): boolean => status === 429 || status === 503;
+
+const busyTries = 3;
+const longestWait = 10_000;
+
+/** Sends a request; a stale antiforgery token is renewed once, and what only asks is asked again when the server is busy. Throws {@link Refused} or {@link Unreachable}. */
 export async function request(method: string, path: string, body?: BodyInit, type?: string, signal?: AbortSignal): Promise<Response> {
   let response = await send(method, path, body, type, signal);
+  for (let tried = 1; method === 'GET' && isBusy(response.status) && tried < busyTries && waitOf(response) <= longestWait; tried++) {
+    await new Promise((resolve) => setTimeout(resolve, Math.max(waitOf(response), 500)));
+    response = await send(method, path, body, type, signal);
+  }
   if (response.ok) return response;
   let problem = (await response.json().catch(() => ({}))) as { code?: string; title?: string };
   if (problem.code === 'antiforgery') {
@@ -52,8 +64,13 @@ export async function request(method: string, path: string, body?: BodyInit, typ
     if (response.ok) return response;
     problem = (await response.json().catch(() => ({}))) as { code?: string; title?: string };
   }
-  if (response.status >= 502) throw new Unreachable();
-  throw new Refused(response.status, problem.code ?? 'unknown', problem.title ?? 'The server could not do this. Nothing was changed.');
+  if (response.status >= 502 && problem.code === undefined) throw new Unreachable();
+  throw new Refused(response.status, problem.code ?? 'unknown', problem.title ?? 'The server could not do this. Nothing was changed.', waitOf(response));
+}
+
+/** What the server asks to wait, ms. */
+function waitOf(response: Response): number {
+  return Number(response.headers.get('Retry-After') ?? 0) * 1000 || 0;
 }
 
 export async function getJson<T>(path: string): Promise<T> {

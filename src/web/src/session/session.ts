@@ -8,6 +8,8 @@ export interface Person {
   name: string;
   email: string;
   colour: string;
+  /** Whether signing in asks for a code as well. */
+  secondFactor: boolean;
 }
 
 export interface Space {
@@ -43,12 +45,28 @@ export async function fetchSession(): Promise<Session | null> {
   }
 }
 
-export async function signIn(email: string, password: string): Promise<Session | null> {
-  return keep(await sendJson<SessionAnswer>('POST', '/api/session', { email, password }));
+export async function signIn(email: string, password: string, code = ''): Promise<Session | null> {
+  return keep(await sendJson<SessionAnswer>('POST', '/api/session', { email, password, ...(code ? { code } : {}) }));
 }
 
-export async function register(name: string, email: string, password: string): Promise<Session | null> {
-  return keep(await sendJson<SessionAnswer>('POST', '/api/people', { name, email, password }));
+/** Asks for an account; a letter follows, whatever there is already. */
+export async function register(name: string, email: string, password: string): Promise<void> {
+  await sendJson('POST', '/api/people', { name, email, password });
+}
+
+/** Makes an account by an invitation. */
+export async function join(invitation: string, name: string, email: string, password: string): Promise<Session | null> {
+  return keep(await sendJson<SessionAnswer>('POST', '/api/people', { invitation, name, email, password }));
+}
+
+/** Finishes a registration by its letter. */
+export async function confirmRegistration(letter: string): Promise<Session | null> {
+  return keep(await sendJson<SessionAnswer>('POST', '/api/people/confirmations', { letter }));
+}
+
+/** Asks for a letter about a forgotten password. */
+export async function askForLetter(email: string): Promise<void> {
+  await sendJson('POST', '/api/people/forgotten', { email });
 }
 
 export async function signOut(): Promise<void> {

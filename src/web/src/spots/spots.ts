@@ -86,7 +86,7 @@ export async function setSpotOn(workspace: Workspace, space: string, page: strin
   try {
     setSpot(workspace.core, document, spot, values);
   } finally {
-    workspace.release(page);
+    workspace.release(space, 'page', page);
   }
 }
 

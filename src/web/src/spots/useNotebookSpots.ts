@@ -4,6 +4,7 @@ import type { NotebookEntry } from '../library/model';
 import { useSyncState } from '../sync/syncState';
 import { withoutNews } from '../sync/useNews';
 import { useDocument, useWorkspace } from '../sync/workspace';
+import { idOf } from '../sync/address';
 import { kindOfNumber, type ShownSpot, type Spot } from './spots';
 import type { OpenDocument } from '../sync/openDocument';
 
@@ -25,11 +26,11 @@ export function useUnsentSpots(answeredAt: number): Map<string, Spot[]> {
   useEffect(() => {
     if (waiting === 0) return setSavedAt(Date.now());
     void (async () => {
-      const pages = new Map((await workspace.store.outbox()).filter((row) => row.kind === 'page').map((row) => [row.document, row.space]));
+      const pages = new Map((await workspace.store.outbox()).filter((row) => row.kind === 'page').map((row) => [idOf(row.document), row.space]));
       for (const [page, space] of pages) {
         const document = await workspace.acquire(space, 'page', page);
         const spots = JSON.parse(workspace.core.SpotBridge.Spots(document.handle)) as Spot[];
-        workspace.release(page);
+        workspace.release(space, 'page', page);
         // What was found before stays: it may have been sent in the meantime.
         setFound((before) => new Map(before).set(page, spots));
       }

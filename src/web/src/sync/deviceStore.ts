@@ -1,11 +1,13 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import type { DocumentKind } from '../core/runtime';
+import { addressOf, idOf } from './address';
 
 /** An operation that waits to be sent, in the order in which it was made. */
 export interface Waiting {
   n?: number;
   space: string;
   kind: DocumentKind;
+  /** Its address; the id alone in what an earlier version left. */
   document: string;
   /** A batch of one operation. */
   bytes: Uint8Array;
@@ -17,6 +19,7 @@ export interface RefusedWork extends Waiting {
 }
 
 interface KeptDocument {
+  /** Its address. */
   id: string;
   /** All operations up to this number are on the device. */
   sequence: number;
@@ -25,6 +28,7 @@ interface KeptDocument {
 
 /** How a page was painted: render packets in their order, good for one state of the page and one build of Core. */
 interface KeptOutlines {
+  /** The page's address. */
   id: string;
   sequence: number;
   build: string;
@@ -64,18 +68,37 @@ export class DeviceStore {
   }
 
   /** Everything kept of a document: its number and the batches to apply, what waits in the outbox included. */
-  async load(id: string): Promise<{ sequence: number; batches: Uint8Array[]; rows: number; outlines: KeptOutlines | undefined }> {
-    this.forgotten.delete(id);
+  async load(address: string): Promise<{ sequence: number; batches: Uint8Array[]; rows: number; outlines: KeptOutlines | undefined }> {
+    this.forgotten.delete(address);
+    await this.adopt(address);
     const transaction = this.database.transaction(['documents', 'operations', 'outbox', 'outlines']);
     const [kept, later, waiting, outlines] = await Promise.all([
-      transaction.objectStore('documents').get(id),
-      transaction.objectStore('operations').getAll(rangeOf(id)),
-      transaction.objectStore('outbox').index('document').getAll(id),
-      transaction.objectStore('outlines').get(id),
+      transaction.objectStore('documents').get(address),
+      transaction.objectStore('operations').getAll(rangeOf(address)),
+      transaction.objectStore('outbox').index('document').getAll(address),
+      transaction.objectStore('outlines').get(address),
     ]);
     const batches = [...(kept?.snapshot ? [kept.snapshot] : []), ...later.map((row) => row.bytes), ...waiting.map((row) => row.bytes)];
     const isCurrent = outlines !== undefined && waiting.length === 0 && outlines.sequence === kept?.sequence;
     return { sequence: kept?.sequence ?? 0, batches, rows: later.length, outlines: isCurrent ? outlines : undefined };
+  }
+
+  /** Takes over what an earlier version kept under the id alone, which was one document's then. */
+  private async adopt(address: string): Promise<void> {
+    const id = idOf(address);
+    if ((await this.database.getKey('documents', id)) === undefined && (await this.database.getKeyFromIndex('outbox', 'document', id)) === undefined) return;
+    const transaction = this.database.transaction(['documents', 'operations', 'outbox', 'outlines'], 'readwrite');
+    const [documents, operations, outbox] = [transaction.objectStore('documents'), transaction.objectStore('operations'), transaction.objectStore('outbox')];
+    const [kept, isHere, later, waiting] = await Promise.all([documents.get(id), documents.getKey(address), operations.getAll(rangeOf(id)), outbox.index('document').getAll(id)]);
+    if (kept && isHere === undefined) {
+      void documents.put({ ...kept, id: address });
+      for (const row of later) void operations.put({ ...row, document: address });
+    }
+    for (const row of waiting) if (addressOf(row.space, row.kind, id) === address) void outbox.put({ ...row, document: address });
+    void documents.delete(id);
+    void operations.delete(rangeOf(id));
+    void transaction.objectStore('outlines').delete(id);
+    await transaction.done;
   }
 
   /** Keeps how a page was painted, unless it has changed since or something of it still waits to be sent: false then. */
@@ -121,9 +144,9 @@ export class DeviceStore {
     await transaction.done;
   }
 
-  /** The documents of which something is on this device. */
+  /** The addresses of the documents of which something is on this device; ids alone in what an earlier version left. */
   async heldDocuments(): Promise<Set<string>> {
-    const [kept, waiting] = await Promise.all([this.database.getAllKeys('documents'), this.database.getAll('outbox')]);
+    const [kept, waiting] = await Promise.all([this.database.getAllKeys('documents'), this.outbox()]);
     return new Set([...kept, ...waiting.map((row) => row.document)]);
   }
 
@@ -146,8 +169,8 @@ export class DeviceStore {
     await Promise.all([...waiting.map((row) => transaction.store.add(row)), transaction.done]);
   }
 
-  outbox(): Promise<Waiting[]> {
-    return this.database.getAll('outbox');
+  async outbox(): Promise<Waiting[]> {
+    return (await this.database.getAll('outbox')).map((row) => (row.document.includes('/') ? row : { ...row, document: addressOf(row.space, row.kind, row.document) }));
   }
 
   /** Moves operations from the outbox to the stored ones, in one step. */

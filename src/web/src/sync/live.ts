@@ -19,7 +19,7 @@ export class Live {
   onNews: (() => void) | undefined;
 
   private readonly hub: HubConnection;
-  private readonly listeners = new Map<string, { space: string; listener: LiveListener }>();
+  private readonly listeners = new Map<string, LiveListener>();
   private tries = 0;
   private wasConnected = false;
   private stopped = false;
@@ -32,35 +32,35 @@ export class Live {
       .build();
     this.hub.serverTimeoutInMilliseconds = 20_000;
     this.hub.keepAliveIntervalInMilliseconds = 8_000;
-    this.hub.on('stored', (id: string, first: number, count: number, batch: Uint8Array) => this.listeners.get(id)?.listener.stored(first, count, batch));
-    this.hub.on('wet', (id: string, person: string, connection: string, piece: Uint8Array) =>
-      this.listeners.get(id)?.listener.wet?.(person, connection, piece));
-    this.hub.on('pen', (id: string, person: string, connection: string, x: number, y: number) =>
-      this.listeners.get(id)?.listener.pen?.(person, connection, x, y));
-    this.hub.on('present', (id: string, people: string[]) => this.listeners.get(id)?.listener.present?.(people));
+    this.hub.on('stored', (address: string, first: number, count: number, batch: Uint8Array) => this.listeners.get(address)?.stored(first, count, batch));
+    this.hub.on('wet', (address: string, person: string, connection: string, piece: Uint8Array) =>
+      this.listeners.get(address)?.wet?.(person, connection, piece));
+    this.hub.on('pen', (address: string, person: string, connection: string, x: number, y: number) =>
+      this.listeners.get(address)?.pen?.(person, connection, x, y));
+    this.hub.on('present', (address: string, people: string[]) => this.listeners.get(address)?.present?.(people));
     this.hub.on('news', () => this.onNews?.());
     this.hub.onclose(() => this.connectLater());
     addEventListener('online', () => void this.connect());
     void this.connect();
   }
 
-  join(space: string, document: string, listener: LiveListener): void {
-    this.listeners.set(document, { space, listener });
-    void this.sendJoin(space, document, listener);
+  join(address: string, listener: LiveListener): void {
+    this.listeners.set(address, listener);
+    void this.sendJoin(address, listener);
   }
 
-  leave(document: string): void {
-    this.listeners.delete(document);
-    if (this.connected) void this.hub.send('Leave', document).catch(() => {});
+  leave(address: string): void {
+    this.listeners.delete(address);
+    if (this.connected) void this.hub.send('Leave', address).catch(() => {});
   }
 
   /** Passes on a piece of wet ink. Lost pieces do not matter: the stroke follows when the pen is lifted. */
-  wet(document: string, piece: Uint8Array): void {
-    if (this.connected) void this.hub.send('Wet', document, piece).catch(() => {});
+  wet(address: string, piece: Uint8Array): void {
+    if (this.connected) void this.hub.send('Wet', address, piece).catch(() => {});
   }
 
-  pen(document: string, x: number, y: number): void {
-    if (this.connected) void this.hub.send('Pen', document, Math.round(x), Math.round(y)).catch(() => {});
+  pen(address: string, x: number, y: number): void {
+    if (this.connected) void this.hub.send('Pen', address, Math.round(x), Math.round(y)).catch(() => {});
   }
 
   stop(): void {
@@ -84,17 +84,17 @@ export class Live {
     this.onConnected();
     if (this.wasConnected) this.onNews?.();
     this.wasConnected = true;
-    for (const [document, { space, listener }] of this.listeners) void this.sendJoin(space, document, listener);
+    for (const [address, listener] of this.listeners) void this.sendJoin(address, listener);
   }
 
   private connectLater(): void {
     if (!this.stopped) setTimeout(() => void this.connect(), pauses[Math.min(this.tries++, pauses.length - 1)]);
   }
 
-  private async sendJoin(space: string, document: string, listener: LiveListener): Promise<void> {
+  private async sendJoin(address: string, listener: LiveListener): Promise<void> {
     if (!this.connected) return;
     try {
-      await this.hub.invoke('Join', space, document);
+      await this.hub.invoke('Join', address);
       listener.joined();
     } catch {
       // Either the connection broke, and joining follows with the next one, or the right to read is gone, which the next request says.

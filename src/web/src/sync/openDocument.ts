@@ -1,5 +1,7 @@
 import { type Core, type DocumentKind, documentKinds } from '../core/runtime';
 import { request } from '../session/api';
+import { addressOf } from './address';
+import { unframed } from './frames';
 import type { DeviceStore } from './deviceStore';
 import type { Live, LiveListener } from './live';
 import type { Outbox } from './outbox';
@@ -17,6 +19,8 @@ export class OpenDocument {
 
   /** How the page was painted when it was open last; only while it is the same still. */
   outlines: Uint8Array[] | undefined;
+
+  readonly address: string;
 
   private coreHandle: number;
   /** What the device holds of a page whose outlines can be painted first; Core takes it when it is first asked for the page. */
@@ -38,6 +42,7 @@ export class OpenDocument {
     readonly id: string,
   ) {
     this.coreHandle = core.DocumentBridge.Open(documentKinds[kind]);
+    this.address = addressOf(space, kind, id);
   }
 
   /** Core's handle of it; Core then has all of it. */
@@ -72,7 +77,7 @@ export class OpenDocument {
     const document = new OpenDocument(core, store, outbox, live, space, kind, id);
     await document.readDevice();
     if (document.sequence === 0 && !isNew) await document.catchUp();
-    live.join(space, id, {
+    live.join(document.address, {
       stored: (first, count, batch) => document.receive(first, count, batch),
       wet: (...piece) => document.onWet?.(...piece),
       pen: (...place) => document.onPen?.(...place),
@@ -96,28 +101,21 @@ export class OpenDocument {
     const bytes = make(this.handle, Date.now());
     if (bytes.length === 0) return false;
     this.changed();
-    void this.outbox.add({ space: this.space, kind: this.kind, document: this.id, bytes });
+    void this.outbox.add({ space: this.space, kind: this.kind, document: this.address, bytes });
     return true;
   }
 
   /** The same for many operations at once, each framed by a length of four bytes; one notice to who listens. Resolves once all are kept on the device. */
   async performAll(make: (handle: number, now: number) => Uint8Array): Promise<number> {
-    const bytes = make(this.handle, Date.now());
-    const lengths = new DataView(bytes.buffer, bytes.byteOffset);
-    const frames: Uint8Array[] = [];
-    for (let at = 0; at < bytes.length; ) {
-      const end = at + 4 + lengths.getUint32(at, true);
-      frames.push(bytes.slice(at + 4, end));
-      at = end;
-    }
+    const frames = unframed(make(this.handle, Date.now()));
     if (frames.length > 0) this.changed();
-    await Promise.all(frames.map((frame) => this.outbox.add({ space: this.space, kind: this.kind, document: this.id, bytes: frame })));
+    await Promise.all(frames.map((frame) => this.outbox.add({ space: this.space, kind: this.kind, document: this.address, bytes: frame })));
     return frames.length;
   }
 
   /** Keeps how the page is painted for the next opening; false when something of it is still on its way. */
   keepOutlines(packets: Uint8Array[]): Promise<boolean> {
-    return this.store.keepOutlines({ id: this.id, sequence: this.sequence, build: this.core.PageBridge.Build(), packets });
+    return this.store.keepOutlines({ id: this.address, sequence: this.sequence, build: this.core.PageBridge.Build(), packets });
   }
 
   /** The server has stored some of this device's own operations. */
@@ -125,7 +123,7 @@ export class OpenDocument {
     this.rows += sequences.length;
     const before = this.sequence;
     for (const sequence of sequences) if (sequence === this.sequence + 1) this.sequence = sequence;
-    if (this.sequence > before) void this.store.advance(this.id, this.sequence);
+    if (this.sequence > before) void this.store.advance(this.address, this.sequence);
     if ((sequences.at(-1) ?? 0) > this.sequence) void this.catchUp();
   }
 
@@ -140,8 +138,8 @@ export class OpenDocument {
   }
 
   close(): void {
-    this.live.leave(this.id);
-    if (this.rows > rowsBeforeCompacting && !this.isHeld) void this.store.compact(this.id, this.core.DocumentBridge.Snapshot(this.coreHandle), this.sequence);
+    this.live.leave(this.address);
+    if (this.rows > rowsBeforeCompacting && !this.isHeld) void this.store.compact(this.address, this.core.DocumentBridge.Snapshot(this.coreHandle), this.sequence);
     // Who left before it was taken does not ask for it any more.
     this.held = [];
     this.core.DocumentBridge.Close(this.coreHandle);
@@ -176,12 +174,12 @@ export class OpenDocument {
     this.rows++;
     if (news > 0) this.changed();
     this.onArrived?.(batch);
-    await this.store.keep(this.id, first, batch, last);
+    await this.store.keep(this.address, first, batch, last);
   }
 
   private async readDevice(): Promise<void> {
-    const unsaved = await this.outbox.unsavedOf(this.id);
-    const { sequence, batches, rows, outlines } = await this.store.load(this.id);
+    const unsaved = await this.outbox.unsavedOf(this.address);
+    const { sequence, batches, rows, outlines } = await this.store.load(this.address);
     this.held = [...batches, ...unsaved];
     this.sequence = sequence;
     this.rows = rows;

@@ -1,14 +1,20 @@
 import type { Core } from '../core/runtime';
-import { getJson, Refused, request } from '../session/api';
+import { getJson, isBusy, Refused, request } from '../session/api';
+import { idOf } from './address';
 import type { DeviceStore, Waiting } from './deviceStore';
+import { unframed } from './frames';
 import { setSyncState } from './syncState';
 
 const mostFrames = 500;
+/** Refusals that say that the number an operation is signed with is another's. */
+const numberTaken = new Set(['replica-taken', 'id-used']);
 const leastPause = 500;
 const mostPause = 10_000;
 
 interface AppendAnswer {
   serverTime: number;
+  /** Whether the document will soon take no more. */
+  nearlyFull: boolean;
   results: { sequence: number; refused: { code: string; sentence: string } | null }[];
 }
 
@@ -41,7 +47,14 @@ export class Outbox {
     addEventListener('online', () => this.flush(), { signal });
     addEventListener('offline', () => setSyncState({ problem: 'unreachable' }), { signal });
     addEventListener('beforeunload', (event) => this.unsaved.length > 0 && event.preventDefault(), { signal });
-    this.otherTabs.onmessage = () => void this.count();
+    this.otherTabs.onmessage = ({ data }: MessageEvent<'changed' | { renumbered: string }>) => {
+      if (data !== 'changed' && this.core.DocumentBridge.Number() === data.renumbered) {
+        // Another tab sent what was made here, and gave it a fresh number.
+        this.core.DocumentBridge.Renew(data.renumbered, newReplica());
+        void this.store.outbox().then((rows) => this.onRestamped(new Set(rows.map((row) => row.document))));
+      }
+      void this.count();
+    };
   }
 
   add(waiting: Waiting): Promise<void> {
@@ -153,8 +166,10 @@ export class Outbox {
 
   private failed(problem: unknown): void {
     const signedOut = problem instanceof Refused && problem.status === 401;
-    setSyncState({ problem: signedOut ? 'signed-out' : 'unreachable' });
+    const busy = problem instanceof Refused && isBusy(problem.status);
+    setSyncState({ problem: signedOut ? 'signed-out' : busy ? 'busy' : 'unreachable' });
     if (signedOut) return;
+    if (busy) this.pause = Math.max(this.pause, problem.retryAfter);
     this.timer = setTimeout(() => this.flush(), this.pause);
     this.pause = Math.min(this.pause * 2, mostPause);
   }
@@ -172,10 +187,10 @@ export class Outbox {
     const { space, kind, document } = rows[0]!;
     let answer: AppendAnswer;
     try {
-      const response = await request('POST', `/api/spaces/${space}/documents/${kind}/${document}/operations`, framed(rows), 'application/octet-stream');
+      const response = await request('POST', `/api/spaces/${space}/documents/${kind}/${idOf(document)}/operations`, framed(rows), 'application/octet-stream');
       answer = (await response.json()) as AppendAnswer;
     } catch (problem) {
-      if (!(problem instanceof Refused) || problem.status === 401 || problem.status === 429 || problem.status >= 500) throw problem;
+      if (!(problem instanceof Refused) || problem.status === 401 || problem.status === 429 || (problem.status >= 500 && problem.status !== 507)) throw problem;
       await this.makeSureOfPerson();
       for (const row of rows) await this.store.markRefused(row, problem.message);
       return;
@@ -184,9 +199,12 @@ export class Outbox {
     const stored = rows.flatMap((waiting, i) => (answer.results[i]!.refused ? [] : [{ waiting, sequence: answer.results[i]!.sequence }]));
     await this.store.markStored(stored);
     this.onStored(document, stored.map(({ sequence }) => sequence).sort((a, b) => a - b));
+    if (answer.nearlyFull) setSyncState({ nearlyFull: document });
+    const taken = rows.find((_, i) => numberTaken.has(answer.results[i]!.refused?.code ?? ''));
+    if (taken) await this.renumber(taken);
     for (const [i, row] of rows.entries()) {
       const { refused } = answer.results[i]!;
-      if (refused && refused.code !== 'clock-ahead') await this.store.markRefused(row, refused.sentence);
+      if (refused && refused.code !== 'clock-ahead' && !numberTaken.has(refused.code)) await this.store.markRefused(row, refused.sentence);
     }
     if (answer.results.some((result) => result.refused?.code === 'clock-ahead')) await this.correctClock(answer.serverTime);
   }
@@ -195,6 +213,16 @@ export class Outbox {
   private async makeSureOfPerson(): Promise<void> {
     const { person } = await getJson<{ person?: { id: string } }>('/api/session');
     if (person?.id !== this.person) throw new Refused(401, 'signed-out', 'Another person is signed in.');
+  }
+
+  /** The number this device signs with is another's: takes a fresh one, and gives it to all that waits, since nobody has seen it yet. */
+  private async renumber(refused: Waiting): Promise<void> {
+    const rows = await this.store.outbox();
+    const old = this.core.DocumentBridge.Number();
+    const fresh = unframed(this.core.DocumentBridge.Renumber(refused.bytes, joined(frames(rows)), newReplica()));
+    await this.store.replaceWaiting(rows.map((row, i) => ({ ...row, bytes: fresh[i]! })));
+    this.onRestamped(new Set(rows.map((row) => row.document)));
+    this.otherTabs.postMessage({ renumbered: old });
   }
 
   /** The device's clock ran ahead: takes the server's, and stamps anew all that waits, since nobody has seen it yet. */
@@ -206,13 +234,30 @@ export class Outbox {
   }
 }
 
+/** A number for an open application to sign with, drawn so that it is nobody else's. */
+export function newReplica(): string {
+  return [...crypto.getRandomValues(new Uint8Array(8))].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+}
+
+/** Each batch after its length in four bytes, lowest first. */
+function frames(rows: Waiting[]): Uint8Array<ArrayBuffer>[] {
+  return rows.flatMap((row) => {
+    const length = new Uint8Array(4);
+    new DataView(length.buffer).setUint32(0, row.bytes.length, true);
+    return [length, row.bytes.slice()];
+  });
+}
 
 function framed(rows: Waiting[]): Blob {
-  return new Blob(
-    rows.flatMap((row) => {
-      const length = new Uint8Array(4);
-      new DataView(length.buffer).setUint32(0, row.bytes.length, true);
-      return [length, row.bytes.slice()];
-    }),
-  );
+  return new Blob(frames(rows));
+}
+
+function joined(parts: Uint8Array[]): Uint8Array {
+  const whole = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
+  let at = 0;
+  for (const part of parts) {
+    whole.set(part, at);
+    at += part.length;
+  }
+  return whole;
 }

@@ -2,10 +2,11 @@ import { createContext, type ReactNode, useContext, useEffect, useState, useSync
 import { type Core, type DocumentKind, loadCore } from '../core/runtime';
 import { getJson, Unreachable } from '../session/api';
 import type { Session } from '../session/session';
+import { addressOf } from './address';
 import { DeviceStore } from './deviceStore';
 import { Live } from './live';
 import { OpenDocument } from './openDocument';
-import { Outbox } from './outbox';
+import { newReplica, Outbox } from './outbox';
 import { trimPictures } from '../pictures/trimPictures';
 
 /** What has time waits for so long, ms, until the first screen is there. */
@@ -32,8 +33,7 @@ export class Workspace {
 
   static async start(session: Session): Promise<Workspace> {
     const [core, store] = await Promise.all([loadCore(), DeviceStore.open(session.person.id)]);
-    const replica = [...crypto.getRandomValues(new Uint8Array(8))].map((byte) => byte.toString(16).padStart(2, '0')).join('');
-    core.DocumentBridge.Start(replica, session.person.id);
+    core.DocumentBridge.Start(newReplica(), session.person.id);
     const outbox = new Outbox(core, store, session.person.id);
     outbox.flush();
     const workspace = new Workspace(core, store, outbox, new Live(() => outbox.flush()));
@@ -49,22 +49,24 @@ export class Workspace {
 
   /** Opens a document, or joins who has it open already. Every call is answered by one {@link release}. */
   acquire(space: string, kind: DocumentKind, id: string): Promise<OpenDocument> {
-    let entry = this.open.get(id);
+    const address = addressOf(space, kind, id);
+    let entry = this.open.get(address);
     if (!entry) {
       const opening = OpenDocument.open(this.core, this.store, this.outbox, this.live, space, kind, id, this.fresh.has(id));
       const made: { document: Promise<OpenDocument>; users: number; ready?: OpenDocument } = { document: opening, users: 0 };
       void opening.then((document) => (made.ready = document));
-      this.open.set(id, made);
+      this.open.set(address, made);
       entry = made;
     }
     entry.users++;
     return entry.document;
   }
 
-  release(id: string): void {
-    const entry = this.open.get(id);
+  release(space: string, kind: DocumentKind, id: string): void {
+    const address = addressOf(space, kind, id);
+    const entry = this.open.get(address);
     if (!entry || --entry.users > 0) return;
-    this.open.delete(id);
+    this.open.delete(address);
     void entry.document.then((document) => document.close());
   }
 
@@ -122,13 +124,13 @@ export function useDocument(space: string, kind: DocumentKind, id: string): Open
     void workspace.acquire(space, kind, id).then((opened) => !ended && setDocument(opened));
     return () => {
       ended = true;
-      workspace.release(id);
+      workspace.release(space, kind, id);
       // It may be closed now: who comes back to it before another was open waits for it anew.
       setDocument(undefined);
     };
   }, [workspace, space, kind, id]);
   useSyncExternalStore(document?.subscribe ?? noSubscription, document?.getVersion ?? noVersion);
-  return document?.id === id ? document : undefined;
+  return document?.address === addressOf(space, kind, id) ? document : undefined;
 }
 
 const noSubscription = () => () => {};

@@ -155,6 +155,6 @@ export class PenHand implements Hand {
     const news = ends ? [] : core.PenBridge.Samples(this.stroke, this.sent);
     this.sent += news.length / 3;
     this.sentAt = performance.now();
-    live.wet(page.id, encodePiece(this.number, this.pen, ends, news));
+    live.wet(page.address, encodePiece(this.number, this.pen, ends, news));
   }
 }

@@ -454,7 +454,7 @@ export class SheetDesk {
     const now = performance.now();
     if (now - this.penSentAt < penEvery) return;
     this.penSentAt = now;
-    this.live.pen(this.page.id, x, y);
+    this.live.pen(this.page.address, x, y);
   }
 
   /** Core tells from now on what changes on the page; all there is on it, unless it is painted already. */

@@ -1,0 +1,10 @@
+using System.Security.Claims;
+using CalmQuill.Server.People;
+
+namespace CalmQuill.Server.Access;
+
+/// <summary>Who asks: a person, through one sign-in. The empty ids are somebody signed out, who has a role nowhere.</summary>
+public readonly record struct Visitor(Guid Person, Guid Session)
+{
+    public static Visitor Of(ClaimsPrincipal user) => new(user.Id(), user.Session());
+}

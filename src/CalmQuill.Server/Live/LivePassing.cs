@@ -1,0 +1,55 @@
+using CalmQuill.Core.Operations;
+using CalmQuill.Store.Documents;
+using StackExchange.Redis;
+
+namespace CalmQuill.Server.Live;
+
+/// <summary>Passes things on to whoever follows a document, on this server and, through Redis, on the others. Nobody waits for it, and it never fails.</summary>
+public sealed class LivePassing(LiveConnections connections, Settings settings, ILogger<LivePassing> log) : IHostedService, IAsyncDisposable
+{
+    private static readonly RedisChannel Channel = RedisChannel.Literal("quill-live");
+    private readonly Guid server = Guid.NewGuid();
+    private ConnectionMultiplexer? redis;
+
+    public void Stored(DocumentRef document, AppendResult stored)
+    {
+        var batch = OperationCodec.Encode(stored.New);
+        Pass(new LiveMessage(document, "stored", [stored.FirstNew, stored.New.Count, batch], batch.Length));
+    }
+
+    public void Pass(LiveMessage message)
+    {
+        connections.Pass(message);
+        if (redis is { } others) _ = Publish(others, message);
+    }
+
+    public async Task StartAsync(CancellationToken cancellationToken)
+    {
+        if (settings.Redis is not { } address) return;
+        redis = await ConnectionMultiplexer.ConnectAsync(address);
+        await redis.GetSubscriber().SubscribeAsync(Channel, (_, bytes) =>
+        {
+            if (LiveWire.Read((byte[])bytes!, server) is { } message) connections.Pass(message);
+        });
+    }
+
+    public Task StopAsync(CancellationToken cancellationToken) => Task.CompletedTask;
+
+    public async ValueTask DisposeAsync()
+    {
+        if (redis is not null) await redis.DisposeAsync();
+    }
+
+    private async Task Publish(ConnectionMultiplexer others, LiveMessage message)
+    {
+        try
+        {
+            await others.GetSubscriber().PublishAsync(Channel, LiveWire.Write(message, server));
+        }
+        catch (Exception problem) when (problem is RedisException or TimeoutException or ObjectDisposedException)
+        {
+            // Devices on the other servers notice the missing number with the next one, or when they ask.
+            log.LogWarning(problem, "The other servers could not be told of a change.");
+        }
+    }
+}
