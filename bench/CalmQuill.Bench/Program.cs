@@ -10,7 +10,14 @@ using Microsoft.Extensions.DependencyInjection;
 if (args.Contains("--shapes"))
 {
     await ShapesBench.Write(Path.Combine(Repository.Root, "docs/shapes.md"));
-    return;
+    return 0;
+}
+
+// --fuzz [MINUTES] alone asks everything with nasty values, ten minutes unless said otherwise, and writes what came of it into docs/reliability.md with --write.
+if (args.Contains("--fuzz"))
+{
+    var minutes = args.SkipWhile(arg => arg != "--fuzz").Skip(1).Select(arg => double.TryParse(arg, System.Globalization.CultureInfo.InvariantCulture, out var given) ? given : 10).FirstOrDefault(10);
+    return await FuzzRun.Run(TimeSpan.FromMinutes(minutes), args.Contains("--write"));
 }
 
 // Measures ours and the references in one call on the same data, and prints one table; --write also puts it into docs/benchmarks.md.
@@ -35,7 +42,7 @@ if (args.Contains("--ink"))
     rows.AddRange(InterfaceBench.PenToInk(only));
     rows.AddRange(InterfaceBench.Tools(only));
     Console.WriteLine(Row.Table(rows));
-    return;
+    return 0;
 }
 
 await pages.Write();
@@ -48,7 +55,7 @@ using (var reader = new Browser(host.Address))
 if (args.Contains("--pages"))
 {
     Console.WriteLine(Row.Table(rows));
-    return;
+    return 0;
 }
 
 var big = await host.MakeGroup();
@@ -61,7 +68,7 @@ using (var reader = new Browser(host.Address))
 }
 
 Console.WriteLine(Row.Table(rows));
-if (args.Contains("--library")) return;
+if (args.Contains("--library")) return 0;
 string AddressOf(Guid which) => $"/page/{group.Space}/{notebook}/{which}";
 using var here = new Browser(host.Address);
 here.SignIn(group.Owner.Email, QuillHost.Password);
@@ -94,3 +101,5 @@ if (args.Contains("--write"))
         {table}
         """);
 }
+
+return 0;

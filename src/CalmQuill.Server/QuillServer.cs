@@ -47,6 +47,8 @@ public static class QuillServer
         builder.Logging.SetMinimumLevel(LogLevel.Warning);
         // Keys lie in a folder that only this account reads; there is nothing on one machine to encrypt them with that does not lie beside them.
         builder.Logging.AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error);
+        // What somebody is refused is told to them; a log that anybody can fill tells nothing.
+        builder.Logging.AddFilter("Microsoft.AspNetCore.SignalR", LogLevel.Critical);
         AddServices(builder.Services, settings);
         configure?.Invoke(builder.Services);
 

@@ -19,11 +19,14 @@ public abstract class InterfaceTest : IAsyncLifetime
 
     protected QuillHost.Group Group { get; private set; } = null!;
 
+    /// <summary>What the server is told beyond the usual.</summary>
+    protected virtual CalmQuill.Server.Settings With(CalmQuill.Server.Settings settings) => settings;
+
     protected string PagePath => $"/page/{Group.Space}/{Notebook}/{Page}";
 
     public async Task InitializeAsync()
     {
-        Host = await QuillHost.Start(Repository.FrontEnd);
+        Host = await QuillHost.Start(Repository.FrontEnd, With);
         Group = await Host.MakeGroup();
         using var caller = await Host.SignIn(Group.Owner);
         var device = new Replica(1, Group.Owner.Id);

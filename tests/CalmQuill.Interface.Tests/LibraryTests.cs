@@ -256,7 +256,7 @@ public sealed class LibraryTests : InterfaceTest
         var views = new (string Path, string Ready)[]
         {
             ("/desk", "[data-testid=left-off]"), ("/library", "[data-testid=notebook-row]"), ("/library/list/tags", "[data-testid=library-heading]"), ("/library/list/recent", "[data-testid=page-row]"), (PagePath, "[data-testid=margin-contents]"), ("/account", "[data-testid=name-form]"), ($"/group/{Group.Space}", "[data-testid=member]"),
-            ("/library/list/bin", "[data-testid=library-heading]"), (PagePath + $"?beside={Group.Space}/{Notebook}/{Page}", "[data-testid=close-beside]"), ("/sign-in", "[data-testid=sign-in-form]"),
+            ("/library/list/bin", "[data-testid=library-heading]"), (PagePath + $"?beside={Group.Space}/{Notebook}/{Page}", "[data-testid=close-beside]"), ("/sign-in", "[data-testid=sign-in-form]"), ("/welcome#invitation=0", "[data-testid=welcome-form]"), ("/new-password#letter=0", "[data-testid=new-password-form]"),
             ($"/pages/{Group.Space}/{Notebook}", "[data-testid=overview-page]"), ($"/web/{Group.Space}/{Notebook}", "[data-testid=web]"), ("/follow-ups", "[data-testid=follow-ups]"),
             ($"/planner/{Group.Space}", "[data-testid=planner-count]"), ($"/papers/{Group.Space}", "[data-testid=papers]"),
         };

@@ -16,24 +16,24 @@ export function Usage({ space }: { space: string }) {
   const { data } = useQuery({ queryKey: ['usage', space], queryFn: () => getJson<SpaceUsage>(`/api/spaces/${space}/usage`), refetchOnMount: 'always' });
   if (!data) return null;
   return (
-    <dl className="grid gap-3" data-testid="usage">
+    <ul className="grid max-w-[440px] gap-3" data-testid="usage">
       <Line name="Writing" words={`${bytesWords(data.bytes)} of ${bytesWords(data.mostBytes)}`} share={data.bytes / data.mostBytes} />
       <Line name="Changes kept" words={`${data.operations.toLocaleString('en')} of ${data.mostOperations.toLocaleString('en')}`} share={data.operations / data.mostOperations} />
       <Line name="Pictures and papers" words={`${bytesWords(data.assetBytes)} of ${bytesWords(data.mostAssetBytes)}`} share={data.assetBytes / data.mostAssetBytes} />
-    </dl>
+    </ul>
   );
 }
 
 function Line({ name, words, share }: { name: string; words: string; share: number }) {
   return (
-    <div>
-      <div className="flex justify-between gap-4">
-        <dt>{name}</dt>
-        <dd className="text-quiet">{words}</dd>
-      </div>
+    <li>
+      <p className="flex justify-between gap-4">
+        <span>{name}</span>
+        <span className="text-quiet">{words}</span>
+      </p>
       <div className="mt-1 h-1 bg-base-300" aria-hidden="true">
         <div className={`h-full ${share > 0.9 ? 'bg-accent' : 'bg-secondary'}`} style={{ width: `${Math.max(0.5, Math.min(100, share * 100))}%` }} />
       </div>
-    </div>
+    </li>
   );
 }
