@@ -19,6 +19,9 @@ public abstract class InterfaceTest : IAsyncLifetime
 
     protected QuillHost.Group Group { get; private set; } = null!;
 
+    /// <summary>How much a document may hold; the usual unless a test needs less.</summary>
+    protected virtual CalmQuill.Store.Documents.DocumentLimits? Limits => null;
+
     /// <summary>What the server is told beyond the usual.</summary>
     protected virtual CalmQuill.Server.Settings With(CalmQuill.Server.Settings settings) => settings;
 
@@ -26,7 +29,7 @@ public abstract class InterfaceTest : IAsyncLifetime
 
     public async Task InitializeAsync()
     {
-        Host = await QuillHost.Start(Repository.FrontEnd, With);
+        Host = await QuillHost.Start(Repository.FrontEnd, With, Limits);
         Group = await Host.MakeGroup();
         using var caller = await Host.SignIn(Group.Owner);
         var device = new Replica(1, Group.Owner.Id);

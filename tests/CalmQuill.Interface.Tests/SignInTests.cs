@@ -85,9 +85,14 @@ public sealed class SignInTests : InterfaceTest
         var (browser, network) = Open(Group.Writer);
         browser.Go(PagePath);
         browser.WaitForStrokes(1);
+        browser.WaitForSync("All saved");
+        // Opened again without a connection, it draws a number that the server has not heard of yet.
+        browser.Until(() => (bool)browser.Script("return navigator.serviceWorker.controller !== null")!, "the application to be kept on the device");
+        network.Cut();
+        browser.Go(PagePath);
+        browser.WaitForStrokes(1);
         var number = Convert.ToUInt64((string)browser.AsyncScript(
             "globalThis.getDotnetRuntime(0).getAssemblyExports('CalmQuill.Core.Browser.dll').then((all) => arguments[0](all.CalmQuill.Core.Browser.DocumentBridge.Number()))")!, 16);
-        network.Cut();
         for (var i = 0; i < 3; i++) browser.Wave(330, 260 + i * 60);
         browser.WaitForStrokes(4);
         browser.Press("undo");

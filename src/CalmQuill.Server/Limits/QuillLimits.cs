@@ -25,13 +25,13 @@ public sealed record QuillLimits
     public int DevicesOfAPerson { get; init; } = 40;
 
     /// <summary>Bytes of operations in one space.</summary>
-    public long BytesOfASpace { get; init; } = 20L * 1024 * 1024 * 1024;
+    public long BytesOfASpace { get; init; } = 20_000_000_000;
 
     /// <summary>Operations in one space.</summary>
     public long OperationsOfASpace { get; init; } = 50_000_000;
 
     /// <summary>Bytes of pictures and frozen pages in one space.</summary>
-    public long AssetBytesOfASpace { get; init; } = 10L * 1024 * 1024 * 1024;
+    public long AssetBytesOfASpace { get; init; } = 10_000_000_000;
 
     /// <summary>Tries to sign in a minute, for one account from devices that did not sign in before; ten times as many from one address.</summary>
     public int SignInsAMinute { get; init; } = 10;

@@ -35,7 +35,7 @@ export function GroupScreen() {
   };
 
   return (
-    <div className="h-full overflow-y-auto">
+    <div className="relative h-full overflow-y-auto">
       <div className="mx-auto max-w-[860px] px-10 pb-16 pt-7 max-sm:px-5">
         <p className="text-quiet">Group</p>
         <h1 className="border-b border-base-300 pb-4 text-[30px] leading-tight">{space.name}</h1>

@@ -30,7 +30,7 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
   };
   const details = (body: Record<string, string>) => sendJson('PUT', '/api/people/me', body).then(async () => onChanged(await fetchSession()));
   return (
-    <div className="h-full overflow-y-auto">
+    <div className="relative h-full overflow-y-auto">
       <div className="mx-auto max-w-[860px] px-10 pb-16 pt-7 max-sm:px-5">
         <header className="flex items-center gap-4 border-b border-base-300 pb-5">
           <Avatar name={person.name} colour={person.colour} size={52} />

@@ -65,7 +65,7 @@ export function SecondFactor({ onChanged }: { onChanged: () => Promise<void> }) 
         sendJson<{ recoveryCodes: string[] }>('PUT', '/api/people/me/second-factor', { secret: offer.secret, code: form.code, password: form.password }).then(({ recoveryCodes }) => setCodes(recoveryCodes))
       }
     >
-      <p className="mb-3">Scan this with an authenticator, or type the words below into it. Then give the code that it shows.</p>
+      <p className="mb-3">Scan this with an authenticator, or type the letters beside it. Then give the code that it shows.</p>
       <div className="mb-4 flex flex-wrap items-center gap-4">
         <SquareCode modules={offer.modules} />
         <p className="max-w-[220px] font-mono text-[14px] break-all" data-testid="factor-secret">
