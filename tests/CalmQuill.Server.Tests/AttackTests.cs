@@ -279,6 +279,23 @@ public sealed class AttackTests : IAsyncLifetime
         Assert.Equal(HttpStatusCode.OK, (await writer.Http.GetAsync($"/api/spaces/{group.Space}/paper-uses")).StatusCode);
     }
 
+    // 11
+    [Fact]
+    public async Task A_page_with_very_much_on_it_is_given_up_when_nobody_waits_for_its_print()
+    {
+        var full = Guid.NewGuid();
+        for (var i = 0; i < 6; i++)
+            await Do(writer, writers, DocumentKind.Page, full, [.. Enumerable.Range(0, 100).Select(_ => new Change.StrokeAdded(new Pen(PenKind.Fountain, 40, 0xFF), 0, Generate.Wave(3_000, Random.Shared.Next(10_000), Random.Shared.Next(20_000))))]);
+        // Four that nobody waits for, on a server that prints two at a time: they make room at once for one that somebody waits for.
+        using var impatient = new CancellationTokenSource();
+        var given = Enumerable.Range(0, 4).Select(_ => writer.Http.GetAsync($"/api/spaces/{group.Space}/pages/{full}/export.svg", impatient.Token)).ToList();
+        await impatient.CancelAsync();
+        foreach (var one in given) await Assert.ThrowsAnyAsync<OperationCanceledException>(() => one);
+        var clock = Stopwatch.StartNew();
+        Assert.Equal(HttpStatusCode.OK, (await owner.Http.GetAsync($"/api/spaces/{group.Space}/pages/{page}/export.pdf")).StatusCode);
+        Assert.True(clock.Elapsed < TimeSpan.FromSeconds(3), $"waited {clock.Elapsed}");
+    }
+
     // 12
     [Fact]
     public async Task A_library_that_holds_as_much_as_it_may_takes_no_more_and_says_so()

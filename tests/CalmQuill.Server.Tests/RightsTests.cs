@@ -159,6 +159,32 @@ public sealed class RightsTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_flood_of_wet_ink_is_refused_before_it_reaches_the_others()
+    {
+        using var writer = await host.SignIn(group.Writer);
+        await using var flooding = await Device.Join(host, writer, Address);
+        await using var other = await Device.Join(host, owner, Address);
+        var calls = await Task.WhenAll(Enumerable.Range(0, 4_000).Select(async _ =>
+        {
+            try
+            {
+                await flooding.Wet();
+                return true;
+            }
+            catch (HubException)
+            {
+                return false;
+            }
+        }));
+        // A bucket of 800 that fills by 200 a second.
+        Assert.InRange(calls.Count(taken => taken), 800, 3_000);
+        Assert.Equal(System.Net.HttpStatusCode.OK, (await owner.Send(group.Space, DocumentKind.Page, page, owners.Make(Stroke(), Now))).StatusCode);
+        await other.Hears("stored");
+        Assert.False(other.Ended.IsCompleted);
+        Assert.InRange(other.Heard.Count(what => what == "wet"), 800, 3_000);
+    }
+
+    [Fact]
     public async Task One_person_connects_so_many_devices_and_no_more()
     {
         await using var small = await QuillHost.Start(with: settings => settings with { Limits = QuillHost.Roomy with { ConnectionsOfAPerson = 2 } });

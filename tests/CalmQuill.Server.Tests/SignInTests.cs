@@ -255,6 +255,31 @@ public sealed class SignInTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_new_server_prints_the_link_by_which_the_first_person_makes_an_account_and_then_invites()
+    {
+        await using var fresh = await QuillHost.Start();
+        var printed = new StringWriter();
+        var output = Console.Out;
+        Console.SetOut(printed);
+        try
+        {
+            await Letters.OfTheFirst(fresh.Services.GetRequiredService<Settings>());
+        }
+        finally
+        {
+            Console.SetOut(output);
+        }
+
+        var invitation = new string([.. printed.ToString().Split("#invitation=")[1].TakeWhile(char.IsAsciiLetterOrDigit)]);
+        using var first = await Caller.SignedOut(fresh.Address);
+        var made = await first.Http.PostAsJsonAsync("/api/people", new { name = "Nela Quist", email = "nela@test.example", password = "clockwork-9", invitation });
+        Assert.Equal(HttpStatusCode.OK, made.StatusCode);
+        await first.Refresh();
+        for (var i = 0; i < 50; i++) Assert.Equal(HttpStatusCode.OK, (await first.Http.PostAsync("/api/invitations", null)).StatusCode);
+        Assert.Equal(HttpStatusCode.Conflict, (await first.Http.PostAsync("/api/invitations", null)).StatusCode);
+    }
+
+    [Fact]
     public async Task The_password_command_prints_an_address_that_sets_a_new_one()
     {
         var printed = new StringWriter();

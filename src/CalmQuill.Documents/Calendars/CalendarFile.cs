@@ -23,7 +23,7 @@ public static partial class CalendarFile
     /// <summary>How many happenings of all entries together are gone through.</summary>
     private const int MostOfAll = 200_000;
 
-    /// <summary>How many times of one day a rule may name. One that names more, or repeats by the hour or faster, is no entry of a planner and is passed over.</summary>
+    /// <summary>How many times of one day a rule may name. One that names more is no entry of a planner, and is passed over before it is unfolded.</summary>
     private const int MostTimesOfDay = 48;
 
     /// <summary>After how many steps without a match a rule is taken to have no more.</summary>
@@ -128,7 +128,6 @@ public static partial class CalendarFile
     private static bool IsReasonable(CalendarEvent one)
     {
         if (one.RecurrenceRule is not { } rule) return true;
-        if (rule.Frequency is FrequencyType.Secondly or FrequencyType.Minutely or FrequencyType.Hourly) return false;
         return (long)Math.Max(1, rule.ByHour.Count) * Math.Max(1, rule.ByMinute.Count) * Math.Max(1, rule.BySecond.Count) <= MostTimesOfDay;
     }
 

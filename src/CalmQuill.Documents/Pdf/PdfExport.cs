@@ -17,6 +17,9 @@ public static class PdfExport
     /// <summary>The most sheets of one file; a notebook of 2,000 pages fits.</summary>
     public const int MostSheets = 3_000;
 
+    /// <summary>Up to so many sheets of one page are printed also where they are empty, as they lie.</summary>
+    private const int MostWithEmpty = 200;
+
     /// <summary>The most bytes of one file before it is put together.</summary>
     public const long MostBytes = 400_000_000;
 
@@ -70,7 +73,17 @@ public static class PdfExport
         var ink = page.Page.Items.Where(item => item.Shown).Select(item => item.Bounds).ToList();
         var across = SheetCuts.Of(whole.Left, whole.Right, page.Paper.Width, ink.Select(box => (box.Left, box.Right)));
         var down = SheetCuts.Of(whole.Top, whole.Bottom, page.Paper.Height, ink.Select(box => (box.Top, box.Bottom)));
-        // Sheets that nothing lies on are left out: between two notes that lie far apart there may be very many.
+        if ((long)(across.Count - 1) * (down.Count - 1) <= MostWithEmpty)
+        {
+            for (var y = 0; y + 1 < down.Count; y++)
+            {
+                for (var x = 0; x + 1 < across.Count; x++) yield return new Box(across[x], down[y], across[x + 1], down[y + 1]);
+            }
+
+            yield break;
+        }
+
+        // Between two notes that lie far apart there may be very many sheets; those that nothing lies on are left out.
         var written = new SortedSet<(int Row, int Column)>();
         foreach (var box in ink)
         {

@@ -36,15 +36,16 @@ internal sealed class PdfPageContent
         Under(printed, pictureName);
         Draw(drawing);
         SetColour(0x000000FF);
-        Ink(printed.Page, sheet);
+        Ink(printed, printed.Page, sheet);
         return Encoding.ASCII.GetBytes(text.ToString());
     }
 
-    private void Ink(PageDocument page, Box sheet)
+    private void Ink(PrintedPage printed, PageDocument page, Box sheet)
     {
         foreach (var item in page.Items)
         {
             if (!item.Shown || !item.Bounds.Meets(sheet)) continue;
+            printed.Check(text.Length);
             outline.Clear();
             ItemOutline.Fill(item, outline);
             if (outline.RingCount > 0) Rings(ItemOutline.Faded(item.Fill, item));
@@ -76,7 +77,7 @@ internal sealed class PdfPageContent
                 text.Append(CultureInfo.InvariantCulture, $"q {grown:0.#####} 0 0 {grown:0.#####} {x:0.##} {y:0.##} cm\n");
                 Draw(frozen.Paper.Draw(frozen.Paper.Sheet(null)));
                 SetColour(0x000000FF);
-                Ink(frozen.Page, new Box(int.MinValue / 4, int.MinValue / 4, int.MaxValue / 4, int.MaxValue / 4));
+                Ink(printed, frozen.Page, new Box(int.MinValue / 4, int.MinValue / 4, int.MaxValue / 4, int.MaxValue / 4));
                 text.Append("Q\n");
                 break;
         }

@@ -21,17 +21,19 @@ public static class PageSvg
         // At its true size nothing is simplified, and lines are as thin as they are.
         ThumbnailSvg.Under(svg, printed, 1);
         DrawingSvg.Write(svg, drawing, 0);
-        Ink(svg, printed.Page, printed.Sheet);
+        Ink(svg, printed);
         return svg.Append("</svg>").ToString();
     }
 
-    private static void Ink(StringBuilder svg, PageDocument page, Box sheet)
+    private static void Ink(StringBuilder svg, PrintedPage printed)
     {
+        var sheet = printed.Sheet;
         var outliner = new StrokeOutliner();
         var outline = new Outline();
-        foreach (var item in page.Items)
+        foreach (var item in printed.Page.Items)
         {
             if (!item.Shown || !item.Bounds.Meets(sheet)) continue;
+            printed.Check(svg.Length);
             outline.Clear();
             ItemOutline.Fill(item, outline);
             Path(ItemOutline.Faded(item.Fill, item));

@@ -33,7 +33,7 @@ public static class ThumbnailSvg
         svg.Append(CultureInfo.InvariantCulture, $"<rect x=\"{view.Left}\" y=\"{view.Top}\" width=\"{width}\" height=\"{height}\" fill=\"{DrawingSvg.Hex(drawing.Ground)}\"/>");
         Under(svg, printed, pixel);
         DrawingSvg.Write(svg, drawing, (int)(pixel * 0.28));
-        Ink(svg, printed.Page, view, pixel);
+        Ink(svg, printed, printed.Page, view, pixel);
         // What a curtain hides on the page is not given away by the page's picture.
         foreach (var (x, y, right, bottom) in printed.Page.Spots().Where(spot => spot.Kind == SpotKind.Curtain).Select(spot => spot.Area))
             svg.Append(CultureInfo.InvariantCulture, $"<rect x=\"{x}\" y=\"{y}\" width=\"{right - x}\" height=\"{bottom - y}\" fill=\"{Cloth}\"/>");
@@ -54,7 +54,7 @@ public static class ThumbnailSvg
                 var (scale, dx, dy) = Fit(frozen.Paper.Width, frozen.Paper.Height, right, bottom);
                 svg.Append(CultureInfo.InvariantCulture, $"<g transform=\"translate({dx:0.#} {dy:0.#}) scale({scale:0.####})\">");
                 DrawingSvg.Write(svg, frozen.Paper.Draw(frozen.Paper.Sheet(null)), (int)(pixel * 0.28));
-                Ink(svg, frozen.Page, new Box(int.MinValue / 4, int.MinValue / 4, int.MaxValue / 4, int.MaxValue / 4), pixel);
+                Ink(svg, printed, frozen.Page, new Box(int.MinValue / 4, int.MinValue / 4, int.MaxValue / 4, int.MaxValue / 4), pixel);
                 svg.Append("</g>");
                 break;
         }
@@ -67,13 +67,14 @@ public static class ThumbnailSvg
         return (scale, (intoWidth - width * scale) / 2, (intoHeight - height * scale) / 2);
     }
 
-    private static void Ink(StringBuilder svg, PageDocument page, Box view, double pixel)
+    private static void Ink(StringBuilder svg, PrintedPage printed, PageDocument page, Box view, double pixel)
     {
         svg.Append("<g fill=\"none\" stroke-linecap=\"round\" stroke-linejoin=\"round\">");
         (Pen Pen, int Opacity)? before = null;
         foreach (var item in page.Items)
         {
             if (!item.Shown || !item.Bounds.Meets(view)) continue;
+            printed.Check(svg.Length);
             var look = (item.Pen, item.Layer!.Opacity);
             if (before is { } standing && (standing != look || (item.Fill & 0xFF) != 0))
             {

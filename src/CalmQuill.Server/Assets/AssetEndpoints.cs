@@ -65,7 +65,7 @@ internal static class AssetEndpoints
     {
         if (await Find(space, asset, http, assets, cancel) is not { } found) return Problems.NotHere();
         if (found.Type == Jpeg) return Results.Bytes(found.Bytes, found.Type);
-        return FrozenPage.Read(found.Bytes) is { } frozen ? Results.Text(ThumbnailSvg.Write(new PrintedPage(frozen.Page, frozen.Paper, "")), "image/svg+xml") : Problems.NotHere();
+        return FrozenPage.Read(found.Bytes) is { } frozen ? Results.Text(ThumbnailSvg.Write(new PrintedPage(frozen.Page, frozen.Paper, "") { Cancel = cancel }), "image/svg+xml") : Problems.NotHere();
     }
 
     /// <summary>Assets never change, so the answer may be kept for ever.</summary>

@@ -1,5 +1,4 @@
 using System.Text;
-using CalmQuill.Core.Operations;
 using CalmQuill.Documents;
 using CalmQuill.Documents.Pdf;
 using CalmQuill.Documents.Svg;
@@ -45,17 +44,8 @@ internal static class ExportEndpoints
         return await Pdf(name.Length > 0 ? name : "Notebook", printed.Of(notebook.Space, pages, cancel), cancel);
     }
 
-    private static async Task<IResult> Pdf(string title, IAsyncEnumerable<PrintedPage> pages, CancellationToken cancel)
-    {
-        try
-        {
-            return Results.File(await PdfExport.Write(title, pages, cancel), "application/pdf", FileName(title) + ".pdf");
-        }
-        catch (PrintBudgetException tooMuch)
-        {
-            return Problems.Of(StatusCodes.Status422UnprocessableEntity, new Refusal("too-much", tooMuch.Message));
-        }
-    }
+    private static async Task<IResult> Pdf(string title, IAsyncEnumerable<PrintedPage> pages, CancellationToken cancel) =>
+        Results.File(await PdfExport.Write(title, pages, cancel), "application/pdf", FileName(title) + ".pdf");
 
     private static string TitleOf(ShownPage page) => page.Title.Length > 0 ? page.Title : $"Page {page.Number}";
 

@@ -1,8 +1,9 @@
+using CalmQuill.Documents;
 using Npgsql;
 
 namespace CalmQuill.Server.Limits;
 
-/// <summary>Turns a database that cannot answer now into “busy, ask again”, and text that cannot be kept into a refusal; what remains is a fault of ours.</summary>
+/// <summary>Turns a database that cannot answer now into “busy, ask again”, and what cannot be kept or is too much into a refusal; what remains is a fault of ours.</summary>
 internal sealed class Busy(RequestDelegate next, ILogger<Busy> log)
 {
     private static readonly HashSet<string> WaitStates =
@@ -23,6 +24,10 @@ internal sealed class Busy(RequestDelegate next, ILogger<Busy> log)
         catch (PostgresException problem) when (BadTextStates.Contains(problem.SqlState) && !http.Response.HasStarted)
         {
             await Problems.BadInput("This text holds signs that cannot be kept. Nothing was changed.").ExecuteAsync(http);
+        }
+        catch (PrintBudgetException tooMuch) when (!http.Response.HasStarted)
+        {
+            await Problems.Of(StatusCodes.Status422UnprocessableEntity, "too-much", tooMuch.Message).ExecuteAsync(http);
         }
         catch (Exception problem) when (IsBusy(problem) && !http.Response.HasStarted)
         {

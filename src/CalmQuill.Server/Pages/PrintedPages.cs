@@ -19,6 +19,7 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
         return new PrintedPage(await documents.Page(space, page.Id, cancel), paper, page.Title)
         {
             Id = page.Id,
+            Cancel = cancel,
             Face = page.Planner.Length > 0 ? (await documents.Notebook(space, page.Notebook, cancel)).FaceOf(page.Notebook, page.Id) : null,
             Under = paper.Own == Guid.Empty ? null : Under(await assets.OfPaper(paper.Own, space, cancel)),
         };
@@ -35,7 +36,7 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
             if (paper.Own != Guid.Empty && !backgrounds.ContainsKey(paper.Own)) backgrounds[paper.Own] = Under(await assets.OfPaper(paper.Own, space, cancel));
             yield return new PrintedPage(await documents.Page(space, page.Id, cancel), paper, page.Title)
             {
-                Id = page.Id, Face = notebook?.FaceOf(page.Notebook, page.Id), Under = paper.Own == Guid.Empty ? null : backgrounds[paper.Own],
+                Id = page.Id, Cancel = cancel, Face = notebook?.FaceOf(page.Notebook, page.Id), Under = paper.Own == Guid.Empty ? null : backgrounds[paper.Own],
             };
         }
     }

@@ -13,7 +13,7 @@ public sealed class LensStore(Database database)
 
     private static readonly RuleSql.Columns NotebookColumns = new(
         EntryKind.Notebook, "2", "n.id", "n.parent", "n.folded", "n.tags", "n.created_at", "s.written_at",
-        "EXISTS (SELECT 1 FROM notebook_people w WHERE w.space_id = n.space_id AND w.notebook_id = n.id AND w.person_id = {0})");
+        "EXISTS (SELECT 1 FROM notebook_people w WHERE w.space_id = n.space_id AND w.notebook_id = n.id AND w.person_id = {0} AND n.id <> ALL(@locked))");
 
     private static readonly RuleSql.Columns FolderColumns = NotebookColumns with { Kind = EntryKind.Folder, WrittenAt = "NULL::bigint", Writers = "false" };
 

@@ -1,4 +1,4 @@
-namespace CalmQuill.Documents.Pdf;
+namespace CalmQuill.Documents;
 
 /// <summary>What was to be printed comes to more than one file may hold; the message is a sentence for a person.</summary>
 public sealed class PrintBudgetException(string sentence) : Exception(sentence);
