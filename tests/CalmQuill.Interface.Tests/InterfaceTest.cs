@@ -58,6 +58,15 @@ public abstract class InterfaceTest : IAsyncLifetime
         return (browser, network);
     }
 
+    /// <summary>Opens the page, and waits until it and the application are on the device and open without a connection.</summary>
+    protected void WaitUntilKept(Browser browser)
+    {
+        browser.Go(PagePath);
+        browser.WaitForStrokes(1);
+        browser.WaitForSync("All saved");
+        browser.Until(() => (bool)browser.Script("return navigator.serviceWorker.controller !== null")!, "the application to be kept on the device");
+    }
+
     protected Browser OpenPage(CalmQuill.Store.People.Person person, int strokes = 1)
     {
         var browser = Open(person).Browser;

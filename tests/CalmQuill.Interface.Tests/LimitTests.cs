@@ -64,10 +64,7 @@ public sealed class LimitTests : InterfaceTest
     public void What_an_earlier_version_kept_under_ids_alone_opens_without_a_connection_and_is_sent()
     {
         var (browser, network) = Open(Group.Writer);
-        browser.Go(PagePath);
-        browser.WaitForStrokes(1);
-        browser.WaitForSync("All saved");
-        browser.Until(() => (bool)browser.Script("return navigator.serviceWorker.controller !== null")!, "the application to be kept on the device");
+        WaitUntilKept(browser);
         network.Cut();
         browser.Wave(330, 300);
         browser.WaitForStrokes(2);

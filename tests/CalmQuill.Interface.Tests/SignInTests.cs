@@ -83,11 +83,8 @@ public sealed class SignInTests : InterfaceTest
     public async Task A_device_whose_number_somebody_else_used_first_takes_another_and_loses_nothing()
     {
         var (browser, network) = Open(Group.Writer);
-        browser.Go(PagePath);
-        browser.WaitForStrokes(1);
-        browser.WaitForSync("All saved");
+        WaitUntilKept(browser);
         // Opened again without a connection, it draws a number that the server has not heard of yet.
-        browser.Until(() => (bool)browser.Script("return navigator.serviceWorker.controller !== null")!, "the application to be kept on the device");
         network.Cut();
         browser.Go(PagePath);
         browser.WaitForStrokes(1);
