@@ -32,6 +32,7 @@ public sealed class SignInTests : InterfaceTest
         laptop.Until(() => laptop.Count("[data-testid=device]") == 2, "both devices");
         laptop.Press("end-device");
         laptop.Until(() => laptop.Count("[data-testid=device]") == 1, "one device");
+        phone.Find("signed-out-notice");
         phone.Go("/sign-in");
         phone.Fill("input[name=email]", Group.Writer.Email);
         phone.Fill("input[name=password]", QuillHost.Password);
@@ -42,6 +43,19 @@ public sealed class SignInTests : InterfaceTest
         phone.Fill("input[name=code]", recovery);
         phone.Press("sign-in");
         phone.Find("desk-heading");
+    }
+
+    [Fact]
+    public async Task A_lock_that_somebody_puts_on_shuts_the_page_that_another_has_open()
+    {
+        var browser = OpenPage(Group.Writer);
+        browser.WaitForSync("All saved");
+        using var owner = await Host.SignIn(Group.Owner);
+        (await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(owner.Http, $"/api/spaces/{Group.Space}/locks/{Notebook}", new { passphrase = "lantern oil", minutes = 5 })).EnsureSuccessStatusCode();
+        browser.Find("locked-pages");
+        browser.Fill("[data-testid=secret]", "lantern oil");
+        browser.Press("lock-open");
+        browser.WaitForStrokes(1);
     }
 
     [Fact]

@@ -67,7 +67,7 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
         <Part title="Second factor" about="With it on, signing in asks for a code as well, that an authenticator on your phone shows. Whoever learns your password alone gets nowhere.">
           <SecondFactor onChanged={async () => onChanged(await fetchSession())} />
         </Part>
-        <Part title="Devices" about="Where you are signed in. One that you end shows nothing any more once it is connected, and asks for your password.">
+        <Part title="Devices" about="Where you are signed in. One that you end gets nothing more from the server, and asks for your password.">
           <Devices />
         </Part>
         <Part title="Invite somebody" about="An account here is made by invitation. A link is good for one person and fourteen days.">

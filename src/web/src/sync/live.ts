@@ -1,5 +1,7 @@
 import { HubConnection, HubConnectionBuilder, HubConnectionState, HttpTransportType, LogLevel } from '@microsoft/signalr';
 import { MessagePackHubProtocol } from '@microsoft/signalr-protocol-msgpack';
+import { getJson } from '../session/api';
+import { setSyncState } from './syncState';
 
 /** What a document hears from the others while it is open. */
 export interface LiveListener {
@@ -17,6 +19,8 @@ const pauses = [200, 500, 1000, 2000, 4000];
 export class Live {
   /** Something was written in a space that is followed, or may have been while there was no connection. */
   onNews: (() => void) | undefined;
+  /** There is a connection again after a break, in which rights and locks may have changed. */
+  onAgain: (() => void) | undefined;
 
   private readonly hub: HubConnection;
   private readonly listeners = new Map<string, LiveListener>();
@@ -77,14 +81,24 @@ export class Live {
     try {
       await this.hub.start();
     } catch {
+      void this.seeWhetherSignedOut();
       this.connectLater();
       return;
     }
     this.tries = 0;
     this.onConnected();
-    if (this.wasConnected) this.onNews?.();
+    if (this.wasConnected) {
+      this.onNews?.();
+      this.onAgain?.();
+    }
     this.wasConnected = true;
     for (const [address, listener] of this.listeners) void this.sendJoin(address, listener);
+  }
+
+  /** A connection is refused also when the sign-in was ended elsewhere, which is said. */
+  private async seeWhetherSignedOut(): Promise<void> {
+    const session = await getJson<{ person?: unknown }>('/api/session').catch(() => undefined);
+    if (session && !session.person && !this.stopped) setSyncState({ problem: 'signed-out' });
   }
 
   private connectLater(): void {

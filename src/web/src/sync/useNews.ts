@@ -5,6 +5,8 @@ import { useWorkspace } from './workspace';
 
 /** What the server makes of what is written. */
 const made = new Set(['spots', 'pages', 'follow-ups', 'summaries', 'entries', 'desk', 'backlinks', 'web', 'web-pages', 'tag-uses', 'paper-uses', 'bin']);
+/** What says who may do what. */
+const granted = new Set(['locks', 'people']);
 /** It is asked for no more often than this, ms, however much is written. */
 const leastBetween = 4_000;
 /** And this often without being told, ms. */
@@ -19,8 +21,9 @@ export function useNews(): void {
   const ask = useMemo(() => spaced(() => void queries.invalidateQueries({ predicate: ({ queryKey }) => made.has(String(queryKey[0])) }), leastBetween), [queries]);
   useEffect(() => {
     live.onNews = ask;
-    return () => void (live.onNews = undefined);
-  }, [live, ask]);
+    live.onAgain = () => void queries.invalidateQueries({ predicate: ({ queryKey }) => granted.has(String(queryKey[0])) });
+    return () => void (live.onNews = live.onAgain = undefined);
+  }, [live, ask, queries]);
   useEffect(() => {
     if (isSaved && !wasSaved.current) ask();
     wasSaved.current = isSaved;
