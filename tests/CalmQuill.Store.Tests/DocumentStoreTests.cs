@@ -117,10 +117,18 @@ public sealed class DocumentStoreTests : IAsyncLifetime
     public async Task A_replica_belongs_to_whoever_used_it_first()
     {
         var replicas = new ReplicaStore(database.Database);
-        Assert.Empty(await replicas.Bind(Generate.People[0], [7, 9], default));
-        Assert.Equal([7UL], await replicas.Bind(Generate.People[1], [7, 8], default));
+        Guid laptop = Guid.NewGuid(), tablet = Guid.NewGuid();
+        Assert.Empty(await replicas.Bind(Generate.People[0], laptop, [7, 9], default));
+        Assert.Equal([7UL], await replicas.Bind(Generate.People[1], laptop, [7, 8], default));
+        // Another browser of the same person is another application, too.
+        Assert.Equal([9UL], await replicas.Bind(Generate.People[0], tablet, [9, 10], default));
         // Another server, that remembers nothing.
-        Assert.Equal([8UL], await new ReplicaStore(database.Database).Bind(Generate.People[0], [7, 8, 9, ulong.MaxValue], default));
+        var another = new ReplicaStore(database.Database);
+        Assert.Equal([8UL, 10UL], (await another.Bind(Generate.People[0], laptop, [7, 8, 9, 10, ulong.MaxValue], default)).Order());
+        // What was used before browsers were known again is any of the person's.
+        await using (var command = database.Database.Command("UPDATE replicas SET device_id = NULL")) await command.ExecuteNonQueryAsync();
+        Assert.Empty(await new ReplicaStore(database.Database).Bind(Generate.People[0], tablet, [7, 9], default));
+        Assert.Equal([7UL], await new ReplicaStore(database.Database).Bind(Generate.People[1], tablet, [7], default));
     }
 
     private DocumentRef Page() => new(space, DocumentKind.Page, Guid.NewGuid());

@@ -53,7 +53,7 @@ internal static class DocumentEndpoints
 
         if (accepted.Count == 0) return Results.Ok(new { serverTime = now, lastSequence = 0L, nearlyFull = false, results });
         if (await quotas.Problem(writable.Document.Space, body.Length, cancel) is { } full) return Problems.Of(StatusCodes.Status507InsufficientStorage, full);
-        var written = await writer.Append(writable.Document, writable.Visitor.Person, [.. accepted.Select(entry => entry.Operation)], cancel);
+        var written = await writer.Append(writable.Document, writable.Visitor, [.. accepted.Select(entry => entry.Operation)], cancel);
         if (written.Refused is { } refused)
             return Problems.Of(refused == DocumentStore.Erased ? StatusCodes.Status410Gone : StatusCodes.Status409Conflict, refused);
         for (var i = 0; i < accepted.Count; i++) results[accepted[i].Frame] = new FrameResult(written.Sequences[i], written.Refusals[i]);

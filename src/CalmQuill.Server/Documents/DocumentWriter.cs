@@ -1,4 +1,5 @@
 using CalmQuill.Core.Operations;
+using CalmQuill.Server.Access;
 using CalmQuill.Server.Live;
 using CalmQuill.Store.Documents;
 
@@ -15,17 +16,17 @@ public sealed record Written(IReadOnlyList<long> Sequences, IReadOnlyList<Refusa
 /// <summary>Stores operations and has everybody told who has the document open. Telling comes after the commit, aside from the request, and cannot make it fail.</summary>
 public sealed class DocumentWriter(DocumentStore documents, ReplicaStore replicas, Snapshots snapshots, LivePassing live, SpaceNews news)
 {
-    public static readonly Refusal ReplicaTaken = new("replica-taken", "This change carries another person's number; your device takes a new one.");
+    public static readonly Refusal ReplicaTaken = new("replica-taken", "This change carries another device's number; yours takes a new one.");
 
     public static readonly Refusal IdUsed = new("id-used", "This change carries the number of another one.");
 
     /// <param name="document">The document.</param>
-    /// <param name="person">Who sent them: a number that another person's application signs with is not theirs to use.</param>
+    /// <param name="visitor">Who sent them, and from which browser: a number that another application signs with is not theirs to use.</param>
     /// <param name="operations">The operations, checked by the rules.</param>
     /// <param name="cancel">Gives up, until they are stored.</param>
-    public async Task<Written> Append(DocumentRef document, Guid person, IReadOnlyList<Operation> operations, CancellationToken cancel)
+    public async Task<Written> Append(DocumentRef document, Visitor visitor, IReadOnlyList<Operation> operations, CancellationToken cancel)
     {
-        var taken = await replicas.Bind(person, [.. operations.Select(operation => operation.Id.Replica).Distinct()], cancel);
+        var taken = await replicas.Bind(visitor.Person, visitor.Device, [.. operations.Select(operation => operation.Id.Replica).Distinct()], cancel);
         var own = taken.Count == 0 ? operations : [.. operations.Where(operation => !taken.Contains(operation.Id.Replica))];
         var stored = await documents.Append(document, own, cancel);
         if (stored.Refused is not null) return new Written([], [], 0, 0, stored.Refused);

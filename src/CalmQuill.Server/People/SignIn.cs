@@ -10,6 +10,7 @@ namespace CalmQuill.Server.People;
 internal static class SignIn
 {
     private const string SessionClaim = "session";
+    private const string DeviceClaim = "device";
     private const int MostAgent = 400;
 
     public static Guid Id(this ClaimsPrincipal user) =>
@@ -17,6 +18,9 @@ internal static class SignIn
 
     /// <summary>The sign-in: locks are opened for it alone.</summary>
     public static Guid Session(this ClaimsPrincipal user) => Guid.TryParse(user.FindFirstValue(SessionClaim), out var session) ? session : Guid.Empty;
+
+    /// <summary>The browser, which is the same one when somebody signs in in it again.</summary>
+    public static Guid Device(this ClaimsPrincipal user) => Guid.TryParse(user.FindFirstValue(DeviceClaim), out var device) ? device : Guid.Empty;
 
     /// <summary>The address a request comes from, as far as it is known.</summary>
     public static string ClientAddress(this HttpContext http)
@@ -56,7 +60,8 @@ internal static class SignIn
         await services.GetRequiredService<SessionStore>().Begin(
             session, person.Id, device, DeviceNames.Of(agent.Length > MostAgent ? agent[..MostAgent] : agent), http.ClientAddress(), services.GetRequiredService<QuillLimits>().DevicesOfAPerson, cancel);
         var identity = new ClaimsIdentity(
-            [new Claim(ClaimTypes.NameIdentifier, person.Id.ToString()), new Claim(SessionClaim, session.ToString())], CookieAuthenticationDefaults.AuthenticationScheme);
+            [new Claim(ClaimTypes.NameIdentifier, person.Id.ToString()), new Claim(SessionClaim, session.ToString()), new Claim(DeviceClaim, device.ToString())],
+            CookieAuthenticationDefaults.AuthenticationScheme);
         http.User = new ClaimsPrincipal(identity);
         await http.SignInAsync(http.User, new AuthenticationProperties { IsPersistent = true });
     }

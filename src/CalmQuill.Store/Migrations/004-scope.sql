@@ -98,10 +98,12 @@ CREATE TABLE removals (
     removed_at timestamptz NOT NULL DEFAULT now()
 );
 
--- An open application signs its operations with a number of its own, which belongs to the first person to use it.
+-- An open application signs its operations with a number of its own, which belongs to the first person, and the first browser, to use it.
 CREATE TABLE replicas (
     replica    bigint PRIMARY KEY,
     person_id  uuid NOT NULL REFERENCES people,
+    -- Unknown for what was used before browsers were known again: any of the person's then.
+    device_id  uuid,
     first_used timestamptz NOT NULL DEFAULT now()
 );
 -- What was written before belongs to whoever wrote most under the number.
