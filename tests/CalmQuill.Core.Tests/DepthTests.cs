@@ -80,7 +80,7 @@ public sealed class DepthTests
         });
         Assert.Equal(count, notebook.Pages().Count);
         Assert.True(notebook.PageLevels(Generate.Node(count + 1)).Below > 0);
-        Do(notebook, new Change.PropertySet(Generate.Node(count + 1), Property.Erased, "1"));
+        Do(notebook, new Change.PropertySet(Generate.Node(count + 500), Property.Erased, "1"));
         Assert.Equal(count - notebook.Pages().Count, notebook.Erased().Count);
         Assert.True(notebook.Erased().Count > 100);
     }

@@ -33,7 +33,7 @@ public static class OperationRules
         if (operation.Id.Counter is 0 or > MostCounter) return new Refusal("bad-id", "This change has no proper number.");
         if (operation.Time.UnixMilliseconds > nowUnixMilliseconds + MostAhead)
             return new Refusal(Refusal.ClockAheadCode, "This device's clock is ahead of the server's by more than a minute.");
-        return CheckTexts(operation.Change) ?? CheckChange(operation.Change, kind);
+        return CheckChange(operation.Change, kind) ?? CheckTexts(operation.Change);
     }
 
     /// <summary>No text holds signs that databases and documents cannot keep; of control characters, lines and tabs alone.</summary>
