@@ -45,9 +45,10 @@ if (args.Contains("--ink"))
     return 0;
 }
 
-await pages.Write();
-using (var reader = new Browser(host.Address))
+if (!args.Contains("--library"))
 {
+    await pages.Write();
+    using var reader = new Browser(host.Address);
     reader.SignIn(pages.Group.Owner.Email, QuillHost.Password);
     rows.AddRange(pages.Run(reader));
 }

@@ -93,15 +93,16 @@ internal static class NotebookProjection
             INSERT INTO notebooks (id, space_id, page_count, sections, size, written_at)
             SELECT @notebook, @space, @pages, @sections,
                 coalesce((SELECT d.size FROM documents d WHERE d.space_id = @space AND d.kind = 2 AND d.id = @notebook), 0)
+                    -- Page by page, whatever the planner believes of tables that have just grown.
                     + coalesce((
-                        SELECT sum(d.size) FROM documents d
-                        WHERE d.space_id = @space AND d.kind = 3 AND d.id IN (SELECT e.id FROM notebook_entries e WHERE e.space_id = @space AND e.notebook_id = @notebook)), 0),
+                        SELECT sum(own.size) FROM unnest(@ids) AS page (id)
+                        CROSS JOIN LATERAL (SELECT d.size FROM documents d WHERE d.space_id = @space AND d.kind = 3 AND d.id = page.id OFFSET 0) own), 0),
                 (SELECT max(e.written_at) FROM notebook_entries e WHERE e.space_id = @space AND e.notebook_id = @notebook AND NOT e.in_bin)
             ON CONFLICT (space_id, id) DO UPDATE
             SET page_count = excluded.page_count, sections = excluded.sections, size = excluded.size, written_at = excluded.written_at, changed_at = now()
             """,
             cancel,
-            ("notebook", notebook), ("space", space), ("pages", entries.Count(entry => entry is { Kind: NodeKind.Page, InBin: false })),
+            ("notebook", notebook), ("space", space), ("ids", entries.Where(entry => entry.Kind == NodeKind.Page).Select(entry => entry.Id).ToArray()), ("pages", entries.Count(entry => entry is { Kind: NodeKind.Page, InBin: false })),
             ("sections", entries.Where(entry => entry is { Kind: NodeKind.Section, InBin: false, Depth: 0, Title.Length: > 0 }).Take(SectionsNamed).Select(entry => entry.Title).ToArray()));
         await connection.Execute(
             """

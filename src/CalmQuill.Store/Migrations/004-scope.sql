@@ -15,9 +15,8 @@ ALTER TABLE page_writers DROP CONSTRAINT page_writers_page_id_fkey;
 
 ALTER TABLE documents DROP CONSTRAINT documents_pkey;
 ALTER TABLE documents ADD PRIMARY KEY (key), ADD UNIQUE (space_id, kind, id);
+-- The one way to a document, so that no plan can choose another; and what every append changes is in no index.
 DROP INDEX documents_space;
--- What a space comes to is asked often.
-CREATE INDEX documents_space ON documents (space_id, kind) INCLUDE (size, last_seq);
 ALTER TABLE operations ALTER COLUMN document_key SET NOT NULL, ADD PRIMARY KEY (document_key, seq), ADD UNIQUE (document_key, replica, counter),
     ADD FOREIGN KEY (document_key) REFERENCES documents;
 ALTER TABLE snapshots ADD PRIMARY KEY (document_key), ADD FOREIGN KEY (document_key) REFERENCES documents;
