@@ -114,6 +114,18 @@ public sealed class DocumentStoreTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Counts_add_up_over_servers_and_are_forgotten_once_their_minute_is_over()
+    {
+        var counts = new CalmQuill.Store.Limits.CountStore(database.Database);
+        Assert.Equal(3, await counts.Add("somebody", 7, 3, default));
+        Assert.Equal(5, await new CalmQuill.Store.Limits.CountStore(database.Database).Add("somebody", 7, 2, default));
+        Assert.Equal(1, await counts.Add("somebody", 8, 1, default));
+        await counts.Forget(8, default);
+        Assert.Equal(1, await counts.Add("somebody", 7, 1, default));
+        Assert.Equal(2, await counts.Add("somebody", 8, 1, default));
+    }
+
+    [Fact]
     public async Task A_replica_belongs_to_whoever_used_it_first()
     {
         var replicas = new ReplicaStore(database.Database);

@@ -1,9 +1,10 @@
 using CalmQuill.Store.Library;
+using CalmQuill.Store.Limits;
 
 namespace CalmQuill.Server.Library;
 
 /// <summary>Once in a while removes the data of what has left the bin for good.</summary>
-public sealed class BinKeeper(BinStore bin, TimeProvider clock, ILogger<BinKeeper> log) : BackgroundService
+public sealed class BinKeeper(BinStore bin, CountStore counts, TimeProvider clock, ILogger<BinKeeper> log) : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromHours(6);
 
@@ -14,6 +15,8 @@ public sealed class BinKeeper(BinStore bin, TimeProvider clock, ILogger<BinKeepe
         {
             try
             {
+                // What was counted in minutes that are over limits nothing any more.
+                await counts.Forget(clock.GetUtcNow().ToUnixTimeSeconds() / 60 - 1, stoppingToken);
                 foreach (var removed in await bin.RemoveData(clock.GetUtcNow(), stoppingToken)) log.LogWarning("Removed the data of {Document}, whose time in the bin was over.", removed);
             }
             catch (Exception problem) when (!stoppingToken.IsCancellationRequested)
