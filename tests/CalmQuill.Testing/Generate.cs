@@ -38,7 +38,7 @@ public static class Generate
     public static readonly Gen<List<Operation>> PageHistory =
         Gen.Select(Gen.Int[0, 14], Gen.Int[0, 2], Gen.Int[0, 1000], Gen.Int[0, 1000], Samples, Pen).Array[1, 40].Select(steps =>
         {
-            var devices = People.Select((person, i) => new Replica((ulong)i + 7, person)).ToArray();
+            var devices = People.Select((person, i) => new Replica((ulong)i * 16 + 7, person)).ToArray();
             var history = new List<Operation>();
             foreach (var (what, who, a, b, samples, pen) in steps)
             {
@@ -100,7 +100,7 @@ public static class Generate
     public static readonly Gen<List<Operation>> LibraryHistory =
         Gen.Select(Gen.Int[0, 12], Gen.Int[0, 2], Gen.Int[1, 13], Gen.Int[0, 13], Gen.Int[0, 1000]).Array[1, 60].Select(steps =>
         {
-            var devices = People.Select((person, i) => new Replica((ulong)i + 7, person)).ToArray();
+            var devices = People.Select((person, i) => new Replica((ulong)i * 16 + 7, person)).ToArray();
             var history = new List<Operation>();
             foreach (var (what, who, node, parent, chance) in steps)
             {
@@ -124,7 +124,7 @@ public static class Generate
     public static readonly Gen<List<Operation>> NotebookHistory =
         Gen.Select(Gen.Int[0, 9], Gen.Int[0, 2], Gen.Int[1, 12], Gen.Int[0, 12], Gen.Int[0, 1000]).Array[1, 50].Select(steps =>
         {
-            var devices = People.Select((person, i) => new Replica((ulong)i + 7, person)).ToArray();
+            var devices = People.Select((person, i) => new Replica((ulong)i * 16 + 7, person)).ToArray();
             var history = new List<Operation>();
             foreach (var (what, who, entry, parent, chance) in steps)
             {

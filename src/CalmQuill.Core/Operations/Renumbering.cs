@@ -2,7 +2,7 @@ namespace CalmQuill.Core.Operations;
 
 /// <summary>
 /// Gives operations that nobody has seen yet the number of another replica, together with all that they say of each other. A device does so when the server refuses its number
-/// because somebody else used it first.
+/// because somebody else used it first. Their times stay; only between two changes of one and the same time may the fresh number decide otherwise than the old one did.
 /// </summary>
 /// <param name="which">The operations that get it.</param>
 /// <param name="replica">The replica whose number they get; their counters stay.</param>
