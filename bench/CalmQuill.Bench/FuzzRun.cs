@@ -23,16 +23,19 @@ internal static partial class FuzzRun
             seeds.Add(seed);
             tried += fuzzed.Tried;
             refused += fuzzed.Refused;
-            foreach (var (status, count) in fuzzed.ByStatus) byStatus[status] = byStatus.GetValueOrDefault(status) + count;
+            foreach (var (status, count) in fuzzed.ByStatus)
+                byStatus[status] = byStatus.GetValueOrDefault(status) + count;
             faults.AddRange(fuzzed.Faults.Select(fault => $"seed {seed}: {fault}"));
             Console.WriteLine($"seed {seed}: {fuzzed.Tried} tried, {fuzzed.Refused} refused, {fuzzed.Faults.Count} faults");
         }
 
         var isSame = await demo.Sum() == before;
-        foreach (var fault in faults) Console.WriteLine(fault);
+        foreach (var fault in faults)
+            Console.WriteLine(fault);
         var line = string.Create(
             CultureInfo.InvariantCulture,
-            $"{time.TotalMinutes:0.#} minutes, {tried:#,0} requests and hub calls, {refused:#,0} refused with a reason, {faults.Count} faults; answers by status: {string.Join(", ", byStatus.Select(entry => $"{entry.Key}: {entry.Value:#,0}"))}; the demonstration was {(isSame ? "byte for byte what it was" : "CHANGED")}");
+            $"{time.TotalMinutes:0.#} minutes, {tried:#,0} requests and hub calls, {refused:#,0} refused with a reason, {faults.Count} faults; answers by status: {string.Join(", ", byStatus.Select(entry => $"{entry.Key}: {entry.Value:#,0}"))}; the demonstration was {(isSame ? "byte for byte what it was" : "CHANGED")}"
+        );
         Console.WriteLine(line);
         if (write)
         {

@@ -16,7 +16,10 @@ if (args.Contains("--shapes"))
 // --fuzz [MINUTES] alone asks everything with nasty values, ten minutes unless said otherwise, and writes what came of it into docs/reliability.md with --write.
 if (args.Contains("--fuzz"))
 {
-    var minutes = args.SkipWhile(arg => arg != "--fuzz").Skip(1).Select(arg => double.TryParse(arg, System.Globalization.CultureInfo.InvariantCulture, out var given) ? given : 10).FirstOrDefault(10);
+    var minutes = args.SkipWhile(arg => arg != "--fuzz")
+        .Skip(1)
+        .Select(arg => double.TryParse(arg, System.Globalization.CultureInfo.InvariantCulture, out var given) ? given : 10)
+        .FirstOrDefault(10);
     return await FuzzRun.Run(TimeSpan.FromMinutes(minutes), args.Contains("--write"));
 }
 
@@ -27,8 +30,16 @@ var strokes = Writing.Strokes(group.Owner.Id);
 var (notebook, page, other) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
 var documents = host.Services.GetRequiredService<DocumentStore>();
 var device = new Replica(1, group.Owner.Id);
-await documents.Append(new DocumentRef(group.Space, DocumentKind.Library, group.Space), [device.Make(new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"), 1)], default);
-await documents.Append(new DocumentRef(group.Space, DocumentKind.Notebook, notebook), [device.Make(new Change.PageAdded(page, "V", "a4-ruled-710"), 1), device.Make(new Change.PageAdded(other, "W", "a4-ruled-710"), 1)], default);
+await documents.Append(
+    new DocumentRef(group.Space, DocumentKind.Library, group.Space),
+    [device.Make(new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"), 1)],
+    default
+);
+await documents.Append(
+    new DocumentRef(group.Space, DocumentKind.Notebook, notebook),
+    [device.Make(new Change.PageAdded(page, "V", "a4-ruled-710"), 1), device.Make(new Change.PageAdded(other, "W", "a4-ruled-710"), 1)],
+    default
+);
 await documents.Append(new DocumentRef(group.Space, DocumentKind.Page, page), strokes, default);
 await documents.SnapshotIfDue(DocumentRef.Page(group.Space, page), default);
 
@@ -69,7 +80,8 @@ using (var reader = new Browser(host.Address))
 }
 
 Console.WriteLine(Row.Table(rows));
-if (args.Contains("--library")) return 0;
+if (args.Contains("--library"))
+    return 0;
 string AddressOf(Guid which) => $"/page/{group.Space}/{notebook}/{which}";
 using var here = new Browser(host.Address);
 here.SignIn(group.Owner.Email, QuillHost.Password);
@@ -79,8 +91,10 @@ rows.AddRange(InterfaceBench.Tools(here));
 using (var there = new Browser(host.Address))
 {
     there.SignIn(group.Writer.Email, QuillHost.Password);
-    foreach (var browser in new[] { here, there }) browser.Go(AddressOf(other));
-    foreach (var browser in new[] { here, there }) browser.WaitForStrokes(0);
+    foreach (var browser in new[] { here, there })
+        browser.Go(AddressOf(other));
+    foreach (var browser in new[] { here, there })
+        browser.WaitForStrokes(0);
     here.Until(() => here.Count("[data-testid=present] [role=img]") == 2, "both to be here");
     rows.AddRange(InterfaceBench.PassingOn(here, there));
 }
@@ -100,7 +114,8 @@ if (args.Contains("--write"))
         Times of one run on a shared machine say little by themselves; the ratios say more.
 
         {table}
-        """);
+        """
+    );
 }
 
 return 0;

@@ -5,5 +5,7 @@ public sealed record Row(string What, string Ours, string Reference, string Rati
 {
     public static string Table(IEnumerable<Row> rows) =>
         "| what | ours | reference | ratio | bar | met |\n| --- | --- | --- | --- | --- | --- |\n"
-        + string.Concat(rows.Select(row => $"| {row.What} | {row.Ours} | {row.Reference} | {row.Ratio} | {row.Bar} | {(row.Met ? "yes" : "no")} |\n"));
+        + string.Concat(
+            rows.Select(row => $"| {row.What} | {row.Ours} | {row.Reference} | {row.Ratio} | {row.Bar} | {(row.Met ? "yes" : "no")} |\n")
+        );
 }

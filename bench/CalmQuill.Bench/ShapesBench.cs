@@ -7,14 +7,25 @@ namespace CalmQuill.Bench;
 /// <summary>How often rough shapes are taken for what they were meant to be, as a table of confusions.</summary>
 public static class ShapesBench
 {
-    private const int Each = 1_000, Seed = 2_026;
+    private const int Each = 1_000,
+        Seed = 2_026;
 
     public static Task Write(string path)
     {
         var confusion = RoughShapes.Confusion(Each, Seed);
         var right = confusion.Sum(row => row.Value.GetValueOrDefault(row.Key.ToString())) / (double)(Each * confusion.Count);
         var random = new Random(Seed);
-        var gestures = RoughShapes.Unistrokes().Select(one => (one.Name, one.Kind, Right: Enumerable.Range(0, Each).Count(_ => Recogniser.Recognise(RoughShapes.Written(one.Line, random))?.Kind == one.Kind)));
+        var gestures = RoughShapes
+            .Unistrokes()
+            .Select(one =>
+                (
+                    one.Name,
+                    one.Kind,
+                    Right: Enumerable
+                        .Range(0, Each)
+                        .Count(_ => Recogniser.Recognise(RoughShapes.Written(one.Line, random))?.Kind == one.Kind)
+                )
+            );
         var text = string.Create(
             CultureInfo.InvariantCulture,
             $"""
@@ -32,9 +43,15 @@ public static class ShapesBench
 
             | gesture | is here | right |
             | --- | --- | --- |
-            {string.Join("\n", gestures.Select(one => $"| {one.Name} | {one.Kind} | {(one.Right * 100.0 / Each).ToString("0.0", CultureInfo.InvariantCulture)} % |"))}
+            {string.Join(
+                "\n",
+                gestures.Select(one =>
+                    $"| {one.Name} | {one.Kind} | {(one.Right * 100.0 / Each).ToString("0.0", CultureInfo.InvariantCulture)} % |"
+                )
+            )}
 
-            """);
+            """
+        );
         Console.WriteLine(text);
         return File.WriteAllTextAsync(path, text);
     }

@@ -9,7 +9,8 @@ namespace CalmQuill.Bench;
 public static class Writing
 {
     public const int StrokeCount = 5000;
-    private const string Text = "one tooth passes at each swing the pallets stop the wheel then give the bob a small push longer rod slower beat ";
+    private const string Text =
+        "one tooth passes at each swing the pallets stop the wheel then give the bob a small push longer rod slower beat ";
 
     public static List<Operation> Strokes(Guid author)
     {
@@ -26,13 +27,20 @@ public static class Writing
                 foreach (var line in font.Lines(letter.ToString(), x, y, 6.2))
                 {
                     var samples = hand.Follow(line);
-                    strokes.Add(replica.Make(new Change.StrokeAdded(new Pen(PenKind.Fountain, 55, 0x22302EFF), clock, samples), clock + samples.Time[^1]));
+                    strokes.Add(
+                        replica.Make(
+                            new Change.StrokeAdded(new Pen(PenKind.Fountain, 55, 0x22302EFF), clock, samples),
+                            clock + samples.Time[^1]
+                        )
+                    );
                     clock += samples.Time[^1] + 80 + random.Next(120);
-                    if (strokes.Count == StrokeCount) return strokes;
+                    if (strokes.Count == StrokeCount)
+                        return strokes;
                 }
 
                 x += font.Width(letter.ToString()) * 6.2 + 0.2;
-                if (x > 195) (x, y) = (15 + hand.Wobble(0.5), y + 5 > 290 ? 12.6 : y + 5);
+                if (x > 195)
+                    (x, y) = (15 + hand.Wobble(0.5), y + 5 > 290 ? 12.6 : y + 5);
             }
         }
     }

@@ -17,13 +17,16 @@ public static partial class DocumentBridge
 
     /// <summary>Opens an empty document of a kind (1 library, 2 notebook, 3 page) and returns its handle.</summary>
     [JSExport]
-    public static int Open(int kind) => Session.Add((DocumentKind)kind switch
-    {
-        DocumentKind.Library => new OpenLibrary(),
-        DocumentKind.Notebook => new OpenNotebook(),
-        DocumentKind.Page => new OpenPage(),
-        _ => throw new ArgumentOutOfRangeException(nameof(kind)),
-    });
+    public static int Open(int kind) =>
+        Session.Add(
+            (DocumentKind)kind switch
+            {
+                DocumentKind.Library => new OpenLibrary(),
+                DocumentKind.Notebook => new OpenNotebook(),
+                DocumentKind.Page => new OpenPage(),
+                _ => throw new ArgumentOutOfRangeException(nameof(kind)),
+            }
+        );
 
     [JSExport]
     public static void Close(int handle) => Session.Remove(handle);
@@ -37,7 +40,8 @@ public static partial class DocumentBridge
         foreach (var operation in OperationCodec.Decode(batch))
         {
             Session.Replica.Observe(operation.Time);
-            if (document.Apply(operation)) applied++;
+            if (document.Apply(operation))
+                applied++;
         }
 
         return applied;
@@ -78,10 +82,14 @@ public static partial class DocumentBridge
     /// <summary>Goes on under a fresh number when the one given is this application's.</summary>
     [JSExport]
     public static void Renew(string old, string fresh) =>
-        RenewIf(ulong.Parse(old, NumberStyles.HexNumber, CultureInfo.InvariantCulture), ulong.Parse(fresh, NumberStyles.HexNumber, CultureInfo.InvariantCulture));
+        RenewIf(
+            ulong.Parse(old, NumberStyles.HexNumber, CultureInfo.InvariantCulture),
+            ulong.Parse(fresh, NumberStyles.HexNumber, CultureInfo.InvariantCulture)
+        );
 
     private static void RenewIf(ulong old, ulong fresh)
     {
-        if (Session.Replica.Id == old) Session.Replica.Renumber(fresh);
+        if (Session.Replica.Id == old)
+            Session.Replica.Renumber(fresh);
     }
 }

@@ -30,14 +30,16 @@ public static partial class HandBridge
 
     /// <summary>All that may be changed on the page.</summary>
     [JSExport]
-    public static string[] SelectAll(int page, int kinds, string layer) => Ids(Session.Document<PageDocument>(page).Items.Where(Filter(kinds, layer).Takes));
+    public static string[] SelectAll(int page, int kinds, string layer) =>
+        Ids(Session.Document<PageDocument>(page).Items.Where(Filter(kinds, layer).Takes));
 
     /// <summary>The box around items: left, top, right, bottom; empty when none is shown.</summary>
     [JSExport]
     public static int[] BoundsOf(int page, string[] items)
     {
         Box? all = null;
-        foreach (var item in Items(page, items)) all = all?.With(item.Bounds) ?? item.Bounds;
+        foreach (var item in Items(page, items))
+            all = all?.With(item.Bounds) ?? item.Bounds;
         return all is { } box ? [box.Left, box.Top, box.Right, box.Bottom] : [];
     }
 
@@ -52,8 +54,16 @@ public static partial class HandBridge
             json.WriteNumber("count", chosen.Count);
             json.WriteNumber("kinds", chosen.Aggregate(0, (kinds, item) => kinds | (int)item.Kind));
             json.WriteBoolean("locked", chosen.Count > 0 && chosen.TrueForAll(item => item.IsLocked));
-            json.WriteBoolean("grouped", chosen.Count > 1 && chosen[0].Group.Length > 0 && chosen.TrueForAll(item => item.Group == chosen[0].Group));
-            Same(json, "colour", chosen.Select(item => item.Kind == ItemKinds.Area ? item.Fill : item.Pen.Colour), colour => colour.ToString("x8", CultureInfo.InvariantCulture));
+            json.WriteBoolean(
+                "grouped",
+                chosen.Count > 1 && chosen[0].Group.Length > 0 && chosen.TrueForAll(item => item.Group == chosen[0].Group)
+            );
+            Same(
+                json,
+                "colour",
+                chosen.Select(item => item.Kind == ItemKinds.Area ? item.Fill : item.Pen.Colour),
+                colour => colour.ToString("x8", CultureInfo.InvariantCulture)
+            );
             Same(json, "width", chosen.Select(item => item.Pen.Width), width => width.ToString(CultureInfo.InvariantCulture));
             Same(json, "pen", chosen.Select(item => (int)item.Pen.Kind), kind => kind.ToString(CultureInfo.InvariantCulture));
             Same(json, "line", chosen.Select(item => (int)item.Pen.Line), line => line.ToString(CultureInfo.InvariantCulture));
@@ -67,25 +77,40 @@ public static partial class HandBridge
     public static byte[] Remove(int page, string[] items, double now) => Session.Do(page, new Change.ItemsRemoved(Parse(items)), now);
 
     [JSExport]
-    public static byte[] Shift(int page, string[] items, int dx, int dy, double now) => Session.Do(page, new Change.ItemsShifted(Parse(items), dx, dy), now);
+    public static byte[] Shift(int page, string[] items, int dx, int dy, double now) =>
+        Session.Do(page, new Change.ItemsShifted(Parse(items), dx, dy), now);
 
     /// <summary>Scales, turns or mirrors: x' = a·x + c·y + e, y' = b·x + d·y + f, with a to d as plain numbers.</summary>
     [JSExport]
-    public static byte[] Transform(int page, string[] items, double[] matrix, double now) => Session.Do(page, new Change.ItemsTransformed(Parse(items), [], Whole(matrix)), now);
+    public static byte[] Transform(int page, string[] items, double[] matrix, double now) =>
+        Session.Do(page, new Change.ItemsTransformed(Parse(items), [], Whole(matrix)), now);
 
     /// <summary>Writes fields of items; see <see cref="ItemField"/>.</summary>
     [JSExport]
     public static byte[] Set(int page, string[] items, int[] fields, string[] values, double now) =>
-        Session.Do(page, new Change.ItemsSet(Parse(items), [.. fields.Select((field, i) => new ItemValue((ItemField)field, values[i]))]), now);
+        Session.Do(
+            page,
+            new Change.ItemsSet(Parse(items), [.. fields.Select((field, i) => new ItemValue((ItemField)field, values[i]))]),
+            now
+        );
 
     /// <summary>Brings items in front of, or behind, all others on the page.</summary>
     [JSExport]
     public static byte[] Order(int page, string[] items, bool front, double now)
     {
         var chosen = Parse(items).ToHashSet();
-        var others = Session.Document<PageDocument>(page).Items.Where(item => item.Stands && !chosen.Contains(item.Id)).Select(item => item.Order).DefaultIfEmpty(0).ToList();
+        var others = Session
+            .Document<PageDocument>(page)
+            .Items.Where(item => item.Stands && !chosen.Contains(item.Id))
+            .Select(item => item.Order)
+            .DefaultIfEmpty(0)
+            .ToList();
         var order = Math.Clamp(front ? others.Max() + 1 : others.Min() - 1, -ItemRules.MostOrder, ItemRules.MostOrder);
-        return Session.Do(page, new Change.ItemsSet(Parse(items), [new ItemValue(ItemField.Order, order.ToString(CultureInfo.InvariantCulture))]), now);
+        return Session.Do(
+            page,
+            new Change.ItemsSet(Parse(items), [new ItemValue(ItemField.Order, order.ToString(CultureInfo.InvariantCulture))]),
+            now
+        );
     }
 
     /// <summary>A piece of the page, to be laid down elsewhere.</summary>
@@ -110,15 +135,27 @@ public static partial class HandBridge
     {
         var frames = new List<byte[]>();
         var more = true;
-        while (more && frames.Count < most) more = laying!.Next(change => Made(frames, page, change, now));
-        if (laying!.Done == laying.Count && laying.Steps.Count > 1) Made(frames, page, new Change.StepsJoined(laying.Steps), now);
+        while (more && frames.Count < most)
+            more = laying!.Next(change => Made(frames, page, change, now));
+        if (laying!.Done == laying.Count && laying.Steps.Count > 1)
+            Made(frames, page, new Change.StepsJoined(laying.Steps), now);
         return Session.Framed(frames);
     }
 
     /// <summary>Begins to give laying down up, for <see cref="PageBridge.GoOn"/>: what was laid becomes one step and is taken back.</summary>
     [JSExport]
     public static int GiveUpLaying(int page) =>
-        PageBridge.Begin(page, [.. laying is { Steps.Count: > 0 } ? laying.Steps.Reverse().Select(step => (Change)new Change.EffectSet(step, false)).Prepend(new Change.StepsJoined(laying.Steps)) : []]);
+        PageBridge.Begin(
+            page,
+            [
+                .. laying is { Steps.Count: > 0 }
+                    ? laying
+                        .Steps.Reverse()
+                        .Select(step => (Change)new Change.EffectSet(step, false))
+                        .Prepend(new Change.StepsJoined(laying.Steps))
+                    : [],
+            ]
+        );
 
     /// <summary>The items that were laid down last.</summary>
     [JSExport]
@@ -150,49 +187,67 @@ public static partial class HandBridge
     /// <summary>How even lines would lie: for each word its items and matrix, as JSON; for a preview.</summary>
     [JSExport]
     public static string EvenLines(int page, string[] items, double strength, bool words, bool height) =>
-        Json.List(Work(page, items, strength, words, height), (json, step) =>
-        {
-            json.WriteStartObject();
-            json.WriteStartArray("items");
-            foreach (var item in step.Items) json.WriteStringValue(item.Id.ToString());
-            json.WriteEndArray();
-            json.WriteStartArray("matrix");
-            var (a, b, c, d, e, f) = step.Transform;
-            foreach (var number in new[] { a, b, c, d }) json.WriteNumberValue(number / (double)Ink.Transform.One);
-            json.WriteNumberValue(e);
-            json.WriteNumberValue(f);
-            json.WriteEndArray();
-            json.WriteEndObject();
-        });
+        Json.List(
+            Work(page, items, strength, words, height),
+            (json, step) =>
+            {
+                json.WriteStartObject();
+                json.WriteStartArray("items");
+                foreach (var item in step.Items)
+                    json.WriteStringValue(item.Id.ToString());
+                json.WriteEndArray();
+                json.WriteStartArray("matrix");
+                var (a, b, c, d, e, f) = step.Transform;
+                foreach (var number in new[] { a, b, c, d })
+                    json.WriteNumberValue(number / (double)Ink.Transform.One);
+                json.WriteNumberValue(e);
+                json.WriteNumberValue(f);
+                json.WriteEndArray();
+                json.WriteEndObject();
+            }
+        );
 
     /// <summary>Evens lines; framed operations, one step.</summary>
     [JSExport]
     public static byte[] DoEvenLines(int page, string[] items, double strength, bool words, bool height, double now) =>
-        Session.DoAll(page, [.. Work(page, items, strength, words, height).Select(step => new Change.ItemsTransformed([.. step.Items.Select(item => item.Id)], [], step.Transform))], now, true);
+        Session.DoAll(
+            page,
+            [
+                .. Work(page, items, strength, words, height)
+                    .Select(step => new Change.ItemsTransformed([.. step.Items.Select(item => item.Id)], [], step.Transform)),
+            ],
+            now,
+            true
+        );
 
     /// <summary>What a stroke that is being written would scratch out.</summary>
     [JSExport]
-    public static string[] Scratched(int page, int stroke) => Ids(Scratch.Of(PenBridge.Of(stroke).ToSamples(), Session.Document<PageDocument>(page), ItemFilter.All));
+    public static string[] Scratched(int page, int stroke) =>
+        Ids(Scratch.Of(PenBridge.Of(stroke).ToSamples(), Session.Document<PageDocument>(page), ItemFilter.All));
 
     /// <summary>When things came to the page: for each its id, start and end in milliseconds and its author, as JSON.</summary>
     [JSExport]
     public static string RetracePlan(int page, string[] items)
     {
         var document = Session.Document<PageDocument>(page);
-        return Json.List(Retrace.Plan(items.Length == 0 ? document.Items : Items(page, items)), (json, step) =>
-        {
-            json.WriteStartObject();
-            json.WriteString("id", step.Item.Id.ToString());
-            json.WriteNumber("start", step.Start);
-            json.WriteNumber("end", step.End);
-            json.WriteString("author", step.Item.Author);
-            json.WriteEndObject();
-        });
+        return Json.List(
+            Retrace.Plan(items.Length == 0 ? document.Items : Items(page, items)),
+            (json, step) =>
+            {
+                json.WriteStartObject();
+                json.WriteString("id", step.Item.Id.ToString());
+                json.WriteNumber("start", step.Start);
+                json.WriteNumber("end", step.End);
+                json.WriteString("author", step.Item.Author);
+                json.WriteEndObject();
+            }
+        );
     }
 
     /// <summary>An item as far as it was written so long after it was begun, as a render packet.</summary>
     [JSExport]
-    public static byte[] RetracePart(int page, string item, int after, int takes) => RenderPacket.Of(Items(page, [item]), one => Retrace.Written(one, after, takes));
+    public static byte[] RetracePart(int page, string item, int after, int takes) =>
+        RenderPacket.Of(Items(page, [item]), one => Retrace.Written(one, after, takes));
 
     /// <summary>Where the loupe's box goes: 0 on, 1 back, 2 to the next line.</summary>
     [JSExport]
@@ -201,7 +256,12 @@ public static partial class HandBridge
         var on = Paper.ParseOrDefault(paper);
         var sheet = on.Sheet(Session.Document<PageDocument>(page).Bounds());
         var at = new Box(box[0], box[1], box[2], box[3]);
-        var to = way switch { 0 => LoupeSteps.On(at, on, sheet, begin), 1 => LoupeSteps.Back(at, sheet), _ => LoupeSteps.NextLine(at, on, sheet, begin) };
+        var to = way switch
+        {
+            0 => LoupeSteps.On(at, on, sheet, begin),
+            1 => LoupeSteps.Back(at, sheet),
+            _ => LoupeSteps.NextLine(at, on, sheet, begin),
+        };
         return [to.Left, to.Top, to.Right, to.Bottom];
     }
 
@@ -210,8 +270,17 @@ public static partial class HandBridge
     private static MakeRoom? room;
     private static Laying? laying;
 
-    private static List<(IReadOnlyList<PageItem> Items, Transform Transform)> Work(int page, string[] items, double strength, bool words, bool height) =>
-        Changing.EvenLines.Work([.. Items(page, items).Where(item => item.Kind == ItemKinds.Ink)], new EvenLines.Wish(strength, words, height));
+    private static List<(IReadOnlyList<PageItem> Items, Transform Transform)> Work(
+        int page,
+        string[] items,
+        double strength,
+        bool words,
+        bool height
+    ) =>
+        Changing.EvenLines.Work(
+            [.. Items(page, items).Where(item => item.Kind == ItemKinds.Ink)],
+            new EvenLines.Wish(strength, words, height)
+        );
 
     private static List<PageItem> Items(int page, string[] ids)
     {
@@ -229,13 +298,15 @@ public static partial class HandBridge
 
     private static string[] Ids(IEnumerable<PageItem> items) => [.. items.Select(item => item.Id.ToString())];
 
-    private static Transform Whole(double[] m) => new(Part(m[0]), Part(m[1]), Part(m[2]), Part(m[3]), (int)Math.Round(m[4]), (int)Math.Round(m[5]));
+    private static Transform Whole(double[] m) =>
+        new(Part(m[0]), Part(m[1]), Part(m[2]), Part(m[3]), (int)Math.Round(m[4]), (int)Math.Round(m[5]));
 
     private static int Part(double number) => (int)Math.Round(Math.Clamp(number, -1000, 1000) * Ink.Transform.One);
 
     private static void Same<T>(Utf8JsonWriter json, string name, IEnumerable<T> values, Func<T, string> write)
     {
         var distinct = values.Distinct().Take(2).ToList();
-        if (distinct.Count == 1) json.WriteString(name, write(distinct[0]));
+        if (distinct.Count == 1)
+            json.WriteString(name, write(distinct[0]));
     }
 }

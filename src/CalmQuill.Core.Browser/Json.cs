@@ -11,21 +11,24 @@ internal static class Json
     public static void List<T>(Utf8JsonWriter json, IEnumerable<T> items, Action<Utf8JsonWriter, T> write)
     {
         json.WriteStartArray();
-        foreach (var item in items) write(json, item);
+        foreach (var item in items)
+            write(json, item);
         json.WriteEndArray();
     }
 
     public static string Text(Action<Utf8JsonWriter> write)
     {
         using var stream = new MemoryStream();
-        using (var json = new Utf8JsonWriter(stream)) write(json);
+        using (var json = new Utf8JsonWriter(stream))
+            write(json);
         return Encoding.UTF8.GetString(stream.GetBuffer(), 0, (int)stream.Length);
     }
 
     public static void Ids(Utf8JsonWriter json, string name, IEnumerable<Guid> ids)
     {
         json.WriteStartArray(name);
-        foreach (var id in ids) json.WriteStringValue(id);
+        foreach (var id in ids)
+            json.WriteStringValue(id);
         json.WriteEndArray();
     }
 }

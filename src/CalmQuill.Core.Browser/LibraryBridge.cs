@@ -29,36 +29,46 @@ public static partial class LibraryBridge
 
     /// <summary>The tags as people see them, each before those nested in it, as a JSON array.</summary>
     [JSExport]
-    public static string Tags(int library) => Json.List(new TagTree(Library(library).AllNodes()).All, (json, tag) =>
-    {
-        json.WriteStartObject();
-        json.WriteString("id", tag.Id);
-        json.WriteString("parent", tag.Parent);
-        json.WriteString("name", tag.Name);
-        json.WriteString("path", tag.Path);
-        json.WriteString("colour", tag.Colour);
-        Json.Ids(json, "ids", tag.Ids);
-        json.WriteEndObject();
-    });
+    public static string Tags(int library) =>
+        Json.List(
+            new TagTree(Library(library).AllNodes()).All,
+            (json, tag) =>
+            {
+                json.WriteStartObject();
+                json.WriteString("id", tag.Id);
+                json.WriteString("parent", tag.Parent);
+                json.WriteString("name", tag.Name);
+                json.WriteString("path", tag.Path);
+                json.WriteString("colour", tag.Colour);
+                Json.Ids(json, "ids", tag.Ids);
+                json.WriteEndObject();
+            }
+        );
 
     /// <summary>All registers of a property that hold something: a JSON object by target.</summary>
     [JSExport]
-    public static string Registers(int library, int property) => Json.Text(json =>
-    {
-        json.WriteStartObject();
-        foreach (var (target, value) in Library(library).All((Property)property)) json.WriteString(target.ToString(), value);
-        json.WriteEndObject();
-    });
+    public static string Registers(int library, int property) =>
+        Json.Text(json =>
+        {
+            json.WriteStartObject();
+            foreach (var (target, value) in Library(library).All((Property)property))
+                json.WriteString(target.ToString(), value);
+            json.WriteEndObject();
+        });
 
     /// <summary>What the person uses, most used first, as a JSON array.</summary>
     [JSExport]
-    public static string Often(int library) => Json.List(Library(library).Visits.ByUse(), (json, used) =>
-    {
-        json.WriteStartObject();
-        json.WriteString("space", used.Space);
-        json.WriteString("notebook", used.Target);
-        json.WriteEndObject();
-    });
+    public static string Often(int library) =>
+        Json.List(
+            Library(library).Visits.ByUse(),
+            (json, used) =>
+            {
+                json.WriteStartObject();
+                json.WriteString("space", used.Space);
+                json.WriteString("notebook", used.Target);
+                json.WriteEndObject();
+            }
+        );
 
     /// <summary>Puts a node into a parent: after a sibling, at the head with “first”, or at the end with an empty text. Refuses what the tree does not allow.</summary>
     [JSExport]
@@ -66,10 +76,19 @@ public static partial class LibraryBridge
     {
         var document = Library(library);
         var (id, into, nodeKind) = (Guid.Parse(node), Guid.Parse(parent), (NodeKind)kind);
-        if (document.WouldCycle(id, into)) throw new InvalidOperationException($"A {nodeKind.ToString().ToLowerInvariant()} cannot be put into itself or into one inside it.");
-        if (!document.MayLieIn(nodeKind, into)) throw new InvalidOperationException("It cannot be put there.");
-        var siblings = document.AllNodes().Where(sibling => sibling.Parent == into && sibling.Id != id).Select(sibling => (sibling.Id, sibling.Order))
-            .OrderBy(sibling => sibling.Order, StringComparer.Ordinal).ThenBy(sibling => sibling.Id).ToList();
+        if (document.WouldCycle(id, into))
+            throw new InvalidOperationException(
+                $"A {nodeKind.ToString().ToLowerInvariant()} cannot be put into itself or into one inside it."
+            );
+        if (!document.MayLieIn(nodeKind, into))
+            throw new InvalidOperationException("It cannot be put there.");
+        var siblings = document
+            .AllNodes()
+            .Where(sibling => sibling.Parent == into && sibling.Id != id)
+            .Select(sibling => (sibling.Id, sibling.Order))
+            .OrderBy(sibling => sibling.Order, StringComparer.Ordinal)
+            .ThenBy(sibling => sibling.Id)
+            .ToList();
         return Session.Do(library, new Change.NodePlaced(id, nodeKind, into, Siblings.KeyAfter(siblings, after, (ulong)random)), now);
     }
 
@@ -86,12 +105,14 @@ public static partial class LibraryBridge
     [JSExport]
     public static byte[] MergeTags(int library, string from, string into, double now)
     {
-        if (new TagTree(Library(library).Nodes()).MergeProblem(Guid.Parse(from), Guid.Parse(into)) is { } problem) throw new InvalidOperationException(problem.Sentence);
+        if (new TagTree(Library(library).Nodes()).MergeProblem(Guid.Parse(from), Guid.Parse(into)) is { } problem)
+            throw new InvalidOperationException(problem.Sentence);
         return Session.Do(library, new Change.PropertySet(Guid.Parse(from), Property.MergedInto, into), now);
     }
 
     [JSExport]
-    public static byte[] Visit(int library, string space, string notebook, double now) => Session.Do(library, new Change.Visited(Guid.Parse(space), Guid.Parse(notebook)), now);
+    public static byte[] Visit(int library, string space, string notebook, double now) =>
+        Session.Do(library, new Change.Visited(Guid.Parse(space), Guid.Parse(notebook)), now);
 
     /// <summary>Answers a rule over the folders and notebooks of a library, and over entries of notebooks that script knows, without a server.</summary>
     /// <param name="library">Handle of the library.</param>
@@ -105,8 +126,16 @@ public static partial class LibraryBridge
     [JSExport]
     public static string Ask(int library, string rule, string facts, int[] notebooks, string[] notebookIds, double now, int utcOffset) =>
         Json.List(
-            OfflineAnswer.To(Library(library), RuleOf(rule), facts, notebooks, notebookIds, DateTimeOffset.FromUnixTimeMilliseconds((long)now).ToOffset(TimeSpan.FromMinutes(utcOffset))),
-            (json, id) => json.WriteStringValue(id));
+            OfflineAnswer.To(
+                Library(library),
+                RuleOf(rule),
+                facts,
+                notebooks,
+                notebookIds,
+                DateTimeOffset.FromUnixTimeMilliseconds((long)now).ToOffset(TimeSpan.FromMinutes(utcOffset))
+            ),
+            (json, id) => json.WriteStringValue(id)
+        );
 
     [JSExport]
     public static string Fold(string text) => Folding.Fold(text);
@@ -136,13 +165,18 @@ public static partial class LibraryBridge
         json.WriteBoolean("pinned", node.Pinned);
         json.WriteBoolean("jot", node.Jot);
         Json.Ids(json, "tags", node.Tags.Ids);
-        if (node.Rule.Length > 0) json.WriteString("rule", node.Rule);
-        if (node.LensSpace is { } space) json.WriteString("lensSpace", space);
-        if (node.Source is { } source) json.WriteString("source", source);
-        if (node.Category.Length > 0) json.WriteString("category", node.Category);
+        if (node.Rule.Length > 0)
+            json.WriteString("rule", node.Rule);
+        if (node.LensSpace is { } space)
+            json.WriteString("lensSpace", space);
+        if (node.Source is { } source)
+            json.WriteString("source", source);
+        if (node.Category.Length > 0)
+            json.WriteString("category", node.Category);
         json.WriteNumber("createdAt", node.CreatedAt);
         json.WriteString("createdBy", node.CreatedBy);
-        if (node.BinnedAt is { } at) json.WriteNumber("binnedAt", at);
+        if (node.BinnedAt is { } at)
+            json.WriteNumber("binnedAt", at);
         json.WriteBoolean("inBin", node.InBin);
         json.WriteEndObject();
     }

@@ -19,7 +19,8 @@ public static partial class NotebookBridge
 
     /// <summary>A register of a notebook.</summary>
     [JSExport]
-    public static string Read(int notebook, string target, int property) => Session.Document<NotebookDocument>(notebook).Read(Guid.Parse(target), (Property)property);
+    public static string Read(int notebook, string target, int property) =>
+        Session.Document<NotebookDocument>(notebook).Read(Guid.Parse(target), (Property)property);
 
     private static void Write(System.Text.Json.Utf8JsonWriter json, NotebookDocument document, NotebookEntry entry)
     {
@@ -35,7 +36,8 @@ public static partial class NotebookBridge
         Json.Ids(json, "tags", entry.OwnTags.Ids);
         json.WriteNumber("createdAt", entry.CreatedAt);
         json.WriteBoolean("inBin", entry.InBin);
-        if (entry.Kind == NodeKind.Page && document.Read(entry.Id, Property.Planner) is { Length: > 0 } planner) json.WriteString("planner", planner);
+        if (entry.Kind == NodeKind.Page && document.Read(entry.Id, Property.Planner) is { Length: > 0 } planner)
+            json.WriteString("planner", planner);
         json.WriteEndObject();
     }
 
@@ -45,12 +47,23 @@ public static partial class NotebookBridge
     {
         var document = Session.Document<NotebookDocument>(notebook);
         var (id, into, nodeKind) = (Guid.Parse(entry), Guid.Parse(parent), (NodeKind)kind);
-        if (document.WouldCycle(id, into)) throw new InvalidOperationException($"A {nodeKind.ToString().ToLowerInvariant()} cannot be put into itself or into one inside it.");
-        if (!document.MayLieIn(nodeKind, into)) throw new InvalidOperationException("A section lies in the notebook or in another section, not in a page.");
+        if (document.WouldCycle(id, into))
+            throw new InvalidOperationException(
+                $"A {nodeKind.ToString().ToLowerInvariant()} cannot be put into itself or into one inside it."
+            );
+        if (!document.MayLieIn(nodeKind, into))
+            throw new InvalidOperationException("A section lies in the notebook or in another section, not in a page.");
         var outline = document.Outline(withBinned: true);
-        if (nodeKind == NodeKind.Page && outline.Find(one => one.Id == into) is { Kind: NodeKind.Page } && document.PageLevels(into).Above + 1 + document.PageLevels(id).Below > NotebookDocument.SubPageLevels)
+        if (
+            nodeKind == NodeKind.Page
+            && outline.Find(one => one.Id == into) is { Kind: NodeKind.Page }
+            && document.PageLevels(into).Above + 1 + document.PageLevels(id).Below > NotebookDocument.SubPageLevels
+        )
             throw new InvalidOperationException("Sub-pages go two levels deep.");
-        var siblings = outline.Where(sibling => sibling.Parent == into && sibling.Id != id).Select(sibling => (sibling.Id, sibling.Order)).ToList();
+        var siblings = outline
+            .Where(sibling => sibling.Parent == into && sibling.Id != id)
+            .Select(sibling => (sibling.Id, sibling.Order))
+            .ToList();
         return Session.Do(notebook, new Change.NodePlaced(id, nodeKind, into, Siblings.KeyAfter(siblings, after, (ulong)random)), now);
     }
 

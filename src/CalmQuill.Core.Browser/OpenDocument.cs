@@ -42,7 +42,8 @@ internal sealed class OpenLibrary : IOpenDocument
         handedOut = core.AllNodes().ToDictionary(node => node.Id);
         return (
             [.. handedOut.Values.Where(node => !before.TryGetValue(node.Id, out var old) || old != node)],
-            [.. before.Keys.Where(id => !handedOut.ContainsKey(id))]);
+            [.. before.Keys.Where(id => !handedOut.ContainsKey(id))]
+        );
     }
 }
 

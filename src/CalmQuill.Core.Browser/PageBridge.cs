@@ -20,7 +20,8 @@ public static partial class PageBridge
 
     /// <summary>Makes up to so many of the changes that were begun; framed operations, none when all are made.</summary>
     [JSExport]
-    public static byte[] GoOn(int page, int most, double now) => Session.DoAll(page, ((OpenPage)Session.Document(page)).Begun.Take(most), now);
+    public static byte[] GoOn(int page, int most, double now) =>
+        Session.DoAll(page, ((OpenPage)Session.Document(page)).Begun.Take(most), now);
 
     /// <summary>Begins to take back what was made of changes that were begun, for <see cref="GoOn"/>; says how many changes it takes.</summary>
     [JSExport]
@@ -56,7 +57,8 @@ public static partial class PageBridge
     [JSExport]
     public static void CloseSurface(int page, int surface)
     {
-        if (Session.Has(page)) Surfaces(page).Remove(surface);
+        if (Session.Has(page))
+            Surfaces(page).Remove(surface);
     }
 
     /// <summary>The items that changed since the last call for a surface, ready to be painted: at most <paramref name="most"/> of them, in painting order at first opening.</summary>
@@ -65,11 +67,13 @@ public static partial class PageBridge
     {
         var document = Session.Document<PageDocument>(page);
         HandOut(page);
-        if (!Surfaces(page).TryGetValue(surface, out var waiting)) return RenderPacket.Of([], item => item.Visible());
+        if (!Surfaces(page).TryGetValue(surface, out var waiting))
+            return RenderPacket.Of([], item => item.Visible());
         var items = new List<PageItem>();
         while (items.Count < most && waiting.TryDequeue(out var id))
         {
-            if (document.Find(id) is { HasArrived: true } item) items.Add(item);
+            if (document.Find(id) is { HasArrived: true } item)
+                items.Add(item);
         }
 
         return RenderPacket.Of(items, item => item.Visible());
@@ -83,16 +87,21 @@ public static partial class PageBridge
     /// <param name="layer">The only layer it works on; empty for all.</param>
     [JSExport]
     public static void BeginErase(int page, double radius, bool whole, int kinds, string layer) =>
-        ((OpenPage)Session.Document(page)).Eraser = new EraserPass(Session.Document<PageDocument>(page), radius, whole) { Only = HandBridge.Filter(kinds, layer) };
+        ((OpenPage)Session.Document(page)).Eraser = new EraserPass(Session.Document<PageDocument>(page), radius, whole)
+        {
+            Only = HandBridge.Filter(kinds, layer),
+        };
 
     /// <summary>Moves the eraser along spots (x, y, x, y… in 0.01 mm) and returns what it touched as it now looks.</summary>
     [JSExport]
     public static byte[] EraseAlong(int page, double[] spots)
     {
         var document = Session.Document<PageDocument>(page);
-        if (((OpenPage)Session.Document(page)).Eraser is not { } pass) return RenderPacket.Of([], pageItem => pageItem.Visible());
+        if (((OpenPage)Session.Document(page)).Eraser is not { } pass)
+            return RenderPacket.Of([], pageItem => pageItem.Visible());
         var touched = new HashSet<OpId>();
-        for (var i = 0; i + 1 < spots.Length; i += 2) touched.UnionWith(pass.MoveTo(spots[i], spots[i + 1]));
+        for (var i = 0; i + 1 < spots.Length; i += 2)
+            touched.UnionWith(pass.MoveTo(spots[i], spots[i + 1]));
         return RenderPacket.Of([.. touched.Select(id => document.Find(id)!)], pass.Remaining);
     }
 
@@ -119,7 +128,8 @@ public static partial class PageBridge
         var surfaces = Surfaces(page).Values;
         foreach (var id in Session.Document<PageDocument>(page).TakeChanged())
         {
-            foreach (var waiting in surfaces) waiting.Enqueue(id);
+            foreach (var waiting in surfaces)
+                waiting.Enqueue(id);
         }
     }
 

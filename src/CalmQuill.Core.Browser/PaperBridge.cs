@@ -53,54 +53,68 @@ public static partial class PaperBridge
 
     /// <summary>Everything to choose papers by: designs with what can be set of them, ready papers, sizes, designs of covers.</summary>
     [JSExport]
-    public static string Choices() => Json.Text(json =>
-    {
-        json.WriteStartObject();
-        json.WritePropertyName("designs");
-        Json.List(json, PaperDesigns.All, (_, design) =>
+    public static string Choices() =>
+        Json.Text(json =>
         {
             json.WriteStartObject();
-            json.WriteString("name", design.Name);
-            json.WriteString("words", design.Words);
-            json.WriteString("group", design.Group);
-            json.WriteNumber("spacing", design.Spacing);
-            json.WriteString("spacingWords", design.SpacingWords);
-            json.WriteString("countWords", design.CountWords);
-            json.WriteNumber("usualCount", design.UsualCount);
-            json.WriteNumber("mostCount", design.MostCount);
-            json.WriteBoolean("hasWords", design.HasWords);
-            json.WriteBoolean("across", design.Across);
-            json.WriteString("tint", HexOf(design.Tint));
+            json.WritePropertyName("designs");
+            Json.List(
+                json,
+                PaperDesigns.All,
+                (_, design) =>
+                {
+                    json.WriteStartObject();
+                    json.WriteString("name", design.Name);
+                    json.WriteString("words", design.Words);
+                    json.WriteString("group", design.Group);
+                    json.WriteNumber("spacing", design.Spacing);
+                    json.WriteString("spacingWords", design.SpacingWords);
+                    json.WriteString("countWords", design.CountWords);
+                    json.WriteNumber("usualCount", design.UsualCount);
+                    json.WriteNumber("mostCount", design.MostCount);
+                    json.WriteBoolean("hasWords", design.HasWords);
+                    json.WriteBoolean("across", design.Across);
+                    json.WriteString("tint", HexOf(design.Tint));
+                    json.WriteEndObject();
+                }
+            );
+            json.WritePropertyName("ready");
+            Json.List(
+                json,
+                PaperDesigns.Ready,
+                (_, ready) =>
+                {
+                    json.WriteStartObject();
+                    json.WriteString("words", ready.Words);
+                    json.WriteString("design", ready.Design);
+                    json.WriteEndObject();
+                }
+            );
+            json.WritePropertyName("sizes");
+            Json.List(
+                json,
+                PaperSize.Named,
+                (_, size) =>
+                {
+                    json.WriteStartObject();
+                    json.WriteString("name", size.Name);
+                    json.WriteNumber("width", size.Width);
+                    json.WriteNumber("height", size.Height);
+                    json.WriteEndObject();
+                }
+            );
+            json.WritePropertyName("covers");
+            Json.List(json, Art.Cover.Designs, (_, design) => json.WriteStringValue(design));
             json.WriteEndObject();
         });
-        json.WritePropertyName("ready");
-        Json.List(json, PaperDesigns.Ready, (_, ready) =>
-        {
-            json.WriteStartObject();
-            json.WriteString("words", ready.Words);
-            json.WriteString("design", ready.Design);
-            json.WriteEndObject();
-        });
-        json.WritePropertyName("sizes");
-        Json.List(json, PaperSize.Named, (_, size) =>
-        {
-            json.WriteStartObject();
-            json.WriteString("name", size.Name);
-            json.WriteNumber("width", size.Width);
-            json.WriteNumber("height", size.Height);
-            json.WriteEndObject();
-        });
-        json.WritePropertyName("covers");
-        Json.List(json, Art.Cover.Designs, (_, design) => json.WriteStringValue(design));
-        json.WriteEndObject();
-    });
 
     /// <summary>A paper's parts, as JSON; a text against the rules throws with their sentence.</summary>
     [JSExport]
     public static string Read(string text)
     {
         var (paper, refusal) = PaperText.Read(text);
-        if (paper is null) throw new InvalidOperationException(refusal!.Sentence);
+        if (paper is null)
+            throw new InvalidOperationException(refusal!.Sentence);
         return Json.Text(json =>
         {
             json.WriteStartObject();
@@ -113,12 +127,15 @@ public static partial class PaperBridge
             WriteNumber(json, "margin", paper.Margin);
             WriteNumber(json, "count", paper.Count);
             WriteNumber(json, "weight", paper.Weight);
-            if (paper.Tint is { } tint) json.WriteString("tint", HexOf(tint));
-            if (paper.LineTint is { } line) json.WriteString("lines", HexOf(line));
+            if (paper.Tint is { } tint)
+                json.WriteString("tint", HexOf(tint));
+            if (paper.LineTint is { } line)
+                json.WriteString("lines", HexOf(line));
             json.WriteBoolean("plain", paper.Plain);
             json.WriteBoolean("paired", paper.Paired);
             json.WriteBoolean("grain", paper.Grain);
-            if (paper.Own != Guid.Empty) json.WriteString("own", paper.Own);
+            if (paper.Own != Guid.Empty)
+                json.WriteString("own", paper.Own);
             json.WriteNumber("width", paper.Width);
             json.WriteNumber("height", paper.Height);
             json.WriteString("colour", HexOf(paper.Colour));
@@ -126,57 +143,67 @@ public static partial class PaperBridge
         });
     }
 
-    private static string Write(Drawing drawing, Box sheet, Guid own) => Json.Text(json =>
-    {
-        json.WriteStartObject();
-        json.WritePropertyName("sheet");
-        WriteBox(json, sheet);
-        json.WriteString("ground", HexOf(drawing.Ground));
-        if (own != Guid.Empty) json.WriteString("own", own);
-        json.WritePropertyName("pieces");
-        Json.List(json, drawing.Pieces, (_, piece) =>
+    private static string Write(Drawing drawing, Box sheet, Guid own) =>
+        Json.Text(json =>
         {
             json.WriteStartObject();
-            switch (piece)
-            {
-                case Piece.Fill fill:
-                    json.WriteString("path", fill.Path.ToSvg());
-                    json.WriteString("fill", HexOf(fill.Colour));
-                    break;
-                case Piece.Line line:
-                    json.WriteString("path", line.Path.ToSvg());
-                    json.WriteString("line", HexOf(line.Colour));
-                    json.WriteNumber("width", line.Width);
-                    if (line.Dash is { } dash)
+            json.WritePropertyName("sheet");
+            WriteBox(json, sheet);
+            json.WriteString("ground", HexOf(drawing.Ground));
+            if (own != Guid.Empty)
+                json.WriteString("own", own);
+            json.WritePropertyName("pieces");
+            Json.List(
+                json,
+                drawing.Pieces,
+                (_, piece) =>
+                {
+                    json.WriteStartObject();
+                    switch (piece)
                     {
-                        json.WriteStartArray("dash");
-                        json.WriteNumberValue(dash.On);
-                        json.WriteNumberValue(dash.Off);
-                        json.WriteEndArray();
+                        case Piece.Fill fill:
+                            json.WriteString("path", fill.Path.ToSvg());
+                            json.WriteString("fill", HexOf(fill.Colour));
+                            break;
+                        case Piece.Line line:
+                            json.WriteString("path", line.Path.ToSvg());
+                            json.WriteString("line", HexOf(line.Colour));
+                            json.WriteNumber("width", line.Width);
+                            if (line.Dash is { } dash)
+                            {
+                                json.WriteStartArray("dash");
+                                json.WriteNumberValue(dash.On);
+                                json.WriteNumberValue(dash.Off);
+                                json.WriteEndArray();
+                            }
+
+                            break;
+                        case Piece.Picture picture:
+                            json.WriteString("picture", picture.Asset);
+                            json.WritePropertyName("area");
+                            WriteBox(json, picture.Area);
+                            break;
                     }
 
-                    break;
-                case Piece.Picture picture:
-                    json.WriteString("picture", picture.Asset);
+                    json.WriteEndObject();
+                }
+            );
+            json.WritePropertyName("links");
+            Json.List(
+                json,
+                drawing.Links,
+                (_, link) =>
+                {
+                    json.WriteStartObject();
                     json.WritePropertyName("area");
-                    WriteBox(json, picture.Area);
-                    break;
-            }
-
+                    WriteBox(json, link.Area);
+                    json.WriteString("page", link.Page);
+                    json.WriteString("target", link.Target.ToString());
+                    json.WriteEndObject();
+                }
+            );
             json.WriteEndObject();
         });
-        json.WritePropertyName("links");
-        Json.List(json, drawing.Links, (_, link) =>
-        {
-            json.WriteStartObject();
-            json.WritePropertyName("area");
-            WriteBox(json, link.Area);
-            json.WriteString("page", link.Page);
-            json.WriteString("target", link.Target.ToString());
-            json.WriteEndObject();
-        });
-        json.WriteEndObject();
-    });
 
     internal static void WriteBox(Utf8JsonWriter json, Box box)
     {
@@ -190,11 +217,15 @@ public static partial class PaperBridge
 
     private static void WriteNumber(Utf8JsonWriter json, string name, int? value)
     {
-        if (value is { } known) json.WriteNumber(name, known);
+        if (value is { } known)
+            json.WriteNumber(name, known);
     }
 
     /// <summary>#rrggbb, with alpha where it is not opaque.</summary>
-    private static string HexOf(uint colour) => (colour & 0xFF) == 0xFF ? string.Create(CultureInfo.InvariantCulture, $"#{colour >> 8:x6}") : string.Create(CultureInfo.InvariantCulture, $"#{colour:x8}");
+    private static string HexOf(uint colour) =>
+        (colour & 0xFF) == 0xFF
+            ? string.Create(CultureInfo.InvariantCulture, $"#{colour >> 8:x6}")
+            : string.Create(CultureInfo.InvariantCulture, $"#{colour:x8}");
 
     private static uint Hex(string text) => (uint.Parse(text.AsSpan(1), NumberStyles.HexNumber, CultureInfo.InvariantCulture) << 8) | 0xFF;
 }

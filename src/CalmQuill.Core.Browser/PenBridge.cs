@@ -26,7 +26,8 @@ public static partial class PenBridge
     public static byte[] Add(int stroke, int[] samples)
     {
         var wet = Wet[stroke];
-        for (var i = 0; i + Channels <= samples.Length; i += Channels) wet.Add(samples[i], samples[i + 1], samples[i + 2], samples[i + 3], samples[i + 4], samples[i + 5]);
+        for (var i = 0; i + Channels <= samples.Length; i += Channels)
+            wet.Add(samples[i], samples[i + 1], samples[i + 2], samples[i + 3], samples[i + 4], samples[i + 5]);
         Outline.Clear();
         wet.OutlineNews(Outline);
         return RenderPacket.OfOutline(Outline);
@@ -37,10 +38,12 @@ public static partial class PenBridge
     public static int[] Samples(int stroke, int from)
     {
         var wet = Wet[stroke];
-        if (from >= wet.Count) return [];
+        if (from >= wet.Count)
+            return [];
         var samples = wet.ToSamples(from);
         var flat = new int[samples.Count * 3];
-        for (var i = 0; i < samples.Count; i++) (flat[3 * i], flat[3 * i + 1], flat[3 * i + 2]) = (samples.X[i], samples.Y[i], samples.Pressure[i]);
+        for (var i = 0; i < samples.Count; i++)
+            (flat[3 * i], flat[3 * i + 1], flat[3 * i + 2]) = (samples.X[i], samples.Y[i], samples.Pressure[i]);
         return flat;
     }
 
@@ -57,8 +60,16 @@ public static partial class PenBridge
     [JSExport]
     public static byte[] Keep(int stroke, int page, string layer, double startedAt, double now)
     {
-        if (!Wet.Remove(stroke, out var wet) || wet.Count == 0) return [];
-        return Session.Do(page, new Change.StrokeAdded(wet.Pen, (long)startedAt, wet.ToSamples()) { Layer = Guid.TryParse(layer, out var id) ? id : Guid.Empty }, now);
+        if (!Wet.Remove(stroke, out var wet) || wet.Count == 0)
+            return [];
+        return Session.Do(
+            page,
+            new Change.StrokeAdded(wet.Pen, (long)startedAt, wet.ToSamples())
+            {
+                Layer = Guid.TryParse(layer, out var id) ? id : Guid.Empty,
+            },
+            now
+        );
     }
 
     [JSExport]
@@ -87,5 +98,12 @@ public static partial class PenBridge
 
     internal static WetStroke Of(int stroke) => Wet[stroke];
 
-    internal static Pen Pen(int[] pen) => new((PenKind)pen[0], pen[1], unchecked((uint)pen[2])) { Line = (LineStyle)pen[3], Tip = (NibTip)pen[4], Angle = pen[5], Response = pen[6] };
+    internal static Pen Pen(int[] pen) =>
+        new((PenKind)pen[0], pen[1], unchecked((uint)pen[2]))
+        {
+            Line = (LineStyle)pen[3],
+            Tip = (NibTip)pen[4],
+            Angle = pen[5],
+            Response = pen[6],
+        };
 }

@@ -19,20 +19,25 @@ public static partial class PlannerBridge
         {
             json.WriteStartObject();
             json.WriteNumber("pages", pages.Count);
-            foreach (var kind in pages.GroupBy(page => page.Page.Kind)) json.WriteNumber(kind.Key.ToString().ToLowerInvariant(), kind.Count());
+            foreach (var kind in pages.GroupBy(page => page.Page.Kind))
+                json.WriteNumber(kind.Key.ToString().ToLowerInvariant(), kind.Count());
             json.WriteEndObject();
         });
     }
 
     /// <summary>The languages a planner can be in: a JSON array of code and name.</summary>
     [JSExport]
-    public static string Languages() => Json.List(CalendarNames.All, (json, names) =>
-    {
-        json.WriteStartObject();
-        json.WriteString("code", names.Code);
-        json.WriteString("name", names.Language);
-        json.WriteEndObject();
-    });
+    public static string Languages() =>
+        Json.List(
+            CalendarNames.All,
+            (json, names) =>
+            {
+                json.WriteStartObject();
+                json.WriteString("code", names.Code);
+                json.WriteString("name", names.Language);
+                json.WriteEndObject();
+            }
+        );
 
     /// <summary>Makes an empty notebook a planner. The operations come as one batch each, framed by a length of four bytes, lowest first.</summary>
     /// <param name="notebook">Handle of the notebook.</param>
@@ -46,9 +51,15 @@ public static partial class PlannerBridge
     public static byte[] Make(int notebook, string id, string settings, string[] papers, string[] colours, double random, double now)
     {
         var chance = new Random((int)((long)random & int.MaxValue));
-        var byKind = papers.Select((paper, i) => (Kind: (PlannerKind)(i + 1), Paper: paper)).ToDictionary(one => one.Kind, one => one.Paper);
+        var byKind = papers
+            .Select((paper, i) => (Kind: (PlannerKind)(i + 1), Paper: paper))
+            .ToDictionary(one => one.Kind, one => one.Paper);
         var bytes = new byte[16];
-        return DoAll(notebook, PlannerPlan.Make(Guid.Parse(id), SettingsOf(settings), byKind, colours, NewId, () => (ulong)chance.NextInt64()), now);
+        return DoAll(
+            notebook,
+            PlannerPlan.Make(Guid.Parse(id), SettingsOf(settings), byKind, colours, NewId, () => (ulong)chance.NextInt64()),
+            now
+        );
 
         Guid NewId()
         {
@@ -70,27 +81,34 @@ public static partial class PlannerBridge
 
     /// <summary>The calendar's entries of a planner, as a JSON array.</summary>
     [JSExport]
-    public static string Entries(int notebook) => Json.List(Session.Document<NotebookDocument>(notebook).Entries(), (json, entry) =>
-    {
-        json.WriteStartObject();
-        json.WriteString("id", entry.Id);
-        json.WriteString("title", entry.Title);
-        json.WriteString("place", entry.Place);
-        json.WriteString("start", entry.Start.ToString("yyyy-MM-dd'T'HH:mm", System.Globalization.CultureInfo.InvariantCulture));
-        json.WriteString("end", entry.End.ToString("yyyy-MM-dd'T'HH:mm", System.Globalization.CultureInfo.InvariantCulture));
-        json.WriteBoolean("allDay", entry.AllDay);
-        json.WriteBoolean("gone", entry.IsGone);
-        json.WriteEndObject();
-    });
+    public static string Entries(int notebook) =>
+        Json.List(
+            Session.Document<NotebookDocument>(notebook).Entries(),
+            (json, entry) =>
+            {
+                json.WriteStartObject();
+                json.WriteString("id", entry.Id);
+                json.WriteString("title", entry.Title);
+                json.WriteString("place", entry.Place);
+                json.WriteString("start", entry.Start.ToString("yyyy-MM-dd'T'HH:mm", System.Globalization.CultureInfo.InvariantCulture));
+                json.WriteString("end", entry.End.ToString("yyyy-MM-dd'T'HH:mm", System.Globalization.CultureInfo.InvariantCulture));
+                json.WriteBoolean("allDay", entry.AllDay);
+                json.WriteBoolean("gone", entry.IsGone);
+                json.WriteEndObject();
+            }
+        );
 
     /// <summary>A planner's settings in the text form; empty where the notebook is none.</summary>
     [JSExport]
-    public static string Settings(int notebook, string id) => Session.Document<NotebookDocument>(notebook).Planner(Guid.Parse(id))?.ToString() ?? "";
+    public static string Settings(int notebook, string id) =>
+        Session.Document<NotebookDocument>(notebook).Planner(Guid.Parse(id))?.ToString() ?? "";
 
     /// <summary>The id of a planner's page, given as <c>day/2026-10-08</c>.</summary>
     [JSExport]
     public static string PageId(string notebook, string page) =>
-        PlannerPage.Read(page) is { } known ? known.IdIn(Guid.Parse(notebook)).ToString() : throw new InvalidOperationException("This is no page of a planner.");
+        PlannerPage.Read(page) is { } known
+            ? known.IdIn(Guid.Parse(notebook)).ToString()
+            : throw new InvalidOperationException("This is no page of a planner.");
 
     /// <summary>Places of a web's nodes, x and y in turn within 0…1.</summary>
     /// <param name="count">How many nodes.</param>

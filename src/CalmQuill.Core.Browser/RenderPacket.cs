@@ -19,7 +19,8 @@ internal static class RenderPacket
     {
         var writer = new ByteWriter(items.Count * 1024 + 16);
         writer.Fixed32((uint)items.Count);
-        foreach (var item in items) Write(writer, item, item.Shown ? visible(item) : []);
+        foreach (var item in items)
+            Write(writer, item, item.Shown ? visible(item) : []);
         return writer.ToArray();
     }
 
@@ -53,7 +54,8 @@ internal static class RenderPacket
         if (visible.Count == 0)
         {
             // Nothing of it is seen, so nothing but its going matters.
-            for (var i = 0; i < 6; i++) writer.Fixed32(0);
+            for (var i = 0; i < 6; i++)
+                writer.Fixed32(0);
             return;
         }
 

@@ -25,18 +25,21 @@ internal static class Session
     public static IOpenDocument Document(int handle) => Open[handle];
 
     public static T Document<T>(int handle)
-        where T : class =>
-        Open[handle].Core as T ?? throw new InvalidOperationException("The document is of another kind.");
+        where T : class => Open[handle].Core as T ?? throw new InvalidOperationException("The document is of another kind.");
 
     public static void Remove(int handle) => Open.Remove(handle);
 
     /// <summary>Makes an operation, applies it here, and returns it as a batch of one; a change against the rules throws with their sentence.</summary>
     public static byte[] Do(int handle, Change? change, double now)
     {
-        if (change is null) return [];
+        if (change is null)
+            return [];
         var document = Open[handle];
         var operation = Replica.Make(change, (long)now);
-        if (OperationRules.Check(operation, document.Kind, Role.Writer, Replica.Author, long.MaxValue - OperationRules.MostAhead) is { } refusal)
+        if (
+            OperationRules.Check(operation, document.Kind, Role.Writer, Replica.Author, long.MaxValue - OperationRules.MostAhead) is
+            { } refusal
+        )
             throw new InvalidOperationException(refusal.Sentence);
         document.Apply(operation);
         return OperationCodec.Encode(operation);
@@ -57,7 +60,8 @@ internal static class Session
             made.Add(Replica.LastId);
         }
 
-        if (joined && made.Count > 1) frames.Add(Do(handle, new Change.StepsJoined(made), now));
+        if (joined && made.Count > 1)
+            frames.Add(Do(handle, new Change.StepsJoined(made), now));
         return Framed(frames);
     }
 
@@ -65,7 +69,7 @@ internal static class Session
     public static List<byte[]> Unframed(byte[] framed)
     {
         var batches = new List<byte[]>();
-        for (var at = 0; at < framed.Length;)
+        for (var at = 0; at < framed.Length; )
         {
             var length = System.Buffers.Binary.BinaryPrimitives.ReadInt32LittleEndian(framed.AsSpan(at));
             batches.Add(framed.AsSpan(at + 4, length).ToArray());

@@ -23,19 +23,26 @@ public static partial class ShapeBridge
     public static string Tidy(int stroke, int page, string paper, int join, double now)
     {
         var document = Session.Document<PageDocument>(page);
-        if (Tidying.Of(PenBridge.Of(stroke).ToSamples(), document, Session.Replica.Author, (long)now) is not { } result) return "";
-        var shape = join > 0 ? new Joining(document, result.Replaces.ToHashSet(), Paper.ParseOrDefault(paper), join).Join(result.Shape) : result.Shape;
+        if (Tidying.Of(PenBridge.Of(stroke).ToSamples(), document, Session.Replica.Author, (long)now) is not { } result)
+            return "";
+        var shape =
+            join > 0
+                ? new Joining(document, result.Replaces.ToHashSet(), Paper.ParseOrDefault(paper), join).Join(result.Shape)
+                : result.Shape;
         return $"{shape.ToText()}|{string.Join(' ', result.Replaces)}";
     }
 
     /// <summary>A shape dragged out between two spots by the shape tool.</summary>
     [JSExport]
-    public static string Between(int kind, double x1, double y1, double x2, double y2, bool even) => ShapeTool.Between((ShapeKind)kind, x1, y1, x2, y2, even).ToText();
+    public static string Between(int kind, double x1, double y1, double x2, double y2, bool even) =>
+        ShapeTool.Between((ShapeKind)kind, x1, y1, x2, y2, even).ToText();
 
     /// <summary>A shape with its ends joined to what they nearly touch.</summary>
     [JSExport]
     public static string Join(int page, string shape, string[] without, string paper, int join) =>
-        new Joining(Session.Document<PageDocument>(page), without.Select(OpId.Parse).ToHashSet(), Paper.ParseOrDefault(paper), join).Join(Of(shape)).ToText();
+        new Joining(Session.Document<PageDocument>(page), without.Select(OpId.Parse).ToHashSet(), Paper.ParseOrDefault(paper), join)
+            .Join(Of(shape))
+            .ToText();
 
     /// <summary>The outline of a shape's line as rings, to be shown before it is kept.</summary>
     [JSExport]
@@ -48,7 +55,17 @@ public static partial class ShapeBridge
 
     /// <summary>Keeps a rough stroke and puts a shape in its place, so that one undo has the rough one back; framed operations.</summary>
     [JSExport]
-    public static byte[] AddTidied(int stroke, int page, string shape, int[] pen, double fill, string[] replaces, string layer, double startedAt, double now)
+    public static byte[] AddTidied(
+        int stroke,
+        int page,
+        string shape,
+        int[] pen,
+        double fill,
+        string[] replaces,
+        string layer,
+        double startedAt,
+        double now
+    )
     {
         var kept = PenBridge.Keep(stroke, page, layer, startedAt, now);
         OpId[] all = [Session.Replica.LastId, .. replaces.Select(OpId.Parse)];
@@ -58,14 +75,17 @@ public static partial class ShapeBridge
     /// <summary>The handles of a shape on the page, as JSON: x, y and role of each; none for ink.</summary>
     [JSExport]
     public static string Handles(int page, string item) =>
-        Json.List(Session.Document<PageDocument>(page).Find(OpId.Parse(item))?.PlacedShape is { } shape ? ShapeHandles.Of(shape) : [], (json, handle) =>
-        {
-            json.WriteStartObject();
-            json.WriteNumber("x", handle.At.X);
-            json.WriteNumber("y", handle.At.Y);
-            json.WriteString("role", handle.Role.ToString().ToLowerInvariant());
-            json.WriteEndObject();
-        });
+        Json.List(
+            Session.Document<PageDocument>(page).Find(OpId.Parse(item))?.PlacedShape is { } shape ? ShapeHandles.Of(shape) : [],
+            (json, handle) =>
+            {
+                json.WriteStartObject();
+                json.WriteNumber("x", handle.At.X);
+                json.WriteNumber("y", handle.At.Y);
+                json.WriteString("role", handle.Role.ToString().ToLowerInvariant());
+                json.WriteEndObject();
+            }
+        );
 
     /// <summary>A shape on the page with a handle dragged to a spot, joined where wished: its text, as it lies on the page.</summary>
     [JSExport]
@@ -74,9 +94,18 @@ public static partial class ShapeBridge
         var document = Session.Document<PageDocument>(page);
         var id = OpId.Parse(item);
         var dragged = ShapeHandles.Drag(document.Find(id)!.PlacedShape!, handle, x, y);
-        return (join > 0 && dragged.Kind is ShapeKind.Line or ShapeKind.Arrow or ShapeKind.DoubleArrow or ShapeKind.Curve or ShapeKind.Polyline or ShapeKind.Arc
-            ? new Joining(document, new HashSet<OpId> { id }, Paper.ParseOrDefault(paper), join).Join(dragged)
-            : dragged).ToText();
+        return (
+            join > 0
+            && dragged.Kind
+                is ShapeKind.Line
+                    or ShapeKind.Arrow
+                    or ShapeKind.DoubleArrow
+                    or ShapeKind.Curve
+                    or ShapeKind.Polyline
+                    or ShapeKind.Arc
+                ? new Joining(document, new HashSet<OpId> { id }, Paper.ParseOrDefault(paper), join).Join(dragged)
+                : dragged
+        ).ToText();
     }
 
     /// <summary>Changes a shape on the page to another, given as it is to lie on the page.</summary>
@@ -84,7 +113,11 @@ public static partial class ShapeBridge
     public static byte[] Change(int page, string item, string shape, double now)
     {
         var found = Session.Document<PageDocument>(page).Find(OpId.Parse(item))!;
-        return Session.Do(page, new Operations.Change.ItemsSet([found.Id], [new ItemValue(ItemField.Shape, Of(shape).Map(found.Unplace).ToText())]), now);
+        return Session.Do(
+            page,
+            new Operations.Change.ItemsSet([found.Id], [new ItemValue(ItemField.Shape, Of(shape).Map(found.Unplace).ToText())]),
+            now
+        );
     }
 
     /// <summary>Fills the region round a spot; empty where nothing closes it in.</summary>
@@ -94,7 +127,14 @@ public static partial class ShapeBridge
         var document = Session.Document<PageDocument>(page);
         var on = Paper.ParseOrDefault(paper);
         return RegionFill.At(document, on.Sheet(document.Bounds()), x, y, gap) is { } region
-            ? Session.Do(page, new Operations.Change.ShapeAdded(region, new Ink.Pen(Ink.PenKind.Ball, 10, 0xFF), (uint)colour, []) { Layer = LayerOf(layer) }, now)
+            ? Session.Do(
+                page,
+                new Operations.Change.ShapeAdded(region, new Ink.Pen(Ink.PenKind.Ball, 10, 0xFF), (uint)colour, [])
+                {
+                    Layer = LayerOf(layer),
+                },
+                now
+            )
             : [];
     }
 
@@ -105,7 +145,8 @@ public static partial class ShapeBridge
         var items = Session.Document<PageDocument>(page).Items;
         for (var i = items.Count - 1; i >= 0; i--)
         {
-            if (items[i].IsOpen && items[i].Shape is { IsClosed: true } && Selecting.HoldsSpot(items[i], x, y)) return items[i].Id.ToString();
+            if (items[i].IsOpen && items[i].Shape is { IsClosed: true } && Selecting.HoldsSpot(items[i], x, y))
+                return items[i].Id.ToString();
         }
 
         return "";

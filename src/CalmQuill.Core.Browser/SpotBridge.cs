@@ -17,7 +17,8 @@ public static partial class SpotBridge
 
     /// <summary>Turns everything on the page by a quarter to the right, about a sheet of a height.</summary>
     [JSExport]
-    public static byte[] Turn(int page, int height, double now) => DoToAll(page, new Transform(0, Transform.One, -Transform.One, 0, height, 0), now);
+    public static byte[] Turn(int page, int height, double now) =>
+        DoToAll(page, new Transform(0, Transform.One, -Transform.One, 0, height, 0), now);
 
     /// <summary>The marks, links and headings of a page, as a JSON array.</summary>
     [JSExport]
@@ -34,14 +35,26 @@ public static partial class SpotBridge
     /// <param name="now">The device's clock.</param>
     [JSExport]
     public static byte[] Add(int page, string spot, int kind, int[] area, string[] items, int[] fields, string[] values, double now) =>
-        Session.Do(page, new Change.SpotAdded(Guid.Parse(spot), (SpotKind)kind, new Box(area[0], area[1], area[2], area[3]), [.. items.Select(OpId.Parse)], Values(fields, values)), now);
+        Session.Do(
+            page,
+            new Change.SpotAdded(
+                Guid.Parse(spot),
+                (SpotKind)kind,
+                new Box(area[0], area[1], area[2], area[3]),
+                [.. items.Select(OpId.Parse)],
+                Values(fields, values)
+            ),
+            now
+        );
 
     [JSExport]
-    public static byte[] Set(int page, string spot, int[] fields, string[] values, double now) => Session.Do(page, new Change.SpotSet(Guid.Parse(spot), Values(fields, values)), now);
+    public static byte[] Set(int page, string spot, int[] fields, string[] values, double now) =>
+        Session.Do(page, new Change.SpotSet(Guid.Parse(spot), Values(fields, values)), now);
 
     /// <summary>Moves a spot that lies on no ink.</summary>
     [JSExport]
-    public static byte[] Move(int page, string spot, int dx, int dy, double now) => Session.Do(page, new Change.ItemsTransformed([], [Guid.Parse(spot)], Transform.Shift(dx, dy)), now);
+    public static byte[] Move(int page, string spot, int dx, int dy, double now) =>
+        Session.Do(page, new Change.ItemsTransformed([], [Guid.Parse(spot)], Transform.Shift(dx, dy)), now);
 
     /// <summary>The ink within an area as a render packet, for a cut-out picture; of a spot that was put on ink only that ink, without its neighbours.</summary>
     [JSExport]
@@ -50,7 +63,10 @@ public static partial class SpotBridge
         var document = Session.Document<PageDocument>(page);
         var box = new Box(area[0], area[1], area[2], area[3]);
         var own = document.Spots().FirstOrDefault(one => one.Id.ToString() == spot)?.Items.ToHashSet() ?? [];
-        return RenderPacket.Of([.. document.Items.Where(item => item.Shown && (own.Count > 0 ? own.Contains(item.Id) : item.Bounds.Meets(box)))], item => item.Visible());
+        return RenderPacket.Of(
+            [.. document.Items.Where(item => item.Shown && (own.Count > 0 ? own.Contains(item.Id) : item.Bounds.Meets(box)))],
+            item => item.Visible()
+        );
     }
 
     private static byte[] DoToAll(int page, Transform transform, double now)
@@ -61,7 +77,8 @@ public static partial class SpotBridge
         return items.Length + spots.Length == 0 ? [] : Session.Do(page, new Change.ItemsTransformed(items, spots, transform), now);
     }
 
-    private static SpotValue[] Values(int[] fields, string[] values) => [.. fields.Select((field, i) => new SpotValue((SpotField)field, values[i]))];
+    private static SpotValue[] Values(int[] fields, string[] values) =>
+        [.. fields.Select((field, i) => new SpotValue((SpotField)field, values[i]))];
 
     private static void Write(Utf8JsonWriter json, Spot spot)
     {
@@ -71,9 +88,11 @@ public static partial class SpotBridge
         json.WritePropertyName("area");
         PaperBridge.WriteBox(json, spot.Area);
         json.WriteStartArray("items");
-        foreach (var item in spot.Items) json.WriteStringValue(item.ToString());
+        foreach (var item in spot.Items)
+            json.WriteStringValue(item.ToString());
         json.WriteEndArray();
-        foreach (var (field, value) in spot.Values) json.WriteString(CultureInfo.InvariantCulture.TextInfo.ToLower(field.ToString()), value);
+        foreach (var (field, value) in spot.Values)
+            json.WriteString(CultureInfo.InvariantCulture.TextInfo.ToLower(field.ToString()), value);
         json.WriteNumber("createdAt", spot.CreatedAt);
         json.WriteString("author", spot.Author);
         json.WriteBoolean("open", spot.IsOpen);

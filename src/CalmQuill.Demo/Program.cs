@@ -8,8 +8,20 @@ using CalmQuill.Store.Spaces;
 
 // Lays the demonstration out in the database of QUILL_DATABASE: CalmQuill.Demo FOLDER-OF-HERSHEYTEXT [SEED]
 const int defaultSeed = 1730;
-await using var database = new Database(Environment.GetEnvironmentVariable("QUILL_DATABASE") ?? throw new InvalidOperationException("QUILL_DATABASE is not set; ./quill sets it."));
+await using var database = new Database(
+    Environment.GetEnvironmentVariable("QUILL_DATABASE")
+        ?? throw new InvalidOperationException("QUILL_DATABASE is not set; ./quill sets it.")
+);
 await database.Migrate();
 var seed = args.Length > 1 ? int.Parse(args[1], System.Globalization.CultureInfo.InvariantCulture) : defaultSeed;
-var group = new LanternStreet(new PersonStore(database), new SpaceStore(database), new DocumentStore(database), new LockStore(database), new AssetStore(database), Path.Combine(args[0], "svg_fonts"), seed, DateTimeOffset.UtcNow);
+var group = new LanternStreet(
+    new PersonStore(database),
+    new SpaceStore(database),
+    new DocumentStore(database),
+    new LockStore(database),
+    new AssetStore(database),
+    Path.Combine(args[0], "svg_fonts"),
+    seed,
+    DateTimeOffset.UtcNow
+);
 Console.WriteLine(await group.LayOut(CancellationToken.None) ? "  the demonstration is laid out" : "  the demonstration is there already");

@@ -6,9 +6,7 @@ namespace CalmQuill.Documents;
 /// <summary>What a paper of one's own is made of: a picture, or a page as it was when it was taken.</summary>
 public abstract record Background
 {
-    private Background()
-    {
-    }
+    private Background() { }
 
     /// <param name="Bytes">A JPEG or PNG file.</param>
     /// <param name="Type">Its media type.</param>

@@ -20,11 +20,13 @@ public static class FrozenPage
     public static Background.Frozen? Read(ReadOnlySpan<byte> bytes)
     {
         var end = bytes.IndexOf((byte)'\n');
-        if (end < 0 || !Paper.TryParse(System.Text.Encoding.UTF8.GetString(bytes[..end]), out var paper)) return null;
+        if (end < 0 || !Paper.TryParse(System.Text.Encoding.UTF8.GetString(bytes[..end]), out var paper))
+            return null;
         try
         {
             var page = new PageDocument();
-            foreach (var operation in OperationCodec.Decode(bytes[(end + 1)..])) page.Apply(operation);
+            foreach (var operation in OperationCodec.Decode(bytes[(end + 1)..]))
+                page.Apply(operation);
             return new Background.Frozen(page, paper);
         }
         catch (OperationFormatException)

@@ -33,7 +33,8 @@ public sealed record PrintedPage(PageDocument Page, Paper Paper, string Title)
     internal void Check(int written)
     {
         Cancel.ThrowIfCancellationRequested();
-        if (written > MostCharacters) throw new PrintBudgetException("There is too much on this page to be printed or shown as a whole.");
+        if (written > MostCharacters)
+            throw new PrintBudgetException("There is too much on this page to be printed or shown as a whole.");
     }
 
     public Box Sheet => Paper.Sheet(Paper.Growth == Growth.None ? null : Page.Bounds());

@@ -10,7 +10,11 @@ internal sealed class AntiforgeryFilter(IAntiforgery antiforgery) : IEndpointFil
     public async ValueTask<object?> InvokeAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
     {
         if (!HttpMethods.IsGet(context.HttpContext.Request.Method) && !await antiforgery.IsRequestValidAsync(context.HttpContext))
-            return Problems.Of(StatusCodes.Status400BadRequest, "antiforgery", "This request did not come from an open page of this application. Reload and try again.");
+            return Problems.Of(
+                StatusCodes.Status400BadRequest,
+                "antiforgery",
+                "This request did not come from an open page of this application. Reload and try again."
+            );
         return await next(context);
     }
 }

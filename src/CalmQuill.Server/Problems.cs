@@ -19,5 +19,6 @@ internal static class Problems
 
     public static IResult BadInput(string sentence) => Of(StatusCodes.Status400BadRequest, "bad-input", sentence);
 
-    public static IResult TooMany() => Of(StatusCodes.Status429TooManyRequests, "too-many", "Too many tries. Wait a minute, then try again.");
+    public static IResult TooMany() =>
+        Of(StatusCodes.Status429TooManyRequests, "too-many", "Too many tries. Wait a minute, then try again.");
 }

@@ -9,14 +9,17 @@ using Npgsql;
 // CalmQuill.Server migrate          brings the database up to date, as the role that owns it, and ends
 // CalmQuill.Server password EMAIL   prints an address at which the person sets a new password
 var settings = Settings.FromEnvironment();
-if (args is ["password", var email]) return await Letters.OfPassword(settings, email);
+if (args is ["password", var email])
+    return await Letters.OfPassword(settings, email);
 
 await using (var owner = new Database(settings.OwnerDatabase ?? settings.Database))
     await owner.Migrate(settings.OwnerDatabase is null ? null : new NpgsqlConnectionStringBuilder(settings.Database).Username);
-if (args is ["migrate"]) return 0;
+if (args is ["migrate"])
+    return 0;
 
 var server = QuillServer.Build(settings);
 await server.Services.GetRequiredService<DocumentStore>().BringProjectionsUpToDate(CancellationToken.None);
-if (!settings.IsDemonstration && !await server.Services.GetRequiredService<PersonStore>().Any(CancellationToken.None)) await Letters.OfTheFirst(settings);
+if (!settings.IsDemonstration && !await server.Services.GetRequiredService<PersonStore>().Any(CancellationToken.None))
+    await Letters.OfTheFirst(settings);
 await server.RunAsync();
 return 0;

@@ -55,7 +55,13 @@ public static class QuillServer
 
         var app = builder.Build();
         app.UseTrustedProxies(settings);
-        app.UseExceptionHandler(new ExceptionHandlerOptions { StatusCodeSelector = problem => problem is BadHttpRequestException bad ? bad.StatusCode : StatusCodes.Status500InternalServerError });
+        app.UseExceptionHandler(
+            new ExceptionHandlerOptions
+            {
+                StatusCodeSelector = problem =>
+                    problem is BadHttpRequestException bad ? bad.StatusCode : StatusCodes.Status500InternalServerError,
+            }
+        );
         app.UseStatusCodePages();
         app.UseSecurityHeaders();
         app.UseResponseCompression();
@@ -91,19 +97,50 @@ public static class QuillServer
     {
         services.AddSingleton(settings).AddSingleton(settings.Limits);
         services.AddSingleton(new Database(settings.Database));
-        services.AddSingleton<PersonStore>().AddSingleton<SpaceStore>().AddSingleton<DocumentStore>().AddSingleton<ShelfStore>()
-            .AddSingleton<CopyStore>().AddSingleton<LensStore>().AddSingleton<DeskStore>().AddSingleton<LockStore>().AddSingleton<BinStore>().AddSingleton<DocumentWriter>()
-            .AddSingleton<SpotStore>().AddSingleton<AssetStore>().AddSingleton<PrintedPages>()
-            .AddSingleton(DocumentLimits.Usual).AddSingleton<ReplicaStore>().AddSingleton<SessionStore>().AddSingleton<LetterStore>().AddSingleton<RightsNews>();
-        services.AddHttpClient(CalendarEndpoints.Client)
-            .ConfigurePrimaryHttpMessageHandler(() => CalendarEndpoints.Handler(settings.CalendarHosts.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)));
-        services.AddSingleton<Gate>().AddSingleton<SignInLimiter>().AddSingleton<KnownDevices>().AddSingleton<SecondFactor>().AddSingleton<SpaceQuotas>();
+        services
+            .AddSingleton<PersonStore>()
+            .AddSingleton<SpaceStore>()
+            .AddSingleton<DocumentStore>()
+            .AddSingleton<ShelfStore>()
+            .AddSingleton<CopyStore>()
+            .AddSingleton<LensStore>()
+            .AddSingleton<DeskStore>()
+            .AddSingleton<LockStore>()
+            .AddSingleton<BinStore>()
+            .AddSingleton<DocumentWriter>()
+            .AddSingleton<SpotStore>()
+            .AddSingleton<AssetStore>()
+            .AddSingleton<PrintedPages>()
+            .AddSingleton(DocumentLimits.Usual)
+            .AddSingleton<ReplicaStore>()
+            .AddSingleton<SessionStore>()
+            .AddSingleton<LetterStore>()
+            .AddSingleton<RightsNews>();
+        services
+            .AddHttpClient(CalendarEndpoints.Client)
+            .ConfigurePrimaryHttpMessageHandler(() =>
+                CalendarEndpoints.Handler(
+                    settings.CalendarHosts.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+                )
+            );
+        services
+            .AddSingleton<Gate>()
+            .AddSingleton<SignInLimiter>()
+            .AddSingleton<KnownDevices>()
+            .AddSingleton<SecondFactor>()
+            .AddSingleton<SpaceQuotas>();
         services.AddSingleton<LiveConnections>().AddSingleton<SpaceNews>().AddSingleton(TimeProvider.System);
-        services.AddSingleton<LivePassing>().AddHostedService(provider => provider.GetRequiredService<LivePassing>()).AddHostedService<RightsWatcher>();
+        services
+            .AddSingleton<LivePassing>()
+            .AddHostedService(provider => provider.GetRequiredService<LivePassing>())
+            .AddHostedService<RightsWatcher>();
         services.AddSingleton<MailSender>().AddHostedService(provider => provider.GetRequiredService<MailSender>());
         services.AddRequestLimits();
         services.AddSingleton<IPasswordHasher<Person>, PasswordHasher<Person>>();
-        services.AddSingleton<Snapshots>().AddHostedService(provider => provider.GetRequiredService<Snapshots>()).AddHostedService<BinKeeper>();
+        services
+            .AddSingleton<Snapshots>()
+            .AddHostedService(provider => provider.GetRequiredService<Snapshots>())
+            .AddHostedService<BinKeeper>();
         services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(settings.Secrets)).SetApplicationName("CalmQuill");
         services.AddAntiforgery(options =>
         {
@@ -115,12 +152,15 @@ public static class QuillServer
         services.AddSignIn(settings);
         services.AddProblemDetails();
         services.AddResponseCompression(options =>
-            options.MimeTypes = ["application/json", "application/problem+json", "image/svg+xml", DocumentEndpoints.BatchType]);
+            options.MimeTypes = ["application/json", "application/problem+json", "image/svg+xml", DocumentEndpoints.BatchType]
+        );
         services.AddSingleton<HubLimits>();
-        services.AddSignalR(options =>
-        {
-            options.MaximumReceiveMessageSize = 64 * 1024;
-            options.AddFilter<HubLimits>();
-        }).AddMessagePackProtocol();
+        services
+            .AddSignalR(options =>
+            {
+                options.MaximumReceiveMessageSize = 64 * 1024;
+                options.AddFilter<HubLimits>();
+            })
+            .AddMessagePackProtocol();
     }
 }

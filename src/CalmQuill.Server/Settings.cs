@@ -40,39 +40,45 @@ public sealed record Settings(string Database, string Address, string FrontEnd, 
     public QuillLimits Limits { get; init; } = new();
 
     /// <exception cref="InvalidOperationException">A variable that is needed is missing, or one is not well formed.</exception>
-    public static Settings FromEnvironment() => new(
-        Needed("QUILL_DATABASE"),
-        Given("QUILL_ADDRESS") ?? "http://127.0.0.1:5480",
-        Needed("QUILL_FRONT_END"),
-        Needed("QUILL_SECRETS"))
-    {
-        OwnerDatabase = Given("QUILL_DATABASE_OWNER"),
-        Redis = Given("QUILL_REDIS"),
-        CalendarHosts = Given("QUILL_CALENDAR_HOSTS") ?? "",
-        IsDemonstration = Given("QUILL_DEMONSTRATION") == "1",
-        OpenRegistration = Given("QUILL_REGISTRATION") switch
+    public static Settings FromEnvironment() =>
+        new(Needed("QUILL_DATABASE"), Given("QUILL_ADDRESS") ?? "http://127.0.0.1:5480", Needed("QUILL_FRONT_END"), Needed("QUILL_SECRETS"))
         {
-            null or "invited" => false,
-            "open" => true,
-            _ => throw new InvalidOperationException("QUILL_REGISTRATION is “invited” or “open”."),
-        },
-        PublicUrl = Link("QUILL_PUBLIC_URL", "http", "https"),
-        Proxies = Given("QUILL_PROXIES") ?? "",
-        Mail = Link("QUILL_MAIL", "smtp", "smtps"),
-        MailFrom = Given("QUILL_MAIL_FROM") ?? "calm-quill@localhost",
-        Limits = QuillLimits.FromEnvironment(name => Given(name) is { } text
-            ? long.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number > 0 ? number : throw new InvalidOperationException($"{name} is a whole number above 0.")
-            : null),
-    };
+            OwnerDatabase = Given("QUILL_DATABASE_OWNER"),
+            Redis = Given("QUILL_REDIS"),
+            CalendarHosts = Given("QUILL_CALENDAR_HOSTS") ?? "",
+            IsDemonstration = Given("QUILL_DEMONSTRATION") == "1",
+            OpenRegistration = Given("QUILL_REGISTRATION") switch
+            {
+                null or "invited" => false,
+                "open" => true,
+                _ => throw new InvalidOperationException("QUILL_REGISTRATION is “invited” or “open”."),
+            },
+            PublicUrl = Link("QUILL_PUBLIC_URL", "http", "https"),
+            Proxies = Given("QUILL_PROXIES") ?? "",
+            Mail = Link("QUILL_MAIL", "smtp", "smtps"),
+            MailFrom = Given("QUILL_MAIL_FROM") ?? "calm-quill@localhost",
+            Limits = QuillLimits.FromEnvironment(name =>
+                Given(name) is { } text
+                    ? long.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number > 0
+                        ? number
+                        : throw new InvalidOperationException($"{name} is a whole number above 0.")
+                    : null
+            ),
+        };
 
     private static Uri? Link(string name, params string[] schemes)
     {
-        if (Given(name) is not { } text) return null;
+        if (Given(name) is not { } text)
+            return null;
         return Uri.TryCreate(text, UriKind.Absolute, out var address) && schemes.Contains(address.Scheme)
-            ? address : throw new InvalidOperationException($"{name} is an address that begins with {string.Join(" or ", schemes.Select(scheme => scheme + "://"))}.");
+            ? address
+            : throw new InvalidOperationException(
+                $"{name} is an address that begins with {string.Join(" or ", schemes.Select(scheme => scheme + "://"))}."
+            );
     }
 
     private static string? Given(string name) => Environment.GetEnvironmentVariable(name) is { Length: > 0 } text ? text : null;
 
-    private static string Needed(string name) => Given(name) ?? throw new InvalidOperationException($"The environment variable {name} is not set; ./quill sets it.");
+    private static string Needed(string name) =>
+        Given(name) ?? throw new InvalidOperationException($"The environment variable {name} is not set; ./quill sets it.");
 }

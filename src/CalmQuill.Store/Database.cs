@@ -23,14 +23,22 @@ public sealed class Database(string connectionString) : IAsyncDisposable
     public async Task Migrate(string? application = null, CancellationToken cancel = default)
     {
         await using var connection = await Connect(cancel);
-        if (application is null && await IsUpToDate(connection, cancel)) return;
+        if (application is null && await IsUpToDate(connection, cancel))
+            return;
         await connection.Patiently(cancel);
         await connection.Execute("SELECT pg_advisory_lock(@lock)", cancel, ("lock", MigrationLock));
-        await connection.Execute("CREATE TABLE IF NOT EXISTS migrations (name text PRIMARY KEY, ran_at timestamptz NOT NULL DEFAULT now())", cancel);
+        await connection.Execute(
+            "CREATE TABLE IF NOT EXISTS migrations (name text PRIMARY KEY, ran_at timestamptz NOT NULL DEFAULT now())",
+            cancel
+        );
         foreach (var name in MigrationNames)
         {
             await using var transaction = await connection.BeginTransactionAsync(cancel);
-            var news = await connection.Execute("INSERT INTO migrations (name) VALUES (@name) ON CONFLICT DO NOTHING", cancel, ("name", name));
+            var news = await connection.Execute(
+                "INSERT INTO migrations (name) VALUES (@name) ON CONFLICT DO NOTHING",
+                cancel,
+                ("name", name)
+            );
             if (news == 1)
             {
                 using var reader = new StreamReader(typeof(Database).Assembly.GetManifestResourceStream(name)!);
@@ -40,20 +48,30 @@ public sealed class Database(string connectionString) : IAsyncDisposable
             await transaction.CommitAsync(cancel);
         }
 
-        if (application is not null) await Grant(connection, application, cancel);
+        if (application is not null)
+            await Grant(connection, application, cancel);
         await connection.Execute("SELECT pg_advisory_unlock(@lock)", cancel, ("lock", MigrationLock));
     }
 
     public ValueTask DisposeAsync() => source.DisposeAsync();
 
     private static List<string> MigrationNames =>
-        [.. typeof(Database).Assembly.GetManifestResourceNames().Where(name => name.EndsWith(".sql", StringComparison.Ordinal)).Order(StringComparer.Ordinal)];
+        [
+            .. typeof(Database)
+                .Assembly.GetManifestResourceNames()
+                .Where(name => name.EndsWith(".sql", StringComparison.Ordinal))
+                .Order(StringComparer.Ordinal),
+        ];
 
     /// <summary>Whether there is nothing to do, which a role that may not change tables can see, too.</summary>
     private static async Task<bool> IsUpToDate(NpgsqlConnection connection, CancellationToken cancel)
     {
-        var isThere = await new NpgsqlCommand("SELECT to_regclass('migrations') IS NOT NULL", connection).Row(row => row.GetBoolean(0), cancel);
-        if (!isThere) return false;
+        var isThere = await new NpgsqlCommand("SELECT to_regclass('migrations') IS NOT NULL", connection).Row(
+            row => row.GetBoolean(0),
+            cancel
+        );
+        if (!isThere)
+            return false;
         var ran = await new NpgsqlCommand("SELECT name FROM migrations", connection).Rows(row => row.GetString(0), cancel);
         return MigrationNames.TrueForAll(ran.Contains);
     }
@@ -68,15 +86,18 @@ public sealed class Database(string connectionString) : IAsyncDisposable
             GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO {role};
             REVOKE INSERT, UPDATE, DELETE ON migrations FROM {role};
             """,
-            cancel);
+            cancel
+        );
     }
 
     private static string WithLimits(string text)
     {
         var settings = new NpgsqlConnectionStringBuilder(text);
-        if (string.IsNullOrEmpty(settings.Options)) settings.Options = Limits;
+        if (string.IsNullOrEmpty(settings.Options))
+            settings.Options = Limits;
         // A request that finds no connection free is told so before its person has given up.
-        if (!text.Contains("Timeout=", StringComparison.OrdinalIgnoreCase)) settings.Timeout = 5;
+        if (!text.Contains("Timeout=", StringComparison.OrdinalIgnoreCase))
+            settings.Timeout = 5;
         return settings.ToString();
     }
 }

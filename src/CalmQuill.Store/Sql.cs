@@ -8,7 +8,8 @@ internal static class Sql
 {
     public static NpgsqlCommand With(this NpgsqlCommand command, params ReadOnlySpan<(string Name, object? Value)> parameters)
     {
-        foreach (var (name, value) in parameters) command.Parameters.AddWithValue(name, value ?? DBNull.Value);
+        foreach (var (name, value) in parameters)
+            command.Parameters.AddWithValue(name, value ?? DBNull.Value);
         return command;
     }
 
@@ -20,7 +21,12 @@ internal static class Sql
     public static Task Patiently(this NpgsqlConnection connection, CancellationToken cancel) =>
         connection.Execute("SET statement_timeout = 0; SET lock_timeout = 0", cancel);
 
-    public static async Task<int> Execute(this NpgsqlConnection connection, string sql, CancellationToken cancel, params (string Name, object? Value)[] parameters)
+    public static async Task<int> Execute(
+        this NpgsqlConnection connection,
+        string sql,
+        CancellationToken cancel,
+        params (string Name, object? Value)[] parameters
+    )
     {
         await using var command = new NpgsqlCommand(sql, connection).With(parameters);
         return await command.ExecuteNonQueryAsync(cancel);
@@ -33,15 +39,15 @@ internal static class Sql
         {
             var rows = new List<T>();
             await using var reader = await command.ExecuteReaderAsync(cancel);
-            while (await reader.ReadAsync(cancel)) rows.Add(read(reader));
+            while (await reader.ReadAsync(cancel))
+                rows.Add(read(reader));
             return rows;
         }
     }
 
     /// <summary>Writes a value of a copied row, or its absence.</summary>
     public static Task WriteNullable<T>(this NpgsqlBinaryImporter copy, T? value, NpgsqlDbType type, CancellationToken cancel)
-        where T : struct =>
-        value is { } known ? copy.WriteAsync(known, type, cancel) : copy.WriteNullAsync(cancel);
+        where T : struct => value is { } known ? copy.WriteAsync(known, type, cancel) : copy.WriteNullAsync(cancel);
 
     /// <summary>The only row of a query; the default when there is none.</summary>
     public static async Task<T?> Row<T>(this NpgsqlCommand command, Func<NpgsqlDataReader, T> read, CancellationToken cancel)

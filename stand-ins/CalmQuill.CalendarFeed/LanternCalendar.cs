@@ -21,26 +21,50 @@ public static class LanternCalendar
         Timed(text, "visit", monday.AddDays(3), 14, 0, 120, "Tower clock visit", "Market tower");
         Timed(text, "winding", monday.AddDays(3), 15, 0, 30, "Wind the tower clock", "Market tower");
         Timed(text, "tea", monday.AddDays(3), 15, 15, 60, "Tea with the keeper", "");
-        if (!changed) Timed(text, "springs", monday.AddDays(4), 17, 0, 60, "Mainsprings: what can go wrong", "Workshop");
-        if (changed) Timed(text, "exam-talk", monday.AddDays(4), 18, 0, 45, "Questions before the exam", "Workshop");
+        if (!changed)
+            Timed(text, "springs", monday.AddDays(4), 17, 0, 60, "Mainsprings: what can go wrong", "Workshop");
+        if (changed)
+            Timed(text, "exam-talk", monday.AddDays(4), 18, 0, 45, "Questions before the exam", "Workshop");
         WholeDay(text, "fair", monday.AddDays(5), 2, "Clock fair");
         WholeDay(text, "exam", around.AddDays(40), 1, "Certificate, level 2");
         return text.Append("END:VCALENDAR\r\n").ToString();
     }
 
-    private static void Timed(StringBuilder text, string name, DateOnly day, int hour, int minute, int minutes, string title, string place, string rule = "")
+    private static void Timed(
+        StringBuilder text,
+        string name,
+        DateOnly day,
+        int hour,
+        int minute,
+        int minutes,
+        string title,
+        string place,
+        string rule = ""
+    )
     {
         // Without a zone: a time on whatever clock hangs on the wall there (§3.3.5, form 1).
         var start = day.ToDateTime(new TimeOnly(hour, minute));
-        text.Append(CultureInfo.InvariantCulture, $"BEGIN:VEVENT\r\nUID:{name}@lantern.example\r\nDTSTAMP:20260101T000000Z\r\nDTSTART:{start:yyyyMMdd'T'HHmmss}\r\nDTEND:{start.AddMinutes(minutes):yyyyMMdd'T'HHmmss}\r\nSUMMARY:{Escape(title)}\r\n");
-        if (place.Length > 0) text.Append(CultureInfo.InvariantCulture, $"LOCATION:{Escape(place)}\r\n");
-        if (rule.Length > 0) text.Append(rule).Append("\r\n");
+        text.Append(
+            CultureInfo.InvariantCulture,
+            $"BEGIN:VEVENT\r\nUID:{name}@lantern.example\r\nDTSTAMP:20260101T000000Z\r\nDTSTART:{start:yyyyMMdd'T'HHmmss}\r\nDTEND:{start.AddMinutes(minutes):yyyyMMdd'T'HHmmss}\r\nSUMMARY:{Escape(title)}\r\n"
+        );
+        if (place.Length > 0)
+            text.Append(CultureInfo.InvariantCulture, $"LOCATION:{Escape(place)}\r\n");
+        if (rule.Length > 0)
+            text.Append(rule).Append("\r\n");
         text.Append("END:VEVENT\r\n");
     }
 
     private static void WholeDay(StringBuilder text, string name, DateOnly day, int days, string title) =>
-        text.Append(CultureInfo.InvariantCulture, $"BEGIN:VEVENT\r\nUID:{name}@lantern.example\r\nDTSTAMP:20260101T000000Z\r\nDTSTART;VALUE=DATE:{day:yyyyMMdd}\r\nDTEND;VALUE=DATE:{day.AddDays(days):yyyyMMdd}\r\nSUMMARY:{Escape(title)}\r\nEND:VEVENT\r\n");
+        text.Append(
+            CultureInfo.InvariantCulture,
+            $"BEGIN:VEVENT\r\nUID:{name}@lantern.example\r\nDTSTAMP:20260101T000000Z\r\nDTSTART;VALUE=DATE:{day:yyyyMMdd}\r\nDTEND;VALUE=DATE:{day.AddDays(days):yyyyMMdd}\r\nSUMMARY:{Escape(title)}\r\nEND:VEVENT\r\n"
+        );
 
     /// <summary>Text values escape commas, semicolons and backslashes (§3.3.11).</summary>
-    private static string Escape(string value) => value.Replace("\\", "\\\\", StringComparison.Ordinal).Replace(",", "\\,", StringComparison.Ordinal).Replace(";", "\\;", StringComparison.Ordinal);
+    private static string Escape(string value) =>
+        value
+            .Replace("\\", "\\\\", StringComparison.Ordinal)
+            .Replace(",", "\\,", StringComparison.Ordinal)
+            .Replace(";", "\\;", StringComparison.Ordinal);
 }

@@ -9,4 +9,5 @@ feed.MapGet("/lantern.ics", () => Calendar(changed: false));
 feed.MapGet("/lantern-later.ics", () => Calendar(changed: true));
 feed.Run();
 
-static IResult Calendar(bool changed) => Results.Text(LanternCalendar.Write(DateOnly.FromDateTime(DateTime.Now), changed), "text/calendar; charset=utf-8");
+static IResult Calendar(bool changed) =>
+    Results.Text(LanternCalendar.Write(DateOnly.FromDateTime(DateTime.Now), changed), "text/calendar; charset=utf-8");

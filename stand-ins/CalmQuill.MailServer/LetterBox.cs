@@ -101,19 +101,27 @@ public sealed class LetterBox : IDisposable
         {
             if (inHead)
             {
-                if (line.StartsWith("Subject: ", StringComparison.OrdinalIgnoreCase)) subject = line["Subject: ".Length..];
-                if (line.StartsWith("Content-Transfer-Encoding: quoted-printable", StringComparison.OrdinalIgnoreCase)) isQuoted = true;
+                if (line.StartsWith("Subject: ", StringComparison.OrdinalIgnoreCase))
+                    subject = line["Subject: ".Length..];
+                if (line.StartsWith("Content-Transfer-Encoding: quoted-printable", StringComparison.OrdinalIgnoreCase))
+                    isQuoted = true;
                 inHead = line.Length > 0;
                 continue;
             }
 
             // A line that begins with a full stop was sent with one more (§4.5.2).
             var own = line.StartsWith('.') ? line[1..] : line;
-            if (isQuoted && own.EndsWith('=')) text.Append(own[..^1]);
-            else text.Append(own).Append('\n');
+            if (isQuoted && own.EndsWith('='))
+                text.Append(own[..^1]);
+            else
+                text.Append(own).Append('\n');
         }
 
         // Of quoted-printable (RFC 2045 §6.7), the equals sign is all that our letters need.
-        return new ArrivedLetter(to, subject, isQuoted ? text.ToString().Replace("=3D", "=", StringComparison.OrdinalIgnoreCase) : text.ToString());
+        return new ArrivedLetter(
+            to,
+            subject,
+            isQuoted ? text.ToString().Replace("=3D", "=", StringComparison.OrdinalIgnoreCase) : text.ToString()
+        );
     }
 }

@@ -44,8 +44,10 @@ public sealed class ChangingTests : OnPage
         Generate.PageHistory.Sample(
             history =>
             {
-                PageDocument page = new(), copy = new();
-                foreach (var operation in history) page.Apply(operation);
+                PageDocument page = new(),
+                    copy = new();
+                foreach (var operation in history)
+                    page.Apply(operation);
                 var shown = page.Items.Where(item => item.Shown).ToList();
                 var laying = new Laying(Cutting.Of(page, shown.Select(item => item.Id).ToHashSet()), 0, 0, Guid.Empty);
                 var device = new Replica(9, Generate.People[0]);
@@ -55,7 +57,9 @@ public sealed class ChangingTests : OnPage
                     more = laying.Next(change =>
                     {
                         var operation = device.Make(change, 1_800_000_000_000);
-                        Assert.Null(OperationRules.Check(operation, DocumentKind.Page, Access.Role.Writer, device.Author, 1_800_000_000_000));
+                        Assert.Null(
+                            OperationRules.Check(operation, DocumentKind.Page, Access.Role.Writer, device.Author, 1_800_000_000_000)
+                        );
                         copy.Apply(operation);
                         return operation.Id;
                     });
@@ -65,21 +69,32 @@ public sealed class ChangingTests : OnPage
                 Assert.Equal(shown.Count, copies.Count);
                 foreach (var (one, other) in shown.Zip(copies))
                 {
-                    Assert.Equal((one.Fill, one.Pen.Colour, one.Visible().Count, one.Samples.Count), (other.Fill, other.Pen.Colour, other.Visible().Count, other.Samples.Count));
+                    Assert.Equal(
+                        (one.Fill, one.Pen.Colour, one.Visible().Count, one.Samples.Count),
+                        (other.Fill, other.Pen.Colour, other.Visible().Count, other.Samples.Count)
+                    );
                     Assert.Equal(one.Visible(), other.Visible());
                     // A line that was scaled to more than 20 mm is as wide as lines can be; where it lies is the same.
                     var (lies, lay) = (one.Samples.Bounds().Shift((int)one.Dx, (int)one.Dy), other.Samples.Bounds());
-                    Assert.True(Math.Abs(lies.Left - lay.Left) + Math.Abs(lies.Bottom - lay.Bottom) <= (one.Shape is null ? 0 : 20), $"{one.Shape?.Kind} {lies} {lay} {one.PlacedShape} {one.Pen}");
+                    Assert.True(
+                        Math.Abs(lies.Left - lay.Left) + Math.Abs(lies.Bottom - lay.Bottom) <= (one.Shape is null ? 0 : 20),
+                        $"{one.Shape?.Kind} {lies} {lay} {one.PlacedShape} {one.Pen}"
+                    );
                 }
 
-                Assert.Equal(shown.Where(item => item.Group.Length > 0).GroupBy(item => item.Group).Count(), copies.Where(item => item.Group.Length > 0).GroupBy(item => item.Group).Count());
+                Assert.Equal(
+                    shown.Where(item => item.Group.Length > 0).GroupBy(item => item.Group).Count(),
+                    copies.Where(item => item.Group.Length > 0).GroupBy(item => item.Group).Count()
+                );
             },
-            iter: 300);
+            iter: 300
+        );
 
     [Fact]
     public void Twenty_thousand_strokes_are_laid_down_and_more_than_is_allowed_is_refused()
     {
-        Operation Stroke(int i) => new(new OpId(1, (ulong)i + 1), Hlc.At(i + 1), Guid.Empty, new Change.StrokeAdded(Ball, 1, Straight(0, i, 100, i)));
+        Operation Stroke(int i) =>
+            new(new OpId(1, (ulong)i + 1), Hlc.At(i + 1), Guid.Empty, new Change.StrokeAdded(Ball, 1, Straight(0, i, 100, i)));
         var piece = OperationCodec.Encode([.. Enumerable.Range(0, 20_000).Select(Stroke)]);
         var laying = LayAll(piece, 10, 10);
         Assert.Equal(20_000, laying.Items.Count);
@@ -91,7 +106,9 @@ public sealed class ChangingTests : OnPage
         var tooMuch = OperationCodec.Encode([.. Enumerable.Range(0, Laying.MostChanges + 1).Select(Stroke)]);
         Assert.Throws<OperationFormatException>(() => new Laying(tooMuch, 0, 0, Guid.Empty));
         Assert.Throws<OperationFormatException>(() => new Laying([1, 2, 3], 0, 0, Guid.Empty));
-        var noPiece = OperationCodec.Encode([new Operation(new OpId(1, 1), Hlc.At(1), Guid.Empty, new Change.ItemsRemoved([new OpId(1, 9)]))]);
+        var noPiece = OperationCodec.Encode([
+            new Operation(new OpId(1, 1), Hlc.At(1), Guid.Empty, new Change.ItemsRemoved([new OpId(1, 9)])),
+        ]);
         Assert.Throws<OperationFormatException>(() => new Laying(noPiece, 0, 0, Guid.Empty));
         Assert.Empty(Shown());
     }
@@ -103,7 +120,8 @@ public sealed class ChangingTests : OnPage
         Do(Tobias, new Change.StepsJoined(LayAll(Cutting.Of(Page, lines), 3000, 0).Steps));
         void Make(IEnumerable<Change> changes)
         {
-            foreach (var change in changes) Do(Tobias, change);
+            foreach (var change in changes)
+                Do(Tobias, change);
         }
 
         void GiveUpAfter(int made, List<Change> changes, int shownThen)
@@ -129,7 +147,8 @@ public sealed class ChangingTests : OnPage
     private Laying LayAll(byte[] piece, int dx, int dy)
     {
         var laying = new Laying(piece, dx, dy, Guid.Empty);
-        while (laying.Done < laying.Count) laying.Next(change => Do(Tobias, change).Id);
+        while (laying.Done < laying.Count)
+            laying.Next(change => Do(Tobias, change).Id);
         return laying;
     }
 
@@ -166,22 +185,30 @@ public sealed class ChangingTests : OnPage
     /// <summary>Theil 1950, Sen 1968: the slope stays right with 29 % of the points anywhere.</summary>
     [Fact]
     public void A_baseline_is_found_though_a_quarter_of_the_feet_hang_low() =>
-        Gen.Select(Gen.Double[-0.15, 0.15], Gen.Double[1000, 20000], Gen.Int[0, 10_000]).Sample(
-            (slope, at0, seed) =>
-            {
-                var random = new Random(seed);
-                var points = Enumerable.Range(0, 40).Select(i => (X: i * 300.0, Y: at0 + slope * i * 300 + random.Next(-15, 16) + (i % 4 == 1 ? random.Next(100, 400) : 0))).ToList();
-                var (found, foot) = EvenLines.TheilSen(points);
-                Assert.InRange(found, slope - 0.012, slope + 0.012);
-                Assert.InRange(foot + found * 6000, at0 + slope * 6000 - 60, at0 + slope * 6000 + 60);
-            },
-            iter: 200);
+        Gen.Select(Gen.Double[-0.15, 0.15], Gen.Double[1000, 20000], Gen.Int[0, 10_000])
+            .Sample(
+                (slope, at0, seed) =>
+                {
+                    var random = new Random(seed);
+                    var points = Enumerable
+                        .Range(0, 40)
+                        .Select(i =>
+                            (X: i * 300.0, Y: at0 + slope * i * 300 + random.Next(-15, 16) + (i % 4 == 1 ? random.Next(100, 400) : 0))
+                        )
+                        .ToList();
+                    var (found, foot) = EvenLines.TheilSen(points);
+                    Assert.InRange(found, slope - 0.012, slope + 0.012);
+                    Assert.InRange(foot + found * 6000, at0 + slope * 6000 - 60, at0 + slope * 6000 + 60);
+                },
+                iter: 200
+            );
 
     [Fact]
     public void Slanting_drifting_lines_come_out_level_and_evenly_spaced()
     {
         // Three lines of five words of four letters; each line slopes otherwise, and they lie unevenly.
-        double[] tops = [3000, 4250, 5350], slopes = [0.05, -0.04, 0.08];
+        double[] tops = [3000, 4250, 5350],
+            slopes = [0.05, -0.04, 0.08];
         var random = new Random(5);
         var all = new List<OpId>();
         for (var line = 0; line < 3; line++)
@@ -199,11 +226,17 @@ public sealed class ChangingTests : OnPage
 
         var found = EvenLines.Find([.. all.Select(Item)]);
         Assert.Equal([5, 5, 5], found.Select(line => line.Words.Count));
-        for (var i = 0; i < 3; i++) Assert.InRange(found[i].Slope, slopes[i] - 0.012, slopes[i] + 0.012);
-        foreach (var (items, transform) in EvenLines.Work([.. all.Select(Item)], new EvenLines.Wish(1, true, false))) Do(Ines, new Change.ItemsTransformed([.. items.Select(item => item.Id)], [], transform));
+        for (var i = 0; i < 3; i++)
+            Assert.InRange(found[i].Slope, slopes[i] - 0.012, slopes[i] + 0.012);
+        foreach (var (items, transform) in EvenLines.Work([.. all.Select(Item)], new EvenLines.Wish(1, true, false)))
+            Do(Ines, new Change.ItemsTransformed([.. items.Select(item => item.Id)], [], transform));
         var even = EvenLines.Find([.. all.Select(Item)]);
         Assert.All(even, line => Assert.InRange(line.Slope, -0.008, 0.008));
-        Assert.InRange(even[1].BaselineAt(5000) - even[0].BaselineAt(5000) - (even[2].BaselineAt(5000) - even[1].BaselineAt(5000)), -40, 40);
+        Assert.InRange(
+            even[1].BaselineAt(5000) - even[0].BaselineAt(5000) - (even[2].BaselineAt(5000) - even[1].BaselineAt(5000)),
+            -40,
+            40
+        );
         var gaps = even.SelectMany(line => line.Words.Zip(line.Words.Skip(1), (a, b) => b.Box.Left - a.Box.Right)).ToList();
         Assert.True(gaps.Max() - gaps.Min() < 220, string.Join(" ", gaps));
         Assert.Empty(EvenLines.Work([.. all.Select(Item)], new EvenLines.Wish(0, true, false)));
@@ -245,7 +278,8 @@ public sealed class ChangingTests : OnPage
         var box = new Box(2000, 4000, 9000, 5200);
         var on = LoupeSteps.On(box, Paper.Default, sheet, 2000);
         Assert.Equal((6900, 4000), (on.Left, on.Top));
-        for (var i = 0; i < 10 && on.Top == 4000; i++) on = LoupeSteps.On(on, Paper.Default, sheet, 2000);
+        for (var i = 0; i < 10 && on.Top == 4000; i++)
+            on = LoupeSteps.On(on, Paper.Default, sheet, 2000);
         Assert.Equal((2000, 4000 + 710), (on.Left, on.Top));
         Assert.Equal(sheet.Bottom, LoupeSteps.NextLine(box with { Top = 28_400, Bottom = 29_600 }, Paper.Default, sheet, 2000).Bottom);
         Assert.Equal(box.Left - 2000, LoupeSteps.Back(box, sheet).Left);
@@ -253,9 +287,24 @@ public sealed class ChangingTests : OnPage
 
     private static StrokeSamples Zigzag(int left, int right, int top, int bottom, int turns)
     {
-        var points = Enumerable.Range(0, turns + 1).SelectMany(i => Enumerable.Range(0, 8).Select(k => (
-            X: (i % 2 == 0 ? left : right) + ((i % 2 == 0 ? right : left) - (i % 2 == 0 ? left : right)) * k / 8,
-            Y: top + (bottom - top) * (i * 8 + k) / (turns * 8 + 8)))).ToList();
-        return new StrokeSamples([.. points.Select(p => p.X)], [.. points.Select(p => p.Y)], [.. points.Select(_ => 500)], [.. points.Select((_, i) => i * 8)]);
+        var points = Enumerable
+            .Range(0, turns + 1)
+            .SelectMany(i =>
+                Enumerable
+                    .Range(0, 8)
+                    .Select(k =>
+                        (
+                            X: (i % 2 == 0 ? left : right) + ((i % 2 == 0 ? right : left) - (i % 2 == 0 ? left : right)) * k / 8,
+                            Y: top + (bottom - top) * (i * 8 + k) / (turns * 8 + 8)
+                        )
+                    )
+            )
+            .ToList();
+        return new StrokeSamples(
+            [.. points.Select(p => p.X)],
+            [.. points.Select(p => p.Y)],
+            [.. points.Select(_ => 500)],
+            [.. points.Select((_, i) => i * 8)]
+        );
     }
 }

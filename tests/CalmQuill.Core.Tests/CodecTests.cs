@@ -16,61 +16,80 @@ public class CodecTests
 {
     [Fact]
     public void Batches_read_back_to_the_same_bytes_and_the_same_page() =>
-        Gen.OneOf(Generate.PageHistory, Generate.LibraryHistory, Generate.NotebookHistory).Sample(
-            history =>
-            {
-                var bytes = OperationCodec.Encode(history);
-                var read = OperationCodec.Decode(bytes);
-                Assert.Equal(bytes, OperationCodec.Encode(read));
-                Assert.Equal(StateOf(history), StateOf(read));
-            },
-            iter: 500);
+        Gen.OneOf(Generate.PageHistory, Generate.LibraryHistory, Generate.NotebookHistory)
+            .Sample(
+                history =>
+                {
+                    var bytes = OperationCodec.Encode(history);
+                    var read = OperationCodec.Decode(bytes);
+                    Assert.Equal(bytes, OperationCodec.Encode(read));
+                    Assert.Equal(StateOf(history), StateOf(read));
+                },
+                iter: 500
+            );
 
     [Fact]
     public void Json_says_the_same_as_the_binary_form() =>
-        Gen.OneOf(Generate.PageHistory, Generate.LibraryHistory, Generate.NotebookHistory).Sample(
-            history =>
-            {
-                using var stream = new MemoryStream();
-                using (var writer = new Utf8JsonWriter(stream))
+        Gen.OneOf(Generate.PageHistory, Generate.LibraryHistory, Generate.NotebookHistory)
+            .Sample(
+                history =>
                 {
-                    writer.WriteStartArray();
-                    foreach (var operation in history) OperationJson.Write(writer, operation);
-                    writer.WriteEndArray();
-                }
+                    using var stream = new MemoryStream();
+                    using (var writer = new Utf8JsonWriter(stream))
+                    {
+                        writer.WriteStartArray();
+                        foreach (var operation in history)
+                            OperationJson.Write(writer, operation);
+                        writer.WriteEndArray();
+                    }
 
-                using var json = JsonDocument.Parse(stream.ToArray());
-                var read = json.RootElement.EnumerateArray().Select(OperationJson.Read).ToList();
-                Assert.Equal(OperationCodec.Encode(history), OperationCodec.Encode(read));
-            },
-            iter: 300);
+                    using var json = JsonDocument.Parse(stream.ToArray());
+                    var read = json.RootElement.EnumerateArray().Select(OperationJson.Read).ToList();
+                    Assert.Equal(OperationCodec.Encode(history), OperationCodec.Encode(read));
+                },
+                iter: 300
+            );
 
     /// <summary>Random bytes, and real batches with bytes changed, cut or added: either a batch, or one kind of exception with a sentence.</summary>
     [Fact]
     public void Damaged_batches_are_refused_and_never_break_the_reader() =>
-        Gen.Select(Generate.PageHistory, Gen.Byte.Array[0, 60], Gen.Int[0, 2], Gen.Int[0, 10_000], Gen.Byte).Sample(
-            (history, noise, how, where, value) =>
-            {
-                var bytes = how == 0 ? noise : OperationCodec.Encode(history);
-                if (how == 1) bytes[where % bytes.Length] = value;
-                if (how == 2) bytes = [.. bytes[..(where % bytes.Length)], .. noise];
-                try
+        Gen.Select(Generate.PageHistory, Gen.Byte.Array[0, 60], Gen.Int[0, 2], Gen.Int[0, 10_000], Gen.Byte)
+            .Sample(
+                (history, noise, how, where, value) =>
                 {
-                    foreach (var operation in OperationCodec.Decode(bytes))
+                    var bytes = how == 0 ? noise : OperationCodec.Encode(history);
+                    if (how == 1)
+                        bytes[where % bytes.Length] = value;
+                    if (how == 2)
+                        bytes = [.. bytes[..(where % bytes.Length)], .. noise];
+                    try
                     {
-                        // What is well formed may still be against the rules; checking and applying it must not break either.
-                        if (OperationRules.Check(operation, DocumentKind.Page, Role.Writer, operation.Author, long.MaxValue - OperationRules.MostAhead) is not null) continue;
-                        var page = new PageDocument();
-                        page.Apply(operation);
-                        page.EncodeState();
+                        foreach (var operation in OperationCodec.Decode(bytes))
+                        {
+                            // What is well formed may still be against the rules; checking and applying it must not break either.
+                            if (
+                                OperationRules.Check(
+                                    operation,
+                                    DocumentKind.Page,
+                                    Role.Writer,
+                                    operation.Author,
+                                    long.MaxValue - OperationRules.MostAhead
+                                )
+                                is not null
+                            )
+                                continue;
+                            var page = new PageDocument();
+                            page.Apply(operation);
+                            page.EncodeState();
+                        }
                     }
-                }
-                catch (OperationFormatException refused)
-                {
-                    Assert.NotEmpty(refused.Message);
-                }
-            },
-            iter: 5000);
+                    catch (OperationFormatException refused)
+                    {
+                        Assert.NotEmpty(refused.Message);
+                    }
+                },
+                iter: 5000
+            );
 
     [Fact]
     public void A_few_bytes_cannot_ask_for_much_memory()
@@ -82,14 +101,24 @@ public class CodecTests
         writer.Varint(1);
         writer.Guid(Guid.NewGuid());
         writer.Varint(900_000);
-        for (var i = 0; i < 5; i++) writer.Varint(int.MaxValue);
+        for (var i = 0; i < 5; i++)
+            writer.Varint(int.MaxValue);
         Assert.Throws<OperationFormatException>(() => OperationCodec.Decode(writer.Written));
     }
 
     [Fact]
     public void Json_that_is_no_operation_is_refused_with_a_sentence()
     {
-        foreach (var text in new[] { "{}", "[]", "3", """{"id":"x","time":1,"logical":0,"author":"y","kind":"StrokeAdded"}""", """{"id":"0000000000000001-1","time":1,"logical":0,"author":"00000000-0000-0000-0000-000000000001","kind":"StrokeAdded","pen":"Ball","width":40,"colour":"#000000ff","startedAt":1,"x":[],"y":[],"pressure":[],"t":[]}""" })
+        foreach (
+            var text in new[]
+            {
+                "{}",
+                "[]",
+                "3",
+                """{"id":"x","time":1,"logical":0,"author":"y","kind":"StrokeAdded"}""",
+                """{"id":"0000000000000001-1","time":1,"logical":0,"author":"00000000-0000-0000-0000-000000000001","kind":"StrokeAdded","pen":"Ball","width":40,"colour":"#000000ff","startedAt":1,"x":[],"y":[],"pressure":[],"t":[]}""",
+            }
+        )
         {
             using var json = JsonDocument.Parse(Encoding.UTF8.GetBytes(text));
             Assert.NotEmpty(Assert.Throws<OperationFormatException>(() => OperationJson.Read(json.RootElement)).Message);
@@ -99,61 +128,74 @@ public class CodecTests
     /// <summary>Damaged batches of libraries and notebooks: what still passes the rules never breaks what it is applied to.</summary>
     [Fact]
     public void What_is_left_of_damaged_libraries_and_notebooks_can_be_shown() =>
-        Gen.Select(Gen.OneOf(Generate.LibraryHistory, Generate.NotebookHistory), Gen.Int[0, 10_000], Gen.Byte).Sample(
-            (history, where, value) =>
-            {
-                var bytes = OperationCodec.Encode(history);
-                bytes[where % bytes.Length] = value;
-                LibraryDocument library = new();
-                NotebookDocument notebook = new();
-                try
+        Gen.Select(Gen.OneOf(Generate.LibraryHistory, Generate.NotebookHistory), Gen.Int[0, 10_000], Gen.Byte)
+            .Sample(
+                (history, where, value) =>
                 {
-                    foreach (var operation in OperationCodec.Decode(bytes))
+                    var bytes = OperationCodec.Encode(history);
+                    bytes[where % bytes.Length] = value;
+                    LibraryDocument library = new();
+                    NotebookDocument notebook = new();
+                    try
                     {
-                        bool Fits(DocumentKind kind) => OperationRules.Check(operation, kind, Role.Writer, operation.Author, long.MaxValue - OperationRules.MostAhead) is null;
-                        if (Fits(DocumentKind.Library)) library.Apply(operation);
-                        if (Fits(DocumentKind.Notebook)) notebook.Apply(operation);
+                        foreach (var operation in OperationCodec.Decode(bytes))
+                        {
+                            bool Fits(DocumentKind kind) =>
+                                OperationRules.Check(
+                                    operation,
+                                    kind,
+                                    Role.Writer,
+                                    operation.Author,
+                                    long.MaxValue - OperationRules.MostAhead
+                                )
+                                    is null;
+                            if (Fits(DocumentKind.Library))
+                                library.Apply(operation);
+                            if (Fits(DocumentKind.Notebook))
+                                notebook.Apply(operation);
+                        }
                     }
-                }
-                catch (OperationFormatException refused)
-                {
-                    Assert.NotEmpty(refused.Message);
-                }
+                    catch (OperationFormatException refused)
+                    {
+                        Assert.NotEmpty(refused.Message);
+                    }
 
-                _ = new TagTree(library.Nodes()).All;
-                Assert.Equal(library.Nodes().Count, library.AllNodes().Count);
-                Assert.True(notebook.Outline(withBinned: true).Count >= notebook.Pages().Count);
-            },
-            iter: 2000);
+                    _ = new TagTree(library.Nodes()).All;
+                    Assert.Equal(library.Nodes().Count, library.AllNodes().Count);
+                    Assert.True(notebook.Outline(withBinned: true).Count >= notebook.Pages().Count);
+                },
+                iter: 2000
+            );
 
-    public static TheoryData<string, DocumentKind, Change> AgainstTheLibrary => new()
-    {
-        { "bad-id", DocumentKind.Library, new Change.NodePlaced(Guid.Empty, NodeKind.Folder, Guid.Empty, "V") },
-        { "bad-order", DocumentKind.Library, new Change.NodePlaced(Guid.NewGuid(), NodeKind.Folder, Guid.Empty, "V0") },
-        { "bad-order", DocumentKind.Library, new Change.NodePlaced(Guid.NewGuid(), NodeKind.Tag, Guid.Empty, new string('V', 500)) },
-        { "wrong-document", DocumentKind.Library, new Change.NodePlaced(Guid.NewGuid(), NodeKind.Page, Guid.Empty, "V") },
-        { "wrong-document", DocumentKind.Library, new Change.NodePlaced(Guid.NewGuid(), (NodeKind)77, Guid.Empty, "V") },
-        { "wrong-document", DocumentKind.Notebook, new Change.NodePlaced(Guid.NewGuid(), NodeKind.Folder, Guid.Empty, "V") },
-        { "wrong-document", DocumentKind.Notebook, new Change.Visited(Guid.NewGuid(), Guid.NewGuid()) },
-        { "wrong-document", DocumentKind.Notebook, new Change.PropertySet(Guid.NewGuid(), Property.Starred, "1") },
-        { "wrong-document", DocumentKind.Page, new Change.TagSet(Guid.NewGuid(), Guid.NewGuid(), true) },
-        { "wrong-document", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.MovedTo, Guid.NewGuid().ToString()) },
-        { "bad-id", DocumentKind.Library, new Change.TagSet(Guid.Empty, Guid.NewGuid(), true) },
-        { "bad-id", DocumentKind.Notebook, new Change.TagSet(Guid.NewGuid(), Guid.Empty, true) },
-        { "bad-property", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), (Property)99, "") },
-        { "bad-name", DocumentKind.Notebook, new Change.PropertySet(Guid.NewGuid(), Property.Name, "a\u0007b") },
-        { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.Colour, "#ff0000; drop") },
-        { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.Binned, "yesterday") },
-        { "bad-value", DocumentKind.Notebook, new Change.PropertySet(Guid.NewGuid(), Property.Erased, "12345678901234567") },
-        { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.Pinned, "yes") },
-        { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.MergedInto, "exam") },
-        { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.Empty, Property.Terms, "2026-12-18/2026-09-07") },
-        { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.Empty, Property.View, "a\nb") },
-        { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.Empty, Property.JotPreset, new string('x', 1001)) },
-        { "bad-rule", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.Rule, "{\"tag\":7}") },
-        { "rule-too-long", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.Rule, new string(' ', 3600)) },
-        { "bad-paper", DocumentKind.Notebook, new Change.PropertySet(Guid.NewGuid(), Property.Paper, "a4-ruled-0") },
-    };
+    public static TheoryData<string, DocumentKind, Change> AgainstTheLibrary =>
+        new()
+        {
+            { "bad-id", DocumentKind.Library, new Change.NodePlaced(Guid.Empty, NodeKind.Folder, Guid.Empty, "V") },
+            { "bad-order", DocumentKind.Library, new Change.NodePlaced(Guid.NewGuid(), NodeKind.Folder, Guid.Empty, "V0") },
+            { "bad-order", DocumentKind.Library, new Change.NodePlaced(Guid.NewGuid(), NodeKind.Tag, Guid.Empty, new string('V', 500)) },
+            { "wrong-document", DocumentKind.Library, new Change.NodePlaced(Guid.NewGuid(), NodeKind.Page, Guid.Empty, "V") },
+            { "wrong-document", DocumentKind.Library, new Change.NodePlaced(Guid.NewGuid(), (NodeKind)77, Guid.Empty, "V") },
+            { "wrong-document", DocumentKind.Notebook, new Change.NodePlaced(Guid.NewGuid(), NodeKind.Folder, Guid.Empty, "V") },
+            { "wrong-document", DocumentKind.Notebook, new Change.Visited(Guid.NewGuid(), Guid.NewGuid()) },
+            { "wrong-document", DocumentKind.Notebook, new Change.PropertySet(Guid.NewGuid(), Property.Starred, "1") },
+            { "wrong-document", DocumentKind.Page, new Change.TagSet(Guid.NewGuid(), Guid.NewGuid(), true) },
+            { "wrong-document", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.MovedTo, Guid.NewGuid().ToString()) },
+            { "bad-id", DocumentKind.Library, new Change.TagSet(Guid.Empty, Guid.NewGuid(), true) },
+            { "bad-id", DocumentKind.Notebook, new Change.TagSet(Guid.NewGuid(), Guid.Empty, true) },
+            { "bad-property", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), (Property)99, "") },
+            { "bad-name", DocumentKind.Notebook, new Change.PropertySet(Guid.NewGuid(), Property.Name, "a\u0007b") },
+            { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.Colour, "#ff0000; drop") },
+            { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.Binned, "yesterday") },
+            { "bad-value", DocumentKind.Notebook, new Change.PropertySet(Guid.NewGuid(), Property.Erased, "12345678901234567") },
+            { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.Pinned, "yes") },
+            { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.MergedInto, "exam") },
+            { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.Empty, Property.Terms, "2026-12-18/2026-09-07") },
+            { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.Empty, Property.View, "a\nb") },
+            { "bad-value", DocumentKind.Library, new Change.PropertySet(Guid.Empty, Property.JotPreset, new string('x', 1001)) },
+            { "bad-rule", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.Rule, "{\"tag\":7}") },
+            { "rule-too-long", DocumentKind.Library, new Change.PropertySet(Guid.NewGuid(), Property.Rule, new string(' ', 3600)) },
+            { "bad-paper", DocumentKind.Notebook, new Change.PropertySet(Guid.NewGuid(), Property.Paper, "a4-ruled-0") },
+        };
 
     [Theory]
     [MemberData(nameof(AgainstTheLibrary))]
@@ -164,25 +206,32 @@ public class CodecTests
         Assert.EndsWith(".", refusal.Sentence, StringComparison.Ordinal);
     }
 
-    public static TheoryData<string, Change> AgainstTheRules => new()
-    {
-        { "too-far", new Change.StrokeAdded(Ball, 0, new StrokeSamples([300_000_000], [0], [0], [0])) },
-        { "too-far", new Change.StrokeAdded(Ball, 0, new StrokeSamples([0], [int.MinValue], [0], [0])) },
-        { "bad-pressure", new Change.StrokeAdded(Ball, 0, new StrokeSamples([0], [0], [1024], [0])) },
-        { "bad-pen", new Change.StrokeAdded(Ball with { Width = 0 }, 0, Generate.Wave(3)) },
-        { "bad-pen", new Change.StrokeAdded(new Pen((PenKind)77, 40, 0), 0, Generate.Wave(3)) },
-        { "too-long", new Change.StrokeAdded(Ball, 0, Generate.Wave(StrokeSamples.MostSamples + 1)) },
-        { "bad-gap", new Change.GapsAdded([new StrokeGaps(new OpId(1, 1), [new Interval(-1, 4)])]) },
-        { "empty", new Change.ItemsRemoved([]) },
-        { "too-far", new Change.ItemsShifted([new OpId(1, 1)], int.MaxValue, 0) },
-        { "wrong-document", new Change.PageAdded(Guid.NewGuid(), "V", "a4-ruled-710") },
-    };
+    public static TheoryData<string, Change> AgainstTheRules =>
+        new()
+        {
+            { "too-far", new Change.StrokeAdded(Ball, 0, new StrokeSamples([300_000_000], [0], [0], [0])) },
+            { "too-far", new Change.StrokeAdded(Ball, 0, new StrokeSamples([0], [int.MinValue], [0], [0])) },
+            { "bad-pressure", new Change.StrokeAdded(Ball, 0, new StrokeSamples([0], [0], [1024], [0])) },
+            { "bad-pen", new Change.StrokeAdded(Ball with { Width = 0 }, 0, Generate.Wave(3)) },
+            { "bad-pen", new Change.StrokeAdded(new Pen((PenKind)77, 40, 0), 0, Generate.Wave(3)) },
+            { "too-long", new Change.StrokeAdded(Ball, 0, Generate.Wave(StrokeSamples.MostSamples + 1)) },
+            { "bad-gap", new Change.GapsAdded([new StrokeGaps(new OpId(1, 1), [new Interval(-1, 4)])]) },
+            { "empty", new Change.ItemsRemoved([]) },
+            { "too-far", new Change.ItemsShifted([new OpId(1, 1)], int.MaxValue, 0) },
+            { "wrong-document", new Change.PageAdded(Guid.NewGuid(), "V", "a4-ruled-710") },
+        };
 
     [Theory]
     [MemberData(nameof(AgainstTheRules))]
     public void What_is_against_the_rules_is_named(string code, Change change)
     {
-        var refusal = OperationRules.Check(new Replica(1, Generate.People[0]).Make(change, 1), DocumentKind.Page, Role.Writer, Generate.People[0], 1);
+        var refusal = OperationRules.Check(
+            new Replica(1, Generate.People[0]).Make(change, 1),
+            DocumentKind.Page,
+            Role.Writer,
+            Generate.People[0],
+            1
+        );
         Assert.Equal(code, refusal!.Code);
         Assert.EndsWith(".", refusal.Sentence, StringComparison.Ordinal);
     }
@@ -191,10 +240,19 @@ public class CodecTests
     public void Names_have_1_to_200_characters_as_a_reader_counts_them()
     {
         string? Refused(string name) =>
-            OperationRules.Check(new Replica(1, Generate.People[0]).Make(new Change.PropertySet(Guid.NewGuid(), Property.Name, name), 1), DocumentKind.Library, Role.Writer, Generate.People[0], 1)?.Code;
+            OperationRules
+                .Check(
+                    new Replica(1, Generate.People[0]).Make(new Change.PropertySet(Guid.NewGuid(), Property.Name, name), 1),
+                    DocumentKind.Library,
+                    Role.Writer,
+                    Generate.People[0],
+                    1
+                )
+                ?.Code;
         Assert.Null(Refused(new string('ü', 200)));
         Assert.Null(Refused(string.Concat(Enumerable.Repeat("👩‍🔧", 200))));
-        foreach (var name in new[] { "", "   ", new string('a', 201), new string('a', 5000), "two\nlines", "bell\a" }) Assert.Equal("bad-name", Refused(name));
+        foreach (var name in new[] { "", "   ", new string('a', 201), new string('a', 5000), "two\nlines", "bell\a" })
+            Assert.Equal("bad-name", Refused(name));
     }
 
     private static readonly Pen Ball = new(PenKind.Ball, 40, 0xFF);
@@ -202,7 +260,8 @@ public class CodecTests
     private static byte[] StateOf(IEnumerable<Operation> operations)
     {
         var page = new PageDocument();
-        foreach (var operation in operations) page.Apply(operation);
+        foreach (var operation in operations)
+            page.Apply(operation);
         return page.EncodeState();
     }
 }

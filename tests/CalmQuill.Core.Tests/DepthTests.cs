@@ -20,7 +20,8 @@ public sealed class DepthTests
         const int count = 60_000;
         var library = new LibraryDocument();
         var order = Enumerable.Range(1, count);
-        foreach (var i in innermostFirst ? order.Reverse() : order) Do(library, new Change.NodePlaced(Generate.Node(i), NodeKind.Folder, Generate.Node(i - 1), "V"));
+        foreach (var i in innermostFirst ? order.Reverse() : order)
+            Do(library, new Change.NodePlaced(Generate.Node(i), NodeKind.Folder, Generate.Node(i - 1), "V"));
         var nodes = library.Nodes().ToDictionary(node => node.Id);
         Assert.Equal(count, nodes.Count);
         Assert.InRange(nodes.Values.Max(node => DepthOf(nodes, node.Id)), 2, LibraryDocument.MostDepth);
@@ -36,7 +37,16 @@ public sealed class DepthTests
         // Two towers of 150, then the one put under the other.
         for (var tower = 0; tower < 2; tower++)
         {
-            for (var i = 1; i <= 150; i++) Do(library, new Change.NodePlaced(Generate.Node(tower * 1000 + i), NodeKind.Folder, i == 1 ? Guid.Empty : Generate.Node(tower * 1000 + i - 1), "V"));
+            for (var i = 1; i <= 150; i++)
+                Do(
+                    library,
+                    new Change.NodePlaced(
+                        Generate.Node(tower * 1000 + i),
+                        NodeKind.Folder,
+                        i == 1 ? Guid.Empty : Generate.Node(tower * 1000 + i - 1),
+                        "V"
+                    )
+                );
         }
 
         Do(library, new Change.NodePlaced(Generate.Node(1001), NodeKind.Folder, Generate.Node(150), "V"));
@@ -55,29 +65,38 @@ public sealed class DepthTests
         Generate.LibraryHistory.Sample(
             history =>
             {
-                LibraryDocument forth = new(), back = new();
-                foreach (var operation in history) forth.Apply(operation);
-                foreach (var operation in history.AsEnumerable().Reverse()) back.Apply(operation);
+                LibraryDocument forth = new(),
+                    back = new();
+                foreach (var operation in history)
+                    forth.Apply(operation);
+                foreach (var operation in history.AsEnumerable().Reverse())
+                    back.Apply(operation);
                 Assert.Equal(Shown(forth), Shown(back));
             },
-            iter: 1_000);
+            iter: 1_000
+        );
 
     [Fact]
     public void Twelve_thousand_sections_and_pages_in_each_other_come_in_reading_order()
     {
         const int count = 12_000;
         var notebook = new NotebookDocument();
-        for (var i = 1; i <= count; i++) Do(notebook, new Change.NodePlaced(Generate.Node(i), NodeKind.Section, Generate.Node(i - 1), "V"));
-        for (var i = count + 1; i <= 2 * count; i++) Do(notebook, new Change.NodePlaced(Generate.Node(i), NodeKind.Page, Generate.Node(i - 1), "V"));
+        for (var i = 1; i <= count; i++)
+            Do(notebook, new Change.NodePlaced(Generate.Node(i), NodeKind.Section, Generate.Node(i - 1), "V"));
+        for (var i = count + 1; i <= 2 * count; i++)
+            Do(notebook, new Change.NodePlaced(Generate.Node(i), NodeKind.Page, Generate.Node(i - 1), "V"));
         var outline = notebook.Outline();
         Assert.Equal(2 * count, outline.Count);
         Assert.All(outline, entry => Assert.InRange(entry.Depth, 0, NotebookDocument.MostDepth));
         var seen = new HashSet<Guid> { Guid.Empty };
-        Assert.All(outline, entry =>
-        {
-            Assert.Contains(entry.Parent, seen);
-            seen.Add(entry.Id);
-        });
+        Assert.All(
+            outline,
+            entry =>
+            {
+                Assert.Contains(entry.Parent, seen);
+                seen.Add(entry.Id);
+            }
+        );
         Assert.Equal(count, notebook.Pages().Count);
         Assert.True(notebook.PageLevels(Generate.Node(count + 1)).Below > 0);
         Do(notebook, new Change.PropertySet(Generate.Node(count + 500), Property.Erased, "1"));
@@ -96,11 +115,13 @@ public sealed class DepthTests
             Do(library, new Change.NodePlaced(Generate.Node(i), NodeKind.Tag, Generate.Node(i - 1), "V"));
             Do(library, new Change.PropertySet(Generate.Node(count + i), Property.Name, $"merged {i}"));
             Do(library, new Change.NodePlaced(Generate.Node(count + i), NodeKind.Tag, Guid.Empty, "V"));
-            if (i > 1) Do(library, new Change.PropertySet(Generate.Node(count + i), Property.MergedInto, Generate.Node(count + i - 1).ToString()));
+            if (i > 1)
+                Do(library, new Change.PropertySet(Generate.Node(count + i), Property.MergedInto, Generate.Node(count + i - 1).ToString()));
         }
 
         var tags = new TagTree(library.Nodes());
-        for (var i = 1; i <= count; i++) Assert.NotNull(tags.Find(Generate.Node(i)));
+        for (var i = 1; i <= count; i++)
+            Assert.NotNull(tags.Find(Generate.Node(i)));
         Assert.Equal(Generate.Node(count + 1), tags.Find(Generate.Node(2 * count))!.Id);
         Assert.All(tags.All, tag => Assert.True(TagTree.Parts(tag.Path).Length <= TagTree.MostDepth));
         // A ring of all of them: the smallest id stands.
@@ -113,11 +134,15 @@ public sealed class DepthTests
     {
         var nodes = new List<LibraryNode>();
         var library = new LibraryDocument();
-        for (var i = 1; i <= 20_000; i++) Do(library, new Change.NodePlaced(Generate.Node(i), NodeKind.Folder, Generate.Node(i - 1), "V"));
+        for (var i = 1; i <= 20_000; i++)
+            Do(library, new Change.NodePlaced(Generate.Node(i), NodeKind.Folder, Generate.Node(i - 1), "V"));
         nodes = library.Nodes();
         var copied = 0;
         foreach (var top in nodes.Where(node => node.Parent == Guid.Empty))
-            copied += LibraryCopy.Plan(nodes, top.Id, Guid.Empty, "V", "copy", true, Guid.NewGuid)!.Changes.OfType<Change.NodePlaced>().Count();
+            copied += LibraryCopy
+                .Plan(nodes, top.Id, Guid.Empty, "V", "copy", true, Guid.NewGuid)!
+                .Changes.OfType<Change.NodePlaced>()
+                .Count();
         Assert.Equal(20_000, copied);
     }
 
@@ -132,12 +157,19 @@ public sealed class DepthTests
     }
 
     private static List<string> Shown(LibraryDocument library) =>
-        [.. library.Nodes().Select(node => $"{node.Id} {node.Kind} {node.Parent} {node.Order} {node.Name} {node.InBin} {string.Join(',', node.Tags.Ids)} {node.MergedInto}")];
+        [
+            .. library
+                .Nodes()
+                .Select(node =>
+                    $"{node.Id} {node.Kind} {node.Parent} {node.Order} {node.Name} {node.InBin} {string.Join(',', node.Tags.Ids)} {node.MergedInto}"
+                ),
+        ];
 
     private static int DepthOf(Dictionary<Guid, LibraryNode> nodes, Guid id)
     {
         var depth = 0;
-        for (var at = id; nodes.TryGetValue(at, out var node); at = node.Parent) depth++;
+        for (var at = id; nodes.TryGetValue(at, out var node); at = node.Parent)
+            depth++;
         return depth;
     }
 

@@ -10,37 +10,47 @@ public class InkTests
 {
     [Fact]
     public void The_centre_line_runs_within_0_15_mm_of_every_sample() =>
-        Gen.Select(Generate.Samples, Generate.Pen).Sample(
-            (samples, pen) =>
-            {
-                var line = new StrokeOutliner().CentreLineOf(samples, pen);
-                for (var i = 0; i < samples.Count; i++) Assert.True(Distance(line, samples.X[i], samples.Y[i]) <= 15, "a sample lies off the line");
-            },
-            iter: 500);
+        Gen.Select(Generate.Samples, Generate.Pen)
+            .Sample(
+                (samples, pen) =>
+                {
+                    var line = new StrokeOutliner().CentreLineOf(samples, pen);
+                    for (var i = 0; i < samples.Count; i++)
+                        Assert.True(Distance(line, samples.X[i], samples.Y[i]) <= 15, "a sample lies off the line");
+                },
+                iter: 500
+            );
 
     [Fact]
     public void Every_sample_lies_in_the_ink_and_no_point_of_the_outline_is_off_it() =>
-        Gen.Select(Generate.Samples, Generate.Pen).Sample(
-            (samples, pen) =>
-            {
-                var outline = OutlineOf(samples, pen);
-                Assert.True(outline.RingCount > 0);
-                var line = new StrokeOutliner().CentreLineOf(samples, pen);
-                for (var ring = 0; ring < outline.RingCount; ring++)
+        Gen.Select(Generate.Samples, Generate.Pen)
+            .Sample(
+                (samples, pen) =>
                 {
-                    var points = outline.Ring(ring);
-                    for (var i = 0; i < points.Length; i += 2)
+                    var outline = OutlineOf(samples, pen);
+                    Assert.True(outline.RingCount > 0);
+                    var line = new StrokeOutliner().CentreLineOf(samples, pen);
+                    for (var ring = 0; ring < outline.RingCount; ring++)
                     {
-                        Assert.True(float.IsFinite(points[i]) && float.IsFinite(points[i + 1]));
-                        Assert.True(Distance(line, points[i], points[i + 1]) <= Math.Max(pen.MostRadius, 8) * 1.6 + 2, "the outline strays from the line");
+                        var points = outline.Ring(ring);
+                        for (var i = 0; i < points.Length; i += 2)
+                        {
+                            Assert.True(float.IsFinite(points[i]) && float.IsFinite(points[i + 1]));
+                            Assert.True(
+                                Distance(line, points[i], points[i + 1]) <= Math.Max(pen.MostRadius, 8) * 1.6 + 2,
+                                "the outline strays from the line"
+                            );
+                        }
                     }
-                }
 
-                // A pencil leaves the paper's grain bare.
-                if (pen.Kind == PenKind.Pencil) return;
-                for (var i = 0; i < line.Length; i += 2) Assert.True(Covers(outline, line[i], line[i + 1]), "there is a hole in the ink");
-            },
-            iter: 500);
+                    // A pencil leaves the paper's grain bare.
+                    if (pen.Kind == PenKind.Pencil)
+                        return;
+                    for (var i = 0; i < line.Length; i += 2)
+                        Assert.True(Covers(outline, line[i], line[i + 1]), "there is a hole in the ink");
+                },
+                iter: 500
+            );
 
     [Fact]
     public void The_area_of_a_straight_stroke_grows_with_the_pens_width()
@@ -61,20 +71,23 @@ public class InkTests
     [Fact]
     public void Odd_strokes_still_make_finite_ink()
     {
-        foreach (var samples in new[]
-        {
-            new StrokeSamples([5], [5], [0], [0]),
-            new StrokeSamples([5, 5, 5], [7, 7, 7], [0, 0, 0], [0, 0, 0]),
-            new StrokeSamples([0, 1000, 0, 1000], [0, 0, 0, 0], [0, 1023, 0, 1023], [0, 1, 2, 3]),
-            // Time that runs backwards, and a pen that lies flat.
-            new StrokeSamples([0, 300, 600, 900], [0, 50, 0, 50], [0, 0, 0, 0], [40, 20, 20, 0], [90, -90, 89, 0], [0, 90, -89, 0]),
-        })
+        foreach (
+            var samples in new[]
+            {
+                new StrokeSamples([5], [5], [0], [0]),
+                new StrokeSamples([5, 5, 5], [7, 7, 7], [0, 0, 0], [0, 0, 0]),
+                new StrokeSamples([0, 1000, 0, 1000], [0, 0, 0, 0], [0, 1023, 0, 1023], [0, 1, 2, 3]),
+                // Time that runs backwards, and a pen that lies flat.
+                new StrokeSamples([0, 300, 600, 900], [0, 50, 0, 50], [0, 0, 0, 0], [40, 20, 20, 0], [90, -90, 89, 0], [0, 90, -89, 0]),
+            }
+        )
         {
             foreach (var kind in Enum.GetValues<PenKind>())
             {
                 var outline = OutlineOf(samples, new Pen(kind, 60, 0x60));
                 Assert.True(outline.RingCount > 0);
-                for (var i = 0; i < outline.RingCount; i++) Assert.All(outline.Ring(i).ToArray(), value => Assert.True(float.IsFinite(value)));
+                for (var i = 0; i < outline.RingCount; i++)
+                    Assert.All(outline.Ring(i).ToArray(), value => Assert.True(float.IsFinite(value)));
             }
         }
     }
@@ -83,7 +96,8 @@ public class InkTests
     public void A_pen_without_pressure_or_with_none_at_all_still_writes_a_visible_line()
     {
         var none = new StrokeSamples([0, 500, 1000], [0, 0, 0], [0, 0, 0], [0, 8, 16]);
-        foreach (var kind in Enum.GetValues<PenKind>()) Assert.True(Area(OutlineOf(none, new Pen(kind, 60, 0x60))) > 1000 * 5, kind.ToString());
+        foreach (var kind in Enum.GetValues<PenKind>())
+            Assert.True(Area(OutlineOf(none, new Pen(kind, 60, 0x60))) > 1000 * 5, kind.ToString());
         var far = new StrokeSamples([1_900_000, 1_900_500], [-1_900_000, -1_900_000], [500, 500], [0, 8]);
         Assert.True(Area(OutlineOf(far, new Pen(PenKind.Ball, 60, 0xFF))) > 20_000);
     }
@@ -91,16 +105,22 @@ public class InkTests
     [Fact]
     public void A_stroke_of_fifty_thousand_samples_is_outlined_and_one_more_is_refused()
     {
-        Assert.True(OutlineOf(Generate.Wave(StrokeSamples.MostSamples), new Pen(PenKind.Brush, 60, 0xFF)).PointCount > StrokeSamples.MostSamples);
+        Assert.True(
+            OutlineOf(Generate.Wave(StrokeSamples.MostSamples), new Pen(PenKind.Brush, 60, 0xFF)).PointCount > StrokeSamples.MostSamples
+        );
         var wet = new WetStroke(new Pen(PenKind.Ball, 40, 0xFF), 0);
-        for (var i = 0; i < StrokeSamples.MostSamples + 5; i++) wet.Add(i, 0, 500, i, 0, 0);
+        for (var i = 0; i < StrokeSamples.MostSamples + 5; i++)
+            wet.Add(i, 0, 500, i, 0, 0);
         Assert.Equal(StrokeSamples.MostSamples, wet.ToSamples().Count);
     }
 
     [Fact]
     public void A_flat_nib_is_broad_across_its_edge_and_thin_along_it()
     {
-        double Broad(int dx, int dy) => Area(OutlineOf(new StrokeSamples([0, dx], [0, dy], [500, 500], [0, 8]), new Pen(PenKind.Calligraphy, 200, 0xFF) { Angle = 45 }));
+        double Broad(int dx, int dy) =>
+            Area(
+                OutlineOf(new StrokeSamples([0, dx], [0, dy], [500, 500], [0, 8]), new Pen(PenKind.Calligraphy, 200, 0xFF) { Angle = 45 })
+            );
         var (along, across) = (Broad(2000, 2000), Broad(2000, -2000));
         Assert.True(across > along * 3.5, $"{across} {along}");
     }
@@ -108,7 +128,15 @@ public class InkTests
     [Fact]
     public void A_pencil_that_leans_is_broader_and_lighter()
     {
-        StrokeSamples Stroke(int tilt) => new([.. Enumerable.Range(0, 40).Select(i => i * 100)], new int[40], [.. Enumerable.Repeat(500, 40)], [.. Enumerable.Range(0, 40)], [.. Enumerable.Repeat(tilt, 40)], new int[40]);
+        StrokeSamples Stroke(int tilt) =>
+            new(
+                [.. Enumerable.Range(0, 40).Select(i => i * 100)],
+                new int[40],
+                [.. Enumerable.Repeat(500, 40)],
+                [.. Enumerable.Range(0, 40)],
+                [.. Enumerable.Repeat(tilt, 40)],
+                new int[40]
+            );
         var pen = new Pen(PenKind.Pencil, 80, 0xFF);
         Assert.True(Nib.Radius(Stroke(60), 5, pen) > 2 * Nib.Radius(Stroke(0), 5, pen));
         double Cover(int tilt) => Area(OutlineOf(Stroke(tilt), pen)) / Nib.Radius(Stroke(tilt), 5, pen);
@@ -118,11 +146,24 @@ public class InkTests
     [Fact]
     public void A_brush_thins_with_speed_and_tapers_at_its_ends()
     {
-        StrokeSamples Stroke(int pace) => new([.. Enumerable.Range(0, 40).Select(i => i * 100)], new int[40], [.. Enumerable.Repeat(800, 40)], [.. Enumerable.Range(0, 40).Select(i => i * pace)]);
+        StrokeSamples Stroke(int pace) =>
+            new(
+                [.. Enumerable.Range(0, 40).Select(i => i * 100)],
+                new int[40],
+                [.. Enumerable.Repeat(800, 40)],
+                [.. Enumerable.Range(0, 40).Select(i => i * pace)]
+            );
         var pen = new Pen(PenKind.Brush, 100, 0xFF);
         Assert.True(Nib.Radius(Stroke(4), 20, pen) < 0.85 * Nib.Radius(Stroke(40), 20, pen));
         var outline = OutlineOf(Stroke(20), pen);
-        float High(float from, float to) => Enumerable.Range(0, outline.RingCount).SelectMany(i => Enumerable.Range(0, outline.Ring(i).Length / 2).Select(k => (X: outline.Ring(i)[2 * k], Y: outline.Ring(i)[2 * k + 1]))).Where(p => p.X >= from && p.X <= to).Max(p => p.Y);
+        float High(float from, float to) =>
+            Enumerable
+                .Range(0, outline.RingCount)
+                .SelectMany(i =>
+                    Enumerable.Range(0, outline.Ring(i).Length / 2).Select(k => (X: outline.Ring(i)[2 * k], Y: outline.Ring(i)[2 * k + 1]))
+                )
+                .Where(p => p.X >= from && p.X <= to)
+                .Max(p => p.Y);
         Assert.True(High(-60, 20) < High(1900, 2100) * 0.4);
     }
 
@@ -135,7 +176,11 @@ public class InkTests
         Assert.InRange(dashed.Count, 10, 40);
         Assert.True(dashed.Zip(dashed.Skip(1)).All(pair => pair.First.End < pair.Second.Start));
         var gone = new Interval(20 * Interval.PerSample, 40 * Interval.PerSample);
-        var rest = Dashes.Of(stroke, Interval.Complement([gone], 0, whole[0].End), new Pen(PenKind.Ball, 40, 0xFF) { Line = LineStyle.Dashed });
+        var rest = Dashes.Of(
+            stroke,
+            Interval.Complement([gone], 0, whole[0].End),
+            new Pen(PenKind.Ball, 40, 0xFF) { Line = LineStyle.Dashed }
+        );
         Assert.All(rest, part => Assert.Contains(dashed, one => one.Start <= part.Start && part.End <= one.End));
         Assert.Equal(whole, Dashes.Of(stroke, whole, new Pen(PenKind.Ball, 40, 0xFF)));
     }
@@ -148,11 +193,13 @@ public class InkTests
         double Shake(int strength)
         {
             var wet = new WetStroke(new Pen(PenKind.Ball, 40, 0xFF), strength);
-            foreach (var ((x, y), i) in hand.Select((p, i) => (p, i))) wet.Add(x, y, 500, i * 8, 0, 0);
+            foreach (var ((x, y), i) in hand.Select((p, i) => (p, i)))
+                wet.Add(x, y, 500, i * 8, 0, 0);
             wet.End();
             var samples = wet.ToSamples();
             Assert.Equal(hand[^1], (samples.X[^1], samples.Y[^1]));
-            if (strength == 0) Assert.Equal(hand.Select(p => p.Y), samples.Y);
+            if (strength == 0)
+                Assert.Equal(hand.Select(p => p.Y), samples.Y);
             return Enumerable.Range(20, 150).Average(i => Math.Abs(samples.Y[i] - samples.Y[i - 1]));
         }
 
@@ -163,37 +210,44 @@ public class InkTests
 
     [Fact]
     public void A_wet_stroke_painted_piece_by_piece_covers_what_the_whole_covers() =>
-        Gen.Select(Generate.Samples, Generate.Pen).Sample(
-            (samples, pen) =>
-            {
-                if (pen.Kind == PenKind.Pencil || pen.Line != LineStyle.Solid) return;
-                var wet = new WetStroke(pen, 0);
-                var pieces = new Outline();
-                for (var i = 0; i < samples.Count; i++)
+        Gen.Select(Generate.Samples, Generate.Pen)
+            .Sample(
+                (samples, pen) =>
                 {
-                    wet.Add(samples.X[i], samples.Y[i], samples.Pressure[i], samples.Time[i], 0, 0);
-                    wet.OutlineNews(pieces);
-                }
+                    if (pen.Kind == PenKind.Pencil || pen.Line != LineStyle.Solid)
+                        return;
+                    var wet = new WetStroke(pen, 0);
+                    var pieces = new Outline();
+                    for (var i = 0; i < samples.Count; i++)
+                    {
+                        wet.Add(samples.X[i], samples.Y[i], samples.Pressure[i], samples.Time[i], 0, 0);
+                        wet.OutlineNews(pieces);
+                    }
 
-                var line = new StrokeOutliner().CentreLineOf(samples, pen);
-                for (var i = 0; i < line.Length; i += 2) Assert.True(Covers(pieces, line[i], line[i + 1]), "there is a hole in the wet ink");
-            },
-            iter: 200);
+                    var line = new StrokeOutliner().CentreLineOf(samples, pen);
+                    for (var i = 0; i < line.Length; i += 2)
+                        Assert.True(Covers(pieces, line[i], line[i + 1]), "there is a hole in the wet ink");
+                },
+                iter: 200
+            );
 
     [Fact]
     public void Union_and_complement_share_a_stroke_without_rest_or_overlap() =>
-        Gen.Select(Gen.Int[0, 1000], Gen.Int[0, 300]).Array[0, 12].Sample(
-            gaps =>
-            {
-                var union = Interval.Union(gaps.Select(gap => new Interval(gap.Item1, gap.Item1 + gap.Item2)));
-                var visible = Interval.Complement(union, 0, 1000);
-                for (var at = 0.5; at < 1000; at++)
+        Gen.Select(Gen.Int[0, 1000], Gen.Int[0, 300])
+            .Array[0, 12]
+            .Sample(
+                gaps =>
                 {
-                    var gone = gaps.Any(gap => gap.Item1 < at && at < gap.Item1 + gap.Item2);
-                    Assert.Equal(!gone, visible.Exists(part => part.Start < at && at < part.End));
-                }
-            },
-            iter: 200);
+                    var union = Interval.Union(gaps.Select(gap => new Interval(gap.Item1, gap.Item1 + gap.Item2)));
+                    var visible = Interval.Complement(union, 0, 1000);
+                    for (var at = 0.5; at < 1000; at++)
+                    {
+                        var gone = gaps.Any(gap => gap.Item1 < at && at < gap.Item1 + gap.Item2);
+                        Assert.Equal(!gone, visible.Exists(part => part.Start < at && at < part.End));
+                    }
+                },
+                iter: 200
+            );
 
     /// <summary>Ramer 1972: what is dropped lies within the tolerance, the ends stay, and a straight line keeps nothing else.</summary>
     [Fact]
@@ -204,37 +258,43 @@ public class InkTests
             {
                 var kept = LineSimplifier.Keep(samples, 0, samples.Count - 1, 50);
                 var line = kept.SelectMany(i => new[] { (float)samples.X[i], samples.Y[i] }).ToArray();
-                for (var i = 0; i < samples.Count; i++) Assert.True(Distance(line, samples.X[i], samples.Y[i]) <= 50.5);
+                for (var i = 0; i < samples.Count; i++)
+                    Assert.True(Distance(line, samples.X[i], samples.Y[i]) <= 50.5);
             },
-            iter: 300);
+            iter: 300
+        );
         var straight = new StrokeSamples([0, 10, 20, 30], [0, 0, 0, 0], [1, 1, 1, 1], [0, 1, 2, 3]);
         Assert.Equal([0, 3], LineSimplifier.Keep(straight, 0, 3, 1));
     }
 
     [Fact]
     public void There_is_always_a_key_between_two_keys() =>
-        Gen.Select(Gen.ULong, Gen.Int[0, 1000]).Array[1, 80].Sample(
-            steps =>
-            {
-                var keys = new List<string>();
-                foreach (var (random, where) in steps)
+        Gen.Select(Gen.ULong, Gen.Int[0, 1000])
+            .Array[1, 80]
+            .Sample(
+                steps =>
                 {
-                    var at = where % (keys.Count + 1);
-                    var key = OrderKey.Between(at > 0 ? keys[at - 1] : null, at < keys.Count ? keys[at] : null, random);
-                    Assert.True(OrderKey.IsValid(key));
-                    keys.Insert(at, key);
-                }
+                    var keys = new List<string>();
+                    foreach (var (random, where) in steps)
+                    {
+                        var at = where % (keys.Count + 1);
+                        var key = OrderKey.Between(at > 0 ? keys[at - 1] : null, at < keys.Count ? keys[at] : null, random);
+                        Assert.True(OrderKey.IsValid(key));
+                        keys.Insert(at, key);
+                    }
 
-                Assert.Equal(keys.Order(StringComparer.Ordinal), keys);
-                Assert.Equal(keys.Count, keys.Distinct().Count());
-            },
-            iter: 500);
+                    Assert.Equal(keys.Order(StringComparer.Ordinal), keys);
+                    Assert.Equal(keys.Count, keys.Distinct().Count());
+                },
+                iter: 500
+            );
 
     [Fact]
     public void A_thousand_pages_added_at_the_end_keep_short_keys()
     {
         string? last = null;
-        for (var i = 0; i < 1000; i++) last = OrderKey.Between(last, null, (ulong)i * 7919);
+        for (var i = 0; i < 1000; i++)
+            last = OrderKey.Between(last, null, (ulong)i * 7919);
         Assert.InRange(last!.Length, 1, 120);
     }
 
@@ -250,7 +310,9 @@ public class InkTests
         var least = Math.Sqrt((line[0] - x) * (line[0] - x) + (line[1] - y) * (line[1] - y));
         for (var i = 0; i + 3 < line.Length; i += 2)
         {
-            double ux = line[i + 2] - line[i], uy = line[i + 3] - line[i + 1], square = ux * ux + uy * uy;
+            double ux = line[i + 2] - line[i],
+                uy = line[i + 3] - line[i + 1],
+                square = ux * ux + uy * uy;
             var t = square == 0 ? 0 : Math.Clamp(((x - line[i]) * ux + (y - line[i + 1]) * uy) / square, 0, 1);
             least = Math.Min(least, Math.Sqrt(Math.Pow(line[i] + t * ux - x, 2) + Math.Pow(line[i + 1] + t * uy - y, 2)));
         }
@@ -267,10 +329,15 @@ public class InkTests
             var points = outline.Ring(ring);
             for (int i = 0, j = points.Length - 2; i < points.Length; j = i, i += 2)
             {
-                double ax = points[j], ay = points[j + 1], bx = points[i], by = points[i + 1];
+                double ax = points[j],
+                    ay = points[j + 1],
+                    bx = points[i],
+                    by = points[i + 1];
                 var side = (bx - ax) * (y - ay) - (by - ay) * (x - ax);
-                if (ay <= y && by > y && side > 0) winding++;
-                if (ay > y && by <= y && side < 0) winding--;
+                if (ay <= y && by > y && side > 0)
+                    winding++;
+                if (ay > y && by <= y && side < 0)
+                    winding--;
             }
         }
 
@@ -283,7 +350,8 @@ public class InkTests
         for (var ring = 0; ring < outline.RingCount; ring++)
         {
             var points = outline.Ring(ring);
-            for (int i = 0, j = points.Length - 2; i < points.Length; j = i, i += 2) sum += points[j] * (double)points[i + 1] - points[i] * (double)points[j + 1];
+            for (int i = 0, j = points.Length - 2; i < points.Length; j = i, i += 2)
+                sum += points[j] * (double)points[i + 1] - points[i] * (double)points[j + 1];
         }
 
         return Math.Abs(sum / 2);

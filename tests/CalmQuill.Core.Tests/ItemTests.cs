@@ -22,7 +22,8 @@ public sealed class ItemTests : OnPage
         Do(Ines, pass.End()!);
         Assert.Empty(Item(dot).Visible());
         var copy = new Laying(Cutting.Of(Page, new HashSet<OpId> { dot }), 100, 0, Guid.Empty);
-        while (copy.Done < copy.Count) copy.Next(change => Do(Tobias, change).Id);
+        while (copy.Done < copy.Count)
+            copy.Next(change => Do(Tobias, change).Id);
         Assert.Empty(Item(copy.Items[0]).Visible());
         UndoAll(Ines);
         Assert.Equal([new Interval(0, 0)], Item(dot).Visible());
@@ -44,10 +45,18 @@ public sealed class ItemTests : OnPage
         {
             for (var i = 0; i < 40; i++)
             {
-                if (Recogniser.Recognise(RoughShapes.Draw(kind, random)[0]) is not { } shape) continue;
+                if (Recogniser.Recognise(RoughShapes.Draw(kind, random)[0]) is not { } shape)
+                    continue;
                 var id = Put(shape);
                 int Part(double least, double most) => (int)((least + random.NextDouble() * (most - least)) * Transform.One);
-                Do(Ines, new Change.ItemsTransformed([id], [], new Transform(Part(0.7, 2), Part(-0.5, 0.5), Part(-0.5, 0.5), Part(0.7, 2), random.Next(-900, 900), 40)));
+                Do(
+                    Ines,
+                    new Change.ItemsTransformed(
+                        [id],
+                        [],
+                        new Transform(Part(0.7, 2), Part(-0.5, 0.5), Part(-0.5, 0.5), Part(0.7, 2), random.Next(-900, 900), 40)
+                    )
+                );
                 if (Item(id).PlacedShape is not { } placed)
                 {
                     Assert.True(shape.Kind is ShapeKind.Arc or ShapeKind.Wave);
@@ -55,7 +64,8 @@ public sealed class ItemTests : OnPage
                 }
 
                 // Arrows keep the size of their heads.
-                if (placed.Kind is ShapeKind.Arrow or ShapeKind.DoubleArrow) continue;
+                if (placed.Kind is ShapeKind.Arrow or ShapeKind.DoubleArrow)
+                    continue;
                 var (line, lies) = (placed.Trace(), Item(id).Samples);
                 Assert.Equal(lies.Count, line.Count);
                 var off = Enumerable.Range(0, line.Count).Max(k => Math.Abs(line.X[k] - lies.X[k]) + Math.Abs(line.Y[k] - lies.Y[k]));
@@ -86,7 +96,8 @@ public sealed class ItemTests : OnPage
         Do(Ines, new Change.StepsJoined(three));
         UndoAll(Ines);
         Assert.Equal([before], Shown());
-        foreach (var change in Page.Redo(Ines.Author)) Do(Ines, change);
+        foreach (var change in Page.Redo(Ines.Author))
+            Do(Ines, change);
         Assert.Equal([before, .. three], Shown());
         UndoAll(Ines);
         UndoAll(Ines);
@@ -120,7 +131,13 @@ public sealed class ItemTests : OnPage
         Assert.Equal(["", "Answers"], Page.Layers.Select(layer => layer.Name));
         Do(Ines, new Change.LayerSet(answers, [new LayerValue(LayerField.Hidden, "1")]));
         Assert.Equal([page], Shown());
-        Do(Ines, new Change.LayerSet(answers, [new LayerValue(LayerField.Hidden, ""), new LayerValue(LayerField.Locked, "1"), new LayerValue(LayerField.Opacity, "50")]));
+        Do(
+            Ines,
+            new Change.LayerSet(
+                answers,
+                [new LayerValue(LayerField.Hidden, ""), new LayerValue(LayerField.Locked, "1"), new LayerValue(LayerField.Opacity, "50")]
+            )
+        );
         Assert.False(Item(answer).IsOpen);
         Assert.Equal(0x22302E7Fu, ItemOutline.Faded(Item(answer).Pen.Colour, Item(answer)));
         // Tobias writes on the layer while Ines merges it: it ends on the page.
@@ -228,5 +245,6 @@ public sealed class ItemTests : OnPage
         Refused(new Change.StepsJoined([]));
     }
 
-    private void Refused(Change change) => Assert.NotEmpty(OperationRules.Check(Ines.Make(change, Now), DocumentKind.Page, Access.Role.Writer, Ines.Author, Now)!.Sentence);
+    private void Refused(Change change) =>
+        Assert.NotEmpty(OperationRules.Check(Ines.Make(change, Now), DocumentKind.Page, Access.Role.Writer, Ines.Author, Now)!.Sentence);
 }

@@ -19,7 +19,8 @@ public class LibraryTests
             history =>
             {
                 var generated = new LibraryDocument();
-                foreach (var operation in history) generated.Apply(operation);
+                foreach (var operation in history)
+                    generated.Apply(operation);
                 var nodes = generated.Nodes();
                 var tags = new TagTree(nodes);
                 foreach (var node in nodes.Where(node => node is { Kind: NodeKind.Tag, InBin: false }))
@@ -32,9 +33,13 @@ public class LibraryTests
 
                 // No id counts as two tags, and no two tags beside each other have the same name.
                 Assert.Equal(tags.All.Sum(tag => tag.Ids.Count), tags.All.SelectMany(tag => tag.Ids).Distinct().Count());
-                Assert.Equal(tags.All.Count, tags.All.Select(tag => (tag.Parent, CalmQuill.Core.Text.Folding.Fold(tag.Name))).Distinct().Count());
+                Assert.Equal(
+                    tags.All.Count,
+                    tags.All.Select(tag => (tag.Parent, CalmQuill.Core.Text.Folding.Fold(tag.Name))).Distinct().Count()
+                );
             },
-            iter: 2000);
+            iter: 2000
+        );
 
     [Fact]
     public void A_tag_includes_its_children_follows_renaming_and_gives_way_when_merged()
@@ -110,8 +115,10 @@ public class LibraryTests
     {
         const long day = 86_400_000;
         var (often, lately, once) = (Generate.Node(6), Generate.Node(7), Generate.Node(8));
-        void Visit(Guid notebook, int daysAgo) => library.Apply(ines.Make(new Change.Visited(Guid.Empty, notebook), 20_000 * day - daysAgo * day));
-        for (var i = 0; i < 5; i++) Visit(often, 28);
+        void Visit(Guid notebook, int daysAgo) =>
+            library.Apply(ines.Make(new Change.Visited(Guid.Empty, notebook), 20_000 * day - daysAgo * day));
+        for (var i = 0; i < 5; i++)
+            Visit(often, 28);
         Visit(once, 14);
         Visit(lately, 0);
         var used = library.Visits.ByUse();
@@ -131,19 +138,36 @@ public class LibraryTests
         Assert.False(Bin.IsRemovable(0, 30, 37 * day - 1));
         Assert.True(Bin.IsRemovable(0, 30, 37 * day));
         Assert.False(Bin.IsOver(0, 0, 10_000 * day));
-        Assert.Equal("bad-value", OperationRules.Check(ines.Make(new Change.PropertySet(Guid.Empty, Property.BinDays, "12"), 1), DocumentKind.Library, Access.Role.Owner, ines.Author, 1)?.Code);
+        Assert.Equal(
+            "bad-value",
+            OperationRules
+                .Check(
+                    ines.Make(new Change.PropertySet(Guid.Empty, Property.BinDays, "12"), 1),
+                    DocumentKind.Library,
+                    Access.Role.Owner,
+                    ines.Author,
+                    1
+                )
+                ?.Code
+        );
     }
 
     [Fact]
     public void A_copy_holds_everything_inside_under_new_ids_and_leaves_out_what_is_in_the_bin()
     {
-        var (folder, inner, notebook, binned) = (Place(NodeKind.Folder), Place(NodeKind.Folder), Place(NodeKind.Notebook), Place(NodeKind.Notebook));
+        var (folder, inner, notebook, binned) = (
+            Place(NodeKind.Folder),
+            Place(NodeKind.Folder),
+            Place(NodeKind.Notebook),
+            Place(NodeKind.Notebook)
+        );
         foreach (var (id, parent) in new[] { (inner, folder), (notebook, inner), (binned, inner) })
             Do(ines, new Change.NodePlaced(id, library.Nodes().Single(node => node.Id == id).Kind, parent, "V"));
         Do(ines, new Change.PropertySet(notebook, Property.Name, "Gear trains"));
         Do(ines, new Change.PropertySet(binned, Property.Binned, "1700000000000"));
         var plan = LibraryCopy.Plan(library.Nodes(), folder, Guid.Empty, "X", "copy", true, Guid.NewGuid)!;
-        foreach (var change in plan.Changes) Do(tobias, change);
+        foreach (var change in plan.Changes)
+            Do(tobias, change);
         Assert.Equal(notebook, Assert.Single(plan.Notebooks).From);
         var copy = library.Nodes().Single(node => node.Id == plan.Notebooks[0].To);
         Assert.Equal("Gear trains", copy.Name);

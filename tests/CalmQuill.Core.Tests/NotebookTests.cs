@@ -16,36 +16,74 @@ public class NotebookTests
 
     [Fact]
     public void Notebooks_that_hold_the_same_operations_are_the_same_and_lose_no_page() =>
-        Gen.Select(Generate.NotebookHistory, Gen.Int).Sample(
-            (history, seed) =>
-            {
-                NotebookDocument straight = new(), mixed = new();
-                foreach (var operation in history) straight.Apply(operation);
-                var shuffled = history.Concat(history).ToArray();
-                new Random(seed).Shuffle(shuffled);
-                foreach (var operation in shuffled) mixed.Apply(operation);
-                Assert.Equal(straight.EncodeState(), mixed.EncodeState());
-                var outline = straight.Outline(withBinned: true);
-                Assert.Equal(outline, mixed.Outline(withBinned: true));
+        Gen.Select(Generate.NotebookHistory, Gen.Int)
+            .Sample(
+                (history, seed) =>
+                {
+                    NotebookDocument straight = new(),
+                        mixed = new();
+                    foreach (var operation in history)
+                        straight.Apply(operation);
+                    var shuffled = history.Concat(history).ToArray();
+                    new Random(seed).Shuffle(shuffled);
+                    foreach (var operation in shuffled)
+                        mixed.Apply(operation);
+                    Assert.Equal(straight.EncodeState(), mixed.EncodeState());
+                    var outline = straight.Outline(withBinned: true);
+                    Assert.Equal(outline, mixed.Outline(withBinned: true));
 
-                // Everything placed and not moved away is there exactly once, whatever it was put into.
-                var placed = history.Select(operation => operation.Change switch { Change.NodePlaced node => node.Node, Change.PageAdded page => page.Page, _ => Guid.Empty }).Where(id => id != Guid.Empty).Distinct();
-                Assert.Equal(placed.Where(id => straight.Read(id, Property.MovedTo).Length == 0).Order(), outline.Select(entry => entry.Id).Order());
-                // Numbers count the pages that are not in the bin, in order.
-                Assert.Equal(Enumerable.Range(1, straight.Pages().Count), straight.Pages().Select(page => page.Number));
-            },
-            iter: 1000);
+                    // Everything placed and not moved away is there exactly once, whatever it was put into.
+                    var placed = history
+                        .Select(operation =>
+                            operation.Change switch
+                            {
+                                Change.NodePlaced node => node.Node,
+                                Change.PageAdded page => page.Page,
+                                _ => Guid.Empty,
+                            }
+                        )
+                        .Where(id => id != Guid.Empty)
+                        .Distinct();
+                    Assert.Equal(
+                        placed.Where(id => straight.Read(id, Property.MovedTo).Length == 0).Order(),
+                        outline.Select(entry => entry.Id).Order()
+                    );
+                    // Numbers count the pages that are not in the bin, in order.
+                    Assert.Equal(Enumerable.Range(1, straight.Pages().Count), straight.Pages().Select(page => page.Number));
+                },
+                iter: 1000
+            );
 
     [Fact]
     public void Pages_stand_in_sections_and_sub_pages_go_two_levels_deep()
     {
-        Guid basics = Id(), inner = Id(), first = Id(), sub = Id(), subSub = Id(), tooDeep = Id(), loose = Id();
-        foreach (var (id, kind, parent) in new[]
-        {
-            (basics, NodeKind.Section, Guid.Empty), (inner, NodeKind.Section, basics), (first, NodeKind.Page, inner), (sub, NodeKind.Page, first), (subSub, NodeKind.Page, sub),
-            (tooDeep, NodeKind.Page, subSub), (loose, NodeKind.Page, Guid.Empty),
-        }) Do(ines, new Change.NodePlaced(id, kind, parent, "V"));
-        Assert.Equal([0, 1, 2, 3, 4, 4, 0], notebook.Outline().OrderBy(entry => Array.IndexOf([basics, inner, first, sub, subSub, tooDeep, loose], entry.Id)).Select(entry => entry.Depth));
+        Guid basics = Id(),
+            inner = Id(),
+            first = Id(),
+            sub = Id(),
+            subSub = Id(),
+            tooDeep = Id(),
+            loose = Id();
+        foreach (
+            var (id, kind, parent) in new[]
+            {
+                (basics, NodeKind.Section, Guid.Empty),
+                (inner, NodeKind.Section, basics),
+                (first, NodeKind.Page, inner),
+                (sub, NodeKind.Page, first),
+                (subSub, NodeKind.Page, sub),
+                (tooDeep, NodeKind.Page, subSub),
+                (loose, NodeKind.Page, Guid.Empty),
+            }
+        )
+            Do(ines, new Change.NodePlaced(id, kind, parent, "V"));
+        Assert.Equal(
+            [0, 1, 2, 3, 4, 4, 0],
+            notebook
+                .Outline()
+                .OrderBy(entry => Array.IndexOf([basics, inner, first, sub, subSub, tooDeep, loose], entry.Id))
+                .Select(entry => entry.Depth)
+        );
         Assert.Equal((3, 0), notebook.PageLevels(first));
         // A section does not fit into a page, nor into itself.
         Assert.False(notebook.MayLieIn(NodeKind.Section, first));
@@ -57,7 +95,8 @@ public class NotebookTests
     [Fact]
     public void A_page_moved_into_a_section_that_somebody_bins_is_in_the_bin_with_it_and_comes_back_with_it()
     {
-        Guid section = Id(), page = Id();
+        Guid section = Id(),
+            page = Id();
         Do(ines, new Change.NodePlaced(section, NodeKind.Section, Guid.Empty, "V"));
         Do(ines, new Change.PageAdded(page, "W", "a4-ruled-710"));
         Do(ines, new Change.PropertySet(section, Property.Binned, "1700000000000"));
@@ -71,7 +110,10 @@ public class NotebookTests
     [Fact]
     public void Tags_of_a_section_count_for_its_pages()
     {
-        Guid section = Id(), page = Id(), exam = Id(), drawings = Id();
+        Guid section = Id(),
+            page = Id(),
+            exam = Id(),
+            drawings = Id();
         Do(ines, new Change.NodePlaced(section, NodeKind.Section, Guid.Empty, "V"));
         Do(ines, new Change.NodePlaced(page, NodeKind.Page, section, "V"));
         Do(ines, new Change.TagSet(section, exam, true));
@@ -86,14 +128,17 @@ public class NotebookTests
     [Fact]
     public void A_copy_of_a_section_stands_beside_it_with_its_pages()
     {
-        Guid section = Id(), page = Id(), other = Id();
+        Guid section = Id(),
+            page = Id(),
+            other = Id();
         Do(ines, new Change.NodePlaced(section, NodeKind.Section, Guid.Empty, "V"));
         Do(ines, new Change.PropertySet(section, Property.Name, "Basics"));
         Do(ines, new Change.NodePlaced(page, NodeKind.Page, section, "V"));
         Do(ines, new Change.PageAdded(other, "W", "a4-ruled-710"));
         var plan = NotebookCopy.Plan(notebook, section, "Vm", true, Guid.NewGuid);
         Assert.Equal(page, Assert.Single(plan.Pages).From);
-        foreach (var change in plan.Changes) Do(ines, change);
+        foreach (var change in plan.Changes)
+            Do(ines, change);
         Assert.Equal(["Basics", "", "Basics", "", ""], notebook.Outline().Select(entry => entry.Title));
     }
 

@@ -30,10 +30,12 @@ public abstract class OnPage
 
     protected void UndoAll(Replica device)
     {
-        foreach (var change in Page.Undo(device.Author)) Do(device, change);
+        foreach (var change in Page.Undo(device.Author))
+            Do(device, change);
     }
 
-    protected OpId Line(int x1, int y1, int x2, int y2, Pen? pen = null) => Do(Ines, new Change.StrokeAdded(pen ?? Ball, Now, Straight(x1, y1, x2, y2))).Id;
+    protected OpId Line(int x1, int y1, int x2, int y2, Pen? pen = null) =>
+        Do(Ines, new Change.StrokeAdded(pen ?? Ball, Now, Straight(x1, y1, x2, y2))).Id;
 
     protected OpId Put(Shape shape, uint fill = 0) => Do(Ines, new Change.ShapeAdded(shape, Ball, fill, [])).Id;
 
@@ -46,8 +48,11 @@ public abstract class OnPage
     {
         var count = Math.Max(2, (int)(Math.Sqrt(Math.Pow(x2 - x1, 2) + Math.Pow(y2 - y1, 2)) / 50));
         return new StrokeSamples(
-            [.. Enumerable.Range(0, count).Select(i => x1 + (x2 - x1) * i / (count - 1))], [.. Enumerable.Range(0, count).Select(i => y1 + (y2 - y1) * i / (count - 1))],
-            [.. Enumerable.Repeat(500, count)], [.. Enumerable.Range(0, count).Select(i => i * 8)]);
+            [.. Enumerable.Range(0, count).Select(i => x1 + (x2 - x1) * i / (count - 1))],
+            [.. Enumerable.Range(0, count).Select(i => y1 + (y2 - y1) * i / (count - 1))],
+            [.. Enumerable.Repeat(500, count)],
+            [.. Enumerable.Range(0, count).Select(i => i * 8)]
+        );
     }
 
     protected static Corner At(int x, int y) => new(x, y);

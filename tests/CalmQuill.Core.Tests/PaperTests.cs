@@ -28,20 +28,42 @@ public class PaperTests
 
     [Fact]
     public void The_text_form_says_all_and_reads_back_the_same() =>
-        Gen.Select(Gen.Int[0, PaperDesigns.All.Length - 1], Gen.Int[0, PaperSize.Named.Length], Gen.Int[Paper.LeastSpacing, Paper.MostSpacing], Gen.Int[0, 1023], Gen.UInt, Gen.Int[1, Paper.MostCount]).Sample(
-            (design, size, spacing, switches, colour, number) =>
-            {
-                bool On(int bit) => (switches >> bit & 1) == 1;
-                var paper = new Paper(size < PaperSize.Named.Length ? PaperSize.Named[size] : PaperSize.Find("15000x9000")!.Value, PaperDesigns.All[design], spacing)
+        Gen.Select(
+                Gen.Int[0, PaperDesigns.All.Length - 1],
+                Gen.Int[0, PaperSize.Named.Length],
+                Gen.Int[Paper.LeastSpacing, Paper.MostSpacing],
+                Gen.Int[0, 1023],
+                Gen.UInt,
+                Gen.Int[1, Paper.MostCount]
+            )
+            .Sample(
+                (design, size, spacing, switches, colour, number) =>
                 {
-                    Across = On(0), Growth = (Growth)(switches % 3), Head = On(1) ? number * 50 : null, Margin = On(2) ? number * 40 : null, Count = On(3) ? number : null,
-                    Tint = On(4) ? colour | 0xFF : null, LineTint = On(5) ? colour | 0xFF : null, Weight = On(6) ? 5 + number : null, Plain = On(7), Paired = On(8), Grain = On(9),
-                    Own = On(1) ? new Guid(number, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10) : Guid.Empty,
-                };
-                Assert.Equal(paper, PaperText.Read(paper.ToString()).Paper);
-                Assert.DoesNotContain(paper.ToString(), c => !(char.IsAsciiLetterOrDigit(c) || c is '-' or '.'));
-            },
-            iter: 2000);
+                    bool On(int bit) => (switches >> bit & 1) == 1;
+                    var paper = new Paper(
+                        size < PaperSize.Named.Length ? PaperSize.Named[size] : PaperSize.Find("15000x9000")!.Value,
+                        PaperDesigns.All[design],
+                        spacing
+                    )
+                    {
+                        Across = On(0),
+                        Growth = (Growth)(switches % 3),
+                        Head = On(1) ? number * 50 : null,
+                        Margin = On(2) ? number * 40 : null,
+                        Count = On(3) ? number : null,
+                        Tint = On(4) ? colour | 0xFF : null,
+                        LineTint = On(5) ? colour | 0xFF : null,
+                        Weight = On(6) ? 5 + number : null,
+                        Plain = On(7),
+                        Paired = On(8),
+                        Grain = On(9),
+                        Own = On(1) ? new Guid(number, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10) : Guid.Empty,
+                    };
+                    Assert.Equal(paper, PaperText.Read(paper.ToString()).Paper);
+                    Assert.DoesNotContain(paper.ToString(), c => !(char.IsAsciiLetterOrDigit(c) || c is '-' or '.'));
+                },
+                iter: 2000
+            );
 
     [Theory]
     [InlineData("a4-ruled-0", "1 to 60 mm")]
@@ -82,7 +104,8 @@ public class PaperTests
                             Assert.True(path.Points.Count < 400_000, $"{design.Name} on {size} at {spacing}");
                         }
 
-                        if (design.Name != "blank" && size == "a4" && spacing == design.Spacing) Assert.NotEmpty(drawing.Pieces);
+                        if (design.Name != "blank" && size == "a4" && spacing == design.Spacing)
+                            Assert.NotEmpty(drawing.Pieces);
                     }
                 }
             }
@@ -90,14 +113,20 @@ public class PaperTests
     }
 
     [Fact]
-    public void Every_ready_paper_is_one() => Assert.All(PaperDesigns.Ready, ready => Assert.NotNull(PaperText.Read($"a4-{ready.Design}").Paper));
+    public void Every_ready_paper_is_one() =>
+        Assert.All(PaperDesigns.Ready, ready => Assert.NotNull(PaperText.Read($"a4-{ready.Design}").Paper));
 
     /// <summary>Common practice: five lines a staff; narrow 6.4, college 7.1 and wide 8.7 mm.</summary>
     [Fact]
     public void Rulings_have_their_measures()
     {
         static float[] Heights(string paper) =>
-            [.. Paths(Paper.ParseOrDefault(paper).Draw(Paper.ParseOrDefault(paper).Sheet(null))).SelectMany(path => path.Points.Where((_, i) => i % 2 == 1)).Distinct().Order()];
+            [
+                .. Paths(Paper.ParseOrDefault(paper).Draw(Paper.ParseOrDefault(paper).Sheet(null)))
+                    .SelectMany(path => path.Points.Where((_, i) => i % 2 == 1))
+                    .Distinct()
+                    .Order(),
+            ];
         foreach (var spacing in new[] { 640, 710, 870 })
         {
             var lines = Heights($"a4-ruled-{spacing}");
@@ -123,24 +152,29 @@ public class PaperTests
                 Assert.True(Colours.Contrast(paper.LineColour, tint) >= 1.44);
                 Assert.True(Colours.Contrast(Colours.StandingOut(0x6B6A5EFF, tint, 4.5), tint) >= 4.5);
             },
-            iter: 2000);
+            iter: 2000
+        );
     }
 
     [Fact]
     public void A_growing_sheet_always_has_room_below_its_ink_and_keeps_its_lines() =>
-        Gen.Select(Gen.Int[-400_000, 400_000], Gen.Int[-400_000, 400_000], Gen.Int[0, 50_000], Gen.Bool).Sample(
-            (x, y, size, all) =>
-            {
-                var paper = Paper.Default with { Growth = all ? Growth.All : Growth.Down };
-                var ink = new Box(x, y, x + size, y + size);
-                var sheet = paper.Sheet(ink);
-                Assert.True(sheet.Left <= 0 && sheet.Top <= 0 && sheet.Right >= paper.Width && sheet.Bottom >= paper.Height);
-                Assert.True(sheet.Bottom > ink.Bottom);
-                if (!all) Assert.Equal((0, 0, paper.Width), (sheet.Left, sheet.Top, sheet.Right));
-                else Assert.True(sheet.Left <= ink.Left && sheet.Right >= ink.Right && sheet.Top <= ink.Top);
-                Assert.Equal(0, (sheet.Bottom - paper.Height) % paper.Spacing);
-            },
-            iter: 2000);
+        Gen.Select(Gen.Int[-400_000, 400_000], Gen.Int[-400_000, 400_000], Gen.Int[0, 50_000], Gen.Bool)
+            .Sample(
+                (x, y, size, all) =>
+                {
+                    var paper = Paper.Default with { Growth = all ? Growth.All : Growth.Down };
+                    var ink = new Box(x, y, x + size, y + size);
+                    var sheet = paper.Sheet(ink);
+                    Assert.True(sheet.Left <= 0 && sheet.Top <= 0 && sheet.Right >= paper.Width && sheet.Bottom >= paper.Height);
+                    Assert.True(sheet.Bottom > ink.Bottom);
+                    if (!all)
+                        Assert.Equal((0, 0, paper.Width), (sheet.Left, sheet.Top, sheet.Right));
+                    else
+                        Assert.True(sheet.Left <= ink.Left && sheet.Right >= ink.Right && sheet.Top <= ink.Top);
+                    Assert.Equal(0, (sheet.Bottom - paper.Height) % paper.Spacing);
+                },
+                iter: 2000
+            );
 
     [Fact]
     public void Cuts_split_no_stroke_where_a_gap_is_near()
@@ -151,14 +185,16 @@ public class PaperTests
         Assert.All(cuts, cut => Assert.DoesNotContain(ink, line => line.From < cut && cut < line.To));
         // A stroke over everything is cut at the sheet's end, since there is no gap.
         Assert.Equal([0, 10_000, 20_000, 25_000], SheetCuts.Of(0, 25_000, 10_000, [(0, 25_000)]));
-        Gen.Select(Gen.Int[1, 200_000], Gen.Int[2_000, 30_000], Gen.Select(Gen.Int[0, 200_000], Gen.Int[0, 9_000]).Array[0, 40]).Sample(
-            (length, sheet, strokes) =>
-            {
-                var cuts = SheetCuts.Of(0, length, sheet, strokes.Select(stroke => (stroke.Item1, stroke.Item1 + stroke.Item2)));
-                Assert.Equal((0, length), (cuts[0], cuts[^1]));
-                Assert.All(cuts.Zip(cuts.Skip(1)), pair => Assert.InRange(pair.Second - pair.First, 1, sheet));
-            },
-            iter: 2000);
+        Gen.Select(Gen.Int[1, 200_000], Gen.Int[2_000, 30_000], Gen.Select(Gen.Int[0, 200_000], Gen.Int[0, 9_000]).Array[0, 40])
+            .Sample(
+                (length, sheet, strokes) =>
+                {
+                    var cuts = SheetCuts.Of(0, length, sheet, strokes.Select(stroke => (stroke.Item1, stroke.Item1 + stroke.Item2)));
+                    Assert.Equal((0, length), (cuts[0], cuts[^1]));
+                    Assert.All(cuts.Zip(cuts.Skip(1)), pair => Assert.InRange(pair.Second - pair.First, 1, sheet));
+                },
+                iter: 2000
+            );
     }
 
     [Fact]
@@ -169,8 +205,19 @@ public class PaperTests
         Assert.EndsWith("…", cut, StringComparison.Ordinal);
         Assert.True(Glyphs.Width(cut, 300) <= 1500);
         Assert.False(Glyphs.Write("水", 0, 0, 300).IsEmpty);
-        Assert.All(Planner.CalendarNames.All.SelectMany(names => names.Months.Concat(names.Days)), name => Assert.True(Glyphs.Width(name, 1000) > 0));
+        Assert.All(
+            Planner.CalendarNames.All.SelectMany(names => names.Months.Concat(names.Days)),
+            name => Assert.True(Glyphs.Width(name, 1000) > 0)
+        );
     }
 
-    private static IEnumerable<VectorPath> Paths(Drawing drawing) => drawing.Pieces.Select(piece => piece switch { Piece.Fill fill => fill.Path, Piece.Line line => line.Path, _ => new VectorPath() });
+    private static IEnumerable<VectorPath> Paths(Drawing drawing) =>
+        drawing.Pieces.Select(piece =>
+            piece switch
+            {
+                Piece.Fill fill => fill.Path,
+                Piece.Line line => line.Path,
+                _ => new VectorPath(),
+            }
+        );
 }

@@ -19,7 +19,8 @@ public class PlannerTests
     public void Weeks_are_numbered_by_iso_8601()
     {
         var settings = Settings("2026-01-01/2027-12-31");
-        foreach (var day in settings.Days()) Assert.Equal(ISOWeek.GetWeekOfYear(day.ToDateTime(default)), settings.WeekNumber(settings.WeekOf(day)));
+        foreach (var day in settings.Days())
+            Assert.Equal(ISOWeek.GetWeekOfYear(day.ToDateTime(default)), settings.WeekNumber(settings.WeekOf(day)));
         Assert.Equal(53, settings.WeekNumber(settings.WeekOf(new DateOnly(2027, 1, 1))));
         var sunday = Settings("2026-01-01/2026-12-31", week: "sunday");
         Assert.Equal(new DateOnly(2026, 11, 22), sunday.WeekOf(new DateOnly(2026, 11, 25)));
@@ -34,7 +35,8 @@ public class PlannerTests
     [InlineData("2026-01-01/2026-02-01 monday hour en", "at least one")]
     [InlineData("2026-01-01/2026-02-01 monday day tlh", "language")]
     [InlineData("", "first and a last day")]
-    public void A_planner_that_cannot_be_is_refused_in_words(string text, string words) => Assert.Contains(words, PlannerSettings.Read(text).Refusal!.Sentence, StringComparison.Ordinal);
+    public void A_planner_that_cannot_be_is_refused_in_words(string text, string words) =>
+        Assert.Contains(words, PlannerSettings.Read(text).Refusal!.Sentence, StringComparison.Ordinal);
 
     [Fact]
     public void A_year_of_days_is_a_notebook_whose_links_all_lead_somewhere()
@@ -57,7 +59,10 @@ public class PlannerTests
         }
 
         // Every day, week and month can be reached by a press.
-        Assert.All(pages.Where(page => document.Read(page.Id, Property.Planner) is not ("" or "notes")), page => Assert.True(linked.Contains(page.Id) || document.Read(page.Id, Property.Planner)[0] == 'n'));
+        Assert.All(
+            pages.Where(page => document.Read(page.Id, Property.Planner) is not ("" or "notes")),
+            page => Assert.True(linked.Contains(page.Id) || document.Read(page.Id, Property.Planner)[0] == 'n')
+        );
     }
 
     [Fact]
@@ -79,23 +84,36 @@ public class PlannerTests
 
     [Fact]
     public void Entries_that_overlap_lie_side_by_side_in_no_more_columns_than_needed() =>
-        Gen.Select(Gen.Int[0, 1200], Gen.Int[0, 240]).Array[0, 30].Sample(
-            times =>
-            {
-                var midnight = new DateTime(2026, 10, 8);
-                var entries = times.Select((time, i) => Entry(i, midnight.AddMinutes(time.Item1), time.Item2)).ToList();
-                var laid = EntryColumns.Lay(entries);
-                Assert.Equal(entries.Count, laid.Count);
-                foreach (var one in laid)
+        Gen.Select(Gen.Int[0, 1200], Gen.Int[0, 240])
+            .Array[0, 30]
+            .Sample(
+                times =>
                 {
-                    Assert.InRange(one.Column, 0, one.Columns - 1);
-                    var beside = laid.Where(other => other != one && other.Entry.Start < EntryColumns.EndOf(one.Entry) && one.Entry.Start < EntryColumns.EndOf(other.Entry));
-                    Assert.All(beside, other => Assert.NotEqual(one.Column, other.Column));
-                    // A column is only opened when so many things happen at one moment of the cluster.
-                    Assert.Contains(laid, other => laid.Count(third => third.Entry.Start <= other.Entry.Start && EntryColumns.EndOf(third.Entry) > other.Entry.Start) >= one.Columns);
-                }
-            },
-            iter: 1000);
+                    var midnight = new DateTime(2026, 10, 8);
+                    var entries = times.Select((time, i) => Entry(i, midnight.AddMinutes(time.Item1), time.Item2)).ToList();
+                    var laid = EntryColumns.Lay(entries);
+                    Assert.Equal(entries.Count, laid.Count);
+                    foreach (var one in laid)
+                    {
+                        Assert.InRange(one.Column, 0, one.Columns - 1);
+                        var beside = laid.Where(other =>
+                            other != one
+                            && other.Entry.Start < EntryColumns.EndOf(one.Entry)
+                            && one.Entry.Start < EntryColumns.EndOf(other.Entry)
+                        );
+                        Assert.All(beside, other => Assert.NotEqual(one.Column, other.Column));
+                        // A column is only opened when so many things happen at one moment of the cluster.
+                        Assert.Contains(
+                            laid,
+                            other =>
+                                laid.Count(third =>
+                                    third.Entry.Start <= other.Entry.Start && EntryColumns.EndOf(third.Entry) > other.Entry.Start
+                                ) >= one.Columns
+                        );
+                    }
+                },
+                iter: 1000
+            );
 
     [Fact]
     public void A_newer_calendar_changes_adds_and_marks_what_disappeared()
@@ -103,22 +121,38 @@ public class PlannerTests
         var at = new DateTime(2026, 10, 8, 19, 0, 0);
         List<CalendarEntry> known = [Entry(1, at, 60), Entry(2, at, 60), Entry(3, at, 60)];
         List<CalendarEntry> newest = [Entry(1, at, 60), Entry(2, at.AddHours(1), 60), Entry(4, at, 30)];
-        var changes = PlannerPlan.Update(known, newest).Cast<Change.PropertySet>().ToDictionary(change => change.Target, change => CalendarEntry.Read(change.Target, change.Value)!);
+        var changes = PlannerPlan
+            .Update(known, newest)
+            .Cast<Change.PropertySet>()
+            .ToDictionary(change => change.Target, change => CalendarEntry.Read(change.Target, change.Value)!);
         Assert.Equal([Generate.Node(2), Generate.Node(3), Generate.Node(4)], changes.Keys.Order());
         Assert.Equal(at.AddHours(1), changes[Generate.Node(2)].Start);
         Assert.True(changes[Generate.Node(3)].IsGone);
         // The same file again changes nothing, and what is back is no longer gone.
         var now = known.Where(entry => !changes.ContainsKey(entry.Id)).Concat(changes.Values).ToList();
         Assert.Empty(PlannerPlan.Update(now, newest));
-        Assert.False(CalendarEntry.Read(Generate.Node(3), PlannerPlan.Update(now, [.. newest, Entry(3, at, 60)]).Cast<Change.PropertySet>().Single().Value)!.IsGone);
+        Assert.False(
+            CalendarEntry
+                .Read(Generate.Node(3), PlannerPlan.Update(now, [.. newest, Entry(3, at, 60)]).Cast<Change.PropertySet>().Single().Value)!
+                .IsGone
+        );
     }
 
     [Fact]
     public void Entries_and_roles_read_back_and_noise_is_refused()
     {
-        var entry = new CalendarEntry(Generate.Node(9), new DateTime(2026, 3, 1, 8, 5, 0), new DateTime(2026, 3, 2), true, "Prüfung \"2\"\\", "Küche", true);
+        var entry = new CalendarEntry(
+            Generate.Node(9),
+            new DateTime(2026, 3, 1, 8, 5, 0),
+            new DateTime(2026, 3, 2),
+            true,
+            "Prüfung \"2\"\\",
+            "Küche",
+            true
+        );
         Assert.Equal(entry, CalendarEntry.Read(entry.Id, entry.Write()));
-        foreach (var page in new[] { "year/2026-01-01", "day/2026-10-08", "notes/3", $"entry/{Generate.Node(9)}" }) Assert.Equal(page, PlannerPage.Read(page)!.Value.ToString());
+        foreach (var page in new[] { "year/2026-01-01", "day/2026-10-08", "notes/3", $"entry/{Generate.Node(9)}" })
+            Assert.Equal(page, PlannerPage.Read(page)!.Value.ToString());
         Gen.String.Sample(
             text =>
             {
@@ -126,7 +160,8 @@ public class PlannerTests
                 Assert.Null(PlannerPage.Read(text));
                 Assert.NotNull(PlannerSettings.Read(text).Refusal);
             },
-            iter: 2000);
+            iter: 2000
+        );
     }
 
     [Fact]
@@ -136,26 +171,44 @@ public class PlannerTests
         var copy = new NotebookDocument();
         var device = new Replica(9, Generate.People[0]);
         var next = 100;
-        foreach (var change in NotebookCopy.Plan(Make(from, Settings("2026-10-01/2026-10-31")), null, "", true, () => Generate.Node(next++), (from, to)).Changes) copy.Apply(device.Make(change, 5));
+        foreach (
+            var change in NotebookCopy
+                .Plan(Make(from, Settings("2026-10-01/2026-10-31")), null, "", true, () => Generate.Node(next++), (from, to))
+                .Changes
+        )
+            copy.Apply(device.Make(change, 5));
         var day = PlannerPage.Read("day/2026-10-08")!.Value.IdIn(to);
         Assert.Contains(copy.Pages(), page => page.Id == day);
         Assert.Equal(new DateOnly(2026, 10, 8), copy.FaceOf(to, day)!.Page.Date);
     }
 
-    private static CalendarEntry Entry(int id, DateTime start, int minutes) => new(Generate.Node(id + (id == 0 ? 900 : 0)), start, start.AddMinutes(minutes), false, $"entry {id}", "");
+    private static CalendarEntry Entry(int id, DateTime start, int minutes) =>
+        new(Generate.Node(id + (id == 0 ? 900 : 0)), start, start.AddMinutes(minutes), false, $"entry {id}", "");
 
-    private static PlannerSettings Settings(string span, string week = "monday", string kinds = Everything) => PlannerSettings.Read($"{span} {week} {kinds} en").Settings!;
+    private static PlannerSettings Settings(string span, string week = "monday", string kinds = Everything) =>
+        PlannerSettings.Read($"{span} {week} {kinds} en").Settings!;
 
     private static NotebookDocument Make(Guid notebook, PlannerSettings settings)
     {
-        var papers = Enum.GetValues<PlannerKind>().ToDictionary(kind => kind, kind => kind switch
-        {
-            PlannerKind.Year => "a4-year-710", PlannerKind.Term => "a4-term-710", PlannerKind.Month => "a4.across-month-710", PlannerKind.Week => "a4.across-week-710", PlannerKind.Day => "a4-day-710", _ => "a4-ruled-710",
-        });
+        var papers = Enum.GetValues<PlannerKind>()
+            .ToDictionary(
+                kind => kind,
+                kind =>
+                    kind switch
+                    {
+                        PlannerKind.Year => "a4-year-710",
+                        PlannerKind.Term => "a4-term-710",
+                        PlannerKind.Month => "a4.across-month-710",
+                        PlannerKind.Week => "a4.across-week-710",
+                        PlannerKind.Day => "a4-day-710",
+                        _ => "a4-ruled-710",
+                    }
+            );
         var document = new NotebookDocument();
         var device = new Replica(3, Generate.People[0]);
         var section = 5000;
-        foreach (var change in PlannerPlan.Make(notebook, settings, papers, ["sky"], () => Generate.Node(section++), () => 7)) document.Apply(device.Make(change, 1));
+        foreach (var change in PlannerPlan.Make(notebook, settings, papers, ["sky"], () => Generate.Node(section++), () => 7))
+            document.Apply(device.Make(change, 1));
         return document;
     }
 }

@@ -17,7 +17,10 @@ public sealed class RenumberingTests
                 // The number decides only between two changes of one and the same time; the fresh one stands where the old one stood, so that these come out alike.
                 var old = history[0].Id.Replica;
                 var fresh = old + 1;
-                var renumbering = new Renumbering(history.Select(operation => operation.Id).Where(id => id.Replica == old).ToHashSet(), fresh);
+                var renumbering = new Renumbering(
+                    history.Select(operation => operation.Id).Where(id => id.Replica == old).ToHashSet(),
+                    fresh
+                );
                 var renumbered = history.Select(renumbering.Of).ToList();
                 Assert.DoesNotContain(renumbered, operation => operation.Id.Replica == old);
                 Assert.Equal(history.Select(operation => operation.Id.Counter), renumbered.Select(operation => operation.Id.Counter));
@@ -25,7 +28,8 @@ public sealed class RenumberingTests
                 renumbered = [.. renumbered.SelectMany(operation => OperationCodec.Decode(OperationCodec.Encode(operation)))];
                 Assert.Equal(Shown(history, old), Shown(renumbered, fresh));
             },
-            iter: 2_000);
+            iter: 2_000
+        );
 
     [Fact]
     public void What_was_sent_before_keeps_its_number_also_where_it_is_named()
@@ -46,10 +50,16 @@ public sealed class RenumberingTests
     private static List<string> Shown(List<Operation> operations, ulong own)
     {
         var page = new PageDocument();
-        foreach (var operation in operations) page.Apply(operation);
+        foreach (var operation in operations)
+            page.Apply(operation);
         return
         [
-            .. page.Items.Where(item => item.Shown).Select(item => $"{(item.Id.Replica == own ? "own" : item.Id.Replica.ToString(System.Globalization.CultureInfo.InvariantCulture))} {item.Id.Counter} {item.Bounds} {item.Pen} {item.Fill:x}").Order(StringComparer.Ordinal),
+            .. page
+                .Items.Where(item => item.Shown)
+                .Select(item =>
+                    $"{(item.Id.Replica == own ? "own" : item.Id.Replica.ToString(System.Globalization.CultureInfo.InvariantCulture))} {item.Id.Counter} {item.Bounds} {item.Pen} {item.Fill:x}"
+                )
+                .Order(StringComparer.Ordinal),
             .. page.Spots().Select(spot => $"{spot.Id} {spot.Area}").Order(StringComparer.Ordinal),
         ];
     }

@@ -19,22 +19,36 @@ public sealed class RulesTests
 
     public static readonly TheoryData<string, DocumentKind> Places = new()
     {
-        { "order", DocumentKind.Library }, { "rule", DocumentKind.Library }, { "view", DocumentKind.Library }, { "tray", DocumentKind.Library }, { "category", DocumentKind.Library }, { "name", DocumentKind.Notebook },
-        { "planner", DocumentKind.Notebook }, { "entry", DocumentKind.Notebook }, { "page paper", DocumentKind.Notebook }, { "note", DocumentKind.Page }, { "note later", DocumentKind.Page }, { "item", DocumentKind.Page }, { "layer", DocumentKind.Page },
+        { "order", DocumentKind.Library },
+        { "rule", DocumentKind.Library },
+        { "view", DocumentKind.Library },
+        { "tray", DocumentKind.Library },
+        { "category", DocumentKind.Library },
+        { "name", DocumentKind.Notebook },
+        { "planner", DocumentKind.Notebook },
+        { "entry", DocumentKind.Notebook },
+        { "page paper", DocumentKind.Notebook },
+        { "note", DocumentKind.Page },
+        { "note later", DocumentKind.Page },
+        { "item", DocumentKind.Page },
+        { "layer", DocumentKind.Page },
     };
 
     [Theory]
     [MemberData(nameof(Places))]
     public void No_control_character_enters_anywhere(string place, DocumentKind kind)
     {
-        Gen.Select(Gen.Char['\0', '\u001F'], Gen.Int[0, 6]).Sample(
-            (sign, at) =>
-            {
-                if (sign is '\n' or '\r' or '\t') return;
-                var text = "abcdef".Insert(Math.Min(at, 6), sign.ToString());
-                Assert.NotNull(OperationRules.Check(device.Make(At(place, text), 1), kind, Role.Writer, Person, 1_000));
-            },
-            iter: 200);
+        Gen.Select(Gen.Char['\0', '\u001F'], Gen.Int[0, 6])
+            .Sample(
+                (sign, at) =>
+                {
+                    if (sign is '\n' or '\r' or '\t')
+                        return;
+                    var text = "abcdef".Insert(Math.Min(at, 6), sign.ToString());
+                    Assert.NotNull(OperationRules.Check(device.Make(At(place, text), 1), kind, Role.Writer, Person, 1_000));
+                },
+                iter: 200
+            );
     }
 
     [Theory]
@@ -72,21 +86,28 @@ public sealed class RulesTests
     [InlineData(Role.None, true, false)]
     public void Who_may_lock(Role role, bool madeIt, bool may) => Assert.Equal(may, Rights.MayLock(role, madeIt));
 
-    private static Change At(string place, string text) => place switch
-    {
-        "order" => new Change.NodePlaced(Generate.Node(1), NodeKind.Folder, Guid.Empty, text),
-        "rule" => new Change.PropertySet(Generate.Node(1), Property.Rule, text),
-        "view" => new Change.PropertySet(Generate.Node(1), Property.View, text),
-        "tray" => new Change.PropertySet(Generate.Node(1), Property.Tray, text),
-        "category" => new Change.PropertySet(Generate.Node(1), Property.Category, text),
-        "name" => new Change.PropertySet(Generate.Node(1), Property.Name, text),
-        "planner" => new Change.PropertySet(Generate.Node(1), Property.Planner, text),
-        "entry" => new Change.PropertySet(Generate.Node(1), Property.Entry, text),
-        "page paper" => new Change.PageAdded(Generate.Node(1), "V", text),
-        "note" => new Change.SpotAdded(Generate.Node(1), SpotKind.Mark, new Box(0, 0, 9, 9), [], [new SpotValue(SpotField.Mark, "ask"), new SpotValue(SpotField.Note, text)]),
-        "note later" => new Change.SpotSet(Generate.Node(1), [new SpotValue(SpotField.Note, text)]),
-        "item" => new Change.ItemsSet([new OpId(1, 1)], [new ItemValue(ItemField.Group, text)]),
-        "layer" => new Change.LayerSet(Generate.Node(1), [new LayerValue(LayerField.Name, text)]),
-        _ => throw new ArgumentOutOfRangeException(nameof(place)),
-    };
+    private static Change At(string place, string text) =>
+        place switch
+        {
+            "order" => new Change.NodePlaced(Generate.Node(1), NodeKind.Folder, Guid.Empty, text),
+            "rule" => new Change.PropertySet(Generate.Node(1), Property.Rule, text),
+            "view" => new Change.PropertySet(Generate.Node(1), Property.View, text),
+            "tray" => new Change.PropertySet(Generate.Node(1), Property.Tray, text),
+            "category" => new Change.PropertySet(Generate.Node(1), Property.Category, text),
+            "name" => new Change.PropertySet(Generate.Node(1), Property.Name, text),
+            "planner" => new Change.PropertySet(Generate.Node(1), Property.Planner, text),
+            "entry" => new Change.PropertySet(Generate.Node(1), Property.Entry, text),
+            "page paper" => new Change.PageAdded(Generate.Node(1), "V", text),
+            "note" => new Change.SpotAdded(
+                Generate.Node(1),
+                SpotKind.Mark,
+                new Box(0, 0, 9, 9),
+                [],
+                [new SpotValue(SpotField.Mark, "ask"), new SpotValue(SpotField.Note, text)]
+            ),
+            "note later" => new Change.SpotSet(Generate.Node(1), [new SpotValue(SpotField.Note, text)]),
+            "item" => new Change.ItemsSet([new OpId(1, 1)], [new ItemValue(ItemField.Group, text)]),
+            "layer" => new Change.LayerSet(Generate.Node(1), [new LayerValue(LayerField.Name, text)]),
+            _ => throw new ArgumentOutOfRangeException(nameof(place)),
+        };
 }

@@ -13,7 +13,8 @@ namespace CalmQuill.Core.Tests;
 public class SpotTests
 {
     private readonly PageDocument page = new();
-    private readonly Replica ines = new(1, Generate.People[0]), tobias = new(2, Generate.People[1]);
+    private readonly Replica ines = new(1, Generate.People[0]),
+        tobias = new(2, Generate.People[1]);
     private long clock = 1_000;
 
     [Fact]
@@ -35,7 +36,10 @@ public class SpotTests
         var mark = Add(ines, SpotKind.Mark, new Box(0, 0, 700, 700), [], (SpotField.Mark, MarkKinds.ToDo), (SpotField.Note, "oil"));
         Assert.True(Spot(mark).IsOpen);
         var ticked = Do(tobias, new Change.SpotSet(mark, [new SpotValue(SpotField.Done, "1")]));
-        Assert.Equal((Generate.People[1], ticked.Time.UnixMilliseconds, false), (Spot(mark).DoneBy, Spot(mark).DoneAt!.Value, Spot(mark).IsOpen));
+        Assert.Equal(
+            (Generate.People[1], ticked.Time.UnixMilliseconds, false),
+            (Spot(mark).DoneBy, Spot(mark).DoneAt!.Value, Spot(mark).IsOpen)
+        );
         // Ines has only made it; her undo takes the mark, Tobias's only his tick.
         Do(tobias, Assert.Single(page.Undo(Generate.People[1])));
         Assert.True(Spot(mark).IsOpen);
@@ -70,75 +74,132 @@ public class SpotTests
     {
         var stroke = Do(ines, new Change.StrokeAdded(new Pen(PenKind.Ball, 40, 0xFF), 0, Generate.Wave(30)));
         var before = page.Find(stroke.Id)!.Samples.X.ToArray();
-        for (var i = 0; i < 4; i++) Do(ines, new Change.ItemsTransformed([stroke.Id], [], new Transform(0, Transform.One, -Transform.One, 0, i % 2 == 0 ? 29_700 : 21_000, 0)));
+        for (var i = 0; i < 4; i++)
+            Do(
+                ines,
+                new Change.ItemsTransformed(
+                    [stroke.Id],
+                    [],
+                    new Transform(0, Transform.One, -Transform.One, 0, i % 2 == 0 ? 29_700 : 21_000, 0)
+                )
+            );
         Assert.Equal(before, page.Find(stroke.Id)!.Samples.X);
     }
 
-    public static TheoryData<string, Change> AgainstTheRules => new()
-    {
-        { "does not say what it is", new Change.SpotAdded(Generate.Node(1), SpotKind.Mark, new Box(0, 0, 1, 1), [], [new SpotValue(SpotField.Note, "x")]) },
-        { "not known", new Change.SpotAdded(Generate.Node(1), (SpotKind)9, new Box(0, 0, 1, 1), [], [new SpotValue(SpotField.Mark, "ask")]) },
-        { "20 metres", new Change.SpotAdded(Generate.Node(1), SpotKind.Mark, new Box(9, 0, 1, 1), [], [new SpotValue(SpotField.Mark, "ask")]) },
-        { "no proper id", new Change.SpotSet(Guid.Empty, [new SpotValue(SpotField.Done, "1")]) },
-        { "names nothing", new Change.SpotSet(Generate.Node(1), []) },
-        { "kind of mark", new Change.SpotSet(Generate.Node(1), [new SpotValue(SpotField.Mark, "shout")]) },
-        { "2000 characters", new Change.SpotSet(Generate.Node(1), [new SpotValue(SpotField.Note, new string('x', 2_001))]) },
-        { "due day", new Change.SpotSet(Generate.Node(1), [new SpotValue(SpotField.Due, "soon")]) },
-        { "address", new Change.SpotSet(Generate.Node(1), [new SpotValue(SpotField.Target, "javascript:alert(1)")]) },
-        { "address", new Change.SpotSet(Generate.Node(1), [new SpotValue(SpotField.Target, "page:1/2/3")]) },
-        { "levels", new Change.SpotSet(Generate.Node(1), [new SpotValue(SpotField.Level, "40")]) },
-        { "at most 100 times", new Change.ItemsTransformed([new OpId(1, 1)], [], Transform.Scale(5_000, 0, 0)) },
-        { "at most 100 times", new Change.ItemsTransformed([new OpId(1, 1)], [], new Transform(0, 0, 0, 0, 5, 5)) },
-    };
+    public static TheoryData<string, Change> AgainstTheRules =>
+        new()
+        {
+            {
+                "does not say what it is",
+                new Change.SpotAdded(Generate.Node(1), SpotKind.Mark, new Box(0, 0, 1, 1), [], [new SpotValue(SpotField.Note, "x")])
+            },
+            {
+                "not known",
+                new Change.SpotAdded(Generate.Node(1), (SpotKind)9, new Box(0, 0, 1, 1), [], [new SpotValue(SpotField.Mark, "ask")])
+            },
+            {
+                "20 metres",
+                new Change.SpotAdded(Generate.Node(1), SpotKind.Mark, new Box(9, 0, 1, 1), [], [new SpotValue(SpotField.Mark, "ask")])
+            },
+            { "no proper id", new Change.SpotSet(Guid.Empty, [new SpotValue(SpotField.Done, "1")]) },
+            { "names nothing", new Change.SpotSet(Generate.Node(1), []) },
+            { "kind of mark", new Change.SpotSet(Generate.Node(1), [new SpotValue(SpotField.Mark, "shout")]) },
+            { "2000 characters", new Change.SpotSet(Generate.Node(1), [new SpotValue(SpotField.Note, new string('x', 2_001))]) },
+            { "due day", new Change.SpotSet(Generate.Node(1), [new SpotValue(SpotField.Due, "soon")]) },
+            { "address", new Change.SpotSet(Generate.Node(1), [new SpotValue(SpotField.Target, "javascript:alert(1)")]) },
+            { "address", new Change.SpotSet(Generate.Node(1), [new SpotValue(SpotField.Target, "page:1/2/3")]) },
+            { "levels", new Change.SpotSet(Generate.Node(1), [new SpotValue(SpotField.Level, "40")]) },
+            { "at most 100 times", new Change.ItemsTransformed([new OpId(1, 1)], [], Transform.Scale(5_000, 0, 0)) },
+            { "at most 100 times", new Change.ItemsTransformed([new OpId(1, 1)], [], new Transform(0, 0, 0, 0, 5, 5)) },
+        };
 
     [Theory]
     [MemberData(nameof(AgainstTheRules))]
     public void What_cannot_be_said_of_a_page_is_refused_in_words(string words, Change change) =>
-        Assert.Contains(words, OperationRules.Check(ines.Make(change, 5), DocumentKind.Page, Role.Writer, Generate.People[0], 10)!.Sentence, StringComparison.Ordinal);
+        Assert.Contains(
+            words,
+            OperationRules.Check(ines.Make(change, 5), DocumentKind.Page, Role.Writer, Generate.People[0], 10)!.Sentence,
+            StringComparison.Ordinal
+        );
 
     [Fact]
     public void Targets_read_back_and_nothing_a_browser_would_run_is_one()
     {
         var (space, notebook, third, fourth) = (Generate.Node(1), Generate.Node(2), Generate.Node(3), Generate.Node(4));
-        foreach (var text in new[]
-        {
-            $"notebook:{space}/{notebook}", $"section:{space}/{notebook}/{third}", $"page:{space}/{notebook}/{third}", $"place:{space}/{notebook}/{third}/1200,-50",
-            $"mark:{space}/{notebook}/{third}/{fourth}", "https://clock.example/a?b=c#d", "mailto:ines@lantern.example",
-        }) Assert.Equal(text, LinkTarget.Read(text)!.ToString());
-        foreach (var text in new[] { "data:text/html,x", "vbscript:x", "file:///etc", "https://", "http://a b", $"page:{Guid.Empty}/{notebook}/{third}", $"place:{space}/{notebook}/{third}/1", "" }) Assert.Null(LinkTarget.Read(text));
+        foreach (
+            var text in new[]
+            {
+                $"notebook:{space}/{notebook}",
+                $"section:{space}/{notebook}/{third}",
+                $"page:{space}/{notebook}/{third}",
+                $"place:{space}/{notebook}/{third}/1200,-50",
+                $"mark:{space}/{notebook}/{third}/{fourth}",
+                "https://clock.example/a?b=c#d",
+                "mailto:ines@lantern.example",
+            }
+        )
+            Assert.Equal(text, LinkTarget.Read(text)!.ToString());
+        foreach (
+            var text in new[]
+            {
+                "data:text/html,x",
+                "vbscript:x",
+                "file:///etc",
+                "https://",
+                "http://a b",
+                $"page:{Guid.Empty}/{notebook}/{third}",
+                $"place:{space}/{notebook}/{third}/1",
+                "",
+            }
+        )
+            Assert.Null(LinkTarget.Read(text));
         Gen.String.Sample(text => Assert.True(LinkTarget.Read(text) is null || LinkTarget.Read(text)!.ToString() == text), iter: 2000);
     }
 
     /// <summary>The share inside against counting ten thousand points along the line.</summary>
     [Fact]
     public void Selecting_takes_what_lies_mostly_inside() =>
-        Gen.Select(Generate.Samples, Gen.Int[0, 20_000].Array[6, 16]).Sample(
-            (samples, corners) =>
-            {
-                if (samples.Count < 2) return;
-                var document = new PageDocument();
-                var stroke = ines.Make(new Change.StrokeAdded(new Pen(PenKind.Ball, 40, 0xFF), 0, samples), 5);
-                document.Apply(stroke);
-                double[] loop = [.. corners.Take(corners.Length / 2 * 2).Select(corner => corner + 0.5)];
-                var item = document.Find(stroke.Id)!;
-                double whole = 0, inside = 0;
-                for (var i = 0; i + 1 < samples.Count; i++)
+        Gen.Select(Generate.Samples, Gen.Int[0, 20_000].Array[6, 16])
+            .Sample(
+                (samples, corners) =>
                 {
-                    var length = Math.Sqrt(Math.Pow(samples.X[i + 1] - (double)samples.X[i], 2) + Math.Pow(samples.Y[i + 1] - (double)samples.Y[i], 2));
-                    whole += length;
-                    for (var step = 0; step < 300; step++)
+                    if (samples.Count < 2)
+                        return;
+                    var document = new PageDocument();
+                    var stroke = ines.Make(new Change.StrokeAdded(new Pen(PenKind.Ball, 40, 0xFF), 0, samples), 5);
+                    document.Apply(stroke);
+                    double[] loop = [.. corners.Take(corners.Length / 2 * 2).Select(corner => corner + 0.5)];
+                    var item = document.Find(stroke.Id)!;
+                    double whole = 0,
+                        inside = 0;
+                    for (var i = 0; i + 1 < samples.Count; i++)
                     {
-                        var t = (step + 0.5) / 300;
-                        if (Selecting.Holds(loop, samples.X[i] + (samples.X[i + 1] - samples.X[i]) * t, samples.Y[i] + (samples.Y[i + 1] - samples.Y[i]) * t)) inside += length / 300;
+                        var length = Math.Sqrt(
+                            Math.Pow(samples.X[i + 1] - (double)samples.X[i], 2) + Math.Pow(samples.Y[i + 1] - (double)samples.Y[i], 2)
+                        );
+                        whole += length;
+                        for (var step = 0; step < 300; step++)
+                        {
+                            var t = (step + 0.5) / 300;
+                            if (
+                                Selecting.Holds(
+                                    loop,
+                                    samples.X[i] + (samples.X[i + 1] - samples.X[i]) * t,
+                                    samples.Y[i] + (samples.Y[i + 1] - samples.Y[i]) * t
+                                )
+                            )
+                                inside += length / 300;
+                        }
                     }
-                }
 
-                if (whole == 0) return;
-                var share = Selecting.ShareInside(item, loop);
-                Assert.Equal(inside / whole, share, 0.02);
-                Assert.Equal(share >= 0.5, Selecting.Inside(document, loop, 0.5).Count == 1);
-            },
-            iter: 400);
+                    if (whole == 0)
+                        return;
+                    var share = Selecting.ShareInside(item, loop);
+                    Assert.Equal(inside / whole, share, 0.02);
+                    Assert.Equal(share >= 0.5, Selecting.Inside(document, loop, 0.5).Count == 1);
+                },
+                iter: 400
+            );
 
     [Fact]
     public void The_web_of_pages_is_always_laid_the_same_and_puts_linked_pages_together()
@@ -149,8 +210,12 @@ public class SpotTests
         var places = PageWeb.Lay(16, links, groups);
         Assert.Equal(places, PageWeb.Lay(16, links, groups));
         Assert.All(places, place => Assert.InRange(place, 0, 1));
-        double Apart(int a, int b) => Math.Sqrt(Math.Pow(places[a * 2] - places[b * 2], 2) + Math.Pow(places[a * 2 + 1] - places[b * 2 + 1], 2));
-        Assert.True(links.Average(link => Apart(link.Item1, link.Item2)) < 0.6 * Enumerable.Range(0, 8).SelectMany(i => Enumerable.Range(8, 8).Select(j => Apart(i, j))).Average());
+        double Apart(int a, int b) =>
+            Math.Sqrt(Math.Pow(places[a * 2] - places[b * 2], 2) + Math.Pow(places[a * 2 + 1] - places[b * 2 + 1], 2));
+        Assert.True(
+            links.Average(link => Apart(link.Item1, link.Item2))
+                < 0.6 * Enumerable.Range(0, 8).SelectMany(i => Enumerable.Range(8, 8).Select(j => Apart(i, j))).Average()
+        );
         Assert.All(Enumerable.Range(0, 16), i => Assert.All(Enumerable.Range(0, i), j => Assert.True(Apart(i, j) > 0.01)));
         Assert.Equal([0.5, 0.5], PageWeb.Lay(1, [], [0]));
         Assert.Empty(PageWeb.Lay(0, [], []));

@@ -23,13 +23,28 @@ public class TextTests
 
     [Fact]
     public void Folding_what_is_folded_changes_nothing() =>
-        Gen.Int[0, 0x10FFFF].Where(code => code is < 0xD800 or > 0xDFFF).Select(char.ConvertFromUtf32).Array[0, 12].Select(string.Concat)
+        Gen.Int[0, 0x10FFFF]
+            .Where(code => code is < 0xD800 or > 0xDFFF)
+            .Select(char.ConvertFromUtf32)
+            .Array[0, 12]
+            .Select(string.Concat)
             .Sample(text => Assert.Equal(Folding.Fold(text), Folding.Fold(Folding.Fold(text))), iter: 2000);
 
     [Fact]
     public void Names_stand_in_the_order_that_people_expect()
     {
-        string[] expected = ["2 clocks", "10 clocks", "Émile", "Unit 2", "Unit 2, part 9", "Unit 2, part 10", "unit 007", "Unit 10", "Zeno"];
+        string[] expected =
+        [
+            "2 clocks",
+            "10 clocks",
+            "Émile",
+            "Unit 2",
+            "Unit 2, part 9",
+            "Unit 2, part 10",
+            "unit 007",
+            "Unit 10",
+            "Zeno",
+        ];
         Assert.Equal(expected, expected.Reverse().OrderBy(NaturalOrder.Key, StringComparer.Ordinal));
     }
 

@@ -13,21 +13,48 @@ public class CalendarTests
 {
     /// <summary>RFC 5545 §3.8.5.3, each with the dates that stand there; all start at 9:00 in New York.</summary>
     [Theory]
-    [InlineData("19970902T090000", "FREQ=DAILY;COUNT=10", "1997-09-02 1997-09-03 1997-09-04 1997-09-05 1997-09-06 1997-09-07 1997-09-08 1997-09-09 1997-09-10 1997-09-11")]
-    [InlineData("19970902T090000", "FREQ=WEEKLY;COUNT=10;WKST=SU;BYDAY=TU,TH", "1997-09-02 1997-09-04 1997-09-09 1997-09-11 1997-09-16 1997-09-18 1997-09-23 1997-09-25 1997-09-30 1997-10-02")]
-    [InlineData("19970905T090000", "FREQ=MONTHLY;COUNT=10;BYDAY=1FR", "1997-09-05 1997-10-03 1997-11-07 1997-12-05 1998-01-02 1998-02-06 1998-03-06 1998-04-03 1998-05-01 1998-06-05")]
+    [InlineData(
+        "19970902T090000",
+        "FREQ=DAILY;COUNT=10",
+        "1997-09-02 1997-09-03 1997-09-04 1997-09-05 1997-09-06 1997-09-07 1997-09-08 1997-09-09 1997-09-10 1997-09-11"
+    )]
+    [InlineData(
+        "19970902T090000",
+        "FREQ=WEEKLY;COUNT=10;WKST=SU;BYDAY=TU,TH",
+        "1997-09-02 1997-09-04 1997-09-09 1997-09-11 1997-09-16 1997-09-18 1997-09-23 1997-09-25 1997-09-30 1997-10-02"
+    )]
+    [InlineData(
+        "19970905T090000",
+        "FREQ=MONTHLY;COUNT=10;BYDAY=1FR",
+        "1997-09-05 1997-10-03 1997-11-07 1997-12-05 1998-01-02 1998-02-06 1998-03-06 1998-04-03 1998-05-01 1998-06-05"
+    )]
     [InlineData("19970928T090000", "FREQ=MONTHLY;BYMONTHDAY=-3", "1997-09-28 1997-10-29 1997-11-28 1997-12-29 1998-01-29 1998-02-26")]
-    [InlineData("19970902T090000", "FREQ=MONTHLY;COUNT=10;BYMONTHDAY=2,15", "1997-09-02 1997-09-15 1997-10-02 1997-10-15 1997-11-02 1997-11-15 1997-12-02 1997-12-15 1998-01-02 1998-01-15")]
+    [InlineData(
+        "19970902T090000",
+        "FREQ=MONTHLY;COUNT=10;BYMONTHDAY=2,15",
+        "1997-09-02 1997-09-15 1997-10-02 1997-10-15 1997-11-02 1997-11-15 1997-12-02 1997-12-15 1998-01-02 1998-01-15"
+    )]
     [InlineData("19970610T090000", "FREQ=YEARLY;COUNT=10;BYMONTH=6,7", "1997-06-10 1997-07-10")]
     [InlineData("19970904T090000", "FREQ=MONTHLY;COUNT=3;BYDAY=TU,WE,TH;BYSETPOS=3", "1997-09-04 1997-10-07 1997-11-06")]
     [InlineData("19970902T090000", "FREQ=MONTHLY;BYDAY=FR;BYMONTHDAY=13", "1998-02-13")]
     public void Recurrences_fall_on_the_days_of_the_standards_examples(string start, string rule, string days)
     {
-        var until = days.StartsWith("1998", StringComparison.Ordinal) || !rule.Contains("COUNT", StringComparison.Ordinal) ? new DateOnly(1998, 2, 28) : new DateOnly(1998, 6, 30);
-        if (rule.StartsWith("FREQ=YEARLY", StringComparison.Ordinal)) until = new DateOnly(1997, 12, 31);
-        var found = Read($"DTSTART;TZID=America/New_York:{start}\r\nDURATION:PT1H\r\nRRULE:{rule}", new DateOnly(1997, 6, 1), until, "America/New_York");
+        var until =
+            days.StartsWith("1998", StringComparison.Ordinal) || !rule.Contains("COUNT", StringComparison.Ordinal)
+                ? new DateOnly(1998, 2, 28)
+                : new DateOnly(1998, 6, 30);
+        if (rule.StartsWith("FREQ=YEARLY", StringComparison.Ordinal))
+            until = new DateOnly(1997, 12, 31);
+        var found = Read(
+            $"DTSTART;TZID=America/New_York:{start}\r\nDURATION:PT1H\r\nRRULE:{rule}",
+            new DateOnly(1997, 6, 1),
+            until,
+            "America/New_York"
+        );
         // The example of the 13th begins on a day that is not one; the standard excludes it by EXDATE.
-        var dates = found.Select(entry => entry.Start.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)).Where(day => rule.Contains("BYMONTHDAY=13", StringComparison.Ordinal) ? day != "1997-09-02" : true);
+        var dates = found
+            .Select(entry => entry.Start.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture))
+            .Where(day => rule.Contains("BYMONTHDAY=13", StringComparison.Ordinal) ? day != "1997-09-02" : true);
         Assert.Equal(days, string.Join(' ', dates));
         Assert.All(found, entry => Assert.Equal((9, 10), (entry.Start.Hour, entry.End.Hour)));
     }
@@ -38,7 +65,10 @@ public class CalendarTests
         var (first, last) = (new DateOnly(2026, 10, 1), new DateOnly(2026, 11, 30));
         // 19:00 in Berlin is 18:00 in London; 18:00 UTC is 20:00 in Berlin in summer, 19:00 in winter.
         Assert.Equal(18, Read("DTSTART;TZID=Europe/Berlin:20261008T190000", first, last, "Europe/London").Single().Start.Hour);
-        Assert.Equal([20, 19], Read("DTSTART:20261024T180000Z\r\nRRULE:FREQ=DAILY;COUNT=2", first, last, "Europe/Berlin").Select(entry => entry.Start.Hour));
+        Assert.Equal(
+            [20, 19],
+            Read("DTSTART:20261024T180000Z\r\nRRULE:FREQ=DAILY;COUNT=2", first, last, "Europe/Berlin").Select(entry => entry.Start.Hour)
+        );
         Assert.Equal(19, Read("DTSTART:20261008T190000", first, last, "Asia/Tokyo").Single().Start.Hour);
         var day = Read("DTSTART;VALUE=DATE:20261008\r\nDTEND;VALUE=DATE:20261010", first, last, "Asia/Tokyo").Single();
         Assert.True(day.AllDay && day.IsOn(new DateOnly(2026, 10, 9)) && !day.IsOn(new DateOnly(2026, 10, 10)));
@@ -47,11 +77,21 @@ public class CalendarTests
     [Fact]
     public void A_moved_happening_of_a_series_stands_once_and_a_cancelled_one_not_at_all()
     {
-        var text = File("UID:series\r\nDTSTART:20261007T190000\r\nDURATION:PT1H\r\nRRULE:FREQ=WEEKLY;COUNT=4\r\nEXDATE:20261021T190000", "UID:series\r\nRECURRENCE-ID:20261014T190000\r\nDTSTART:20261015T170000\r\nDURATION:PT1H");
+        var text = File(
+            "UID:series\r\nDTSTART:20261007T190000\r\nDURATION:PT1H\r\nRRULE:FREQ=WEEKLY;COUNT=4\r\nEXDATE:20261021T190000",
+            "UID:series\r\nRECURRENCE-ID:20261014T190000\r\nDTSTART:20261015T170000\r\nDURATION:PT1H"
+        );
         var entries = CalendarFile.Read(text, new DateOnly(2026, 10, 1), new DateOnly(2026, 11, 30), "UTC").Content!.Entries;
         Assert.Equal(["07 19", "15 17", "28 19"], entries.Select(entry => entry.Start.ToString("dd HH", CultureInfo.InvariantCulture)));
         // The moved one is still the one of the 14th, so that what was written beside it stays with it.
-        var before = CalendarFile.Read(File("UID:series\r\nDTSTART:20261007T190000\r\nDURATION:PT1H\r\nRRULE:FREQ=WEEKLY;COUNT=4"), new DateOnly(2026, 10, 1), new DateOnly(2026, 11, 30), "UTC").Content!.Entries;
+        var before = CalendarFile
+            .Read(
+                File("UID:series\r\nDTSTART:20261007T190000\r\nDURATION:PT1H\r\nRRULE:FREQ=WEEKLY;COUNT=4"),
+                new DateOnly(2026, 10, 1),
+                new DateOnly(2026, 11, 30),
+                "UTC"
+            )
+            .Content!.Entries;
         Assert.Equal(before[1].Id, entries[1].Id);
     }
 
@@ -59,8 +99,16 @@ public class CalendarTests
     public void The_feed_of_the_stand_in_is_read_and_its_later_state_differs_as_it_says()
     {
         var today = new DateOnly(2026, 10, 8);
-        IReadOnlyList<CalendarEntry> Of(bool changed) => CalendarFile.Read(LanternCalendar.Write(today, changed), new DateOnly(2026, 10, 1), new DateOnly(2027, 1, 31), "Europe/Berlin").Content!.Entries;
-        Assert.Contains(Of(false), entry => entry is { Title: "Clock class", Place: "Lantern Street 4, workshop" } && entry.Start == new DateTime(2026, 10, 14, 19, 0, 0));
+        IReadOnlyList<CalendarEntry> Of(bool changed) =>
+            CalendarFile
+                .Read(LanternCalendar.Write(today, changed), new DateOnly(2026, 10, 1), new DateOnly(2027, 1, 31), "Europe/Berlin")
+                .Content!.Entries;
+        Assert.Contains(
+            Of(false),
+            entry =>
+                entry is { Title: "Clock class", Place: "Lantern Street 4, workshop" }
+                && entry.Start == new DateTime(2026, 10, 14, 19, 0, 0)
+        );
         Assert.Equal(3, PlannerPlan.Update(Of(false), Of(true)).Count());
     }
 
@@ -69,12 +117,21 @@ public class CalendarTests
     [InlineData("<html>", "does not begin")]
     [InlineData("BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nDTSTART:2026", "damaged")]
     public void A_file_that_is_none_is_refused_in_words(string text, string words) =>
-        Assert.Contains(words, CalendarFile.Read(text, new DateOnly(2026, 1, 1), new DateOnly(2026, 12, 31), "UTC").Refusal!.Sentence, StringComparison.Ordinal);
+        Assert.Contains(
+            words,
+            CalendarFile.Read(text, new DateOnly(2026, 1, 1), new DateOnly(2026, 12, 31), "UTC").Refusal!.Sentence,
+            StringComparison.Ordinal
+        );
 
     [Fact]
     public void Broken_entries_and_unknown_zones_are_passed_over_by_name()
     {
-        var text = File("UID:1\r\nDTSTART;TZID=Moon/Tycho:20261008T190000\r\nDURATION:PT1H", "UID:2\r\nSUMMARY:no start", "UID:3\r\nDTSTART:20261009T190000", "UID:4\r\nDTSTART:20261010T190000\r\nRRULE:FREQ=SOMETIMES");
+        var text = File(
+            "UID:1\r\nDTSTART;TZID=Moon/Tycho:20261008T190000\r\nDURATION:PT1H",
+            "UID:2\r\nSUMMARY:no start",
+            "UID:3\r\nDTSTART:20261009T190000",
+            "UID:4\r\nDTSTART:20261010T190000\r\nRRULE:FREQ=SOMETIMES"
+        );
         var content = CalendarFile.Read(text, new DateOnly(2026, 10, 1), new DateOnly(2026, 10, 31), "UTC").Content;
         Assert.NotNull(content);
         Assert.Contains("Moon/Tycho", content.UnknownZones);
@@ -86,27 +143,62 @@ public class CalendarTests
     public void Endless_rules_end_and_too_many_entries_are_refused_before_they_cost_much()
     {
         var clock = Stopwatch.StartNew();
-        Assert.Equal(31, Read("DTSTART:19700101T190000\r\nRRULE:FREQ=DAILY", new DateOnly(2020, 10, 1), new DateOnly(2020, 10, 31), "UTC").Count);
-        Assert.Empty(Read("DTSTART:20261001T190000\r\nRRULE:FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30", new DateOnly(2026, 10, 2), new DateOnly(2026, 12, 31), "UTC"));
-        var each = CalendarFile.Read(File("UID:1\r\nDTSTART:20261001T190000\r\nRRULE:FREQ=MINUTELY"), new DateOnly(2026, 10, 1), new DateOnly(2026, 12, 31), "UTC");
+        Assert.Equal(
+            31,
+            Read("DTSTART:19700101T190000\r\nRRULE:FREQ=DAILY", new DateOnly(2020, 10, 1), new DateOnly(2020, 10, 31), "UTC").Count
+        );
+        Assert.Empty(
+            Read(
+                "DTSTART:20261001T190000\r\nRRULE:FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30",
+                new DateOnly(2026, 10, 2),
+                new DateOnly(2026, 12, 31),
+                "UTC"
+            )
+        );
+        var each = CalendarFile.Read(
+            File("UID:1\r\nDTSTART:20261001T190000\r\nRRULE:FREQ=MINUTELY"),
+            new DateOnly(2026, 10, 1),
+            new DateOnly(2026, 12, 31),
+            "UTC"
+        );
         Assert.Contains("more than 5000 entries", each.Refusal!.Sentence, StringComparison.Ordinal);
         var many = new StringBuilder("BEGIN:VCALENDAR\r\nVERSION:2.0\r\n");
-        for (var i = 0; i < 100_000; i++) many.Append(CultureInfo.InvariantCulture, $"BEGIN:VEVENT\r\nUID:{i}\r\nDTSTART:202610{1 + i % 28:D2}T{i % 24:D2}0000\r\nEND:VEVENT\r\n");
-        Assert.Contains("more than 5000 entries", CalendarFile.Read(many.Append("END:VCALENDAR\r\n").ToString(), new DateOnly(2026, 10, 1), new DateOnly(2026, 12, 31), "UTC").Refusal!.Sentence, StringComparison.Ordinal);
+        for (var i = 0; i < 100_000; i++)
+            many.Append(
+                CultureInfo.InvariantCulture,
+                $"BEGIN:VEVENT\r\nUID:{i}\r\nDTSTART:202610{1 + i % 28:D2}T{i % 24:D2}0000\r\nEND:VEVENT\r\n"
+            );
+        Assert.Contains(
+            "more than 5000 entries",
+            CalendarFile
+                .Read(many.Append("END:VCALENDAR\r\n").ToString(), new DateOnly(2026, 10, 1), new DateOnly(2026, 12, 31), "UTC")
+                .Refusal!.Sentence,
+            StringComparison.Ordinal
+        );
         // Not a measurement: only that none of these runs on for ever.
         Assert.True(clock.Elapsed < TimeSpan.FromMinutes(2));
     }
 
     [Fact]
-    public void Noise_is_read_or_refused_and_never_more() => Gen.String.Array[0, 6].Sample(
-        parts =>
-        {
-            var (content, refusal) = CalendarFile.Read(File(string.Join("\r\n", parts.Select(part => $"DTSTART:{part}"))), new DateOnly(2026, 1, 1), new DateOnly(2026, 12, 31), "UTC");
-            Assert.True(content is null != refusal is null);
-        },
-        iter: 300);
+    public void Noise_is_read_or_refused_and_never_more() =>
+        Gen
+            .String.Array[0, 6]
+            .Sample(
+                parts =>
+                {
+                    var (content, refusal) = CalendarFile.Read(
+                        File(string.Join("\r\n", parts.Select(part => $"DTSTART:{part}"))),
+                        new DateOnly(2026, 1, 1),
+                        new DateOnly(2026, 12, 31),
+                        "UTC"
+                    );
+                    Assert.True(content is null != refusal is null);
+                },
+                iter: 300
+            );
 
-    private static IReadOnlyList<CalendarEntry> Read(string lines, DateOnly first, DateOnly last, string zone) => CalendarFile.Read(File($"UID:test\r\n{lines}"), first, last, zone).Content!.Entries;
+    private static IReadOnlyList<CalendarEntry> Read(string lines, DateOnly first, DateOnly last, string zone) =>
+        CalendarFile.Read(File($"UID:test\r\n{lines}"), first, last, zone).Content!.Entries;
 
     private static string File(params string[] events) =>
         $"BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//Test//EN\r\n{string.Concat(events.Select(one => $"BEGIN:VEVENT\r\nDTSTAMP:20260101T000000Z\r\n{one}\r\nEND:VEVENT\r\n"))}END:VCALENDAR\r\n";
@@ -119,12 +211,19 @@ public class CalendarTests
     [InlineData("RRULE:FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30")]
     public void A_calendar_that_repeats_without_end_is_read_before_long(string rule)
     {
-        var events = string.Concat(Enumerable.Range(0, 50).Select(i => $"BEGIN:VEVENT\r\nUID:{i}\r\nDTSTART:19800101T190000\r\n{rule}\r\nSUMMARY:Again\r\nEND:VEVENT\r\n"));
-        var text = $"BEGIN:VCALENDAR\r\nVERSION:2.0\r\n{events}BEGIN:VEVENT\r\nUID:once\r\nDTSTART:20261008T190000\r\nSUMMARY:Once\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n";
+        var events = string.Concat(
+            Enumerable
+                .Range(0, 50)
+                .Select(i => $"BEGIN:VEVENT\r\nUID:{i}\r\nDTSTART:19800101T190000\r\n{rule}\r\nSUMMARY:Again\r\nEND:VEVENT\r\n")
+        );
+        var text =
+            $"BEGIN:VCALENDAR\r\nVERSION:2.0\r\n{events}BEGIN:VEVENT\r\nUID:once\r\nDTSTART:20261008T190000\r\nSUMMARY:Once\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n";
         var clock = System.Diagnostics.Stopwatch.StartNew();
         var (content, refusal) = CalendarFile.Read(text, new DateOnly(2026, 10, 1), new DateOnly(2026, 10, 31), "Europe/Berlin");
-        if (rule.Contains("BYHOUR", StringComparison.Ordinal) || rule.Contains("YEARLY", StringComparison.Ordinal)) Assert.Contains(content!.Entries, entry => entry.Title == "Once");
-        else Assert.Contains("repeats more than can be gone through", refusal!.Sentence, StringComparison.Ordinal);
+        if (rule.Contains("BYHOUR", StringComparison.Ordinal) || rule.Contains("YEARLY", StringComparison.Ordinal))
+            Assert.Contains(content!.Entries, entry => entry.Title == "Once");
+        else
+            Assert.Contains("repeats more than can be gone through", refusal!.Sentence, StringComparison.Ordinal);
         Assert.True(clock.Elapsed < TimeSpan.FromSeconds(20), clock.Elapsed.ToString());
     }
 }

@@ -41,13 +41,20 @@ public sealed partial class PdfTests : IDisposable
     public async Task Ink_and_ruling_stay_vectors_and_stand_where_they_were_written()
     {
         var file = await Write("Page", [Sheet("")]);
-        Assert.DoesNotContain("image", Run("pdfimages", "-list", file).Split('\n').Skip(2).FirstOrDefault() ?? "", StringComparison.Ordinal);
+        Assert.DoesNotContain(
+            "image",
+            Run("pdfimages", "-list", file).Split('\n').Skip(2).FirstOrDefault() ?? "",
+            StringComparison.Ordinal
+        );
         // One pixel a millimetre: the stroke lies from 30 mm to 128 mm across at about 50 mm down.
         Run("pdftoppm", "-r", "25.4", "-gray", file, Path.Combine(folder, "page"));
         var (width, height, pixels) = ReadPgm(Directory.GetFiles(folder, "page*.pgm").Single());
         Assert.Equal((210, 297), (width, height));
         byte Darkest(int fromX, int toX, int fromY, int toY) =>
-            Enumerable.Range(fromY, toY - fromY).SelectMany(y => Enumerable.Range(fromX, toX - fromX).Select(x => pixels[y * width + x])).Min();
+            Enumerable
+                .Range(fromY, toY - fromY)
+                .SelectMany(y => Enumerable.Range(fromX, toX - fromX).Select(x => pixels[y * width + x]))
+                .Min();
         Assert.InRange(Darkest(40, 120, 45, 56), 0, 140);
         Assert.InRange(Darkest(140, 200, 45, 52), 180, 255);
     }
@@ -68,15 +75,24 @@ public sealed partial class PdfTests : IDisposable
     {
         // One line that reaches over everything: every sheet on its way has ink.
         var page = new PageDocument();
-        var across = new StrokeSamples([.. Enumerable.Range(0, 2_000).Select(i => i * 990)], [.. Enumerable.Range(0, 2_000).Select(i => i * 990)], [.. Enumerable.Repeat(500, 2_000)], [.. Enumerable.Range(0, 2_000)]);
+        var across = new StrokeSamples(
+            [.. Enumerable.Range(0, 2_000).Select(i => i * 990)],
+            [.. Enumerable.Range(0, 2_000).Select(i => i * 990)],
+            [.. Enumerable.Repeat(500, 2_000)],
+            [.. Enumerable.Range(0, 2_000)]
+        );
         page.Apply(new Replica(1, Guid.NewGuid()).Make(new Change.StrokeAdded(new Pen(PenKind.Ball, 200, 0xFF), 1, across), 1));
         var printed = new PrintedPage(page, Paper.ParseOrDefault("a6-blank-710-around"), "");
-        var refusal = await Assert.ThrowsAsync<PrintBudgetException>(() => PdfExport.Write("Much", new[] { printed }.ToAsyncEnumerable(), default));
+        var refusal = await Assert.ThrowsAsync<PrintBudgetException>(() =>
+            PdfExport.Write("Much", new[] { printed }.ToAsyncEnumerable(), default)
+        );
         Assert.Contains("Export fewer pages", refusal.Message, StringComparison.Ordinal);
         var cancelled = printed with { Paper = Paper.ParseOrDefault("a4-blank-710"), Cancel = new CancellationToken(canceled: true) };
         Assert.Throws<OperationCanceledException>(() => PageSvg.Write(cancelled));
         Assert.Throws<OperationCanceledException>(() => ThumbnailSvg.Write(cancelled));
-        await Assert.ThrowsAsync<OperationCanceledException>(() => PdfExport.Write("Much", new[] { cancelled }.ToAsyncEnumerable(), default));
+        await Assert.ThrowsAsync<OperationCanceledException>(() =>
+            PdfExport.Write("Much", new[] { cancelled }.ToAsyncEnumerable(), default)
+        );
     }
 
     /// <summary>Every pen and a filled shape: SVG and PDF hold the same outlines, and an independent reader sees ink where each was written.</summary>
@@ -86,23 +102,53 @@ public sealed partial class PdfTests : IDisposable
         var page = new PageDocument();
         var device = new Replica(1, Guid.NewGuid());
         var kinds = Enum.GetValues<PenKind>();
-        foreach (var kind in kinds) page.Apply(device.Make(new Change.StrokeAdded(new Pen(kind, 200, 0x22302E90) { Angle = kind == PenKind.Calligraphy ? 40 : 0 }, 1, Generate.Wave(60, 3000, 3000 + (int)kind * 3000)), 1));
-        page.Apply(device.Make(new Change.ShapeAdded(new Shape(ShapeKind.Circle, [new Corner(10_000, 26_000), new Corner(12_000, 26_000)]), new Pen(PenKind.Ball, 100, 0xFF) { Line = LineStyle.Dashed }, 0xB4533CFF, []), 1));
+        foreach (var kind in kinds)
+            page.Apply(
+                device.Make(
+                    new Change.StrokeAdded(
+                        new Pen(kind, 200, 0x22302E90) { Angle = kind == PenKind.Calligraphy ? 40 : 0 },
+                        1,
+                        Generate.Wave(60, 3000, 3000 + (int)kind * 3000)
+                    ),
+                    1
+                )
+            );
+        page.Apply(
+            device.Make(
+                new Change.ShapeAdded(
+                    new Shape(ShapeKind.Circle, [new Corner(10_000, 26_000), new Corner(12_000, 26_000)]),
+                    new Pen(PenKind.Ball, 100, 0xFF) { Line = LineStyle.Dashed },
+                    0xB4533CFF,
+                    []
+                ),
+                1
+            )
+        );
         var printed = new PrintedPage(page, Paper.ParseOrDefault("a4-blank-710"), "Pens & <ink>");
         var svg = XDocument.Parse(PageSvg.Write(printed));
         Assert.Equal(("210mm", "297mm"), (svg.Root!.Attribute("width")!.Value, svg.Root.Attribute("height")!.Value));
-        var paths = svg.Descendants().Where(element => element.Name.LocalName == "path").Select(element => element.Attribute("d")!.Value).ToList();
+        var paths = svg.Descendants()
+            .Where(element => element.Name.LocalName == "path")
+            .Select(element => element.Attribute("d")!.Value)
+            .ToList();
         var file = await Write("Pens", [printed]);
         Run("pdftoppm", "-r", "25.4", "-gray", file, Path.Combine(folder, "page"));
         var (width, _, pixels) = ReadPgm(Directory.GetFiles(folder, "page*.pgm").Single());
         foreach (var kind in kinds)
         {
             var top = 30 + (int)kind * 30;
-            Assert.InRange(Enumerable.Range(top - 6, 12).SelectMany(y => Enumerable.Range(31, 20).Select(x => pixels[y * width + x])).Min(), 0, 210);
+            Assert.InRange(
+                Enumerable.Range(top - 6, 12).SelectMany(y => Enumerable.Range(31, 20).Select(x => pixels[y * width + x])).Min(),
+                0,
+                210
+            );
             var outline = new Outline();
             var item = page.Items.Single(one => one.Shape is null && one.Pen.Kind == kind);
             ItemOutline.Line(item, new StrokeOutliner(), outline);
-            Assert.Contains(paths, path => path.Count(c => c == 'M') == outline.RingCount && path.Count(c => c == 'Q') == outline.PointCount);
+            Assert.Contains(
+                paths,
+                path => path.Count(c => c == 'M') == outline.RingCount && path.Count(c => c == 'Q') == outline.PointCount
+            );
         }
 
         Assert.InRange(pixels[260 * width + 100], 60, 140);
@@ -121,11 +167,26 @@ public sealed partial class PdfTests : IDisposable
     public void A_thumbnail_is_well_formed_svg_with_ink_in_its_colour_and_its_curtains_hanging_over_it()
     {
         var sheet = Sheet("");
-        sheet.Page.Apply(new Replica(2, Generate.People[0]).Make(new Change.SpotAdded(Guid.NewGuid(), SpotKind.Curtain, new Box(3000, 4000, 9000, 6000), [], []), 5));
+        sheet.Page.Apply(
+            new Replica(2, Generate.People[0]).Make(
+                new Change.SpotAdded(Guid.NewGuid(), SpotKind.Curtain, new Box(3000, 4000, 9000, 6000), [], []),
+                5
+            )
+        );
         var svg = XDocument.Parse(ThumbnailSvg.Write(sheet));
-        Assert.Equal(("rect", "6000", "2000"), (svg.Root!.Elements().Last().Name.LocalName, (string?)svg.Root.Elements().Last().Attribute("width"), (string?)svg.Root.Elements().Last().Attribute("height")));
+        Assert.Equal(
+            ("rect", "6000", "2000"),
+            (
+                svg.Root!.Elements().Last().Name.LocalName,
+                (string?)svg.Root.Elements().Last().Attribute("width"),
+                (string?)svg.Root.Elements().Last().Attribute("height")
+            )
+        );
         Assert.Equal("0 0 21000 29700", (string?)svg.Root!.Attribute("viewBox"));
-        Assert.Contains(svg.Descendants(), element => (string?)element.Attribute("stroke") == "#22302E" && ((string?)element.Attribute("d"))!.Length > 20);
+        Assert.Contains(
+            svg.Descendants(),
+            element => (string?)element.Attribute("stroke") == "#22302E" && ((string?)element.Attribute("d"))!.Length > 20
+        );
     }
 
     [Fact]
@@ -134,8 +195,30 @@ public sealed partial class PdfTests : IDisposable
         var (space, notebook, first, second) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
         var sheet = Sheet("First") with { Id = first };
         var device = new Replica(2, Generate.People[0]);
-        sheet.Page.Apply(device.Make(new Change.SpotAdded(Guid.NewGuid(), SpotKind.Link, new Box(3000, 4000, 9000, 6000), [], [new SpotValue(SpotField.Target, $"page:{space}/{notebook}/{second}")]), 5));
-        sheet.Page.Apply(device.Make(new Change.SpotAdded(Guid.NewGuid(), SpotKind.Link, new Box(3000, 8000, 9000, 9000), [], [new SpotValue(SpotField.Target, "https://clock.example/springs")]), 6));
+        sheet.Page.Apply(
+            device.Make(
+                new Change.SpotAdded(
+                    Guid.NewGuid(),
+                    SpotKind.Link,
+                    new Box(3000, 4000, 9000, 6000),
+                    [],
+                    [new SpotValue(SpotField.Target, $"page:{space}/{notebook}/{second}")]
+                ),
+                5
+            )
+        );
+        sheet.Page.Apply(
+            device.Make(
+                new Change.SpotAdded(
+                    Guid.NewGuid(),
+                    SpotKind.Link,
+                    new Box(3000, 8000, 9000, 9000),
+                    [],
+                    [new SpotValue(SpotField.Target, "https://clock.example/springs")]
+                ),
+                6
+            )
+        );
         var file = await Write("Linked", [sheet, Sheet("Second") with { Id = second }]);
         Assert.Contains("https://clock.example/springs", Run("pdfinfo", "-url", file), StringComparison.Ordinal);
         var text = System.Text.Encoding.Latin1.GetString(await File.ReadAllBytesAsync(file));
@@ -151,8 +234,19 @@ public sealed partial class PdfTests : IDisposable
     {
         var notebook = Guid.NewGuid();
         var settings = PlannerSettings.Read("2026-10-01/2026-10-31 monday month,day en").Settings!;
-        PrintedPage Of(PlannerPage page, string paper) => new(new PageDocument(), Paper.ParseOrDefault(paper), page.ToString()) { Id = page.IdIn(notebook), Face = new Face(notebook, settings, page, []) };
-        var file = await Write("Planner", [Of(PlannerPage.Read("month/2026-10-01")!.Value, "a4.across-month-710"), Of(PlannerPage.Read("day/2026-10-08")!.Value, "a4-day-710")]);
+        PrintedPage Of(PlannerPage page, string paper) =>
+            new(new PageDocument(), Paper.ParseOrDefault(paper), page.ToString())
+            {
+                Id = page.IdIn(notebook),
+                Face = new Face(notebook, settings, page, []),
+            };
+        var file = await Write(
+            "Planner",
+            [
+                Of(PlannerPage.Read("month/2026-10-01")!.Value, "a4.across-month-710"),
+                Of(PlannerPage.Read("day/2026-10-08")!.Value, "a4-day-710"),
+            ]
+        );
         Assert.Matches("Pages: +2", Run("pdfinfo", file));
         Assert.Matches("Page +1 size: +841.8[0-9]* x 595", Run("pdfinfo", "-f", "1", "-l", "2", file));
         Assert.True(LinkAnnotation().Count(System.Text.Encoding.Latin1.GetString(await File.ReadAllBytesAsync(file))) >= 2);
@@ -186,20 +280,30 @@ public sealed partial class PdfTests : IDisposable
     {
         byte[] head = [0xFF, 0xD8, 0xFF, 0xE0, 0, 4, 0, 0, 0xFF, 0xC0, 0, 17, 8, 0x01, 0x2C, 0x02, 0x58, 3, 0, 0, 0, 0, 0, 0, 0, 0, 0];
         Assert.Equal((600, 300, 3), JpegHead.Read(head));
-        for (var length = 0; length < 18; length++) Assert.Null(JpegHead.Read(head.AsSpan(0, length)));
-        Gen.Byte.Array[0, 60].Sample(bytes => Assert.True(JpegHead.Read([0xFF, 0xD8, .. bytes]) is null or { Width: > 0, Height: > 0 }), iter: 3000);
+        for (var length = 0; length < 18; length++)
+            Assert.Null(JpegHead.Read(head.AsSpan(0, length)));
+        Gen.Byte.Array[0, 60]
+            .Sample(bytes => Assert.True(JpegHead.Read([0xFF, 0xD8, .. bytes]) is null or { Width: > 0, Height: > 0 }), iter: 3000);
     }
 
     [Fact]
     public void Follow_ups_are_written_so_that_markdown_and_spreadsheets_read_them_as_they_are()
     {
-        FollowUpLists.Line[] lines = [new("Ask", "why *30*\n[teeth]?", "Anchor, \"deadbeat\"", "page 3", "Tobias", "2026-10-09", DateTimeOffset.UnixEpoch, null), new("To do", "=1+1", "Bench", "page 1", "", "", DateTimeOffset.UnixEpoch, DateTimeOffset.UnixEpoch)];
+        FollowUpLists.Line[] lines =
+        [
+            new("Ask", "why *30*\n[teeth]?", "Anchor, \"deadbeat\"", "page 3", "Tobias", "2026-10-09", DateTimeOffset.UnixEpoch, null),
+            new("To do", "=1+1", "Bench", "page 1", "", "", DateTimeOffset.UnixEpoch, DateTimeOffset.UnixEpoch),
+        ];
         var markdown = FollowUpLists.Markdown(lines);
         Assert.Contains("""- [ ] Ask: why \*30\* \[teeth\]? (page 3, for Tobias, due 2026-10-09)""", markdown, StringComparison.Ordinal);
         Assert.Contains("- [x] To do: =1+1 (page 1)", markdown, StringComparison.Ordinal);
         // RFC 4180: quoted where needed, quotes doubled; and no formula for a spreadsheet.
         var rows = FollowUpLists.Csv(lines).Split("\r\n");
-        Assert.StartsWith("Ask,\"why *30*\n[teeth]?\",\"Anchor, \"\"deadbeat\"\"\",page 3,Tobias,2026-10-09,1970-01-01 00:00,", rows[1], StringComparison.Ordinal);
+        Assert.StartsWith(
+            "Ask,\"why *30*\n[teeth]?\",\"Anchor, \"\"deadbeat\"\"\",page 3,Tobias,2026-10-09,1970-01-01 00:00,",
+            rows[1],
+            StringComparison.Ordinal
+        );
         Assert.StartsWith("To do,'=1+1,Bench,page 1,,,", rows[2], StringComparison.Ordinal);
     }
 
@@ -220,7 +324,9 @@ public sealed partial class PdfTests : IDisposable
 
     private static string Run(string program, params string[] arguments)
     {
-        using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
+        using var process = Process.Start(
+            new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true }
+        )!;
         var said = process.StandardOutput.ReadToEnd();
         var complained = process.StandardError.ReadToEnd();
         process.WaitForExit();

@@ -26,7 +26,8 @@ public sealed class CuttableProxy : IDisposable
     public void Cut()
     {
         cut = true;
-        foreach (var client in open.Keys) client.Close();
+        foreach (var client in open.Keys)
+            client.Close();
     }
 
     public void Mend() => cut = false;
@@ -41,11 +42,10 @@ public sealed class CuttableProxy : IDisposable
     {
         try
         {
-            while (true) _ = Serve(await listener.AcceptTcpClientAsync());
+            while (true)
+                _ = Serve(await listener.AcceptTcpClientAsync());
         }
-        catch (Exception ended) when (ended is SocketException or ObjectDisposedException)
-        {
-        }
+        catch (Exception ended) when (ended is SocketException or ObjectDisposedException) { }
     }
 
     private async Task Serve(TcpClient near)
@@ -53,14 +53,13 @@ public sealed class CuttableProxy : IDisposable
         using var far = new TcpClient();
         try
         {
-            if (cut) return;
+            if (cut)
+                return;
             open[near] = open[far] = 0;
             await far.ConnectAsync(target.Host, target.Port);
             await Task.WhenAny(near.GetStream().CopyToAsync(far.GetStream()), far.GetStream().CopyToAsync(near.GetStream()));
         }
-        catch (Exception broken) when (broken is IOException or SocketException or ObjectDisposedException or InvalidOperationException)
-        {
-        }
+        catch (Exception broken) when (broken is IOException or SocketException or ObjectDisposedException or InvalidOperationException) { }
         finally
         {
             near.Close();

@@ -58,7 +58,12 @@ public sealed class HandTests : InterfaceTest
     public async Task A_rough_shape_comes_out_true_when_the_pen_rests_and_one_undo_has_the_rough_one_back()
     {
         var browser = OpenPage(Group.Writer);
-        browser.Pen(420, 300, [.. Side(9, 0, 10), .. Side(0, 9, 10), .. Side(-9, 0, 10), .. Side(0, -9, 9)], rest: TimeSpan.FromMilliseconds(1200));
+        browser.Pen(
+            420,
+            300,
+            [.. Side(9, 0, 10), .. Side(0, 9, 10), .. Side(-9, 0, 10), .. Side(0, -9, 9)],
+            rest: TimeSpan.FromMilliseconds(1200)
+        );
         browser.WaitForStrokes(2);
         browser.WaitForSync("All saved");
         var square = (await Shown()).Items.Single(item => item.Shape is not null);
@@ -77,7 +82,12 @@ public sealed class HandTests : InterfaceTest
         browser.Press("tool-fill");
         browser.Pen(465, 345, []);
         browser.WaitForSync("All saved");
-        await UntilPage(page => page.Items.Any(item => item.Shown && item.Shape?.Kind == ShapeKind.Arrow) && page.Items.Any(item => item.Shown && item.Shape?.Kind == ShapeKind.Square && item.Fill != 0), "an arrow and a filled square");
+        await UntilPage(
+            page =>
+                page.Items.Any(item => item.Shown && item.Shape?.Kind == ShapeKind.Arrow)
+                && page.Items.Any(item => item.Shown && item.Shape?.Kind == ShapeKind.Square && item.Fill != 0),
+            "an arrow and a filled square"
+        );
 
         // A handle changes the shape; the square stays one.
         browser.Press("tool-loop");
@@ -124,7 +134,10 @@ public sealed class HandTests : InterfaceTest
         More(browser);
         browser.Press("group");
         browser.Press("mirror");
-        await UntilPage(page => page.Items.Where(item => item.Shown).Select(item => item.Group).Distinct().Single().Length > 0, "one group");
+        await UntilPage(
+            page => page.Items.Where(item => item.Shown).Select(item => item.Group).Distinct().Single().Length > 0,
+            "one group"
+        );
         browser.TypeWithControl("x");
         browser.WaitForStrokes(0);
         browser.Type(Keys.PageDown);
@@ -158,7 +171,10 @@ public sealed class HandTests : InterfaceTest
         Loop(browser, 2000, 4000, 12000, 6000);
         var frame = browser.Find("selection-frame");
         var pen = new PointerInputDevice(PointerKind.Pen, "hand");
-        var edge = Convert.ToInt32(browser.Script("return document.querySelector('[data-testid=sheet]').getBoundingClientRect().bottom - 10"), System.Globalization.CultureInfo.InvariantCulture);
+        var edge = Convert.ToInt32(
+            browser.Script("return document.querySelector('[data-testid=sheet]').getBoundingClientRect().bottom - 10"),
+            System.Globalization.CultureInfo.InvariantCulture
+        );
         var sequence = new ActionSequence(pen);
         sequence.AddAction(pen.CreatePointerMove(frame, 0, 0, TimeSpan.Zero));
         sequence.AddAction(pen.CreatePointerDown(MouseButton.Left));
@@ -260,7 +276,8 @@ public sealed class HandTests : InterfaceTest
         var sequence = new ActionSequence(pen);
         sequence.AddAction(pen.CreatePointerMove(strip, strip.Size.Width * 3 / 8, 0, TimeSpan.Zero));
         sequence.AddAction(pen.CreatePointerDown(MouseButton.Left, new PointerInputDevice.PointerEventProperties { Pressure = 0.5 }));
-        for (var i = 0; i < 12; i++) sequence.AddAction(pen.CreatePointerMove(CoordinateOrigin.Pointer, 5, i % 2 == 0 ? 20 : -20, TimeSpan.FromMilliseconds(8)));
+        for (var i = 0; i < 12; i++)
+            sequence.AddAction(pen.CreatePointerMove(CoordinateOrigin.Pointer, 5, i % 2 == 0 ? 20 : -20, TimeSpan.FromMilliseconds(8)));
         sequence.AddAction(pen.CreatePointerUp(MouseButton.Left));
         browser.Driver.PerformActions([sequence]);
         browser.WaitForStrokes(2);
@@ -268,16 +285,28 @@ public sealed class HandTests : InterfaceTest
         browser.WaitForSync("All saved");
         // Drawn 60 pixels wide at three times the size.
         var small = (await Shown()).Items[^1];
-        Assert.InRange(Width(small) * (double)browser.Script("return Number(document.querySelector('[data-testid=sheet]').dataset.view.split(' ')[0])")!, 15, 30);
+        Assert.InRange(
+            Width(small)
+                * (double)browser.Script("return Number(document.querySelector('[data-testid=sheet]').dataset.view.split(' ')[0])")!,
+            15,
+            30
+        );
         browser.Press("loupe-line");
         browser.Press("loupe-close");
         browser.Press("tool-retrace");
-        browser.Until(() => browser.Text("retrace-time").StartsWith(browser.Text("retrace-time").Split(" / ")[1], StringComparison.Ordinal), "the end of the writing");
+        browser.Until(
+            () => browser.Text("retrace-time").StartsWith(browser.Text("retrace-time").Split(" / ")[1], StringComparison.Ordinal),
+            "the end of the writing"
+        );
         browser.Press("retrace-close");
         Assert.Equal(2, browser.Strokes());
         Assert.Empty(browser.Errors());
 
-        double Box() => Convert.ToDouble(browser.Script("return document.querySelector('[data-testid=loupe-box]').getBoundingClientRect().left"), System.Globalization.CultureInfo.InvariantCulture);
+        double Box() =>
+            Convert.ToDouble(
+                browser.Script("return document.querySelector('[data-testid=loupe-box]').getBoundingClientRect().left"),
+                System.Globalization.CultureInfo.InvariantCulture
+            );
     }
 
     [Fact]
@@ -315,9 +344,13 @@ public sealed class HandTests : InterfaceTest
         using (var caller = await Host.SignIn(Group.Owner))
         {
             var device = new Replica(7, Group.Owner.Id);
-            StrokeSamples Dash(int i) => new([1500 + i % 90 * 190, 1600 + i % 90 * 190], [3000 + i / 90 * 500, 3250 + i / 90 * 500], [500, 500], [0, 8]);
-            var strokes = Enumerable.Range(0, many).Select(i => device.Make(new Change.StrokeAdded(new Pen(PenKind.Ball, 30, 0xFF), 1, Dash(i)), 1));
-            foreach (var part in strokes.Chunk(400)) await caller.Send(Group.Space, DocumentKind.Page, Page, part);
+            StrokeSamples Dash(int i) =>
+                new([1500 + i % 90 * 190, 1600 + i % 90 * 190], [3000 + i / 90 * 500, 3250 + i / 90 * 500], [500, 500], [0, 8]);
+            var strokes = Enumerable
+                .Range(0, many)
+                .Select(i => device.Make(new Change.StrokeAdded(new Pen(PenKind.Ball, 30, 0xFF), 1, Dash(i)), 1));
+            foreach (var part in strokes.Chunk(400))
+                await caller.Send(Group.Space, DocumentKind.Page, Page, part);
         }
 
         var browser = OpenPage(Group.Writer, many + 1);
@@ -326,27 +359,40 @@ public sealed class HandTests : InterfaceTest
         browser.TypeWithControl("c");
         browser.TypeWithControl("v");
         browser.Press("give-up");
-        browser.Until(() => browser.Count("[data-testid=long-work]") == 0 && browser.Strokes() == many + 1, "what was laid down to go again");
+        browser.Until(
+            () => browser.Count("[data-testid=long-work]") == 0 && browser.Strokes() == many + 1,
+            "what was laid down to go again"
+        );
         browser.TypeWithControl("v");
         browser.WaitForStrokes(2 * (many + 1));
         browser.Until(() => browser.Count("[data-testid=long-work]") == 0, "all to be laid down");
         browser.Press("undo");
         browser.Press("give-up");
-        browser.Until(() => browser.Count("[data-testid=long-work]") == 0 && browser.Strokes() == 2 * (many + 1), "what was undone to be there again");
+        browser.Until(
+            () => browser.Count("[data-testid=long-work]") == 0 && browser.Strokes() == 2 * (many + 1),
+            "what was undone to be there again"
+        );
         browser.Press("undo");
         browser.WaitForStrokes(many + 1);
         browser.WaitForSync("All saved");
         Assert.Equal(many + 1, (await Shown()).Items.Count(item => item.Shown));
 
         // A full page is painted from what the device kept of its outlines; what has come since is not missing.
-        browser.Until(() => (bool)browser.AsyncScript(
-            """
-            const [person, page, done] = arguments;
-            indexedDB.open('calm-quill-' + person).onsuccess = ({ target: { result: database } }) => {
-              database.transaction('outlines').objectStore('outlines').get(page).onsuccess = (event) => { database.close(); done(event.target.result !== undefined); };
-            };
-            """,
-            Group.Writer.Id.ToString(), $"{Group.Space}/page/{Page}")!, "the outlines to be kept");
+        browser.Until(
+            () =>
+                (bool)
+                    browser.AsyncScript(
+                        """
+                        const [person, page, done] = arguments;
+                        indexedDB.open('calm-quill-' + person).onsuccess = ({ target: { result: database } }) => {
+                          database.transaction('outlines').objectStore('outlines').get(page).onsuccess = (event) => { database.close(); done(event.target.result !== undefined); };
+                        };
+                        """,
+                        Group.Writer.Id.ToString(),
+                        $"{Group.Space}/page/{Page}"
+                    )!,
+            "the outlines to be kept"
+        );
         browser.Go(PagePath);
         browser.WaitForStrokes(many + 1);
         WaitForInk(browser, 1550, 3125);
@@ -373,26 +419,34 @@ public sealed class HandTests : InterfaceTest
     {
         var (px, py) = At(browser, x, y);
         browser.Until(
-            () => (bool)browser.Script(
-                """
-                const [x, y] = arguments;
-                return [...document.querySelectorAll('[data-testid=sheet] canvas')].filter((one) => one.style.visibility !== 'hidden').some((canvas) => {
-                  const { data } = canvas.getContext('2d').getImageData(x * devicePixelRatio - 4, y * devicePixelRatio - 4, 8, 8);
-                  return data.some((value, i) => i % 4 === 3 && value > 128 && data[i - 1] + data[i - 2] + data[i - 3] < 300);
-                });
-                """,
-                px, py)!,
-            "ink to be painted");
+            () =>
+                (bool)
+                    browser.Script(
+                        """
+                        const [x, y] = arguments;
+                        return [...document.querySelectorAll('[data-testid=sheet] canvas')].filter((one) => one.style.visibility !== 'hidden').some((canvas) => {
+                          const { data } = canvas.getContext('2d').getImageData(x * devicePixelRatio - 4, y * devicePixelRatio - 4, 8, 8);
+                          return data.some((value, i) => i % 4 === 3 && value > 128 && data[i - 1] + data[i - 2] + data[i - 3] < 300);
+                        });
+                        """,
+                        px,
+                        py
+                    )!,
+            "ink to be painted"
+        );
     }
 
     /// <summary>Unfolds the rest of what can be done with a selection.</summary>
-    private static void More(Browser browser) => browser.Until(
-        () =>
-        {
-            if (browser.Count("[data-testid=more-panel]") == 0) browser.Press("more-taken");
-            return browser.Count("[data-testid=more-panel]") == 1;
-        },
-        "more to do");
+    private static void More(Browser browser) =>
+        browser.Until(
+            () =>
+            {
+                if (browser.Count("[data-testid=more-panel]") == 0)
+                    browser.Press("more-taken");
+                return browser.Count("[data-testid=more-panel]") == 1;
+            },
+            "more to do"
+        );
 
     private static (int Dx, int Dy)[] Side(int dx, int dy, int steps) => [.. Enumerable.Repeat((dx, dy), steps)];
 
@@ -407,46 +461,61 @@ public sealed class HandTests : InterfaceTest
     {
         using var caller = await Host.SignIn(Group.Owner);
         var page = new PageDocument();
-        foreach (var operation in await caller.After(Group.Space, DocumentKind.Page, Page)) page.Apply(operation);
+        foreach (var operation in await caller.After(Group.Space, DocumentKind.Page, Page))
+            page.Apply(operation);
         return page;
     }
 
     private async Task UntilPage(Func<PageDocument, bool> holds, string what)
     {
-        for (var until = DateTime.UtcNow.AddSeconds(20); DateTime.UtcNow < until;)
+        for (var until = DateTime.UtcNow.AddSeconds(20); DateTime.UtcNow < until; )
         {
-            if (holds(await Shown())) return;
+            if (holds(await Shown()))
+                return;
         }
 
         Assert.Fail("waited for " + what);
     }
 
-    private static void Type(Browser browser, string testId, string text) => browser.SendKeys($"[data-testid={testId}]", Keys.Control + "a", text + Keys.Enter);
+    private static void Type(Browser browser, string testId, string text) =>
+        browser.SendKeys($"[data-testid={testId}]", Keys.Control + "a", text + Keys.Enter);
 
     private static void DragCss(Browser browser, string css, int dx, int dy) => Drag(browser, () => browser.Css(css), dx, dy);
 
-    private static void DragHandle(Browser browser, int nth, int dx, int dy) => Drag(browser, () => browser.Driver.FindElements(By.CssSelector("[data-testid=shape-handle]"))[nth], dx, dy);
+    private static void DragHandle(Browser browser, int nth, int dx, int dy) =>
+        Drag(browser, () => browser.Driver.FindElements(By.CssSelector("[data-testid=shape-handle]"))[nth], dx, dy);
 
-    private static void Drag(Browser browser, Func<IWebElement> from, int dx, int dy) => browser.Until(
-        () =>
-        {
-            new Actions(browser.Driver).ClickAndHold(from()).MoveByOffset(dx / 2, dy / 2).MoveByOffset(dx - dx / 2, dy - dy / 2).Release().Perform();
-            return true;
-        },
-        "what is dragged");
+    private static void Drag(Browser browser, Func<IWebElement> from, int dx, int dy) =>
+        browser.Until(
+            () =>
+            {
+                new Actions(browser.Driver)
+                    .ClickAndHold(from())
+                    .MoveByOffset(dx / 2, dy / 2)
+                    .MoveByOffset(dx - dx / 2, dy - dy / 2)
+                    .Release()
+                    .Perform();
+                return true;
+            },
+            "what is dragged"
+        );
 
     /// <summary>Several fingers come down together and go again.</summary>
     private static void Touch(Browser browser, int fingers)
     {
         var sheet = browser.Find("sheet");
-        browser.Driver.PerformActions([.. Enumerable.Range(0, fingers).Select(i =>
-        {
-            var finger = new PointerInputDevice(PointerKind.Touch, $"finger {i}");
-            var sequence = new ActionSequence(finger);
-            sequence.AddAction(finger.CreatePointerMove(sheet, 80 * i, 40, TimeSpan.Zero));
-            sequence.AddAction(finger.CreatePointerDown(MouseButton.Left));
-            sequence.AddAction(finger.CreatePointerUp(MouseButton.Left));
-            return sequence;
-        })]);
+        browser.Driver.PerformActions([
+            .. Enumerable
+                .Range(0, fingers)
+                .Select(i =>
+                {
+                    var finger = new PointerInputDevice(PointerKind.Touch, $"finger {i}");
+                    var sequence = new ActionSequence(finger);
+                    sequence.AddAction(finger.CreatePointerMove(sheet, 80 * i, 40, TimeSpan.Zero));
+                    sequence.AddAction(finger.CreatePointerDown(MouseButton.Left));
+                    sequence.AddAction(finger.CreatePointerUp(MouseButton.Left));
+                    return sequence;
+                }),
+        ]);
     }
 }

@@ -34,16 +34,32 @@ public abstract class InterfaceTest : IAsyncLifetime
         using var caller = await Host.SignIn(Group.Owner);
         var device = new Replica(1, Group.Owner.Id);
         var now = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds() - 10_000;
-        await caller.Send(Group.Space, DocumentKind.Library, Group.Space,
-            device.Make(new Change.PropertySet(Notebook, Property.Name, "Escapements"), now), device.Make(new Change.NodePlaced(Notebook, NodeKind.Notebook, Guid.Empty, "V"), now));
-        await caller.Send(Group.Space, DocumentKind.Notebook, Notebook,
-            device.Make(new Change.PageAdded(Page, "V", "a4-ruled-710"), now), device.Make(new Change.PageAdded(Guid.NewGuid(), "W", "a4-ruled-710"), now));
-        await caller.Send(Group.Space, DocumentKind.Page, Page, device.Make(new Change.StrokeAdded(new Pen(PenKind.Ball, 40, 0xFF), now, Generate.Wave(200)), now));
+        await caller.Send(
+            Group.Space,
+            DocumentKind.Library,
+            Group.Space,
+            device.Make(new Change.PropertySet(Notebook, Property.Name, "Escapements"), now),
+            device.Make(new Change.NodePlaced(Notebook, NodeKind.Notebook, Guid.Empty, "V"), now)
+        );
+        await caller.Send(
+            Group.Space,
+            DocumentKind.Notebook,
+            Notebook,
+            device.Make(new Change.PageAdded(Page, "V", "a4-ruled-710"), now),
+            device.Make(new Change.PageAdded(Guid.NewGuid(), "W", "a4-ruled-710"), now)
+        );
+        await caller.Send(
+            Group.Space,
+            DocumentKind.Page,
+            Page,
+            device.Make(new Change.StrokeAdded(new Pen(PenKind.Ball, 40, 0xFF), now, Generate.Wave(200)), now)
+        );
     }
 
     public async Task DisposeAsync()
     {
-        foreach (var one in opened.AsEnumerable().Reverse()) one.Dispose();
+        foreach (var one in opened.AsEnumerable().Reverse())
+            one.Dispose();
         await Host.DisposeAsync();
     }
 
@@ -64,7 +80,10 @@ public abstract class InterfaceTest : IAsyncLifetime
         browser.Go(PagePath);
         browser.WaitForStrokes(1);
         browser.WaitForSync("All saved");
-        browser.Until(() => (bool)browser.Script("return navigator.serviceWorker.controller !== null")!, "the application to be kept on the device");
+        browser.Until(
+            () => (bool)browser.Script("return navigator.serviceWorker.controller !== null")!,
+            "the application to be kept on the device"
+        );
     }
 
     protected Browser OpenPage(CalmQuill.Store.People.Person person, int strokes = 1)
@@ -76,31 +95,37 @@ public abstract class InterfaceTest : IAsyncLifetime
     }
 
     /// <summary>The encoded state of the page from the operations that a browser's own store holds, worked out by its WebAssembly.</summary>
-    protected byte[] StateOn(Browser browser, CalmQuill.Store.People.Person person) => Convert.FromBase64String((string)browser.AsyncScript(
-        """
-        const [person, page, done] = arguments;
-        (async () => {
-          const database = await new Promise((resolve) => { indexedDB.open('calm-quill-' + person).onsuccess = (event) => resolve(event.target.result); });
-          const all = (store) => new Promise((resolve) => { database.transaction(store).objectStore(store).getAll().onsuccess = (event) => resolve(event.target.result); });
-          const { DocumentBridge } = (await globalThis.getDotnetRuntime(0).getAssemblyExports('CalmQuill.Core.Browser.dll')).CalmQuill.Core.Browser;
-          const handle = DocumentBridge.Open(3);
-          for (const row of await all('documents')) if (row.id.endsWith(page) && row.snapshot) DocumentBridge.Apply(handle, row.snapshot);
-          for (const row of [...await all('operations'), ...await all('outbox')]) if (row.document.endsWith(page)) DocumentBridge.Apply(handle, row.bytes);
-          const state = DocumentBridge.EncodeState(handle);
-          DocumentBridge.Close(handle);
-          database.close();
-          done(btoa(Array.from(state, (byte) => String.fromCharCode(byte)).join('')));
-        })().catch((problem) => done(String(problem)));
-        """,
-        person.Id.ToString(), Page.ToString())!);
+    protected byte[] StateOn(Browser browser, CalmQuill.Store.People.Person person) =>
+        Convert.FromBase64String(
+            (string)
+                browser.AsyncScript(
+                    """
+                    const [person, page, done] = arguments;
+                    (async () => {
+                      const database = await new Promise((resolve) => { indexedDB.open('calm-quill-' + person).onsuccess = (event) => resolve(event.target.result); });
+                      const all = (store) => new Promise((resolve) => { database.transaction(store).objectStore(store).getAll().onsuccess = (event) => resolve(event.target.result); });
+                      const { DocumentBridge } = (await globalThis.getDotnetRuntime(0).getAssemblyExports('CalmQuill.Core.Browser.dll')).CalmQuill.Core.Browser;
+                      const handle = DocumentBridge.Open(3);
+                      for (const row of await all('documents')) if (row.id.endsWith(page) && row.snapshot) DocumentBridge.Apply(handle, row.snapshot);
+                      for (const row of [...await all('operations'), ...await all('outbox')]) if (row.document.endsWith(page)) DocumentBridge.Apply(handle, row.bytes);
+                      const state = DocumentBridge.EncodeState(handle);
+                      DocumentBridge.Close(handle);
+                      database.close();
+                      done(btoa(Array.from(state, (byte) => String.fromCharCode(byte)).join('')));
+                    })().catch((problem) => done(String(problem)));
+                    """,
+                    person.Id.ToString(),
+                    Page.ToString()
+                )!
+        );
 
     /// <summary>The same from what the server holds, worked out by .NET.</summary>
     protected async Task<byte[]> StateOnServer()
     {
         using var caller = await Host.SignIn(Group.Owner);
         var page = new PageDocument();
-        foreach (var operation in await caller.After(Group.Space, DocumentKind.Page, Page)) page.Apply(operation);
+        foreach (var operation in await caller.After(Group.Space, DocumentKind.Page, Page))
+            page.Apply(operation);
         return page.EncodeState();
     }
-
 }

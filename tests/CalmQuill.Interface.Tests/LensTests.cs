@@ -33,7 +33,8 @@ public sealed class LensTests : InterfaceTest
         browser.Press("filter");
         browser.PressCss("[data-testid=filter-tag][data-name=drawings]");
         browser.Until(() => browser.Text("found") == "2 found", "both");
-        foreach (var _ in Enumerable.Range(0, 3)) browser.PressCss("[data-testid=filter-tag][data-name=exam]");
+        foreach (var _ in Enumerable.Range(0, 3))
+            browser.PressCss("[data-testid=filter-tag][data-name=exam]");
         browser.Until(() => browser.Text("found") == "1 found", "one");
         browser.Press("save-lens");
         browser.Fill("[data-testid=name-input]", "Drawings for fun");
@@ -61,7 +62,11 @@ public sealed class LensTests : InterfaceTest
         second.Press("tag-merge");
         Choose(second, "merge-into", second.AttributeAt("[data-testid=merge-into] option:first-child", "value")!);
         second.Press("dialog-confirm");
-        Assert.Contains("nested in", second.Until(() => second.Text("merge-problem") is { Length: > 0 } words ? words : null, "the refusal"), StringComparison.Ordinal);
+        Assert.Contains(
+            "nested in",
+            second.Until(() => second.Text("merge-problem") is { Length: > 0 } words ? words : null, "the refusal"),
+            StringComparison.Ordinal
+        );
         second.Type(Keys.Escape);
         second.PressCss("[data-testid=tag][data-name=certificate] [data-testid=tag-menu]");
         second.Press("tag-bin");

@@ -9,9 +9,11 @@ internal static class LibraryHands
     public static IWebElement Row(Browser browser, string name) => browser.Css($"[data-testid=notebook-row][data-name='{name}']");
 
     /// <summary>What was just done, as the line at the foot says it.</summary>
-    public static string Said(Browser browser) => string.Concat(browser.Driver.FindElements(By.CssSelector("[data-testid=said]")).Select(line => line.Text));
+    public static string Said(Browser browser) =>
+        string.Concat(browser.Driver.FindElements(By.CssSelector("[data-testid=said]")).Select(line => line.Text));
 
-    public static void Choose(Browser browser, string select, string value) => browser.PressCss($"[data-testid={select}] option[value='{value}']");
+    public static void Choose(Browser browser, string select, string value) =>
+        browser.PressCss($"[data-testid={select}] option[value='{value}']");
 
     public static void NewNotebook(Browser browser, string name)
     {

@@ -51,7 +51,11 @@ public sealed class LibraryTests : InterfaceTest
         second.Go("/library/list/bin");
         second.Css("[data-testid=binned][data-name='Hemmungen ⚙']");
         second.Press("put-back");
-        Assert.Contains("put back into Unit 2", second.Until(() => second.Css("[data-testid=bin-group] [data-testid=bin-said]").Text, "what was done"), StringComparison.Ordinal);
+        Assert.Contains(
+            "put back into Unit 2",
+            second.Until(() => second.Css("[data-testid=bin-group] [data-testid=bin-said]").Text, "what was done"),
+            StringComparison.Ordinal
+        );
         Row(browser, "Hemmungen ⚙");
 
         // With its folder in the bin and erased, the notebook's old place is gone: one is asked where it should go.
@@ -76,10 +80,17 @@ public sealed class LibraryTests : InterfaceTest
         var browser = Open(Group.Writer).Browser;
         browser.Go("/library");
         Row(browser, "Escapements");
-        foreach (var name in new[] { "Unit 10", "Unit 2", "Unit 1" }) NewNotebook(browser, name);
+        foreach (var name in new[] { "Unit 10", "Unit 2", "Unit 1" })
+            NewNotebook(browser, name);
         browser.Go("/library");
         Choose(browser, "sort", "name");
-        string[] Names() => [.. browser.Driver.FindElements(By.CssSelector("[data-testid=notebook-row]")).OrderBy(row => row.Location.Y).Select(row => row.GetAttribute("data-name")!)];
+        string[] Names() =>
+            [
+                .. browser
+                    .Driver.FindElements(By.CssSelector("[data-testid=notebook-row]"))
+                    .OrderBy(row => row.Location.Y)
+                    .Select(row => row.GetAttribute("data-name")!),
+            ];
         browser.Until(() => Names() is ["Escapements", "Unit 1", "Unit 2", "Unit 10"], "the natural order");
         browser.Press("density-covers");
         browser.Css("[data-density=covers] [data-testid=notebook-row]");
@@ -89,7 +100,11 @@ public sealed class LibraryTests : InterfaceTest
         // From the first with shift to the third, then star and pin them at once.
         browser.Script("document.querySelector('[data-item]').focus()");
         browser.Type(" ");
-        new Actions(browser.Driver).KeyDown(Keys.Shift).Click(Row(browser, "Unit 2").FindElement(By.CssSelector("[data-item]"))).KeyUp(Keys.Shift).Perform();
+        new Actions(browser.Driver)
+            .KeyDown(Keys.Shift)
+            .Click(Row(browser, "Unit 2").FindElement(By.CssSelector("[data-item]")))
+            .KeyUp(Keys.Shift)
+            .Perform();
         browser.Until(() => browser.Text("chosen-count") == "3 chosen", "three chosen");
         browser.Press("chosen-menu-star");
         browser.Type(Keys.Escape);
@@ -141,7 +156,11 @@ public sealed class LibraryTests : InterfaceTest
         owner.WaitForSync("All saved");
 
         // Both see the same: the notebook went to the bin with its folder, and comes back with it, under its new name.
-        foreach (var browser in new[] { writer, owner }) browser.Until(() => browser.Count("[data-testid=notebook-row]") + browser.Count("[data-testid=folder]") == 0, "nothing outside the bin");
+        foreach (var browser in new[] { writer, owner })
+            browser.Until(
+                () => browser.Count("[data-testid=notebook-row]") + browser.Count("[data-testid=folder]") == 0,
+                "nothing outside the bin"
+            );
         owner.Go("/library/list/bin");
         owner.PressCss("[data-testid=binned][data-name=Basics] [data-testid=put-back]");
         foreach (var browser in new[] { writer, owner })
@@ -156,11 +175,18 @@ public sealed class LibraryTests : InterfaceTest
     public void Things_are_put_into_an_own_order_by_key_and_by_hand_and_the_bin_is_emptied_with_a_word()
     {
         var browser = Open(Group.Writer).Browser;
-        foreach (var name in new[] { "Anchors", "Barrels" }) NewNotebook(browser, name);
+        foreach (var name in new[] { "Anchors", "Barrels" })
+            NewNotebook(browser, name);
         browser.Go("/library");
         browser.Press("density-list");
         Choose(browser, "sort", "own");
-        string[] Names() => [.. browser.Driver.FindElements(By.CssSelector("[data-testid=notebook-row]")).OrderBy(row => row.Location.Y).Select(row => row.GetAttribute("data-name")!)];
+        string[] Names() =>
+            [
+                .. browser
+                    .Driver.FindElements(By.CssSelector("[data-testid=notebook-row]"))
+                    .OrderBy(row => row.Location.Y)
+                    .Select(row => row.GetAttribute("data-name")!),
+            ];
         browser.Until(() => Names() is ["Escapements", "Anchors", "Barrels"], "the order in which they were made");
         browser.Script("document.querySelector('[data-item]').focus()");
         new Actions(browser.Driver).KeyDown(Keys.Alt).SendKeys(Keys.ArrowDown).KeyUp(Keys.Alt).Perform();
@@ -197,7 +223,8 @@ public sealed class LibraryTests : InterfaceTest
         browser.Go("/library");
         Row(browser, "Anchors");
         browser.Press("choose-several");
-        foreach (var name in new[] { "Anchors", "Escapements" }) browser.PressCss($"[data-testid=notebook-row][data-name='{name}'] h2");
+        foreach (var name in new[] { "Anchors", "Escapements" })
+            browser.PressCss($"[data-testid=notebook-row][data-name='{name}'] h2");
         browser.Until(() => browser.Text("chosen-count") == "2 chosen", "two chosen");
         browser.Press("chosen-menu-move");
         browser.Fill("[data-testid=move-typed]", "unit");
@@ -205,7 +232,10 @@ public sealed class LibraryTests : InterfaceTest
         browser.Until(() => Said(browser).Contains("Moved 2 things", StringComparison.Ordinal), "what was done");
         browser.Press("show-side");
         Folder(browser, "Unit 1").Click();
-        browser.Until(() => browser.Text("library-heading") == "Unit 1" && browser.Count("[data-testid=notebook-row]") == 2, "both in the folder");
+        browser.Until(
+            () => browser.Text("library-heading") == "Unit 1" && browser.Count("[data-testid=notebook-row]") == 2,
+            "both in the folder"
+        );
         Assert.True((bool)browser.Script("return document.documentElement.scrollWidth <= innerWidth")!, "nothing sticks out at the side");
         browser.Go(PagePath);
         browser.WaitForStrokes(1);
@@ -245,7 +275,15 @@ public sealed class LibraryTests : InterfaceTest
         browser.Until(() => browser.Css("h1").Text == "Nela Quist-Orlen", "the new name");
         browser.Go("/library");
         Row(browser, "Gear trains");
-        browser.Until(() => browser.Count("[data-testid=strip-page]") == 2 && (bool)browser.Script("return [...document.querySelectorAll('[data-testid=strip-page]')].every((image) => image.naturalWidth > 0)")!, "the strip's pictures");
+        browser.Until(
+            () =>
+                browser.Count("[data-testid=strip-page]") == 2
+                && (bool)
+                    browser.Script(
+                        "return [...document.querySelectorAll('[data-testid=strip-page]')].every((image) => image.naturalWidth > 0)"
+                    )!,
+            "the strip's pictures"
+        );
     }
 
     [Fact]
@@ -255,10 +293,23 @@ public sealed class LibraryTests : InterfaceTest
         var axe = File.ReadAllText(Path.Combine(Repository.Root, "src/web/node_modules/axe-core/axe.min.js"));
         var views = new (string Path, string Ready)[]
         {
-            ("/desk", "[data-testid=left-off]"), ("/library", "[data-testid=notebook-row]"), ("/library/list/tags", "[data-testid=library-heading]"), ("/library/list/recent", "[data-testid=page-row]"), (PagePath, "[data-testid=margin-contents]"), ("/account", "[data-testid=name-form]"), ($"/group/{Group.Space}", "[data-testid=member]"),
-            ("/library/list/bin", "[data-testid=library-heading]"), (PagePath + $"?beside={Group.Space}/{Notebook}/{Page}", "[data-testid=close-beside]"), ("/sign-in", "[data-testid=sign-in-form]"), ("/welcome#invitation=0", "[data-testid=welcome-form]"), ("/new-password#letter=0", "[data-testid=new-password-form]"),
-            ($"/pages/{Group.Space}/{Notebook}", "[data-testid=overview-page]"), ($"/web/{Group.Space}/{Notebook}", "[data-testid=web]"), ("/follow-ups", "[data-testid=follow-ups]"),
-            ($"/planner/{Group.Space}", "[data-testid=planner-count]"), ($"/papers/{Group.Space}", "[data-testid=papers]"),
+            ("/desk", "[data-testid=left-off]"),
+            ("/library", "[data-testid=notebook-row]"),
+            ("/library/list/tags", "[data-testid=library-heading]"),
+            ("/library/list/recent", "[data-testid=page-row]"),
+            (PagePath, "[data-testid=margin-contents]"),
+            ("/account", "[data-testid=name-form]"),
+            ($"/group/{Group.Space}", "[data-testid=member]"),
+            ("/library/list/bin", "[data-testid=library-heading]"),
+            (PagePath + $"?beside={Group.Space}/{Notebook}/{Page}", "[data-testid=close-beside]"),
+            ("/sign-in", "[data-testid=sign-in-form]"),
+            ("/welcome#invitation=0", "[data-testid=welcome-form]"),
+            ("/new-password#letter=0", "[data-testid=new-password-form]"),
+            ($"/pages/{Group.Space}/{Notebook}", "[data-testid=overview-page]"),
+            ($"/web/{Group.Space}/{Notebook}", "[data-testid=web]"),
+            ("/follow-ups", "[data-testid=follow-ups]"),
+            ($"/planner/{Group.Space}", "[data-testid=planner-count]"),
+            ($"/papers/{Group.Space}", "[data-testid=papers]"),
         };
         var findings = new List<string>();
         browser.Go(PagePath);
@@ -272,8 +323,11 @@ public sealed class LibraryTests : InterfaceTest
                 browser.Go(path);
                 browser.Css(ready);
                 browser.Driver.ExecuteScript(axe);
-                var found = (IEnumerable<object>)browser.AsyncScript(
-                    "axe.run().then((result) => arguments[0](result.violations.filter((one) => ['serious', 'critical'].includes(one.impact)).map((one) => one.id + ': ' + one.nodes.map((node) => node.target.join(' ')).slice(0, 3).join(', '))))")!;
+                var found =
+                    (IEnumerable<object>)
+                        browser.AsyncScript(
+                            "axe.run().then((result) => arguments[0](result.violations.filter((one) => ['serious', 'critical'].includes(one.impact)).map((one) => one.id + ': ' + one.nodes.map((node) => node.target.join(' ')).slice(0, 3).join(', '))))"
+                        )!;
                 findings.AddRange(found.Select(one => $"{theme} {path} {one}"));
             }
         }

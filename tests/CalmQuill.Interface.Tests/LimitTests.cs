@@ -48,7 +48,8 @@ public sealed class LimitTests : InterfaceTest
         await using (var transaction = await connection.BeginTransactionAsync())
         {
             // Somebody holds the page's row for longer than anybody waits.
-            await using (var hold = new NpgsqlCommand($"SELECT 1 FROM documents WHERE id = '{Page}' FOR UPDATE", connection)) await hold.ExecuteScalarAsync();
+            await using (var hold = new NpgsqlCommand($"SELECT 1 FROM documents WHERE id = '{Page}' FOR UPDATE", connection))
+                await hold.ExecuteScalarAsync();
             browser.Wave(330, 300);
             browser.WaitForStrokes(2);
             browser.WaitForSync("the server is busy");
@@ -84,12 +85,16 @@ public sealed class LimitTests : InterfaceTest
               transaction.oncomplete = () => { database.close(); done(true); };
             };
             """,
-            Group.Writer.Id.ToString());
+            Group.Writer.Id.ToString()
+        );
         browser.Go(PagePath);
         browser.WaitForStrokes(2);
         network.Mend();
         browser.WaitForSync("All saved");
-        browser.Until(() => StateOn(browser, Group.Writer).AsSpan().SequenceEqual(StateOnServer().Result), "the device and the server to hold the same");
+        browser.Until(
+            () => StateOn(browser, Group.Writer).AsSpan().SequenceEqual(StateOnServer().Result),
+            "the device and the server to hold the same"
+        );
         Assert.Equal(0, browser.Count("[data-testid=refused-notice]"));
     }
 
@@ -98,8 +103,23 @@ public sealed class LimitTests : InterfaceTest
         using var caller = await Host.SignIn(Group.Owner);
         var device = new Core.Operations.Replica(unchecked((ulong)Random.Shared.NextInt64()), Group.Owner.Id);
         var now = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds() - 1_000;
-        var sent = await caller.Send(Group.Space, Core.Operations.DocumentKind.Page, Page,
-            Enumerable.Range(0, strokes).Select(i => device.Make(new Core.Operations.Change.StrokeAdded(new Core.Ink.Pen(Core.Ink.PenKind.Ball, 40, 0xFF), now, Generate.Wave(9, 3_000, 9_000 + i * 300)), now)));
+        var sent = await caller.Send(
+            Group.Space,
+            Core.Operations.DocumentKind.Page,
+            Page,
+            Enumerable
+                .Range(0, strokes)
+                .Select(i =>
+                    device.Make(
+                        new Core.Operations.Change.StrokeAdded(
+                            new Core.Ink.Pen(Core.Ink.PenKind.Ball, 40, 0xFF),
+                            now,
+                            Generate.Wave(9, 3_000, 9_000 + i * 300)
+                        ),
+                        now
+                    )
+                )
+        );
         Assert.All(await Caller.Results(sent), result => Assert.Null(result.Code));
     }
 }

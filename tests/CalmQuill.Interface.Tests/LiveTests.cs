@@ -37,7 +37,14 @@ public sealed class LiveTests : InterfaceTest
         ines.WaitForSync("All saved");
 
         // Even the application itself opens again without one.
-        tobias.Until(() => (bool)tobias.AsyncScript("navigator.serviceWorker.ready.then(() => caches.keys()).then((keys) => arguments[0](keys.length > 0))")!, "the service worker");
+        tobias.Until(
+            () =>
+                (bool)
+                    tobias.AsyncScript(
+                        "navigator.serviceWorker.ready.then(() => caches.keys()).then((keys) => arguments[0](keys.length > 0))"
+                    )!,
+            "the service worker"
+        );
         tobias.Driver.Navigate().Refresh();
         tobias.WaitForStrokes(4);
         tobias.Wave(420, 560);
@@ -72,7 +79,10 @@ public sealed class LiveTests : InterfaceTest
     public async Task A_clock_an_hour_ahead_costs_nothing()
     {
         var (browser, _) = Open(Group.Writer);
-        browser.Driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new Dictionary<string, object?> { ["source"] = "const now = Date.now; Date.now = () => now() + 3600000;" });
+        browser.Driver.ExecuteCdpCommand(
+            "Page.addScriptToEvaluateOnNewDocument",
+            new Dictionary<string, object?> { ["source"] = "const now = Date.now; Date.now = () => now() + 3600000;" }
+        );
         browser.Go(PagePath);
         browser.WaitForStrokes(1);
         browser.Wave(420, 300);

@@ -23,9 +23,19 @@ public sealed class NotebookTests : InterfaceTest
         }
 
         // The first page into a section by dragging, a new one into it by its menu, a sub-page below that.
-        browser.Drag(() => browser.Css("[data-testid=contents-panel] [data-testid=page] button"), () => browser.Css("[data-testid=section][data-name=Faults]"));
+        browser.Drag(
+            () => browser.Css("[data-testid=contents-panel] [data-testid=page] button"),
+            () => browser.Css("[data-testid=section][data-name=Faults]")
+        );
         int Level(string css) => int.Parse(browser.Css(css).GetAttribute("aria-level")!, System.Globalization.CultureInfo.InvariantCulture);
-        browser.Until(() => browser.Driver.FindElements(By.CssSelector("[data-testid=contents-panel] [role=treeitem]")).Select(row => row.GetAttribute("data-testid") + row.GetAttribute("aria-level")).SequenceEqual(["page1", "section1", "section1", "page2"]), "the page in the section");
+        browser.Until(
+            () =>
+                browser
+                    .Driver.FindElements(By.CssSelector("[data-testid=contents-panel] [role=treeitem]"))
+                    .Select(row => row.GetAttribute("data-testid") + row.GetAttribute("aria-level"))
+                    .SequenceEqual(["page1", "section1", "section1", "page2"]),
+            "the page in the section"
+        );
         browser.PressCss("[data-testid=section][data-name=Basics] [data-testid=entry-menu]");
         browser.Press("entry-add-page");
         browser.WaitForStrokes(0);
@@ -61,12 +71,24 @@ public sealed class NotebookTests : InterfaceTest
         browser.Press("contents");
         browser.Press("new-section");
         browser.Fill("[data-testid=entry-name]", "Basics" + Keys.Enter);
-        browser.Drag(() => browser.Css("[data-testid=contents-panel] [aria-current=page] button"), () => browser.Css("[data-testid=section][data-name=Basics]"));
+        browser.Drag(
+            () => browser.Css("[data-testid=contents-panel] [aria-current=page] button"),
+            () => browser.Css("[data-testid=section][data-name=Basics]")
+        );
         browser.Until(() => browser.AttributeAt("[data-testid=page][aria-current=page]", "aria-level") == "2", "the page in the section");
         browser.PressCss("[data-testid=section][data-name=Basics] [data-testid=entry-menu]");
         browser.Press("entry-duplicate");
-        browser.Until(() => browser.Count("[data-testid=section][data-name=Basics]") == 2 && browser.Count("[data-testid=contents-panel] [data-testid=page]") == 3, "the copy");
-        browser.Driver.FindElements(By.CssSelector("[data-testid=contents-panel] [data-testid=page]")).Last().FindElement(By.TagName("button")).Click();
+        browser.Until(
+            () =>
+                browser.Count("[data-testid=section][data-name=Basics]") == 2
+                && browser.Count("[data-testid=contents-panel] [data-testid=page]") == 3,
+            "the copy"
+        );
+        browser
+            .Driver.FindElements(By.CssSelector("[data-testid=contents-panel] [data-testid=page]"))
+            .Last()
+            .FindElement(By.TagName("button"))
+            .Click();
         browser.Until(() => browser.Text("page-number") == "page 3 of 3", "the copied page");
         browser.WaitForStrokes(1);
 
@@ -134,7 +156,16 @@ public sealed class NotebookTests : InterfaceTest
         browser.WaitForStrokes(1);
         browser.Press("shut");
         browser.Find("locked-pages");
-        browser.Until(() => (bool)browser.AsyncScript("const [person, id, done] = arguments; indexedDB.open('calm-quill-' + person).onsuccess = (event) => { event.target.result.transaction('operations').objectStore('operations').getAll().onsuccess = (rows) => { event.target.result?.close?.(); done(rows.target.result.every((row) => !row.document.endsWith(id))); }; };", Group.Owner.Id.ToString(), Page.ToString())!, "the device to hold nothing of it");
+        browser.Until(
+            () =>
+                (bool)
+                    browser.AsyncScript(
+                        "const [person, id, done] = arguments; indexedDB.open('calm-quill-' + person).onsuccess = (event) => { event.target.result.transaction('operations').objectStore('operations').getAll().onsuccess = (rows) => { event.target.result?.close?.(); done(rows.target.result.every((row) => !row.document.endsWith(id))); }; };",
+                        Group.Owner.Id.ToString(),
+                        Page.ToString()
+                    )!,
+            "the device to hold nothing of it"
+        );
     }
 
     [Fact]

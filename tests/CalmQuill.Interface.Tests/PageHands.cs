@@ -10,18 +10,52 @@ internal static class PageHands
     /// <summary>A spot of the page, 0.01 mm, in pixels from the sheet's upper left.</summary>
     public static (int X, int Y) At(Browser browser, double x, double y)
     {
-        var view = browser.Until(() => browser.AttributeAt("[data-testid=sheet]", "data-view")!.Split(' ').Select(part => double.Parse(part, CultureInfo.InvariantCulture)).ToArray() is { } read && read[0] > 0 ? read : null, "the sheet's view")!;
+        var view = browser.Until(
+            () =>
+                browser
+                    .AttributeAt("[data-testid=sheet]", "data-view")!
+                    .Split(' ')
+                    .Select(part => double.Parse(part, CultureInfo.InvariantCulture))
+                    .ToArray()
+                    is { } read
+                && read[0] > 0
+                    ? read
+                    : null,
+            "the sheet's view"
+        )!;
         return ((int)Math.Round(x * view[0] + view[1]), (int)Math.Round(y * view[0] + view[2]));
     }
 
     /// <summary>Draws with the loop round a part of the page.</summary>
     public static void Loop(Browser browser, double left, double top, double right, double bottom)
     {
-        if (browser.AttributeAt("[data-testid=tool-loop]", "aria-pressed") != "true") browser.Press("tool-loop");
+        if (browser.AttributeAt("[data-testid=tool-loop]", "aria-pressed") != "true")
+            browser.Press("tool-loop");
         var (x1, y1) = At(browser, left, top);
         var (x2, y2) = At(browser, right, bottom);
-        int wide = (x2 - x1) / 4, high = (y2 - y1) / 4;
-        browser.Pen(x1, y1, [(wide, 0), (wide, 0), (wide, 0), (wide, 0), (0, high), (0, high), (0, high), (0, high), (-wide, 0), (-wide, 0), (-wide, 0), (-wide, 0), (0, -high), (0, -high), (0, -high)]);
+        int wide = (x2 - x1) / 4,
+            high = (y2 - y1) / 4;
+        browser.Pen(
+            x1,
+            y1,
+            [
+                (wide, 0),
+                (wide, 0),
+                (wide, 0),
+                (wide, 0),
+                (0, high),
+                (0, high),
+                (0, high),
+                (0, high),
+                (-wide, 0),
+                (-wide, 0),
+                (-wide, 0),
+                (-wide, 0),
+                (0, -high),
+                (0, -high),
+                (0, -high),
+            ]
+        );
         browser.Find("selection");
     }
 
@@ -39,7 +73,9 @@ internal static class PageHands
         browser.Find("sheet");
     }
 
-    public static void WaitForPage(Browser browser, string number) => browser.Until(() => browser.Text("page-number") == number, $"“{number}”, it is “{browser.Text("page-number")}”");
+    public static void WaitForPage(Browser browser, string number) =>
+        browser.Until(() => browser.Text("page-number") == number, $"“{number}”, it is “{browser.Text("page-number")}”");
 
-    public static void ChooseFile(Browser browser, string testId, string path) => browser.Driver.FindElement(By.CssSelector($"[data-testid={testId}]")).SendKeys(path);
+    public static void ChooseFile(Browser browser, string testId, string path) =>
+        browser.Driver.FindElement(By.CssSelector($"[data-testid={testId}]")).SendKeys(path);
 }

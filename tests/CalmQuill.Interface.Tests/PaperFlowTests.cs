@@ -68,34 +68,47 @@ public sealed class PaperFlowTests : InterfaceTest
         owner.WaitForStrokes(0);
         // The frozen wave lies under the page as part of the paper: painted, but not as ink.
         var (x, y) = At(owner, 7000, 5000);
-        owner.Until(() => (bool)owner.Script(
-            """
-            const [x, y] = arguments;
-            return [...document.querySelectorAll('[data-testid=sheet] canvas')].some((canvas) => {
-              const ratio = canvas.width / canvas.clientWidth;
-              const { data } = canvas.getContext('2d').getImageData((x - 20) * ratio, (y - 14) * ratio, 40 * ratio, 28 * ratio);
-              for (let i = 0; i < data.length; i += 4) if (data[i + 3] > 0 && data[i] < 120) return true;
-              return false;
-            });
-            """,
-            x, y)!, "the frozen wave");
+        owner.Until(
+            () =>
+                (bool)
+                    owner.Script(
+                        """
+                        const [x, y] = arguments;
+                        return [...document.querySelectorAll('[data-testid=sheet] canvas')].some((canvas) => {
+                          const ratio = canvas.width / canvas.clientWidth;
+                          const { data } = canvas.getContext('2d').getImageData((x - 20) * ratio, (y - 14) * ratio, 40 * ratio, 28 * ratio);
+                          for (let i = 0; i < data.length; i += 4) if (data[i + 3] > 0 && data[i] < 120) return true;
+                          return false;
+                        });
+                        """,
+                        x,
+                        y
+                    )!,
+            "the frozen wave"
+        );
         owner.Wave(420, 420);
         owner.WaitForStrokes(1);
         owner.WaitForSync("All saved");
         // Their small pictures show the ink: the first painted by a worker, the one with a picture under it left to the browser.
         owner.Go($"/pages/{Group.Space}/{Notebook}");
-        owner.Until(() => (bool)owner.Script(
-            """
-            const pictures = [...document.querySelectorAll('[data-testid=overview-page] img')].filter((image) => image.naturalWidth > 0);
-            const isWritten = (image) => {
-              const context = Object.assign(document.createElement('canvas'), { width: 360, height: 510 }).getContext('2d');
-              context.fillStyle = 'white';
-              context.fillRect(0, 0, 360, 510);
-              context.drawImage(image, 0, 0, 360, 510);
-              return context.getImageData(0, 0, 360, 510).data.some((value, i) => i % 4 === 0 && value < 120);
-            };
-            return pictures.length === 2 && pictures.every(isWritten) && pictures.map((image) => image.src.startsWith('blob:')).join() === 'true,false';
-            """)!, "both small pictures");
+        owner.Until(
+            () =>
+                (bool)
+                    owner.Script(
+                        """
+                        const pictures = [...document.querySelectorAll('[data-testid=overview-page] img')].filter((image) => image.naturalWidth > 0);
+                        const isWritten = (image) => {
+                          const context = Object.assign(document.createElement('canvas'), { width: 360, height: 510 }).getContext('2d');
+                          context.fillStyle = 'white';
+                          context.fillRect(0, 0, 360, 510);
+                          context.drawImage(image, 0, 0, 360, 510);
+                          return context.getImageData(0, 0, 360, 510).data.some((value, i) => i % 4 === 0 && value < 120);
+                        };
+                        return pictures.length === 2 && pictures.every(isWritten) && pictures.map((image) => image.src.startsWith('blob:')).join() === 'true,false';
+                        """
+                    )!,
+            "both small pictures"
+        );
         owner.Go($"/papers/{Group.Space}");
         owner.Until(() => owner.Text("paper-uses") == "on 1 page", "how many pages lie on it");
         Assert.Empty(owner.Errors());
@@ -113,14 +126,19 @@ public sealed class PaperFlowTests : InterfaceTest
         WaitForPage(browser, "page 2 of 3");
         browser.Press("bookmark");
         browser.Press("open-overview");
-        string[] Order() => [.. browser.Driver.FindElements(By.CssSelector("[data-testid=overview-page]")).Select(page => page.GetAttribute("data-name")!)];
+        string[] Order() =>
+            [.. browser.Driver.FindElements(By.CssSelector("[data-testid=overview-page]")).Select(page => page.GetAttribute("data-name")!)];
         browser.Until(() => Order().SequenceEqual(["Wave", "", ""]), "the order");
         browser.Css("[aria-label=Bookmarked]");
 
         // By hand behind the last one, by key one back.
-        browser.Drag(() => browser.Css("[data-testid=overview-page][data-name=Wave]"), () => browser.Driver.FindElements(By.CssSelector("[data-testid=overview-page]"))[2]);
+        browser.Drag(
+            () => browser.Css("[data-testid=overview-page][data-name=Wave]"),
+            () => browser.Driver.FindElements(By.CssSelector("[data-testid=overview-page]"))[2]
+        );
         browser.Until(() => Order()[0] != "Wave", "the page moved on");
-        while (Order()[2] != "Wave") Key(browser, "Wave", Keys.ArrowRight);
+        while (Order()[2] != "Wave")
+            Key(browser, "Wave", Keys.ArrowRight);
         Key(browser, "Wave", Keys.ArrowLeft);
         browser.Until(() => Order().SequenceEqual(["", "Wave", ""]), "one back");
         browser.WaitForSync("All saved");
@@ -140,7 +158,11 @@ public sealed class PaperFlowTests : InterfaceTest
         browser.WaitForStrokes(1);
         WaitForPage(browser, "page 2 of 2");
         browser.Go("/library/list/starred");
-        Assert.Contains("Wave", browser.Until(() => browser.Css("[data-testid=page-row]").Text, "the starred page"), StringComparison.Ordinal);
+        Assert.Contains(
+            "Wave",
+            browser.Until(() => browser.Css("[data-testid=page-row]").Text, "the starred page"),
+            StringComparison.Ordinal
+        );
         Assert.Empty(browser.Errors());
     }
 
@@ -153,7 +175,8 @@ public sealed class PaperFlowTests : InterfaceTest
         var browser = Open(Group.Writer).Browser;
         browser.Go($"/planner/{Group.Space}");
         browser.Fill("[data-testid=name-input]", "Autumn");
-        foreach (var (field, day) in new[] { ("planner-first", "2026-10-01"), ("planner-last", "2106-10-01") }) browser.SetDay(field, day);
+        foreach (var (field, day) in new[] { ("planner-first", "2026-10-01"), ("planner-last", "2106-10-01") })
+            browser.SetDay(field, day);
         browser.Until(() => browser.Text("planner-problem").Contains("at most", StringComparison.Ordinal), "eighty years refused");
         browser.SetDay("planner-last", "2026-10-31");
         ChooseFile(browser, "calendar-file", file);
@@ -182,7 +205,10 @@ public sealed class PaperFlowTests : InterfaceTest
         browser.Press("take-calendar");
         ChooseFile(browser, "calendar-file", file);
         browser.Press("dialog-confirm");
-        browser.Until(() => Said(browser).Contains("2 entries were changed", StringComparison.Ordinal), $"what was changed, it says “{Said(browser)}”");
+        browser.Until(
+            () => Said(browser).Contains("2 entries were changed", StringComparison.Ordinal),
+            $"what was changed, it says “{Said(browser)}”"
+        );
         browser.Until(() => browser.Count("[data-testid=sheet]") == 1 && browser.Strokes() == 1, "the ink");
         Assert.Equal("Thursday 8 October", browser.AttributeAt("[data-testid=page-title]", "value"));
         browser.WaitForSync("All saved");
@@ -232,14 +258,18 @@ public sealed class PaperFlowTests : InterfaceTest
         browser.Press("zoom-true");
         browser.Until(() => browser.Text("zoom").Contains("100 %", StringComparison.Ordinal), "true size");
         browser.Press("full-view");
-        browser.Until(() => browser.Driver.FindElements(By.CssSelector("nav[aria-label=Main]")).All(rail => !rail.Displayed), "the page alone");
+        browser.Until(
+            () => browser.Driver.FindElements(By.CssSelector("nav[aria-label=Main]")).All(rail => !rail.Displayed),
+            "the page alone"
+        );
         Assert.Empty(browser.Errors());
     }
 
     /// <summary>Twice with a finger: to the sheet's end, and past it.</summary>
     private static void PullUp(Browser browser)
     {
-        for (var i = 0; i < 2; i++) browser.Pen(400, 520, [.. Enumerable.Repeat((0, -30), 13)], kind: PointerKind.Touch);
+        for (var i = 0; i < 2; i++)
+            browser.Pen(400, 520, [.. Enumerable.Repeat((0, -30), 13)], kind: PointerKind.Touch);
     }
 
     private static void Menu(Browser browser, int page, string entry)
@@ -265,7 +295,9 @@ public sealed class PaperFlowTests : InterfaceTest
 
     private static string Calendar(string start, string end, string title, bool extra)
     {
-        var other = extra ? "BEGIN:VEVENT\r\nUID:tea@test\r\nDTSTAMP:20260101T000000Z\r\nDTSTART:20261012T150000\r\nSUMMARY:Tea\r\nEND:VEVENT\r\n" : "";
+        var other = extra
+            ? "BEGIN:VEVENT\r\nUID:tea@test\r\nDTSTAMP:20260101T000000Z\r\nDTSTART:20261012T150000\r\nSUMMARY:Tea\r\nEND:VEVENT\r\n"
+            : "";
         return $"BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//Test//EN\r\nBEGIN:VEVENT\r\nUID:class@test\r\nDTSTAMP:20260101T000000Z\r\nDTSTART:{start}\r\nDTEND:{end}\r\nSUMMARY:{title}\r\nEND:VEVENT\r\n{other}END:VCALENDAR\r\n";
     }
 }

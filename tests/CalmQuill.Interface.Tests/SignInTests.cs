@@ -11,7 +11,12 @@ public sealed class SignInTests : InterfaceTest
 {
     private readonly LetterBox letters = new(0);
 
-    protected override CalmQuill.Server.Settings With(CalmQuill.Server.Settings settings) => settings with { Mail = new Uri($"smtp://127.0.0.1:{letters.Port}"), OpenRegistration = true };
+    protected override CalmQuill.Server.Settings With(CalmQuill.Server.Settings settings) =>
+        settings with
+        {
+            Mail = new Uri($"smtp://127.0.0.1:{letters.Port}"),
+            OpenRegistration = true,
+        };
 
     [Fact]
     public void A_second_factor_is_set_up_by_scanning_and_asked_for_and_a_device_is_ended()
@@ -24,7 +29,10 @@ public sealed class SignInTests : InterfaceTest
         laptop.Fill("[data-testid=factor-on] input[name=code]", totp.ComputeTotp());
         laptop.Fill("[data-testid=factor-on] input[name=password]", QuillHost.Password);
         laptop.PressCss("[data-testid=factor-on] button[type=submit]");
-        var recovery = laptop.Until(() => laptop.Css("[data-testid=recovery-codes] li").Text is { Length: > 0 } code ? code : null, "the recovery codes")!;
+        var recovery = laptop.Until(
+            () => laptop.Css("[data-testid=recovery-codes] li").Text is { Length: > 0 } code ? code : null,
+            "the recovery codes"
+        )!;
         laptop.PressCss("[data-testid=recovery-codes] button");
         laptop.Find("factor-off");
 
@@ -51,7 +59,13 @@ public sealed class SignInTests : InterfaceTest
         var browser = OpenPage(Group.Writer);
         browser.WaitForSync("All saved");
         using var owner = await Host.SignIn(Group.Owner);
-        (await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(owner.Http, $"/api/spaces/{Group.Space}/locks/{Notebook}", new { passphrase = "lantern oil", minutes = 5 })).EnsureSuccessStatusCode();
+        (
+            await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(
+                owner.Http,
+                $"/api/spaces/{Group.Space}/locks/{Notebook}",
+                new { passphrase = "lantern oil", minutes = 5 }
+            )
+        ).EnsureSuccessStatusCode();
         browser.Find("locked-pages");
         browser.Fill("[data-testid=secret]", "lantern oil");
         browser.Press("lock-open");
@@ -102,15 +116,24 @@ public sealed class SignInTests : InterfaceTest
         network.Cut();
         browser.Go(PagePath);
         browser.WaitForStrokes(1);
-        var number = Convert.ToUInt64((string)browser.AsyncScript(
-            "globalThis.getDotnetRuntime(0).getAssemblyExports('CalmQuill.Core.Browser.dll').then((all) => arguments[0](all.CalmQuill.Core.Browser.DocumentBridge.Number()))")!, 16);
-        for (var i = 0; i < 3; i++) browser.Wave(330, 260 + i * 60);
+        var number = Convert.ToUInt64(
+            (string)
+                browser.AsyncScript(
+                    "globalThis.getDotnetRuntime(0).getAssemblyExports('CalmQuill.Core.Browser.dll').then((all) => arguments[0](all.CalmQuill.Core.Browser.DocumentBridge.Number()))"
+                )!,
+            16
+        );
+        for (var i = 0; i < 3; i++)
+            browser.Wave(330, 260 + i * 60);
         browser.WaitForStrokes(4);
         browser.Press("undo");
         browser.WaitForStrokes(3);
         using (var thief = await Host.SignIn(Group.Owner))
         {
-            var stolen = new Replica(number, Group.Owner.Id).Make(new Change.StrokeAdded(new Pen(PenKind.Ball, 40, 0xFF), 0, Generate.Wave(9)), DateTimeOffset.UtcNow.ToUnixTimeMilliseconds());
+            var stolen = new Replica(number, Group.Owner.Id).Make(
+                new Change.StrokeAdded(new Pen(PenKind.Ball, 40, 0xFF), 0, Generate.Wave(9)),
+                DateTimeOffset.UtcNow.ToUnixTimeMilliseconds()
+            );
             Assert.Null(Assert.Single(await Caller.Results(await thief.Send(Group.Space, DocumentKind.Page, Guid.NewGuid(), stolen))).Code);
         }
 
@@ -140,9 +163,10 @@ public sealed class SignInTests : InterfaceTest
     private static T Until<T>(Func<T?> find)
         where T : class
     {
-        for (var clock = System.Diagnostics.Stopwatch.StartNew(); ;)
+        for (var clock = System.Diagnostics.Stopwatch.StartNew(); ; )
         {
-            if (find() is { } found) return found;
+            if (find() is { } found)
+                return found;
             Assert.True(clock.Elapsed < TimeSpan.FromSeconds(20), "no letter came");
             Thread.Sleep(20);
         }

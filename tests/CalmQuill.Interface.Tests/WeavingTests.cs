@@ -16,7 +16,14 @@ public sealed class WeavingTests : InterfaceTest
         Assert.Equal("1", browser.Attribute("selection", "data-items"));
         browser.Press("make-heading");
         browser.Css("[data-testid=contents-heading] canvas");
-        browser.Until(() => (bool)browser.Script("const c = document.querySelector('[data-testid=contents-heading] canvas'); return c.getContext('2d').getImageData(0, 0, c.width, c.height).data.some((value) => value > 0)")!, "the ink in the entry");
+        browser.Until(
+            () =>
+                (bool)
+                    browser.Script(
+                        "const c = document.querySelector('[data-testid=contents-heading] canvas'); return c.getContext('2d').getImageData(0, 0, c.width, c.height).data.some((value) => value > 0)"
+                    )!,
+            "the ink in the entry"
+        );
         browser.WaitForSync("All saved");
 
         // From another page of the notebook it leads back; a reader on another device sees it too, without opening the page.
@@ -65,8 +72,14 @@ public sealed class WeavingTests : InterfaceTest
         browser.Press("contents");
         browser.Press("new-section");
         browser.Fill("[data-testid=entry-name]", "Basics" + Keys.Enter);
-        browser.Drag(() => browser.Css("[data-testid=contents-panel] [data-testid=page][data-name='Second thoughts'] button"), () => browser.Css("[data-testid=section][data-name=Basics]"));
-        browser.Until(() => browser.AttributeAt("[data-testid=page][data-name='Second thoughts']", "aria-level") == "2", "the page in the section");
+        browser.Drag(
+            () => browser.Css("[data-testid=contents-panel] [data-testid=page][data-name='Second thoughts'] button"),
+            () => browser.Css("[data-testid=section][data-name=Basics]")
+        );
+        browser.Until(
+            () => browser.AttributeAt("[data-testid=page][data-name='Second thoughts']", "aria-level") == "2",
+            "the page in the section"
+        );
 
         // In read mode a press follows; the margin there shows what leads to it; Back goes back.
         browser.Press("read-mode");
@@ -141,10 +154,23 @@ public sealed class WeavingTests : InterfaceTest
         var owner = Open(Group.Owner).Browser;
         owner.Go("/desk");
         owner.Until(() => owner.Text("rail-count") == "2", "the count on the rail");
-        owner.Until(() => owner.Count("[data-testid=follow-up] img") == 2 && (bool)owner.Script("return [...document.querySelectorAll('[data-testid=follow-up] img')].every((image) => image.naturalWidth > 0)")!, "the ink");
+        owner.Until(
+            () =>
+                owner.Count("[data-testid=follow-up] img") == 2
+                && (bool)
+                    owner.Script(
+                        "return [...document.querySelectorAll('[data-testid=follow-up] img')].every((image) => image.naturalWidth > 0)"
+                    )!,
+            "the ink"
+        );
         owner.Press("desk-follow-ups");
         owner.PressCss("[data-testid=filter-kind][data-name='To do']");
-        owner.Until(() => owner.Count("[data-testid=follow-up]") == 1 && owner.Text("follow-up").Contains("order a click spring", StringComparison.Ordinal), "only what is to do");
+        owner.Until(
+            () =>
+                owner.Count("[data-testid=follow-up]") == 1
+                && owner.Text("follow-up").Contains("order a click spring", StringComparison.Ordinal),
+            "only what is to do"
+        );
         owner.Press("tick-off");
         owner.Find("empty");
         owner.WaitForSync("All saved");

@@ -83,29 +83,43 @@ public sealed class WritingTests : InterfaceTest
     public void The_same_operations_give_the_same_bytes_in_dotnet_and_in_webassembly()
     {
         var browser = OpenPage(Group.Writer);
-        Gen.Select(Generate.LibraryHistory.Array[6], Generate.NotebookHistory.Array[6], Generate.PageHistory.Array[12]).Sample(
-            (libraries, notebooks, pages) =>
-            {
-                foreach (var (kind, history) in libraries.Select(one => (1, one)).Concat(notebooks.Select(one => (2, one))).Concat(pages.Select(one => (3, one))))
+        Gen.Select(Generate.LibraryHistory.Array[6], Generate.NotebookHistory.Array[6], Generate.PageHistory.Array[12])
+            .Sample(
+                (libraries, notebooks, pages) =>
                 {
-                    var (state, operations) = StateIn(kind, history);
-                    var answer = (string)browser.AsyncScript(
-                        """
-                        const [batch, kind, done] = arguments;
-                        globalThis.getDotnetRuntime(0).getAssemblyExports('CalmQuill.Core.Browser.dll').then((exports) => {
-                          const { DocumentBridge } = exports.CalmQuill.Core.Browser;
-                          const handle = DocumentBridge.Open(kind);
-                          DocumentBridge.Apply(handle, Uint8Array.from(atob(batch), (c) => c.charCodeAt(0)));
-                          const bytes = [DocumentBridge.EncodeState(handle), DocumentBridge.Snapshot(handle)];
-                          DocumentBridge.Close(handle);
-                          done(bytes.map((one) => btoa(Array.from(one, (byte) => String.fromCharCode(byte)).join(''))).join(' '));
-                        });
-                        """,
-                        Convert.ToBase64String(OperationCodec.Encode(history)), kind)!;
-                    Assert.Equal($"{Convert.ToBase64String(state)} {Convert.ToBase64String(OperationCodec.Encode(operations))}", answer);
-                }
-            },
-            iter: 5, threads: 1);
+                    foreach (
+                        var (kind, history) in libraries
+                            .Select(one => (1, one))
+                            .Concat(notebooks.Select(one => (2, one)))
+                            .Concat(pages.Select(one => (3, one)))
+                    )
+                    {
+                        var (state, operations) = StateIn(kind, history);
+                        var answer = (string)
+                            browser.AsyncScript(
+                                """
+                                const [batch, kind, done] = arguments;
+                                globalThis.getDotnetRuntime(0).getAssemblyExports('CalmQuill.Core.Browser.dll').then((exports) => {
+                                  const { DocumentBridge } = exports.CalmQuill.Core.Browser;
+                                  const handle = DocumentBridge.Open(kind);
+                                  DocumentBridge.Apply(handle, Uint8Array.from(atob(batch), (c) => c.charCodeAt(0)));
+                                  const bytes = [DocumentBridge.EncodeState(handle), DocumentBridge.Snapshot(handle)];
+                                  DocumentBridge.Close(handle);
+                                  done(bytes.map((one) => btoa(Array.from(one, (byte) => String.fromCharCode(byte)).join(''))).join(' '));
+                                });
+                                """,
+                                Convert.ToBase64String(OperationCodec.Encode(history)),
+                                kind
+                            )!;
+                        Assert.Equal(
+                            $"{Convert.ToBase64String(state)} {Convert.ToBase64String(OperationCodec.Encode(operations))}",
+                            answer
+                        );
+                    }
+                },
+                iter: 5,
+                threads: 1
+            );
     }
 
     /// <summary>The encoded state of a library (1), notebook (2) or page (3), and its operations in their order.</summary>
@@ -114,7 +128,13 @@ public sealed class WritingTests : InterfaceTest
         LibraryDocument library = new();
         NotebookDocument notebook = new();
         PageDocument page = new();
-        foreach (var operation in history) _ = kind == 1 ? library.Apply(operation) : kind == 2 ? notebook.Apply(operation) : page.Apply(operation);
-        return kind == 1 ? (library.EncodeState(), library.Operations()) : kind == 2 ? (notebook.EncodeState(), notebook.Operations()) : (page.EncodeState(), page.Operations());
+        foreach (var operation in history)
+            _ =
+                kind == 1 ? library.Apply(operation)
+                : kind == 2 ? notebook.Apply(operation)
+                : page.Apply(operation);
+        return kind == 1 ? (library.EncodeState(), library.Operations())
+            : kind == 2 ? (notebook.EncodeState(), notebook.Operations())
+            : (page.EncodeState(), page.Operations());
     }
 }

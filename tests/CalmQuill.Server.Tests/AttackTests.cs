@@ -19,11 +19,16 @@ namespace CalmQuill.Server.Tests;
 /// <summary>What a stranger, a hostile member or a careless program might try against what others wrote; each test is named after what is tried.</summary>
 public sealed class AttackTests : IAsyncLifetime
 {
-    private readonly Guid notebook = Guid.NewGuid(), page = Guid.NewGuid();
+    private readonly Guid notebook = Guid.NewGuid(),
+        page = Guid.NewGuid();
     private QuillHost host = null!;
     private QuillHost.Group group = null!;
-    private Caller owner = null!, writer = null!, stranger = null!;
-    private Replica owners = null!, writers = null!, strangers = null!;
+    private Caller owner = null!,
+        writer = null!,
+        stranger = null!;
+    private Replica owners = null!,
+        writers = null!,
+        strangers = null!;
     private Guid strangersSpace;
 
     public async Task InitializeAsync()
@@ -33,14 +38,22 @@ public sealed class AttackTests : IAsyncLifetime
         (owner, writer, stranger) = (await host.SignIn(group.Owner), await host.SignIn(group.Writer), await host.SignIn(group.Stranger));
         (owners, writers, strangers) = (NewReplica(group.Owner.Id), NewReplica(group.Writer.Id), NewReplica(group.Stranger.Id));
         strangersSpace = await OwnSpace(stranger);
-        await Do(owner, owners, DocumentKind.Library, group.Space, new Change.PropertySet(notebook, Property.Name, "Escapements"), new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"));
+        await Do(
+            owner,
+            owners,
+            DocumentKind.Library,
+            group.Space,
+            new Change.PropertySet(notebook, Property.Name, "Escapements"),
+            new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V")
+        );
         await Do(owner, owners, DocumentKind.Notebook, notebook, new Change.PageAdded(page, "V", "a4-ruled-710"));
         await Do(owner, owners, DocumentKind.Page, page, Stroke());
     }
 
     public async Task DisposeAsync()
     {
-        foreach (var caller in new[] { owner, writer, stranger }) caller.Dispose();
+        foreach (var caller in new[] { owner, writer, stranger })
+            caller.Dispose();
         await host.DisposeAsync();
     }
 
@@ -50,8 +63,24 @@ public sealed class AttackTests : IAsyncLifetime
     {
         var mine = Guid.NewGuid();
         await Do(writer, writers, DocumentKind.Library, group.Space, new Change.NodePlaced(mine, NodeKind.Notebook, Guid.Empty, "W"));
-        await Do(writer, writers, DocumentKind.Notebook, mine, new Change.PageAdded(group.Space, "V", "a4-ruled-710"), new Change.PageAdded(page, "W", "a4-ruled-710"), new Change.PageAdded(notebook, "X", "a4-ruled-710"));
-        Assert.Equal(HttpStatusCode.NoContent, (await writer.Http.PutAsJsonAsync($"/api/spaces/{group.Space}/locks/{mine}", new { passphrase = "a-passphrase", minutes = 5 })).StatusCode);
+        await Do(
+            writer,
+            writers,
+            DocumentKind.Notebook,
+            mine,
+            new Change.PageAdded(group.Space, "V", "a4-ruled-710"),
+            new Change.PageAdded(page, "W", "a4-ruled-710"),
+            new Change.PageAdded(notebook, "X", "a4-ruled-710")
+        );
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (
+                await writer.Http.PutAsJsonAsync(
+                    $"/api/spaces/{group.Space}/locks/{mine}",
+                    new { passphrase = "a-passphrase", minutes = 5 }
+                )
+            ).StatusCode
+        );
         Assert.NotEmpty(await owner.After(group.Space, DocumentKind.Library, group.Space));
         Assert.NotEmpty(await owner.After(group.Space, DocumentKind.Notebook, notebook));
         Assert.NotEmpty(await owner.After(group.Space, DocumentKind.Page, page));
@@ -62,16 +91,31 @@ public sealed class AttackTests : IAsyncLifetime
     [Fact]
     public async Task Naming_a_locked_page_in_a_notebook_of_ones_own_does_not_open_it()
     {
-        Assert.Equal(HttpStatusCode.NoContent, (await owner.Http.PutAsJsonAsync($"/api/spaces/{group.Space}/locks/{notebook}", new { passphrase = "a-passphrase", minutes = 5 })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (
+                await owner.Http.PutAsJsonAsync(
+                    $"/api/spaces/{group.Space}/locks/{notebook}",
+                    new { passphrase = "a-passphrase", minutes = 5 }
+                )
+            ).StatusCode
+        );
         var mine = Guid.NewGuid();
         await Do(writer, writers, DocumentKind.Library, group.Space, new Change.NodePlaced(mine, NodeKind.Notebook, Guid.Empty, "W"));
         await Do(writer, writers, DocumentKind.Notebook, mine, new Change.PageAdded(page, "V", "a4-ruled-710"));
         foreach (var path in new[] { "thumbnail.svg", "export.pdf", "export.svg", "part.svg?area=0,0,9000,9000" })
             Assert.Equal(HttpStatusCode.Locked, (await writer.Http.GetAsync($"/api/spaces/{group.Space}/pages/{page}/{path}")).StatusCode);
         Assert.Equal(HttpStatusCode.Locked, (await writer.Http.GetAsync(Caller.PathOf(group.Space, DocumentKind.Page, page))).StatusCode);
-        Assert.Equal(HttpStatusCode.Conflict, (await writer.Http.GetAsync($"/api/spaces/{group.Space}/notebooks/{mine}/export.pdf")).StatusCode);
-        var copied = await (await writer.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/copies", new { node = mine })).Content.ReadFromJsonAsync<JsonElement>();
-        var pages = await writer.Http.GetFromJsonAsync<JsonElement>($"/api/spaces/{group.Space}/notebooks/{copied.GetProperty("copy").GetGuid()}/pages");
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (await writer.Http.GetAsync($"/api/spaces/{group.Space}/notebooks/{mine}/export.pdf")).StatusCode
+        );
+        var copied = await (
+            await writer.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/copies", new { node = mine })
+        ).Content.ReadFromJsonAsync<JsonElement>();
+        var pages = await writer.Http.GetFromJsonAsync<JsonElement>(
+            $"/api/spaces/{group.Space}/notebooks/{copied.GetProperty("copy").GetGuid()}/pages"
+        );
         Assert.Empty(await writer.After(group.Space, DocumentKind.Page, pages[0].GetProperty("id").GetGuid()));
     }
 
@@ -93,8 +137,18 @@ public sealed class AttackTests : IAsyncLifetime
     public async Task Writing_under_anothers_replica_is_refused_and_takes_no_number_from_its_owner()
     {
         var stolen = new Replica(owners.Id, group.Writer.Id);
-        for (var i = 0; i < 20; i++) stolen.Make(Stroke(), 1);
-        var results = await Caller.Results(await writer.Send(group.Space, DocumentKind.Page, page, stolen.Make(Stroke(), Now), writers.Make(Stroke(), Now), new Replica(owners.Id, group.Writer.Id).Make(Stroke(), Now)));
+        for (var i = 0; i < 20; i++)
+            stolen.Make(Stroke(), 1);
+        var results = await Caller.Results(
+            await writer.Send(
+                group.Space,
+                DocumentKind.Page,
+                page,
+                stolen.Make(Stroke(), Now),
+                writers.Make(Stroke(), Now),
+                new Replica(owners.Id, group.Writer.Id).Make(Stroke(), Now)
+            )
+        );
         Assert.Equal(["replica-taken", null, "replica-taken"], results.Select(result => result.Code));
         await Do(owner, owners, DocumentKind.Page, page, Stroke(), Stroke());
         Assert.Equal(4, (await owner.After(group.Space, DocumentKind.Page, page)).Count);
@@ -105,12 +159,40 @@ public sealed class AttackTests : IAsyncLifetime
     public async Task Binning_and_erasing_with_a_time_long_past_removes_nothing_early()
     {
         foreach (var lie in new[] { "0", "-5" })
-            await Do(writer, writers, DocumentKind.Library, group.Space, new Change.PropertySet(notebook, Property.Binned, lie), new Change.PropertySet(notebook, Property.Erased, lie));
-        await Do(writer, writers, DocumentKind.Notebook, notebook, new Change.PropertySet(page, Property.Binned, "0"), new Change.PropertySet(page, Property.Erased, "0"));
+            await Do(
+                writer,
+                writers,
+                DocumentKind.Library,
+                group.Space,
+                new Change.PropertySet(notebook, Property.Binned, lie),
+                new Change.PropertySet(notebook, Property.Erased, lie)
+            );
+        await Do(
+            writer,
+            writers,
+            DocumentKind.Notebook,
+            notebook,
+            new Change.PropertySet(page, Property.Binned, "0"),
+            new Change.PropertySet(page, Property.Erased, "0")
+        );
         var bin = host.Services.GetRequiredService<BinStore>();
         Assert.Empty(await bin.RemoveData(DateTimeOffset.UtcNow.AddDays(Bin.GraceDays - 1), default));
-        await Do(owner, owners, DocumentKind.Library, group.Space, new Change.PropertySet(notebook, Property.Binned, ""), new Change.PropertySet(notebook, Property.Erased, ""));
-        await Do(owner, owners, DocumentKind.Notebook, notebook, new Change.PropertySet(page, Property.Binned, ""), new Change.PropertySet(page, Property.Erased, ""));
+        await Do(
+            owner,
+            owners,
+            DocumentKind.Library,
+            group.Space,
+            new Change.PropertySet(notebook, Property.Binned, ""),
+            new Change.PropertySet(notebook, Property.Erased, "")
+        );
+        await Do(
+            owner,
+            owners,
+            DocumentKind.Notebook,
+            notebook,
+            new Change.PropertySet(page, Property.Binned, ""),
+            new Change.PropertySet(page, Property.Erased, "")
+        );
         Assert.Empty(await bin.RemoveData(DateTimeOffset.UtcNow.AddDays(1000), default));
         Assert.Single(await owner.After(group.Space, DocumentKind.Page, page));
     }
@@ -122,12 +204,24 @@ public sealed class AttackTests : IAsyncLifetime
         var old = NewReplica(group.Writer.Id);
         var placing = old.Make(new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "A"), 1_000);
         Assert.Null(Assert.Single(await Caller.Results(await writer.Send(group.Space, DocumentKind.Library, group.Space, placing))).Code);
-        Assert.Equal(group.Owner.Id, await host.Services.GetRequiredService<Store.Locks.LockStore>().MakerOf(group.Space, notebook, default));
+        Assert.Equal(
+            group.Owner.Id,
+            await host.Services.GetRequiredService<Store.Locks.LockStore>().MakerOf(group.Space, notebook, default)
+        );
         // So it is not theirs to lock either.
-        Assert.Equal(HttpStatusCode.Forbidden, (await writer.Http.PutAsJsonAsync($"/api/spaces/{group.Space}/locks/{notebook}", new { passphrase = "a-passphrase", minutes = 5 })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Forbidden,
+            (
+                await writer.Http.PutAsJsonAsync(
+                    $"/api/spaces/{group.Space}/locks/{notebook}",
+                    new { passphrase = "a-passphrase", minutes = 5 }
+                )
+            ).StatusCode
+        );
         // A device that gets the operations in the server's order says the same, in whatever order their stamps are.
         var library = new LibraryDocument();
-        foreach (var operation in await owner.After(group.Space, DocumentKind.Library, group.Space)) library.Apply(operation);
+        foreach (var operation in await owner.After(group.Space, DocumentKind.Library, group.Space))
+            library.Apply(operation);
         Assert.Equal(group.Owner.Id, library.Nodes().Single(node => node.Id == notebook).CreatedBy);
     }
 
@@ -138,7 +232,10 @@ public sealed class AttackTests : IAsyncLifetime
         var mine = Guid.NewGuid();
         await Do(writer, writers, DocumentKind.Library, group.Space, new Change.NodePlaced(mine, NodeKind.Notebook, Guid.Empty, "W"));
         using var reader = await host.SignIn(group.Reader);
-        async Task<HttpStatusCode> Lock(Caller caller, Guid which, Guid space) => (await caller.Http.PutAsJsonAsync($"/api/spaces/{space}/locks/{which}", new { passphrase = "a-passphrase", minutes = 5 })).StatusCode;
+        async Task<HttpStatusCode> Lock(Caller caller, Guid which, Guid space) =>
+            (
+                await caller.Http.PutAsJsonAsync($"/api/spaces/{space}/locks/{which}", new { passphrase = "a-passphrase", minutes = 5 })
+            ).StatusCode;
         Assert.Equal(HttpStatusCode.Forbidden, await Lock(writer, notebook, group.Space));
         Assert.Equal(HttpStatusCode.Forbidden, await Lock(reader, mine, group.Space));
         Assert.Equal(HttpStatusCode.NotFound, await Lock(owner, page, group.Space));
@@ -179,7 +276,9 @@ public sealed class AttackTests : IAsyncLifetime
             Assert.Equal(HttpStatusCode.OK, (await reader.Http.GetAsync($"/api/spaces/{group.Space}/{path}")).StatusCode);
         var entries = await reader.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/entries", new { rule = "{\"kind\":\"folder\"}" });
         Assert.Equal(HttpStatusCode.OK, entries.StatusCode);
-        var top = (await another.Services.GetRequiredService<DocumentStore>().Library(group.Space, default)).Nodes().First(node => node is { Kind: NodeKind.Folder, Parent: var parent } && parent == Guid.Empty);
+        var top = (await another.Services.GetRequiredService<DocumentStore>().Library(group.Space, default))
+            .Nodes()
+            .First(node => node is { Kind: NodeKind.Folder, Parent: var parent } && parent == Guid.Empty);
         var copy = await writer.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/copies", new { node = top.Id });
         Assert.Equal(HttpStatusCode.OK, copy.StatusCode);
         await another.Services.GetRequiredService<BinStore>().RemoveData(DateTimeOffset.UtcNow.AddDays(1000), default);
@@ -195,12 +294,17 @@ public sealed class AttackTests : IAsyncLifetime
         using var caller = await small.SignIn(own.Writer);
         var replica = NewReplica(own.Writer.Id);
         var full = Guid.NewGuid();
-        Task<HttpResponseMessage> Send(int count) => caller.Send(own.Space, DocumentKind.Page, full, Enumerable.Range(0, count).Select(_ => replica.Make(Stroke(), Now)));
+        Task<HttpResponseMessage> Send(int count) =>
+            caller.Send(own.Space, DocumentKind.Page, full, Enumerable.Range(0, count).Select(_ => replica.Make(Stroke(), Now)));
         Assert.False((await (await Send(500)).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("nearlyFull").GetBoolean());
         Assert.True((await (await Send(50)).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("nearlyFull").GetBoolean());
         var refused = await Send(100);
         Assert.Equal(HttpStatusCode.Conflict, refused.StatusCode);
-        Assert.Contains("new page", (await refused.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("title").GetString(), StringComparison.Ordinal);
+        Assert.Contains(
+            "new page",
+            (await refused.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("title").GetString(),
+            StringComparison.Ordinal
+        );
         Assert.Equal(550, (await caller.After(own.Space, DocumentKind.Page, full)).Count);
     }
 
@@ -210,11 +314,23 @@ public sealed class AttackTests : IAsyncLifetime
     {
         var broken = Guid.NewGuid();
         var documents = host.Services.GetRequiredService<DocumentStore>();
-        await Do(writer, writers, DocumentKind.Page, broken, [.. Enumerable.Range(0, DocumentStore.SnapshotEvery - 1).Select(_ => Stroke())]);
-        await Execute($"UPDATE operations SET bytes = '\\x07' WHERE document_key = (SELECT key FROM documents WHERE id = '{broken}') AND seq = 3");
+        await Do(
+            writer,
+            writers,
+            DocumentKind.Page,
+            broken,
+            [.. Enumerable.Range(0, DocumentStore.SnapshotEvery - 1).Select(_ => Stroke())]
+        );
+        await Execute(
+            $"UPDATE operations SET bytes = '\\x07' WHERE document_key = (SELECT key FROM documents WHERE id = '{broken}') AND seq = 3"
+        );
         await writer.Send(group.Space, DocumentKind.Page, broken, writers.Make(Stroke(), Now));
         await Do(writer, writers, DocumentKind.Page, page, [.. Enumerable.Range(0, DocumentStore.SnapshotEvery).Select(_ => Stroke())]);
-        await Until(async () => await Count($"SELECT count(*) FROM snapshots s JOIN documents d ON d.key = s.document_key WHERE d.id = '{page}'") == 1, "the other document's snapshot");
+        await Until(
+            async () =>
+                await Count($"SELECT count(*) FROM snapshots s JOIN documents d ON d.key = s.document_key WHERE d.id = '{page}'") == 1,
+            "the other document's snapshot"
+        );
         Assert.Equal(HttpStatusCode.OK, (await owner.Http.GetAsync("/health")).StatusCode);
     }
 
@@ -232,7 +348,8 @@ public sealed class AttackTests : IAsyncLifetime
             Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
             var bytes = await answer.Content.ReadAsByteArrayAsync();
             Assert.True(bytes.Length < 3_000_000, $"{path}: {bytes.Length} bytes");
-            if (path == "export.pdf") Assert.InRange(Encoding.Latin1.GetString(bytes).Split("/Type /Page /Parent").Length - 1, 3, 6);
+            if (path == "export.pdf")
+                Assert.InRange(Encoding.Latin1.GetString(bytes).Split("/Type /Page /Parent").Length - 1, 3, 6);
         }
 
         Assert.True(clock.Elapsed < TimeSpan.FromSeconds(30), clock.Elapsed.ToString());
@@ -244,9 +361,27 @@ public sealed class AttackTests : IAsyncLifetime
     {
         var huge = new string('a', 6_000_000);
         using var nobody = await Caller.SignedOut(host.Address);
-        foreach (var (path, form) in new (string, object)[] { ("/api/session", new { email = huge, password = "x" }), ("/api/people", new { name = huge, email = "a@b.example", password = "x" }), ("/api/people/forgotten", new { email = huge }) })
+        foreach (
+            var (path, form) in new (string, object)[]
+            {
+                ("/api/session", new { email = huge, password = "x" }),
+                (
+                    "/api/people",
+                    new
+                    {
+                        name = huge,
+                        email = "a@b.example",
+                        password = "x",
+                    }
+                ),
+                ("/api/people/forgotten", new { email = huge }),
+            }
+        )
         {
-            using var request = new HttpRequestMessage(HttpMethod.Post, path) { Content = new ByteArrayContent(JsonSerializer.SerializeToUtf8Bytes(form)) };
+            using var request = new HttpRequestMessage(HttpMethod.Post, path)
+            {
+                Content = new ByteArrayContent(JsonSerializer.SerializeToUtf8Bytes(form)),
+            };
             request.Content.Headers.ContentType = new System.Net.Http.Headers.MediaTypeHeaderValue("application/json");
             request.Headers.ExpectContinue = true;
             Assert.Equal(HttpStatusCode.RequestEntityTooLarge, (await nobody.Http.SendAsync(request)).StatusCode);
@@ -254,12 +389,61 @@ public sealed class AttackTests : IAsyncLifetime
 
         byte[] picture =
         [
-            0xFF, 0xD8, 0xFF, 0xC0, 0, 17, 8, 1, 44, 2, 88, 3, 1, 0x11, 0, 2, 0x11, 0, 3, 0x11, 0, 0xFF, 0xDA, 0, 12, 3, 1, 0, 2, 0x11, 3, 0x11, 0, 63, 0, 0xA5, 0xFF, 0x00, 0xFF, 0xD3, 7, 0xFF, 0xD9,
+            0xFF,
+            0xD8,
+            0xFF,
+            0xC0,
+            0,
+            17,
+            8,
+            1,
+            44,
+            2,
+            88,
+            3,
+            1,
+            0x11,
+            0,
+            2,
+            0x11,
+            0,
+            3,
+            0x11,
+            0,
+            0xFF,
+            0xDA,
+            0,
+            12,
+            3,
+            1,
+            0,
+            2,
+            0x11,
+            3,
+            0x11,
+            0,
+            63,
+            0,
+            0xA5,
+            0xFF,
+            0x00,
+            0xFF,
+            0xD3,
+            7,
+            0xFF,
+            0xD9,
         ];
         var path2 = $"/api/spaces/{group.Space}/assets";
         Assert.Equal(HttpStatusCode.OK, (await writer.Http.PostAsync(path2, new ByteArrayContent(picture))).StatusCode);
-        byte[][] bad = [[.. picture, .. Encoding.ASCII.GetBytes("<script>")], picture[..^2], picture[..24], [.. picture[..^2], 0xFF, 0xDA, 0xFF, 0xFF, 0xFF, 0xD9]];
-        foreach (var one in bad) Assert.Equal(HttpStatusCode.BadRequest, (await writer.Http.PostAsync(path2, new ByteArrayContent(one))).StatusCode);
+        byte[][] bad =
+        [
+            [.. picture, .. Encoding.ASCII.GetBytes("<script>")],
+            picture[..^2],
+            picture[..24],
+            [.. picture[..^2], 0xFF, 0xDA, 0xFF, 0xFF, 0xFF, 0xD9],
+        ];
+        foreach (var one in bad)
+            Assert.Equal(HttpStatusCode.BadRequest, (await writer.Http.PostAsync(path2, new ByteArrayContent(one))).StatusCode);
     }
 
     // 11
@@ -267,11 +451,37 @@ public sealed class AttackTests : IAsyncLifetime
     public async Task A_paper_in_capitals_and_a_nul_in_a_text_break_no_list()
     {
         var upper = $"a4-blank-710-own.{Guid.NewGuid().ToString("N").ToUpperInvariant()}";
-        var results = await Caller.Results(await writer.Send(group.Space, DocumentKind.Notebook, notebook,
-            writers.Make(new Change.PropertySet(page, Property.Paper, upper), Now), writers.Make(new Change.PageAdded(Guid.NewGuid(), "W", upper), Now), writers.Make(new Change.PropertySet(page, Property.Name, "a\0b"), Now)));
+        var results = await Caller.Results(
+            await writer.Send(
+                group.Space,
+                DocumentKind.Notebook,
+                notebook,
+                writers.Make(new Change.PropertySet(page, Property.Paper, upper), Now),
+                writers.Make(new Change.PageAdded(Guid.NewGuid(), "W", upper), Now),
+                writers.Make(new Change.PropertySet(page, Property.Name, "a\0b"), Now)
+            )
+        );
         Assert.All(results, result => Assert.NotNull(result.Code));
-        var spots = await Caller.Results(await writer.Send(group.Space, DocumentKind.Page, page,
-            writers.Make(new Change.SpotAdded(Guid.NewGuid(), Core.Spots.SpotKind.Mark, new Box(0, 0, 9, 9), [], [new Core.Spots.SpotValue(Core.Spots.SpotField.Mark, "ask"), new Core.Spots.SpotValue(Core.Spots.SpotField.Note, "a\0b")]), Now)));
+        var spots = await Caller.Results(
+            await writer.Send(
+                group.Space,
+                DocumentKind.Page,
+                page,
+                writers.Make(
+                    new Change.SpotAdded(
+                        Guid.NewGuid(),
+                        Core.Spots.SpotKind.Mark,
+                        new Box(0, 0, 9, 9),
+                        [],
+                        [
+                            new Core.Spots.SpotValue(Core.Spots.SpotField.Mark, "ask"),
+                            new Core.Spots.SpotValue(Core.Spots.SpotField.Note, "a\0b"),
+                        ]
+                    ),
+                    Now
+                )
+            )
+        );
         Assert.NotNull(Assert.Single(spots).Code);
         Assert.Equal(HttpStatusCode.OK, (await writer.Http.GetAsync($"/api/spaces/{group.Space}/paper-uses")).StatusCode);
         // One that came in before it was refused.
@@ -285,12 +495,30 @@ public sealed class AttackTests : IAsyncLifetime
     {
         var full = Guid.NewGuid();
         for (var i = 0; i < 6; i++)
-            await Do(writer, writers, DocumentKind.Page, full, [.. Enumerable.Range(0, 100).Select(_ => new Change.StrokeAdded(new Pen(PenKind.Fountain, 40, 0xFF), 0, Generate.Wave(3_000, Random.Shared.Next(10_000), Random.Shared.Next(20_000))))]);
+            await Do(
+                writer,
+                writers,
+                DocumentKind.Page,
+                full,
+                [
+                    .. Enumerable
+                        .Range(0, 100)
+                        .Select(_ => new Change.StrokeAdded(
+                            new Pen(PenKind.Fountain, 40, 0xFF),
+                            0,
+                            Generate.Wave(3_000, Random.Shared.Next(10_000), Random.Shared.Next(20_000))
+                        )),
+                ]
+            );
         // Four that nobody waits for, on a server that prints two at a time: they make room at once for one that somebody waits for.
         using var impatient = new CancellationTokenSource();
-        var given = Enumerable.Range(0, 4).Select(_ => writer.Http.GetAsync($"/api/spaces/{group.Space}/pages/{full}/export.svg", impatient.Token)).ToList();
+        var given = Enumerable
+            .Range(0, 4)
+            .Select(_ => writer.Http.GetAsync($"/api/spaces/{group.Space}/pages/{full}/export.svg", impatient.Token))
+            .ToList();
         await impatient.CancelAsync();
-        foreach (var one in given) await Assert.ThrowsAnyAsync<OperationCanceledException>(() => one);
+        foreach (var one in given)
+            await Assert.ThrowsAnyAsync<OperationCanceledException>(() => one);
         var clock = Stopwatch.StartNew();
         Assert.Equal(HttpStatusCode.OK, (await owner.Http.GetAsync($"/api/spaces/{group.Space}/pages/{page}/export.pdf")).StatusCode);
         Assert.True(clock.Elapsed < TimeSpan.FromSeconds(3), $"waited {clock.Elapsed}");
@@ -300,12 +528,22 @@ public sealed class AttackTests : IAsyncLifetime
     [Fact]
     public async Task A_library_that_holds_as_much_as_it_may_takes_no_more_and_says_so()
     {
-        await using var small = await QuillHost.Start(with: settings => settings with { Limits = QuillHost.Roomy with { BytesOfASpace = 3_000, AssetBytesOfASpace = 10 } });
+        await using var small = await QuillHost.Start(with: settings =>
+            settings with
+            {
+                Limits = QuillHost.Roomy with { BytesOfASpace = 3_000, AssetBytesOfASpace = 10 },
+            }
+        );
         var own = await small.MakeGroup();
         using var caller = await small.SignIn(own.Writer);
         var replica = NewReplica(own.Writer.Id);
         var answers = new List<HttpStatusCode>();
-        for (var i = 0; i < 30; i++) answers.Add((await caller.Send(own.Space, DocumentKind.Page, page, Enumerable.Range(0, 3).Select(_ => replica.Make(Stroke(), Now)))).StatusCode);
+        for (var i = 0; i < 30; i++)
+            answers.Add(
+                (
+                    await caller.Send(own.Space, DocumentKind.Page, page, Enumerable.Range(0, 3).Select(_ => replica.Make(Stroke(), Now)))
+                ).StatusCode
+            );
         Assert.Equal(HttpStatusCode.OK, answers[0]);
         Assert.Equal(HttpStatusCode.InsufficientStorage, answers[^1]);
         var usage = await caller.Http.GetFromJsonAsync<JsonElement>($"/api/spaces/{own.Space}/usage");
@@ -313,14 +551,22 @@ public sealed class AttackTests : IAsyncLifetime
         Assert.InRange(usage.GetProperty("bytes").GetInt64(), 100, 4_000);
         // Another space is not concerned.
         using var other = await small.SignIn(own.Stranger);
-        Assert.Equal(HttpStatusCode.OK, (await other.Send(await OwnSpace(other), DocumentKind.Page, page, NewReplica(own.Stranger.Id).Make(Stroke(), Now))).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (await other.Send(await OwnSpace(other), DocumentKind.Page, page, NewReplica(own.Stranger.Id).Make(Stroke(), Now))).StatusCode
+        );
     }
 
     // 12
     [Fact]
     public async Task Requests_a_minute_are_counted_by_person_over_all_servers()
     {
-        await using var first = await QuillHost.Start(with: settings => settings with { Limits = QuillHost.Roomy with { RequestsAMinute = 60, RequestsAMinuteSignedOut = 10_000 } });
+        await using var first = await QuillHost.Start(with: settings =>
+            settings with
+            {
+                Limits = QuillHost.Roomy with { RequestsAMinute = 60, RequestsAMinuteSignedOut = 10_000 },
+            }
+        );
         await using var second = await first.Another();
         var own = await first.MakeGroup();
         using var here = await Caller.SignIn(first.Address, own.Writer.Email, QuillHost.Password);
@@ -331,8 +577,10 @@ public sealed class AttackTests : IAsyncLifetime
         for (var i = 0; i < 130; i++)
         {
             var answer = await (i % 2 == 0 ? here : there).Http.GetAsync("/api/desk");
-            if (answer.StatusCode == HttpStatusCode.OK) served++;
-            else refused = answer;
+            if (answer.StatusCode == HttpStatusCode.OK)
+                served++;
+            else
+                refused = answer;
         }
 
         Assert.Equal(HttpStatusCode.TooManyRequests, refused!.StatusCode);
@@ -349,8 +597,12 @@ public sealed class AttackTests : IAsyncLifetime
         await using var blocked = await OpenConnection();
         // Somebody holds the page's row for as long as it takes.
         await using var transaction = await blocked.BeginTransactionAsync();
-        await using (var hold = new Npgsql.NpgsqlCommand($"SELECT 1 FROM documents WHERE id = '{page}' FOR UPDATE", blocked)) await hold.ExecuteScalarAsync();
-        var posts = Enumerable.Range(0, 140).Select(_ => writer.Send(group.Space, DocumentKind.Page, page, writers.Make(Stroke(), Now))).ToList();
+        await using (var hold = new Npgsql.NpgsqlCommand($"SELECT 1 FROM documents WHERE id = '{page}' FOR UPDATE", blocked))
+            await hold.ExecuteScalarAsync();
+        var posts = Enumerable
+            .Range(0, 140)
+            .Select(_ => writer.Send(group.Space, DocumentKind.Page, page, writers.Make(Stroke(), Now)))
+            .ToList();
         var clock = Stopwatch.StartNew();
         Assert.Equal(HttpStatusCode.OK, (await owner.Http.GetAsync("/api/desk")).StatusCode);
         await Do(owner, owners, DocumentKind.Page, Guid.NewGuid(), Stroke());
@@ -361,7 +613,10 @@ public sealed class AttackTests : IAsyncLifetime
         Assert.Equal("2", first.Headers.GetValues("Retry-After").Single());
         await transaction.RollbackAsync();
         var answers = await Task.WhenAll(posts);
-        Assert.All(answers, answer => Assert.True(answer.StatusCode is HttpStatusCode.OK or HttpStatusCode.ServiceUnavailable, answer.StatusCode.ToString()));
+        Assert.All(
+            answers,
+            answer => Assert.True(answer.StatusCode is HttpStatusCode.OK or HttpStatusCode.ServiceUnavailable, answer.StatusCode.ToString())
+        );
         Assert.Contains(answers, answer => answer.StatusCode == HttpStatusCode.OK);
     }
 
@@ -377,9 +632,15 @@ public sealed class AttackTests : IAsyncLifetime
     }
 
     private static async Task<Guid> OwnSpace(Caller caller) =>
-        (await caller.Refresh()).GetProperty("spaces").EnumerateArray().Single(space => space.GetProperty("personal").GetBoolean()).GetProperty("id").GetGuid();
+        (await caller.Refresh())
+            .GetProperty("spaces")
+            .EnumerateArray()
+            .Single(space => space.GetProperty("personal").GetBoolean())
+            .GetProperty("id")
+            .GetGuid();
 
-    private async Task<Npgsql.NpgsqlConnection> OpenConnection() => await host.Services.GetRequiredService<Store.Database>().Connect(default);
+    private async Task<Npgsql.NpgsqlConnection> OpenConnection() =>
+        await host.Services.GetRequiredService<Store.Database>().Connect(default);
 
     private async Task Execute(string sql)
     {
@@ -395,7 +656,7 @@ public sealed class AttackTests : IAsyncLifetime
 
     private static async Task Until(Func<Task<bool>> holds, string what)
     {
-        for (var clock = Stopwatch.StartNew(); !await holds();)
+        for (var clock = Stopwatch.StartNew(); !await holds(); )
         {
             Assert.True(clock.Elapsed < TimeSpan.FromSeconds(20), $"waited for {what}");
             await Task.Delay(20);

@@ -47,31 +47,40 @@ public sealed class KillTests : IAsyncLifetime
         using var server = await Start(address);
         using var caller = await Caller.SignIn(address, person.Email, QuillHost.Password);
         var enough = new TaskCompletionSource();
-        var sending = Enumerable.Range(1, Devices).Select(device => Task.Run(async () =>
-        {
-            var replica = new Replica((ulong)device, person.Id);
-            while (true)
-            {
-                var batch = Enumerable.Range(0, 20).Select(_ => replica.Make(Stroke(), DateTimeOffset.UtcNow.ToUnixTimeMilliseconds())).ToList();
-                List<(long Sequence, string? Code)> results;
-                try
+        var sending = Enumerable
+            .Range(1, Devices)
+            .Select(device =>
+                Task.Run(async () =>
                 {
-                    results = await Caller.Results(await caller.Send(space, DocumentKind.Page, page, batch));
-                }
-                catch (HttpRequestException)
-                {
-                    return;
-                }
+                    var replica = new Replica((ulong)device, person.Id);
+                    while (true)
+                    {
+                        var batch = Enumerable
+                            .Range(0, 20)
+                            .Select(_ => replica.Make(Stroke(), DateTimeOffset.UtcNow.ToUnixTimeMilliseconds()))
+                            .ToList();
+                        List<(long Sequence, string? Code)> results;
+                        try
+                        {
+                            results = await Caller.Results(await caller.Send(space, DocumentKind.Page, page, batch));
+                        }
+                        catch (HttpRequestException)
+                        {
+                            return;
+                        }
 
-                foreach (var (operation, result) in batch.Zip(results))
-                {
-                    Assert.Null(result.Code);
-                    acknowledged.Add(operation.Id);
-                }
+                        foreach (var (operation, result) in batch.Zip(results))
+                        {
+                            Assert.Null(result.Code);
+                            acknowledged.Add(operation.Id);
+                        }
 
-                if (acknowledged.Count > 400) enough.TrySetResult();
-            }
-        })).ToList();
+                        if (acknowledged.Count > 400)
+                            enough.TrySetResult();
+                    }
+                })
+            )
+            .ToList();
         await enough.Task;
         server.Kill();
         await Task.WhenAll(sending);
@@ -86,19 +95,25 @@ public sealed class KillTests : IAsyncLifetime
 
     private async Task<Process> Start(Uri address)
     {
-        var server = Process.Start(new ProcessStartInfo("dotnet", [Repository.Program("CalmQuill.Server")])
-        {
-            Environment =
+        var server = Process.Start(
+            new ProcessStartInfo("dotnet", [Repository.Program("CalmQuill.Server")])
             {
-                ["QUILL_DATABASE"] = database.ConnectionString, ["QUILL_ADDRESS"] = address.ToString(), ["QUILL_FRONT_END"] = folder, ["QUILL_SECRETS"] = Path.Combine(folder, "secrets"),
-            },
-        })!;
+                Environment =
+                {
+                    ["QUILL_DATABASE"] = database.ConnectionString,
+                    ["QUILL_ADDRESS"] = address.ToString(),
+                    ["QUILL_FRONT_END"] = folder,
+                    ["QUILL_SECRETS"] = Path.Combine(folder, "secrets"),
+                },
+            }
+        )!;
         using var http = new HttpClient { BaseAddress = address };
-        for (var deadline = Stopwatch.StartNew(); ;)
+        for (var deadline = Stopwatch.StartNew(); ; )
         {
             try
             {
-                if ((await http.GetAsync("/health")).IsSuccessStatusCode) return server;
+                if ((await http.GetAsync("/health")).IsSuccessStatusCode)
+                    return server;
             }
             catch (HttpRequestException) when (deadline.Elapsed < TimeSpan.FromSeconds(30) && !server.HasExited)
             {

@@ -29,8 +29,18 @@ public sealed class LibraryTests : IAsyncLifetime
         group = await host.MakeGroup();
         (owner, writer) = (await host.SignIn(group.Owner), await host.SignIn(group.Writer));
         device = new Replica(1, group.Owner.Id);
-        await Do(DocumentKind.Library, group.Space, new Change.PropertySet(notebook, Property.Name, "Secrets"), new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"));
-        await Do(DocumentKind.Notebook, notebook, new Change.PropertySet(page, Property.Name, "First page"), new Change.PageAdded(page, "V", "a4-ruled-710"));
+        await Do(
+            DocumentKind.Library,
+            group.Space,
+            new Change.PropertySet(notebook, Property.Name, "Secrets"),
+            new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V")
+        );
+        await Do(
+            DocumentKind.Notebook,
+            notebook,
+            new Change.PropertySet(page, Property.Name, "First page"),
+            new Change.PageAdded(page, "V", "a4-ruled-710")
+        );
         await Do(DocumentKind.Page, page, Stroke());
     }
 
@@ -45,15 +55,22 @@ public sealed class LibraryTests : IAsyncLifetime
     public async Task A_locked_notebook_sends_nothing_of_its_inside_until_it_is_opened_on_that_device()
     {
         var locks = $"/api/spaces/{group.Space}/locks/{notebook}";
-        Assert.Equal(HttpStatusCode.NoContent, (await owner.Http.PutAsJsonAsync(locks, new { passphrase = "lantern oil", minutes = 5 })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await owner.Http.PutAsJsonAsync(locks, new { passphrase = "lantern oil", minutes = 5 })).StatusCode
+        );
         string[] inside =
         [
-            $"/api/spaces/{group.Space}/documents/page/{page}/operations", $"/api/spaces/{group.Space}/documents/notebook/{notebook}/operations",
-            $"/api/spaces/{group.Space}/pages/{page}/thumbnail.svg", $"/api/spaces/{group.Space}/pages/{page}/export.pdf", $"/api/spaces/{group.Space}/notebooks/{notebook}/export.pdf",
+            $"/api/spaces/{group.Space}/documents/page/{page}/operations",
+            $"/api/spaces/{group.Space}/documents/notebook/{notebook}/operations",
+            $"/api/spaces/{group.Space}/pages/{page}/thumbnail.svg",
+            $"/api/spaces/{group.Space}/pages/{page}/export.pdf",
+            $"/api/spaces/{group.Space}/notebooks/{notebook}/export.pdf",
         ];
         foreach (var caller in new[] { owner, writer })
         {
-            foreach (var path in inside) Assert.Equal(HttpStatusCode.Locked, (await caller.Http.GetAsync(path)).StatusCode);
+            foreach (var path in inside)
+                Assert.Equal(HttpStatusCode.Locked, (await caller.Http.GetAsync(path)).StatusCode);
             Assert.Empty(await caller.Http.GetFromJsonAsync<JsonElement[]>($"/api/spaces/{group.Space}/strips?notebooks={notebook}") ?? []);
             Assert.Equal(0, (await Entries(caller, """{"kind":"page"}""")).GetProperty("total").GetInt64());
             Assert.Empty((await caller.Http.GetFromJsonAsync<JsonElement>("/api/desk")).GetProperty("leftOff").EnumerateArray());
@@ -61,12 +78,19 @@ public sealed class LibraryTests : IAsyncLifetime
         }
 
         // Its title stays, and what a device wrote before is still taken.
-        Assert.Equal("Secrets", (await Entries(writer, """{"kind":"notebook"}""")).GetProperty("entries")[0].GetProperty("title").GetString());
+        Assert.Equal(
+            "Secrets",
+            (await Entries(writer, """{"kind":"notebook"}""")).GetProperty("entries")[0].GetProperty("title").GetString()
+        );
         await Do(DocumentKind.Page, page, Stroke());
 
-        Assert.Equal(HttpStatusCode.BadRequest, (await writer.Http.PostAsJsonAsync(locks + "/open", new { words = "lamp oil" })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await writer.Http.PostAsJsonAsync(locks + "/open", new { words = "lamp oil" })).StatusCode
+        );
         Assert.Equal(HttpStatusCode.OK, (await writer.Http.PostAsJsonAsync(locks + "/open", new { words = "lantern oil" })).StatusCode);
-        foreach (var path in inside) Assert.Equal(HttpStatusCode.OK, (await writer.Http.GetAsync(path)).StatusCode);
+        foreach (var path in inside)
+            Assert.Equal(HttpStatusCode.OK, (await writer.Http.GetAsync(path)).StatusCode);
         await Join(writer);
         // On the writer's other device it is shut.
         using var other = await host.SignIn(group.Writer);
@@ -75,8 +99,14 @@ public sealed class LibraryTests : IAsyncLifetime
         Assert.Equal(HttpStatusCode.Locked, (await writer.Http.GetAsync(inside[0])).StatusCode);
 
         // The way out when the passphrase is forgotten: the owner, with the account's password.
-        Assert.Equal(HttpStatusCode.BadRequest, (await owner.Http.PostAsJsonAsync(locks + "/remove", new { password = "guessed" })).StatusCode);
-        Assert.Equal(HttpStatusCode.NoContent, (await owner.Http.PostAsJsonAsync(locks + "/remove", new { password = QuillHost.Password })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await owner.Http.PostAsJsonAsync(locks + "/remove", new { password = "guessed" })).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await owner.Http.PostAsJsonAsync(locks + "/remove", new { password = QuillHost.Password })).StatusCode
+        );
         Assert.Equal(HttpStatusCode.OK, (await other.Http.GetAsync(inside[0])).StatusCode);
     }
 
@@ -85,23 +115,43 @@ public sealed class LibraryTests : IAsyncLifetime
     [InlineData("", 5)]
     [InlineData("long enough", 7)]
     public async Task Locks_with_a_short_passphrase_or_an_odd_time_are_refused(string passphrase, int minutes) =>
-        Assert.Equal(HttpStatusCode.BadRequest, (await owner.Http.PutAsJsonAsync($"/api/spaces/{group.Space}/locks/{notebook}", new { passphrase, minutes })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await owner.Http.PutAsJsonAsync($"/api/spaces/{group.Space}/locks/{notebook}", new { passphrase, minutes })).StatusCode
+        );
 
     [Fact]
     public async Task A_copy_has_the_same_ink_under_another_id_also_in_another_library()
     {
-        var own = (await owner.Refresh()).GetProperty("spaces").EnumerateArray().Single(space => space.GetProperty("personal").GetBoolean()).GetProperty("id").GetGuid();
+        var own = (await owner.Refresh())
+            .GetProperty("spaces")
+            .EnumerateArray()
+            .Single(space => space.GetProperty("personal").GetBoolean())
+            .GetProperty("id")
+            .GetGuid();
         foreach (var (toSpace, move) in new[] { (group.Space, false), (own, true) })
         {
-            var answer = await owner.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/copies", new { node = notebook, toSpace, move });
+            var answer = await owner.Http.PostAsJsonAsync(
+                $"/api/spaces/{group.Space}/copies",
+                new
+                {
+                    node = notebook,
+                    toSpace,
+                    move,
+                }
+            );
             Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
             var copy = (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("copy").GetGuid();
             var inside = new NotebookDocument();
-            foreach (var operation in await owner.After(toSpace, DocumentKind.Notebook, copy)) inside.Apply(operation);
+            foreach (var operation in await owner.After(toSpace, DocumentKind.Notebook, copy))
+                inside.Apply(operation);
             var copied = Assert.Single(inside.Pages());
             Assert.Equal("First page", copied.Title);
             Assert.NotEqual(page, copied.Id);
-            Assert.Equal(OperationCodec.Encode(await owner.After(group.Space, DocumentKind.Page, page)), OperationCodec.Encode(await owner.After(toSpace, DocumentKind.Page, copied.Id)));
+            Assert.Equal(
+                OperationCodec.Encode(await owner.After(group.Space, DocumentKind.Page, page)),
+                OperationCodec.Encode(await owner.After(toSpace, DocumentKind.Page, copied.Id))
+            );
             var library = await Library(toSpace);
             Assert.Equal(move ? "Secrets" : "Secrets, copy", library.Nodes().Single(node => node.Id == copy).Name);
         }
@@ -115,14 +165,26 @@ public sealed class LibraryTests : IAsyncLifetime
         var answer = await writer.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/copies", new { node = notebook, entry = page });
         Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
         var inside = new NotebookDocument();
-        foreach (var operation in await owner.After(group.Space, DocumentKind.Notebook, notebook)) inside.Apply(operation);
+        foreach (var operation in await owner.After(group.Space, DocumentKind.Notebook, notebook))
+            inside.Apply(operation);
         Assert.Equal(["First page", "First page"], inside.Pages().Select(one => one.Title));
         Assert.Equal(page, inside.Pages()[0].Id);
-        Assert.Equal(HttpStatusCode.BadRequest, (await writer.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/copies", new { node = notebook, parent = Guid.NewGuid() })).StatusCode);
-        Assert.Equal(HttpStatusCode.NotFound, (await writer.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/copies", new { node = Guid.NewGuid() })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (
+                await writer.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/copies", new { node = notebook, parent = Guid.NewGuid() })
+            ).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await writer.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/copies", new { node = Guid.NewGuid() })).StatusCode
+        );
         using var stranger = await host.SignIn(group.Stranger);
         var strangers = (await stranger.Refresh()).GetProperty("spaces")[0].GetProperty("id").GetGuid();
-        Assert.Equal(HttpStatusCode.NotFound, (await stranger.Http.PostAsJsonAsync($"/api/spaces/{strangers}/copies", new { node = notebook, entry = page })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await stranger.Http.PostAsJsonAsync($"/api/spaces/{strangers}/copies", new { node = notebook, entry = page })).StatusCode
+        );
     }
 
     [Theory]
@@ -136,7 +198,10 @@ public sealed class LibraryTests : IAsyncLifetime
     [InlineData("[]")]
     public async Task Bad_questions_are_refused_with_a_sentence(string body)
     {
-        var answer = await writer.Http.PostAsync($"/api/spaces/{group.Space}/entries", new StringContent(body, System.Text.Encoding.UTF8, "application/json"));
+        var answer = await writer.Http.PostAsync(
+            $"/api/spaces/{group.Space}/entries",
+            new StringContent(body, System.Text.Encoding.UTF8, "application/json")
+        );
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
     }
 
@@ -144,16 +209,38 @@ public sealed class LibraryTests : IAsyncLifetime
     [InlineData("strips?notebooks=7")]
     [InlineData("summaries?after=-5")]
     [InlineData("summaries?after=9999999999999999")]
-    public async Task Bad_addresses_are_refused(string path) => Assert.Equal(HttpStatusCode.BadRequest, (await writer.Http.GetAsync($"/api/spaces/{group.Space}/{path}")).StatusCode);
+    public async Task Bad_addresses_are_refused(string path) =>
+        Assert.Equal(HttpStatusCode.BadRequest, (await writer.Http.GetAsync($"/api/spaces/{group.Space}/{path}")).StatusCode);
 
     [Fact]
     public async Task What_was_erased_takes_nothing_any_more_and_says_so()
     {
-        await Do(DocumentKind.Library, group.Space, new Change.PropertySet(notebook, Property.Binned, "1"), new Change.PropertySet(notebook, Property.Erased, "1"));
-        Assert.Equal(2, (await host.Services.GetRequiredService<Store.Library.BinStore>().RemoveData(DateTimeOffset.UtcNow.AddDays(Bin.GraceDays), default)).Count);
-        var answer = await owner.Send(group.Space, DocumentKind.Page, page, device.Make(Stroke(), DateTimeOffset.UtcNow.ToUnixTimeMilliseconds()));
+        await Do(
+            DocumentKind.Library,
+            group.Space,
+            new Change.PropertySet(notebook, Property.Binned, "1"),
+            new Change.PropertySet(notebook, Property.Erased, "1")
+        );
+        Assert.Equal(
+            2,
+            (
+                await host
+                    .Services.GetRequiredService<Store.Library.BinStore>()
+                    .RemoveData(DateTimeOffset.UtcNow.AddDays(Bin.GraceDays), default)
+            ).Count
+        );
+        var answer = await owner.Send(
+            group.Space,
+            DocumentKind.Page,
+            page,
+            device.Make(Stroke(), DateTimeOffset.UtcNow.ToUnixTimeMilliseconds())
+        );
         Assert.Equal(HttpStatusCode.Gone, answer.StatusCode);
-        Assert.Contains("erased", (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("title").GetString(), StringComparison.Ordinal);
+        Assert.Contains(
+            "erased",
+            (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("title").GetString(),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -163,9 +250,14 @@ public sealed class LibraryTests : IAsyncLifetime
         await writer.Send(group.Space, DocumentKind.Page, page, new Replica(9, group.Writer.Id).Make(Stroke(), now));
         var desk = await owner.Http.GetFromJsonAsync<JsonElement>($"/api/desk?since={now - 60_000}");
         var news = Assert.Single(desk.GetProperty("news").EnumerateArray());
-        Assert.Equal(("Writer Person", "Secrets", 1), (news.GetProperty("name").GetString(), news.GetProperty("notebookName").GetString(), news.GetProperty("pages").GetInt32()));
+        Assert.Equal(
+            ("Writer Person", "Secrets", 1),
+            (news.GetProperty("name").GetString(), news.GetProperty("notebookName").GetString(), news.GetProperty("pages").GetInt32())
+        );
         Assert.Equal(page, Assert.Single(desk.GetProperty("leftOff").EnumerateArray()).GetProperty("page").GetProperty("id").GetGuid());
-        Assert.Empty((await owner.Http.GetFromJsonAsync<JsonElement>($"/api/desk?since={now + 60_000}")).GetProperty("news").EnumerateArray());
+        Assert.Empty(
+            (await owner.Http.GetFromJsonAsync<JsonElement>($"/api/desk?since={now + 60_000}")).GetProperty("news").EnumerateArray()
+        );
     }
 
     private async Task<JsonElement> Entries(Caller caller, string rule)
@@ -178,20 +270,31 @@ public sealed class LibraryTests : IAsyncLifetime
     private async Task<LibraryDocument> Library(Guid space)
     {
         var library = new LibraryDocument();
-        foreach (var operation in await owner.After(space, DocumentKind.Library, space)) library.Apply(operation);
+        foreach (var operation in await owner.After(space, DocumentKind.Library, space))
+            library.Apply(operation);
         return library;
     }
 
     private async Task Join(Caller caller)
     {
-        await using var hub = new HubConnectionBuilder().WithUrl(new Uri(host.Address, "/live"), options => options.Cookies = caller.Cookies).AddMessagePackProtocol().Build();
+        await using var hub = new HubConnectionBuilder()
+            .WithUrl(new Uri(host.Address, "/live"), options => options.Cookies = caller.Cookies)
+            .AddMessagePackProtocol()
+            .Build();
         await hub.StartAsync();
         await hub.InvokeAsync("Join", $"{group.Space}/page/{page}");
     }
 
     private async Task Do(DocumentKind kind, Guid id, params Change[] changes)
     {
-        var results = await Caller.Results(await owner.Send(group.Space, kind, id, changes.Select(change => device.Make(change, DateTimeOffset.UtcNow.ToUnixTimeMilliseconds()))));
+        var results = await Caller.Results(
+            await owner.Send(
+                group.Space,
+                kind,
+                id,
+                changes.Select(change => device.Make(change, DateTimeOffset.UtcNow.ToUnixTimeMilliseconds()))
+            )
+        );
         Assert.All(results, result => Assert.Null(result.Code));
     }
 

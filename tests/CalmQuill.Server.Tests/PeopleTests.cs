@@ -9,7 +9,8 @@ public sealed class PeopleTests : IAsyncLifetime
 {
     private QuillHost host = null!;
 
-    public async Task InitializeAsync() => host = await QuillHost.Start(with: settings => settings with { Limits = QuillHost.Roomy with { SignInsAMinute = 5 } });
+    public async Task InitializeAsync() =>
+        host = await QuillHost.Start(with: settings => settings with { Limits = QuillHost.Roomy with { SignInsAMinute = 5 } });
 
     public async Task DisposeAsync() => await host.DisposeAsync();
 
@@ -18,7 +19,13 @@ public sealed class PeopleTests : IAsyncLifetime
     {
         using var inviting = await host.SignIn(await host.Person(Guid.Empty, Core.Access.Role.None));
         using var caller = await Caller.SignedOut(host.Address);
-        var form = new { name = "Nela Quist", email = "Nela@Test.example", password = "clockwork-9", invitation = await Invitation(inviting) };
+        var form = new
+        {
+            name = "Nela Quist",
+            email = "Nela@Test.example",
+            password = "clockwork-9",
+            invitation = await Invitation(inviting),
+        };
         Assert.True((await caller.Http.PostAsJsonAsync("/api/people", form)).IsSuccessStatusCode);
         var session = await caller.Refresh();
         Assert.Equal("Nela Quist", session.GetProperty("person").GetProperty("name").GetString());
@@ -27,10 +34,20 @@ public sealed class PeopleTests : IAsyncLifetime
         Assert.False((await caller.Refresh()).TryGetProperty("person", out _));
         using var again = await Caller.SignIn(host.Address, "nela@test.example", "clockwork-9");
         // An invitation is good once; an address that is taken uses none up.
-        Assert.Equal(HttpStatusCode.BadRequest, (await again.Http.PostAsJsonAsync("/api/people", form with { email = "other@test.example" })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await again.Http.PostAsJsonAsync("/api/people", form with { email = "other@test.example" })).StatusCode
+        );
         var second = await Invitation(inviting);
-        Assert.Equal(HttpStatusCode.Conflict, (await again.Http.PostAsJsonAsync("/api/people", form with { invitation = second })).StatusCode);
-        Assert.True((await again.Http.PostAsJsonAsync("/api/people", form with { email = "other@test.example", invitation = second })).IsSuccessStatusCode);
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (await again.Http.PostAsJsonAsync("/api/people", form with { invitation = second })).StatusCode
+        );
+        Assert.True(
+            (
+                await again.Http.PostAsJsonAsync("/api/people", form with { email = "other@test.example", invitation = second })
+            ).IsSuccessStatusCode
+        );
     }
 
     [Theory]
@@ -42,7 +59,15 @@ public sealed class PeopleTests : IAsyncLifetime
     public async Task Bad_forms_are_refused_with_a_sentence(string? name, string? email, string? password)
     {
         using var caller = await Caller.SignedOut(host.Address);
-        using var answer = await caller.Http.PostAsJsonAsync("/api/people", new { name, email, password });
+        using var answer = await caller.Http.PostAsJsonAsync(
+            "/api/people",
+            new
+            {
+                name,
+                email,
+                password,
+            }
+        );
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
         Assert.Equal("application/problem+json", answer.Content.Headers.ContentType!.MediaType);
         Assert.Contains(".\"", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
@@ -56,8 +81,24 @@ public sealed class PeopleTests : IAsyncLifetime
         var person = await host.Person(Guid.Empty, Core.Access.Role.None);
         using var here = await host.SignIn(person);
         using var elsewhere = await host.SignIn(person);
-        Assert.Equal(HttpStatusCode.BadRequest, (await here.Http.PutAsJsonAsync("/api/people/me/password", new Dictionary<string, string> { ["old"] = "wrong", ["new"] = "another-password" })).StatusCode);
-        Assert.Equal(HttpStatusCode.NoContent, (await here.Http.PutAsJsonAsync("/api/people/me/password", new Dictionary<string, string> { ["old"] = QuillHost.Password, ["new"] = "another-password" })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (
+                await here.Http.PutAsJsonAsync(
+                    "/api/people/me/password",
+                    new Dictionary<string, string> { ["old"] = "wrong", ["new"] = "another-password" }
+                )
+            ).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (
+                await here.Http.PutAsJsonAsync(
+                    "/api/people/me/password",
+                    new Dictionary<string, string> { ["old"] = QuillHost.Password, ["new"] = "another-password" }
+                )
+            ).StatusCode
+        );
         Assert.True((await here.Refresh()).TryGetProperty("person", out _));
         Assert.False((await elsewhere.Refresh()).TryGetProperty("person", out _));
     }
@@ -68,9 +109,20 @@ public sealed class PeopleTests : IAsyncLifetime
         var person = await host.Person(Guid.Empty, Core.Access.Role.None);
         var other = await host.Person(Guid.Empty, Core.Access.Role.None);
         using var caller = await host.SignIn(person);
-        Assert.Equal(HttpStatusCode.BadRequest, (await caller.Http.PutAsJsonAsync("/api/people/me", new { email = "new@test.example" })).StatusCode);
-        Assert.Equal(HttpStatusCode.Conflict, (await caller.Http.PutAsJsonAsync("/api/people/me", new { email = other.Email, password = QuillHost.Password })).StatusCode);
-        Assert.Equal(HttpStatusCode.NoContent, (await caller.Http.PutAsJsonAsync("/api/people/me", new { email = "new@test.example", password = QuillHost.Password })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await caller.Http.PutAsJsonAsync("/api/people/me", new { email = "new@test.example" })).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (await caller.Http.PutAsJsonAsync("/api/people/me", new { email = other.Email, password = QuillHost.Password })).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (
+                await caller.Http.PutAsJsonAsync("/api/people/me", new { email = "new@test.example", password = QuillHost.Password })
+            ).StatusCode
+        );
         using var again = await Caller.SignIn(host.Address, "new@test.example", QuillHost.Password);
     }
 
@@ -81,7 +133,10 @@ public sealed class PeopleTests : IAsyncLifetime
         using var caller = await Caller.SignedOut(host.Address);
         var answers = new List<HttpStatusCode>();
         // Twice as many as a minute allows, and one: the minute may turn in between.
-        for (var i = 0; i < 11; i++) answers.Add((await caller.Http.PostAsJsonAsync("/api/session", new { email = person.Email, password = "guess" + i })).StatusCode);
+        for (var i = 0; i < 11; i++)
+            answers.Add(
+                (await caller.Http.PostAsJsonAsync("/api/session", new { email = person.Email, password = "guess" + i })).StatusCode
+            );
         Assert.All(answers[..5], answer => Assert.Equal(HttpStatusCode.Unauthorized, answer));
         Assert.Contains(HttpStatusCode.TooManyRequests, answers);
     }
@@ -99,7 +154,9 @@ public sealed class PeopleTests : IAsyncLifetime
 
     private static async Task<string> Invitation(Caller caller)
     {
-        var answer = await (await caller.Http.PostAsync("/api/invitations", null)).Content.ReadFromJsonAsync<System.Text.Json.JsonElement>();
+        var answer = await (
+            await caller.Http.PostAsync("/api/invitations", null)
+        ).Content.ReadFromJsonAsync<System.Text.Json.JsonElement>();
         var link = answer.GetProperty("link").GetString()!;
         return link[(link.IndexOf("#invitation=", StringComparison.Ordinal) + 12)..];
     }

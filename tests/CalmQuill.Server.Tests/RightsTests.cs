@@ -21,8 +21,10 @@ public sealed class RightsTests : IAsyncLifetime
     /// <summary>Within a second, and as much again for a machine that is busy.</summary>
     private static readonly TimeSpan Soon = TimeSpan.FromSeconds(2);
 
-    private readonly Guid notebook = Guid.NewGuid(), page = Guid.NewGuid();
-    private QuillHost host = null!, another = null!;
+    private readonly Guid notebook = Guid.NewGuid(),
+        page = Guid.NewGuid();
+    private QuillHost host = null!,
+        another = null!;
     private QuillHost.Group group = null!;
     private Caller owner = null!;
     private Replica owners = null!;
@@ -34,7 +36,12 @@ public sealed class RightsTests : IAsyncLifetime
         group = await host.MakeGroup();
         owner = await host.SignIn(group.Owner);
         owners = new Replica(unchecked((ulong)Random.Shared.NextInt64()), group.Owner.Id);
-        await owner.Send(group.Space, DocumentKind.Library, group.Space, owners.Make(new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"), Now));
+        await owner.Send(
+            group.Space,
+            DocumentKind.Library,
+            group.Space,
+            owners.Make(new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"), Now)
+        );
         await owner.Send(group.Space, DocumentKind.Notebook, notebook, owners.Make(new Change.PageAdded(page, "V", "a4-ruled-710"), Now));
     }
 
@@ -46,7 +53,17 @@ public sealed class RightsTests : IAsyncLifetime
     }
 
     /// <summary>What takes a right away, and from whom.</summary>
-    public static readonly TheoryData<string> Takings = ["role", "removed", "lock", "password", "ended session", "signed out", "lock again", "time over"];
+    public static readonly TheoryData<string> Takings =
+    [
+        "role",
+        "removed",
+        "lock",
+        "password",
+        "ended session",
+        "signed out",
+        "lock again",
+        "time over",
+    ];
 
     [Theory]
     [MemberData(nameof(Takings))]
@@ -58,7 +75,8 @@ public sealed class RightsTests : IAsyncLifetime
         if (taking is "lock again" or "time over")
         {
             (await owner.Http.PutAsJsonAsync(locks, new { passphrase = "a-passphrase", minutes = 5 })).EnsureSuccessStatusCode();
-            foreach (var caller in new[] { here, there }) (await caller.Http.PostAsJsonAsync(locks + "/open", new { words = "a-passphrase" })).EnsureSuccessStatusCode();
+            foreach (var caller in new[] { here, there })
+                (await caller.Http.PostAsJsonAsync(locks + "/open", new { words = "a-passphrase" })).EnsureSuccessStatusCode();
         }
 
         await using var device = await Device.Join(host, here, Address);
@@ -69,26 +87,38 @@ public sealed class RightsTests : IAsyncLifetime
         switch (taking)
         {
             case "role":
-                (await owner.Http.PutAsJsonAsync($"/api/spaces/{group.Space}/members/{group.Writer.Id}", new { role = "reader" })).EnsureSuccessStatusCode();
+                (
+                    await owner.Http.PutAsJsonAsync($"/api/spaces/{group.Space}/members/{group.Writer.Id}", new { role = "reader" })
+                ).EnsureSuccessStatusCode();
                 break;
             case "removed":
-                (await owner.Http.PutAsJsonAsync($"/api/spaces/{group.Space}/members/{group.Writer.Id}", new { role = "none" })).EnsureSuccessStatusCode();
+                (
+                    await owner.Http.PutAsJsonAsync($"/api/spaces/{group.Space}/members/{group.Writer.Id}", new { role = "none" })
+                ).EnsureSuccessStatusCode();
                 break;
             case "lock":
                 (await owner.Http.PutAsJsonAsync(locks, new { passphrase = "a-passphrase", minutes = 5 })).EnsureSuccessStatusCode();
                 break;
             case "password":
                 using (var third = await host.SignIn(group.Writer))
-                    (await third.Http.PutAsJsonAsync("/api/people/me/password", new Dictionary<string, string> { ["old"] = QuillHost.Password, ["new"] = "another-password" })).EnsureSuccessStatusCode();
+                    (
+                        await third.Http.PutAsJsonAsync(
+                            "/api/people/me/password",
+                            new Dictionary<string, string> { ["old"] = QuillHost.Password, ["new"] = "another-password" }
+                        )
+                    ).EnsureSuccessStatusCode();
                 break;
             case "ended session":
-                using (var third = await host.SignIn(group.Writer)) (await third.Http.DeleteAsync("/api/devices")).EnsureSuccessStatusCode();
+                using (var third = await host.SignIn(group.Writer))
+                    (await third.Http.DeleteAsync("/api/devices")).EnsureSuccessStatusCode();
                 break;
             case "signed out":
-                foreach (var caller in new[] { here, there }) (await caller.Http.DeleteAsync("/api/session")).EnsureSuccessStatusCode();
+                foreach (var caller in new[] { here, there })
+                    (await caller.Http.DeleteAsync("/api/session")).EnsureSuccessStatusCode();
                 break;
             case "lock again":
-                foreach (var caller in new[] { here, there }) (await caller.Http.PostAsync(locks + "/shut", null)).EnsureSuccessStatusCode();
+                foreach (var caller in new[] { here, there })
+                    (await caller.Http.PostAsync(locks + "/shut", null)).EnsureSuccessStatusCode();
                 break;
             case "time over":
                 await Execute("UPDATE unlocks SET until = now()");
@@ -106,7 +136,8 @@ public sealed class RightsTests : IAsyncLifetime
         await owner.Send(group.Space, DocumentKind.Page, page, owners.Make(Stroke(), Now));
         Assert.Equal(heard, device.Heard.Count + far.Heard.Count);
         // Who connects again joins what is still theirs: a reader reads on and does not write.
-        if (taking != "role") return;
+        if (taking != "role")
+            return;
         await using var again = await Device.Join(host, here, Address);
         await Assert.ThrowsAsync<HubException>(again.Wet);
         await owner.Send(group.Space, DocumentKind.Page, page, owners.Make(Stroke(), Now));
@@ -136,8 +167,18 @@ public sealed class RightsTests : IAsyncLifetime
         using var socket = new ClientWebSocket();
         socket.Options.Cookies = reader.Cookies;
         await socket.ConnectAsync(new UriBuilder(host.Address) { Scheme = "ws", Path = "/live" }.Uri, default);
-        await socket.SendAsync(System.Text.Encoding.UTF8.GetBytes("{\"protocol\":\"json\",\"version\":1}\u001e"), WebSocketMessageType.Text, true, default);
-        await socket.SendAsync(System.Text.Encoding.UTF8.GetBytes($"{{\"type\":1,\"target\":\"Join\",\"arguments\":[\"{Address}\"]}}\u001e"), WebSocketMessageType.Text, true, default);
+        await socket.SendAsync(
+            System.Text.Encoding.UTF8.GetBytes("{\"protocol\":\"json\",\"version\":1}\u001e"),
+            WebSocketMessageType.Text,
+            true,
+            default
+        );
+        await socket.SendAsync(
+            System.Text.Encoding.UTF8.GetBytes($"{{\"type\":1,\"target\":\"Join\",\"arguments\":[\"{Address}\"]}}\u001e"),
+            WebSocketMessageType.Text,
+            true,
+            default
+        );
         var live = host.Services.GetRequiredService<Live.LiveConnections>();
         var document = Store.Documents.DocumentRef.Page(group.Space, page);
         await Until(() => live.PresentOn(document).Length == 1, "the silent device to have joined");
@@ -148,9 +189,12 @@ public sealed class RightsTests : IAsyncLifetime
         for (var i = 0; i < 60; i++)
         {
             var clock = Stopwatch.StartNew();
-            var results = await Caller.Results(await owner.Send(group.Space, DocumentKind.Page, page, Enumerable.Range(0, 20).Select(_ => owners.Make(Large(), Now))));
+            var results = await Caller.Results(
+                await owner.Send(group.Space, DocumentKind.Page, page, Enumerable.Range(0, 20).Select(_ => owners.Make(Large(), Now)))
+            );
             Assert.All(results, result => Assert.Null(result.Code));
-            if (clock.Elapsed > longest) longest = clock.Elapsed;
+            if (clock.Elapsed > longest)
+                longest = clock.Elapsed;
         }
 
         Assert.True(longest < TimeSpan.FromSeconds(3), $"a post took {longest}");
@@ -164,21 +208,28 @@ public sealed class RightsTests : IAsyncLifetime
         using var writer = await host.SignIn(group.Writer);
         await using var flooding = await Device.Join(host, writer, Address);
         await using var other = await Device.Join(host, owner, Address);
-        var calls = await Task.WhenAll(Enumerable.Range(0, 4_000).Select(async _ =>
-        {
-            try
-            {
-                await flooding.Wet();
-                return true;
-            }
-            catch (HubException)
-            {
-                return false;
-            }
-        }));
+        var calls = await Task.WhenAll(
+            Enumerable
+                .Range(0, 4_000)
+                .Select(async _ =>
+                {
+                    try
+                    {
+                        await flooding.Wet();
+                        return true;
+                    }
+                    catch (HubException)
+                    {
+                        return false;
+                    }
+                })
+        );
         // A bucket of 800 that fills by 200 a second.
         Assert.InRange(calls.Count(taken => taken), 800, 3_000);
-        Assert.Equal(System.Net.HttpStatusCode.OK, (await owner.Send(group.Space, DocumentKind.Page, page, owners.Make(Stroke(), Now))).StatusCode);
+        Assert.Equal(
+            System.Net.HttpStatusCode.OK,
+            (await owner.Send(group.Space, DocumentKind.Page, page, owners.Make(Stroke(), Now))).StatusCode
+        );
         await other.Hears("stored");
         Assert.False(other.Ended.IsCompleted);
         Assert.InRange(other.Heard.Count(what => what == "wet"), 800, 3_000);
@@ -187,7 +238,12 @@ public sealed class RightsTests : IAsyncLifetime
     [Fact]
     public async Task One_person_connects_so_many_devices_and_no_more()
     {
-        await using var small = await QuillHost.Start(with: settings => settings with { Limits = QuillHost.Roomy with { ConnectionsOfAPerson = 2 } });
+        await using var small = await QuillHost.Start(with: settings =>
+            settings with
+            {
+                Limits = QuillHost.Roomy with { ConnectionsOfAPerson = 2 },
+            }
+        );
         var own = await small.MakeGroup();
         using var caller = await small.SignIn(own.Writer);
         var address = $"{own.Space}/page/{page}";
@@ -202,10 +258,24 @@ public sealed class RightsTests : IAsyncLifetime
     public async Task Through_Redis_what_is_stored_and_wet_on_one_server_is_heard_on_the_other()
     {
         var port = FreePort();
-        using var redis = Process.Start(new ProcessStartInfo("redis-server", ["--port", port.ToString(System.Globalization.CultureInfo.InvariantCulture), "--bind", "127.0.0.1", "--save", "", "--appendonly", "no"])
-        {
-            RedirectStandardOutput = true,
-        })!;
+        using var redis = Process.Start(
+            new ProcessStartInfo(
+                "redis-server",
+                [
+                    "--port",
+                    port.ToString(System.Globalization.CultureInfo.InvariantCulture),
+                    "--bind",
+                    "127.0.0.1",
+                    "--save",
+                    "",
+                    "--appendonly",
+                    "no",
+                ]
+            )
+            {
+                RedirectStandardOutput = true,
+            }
+        )!;
         try
         {
             await Until(() => Answers(port), "Redis");
@@ -234,7 +304,8 @@ public sealed class RightsTests : IAsyncLifetime
         }
         finally
         {
-            if (!redis.HasExited) redis.Kill();
+            if (!redis.HasExited)
+                redis.Kill();
         }
     }
 
@@ -242,7 +313,13 @@ public sealed class RightsTests : IAsyncLifetime
     public void A_live_message_comes_through_to_another_server_as_it_was_and_not_back_to_its_own()
     {
         var (here, there) = (Guid.NewGuid(), Guid.NewGuid());
-        var message = new Live.LiveMessage(Store.Documents.DocumentRef.Page(group.Space, page), "wet", ["person", 7, 9_000_000_000L, new byte[] { 1, 2, 3 }, new[] { "a", "b" }], 10, "connection");
+        var message = new Live.LiveMessage(
+            Store.Documents.DocumentRef.Page(group.Space, page),
+            "wet",
+            ["person", 7, 9_000_000_000L, new byte[] { 1, 2, 3 }, new[] { "a", "b" }],
+            10,
+            "connection"
+        );
         var bytes = Live.LiveWire.Write(message, here);
         Assert.Null(Live.LiveWire.Read(bytes, here));
         var read = Live.LiveWire.Read(bytes, there)!;
@@ -282,7 +359,7 @@ public sealed class RightsTests : IAsyncLifetime
 
     private static async Task Until(Func<bool> holds, string what)
     {
-        for (var clock = Stopwatch.StartNew(); !holds();)
+        for (var clock = Stopwatch.StartNew(); !holds(); )
         {
             Assert.True(clock.Elapsed < TimeSpan.FromSeconds(20), $"waited for {what}");
             await Task.Delay(20);
@@ -318,7 +395,13 @@ public sealed class RightsTests : IAsyncLifetime
 
         public static async Task<Device> Join(QuillHost on, Caller caller, string address)
         {
-            var device = new Device(new HubConnectionBuilder().WithUrl(new Uri(on.Address, "/live"), options => options.Cookies = caller.Cookies).AddMessagePackProtocol().Build(), address);
+            var device = new Device(
+                new HubConnectionBuilder()
+                    .WithUrl(new Uri(on.Address, "/live"), options => options.Cookies = caller.Cookies)
+                    .AddMessagePackProtocol()
+                    .Build(),
+                address
+            );
             await device.hub.StartAsync();
             await device.hub.InvokeAsync("Join", address);
             return device;

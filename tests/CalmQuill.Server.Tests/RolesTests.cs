@@ -18,8 +18,19 @@ namespace CalmQuill.Server.Tests;
 /// </summary>
 public sealed class RolesTests : IAsyncLifetime
 {
-    private const int Ok = 200, Done = 204, Bad = 400, SignedOut = 401, Forbidden = 403, NotHere = 404, Taken = 409, Locked = 423;
-    private readonly Guid page = Guid.NewGuid(), notebook = Guid.NewGuid(), lockedNotebook = Guid.NewGuid(), lockedPage = Guid.NewGuid(), foreign = Guid.NewGuid();
+    private const int Ok = 200,
+        Done = 204,
+        Bad = 400,
+        SignedOut = 401,
+        Forbidden = 403,
+        NotHere = 404,
+        Taken = 409,
+        Locked = 423;
+    private readonly Guid page = Guid.NewGuid(),
+        notebook = Guid.NewGuid(),
+        lockedNotebook = Guid.NewGuid(),
+        lockedPage = Guid.NewGuid(),
+        foreign = Guid.NewGuid();
     private QuillHost host = null!;
     private QuillHost.Group group = null!;
     private Caller[] callers = [];
@@ -35,13 +46,48 @@ public sealed class RolesTests : IAsyncLifetime
         ("/api/devices", "GET", "/api/devices", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
         ("/api/devices/{session:guid}", "DELETE", "/api/devices/{page}", [NotHere, NotHere, NotHere, NotHere, SignedOut], NotHere, NotHere),
         ("/api/spaces/{space:guid}/members/", "GET", "/api/spaces/{space}/members", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
-        ("/api/spaces/{space:guid}/members/{person:guid}", "PUT", "/api/spaces/{space}/members/{writer}", [Done, Forbidden, Forbidden, NotHere, SignedOut], NotHere, Done),
+        (
+            "/api/spaces/{space:guid}/members/{person:guid}",
+            "PUT",
+            "/api/spaces/{space}/members/{writer}",
+            [Done, Forbidden, Forbidden, NotHere, SignedOut],
+            NotHere,
+            Done
+        ),
         ("/api/spaces/{space:guid}/usage", "GET", "/api/spaces/{space}/usage", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
-        ("/api/spaces/{space:guid}/documents/{kind}/{id:guid}/operations/", "GET", "/api/spaces/{space}/documents/page/{page}/operations", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Locked),
-        ("/api/spaces/{space:guid}/documents/{kind}/{id:guid}/operations/", "GET", "/api/spaces/{space}/documents/notebook/{notebook}/operations", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Locked),
-        ("/api/spaces/{space:guid}/documents/{kind}/{id:guid}/operations/", "POST", "/api/spaces/{space}/documents/page/{page}/operations", [Ok, Ok, Forbidden, NotHere, SignedOut], Ok, Ok),
+        (
+            "/api/spaces/{space:guid}/documents/{kind}/{id:guid}/operations/",
+            "GET",
+            "/api/spaces/{space}/documents/page/{page}/operations",
+            [Ok, Ok, Ok, NotHere, SignedOut],
+            Ok,
+            Locked
+        ),
+        (
+            "/api/spaces/{space:guid}/documents/{kind}/{id:guid}/operations/",
+            "GET",
+            "/api/spaces/{space}/documents/notebook/{notebook}/operations",
+            [Ok, Ok, Ok, NotHere, SignedOut],
+            Ok,
+            Locked
+        ),
+        (
+            "/api/spaces/{space:guid}/documents/{kind}/{id:guid}/operations/",
+            "POST",
+            "/api/spaces/{space}/documents/page/{page}/operations",
+            [Ok, Ok, Forbidden, NotHere, SignedOut],
+            Ok,
+            Ok
+        ),
         ("/api/spaces/{space:guid}/summaries", "GET", "/api/spaces/{space}/summaries", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
-        ("/api/spaces/{space:guid}/strips", "GET", "/api/spaces/{space}/strips?notebooks={notebook}", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
+        (
+            "/api/spaces/{space:guid}/strips",
+            "GET",
+            "/api/spaces/{space}/strips?notebooks={notebook}",
+            [Ok, Ok, Ok, NotHere, SignedOut],
+            Ok,
+            Ok
+        ),
         ("/api/spaces/{space:guid}/bin", "GET", "/api/spaces/{space}/bin", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
         ("/api/spaces/{space:guid}/entries", "POST", "/api/spaces/{space}/entries", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
         ("/api/spaces/{space:guid}/tag-uses", "GET", "/api/spaces/{space}/tag-uses", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
@@ -50,27 +96,139 @@ public sealed class RolesTests : IAsyncLifetime
         ("/api/often", "GET", "/api/often", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
         ("/api/spaces/{space:guid}/locks/", "GET", "/api/spaces/{space}/locks", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
         // The notebook that is locked already: who may lock is told so. The other space's member names it in a library of their own, and locks nothing but that.
-        ("/api/spaces/{space:guid}/locks/{notebook:guid}", "PUT", "/api/spaces/{space}/locks/{locked}", [Taken, Forbidden, Forbidden, NotHere, SignedOut], NotHere, Taken),
-        ("/api/spaces/{space:guid}/locks/{notebook:guid}/open", "POST", "/api/spaces/{space}/locks/{locked}/open", [Bad, Bad, Bad, NotHere, SignedOut], NotHere, Bad),
-        ("/api/spaces/{space:guid}/locks/{notebook:guid}/shut", "POST", "/api/spaces/{space}/locks/{locked}/shut", [Done, Done, Done, NotHere, SignedOut], NotHere, Done),
-        ("/api/spaces/{space:guid}/locks/{notebook:guid}/remove", "POST", "/api/spaces/{space}/locks/{locked}/remove", [Bad, Forbidden, Forbidden, NotHere, SignedOut], NotHere, Bad),
-        ("/api/spaces/{space:guid}/pages/{page:guid}/thumbnail.svg", "GET", "/api/spaces/{space}/pages/{page}/thumbnail.svg", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Locked),
-        ("/api/spaces/{space:guid}/pages/{page:guid}/export.pdf", "GET", "/api/spaces/{space}/pages/{page}/export.pdf", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Locked),
-        ("/api/spaces/{space:guid}/pages/{page:guid}/export.svg", "GET", "/api/spaces/{space}/pages/{page}/export.svg", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Locked),
-        ("/api/spaces/{space:guid}/notebooks/{notebook:guid}/export.pdf", "GET", "/api/spaces/{space}/notebooks/{notebook}/export.pdf", [Ok, Ok, Ok, NotHere, SignedOut], Taken, Locked),
+        (
+            "/api/spaces/{space:guid}/locks/{notebook:guid}",
+            "PUT",
+            "/api/spaces/{space}/locks/{locked}",
+            [Taken, Forbidden, Forbidden, NotHere, SignedOut],
+            NotHere,
+            Taken
+        ),
+        (
+            "/api/spaces/{space:guid}/locks/{notebook:guid}/open",
+            "POST",
+            "/api/spaces/{space}/locks/{locked}/open",
+            [Bad, Bad, Bad, NotHere, SignedOut],
+            NotHere,
+            Bad
+        ),
+        (
+            "/api/spaces/{space:guid}/locks/{notebook:guid}/shut",
+            "POST",
+            "/api/spaces/{space}/locks/{locked}/shut",
+            [Done, Done, Done, NotHere, SignedOut],
+            NotHere,
+            Done
+        ),
+        (
+            "/api/spaces/{space:guid}/locks/{notebook:guid}/remove",
+            "POST",
+            "/api/spaces/{space}/locks/{locked}/remove",
+            [Bad, Forbidden, Forbidden, NotHere, SignedOut],
+            NotHere,
+            Bad
+        ),
+        (
+            "/api/spaces/{space:guid}/pages/{page:guid}/thumbnail.svg",
+            "GET",
+            "/api/spaces/{space}/pages/{page}/thumbnail.svg",
+            [Ok, Ok, Ok, NotHere, SignedOut],
+            Ok,
+            Locked
+        ),
+        (
+            "/api/spaces/{space:guid}/pages/{page:guid}/export.pdf",
+            "GET",
+            "/api/spaces/{space}/pages/{page}/export.pdf",
+            [Ok, Ok, Ok, NotHere, SignedOut],
+            Ok,
+            Locked
+        ),
+        (
+            "/api/spaces/{space:guid}/pages/{page:guid}/export.svg",
+            "GET",
+            "/api/spaces/{space}/pages/{page}/export.svg",
+            [Ok, Ok, Ok, NotHere, SignedOut],
+            Ok,
+            Locked
+        ),
+        (
+            "/api/spaces/{space:guid}/notebooks/{notebook:guid}/export.pdf",
+            "GET",
+            "/api/spaces/{space}/notebooks/{notebook}/export.pdf",
+            [Ok, Ok, Ok, NotHere, SignedOut],
+            Taken,
+            Locked
+        ),
         ("/api/follow-ups", "GET", "/api/follow-ups", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
         ("/api/follow-ups.md", "GET", "/api/follow-ups.md", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
         ("/api/follow-ups.csv", "GET", "/api/follow-ups.csv", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
-        ("/api/spaces/{space:guid}/notebooks/{notebook:guid}/spots", "GET", "/api/spaces/{space}/notebooks/{notebook}/spots", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
-        ("/api/spaces/{space:guid}/notebooks/{notebook:guid}/pages", "GET", "/api/spaces/{space}/notebooks/{notebook}/pages", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Locked),
-        ("/api/spaces/{space:guid}/links", "GET", "/api/spaces/{space}/links?notebooks={notebook}", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
-        ("/api/spaces/{space:guid}/backlinks", "GET", "/api/spaces/{space}/backlinks?notebook={notebook}", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
-        ("/api/spaces/{space:guid}/pages/{page:guid}/part.svg", "GET", "/api/spaces/{space}/pages/{page}/part.svg?area=0,0,5000,2000", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Locked),
+        (
+            "/api/spaces/{space:guid}/notebooks/{notebook:guid}/spots",
+            "GET",
+            "/api/spaces/{space}/notebooks/{notebook}/spots",
+            [Ok, Ok, Ok, NotHere, SignedOut],
+            Ok,
+            Ok
+        ),
+        (
+            "/api/spaces/{space:guid}/notebooks/{notebook:guid}/pages",
+            "GET",
+            "/api/spaces/{space}/notebooks/{notebook}/pages",
+            [Ok, Ok, Ok, NotHere, SignedOut],
+            Ok,
+            Locked
+        ),
+        (
+            "/api/spaces/{space:guid}/links",
+            "GET",
+            "/api/spaces/{space}/links?notebooks={notebook}",
+            [Ok, Ok, Ok, NotHere, SignedOut],
+            Ok,
+            Ok
+        ),
+        (
+            "/api/spaces/{space:guid}/backlinks",
+            "GET",
+            "/api/spaces/{space}/backlinks?notebook={notebook}",
+            [Ok, Ok, Ok, NotHere, SignedOut],
+            Ok,
+            Ok
+        ),
+        (
+            "/api/spaces/{space:guid}/pages/{page:guid}/part.svg",
+            "GET",
+            "/api/spaces/{space}/pages/{page}/part.svg?area=0,0,5000,2000",
+            [Ok, Ok, Ok, NotHere, SignedOut],
+            Ok,
+            Locked
+        ),
         // An empty body: whoever may write gets as far as being told that it is no picture.
         ("/api/spaces/{space:guid}/assets", "POST", "/api/spaces/{space}/assets", [Bad, Bad, Forbidden, NotHere, SignedOut], Bad, Bad),
-        ("/api/spaces/{space:guid}/frozen-pages", "POST", "/api/spaces/{space}/frozen-pages", [Ok, Ok, Forbidden, NotHere, SignedOut], Ok, Locked),
-        ("/api/spaces/{space:guid}/assets/{asset:guid}/picture", "GET", "/api/spaces/{space}/assets/{asset}/picture", [Ok, Ok, Ok, NotHere, SignedOut], NotHere, Ok),
-        ("/api/spaces/{space:guid}/assets/{asset:guid}", "GET", "/api/spaces/{space}/assets/{asset}", [Ok, Ok, Ok, NotHere, SignedOut], NotHere, Ok),
+        (
+            "/api/spaces/{space:guid}/frozen-pages",
+            "POST",
+            "/api/spaces/{space}/frozen-pages",
+            [Ok, Ok, Forbidden, NotHere, SignedOut],
+            Ok,
+            Locked
+        ),
+        (
+            "/api/spaces/{space:guid}/assets/{asset:guid}/picture",
+            "GET",
+            "/api/spaces/{space}/assets/{asset}/picture",
+            [Ok, Ok, Ok, NotHere, SignedOut],
+            NotHere,
+            Ok
+        ),
+        (
+            "/api/spaces/{space:guid}/assets/{asset:guid}",
+            "GET",
+            "/api/spaces/{space}/assets/{asset}",
+            [Ok, Ok, Ok, NotHere, SignedOut],
+            NotHere,
+            Ok
+        ),
         ("/api/spaces/{space:guid}/paper-uses", "GET", "/api/spaces/{space}/paper-uses", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
         ("/api/calendar-entries", "POST", "/api/calendar-entries", [Bad, Bad, Bad, Bad, SignedOut], Bad, Bad),
         ("/api/invitations", "POST", "/api/invitations", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
@@ -89,37 +247,75 @@ public sealed class RolesTests : IAsyncLifetime
         ("/api/session", "DELETE", "/api/session", [Done, Done, Done, Done, Done], Done, Done),
     ];
 
-    private Guid asset, lockedAsset;
+    private Guid asset,
+        lockedAsset;
 
     public async Task InitializeAsync()
     {
         host = await QuillHost.Start();
         group = await host.MakeGroup();
-        callers = [.. await Task.WhenAll(new[] { group.Owner, group.Writer, group.Reader, group.Stranger }.Select(host.SignIn)), await Caller.SignedOut(host.Address)];
+        callers =
+        [
+            .. await Task.WhenAll(new[] { group.Owner, group.Writer, group.Reader, group.Stranger }.Select(host.SignIn)),
+            await Caller.SignedOut(host.Address),
+        ];
         var device = new Replica(1, group.Owner.Id);
-        await callers[0].Send(group.Space, DocumentKind.Library, group.Space,
-            device.Make(new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"), 1), device.Make(new Change.NodePlaced(lockedNotebook, NodeKind.Notebook, Guid.Empty, "W"), 1));
+        await callers[0]
+            .Send(
+                group.Space,
+                DocumentKind.Library,
+                group.Space,
+                device.Make(new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"), 1),
+                device.Make(new Change.NodePlaced(lockedNotebook, NodeKind.Notebook, Guid.Empty, "W"), 1)
+            );
         foreach (var (into, inside, words) in new[] { (notebook, page, "open words"), (lockedNotebook, lockedPage, "secret words") })
         {
-            await callers[0].Send(group.Space, DocumentKind.Notebook, into,
-                device.Make(new Change.PropertySet(inside, Property.Name, words), 1), device.Make(new Change.PageAdded(inside, "V", "a4-ruled-710"), 1),
-                device.Make(new Change.PropertySet(Section(into), Property.Name, words), 1), device.Make(new Change.NodePlaced(Section(into), NodeKind.Section, Guid.Empty, "X"), 1));
-            (await callers[0].Send(group.Space, DocumentKind.Page, inside, device.Make(Stroke(), 1), device.Make(Mark(words), 1))).EnsureSuccessStatusCode();
+            await callers[0]
+                .Send(
+                    group.Space,
+                    DocumentKind.Notebook,
+                    into,
+                    device.Make(new Change.PropertySet(inside, Property.Name, words), 1),
+                    device.Make(new Change.PageAdded(inside, "V", "a4-ruled-710"), 1),
+                    device.Make(new Change.PropertySet(Section(into), Property.Name, words), 1),
+                    device.Make(new Change.NodePlaced(Section(into), NodeKind.Section, Guid.Empty, "X"), 1)
+                );
+            (
+                await callers[0].Send(group.Space, DocumentKind.Page, inside, device.Make(Stroke(), 1), device.Make(Mark(words), 1))
+            ).EnsureSuccessStatusCode();
         }
 
         asset = await Freeze(page);
         lockedAsset = asset;
-        (await callers[0].Http.PutAsJsonAsync($"/api/spaces/{group.Space}/locks/{lockedNotebook}", new { passphrase = "a-passphrase", minutes = 5 })).EnsureSuccessStatusCode();
+        (
+            await callers[0]
+                .Http.PutAsJsonAsync($"/api/spaces/{group.Space}/locks/{lockedNotebook}", new { passphrase = "a-passphrase", minutes = 5 })
+        ).EnsureSuccessStatusCode();
         // The stranger names all of it in the library of their own space, and in a notebook there.
         var own = await OwnSpace(callers[3]);
         var theirs = new Replica(2, group.Stranger.Id);
-        await callers[3].Send(own, DocumentKind.Library, own, theirs.Make(new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"), 1), theirs.Make(new Change.NodePlaced(foreign, NodeKind.Notebook, Guid.Empty, "V"), 1));
-        await callers[3].Send(own, DocumentKind.Notebook, foreign, theirs.Make(new Change.PageAdded(page, "V", "a4-ruled-710"), 1), theirs.Make(new Change.PageAdded(lockedPage, "W", "a4-ruled-710"), 1));
+        await callers[3]
+            .Send(
+                own,
+                DocumentKind.Library,
+                own,
+                theirs.Make(new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"), 1),
+                theirs.Make(new Change.NodePlaced(foreign, NodeKind.Notebook, Guid.Empty, "V"), 1)
+            );
+        await callers[3]
+            .Send(
+                own,
+                DocumentKind.Notebook,
+                foreign,
+                theirs.Make(new Change.PageAdded(page, "V", "a4-ruled-710"), 1),
+                theirs.Make(new Change.PageAdded(lockedPage, "W", "a4-ruled-710"), 1)
+            );
     }
 
     public async Task DisposeAsync()
     {
-        foreach (var caller in callers) caller.Dispose();
+        foreach (var caller in callers)
+            caller.Dispose();
         await host.DisposeAsync();
     }
 
@@ -132,7 +328,8 @@ public sealed class RolesTests : IAsyncLifetime
             for (var i = 0; i < callers.Length; i++)
             {
                 var (status, _) = await Ask(callers[i], method, path, group.Space, notebook, page, asset);
-                if (status != expected[i]) wrong.Add($"{method} {path} as {i}: {status}, not {expected[i]}");
+                if (status != expected[i])
+                    wrong.Add($"{method} {path} as {i}: {status}, not {expected[i]}");
             }
         }
 
@@ -147,45 +344,71 @@ public sealed class RolesTests : IAsyncLifetime
         foreach (var (_, method, path, _, naming, _) in Table.Where(row => row.Method != "DELETE"))
         {
             var (status, body) = await Ask(callers[3], method, path, own, notebook, page, asset);
-            if (status != naming) wrong.Add($"{method} {path}: {status}, not {naming}");
-            if (Reveals(body, "open words", group.Owner.Id.ToString())) wrong.Add($"{method} {path} reveals something");
+            if (status != naming)
+                wrong.Add($"{method} {path}: {status}, not {naming}");
+            if (Reveals(body, "open words", group.Owner.Id.ToString()))
+                wrong.Add($"{method} {path} reveals something");
         }
 
         Assert.Empty(wrong);
         // The ink of a page is not in its picture, its export, its operations or its copy there, nor is its lock taken along or put on.
         Assert.Empty(await callers[3].After(own, DocumentKind.Page, page));
-        Assert.DoesNotContain("M", PathsOf(await callers[3].Http.GetStringAsync($"/api/spaces/{own}/pages/{page}/export.svg")), StringComparison.Ordinal);
-        Assert.Contains("M", PathsOf(await callers[0].Http.GetStringAsync($"/api/spaces/{group.Space}/pages/{page}/export.svg")), StringComparison.Ordinal);
+        Assert.DoesNotContain(
+            "M",
+            PathsOf(await callers[3].Http.GetStringAsync($"/api/spaces/{own}/pages/{page}/export.svg")),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "M",
+            PathsOf(await callers[0].Http.GetStringAsync($"/api/spaces/{group.Space}/pages/{page}/export.svg")),
+            StringComparison.Ordinal
+        );
         Assert.Equal(HttpStatusCode.OK, (await callers[3].Http.GetAsync($"/api/spaces/{own}/notebooks/{foreign}/export.pdf")).StatusCode);
         var copied = await callers[3].Http.PostAsJsonAsync($"/api/spaces/{own}/copies", new { node = foreign });
         var copy = (await copied.Content.ReadFromJsonAsync<System.Text.Json.JsonElement>()).GetProperty("copy").GetGuid();
         var pages = await callers[3].Http.GetFromJsonAsync<System.Text.Json.JsonElement>($"/api/spaces/{own}/notebooks/{copy}/pages");
         Assert.Equal(2, pages.GetArrayLength());
-        foreach (var one in pages.EnumerateArray()) Assert.Empty(await callers[3].After(own, DocumentKind.Page, one.GetProperty("id").GetGuid()));
+        foreach (var one in pages.EnumerateArray())
+            Assert.Empty(await callers[3].After(own, DocumentKind.Page, one.GetProperty("id").GetGuid()));
     }
 
     [Fact]
     public async Task Nothing_of_a_locked_notebooks_inside_is_in_any_answer()
     {
         var wrong = new List<string>();
-        foreach (var (_, method, path, _, _, ofLocked) in Table.Where(row => row.Method != "DELETE" && !row.Endpoint.EndsWith("/shut", StringComparison.Ordinal)))
+        foreach (
+            var (_, method, path, _, _, ofLocked) in Table.Where(row =>
+                row.Method != "DELETE" && !row.Endpoint.EndsWith("/shut", StringComparison.Ordinal)
+            )
+        )
         {
             foreach (var caller in callers[..3])
             {
                 var (status, body) = await Ask(caller, method, path, group.Space, lockedNotebook, lockedPage, lockedAsset);
-                if (caller == callers[0] && status != ofLocked) wrong.Add($"{method} {path}: {status}, not {ofLocked}");
-                if (Reveals(body, "secret words", lockedPage.ToString(), Section(lockedNotebook).ToString())) wrong.Add($"{method} {path} reveals: {body}");
+                if (caller == callers[0] && status != ofLocked)
+                    wrong.Add($"{method} {path}: {status}, not {ofLocked}");
+                if (Reveals(body, "secret words", lockedPage.ToString(), Section(lockedNotebook).ToString()))
+                    wrong.Add($"{method} {path} reveals: {body}");
             }
         }
 
         Assert.Empty(wrong);
         var summaries = await callers[0].Http.GetFromJsonAsync<System.Text.Json.JsonElement>($"/api/spaces/{group.Space}/summaries");
-        Assert.DoesNotContain(summaries.GetProperty("summaries").EnumerateArray(), one => one.GetProperty("notebook").GetGuid() == lockedNotebook);
+        Assert.DoesNotContain(
+            summaries.GetProperty("summaries").EnumerateArray(),
+            one => one.GetProperty("notebook").GetGuid() == lockedNotebook
+        );
         Assert.Equal(lockedNotebook, Assert.Single(summaries.GetProperty("shut").EnumerateArray()).GetGuid());
         // Where it was opened, all of it is there again.
-        (await callers[1].Http.PostAsJsonAsync($"/api/spaces/{group.Space}/locks/{lockedNotebook}/open", new { words = "a-passphrase" })).EnsureSuccessStatusCode();
+        (
+            await callers[1].Http.PostAsJsonAsync($"/api/spaces/{group.Space}/locks/{lockedNotebook}/open", new { words = "a-passphrase" })
+        ).EnsureSuccessStatusCode();
         Assert.Contains("secret words", await callers[1].Http.GetStringAsync("/api/follow-ups"), StringComparison.Ordinal);
-        Assert.Contains("secret words", await callers[1].Http.GetStringAsync($"/api/spaces/{group.Space}/summaries"), StringComparison.Ordinal);
+        Assert.Contains(
+            "secret words",
+            await callers[1].Http.GetStringAsync($"/api/spaces/{group.Space}/summaries"),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -193,15 +416,27 @@ public sealed class RolesTests : IAsyncLifetime
     {
         var unwritten = Guid.NewGuid();
         foreach (var what in new[] { "thumbnail.svg", "export.pdf", "export.svg" })
-            Assert.Equal(HttpStatusCode.OK, (await callers[2].Http.GetAsync($"/api/spaces/{group.Space}/pages/{unwritten}/{what}")).StatusCode);
+            Assert.Equal(
+                HttpStatusCode.OK,
+                (await callers[2].Http.GetAsync($"/api/spaces/{group.Space}/pages/{unwritten}/{what}")).StatusCode
+            );
     }
 
     [Fact]
     public void The_table_names_every_endpoint()
     {
-        var served = host.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
-            .Select(endpoint => (Path: "/" + endpoint.RoutePattern.RawText!.TrimStart('/'), Methods: endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods ?? []))
-            .Where(endpoint => !endpoint.Path.StartsWith("/live", StringComparison.Ordinal) && !endpoint.Path.Contains("nonfile", StringComparison.Ordinal))
+        var served = host
+            .Services.GetRequiredService<EndpointDataSource>()
+            .Endpoints.OfType<RouteEndpoint>()
+            .Select(endpoint =>
+                (
+                    Path: "/" + endpoint.RoutePattern.RawText!.TrimStart('/'),
+                    Methods: endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods ?? []
+                )
+            )
+            .Where(endpoint =>
+                !endpoint.Path.StartsWith("/live", StringComparison.Ordinal) && !endpoint.Path.Contains("nonfile", StringComparison.Ordinal)
+            )
             .SelectMany(endpoint => endpoint.Methods.Select(method => $"{method} {endpoint.Path}"));
         Assert.Equal(Table.Select(row => $"{row.Method} {row.Endpoint}").Order().Distinct(), served.Order().Distinct());
     }
@@ -209,8 +444,15 @@ public sealed class RolesTests : IAsyncLifetime
     [Fact]
     public async Task Every_hub_method_lets_in_whom_the_roles_allow()
     {
-        var methods = typeof(Live.LiveHub).GetMethods(System.Reflection.BindingFlags.Public | System.Reflection.BindingFlags.Instance | System.Reflection.BindingFlags.DeclaredOnly)
-            .Where(method => !method.IsSpecialName && method.GetBaseDefinition() == method).Select(method => method.Name).Order();
+        var methods = typeof(Live.LiveHub)
+            .GetMethods(
+                System.Reflection.BindingFlags.Public
+                    | System.Reflection.BindingFlags.Instance
+                    | System.Reflection.BindingFlags.DeclaredOnly
+            )
+            .Where(method => !method.IsSpecialName && method.GetBaseDefinition() == method)
+            .Select(method => method.Name)
+            .Order();
         Assert.Equal(["Join", "Leave", "Pen", "Wet"], methods);
 
         foreach (var (caller, mayJoin, mayWrite) in new[] { (0, true, true), (1, true, true), (2, true, false), (3, false, false) })
@@ -223,7 +465,17 @@ public sealed class RolesTests : IAsyncLifetime
             Assert.False(await Allowed(() => hub.InvokeAsync("Wet", Address(page), new byte[] { 1 })));
             Assert.False(await Allowed(() => hub.InvokeAsync("Join", Address(lockedPage))));
             Assert.False(await Allowed(() => hub.InvokeAsync("Join", $"{group.Space}/notebook/{lockedNotebook}")));
-            foreach (var nonsense in new[] { "", "page", $"{group.Space}/sheet/{page}", $"{group.Space}/library/{page}", $"{group.Space}/page/{Guid.Empty}", new string('x', 100_000 / 4) })
+            foreach (
+                var nonsense in new[]
+                {
+                    "",
+                    "page",
+                    $"{group.Space}/sheet/{page}",
+                    $"{group.Space}/library/{page}",
+                    $"{group.Space}/page/{Guid.Empty}",
+                    new string('x', 100_000 / 4),
+                }
+            )
                 Assert.False(await Allowed(() => hub.InvokeAsync("Join", nonsense)));
         }
 
@@ -241,7 +493,13 @@ public sealed class RolesTests : IAsyncLifetime
         var library = $"{group.Space}/library/{group.Space}";
         await reader.InvokeAsync("Join", library);
         Assert.False(await Allowed(() => stranger.InvokeAsync("Join", library)));
-        await callers[1].Send(group.Space, DocumentKind.Page, page, new Replica(5, group.Writer.Id).Make(Stroke(), DateTimeOffset.UtcNow.ToUnixTimeMilliseconds()));
+        await callers[1]
+            .Send(
+                group.Space,
+                DocumentKind.Page,
+                page,
+                new Replica(5, group.Writer.Id).Make(Stroke(), DateTimeOffset.UtcNow.ToUnixTimeMilliseconds())
+            );
         Assert.Equal(library, await heard.Task.WaitAsync(TimeSpan.FromSeconds(10)));
         // What was sent to it before this answer would have come.
         await stranger.InvokeAsync("Leave", Address(page));
@@ -253,8 +511,16 @@ public sealed class RolesTests : IAsyncLifetime
     {
         var now = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds();
         var own = new Replica(5, group.Writer.Id);
-        var answer = await callers[1].Send(group.Space, DocumentKind.Page, page,
-            new Replica(1, group.Owner.Id).Make(Stroke(), now), own.Make(new Change.ItemsRemoved([]), now), own.Make(Stroke(), now), own.Make(Stroke(), now + 90_000));
+        var answer = await callers[1]
+            .Send(
+                group.Space,
+                DocumentKind.Page,
+                page,
+                new Replica(1, group.Owner.Id).Make(Stroke(), now),
+                own.Make(new Change.ItemsRemoved([]), now),
+                own.Make(Stroke(), now),
+                own.Make(Stroke(), now + 90_000)
+            );
         var results = await Caller.Results(answer);
         Assert.Equal(["wrong-author", "empty", null, "clock-ahead"], results.Select(result => result.Code));
         Assert.Equal(3, results[2].Sequence);
@@ -271,16 +537,26 @@ public sealed class RolesTests : IAsyncLifetime
             random.NextBytes(noise);
             var results = await Caller.Results(await callers[1].SendFrames(group.Space, DocumentKind.Page, page, [noise]));
             Assert.Equal("malformed", results.Single().Code);
-            using var raw = await callers[1].Http.PostAsync(Caller.PathOf(group.Space, DocumentKind.Page, page), new ByteArrayContent(noise));
+            using var raw = await callers[1]
+                .Http.PostAsync(Caller.PathOf(group.Space, DocumentKind.Page, page), new ByteArrayContent(noise));
             Assert.True((int)raw.StatusCode is 200 or 400);
         }
 
-        using var tooMuch = new HttpRequestMessage(HttpMethod.Post, Caller.PathOf(group.Space, DocumentKind.Page, page)) { Content = new ByteArrayContent(new byte[9 * 1024 * 1024]) };
+        using var tooMuch = new HttpRequestMessage(HttpMethod.Post, Caller.PathOf(group.Space, DocumentKind.Page, page))
+        {
+            Content = new ByteArrayContent(new byte[9 * 1024 * 1024]),
+        };
         tooMuch.Headers.ExpectContinue = true;
         using var huge = await callers[1].Http.SendAsync(tooMuch);
         Assert.Equal(HttpStatusCode.RequestEntityTooLarge, huge.StatusCode);
         // Under the same id, a notebook is another document.
-        var elsewhere = await callers[1].Send(group.Space, DocumentKind.Notebook, page, new Replica(7, group.Writer.Id).Make(new Change.PageAdded(Guid.NewGuid(), "V", "a4-ruled-710"), now));
+        var elsewhere = await callers[1]
+            .Send(
+                group.Space,
+                DocumentKind.Notebook,
+                page,
+                new Replica(7, group.Writer.Id).Make(new Change.PageAdded(Guid.NewGuid(), "V", "a4-ruled-710"), now)
+            );
         Assert.Equal(HttpStatusCode.OK, elsewhere.StatusCode);
         Assert.Equal(2, (await callers[0].After(group.Space, DocumentKind.Page, page)).Count);
     }
@@ -288,37 +564,70 @@ public sealed class RolesTests : IAsyncLifetime
     [Fact]
     public async Task A_request_without_the_antiforgery_token_changes_nothing()
     {
-        using var request = new HttpRequestMessage(HttpMethod.Put, "/api/people/me") { Content = JsonContent.Create(new { name = "Taken over" }) };
+        using var request = new HttpRequestMessage(HttpMethod.Put, "/api/people/me")
+        {
+            Content = JsonContent.Create(new { name = "Taken over" }),
+        };
         callers[0].Http.DefaultRequestHeaders.Remove("X-Quill-Antiforgery");
         using var answer = await callers[0].Http.SendAsync(request);
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
         Assert.Equal("Owner Person", (await callers[0].Refresh()).GetProperty("person").GetProperty("name").GetString());
     }
 
-    private async Task<(int Status, string Body)> Ask(Caller caller, string method, string path, Guid space, Guid ofNotebook, Guid ofPage, Guid ofAsset)
+    private async Task<(int Status, string Body)> Ask(
+        Caller caller,
+        string method,
+        string path,
+        Guid space,
+        Guid ofNotebook,
+        Guid ofPage,
+        Guid ofAsset
+    )
     {
-        var filled = path.Replace("{space}", space.ToString()).Replace("{page}", ofPage.ToString()).Replace("{notebook}", ofNotebook.ToString()).Replace("{locked}", lockedNotebook.ToString())
-            .Replace("{asset}", ofAsset.ToString()).Replace("{writer}", group.Writer.Id.ToString());
+        var filled = path.Replace("{space}", space.ToString())
+            .Replace("{page}", ofPage.ToString())
+            .Replace("{notebook}", ofNotebook.ToString())
+            .Replace("{locked}", lockedNotebook.ToString())
+            .Replace("{asset}", ofAsset.ToString())
+            .Replace("{writer}", group.Writer.Id.ToString());
         using var request = new HttpRequestMessage(new HttpMethod(method), filled);
         var isBytes = path.EndsWith("operations", StringComparison.Ordinal) || path.EndsWith("assets", StringComparison.Ordinal);
-        object form = path.EndsWith("/copies", StringComparison.Ordinal) ? new { node = ofNotebook, toSpace = space }
-            : new { role = "writer", rule = "{\"all\":[]}", node = ofNotebook, page = ofPage, passphrase = "a-passphrase", minutes = 5 };
-        if (method != "GET") request.Content = isBytes ? new ByteArrayContent([]) : JsonContent.Create(form);
+        object form = path.EndsWith("/copies", StringComparison.Ordinal)
+            ? new { node = ofNotebook, toSpace = space }
+            : new
+            {
+                role = "writer",
+                rule = "{\"all\":[]}",
+                node = ofNotebook,
+                page = ofPage,
+                passphrase = "a-passphrase",
+                minutes = 5,
+            };
+        if (method != "GET")
+            request.Content = isBytes ? new ByteArrayContent([]) : JsonContent.Create(form);
         using var answer = await caller.Http.SendAsync(request);
         return ((int)answer.StatusCode, await answer.Content.ReadAsStringAsync());
     }
 
-    private static bool Reveals(string body, params string[] inside) => inside.Any(one => body.Contains(one, StringComparison.OrdinalIgnoreCase));
+    private static bool Reveals(string body, params string[] inside) =>
+        inside.Any(one => body.Contains(one, StringComparison.OrdinalIgnoreCase));
 
     /// <summary>What is drawn as ink: filled outlines come after the paper's lines.</summary>
-    private static string PathsOf(string svg) => string.Concat(System.Text.RegularExpressions.Regex.Matches(svg, "<path[^>]*#0{6}[^>]*>").Select(match => match.Value));
+    private static string PathsOf(string svg) =>
+        string.Concat(System.Text.RegularExpressions.Regex.Matches(svg, "<path[^>]*#0{6}[^>]*>").Select(match => match.Value));
 
     private string Address(Guid which) => $"{group.Space}/page/{which}";
 
     private static Guid Section(Guid of) => new([.. of.ToByteArray()[..15], (byte)(of.ToByteArray()[15] ^ 1)]);
 
     private static Change.SpotAdded Mark(string note) =>
-        new(Guid.NewGuid(), Core.Spots.SpotKind.Mark, new Box(100, 200, 300, 400), [], [new Core.Spots.SpotValue(Core.Spots.SpotField.Mark, "ask"), new Core.Spots.SpotValue(Core.Spots.SpotField.Note, note)]);
+        new(
+            Guid.NewGuid(),
+            Core.Spots.SpotKind.Mark,
+            new Box(100, 200, 300, 400),
+            [],
+            [new Core.Spots.SpotValue(Core.Spots.SpotField.Mark, "ask"), new Core.Spots.SpotValue(Core.Spots.SpotField.Note, note)]
+        );
 
     private async Task<Guid> Freeze(Guid which)
     {
@@ -327,11 +636,19 @@ public sealed class RolesTests : IAsyncLifetime
     }
 
     private static async Task<Guid> OwnSpace(Caller caller) =>
-        (await caller.Refresh()).GetProperty("spaces").EnumerateArray().Single(space => space.GetProperty("personal").GetBoolean()).GetProperty("id").GetGuid();
+        (await caller.Refresh())
+            .GetProperty("spaces")
+            .EnumerateArray()
+            .Single(space => space.GetProperty("personal").GetBoolean())
+            .GetProperty("id")
+            .GetGuid();
 
     private async Task<HubConnection> Connect(Caller caller)
     {
-        var hub = new HubConnectionBuilder().WithUrl(new Uri(host.Address, "/live"), options => options.Cookies = caller.Cookies).AddMessagePackProtocol().Build();
+        var hub = new HubConnectionBuilder()
+            .WithUrl(new Uri(host.Address, "/live"), options => options.Cookies = caller.Cookies)
+            .AddMessagePackProtocol()
+            .Build();
         await hub.StartAsync();
         return hub;
     }
@@ -343,7 +660,12 @@ public sealed class RolesTests : IAsyncLifetime
             await call();
             return true;
         }
-        catch (HubException refused) when (refused.Message.Contains("may see", StringComparison.Ordinal) || refused.Message.Contains("not write", StringComparison.Ordinal) || refused.Message.Contains("not been joined", StringComparison.Ordinal) || refused.Message.Contains("locked", StringComparison.Ordinal))
+        catch (HubException refused)
+            when (refused.Message.Contains("may see", StringComparison.Ordinal)
+                || refused.Message.Contains("not write", StringComparison.Ordinal)
+                || refused.Message.Contains("not been joined", StringComparison.Ordinal)
+                || refused.Message.Contains("locked", StringComparison.Ordinal)
+            )
         {
             return false;
         }

@@ -24,10 +24,14 @@ public sealed class SignInTests : IAsyncLifetime
 
     public async Task InitializeAsync()
     {
-        host = await QuillHost.Start(with: settings => settings with
-        {
-            Mail = new Uri($"smtp://127.0.0.1:{letters.Port}"), OpenRegistration = true, Limits = QuillHost.Roomy with { SignInsAMinute = SignIns, DevicesOfAPerson = 3 },
-        });
+        host = await QuillHost.Start(with: settings =>
+            settings with
+            {
+                Mail = new Uri($"smtp://127.0.0.1:{letters.Port}"),
+                OpenRegistration = true,
+                Limits = QuillHost.Roomy with { SignInsAMinute = SignIns, DevicesOfAPerson = 3 },
+            }
+        );
         person = await host.Person(Guid.Empty, Role.None);
     }
 
@@ -43,7 +47,15 @@ public sealed class SignInTests : IAsyncLifetime
         using var caller = await Caller.SignedOut(host.Address);
         async Task<(HttpStatusCode, string)> Ask(string email)
         {
-            var answer = await caller.Http.PostAsJsonAsync("/api/people", new { name = "Nela Quist", email, password = "clockwork-9" });
+            var answer = await caller.Http.PostAsJsonAsync(
+                "/api/people",
+                new
+                {
+                    name = "Nela Quist",
+                    email,
+                    password = "clockwork-9",
+                }
+            );
             return (answer.StatusCode, await answer.Content.ReadAsStringAsync());
         }
 
@@ -54,12 +66,21 @@ public sealed class SignInTests : IAsyncLifetime
         Assert.Contains("You have one already", known.Text, StringComparison.Ordinal);
         Assert.DoesNotContain("#letter=", known.Text, StringComparison.Ordinal);
         // Nobody has the account before the letter was opened.
-        Assert.Equal(HttpStatusCode.Unauthorized, (await caller.Http.PostAsJsonAsync("/api/session", new { email = "nela@test.example", password = "clockwork-9" })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Unauthorized,
+            (await caller.Http.PostAsJsonAsync("/api/session", new { email = "nela@test.example", password = "clockwork-9" })).StatusCode
+        );
         var secret = SecretIn(await Letter("nela@test.example"));
-        Assert.Equal(HttpStatusCode.OK, (await caller.Http.PostAsJsonAsync("/api/people/confirmations", new { letter = secret })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (await caller.Http.PostAsJsonAsync("/api/people/confirmations", new { letter = secret })).StatusCode
+        );
         Assert.Equal("Nela Quist", (await caller.Refresh()).GetProperty("person").GetProperty("name").GetString());
         using var again = await Caller.SignedOut(host.Address);
-        Assert.Equal(HttpStatusCode.BadRequest, (await again.Http.PostAsJsonAsync("/api/people/confirmations", new { letter = secret })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await again.Http.PostAsJsonAsync("/api/people/confirmations", new { letter = secret })).StatusCode
+        );
         using var elsewhere = await Caller.SignIn(host.Address, "nela@test.example", "clockwork-9");
     }
 
@@ -78,7 +99,8 @@ public sealed class SignInTests : IAsyncLifetime
         Assert.Equal(await Forget("nobody@test.example"), await Forget(person.Email));
         var secret = SecretIn(await Letter(person.Email));
         Assert.DoesNotContain(letters.Arrived, letter => letter.To == "nobody@test.example");
-        Task<HttpResponseMessage> Set(string letter, string password) => caller.Http.PostAsJsonAsync("/api/people/passwords", new { letter, password });
+        Task<HttpResponseMessage> Set(string letter, string password) =>
+            caller.Http.PostAsJsonAsync("/api/people/passwords", new { letter, password });
         Assert.Equal(HttpStatusCode.BadRequest, (await Set(secret, "short")).StatusCode);
         Assert.Equal(HttpStatusCode.BadRequest, (await Set(new string('0', 48), "another-password")).StatusCode);
         Assert.Equal(HttpStatusCode.NoContent, (await Set(secret, "another-password")).StatusCode);
@@ -92,12 +114,32 @@ public sealed class SignInTests : IAsyncLifetime
     {
         await using var closed = await QuillHost.Start();
         using var caller = await Caller.SignedOut(closed.Address);
-        var answer = await caller.Http.PostAsJsonAsync("/api/people", new { name = "Nela Quist", email = "nela@test.example", password = "clockwork-9" });
+        var answer = await caller.Http.PostAsJsonAsync(
+            "/api/people",
+            new
+            {
+                name = "Nela Quist",
+                email = "nela@test.example",
+                password = "clockwork-9",
+            }
+        );
         Assert.Equal(HttpStatusCode.Forbidden, answer.StatusCode);
         Assert.Equal("invitation-needed", (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("code").GetString());
-        var invented = await caller.Http.PostAsJsonAsync("/api/people", new { name = "Nela Quist", email = "nela@test.example", password = "clockwork-9", invitation = "0123456789" });
+        var invented = await caller.Http.PostAsJsonAsync(
+            "/api/people",
+            new
+            {
+                name = "Nela Quist",
+                email = "nela@test.example",
+                password = "clockwork-9",
+                invitation = "0123456789",
+            }
+        );
         Assert.Equal(HttpStatusCode.BadRequest, invented.StatusCode);
-        Assert.Equal(HttpStatusCode.Conflict, (await caller.Http.PostAsJsonAsync("/api/people/forgotten", new { email = person.Email })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (await caller.Http.PostAsJsonAsync("/api/people/forgotten", new { email = person.Email })).StatusCode
+        );
     }
 
     [Fact]
@@ -106,15 +148,23 @@ public sealed class SignInTests : IAsyncLifetime
         using var own = await host.SignIn(person);
         using var attacker = await Caller.SignedOut(host.Address);
         var last = HttpStatusCode.OK;
-        for (var i = 0; i <= 2 * SignIns; i++) last = (await attacker.Http.PostAsJsonAsync("/api/session", new { email = person.Email, password = "guess" + i })).StatusCode;
+        for (var i = 0; i <= 2 * SignIns; i++)
+            last = (await attacker.Http.PostAsJsonAsync("/api/session", new { email = person.Email, password = "guess" + i })).StatusCode;
         Assert.Equal(HttpStatusCode.TooManyRequests, last);
-        Assert.Equal(HttpStatusCode.TooManyRequests, (await attacker.Http.PostAsJsonAsync("/api/session", new { email = person.Email, password = QuillHost.Password })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.TooManyRequests,
+            (await attacker.Http.PostAsJsonAsync("/api/session", new { email = person.Email, password = QuillHost.Password })).StatusCode
+        );
         (await own.Http.DeleteAsync("/api/session")).EnsureSuccessStatusCode();
         await own.Refresh();
-        Assert.Equal(HttpStatusCode.OK, (await own.Http.PostAsJsonAsync("/api/session", new { email = person.Email, password = QuillHost.Password })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (await own.Http.PostAsJsonAsync("/api/session", new { email = person.Email, password = QuillHost.Password })).StatusCode
+        );
         // The device has tries of its own, and no more than anybody.
         await own.Refresh();
-        for (var i = 0; i <= 2 * SignIns; i++) last = (await own.Http.PostAsJsonAsync("/api/session", new { email = person.Email, password = "guess" + i })).StatusCode;
+        for (var i = 0; i <= 2 * SignIns; i++)
+            last = (await own.Http.PostAsJsonAsync("/api/session", new { email = person.Email, password = "guess" + i })).StatusCode;
         Assert.Equal(HttpStatusCode.TooManyRequests, last);
     }
 
@@ -123,13 +173,20 @@ public sealed class SignInTests : IAsyncLifetime
     {
         // Counted as hashes checked, not as time, which says little on a shared machine.
         var counting = new CountingHasher();
-        await using var counted = await QuillHost.Start(with: settings => settings, limits: null, services: services => services.AddSingleton<Microsoft.AspNetCore.Identity.IPasswordHasher<Person>>(counting));
+        await using var counted = await QuillHost.Start(
+            with: settings => settings,
+            limits: null,
+            services: services => services.AddSingleton<Microsoft.AspNetCore.Identity.IPasswordHasher<Person>>(counting)
+        );
         var somebody = await counted.Person(Guid.Empty, Role.None);
         using var caller = await Caller.SignedOut(counted.Address);
         foreach (var email in new[] { somebody.Email, "nobody@test.example", "no address", "" })
         {
             var before = counting.Verified;
-            Assert.Equal(HttpStatusCode.Unauthorized, (await caller.Http.PostAsJsonAsync("/api/session", new { email, password = "wrong" })).StatusCode);
+            Assert.Equal(
+                HttpStatusCode.Unauthorized,
+                (await caller.Http.PostAsJsonAsync("/api/session", new { email, password = "wrong" })).StatusCode
+            );
             Assert.Equal(before + 1, counting.Verified);
         }
     }
@@ -155,7 +212,11 @@ public sealed class SignInTests : IAsyncLifetime
         Assert.Equal(3, devices.GetArrayLength());
         Assert.Single(devices.EnumerateArray(), device => device.GetProperty("isThis").GetBoolean());
         Assert.All(devices.EnumerateArray(), device => Assert.Equal("127.0.0.1", device.GetProperty("address").GetString()));
-        var secondId = (await second.Http.GetFromJsonAsync<JsonElement>("/api/devices")).EnumerateArray().Single(device => device.GetProperty("isThis").GetBoolean()).GetProperty("id").GetGuid();
+        var secondId = (await second.Http.GetFromJsonAsync<JsonElement>("/api/devices"))
+            .EnumerateArray()
+            .Single(device => device.GetProperty("isThis").GetBoolean())
+            .GetProperty("id")
+            .GetGuid();
         // Nobody ends another person's.
         using var other = await host.SignIn(await host.Person(Guid.Empty, Role.None));
         Assert.Equal(HttpStatusCode.NotFound, (await other.Http.DeleteAsync($"/api/devices/{secondId}")).StatusCode);
@@ -179,18 +240,39 @@ public sealed class SignInTests : IAsyncLifetime
         Assert.Contains($"secret={secret}", offer.GetProperty("address").GetString(), StringComparison.Ordinal);
         // Otp.NET is the reference for RFC 6238 on the authenticator's side, too.
         var totp = new Totp(Base32Encoding.ToBytes(secret));
-        Task<HttpResponseMessage> TurnOn(string code, string password) => caller.Http.PutAsJsonAsync("/api/people/me/second-factor", new { secret, code, password });
+        Task<HttpResponseMessage> TurnOn(string code, string password) =>
+            caller.Http.PutAsJsonAsync(
+                "/api/people/me/second-factor",
+                new
+                {
+                    secret,
+                    code,
+                    password,
+                }
+            );
         Assert.Equal(HttpStatusCode.BadRequest, (await TurnOn("000000", QuillHost.Password)).StatusCode);
         Assert.Equal(HttpStatusCode.BadRequest, (await TurnOn(totp.ComputeTotp(), "wrong")).StatusCode);
         var on = await TurnOn(totp.ComputeTotp(), QuillHost.Password);
         Assert.Equal(HttpStatusCode.OK, on.StatusCode);
-        var recovery = (await on.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("recoveryCodes").EnumerateArray().Select(code => code.GetString()!).ToList();
+        var recovery = (await on.Content.ReadFromJsonAsync<JsonElement>())
+            .GetProperty("recoveryCodes")
+            .EnumerateArray()
+            .Select(code => code.GetString()!)
+            .ToList();
         Assert.Equal(8, recovery.Distinct().Count());
 
         using var elsewhere = await Caller.SignedOut(host.Address);
         async Task<(HttpStatusCode, string?)> Enter(string? code)
         {
-            var answer = await elsewhere.Http.PostAsJsonAsync("/api/session", new { email = person.Email, password = QuillHost.Password, code });
+            var answer = await elsewhere.Http.PostAsJsonAsync(
+                "/api/session",
+                new
+                {
+                    email = person.Email,
+                    password = QuillHost.Password,
+                    code,
+                }
+            );
             var body = await answer.Content.ReadFromJsonAsync<JsonElement>();
             await elsewhere.Refresh();
             return (answer.StatusCode, body.TryGetProperty("code", out var why) ? why.GetString() : null);
@@ -206,7 +288,10 @@ public sealed class SignInTests : IAsyncLifetime
         // The secret is nowhere in the database as it is.
         var kept = (await host.Services.GetRequiredService<PersonStore>().Find(person.Id, default))!.SecondFactor!;
         Assert.DoesNotContain(secret, System.Text.Encoding.Latin1.GetString(kept), StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.NoContent, (await caller.Http.PostAsJsonAsync("/api/people/me/second-factor/off", new { password = QuillHost.Password })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await caller.Http.PostAsJsonAsync("/api/people/me/second-factor/off", new { password = QuillHost.Password })).StatusCode
+        );
     }
 
     [Fact]
@@ -215,7 +300,13 @@ public sealed class SignInTests : IAsyncLifetime
         foreach (var demonstration in new[] { false, true })
         {
             await using var own = await QuillHost.Start(with: settings => settings with { IsDemonstration = demonstration });
-            var ines = Accounts.Make(Guid.NewGuid(), "ines@lantern.example", "Ines Valder", "lantern-street", own.Services.GetRequiredService<Microsoft.AspNetCore.Identity.IPasswordHasher<Person>>());
+            var ines = Accounts.Make(
+                Guid.NewGuid(),
+                "ines@lantern.example",
+                "Ines Valder",
+                "lantern-street",
+                own.Services.GetRequiredService<Microsoft.AspNetCore.Identity.IPasswordHasher<Person>>()
+            );
             await own.Services.GetRequiredService<PersonStore>().Register(ines, Guid.NewGuid(), default);
             using var caller = await Caller.SignedOut(own.Address);
             var answer = await caller.Http.PostAsJsonAsync("/api/session", new { email = ines.Email, password = "lantern-street" });
@@ -223,7 +314,15 @@ public sealed class SignInTests : IAsyncLifetime
         }
 
         using var signedIn = await host.SignIn(person);
-        Assert.Equal(HttpStatusCode.BadRequest, (await signedIn.Http.PutAsJsonAsync("/api/people/me/password", new Dictionary<string, string> { ["old"] = QuillHost.Password, ["new"] = "lantern-street" })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (
+                await signedIn.Http.PutAsJsonAsync(
+                    "/api/people/me/password",
+                    new Dictionary<string, string> { ["old"] = QuillHost.Password, ["new"] = "lantern-street" }
+                )
+            ).StatusCode
+        );
     }
 
     [Fact]
@@ -231,13 +330,22 @@ public sealed class SignInTests : IAsyncLifetime
     {
         async Task<(string? Hsts, bool Secure, string Address)> Ask(string proxies)
         {
-            await using var behind = await QuillHost.Start(with: settings => settings with { Proxies = proxies, PublicUrl = new Uri("https://notes.example/") });
+            await using var behind = await QuillHost.Start(with: settings =>
+                settings with
+                {
+                    Proxies = proxies,
+                    PublicUrl = new Uri("https://notes.example/"),
+                }
+            );
             var somebody = await behind.Person(Guid.Empty, Role.None);
             using var http = new HttpClient(new HttpClientHandler { UseCookies = false }) { BaseAddress = behind.Address };
             http.DefaultRequestHeaders.Add("X-Forwarded-For", "203.0.113.7");
             http.DefaultRequestHeaders.Add("X-Forwarded-Proto", "https");
             var door = await http.GetAsync("/api/session");
-            http.DefaultRequestHeaders.Add("X-Quill-Antiforgery", (await door.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("antiforgery").GetString());
+            http.DefaultRequestHeaders.Add(
+                "X-Quill-Antiforgery",
+                (await door.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("antiforgery").GetString()
+            );
             http.DefaultRequestHeaders.Add("Cookie", Cookies(door));
             var entered = await http.PostAsJsonAsync("/api/session", new { email = somebody.Email, password = QuillHost.Password });
             entered.EnsureSuccessStatusCode();
@@ -246,7 +354,9 @@ public sealed class SignInTests : IAsyncLifetime
             var devices = await http.GetFromJsonAsync<JsonElement>("/api/devices");
             return (
                 entered.Headers.TryGetValues("Strict-Transport-Security", out var hsts) ? hsts.Single() : null,
-                entered.Headers.GetValues("Set-Cookie").All(cookie => cookie.Contains("secure", StringComparison.OrdinalIgnoreCase)), devices[0].GetProperty("address").GetString()!);
+                entered.Headers.GetValues("Set-Cookie").All(cookie => cookie.Contains("secure", StringComparison.OrdinalIgnoreCase)),
+                devices[0].GetProperty("address").GetString()!
+            );
         }
 
         Assert.Equal(("max-age=31536000", true, "203.0.113.7"), await Ask("127.0.0.1"));
@@ -272,10 +382,20 @@ public sealed class SignInTests : IAsyncLifetime
 
         var invitation = new string([.. printed.ToString().Split("#invitation=")[1].TakeWhile(char.IsAsciiLetterOrDigit)]);
         using var first = await Caller.SignedOut(fresh.Address);
-        var made = await first.Http.PostAsJsonAsync("/api/people", new { name = "Nela Quist", email = "nela@test.example", password = "clockwork-9", invitation });
+        var made = await first.Http.PostAsJsonAsync(
+            "/api/people",
+            new
+            {
+                name = "Nela Quist",
+                email = "nela@test.example",
+                password = "clockwork-9",
+                invitation,
+            }
+        );
         Assert.Equal(HttpStatusCode.OK, made.StatusCode);
         await first.Refresh();
-        for (var i = 0; i < 50; i++) Assert.Equal(HttpStatusCode.OK, (await first.Http.PostAsync("/api/invitations", null)).StatusCode);
+        for (var i = 0; i < 50; i++)
+            Assert.Equal(HttpStatusCode.OK, (await first.Http.PostAsync("/api/invitations", null)).StatusCode);
         Assert.Equal(HttpStatusCode.Conflict, (await first.Http.PostAsync("/api/invitations", null)).StatusCode);
     }
 
@@ -285,7 +405,8 @@ public sealed class SignInTests : IAsyncLifetime
         var printed = new StringWriter();
         var (output, before) = (Console.Out, host.Services.GetRequiredService<Settings>());
         Console.SetOut(printed);
-        int code, unknown;
+        int code,
+            unknown;
         try
         {
             code = await Letters.OfPassword(before, person.Email);
@@ -299,17 +420,22 @@ public sealed class SignInTests : IAsyncLifetime
         Assert.Equal((0, 1), (code, unknown));
         var secret = printed.ToString().Split("#letter=")[1].Trim();
         using var caller = await Caller.SignedOut(host.Address);
-        Assert.Equal(HttpStatusCode.NoContent, (await caller.Http.PostAsJsonAsync("/api/people/passwords", new { letter = secret, password = "another-password" })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await caller.Http.PostAsJsonAsync("/api/people/passwords", new { letter = secret, password = "another-password" })).StatusCode
+        );
         using var anew = await Caller.SignIn(host.Address, person.Email, "another-password");
     }
 
-    private static string Cookies(HttpResponseMessage answer) => string.Join("; ", answer.Headers.GetValues("Set-Cookie").Select(cookie => cookie.Split(';')[0]));
+    private static string Cookies(HttpResponseMessage answer) =>
+        string.Join("; ", answer.Headers.GetValues("Set-Cookie").Select(cookie => cookie.Split(';')[0]));
 
     private async Task<ArrivedLetter> Letter(string to)
     {
-        for (var clock = Stopwatch.StartNew(); ;)
+        for (var clock = Stopwatch.StartNew(); ; )
         {
-            if (letters.Arrived.FirstOrDefault(letter => letter.To == to) is { } found) return found;
+            if (letters.Arrived.FirstOrDefault(letter => letter.To == to) is { } found)
+                return found;
             Assert.True(clock.Elapsed < TimeSpan.FromSeconds(10), $"no letter to {to}");
             await Task.Delay(20);
         }
@@ -321,7 +447,11 @@ public sealed class SignInTests : IAsyncLifetime
     {
         public int Verified { get; private set; }
 
-        public override Microsoft.AspNetCore.Identity.PasswordVerificationResult VerifyHashedPassword(Person user, string hashedPassword, string providedPassword)
+        public override Microsoft.AspNetCore.Identity.PasswordVerificationResult VerifyHashedPassword(
+            Person user,
+            string hashedPassword,
+            string providedPassword
+        )
         {
             Verified++;
             return base.VerifyHashedPassword(user, hashedPassword, providedPassword);

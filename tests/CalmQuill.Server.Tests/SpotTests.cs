@@ -14,11 +14,16 @@ namespace CalmQuill.Server.Tests;
 /// <summary>Marks, links, own papers and calendars over HTTP: who is told of them, and what is refused.</summary>
 public sealed class SpotTests : IAsyncLifetime
 {
-    private static readonly Guid Notebook = Guid.NewGuid(), Page = Guid.NewGuid(), Other = Guid.NewGuid(), Mark = Guid.NewGuid();
+    private static readonly Guid Notebook = Guid.NewGuid(),
+        Page = Guid.NewGuid(),
+        Other = Guid.NewGuid(),
+        Mark = Guid.NewGuid();
     private readonly TcpListener feed = new(IPAddress.Loopback, 0);
     private QuillHost host = null!;
     private QuillHost.Group group = null!;
-    private Caller owner = null!, writer = null!, stranger = null!;
+    private Caller owner = null!,
+        writer = null!,
+        stranger = null!;
     private Replica device = null!;
     private long clock = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds() - 100_000;
 
@@ -29,18 +34,50 @@ public sealed class SpotTests : IAsyncLifetime
         group = await host.MakeGroup();
         (owner, writer, stranger) = (await host.SignIn(group.Owner), await host.SignIn(group.Writer), await host.SignIn(group.Stranger));
         device = new Replica(7, group.Writer.Id);
-        await Do(DocumentKind.Library, group.Space, new Change.PropertySet(Notebook, Property.Name, "Escapements"), new Change.NodePlaced(Notebook, NodeKind.Notebook, Guid.Empty, "V"));
-        await Do(DocumentKind.Notebook, Notebook, new Change.PageAdded(Page, "V", "a4-ruled-710"), new Change.PageAdded(Other, "W", "a4-ruled-710"));
-        await Do(DocumentKind.Page, Page,
-            new Change.SpotAdded(Mark, SpotKind.Mark, new Box(100, 200, 300, 400), [], [new SpotValue(SpotField.Mark, MarkKinds.Ask), new SpotValue(SpotField.Note, "why 30 teeth")]),
-            new Change.SpotAdded(Guid.NewGuid(), SpotKind.Link, new Box(0, 0, 10, 10), [], [new SpotValue(SpotField.Target, $"page:{group.Space}/{Notebook}/{Other}")]),
-            new Change.SpotAdded(Guid.NewGuid(), SpotKind.Heading, new Box(0, 900, 10, 990), [], [new SpotValue(SpotField.Level, "1"), new SpotValue(SpotField.Title, "Depth")]));
+        await Do(
+            DocumentKind.Library,
+            group.Space,
+            new Change.PropertySet(Notebook, Property.Name, "Escapements"),
+            new Change.NodePlaced(Notebook, NodeKind.Notebook, Guid.Empty, "V")
+        );
+        await Do(
+            DocumentKind.Notebook,
+            Notebook,
+            new Change.PageAdded(Page, "V", "a4-ruled-710"),
+            new Change.PageAdded(Other, "W", "a4-ruled-710")
+        );
+        await Do(
+            DocumentKind.Page,
+            Page,
+            new Change.SpotAdded(
+                Mark,
+                SpotKind.Mark,
+                new Box(100, 200, 300, 400),
+                [],
+                [new SpotValue(SpotField.Mark, MarkKinds.Ask), new SpotValue(SpotField.Note, "why 30 teeth")]
+            ),
+            new Change.SpotAdded(
+                Guid.NewGuid(),
+                SpotKind.Link,
+                new Box(0, 0, 10, 10),
+                [],
+                [new SpotValue(SpotField.Target, $"page:{group.Space}/{Notebook}/{Other}")]
+            ),
+            new Change.SpotAdded(
+                Guid.NewGuid(),
+                SpotKind.Heading,
+                new Box(0, 900, 10, 990),
+                [],
+                [new SpotValue(SpotField.Level, "1"), new SpotValue(SpotField.Title, "Depth")]
+            )
+        );
     }
 
     public async Task DisposeAsync()
     {
         feed.Stop();
-        foreach (var caller in new[] { owner, writer, stranger }) caller.Dispose();
+        foreach (var caller in new[] { owner, writer, stranger })
+            caller.Dispose();
         await host.DisposeAsync();
     }
 
@@ -59,20 +96,34 @@ public sealed class SpotTests : IAsyncLifetime
         await owner.Send(group.Space, DocumentKind.Page, Page, tick);
         Assert.Empty(await List(writer, "/api/follow-ups"));
         var done = (await List(writer, "/api/follow-ups?all=true")).Single();
-        Assert.Equal((group.Owner.Id, tick.Time.UnixMilliseconds), (done.GetProperty("doneBy").GetGuid(), done.GetProperty("doneAt").GetInt64()));
+        Assert.Equal(
+            (group.Owner.Id, tick.Time.UnixMilliseconds),
+            (done.GetProperty("doneBy").GetGuid(), done.GetProperty("doneAt").GetInt64())
+        );
         await owner.Send(group.Space, DocumentKind.Page, Page, other.Make(new Change.EffectSet(tick.Id, false), clock += 10));
         Assert.Single(await List(writer, "/api/follow-ups"));
         await Do(DocumentKind.Notebook, Notebook, new Change.PropertySet(Page, Property.Binned, "1700000000000"));
         Assert.Empty(await List(writer, "/api/follow-ups"));
         await Do(DocumentKind.Notebook, Notebook, new Change.PropertySet(Page, Property.Binned, ""));
 
-        (await owner.Http.PutAsJsonAsync($"/api/spaces/{group.Space}/locks/{Notebook}", new { passphrase = "a-passphrase", minutes = 5 })).EnsureSuccessStatusCode();
+        (
+            await owner.Http.PutAsJsonAsync($"/api/spaces/{group.Space}/locks/{Notebook}", new { passphrase = "a-passphrase", minutes = 5 })
+        ).EnsureSuccessStatusCode();
         Assert.Empty(await List(writer, "/api/follow-ups"));
         Assert.DoesNotContain("why 30 teeth", await writer.Http.GetStringAsync("/api/follow-ups.md"), StringComparison.Ordinal);
         Assert.Empty(await List(writer, $"/api/spaces/{group.Space}/notebooks/{Notebook}/spots"));
-        Assert.Equal(HttpStatusCode.Locked, (await writer.Http.GetAsync($"/api/spaces/{group.Space}/notebooks/{Notebook}/pages")).StatusCode);
-        Assert.Equal(HttpStatusCode.Locked, (await writer.Http.GetAsync($"/api/spaces/{group.Space}/pages/{Page}/part.svg?area=0,0,900,900")).StatusCode);
-        Assert.Equal(HttpStatusCode.Locked, (await writer.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/frozen-pages", new { page = Page })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Locked,
+            (await writer.Http.GetAsync($"/api/spaces/{group.Space}/notebooks/{Notebook}/pages")).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.Locked,
+            (await writer.Http.GetAsync($"/api/spaces/{group.Space}/pages/{Page}/part.svg?area=0,0,900,900")).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.Locked,
+            (await writer.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/frozen-pages", new { page = Page })).StatusCode
+        );
     }
 
     [Theory]
@@ -82,14 +133,59 @@ public sealed class SpotTests : IAsyncLifetime
     [InlineData("area=0,0,99999999999,5")]
     [InlineData("")]
     public async Task A_part_of_a_page_that_is_none_is_refused(string query) =>
-        Assert.Equal(HttpStatusCode.BadRequest, (await writer.Http.GetAsync($"/api/spaces/{group.Space}/pages/{Page}/part.svg?{query}")).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await writer.Http.GetAsync($"/api/spaces/{group.Space}/pages/{Page}/part.svg?{query}")).StatusCode
+        );
 
     [Fact]
     public async Task Pictures_are_sniffed_limited_and_given_to_members_only()
     {
         var path = $"/api/spaces/{group.Space}/assets";
-        byte[] Head(int width, int height) => [0xFF, 0xD8, 0xFF, 0xC0, 0, 17, 8, (byte)(height >> 8), (byte)height, (byte)(width >> 8), (byte)width, 3, 1, 0x11, 0, 2, 0x11, 0, 3, 0x11, 0,
-            0xFF, 0xDA, 0, 12, 3, 1, 0, 2, 0x11, 3, 0x11, 0, 63, 0, 0xA5, 0xFF, 0x00, 0x3C, 0xFF, 0xD9];
+        byte[] Head(int width, int height) =>
+            [
+                0xFF,
+                0xD8,
+                0xFF,
+                0xC0,
+                0,
+                17,
+                8,
+                (byte)(height >> 8),
+                (byte)height,
+                (byte)(width >> 8),
+                (byte)width,
+                3,
+                1,
+                0x11,
+                0,
+                2,
+                0x11,
+                0,
+                3,
+                0x11,
+                0,
+                0xFF,
+                0xDA,
+                0,
+                12,
+                3,
+                1,
+                0,
+                2,
+                0x11,
+                3,
+                0x11,
+                0,
+                63,
+                0,
+                0xA5,
+                0xFF,
+                0x00,
+                0x3C,
+                0xFF,
+                0xD9,
+            ];
         async Task<(HttpStatusCode, string)> Post(byte[] bytes)
         {
             var answer = await writer.Http.PostAsync(path, new ByteArrayContent(bytes));
@@ -102,7 +198,10 @@ public sealed class SpotTests : IAsyncLifetime
         Assert.Equal(HttpStatusCode.OK, status);
         var asset = JsonDocument.Parse(json).RootElement.GetProperty("asset").GetGuid();
         var given = await owner.Http.GetAsync($"{path}/{asset}");
-        Assert.Equal(("image/jpeg", "nosniff"), (given.Content.Headers.ContentType!.MediaType, given.Headers.GetValues("X-Content-Type-Options").Single()));
+        Assert.Equal(
+            ("image/jpeg", "nosniff"),
+            (given.Content.Headers.ContentType!.MediaType, given.Headers.GetValues("X-Content-Type-Options").Single())
+        );
         Assert.Equal(HttpStatusCode.NotFound, (await stranger.Http.GetAsync($"{path}/{asset}")).StatusCode);
     }
 
@@ -112,25 +211,55 @@ public sealed class SpotTests : IAsyncLifetime
         await Do(DocumentKind.Page, Other, new Change.StrokeAdded(new Pen(PenKind.Ball, 80, 0x22302EFF), clock, Generate.Wave(50)));
         var answer = await writer.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/frozen-pages", new { page = Other });
         var asset = (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("asset").GetGuid();
-        Assert.Contains("<path", await owner.Http.GetStringAsync($"/api/spaces/{group.Space}/assets/{asset}/picture"), StringComparison.Ordinal);
+        Assert.Contains(
+            "<path",
+            await owner.Http.GetStringAsync($"/api/spaces/{group.Space}/assets/{asset}/picture"),
+            StringComparison.Ordinal
+        );
         var paper = Guid.NewGuid();
-        await Do(DocumentKind.Library, group.Space, new Change.PropertySet(paper, Property.Name, "Waves"), new Change.NodePlaced(paper, NodeKind.Paper, Guid.Empty, "X"), new Change.PropertySet(paper, Property.Source, asset.ToString()));
+        await Do(
+            DocumentKind.Library,
+            group.Space,
+            new Change.PropertySet(paper, Property.Name, "Waves"),
+            new Change.NodePlaced(paper, NodeKind.Paper, Guid.Empty, "X"),
+            new Change.PropertySet(paper, Property.Source, asset.ToString())
+        );
         await Do(DocumentKind.Notebook, Notebook, new Change.PropertySet(Page, Property.Paper, $"a5-blank-710-own.{paper:N}"));
-        var picture = await owner.Http.GetStringAsync($"/api/spaces/{group.Space}/pages/{Page}/thumbnail.svg?paper=a5-blank-710-own.{paper:N}");
+        var picture = await owner.Http.GetStringAsync(
+            $"/api/spaces/{group.Space}/pages/{Page}/thumbnail.svg?paper=a5-blank-710-own.{paper:N}"
+        );
         Assert.Contains("scale(0.70", picture, StringComparison.Ordinal);
         Assert.Equal(1, (await owner.Http.GetFromJsonAsync<Dictionary<Guid, long>>($"/api/spaces/{group.Space}/paper-uses"))![paper]);
-        Assert.StartsWith("%PDF", Encoding.Latin1.GetString(await owner.Http.GetByteArrayAsync($"/api/spaces/{group.Space}/pages/{Page}/export.pdf")), StringComparison.Ordinal);
+        Assert.StartsWith(
+            "%PDF",
+            Encoding.Latin1.GetString(await owner.Http.GetByteArrayAsync($"/api/spaces/{group.Space}/pages/{Page}/export.pdf")),
+            StringComparison.Ordinal
+        );
         // What lies on an own paper already cannot become one.
-        Assert.Equal(HttpStatusCode.BadRequest, (await writer.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/frozen-pages", new { page = Page })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await writer.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/frozen-pages", new { page = Page })).StatusCode
+        );
     }
 
     [Fact]
     public async Task Calendars_are_fetched_from_where_it_is_allowed_and_nowhere_inside()
     {
-        const string calendar = "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART:20261008T190000\r\nSUMMARY:Class\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n";
+        const string calendar =
+            "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART:20261008T190000\r\nSUMMARY:Class\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n";
         async Task<string> Ask(string? address, string? text = null, string last = "2026-10-31")
         {
-            var answer = await writer.Http.PostAsJsonAsync("/api/calendar-entries", new { address, text, first = "2026-10-01", last, zone = "Europe/Berlin" });
+            var answer = await writer.Http.PostAsJsonAsync(
+                "/api/calendar-entries",
+                new
+                {
+                    address,
+                    text,
+                    first = "2026-10-01",
+                    last,
+                    zone = "Europe/Berlin",
+                }
+            );
             return System.Text.RegularExpressions.Regex.Unescape(await answer.Content.ReadAsStringAsync());
         }
 
@@ -140,10 +269,23 @@ public sealed class SpotTests : IAsyncLifetime
         Assert.Contains("begins with https", await Ask("file:///etc/passwd"), StringComparison.Ordinal);
         // The server itself is on loopback, too, and is not to be reached.
         Assert.Contains("own network", await Ask($"{host.Address}health"), StringComparison.Ordinal);
-        foreach (var inside in new[] { "http://localhost:1/", "http://[::1]:1/", "http://10.0.0.1/", "http://192.168.1.1/", "http://169.254.169.254/latest", "http://[::ffff:127.0.0.1]:1/", "http://0.0.0.0:1/" })
+        foreach (
+            var inside in new[]
+            {
+                "http://localhost:1/",
+                "http://[::1]:1/",
+                "http://10.0.0.1/",
+                "http://192.168.1.1/",
+                "http://169.254.169.254/latest",
+                "http://[::ffff:127.0.0.1]:1/",
+                "http://0.0.0.0:1/",
+            }
+        )
             Assert.Contains("own network", await Ask(inside), StringComparison.Ordinal);
 
-        var serving = Serve($"HTTP/1.1 200 OK\r\nContent-Type: text/calendar\r\nContent-Length: {calendar.Length}\r\nConnection: close\r\n\r\n{calendar}");
+        var serving = Serve(
+            $"HTTP/1.1 200 OK\r\nContent-Type: text/calendar\r\nContent-Length: {calendar.Length}\r\nConnection: close\r\n\r\n{calendar}"
+        );
         Assert.Contains("Class", await Ask($"http://{feed.LocalEndpoint}/lantern.ics"), StringComparison.Ordinal);
         await serving;
         // Sent on from an allowed place to one inside.
@@ -162,9 +304,12 @@ public sealed class SpotTests : IAsyncLifetime
 
     private async Task Do(DocumentKind kind, Guid document, params Change[] changes)
     {
-        var results = await Caller.Results(await writer.Send(group.Space, kind, document, changes.Select(change => device.Make(change, clock += 10))));
+        var results = await Caller.Results(
+            await writer.Send(group.Space, kind, document, changes.Select(change => device.Make(change, clock += 10)))
+        );
         Assert.All(results, result => Assert.Null(result.Code));
     }
 
-    private static async Task<List<JsonElement>> List(Caller caller, string path) => [.. (await caller.Http.GetFromJsonAsync<JsonElement>(path)).EnumerateArray()];
+    private static async Task<List<JsonElement>> List(Caller caller, string path) =>
+        [.. (await caller.Http.GetFromJsonAsync<JsonElement>(path)).EnumerateArray()];
 }

@@ -22,7 +22,11 @@ public sealed class DocumentStoreTests : IAsyncLifetime
         documents = new DocumentStore(database.Database);
         await new SpaceStore(database.Database).MakeGroup(space, "Group", CancellationToken.None);
         foreach (var person in Generate.People)
-            await new PersonStore(database.Database).Register(new Person(person, $"{person}@test.example", "Person", "sky", ""), Guid.NewGuid(), CancellationToken.None);
+            await new PersonStore(database.Database).Register(
+                new Person(person, $"{person}@test.example", "Person", "sky", ""),
+                Guid.NewGuid(),
+                CancellationToken.None
+            );
     }
 
     public async Task DisposeAsync() => await database.DisposeAsync();
@@ -49,13 +53,20 @@ public sealed class DocumentStoreTests : IAsyncLifetime
     public async Task Many_writers_at_once_get_numbers_without_gap_or_double()
     {
         var page = Page();
-        var results = await Task.WhenAll(Enumerable.Range(1, 12).Select(async device =>
-        {
-            var replica = new Replica((ulong)device, Generate.People[device % 3]);
-            var numbers = new List<long>();
-            for (var i = 0; i < 10; i++) numbers.AddRange((await documents.Append(page, [replica.Make(Stroke(), i), replica.Make(Stroke(), i)], default))!.Sequences);
-            return numbers;
-        }));
+        var results = await Task.WhenAll(
+            Enumerable
+                .Range(1, 12)
+                .Select(async device =>
+                {
+                    var replica = new Replica((ulong)device, Generate.People[device % 3]);
+                    var numbers = new List<long>();
+                    for (var i = 0; i < 10; i++)
+                        numbers.AddRange(
+                            (await documents.Append(page, [replica.Make(Stroke(), i), replica.Make(Stroke(), i)], default))!.Sequences
+                        );
+                    return numbers;
+                })
+        );
         Assert.Equal(Enumerable.Range(1, 240).Select(i => (long)i), results.SelectMany(numbers => numbers).Order());
     }
 
@@ -89,7 +100,14 @@ public sealed class DocumentStoreTests : IAsyncLifetime
         var other = Guid.NewGuid();
         await new SpaceStore(database.Database).MakeGroup(other, "Other", default);
         // Whoever writes first under an id takes it from nobody.
-        await documents.Append(page with { Kind = DocumentKind.Notebook }, [new Replica(2, Generate.People[1]).Make(new Change.PageAdded(Guid.NewGuid(), "V", "a4-ruled-710"), 1)], default);
+        await documents.Append(
+            page with
+            {
+                Kind = DocumentKind.Notebook,
+            },
+            [new Replica(2, Generate.People[1]).Make(new Change.PageAdded(Guid.NewGuid(), "V", "a4-ruled-710"), 1)],
+            default
+        );
         await documents.Append(page with { Space = other }, [new Replica(2, Generate.People[1]).Make(Stroke(), 1)], default);
         var stroke = new Replica(1, Generate.People[0]).Make(Stroke(), 1);
         Assert.Equal([1], (await documents.Append(page, [stroke], default)).Sequences);
@@ -110,7 +128,9 @@ public sealed class DocumentStoreTests : IAsyncLifetime
         Assert.Equal(9, (await small.After(page, 0, default)).LastSequence);
         Assert.Null((await small.Append(page, [replica.Make(Stroke(), 12)], default)).Refused);
         var heavy = new DocumentStore(database.Database, new DocumentLimits(1000, 2_000));
-        Assert.NotNull((await heavy.Append(Page(), Enumerable.Range(0, 90).Select(i => replica.Make(Stroke(), i)).ToList(), default)).Refused);
+        Assert.NotNull(
+            (await heavy.Append(Page(), Enumerable.Range(0, 90).Select(i => replica.Make(Stroke(), i)).ToList(), default)).Refused
+        );
     }
 
     [Fact]
@@ -129,7 +149,8 @@ public sealed class DocumentStoreTests : IAsyncLifetime
     public async Task A_replica_belongs_to_whoever_used_it_first()
     {
         var replicas = new ReplicaStore(database.Database);
-        Guid laptop = Guid.NewGuid(), tablet = Guid.NewGuid();
+        Guid laptop = Guid.NewGuid(),
+            tablet = Guid.NewGuid();
         Assert.Empty(await replicas.Bind(Generate.People[0], laptop, [7, 9], default));
         Assert.Equal([7UL], await replicas.Bind(Generate.People[1], laptop, [7, 8], default));
         // Another browser of the same person is another application, too.
@@ -138,7 +159,8 @@ public sealed class DocumentStoreTests : IAsyncLifetime
         var another = new ReplicaStore(database.Database);
         Assert.Equal([8UL, 10UL], (await another.Bind(Generate.People[0], laptop, [7, 8, 9, 10, ulong.MaxValue], default)).Order());
         // What was used before browsers were known again is any of the person's.
-        await using (var command = database.Database.Command("UPDATE replicas SET device_id = NULL")) await command.ExecuteNonQueryAsync();
+        await using (var command = database.Database.Command("UPDATE replicas SET device_id = NULL"))
+            await command.ExecuteNonQueryAsync();
         Assert.Empty(await new ReplicaStore(database.Database).Bind(Generate.People[0], tablet, [7, 9], default));
         Assert.Equal([7UL], await new ReplicaStore(database.Database).Bind(Generate.People[1], tablet, [7], default));
     }
@@ -150,7 +172,8 @@ public sealed class DocumentStoreTests : IAsyncLifetime
     private static byte[] StateOf(IEnumerable<Operation> operations)
     {
         var page = new PageDocument();
-        foreach (var operation in operations) page.Apply(operation);
+        foreach (var operation in operations)
+            page.Apply(operation);
         return page.EncodeState();
     }
 }

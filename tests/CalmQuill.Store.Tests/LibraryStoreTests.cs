@@ -33,7 +33,11 @@ public sealed class LibraryStoreTests : IAsyncLifetime
         (documents, shelf) = (new DocumentStore(database.Database), new ShelfStore(database.Database));
         await new SpaceStore(database.Database).MakeGroup(space, "Group", default);
         foreach (var person in Generate.People)
-            await new PersonStore(database.Database).Register(new Person(person, $"{person}@test.example", "Person", "sky", ""), person == Generate.People[0] ? personal : Guid.NewGuid(), default);
+            await new PersonStore(database.Database).Register(
+                new Person(person, $"{person}@test.example", "Person", "sky", ""),
+                person == Generate.People[0] ? personal : Guid.NewGuid(),
+                default
+            );
         await new SpaceStore(database.Database).SetRole(space, Generate.People[0], Core.Access.Role.Owner, default);
     }
 
@@ -53,13 +57,22 @@ public sealed class LibraryStoreTests : IAsyncLifetime
         {
             var question = new LensStore.Question(rule, (EntryOrder)(i % 5), i % 2 == 0, 0, LensStore.MostAtOnce, now, []);
             var answer = await lenses.Find(space, Generate.People[0], question, default);
-            var notebooks = facts.Where(fact => fact.Kind == EntryKind.Notebook && rule.Matches(fact.Entry, context)).Select(fact => fact.Entry.Id).ToHashSet();
-            var expected = facts.Where(fact => fact.Kind switch
-            {
-                EntryKind.Notebook => notebooks.Contains(fact.Entry.Id),
-                EntryKind.Folder => RuleJson.Write(rule).Contains("\"folder\"", StringComparison.Ordinal) && rule.Matches(fact.Entry, context),
-                _ => !notebooks.Contains(fact.Notebook) && rule.Matches(fact.Entry, context),
-            }).Select(fact => fact.Entry.Id).Order();
+            var notebooks = facts
+                .Where(fact => fact.Kind == EntryKind.Notebook && rule.Matches(fact.Entry, context))
+                .Select(fact => fact.Entry.Id)
+                .ToHashSet();
+            var expected = facts
+                .Where(fact =>
+                    fact.Kind switch
+                    {
+                        EntryKind.Notebook => notebooks.Contains(fact.Entry.Id),
+                        EntryKind.Folder => RuleJson.Write(rule).Contains("\"folder\"", StringComparison.Ordinal)
+                            && rule.Matches(fact.Entry, context),
+                        _ => !notebooks.Contains(fact.Notebook) && rule.Matches(fact.Entry, context),
+                    }
+                )
+                .Select(fact => fact.Entry.Id)
+                .Order();
             Assert.True(expected.SequenceEqual(answer.Entries.Select(entry => entry.Id).Order()), RuleJson.Write(rule));
             Assert.Equal(answer.Entries.Count, answer.Total);
             found += answer.Total;
@@ -77,7 +90,7 @@ public sealed class LibraryStoreTests : IAsyncLifetime
             var own = Guid.NewGuid();
             await new SpaceStore(database.Database).MakeGroup(own, "Group", default);
             var steps = new Random(i);
-            for (var at = 0; at < history.Count;)
+            for (var at = 0; at < history.Count; )
             {
                 var count = steps.Next(1, 6);
                 await documents.Append(new DocumentRef(own, DocumentKind.Library, own), history.Skip(at).Take(count).ToList(), default);
@@ -95,12 +108,21 @@ public sealed class LibraryStoreTests : IAsyncLifetime
     [Fact]
     public async Task Moving_a_folder_of_many_notebooks_writes_one_row()
     {
-        Guid from = Guid.NewGuid(), to = Guid.NewGuid();
-        List<Operation> made = [Make(new Change.NodePlaced(from, NodeKind.Folder, Guid.Empty, "V")), Make(new Change.NodePlaced(to, NodeKind.Folder, Guid.Empty, "W"))];
+        Guid from = Guid.NewGuid(),
+            to = Guid.NewGuid();
+        List<Operation> made =
+        [
+            Make(new Change.NodePlaced(from, NodeKind.Folder, Guid.Empty, "V")),
+            Make(new Change.NodePlaced(to, NodeKind.Folder, Guid.Empty, "W")),
+        ];
         made.AddRange(Enumerable.Range(0, 300).Select(_ => Make(new Change.NodePlaced(Guid.NewGuid(), NodeKind.Notebook, from, "V"))));
         await documents.Append(new DocumentRef(space, DocumentKind.Library, space), made, default);
         var before = await Versions();
-        await documents.Append(new DocumentRef(space, DocumentKind.Library, space), [Make(new Change.NodePlaced(from, NodeKind.Folder, to, "V"))], default);
+        await documents.Append(
+            new DocumentRef(space, DocumentKind.Library, space),
+            [Make(new Change.NodePlaced(from, NodeKind.Folder, to, "V"))],
+            default
+        );
         Assert.Equal(from, Assert.Single((await Versions()).Except(before)).Id);
     }
 
@@ -108,13 +130,33 @@ public sealed class LibraryStoreTests : IAsyncLifetime
     public async Task The_shelf_sums_up_notebooks_and_shows_the_pages_written_last()
     {
         var notebook = Guid.NewGuid();
-        Guid section = Guid.NewGuid(), exam = Guid.NewGuid();
+        Guid section = Guid.NewGuid(),
+            exam = Guid.NewGuid();
         var pages = Enumerable.Range(0, 7).Select(_ => Guid.NewGuid()).ToArray();
-        await Do(DocumentKind.Library, space, new Change.PropertySet(notebook, Property.Name, "Bench log"), new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"));
-        await Do(DocumentKind.Notebook, notebook, [.. pages.Select((page, i) => new Change.PageAdded(page, "V" + (char)('a' + i), "a4-ruled-710"))]);
-        await Do(DocumentKind.Notebook, notebook, new Change.PropertySet(section, Property.Name, "Basics"), new Change.NodePlaced(section, NodeKind.Section, Guid.Empty, "Vm"), new Change.NodePlaced(pages[6], NodeKind.Page, section, "V"));
+        await Do(
+            DocumentKind.Library,
+            space,
+            new Change.PropertySet(notebook, Property.Name, "Bench log"),
+            new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V")
+        );
+        await Do(
+            DocumentKind.Notebook,
+            notebook,
+            [.. pages.Select((page, i) => new Change.PageAdded(page, "V" + (char)('a' + i), "a4-ruled-710"))]
+        );
+        await Do(
+            DocumentKind.Notebook,
+            notebook,
+            new Change.PropertySet(section, Property.Name, "Basics"),
+            new Change.NodePlaced(section, NodeKind.Section, Guid.Empty, "Vm"),
+            new Change.NodePlaced(pages[6], NodeKind.Page, section, "V")
+        );
         foreach (var (page, at) in new[] { (pages[2], 2L), (pages[0], 1L), (pages[5], 3L) })
-            await documents.Append(new DocumentRef(space, DocumentKind.Page, page), [new Replica((ulong)at + 50, Generate.People[1]).Make(Stroke(), at * 1000)], default);
+            await documents.Append(
+                new DocumentRef(space, DocumentKind.Page, page),
+                [new Replica((ulong)at + 50, Generate.People[1]).Make(Stroke(), at * 1000)],
+                default
+            );
 
         var summary = Assert.Single(await shelf.Summaries(space, null, [], default));
         Assert.Equal((7, 3000L), (summary.PageCount, summary.WrittenAt));
@@ -127,9 +169,21 @@ public sealed class LibraryStoreTests : IAsyncLifetime
 
         // A tag on the notebook reaches its pages, and leaves them with it.
         var lenses = new LensStore(database.Database);
-        await Do(DocumentKind.Library, space, new Change.PropertySet(exam, Property.Name, "exam"), new Change.NodePlaced(exam, NodeKind.Tag, Guid.Empty, "V"), new Change.TagSet(notebook, exam, true));
+        await Do(
+            DocumentKind.Library,
+            space,
+            new Change.PropertySet(exam, Property.Name, "exam"),
+            new Change.NodePlaced(exam, NodeKind.Tag, Guid.Empty, "V"),
+            new Change.TagSet(notebook, exam, true)
+        );
         Rule tagged = new Rule.All([new Rule.OfKind(EntryKind.Page), new Rule.Tagged(exam)]);
-        Task<Found> Ask() => lenses.Find(space, Generate.People[0], new LensStore.Question(tagged, EntryOrder.Name, false, 0, 3, DateTimeOffset.UtcNow, []), default);
+        Task<Found> Ask() =>
+            lenses.Find(
+                space,
+                Generate.People[0],
+                new LensStore.Question(tagged, EntryOrder.Name, false, 0, 3, DateTimeOffset.UtcNow, []),
+                default
+            );
         var (total, entries) = await Ask();
         Assert.Equal((7, 3), (total, entries.Count));
         Assert.Equal(1, (await lenses.Uses(space, [], default))[exam]);
@@ -141,8 +195,15 @@ public sealed class LibraryStoreTests : IAsyncLifetime
     [Fact]
     public async Task Data_goes_only_after_the_bins_days_and_grace_and_a_page_that_also_stands_elsewhere_stays()
     {
-        Guid kept = Guid.NewGuid(), binned = Guid.NewGuid(), erased = Guid.NewGuid(), page = Guid.NewGuid(), erasedPage = Guid.NewGuid(), shared = Guid.NewGuid(), single = Guid.NewGuid();
-        foreach (var notebook in new[] { kept, binned, erased }) await Do(DocumentKind.Library, space, new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"));
+        Guid kept = Guid.NewGuid(),
+            binned = Guid.NewGuid(),
+            erased = Guid.NewGuid(),
+            page = Guid.NewGuid(),
+            erasedPage = Guid.NewGuid(),
+            shared = Guid.NewGuid(),
+            single = Guid.NewGuid();
+        foreach (var notebook in new[] { kept, binned, erased })
+            await Do(DocumentKind.Library, space, new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"));
         foreach (var (notebook, inside) in new[] { (binned, page), (erased, erasedPage), (binned, shared), (kept, shared), (kept, single) })
         {
             await Do(DocumentKind.Notebook, notebook, new Change.PageAdded(inside, "V", "a4-ruled-710"));
@@ -150,10 +211,17 @@ public sealed class LibraryStoreTests : IAsyncLifetime
         }
 
         var told = DateTimeOffset.UtcNow;
-        await Do(DocumentKind.Library, space, new Change.PropertySet(binned, Property.Binned, "1"), new Change.PropertySet(erased, Property.Binned, "1"), new Change.PropertySet(erased, Property.Erased, "1"));
+        await Do(
+            DocumentKind.Library,
+            space,
+            new Change.PropertySet(binned, Property.Binned, "1"),
+            new Change.PropertySet(erased, Property.Binned, "1"),
+            new Change.PropertySet(erased, Property.Erased, "1")
+        );
         await Do(DocumentKind.Notebook, kept, new Change.PropertySet(single, Property.Binned, "1"));
         var bin = new BinStore(database.Database);
-        async Task<bool> IsGone(Guid id, DocumentKind kind = DocumentKind.Page) => (await documents.Find(new DocumentRef(space, kind, id), default))!.Erased;
+        async Task<bool> IsGone(Guid id, DocumentKind kind = DocumentKind.Page) =>
+            (await documents.Find(new DocumentRef(space, kind, id), default))!.Erased;
         Assert.Empty(await bin.RemoveData(told.AddDays(Bin.GraceDays).AddSeconds(-1), default));
         // The erased notebook with its page, after the grace.
         Assert.Equal(2, (await bin.RemoveData(told.AddDays(Bin.GraceDays).AddMinutes(1), default)).Count);
@@ -174,22 +242,49 @@ public sealed class LibraryStoreTests : IAsyncLifetime
     [Fact]
     public async Task A_lie_about_the_time_removes_nothing_and_what_was_put_back_has_all_its_time_again()
     {
-        Guid folder = Guid.NewGuid(), notebook = Guid.NewGuid(), page = Guid.NewGuid();
-        await Do(DocumentKind.Library, space, new Change.NodePlaced(folder, NodeKind.Folder, Guid.Empty, "V"), new Change.NodePlaced(notebook, NodeKind.Notebook, folder, "V"));
+        Guid folder = Guid.NewGuid(),
+            notebook = Guid.NewGuid(),
+            page = Guid.NewGuid();
+        await Do(
+            DocumentKind.Library,
+            space,
+            new Change.NodePlaced(folder, NodeKind.Folder, Guid.Empty, "V"),
+            new Change.NodePlaced(notebook, NodeKind.Notebook, folder, "V")
+        );
         await Do(DocumentKind.Notebook, notebook, new Change.PageAdded(page, "V", "a4-ruled-710"));
         await documents.Append(DocumentRef.Page(space, page), [Make(Stroke())], default);
         var bin = new BinStore(database.Database);
         var now = DateTimeOffset.UtcNow;
         foreach (var lie in new[] { "0", "-5", "1", "-999999999999999" })
         {
-            await Do(DocumentKind.Library, space, new Change.PropertySet(folder, Property.Binned, lie), new Change.PropertySet(folder, Property.Erased, lie));
-            await Do(DocumentKind.Notebook, notebook, new Change.PropertySet(page, Property.Binned, lie), new Change.PropertySet(page, Property.Erased, lie));
+            await Do(
+                DocumentKind.Library,
+                space,
+                new Change.PropertySet(folder, Property.Binned, lie),
+                new Change.PropertySet(folder, Property.Erased, lie)
+            );
+            await Do(
+                DocumentKind.Notebook,
+                notebook,
+                new Change.PropertySet(page, Property.Binned, lie),
+                new Change.PropertySet(page, Property.Erased, lie)
+            );
             Assert.Empty(await bin.RemoveData(now.AddDays(Bin.GraceDays - 1), default));
         }
 
         // Put back: what was told before no longer counts, also not for what lies inside.
-        await Do(DocumentKind.Library, space, new Change.PropertySet(folder, Property.Binned, ""), new Change.PropertySet(folder, Property.Erased, ""));
-        await Do(DocumentKind.Notebook, notebook, new Change.PropertySet(page, Property.Binned, ""), new Change.PropertySet(page, Property.Erased, ""));
+        await Do(
+            DocumentKind.Library,
+            space,
+            new Change.PropertySet(folder, Property.Binned, ""),
+            new Change.PropertySet(folder, Property.Erased, "")
+        );
+        await Do(
+            DocumentKind.Notebook,
+            notebook,
+            new Change.PropertySet(page, Property.Binned, ""),
+            new Change.PropertySet(page, Property.Erased, "")
+        );
         Assert.Empty(await bin.RemoveData(now.AddDays(1000), default));
         // Taken out of an erased folder.
         await Do(DocumentKind.Library, space, new Change.PropertySet(folder, Property.Erased, "1"));
@@ -202,9 +297,16 @@ public sealed class LibraryStoreTests : IAsyncLifetime
     public async Task A_shorter_time_in_the_bin_takes_hold_after_the_grace()
     {
         var notebook = Guid.NewGuid();
-        await Do(DocumentKind.Library, space, new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"), new Change.PropertySet(notebook, Property.Binned, "1"));
+        await Do(
+            DocumentKind.Library,
+            space,
+            new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"),
+            new Change.PropertySet(notebook, Property.Binned, "1")
+        );
         await Do(DocumentKind.Notebook, notebook, new Change.PageAdded(Guid.NewGuid(), "V", "a4-ruled-710"));
-        await Execute("UPDATE bin_receipts SET received_at = now() - interval '20 days'; UPDATE spaces SET bin_days_since = now() - interval '20 days'");
+        await Execute(
+            "UPDATE bin_receipts SET received_at = now() - interval '20 days'; UPDATE spaces SET bin_days_since = now() - interval '20 days'"
+        );
         await Do(DocumentKind.Library, space, new Change.PropertySet(Guid.Empty, Property.BinDays, "7"));
         var bin = new BinStore(database.Database);
         Assert.Empty(await bin.RemoveData(DateTimeOffset.UtcNow.AddDays(Bin.GraceDays - 1), default));
@@ -214,12 +316,27 @@ public sealed class LibraryStoreTests : IAsyncLifetime
     [Fact]
     public async Task A_page_moved_to_another_notebook_counts_there_with_its_ink_and_tags_and_no_longer_here()
     {
-        Guid from = Guid.NewGuid(), to = Guid.NewGuid(), page = Guid.NewGuid(), exam = Guid.NewGuid();
-        foreach (var notebook in new[] { from, to }) await Do(DocumentKind.Library, space, new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"));
-        await Do(DocumentKind.Library, space, new Change.PropertySet(exam, Property.Name, "exam"), new Change.NodePlaced(exam, NodeKind.Tag, Guid.Empty, "V"), new Change.TagSet(to, exam, true));
+        Guid from = Guid.NewGuid(),
+            to = Guid.NewGuid(),
+            page = Guid.NewGuid(),
+            exam = Guid.NewGuid();
+        foreach (var notebook in new[] { from, to })
+            await Do(DocumentKind.Library, space, new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"));
+        await Do(
+            DocumentKind.Library,
+            space,
+            new Change.PropertySet(exam, Property.Name, "exam"),
+            new Change.NodePlaced(exam, NodeKind.Tag, Guid.Empty, "V"),
+            new Change.TagSet(to, exam, true)
+        );
         await Do(DocumentKind.Notebook, from, new Change.PageAdded(page, "V", "a4-ruled-710"));
         await documents.Append(new DocumentRef(space, DocumentKind.Page, page), [Make(Stroke())], default);
-        await Do(DocumentKind.Notebook, to, new Change.PropertySet(page, Property.Paper, "a4-ruled-710"), new Change.NodePlaced(page, NodeKind.Page, Guid.Empty, "V"));
+        await Do(
+            DocumentKind.Notebook,
+            to,
+            new Change.PropertySet(page, Property.Paper, "a4-ruled-710"),
+            new Change.NodePlaced(page, NodeKind.Page, Guid.Empty, "V")
+        );
         await Do(DocumentKind.Notebook, from, new Change.PropertySet(page, Property.MovedTo, to.ToString()));
         var summaries = (await shelf.Summaries(space, null, [], default)).ToDictionary(summary => summary.Notebook);
         Assert.Equal((0, null), (summaries[from].PageCount, summaries[from].WrittenAt));
@@ -228,18 +345,35 @@ public sealed class LibraryStoreTests : IAsyncLifetime
         Assert.Equal([Generate.People[0]], summaries[to].People);
         // It lies in a notebook tagged for the exam now, so it is found by that tag.
         Rule tagged = new Rule.All([new Rule.OfKind(EntryKind.Page), new Rule.Tagged(exam)]);
-        var found = await new LensStore(database.Database).Find(space, Generate.People[0], new LensStore.Question(tagged, EntryOrder.Name, false, 0, 9, DateTimeOffset.UtcNow, []), default);
+        var found = await new LensStore(database.Database).Find(
+            space,
+            Generate.People[0],
+            new LensStore.Question(tagged, EntryOrder.Name, false, 0, 9, DateTimeOffset.UtcNow, []),
+            default
+        );
         Assert.Equal((page, to), (Assert.Single(found.Entries).Id, found.Entries[0].Notebook));
     }
 
     [Fact]
     public async Task A_lock_is_shut_again_when_its_time_is_over_and_holds_for_what_is_at_home_in_the_notebook_alone()
     {
-        Guid notebook = Guid.NewGuid(), other = Guid.NewGuid(), page = Guid.NewGuid(), elsewhere = Guid.NewGuid(), phone = Guid.NewGuid(), laptop = Guid.NewGuid(), person = Generate.People[0];
-        foreach (var one in new[] { notebook, other }) await Do(DocumentKind.Library, space, new Change.NodePlaced(one, NodeKind.Notebook, Guid.Empty, "V"));
+        Guid notebook = Guid.NewGuid(),
+            other = Guid.NewGuid(),
+            page = Guid.NewGuid(),
+            elsewhere = Guid.NewGuid(),
+            phone = Guid.NewGuid(),
+            laptop = Guid.NewGuid(),
+            person = Generate.People[0];
+        foreach (var one in new[] { notebook, other })
+            await Do(DocumentKind.Library, space, new Change.NodePlaced(one, NodeKind.Notebook, Guid.Empty, "V"));
         await Do(DocumentKind.Notebook, notebook, new Change.PageAdded(page, "V", "a4-ruled-710"));
         // Another notebook that names the page too changes nothing, whichever of them is locked.
-        await Do(DocumentKind.Notebook, other, new Change.PageAdded(page, "V", "a4-ruled-710"), new Change.PageAdded(elsewhere, "W", "a4-ruled-710"));
+        await Do(
+            DocumentKind.Notebook,
+            other,
+            new Change.PageAdded(page, "V", "a4-ruled-710"),
+            new Change.PageAdded(elsewhere, "W", "a4-ruled-710")
+        );
         var locks = new LockStore(database.Database);
         Assert.True(await locks.Set(new NotebookLock(notebook, space, "hash", person, 5), default));
         Assert.False(await locks.Set(new NotebookLock(notebook, space, "other", Generate.People[1], 5), default));
@@ -265,9 +399,20 @@ public sealed class LibraryStoreTests : IAsyncLifetime
     [Fact]
     public async Task The_bin_lists_pages_until_their_time_is_over()
     {
-        Guid notebook = Guid.NewGuid(), page = Guid.NewGuid();
-        await Do(DocumentKind.Library, space, new Change.PropertySet(notebook, Property.Name, "Bench log"), new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"));
-        await Do(DocumentKind.Notebook, notebook, new Change.PageAdded(page, "V", "a4-ruled-710"), new Change.PropertySet(page, Property.Binned, "1000"));
+        Guid notebook = Guid.NewGuid(),
+            page = Guid.NewGuid();
+        await Do(
+            DocumentKind.Library,
+            space,
+            new Change.PropertySet(notebook, Property.Name, "Bench log"),
+            new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V")
+        );
+        await Do(
+            DocumentKind.Notebook,
+            notebook,
+            new Change.PageAdded(page, "V", "a4-ruled-710"),
+            new Change.PropertySet(page, Property.Binned, "1000")
+        );
         Assert.Equal("Bench log", Assert.Single(await shelf.Binned(space, 1000 + 30 * Day - 1, [], default)).NotebookName);
         Assert.Empty(await shelf.Binned(space, 1000 + 30 * Day, [], default));
         await Do(DocumentKind.Library, space, new Change.PropertySet(Guid.Empty, Property.BinDays, "0"));
@@ -277,13 +422,42 @@ public sealed class LibraryStoreTests : IAsyncLifetime
     [Fact]
     public async Task Visits_of_a_person_come_from_their_own_library_and_from_no_other()
     {
-        Guid often = Guid.NewGuid(), once = Guid.NewGuid();
-        foreach (var notebook in new[] { often, once }) await Do(DocumentKind.Library, space, new Change.PropertySet(notebook, Property.Name, "Bench log"), new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"));
-        await Do(DocumentKind.Library, personal, new Change.Visited(space, often), new Change.Visited(space, once), new Change.Visited(space, often), new Change.PropertySet(once, Property.Starred, "1"));
-        await Do(DocumentKind.Library, space, new Change.Visited(space, once), new Change.Visited(space, once), new Change.Visited(space, once));
-        Assert.Equal([often, once], (await new DeskStore(database.Database).Often(Generate.People[0], 10, default)).Select(used => used.Notebook));
+        Guid often = Guid.NewGuid(),
+            once = Guid.NewGuid();
+        foreach (var notebook in new[] { often, once })
+            await Do(
+                DocumentKind.Library,
+                space,
+                new Change.PropertySet(notebook, Property.Name, "Bench log"),
+                new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V")
+            );
+        await Do(
+            DocumentKind.Library,
+            personal,
+            new Change.Visited(space, often),
+            new Change.Visited(space, once),
+            new Change.Visited(space, often),
+            new Change.PropertySet(once, Property.Starred, "1")
+        );
+        await Do(
+            DocumentKind.Library,
+            space,
+            new Change.Visited(space, once),
+            new Change.Visited(space, once),
+            new Change.Visited(space, once)
+        );
+        Assert.Equal(
+            [often, once],
+            (await new DeskStore(database.Database).Often(Generate.People[0], 10, default)).Select(used => used.Notebook)
+        );
         Rule starred = new Rule.Starred();
-        Task<Found> Starred(Guid person) => new LensStore(database.Database).Find(space, person, new LensStore.Question(starred, EntryOrder.Name, false, 0, 9, DateTimeOffset.UtcNow, []), default);
+        Task<Found> Starred(Guid person) =>
+            new LensStore(database.Database).Find(
+                space,
+                person,
+                new LensStore.Question(starred, EntryOrder.Name, false, 0, 9, DateTimeOffset.UtcNow, []),
+                default
+            );
         Assert.Equal(once, Assert.Single((await Starred(Generate.People[0])).Entries).Id);
         Assert.Empty((await Starred(Generate.People[1])).Entries);
     }
@@ -295,45 +469,109 @@ public sealed class LibraryStoreTests : IAsyncLifetime
     {
         for (var i = 1; i <= 13; i++)
         {
-            await Do(DocumentKind.Library, space, new Change.PropertySet(Generate.Node(i), Property.Name, $"Name {i}"),
-                new Change.NodePlaced(Generate.Node(i), Generate.KindOf(i), i is > 1 and < 10 ? Generate.Node(random.Next(0, Math.Min(i, 6))) : i is 11 or 13 ? Generate.Node(i - 1) : Guid.Empty, "V"));
-            if (Generate.KindOf(i) == NodeKind.Notebook && i % 2 == 0) await Do(DocumentKind.Library, space, new Change.TagSet(Generate.Node(i), Generate.Node(10 + i % 4), true));
+            await Do(
+                DocumentKind.Library,
+                space,
+                new Change.PropertySet(Generate.Node(i), Property.Name, $"Name {i}"),
+                new Change.NodePlaced(
+                    Generate.Node(i),
+                    Generate.KindOf(i),
+                    i is > 1 and < 10 ? Generate.Node(random.Next(0, Math.Min(i, 6)))
+                        : i is 11 or 13 ? Generate.Node(i - 1)
+                        : Guid.Empty,
+                    "V"
+                )
+            );
+            if (Generate.KindOf(i) == NodeKind.Notebook && i % 2 == 0)
+                await Do(DocumentKind.Library, space, new Change.TagSet(Generate.Node(i), Generate.Node(10 + i % 4), true));
         }
 
-        await Do(DocumentKind.Library, personal, new Change.PropertySet(Generate.Node(7), Property.Starred, "1"), new Change.PropertySet(Generate.Node(205), Property.Starred, "1"));
+        await Do(
+            DocumentKind.Library,
+            personal,
+            new Change.PropertySet(Generate.Node(7), Property.Starred, "1"),
+            new Change.PropertySet(Generate.Node(205), Property.Starred, "1")
+        );
         var written = new Dictionary<Guid, (long At, List<Guid> People)>();
         var notebooks = new Dictionary<Guid, NotebookDocument>();
         for (var i = 0; i < 40; i++)
         {
             var (notebook, entry) = (Generate.Node(6 + i % 4), Generate.Node(200 + i));
             var isSection = i < 8;
-            await Do(DocumentKind.Notebook, notebook, new Change.PropertySet(entry, Property.Name, $"Title {i}"),
-                new Change.NodePlaced(entry, isSection ? NodeKind.Section : NodeKind.Page, isSection ? Guid.Empty : Generate.Node(200 + i % 8), "V"));
-            if (random.Next(3) == 0) await Do(DocumentKind.Notebook, notebook, new Change.TagSet(entry, Generate.Node(10 + random.Next(4)), true));
-            if (random.Next(9) == 0) await Do(DocumentKind.Notebook, notebook, new Change.PropertySet(entry, Property.Binned, "1"));
-            if (isSection || random.Next(3) == 0) continue;
+            await Do(
+                DocumentKind.Notebook,
+                notebook,
+                new Change.PropertySet(entry, Property.Name, $"Title {i}"),
+                new Change.NodePlaced(
+                    entry,
+                    isSection ? NodeKind.Section : NodeKind.Page,
+                    isSection ? Guid.Empty : Generate.Node(200 + i % 8),
+                    "V"
+                )
+            );
+            if (random.Next(3) == 0)
+                await Do(DocumentKind.Notebook, notebook, new Change.TagSet(entry, Generate.Node(10 + random.Next(4)), true));
+            if (random.Next(9) == 0)
+                await Do(DocumentKind.Notebook, notebook, new Change.PropertySet(entry, Property.Binned, "1"));
+            if (isSection || random.Next(3) == 0)
+                continue;
             var at = 1_700_000_000_000 - random.Next(60) * Day;
             var writer = Generate.People[random.Next(3)];
-            await documents.Append(new DocumentRef(space, DocumentKind.Page, entry), [new Replica((ulong)i + 900, writer).Make(Stroke(), at)], default);
+            await documents.Append(
+                new DocumentRef(space, DocumentKind.Page, entry),
+                [new Replica((ulong)i + 900, writer).Make(Stroke(), at)],
+                default
+            );
             written[entry] = (at, [writer]);
         }
 
         var library = await Library(space);
-        foreach (var id in Enumerable.Range(6, 4).Select(Generate.Node)) notebooks[id] = await Notebook(id);
+        foreach (var id in Enumerable.Range(6, 4).Select(Generate.Node))
+            notebooks[id] = await Notebook(id);
         foreach (var (id, notebook) in notebooks)
         {
-            var inside = notebook.Pages(withBinned: true).Where(page => written.ContainsKey(page.Id)).Select(page => (page.InBin, Ink: written[page.Id])).ToList();
-            if (inside.Count > 0) written[id] = (inside.Max(one => one.Ink.At), [.. inside.SelectMany(one => one.Ink.People)]);
+            var inside = notebook
+                .Pages(withBinned: true)
+                .Where(page => written.ContainsKey(page.Id))
+                .Select(page => (page.InBin, Ink: written[page.Id]))
+                .ToList();
+            if (inside.Count > 0)
+                written[id] = (inside.Max(one => one.Ink.At), [.. inside.SelectMany(one => one.Ink.People)]);
         }
 
         Entry Of(Guid id, EntryKind kind, Guid folder, string title, TagSet tags, long createdAt) =>
-            new(id, kind, folder, title, tags, createdAt, written.TryGetValue(id, out var ink) ? ink.At : null, ink.People ?? [], id == Generate.Node(7) || id == Generate.Node(205));
+            new(
+                id,
+                kind,
+                folder,
+                title,
+                tags,
+                createdAt,
+                written.TryGetValue(id, out var ink) ? ink.At : null,
+                ink.People ?? [],
+                id == Generate.Node(7) || id == Generate.Node(205)
+            );
         var facts = new List<Fact>();
         foreach (var node in library.Nodes().Where(node => node.Kind is NodeKind.Folder or NodeKind.Notebook))
         {
-            facts.Add(new Fact((EntryKind)node.Kind, node.Id, Of(node.Id, (EntryKind)node.Kind, node.Parent, node.Name, node.Tags, node.CreatedAt)));
-            if (!notebooks.TryGetValue(node.Id, out var notebook)) continue;
-            facts.AddRange(notebook.Outline().Select(entry => new Fact((EntryKind)entry.Kind, node.Id, Of(entry.Id, (EntryKind)entry.Kind, node.Parent, entry.Title, entry.Tags.With(node.Tags), entry.CreatedAt))));
+            facts.Add(
+                new Fact(
+                    (EntryKind)node.Kind,
+                    node.Id,
+                    Of(node.Id, (EntryKind)node.Kind, node.Parent, node.Name, node.Tags, node.CreatedAt)
+                )
+            );
+            if (!notebooks.TryGetValue(node.Id, out var notebook))
+                continue;
+            facts.AddRange(
+                notebook
+                    .Outline()
+                    .Select(entry => new Fact(
+                        (EntryKind)entry.Kind,
+                        node.Id,
+                        Of(entry.Id, (EntryKind)entry.Kind, node.Parent, entry.Title, entry.Tags.With(node.Tags), entry.CreatedAt)
+                    ))
+            );
         }
 
         return facts;
@@ -342,25 +580,31 @@ public sealed class LibraryStoreTests : IAsyncLifetime
     private async Task<LibraryDocument> Library(Guid of)
     {
         var library = new LibraryDocument();
-        foreach (var operation in (await documents.After(DocumentRef.Library(of), 0, default)).Operations) library.Apply(operation);
+        foreach (var operation in (await documents.After(DocumentRef.Library(of), 0, default)).Operations)
+            library.Apply(operation);
         return library;
     }
 
     private async Task<NotebookDocument> Notebook(Guid id)
     {
         var notebook = new NotebookDocument();
-        foreach (var operation in (await documents.After(DocumentRef.Notebook(space, id), 0, default)).Operations) notebook.Apply(operation);
+        foreach (var operation in (await documents.After(DocumentRef.Notebook(space, id), 0, default)).Operations)
+            notebook.Apply(operation);
         return notebook;
     }
 
     private Operation Make(Change change) => device.Make(change, 1_700_000_000_000);
 
     private async Task Do(DocumentKind kind, Guid id, params Change[] changes) =>
-        Assert.NotNull(await documents.Append(new DocumentRef(id == personal ? personal : space, kind, id), [.. changes.Select(Make)], default));
+        Assert.NotNull(
+            await documents.Append(new DocumentRef(id == personal ? personal : space, kind, id), [.. changes.Select(Make)], default)
+        );
 
-    private Task<List<string>> Rows(Guid of) => Query("SELECT row_to_json(n)::text FROM library_nodes n WHERE space_id = $1 ORDER BY id", of, row => row.GetString(0));
+    private Task<List<string>> Rows(Guid of) =>
+        Query("SELECT row_to_json(n)::text FROM library_nodes n WHERE space_id = $1 ORDER BY id", of, row => row.GetString(0));
 
-    private Task<List<(Guid Id, string Version)>> Versions() => Query("SELECT id, xmin::text FROM library_nodes WHERE space_id = $1", space, row => (row.GetGuid(0), row.GetString(1)));
+    private Task<List<(Guid Id, string Version)>> Versions() =>
+        Query("SELECT id, xmin::text FROM library_nodes WHERE space_id = $1", space, row => (row.GetGuid(0), row.GetString(1)));
 
     private async Task<List<T>> Query<T>(string sql, Guid of, Func<NpgsqlDataReader, T> read)
     {
@@ -368,7 +612,8 @@ public sealed class LibraryStoreTests : IAsyncLifetime
         command.Parameters.AddWithValue(of);
         await using var reader = await command.ExecuteReaderAsync();
         var rows = new List<T>();
-        while (await reader.ReadAsync()) rows.Add(read(reader));
+        while (await reader.ReadAsync())
+            rows.Add(read(reader));
         return rows;
     }
 

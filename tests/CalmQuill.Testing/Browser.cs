@@ -18,8 +18,17 @@ public sealed class Browser : IDisposable
         Address = address;
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
         options.AddArguments(
-            "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
-            "--window-size=1280,900", $"--user-data-dir={profile}");
+            "--headless=new",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--window-size=1280,900",
+            $"--user-data-dir={profile}"
+        );
         options.SetLoggingPreference(LogType.Browser, LogLevel.Severe);
         service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
         service.SuppressInitialDiagnosticInformation = true;
@@ -45,7 +54,8 @@ public sealed class Browser : IDisposable
     /// <summary>Waits for an element by its test id.</summary>
     public IWebElement Find(string testId) => Css($"[data-testid='{testId}']");
 
-    public IWebElement Css(string selector) => Until(() => Driver.FindElements(By.CssSelector(selector)).FirstOrDefault(element => element.Displayed), selector)!;
+    public IWebElement Css(string selector) =>
+        Until(() => Driver.FindElements(By.CssSelector(selector)).FirstOrDefault(element => element.Displayed), selector)!;
 
     /// <summary>The words on an element, read again when it was drawn anew in between.</summary>
     public string Text(string testId) => Until(() => Find(testId).Text, testId)!;
@@ -58,48 +68,56 @@ public sealed class Browser : IDisposable
 
     public void Press(string testId) => PressCss($"[data-testid='{testId}']");
 
-    public void PressCss(string selector) => Until(
-        () =>
-        {
-            try
+    public void PressCss(string selector) =>
+        Until(
+            () =>
             {
-                Css(selector).Click();
-                return true;
-            }
-            catch (Exception moved) when (moved is StaleElementReferenceException or ElementClickInterceptedException)
-            {
-                return false;
-            }
-        },
-        selector);
+                try
+                {
+                    Css(selector).Click();
+                    return true;
+                }
+                catch (Exception moved) when (moved is StaleElementReferenceException or ElementClickInterceptedException)
+                {
+                    return false;
+                }
+            },
+            selector
+        );
 
     /// <summary>Presses the nth of several.</summary>
-    public void PressNth(string testId, int nth) => Until(
-        () =>
-        {
-            try
+    public void PressNth(string testId, int nth) =>
+        Until(
+            () =>
             {
-                Driver.FindElements(By.CssSelector($"[data-testid='{testId}']"))[nth].Click();
-                return true;
-            }
-            catch (Exception moved) when (moved is StaleElementReferenceException or ElementClickInterceptedException or ArgumentOutOfRangeException)
-            {
-                return false;
-            }
-        },
-        testId);
+                try
+                {
+                    Driver.FindElements(By.CssSelector($"[data-testid='{testId}']"))[nth].Click();
+                    return true;
+                }
+                catch (Exception moved)
+                    when (moved is StaleElementReferenceException or ElementClickInterceptedException or ArgumentOutOfRangeException)
+                {
+                    return false;
+                }
+            },
+            testId
+        );
 
     public void Fill(string selector, string text) => SendKeys(selector, Keys.Control + "a", text);
 
     /// <summary>Types into a field or onto an element.</summary>
-    public void SendKeys(string selector, params string[] keys) => Until(
-        () =>
-        {
-            var field = Css(selector);
-            foreach (var some in keys) field.SendKeys(some);
-            return true;
-        },
-        selector);
+    public void SendKeys(string selector, params string[] keys) =>
+        Until(
+            () =>
+            {
+                var field = Css(selector);
+                foreach (var some in keys)
+                    field.SendKeys(some);
+                return true;
+            },
+            selector
+        );
 
     /// <summary>Puts a long text into a field, as pasting does, and presses Enter.</summary>
     public void Paste(string selector, string text)
@@ -110,17 +128,25 @@ public sealed class Browser : IDisposable
     }
 
     /// <summary>Sets a field for a date, of the form 2026-10-01, whose own typing follows the browser's language.</summary>
-    public void SetDay(string testId, string day) => Script(
-        """
-        const input = document.querySelector(`[data-testid=${arguments[0]}]`);
-        Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(input, arguments[1]);
-        input.dispatchEvent(new Event('input', { bubbles: true }));
-        """,
-        testId, day);
+    public void SetDay(string testId, string day) =>
+        Script(
+            """
+            const input = document.querySelector(`[data-testid=${arguments[0]}]`);
+            Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(input, arguments[1]);
+            input.dispatchEvent(new Event('input', { bubbles: true }));
+            """,
+            testId,
+            day
+        );
 
     public T Until<T>(Func<T> condition, string what)
     {
-        var wait = new DefaultWait<IWebDriver>(Driver) { Timeout = Patience, PollingInterval = TimeSpan.FromMilliseconds(40), Message = $"waited for {what}; the console says: {Console()}" };
+        var wait = new DefaultWait<IWebDriver>(Driver)
+        {
+            Timeout = Patience,
+            PollingInterval = TimeSpan.FromMilliseconds(40),
+            Message = $"waited for {what}; the console says: {Console()}",
+        };
         wait.IgnoreExceptionTypes(typeof(StaleElementReferenceException));
         return wait.Until(_ => condition());
     }
@@ -136,11 +162,19 @@ public sealed class Browser : IDisposable
     /// <summary>How many strokes the sheet shows; −1 while none is open.</summary>
     /// <param name="pane">Which of two sheets beside each other.</param>
     public int Strokes(int pane = 0) =>
-        int.Parse((string?)Script("return document.querySelectorAll('[data-testid=sheet]')[arguments[0]]?.dataset.strokes ?? '-1'", pane) ?? "-1", CultureInfo.InvariantCulture);
+        int.Parse(
+            (string?)Script("return document.querySelectorAll('[data-testid=sheet]')[arguments[0]]?.dataset.strokes ?? '-1'", pane) ?? "-1",
+            CultureInfo.InvariantCulture
+        );
 
-    public void WaitForStrokes(int count, int pane = 0) => Until(() => Strokes(pane) == count, $"{count} strokes, there are {Strokes(pane)}");
+    public void WaitForStrokes(int count, int pane = 0) =>
+        Until(() => Strokes(pane) == count, $"{count} strokes, there are {Strokes(pane)}");
 
-    public void WaitForSync(string words) => Until(() => Find("sync-state").Text.Contains(words, StringComparison.Ordinal), $"the words “{words}”, they are “{Find("sync-state").Text}”");
+    public void WaitForSync(string words) =>
+        Until(
+            () => Find("sync-state").Text.Contains(words, StringComparison.Ordinal),
+            $"the words “{words}”, they are “{Find("sync-state").Text}”"
+        );
 
     /// <summary>Types into whatever has the focus.</summary>
     public void Type(string keys) => new Actions(Driver).SendKeys(keys).Perform();
@@ -149,13 +183,15 @@ public sealed class Browser : IDisposable
     public void TypeWithControl(string key) => new Actions(Driver).KeyDown(Keys.Control).SendKeys(key).KeyUp(Keys.Control).Perform();
 
     /// <summary>Drags one thing onto another with the mouse.</summary>
-    public void Drag(Func<IWebElement> from, Func<IWebElement> onto) => Until(
-        () =>
-        {
-            new Actions(Driver).ClickAndHold(from()).MoveByOffset(-20, 10).MoveToElement(onto()).MoveByOffset(2, 2).Release().Perform();
-            return true;
-        },
-        "what is dragged");
+    public void Drag(Func<IWebElement> from, Func<IWebElement> onto) =>
+        Until(
+            () =>
+            {
+                new Actions(Driver).ClickAndHold(from()).MoveByOffset(-20, 10).MoveToElement(onto()).MoveByOffset(2, 2).Release().Perform();
+                return true;
+            },
+            "what is dragged"
+        );
 
     /// <summary>Draws with a pen, in pixels from the sheet's upper left, with pressure and tilt.</summary>
     /// <param name="x">Where it begins.</param>
@@ -165,18 +201,34 @@ public sealed class Browser : IDisposable
     /// <param name="kind">Pen, finger or mouse.</param>
     /// <param name="pane">Which of two sheets.</param>
     /// <param name="rest">How long it rests before it is lifted.</param>
-    public void Pen(int x, int y, (int Dx, int Dy)[] way, bool lift = true, PointerKind kind = PointerKind.Pen, int pane = 0, TimeSpan rest = default)
+    public void Pen(
+        int x,
+        int y,
+        (int Dx, int Dy)[] way,
+        bool lift = true,
+        PointerKind kind = PointerKind.Pen,
+        int pane = 0,
+        TimeSpan rest = default
+    )
     {
         var pen = new PointerInputDevice(kind, "hand " + kind);
         var sheet = Until(() => Driver.FindElements(By.CssSelector("[data-testid=sheet]")).ElementAtOrDefault(pane), "the sheet")!;
         var size = sheet.Size;
-        var properties = new PointerInputDevice.PointerEventProperties { Pressure = 0.6, TiltX = 20, TiltY = -10 };
+        var properties = new PointerInputDevice.PointerEventProperties
+        {
+            Pressure = 0.6,
+            TiltX = 20,
+            TiltY = -10,
+        };
         var actions = new ActionSequence(pen);
         actions.AddAction(pen.CreatePointerMove(sheet, x - size.Width / 2, y - size.Height / 2, TimeSpan.Zero));
         actions.AddAction(pen.CreatePointerDown(MouseButton.Left, properties));
-        foreach (var (dx, dy) in way) actions.AddAction(pen.CreatePointerMove(CoordinateOrigin.Pointer, dx, dy, TimeSpan.FromMilliseconds(8), properties));
-        if (rest > TimeSpan.Zero) actions.AddAction(pen.CreatePause(rest));
-        if (lift) actions.AddAction(pen.CreatePointerUp(MouseButton.Left));
+        foreach (var (dx, dy) in way)
+            actions.AddAction(pen.CreatePointerMove(CoordinateOrigin.Pointer, dx, dy, TimeSpan.FromMilliseconds(8), properties));
+        if (rest > TimeSpan.Zero)
+            actions.AddAction(pen.CreatePause(rest));
+        if (lift)
+            actions.AddAction(pen.CreatePointerUp(MouseButton.Left));
         Driver.PerformActions([actions]);
     }
 
@@ -185,8 +237,16 @@ public sealed class Browser : IDisposable
         Pen(x, y, [.. Enumerable.Range(0, 16).Select(i => (6, (int)(14 * Math.Sin(i * 0.9))))], kind: kind, pane: pane);
 
     /// <summary>What the browser's console says of errors, without the network's own complaints.</summary>
-    public IEnumerable<string> Errors() => Driver.Manage().Logs.GetLog(LogType.Browser).Select(entry => entry.Message)
-        .Where(message => !message.Contains("Failed to load resource", StringComparison.Ordinal) && !message.Contains("WebSocket", StringComparison.Ordinal) && !message.Contains("ERR_", StringComparison.Ordinal));
+    public IEnumerable<string> Errors() =>
+        Driver
+            .Manage()
+            .Logs.GetLog(LogType.Browser)
+            .Select(entry => entry.Message)
+            .Where(message =>
+                !message.Contains("Failed to load resource", StringComparison.Ordinal)
+                && !message.Contains("WebSocket", StringComparison.Ordinal)
+                && !message.Contains("ERR_", StringComparison.Ordinal)
+            );
 
     public void Dispose()
     {

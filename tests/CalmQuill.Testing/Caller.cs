@@ -44,7 +44,8 @@ public sealed class Caller : IDisposable
         return session;
     }
 
-    public static string PathOf(Guid space, DocumentKind kind, Guid id) => $"/api/spaces/{space}/documents/{kind.ToString().ToLowerInvariant()}/{id}/operations";
+    public static string PathOf(Guid space, DocumentKind kind, Guid id) =>
+        $"/api/spaces/{space}/documents/{kind.ToString().ToLowerInvariant()}/{id}/operations";
 
     public Task<HttpResponseMessage> Send(Guid space, DocumentKind kind, Guid id, params IEnumerable<Operation> operations) =>
         SendFrames(space, kind, id, operations.Select(operation => OperationCodec.Encode(operation)));
@@ -71,9 +72,19 @@ public sealed class Caller : IDisposable
     {
         answer.EnsureSuccessStatusCode();
         var json = await answer.Content.ReadFromJsonAsync<JsonElement>();
-        return [.. json.GetProperty("results").EnumerateArray().Select(result => (
-            result.GetProperty("sequence").GetInt64(),
-            result.GetProperty("refused") is { ValueKind: JsonValueKind.Object } refused ? refused.GetProperty("code").GetString() : null))];
+        return
+        [
+            .. json.GetProperty("results")
+                .EnumerateArray()
+                .Select(result =>
+                    (
+                        result.GetProperty("sequence").GetInt64(),
+                        result.GetProperty("refused") is { ValueKind: JsonValueKind.Object } refused
+                            ? refused.GetProperty("code").GetString()
+                            : null
+                    )
+                ),
+        ];
     }
 
     public void Dispose() => Http.Dispose();

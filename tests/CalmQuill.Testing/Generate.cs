@@ -14,15 +14,30 @@ namespace CalmQuill.Testing;
 /// <summary>Generators of strokes and of whole histories of operations by several people.</summary>
 public static class Generate
 {
-    public static readonly Guid[] People = [new("00000000-0000-8000-8000-00000000000a"), new("00000000-0000-8000-8000-00000000000b"), new("00000000-0000-8000-8000-00000000000c")];
+    public static readonly Guid[] People =
+    [
+        new("00000000-0000-8000-8000-00000000000a"),
+        new("00000000-0000-8000-8000-00000000000b"),
+        new("00000000-0000-8000-8000-00000000000c"),
+    ];
 
     /// <summary>Pens of every kind; half of them with nothing unusual.</summary>
-    public static readonly Gen<Pen> Pen =
-        Gen.Select(Gen.Int[1, 6], Gen.Int[Core.Ink.Pen.LeastWidth, 300], Gen.UInt, Gen.Int[0, 1000]).Select((kind, width, colour, chance) =>
-        {
-            var pen = new Pen((PenKind)kind, width, kind == 6 ? (colour & ~0xFFu) | 0x60 : colour);
-            return chance % 2 == 0 ? pen : pen with { Line = (LineStyle)(chance % 3), Tip = (NibTip)(chance / 3 % 2), Angle = chance % 180, Response = chance % 201 - 100 };
-        });
+    public static readonly Gen<Pen> Pen = Gen.Select(Gen.Int[1, 6], Gen.Int[Core.Ink.Pen.LeastWidth, 300], Gen.UInt, Gen.Int[0, 1000])
+        .Select(
+            (kind, width, colour, chance) =>
+            {
+                var pen = new Pen((PenKind)kind, width, kind == 6 ? (colour & ~0xFFu) | 0x60 : colour);
+                return chance % 2 == 0
+                    ? pen
+                    : pen with
+                    {
+                        Line = (LineStyle)(chance % 3),
+                        Tip = (NibTip)(chance / 3 % 2),
+                        Angle = chance % 180,
+                        Response = chance % 201 - 100,
+                    };
+            }
+        );
 
     /// <summary>A wandering line of 1 to 30 samples.</summary>
     public static readonly Gen<StrokeSamples> Samples =
@@ -35,27 +50,73 @@ public static class Generate
         select Walk(count, start, steps, pressure, pace, tilt);
 
     /// <summary>What three people did to a page from three devices, each knowing what stands before in the list.</summary>
-    public static readonly Gen<List<Operation>> PageHistory =
-        Gen.Select(Gen.Int[0, 14], Gen.Int[0, 2], Gen.Int[0, 1000], Gen.Int[0, 1000], Samples, Pen).Array[1, 40].Select(steps =>
+    public static readonly Gen<List<Operation>> PageHistory = Gen.Select(
+            Gen.Int[0, 14],
+            Gen.Int[0, 2],
+            Gen.Int[0, 1000],
+            Gen.Int[0, 1000],
+            Samples,
+            Pen
+        )
+        .Array[1, 40]
+        .Select(steps =>
         {
             var devices = People.Select((person, i) => new Replica((ulong)i * 16 + 7, person)).ToArray();
             var history = new List<Operation>();
             foreach (var (what, who, a, b, samples, pen) in steps)
             {
                 var strokes = history.Where(operation => operation.Change is Change.StrokeAdded or Change.ShapeAdded).ToList();
-                var own = history.Where(operation => operation.Author == People[who] && operation.Change is not (Change.EffectSet or Change.StepsJoined)).ToList();
+                var own = history
+                    .Where(operation => operation.Author == People[who] && operation.Change is not (Change.EffectSet or Change.StepsJoined))
+                    .ToList();
                 Change change = new Change.StrokeAdded(pen, 1_700_000_000_000 + a, samples) { Layer = Node(a % 4) };
-                if (what == 1 && strokes.Count > 0) change = new Change.ItemsRemoved([strokes[a % strokes.Count].Id]);
-                if (what == 2 && strokes.Count > 0) change = new Change.ItemsShifted([strokes[a % strokes.Count].Id], b - 500, a - 500);
-                if (what == 3 && strokes.Count > 0) change = new Change.GapsAdded([new StrokeGaps(strokes[a % strokes.Count].Id, [new Interval(b, b + a)])]);
-                if (what is 4 or 5 && own.Count > 0) change = new Change.EffectSet(own[a % own.Count].Id, what == 5);
-                if (what == 6) change = new Change.SpotAdded(Node(1 + a % 4), (SpotKind)(1 + b % 3), new Box(a, b, a + 200, b + 100), strokes.Count > 0 && b % 2 == 0 ? [strokes[a % strokes.Count].Id] : [], Values(a));
-                if (what == 7) change = new Change.SpotSet(Node(1 + a % 4), b % 7 == 0 ? [new SpotValue(SpotField.Removed, "1")] : b % 3 == 0 ? [new SpotValue(SpotField.Done, a % 2 == 0 ? "1" : "")] : [new SpotValue(SpotField.Note, $"note {b}")]);
-                if (what is 8 or 9) change = new Change.ItemsTransformed(strokes.Count > 0 ? [strokes[a % strokes.Count].Id] : [], [Node(1 + b % 4)], what == 8 ? Transform.Scale(0.5 + a / 700.0, b - 500, a) : new Transform(0, Transform.One, -Transform.One, 0, 29700, a));
-                if (what == 10) change = new Change.ShapeAdded(ShapeOf(a, b), pen, b % 2 == 0 ? 0u : 0x7C8A4B80u, strokes.Count > 0 && a % 3 == 0 ? [strokes[a % strokes.Count].Id] : []) { Layer = Node(b % 4) };
-                if (what == 11 && strokes.Count > 0) change = new Change.ItemsSet([strokes[a % strokes.Count].Id, strokes[b % strokes.Count].Id], [ItemValueOf(a, b)]);
-                if (what == 12) change = new Change.LayerSet(Node(1 + a % 3), [LayerValueOf(a, b)]);
-                if (what == 13 && own.Count > 1) change = new Change.StepsJoined([own[^1].Id, own[^2].Id]);
+                if (what == 1 && strokes.Count > 0)
+                    change = new Change.ItemsRemoved([strokes[a % strokes.Count].Id]);
+                if (what == 2 && strokes.Count > 0)
+                    change = new Change.ItemsShifted([strokes[a % strokes.Count].Id], b - 500, a - 500);
+                if (what == 3 && strokes.Count > 0)
+                    change = new Change.GapsAdded([new StrokeGaps(strokes[a % strokes.Count].Id, [new Interval(b, b + a)])]);
+                if (what is 4 or 5 && own.Count > 0)
+                    change = new Change.EffectSet(own[a % own.Count].Id, what == 5);
+                if (what == 6)
+                    change = new Change.SpotAdded(
+                        Node(1 + a % 4),
+                        (SpotKind)(1 + b % 3),
+                        new Box(a, b, a + 200, b + 100),
+                        strokes.Count > 0 && b % 2 == 0 ? [strokes[a % strokes.Count].Id] : [],
+                        Values(a)
+                    );
+                if (what == 7)
+                    change = new Change.SpotSet(
+                        Node(1 + a % 4),
+                        b % 7 == 0 ? [new SpotValue(SpotField.Removed, "1")]
+                            : b % 3 == 0 ? [new SpotValue(SpotField.Done, a % 2 == 0 ? "1" : "")]
+                            : [new SpotValue(SpotField.Note, $"note {b}")]
+                    );
+                if (what is 8 or 9)
+                    change = new Change.ItemsTransformed(
+                        strokes.Count > 0 ? [strokes[a % strokes.Count].Id] : [],
+                        [Node(1 + b % 4)],
+                        what == 8
+                            ? Transform.Scale(0.5 + a / 700.0, b - 500, a)
+                            : new Transform(0, Transform.One, -Transform.One, 0, 29700, a)
+                    );
+                if (what == 10)
+                    change = new Change.ShapeAdded(
+                        ShapeOf(a, b),
+                        pen,
+                        b % 2 == 0 ? 0u : 0x7C8A4B80u,
+                        strokes.Count > 0 && a % 3 == 0 ? [strokes[a % strokes.Count].Id] : []
+                    )
+                    {
+                        Layer = Node(b % 4),
+                    };
+                if (what == 11 && strokes.Count > 0)
+                    change = new Change.ItemsSet([strokes[a % strokes.Count].Id, strokes[b % strokes.Count].Id], [ItemValueOf(a, b)]);
+                if (what == 12)
+                    change = new Change.LayerSet(Node(1 + a % 3), [LayerValueOf(a, b)]);
+                if (what == 13 && own.Count > 1)
+                    change = new Change.StepsJoined([own[^1].Id, own[^2].Id]);
                 // Clocks that disagree by up to a second make the stamps' order differ from the list's.
                 history.Add(devices[who].Make(change, 1_700_000_000_000 + history.Count * 50 + b));
             }
@@ -63,42 +124,60 @@ public static class Generate
             return history;
         });
 
-    private static Shape ShapeOf(int a, int b) => (a % 4) switch
-    {
-        0 => new Shape(ShapeKind.Line, [new Corner(a, b), new Corner(b + 500, a)]),
-        1 => new Shape(ShapeKind.Circle, [new Corner(a, b), new Corner(a + 300, b)]),
-        2 => new Shape(ShapeKind.Rectangle, [new Corner(a, b), new Corner(a + 900, b), new Corner(a + 900, b + 400), new Corner(a, b + 400)]),
-        _ => new Shape(ShapeKind.Wave, [new Corner(a, b), new Corner(a + 2000, b), new Corner(a + 100, b - 200)], 1 + a % 9),
-    };
+    private static Shape ShapeOf(int a, int b) =>
+        (a % 4) switch
+        {
+            0 => new Shape(ShapeKind.Line, [new Corner(a, b), new Corner(b + 500, a)]),
+            1 => new Shape(ShapeKind.Circle, [new Corner(a, b), new Corner(a + 300, b)]),
+            2 => new Shape(
+                ShapeKind.Rectangle,
+                [new Corner(a, b), new Corner(a + 900, b), new Corner(a + 900, b + 400), new Corner(a, b + 400)]
+            ),
+            _ => new Shape(ShapeKind.Wave, [new Corner(a, b), new Corner(a + 2000, b), new Corner(a + 100, b - 200)], 1 + a % 9),
+        };
 
-    private static ItemValue ItemValueOf(int a, int b) => (b % 8) switch
-    {
-        0 => new ItemValue(ItemField.Colour, "b4533cff"),
-        1 => new ItemValue(ItemField.Width, (10 + a).ToString(System.Globalization.CultureInfo.InvariantCulture)),
-        2 => new ItemValue(ItemField.Pen, (1 + a % 6).ToString(System.Globalization.CultureInfo.InvariantCulture)),
-        3 => new ItemValue(ItemField.Layer, a % 5 == 0 ? "" : Node(a % 4).ToString()),
-        4 => new ItemValue(ItemField.Order, (a - 500).ToString(System.Globalization.CultureInfo.InvariantCulture)),
-        5 => new ItemValue(ItemField.Shape, ShapeOf(b, a).ToText()),
-        6 => new ItemValue(ItemField.Locked, a % 2 == 0 ? "1" : ""),
-        _ => new ItemValue(ItemField.Fill, a % 2 == 0 ? "4f738880" : ""),
-    };
+    private static ItemValue ItemValueOf(int a, int b) =>
+        (b % 8) switch
+        {
+            0 => new ItemValue(ItemField.Colour, "b4533cff"),
+            1 => new ItemValue(ItemField.Width, (10 + a).ToString(System.Globalization.CultureInfo.InvariantCulture)),
+            2 => new ItemValue(ItemField.Pen, (1 + a % 6).ToString(System.Globalization.CultureInfo.InvariantCulture)),
+            3 => new ItemValue(ItemField.Layer, a % 5 == 0 ? "" : Node(a % 4).ToString()),
+            4 => new ItemValue(ItemField.Order, (a - 500).ToString(System.Globalization.CultureInfo.InvariantCulture)),
+            5 => new ItemValue(ItemField.Shape, ShapeOf(b, a).ToText()),
+            6 => new ItemValue(ItemField.Locked, a % 2 == 0 ? "1" : ""),
+            _ => new ItemValue(ItemField.Fill, a % 2 == 0 ? "4f738880" : ""),
+        };
 
-    private static LayerValue LayerValueOf(int a, int b) => (b % 7) switch
-    {
-        0 => new LayerValue(LayerField.Hidden, a % 2 == 0 ? "1" : ""),
-        1 => new LayerValue(LayerField.Order, OrderKey.Between(null, null, (ulong)a)),
-        2 => new LayerValue(LayerField.Opacity, (1 + a % 100).ToString(System.Globalization.CultureInfo.InvariantCulture)),
-        3 => new LayerValue(LayerField.MergedInto, a % 3 == 0 ? "" : Node(1 + (a + 1) % 3).ToString()),
-        4 => new LayerValue(LayerField.Erased, a % 2 == 0 ? "1" : ""),
-        _ => new LayerValue(LayerField.Name, $"layer {a}"),
-    };
+    private static LayerValue LayerValueOf(int a, int b) =>
+        (b % 7) switch
+        {
+            0 => new LayerValue(LayerField.Hidden, a % 2 == 0 ? "1" : ""),
+            1 => new LayerValue(LayerField.Order, OrderKey.Between(null, null, (ulong)a)),
+            2 => new LayerValue(LayerField.Opacity, (1 + a % 100).ToString(System.Globalization.CultureInfo.InvariantCulture)),
+            3 => new LayerValue(LayerField.MergedInto, a % 3 == 0 ? "" : Node(1 + (a + 1) % 3).ToString()),
+            4 => new LayerValue(LayerField.Erased, a % 2 == 0 ? "1" : ""),
+            _ => new LayerValue(LayerField.Name, $"layer {a}"),
+        };
 
     private static SpotValue[] Values(int chance) =>
-        [new SpotValue(SpotField.Mark, MarkKinds.All[chance % 4]), new SpotValue(SpotField.Target, "https://clock.example/"), new SpotValue(SpotField.Level, "1"), new SpotValue(SpotField.Note, $"first {chance}")];
+        [
+            new SpotValue(SpotField.Mark, MarkKinds.All[chance % 4]),
+            new SpotValue(SpotField.Target, "https://clock.example/"),
+            new SpotValue(SpotField.Level, "1"),
+            new SpotValue(SpotField.Note, $"first {chance}"),
+        ];
 
     /// <summary>What three people did to a library: folders, notebooks and tags made, moved into each other, named, tagged, merged, binned, erased, visited.</summary>
-    public static readonly Gen<List<Operation>> LibraryHistory =
-        Gen.Select(Gen.Int[0, 12], Gen.Int[0, 2], Gen.Int[1, 13], Gen.Int[0, 13], Gen.Int[0, 1000]).Array[1, 60].Select(steps =>
+    public static readonly Gen<List<Operation>> LibraryHistory = Gen.Select(
+            Gen.Int[0, 12],
+            Gen.Int[0, 2],
+            Gen.Int[1, 13],
+            Gen.Int[0, 13],
+            Gen.Int[0, 1000]
+        )
+        .Array[1, 60]
+        .Select(steps =>
         {
             var devices = People.Select((person, i) => new Replica((ulong)i * 16 + 7, person)).ToArray();
             var history = new List<Operation>();
@@ -109,10 +188,23 @@ public static class Generate
                     0 => new Change.PropertySet(Node(node), Property.Name, $"name {chance}"),
                     1 => new Change.PropertySet(Node(node), Property.Binned, chance % 2 == 0 ? "" : "1700000000000"),
                     2 => new Change.TagSet(Node(node), Node(10 + chance % 4), chance % 3 > 0),
-                    3 => new Change.PropertySet(Node(10 + node % 4), Property.MergedInto, chance % 5 == 0 ? "" : Node(10 + chance % 4).ToString()),
+                    3 => new Change.PropertySet(
+                        Node(10 + node % 4),
+                        Property.MergedInto,
+                        chance % 5 == 0 ? "" : Node(10 + chance % 4).ToString()
+                    ),
                     4 when chance % 4 == 0 => new Change.PropertySet(Node(node), Property.Erased, "1700000000000"),
                     5 => new Change.Visited(Node(99), Node(node)),
-                    _ => new Change.NodePlaced(Node(node), KindOf(node), Node(node < 10 ? Math.Min(parent, 5) : parent < 10 ? 0 : parent), OrderKey.Between(null, null, (ulong)chance)),
+                    _ => new Change.NodePlaced(
+                        Node(node),
+                        KindOf(node),
+                        Node(
+                            node < 10 ? Math.Min(parent, 5)
+                            : parent < 10 ? 0
+                            : parent
+                        ),
+                        OrderKey.Between(null, null, (ulong)chance)
+                    ),
                 };
                 history.Add(devices[who].Make(change, 1_700_000_000_000 + history.Count * 50 + chance));
             }
@@ -121,8 +213,15 @@ public static class Generate
         });
 
     /// <summary>What three people did to a notebook: sections and pages made, moved into each other, titled, tagged, binned, moved away.</summary>
-    public static readonly Gen<List<Operation>> NotebookHistory =
-        Gen.Select(Gen.Int[0, 9], Gen.Int[0, 2], Gen.Int[1, 12], Gen.Int[0, 12], Gen.Int[0, 1000]).Array[1, 50].Select(steps =>
+    public static readonly Gen<List<Operation>> NotebookHistory = Gen.Select(
+            Gen.Int[0, 9],
+            Gen.Int[0, 2],
+            Gen.Int[1, 12],
+            Gen.Int[0, 12],
+            Gen.Int[0, 1000]
+        )
+        .Array[1, 50]
+        .Select(steps =>
         {
             var devices = People.Select((person, i) => new Replica((ulong)i * 16 + 7, person)).ToArray();
             var history = new List<Operation>();
@@ -135,7 +234,12 @@ public static class Generate
                     2 => new Change.TagSet(Node(entry), Node(50 + chance % 3), chance % 3 > 0),
                     3 when chance % 4 == 0 => new Change.PropertySet(Node(entry), Property.MovedTo, Node(98).ToString()),
                     4 when entry > 4 => new Change.PageAdded(Node(entry), OrderKey.Between(null, null, (ulong)chance), "a4-ruled-710"),
-                    _ => new Change.NodePlaced(Node(entry), entry <= 4 ? NodeKind.Section : NodeKind.Page, Node(parent), OrderKey.Between(null, null, (ulong)chance)),
+                    _ => new Change.NodePlaced(
+                        Node(entry),
+                        entry <= 4 ? NodeKind.Section : NodeKind.Page,
+                        Node(parent),
+                        OrderKey.Between(null, null, (ulong)chance)
+                    ),
                 };
                 history.Add(devices[who].Make(change, 1_700_000_000_000 + history.Count * 50 + chance));
             }
@@ -144,48 +248,66 @@ public static class Generate
         });
 
     /// <summary>In a generated library, nodes 1 to 5 are folders, 6 to 9 notebooks, 10 to 13 tags.</summary>
-    public static NodeKind KindOf(int node) => node < 6 ? NodeKind.Folder : node < 10 ? NodeKind.Notebook : NodeKind.Tag;
+    public static NodeKind KindOf(int node) =>
+        node < 6 ? NodeKind.Folder
+        : node < 10 ? NodeKind.Notebook
+        : NodeKind.Tag;
 
     /// <summary>A question to a generated library.</summary>
     public static readonly Gen<Rule> Rule = RuleOf(3);
 
     private static Gen<Rule> RuleOf(int depth)
     {
-        var leaf = Gen.Select(Gen.Int[0, 7], Gen.Int[0, 12]).Select((what, which) => (Rule)(what switch
-        {
-            0 => new Rule.Tagged(Node(10 + which % 5)),
-            1 => new Rule.OfKind((EntryKind)(1 + which % 4)),
-            2 => new Rule.Written(new Span(Span.Names[which % Span.Names.Length])),
-            3 => new Rule.Created(new Span(which % 2 == 0 ? "2023-11-01/2023-11-30" : "/2023-11-14")),
-            4 => new Rule.Starred(),
-            5 => new Rule.By(People[which % 3]),
-            6 => new Rule.Within(Node(which % 6)),
-            _ => new Rule.Titled(which.ToString(System.Globalization.CultureInfo.InvariantCulture)),
-        }));
-        if (depth == 0) return leaf;
+        var leaf = Gen.Select(Gen.Int[0, 7], Gen.Int[0, 12])
+            .Select(
+                (what, which) =>
+                    (Rule)(
+                        what switch
+                        {
+                            0 => new Rule.Tagged(Node(10 + which % 5)),
+                            1 => new Rule.OfKind((EntryKind)(1 + which % 4)),
+                            2 => new Rule.Written(new Span(Span.Names[which % Span.Names.Length])),
+                            3 => new Rule.Created(new Span(which % 2 == 0 ? "2023-11-01/2023-11-30" : "/2023-11-14")),
+                            4 => new Rule.Starred(),
+                            5 => new Rule.By(People[which % 3]),
+                            6 => new Rule.Within(Node(which % 6)),
+                            _ => new Rule.Titled(which.ToString(System.Globalization.CultureInfo.InvariantCulture)),
+                        }
+                    )
+            );
+        if (depth == 0)
+            return leaf;
         var inner = RuleOf(depth - 1);
-        return Gen.Select(Gen.Int[0, 5], leaf, inner.Array[0, 3]).Select((what, one, more) => what switch
-        {
-            0 => new Rule.All(more),
-            1 => new Rule.Any(more),
-            2 when more.Length > 0 => new Rule.Not(more[0]),
-            _ => one,
-        });
+        return Gen.Select(Gen.Int[0, 5], leaf, inner.Array[0, 3])
+            .Select(
+                (what, one, more) =>
+                    what switch
+                    {
+                        0 => new Rule.All(more),
+                        1 => new Rule.Any(more),
+                        2 when more.Length > 0 => new Rule.Not(more[0]),
+                        _ => one,
+                    }
+            );
     }
 
     /// <summary>Node 0 is the root.</summary>
     public static Guid Node(int number) => number == 0 ? Guid.Empty : new Guid(number, 0, 0x4000, 0x80, 0, 0, 0, 0, 0, 0, 1);
 
     /// <summary>An ordinary handwritten wave of so many samples, for tests that need one stroke.</summary>
-    public static StrokeSamples Wave(int count, int x = 3000, int y = 5000) => new(
-        [.. Enumerable.Range(0, count).Select(i => x + i * 40)],
-        [.. Enumerable.Range(0, count).Select(i => y + (int)(250 * Math.Sin(i * 0.35)))],
-        [.. Enumerable.Range(0, count).Select(i => 400 + (int)(200 * Math.Sin(i * 0.2)))],
-        [.. Enumerable.Range(0, count).Select(i => i * 8)]);
+    public static StrokeSamples Wave(int count, int x = 3000, int y = 5000) =>
+        new(
+            [.. Enumerable.Range(0, count).Select(i => x + i * 40)],
+            [.. Enumerable.Range(0, count).Select(i => y + (int)(250 * Math.Sin(i * 0.35)))],
+            [.. Enumerable.Range(0, count).Select(i => 400 + (int)(200 * Math.Sin(i * 0.2)))],
+            [.. Enumerable.Range(0, count).Select(i => i * 8)]
+        );
 
     private static StrokeSamples Walk(int count, int[] start, int[] steps, int[] pressure, int[] pace, bool tilt)
     {
-        int[] x = new int[count], y = new int[count], time = new int[count];
+        int[] x = new int[count],
+            y = new int[count],
+            time = new int[count];
         for (var i = 0; i < count; i++)
         {
             x[i] = (i == 0 ? start[0] : x[i - 1]) + steps[2 * i];
@@ -193,6 +315,8 @@ public static class Generate
             time[i] = i == 0 ? 0 : time[i - 1] + pace[i];
         }
 
-        return tilt ? new StrokeSamples(x, y, pressure, time, [.. pace.Select(p => p - 10)], [.. pace.Select(p => 10 - p)]) : new StrokeSamples(x, y, pressure, time);
+        return tilt
+            ? new StrokeSamples(x, y, pressure, time, [.. pace.Select(p => p - 10)], [.. pace.Select(p => 10 - p)])
+            : new StrokeSamples(x, y, pressure, time);
     }
 }

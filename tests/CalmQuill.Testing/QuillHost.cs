@@ -19,7 +19,12 @@ public sealed class QuillHost : IAsyncDisposable
     public const string Password = "a-long-password";
 
     /// <summary>Limits under which tests can do in a second what people do in an hour.</summary>
-    public static readonly QuillLimits Roomy = new() { SignInsAMinute = 1_000, RequestsAMinute = 1_000_000, RequestsAMinuteSignedOut = 1_000_000 };
+    public static readonly QuillLimits Roomy = new()
+    {
+        SignInsAMinute = 1_000,
+        RequestsAMinute = 1_000_000,
+        RequestsAMinuteSignedOut = 1_000_000,
+    };
 
     private readonly WebApplication server;
     private readonly Settings settings;
@@ -39,17 +44,28 @@ public sealed class QuillHost : IAsyncDisposable
     /// <param name="with">Changes what the server is told.</param>
     /// <param name="limits">How much a document may hold.</param>
     /// <param name="services">Puts other services in place of the usual ones.</param>
-    public static async Task<QuillHost> Start(string? frontEnd = null, Func<Settings, Settings>? with = null, DocumentLimits? limits = null, Action<IServiceCollection>? services = null)
+    public static async Task<QuillHost> Start(
+        string? frontEnd = null,
+        Func<Settings, Settings>? with = null,
+        DocumentLimits? limits = null,
+        Action<IServiceCollection>? services = null
+    )
     {
         var database = await TestDatabase.Make();
         var folder = Directory.CreateTempSubdirectory("quill-test").FullName;
-        if (frontEnd is null) await File.WriteAllTextAsync(Path.Combine(folder, "index.html"), "<!doctype html><title>Calm Quill</title>");
+        if (frontEnd is null)
+            await File.WriteAllTextAsync(Path.Combine(folder, "index.html"), "<!doctype html><title>Calm Quill</title>");
         var settings = new Settings(database.ConnectionString, "http://127.0.0.1:0", frontEnd ?? folder, folder) { Limits = Roomy };
-        return await Start(with?.Invoke(settings) ?? settings, database, added =>
-        {
-            if (limits is not null) added.AddSingleton(limits);
-            services?.Invoke(added);
-        });
+        return await Start(
+            with?.Invoke(settings) ?? settings,
+            database,
+            added =>
+            {
+                if (limits is not null)
+                    added.AddSingleton(limits);
+                services?.Invoke(added);
+            }
+        );
     }
 
     /// <summary>Another server on the same database, as behind a proxy.</summary>
@@ -57,12 +73,15 @@ public sealed class QuillHost : IAsyncDisposable
 
     private static async Task<QuillHost> Start(Settings settings, TestDatabase? database, Action<IServiceCollection> configure)
     {
-        var server = QuillServer.Build(settings, services =>
-        {
-            configure(services);
-            // As many rounds as are safe would be most of what the tests do.
-            services.Configure<PasswordHasherOptions>(options => options.IterationCount = 1_000);
-        });
+        var server = QuillServer.Build(
+            settings,
+            services =>
+            {
+                configure(services);
+                // As many rounds as are safe would be most of what the tests do.
+                services.Configure<PasswordHasherOptions>(options => options.IterationCount = 1_000);
+            }
+        );
         await server.StartAsync();
         return new QuillHost(server, settings, database);
     }
@@ -73,15 +92,28 @@ public sealed class QuillHost : IAsyncDisposable
         var spaces = Services.GetRequiredService<SpaceStore>();
         var space = Guid.NewGuid();
         await spaces.MakeGroup(space, "Group", CancellationToken.None);
-        return new Group(space, await Person(space, Role.Owner), await Person(space, Role.Writer), await Person(space, Role.Reader), await Person(space, Role.None));
+        return new Group(
+            space,
+            await Person(space, Role.Owner),
+            await Person(space, Role.Writer),
+            await Person(space, Role.Reader),
+            await Person(space, Role.None)
+        );
     }
 
     /// <summary>A new person with a role in a space, named after it.</summary>
     public async Task<Person> Person(Guid space, Role role)
     {
-        var person = Accounts.Make(Guid.NewGuid(), $"{role}-{Guid.NewGuid():N}@test.example".ToLowerInvariant(), $"{role} Person", Password, Services.GetRequiredService<IPasswordHasher<Person>>());
+        var person = Accounts.Make(
+            Guid.NewGuid(),
+            $"{role}-{Guid.NewGuid():N}@test.example".ToLowerInvariant(),
+            $"{role} Person",
+            Password,
+            Services.GetRequiredService<IPasswordHasher<Person>>()
+        );
         await Services.GetRequiredService<PersonStore>().Register(person, Guid.NewGuid(), CancellationToken.None);
-        if (role != Role.None) await Services.GetRequiredService<SpaceStore>().SetRole(space, person.Id, role, CancellationToken.None);
+        if (role != Role.None)
+            await Services.GetRequiredService<SpaceStore>().SetRole(space, person.Id, role, CancellationToken.None);
         return person;
     }
 
@@ -91,7 +123,8 @@ public sealed class QuillHost : IAsyncDisposable
     {
         await server.StopAsync();
         await server.DisposeAsync();
-        if (database is null) return;
+        if (database is null)
+            return;
         await database.DisposeAsync();
         Directory.Delete(settings.Secrets, recursive: true);
     }

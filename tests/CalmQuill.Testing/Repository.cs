@@ -19,7 +19,8 @@ public static class Repository
     private static string FindRoot()
     {
         var at = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(at, "CalmQuill.slnx"))) at = Path.GetDirectoryName(at) ?? throw new InvalidOperationException("The tests run outside their checkout.");
+        while (!File.Exists(Path.Combine(at, "CalmQuill.slnx")))
+            at = Path.GetDirectoryName(at) ?? throw new InvalidOperationException("The tests run outside their checkout.");
         return at;
     }
 }

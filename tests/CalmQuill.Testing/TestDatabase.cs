@@ -8,6 +8,7 @@ namespace CalmQuill.Testing;
 public sealed class TestDatabase : IAsyncDisposable
 {
     private static readonly Lazy<string> Server = new(() => Environment.GetEnvironmentVariable("QUILL_TEST_DATABASE") ?? StartServer());
+
     /// <summary>A database that is migrated once, from which the others are copied.</summary>
     private static readonly Lazy<Task<string>> Template = new(MakeTemplate);
     private readonly string name;
@@ -45,13 +46,15 @@ public sealed class TestDatabase : IAsyncDisposable
         await Run($"DROP DATABASE {name} WITH (FORCE)");
     }
 
-    private static string ConnectionStringOf(string name) => new NpgsqlConnectionStringBuilder(Server.Value) { Database = name, MaxPoolSize = 20 }.ToString();
+    private static string ConnectionStringOf(string name) =>
+        new NpgsqlConnectionStringBuilder(Server.Value) { Database = name, MaxPoolSize = 20 }.ToString();
 
     private static async Task<string> MakeTemplate()
     {
         var name = "template_" + Guid.NewGuid().ToString("N");
         await Run($"CREATE DATABASE {name}");
-        await using (var database = new Database(ConnectionStringOf(name))) await database.Migrate();
+        await using (var database = new Database(ConnectionStringOf(name)))
+            await database.Migrate();
         // What is copied must have nobody on it.
         NpgsqlConnection.ClearAllPools();
         AppDomain.CurrentDomain.ProcessExit += (_, _) => Run($"DROP DATABASE IF EXISTS {name} WITH (FORCE)").Wait(TimeSpan.FromSeconds(5));
@@ -67,7 +70,9 @@ public sealed class TestDatabase : IAsyncDisposable
 
     private static string StartServer()
     {
-        using var quill = Process.Start(new ProcessStartInfo(Path.Combine(Repository.Root, "quill"), "test-database") { RedirectStandardOutput = true })!;
+        using var quill = Process.Start(
+            new ProcessStartInfo(Path.Combine(Repository.Root, "quill"), "test-database") { RedirectStandardOutput = true }
+        )!;
         return quill.StandardOutput.ReadToEnd().Trim();
     }
 }

@@ -6,7 +6,8 @@ public static class Colours
     /// <summary>The ratio of the lighter to the darker luminance: 1 for equal colours, 21 for black on white.</summary>
     public static double Contrast(uint one, uint other)
     {
-        double a = Luminance(one), b = Luminance(other);
+        double a = Luminance(one),
+            b = Luminance(other);
         return (Math.Max(a, b) + 0.05) / (Math.Min(a, b) + 0.05);
     }
 
@@ -19,7 +20,8 @@ public static class Colours
         for (var share = 0; share <= 100; share += 2)
         {
             var mixed = Mix(wished, towards, share / 100.0);
-            if (Contrast(mixed, ground) >= ratio) return mixed;
+            if (Contrast(mixed, ground) >= ratio)
+                return mixed;
         }
 
         return towards;

@@ -14,7 +14,8 @@ public sealed record Drawing(uint Ground)
 
     public void Add(Piece piece)
     {
-        if (piece is Piece.Fill { Path.IsEmpty: true } or Piece.Line { Path.IsEmpty: true }) return;
+        if (piece is Piece.Fill { Path.IsEmpty: true } or Piece.Line { Path.IsEmpty: true })
+            return;
         pieces.Add(piece);
     }
 

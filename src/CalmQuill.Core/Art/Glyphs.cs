@@ -42,13 +42,15 @@ public static class Glyphs
     /// <summary>As much of a text as fits a width, with an ellipsis where something had to go.</summary>
     public static string Fit(string text, float size, float width)
     {
-        if (Width(text, size) <= width) return text;
+        if (Width(text, size) <= width)
+            return text;
         var kept = new StringBuilder();
         var used = Width("…", size);
         foreach (var rune in text.EnumerateRunes())
         {
             used += Of(rune).Advance * size / Em;
-            if (used > width) break;
+            if (used > width)
+                break;
             kept.Append(rune);
         }
 
@@ -60,10 +62,11 @@ public static class Glyphs
     {
         var lines = new List<string>();
         var words = text.Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        for (var i = 0; i < words.Length && lines.Count < most;)
+        for (var i = 0; i < words.Length && lines.Count < most; )
         {
             var line = words[i++];
-            while (i < words.Length && Width($"{line} {words[i]}", size) <= width) line += " " + words[i++];
+            while (i < words.Length && Width($"{line} {words[i]}", size) <= width)
+                line += " " + words[i++];
             lines.Add(Fit(lines.Count == most - 1 && i < words.Length ? $"{line} {words[i]}" : line, size, width));
         }
 

@@ -5,9 +5,7 @@ namespace CalmQuill.Core.Art;
 /// <summary>One thing in a drawing. Colours are 0xRRGGBBAA; lengths are 0.01 mm.</summary>
 public abstract record Piece
 {
-    private Piece()
-    {
-    }
+    private Piece() { }
 
     /// <summary>A filled path, by the non-zero rule.</summary>
     public sealed record Fill(VectorPath Path, uint Colour) : Piece;

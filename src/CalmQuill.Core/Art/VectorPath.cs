@@ -50,7 +50,8 @@ public sealed class VectorPath
             .CubicTo(x + radius, y + k, x + k, y + radius, x, y + radius)
             .CubicTo(x - k, y + radius, x - radius, y + k, x - radius, y)
             .CubicTo(x - radius, y - k, x - k, y - radius, x, y - radius)
-            .CubicTo(x + k, y - radius, x + radius, y - k, x + radius, y).Close();
+            .CubicTo(x + k, y - radius, x + radius, y - k, x + radius, y)
+            .Close();
     }
 
     /// <summary>Appends another path, scaled and then moved.</summary>
@@ -76,7 +77,8 @@ public sealed class VectorPath
             text.Append("MLQCZ"[(int)step]);
             for (var i = 0; i < PointsOf(step) * 2; i++, at++)
             {
-                if (i > 0) text.Append(' ');
+                if (i > 0)
+                    text.Append(' ');
                 text.Append(CultureInfo.InvariantCulture, $"{MathF.Round(points[at], 1):0.#}");
             }
         }
@@ -93,13 +95,16 @@ public sealed class VectorPath
         while (at < data.Length)
         {
             var step = "MLQCZ".IndexOf(data[at++], StringComparison.Ordinal);
-            if (step < 0) throw new FormatException("Path data holds a command that is not known here.");
+            if (step < 0)
+                throw new FormatException("Path data holds a command that is not known here.");
             path.steps.Add((Step)step);
             for (var i = 0; i < PointsOf((Step)step) * 2; i++)
             {
-                if (i > 0) at++;
+                if (i > 0)
+                    at++;
                 var start = at;
-                while (at < data.Length && (char.IsAsciiDigit(data[at]) || data[at] is '-' or '.')) at++;
+                while (at < data.Length && (char.IsAsciiDigit(data[at]) || data[at] is '-' or '.'))
+                    at++;
                 path.points.Add(float.Parse(data[start..at], CultureInfo.InvariantCulture));
             }
         }
@@ -108,7 +113,14 @@ public sealed class VectorPath
     }
 
     /// <summary>How many points a step takes.</summary>
-    public static int PointsOf(Step step) => step switch { Step.Quadratic => 2, Step.Cubic => 3, Step.Close => 0, _ => 1 };
+    public static int PointsOf(Step step) =>
+        step switch
+        {
+            Step.Quadratic => 2,
+            Step.Cubic => 3,
+            Step.Close => 0,
+            _ => 1,
+        };
 
     private VectorPath Add(Step step, params ReadOnlySpan<float> values)
     {

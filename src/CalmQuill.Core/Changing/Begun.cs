@@ -15,7 +15,8 @@ public sealed class Begun(IEnumerable<Change> changes)
     public List<Change> Take(int most)
     {
         var next = new List<Change>();
-        while (next.Count < most && waiting.TryDequeue(out var change)) next.Add(change);
+        while (next.Count < most && waiting.TryDequeue(out var change))
+            next.Add(change);
         made.AddRange(next);
         return next;
     }

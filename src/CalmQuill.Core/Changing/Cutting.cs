@@ -19,17 +19,24 @@ public static class Cutting
         var groups = new Dictionary<string, List<OpId>>();
         foreach (var item in page.Items)
         {
-            if (!item.Shown || !chosen.Contains(item.Id)) continue;
-            var id = Add(item.PlacedShape is { } shape
-                ? new Change.ShapeAdded(shape, Kept(item.Pen), item.Fill, [])
-                : new Change.StrokeAdded(Kept(item.Pen), item.StartedAt, Shifted(item)));
+            if (!item.Shown || !chosen.Contains(item.Id))
+                continue;
+            var id = Add(
+                item.PlacedShape is { } shape
+                    ? new Change.ShapeAdded(shape, Kept(item.Pen), item.Fill, [])
+                    : new Change.StrokeAdded(Kept(item.Pen), item.StartedAt, Shifted(item))
+            );
             var end = (item.Samples.Count - 1) * Interval.PerSample;
-            if (item.Visible() is not [var whole] || whole != new Interval(0, end)) gaps.Add(new StrokeGaps(id, Interval.Complement(item.Visible(), 0, end)));
-            if (item.Group.Length > 0) (groups.TryGetValue(item.Group, out var members) ? members : groups[item.Group] = []).Add(id);
+            if (item.Visible() is not [var whole] || whole != new Interval(0, end))
+                gaps.Add(new StrokeGaps(id, Interval.Complement(item.Visible(), 0, end)));
+            if (item.Group.Length > 0)
+                (groups.TryGetValue(item.Group, out var members) ? members : groups[item.Group] = []).Add(id);
         }
 
-        if (gaps.Count > 0) Add(new Change.GapsAdded(gaps));
-        foreach (var (group, members) in groups) Add(new Change.ItemsSet(members, [new ItemValue(ItemField.Group, group)]));
+        if (gaps.Count > 0)
+            Add(new Change.GapsAdded(gaps));
+        foreach (var (group, members) in groups)
+            Add(new Change.ItemsSet(members, [new ItemValue(ItemField.Group, group)]));
         return OperationCodec.Encode(operations);
 
         OpId Add(Change change)
@@ -45,7 +52,8 @@ public static class Cutting
     public static Box? Bounds(ReadOnlySpan<byte> piece)
     {
         var page = new PageDocument();
-        foreach (var operation in OperationCodec.Decode(piece)) page.Apply(operation);
+        foreach (var operation in OperationCodec.Decode(piece))
+            page.Apply(operation);
         return page.Bounds();
     }
 
@@ -54,7 +62,15 @@ public static class Cutting
 
     private static StrokeSamples Shifted(PageItem item) => Moved(item.Samples, (int)item.Dx, (int)item.Dy);
 
-    internal static StrokeSamples Moved(StrokeSamples samples, int dx, int dy) => dx == 0 && dy == 0
-        ? samples
-        : new StrokeSamples([.. samples.X.Select(x => x + dx)], [.. samples.Y.Select(y => y + dy)], samples.Pressure, samples.Time, samples.TiltX, samples.TiltY);
+    internal static StrokeSamples Moved(StrokeSamples samples, int dx, int dy) =>
+        dx == 0 && dy == 0
+            ? samples
+            : new StrokeSamples(
+                [.. samples.X.Select(x => x + dx)],
+                [.. samples.Y.Select(y => y + dy)],
+                samples.Pressure,
+                samples.Time,
+                samples.TiltX,
+                samples.TiltY
+            );
 }

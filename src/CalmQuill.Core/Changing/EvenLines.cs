@@ -46,15 +46,23 @@ public static class EvenLines
     public static List<Line> Find(IReadOnlyList<PageItem> items)
     {
         var strokes = items.Where(item => item.Shown).OrderBy(item => item.Bounds.Left).ToList();
-        if (strokes.Count == 0) return [];
-        var height = Median(strokes.Select(item => (double)(item.Bounds.Bottom - item.Bounds.Top)).Where(high => high > 60).DefaultIfEmpty(400));
+        if (strokes.Count == 0)
+            return [];
+        var height = Median(
+            strokes.Select(item => (double)(item.Bounds.Bottom - item.Bounds.Top)).Where(high => high > 60).DefaultIfEmpty(400)
+        );
         var lines = new List<List<PageItem>>();
         foreach (var stroke in strokes)
         {
             // A stroke belongs to the line whose last written part it lies beside; what lies nearest wins.
-            var best = lines.Select(line => (Line: line, Off: Math.Abs(MiddleOf(stroke) - Recent(line, stroke, height)))).OrderBy(one => one.Off).FirstOrDefault();
-            if (best.Line is not null && best.Off < height * 0.95) best.Line.Add(stroke);
-            else lines.Add([stroke]);
+            var best = lines
+                .Select(line => (Line: line, Off: Math.Abs(MiddleOf(stroke) - Recent(line, stroke, height))))
+                .OrderBy(one => one.Off)
+                .FirstOrDefault();
+            if (best.Line is not null && best.Off < height * 0.95)
+                best.Line.Add(stroke);
+            else
+                lines.Add([stroke]);
         }
 
         return [.. lines.Select(line => Fit(line, height)).OrderBy(line => line.BaselineAt(line.Left))];
@@ -65,7 +73,8 @@ public static class EvenLines
     {
         var lines = Find(items);
         var steps = new List<(IReadOnlyList<PageItem>, Transform)>();
-        if (lines.Count == 0 || wish.Strength <= 0) return steps;
+        if (lines.Count == 0 || wish.Strength <= 0)
+            return steps;
         var (feet, left) = Feet(lines);
         var heights = lines.SelectMany(line => line.Words).Select(word => (double)(word.Box.Bottom - word.Box.Top)).ToList();
         var height = Median(heights);
@@ -76,9 +85,13 @@ public static class EvenLines
             for (var w = 0; w < line.Words.Count; w++)
             {
                 var word = line.Words[w];
-                double turn = -Math.Atan(line.Slope) * wish.Strength, baseline = line.BaselineAt(word.Middle);
-                var scale = wish.Height ? 1 + (Math.Clamp(height / Math.Max(word.Box.Bottom - word.Box.Top, 1), 0.7, 1.4) - 1) * wish.Strength : 1;
-                double dx = (places[w] - word.Box.Left + (left - line.Left) * (Math.Abs(left - line.Left) < 600 ? 1 : 0)) * wish.Strength, dy = (feet[i] - baseline) * wish.Strength;
+                double turn = -Math.Atan(line.Slope) * wish.Strength,
+                    baseline = line.BaselineAt(word.Middle);
+                var scale = wish.Height
+                    ? 1 + (Math.Clamp(height / Math.Max(word.Box.Bottom - word.Box.Top, 1), 0.7, 1.4) - 1) * wish.Strength
+                    : 1;
+                double dx = (places[w] - word.Box.Left + (left - line.Left) * (Math.Abs(left - line.Left) < 600 ? 1 : 0)) * wish.Strength,
+                    dy = (feet[i] - baseline) * wish.Strength;
                 steps.Add((word.Items, About(word.Middle, baseline, turn, scale, dx, dy)));
             }
         }
@@ -95,7 +108,8 @@ public static class EvenLines
         {
             for (var j = i + step; j < points.Count; j += step)
             {
-                if (Math.Abs(points[j].X - points[i].X) > 1) slopes.Add((points[j].Y - points[i].Y) / (points[j].X - points[i].X));
+                if (Math.Abs(points[j].X - points[i].X) > 1)
+                    slopes.Add((points[j].Y - points[i].Y) / (points[j].X - points[i].X));
             }
         }
 
@@ -109,8 +123,10 @@ public static class EvenLines
         foreach (var stroke in strokes.OrderBy(item => item.Bounds.Left))
         {
             var box = stroke.Bounds;
-            if (words.Count > 0 && box.Left - words[^1].Box.Right < height * WordGap) words[^1] = new Word([.. words[^1].Items, stroke], words[^1].Box.With(box));
-            else words.Add(new Word([stroke], box));
+            if (words.Count > 0 && box.Left - words[^1].Box.Right < height * WordGap)
+                words[^1] = new Word([.. words[^1].Items, stroke], words[^1].Box.With(box));
+            else
+                words.Add(new Word([stroke], box));
         }
 
         // The feet of strokes, not of words: more points, and descenders are few among them. Dots and dashes high up are left out.
@@ -138,7 +154,8 @@ public static class EvenLines
     {
         var at = lines.Select(line => line.BaselineAt(line.Words.Average(word => word.Middle))).ToArray();
         var left = Median(lines.Select(line => (double)line.Left));
-        if (lines.Count < 3) return (at, left);
+        if (lines.Count < 3)
+            return (at, left);
         var (step, first) = TheilSen([.. at.Select((y, i) => ((double)i, y))]);
         // Where lines stand in groups, even spacing would tear them apart: only what is nearly even is evened.
         var even = Enumerable.Range(0, at.Length).Select(i => first + step * i).ToArray();
@@ -165,10 +182,18 @@ public static class EvenLines
     private static Transform About(double x, double y, double turn, double scale, double dx, double dy)
     {
         var (sin, cos) = Math.SinCos(turn);
-        double a = cos * scale, b = sin * scale, c = -sin * scale, d = cos * scale;
+        double a = cos * scale,
+            b = sin * scale,
+            c = -sin * scale,
+            d = cos * scale;
         return new Transform(
-            (int)Math.Round(a * Transform.One), (int)Math.Round(b * Transform.One), (int)Math.Round(c * Transform.One), (int)Math.Round(d * Transform.One),
-            (int)Math.Round(x + dx - a * x - c * y), (int)Math.Round(y + dy - b * x - d * y));
+            (int)Math.Round(a * Transform.One),
+            (int)Math.Round(b * Transform.One),
+            (int)Math.Round(c * Transform.One),
+            (int)Math.Round(d * Transform.One),
+            (int)Math.Round(x + dx - a * x - c * y),
+            (int)Math.Round(y + dy - b * x - d * y)
+        );
     }
 
     private static double MiddleOf(PageItem item) => (item.Bounds.Top + item.Bounds.Bottom) / 2.0;

@@ -11,8 +11,10 @@ public sealed class Laying
 
     private readonly List<Operation> piece;
     private readonly Dictionary<OpId, OpId> copies = [];
-    private readonly List<OpId> items = [], steps = [];
-    private readonly int dx, dy;
+    private readonly List<OpId> items = [],
+        steps = [];
+    private readonly int dx,
+        dy;
     private readonly Guid layer;
     private int next;
 
@@ -24,8 +26,13 @@ public sealed class Laying
     public Laying(ReadOnlySpan<byte> piece, int dx, int dy, Guid layer)
     {
         (this.piece, this.dx, this.dy, this.layer) = (OperationCodec.Decode(piece), dx, dy, layer);
-        if (Count > MostChanges) throw new OperationFormatException($"At most {MostChanges:N0} things can be laid down at once.");
-        if (this.piece.Exists(operation => operation.Change is not (Change.StrokeAdded or Change.ShapeAdded or Change.GapsAdded or Change.ItemsSet)))
+        if (Count > MostChanges)
+            throw new OperationFormatException($"At most {MostChanges:N0} things can be laid down at once.");
+        if (
+            this.piece.Exists(operation =>
+                operation.Change is not (Change.StrokeAdded or Change.ShapeAdded or Change.GapsAdded or Change.ItemsSet)
+            )
+        )
             throw new OperationFormatException("This is not a piece of a page.");
     }
 
@@ -45,17 +52,31 @@ public sealed class Laying
     /// <param name="make">Makes an operation of a change and says its id.</param>
     public bool Next(Func<Change, OpId> make)
     {
-        if (next == piece.Count) return false;
+        if (next == piece.Count)
+            return false;
         var operation = piece[next++];
-        var made = make(operation.Change switch
-        {
-            Change.StrokeAdded stroke => stroke with { Samples = Cutting.Moved(stroke.Samples, dx, dy), Layer = layer },
-            Change.ShapeAdded shape => shape with { Shape = shape.Shape.Map((x, y) => (x + dx, y + dy)), Replaces = [], Layer = layer },
-            Change.GapsAdded gaps => gaps with { Strokes = [.. gaps.Strokes.Where(stroke => copies.ContainsKey(stroke.Stroke)).Select(stroke => stroke with { Stroke = copies[stroke.Stroke] })] },
-            // A copy's groups are its own: named after its first thing.
-            Change.ItemsSet set => new Change.ItemsSet([.. set.Items.Where(copies.ContainsKey).Select(id => copies[id])], [new ItemValue(ItemField.Group, GroupOf(set))]),
-            _ => throw new OperationFormatException("This is not a piece of a page."),
-        });
+        var made = make(
+            operation.Change switch
+            {
+                Change.StrokeAdded stroke => stroke with { Samples = Cutting.Moved(stroke.Samples, dx, dy), Layer = layer },
+                Change.ShapeAdded shape => shape with { Shape = shape.Shape.Map((x, y) => (x + dx, y + dy)), Replaces = [], Layer = layer },
+                Change.GapsAdded gaps => gaps with
+                {
+                    Strokes =
+                    [
+                        .. gaps
+                            .Strokes.Where(stroke => copies.ContainsKey(stroke.Stroke))
+                            .Select(stroke => stroke with { Stroke = copies[stroke.Stroke] }),
+                    ],
+                },
+                // A copy's groups are its own: named after its first thing.
+                Change.ItemsSet set => new Change.ItemsSet(
+                    [.. set.Items.Where(copies.ContainsKey).Select(id => copies[id])],
+                    [new ItemValue(ItemField.Group, GroupOf(set))]
+                ),
+                _ => throw new OperationFormatException("This is not a piece of a page."),
+            }
+        );
         steps.Add(made);
         if (operation.Change is Change.StrokeAdded or Change.ShapeAdded)
         {
@@ -69,6 +90,11 @@ public sealed class Laying
     private string GroupOf(Change.ItemsSet set)
     {
         var first = copies[set.Items.First(copies.ContainsKey)];
-        return new Guid((int)(first.Counter >> 32), (short)(first.Counter >> 16), (short)first.Counter, BitConverter.GetBytes(first.Replica)).ToString();
+        return new Guid(
+            (int)(first.Counter >> 32),
+            (short)(first.Counter >> 16),
+            (short)first.Counter,
+            BitConverter.GetBytes(first.Replica)
+        ).ToString();
     }
 }

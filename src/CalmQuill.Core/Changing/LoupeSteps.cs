@@ -24,7 +24,8 @@ public static class LoupeSteps
     public static Box On(Box box, Paper paper, Box sheet, int begin)
     {
         var width = box.Right - box.Left;
-        if (box.Right >= sheet.Right - width / 20) return NextLine(box, paper, sheet, begin);
+        if (box.Right >= sheet.Right - width / 20)
+            return NextLine(box, paper, sheet, begin);
         var step = (int)(width * (1 - Overlap));
         return Shifted(box, Math.Min(step, sheet.Right - box.Right), 0);
     }
@@ -39,7 +40,8 @@ public static class LoupeSteps
     public static Box NextLine(Box box, Paper paper, Box sheet, int begin)
     {
         var step = LineStep(paper, box.Bottom - box.Top);
-        if (box.Bottom + step > sheet.Bottom && paper.Growth == Growth.None) return Shifted(box, begin - box.Left, Math.Max(0, sheet.Bottom - box.Bottom));
+        if (box.Bottom + step > sheet.Bottom && paper.Growth == Growth.None)
+            return Shifted(box, begin - box.Left, Math.Max(0, sheet.Bottom - box.Bottom));
         return Shifted(box, begin - box.Left, step);
     }
 

@@ -24,7 +24,11 @@ public sealed class MakeRoom
         // What was put on ink goes where that ink goes.
         signs = [.. page.Spots().Where(spot => spot.Items.Count == 0 && Middle(spot.Area) >= line)];
         var first = moved.Select(item => Near(item.Bounds)).Concat(signs.Select(spot => Near(spot.Area))).DefaultIfEmpty(line).Min();
-        var last = page.Items.Where(item => item.Shown && !ids.Contains(item.Id) && BesideAny(item.Bounds)).Select(item => Far(item.Bounds)).DefaultIfEmpty(0).Max();
+        var last = page
+            .Items.Where(item => item.Shown && !ids.Contains(item.Id) && BesideAny(item.Bounds))
+            .Select(item => Far(item.Bounds))
+            .DefaultIfEmpty(0)
+            .Max();
         // Drawn back it stops where it would lie over what stays.
         MostBack = Math.Max(0, first - Math.Max(last, 0));
     }
@@ -41,8 +45,13 @@ public sealed class MakeRoom
     public Change? Change(int by)
     {
         by = Within(by);
-        if (by == 0 || moved.Count + signs.Count == 0) return null;
-        return new Change.ItemsTransformed([.. moved.Select(item => item.Id)], [.. signs.Select(spot => spot.Id)], sideways ? Transform.Shift(by, 0) : Transform.Shift(0, by));
+        if (by == 0 || moved.Count + signs.Count == 0)
+            return null;
+        return new Change.ItemsTransformed(
+            [.. moved.Select(item => item.Id)],
+            [.. signs.Select(spot => spot.Id)],
+            sideways ? Transform.Shift(by, 0) : Transform.Shift(0, by)
+        );
     }
 
     /// <summary>What would leave a sheet that ends there: things that would lie mostly beyond its end.</summary>
@@ -55,7 +64,10 @@ public sealed class MakeRoom
     private int Far(Box box) => sideways ? box.Right : box.Bottom;
 
     /// <summary>Whether something that stays lies in the way of what moves.</summary>
-    private bool BesideAny(Box box) => moved.Exists(item => sideways
-        ? item.Bounds.Top <= box.Bottom && box.Top <= item.Bounds.Bottom
-        : item.Bounds.Left <= box.Right && box.Left <= item.Bounds.Right);
+    private bool BesideAny(Box box) =>
+        moved.Exists(item =>
+            sideways
+                ? item.Bounds.Top <= box.Bottom && box.Top <= item.Bounds.Bottom
+                : item.Bounds.Left <= box.Right && box.Left <= item.Bounds.Right
+        );
 }

@@ -8,7 +8,8 @@ public readonly record struct Box(int Left, int Top, int Right, int Bottom)
     public Box Shift(int dx, int dy) => new(Left + dx, Top + dy, Right + dx, Bottom + dy);
 
     /// <summary>The box around both.</summary>
-    public Box With(Box other) => new(Math.Min(Left, other.Left), Math.Min(Top, other.Top), Math.Max(Right, other.Right), Math.Max(Bottom, other.Bottom));
+    public Box With(Box other) =>
+        new(Math.Min(Left, other.Left), Math.Min(Top, other.Top), Math.Max(Right, other.Right), Math.Max(Bottom, other.Bottom));
 
     public bool Meets(Box other) => Left <= other.Right && other.Left <= Right && Top <= other.Bottom && other.Top <= Bottom;
 }

@@ -18,32 +18,50 @@ public static class Eraser
         var reach = radius + pen.MostRadius;
         if (samples.Count == 1)
         {
-            if (Square(samples.X[0] - x) + Square(samples.Y[0] - y) <= Square(reach)) touched.Add(new Interval(0, 0));
+            if (Square(samples.X[0] - x) + Square(samples.Y[0] - y) <= Square(reach))
+                touched.Add(new Interval(0, 0));
             return;
         }
 
         for (var i = 0; i + 1 < samples.Count; i++)
         {
-            double ax = samples.X[i], ay = samples.Y[i], bx = samples.X[i + 1], by = samples.Y[i + 1];
-            if ((ax < x - reach && bx < x - reach) || (ax > x + reach && bx > x + reach)
-                || (ay < y - reach && by < y - reach) || (ay > y + reach && by > y + reach)) continue;
-            double ux = bx - ax, uy = by - ay, length = Math.Sqrt(ux * ux + uy * uy);
+            double ax = samples.X[i],
+                ay = samples.Y[i],
+                bx = samples.X[i + 1],
+                by = samples.Y[i + 1];
+            if (
+                (ax < x - reach && bx < x - reach)
+                || (ax > x + reach && bx > x + reach)
+                || (ay < y - reach && by < y - reach)
+                || (ay > y + reach && by > y + reach)
+            )
+                continue;
+            double ux = bx - ax,
+                uy = by - ay,
+                length = Math.Sqrt(ux * ux + uy * uy);
             var half = Nib.HalfAcross(samples, i, pen);
             if (length < 1e-9)
             {
-                if (Square(ax - x) + Square(ay - y) <= Square(radius)) touched.Add(new Interval(i * Interval.PerSample, (i + 1) * Interval.PerSample));
+                if (Square(ax - x) + Square(ay - y) <= Square(radius))
+                    touched.Add(new Interval(i * Interval.PerSample, (i + 1) * Interval.PerSample));
                 continue;
             }
 
             var along = ((x - ax) * ux + (y - ay) * uy) / length;
             var aside = Math.Max(0, Math.Abs((x - ax) * uy - (y - ay) * ux) / length - half);
-            if (aside > radius) continue;
+            if (aside > radius)
+                continue;
             var chord = Math.Sqrt(radius * radius - aside * aside);
-            double from = Math.Max(0, along - chord), to = Math.Min(length, along + chord);
-            if (from > to) continue;
-            touched.Add(new Interval(
-                (i * Interval.PerSample) + (int)Math.Ceiling(from / length * Interval.PerSample),
-                (i * Interval.PerSample) + (int)Math.Floor(to / length * Interval.PerSample)));
+            double from = Math.Max(0, along - chord),
+                to = Math.Min(length, along + chord);
+            if (from > to)
+                continue;
+            touched.Add(
+                new Interval(
+                    (i * Interval.PerSample) + (int)Math.Ceiling(from / length * Interval.PerSample),
+                    (i * Interval.PerSample) + (int)Math.Floor(to / length * Interval.PerSample)
+                )
+            );
         }
 
         touched.RemoveAll(interval => interval.End < interval.Start);

@@ -24,7 +24,8 @@ public sealed class Gaps
     public List<Interval> Visible(int sampleCount)
     {
         var end = (sampleCount - 1) * Interval.PerSample;
-        if (!Any) return [new Interval(0, end)];
+        if (!Any)
+            return [new Interval(0, end)];
         return Interval.Complement(Interval.Union(added.Values.SelectMany(intervals => intervals)), 0, end);
     }
 }

@@ -14,7 +14,8 @@ public readonly record struct Interval(int Start, int End)
         {
             if (union.Count > 0 && next.Start <= union[^1].End)
                 union[^1] = union[^1] with { End = Math.Max(union[^1].End, next.End) };
-            else union.Add(next);
+            else
+                union.Add(next);
         }
 
         return union;
@@ -26,18 +27,23 @@ public readonly record struct Interval(int Start, int End)
     /// </summary>
     public static List<Interval> Complement(IReadOnlyList<Interval> union, int start, int end)
     {
-        if (start == end) return union.Any(gap => gap.Start <= start && gap.End >= end) ? [] : [new Interval(start, end)];
+        if (start == end)
+            return union.Any(gap => gap.Start <= start && gap.End >= end) ? [] : [new Interval(start, end)];
         var rest = new List<Interval>();
         var from = start;
         foreach (var gap in union)
         {
-            if (gap.Start == gap.End) continue;
-            if (gap.Start > from) rest.Add(new Interval(from, Math.Min(gap.Start, end)));
+            if (gap.Start == gap.End)
+                continue;
+            if (gap.Start > from)
+                rest.Add(new Interval(from, Math.Min(gap.Start, end)));
             from = Math.Max(from, gap.End);
-            if (from >= end) break;
+            if (from >= end)
+                break;
         }
 
-        if (from < end) rest.Add(new Interval(from, end));
+        if (from < end)
+            rest.Add(new Interval(from, end));
         return rest;
     }
 }

@@ -12,7 +12,8 @@ public static class LineSimplifier
     {
         var keep = new List<int> { first };
         var open = new Stack<(int From, int To)>();
-        if (last > first) open.Push((first, last));
+        if (last > first)
+            open.Push((first, last));
         while (open.TryPop(out var part))
         {
             var (farthest, distance) = Farthest(samples, part.From, part.To);
@@ -21,7 +22,8 @@ public static class LineSimplifier
                 open.Push((farthest, part.To));
                 open.Push((part.From, farthest));
             }
-            else keep.Add(part.To);
+            else
+                keep.Add(part.To);
         }
 
         return keep;
@@ -29,15 +31,20 @@ public static class LineSimplifier
 
     private static (int Index, double Distance) Farthest(StrokeSamples samples, int from, int to)
     {
-        double ax = samples.X[from], ay = samples.Y[from], ux = samples.X[to] - ax, uy = samples.Y[to] - ay;
+        double ax = samples.X[from],
+            ay = samples.Y[from],
+            ux = samples.X[to] - ax,
+            uy = samples.Y[to] - ay;
         var square = ux * ux + uy * uy;
         var (index, most) = (from, -1.0);
         for (var i = from + 1; i < to; i++)
         {
-            double px = samples.X[i] - ax, py = samples.Y[i] - ay;
+            double px = samples.X[i] - ax,
+                py = samples.Y[i] - ay;
             var t = square == 0 ? 0 : Math.Clamp((px * ux + py * uy) / square, 0, 1);
             var distance = Math.Sqrt((px - t * ux) * (px - t * ux) + (py - t * uy) * (py - t * uy));
-            if (distance > most) (index, most) = (i, distance);
+            if (distance > most)
+                (index, most) = (i, distance);
         }
 
         return (index, most);

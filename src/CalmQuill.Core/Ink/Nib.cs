@@ -19,18 +19,21 @@ public static class Nib
     private const float FlatFrom = 60f;
 
     /// <summary>Half the line's width at a sample, 0.01 mm: across a round nib, or along the edge of a flat one.</summary>
-    public static float Radius(StrokeSamples samples, int i, Pen pen) => pen.Kind switch
-    {
-        PenKind.Brush => pen.Radius(samples.Pressure[i]) * (1f - SpeedTakes * Slowed(Speed(samples, i))),
-        PenKind.Pencil => pen.Radius(samples.Pressure[i]) * (1f + TiltWidens * Square(Lean(samples, i))),
-        _ => pen.Radius(samples.Pressure[i]),
-    };
+    public static float Radius(StrokeSamples samples, int i, Pen pen) =>
+        pen.Kind switch
+        {
+            PenKind.Brush => pen.Radius(samples.Pressure[i]) * (1f - SpeedTakes * Slowed(Speed(samples, i))),
+            PenKind.Pencil => pen.Radius(samples.Pressure[i]) * (1f + TiltWidens * Square(Lean(samples, i))),
+            _ => pen.Radius(samples.Pressure[i]),
+        };
 
     /// <summary>Half the line's width across its own direction on the way from a sample to the next, 0.01 mm.</summary>
     public static float HalfAcross(StrokeSamples samples, int i, Pen pen)
     {
-        if (pen.Kind == PenKind.Ball || pen.Kind == PenKind.Highlighter) return pen.Width * 0.5f;
-        if (pen.Kind != PenKind.Calligraphy) return (Radius(samples, i, pen) + Radius(samples, i + 1, pen)) * 0.5f;
+        if (pen.Kind == PenKind.Ball || pen.Kind == PenKind.Highlighter)
+            return pen.Width * 0.5f;
+        if (pen.Kind != PenKind.Calligraphy)
+            return (Radius(samples, i, pen) + Radius(samples, i + 1, pen)) * 0.5f;
         var across = MathF.Atan2(samples.Y[i + 1] - samples.Y[i], samples.X[i + 1] - samples.X[i]) - pen.Angle * MathF.PI / 180f;
         var (sin, cos) = MathF.SinCos(across);
         return pen.Width * 0.5f * MathF.Sqrt(sin * sin + Flatness * Flatness * cos * cos);
@@ -39,21 +42,26 @@ public static class Nib
     /// <summary>How far a pencil leans, 0 upright to 1 flat, from its two tilts: cos(lean) is 1/√(1 + tan²x + tan²y).</summary>
     public static float Lean(StrokeSamples samples, int i)
     {
-        if (samples.TiltX is null || samples.TiltY is null) return 0;
-        float x = MathF.Tan(Radians(samples.TiltX[i])), y = MathF.Tan(Radians(samples.TiltY[i]));
+        if (samples.TiltX is null || samples.TiltY is null)
+            return 0;
+        float x = MathF.Tan(Radians(samples.TiltX[i])),
+            y = MathF.Tan(Radians(samples.TiltY[i]));
         return Math.Clamp(MathF.Atan(MathF.Sqrt(x * x + y * y)) * 180f / MathF.PI / FlatFrom, 0f, 1f);
     }
 
     /// <summary>The speed around a sample, 0.01 mm a millisecond, over up to five samples; 0 where time stands still or runs backwards.</summary>
     private static float Speed(StrokeSamples samples, int i)
     {
-        int from = Math.Max(0, i - 2), to = Math.Min(samples.Count - 1, i + 2);
+        int from = Math.Max(0, i - 2),
+            to = Math.Min(samples.Count - 1, i + 2);
         var time = samples.Time[to] - (long)samples.Time[from];
-        if (time <= 0) return 0;
+        if (time <= 0)
+            return 0;
         var way = 0f;
         for (var k = from; k < to; k++)
         {
-            float dx = samples.X[k + 1] - samples.X[k], dy = samples.Y[k + 1] - samples.Y[k];
+            float dx = samples.X[k + 1] - samples.X[k],
+                dy = samples.Y[k + 1] - samples.Y[k];
             way += MathF.Sqrt(dx * dx + dy * dy);
         }
 

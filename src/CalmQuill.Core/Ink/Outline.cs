@@ -25,7 +25,8 @@ public sealed class Outline
 
     internal void Add(float x, float y)
     {
-        if (length + 2 > points.Length) Array.Resize(ref points, points.Length * 2);
+        if (length + 2 > points.Length)
+            Array.Resize(ref points, points.Length * 2);
         points[length] = x;
         points[length + 1] = y;
         length += 2;
@@ -36,7 +37,8 @@ public sealed class Outline
     {
         var start = length;
         length += count * 2;
-        if (length > points.Length) Array.Resize(ref points, Math.Max(length, points.Length * 2));
+        if (length > points.Length)
+            Array.Resize(ref points, Math.Max(length, points.Length * 2));
         return points.AsSpan(start, count * 2);
     }
 
@@ -47,7 +49,8 @@ public sealed class Outline
     {
         for (var i = from; i < PointCount; i++)
         {
-            float x = points[2 * i], y = points[2 * i + 1];
+            float x = points[2 * i],
+                y = points[2 * i + 1];
             (points[2 * i], points[2 * i + 1]) = (a * x + c * y + e, b * x + d * y + f);
         }
     }

@@ -62,13 +62,15 @@ public readonly record struct Pen(PenKind Kind, int Width, uint Colour)
     }
 
     /// <summary>The greatest half width the pen can draw, in 0.01 mm.</summary>
-    public float MostRadius => Width * Kind switch
-    {
-        PenKind.Fountain => 0.625f,
-        PenKind.Brush => 0.6f,
-        PenKind.Pencil => 0.6f * (1 + Nib.TiltWidens),
-        // A square end reaches farther at its corners.
-        PenKind.Highlighter when Tip == NibTip.Square => 0.7072f,
-        _ => 0.5f,
-    };
+    public float MostRadius =>
+        Width
+        * Kind switch
+        {
+            PenKind.Fountain => 0.625f,
+            PenKind.Brush => 0.6f,
+            PenKind.Pencil => 0.6f * (1 + Nib.TiltWidens),
+            // A square end reaches farther at its corners.
+            PenKind.Highlighter when Tip == NibTip.Square => 0.7072f,
+            _ => 0.5f,
+        };
 }

@@ -16,8 +16,12 @@ internal static class PencilGrain
     /// <summary>A number between 0 and 1 that changes smoothly from cell to cell.</summary>
     private static float Noise(float x, float y)
     {
-        float cx = MathF.Floor(x / Cell), cy = MathF.Floor(y / Cell), tx = x / Cell - cx, ty = y / Cell - cy;
-        int ix = (int)cx, iy = (int)cy;
+        float cx = MathF.Floor(x / Cell),
+            cy = MathF.Floor(y / Cell),
+            tx = x / Cell - cx,
+            ty = y / Cell - cy;
+        int ix = (int)cx,
+            iy = (int)cy;
         var upper = Hash(ix, iy) + (Hash(ix + 1, iy) - Hash(ix, iy)) * tx;
         var lower = Hash(ix, iy + 1) + (Hash(ix + 1, iy + 1) - Hash(ix, iy + 1)) * tx;
         return upper + (lower - upper) * ty;

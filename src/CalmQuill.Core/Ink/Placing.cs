@@ -33,11 +33,15 @@ public sealed class Placing
 
     public void Add(Stamp stamp, Transform step, bool adds)
     {
-        if (adds) steps[stamp] = step;
-        else steps.Remove(stamp);
+        if (adds)
+            steps[stamp] = step;
+        else
+            steps.Remove(stamp);
         // Steps mostly come in order, and most are shifts.
-        if (IsShift && step.IsShift) sum = sum with { E = sum.E + (adds ? step.E : -step.E), F = sum.F + (adds ? step.F : -step.F) };
-        else WorkOut();
+        if (IsShift && step.IsShift)
+            sum = sum with { E = sum.E + (adds ? step.E : -step.E), F = sum.F + (adds ? step.F : -step.F) };
+        else
+            WorkOut();
     }
 
     public (double X, double Y) Of(double x, double y) => (sum.A * x + sum.C * y + sum.E, sum.B * x + sum.D * y + sum.F);
@@ -45,7 +49,9 @@ public sealed class Placing
     /// <summary>The place that was put there.</summary>
     public (double X, double Y) Back(double x, double y)
     {
-        double px = x - sum.E, py = y - sum.F, area = sum.A * sum.D - sum.B * sum.C;
+        double px = x - sum.E,
+            py = y - sum.F,
+            area = sum.A * sum.D - sum.B * sum.C;
         return ((px * sum.D - py * sum.C) / area, (py * sum.A - px * sum.B) / area);
     }
 
@@ -60,17 +66,22 @@ public sealed class Placing
     /// <summary>The upright box around a placed box.</summary>
     public Box Of(Box box)
     {
-        if (IsShift) return box.Shift((int)Dx, (int)Dy);
+        if (IsShift)
+            return box.Shift((int)Dx, (int)Dy);
         var corners = new[] { Of(box.Left, box.Top), Of(box.Right, box.Top), Of(box.Left, box.Bottom), Of(box.Right, box.Bottom) };
         return new Box(
-            (int)Math.Floor(corners.Min(corner => corner.X)), (int)Math.Floor(corners.Min(corner => corner.Y)),
-            (int)Math.Ceiling(corners.Max(corner => corner.X)), (int)Math.Ceiling(corners.Max(corner => corner.Y)));
+            (int)Math.Floor(corners.Min(corner => corner.X)),
+            (int)Math.Floor(corners.Min(corner => corner.Y)),
+            (int)Math.Ceiling(corners.Max(corner => corner.X)),
+            (int)Math.Ceiling(corners.Max(corner => corner.Y))
+        );
     }
 
     /// <summary>Placed samples, rounded to 0.01 mm; pressure, time and tilt stay as they are.</summary>
     public StrokeSamples Of(StrokeSamples samples)
     {
-        int[] x = new int[samples.Count], y = new int[samples.Count];
+        int[] x = new int[samples.Count],
+            y = new int[samples.Count];
         for (var i = 0; i < x.Length; i++)
         {
             var (px, py) = Of(samples.X[i], samples.Y[i]);
@@ -89,11 +100,18 @@ public sealed class Placing
         foreach (var step in steps.Values)
         {
             IsShift &= step.IsShift;
-            double a = step.A / (double)Transform.One, b = step.B / (double)Transform.One, c = step.C / (double)Transform.One, d = step.D / (double)Transform.One;
+            double a = step.A / (double)Transform.One,
+                b = step.B / (double)Transform.One,
+                c = step.C / (double)Transform.One,
+                d = step.D / (double)Transform.One;
             sum = (
-                a * sum.A + c * sum.B, b * sum.A + d * sum.B,
-                a * sum.C + c * sum.D, b * sum.C + d * sum.D,
-                a * sum.E + c * sum.F + step.E, b * sum.E + d * sum.F + step.F);
+                a * sum.A + c * sum.B,
+                b * sum.A + d * sum.B,
+                a * sum.C + c * sum.D,
+                b * sum.C + d * sum.D,
+                a * sum.E + c * sum.F + step.E,
+                b * sum.E + d * sum.F + step.F
+            );
         }
     }
 }

@@ -54,7 +54,8 @@ internal static class SampleCodec
         WriteChannel(columns.Pressure, steady ? samples.Pressure.AsSpan(0, 1) : samples.Pressure, 0);
         WriteChannel(columns.Time, samples.Time, 0);
         columns.Before = (samples.X[0], samples.Y[0]);
-        if (samples.TiltX is null || samples.TiltY is null) return;
+        if (samples.TiltX is null || samples.TiltY is null)
+            return;
         WriteChannel(columns.Tilt, samples.TiltX, 0);
         WriteChannel(columns.Tilt, samples.TiltY, 0);
     }
@@ -63,11 +64,14 @@ internal static class SampleCodec
     public static StrokeSamples Read(ref ByteReader head, ref Readers columns)
     {
         var announced = head.Varint();
-        if (announced > StrokeSamples.MostSamples) throw new OperationFormatException($"A stroke announces {announced} samples; {StrokeSamples.MostSamples} are allowed.");
-        if (announced == 0) throw new OperationFormatException("A stroke has no samples.");
+        if (announced > StrokeSamples.MostSamples)
+            throw new OperationFormatException($"A stroke announces {announced} samples; {StrokeSamples.MostSamples} are allowed.");
+        if (announced == 0)
+            throw new OperationFormatException("A stroke has no samples.");
         var count = (int)announced;
         var flags = head.Byte();
-        if (flags > KnownFlags) throw new OperationFormatException("A stroke has channels that are not known here.");
+        if (flags > KnownFlags)
+            throw new OperationFormatException("A stroke has channels that are not known here.");
         var x = ReadChannel(ref columns.X, count, columns.Before.X);
         var y = ReadChannel(ref columns.Y, count, columns.Before.Y);
         columns.Before = (x[0], y[0]);
@@ -78,7 +82,8 @@ internal static class SampleCodec
             pressure = new int[count];
             Array.Fill(pressure, steady);
         }
-        else pressure = ReadChannel(ref columns.Pressure, count, 0);
+        else
+            pressure = ReadChannel(ref columns.Pressure, count, 0);
 
         var time = ReadChannel(ref columns.Time, count, 0);
         return (flags & HasTilt) != 0
@@ -99,14 +104,16 @@ internal static class SampleCodec
 
     private static int[] ReadChannel(ref ByteReader reader, int count, long before)
     {
-        if (reader.Remaining < count) throw new OperationFormatException("The data ends too early.");
+        if (reader.Remaining < count)
+            throw new OperationFormatException("The data ends too early.");
         var values = new int[count];
         long step = 0;
         for (var i = 0; i < count; i++)
         {
             var nextStep = unchecked(step + reader.Signed());
             var value = unchecked(before + nextStep);
-            if (value is < int.MinValue or > int.MaxValue) throw new OperationFormatException("A stroke holds a number out of range.");
+            if (value is < int.MinValue or > int.MaxValue)
+                throw new OperationFormatException("A stroke holds a number out of range.");
             values[i] = (int)value;
             (before, step) = (value, i == 0 ? 0 : nextStep);
         }

@@ -13,14 +13,18 @@ public sealed class Stabiliser(int strength)
     private const int EndSteps = 6;
 
     private readonly double lag = Math.Clamp(strength, 0, 100) / 100.0 * MostLag;
-    private double x, y;
-    private int lastX, lastY, lastTime;
+    private double x,
+        y;
+    private int lastX,
+        lastY,
+        lastTime;
     private bool begun;
 
     /// <summary>Where the line is when the pen is at a place, both 0.01 mm, at a time in milliseconds.</summary>
     public (int X, int Y) Follow(int penX, int penY, int time)
     {
-        if (!begun || lag <= 0) (x, y) = (penX, penY);
+        if (!begun || lag <= 0)
+            (x, y) = (penX, penY);
         else
         {
             // Pens that report several samples for one moment still move on by the least step.
@@ -37,7 +41,8 @@ public sealed class Stabiliser(int strength)
     /// <summary>The way from the line's end to the lifted pen; empty where it is there already.</summary>
     public IEnumerable<(int X, int Y)> Arrive()
     {
-        if (!begun || (Math.Abs(lastX - x) < 1 && Math.Abs(lastY - y) < 1)) yield break;
+        if (!begun || (Math.Abs(lastX - x) < 1 && Math.Abs(lastY - y) < 1))
+            yield break;
         var (fromX, fromY) = (x, y);
         for (var i = 1; i <= EndSteps; i++)
             yield return ((int)Math.Round(fromX + (lastX - fromX) * i / EndSteps), (int)Math.Round(fromY + (lastY - fromY) * i / EndSteps));

@@ -18,20 +18,28 @@ public sealed class StrokeOutliner
     private const float SoftEndLength = 70f;
 
     /// <summary>A brush tapers over so many widths, at most over 4 mm.</summary>
-    private const float TaperWidths = 2f, MostTaper = 400f;
+    private const float TaperWidths = 2f,
+        MostTaper = 400f;
 
     /// <summary>A pencil's threads are about so far apart and so thick for it, and looked at along the line at every such step, 0.01 mm.</summary>
-    private const float ThreadApart = 11f, ThreadStep = 14f;
+    private const float ThreadApart = 11f,
+        ThreadStep = 14f;
     private const int MostThreads = 7;
 
     /// <summary>Cosine and sine of the inner points of a half circle, in four equal turns.</summary>
     private static readonly (float Cos, float Sin)[] HalfCircle = [(0.7071068f, 0.7071068f), (0f, 1f), (-0.7071068f, 0.7071068f)];
 
     /// <summary>The centre line: points, half widths, and at each point the line's own direction.</summary>
-    private float[] x = new float[256], y = new float[256], r = new float[256], tangentX = new float[256], tangentY = new float[256];
+    private float[] x = new float[256],
+        y = new float[256],
+        r = new float[256],
+        tangentX = new float[256],
+        tangentY = new float[256];
 
     /// <summary>The straight pieces from each point to the next: direction and length.</summary>
-    private float[] pieceX = new float[256], pieceY = new float[256], length = new float[256];
+    private float[] pieceX = new float[256],
+        pieceY = new float[256],
+        length = new float[256];
     private int count;
 
     /// <summary>Whether strokes are still being written, so that their last sample is no end that tapers.</summary>
@@ -69,7 +77,8 @@ public sealed class StrokeOutliner
     /// <summary>Adds the outline of all of a stroke that a pen draws of its visible parts.</summary>
     public void Append(StrokeSamples samples, List<Interval> visible, Pen pen, int dx, int dy, Outline outline)
     {
-        foreach (var interval in Dashes.Of(samples, visible, pen)) Append(samples, interval, pen, dx, dy, outline);
+        foreach (var interval in Dashes.Of(samples, visible, pen))
+            Append(samples, interval, pen, dx, dy, outline);
     }
 
     /// <summary>The refined centre line of a whole stroke as x, y pairs; what the outline is the offset of.</summary>
@@ -77,30 +86,38 @@ public sealed class StrokeOutliner
     {
         CentreLine(samples, new Interval(0, (samples.Count - 1) * Interval.PerSample), pen, 0, 0);
         var line = new float[count * 2];
-        for (var i = 0; i < count; i++) (line[2 * i], line[2 * i + 1]) = (x[i], y[i]);
+        for (var i = 0; i < count; i++)
+            (line[2 * i], line[2 * i + 1]) = (x[i], y[i]);
         return line;
     }
 
     private void CentreLine(StrokeSamples samples, Interval visible, Pen pen, int dx, int dy)
     {
         count = 0;
-        int first = visible.Start / Interval.PerSample, last = visible.End / Interval.PerSample;
+        int first = visible.Start / Interval.PerSample,
+            last = visible.End / Interval.PerSample;
         var sx = samples.X;
         var sy = samples.Y;
         var sp = samples.Pressure;
         var even = pen.Kind is PenKind.Ball or PenKind.Highlighter or PenKind.Calligraphy;
         var plain = pen.Kind == PenKind.Fountain;
         var radius = Nib.Radius(samples, first, pen);
-        if (visible.Start % Interval.PerSample == 0) Push(sx[first] + dx, sy[first] + dy, radius);
-        else PushBetween(samples, visible.Start, pen, dx, dy);
+        if (visible.Start % Interval.PerSample == 0)
+            Push(sx[first] + dx, sy[first] + dy, radius);
+        else
+            PushBetween(samples, visible.Start, pen, dx, dy);
 
         for (var i = first; i < last || (i == last && visible.End % Interval.PerSample != 0); i++)
         {
             var ends = i == last;
-            int x1 = sx[i], y1 = sy[i], x2 = sx[i + 1], y2 = sy[i + 1];
+            int x1 = sx[i],
+                y1 = sy[i],
+                x2 = sx[i + 1],
+                y2 = sy[i + 1];
             var i0 = i > 0 ? i - 1 : i;
             var i3 = i + 2 < sx.Length ? i + 2 : i + 1;
-            float bendX = sx[i0] - x1 - x2 + sx[i3], bendY = sy[i0] - y1 - y2 + sy[i3];
+            float bendX = sx[i0] - x1 - x2 + sx[i3],
+                bendY = sy[i0] - y1 - y2 + sy[i3];
             var bend = Math.Abs(bendX) + Math.Abs(bendY);
             // A pen that stood still drew no loop: a corner is two samples at one place.
             var pieces = bend < RefineFrom || (x1 == x2 && y1 == y2) ? 1 : Math.Min(8, 1 + (int)MathF.Sqrt(bend / RefineFrom));
@@ -112,13 +129,20 @@ public sealed class StrokeOutliner
                 for (var k = 1; k < pieces; k++)
                 {
                     var t = k / (float)pieces;
-                    if (t <= from || t >= to) continue;
-                    Push(Spline(sx[i0], x1, x2, sx[i3], t) + dx, Spline(sy[i0], y1, y2, sy[i3], t) + dy, radius + (nextRadius - radius) * t);
+                    if (t <= from || t >= to)
+                        continue;
+                    Push(
+                        Spline(sx[i0], x1, x2, sx[i3], t) + dx,
+                        Spline(sy[i0], y1, y2, sy[i3], t) + dy,
+                        radius + (nextRadius - radius) * t
+                    );
                 }
             }
 
-            if (ends) PushBetween(samples, visible.End, pen, dx, dy);
-            else Push(x2 + dx, y2 + dy, nextRadius);
+            if (ends)
+                PushBetween(samples, visible.End, pen, dx, dy);
+            else
+                Push(x2 + dx, y2 + dy, nextRadius);
             radius = nextRadius;
         }
     }
@@ -134,7 +158,8 @@ public sealed class StrokeOutliner
             Spline(samples.Y[i0], samples.Y[i], samples.Y[i + 1], samples.Y[i3], t) + dy,
             pen.Kind is PenKind.Brush or PenKind.Pencil
                 ? Nib.Radius(samples, i, pen) * (1 - t) + Nib.Radius(samples, i + 1, pen) * t
-                : pen.Radius((int)(samples.Pressure[i] + (samples.Pressure[i + 1] - samples.Pressure[i]) * t)));
+                : pen.Radius((int)(samples.Pressure[i] + (samples.Pressure[i + 1] - samples.Pressure[i]) * t))
+        );
     }
 
     private static float Spline(float a, float b, float c, float d, float t) =>
@@ -145,7 +170,8 @@ public sealed class StrokeOutliner
         var at = count;
         if (at > 0 && Math.Abs(px - x[at - 1]) < SameSpot && Math.Abs(py - y[at - 1]) < SameSpot)
         {
-            if (radius > r[at - 1]) r[at - 1] = radius;
+            if (radius > r[at - 1])
+                r[at - 1] = radius;
             return;
         }
 
@@ -168,8 +194,10 @@ public sealed class StrokeOutliner
     /// <summary>Narrows a stroke's real ends, not the edges of what was rubbed out, down to a share of the line's width at the very end.</summary>
     private void SoftenEnds(Interval visible, int sampleCount, float soft, float least)
     {
-        if (visible.Start == 0) Soften(0, 1);
-        if (!OpenEnd && visible.End == (sampleCount - 1) * Interval.PerSample) Soften(count - 1, -1);
+        if (visible.Start == 0)
+            Soften(0, 1);
+        if (!OpenEnd && visible.End == (sampleCount - 1) * Interval.PerSample)
+            Soften(count - 1, -1);
 
         void Soften(int start, int step)
         {
@@ -178,7 +206,8 @@ public sealed class StrokeOutliner
             {
                 r[i] *= least + (1 - least) * (way / soft);
                 var next = i + step;
-                if (next < 0 || next >= count) break;
+                if (next < 0 || next >= count)
+                    break;
                 way += MathF.Sqrt((x[next] - x[i]) * (x[next] - x[i]) + (y[next] - y[i]) * (y[next] - y[i]));
             }
         }
@@ -186,18 +215,22 @@ public sealed class StrokeOutliner
 
     private void EdgeOrDot(bool square, Outline outline)
     {
-        if (count == 1) Dot(square, outline);
-        else Edge(square, outline);
+        if (count == 1)
+            Dot(square, outline);
+        else
+            Edge(square, outline);
     }
 
     /// <summary>The edge of a flat nib, by way of the plane in which it is round.</summary>
     private void FlatNib(Pen pen, Outline outline)
     {
         var (sin, cos) = MathF.SinCos(pen.Angle * MathF.PI / 180f);
-        float originX = x[0], originY = y[0];
+        float originX = x[0],
+            originY = y[0];
         for (var i = 0; i < count; i++)
         {
-            float px = x[i] - originX, py = y[i] - originY;
+            float px = x[i] - originX,
+                py = y[i] - originY;
             (x[i], y[i]) = (px * cos + py * sin, (py * cos - px * sin) / Nib.Flatness);
         }
 
@@ -223,7 +256,9 @@ public sealed class StrokeOutliner
                 var (x1, y1, r1) = middle[i];
                 var (x2, y2, r2) = middle[Math.Min(i + 1, middle.Length - 1)];
                 var (x0, y0, _) = middle[Math.Max(i - 1, 0)];
-                float alongX = x2 - x0, alongY = y2 - y0, norm = MathF.Sqrt(alongX * alongX + alongY * alongY);
+                float alongX = x2 - x0,
+                    alongY = y2 - y0,
+                    norm = MathF.Sqrt(alongX * alongX + alongY * alongY);
                 var (nx, ny) = norm < 1e-3f ? (0f, 1f) : (-alongY / norm, alongX / norm);
                 var way = MathF.Sqrt((x2 - x1) * (x2 - x1) + (y2 - y1) * (y2 - y1));
                 var steps = Math.Max(1, (int)(way / ThreadStep));
@@ -231,9 +266,12 @@ public sealed class StrokeOutliner
                 {
                     var t = k / (float)steps;
                     var half = r1 + (r2 - r1) * t;
-                    float px = x1 + (x2 - x1) * t + nx * half * aside, py = y1 + (y2 - y1) * t + ny * half * aside;
-                    if (PencilGrain.Marks(px - dx, py - dy, pressed, lean)) Push(px, py, half / threads * 1.25f);
-                    else EndThread();
+                    float px = x1 + (x2 - x1) * t + nx * half * aside,
+                        py = y1 + (y2 - y1) * t + ny * half * aside;
+                    if (PencilGrain.Marks(px - dx, py - dy, pressed, lean))
+                        Push(px, py, half / threads * 1.25f);
+                    else
+                        EndThread();
                 }
             }
 
@@ -249,16 +287,19 @@ public sealed class StrokeOutliner
 
         void EndThread()
         {
-            if (count > 0) EdgeOrDot(false, outline);
+            if (count > 0)
+                EdgeOrDot(false, outline);
             count = 0;
         }
     }
 
     private static int MiddlePressure(StrokeSamples samples, Interval visible)
     {
-        int first = visible.Start / Interval.PerSample, last = Math.Max(first, visible.End / Interval.PerSample);
+        int first = visible.Start / Interval.PerSample,
+            last = Math.Max(first, visible.End / Interval.PerSample);
         var sum = 0L;
-        for (var i = first; i <= last; i++) sum += samples.Pressure[i];
+        for (var i = first; i <= last; i++)
+            sum += samples.Pressure[i];
         return (int)(sum / (last - first + 1));
     }
 
@@ -266,7 +307,8 @@ public sealed class StrokeOutliner
     {
         if (square)
         {
-            foreach (var (sx, sy) in stackalloc (float, float)[] { (-1, -1), (1, -1), (1, 1), (-1, 1) }) Corner(x[0] + sx * r[0], y[0] + sy * r[0], outline);
+            foreach (var (sx, sy) in stackalloc (float, float)[] { (-1, -1), (1, -1), (1, 1), (-1, 1) })
+                Corner(x[0] + sx * r[0], y[0] + sy * r[0], outline);
             outline.Close();
             return;
         }
@@ -304,11 +346,21 @@ public sealed class StrokeOutliner
     private void FindDirections()
     {
         // Locals, since WebAssembly's interpreter looks fields up anew each time.
-        var (x, y, length, pieceX, pieceY, tangentX, tangentY) = (this.x, this.y, this.length, this.pieceX, this.pieceY, this.tangentX, this.tangentY);
+        var (x, y, length, pieceX, pieceY, tangentX, tangentY) = (
+            this.x,
+            this.y,
+            this.length,
+            this.pieceX,
+            this.pieceY,
+            this.tangentX,
+            this.tangentY
+        );
         var last = count - 1;
         for (var i = 0; i < last; i++)
         {
-            float dx = x[i + 1] - x[i], dy = y[i + 1] - y[i], way = MathF.Sqrt(dx * dx + dy * dy);
+            float dx = x[i + 1] - x[i],
+                dy = y[i + 1] - y[i],
+                way = MathF.Sqrt(dx * dx + dy * dy);
             length[i] = way;
             pieceX[i] = dx / way;
             pieceY[i] = dy / way;
@@ -317,7 +369,8 @@ public sealed class StrokeOutliner
         (tangentX[0], tangentY[0], tangentX[last], tangentY[last]) = (pieceX[0], pieceY[0], pieceX[last - 1], pieceY[last - 1]);
         for (var i = 1; i < last; i++)
         {
-            float sumX = pieceX[i - 1] + pieceX[i], sumY = pieceY[i - 1] + pieceY[i];
+            float sumX = pieceX[i - 1] + pieceX[i],
+                sumY = pieceY[i - 1] + pieceY[i];
             var square = sumX * sumX + sumY * sumY;
             var scale = square < 1e-6f ? 0f : 1f / MathF.Sqrt(square);
             tangentX[i] = sumX * scale;
@@ -328,7 +381,8 @@ public sealed class StrokeOutliner
     /// <summary>Whether one side of the piece from point i to the next would run backwards, since the line bends closer than its own width.</summary>
     private bool Folds(int i)
     {
-        var turn = (tangentY[i + 1] * r[i + 1] - tangentY[i] * r[i]) * pieceX[i] - (tangentX[i + 1] * r[i + 1] - tangentX[i] * r[i]) * pieceY[i];
+        var turn =
+            (tangentY[i + 1] * r[i + 1] - tangentY[i] * r[i]) * pieceX[i] - (tangentX[i + 1] * r[i + 1] - tangentX[i] * r[i]) * pieceY[i];
         return length[i] <= Math.Abs(turn);
     }
 
@@ -336,7 +390,10 @@ public sealed class StrokeOutliner
     private void EdgeBetween(int from, int to, bool squareFrom, bool squareTo, Outline outline)
     {
         var (x, y, r, tangentX, tangentY) = (this.x, this.y, this.r, this.tangentX, this.tangentY);
-        float px = pieceX[from], py = pieceY[from], qx = pieceX[to - 1], qy = pieceY[to - 1];
+        float px = pieceX[from],
+            py = pieceY[from],
+            qx = pieceX[to - 1],
+            qy = pieceY[to - 1];
         outline.Add(x[from] + py * r[from], y[from] - px * r[from]);
         var side = outline.Add(to - from - 1);
         for (int i = from + 1, at = 0; i < to; i++, at += 2)
@@ -363,7 +420,10 @@ public sealed class StrokeOutliner
     /// <summary>A half circle, or half a square, round a point, from the left of a direction to its right.</summary>
     private void Cap(int i, float directionX, float directionY, bool square, Outline outline)
     {
-        float nx = directionY * r[i], ny = -directionX * r[i], fx = directionX * r[i], fy = directionY * r[i];
+        float nx = directionY * r[i],
+            ny = -directionX * r[i],
+            fx = directionX * r[i],
+            fy = directionY * r[i];
         if (square)
         {
             Corner(x[i] + nx + fx, y[i] + ny + fy, outline);
@@ -371,7 +431,8 @@ public sealed class StrokeOutliner
             return;
         }
 
-        foreach (var (cos, sin) in HalfCircle) outline.Add(x[i] + (nx * cos + fx * sin) * 1.08f, y[i] + (ny * cos + fy * sin) * 1.08f);
+        foreach (var (cos, sin) in HalfCircle)
+            outline.Add(x[i] + (nx * cos + fx * sin) * 1.08f, y[i] + (ny * cos + fy * sin) * 1.08f);
     }
 
     /// <summary>Two control points at one place make a corner.</summary>

@@ -18,9 +18,16 @@ public sealed class StrokeSamples
     /// <exception cref="ArgumentException">The channels differ in length, or there is no sample.</exception>
     public StrokeSamples(int[] x, int[] y, int[] pressure, int[] time, int[]? tiltX = null, int[]? tiltY = null)
     {
-        if (x.Length == 0) throw new ArgumentException("A stroke needs at least one sample.", nameof(x));
-        if (y.Length != x.Length || pressure.Length != x.Length || time.Length != x.Length
-            || (tiltX is null) != (tiltY is null) || (tiltX?.Length ?? x.Length) != x.Length || (tiltY?.Length ?? x.Length) != x.Length)
+        if (x.Length == 0)
+            throw new ArgumentException("A stroke needs at least one sample.", nameof(x));
+        if (
+            y.Length != x.Length
+            || pressure.Length != x.Length
+            || time.Length != x.Length
+            || (tiltX is null) != (tiltY is null)
+            || (tiltX?.Length ?? x.Length) != x.Length
+            || (tiltY?.Length ?? x.Length) != x.Length
+        )
             throw new ArgumentException("The channels of a stroke must be of the same length.", nameof(y));
         (X, Y, Pressure, Time, TiltX, TiltY) = (x, y, pressure, time, tiltX, tiltY);
     }
@@ -42,14 +49,22 @@ public sealed class StrokeSamples
     /// <summary>The bounding box of the sample points, in 0.01 mm, without the line's width.</summary>
     public Box Bounds()
     {
-        int left = X[0], top = Y[0], right = left, bottom = top;
+        int left = X[0],
+            top = Y[0],
+            right = left,
+            bottom = top;
         for (var i = 1; i < X.Length; i++)
         {
-            int x = X[i], y = Y[i];
-            if (x < left) left = x;
-            else if (x > right) right = x;
-            if (y < top) top = y;
-            else if (y > bottom) bottom = y;
+            int x = X[i],
+                y = Y[i];
+            if (x < left)
+                left = x;
+            else if (x > right)
+                right = x;
+            if (y < top)
+                top = y;
+            else if (y > bottom)
+                bottom = y;
         }
 
         return new Box(left, top, right, bottom);

@@ -29,9 +29,13 @@ public readonly record struct Transform(int A, int B, int C, int D, int E, int F
         {
             const long most = (long)MostScale * One;
             var area = Math.Abs((double)A * D - (double)B * C) / ((double)One * One);
-            return Math.Abs((long)A) <= most && Math.Abs((long)B) <= most && Math.Abs((long)C) <= most && Math.Abs((long)D) <= most
+            return Math.Abs((long)A) <= most
+                && Math.Abs((long)B) <= most
+                && Math.Abs((long)C) <= most
+                && Math.Abs((long)D) <= most
                 && area is >= 1e-4 and <= (double)MostScale * MostScale
-                && Math.Abs((long)E) <= StrokeSamples.MostCoordinate && Math.Abs((long)F) <= StrokeSamples.MostCoordinate;
+                && Math.Abs((long)E) <= StrokeSamples.MostCoordinate
+                && Math.Abs((long)F) <= StrokeSamples.MostCoordinate;
         }
     }
 }

@@ -10,7 +10,12 @@ public sealed class WetStroke(Pen pen, int stabilising)
 
     private readonly Stabiliser stabiliser = new(stabilising);
     private readonly StrokeOutliner outliner = new() { OpenEnd = true };
-    private readonly List<int> x = [], y = [], pressure = [], time = [], tiltX = [], tiltY = [];
+    private readonly List<int> x = [],
+        y = [],
+        pressure = [],
+        time = [],
+        tiltX = [],
+        tiltY = [];
     private int outlined;
     private bool tilted;
 
@@ -21,7 +26,8 @@ public sealed class WetStroke(Pen pen, int stabilising)
     /// <summary>Takes a sample as the pen reports it. Time never runs backwards: a sample out of turn stands at the time of the one before.</summary>
     public void Add(int penX, int penY, int pressed, int at, int leanX, int leanY)
     {
-        if (Count >= StrokeSamples.MostSamples) return;
+        if (Count >= StrokeSamples.MostSamples)
+            return;
         var when = Count == 0 ? Math.Max(0, at) : Math.Max(time[^1], at);
         var (px, py) = stabiliser.Follow(penX, penY, when);
         Push(px, py, pressed, when, leanX, leanY);
@@ -30,17 +36,20 @@ public sealed class WetStroke(Pen pen, int stabilising)
     /// <summary>The pen was lifted: the line arrives where it was.</summary>
     public void End()
     {
-        if (Count == 0) return;
+        if (Count == 0)
+            return;
         foreach (var (px, py) in stabiliser.Arrive().ToList())
         {
-            if (Count < StrokeSamples.MostSamples) Push(px, py, pressure[^1], time[^1] + 1, tiltX[^1], tiltY[^1]);
+            if (Count < StrokeSamples.MostSamples)
+                Push(px, py, pressure[^1], time[^1] + 1, tiltX[^1], tiltY[^1]);
         }
     }
 
     /// <summary>Adds the outline of what has come since the last call.</summary>
     public void OutlineNews(Outline outline)
     {
-        if (outlined >= Count) return;
+        if (outlined >= Count)
+            return;
         // A broken line is measured from its start.
         var from = pen.Line == LineStyle.Solid ? Math.Max(0, outlined - Before) : 0;
         var piece = ToSamples(from);
@@ -54,9 +63,12 @@ public sealed class WetStroke(Pen pen, int stabilising)
     /// <exception cref="InvalidOperationException">There are none.</exception>
     public StrokeSamples ToSamples(int from = 0)
     {
-        if (Count == 0) throw new InvalidOperationException("A stroke needs at least one sample.");
+        if (Count == 0)
+            throw new InvalidOperationException("A stroke needs at least one sample.");
         int[] Part(List<int> all) => [.. System.Runtime.InteropServices.CollectionsMarshal.AsSpan(all)[from..]];
-        return tilted ? new StrokeSamples(Part(x), Part(y), Part(pressure), Part(time), Part(tiltX), Part(tiltY)) : new StrokeSamples(Part(x), Part(y), Part(pressure), Part(time));
+        return tilted
+            ? new StrokeSamples(Part(x), Part(y), Part(pressure), Part(time), Part(tiltX), Part(tiltY))
+            : new StrokeSamples(Part(x), Part(y), Part(pressure), Part(time));
     }
 
     private void Push(int px, int py, int pressed, int when, int leanX, int leanY)

@@ -17,12 +17,16 @@ public sealed class PageLayers
     /// <summary>Puts a change in, or takes it out.</summary>
     public void Contribute(Operation operation, Change.LayerSet set, bool adds)
     {
-        if (!states.TryGetValue(set.Layer, out var fields)) states[set.Layer] = fields = [];
+        if (!states.TryGetValue(set.Layer, out var fields))
+            states[set.Layer] = fields = [];
         foreach (var (field, value) in set.Values)
         {
-            if (!fields.TryGetValue(field, out var writes)) fields[field] = writes = new(ByStamp);
-            if (adds) writes[operation.Stamp] = (operation.Author, value);
-            else writes.Remove(operation.Stamp);
+            if (!fields.TryGetValue(field, out var writes))
+                fields[field] = writes = new(ByStamp);
+            if (adds)
+                writes[operation.Stamp] = (operation.Author, value);
+            else
+                writes.Remove(operation.Stamp);
         }
 
         (standing, places) = (null, null);
@@ -35,8 +39,11 @@ public sealed class PageLayers
     public Layer? Of(Guid layer)
     {
         var into = Follow(layer);
-        if (places is null) _ = PlaceOf(layer);
-        return places!.TryGetValue(into, out var place) ? All[place] : IsErased(into) ? null : First;
+        if (places is null)
+            _ = PlaceOf(layer);
+        return places!.TryGetValue(into, out var place) ? All[place]
+            : IsErased(into) ? null
+            : First;
     }
 
     /// <summary>How far from the back a layer's things lie.</summary>
@@ -51,7 +58,8 @@ public sealed class PageLayers
     private Guid Follow(Guid layer)
     {
         // Two merged into each other stay where the first step leads.
-        for (var steps = 0; steps < states.Count && Read(layer, LayerField.MergedInto) is { Length: > 0 } into; steps++) layer = Guid.Parse(into);
+        for (var steps = 0; steps < states.Count && Read(layer, LayerField.MergedInto) is { Length: > 0 } into; steps++)
+            layer = Guid.Parse(into);
         return layer;
     }
 
@@ -62,18 +70,33 @@ public sealed class PageLayers
         var layers = new List<Layer>();
         foreach (var id in states.Keys.Append(Guid.Empty).Distinct())
         {
-            if (IsErased(id) || Follow(id) != id || (id != Guid.Empty && Read(id, LayerField.Name).Length == 0)) continue;
-            var made = states.TryGetValue(id, out var fields) && fields.TryGetValue(LayerField.Name, out var names) && names.Count > 0 ? names.Values[0].Author : Guid.Empty;
-            layers.Add(new Layer(
-                id, Read(id, LayerField.Name), Read(id, LayerField.Order) is { Length: > 0 } order ? order : Layer.FirstOrder,
-                Read(id, LayerField.Hidden).Length > 0, Read(id, LayerField.Locked).Length > 0,
-                Read(id, LayerField.Opacity) is { Length: > 0 } opacity ? int.Parse(opacity, CultureInfo.InvariantCulture) : 100, id == Guid.Empty ? Guid.Empty : made));
+            if (IsErased(id) || Follow(id) != id || (id != Guid.Empty && Read(id, LayerField.Name).Length == 0))
+                continue;
+            var made =
+                states.TryGetValue(id, out var fields) && fields.TryGetValue(LayerField.Name, out var names) && names.Count > 0
+                    ? names.Values[0].Author
+                    : Guid.Empty;
+            layers.Add(
+                new Layer(
+                    id,
+                    Read(id, LayerField.Name),
+                    Read(id, LayerField.Order) is { Length: > 0 } order ? order : Layer.FirstOrder,
+                    Read(id, LayerField.Hidden).Length > 0,
+                    Read(id, LayerField.Locked).Length > 0,
+                    Read(id, LayerField.Opacity) is { Length: > 0 } opacity ? int.Parse(opacity, CultureInfo.InvariantCulture) : 100,
+                    id == Guid.Empty ? Guid.Empty : made
+                )
+            );
         }
 
-        layers.Sort((one, other) => string.CompareOrdinal(one.Order, other.Order) is var order and not 0 ? order : one.Id.CompareTo(other.Id));
+        layers.Sort(
+            (one, other) => string.CompareOrdinal(one.Order, other.Order) is var order and not 0 ? order : one.Id.CompareTo(other.Id)
+        );
         return layers;
     }
 
     private string Read(Guid layer, LayerField field) =>
-        states.TryGetValue(layer, out var fields) && fields.TryGetValue(field, out var writes) && writes.Count > 0 ? writes.Values[^1].Value : "";
+        states.TryGetValue(layer, out var fields) && fields.TryGetValue(field, out var writes) && writes.Count > 0
+            ? writes.Values[^1].Value
+            : "";
 }

@@ -12,4 +12,14 @@ namespace CalmQuill.Core.Lenses;
 /// <param name="WrittenAt">When it was last written on; null when it never was.</param>
 /// <param name="Writers">Who wrote on it; for a section nobody.</param>
 /// <param name="Starred">Whether the person who asks has it starred.</param>
-public sealed record Entry(Guid Id, EntryKind Kind, Guid Folder, string Title, TagSet Tags, long CreatedAt, long? WrittenAt, IReadOnlyList<Guid> Writers, bool Starred);
+public sealed record Entry(
+    Guid Id,
+    EntryKind Kind,
+    Guid Folder,
+    string Title,
+    TagSet Tags,
+    long CreatedAt,
+    long? WrittenAt,
+    IReadOnlyList<Guid> Writers,
+    bool Starred
+);

@@ -27,18 +27,25 @@ public sealed class RuleContext
     public HashSet<Guid> TagIds(Guid tag) => Known(tagIds, tag, tags.Expand);
 
     /// <summary>A folder and all folders inside it.</summary>
-    public HashSet<Guid> FolderIds(Guid folder) => Known(folderIds, folder, id =>
-    {
-        var found = new HashSet<Guid>();
-        var waiting = new Stack<Guid>([id]);
-        while (waiting.TryPop(out var next))
-        {
-            if (!found.Add(next)) continue;
-            foreach (var inner in folders[next]) waiting.Push(inner);
-        }
+    public HashSet<Guid> FolderIds(Guid folder) =>
+        Known(
+            folderIds,
+            folder,
+            id =>
+            {
+                var found = new HashSet<Guid>();
+                var waiting = new Stack<Guid>([id]);
+                while (waiting.TryPop(out var next))
+                {
+                    if (!found.Add(next))
+                        continue;
+                    foreach (var inner in folders[next])
+                        waiting.Push(inner);
+                }
 
-        return found;
-    });
+                return found;
+            }
+        );
 
     public IReadOnlyList<(long From, long To)> Bounds(Span span) => span.Bounds(now, terms);
 

@@ -14,14 +14,16 @@ public static class RuleJson
     public static string Write(Rule rule)
     {
         using var stream = new MemoryStream();
-        using (var json = new Utf8JsonWriter(stream)) Write(json, rule);
+        using (var json = new Utf8JsonWriter(stream))
+            Write(json, rule);
         return Encoding.UTF8.GetString(stream.GetBuffer(), 0, (int)stream.Length);
     }
 
     /// <summary>The rule; null together with a refusal when the text is none.</summary>
     public static (Rule? Rule, Refusal? Refusal) Read(string text)
     {
-        if (text.Length > MostCharacters) return (null, new Refusal("rule-too-long", "This question has too many terms."));
+        if (text.Length > MostCharacters)
+            return (null, new Refusal("rule-too-long", "This question has too many terms."));
         try
         {
             using var json = JsonDocument.Parse(text);
@@ -83,16 +85,20 @@ public static class RuleJson
     private static void WriteAll(Utf8JsonWriter json, string name, IReadOnlyList<Rule> rules)
     {
         json.WriteStartArray(name);
-        foreach (var rule in rules) Write(json, rule);
+        foreach (var rule in rules)
+            Write(json, rule);
         json.WriteEndArray();
     }
 
     private static Rule Read(JsonElement json, int depth, ref int terms)
     {
-        if (depth > MostDepth) throw new FormatException("This question is nested too deep.");
-        if (++terms > MostTerms) throw new FormatException("This question has too many terms.");
+        if (depth > MostDepth)
+            throw new FormatException("This question is nested too deep.");
+        if (++terms > MostTerms)
+            throw new FormatException("This question has too many terms.");
         var members = json.EnumerateObject().ToArray();
-        if (members.Length != 1) throw new FormatException("Each term of a question says exactly one thing.");
+        if (members.Length != 1)
+            throw new FormatException("Each term of a question says exactly one thing.");
         var (name, value) = (members[0].Name, members[0].Value);
         return name switch
         {
@@ -100,13 +106,17 @@ public static class RuleJson
             "any" => new Rule.Any(ReadAll(value, depth, ref terms)),
             "not" => new Rule.Not(Read(value, depth + 1, ref terms)),
             "tag" => new Rule.Tagged(value.GetGuid()),
-            "kind" => Enum.TryParse<EntryKind>(value.GetString(), ignoreCase: true, out var kind) && Enum.IsDefined(kind) ? new Rule.OfKind(kind) : throw new FormatException("A kind is folder, notebook, section or page."),
+            "kind" => Enum.TryParse<EntryKind>(value.GetString(), ignoreCase: true, out var kind) && Enum.IsDefined(kind)
+                ? new Rule.OfKind(kind)
+                : throw new FormatException("A kind is folder, notebook, section or page."),
             "written" => new Rule.Written(ReadSpan(value)),
             "created" => new Rule.Created(ReadSpan(value)),
             "starred" => new Rule.Starred(),
             "by" => new Rule.By(value.GetGuid()),
             "within" => new Rule.Within(value.GetGuid()),
-            "titled" => value.GetString() is { Length: <= 200 } text ? new Rule.Titled(text) : throw new FormatException("A title to look for has at most 200 characters."),
+            "titled" => value.GetString() is { Length: <= 200 } text
+                ? new Rule.Titled(text)
+                : throw new FormatException("A title to look for has at most 200 characters."),
             _ => throw new FormatException($"A question knows nothing of “{(name.Length > 40 ? name[..40] : name)}”."),
         };
     }
@@ -114,10 +124,13 @@ public static class RuleJson
     private static List<Rule> ReadAll(JsonElement json, int depth, ref int terms)
     {
         var rules = new List<Rule>();
-        foreach (var inner in json.EnumerateArray()) rules.Add(Read(inner, depth + 1, ref terms));
+        foreach (var inner in json.EnumerateArray())
+            rules.Add(Read(inner, depth + 1, ref terms));
         return rules;
     }
 
     private static Span ReadSpan(JsonElement value) =>
-        value.GetString() is { } name && Span.IsValid(name) ? new Span(name) : throw new FormatException("A stretch of time is one of the named ones, or first and last day.");
+        value.GetString() is { } name && Span.IsValid(name)
+            ? new Span(name)
+            : throw new FormatException("A stretch of time is one of the named ones, or first and last day.");
 }

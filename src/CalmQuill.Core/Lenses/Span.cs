@@ -6,7 +6,17 @@ namespace CalmQuill.Core.Lenses;
 /// <param name="Name">One of <see cref="Names"/>, or <c>2026-09-01/2026-09-30</c> where either day may be left out.</param>
 public readonly record struct Span(string Name)
 {
-    public static readonly string[] Names = ["today", "yesterday", "this-week", "past-7-days", "past-30-days", "this-month", "this-term", "this-year"];
+    public static readonly string[] Names =
+    [
+        "today",
+        "yesterday",
+        "this-week",
+        "past-7-days",
+        "past-30-days",
+        "this-month",
+        "this-term",
+        "this-year",
+    ];
 
     public static bool IsValid(string name) => Names.Contains(name) || Days(name) is not null;
 
@@ -14,8 +24,10 @@ public readonly record struct Span(string Name)
     public static (DateOnly? First, DateOnly? Last)? Days(string name)
     {
         var parts = name.Split('/');
-        if (parts.Length != 2 || (parts[0].Length == 0 && parts[1].Length == 0)) return null;
-        if (!Day(parts[0], out var first) || !Day(parts[1], out var last)) return null;
+        if (parts.Length != 2 || (parts[0].Length == 0 && parts[1].Length == 0))
+            return null;
+        if (!Day(parts[0], out var first) || !Day(parts[1], out var last))
+            return null;
         return first > last ? null : (first, last);
     }
 
@@ -38,7 +50,9 @@ public readonly record struct Span(string Name)
             _ => Days(Name) ?? (DateOnly.MaxValue, DateOnly.MinValue),
         };
         var from = days.First is { } first ? Midnight(first, now.Offset) : long.MinValue;
-        var to = days.Last is { } last ? (last == DateOnly.MaxValue ? long.MaxValue : Midnight(last.AddDays(1), now.Offset)) : long.MaxValue;
+        var to = days.Last is { } last
+            ? (last == DateOnly.MaxValue ? long.MaxValue : Midnight(last.AddDays(1), now.Offset))
+            : long.MaxValue;
         return from < to ? [(from, to)] : [];
     }
 
@@ -48,7 +62,8 @@ public readonly record struct Span(string Name)
         var terms = new List<(DateOnly, DateOnly)>();
         foreach (var part in text.Split(' ', StringSplitOptions.RemoveEmptyEntries))
         {
-            if (Days(part) is not ({ } first, { } last)) return null;
+            if (Days(part) is not ({ } first, { } last))
+                return null;
             terms.Add((first, last));
         }
 
@@ -59,19 +74,24 @@ public readonly record struct Span(string Name)
     {
         // Between two terms, the one that ended last.
         var term = terms.Where(term => term.First <= today).OrderByDescending(term => term.First).FirstOrDefault();
-        if (term != default) return (term.First, term.Last);
-        if (today.Month is >= 2 and < 8) return (new DateOnly(today.Year, 2, 1), new DateOnly(today.Year, 7, 31));
+        if (term != default)
+            return (term.First, term.Last);
+        if (today.Month is >= 2 and < 8)
+            return (new DateOnly(today.Year, 2, 1), new DateOnly(today.Year, 7, 31));
         var year = today.Month < 2 ? today.Year - 1 : today.Year;
         return (new DateOnly(year, 8, 1), new DateOnly(year + 1, 1, 31));
     }
 
-    private static long Midnight(DateOnly day, TimeSpan offset) => new DateTimeOffset(day.ToDateTime(TimeOnly.MinValue), TimeSpan.Zero).ToUnixTimeMilliseconds() - (long)offset.TotalMilliseconds;
+    private static long Midnight(DateOnly day, TimeSpan offset) =>
+        new DateTimeOffset(day.ToDateTime(TimeOnly.MinValue), TimeSpan.Zero).ToUnixTimeMilliseconds() - (long)offset.TotalMilliseconds;
 
     private static bool Day(string text, out DateOnly? day)
     {
         day = null;
-        if (text.Length == 0) return true;
-        if (!DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var read)) return false;
+        if (text.Length == 0)
+            return true;
+        if (!DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var read))
+            return false;
         day = read;
         return true;
     }

@@ -16,6 +16,7 @@ public sealed class LibraryDocument
     private readonly PlacedTree tree = new();
     private readonly Registers registers = new();
     private readonly Taggings taggings = new();
+
     /// <summary>By the first placing that was taken in, which the server takes in as it is received: no stamp of a device decides who made a thing.</summary>
     private readonly Dictionary<Guid, (Stamp Stamp, Guid Author)> created = [];
     private readonly Dictionary<Guid, LibraryNode> made = [];
@@ -28,7 +29,11 @@ public sealed class LibraryDocument
     /// <summary>Takes an operation in. False when it was here already, or does not belong in a library.</summary>
     public bool Apply(Operation operation)
     {
-        if (operation.Change is not (Change.NodePlaced or Change.PropertySet or Change.TagSet or Change.Visited) || !operations.TryAdd(operation.Id, operation)) return false;
+        if (
+            operation.Change is not (Change.NodePlaced or Change.PropertySet or Change.TagSet or Change.Visited)
+            || !operations.TryAdd(operation.Id, operation)
+        )
+            return false;
         switch (operation.Change)
         {
             case Change.NodePlaced placed:
@@ -77,10 +82,16 @@ public sealed class LibraryDocument
         foreach (var (id, place) in tree.Places)
         {
             var (state, parent) = standings[id];
-            if (state.Erased) continue;
+            if (state.Erased)
+                continue;
             // A move that arrived late can have changed the place of others than the one it names.
-            var isStill = made.TryGetValue(id, out var node) && !touched.Contains(id)
-                && node.InBin == state.InBin && node.Parent == parent && node.Order == place.Order && node.Kind == place.Kind;
+            var isStill =
+                made.TryGetValue(id, out var node)
+                && !touched.Contains(id)
+                && node.InBin == state.InBin
+                && node.Parent == parent
+                && node.Order == place.Order
+                && node.Kind == place.Kind;
             nodes.Add(isStill ? node! : made[id] = Node(id, place, parent, state.InBin));
         }
 
@@ -92,7 +103,12 @@ public sealed class LibraryDocument
     public List<Guid> ErasedNotebooks()
     {
         var standings = tree.Standings<(bool InBin, bool Erased)>(MostDepth, Standing);
-        return [.. tree.Places.Where(entry => entry.Value.Kind == NodeKind.Notebook && standings[entry.Key].State.Erased).Select(entry => entry.Key)];
+        return
+        [
+            .. tree
+                .Places.Where(entry => entry.Value.Kind == NodeKind.Notebook && standings[entry.Key].State.Erased)
+                .Select(entry => entry.Key),
+        ];
     }
 
     public List<Operation> Operations() => [.. operations.Values.OrderBy(operation => operation.Stamp)];
@@ -112,11 +128,28 @@ public sealed class LibraryDocument
     {
         var (stamp, author) = created[id];
         return new LibraryNode(
-            id, place.Kind, parent, place.Order, registers.Read(id, Property.Name), registers.Read(id, Property.Colour), registers.Read(id, Property.Cover),
-            registers.Read(id, Property.Icon), registers.Read(id, Property.Paper), registers.Read(id, Property.Pinned) == "1", registers.Read(id, Property.Jot) == "1",
-            taggings.On(id), registers.Read(id, Property.Rule), Id(registers.Read(id, Property.MergedInto)), Id(registers.Read(id, Property.LensSpace)),
-            Id(registers.Read(id, Property.Source)), registers.Read(id, Property.Category),
-            stamp.Time.UnixMilliseconds, author, BinnedAt(id), inBin);
+            id,
+            place.Kind,
+            parent,
+            place.Order,
+            registers.Read(id, Property.Name),
+            registers.Read(id, Property.Colour),
+            registers.Read(id, Property.Cover),
+            registers.Read(id, Property.Icon),
+            registers.Read(id, Property.Paper),
+            registers.Read(id, Property.Pinned) == "1",
+            registers.Read(id, Property.Jot) == "1",
+            taggings.On(id),
+            registers.Read(id, Property.Rule),
+            Id(registers.Read(id, Property.MergedInto)),
+            Id(registers.Read(id, Property.LensSpace)),
+            Id(registers.Read(id, Property.Source)),
+            registers.Read(id, Property.Category),
+            stamp.Time.UnixMilliseconds,
+            author,
+            BinnedAt(id),
+            inBin
+        );
     }
 
     private static Guid? Id(string text) => Guid.TryParse(text, out var id) ? id : null;

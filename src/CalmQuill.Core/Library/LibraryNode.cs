@@ -23,5 +23,25 @@ namespace CalmQuill.Core.Library;
 /// <param name="BinnedAt">When it was put into the bin itself, UTC milliseconds since 1970; null when it was not.</param>
 /// <param name="InBin">Whether it, or something it lies in, is in the bin.</param>
 public sealed record LibraryNode(
-    Guid Id, NodeKind Kind, Guid Parent, string Order, string Name, string Colour, string Cover, string Icon, string Paper, bool Pinned, bool Jot, TagSet Tags, string Rule,
-    Guid? MergedInto, Guid? LensSpace, Guid? Source, string Category, long CreatedAt, Guid CreatedBy, long? BinnedAt, bool InBin);
+    Guid Id,
+    NodeKind Kind,
+    Guid Parent,
+    string Order,
+    string Name,
+    string Colour,
+    string Cover,
+    string Icon,
+    string Paper,
+    bool Pinned,
+    bool Jot,
+    TagSet Tags,
+    string Rule,
+    Guid? MergedInto,
+    Guid? LensSpace,
+    Guid? Source,
+    string Category,
+    long CreatedAt,
+    Guid CreatedBy,
+    long? BinnedAt,
+    bool InBin
+);

@@ -11,10 +11,12 @@ public static class Names
     /// <summary>Null when the name is fine, else a sentence that says why not. Characters are counted as a reader sees them (grapheme clusters, UAX #29).</summary>
     public static string? Problem(string name)
     {
-        if (!name.EnumerateRunes().Any(IsVisible)) return "A name needs at least one visible character.";
+        if (!name.EnumerateRunes().Any(IsVisible))
+            return "A name needs at least one visible character.";
         foreach (var c in name)
         {
-            if (char.IsControl(c) || c is '\u2028' or '\u2029') return "A name is one line of text, without control characters.";
+            if (char.IsControl(c) || c is '\u2028' or '\u2029')
+                return "A name is one line of text, without control characters.";
         }
 
         if (name.Length > MostCharacters * 16 || new StringInfo(name).LengthInTextElements > MostCharacters)
@@ -23,5 +25,6 @@ public static class Names
     }
 
     private static bool IsVisible(Rune rune) =>
-        !Rune.IsWhiteSpace(rune) && Rune.GetUnicodeCategory(rune) is not (UnicodeCategory.Format or UnicodeCategory.Control or UnicodeCategory.OtherNotAssigned);
+        !Rune.IsWhiteSpace(rune)
+        && Rune.GetUnicodeCategory(rune) is not (UnicodeCategory.Format or UnicodeCategory.Control or UnicodeCategory.OtherNotAssigned);
 }

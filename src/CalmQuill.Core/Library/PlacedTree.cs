@@ -24,9 +24,11 @@ public sealed class PlacedTree
     public void Apply(Stamp stamp, Change.NodePlaced move)
     {
         var at = log.Count;
-        while (at > 0 && log[at - 1].Stamp > stamp) Undo(log[--at]);
+        while (at > 0 && log[at - 1].Stamp > stamp)
+            Undo(log[--at]);
         log.Insert(at, Do(stamp, move));
-        for (var i = at + 1; i < log.Count; i++) log[i] = Do(log[i].Stamp, log[i].Move);
+        for (var i = at + 1; i < log.Count; i++)
+            log[i] = Do(log[i].Stamp, log[i].Move);
     }
 
     /// <summary>Whether <paramref name="node"/> is <paramref name="ancestor"/> or lies somewhere below it; also where it lies too deep to say.</summary>
@@ -34,8 +36,10 @@ public sealed class PlacedTree
     {
         for (var steps = 0; node != ancestor; steps++)
         {
-            if (!places.TryGetValue(node, out var place)) return false;
-            if (steps == MostSteps) return true;
+            if (!places.TryGetValue(node, out var place))
+                return false;
+            if (steps == MostSteps)
+                return true;
             node = place.Parent;
         }
 
@@ -54,7 +58,8 @@ public sealed class PlacedTree
         var path = new Stack<Guid>();
         foreach (var id in places.Keys)
         {
-            for (var at = id; places.TryGetValue(at, out var place) && !known.ContainsKey(at); at = place.Parent) path.Push(at);
+            for (var at = id; places.TryGetValue(at, out var place) && !known.ContainsKey(at); at = place.Parent)
+                path.Push(at);
             while (path.TryPop(out var next))
             {
                 var place = places[next];
@@ -73,7 +78,8 @@ public sealed class PlacedTree
     /// <summary>Whether a thing of a kind may lie in a parent; one that has not arrived yet may be anything.</summary>
     public bool MayLieIn(NodeKind kind, Guid parent)
     {
-        if (parent == Guid.Empty || !places.TryGetValue(parent, out var holder)) return true;
+        if (parent == Guid.Empty || !places.TryGetValue(parent, out var holder))
+            return true;
         return kind switch
         {
             NodeKind.Folder or NodeKind.Notebook => holder.Kind == NodeKind.Folder,
@@ -99,17 +105,25 @@ public sealed class PlacedTree
     private LogEntry Do(Stamp stamp, Change.NodePlaced move)
     {
         Place? before = places.TryGetValue(move.Node, out var standing) ? standing : null;
-        var fits = !IsUnder(move.Parent, move.Node) && MayLieIn(move.NodeKind, move.Parent) && (before is not { } known || known.Kind == move.NodeKind);
-        if (fits) places[move.Node] = new Place(move.NodeKind, move.Parent, move.Order);
+        var fits =
+            !IsUnder(move.Parent, move.Node)
+            && MayLieIn(move.NodeKind, move.Parent)
+            && (before is not { } known || known.Kind == move.NodeKind);
+        if (fits)
+            places[move.Node] = new Place(move.NodeKind, move.Parent, move.Order);
         // A thing that is new must stand somewhere, or it would be lost.
-        else if (before is null) places[move.Node] = new Place(move.NodeKind, Guid.Empty, move.Order);
+        else if (before is null)
+            places[move.Node] = new Place(move.NodeKind, Guid.Empty, move.Order);
         return new LogEntry(stamp, move, before, fits || before is null);
     }
 
     private void Undo(LogEntry entry)
     {
-        if (!entry.Done) return;
-        if (entry.Before is { } before) places[entry.Move.Node] = before;
-        else places.Remove(entry.Move.Node);
+        if (!entry.Done)
+            return;
+        if (entry.Before is { } before)
+            places[entry.Move.Node] = before;
+        else
+            places.Remove(entry.Move.Node);
     }
 }

@@ -10,7 +10,10 @@ public readonly struct TagSet(Guid[] sorted) : IEquatable<TagSet>
 
     public bool IsEmpty => Ids.Length == 0;
 
-    public TagSet With(TagSet other) => other.IsEmpty ? this : IsEmpty ? other : new([.. Ids.Union(other.Ids).Order()]);
+    public TagSet With(TagSet other) =>
+        other.IsEmpty ? this
+        : IsEmpty ? other
+        : new([.. Ids.Union(other.Ids).Order()]);
 
     public bool Any(HashSet<Guid> wanted) => Array.Exists(Ids, wanted.Contains);
 

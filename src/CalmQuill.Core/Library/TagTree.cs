@@ -55,10 +55,13 @@ public sealed class TagTree
     /// <summary>Null when the first tag may be merged into the second, else why not.</summary>
     public Refusal? MergeProblem(Guid from, Guid into)
     {
-        if (Find(from) is not { } moved || Find(into) is not { } target) return new Refusal("no-tag", "One of the two tags is no longer here.");
-        if (moved == target) return new Refusal("same-tag", "A tag cannot be merged into itself.");
+        if (Find(from) is not { } moved || Find(into) is not { } target)
+            return new Refusal("no-tag", "One of the two tags is no longer here.");
+        if (moved == target)
+            return new Refusal("same-tag", "A tag cannot be merged into itself.");
         return IsWithin(target, moved.Id)
-            ? new Refusal("own-child", $"“{target.Path}” is nested in “{moved.Path}”. Move it out first, or merge it the other way round.") : null;
+            ? new Refusal("own-child", $"“{target.Path}” is nested in “{moved.Path}”. Move it out first, or merge it the other way round.")
+            : null;
     }
 
     /// <summary>The parts of a path: trimmed, empty ones left out.</summary>
@@ -68,8 +71,10 @@ public sealed class TagTree
     {
         for (var at = tag; ; at = tags[at.Parent])
         {
-            if (at.Id == ancestor) return true;
-            if (at.Parent == Guid.Empty) return false;
+            if (at.Id == ancestor)
+                return true;
+            if (at.Parent == Guid.Empty)
+                return false;
         }
     }
 
@@ -88,12 +93,14 @@ public sealed class TagTree
             }
 
             passed.Add(at);
-            if (nodes[at].MergedInto is { } next && nodes.ContainsKey(next)) continue;
+            if (nodes[at].MergedInto is { } next && nodes.ContainsKey(next))
+                continue;
             end = at;
             break;
         }
 
-        foreach (var one in passed) ends[one] = end;
+        foreach (var one in passed)
+            ends[one] = end;
         return end;
     }
 
@@ -106,8 +113,10 @@ public sealed class TagTree
         {
             var stands = Follow(at);
             // A ring through merges ends at the root.
-            if (stands != node.Id && !LeadsTo(stands, node.Id)) return stands;
-            if (!passed.Add(at)) break;
+            if (stands != node.Id && !LeadsTo(stands, node.Id))
+                return stands;
+            if (!passed.Add(at))
+                break;
             at = parent.Parent;
         }
 
@@ -117,9 +126,14 @@ public sealed class TagTree
     private bool LeadsTo(Guid from, Guid to)
     {
         var passed = new HashSet<Guid>();
-        for (var at = from; nodes.TryGetValue(at, out var node) && passed.Add(at); at = node.Parent is var parent && nodes.ContainsKey(parent) ? Follow(parent) : Guid.Empty)
+        for (
+            var at = from;
+            nodes.TryGetValue(at, out var node) && passed.Add(at);
+            at = node.Parent is var parent && nodes.ContainsKey(parent) ? Follow(parent) : Guid.Empty
+        )
         {
-            if (at == to) return true;
+            if (at == to)
+                return true;
         }
 
         return false;
@@ -132,9 +146,12 @@ public sealed class TagTree
         // Pushed last first, so that they come out in order. What is nested deeper than paths go is shown beside what it is nested in.
         void Push(IEnumerable<Guid> parents, Guid parent, string path, int depth)
         {
-            var named = parents.SelectMany(id => children[id]).GroupBy(node => Folding.Fold(node.Name))
+            var named = parents
+                .SelectMany(id => children[id])
+                .GroupBy(node => Folding.Fold(node.Name))
                 .OrderByDescending(group => NaturalOrder.Key(group.First().Name), StringComparer.Ordinal);
-            foreach (var same in named) waiting.Push(([.. same.OrderBy(node => node.CreatedAt).ThenBy(node => node.Id)], parent, path, depth));
+            foreach (var same in named)
+                waiting.Push(([.. same.OrderBy(node => node.CreatedAt).ThenBy(node => node.Id)], parent, path, depth));
         }
 
         Push([Guid.Empty], Guid.Empty, "", 1);
@@ -145,9 +162,12 @@ public sealed class TagTree
             Guid[] ids = [.. alike.Select(node => node.Id), .. alike.SelectMany(node => merged[node.Id])];
             var full = path.Length == 0 ? first.Name : $"{path}/{first.Name}";
             tags[first.Id] = new Tag(first.Id, parent, first.Name, full, first.Colour, ids);
-            foreach (var id in ids) standsFor[id] = first.Id;
-            if (depth < MostDepth) Push(alike.Select(node => node.Id), first.Id, full, depth + 1);
-            else Push(alike.Select(node => node.Id), parent, path, depth);
+            foreach (var id in ids)
+                standsFor[id] = first.Id;
+            if (depth < MostDepth)
+                Push(alike.Select(node => node.Id), first.Id, full, depth + 1);
+            else
+                Push(alike.Select(node => node.Id), parent, path, depth);
         }
     }
 }

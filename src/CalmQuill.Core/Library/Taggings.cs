@@ -9,8 +9,10 @@ public sealed class Taggings
 
     public void Write(Stamp stamp, Change.TagSet change)
     {
-        if (!byTarget.TryGetValue(change.Target, out var tags)) byTarget[change.Target] = tags = [];
-        if (!tags.TryGetValue(change.Tag, out var standing) || standing.Stamp < stamp) tags[change.Tag] = (stamp, change.On);
+        if (!byTarget.TryGetValue(change.Target, out var tags))
+            byTarget[change.Target] = tags = [];
+        if (!tags.TryGetValue(change.Tag, out var standing) || standing.Stamp < stamp)
+            tags[change.Tag] = (stamp, change.On);
     }
 
     /// <summary>The tags on one thing, as they were put there, in the order of their ids.</summary>

@@ -24,14 +24,19 @@ public sealed class Visits
 
     public void Add(Hlc time, Change.Visited visit)
     {
-        if (!days.TryGetValue((visit.Space, visit.Target), out var own)) days[(visit.Space, visit.Target)] = own = [];
+        if (!days.TryGetValue((visit.Space, visit.Target), out var own))
+            days[(visit.Space, visit.Target)] = own = [];
         var day = (int)(time.UnixMilliseconds / DayMilliseconds);
         own[day] = own.GetValueOrDefault(day) + 1;
     }
 
     /// <summary>Everything visited, most used first.</summary>
     public List<Used> ByUse() =>
-        [.. days.Select(entry => new Used(entry.Key.Space, entry.Key.Target, Score(entry.Value), entry.Value.Keys.Last())).OrderByDescending(used => used.Score).ThenBy(used => used.Target)];
+        [
+            .. days.Select(entry => new Used(entry.Key.Space, entry.Key.Target, Score(entry.Value), entry.Value.Keys.Last()))
+                .OrderByDescending(used => used.Score)
+                .ThenBy(used => used.Target),
+        ];
 
     public Used? Of(Guid space, Guid target) =>
         days.TryGetValue((space, target), out var own) ? new Used(space, target, Score(own), own.Keys.Last()) : null;

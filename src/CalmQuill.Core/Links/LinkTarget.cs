@@ -34,19 +34,33 @@ public sealed record LinkTarget
     public static LinkTarget? Read(string text)
     {
         var colon = text.IndexOf(':', StringComparison.Ordinal);
-        if (colon < 0) return null;
+        if (colon < 0)
+            return null;
         var kind = text[..colon];
-        if (!Kinds.Contains(kind)) return ReadAddress(text);
+        if (!Kinds.Contains(kind))
+            return ReadAddress(text);
         var parts = text[(colon + 1)..].Split('/');
-        var wanted = kind switch { "notebook" => 2, "section" or "page" => 3, _ => 4 };
-        if (parts.Length != wanted) return null;
+        var wanted = kind switch
+        {
+            "notebook" => 2,
+            "section" or "page" => 3,
+            _ => 4,
+        };
+        if (parts.Length != wanted)
+            return null;
         var ids = new Guid[4];
         for (var i = 0; i < (kind == "place" ? 3 : wanted); i++)
         {
-            if (!Guid.TryParseExact(parts[i], "D", out ids[i]) || ids[i] == Guid.Empty) return null;
+            if (!Guid.TryParseExact(parts[i], "D", out ids[i]) || ids[i] == Guid.Empty)
+                return null;
         }
 
-        var target = new LinkTarget { Kind = kind, Space = ids[0], Notebook = ids[1] };
+        var target = new LinkTarget
+        {
+            Kind = kind,
+            Space = ids[0],
+            Notebook = ids[1],
+        };
         switch (kind)
         {
             case "section":
@@ -57,29 +71,41 @@ public sealed record LinkTarget
                 return target with { Page = ids[2], Part = ids[3] };
             case "place":
                 var comma = parts[3].Split(',');
-                return comma.Length == 2 && Coordinate(comma[0]) is { } x && Coordinate(comma[1]) is { } y ? target with { Page = ids[2], Place = (x, y) } : null;
+                return comma.Length == 2 && Coordinate(comma[0]) is { } x && Coordinate(comma[1]) is { } y
+                    ? target with
+                    {
+                        Page = ids[2],
+                        Place = (x, y),
+                    }
+                    : null;
             default:
                 return target;
         }
     }
 
-    public override string ToString() => Kind switch
-    {
-        "web" => Address,
-        "notebook" => $"notebook:{Space}/{Notebook}",
-        "section" => $"section:{Space}/{Notebook}/{Part}",
-        "page" => $"page:{Space}/{Notebook}/{Page}",
-        "mark" => $"mark:{Space}/{Notebook}/{Page}/{Part}",
-        _ => string.Create(CultureInfo.InvariantCulture, $"place:{Space}/{Notebook}/{Page}/{Place.X},{Place.Y}"),
-    };
+    public override string ToString() =>
+        Kind switch
+        {
+            "web" => Address,
+            "notebook" => $"notebook:{Space}/{Notebook}",
+            "section" => $"section:{Space}/{Notebook}/{Part}",
+            "page" => $"page:{Space}/{Notebook}/{Page}",
+            "mark" => $"mark:{Space}/{Notebook}/{Page}/{Part}",
+            _ => string.Create(CultureInfo.InvariantCulture, $"place:{Space}/{Notebook}/{Page}/{Place.X},{Place.Y}"),
+        };
 
     /// <summary>Addresses lead to the web or to a letter; nothing that a browser would run.</summary>
     private static LinkTarget? ReadAddress(string text) =>
-        text.Length <= MostAddress && Uri.TryCreate(text, UriKind.Absolute, out var address) && address.Scheme is "http" or "https" or "mailto"
-            && !text.Any(c => char.IsControl(c) || char.IsWhiteSpace(c))
+        text.Length <= MostAddress
+        && Uri.TryCreate(text, UriKind.Absolute, out var address)
+        && address.Scheme is "http" or "https" or "mailto"
+        && !text.Any(c => char.IsControl(c) || char.IsWhiteSpace(c))
             ? new LinkTarget { Kind = "web", Address = text }
             : null;
 
     private static int? Coordinate(string text) =>
-        int.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var value) && Math.Abs((long)value) <= Ink.StrokeSamples.MostCoordinate ? value : null;
+        int.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var value)
+        && Math.Abs((long)value) <= Ink.StrokeSamples.MostCoordinate
+            ? value
+            : null;
 }

@@ -17,7 +17,8 @@ public static class PageWeb
     public static double[] Lay(int count, IReadOnlyList<(int From, int To)> links, IReadOnlyList<int> groups)
     {
         var places = new double[count * 2];
-        if (count == 0) return places;
+        if (count == 0)
+            return places;
         var order = Enumerable.Range(0, count).OrderBy(node => groups[node]).ThenBy(node => node).ToArray();
         for (var i = 0; i < count; i++)
         {
@@ -32,7 +33,8 @@ public static class PageWeb
         {
             Array.Clear(forces);
             Push(places, forces, apart);
-            foreach (var (from, to) in links) Pull(places, forces, from, to, apart);
+            foreach (var (from, to) in links)
+                Pull(places, forces, from, to, apart);
             Step(places, forces, apart, 0.25 * (1 - round / (double)Rounds) * apart * 2);
         }
 
@@ -45,7 +47,9 @@ public static class PageWeb
         {
             for (var j = i + 2; j < places.Length; j += 2)
             {
-                double dx = places[i] - places[j], dy = places[i + 1] - places[j + 1], square = Math.Max(dx * dx + dy * dy, 1e-6);
+                double dx = places[i] - places[j],
+                    dy = places[i + 1] - places[j + 1],
+                    square = Math.Max(dx * dx + dy * dy, 1e-6);
                 var force = apart * apart / square;
                 forces[i] += dx * force;
                 forces[i + 1] += dy * force;
@@ -57,7 +61,9 @@ public static class PageWeb
 
     private static void Pull(double[] places, double[] forces, int from, int to, double apart)
     {
-        double dx = places[from * 2] - places[to * 2], dy = places[from * 2 + 1] - places[to * 2 + 1], force = Math.Sqrt(dx * dx + dy * dy) / apart;
+        double dx = places[from * 2] - places[to * 2],
+            dy = places[from * 2 + 1] - places[to * 2 + 1],
+            force = Math.Sqrt(dx * dx + dy * dy) / apart;
         forces[from * 2] -= dx * force;
         forces[from * 2 + 1] -= dy * force;
         forces[to * 2] += dx * force;
@@ -69,8 +75,11 @@ public static class PageWeb
         for (var i = 0; i < places.Length; i += 2)
         {
             // The pull to the middle keeps what is not linked from drifting off, and pieces of the web near each other.
-            double fx = forces[i] - places[i] * apart * Gather, fy = forces[i + 1] - places[i + 1] * apart * Gather, length = Math.Sqrt(fx * fx + fy * fy);
-            if (length < 1e-12) continue;
+            double fx = forces[i] - places[i] * apart * Gather,
+                fy = forces[i + 1] - places[i + 1] * apart * Gather,
+                length = Math.Sqrt(fx * fx + fy * fy);
+            if (length < 1e-12)
+                continue;
             var step = Math.Min(length, most) / length;
             places[i] += fx * step;
             places[i + 1] += fy * step;
@@ -80,7 +89,10 @@ public static class PageWeb
     /// <summary>Into the square from 0 to 1, with equal scales; a single node stands in the middle.</summary>
     private static double[] Fit(double[] places)
     {
-        double left = double.MaxValue, top = double.MaxValue, right = double.MinValue, bottom = double.MinValue;
+        double left = double.MaxValue,
+            top = double.MaxValue,
+            right = double.MinValue,
+            bottom = double.MinValue;
         for (var i = 0; i < places.Length; i += 2)
         {
             (left, right) = (Math.Min(left, places[i]), Math.Max(right, places[i]));

@@ -15,7 +15,14 @@ public sealed record NotebookCopy(IReadOnlyList<Change> Changes, IReadOnlyList<(
     /// <param name="withTags">Whether tags go along; they mean nothing in another library.</param>
     /// <param name="newId">Draws a fresh id.</param>
     /// <param name="whole">For a whole notebook: its id, and the copy's. A planner's pages get the ids that follow from the copy's, so that its dates lead within it.</param>
-    public static NotebookCopy Plan(NotebookDocument source, Guid? entry, string order, bool withTags, Func<Guid> newId, (Guid From, Guid To)? whole = null)
+    public static NotebookCopy Plan(
+        NotebookDocument source,
+        Guid? entry,
+        string order,
+        bool withTags,
+        Func<Guid> newId,
+        (Guid From, Guid To)? whole = null
+    )
     {
         var changes = new List<Change>();
         var planner = whole is { } notebook && source.Planner(notebook.From) is not null ? whole : null;
@@ -23,28 +30,37 @@ public sealed record NotebookCopy(IReadOnlyList<Change> Changes, IReadOnlyList<(
         {
             foreach (var property in new[] { Property.Planner, Property.Turning })
             {
-                if (source.Read(copied.From, property) is { Length: > 0 } value) changes.Add(new Change.PropertySet(copied.To, property, value));
+                if (source.Read(copied.From, property) is { Length: > 0 } value)
+                    changes.Add(new Change.PropertySet(copied.To, property, value));
             }
         }
 
-        if (planner is not null) changes.AddRange(source.Entries().Select(one => new Change.PropertySet(one.Id, Property.Entry, one.Write())));
+        if (planner is not null)
+            changes.AddRange(source.Entries().Select(one => new Change.PropertySet(one.Id, Property.Entry, one.Write())));
         var pages = new List<(Guid, Guid)>();
         var copies = new Dictionary<Guid, Guid>();
         foreach (var one in source.Outline())
         {
             var isTop = one.Id == entry;
-            if (entry is not null && !isTop && !copies.ContainsKey(one.Parent)) continue;
+            if (entry is not null && !isTop && !copies.ContainsKey(one.Parent))
+                continue;
             var role = planner is null ? null : PlannerPage.Read(source.Read(one.Id, Property.Planner));
             var copy = copies[one.Id] = role?.IdIn(planner!.Value.To) ?? newId();
-            if (role is { } known) changes.Add(new Change.PropertySet(copy, Property.Planner, known.ToString()));
+            if (role is { } known)
+                changes.Add(new Change.PropertySet(copy, Property.Planner, known.ToString()));
             // The top of a single copy stays beside its original.
             var parent = isTop ? one.Parent : copies.GetValueOrDefault(one.Parent);
             changes.Add(new Change.NodePlaced(copy, one.Kind, parent, isTop ? order : one.Order));
-            if (one.Paper.Length > 0) changes.Add(new Change.PropertySet(copy, Property.Paper, one.Paper));
-            if (one.Title.Length > 0) changes.Add(new Change.PropertySet(copy, Property.Name, one.Title));
-            if (one.Colour.Length > 0) changes.Add(new Change.PropertySet(copy, Property.Colour, one.Colour));
-            if (withTags) changes.AddRange(one.OwnTags.Ids.Select(tag => new Change.TagSet(copy, tag, true)));
-            if (one.Kind == NodeKind.Page) pages.Add((one.Id, copy));
+            if (one.Paper.Length > 0)
+                changes.Add(new Change.PropertySet(copy, Property.Paper, one.Paper));
+            if (one.Title.Length > 0)
+                changes.Add(new Change.PropertySet(copy, Property.Name, one.Title));
+            if (one.Colour.Length > 0)
+                changes.Add(new Change.PropertySet(copy, Property.Colour, one.Colour));
+            if (withTags)
+                changes.AddRange(one.OwnTags.Ids.Select(tag => new Change.TagSet(copy, tag, true)));
+            if (one.Kind == NodeKind.Page)
+                pages.Add((one.Id, copy));
         }
 
         return new NotebookCopy(changes, pages);

@@ -25,7 +25,11 @@ public sealed class NotebookDocument
     /// <summary>Takes an operation in. False when it was here already, or does not belong in a notebook.</summary>
     public bool Apply(Operation operation)
     {
-        if (operation.Change is not (Change.PageAdded or Change.NodePlaced or Change.PropertySet or Change.TagSet) || !operations.TryAdd(operation.Id, operation)) return false;
+        if (
+            operation.Change is not (Change.PageAdded or Change.NodePlaced or Change.PropertySet or Change.TagSet)
+            || !operations.TryAdd(operation.Id, operation)
+        )
+            return false;
         switch (operation.Change)
         {
             case Change.PageAdded added:
@@ -37,7 +41,8 @@ public sealed class NotebookDocument
                 break;
             case Change.PropertySet set:
                 registers.Write(set.Target, set.Property, operation.Stamp, set.Value);
-                if (set.Property == Property.Entry) entries = null;
+                if (set.Property == Property.Entry)
+                    entries = null;
                 break;
             case Change.TagSet tag:
                 taggings.Write(operation.Stamp, tag);
@@ -65,7 +70,11 @@ public sealed class NotebookDocument
         // Pushed last first, so that they come out in order.
         void Push(Guid parent, int depth, int pageDepth, bool inBin, TagSet tags)
         {
-            foreach (var (id, place) in children[parent].OrderByDescending(entry => entry.Value.Order, StringComparer.Ordinal).ThenByDescending(entry => entry.Key))
+            foreach (
+                var (id, place) in children[parent]
+                    .OrderByDescending(entry => entry.Value.Order, StringComparer.Ordinal)
+                    .ThenByDescending(entry => entry.Key)
+            )
                 waiting.Push(new Waiting(id, place, parent, depth, pageDepth, inBin, tags));
         }
 
@@ -75,12 +84,29 @@ public sealed class NotebookDocument
             var (id, place, parent, depth, pageDepth, inBin, tags) = next;
             var binnedAt = long.TryParse(registers.Read(id, Property.Binned), out var at) ? at : (long?)null;
             var binned = inBin || binnedAt is not null;
-            if (binned && !withBinned) continue;
+            if (binned && !withBinned)
+                continue;
             var own = taggings.On(id);
-            if (place.Kind == NodeKind.Page && !binned) number++;
-            entries.Add(new NotebookEntry(
-                id, place.Kind, parent, depth, place.Order, registers.Read(id, Property.Name), registers.Read(id, Property.Colour), registers.Read(id, Property.Paper),
-                number, own, tags.With(own), created[id].Time.UnixMilliseconds, binnedAt, binned));
+            if (place.Kind == NodeKind.Page && !binned)
+                number++;
+            entries.Add(
+                new NotebookEntry(
+                    id,
+                    place.Kind,
+                    parent,
+                    depth,
+                    place.Order,
+                    registers.Read(id, Property.Name),
+                    registers.Read(id, Property.Colour),
+                    registers.Read(id, Property.Paper),
+                    number,
+                    own,
+                    tags.With(own),
+                    created[id].Time.UnixMilliseconds,
+                    binnedAt,
+                    binned
+                )
+            );
             var below = place.Kind == NodeKind.Page ? pageDepth + 1 : 0;
             Push(id, below > SubPageLevels ? depth : Math.Min(depth + 1, MostDepth), below, binned, tags.With(own));
         }
@@ -94,13 +120,21 @@ public sealed class NotebookDocument
     /// <summary>The pages erased from the bin, those inside erased sections and pages included.</summary>
     public List<Guid> Erased()
     {
-        var standings = tree.Standings<(bool Erased, bool Moved)>(MostDepth, (id, _, above) =>
-        {
-            var moved = registers.Read(id, Property.MovedTo).Length > 0;
-            // What moved away takes nothing of its old place along, and what lies in it stands at the root.
-            return (!moved && (registers.Read(id, Property.Erased).Length > 0 || (above.Erased && !above.Moved)), moved);
-        });
-        return [.. tree.Places.Where(entry => entry.Value.Kind == NodeKind.Page && standings[entry.Key].State.Erased).Select(entry => entry.Key)];
+        var standings = tree.Standings<(bool Erased, bool Moved)>(
+            MostDepth,
+            (id, _, above) =>
+            {
+                var moved = registers.Read(id, Property.MovedTo).Length > 0;
+                // What moved away takes nothing of its old place along, and what lies in it stands at the root.
+                return (!moved && (registers.Read(id, Property.Erased).Length > 0 || (above.Erased && !above.Moved)), moved);
+            }
+        );
+        return
+        [
+            .. tree
+                .Places.Where(entry => entry.Value.Kind == NodeKind.Page && standings[entry.Key].State.Erased)
+                .Select(entry => entry.Key),
+        ];
     }
 
     /// <summary>The pages that moved to another notebook, each with the one it went to.</summary>
@@ -109,7 +143,8 @@ public sealed class NotebookDocument
         var moved = new List<(Guid, Guid)>();
         foreach (var (target, value) in registers.All(Property.MovedTo))
         {
-            if (Guid.TryParse(value, out var to) && tree.Places.TryGetValue(target, out var place) && place.Kind == NodeKind.Page) moved.Add((target, to));
+            if (Guid.TryParse(value, out var to) && tree.Places.TryGetValue(target, out var place) && place.Kind == NodeKind.Page)
+                moved.Add((target, to));
         }
 
         return moved;
@@ -120,23 +155,40 @@ public sealed class NotebookDocument
     {
         var children = tree.Places.ToLookup(entry => entry.Value.Parent, entry => entry.Key);
         var below = 0;
-        for (var level = children[page].ToList(); level.Count > 0; level = [.. level.SelectMany(id => children[id])]) below++;
+        for (var level = children[page].ToList(); level.Count > 0; level = [.. level.SelectMany(id => children[id])])
+            below++;
         var above = 0;
-        for (var at = page; tree.Places.TryGetValue(at, out var place) && tree.Places.TryGetValue(place.Parent, out var holder) && holder.Kind == NodeKind.Page; at = place.Parent) above++;
+        for (
+            var at = page;
+            tree.Places.TryGetValue(at, out var place)
+                && tree.Places.TryGetValue(place.Parent, out var holder)
+                && holder.Kind == NodeKind.Page;
+            at = place.Parent
+        )
+            above++;
         return (below, above);
     }
 
     /// <summary>The dates that a planner's page shows; null where the notebook is no planner or the page none of its own.</summary>
     public Face? FaceOf(Guid notebook, Guid page)
     {
-        if (PlannerPage.Read(registers.Read(page, Property.Planner)) is not { } own || Planner(notebook) is not { } settings) return null;
+        if (PlannerPage.Read(registers.Read(page, Property.Planner)) is not { } own || Planner(notebook) is not { } settings)
+            return null;
         var (from, to) = Face.SpanOf(own, settings);
         var (start, end) = (from.ToDateTime(default), to.ToDateTime(default));
-        return new Face(notebook, settings, own, own.Kind == PlannerKind.Entry ? [.. Entries().Where(entry => entry.Id == own.Entry)] : [.. Entries().Where(entry => entry.Start < end && entry.End >= start)]);
+        return new Face(
+            notebook,
+            settings,
+            own,
+            own.Kind == PlannerKind.Entry
+                ? [.. Entries().Where(entry => entry.Id == own.Entry)]
+                : [.. Entries().Where(entry => entry.Start < end && entry.End >= start)]
+        );
     }
 
     /// <summary>What kind of planner the notebook is; null when it is none.</summary>
-    public PlannerSettings? Planner(Guid notebook) => registers.Read(notebook, Property.Planner) is { Length: > 0 } text ? PlannerSettings.Read(text).Settings : null;
+    public PlannerSettings? Planner(Guid notebook) =>
+        registers.Read(notebook, Property.Planner) is { Length: > 0 } text ? PlannerSettings.Read(text).Settings : null;
 
     /// <summary>The calendar's entries, in the order of their ids.</summary>
     public List<CalendarEntry> Entries()
@@ -146,7 +198,8 @@ public sealed class NotebookDocument
             entries = [];
             foreach (var (target, value) in registers.All(Property.Entry))
             {
-                if (CalendarEntry.Read(target, value) is { } entry) entries.Add(entry);
+                if (CalendarEntry.Read(target, value) is { } entry)
+                    entries.Add(entry);
             }
         }
 
@@ -170,7 +223,8 @@ public sealed class NotebookDocument
     private void Place(Stamp stamp, Change.NodePlaced placed)
     {
         tree.Apply(stamp, placed);
-        if (!created.TryGetValue(placed.Node, out var first) || stamp < first) created[placed.Node] = stamp;
+        if (!created.TryGetValue(placed.Node, out var first) || stamp < first)
+            created[placed.Node] = stamp;
     }
 
     private Guid HolderOf(Guid parent) =>

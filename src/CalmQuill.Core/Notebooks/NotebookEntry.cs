@@ -18,5 +18,18 @@ namespace CalmQuill.Core.Notebooks;
 /// <param name="BinnedAt">When it was put into the bin itself, UTC milliseconds since 1970; null when it was not.</param>
 /// <param name="InBin">Whether it, or something it lies in, is in the bin.</param>
 public sealed record NotebookEntry(
-    Guid Id, NodeKind Kind, Guid Parent, int Depth, string Order, string Title, string Colour, string Paper, int Number, TagSet OwnTags, TagSet Tags,
-    long CreatedAt, long? BinnedAt, bool InBin);
+    Guid Id,
+    NodeKind Kind,
+    Guid Parent,
+    int Depth,
+    string Order,
+    string Title,
+    string Colour,
+    string Paper,
+    int Number,
+    TagSet OwnTags,
+    TagSet Tags,
+    long CreatedAt,
+    long? BinnedAt,
+    bool InBin
+);

@@ -17,7 +17,8 @@ public ref struct ByteReader(ReadOnlySpan<byte> bytes)
 
     public byte Byte()
     {
-        if (position >= bytes.Length) throw Short();
+        if (position >= bytes.Length)
+            throw Short();
         return bytes[position++];
     }
 
@@ -26,11 +27,14 @@ public ref struct ByteReader(ReadOnlySpan<byte> bytes)
         ulong value = 0;
         for (var shift = 0; shift < 64; shift += 7)
         {
-            if (position >= bytes.Length) throw Short();
+            if (position >= bytes.Length)
+                throw Short();
             var next = bytes[position++];
-            if (shift == 63 && next > 1) break;
+            if (shift == 63 && next > 1)
+                break;
             value |= (ulong)(next & 0x7F) << shift;
-            if (next < 0x80) return value;
+            if (next < 0x80)
+                return value;
         }
 
         throw new OperationFormatException("The data holds a number that is too long.");
@@ -45,35 +49,42 @@ public ref struct ByteReader(ReadOnlySpan<byte> bytes)
     public int Int32()
     {
         var value = Signed();
-        return value is >= int.MinValue and <= int.MaxValue ? (int)value : throw new OperationFormatException("The data holds a number out of range.");
+        return value is >= int.MinValue and <= int.MaxValue
+            ? (int)value
+            : throw new OperationFormatException("The data holds a number out of range.");
     }
 
     /// <summary>A count of things that take at least <paramref name="leastBytes"/> each, so that no short message can ask for much memory.</summary>
     public int Count(int most, int leastBytes, string what)
     {
         var count = Varint();
-        if (count > (ulong)most) throw new OperationFormatException($"The data announces {count} {what}; {most} are allowed.");
-        if (count * (ulong)leastBytes > (ulong)Remaining) throw Short();
+        if (count > (ulong)most)
+            throw new OperationFormatException($"The data announces {count} {what}; {most} are allowed.");
+        if (count * (ulong)leastBytes > (ulong)Remaining)
+            throw Short();
         return (int)count;
     }
 
     public ulong Fixed64()
     {
-        if (Remaining < 8) throw Short();
+        if (Remaining < 8)
+            throw Short();
         position += 8;
         return BinaryPrimitives.ReadUInt64LittleEndian(bytes[(position - 8)..]);
     }
 
     public uint Fixed32()
     {
-        if (Remaining < 4) throw Short();
+        if (Remaining < 4)
+            throw Short();
         position += 4;
         return BinaryPrimitives.ReadUInt32LittleEndian(bytes[(position - 4)..]);
     }
 
     public Guid Guid()
     {
-        if (Remaining < 16) throw Short();
+        if (Remaining < 16)
+            throw Short();
         position += 16;
         return new Guid(bytes.Slice(position - 16, 16), bigEndian: true);
     }
@@ -95,7 +106,8 @@ public ref struct ByteReader(ReadOnlySpan<byte> bytes)
     /// <summary>A reader over the next bytes alone; this one goes on after them.</summary>
     public ByteReader Part(int length)
     {
-        if (length > Remaining) throw Short();
+        if (length > Remaining)
+            throw Short();
         position += length;
         return new ByteReader(bytes.Slice(position - length, length));
     }

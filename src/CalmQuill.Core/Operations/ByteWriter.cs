@@ -76,6 +76,7 @@ public sealed class ByteWriter(int capacity = 256)
 
     private void Reserve(int more)
     {
-        if (Length + more > buffer.Length) Array.Resize(ref buffer, Math.Max(buffer.Length * 2, Length + more));
+        if (Length + more > buffer.Length)
+            Array.Resize(ref buffer, Math.Max(buffer.Length * 2, Length + more));
     }
 }

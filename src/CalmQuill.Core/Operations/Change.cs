@@ -10,9 +10,7 @@ namespace CalmQuill.Core.Operations;
 /// <summary>What an operation does. A closed family: every kind is a nested type here, and its number is part of the stored form.</summary>
 public abstract record Change
 {
-    private Change()
-    {
-    }
+    private Change() { }
 
     public abstract ChangeKind Kind { get; }
 
@@ -77,7 +75,8 @@ public abstract record Change
     }
 
     /// <summary>Page: makes a mark, link or heading on an area (0.01 mm) and, where it was put on ink, on those items; it goes along with them.</summary>
-    public sealed record SpotAdded(Guid Spot, SpotKind SpotKind, Box Area, IReadOnlyList<OpId> Items, IReadOnlyList<SpotValue> Values) : Change
+    public sealed record SpotAdded(Guid Spot, SpotKind SpotKind, Box Area, IReadOnlyList<OpId> Items, IReadOnlyList<SpotValue> Values)
+        : Change
     {
         public override ChangeKind Kind => ChangeKind.SpotAdded;
     }

@@ -19,9 +19,12 @@ public readonly record struct OpId(ulong Replica, ulong Counter) : IComparable<O
     /// <exception cref="FormatException">The text is not what <see cref="ToString"/> writes.</exception>
     public static OpId Parse(string text)
     {
-        if (text.Length > 17 && text[16] == '-'
+        if (
+            text.Length > 17
+            && text[16] == '-'
             && ulong.TryParse(text.AsSpan(0, 16), NumberStyles.HexNumber, CultureInfo.InvariantCulture, out var replica)
-            && ulong.TryParse(text.AsSpan(17), NumberStyles.None, CultureInfo.InvariantCulture, out var counter))
+            && ulong.TryParse(text.AsSpan(17), NumberStyles.None, CultureInfo.InvariantCulture, out var counter)
+        )
             return new OpId(replica, counter);
         throw new FormatException($"“{(text.Length > 40 ? text[..40] : text)}” is not the id of an operation.");
     }

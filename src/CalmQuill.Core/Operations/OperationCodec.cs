@@ -32,9 +32,11 @@ public static class OperationCodec
 
         writer.Byte(Version);
         writer.Varint((ulong)replicas.Count);
-        foreach (var replica in replicas.Keys) writer.Fixed64(replica);
+        foreach (var replica in replicas.Keys)
+            writer.Fixed64(replica);
         writer.Varint((ulong)authors.Count);
-        foreach (var author in authors.Keys) writer.Guid(author);
+        foreach (var author in authors.Keys)
+            writer.Guid(author);
         writer.Varint((ulong)operations.Count);
         var head = new ByteWriter(operations.Count * 24 + 16);
         var columns = new SampleCodec.Writers();
@@ -50,14 +52,18 @@ public static class OperationCodec
             head.Signed(operation.Time.UnixMilliseconds - time.UnixMilliseconds);
             head.Varint((ulong)operation.Time.Logical);
             head.Varint((ulong)authors[operation.Author]);
-            if (operation.Change is Change.StrokeAdded stroke) WriteStroke(head, columns, stroke, operation.Time, ref before);
-            else WriteChange(head, operation.Change);
+            if (operation.Change is Change.StrokeAdded stroke)
+                WriteStroke(head, columns, stroke, operation.Time, ref before);
+            else
+                WriteChange(head, operation.Change);
             counters[replica] = operation.Id.Counter;
             time = operation.Time;
         }
 
-        foreach (var column in columns.All) writer.Varint((ulong)column.Length);
-        foreach (var column in columns.All) writer.Bytes(column.Written);
+        foreach (var column in columns.All)
+            writer.Varint((ulong)column.Length);
+        foreach (var column in columns.All)
+            writer.Bytes(column.Written);
         writer.Bytes(head.Written);
         return writer.ToArray();
     }
@@ -66,17 +72,25 @@ public static class OperationCodec
     public static List<Operation> Decode(ReadOnlySpan<byte> bytes)
     {
         var reader = new ByteReader(bytes);
-        if (reader.Byte() != Version) throw new OperationFormatException("The data is of a version that is not known here.");
+        if (reader.Byte() != Version)
+            throw new OperationFormatException("The data is of a version that is not known here.");
         var replicas = new ulong[reader.Count(MostOperations, 8, "replicas")];
-        for (var i = 0; i < replicas.Length; i++) replicas[i] = reader.Fixed64();
+        for (var i = 0; i < replicas.Length; i++)
+            replicas[i] = reader.Fixed64();
         var authors = new Guid[reader.Count(MostOperations, 16, "authors")];
-        for (var i = 0; i < authors.Length; i++) authors[i] = reader.Guid();
+        for (var i = 0; i < authors.Length; i++)
+            authors[i] = reader.Guid();
         var count = reader.Count(MostOperations, 6, "operations");
         Span<int> lengths = stackalloc int[5];
-        for (var i = 0; i < lengths.Length; i++) lengths[i] = reader.Count(int.MaxValue, 1, "bytes of samples");
+        for (var i = 0; i < lengths.Length; i++)
+            lengths[i] = reader.Count(int.MaxValue, 1, "bytes of samples");
         var columns = new SampleCodec.Readers
         {
-            X = reader.Part(lengths[0]), Y = reader.Part(lengths[1]), Pressure = reader.Part(lengths[2]), Time = reader.Part(lengths[3]), Tilt = reader.Part(lengths[4]),
+            X = reader.Part(lengths[0]),
+            Y = reader.Part(lengths[1]),
+            Pressure = reader.Part(lengths[2]),
+            Time = reader.Part(lengths[3]),
+            Tilt = reader.Part(lengths[4]),
         };
         var operations = new List<Operation>(count);
         var counters = new ulong[replicas.Length];
@@ -89,31 +103,49 @@ public static class OperationCodec
             counters[replica] = unchecked(counters[replica] + (ulong)reader.Signed() + 1);
             milliseconds = unchecked(milliseconds + reader.Signed());
             var logical = reader.Varint();
-            if (milliseconds is < 0 or >= 1L << 48 || logical > ushort.MaxValue) throw new OperationFormatException("The data holds a time out of range.");
+            if (milliseconds is < 0 or >= 1L << 48 || logical > ushort.MaxValue)
+                throw new OperationFormatException("The data holds a time out of range.");
             var time = Hlc.At(milliseconds, (int)logical);
             var author = authors[Index(reader.Varint(), authors.Length)];
-            operations.Add(new Operation(new OpId(replicas[replica], counters[replica]), time, author, kind == ChangeKind.StrokeAdded ? ReadStroke(ref reader, ref columns, time, ref before) : ReadChange(ref reader, kind)));
+            operations.Add(
+                new Operation(
+                    new OpId(replicas[replica], counters[replica]),
+                    time,
+                    author,
+                    kind == ChangeKind.StrokeAdded ? ReadStroke(ref reader, ref columns, time, ref before) : ReadChange(ref reader, kind)
+                )
+            );
         }
 
-        if (!reader.AtEnd || !columns.AtEnd) throw new OperationFormatException("The data goes on after its end.");
+        if (!reader.AtEnd || !columns.AtEnd)
+            throw new OperationFormatException("The data goes on after its end.");
         return operations;
     }
 
     private static int Index(ulong index, int length) =>
-        index < (ulong)length ? (int)index : throw new OperationFormatException("The data names a replica or author that it does not list.");
+        index < (ulong)length
+            ? (int)index
+            : throw new OperationFormatException("The data names a replica or author that it does not list.");
 
     /// <summary>What a stroke is written with and on.</summary>
     private readonly record struct Tool(Pen Pen, Guid Layer);
 
-    private const byte NewPen = 1, FancyPen = 2, NewLayer = 4;
+    private const byte NewPen = 1,
+        FancyPen = 2,
+        NewLayer = 4;
 
     /// <summary>A pen and a layer are written where they differ from those before.</summary>
     private static void WriteStroke(ByteWriter head, SampleCodec.Writers columns, Change.StrokeAdded stroke, Hlc time, ref Tool before)
     {
-        var penFlags = stroke.Pen == before.Pen ? 0 : stroke.Pen.IsPlain ? NewPen : NewPen | FancyPen;
+        var penFlags =
+            stroke.Pen == before.Pen ? 0
+            : stroke.Pen.IsPlain ? NewPen
+            : NewPen | FancyPen;
         head.Byte((byte)(penFlags | (stroke.Layer == before.Layer ? 0 : NewLayer)));
-        if (penFlags != 0) WritePen(head, stroke.Pen);
-        if (stroke.Layer != before.Layer) head.Guid(stroke.Layer);
+        if (penFlags != 0)
+            WritePen(head, stroke.Pen);
+        if (stroke.Layer != before.Layer)
+            head.Guid(stroke.Layer);
         before = new Tool(stroke.Pen, stroke.Layer);
         // Most strokes are stamped when the pen is lifted, so this is next to nothing.
         head.Signed(stroke.StartedAt + stroke.Samples.Time[^1] - time.UnixMilliseconds);
@@ -123,9 +155,12 @@ public static class OperationCodec
     private static Change.StrokeAdded ReadStroke(ref ByteReader reader, ref SampleCodec.Readers columns, Hlc time, ref Tool before)
     {
         var news = reader.Byte();
-        if (news > (NewPen | FancyPen | NewLayer) || (news & (NewPen | FancyPen)) == FancyPen) throw new OperationFormatException("A pen is not well formed.");
-        if ((news & NewPen) != 0) before = before with { Pen = ReadPen(ref reader, (news & FancyPen) != 0) };
-        if ((news & NewLayer) != 0) before = before with { Layer = reader.Guid() };
+        if (news > (NewPen | FancyPen | NewLayer) || (news & (NewPen | FancyPen)) == FancyPen)
+            throw new OperationFormatException("A pen is not well formed.");
+        if ((news & NewPen) != 0)
+            before = before with { Pen = ReadPen(ref reader, (news & FancyPen) != 0) };
+        if ((news & NewLayer) != 0)
+            before = before with { Layer = reader.Guid() };
         var ended = unchecked(time.UnixMilliseconds + reader.Signed());
         var samples = SampleCodec.Read(ref reader, ref columns);
         return new Change.StrokeAdded(before.Pen, unchecked(ended - samples.Time[^1]), samples) { Layer = before.Layer };
@@ -136,7 +171,8 @@ public static class OperationCodec
         writer.Byte((byte)pen.Kind);
         writer.Varint((ulong)pen.Width);
         writer.Fixed32(pen.Colour);
-        if (!fancy) return;
+        if (!fancy)
+            return;
         writer.Byte((byte)pen.Line);
         writer.Byte((byte)pen.Tip);
         writer.Signed(pen.Angle);
@@ -149,9 +185,18 @@ public static class OperationCodec
     {
         var kind = (PenKind)reader.Byte();
         var width = reader.Varint();
-        if (width > int.MaxValue) throw new OperationFormatException("A pen is not well formed.");
+        if (width > int.MaxValue)
+            throw new OperationFormatException("A pen is not well formed.");
         var pen = new Pen(kind, (int)width, reader.Fixed32());
-        return fancy ? pen with { Line = (LineStyle)reader.Byte(), Tip = (NibTip)reader.Byte(), Angle = reader.Int32(), Response = reader.Int32() } : pen;
+        return fancy
+            ? pen with
+            {
+                Line = (LineStyle)reader.Byte(),
+                Tip = (NibTip)reader.Byte(),
+                Angle = reader.Int32(),
+                Response = reader.Int32(),
+            }
+            : pen;
     }
 
     private static void WriteChange(ByteWriter writer, Change change)
@@ -184,7 +229,8 @@ public static class OperationCodec
                 break;
             case Change.GapsAdded gaps:
                 WriteIds(writer, gaps.Strokes.Select(stroke => stroke.Stroke).ToList());
-                foreach (var stroke in gaps.Strokes) WriteIntervals(writer, stroke.Intervals);
+                foreach (var stroke in gaps.Strokes)
+                    WriteIntervals(writer, stroke.Intervals);
                 break;
             case Change.EffectSet effect:
                 writer.Fixed64(effect.Target.Replica);
@@ -217,9 +263,11 @@ public static class OperationCodec
             case Change.ItemsTransformed transformed:
                 WriteIds(writer, transformed.Items);
                 writer.Varint((ulong)transformed.Spots.Count);
-                foreach (var spot in transformed.Spots) writer.Guid(spot);
+                foreach (var spot in transformed.Spots)
+                    writer.Guid(spot);
                 var (a, b, c, d, e, f) = transformed.Transform;
-                foreach (var number in new[] { a, b, c, d, e, f }) writer.Signed(number);
+                foreach (var number in new[] { a, b, c, d, e, f })
+                    writer.Signed(number);
                 break;
             case Change.ShapeAdded shape:
                 writer.Byte((byte)shape.Shape.Kind);
@@ -234,12 +282,14 @@ public static class OperationCodec
             case Change.ItemsSet set:
                 WriteIds(writer, set.Items);
                 writer.Varint((ulong)set.Values.Count);
-                foreach (var (field, value) in set.Values) WriteValue(writer, (byte)field, value);
+                foreach (var (field, value) in set.Values)
+                    WriteValue(writer, (byte)field, value);
                 break;
             case Change.LayerSet set:
                 writer.Guid(set.Layer);
                 writer.Varint((ulong)set.Values.Count);
-                foreach (var (field, value) in set.Values) WriteValue(writer, (byte)field, value);
+                foreach (var (field, value) in set.Values)
+                    WriteValue(writer, (byte)field, value);
                 break;
             case Change.StepsJoined joined:
                 WriteIds(writer, joined.Steps);
@@ -265,7 +315,8 @@ public static class OperationCodec
                 return new Change.ItemsShifted(ReadIds(ref reader), reader.Int32(), reader.Int32());
             case ChangeKind.GapsAdded:
                 var gaps = ReadIds(ref reader).Select(id => new StrokeGaps(id, [])).ToArray();
-                for (var i = 0; i < gaps.Length; i++) gaps[i] = gaps[i] with { Intervals = ReadIntervals(ref reader) };
+                for (var i = 0; i < gaps.Length; i++)
+                    gaps[i] = gaps[i] with { Intervals = ReadIntervals(ref reader) };
                 return new Change.GapsAdded(gaps);
             case ChangeKind.EffectSet:
                 return new Change.EffectSet(new OpId(reader.Fixed64(), reader.Varint()), ReadSwitch(ref reader));
@@ -274,14 +325,25 @@ public static class OperationCodec
             case ChangeKind.Visited:
                 return new Change.Visited(reader.Guid(), reader.Guid());
             case ChangeKind.SpotAdded:
-                return new Change.SpotAdded(reader.Guid(), (SpotKind)reader.Byte(), ReadBox(ref reader), ReadIds(ref reader), ReadValues(ref reader));
+                return new Change.SpotAdded(
+                    reader.Guid(),
+                    (SpotKind)reader.Byte(),
+                    ReadBox(ref reader),
+                    ReadIds(ref reader),
+                    ReadValues(ref reader)
+                );
             case ChangeKind.SpotSet:
                 return new Change.SpotSet(reader.Guid(), ReadValues(ref reader));
             case ChangeKind.ItemsTransformed:
                 var items = ReadIds(ref reader);
                 var spots = new Guid[reader.Count(MostItems, 16, "signs")];
-                for (var i = 0; i < spots.Length; i++) spots[i] = reader.Guid();
-                return new Change.ItemsTransformed(items, spots, new Transform(reader.Int32(), reader.Int32(), reader.Int32(), reader.Int32(), reader.Int32(), reader.Int32()));
+                for (var i = 0; i < spots.Length; i++)
+                    spots[i] = reader.Guid();
+                return new Change.ItemsTransformed(
+                    items,
+                    spots,
+                    new Transform(reader.Int32(), reader.Int32(), reader.Int32(), reader.Int32(), reader.Int32(), reader.Int32())
+                );
             case ChangeKind.ShapeAdded:
                 var shapeKind = (ShapeKind)reader.Byte();
                 var detail = (int)Math.Min(reader.Varint(), int.MaxValue);
@@ -291,9 +353,15 @@ public static class OperationCodec
                 var layer = reader.Guid();
                 return new Change.ShapeAdded(shape, pen, fill, ReadIds(ref reader)) { Layer = layer };
             case ChangeKind.ItemsSet:
-                return new Change.ItemsSet(ReadIds(ref reader), ReadFields(ref reader, (field, value) => new ItemValue((ItemField)field, value)));
+                return new Change.ItemsSet(
+                    ReadIds(ref reader),
+                    ReadFields(ref reader, (field, value) => new ItemValue((ItemField)field, value))
+                );
             case ChangeKind.LayerSet:
-                return new Change.LayerSet(reader.Guid(), ReadFields(ref reader, (field, value) => new LayerValue((LayerField)field, value)));
+                return new Change.LayerSet(
+                    reader.Guid(),
+                    ReadFields(ref reader, (field, value) => new LayerValue((LayerField)field, value))
+                );
             case ChangeKind.StepsJoined:
                 return new Change.StepsJoined(ReadIds(ref reader));
             default:
@@ -303,15 +371,20 @@ public static class OperationCodec
 
     private static Box ReadBox(ref ByteReader reader)
     {
-        long left = reader.Int32(), top = reader.Int32(), right = left + reader.Int32(), bottom = top + reader.Int32();
-        if (right is < int.MinValue or > int.MaxValue || bottom is < int.MinValue or > int.MaxValue) throw new OperationFormatException("An area is out of range.");
+        long left = reader.Int32(),
+            top = reader.Int32(),
+            right = left + reader.Int32(),
+            bottom = top + reader.Int32();
+        if (right is < int.MinValue or > int.MaxValue || bottom is < int.MinValue or > int.MaxValue)
+            throw new OperationFormatException("An area is out of range.");
         return new Box((int)left, (int)top, (int)right, (int)bottom);
     }
 
     private static void WriteValues(ByteWriter writer, IReadOnlyList<SpotValue> values)
     {
         writer.Varint((ulong)values.Count);
-        foreach (var value in values) WriteValue(writer, (byte)value.Field, value.Value);
+        foreach (var value in values)
+            WriteValue(writer, (byte)value.Field, value.Value);
     }
 
     private static void WriteValue(ByteWriter writer, byte field, string value)
@@ -323,7 +396,8 @@ public static class OperationCodec
     private static T[] ReadFields<T>(ref ByteReader reader, Func<byte, string, T> of)
     {
         var values = new T[reader.Count(byte.MaxValue, 2, "values")];
-        for (var i = 0; i < values.Length; i++) values[i] = of(reader.Byte(), reader.Text(MostTextBytes * 2));
+        for (var i = 0; i < values.Length; i++)
+            values[i] = of(reader.Byte(), reader.Text(MostTextBytes * 2));
         return values;
     }
 
@@ -342,21 +416,26 @@ public static class OperationCodec
     private static Corner[] ReadCorners(ref ByteReader reader)
     {
         var corners = new Corner[reader.Count(Shape.MostPoints, 2, "corners")];
-        long x = 0, y = 0;
+        long x = 0,
+            y = 0;
         for (var i = 0; i < corners.Length; i++)
         {
             (x, y) = (unchecked(x + reader.Signed()), unchecked(y + reader.Signed()));
-            if (x is < int.MinValue or > int.MaxValue || y is < int.MinValue or > int.MaxValue) throw new OperationFormatException("A corner is out of range.");
+            if (x is < int.MinValue or > int.MaxValue || y is < int.MinValue or > int.MaxValue)
+                throw new OperationFormatException("A corner is out of range.");
             corners[i] = new Corner((int)x, (int)y);
         }
 
         return corners;
     }
 
-    private static SpotValue[] ReadValues(ref ByteReader reader) => ReadFields(ref reader, (field, value) => new SpotValue((SpotField)field, value));
+    private static SpotValue[] ReadValues(ref ByteReader reader) =>
+        ReadFields(ref reader, (field, value) => new SpotValue((SpotField)field, value));
 
     private static bool ReadSwitch(ref ByteReader reader) =>
-        reader.Byte() is var value and < 2 ? value == 1 : throw new OperationFormatException("The data holds a switch that is neither on nor off.");
+        reader.Byte() is var value and < 2
+            ? value == 1
+            : throw new OperationFormatException("The data holds a switch that is neither on nor off.");
 
     private static void WriteIds(ByteWriter writer, IReadOnlyList<OpId> ids)
     {
@@ -366,7 +445,8 @@ public static class OperationCodec
         {
             var same = id.Replica == before.Replica;
             writer.Signed(unchecked((long)((id.Counter - (same ? before.Counter : 0)) << 1) | (same ? 0L : 1L)));
-            if (!same) writer.Fixed64(id.Replica);
+            if (!same)
+                writer.Fixed64(id.Replica);
             before = id;
         }
     }
@@ -407,7 +487,8 @@ public static class OperationCodec
         {
             var start = unchecked(before + reader.Signed());
             var end = unchecked(start + reader.Signed());
-            if (start < int.MinValue || start > int.MaxValue || end < int.MinValue || end > int.MaxValue) throw new OperationFormatException("A gap is out of range.");
+            if (start < int.MinValue || start > int.MaxValue || end < int.MinValue || end > int.MaxValue)
+                throw new OperationFormatException("A gap is out of range.");
             intervals[i] = new Interval((int)start, (int)end);
             before = end;
         }

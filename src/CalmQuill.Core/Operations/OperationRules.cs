@@ -27,10 +27,14 @@ public static class OperationRules
     /// <returns>Null when it may enter, else why not.</returns>
     public static Refusal? Check(Operation operation, DocumentKind kind, Role role, Guid sender, long nowUnixMilliseconds)
     {
-        if (!Rights.MayRead(role)) return new Refusal(Refusal.NotAllowedCode, "You are not a member of the space this belongs to.");
-        if (!Rights.MayWrite(role)) return new Refusal(Refusal.NotAllowedCode, "You may read here, but not write.");
-        if (operation.Author != sender) return new Refusal("wrong-author", "This was written under another person's name.");
-        if (operation.Id.Counter is 0 or > MostCounter) return new Refusal("bad-id", "This change has no proper number.");
+        if (!Rights.MayRead(role))
+            return new Refusal(Refusal.NotAllowedCode, "You are not a member of the space this belongs to.");
+        if (!Rights.MayWrite(role))
+            return new Refusal(Refusal.NotAllowedCode, "You may read here, but not write.");
+        if (operation.Author != sender)
+            return new Refusal("wrong-author", "This was written under another person's name.");
+        if (operation.Id.Counter is 0 or > MostCounter)
+            return new Refusal("bad-id", "This change has no proper number.");
         if (operation.Time.UnixMilliseconds > nowUnixMilliseconds + MostAhead)
             return new Refusal(Refusal.ClockAheadCode, "This device's clock is ahead of the server's by more than a minute.");
         return CheckChange(operation.Change, kind) ?? CheckTexts(operation.Change);
@@ -43,7 +47,8 @@ public static class OperationRules
         {
             foreach (var c in text)
             {
-                if (c is '\n' or '\r' or '\t' || !char.IsControl(c)) continue;
+                if (c is '\n' or '\r' or '\t' || !char.IsControl(c))
+                    continue;
                 return new Refusal("bad-text", "A text holds control characters.");
             }
         }
@@ -51,97 +56,159 @@ public static class OperationRules
         return null;
     }
 
-    private static IEnumerable<string> Texts(Change change) => change switch
-    {
-        Change.NodePlaced placed => [placed.Order],
-        Change.PropertySet set => [set.Value],
-        Change.PageAdded added => [added.Order, added.Paper],
-        Change.SpotAdded spot => spot.Values.Select(value => value.Value),
-        Change.SpotSet spot => spot.Values.Select(value => value.Value),
-        Change.ItemsSet set => set.Values.Select(value => value.Value),
-        Change.LayerSet set => set.Values.Select(value => value.Value),
-        _ => [],
-    };
-
-    private static Refusal? CheckChange(Change change, DocumentKind kind) => (kind, change) switch
-    {
-        (DocumentKind.Library, Change.NodePlaced { NodeKind: NodeKind.Folder or NodeKind.Notebook or NodeKind.Tag or NodeKind.Lens or NodeKind.Paper or NodeKind.MarkKind } placed) => Check(placed),
-        (DocumentKind.Library, Change.PropertySet { Property: not (Property.MovedTo or Property.Planner or Property.Entry or Property.Turning) } set) => Check(set),
-        (DocumentKind.Library, Change.Visited) => null,
-        (DocumentKind.Notebook, Change.PageAdded added) => Check(added),
-        (DocumentKind.Notebook, Change.NodePlaced { NodeKind: NodeKind.Section or NodeKind.Page } placed) => Check(placed),
-        (DocumentKind.Notebook, Change.PropertySet
+    private static IEnumerable<string> Texts(Change change) =>
+        change switch
         {
-            Property: Property.Name or Property.Colour or Property.Binned or Property.Paper or Property.Erased or Property.MovedTo or Property.Planner or Property.Entry or Property.Turning,
-        } set) => Check(set),
-        (DocumentKind.Library or DocumentKind.Notebook, Change.TagSet tag) =>
-            tag.Target == Guid.Empty || tag.Tag == Guid.Empty ? new Refusal("bad-id", "A tag needs something to be put on.") : null,
-        (DocumentKind.Page, Change.StrokeAdded stroke) => Check(stroke),
-        (DocumentKind.Page, Change.ItemsRemoved removed) => CheckItems(removed.Items),
-        (DocumentKind.Page, Change.ItemsShifted shifted) => CheckItems(shifted.Items)
-            ?? (Far(shifted.Dx) || Far(shifted.Dy) ? new Refusal("too-far", "Ink can be moved by at most 20 metres.") : null),
-        (DocumentKind.Page, Change.GapsAdded gaps) => Check(gaps),
-        (DocumentKind.Page, Change.EffectSet) => null,
-        (DocumentKind.Page, Change.SpotAdded spot) => SpotRules.Check(spot),
-        (DocumentKind.Page, Change.SpotSet spot) => SpotRules.Check(spot.Spot, spot.Values),
-        (DocumentKind.Page, Change.ItemsTransformed transformed) => Check(transformed),
-        (DocumentKind.Page, Change.ShapeAdded shape) => ItemRules.Check(shape),
-        (DocumentKind.Page, Change.ItemsSet set) => ItemRules.Check(set),
-        (DocumentKind.Page, Change.LayerSet set) => LayerRules.Check(set),
-        (DocumentKind.Page, Change.StepsJoined joined) => CheckItems(joined.Steps),
-        _ => new Refusal("wrong-document", "This change does not belong into a document of this kind."),
-    };
+            Change.NodePlaced placed => [placed.Order],
+            Change.PropertySet set => [set.Value],
+            Change.PageAdded added => [added.Order, added.Paper],
+            Change.SpotAdded spot => spot.Values.Select(value => value.Value),
+            Change.SpotSet spot => spot.Values.Select(value => value.Value),
+            Change.ItemsSet set => set.Values.Select(value => value.Value),
+            Change.LayerSet set => set.Values.Select(value => value.Value),
+            _ => [],
+        };
+
+    private static Refusal? CheckChange(Change change, DocumentKind kind) =>
+        (kind, change) switch
+        {
+            (
+                DocumentKind.Library,
+                Change.NodePlaced
+                {
+                    NodeKind: NodeKind.Folder or NodeKind.Notebook or NodeKind.Tag or NodeKind.Lens or NodeKind.Paper or NodeKind.MarkKind
+                } placed
+            ) => Check(placed),
+            (
+                DocumentKind.Library,
+                Change.PropertySet { Property: not (Property.MovedTo or Property.Planner or Property.Entry or Property.Turning) } set
+            ) => Check(set),
+            (DocumentKind.Library, Change.Visited) => null,
+            (DocumentKind.Notebook, Change.PageAdded added) => Check(added),
+            (DocumentKind.Notebook, Change.NodePlaced { NodeKind: NodeKind.Section or NodeKind.Page } placed) => Check(placed),
+            (
+                DocumentKind.Notebook,
+                Change.PropertySet
+                {
+                    Property: Property.Name
+                        or Property.Colour
+                        or Property.Binned
+                        or Property.Paper
+                        or Property.Erased
+                        or Property.MovedTo
+                        or Property.Planner
+                        or Property.Entry
+                        or Property.Turning,
+                } set
+            ) => Check(set),
+            (DocumentKind.Library or DocumentKind.Notebook, Change.TagSet tag) => tag.Target == Guid.Empty || tag.Tag == Guid.Empty
+                ? new Refusal("bad-id", "A tag needs something to be put on.")
+                : null,
+            (DocumentKind.Page, Change.StrokeAdded stroke) => Check(stroke),
+            (DocumentKind.Page, Change.ItemsRemoved removed) => CheckItems(removed.Items),
+            (DocumentKind.Page, Change.ItemsShifted shifted) => CheckItems(shifted.Items)
+                ?? (Far(shifted.Dx) || Far(shifted.Dy) ? new Refusal("too-far", "Ink can be moved by at most 20 metres.") : null),
+            (DocumentKind.Page, Change.GapsAdded gaps) => Check(gaps),
+            (DocumentKind.Page, Change.EffectSet) => null,
+            (DocumentKind.Page, Change.SpotAdded spot) => SpotRules.Check(spot),
+            (DocumentKind.Page, Change.SpotSet spot) => SpotRules.Check(spot.Spot, spot.Values),
+            (DocumentKind.Page, Change.ItemsTransformed transformed) => Check(transformed),
+            (DocumentKind.Page, Change.ShapeAdded shape) => ItemRules.Check(shape),
+            (DocumentKind.Page, Change.ItemsSet set) => ItemRules.Check(set),
+            (DocumentKind.Page, Change.LayerSet set) => LayerRules.Check(set),
+            (DocumentKind.Page, Change.StepsJoined joined) => CheckItems(joined.Steps),
+            _ => new Refusal("wrong-document", "This change does not belong into a document of this kind."),
+        };
 
     private static Refusal? Check(Change.NodePlaced placed)
     {
-        if (placed.Node == Guid.Empty) return new Refusal("bad-id", "What is put somewhere has no proper id.");
+        if (placed.Node == Guid.Empty)
+            return new Refusal("bad-id", "What is put somewhere has no proper id.");
         return OrderKey.IsValid(placed.Order) ? null : new Refusal("bad-order", "The place in the order is not well formed.");
     }
 
-    private static Refusal? Check(Change.PropertySet set) => set.Property switch
-    {
-        Property.Name => Names.Problem(set.Value) is { } problem ? new Refusal("bad-name", problem) : null,
-        Property.Paper when set.Value.Length == 0 => null,
-        Property.Paper => PaperText.Read(set.Value).Refusal,
-        Property.Planner when set.Value.Length == 0 || PlannerPage.Read(set.Value) is not null => null,
-        Property.Planner => PlannerSettings.Read(set.Value).Refusal,
-        Property.Entry => Ensure(set.Value.Length == 0 || CalendarEntry.Read(set.Target, set.Value) is not null, "An entry of the calendar is not well formed."),
-        Property.Turning => Ensure(set.Value.Length == 0 || set.Value is "sideways" or "down" or "seamless", "Pages turn sideways or down, or run on without a gap."),
-        Property.Source => Ensure(set.Value.Length == 0 || Guid.TryParse(set.Value, out _), "What is named here has no proper id."),
-        Property.Category => set.Value.Length == 0 ? null : Names.Problem(set.Value) is { } problem ? new Refusal("bad-name", problem) : null,
-        Property.Bookmarked => Ensure(set.Value.Length == 0 || Guid.TryParse(set.Value, out _), "A bookmark names the notebook it is in."),
-        Property.Binned or Property.Erased => Ensure(set.Value.Length == 0 || (set.Value.Length < 16 && long.TryParse(set.Value, out _)), "The time of binning is not well formed."),
-        Property.Pinned or Property.Jot or Property.Starred => Ensure(set.Value is "" or "1", "A switch is neither on nor off."),
-        Property.MergedInto or Property.LensSpace or Property.MovedTo => Ensure(set.Value.Length == 0 || Guid.TryParse(set.Value, out _), "What is named here has no proper id."),
-        Property.Rule => set.Value.Length == 0 ? null : RuleJson.Read(set.Value).Refusal,
-        Property.BinDays => Ensure(int.TryParse(set.Value, out var days) && Bin.Choices.Contains(days), "The bin keeps things for 7, 30 or 90 days, or for ever."),
-        Property.Terms => Ensure(set.Value.Length <= 1_000 && Span.ReadTerms(set.Value) is not null, "A term is a first and a last day, the first not after the last."),
-        Property.Tray or Property.Palettes or Property.Hand => Ensure(set.Value.Length <= 3_900 && !set.Value.Any(char.IsControl), "A setting is not well formed."),
-        Property.View or Property.JotPreset or Property.TodayPreset => Ensure(set.Value.Length <= 1_000 && !set.Value.Any(char.IsControl), "A setting is not well formed."),
-        Property.Colour or Property.Cover or Property.Icon =>
-            Ensure(set.Value.Length <= 40 && set.Value.All(c => char.IsAsciiLetterOrDigit(c) || c == '-'), "A colour, cover or icon is not well formed."),
-        _ => new Refusal("bad-property", "This property is not known here."),
-    };
+    private static Refusal? Check(Change.PropertySet set) =>
+        set.Property switch
+        {
+            Property.Name => Names.Problem(set.Value) is { } problem ? new Refusal("bad-name", problem) : null,
+            Property.Paper when set.Value.Length == 0 => null,
+            Property.Paper => PaperText.Read(set.Value).Refusal,
+            Property.Planner when set.Value.Length == 0 || PlannerPage.Read(set.Value) is not null => null,
+            Property.Planner => PlannerSettings.Read(set.Value).Refusal,
+            Property.Entry => Ensure(
+                set.Value.Length == 0 || CalendarEntry.Read(set.Target, set.Value) is not null,
+                "An entry of the calendar is not well formed."
+            ),
+            Property.Turning => Ensure(
+                set.Value.Length == 0 || set.Value is "sideways" or "down" or "seamless",
+                "Pages turn sideways or down, or run on without a gap."
+            ),
+            Property.Source => Ensure(set.Value.Length == 0 || Guid.TryParse(set.Value, out _), "What is named here has no proper id."),
+            Property.Category => set.Value.Length == 0 ? null
+            : Names.Problem(set.Value) is { } problem ? new Refusal("bad-name", problem)
+            : null,
+            Property.Bookmarked => Ensure(
+                set.Value.Length == 0 || Guid.TryParse(set.Value, out _),
+                "A bookmark names the notebook it is in."
+            ),
+            Property.Binned or Property.Erased => Ensure(
+                set.Value.Length == 0 || (set.Value.Length < 16 && long.TryParse(set.Value, out _)),
+                "The time of binning is not well formed."
+            ),
+            Property.Pinned or Property.Jot or Property.Starred => Ensure(set.Value is "" or "1", "A switch is neither on nor off."),
+            Property.MergedInto or Property.LensSpace or Property.MovedTo => Ensure(
+                set.Value.Length == 0 || Guid.TryParse(set.Value, out _),
+                "What is named here has no proper id."
+            ),
+            Property.Rule => set.Value.Length == 0 ? null : RuleJson.Read(set.Value).Refusal,
+            Property.BinDays => Ensure(
+                int.TryParse(set.Value, out var days) && Bin.Choices.Contains(days),
+                "The bin keeps things for 7, 30 or 90 days, or for ever."
+            ),
+            Property.Terms => Ensure(
+                set.Value.Length <= 1_000 && Span.ReadTerms(set.Value) is not null,
+                "A term is a first and a last day, the first not after the last."
+            ),
+            Property.Tray or Property.Palettes or Property.Hand => Ensure(
+                set.Value.Length <= 3_900 && !set.Value.Any(char.IsControl),
+                "A setting is not well formed."
+            ),
+            Property.View or Property.JotPreset or Property.TodayPreset => Ensure(
+                set.Value.Length <= 1_000 && !set.Value.Any(char.IsControl),
+                "A setting is not well formed."
+            ),
+            Property.Colour or Property.Cover or Property.Icon => Ensure(
+                set.Value.Length <= 40 && set.Value.All(c => char.IsAsciiLetterOrDigit(c) || c == '-'),
+                "A colour, cover or icon is not well formed."
+            ),
+            _ => new Refusal("bad-property", "This property is not known here."),
+        };
 
     private static Refusal? Ensure(bool holds, string sentence) => holds ? null : new Refusal("bad-value", sentence);
 
     private static Refusal? Check(Change.PageAdded added)
     {
-        if (added.Page == Guid.Empty) return new Refusal("bad-id", "A page has no proper id.");
-        if (!OrderKey.IsValid(added.Order)) return new Refusal("bad-order", "The place in the order is not well formed.");
+        if (added.Page == Guid.Empty)
+            return new Refusal("bad-id", "A page has no proper id.");
+        if (!OrderKey.IsValid(added.Order))
+            return new Refusal("bad-order", "The place in the order is not well formed.");
         return PaperText.Read(added.Paper).Refusal;
     }
 
     private static Refusal? Check(Change.StrokeAdded stroke)
     {
-        if (ItemRules.Check(stroke.Pen) is { } refusal) return refusal;
+        if (ItemRules.Check(stroke.Pen) is { } refusal)
+            return refusal;
         var samples = stroke.Samples;
-        if (samples.Count > StrokeSamples.MostSamples) return new Refusal("too-long", $"A stroke has at most {StrokeSamples.MostSamples} samples.");
+        if (samples.Count > StrokeSamples.MostSamples)
+            return new Refusal("too-long", $"A stroke has at most {StrokeSamples.MostSamples} samples.");
         var box = samples.Bounds();
-        if (Far(box.Left) || Far(box.Top) || Far(box.Right) || Far(box.Bottom)) return new Refusal("too-far", "A stroke lies more than 20 metres off its sheet.");
+        if (Far(box.Left) || Far(box.Top) || Far(box.Right) || Far(box.Bottom))
+            return new Refusal("too-far", "A stroke lies more than 20 metres off its sheet.");
         foreach (var pressure in samples.Pressure)
         {
-            if (pressure is < 0 or > StrokeSamples.MostPressure) return new Refusal("bad-pressure", "Pressure runs from 0 to 1023.");
+            if (pressure is < 0 or > StrokeSamples.MostPressure)
+                return new Refusal("bad-pressure", "Pressure runs from 0 to 1023.");
         }
 
         return null;
@@ -163,8 +230,11 @@ public static class OperationRules
 
     private static Refusal? Check(Change.ItemsTransformed transformed)
     {
-        if (transformed.Items.Count + transformed.Spots.Count == 0) return new Refusal("empty", "This change names nothing to change.");
-        return transformed.Transform.IsReasonable ? null : new Refusal("too-far", $"Ink can be scaled by at most {Transform.MostScale} times, and moved by at most 20 metres.");
+        if (transformed.Items.Count + transformed.Spots.Count == 0)
+            return new Refusal("empty", "This change names nothing to change.");
+        return transformed.Transform.IsReasonable
+            ? null
+            : new Refusal("too-far", $"Ink can be scaled by at most {Transform.MostScale} times, and moved by at most 20 metres.");
     }
 
     private static Refusal? CheckItems(IReadOnlyList<OpId> items) =>

@@ -8,8 +8,10 @@ public sealed class Registers
     /// <summary>Writes when the stamp is later than what stands there. True when the value was taken.</summary>
     public bool Write(Guid target, Property property, Stamp stamp, string value)
     {
-        if (!byProperty.TryGetValue(property, out var values)) byProperty[property] = values = [];
-        if (values.TryGetValue(target, out var standing) && standing.Stamp > stamp) return false;
+        if (!byProperty.TryGetValue(property, out var values))
+            byProperty[property] = values = [];
+        if (values.TryGetValue(target, out var standing) && standing.Stamp > stamp)
+            return false;
         values[target] = (stamp, value);
         return true;
     }
@@ -20,7 +22,13 @@ public sealed class Registers
     /// <summary>All registers of one property that hold something, by target.</summary>
     public List<(Guid Target, string Value)> All(Property property) =>
         byProperty.TryGetValue(property, out var values)
-            ? [.. values.Where(entry => entry.Value.Value.Length > 0).Select(entry => (entry.Key, entry.Value.Value)).OrderBy(entry => entry.Key)]
+            ?
+            [
+                .. values
+                    .Where(entry => entry.Value.Value.Length > 0)
+                    .Select(entry => (entry.Key, entry.Value.Value))
+                    .OrderBy(entry => entry.Key),
+            ]
             : [];
 
     /// <summary>Writes all registers in one canonical order, for the encoded state.</summary>

@@ -15,17 +15,18 @@ public sealed class Renumbering(IReadOnlySet<OpId> which, ulong replica)
 
     private List<OpId> Of(IReadOnlyList<OpId> ids) => [.. ids.Select(Of)];
 
-    private Change Of(Change change) => change switch
-    {
-        Change.ItemsRemoved removed => removed with { Items = Of(removed.Items) },
-        Change.ItemsShifted shifted => shifted with { Items = Of(shifted.Items) },
-        Change.GapsAdded gaps => gaps with { Strokes = [.. gaps.Strokes.Select(stroke => stroke with { Stroke = Of(stroke.Stroke) })] },
-        Change.EffectSet effect => effect with { Target = Of(effect.Target) },
-        Change.SpotAdded spot => spot with { Items = Of(spot.Items) },
-        Change.ItemsTransformed transformed => transformed with { Items = Of(transformed.Items) },
-        Change.ShapeAdded shape => shape with { Replaces = Of(shape.Replaces) },
-        Change.ItemsSet set => set with { Items = Of(set.Items) },
-        Change.StepsJoined joined => joined with { Steps = Of(joined.Steps) },
-        _ => change,
-    };
+    private Change Of(Change change) =>
+        change switch
+        {
+            Change.ItemsRemoved removed => removed with { Items = Of(removed.Items) },
+            Change.ItemsShifted shifted => shifted with { Items = Of(shifted.Items) },
+            Change.GapsAdded gaps => gaps with { Strokes = [.. gaps.Strokes.Select(stroke => stroke with { Stroke = Of(stroke.Stroke) })] },
+            Change.EffectSet effect => effect with { Target = Of(effect.Target) },
+            Change.SpotAdded spot => spot with { Items = Of(spot.Items) },
+            Change.ItemsTransformed transformed => transformed with { Items = Of(transformed.Items) },
+            Change.ShapeAdded shape => shape with { Replaces = Of(shape.Replaces) },
+            Change.ItemsSet set => set with { Items = Of(set.Items) },
+            Change.StepsJoined joined => joined with { Steps = Of(joined.Steps) },
+            _ => change,
+        };
 }

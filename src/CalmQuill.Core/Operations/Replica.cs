@@ -27,7 +27,8 @@ public sealed class Replica(ulong id, Guid author)
     /// <summary>Takes note of somebody else's stamp, so that what is made from now on comes after it.</summary>
     public void Observe(Hlc stamp)
     {
-        if (stamp > latest) latest = stamp;
+        if (stamp > latest)
+            latest = stamp;
     }
 
     /// <summary>Sets the device's clock right by the server's; earlier stamps that ran ahead no longer drive the clock.</summary>
@@ -47,6 +48,5 @@ public sealed class Replica(ulong id, Guid author)
         return operation with { Time = latest };
     }
 
-    private Hlc Next(long now) =>
-        now > latest.UnixMilliseconds ? Hlc.At(now) : new Hlc(latest.Value + 1);
+    private Hlc Next(long now) => now > latest.UnixMilliseconds ? Hlc.At(now) : new Hlc(latest.Value + 1);
 }

@@ -8,8 +8,7 @@ public static class OrderKey
     private const string Digits = "0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz";
     private const int JitterDigits = 3;
 
-    public static bool IsValid(string key) =>
-        key.Length is > 0 and <= MostLength && key[^1] != '0' && key.All(char.IsAsciiLetterOrDigit);
+    public static bool IsValid(string key) => key.Length is > 0 and <= MostLength && key[^1] != '0' && key.All(char.IsAsciiLetterOrDigit);
 
     /// <summary>A key after <paramref name="before"/> and ahead of <paramref name="after"/>; null stands for the open end.</summary>
     /// <param name="before">The lower neighbour.</param>
@@ -30,7 +29,10 @@ public static class OrderKey
         for (var i = 0; ; i++)
         {
             var low = i < before.Length ? Digits.IndexOf(before[i]) : 0;
-            var high = after is null ? Digits.Length : i < after.Length ? Digits.IndexOf(after[i]) : 0;
+            var high =
+                after is null ? Digits.Length
+                : i < after.Length ? Digits.IndexOf(after[i])
+                : 0;
             if (high - low > 1)
             {
                 key.Add(Digits[after is null ? Math.Min(low + 4, (low + high) / 2) : (low + high) / 2]);
@@ -38,7 +40,8 @@ public static class OrderKey
             }
 
             key.Add(Digits[low]);
-            if (high - low == 1) after = null;
+            if (high - low == 1)
+                after = null;
         }
     }
 

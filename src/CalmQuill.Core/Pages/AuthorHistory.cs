@@ -17,7 +17,8 @@ internal sealed class AuthorHistory
     public void Add(Stamp stamp, bool active, Stamp switched)
     {
         var index = steps.Count;
-        while (index > 0 && steps[index - 1].Stamp > stamp) index--;
+        while (index > 0 && steps[index - 1].Stamp > stamp)
+            index--;
         steps.Insert(index, new Step(stamp, active, switched));
     }
 
@@ -26,7 +27,8 @@ internal sealed class AuthorHistory
     {
         foreach (var operation in operations)
         {
-            if (!joins.TryGetValue(operation, out var standing) || join.CompareTo(standing) > 0) joins[operation] = join;
+            if (!joins.TryGetValue(operation, out var standing) || join.CompareTo(standing) > 0)
+                joins[operation] = join;
         }
     }
 
@@ -49,7 +51,8 @@ internal sealed class AuthorHistory
         Step? latest = null;
         foreach (var step in steps)
         {
-            if (!step.Active && step.Switched > steps[^1].Stamp && (latest is null || step.Switched > latest.Value.Switched)) latest = step;
+            if (!step.Active && step.Switched > steps[^1].Stamp && (latest is null || step.Switched > latest.Value.Switched))
+                latest = step;
         }
 
         return latest;
@@ -58,12 +61,15 @@ internal sealed class AuthorHistory
     /// <summary>Where a step stands: steps are in the order of their stamps.</summary>
     private int IndexOf(Stamp stamp)
     {
-        int low = 0, high = steps.Count - 1;
+        int low = 0,
+            high = steps.Count - 1;
         while (low < high)
         {
             var middle = (low + high) / 2;
-            if (steps[middle].Stamp < stamp) low = middle + 1;
-            else high = middle;
+            if (steps[middle].Stamp < stamp)
+                low = middle + 1;
+            else
+                high = middle;
         }
 
         return low;
@@ -72,6 +78,12 @@ internal sealed class AuthorHistory
     /// <summary>The operation, with those it was joined with that are in the same state; the newest first.</summary>
     private List<OpId> With(Step step, Predicate<Step> same) =>
         joins.TryGetValue(step.Stamp.Id, out var join)
-            ? [.. steps.Where(other => same(other) && joins.TryGetValue(other.Stamp.Id, out var own) && own == join).Reverse().Select(other => other.Stamp.Id)]
+            ?
+            [
+                .. steps
+                    .Where(other => same(other) && joins.TryGetValue(other.Stamp.Id, out var own) && own == join)
+                    .Reverse()
+                    .Select(other => other.Stamp.Id),
+            ]
             : [step.Stamp.Id];
 }

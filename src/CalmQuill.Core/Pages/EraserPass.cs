@@ -35,9 +35,11 @@ public sealed class EraserPass(PageDocument page, double radius, bool whole)
         var (known, left, top, right, bottom) = (boxes, area.Left, area.Top, area.Right, area.Bottom);
         for (var i = 0; i < known.Length; i += 4)
         {
-            if (known[i + 1] > bottom || known[i + 3] < top || known[i] > right || known[i + 2] < left) continue;
+            if (known[i + 1] > bottom || known[i + 3] < top || known[i] > right || known[i + 2] < left)
+                continue;
             var item = items[i / 4];
-            if (!Only.Takes(item) || (whole && touched.ContainsKey(item.Id))) continue;
+            if (!Only.Takes(item) || (whole && touched.ContainsKey(item.Id)))
+                continue;
             if (item.Kind == ItemKinds.Area)
             {
                 // A filled region has no line to be rubbed out: it goes as a whole, when the eraser goes for whole things.
@@ -54,13 +56,23 @@ public sealed class EraserPass(PageDocument page, double radius, bool whole)
             for (var step = before is null ? 1 : 0; step <= steps; step++)
             {
                 var t = step / (double)steps;
-                Eraser.Touch(item.Samples, item.Pen, fromX + (x - fromX) * t - item.Dx, fromY + (y - fromY) * t - item.Dy, radius, intervals);
+                Eraser.Touch(
+                    item.Samples,
+                    item.Pen,
+                    fromX + (x - fromX) * t - item.Dx,
+                    fromY + (y - fromY) * t - item.Dy,
+                    radius,
+                    intervals
+                );
             }
 
             KeepVisible(item, intervals);
-            if (intervals.Count == 0) continue;
+            if (intervals.Count == 0)
+                continue;
             news.Add(item.Id);
-            touched[item.Id] = touched.TryGetValue(item.Id, out var already) ? Interval.Union(already.Concat(intervals)) : Interval.Union(intervals);
+            touched[item.Id] = touched.TryGetValue(item.Id, out var already)
+                ? Interval.Union(already.Concat(intervals))
+                : Interval.Union(intervals);
         }
 
         before = (x, y);
@@ -70,8 +82,10 @@ public sealed class EraserPass(PageDocument page, double radius, bool whole)
     /// <summary>What would be left of an item if the pass ended now.</summary>
     public List<Interval> Remaining(PageItem item)
     {
-        if (!touched.TryGetValue(item.Id, out var gone)) return item.Visible();
-        if (whole) return [];
+        if (!touched.TryGetValue(item.Id, out var gone))
+            return item.Visible();
+        if (whole)
+            return [];
         var end = (item.Samples.Count - 1) * Interval.PerSample;
         var erased = Interval.Union(Interval.Complement(item.Visible(), 0, end).Concat(gone));
         return Interval.Complement(erased, 0, end);
@@ -80,14 +94,17 @@ public sealed class EraserPass(PageDocument page, double radius, bool whole)
     /// <summary>The change the pass amounts to; null when nothing was touched.</summary>
     public Change? End()
     {
-        if (touched.Count == 0) return null;
-        if (whole) return new Change.ItemsRemoved([.. touched.Keys.Order()]);
+        if (touched.Count == 0)
+            return null;
+        if (whole)
+            return new Change.ItemsRemoved([.. touched.Keys.Order()]);
         return new Change.GapsAdded([.. touched.OrderBy(entry => entry.Key).Select(entry => new StrokeGaps(entry.Key, entry.Value))]);
     }
 
     private void LookUpBoxes(IReadOnlyList<PageItem> items)
     {
-        if (boxesOf == page.OperationCount) return;
+        if (boxesOf == page.OperationCount)
+            return;
         boxesOf = page.OperationCount;
         boxes = new int[items.Count * 4];
         for (var i = 0; i < items.Count; i++)
@@ -100,7 +117,8 @@ public sealed class EraserPass(PageDocument page, double radius, bool whole)
     /// <summary>Drops what lies wholly in gaps that are there already, so that rubbing on bare paper does nothing.</summary>
     private static void KeepVisible(PageItem item, List<Interval> intervals)
     {
-        if (!item.Gaps.Any) return;
+        if (!item.Gaps.Any)
+            return;
         var visible = item.Visible();
         intervals.RemoveAll(interval => !visible.Exists(part => part.Start < interval.End && interval.Start < part.End));
     }

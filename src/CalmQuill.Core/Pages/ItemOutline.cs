@@ -12,15 +12,18 @@ public static class ItemOutline
     /// <summary>Adds chosen parts of the line.</summary>
     public static void Line(PageItem item, List<Interval> visible, StrokeOutliner outliner, Outline outline)
     {
-        if (item.Kind != ItemKinds.Area) outliner.Append(item.Samples, visible, item.Pen, (int)item.Dx, (int)item.Dy, outline);
+        if (item.Kind != ItemKinds.Area)
+            outliner.Append(item.Samples, visible, item.Pen, (int)item.Dx, (int)item.Dy, outline);
     }
 
     /// <summary>Adds the region that is filled, if one is.</summary>
     public static void Fill(PageItem item, Outline outline)
     {
-        if ((item.Fill & 0xFF) == 0) return;
+        if ((item.Fill & 0xFF) == 0)
+            return;
         var samples = item.Samples;
-        for (var i = 0; i < samples.Count; i++) outline.Add(samples.X[i] + item.Dx, samples.Y[i] + item.Dy);
+        for (var i = 0; i < samples.Count; i++)
+            outline.Add(samples.X[i] + item.Dx, samples.Y[i] + item.Dy);
         outline.Close();
     }
 

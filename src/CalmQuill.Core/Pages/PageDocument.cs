@@ -33,7 +33,8 @@ public sealed class PageDocument
     {
         get
         {
-            if (!inOrder) InOrder();
+            if (!inOrder)
+                InOrder();
             return painted;
         }
     }
@@ -49,17 +50,20 @@ public sealed class PageDocument
         Box? all = null;
         foreach (var item in painted)
         {
-            if (item.Shown) all = all?.With(item.Bounds) ?? item.Bounds;
+            if (item.Shown)
+                all = all?.With(item.Bounds) ?? item.Bounds;
         }
 
-        foreach (var spot in Spots()) all = all?.With(spot.Area) ?? spot.Area;
+        foreach (var spot in Spots())
+            all = all?.With(spot.Area) ?? spot.Area;
         return all;
     }
 
     /// <summary>Takes an operation in. False when it was here already, or does not belong on a page.</summary>
     public bool Apply(Operation operation)
     {
-        if (!Belongs(operation.Change.Kind) || !operations.TryAdd(operation.Id, operation)) return false;
+        if (!Belongs(operation.Change.Kind) || !operations.TryAdd(operation.Id, operation))
+            return false;
         if (operation.Change is Change.EffectSet effect)
         {
             ApplyEffect(operation, effect);
@@ -67,18 +71,23 @@ public sealed class PageDocument
         }
 
         var active = !effects.TryGetValue((operation.Id, operation.Author), out var known) || known.Active;
-        if (!histories.TryGetValue(operation.Author, out var history)) histories[operation.Author] = history = new AuthorHistory();
-        if (operation.Change is Change.StepsJoined joined) history.Join(operation.Id, joined.Steps);
-        else history.Add(operation.Stamp, active, known.Stamp);
+        if (!histories.TryGetValue(operation.Author, out var history))
+            histories[operation.Author] = history = new AuthorHistory();
+        if (operation.Change is Change.StepsJoined joined)
+            history.Join(operation.Id, joined.Steps);
+        else
+            history.Add(operation.Stamp, active, known.Stamp);
         if (operation.Change is Change.StrokeAdded or Change.ShapeAdded)
         {
             var item = ItemOf(operation.Id);
             item.Arrive(operation);
-            if (inOrder && painted.Count > 0 && PageItem.InPaintOrder(painted[^1], item) > 0) inOrder = false;
+            if (inOrder && painted.Count > 0 && PageItem.InPaintOrder(painted[^1], item) > 0)
+                inOrder = false;
             painted.Add(item);
         }
 
-        if (active) Contribute(operation, true);
+        if (active)
+            Contribute(operation, true);
         return true;
     }
 
@@ -87,10 +96,12 @@ public sealed class PageDocument
     public bool CanRedo(Guid author) => histories.GetValueOrDefault(author)?.CanRedo ?? false;
 
     /// <summary>The changes that undo the author's last standing step on this page; none when there is no such step.</summary>
-    public List<Change> Undo(Guid author) => [.. (histories.GetValueOrDefault(author)?.ToUndo() ?? []).Select(target => new Change.EffectSet(target, false))];
+    public List<Change> Undo(Guid author) =>
+        [.. (histories.GetValueOrDefault(author)?.ToUndo() ?? []).Select(target => new Change.EffectSet(target, false))];
 
     /// <summary>The changes that bring back what the author undid last, unless something new was done since; else none.</summary>
-    public List<Change> Redo(Guid author) => [.. (histories.GetValueOrDefault(author)?.ToRedo() ?? []).Select(target => new Change.EffectSet(target, true))];
+    public List<Change> Redo(Guid author) =>
+        [.. (histories.GetValueOrDefault(author)?.ToRedo() ?? []).Select(target => new Change.EffectSet(target, true))];
 
     /// <summary>The ids of items whose look has changed since the last call.</summary>
     public List<OpId> TakeChanged()
@@ -114,7 +125,8 @@ public sealed class PageDocument
             writer.Fixed64(item.Id.Replica);
             writer.Varint(item.Id.Counter);
             writer.Byte((byte)((item.Shown ? 1 : 0) | (item.Active ? 2 : 0)));
-            if (!item.Shown) continue;
+            if (!item.Shown)
+                continue;
             writer.Byte((byte)item.Pen.Kind);
             writer.Varint((ulong)item.Pen.Width);
             writer.Fixed32(item.Pen.Colour);
@@ -136,9 +148,12 @@ public sealed class PageDocument
             SampleCodec.Write(writer, columns, item.Samples);
         }
 
-        foreach (var column in columns.All) writer.Bytes(column.Written);
-        foreach (var spot in Spots()) WriteSpot(writer, spot);
-        foreach (var layer in Layers) WriteLayer(writer, layer);
+        foreach (var column in columns.All)
+            writer.Bytes(column.Written);
+        foreach (var spot in Spots())
+            WriteSpot(writer, spot);
+        foreach (var layer in Layers)
+            WriteLayer(writer, layer);
         return writer.ToArray();
     }
 
@@ -146,7 +161,8 @@ public sealed class PageDocument
     {
         writer.Guid(spot.Id);
         writer.Byte((byte)spot.Kind);
-        foreach (var edge in new[] { spot.Area.Left, spot.Area.Top, spot.Area.Right, spot.Area.Bottom }) writer.Signed(edge);
+        foreach (var edge in new[] { spot.Area.Left, spot.Area.Top, spot.Area.Right, spot.Area.Bottom })
+            writer.Signed(edge);
         writer.Varint((ulong)spot.Values.Count);
         foreach (var (field, value) in spot.Values.OrderBy(entry => entry.Key))
         {
@@ -180,11 +196,18 @@ public sealed class PageDocument
     {
         var key = (effect.Target, operation.Author);
         var before = !effects.TryGetValue(key, out var standing) || standing.Active;
-        if (standing.Stamp > operation.Stamp) return;
+        if (standing.Stamp > operation.Stamp)
+            return;
         effects[key] = (operation.Stamp, effect.Active);
-        if (!operations.TryGetValue(effect.Target, out var target) || target.Author != operation.Author || target.Change is Change.EffectSet or Change.StepsJoined) return;
+        if (
+            !operations.TryGetValue(effect.Target, out var target)
+            || target.Author != operation.Author
+            || target.Change is Change.EffectSet or Change.StepsJoined
+        )
+            return;
         histories[operation.Author].SetActive(target.Stamp, effect.Active, operation.Stamp);
-        if (before != effect.Active) Contribute(target, effect.Active);
+        if (before != effect.Active)
+            Contribute(target, effect.Active);
     }
 
     private void Contribute(Operation operation, bool adds)
@@ -196,30 +219,36 @@ public sealed class PageDocument
                 break;
             case Change.ShapeAdded shape:
                 Touch(operation.Id).SetActive(adds);
-                foreach (var id in shape.Replaces) Touch(id).CountRemoval(adds ? 1 : -1);
+                foreach (var id in shape.Replaces)
+                    Touch(id).CountRemoval(adds ? 1 : -1);
                 break;
             case Change.ItemsSet set:
                 foreach (var id in set.Items)
                 {
                     var item = Touch(id);
-                    foreach (var value in set.Values) item.Set(operation.Stamp, value, adds);
+                    foreach (var value in set.Values)
+                        item.Set(operation.Stamp, value, adds);
                 }
 
                 inOrder = false;
                 break;
             case Change.LayerSet layer:
                 layers.Contribute(operation, layer, adds);
-                foreach (var item in painted) changed.Add(item.Id);
+                foreach (var item in painted)
+                    changed.Add(item.Id);
                 inOrder = false;
                 break;
             case Change.ItemsRemoved removed:
-                foreach (var id in removed.Items) Touch(id).CountRemoval(adds ? 1 : -1);
+                foreach (var id in removed.Items)
+                    Touch(id).CountRemoval(adds ? 1 : -1);
                 break;
             case Change.ItemsShifted shifted:
-                foreach (var id in shifted.Items) Touch(id).Place(operation.Stamp, Transform.Shift(shifted.Dx, shifted.Dy), adds);
+                foreach (var id in shifted.Items)
+                    Touch(id).Place(operation.Stamp, Transform.Shift(shifted.Dx, shifted.Dy), adds);
                 break;
             case Change.ItemsTransformed transformed:
-                foreach (var id in transformed.Items) Touch(id).Place(operation.Stamp, transformed.Transform, adds);
+                foreach (var id in transformed.Items)
+                    Touch(id).Place(operation.Stamp, transformed.Transform, adds);
                 spots.Contribute(operation, adds);
                 break;
             case Change.SpotAdded or Change.SpotSet:
@@ -228,8 +257,10 @@ public sealed class PageDocument
             case Change.GapsAdded gaps:
                 foreach (var stroke in gaps.Strokes)
                 {
-                    if (adds) Touch(stroke.Stroke).AddGaps(operation.Id, stroke.Intervals);
-                    else Touch(stroke.Stroke).TakeGapsBack(operation.Id);
+                    if (adds)
+                        Touch(stroke.Stroke).AddGaps(operation.Id, stroke.Intervals);
+                    else
+                        Touch(stroke.Stroke).TakeGapsBack(operation.Id);
                 }
 
                 break;
@@ -244,7 +275,8 @@ public sealed class PageDocument
 
     private PageItem ItemOf(OpId id)
     {
-        if (!items.TryGetValue(id, out var item)) items[id] = item = new PageItem(id, layers);
+        if (!items.TryGetValue(id, out var item))
+            items[id] = item = new PageItem(id, layers);
         return item;
     }
 }

@@ -15,12 +15,14 @@ public sealed class PageItem
     private Dictionary<ItemField, SortedList<Stamp, string>>? fields;
     private Placing? placing;
     private int removals;
-    private StrokeSamples? made, placed;
+    private StrokeSamples? made,
+        placed;
     private Pen madeWith;
     private uint madeFill;
     private Shape? madeAs;
     private Guid madeOn;
-    private Box? madeBox, bounds;
+    private Box? madeBox,
+        bounds;
     private List<Interval>? visible;
 
     internal PageItem(OpId id, PageLayers layers)
@@ -53,7 +55,10 @@ public sealed class PageItem
     public Shape? Shape { get; private set; }
 
     /// <summary>The shape as it lies; null for ink, and for what was squeezed into no shape of a kind.</summary>
-    public Shape? PlacedShape => Shape is null || placing is null ? Shape : placing.IsSimilar ? Shape.Map(placing.Of) : Shape.Squeeze(placing.Of);
+    public Shape? PlacedShape =>
+        Shape is null || placing is null ? Shape
+        : placing.IsSimilar ? Shape.Map(placing.Of)
+        : Shape.Squeeze(placing.Of);
 
     /// <summary>The sum of all shifts, in 0.01 mm; 0 once it was scaled or turned.</summary>
     public long Dx => IsOnlyShifted ? placing?.Dx ?? 0 : 0;
@@ -77,7 +82,8 @@ public sealed class PageItem
     public bool IsLocked => Read(ItemField.Locked).Length > 0;
 
     /// <summary>The layer it lies on; null when that was erased.</summary>
-    public Layer? Layer => layers.IsPlain ? Core.Layers.Layer.First : layers.Of(Read(ItemField.Layer) is { Length: > 0 } moved ? Guid.Parse(moved) : madeOn);
+    public Layer? Layer =>
+        layers.IsPlain ? Core.Layers.Layer.First : layers.Of(Read(ItemField.Layer) is { Length: > 0 } moved ? Guid.Parse(moved) : madeOn);
 
     /// <summary>What it is grouped with; empty for nothing.</summary>
     public string Group => Read(ItemField.Group);
@@ -88,7 +94,10 @@ public sealed class PageItem
     public ItemKinds Kind { get; private set; }
 
     /// <summary>The box of the ink, shift and line width included, in 0.01 mm.</summary>
-    public Box Bounds => bounds ??= (IsOnlyShifted ? (madeBox ??= Made.Bounds()).Shift((int)Dx, (int)Dy) : Samples.Bounds()).Grow((int)MathF.Ceiling(Pen.MostRadius));
+    public Box Bounds =>
+        bounds ??= (IsOnlyShifted ? (madeBox ??= Made.Bounds()).Shift((int)Dx, (int)Dy) : Samples.Bounds()).Grow(
+            (int)MathF.Ceiling(Pen.MostRadius)
+        );
 
     /// <summary>What was not rubbed out. Not to be written to.</summary>
     public List<Interval> Visible() => HasArrived ? visible ??= Gaps.Visible(Made.Count) : [];
@@ -98,7 +107,13 @@ public sealed class PageItem
     private bool IsOnlyShifted => placing is null || placing.IsShift;
 
     /// <summary>Fills lie behind highlighters, and both behind all ink.</summary>
-    public int Rank => Kind switch { ItemKinds.Area => 0, ItemKinds.Highlighter => 1, _ => 2 };
+    public int Rank =>
+        Kind switch
+        {
+            ItemKinds.Area => 0,
+            ItemKinds.Highlighter => 1,
+            _ => 2,
+        };
 
     /// <summary>How far from the back the layer lies that it is on.</summary>
     public int LayerPlace => layers.IsPlain ? 0 : layers.PlaceOf(Layer?.Id ?? Guid.Empty);
@@ -107,9 +122,11 @@ public sealed class PageItem
     internal static int InPaintOrder(PageItem one, PageItem other)
     {
         var rank = one.Rank - other.Rank;
-        if (rank != 0) return rank;
+        if (rank != 0)
+            return rank;
         var place = one.LayerPlace - other.LayerPlace;
-        if (place != 0) return place;
+        if (place != 0)
+            return place;
         return one.Order != other.Order ? one.Order.CompareTo(other.Order) : one.Stamp.CompareTo(other.Stamp);
     }
 
@@ -125,7 +142,13 @@ public sealed class PageItem
                 (made, madeWith, madeOn, StartedAt) = (stroke.Samples, stroke.Pen, stroke.Layer, stroke.StartedAt);
                 break;
             case Change.ShapeAdded added:
-                (madeAs, madeWith, madeOn, madeFill, StartedAt) = (added.Shape, added.Pen, added.Layer, added.Fill, operation.Time.UnixMilliseconds);
+                (madeAs, madeWith, madeOn, madeFill, StartedAt) = (
+                    added.Shape,
+                    added.Pen,
+                    added.Layer,
+                    added.Fill,
+                    operation.Time.UnixMilliseconds
+                );
                 break;
         }
 
@@ -153,16 +176,20 @@ public sealed class PageItem
         (placing ??= new Placing()).Add(stamp, step, adds);
         bounds = null;
         // A thing that is only moved looks as it did.
-        if (!placing.IsShift || placed is not null || !step.IsShift) WorkOut();
+        if (!placing.IsShift || placed is not null || !step.IsShift)
+            WorkOut();
     }
 
     /// <summary>Writes a field, or takes that write out again.</summary>
     internal void Set(Stamp stamp, ItemValue value, bool adds)
     {
         fields ??= [];
-        if (!fields.TryGetValue(value.Field, out var writes)) fields[value.Field] = writes = new(ByStamp);
-        if (adds) writes[stamp] = value.Value;
-        else writes.Remove(stamp);
+        if (!fields.TryGetValue(value.Field, out var writes))
+            fields[value.Field] = writes = new(ByStamp);
+        if (adds)
+            writes[stamp] = value.Value;
+        else
+            writes.Remove(stamp);
         WorkOut();
     }
 
@@ -177,35 +204,55 @@ public sealed class PageItem
         writer.Text(Shape is null ? "" : ((int)Shape.Kind).ToString(CultureInfo.InvariantCulture));
     }
 
-    private string Read(ItemField field) => fields is not null && fields.TryGetValue(field, out var writes) && writes.Count > 0 ? writes.Values[^1] : "";
+    private string Read(ItemField field) =>
+        fields is not null && fields.TryGetValue(field, out var writes) && writes.Count > 0 ? writes.Values[^1] : "";
 
     private void WorkOut()
     {
         (placed, bounds) = (null, null);
-        if (!HasArrived) return;
+        if (!HasArrived)
+            return;
         if (madeAs is not null)
         {
             var shape = Read(ItemField.Shape) is { Length: > 0 } changed ? Shape.Read(changed)! : madeAs;
-            if (shape != Shape) (Shape, made, madeBox, visible) = (shape, null, null, null);
+            if (shape != Shape)
+                (Shape, made, madeBox, visible) = (shape, null, null, null);
         }
 
         var pen = madeWith;
         Fill = madeFill;
         if (fields is not null)
         {
-            if (Read(ItemField.Colour) is { Length: > 0 } colour) pen = pen with { Colour = Hex(colour) };
-            if (Read(ItemField.Width) is { Length: > 0 } width) pen = pen with { Width = int.Parse(width, CultureInfo.InvariantCulture) };
-            if (Read(ItemField.Pen) is { Length: > 0 } kind) pen = pen with { Kind = (PenKind)int.Parse(kind, CultureInfo.InvariantCulture) };
-            if (Read(ItemField.Line) is { Length: > 0 } line) pen = pen with { Line = (LineStyle)int.Parse(line, CultureInfo.InvariantCulture) };
-            if (Read(ItemField.Fill) is { Length: > 0 } fill) Fill = Hex(fill);
+            if (Read(ItemField.Colour) is { Length: > 0 } colour)
+                pen = pen with { Colour = Hex(colour) };
+            if (Read(ItemField.Width) is { Length: > 0 } width)
+                pen = pen with { Width = int.Parse(width, CultureInfo.InvariantCulture) };
+            if (Read(ItemField.Pen) is { Length: > 0 } kind)
+                pen = pen with { Kind = (PenKind)int.Parse(kind, CultureInfo.InvariantCulture) };
+            if (Read(ItemField.Line) is { Length: > 0 } line)
+                pen = pen with { Line = (LineStyle)int.Parse(line, CultureInfo.InvariantCulture) };
+            if (Read(ItemField.Fill) is { Length: > 0 } fill)
+                Fill = Hex(fill);
             // Whatever became a highlighter never fully covers.
-            if (pen.Kind == PenKind.Highlighter && (pen.Colour & 0xFF) > Pen.MostHighlighterAlpha) pen = pen with { Colour = (pen.Colour & ~0xFFu) | Pen.MostHighlighterAlpha };
+            if (pen.Kind == PenKind.Highlighter && (pen.Colour & 0xFF) > Pen.MostHighlighterAlpha)
+                pen = pen with { Colour = (pen.Colour & ~0xFFu) | Pen.MostHighlighterAlpha };
         }
 
-        if (Shape is not { IsClosed: true }) Fill = 0;
+        if (Shape is not { IsClosed: true })
+            Fill = 0;
         Order = Read(ItemField.Order) is { Length: > 0 } order ? int.Parse(order, CultureInfo.InvariantCulture) : 0;
-        Kind = Shape is { Kind: ShapeKind.Area } ? ItemKinds.Area : Shape is not null ? ItemKinds.Shape : pen.LiesBehind ? ItemKinds.Highlighter : ItemKinds.Ink;
-        Pen = IsOnlyShifted ? pen : pen with { Width = (int)Math.Clamp(Math.Round(pen.Width * placing!.Growth), 1, 100_000), Angle = placing.Turned(pen.Angle) };
+        Kind =
+            Shape is { Kind: ShapeKind.Area } ? ItemKinds.Area
+            : Shape is not null ? ItemKinds.Shape
+            : pen.LiesBehind ? ItemKinds.Highlighter
+            : ItemKinds.Ink;
+        Pen = IsOnlyShifted
+            ? pen
+            : pen with
+            {
+                Width = (int)Math.Clamp(Math.Round(pen.Width * placing!.Growth), 1, 100_000),
+                Angle = placing.Turned(pen.Angle),
+            };
     }
 
     private static uint Hex(string text) => uint.Parse(text, NumberStyles.HexNumber, CultureInfo.InvariantCulture);

@@ -9,7 +9,9 @@ namespace CalmQuill.Core.Papers;
 /// <param name="Spacing">The distance of lines, squares or dots.</param>
 public sealed record Paper(PaperSize Size, PaperDesign Design, int Spacing)
 {
-    public const int LeastSpacing = 100, MostSpacing = 6_000, MostCount = 60;
+    public const int LeastSpacing = 100,
+        MostSpacing = 6_000,
+        MostCount = 60;
 
     /// <summary>The colour of plain paper.</summary>
     public const uint White = 0xFFFDF7FF;
@@ -52,14 +54,30 @@ public sealed record Paper(PaperSize Size, PaperDesign Design, int Spacing)
     /// <summary>The paper of one's own that lies under it; the empty id for none.</summary>
     public Guid Own { get; init; }
 
-    public int Width => Across ? Math.Max(Size.Width, Size.Height) : Size.Name.Contains('x', StringComparison.Ordinal) ? Size.Width : Math.Min(Size.Width, Size.Height);
+    public int Width =>
+        Across ? Math.Max(Size.Width, Size.Height)
+        : Size.Name.Contains('x', StringComparison.Ordinal) ? Size.Width
+        : Math.Min(Size.Width, Size.Height);
 
-    public int Height => Across ? Math.Min(Size.Width, Size.Height) : Size.Name.Contains('x', StringComparison.Ordinal) ? Size.Height : Math.Max(Size.Width, Size.Height);
+    public int Height =>
+        Across ? Math.Min(Size.Width, Size.Height)
+        : Size.Name.Contains('x', StringComparison.Ordinal) ? Size.Height
+        : Math.Max(Size.Width, Size.Height);
 
     public uint Colour => Tint ?? Design.Tint;
 
     /// <summary>The colour of ruled lines: the wished one where it is given, else one that can be seen on the paper without being loud.</summary>
-    public uint LineColour => LineTint ?? (Design.LineTint is { } own && Tint is null ? own : Colours.StandingOut(Colours.IsDark(Colour) ? Colours.Mix(Colour, 0xFFFFFFFF, 0.16) : Colours.Mix(0xC9D3CFFF, Colour, 0.1), Colour, Colours.IsDark(Colour) ? 1.7 : 1.45));
+    public uint LineColour =>
+        LineTint
+        ?? (
+            Design.LineTint is { } own && Tint is null
+                ? own
+                : Colours.StandingOut(
+                    Colours.IsDark(Colour) ? Colours.Mix(Colour, 0xFFFFFFFF, 0.16) : Colours.Mix(0xC9D3CFFF, Colour, 0.1),
+                    Colour,
+                    Colours.IsDark(Colour) ? 1.7 : 1.45
+                )
+        );
 
     /// <summary>The short text that operations carry; see <see cref="PaperText"/>.</summary>
     public override string ToString() => PaperText.Write(this);
@@ -78,13 +96,17 @@ public sealed record Paper(PaperSize Size, PaperDesign Design, int Spacing)
     public Box Sheet(Box? ink)
     {
         var sheet = new Box(0, 0, Width, Height);
-        if (Growth == Growth.None || ink is not { } box) return sheet;
+        if (Growth == Growth.None || ink is not { } box)
+            return sheet;
         // Steps are whole spacings, so that lines stay where they were.
         int Step(int edge) => Math.Max(1, edge / 2 / Spacing) * Spacing;
-        int down = Step(Height), side = Step(Width);
-        int Grown(int needed, int edge, int step) => needed + step / 2 <= edge ? edge : edge + (int)Math.Ceiling((needed + step / 2 - edge) / (double)step) * step;
+        int down = Step(Height),
+            side = Step(Width);
+        int Grown(int needed, int edge, int step) =>
+            needed + step / 2 <= edge ? edge : edge + (int)Math.Ceiling((needed + step / 2 - edge) / (double)step) * step;
         sheet = sheet with { Bottom = Math.Min(Grown(box.Bottom, Height, down), StrokeSamples.MostCoordinate) };
-        if (Growth == Growth.Down) return sheet;
+        if (Growth == Growth.Down)
+            return sheet;
         return new Box(-Grown(-box.Left, 0, side), -Grown(-box.Top, 0, down), Grown(box.Right, Width, side), sheet.Bottom);
     }
 
@@ -98,8 +120,10 @@ public sealed record Paper(PaperSize Size, PaperDesign Design, int Spacing)
     {
         var pen = new PaperPen(this, sheet, face);
         var isGrown = pen.Width > Width || pen.Height > Height;
-        if (!isGrown || (long)pen.Width * pen.Height / ((long)Spacing * Spacing) <= MostCrossings) Design.Lay(pen);
-        if (face is not null) Designs.PlannerTabs.Lay(pen);
+        if (!isGrown || (long)pen.Width * pen.Height / ((long)Spacing * Spacing) <= MostCrossings)
+            Design.Lay(pen);
+        if (face is not null)
+            Designs.PlannerTabs.Lay(pen);
         return pen.Finish();
     }
 }

@@ -61,23 +61,27 @@ public sealed class PaperPen
     public void Vertical(float x, float from, float to, uint? colour = null, int? weight = null) =>
         Path(colour ?? Rule, weight ?? Weight, null).Segment(sheet.Left + x, sheet.Top + from, sheet.Left + x, sheet.Top + to);
 
-    public void Slope(float x1, float y1, float x2, float y2) => Path(Rule, Weight, null).Segment(sheet.Left + x1, sheet.Top + y1, sheet.Left + x2, sheet.Top + y2);
+    public void Slope(float x1, float y1, float x2, float y2) =>
+        Path(Rule, Weight, null).Segment(sheet.Left + x1, sheet.Top + y1, sheet.Left + x2, sheet.Top + y2);
 
     public void Box(float left, float top, float width, float height, uint? colour = null, int? weight = null) =>
         Path(colour ?? Strong, weight ?? Weight, null).Rectangle(sheet.Left + left, sheet.Top + top, width, height);
 
-    public void Circle(float x, float y, float radius, uint? colour = null) => Path(colour ?? Strong, Weight, null).Circle(sheet.Left + x, sheet.Top + y, radius);
+    public void Circle(float x, float y, float radius, uint? colour = null) =>
+        Path(colour ?? Strong, Weight, null).Circle(sheet.Left + x, sheet.Top + y, radius);
 
     /// <summary>A row of dots, each as wide as three lines.</summary>
     public void Dots(float y, float from, float to, int apart) => Horizontal(y, from, to, Strong, Weight * 3, new Dash(0, apart));
 
     /// <summary>A coloured part, behind lines and words.</summary>
-    public void Fill(float left, float top, float width, float height, uint colour) => In(grounds, colour).Rectangle(sheet.Left + left, sheet.Top + top, width, height);
+    public void Fill(float left, float top, float width, float height, uint colour) =>
+        In(grounds, colour).Rectangle(sheet.Left + left, sheet.Top + top, width, height);
 
     /// <summary>Ruled lines over a part of the sheet, from <paramref name="first"/> on.</summary>
     public void Lines(float first, float bottom, float left, float right)
     {
-        for (var y = first; y < bottom - Spacing / 2f; y += Spacing) Horizontal(y, left, right);
+        for (var y = first; y < bottom - Spacing / 2f; y += Spacing)
+            Horizontal(y, left, right);
     }
 
     /// <summary>Printed words; nothing on plain paper.</summary>
@@ -89,7 +93,8 @@ public sealed class PaperPen
     /// <param name="colour">The printed words' own unless given.</param>
     public void Words(string text, float x, float baseline, float size, float align = 0, uint? colour = null)
     {
-        if (HasWords) Print(text, x, baseline, size, align, colour);
+        if (HasWords)
+            Print(text, x, baseline, size, align, colour);
     }
 
     /// <summary>What is printed also on plain paper: dates, numbers.</summary>
@@ -99,7 +104,8 @@ public sealed class PaperPen
     /// <summary>A field of a header: its name, and a line to write on.</summary>
     public void Field(string name, float left, float right, float y)
     {
-        if (!HasWords) return;
+        if (!HasWords)
+            return;
         Words(name, left, y, 300);
         Horizontal(y + 60, left + Glyphs.Width(name, 300) + 150, right, Strong);
     }
@@ -114,16 +120,27 @@ public sealed class PaperPen
     /// <summary>Makes a part of a planner's sheet lead to one of its pages.</summary>
     public void Link(float left, float top, float width, float height, Planner.PlannerPage page)
     {
-        if (Face is not { } face) return;
-        drawing.Add(new DrawingLink(new Box((int)left + sheet.Left, (int)top + sheet.Top, (int)(left + width) + sheet.Left, (int)(top + height) + sheet.Top), page.IdIn(face.Notebook), page));
+        if (Face is not { } face)
+            return;
+        drawing.Add(
+            new DrawingLink(
+                new Box((int)left + sheet.Left, (int)top + sheet.Top, (int)(left + width) + sheet.Left, (int)(top + height) + sheet.Top),
+                page.IdIn(face.Notebook),
+                page
+            )
+        );
     }
 
     internal Drawing Finish()
     {
-        if (Paper.Grain) LayGrain();
-        foreach (var (colour, path) in grounds) drawing.Add(new Piece.Fill(path, colour));
-        foreach (var ((colour, width, dash), path) in lines) drawing.Add(new Piece.Line(path, colour, width, dash));
-        foreach (var (colour, path) in words) drawing.Add(new Piece.Fill(path, colour));
+        if (Paper.Grain)
+            LayGrain();
+        foreach (var (colour, path) in grounds)
+            drawing.Add(new Piece.Fill(path, colour));
+        foreach (var ((colour, width, dash), path) in lines)
+            drawing.Add(new Piece.Line(path, colour, width, dash));
+        foreach (var (colour, path) in words)
+            drawing.Add(new Piece.Fill(path, colour));
         return drawing;
     }
 
@@ -139,18 +156,21 @@ public sealed class PaperPen
         }
 
         var colour = (Colours.IsDark(Paper.Colour) ? 0xFFFFFF00u : 0x6B5B3A00u) | 0x0E;
-        for (var i = Math.Min(4_000, (long)Width * Height / area); i > 0; i--) Fill(Next(Width), Next(Height), 40 + Next(260), 12 + Next(20), colour);
+        for (var i = Math.Min(4_000, (long)Width * Height / area); i > 0; i--)
+            Fill(Next(Width), Next(Height), 40 + Next(260), 12 + Next(20), colour);
     }
 
     private VectorPath Path(uint colour, int width, Dash? dash)
     {
-        if (!lines.TryGetValue((colour, width, dash), out var path)) lines[(colour, width, dash)] = path = new VectorPath();
+        if (!lines.TryGetValue((colour, width, dash), out var path))
+            lines[(colour, width, dash)] = path = new VectorPath();
         return path;
     }
 
     private static VectorPath In(Dictionary<uint, VectorPath> layer, uint colour)
     {
-        if (!layer.TryGetValue(colour, out var path)) layer[colour] = path = new VectorPath();
+        if (!layer.TryGetValue(colour, out var path))
+            layer[colour] = path = new VectorPath();
         return path;
     }
 }

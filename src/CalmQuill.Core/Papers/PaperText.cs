@@ -11,21 +11,25 @@ public static class PaperText
     public static string Write(Paper paper)
     {
         var text = new StringBuilder(paper.Size.Name);
-        if (paper.Across) text.Append(".across");
+        if (paper.Across)
+            text.Append(".across");
         text.Append(CultureInfo.InvariantCulture, $"-{paper.Design.Name}-{paper.Spacing}");
         void Number(string name, int? value)
         {
-            if (value is { } known) text.Append(CultureInfo.InvariantCulture, $"-{name}.{known}");
+            if (value is { } known)
+                text.Append(CultureInfo.InvariantCulture, $"-{name}.{known}");
         }
 
         void Colour(string name, uint? value)
         {
-            if (value is { } known) text.Append(CultureInfo.InvariantCulture, $"-{name}.{known >> 8:x6}");
+            if (value is { } known)
+                text.Append(CultureInfo.InvariantCulture, $"-{name}.{known >> 8:x6}");
         }
 
         void Switch(string name, bool on)
         {
-            if (on) text.Append('-').Append(name);
+            if (on)
+                text.Append('-').Append(name);
         }
 
         Switch("down", paper.Growth == Growth.Down);
@@ -39,7 +43,8 @@ public static class PaperText
         Switch("plain", paper.Plain);
         Switch("paired", paper.Paired);
         Switch("grain", paper.Grain);
-        if (paper.Own != Guid.Empty) text.Append(CultureInfo.InvariantCulture, $"-own.{paper.Own:N}");
+        if (paper.Own != Guid.Empty)
+            text.Append(CultureInfo.InvariantCulture, $"-own.{paper.Own:N}");
         return text.ToString();
     }
 
@@ -47,12 +52,19 @@ public static class PaperText
     public static (Paper? Paper, Refusal? Refusal) Read(string text)
     {
         var parts = text.Split('-');
-        if (text.Length > 400 || parts.Length < 3) return Refuse("This paper is not known here.");
+        if (text.Length > 400 || parts.Length < 3)
+            return Refuse("This paper is not known here.");
         var size = parts[0].Split('.');
-        if (PaperSize.Find(size[0]) is not { } known) return Refuse("A sheet's edges are 20 mm to 2 m long.");
-        if (size.Length > 2 || (size.Length == 2 && size[1] != "across")) return Refuse("This paper is not known here.");
-        if (PaperDesigns.Find(parts[1]) is not { } design) return Refuse("This paper is not known here.");
-        if (!int.TryParse(parts[2], NumberStyles.None, CultureInfo.InvariantCulture, out var spacing) || spacing is < Paper.LeastSpacing or > Paper.MostSpacing)
+        if (PaperSize.Find(size[0]) is not { } known)
+            return Refuse("A sheet's edges are 20 mm to 2 m long.");
+        if (size.Length > 2 || (size.Length == 2 && size[1] != "across"))
+            return Refuse("This paper is not known here.");
+        if (PaperDesigns.Find(parts[1]) is not { } design)
+            return Refuse("This paper is not known here.");
+        if (
+            !int.TryParse(parts[2], NumberStyles.None, CultureInfo.InvariantCulture, out var spacing)
+            || spacing is < Paper.LeastSpacing or > Paper.MostSpacing
+        )
             return Refuse("Lines of a paper lie 1 to 60 mm apart.");
         var paper = new Paper(known, design, spacing) { Across = size.Length == 2 };
         foreach (var part in parts.AsSpan(3))
@@ -60,7 +72,8 @@ public static class PaperText
             var stop = part.IndexOf('.', StringComparison.Ordinal);
             var (name, value) = stop < 0 ? (part, "") : (part[..stop], part[(stop + 1)..]);
             var (next, problem) = With(paper, name, value);
-            if (next is null) return Refuse(problem);
+            if (next is null)
+                return Refuse(problem);
             paper = next;
         }
 
@@ -79,21 +92,33 @@ public static class PaperText
             "grain" when value.Length == 0 => (paper with { Grain = true }, ""),
             "head" => Number(value, 0, longest, "The first line lies on the sheet.", number => paper with { Head = number }),
             "margin" => Number(value, 0, longest, "The margin lies on the sheet.", number => paper with { Margin = number }),
-            "count" => Number(value, 1, Paper.MostCount, $"A paper has 1 to {Paper.MostCount} columns, staves or rows.", number => paper with { Count = number }),
+            "count" => Number(
+                value,
+                1,
+                Paper.MostCount,
+                $"A paper has 1 to {Paper.MostCount} columns, staves or rows.",
+                number => paper with { Count = number }
+            ),
             "weight" => Number(value, 5, 200, "Lines of a paper are 0.05 to 2 mm wide.", number => paper with { Weight = number }),
             "tint" => Colour(value, colour => paper with { Tint = colour }),
             "lines" => Colour(value, colour => paper with { LineTint = colour }),
             // One spelling, since lists look for it in the text.
-            "own" => Guid.TryParseExact(value, "N", out var own) && value == own.ToString("N") ? (paper with { Own = own }, "") : (null, "This paper is not known here."),
+            "own" => Guid.TryParseExact(value, "N", out var own) && value == own.ToString("N")
+                ? (paper with { Own = own }, "")
+                : (null, "This paper is not known here."),
             _ => (null, "This paper is not known here."),
         };
     }
 
     private static (Paper?, string) Number(string text, int least, int most, string problem, Func<int, Paper> with) =>
-        int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number >= least && number <= most ? (with(number), "") : (null, problem);
+        int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number >= least && number <= most
+            ? (with(number), "")
+            : (null, problem);
 
     private static (Paper?, string) Colour(string text, Func<uint, Paper> with) =>
-        text.Length == 6 && uint.TryParse(text, NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out var rgb) ? (with((rgb << 8) | 0xFF), "") : (null, "A colour is six hexadecimal digits.");
+        text.Length == 6 && uint.TryParse(text, NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out var rgb)
+            ? (with((rgb << 8) | 0xFF), "")
+            : (null, "A colour is six hexadecimal digits.");
 
     private static (Paper?, Refusal?) Refuse(string sentence) => (null, new Refusal("bad-paper", sentence));
 }

@@ -16,8 +16,10 @@ public static class SheetCuts
         var busy = new List<(int From, int To)>();
         foreach (var next in ink.OrderBy(one => one.From))
         {
-            if (busy.Count > 0 && next.From <= busy[^1].To) busy[^1] = (busy[^1].From, Math.Max(busy[^1].To, next.To));
-            else busy.Add(next);
+            if (busy.Count > 0 && next.From <= busy[^1].To)
+                busy[^1] = (busy[^1].From, Math.Max(busy[^1].To, next.To));
+            else
+                busy.Add(next);
         }
 
         var cuts = new List<int> { from };

@@ -30,15 +30,23 @@ public sealed record CalendarEntry(Guid Id, DateTime Start, DateTime End, bool A
     public string Write()
     {
         using var stream = new MemoryStream();
-        using (var json = new Utf8JsonWriter(stream, new JsonWriterOptions { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping }))
+        using (
+            var json = new Utf8JsonWriter(
+                stream,
+                new JsonWriterOptions { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping }
+            )
+        )
         {
             json.WriteStartObject();
             json.WriteString("start", Start.ToString(Moment, CultureInfo.InvariantCulture));
             json.WriteString("end", End.ToString(Moment, CultureInfo.InvariantCulture));
-            if (AllDay) json.WriteBoolean("allDay", true);
+            if (AllDay)
+                json.WriteBoolean("allDay", true);
             json.WriteString("title", Cut(Title));
-            if (Place.Length > 0) json.WriteString("place", Cut(Place));
-            if (IsGone) json.WriteBoolean("gone", true);
+            if (Place.Length > 0)
+                json.WriteString("place", Cut(Place));
+            if (IsGone)
+                json.WriteBoolean("gone", true);
             json.WriteEndObject();
         }
 
@@ -52,11 +60,15 @@ public sealed record CalendarEntry(Guid Id, DateTime Start, DateTime End, bool A
         {
             using var json = JsonDocument.Parse(text);
             var root = json.RootElement;
-            if (root.ValueKind != JsonValueKind.Object) return null;
+            if (root.ValueKind != JsonValueKind.Object)
+                return null;
             bool Is(string name) => root.TryGetProperty(name, out var value) && value.ValueKind == JsonValueKind.True;
-            string Text(string name) => root.TryGetProperty(name, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString()! : "";
-            return DateTime.TryParseExact(Text("start"), Moment, CultureInfo.InvariantCulture, DateTimeStyles.None, out var start)
-                && DateTime.TryParseExact(Text("end"), Moment, CultureInfo.InvariantCulture, DateTimeStyles.None, out var end) && end >= start
+            string Text(string name) =>
+                root.TryGetProperty(name, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString()! : "";
+            return
+                DateTime.TryParseExact(Text("start"), Moment, CultureInfo.InvariantCulture, DateTimeStyles.None, out var start)
+                && DateTime.TryParseExact(Text("end"), Moment, CultureInfo.InvariantCulture, DateTimeStyles.None, out var end)
+                && end >= start
                 ? new CalendarEntry(id, start, end, Is("allDay"), Cut(Text("title")), Cut(Text("place")), Is("gone"))
                 : null;
         }

@@ -29,7 +29,8 @@ public static class EntryColumns
 
         foreach (var entry in entries.OrderBy(entry => entry.Start).ThenByDescending(entry => entry.End).ThenBy(entry => entry.Id))
         {
-            if (ends.Count > 0 && ends.TrueForAll(end => end <= entry.Start)) Flush();
+            if (ends.Count > 0 && ends.TrueForAll(end => end <= entry.Start))
+                Flush();
             var column = ends.FindIndex(end => end <= entry.Start);
             if (column < 0)
             {
@@ -46,5 +47,6 @@ public static class EntryColumns
     }
 
     /// <summary>When an entry ends on paper.</summary>
-    public static DateTime EndOf(CalendarEntry entry) => entry.End < entry.Start.AddMinutes(LeastMinutes) ? entry.Start.AddMinutes(LeastMinutes) : entry.End;
+    public static DateTime EndOf(CalendarEntry entry) =>
+        entry.End < entry.Start.AddMinutes(LeastMinutes) ? entry.Start.AddMinutes(LeastMinutes) : entry.End;
 }

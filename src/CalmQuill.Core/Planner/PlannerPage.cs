@@ -15,10 +15,14 @@ public readonly record struct PlannerPage(PlannerKind Kind, DateOnly Date, int N
         {
             Span<byte> entry = stackalloc byte[16];
             Entry.TryWriteBytes(entry, bigEndian: true, out _);
-            for (var i = 0; i < 16; i++) bytes[i] ^= entry[i];
+            for (var i = 0; i < 16; i++)
+                bytes[i] ^= entry[i];
         }
 
-        BinaryPrimitives.WriteUInt32BigEndian(bytes[12..], BinaryPrimitives.ReadUInt32BigEndian(bytes[12..]) ^ (uint)(Date.DayNumber + (Number << 22)));
+        BinaryPrimitives.WriteUInt32BigEndian(
+            bytes[12..],
+            BinaryPrimitives.ReadUInt32BigEndian(bytes[12..]) ^ (uint)(Date.DayNumber + (Number << 22))
+        );
         bytes[11] ^= (byte)Kind;
         // Version 8 (RFC 9562 §5.8): made by the application's own rule.
         bytes[6] = (byte)((bytes[6] & 0x0F) | 0x80);
@@ -26,23 +30,35 @@ public readonly record struct PlannerPage(PlannerKind Kind, DateOnly Date, int N
     }
 
     /// <summary>The text form: <c>month/2026-10-01</c>, <c>notes/3</c>, <c>entry/…</c>.</summary>
-    public override string ToString() => Kind switch
-    {
-        PlannerKind.Entry => $"entry/{Entry}",
-        PlannerKind.Notes => string.Create(CultureInfo.InvariantCulture, $"notes/{Number}"),
-        _ => string.Create(CultureInfo.InvariantCulture, $"{Kind.ToString().ToLowerInvariant()}/{Date:yyyy-MM-dd}"),
-    };
+    public override string ToString() =>
+        Kind switch
+        {
+            PlannerKind.Entry => $"entry/{Entry}",
+            PlannerKind.Notes => string.Create(CultureInfo.InvariantCulture, $"notes/{Number}"),
+            _ => string.Create(CultureInfo.InvariantCulture, $"{Kind.ToString().ToLowerInvariant()}/{Date:yyyy-MM-dd}"),
+        };
 
     /// <summary>Reads the text form; null when it is not one.</summary>
     public static PlannerPage? Read(string text)
     {
         var parts = text.Split('/');
-        if (parts.Length != 2 || !Enum.TryParse<PlannerKind>(parts[0], ignoreCase: true, out var kind) || !Enum.IsDefined(kind) || char.IsAsciiDigit(parts[0].FirstOrDefault('0'))) return null;
+        if (
+            parts.Length != 2
+            || !Enum.TryParse<PlannerKind>(parts[0], ignoreCase: true, out var kind)
+            || !Enum.IsDefined(kind)
+            || char.IsAsciiDigit(parts[0].FirstOrDefault('0'))
+        )
+            return null;
         return kind switch
         {
             PlannerKind.Entry => Guid.TryParse(parts[1], out var entry) ? new PlannerPage(kind, default, 0, entry) : null,
-            PlannerKind.Notes => int.TryParse(parts[1], NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number is > 0 and <= 500 ? new PlannerPage(kind, default, number) : null,
-            _ => DateOnly.TryParseExact(parts[1], "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date) ? new PlannerPage(kind, date) : null,
+            PlannerKind.Notes => int.TryParse(parts[1], NumberStyles.None, CultureInfo.InvariantCulture, out var number)
+            && number is > 0 and <= 500
+                ? new PlannerPage(kind, default, number)
+                : null,
+            _ => DateOnly.TryParseExact(parts[1], "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date)
+                ? new PlannerPage(kind, date)
+                : null,
         };
     }
 }

@@ -24,10 +24,12 @@ public static class PlannerPlan
         var overview = $"{settings.First.Year}" + (settings.Last.Year > settings.First.Year ? $"–{settings.Last.Year}" : "");
         void Add(string section, PlannerKind kind, DateOnly date, string title)
         {
-            if (settings.Has(kind)) pages.Add(new Planned(section, new PlannerPage(kind, date), title));
+            if (settings.Has(kind))
+                pages.Add(new Planned(section, new PlannerPage(kind, date), title));
         }
 
-        for (var year = settings.First.Year; year <= settings.Last.Year; year++) Add(overview, PlannerKind.Year, new DateOnly(year, 1, 1), year.ToString(CultureInfo.InvariantCulture));
+        for (var year = settings.First.Year; year <= settings.Last.Year; year++)
+            Add(overview, PlannerKind.Year, new DateOnly(year, 1, 1), year.ToString(CultureInfo.InvariantCulture));
         Add(overview, PlannerKind.Term, settings.First, $"{Short(settings.First)} – {Short(settings.Last)}");
         foreach (var month in settings.Months())
         {
@@ -37,14 +39,16 @@ public static class PlannerPlan
             for (var day = month < settings.First ? settings.First : month; day < next && day <= settings.Last; day = day.AddDays(1))
             {
                 // A week stands before the first of its days that the planner has.
-                if (day == settings.First || settings.WeekOf(day) == day) Add(section, PlannerKind.Week, settings.WeekOf(day), $"{names.Week} {settings.WeekNumber(settings.WeekOf(day))}");
+                if (day == settings.First || settings.WeekOf(day) == day)
+                    Add(section, PlannerKind.Week, settings.WeekOf(day), $"{names.Week} {settings.WeekNumber(settings.WeekOf(day))}");
                 Add(section, PlannerKind.Day, day, $"{names.Day(day)} {day.Day} {names.Month(day)}");
             }
         }
 
         if (settings.Has(PlannerKind.Notes))
         {
-            for (var i = 1; i <= NotesPages; i++) pages.Add(new Planned(NotesSection, new PlannerPage(PlannerKind.Notes, default, i), ""));
+            for (var i = 1; i <= NotesPages; i++)
+                pages.Add(new Planned(NotesSection, new PlannerPage(PlannerKind.Notes, default, i), ""));
         }
 
         return pages;
@@ -56,14 +60,15 @@ public static class PlannerPlan
     public const string NotesSection = "Notes";
 
     /// <summary>The page of a kind that a day lies on.</summary>
-    public static PlannerPage PageOf(PlannerSettings settings, PlannerKind kind, DateOnly day) => kind switch
-    {
-        PlannerKind.Year => new PlannerPage(kind, new DateOnly(day.Year, 1, 1)),
-        PlannerKind.Term => new PlannerPage(kind, settings.First),
-        PlannerKind.Month => new PlannerPage(kind, new DateOnly(day.Year, day.Month, 1)),
-        PlannerKind.Week => new PlannerPage(kind, settings.WeekOf(day)),
-        _ => new PlannerPage(kind, day),
-    };
+    public static PlannerPage PageOf(PlannerSettings settings, PlannerKind kind, DateOnly day) =>
+        kind switch
+        {
+            PlannerKind.Year => new PlannerPage(kind, new DateOnly(day.Year, 1, 1)),
+            PlannerKind.Term => new PlannerPage(kind, settings.First),
+            PlannerKind.Month => new PlannerPage(kind, new DateOnly(day.Year, day.Month, 1)),
+            PlannerKind.Week => new PlannerPage(kind, settings.WeekOf(day)),
+            _ => new PlannerPage(kind, day),
+        };
 
     /// <summary>The changes that make an empty notebook a planner, in order.</summary>
     /// <param name="notebook">The notebook.</param>
@@ -72,10 +77,18 @@ public static class PlannerPlan
     /// <param name="colours">Colours for sections, taken in turn.</param>
     /// <param name="newId">Draws a fresh id for a section.</param>
     /// <param name="random">Draws what keeps order keys apart.</param>
-    public static IEnumerable<Change> Make(Guid notebook, PlannerSettings settings, IReadOnlyDictionary<PlannerKind, string> papers, IReadOnlyList<string> colours, Func<Guid> newId, Func<ulong> random)
+    public static IEnumerable<Change> Make(
+        Guid notebook,
+        PlannerSettings settings,
+        IReadOnlyDictionary<PlannerKind, string> papers,
+        IReadOnlyList<string> colours,
+        Func<Guid> newId,
+        Func<ulong> random
+    )
     {
         yield return new Change.PropertySet(notebook, Property.Planner, settings.ToString());
-        string? order = null, sectionOrder = null;
+        string? order = null,
+            sectionOrder = null;
         var section = Guid.Empty;
         var title = "";
         var count = 0;
@@ -94,7 +107,8 @@ public static class PlannerPlan
             order = OrderKey.Between(order, null, random());
             yield return new Change.PropertySet(id, Property.Planner, planned.Page.ToString());
             yield return new Change.PropertySet(id, Property.Paper, papers[planned.Page.Kind]);
-            if (planned.Title.Length > 0) yield return new Change.PropertySet(id, Property.Name, planned.Title);
+            if (planned.Title.Length > 0)
+                yield return new Change.PropertySet(id, Property.Name, planned.Title);
             yield return new Change.NodePlaced(id, NodeKind.Page, section, order);
         }
     }
@@ -108,7 +122,8 @@ public static class PlannerPlan
         var now = newest.DistinctBy(entry => entry.Id).ToDictionary(entry => entry.Id);
         foreach (var entry in now.Values)
         {
-            if (!before.TryGetValue(entry.Id, out var old) || old.Write() != entry.Write()) yield return new Change.PropertySet(entry.Id, Property.Entry, entry.Write());
+            if (!before.TryGetValue(entry.Id, out var old) || old.Write() != entry.Write())
+                yield return new Change.PropertySet(entry.Id, Property.Entry, entry.Write());
         }
 
         foreach (var entry in known.Where(entry => !entry.IsGone && !now.ContainsKey(entry.Id)))

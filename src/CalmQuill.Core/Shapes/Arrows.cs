@@ -10,27 +10,36 @@ internal static class Arrows
     {
         var line = gesture.P;
         var corners = Gesture.Corners(line, Math.Max(gesture.Diagonal * 0.028, 20), 35 * Degrees);
-        if (corners.Count is < 4 or > 10) return null;
+        if (corners.Count is < 4 or > 10)
+            return null;
         var (shaft, longest) = (0, 0.0);
         for (var i = 0; i + 1 < corners.Count; i++)
         {
             var length = Gesture.Distance(line[corners[i]], line[corners[i + 1]]);
-            if (length > longest) (shaft, longest) = (i, length);
+            if (length > longest)
+                (shaft, longest) = (i, length);
         }
 
         // A shaft is straight and clearly the longest.
         for (var i = 0; i + 1 < corners.Count; i++)
         {
-            if (i != shaft && Gesture.Distance(line[corners[i]], line[corners[i + 1]]) > longest * 0.62) return null;
+            if (i != shaft && Gesture.Distance(line[corners[i]], line[corners[i + 1]]) > longest * 0.62)
+                return null;
         }
 
-        (double X, double Y) start = line[corners[shaft]], end = line[corners[shaft + 1]];
+        (double X, double Y) start = line[corners[shaft]],
+            end = line[corners[shaft + 1]];
         var after = corners[(shaft + 1)..].Select(i => line[i]).ToList();
         var before = corners[..(shaft + 1)].Select(i => line[i]).Reverse().ToList();
-        bool headAfter = IsHead(after, start, longest), headBefore = IsHead(before, end, longest);
-        if (after.Count > 1 && !headAfter || before.Count > 1 && !headBefore) return null;
-        if (headAfter && headBefore) return Lines.Settled(ShapeKind.DoubleArrow, start, end);
-        return headAfter ? Lines.Settled(ShapeKind.Arrow, start, end) : headBefore ? Lines.Settled(ShapeKind.Arrow, end, start) : null;
+        bool headAfter = IsHead(after, start, longest),
+            headBefore = IsHead(before, end, longest);
+        if (after.Count > 1 && !headAfter || before.Count > 1 && !headBefore)
+            return null;
+        if (headAfter && headBefore)
+            return Lines.Settled(ShapeKind.DoubleArrow, start, end);
+        return headAfter ? Lines.Settled(ShapeKind.Arrow, start, end)
+            : headBefore ? Lines.Settled(ShapeKind.Arrow, end, start)
+            : null;
     }
 
     /// <summary>An arrow from a shaft and the two short strokes, drawn in one go, at one of its ends; null where they do not belong together.</summary>
@@ -38,16 +47,23 @@ internal static class Arrows
     /// <param name="head">The second stroke.</param>
     public static Shape? WithHead(Shape shaft, Gesture head)
     {
-        if (shaft.Kind is not (ShapeKind.Line or ShapeKind.Arrow)) return null;
+        if (shaft.Kind is not (ShapeKind.Line or ShapeKind.Arrow))
+            return null;
         var corners = Gesture.Corners(head.P, Math.Max(head.Diagonal * 0.08, 15), 35 * Degrees);
-        if (corners.Count != 3) return null;
-        (double X, double Y) tip = head.P[corners[1]], one = head.P[corners[0]], other = head.P[corners[2]];
+        if (corners.Count != 3)
+            return null;
+        (double X, double Y) tip = head.P[corners[1]],
+            one = head.P[corners[0]],
+            other = head.P[corners[2]];
         var length = shaft.Points[0].To(shaft.Points[1]);
         foreach (var end in new[] { 1, 0 })
         {
-            (double X, double Y) at = (shaft.Points[end].X, shaft.Points[end].Y), far = (shaft.Points[1 - end].X, shaft.Points[1 - end].Y);
-            if (Gesture.Distance(tip, at) > Math.Max(length * 0.2, 250) || !IsHead([at, one, at, other], far, length)) continue;
-            if (shaft.Kind == ShapeKind.Arrow) return end == 1 ? shaft : new Shape(ShapeKind.DoubleArrow, shaft.Points);
+            (double X, double Y) at = (shaft.Points[end].X, shaft.Points[end].Y),
+                far = (shaft.Points[1 - end].X, shaft.Points[1 - end].Y);
+            if (Gesture.Distance(tip, at) > Math.Max(length * 0.2, 250) || !IsHead([at, one, at, other], far, length))
+                continue;
+            if (shaft.Kind == ShapeKind.Arrow)
+                return end == 1 ? shaft : new Shape(ShapeKind.DoubleArrow, shaft.Points);
             return new Shape(ShapeKind.Arrow, [shaft.Points[1 - end], shaft.Points[end]]);
         }
 
@@ -60,19 +76,31 @@ internal static class Arrows
     /// <param name="length">The shaft's length.</param>
     private static bool IsHead(List<(double X, double Y)> way, (double X, double Y) tail, double length)
     {
-        if (way.Count < 3) return false;
+        if (way.Count < 3)
+            return false;
         var tip = way[0];
-        double sx = (tail.X - tip.X) / length, sy = (tail.Y - tip.Y) / length;
-        bool left = false, right = false;
+        double sx = (tail.X - tip.X) / length,
+            sy = (tail.Y - tip.Y) / length;
+        bool left = false,
+            right = false;
         foreach (var point in way.Skip(1))
         {
-            double dx = point.X - tip.X, dy = point.Y - tip.Y, back = dx * sx + dy * sy, aside = dx * sy - dy * sx, far = Math.Sqrt(dx * dx + dy * dy);
-            if (far > length * 0.62) return false;
+            double dx = point.X - tip.X,
+                dy = point.Y - tip.Y,
+                back = dx * sx + dy * sy,
+                aside = dx * sy - dy * sx,
+                far = Math.Sqrt(dx * dx + dy * dy);
+            if (far > length * 0.62)
+                return false;
             // What comes back to the tip is no barb.
-            if (far < length * 0.07) continue;
-            if (back < -far * 0.1 || Math.Abs(aside) > far * 0.985) return false;
-            if (aside > far * 0.2) left = true;
-            if (aside < -far * 0.2) right = true;
+            if (far < length * 0.07)
+                continue;
+            if (back < -far * 0.1 || Math.Abs(aside) > far * 0.985)
+                return false;
+            if (aside > far * 0.2)
+                left = true;
+            if (aside < -far * 0.2)
+                right = true;
         }
 
         return left && right;

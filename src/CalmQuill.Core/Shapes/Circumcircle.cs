@@ -11,12 +11,25 @@ public readonly record struct Circumcircle(double X, double Y, double Radius, do
     /// <summary>Null where the three lie on a line.</summary>
     public static Circumcircle? Of(Corner a, Corner b, Corner c)
     {
-        double bx = b.X - a.X, by = b.Y - a.Y, cx = c.X - a.X, cy = c.Y - a.Y, cross = 2 * (bx * cy - by * cx);
+        double bx = b.X - a.X,
+            by = b.Y - a.Y,
+            cx = c.X - a.X,
+            cy = c.Y - a.Y,
+            cross = 2 * (bx * cy - by * cx);
         var longest = Math.Max(Math.Abs(bx) + Math.Abs(by), Math.Abs(cx) + Math.Abs(cy));
-        if (Math.Abs(cross) < longest * 1e-2 * longest || longest == 0) return null;
-        double b2 = bx * bx + by * by, c2 = cx * cx + cy * cy, ux = (cy * b2 - by * c2) / cross, uy = (bx * c2 - cx * b2) / cross;
-        double x = a.X + ux, y = a.Y + uy, start = Math.Atan2(-uy, -ux), middle = Math.Atan2(b.Y - y, b.X - x), end = Math.Atan2(c.Y - y, c.X - x);
-        double toMiddle = Turn(middle - start), toEnd = Turn(end - start);
+        if (Math.Abs(cross) < longest * 1e-2 * longest || longest == 0)
+            return null;
+        double b2 = bx * bx + by * by,
+            c2 = cx * cx + cy * cy,
+            ux = (cy * b2 - by * c2) / cross,
+            uy = (bx * c2 - cx * b2) / cross;
+        double x = a.X + ux,
+            y = a.Y + uy,
+            start = Math.Atan2(-uy, -ux),
+            middle = Math.Atan2(b.Y - y, b.X - x),
+            end = Math.Atan2(c.Y - y, c.X - x);
+        double toMiddle = Turn(middle - start),
+            toEnd = Turn(end - start);
         // The second point lies on the way: clockwise where it comes before the third.
         return new Circumcircle(x, y, Math.Sqrt(ux * ux + uy * uy), start, toMiddle < toEnd ? toEnd : toEnd - Math.PI * 2);
     }

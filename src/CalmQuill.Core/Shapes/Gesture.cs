@@ -11,8 +11,12 @@ internal sealed class Gesture
     public Gesture(IReadOnlyList<(double X, double Y)> line)
     {
         P = Smooth(Resample(line, Points));
-        for (var i = 1; i < P.Length; i++) Length += Distance(P[i - 1], P[i]);
-        double left = P.Min(p => p.X), right = P.Max(p => p.X), top = P.Min(p => p.Y), bottom = P.Max(p => p.Y);
+        for (var i = 1; i < P.Length; i++)
+            Length += Distance(P[i - 1], P[i]);
+        double left = P.Min(p => p.X),
+            right = P.Max(p => p.X),
+            top = P.Min(p => p.Y),
+            bottom = P.Max(p => p.Y);
         Diagonal = Math.Sqrt((right - left) * (right - left) + (bottom - top) * (bottom - top));
     }
 
@@ -25,7 +29,8 @@ internal sealed class Gesture
 
     public double Gap => Distance(P[0], P[^1]);
 
-    public static Gesture Of(StrokeSamples samples) => new([.. Enumerable.Range(0, samples.Count).Select(i => ((double)samples.X[i], (double)samples.Y[i]))]);
+    public static Gesture Of(StrokeSamples samples) =>
+        new([.. Enumerable.Range(0, samples.Count).Select(i => ((double)samples.X[i], (double)samples.Y[i]))]);
 
     /// <summary>The line without what ran past where it meets itself near its ends; null where it does not close.</summary>
     public (double X, double Y)[]? Closed()
@@ -36,7 +41,8 @@ internal sealed class Gesture
         {
             for (var j = P.Length - 2; j >= P.Length - 1 - reach && j > i + 2; j--)
             {
-                if (Crossing(P[i], P[i + 1], P[j], P[j + 1]) is { } meet && AlongFrom(i + 1, j) > Length * 0.6) return [meet, .. P[(i + 1)..(j + 1)]];
+                if (Crossing(P[i], P[i + 1], P[j], P[j + 1]) is { } meet && AlongFrom(i + 1, j) > Length * 0.6)
+                    return [meet, .. P[(i + 1)..(j + 1)]];
             }
         }
 
@@ -47,7 +53,8 @@ internal sealed class Gesture
             for (var j = P.Length - 1; j >= P.Length - 1 - reach; j--)
             {
                 var cost = Distance(P[i], P[j]) + (i + P.Length - 1 - j) * Length / P.Length * 0.25;
-                if (cost < best) (bestI, bestJ, best) = (i, j, cost);
+                if (cost < best)
+                    (bestI, bestJ, best) = (i, j, cost);
             }
         }
 
@@ -68,22 +75,25 @@ internal sealed class Gesture
             for (var i = part.From + 1; i < part.To; i++)
             {
                 var off = ToSegment(line[i], line[part.From], line[part.To]);
-                if (off > most) (index, most) = (i, off);
+                if (off > most)
+                    (index, most) = (i, off);
             }
 
-            if (index < 0) continue;
+            if (index < 0)
+                continue;
             keep.Add(index);
             open.Push((part.From, index));
             open.Push((index, part.To));
         }
 
         var corners = keep.ToList();
-        for (var removed = true; removed;)
+        for (var removed = true; removed; )
         {
             removed = false;
             for (var i = 1; i + 1 < corners.Count; i++)
             {
-                if (Turn(line[corners[i - 1]], line[corners[i]], line[corners[i + 1]]) >= leastTurn) continue;
+                if (Turn(line[corners[i - 1]], line[corners[i]], line[corners[i + 1]]) >= leastTurn)
+                    continue;
                 corners.RemoveAt(i);
                 removed = true;
                 break;
@@ -98,34 +108,61 @@ internal sealed class Gesture
 
     public static double SignedTurn((double X, double Y) a, (double X, double Y) b, (double X, double Y) c)
     {
-        double ux = b.X - a.X, uy = b.Y - a.Y, vx = c.X - b.X, vy = c.Y - b.Y;
+        double ux = b.X - a.X,
+            uy = b.Y - a.Y,
+            vx = c.X - b.X,
+            vy = c.Y - b.Y;
         return Math.Atan2(ux * vy - uy * vx, ux * vx + uy * vy);
     }
 
-    public static double Distance((double X, double Y) a, (double X, double Y) b) => Math.Sqrt((a.X - b.X) * (a.X - b.X) + (a.Y - b.Y) * (a.Y - b.Y));
+    public static double Distance((double X, double Y) a, (double X, double Y) b) =>
+        Math.Sqrt((a.X - b.X) * (a.X - b.X) + (a.Y - b.Y) * (a.Y - b.Y));
 
     /// <summary>How far a point lies from a piece of a line.</summary>
     public static double ToSegment((double X, double Y) p, (double X, double Y) a, (double X, double Y) b)
     {
-        double ux = b.X - a.X, uy = b.Y - a.Y, square = ux * ux + uy * uy;
+        double ux = b.X - a.X,
+            uy = b.Y - a.Y,
+            square = ux * ux + uy * uy;
         var t = square == 0 ? 0 : Math.Clamp(((p.X - a.X) * ux + (p.Y - a.Y) * uy) / square, 0, 1);
         return Distance(p, (a.X + ux * t, a.Y + uy * t));
     }
 
     /// <summary>Where two pieces of lines cross; null where they do not.</summary>
-    public static (double X, double Y)? Crossing((double X, double Y) a, (double X, double Y) b, (double X, double Y) c, (double X, double Y) d)
+    public static (double X, double Y)? Crossing(
+        (double X, double Y) a,
+        (double X, double Y) b,
+        (double X, double Y) c,
+        (double X, double Y) d
+    )
     {
-        double ux = b.X - a.X, uy = b.Y - a.Y, vx = d.X - c.X, vy = d.Y - c.Y, cross = ux * vy - uy * vx;
-        if (Math.Abs(cross) < 1e-9) return null;
-        double t = ((c.X - a.X) * vy - (c.Y - a.Y) * vx) / cross, s = ((c.X - a.X) * uy - (c.Y - a.Y) * ux) / cross;
+        double ux = b.X - a.X,
+            uy = b.Y - a.Y,
+            vx = d.X - c.X,
+            vy = d.Y - c.Y,
+            cross = ux * vy - uy * vx;
+        if (Math.Abs(cross) < 1e-9)
+            return null;
+        double t = ((c.X - a.X) * vy - (c.Y - a.Y) * vx) / cross,
+            s = ((c.X - a.X) * uy - (c.Y - a.Y) * ux) / cross;
         return t is >= 0 and <= 1 && s is >= 0 and <= 1 ? (a.X + ux * t, a.Y + uy * t) : null;
     }
 
     /// <summary>Where two lines through two points each meet; null where they are nearly parallel.</summary>
-    public static (double X, double Y)? Meeting((double X, double Y) a, (double X, double Y) b, (double X, double Y) c, (double X, double Y) d)
+    public static (double X, double Y)? Meeting(
+        (double X, double Y) a,
+        (double X, double Y) b,
+        (double X, double Y) c,
+        (double X, double Y) d
+    )
     {
-        double ux = b.X - a.X, uy = b.Y - a.Y, vx = d.X - c.X, vy = d.Y - c.Y, cross = ux * vy - uy * vx;
-        if (Math.Abs(cross) < 0.12 * Math.Sqrt((ux * ux + uy * uy) * (vx * vx + vy * vy))) return null;
+        double ux = b.X - a.X,
+            uy = b.Y - a.Y,
+            vx = d.X - c.X,
+            vy = d.Y - c.Y,
+            cross = ux * vy - uy * vx;
+        if (Math.Abs(cross) < 0.12 * Math.Sqrt((ux * ux + uy * uy) * (vx * vx + vy * vy)))
+            return null;
         var t = ((c.X - a.X) * vy - (c.Y - a.Y) * vx) / cross;
         return (a.X + ux * t, a.Y + uy * t);
     }
@@ -134,10 +171,12 @@ internal sealed class Gesture
     public static (double X, double Y)[] Resample(IReadOnlyList<(double X, double Y)> line, int count)
     {
         var whole = 0.0;
-        for (var i = 1; i < line.Count; i++) whole += Distance(line[i - 1], line[i]);
+        for (var i = 1; i < line.Count; i++)
+            whole += Distance(line[i - 1], line[i]);
         var points = new (double X, double Y)[count];
         points[0] = line[0];
-        double step = whole / (count - 1), way = 0;
+        double step = whole / (count - 1),
+            way = 0;
         var at = 1;
         for (var i = 1; i < line.Count && at < count; i++)
         {
@@ -151,7 +190,8 @@ internal sealed class Gesture
             way += length;
         }
 
-        for (; at < count; at++) points[at] = line[^1];
+        for (; at < count; at++)
+            points[at] = line[^1];
         return points;
     }
 
@@ -159,7 +199,10 @@ internal sealed class Gesture
     {
         var smooth = ((double X, double Y)[])points.Clone();
         for (var i = 1; i + 1 < points.Length; i++)
-            smooth[i] = ((points[i - 1].X + 2 * points[i].X + points[i + 1].X) / 4, (points[i - 1].Y + 2 * points[i].Y + points[i + 1].Y) / 4);
+            smooth[i] = (
+                (points[i - 1].X + 2 * points[i].X + points[i + 1].X) / 4,
+                (points[i - 1].Y + 2 * points[i].Y + points[i + 1].Y) / 4
+            );
         return smooth;
     }
 }

@@ -9,7 +9,8 @@ namespace CalmQuill.Core.Shapes;
 public readonly record struct Guide(bool Round, double X, double Y, double Angle, double Size)
 {
     /// <summary>Degrees at which a turned ruler rests.</summary>
-    private const double Rest = 15, RestWithin = 1.5;
+    private const double Rest = 15,
+        RestWithin = 1.5;
 
     /// <summary>How far a place lies from the edge or the circle, 0.01 mm.</summary>
     public double Distance(double x, double y)
@@ -23,7 +24,9 @@ public readonly record struct Guide(bool Round, double X, double Y, double Angle
     {
         if (Round)
         {
-            double dx = x - X, dy = y - Y, from = Math.Sqrt(dx * dx + dy * dy);
+            double dx = x - X,
+                dy = y - Y,
+                from = Math.Sqrt(dx * dx + dy * dy);
             return from < 1e-6 ? (X + Size, Y) : (X + dx / from * Size, Y + dy / from * Size);
         }
 

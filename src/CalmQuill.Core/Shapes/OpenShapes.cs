@@ -8,51 +8,66 @@ internal static class OpenShapes
     public static Shape Of(Gesture gesture)
     {
         var corners = Gesture.Corners(gesture.P, gesture.Diagonal * 0.045, 28 * Degrees);
-        if (Wave(gesture) is { } wave) return wave;
-        if (Cornered(gesture, corners) is { } cornered) return cornered;
+        if (Wave(gesture) is { } wave)
+            return wave;
+        if (Cornered(gesture, corners) is { } cornered)
+            return cornered;
         return Arc(gesture) ?? Curve(gesture);
     }
 
     /// <summary>An open line with corners: its sides are straight, and it turns at the corners and not on the way.</summary>
     private static Shape? Cornered(Gesture gesture, List<int> corners)
     {
-        if (corners.Count is < 3 or > 14) return null;
+        if (corners.Count is < 3 or > 14)
+            return null;
         double off = 0;
         for (var i = 0; i + 1 < corners.Count; i++)
         {
-            for (var k = corners[i]; k <= corners[i + 1]; k++) off += Square(Gesture.ToSegment(gesture.P[k], gesture.P[corners[i]], gesture.P[corners[i + 1]]));
+            for (var k = corners[i]; k <= corners[i + 1]; k++)
+                off += Square(Gesture.ToSegment(gesture.P[k], gesture.P[corners[i]], gesture.P[corners[i + 1]]));
         }
 
-        if (Math.Sqrt(off / gesture.P.Length) > gesture.Diagonal * 0.019) return null;
+        if (Math.Sqrt(off / gesture.P.Length) > gesture.Diagonal * 0.019)
+            return null;
         // How much of its turning lies close to the corners: all of it with straight sides, little of it on a curve.
-        double near = 0, whole = 1e-9;
+        double near = 0,
+            whole = 1e-9;
         for (var i = 4; i + 4 < gesture.P.Length; i++)
         {
             var turn = Gesture.Turn(gesture.P[i - 4], gesture.P[i], gesture.P[i + 4]);
-            if (turn < 6 * Degrees) continue;
+            if (turn < 6 * Degrees)
+                continue;
             whole += turn;
-            if (corners.Skip(1).SkipLast(1).Any(corner => Math.Abs(corner - i) <= 5)) near += turn;
+            if (corners.Skip(1).SkipLast(1).Any(corner => Math.Abs(corner - i) <= 5))
+                near += turn;
         }
 
-        if (near / whole < 0.72) return null;
+        if (near / whole < 0.72)
+            return null;
         return new Shape(ShapeKind.Polyline, [.. corners.Select(i => Corner.At(gesture.P[i].X, gesture.P[i].Y))]);
     }
 
     /// <summary>Part of a circle, by least squares (Kåsa 1976).</summary>
     private static Shape? Arc(Gesture gesture)
     {
-        if (Kasa(gesture.P) is not { } circle) return null;
+        if (Kasa(gesture.P) is not { } circle)
+            return null;
         var (cx, cy, radius) = circle;
         var off = Math.Sqrt(gesture.P.Average(p => Square(Gesture.Distance(p, (cx, cy)) - radius)));
-        if (off > gesture.Diagonal * 0.022) return null;
+        if (off > gesture.Diagonal * 0.022)
+            return null;
         double sweep = 0;
         for (var i = 1; i < gesture.P.Length; i++)
         {
             var step = Math.Atan2(gesture.P[i].Y - cy, gesture.P[i].X - cx) - Math.Atan2(gesture.P[i - 1].Y - cy, gesture.P[i - 1].X - cx);
-            sweep += step > Math.PI ? step - Math.PI * 2 : step < -Math.PI ? step + Math.PI * 2 : step;
+            sweep +=
+                step > Math.PI ? step - Math.PI * 2
+                : step < -Math.PI ? step + Math.PI * 2
+                : step;
         }
 
-        if (Math.Abs(sweep) is < 25 * Degrees or > 345 * Degrees) return null;
+        if (Math.Abs(sweep) is < 25 * Degrees or > 345 * Degrees)
+            return null;
         Corner On((double X, double Y) p)
         {
             var from = Math.Max(Gesture.Distance(p, (cx, cy)), 1e-9);
@@ -66,77 +81,109 @@ internal static class OpenShapes
     private static Shape? Wave(Gesture gesture)
     {
         var line = gesture.P;
-        if (gesture.Gap < gesture.Diagonal * 0.7) return null;
-        double ux = (line[^1].X - line[0].X) / gesture.Gap, uy = (line[^1].Y - line[0].Y) / gesture.Gap;
+        if (gesture.Gap < gesture.Diagonal * 0.7)
+            return null;
+        double ux = (line[^1].X - line[0].X) / gesture.Gap,
+            uy = (line[^1].Y - line[0].Y) / gesture.Gap;
         var aside = line.Select(p => (p.X - line[0].X) * -uy + (p.Y - line[0].Y) * ux).ToArray();
         var along = line.Select(p => (p.X - line[0].X) * ux + (p.Y - line[0].Y) * uy).ToArray();
         var highest = aside.Max(Math.Abs);
-        if (highest < gesture.Gap * 0.03) return null;
+        if (highest < gesture.Gap * 0.03)
+            return null;
         // Where it goes back along its own way it is no wave.
-        if (Enumerable.Range(1, along.Length - 1).Count(i => along[i] < along[i - 1] - gesture.Length * 0.002) > along.Length / 12) return null;
+        if (Enumerable.Range(1, along.Length - 1).Count(i => along[i] < along[i - 1] - gesture.Length * 0.002) > along.Length / 12)
+            return null;
         var lobes = new List<(double High, double From, double To)>();
         var from = 0;
         for (var i = 1; i < aside.Length; i++)
         {
-            if (Math.Sign(aside[i]) == Math.Sign(aside[i - 1]) && i + 1 < aside.Length) continue;
+            if (Math.Sign(aside[i]) == Math.Sign(aside[i - 1]) && i + 1 < aside.Length)
+                continue;
             var high = aside[from..i].MaxBy(Math.Abs);
-            if (Math.Abs(high) > highest * 0.3) lobes.Add((high, along[from], along[i]));
+            if (Math.Abs(high) > highest * 0.3)
+                lobes.Add((high, along[from], along[i]));
             from = i;
         }
 
-        if (lobes.Count < 3) return null;
+        if (lobes.Count < 3)
+            return null;
         var mean = lobes.Average(lobe => Math.Abs(lobe.High));
         var wide = lobes.Average(lobe => lobe.To - lobe.From);
         for (var i = 0; i < lobes.Count; i++)
         {
-            if (i > 0 && Math.Sign(lobes[i].High) == Math.Sign(lobes[i - 1].High)) return null;
-            if (Math.Abs(Math.Abs(lobes[i].High) - mean) > mean * 0.5 || Math.Abs(lobes[i].To - lobes[i].From - wide) > wide * 0.5) return null;
+            if (i > 0 && Math.Sign(lobes[i].High) == Math.Sign(lobes[i - 1].High))
+                return null;
+            if (Math.Abs(Math.Abs(lobes[i].High) - mean) > mean * 0.5 || Math.Abs(lobes[i].To - lobes[i].From - wide) > wide * 0.5)
+                return null;
         }
 
         // A zig-zag runs straight between its turns; a wave is round at its crests, where a zig-zag is not.
-        if (Roundness(aside, along, lobes) < 0.56) return null;
+        if (Roundness(aside, along, lobes) < 0.56)
+            return null;
         var high1 = mean * Math.Sign(lobes[0].High);
         var settled = Lines.Line(line[0], line[^1]);
-        double sx = (settled.Points[1].X - (double)settled.Points[0].X) / gesture.Gap, sy = (settled.Points[1].Y - (double)settled.Points[0].Y) / gesture.Gap;
-        return new Shape(ShapeKind.Wave, [settled.Points[0], settled.Points[1], Corner.At(settled.Points[0].X - sy * high1 + sx * wide / 2, settled.Points[0].Y + sx * high1 + sy * wide / 2)], Math.Min(lobes.Count, Shape.MostDetail));
+        double sx = (settled.Points[1].X - (double)settled.Points[0].X) / gesture.Gap,
+            sy = (settled.Points[1].Y - (double)settled.Points[0].Y) / gesture.Gap;
+        return new Shape(
+            ShapeKind.Wave,
+            [
+                settled.Points[0],
+                settled.Points[1],
+                Corner.At(settled.Points[0].X - sy * high1 + sx * wide / 2, settled.Points[0].Y + sx * high1 + sy * wide / 2),
+            ],
+            Math.Min(lobes.Count, Shape.MostDetail)
+        );
     }
 
     /// <summary>The mean height over the greatest of each lobe: 0.5 for a zig-zag, 0.64 for a sine.</summary>
-    private static double Roundness(double[] aside, double[] along, List<(double High, double From, double To)> lobes) => lobes.Average(lobe =>
-    {
-        var inside = Enumerable.Range(0, aside.Length).Where(i => along[i] >= lobe.From && along[i] <= lobe.To).ToList();
-        double area = 0, wide = 0;
-        for (var k = 1; k < inside.Count; k++)
+    private static double Roundness(double[] aside, double[] along, List<(double High, double From, double To)> lobes) =>
+        lobes.Average(lobe =>
         {
-            var step = Math.Max(0, along[inside[k]] - along[inside[k - 1]]);
-            area += step * (Math.Abs(aside[inside[k]]) + Math.Abs(aside[inside[k - 1]])) / 2;
-            wide += step;
-        }
+            var inside = Enumerable.Range(0, aside.Length).Where(i => along[i] >= lobe.From && along[i] <= lobe.To).ToList();
+            double area = 0,
+                wide = 0;
+            for (var k = 1; k < inside.Count; k++)
+            {
+                var step = Math.Max(0, along[inside[k]] - along[inside[k - 1]]);
+                area += step * (Math.Abs(aside[inside[k]]) + Math.Abs(aside[inside[k - 1]])) / 2;
+                wide += step;
+            }
 
-        return wide <= 0 ? 0 : area / wide / Math.Abs(lobe.High);
-    });
+            return wide <= 0 ? 0 : area / wide / Math.Abs(lobe.High);
+        });
 
     /// <summary>A smooth line through as few of its points as keep it within 1.2 % of its size.</summary>
     private static Shape Curve(Gesture gesture)
     {
         var keep = Gesture.Corners(gesture.P, gesture.Diagonal * 0.02, 0);
-        if (keep.Count < 3) keep.Insert(1, gesture.P.Length / 2);
+        if (keep.Count < 3)
+            keep.Insert(1, gesture.P.Length / 2);
         return new Shape(ShapeKind.Curve, [.. keep.Select(i => Corner.At(gesture.P[i].X, gesture.P[i].Y))]);
     }
 
     /// <summary>The circle that fits points best by least squares of their squared distances.</summary>
     private static (double X, double Y, double Radius)? Kasa((double X, double Y)[] points)
     {
-        double mx = points.Average(p => p.X), my = points.Average(p => p.Y), xx = 0, yy = 0, xy = 0, xz = 0, yz = 0;
+        double mx = points.Average(p => p.X),
+            my = points.Average(p => p.Y),
+            xx = 0,
+            yy = 0,
+            xy = 0,
+            xz = 0,
+            yz = 0;
         foreach (var p in points)
         {
-            double x = p.X - mx, y = p.Y - my, z = x * x + y * y;
+            double x = p.X - mx,
+                y = p.Y - my,
+                z = x * x + y * y;
             (xx, yy, xy, xz, yz) = (xx + x * x, yy + y * y, xy + x * y, xz + x * z, yz + y * z);
         }
 
         var area = xx * yy - xy * xy;
-        if (area < 1e-6 * xx * yy || area == 0) return null;
-        double cx = (xz * yy - yz * xy) / area / 2, cy = (yz * xx - xz * xy) / area / 2;
+        if (area < 1e-6 * xx * yy || area == 0)
+            return null;
+        double cx = (xz * yy - yz * xy) / area / 2,
+            cy = (yz * xx - xz * xy) / area / 2;
         return (cx + mx, cy + my, Math.Sqrt(cx * cx + cy * cy + (xx + yy) / points.Length));
     }
 

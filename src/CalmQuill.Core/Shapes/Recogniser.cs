@@ -20,16 +20,21 @@ public static class Recogniser
     public static Shape? Recognise(StrokeSamples samples)
     {
         var gesture = Gesture.Of(samples);
-        if (gesture.Diagonal < LeastDiagonal) return null;
-        if (Straight(gesture)) return Lines.Line(gesture.P[0], gesture.P[^1]);
-        if (Arrows.Of(gesture) is { } arrow) return arrow;
-        if (gesture.Closed() is { } loop) return ClosedShapes.Of(loop);
+        if (gesture.Diagonal < LeastDiagonal)
+            return null;
+        if (Straight(gesture))
+            return Lines.Line(gesture.P[0], gesture.P[^1]);
+        if (Arrows.Of(gesture) is { } arrow)
+            return arrow;
+        if (gesture.Closed() is { } loop)
+            return ClosedShapes.Of(loop);
         return OpenShapes.Of(gesture);
     }
 
     private static bool Straight(Gesture gesture)
     {
-        if (gesture.Gap < gesture.Length * 0.9) return false;
+        if (gesture.Gap < gesture.Length * 0.9)
+            return false;
         var most = gesture.P.Max(p => Gesture.ToSegment(p, gesture.P[0], gesture.P[^1]));
         return most < Math.Max(gesture.Gap * 0.055, 30);
     }

@@ -20,7 +20,10 @@ public sealed class RegionFill
     private const int LeastIsland = 12;
     private const double Tolerance = 14;
 
-    private readonly int left, top, width, height;
+    private readonly int left,
+        top,
+        width,
+        height;
     private readonly bool[] wall;
     private readonly bool[] inside;
 
@@ -39,20 +42,30 @@ public sealed class RegionFill
     /// <param name="gap">How wide a gap may be, 0.01 mm.</param>
     public static Shape? At(PageDocument page, Box sheet, int x, int y, int gap)
     {
-        if (x < sheet.Left || x > sheet.Right || y < sheet.Top || y > sheet.Bottom) return null;
+        if (x < sheet.Left || x > sheet.Right || y < sheet.Top || y > sheet.Bottom)
+            return null;
         var items = page.Items.Where(item => item.Shown && item.Kind is (ItemKinds.Ink or ItemKinds.Shape)).ToList();
-        for (var half = FirstHalf;; half *= 2)
+        for (var half = FirstHalf; ; half *= 2)
         {
-            var window = new Box(Math.Max(sheet.Left, x - half), Math.Max(sheet.Top, y - half), Math.Min(sheet.Right, x + half), Math.Min(sheet.Bottom, y + half));
+            var window = new Box(
+                Math.Max(sheet.Left, x - half),
+                Math.Max(sheet.Top, y - half),
+                Math.Min(sheet.Right, x + half),
+                Math.Min(sheet.Bottom, y + half)
+            );
             var fill = new RegionFill(window);
             foreach (var item in items)
             {
-                if (item.Bounds.Meets(window.Grow(gap))) fill.Draw(item, gap / 2);
+                if (item.Bounds.Meets(window.Grow(gap)))
+                    fill.Draw(item, gap / 2);
             }
 
-            if (fill.Flood((x - window.Left) / Cell, (y - window.Top) / Cell) is not { } closed) return null;
-            if (closed) return fill.Outline(gap / 2);
-            if (window == sheet) return null;
+            if (fill.Flood((x - window.Left) / Cell, (y - window.Top) / Cell) is not { } closed)
+                return null;
+            if (closed)
+                return fill.Outline(gap / 2);
+            if (window == sheet)
+                return null;
         }
     }
 
@@ -64,8 +77,12 @@ public sealed class RegionFill
             for (var i = part.Start / Interval.PerSample; i * Interval.PerSample <= part.End && i < samples.Count; i++)
             {
                 var next = Math.Min(i + 1, samples.Count - 1);
-                double from = Math.Max(0, (part.Start - i * Interval.PerSample) / (double)Interval.PerSample), to = Math.Min(1, (part.End - i * Interval.PerSample) / (double)Interval.PerSample);
-                double ax = samples.X[i] + item.Dx, ay = samples.Y[i] + item.Dy, ux = samples.X[next] - samples.X[i], uy = samples.Y[next] - samples.Y[i];
+                double from = Math.Max(0, (part.Start - i * Interval.PerSample) / (double)Interval.PerSample),
+                    to = Math.Min(1, (part.End - i * Interval.PerSample) / (double)Interval.PerSample);
+                double ax = samples.X[i] + item.Dx,
+                    ay = samples.Y[i] + item.Dy,
+                    ux = samples.X[next] - samples.X[i],
+                    uy = samples.Y[next] - samples.Y[i];
                 var radius = (next == i ? item.Pen.Radius(samples.Pressure[i]) : Nib.HalfAcross(samples, i, item.Pen)) + thicker;
                 Thick(ax + ux * from, ay + uy * from, ax + ux * to, ay + uy * to, Math.Max(radius, Cell * 0.75));
             }
@@ -74,17 +91,25 @@ public sealed class RegionFill
 
     private void Thick(double ax, double ay, double bx, double by, double radius)
     {
-        int x0 = Math.Max(0, (int)((Math.Min(ax, bx) - radius - left) / Cell)), x1 = Math.Min(width - 1, (int)((Math.Max(ax, bx) + radius - left) / Cell));
-        int y0 = Math.Max(0, (int)((Math.Min(ay, by) - radius - top) / Cell)), y1 = Math.Min(height - 1, (int)((Math.Max(ay, by) + radius - top) / Cell));
-        double ux = bx - ax, uy = by - ay, square = ux * ux + uy * uy, reach = radius * radius;
+        int x0 = Math.Max(0, (int)((Math.Min(ax, bx) - radius - left) / Cell)),
+            x1 = Math.Min(width - 1, (int)((Math.Max(ax, bx) + radius - left) / Cell));
+        int y0 = Math.Max(0, (int)((Math.Min(ay, by) - radius - top) / Cell)),
+            y1 = Math.Min(height - 1, (int)((Math.Max(ay, by) + radius - top) / Cell));
+        double ux = bx - ax,
+            uy = by - ay,
+            square = ux * ux + uy * uy,
+            reach = radius * radius;
         for (var cy = y0; cy <= y1; cy++)
         {
             for (var cx = x0; cx <= x1; cx++)
             {
-                double px = left + (cx + 0.5) * Cell - ax, py = top + (cy + 0.5) * Cell - ay, t = square == 0 ? 0 : Math.Clamp((px * ux + py * uy) / square, 0, 1);
+                double px = left + (cx + 0.5) * Cell - ax,
+                    py = top + (cy + 0.5) * Cell - ay,
+                    t = square == 0 ? 0 : Math.Clamp((px * ux + py * uy) / square, 0, 1);
                 px -= ux * t;
                 py -= uy * t;
-                if (px * px + py * py <= reach) wall[cy * width + cx] = true;
+                if (px * px + py * py <= reach)
+                    wall[cy * width + cx] = true;
             }
         }
     }
@@ -93,14 +118,17 @@ public sealed class RegionFill
     private bool? Flood(int x, int y)
     {
         var start = y * width + x;
-        if (wall[start]) return null;
+        if (wall[start])
+            return null;
         var open = new Stack<int>();
         open.Push(start);
         inside[start] = true;
         while (open.TryPop(out var cell))
         {
-            int cx = cell % width, cy = cell / width;
-            if (cx == 0 || cy == 0 || cx == width - 1 || cy == height - 1) return false;
+            int cx = cell % width,
+                cy = cell / width;
+            if (cx == 0 || cy == 0 || cx == width - 1 || cy == height - 1)
+                return false;
             Step(cell - 1);
             Step(cell + 1);
             Step(cell - width);
@@ -111,7 +139,8 @@ public sealed class RegionFill
 
         void Step(int next)
         {
-            if (wall[next] || inside[next]) return;
+            if (wall[next] || inside[next])
+                return;
             inside[next] = true;
             open.Push(next);
         }
@@ -125,9 +154,11 @@ public sealed class RegionFill
         var ring = Simplify(outer);
         for (var cell = 0; cell < inside.Length; cell++)
         {
-            if (inside[cell] || seen[cell]) continue;
+            if (inside[cell] || seen[cell])
+                continue;
             var island = Island(cell, seen);
-            if (island.Count(one => one) >= LeastIsland) ring = WithSlit(ring, Simplify(Follow(Array.IndexOf(island, true), island)));
+            if (island.Count(one => one) >= LeastIsland)
+                ring = WithSlit(ring, Simplify(Follow(Array.IndexOf(island, true), island)));
         }
 
         return ring.Count is >= 3 and <= Shape.MostPoints ? new Shape(ShapeKind.Area, ring) : null;
@@ -145,8 +176,17 @@ public sealed class RegionFill
                 {
                     var cell = cy * width + cx;
                     // Every other step by corners too, so that it grows round and not square.
-                    inside[cell] |= before[cell - 1] || before[cell + 1] || before[cell - width] || before[cell + width]
-                        || (step % 2 == 1 && (before[cell - width - 1] || before[cell - width + 1] || before[cell + width - 1] || before[cell + width + 1]));
+                    inside[cell] |=
+                        before[cell - 1]
+                        || before[cell + 1]
+                        || before[cell - width]
+                        || before[cell + width]
+                        || (
+                            step % 2 == 1
+                            && (
+                                before[cell - width - 1] || before[cell - width + 1] || before[cell + width - 1] || before[cell + width + 1]
+                            )
+                        );
                 }
             }
         }
@@ -164,7 +204,8 @@ public sealed class RegionFill
     {
         var island = new bool[inside.Length];
         Spread(start, island, inside);
-        for (var cell = 0; cell < seen.Length; cell++) seen[cell] |= island[cell];
+        for (var cell = 0; cell < seen.Length; cell++)
+            seen[cell] |= island[cell];
         return island;
     }
 
@@ -175,16 +216,22 @@ public sealed class RegionFill
         into[start] = true;
         while (open.TryPop(out var cell))
         {
-            int cx = cell % width, cy = cell / width;
-            if (cx > 0) Step(cell - 1);
-            if (cx < width - 1) Step(cell + 1);
-            if (cy > 0) Step(cell - width);
-            if (cy < height - 1) Step(cell + width);
+            int cx = cell % width,
+                cy = cell / width;
+            if (cx > 0)
+                Step(cell - 1);
+            if (cx < width - 1)
+                Step(cell + 1);
+            if (cy > 0)
+                Step(cell - width);
+            if (cy < height - 1)
+                Step(cell + width);
         }
 
         void Step(int next)
         {
-            if (barrier[next] || into[next]) return;
+            if (barrier[next] || into[next])
+                return;
             into[next] = true;
             open.Push(next);
         }
@@ -193,20 +240,26 @@ public sealed class RegionFill
     /// <summary>The edge of a set of cells, along the cells' own edges, from the upper left corner of its first cell, with the set on the right.</summary>
     private List<Corner> Follow(int first, bool[] cells)
     {
-        int x = first % width, y = first / width, startX = x, startY = y, direction = 0;
+        int x = first % width,
+            y = first / width,
+            startX = x,
+            startY = y,
+            direction = 0;
         var edge = new List<Corner>();
         ReadOnlySpan<(int X, int Y)> ways = [(1, 0), (0, 1), (-1, 0), (0, -1)];
         do
         {
             edge.Add(new Corner(left + x * Cell, top + y * Cell));
             // Turn left where the cell ahead on the left belongs to it, go straight where the one on the right does, else turn right.
-            bool aheadLeft = Ahead(cells, x, y, direction, true), aheadRight = Ahead(cells, x, y, direction, false);
-            if (aheadLeft) direction = (direction + 3) % 4;
-            else if (!aheadRight) direction = (direction + 1) % 4;
+            bool aheadLeft = Ahead(cells, x, y, direction, true),
+                aheadRight = Ahead(cells, x, y, direction, false);
+            if (aheadLeft)
+                direction = (direction + 3) % 4;
+            else if (!aheadRight)
+                direction = (direction + 1) % 4;
             x += ways[direction].X;
             y += ways[direction].Y;
-        }
-        while ((x, y) != (startX, startY) && edge.Count < 400_000);
+        } while ((x, y) != (startX, startY) && edge.Count < 400_000);
         return edge;
     }
 
@@ -229,12 +282,19 @@ public sealed class RegionFill
 
     private static List<Corner> Simplify(List<Corner> edge)
     {
-        if (edge.Count < 8) return edge;
+        if (edge.Count < 8)
+            return edge;
         int[] zero = new int[edge.Count];
         var samples = new StrokeSamples([.. edge.Select(corner => corner.X)], [.. edge.Select(corner => corner.Y)], zero, zero);
         // Split at the point farthest from the first, since both ends are one place.
         var far = Enumerable.Range(0, edge.Count).MaxBy(i => edge[i].To(edge[0]));
-        return [.. LineSimplifier.Keep(samples, 0, far, Tolerance).Concat(LineSimplifier.Keep(samples, far, edge.Count - 1, Tolerance).Skip(1)).Select(i => edge[i])];
+        return
+        [
+            .. LineSimplifier
+                .Keep(samples, 0, far, Tolerance)
+                .Concat(LineSimplifier.Keep(samples, far, edge.Count - 1, Tolerance).Skip(1))
+                .Select(i => edge[i]),
+        ];
     }
 
     /// <summary>Cuts an island out of a ring by going there and back through a slit of no width.</summary>
@@ -246,7 +306,8 @@ public sealed class RegionFill
         {
             for (var k = 0; k < island.Count; k++)
             {
-                if (ring[i].To(island[k]) is var off && off < least) (at, to, least) = (i, k, off);
+                if (ring[i].To(island[k]) is var off && off < least)
+                    (at, to, least) = (i, k, off);
             }
         }
 

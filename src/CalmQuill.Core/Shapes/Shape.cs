@@ -20,36 +20,49 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
     private const int RoundSamples = 96;
     private const int ArcSamples = 48;
     private const int SpanSamples = 10;
-    private const double HeadShare = 0.28, LeastHead = 180, MostHead = 700;
+    private const double HeadShare = 0.28,
+        LeastHead = 180,
+        MostHead = 700;
 
     /// <summary>Middle pressure: a shape is drawn with an even hand.</summary>
     private const int EvenPressure = 512;
 
     /// <summary>Whether its line comes back to where it began, so that it can be filled.</summary>
-    public bool IsClosed => Kind is ShapeKind.Circle or ShapeKind.Ellipse or (>= ShapeKind.Triangle and <= ShapeKind.Star) or ShapeKind.Area;
+    public bool IsClosed =>
+        Kind is ShapeKind.Circle or ShapeKind.Ellipse or (>= ShapeKind.Triangle and <= ShapeKind.Star) or ShapeKind.Area;
 
     public bool HasCorners => Kind is (>= ShapeKind.Triangle and <= ShapeKind.Star) or ShapeKind.Area;
 
     /// <summary>Whether the number of points fits the kind and no point lies out of reach.</summary>
     public bool IsWellFormed =>
-        Enum.IsDefined(Kind) && Points.Count <= MostPoints && Detail is >= 0 and <= MostDetail
-        && Points.All(point => Math.Abs((long)point.X) <= StrokeSamples.MostCoordinate && Math.Abs((long)point.Y) <= StrokeSamples.MostCoordinate)
+        Enum.IsDefined(Kind)
+        && Points.Count <= MostPoints
+        && Detail is >= 0 and <= MostDetail
+        && Points.All(point =>
+            Math.Abs((long)point.X) <= StrokeSamples.MostCoordinate && Math.Abs((long)point.Y) <= StrokeSamples.MostCoordinate
+        )
         && Kind switch
         {
             ShapeKind.Line or ShapeKind.Arrow or ShapeKind.DoubleArrow or ShapeKind.Circle => Points.Count == 2,
             ShapeKind.Ellipse or ShapeKind.Triangle or ShapeKind.Arc => Points.Count == 3,
             ShapeKind.Wave => Points.Count == 3 && Detail > 0,
-            ShapeKind.Square or ShapeKind.Rectangle or ShapeKind.Rhombus or ShapeKind.Parallelogram or ShapeKind.Trapezoid => Points.Count == 4,
+            ShapeKind.Square or ShapeKind.Rectangle or ShapeKind.Rhombus or ShapeKind.Parallelogram or ShapeKind.Trapezoid => Points.Count
+                == 4,
             ShapeKind.Star => Points.Count >= 6 && Points.Count % 2 == 0,
             _ => Points.Count >= 3,
         };
 
     /// <summary>A shape is drawn by an even line: pens with soft ends would leave a seam.</summary>
-    public static Pen PenFor(Pen pen) => pen.Kind switch
-    {
-        PenKind.Fountain or PenKind.Brush => pen with { Kind = PenKind.Ball, Width = Math.Clamp((int)MathF.Round(pen.Radius(EvenPressure) * 2), Pen.LeastWidth, Pen.MostWidth) },
-        _ => pen,
-    };
+    public static Pen PenFor(Pen pen) =>
+        pen.Kind switch
+        {
+            PenKind.Fountain or PenKind.Brush => pen with
+            {
+                Kind = PenKind.Ball,
+                Width = Math.Clamp((int)MathF.Round(pen.Radius(EvenPressure) * 2), Pen.LeastWidth, Pen.MostWidth),
+            },
+            _ => pen,
+        };
 
     /// <summary>Its line as if written in one go: what outlines, erasers and loops work on.</summary>
     public StrokeSamples Trace()
@@ -71,15 +84,25 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
                 Head(line, Points[1], Points[0]);
                 break;
             case ShapeKind.Circle:
-                double dx = Points[1].X - Points[0].X, dy = Points[1].Y - Points[0].Y;
+                double dx = Points[1].X - Points[0].X,
+                    dy = Points[1].Y - Points[0].Y;
                 Round(line, Points[0], dx, dy, -dy, dx);
                 break;
             case ShapeKind.Ellipse:
-                Round(line, Points[0], Points[1].X - Points[0].X, Points[1].Y - Points[0].Y, Points[2].X - Points[0].X, Points[2].Y - Points[0].Y);
+                Round(
+                    line,
+                    Points[0],
+                    Points[1].X - Points[0].X,
+                    Points[1].Y - Points[0].Y,
+                    Points[2].X - Points[0].X,
+                    Points[2].Y - Points[0].Y
+                );
                 break;
             case ShapeKind.Arc:
-                if (Circumcircle.Of(Points[0], Points[1], Points[2]) is { } circle) circle.Along(ArcSamples, (x, y) => line.Add(x, y));
-                else line.Sides([Points[0], Points[2]], false);
+                if (Circumcircle.Of(Points[0], Points[1], Points[2]) is { } circle)
+                    circle.Along(ArcSamples, (x, y) => line.Add(x, y));
+                else
+                    line.Sides([Points[0], Points[2]], false);
                 break;
             case ShapeKind.Curve:
                 Smooth(line);
@@ -115,7 +138,10 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
         {
             case ShapeKind.Circle:
                 var (centre, rim) = (Points[0], Points[1]);
-                return new Shape(ShapeKind.Ellipse, [centre, rim, new Corner(centre.X - (rim.Y - centre.Y), centre.Y + (rim.X - centre.X))]).Map(to);
+                return new Shape(
+                    ShapeKind.Ellipse,
+                    [centre, rim, new Corner(centre.X - (rim.Y - centre.Y), centre.Y + (rim.X - centre.X))]
+                ).Map(to);
             case ShapeKind.Square or ShapeKind.Rectangle or ShapeKind.Rhombus or ShapeKind.Parallelogram:
                 var mapped = Map(to);
                 return mapped with { Kind = FourSided(mapped.Points) };
@@ -131,14 +157,21 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
     /// <summary>What four corners are whose opposite sides run alike.</summary>
     private static ShapeKind FourSided(IReadOnlyList<Corner> corners)
     {
-        double ax = corners[1].X - corners[0].X, ay = corners[1].Y - corners[0].Y, bx = corners[2].X - corners[1].X, by = corners[2].Y - corners[1].Y;
-        double one = Math.Sqrt(ax * ax + ay * ay), other = Math.Sqrt(bx * bx + by * by);
+        double ax = corners[1].X - corners[0].X,
+            ay = corners[1].Y - corners[0].Y,
+            bx = corners[2].X - corners[1].X,
+            by = corners[2].Y - corners[1].Y;
+        double one = Math.Sqrt(ax * ax + ay * ay),
+            other = Math.Sqrt(bx * bx + by * by);
         var upright = Math.Abs(ax * bx + ay * by) <= 0.01 * one * other;
         var even = Math.Abs(one - other) <= 0.01 * Math.Max(one, other);
-        return upright ? (even ? ShapeKind.Square : ShapeKind.Rectangle) : even ? ShapeKind.Rhombus : ShapeKind.Parallelogram;
+        return upright ? (even ? ShapeKind.Square : ShapeKind.Rectangle)
+            : even ? ShapeKind.Rhombus
+            : ShapeKind.Parallelogram;
     }
 
-    public bool Equals(Shape? other) => other is not null && Kind == other.Kind && Detail == other.Detail && Points.SequenceEqual(other.Points);
+    public bool Equals(Shape? other) =>
+        other is not null && Kind == other.Kind && Detail == other.Detail && Points.SequenceEqual(other.Points);
 
     public override int GetHashCode() => Points.Aggregate(HashCode.Combine(Kind, Detail), HashCode.Combine);
 
@@ -146,7 +179,8 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
     public string ToText()
     {
         var text = new StringBuilder().Append(CultureInfo.InvariantCulture, $"{(int)Kind} {Detail}");
-        foreach (var point in Points) text.Append(CultureInfo.InvariantCulture, $" {point.X} {point.Y}");
+        foreach (var point in Points)
+            text.Append(CultureInfo.InvariantCulture, $" {point.X} {point.Y}");
         return text.ToString();
     }
 
@@ -154,15 +188,18 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
     public static Shape? Read(string text)
     {
         var parts = text.Split(' ');
-        if (parts.Length < 6 || parts.Length % 2 != 0 || parts.Length > 2 * MostPoints + 2) return null;
+        if (parts.Length < 6 || parts.Length % 2 != 0 || parts.Length > 2 * MostPoints + 2)
+            return null;
         var numbers = new int[parts.Length];
         for (var i = 0; i < parts.Length; i++)
         {
-            if (!int.TryParse(parts[i], NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out numbers[i])) return null;
+            if (!int.TryParse(parts[i], NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out numbers[i]))
+                return null;
         }
 
         var points = Enumerable.Range(1, parts.Length / 2 - 1).Select(i => new Corner(numbers[2 * i], numbers[2 * i + 1])).ToArray();
-        if (numbers[0] is < 0 or > byte.MaxValue) return null;
+        if (numbers[0] is < 0 or > byte.MaxValue)
+            return null;
         var shape = new Shape((ShapeKind)numbers[0], points, numbers[1]);
         return shape.IsWellFormed ? shape : null;
     }
@@ -170,12 +207,16 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
     /// <summary>Two short lines at the end of a shaft, at 27° to it.</summary>
     private static void Head(Tracer line, Corner tail, Corner head)
     {
-        double dx = tail.X - head.X, dy = tail.Y - head.Y, length = Math.Sqrt(dx * dx + dy * dy);
-        if (length < 1) return;
+        double dx = tail.X - head.X,
+            dy = tail.Y - head.Y,
+            length = Math.Sqrt(dx * dx + dy * dy);
+        if (length < 1)
+            return;
         var size = Math.Min(Math.Clamp(length * HeadShare, LeastHead, MostHead), length);
         var (sin, cos) = Math.SinCos(27 * Math.PI / 180);
         (dx, dy) = (dx / length * size, dy / length * size);
-        Corner one = Corner.At(head.X + dx * cos - dy * sin, head.Y + dy * cos + dx * sin), other = Corner.At(head.X + dx * cos + dy * sin, head.Y + dy * cos - dx * sin);
+        Corner one = Corner.At(head.X + dx * cos - dy * sin, head.Y + dy * cos + dx * sin),
+            other = Corner.At(head.X + dx * cos + dy * sin, head.Y + dy * cos - dx * sin);
         line.Sides([head, one, head, other, head], false);
     }
 
@@ -193,7 +234,10 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
     {
         for (var i = 0; i + 1 < Points.Count; i++)
         {
-            Corner a = Points[Math.Max(i - 1, 0)], b = Points[i], c = Points[i + 1], d = Points[Math.Min(i + 2, Points.Count - 1)];
+            Corner a = Points[Math.Max(i - 1, 0)],
+                b = Points[i],
+                c = Points[i + 1],
+                d = Points[Math.Min(i + 2, Points.Count - 1)];
             for (var k = i == 0 ? 0 : 1; k <= SpanSamples; k++)
             {
                 var t = k / (double)SpanSamples;
@@ -207,13 +251,18 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
 
     private void Wave(Tracer line)
     {
-        Corner start = Points[0], end = Points[1], crest = Points[2];
-        double ux = end.X - start.X, uy = end.Y - start.Y, length = Math.Sqrt(ux * ux + uy * uy);
+        Corner start = Points[0],
+            end = Points[1],
+            crest = Points[2];
+        double ux = end.X - start.X,
+            uy = end.Y - start.Y,
+            length = Math.Sqrt(ux * ux + uy * uy);
         var (nx, ny) = length < 1 ? (0.0, 0.0) : (-uy / length, ux / length);
         var high = (crest.X - start.X) * nx + (crest.Y - start.Y) * ny;
         for (var i = 0; i <= Detail * SideSamples; i++)
         {
-            double t = i / (double)(Detail * SideSamples), aside = high * Math.Sin(Math.PI * Detail * t);
+            double t = i / (double)(Detail * SideSamples),
+                aside = high * Math.Sin(Math.PI * Detail * t);
             line.Add(start.X + ux * t + nx * aside, start.Y + uy * t + ny * aside);
         }
     }
@@ -221,7 +270,8 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
     /// <summary>Gathers samples. A corner is sampled twice, so that no spline rounds it off.</summary>
     private sealed class Tracer
     {
-        private readonly List<int> x = [], y = [];
+        private readonly List<int> x = [],
+            y = [];
 
         public void Add(double px, double py)
         {
@@ -234,9 +284,11 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
             Add(corners[0].X, corners[0].Y);
             for (var i = 1; i < corners.Count + (closed ? 1 : 0); i++)
             {
-                Corner from = corners[i - 1], to = corners[i % corners.Count];
+                Corner from = corners[i - 1],
+                    to = corners[i % corners.Count];
                 Add(from.X, from.Y);
-                for (var k = 1; k <= samples; k++) Add(from.X + (to.X - (double)from.X) * k / samples, from.Y + (to.Y - (double)from.Y) * k / samples);
+                for (var k = 1; k <= samples; k++)
+                    Add(from.X + (to.X - (double)from.X) * k / samples, from.Y + (to.Y - (double)from.Y) * k / samples);
             }
         }
 

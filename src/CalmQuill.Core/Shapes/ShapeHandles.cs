@@ -28,7 +28,13 @@ public static class ShapeHandles
             case ShapeKind.Circle:
                 return [new(p[1], Role.Radius)];
             case ShapeKind.Ellipse:
-                return [new(p[1], Role.Radius), new(p[2], Role.Radius), new(Across(p[0], p[1]), Role.Radius), new(Across(p[0], p[2]), Role.Radius)];
+                return
+                [
+                    new(p[1], Role.Radius),
+                    new(p[2], Role.Radius),
+                    new(Across(p[0], p[1]), Role.Radius),
+                    new(Across(p[0], p[2]), Role.Radius),
+                ];
             case ShapeKind.Arc:
                 return [new(p[0], Role.End), new(p[1], Role.Bend), new(p[2], Role.End)];
             case ShapeKind.Wave:
@@ -36,7 +42,11 @@ public static class ShapeHandles
             case ShapeKind.Curve or ShapeKind.Polyline:
                 return [.. p.Select((point, i) => new Handle(point, i == 0 || i == p.Count - 1 ? Role.End : Role.Bend))];
             case ShapeKind.Rectangle or ShapeKind.Square:
-                return [.. p.Select(point => new Handle(point, Role.Corner)), .. Enumerable.Range(0, 4).Select(i => new Handle(Middle(p[i], p[(i + 1) % 4]), Role.Side))];
+                return
+                [
+                    .. p.Select(point => new Handle(point, Role.Corner)),
+                    .. Enumerable.Range(0, 4).Select(i => new Handle(Middle(p[i], p[(i + 1) % 4]), Role.Side)),
+                ];
             default:
                 return [.. p.Select(point => new Handle(point, Role.Corner))];
         }
@@ -68,10 +78,12 @@ public static class ShapeHandles
                 FromOpposite(p, handle, x, y, true);
                 break;
             case ShapeKind.Rhombus or ShapeKind.Parallelogram:
-                double cx = (p[0].X + (double)p[2].X) / 2, cy = (p[0].Y + (double)p[2].Y) / 2;
+                double cx = (p[0].X + (double)p[2].X) / 2,
+                    cy = (p[0].Y + (double)p[2].Y) / 2;
                 p[handle] = to;
                 p[(handle + 2) % 4] = Corner.At(2 * cx - x, 2 * cy - y);
-                if (shape.Kind == ShapeKind.Rhombus) KeepAcross(p, handle, cx, cy);
+                if (shape.Kind == ShapeKind.Rhombus)
+                    KeepAcross(p, handle, cx, cy);
                 break;
             case ShapeKind.RegularPolygon or ShapeKind.Star:
                 return About(shape, handle, x, y);
@@ -80,15 +92,24 @@ public static class ShapeHandles
                 break;
         }
 
-        return shape with { Points = p };
+        return shape with
+        {
+            Points = p,
+        };
     }
 
     /// <summary>Turns and scales about the middle so that a corner comes to a place.</summary>
     private static Shape About(Shape shape, int corner, double x, double y)
     {
-        double cx = shape.Points.Average(point => (double)point.X), cy = shape.Points.Average(point => (double)point.Y), fromX = shape.Points[corner].X - cx, fromY = shape.Points[corner].Y - cy;
+        double cx = shape.Points.Average(point => (double)point.X),
+            cy = shape.Points.Average(point => (double)point.Y),
+            fromX = shape.Points[corner].X - cx,
+            fromY = shape.Points[corner].Y - cy;
         var square = Math.Max(fromX * fromX + fromY * fromY, 1);
-        double toX = x - cx, toY = y - cy, a = (fromX * toX + fromY * toY) / square, b = (fromX * toY - fromY * toX) / square;
+        double toX = x - cx,
+            toY = y - cy,
+            a = (fromX * toX + fromY * toY) / square,
+            b = (fromX * toY - fromY * toX) / square;
         return shape.Map((px, py) => (cx + a * (px - cx) - b * (py - cy), cy + b * (px - cx) + a * (py - cy)));
     }
 
@@ -96,7 +117,10 @@ public static class ShapeHandles
     private static void Axis(Corner[] p, int which, Corner to)
     {
         var other = 3 - which;
-        double length = p[0].To(p[other]), dx = to.X - (double)p[0].X, dy = to.Y - (double)p[0].Y, far = Math.Max(Math.Sqrt(dx * dx + dy * dy), 1);
+        double length = p[0].To(p[other]),
+            dx = to.X - (double)p[0].X,
+            dy = to.Y - (double)p[0].Y,
+            far = Math.Max(Math.Sqrt(dx * dx + dy * dy), 1);
         var way = which == 1 ? 1 : -1;
         p[which] = to;
         p[other] = Corner.At(p[0].X - dy / far * length * way, p[0].Y + dx / far * length * way);
@@ -105,9 +129,15 @@ public static class ShapeHandles
     /// <summary>Moves one side of a rectangle along its own normal.</summary>
     private static void Side(Corner[] p, int side, double x, double y)
     {
-        int a = side, b = (side + 1) % 4, c = (side + 2) % 4, d = (side + 3) % 4;
-        double nx = p[a].X - (double)p[d].X, ny = p[a].Y - (double)p[d].Y, far = Math.Sqrt(nx * nx + ny * ny);
-        if (far < 1) (nx, ny, far) = (-(p[b].Y - (double)p[a].Y), p[b].X - (double)p[a].X, Math.Max(p[a].To(p[b]), 1));
+        int a = side,
+            b = (side + 1) % 4,
+            c = (side + 2) % 4,
+            d = (side + 3) % 4;
+        double nx = p[a].X - (double)p[d].X,
+            ny = p[a].Y - (double)p[d].Y,
+            far = Math.Sqrt(nx * nx + ny * ny);
+        if (far < 1)
+            (nx, ny, far) = (-(p[b].Y - (double)p[a].Y), p[b].X - (double)p[a].X, Math.Max(p[a].To(p[b]), 1));
         (nx, ny) = (nx / far, ny / far);
         var by = (x - p[d].X) * nx + (y - p[d].Y) * ny;
         p[a] = Corner.At(p[d].X + nx * by, p[d].Y + ny * by);
@@ -117,12 +147,18 @@ public static class ShapeHandles
     /// <summary>Moves a corner; the one opposite stays, and the sides keep their directions.</summary>
     private static void FromOpposite(Corner[] p, int corner, double x, double y, bool square)
     {
-        int opposite = (corner + 2) % 4, next = (corner + 1) % 4, before = (corner + 3) % 4;
+        int opposite = (corner + 2) % 4,
+            next = (corner + 1) % 4,
+            before = (corner + 3) % 4;
         // A side of no length has no direction: its neighbour, turned by a right angle, has.
         var (ux, uy) = Direction(p[opposite], p[next]) ?? (Direction(p[opposite], p[before]) is { } other ? (other.Y, -other.X) : (1, 0));
         var (vx, vy) = Direction(p[opposite], p[before]) ?? (-uy, ux);
-        double dx = x - p[opposite].X, dy = y - p[opposite].Y, u = dx * ux + dy * uy, v = dx * vx + dy * vy;
-        if (square) u = v = Math.Max(Math.Abs(u), Math.Abs(v));
+        double dx = x - p[opposite].X,
+            dy = y - p[opposite].Y,
+            u = dx * ux + dy * uy,
+            v = dx * vx + dy * vy;
+        if (square)
+            u = v = Math.Max(Math.Abs(u), Math.Abs(v));
         p[next] = Corner.At(p[opposite].X + ux * u, p[opposite].Y + uy * u);
         p[before] = Corner.At(p[opposite].X + vx * v, p[opposite].Y + vy * v);
         p[corner] = Corner.At(p[opposite].X + ux * u + vx * v, p[opposite].Y + uy * u + vy * v);
@@ -131,9 +167,15 @@ public static class ShapeHandles
     /// <summary>A rhombus's diagonals stay at right angles.</summary>
     private static void KeepAcross(Corner[] p, int moved, double cx, double cy)
     {
-        double dx = p[moved].X - cx, dy = p[moved].Y - cy, far = Math.Max(Math.Sqrt(dx * dx + dy * dy), 1);
-        int next = (moved + 1) % 4, before = (moved + 3) % 4;
-        double ex = p[next].X - cx, ey = p[next].Y - cy, length = Math.Sqrt(ex * ex + ey * ey), way = dx * ey - dy * ex >= 0 ? 1 : -1;
+        double dx = p[moved].X - cx,
+            dy = p[moved].Y - cy,
+            far = Math.Max(Math.Sqrt(dx * dx + dy * dy), 1);
+        int next = (moved + 1) % 4,
+            before = (moved + 3) % 4;
+        double ex = p[next].X - cx,
+            ey = p[next].Y - cy,
+            length = Math.Sqrt(ex * ex + ey * ey),
+            way = dx * ey - dy * ex >= 0 ? 1 : -1;
         p[next] = Corner.At(cx - dy / far * length * way, cy + dx / far * length * way);
         p[before] = Corner.At(cx + dy / far * length * way, cy - dx / far * length * way);
     }

@@ -17,15 +17,24 @@ public static class ShapeTool
         {
             if (even)
             {
-                double length = Gesture.Distance((x1, y1), (x2, y2)), direction = Math.Round(Math.Atan2(y2 - y1, x2 - x1) / (Math.PI / 12)) * (Math.PI / 12);
+                double length = Gesture.Distance((x1, y1), (x2, y2)),
+                    direction = Math.Round(Math.Atan2(y2 - y1, x2 - x1) / (Math.PI / 12)) * (Math.PI / 12);
                 (x2, y2) = (x1 + length * Math.Cos(direction), y1 + length * Math.Sin(direction));
             }
 
-            if (kind != ShapeKind.Wave) return Of(kind, (x1, y1), (x2, y2));
-            double dx = x2 - x1, dy = y2 - y1, far = Math.Sqrt(dx * dx + dy * dy);
+            if (kind != ShapeKind.Wave)
+                return Of(kind, (x1, y1), (x2, y2));
+            double dx = x2 - x1,
+                dy = y2 - y1,
+                far = Math.Sqrt(dx * dx + dy * dy);
             var halves = Math.Clamp((int)(far / 400), 2, Shape.MostDetail);
-            double high = far / halves * 0.45, nx = far < 1 ? 0 : -dy / far, ny = far < 1 ? 1 : dx / far;
-            return Of(kind, (x1, y1), (x2, y2), (x1 + dx / halves / 2 - nx * high, y1 + dy / halves / 2 - ny * high)) with { Detail = halves };
+            double high = far / halves * 0.45,
+                nx = far < 1 ? 0 : -dy / far,
+                ny = far < 1 ? 1 : dx / far;
+            return Of(kind, (x1, y1), (x2, y2), (x1 + dx / halves / 2 - nx * high, y1 + dy / halves / 2 - ny * high)) with
+            {
+                Detail = halves,
+            };
         }
 
         if (even || kind is ShapeKind.Circle or ShapeKind.Square or ShapeKind.RegularPolygon or ShapeKind.Star)
@@ -34,7 +43,13 @@ public static class ShapeTool
             (x2, y2) = (x1 + side * (x2 < x1 ? -1 : 1), y1 + side * (y2 < y1 ? -1 : 1));
         }
 
-        double left = Math.Min(x1, x2), right = Math.Max(x1, x2), top = Math.Min(y1, y2), bottom = Math.Max(y1, y2), cx = (left + right) / 2, cy = (top + bottom) / 2, lean = (right - left) / 4;
+        double left = Math.Min(x1, x2),
+            right = Math.Max(x1, x2),
+            top = Math.Min(y1, y2),
+            bottom = Math.Max(y1, y2),
+            cx = (left + right) / 2,
+            cy = (top + bottom) / 2,
+            lean = (right - left) / 4;
         return kind switch
         {
             ShapeKind.Circle => Of(kind, (cx, cy), (right, cy)),
@@ -51,12 +66,16 @@ public static class ShapeTool
         };
     }
 
-    private static IEnumerable<(double X, double Y)> Around(double cx, double cy, double radius, int count, double inner) => Enumerable.Range(0, count).Select(i =>
-    {
-        var (sin, cos) = Math.SinCos(Math.PI * 2 * i / count - Math.PI / 2);
-        var r = i % 2 == 1 ? radius * inner : radius;
-        return (cx + r * cos, cy + r * sin);
-    });
+    private static IEnumerable<(double X, double Y)> Around(double cx, double cy, double radius, int count, double inner) =>
+        Enumerable
+            .Range(0, count)
+            .Select(i =>
+            {
+                var (sin, cos) = Math.SinCos(Math.PI * 2 * i / count - Math.PI / 2);
+                var r = i % 2 == 1 ? radius * inner : radius;
+                return (cx + r * cos, cy + r * sin);
+            });
 
-    private static Shape Of(ShapeKind kind, params (double X, double Y)[] points) => new(kind, [.. points.Select(point => Corner.At(point.X, point.Y))]);
+    private static Shape Of(ShapeKind kind, params (double X, double Y)[] points) =>
+        new(kind, [.. points.Select(point => Corner.At(point.X, point.Y))]);
 }

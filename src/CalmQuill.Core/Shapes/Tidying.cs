@@ -23,8 +23,15 @@ public static class Tidying
         for (var i = page.Items.Count - 1; i >= 0; i--)
         {
             var item = page.Items[i];
-            if (item.Author != author || !item.IsOpen || item.Shape is not { Kind: ShapeKind.Line or ShapeKind.Arrow } || now - item.StartedAt > HeadWithin) continue;
-            if (WithHead(item.PlacedShape!, stroke) is { } arrow && arrow != item.PlacedShape) return new Result(arrow, [item.Id]);
+            if (
+                item.Author != author
+                || !item.IsOpen
+                || item.Shape is not { Kind: ShapeKind.Line or ShapeKind.Arrow }
+                || now - item.StartedAt > HeadWithin
+            )
+                continue;
+            if (WithHead(item.PlacedShape!, stroke) is { } arrow && arrow != item.PlacedShape)
+                return new Result(arrow, [item.Id]);
         }
 
         return Recogniser.Recognise(stroke) is { } shape ? new Result(shape, []) : null;

@@ -3,7 +3,10 @@ namespace CalmQuill.Core.Spots;
 /// <summary>The kinds of marks that are always there. Those of people's own are nodes of their library, named by their ids.</summary>
 public static class MarkKinds
 {
-    public const string ToDo = "todo", Ask = "ask", LookUp = "lookup", KeyPoint = "key";
+    public const string ToDo = "todo",
+        Ask = "ask",
+        LookUp = "lookup",
+        KeyPoint = "key";
 
     public static readonly string[] All = [ToDo, Ask, LookUp, KeyPoint];
 

@@ -29,15 +29,20 @@ public sealed class PageSpots
         {
             case Change.SpotAdded added:
                 var made = Of(added.Spot);
-                if (adds) made.Made[operation.Stamp] = (operation.Author, added);
-                else made.Made.Remove(operation.Stamp);
-                foreach (var value in added.Values) Write(made, operation, value, adds);
+                if (adds)
+                    made.Made[operation.Stamp] = (operation.Author, added);
+                else
+                    made.Made.Remove(operation.Stamp);
+                foreach (var value in added.Values)
+                    Write(made, operation, value, adds);
                 break;
             case Change.SpotSet set:
-                foreach (var value in set.Values) Write(Of(set.Spot), operation, value, adds);
+                foreach (var value in set.Values)
+                    Write(Of(set.Spot), operation, value, adds);
                 break;
             case Change.ItemsTransformed transformed:
-                foreach (var spot in transformed.Spots) Of(spot).Placing.Add(operation.Stamp, transformed.Transform, adds);
+                foreach (var spot in transformed.Spots)
+                    Of(spot).Placing.Add(operation.Stamp, transformed.Transform, adds);
                 break;
         }
     }
@@ -49,26 +54,49 @@ public sealed class PageSpots
         var spots = new List<(Stamp Stamp, Spot Spot)>();
         foreach (var (id, state) in states)
         {
-            if (state.Made.Count == 0) continue;
+            if (state.Made.Count == 0)
+                continue;
             var stamp = state.Made.Keys[0];
             var (author, made) = state.Made.Values[0];
             var values = new Dictionary<SpotField, string>();
             foreach (var (field, writes) in state.Fields)
             {
-                if (writes.Count > 0 && writes.Values[^1].Value.Length > 0) values[field] = writes.Values[^1].Value;
+                if (writes.Count > 0 && writes.Values[^1].Value.Length > 0)
+                    values[field] = writes.Values[^1].Value;
             }
 
-            if (values.ContainsKey(SpotField.Removed)) continue;
+            if (values.ContainsKey(SpotField.Removed))
+                continue;
             Box? ink = null;
             foreach (var item in made.Items)
             {
-                if (areaOf(item) is { } box) ink = ink?.With(box) ?? box;
+                if (areaOf(item) is { } box)
+                    ink = ink?.With(box) ?? box;
             }
 
             long? doneAt = null;
             var doneBy = Guid.Empty;
-            if (values.ContainsKey(SpotField.Done)) (doneAt, doneBy) = (state.Fields[SpotField.Done].Keys[^1].Time.UnixMilliseconds, state.Fields[SpotField.Done].Values[^1].Author);
-            spots.Add((stamp, new Spot(id, made.SpotKind, ink ?? state.Placing.Of(made.Area), made.Items, values, stamp.Time.UnixMilliseconds, author, doneAt, doneBy)));
+            if (values.ContainsKey(SpotField.Done))
+                (doneAt, doneBy) = (
+                    state.Fields[SpotField.Done].Keys[^1].Time.UnixMilliseconds,
+                    state.Fields[SpotField.Done].Values[^1].Author
+                );
+            spots.Add(
+                (
+                    stamp,
+                    new Spot(
+                        id,
+                        made.SpotKind,
+                        ink ?? state.Placing.Of(made.Area),
+                        made.Items,
+                        values,
+                        stamp.Time.UnixMilliseconds,
+                        author,
+                        doneAt,
+                        doneBy
+                    )
+                )
+            );
         }
 
         return [.. spots.OrderBy(one => one.Stamp).Select(one => one.Spot)];
@@ -76,14 +104,18 @@ public sealed class PageSpots
 
     private static void Write(State state, Operation operation, SpotValue value, bool adds)
     {
-        if (!state.Fields.TryGetValue(value.Field, out var writes)) state.Fields[value.Field] = writes = new(ByStamp);
-        if (adds) writes[operation.Stamp] = (operation.Author, value.Value);
-        else writes.Remove(operation.Stamp);
+        if (!state.Fields.TryGetValue(value.Field, out var writes))
+            state.Fields[value.Field] = writes = new(ByStamp);
+        if (adds)
+            writes[operation.Stamp] = (operation.Author, value.Value);
+        else
+            writes.Remove(operation.Stamp);
     }
 
     private State Of(Guid spot)
     {
-        if (!states.TryGetValue(spot, out var state)) states[spot] = state = new State();
+        if (!states.TryGetValue(spot, out var state))
+            states[spot] = state = new State();
         return state;
     }
 }

@@ -14,7 +14,16 @@ namespace CalmQuill.Core.Spots;
 /// <param name="DoneAt">When it was ticked off; null while it is open.</param>
 /// <param name="DoneBy">Who ticked it off.</param>
 public sealed record Spot(
-    Guid Id, SpotKind Kind, Box Area, IReadOnlyList<OpId> Items, IReadOnlyDictionary<SpotField, string> Values, long CreatedAt, Guid Author, long? DoneAt, Guid DoneBy)
+    Guid Id,
+    SpotKind Kind,
+    Box Area,
+    IReadOnlyList<OpId> Items,
+    IReadOnlyDictionary<SpotField, string> Values,
+    long CreatedAt,
+    Guid Author,
+    long? DoneAt,
+    Guid DoneBy
+)
 {
     public string this[SpotField field] => Values.TryGetValue(field, out var value) ? value : "";
 

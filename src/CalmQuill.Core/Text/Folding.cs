@@ -9,8 +9,13 @@ namespace CalmQuill.Core.Text;
 /// </remarks>
 public static class Folding
 {
-    private const int HangulFirst = 0xAC00, HangulCount = 11172, Vowels = 21, Tails = 28;
-    private const int LeadFirst = 0x1100, VowelFirst = 0x1161, TailFirst = 0x11A7;
+    private const int HangulFirst = 0xAC00,
+        HangulCount = 11172,
+        Vowels = 21,
+        Tails = 28;
+    private const int LeadFirst = 0x1100,
+        VowelFirst = 0x1161,
+        TailFirst = 0x11A7;
     private static readonly Lazy<Dictionary<int, string>> Table = new(Read);
 
     /// <summary>The folded text: leading and trailing white space off, runs of it as one space.</summary>
@@ -19,10 +24,14 @@ public static class Folding
         var folded = new StringBuilder(text.Length);
         foreach (var rune in text.EnumerateRunes())
         {
-            if (rune.IsAscii) folded.Append(char.ToLowerInvariant((char)rune.Value));
-            else if (rune.Value is >= HangulFirst and < HangulFirst + HangulCount) AppendHangul(folded, rune.Value - HangulFirst);
-            else if (Table.Value.TryGetValue(rune.Value, out var plain)) folded.Append(plain);
-            else folded.Append(rune.ToString());
+            if (rune.IsAscii)
+                folded.Append(char.ToLowerInvariant((char)rune.Value));
+            else if (rune.Value is >= HangulFirst and < HangulFirst + HangulCount)
+                AppendHangul(folded, rune.Value - HangulFirst);
+            else if (Table.Value.TryGetValue(rune.Value, out var plain))
+                folded.Append(plain);
+            else
+                folded.Append(rune.ToString());
         }
 
         return string.Join(' ', folded.ToString().Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
@@ -32,7 +41,8 @@ public static class Folding
     private static void AppendHangul(StringBuilder folded, int index)
     {
         folded.Append((char)(LeadFirst + index / (Vowels * Tails))).Append((char)(VowelFirst + index % (Vowels * Tails) / Tails));
-        if (index % Tails > 0) folded.Append((char)(TailFirst + index % Tails));
+        if (index % Tails > 0)
+            folded.Append((char)(TailFirst + index % Tails));
     }
 
     private static Dictionary<int, string> Read()

@@ -11,7 +11,7 @@ public static class NaturalOrder
     {
         var folded = Folding.Fold(name);
         var key = new StringBuilder(folded.Length + 8);
-        for (var i = 0; i < folded.Length;)
+        for (var i = 0; i < folded.Length; )
         {
             if (!char.IsAsciiDigit(folded[i]))
             {
@@ -20,7 +20,8 @@ public static class NaturalOrder
             }
 
             var start = i;
-            while (i < folded.Length && char.IsAsciiDigit(folded[i])) i++;
+            while (i < folded.Length && char.IsAsciiDigit(folded[i]))
+                i++;
             var digits = folded[start..i].TrimStart('0');
             key.Append('0').Append((char)('!' + Math.Min(digits.Length, 90))).Append(digits);
         }

@@ -6,7 +6,12 @@ public static class Drawings
     public static List<Point> Circle(Point centre, double radius, double from = -80, double sweep = 366)
     {
         var count = Math.Max(16, (int)(radius * sweep / 120));
-        return [.. Enumerable.Range(0, count + 1).Select(i => centre.Polar(radius * (1 + 0.012 * Math.Sin(i * 7.0 / count)), from + sweep * i / count))];
+        return
+        [
+            .. Enumerable
+                .Range(0, count + 1)
+                .Select(i => centre.Polar(radius * (1 + 0.012 * Math.Sin(i * 7.0 / count)), from + sweep * i / count)),
+        ];
     }
 
     /// <summary>A wheel's rim with its teeth, as one line round.</summary>
@@ -17,7 +22,12 @@ public static class Drawings
         {
             var at = 360.0 * i / teeth - 90;
             var step = 360.0 / teeth;
-            line.AddRange([centre.Polar(radius - depth, at), centre.Polar(radius, at + step * 0.28), centre.Polar(radius, at + step * 0.52), centre.Polar(radius - depth, at + step * 0.74)]);
+            line.AddRange([
+                centre.Polar(radius - depth, at),
+                centre.Polar(radius, at + step * 0.28),
+                centre.Polar(radius, at + step * 0.52),
+                centre.Polar(radius - depth, at + step * 0.74),
+            ]);
         }
 
         return line;
@@ -30,7 +40,11 @@ public static class Drawings
         for (var i = 0; i <= teeth; i++)
         {
             var at = 360.0 * i / teeth - 90;
-            line.AddRange([centre.Polar(radius * 0.86, at), centre.Polar(radius, at + 1.5), centre.Polar(radius * 0.86, at + 360.0 / teeth * 0.62)]);
+            line.AddRange([
+                centre.Polar(radius * 0.86, at),
+                centre.Polar(radius, at + 1.5),
+                centre.Polar(radius * 0.86, at + 360.0 / teeth * 0.62),
+            ]);
         }
 
         return line;
@@ -40,8 +54,20 @@ public static class Drawings
     public static IEnumerable<List<Point>> Anchor(Point centre, double radius)
     {
         var arbor = centre + new Point(0, -radius * 1.42);
-        Point entry = centre.Polar(radius * 1.03, -135), exit = centre.Polar(radius * 1.03, -45);
-        yield return [entry + new Point(3, 4), entry, entry + new Point(-1, -5), arbor + new Point(-radius * 0.5, 1.5), arbor, arbor + new Point(radius * 0.5, 1.5), exit + new Point(1, -5), exit, exit + new Point(-4, 3)];
+        Point entry = centre.Polar(radius * 1.03, -135),
+            exit = centre.Polar(radius * 1.03, -45);
+        yield return
+        [
+            entry + new Point(3, 4),
+            entry,
+            entry + new Point(-1, -5),
+            arbor + new Point(-radius * 0.5, 1.5),
+            arbor,
+            arbor + new Point(radius * 0.5, 1.5),
+            exit + new Point(1, -5),
+            exit,
+            exit + new Point(-4, 3),
+        ];
         yield return Circle(arbor, 1.6);
     }
 
@@ -60,14 +86,20 @@ public static class Drawings
     {
         var back = (from - to) * (3 / (from - to).Length);
         yield return [from, to];
-        yield return [to + new Point(back.X - back.Y * 0.5, back.Y + back.X * 0.5), to, to + new Point(back.X + back.Y * 0.5, back.Y - back.X * 0.5)];
+        yield return
+        [
+            to + new Point(back.X - back.Y * 0.5, back.Y + back.X * 0.5),
+            to,
+            to + new Point(back.X + back.Y * 0.5, back.Y - back.X * 0.5),
+        ];
     }
 
     /// <summary>Squares to tick, one under the other, each followed by its tick when it is done.</summary>
     public static IEnumerable<List<Point>> Box(Point corner, bool ticked)
     {
         yield return [corner, corner + new Point(3.4, 0.1), corner + new Point(3.5, 3.4), corner + new Point(0.1, 3.5), corner];
-        if (ticked) yield return [corner + new Point(0.6, 1.6), corner + new Point(1.5, 2.8), corner + new Point(4.2, -0.6)];
+        if (ticked)
+            yield return [corner + new Point(0.6, 1.6), corner + new Point(1.5, 2.8), corner + new Point(4.2, -0.6)];
     }
 
     /// <summary>A spiral spring from the inside out.</summary>

@@ -17,15 +17,22 @@ public sealed class PenHand(Random random, double speed = 70)
     {
         var way = rounded ? Round(Round(line)) : line;
         var lengths = new double[way.Count];
-        for (var i = 1; i < way.Count; i++) lengths[i] = lengths[i - 1] + (way[i] - way[i - 1]).Length;
+        for (var i = 1; i < way.Count; i++)
+            lengths[i] = lengths[i - 1] + (way[i] - way[i - 1]).Length;
         var total = lengths[^1];
-        List<int> x = [], y = [], pressure = [], time = [];
-        double at = 0, velocity = speed * 0.25, clock = 0;
+        List<int> x = [],
+            y = [],
+            pressure = [],
+            time = [];
+        double at = 0,
+            velocity = speed * 0.25,
+            clock = 0;
         var jitter = new Point(0, 0);
         var press = 0.5 + random.NextDouble() * 0.1;
-        for (var i = 0; ;)
+        for (var i = 0; ; )
         {
-            while (i + 2 < way.Count && lengths[i + 1] < at) i++;
+            while (i + 2 < way.Count && lengths[i + 1] < at)
+                i++;
             var piece = i + 1 < way.Count ? lengths[i + 1] - lengths[i] : 0;
             var point = piece > 0 ? way[i] + (way[i + 1] - way[i]) * Math.Min(1, (at - lengths[i]) / piece) : way[i];
             jitter = jitter * 0.6 + new Point(Noise(), Noise()) * JitterMillimetres;
@@ -35,7 +42,8 @@ public sealed class PenHand(Random random, double speed = 70)
             y.Add((int)Math.Round((point.Y + jitter.Y) * 100));
             pressure.Add((int)Math.Clamp(1023 * press * (0.45 + 0.55 * edge), 40, 1000));
             time.Add((int)Math.Round(clock));
-            if (at >= total) break;
+            if (at >= total)
+                break;
             var target = speed * (0.22 + 0.78 * Straightness(way, i)) * (0.3 + 0.7 * edge);
             velocity += (target - velocity) * 0.35;
             at = Math.Min(total, at + Math.Max(velocity, 6) / SamplesASecond);
@@ -52,8 +60,10 @@ public sealed class PenHand(Random random, double speed = 70)
 
     private static double Straightness(IReadOnlyList<Point> way, int i)
     {
-        if (i == 0 || i + 2 >= way.Count) return 0.5;
-        Point a = way[i] - way[i - 1], b = way[i + 1] - way[i];
+        if (i == 0 || i + 2 >= way.Count)
+            return 0.5;
+        Point a = way[i] - way[i - 1],
+            b = way[i + 1] - way[i];
         var lengths = a.Length * b.Length;
         return lengths == 0 ? 1 : Math.Clamp((a.X * b.X + a.Y * b.Y) / lengths, 0, 1);
     }
@@ -61,7 +71,8 @@ public sealed class PenHand(Random random, double speed = 70)
     /// <summary>Corner cutting, Chaikin 1974, with the ends kept.</summary>
     private static List<Point> Round(IReadOnlyList<Point> line)
     {
-        if (line.Count < 3) return [.. line];
+        if (line.Count < 3)
+            return [.. line];
         var round = new List<Point> { line[0] };
         for (var i = 0; i + 1 < line.Count; i++)
         {

@@ -15,9 +15,7 @@ public sealed class SingleLineFont
 
     private sealed record Glyph(double Advance, List<List<Point>> Lines);
 
-    private SingleLineFont()
-    {
-    }
+    private SingleLineFont() { }
 
     public static SingleLineFont Load(string path)
     {
@@ -26,7 +24,10 @@ public sealed class SingleLineFont
         foreach (var element in XDocument.Load(path).Descendants(svg + "glyph"))
         {
             if ((string?)element.Attribute("unicode") is { } letter)
-                font.glyphs[letter] = new Glyph((double?)element.Attribute("horiz-adv-x") ?? 400, Parse((string?)element.Attribute("d") ?? ""));
+                font.glyphs[letter] = new Glyph(
+                    (double?)element.Attribute("horiz-adv-x") ?? 400,
+                    Parse((string?)element.Attribute("d") ?? "")
+                );
         }
 
         return font;
@@ -38,14 +39,17 @@ public sealed class SingleLineFont
         var scale = size / 1000;
         foreach (var letter in text)
         {
-            if (!glyphs.TryGetValue(letter.ToString(), out var glyph)) glyph = glyphs["-"];
-            foreach (var line in glyph.Lines) yield return [.. line.Select(point => new Point(x + point.X * scale, y - point.Y * scale))];
+            if (!glyphs.TryGetValue(letter.ToString(), out var glyph))
+                glyph = glyphs["-"];
+            foreach (var line in glyph.Lines)
+                yield return [.. line.Select(point => new Point(x + point.X * scale, y - point.Y * scale))];
             x += (glyph.Advance + Tracking) * scale;
         }
     }
 
     /// <summary>How far a word reaches, in ems.</summary>
-    public double Width(string word) => word.Sum(letter => (glyphs.GetValueOrDefault(letter.ToString(), glyphs["-"]).Advance + Tracking) / 1000);
+    public double Width(string word) =>
+        word.Sum(letter => (glyphs.GetValueOrDefault(letter.ToString(), glyphs["-"]).Advance + Tracking) / 1000);
 
     private static List<List<Point>> Parse(string path)
     {
@@ -77,7 +81,8 @@ public sealed class SingleLineFont
         var a = line[^1];
         for (var i = 1; i <= CurvePieces; i++)
         {
-            double t = i / (double)CurvePieces, u = 1 - t;
+            double t = i / (double)CurvePieces,
+                u = 1 - t;
             line.Add(a * (u * u * u) + b * (3 * u * u * t) + c * (3 * u * t * t) + d * (t * t * t));
         }
     }

@@ -26,7 +26,16 @@ namespace CalmQuill.Demo.Scenario;
 /// <param name="fonts">The folder with the single-line SVG fonts.</param>
 /// <param name="seed">The one source of ids and of the hand's unevenness.</param>
 /// <param name="now">The end of the story; what was written lies in the weeks before.</param>
-public sealed class LanternStreet(PersonStore people, SpaceStore spaces, DocumentStore documents, LockStore locks, AssetStore assets, string fonts, int seed, DateTimeOffset now)
+public sealed class LanternStreet(
+    PersonStore people,
+    SpaceStore spaces,
+    DocumentStore documents,
+    LockStore locks,
+    AssetStore assets,
+    string fonts,
+    int seed,
+    DateTimeOffset now
+)
 {
     public const string Password = "lantern-street";
     public const string Passphrase = "lamp oil";
@@ -41,8 +50,12 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
 
     private static readonly (string Name, string Parent, string Colour)[] Folders =
     [
-        ("Wednesday class", "", "madder"), ("Escapements", "Wednesday class", "madder"), ("Gear trains", "Wednesday class", "sky"),
-        ("Certificate, level 2", "", "plum"), ("Repairs at home", "", "lichen"), ("Finishing", "Wednesday class", "gold"),
+        ("Wednesday class", "", "madder"),
+        ("Escapements", "Wednesday class", "madder"),
+        ("Gear trains", "Wednesday class", "sky"),
+        ("Certificate, level 2", "", "plum"),
+        ("Repairs at home", "", "lichen"),
+        ("Finishing", "Wednesday class", "gold"),
     ];
 
     private readonly Dictionary<string, Guid> tags = [];
@@ -55,7 +68,8 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
     /// <summary>Lays everything out. False when it is there already.</summary>
     public async Task<bool> LayOut(CancellationToken cancel)
     {
-        if (await people.FindByEmail(Cast[0].Email, cancel) is not null) return false;
+        if (await people.FindByEmail(Cast[0].Email, cancel) is not null)
+            return false;
         var group = NewId();
         await spaces.MakeGroup(group, "Lantern Street Clock Study Group", cancel);
         var personal = Guid.Empty;
@@ -63,7 +77,8 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
         {
             var person = Accounts.Make(NewId(), email, name, Password, new PasswordHasher<Person>()) with { Colour = colour };
             var own = NewId();
-            if (personal == Guid.Empty) personal = own;
+            if (personal == Guid.Empty)
+                personal = own;
             await people.Register(person, own, cancel);
             await spaces.SetRole(group, person.Id, role, cancel);
             writers.Add((person.Id, SingleLineFont.Load(Path.Combine(fonts, font + ".svg"))));
@@ -75,7 +90,10 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
         await Fill(personal, ClockPages.Personal, [], cancel);
         await Fill(personal, ClockPages.Jots, [], cancel, jots: true);
         var locked = (await Fill(personal, ClockPages.Locked, [], cancel)).Values.Single();
-        await locks.Set(new NotebookLock(locked, personal, new PasswordHasher<Person>().HashPassword(null!, Passphrase), writers[0].Id, 15), cancel);
+        await locks.Set(
+            new NotebookLock(locked, personal, new PasswordHasher<Person>().HashPassword(null!, Passphrase), writers[0].Id, 15),
+            cancel
+        );
         await LiveIn(personal, group, made, cancel);
         return true;
     }
@@ -87,18 +105,45 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
         var own = new List<Operation>();
         foreach (var name in new[] { "Anchor and deadbeat", "Certificate preparation" })
             own.Add(device.Make(new Change.PropertySet(notebooks[name], Property.Starred, "1"), now.AddDays(-3).ToUnixTimeMilliseconds()));
-        foreach (var (notebook, page) in new[] { ("Anchor and deadbeat", "Depth and drop"), ("Anchor and deadbeat", "Why it recoils"), ("Certificate preparation", "Oil") })
-            own.Add(device.Make(new Change.PropertySet(pageIds[(notebook, page)], Property.Bookmarked, notebooks[notebook].ToString()), now.AddDays(-2).ToUnixTimeMilliseconds()));
-        foreach (var (name, times) in new[] { ("Anchor and deadbeat", 9), ("Bench log, autumn", 5), ("Certificate preparation", 4), ("Class notebook", 2), ("Going train", 1) })
+        foreach (
+            var (notebook, page) in new[]
+            {
+                ("Anchor and deadbeat", "Depth and drop"),
+                ("Anchor and deadbeat", "Why it recoils"),
+                ("Certificate preparation", "Oil"),
+            }
+        )
+            own.Add(
+                device.Make(
+                    new Change.PropertySet(pageIds[(notebook, page)], Property.Bookmarked, notebooks[notebook].ToString()),
+                    now.AddDays(-2).ToUnixTimeMilliseconds()
+                )
+            );
+        foreach (
+            var (name, times) in new[]
+            {
+                ("Anchor and deadbeat", 9),
+                ("Bench log, autumn", 5),
+                ("Certificate preparation", 4),
+                ("Class notebook", 2),
+                ("Going train", 1),
+            }
+        )
         {
-            for (var i = 0; i < times; i++) own.Add(device.Make(new Change.Visited(group, notebooks[name]), now.AddDays(-2 * (times - i)).ToUnixTimeMilliseconds()));
+            for (var i = 0; i < times; i++)
+                own.Add(device.Make(new Change.Visited(group, notebooks[name]), now.AddDays(-2 * (times - i)).ToUnixTimeMilliseconds()));
         }
 
         await documents.Append(new DocumentRef(personal, DocumentKind.Library, personal), own, cancel);
     }
 
     private async Task<Dictionary<string, Guid>> Fill(
-        Guid space, IReadOnlyList<ClockPages.Notebook> notebooks, (string Name, string Parent, string Colour)[] folders, CancellationToken cancel, bool jots = false)
+        Guid space,
+        IReadOnlyList<ClockPages.Notebook> notebooks,
+        (string Name, string Parent, string Colour)[] folders,
+        CancellationToken cancel,
+        bool jots = false
+    )
     {
         var made = new Dictionary<string, Guid>();
         var library = new List<Operation>();
@@ -111,17 +156,20 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
             order = OrderKey.Between(order, null, (ulong)random.NextInt64());
             Do(new Change.PropertySet(id, Property.Name, name));
             Do(new Change.NodePlaced(id, kind, nodes[parent], order));
-            if (colour.Length > 0) Do(new Change.PropertySet(id, Property.Colour, colour));
+            if (colour.Length > 0)
+                Do(new Change.PropertySet(id, Property.Colour, colour));
         }
 
-        foreach (var (name, parent, colour) in folders) Node(nodes[name] = NewId(), NodeKind.Folder, parent, name, colour);
+        foreach (var (name, parent, colour) in folders)
+            Node(nodes[name] = NewId(), NodeKind.Folder, parent, name, colour);
         if (folders.Length > 0)
         {
             foreach (var (path, colour) in Tidying.Tags)
             {
                 var slash = path.LastIndexOf('/');
                 Node(tags[path] = NewId(), NodeKind.Tag, "", path[(slash + 1)..], colour);
-                if (slash > 0) Do(new Change.NodePlaced(tags[path], NodeKind.Tag, tags[path[..slash]], order!));
+                if (slash > 0)
+                    Do(new Change.NodePlaced(tags[path], NodeKind.Tag, tags[path[..slash]], order!));
             }
 
             foreach (var (name, icon, rule) in Tidying.Lenses(path => tags[path]))
@@ -137,7 +185,8 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
         foreach (var given in notebooks.Where(given => given.Name.Length > 0))
         {
             notebookIds[given.Name] = NewId();
-            foreach (var page in given.Pages) pageIds[(given.Name, page.Title)] = NewId();
+            foreach (var page in given.Pages)
+                pageIds[(given.Name, page.Title)] = NewId();
         }
 
         if (folders.Length > 0)
@@ -155,10 +204,20 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
             Node(id, NodeKind.Notebook, notebook.Folder, notebook.Name, notebook.Colour);
             made[notebook.Name] = id;
             Do(new Change.PropertySet(id, Property.Cover, notebook.Cover));
-            if (jots) Do(new Change.PropertySet(id, Property.Jot, "1"));
-            if (Tidying.Pinned.Contains(notebook.Name)) Do(new Change.PropertySet(id, Property.Pinned, "1"));
-            if (Tidying.Binned.Contains(notebook.Name)) Do(new Change.PropertySet(id, Property.Binned, now.AddDays(-2).ToUnixTimeMilliseconds().ToString(CultureInfo.InvariantCulture)));
-            foreach (var tag in Tidying.OnNotebooks.GetValueOrDefault(notebook.Name, [])) Do(new Change.TagSet(id, tags[tag], true));
+            if (jots)
+                Do(new Change.PropertySet(id, Property.Jot, "1"));
+            if (Tidying.Pinned.Contains(notebook.Name))
+                Do(new Change.PropertySet(id, Property.Pinned, "1"));
+            if (Tidying.Binned.Contains(notebook.Name))
+                Do(
+                    new Change.PropertySet(
+                        id,
+                        Property.Binned,
+                        now.AddDays(-2).ToUnixTimeMilliseconds().ToString(CultureInfo.InvariantCulture)
+                    )
+                );
+            foreach (var tag in Tidying.OnNotebooks.GetValueOrDefault(notebook.Name, []))
+                Do(new Change.TagSet(id, tags[tag], true));
             await Write(space, id, notebook, end, cancel);
         }
 
@@ -188,15 +247,32 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
             var replica = NewReplica(page.Who);
             var at = end.AddHours(-50 * (notebook.Pages.Count - 1 - i));
             var pageId = pageIds.GetValueOrDefault((notebook.Name, page.Title), default);
-            if (pageId == default) pageId = NewId();
+            if (pageId == default)
+                pageId = NewId();
             order = OrderKey.Between(order, null, (ulong)random.NextInt64());
-            pages.Add(replica.Make(new Change.PageAdded(pageId, order, page.Paper.Length > 0 ? page.Paper : page.Squared ? "a4-squared-500" : "a4-ruled-710"), at.ToUnixTimeMilliseconds()));
-            if (page.Title.Length > 0) pages.Add(replica.Make(new Change.PropertySet(pageId, Property.Name, page.Title), at.ToUnixTimeMilliseconds()));
-            if (sections.Find(one => i >= one.Section.First && i < one.Section.First + one.Section.Count) is { Section: not null } holder) Do(new Change.NodePlaced(pageId, NodeKind.Page, holder.Id, order));
-            foreach (var tag in Tidying.OnPages.GetValueOrDefault(page.Title, [])) Do(new Change.TagSet(pageId, tags[tag], true));
+            pages.Add(
+                replica.Make(
+                    new Change.PageAdded(
+                        pageId,
+                        order,
+                        page.Paper.Length > 0 ? page.Paper
+                            : page.Squared ? "a4-squared-500"
+                            : "a4-ruled-710"
+                    ),
+                    at.ToUnixTimeMilliseconds()
+                )
+            );
+            if (page.Title.Length > 0)
+                pages.Add(replica.Make(new Change.PropertySet(pageId, Property.Name, page.Title), at.ToUnixTimeMilliseconds()));
+            if (sections.Find(one => i >= one.Section.First && i < one.Section.First + one.Section.Count) is { Section: not null } holder)
+                Do(new Change.NodePlaced(pageId, NodeKind.Page, holder.Id, order));
+            foreach (var tag in Tidying.OnPages.GetValueOrDefault(page.Title, []))
+                Do(new Change.TagSet(pageId, tags[tag], true));
             var writer = new PageWriter(replica, writers[page.Who].Font, random, at);
-            if (page.Title.Length > 0) writer.Title(page.Title);
-            foreach (var (line, text) in page.Lines) Say(writer, space, page, line, text);
+            if (page.Title.Length > 0)
+                writer.Title(page.Title);
+            foreach (var (line, text) in page.Lines)
+                Say(writer, space, page, line, text);
             page.Draw?.Invoke(writer);
             await documents.Append(new DocumentRef(space, DocumentKind.Page, pageId), writer.Operations, cancel);
             await documents.SnapshotIfDue(DocumentRef.Page(space, pageId), cancel);
@@ -213,7 +289,17 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
         var bar = text.IndexOf('|', StringComparison.Ordinal);
         var words = sign == '>' ? text[(bar + 1)..] : text.TrimStart('?', '!', '~', '=', '#', ' ');
         var isStep = text.StartsWith("   ", StringComparison.Ordinal) || text.StartsWith("~  ", StringComparison.Ordinal);
-        writer.Line(line, words, sign switch { '?' => PageWriter.Madder, '>' => PageWriter.Sky, _ => PageWriter.Ink }, isStep ? 28 : 21);
+        writer.Line(
+            line,
+            words,
+            sign switch
+            {
+                '?' => PageWriter.Madder,
+                '>' => PageWriter.Sky,
+                _ => PageWriter.Ink,
+            },
+            isStep ? 28 : 21
+        );
         switch (sign)
         {
             case '#':
@@ -221,17 +307,39 @@ public sealed class LanternStreet(PersonStore people, SpaceStore spaces, Documen
                 break;
             case '>':
                 var parts = text[1..bar].Split('/');
-                var target = new LinkTarget { Kind = "page", Space = space, Notebook = notebookIds[parts[0]], Page = pageIds[(parts[0], parts[1])] };
-                writer.Spot(first, SpotKind.Link, new SpotValue(SpotField.Target, target.ToString()), new SpotValue(SpotField.Title, $"{parts[0]}, {parts[1]}"));
+                var target = new LinkTarget
+                {
+                    Kind = "page",
+                    Space = space,
+                    Notebook = notebookIds[parts[0]],
+                    Page = pageIds[(parts[0], parts[1])],
+                };
+                writer.Spot(
+                    first,
+                    SpotKind.Link,
+                    new SpotValue(SpotField.Target, target.ToString()),
+                    new SpotValue(SpotField.Title, $"{parts[0]}, {parts[1]}")
+                );
                 break;
             case not ' ':
-                var kind = sign switch { '?' => MarkKinds.Ask, '!' => MarkKinds.KeyPoint, '~' => MarkKinds.ToDo, _ => ownKind.ToString() };
+                var kind = sign switch
+                {
+                    '?' => MarkKinds.Ask,
+                    '!' => MarkKinds.KeyPoint,
+                    '~' => MarkKinds.ToDo,
+                    _ => ownKind.ToString(),
+                };
                 List<SpotValue> values = [new SpotValue(SpotField.Mark, kind)];
                 // What somebody asked is for one of the others; some things are due.
-                if (sign == '?') values.Add(new SpotValue(SpotField.Person, writers[(page.Who + 1) % 3].Id.ToString()));
-                if (sign == '~') values.Add(new SpotValue(SpotField.Due, now.AddDays(random.Next(-4, 15)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)));
+                if (sign == '?')
+                    values.Add(new SpotValue(SpotField.Person, writers[(page.Who + 1) % 3].Id.ToString()));
+                if (sign == '~')
+                    values.Add(
+                        new SpotValue(SpotField.Due, now.AddDays(random.Next(-4, 15)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture))
+                    );
                 var mark = writer.Spot(first, SpotKind.Mark, [.. values]);
-                if (sign == '?' && random.Next(3) == 0) writer.Done(mark);
+                if (sign == '?' && random.Next(3) == 0)
+                    writer.Done(mark);
                 break;
         }
     }

@@ -11,7 +11,11 @@ namespace CalmQuill.Demo.Scenario;
 /// <summary>Fills one page with a person's hand, as the operations that a tablet would have sent.</summary>
 public sealed class PageWriter(Replica replica, SingleLineFont font, Random random, DateTimeOffset from)
 {
-    public const uint Ink = 0x22302EFF, Spruce = 0x1F3D3AFF, Madder = 0xB4533CFF, Sky = 0x4F7388FF, Plum = 0x6E4A63FF;
+    public const uint Ink = 0x22302EFF,
+        Spruce = 0x1F3D3AFF,
+        Madder = 0xB4533CFF,
+        Sky = 0x4F7388FF,
+        Plum = 0x6E4A63FF;
     private const double LineHeight = 7.1;
     private const double TextSize = 7.6;
     private const double FirstBaseline = 31.95 - 0.9;
@@ -28,12 +32,15 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
     public Guid Spot(int first, SpotKind kind, params SpotValue[] values)
     {
         var strokes = operations.Skip(first).Where(operation => operation.Change is Change.StrokeAdded).ToList();
-        var area = strokes.Select(operation => ((Change.StrokeAdded)operation.Change).Samples.Bounds()).Aggregate((one, other) => one.With(other));
+        var area = strokes
+            .Select(operation => ((Change.StrokeAdded)operation.Change).Samples.Bounds())
+            .Aggregate((one, other) => one.With(other));
         return Add(kind, area, [.. strokes.Select(operation => operation.Id)], values);
     }
 
     /// <summary>Puts one on a bare part of the page, in mm.</summary>
-    public Guid SpotAt(double x, double y, SpotKind kind, params SpotValue[] values) => Add(kind, new Box((int)(x * 100) - 350, (int)(y * 100) - 350, (int)(x * 100) + 350, (int)(y * 100) + 350), [], values);
+    public Guid SpotAt(double x, double y, SpotKind kind, params SpotValue[] values) =>
+        Add(kind, new Box((int)(x * 100) - 350, (int)(y * 100) - 350, (int)(x * 100) + 350, (int)(y * 100) + 350), [], values);
 
     /// <summary>Ticks a mark off.</summary>
     public void Done(Guid spot)
@@ -49,7 +56,8 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
         random.NextBytes(bytes);
         On = new Guid(bytes);
         List<LayerValue> values = [new LayerValue(LayerField.Name, name), new LayerValue(LayerField.Order, order)];
-        if (hidden) values.Add(new LayerValue(LayerField.Hidden, "1"));
+        if (hidden)
+            values.Add(new LayerValue(LayerField.Hidden, "1"));
         Make(new Change.LayerSet(On, values));
         return On;
     }
@@ -59,7 +67,11 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
 
     /// <summary>A drawn shape; points in mm.</summary>
     public void Shape(ShapeKind kind, uint colour, int width, uint fill, params Point[] points) =>
-        Shape(new Shape(kind, [.. points.Select(point => Corner.At(point.X * 100, point.Y * 100))]), new Pen(PenKind.Ball, width, colour), fill);
+        Shape(
+            new Shape(kind, [.. points.Select(point => Corner.At(point.X * 100, point.Y * 100))]),
+            new Pen(PenKind.Ball, width, colour),
+            fill
+        );
 
     public void Shape(Shape shape, Pen pen, uint fill = 0) => Make(new Change.ShapeAdded(shape, pen, fill, []) { Layer = On });
 
@@ -67,17 +79,28 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
     public void Fill(double x, double y, uint colour)
     {
         var page = new PageDocument();
-        foreach (var operation in operations) page.Apply(operation);
-        if (RegionFill.At(page, Core.Papers.Paper.Default.Sheet(null), (int)(x * 100), (int)(y * 100), 150) is { } region) Shape(region, new Pen(PenKind.Ball, 10, Ink), colour);
+        foreach (var operation in operations)
+            page.Apply(operation);
+        if (RegionFill.At(page, Core.Papers.Paper.Default.Sheet(null), (int)(x * 100), (int)(y * 100), 150) is { } region)
+            Shape(region, new Pen(PenKind.Ball, 10, Ink), colour);
     }
 
     /// <summary>A curtain over a part of the page, mm, with the question on it.</summary>
     public void Curtain(double left, double top, double right, double bottom, string question) =>
-        Add(SpotKind.Curtain, new Box((int)(left * 100), (int)(top * 100), (int)(right * 100), (int)(bottom * 100)), [], [new SpotValue(SpotField.Note, question)]);
+        Add(
+            SpotKind.Curtain,
+            new Box((int)(left * 100), (int)(top * 100), (int)(right * 100), (int)(bottom * 100)),
+            [],
+            [new SpotValue(SpotField.Note, question)]
+        );
 
     /// <summary>A straight pass of the highlighter over a ruled line, mm.</summary>
     public void Highlight(double line, double from, double to, uint colour = 0xE3B23C66) =>
-        Stroke([new Point(from, Baseline(line) - 1.9), new Point((from + to) / 2, Baseline(line) - 1.8), new Point(to, Baseline(line) - 1.9)], new Pen(PenKind.Highlighter, 450, colour) { Tip = NibTip.Square }, false);
+        Stroke(
+            [new Point(from, Baseline(line) - 1.9), new Point((from + to) / 2, Baseline(line) - 1.8), new Point(to, Baseline(line) - 1.9)],
+            new Pen(PenKind.Highlighter, 450, colour) { Tip = NibTip.Square },
+            false
+        );
 
     private void Make(Change change)
     {
@@ -106,21 +129,24 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
     {
         foreach (var word in Words(text))
         {
-            foreach (var line in font.Lines(word.Text, x + word.Offset * size + hand.Wobble(0.25), y + hand.Wobble(0.3), size)) Stroke(line, pen, true);
+            foreach (var line in font.Lines(word.Text, x + word.Offset * size + hand.Wobble(0.25), y + hand.Wobble(0.3), size))
+                Stroke(line, pen, true);
             clock += 180 + random.Next(200);
         }
 
         clock += 600 + random.Next(900);
     }
 
-    public void Draw(IEnumerable<Point> line, uint colour = Sky, int width = 45, bool rounded = false) => Stroke([.. line], new Pen(PenKind.Ball, width, colour), rounded);
+    public void Draw(IEnumerable<Point> line, uint colour = Sky, int width = 45, bool rounded = false) =>
+        Stroke([.. line], new Pen(PenKind.Ball, width, colour), rounded);
 
     /// <summary>One stroke with any pen.</summary>
     public void Write(IEnumerable<Point> line, Pen pen) => Stroke([.. line], pen, true);
 
     public void DrawAll(IEnumerable<List<Point>> lines, uint colour = Sky, int width = 45)
     {
-        foreach (var line in lines) Draw(line, colour, width);
+        foreach (var line in lines)
+            Draw(line, colour, width);
     }
 
     /// <summary>The height of a ruled line's baseline, mm.</summary>

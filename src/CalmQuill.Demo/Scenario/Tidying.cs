@@ -14,20 +14,34 @@ public static class Tidying
     /// <summary>Tags of the group by their paths, with colours.</summary>
     public static readonly (string Path, string Colour)[] Tags =
     [
-        ("exam", "plum"), ("exam/level 2", "plum"), ("drawings", "sky"), ("workshop", "lichen"), ("workshop/tools", "lichen"), ("history", "gold"), ("repairs", "madder"),
+        ("exam", "plum"),
+        ("exam/level 2", "plum"),
+        ("drawings", "sky"),
+        ("workshop", "lichen"),
+        ("workshop/tools", "lichen"),
+        ("history", "gold"),
+        ("repairs", "madder"),
     ];
 
     /// <summary>The tags on notebooks.</summary>
     public static readonly Dictionary<string, string[]> OnNotebooks = new()
     {
-        ["Anchor and deadbeat"] = ["exam/level 2", "drawings"], ["Going train"] = ["exam/level 2"], ["The pendulum"] = ["exam"], ["Bench log, autumn"] = ["repairs"],
-        ["Certificate preparation"] = ["exam/level 2"], ["Oils and cleaning"] = ["workshop"], ["Verge and cylinder"] = ["history", "drawings"],
+        ["Anchor and deadbeat"] = ["exam/level 2", "drawings"],
+        ["Going train"] = ["exam/level 2"],
+        ["The pendulum"] = ["exam"],
+        ["Bench log, autumn"] = ["repairs"],
+        ["Certificate preparation"] = ["exam/level 2"],
+        ["Oils and cleaning"] = ["workshop"],
+        ["Verge and cylinder"] = ["history", "drawings"],
     };
 
     /// <summary>The tags on single pages, by their titles.</summary>
     public static readonly Dictionary<string, string[]> OnPages = new()
     {
-        ["Depth and drop"] = ["workshop/tools"], ["Second evening"] = ["workshop/tools"], ["Fourth evening"] = ["drawings"], ["What we heard"] = ["repairs"],
+        ["Depth and drop"] = ["workshop/tools"],
+        ["Second evening"] = ["workshop/tools"],
+        ["Fourth evening"] = ["drawings"],
+        ["What we heard"] = ["repairs"],
     };
 
     /// <summary>The sections of notebooks; pages in none stand after them.</summary>
@@ -46,8 +60,12 @@ public static class Tidying
 
     /// <summary>Lenses of the group: name, icon, and rule by the tags' ids.</summary>
     public static IEnumerable<(string Name, string Icon, Rule Rule)> Lenses(Func<string, Guid> tag) =>
-    [
-        ("Exam, this term", "cap", new Rule.All([new Rule.Tagged(tag("exam")), new Rule.Written(new Span("this-term"))])),
-        ("Drawings, not for the exam", "compass", new Rule.All([new Rule.Tagged(tag("drawings")), new Rule.Not(new Rule.Tagged(tag("exam")))])),
-    ];
+        [
+            ("Exam, this term", "cap", new Rule.All([new Rule.Tagged(tag("exam")), new Rule.Written(new Span("this-term"))])),
+            (
+                "Drawings, not for the exam",
+                "compass",
+                new Rule.All([new Rule.Tagged(tag("drawings")), new Rule.Not(new Rule.Tagged(tag("exam")))])
+            ),
+        ];
 }

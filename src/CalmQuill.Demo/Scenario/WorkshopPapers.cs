@@ -15,8 +15,12 @@ public sealed class WorkshopPapers(DocumentStore documents, AssetStore assets, G
 {
     private static readonly Dictionary<PlannerKind, string> Papers = new()
     {
-        [PlannerKind.Year] = "a4-year-710", [PlannerKind.Term] = "a4-term-710", [PlannerKind.Month] = "a4.across-month-710", [PlannerKind.Week] = "a4.across-week-710",
-        [PlannerKind.Day] = "a4-day-710", [PlannerKind.Notes] = "a4-ruled-710",
+        [PlannerKind.Year] = "a4-year-710",
+        [PlannerKind.Term] = "a4-term-710",
+        [PlannerKind.Month] = "a4.across-month-710",
+        [PlannerKind.Week] = "a4.across-week-710",
+        [PlannerKind.Day] = "a4-day-710",
+        [PlannerKind.Notes] = "a4-ruled-710",
     };
 
     /// <param name="notebooks">The group's notebooks by name.</param>
@@ -53,11 +57,24 @@ public sealed class WorkshopPapers(DocumentStore documents, AssetStore assets, G
     {
         var today = DateOnly.FromDateTime(now.LocalDateTime);
         var first = new DateOnly(today.Year, today.Month, 1);
-        var settings = new PlannerSettings(first, first.AddMonths(4).AddDays(-1), DayOfWeek.Monday, [PlannerKind.Year, PlannerKind.Term, PlannerKind.Month, PlannerKind.Week, PlannerKind.Day, PlannerKind.Notes], CalendarNames.English);
-        var calendar = CalendarFile.Read(LanternCalendar.Write(today, changed: false), settings.First, settings.Last, "UTC", cancel).Content!;
-        var changes = PlannerPlan.Make(planner, settings, Papers, ["sky", "spruce", "madder", "gold", "lichen", "plum"], NewId, () => (ulong)random.NextInt64())
+        var settings = new PlannerSettings(
+            first,
+            first.AddMonths(4).AddDays(-1),
+            DayOfWeek.Monday,
+            [PlannerKind.Year, PlannerKind.Term, PlannerKind.Month, PlannerKind.Week, PlannerKind.Day, PlannerKind.Notes],
+            CalendarNames.English
+        );
+        var calendar = CalendarFile
+            .Read(LanternCalendar.Write(today, changed: false), settings.First, settings.Last, "UTC", cancel)
+            .Content!;
+        var changes = PlannerPlan
+            .Make(planner, settings, Papers, ["sky", "spruce", "madder", "gold", "lichen", "plum"], NewId, () => (ulong)random.NextInt64())
             .Concat(PlannerPlan.Update([], calendar.Entries));
-        await documents.Append(new DocumentRef(group, DocumentKind.Notebook, planner), [.. changes.Select(change => device.Make(change, at))], cancel);
+        await documents.Append(
+            new DocumentRef(group, DocumentKind.Notebook, planner),
+            [.. changes.Select(change => device.Make(change, at))],
+            cancel
+        );
     }
 
     private async Task AddPageOn(Guid paper, Guid notebook, Replica device, long at, CancellationToken cancel)
@@ -67,10 +84,18 @@ public sealed class WorkshopPapers(DocumentStore documents, AssetStore assets, G
         await documents.Append(
             new DocumentRef(group, DocumentKind.Notebook, notebook),
             [
-                device.Make(new Change.PageAdded(page, OrderKey.Between(document.Pages()[^1].Order, null, (ulong)random.NextInt64()), $"a4-blank-710-own.{paper:N}"), at),
+                device.Make(
+                    new Change.PageAdded(
+                        page,
+                        OrderKey.Between(document.Pages()[^1].Order, null, (ulong)random.NextInt64()),
+                        $"a4-blank-710-own.{paper:N}"
+                    ),
+                    at
+                ),
                 device.Make(new Change.PropertySet(page, Property.Name, "Mantel clock no. 23"), at),
             ],
-            cancel);
+            cancel
+        );
     }
 
     private Guid NewId()

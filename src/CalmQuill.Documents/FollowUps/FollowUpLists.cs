@@ -14,7 +14,16 @@ public static class FollowUpLists
     /// <param name="Due">The day it is due; may be empty.</param>
     /// <param name="Since">When it was made.</param>
     /// <param name="Done">When it was ticked off; null while it is open.</param>
-    public sealed record Line(string Kind, string Note, string Notebook, string Page, string Person, string Due, DateTimeOffset Since, DateTimeOffset? Done);
+    public sealed record Line(
+        string Kind,
+        string Note,
+        string Notebook,
+        string Page,
+        string Person,
+        string Due,
+        DateTimeOffset Since,
+        DateTimeOffset? Done
+    );
 
     public static string Markdown(IReadOnlyList<Line> lines)
     {
@@ -24,9 +33,14 @@ public static class FollowUpLists
             text.Append(CultureInfo.InvariantCulture, $"\n## {Escape(notebook.Key)}\n\n");
             foreach (var line in notebook)
             {
-                text.Append(CultureInfo.InvariantCulture, $"- [{(line.Done is null ? ' ' : 'x')}] {Escape(line.Kind)}{(line.Note.Length > 0 ? $": {Escape(line.Note)}" : "")} ({Escape(line.Page)}");
-                if (line.Person.Length > 0) text.Append(CultureInfo.InvariantCulture, $", for {Escape(line.Person)}");
-                if (line.Due.Length > 0) text.Append(CultureInfo.InvariantCulture, $", due {line.Due}");
+                text.Append(
+                    CultureInfo.InvariantCulture,
+                    $"- [{(line.Done is null ? ' ' : 'x')}] {Escape(line.Kind)}{(line.Note.Length > 0 ? $": {Escape(line.Note)}" : "")} ({Escape(line.Page)}"
+                );
+                if (line.Person.Length > 0)
+                    text.Append(CultureInfo.InvariantCulture, $", for {Escape(line.Person)}");
+                if (line.Due.Length > 0)
+                    text.Append(CultureInfo.InvariantCulture, $", due {line.Due}");
                 text.Append(")\n");
             }
         }
@@ -39,7 +53,17 @@ public static class FollowUpLists
         var text = new StringBuilder("Kind,Note,Notebook,Page,For,Due,Since,Done\r\n");
         foreach (var line in lines)
         {
-            string[] fields = [line.Kind, line.Note, line.Notebook, line.Page, line.Person, line.Due, Day(line.Since), line.Done is { } done ? Day(done) : ""];
+            string[] fields =
+            [
+                line.Kind,
+                line.Note,
+                line.Notebook,
+                line.Page,
+                line.Person,
+                line.Due,
+                Day(line.Since),
+                line.Done is { } done ? Day(done) : "",
+            ];
             text.AppendJoin(',', fields.Select(Quote)).Append("\r\n");
         }
 
@@ -54,10 +78,12 @@ public static class FollowUpLists
         var escaped = new StringBuilder(text.Length);
         foreach (var c in text)
         {
-            if (c is '\n' or '\r') escaped.Append(' ');
+            if (c is '\n' or '\r')
+                escaped.Append(' ');
             else
             {
-                if ("\\`*_[]<>#|".Contains(c, StringComparison.Ordinal)) escaped.Append('\\');
+                if ("\\`*_[]<>#|".Contains(c, StringComparison.Ordinal))
+                    escaped.Append('\\');
                 escaped.Append(c);
             }
         }
@@ -68,7 +94,8 @@ public static class FollowUpLists
     /// <summary>Quoted where it must be; what a spreadsheet would take for a formula is led by an apostrophe.</summary>
     private static string Quote(string field)
     {
-        if (field.Length > 0 && "=+-@".Contains(field[0], StringComparison.Ordinal)) field = "'" + field;
+        if (field.Length > 0 && "=+-@".Contains(field[0], StringComparison.Ordinal))
+            field = "'" + field;
         return field.AsSpan().ContainsAny(",\"\r\n") ? $"\"{field.Replace("\"", "\"\"", StringComparison.Ordinal)}\"" : field;
     }
 }

@@ -39,18 +39,28 @@ public static class PdfExport
             foreach (var part in Parts(page))
             {
                 cancel.ThrowIfCancellationRequested();
-                if (sheets.Count == MostSheets) throw new PrintBudgetException($"This comes to more than {MostSheets} sheets. Export fewer pages at once.");
-                if (file.Length > MostBytes) throw new PrintBudgetException("This is too much for one file. Export fewer pages at once.");
+                if (sheets.Count == MostSheets)
+                    throw new PrintBudgetException($"This comes to more than {MostSheets} sheets. Export fewer pages at once.");
+                if (file.Length > MostBytes)
+                    throw new PrintBudgetException("This is too much for one file. Export fewer pages at once.");
                 sheets.Add(AddContent(file, page, part));
             }
 
-            if (page.Title.Length > 0) titles.Add((page.Title, sheets[first].Number));
+            if (page.Title.Length > 0)
+                titles.Add((page.Title, sheets[first].Number));
         }
 
         // Links come last, since they name pages that come later.
-        var firstOf = sheets.Where(sheet => sheet.Page != Guid.Empty).DistinctBy(sheet => sheet.Page).ToDictionary(sheet => sheet.Page, sheet => sheet.Number);
-        foreach (var sheet in sheets) PutPage(file, tree, sheet, firstOf);
-        file.Put(tree, $"<< /Type /Pages /Count {sheets.Count} /Kids [{string.Join(' ', sheets.Select(sheet => $"{sheet.Number} 0 R"))}] >>");
+        var firstOf = sheets
+            .Where(sheet => sheet.Page != Guid.Empty)
+            .DistinctBy(sheet => sheet.Page)
+            .ToDictionary(sheet => sheet.Page, sheet => sheet.Number);
+        foreach (var sheet in sheets)
+            PutPage(file, tree, sheet, firstOf);
+        file.Put(
+            tree,
+            $"<< /Type /Pages /Count {sheets.Count} /Kids [{string.Join(' ', sheets.Select(sheet => $"{sheet.Number} 0 R"))}] >>"
+        );
         var bookmarks = titles.Count > 0 ? $" /Outlines {AddBookmarks(file, titles)} 0 R /PageMode /UseOutlines" : "";
         var catalogue = file.Add($"<< /Type /Catalog /Pages {tree} 0 R{bookmarks} /ViewerPreferences << /DisplayDocTitle true >> >>");
         var info = file.Add($"<< /Title {PdfFile.Text(title)} /Creator (Calm Quill) /Producer (Calm Quill) >>");
@@ -58,7 +68,14 @@ public static class PdfExport
     }
 
     /// <summary>A sheet of the file whose content is written.</summary>
-    private sealed record Sheet(Guid Page, int Number, Box Part, int Content, string Resources, IReadOnlyList<(Box Area, string? Address, Guid Page)> Links);
+    private sealed record Sheet(
+        Guid Page,
+        int Number,
+        Box Part,
+        int Content,
+        string Resources,
+        IReadOnlyList<(Box Area, string? Address, Guid Page)> Links
+    );
 
     /// <summary>A page that has grown is cut into sheets of its own size; any other is one.</summary>
     private static IEnumerable<Box> Parts(PrintedPage page)
@@ -77,7 +94,8 @@ public static class PdfExport
         {
             for (var y = 0; y + 1 < down.Count; y++)
             {
-                for (var x = 0; x + 1 < across.Count; x++) yield return new Box(across[x], down[y], across[x + 1], down[y + 1]);
+                for (var x = 0; x + 1 < across.Count; x++)
+                    yield return new Box(across[x], down[y], across[x + 1], down[y + 1]);
             }
 
             yield break;
@@ -90,12 +108,15 @@ public static class PdfExport
             var (top, bottom, left, right) = (Cell(down, box.Top), Cell(down, box.Bottom), Cell(across, box.Left), Cell(across, box.Right));
             for (var row = top; row <= bottom && written.Count <= MostSheets; row++)
             {
-                for (var column = left; column <= right && written.Count <= MostSheets; column++) written.Add((row, column));
+                for (var column = left; column <= right && written.Count <= MostSheets; column++)
+                    written.Add((row, column));
             }
         }
 
-        if (written.Count == 0) written.Add((0, 0));
-        foreach (var (row, column) in written) yield return new Box(across[column], down[row], across[column + 1], down[row + 1]);
+        if (written.Count == 0)
+            written.Add((0, 0));
+        foreach (var (row, column) in written)
+            yield return new Box(across[column], down[row], across[column + 1], down[row + 1]);
     }
 
     /// <summary>Between which two cuts a place lies.</summary>
@@ -110,16 +131,26 @@ public static class PdfExport
         var content = new PdfPageContent();
         var stream = file.AddStream(content.Write(page, part, PictureName));
         var states = new StringBuilder();
-        foreach (var alpha in content.Alphas) states.Append(CultureInfo.InvariantCulture, $"/{PdfPageContent.AlphaName(alpha)} << /ca {alpha / 255.0:0.####} >> ");
+        foreach (var alpha in content.Alphas)
+            states.Append(CultureInfo.InvariantCulture, $"/{PdfPageContent.AlphaName(alpha)} << /ca {alpha / 255.0:0.####} >> ");
         var picture = page.Under is Background.Picture under ? $" /XObject << /{PictureName} {file.AddPicture(under)} 0 R >>" : "";
         var links = new List<(Box, string?, Guid)>();
-        foreach (var link in page.Draw().Links) links.Add((link.Area, null, link.Page));
+        foreach (var link in page.Draw().Links)
+            links.Add((link.Area, null, link.Page));
         foreach (var spot in page.Page.Spots().Where(spot => spot.Kind == SpotKind.Link))
         {
-            if (LinkTarget.Read(spot[SpotField.Target]) is { } target) links.Add((spot.Area, target.Kind == "web" ? target.Address : null, target.Page));
+            if (LinkTarget.Read(spot[SpotField.Target]) is { } target)
+                links.Add((spot.Area, target.Kind == "web" ? target.Address : null, target.Page));
         }
 
-        return new Sheet(page.Id, file.Reserve(), part, stream, $"<< /ExtGState << {states}>>{picture} >>", [.. links.Where(link => link.Item1.Meets(part))]);
+        return new Sheet(
+            page.Id,
+            file.Reserve(),
+            part,
+            stream,
+            $"<< /ExtGState << {states}>>{picture} >>",
+            [.. links.Where(link => link.Item1.Meets(part))]
+        );
     }
 
     private static void PutPage(PdfFile file, int tree, Sheet sheet, Dictionary<Guid, int> firstOf)
@@ -127,17 +158,30 @@ public static class PdfExport
         var annotations = new List<int>();
         foreach (var (area, address, page) in sheet.Links)
         {
-            var action = address is not null ? $"/A << /S /URI /URI {PdfFile.Bytes(address)} >>" : firstOf.TryGetValue(page, out var number) ? $"/Dest [{number} 0 R /Fit]" : null;
-            if (action is null) continue;
-            annotations.Add(file.Add(string.Create(
-                CultureInfo.InvariantCulture,
-                $"<< /Type /Annot /Subtype /Link /Border [0 0 0] /Rect [{Points(area.Left - sheet.Part.Left)} {Points(sheet.Part.Bottom - area.Bottom)} {Points(area.Right - sheet.Part.Left)} {Points(sheet.Part.Bottom - area.Top)}] {action} >>")));
+            var action =
+                address is not null ? $"/A << /S /URI /URI {PdfFile.Bytes(address)} >>"
+                : firstOf.TryGetValue(page, out var number) ? $"/Dest [{number} 0 R /Fit]"
+                : null;
+            if (action is null)
+                continue;
+            annotations.Add(
+                file.Add(
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"<< /Type /Annot /Subtype /Link /Border [0 0 0] /Rect [{Points(area.Left - sheet.Part.Left)} {Points(sheet.Part.Bottom - area.Bottom)} {Points(area.Right - sheet.Part.Left)} {Points(sheet.Part.Bottom - area.Top)}] {action} >>"
+                    )
+                )
+            );
         }
 
         var links = annotations.Count > 0 ? $" /Annots [{string.Join(' ', annotations.Select(one => $"{one} 0 R"))}]" : "";
-        file.Put(sheet.Number, string.Create(
-            CultureInfo.InvariantCulture,
-            $"<< /Type /Page /Parent {tree} 0 R /MediaBox [0 0 {Points(sheet.Part.Right - sheet.Part.Left)} {Points(sheet.Part.Bottom - sheet.Part.Top)}] /Contents {sheet.Content} 0 R /Resources {sheet.Resources}{links} >>"));
+        file.Put(
+            sheet.Number,
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"<< /Type /Page /Parent {tree} 0 R /MediaBox [0 0 {Points(sheet.Part.Right - sheet.Part.Left)} {Points(sheet.Part.Bottom - sheet.Part.Top)}] /Contents {sheet.Content} 0 R /Resources {sheet.Resources}{links} >>"
+            )
+        );
     }
 
     /// <summary>Rounded down, so that a reader that counts begun pixels does not count one more.</summary>
@@ -152,7 +196,10 @@ public static class PdfExport
         {
             var before = i > 0 ? $" /Prev {numbers[i - 1]} 0 R" : "";
             var after = i + 1 < titles.Count ? $" /Next {numbers[i + 1]} 0 R" : "";
-            file.Put(numbers[i], $"<< /Title {PdfFile.Text(titles[i].Title)} /Parent {root} 0 R{before}{after} /Dest [{titles[i].Page} 0 R /Fit] >>");
+            file.Put(
+                numbers[i],
+                $"<< /Title {PdfFile.Text(titles[i].Title)} /Parent {root} 0 R{before}{after} /Dest [{titles[i].Page} 0 R /Fit] >>"
+            );
         }
 
         file.Put(root, $"<< /Type /Outlines /First {numbers[0]} 0 R /Last {numbers[^1]} 0 R /Count {titles.Count} >>");

@@ -39,7 +39,8 @@ internal sealed class PdfFile
     public int AddStream(byte[] content)
     {
         using var packed = new MemoryStream();
-        using (var deflate = new ZLibStream(packed, CompressionLevel.Fastest, leaveOpen: true)) deflate.Write(content);
+        using (var deflate = new ZLibStream(packed, CompressionLevel.Fastest, leaveOpen: true))
+            deflate.Write(content);
         var number = Reserve();
         offsets[number - 1] = file.Position;
         Ascii(string.Create(CultureInfo.InvariantCulture, $"{number} 0 obj\n<< /Length {packed.Length} /Filter /FlateDecode >>\nstream\n"));
@@ -53,7 +54,12 @@ internal sealed class PdfFile
     {
         var number = Reserve();
         offsets[number - 1] = file.Position;
-        Ascii(string.Create(CultureInfo.InvariantCulture, $"{number} 0 obj\n<< /Type /XObject /Subtype /Image /Width {picture.Width} /Height {picture.Height} /ColorSpace /DeviceRGB /BitsPerComponent 8 /Filter /DCTDecode /Length {picture.Bytes.Length} >>\nstream\n"));
+        Ascii(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{number} 0 obj\n<< /Type /XObject /Subtype /Image /Width {picture.Width} /Height {picture.Height} /ColorSpace /DeviceRGB /BitsPerComponent 8 /Filter /DCTDecode /Length {picture.Bytes.Length} >>\nstream\n"
+            )
+        );
         file.Write(picture.Bytes);
         Ascii("\nendstream\nendobj\n");
         return number;
@@ -64,8 +70,12 @@ internal sealed class PdfFile
         var table = file.Position;
         var text = new StringBuilder();
         text.Append(CultureInfo.InvariantCulture, $"xref\n0 {offsets.Count + 1}\n0000000000 65535 f \n");
-        foreach (var offset in offsets) text.Append(CultureInfo.InvariantCulture, $"{offset:D10} 00000 n \n");
-        text.Append(CultureInfo.InvariantCulture, $"trailer\n<< /Size {offsets.Count + 1} /Root {catalogue} 0 R /Info {info} 0 R >>\nstartxref\n{table}\n%%EOF\n");
+        foreach (var offset in offsets)
+            text.Append(CultureInfo.InvariantCulture, $"{offset:D10} 00000 n \n");
+        text.Append(
+            CultureInfo.InvariantCulture,
+            $"trailer\n<< /Size {offsets.Count + 1} /Root {catalogue} 0 R /Info {info} 0 R >>\nstartxref\n{table}\n%%EOF\n"
+        );
         Ascii(text.ToString());
         return file.ToArray();
     }

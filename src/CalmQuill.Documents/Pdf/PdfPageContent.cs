@@ -29,10 +29,17 @@ internal sealed class PdfPageContent
     public byte[] Write(PrintedPage printed, Box sheet, string pictureName)
     {
         var height = sheet.Bottom - sheet.Top;
-        text.Append(CultureInfo.InvariantCulture, $"{PointsPerUnit:0.0000000000} 0 0 {-PointsPerUnit:0.0000000000} {-sheet.Left * PointsPerUnit:0.0000} {(height + sheet.Top) * PointsPerUnit:0.0000} cm\n");
+        text.Append(
+            CultureInfo.InvariantCulture,
+            $"{PointsPerUnit:0.0000000000} 0 0 {-PointsPerUnit:0.0000000000} {-sheet.Left * PointsPerUnit:0.0000} {(height + sheet.Top) * PointsPerUnit:0.0000} cm\n"
+        );
         var drawing = printed.Draw();
         // Plain paper is the paper in the printer.
-        if (drawing.Ground != Paper.White) text.Append(CultureInfo.InvariantCulture, $"{Rgb(drawing.Ground)} rg {sheet.Left} {sheet.Top} {sheet.Right - sheet.Left} {height} re f\n");
+        if (drawing.Ground != Paper.White)
+            text.Append(
+                CultureInfo.InvariantCulture,
+                $"{Rgb(drawing.Ground)} rg {sheet.Left} {sheet.Top} {sheet.Right - sheet.Left} {height} re f\n"
+            );
         Under(printed, pictureName);
         Draw(drawing);
         SetColour(0x000000FF);
@@ -44,20 +51,25 @@ internal sealed class PdfPageContent
     {
         foreach (var item in page.Items)
         {
-            if (!item.Shown || !item.Bounds.Meets(sheet)) continue;
+            if (!item.Shown || !item.Bounds.Meets(sheet))
+                continue;
             printed.Check(text.Length);
             outline.Clear();
             ItemOutline.Fill(item, outline);
-            if (outline.RingCount > 0) Rings(ItemOutline.Faded(item.Fill, item));
+            if (outline.RingCount > 0)
+                Rings(ItemOutline.Faded(item.Fill, item));
             outline.Clear();
             ItemOutline.Line(item, outliner, outline);
-            if (outline.RingCount > 0) Rings(ItemOutline.Faded(item.Pen.Colour, item));
+            if (outline.RingCount > 0)
+                Rings(ItemOutline.Faded(item.Pen.Colour, item));
         }
 
         void Rings(uint rgba)
         {
-            if (rgba != colour) SetColour(rgba);
-            for (var i = 0; i < outline.RingCount; i++) Ring(outline.Ring(i));
+            if (rgba != colour)
+                SetColour(rgba);
+            for (var i = 0; i < outline.RingCount; i++)
+                Ring(outline.Ring(i));
             text.Append("f\n");
         }
     }
@@ -70,7 +82,10 @@ internal sealed class PdfPageContent
             case Background.Picture picture:
                 var (scale, dx, dy) = ThumbnailSvg.Fit(picture.Width, picture.Height, paper.Width, paper.Height);
                 // A picture's own space is one unit wide and high, its foot at 0 (§8.9.3).
-                text.Append(CultureInfo.InvariantCulture, $"q {picture.Width * scale:0.##} 0 0 {-picture.Height * scale:0.##} {dx:0.##} {dy + picture.Height * scale:0.##} cm /{pictureName} Do Q\n");
+                text.Append(
+                    CultureInfo.InvariantCulture,
+                    $"q {picture.Width * scale:0.##} 0 0 {-picture.Height * scale:0.##} {dx:0.##} {dy + picture.Height * scale:0.##} cm /{pictureName} Do Q\n"
+                );
                 break;
             case Background.Frozen frozen:
                 var (grown, x, y) = ThumbnailSvg.Fit(frozen.Paper.Width, frozen.Paper.Height, paper.Width, paper.Height);
@@ -96,7 +111,8 @@ internal sealed class PdfPageContent
                     break;
                 case Piece.Line line:
                     text.Append(CultureInfo.InvariantCulture, $"q {Rgb(line.Colour)} RG {line.Width} w ");
-                    if (line.Dash is { } dash) text.Append(CultureInfo.InvariantCulture, $"[{dash.On} {dash.Off}] 0 d 1 J ");
+                    if (line.Dash is { } dash)
+                        text.Append(CultureInfo.InvariantCulture, $"[{dash.On} {dash.Off}] 0 d 1 J ");
                     Path(line.Path);
                     text.Append("S Q\n");
                     break;
@@ -107,25 +123,39 @@ internal sealed class PdfPageContent
     private void Path(VectorPath path)
     {
         var at = 0;
-        float x = 0, y = 0;
+        float x = 0,
+            y = 0;
         var points = path.Points;
         foreach (var step in path.Steps)
         {
             var count = VectorPath.PointsOf(step) * 2;
             if (step == VectorPath.Step.Quadratic)
             {
-                float cx = points[at], cy = points[at + 1], toX = points[at + 2], toY = points[at + 3];
+                float cx = points[at],
+                    cy = points[at + 1],
+                    toX = points[at + 2],
+                    toY = points[at + 3];
                 Point(x + (cx - x) * 2 / 3, y + (cy - y) * 2 / 3);
                 Point(toX + (cx - toX) * 2 / 3, toY + (cy - toY) * 2 / 3);
                 Point(toX, toY);
             }
             else
             {
-                for (var i = 0; i < count; i += 2) Point(points[at + i], points[at + i + 1]);
+                for (var i = 0; i < count; i += 2)
+                    Point(points[at + i], points[at + i + 1]);
             }
 
-            text.Append(step switch { VectorPath.Step.Move => "m ", VectorPath.Step.Line => "l ", VectorPath.Step.Close => "h ", _ => "c " });
-            if (count > 0) (x, y) = (points[at + count - 2], points[at + count - 1]);
+            text.Append(
+                step switch
+                {
+                    VectorPath.Step.Move => "m ",
+                    VectorPath.Step.Line => "l ",
+                    VectorPath.Step.Close => "h ",
+                    _ => "c ",
+                }
+            );
+            if (count > 0)
+                (x, y) = (points[at + count - 2], points[at + count - 1]);
             at += count;
         }
     }
@@ -147,14 +177,18 @@ internal sealed class PdfPageContent
     private void Ring(ReadOnlySpan<float> ring)
     {
         var count = ring.Length / 2;
-        float lastX = ring[^2], lastY = ring[^1];
-        float fromX = (lastX + ring[0]) / 2, fromY = (lastY + ring[1]) / 2;
+        float lastX = ring[^2],
+            lastY = ring[^1];
+        float fromX = (lastX + ring[0]) / 2,
+            fromY = (lastY + ring[1]) / 2;
         Point(fromX, fromY).Append("m\n");
         for (var i = 0; i < count; i++)
         {
             var next = (i + 1) % count;
-            float cx = ring[2 * i], cy = ring[2 * i + 1];
-            float toX = (cx + ring[2 * next]) / 2, toY = (cy + ring[2 * next + 1]) / 2;
+            float cx = ring[2 * i],
+                cy = ring[2 * i + 1];
+            float toX = (cx + ring[2 * next]) / 2,
+                toY = (cy + ring[2 * next + 1]) / 2;
             Point(fromX + (cx - fromX) * 2 / 3, fromY + (cy - fromY) * 2 / 3);
             Point(toX + (cx - toX) * 2 / 3, toY + (cy - toY) * 2 / 3);
             Point(toX, toY).Append("c\n");
@@ -182,10 +216,14 @@ internal sealed class PdfPageContent
         }
 
         text.Append(tenths / 10);
-        if (tenths % 10 != 0) text.Append('.').Append((char)('0' + tenths % 10));
+        if (tenths % 10 != 0)
+            text.Append('.').Append((char)('0' + tenths % 10));
         text.Append(' ');
     }
 
     private static string Rgb(uint rgba) =>
-        string.Create(CultureInfo.InvariantCulture, $"{(rgba >> 24) / 255.0:0.###} {((rgba >> 16) & 0xFF) / 255.0:0.###} {((rgba >> 8) & 0xFF) / 255.0:0.###}");
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $"{(rgba >> 24) / 255.0:0.###} {((rgba >> 16) & 0xFF) / 255.0:0.###} {((rgba >> 8) & 0xFF) / 255.0:0.###}"
+        );
 }

@@ -5,17 +5,22 @@ namespace CalmQuill.Documents.Pictures;
 /// <summary>Reads the size of a JPEG picture from its frame header (ITU-T T.81 §B.2.2), without decoding it.</summary>
 public static class JpegHead
 {
-    private const byte Marker = 0xFF, StartOfImage = 0xD8, EndOfImage = 0xD9, StartOfScan = 0xDA;
+    private const byte Marker = 0xFF,
+        StartOfImage = 0xD8,
+        EndOfImage = 0xD9,
+        StartOfScan = 0xDA;
     private const string Broken = "The picture is not whole. Nothing was kept.";
 
     /// <summary>Width, height in pixels and colour components; null where the bytes are no JPEG file.</summary>
     public static (int Width, int Height, int Components)? Read(ReadOnlySpan<byte> file)
     {
-        if (file.Length < 4 || file[0] != Marker || file[1] != StartOfImage) return null;
+        if (file.Length < 4 || file[0] != Marker || file[1] != StartOfImage)
+            return null;
         var at = 2;
         while (at + 4 <= file.Length)
         {
-            if (file[at] != Marker) return null;
+            if (file[at] != Marker)
+                return null;
             var kind = file[at + 1];
             if (kind == Marker)
             {
@@ -27,12 +32,15 @@ public static class JpegHead
             // Frame headers are C0 to CF but for the tables C4, C8 and CC.
             if (kind is >= 0xC0 and <= 0xCF and not (0xC4 or 0xC8 or 0xCC))
             {
-                if (length < 8 || at + 10 > file.Length) return null;
-                int height = BinaryPrimitives.ReadUInt16BigEndian(file[(at + 5)..]), width = BinaryPrimitives.ReadUInt16BigEndian(file[(at + 7)..]);
+                if (length < 8 || at + 10 > file.Length)
+                    return null;
+                int height = BinaryPrimitives.ReadUInt16BigEndian(file[(at + 5)..]),
+                    width = BinaryPrimitives.ReadUInt16BigEndian(file[(at + 7)..]);
                 return width > 0 && height > 0 ? (width, height, file[at + 9]) : null;
             }
 
-            if (kind == StartOfScan || length < 2) return null;
+            if (kind == StartOfScan || length < 2)
+                return null;
             at += 2 + length;
         }
 
@@ -43,9 +51,10 @@ public static class JpegHead
     public static string? Problem(ReadOnlySpan<byte> file)
     {
         var scans = 0;
-        for (var at = 2; at + 1 < file.Length;)
+        for (var at = 2; at + 1 < file.Length; )
         {
-            if (file[at] != Marker) return Broken;
+            if (file[at] != Marker)
+                return Broken;
             var kind = file[at + 1];
             if (kind == Marker)
             {
@@ -53,15 +62,24 @@ public static class JpegHead
                 continue;
             }
 
-            if (kind == EndOfImage) return at + 2 == file.Length ? scans > 0 ? null : Broken : "Behind the picture's end there is something else. Nothing was kept.";
-            if (at + 4 > file.Length) return Broken;
+            if (kind == EndOfImage)
+                return at + 2 == file.Length
+                    ? scans > 0
+                        ? null
+                        : Broken
+                    : "Behind the picture's end there is something else. Nothing was kept.";
+            if (at + 4 > file.Length)
+                return Broken;
             var length = BinaryPrimitives.ReadUInt16BigEndian(file[(at + 2)..]);
-            if (length < 2 || at + 2 + length > file.Length) return Broken;
+            if (length < 2 || at + 2 + length > file.Length)
+                return Broken;
             at += 2 + length;
-            if (kind != StartOfScan) continue;
+            if (kind != StartOfScan)
+                continue;
             scans++;
             // Coded data goes on to the next marker that is neither a stuffed byte nor a restart.
-            while (at + 1 < file.Length && (file[at] != Marker || file[at + 1] is 0 or (>= 0xD0 and <= 0xD7))) at++;
+            while (at + 1 < file.Length && (file[at] != Marker || file[at + 1] is 0 or (>= 0xD0 and <= 0xD7)))
+                at++;
         }
 
         return Broken;

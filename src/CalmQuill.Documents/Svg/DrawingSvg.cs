@@ -23,12 +23,16 @@ internal static class DrawingSvg
                 case Piece.Line line:
                     svg.Append("<path fill=\"none\" d=\"").Append(line.Path.ToSvg()).Append("\" ").Append(Paint("stroke", line.Colour));
                     svg.Append(CultureInfo.InvariantCulture, $" stroke-width=\"{Math.Max(least, line.Width)}\"");
-                    if (line.Dash is { } dash) svg.Append(CultureInfo.InvariantCulture, $" stroke-dasharray=\"{dash.On} {dash.Off}\" stroke-linecap=\"round\"");
+                    if (line.Dash is { } dash)
+                        svg.Append(CultureInfo.InvariantCulture, $" stroke-dasharray=\"{dash.On} {dash.Off}\" stroke-linecap=\"round\"");
                     svg.Append("/>");
                     break;
                 case Piece.Picture picture when hrefOf?.Invoke(picture.Asset) is { } href:
                     var (left, top, right, bottom) = picture.Area;
-                    svg.Append(CultureInfo.InvariantCulture, $"<image x=\"{left}\" y=\"{top}\" width=\"{right - left}\" height=\"{bottom - top}\" preserveAspectRatio=\"xMidYMid meet\" href=\"{href}\"/>");
+                    svg.Append(
+                        CultureInfo.InvariantCulture,
+                        $"<image x=\"{left}\" y=\"{top}\" width=\"{right - left}\" height=\"{bottom - top}\" preserveAspectRatio=\"xMidYMid meet\" href=\"{href}\"/>"
+                    );
                     break;
             }
         }
@@ -40,5 +44,10 @@ internal static class DrawingSvg
     public static string Hex(uint rgba) => string.Create(CultureInfo.InvariantCulture, $"#{rgba >> 8:X6}");
 
     private static string Paint(string attribute, uint rgba) =>
-        (rgba & 0xFF) == 0xFF ? $"{attribute}=\"{Hex(rgba)}\"" : string.Create(CultureInfo.InvariantCulture, $"{attribute}=\"{Hex(rgba)}\" {attribute}-opacity=\"{(rgba & 0xFF) / 255.0:0.###}\"");
+        (rgba & 0xFF) == 0xFF
+            ? $"{attribute}=\"{Hex(rgba)}\""
+            : string.Create(
+                CultureInfo.InvariantCulture,
+                $"{attribute}=\"{Hex(rgba)}\" {attribute}-opacity=\"{(rgba & 0xFF) / 255.0:0.###}\""
+            );
 }

@@ -12,12 +12,19 @@ public static class PageSvg
     public static string Write(PrintedPage printed)
     {
         var (left, top, right, bottom) = printed.Sheet;
-        int width = right - left, height = bottom - top;
+        int width = right - left,
+            height = bottom - top;
         var drawing = printed.Draw();
         var svg = new StringBuilder(64 * 1024);
-        svg.Append(CultureInfo.InvariantCulture, $"<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{width / 100.0:0.##}mm\" height=\"{height / 100.0:0.##}mm\" viewBox=\"{left} {top} {width} {height}\">");
+        svg.Append(
+            CultureInfo.InvariantCulture,
+            $"<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{width / 100.0:0.##}mm\" height=\"{height / 100.0:0.##}mm\" viewBox=\"{left} {top} {width} {height}\">"
+        );
         svg.Append("<title>").Append(System.Security.SecurityElement.Escape(printed.Title)).Append("</title>");
-        svg.Append(CultureInfo.InvariantCulture, $"<rect x=\"{left}\" y=\"{top}\" width=\"{width}\" height=\"{height}\" fill=\"{DrawingSvg.Hex(drawing.Ground)}\"/>");
+        svg.Append(
+            CultureInfo.InvariantCulture,
+            $"<rect x=\"{left}\" y=\"{top}\" width=\"{width}\" height=\"{height}\" fill=\"{DrawingSvg.Hex(drawing.Ground)}\"/>"
+        );
         // At its true size nothing is simplified, and lines are as thin as they are.
         ThumbnailSvg.Under(svg, printed, 1);
         DrawingSvg.Write(svg, drawing, 0);
@@ -32,7 +39,8 @@ public static class PageSvg
         var outline = new Outline();
         foreach (var item in printed.Page.Items)
         {
-            if (!item.Shown || !item.Bounds.Meets(sheet)) continue;
+            if (!item.Shown || !item.Bounds.Meets(sheet))
+                continue;
             printed.Check(svg.Length);
             outline.Clear();
             ItemOutline.Fill(item, outline);
@@ -44,7 +52,8 @@ public static class PageSvg
 
         void Path(uint colour)
         {
-            if (outline.RingCount > 0) DrawingSvg.Write(svg, new Piece.Fill(ToPath(outline), colour));
+            if (outline.RingCount > 0)
+                DrawingSvg.Write(svg, new Piece.Fill(ToPath(outline), colour));
         }
     }
 

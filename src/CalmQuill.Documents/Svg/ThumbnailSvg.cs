@@ -25,18 +25,28 @@ public static class ThumbnailSvg
 
     private static string Write(PrintedPage printed, Box view, double pixels)
     {
-        int width = Math.Max(1, view.Right - view.Left), height = Math.Max(1, view.Bottom - view.Top);
+        int width = Math.Max(1, view.Right - view.Left),
+            height = Math.Max(1, view.Bottom - view.Top);
         var pixel = Math.Max(1, width / pixels);
         var drawing = printed.Draw();
         var svg = new StringBuilder(4096);
-        svg.Append(CultureInfo.InvariantCulture, $"<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"{view.Left} {view.Top} {width} {height}\">");
-        svg.Append(CultureInfo.InvariantCulture, $"<rect x=\"{view.Left}\" y=\"{view.Top}\" width=\"{width}\" height=\"{height}\" fill=\"{DrawingSvg.Hex(drawing.Ground)}\"/>");
+        svg.Append(
+            CultureInfo.InvariantCulture,
+            $"<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"{view.Left} {view.Top} {width} {height}\">"
+        );
+        svg.Append(
+            CultureInfo.InvariantCulture,
+            $"<rect x=\"{view.Left}\" y=\"{view.Top}\" width=\"{width}\" height=\"{height}\" fill=\"{DrawingSvg.Hex(drawing.Ground)}\"/>"
+        );
         Under(svg, printed, pixel);
         DrawingSvg.Write(svg, drawing, (int)(pixel * 0.28));
         Ink(svg, printed, printed.Page, view, pixel);
         // What a curtain hides on the page is not given away by the page's picture.
         foreach (var (x, y, right, bottom) in printed.Page.Spots().Where(spot => spot.Kind == SpotKind.Curtain).Select(spot => spot.Area))
-            svg.Append(CultureInfo.InvariantCulture, $"<rect x=\"{x}\" y=\"{y}\" width=\"{right - x}\" height=\"{bottom - y}\" fill=\"{Cloth}\"/>");
+            svg.Append(
+                CultureInfo.InvariantCulture,
+                $"<rect x=\"{x}\" y=\"{y}\" width=\"{right - x}\" height=\"{bottom - y}\" fill=\"{Cloth}\"/>"
+            );
         return svg.Append("</svg>").ToString();
     }
 
@@ -47,7 +57,10 @@ public static class ThumbnailSvg
         switch (printed.Under)
         {
             case Background.Picture picture:
-                svg.Append(CultureInfo.InvariantCulture, $"<image x=\"{left}\" y=\"{top}\" width=\"{right}\" height=\"{bottom}\" preserveAspectRatio=\"xMidYMid meet\" href=\"data:{picture.Type};base64,");
+                svg.Append(
+                    CultureInfo.InvariantCulture,
+                    $"<image x=\"{left}\" y=\"{top}\" width=\"{right}\" height=\"{bottom}\" preserveAspectRatio=\"xMidYMid meet\" href=\"data:{picture.Type};base64,"
+                );
                 svg.Append(Convert.ToBase64String(picture.Bytes)).Append("\"/>");
                 break;
             case Background.Frozen frozen:
@@ -73,7 +86,8 @@ public static class ThumbnailSvg
         (Pen Pen, int Opacity)? before = null;
         foreach (var item in page.Items)
         {
-            if (!item.Shown || !item.Bounds.Meets(view)) continue;
+            if (!item.Shown || !item.Bounds.Meets(view))
+                continue;
             printed.Check(svg.Length);
             var look = (item.Pen, item.Layer!.Opacity);
             if (before is { } standing && (standing != look || (item.Fill & 0xFF) != 0))
@@ -82,28 +96,40 @@ public static class ThumbnailSvg
                 before = null;
             }
 
-            if ((item.Fill & 0xFF) != 0) Filled(svg, item);
-            if (item.Kind == ItemKinds.Area) continue;
+            if ((item.Fill & 0xFF) != 0)
+                Filled(svg, item);
+            if (item.Kind == ItemKinds.Area)
+                continue;
             if (before is null)
             {
                 var alpha = (item.Pen.Colour & 0xFF) / 255.0 * item.Layer.Opacity / 100;
-                svg.Append(CultureInfo.InvariantCulture, $"<path stroke=\"{DrawingSvg.Hex(item.Pen.Colour)}\" stroke-width=\"{Math.Max(pixel * 0.5, item.Pen.Width * 1.15):0}\"");
-                if (alpha < 1) svg.Append(CultureInfo.InvariantCulture, $" stroke-opacity=\"{alpha:0.##}\"");
-                if (item.Pen.LiesBehind) svg.Append(" stroke-linecap=\"butt\"");
+                svg.Append(
+                    CultureInfo.InvariantCulture,
+                    $"<path stroke=\"{DrawingSvg.Hex(item.Pen.Colour)}\" stroke-width=\"{Math.Max(pixel * 0.5, item.Pen.Width * 1.15):0}\""
+                );
+                if (alpha < 1)
+                    svg.Append(CultureInfo.InvariantCulture, $" stroke-opacity=\"{alpha:0.##}\"");
+                if (item.Pen.LiesBehind)
+                    svg.Append(" stroke-linecap=\"butt\"");
                 svg.Append(" d=\"");
                 before = look;
             }
 
-            foreach (var interval in Dashes.Of(item.Samples, item.Visible(), item.Pen)) Line(svg, item, interval, pixel / 7);
+            foreach (var interval in Dashes.Of(item.Samples, item.Visible(), item.Pen))
+                Line(svg, item, interval, pixel / 7);
         }
 
-        if (before is not null) svg.Append("\"/>");
+        if (before is not null)
+            svg.Append("\"/>");
         svg.Append("</g>");
     }
 
     private static void Filled(StringBuilder svg, PageItem item)
     {
-        svg.Append(CultureInfo.InvariantCulture, $"<path fill=\"{DrawingSvg.Hex(item.Fill)}\" fill-opacity=\"{(item.Fill & 0xFF) / 255.0 * item.Layer!.Opacity / 100:0.##}\" d=\"");
+        svg.Append(
+            CultureInfo.InvariantCulture,
+            $"<path fill=\"{DrawingSvg.Hex(item.Fill)}\" fill-opacity=\"{(item.Fill & 0xFF) / 255.0 * item.Layer!.Opacity / 100:0.##}\" d=\""
+        );
         var (samples, command) = (item.Samples, 'M');
         for (var i = 0; i < samples.Count; i++)
         {
@@ -119,7 +145,8 @@ public static class ThumbnailSvg
         var samples = item.Samples;
         var first = (visible.Start + Interval.PerSample - 1) / Interval.PerSample;
         var last = visible.End / Interval.PerSample;
-        if (last < first) return;
+        if (last < first)
+            return;
         var command = 'M';
         foreach (var i in LineSimplifier.Keep(samples, first, last, tolerance))
         {
@@ -127,6 +154,7 @@ public static class ThumbnailSvg
             command = 'L';
         }
 
-        if (last == first) svg.Append("h1");
+        if (last == first)
+            svg.Append("h1");
     }
 }

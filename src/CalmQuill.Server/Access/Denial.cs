@@ -8,11 +8,23 @@ public sealed record Denial(int Status, string Code, string Sentence)
     /// <summary>Nothing is revealed about what a stranger asks for.</summary>
     public static readonly Denial NotHere = new(StatusCodes.Status404NotFound, "not-here", "There is nothing here that you may see.");
 
-    public static readonly Denial Locked = new(StatusCodes.Status423Locked, "locked", "This notebook is locked. Open it with its passphrase.");
+    public static readonly Denial Locked = new(
+        StatusCodes.Status423Locked,
+        "locked",
+        "This notebook is locked. Open it with its passphrase."
+    );
 
-    public static readonly Denial MayNotWrite = new(StatusCodes.Status403Forbidden, Refusal.NotAllowedCode, "You may read here, but not write.");
+    public static readonly Denial MayNotWrite = new(
+        StatusCodes.Status403Forbidden,
+        Refusal.NotAllowedCode,
+        "You may read here, but not write."
+    );
 
-    public static readonly Denial MayNotManage = new(StatusCodes.Status403Forbidden, Refusal.NotAllowedCode, "Only an owner of the space may do this.");
+    public static readonly Denial MayNotManage = new(
+        StatusCodes.Status403Forbidden,
+        Refusal.NotAllowedCode,
+        "Only an owner of the space may do this."
+    );
 }
 
 /// <summary>What somebody asked for, or why they are not let in.</summary>

@@ -22,11 +22,17 @@ public abstract record Entrance<T> : IEndpointParameterMetadataProvider
 {
     public static ValueTask<T?> BindAsync(HttpContext http) => ValueTask.FromResult(http.Items[typeof(T)] as T);
 
-    public static void PopulateMetadata(ParameterInfo parameter, EndpointBuilder builder) => builder.Metadata.Add(new Need(typeof(T), async (gate, ids, visitor, cancel) =>
-    {
-        var entry = await T.Enter(gate, ids, visitor, cancel);
-        return (entry.Value, entry.Denied);
-    }));
+    public static void PopulateMetadata(ParameterInfo parameter, EndpointBuilder builder) =>
+        builder.Metadata.Add(
+            new Need(
+                typeof(T),
+                async (gate, ids, visitor, cancel) =>
+                {
+                    var entry = await T.Enter(gate, ids, visitor, cancel);
+                    return (entry.Value, entry.Denied);
+                }
+            )
+        );
 }
 
 /// <summary>Looks up what an endpoint's handler needs, in one place and before it runs; who is not let in gets the reason and nothing else.</summary>
@@ -36,7 +42,12 @@ internal sealed class Doorkeeper(RequestDelegate next)
     {
         foreach (var need in http.GetEndpoint()?.Metadata.GetOrderedMetadata<Need>() ?? [])
         {
-            var (value, denied) = await need.Enter(gate, new RouteIds(http.Request.RouteValues), Visitor.Of(http.User), http.RequestAborted);
+            var (value, denied) = await need.Enter(
+                gate,
+                new RouteIds(http.Request.RouteValues),
+                Visitor.Of(http.User),
+                http.RequestAborted
+            );
             if (denied is not null)
             {
                 await Problems.Of(denied).ExecuteAsync(http);

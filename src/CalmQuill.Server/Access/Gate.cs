@@ -21,38 +21,47 @@ public sealed class Gate(SpaceStore spaces, LockStore locks)
     public async Task<Entry<WritableSpace>> WritableSpace(Guid space, Visitor visitor, CancellationToken cancel)
     {
         var (readable, denied) = await ReadableSpace(space, visitor, cancel);
-        if (readable is null) return denied!;
+        if (readable is null)
+            return denied!;
         return Rights.MayWrite(readable.Role) ? new WritableSpace(space, readable.Role, visitor) : Denial.MayNotWrite;
     }
 
     public async Task<Entry<OwnedSpace>> OwnedSpace(Guid space, Visitor visitor, CancellationToken cancel)
     {
         var (readable, denied) = await ReadableSpace(space, visitor, cancel);
-        if (readable is null) return denied!;
+        if (readable is null)
+            return denied!;
         return Rights.MayManagePeople(readable.Role) ? new OwnedSpace(space, visitor) : Denial.MayNotManage;
     }
 
     public async Task<Entry<ReadablePage>> ReadablePage(Guid space, Guid page, Visitor visitor, CancellationToken cancel)
     {
         var (readable, denied) = await ReadableSpace(space, visitor, cancel);
-        if (readable is null) return denied!;
+        if (readable is null)
+            return denied!;
         var home = await locks.HomeOf(space, page, cancel);
-        if (home is null) return new ReadablePage(space, page, false, visitor);
-        if (await locks.IsShut(space, home.Value, visitor.Session, cancel)) return Denial.Locked;
+        if (home is null)
+            return new ReadablePage(space, page, false, visitor);
+        if (await locks.IsShut(space, home.Value, visitor.Session, cancel))
+            return Denial.Locked;
         return new ReadablePage(space, page, await locks.IsLocked(space, home.Value, cancel), visitor);
     }
 
     public async Task<Entry<ReadableNotebook>> ReadableNotebook(Guid space, Guid notebook, Visitor visitor, CancellationToken cancel)
     {
         var (readable, denied) = await ReadableSpace(space, visitor, cancel);
-        if (readable is null) return denied!;
-        return await locks.IsShut(space, notebook, visitor.Session, cancel) ? Denial.Locked : new ReadableNotebook(space, notebook, visitor);
+        if (readable is null)
+            return denied!;
+        return await locks.IsShut(space, notebook, visitor.Session, cancel)
+            ? Denial.Locked
+            : new ReadableNotebook(space, notebook, visitor);
     }
 
     public async Task<Entry<LockedNotebook>> LockedNotebook(Guid space, Guid notebook, Visitor visitor, CancellationToken cancel)
     {
         var (readable, denied) = await ReadableSpace(space, visitor, cancel);
-        if (readable is null) return denied!;
+        if (readable is null)
+            return denied!;
         return await locks.Find(space, notebook, cancel) is { } found ? new LockedNotebook(found, readable.Role, visitor) : Denial.NotHere;
     }
 
@@ -60,25 +69,34 @@ public sealed class Gate(SpaceStore spaces, LockStore locks)
     public async Task<Entry<OwnedNotebook>> OwnedNotebook(Guid space, Guid notebook, Visitor visitor, CancellationToken cancel)
     {
         var (readable, denied) = await ReadableSpace(space, visitor, cancel);
-        if (readable is null) return denied!;
-        if (!Rights.MayWrite(readable.Role)) return Denial.MayNotWrite;
-        if (await locks.MakerOf(space, notebook, cancel) is not { } maker) return Denial.NotHere;
+        if (readable is null)
+            return denied!;
+        if (!Rights.MayWrite(readable.Role))
+            return Denial.MayNotWrite;
+        if (await locks.MakerOf(space, notebook, cancel) is not { } maker)
+            return Denial.NotHere;
         return Rights.MayLock(readable.Role, maker == visitor.Person)
             ? new OwnedNotebook(space, notebook, visitor)
-            : new Denial(StatusCodes.Status403Forbidden, Refusal.NotAllowedCode, "Only who made this notebook, or an owner of the group, may lock it.");
+            : new Denial(
+                StatusCodes.Status403Forbidden,
+                Refusal.NotAllowedCode,
+                "Only who made this notebook, or an owner of the group, may lock it."
+            );
     }
 
     public async Task<Entry<ReadableDocument>> ReadableDocument(DocumentRef document, Visitor visitor, CancellationToken cancel)
     {
         var (readable, denied) = await ReadableSpace(document.Space, visitor, cancel);
-        if (readable is null) return denied!;
+        if (readable is null)
+            return denied!;
         var notebook = document.Kind switch
         {
             DocumentKind.Notebook => document.Id,
             DocumentKind.Page => await locks.HomeOf(document.Space, document.Id, cancel),
             _ => null,
         };
-        if (notebook is { } around && await locks.IsShut(document.Space, around, visitor.Session, cancel)) return Denial.Locked;
+        if (notebook is { } around && await locks.IsShut(document.Space, around, visitor.Session, cancel))
+            return Denial.Locked;
         return new ReadableDocument(document, readable.Role, visitor);
     }
 
@@ -93,5 +111,6 @@ public sealed class Gate(SpaceStore spaces, LockStore locks)
         [.. (await locks.ShutFor(visitor.Session, visitor.Person, space, cancel)).Select(one => one.Notebook)];
 
     /// <summary>The same in all spaces of the person.</summary>
-    public Task<List<NotebookRef>> Shut(Visitor visitor, CancellationToken cancel) => locks.ShutFor(visitor.Session, visitor.Person, null, cancel);
+    public Task<List<NotebookRef>> Shut(Visitor visitor, CancellationToken cancel) =>
+        locks.ShutFor(visitor.Session, visitor.Person, null, cancel);
 }

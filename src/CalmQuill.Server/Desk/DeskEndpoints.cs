@@ -7,7 +7,9 @@ namespace CalmQuill.Server.Desk;
 /// <summary>What the Desk shows: where one left off, what the group did, what one uses often.</summary>
 internal static class DeskEndpoints
 {
-    private const int MostPlaces = 6, MostNews = 12, MostOften = 100;
+    private const int MostPlaces = 6,
+        MostNews = 12,
+        MostOften = 100;
 
     public static void MapDesk(this IEndpointRouteBuilder api)
     {
@@ -16,19 +18,30 @@ internal static class DeskEndpoints
     }
 
     /// <summary>News since a moment in UTC milliseconds; since a week ago at the earliest.</summary>
-    private static async Task<IResult> Desk(long? since, HttpContext http, Gate gate, DeskStore desk, TimeProvider clock, CancellationToken cancel)
+    private static async Task<IResult> Desk(
+        long? since,
+        HttpContext http,
+        Gate gate,
+        DeskStore desk,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var now = clock.GetUtcNow();
         var earliest = now.AddDays(-7);
-        if (since is < 0 or > 253_402_300_000_000) return Problems.BadInput("The moment to ask from is not well formed.");
+        if (since is < 0 or > 253_402_300_000_000)
+            return Problems.BadInput("The moment to ask from is not well formed.");
         var from = since is { } at && DateTimeOffset.FromUnixTimeMilliseconds(at) is var asked && asked > earliest ? asked : earliest;
         var shut = await gate.Shut(Visitor.Of(http.User), cancel);
-        return Results.Ok(new
-        {
-            leftOff = await desk.LeftOff(http.User.Id(), MostPlaces, shut, cancel),
-            news = await desk.Since(http.User.Id(), from, MostNews, shut, cancel),
-        });
+        return Results.Ok(
+            new
+            {
+                leftOff = await desk.LeftOff(http.User.Id(), MostPlaces, shut, cancel),
+                news = await desk.Since(http.User.Id(), from, MostNews, shut, cancel),
+            }
+        );
     }
 
-    private static async Task<IResult> Often(HttpContext http, DeskStore desk, CancellationToken cancel) => Results.Ok(await desk.Often(http.User.Id(), MostOften, cancel));
+    private static async Task<IResult> Often(HttpContext http, DeskStore desk, CancellationToken cancel) =>
+        Results.Ok(await desk.Often(http.User.Id(), MostOften, cancel));
 }

@@ -25,7 +25,13 @@ internal static class DocumentEndpoints
         group.MapPost("/", Append).Takes(MostBodyBytes);
     }
 
-    private static async Task<IResult> After(ReadableDocument readable, long? after, HttpContext http, DocumentStore documents, CancellationToken cancel)
+    private static async Task<IResult> After(
+        ReadableDocument readable,
+        long? after,
+        HttpContext http,
+        DocumentStore documents,
+        CancellationToken cancel
+    )
     {
         var (operations, last) = await documents.After(readable.Document, Math.Max(0, after ?? 0), cancel);
         http.Response.Headers[SequenceHeader] = last.ToString(System.Globalization.CultureInfo.InvariantCulture);
@@ -34,7 +40,14 @@ internal static class DocumentEndpoints
     }
 
     /// <summary>The body is frames: a length of four bytes, lowest first, then a batch of one operation. Each frame is judged by itself.</summary>
-    private static async Task<IResult> Append(WritableDocument writable, HttpContext http, DocumentWriter writer, SpaceQuotas quotas, TimeProvider clock, CancellationToken cancel)
+    private static async Task<IResult> Append(
+        WritableDocument writable,
+        HttpContext http,
+        DocumentWriter writer,
+        SpaceQuotas quotas,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         using var body = new MemoryStream();
         await http.Request.Body.CopyToAsync(body, cancel);
@@ -47,17 +60,38 @@ internal static class DocumentEndpoints
         for (var i = 0; i < frames.Count; i++)
         {
             var (operation, refusal) = Judge(frames[i].Span, writable, now);
-            if (operation is null) results[i] = new FrameResult(0, refusal);
-            else accepted.Add((i, operation));
+            if (operation is null)
+                results[i] = new FrameResult(0, refusal);
+            else
+                accepted.Add((i, operation));
         }
 
-        if (accepted.Count == 0) return Results.Ok(new { serverTime = now, lastSequence = 0L, nearlyFull = false, results });
-        if (await quotas.Problem(writable.Document.Space, body.Length, cancel) is { } full) return Problems.Of(StatusCodes.Status507InsufficientStorage, full);
+        if (accepted.Count == 0)
+            return Results.Ok(
+                new
+                {
+                    serverTime = now,
+                    lastSequence = 0L,
+                    nearlyFull = false,
+                    results,
+                }
+            );
+        if (await quotas.Problem(writable.Document.Space, body.Length, cancel) is { } full)
+            return Problems.Of(StatusCodes.Status507InsufficientStorage, full);
         var written = await writer.Append(writable.Document, writable.Visitor, [.. accepted.Select(entry => entry.Operation)], cancel);
         if (written.Refused is { } refused)
             return Problems.Of(refused == DocumentStore.Erased ? StatusCodes.Status410Gone : StatusCodes.Status409Conflict, refused);
-        for (var i = 0; i < accepted.Count; i++) results[accepted[i].Frame] = new FrameResult(written.Sequences[i], written.Refusals[i]);
-        return Results.Ok(new { serverTime = now, lastSequence = written.LastSequence, nearlyFull = written.Fullness >= DocumentLimits.Near, results });
+        for (var i = 0; i < accepted.Count; i++)
+            results[accepted[i].Frame] = new FrameResult(written.Sequences[i], written.Refusals[i]);
+        return Results.Ok(
+            new
+            {
+                serverTime = now,
+                lastSequence = written.LastSequence,
+                nearlyFull = written.Fullness >= DocumentLimits.Near,
+                results,
+            }
+        );
     }
 
     private static (Operation? Operation, Refusal? Refusal) Judge(ReadOnlySpan<byte> frame, WritableDocument writable, long now)
@@ -65,7 +99,8 @@ internal static class DocumentEndpoints
         try
         {
             var operations = OperationCodec.Decode(frame);
-            if (operations.Count != 1) return (null, new Refusal("malformed", "A frame holds exactly one operation."));
+            if (operations.Count != 1)
+                return (null, new Refusal("malformed", "A frame holds exactly one operation."));
             var refusal = OperationRules.Check(operations[0], writable.Document.Kind, writable.Role, writable.Visitor.Person, now);
             return refusal is null ? (operations[0], null) : (null, refusal);
         }
@@ -80,9 +115,11 @@ internal static class DocumentEndpoints
         var frames = new List<ReadOnlyMemory<byte>>();
         while (body.Length > 0)
         {
-            if (body.Length < 4 || frames.Count == MostFrames) return null;
+            if (body.Length < 4 || frames.Count == MostFrames)
+                return null;
             var length = BinaryPrimitives.ReadUInt32LittleEndian(body.Span);
-            if (length > (uint)(body.Length - 4)) return null;
+            if (length > (uint)(body.Length - 4))
+                return null;
             frames.Add(body.Slice(4, (int)length));
             body = body[(4 + (int)length)..];
         }

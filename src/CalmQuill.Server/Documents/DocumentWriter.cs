@@ -11,12 +11,21 @@ namespace CalmQuill.Server.Documents;
 /// <param name="LastSequence">The document's last number.</param>
 /// <param name="Fullness">The share of what the document may hold that is used.</param>
 /// <param name="Refused">Why none was stored.</param>
-public sealed record Written(IReadOnlyList<long> Sequences, IReadOnlyList<Refusal?> Refusals, long LastSequence, double Fullness, Refusal? Refused);
+public sealed record Written(
+    IReadOnlyList<long> Sequences,
+    IReadOnlyList<Refusal?> Refusals,
+    long LastSequence,
+    double Fullness,
+    Refusal? Refused
+);
 
 /// <summary>Stores operations and has everybody told who has the document open. Telling comes after the commit, aside from the request, and cannot make it fail.</summary>
 public sealed class DocumentWriter(DocumentStore documents, ReplicaStore replicas, Snapshots snapshots, LivePassing live, SpaceNews news)
 {
-    public static readonly Refusal ReplicaTaken = new("replica-taken", "This change carries another device's number; yours takes a new one.");
+    public static readonly Refusal ReplicaTaken = new(
+        "replica-taken",
+        "This change carries another device's number; yours takes a new one."
+    );
 
     public static readonly Refusal IdUsed = new("id-used", "This change carries the number of another one.");
 
@@ -26,10 +35,16 @@ public sealed class DocumentWriter(DocumentStore documents, ReplicaStore replica
     /// <param name="cancel">Gives up, until they are stored.</param>
     public async Task<Written> Append(DocumentRef document, Visitor visitor, IReadOnlyList<Operation> operations, CancellationToken cancel)
     {
-        var taken = await replicas.Bind(visitor.Person, visitor.Device, [.. operations.Select(operation => operation.Id.Replica).Distinct()], cancel);
+        var taken = await replicas.Bind(
+            visitor.Person,
+            visitor.Device,
+            [.. operations.Select(operation => operation.Id.Replica).Distinct()],
+            cancel
+        );
         var own = taken.Count == 0 ? operations : [.. operations.Where(operation => !taken.Contains(operation.Id.Replica))];
         var stored = await documents.Append(document, own, cancel);
-        if (stored.Refused is not null) return new Written([], [], 0, 0, stored.Refused);
+        if (stored.Refused is not null)
+            return new Written([], [], 0, 0, stored.Refused);
         if (stored.New.Count > 0)
         {
             live.Stored(document, stored);
@@ -40,8 +55,10 @@ public sealed class DocumentWriter(DocumentStore documents, ReplicaStore replica
         var (sequences, refusals, next) = (new long[operations.Count], new Refusal?[operations.Count], 0);
         for (var i = 0; i < operations.Count; i++)
         {
-            if (taken.Contains(operations[i].Id.Replica)) refusals[i] = ReplicaTaken;
-            else if ((sequences[i] = stored.Sequences[next++]) == 0) refusals[i] = IdUsed;
+            if (taken.Contains(operations[i].Id.Replica))
+                refusals[i] = ReplicaTaken;
+            else if ((sequences[i] = stored.Sequences[next++]) == 0)
+                refusals[i] = IdUsed;
         }
 
         return new Written(sequences, refusals, stored.LastSequence, stored.Fullness, null);

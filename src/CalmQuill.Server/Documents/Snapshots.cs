@@ -6,12 +6,15 @@ namespace CalmQuill.Server.Documents;
 /// <summary>Makes snapshots aside from requests. They only speed up opening, so one that is not made is no loss.</summary>
 public sealed class Snapshots(DocumentStore documents, ILogger<Snapshots> log) : BackgroundService
 {
-    private readonly Channel<DocumentRef> waiting = Channel.CreateBounded<DocumentRef>(new BoundedChannelOptions(1024) { FullMode = BoundedChannelFullMode.DropWrite });
+    private readonly Channel<DocumentRef> waiting = Channel.CreateBounded<DocumentRef>(
+        new BoundedChannelOptions(1024) { FullMode = BoundedChannelFullMode.DropWrite }
+    );
 
     /// <summary>Looks after a document when the number just reached crosses a snapshot boundary.</summary>
     public void Consider(DocumentRef document, AppendResult result)
     {
-        if (result.LastSequence / DocumentStore.SnapshotEvery != (result.FirstNew - 1) / DocumentStore.SnapshotEvery) waiting.Writer.TryWrite(document);
+        if (result.LastSequence / DocumentStore.SnapshotEvery != (result.FirstNew - 1) / DocumentStore.SnapshotEvery)
+            waiting.Writer.TryWrite(document);
     }
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)

@@ -30,17 +30,29 @@ internal static class ExportEndpoints
     private static async Task<IResult> PageAsSvg(ReadablePage page, PrintedPages pages, ShelfStore shelf, CancellationToken cancel)
     {
         var known = await shelf.PageOrNew(page.Id, page.Space, cancel);
-        return Results.File(Encoding.UTF8.GetBytes(PageSvg.Write(await pages.Of(page.Space, known, cancel))), "image/svg+xml", FileName(TitleOf(known)) + ".svg");
+        return Results.File(
+            Encoding.UTF8.GetBytes(PageSvg.Write(await pages.Of(page.Space, known, cancel))),
+            "image/svg+xml",
+            FileName(TitleOf(known)) + ".svg"
+        );
     }
 
-    private static async Task<IResult> Notebook(ReadableNotebook notebook, PrintedPages printed, ShelfStore shelf, LockStore locks, CancellationToken cancel)
+    private static async Task<IResult> Notebook(
+        ReadableNotebook notebook,
+        PrintedPages printed,
+        ShelfStore shelf,
+        LockStore locks,
+        CancellationToken cancel
+    )
     {
-        if (await shelf.NotebookName(notebook.Id, notebook.Space, cancel) is not { } name) return Problems.NotHere();
+        if (await shelf.NotebookName(notebook.Id, notebook.Space, cancel) is not { } name)
+            return Problems.NotHere();
         var pages = await shelf.Pages(notebook.Id, notebook.Space, cancel);
         // A page that is at home in a locked notebook does not come out by being named in another.
         var shut = await locks.ShutPages(notebook.Space, [.. pages.Select(page => page.Id)], notebook.Visitor.Session, cancel);
         pages.RemoveAll(page => shut.Contains(page.Id));
-        if (pages.Count == 0) return Problems.Of(StatusCodes.Status409Conflict, "empty", "This notebook has no pages to export yet.");
+        if (pages.Count == 0)
+            return Problems.Of(StatusCodes.Status409Conflict, "empty", "This notebook has no pages to export yet.");
         return await Pdf(name.Length > 0 ? name : "Notebook", printed.Of(notebook.Space, pages, cancel), cancel);
     }
 
@@ -50,5 +62,9 @@ internal static class ExportEndpoints
     private static string TitleOf(ShownPage page) => page.Title.Length > 0 ? page.Title : $"Page {page.Number}";
 
     private static string FileName(string title) =>
-        string.Concat(title.Take(80).Select(c => char.IsControl(c) || char.IsSurrogate(c) || "\\/:*?\"<>|".Contains(c, StringComparison.Ordinal) ? '-' : c));
+        string.Concat(
+            title
+                .Take(80)
+                .Select(c => char.IsControl(c) || char.IsSurrogate(c) || "\\/:*?\"<>|".Contains(c, StringComparison.Ordinal) ? '-' : c)
+        );
 }

@@ -24,16 +24,32 @@ internal static class LensEndpoints
         space.MapGet("/tag-uses", Uses);
     }
 
-    private static async Task<IResult> Entries(ReadableSpace space, Asked asked, Gate gate, LensStore lenses, TimeProvider clock, CancellationToken cancel)
+    private static async Task<IResult> Entries(
+        ReadableSpace space,
+        Asked asked,
+        Gate gate,
+        LensStore lenses,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var (rule, refusal) = RuleJson.Read(asked.Rule ?? "");
-        if (rule is null) return Problems.Of(StatusCodes.Status400BadRequest, refusal!);
+        if (rule is null)
+            return Problems.Of(StatusCodes.Status400BadRequest, refusal!);
         if (asked.Offset < 0 || asked.Limit is < 1 or > LensStore.MostAtOnce || Math.Abs((long)asked.UtcOffset) > MostOffsetMinutes)
             return Problems.BadInput($"A list gives 1 to {LensStore.MostAtOnce} entries at once.");
         if (!Enum.TryParse<EntryOrder>(asked.Order ?? "name", ignoreCase: true, out var order) || !Enum.IsDefined(order))
             return Problems.BadInput("A list is sorted by name, written, created, kind or size.");
         var now = clock.GetUtcNow().ToOffset(TimeSpan.FromMinutes(Math.Clamp(asked.UtcOffset, -14 * 60, 14 * 60)));
-        var question = new LensStore.Question(rule, order, asked.Descending, asked.Offset, asked.Limit ?? 100, now, await gate.ShutIn(space.Id, space.Visitor, cancel));
+        var question = new LensStore.Question(
+            rule,
+            order,
+            asked.Descending,
+            asked.Offset,
+            asked.Limit ?? 100,
+            now,
+            await gate.ShutIn(space.Id, space.Visitor, cancel)
+        );
         return Results.Ok(await lenses.Find(space.Id, space.Visitor.Person, question, cancel));
     }
 

@@ -17,13 +17,13 @@ public sealed class BinKeeper(BinStore bin, CountStore counts, TimeProvider cloc
             {
                 // What was counted in minutes that are over limits nothing any more.
                 await counts.Forget(clock.GetUtcNow().ToUnixTimeSeconds() / 60 - 1, stoppingToken);
-                foreach (var removed in await bin.RemoveData(clock.GetUtcNow(), stoppingToken)) log.LogWarning("Removed the data of {Document}, whose time in the bin was over.", removed);
+                foreach (var removed in await bin.RemoveData(clock.GetUtcNow(), stoppingToken))
+                    log.LogWarning("Removed the data of {Document}, whose time in the bin was over.", removed);
             }
             catch (Exception problem) when (!stoppingToken.IsCancellationRequested)
             {
                 log.LogWarning(problem, "What has left the bin could not be removed; it is tried again later.");
             }
-        }
-        while (await timer.WaitForNextTickAsync(stoppingToken));
+        } while (await timer.WaitForNextTickAsync(stoppingToken));
     }
 }

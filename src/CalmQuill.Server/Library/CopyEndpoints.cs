@@ -21,22 +21,57 @@ internal static class CopyEndpoints
     /// <param name="Move">Whether the original goes into the bin once the copy stands.</param>
     private sealed record Asked(Guid Node, Guid? Entry, Guid? ToSpace, Guid? Parent, bool Move);
 
-    public static void MapCopies(this IEndpointRouteBuilder api) => api.MapPost("/spaces/{space:guid}/copies", Copy).RequireAuthorization().TakesWork();
+    public static void MapCopies(this IEndpointRouteBuilder api) =>
+        api.MapPost("/spaces/{space:guid}/copies", Copy).RequireAuthorization().TakesWork();
 
     private static async Task<IResult> Copy(
-        ReadableSpace space, Asked asked, Gate gate, CopyStore copies, DocumentStore documents, DocumentWriter writer, LockStore locks, SpaceQuotas quotas, TimeProvider clock, CancellationToken cancel)
+        ReadableSpace space,
+        Asked asked,
+        Gate gate,
+        CopyStore copies,
+        DocumentStore documents,
+        DocumentWriter writer,
+        LockStore locks,
+        SpaceQuotas quotas,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var (into, denied) = await gate.WritableSpace(asked.ToSpace ?? space.Id, space.Visitor, cancel);
-        if (into is null) return Problems.Of(denied!);
-        if (asked.Move && !Rights.MayWrite(space.Role)) return Problems.Of(Denial.MayNotWrite);
-        if (await quotas.Problem(into.Id, 0, cancel) is { } full) return Problems.Of(StatusCodes.Status507InsufficientStorage, full);
-        var task = new CopyTask(space.Id, into.Id, new Replica(unchecked((ulong)Random.Shared.NextInt64()), space.Visitor.Person), space.Visitor, gate, copies, documents, writer, locks, clock);
+        if (into is null)
+            return Problems.Of(denied!);
+        if (asked.Move && !Rights.MayWrite(space.Role))
+            return Problems.Of(Denial.MayNotWrite);
+        if (await quotas.Problem(into.Id, 0, cancel) is { } full)
+            return Problems.Of(StatusCodes.Status507InsufficientStorage, full);
+        var task = new CopyTask(
+            space.Id,
+            into.Id,
+            new Replica(unchecked((ulong)Random.Shared.NextInt64()), space.Visitor.Person),
+            space.Visitor,
+            gate,
+            copies,
+            documents,
+            writer,
+            locks,
+            clock
+        );
         return asked.Entry is { } entry ? await task.OfEntry(asked.Node, entry, cancel) : await task.OfNode(asked, cancel);
     }
 
     /// <summary>One copying, as the operations that the person's device would have made.</summary>
     private sealed class CopyTask(
-        Guid from, Guid into, Replica device, Visitor visitor, Gate gate, CopyStore copies, DocumentStore documents, DocumentWriter writer, LockStore locks, TimeProvider clock)
+        Guid from,
+        Guid into,
+        Replica device,
+        Visitor visitor,
+        Gate gate,
+        CopyStore copies,
+        DocumentStore documents,
+        DocumentWriter writer,
+        LockStore locks,
+        TimeProvider clock
+    )
     {
         public async Task<IResult> OfNode(Asked asked, CancellationToken cancel)
         {
@@ -50,34 +85,54 @@ internal static class CopyEndpoints
             var top = nodes.FirstOrDefault(node => node.Id == asked.Node);
             var last = targetNodes.LastOrDefault(node => node.Parent == parent)?.Order;
             var name = asked.Move ? top?.Name ?? "" : Called(top?.Name ?? "");
-            if (LibraryCopy.Plan(nodes, asked.Node, parent, Key(last, null), name, into == from, NewId) is not { } plan) return Problems.NotHere();
+            if (LibraryCopy.Plan(nodes, asked.Node, parent, Key(last, null), name, into == from, NewId) is not { } plan)
+                return Problems.NotHere();
             foreach (var (original, _) in plan.Notebooks)
             {
-                if ((await gate.ReadableNotebook(from, original, visitor, cancel)).Denied is { } denied) return Problems.Of(denied);
+                if ((await gate.ReadableNotebook(from, original, visitor, cancel)).Denied is { } denied)
+                    return Problems.Of(denied);
             }
 
             foreach (var (original, copy) in plan.Notebooks)
             {
-                var inside = NotebookCopy.Plan(await documents.Notebook(from, original, cancel), null, "", into == from, NewId, (original, copy));
+                var inside = NotebookCopy.Plan(
+                    await documents.Notebook(from, original, cancel),
+                    null,
+                    "",
+                    into == from,
+                    NewId,
+                    (original, copy)
+                );
                 await CopyPages(inside.Pages, cancel);
-                if (inside.Changes.Count > 0) await Do(DocumentRef.Notebook(into, copy), inside.Changes, cancel);
+                if (inside.Changes.Count > 0)
+                    await Do(DocumentRef.Notebook(into, copy), inside.Changes, cancel);
             }
 
             // The library comes last: nothing half copied is ever seen.
             await Do(DocumentRef.Library(into), plan.Changes, cancel);
             if (asked.Move)
-                await Do(DocumentRef.Library(from), [new Change.PropertySet(asked.Node, Property.Binned, Now.ToString(System.Globalization.CultureInfo.InvariantCulture))], cancel);
+                await Do(
+                    DocumentRef.Library(from),
+                    [new Change.PropertySet(asked.Node, Property.Binned, Now.ToString(System.Globalization.CultureInfo.InvariantCulture))],
+                    cancel
+                );
             return Results.Ok(new { copy = plan.Top });
         }
 
         public async Task<IResult> OfEntry(Guid notebook, Guid entry, CancellationToken cancel)
         {
-            if (into != from) return Problems.NotHere();
-            if ((await gate.ReadableNotebook(from, notebook, visitor, cancel)).Denied is { } denied) return Problems.Of(denied);
+            if (into != from)
+                return Problems.NotHere();
+            if ((await gate.ReadableNotebook(from, notebook, visitor, cancel)).Denied is { } denied)
+                return Problems.Of(denied);
             var document = await documents.Notebook(from, notebook, cancel);
             var outline = document.Outline();
-            if (outline.Find(one => one.Id == entry) is not { } original) return Problems.NotHere();
-            var next = outline.Where(one => one.Parent == original.Parent && string.CompareOrdinal(one.Order, original.Order) > 0).Select(one => one.Order).FirstOrDefault();
+            if (outline.Find(one => one.Id == entry) is not { } original)
+                return Problems.NotHere();
+            var next = outline
+                .Where(one => one.Parent == original.Parent && string.CompareOrdinal(one.Order, original.Order) > 0)
+                .Select(one => one.Order)
+                .FirstOrDefault();
             var plan = NotebookCopy.Plan(document, entry, Key(original.Order, next), true, NewId);
             await CopyPages(plan.Pages, cancel);
             await Do(DocumentRef.Notebook(from, notebook), plan.Changes, cancel);
@@ -97,12 +152,14 @@ internal static class CopyEndpoints
         private async Task Do(DocumentRef document, IEnumerable<Change> changes, CancellationToken cancel)
         {
             var written = await writer.Append(document, visitor, [.. changes.Select(change => device.Make(change, Now))], cancel);
-            if (written.Refused is { } refused) throw new InvalidOperationException(refused.Sentence);
+            if (written.Refused is { } refused)
+                throw new InvalidOperationException(refused.Sentence);
         }
 
         private static Guid NewId() => Guid.NewGuid();
 
-        private static string Key(string? before, string? after) => OrderKey.Between(before, after, unchecked((ulong)Random.Shared.NextInt64()));
+        private static string Key(string? before, string? after) =>
+            OrderKey.Between(before, after, unchecked((ulong)Random.Shared.NextInt64()));
 
         /// <summary>The name of a copy; of a name that is too long already, as much as fits.</summary>
         private static string Called(string name)

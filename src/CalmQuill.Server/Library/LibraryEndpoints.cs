@@ -22,26 +22,69 @@ internal static class LibraryEndpoints
     /// <summary>
     /// The summaries of notebooks that changed after a moment (UTC milliseconds), with the server's clock for the next asking, and the notebooks that are shut, which have none.
     /// </summary>
-    private static async Task<IResult> Summaries(ReadableSpace space, long? after, Gate gate, ShelfStore shelf, TimeProvider clock, CancellationToken cancel)
+    private static async Task<IResult> Summaries(
+        ReadableSpace space,
+        long? after,
+        Gate gate,
+        ShelfStore shelf,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
-        if (after is < 0 or > 253_402_300_000_000) return Problems.BadInput("The moment to ask from is not well formed.");
+        if (after is < 0 or > 253_402_300_000_000)
+            return Problems.BadInput("The moment to ask from is not well formed.");
         var now = clock.GetUtcNow().ToUnixTimeMilliseconds();
         var shut = await gate.ShutIn(space.Id, space.Visitor, cancel);
-        return Results.Ok(new { serverTime = now, shut, summaries = await shelf.Summaries(space.Id, after is { } at ? DateTimeOffset.FromUnixTimeMilliseconds(at) : null, shut, cancel) });
+        return Results.Ok(
+            new
+            {
+                serverTime = now,
+                shut,
+                summaries = await shelf.Summaries(
+                    space.Id,
+                    after is { } at ? DateTimeOffset.FromUnixTimeMilliseconds(at) : null,
+                    shut,
+                    cancel
+                ),
+            }
+        );
     }
 
     private static async Task<IResult> Strips(ReadableSpace space, string? notebooks, Gate gate, ShelfStore shelf, CancellationToken cancel)
     {
         var asked = (notebooks ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries);
-        if (asked.Length > MostStrips || !asked.All(id => Guid.TryParse(id, out _))) return Problems.BadInput($"Strips are asked for by at most {MostStrips} ids of notebooks.");
-        return Results.Ok(await shelf.Strips(space.Id, [.. asked.Select(Guid.Parse)], await gate.ShutIn(space.Id, space.Visitor, cancel), cancel));
+        if (asked.Length > MostStrips || !asked.All(id => Guid.TryParse(id, out _)))
+            return Problems.BadInput($"Strips are asked for by at most {MostStrips} ids of notebooks.");
+        return Results.Ok(
+            await shelf.Strips(space.Id, [.. asked.Select(Guid.Parse)], await gate.ShutIn(space.Id, space.Visitor, cancel), cancel)
+        );
     }
 
-    private static async Task<IResult> Binned(ReadableSpace space, Gate gate, ShelfStore shelf, TimeProvider clock, CancellationToken cancel) =>
-        Results.Ok(await shelf.Binned(space.Id, clock.GetUtcNow().ToUnixTimeMilliseconds(), await gate.ShutIn(space.Id, space.Visitor, cancel), cancel));
+    private static async Task<IResult> Binned(
+        ReadableSpace space,
+        Gate gate,
+        ShelfStore shelf,
+        TimeProvider clock,
+        CancellationToken cancel
+    ) =>
+        Results.Ok(
+            await shelf.Binned(
+                space.Id,
+                clock.GetUtcNow().ToUnixTimeMilliseconds(),
+                await gate.ShutIn(space.Id, space.Visitor, cancel),
+                cancel
+            )
+        );
 
     /// <summary>The address carries the page's last number and its paper, so that the answer may be kept for ever, unless a lock lies on the notebook.</summary>
-    private static async Task<IResult> Thumbnail(ReadablePage page, string? paper, HttpContext http, PrintedPages pages, ShelfStore shelf, CancellationToken cancel)
+    private static async Task<IResult> Thumbnail(
+        ReadablePage page,
+        string? paper,
+        HttpContext http,
+        PrintedPages pages,
+        ShelfStore shelf,
+        CancellationToken cancel
+    )
     {
         var known = await shelf.PageOrNew(page.Id, page.Space, cancel);
         var printed = await pages.Of(page.Space, known with { Paper = paper ?? known.Paper }, cancel);

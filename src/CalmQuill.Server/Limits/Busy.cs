@@ -8,12 +8,24 @@ internal sealed class Busy(RequestDelegate next, ILogger<Busy> log)
 {
     private static readonly HashSet<string> WaitStates =
     [
-        PostgresErrorCodes.LockNotAvailable, PostgresErrorCodes.QueryCanceled, PostgresErrorCodes.DeadlockDetected, PostgresErrorCodes.SerializationFailure,
-        PostgresErrorCodes.TooManyConnections, PostgresErrorCodes.AdminShutdown, PostgresErrorCodes.CrashShutdown, PostgresErrorCodes.CannotConnectNow,
-        PostgresErrorCodes.DiskFull, PostgresErrorCodes.OutOfMemory, "25P03",
+        PostgresErrorCodes.LockNotAvailable,
+        PostgresErrorCodes.QueryCanceled,
+        PostgresErrorCodes.DeadlockDetected,
+        PostgresErrorCodes.SerializationFailure,
+        PostgresErrorCodes.TooManyConnections,
+        PostgresErrorCodes.AdminShutdown,
+        PostgresErrorCodes.CrashShutdown,
+        PostgresErrorCodes.CannotConnectNow,
+        PostgresErrorCodes.DiskFull,
+        PostgresErrorCodes.OutOfMemory,
+        "25P03",
     ];
 
-    private static readonly HashSet<string> BadTextStates = [PostgresErrorCodes.CharacterNotInRepertoire, PostgresErrorCodes.UntranslatableCharacter];
+    private static readonly HashSet<string> BadTextStates =
+    [
+        PostgresErrorCodes.CharacterNotInRepertoire,
+        PostgresErrorCodes.UntranslatableCharacter,
+    ];
 
     public async Task InvokeAsync(HttpContext http)
     {
@@ -33,21 +45,26 @@ internal sealed class Busy(RequestDelegate next, ILogger<Busy> log)
         {
             log.LogWarning(problem, "The database could not answer {Path} now.", http.Request.Path);
             http.Response.Headers.RetryAfter = "2";
-            await Problems.Of(StatusCodes.Status503ServiceUnavailable, "busy", "The server is busy. It is tried again in a moment.").ExecuteAsync(http);
+            await Problems
+                .Of(StatusCodes.Status503ServiceUnavailable, "busy", "The server is busy. It is tried again in a moment.")
+                .ExecuteAsync(http);
         }
         catch (OperationCanceledException) when (http.RequestAborted.IsCancellationRequested && !http.Response.HasStarted)
         {
             // Either nobody waits any more, or it took too long.
             http.Response.Headers.RetryAfter = "10";
-            await Problems.Of(StatusCodes.Status503ServiceUnavailable, "too-long", "This took too long, and was given up. Ask for less at once.").ExecuteAsync(http);
+            await Problems
+                .Of(StatusCodes.Status503ServiceUnavailable, "too-long", "This took too long, and was given up. Ask for less at once.")
+                .ExecuteAsync(http);
         }
     }
 
-    private static bool IsBusy(Exception problem) => problem switch
-    {
-        PostgresException known => WaitStates.Contains(known.SqlState),
-        NpgsqlException => true,
-        TimeoutException => true,
-        _ => false,
-    };
+    private static bool IsBusy(Exception problem) =>
+        problem switch
+        {
+            PostgresException known => WaitStates.Contains(known.SqlState),
+            NpgsqlException => true,
+            TimeoutException => true,
+            _ => false,
+        };
 }

@@ -10,7 +10,8 @@ namespace CalmQuill.Server.Limits;
 internal sealed class SharedLimiter(CountStore counts, string partition, int aMinute, TimeProvider clock) : RateLimiter
 {
     private const int Portions = 10;
-    private static readonly RateLimitLease Given = new Lease(true), Refused = new Lease(false);
+    private static readonly RateLimitLease Given = new Lease(true),
+        Refused = new Lease(false);
     private readonly SemaphoreSlim asking = new(1, 1);
     private readonly Lock state = new();
     private long minute;
@@ -28,8 +29,10 @@ internal sealed class SharedLimiter(CountStore counts, string partition, int aMi
         lock (state)
         {
             Turn();
-            if (permitCount == 0) return left > 0 || !spent ? Given : Refused;
-            if (left < permitCount) return Refused;
+            if (permitCount == 0)
+                return left > 0 || !spent ? Given : Refused;
+            if (left < permitCount)
+                return Refused;
             left -= permitCount;
             return Given;
         }
@@ -37,17 +40,20 @@ internal sealed class SharedLimiter(CountStore counts, string partition, int aMi
 
     protected override async ValueTask<RateLimitLease> AcquireAsyncCore(int permitCount, CancellationToken cancellationToken)
     {
-        if (AttemptAcquireCore(permitCount).IsAcquired) return Given;
+        if (AttemptAcquireCore(permitCount).IsAcquired)
+            return Given;
         await asking.WaitAsync(cancellationToken);
         try
         {
             while (true)
             {
-                if (AttemptAcquireCore(permitCount).IsAcquired) return Given;
+                if (AttemptAcquireCore(permitCount).IsAcquired)
+                    return Given;
                 long now;
                 lock (state)
                 {
-                    if (spent) return Refused;
+                    if (spent)
+                        return Refused;
                     now = minute;
                 }
 
@@ -55,7 +61,8 @@ internal sealed class SharedLimiter(CountStore counts, string partition, int aMi
                 var used = await counts.Add(partition, now, portion, cancellationToken);
                 lock (state)
                 {
-                    if (minute != now) continue;
+                    if (minute != now)
+                        continue;
                     // Of the last portion only what is within the limit is given out.
                     left += Math.Clamp(portion - Math.Max(0, used - aMinute), 0, portion);
                     spent = used >= aMinute;
@@ -71,7 +78,8 @@ internal sealed class SharedLimiter(CountStore counts, string partition, int aMi
     private void Turn()
     {
         var now = clock.GetUtcNow().ToUnixTimeSeconds() / 60;
-        if (now == minute) return;
+        if (now == minute)
+            return;
         (minute, left, spent) = (now, 0, false);
     }
 

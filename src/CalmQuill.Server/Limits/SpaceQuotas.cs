@@ -35,13 +35,18 @@ public sealed class SpaceQuotas(SpaceStore spaces, QuillLimits limits, TimeProvi
     }
 
     public static Refusal Full { get; } =
-        new("space-full", "This library holds as much as it may. What you wrote is kept on this device; who looks after the server can make more room.");
+        new(
+            "space-full",
+            "This library holds as much as it may. What you wrote is kept on this device; who looks after the server can make more room."
+        );
 
     private async Task<Counted> Count(Guid space, CancellationToken cancel)
     {
         var now = clock.GetUtcNow();
-        if (known.TryGetValue(space, out var counted) && now - counted.At < Fresh) return counted;
-        if (known.Count > MostRemembered) known.Clear();
+        if (known.TryGetValue(space, out var counted) && now - counted.At < Fresh)
+            return counted;
+        if (known.Count > MostRemembered)
+            known.Clear();
         return known[space] = new Counted(await spaces.Usage(space, cancel), now);
     }
 }

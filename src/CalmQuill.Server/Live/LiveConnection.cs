@@ -15,7 +15,9 @@ public sealed class LiveConnection
 {
     private const int MostMessages = 2_000;
     private const int MostBytes = 8 * 1024 * 1024;
-    private readonly Channel<LiveMessage> waiting = Channel.CreateUnbounded<LiveMessage>(new UnboundedChannelOptions { SingleReader = true });
+    private readonly Channel<LiveMessage> waiting = Channel.CreateUnbounded<LiveMessage>(
+        new UnboundedChannelOptions { SingleReader = true }
+    );
     private readonly HubCallerContext context;
     private readonly ISingleClientProxy device;
     private int messages;
@@ -43,8 +45,10 @@ public sealed class LiveConnection
 
     public void Enqueue(LiveMessage message)
     {
-        if (Interlocked.Increment(ref messages) > MostMessages || Interlocked.Add(ref bytes, message.Size) > MostBytes) End();
-        else waiting.Writer.TryWrite(message);
+        if (Interlocked.Increment(ref messages) > MostMessages || Interlocked.Add(ref bytes, message.Size) > MostBytes)
+            End();
+        else
+            waiting.Writer.TryWrite(message);
     }
 
     private async Task Pass()
@@ -53,12 +57,17 @@ public sealed class LiveConnection
         {
             await foreach (var message in waiting.Reader.ReadAllAsync(context.ConnectionAborted))
             {
-                await device.SendCoreAsync(message.Method, [LiveMessage.Address(message.Document), .. message.Arguments], context.ConnectionAborted);
+                await device.SendCoreAsync(
+                    message.Method,
+                    [LiveMessage.Address(message.Document), .. message.Arguments],
+                    context.ConnectionAborted
+                );
                 Interlocked.Decrement(ref messages);
                 Interlocked.Add(ref bytes, -message.Size);
             }
         }
-        catch (Exception problem) when (problem is OperationCanceledException or IOException or InvalidOperationException or ObjectDisposedException)
+        catch (Exception problem)
+            when (problem is OperationCanceledException or IOException or InvalidOperationException or ObjectDisposedException)
         {
             // The device is gone; it asks for what it missed when it is back.
             context.Abort();

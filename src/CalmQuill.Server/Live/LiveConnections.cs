@@ -9,6 +9,7 @@ public sealed class LiveConnections
 {
     private readonly ConcurrentDictionary<string, LiveConnection> connections = new();
     private readonly ConcurrentDictionary<DocumentRef, ConcurrentDictionary<string, LiveConnection>> present = new();
+
     /// <summary>Held while somebody comes or goes, so that nobody is put where the last one has just left.</summary>
     private readonly Lock comingAndGoing = new();
 
@@ -21,11 +22,13 @@ public sealed class LiveConnections
     /// <summary>Takes a connection out, and says which documents it was on.</summary>
     public IReadOnlyList<DocumentRef> Remove(string id)
     {
-        if (!connections.TryRemove(id, out _)) return [];
+        if (!connections.TryRemove(id, out _))
+            return [];
         lock (comingAndGoing)
         {
             var left = present.Where(entry => entry.Value.ContainsKey(id)).Select(entry => entry.Key).ToList();
-            foreach (var document in left) TakeOut(document, id);
+            foreach (var document in left)
+                TakeOut(document, id);
             return left;
         }
     }
@@ -50,15 +53,19 @@ public sealed class LiveConnections
     }
 
     public Guid[] PresentOn(DocumentRef document) =>
-        present.TryGetValue(document, out var there) ? [.. there.Values.Select(connection => connection.Visitor.Person).Distinct().Order()] : [];
+        present.TryGetValue(document, out var there)
+            ? [.. there.Values.Select(connection => connection.Visitor.Person).Distinct().Order()]
+            : [];
 
     /// <summary>Passes something on to the connections of this server that follow its document.</summary>
     public void Pass(LiveMessage message)
     {
-        if (!present.TryGetValue(message.Document, out var there)) return;
+        if (!present.TryGetValue(message.Document, out var there))
+            return;
         foreach (var connection in there.Values)
         {
-            if (connection.Id != message.But && connection.Joined.ContainsKey(message.Document)) connection.Enqueue(message);
+            if (connection.Id != message.But && connection.Joined.ContainsKey(message.Document))
+                connection.Enqueue(message);
         }
     }
 
@@ -67,18 +74,24 @@ public sealed class LiveConnections
     {
         foreach (var connection in connections.Values)
         {
-            if (connection.Visitor.Session == change.Session || (change.Space is { } space && connection.Joined.Keys.Any(document => document.Space == space))) connection.End();
+            if (
+                connection.Visitor.Session == change.Session
+                || (change.Space is { } space && connection.Joined.Keys.Any(document => document.Space == space))
+            )
+                connection.End();
         }
     }
 
     /// <summary>Ends all, after a time in which changes of rights may have gone unheard.</summary>
     public void EndAll()
     {
-        foreach (var connection in connections.Values) connection.End();
+        foreach (var connection in connections.Values)
+            connection.End();
     }
 
     private void TakeOut(DocumentRef document, string id)
     {
-        if (present.TryGetValue(document, out var there) && there.TryRemove(id, out _) && there.IsEmpty) present.TryRemove(document, out _);
+        if (present.TryGetValue(document, out var there) && there.TryRemove(id, out _) && there.IsEmpty)
+            present.TryRemove(document, out _);
     }
 }

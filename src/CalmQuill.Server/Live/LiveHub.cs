@@ -11,7 +11,8 @@ namespace CalmQuill.Server.Live;
 /// <c>pen(document, person, connection, x, y)</c>, <c>present(document, people)</c> and, from the library of a space, <c>news(document)</c>. Wet ink and pen positions
 /// are passed on and never kept. When anybody's rights in a space change, the connections on its documents end, and join again what they still may.
 /// </remarks>
-public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing live, QuillLimits limits, IHubContext<LiveHub> context) : Hub
+public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing live, QuillLimits limits, IHubContext<LiveHub> context)
+    : Hub
 {
     private const int MostWetBytes = 32 * 1024;
     private const int MostJoined = 64;
@@ -20,14 +21,16 @@ public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing 
     public override Task OnConnectedAsync()
     {
         var visitor = Visitor.Of(Context.User!);
-        if (connections.CountOf(visitor.Person) >= limits.ConnectionsOfAPerson) throw new HubException("Too many devices of this account are connected.");
+        if (connections.CountOf(visitor.Person) >= limits.ConnectionsOfAPerson)
+            throw new HubException("Too many devices of this account are connected.");
         connections.Add(new LiveConnection(Context, context.Clients.Client(Context.ConnectionId), visitor));
         return Task.CompletedTask;
     }
 
     public override Task OnDisconnectedAsync(Exception? exception)
     {
-        foreach (var document in connections.Remove(Context.ConnectionId)) TellPresence(document);
+        foreach (var document in connections.Remove(Context.ConnectionId))
+            TellPresence(document);
         return Task.CompletedTask;
     }
 
@@ -36,8 +39,10 @@ public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing 
     {
         var (document, connection) = (Named(address), Own());
         var (readable, denied) = await gate.ReadableDocument(document, connection.Visitor, Context.ConnectionAborted);
-        if (readable is null) throw new HubException(denied!.Sentence);
-        if (connection.Joined.Count >= MostJoined) throw new HubException("Too many documents are open on one connection.");
+        if (readable is null)
+            throw new HubException(denied!.Sentence);
+        if (connection.Joined.Count >= MostJoined)
+            throw new HubException("Too many documents are open on one connection.");
         connections.Enter(document, connection, Core.Access.Rights.MayWrite(readable.Role));
         // What changed while it was looked up has been told to those that were there; this one was not yet.
         if ((await gate.ReadableDocument(document, connection.Visitor, Context.ConnectionAborted)).Value?.Role != readable.Role)
@@ -52,25 +57,30 @@ public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing 
     public Task Leave(string address)
     {
         var document = Named(address);
-        if (connections.Leave(document, Own())) TellPresence(document);
+        if (connections.Leave(document, Own()))
+            TellPresence(document);
         return Task.CompletedTask;
     }
 
     /// <summary>Passes on a piece of the stroke being written; needs the right to write.</summary>
     public Task Wet(string address, byte[] piece)
     {
-        if (piece is null || piece.Length > MostWetBytes) throw new HubException("A piece of wet ink is too large.");
+        if (piece is null || piece.Length > MostWetBytes)
+            throw new HubException("A piece of wet ink is too large.");
         return PassOn(address, "wet", [Own().Visitor.Person.ToString(), Context.ConnectionId, piece], piece.Length);
     }
 
     /// <summary>Passes on where the pen is, in 0.01 mm; needs the right to write.</summary>
-    public Task Pen(string address, int x, int y) => PassOn(address, "pen", [Own().Visitor.Person.ToString(), Context.ConnectionId, x, y], 64);
+    public Task Pen(string address, int x, int y) =>
+        PassOn(address, "pen", [Own().Visitor.Person.ToString(), Context.ConnectionId, x, y], 64);
 
     private Task PassOn(string address, string method, object[] arguments, int size)
     {
         var document = Named(address);
-        if (!Own().Joined.TryGetValue(document, out var mayWrite)) throw new HubException("This document has not been joined.");
-        if (!mayWrite) throw new HubException(Denial.MayNotWrite.Sentence);
+        if (!Own().Joined.TryGetValue(document, out var mayWrite))
+            throw new HubException("This document has not been joined.");
+        if (!mayWrite)
+            throw new HubException(Denial.MayNotWrite.Sentence);
         live.Pass(new LiveMessage(document, method, arguments, size, Context.ConnectionId));
         return Task.CompletedTask;
     }
@@ -79,7 +89,9 @@ public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing 
 
     /// <summary>Who asks for what there is not is told what strangers are told.</summary>
     private static DocumentRef Named(string? address) =>
-        address is { Length: <= MostAddress } && LiveMessage.Read(address) is { } document ? document : throw new HubException(Denial.NotHere.Sentence);
+        address is { Length: <= MostAddress } && LiveMessage.Read(address) is { } document
+            ? document
+            : throw new HubException(Denial.NotHere.Sentence);
 
     private void TellPresence(DocumentRef document)
     {

@@ -17,7 +17,15 @@ public sealed record LiveMessage(DocumentRef Document, string Method, object[] A
     public static DocumentRef? Read(string address)
     {
         var parts = address.Split('/');
-        if (parts.Length != 3 || !Guid.TryParse(parts[0], out _) || !Guid.TryParse(parts[2], out _)) return null;
-        return new Access.RouteIds(new RouteValueDictionary { ["space"] = parts[0], ["kind"] = parts[1], ["id"] = parts[2] }).Document;
+        if (parts.Length != 3 || !Guid.TryParse(parts[0], out _) || !Guid.TryParse(parts[2], out _))
+            return null;
+        return new Access.RouteIds(
+            new RouteValueDictionary
+            {
+                ["space"] = parts[0],
+                ["kind"] = parts[1],
+                ["id"] = parts[2],
+            }
+        ).Document;
     }
 }

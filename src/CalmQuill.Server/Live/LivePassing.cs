@@ -20,24 +20,33 @@ public sealed class LivePassing(LiveConnections connections, Settings settings, 
     public void Pass(LiveMessage message)
     {
         connections.Pass(message);
-        if (redis is { } others) _ = Publish(others, message);
+        if (redis is { } others)
+            _ = Publish(others, message);
     }
 
     public async Task StartAsync(CancellationToken cancellationToken)
     {
-        if (settings.Redis is not { } address) return;
+        if (settings.Redis is not { } address)
+            return;
         redis = await ConnectionMultiplexer.ConnectAsync(address);
-        await redis.GetSubscriber().SubscribeAsync(Channel, (_, bytes) =>
-        {
-            if (LiveWire.Read((byte[])bytes!, server) is { } message) connections.Pass(message);
-        });
+        await redis
+            .GetSubscriber()
+            .SubscribeAsync(
+                Channel,
+                (_, bytes) =>
+                {
+                    if (LiveWire.Read((byte[])bytes!, server) is { } message)
+                        connections.Pass(message);
+                }
+            );
     }
 
     public Task StopAsync(CancellationToken cancellationToken) => Task.CompletedTask;
 
     public async ValueTask DisposeAsync()
     {
-        if (redis is not null) await redis.DisposeAsync();
+        if (redis is not null)
+            await redis.DisposeAsync();
     }
 
     private async Task Publish(ConnectionMultiplexer others, LiveMessage message)

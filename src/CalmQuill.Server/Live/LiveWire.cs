@@ -23,7 +23,8 @@ internal static class LiveWire
         writer.Write(message.Method);
         writer.Write(message.But ?? "");
         writer.Write((byte)message.Arguments.Length);
-        foreach (var argument in message.Arguments) Write(writer, argument);
+        foreach (var argument in message.Arguments)
+            Write(writer, argument);
         return stream.ToArray();
     }
 
@@ -31,10 +32,12 @@ internal static class LiveWire
     public static LiveMessage? Read(byte[] bytes, Guid server)
     {
         using var reader = new BinaryReader(new MemoryStream(bytes));
-        if (new Guid(reader.ReadBytes(16)) == server || LiveMessage.Read(reader.ReadString()) is not { } document) return null;
+        if (new Guid(reader.ReadBytes(16)) == server || LiveMessage.Read(reader.ReadString()) is not { } document)
+            return null;
         var (method, but) = (reader.ReadString(), reader.ReadString());
         var arguments = new object[reader.ReadByte()];
-        for (var i = 0; i < arguments.Length; i++) arguments[i] = Read(reader);
+        for (var i = 0; i < arguments.Length; i++)
+            arguments[i] = Read(reader);
         return new LiveMessage(document, method, arguments, bytes.Length, but.Length > 0 ? but : null);
     }
 
@@ -62,19 +65,21 @@ internal static class LiveWire
             case string[] texts:
                 writer.Write((byte)Of.Texts);
                 writer.Write(texts.Length);
-                foreach (var one in texts) writer.Write(one);
+                foreach (var one in texts)
+                    writer.Write(one);
                 break;
             default:
                 throw new InvalidOperationException($"{argument.GetType().Name} is not passed on between servers.");
         }
     }
 
-    private static object Read(BinaryReader reader) => (Of)reader.ReadByte() switch
-    {
-        Of.Text => reader.ReadString(),
-        Of.Whole => reader.ReadInt32(),
-        Of.Long => reader.ReadInt64(),
-        Of.Bytes => reader.ReadBytes(reader.ReadInt32()),
-        _ => Enumerable.Range(0, reader.ReadInt32()).Select(_ => reader.ReadString()).ToArray(),
-    };
+    private static object Read(BinaryReader reader) =>
+        (Of)reader.ReadByte() switch
+        {
+            Of.Text => reader.ReadString(),
+            Of.Whole => reader.ReadInt32(),
+            Of.Long => reader.ReadInt64(),
+            Of.Bytes => reader.ReadBytes(reader.ReadInt32()),
+            _ => Enumerable.Range(0, reader.ReadInt32()).Select(_ => reader.ReadString()).ToArray(),
+        };
 }

@@ -5,7 +5,13 @@ using CalmQuill.Store.Rights;
 namespace CalmQuill.Server.Live;
 
 /// <summary>Makes changed rights hold on connections that are there already, on every server within a second.</summary>
-public sealed class RightsWatcher(RightsNews news, LiveConnections connections, LockStore locks, SessionStore sessions, ILogger<RightsWatcher> log) : BackgroundService
+public sealed class RightsWatcher(
+    RightsNews news,
+    LiveConnections connections,
+    LockStore locks,
+    SessionStore sessions,
+    ILogger<RightsWatcher> log
+) : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(500);
 

@@ -15,7 +15,8 @@ public sealed class SpaceNews(LivePassing live, TimeProvider clock)
 
     public void Tell(Guid space)
     {
-        if (waiting.TryAdd(space, 0)) _ = TellLater(space);
+        if (waiting.TryAdd(space, 0))
+            _ = TellLater(space);
     }
 
     /// <summary>Who follows a space has joined its library, whose id is the space's.</summary>

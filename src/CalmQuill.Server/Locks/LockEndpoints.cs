@@ -14,7 +14,8 @@ namespace CalmQuill.Server.Locks;
 /// </remarks>
 internal static class LockEndpoints
 {
-    private const int LeastPassphrase = 4, MostPassphrase = 200;
+    private const int LeastPassphrase = 4,
+        MostPassphrase = 200;
     private static readonly int[] Choices = [5, 15, 60, 480];
 
     private sealed record NewLock(string? Passphrase, int Minutes);
@@ -34,24 +35,58 @@ internal static class LockEndpoints
     }
 
     private static async Task<IResult> All(ReadableSpace space, LockStore locks, CancellationToken cancel) =>
-        Results.Ok((await locks.Of(space.Id, space.Visitor.Session, cancel)).Select(one => new { one.Notebook, openUntil = one.OpenUntil?.ToUnixTimeMilliseconds() }));
+        Results.Ok(
+            (await locks.Of(space.Id, space.Visitor.Session, cancel)).Select(one => new
+            {
+                one.Notebook,
+                openUntil = one.OpenUntil?.ToUnixTimeMilliseconds(),
+            })
+        );
 
-    private static async Task<IResult> Set(OwnedNotebook notebook, NewLock asked, LockStore locks, IPasswordHasher<Person> hasher, CancellationToken cancel)
+    private static async Task<IResult> Set(
+        OwnedNotebook notebook,
+        NewLock asked,
+        LockStore locks,
+        IPasswordHasher<Person> hasher,
+        CancellationToken cancel
+    )
     {
-        if ((asked.Passphrase ?? "").Length is < LeastPassphrase or > MostPassphrase) return Problems.BadInput($"A passphrase has {LeastPassphrase} to {MostPassphrase} characters.");
-        if (!Choices.Contains(asked.Minutes)) return Problems.BadInput("A notebook locks again after 5 or 15 minutes, an hour, or eight hours.");
-        var made = new NotebookLock(notebook.Id, notebook.Space, hasher.HashPassword(null!, asked.Passphrase!), notebook.Visitor.Person, asked.Minutes);
+        if ((asked.Passphrase ?? "").Length is < LeastPassphrase or > MostPassphrase)
+            return Problems.BadInput($"A passphrase has {LeastPassphrase} to {MostPassphrase} characters.");
+        if (!Choices.Contains(asked.Minutes))
+            return Problems.BadInput("A notebook locks again after 5 or 15 minutes, an hour, or eight hours.");
+        var made = new NotebookLock(
+            notebook.Id,
+            notebook.Space,
+            hasher.HashPassword(null!, asked.Passphrase!),
+            notebook.Visitor.Person,
+            asked.Minutes
+        );
         // Whoever has it open live is let in again only where it is not shut.
-        return await locks.Set(made, cancel) ? Results.NoContent() : Problems.Of(StatusCodes.Status409Conflict, "locked-already", "This notebook is locked already.");
+        return await locks.Set(made, cancel)
+            ? Results.NoContent()
+            : Problems.Of(StatusCodes.Status409Conflict, "locked-already", "This notebook is locked already.");
     }
 
     private static async Task<IResult> Open(
-        LockedNotebook locked, Passphrase asked, HttpContext http, LockStore locks, IPasswordHasher<Person> hasher, SignInLimiter limiter, TimeProvider clock, CancellationToken cancel)
+        LockedNotebook locked,
+        Passphrase asked,
+        HttpContext http,
+        LockStore locks,
+        IPasswordHasher<Person> hasher,
+        SignInLimiter limiter,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var (notebook, space) = (locked.Lock.Notebook, locked.Lock.Space);
         // By person: one member who guesses keeps no other out.
-        if (!await limiter.Allows($"lock {space} {notebook} {locked.Visitor.Person}", http, null, cancel)) return Problems.TooMany();
-        if (asked.Words is not { Length: <= MostPassphrase } words || hasher.VerifyHashedPassword(null!, locked.Lock.Hash, words) == PasswordVerificationResult.Failed)
+        if (!await limiter.Allows($"lock {space} {notebook} {locked.Visitor.Person}", http, null, cancel))
+            return Problems.TooMany();
+        if (
+            asked.Words is not { Length: <= MostPassphrase } words
+            || hasher.VerifyHashedPassword(null!, locked.Lock.Hash, words) == PasswordVerificationResult.Failed
+        )
             return Problems.Of(StatusCodes.Status400BadRequest, "wrong-passphrase", "This is not the passphrase.");
         var until = clock.GetUtcNow().AddMinutes(locked.Lock.Minutes);
         await locks.Open(space, notebook, locked.Visitor.Session, until, cancel);
@@ -66,12 +101,22 @@ internal static class LockEndpoints
 
     /// <summary>Takes a lock off by the account's password, that is by signing in afresh: the way out when the passphrase is forgotten.</summary>
     private static async Task<IResult> Remove(
-        LockedNotebook locked, SignedInAfresh asked, HttpContext http, LockStore locks, PersonStore people, IPasswordHasher<Person> hasher, SignInLimiter limiter, Settings settings, CancellationToken cancel)
+        LockedNotebook locked,
+        SignedInAfresh asked,
+        HttpContext http,
+        LockStore locks,
+        PersonStore people,
+        IPasswordHasher<Person> hasher,
+        SignInLimiter limiter,
+        Settings settings,
+        CancellationToken cancel
+    )
     {
         if (!Rights.MayLock(locked.Role, locked.Lock.SetBy == locked.Visitor.Person))
             return Problems.NotAllowed("Only who put the lock on, or an owner of the library, takes it off.");
         var person = (await people.Find(locked.Visitor.Person, cancel))!;
-        if (!await limiter.Allows($"details of {person.Id}", http, null, cancel)) return Problems.TooMany();
+        if (!await limiter.Allows($"details of {person.Id}", http, null, cancel))
+            return Problems.TooMany();
         if (!hasher.IsPassword(person, asked.Password, settings.IsDemonstration))
             return Problems.Of(StatusCodes.Status400BadRequest, "wrong-password", "The password of your account is not right.");
         await locks.Remove(locked.Lock.Space, locked.Lock.Notebook, cancel);

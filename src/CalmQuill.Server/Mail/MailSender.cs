@@ -12,8 +12,11 @@ public sealed record Mail(string To, string Subject, string Text);
 public sealed class MailSender(Settings settings, ILogger<MailSender> log) : BackgroundService
 {
     private const int Tries = 3;
-    private static readonly TimeSpan Pause = TimeSpan.FromSeconds(20), Longest = TimeSpan.FromSeconds(30);
-    private readonly Channel<Mail> waiting = Channel.CreateBounded<Mail>(new BoundedChannelOptions(500) { FullMode = BoundedChannelFullMode.DropWrite });
+    private static readonly TimeSpan Pause = TimeSpan.FromSeconds(20),
+        Longest = TimeSpan.FromSeconds(30);
+    private readonly Channel<Mail> waiting = Channel.CreateBounded<Mail>(
+        new BoundedChannelOptions(500) { FullMode = BoundedChannelFullMode.DropWrite }
+    );
 
     /// <summary>Whether letters can be sent at all.</summary>
     public bool IsThere => settings.Mail is not null;
@@ -22,7 +25,8 @@ public sealed class MailSender(Settings settings, ILogger<MailSender> log) : Bac
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        if (settings.Mail is not { } server) return;
+        if (settings.Mail is not { } server)
+            return;
         await foreach (var mail in waiting.Reader.ReadAllAsync(stoppingToken))
         {
             for (var tried = 1; tried <= Tries; tried++)
@@ -36,7 +40,8 @@ public sealed class MailSender(Settings settings, ILogger<MailSender> log) : Bac
                 {
                     // Whom it was for is nobody's business who reads the log.
                     log.LogWarning("A letter could not be sent, try {Tried} of {Tries}: {Problem}", tried, Tries, problem.Message);
-                    if (tried < Tries) await Task.Delay(Pause, stoppingToken);
+                    if (tried < Tries)
+                        await Task.Delay(Pause, stoppingToken);
                 }
             }
         }
@@ -53,8 +58,16 @@ public sealed class MailSender(Settings settings, ILogger<MailSender> log) : Bac
         message.Body = new TextPart("plain") { Text = mail.Text };
         using var client = new SmtpClient();
         var isSecure = server.Scheme == "smtps";
-        var port = server.Port > 0 ? server.Port : isSecure ? 465 : 25;
-        await client.ConnectAsync(server.Host, port, isSecure ? SecureSocketOptions.SslOnConnect : SecureSocketOptions.StartTlsWhenAvailable, limit.Token);
+        var port =
+            server.Port > 0 ? server.Port
+            : isSecure ? 465
+            : 25;
+        await client.ConnectAsync(
+            server.Host,
+            port,
+            isSecure ? SecureSocketOptions.SslOnConnect : SecureSocketOptions.StartTlsWhenAvailable,
+            limit.Token
+        );
         if (server.UserInfo.Split(':', 2) is [{ Length: > 0 } user, var password])
             await client.AuthenticateAsync(Uri.UnescapeDataString(user), Uri.UnescapeDataString(password), limit.Token);
         await client.SendAsync(message, limit.Token);

@@ -26,24 +26,37 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
     }
 
     /// <summary>Many pages of one notebook, one after the other; the notebook is read once.</summary>
-    public async IAsyncEnumerable<PrintedPage> Of(Guid space, IReadOnlyList<ShownPage> pages, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
+    public async IAsyncEnumerable<PrintedPage> Of(
+        Guid space,
+        IReadOnlyList<ShownPage> pages,
+        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel
+    )
     {
-        var notebook = pages.FirstOrDefault(page => page.Planner.Length > 0) is { } one ? await documents.Notebook(space, one.Notebook, cancel) : null;
+        var notebook = pages.FirstOrDefault(page => page.Planner.Length > 0) is { } one
+            ? await documents.Notebook(space, one.Notebook, cancel)
+            : null;
         var backgrounds = new Dictionary<Guid, Background?>();
         foreach (var page in pages)
         {
             var paper = Paper.ParseOrDefault(page.Paper);
-            if (paper.Own != Guid.Empty && !backgrounds.ContainsKey(paper.Own)) backgrounds[paper.Own] = Under(await assets.OfPaper(paper.Own, space, cancel));
+            if (paper.Own != Guid.Empty && !backgrounds.ContainsKey(paper.Own))
+                backgrounds[paper.Own] = Under(await assets.OfPaper(paper.Own, space, cancel));
             yield return new PrintedPage(await documents.Page(space, page.Id, cancel), paper, page.Title)
             {
-                Id = page.Id, Cancel = cancel, Face = notebook?.FaceOf(page.Notebook, page.Id), Under = paper.Own == Guid.Empty ? null : backgrounds[paper.Own],
+                Id = page.Id,
+                Cancel = cancel,
+                Face = notebook?.FaceOf(page.Notebook, page.Id),
+                Under = paper.Own == Guid.Empty ? null : backgrounds[paper.Own],
             };
         }
     }
 
     private static Background? Under(Asset? asset)
     {
-        if (asset is null) return null;
-        return asset.Type == AssetEndpoints.Jpeg ? new Background.Picture(asset.Bytes, asset.Type, asset.Width, asset.Height) : FrozenPage.Read(asset.Bytes);
+        if (asset is null)
+            return null;
+        return asset.Type == AssetEndpoints.Jpeg
+            ? new Background.Picture(asset.Bytes, asset.Type, asset.Width, asset.Height)
+            : FrozenPage.Read(asset.Bytes);
     }
 }

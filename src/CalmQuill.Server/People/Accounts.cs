@@ -19,18 +19,25 @@ public static class Accounts
     public static string? EmailProblem(string email)
     {
         var at = email.IndexOf('@', StringComparison.Ordinal);
-        var isOne = email.Length is >= 3 and <= MostEmail && at >= 1 && at == email.LastIndexOf('@') && at < email.Length - 1
-            && email.All(c => !char.IsWhiteSpace(c) && !char.IsControl(c) && !char.IsSurrogate(c) && c is not (',' or ';' or '<' or '>' or '"'));
+        var isOne =
+            email.Length is >= 3 and <= MostEmail
+            && at >= 1
+            && at == email.LastIndexOf('@')
+            && at < email.Length - 1
+            && email.All(c =>
+                !char.IsWhiteSpace(c) && !char.IsControl(c) && !char.IsSurrogate(c) && c is not (',' or ';' or '<' or '>' or '"')
+            );
         return isOne ? null : "This is not an e-mail address.";
     }
 
-    public static string? PasswordProblem(string password) => password switch
-    {
-        { Length: < LeastPassword } => $"A password needs at least {LeastPassword} characters.",
-        { Length: > MostPassword } => $"A password has at most {MostPassword} characters.",
-        _ when Published.Contains(password) => "This password stands in the documentation. Choose another one.",
-        _ => null,
-    };
+    public static string? PasswordProblem(string password) =>
+        password switch
+        {
+            { Length: < LeastPassword } => $"A password needs at least {LeastPassword} characters.",
+            { Length: > MostPassword } => $"A password has at most {MostPassword} characters.",
+            _ when Published.Contains(password) => "This password stands in the documentation. Choose another one.",
+            _ => null,
+        };
 
     public static Person Make(Guid id, string email, string name, string password, IPasswordHasher<Person> hasher)
     {
@@ -42,9 +49,11 @@ public static class Accounts
     public static bool IsPassword(this IPasswordHasher<Person> hasher, Person? person, string? password, bool isDemonstration)
     {
         var tried = password is { Length: <= MostPassword } ? password : "";
-        var verified = hasher.VerifyHashedPassword(person!, person?.PasswordHash ?? HashOfNobody(hasher), tried) != PasswordVerificationResult.Failed;
+        var verified =
+            hasher.VerifyHashedPassword(person!, person?.PasswordHash ?? HashOfNobody(hasher), tried) != PasswordVerificationResult.Failed;
         return verified && person is not null && tried.Length > 0 && (isDemonstration || !Published.Contains(tried));
     }
 
-    private static string HashOfNobody(IPasswordHasher<Person> hasher) => hashOfNobody ??= hasher.HashPassword(null!, Guid.NewGuid().ToString());
+    private static string HashOfNobody(IPasswordHasher<Person> hasher) =>
+        hashOfNobody ??= hasher.HashPassword(null!, Guid.NewGuid().ToString());
 }

@@ -21,16 +21,25 @@ public sealed class KnownDevices(IDataProtectionProvider protection, Settings se
     {
         var known = Read(http) ?? new Content(Guid.NewGuid(), []);
         Guid[] people = [person, .. known.People.Where(one => one != person).Take(MostPeople - 1)];
-        http.Response.Cookies.Append(Cookie, protector.Protect(JsonSerializer.Serialize(known with { People = people })), new CookieOptions
-        {
-            HttpOnly = true, SameSite = SameSiteMode.Strict, MaxAge = TimeSpan.FromDays(365), Secure = settings.PublicUrl?.Scheme == "https", IsEssential = true,
-        });
+        http.Response.Cookies.Append(
+            Cookie,
+            protector.Protect(JsonSerializer.Serialize(known with { People = people })),
+            new CookieOptions
+            {
+                HttpOnly = true,
+                SameSite = SameSiteMode.Strict,
+                MaxAge = TimeSpan.FromDays(365),
+                Secure = settings.PublicUrl?.Scheme == "https",
+                IsEssential = true,
+            }
+        );
         return known.Device;
     }
 
     private Content? Read(HttpContext http)
     {
-        if (http.Request.Cookies[Cookie] is not { Length: > 0 } text) return null;
+        if (http.Request.Cookies[Cookie] is not { Length: > 0 } text)
+            return null;
         try
         {
             return JsonSerializer.Deserialize<Content>(protector.Unprotect(text));

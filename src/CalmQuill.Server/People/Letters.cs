@@ -28,7 +28,11 @@ public static class Letters
             return 1;
         }
 
-        var secret = await new LetterStore(database).Write(new Letter(LetterPurpose.Password, null, person.Id), TimeSpan.FromHours(2), default);
+        var secret = await new LetterStore(database).Write(
+            new Letter(LetterPurpose.Password, null, person.Id),
+            TimeSpan.FromHours(2),
+            default
+        );
         Console.WriteLine($"{person.Name} sets a new password, within two hours, at");
         Console.WriteLine(Address(settings) + PeopleEndpoints.PasswordPath(secret));
         return 0;

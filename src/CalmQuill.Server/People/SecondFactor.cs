@@ -33,13 +33,19 @@ public sealed class SecondFactor(PersonStore people, IDataProtectionProvider pro
             return null;
         }
 
-        return code.Length == 6 && new Totp(bytes).VerifyTotp(clock.GetUtcNow().UtcDateTime, code, out var step, new VerificationWindow(1, 1)) ? step : null;
+        return
+            code.Length == 6 && new Totp(bytes).VerifyTotp(clock.GetUtcNow().UtcDateTime, code, out var step, new VerificationWindow(1, 1))
+            ? step
+            : null;
     }
 
     /// <summary>Turns the factor on and gives the recovery codes, which are shown this once.</summary>
     public async Task<IReadOnlyList<string>> TurnOn(Guid person, string secret, CancellationToken cancel)
     {
-        var codes = Enumerable.Range(0, RecoveryCodes).Select(_ => $"{RandomNumberGenerator.GetString(Letters, 5)}-{RandomNumberGenerator.GetString(Letters, 5)}").ToList();
+        var codes = Enumerable
+            .Range(0, RecoveryCodes)
+            .Select(_ => $"{RandomNumberGenerator.GetString(Letters, 5)}-{RandomNumberGenerator.GetString(Letters, 5)}")
+            .ToList();
         await people.SetSecondFactor(person, protector.Protect(Encoding.ASCII.GetBytes(secret)), [.. codes.Select(Hash)], cancel);
         return codes;
     }
@@ -49,10 +55,13 @@ public sealed class SecondFactor(PersonStore people, IDataProtectionProvider pro
     /// <summary>Takes a time code or a recovery code of a person. False when it does not fit, or was taken before.</summary>
     public async Task<bool> Take(Person person, string code, CancellationToken cancel)
     {
-        if (person.SecondFactor is not { } kept) return true;
+        if (person.SecondFactor is not { } kept)
+            return true;
         var tidy = code.Trim().Replace(" ", "", StringComparison.Ordinal).ToLowerInvariant();
-        if (tidy.Length > 20) return false;
-        if (StepOf(Encoding.ASCII.GetString(protector.Unprotect(kept)), tidy) is { } step) return await people.TakeStep(person.Id, step, cancel);
+        if (tidy.Length > 20)
+            return false;
+        if (StepOf(Encoding.ASCII.GetString(protector.Unprotect(kept)), tidy) is { } step)
+            return await people.TakeStep(person.Id, step, cancel);
         return await people.TakeRecoveryCode(person.Id, Hash(tidy), cancel);
     }
 

@@ -25,39 +25,93 @@ internal static class SessionEndpoints
 
     /// <summary>The person and their spaces (null when signed out), the antiforgery token, and the server's clock.</summary>
     public static async Task<IResult> Show(
-        HttpContext http, PersonStore people, SpaceStore spaces, IAntiforgery antiforgery, Settings settings, MailSender mail, TimeProvider clock, CancellationToken cancel)
+        HttpContext http,
+        PersonStore people,
+        SpaceStore spaces,
+        IAntiforgery antiforgery,
+        Settings settings,
+        MailSender mail,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var person = await people.Find(http.User.Id(), cancel);
         var token = antiforgery.GetAndStoreTokens(http).RequestToken;
         var now = clock.GetUtcNow().ToUnixTimeMilliseconds();
-        if (person is null) return Results.Ok(new { antiforgery = token, serverTime = now, openRegistration = settings.OpenRegistration && mail.IsThere, sendsMail = mail.IsThere });
+        if (person is null)
+            return Results.Ok(
+                new
+                {
+                    antiforgery = token,
+                    serverTime = now,
+                    openRegistration = settings.OpenRegistration && mail.IsThere,
+                    sendsMail = mail.IsThere,
+                }
+            );
         var own = await spaces.Of(person.Id, cancel);
-        return Results.Ok(new
-        {
-            antiforgery = token,
-            serverTime = now,
-            person = new { person.Id, person.Name, person.Email, person.Colour, secondFactor = person.SecondFactor is not null },
-            spaces = own.Select(space => new { space.Id, space.Name, space.Personal, role = space.Role.ToString().ToLowerInvariant() }),
-        });
+        return Results.Ok(
+            new
+            {
+                antiforgery = token,
+                serverTime = now,
+                person = new
+                {
+                    person.Id,
+                    person.Name,
+                    person.Email,
+                    person.Colour,
+                    secondFactor = person.SecondFactor is not null,
+                },
+                spaces = own.Select(space => new
+                {
+                    space.Id,
+                    space.Name,
+                    space.Personal,
+                    role = space.Role.ToString().ToLowerInvariant(),
+                }),
+            }
+        );
     }
 
     private static async Task<IResult> Enter(
-        Credentials credentials, HttpContext http, PersonStore people, SpaceStore spaces, IPasswordHasher<Person> hasher, SignInLimiter limiter, KnownDevices devices, SecondFactor factor,
-        IAntiforgery antiforgery, Settings settings, MailSender mail, TimeProvider clock, CancellationToken cancel)
+        Credentials credentials,
+        HttpContext http,
+        PersonStore people,
+        SpaceStore spaces,
+        IPasswordHasher<Person> hasher,
+        SignInLimiter limiter,
+        KnownDevices devices,
+        SecondFactor factor,
+        IAntiforgery antiforgery,
+        Settings settings,
+        MailSender mail,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var email = (credentials.Email ?? "").Trim();
-        if (Accounts.EmailProblem(email) is not null) email = "";
+        if (Accounts.EmailProblem(email) is not null)
+            email = "";
         var person = email.Length > 0 ? await people.FindByEmail(email, cancel) : null;
-        if (!await limiter.Allows(email, http, person is null ? null : devices.Find(http, person.Id), cancel)) return Problems.TooMany();
+        if (!await limiter.Allows(email, http, person is null ? null : devices.Find(http, person.Id), cancel))
+            return Problems.TooMany();
         // An unknown address takes as long as a wrong password, so that the time does not tell which it was.
         if (!hasher.IsPassword(person, credentials.Password, settings.IsDemonstration))
             return Problems.Of(StatusCodes.Status401Unauthorized, "wrong-sign-in", "The e-mail address or the password is not right.");
         if (person!.SecondFactor is not null)
         {
             if (string.IsNullOrWhiteSpace(credentials.Code))
-                return Problems.Of(StatusCodes.Status401Unauthorized, "code-needed", "Give the code of your second factor, or one of your recovery codes.");
+                return Problems.Of(
+                    StatusCodes.Status401Unauthorized,
+                    "code-needed",
+                    "Give the code of your second factor, or one of your recovery codes."
+                );
             if (!await factor.Take(person, credentials.Code, cancel))
-                return Problems.Of(StatusCodes.Status401Unauthorized, "wrong-code", "This code is not right, or was used already. A new one comes every half minute.");
+                return Problems.Of(
+                    StatusCodes.Status401Unauthorized,
+                    "wrong-code",
+                    "This code is not right, or was used already. A new one comes every half minute."
+                );
         }
 
         await http.SignInAs(person, cancel);
@@ -66,7 +120,8 @@ internal static class SessionEndpoints
 
     private static async Task<IResult> Leave(HttpContext http, SessionStore sessions, CancellationToken cancel)
     {
-        if (http.User.Session() != Guid.Empty) await sessions.EndOne(http.User.Id(), http.User.Session(), cancel);
+        if (http.User.Session() != Guid.Empty)
+            await sessions.EndOne(http.User.Id(), http.User.Session(), cancel);
         await http.SignOutAsync();
         http.User = new ClaimsPrincipal(new ClaimsIdentity());
         return Results.NoContent();
@@ -75,10 +130,17 @@ internal static class SessionEndpoints
     private static async Task<IResult> Devices(HttpContext http, SessionStore sessions, CancellationToken cancel)
     {
         var own = http.User.Session();
-        return Results.Ok((await sessions.Of(http.User.Id(), cancel)).Select(one => new
-        {
-            one.Id, one.Name, one.Address, madeAt = one.MadeAt.ToUnixTimeMilliseconds(), seenAt = one.SeenAt.ToUnixTimeMilliseconds(), isThis = one.Id == own,
-        }));
+        return Results.Ok(
+            (await sessions.Of(http.User.Id(), cancel)).Select(one => new
+            {
+                one.Id,
+                one.Name,
+                one.Address,
+                madeAt = one.MadeAt.ToUnixTimeMilliseconds(),
+                seenAt = one.SeenAt.ToUnixTimeMilliseconds(),
+                isThis = one.Id == own,
+            })
+        );
     }
 
     private static async Task<IResult> EndOthers(HttpContext http, SessionStore sessions, CancellationToken cancel)

@@ -13,8 +13,10 @@ public sealed class SignInLimiter(CountStore counts, QuillLimits limits, TimePro
     private const int AddressShare = 10;
     private const int MostKey = 300;
 
-    private readonly PartitionedRateLimiter<(string Key, int AMinute)> limiter = PartitionedRateLimiter.Create<(string Key, int AMinute), string>(
-        asked => RateLimitPartition.Get(asked.Key, _ => new SharedLimiter(counts, asked.Key, asked.AMinute, clock)));
+    private readonly PartitionedRateLimiter<(string Key, int AMinute)> limiter = PartitionedRateLimiter.Create<
+        (string Key, int AMinute),
+        string
+    >(asked => RateLimitPartition.Get(asked.Key, _ => new SharedLimiter(counts, asked.Key, asked.AMinute, clock)));
 
     /// <param name="what">What is tried: an account, a lock.</param>
     /// <param name="http">Who asks.</param>
@@ -22,8 +24,10 @@ public sealed class SignInLimiter(CountStore counts, QuillLimits limits, TimePro
     /// <param name="cancel">Gives up.</param>
     public async Task<bool> Allows(string what, HttpContext http, Guid? device, CancellationToken cancel)
     {
-        if (device is { } known) return await Take($"device {known} {Short(what)}", limits.SignInsAMinute, cancel);
-        return await Take($"tries from {http.ClientAddress()}", limits.SignInsAMinute * AddressShare, cancel) && await Take($"tries at {Short(what)}", limits.SignInsAMinute, cancel);
+        if (device is { } known)
+            return await Take($"device {known} {Short(what)}", limits.SignInsAMinute, cancel);
+        return await Take($"tries from {http.ClientAddress()}", limits.SignInsAMinute * AddressShare, cancel)
+            && await Take($"tries at {Short(what)}", limits.SignInsAMinute, cancel);
     }
 
     public void Dispose() => limiter.Dispose();

@@ -19,25 +19,50 @@ internal static class SpaceEndpoints
     }
 
     private static async Task<IResult> Members(ReadableSpace space, SpaceStore spaces, CancellationToken cancel) =>
-        Results.Ok((await spaces.Members(space.Id, cancel)).Select(member => new { member.Id, member.Name, member.Colour, role = member.Role.ToString().ToLowerInvariant() }));
+        Results.Ok(
+            (await spaces.Members(space.Id, cancel)).Select(member => new
+            {
+                member.Id,
+                member.Name,
+                member.Colour,
+                role = member.Role.ToString().ToLowerInvariant(),
+            })
+        );
 
     private static async Task<IResult> SetRole(OwnedSpace space, Guid person, NewRole asked, SpaceStore spaces, CancellationToken cancel)
     {
-        Role? role = asked.Role switch { "reader" => Role.Reader, "writer" => Role.Writer, "owner" => Role.Owner, "none" => Role.None, _ => null };
-        if (role is null) return Problems.BadInput("A role is reader, writer or owner; none takes a person out of the group.");
-        if (await spaces.RoleIn(space.Id, person, cancel) == Role.None) return Problems.NotHere();
+        Role? role = asked.Role switch
+        {
+            "reader" => Role.Reader,
+            "writer" => Role.Writer,
+            "owner" => Role.Owner,
+            "none" => Role.None,
+            _ => null,
+        };
+        if (role is null)
+            return Problems.BadInput("A role is reader, writer or owner; none takes a person out of the group.");
+        if (await spaces.RoleIn(space.Id, person, cancel) == Role.None)
+            return Problems.NotHere();
         // Their open connections end with it, on every server.
-        return await spaces.SetRole(space.Id, person, role.Value, cancel) ? Results.NoContent() : Problems.BadInput("A space needs at least one owner.");
+        return await spaces.SetRole(space.Id, person, role.Value, cancel)
+            ? Results.NoContent()
+            : Problems.BadInput("A space needs at least one owner.");
     }
 
     /// <summary>What the space holds, and what it may hold.</summary>
     private static async Task<IResult> Usage(ReadableSpace space, SpaceStore spaces, QuillLimits limits, CancellationToken cancel)
     {
         var usage = await spaces.Usage(space.Id, cancel);
-        return Results.Ok(new
-        {
-            usage.Operations, usage.Bytes, usage.AssetBytes,
-            mostOperations = limits.OperationsOfASpace, mostBytes = limits.BytesOfASpace, mostAssetBytes = limits.AssetBytesOfASpace,
-        });
+        return Results.Ok(
+            new
+            {
+                usage.Operations,
+                usage.Bytes,
+                usage.AssetBytes,
+                mostOperations = limits.OperationsOfASpace,
+                mostBytes = limits.BytesOfASpace,
+                mostAssetBytes = limits.AssetBytesOfASpace,
+            }
+        );
     }
 }

@@ -34,14 +34,38 @@ internal static class SpotEndpoints
     private static async Task<IResult> FollowUps(bool? all, HttpContext http, Gate gate, SpotStore spots, CancellationToken cancel) =>
         Results.Ok(await spots.Marks(http.User.Id(), all != true, await gate.Shut(Visitor.Of(http.User), cancel), cancel));
 
-    private static async Task<IResult> Markdown(bool? all, string? ids, HttpContext http, Gate gate, SpotStore spots, SpaceStore spaces, CancellationToken cancel) =>
-        await Export(all, ids, http, gate, spots, spaces, FollowUpLists.Markdown, "text/markdown; charset=utf-8", "follow-ups.md", cancel);
+    private static async Task<IResult> Markdown(
+        bool? all,
+        string? ids,
+        HttpContext http,
+        Gate gate,
+        SpotStore spots,
+        SpaceStore spaces,
+        CancellationToken cancel
+    ) => await Export(all, ids, http, gate, spots, spaces, FollowUpLists.Markdown, "text/markdown; charset=utf-8", "follow-ups.md", cancel);
 
-    private static async Task<IResult> Csv(bool? all, string? ids, HttpContext http, Gate gate, SpotStore spots, SpaceStore spaces, CancellationToken cancel) =>
-        await Export(all, ids, http, gate, spots, spaces, FollowUpLists.Csv, "text/csv; charset=utf-8", "follow-ups.csv", cancel);
+    private static async Task<IResult> Csv(
+        bool? all,
+        string? ids,
+        HttpContext http,
+        Gate gate,
+        SpotStore spots,
+        SpaceStore spaces,
+        CancellationToken cancel
+    ) => await Export(all, ids, http, gate, spots, spaces, FollowUpLists.Csv, "text/csv; charset=utf-8", "follow-ups.csv", cancel);
 
     private static async Task<IResult> Export(
-        bool? all, string? ids, HttpContext http, Gate gate, SpotStore spots, SpaceStore spaces, Func<IReadOnlyList<FollowUpLists.Line>, string> write, string type, string file, CancellationToken cancel)
+        bool? all,
+        string? ids,
+        HttpContext http,
+        Gate gate,
+        SpotStore spots,
+        SpaceStore spaces,
+        Func<IReadOnlyList<FollowUpLists.Line>, string> write,
+        string type,
+        string file,
+        CancellationToken cancel
+    )
     {
         var found = await spots.Marks(http.User.Id(), all != true, await gate.Shut(Visitor.Of(http.User), cancel), cancel);
         if (ids is not null)
@@ -53,28 +77,43 @@ internal static class SpotEndpoints
         var people = new Dictionary<Guid, string>();
         foreach (var space in found.Select(spot => spot.Space).Distinct())
         {
-            foreach (var member in await spaces.Members(space, cancel)) people[member.Id] = member.Name;
+            foreach (var member in await spaces.Members(space, cancel))
+                people[member.Id] = member.Name;
         }
 
         var kinds = await spots.KindNames(http.User.Id(), cancel);
-        var lines = found.Select(spot => new FollowUpLists.Line(
-            Words(spot, kinds), spot.Note, spot.NotebookName, spot.PageTitle.Length > 0 ? $"page {spot.PageNumber}, {spot.PageTitle}" : $"page {spot.PageNumber}",
-            spot.Person is { } person ? people.GetValueOrDefault(person, "") : "", spot.Due,
-            DateTimeOffset.FromUnixTimeMilliseconds(spot.CreatedAt), spot.DoneAt is { } done ? DateTimeOffset.FromUnixTimeMilliseconds(done) : null)).ToList();
+        var lines = found
+            .Select(spot => new FollowUpLists.Line(
+                Words(spot, kinds),
+                spot.Note,
+                spot.NotebookName,
+                spot.PageTitle.Length > 0 ? $"page {spot.PageNumber}, {spot.PageTitle}" : $"page {spot.PageNumber}",
+                spot.Person is { } person ? people.GetValueOrDefault(person, "") : "",
+                spot.Due,
+                DateTimeOffset.FromUnixTimeMilliseconds(spot.CreatedAt),
+                spot.DoneAt is { } done ? DateTimeOffset.FromUnixTimeMilliseconds(done) : null
+            ))
+            .ToList();
         return Results.File(System.Text.Encoding.UTF8.GetBytes(write(lines)), type, file);
     }
 
-    private static string Words(ShownSpot spot, Dictionary<(Guid Space, Guid Kind), string> own) => spot.Mark switch
-    {
-        MarkKinds.ToDo => "To do",
-        MarkKinds.Ask => "Ask",
-        MarkKinds.LookUp => "Look up",
-        MarkKinds.KeyPoint => "Key point",
-        _ => Guid.TryParse(spot.Mark, out var id) && own.TryGetValue((spot.Space, id), out var name) ? name : "Mark",
-    };
+    private static string Words(ShownSpot spot, Dictionary<(Guid Space, Guid Kind), string> own) =>
+        spot.Mark switch
+        {
+            MarkKinds.ToDo => "To do",
+            MarkKinds.Ask => "Ask",
+            MarkKinds.LookUp => "Look up",
+            MarkKinds.KeyPoint => "Key point",
+            _ => Guid.TryParse(spot.Mark, out var id) && own.TryGetValue((spot.Space, id), out var name) ? name : "Mark",
+        };
 
-    private static async Task<IResult> OfNotebook(ReadableSpace space, Guid notebook, Gate gate, SpotStore spots, CancellationToken cancel) =>
-        Results.Ok(await spots.OfNotebook(space.Id, notebook, await gate.Shut(space.Visitor, cancel), cancel));
+    private static async Task<IResult> OfNotebook(
+        ReadableSpace space,
+        Guid notebook,
+        Gate gate,
+        SpotStore spots,
+        CancellationToken cancel
+    ) => Results.Ok(await spots.OfNotebook(space.Id, notebook, await gate.Shut(space.Visitor, cancel), cancel));
 
     /// <summary>The pages of a notebook in order, with the numbers that the addresses of their pictures carry.</summary>
     private static async Task<IResult> Pages(ReadableNotebook notebook, ShelfStore shelf, CancellationToken cancel) =>
@@ -84,25 +123,51 @@ internal static class SpotEndpoints
     private static async Task<IResult> Links(ReadableSpace space, string? notebooks, Gate gate, SpotStore spots, CancellationToken cancel)
     {
         var asked = (notebooks ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries);
-        if (asked.Length > MostNotebooks || !asked.All(id => Guid.TryParse(id, out _))) return Problems.BadInput($"Links are asked for by at most {MostNotebooks} ids of notebooks.");
+        if (asked.Length > MostNotebooks || !asked.All(id => Guid.TryParse(id, out _)))
+            return Problems.BadInput($"Links are asked for by at most {MostNotebooks} ids of notebooks.");
         return Results.Ok(await spots.LinksFrom(space.Id, [.. asked.Select(Guid.Parse)], await gate.Shut(space.Visitor, cancel), cancel));
     }
 
     /// <summary>What leads to a page of a space, or to a notebook of it.</summary>
-    private static async Task<IResult> Backlinks(ReadableSpace space, Guid? notebook, Guid? page, Gate gate, SpotStore spots, CancellationToken cancel)
+    private static async Task<IResult> Backlinks(
+        ReadableSpace space,
+        Guid? notebook,
+        Guid? page,
+        Gate gate,
+        SpotStore spots,
+        CancellationToken cancel
+    )
     {
-        if (notebook is null) return Problems.BadInput("What links here is asked for by the notebook.");
-        return Results.Ok(await spots.Leading(space.Visitor.Person, space.Id, notebook.Value, page, await gate.Shut(space.Visitor, cancel), cancel));
+        if (notebook is null)
+            return Problems.BadInput("What links here is asked for by the notebook.");
+        return Results.Ok(
+            await spots.Leading(space.Visitor.Person, space.Id, notebook.Value, page, await gate.Shut(space.Visitor, cancel), cancel)
+        );
     }
 
     /// <summary>A part of a page as a picture; the address carries what makes it new.</summary>
-    private static async Task<IResult> Part(ReadablePage page, string? paper, string? area, HttpContext http, PrintedPages pages, ShelfStore shelf, CancellationToken cancel)
+    private static async Task<IResult> Part(
+        ReadablePage page,
+        string? paper,
+        string? area,
+        HttpContext http,
+        PrintedPages pages,
+        ShelfStore shelf,
+        CancellationToken cancel
+    )
     {
-        var edges = (area ?? "").Split(',').Select(edge => int.TryParse(edge, out var value) && Math.Abs((long)value) <= StrokeSamples.MostCoordinate ? value : (int?)null).ToArray();
-        if (edges.Length != 4 || edges.Contains(null) || edges[0] >= edges[2] || edges[1] >= edges[3]) return Problems.BadInput("A part of a page is asked for by its left, upper, right and lower edge.");
+        var edges = (area ?? "")
+            .Split(',')
+            .Select(edge => int.TryParse(edge, out var value) && Math.Abs((long)value) <= StrokeSamples.MostCoordinate ? value : (int?)null)
+            .ToArray();
+        if (edges.Length != 4 || edges.Contains(null) || edges[0] >= edges[2] || edges[1] >= edges[3])
+            return Problems.BadInput("A part of a page is asked for by its left, upper, right and lower edge.");
         var known = await shelf.PageOrNew(page.Id, page.Space, cancel);
         var printed = await pages.Of(page.Space, known with { Paper = paper ?? known.Paper }, cancel);
         http.Response.Headers.CacheControl = page.IsLocked ? "no-store" : "private, max-age=31536000, immutable";
-        return Results.Text(ThumbnailSvg.WritePart(printed, new Box(edges[0]!.Value, edges[1]!.Value, edges[2]!.Value, edges[3]!.Value)), "image/svg+xml");
+        return Results.Text(
+            ThumbnailSvg.WritePart(printed, new Box(edges[0]!.Value, edges[1]!.Value, edges[2]!.Value, edges[3]!.Value)),
+            "image/svg+xml"
+        );
     }
 }

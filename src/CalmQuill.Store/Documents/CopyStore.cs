@@ -9,7 +9,12 @@ public sealed class CopyStore(Database database)
         await using var connection = await database.Connect(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         (string, object?)[] pairs =
-            [("source", from), ("space", into), ("from", pages.Select(page => page.From).ToArray()), ("to", pages.Select(page => page.To).ToArray())];
+        [
+            ("source", from),
+            ("space", into),
+            ("from", pages.Select(page => page.From).ToArray()),
+            ("to", pages.Select(page => page.To).ToArray()),
+        ];
         await connection.Execute(
             """
             INSERT INTO documents (id, space_id, kind, last_seq, written_at, written_by, size)
@@ -17,9 +22,10 @@ public sealed class CopyStore(Database database)
             FROM unnest(@from, @to) AS p (original, copy) JOIN documents d ON d.space_id = @source AND d.kind = 3 AND d.id = p.original
             WHERE d.erased_at IS NULL
             """,
-            cancel, pairs);
-        const string copied =
-            """
+            cancel,
+            pairs
+        );
+        const string copied = """
             FROM unnest(@from, @to) AS p (original, copy)
             JOIN documents d ON d.space_id = @source AND d.kind = 3 AND d.id = p.original AND d.erased_at IS NULL
             JOIN documents c ON c.space_id = @space AND c.kind = 3 AND c.id = p.copy
@@ -30,17 +36,23 @@ public sealed class CopyStore(Database database)
             SELECT c.key, o.seq, o.replica, o.counter, o.author, o.bytes, o.received_at
             {copied} JOIN operations o ON o.document_key = d.key
             """,
-            cancel, pairs);
+            cancel,
+            pairs
+        );
         await connection.Execute(
             $"INSERT INTO snapshots (document_key, seq, bytes) SELECT c.key, s.seq, s.bytes {copied} JOIN snapshots s ON s.document_key = d.key",
-            cancel, pairs);
+            cancel,
+            pairs
+        );
         await connection.Execute(
             """
             INSERT INTO page_writers (space_id, page_id, person_id, written_at)
             SELECT @space, p.copy, w.person_id, w.written_at
             FROM unnest(@from, @to) AS p (original, copy) JOIN page_writers w ON w.space_id = @source AND w.page_id = p.original
             """,
-            cancel, pairs);
+            cancel,
+            pairs
+        );
         await transaction.CommitAsync(cancel);
     }
 }

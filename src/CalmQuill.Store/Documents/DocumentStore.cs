@@ -17,13 +17,13 @@ public sealed class DocumentStore(Database database, DocumentLimits limits)
     private readonly Projections projections = new();
 
     public DocumentStore(Database database)
-        : this(database, DocumentLimits.Usual)
-    {
-    }
+        : this(database, DocumentLimits.Usual) { }
 
     /// <summary>Null when there is no such document yet.</summary>
     public Task<DocumentState?> Find(DocumentRef document, CancellationToken cancel) =>
-        database.Command("SELECT last_seq, erased_at IS NOT NULL FROM documents WHERE space_id = @space AND kind = @kind AND id = @id").Of(document)
+        database
+            .Command("SELECT last_seq, erased_at IS NOT NULL FROM documents WHERE space_id = @space AND kind = @kind AND id = @id")
+            .Of(document)
             .Row(row => new DocumentState(row.GetInt64(0), row.GetBoolean(1)), cancel);
 
     /// <summary>Stores what is new of a batch together with the projections, in one transaction. The first operation makes the document.</summary>
@@ -32,7 +32,8 @@ public sealed class DocumentStore(Database database, DocumentLimits limits)
         await using var connection = await database.Connect(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         var (key, before, bytesBefore, isErased) = await Lock(connection, document, cancel);
-        if (isErased) return AppendResult.Not(Erased);
+        if (isErased)
+            return AppendResult.Not(Erased);
 
         var known = await Known(connection, key, operations, cancel);
         var sequences = new long[operations.Count];
@@ -40,7 +41,8 @@ public sealed class DocumentStore(Database database, DocumentLimits limits)
         for (var i = 0; i < operations.Count; i++)
         {
             var bytes = OperationCodec.Encode(operations[i]);
-            if (known.TryGetValue(operations[i].Id, out var standing)) sequences[i] = standing.Bytes.AsSpan().SequenceEqual(bytes) ? standing.Sequence : 0;
+            if (known.TryGetValue(operations[i].Id, out var standing))
+                sequences[i] = standing.Bytes.AsSpan().SequenceEqual(bytes) ? standing.Sequence : 0;
             else
             {
                 news.Add(operations[i]);
@@ -54,7 +56,8 @@ public sealed class DocumentStore(Database database, DocumentLimits limits)
         var fullness = limits.Fullness(before + news.Count, bytesBefore + size);
         if (news.Count > 0)
         {
-            if (fullness > 1) return AppendResult.Not(DocumentLimits.Full(document.Kind));
+            if (fullness > 1)
+                return AppendResult.Not(DocumentLimits.Full(document.Kind));
             await Insert(connection, key, before, news.Select(operation => (operation, known[operation.Id].Bytes)), cancel);
             await connection.Execute(
                 """
@@ -62,7 +65,13 @@ public sealed class DocumentStore(Database database, DocumentLimits limits)
                 SET last_seq = @last, size = size + @size, written_at = greatest(written_at, least(now(), to_timestamp(@at / 1000.0))), written_by = @author
                 WHERE key = @key
                 """,
-                cancel, ("key", key), ("last", before + news.Count), ("size", size), ("author", news[^1].Author), ("at", news.Max(operation => operation.Time.UnixMilliseconds)));
+                cancel,
+                ("key", key),
+                ("last", before + news.Count),
+                ("size", size),
+                ("author", news[^1].Author),
+                ("at", news.Max(operation => operation.Time.UnixMilliseconds))
+            );
             committed = await projections.Write(connection, document, news, before, size, () => Read(connection, key, 0, cancel), cancel);
         }
 
@@ -78,9 +87,20 @@ public sealed class DocumentStore(Database database, DocumentLimits limits)
         await connection.Patiently(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         var version = await new NpgsqlCommand("SELECT version FROM projections FOR UPDATE", connection).Row(row => row.GetInt32(0), cancel);
-        if (version >= Projections.Version) return;
-        var documents = await new NpgsqlCommand("SELECT key, space_id, kind, id, last_seq FROM documents WHERE kind < 3 AND erased_at IS NULL ORDER BY kind, key", connection)
-            .Rows(row => (Key: row.GetInt64(0), Document: new DocumentRef(row.GetGuid(1), (DocumentKind)row.GetInt16(2), row.GetGuid(3)), Last: row.GetInt64(4)), cancel);
+        if (version >= Projections.Version)
+            return;
+        var documents = await new NpgsqlCommand(
+            "SELECT key, space_id, kind, id, last_seq FROM documents WHERE kind < 3 AND erased_at IS NULL ORDER BY kind, key",
+            connection
+        ).Rows(
+            row =>
+                (
+                    Key: row.GetInt64(0),
+                    Document: new DocumentRef(row.GetGuid(1), (DocumentKind)row.GetInt16(2), row.GetGuid(3)),
+                    Last: row.GetInt64(4)
+                ),
+            cancel
+        );
         // The cache is not filled from here: what it would hold is not committed yet.
         foreach (var (key, document, last) in documents)
             await projections.Write(connection, document, [], last, 0, () => Read(connection, key, 0, cancel), cancel);
@@ -93,7 +113,11 @@ public sealed class DocumentStore(Database database, DocumentLimits limits)
     {
         await using var connection = await database.Connect(cancel);
         await using var transaction = await connection.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancel);
-        var (key, last) = await new NpgsqlCommand("SELECT key, last_seq FROM documents WHERE space_id = @space AND kind = @kind AND id = @id", connection).Of(document)
+        var (key, last) = await new NpgsqlCommand(
+            "SELECT key, last_seq FROM documents WHERE space_id = @space AND kind = @kind AND id = @id",
+            connection
+        )
+            .Of(document)
             .Row(row => (row.GetInt64(0), row.GetInt64(1)), cancel);
         return (last > after ? await Read(connection, key, after, cancel) : [], last);
     }
@@ -101,13 +125,18 @@ public sealed class DocumentStore(Database database, DocumentLimits limits)
     /// <summary>Makes a snapshot when enough has come since the last one.</summary>
     public async Task SnapshotIfDue(DocumentRef document, CancellationToken cancel)
     {
-        var (key, due) = await database.Command(
-            """
-            SELECT d.key, d.last_seq - coalesce(s.seq, 0) >= @every FROM documents d LEFT JOIN snapshots s ON s.document_key = d.key
-            WHERE d.space_id = @space AND d.kind = @kind AND d.id = @id
-            """)
-            .Of(document).With(("every", SnapshotEvery)).Row(row => (row.GetInt64(0), row.GetBoolean(1)), cancel);
-        if (!due) return;
+        var (key, due) = await database
+            .Command(
+                """
+                SELECT d.key, d.last_seq - coalesce(s.seq, 0) >= @every FROM documents d LEFT JOIN snapshots s ON s.document_key = d.key
+                WHERE d.space_id = @space AND d.kind = @kind AND d.id = @id
+                """
+            )
+            .Of(document)
+            .With(("every", SnapshotEvery))
+            .Row(row => (row.GetInt64(0), row.GetBoolean(1)), cancel);
+        if (!due)
+            return;
         var (operations, last) = await After(document, 0, cancel);
         await using var connection = await database.Connect(cancel);
         await connection.Execute(
@@ -115,14 +144,19 @@ public sealed class DocumentStore(Database database, DocumentLimits limits)
             INSERT INTO snapshots (document_key, seq, bytes) VALUES (@key, @seq, @bytes)
             ON CONFLICT (document_key) DO UPDATE SET seq = excluded.seq, bytes = excluded.bytes WHERE snapshots.seq < excluded.seq
             """,
-            cancel, ("key", key), ("seq", last), ("bytes", Compress(OperationCodec.Encode(operations))));
+            cancel,
+            ("key", key),
+            ("seq", last),
+            ("bytes", Compress(OperationCodec.Encode(operations)))
+        );
     }
 
     /// <summary>The stored form of a snapshot: Brotli at its best, since it is made aside and read often.</summary>
     public static byte[] Compress(byte[] batch)
     {
         using var packed = new MemoryStream();
-        using (var brotli = new BrotliStream(packed, CompressionLevel.SmallestSize)) brotli.Write(batch);
+        using (var brotli = new BrotliStream(packed, CompressionLevel.SmallestSize))
+            brotli.Write(batch);
         return packed.ToArray();
     }
 
@@ -135,13 +169,24 @@ public sealed class DocumentStore(Database database, DocumentLimits limits)
     }
 
     /// <summary>Takes the document's row for this transaction, making it when it is new.</summary>
-    private static async Task<(long Key, long LastSequence, long Bytes, bool IsErased)> Lock(NpgsqlConnection connection, DocumentRef document, CancellationToken cancel)
+    private static async Task<(long Key, long LastSequence, long Bytes, bool IsErased)> Lock(
+        NpgsqlConnection connection,
+        DocumentRef document,
+        CancellationToken cancel
+    )
     {
-        const string sql = "SELECT key, last_seq, size, erased_at IS NOT NULL FROM documents WHERE space_id = @space AND kind = @kind AND id = @id FOR UPDATE";
+        const string sql =
+            "SELECT key, last_seq, size, erased_at IS NOT NULL FROM documents WHERE space_id = @space AND kind = @kind AND id = @id FOR UPDATE";
         Task<(long, long, long, bool)?> Find() =>
-            new NpgsqlCommand(sql, connection).Of(document).Row(row => ((long, long, long, bool)?)(row.GetInt64(0), row.GetInt64(1), row.GetInt64(2), row.GetBoolean(3)), cancel);
-        if (await Find() is { } standing) return standing;
-        await using var insert = new NpgsqlCommand("INSERT INTO documents (space_id, kind, id) VALUES (@space, @kind, @id) ON CONFLICT DO NOTHING", connection).Of(document);
+            new NpgsqlCommand(sql, connection)
+                .Of(document)
+                .Row(row => ((long, long, long, bool)?)(row.GetInt64(0), row.GetInt64(1), row.GetInt64(2), row.GetBoolean(3)), cancel);
+        if (await Find() is { } standing)
+            return standing;
+        await using var insert = new NpgsqlCommand(
+            "INSERT INTO documents (space_id, kind, id) VALUES (@space, @kind, @id) ON CONFLICT DO NOTHING",
+            connection
+        ).Of(document);
         await insert.ExecuteNonQueryAsync(cancel);
         return (await Find())!.Value;
     }
@@ -152,7 +197,8 @@ public sealed class DocumentStore(Database database, DocumentLimits limits)
         var from = after;
         if (after == 0)
         {
-            var snapshot = await new NpgsqlCommand("SELECT seq, bytes FROM snapshots WHERE document_key = @key", connection).With(("key", key))
+            var snapshot = await new NpgsqlCommand("SELECT seq, bytes FROM snapshots WHERE document_key = @key", connection)
+                .With(("key", key))
                 .Row(row => (Seq: row.GetInt64(0), Bytes: row.GetFieldValue<byte[]>(1)), cancel);
             if (snapshot.Bytes is not null)
             {
@@ -161,14 +207,23 @@ public sealed class DocumentStore(Database database, DocumentLimits limits)
             }
         }
 
-        var rows = await new NpgsqlCommand("SELECT bytes FROM operations WHERE document_key = @key AND seq > @from ORDER BY seq", connection)
-            .With(("key", key), ("from", from)).Rows(row => row.GetFieldValue<byte[]>(0), cancel);
-        foreach (var row in rows) operations.AddRange(OperationCodec.Decode(row));
+        var rows = await new NpgsqlCommand(
+            "SELECT bytes FROM operations WHERE document_key = @key AND seq > @from ORDER BY seq",
+            connection
+        )
+            .With(("key", key), ("from", from))
+            .Rows(row => row.GetFieldValue<byte[]>(0), cancel);
+        foreach (var row in rows)
+            operations.AddRange(OperationCodec.Decode(row));
         return operations;
     }
 
     private static async Task<Dictionary<OpId, (long Sequence, byte[] Bytes)>> Known(
-        NpgsqlConnection connection, long key, IReadOnlyList<Operation> operations, CancellationToken cancel)
+        NpgsqlConnection connection,
+        long key,
+        IReadOnlyList<Operation> operations,
+        CancellationToken cancel
+    )
     {
         var rows = await new NpgsqlCommand(
             """
@@ -176,20 +231,23 @@ public sealed class DocumentStore(Database database, DocumentLimits limits)
             FROM unnest(@replicas, @counters) AS asked (replica, counter)
             JOIN operations o ON o.document_key = @key AND o.replica = asked.replica AND o.counter = asked.counter
             """,
-            connection)
-            .With(
-                ("key", key),
-                ("replicas", operations.Select(operation => unchecked((long)operation.Id.Replica)).ToArray()),
-                ("counters", operations.Select(operation => (long)operation.Id.Counter).ToArray()))
-            .Rows(row => (Id: new OpId(unchecked((ulong)row.GetInt64(0)), (ulong)row.GetInt64(1)), Seq: row.GetInt64(2), Bytes: row.GetFieldValue<byte[]>(3)), cancel);
+            connection
+        ).With(("key", key), ("replicas", operations.Select(operation => unchecked((long)operation.Id.Replica)).ToArray()), ("counters", operations.Select(operation => (long)operation.Id.Counter).ToArray())).Rows(row => (Id: new OpId(unchecked((ulong)row.GetInt64(0)), (ulong)row.GetInt64(1)), Seq: row.GetInt64(2), Bytes: row.GetFieldValue<byte[]>(3)), cancel);
         return rows.DistinctBy(row => row.Id).ToDictionary(row => row.Id, row => (row.Seq, row.Bytes));
     }
 
     private static async Task Insert(
-        NpgsqlConnection connection, long key, long before, IEnumerable<(Operation Operation, byte[] Bytes)> news, CancellationToken cancel)
+        NpgsqlConnection connection,
+        long key,
+        long before,
+        IEnumerable<(Operation Operation, byte[] Bytes)> news,
+        CancellationToken cancel
+    )
     {
         await using var copy = await connection.BeginBinaryImportAsync(
-            "COPY operations (document_key, seq, replica, counter, author, bytes) FROM STDIN (FORMAT binary)", cancel);
+            "COPY operations (document_key, seq, replica, counter, author, bytes) FROM STDIN (FORMAT binary)",
+            cancel
+        );
         foreach (var (operation, bytes) in news)
         {
             await copy.StartRowAsync(cancel);

@@ -31,6 +31,7 @@ public static class Folded
 
     private static async Task Fold(DocumentStore documents, DocumentRef document, Func<Operation, bool> apply, CancellationToken cancel)
     {
-        foreach (var operation in (await documents.After(document, 0, cancel)).Operations) apply(operation);
+        foreach (var operation in (await documents.After(document, 0, cancel)).Operations)
+            apply(operation);
     }
 }

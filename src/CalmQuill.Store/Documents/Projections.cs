@@ -22,7 +22,14 @@ internal sealed class Projections
     /// <param name="cancel">Gives up.</param>
     /// <returns>What to do once the transaction is committed.</returns>
     public async Task<Action> Write(
-        NpgsqlConnection connection, DocumentRef document, IReadOnlyList<Operation> news, long before, long bytes, Func<Task<List<Operation>>> all, CancellationToken cancel)
+        NpgsqlConnection connection,
+        DocumentRef document,
+        IReadOnlyList<Operation> news,
+        long before,
+        long bytes,
+        Func<Task<List<Operation>>> all,
+        CancellationToken cancel
+    )
     {
         switch (document.Kind)
         {
@@ -40,7 +47,13 @@ internal sealed class Projections
         return () => { };
     }
 
-    private static async Task WritePage(NpgsqlConnection connection, DocumentRef page, IReadOnlyList<Operation> news, long bytes, CancellationToken cancel)
+    private static async Task WritePage(
+        NpgsqlConnection connection,
+        DocumentRef page,
+        IReadOnlyList<Operation> news,
+        long bytes,
+        CancellationToken cancel
+    )
     {
         var notebooks = await new NpgsqlCommand(
             """
@@ -48,9 +61,8 @@ internal sealed class Projections
             WHERE id = @page AND space_id = @space
             RETURNING notebook_id
             """,
-            connection)
-            .With(("page", page.Id), ("space", page.Space), ("now", DateTimeOffset.UtcNow.ToUnixTimeMilliseconds()), ("at", news.Max(operation => operation.Time.UnixMilliseconds)))
-            .Rows(row => row.GetGuid(0), cancel);
+            connection
+        ).With(("page", page.Id), ("space", page.Space), ("now", DateTimeOffset.UtcNow.ToUnixTimeMilliseconds()), ("at", news.Max(operation => operation.Time.UnixMilliseconds))).Rows(row => row.GetGuid(0), cancel);
         if (notebooks.Count > 0)
         {
             await connection.Execute(
@@ -60,7 +72,12 @@ internal sealed class Projections
                 FROM notebook_entries e
                 WHERE n.id = ANY(@notebooks) AND n.space_id = @space AND e.space_id = n.space_id AND e.notebook_id = n.id AND e.id = @page
                 """,
-                cancel, ("notebooks", notebooks.ToArray()), ("space", page.Space), ("page", page.Id), ("bytes", bytes));
+                cancel,
+                ("notebooks", notebooks.ToArray()),
+                ("space", page.Space),
+                ("page", page.Id),
+                ("bytes", bytes)
+            );
         }
 
         foreach (var own in news.GroupBy(operation => operation.Author))
@@ -70,15 +87,25 @@ internal sealed class Projections
                 INSERT INTO page_writers (space_id, page_id, person_id, written_at) VALUES (@space, @page, @person, least(now(), to_timestamp(@at / 1000.0)))
                 ON CONFLICT (space_id, page_id, person_id) DO UPDATE SET written_at = greatest(page_writers.written_at, excluded.written_at)
                 """,
-                cancel, ("space", page.Space), ("page", page.Id), ("person", own.Key), ("at", own.Max(operation => operation.Time.UnixMilliseconds)));
-            if (notebooks.Count == 0) continue;
+                cancel,
+                ("space", page.Space),
+                ("page", page.Id),
+                ("person", own.Key),
+                ("at", own.Max(operation => operation.Time.UnixMilliseconds))
+            );
+            if (notebooks.Count == 0)
+                continue;
             await connection.Execute(
                 """
                 INSERT INTO notebook_people (space_id, notebook_id, person_id, written_at)
                 SELECT space_id, id, @person, coalesce(written_at, 0) FROM notebooks WHERE space_id = @space AND id = ANY(@notebooks)
                 ON CONFLICT (space_id, notebook_id, person_id) DO UPDATE SET written_at = greatest(notebook_people.written_at, excluded.written_at)
                 """,
-                cancel, ("space", page.Space), ("notebooks", notebooks.ToArray()), ("person", own.Key));
+                cancel,
+                ("space", page.Space),
+                ("notebooks", notebooks.ToArray()),
+                ("person", own.Key)
+            );
         }
     }
 }

@@ -18,17 +18,32 @@ public sealed class ReplicaStore(Database database)
     /// <summary>Takes the numbers that nobody has used yet for a person in a browser, and says which of them are another's.</summary>
     public async Task<IReadOnlySet<ulong>> Bind(Guid person, Guid device, IReadOnlyCollection<ulong> replicas, CancellationToken cancel)
     {
-        if (replicas.All(replica => known.TryGetValue(replica, out var owner) && owner.Is(person, device))) return new HashSet<ulong>();
+        if (replicas.All(replica => known.TryGetValue(replica, out var owner) && owner.Is(person, device)))
+            return new HashSet<ulong>();
         // In one order, so that two requests never wait for each other.
         var asked = replicas.Select(replica => unchecked((long)replica)).Order().ToArray();
         await using var connection = await database.Connect(cancel);
         await connection.Execute(
             "INSERT INTO replicas (replica, person_id, device_id) SELECT unnest(@replicas), @person, @device ON CONFLICT DO NOTHING",
-            cancel, ("replicas", asked), ("person", person), ("device", device));
-        var owners = await new Npgsql.NpgsqlCommand("SELECT replica, person_id, device_id FROM replicas WHERE replica = ANY(@replicas)", connection).With(("replicas", asked))
-            .Rows(row => (Replica: unchecked((ulong)row.GetInt64(0)), Owner: new Owner(row.GetGuid(1), row.IsDBNull(2) ? null : row.GetGuid(2))), cancel);
-        if (known.Count > MostRemembered) known.Clear();
-        foreach (var (replica, owner) in owners) known[replica] = owner;
+            cancel,
+            ("replicas", asked),
+            ("person", person),
+            ("device", device)
+        );
+        var owners = await new Npgsql.NpgsqlCommand(
+            "SELECT replica, person_id, device_id FROM replicas WHERE replica = ANY(@replicas)",
+            connection
+        )
+            .With(("replicas", asked))
+            .Rows(
+                row =>
+                    (Replica: unchecked((ulong)row.GetInt64(0)), Owner: new Owner(row.GetGuid(1), row.IsDBNull(2) ? null : row.GetGuid(2))),
+                cancel
+            );
+        if (known.Count > MostRemembered)
+            known.Clear();
+        foreach (var (replica, owner) in owners)
+            known[replica] = owner;
         return owners.Where(one => !one.Owner.Is(person, device)).Select(one => one.Replica).ToHashSet();
     }
 }

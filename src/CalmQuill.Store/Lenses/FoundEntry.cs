@@ -16,7 +16,19 @@ namespace CalmQuill.Store.Lenses;
 /// <param name="WrittenAt">When it was last written on; null when it never was.</param>
 /// <param name="Tags">The tags on it itself.</param>
 public sealed record FoundEntry(
-    EntryKind Kind, Guid Id, Guid Notebook, Guid Parent, string Title, string NotebookName, int Number, string Paper, long Sequence, long CreatedAt, long? WrittenAt, Guid[] Tags);
+    EntryKind Kind,
+    Guid Id,
+    Guid Notebook,
+    Guid Parent,
+    string Title,
+    string NotebookName,
+    int Number,
+    string Paper,
+    long Sequence,
+    long CreatedAt,
+    long? WrittenAt,
+    Guid[] Tags
+);
 
 /// <summary>What was found: how many in all, counted up to <see cref="LensStore.MostCounted"/>, and those asked for.</summary>
 public sealed record Found(long Total, IReadOnlyList<FoundEntry> Entries);

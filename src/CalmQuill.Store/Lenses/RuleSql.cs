@@ -22,23 +22,38 @@ internal sealed class RuleSql(RuleContext context)
     /// <param name="CreatedAt">When it was made.</param>
     /// <param name="WrittenAt">When it was last written on.</param>
     /// <param name="Writers">A query for one row if the person of <c>{0}</c> wrote on it.</param>
-    public sealed record Columns(EntryKind? Kind, string KindColumn, string Id, string Folder, string Folded, string Tags, string CreatedAt, string WrittenAt, string Writers);
+    public sealed record Columns(
+        EntryKind? Kind,
+        string KindColumn,
+        string Id,
+        string Folder,
+        string Folded,
+        string Tags,
+        string CreatedAt,
+        string WrittenAt,
+        string Writers
+    );
 
-    public string Condition(Rule rule, Columns columns) => rule switch
-    {
-        Rule.All all => Join(all.Rules, " AND ", "true", columns),
-        Rule.Any any => Join(any.Rules, " OR ", "false", columns),
-        Rule.Not not => $"NOT ({Condition(not.Inner, columns)})",
-        Rule.Tagged tagged => context.TagIds(tagged.Tag) is { Count: > 0 } ids ? $"{columns.Tags} && {Parameter(ids.ToArray())}" : "false",
-        Rule.OfKind kind => columns.Kind is { } known ? (known == kind.Kind ? "true" : "false") : $"{columns.KindColumn} = {(int)kind.Kind}",
-        Rule.Written written => Within(columns.WrittenAt, written.Span),
-        Rule.Created created => Within(columns.CreatedAt, created.Span),
-        Rule.Starred => $"EXISTS (SELECT 1 FROM stars WHERE stars.person_id = @person AND stars.target = {columns.Id})",
-        Rule.By by => string.Format(System.Globalization.CultureInfo.InvariantCulture, columns.Writers, Parameter(by.Person)),
-        Rule.Within within => $"{columns.Folder} = ANY({Parameter(context.FolderIds(within.Folder).ToArray())})",
-        Rule.Titled titled => $"strpos({columns.Folded}, {Parameter(Folding.Fold(titled.Text))}) > 0",
-        _ => throw new InvalidOperationException($"No SQL for {rule.GetType().Name}."),
-    };
+    public string Condition(Rule rule, Columns columns) =>
+        rule switch
+        {
+            Rule.All all => Join(all.Rules, " AND ", "true", columns),
+            Rule.Any any => Join(any.Rules, " OR ", "false", columns),
+            Rule.Not not => $"NOT ({Condition(not.Inner, columns)})",
+            Rule.Tagged tagged => context.TagIds(tagged.Tag) is { Count: > 0 } ids
+                ? $"{columns.Tags} && {Parameter(ids.ToArray())}"
+                : "false",
+            Rule.OfKind kind => columns.Kind is { } known
+                ? (known == kind.Kind ? "true" : "false")
+                : $"{columns.KindColumn} = {(int)kind.Kind}",
+            Rule.Written written => Within(columns.WrittenAt, written.Span),
+            Rule.Created created => Within(columns.CreatedAt, created.Span),
+            Rule.Starred => $"EXISTS (SELECT 1 FROM stars WHERE stars.person_id = @person AND stars.target = {columns.Id})",
+            Rule.By by => string.Format(System.Globalization.CultureInfo.InvariantCulture, columns.Writers, Parameter(by.Person)),
+            Rule.Within within => $"{columns.Folder} = ANY({Parameter(context.FolderIds(within.Folder).ToArray())})",
+            Rule.Titled titled => $"strpos({columns.Folded}, {Parameter(Folding.Fold(titled.Text))}) > 0",
+            _ => throw new InvalidOperationException($"No SQL for {rule.GetType().Name}."),
+        };
 
     private string Join(IReadOnlyList<Rule> rules, string word, string none, Columns columns) =>
         rules.Count == 0 ? none : "(" + string.Join(word, rules.Select(rule => Condition(rule, columns))) + ")";
@@ -49,7 +64,12 @@ internal sealed class RuleSql(RuleContext context)
         var bounds = context.Bounds(span);
         return bounds.Count == 0
             ? "false"
-            : "(" + string.Join(" OR ", bounds.Select(one => $"coalesce({column} >= {Parameter(one.From)} AND {column} < {Parameter(one.To)}, false)")) + ")";
+            : "("
+                + string.Join(
+                    " OR ",
+                    bounds.Select(one => $"coalesce({column} >= {Parameter(one.From)} AND {column} < {Parameter(one.To)}, false)")
+                )
+                + ")";
     }
 
     private string Parameter(object value)

@@ -61,20 +61,28 @@ public sealed class BinStore(Database database)
                         AND NOT EXISTS (SELECT 1 FROM notebooks_gone o WHERE o.space_id = e.space_id AND o.id = e.notebook_id)))
             RETURNING d.key, d.space_id, d.kind, d.id, d.last_seq, was.size
             """,
-            connection)
-            .With(("now", now.UtcDateTime), ("grace", Bin.GraceDays), ("library", Guid.Empty))
-            .Rows(
-                row => (Key: row.GetInt64(0), Document: new DocumentRef(row.GetGuid(1), (DocumentKind)row.GetInt16(2), row.GetGuid(3)), Operations: row.GetInt64(4), Bytes: row.GetInt64(5)),
-                cancel);
-        if (removed.Count == 0) return [];
+            connection
+        ).With(("now", now.UtcDateTime), ("grace", Bin.GraceDays), ("library", Guid.Empty)).Rows(row => (Key: row.GetInt64(0), Document: new DocumentRef(row.GetGuid(1), (DocumentKind)row.GetInt16(2), row.GetGuid(3)), Operations: row.GetInt64(4), Bytes: row.GetInt64(5)), cancel);
+        if (removed.Count == 0)
+            return [];
         foreach (var table in new[] { "operations", "snapshots" })
-            await connection.Execute($"DELETE FROM {table} WHERE document_key = ANY(@keys)", cancel, ("keys", removed.Select(one => one.Key).ToArray()));
-        foreach (var space in removed.GroupBy(one => one.Document.Space)) await Forget(connection, space.Key, [.. space.Select(one => one.Document)], cancel);
+            await connection.Execute(
+                $"DELETE FROM {table} WHERE document_key = ANY(@keys)",
+                cancel,
+                ("keys", removed.Select(one => one.Key).ToArray())
+            );
+        foreach (var space in removed.GroupBy(one => one.Document.Space))
+            await Forget(connection, space.Key, [.. space.Select(one => one.Document)], cancel);
         await connection.Execute(
             "INSERT INTO removals (space_id, kind, id, operations, bytes, removed_at) SELECT *, @now FROM unnest(@spaces, @kinds, @ids, @operations, @bytes)",
             cancel,
-            ("now", now.UtcDateTime), ("spaces", removed.Select(one => one.Document.Space).ToArray()), ("kinds", removed.Select(one => (short)one.Document.Kind).ToArray()),
-            ("ids", removed.Select(one => one.Document.Id).ToArray()), ("operations", removed.Select(one => one.Operations).ToArray()), ("bytes", removed.Select(one => one.Bytes).ToArray()));
+            ("now", now.UtcDateTime),
+            ("spaces", removed.Select(one => one.Document.Space).ToArray()),
+            ("kinds", removed.Select(one => (short)one.Document.Kind).ToArray()),
+            ("ids", removed.Select(one => one.Document.Id).ToArray()),
+            ("operations", removed.Select(one => one.Operations).ToArray()),
+            ("bytes", removed.Select(one => one.Bytes).ToArray())
+        );
         await transaction.CommitAsync(cancel);
         return [.. removed.Select(one => one.Document)];
     }
@@ -86,11 +94,30 @@ public sealed class BinStore(Database database)
         var pages = removed.Where(one => one.Kind == DocumentKind.Page).Select(one => one.Id).ToArray();
         await connection.Execute(
             "DELETE FROM notebook_entries WHERE space_id = @space AND (notebook_id = ANY(@notebooks) OR id = ANY(@pages))",
-            cancel, ("space", space), ("notebooks", notebooks), ("pages", pages));
-        await connection.Execute("DELETE FROM notebooks WHERE space_id = @space AND id = ANY(@notebooks)", cancel, ("space", space), ("notebooks", notebooks));
-        await connection.Execute("DELETE FROM page_spots WHERE space_id = @space AND page_id = ANY(@pages)", cancel, ("space", space), ("pages", pages));
+            cancel,
+            ("space", space),
+            ("notebooks", notebooks),
+            ("pages", pages)
+        );
+        await connection.Execute(
+            "DELETE FROM notebooks WHERE space_id = @space AND id = ANY(@notebooks)",
+            cancel,
+            ("space", space),
+            ("notebooks", notebooks)
+        );
+        await connection.Execute(
+            "DELETE FROM page_spots WHERE space_id = @space AND page_id = ANY(@pages)",
+            cancel,
+            ("space", space),
+            ("pages", pages)
+        );
         await connection.Execute(
             "DELETE FROM bin_receipts WHERE space_id = @space AND (notebook_id = ANY(@notebooks) OR (notebook_id = @library AND id = ANY(@notebooks)) OR id = ANY(@pages))",
-            cancel, ("space", space), ("notebooks", notebooks), ("pages", pages), ("library", Guid.Empty));
+            cancel,
+            ("space", space),
+            ("notebooks", notebooks),
+            ("pages", pages),
+            ("library", Guid.Empty)
+        );
     }
 }

@@ -19,7 +19,8 @@ internal sealed class LibraryCache
 
     public void Put(Guid space, Held library)
     {
-        if (held.Count >= Most && held.Keys.FirstOrDefault() is var one && one != Guid.Empty) held.TryRemove(one, out _);
+        if (held.Count >= Most && held.Keys.FirstOrDefault() is var one && one != Guid.Empty)
+            held.TryRemove(one, out _);
         held[space] = library;
     }
 }

@@ -13,26 +13,45 @@ internal static class NotebookProjection
     /// <summary>How many sections a notebook's row names.</summary>
     private const int SectionsNamed = 3;
 
-    public static async Task Write(NpgsqlConnection connection, Guid space, Guid notebook, IReadOnlyList<Operation> operations, CancellationToken cancel)
+    public static async Task Write(
+        NpgsqlConnection connection,
+        Guid space,
+        Guid notebook,
+        IReadOnlyList<Operation> operations,
+        CancellationToken cancel
+    )
     {
         var document = new NotebookDocument();
-        foreach (var operation in operations) document.Apply(operation);
+        foreach (var operation in operations)
+            document.Apply(operation);
         var entries = document.Outline(withBinned: true);
         var tags = await new NpgsqlCommand("SELECT tags FROM library_nodes WHERE space_id = @space AND id = @notebook", connection)
-            .With(("space", space), ("notebook", notebook)).Row(row => new TagSet(row.GetFieldValue<Guid[]>(0)), cancel);
-        var written = (await new NpgsqlCommand(
-            "SELECT id, (extract(epoch FROM written_at) * 1000)::bigint FROM documents WHERE space_id = @space AND kind = 3 AND id = ANY(@pages) AND written_at IS NOT NULL",
-            connection)
-            .With(("pages", entries.Where(entry => entry.Kind == NodeKind.Page).Select(entry => entry.Id).ToArray()), ("space", space))
-            .Rows(row => (Id: row.GetGuid(0), At: row.GetInt64(1)), cancel)).ToDictionary(row => row.Id, row => row.At);
+            .With(("space", space), ("notebook", notebook))
+            .Row(row => new TagSet(row.GetFieldValue<Guid[]>(0)), cancel);
+        var written = (
+            await new NpgsqlCommand(
+                "SELECT id, (extract(epoch FROM written_at) * 1000)::bigint FROM documents WHERE space_id = @space AND kind = 3 AND id = ANY(@pages) AND written_at IS NOT NULL",
+                connection
+            )
+                .With(("pages", entries.Where(entry => entry.Kind == NodeKind.Page).Select(entry => entry.Id).ToArray()), ("space", space))
+                .Rows(row => (Id: row.GetGuid(0), At: row.GetInt64(1)), cancel)
+        ).ToDictionary(row => row.Id, row => row.At);
 
-        await connection.Execute("DELETE FROM notebook_entries WHERE space_id = @space AND notebook_id = @notebook", cancel, ("notebook", notebook), ("space", space));
-        await using (var copy = await connection.BeginBinaryImportAsync(
-            """
-            COPY notebook_entries (notebook_id, id, space_id, kind, parent, position, number, title, folded, natural_key, paper, own_tags, inner_tags, tags,
-                created_at, written_at, binned_at, in_bin, planner) FROM STDIN (FORMAT binary)
-            """,
-            cancel))
+        await connection.Execute(
+            "DELETE FROM notebook_entries WHERE space_id = @space AND notebook_id = @notebook",
+            cancel,
+            ("notebook", notebook),
+            ("space", space)
+        );
+        await using (
+            var copy = await connection.BeginBinaryImportAsync(
+                """
+                COPY notebook_entries (notebook_id, id, space_id, kind, parent, position, number, title, folded, natural_key, paper, own_tags, inner_tags, tags,
+                    created_at, written_at, binned_at, in_bin, planner) FROM STDIN (FORMAT binary)
+                """,
+                cancel
+            )
+        )
         {
             for (var i = 0; i < entries.Count; i++)
             {
@@ -56,37 +75,70 @@ internal static class NotebookProjection
                 await copy.WriteNullable(written.TryGetValue(entry.Id, out var at) ? at : (long?)null, NpgsqlDbType.Bigint, cancel);
                 await copy.WriteNullable(entry.BinnedAt, NpgsqlDbType.Bigint, cancel);
                 await copy.WriteAsync(entry.InBin, NpgsqlDbType.Boolean, cancel);
-                await copy.WriteAsync(entry.Kind == NodeKind.Page ? document.Read(entry.Id, Property.Planner) : "", NpgsqlDbType.Text, cancel);
+                await copy.WriteAsync(
+                    entry.Kind == NodeKind.Page ? document.Read(entry.Id, Property.Planner) : "",
+                    NpgsqlDbType.Text,
+                    cancel
+                );
             }
 
             await copy.CompleteAsync(cancel);
         }
 
         await Home(connection, space, notebook, document, entries, cancel);
-        await BinReceipts.Keep(connection, space, notebook, erased: false, [.. entries.Where(entry => entry.BinnedAt is not null).Select(entry => entry.Id)], cancel);
+        await BinReceipts.Keep(
+            connection,
+            space,
+            notebook,
+            erased: false,
+            [.. entries.Where(entry => entry.BinnedAt is not null).Select(entry => entry.Id)],
+            cancel
+        );
         await BinReceipts.Keep(connection, space, notebook, erased: true, document.Erased(), cancel);
         await Summarise(connection, space, notebook, entries, cancel);
     }
 
     /// <summary>Pages that no notebook named before are at home here; those that moved from here are at home where they went.</summary>
     private static async Task Home(
-        NpgsqlConnection connection, Guid space, Guid notebook, NotebookDocument document, IReadOnlyList<NotebookEntry> entries, CancellationToken cancel)
+        NpgsqlConnection connection,
+        Guid space,
+        Guid notebook,
+        NotebookDocument document,
+        IReadOnlyList<NotebookEntry> entries,
+        CancellationToken cancel
+    )
     {
         await connection.Execute(
             "INSERT INTO page_homes (space_id, page_id, notebook_id) SELECT @space, unnest(@pages), @notebook ON CONFLICT DO NOTHING",
-            cancel, ("space", space), ("notebook", notebook), ("pages", entries.Where(entry => entry.Kind == NodeKind.Page).Select(entry => entry.Id).ToArray()));
+            cancel,
+            ("space", space),
+            ("notebook", notebook),
+            ("pages", entries.Where(entry => entry.Kind == NodeKind.Page).Select(entry => entry.Id).ToArray())
+        );
         var moved = document.Moved();
-        if (moved.Count == 0) return;
+        if (moved.Count == 0)
+            return;
         await connection.Execute(
             """
             UPDATE page_homes h SET notebook_id = m.target
             FROM unnest(@pages, @targets) AS m (page, target)
             WHERE h.space_id = @space AND h.page_id = m.page AND h.notebook_id = @notebook
             """,
-            cancel, ("space", space), ("notebook", notebook), ("pages", moved.Select(one => one.Page).ToArray()), ("targets", moved.Select(one => one.To).ToArray()));
+            cancel,
+            ("space", space),
+            ("notebook", notebook),
+            ("pages", moved.Select(one => one.Page).ToArray()),
+            ("targets", moved.Select(one => one.To).ToArray())
+        );
     }
 
-    private static async Task Summarise(NpgsqlConnection connection, Guid space, Guid notebook, IReadOnlyList<NotebookEntry> entries, CancellationToken cancel)
+    private static async Task Summarise(
+        NpgsqlConnection connection,
+        Guid space,
+        Guid notebook,
+        IReadOnlyList<NotebookEntry> entries,
+        CancellationToken cancel
+    )
     {
         await connection.Execute(
             """
@@ -102,8 +154,19 @@ internal static class NotebookProjection
             SET page_count = excluded.page_count, sections = excluded.sections, size = excluded.size, written_at = excluded.written_at, changed_at = now()
             """,
             cancel,
-            ("notebook", notebook), ("space", space), ("ids", entries.Where(entry => entry.Kind == NodeKind.Page).Select(entry => entry.Id).ToArray()), ("pages", entries.Count(entry => entry is { Kind: NodeKind.Page, InBin: false })),
-            ("sections", entries.Where(entry => entry is { Kind: NodeKind.Section, InBin: false, Depth: 0, Title.Length: > 0 }).Take(SectionsNamed).Select(entry => entry.Title).ToArray()));
+            ("notebook", notebook),
+            ("space", space),
+            ("ids", entries.Where(entry => entry.Kind == NodeKind.Page).Select(entry => entry.Id).ToArray()),
+            ("pages", entries.Count(entry => entry is { Kind: NodeKind.Page, InBin: false })),
+            (
+                "sections",
+                entries
+                    .Where(entry => entry is { Kind: NodeKind.Section, InBin: false, Depth: 0, Title.Length: > 0 })
+                    .Take(SectionsNamed)
+                    .Select(entry => entry.Title)
+                    .ToArray()
+            )
+        );
         await connection.Execute(
             """
             INSERT INTO notebook_people (space_id, notebook_id, person_id, written_at)
@@ -113,6 +176,9 @@ internal static class NotebookProjection
             GROUP BY w.person_id
             ON CONFLICT (space_id, notebook_id, person_id) DO UPDATE SET written_at = greatest(notebook_people.written_at, excluded.written_at)
             """,
-            cancel, ("notebook", notebook), ("space", space));
+            cancel,
+            ("notebook", notebook),
+            ("space", space)
+        );
     }
 }

@@ -8,59 +8,80 @@ public sealed class ShelfStore(Database database)
 
     /// <summary>The summaries that changed after a moment; all with none. What is locked has none.</summary>
     public Task<List<Summary>> Summaries(Guid space, DateTimeOffset? after, IReadOnlyList<Guid> locked, CancellationToken cancel) =>
-        database.Command(
-            """
-            SELECT s.id, s.page_count, s.sections, s.size, s.written_at,
-                ARRAY(SELECT p.person_id FROM notebook_people p WHERE p.space_id = s.space_id AND p.notebook_id = s.id ORDER BY p.written_at DESC)
-            FROM notebooks s
-            WHERE s.space_id = @space AND s.changed_at > @after AND s.id <> ALL(@locked)
-            """)
+        database
+            .Command(
+                """
+                SELECT s.id, s.page_count, s.sections, s.size, s.written_at,
+                    ARRAY(SELECT p.person_id FROM notebook_people p WHERE p.space_id = s.space_id AND p.notebook_id = s.id ORDER BY p.written_at DESC)
+                FROM notebooks s
+                WHERE s.space_id = @space AND s.changed_at > @after AND s.id <> ALL(@locked)
+                """
+            )
             .With(("space", space), ("after", (after ?? DateTimeOffset.UnixEpoch).UtcDateTime), ("locked", locked.ToArray()))
-            .Rows(row => new Summary(row.GetGuid(0), row.GetInt32(1), row.GetFieldValue<string[]>(2), row.GetInt64(3), row.IsDBNull(4) ? null : row.GetInt64(4), row.GetFieldValue<Guid[]>(5)), cancel);
+            .Rows(
+                row => new Summary(
+                    row.GetGuid(0),
+                    row.GetInt32(1),
+                    row.GetFieldValue<string[]>(2),
+                    row.GetInt64(3),
+                    row.IsDBNull(4) ? null : row.GetInt64(4),
+                    row.GetFieldValue<Guid[]>(5)
+                ),
+                cancel
+            );
 
     /// <summary>The pages of some notebooks that were written on last, newest first; those never written on come last, in their order.</summary>
     public Task<List<ShownPage>> Strips(Guid space, IReadOnlyList<Guid> notebooks, IReadOnlyList<Guid> locked, CancellationToken cancel) =>
-        database.Command(
-            """
-            SELECT p.notebook_id, p.id, p.number, p.title, p.paper, coalesce(d.last_seq, 0) + coalesce(n.last_seq, 0), p.written_at
-            FROM unnest(@notebooks) AS asked (id)
-            CROSS JOIN LATERAL (
-                SELECT e.* FROM notebook_entries e
-                WHERE e.space_id = @space AND e.notebook_id = asked.id AND e.kind = 4 AND NOT e.in_bin AND e.notebook_id <> ALL(@locked)
-                ORDER BY e.written_at DESC NULLS LAST, e.position DESC
-                LIMIT @most
-            ) p
-            LEFT JOIN documents d ON d.space_id = @space AND d.kind = 3 AND d.id = p.id
-            -- What a planner's page shows also depends on its notebook.
-            LEFT JOIN documents n ON n.space_id = @space AND n.kind = 2 AND n.id = p.notebook_id AND p.planner <> ''
-            ORDER BY p.notebook_id, p.written_at DESC NULLS LAST, p.position DESC
-            """)
-            .With(("space", space), ("notebooks", notebooks.ToArray()), ("locked", locked.ToArray()), ("most", StripLength)).Rows(Page, cancel);
+        database
+            .Command(
+                """
+                SELECT p.notebook_id, p.id, p.number, p.title, p.paper, coalesce(d.last_seq, 0) + coalesce(n.last_seq, 0), p.written_at
+                FROM unnest(@notebooks) AS asked (id)
+                CROSS JOIN LATERAL (
+                    SELECT e.* FROM notebook_entries e
+                    WHERE e.space_id = @space AND e.notebook_id = asked.id AND e.kind = 4 AND NOT e.in_bin AND e.notebook_id <> ALL(@locked)
+                    ORDER BY e.written_at DESC NULLS LAST, e.position DESC
+                    LIMIT @most
+                ) p
+                LEFT JOIN documents d ON d.space_id = @space AND d.kind = 3 AND d.id = p.id
+                -- What a planner's page shows also depends on its notebook.
+                LEFT JOIN documents n ON n.space_id = @space AND n.kind = 2 AND n.id = p.notebook_id AND p.planner <> ''
+                ORDER BY p.notebook_id, p.written_at DESC NULLS LAST, p.position DESC
+                """
+            )
+            .With(("space", space), ("notebooks", notebooks.ToArray()), ("locked", locked.ToArray()), ("most", StripLength))
+            .Rows(Page, cancel);
 
     /// <summary>The pages of a notebook that are not in the bin, in order.</summary>
     public Task<List<ShownPage>> Pages(Guid notebook, Guid space, CancellationToken cancel) =>
-        database.Command(
-            """
-            SELECT e.notebook_id, e.id, e.number, e.title, e.paper, coalesce(d.last_seq, 0) + coalesce(n.last_seq, 0), e.written_at, e.planner
-            FROM notebook_entries e
-            LEFT JOIN documents d ON d.space_id = e.space_id AND d.kind = 3 AND d.id = e.id
-            LEFT JOIN documents n ON n.space_id = e.space_id AND n.kind = 2 AND n.id = e.notebook_id AND e.planner <> ''
-            WHERE e.space_id = @space AND e.notebook_id = @notebook AND e.kind = 4 AND NOT e.in_bin
-            ORDER BY e.position
-            """)
-            .With(("notebook", notebook), ("space", space)).Rows(PageOfPlanner, cancel);
+        database
+            .Command(
+                """
+                SELECT e.notebook_id, e.id, e.number, e.title, e.paper, coalesce(d.last_seq, 0) + coalesce(n.last_seq, 0), e.written_at, e.planner
+                FROM notebook_entries e
+                LEFT JOIN documents d ON d.space_id = e.space_id AND d.kind = 3 AND d.id = e.id
+                LEFT JOIN documents n ON n.space_id = e.space_id AND n.kind = 2 AND n.id = e.notebook_id AND e.planner <> ''
+                WHERE e.space_id = @space AND e.notebook_id = @notebook AND e.kind = 4 AND NOT e.in_bin
+                ORDER BY e.position
+                """
+            )
+            .With(("notebook", notebook), ("space", space))
+            .Rows(PageOfPlanner, cancel);
 
     /// <summary>The title and paper of a page by the notebook it lies in, within a space; null when none knows it.</summary>
     public Task<ShownPage?> Page(Guid page, Guid space, CancellationToken cancel) =>
-        database.Command(
-            """
-            SELECT e.notebook_id, e.id, e.number, e.title, e.paper, 0::bigint, e.written_at, e.planner
-            FROM notebook_entries e LEFT JOIN page_homes h ON h.space_id = e.space_id AND h.page_id = e.id
-            WHERE e.space_id = @space AND e.id = @page AND e.kind = 4
-            ORDER BY h.notebook_id = e.notebook_id DESC
-            LIMIT 1
-            """)
-            .With(("page", page), ("space", space)).Row(PageOfPlanner, cancel);
+        database
+            .Command(
+                """
+                SELECT e.notebook_id, e.id, e.number, e.title, e.paper, 0::bigint, e.written_at, e.planner
+                FROM notebook_entries e LEFT JOIN page_homes h ON h.space_id = e.space_id AND h.page_id = e.id
+                WHERE e.space_id = @space AND e.id = @page AND e.kind = 4
+                ORDER BY h.notebook_id = e.notebook_id DESC
+                LIMIT 1
+                """
+            )
+            .With(("page", page), ("space", space))
+            .Row(PageOfPlanner, cancel);
 
     /// <summary>The same; a page that no notebook names is an empty one.</summary>
     public async Task<ShownPage> PageOrNew(Guid page, Guid space, CancellationToken cancel) =>
@@ -68,28 +89,53 @@ public sealed class ShelfStore(Database database)
 
     /// <summary>A notebook's name in its library; null when the library has no such notebook.</summary>
     public Task<string?> NotebookName(Guid notebook, Guid space, CancellationToken cancel) =>
-        database.Command("SELECT name FROM library_nodes WHERE space_id = @space AND id = @id AND kind = 2").With(("space", space), ("id", notebook))
+        database
+            .Command("SELECT name FROM library_nodes WHERE space_id = @space AND id = @id AND kind = 2")
+            .With(("space", space), ("id", notebook))
             .Row(row => row.GetString(0), cancel);
 
     /// <summary>Sections and pages that were put into the bin themselves and whose time there is not over, latest first.</summary>
     public Task<List<BinnedEntry>> Binned(Guid space, long now, IReadOnlyList<Guid> locked, CancellationToken cancel) =>
-        database.Command(
-            """
-            SELECT e.notebook_id, n.name, e.id, e.kind = 4, e.title, e.number, e.paper, coalesce(d.last_seq, 0), e.binned_at
-            FROM notebook_entries e
-            JOIN spaces s ON s.id = e.space_id
-            JOIN library_nodes n ON n.space_id = e.space_id AND n.id = e.notebook_id AND NOT n.in_bin
-            LEFT JOIN documents d ON d.space_id = e.space_id AND d.kind = 3 AND d.id = e.id
-            WHERE e.space_id = @space AND e.binned_at IS NOT NULL AND e.notebook_id <> ALL(@locked)
-                AND (s.bin_days = 0 OR e.binned_at + s.bin_days * 86400000::bigint > @now)
-            ORDER BY e.binned_at DESC
-            LIMIT 1000
-            """)
+        database
+            .Command(
+                """
+                SELECT e.notebook_id, n.name, e.id, e.kind = 4, e.title, e.number, e.paper, coalesce(d.last_seq, 0), e.binned_at
+                FROM notebook_entries e
+                JOIN spaces s ON s.id = e.space_id
+                JOIN library_nodes n ON n.space_id = e.space_id AND n.id = e.notebook_id AND NOT n.in_bin
+                LEFT JOIN documents d ON d.space_id = e.space_id AND d.kind = 3 AND d.id = e.id
+                WHERE e.space_id = @space AND e.binned_at IS NOT NULL AND e.notebook_id <> ALL(@locked)
+                    AND (s.bin_days = 0 OR e.binned_at + s.bin_days * 86400000::bigint > @now)
+                ORDER BY e.binned_at DESC
+                LIMIT 1000
+                """
+            )
             .With(("space", space), ("now", now), ("locked", locked.ToArray()))
-            .Rows(row => new BinnedEntry(row.GetGuid(0), row.GetString(1), row.GetGuid(2), row.GetBoolean(3), row.GetString(4), row.GetInt32(5), row.GetString(6), row.GetInt64(7), row.GetInt64(8)), cancel);
+            .Rows(
+                row => new BinnedEntry(
+                    row.GetGuid(0),
+                    row.GetString(1),
+                    row.GetGuid(2),
+                    row.GetBoolean(3),
+                    row.GetString(4),
+                    row.GetInt32(5),
+                    row.GetString(6),
+                    row.GetInt64(7),
+                    row.GetInt64(8)
+                ),
+                cancel
+            );
 
     private static ShownPage PageOfPlanner(Npgsql.NpgsqlDataReader row) => Page(row) with { Planner = row.GetString(7) };
 
     private static ShownPage Page(Npgsql.NpgsqlDataReader row) =>
-        new(row.GetGuid(0), row.GetGuid(1), row.GetInt32(2), row.GetString(3), row.GetString(4), row.GetInt64(5), row.IsDBNull(6) ? null : row.GetInt64(6));
+        new(
+            row.GetGuid(0),
+            row.GetGuid(1),
+            row.GetInt32(2),
+            row.GetString(3),
+            row.GetString(4),
+            row.GetInt64(5),
+            row.IsDBNull(6) ? null : row.GetInt64(6)
+        );
 }

@@ -1,7 +1,14 @@
 namespace CalmQuill.Store.Library;
 
 /// <summary>A notebook in sum. Times are UTC milliseconds since 1970; size is in bytes as stored.</summary>
-public sealed record Summary(Guid Notebook, int PageCount, IReadOnlyList<string> Sections, long Size, long? WrittenAt, IReadOnlyList<Guid> People);
+public sealed record Summary(
+    Guid Notebook,
+    int PageCount,
+    IReadOnlyList<string> Sections,
+    long Size,
+    long? WrittenAt,
+    IReadOnlyList<Guid> People
+);
 
 /// <summary>A page as lists show it.</summary>
 public sealed record ShownPage(Guid Notebook, Guid Id, int Number, string Title, string Paper, long Sequence, long? WrittenAt)
@@ -11,4 +18,14 @@ public sealed record ShownPage(Guid Notebook, Guid Id, int Number, string Title,
 }
 
 /// <summary>A section or page in the bin.</summary>
-public sealed record BinnedEntry(Guid Notebook, string NotebookName, Guid Id, bool IsPage, string Title, int Number, string Paper, long Sequence, long BinnedAt);
+public sealed record BinnedEntry(
+    Guid Notebook,
+    string NotebookName,
+    Guid Id,
+    bool IsPage,
+    string Title,
+    int Number,
+    string Paper,
+    long Sequence,
+    long BinnedAt
+);

@@ -9,13 +9,16 @@ public sealed class CountStore(Database database)
     /// <param name="count">How many more.</param>
     /// <param name="cancel">Gives up.</param>
     public Task<int> Add(string partition, long minute, int count, CancellationToken cancel) =>
-        database.Command(
-            """
-            INSERT INTO request_counts (partition, minute, used) VALUES (@partition, @minute, @count)
-            ON CONFLICT (partition, minute) DO UPDATE SET used = request_counts.used + excluded.used
-            RETURNING used
-            """)
-            .With(("partition", partition), ("minute", minute), ("count", count)).Row(row => row.GetInt32(0), cancel);
+        database
+            .Command(
+                """
+                INSERT INTO request_counts (partition, minute, used) VALUES (@partition, @minute, @count)
+                ON CONFLICT (partition, minute) DO UPDATE SET used = request_counts.used + excluded.used
+                RETURNING used
+                """
+            )
+            .With(("partition", partition), ("minute", minute), ("count", count))
+            .Row(row => row.GetInt32(0), cancel);
 
     public async Task Forget(long before, CancellationToken cancel)
     {

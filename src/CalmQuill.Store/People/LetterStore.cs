@@ -24,7 +24,14 @@ public enum LetterPurpose : short
 /// <param name="Email">Of a registration that waits.</param>
 /// <param name="Name">Of a registration that waits.</param>
 /// <param name="PasswordHash">Of a registration that waits.</param>
-public sealed record Letter(LetterPurpose Purpose, Guid? MadeBy, Guid? Person, string Email = "", string Name = "", string PasswordHash = "");
+public sealed record Letter(
+    LetterPurpose Purpose,
+    Guid? MadeBy,
+    Guid? Person,
+    string Email = "",
+    string Name = "",
+    string PasswordHash = ""
+);
 
 /// <summary>Letters of admission. Their secrets are not kept, only hashes of them: who reads the database learns none.</summary>
 public sealed class LetterStore(Database database)
@@ -41,12 +48,19 @@ public sealed class LetterStore(Database database)
             INSERT INTO letters (hash, purpose, made_by, person_id, email, name, password_hash, until)
             VALUES (@hash, @purpose, @by, @person, @email, @name, @password, @until)
             """,
-            connection)
-            .With(
-                ("hash", Hash(secret)), ("purpose", (short)letter.Purpose), ("email", letter.Email), ("name", letter.Name), ("password", letter.PasswordHash),
-                ("until", DateTime.UtcNow + lasts));
+            connection
+        ).With(
+            ("hash", Hash(secret)),
+            ("purpose", (short)letter.Purpose),
+            ("email", letter.Email),
+            ("name", letter.Name),
+            ("password", letter.PasswordHash),
+            ("until", DateTime.UtcNow + lasts)
+        );
         command.Parameters.Add(new NpgsqlParameter("by", NpgsqlTypes.NpgsqlDbType.Uuid) { Value = (object?)letter.MadeBy ?? DBNull.Value });
-        command.Parameters.Add(new NpgsqlParameter("person", NpgsqlTypes.NpgsqlDbType.Uuid) { Value = (object?)letter.Person ?? DBNull.Value });
+        command.Parameters.Add(
+            new NpgsqlParameter("person", NpgsqlTypes.NpgsqlDbType.Uuid) { Value = (object?)letter.Person ?? DBNull.Value }
+        );
         await command.ExecuteNonQueryAsync(cancel);
         await connection.Execute("DELETE FROM letters WHERE until <= now()", cancel);
         return secret;
@@ -54,22 +68,36 @@ public sealed class LetterStore(Database database)
 
     /// <summary>Whether a letter is good still.</summary>
     public Task<bool> IsGood(string secret, LetterPurpose purpose, CancellationToken cancel) =>
-        database.Command("SELECT EXISTS (SELECT 1 FROM letters WHERE hash = @hash AND purpose = @purpose AND until > now())")
-            .With(("hash", Hash(secret)), ("purpose", (short)purpose)).Row(row => row.GetBoolean(0), cancel);
+        database
+            .Command("SELECT EXISTS (SELECT 1 FROM letters WHERE hash = @hash AND purpose = @purpose AND until > now())")
+            .With(("hash", Hash(secret)), ("purpose", (short)purpose))
+            .Row(row => row.GetBoolean(0), cancel);
 
     /// <summary>Takes a letter, once; null when it is none, was taken, or its time is over.</summary>
     public Task<Letter?> Take(string secret, LetterPurpose purpose, CancellationToken cancel) =>
-        database.Command(
-            "DELETE FROM letters WHERE hash = @hash AND purpose = @purpose AND until > now() RETURNING purpose, made_by, person_id, email, name, password_hash")
+        database
+            .Command(
+                "DELETE FROM letters WHERE hash = @hash AND purpose = @purpose AND until > now() RETURNING purpose, made_by, person_id, email, name, password_hash"
+            )
             .With(("hash", Hash(secret)), ("purpose", (short)purpose))
             .Row(
                 row => new Letter(
-                    (LetterPurpose)row.GetInt16(0), row.IsDBNull(1) ? null : row.GetGuid(1), row.IsDBNull(2) ? null : row.GetGuid(2), row.GetString(3), row.GetString(4), row.GetString(5)),
-                cancel);
+                    (LetterPurpose)row.GetInt16(0),
+                    row.IsDBNull(1) ? null : row.GetGuid(1),
+                    row.IsDBNull(2) ? null : row.GetGuid(2),
+                    row.GetString(3),
+                    row.GetString(4),
+                    row.GetString(5)
+                ),
+                cancel
+            );
 
     /// <summary>How many invitations of a person wait to be used.</summary>
     public Task<long> Waiting(Guid madeBy, CancellationToken cancel) =>
-        database.Command("SELECT count(*) FROM letters WHERE made_by = @by AND purpose = 1 AND until > now()").With(("by", madeBy)).Row(row => row.GetInt64(0), cancel);
+        database
+            .Command("SELECT count(*) FROM letters WHERE made_by = @by AND purpose = 1 AND until > now()")
+            .With(("by", madeBy))
+            .Row(row => row.GetInt64(0), cancel);
 
     private static byte[] Hash(string secret) => SHA256.HashData(Encoding.UTF8.GetBytes(secret));
 }

@@ -16,17 +16,33 @@ public sealed class PersonStore(Database database)
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         var made = await connection.Execute(
             "INSERT INTO people (id, email, name, colour, password_hash) VALUES (@id, @email, @name, @colour, @hash) ON CONFLICT DO NOTHING",
-            cancel, ("id", person.Id), ("email", person.Email), ("name", person.Name), ("colour", person.Colour), ("hash", person.PasswordHash));
-        if (made == 0) return false;
-        await connection.Execute("INSERT INTO spaces (id, name, personal) VALUES (@id, 'My notebooks', true)", cancel, ("id", personalSpace));
+            cancel,
+            ("id", person.Id),
+            ("email", person.Email),
+            ("name", person.Name),
+            ("colour", person.Colour),
+            ("hash", person.PasswordHash)
+        );
+        if (made == 0)
+            return false;
+        await connection.Execute(
+            "INSERT INTO spaces (id, name, personal) VALUES (@id, 'My notebooks', true)",
+            cancel,
+            ("id", personalSpace)
+        );
         await connection.Execute(
             "INSERT INTO members (space_id, person_id, role) VALUES (@space, @person, @role)",
-            cancel, ("space", personalSpace), ("person", person.Id), ("role", (short)Role.Owner));
+            cancel,
+            ("space", personalSpace),
+            ("person", person.Id),
+            ("role", (short)Role.Owner)
+        );
         await transaction.CommitAsync(cancel);
         return true;
     }
 
-    public Task<bool> Any(CancellationToken cancel) => database.Command("SELECT EXISTS (SELECT 1 FROM people)").Row(row => row.GetBoolean(0), cancel);
+    public Task<bool> Any(CancellationToken cancel) =>
+        database.Command("SELECT EXISTS (SELECT 1 FROM people)").Row(row => row.GetBoolean(0), cancel);
 
     public Task<Person?> FindByEmail(string email, CancellationToken cancel) =>
         database.Command($"SELECT {Columns} FROM people p WHERE lower(p.email) = lower(@email)").With(("email", email)).Row(Read, cancel);
@@ -40,7 +56,13 @@ public sealed class PersonStore(Database database)
         await using var connection = await database.Connect(cancel);
         try
         {
-            await connection.Execute("UPDATE people SET email = @email, name = @name WHERE id = @person", cancel, ("person", person), ("email", email), ("name", name));
+            await connection.Execute(
+                "UPDATE people SET email = @email, name = @name WHERE id = @person",
+                cancel,
+                ("person", person),
+                ("email", email),
+                ("name", name)
+            );
             return true;
         }
         catch (PostgresException problem) when (problem.SqlState == PostgresErrorCodes.UniqueViolation)
@@ -68,10 +90,19 @@ public sealed class PersonStore(Database database)
     {
         await using var connection = await database.Connect(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        await connection.Execute("UPDATE people SET second_factor = @secret, second_factor_step = 0 WHERE id = @person", cancel, ("person", person), ("secret", secret));
+        await connection.Execute(
+            "UPDATE people SET second_factor = @secret, second_factor_step = 0 WHERE id = @person",
+            cancel,
+            ("person", person),
+            ("secret", secret)
+        );
         await connection.Execute("DELETE FROM recovery_codes WHERE person_id = @person", cancel, ("person", person));
         await connection.Execute(
-            "INSERT INTO recovery_codes (person_id, hash) SELECT @person, unnest(@hashes)", cancel, ("person", person), ("hashes", recoveryHashes.ToArray()));
+            "INSERT INTO recovery_codes (person_id, hash) SELECT @person, unnest(@hashes)",
+            cancel,
+            ("person", person),
+            ("hashes", recoveryHashes.ToArray())
+        );
         await transaction.CommitAsync(cancel);
     }
 
@@ -80,16 +111,28 @@ public sealed class PersonStore(Database database)
     {
         await using var connection = await database.Connect(cancel);
         return await connection.Execute(
-            "UPDATE people SET second_factor_step = @step WHERE id = @person AND second_factor_step < @step", cancel, ("person", person), ("step", step)) == 1;
+                "UPDATE people SET second_factor_step = @step WHERE id = @person AND second_factor_step < @step",
+                cancel,
+                ("person", person),
+                ("step", step)
+            ) == 1;
     }
 
     /// <summary>Takes a recovery code once.</summary>
     public async Task<bool> TakeRecoveryCode(Guid person, byte[] hash, CancellationToken cancel)
     {
         await using var connection = await database.Connect(cancel);
-        return await connection.Execute("DELETE FROM recovery_codes WHERE person_id = @person AND hash = @hash", cancel, ("person", person), ("hash", hash)) == 1;
+        return await connection.Execute(
+                "DELETE FROM recovery_codes WHERE person_id = @person AND hash = @hash",
+                cancel,
+                ("person", person),
+                ("hash", hash)
+            ) == 1;
     }
 
     internal static Person Read(NpgsqlDataReader row) =>
-        new(row.GetGuid(0), row.GetString(1), row.GetString(2), row.GetString(3), row.GetString(4)) { SecondFactor = row.IsDBNull(5) ? null : row.GetFieldValue<byte[]>(5) };
+        new(row.GetGuid(0), row.GetString(1), row.GetString(2), row.GetString(3), row.GetString(4))
+        {
+            SecondFactor = row.IsDBNull(5) ? null : row.GetFieldValue<byte[]>(5),
+        };
 }

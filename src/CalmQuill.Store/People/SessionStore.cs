@@ -25,23 +25,42 @@ public sealed class SessionStore(Database database)
         await connection.Execute(
             "INSERT INTO sessions (id, person_id, device_id, name, address, until) VALUES (@session, @person, @device, @name, @address, @until)",
             cancel,
-            ("session", session), ("person", person), ("device", device), ("name", name), ("address", address), ("until", DateTime.UtcNow + Lasts));
-        await End(connection, "id IN (SELECT id FROM sessions WHERE person_id = @person ORDER BY seen_at DESC OFFSET @most)", cancel, ("person", person), ("most", most));
+            ("session", session),
+            ("person", person),
+            ("device", device),
+            ("name", name),
+            ("address", address),
+            ("until", DateTime.UtcNow + Lasts)
+        );
+        await End(
+            connection,
+            "id IN (SELECT id FROM sessions WHERE person_id = @person ORDER BY seen_at DESC OFFSET @most)",
+            cancel,
+            ("person", person),
+            ("most", most)
+        );
         await transaction.CommitAsync(cancel);
     }
 
     /// <summary>The person of a sign-in that has not ended; null otherwise. Being used makes it last longer.</summary>
     public async Task<Person?> Enter(Guid session, Guid person, string address, CancellationToken cancel)
     {
-        var (found, seen) = await database.Command(
-            $"SELECT {PersonStore.Columns}, s.seen_at FROM sessions s JOIN people p ON p.id = s.person_id WHERE s.id = @session AND s.person_id = @person AND s.until > now()")
-            .With(("session", session), ("person", person)).Row(row => (PersonStore.Read(row), row.GetFieldValue<DateTimeOffset>(6)), cancel);
+        var (found, seen) = await database
+            .Command(
+                $"SELECT {PersonStore.Columns}, s.seen_at FROM sessions s JOIN people p ON p.id = s.person_id WHERE s.id = @session AND s.person_id = @person AND s.until > now()"
+            )
+            .With(("session", session), ("person", person))
+            .Row(row => (PersonStore.Read(row), row.GetFieldValue<DateTimeOffset>(6)), cancel);
         if (found is not null && seen < DateTimeOffset.UtcNow.AddMinutes(-5))
         {
             await using var connection = await database.Connect(cancel);
             await connection.Execute(
                 "UPDATE sessions SET seen_at = now(), address = @address, until = @until WHERE id = @session",
-                cancel, ("session", session), ("address", address), ("until", DateTime.UtcNow + Lasts));
+                cancel,
+                ("session", session),
+                ("address", address),
+                ("until", DateTime.UtcNow + Lasts)
+            );
         }
 
         return found;
@@ -49,12 +68,22 @@ public sealed class SessionStore(Database database)
 
     /// <summary>The sign-ins of a person, those used last first.</summary>
     public Task<List<SignedInDevice>> Of(Guid person, CancellationToken cancel) =>
-        database.Command("SELECT id, device_id, name, address, made_at, seen_at FROM sessions WHERE person_id = @person AND until > now() ORDER BY seen_at DESC, made_at DESC")
+        database
+            .Command(
+                "SELECT id, device_id, name, address, made_at, seen_at FROM sessions WHERE person_id = @person AND until > now() ORDER BY seen_at DESC, made_at DESC"
+            )
             .With(("person", person))
             .Rows(
                 row => new SignedInDevice(
-                    row.GetGuid(0), row.GetGuid(1), row.GetString(2), row.GetString(3), row.GetFieldValue<DateTimeOffset>(4), row.GetFieldValue<DateTimeOffset>(5)),
-                cancel);
+                    row.GetGuid(0),
+                    row.GetGuid(1),
+                    row.GetString(2),
+                    row.GetString(3),
+                    row.GetFieldValue<DateTimeOffset>(4),
+                    row.GetFieldValue<DateTimeOffset>(5)
+                ),
+                cancel
+            );
 
     /// <summary>Ends one sign-in of a person. False when there is none such.</summary>
     public async Task<bool> EndOne(Guid person, Guid session, CancellationToken cancel)
@@ -84,11 +113,17 @@ public sealed class SessionStore(Database database)
     internal static Task EndAll(NpgsqlConnection connection, Guid person, Guid but, CancellationToken cancel) =>
         End(connection, "person_id = @person AND id <> @but", cancel, ("person", person), ("but", but));
 
-    private static async Task<int> End(NpgsqlConnection connection, string which, CancellationToken cancel, params (string, object?)[] parameters)
+    private static async Task<int> End(
+        NpgsqlConnection connection,
+        string which,
+        CancellationToken cancel,
+        params (string, object?)[] parameters
+    )
     {
         await using var command = new NpgsqlCommand(
-            $"WITH ended AS (DELETE FROM sessions WHERE {which} RETURNING id) SELECT count(pg_notify(@channel, @word || ' ' || id)) FROM ended", connection)
-            .With([("channel", RightsChange.Channel), ("word", RightsChange.SessionWord), .. parameters]);
+            $"WITH ended AS (DELETE FROM sessions WHERE {which} RETURNING id) SELECT count(pg_notify(@channel, @word || ' ' || id)) FROM ended",
+            connection
+        ).With([("channel", RightsChange.Channel), ("word", RightsChange.SessionWord), .. parameters]);
         return (int)(long)(await command.ExecuteScalarAsync(cancel))!;
     }
 }

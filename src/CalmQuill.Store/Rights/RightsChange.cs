@@ -8,19 +8,21 @@ namespace CalmQuill.Store.Rights;
 public readonly record struct RightsChange(Guid? Space, Guid? Session)
 {
     internal const string Channel = "quill_rights";
-    internal const string SpaceWord = "space", SessionWord = "session";
+    internal const string SpaceWord = "space",
+        SessionWord = "session";
 
     public static RightsChange OfSpace(Guid space) => new(space, null);
 
     public static RightsChange OfSession(Guid session) => new(null, session);
 
     /// <summary>Null when the text is none.</summary>
-    public static RightsChange? Read(string text) => text.Split(' ') switch
-    {
-        [SpaceWord, var id] when Guid.TryParse(id, out var space) => OfSpace(space),
-        [SessionWord, var id] when Guid.TryParse(id, out var session) => OfSession(session),
-        _ => null,
-    };
+    public static RightsChange? Read(string text) =>
+        text.Split(' ') switch
+        {
+            [SpaceWord, var id] when Guid.TryParse(id, out var space) => OfSpace(space),
+            [SessionWord, var id] when Guid.TryParse(id, out var session) => OfSession(session),
+            _ => null,
+        };
 
     public override string ToString() => Space is { } space ? $"{SpaceWord} {space}" : $"{SessionWord} {Session}";
 }
@@ -37,11 +39,13 @@ public sealed class RightsNews(Database database)
         await using var connection = await database.Connect(cancel);
         connection.Notification += (_, told) =>
         {
-            if (RightsChange.Read(told.Payload) is { } change) heard(change);
+            if (RightsChange.Read(told.Payload) is { } change)
+                heard(change);
         };
         await connection.Execute($"LISTEN {RightsChange.Channel}", cancel);
         begun();
-        while (true) await connection.WaitAsync(cancel);
+        while (true)
+            await connection.WaitAsync(cancel);
     }
 }
 

@@ -7,40 +7,51 @@ namespace CalmQuill.Store.Spaces;
 public sealed class SpaceStore(Database database)
 {
     public Task<List<Space>> Of(Guid person, CancellationToken cancel) =>
-        database.Command(
-            """
-            SELECT s.id, s.name, s.personal, m.role
-            FROM members m JOIN spaces s ON s.id = m.space_id
-            WHERE m.person_id = @person
-            ORDER BY s.personal DESC, s.name
-            """)
+        database
+            .Command(
+                """
+                SELECT s.id, s.name, s.personal, m.role
+                FROM members m JOIN spaces s ON s.id = m.space_id
+                WHERE m.person_id = @person
+                ORDER BY s.personal DESC, s.name
+                """
+            )
             .With(("person", person))
             .Rows(row => new Space(row.GetGuid(0), row.GetString(1), row.GetBoolean(2), (Role)row.GetInt16(3)), cancel);
 
     public Task<List<Member>> Members(Guid space, CancellationToken cancel) =>
-        database.Command(
-            """
-            SELECT p.id, p.name, p.colour, m.role
-            FROM members m JOIN people p ON p.id = m.person_id
-            WHERE m.space_id = @space
-            ORDER BY m.role DESC, p.name
-            """)
+        database
+            .Command(
+                """
+                SELECT p.id, p.name, p.colour, m.role
+                FROM members m JOIN people p ON p.id = m.person_id
+                WHERE m.space_id = @space
+                ORDER BY m.role DESC, p.name
+                """
+            )
             .With(("space", space))
             .Rows(row => new Member(row.GetGuid(0), row.GetString(1), row.GetString(2), (Role)row.GetInt16(3)), cancel);
 
     public Task<Role> RoleIn(Guid space, Guid person, CancellationToken cancel) =>
-        database.Command("SELECT role FROM members WHERE space_id = @space AND person_id = @person")
-            .With(("space", space), ("person", person)).Row(row => (Role)row.GetInt16(0), cancel);
+        database
+            .Command("SELECT role FROM members WHERE space_id = @space AND person_id = @person")
+            .With(("space", space), ("person", person))
+            .Row(row => (Role)row.GetInt16(0), cancel);
 
     /// <summary>What a space holds now.</summary>
     public async Task<SpaceUsage> Usage(Guid space, CancellationToken cancel) =>
-        (await database.Command(
-            """
-            SELECT coalesce(sum(d.last_seq), 0)::bigint, coalesce(sum(d.size), 0)::bigint,
-                (SELECT coalesce(sum(length(a.bytes)), 0) FROM assets a WHERE a.space_id = @space)::bigint
-            FROM documents d WHERE d.space_id = @space
-            """)
-            .With(("space", space)).Row(row => new SpaceUsage(row.GetInt64(0), row.GetInt64(1), row.GetInt64(2)), cancel))!;
+        (
+            await database
+                .Command(
+                    """
+                    SELECT coalesce(sum(d.last_seq), 0)::bigint, coalesce(sum(d.size), 0)::bigint,
+                        (SELECT coalesce(sum(length(a.bytes)), 0) FROM assets a WHERE a.space_id = @space)::bigint
+                    FROM documents d WHERE d.space_id = @space
+                    """
+                )
+                .With(("space", space))
+                .Row(row => new SpaceUsage(row.GetInt64(0), row.GetInt64(1), row.GetInt64(2)), cancel)
+        )!;
 
     public async Task MakeGroup(Guid id, string name, CancellationToken cancel)
     {
@@ -55,7 +66,12 @@ public sealed class SpaceStore(Database database)
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         await connection.Execute("SELECT 1 FROM spaces WHERE id = @space FOR UPDATE", cancel, ("space", space));
         if (role == Role.None)
-            await connection.Execute("DELETE FROM members WHERE space_id = @space AND person_id = @person", cancel, ("space", space), ("person", person));
+            await connection.Execute(
+                "DELETE FROM members WHERE space_id = @space AND person_id = @person",
+                cancel,
+                ("space", space),
+                ("person", person)
+            );
         else
         {
             await connection.Execute(
@@ -63,12 +79,19 @@ public sealed class SpaceStore(Database database)
                 INSERT INTO members (space_id, person_id, role) VALUES (@space, @person, @role)
                 ON CONFLICT (space_id, person_id) DO UPDATE SET role = excluded.role
                 """,
-                cancel, ("space", space), ("person", person), ("role", (short)role));
+                cancel,
+                ("space", space),
+                ("person", person),
+                ("role", (short)role)
+            );
         }
 
-        await using var owners = new Npgsql.NpgsqlCommand("SELECT count(*) FROM members WHERE space_id = @space AND role = @owner", connection)
-            .With(("space", space), ("owner", (short)Role.Owner));
-        if (await owners.ExecuteScalarAsync(cancel) is 0L) return false;
+        await using var owners = new Npgsql.NpgsqlCommand(
+            "SELECT count(*) FROM members WHERE space_id = @space AND role = @owner",
+            connection
+        ).With(("space", space), ("owner", (short)Role.Owner));
+        if (await owners.ExecuteScalarAsync(cancel) is 0L)
+            return false;
         await connection.Tell(RightsChange.OfSpace(space), cancel);
         await transaction.CommitAsync(cancel);
         return true;

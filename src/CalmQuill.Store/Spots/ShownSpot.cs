@@ -14,6 +14,29 @@ namespace CalmQuill.Store.Spots;
 /// <param name="Sequence">The page's last number, which the address of its picture carries.</param>
 /// <param name="Tags">Its tags with those of what it lies in.</param>
 public sealed record ShownSpot(
-    Guid Space, Guid Notebook, string NotebookName, Guid Folder, Guid Page, int PageNumber, string PageTitle, string Paper, long Sequence, IReadOnlyList<Guid> Tags,
-    Guid Id, SpotKind Kind, IReadOnlyList<int> Area, string Mark, string Note, string Due, Guid? Person, string Target, string Title, int Level, bool IsOpen, long CreatedAt, Guid Author,
-    long? DoneAt, Guid? DoneBy);
+    Guid Space,
+    Guid Notebook,
+    string NotebookName,
+    Guid Folder,
+    Guid Page,
+    int PageNumber,
+    string PageTitle,
+    string Paper,
+    long Sequence,
+    IReadOnlyList<Guid> Tags,
+    Guid Id,
+    SpotKind Kind,
+    IReadOnlyList<int> Area,
+    string Mark,
+    string Note,
+    string Due,
+    Guid? Person,
+    string Target,
+    string Title,
+    int Level,
+    bool IsOpen,
+    long CreatedAt,
+    Guid Author,
+    long? DoneAt,
+    Guid? DoneBy
+);

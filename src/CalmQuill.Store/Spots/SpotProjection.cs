@@ -11,29 +11,48 @@ namespace CalmQuill.Store.Spots;
 /// <summary>Writes the marks, links and headings of a page whenever something came that can have changed them.</summary>
 internal static class SpotProjection
 {
-    public static async Task Write(NpgsqlConnection connection, DocumentRef page, IReadOnlyList<Operation> news, Func<Task<List<Operation>>> all, CancellationToken cancel)
+    public static async Task Write(
+        NpgsqlConnection connection,
+        DocumentRef page,
+        IReadOnlyList<Operation> news,
+        Func<Task<List<Operation>>> all,
+        CancellationToken cancel
+    )
     {
         // Ink alone changes no spot; what moves ink or takes it away does where the page has any, and taking back can bring one back.
-        if (!news.Any(operation => operation.Change is Change.SpotAdded or Change.SpotSet or Change.EffectSet)
-            && (news.All(operation => operation.Change is Change.StrokeAdded) || !await HasAny(connection, page, cancel))) return;
+        if (
+            !news.Any(operation => operation.Change is Change.SpotAdded or Change.SpotSet or Change.EffectSet)
+            && (news.All(operation => operation.Change is Change.StrokeAdded) || !await HasAny(connection, page, cancel))
+        )
+            return;
         var document = new PageDocument();
-        foreach (var operation in await all()) document.Apply(operation);
+        foreach (var operation in await all())
+            document.Apply(operation);
         await Replace(connection, page, document.Spots(), cancel);
     }
 
     private static Task<bool> HasAny(NpgsqlConnection connection, DocumentRef page, CancellationToken cancel) =>
-        new NpgsqlCommand("SELECT EXISTS (SELECT 1 FROM page_spots WHERE space_id = @space AND page_id = @id)", connection).Of(page).Row(row => row.GetBoolean(0), cancel);
+        new NpgsqlCommand("SELECT EXISTS (SELECT 1 FROM page_spots WHERE space_id = @space AND page_id = @id)", connection)
+            .Of(page)
+            .Row(row => row.GetBoolean(0), cancel);
 
     private static async Task Replace(NpgsqlConnection connection, DocumentRef page, IReadOnlyList<Spot> spots, CancellationToken cancel)
     {
-        await connection.Execute("DELETE FROM page_spots WHERE space_id = @space AND page_id = @page", cancel, ("page", page.Id), ("space", page.Space));
-        if (spots.Count == 0) return;
+        await connection.Execute(
+            "DELETE FROM page_spots WHERE space_id = @space AND page_id = @page",
+            cancel,
+            ("page", page.Id),
+            ("space", page.Space)
+        );
+        if (spots.Count == 0)
+            return;
         await using var copy = await connection.BeginBinaryImportAsync(
             """
             COPY page_spots (page_id, id, space_id, kind, area, mark, note, due, person, target, target_space, target_notebook, target_page, title, level, is_open, created_at, author, done_at, done_by)
             FROM STDIN (FORMAT binary)
             """,
-            cancel);
+            cancel
+        );
         foreach (var spot in spots)
         {
             var target = LinkTarget.Read(spot[SpotField.Target]);
@@ -42,11 +61,19 @@ internal static class SpotProjection
             await copy.WriteAsync(spot.Id, NpgsqlDbType.Uuid, cancel);
             await copy.WriteAsync(page.Space, NpgsqlDbType.Uuid, cancel);
             await copy.WriteAsync((short)spot.Kind, NpgsqlDbType.Smallint, cancel);
-            await copy.WriteAsync(new[] { spot.Area.Left, spot.Area.Top, spot.Area.Right, spot.Area.Bottom }, NpgsqlDbType.Array | NpgsqlDbType.Integer, cancel);
+            await copy.WriteAsync(
+                new[] { spot.Area.Left, spot.Area.Top, spot.Area.Right, spot.Area.Bottom },
+                NpgsqlDbType.Array | NpgsqlDbType.Integer,
+                cancel
+            );
             await copy.WriteAsync(spot[SpotField.Mark], NpgsqlDbType.Text, cancel);
             await copy.WriteAsync(spot[SpotField.Note], NpgsqlDbType.Text, cancel);
             await copy.WriteAsync(spot[SpotField.Due], NpgsqlDbType.Text, cancel);
-            await copy.WriteNullable(Guid.TryParse(spot[SpotField.Person], out var person) ? person : (Guid?)null, NpgsqlDbType.Uuid, cancel);
+            await copy.WriteNullable(
+                Guid.TryParse(spot[SpotField.Person], out var person) ? person : (Guid?)null,
+                NpgsqlDbType.Uuid,
+                cancel
+            );
             await copy.WriteAsync(spot[SpotField.Target], NpgsqlDbType.Text, cancel);
             await copy.WriteNullable(Known(target?.Space), NpgsqlDbType.Uuid, cancel);
             await copy.WriteNullable(Known(target?.Notebook), NpgsqlDbType.Uuid, cancel);

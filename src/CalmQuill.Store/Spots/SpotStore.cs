@@ -10,14 +10,12 @@ public sealed class SpotStore(Database database)
     /// <summary>How many marks are given at once.</summary>
     public const int MostMarks = 2_000;
 
-    private const string Columns =
-        """
+    private const string Columns = """
         e.space_id, e.notebook_id, n.name, n.parent, e.id, e.number, e.title, e.paper, coalesce(d.last_seq, 0), e.tags,
         s.id, s.kind, s.area, s.mark, s.note, s.due, s.person, s.target, s.title, s.level, s.is_open, s.created_at, s.author, s.done_at, s.done_by
         """;
 
-    private const string From =
-        """
+    private const string From = """
         page_spots s
         JOIN notebook_entries e ON e.space_id = s.space_id AND e.id = s.page_id AND NOT e.in_bin
             AND (e.space_id, e.notebook_id) NOT IN (SELECT * FROM unnest(@lockedSpaces, @locked))
@@ -37,16 +35,31 @@ public sealed class SpotStore(Database database)
             ORDER BY s.created_at DESC
             LIMIT {MostMarks}
             """,
-            cancel, locked, ("person", person), ("open", onlyOpen));
+            cancel,
+            locked,
+            ("person", person),
+            ("open", onlyOpen)
+        );
 
     /// <summary>Everything on the pages of a notebook.</summary>
     public Task<List<ShownSpot>> OfNotebook(Guid space, Guid notebook, IReadOnlyList<NotebookRef> locked, CancellationToken cancel) =>
         Read(
             $"SELECT {Columns} FROM {From} WHERE e.space_id = @space AND e.notebook_id = @notebook ORDER BY e.position, s.area[2], s.area[1]",
-            cancel, locked, ("space", space), ("notebook", notebook));
+            cancel,
+            locked,
+            ("space", space),
+            ("notebook", notebook)
+        );
 
     /// <summary>The links of a person's libraries that lead to a page, to a place or mark on it, or, with no page, to a notebook or a section of it.</summary>
-    public Task<List<ShownSpot>> Leading(Guid person, Guid space, Guid notebook, Guid? page, IReadOnlyList<NotebookRef> locked, CancellationToken cancel) =>
+    public Task<List<ShownSpot>> Leading(
+        Guid person,
+        Guid space,
+        Guid notebook,
+        Guid? page,
+        IReadOnlyList<NotebookRef> locked,
+        CancellationToken cancel
+    ) =>
         Read(
             $"""
             SELECT {Columns} FROM {From}
@@ -55,10 +68,21 @@ public sealed class SpotStore(Database database)
             ORDER BY s.created_at DESC
             LIMIT 500
             """,
-            cancel, locked, ("person", person), ("space", space), ("notebook", notebook), ("page", page));
+            cancel,
+            locked,
+            ("person", person),
+            ("space", space),
+            ("notebook", notebook),
+            ("page", page)
+        );
 
     /// <summary>The links on pages of some notebooks of a library.</summary>
-    public Task<List<ShownSpot>> LinksFrom(Guid space, IReadOnlyList<Guid> notebooks, IReadOnlyList<NotebookRef> locked, CancellationToken cancel) =>
+    public Task<List<ShownSpot>> LinksFrom(
+        Guid space,
+        IReadOnlyList<Guid> notebooks,
+        IReadOnlyList<NotebookRef> locked,
+        CancellationToken cancel
+    ) =>
         Read(
             $"""
             SELECT {Columns} FROM {From}
@@ -66,32 +90,72 @@ public sealed class SpotStore(Database database)
             ORDER BY e.notebook_id, e.position
             LIMIT 5000
             """,
-            cancel, locked, ("space", space), ("notebooks", notebooks.ToArray()));
+            cancel,
+            locked,
+            ("space", space),
+            ("notebooks", notebooks.ToArray())
+        );
 
     /// <summary>What kinds of marks of people's own are called in the libraries of one person.</summary>
     public async Task<Dictionary<(Guid Space, Guid Kind), string>> KindNames(Guid person, CancellationToken cancel)
     {
-        var rows = await database.Command(
-            "SELECT n.space_id, n.id, n.name FROM library_nodes n JOIN members m ON m.space_id = n.space_id AND m.person_id = @person WHERE n.kind = 8")
-            .With(("person", person)).Rows(row => (Space: row.GetGuid(0), Id: row.GetGuid(1), Name: row.GetString(2)), cancel);
+        var rows = await database
+            .Command(
+                "SELECT n.space_id, n.id, n.name FROM library_nodes n JOIN members m ON m.space_id = n.space_id AND m.person_id = @person WHERE n.kind = 8"
+            )
+            .With(("person", person))
+            .Rows(row => (Space: row.GetGuid(0), Id: row.GetGuid(1), Name: row.GetString(2)), cancel);
         return rows.ToDictionary(row => (row.Space, row.Id), row => row.Name);
     }
 
-    private Task<List<ShownSpot>> Read(string sql, CancellationToken cancel, IReadOnlyList<NotebookRef> locked, params (string, object?)[] parameters)
+    private Task<List<ShownSpot>> Read(
+        string sql,
+        CancellationToken cancel,
+        IReadOnlyList<NotebookRef> locked,
+        params (string, object?)[] parameters
+    )
     {
-        var command = database.Command(sql).With(("lockedSpaces", locked.Select(one => one.Space).ToArray()), ("locked", locked.Select(one => one.Notebook).ToArray()));
+        var command = database
+            .Command(sql)
+            .With(("lockedSpaces", locked.Select(one => one.Space).ToArray()), ("locked", locked.Select(one => one.Notebook).ToArray()));
         foreach (var (name, value) in parameters)
         {
             // A null needs its type said.
-            if (name == "page") command.Parameters.Add(new NpgsqlParameter(name, NpgsqlTypes.NpgsqlDbType.Uuid) { Value = value ?? DBNull.Value });
-            else command.Parameters.AddWithValue(name, value ?? DBNull.Value);
+            if (name == "page")
+                command.Parameters.Add(new NpgsqlParameter(name, NpgsqlTypes.NpgsqlDbType.Uuid) { Value = value ?? DBNull.Value });
+            else
+                command.Parameters.AddWithValue(name, value ?? DBNull.Value);
         }
 
         return command.Rows(Shown, cancel);
     }
 
-    private static ShownSpot Shown(NpgsqlDataReader row) => new(
-        row.GetGuid(0), row.GetGuid(1), row.GetString(2), row.GetGuid(3), row.GetGuid(4), row.GetInt32(5), row.GetString(6), row.GetString(7), row.GetInt64(8), row.GetFieldValue<Guid[]>(9),
-        row.GetGuid(10), (SpotKind)row.GetInt16(11), row.GetFieldValue<int[]>(12), row.GetString(13), row.GetString(14), row.GetString(15), row.IsDBNull(16) ? null : row.GetGuid(16),
-        row.GetString(17), row.GetString(18), row.GetInt16(19), row.GetBoolean(20), row.GetInt64(21), row.GetGuid(22), row.IsDBNull(23) ? null : row.GetInt64(23), row.IsDBNull(24) ? null : row.GetGuid(24));
+    private static ShownSpot Shown(NpgsqlDataReader row) =>
+        new(
+            row.GetGuid(0),
+            row.GetGuid(1),
+            row.GetString(2),
+            row.GetGuid(3),
+            row.GetGuid(4),
+            row.GetInt32(5),
+            row.GetString(6),
+            row.GetString(7),
+            row.GetInt64(8),
+            row.GetFieldValue<Guid[]>(9),
+            row.GetGuid(10),
+            (SpotKind)row.GetInt16(11),
+            row.GetFieldValue<int[]>(12),
+            row.GetString(13),
+            row.GetString(14),
+            row.GetString(15),
+            row.IsDBNull(16) ? null : row.GetGuid(16),
+            row.GetString(17),
+            row.GetString(18),
+            row.GetInt16(19),
+            row.GetBoolean(20),
+            row.GetInt64(21),
+            row.GetGuid(22),
+            row.IsDBNull(23) ? null : row.GetInt64(23),
+            row.IsDBNull(24) ? null : row.GetGuid(24)
+        );
 }

@@ -5,13 +5,21 @@ import { brotliCompressSync, constants } from 'node:zlib';
 import { generateSW } from 'workbox-build';
 
 const dist = new URL('../dist', import.meta.url).pathname;
-const core = new URL('../../CalmQuill.Core.Browser/bin/Release/net10.0/publish/wwwroot/_framework', import.meta.url).pathname;
+const core = new URL('../../CalmQuill.Core.Browser/bin/Release/net10.0/publish/wwwroot/_framework', import.meta.url)
+  .pathname;
 cpSync(core, join(dist, '_framework'), { recursive: true, filter: (file) => !file.endsWith('.gz') });
 
 await generateSW({
   globDirectory: dist,
   swDest: join(dist, 'sw.js'),
-  globPatterns: ['index.html', '*.svg', '*.webmanifest', 'assets/*.{js,css}', 'assets/*latin-*.woff2', '_framework/*.{js,wasm}'],
+  globPatterns: [
+    'index.html',
+    '*.svg',
+    '*.webmanifest',
+    'assets/*.{js,css}',
+    'assets/*latin-*.woff2',
+    '_framework/*.{js,wasm}',
+  ],
   // What reads PDF files is fetched when it is first needed.
   globIgnores: ['**/*ext*.woff2', '**/*italic*.woff2', '**/pdf*'],
   maximumFileSizeToCacheInBytes: 16 * 1024 * 1024,
@@ -33,6 +41,17 @@ await generateSW({
 
 for (const entry of readdirSync(dist, { recursive: true, withFileTypes: true })) {
   const file = join(entry.parentPath, entry.name);
-  if (!entry.isFile() || !/\.(js|css|html|svg|wasm|webmanifest)$/.test(file) || statSync(file).size < 1000 || existsSync(`${file}.br`)) continue;
-  writeFileSync(`${file}.br`, brotliCompressSync(readFileSync(file), { params: { [constants.BROTLI_PARAM_QUALITY]: constants.BROTLI_MAX_QUALITY } }));
+  if (
+    !entry.isFile() ||
+    !/\.(js|css|html|svg|wasm|webmanifest)$/.test(file) ||
+    statSync(file).size < 1000 ||
+    existsSync(`${file}.br`)
+  )
+    continue;
+  writeFileSync(
+    `${file}.br`,
+    brotliCompressSync(readFileSync(file), {
+      params: { [constants.BROTLI_PARAM_QUALITY]: constants.BROTLI_MAX_QUALITY },
+    }),
+  );
 }

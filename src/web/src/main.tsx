@@ -10,7 +10,9 @@ import './styles.css';
 applyTheme();
 if (import.meta.env.PROD && 'serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js');
 
-const queries = new QueryClient({ defaultOptions: { queries: { networkMode: 'always', retry: false, staleTime: 2_000 } } });
+const queries = new QueryClient({
+  defaultOptions: { queries: { networkMode: 'always', retry: false, staleTime: 2_000 } },
+});
 
 createRoot(document.getElementById('root')!).render(
   <QueryClientProvider client={queries}>

@@ -29,25 +29,44 @@ public sealed record Fuzzed(int Tried, int Refused, IReadOnlyDictionary<int, int
 /// <param name="seed">Begins chance.</param>
 public sealed class Fuzzer(QuillHost host, IReadOnlyList<Person?> people, Guid home, IReadOnlyList<Guid> ids, int seed)
 {
-    private static readonly string[] QueryNames = ["after", "notebooks", "paper", "area", "since", "all", "ids", "notebook", "page", "limit"];
+    private static readonly string[] QueryNames =
+    [
+        "after",
+        "notebooks",
+        "paper",
+        "area",
+        "since",
+        "all",
+        "ids",
+        "notebook",
+        "page",
+        "limit",
+    ];
     private readonly Random random = new(seed);
     private readonly Nasties nasties = new(new Random(seed + 1), ids);
     private readonly List<string> faults = [];
     private readonly SortedDictionary<int, int> byStatus = [];
     private readonly Dictionary<int, Caller> callers = [];
-    private int tried, refused;
+    private int tried,
+        refused;
 
     public async Task<Fuzzed> Run(TimeSpan time)
     {
-        var endpoints = host.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
-            .Where(endpoint => endpoint.RoutePattern.RawText!.TrimStart('/').StartsWith("api", StringComparison.Ordinal)).ToList();
-        for (var clock = Stopwatch.StartNew(); clock.Elapsed < time && faults.Count < 20;)
+        var endpoints = host
+            .Services.GetRequiredService<EndpointDataSource>()
+            .Endpoints.OfType<RouteEndpoint>()
+            .Where(endpoint => endpoint.RoutePattern.RawText!.TrimStart('/').StartsWith("api", StringComparison.Ordinal))
+            .ToList();
+        for (var clock = Stopwatch.StartNew(); clock.Elapsed < time && faults.Count < 20; )
         {
-            if (random.Next(12) == 0) await CallHub();
-            else await Ask(endpoints[random.Next(endpoints.Count)]);
+            if (random.Next(12) == 0)
+                await CallHub();
+            else
+                await Ask(endpoints[random.Next(endpoints.Count)]);
         }
 
-        foreach (var caller in callers.Values) caller.Dispose();
+        foreach (var caller in callers.Values)
+            caller.Dispose();
         return new Fuzzed(tried, refused, byStatus, faults);
     }
 
@@ -61,8 +80,10 @@ public sealed class Fuzzer(QuillHost host, IReadOnlyList<Person?> people, Guid h
         {
             using var answer = await SendOn(who, method, address, sent);
             byStatus[(int)answer.StatusCode] = byStatus.GetValueOrDefault((int)answer.StatusCode) + 1;
-            if (answer.StatusCode == HttpStatusCode.Unauthorized && people[who] is not null) Forget(who);
-            if ((int)answer.StatusCode is >= 400 and < 500) refused++;
+            if (answer.StatusCode == HttpStatusCode.Unauthorized && people[who] is not null)
+                Forget(who);
+            if ((int)answer.StatusCode is >= 400 and < 500)
+                refused++;
             if ((int)answer.StatusCode is 500 or 502 or 503)
                 faults.Add($"{(int)answer.StatusCode} {method} {address} {Shown(sent?.Bytes)}: {await answer.Content.ReadAsStringAsync()}");
         }
@@ -110,34 +131,52 @@ public sealed class Fuzzer(QuillHost host, IReadOnlyList<Person?> people, Guid h
             path.Append('/');
             foreach (var part in segment.Parts)
             {
-                path.Append(part switch
-                {
-                    Microsoft.AspNetCore.Routing.Patterns.RoutePatternLiteralPart literal => literal.Content,
-                    Microsoft.AspNetCore.Routing.Patterns.RoutePatternParameterPart { Name: "kind" } => random.Next(8) == 0 ? Uri.EscapeDataString(Printable(nasties.Text())) : new[] { "page", "notebook", "library" }[random.Next(3)],
-                    // Often a place where those who ask may do something, so that more than the door is tried.
-                    Microsoft.AspNetCore.Routing.Patterns.RoutePatternParameterPart { Name: "space" } when random.Next(2) == 0 => home.ToString(),
-                    Microsoft.AspNetCore.Routing.Patterns.RoutePatternParameterPart => random.Next(20) == 0 ? Uri.EscapeDataString(Printable(nasties.Text())) : nasties.Id().ToString(),
-                    Microsoft.AspNetCore.Routing.Patterns.RoutePatternSeparatorPart separator => separator.Content,
-                    _ => "",
-                });
+                path.Append(
+                    part switch
+                    {
+                        Microsoft.AspNetCore.Routing.Patterns.RoutePatternLiteralPart literal => literal.Content,
+                        Microsoft.AspNetCore.Routing.Patterns.RoutePatternParameterPart { Name: "kind" } => random.Next(8) == 0
+                            ? Uri.EscapeDataString(Printable(nasties.Text()))
+                            : new[] { "page", "notebook", "library" }[random.Next(3)],
+                        // Often a place where those who ask may do something, so that more than the door is tried.
+                        Microsoft.AspNetCore.Routing.Patterns.RoutePatternParameterPart { Name: "space" } when random.Next(2) == 0 =>
+                            home.ToString(),
+                        Microsoft.AspNetCore.Routing.Patterns.RoutePatternParameterPart => random.Next(20) == 0
+                            ? Uri.EscapeDataString(Printable(nasties.Text()))
+                            : nasties.Id().ToString(),
+                        Microsoft.AspNetCore.Routing.Patterns.RoutePatternSeparatorPart separator => separator.Content,
+                        _ => "",
+                    }
+                );
             }
         }
 
         for (var i = random.Next(4); i > 0; i--)
-            path.Append(path.ToString().Contains('?', StringComparison.Ordinal) ? '&' : '?').Append(QueryNames[random.Next(QueryNames.Length)]).Append('=').Append(Uri.EscapeDataString(Printable(nasties.Text())));
+            path.Append(path.ToString().Contains('?', StringComparison.Ordinal) ? '&' : '?')
+                .Append(QueryNames[random.Next(QueryNames.Length)])
+                .Append('=')
+                .Append(Uri.EscapeDataString(Printable(nasties.Text())));
         return path.ToString();
     }
 
     /// <summary>Half a pair of surrogates cannot be written in an address at all; and addresses end somewhere.</summary>
-    private static string Printable(string text) => string.Concat((text.Length > 1_500 ? text[..1_500] : text).Where(c => !char.IsSurrogate(c)));
+    private static string Printable(string text) =>
+        string.Concat((text.Length > 1_500 ? text[..1_500] : text).Where(c => !char.IsSurrogate(c)));
 
     private (byte[] Bytes, string Type)? BodyOf(RouteEndpoint endpoint)
     {
-        if (endpoint.RoutePattern.RawText!.Contains("operations", StringComparison.Ordinal)) return (Frames(), "application/octet-stream");
-        if (random.Next(15) == 0) return (nasties.Bytes(random.Next(10) == 0 ? 200_000 : 2_000), random.Next(2) == 0 ? "application/json" : "application/octet-stream");
-        if (endpoint.Metadata.GetMetadata<IAcceptsMetadata>()?.RequestType is not { } type) return (Picture(), "application/octet-stream");
+        if (endpoint.RoutePattern.RawText!.Contains("operations", StringComparison.Ordinal))
+            return (Frames(), "application/octet-stream");
+        if (random.Next(15) == 0)
+            return (
+                nasties.Bytes(random.Next(10) == 0 ? 200_000 : 2_000),
+                random.Next(2) == 0 ? "application/json" : "application/octet-stream"
+            );
+        if (endpoint.Metadata.GetMetadata<IAcceptsMetadata>()?.RequestType is not { } type)
+            return (Picture(), "application/octet-stream");
         var form = nasties.Form(type)?.ToJsonString() ?? "null";
-        if (random.Next(15) == 0) form = form[..random.Next(form.Length)];
+        if (random.Next(15) == 0)
+            form = form[..random.Next(form.Length)];
         return (Encoding.UTF8.GetBytes(form), "application/json");
     }
 
@@ -145,9 +184,52 @@ public sealed class Fuzzer(QuillHost host, IReadOnlyList<Person?> people, Guid h
     {
         byte[] picture =
         [
-            0xFF, 0xD8, 0xFF, 0xC0, 0, 17, 8, 1, 44, 2, 88, 3, 1, 0x11, 0, 2, 0x11, 0, 3, 0x11, 0, 0xFF, 0xDA, 0, 12, 3, 1, 0, 2, 0x11, 3, 0x11, 0, 63, 0, 0xA5, 0xFF, 0x00, 0xFF, 0xD3, 7, 0xFF, 0xD9,
+            0xFF,
+            0xD8,
+            0xFF,
+            0xC0,
+            0,
+            17,
+            8,
+            1,
+            44,
+            2,
+            88,
+            3,
+            1,
+            0x11,
+            0,
+            2,
+            0x11,
+            0,
+            3,
+            0x11,
+            0,
+            0xFF,
+            0xDA,
+            0,
+            12,
+            3,
+            1,
+            0,
+            2,
+            0x11,
+            3,
+            0x11,
+            0,
+            63,
+            0,
+            0xA5,
+            0xFF,
+            0x00,
+            0xFF,
+            0xD3,
+            7,
+            0xFF,
+            0xD9,
         ];
-        for (var i = random.Next(4); i > 0; i--) picture[random.Next(picture.Length)] = (byte)random.Next(256);
+        for (var i = random.Next(4); i > 0; i--)
+            picture[random.Next(picture.Length)] = (byte)random.Next(256);
         return picture[..random.Next(1, picture.Length + 1)];
     }
 
@@ -161,7 +243,8 @@ public sealed class Fuzzer(QuillHost host, IReadOnlyList<Person?> people, Guid h
             byte[] frame;
             try
             {
-                var time = random.Next(3) == 0 ? Math.Clamp(nasties.Number(), 0, (1L << 48) - 1) : DateTimeOffset.UtcNow.ToUnixTimeMilliseconds();
+                var time =
+                    random.Next(3) == 0 ? Math.Clamp(nasties.Number(), 0, (1L << 48) - 1) : DateTimeOffset.UtcNow.ToUnixTimeMilliseconds();
                 frame = OperationCodec.Encode(new Replica((ulong)random.NextInt64(), author).Make(nasties.Change(), time));
             }
             catch (Exception unwritable) when (unwritable is ArgumentException or OverflowException or InvalidOperationException)
@@ -172,7 +255,8 @@ public sealed class Fuzzer(QuillHost host, IReadOnlyList<Person?> people, Guid h
 
             if (random.Next(3) == 0 && frame.Length > 0)
             {
-                for (var changed = random.Next(1, 4); changed > 0; changed--) frame[random.Next(frame.Length)] = (byte)random.Next(256);
+                for (var changed = random.Next(1, 4); changed > 0; changed--)
+                    frame[random.Next(frame.Length)] = (byte)random.Next(256);
             }
 
             body.Write(BitConverter.GetBytes(random.Next(40) == 0 ? random.Next() : frame.Length));
@@ -185,9 +269,13 @@ public sealed class Fuzzer(QuillHost host, IReadOnlyList<Person?> people, Guid h
     private async Task CallHub()
     {
         var who = random.Next(people.Count);
-        if (people[who] is null) return;
+        if (people[who] is null)
+            return;
         var caller = await CallerOf(who);
-        await using var hub = new HubConnectionBuilder().WithUrl(new Uri(host.Address, "/live"), options => options.Cookies = caller.Cookies).AddMessagePackProtocol().Build();
+        await using var hub = new HubConnectionBuilder()
+            .WithUrl(new Uri(host.Address, "/live"), options => options.Cookies = caller.Cookies)
+            .AddMessagePackProtocol()
+            .Build();
         try
         {
             await hub.StartAsync();
@@ -200,7 +288,10 @@ public sealed class Fuzzer(QuillHost host, IReadOnlyList<Person?> people, Guid h
 
         for (var i = random.Next(1, 10); i > 0; i--)
         {
-            var address = random.Next(4) == 0 ? nasties.Text() : $"{nasties.Id()}/{(random.Next(3) == 0 ? "library" : random.Next(2) == 0 ? "page" : "notebook")}/{nasties.Id()}";
+            var address =
+                random.Next(4) == 0
+                    ? nasties.Text()
+                    : $"{nasties.Id()}/{(random.Next(3) == 0 ? "library" : random.Next(2) == 0 ? "page" : "notebook")}/{nasties.Id()}";
             (string Method, object?[] Arguments) = random.Next(6) switch
             {
                 0 => ("Wet", new object?[] { address, nasties.Bytes(40_000) }),
@@ -218,21 +309,24 @@ public sealed class Fuzzer(QuillHost host, IReadOnlyList<Person?> people, Guid h
             {
                 // A refusal with a reason, or the end of the connection where the message itself was none; the server is asked afterwards whether it is well.
                 refused++;
-                if (hub.State != HubConnectionState.Connected) return;
+                if (hub.State != HubConnectionState.Connected)
+                    return;
             }
         }
     }
 
     private async Task<Caller> CallerOf(int who)
     {
-        if (callers.TryGetValue(who, out var known)) return known;
+        if (callers.TryGetValue(who, out var known))
+            return known;
         var caller = people[who] is { } person ? await host.SignIn(person) : await Caller.SignedOut(host.Address);
         return callers[who] = caller;
     }
 
     private void Forget(int who)
     {
-        if (callers.Remove(who, out var caller)) caller.Dispose();
+        if (callers.Remove(who, out var caller))
+            caller.Dispose();
     }
 
     private static string Shown(byte[]? body) => body is null ? "" : Encoding.UTF8.GetString(body[..Math.Min(body.Length, 600)]);

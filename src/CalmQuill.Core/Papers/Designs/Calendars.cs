@@ -10,7 +10,8 @@ internal static class Calendars
     private const string Group = "Time";
 
     /// <summary>The hours that day and week show.</summary>
-    private const int FirstHour = 7, LastHour = 22;
+    private const int FirstHour = 7,
+        LastHour = 22;
 
     public static readonly PaperDesign[] All =
     [
@@ -18,7 +19,13 @@ internal static class Calendars
         new("week", "Week, by hours", Group, 710, LayWeek) { SpacingWords = "", Across = true },
         new("weekboxes", "Week, in boxes", Group, 710, LayWeekBoxes),
         new("month", "Month", Group, 710, LayMonth) { SpacingWords = "", Across = true },
-        new("term", "Term plan", Group, 710, LayTerm) { SpacingWords = "", CountWords = "Weeks", UsualCount = 16, MostCount = 53 },
+        new("term", "Term plan", Group, 710, LayTerm)
+        {
+            SpacingWords = "",
+            CountWords = "Weeks",
+            UsualCount = 16,
+            MostCount = 53,
+        },
         new("year", "Year", Group, 710, LayYear) { SpacingWords = "" },
     ];
 
@@ -30,7 +37,13 @@ internal static class Calendars
     /// <summary>The days of a week in its order: as dates on a planner's page, else by their place after Monday.</summary>
     private static (string Name, DateOnly? Date)[] Week(PaperPen pen) =>
         pen.Face is { Page.Kind: PlannerKind.Week } face
-            ? [.. Enumerable.Range(0, 7).Select(i => face.Page.Date.AddDays(i)).Select(day => (face.Settings.Names.Day(day), (DateOnly?)day))]
+            ?
+            [
+                .. Enumerable
+                    .Range(0, 7)
+                    .Select(i => face.Page.Date.AddDays(i))
+                    .Select(day => (face.Settings.Names.Day(day), (DateOnly?)day)),
+            ]
             : [.. DayOrder(pen).Select(day => (Names(pen).Days[day], (DateOnly?)null))];
 
     private static IEnumerable<int> DayOrder(PaperPen pen)
@@ -43,7 +56,8 @@ internal static class Calendars
     {
         var left = pen.Side;
         pen.Print(title, left, pen.Side + 500, 720);
-        if (aside.Length > 0) pen.Print(aside, Right(pen), pen.Side + 500, 380, 1);
+        if (aside.Length > 0)
+            pen.Print(aside, Right(pen), pen.Side + 500, 380, 1);
     }
 
     private static string Number(int number) => number.ToString(CultureInfo.InvariantCulture);
@@ -52,12 +66,17 @@ internal static class Calendars
     {
         var names = Names(pen);
         DateOnly? day = pen.Face is { Page.Kind: PlannerKind.Day } face ? face.Page.Date : null;
-        float left = pen.Side, right = Right(pen), top = pen.Side + 1500, bottom = pen.Height - pen.Side, split = left + (right - left) * 0.56f;
+        float left = pen.Side,
+            right = Right(pen),
+            top = pen.Side + 1500,
+            bottom = pen.Height - pen.Side,
+            split = left + (right - left) * 0.56f;
         if (day is { } date)
         {
             var settings = pen.Face!.Settings;
             Title(pen, $"{names.Day(date)} {date.Day} {names.Month(date)}", $"{names.Week} {settings.WeekNumber(settings.WeekOf(date))}");
-            if (pen.Face.PageOf(PlannerKind.Week, date) is { } week) pen.Link(right - 2600, pen.Side - 100, 2600, 800, week);
+            if (pen.Face.PageOf(PlannerKind.Week, date) is { } week)
+                pen.Link(right - 2600, pen.Side - 100, 2600, 800, week);
         }
         else
         {
@@ -82,9 +101,16 @@ internal static class Calendars
     private static void LayWeek(PaperPen pen)
     {
         var week = Week(pen);
-        if (pen.Face is { Page.Kind: PlannerKind.Week } face) Title(pen, $"{face.Settings.Names.Week} {face.Settings.WeekNumber(face.Page.Date)}", SpanWords(face.Settings, face.Page.Date));
-        else pen.Field(Names(pen).Week, pen.Side, pen.Side + 4000, pen.Side + 400);
-        float left = pen.Side, right = Right(pen), top = pen.Side + 2300, bottom = pen.Height - pen.Side, hours = 800, column = (right - left - hours) / 7;
+        if (pen.Face is { Page.Kind: PlannerKind.Week } face)
+            Title(pen, $"{face.Settings.Names.Week} {face.Settings.WeekNumber(face.Page.Date)}", SpanWords(face.Settings, face.Page.Date));
+        else
+            pen.Field(Names(pen).Week, pen.Side, pen.Side + 4000, pen.Side + 400);
+        float left = pen.Side,
+            right = Right(pen),
+            top = pen.Side + 2300,
+            bottom = pen.Height - pen.Side,
+            hours = 800,
+            column = (right - left - hours) / 7;
         for (var i = 0; i < 7; i++)
         {
             var x = left + hours + i * column;
@@ -97,12 +123,20 @@ internal static class Calendars
     private static void LayWeekBoxes(PaperPen pen)
     {
         var week = Week(pen);
-        if (pen.Face is { Page.Kind: PlannerKind.Week } face) Title(pen, $"{face.Settings.Names.Week} {face.Settings.WeekNumber(face.Page.Date)}", SpanWords(face.Settings, face.Page.Date));
-        else pen.Field(Names(pen).Week, pen.Side, pen.Side + 4000, pen.Side + 400);
-        float left = pen.Side, right = Right(pen), top = pen.Side + 1300, gap = 350, width = (right - left - gap) / 2, height = (pen.Height - pen.Side - top - 3 * gap) / 4;
+        if (pen.Face is { Page.Kind: PlannerKind.Week } face)
+            Title(pen, $"{face.Settings.Names.Week} {face.Settings.WeekNumber(face.Page.Date)}", SpanWords(face.Settings, face.Page.Date));
+        else
+            pen.Field(Names(pen).Week, pen.Side, pen.Side + 4000, pen.Side + 400);
+        float left = pen.Side,
+            right = Right(pen),
+            top = pen.Side + 1300,
+            gap = 350,
+            width = (right - left - gap) / 2,
+            height = (pen.Height - pen.Side - top - 3 * gap) / 4;
         for (var i = 0; i < 8; i++)
         {
-            float x = left + i % 2 * (width + gap), y = top + i / 2 * (height + gap);
+            float x = left + i % 2 * (width + gap),
+                y = top + i / 2 * (height + gap);
             pen.Box(x, y, width, height, pen.Strong);
             if (i == 7)
             {
@@ -111,7 +145,8 @@ internal static class Calendars
             }
 
             DayName(pen, week[i], x + 250, y + 450, width - 500);
-            if (week[i].Date is { } day) Listed(pen, day, x + 250, y + 900, width - 500, (int)((height - 900) / 420));
+            if (week[i].Date is { } day)
+                Listed(pen, day, x + 250, y + 900, width - 500, (int)((height - 900) / 420));
         }
     }
 
@@ -120,29 +155,45 @@ internal static class Calendars
         var names = Names(pen);
         var settings = pen.Face?.Settings;
         DateOnly? month = pen.Face is { Page.Kind: PlannerKind.Month } face ? face.Page.Date : null;
-        if (month is { } named) Title(pen, $"{names.Month(named)} {named.Year}");
-        else pen.Field("Month", pen.Side, pen.Side + 5000, pen.Side + 400);
+        if (month is { } named)
+            Title(pen, $"{names.Month(named)} {named.Year}");
+        else
+            pen.Field("Month", pen.Side, pen.Side + 5000, pen.Side + 400);
         var first = month is { } start ? settings!.WeekOf(start) : default;
         var rows = month is { } shown ? (int)Math.Ceiling((shown.AddMonths(1).DayNumber - first.DayNumber) / 7.0) : 6;
-        float weeks = month is null ? 0 : 700, left = pen.Side + weeks, right = Right(pen), top = pen.Side + 1700, bottom = pen.Height - pen.Side, column = (right - left) / 7, row = (bottom - top) / rows;
+        float weeks = month is null ? 0 : 700,
+            left = pen.Side + weeks,
+            right = Right(pen),
+            top = pen.Side + 1700,
+            bottom = pen.Height - pen.Side,
+            column = (right - left) / 7,
+            row = (bottom - top) / rows;
         var order = DayOrder(pen).ToArray();
-        for (var i = 0; i < 7; i++) pen.Print(Glyphs.Fit(names.Days[order[i]], 310, column - 200), left + i * column + 120, top - 200, 310);
-        for (var i = 0; i <= rows; i++) pen.Horizontal(top + i * row, left, right, pen.Strong);
-        for (var i = 0; i <= 7; i++) pen.Vertical(left + i * column, top, bottom, pen.Strong);
-        if (month is not { } of) return;
+        for (var i = 0; i < 7; i++)
+            pen.Print(Glyphs.Fit(names.Days[order[i]], 310, column - 200), left + i * column + 120, top - 200, 310);
+        for (var i = 0; i <= rows; i++)
+            pen.Horizontal(top + i * row, left, right, pen.Strong);
+        for (var i = 0; i <= 7; i++)
+            pen.Vertical(left + i * column, top, bottom, pen.Strong);
+        if (month is not { } of)
+            return;
         for (var i = 0; i < rows * 7; i++)
         {
             var day = first.AddDays(i);
-            float x = left + i % 7 * column, y = top + i / 7 * row;
+            float x = left + i % 7 * column,
+                y = top + i / 7 * row;
             if (i % 7 == 0)
             {
                 pen.Print(Number(settings!.WeekNumber(day)), left - 180, y + 480, 280, 1);
-                if (pen.Face!.PageOf(PlannerKind.Week, day) is { } week) pen.Link(left - weeks, y, weeks, row, week);
+                if (pen.Face!.PageOf(PlannerKind.Week, day) is { } week)
+                    pen.Link(left - weeks, y, weeks, row, week);
             }
 
-            if (day.Month != of.Month) continue;
+            if (day.Month != of.Month)
+                continue;
             pen.Print(Number(day.Day), x + 150, y + 520, 420, 0, pen.Ink);
-            if (pen.Face!.NearestTo(day) is { } page) pen.Link(x, y, column, 700, page);
+            if (pen.Face!.NearestTo(day) is { } page)
+                pen.Link(x, y, column, 700, page);
             Listed(pen, day, x + 150, y + 950, column - 300, (int)((row - 900) / 420));
         }
     }
@@ -153,13 +204,27 @@ internal static class Calendars
         var settings = pen.Face?.Settings;
         DateOnly[] weeks = settings is null ? [] : [.. settings.Weeks().Take(60)];
         var rows = settings is null ? pen.Count : weeks.Length;
-        if (settings is null) pen.Field("Term", pen.Side, pen.Side + 5000, pen.Side + 400);
-        else Title(pen, $"{settings.First.Day} {names.Month(settings.First)} – {settings.Last.Day} {names.Month(settings.Last)} {settings.Last.Year}");
-        float label = 1500, left = pen.Side + label, right = Right(pen), top = pen.Side + 1700, bottom = pen.Height - pen.Side, column = (right - left) / 7, row = (bottom - top) / rows;
+        if (settings is null)
+            pen.Field("Term", pen.Side, pen.Side + 5000, pen.Side + 400);
+        else
+            Title(
+                pen,
+                $"{settings.First.Day} {names.Month(settings.First)} – {settings.Last.Day} {names.Month(settings.Last)} {settings.Last.Year}"
+            );
+        float label = 1500,
+            left = pen.Side + label,
+            right = Right(pen),
+            top = pen.Side + 1700,
+            bottom = pen.Height - pen.Side,
+            column = (right - left) / 7,
+            row = (bottom - top) / rows;
         var order = DayOrder(pen).ToArray();
-        for (var i = 0; i < 7; i++) pen.Print(Glyphs.Fit(names.Days[order[i]], 300, column - 150), left + i * column + 100, top - 200, 300);
-        for (var i = 0; i <= rows; i++) pen.Horizontal(top + i * row, pen.Side, right, pen.Strong);
-        for (var i = 0; i <= 7; i++) pen.Vertical(left + i * column, top, bottom);
+        for (var i = 0; i < 7; i++)
+            pen.Print(Glyphs.Fit(names.Days[order[i]], 300, column - 150), left + i * column + 100, top - 200, 300);
+        for (var i = 0; i <= rows; i++)
+            pen.Horizontal(top + i * row, pen.Side, right, pen.Strong);
+        for (var i = 0; i <= 7; i++)
+            pen.Vertical(left + i * column, top, bottom);
         for (var i = 0; i < rows; i++)
         {
             var y = top + i * row;
@@ -171,13 +236,21 @@ internal static class Calendars
             }
 
             pen.Print($"{CalendarNames.Short(names.Week, 1)}{settings.WeekNumber(weeks[i])}", pen.Side, y + size * 1.3f, size);
-            if (pen.Face!.PageOf(PlannerKind.Week, weeks[i]) is { } week) pen.Link(pen.Side, y, label, row, week);
+            if (pen.Face!.PageOf(PlannerKind.Week, weeks[i]) is { } week)
+                pen.Link(pen.Side, y, label, row, week);
             for (var d = 0; d < 7; d++)
             {
                 var day = weeks[i].AddDays(d);
-                if (!settings.Holds(day)) continue;
-                pen.Print(day.Day == 1 || day == settings.First ? $"{day.Day} {CalendarNames.Short(names.Month(day), 3)}" : Number(day.Day), left + d * column + 90, y + size * 1.3f, size * 0.9f);
-                if (pen.Face.NearestTo(day) is { } page) pen.Link(left + d * column, y, column, row, page);
+                if (!settings.Holds(day))
+                    continue;
+                pen.Print(
+                    day.Day == 1 || day == settings.First ? $"{day.Day} {CalendarNames.Short(names.Month(day), 3)}" : Number(day.Day),
+                    left + d * column + 90,
+                    y + size * 1.3f,
+                    size * 0.9f
+                );
+                if (pen.Face.NearestTo(day) is { } page)
+                    pen.Link(left + d * column, y, column, row, page);
                 Listed(pen, day, left + d * column + 90, y + size * 2.5f, column - 180, (int)((row - size * 1.6f) / 320), 250);
             }
         }
@@ -188,33 +261,54 @@ internal static class Calendars
         var names = Names(pen);
         var settings = pen.Face?.Settings;
         var year = pen.Face is { Page.Kind: PlannerKind.Year } face ? face.Page.Date.Year : (int?)null;
-        if (year is { } shown) Title(pen, Number(shown));
-        else pen.Field("Year", pen.Side, pen.Side + 4000, pen.Side + 400);
+        if (year is { } shown)
+            Title(pen, Number(shown));
+        else
+            pen.Field("Year", pen.Side, pen.Side + 4000, pen.Side + 400);
         var columns = pen.Width > pen.Height ? 4 : 3;
         var rows = 12 / columns;
-        float gap = 600, left = pen.Side, right = Right(pen), top = pen.Side + 1600, width = (right - left - gap * (columns - 1)) / columns, height = (pen.Height - pen.Side - top - gap * (rows - 1)) / rows;
+        float gap = 600,
+            left = pen.Side,
+            right = Right(pen),
+            top = pen.Side + 1600,
+            width = (right - left - gap * (columns - 1)) / columns,
+            height = (pen.Height - pen.Side - top - gap * (rows - 1)) / rows;
         var order = DayOrder(pen).ToArray();
         for (var m = 0; m < 12; m++)
         {
-            float x = left + m % columns * (width + gap), y = top + m / columns * (height + gap), day = width / 7, line = (height - 900) / 7, size = Math.Min(280, day * 0.62f);
+            float x = left + m % columns * (width + gap),
+                y = top + m / columns * (height + gap),
+                day = width / 7,
+                line = (height - 900) / 7,
+                size = Math.Min(280, day * 0.62f);
             pen.Print(names.Months[m], x, y + 350, 380);
             pen.Horizontal(y + 500, x, x + width, pen.Strong);
-            for (var d = 0; d < 7; d++) pen.Print(CalendarNames.Short(names.Days[order[d]], 2), x + (d + 0.5f) * day, y + 900, size * 0.9f, 0.5f);
+            for (var d = 0; d < 7; d++)
+                pen.Print(CalendarNames.Short(names.Days[order[d]], 2), x + (d + 0.5f) * day, y + 900, size * 0.9f, 0.5f);
             if (year is not { } known)
             {
-                for (var row = 1; row <= 6; row++) pen.Horizontal(y + 900 + row * line, x, x + width);
+                for (var row = 1; row <= 6; row++)
+                    pen.Horizontal(y + 900 + row * line, x, x + width);
                 continue;
             }
 
             var month = new DateOnly(known, m + 1, 1);
-            if (settings!.Last >= month && settings.First < month.AddMonths(1) && pen.Face!.PageOf(PlannerKind.Month, month) is { } monthPage) pen.Link(x, y, width, 500, monthPage);
+            if (
+                settings!.Last >= month
+                && settings.First < month.AddMonths(1)
+                && pen.Face!.PageOf(PlannerKind.Month, month) is { } monthPage
+            )
+                pen.Link(x, y, width, 500, monthPage);
             for (var one = month; one < month.AddMonths(1); one = one.AddDays(1))
             {
                 var cell = one.DayNumber - settings.WeekOf(month).DayNumber;
-                float cx = x + (cell % 7 + 0.5f) * day, cy = y + 900 + (cell / 7 + 1) * line;
+                float cx = x + (cell % 7 + 0.5f) * day,
+                    cy = y + 900 + (cell / 7 + 1) * line;
                 pen.Print(Number(one.Day), cx, cy, size, 0.5f, settings.Holds(one) ? null : pen.Strong);
-                if (pen.Face!.On(one).Any()) pen.Fill(cx - size * 0.6f, cy + size * 0.22f, size * 1.2f, size * 0.12f, pen.Accent);
-                if (pen.Face.NearestTo(one) is { } page) pen.Link(cx - day / 2, cy - line * 0.75f, day, line, page);
+                if (pen.Face!.On(one).Any())
+                    pen.Fill(cx - size * 0.6f, cy + size * 0.22f, size * 1.2f, size * 0.12f, pen.Accent);
+                if (pen.Face.NearestTo(one) is { } page)
+                    pen.Link(cx - day / 2, cy - line * 0.75f, day, line, page);
             }
         }
     }
@@ -228,7 +322,8 @@ internal static class Calendars
     private static void DayName(PaperPen pen, (string Name, DateOnly? Date) day, float x, float y, float width)
     {
         pen.Print(Glyphs.Fit(day.Date is { } date ? $"{day.Name} {date.Day}" : day.Name, 340, width), x, y, 340);
-        if (day.Date is { } known && pen.Face?.PageOf(PlannerKind.Day, known) is { } page) pen.Link(x - 100, y - 450, width, 650, page);
+        if (day.Date is { } known && pen.Face?.PageOf(PlannerKind.Day, known) is { } page)
+            pen.Link(x - 100, y - 450, width, 650, page);
     }
 
     /// <summary>A grid of hours with one column a day, and the calendar's entries at their times.</summary>
@@ -241,23 +336,31 @@ internal static class Calendars
         for (var h = FirstHour; h <= LastHour; h++)
         {
             var y = top + (h - FirstHour) * hour;
-            if (h < LastHour) pen.Print(Number(h), left + 500, y + 110, 290, 1);
+            if (h < LastHour)
+                pen.Print(Number(h), left + 500, y + 110, 290, 1);
             pen.Horizontal(y, left + label, right, pen.Strong);
-            if (h < LastHour) pen.Horizontal(y + hour / 2, left + label, right, pen.Rule, null, new Dash(60, 120));
+            if (h < LastHour)
+                pen.Horizontal(y + hour / 2, left + label, right, pen.Rule, null, new Dash(60, 120));
         }
 
-        for (var i = 0; i <= columns; i++) pen.Vertical(left + label + i * column, top, bottom, pen.Rule);
-        if (pen.Face is not { } face) return;
+        for (var i = 0; i <= columns; i++)
+            pen.Vertical(left + label + i * column, top, bottom, pen.Rule);
+        if (pen.Face is not { } face)
+            return;
         for (var i = 0; i < days.Count; i++)
         {
             var x = left + label + i * column;
             var day = days[i];
             var whole = face.On(day).Where(entry => entry.AllDay).ToList();
-            for (var n = 0; n < Math.Min(whole.Count, 2); n++) Bar(pen, whole[n], x + 60, top - 600 + n * 300, column - 120, 280);
+            for (var n = 0; n < Math.Min(whole.Count, 2); n++)
+                Bar(pen, whole[n], x + 60, top - 600 + n * 300, column - 120, 280);
             foreach (var (entry, lane, lanes) in EntryColumns.Lay(face.On(day).Where(entry => !entry.AllDay)))
             {
-                float At(DateTime time) => top + Math.Clamp((float)(time - day.ToDateTime(new TimeOnly(FirstHour, 0))).TotalHours, 0, LastHour - FirstHour) * hour;
-                float from = Math.Min(At(entry.Start), bottom - hour / 3), to = Math.Max(At(EntryColumns.EndOf(entry)), from + hour / 3), width = (column - 120) / lanes;
+                float At(DateTime time) =>
+                    top + Math.Clamp((float)(time - day.ToDateTime(new TimeOnly(FirstHour, 0))).TotalHours, 0, LastHour - FirstHour) * hour;
+                float from = Math.Min(At(entry.Start), bottom - hour / 3),
+                    to = Math.Max(At(EntryColumns.EndOf(entry)), from + hour / 3),
+                    width = (column - 120) / lanes;
                 Slot(pen, entry, x + 60 + lane * width, from + 20, width - 40, to - from - 40);
             }
         }
@@ -269,9 +372,11 @@ internal static class Calendars
         pen.Fill(x, y, width, height, Colours.Mix(pen.Paper.Colour, Tint(entry), 0.16));
         pen.Fill(x, y, 70, height, Tint(entry));
         var lines = Glyphs.Wrap(entry.Title, size, width - 230, Math.Max(1, (int)(height / (size * 1.3f))));
-        for (var i = 0; i < lines.Count; i++) EntryWords(pen, entry, lines[i], x + 170, y + size * (1.1f + 1.25f * i), width - 230, size);
+        for (var i = 0; i < lines.Count; i++)
+            EntryWords(pen, entry, lines[i], x + 170, y + size * (1.1f + 1.25f * i), width - 230, size);
         var below = size * (1.1f + 1.25f * lines.Count);
-        if (entry.Place.Length > 0 && below + size * 0.4f < height) EntryWords(pen, entry, entry.Place, x + 170, y + below, width - 230, size * 0.85f);
+        if (entry.Place.Length > 0 && below + size * 0.4f < height)
+            EntryWords(pen, entry, entry.Place, x + 170, y + below, width - 230, size * 0.85f);
         pen.Link(x, y, width, height, new PlannerPage(PlannerKind.Entry, default, 0, entry.Id));
     }
 
@@ -285,17 +390,24 @@ internal static class Calendars
     /// <summary>Entries as short lines below each other, where there is no grid of hours.</summary>
     private static void Listed(PaperPen pen, DateOnly day, float x, float y, float width, int most, float size = 270)
     {
-        if (pen.Face is not { } face || most < 1) return;
+        if (pen.Face is not { } face || most < 1)
+            return;
         var entries = face.On(day).OrderBy(entry => entry.AllDay ? 0 : 1).ThenBy(entry => entry.Start).ToList();
         var step = size * 1.5f;
         for (var i = 0; i < Math.Min(entries.Count, most); i++)
         {
             var isMore = i == most - 1 && entries.Count > most;
             var entry = entries[i];
-            var words = isMore ? $"+ {entries.Count - most + 1}" : entry.AllDay ? entry.Title : $"{entry.Start:HH:mm} {entry.Title}";
-            if (isMore) pen.Print(words, x, y + i * step, size);
-            else EntryWords(pen, entry, words, x, y + i * step, width, size);
-            if (!isMore) pen.Link(x - 60, y + i * step - size, width, step, new PlannerPage(PlannerKind.Entry, default, 0, entry.Id));
+            var words =
+                isMore ? $"+ {entries.Count - most + 1}"
+                : entry.AllDay ? entry.Title
+                : $"{entry.Start:HH:mm} {entry.Title}";
+            if (isMore)
+                pen.Print(words, x, y + i * step, size);
+            else
+                EntryWords(pen, entry, words, x, y + i * step, width, size);
+            if (!isMore)
+                pen.Link(x - 60, y + i * step - size, width, step, new PlannerPage(PlannerKind.Entry, default, 0, entry.Id));
         }
     }
 
@@ -304,7 +416,8 @@ internal static class Calendars
     {
         var words = Glyphs.Fit(text, size, width);
         pen.Print(words, x, baseline, size, 0, entry.IsGone ? pen.Strong : pen.Ink);
-        if (entry.IsGone) pen.Fill(x, baseline - size * 0.32f, Glyphs.Width(words, size), size * 0.06f, pen.Accent);
+        if (entry.IsGone)
+            pen.Fill(x, baseline - size * 0.32f, Glyphs.Width(words, size), size * 0.06f, pen.Accent);
     }
 
     private static uint Tint(CalendarEntry entry) => entry.IsGone ? 0x8B887BFF : 0x4F7388FF;

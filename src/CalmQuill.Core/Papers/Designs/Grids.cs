@@ -15,8 +15,10 @@ internal static class Grids
 
     private static void Squares(PaperPen pen, int apart, uint colour, int weight)
     {
-        for (var y = apart; y < pen.Height; y += apart) pen.Horizontal(y, 0, pen.Width, colour, weight);
-        for (var x = apart; x < pen.Width; x += apart) pen.Vertical(x, 0, pen.Height, colour, weight);
+        for (var y = apart; y < pen.Height; y += apart)
+            pen.Horizontal(y, 0, pen.Width, colour, weight);
+        for (var x = apart; x < pen.Width; x += apart)
+            pen.Vertical(x, 0, pen.Height, colour, weight);
     }
 
     private static void LayMillimetre(PaperPen pen)
@@ -28,14 +30,16 @@ internal static class Grids
 
     private static void LayDotted(PaperPen pen)
     {
-        for (var y = pen.Spacing; y < pen.Height; y += pen.Spacing) pen.Dots(y, pen.Spacing, pen.Width - 1, pen.Spacing);
+        for (var y = pen.Spacing; y < pen.Height; y += pen.Spacing)
+            pen.Dots(y, pen.Spacing, pen.Width - 1, pen.Spacing);
     }
 
     /// <summary>Upright lines, and lines at 30° both ways through their crossings.</summary>
     private static void LayIsometric(PaperPen pen)
     {
         var apart = pen.Spacing * MathF.Sqrt(3) / 2;
-        for (var x = apart; x < pen.Width; x += apart) pen.Vertical(x, 0, pen.Height);
+        for (var x = apart; x < pen.Width; x += apart)
+            pen.Vertical(x, 0, pen.Height);
         var rise = pen.Width / MathF.Sqrt(3);
         for (var y = -MathF.Floor(rise / pen.Spacing) * pen.Spacing; y < pen.Height + rise; y += pen.Spacing)
         {
@@ -47,11 +51,14 @@ internal static class Grids
     /// <summary>A line from (0, y) to the right edge, as far as it lies on the sheet.</summary>
     private static void Clipped(PaperPen pen, float y, float rise)
     {
-        float from = 0, to = 1;
+        float from = 0,
+            to = 1;
         // Where it crosses the upper and the lower edge, in shares of its length.
-        float top = -y / rise, bottom = (pen.Height - y) / rise;
+        float top = -y / rise,
+            bottom = (pen.Height - y) / rise;
         from = Math.Max(from, Math.Min(top, bottom));
         to = Math.Min(to, Math.Max(top, bottom));
-        if (from < to) pen.Slope(from * pen.Width, y + rise * from, to * pen.Width, y + rise * to);
+        if (from < to)
+            pen.Slope(from * pen.Width, y + rise * from, to * pen.Width, y + rise * to);
     }
 }

@@ -8,9 +8,29 @@ internal static class Music
 
     public static readonly PaperDesign[] All =
     [
-        new("staves", "Music", Group, 180, LayStaves) { SpacingWords = "Staff lines", CountWords = "Staves", UsualCount = 10, MostCount = MostStaves },
-        new("guitar", "Guitar tablature", Group, 280, pen => LayTablature(pen, 6)) { SpacingWords = "Strings", CountWords = "Systems", UsualCount = 8, MostCount = MostStaves, HasWords = true },
-        new("bass", "Bass tablature", Group, 320, pen => LayTablature(pen, 4)) { SpacingWords = "Strings", CountWords = "Systems", UsualCount = 8, MostCount = MostStaves, HasWords = true },
+        new("staves", "Music", Group, 180, LayStaves)
+        {
+            SpacingWords = "Staff lines",
+            CountWords = "Staves",
+            UsualCount = 10,
+            MostCount = MostStaves,
+        },
+        new("guitar", "Guitar tablature", Group, 280, pen => LayTablature(pen, 6))
+        {
+            SpacingWords = "Strings",
+            CountWords = "Systems",
+            UsualCount = 8,
+            MostCount = MostStaves,
+            HasWords = true,
+        },
+        new("bass", "Bass tablature", Group, 320, pen => LayTablature(pen, 4))
+        {
+            SpacingWords = "Strings",
+            CountWords = "Systems",
+            UsualCount = 8,
+            MostCount = MostStaves,
+            HasWords = true,
+        },
     ];
 
     private static void LayStaves(PaperPen pen)
@@ -19,8 +39,10 @@ internal static class Music
         var places = Places(pen, lines);
         for (var i = 0; i < places.Count; i++)
         {
-            for (var line = 0; line < lines; line++) pen.Horizontal(places[i] + line * pen.Spacing, pen.Side, pen.Width - pen.Side, pen.Strong);
-            if (!pen.Paper.Paired || i % 2 == 1 || i + 1 == places.Count) continue;
+            for (var line = 0; line < lines; line++)
+                pen.Horizontal(places[i] + line * pen.Spacing, pen.Side, pen.Width - pen.Side, pen.Strong);
+            if (!pen.Paper.Paired || i % 2 == 1 || i + 1 == places.Count)
+                continue;
             var bottom = places[i + 1] + (lines - 1) * pen.Spacing;
             pen.Vertical(pen.Side, places[i], bottom, pen.Strong);
             pen.Vertical(pen.Width - pen.Side, places[i], bottom, pen.Strong);
@@ -32,11 +54,19 @@ internal static class Music
     {
         foreach (var top in Places(pen, strings))
         {
-            for (var line = 0; line < strings; line++) pen.Horizontal(top + line * pen.Spacing, pen.Side, pen.Width - pen.Side, pen.Strong);
+            for (var line = 0; line < strings; line++)
+                pen.Horizontal(top + line * pen.Spacing, pen.Side, pen.Width - pen.Side, pen.Strong);
             pen.Vertical(pen.Side, top, top + (strings - 1) * pen.Spacing, pen.Strong);
             pen.Vertical(pen.Width - pen.Side, top, top + (strings - 1) * pen.Spacing, pen.Strong);
             var size = pen.Spacing * 1.25f;
-            for (var letter = 0; letter < 3; letter++) pen.Words("TAB"[letter].ToString(), pen.Side + 350, top + (strings - 1) * pen.Spacing / 2f + (letter - 0.62f) * size, size, 0.5f);
+            for (var letter = 0; letter < 3; letter++)
+                pen.Words(
+                    "TAB"[letter].ToString(),
+                    pen.Side + 350,
+                    top + (strings - 1) * pen.Spacing / 2f + (letter - 0.62f) * size,
+                    size,
+                    0.5f
+                );
         }
     }
 
@@ -53,11 +83,15 @@ internal static class Music
 
     private static void Brace(PaperPen pen, float top, float bottom)
     {
-        float x = pen.Side - 120, middle = (top + bottom) / 2, wide = 260;
+        float x = pen.Side - 120,
+            middle = (top + bottom) / 2,
+            wide = 260;
         var steps = 24;
         for (var half = 0; half < 2; half++)
         {
-            float from = half == 0 ? top : bottom, lastX = x, lastY = from;
+            float from = half == 0 ? top : bottom,
+                lastX = x,
+                lastY = from;
             for (var i = 1; i <= steps; i++)
             {
                 var t = i / (float)steps;

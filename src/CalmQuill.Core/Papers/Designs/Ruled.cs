@@ -9,14 +9,20 @@ internal static class Ruled
     private const int LegalMargin = 3175;
 
     /// <summary>Cornell columns on a sheet of 8½ inches: a cue column of 2½ and a summary of 2 inches (common practice), in proportion on other sheets.</summary>
-    private const double CueShare = 2.5 / 8.5, SummaryShare = 2.0 / 11;
+    private const double CueShare = 2.5 / 8.5,
+        SummaryShare = 2.0 / 11;
 
     public static readonly PaperDesign[] All =
     [
         new("blank", "Blank", Group, 710, _ => { }) { SpacingWords = "" },
         new("ruled", "Ruled", Group, 710, LayRuled),
         new("legal", "Legal pad", Group, 870, LayLegal) { Tint = 0xFAF3CFFF, LineTint = 0xB9C8D6FF },
-        new("columns", "Columns", Group, 710, LayColumns) { CountWords = "Columns", UsualCount = 2, MostCount = 8 },
+        new("columns", "Columns", Group, 710, LayColumns)
+        {
+            CountWords = "Columns",
+            UsualCount = 2,
+            MostCount = 8,
+        },
         new("cornell", "Cornell", Group, 710, LayCornell) { HasWords = true },
         new("checklist", "Checklist", Group, 870, LayChecklist),
     ];
@@ -24,7 +30,8 @@ internal static class Ruled
     private static void LayRuled(PaperPen pen)
     {
         pen.Lines(pen.Head, pen.Height, 0, pen.Width);
-        if (pen.Paper.Margin is { } margin) pen.Vertical(margin, 0, pen.Height, pen.Accent);
+        if (pen.Paper.Margin is { } margin)
+            pen.Vertical(margin, 0, pen.Height, pen.Accent);
     }
 
     private static void LayLegal(PaperPen pen)
@@ -43,7 +50,8 @@ internal static class Ruled
         {
             var left = gap + i * (width + gap);
             pen.Lines(pen.Head, pen.Height - gap, left, left + width);
-            if (i > 0) pen.Vertical(left - gap / 2f, pen.Head - pen.Spacing, pen.Height - gap);
+            if (i > 0)
+                pen.Vertical(left - gap / 2f, pen.Head - pen.Spacing, pen.Height - gap);
         }
     }
 

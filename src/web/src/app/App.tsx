@@ -34,7 +34,12 @@ export function App() {
   if (location.pathname === '/welcome') return <WelcomeScreen onEnter={enter} />;
   if (location.pathname === '/new-password') return <NewPasswordScreen />;
   if (!session.data || location.pathname === '/sign-in') {
-    return <SignInScreen onEnter={enter} back={location.pathname === '/sign-in' ? '/desk' : location.pathname + location.search} />;
+    return (
+      <SignInScreen
+        onEnter={enter}
+        back={location.pathname === '/sign-in' ? '/desk' : location.pathname + location.search}
+      />
+    );
   }
   return (
     <SessionContext value={session.data}>

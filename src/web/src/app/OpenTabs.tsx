@@ -18,7 +18,13 @@ export function OpenTabs() {
   });
   useEffect(() => {
     const turn = (event: KeyboardEvent) => {
-      if ((event.key !== '[' && event.key !== ']') || event.ctrlKey || event.metaKey || (event.target as Element).closest('input, select, textarea, [contenteditable]')) return;
+      if (
+        (event.key !== '[' && event.key !== ']') ||
+        event.ctrlKey ||
+        event.metaKey ||
+        (event.target as Element).closest('input, select, textarea, [contenteditable]')
+      )
+        return;
       const at = shown.findIndex((one) => one.notebook === here);
       const next = shown[(at + (event.key === ']' ? 1 : -1) + shown.length) % Math.max(1, shown.length)];
       if (!next) return;

@@ -18,7 +18,10 @@ export function Rail() {
   const open = useOpenCount();
   const words = syncWords(sync);
   return (
-    <nav aria-label="Main" className="in-full-hidden flex h-full w-[84px] shrink-0 flex-col items-center border-r border-base-300 bg-base-200 pb-3 pt-3 max-sm:w-16">
+    <nav
+      aria-label="Main"
+      className="in-full-hidden flex h-full w-[84px] shrink-0 flex-col items-center border-r border-base-300 bg-base-200 pb-3 pt-3 max-sm:w-16"
+    >
       <Link to="/desk" aria-label="Calm Quill, to the Desk" className="mb-3 rounded-md p-1">
         <Quill size={42} />
       </Link>
@@ -26,8 +29,17 @@ export function Rail() {
       <RailEntry to="/desk" label="Desk" icon={<DeskIcon size={26} weight="light" />} />
       <RailEntry to="/library" label="Library" icon={<BooksIcon size={26} weight="light" />} />
       <RailEntry to="/follow-ups" label="Follow-ups" count={open} icon={<FlagPennantIcon size={26} weight="light" />} />
-      {group && <RailEntry to={`/group/${group.id}`} label="Group" icon={<UsersThreeIcon size={26} weight="light" />} />}
-      <button type="button" data-testid="rail-jot" title="Jot: an empty page at once (Alt+J)" disabled={!jot} className="mt-2 flex min-h-14 w-full flex-col items-center justify-center gap-1 border-t border-base-300 pt-1 text-[13px] hover:text-primary" onClick={() => void jot?.()}>
+      {group && (
+        <RailEntry to={`/group/${group.id}`} label="Group" icon={<UsersThreeIcon size={26} weight="light" />} />
+      )}
+      <button
+        type="button"
+        data-testid="rail-jot"
+        title="Jot: an empty page at once (Alt+J)"
+        disabled={!jot}
+        className="mt-2 flex min-h-14 w-full flex-col items-center justify-center gap-1 border-t border-base-300 pt-1 text-[13px] hover:text-primary"
+        onClick={() => void jot?.()}
+      >
         <NotePencilIcon size={26} weight="light" />
         Jot
       </button>
@@ -40,7 +52,12 @@ export function Rail() {
       >
         {words}
       </p>
-      <Link to="/account" aria-label={`Account of ${person.name}`} data-testid="account-link" className="rounded-full p-1">
+      <Link
+        to="/account"
+        aria-label={`Account of ${person.name}`}
+        data-testid="account-link"
+        className="rounded-full p-1"
+      >
         <Avatar name={person.name} colour={person.colour} size={36} />
       </Link>
     </nav>
@@ -60,7 +77,10 @@ function RailEntry({ to, label, icon, count = 0 }: { to: string; label: string; 
           {isActive && <span className="stitched absolute inset-y-2 left-0 w-[3px]" />}
           {icon}
           {count > 0 && (
-            <span className="absolute right-3 top-1 grid h-[19px] min-w-[19px] place-items-center rounded-full bg-accent px-1 text-[11.5px] font-semibold text-accent-content max-sm:right-1" data-testid="rail-count">
+            <span
+              className="absolute right-3 top-1 grid h-[19px] min-w-[19px] place-items-center rounded-full bg-accent px-1 text-[11.5px] font-semibold text-accent-content max-sm:right-1"
+              data-testid="rail-count"
+            >
               {count > 99 ? '99+' : count}
             </span>
           )}

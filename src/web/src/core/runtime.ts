@@ -60,7 +60,14 @@ export interface Core {
     RoomLeaving(by: number, end: number): string[];
     EndRoom(page: number, by: number, now: number): Uint8Array;
     EvenLines(page: number, items: string[], strength: number, words: boolean, height: boolean): string;
-    DoEvenLines(page: number, items: string[], strength: number, words: boolean, height: boolean, now: number): Uint8Array;
+    DoEvenLines(
+      page: number,
+      items: string[],
+      strength: number,
+      words: boolean,
+      height: boolean,
+      now: number,
+    ): Uint8Array;
     Scratched(page: number, stroke: number): string[];
     RetracePlan(page: number, items: string[]): string;
     RetracePart(page: number, item: string, after: number, takes: number): Uint8Array;
@@ -71,12 +78,39 @@ export interface Core {
     Between(kind: number, x1: number, y1: number, x2: number, y2: number, even: boolean): string;
     Join(page: number, shape: string, without: string[], paper: string, join: number): string;
     Outline(shape: string, pen: number[]): Uint8Array;
-    Add(page: number, shape: string, pen: number[], fill: number, replaces: string[], layer: string, now: number): Uint8Array;
-    AddTidied(stroke: number, page: number, shape: string, pen: number[], fill: number, replaces: string[], layer: string, startedAt: number, now: number): Uint8Array;
+    Add(
+      page: number,
+      shape: string,
+      pen: number[],
+      fill: number,
+      replaces: string[],
+      layer: string,
+      now: number,
+    ): Uint8Array;
+    AddTidied(
+      stroke: number,
+      page: number,
+      shape: string,
+      pen: number[],
+      fill: number,
+      replaces: string[],
+      layer: string,
+      startedAt: number,
+      now: number,
+    ): Uint8Array;
     Handles(page: number, item: string): string;
     Drag(page: number, item: string, handle: number, x: number, y: number, paper: string, join: number): string;
     Change(page: number, item: string, shape: string, now: number): Uint8Array;
-    Fill(page: number, paper: string, x: number, y: number, gap: number, colour: number, layer: string, now: number): Uint8Array;
+    Fill(
+      page: number,
+      paper: string,
+      x: number,
+      y: number,
+      gap: number,
+      colour: number,
+      layer: string,
+      now: number,
+    ): Uint8Array;
     ClosedAt(page: number, x: number, y: number): string;
     Keep(round: boolean, gx: number, gy: number, angle: number, size: number, x: number, y: number): number[];
     Resting(angle: number): number;
@@ -100,7 +134,16 @@ export interface Core {
     Fit(page: number, factor: number, dx: number, dy: number, now: number): Uint8Array;
     Turn(page: number, height: number, now: number): Uint8Array;
     Spots(page: number): string;
-    Add(page: number, spot: string, kind: number, area: number[], items: string[], fields: number[], values: string[], now: number): Uint8Array;
+    Add(
+      page: number,
+      spot: string,
+      kind: number,
+      area: number[],
+      items: string[],
+      fields: number[],
+      values: string[],
+      now: number,
+    ): Uint8Array;
     Set(page: number, spot: string, fields: number[], values: string[], now: number): Uint8Array;
     Move(page: number, spot: string, dx: number, dy: number, now: number): Uint8Array;
     Cut(page: number, area: number[], spot: string): Uint8Array;
@@ -108,7 +151,15 @@ export interface Core {
   PlannerBridge: {
     Preview(settings: string): string;
     Languages(): string;
-    Make(notebook: number, id: string, settings: string, papers: string[], colours: string[], random: number, now: number): Uint8Array;
+    Make(
+      notebook: number,
+      id: string,
+      settings: string,
+      papers: string[],
+      colours: string[],
+      random: number,
+      now: number,
+    ): Uint8Array;
     TakeCalendar(notebook: number, ids: string[], values: string[], now: number): Uint8Array;
     Entries(notebook: number): string;
     Settings(notebook: number, id: string): string;
@@ -120,24 +171,50 @@ export interface Core {
     Tags(library: number): string;
     Registers(library: number, property: number): string;
     Often(library: number): string;
-    Place(library: number, node: string, kind: number, parent: string, after: string, random: number, now: number): Uint8Array;
+    Place(
+      library: number,
+      node: string,
+      kind: number,
+      parent: string,
+      after: string,
+      random: number,
+      now: number,
+    ): Uint8Array;
     SetProperty(document: number, target: string, property: number, value: string, now: number): Uint8Array;
     SetTag(document: number, target: string, tag: string, on: boolean, now: number): Uint8Array;
     MergeTags(library: number, from: string, into: string, now: number): Uint8Array;
     Visit(library: number, space: string, notebook: string, now: number): Uint8Array;
-    Ask(library: number, rule: string, facts: string, notebooks: number[], notebookIds: string[], now: number, utcOffset: number): string;
+    Ask(
+      library: number,
+      rule: string,
+      facts: string,
+      notebooks: number[],
+      notebookIds: string[],
+      now: number,
+      utcOffset: number,
+    ): string;
     Fold(text: string): string;
   };
   NotebookBridge: {
     Outline(notebook: number, withBinned: boolean): string;
-    Place(notebook: number, entry: string, kind: number, parent: string, after: string, random: number, now: number): Uint8Array;
+    Place(
+      notebook: number,
+      entry: string,
+      kind: number,
+      parent: string,
+      after: string,
+      random: number,
+      now: number,
+    ): Uint8Array;
     TodayPage(notebook: string, day: string): string;
     Read(notebook: number, target: string, property: number): string;
   };
 }
 
 interface DotnetModule {
-  dotnet: { create(): Promise<{ getAssemblyExports(name: string): Promise<{ CalmQuill: { Core: { Browser: Core } } }> }> };
+  dotnet: {
+    create(): Promise<{ getAssemblyExports(name: string): Promise<{ CalmQuill: { Core: { Browser: Core } } }> }>;
+  };
 }
 
 let loading: Promise<Core> | undefined;

@@ -19,7 +19,17 @@ import { dayWords, isoWeek, whenWords } from '../ui/time';
 
 interface DeskAnswer {
   leftOff: { space: string; notebookName: string; page: ShownPage }[];
-  news: { space: string; person: string; name: string; colour: string; notebook: string; notebookName: string; pages: number; lastPage: string; at: number }[];
+  news: {
+    space: string;
+    person: string;
+    name: string;
+    colour: string;
+    notebook: string;
+    notebookName: string;
+    pages: number;
+    lastPage: string;
+    at: number;
+  }[];
 }
 
 /** The first screen: where one left off, what is open and due, what the group did, which jots wait. */
@@ -28,7 +38,12 @@ export function DeskScreen() {
   const workspace = useWorkspace();
   const today = useToday();
   const [since] = useState(() => lastVisit(person.id));
-  const { data } = useQuery({ queryKey: ['desk', since], queryFn: () => workspace.list<DeskAnswer>('/api/desk', since ? `?since=${since}` : ''), refetchOnMount: 'always', refetchInterval: withoutNews });
+  const { data } = useQuery({
+    queryKey: ['desk', since],
+    queryFn: () => workspace.list<DeskAnswer>('/api/desk', since ? `?since=${since}` : ''),
+    refetchOnMount: 'always',
+    refetchInterval: withoutNews,
+  });
   const leftOff = data?.leftOff ?? [];
   return (
     <div className="h-full overflow-y-auto px-10 pb-12 pt-6 max-sm:px-4">
@@ -41,7 +56,13 @@ export function DeskScreen() {
             Where you left off
           </h1>
         </div>
-        <button type="button" className="quiet-button px-4" data-testid="today" disabled={!today} onClick={() => void today?.()}>
+        <button
+          type="button"
+          className="quiet-button px-4"
+          data-testid="today"
+          disabled={!today}
+          onClick={() => void today?.()}
+        >
           <CalendarBlankIcon size={20} weight="light" /> Today's page
         </button>
         <JotButton />
@@ -51,7 +72,13 @@ export function DeskScreen() {
           {leftOff.slice(0, 5).map(({ space, notebookName, page }) => (
             <li key={page.id} className="w-[150px] max-sm:w-auto" data-testid="left-off" data-name={notebookName}>
               <Link to={openPath(space, page.notebook, page.id)} className="group block">
-                <PagePicture address={thumbnailPath(space, page)} alt={`Page ${page.number} of ${notebookName}`} width={150} height={212} className="group-hover:border-primary max-sm:aspect-[150/212] max-sm:h-auto! max-sm:w-full!" />
+                <PagePicture
+                  address={thumbnailPath(space, page)}
+                  alt={`Page ${page.number} of ${notebookName}`}
+                  width={150}
+                  height={212}
+                  className="group-hover:border-primary max-sm:aspect-[150/212] max-sm:h-auto! max-sm:w-full!"
+                />
                 <span className="mt-2 line-clamp-2 block font-title text-[16px] leading-tight">{notebookName}</span>
                 <span className="text-[13px] text-quiet">
                   page {page.number}
@@ -62,7 +89,11 @@ export function DeskScreen() {
           ))}
         </ol>
       ) : (
-        data && <p className="mt-4 border-b border-base-300 pb-8 text-quiet">The pages you write on last will lie here. “Jot” gives you an empty one at once.</p>
+        data && (
+          <p className="mt-4 border-b border-base-300 pb-8 text-quiet">
+            The pages you write on last will lie here. “Jot” gives you an empty one at once.
+          </p>
+        )
       )}
       <div className="mt-7 grid grid-cols-[1.45fr_1fr] gap-x-12 gap-y-7 max-lg:grid-cols-1">
         <div className="grid content-start gap-7">
@@ -73,19 +104,28 @@ export function DeskScreen() {
           <Part title="In the group">
             <ul>
               {(data?.news ?? []).map((news) => (
-                <li key={`${news.person}${news.notebook}`} className="flex items-start gap-3 border-b border-base-300 py-2.5" data-testid="news">
+                <li
+                  key={`${news.person}${news.notebook}`}
+                  className="flex items-start gap-3 border-b border-base-300 py-2.5"
+                  data-testid="news"
+                >
                   <Avatar name={news.name} colour={news.colour} size={26} />
                   <Link to={openPath(news.space, news.notebook, news.lastPage)} className="grow hover:underline">
-                    {news.name.split(' ')[0]} wrote on {news.pages === 1 ? 'a page' : `${news.pages} pages`} of <span className="font-semibold">{news.notebookName}</span>
+                    {news.name.split(' ')[0]} wrote on {news.pages === 1 ? 'a page' : `${news.pages} pages`} of{' '}
+                    <span className="font-semibold">{news.notebookName}</span>
                     <span className="block text-[13px] text-quiet">{whenWords(new Date(news.at).toISOString())}</span>
                   </Link>
                 </li>
               ))}
-              {data && data.news.length === 0 && <li className="py-3 text-quiet">Nobody has written anything new since you were here last.</li>}
+              {data && data.news.length === 0 && (
+                <li className="py-3 text-quiet">Nobody has written anything new since you were here last.</li>
+              )}
             </ul>
           </Part>
           <Part title="Due again">
-            <p className="py-3 text-quiet">No questions are due. Those you write for yourself will be asked again here.</p>
+            <p className="py-3 text-quiet">
+              No questions are due. Those you write for yourself will be asked again here.
+            </p>
           </Part>
         </div>
       </div>
@@ -103,7 +143,14 @@ function StillOpen() {
   const tick = useTick();
   const [weekAgo] = useState(() => Date.now() - 7 * 86_400_000);
   const old = marks.filter((mark) => mark.createdAt < weekAgo).length;
-  const first = [...marks].sort((a, b) => (a.due || '9').localeCompare(b.due || '9') || Number(b.person === person.id) - Number(a.person === person.id) || a.createdAt - b.createdAt).slice(0, shownOpen);
+  const first = [...marks]
+    .sort(
+      (a, b) =>
+        (a.due || '9').localeCompare(b.due || '9') ||
+        Number(b.person === person.id) - Number(a.person === person.id) ||
+        a.createdAt - b.createdAt,
+    )
+    .slice(0, shownOpen);
   return (
     <Part
       title="Still open"
@@ -116,9 +163,21 @@ function StillOpen() {
         )
       }
     >
-      {marks.length === 0 && <p className="py-3 text-quiet">Nothing is marked as open. Marks such as “Ask” and “To do” on your pages will be gathered here.</p>}
+      {marks.length === 0 && (
+        <p className="py-3 text-quiet">
+          Nothing is marked as open. Marks such as “Ask” and “To do” on your pages will be gathered here.
+        </p>
+      )}
       {first.map((mark) => (
-        <FollowUpLine key={mark.id} mark={mark} kind={kinds.get(mark.mark)} width={290} height={48} about={`${mark.notebookName}, page ${mark.pageNumber}`} onTick={() => void tick(mark, true).then(refetch)} />
+        <FollowUpLine
+          key={mark.id}
+          mark={mark}
+          kind={kinds.get(mark.mark)}
+          width={290}
+          height={48}
+          about={`${mark.notebookName}, page ${mark.pageNumber}`}
+          onTick={() => void tick(mark, true).then(refetch)}
+        />
       ))}
     </Part>
   );
@@ -140,7 +199,9 @@ function Part({ title, about, children }: { title: string; about?: ReactNode; ch
 function Jots() {
   const libraries = useLibraries();
   const summaries = useSummaries();
-  const jots = [...(libraries?.values() ?? [])].flatMap((library) => library.jots().map((node) => ({ space: library.space, node })));
+  const jots = [...(libraries?.values() ?? [])].flatMap((library) =>
+    library.jots().map((node) => ({ space: library.space, node })),
+  );
   return (
     <Part
       title="Jots to file"
@@ -164,11 +225,23 @@ function Jots() {
   );
 }
 
-function JotFace({ space, notebook, name, summary }: { space: string; notebook: string; name: string; summary: Parameters<typeof useStrip>[2] }) {
+function JotFace({
+  space,
+  notebook,
+  name,
+  summary,
+}: {
+  space: string;
+  notebook: string;
+  name: string;
+  summary: Parameters<typeof useStrip>[2];
+}) {
   const [page] = useStrip(space, notebook, summary);
   return (
     <Link to={openPath(space, notebook)} className="group block" data-testid="jot-waiting">
-      <span className="block h-[76px] w-[104px] overflow-hidden border border-base-300 bg-paper group-hover:border-primary">{page && <img src={thumbnailPath(space, page)} alt="" width={104} height={147} />}</span>
+      <span className="block h-[76px] w-[104px] overflow-hidden border border-base-300 bg-paper group-hover:border-primary">
+        {page && <img src={thumbnailPath(space, page)} alt="" width={104} height={147} />}
+      </span>
       <span className="mt-1 block text-[13px] leading-tight">{name}</span>
     </Link>
   );

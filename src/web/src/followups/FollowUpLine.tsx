@@ -21,20 +21,40 @@ export function FollowUpLine({ mark, kind, about, width, height, onTick }: Follo
   const area = aroundSpot(mark.area, width, height);
   const late = mark.due && mark.due < dayKey() && !mark.doneAt;
   return (
-    <div className="flex items-center gap-4 max-sm:flex-wrap max-sm:gap-y-1 border-b border-base-300 py-2.5" data-testid="follow-up" data-mark={mark.mark} data-done={mark.doneAt ? '1' : undefined}>
+    <div
+      className="flex items-center gap-4 max-sm:flex-wrap max-sm:gap-y-1 border-b border-base-300 py-2.5"
+      data-testid="follow-up"
+      data-mark={mark.mark}
+      data-done={mark.doneAt ? '1' : undefined}
+    >
       <MarkSign kind={kind} done={Boolean(mark.doneAt)} />
-      <Link to={`${openPath(mark.space, mark.notebook, mark.page)}?mark=${mark.id}`} aria-label={`${kind?.words ?? 'Mark'}${mark.note ? `: ${mark.note}` : ''}, ${mark.notebookName}, page ${mark.pageNumber}`} className="block shrink overflow-hidden max-sm:grow max-sm:basis-0 border border-base-300 bg-paper hover:border-primary">
+      <Link
+        to={`${openPath(mark.space, mark.notebook, mark.page)}?mark=${mark.id}`}
+        aria-label={`${kind?.words ?? 'Mark'}${mark.note ? `: ${mark.note}` : ''}, ${mark.notebookName}, page ${mark.pageNumber}`}
+        className="block shrink overflow-hidden max-sm:grow max-sm:basis-0 border border-base-300 bg-paper hover:border-primary"
+      >
         <PartPicture mark={mark} area={area} width={width} height={height} />
       </Link>
       <div className="min-w-0 grow leading-snug max-sm:order-last max-sm:basis-full">
         {mark.note && <p className="line-clamp-2 [overflow-wrap:anywhere]">{mark.note}</p>}
         <p className="text-[13px] text-quiet">
           {about}
-          {mark.due && <span className={late ? 'font-semibold text-accent' : ''}>{about ? ', ' : ''}due {dueWords(mark.due)}</span>}
+          {mark.due && (
+            <span className={late ? 'font-semibold text-accent' : ''}>
+              {about ? ', ' : ''}due {dueWords(mark.due)}
+            </span>
+          )}
         </p>
       </div>
       {onTick && (
-        <button type="button" aria-label={mark.doneAt ? 'Open it again' : 'Tick it off'} title={mark.doneAt ? 'Open it again' : 'Tick it off'} data-testid="tick-off" className={`grid size-10 shrink-0 place-items-center rounded-full border ${mark.doneAt ? 'border-quiet text-quiet' : 'border-base-300 hover:border-primary'}`} onClick={onTick}>
+        <button
+          type="button"
+          aria-label={mark.doneAt ? 'Open it again' : 'Tick it off'}
+          title={mark.doneAt ? 'Open it again' : 'Tick it off'}
+          data-testid="tick-off"
+          className={`grid size-10 shrink-0 place-items-center rounded-full border ${mark.doneAt ? 'border-quiet text-quiet' : 'border-base-300 hover:border-primary'}`}
+          onClick={onTick}
+        >
           <CheckIcon size={18} weight={mark.doneAt ? 'bold' : 'regular'} />
         </button>
       )}
@@ -43,11 +63,32 @@ export function FollowUpLine({ mark, kind, about, width, height, onTick }: Follo
 }
 
 /** From the server, which draws such parts once for all; from the device where that cannot be had. */
-function PartPicture({ mark, area, width, height }: { mark: ShownSpot; area: readonly [number, number, number, number]; width: number; height: number }) {
+function PartPicture({
+  mark,
+  area,
+  width,
+  height,
+}: {
+  mark: ShownSpot;
+  area: readonly [number, number, number, number];
+  width: number;
+  height: number;
+}) {
   const address = partPath(mark, area);
   const [failed, setFailed] = useState('');
-  if (failed === address) return <InkCut space={mark.space} page={mark.page} paper={mark.paper} area={area} width={width} height={height} />;
-  return <img src={address} alt="" width={width} height={height} loading="lazy" className="block" onError={() => setFailed(address)} />;
+  if (failed === address)
+    return <InkCut space={mark.space} page={mark.page} paper={mark.paper} area={area} width={width} height={height} />;
+  return (
+    <img
+      src={address}
+      alt=""
+      width={width}
+      height={height}
+      loading="lazy"
+      className="block"
+      onError={() => setFailed(address)}
+    />
+  );
 }
 
 function dueWords(day: string): string {

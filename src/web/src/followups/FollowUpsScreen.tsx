@@ -51,16 +51,40 @@ export function FollowUpsScreen() {
   const scroller = useRef<HTMLDivElement>(null);
   const change = (changed: Partial<Filter>) => setFilter({ ...filter, ...changed });
 
-  const inState = marks.filter((mark) => (filter.state === 'open' ? mark.isOpen : filter.state === 'done' ? mark.doneAt !== null : true));
-  const found = inState.filter((mark) => matches(mark, filter, (folder, space) => foldersWithin(libraries.get(space), folder)) && hasTag(mark, filter.tag, libraries));
+  const inState = marks.filter((mark) =>
+    filter.state === 'open' ? mark.isOpen : filter.state === 'done' ? mark.doneAt !== null : true,
+  );
+  const found = inState.filter(
+    (mark) =>
+      matches(mark, filter, (folder, space) => foldersWithin(libraries.get(space), folder)) &&
+      hasTag(mark, filter.tag, libraries),
+  );
   const counts = new Map<string, number>();
   for (const mark of inState) counts.set(mark.mark, (counts.get(mark.mark) ?? 0) + 1);
   const rows = useMemo(() => rowsOf(found, grouping, kinds), [found, grouping, kinds]);
   // oxlint-disable-next-line react/incompatible-library -- what it gives is used here only
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: (i) => ('head' in rows[i]! ? headHeight : lineHeight), overscan: 8 });
-  const places = spaces.flatMap((space) => [{ value: `${space.id}/`, words: space.name }, ...[...(libraries.get(space.id)?.nodes.values() ?? [])].filter((node) => node.kind === 'folder' && !node.inBin).map((node) => ({ value: `${space.id}/${node.id}`, words: node.name }))]);
-  const tags = [...libraries.values()].flatMap((library) => library.tags.map((tag) => ({ value: `${library.space}/${tag.id}`, words: tag.path })));
-  const ids = found.length < marks.length ? `&ids=${found.slice(0, 200).map((mark) => mark.id).join()}` : '';
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: (i) => ('head' in rows[i]! ? headHeight : lineHeight),
+    overscan: 8,
+  });
+  const places = spaces.flatMap((space) => [
+    { value: `${space.id}/`, words: space.name },
+    ...[...(libraries.get(space.id)?.nodes.values() ?? [])]
+      .filter((node) => node.kind === 'folder' && !node.inBin)
+      .map((node) => ({ value: `${space.id}/${node.id}`, words: node.name })),
+  ]);
+  const tags = [...libraries.values()].flatMap((library) =>
+    library.tags.map((tag) => ({ value: `${library.space}/${tag.id}`, words: tag.path })),
+  );
+  const ids =
+    found.length < marks.length
+      ? `&ids=${found
+          .slice(0, 200)
+          .map((mark) => mark.id)
+          .join()}`
+      : '';
   const mayTick = (mark: ShownSpot) => spaces.find((space) => space.id === mark.space)?.role !== 'reader';
 
   return (
@@ -68,40 +92,122 @@ export function FollowUpsScreen() {
       <header className="border-b border-base-300 pb-3">
         <div className="flex items-end gap-2">
           <h1 className="grow text-[30px] leading-tight">
-            Follow-ups <span className="font-sans text-[15px] text-quiet" data-testid="follow-up-count">{found.length === 1 ? '1' : found.length}</span>
+            Follow-ups{' '}
+            <span className="font-sans text-[15px] text-quiet" data-testid="follow-up-count">
+              {found.length === 1 ? '1' : found.length}
+            </span>
           </h1>
           <Menu
             label="Take them out as a file"
             testId="follow-up-export"
             icon={<DownloadSimpleIcon size={22} weight="light" />}
             entries={[
-              { label: 'As Markdown', testId: 'export-markdown', icon: <DownloadSimpleIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/follow-ups.md?all=${filter.state !== 'open'}${ids}`) },
-              { label: 'As CSV', testId: 'export-csv', icon: <DownloadSimpleIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/follow-ups.csv?all=${filter.state !== 'open'}${ids}`) },
+              {
+                label: 'As Markdown',
+                testId: 'export-markdown',
+                icon: <DownloadSimpleIcon size={20} weight="light" />,
+                onChoose: () => location.assign(`/api/follow-ups.md?all=${filter.state !== 'open'}${ids}`),
+              },
+              {
+                label: 'As CSV',
+                testId: 'export-csv',
+                icon: <DownloadSimpleIcon size={20} weight="light" />,
+                onChoose: () => location.assign(`/api/follow-ups.csv?all=${filter.state !== 'open'}${ids}`),
+              },
             ]}
           />
         </div>
         <div className="mt-2 flex flex-wrap items-center gap-2">
-          {[...kinds.values()].filter((kind) => counts.has(kind.id) || filter.kind === kind.id).map((kind) => (
-            <button key={kind.id} type="button" aria-pressed={filter.kind === kind.id} data-testid="filter-kind" data-name={kind.words} onClick={() => change({ kind: filter.kind === kind.id ? '' : kind.id })} className={`flex h-10 items-center gap-2 rounded-full border pl-2 pr-3.5 ${filter.kind === kind.id ? 'border-primary bg-base-200 font-semibold' : 'border-base-300'}`}>
-              <MarkSign kind={kind} size={22} /> {kind.words} <span className="text-[13px] text-quiet">{counts.get(kind.id) ?? 0}</span>
-            </button>
-          ))}
+          {[...kinds.values()]
+            .filter((kind) => counts.has(kind.id) || filter.kind === kind.id)
+            .map((kind) => (
+              <button
+                key={kind.id}
+                type="button"
+                aria-pressed={filter.kind === kind.id}
+                data-testid="filter-kind"
+                data-name={kind.words}
+                onClick={() => change({ kind: filter.kind === kind.id ? '' : kind.id })}
+                className={`flex h-10 items-center gap-2 rounded-full border pl-2 pr-3.5 ${filter.kind === kind.id ? 'border-primary bg-base-200 font-semibold' : 'border-base-300'}`}
+              >
+                <MarkSign kind={kind} size={22} /> {kind.words}{' '}
+                <span className="text-[13px] text-quiet">{counts.get(kind.id) ?? 0}</span>
+              </button>
+            ))}
           <span className="grow" />
-          <Pick label="State" value={filter.state} testId="filter-state" onPick={(state) => change({ state: state as State })} choices={[{ value: 'open', words: 'open' }, { value: 'done', words: 'ticked off' }, { value: 'all', words: 'open or ticked off' }]} />
-          <Pick label="Where" value={filter.place} testId="filter-place" onPick={(place) => change({ place })} choices={[{ value: '', words: 'everywhere' }, ...places]} />
-          {tags.length > 0 && <Pick label="Tag" value={filter.tag} testId="filter-tag" onPick={(tag) => change({ tag })} choices={[{ value: '', words: 'with any tag' }, ...tags]} />}
-          <Pick label="For whom" value={filter.person} testId="filter-person" onPick={(person) => change({ person })} choices={[{ value: '', words: 'for anybody' }, ...[...people.values()].map((person) => ({ value: person.id, words: `for ${person.name.split(' ')[0]}` }))]} />
+          <Pick
+            label="State"
+            value={filter.state}
+            testId="filter-state"
+            onPick={(state) => change({ state: state as State })}
+            choices={[
+              { value: 'open', words: 'open' },
+              { value: 'done', words: 'ticked off' },
+              { value: 'all', words: 'open or ticked off' },
+            ]}
+          />
+          <Pick
+            label="Where"
+            value={filter.place}
+            testId="filter-place"
+            onPick={(place) => change({ place })}
+            choices={[{ value: '', words: 'everywhere' }, ...places]}
+          />
+          {tags.length > 0 && (
+            <Pick
+              label="Tag"
+              value={filter.tag}
+              testId="filter-tag"
+              onPick={(tag) => change({ tag })}
+              choices={[{ value: '', words: 'with any tag' }, ...tags]}
+            />
+          )}
+          <Pick
+            label="For whom"
+            value={filter.person}
+            testId="filter-person"
+            onPick={(person) => change({ person })}
+            choices={[
+              { value: '', words: 'for anybody' },
+              ...[...people.values()].map((person) => ({
+                value: person.id,
+                words: `for ${person.name.split(' ')[0]}`,
+              })),
+            ]}
+          />
           <Pick label="Age" value={filter.age} testId="filter-age" onPick={(age) => change({ age })} choices={ages} />
-          <Pick label="Grouped by" value={grouping} testId="group-by" onPick={(by) => setGrouping(by as Grouping)} choices={[{ value: 'page', words: 'by page' }, { value: 'kind', words: 'by kind' }, { value: 'age', words: 'by age' }]} />
+          <Pick
+            label="Grouped by"
+            value={grouping}
+            testId="group-by"
+            onPick={(by) => setGrouping(by as Grouping)}
+            choices={[
+              { value: 'page', words: 'by page' },
+              { value: 'kind', words: 'by kind' },
+              { value: 'age', words: 'by age' },
+            ]}
+          />
         </div>
       </header>
       <div ref={scroller} className="min-h-0 grow overflow-y-auto pb-10">
-        {found.length === 0 && <p className="py-8 text-quiet" data-testid="empty">{marks.length === 0 ? 'Nothing is open. Take up “Mark” beside a page and press where something is to be asked, done or looked up: it is gathered here.' : 'Nothing fits what you ask for.'}</p>}
+        {found.length === 0 && (
+          <p className="py-8 text-quiet" data-testid="empty">
+            {marks.length === 0
+              ? 'Nothing is open. Take up “Mark” beside a page and press where something is to be asked, done or looked up: it is gathered here.'
+              : 'Nothing fits what you ask for.'}
+          </p>
+        )}
         <div className="relative" style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map((item) => {
             const row = rows[item.index]!;
             return (
-              <div key={row.key} data-index={item.index} ref={virtual.measureElement} className="absolute inset-x-0 top-0" style={{ transform: `translateY(${item.start}px)` }}>
+              <div
+                key={row.key}
+                data-index={item.index}
+                ref={virtual.measureElement}
+                className="absolute inset-x-0 top-0"
+                style={{ transform: `translateY(${item.start}px)` }}
+              >
                 {'head' in row ? (
                   row.head
                 ) : (
@@ -111,7 +217,11 @@ export function FollowUpsScreen() {
                     width={380}
                     height={56}
                     about={aboutWords(row.mark, people, grouping)}
-                    onTick={mayTick(row.mark) && kinds.get(row.mark.mark)?.opens !== false ? () => void tick(row.mark, row.mark.doneAt === null).then(refetch) : undefined}
+                    onTick={
+                      mayTick(row.mark) && kinds.get(row.mark.mark)?.opens !== false
+                        ? () => void tick(row.mark, row.mark.doneAt === null).then(refetch)
+                        : undefined
+                    }
                   />
                 )}
               </div>
@@ -125,15 +235,35 @@ export function FollowUpsScreen() {
 
 function aboutWords(mark: ShownSpot, people: ReturnType<typeof usePeopleOf>, grouping: Grouping): string {
   const name = (id: string | null) => people.get(id ?? '')?.name.split(' ')[0] ?? 'somebody';
-  const parts = [grouping === 'page' ? '' : `${mark.notebookName}, page ${mark.pageNumber}`, mark.person ? `for ${name(mark.person)}` : '', mark.doneAt ? `ticked off by ${name(mark.doneBy)} ${whenWords(new Date(mark.doneAt).toISOString())}` : `${name(mark.author)}, ${whenWords(new Date(mark.createdAt).toISOString())}`];
+  const parts = [
+    grouping === 'page' ? '' : `${mark.notebookName}, page ${mark.pageNumber}`,
+    mark.person ? `for ${name(mark.person)}` : '',
+    mark.doneAt
+      ? `ticked off by ${name(mark.doneBy)} ${whenWords(new Date(mark.doneAt).toISOString())}`
+      : `${name(mark.author)}, ${whenWords(new Date(mark.createdAt).toISOString())}`,
+  ];
   return parts.filter(Boolean).join(', ');
 }
 
 function rowsOf(found: ShownSpot[], grouping: Grouping, kinds: ReturnType<typeof useMarkKinds>): Row[] {
-  const keyOf = (mark: ShownSpot) => (grouping === 'page' ? mark.page : grouping === 'kind' ? mark.mark : whenGroup(mark.createdAt));
+  const keyOf = (mark: ShownSpot) =>
+    grouping === 'page' ? mark.page : grouping === 'kind' ? mark.mark : whenGroup(mark.createdAt);
   const groups = new Map<string, ShownSpot[]>();
   for (const mark of found) groups.set(keyOf(mark), [...(groups.get(keyOf(mark)) ?? []), mark]);
-  return [...groups].flatMap(([key, marks]) => [{ key: `head ${key}`, head: <Head mark={marks[0]!} grouping={grouping} words={grouping === 'kind' ? (kinds.get(key)?.words ?? 'Mark') : key} count={marks.length} /> }, ...marks.map((mark) => ({ key: mark.id, mark }))]);
+  return [...groups].flatMap(([key, marks]) => [
+    {
+      key: `head ${key}`,
+      head: (
+        <Head
+          mark={marks[0]!}
+          grouping={grouping}
+          words={grouping === 'kind' ? (kinds.get(key)?.words ?? 'Mark') : key}
+          count={marks.length}
+        />
+      ),
+    },
+    ...marks.map((mark) => ({ key: mark.id, mark })),
+  ]);
 }
 
 function Head({ mark, grouping, words, count }: { mark: ShownSpot; grouping: Grouping; words: string; count: number }) {
@@ -158,9 +288,27 @@ function Head({ mark, grouping, words, count }: { mark: ShownSpot; grouping: Gro
   );
 }
 
-function Pick({ label, value, choices, testId, onPick }: { label: string; value: string; choices: { value: string; words: string }[]; testId: string; onPick: (value: string) => void }) {
+function Pick({
+  label,
+  value,
+  choices,
+  testId,
+  onPick,
+}: {
+  label: string;
+  value: string;
+  choices: { value: string; words: string }[];
+  testId: string;
+  onPick: (value: string) => void;
+}) {
   return (
-    <select aria-label={label} data-testid={testId} className={`select h-10 w-auto min-w-0 max-w-44 border-base-300 bg-base-100 ${value === choices[0]!.value ? '' : 'font-semibold'}`} value={value} onChange={(event) => onPick(event.target.value)}>
+    <select
+      aria-label={label}
+      data-testid={testId}
+      className={`select h-10 w-auto min-w-0 max-w-44 border-base-300 bg-base-100 ${value === choices[0]!.value ? '' : 'font-semibold'}`}
+      value={value}
+      onChange={(event) => onPick(event.target.value)}
+    >
       {choices.map((choice) => (
         <option key={choice.value} value={choice.value}>
           {choice.words}
@@ -193,7 +341,11 @@ function hasTag(mark: ShownSpot, wanted: string, libraries: ReturnType<typeof us
 }
 
 /** A folder and all folders inside it. */
-function foldersWithin(library: ReturnType<typeof useLibraries> extends Map<string, infer L> ? L | undefined : never, folder: string, into = new Set<string>()): Set<string> {
+function foldersWithin(
+  library: ReturnType<typeof useLibraries> extends Map<string, infer L> ? L | undefined : never,
+  folder: string,
+  into = new Set<string>(),
+): Set<string> {
   into.add(folder);
   for (const inner of library?.inside(folder, 'folder') ?? []) foldersWithin(library, inner.id, into);
   return into;

@@ -11,7 +11,11 @@ export interface Member {
 }
 
 function peopleQuery(workspace: Workspace, space: string) {
-  return { queryKey: ['people', space], queryFn: () => workspace.list<Member[]>(`/api/spaces/${space}/members`), staleTime: 60_000 };
+  return {
+    queryKey: ['people', space],
+    queryFn: () => workspace.list<Member[]>(`/api/spaces/${space}/members`),
+    staleTime: 60_000,
+  };
 }
 
 /** The members of all spaces, by their ids. */

@@ -5,7 +5,14 @@ import { useJot } from './useJot';
 export function JotButton({ quiet }: { quiet?: boolean }) {
   const jot = useJot();
   return (
-    <button type="button" data-testid="jot" title="Jot (Alt+J)" disabled={!jot} className={quiet ? 'quiet-button px-4' : 'btn btn-primary h-10 min-h-10 px-5'} onClick={() => void jot?.()}>
+    <button
+      type="button"
+      data-testid="jot"
+      title="Jot (Alt+J)"
+      disabled={!jot}
+      className={quiet ? 'quiet-button px-4' : 'btn btn-primary h-10 min-h-10 px-5'}
+      onClick={() => void jot?.()}
+    >
       <NotePencilIcon size={20} weight="light" /> Jot
     </button>
   );

@@ -12,14 +12,29 @@ export function JotSettings() {
   const libraries = useLibraries();
   if (!personal || !libraries) return null;
   const { jotPreset: preset, todayPreset: today } = personal;
-  const notebooks = spaces.filter((space) => space.role !== 'reader').flatMap((space) => [...libraries.get(space.id)!.nodes.values()].filter((node) => node.kind === 'notebook' && !node.inBin && !node.jot).map((node) => ({ space, node })));
+  const notebooks = spaces
+    .filter((space) => space.role !== 'reader')
+    .flatMap((space) =>
+      [...libraries.get(space.id)!.nodes.values()]
+        .filter((node) => node.kind === 'notebook' && !node.inBin && !node.jot)
+        .map((node) => ({ space, node })),
+    );
   const tray = personal.tray();
   return (
     <div className="grid grid-cols-2 gap-x-6 gap-y-3 max-sm:grid-cols-1" data-testid="jot-settings">
-      <PaperField label="Paper of a jot" value={preset.paper} testId="jot-paper" onChange={(paper) => personal.setJotPreset({ ...preset, paper })} />
+      <PaperField
+        label="Paper of a jot"
+        value={preset.paper}
+        testId="jot-paper"
+        onChange={(paper) => personal.setJotPreset({ ...preset, paper })}
+      />
       <label>
         <span className="mb-1 block font-semibold">Pen taken up</span>
-        <select className="select h-11 w-full border-base-300 bg-base-100" value={preset.pen} onChange={(event) => personal.setJotPreset({ ...preset, pen: Number(event.target.value) })}>
+        <select
+          className="select h-11 w-full border-base-300 bg-base-100"
+          value={preset.pen}
+          onChange={(event) => personal.setJotPreset({ ...preset, pen: Number(event.target.value) })}
+        >
           {tray.map((pen, i) => (
             <option key={i} value={i}>
               {i + 1}: {penNames[pen.kind]}, {(pen.width / 100).toFixed(2)} mm
@@ -35,7 +50,12 @@ export function JotSettings() {
           data-testid="today-notebook"
           onChange={(event) => {
             const chosen = notebooks.find(({ node }) => node.id === event.target.value);
-            if (chosen) personal.setTodayPreset({ space: chosen.space.id, notebook: chosen.node.id, paper: today?.paper ?? preset.paper });
+            if (chosen)
+              personal.setTodayPreset({
+                space: chosen.space.id,
+                notebook: chosen.node.id,
+                paper: today?.paper ?? preset.paper,
+              });
           }}
         >
           {!today && <option value="">One of its own</option>}
@@ -46,7 +66,13 @@ export function JotSettings() {
           ))}
         </select>
       </label>
-      <PaperField label="Paper of today's page" value={today?.paper ?? preset.paper} testId="today-paper" disabled={!today} onChange={(paper) => today && personal.setTodayPreset({ ...today, paper })} />
+      <PaperField
+        label="Paper of today's page"
+        value={today?.paper ?? preset.paper}
+        testId="today-paper"
+        disabled={!today}
+        onChange={(paper) => today && personal.setTodayPreset({ ...today, paper })}
+      />
       <ColourField value={preset.colour} onChange={(colour) => personal.setJotPreset({ ...preset, colour })} />
     </div>
   );

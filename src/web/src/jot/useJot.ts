@@ -16,7 +16,12 @@ export function useJot(): (() => Promise<void>) | undefined {
 export async function makeJot({ library, jotPreset }: Personal): Promise<string> {
   const now = new Date();
   const title = `${now.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })}, ${now.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`;
-  const { notebook, page } = await library.newNotebook(root, title, { colour: jotPreset.colour, cover: 'dots', paper: jotPreset.paper, jot: true });
+  const { notebook, page } = await library.newNotebook(root, title, {
+    colour: jotPreset.colour,
+    cover: 'dots',
+    paper: jotPreset.paper,
+    jot: true,
+  });
   return `${openPath(library.space, notebook, page)}?pen=${jotPreset.pen}`;
 }
 
@@ -26,17 +31,27 @@ export function useToday(): (() => Promise<void>) | undefined {
   const workspace = useWorkspace();
   const { spaces } = useSession();
   const navigate = useNavigate();
-  return personal && (async () => void (await navigate(await makeToday(personal, workspace, new Set(spaces.map((space) => space.id))))));
+  return (
+    personal &&
+    (async () => void (await navigate(await makeToday(personal, workspace, new Set(spaces.map((space) => space.id))))))
+  );
 }
 
 export async function makeToday(personal: Personal, workspace: Workspace, spaces: Set<string>): Promise<string> {
   const { library } = personal;
   let preset = personal.todayPreset;
-  const isThere = preset && spaces.has(preset.space) && (preset.space !== library.space || library.find(preset.notebook)?.inBin === false);
+  const isThere =
+    preset &&
+    spaces.has(preset.space) &&
+    (preset.space !== library.space || library.find(preset.notebook)?.inBin === false);
   if (!preset || !isThere) {
     // The days' own notebook comes into being with the first day.
     const paper = preset?.paper ?? personal.jotPreset.paper;
-    preset = { space: library.space, notebook: library.emptyNotebook(root, 'Days', { colour: 'sky', cover: 'waves', paper }), paper };
+    preset = {
+      space: library.space,
+      notebook: library.emptyNotebook(root, 'Days', { colour: 'sky', cover: 'waves', paper }),
+      paper,
+    };
     personal.setTodayPreset(preset);
   }
   const page = await pageOfToday(workspace, preset.space, preset.notebook);
@@ -50,7 +65,9 @@ async function pageOfToday(workspace: Workspace, space: string, notebook: string
   const document = await workspace.acquire(space, 'notebook', notebook);
   const isPlanner = PlannerBridge.Settings(document.handle, notebook) !== '';
   const day = PlannerBridge.PageId(notebook, `day/${dayKey()}`);
-  const hasDay = isPlanner && (JSON.parse(NotebookBridge.Outline(document.handle, false)) as { id: string }[]).some((entry) => entry.id === day);
+  const hasDay =
+    isPlanner &&
+    (JSON.parse(NotebookBridge.Outline(document.handle, false)) as { id: string }[]).some((entry) => entry.id === day);
   workspace.release(space, 'notebook', notebook);
   return hasDay ? day : NotebookBridge.TodayPage(notebook, dayKey());
 }

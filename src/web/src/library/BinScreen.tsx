@@ -27,7 +27,14 @@ interface BinnedEntry {
   binnedAt: number;
 }
 
-const kindWords: Record<LibraryNode['kind'], string> = { folder: 'Folder, with all that is in it,', notebook: 'Notebook', tag: 'Tag', lens: 'Lens', paper: 'Paper', markKind: 'Kind of mark' };
+const kindWords: Record<LibraryNode['kind'], string> = {
+  folder: 'Folder, with all that is in it,',
+  notebook: 'Notebook',
+  tag: 'Tag',
+  lens: 'Lens',
+  paper: 'Paper',
+  markKind: 'Kind of mark',
+};
 
 /** What was put into the bin, each with the way back to its place; for how long the bin keeps things; and emptying it. */
 export function BinScreen() {
@@ -76,12 +83,22 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
   const size = amount(library, nodes, summaries);
   const pages = size.pages + entries.filter((entry) => entry.isPage).length;
   return (
-    <section className="pt-6" aria-label={`Bin of ${space.name}`} data-testid={`bin-${space.personal ? 'personal' : 'group'}`}>
+    <section
+      className="pt-6"
+      aria-label={`Bin of ${space.name}`}
+      data-testid={`bin-${space.personal ? 'personal' : 'group'}`}
+    >
       <div className="flex flex-wrap items-center gap-3 border-b border-base-300 pb-2">
         <h2 className="grow text-[19px]">{space.name}</h2>
         <label className="flex items-center gap-2 text-quiet">
           Keeps things
-          <select className="select h-10 w-auto border-base-300 bg-base-100" value={library.binDays} disabled={!mayWrite} data-testid="bin-days" onChange={(event) => library.set(root, properties.binDays, event.target.value)}>
+          <select
+            className="select h-10 w-auto border-base-300 bg-base-100"
+            value={library.binDays}
+            disabled={!mayWrite}
+            data-testid="bin-days"
+            onChange={(event) => library.set(root, properties.binDays, event.target.value)}
+          >
             <option value={7}>for 7 days</option>
             <option value={30}>for 30 days</option>
             <option value={90}>for 90 days</option>
@@ -97,16 +114,36 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
       <p role="status" className="min-h-7 pt-2 text-quiet" data-testid="bin-said">
         {said}
       </p>
-      {nodes.length + entries.length === 0 && <p className="py-3 text-quiet">Nothing is in it. What you put here keeps its place and can be put back.</p>}
+      {nodes.length + entries.length === 0 && (
+        <p className="py-3 text-quiet">Nothing is in it. What you put here keeps its place and can be put back.</p>
+      )}
       <ul>
         {nodes.map((node) => (
-          <BinRow key={node.id} name={node.name} face={<NodeFace node={node} />} about={`${kindWords[node.kind]} ${library.placeIsThere(node.id) ? `from ${library.find(node.parent)?.name ?? space.name}` : 'whose old place is gone'}, put here ${whenWords(new Date(node.binnedAt!).toISOString())}`} {...(mayWrite ? { onPutBack: () => putBack(node) } : {})} />
+          <BinRow
+            key={node.id}
+            name={node.name}
+            face={<NodeFace node={node} />}
+            about={`${kindWords[node.kind]} ${library.placeIsThere(node.id) ? `from ${library.find(node.parent)?.name ?? space.name}` : 'whose old place is gone'}, put here ${whenWords(new Date(node.binnedAt!).toISOString())}`}
+            {...(mayWrite ? { onPutBack: () => putBack(node) } : {})}
+          />
         ))}
         {entries.map((entry) => (
           <BinRow
             key={entry.id}
             name={entry.title || (entry.isPage ? `Page ${entry.number}` : 'Section')}
-            face={entry.isPage ? <img src={thumbnailPath(space.id, entry)} alt="" width={56} height={79} className="border border-base-300 bg-paper" /> : <RowsIcon size={36} weight="thin" />}
+            face={
+              entry.isPage ? (
+                <img
+                  src={thumbnailPath(space.id, entry)}
+                  alt=""
+                  width={56}
+                  height={79}
+                  className="border border-base-300 bg-paper"
+                />
+              ) : (
+                <RowsIcon size={36} weight="thin" />
+              )
+            }
             about={`${entry.isPage ? 'Page' : 'Section'} of ${entry.notebookName}, put here ${whenWords(new Date(entry.binnedAt).toISOString())}`}
             {...(mayWrite
               ? {
@@ -121,9 +158,16 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
         ))}
       </ul>
       {emptying && (
-        <ConfirmDialog title={`Empty the bin of ${space.name}`} confirm="Erase all of it" onConfirm={() => void empty()} onClose={() => setEmptying(false)}>
+        <ConfirmDialog
+          title={`Empty the bin of ${space.name}`}
+          confirm="Erase all of it"
+          onConfirm={() => void empty()}
+          onClose={() => setEmptying(false)}
+        >
           <p data-testid="empty-says">
-            {size.notebooks === 1 ? '1 notebook' : `${size.notebooks} notebooks`} with {pages === 1 ? '1 page' : `${pages} pages`} ({bytesWords(size.bytes)}) will be erased for everybody. This cannot be taken back.
+            {size.notebooks === 1 ? '1 notebook' : `${size.notebooks} notebooks`} with{' '}
+            {pages === 1 ? '1 page' : `${pages} pages`} ({bytesWords(size.bytes)}) will be erased for everybody. This
+            cannot be taken back.
           </p>
         </ConfirmDialog>
       )}
@@ -147,7 +191,17 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
 
 const stamp = () => String(Date.now());
 
-function BinRow({ name, face, about, onPutBack }: { name: string; face: React.ReactNode; about: string; onPutBack?: () => void }) {
+function BinRow({
+  name,
+  face,
+  about,
+  onPutBack,
+}: {
+  name: string;
+  face: React.ReactNode;
+  about: string;
+  onPutBack?: () => void;
+}) {
   return (
     <li className="flex items-center gap-5 border-b border-base-300 py-3" data-testid="binned" data-name={name}>
       <span className="grid w-[64px] shrink-0 place-items-center">{face}</span>
@@ -173,10 +227,18 @@ function NodeFace({ node }: { node: LibraryNode }) {
 }
 
 /** What would be erased with some nodes, those inside folders included. */
-function amount(library: Library, nodes: LibraryNode[], summaries: Map<string, { pageCount: number; size: number }>): { notebooks: number; pages: number; bytes: number } {
+function amount(
+  library: Library,
+  nodes: LibraryNode[],
+  summaries: Map<string, { pageCount: number; size: number }>,
+): { notebooks: number; pages: number; bytes: number } {
   const roots = new Set(nodes.map((node) => node.id));
-  const isWithin = (id: string): boolean => roots.has(id) || (library.find(id) !== undefined && isWithin(library.find(id)!.parent));
-  const notebooks = [...library.nodes.values()].filter((node) => node.kind === 'notebook' && node.inBin && isWithin(node.id));
-  const sum = (of: (summary: { pageCount: number; size: number }) => number) => notebooks.reduce((total, node) => total + (summaries.has(node.id) ? of(summaries.get(node.id)!) : 0), 0);
+  const isWithin = (id: string): boolean =>
+    roots.has(id) || (library.find(id) !== undefined && isWithin(library.find(id)!.parent));
+  const notebooks = [...library.nodes.values()].filter(
+    (node) => node.kind === 'notebook' && node.inBin && isWithin(node.id),
+  );
+  const sum = (of: (summary: { pageCount: number; size: number }) => number) =>
+    notebooks.reduce((total, node) => total + (summaries.has(node.id) ? of(summaries.get(node.id)!) : 0), 0);
   return { notebooks: notebooks.length, pages: sum((one) => one.pageCount), bytes: sum((one) => one.size) };
 }

@@ -4,7 +4,13 @@ import type { Library } from './Library';
 import { useLibraries } from './useLibrary';
 
 /** A list that has a part for each library, the group's first. */
-export function BySpace({ title, children }: { title: string; children: (space: Space, library: Library) => ReactNode }) {
+export function BySpace({
+  title,
+  children,
+}: {
+  title: string;
+  children: (space: Space, library: Library) => ReactNode;
+}) {
   const { spaces } = useSession();
   const libraries = useLibraries();
   return (
@@ -15,9 +21,11 @@ export function BySpace({ title, children }: { title: string; children: (space: 
           {title}
         </h1>
       </header>
-      {[...spaces].sort((a, b) => Number(a.personal) - Number(b.personal)).map((space) => (
-        <Fragment key={space.id}>{children(space, libraries.get(space.id)!)}</Fragment>
-      ))}
+      {[...spaces]
+        .sort((a, b) => Number(a.personal) - Number(b.personal))
+        .map((space) => (
+          <Fragment key={space.id}>{children(space, libraries.get(space.id)!)}</Fragment>
+        ))}
     </>
   );
 }

@@ -25,7 +25,17 @@ interface ContentDialogsProps {
 }
 
 /** The dialogue that was asked for, about things in a list. */
-export function ContentDialogs({ asking, place, space, actions, personal, rule, onClose, onDone, onSavedLens }: ContentDialogsProps) {
+export function ContentDialogs({
+  asking,
+  place,
+  space,
+  actions,
+  personal,
+  rule,
+  onClose,
+  onDone,
+  onSavedLens,
+}: ContentDialogsProps) {
   const navigate = useNavigate();
   const { spaces } = useSession();
   const library = place.libraries[0]!;
@@ -53,7 +63,8 @@ export function ContentDialogs({ asking, place, space, actions, personal, rule, 
           onClose={onClose}
           onMove={async (toSpace, folder) => {
             const refused = await actions.move(asking.items, toSpace, folder);
-            if (!refused) onDone(`Moved ${asking.items.length === 1 ? `“${first!.title}”` : `${asking.items.length} things`}.`);
+            if (!refused)
+              onDone(`Moved ${asking.items.length === 1 ? `“${first!.title}”` : `${asking.items.length} things`}.`);
             return refused;
           }}
         />
@@ -62,7 +73,9 @@ export function ContentDialogs({ asking, place, space, actions, personal, rule, 
     case 'tag':
       return (
         <TagDialog
-          title={asking.items.length === 1 ? `Tags of “${asking.items[0]!.title}”` : `Tags of ${asking.items.length} things`}
+          title={
+            asking.items.length === 1 ? `Tags of “${asking.items[0]!.title}”` : `Tags of ${asking.items.length} things`
+          }
           library={actions.library(asking.items[0]!)}
           carried={actions.carried(asking.items)}
           onSet={(tag, on) => actions.tag(asking.items, tag, on)}
@@ -107,7 +120,14 @@ export function ContentDialogs({ asking, place, space, actions, personal, rule, 
       );
     }
     case 'lock':
-      return <LockDialog space={spaces.find((one) => one.id === asking.item.space)!} notebook={asking.item.id} name={asking.item.title} onClose={onClose} />;
+      return (
+        <LockDialog
+          space={spaces.find((one) => one.id === asking.item.space)!}
+          notebook={asking.item.id}
+          name={asking.item.title}
+          onClose={onClose}
+        />
+      );
     case 'newLens':
       return (
         <LensDialog

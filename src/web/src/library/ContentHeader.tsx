@@ -19,7 +19,17 @@ interface ContentHeaderProps {
 }
 
 /** What place this is, what can be made in it, and how it is shown. */
-export function ContentHeader({ place, view, onView, filtering, onFilter, selection, mayWrite, menu, onNewNotebook }: ContentHeaderProps) {
+export function ContentHeader({
+  place,
+  view,
+  onView,
+  filtering,
+  onFilter,
+  selection,
+  mayWrite,
+  menu,
+  onNewNotebook,
+}: ContentHeaderProps) {
   const isFolder = !place.lens && place.libraries.length === 1;
   return (
     <header className="border-b border-base-300 pb-2">
@@ -32,16 +42,36 @@ export function ContentHeader({ place, view, onView, filtering, onFilter, select
             {place.title}
           </h1>
         </div>
-        {menu.length > 0 && <Menu label={`More for ${place.title}`} testId="folder-menu" icon={<DotsThreeIcon size={24} />} entries={menu} />}
+        {menu.length > 0 && (
+          <Menu
+            label={`More for ${place.title}`}
+            testId="folder-menu"
+            icon={<DotsThreeIcon size={24} />}
+            entries={menu}
+          />
+        )}
         <JotButton quiet={isFolder && mayWrite} />
         {isFolder && mayWrite && (
-          <button type="button" className="btn btn-primary h-10 min-h-10 px-5 max-sm:px-3" data-testid="new-notebook" onClick={onNewNotebook}>
+          <button
+            type="button"
+            className="btn btn-primary h-10 min-h-10 px-5 max-sm:px-3"
+            data-testid="new-notebook"
+            onClick={onNewNotebook}
+          >
             New notebook
           </button>
         )}
       </div>
       <div className="pt-1.5">
-        <ViewControls view={view} onView={onView} filtering={filtering} {...(onFilter ? { onFilter } : {})} choosing={selection.choosing} onChoosing={(on) => (on ? selection.setChoosing(true) : selection.clear())} nested={place.folders.length > 0} />
+        <ViewControls
+          view={view}
+          onView={onView}
+          filtering={filtering}
+          {...(onFilter ? { onFilter } : {})}
+          choosing={selection.choosing}
+          onChoosing={(on) => (on ? selection.setChoosing(true) : selection.clear())}
+          nested={place.folders.length > 0}
+        />
       </div>
     </header>
   );

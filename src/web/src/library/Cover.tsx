@@ -13,18 +13,42 @@ const letterShare = 0.57;
 const titleRoom = 650;
 
 /** A notebook's cover: the pattern that Core draws from its name, in its colour, or a picture of its own; its title set on it. */
-export function Cover({ node, width = 84, space }: { node: { name: string; colour: string; cover: string; source?: string | undefined }; width?: number; space?: string | undefined }) {
+export function Cover({
+  node,
+  width = 84,
+  space,
+}: {
+  node: { name: string; colour: string; cover: string; source?: string | undefined };
+  width?: number;
+  space?: string | undefined;
+}) {
   const { core } = useWorkspace();
-  const drawing = useMemo(() => drawCover(core, node.cover, hexOf[node.colour] ?? hexOf.spruce!, node.name), [core, node.cover, node.colour, node.name]);
+  const drawing = useMemo(
+    () => drawCover(core, node.cover, hexOf[node.colour] ?? hexOf.spruce!, node.name),
+    [core, node.cover, node.colour, node.name],
+  );
   const lines = titleLines(node.name);
   const longest = Math.max(1, ...lines.map((line) => line.length));
   const size = Math.min(mostSize, titleRoom / (longest * letterShare));
   const picture = node.source && space ? assetPath(space, node.source) : undefined;
   return (
-    <svg viewBox="0 0 840 1140" width={width} height={(width * 114) / 84} className="shrink-0 rounded-[3px]" role="img" aria-label={`Cover of ${node.name}`}>
+    <svg
+      viewBox="0 0 840 1140"
+      width={width}
+      height={(width * 114) / 84}
+      className="shrink-0 rounded-[3px]"
+      role="img"
+      aria-label={`Cover of ${node.name}`}
+    >
       <rect width="840" height="1140" fill={drawing.ground} />
-      {picture ? <image href={picture} width="840" height="1140" preserveAspectRatio="xMidYMid slice" /> : <DrawingPieces drawing={drawing} />}
-      {picture && <rect x="70" y={90} width="770" height={lines.length * 130 + 60} fill={drawing.ground} fillOpacity="0.86" />}
+      {picture ? (
+        <image href={picture} width="840" height="1140" preserveAspectRatio="xMidYMid slice" />
+      ) : (
+        <DrawingPieces drawing={drawing} />
+      )}
+      {picture && (
+        <rect x="70" y={90} width="770" height={lines.length * 130 + 60} fill={drawing.ground} fillOpacity="0.86" />
+      )}
       <text className="font-title" fontSize={size} fill="#fffdf7" fontWeight="500">
         {lines.map((line, i) => (
           <tspan key={i} x={node.cover === 'label' && !picture ? 180 : 140} y={210 + i * 130}>

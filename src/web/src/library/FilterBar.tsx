@@ -23,7 +23,9 @@ export function FilterBar({ library, people, filter, found, onFilter, onSave, sa
   const [every, setEvery] = useState(false);
   const tags = library.tags;
   const shown = every ? tags : tags.filter((tag, i) => i < fewTags || filter.tags[tag.id]);
-  const folders = [...library.nodes.values()].filter((node) => node.kind === 'folder' && !node.inBin).sort((a, b) => (a.natural < b.natural ? -1 : 1));
+  const folders = [...library.nodes.values()]
+    .filter((node) => node.kind === 'folder' && !node.inBin)
+    .sort((a, b) => (a.natural < b.natural ? -1 : 1));
   return (
     <section aria-label="Filter" data-testid="filter-bar" className="border-b border-base-300 py-3">
       <div className="flex flex-wrap gap-1.5" role="group" aria-label="Tags">
@@ -60,38 +62,101 @@ export function FilterBar({ library, people, filter, found, onFilter, onSave, sa
         )}
       </div>
       <div className="mt-2 flex flex-wrap items-center gap-1.5">
-        <input className="input h-10 w-44 border-base-300 bg-base-100" placeholder="Title holds" aria-label="Title holds" data-testid="filter-title" value={filter.titled} onChange={(event) => onFilter({ ...filter, titled: event.target.value })} />
-        <Choice label="Kind" value={filter.kind} onChange={(kind) => onFilter({ ...filter, kind: kind as Filter['kind'] })} options={[['', 'Any kind'], ['notebook', 'Notebooks'], ['section', 'Sections'], ['page', 'Pages']]} />
-        <Choice label="Written" value={filter.written} onChange={(written) => onFilter({ ...filter, written })} options={[['', 'Whenever written'], ...spans.map(({ name, words }) => [name, `Written ${words.toLowerCase()}`] as [string, string])]} />
-        <Choice label="Person" value={filter.person} onChange={(person) => onFilter({ ...filter, person })} options={[['', 'By anybody'], ...people.map((person) => [person.id, `By ${person.name}`] as [string, string])]} />
-        <Choice label="Folder" value={filter.folder} onChange={(folder) => onFilter({ ...filter, folder })} options={[['', 'In any folder'], ...folders.map((folder) => [folder.id, `In ${folder.name}`] as [string, string])]} />
+        <input
+          className="input h-10 w-44 border-base-300 bg-base-100"
+          placeholder="Title holds"
+          aria-label="Title holds"
+          data-testid="filter-title"
+          value={filter.titled}
+          onChange={(event) => onFilter({ ...filter, titled: event.target.value })}
+        />
+        <Choice
+          label="Kind"
+          value={filter.kind}
+          onChange={(kind) => onFilter({ ...filter, kind: kind as Filter['kind'] })}
+          options={[
+            ['', 'Any kind'],
+            ['notebook', 'Notebooks'],
+            ['section', 'Sections'],
+            ['page', 'Pages'],
+          ]}
+        />
+        <Choice
+          label="Written"
+          value={filter.written}
+          onChange={(written) => onFilter({ ...filter, written })}
+          options={[
+            ['', 'Whenever written'],
+            ...spans.map(({ name, words }) => [name, `Written ${words.toLowerCase()}`] as [string, string]),
+          ]}
+        />
+        <Choice
+          label="Person"
+          value={filter.person}
+          onChange={(person) => onFilter({ ...filter, person })}
+          options={[
+            ['', 'By anybody'],
+            ...people.map((person) => [person.id, `By ${person.name}`] as [string, string]),
+          ]}
+        />
+        <Choice
+          label="Folder"
+          value={filter.folder}
+          onChange={(folder) => onFilter({ ...filter, folder })}
+          options={[
+            ['', 'In any folder'],
+            ...folders.map((folder) => [folder.id, `In ${folder.name}`] as [string, string]),
+          ]}
+        />
         <label className="flex h-10 items-center gap-2 px-1.5">
-          <input type="checkbox" className="checkbox checkbox-primary checkbox-xs" checked={filter.starred} data-testid="filter-starred" onChange={(event) => onFilter({ ...filter, starred: event.target.checked })} />
+          <input
+            type="checkbox"
+            className="checkbox checkbox-primary checkbox-xs"
+            checked={filter.starred}
+            data-testid="filter-starred"
+            onChange={(event) => onFilter({ ...filter, starred: event.target.checked })}
+          />
           Starred
         </label>
         <div className="ml-auto flex items-center gap-1.5">
-        <p role="status" className="px-2 text-quiet" data-testid="found">
-          {found === undefined ? '' : found === 1 ? '1 found' : `${found} found`}
-        </p>
-        {isChosen(filter) && (
-          <button type="button" className="quiet-button" onClick={() => onFilter(noFilter)}>
-            Clear
-          </button>
-        )}
-        {isChosen(filter) && (
-          <button type="button" className="quiet-button" data-testid="save-lens" onClick={onSave}>
-            {saveWords}
-          </button>
-        )}
+          <p role="status" className="px-2 text-quiet" data-testid="found">
+            {found === undefined ? '' : found === 1 ? '1 found' : `${found} found`}
+          </p>
+          {isChosen(filter) && (
+            <button type="button" className="quiet-button" onClick={() => onFilter(noFilter)}>
+              Clear
+            </button>
+          )}
+          {isChosen(filter) && (
+            <button type="button" className="quiet-button" data-testid="save-lens" onClick={onSave}>
+              {saveWords}
+            </button>
+          )}
         </div>
       </div>
     </section>
   );
 }
 
-function Choice({ label, value, options, onChange }: { label: string; value: string; options: [string, string][]; onChange: (value: string) => void }) {
+function Choice({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  options: [string, string][];
+  onChange: (value: string) => void;
+}) {
   return (
-    <select aria-label={label} data-testid={`filter-${label.toLowerCase()}`} className={`select h-10 w-auto max-w-48 border-base-300 bg-base-100 ${value ? 'font-semibold' : ''}`} value={value} onChange={(event) => onChange(event.target.value)}>
+    <select
+      aria-label={label}
+      data-testid={`filter-${label.toLowerCase()}`}
+      className={`select h-10 w-auto max-w-48 border-base-300 bg-base-100 ${value ? 'font-semibold' : ''}`}
+      value={value}
+      onChange={(event) => onChange(event.target.value)}
+    >
       {options.map(([name, words]) => (
         <option key={name} value={name}>
           {words}

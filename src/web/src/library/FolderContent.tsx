@@ -46,7 +46,9 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
   const people = usePeopleOf(spaces);
   const locks = useLocksOf(spaces);
   const [scroller, setScroller] = useState<HTMLElement | null>(null);
-  const [filter, setFilter] = useState<Filter>(() => (search.get('tag') ? { ...noFilter, tags: { [search.get('tag')!]: 'any' } } : noFilter));
+  const [filter, setFilter] = useState<Filter>(() =>
+    search.get('tag') ? { ...noFilter, tags: { [search.get('tag')!]: 'any' } } : noFilter,
+  );
   const [filtering, setFiltering] = useState(isChosen(filter));
   const [asking, setAsking] = useState<Asking | { what: 'newLens' | 'lens' }>();
   const [renaming, setRenaming] = useState<string>();
@@ -54,11 +56,26 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
 
   const target = viewTarget(at.space, at.place);
   const view = personal?.view(target) ?? usualView;
-  const place = useMemo(() => placeOf(at, libraries, spaces, summaries, personal, person.id, view), [at.space, at.place, libraries, spaces, summaries, personal, person.id, view]);
+  const place = useMemo(
+    () => placeOf(at, libraries, spaces, summaries, personal, person.id, view),
+    [at.space, at.place, libraries, spaces, summaries, personal, person.id, view],
+  );
   const narrowed = isChosen(filter);
-  const asked = useEntries(place.libraries, narrowed ? ruleOf(filter) : place.rule, view, summaries, personal?.stars ?? noStars);
-  const loose = useMemo(() => [...(narrowed ? [] : place.items), ...(asked?.items ?? [])], [narrowed, place.items, asked]);
-  const items = useMemo(() => (place.keepsOrder && !narrowed ? loose : sorted(loose, view)), [loose, view, place.keepsOrder, narrowed]);
+  const asked = useEntries(
+    place.libraries,
+    narrowed ? ruleOf(filter) : place.rule,
+    view,
+    summaries,
+    personal?.stars ?? noStars,
+  );
+  const loose = useMemo(
+    () => [...(narrowed ? [] : place.items), ...(asked?.items ?? [])],
+    [narrowed, place.items, asked],
+  );
+  const items = useMemo(
+    () => (place.keepsOrder && !narrowed ? loose : sorted(loose, view)),
+    [loose, view, place.keepsOrder, narrowed],
+  );
   const groups = useMemo(() => grouped(items, view, (id) => people.get(id)?.name), [items, view, people]);
   const folders = narrowed ? [] : place.folders;
   const order = useMemo(() => [...folders, ...items].map((item) => item.id), [folders, items]);
@@ -73,7 +90,14 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
   }, [selection]);
 
   if (!personal || !actions) return null;
-  const menu = itemMenu({ actions, ask: setAsking, rename: setRenaming, say, go: (path) => void navigate(path), besidePath: lastPageBesidePath });
+  const menu = itemMenu({
+    actions,
+    ask: setAsking,
+    rename: setRenaming,
+    say,
+    go: (path) => void navigate(path),
+    besidePath: lastPageBesidePath,
+  });
   const ordered = view.sort === 'own' && view.group === 'none' && !view.deep && !narrowed;
   const propsOf = (item: Item): ItemProps => ({
     item,
@@ -81,9 +105,17 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
     menu,
     people,
     isStarred: actions.isStarred(item),
-    isLocked: locks.some((lock) => lock.space === item.space && lock.notebook === item.notebook && lock.openUntil === null),
+    isLocked: locks.some(
+      (lock) => lock.space === item.space && lock.notebook === item.notebook && lock.openUntil === null,
+    ),
     mayWrite: actions.mayWrite(item),
-    ...(item.folder !== at.place && item.kind !== 'folder' ? { place: actions.library(item).find(item.folder)?.name ?? (space && item.folder === root ? undefined : spaces.find((one) => one.id === item.space)?.name) } as { place?: string } : {}),
+    ...(item.folder !== at.place && item.kind !== 'folder'
+      ? ({
+          place:
+            actions.library(item).find(item.folder)?.name ??
+            (space && item.folder === root ? undefined : spaces.find((one) => one.id === item.space)?.name),
+        } as { place?: string })
+      : {}),
     size: view.size,
     isMarked: search.get('show') === item.id,
     renaming: renaming === item.id,
@@ -97,7 +129,9 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
       }
     },
     ordered,
-    dragIds: selection.chosen.has(item.id) ? chosen.filter((one) => one.space === item.space).map((one) => one.id) : [item.id],
+    dragIds: selection.chosen.has(item.id)
+      ? chosen.filter((one) => one.space === item.space).map((one) => one.id)
+      : [item.id],
   });
 
   const onKey = (event: KeyboardEvent, item: Item) =>
@@ -122,24 +156,58 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
           }
           selection={selection}
           mayWrite={mayWrite}
-          menu={mayWrite ? placeEntries(place, menu, { ask: setAsking, go: (path) => void navigate(path), onNewFolder }) : []}
+          menu={
+            mayWrite
+              ? placeEntries(place, menu, { ask: setAsking, go: (path) => void navigate(path), onNewFolder })
+              : []
+          }
           onNewNotebook={() => setAsking({ what: 'newNotebook' })}
         />
-        {filtering && <FilterBar library={place.libraries[0]!} people={[...people.values()]} filter={filter} {...(asked && narrowed ? { found: asked.total } : {})} onFilter={setFilter} onSave={saveLens} saveWords={place.lens ? 'Keep this as the lens' : 'Save as a lens'} />}
+        {filtering && (
+          <FilterBar
+            library={place.libraries[0]!}
+            people={[...people.values()]}
+            filter={filter}
+            {...(asked && narrowed ? { found: asked.total } : {})}
+            onFilter={setFilter}
+            onSave={saveLens}
+            saveWords={place.lens ? 'Keep this as the lens' : 'Save as a lens'}
+          />
+        )}
         {asked?.fromDevice && <p className="pt-3 text-quiet">Without a connection: found in what this device holds.</p>}
-        {asked && asked.total > asked.items.length && <p className="pt-3 text-quiet">The first {asked.items.length} of {asked.total >= mostCounted ? `more than ${mostCounted.toLocaleString('en-GB')}` : asked.total}.</p>}
+        {asked && asked.total > asked.items.length && (
+          <p className="pt-3 text-quiet">
+            The first {asked.items.length} of{' '}
+            {asked.total >= mostCounted ? `more than ${mostCounted.toLocaleString('en-GB')}` : asked.total}.
+          </p>
+        )}
         {place.note && <p className="pt-3 text-quiet">{place.note}</p>}
         {folders.length > 0 && (
           <div className="flex flex-wrap gap-2 pb-1 pt-4" role="group" aria-label="Inner folders">
             {folders.map((folder) => (
-              <FolderTile key={folder.id} {...propsOf(folder)} count={actions.library(folder).notebookCount(folder.id)} />
+              <FolderTile
+                key={folder.id}
+                {...propsOf(folder)}
+                count={actions.library(folder).notebookCount(folder.id)}
+              />
             ))}
           </div>
         )}
-        {items.length === 0 && (narrowed || place.rule === undefined || asked) && <Empty place={place.empty} narrowed={narrowed} />}
-        <ItemList groups={groups} view={view} scroller={scroller} {...(search.get('show') ? { show: search.get('show')! } : {})} propsOf={propsOf} onKey={onKey} />
+        {items.length === 0 && (narrowed || place.rule === undefined || asked) && (
+          <Empty place={place.empty} narrowed={narrowed} />
+        )}
+        <ItemList
+          groups={groups}
+          view={view}
+          scroller={scroller}
+          {...(search.get('show') ? { show: search.get('show')! } : {})}
+          propsOf={propsOf}
+          onKey={onKey}
+        />
       </div>
-      {selection.choosing && <SelectionBar selection={selection} entries={chosen.length > 0 ? menu.entries(chosen) : []} />}
+      {selection.choosing && (
+        <SelectionBar selection={selection} entries={chosen.length > 0 ? menu.entries(chosen) : []} />
+      )}
       <UndoLine said={said} onClose={() => say('')} />
       {asking && (
         <ContentDialogs
@@ -177,8 +245,9 @@ function Empty({ place, narrowed }: { place: { title: string; words: string }; n
   return (
     <div className="py-14 text-center" data-testid="empty">
       <p className="font-title text-[19px]">{narrowed ? 'Nothing matches all of this' : place.title}</p>
-      <p className="mt-1 text-quiet">{narrowed ? 'Take a tag out, or ask for any of them instead of all.' : place.words}</p>
+      <p className="mt-1 text-quiet">
+        {narrowed ? 'Take a tag out, or ask for any of them instead of all.' : place.words}
+      </p>
     </div>
   );
 }
-

@@ -21,22 +21,52 @@ interface Shown {
 }
 
 /** The folders of one space. They can be unfolded, dragged and dropped on; held over, a folder opens. Only those on the screen are drawn. */
-export function FolderTree({ space, chosen, scroller, onNewFolder }: { space: Space; chosen?: string; scroller: HTMLElement | null; onNewFolder: () => void }) {
+export function FolderTree({
+  space,
+  chosen,
+  scroller,
+  onNewFolder,
+}: {
+  space: Space;
+  chosen?: string;
+  scroller: HTMLElement | null;
+  onNewFolder: () => void;
+}) {
   const library = useLibrary(space.id);
   const mayWrite = space.role !== 'reader';
   const { setNodeRef, isOver } = useDroppable({ id: `folder:${space.id}:${root}`, disabled: !mayWrite });
   const [unfolded, toggle, open] = useUnfolded(space.id, library, chosen);
   const shown = useMemo(() => (library ? flatten(library, unfolded) : []), [library, unfolded]);
   // oxlint-disable-next-line react/incompatible-library
-  const virtual = useVirtualizer({ count: shown.length, getScrollElement: () => scroller, estimateSize: () => rowHeight, overscan: 12, getItemKey: (i) => shown[i]!.folder.id });
+  const virtual = useVirtualizer({
+    count: shown.length,
+    getScrollElement: () => scroller,
+    estimateSize: () => rowHeight,
+    overscan: 12,
+    getItemKey: (i) => shown[i]!.folder.id,
+  });
   return (
     <section className="mb-4" aria-label={`Folders of ${space.name}`}>
-      <div ref={setNodeRef} className={`flex items-center rounded-md pl-2 ${isOver ? 'outline-2 outline-primary' : ''} ${chosen === root ? 'bg-base-200' : ''}`}>
-        <Link to={`/library/${space.id}`} aria-current={chosen === root ? 'page' : undefined} className="min-w-0 grow py-2 font-title text-[17px] leading-tight font-medium [overflow-wrap:anywhere]">
+      <div
+        ref={setNodeRef}
+        className={`flex items-center rounded-md pl-2 ${isOver ? 'outline-2 outline-primary' : ''} ${chosen === root ? 'bg-base-200' : ''}`}
+      >
+        <Link
+          to={`/library/${space.id}`}
+          aria-current={chosen === root ? 'page' : undefined}
+          className="min-w-0 grow py-2 font-title text-[17px] leading-tight font-medium [overflow-wrap:anywhere]"
+        >
           {space.name}
         </Link>
         {mayWrite && (
-          <button type="button" aria-label={`New folder in ${space.name}`} title="New folder" data-testid={`new-folder-${space.personal ? 'personal' : 'group'}`} className="grid size-10 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200" onClick={onNewFolder}>
+          <button
+            type="button"
+            aria-label={`New folder in ${space.name}`}
+            title="New folder"
+            data-testid={`new-folder-${space.personal ? 'personal' : 'group'}`}
+            className="grid size-10 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200"
+            onClick={onNewFolder}
+          >
             <PlusIcon size={18} />
           </button>
         )}
@@ -46,8 +76,24 @@ export function FolderTree({ space, chosen, scroller, onNewFolder }: { space: Sp
           {virtual.getVirtualItems().map(({ index, key, start }) => {
             const row = shown[index]!;
             return (
-              <li key={key} role="treeitem" aria-level={row.depth + 1} aria-expanded={row.branches ? unfolded.has(row.folder.id) : undefined} aria-selected={chosen === row.folder.id} className="absolute inset-x-0" style={{ top: start, height: rowHeight }}>
-                <FolderRow {...row} space={space} count={library.notebookCount(row.folder.id)} isChosen={chosen === row.folder.id} isOpen={unfolded.has(row.folder.id)} onToggle={() => toggle(row.folder.id)} onHeldOver={() => open(row.folder.id)} />
+              <li
+                key={key}
+                role="treeitem"
+                aria-level={row.depth + 1}
+                aria-expanded={row.branches ? unfolded.has(row.folder.id) : undefined}
+                aria-selected={chosen === row.folder.id}
+                className="absolute inset-x-0"
+                style={{ top: start, height: rowHeight }}
+              >
+                <FolderRow
+                  {...row}
+                  space={space}
+                  count={library.notebookCount(row.folder.id)}
+                  isChosen={chosen === row.folder.id}
+                  isOpen={unfolded.has(row.folder.id)}
+                  onToggle={() => toggle(row.folder.id)}
+                  onHeldOver={() => open(row.folder.id)}
+                />
               </li>
             );
           })}
@@ -71,9 +117,15 @@ function flatten(library: Library, unfolded: Set<string>): Shown[] {
 }
 
 /** Which folders are unfolded, remembered on this device; at first those at the head of a small library, and always the way to the chosen one. */
-function useUnfolded(space: string, library: Library | undefined, chosen: string | undefined): [Set<string>, (id: string) => void, (id: string) => void] {
+function useUnfolded(
+  space: string,
+  library: Library | undefined,
+  chosen: string | undefined,
+): [Set<string>, (id: string) => void, (id: string) => void] {
   const key = `quill.unfolded.${space}`;
-  const [changed, setChanged] = useState<Record<string, boolean>>(() => JSON.parse(localStorage.getItem(key) ?? '{}') as Record<string, boolean>);
+  const [changed, setChanged] = useState<Record<string, boolean>>(
+    () => JSON.parse(localStorage.getItem(key) ?? '{}') as Record<string, boolean>,
+  );
   const unfolded = useMemo(() => {
     const open = new Set(Object.keys(changed).filter((id) => changed[id]));
     if (library) {
@@ -108,16 +160,29 @@ interface FolderRowProps extends Shown {
 function FolderRow({ folder, depth, branches, space, count, isChosen, isOpen, onToggle, onHeldOver }: FolderRowProps) {
   const mayWrite = space.role !== 'reader';
   const drop = useDroppable({ id: `folder:${space.id}:${folder.id}`, disabled: !mayWrite });
-  const drag = useDraggable({ id: `tree:${folder.id}`, data: { space: space.id, ids: [folder.id], name: folder.name }, disabled: !mayWrite });
+  const drag = useDraggable({
+    id: `tree:${folder.id}`,
+    data: { space: space.id, ids: [folder.id], name: folder.name },
+    disabled: !mayWrite,
+  });
   useEffect(() => {
     if (!drop.isOver || !branches || isOpen) return;
     const timer = setTimeout(onHeldOver, openAfterMilliseconds);
     return () => clearTimeout(timer);
   }, [drop.isOver, branches, isOpen, onHeldOver]);
   return (
-    <div ref={drop.setNodeRef} className={`flex h-9 items-center rounded-md pr-2 ${isChosen ? 'bg-base-200 font-semibold' : 'hover:bg-base-200'} ${drop.isOver ? 'outline-2 outline-primary' : ''}`} style={{ paddingLeft: Math.min(depth, 8) * 18 }}>
+    <div
+      ref={drop.setNodeRef}
+      className={`flex h-9 items-center rounded-md pr-2 ${isChosen ? 'bg-base-200 font-semibold' : 'hover:bg-base-200'} ${drop.isOver ? 'outline-2 outline-primary' : ''}`}
+      style={{ paddingLeft: Math.min(depth, 8) * 18 }}
+    >
       {branches ? (
-        <button type="button" aria-label={`${isOpen ? 'Fold' : 'Unfold'} ${folder.name}`} className="grid h-9 w-7 shrink-0 place-items-center text-quiet" onClick={onToggle}>
+        <button
+          type="button"
+          aria-label={`${isOpen ? 'Fold' : 'Unfold'} ${folder.name}`}
+          className="grid h-9 w-7 shrink-0 place-items-center text-quiet"
+          onClick={onToggle}
+        >
           {isOpen ? <CaretDownIcon size={14} /> : <CaretRightIcon size={14} />}
         </button>
       ) : (

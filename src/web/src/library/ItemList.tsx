@@ -72,7 +72,8 @@ export function ItemList({ groups, view, scroller, show, propsOf, onKey }: ItemL
       style={{ height: virtual.getTotalSize() }}
       onKeyDown={(event) => {
         const link = (event.target as Element).closest<HTMLElement>('[data-item]');
-        const item = link && rows.flatMap((row) => ('items' in row ? row.items : [])).find((one) => one.id === link.dataset.item);
+        const item =
+          link && rows.flatMap((row) => ('items' in row ? row.items : [])).find((one) => one.id === link.dataset.item);
         if (!item) return;
         if (!walk(event, holder.current!, columns)) onKey(event, item);
       }}
@@ -82,7 +83,10 @@ export function ItemList({ groups, view, scroller, show, propsOf, onKey }: ItemL
         return (
           <div key={key} className="absolute inset-x-0" style={{ top: start - above, height: size }}>
             {'heading' in row ? (
-              <h2 className="flex items-baseline gap-2 border-b border-base-300 pb-1.5 pt-4 text-[18px] leading-tight" data-testid="group-heading">
+              <h2
+                className="flex items-baseline gap-2 border-b border-base-300 pb-1.5 pt-4 text-[18px] leading-tight"
+                data-testid="group-heading"
+              >
                 {row.heading} <span className="font-sans text-[13px] text-quiet">{row.count}</span>
               </h2>
             ) : view.density === 'covers' ? (
@@ -116,7 +120,12 @@ function rowsOf(groups: Group[], columns: number): ListRow[] {
 /** Moves the focus from title to title by arrow keys. */
 function walk(event: KeyboardEvent, holder: HTMLElement, columns: number): boolean {
   if (event.altKey || event.ctrlKey || event.metaKey) return false;
-  const step = { ArrowDown: columns, ArrowUp: -columns, ArrowRight: columns > 1 ? 1 : 0, ArrowLeft: columns > 1 ? -1 : 0 }[event.key];
+  const step = {
+    ArrowDown: columns,
+    ArrowUp: -columns,
+    ArrowRight: columns > 1 ? 1 : 0,
+    ArrowLeft: columns > 1 ? -1 : 0,
+  }[event.key];
   if (!step) return false;
   const links = [...holder.querySelectorAll<HTMLElement>('[data-item]')];
   const at = links.indexOf(document.activeElement as HTMLElement);

@@ -44,8 +44,15 @@ export function pathTo(item: Item): string {
 /** Being pressed with ctrl or shift, dragged, dropped before. */
 export function useItemHandling({ item, selection, mayWrite, isMarked, ordered, dragIds }: ItemProps) {
   const isInner = item.kind === 'page' || item.kind === 'section';
-  const drag = useDraggable({ id: `item:${item.id}`, data: { space: item.space, ids: dragIds, name: dragIds.length > 1 ? `${dragIds.length} things` : item.title }, disabled: !mayWrite || isInner });
-  const into = useDroppable({ id: item.kind === 'folder' ? `tile:${item.space}:${item.id}` : `before:${item.space}:${item.id}`, disabled: !mayWrite || (item.kind !== 'folder' && !ordered) });
+  const drag = useDraggable({
+    id: `item:${item.id}`,
+    data: { space: item.space, ids: dragIds, name: dragIds.length > 1 ? `${dragIds.length} things` : item.title },
+    disabled: !mayWrite || isInner,
+  });
+  const into = useDroppable({
+    id: item.kind === 'folder' ? `tile:${item.space}:${item.id}` : `before:${item.space}:${item.id}`,
+    disabled: !mayWrite || (item.kind !== 'folder' && !ordered),
+  });
   const onClickCapture = (event: MouseEvent) => {
     const more = event.ctrlKey || event.metaKey || selection.choosing;
     if (!event.shiftKey && !more) return;
@@ -77,7 +84,15 @@ export function useItemHandling({ item, selection, mayWrite, isMarked, ordered, 
 }
 
 /** The title, as a link; while it is renamed, as a field in place. */
-export function Title({ item, renaming, onRename, className, lines = 2, isStarred, isLocked }: ItemProps & { className: string; lines?: 1 | 2 }) {
+export function Title({
+  item,
+  renaming,
+  onRename,
+  className,
+  lines = 2,
+  isStarred,
+  isLocked,
+}: ItemProps & { className: string; lines?: 1 | 2 }) {
   const [typed, setTyped] = useState(item.title);
   if (renaming) {
     return (
@@ -101,12 +116,25 @@ export function Title({ item, renaming, onRename, className, lines = 2, isStarre
   }
   return (
     <span className={`flex items-baseline gap-1.5 ${className}`}>
-      <Link to={pathTo(item)} draggable={false} data-item={item.id} data-testid="open-notebook" title={item.title} className={`min-w-0 [overflow-wrap:anywhere] hover:underline ${lines === 1 ? 'line-clamp-1' : 'line-clamp-2'}`}>
+      <Link
+        to={pathTo(item)}
+        draggable={false}
+        data-item={item.id}
+        data-testid="open-notebook"
+        title={item.title}
+        className={`min-w-0 [overflow-wrap:anywhere] hover:underline ${lines === 1 ? 'line-clamp-1' : 'line-clamp-2'}`}
+      >
         {item.title}
       </Link>
-      {item.pinned && <PushPinIcon size={15} weight="fill" className="shrink-0 self-center text-accent" aria-label="Pinned" />}
-      {isStarred && <StarIcon size={15} weight="fill" className="shrink-0 self-center text-gold" aria-label="Starred" />}
-      {isLocked && <LockSimpleIcon size={15} weight="fill" className="shrink-0 self-center text-quiet" aria-label="Locked" />}
+      {item.pinned && (
+        <PushPinIcon size={15} weight="fill" className="shrink-0 self-center text-accent" aria-label="Pinned" />
+      )}
+      {isStarred && (
+        <StarIcon size={15} weight="fill" className="shrink-0 self-center text-gold" aria-label="Starred" />
+      )}
+      {isLocked && (
+        <LockSimpleIcon size={15} weight="fill" className="shrink-0 self-center text-quiet" aria-label="Locked" />
+      )}
     </span>
   );
 }
@@ -114,7 +142,10 @@ export function Title({ item, renaming, onRename, className, lines = 2, isStarre
 /** The box with which things are chosen; shown on hovering, and always while choosing. */
 export function ChooseBox({ item, selection }: Pick<ItemProps, 'item' | 'selection'>) {
   return (
-    <label className={`grid size-10 shrink-0 cursor-pointer place-items-center ${selection.choosing ? '' : 'opacity-0 focus-within:opacity-100 group-hover:opacity-100'}`} onPointerDown={(event) => event.stopPropagation()}>
+    <label
+      className={`grid size-10 shrink-0 cursor-pointer place-items-center ${selection.choosing ? '' : 'opacity-0 focus-within:opacity-100 group-hover:opacity-100'}`}
+      onPointerDown={(event) => event.stopPropagation()}
+    >
       <input
         type="checkbox"
         className="checkbox checkbox-primary checkbox-sm"
@@ -129,7 +160,14 @@ export function ChooseBox({ item, selection }: Pick<ItemProps, 'item' | 'selecti
 }
 
 export function ItemMenuButton({ item, menu }: Pick<ItemProps, 'item' | 'menu'>) {
-  return <Menu label={`More for ${item.title}`} testId="row-menu" icon={<DotsThreeIcon size={24} />} entries={menu.entries([item])} />;
+  return (
+    <Menu
+      label={`More for ${item.title}`}
+      testId="row-menu"
+      icon={<DotsThreeIcon size={24} />}
+      entries={menu.entries([item])}
+    />
+  );
 }
 
 export function Tags({ item }: { item: Item }) {
@@ -158,7 +196,8 @@ export function Writers({ item, people, size = 28 }: Pick<ItemProps, 'item' | 'p
 /** What it is about, in one line: how many pages, which sections, where it lies. */
 export function aboutWords(item: Item, place: string | undefined): string {
   const words: string[] = [];
-  if (item.kind === 'notebook') words.push(item.summary ? (item.summary.pageCount === 1 ? '1 page' : `${item.summary.pageCount} pages`) : 'new');
+  if (item.kind === 'notebook')
+    words.push(item.summary ? (item.summary.pageCount === 1 ? '1 page' : `${item.summary.pageCount} pages`) : 'new');
   if (item.kind === 'page') words.push(`page ${item.number} of ${item.notebookName}`);
   if (item.kind === 'section') words.push(`section of ${item.notebookName}`);
   if (item.summary?.sections.length) words.push(item.summary.sections.join(', '));
@@ -167,13 +206,28 @@ export function aboutWords(item: Item, place: string | undefined): string {
 }
 
 export function When({ item }: { item: Item }): ReactNode {
-  return item.writtenAt ? <span className="whitespace-nowrap text-[13px] text-quiet">{whenWords(new Date(item.writtenAt).toISOString())}</span> : null;
+  return item.writtenAt ? (
+    <span className="whitespace-nowrap text-[13px] text-quiet">
+      {whenWords(new Date(item.writtenAt).toISOString())}
+    </span>
+  ) : null;
 }
 
 /** A notebook's cover, a page's picture, or a folder's bar. */
 export function Face({ item, width }: { item: Item; width: number }) {
   if (item.kind === 'page') {
-    return <PagePicture address={thumbnailPath(item.space, item)} alt={`Page ${item.number} of ${item.notebookName}`} width={width} height={width * 1.36} fit="object-cover object-top" className="shrink-0" />;
+    return (
+      <PagePicture
+        address={thumbnailPath(item.space, item)}
+        alt={`Page ${item.number} of ${item.notebookName}`}
+        width={width}
+        height={width * 1.36}
+        fit="object-cover object-top"
+        className="shrink-0"
+      />
+    );
   }
-  return <Cover node={item.node ?? { name: item.title, colour: 'spruce', cover: 'dots' }} width={width} space={item.space} />;
+  return (
+    <Cover node={item.node ?? { name: item.title, colour: 'spruce', cover: 'dots' }} width={width} space={item.space} />
+  );
 }

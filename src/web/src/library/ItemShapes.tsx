@@ -2,12 +2,34 @@ import { FolderSimpleIcon } from '@phosphor-icons/react';
 import { Link } from 'react-router';
 import { PagePicture } from '../pictures/PagePicture';
 import { NodeIcon } from './icons';
-import { aboutWords, ChooseBox, Face, ItemMenuButton, type ItemProps, pathTo, Tags, Title, useItemHandling, When, Writers } from './ItemParts';
+import {
+  aboutWords,
+  ChooseBox,
+  Face,
+  ItemMenuButton,
+  type ItemProps,
+  pathTo,
+  Tags,
+  Title,
+  useItemHandling,
+  When,
+  Writers,
+} from './ItemParts';
 import { type Item, openPath, thumbnailPath } from './model';
 import { fillOf } from './palette';
 import { useStrip } from './useShelf';
 
-const stateOf = ({ isChosen, isMarked, isDragging, isOver }: { isChosen: boolean; isMarked: boolean; isDragging: boolean; isOver: boolean }) =>
+const stateOf = ({
+  isChosen,
+  isMarked,
+  isDragging,
+  isOver,
+}: {
+  isChosen: boolean;
+  isMarked: boolean;
+  isDragging: boolean;
+  isOver: boolean;
+}) =>
   `${isChosen ? 'bg-base-200/55 shadow-[inset_3px_0_0_var(--color-primary)]' : isMarked ? 'shadow-[inset_3px_0_0_var(--color-accent)]' : ''} ${isDragging ? 'opacity-40' : ''} ${isOver ? 'shadow-[0_-3px_0_var(--color-primary)]' : ''}`;
 
 /** A notebook as a row: cover, words, people, and the strip of pages written last. */
@@ -15,7 +37,10 @@ export function Row(props: ItemProps) {
   const { item, place, people, size } = props;
   const handling = useItemHandling(props);
   return (
-    <div {...handling.holder} className={`group flex h-full items-start gap-[18px] border-b border-base-300 py-4 pl-1 ${stateOf(handling)}`}>
+    <div
+      {...handling.holder}
+      className={`group flex h-full items-start gap-[18px] border-b border-base-300 py-4 pl-1 ${stateOf(handling)}`}
+    >
       <Link to={pathTo(item)} tabIndex={-1} draggable={false} aria-hidden="true">
         <Face item={item} width={84} />
       </Link>
@@ -32,7 +57,11 @@ export function Row(props: ItemProps) {
           <When item={item} />
         </div>
       </div>
-      {item.kind === 'page' ? <PageHead item={item} /> : <PageStrip item={item} width={Math.round(79 * (size / 5))} isLocked={props.isLocked} />}
+      {item.kind === 'page' ? (
+        <PageHead item={item} />
+      ) : (
+        <PageStrip item={item} width={Math.round(79 * (size / 5))} isLocked={props.isLocked} />
+      )}
       <div className="flex shrink-0 flex-col">
         <ItemMenuButton {...props} />
         <ChooseBox {...props} />
@@ -44,7 +73,13 @@ export function Row(props: ItemProps) {
 /** The head of a page, large enough to be read. */
 function PageHead({ item }: { item: Item }) {
   return (
-    <Link to={pathTo(item)} tabIndex={-1} draggable={false} aria-hidden="true" className="block h-[132px] min-w-0 max-w-[560px] grow overflow-hidden border border-base-300 bg-paper hover:border-primary max-sm:hidden">
+    <Link
+      to={pathTo(item)}
+      tabIndex={-1}
+      draggable={false}
+      aria-hidden="true"
+      className="block h-[132px] min-w-0 max-w-[560px] grow overflow-hidden border border-base-300 bg-paper hover:border-primary max-sm:hidden"
+    >
       <img src={thumbnailPath(item.space, item)} alt="" loading="lazy" draggable={false} className="w-full" />
     </Link>
   );
@@ -52,12 +87,25 @@ function PageHead({ item }: { item: Item }) {
 
 function PageStrip({ item, width, isLocked }: { item: Item; width: number; isLocked: boolean }) {
   const strip = useStrip(item.space, item.notebook, item.summary);
-  if (isLocked) return <p className="grow self-center text-quiet max-sm:hidden">Locked. Its pages show once it is opened with the passphrase.</p>;
+  if (isLocked)
+    return (
+      <p className="grow self-center text-quiet max-sm:hidden">
+        Locked. Its pages show once it is opened with the passphrase.
+      </p>
+    );
   return (
-    <ol className="flex min-w-0 grow flex-wrap gap-[10px] overflow-hidden max-sm:hidden" style={{ height: width * 1.41 + 22 }} aria-label={`Pages of ${item.title} written last`}>
+    <ol
+      className="flex min-w-0 grow flex-wrap gap-[10px] overflow-hidden max-sm:hidden"
+      style={{ height: width * 1.41 + 22 }}
+      aria-label={`Pages of ${item.title} written last`}
+    >
       {(item.kind === 'notebook' ? strip : []).map((page) => (
         <li key={page.id}>
-          <Link to={openPath(item.space, item.id, page.id)} draggable={false} className="group/page block text-[13px] text-quiet">
+          <Link
+            to={openPath(item.space, item.id, page.id)}
+            draggable={false}
+            className="group/page block text-[13px] text-quiet"
+          >
             <PagePicture
               address={thumbnailPath(item.space, page)}
               alt={page.title ? `Page ${page.number}, ${page.title}` : `Page ${page.number}`}
@@ -80,7 +128,11 @@ export function Tile(props: ItemProps) {
   const handling = useItemHandling(props);
   const width = tileWidth(size) - 24;
   return (
-    <div {...handling.holder} className={`group relative flex flex-col rounded-sm p-1.5 ${stateOf(handling)}`} style={{ width: tileWidth(size) - 10 }}>
+    <div
+      {...handling.holder}
+      className={`group relative flex flex-col rounded-sm p-1.5 ${stateOf(handling)}`}
+      style={{ width: tileWidth(size) - 10 }}
+    >
       <div className="relative w-max">
         <Link to={pathTo(item)} tabIndex={-1} draggable={false} aria-hidden="true">
           <Face item={item} width={width} />
@@ -94,7 +146,6 @@ export function Tile(props: ItemProps) {
         <Title {...props} className="font-title text-[16px]" />
       </h2>
       <p className="truncate text-[13px] text-quiet">{aboutWords(item, place)}</p>
-
     </div>
   );
 }
@@ -113,8 +164,13 @@ export function Line(props: ItemProps) {
   const handling = useItemHandling(props);
   const bar = item.node?.colour ?? '';
   return (
-    <div {...handling.holder} className={`group flex h-full items-center gap-3 border-b border-base-300 ${stateOf(handling)}`}>
-      <span className={`h-5 w-1 shrink-0 rounded-sm ${item.kind === 'page' ? 'bg-base-300' : (fillOf[bar] ?? 'bg-spruce')}`} />
+    <div
+      {...handling.holder}
+      className={`group flex h-full items-center gap-3 border-b border-base-300 ${stateOf(handling)}`}
+    >
+      <span
+        className={`h-5 w-1 shrink-0 rounded-sm ${item.kind === 'page' ? 'bg-base-300' : (fillOf[bar] ?? 'bg-spruce')}`}
+      />
       <div className="min-w-0 basis-[34%]">
         <Title {...props} className="text-[15px]" lines={1} />
       </div>
@@ -137,7 +193,10 @@ export function FolderTile(props: ItemProps & { count: number }) {
   const { item, count } = props;
   const handling = useItemHandling(props);
   return (
-    <div {...handling.holder} className={`group flex h-11 items-center rounded-md border border-base-300 pl-3 ${handling.isChosen ? 'bg-base-200' : 'bg-base-100'} ${handling.isDragging ? 'opacity-40' : ''} ${handling.isOver ? 'outline-2 outline-primary' : ''}`}>
+    <div
+      {...handling.holder}
+      className={`group flex h-11 items-center rounded-md border border-base-300 pl-3 ${handling.isChosen ? 'bg-base-200' : 'bg-base-100'} ${handling.isDragging ? 'opacity-40' : ''} ${handling.isOver ? 'outline-2 outline-primary' : ''}`}
+    >
       <span className={`mr-2.5 h-5 w-1 shrink-0 rounded-sm ${fillOf[item.node?.colour ?? ''] ?? 'bg-spruce'}`} />
       {item.node?.icon ? <NodeIcon name={item.node.icon} /> : <FolderSimpleIcon size={18} weight="light" />}
       <Title {...props} className="max-w-64 px-2 text-[15px]" lines={1} />

@@ -55,14 +55,18 @@ export class Library {
   notebookCount(parent: string): number {
     let count = this.counts.get(parent);
     if (count === undefined) {
-      count = this.inside(parent, 'notebook').length + this.inside(parent, 'folder').reduce((sum, folder) => sum + this.notebookCount(folder.id), 0);
+      count =
+        this.inside(parent, 'notebook').length +
+        this.inside(parent, 'folder').reduce((sum, folder) => sum + this.notebookCount(folder.id), 0);
       this.counts.set(parent, count);
     }
     return count;
   }
 
   jots(): LibraryNode[] {
-    return (this.jotList ??= [...this.nodes.values()].filter((node) => node.jot && !node.inBin).sort((a, b) => b.createdAt - a.createdAt));
+    return (this.jotList ??= [...this.nodes.values()]
+      .filter((node) => node.jot && !node.inBin)
+      .sort((a, b) => b.createdAt - a.createdAt));
   }
 
   lenses(): LibraryNode[] {
@@ -77,7 +81,9 @@ export class Library {
   /** What was put into the bin itself and whose time there is not over, latest first. */
   bin(): LibraryNode[] {
     const days = this.binDays;
-    this.binList ??= [...this.nodes.values()].filter((node) => node.binnedAt !== undefined && (days === 0 || Date.now() < node.binnedAt + days * 86_400_000)).sort((a, b) => b.binnedAt! - a.binnedAt!);
+    this.binList ??= [...this.nodes.values()]
+      .filter((node) => node.binnedAt !== undefined && (days === 0 || Date.now() < node.binnedAt + days * 86_400_000))
+      .sort((a, b) => b.binnedAt! - a.binnedAt!);
     return this.binList;
   }
 
@@ -106,7 +112,11 @@ export class Library {
   }
 
   /** Makes a notebook with its first page. */
-  async newNotebook(parent: string, name: string, look: { colour: string; cover: string; paper: string; jot?: boolean; source?: string }): Promise<{ notebook: string; page: string }> {
+  async newNotebook(
+    parent: string,
+    name: string,
+    look: { colour: string; cover: string; paper: string; jot?: boolean; source?: string },
+  ): Promise<{ notebook: string; page: string }> {
     const notebook = this.emptyNotebook(parent, name, look);
     const page = crypto.randomUUID();
     await addPage(this.workspace, this.space, notebook, page, look.paper);
@@ -114,8 +124,24 @@ export class Library {
   }
 
   /** Makes a notebook without pages. */
-  emptyNotebook(parent: string, name: string, { colour, cover, paper, jot = false, source = '' }: { colour: string; cover: string; paper: string; jot?: boolean; source?: string }): string {
-    const values = { [properties.colour]: colour, [properties.cover]: cover, [properties.paper]: paper, [properties.jot]: jot ? '1' : '', [properties.source]: source };
+  emptyNotebook(
+    parent: string,
+    name: string,
+    {
+      colour,
+      cover,
+      paper,
+      jot = false,
+      source = '',
+    }: { colour: string; cover: string; paper: string; jot?: boolean; source?: string },
+  ): string {
+    const values = {
+      [properties.colour]: colour,
+      [properties.cover]: cover,
+      [properties.paper]: paper,
+      [properties.jot]: jot ? '1' : '',
+      [properties.source]: source,
+    };
     const notebook = this.make('notebook', parent, name, values);
     this.workspace.made(notebook);
     return notebook;
@@ -126,13 +152,17 @@ export class Library {
   }
 
   set(id: string, property: number, value: string): void {
-    this.document.perform((handle, now) => this.workspace.core.LibraryBridge.SetProperty(handle, id, property, value, now));
+    this.document.perform((handle, now) =>
+      this.workspace.core.LibraryBridge.SetProperty(handle, id, property, value, now),
+    );
   }
 
   /** Throws with a sentence when a folder would be put into itself. A jot that is put anywhere is filed. */
   move(id: string, parent: string, after = ''): void {
     const { kind, jot } = this.find(id)!;
-    this.document.perform((handle, now) => this.workspace.core.LibraryBridge.Place(handle, id, nodeKinds[kind], parent, after, randomNumber(), now));
+    this.document.perform((handle, now) =>
+      this.workspace.core.LibraryBridge.Place(handle, id, nodeKinds[kind], parent, after, randomNumber(), now),
+    );
     if (jot) this.set(id, properties.jot, '');
   }
 
@@ -160,9 +190,14 @@ export class Library {
   tagAt(path: string): string {
     const { Fold } = this.workspace.core.LibraryBridge;
     let parent = root;
-    for (const name of path.split('/').map((part) => part.trim()).filter(Boolean)) {
+    for (const name of path
+      .split('/')
+      .map((part) => part.trim())
+      .filter(Boolean)) {
       // After a tag was made the store is a new one; ask it, not the list from before.
-      const known = LibraryStore.of(this.document, this.workspace.core).tags.find((tag) => tag.parent === parent && Fold(tag.name) === Fold(name));
+      const known = LibraryStore.of(this.document, this.workspace.core).tags.find(
+        (tag) => tag.parent === parent && Fold(tag.name) === Fold(name),
+      );
       parent = known?.id ?? this.make('tag', parent, name, { [properties.colour]: '' });
     }
     if (parent === root) throw new Error('A tag needs at least one visible character.');
@@ -174,7 +209,11 @@ export class Library {
   }
 
   newLens(name: string, icon: string, rule: string, lensSpace?: string): string {
-    return this.make('lens', root, name, { [properties.icon]: icon, [properties.rule]: rule, [properties.lensSpace]: lensSpace ?? '' });
+    return this.make('lens', root, name, {
+      [properties.icon]: icon,
+      [properties.rule]: rule,
+      [properties.lensSpace]: lensSpace ?? '',
+    });
   }
 
   /** Makes something of a kind at the head of the library. */
@@ -189,7 +228,12 @@ export class Library {
   /** Copies a folder or notebook with all that is in it, by the server; with `move`, the original goes into the bin. */
   async copy(id: string, to: { space: string; parent: string }, move = false, signal?: AbortSignal): Promise<string> {
     await this.workspace.outbox.settled();
-    const { copy } = await sendJson<{ copy: string }>('POST', `/api/spaces/${this.space}/copies`, { node: id, toSpace: to.space, parent: to.parent === root ? null : to.parent, move }, signal);
+    const { copy } = await sendJson<{ copy: string }>(
+      'POST',
+      `/api/spaces/${this.space}/copies`,
+      { node: id, toSpace: to.space, parent: to.parent === root ? null : to.parent, move },
+      signal,
+    );
     return copy;
   }
 
@@ -197,7 +241,9 @@ export class Library {
     const id = crypto.randomUUID();
     // The name goes first: a name against the rules then leaves nothing behind.
     this.set(id, properties.name, name.trim());
-    this.document.perform((handle, now) => this.workspace.core.LibraryBridge.Place(handle, id, nodeKinds[kind], parent, '', randomNumber(), now));
+    this.document.perform((handle, now) =>
+      this.workspace.core.LibraryBridge.Place(handle, id, nodeKinds[kind], parent, '', randomNumber(), now),
+    );
     for (const [property, value] of Object.entries(values)) if (value) this.set(id, Number(property), value);
     return id;
   }

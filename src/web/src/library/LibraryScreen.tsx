@@ -1,4 +1,13 @@
-import { DndContext, type DragEndEvent, DragOverlay, MouseSensor, pointerWithin, TouchSensor, useSensor, useSensors } from '@dnd-kit/core';
+import {
+  DndContext,
+  type DragEndEvent,
+  DragOverlay,
+  MouseSensor,
+  pointerWithin,
+  TouchSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
 import { FolderSimpleIcon, SidebarSimpleIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import { useParams } from 'react-router';
@@ -23,28 +32,63 @@ export function LibraryScreen() {
   const [dragged, setDragged] = useState('');
   const [sideShown, setSideShown] = useState(false);
   const { said, say } = useSaying();
-  const sensors = useSensors(useSensor(MouseSensor, { activationConstraint: { distance: 8 } }), useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }));
+  const sensors = useSensors(
+    useSensor(MouseSensor, { activationConstraint: { distance: 8 } }),
+    useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }),
+  );
 
   const drop = ({ active, over }: DragEndEvent) => {
     setDragged('');
     const dragData = active.data.current as { space: string; ids: string[]; name: string } | undefined;
     if (!over || !dragData || !libraries) return;
-    void dropOn(String(over.id), dragData, libraries).then(({ words, undo }) => words && say(words, undo && takeBack(undo)));
+    void dropOn(String(over.id), dragData, libraries).then(
+      ({ words, undo }) => words && say(words, undo && takeBack(undo)),
+    );
   };
 
   const side = <LibrarySide at={at} onNewFolder={setNewFolder} />;
   return (
-    <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragStart={({ active }) => setDragged(String(active.data.current?.name ?? ''))} onDragEnd={drop} onDragCancel={() => setDragged('')}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={pointerWithin}
+      onDragStart={({ active }) => setDragged(String(active.data.current?.name ?? ''))}
+      onDragEnd={drop}
+      onDragCancel={() => setDragged('')}
+    >
       <div className="relative flex h-full">
-        <div className={`h-full max-lg:absolute max-lg:inset-y-0 max-lg:left-0 max-lg:z-40 max-lg:bg-base-100 max-lg:shadow-xl ${sideShown ? '' : 'max-lg:hidden'}`} onClick={(event) => (event.target as Element).closest('a') && setSideShown(false)} role="presentation">
+        <div
+          className={`h-full max-lg:absolute max-lg:inset-y-0 max-lg:left-0 max-lg:z-40 max-lg:bg-base-100 max-lg:shadow-xl ${sideShown ? '' : 'max-lg:hidden'}`}
+          onClick={(event) => (event.target as Element).closest('a') && setSideShown(false)}
+          role="presentation"
+        >
           {side}
         </div>
-        {sideShown && <button type="button" aria-label="Close the folders" className="absolute inset-0 z-30 bg-[#22302e]/35 lg:hidden" onClick={() => setSideShown(false)} />}
+        {sideShown && (
+          <button
+            type="button"
+            aria-label="Close the folders"
+            className="absolute inset-0 z-30 bg-[#22302e]/35 lg:hidden"
+            onClick={() => setSideShown(false)}
+          />
+        )}
         <div className="flex min-w-0 grow flex-col">
-          <button type="button" className="flex h-11 shrink-0 items-center gap-2 border-b border-base-300 px-4 lg:hidden" data-testid="show-side" onClick={() => setSideShown(true)}>
+          <button
+            type="button"
+            className="flex h-11 shrink-0 items-center gap-2 border-b border-base-300 px-4 lg:hidden"
+            data-testid="show-side"
+            onClick={() => setSideShown(true)}
+          >
             <SidebarSimpleIcon size={20} weight="light" /> Folders and lists
           </button>
-          {libraries && <Content key={`${space}/${folder}`} at={at} libraries={libraries} spaces={spaces} onNewFolder={setNewFolder} />}
+          {libraries && (
+            <Content
+              key={`${space}/${folder}`}
+              at={at}
+              libraries={libraries}
+              spaces={spaces}
+              onNewFolder={setNewFolder}
+            />
+          )}
           <UndoLine said={said} onClose={() => say('')} />
         </div>
       </div>
@@ -63,7 +107,11 @@ export function LibraryScreen() {
           look={{ name: '', colour: colours[libraries.get(newFolder)!.nodes.size % colours.length]!, icon: '' }}
           onConfirm={(look) => {
             const library = libraries.get(newFolder)!;
-            const made = library.newFolder(newFolder === space && library.find(folder)?.kind === 'folder' ? folder : root, look.name, look.colour);
+            const made = library.newFolder(
+              newFolder === space && library.find(folder)?.kind === 'folder' ? folder : root,
+              look.name,
+              look.colour,
+            );
             if (look.icon) library.set(made, 7, look.icon);
           }}
           onClose={() => setNewFolder(undefined)}
@@ -73,9 +121,23 @@ export function LibraryScreen() {
   );
 }
 
-function Content({ at, libraries, spaces, onNewFolder }: { at: Place; libraries: Map<string, Library>; spaces: Space[]; onNewFolder: (space: string) => void }) {
+function Content({
+  at,
+  libraries,
+  spaces,
+  onNewFolder,
+}: {
+  at: Place;
+  libraries: Map<string, Library>;
+  spaces: Space[];
+  onNewFolder: (space: string) => void;
+}) {
   if (at.space === 'list' && (at.place === 'bin' || at.place === 'tags')) {
-    return <div className="min-h-0 grow overflow-y-auto px-[30px] pb-10 pt-6 max-sm:px-4">{at.place === 'bin' ? <BinScreen /> : <TagScreen />}</div>;
+    return (
+      <div className="min-h-0 grow overflow-y-auto px-[30px] pb-10 pt-6 max-sm:px-4">
+        {at.place === 'bin' ? <BinScreen /> : <TagScreen />}
+      </div>
+    );
   }
   const space = spaces.find((one) => one.id === at.space);
   if (at.space !== 'list' && !space) return <p className="p-10">There is nothing here that you may see.</p>;
@@ -83,7 +145,11 @@ function Content({ at, libraries, spaces, onNewFolder }: { at: Place; libraries:
 }
 
 /** What a drop does: into a folder (in the tree, or its tile, which needs an id of its own), into the bin, or before another thing in an own order. Says what was done, and how it is taken back. */
-async function dropOn(target: string, { space, ids, name }: { space: string; ids: string[]; name: string }, libraries: Map<string, Library>): Promise<{ words: string; undo?: () => void }> {
+async function dropOn(
+  target: string,
+  { space, ids, name }: { space: string; ids: string[]; name: string },
+  libraries: Map<string, Library>,
+): Promise<{ words: string; undo?: () => void }> {
   const library = libraries.get(space)!;
   const [how, intoSpace = '', into = ''] = target.split(':');
   if (how === 'bin') {
@@ -98,12 +164,19 @@ async function dropOn(target: string, { space, ids, name }: { space: string; ids
     const after = siblings[siblings.findIndex((one) => one.id === into) - 1]?.id ?? 'first';
     return { words: attempt(() => moved.toReversed().forEach((id) => library.move(id, sibling.parent, after))) };
   }
-  const before = moved.map((id) => ({ id, parent: library.find(id)?.parent ?? root, jot: library.find(id)?.jot })).filter(({ parent, jot }) => jot || intoSpace !== space || parent !== into);
+  const before = moved
+    .map((id) => ({ id, parent: library.find(id)?.parent ?? root, jot: library.find(id)?.jot }))
+    .filter(({ parent, jot }) => jot || intoSpace !== space || parent !== into);
   if (before.length === 0) return { words: '' };
   const where = into === root ? 'the head of the library' : (libraries.get(intoSpace)?.find(into)?.name ?? '');
   if (intoSpace === space) {
     const refused = attempt(() => before.forEach(({ id }) => library.move(id, into)));
-    return refused ? { words: refused } : { words: `Moved “${name}” to ${where}.`, undo: () => before.forEach(({ id, parent }) => library.move(id, parent)) };
+    return refused
+      ? { words: refused }
+      : {
+          words: `Moved “${name}” to ${where}.`,
+          undo: () => before.forEach(({ id, parent }) => library.move(id, parent)),
+        };
   }
   try {
     for (const { id } of before) await library.copy(id, { space: intoSpace, parent: into }, true);

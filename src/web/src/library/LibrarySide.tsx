@@ -1,4 +1,14 @@
-import { BooksIcon, ClockCounterClockwiseIcon, type Icon, NotePencilIcon, RepeatIcon, StarIcon, TagIcon, TrashIcon, UsersIcon } from '@phosphor-icons/react';
+import {
+  BooksIcon,
+  ClockCounterClockwiseIcon,
+  type Icon,
+  NotePencilIcon,
+  RepeatIcon,
+  StarIcon,
+  TagIcon,
+  TrashIcon,
+  UsersIcon,
+} from '@phosphor-icons/react';
 import { useState } from 'react';
 import { useDroppable } from '@dnd-kit/core';
 import { Link } from 'react-router';
@@ -30,9 +40,19 @@ export const lists: Entry[] = [
   { name: 'often', words: 'Often used', icon: RepeatIcon },
   { name: 'starred', words: 'Starred', icon: StarIcon },
   { name: 'shared', words: 'Shared with me', icon: UsersIcon },
-  { name: 'jots', words: 'Jots', icon: NotePencilIcon, count: (libraries) => libraries.reduce((sum, one) => sum + one.jots().length, 0) },
+  {
+    name: 'jots',
+    words: 'Jots',
+    icon: NotePencilIcon,
+    count: (libraries) => libraries.reduce((sum, one) => sum + one.jots().length, 0),
+  },
   { name: 'tags', words: 'Tags', icon: TagIcon },
-  { name: 'bin', words: 'Bin', icon: TrashIcon, count: (libraries) => libraries.reduce((sum, one) => sum + one.bin().length, 0) },
+  {
+    name: 'bin',
+    words: 'Bin',
+    icon: TrashIcon,
+    count: (libraries) => libraries.reduce((sum, one) => sum + one.bin().length, 0),
+  },
 ];
 
 /** Folder trees, lenses, and the lists: visible from everywhere in the library. */
@@ -43,22 +63,51 @@ export function LibrarySide({ at, onNewFolder }: { at: Place; onNewFolder: (spac
   const all = [...(libraries?.values() ?? [])];
   const lenses = all.flatMap((library) => library.lenses().map((lens) => ({ library, lens })));
   return (
-    <aside ref={setScroller} aria-label="Folders and lists" className="h-full w-[236px] shrink-0 overflow-y-auto border-r border-base-300 px-2.5 py-5">
-      {[...spaces].sort((a, b) => Number(a.personal) - Number(b.personal)).map((one) => (
-        <FolderTree key={one.id} space={one} chosen={one.id === at.space ? at.place : undefined} scroller={scroller} onNewFolder={() => onNewFolder(one.id)} />
-      ))}
+    <aside
+      ref={setScroller}
+      aria-label="Folders and lists"
+      className="h-full w-[236px] shrink-0 overflow-y-auto border-r border-base-300 px-2.5 py-5"
+    >
+      {[...spaces]
+        .sort((a, b) => Number(a.personal) - Number(b.personal))
+        .map((one) => (
+          <FolderTree
+            key={one.id}
+            space={one}
+            chosen={one.id === at.space ? at.place : undefined}
+            scroller={scroller}
+            onNewFolder={() => onNewFolder(one.id)}
+          />
+        ))}
       {lenses.length > 0 && (
         <nav aria-label="Lenses" className="mb-4">
           <h2 className="px-2 py-1.5 text-[17px]">Lenses</h2>
           {lenses.map(({ library, lens }) => (
-            <SideLink key={lens.id} to={`/library/${library.space}/lens-${lens.id}`} isHere={at.place === `lens-${lens.id}`} testId="lens" name={lens.name} icon={<NodeIcon name={lens.icon} />} />
+            <SideLink
+              key={lens.id}
+              to={`/library/${library.space}/lens-${lens.id}`}
+              isHere={at.place === `lens-${lens.id}`}
+              testId="lens"
+              name={lens.name}
+              icon={<NodeIcon name={lens.icon} />}
+            />
           ))}
         </nav>
       )}
       <nav aria-label="Lists" className="border-t border-base-300 pt-3">
         {lists.map(({ name, words, icon: Shown, count }) => {
           const number = count?.(all) ?? 0;
-          const link = <SideLink key={name} to={`/library/list/${name}`} isHere={at.space === 'list' && at.place === name} testId={`list-${name}`} name={words} icon={<Shown size={18} weight="light" />} count={number} />;
+          const link = (
+            <SideLink
+              key={name}
+              to={`/library/list/${name}`}
+              isHere={at.space === 'list' && at.place === name}
+              testId={`list-${name}`}
+              name={words}
+              icon={<Shown size={18} weight="light" />}
+              count={number}
+            />
+          );
           return name === 'bin' ? <BinTarget key={name}>{link}</BinTarget> : link;
         })}
       </nav>
@@ -76,7 +125,21 @@ function BinTarget({ children }: { children: React.ReactNode }) {
   );
 }
 
-function SideLink({ to, isHere, name, icon, count = 0, testId }: { to: string; isHere: boolean; name: string; icon: React.ReactNode; count?: number; testId: string }) {
+function SideLink({
+  to,
+  isHere,
+  name,
+  icon,
+  count = 0,
+  testId,
+}: {
+  to: string;
+  isHere: boolean;
+  name: string;
+  icon: React.ReactNode;
+  count?: number;
+  testId: string;
+}) {
   return (
     <Link
       to={to}

@@ -15,7 +15,17 @@ const minutes = [
 ] as const;
 
 /** Locks a notebook, shuts it again, or takes the lock off. Says plainly what a lock is good for. */
-export function LockDialog({ space, notebook, name, onClose }: { space: Space; notebook: string; name: string; onClose: () => void }) {
+export function LockDialog({
+  space,
+  notebook,
+  name,
+  onClose,
+}: {
+  space: Space;
+  notebook: string;
+  name: string;
+  onClose: () => void;
+}) {
   const locks = useLocks(space.id);
   const { outbox } = useWorkspace();
   const send = useLockCall(space.id);
@@ -35,7 +45,12 @@ export function LockDialog({ space, notebook, name, onClose }: { space: Space; n
             </button>
           )}
           {locks.get(notebook) ? (
-            <button type="button" className="btn btn-primary h-10 min-h-10" data-testid="lock-shut" onClick={() => void send.call('POST', `${path}/shut`).then((done) => done && onClose())}>
+            <button
+              type="button"
+              className="btn btn-primary h-10 min-h-10"
+              data-testid="lock-shut"
+              onClick={() => void send.call('POST', `${path}/shut`).then((done) => done && onClose())}
+            >
               Lock it now
             </button>
           ) : (
@@ -54,17 +69,37 @@ export function LockDialog({ space, notebook, name, onClose }: { space: Space; n
           event.preventDefault();
           // A notebook made a moment ago must be there before it can be locked.
           void outbox.settled().then(
-            () => (removing ? send.call('POST', `${path}/remove`, { password: passphrase }) : send.call('PUT', path, { passphrase, minutes: again })).then((done) => done && onClose()),
+            () =>
+              (removing
+                ? send.call('POST', `${path}/remove`, { password: passphrase })
+                : send.call('PUT', path, { passphrase, minutes: again })
+              ).then((done) => done && onClose()),
             () => send.fail('Locking needs a connection.'),
           );
         }}
       >
-        {removing ? <p>Give the password of your account. The lock then comes off for everybody, whether or not anybody remembers the passphrase.</p> : <About />}
-        <Secret label={removing ? 'Your password' : 'Passphrase'} value={passphrase} onChange={setPassphrase} autoComplete={removing ? 'current-password' : 'off'} />
+        {removing ? (
+          <p>
+            Give the password of your account. The lock then comes off for everybody, whether or not anybody remembers
+            the passphrase.
+          </p>
+        ) : (
+          <About />
+        )}
+        <Secret
+          label={removing ? 'Your password' : 'Passphrase'}
+          value={passphrase}
+          onChange={setPassphrase}
+          autoComplete={removing ? 'current-password' : 'off'}
+        />
         {!removing && (
           <label className="mt-3 block">
             <span className="mb-1 block font-semibold">Locks again</span>
-            <select className="select h-11 w-full border-base-300 bg-base-100" value={again} onChange={(event) => setAgain(Number(event.target.value))}>
+            <select
+              className="select h-11 w-full border-base-300 bg-base-100"
+              value={again}
+              onChange={(event) => setAgain(Number(event.target.value))}
+            >
               {minutes.map(([value, words]) => (
                 <option key={value} value={value}>
                   {words}
@@ -117,17 +152,35 @@ export function LockedPages({ space, notebook, name }: { space: Space; notebook:
 function About() {
   return (
     <p className="text-quiet">
-      A lock keeps the pages, their pictures and their words from whoever picks up your unlocked device or shares this library without knowing the passphrase. It does not encrypt: who looks after
-      the server, or holds a backup, can still read them.
+      A lock keeps the pages, their pictures and their words from whoever picks up your unlocked device or shares this
+      library without knowing the passphrase. It does not encrypt: who looks after the server, or holds a backup, can
+      still read them.
     </p>
   );
 }
 
-function Secret({ label, value, onChange, autoComplete }: { label: string; value: string; onChange: (value: string) => void; autoComplete: string }) {
+function Secret({
+  label,
+  value,
+  onChange,
+  autoComplete,
+}: {
+  label: string;
+  value: string;
+  onChange: (value: string) => void;
+  autoComplete: string;
+}) {
   return (
     <label className="mt-3 block">
       <span className="mb-1 block font-semibold">{label}</span>
-      <input type="password" className="field" value={value} autoComplete={autoComplete} data-testid="secret" onChange={(event) => onChange(event.target.value)} />
+      <input
+        type="password"
+        className="field"
+        value={value}
+        autoComplete={autoComplete}
+        data-testid="secret"
+        onChange={(event) => onChange(event.target.value)}
+      />
     </label>
   );
 }

@@ -20,14 +20,32 @@ interface Target {
 const mostShown = 200;
 
 /** Chooses the folder something goes into: by typing a part of its name, by arrow keys, or by pressing it. */
-export function MoveDialog({ title, space: own, without, onMove, onClose }: { title: string; space: string; without: string[]; onMove: (space: string, folder: string) => Promise<string>; onClose: () => void }) {
+export function MoveDialog({
+  title,
+  space: own,
+  without,
+  onMove,
+  onClose,
+}: {
+  title: string;
+  space: string;
+  without: string[];
+  onMove: (space: string, folder: string) => Promise<string>;
+  onClose: () => void;
+}) {
   const { spaces } = useSession();
   const { core } = useWorkspace();
   const libraries = useLibraries();
   const [typed, setTyped] = useState('');
   const [at, setAt] = useState(0);
   const targets = useMemo(
-    () => (libraries ? spaces.filter((space) => space.role !== 'reader').sort((a, b) => Number(b.id === own) - Number(a.id === own)).flatMap((space) => targetsOf(libraries.get(space.id)!, space.name, new Set(without))) : []),
+    () =>
+      libraries
+        ? spaces
+            .filter((space) => space.role !== 'reader')
+            .sort((a, b) => Number(b.id === own) - Number(a.id === own))
+            .flatMap((space) => targetsOf(libraries.get(space.id)!, space.name, new Set(without)))
+        : [],
     [libraries, spaces, own, without],
   );
   const wanted = core.LibraryBridge.Fold(typed);

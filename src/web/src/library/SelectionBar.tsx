@@ -5,7 +5,12 @@ import type { Selection } from './useSelection';
 /** What can be done to all that are chosen, at the foot of the list. */
 export function SelectionBar({ selection, entries }: { selection: Selection; entries: MenuEntry[] }) {
   return (
-    <div role="toolbar" aria-label="With what is chosen" data-testid="selection-bar" className="flex shrink-0 flex-wrap items-center gap-1 border-t border-base-300 bg-base-200 px-4 py-1.5">
+    <div
+      role="toolbar"
+      aria-label="With what is chosen"
+      data-testid="selection-bar"
+      className="flex shrink-0 flex-wrap items-center gap-1 border-t border-base-300 bg-base-200 px-4 py-1.5"
+    >
       <p className="px-2 font-semibold" data-testid="chosen-count">
         {selection.chosen.size === 0 ? 'Press what you want to choose' : `${selection.chosen.size} chosen`}
       </p>
@@ -14,12 +19,24 @@ export function SelectionBar({ selection, entries }: { selection: Selection; ent
       </button>
       <div className="grow" />
       {entries.map((entry) => (
-        <button key={entry.label} type="button" data-testid={entry.testId ? `chosen-${entry.testId}` : undefined} className="flex h-10 items-center gap-2 rounded-md px-2.5 hover:bg-base-100" onClick={entry.onChoose}>
+        <button
+          key={entry.label}
+          type="button"
+          data-testid={entry.testId ? `chosen-${entry.testId}` : undefined}
+          className="flex h-10 items-center gap-2 rounded-md px-2.5 hover:bg-base-100"
+          onClick={entry.onChoose}
+        >
           {entry.icon}
           {entry.label}
         </button>
       ))}
-      <button type="button" aria-label="Choose nothing" title="Choose nothing" className="grid size-10 place-items-center rounded-md hover:bg-base-100" onClick={selection.clear}>
+      <button
+        type="button"
+        aria-label="Choose nothing"
+        title="Choose nothing"
+        className="grid size-10 place-items-center rounded-md hover:bg-base-100"
+        onClick={selection.clear}
+      >
         <XIcon size={18} />
       </button>
     </div>

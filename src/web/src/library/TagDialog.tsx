@@ -9,7 +9,19 @@ import { TagChip } from './TagChip';
 import type { Library } from './Library';
 
 /** Puts tags on things and takes them off: type a part of a name and choose, or type a new one, nested with a slash. */
-export function TagDialog({ title, library, carried, onSet, onClose }: { title: string; library: Library; carried: Tag[]; onSet: (tag: string, on: boolean) => void; onClose: () => void }) {
+export function TagDialog({
+  title,
+  library,
+  carried,
+  onSet,
+  onClose,
+}: {
+  title: string;
+  library: Library;
+  carried: Tag[];
+  onSet: (tag: string, on: boolean) => void;
+  onClose: () => void;
+}) {
   const { core } = useWorkspace();
   const [typed, setTyped] = useState('');
   const [at, setAt] = useState(0);
@@ -18,7 +30,10 @@ export function TagDialog({ title, library, carried, onSet, onClose }: { title: 
   const wanted = Fold(typed);
   const known = library.tags.filter((tag) => !carried.includes(tag) && Fold(tag.path).includes(wanted)).slice(0, 30);
   const isNew = wanted !== '' && !library.tags.some((tag) => Fold(tag.path) === wanted);
-  const choices = [...known.map((tag) => ({ tag: tag as Tag | undefined, words: tag.path })), ...(isNew ? [{ tag: undefined, words: typed.trim() }] : [])];
+  const choices = [
+    ...known.map((tag) => ({ tag: tag as Tag | undefined, words: tag.path })),
+    ...(isNew ? [{ tag: undefined, words: typed.trim() }] : []),
+  ];
   const choose = (index: number) => {
     const choice = choices[index];
     if (!choice) return;
@@ -31,7 +46,14 @@ export function TagDialog({ title, library, carried, onSet, onClose }: { title: 
     <Dialog title={title} onClose={onClose}>
       <div className="flex min-h-10 flex-wrap gap-2" data-testid="carried-tags">
         {carried.map((tag) => (
-          <button key={tag.id} type="button" aria-label={`Take off ${tag.path}`} title="Take off" className="flex min-h-10 items-center gap-1.5" onClick={() => onSet(tag.id, false)}>
+          <button
+            key={tag.id}
+            type="button"
+            aria-label={`Take off ${tag.path}`}
+            title="Take off"
+            className="flex min-h-10 items-center gap-1.5"
+            onClick={() => onSet(tag.id, false)}
+          >
             <TagChip tag={tag}>
               <XIcon size={13} />
             </TagChip>

@@ -1,5 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
-import { ArrowsMergeIcon, DotsThreeIcon, FunnelSimpleIcon, PencilSimpleIcon, PlusIcon, SwatchesIcon, TrashIcon } from '@phosphor-icons/react';
+import {
+  ArrowsMergeIcon,
+  DotsThreeIcon,
+  FunnelSimpleIcon,
+  PencilSimpleIcon,
+  PlusIcon,
+  SwatchesIcon,
+  TrashIcon,
+} from '@phosphor-icons/react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { properties } from '../core/runtime';
@@ -42,14 +50,25 @@ function TagsOf({ space, library }: { space: Space; library: Library }) {
       <div className="flex items-center border-b border-base-300 pb-2">
         <h2 className="grow text-[19px]">{space.name}</h2>
         {mayWrite && (
-          <button type="button" className="quiet-button" data-testid={`new-tag-${space.personal ? 'personal' : 'group'}`} onClick={() => setAsking({ what: 'new' })}>
+          <button
+            type="button"
+            className="quiet-button"
+            data-testid={`new-tag-${space.personal ? 'personal' : 'group'}`}
+            onClick={() => setAsking({ what: 'new' })}
+          >
             <PlusIcon size={16} /> New tag
           </button>
         )}
       </div>
       <ul>
         {library.tags.map((tag) => (
-          <li key={tag.id} className="flex min-h-12 items-center gap-3 border-b border-base-300" data-testid="tag" data-name={tag.path} style={{ paddingLeft: (tag.path.split('/').length - 1) * 28 }}>
+          <li
+            key={tag.id}
+            className="flex min-h-12 items-center gap-3 border-b border-base-300"
+            data-testid="tag"
+            data-name={tag.path}
+            style={{ paddingLeft: (tag.path.split('/').length - 1) * 28 }}
+          >
             <span className={`size-3 shrink-0 rounded-full ${fillOf[tag.colour] ?? 'bg-quiet'}`} />
             <span className="min-w-0 grow text-[15px] [overflow-wrap:anywhere]">{tag.name}</span>
             <span className="text-quiet" data-testid="tag-uses">
@@ -60,13 +79,38 @@ function TagsOf({ space, library }: { space: Space; library: Library }) {
               testId="tag-menu"
               icon={<DotsThreeIcon size={24} />}
               entries={[
-                { label: 'Show what carries it', icon: <FunnelSimpleIcon size={20} weight="light" />, testId: 'tag-show', onChoose: () => void navigate(`/library/${space.id}?tag=${tag.id}`) },
+                {
+                  label: 'Show what carries it',
+                  icon: <FunnelSimpleIcon size={20} weight="light" />,
+                  testId: 'tag-show',
+                  onChoose: () => void navigate(`/library/${space.id}?tag=${tag.id}`),
+                },
                 ...(mayWrite
                   ? [
-                      { label: 'Rename', icon: <PencilSimpleIcon size={20} weight="light" />, testId: 'tag-rename', onChoose: () => setAsking({ what: 'rename', tag }) },
-                      { label: 'Colour', icon: <SwatchesIcon size={20} weight="light" />, testId: 'tag-colour', onChoose: () => setAsking({ what: 'colour', tag }) },
-                      { label: 'Merge into another', icon: <ArrowsMergeIcon size={20} weight="light" />, testId: 'tag-merge', onChoose: () => setAsking({ what: 'merge', tag }) },
-                      { label: 'Put into the bin', icon: <TrashIcon size={20} weight="light" />, testId: 'tag-bin', onChoose: () => setAsking({ what: 'bin', tag }) },
+                      {
+                        label: 'Rename',
+                        icon: <PencilSimpleIcon size={20} weight="light" />,
+                        testId: 'tag-rename',
+                        onChoose: () => setAsking({ what: 'rename', tag }),
+                      },
+                      {
+                        label: 'Colour',
+                        icon: <SwatchesIcon size={20} weight="light" />,
+                        testId: 'tag-colour',
+                        onChoose: () => setAsking({ what: 'colour', tag }),
+                      },
+                      {
+                        label: 'Merge into another',
+                        icon: <ArrowsMergeIcon size={20} weight="light" />,
+                        testId: 'tag-merge',
+                        onChoose: () => setAsking({ what: 'merge', tag }),
+                      },
+                      {
+                        label: 'Put into the bin',
+                        icon: <TrashIcon size={20} weight="light" />,
+                        testId: 'tag-bin',
+                        onChoose: () => setAsking({ what: 'bin', tag }),
+                      },
                     ]
                   : []),
               ]}
@@ -74,17 +118,57 @@ function TagsOf({ space, library }: { space: Space; library: Library }) {
           </li>
         ))}
       </ul>
-      {library.tags.length === 0 && <p className="py-6 text-quiet">No tags here yet. A tag can be put on notebooks, sections and pages, and nested with a slash: “exam/level 2”.</p>}
-      {asking?.what === 'new' && <NameDialog title="New tag" label="Name; nested ones with a slash" confirm="Make the tag" onConfirm={(path) => void library.tagAt(path)} onClose={() => setAsking(undefined)} />}
-      {asking?.what === 'rename' && (
-        <NameDialog title={`Rename “${asking.tag.path}”`} confirm="Rename" name={asking.tag.path} label="Name; nested ones with a slash" onConfirm={(path) => rename(library, asking.tag, path)} onClose={() => setAsking(undefined)} />
+      {library.tags.length === 0 && (
+        <p className="py-6 text-quiet">
+          No tags here yet. A tag can be put on notebooks, sections and pages, and nested with a slash: “exam/level 2”.
+        </p>
       )}
-      {asking?.what === 'colour' && <TagColour tag={asking.tag} onConfirm={(colour) => asking.tag.ids.forEach((id) => library.set(id, properties.colour, colour))} onClose={() => setAsking(undefined)} />}
-      {asking?.what === 'merge' && <MergeDialog tag={asking.tag} tags={library.tags} uses={usedBy(asking.tag)} onMerge={(into) => asking.tag.ids.forEach((id) => library.mergeTags(id, into))} onClose={() => setAsking(undefined)} />}
+      {asking?.what === 'new' && (
+        <NameDialog
+          title="New tag"
+          label="Name; nested ones with a slash"
+          confirm="Make the tag"
+          onConfirm={(path) => void library.tagAt(path)}
+          onClose={() => setAsking(undefined)}
+        />
+      )}
+      {asking?.what === 'rename' && (
+        <NameDialog
+          title={`Rename “${asking.tag.path}”`}
+          confirm="Rename"
+          name={asking.tag.path}
+          label="Name; nested ones with a slash"
+          onConfirm={(path) => rename(library, asking.tag, path)}
+          onClose={() => setAsking(undefined)}
+        />
+      )}
+      {asking?.what === 'colour' && (
+        <TagColour
+          tag={asking.tag}
+          onConfirm={(colour) => asking.tag.ids.forEach((id) => library.set(id, properties.colour, colour))}
+          onClose={() => setAsking(undefined)}
+        />
+      )}
+      {asking?.what === 'merge' && (
+        <MergeDialog
+          tag={asking.tag}
+          tags={library.tags}
+          uses={usedBy(asking.tag)}
+          onMerge={(into) => asking.tag.ids.forEach((id) => library.mergeTags(id, into))}
+          onClose={() => setAsking(undefined)}
+        />
+      )}
       {asking?.what === 'bin' && (
-        <ConfirmDialog title={`Put “${asking.tag.path}” into the bin`} confirm="Into the bin" onConfirm={() => asking.tag.ids.forEach((id) => library.toBin(id))} onClose={() => setAsking(undefined)}>
+        <ConfirmDialog
+          title={`Put “${asking.tag.path}” into the bin`}
+          confirm="Into the bin"
+          onConfirm={() => asking.tag.ids.forEach((id) => library.toBin(id))}
+          onClose={() => setAsking(undefined)}
+        >
           <p data-testid="tag-loses">
-            {lossWords(within(asking.tag).reduce((sum, one) => sum + usedBy(one), 0))} {within(asking.tag).length > 1 && `The ${within(asking.tag).length - 1} nested in it go with it. `}It can be put back from the bin, and then stands on the same things again.
+            {lossWords(within(asking.tag).reduce((sum, one) => sum + usedBy(one), 0))}{' '}
+            {within(asking.tag).length > 1 && `The ${within(asking.tag).length - 1} nested in it go with it. `}It can be
+            put back from the bin, and then stands on the same things again.
           </p>
         </ConfirmDialog>
       )}
@@ -98,32 +182,71 @@ function lossWords(count: number): string {
 
 /** A new path: the last part is its name, what comes before is the tag it is nested in. */
 function rename(library: Library, tag: Tag, path: string): void {
-  const parts = path.split('/').map((part) => part.trim()).filter(Boolean);
+  const parts = path
+    .split('/')
+    .map((part) => part.trim())
+    .filter(Boolean);
   const above = parts.slice(0, -1).join('/');
   const parent = above ? library.tagAt(above) : root;
   if (parent !== tag.parent) library.move(tag.id, parent);
   library.rename(tag.id, parts.at(-1) ?? '');
 }
 
-function TagColour({ tag, onConfirm, onClose }: { tag: Tag; onConfirm: (colour: string) => void; onClose: () => void }) {
+function TagColour({
+  tag,
+  onConfirm,
+  onClose,
+}: {
+  tag: Tag;
+  onConfirm: (colour: string) => void;
+  onClose: () => void;
+}) {
   const [colour, setColour] = useState(tag.colour);
   return (
-    <ConfirmDialog title={`Colour of “${tag.path}”`} confirm="Use this colour" onConfirm={() => onConfirm(colour)} onClose={onClose}>
+    <ConfirmDialog
+      title={`Colour of “${tag.path}”`}
+      confirm="Use this colour"
+      onConfirm={() => onConfirm(colour)}
+      onClose={onClose}
+    >
       <ColourField value={colour} onChange={setColour} />
     </ConfirmDialog>
   );
 }
 
-function MergeDialog({ tag, tags, uses, onMerge, onClose }: { tag: Tag; tags: Tag[]; uses: number; onMerge: (into: string) => void; onClose: () => void }) {
+function MergeDialog({
+  tag,
+  tags,
+  uses,
+  onMerge,
+  onClose,
+}: {
+  tag: Tag;
+  tags: Tag[];
+  uses: number;
+  onMerge: (into: string) => void;
+  onClose: () => void;
+}) {
   const others = tags.filter((one) => one !== tag);
   const [into, setInto] = useState(others[0]?.id ?? '');
   return (
-    <FormDialog title={`Merge “${tag.path}” into another`} confirm="Merge" disabled={!into} onConfirm={() => onMerge(into)} onClose={onClose}>
+    <FormDialog
+      title={`Merge “${tag.path}” into another`}
+      confirm="Merge"
+      disabled={!into}
+      onConfirm={() => onMerge(into)}
+      onClose={onClose}
+    >
       {(problem) => (
         <>
           <label className="block">
             <span className="mb-1 block font-semibold">Into</span>
-            <select className="select h-11 w-full border-base-300 bg-base-100" value={into} data-testid="merge-into" onChange={(event) => setInto(event.target.value)}>
+            <select
+              className="select h-11 w-full border-base-300 bg-base-100"
+              value={into}
+              data-testid="merge-into"
+              onChange={(event) => setInto(event.target.value)}
+            >
               {others.map((one) => (
                 <option key={one.id} value={one.id}>
                   {one.path}
@@ -131,7 +254,9 @@ function MergeDialog({ tag, tags, uses, onMerge, onClose }: { tag: Tag; tags: Ta
               ))}
             </select>
           </label>
-          <p className="mt-3 text-quiet">{uses === 1 ? '1 thing' : `${uses} things`} will carry the other tag instead.</p>
+          <p className="mt-3 text-quiet">
+            {uses === 1 ? '1 thing' : `${uses} things`} will carry the other tag instead.
+          </p>
           <Problem words={problem} testId="merge-problem" />
         </>
       )}

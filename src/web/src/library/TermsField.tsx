@@ -25,13 +25,23 @@ export function TermsField({ space, mayWrite }: { space: string; mayWrite: boole
           <li key={term} className="flex min-h-11 items-center gap-2 border-b border-base-300">
             <span className="grow">{term.split('/').map(dayOf).join(' to ')}</span>
             {mayWrite && (
-              <button type="button" aria-label={`Take out the term from ${term.split('/').map(dayOf).join(' to ')}`} title="Take out" className="grid size-10 place-items-center rounded-md hover:bg-base-200" onClick={() => put(terms.filter((one) => one !== term))}>
+              <button
+                type="button"
+                aria-label={`Take out the term from ${term.split('/').map(dayOf).join(' to ')}`}
+                title="Take out"
+                className="grid size-10 place-items-center rounded-md hover:bg-base-200"
+                onClick={() => put(terms.filter((one) => one !== term))}
+              >
                 <XIcon size={16} />
               </button>
             )}
           </li>
         ))}
-        {terms.length === 0 && <li className="py-2 text-quiet">None yet. Until then a term is a half-year, from February and from August.</li>}
+        {terms.length === 0 && (
+          <li className="py-2 text-quiet">
+            None yet. Until then a term is a half-year, from February and from August.
+          </li>
+        )}
       </ul>
       {mayWrite && (
         <form
@@ -45,11 +55,23 @@ export function TermsField({ space, mayWrite }: { space: string; mayWrite: boole
         >
           <label>
             <span className="mb-1 block font-semibold">First day</span>
-            <input type="date" required className="field w-40" value={first} onChange={(event) => setFirst(event.target.value)} />
+            <input
+              type="date"
+              required
+              className="field w-40"
+              value={first}
+              onChange={(event) => setFirst(event.target.value)}
+            />
           </label>
           <label>
             <span className="mb-1 block font-semibold">Last day</span>
-            <input type="date" required className="field w-40" value={last} onChange={(event) => setLast(event.target.value)} />
+            <input
+              type="date"
+              required
+              className="field w-40"
+              value={last}
+              onChange={(event) => setLast(event.target.value)}
+            />
           </label>
           <button type="submit" className="quiet-button h-11 min-h-11">
             <PlusIcon size={16} /> Add a term

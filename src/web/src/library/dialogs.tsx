@@ -11,7 +11,21 @@ import { colours, defaultPaper } from './model';
 import { fillOf } from './palette';
 
 /** Asks for a name; what Core refuses is said under the field. */
-export function NameDialog({ title, confirm, name: given = '', label, onConfirm, onClose }: { title: string; confirm: string; name?: string; label?: string; onConfirm: (name: string) => void | Promise<void>; onClose: () => void }) {
+export function NameDialog({
+  title,
+  confirm,
+  name: given = '',
+  label,
+  onConfirm,
+  onClose,
+}: {
+  title: string;
+  confirm: string;
+  name?: string;
+  label?: string;
+  onConfirm: (name: string) => void | Promise<void>;
+  onClose: () => void;
+}) {
   const [name, setName] = useState(given);
   return (
     <FormDialog title={title} confirm={confirm} onConfirm={() => onConfirm(name)} onClose={onClose}>
@@ -27,7 +41,19 @@ export interface FolderLook {
 }
 
 /** A folder's name, colour and icon. */
-export function FolderDialog({ title, confirm, look, onConfirm, onClose }: { title: string; confirm: string; look: FolderLook; onConfirm: (look: FolderLook) => void; onClose: () => void }) {
+export function FolderDialog({
+  title,
+  confirm,
+  look,
+  onConfirm,
+  onClose,
+}: {
+  title: string;
+  confirm: string;
+  look: FolderLook;
+  onConfirm: (look: FolderLook) => void;
+  onClose: () => void;
+}) {
   const [chosen, setChosen] = useState(look);
   return (
     <FormDialog title={title} confirm={confirm} onConfirm={() => onConfirm(chosen)} onClose={onClose}>
@@ -52,10 +78,30 @@ export interface NotebookLook {
 }
 
 /** A notebook's name, paper and cover, seen as they are chosen. */
-export function NotebookDialog({ title, confirm, look, space, onConfirm, onClose }: { title: string; confirm: string; look?: Partial<NotebookLook>; space?: string; onConfirm: (look: NotebookLook) => Promise<void>; onClose: () => void }) {
+export function NotebookDialog({
+  title,
+  confirm,
+  look,
+  space,
+  onConfirm,
+  onClose,
+}: {
+  title: string;
+  confirm: string;
+  look?: Partial<NotebookLook>;
+  space?: string;
+  onConfirm: (look: NotebookLook) => Promise<void>;
+  onClose: () => void;
+}) {
   const { core } = useWorkspace();
   const { covers } = paperChoices(core);
-  const [chosen, setChosen] = useState<NotebookLook>({ name: '', colour: colours[0], cover: 'rings', ...look, paper: look?.paper || defaultPaper });
+  const [chosen, setChosen] = useState<NotebookLook>({
+    name: '',
+    colour: colours[0],
+    cover: 'rings',
+    ...look,
+    paper: look?.paper || defaultPaper,
+  });
   return (
     <FormDialog title={title} confirm={confirm} onConfirm={() => onConfirm(chosen)} onClose={onClose}>
       {(problem) => (
@@ -65,12 +111,22 @@ export function NotebookDialog({ title, confirm, look, space, onConfirm, onClose
             <div className="min-w-0 grow">
               <NameField value={chosen.name} onChange={(name) => setChosen({ ...chosen, name })} problem={problem} />
               <div className="mt-3">
-                <PaperField label="Paper" value={chosen.paper} {...(space ? { space } : {})} onChange={(paper) => setChosen({ ...chosen, paper })} />
+                <PaperField
+                  label="Paper"
+                  value={chosen.paper}
+                  {...(space ? { space } : {})}
+                  onChange={(paper) => setChosen({ ...chosen, paper })}
+                />
               </div>
             </div>
           </div>
           <ColourField value={chosen.colour} onChange={(colour) => setChosen({ ...chosen, colour })} />
-          <CoverField look={chosen} covers={covers} {...(space ? { space } : {})} onChange={(change) => setChosen({ ...chosen, ...change })} />
+          <CoverField
+            look={chosen}
+            covers={covers}
+            {...(space ? { space } : {})}
+            onChange={(change) => setChosen({ ...chosen, ...change })}
+          />
         </>
       )}
     </FormDialog>
@@ -82,25 +138,56 @@ export function ColourField({ value, onChange }: { value: string; onChange: (col
     <fieldset className="mt-3 flex gap-1">
       <legend className="mb-1 font-semibold">Colour</legend>
       {colours.map((one) => (
-        <button key={one} type="button" aria-label={one} title={one} aria-pressed={value === one} onClick={() => onChange(one)} className="grid size-10 place-items-center rounded-full">
-          <span className={`size-7 rounded-full ${fillOf[one]} ${value === one ? 'outline-2 outline-offset-2 outline-primary' : ''}`} />
+        <button
+          key={one}
+          type="button"
+          aria-label={one}
+          title={one}
+          aria-pressed={value === one}
+          onClick={() => onChange(one)}
+          className="grid size-10 place-items-center rounded-full"
+        >
+          <span
+            className={`size-7 rounded-full ${fillOf[one]} ${value === one ? 'outline-2 outline-offset-2 outline-primary' : ''}`}
+          />
         </button>
       ))}
     </fieldset>
   );
 }
 
-export function IconField({ value, onChange, needed }: { value: string; onChange: (icon: string) => void; needed?: boolean }) {
+export function IconField({
+  value,
+  onChange,
+  needed,
+}: {
+  value: string;
+  onChange: (icon: string) => void;
+  needed?: boolean;
+}) {
   return (
     <fieldset className="mt-3 flex flex-wrap gap-1">
       <legend className="mb-1 font-semibold">Icon</legend>
       {!needed && (
-        <button type="button" aria-pressed={value === ''} onClick={() => onChange('')} className={`h-10 rounded-md border px-2.5 ${value === '' ? 'border-primary font-semibold' : 'border-base-300'}`}>
+        <button
+          type="button"
+          aria-pressed={value === ''}
+          onClick={() => onChange('')}
+          className={`h-10 rounded-md border px-2.5 ${value === '' ? 'border-primary font-semibold' : 'border-base-300'}`}
+        >
           None
         </button>
       )}
       {Object.keys(nodeIcons).map((one) => (
-        <button key={one} type="button" aria-label={one} title={one} aria-pressed={value === one} onClick={() => onChange(one)} className={`grid size-10 place-items-center rounded-md border ${value === one ? 'border-primary bg-base-200' : 'border-transparent hover:border-base-300'}`}>
+        <button
+          key={one}
+          type="button"
+          aria-label={one}
+          title={one}
+          aria-pressed={value === one}
+          onClick={() => onChange(one)}
+          className={`grid size-10 place-items-center rounded-md border ${value === one ? 'border-primary bg-base-200' : 'border-transparent hover:border-base-300'}`}
+        >
           <NodeIcon name={one} size={22} />
         </button>
       ))}
@@ -109,7 +196,19 @@ export function IconField({ value, onChange, needed }: { value: string; onChange
 }
 
 /** Asks before something that cannot be taken back, or that changes much. */
-export function ConfirmDialog({ title, children, confirm, onConfirm, onClose }: { title: string; children: ReactNode; confirm: string; onConfirm: () => void; onClose: () => void }) {
+export function ConfirmDialog({
+  title,
+  children,
+  confirm,
+  onConfirm,
+  onClose,
+}: {
+  title: string;
+  children: ReactNode;
+  confirm: string;
+  onConfirm: () => void;
+  onClose: () => void;
+}) {
   return (
     <FormDialog title={title} confirm={confirm} onConfirm={onConfirm} onClose={onClose}>
       {() => children}
@@ -117,14 +216,31 @@ export function ConfirmDialog({ title, children, confirm, onConfirm, onClose }: 
   );
 }
 
-export function NameField({ value, onChange, problem, label = 'Name' }: { value: string; onChange: (value: string) => void; problem: string; label?: string }) {
+export function NameField({
+  value,
+  onChange,
+  problem,
+  label = 'Name',
+}: {
+  value: string;
+  onChange: (value: string) => void;
+  problem: string;
+  label?: string;
+}) {
   const id = useId();
   return (
     <>
       <label htmlFor={id} className="mb-1 block font-semibold">
         {label}
       </label>
-      <input id={id} className="field" value={value} autoFocus data-testid="name-input" onChange={(event) => onChange(event.target.value)} />
+      <input
+        id={id}
+        className="field"
+        value={value}
+        autoFocus
+        data-testid="name-input"
+        onChange={(event) => onChange(event.target.value)}
+      />
       {problem && (
         <p role="alert" className="pt-1.5 text-error" data-testid="name-problem">
           {problem}

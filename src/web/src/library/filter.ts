@@ -33,7 +33,10 @@ export function isChosen(filter: Filter): boolean {
 /** The filter as a rule for Core and the server. */
 export function ruleOf(filter: Filter): string {
   const all: Rule[] = [];
-  const byUse = (use: TagUse) => Object.keys(filter.tags).filter((tag) => filter.tags[tag] === use).map((tag) => ({ tag }));
+  const byUse = (use: TagUse) =>
+    Object.keys(filter.tags)
+      .filter((tag) => filter.tags[tag] === use)
+      .map((tag) => ({ tag }));
   if (byUse('any').length > 0) all.push({ any: byUse('any') });
   all.push(...byUse('all'));
   if (byUse('none').length > 0) all.push({ not: { any: byUse('none') } });
@@ -56,7 +59,8 @@ export function filterOf(rule: string): Filter | undefined {
       const [name, value] = Object.entries(term)[0]!;
       if (name === 'tag') filter.tags[value as string] = 'all';
       else if (name === 'any') for (const one of value as { tag: string }[]) filter.tags[one.tag] = 'any';
-      else if (name === 'not') for (const one of (value as { any: { tag: string }[] }).any) filter.tags[one.tag] = 'none';
+      else if (name === 'not')
+        for (const one of (value as { any: { tag: string }[] }).any) filter.tags[one.tag] = 'none';
       else if (name === 'kind') filter.kind = value as Filter['kind'];
       else if (name === 'written') filter.written = value as string;
       else if (name === 'starred') filter.starred = true;

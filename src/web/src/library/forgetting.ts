@@ -20,7 +20,8 @@ export function useForgetting(): void {
       const address = addressOf(space, 'notebook', notebook);
       if (openUntil !== null) {
         // Its summary, which was not told while it was shut, is asked for again.
-        if (forgotten.current.delete(address)) void forgetSummaries(workspace, space).then(() => queries.resetQueries({ queryKey: ['summaries'] }));
+        if (forgotten.current.delete(address))
+          void forgetSummaries(workspace, space).then(() => queries.resetQueries({ queryKey: ['summaries'] }));
       } else if (!forgotten.current.has(address)) {
         forgotten.current.add(address);
         void forget(workspace, space, notebook).then(() => queries.invalidateQueries({ queryKey: ['summaries'] }));
@@ -33,15 +34,25 @@ export function useForgetting(): void {
 async function forget({ core, store }: Workspace, space: string, notebook: string): Promise<void> {
   const strip = ((await store.answer(`strip ${notebook}`)) as ShownPage[] | undefined) ?? [];
   const handle = core.DocumentBridge.Open(documentKinds.notebook);
-  for (const batch of (await store.load(addressOf(space, 'notebook', notebook))).batches) core.DocumentBridge.Apply(handle, batch);
+  for (const batch of (await store.load(addressOf(space, 'notebook', notebook))).batches)
+    core.DocumentBridge.Apply(handle, batch);
   const entries = JSON.parse(core.NotebookBridge.Outline(handle, true)) as NotebookEntry[];
   core.DocumentBridge.Close(handle);
   const pages = [...new Set([...strip, ...entries].map((page) => page.id))];
   await store.forget([addressOf(space, 'notebook', notebook), ...pages.map((page) => addressOf(space, 'page', page))]);
-  for (const answer of [`strip ${notebook}`, ...['spots', 'pages'].map((list) => `/api/spaces/${space}/notebooks/${notebook}/${list}`)]) await store.forgetAnswer(answer);
+  for (const answer of [
+    `strip ${notebook}`,
+    ...['spots', 'pages'].map((list) => `/api/spaces/${space}/notebooks/${notebook}/${list}`),
+  ])
+    await store.forgetAnswer(answer);
   const marks = (await store.answer('/api/follow-ups')) as { space: string; notebook: string }[] | undefined;
-  if (marks) await store.keepAnswer('/api/follow-ups', marks.filter((mark) => mark.space !== space || mark.notebook !== notebook));
+  if (marks)
+    await store.keepAnswer(
+      '/api/follow-ups',
+      marks.filter((mark) => mark.space !== space || mark.notebook !== notebook),
+    );
   forgetPainted(pages);
   const pictures = await caches.open('thumbnails');
-  for (const request of await pictures.keys()) if (pages.some((page) => request.url.includes(page))) await pictures.delete(request);
+  for (const request of await pictures.keys())
+    if (pages.some((page) => request.url.includes(page))) await pictures.delete(request);
 }

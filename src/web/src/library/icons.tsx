@@ -1,6 +1,21 @@
 import {
-  BellIcon, BookmarkSimpleIcon, BooksIcon, CalendarBlankIcon, CompassToolIcon, FlagIcon, FlaskIcon, GearIcon, GraduationCapIcon, HourglassIcon, type Icon, LeafIcon, MagnifyingGlassIcon,
-  MusicNotesIcon, PencilLineIcon, PuzzlePieceIcon, WrenchIcon,
+  BellIcon,
+  BookmarkSimpleIcon,
+  BooksIcon,
+  CalendarBlankIcon,
+  CompassToolIcon,
+  FlagIcon,
+  FlaskIcon,
+  GearIcon,
+  GraduationCapIcon,
+  HourglassIcon,
+  type Icon,
+  LeafIcon,
+  MagnifyingGlassIcon,
+  MusicNotesIcon,
+  PencilLineIcon,
+  PuzzlePieceIcon,
+  WrenchIcon,
 } from '@phosphor-icons/react';
 
 /** The icons that folders and lenses can carry, by the names that are stored. */

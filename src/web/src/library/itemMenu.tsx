@@ -1,5 +1,17 @@
 import {
-  ArrowBendUpRightIcon, ArrowSquareOutIcon, ColumnsIcon, CopyIcon, FilePdfIcon, FolderOpenIcon, LockSimpleIcon, PaintBrushIcon, PencilSimpleIcon, PushPinIcon, StarIcon, TagIcon, TrashIcon,
+  ArrowBendUpRightIcon,
+  ArrowSquareOutIcon,
+  ColumnsIcon,
+  CopyIcon,
+  FilePdfIcon,
+  FolderOpenIcon,
+  LockSimpleIcon,
+  PaintBrushIcon,
+  PencilSimpleIcon,
+  PushPinIcon,
+  StarIcon,
+  TagIcon,
+  TrashIcon,
 } from '@phosphor-icons/react';
 import type { MenuEntry } from '../ui/Menu';
 import { pathTo } from './ItemParts';
@@ -9,9 +21,7 @@ import type { ItemActions } from './useItemActions';
 
 /** What a list asks for when it needs more than a press: a dialogue about some things. */
 export type Asking =
-  | { what: 'newNotebook' }
-  | { what: 'move' | 'tag'; items: Item[] }
-  | { what: 'look' | 'lock'; item: Item };
+  { what: 'newNotebook' } | { what: 'move' | 'tag'; items: Item[] } | { what: 'look' | 'lock'; item: Item };
 
 export interface ItemMenu {
   entries: (items: Item[]) => MenuEntry[];
@@ -41,34 +51,106 @@ export function itemMenu({ actions, ask, rename, say, go, besidePath }: MenuHand
       const words = one ? `“${item.title}”` : `${items.length} things`;
       const beside = one ? besidePath(item) : undefined;
       const entries: (MenuEntry | false)[] = [
-        one && mayWrite && { label: 'Rename', testId: 'menu-rename', icon: icon(PencilSimpleIcon), onChoose: () => rename(item.id) },
-        one && mayWrite && placed && { label: item.kind === 'folder' ? 'Colour and icon' : 'Cover and paper', testId: 'menu-look', icon: icon(PaintBrushIcon), onChoose: () => ask({ what: 'look', item }) },
-        mayWrite && placed && { label: item.node?.jot ? 'File it' : 'Move to', testId: 'menu-move', icon: icon(ArrowBendUpRightIcon), onChoose: () => ask({ what: 'move', items }) },
-        mayWrite && items.every((each) => each.kind !== 'folder' && each.space === item.space) && { label: 'Tags', testId: 'menu-tags', icon: icon(TagIcon), onChoose: () => ask({ what: 'tag', items }) },
-        { label: starred ? 'Take the star off' : 'Star', testId: 'menu-star', icon: icon(StarIcon), onChoose: () => actions.star(items, !starred) },
-        mayWrite && placed && { label: pinned ? 'Unpin' : 'Pin to the top', testId: 'menu-pin', icon: icon(PushPinIcon), onChoose: () => actions.pin(items, !pinned) },
-        mayWrite && placed && {
-          label: 'Duplicate',
-          testId: 'menu-duplicate',
-          icon: icon(CopyIcon),
-          onChoose: () => {
-            const cancel = new AbortController();
-            say(`Duplicating ${words}`, { words: 'Cancel', do: () => cancel.abort(), stays: true });
-            void actions.duplicate(items, cancel.signal).then((refused) => say(refused || `Duplicated ${words}.`));
+        one &&
+          mayWrite && {
+            label: 'Rename',
+            testId: 'menu-rename',
+            icon: icon(PencilSimpleIcon),
+            onChoose: () => rename(item.id),
           },
+        one &&
+          mayWrite &&
+          placed && {
+            label: item.kind === 'folder' ? 'Colour and icon' : 'Cover and paper',
+            testId: 'menu-look',
+            icon: icon(PaintBrushIcon),
+            onChoose: () => ask({ what: 'look', item }),
+          },
+        mayWrite &&
+          placed && {
+            label: item.node?.jot ? 'File it' : 'Move to',
+            testId: 'menu-move',
+            icon: icon(ArrowBendUpRightIcon),
+            onChoose: () => ask({ what: 'move', items }),
+          },
+        mayWrite &&
+          items.every((each) => each.kind !== 'folder' && each.space === item.space) && {
+            label: 'Tags',
+            testId: 'menu-tags',
+            icon: icon(TagIcon),
+            onChoose: () => ask({ what: 'tag', items }),
+          },
+        {
+          label: starred ? 'Take the star off' : 'Star',
+          testId: 'menu-star',
+          icon: icon(StarIcon),
+          onChoose: () => actions.star(items, !starred),
         },
-        one && item.kind !== 'folder' && { label: 'Show in folder', testId: 'menu-show', icon: icon(FolderOpenIcon), onChoose: () => go(`/library/${item.space}/${item.folder === root ? '' : item.folder}?show=${item.notebook}`) },
-        one && beside !== undefined && { label: 'Open beside', testId: 'menu-beside', icon: icon(ColumnsIcon), onChoose: () => go(beside) },
-        one && item.kind !== 'folder' && { label: 'Open in a new window', testId: 'menu-window', icon: icon(ArrowSquareOutIcon), onChoose: () => void window.open(pathTo(item), '_blank', 'noopener') },
-        one && item.kind === 'notebook' && { label: 'Export as PDF', testId: 'menu-pdf', icon: icon(FilePdfIcon), onChoose: () => location.assign(`/api/spaces/${item.space}/notebooks/${item.id}/export.pdf`) },
-        one && item.kind === 'notebook' && mayWrite && { label: 'Lock', testId: 'menu-lock', icon: icon(LockSimpleIcon), onChoose: () => ask({ what: 'lock', item }) },
+        mayWrite &&
+          placed && {
+            label: pinned ? 'Unpin' : 'Pin to the top',
+            testId: 'menu-pin',
+            icon: icon(PushPinIcon),
+            onChoose: () => actions.pin(items, !pinned),
+          },
+        mayWrite &&
+          placed && {
+            label: 'Duplicate',
+            testId: 'menu-duplicate',
+            icon: icon(CopyIcon),
+            onChoose: () => {
+              const cancel = new AbortController();
+              say(`Duplicating ${words}`, { words: 'Cancel', do: () => cancel.abort(), stays: true });
+              void actions.duplicate(items, cancel.signal).then((refused) => say(refused || `Duplicated ${words}.`));
+            },
+          },
+        one &&
+          item.kind !== 'folder' && {
+            label: 'Show in folder',
+            testId: 'menu-show',
+            icon: icon(FolderOpenIcon),
+            onChoose: () =>
+              go(`/library/${item.space}/${item.folder === root ? '' : item.folder}?show=${item.notebook}`),
+          },
+        one &&
+          beside !== undefined && {
+            label: 'Open beside',
+            testId: 'menu-beside',
+            icon: icon(ColumnsIcon),
+            onChoose: () => go(beside),
+          },
+        one &&
+          item.kind !== 'folder' && {
+            label: 'Open in a new window',
+            testId: 'menu-window',
+            icon: icon(ArrowSquareOutIcon),
+            onChoose: () => void window.open(pathTo(item), '_blank', 'noopener'),
+          },
+        one &&
+          item.kind === 'notebook' && {
+            label: 'Export as PDF',
+            testId: 'menu-pdf',
+            icon: icon(FilePdfIcon),
+            onChoose: () => location.assign(`/api/spaces/${item.space}/notebooks/${item.id}/export.pdf`),
+          },
+        one &&
+          item.kind === 'notebook' &&
+          mayWrite && {
+            label: 'Lock',
+            testId: 'menu-lock',
+            icon: icon(LockSimpleIcon),
+            onChoose: () => ask({ what: 'lock', item }),
+          },
         mayWrite && {
           label: 'Put into the bin',
           testId: 'menu-bin',
           icon: icon(TrashIcon),
           onChoose: () => {
             actions.toBin(items);
-            say(`Put ${words} into the bin.`, takeBack(() => actions.putBack(items)));
+            say(
+              `Put ${words} into the bin.`,
+              takeBack(() => actions.putBack(items)),
+            );
           },
         },
       ];

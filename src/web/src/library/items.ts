@@ -42,7 +42,12 @@ export function sorted(items: Item[], view: View): Item[] {
     own: (a, b) => compare(a.order, b.order),
   };
   const turn = view.reversed && view.sort !== 'own' ? -1 : 1;
-  return items.toSorted((a, b) => Number(b.pinned) - Number(a.pinned) || turn * (ways[view.sort](a, b) || compare(a.natural, b.natural)) || compare(a.id, b.id));
+  return items.toSorted(
+    (a, b) =>
+      Number(b.pinned) - Number(a.pinned) ||
+      turn * (ways[view.sort](a, b) || compare(a.natural, b.natural)) ||
+      compare(a.id, b.id),
+  );
 }
 
 export interface Group {
@@ -60,15 +65,21 @@ export function grouped(items: Item[], view: View, nameOf: (person: string) => s
     else groups.set(name, [item]);
   };
   for (const item of items) {
-    if (view.group === 'date') add(whenGroup(view.sort === 'created' ? item.createdAt : (item.writtenAt ?? item.createdAt)), item);
+    if (view.group === 'date')
+      add(whenGroup(view.sort === 'created' ? item.createdAt : (item.writtenAt ?? item.createdAt)), item);
     else {
-      const names = view.group === 'tag' ? item.tags.map((tag) => tag.path) : item.people.map(nameOf).filter((name) => name !== undefined);
+      const names =
+        view.group === 'tag'
+          ? item.tags.map((tag) => tag.path)
+          : item.people.map(nameOf).filter((name) => name !== undefined);
       if (names.length === 0) add(view.group === 'tag' ? 'Without a tag' : 'Nobody yet', item);
       for (const name of names) add(name, item);
     }
   }
   const entries = [...groups].map(([name, own]) => ({ name, items: own }));
-  return view.group === 'date' ? entries : entries.sort((a, b) => Number(isRest(a.name)) - Number(isRest(b.name)) || a.name.localeCompare(b.name));
+  return view.group === 'date'
+    ? entries
+    : entries.sort((a, b) => Number(isRest(a.name)) - Number(isRest(b.name)) || a.name.localeCompare(b.name));
 }
 
 function isRest(name: string): boolean {

@@ -34,7 +34,8 @@ export class LibraryStore {
         if (siblings) siblings.push(node);
         else this.byParent.set(node.parent, [node]);
       }
-      for (const siblings of this.byParent.values()) siblings.sort((a, b) => compare(a.order, b.order) || compare(a.id, b.id));
+      for (const siblings of this.byParent.values())
+        siblings.sort((a, b) => compare(a.order, b.order) || compare(a.id, b.id));
     }
     return this.byParent.get(parent) ?? [];
   }
@@ -54,7 +55,10 @@ export class LibraryStore {
     const { handle } = this.document;
     if (version === this.version && handle === this.handle) return;
     const all = handle !== this.handle;
-    const { changed, gone } = JSON.parse(this.core.LibraryBridge.TakeChanges(handle, all)) as { changed: LibraryNode[]; gone: string[] };
+    const { changed, gone } = JSON.parse(this.core.LibraryBridge.TakeChanges(handle, all)) as {
+      changed: LibraryNode[];
+      gone: string[];
+    };
     if (all) this.nodes.clear();
     for (const node of changed) this.nodes.set(node.id, node);
     for (const id of gone) this.nodes.delete(id);

@@ -18,7 +18,11 @@ interface ListHands {
 }
 
 /** What keys do with the thing that has the focus, or with all that are chosen: space chooses, F2 renames, M moves, T tags, Delete bins, Alt with an arrow puts it one place on. */
-export function listKey(event: KeyboardEvent, item: Item, { items, chosen, selection, actions, ordered, rename, ask, say }: ListHands): void {
+export function listKey(
+  event: KeyboardEvent,
+  item: Item,
+  { items, chosen, selection, actions, ordered, rename, ask, say }: ListHands,
+): void {
   const about = selection.chosen.size > 0 ? chosen : [item];
   const may = about.every(actions.mayWrite);
   const step = event.altKey && ordered ? { ArrowUp: -1, ArrowDown: 1 }[event.key] : undefined;
@@ -27,10 +31,19 @@ export function listKey(event: KeyboardEvent, item: Item, { items, chosen, selec
   else if (command && event.key === 'a') selection.all();
   else if (event.key === 'F2' && may) rename(item.id);
   else if (event.key === 'm' && !command && may && about.every((one) => one.node)) ask({ what: 'move', items: about });
-  else if (event.key === 't' && !command && may && about.every((one) => one.kind !== 'folder' && one.space === item.space)) ask({ what: 'tag', items: about });
+  else if (
+    event.key === 't' &&
+    !command &&
+    may &&
+    about.every((one) => one.kind !== 'folder' && one.space === item.space)
+  )
+    ask({ what: 'tag', items: about });
   else if (event.key === 'Delete' && may) {
     actions.toBin(about);
-    say(about.length === 1 ? `Put “${item.title}” into the bin.` : `Put ${about.length} things into the bin.`, takeBack(() => actions.putBack(about)));
+    say(
+      about.length === 1 ? `Put “${item.title}” into the bin.` : `Put ${about.length} things into the bin.`,
+      takeBack(() => actions.putBack(about)),
+    );
   } else if (step && may) {
     const at = items.indexOf(item);
     const after = step > 0 ? items[at + 1]?.id : (items[at - 2]?.id ?? 'first');

@@ -3,7 +3,16 @@ export const root = '00000000-0000-0000-0000-000000000000';
 export const colours = ['spruce', 'madder', 'sky', 'gold', 'plum', 'lichen'] as const;
 export const defaultPaper = 'a4-ruled-710';
 
-export const nodeKinds = { folder: 1, notebook: 2, section: 3, page: 4, tag: 5, lens: 6, paper: 7, markKind: 8 } as const;
+export const nodeKinds = {
+  folder: 1,
+  notebook: 2,
+  section: 3,
+  page: 4,
+  tag: 5,
+  lens: 6,
+  paper: 7,
+  markKind: 8,
+} as const;
 
 /** A folder, notebook, tag or lens as Core gives it. `folded` and `natural` are its name for finding and for sorting. */
 export interface LibraryNode {

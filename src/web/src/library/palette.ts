@@ -19,4 +19,11 @@ export const inkOf: Record<string, string> = {
 };
 
 /** Plain values, for what Core draws. Gold and lichen are darker than in the palette, so that a title on them is read. */
-export const hexOf: Record<string, string> = { spruce: '#1f3d3a', madder: '#b4533c', sky: '#4f7388', gold: '#a3731d', plum: '#6e4a63', lichen: '#68753c' };
+export const hexOf: Record<string, string> = {
+  spruce: '#1f3d3a',
+  madder: '#b4533c',
+  sky: '#4f7388',
+  gold: '#a3731d',
+  plum: '#6e4a63',
+  lichen: '#68753c',
+};

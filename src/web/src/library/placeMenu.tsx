@@ -1,4 +1,11 @@
-import { CalendarPlusIcon, FilesIcon, FolderSimplePlusIcon, GraphIcon, PencilSimpleIcon, TrashIcon } from '@phosphor-icons/react';
+import {
+  CalendarPlusIcon,
+  FilesIcon,
+  FolderSimplePlusIcon,
+  GraphIcon,
+  PencilSimpleIcon,
+  TrashIcon,
+} from '@phosphor-icons/react';
 import type { MenuEntry } from '../ui/Menu';
 import type { Asking, ItemMenu } from './itemMenu';
 import type { ShownPlace } from './places';
@@ -22,15 +29,35 @@ function moreEntries(place: ShownPlace, { go }: PlaceHands): MenuEntry[] {
   const { space } = place.libraries[0]!;
   const folder = place.node?.id;
   return [
-    { label: 'New planner', testId: 'new-planner', icon: <CalendarPlusIcon size={20} weight="light" />, onChoose: () => go(`/planner/${space}${folder ? `/${folder}` : ''}`) },
-    { label: 'Web of pages', testId: 'folder-web', icon: <GraphIcon size={20} weight="light" />, onChoose: () => go(`/web/${space}/folder${folder ? `?folder=${folder}` : ''}`) },
-    { label: 'Papers of your own', testId: 'own-papers', icon: <FilesIcon size={20} weight="light" />, onChoose: () => go(`/papers/${space}`) },
+    {
+      label: 'New planner',
+      testId: 'new-planner',
+      icon: <CalendarPlusIcon size={20} weight="light" />,
+      onChoose: () => go(`/planner/${space}${folder ? `/${folder}` : ''}`),
+    },
+    {
+      label: 'Web of pages',
+      testId: 'folder-web',
+      icon: <GraphIcon size={20} weight="light" />,
+      onChoose: () => go(`/web/${space}/folder${folder ? `?folder=${folder}` : ''}`),
+    },
+    {
+      label: 'Papers of your own',
+      testId: 'own-papers',
+      icon: <FilesIcon size={20} weight="light" />,
+      onChoose: () => go(`/papers/${space}`),
+    },
   ];
 }
 
 function lensEntries({ lens, keeper }: ShownPlace, { ask, go }: PlaceHands): MenuEntry[] {
   return [
-    { label: 'Name and icon', testId: 'lens-look', icon: <PencilSimpleIcon size={20} weight="light" />, onChoose: () => ask({ what: 'lens' }) },
+    {
+      label: 'Name and icon',
+      testId: 'lens-look',
+      icon: <PencilSimpleIcon size={20} weight="light" />,
+      onChoose: () => ask({ what: 'lens' }),
+    },
     {
       label: 'Put into the bin',
       testId: 'lens-bin',
@@ -57,5 +84,13 @@ function folderEntries(place: ShownPlace, menu: ItemMenu, { ask, go, onNewFolder
       },
     };
   });
-  return [...entries, { label: 'New folder in it', testId: 'menu-inner', icon: <FolderSimplePlusIcon size={20} weight="light" />, onChoose: () => onNewFolder(item.space) }];
+  return [
+    ...entries,
+    {
+      label: 'New folder in it',
+      testId: 'menu-inner',
+      icon: <FolderSimplePlusIcon size={20} weight="light" />,
+      onChoose: () => onNewFolder(item.space),
+    },
+  ];
 }

@@ -32,34 +32,82 @@ const emptyWords: Record<string, { title: string; words: string }> = {
   recent: { title: 'Nothing was written yet', words: 'The pages written on last will stand here.' },
   often: { title: 'Nothing was opened yet', words: 'What you open often and lately comes to stand here.' },
   starred: { title: 'Nothing is starred', words: 'Star a notebook, folder or page by its menu to have it here.' },
-  shared: { title: 'Nobody has shared anything yet', words: 'Notebooks that others of your group made will stand here.' },
-  jots: { title: 'No jots are waiting', words: 'Press “Jot” anywhere to write at once. It waits here until you file it: drag it to a folder, or choose “File it”.' },
+  shared: {
+    title: 'Nobody has shared anything yet',
+    words: 'Notebooks that others of your group made will stand here.',
+  },
+  jots: {
+    title: 'No jots are waiting',
+    words:
+      'Press “Jot” anywhere to write at once. It waits here until you file it: drag it to a folder, or choose “File it”.',
+  },
 };
 
-export function placeOf(at: Place, libraries: Map<string, Library>, spaces: Space[], summaries: Map<string, Summary>, personal: Personal | undefined, person: string, view: View): ShownPlace {
+export function placeOf(
+  at: Place,
+  libraries: Map<string, Library>,
+  spaces: Space[],
+  summaries: Map<string, Summary>,
+  personal: Personal | undefined,
+  person: string,
+  view: View,
+): ShownPlace {
   const all = [...libraries.values()];
   const item = (library: Library, node: LibraryNode) => itemOfNode(library, node, summaries.get(node.id));
   if (at.space === 'list') {
     const words = lists.find((list) => list.name === at.place)?.words ?? 'Library';
-    const base = { title: words, above: 'Library', libraries: all, items: [], folders: [], empty: emptyWords[at.place] ?? emptyWords.all! };
+    const base = {
+      title: words,
+      above: 'Library',
+      libraries: all,
+      items: [],
+      folders: [],
+      empty: emptyWords[at.place] ?? emptyWords.all!,
+    };
     switch (at.place) {
       case 'recent':
         return { ...base, rule: JSON.stringify({ all: [{ kind: 'page' }, { written: '1970-01-01/' }] }) };
       case 'starred':
-        return { ...base, rule: JSON.stringify({ all: [{ kind: 'page' }, { starred: true }] }), items: all.flatMap((library) => [...library.nodes.values()].filter((node) => !node.inBin && personal?.stars.has(node.id)).map((node) => item(library, node))) };
+        return {
+          ...base,
+          rule: JSON.stringify({ all: [{ kind: 'page' }, { starred: true }] }),
+          items: all.flatMap((library) =>
+            [...library.nodes.values()]
+              .filter((node) => !node.inBin && personal?.stars.has(node.id))
+              .map((node) => item(library, node)),
+          ),
+        };
       case 'often': {
         const used = personal?.often() ?? [];
-        const items = used.map(({ space, notebook }) => ({ library: libraries.get(space), node: libraries.get(space)?.find(notebook) })).flatMap(({ library, node }) => (library && node && !node.inBin ? [item(library, node)] : []));
-        return { ...base, items: items.slice(0, 50), keepsOrder: true, note: 'A visit counts half as much after a fortnight, a quarter after four weeks.' };
+        const items = used
+          .map(({ space, notebook }) => ({ library: libraries.get(space), node: libraries.get(space)?.find(notebook) }))
+          .flatMap(({ library, node }) => (library && node && !node.inBin ? [item(library, node)] : []));
+        return {
+          ...base,
+          items: items.slice(0, 50),
+          keepsOrder: true,
+          note: 'A visit counts half as much after a fortnight, a quarter after four weeks.',
+        };
       }
       case 'shared': {
         const groups = spaces.filter((space) => !space.personal).map((space) => libraries.get(space.id)!);
-        return { ...base, items: groups.flatMap((library) => library.allNotebooks(root).filter((node) => node.createdBy !== person).map((node) => item(library, node))) };
+        return {
+          ...base,
+          items: groups.flatMap((library) =>
+            library
+              .allNotebooks(root)
+              .filter((node) => node.createdBy !== person)
+              .map((node) => item(library, node)),
+          ),
+        };
       }
       case 'jots':
         return { ...base, items: all.flatMap((library) => library.jots().map((node) => item(library, node))) };
       default:
-        return { ...base, items: all.flatMap((library) => library.allNotebooks(root).map((node) => item(library, node))) };
+        return {
+          ...base,
+          items: all.flatMap((library) => library.allNotebooks(root).map((node) => item(library, node))),
+        };
     }
   }
 
@@ -75,8 +123,12 @@ export function placeOf(at: Place, libraries: Map<string, Library>, spaces: Spac
       items: [],
       folders: [],
       ...(lens ? { rule: lens.rule ?? '{"all":[]}', lens, keeper: library } : {}),
-      ...(lens?.rule && namesDeletedTag(lens.rule, asked) ? { note: 'This lens names a tag that is no longer there. Nothing carries it, so that part finds nothing.' } : {}),
-      empty: lens ? { title: 'Nothing matches this lens now', words: 'It is asked again whenever you open it.' } : { title: 'This lens is no longer there', words: 'It was put into the bin, or belongs to somebody else.' },
+      ...(lens?.rule && namesDeletedTag(lens.rule, asked)
+        ? { note: 'This lens names a tag that is no longer there. Nothing carries it, so that part finds nothing.' }
+        : {}),
+      empty: lens
+        ? { title: 'Nothing matches this lens now', words: 'It is asked again whenever you open it.' }
+        : { title: 'This lens is no longer there', words: 'It was put into the bin, or belongs to somebody else.' },
     };
   }
 
@@ -92,7 +144,13 @@ export function placeOf(at: Place, libraries: Map<string, Library>, spaces: Spac
     ...(node ? { node, asItem: item(library, node) } : {}),
     empty: !isThere
       ? { title: 'This folder is not here', words: 'It is in the bin, or was erased from it.' }
-      : { title: 'No notebooks here yet', words: space.role === 'reader' ? 'The writers of this library have not put any here.' : 'Make one with “New notebook”, or drag one here from another folder.' },
+      : {
+          title: 'No notebooks here yet',
+          words:
+            space.role === 'reader'
+              ? 'The writers of this library have not put any here.'
+              : 'Make one with “New notebook”, or drag one here from another folder.',
+        },
   };
 }
 

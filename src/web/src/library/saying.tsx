@@ -34,10 +34,19 @@ export function useSaying(): { said: Said; say: Say } {
 
 export function UndoLine({ said, onClose }: { said: Said; onClose: () => void }) {
   return (
-    <div role="status" data-testid="said" className={`absolute bottom-4 left-1/2 z-30 flex max-w-[calc(100%-32px)] -translate-x-1/2 items-center gap-2 rounded-md bg-neutral pl-4 text-neutral-content ${said.words ? '' : 'sr-only'}`}>
+    <div
+      role="status"
+      data-testid="said"
+      className={`absolute bottom-4 left-1/2 z-30 flex max-w-[calc(100%-32px)] -translate-x-1/2 items-center gap-2 rounded-md bg-neutral pl-4 text-neutral-content ${said.words ? '' : 'sr-only'}`}
+    >
       <span className="py-2.5">{said.words}</span>
       {said.action && (
-        <button type="button" className="h-10 px-3 font-semibold underline" data-testid="take-back" onClick={() => (said.action?.do(), onClose())}>
+        <button
+          type="button"
+          className="h-10 px-3 font-semibold underline"
+          data-testid="take-back"
+          onClick={() => (said.action?.do(), onClose())}
+        >
           {said.action.words}
         </button>
       )}

@@ -34,17 +34,37 @@ const kinds = ['', 'folder', 'notebook', 'section', 'page'] as const;
 const most = 500;
 
 /** What a rule finds in some libraries; from the server, or without a connection from this device. Asked again whenever the library changes. */
-export function useEntries(libraries: Library[], rule: string | undefined, view: View, summaries: Map<string, Summary>, stars: Set<string>): Answer | undefined {
+export function useEntries(
+  libraries: Library[],
+  rule: string | undefined,
+  view: View,
+  summaries: Map<string, Summary>,
+  stars: Set<string>,
+): Answer | undefined {
   const workspace = useWorkspace();
   const { data } = useQuery({
-    queryKey: ['entries', libraries.map((library) => library.space).join(), rule, view.sort, view.reversed, ...libraries],
+    queryKey: [
+      'entries',
+      libraries.map((library) => library.space).join(),
+      rule,
+      view.sort,
+      view.reversed,
+      ...libraries,
+    ],
     queryFn: async () => {
-      const answers = await Promise.all(libraries.map((library) => ask(workspace, library, rule!, view, summaries, stars)));
-      return { total: answers.reduce((sum, one) => sum + one.total, 0), items: answers.flatMap((one) => one.items), fromDevice: answers.some((one) => one.fromDevice) };
+      const answers = await Promise.all(
+        libraries.map((library) => ask(workspace, library, rule!, view, summaries, stars)),
+      );
+      return {
+        total: answers.reduce((sum, one) => sum + one.total, 0),
+        items: answers.flatMap((one) => one.items),
+        fromDevice: answers.some((one) => one.fromDevice),
+      };
     },
     enabled: rule !== undefined,
     placeholderData: (before: Answer | undefined) => before,
-    queryKeyHashFn: (key) => key.map((part) => (typeof part === 'object' ? String(versionOf(part as object)) : String(part))).join('|'),
+    queryKeyHashFn: (key) =>
+      key.map((part) => (typeof part === 'object' ? String(versionOf(part as object)) : String(part))).join('|'),
     retry: false,
     refetchInterval: withoutNews,
   });
@@ -61,7 +81,14 @@ function versionOf(library: object): number {
   return version;
 }
 
-async function ask(workspace: Workspace, library: Library, rule: string, view: View, summaries: Map<string, Summary>, stars: Set<string>): Promise<Answer> {
+async function ask(
+  workspace: Workspace,
+  library: Library,
+  rule: string,
+  view: View,
+  summaries: Map<string, Summary>,
+  stars: Set<string>,
+): Promise<Answer> {
   const utcOffset = -new Date().getTimezoneOffset();
   const sort = view.sort === 'own' ? 'name' : view.sort;
   try {
@@ -74,7 +101,11 @@ async function ask(workspace: Workspace, library: Library, rule: string, view: V
       limit: most,
       utcOffset,
     });
-    return { total: found.total, items: found.entries.map((entry) => itemOfEntry(library, entry, summaries)), fromDevice: false };
+    return {
+      total: found.total,
+      items: found.entries.map((entry) => itemOfEntry(library, entry, summaries)),
+      fromDevice: false,
+    };
   } catch (problem) {
     if (!(problem instanceof Unreachable)) throw problem;
     return askDevice(workspace, library, rule, summaries, stars, utcOffset);
@@ -107,23 +138,60 @@ function itemOfEntry(library: Library, entry: Entry, summaries: Map<string, Summ
 }
 
 /** Core answers from the library and the notebooks that this device holds. */
-async function askDevice(workspace: Workspace, library: Library, rule: string, summaries: Map<string, Summary>, stars: Set<string>, utcOffset: number): Promise<Answer> {
+async function askDevice(
+  workspace: Workspace,
+  library: Library,
+  rule: string,
+  summaries: Map<string, Summary>,
+  stars: Set<string>,
+  utcOffset: number,
+): Promise<Answer> {
   const held = await workspace.store.heldDocuments();
-  const notebooks = [...library.nodes.values()].filter((node) => node.kind === 'notebook' && !node.inBin && (held.has(addressOf(library.space, 'notebook', node.id)) || held.has(node.id)));
+  const notebooks = [...library.nodes.values()].filter(
+    (node) =>
+      node.kind === 'notebook' &&
+      !node.inBin &&
+      (held.has(addressOf(library.space, 'notebook', node.id)) || held.has(node.id)),
+  );
   const documents = await Promise.all(notebooks.map((node) => workspace.acquire(library.space, 'notebook', node.id)));
   const facts: Record<string, object> = {};
   for (const id of stars) facts[id] = { starred: true };
   for (const [id, { writtenAt, people }] of summaries) facts[id] = { writtenAt, people, starred: stars.has(id) };
   const { LibraryBridge, NotebookBridge } = workspace.core;
   const ids = new Set(
-    JSON.parse(LibraryBridge.Ask(library.handle, rule, JSON.stringify(facts), documents.map((document) => document.handle), notebooks.map((node) => node.id), Date.now(), utcOffset)) as string[],
+    JSON.parse(
+      LibraryBridge.Ask(
+        library.handle,
+        rule,
+        JSON.stringify(facts),
+        documents.map((document) => document.handle),
+        notebooks.map((node) => node.id),
+        Date.now(),
+        utcOffset,
+      ),
+    ) as string[],
   );
-  const items = [...ids].map((id) => library.find(id)).filter((node) => node !== undefined).map((node) => itemOfNode(library, node, summaries.get(node.id)));
+  const items = [...ids]
+    .map((id) => library.find(id))
+    .filter((node) => node !== undefined)
+    .map((node) => itemOfNode(library, node, summaries.get(node.id)));
   for (const [i, node] of notebooks.entries()) {
     const entries = JSON.parse(NotebookBridge.Outline(documents[i]!.handle, false)) as NotebookEntry[];
     for (const entry of entries.filter((one) => ids.has(one.id))) {
       items.push(
-        itemOfEntry(library, { ...entry, kind: entry.kind === 'page' ? 4 : 3, notebook: node.id, parent: node.parent, notebookName: node.name, sequence: 0, writtenAt: null }, summaries),
+        itemOfEntry(
+          library,
+          {
+            ...entry,
+            kind: entry.kind === 'page' ? 4 : 3,
+            notebook: node.id,
+            parent: node.parent,
+            notebookName: node.name,
+            sequence: 0,
+            writtenAt: null,
+          },
+          summaries,
+        ),
       );
     }
     workspace.release(library.space, 'notebook', node.id);

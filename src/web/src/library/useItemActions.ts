@@ -40,7 +40,11 @@ export function useItemActions(): ItemActions | undefined {
     /** Does something to a thing in the document that holds it. */
     const inDocument = async (item: Item, make: (handle: number, now: number) => Uint8Array) => {
       const isInner = item.kind === 'page' || item.kind === 'section';
-      const document = await workspace.acquire(item.space, isInner ? 'notebook' : 'library', isInner ? item.notebook : item.space);
+      const document = await workspace.acquire(
+        item.space,
+        isInner ? 'notebook' : 'library',
+        isInner ? item.notebook : item.space,
+      );
       try {
         document.perform(make);
       } finally {
@@ -48,15 +52,24 @@ export function useItemActions(): ItemActions | undefined {
       }
       if (isInner) void queries.invalidateQueries({ queryKey: ['entries'] });
     };
-    const set = (item: Item, property: number, value: string) => void inDocument(item, (handle, now) => LibraryBridge.SetProperty(handle, item.id, property, value, now));
-    const carried = (items: Item[]) => [...new Set(items.flatMap((item) => library(item).tagsOf(library(item).find(item.id)?.tags ?? item.tags.map((tag) => tag.id))))];
+    const set = (item: Item, property: number, value: string) =>
+      void inDocument(item, (handle, now) => LibraryBridge.SetProperty(handle, item.id, property, value, now));
+    const carried = (items: Item[]) => [
+      ...new Set(
+        items.flatMap((item) =>
+          library(item).tagsOf(library(item).find(item.id)?.tags ?? item.tags.map((tag) => tag.id)),
+        ),
+      ),
+    ];
     return {
       mayWrite: (item) => spaces.find((space) => space.id === item.space)?.role !== 'reader',
       isStarred: (item) => personal.stars.has(item.id),
       library,
       rename: async (item, name) => {
         try {
-          await inDocument(item, (handle, now) => LibraryBridge.SetProperty(handle, item.id, properties.name, name.trim(), now));
+          await inDocument(item, (handle, now) =>
+            LibraryBridge.SetProperty(handle, item.id, properties.name, name.trim(), now),
+          );
           return '';
         } catch (problem) {
           return sentenceOf(problem);
@@ -76,7 +89,9 @@ export function useItemActions(): ItemActions | undefined {
       },
       tag: (items, tag, on) => {
         const ids = on ? [tag] : (carried(items).find((one) => one.id === tag)?.ids ?? [tag]);
-        for (const item of items) for (const id of ids) void inDocument(item, (handle, now) => LibraryBridge.SetTag(handle, item.id, id, on, now));
+        for (const item of items)
+          for (const id of ids)
+            void inDocument(item, (handle, now) => LibraryBridge.SetTag(handle, item.id, id, on, now));
       },
       carried,
       move: async (items, space, folder) => {
@@ -88,7 +103,9 @@ export function useItemActions(): ItemActions | undefined {
             try {
               await library(item).copy(item.id, { space, parent: folder }, true);
             } catch (problem) {
-              return problem instanceof Unreachable ? 'Moving into another library needs a connection. Nothing was moved.' : sentenceOf(problem);
+              return problem instanceof Unreachable
+                ? 'Moving into another library needs a connection. Nothing was moved.'
+                : sentenceOf(problem);
             }
           }
         }
@@ -99,7 +116,9 @@ export function useItemActions(): ItemActions | undefined {
           try {
             await library(item).copy(item.id, { space: item.space, parent: item.folder }, false, signal);
           } catch (problem) {
-            return problem instanceof Unreachable ? 'Duplicating needs a connection. Nothing was copied.' : sentenceOf(problem);
+            return problem instanceof Unreachable
+              ? 'Duplicating needs a connection. Nothing was copied.'
+              : sentenceOf(problem);
           }
         }
         return '';

@@ -34,7 +34,10 @@ function librariesOf(workspace: Workspace): Map<string, Library> {
   const libraries = new Map(
     workspace.libraries.map((document) => {
       const known = before?.libraries.get(document.space);
-      return [document.space, known?.version === document.getVersion() ? known : new Library(document, workspace)] as const;
+      return [
+        document.space,
+        known?.version === document.getVersion() ? known : new Library(document, workspace),
+      ] as const;
     }),
   );
   made.set(workspace, { versions, libraries });

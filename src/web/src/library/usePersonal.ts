@@ -59,7 +59,10 @@ export function usePersonal(): Personal | undefined {
     if (!library) return undefined;
     const views = library.registers(properties.view);
     const trays = library.registers(properties.tray);
-    const hand = { ...usualHand, ...(JSON.parse(library.registers(properties.hand)[root] ?? '{}') as Partial<HandSettings>) };
+    const hand = {
+      ...usualHand,
+      ...(JSON.parse(library.registers(properties.hand)[root] ?? '{}') as Partial<HandSettings>),
+    };
     const today = library.registers(properties.todayPreset)[root];
     return {
       library,
@@ -70,7 +73,12 @@ export function usePersonal(): Personal | undefined {
       view: (target) => readView(views[target]),
       setView: (target, view) => library.set(target, properties.view, writeView(view)),
       often: () => JSON.parse(core.LibraryBridge.Often(library.handle)) as { space: string; notebook: string }[],
-      jotPreset: { paper: defaultPaper, colour: 'gold', pen: 0, ...(JSON.parse(library.registers(properties.jotPreset)[root] ?? '{}') as Partial<JotPreset>) },
+      jotPreset: {
+        paper: defaultPaper,
+        colour: 'gold',
+        pen: 0,
+        ...(JSON.parse(library.registers(properties.jotPreset)[root] ?? '{}') as Partial<JotPreset>),
+      },
       setJotPreset: (preset) => library.set(root, properties.jotPreset, JSON.stringify(preset)),
       ...(today ? { todayPreset: JSON.parse(today) as TodayPreset } : {}),
       setTodayPreset: (preset) => library.set(root, properties.todayPreset, JSON.stringify(preset)),

@@ -25,7 +25,8 @@ export function useSelection(order: string[]): Selection {
       press: (id, { shift, more }) => {
         const [from, to] = [order.indexOf(last), order.indexOf(id)].sort((a, b) => a - b);
         if (shift && from !== undefined && from >= 0) setChosen(new Set([...standing, ...order.slice(from, to! + 1)]));
-        else if (more) setChosen(standing.has(id) ? new Set([...standing].filter((one) => one !== id)) : new Set([...standing, id]));
+        else if (more)
+          setChosen(standing.has(id) ? new Set([...standing].filter((one) => one !== id)) : new Set([...standing, id]));
         else setChosen(new Set([id]));
         setLast(id);
       },

@@ -31,7 +31,9 @@ export function useSummaries(): Map<string, Summary> {
     queryKey: ['summaries', ids],
     queryFn: async () => {
       const before = queries.getQueryData<Map<string, Shelf>>(['summaries', ids]);
-      const shelves = await Promise.all(spaces.map(async (space) => [space.id, await refresh(workspace, space.id, before?.get(space.id))] as const));
+      const shelves = await Promise.all(
+        spaces.map(async (space) => [space.id, await refresh(workspace, space.id, before?.get(space.id))] as const),
+      );
       return new Map(shelves);
     },
     refetchInterval: withoutNews,
@@ -45,8 +47,11 @@ async function refresh(workspace: Workspace, space: string, before: Shelf | unde
   const kept = `summaries ${space}`;
   const known = before ?? ((await workspace.store.answer(kept)) as Shelf | undefined);
   try {
-    const { serverTime, shut, summaries } = await getJson<SummaryAnswer>(`/api/spaces/${space}/summaries${known ? `?after=${known.at - overlapMilliseconds}` : ''}`);
-    if (known && summaries.length === 0 && !shut.some((notebook) => known.byId.has(notebook))) return { ...known, at: serverTime };
+    const { serverTime, shut, summaries } = await getJson<SummaryAnswer>(
+      `/api/spaces/${space}/summaries${known ? `?after=${known.at - overlapMilliseconds}` : ''}`,
+    );
+    if (known && summaries.length === 0 && !shut.some((notebook) => known.byId.has(notebook)))
+      return { ...known, at: serverTime };
     const byId = new Map(known?.byId);
     for (const summary of summaries) byId.set(summary.notebook, summary);
     for (const notebook of shut) byId.delete(notebook);
@@ -93,7 +98,10 @@ class StripLoader {
       }
     } catch (problem) {
       for (const id of ids) {
-        const kept = problem instanceof Unreachable ? ((await this.workspace.store.answer(`strip ${id}`)) as ShownPage[] | undefined) : undefined;
+        const kept =
+          problem instanceof Unreachable
+            ? ((await this.workspace.store.answer(`strip ${id}`)) as ShownPage[] | undefined)
+            : undefined;
         for (const { resolve, reject } of asked.get(id)!) {
           if (kept) resolve(kept);
           else reject(problem);
@@ -139,14 +147,21 @@ interface LockState {
 }
 
 function lockQuery(workspace: Workspace, space: string) {
-  return { queryKey: ['locks', space], queryFn: () => workspace.list<LockState[]>(`/api/spaces/${space}/locks`), refetchInterval: 60_000 };
+  return {
+    queryKey: ['locks', space],
+    queryFn: () => workspace.list<LockState[]>(`/api/spaces/${space}/locks`),
+    refetchInterval: 60_000,
+  };
 }
 
 /** The locks of all spaces; see {@link useLocks}. */
 export function useLocksOf(spaces: { id: string }[]): (LockState & { space: string })[] {
   const workspace = useWorkspace();
   const all = useQueries({ queries: spaces.map((space) => lockQuery(workspace, space.id)), combine: dataOf });
-  return useMemo(() => all.flatMap((locks, i) => locks.map((lock) => ({ ...lock, space: spaces[i]!.id }))), [all, spaces]);
+  return useMemo(
+    () => all.flatMap((locks, i) => locks.map((lock) => ({ ...lock, space: spaces[i]!.id }))),
+    [all, spaces],
+  );
 }
 
 const dataOf = (results: { data: LockState[] | undefined }[]) => results.map(({ data }) => data ?? []);
@@ -159,11 +174,18 @@ export function useLocks(space: string): Map<string, number | null> {
   useEffect(() => {
     const next = Math.min(...(data ?? []).flatMap(({ openUntil }) => openUntil ?? []));
     if (!Number.isFinite(next)) return;
-    const timer = setTimeout(() => {
-      // Also without a connection: what is over is shut.
-      queries.setQueryData<LockState[]>(['locks', space], (before) => before?.map((one) => (one.openUntil !== null && one.openUntil <= Date.now() ? { ...one, openUntil: null } : one)));
-      void queries.invalidateQueries({ queryKey: ['locks', space] });
-    }, Math.max(0, next - Date.now()) + 500);
+    const timer = setTimeout(
+      () => {
+        // Also without a connection: what is over is shut.
+        queries.setQueryData<LockState[]>(['locks', space], (before) =>
+          before?.map((one) =>
+            one.openUntil !== null && one.openUntil <= Date.now() ? { ...one, openUntil: null } : one,
+          ),
+        );
+        void queries.invalidateQueries({ queryKey: ['locks', space] });
+      },
+      Math.max(0, next - Date.now()) + 500,
+    );
     return () => clearTimeout(timer);
   }, [data, queries, space]);
   return useMemo(() => new Map((data ?? []).map((one) => [one.notebook, one.openUntil])), [data]);

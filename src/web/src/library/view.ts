@@ -10,10 +10,29 @@ export interface View {
   deep: boolean;
 }
 
-export const usualView: View = { density: 'rows', sort: 'written', reversed: false, group: 'none', size: 5, deep: true };
+export const usualView: View = {
+  density: 'rows',
+  sort: 'written',
+  reversed: false,
+  group: 'none',
+  size: 5,
+  deep: true,
+};
 
-export const sortWords: Record<View['sort'], string> = { written: 'Last written', name: 'Name', created: 'Created', kind: 'Kind', size: 'Size', own: 'Own order' };
-export const groupWords: Record<View['group'], string> = { none: 'Not grouped', date: 'By date', tag: 'By tag', person: 'By person' };
+export const sortWords: Record<View['sort'], string> = {
+  written: 'Last written',
+  name: 'Name',
+  created: 'Created',
+  kind: 'Kind',
+  size: 'Size',
+  own: 'Own order',
+};
+export const groupWords: Record<View['group'], string> = {
+  none: 'Not grouped',
+  date: 'By date',
+  tag: 'By tag',
+  person: 'By person',
+};
 
 export function readView(text: string | undefined): View {
   if (!text) return usualView;
@@ -33,5 +52,8 @@ export function viewTarget(space: string, place: string): string {
   if (/^[0-9a-f-]{36}$/.test(place)) return place === '00000000-0000-0000-0000-000000000000' ? space : place;
   const name = place.replace(/^lens-/, '');
   if (/^[0-9a-f-]{36}$/.test(name)) return name;
-  return `00000000-0000-8000-8000-${[...name].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) % 0xffffffffffff, 7).toString(16).padStart(12, '0')}`;
+  return `00000000-0000-8000-8000-${[...name]
+    .reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) % 0xffffffffffff, 7)
+    .toString(16)
+    .padStart(12, '0')}`;
 }

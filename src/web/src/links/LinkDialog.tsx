@@ -19,7 +19,17 @@ interface Choice {
 const mostShown = 80;
 
 /** Chooses where a link leads: an address, or by a part of its name a page, section or notebook; pages open lately come first. */
-export function LinkDialog({ here, notebook, onChoose, onClose }: { here: { space: string; page: string }; notebook: Notebook; onChoose: (target: string, title: string) => void; onClose: () => void }) {
+export function LinkDialog({
+  here,
+  notebook,
+  onChoose,
+  onClose,
+}: {
+  here: { space: string; page: string };
+  notebook: Notebook;
+  onChoose: (target: string, title: string) => void;
+  onClose: () => void;
+}) {
   const { core } = useWorkspace();
   const { spaces } = useSession();
   const libraries = useLibraries();
@@ -33,17 +43,50 @@ export function LinkDialog({ here, notebook, onChoose, onClose }: { here: { spac
   const own = { space: here.space, notebook: notebook.id };
   const ofEntry = (entry: NotebookEntry): Choice =>
     entry.kind === 'page'
-      ? { target: { kind: 'page', ...own, page: entry.id }, words: entry.title || `Page ${entry.number}`, about: `page ${entry.number}` }
+      ? {
+          target: { kind: 'page', ...own, page: entry.id },
+          words: entry.title || `Page ${entry.number}`,
+          about: `page ${entry.number}`,
+        }
       : { target: { kind: 'section', ...own, section: entry.id }, words: entry.title, about: 'section' };
   const recent: Choice[] = open.flatMap((one) => {
     const node = libraries.get(one.space)?.find(one.notebook);
-    return node && !node.inBin && one.page && one.page !== here.page ? [{ target: { kind: 'page', space: one.space, notebook: one.notebook, page: one.page }, words: `${node.name}, where you left it`, about: 'open now' }] : [];
+    return node && !node.inBin && one.page && one.page !== here.page
+      ? [
+          {
+            target: { kind: 'page', space: one.space, notebook: one.notebook, page: one.page },
+            words: `${node.name}, where you left it`,
+            about: 'open now',
+          },
+        ]
+      : [];
   });
   const notebooks: Choice[] = spaces.flatMap((space) =>
-    [...libraries.get(space.id)!.nodes.values()].filter((node) => node.kind === 'notebook' && !node.inBin).map((node) => ({ target: { kind: 'notebook' as const, space: space.id, notebook: node.id }, words: node.name, about: `notebook, ${space.name}` })),
+    [...libraries.get(space.id)!.nodes.values()]
+      .filter((node) => node.kind === 'notebook' && !node.inBin)
+      .map((node) => ({
+        target: { kind: 'notebook' as const, space: space.id, notebook: node.id },
+        words: node.name,
+        about: `notebook, ${space.name}`,
+      })),
   );
-  const found = [...recent, ...notebook.entries.filter((entry) => entry.id !== here.page).map(ofEntry), ...notebooks].filter((choice) => wanted === '' || Fold(choice.words).includes(wanted));
-  const choices = [...(address ? [{ target: address, words: address.kind === 'web' ? address.address : 'The place that was copied', about: address.kind === 'web' ? 'web' : 'inside' }] : []), ...found].slice(0, mostShown);
+  const found = [
+    ...recent,
+    ...notebook.entries.filter((entry) => entry.id !== here.page).map(ofEntry),
+    ...notebooks,
+  ].filter((choice) => wanted === '' || Fold(choice.words).includes(wanted));
+  const choices = [
+    ...(address
+      ? [
+          {
+            target: address,
+            words: address.kind === 'web' ? address.address : 'The place that was copied',
+            about: address.kind === 'web' ? 'web' : 'inside',
+          },
+        ]
+      : []),
+    ...found,
+  ].slice(0, mostShown);
   const choose = (choice: Choice | undefined) => {
     if (!choice) return setProblem('Type an address that begins with https://, or a part of a name.');
     try {
@@ -61,7 +104,11 @@ export function LinkDialog({ here, notebook, onChoose, onClose }: { here: { spac
         testId="link"
         typed={typed}
         onTyped={(text) => (setTyped(text), setAt(0), setProblem(''))}
-        choices={choices.map((choice, i) => ({ key: `${i}${writeTarget(choice.target)}`, name: choice.words, face: <ChoiceWords words={choice.words} about={choice.about} /> }))}
+        choices={choices.map((choice, i) => ({
+          key: `${i}${writeTarget(choice.target)}`,
+          name: choice.words,
+          face: <ChoiceWords words={choice.words} about={choice.about} />,
+        }))}
         at={at}
         onAt={setAt}
         onEnter={(index) => choose(choices[index])}

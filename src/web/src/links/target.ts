@@ -70,11 +70,16 @@ export function pathOf(target: Exclude<Target, { kind: 'web' }>): string {
 /** What was typed or pasted as a link: an address of this application becomes a link inside. Undefined when it is no address. */
 export function targetOfAddress(text: string): Target | undefined {
   const typed = text.trim();
-  const address = /^(https?:\/\/|mailto:)/i.test(typed) ? typed : /^www\.\S+\.\S+$/i.test(typed) ? `https://${typed}` : '';
+  const address = /^(https?:\/\/|mailto:)/i.test(typed)
+    ? typed
+    : /^www\.\S+\.\S+$/i.test(typed)
+      ? `https://${typed}`
+      : '';
   if (!address || !URL.canParse(address)) return undefined;
   const url = new URL(address);
   const [, , space, notebook, page] = url.pathname.split('/');
-  if (url.origin !== location.origin || !url.pathname.startsWith('/page/') || !space || !notebook) return { kind: 'web', address };
+  if (url.origin !== location.origin || !url.pathname.startsWith('/page/') || !space || !notebook)
+    return { kind: 'web', address };
   if (!page) {
     const section = url.searchParams.get('section');
     return section ? { kind: 'section', space, notebook, section } : { kind: 'notebook', space, notebook };
@@ -82,5 +87,7 @@ export function targetOfAddress(text: string): Target | undefined {
   const mark = url.searchParams.get('mark');
   if (mark) return { kind: 'mark', space, notebook, page, mark };
   const at = url.searchParams.get('at')?.split(',').map(Number);
-  return at ? { kind: 'place', space, notebook, page, x: at[0] ?? 0, y: at[1] ?? 0 } : { kind: 'page', space, notebook, page };
+  return at
+    ? { kind: 'place', space, notebook, page, x: at[0] ?? 0, y: at[1] ?? 0 }
+    : { kind: 'page', space, notebook, page };
 }

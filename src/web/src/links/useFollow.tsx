@@ -9,7 +9,10 @@ import { useWorkspace } from '../sync/workspace';
 import { Dialog } from '../ui/Dialog';
 import { pathOf, readTarget, type Target } from './target';
 
-type Asking = { what: 'web'; address: string; title: string } | { what: 'binned'; target: Exclude<Target, { kind: 'web' }>; name: string; restore: () => Promise<void> } | { what: 'nothing'; sentence: string };
+type Asking =
+  | { what: 'web'; address: string; title: string }
+  | { what: 'binned'; target: Exclude<Target, { kind: 'web' }>; name: string; restore: () => Promise<void> }
+  | { what: 'nothing'; sentence: string };
 
 /** Goes where a link leads. What lies in the bin is said to be there, with the way to put it back; of what one may not see nothing is told. */
 export function useFollow(): { follow: (target: string, title?: string) => Promise<void>; asking: React.ReactNode } {
@@ -23,29 +26,55 @@ export function useFollow(): { follow: (target: string, title?: string) => Promi
     const target = readTarget(text);
     if (target.kind === 'web') return setAsking({ what: 'web', address: target.address, title });
     const library = libraries.get(target.space);
-    if (!library || !spaces.some((space) => space.id === target.space)) return setAsking({ what: 'nothing', sentence: 'This leads to something that you may not see.' });
+    if (!library || !spaces.some((space) => space.id === target.space))
+      return setAsking({ what: 'nothing', sentence: 'This leads to something that you may not see.' });
     const node = library.find(target.notebook);
     if (!node) return setAsking({ what: 'nothing', sentence: 'What this leads to is no longer here.' });
     if (node.inBin)
-      return setAsking({ what: 'binned', target, name: `The notebook “${node.name}”`, restore: async () => library.putBack(target.notebook) });
+      return setAsking({
+        what: 'binned',
+        target,
+        name: `The notebook “${node.name}”`,
+        restore: async () => library.putBack(target.notebook),
+      });
     const document = await workspace.acquire(target.space, 'notebook', target.notebook);
     const entries = JSON.parse(workspace.core.NotebookBridge.Outline(document.handle, true)) as NotebookEntry[];
     const wanted = target.kind === 'section' ? target.section : target.kind === 'notebook' ? '' : target.page;
     const entry = entries.find((one) => one.id === wanted);
     const isWithin = (entry: NotebookEntry, id: string): boolean => {
-      for (let at: NotebookEntry | undefined = entry; at; at = entries.find((other) => other.id === at!.parent)) if (at.id === id) return true;
+      for (let at: NotebookEntry | undefined = entry; at; at = entries.find((other) => other.id === at!.parent))
+        if (at.id === id) return true;
       return false;
     };
-    const first = target.kind === 'section' ? entries.find((one) => one.kind === 'page' && !one.inBin && isWithin(one, wanted)) : undefined;
+    const first =
+      target.kind === 'section'
+        ? entries.find((one) => one.kind === 'page' && !one.inBin && isWithin(one, wanted))
+        : undefined;
     const putBack = async () => {
       // The thing itself, or what it lies in.
-      for (let one = entry; one; one = entries.find((other) => other.id === one!.parent)) document.perform((handle, now) => workspace.core.LibraryBridge.SetProperty(handle, one!.id, properties.binned, '', now));
+      for (let one = entry; one; one = entries.find((other) => other.id === one!.parent))
+        document.perform((handle, now) =>
+          workspace.core.LibraryBridge.SetProperty(handle, one!.id, properties.binned, '', now),
+        );
     };
     workspace.release(target.space, 'notebook', target.notebook);
-    if (wanted && !entry) return setAsking({ what: 'nothing', sentence: 'The page that this leads to is no longer in its notebook.' });
-    if (entry?.inBin) return setAsking({ what: 'binned', target, name: entry.title ? `“${entry.title}”` : 'The page', restore: putBack });
-    if (target.kind === 'section') return void (await navigate(pathOf({ kind: 'page', space: target.space, notebook: target.notebook, page: first?.id ?? '' })));
-    if (target.kind === 'notebook') return void (await navigate(pathOf({ kind: 'page', space: target.space, notebook: target.notebook, page: lastPageIn(target.notebook) })));
+    if (wanted && !entry)
+      return setAsking({ what: 'nothing', sentence: 'The page that this leads to is no longer in its notebook.' });
+    if (entry?.inBin)
+      return setAsking({
+        what: 'binned',
+        target,
+        name: entry.title ? `“${entry.title}”` : 'The page',
+        restore: putBack,
+      });
+    if (target.kind === 'section')
+      return void (await navigate(
+        pathOf({ kind: 'page', space: target.space, notebook: target.notebook, page: first?.id ?? '' }),
+      ));
+    if (target.kind === 'notebook')
+      return void (await navigate(
+        pathOf({ kind: 'page', space: target.space, notebook: target.notebook, page: lastPageIn(target.notebook) }),
+      ));
     await navigate(pathOf(target));
   };
 
@@ -53,7 +82,16 @@ export function useFollow(): { follow: (target: string, title?: string) => Promi
   return {
     follow,
     asking: asking && (
-      <Dialog title={asking.what === 'web' ? asking.title || 'A link to the web' : asking.what === 'binned' ? 'It lies in the bin' : 'This link leads nowhere'} onClose={close}>
+      <Dialog
+        title={
+          asking.what === 'web'
+            ? asking.title || 'A link to the web'
+            : asking.what === 'binned'
+              ? 'It lies in the bin'
+              : 'This link leads nowhere'
+        }
+        onClose={close}
+      >
         {asking.what === 'web' && <p className="[overflow-wrap:anywhere]">{asking.address}</p>}
         {asking.what === 'binned' && <p>{asking.name} was put into the bin. It can be put back into its place.</p>}
         {asking.what === 'nothing' && <p data-testid="leads-nowhere">{asking.sentence}</p>}
@@ -62,7 +100,13 @@ export function useFollow(): { follow: (target: string, title?: string) => Promi
             {asking.what === 'nothing' ? 'Close' : 'Cancel'}
           </button>
           {asking.what === 'web' && (
-            <a href={asking.address} target="_blank" rel="noopener noreferrer" className="btn btn-primary h-10 min-h-10" onClick={close}>
+            <a
+              href={asking.address}
+              target="_blank"
+              rel="noopener noreferrer"
+              className="btn btn-primary h-10 min-h-10"
+              onClick={close}
+            >
               Open it
             </a>
           )}

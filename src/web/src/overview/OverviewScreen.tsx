@@ -1,4 +1,13 @@
-import { DndContext, type DragEndEvent, DragOverlay, MouseSensor, pointerWithin, TouchSensor, useSensor, useSensors } from '@dnd-kit/core';
+import {
+  DndContext,
+  type DragEndEvent,
+  DragOverlay,
+  MouseSensor,
+  pointerWithin,
+  TouchSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
 import { type KeyboardEvent, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { attempt } from '../library/dialogs';
@@ -36,7 +45,11 @@ export function OverviewScreen() {
 
 function OpenOverview({ space, notebookId, name }: { space: Space; notebookId: string; name: string }) {
   const notebook = useNotebook(space.id, notebookId);
-  return notebook ? <Pages space={space} notebook={notebook} name={name} /> : <div className="h-full" aria-busy="true" />;
+  return notebook ? (
+    <Pages space={space} notebook={notebook} name={name} />
+  ) : (
+    <div className="h-full" aria-busy="true" />
+  );
 }
 
 function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; name: string }) {
@@ -52,7 +65,10 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
   const [columns, setColumns] = useState(1);
   const mayWrite = space.role !== 'reader';
   const actions = usePageActions({ space, notebook, library, selection, say });
-  const sensors = useSensors(useSensor(MouseSensor, { activationConstraint: { distance: 8 } }), useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }));
+  const sensors = useSensors(
+    useSensor(MouseSensor, { activationConstraint: { distance: 8 } }),
+    useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }),
+  );
   const open = useMemo(() => new Set(spots.filter((spot) => spot.open).map((spot) => spot.page)), [spots]);
 
   const drop = ({ active, over }: DragEndEvent) => {
@@ -66,7 +82,8 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
     const index = notebook.pages.findIndex((one) => one.id === page.id);
     const step = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -columns, ArrowDown: columns }[event.key];
     if (event.altKey && step !== undefined && mayWrite) say(attempt(() => actions.step(page, Math.sign(step))));
-    else if (step !== undefined) document.querySelector<HTMLElement>(`[data-page='${notebook.pages[index + step]?.id}']`)?.focus();
+    else if (step !== undefined)
+      document.querySelector<HTMLElement>(`[data-page='${notebook.pages[index + step]?.id}']`)?.focus();
     else if (event.key === 'Delete' && mayWrite) actions.bin(actions.chosenOr(page.id));
     else if (event.key === ' ') selection.press(page.id, { shift: event.shiftKey, more: true });
     else if (event.key === 'Escape') selection.clear();
@@ -120,27 +137,69 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
             }}
           />
         </label>
-        <button type="button" className="quiet-button" aria-pressed={selection.choosing} data-testid="overview-choose" onClick={() => (selection.choosing ? selection.clear() : selection.setChoosing(true))}>
+        <button
+          type="button"
+          className="quiet-button"
+          aria-pressed={selection.choosing}
+          data-testid="overview-choose"
+          onClick={() => (selection.choosing ? selection.clear() : selection.setChoosing(true))}
+        >
           Choose
         </button>
         {mayWrite && (
-          <button type="button" className="btn btn-primary h-10 min-h-10 px-5" data-testid="overview-add" onClick={() => void navigate(openPath(space.id, notebook.id, notebook.addPageAfter(notebook.pages.at(-1)?.id ?? '', library.find(notebook.id)?.paper)))}>
+          <button
+            type="button"
+            className="btn btn-primary h-10 min-h-10 px-5"
+            data-testid="overview-add"
+            onClick={() =>
+              void navigate(
+                openPath(
+                  space.id,
+                  notebook.id,
+                  notebook.addPageAfter(notebook.pages.at(-1)?.id ?? '', library.find(notebook.id)?.paper),
+                ),
+              )
+            }
+          >
             New page
           </button>
         )}
       </header>
-      <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragStart={({ active }) => setDragged(String(active.id))} onDragCancel={() => setDragged(undefined)} onDragEnd={drop}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={pointerWithin}
+        onDragStart={({ active }) => setDragged(String(active.id))}
+        onDragCancel={() => setDragged(undefined)}
+        onDragEnd={drop}
+      >
         <PageGrid notebook={notebook} size={size} name={name} onColumns={setColumns} tileOf={tileOf} />
         <DragOverlay dropAnimation={null}>
           {dragged && notebook.find(dragged) && (
             <div className="relative w-max opacity-85">
-              <PageFace space={space.id} page={notebook.find(dragged)!} shown={shown.get(dragged)} width={Math.min(110, size)} />
-              {actions.chosenOr(dragged).length > 1 && <span className="absolute -right-2 -top-2 grid size-7 place-items-center rounded-full bg-primary text-[13px] text-primary-content">{actions.chosenOr(dragged).length}</span>}
+              <PageFace
+                space={space.id}
+                page={notebook.find(dragged)!}
+                shown={shown.get(dragged)}
+                width={Math.min(110, size)}
+              />
+              {actions.chosenOr(dragged).length > 1 && (
+                <span className="absolute -right-2 -top-2 grid size-7 place-items-center rounded-full bg-primary text-[13px] text-primary-content">
+                  {actions.chosenOr(dragged).length}
+                </span>
+              )}
             </div>
           )}
         </DragOverlay>
       </DndContext>
-      {selection.chosen.size > 0 && <OverviewBar count={selection.chosen.size} mayWrite={mayWrite} actions={actions} ids={notebook.pages.filter((page) => selection.chosen.has(page.id)).map((page) => page.id)} onClear={selection.clear} />}
+      {selection.chosen.size > 0 && (
+        <OverviewBar
+          count={selection.chosen.size}
+          mayWrite={mayWrite}
+          actions={actions}
+          ids={notebook.pages.filter((page) => selection.chosen.has(page.id)).map((page) => page.id)}
+          onClear={selection.clear}
+        />
+      )}
       <UndoLine said={said} onClose={() => say('')} />
       {actions.dialog}
     </div>

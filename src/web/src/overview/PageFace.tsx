@@ -9,7 +9,17 @@ import { useWorkspace } from '../sync/workspace';
 const settleMilliseconds = 120;
 
 /** A page, small: its picture from the server, or while there is none, its paper. */
-export function PageFace({ space, page, shown, width }: { space: string; page: NotebookEntry; shown: ShownPage | undefined; width: number }) {
+export function PageFace({
+  space,
+  page,
+  shown,
+  width,
+}: {
+  space: string;
+  page: NotebookEntry;
+  shown: ShownPage | undefined;
+  width: number;
+}) {
   const { core } = useWorkspace();
   const [failed, setFailed] = useState('');
   const paper = page.paper || defaultPaper;
@@ -22,7 +32,17 @@ export function PageFace({ space, page, shown, width }: { space: string; page: N
     const timer = setTimeout(() => setSettled(true), settleMilliseconds);
     return () => clearTimeout(timer);
   }, []);
-  if (!settled) return <span className="block max-h-full border border-base-300" style={{ width, height, background: ground }} />;
+  if (!settled)
+    return <span className="block max-h-full border border-base-300" style={{ width, height, background: ground }} />;
   if (!shown || failed === address) return <PaperPicture paper={paper} width={width} space={space} />;
-  return <PagePicture address={address} width={width} height={height} className="max-h-full" ground={ground} onFailed={() => setFailed(address)} />;
+  return (
+    <PagePicture
+      address={address}
+      width={width}
+      height={height}
+      className="max-h-full"
+      ground={ground}
+      onFailed={() => setFailed(address)}
+    />
+  );
 }

@@ -23,13 +23,23 @@ export function PageGrid({ notebook, size, name, onColumns, tileOf }: PageGridPr
   const rows = useMemo(() => rowsOf(notebook, columns), [notebook, columns]);
   const high = Math.round(size * 1.414) + under;
   // oxlint-disable-next-line react/incompatible-library -- what it gives is used here only
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: (i) => (rows[i]!.kind === 'section' ? 58 : high), overscan: 2, getItemKey: (i) => `${rows[i]!.key}${high}` });
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: (i) => (rows[i]!.kind === 'section' ? 58 : high),
+    overscan: 2,
+    getItemKey: (i) => `${rows[i]!.key}${high}`,
+  });
   useEffect(() => onColumns(columns), [columns, onColumns]);
   return (
     <div ref={scroller} className="min-h-0 grow overflow-y-auto px-10 pb-24 max-sm:px-4">
       <div className="relative" style={{ height: virtual.getTotalSize() }} role="group" aria-label={`Pages of ${name}`}>
         {virtual.getVirtualItems().map((item) => (
-          <div key={item.key} className="absolute inset-x-0 top-0" style={{ transform: `translateY(${item.start}px)`, height: item.size }}>
+          <div
+            key={item.key}
+            className="absolute inset-x-0 top-0"
+            style={{ transform: `translateY(${item.start}px)`, height: item.size }}
+          >
             <GridRow row={rows[item.index]!} tileOf={tileOf} />
           </div>
         ))}
@@ -49,7 +59,10 @@ const GridRow = memo(function GridRow({ row, tileOf }: { row: Row; tileOf: (page
 
 function SectionHead({ section, count }: { section: NotebookEntry | undefined; count: number }) {
   return (
-    <h2 className="flex h-full items-end gap-2.5 border-b border-base-300 pb-1.5 text-[19px]" style={{ paddingLeft: (section?.depth ?? 0) * 18 }}>
+    <h2
+      className="flex h-full items-end gap-2.5 border-b border-base-300 pb-1.5 text-[19px]"
+      style={{ paddingLeft: (section?.depth ?? 0) * 18 }}
+    >
       {section && <span className={`mb-1 h-5 w-1 rounded-sm ${fillOf[section.colour] ?? 'bg-spruce'}`} />}
       {section?.title ?? 'In no section'} <span className="font-sans text-[14px] text-quiet">{count}</span>
     </h2>

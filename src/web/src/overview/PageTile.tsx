@@ -25,7 +25,23 @@ interface PageTileProps {
 }
 
 /** A page in the overview: pressed it opens, dragged it goes before or after another. */
-export function PageTile({ page, width, face, tags, starred, bookmarked, open, chosen, choosing, mayWrite, dropping, menu, onOpen, onChoose, onKey }: PageTileProps) {
+export function PageTile({
+  page,
+  width,
+  face,
+  tags,
+  starred,
+  bookmarked,
+  open,
+  chosen,
+  choosing,
+  mayWrite,
+  dropping,
+  menu,
+  onOpen,
+  onChoose,
+  onKey,
+}: PageTileProps) {
   const drag = useDraggable({ id: page.id, disabled: !mayWrite });
   return (
     <div className={`relative shrink-0 ${drag.isDragging ? 'opacity-40' : ''}`} style={{ width }}>
@@ -42,24 +58,51 @@ export function PageTile({ page, width, face, tags, starred, bookmarked, open, c
         className={`grid w-full place-items-center ${chosen ? 'outline-[3px] outline-offset-2 outline-primary' : 'hover:outline-2 hover:outline-offset-1 hover:outline-base-300'}`}
         style={{ height: Math.round(width * 1.414) }}
         onClick={(event) => {
-          if (choosing || event.shiftKey || event.ctrlKey || event.metaKey) onChoose({ shift: event.shiftKey, more: choosing || event.ctrlKey || event.metaKey });
+          if (choosing || event.shiftKey || event.ctrlKey || event.metaKey)
+            onChoose({ shift: event.shiftKey, more: choosing || event.ctrlKey || event.metaKey });
           else onOpen();
         }}
         onKeyDown={onKey}
       >
         {face}
       </button>
-      {bookmarked && <BookmarkSimpleIcon size={20} weight="fill" className="absolute -top-1 right-2 text-[#5f6c35]" aria-label="Bookmarked" />}
-      {open && <span className="absolute -left-1.5 -top-1.5 size-3.5 rounded-full border-2 border-base-100 bg-accent" role="img" aria-label="With an open mark" />}
+      {bookmarked && (
+        <BookmarkSimpleIcon
+          size={20}
+          weight="fill"
+          className="absolute -top-1 right-2 text-[#5f6c35]"
+          aria-label="Bookmarked"
+        />
+      )}
+      {open && (
+        <span
+          className="absolute -left-1.5 -top-1.5 size-3.5 rounded-full border-2 border-base-100 bg-accent"
+          role="img"
+          aria-label="With an open mark"
+        />
+      )}
       <div className="flex h-10 items-center gap-1 pt-0.5">
         <p className="min-w-0 grow truncate text-[13px]">
           <span className="text-quiet">{page.number}</span> {page.title}
         </p>
         {starred && <StarIcon size={14} weight="fill" className="shrink-0 text-gold" aria-label="Starred" />}
         {tags.slice(0, 3).map((tag) => (
-          <span key={tag.id} title={tag.path} className={`size-2.5 shrink-0 rounded-full ${fillOf[tag.colour] ?? 'bg-spruce'}`} role="img" aria-label={`Tag ${tag.path}`} />
+          <span
+            key={tag.id}
+            title={tag.path}
+            className={`size-2.5 shrink-0 rounded-full ${fillOf[tag.colour] ?? 'bg-spruce'}`}
+            role="img"
+            aria-label={`Tag ${tag.path}`}
+          />
         ))}
-        {menu.length > 0 && <Menu label={`More for page ${page.number}`} testId="overview-menu" icon={<DotsThreeIcon size={20} />} entries={menu} />}
+        {menu.length > 0 && (
+          <Menu
+            label={`More for page ${page.number}`}
+            testId="overview-menu"
+            icon={<DotsThreeIcon size={20} />}
+            entries={menu}
+          />
+        )}
       </div>
     </div>
   );
@@ -71,8 +114,14 @@ function DropHalves({ page }: { page: string }) {
   const after = useDroppable({ id: `after ${page}` });
   return (
     <>
-      <div ref={before.setNodeRef} className={`absolute -left-2.5 top-0 z-10 h-[calc(100%-44px)] w-[calc(50%+10px)] ${before.isOver ? 'border-l-[3px] border-primary' : 'pointer-events-none'}`} />
-      <div ref={after.setNodeRef} className={`absolute -right-2.5 top-0 z-10 h-[calc(100%-44px)] w-[calc(50%+10px)] ${after.isOver ? 'border-r-[3px] border-primary' : 'pointer-events-none'}`} />
+      <div
+        ref={before.setNodeRef}
+        className={`absolute -left-2.5 top-0 z-10 h-[calc(100%-44px)] w-[calc(50%+10px)] ${before.isOver ? 'border-l-[3px] border-primary' : 'pointer-events-none'}`}
+      />
+      <div
+        ref={after.setNodeRef}
+        className={`absolute -right-2.5 top-0 z-10 h-[calc(100%-44px)] w-[calc(50%+10px)] ${after.isOver ? 'border-r-[3px] border-primary' : 'pointer-events-none'}`}
+      />
     </>
   );
 }

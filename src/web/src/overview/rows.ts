@@ -2,7 +2,9 @@ import { type RefObject, useLayoutEffect, useState } from 'react';
 import type { NotebookEntry } from '../library/model';
 import type { Notebook } from '../page/useNotebook';
 
-export type Row = { kind: 'section'; key: string; section: NotebookEntry | undefined; count: number } | { kind: 'pages'; key: string; pages: NotebookEntry[] };
+export type Row =
+  | { kind: 'section'; key: string; section: NotebookEntry | undefined; count: number }
+  | { kind: 'pages'; key: string; pages: NotebookEntry[] };
 
 /** Between two tiles, pixels. */
 export const gap = 20;
@@ -20,8 +22,14 @@ export function rowsOf(notebook: Notebook, columns: number): Row[] {
   }
   const hasSections = groups.some((group) => group.section);
   return groups.flatMap(({ section, pages }, g) => [
-    ...(hasSections ? [{ kind: 'section' as const, key: `section ${g} ${section?.id ?? ''}`, section, count: pages.length }] : []),
-    ...Array.from({ length: Math.ceil(pages.length / columns) }, (_, i) => ({ kind: 'pages' as const, key: `pages ${pages[i * columns]!.id}`, pages: pages.slice(i * columns, (i + 1) * columns) })),
+    ...(hasSections
+      ? [{ kind: 'section' as const, key: `section ${g} ${section?.id ?? ''}`, section, count: pages.length }]
+      : []),
+    ...Array.from({ length: Math.ceil(pages.length / columns) }, (_, i) => ({
+      kind: 'pages' as const,
+      key: `pages ${pages[i * columns]!.id}`,
+      pages: pages.slice(i * columns, (i + 1) * columns),
+    })),
   ]);
 }
 

@@ -1,4 +1,16 @@
-import { ArrowBendUpRightIcon, ArrowClockwiseIcon, BookmarkSimpleIcon, BroomIcon, CopyIcon, FileIcon, FilePlusIcon, StackIcon, StarIcon, TagIcon, TrashIcon } from '@phosphor-icons/react';
+import {
+  ArrowBendUpRightIcon,
+  ArrowClockwiseIcon,
+  BookmarkSimpleIcon,
+  BroomIcon,
+  CopyIcon,
+  FileIcon,
+  FilePlusIcon,
+  StackIcon,
+  StarIcon,
+  TagIcon,
+  TrashIcon,
+} from '@phosphor-icons/react';
 import { type ReactNode, useState } from 'react';
 import { NameDialog } from '../library/dialogs';
 import type { Library } from '../library/Library';
@@ -15,7 +27,10 @@ import { freezePage, makeOwnPaper } from '../papers/ownPapers';
 import type { Space } from '../session/session';
 import type { MenuEntry } from '../ui/Menu';
 
-type Asking = { what: 'paper' | 'tags' | 'copy' | 'move'; ids: string[] } | { what: 'add'; after: string } | { what: 'freeze'; page: NotebookEntry };
+type Asking =
+  | { what: 'paper' | 'tags' | 'copy' | 'move'; ids: string[] }
+  | { what: 'add'; after: string }
+  | { what: 'freeze'; page: NotebookEntry };
 
 export interface PageActions {
   chosenOr: (id: string) => string[];
@@ -45,7 +60,10 @@ export function usePageActions({ space, notebook, library, selection, say }: Giv
   const personal = usePersonal();
   const [asking, setAsking] = useState<Asking>();
   const mayWrite = space.role !== 'reader';
-  const chosenOr = (id: string) => (selection.chosen.has(id) ? notebook.pages.filter((page) => selection.chosen.has(page.id)).map((page) => page.id) : [id]);
+  const chosenOr = (id: string) =>
+    selection.chosen.has(id)
+      ? notebook.pages.filter((page) => selection.chosen.has(page.id)).map((page) => page.id)
+      : [id];
   const many = (count: number, one: string) => (count === 1 ? one : `${count} pages`);
 
   const put: PageActions['put'] = (ids, where, target) => {
@@ -53,7 +71,8 @@ export function usePageActions({ space, notebook, library, selection, say }: Giv
     if (where === 'section') return ids.forEach((id) => notebook.place(id, 'page', target || root, ''));
     // One after the other behind the page before, so that they keep their order.
     const siblings = notebook.entries.filter((entry) => entry.parent === at.parent && !ids.includes(entry.id));
-    let after = where === 'after' ? target : (siblings[siblings.findIndex((entry) => entry.id === target) - 1]?.id ?? 'first');
+    let after =
+      where === 'after' ? target : (siblings[siblings.findIndex((entry) => entry.id === target) - 1]?.id ?? 'first');
     for (const id of ids) {
       notebook.place(id, 'page', at.parent, after);
       after = id;
@@ -67,7 +86,10 @@ export function usePageActions({ space, notebook, library, selection, say }: Giv
   const bin = (ids: string[]) => {
     for (const id of ids) notebook.toBin(id);
     selection.clear();
-    say(`Put ${many(ids.length, 'the page')} into the bin.`, takeBack(() => ids.forEach((id) => notebook.putBack(id))));
+    say(
+      `Put ${many(ids.length, 'the page')} into the bin.`,
+      takeBack(() => ids.forEach((id) => notebook.putBack(id))),
+    );
   };
   const duplicate = async (ids: string[]) => {
     let refused = '';
@@ -90,7 +112,9 @@ export function usePageActions({ space, notebook, library, selection, say }: Giv
   const bookmark = (ids: string[]) => {
     const on = !ids.every((id) => personal?.bookmarks.has(id));
     for (const id of ids) personal?.bookmark(id, notebook.id, on);
-    say(on ? `Bookmarked ${many(ids.length, 'the page')}.` : `Took the bookmark out of ${many(ids.length, 'the page')}.`);
+    say(
+      on ? `Bookmarked ${many(ids.length, 'the page')}.` : `Took the bookmark out of ${many(ids.length, 'the page')}.`,
+    );
   };
   const light = { size: 20, weight: 'light' } as const;
   const menu = (page: NotebookEntry): MenuEntry[] => {
@@ -101,23 +125,85 @@ export function usePageActions({ space, notebook, library, selection, say }: Giv
     ];
     if (!mayWrite) return own;
     return [
-      { label: 'New page before', testId: 'page-add-before', icon: <FilePlusIcon {...light} />, onChoose: () => void notebook.addPageBefore(page.id) },
-      { label: 'New page after', testId: 'page-add-after', icon: <FilePlusIcon {...light} />, onChoose: () => void notebook.addPageAfter(page.id) },
-      { label: 'New page on other paper', testId: 'page-add-other', icon: <FilePlusIcon {...light} />, onChoose: () => setAsking({ what: 'add', after: page.id }) },
-      { label: 'Paper', testId: 'page-paper', icon: <FileIcon {...light} />, onChoose: () => setAsking({ what: 'paper', ids }) },
-      { label: 'Make it a paper', testId: 'page-freeze', icon: <StackIcon {...light} />, onChoose: () => setAsking({ what: 'freeze', page }) },
-      { label: 'Tags', testId: 'page-tags', icon: <TagIcon {...light} />, onChoose: () => setAsking({ what: 'tags', ids }) },
+      {
+        label: 'New page before',
+        testId: 'page-add-before',
+        icon: <FilePlusIcon {...light} />,
+        onChoose: () => void notebook.addPageBefore(page.id),
+      },
+      {
+        label: 'New page after',
+        testId: 'page-add-after',
+        icon: <FilePlusIcon {...light} />,
+        onChoose: () => void notebook.addPageAfter(page.id),
+      },
+      {
+        label: 'New page on other paper',
+        testId: 'page-add-other',
+        icon: <FilePlusIcon {...light} />,
+        onChoose: () => setAsking({ what: 'add', after: page.id }),
+      },
+      {
+        label: 'Paper',
+        testId: 'page-paper',
+        icon: <FileIcon {...light} />,
+        onChoose: () => setAsking({ what: 'paper', ids }),
+      },
+      {
+        label: 'Make it a paper',
+        testId: 'page-freeze',
+        icon: <StackIcon {...light} />,
+        onChoose: () => setAsking({ what: 'freeze', page }),
+      },
+      {
+        label: 'Tags',
+        testId: 'page-tags',
+        icon: <TagIcon {...light} />,
+        onChoose: () => setAsking({ what: 'tags', ids }),
+      },
       ...own,
-      { label: 'Duplicate', testId: 'page-duplicate', icon: <CopyIcon {...light} />, onChoose: () => void duplicate(ids) },
-      { label: 'Copy to another notebook', testId: 'page-copy', icon: <CopyIcon {...light} />, onChoose: () => setAsking({ what: 'copy', ids }) },
-      { label: 'Move to another notebook', testId: 'page-move', icon: <ArrowBendUpRightIcon {...light} />, onChoose: () => setAsking({ what: 'move', ids }) },
-      { label: 'Turn to the right', testId: 'page-turn', icon: <ArrowClockwiseIcon {...light} />, onChoose: () => void turn(ids) },
+      {
+        label: 'Duplicate',
+        testId: 'page-duplicate',
+        icon: <CopyIcon {...light} />,
+        onChoose: () => void duplicate(ids),
+      },
+      {
+        label: 'Copy to another notebook',
+        testId: 'page-copy',
+        icon: <CopyIcon {...light} />,
+        onChoose: () => setAsking({ what: 'copy', ids }),
+      },
+      {
+        label: 'Move to another notebook',
+        testId: 'page-move',
+        icon: <ArrowBendUpRightIcon {...light} />,
+        onChoose: () => setAsking({ what: 'move', ids }),
+      },
+      {
+        label: 'Turn to the right',
+        testId: 'page-turn',
+        icon: <ArrowClockwiseIcon {...light} />,
+        onChoose: () => void turn(ids),
+      },
       { label: 'Clear it', testId: 'page-clear', icon: <BroomIcon {...light} />, onChoose: () => void clear(page) },
       { label: 'Put into the bin', testId: 'page-bin', icon: <TrashIcon {...light} />, onChoose: () => bin(ids) },
     ];
   };
   const close = () => setAsking(undefined);
-  return { chosenOr, put, step, bin, duplicate, turn, star, bookmark, ask: setAsking, menu, dialog: asking && dialogOf(asking, { space, notebook, library, selection, say }, close) };
+  return {
+    chosenOr,
+    put,
+    step,
+    bin,
+    duplicate,
+    turn,
+    star,
+    bookmark,
+    ask: setAsking,
+    menu,
+    dialog: asking && dialogOf(asking, { space, notebook, library, selection, say }, close),
+  };
 }
 
 function dialogOf(asking: Asking, { space, notebook, library, say }: Given, close: () => void): ReactNode {
@@ -125,11 +211,34 @@ function dialogOf(asking: Asking, { space, notebook, library, say }: Given, clos
     case 'paper':
       return <ChangePaperDialog space={space.id} notebook={notebook} ids={asking.ids} onClose={close} />;
     case 'add':
-      return <PaperDialog title="New page on other paper" confirm="Add the page" value={notebook.find(asking.after)?.paper || defaultPaper} space={space.id} onConfirm={(paper) => void notebook.addPage(notebook.find(asking.after)!.parent, asking.after, paper)} onClose={close} />;
+      return (
+        <PaperDialog
+          title="New page on other paper"
+          confirm="Add the page"
+          value={notebook.find(asking.after)?.paper || defaultPaper}
+          space={space.id}
+          onConfirm={(paper) => void notebook.addPage(notebook.find(asking.after)!.parent, asking.after, paper)}
+          onClose={close}
+        />
+      );
     case 'tags': {
       const pages = asking.ids.flatMap((id) => notebook.find(id) ?? []);
-      const carried = library.tagsOf(pages[0]?.tags ?? []).filter((tag) => pages.every((page) => page.tags.some((id) => tag.ids.includes(id))));
-      return <TagDialog title={pages.length === 1 ? `Tags of page ${pages[0]!.number}` : `Tags of ${pages.length} pages`} library={library} carried={carried} onSet={(tag, on) => pages.forEach((page) => (on ? [tag] : (library.tagsOf([tag])[0]?.ids ?? [tag])).forEach((id) => notebook.setTag(page.id, id, on)))} onClose={close} />;
+      const carried = library
+        .tagsOf(pages[0]?.tags ?? [])
+        .filter((tag) => pages.every((page) => page.tags.some((id) => tag.ids.includes(id))));
+      return (
+        <TagDialog
+          title={pages.length === 1 ? `Tags of page ${pages[0]!.number}` : `Tags of ${pages.length} pages`}
+          library={library}
+          carried={carried}
+          onSet={(tag, on) =>
+            pages.forEach((page) =>
+              (on ? [tag] : (library.tagsOf([tag])[0]?.ids ?? [tag])).forEach((id) => notebook.setTag(page.id, id, on)),
+            )
+          }
+          onClose={close}
+        />
+      );
     }
     case 'freeze':
       return (
@@ -167,4 +276,3 @@ function dialogOf(asking: Asking, { space, notebook, library, say }: Given, clos
       );
   }
 }
-

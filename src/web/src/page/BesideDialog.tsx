@@ -16,7 +16,15 @@ interface Choice {
 const mostShown = 60;
 
 /** Chooses what lies beside: another page of this notebook, an open notebook, or any other, by typing a part of its name. */
-export function BesideDialog({ here, onChoose, onClose }: { here: OpenNotebook; onChoose: (at: OpenNotebook) => void; onClose: () => void }) {
+export function BesideDialog({
+  here,
+  onChoose,
+  onClose,
+}: {
+  here: OpenNotebook;
+  onChoose: (at: OpenNotebook) => void;
+  onClose: () => void;
+}) {
   const { spaces } = useSession();
   const { core } = useWorkspace();
   const libraries = useLibraries();
@@ -26,13 +34,31 @@ export function BesideDialog({ here, onChoose, onClose }: { here: OpenNotebook; 
   const [at, setAt] = useState(0);
   if (!libraries || !notebook) return null;
   const wanted = core.LibraryBridge.Fold(typed);
-  const pages: Choice[] = notebook.pages.filter((page) => page.id !== here.page).map((page) => ({ at: { ...here, page: page.id }, words: page.title || `Page ${page.number}`, about: `page ${page.number} of this notebook` }));
-  const all = spaces.flatMap((space) => [...libraries.get(space.id)!.nodes.values()].filter((node) => node.kind === 'notebook' && !node.inBin && node.id !== here.notebook).map((node) => ({ space, node })));
+  const pages: Choice[] = notebook.pages
+    .filter((page) => page.id !== here.page)
+    .map((page) => ({
+      at: { ...here, page: page.id },
+      words: page.title || `Page ${page.number}`,
+      about: `page ${page.number} of this notebook`,
+    }));
+  const all = spaces.flatMap((space) =>
+    [...libraries.get(space.id)!.nodes.values()]
+      .filter((node) => node.kind === 'notebook' && !node.inBin && node.id !== here.notebook)
+      .map((node) => ({ space, node })),
+  );
   const isOpen = (id: string) => open.some((one) => one.notebook === id);
   const notebooks: Choice[] = all
     .sort((a, b) => Number(isOpen(b.node.id)) - Number(isOpen(a.node.id)))
-    .map(({ space, node }) => ({ at: { space: space.id, notebook: node.id, page: lastPageIn(node.id) }, words: node.name, about: isOpen(node.id) ? 'open now' : space.name }));
-  const found = [...notebooks.filter((one) => one.about === 'open now'), ...pages, ...notebooks.filter((one) => one.about !== 'open now')]
+    .map(({ space, node }) => ({
+      at: { space: space.id, notebook: node.id, page: lastPageIn(node.id) },
+      words: node.name,
+      about: isOpen(node.id) ? 'open now' : space.name,
+    }));
+  const found = [
+    ...notebooks.filter((one) => one.about === 'open now'),
+    ...pages,
+    ...notebooks.filter((one) => one.about !== 'open now'),
+  ]
     .filter((choice) => wanted === '' || core.LibraryBridge.Fold(choice.words).includes(wanted))
     .slice(0, mostShown);
   const choose = (choice: Choice | undefined) => {
@@ -47,7 +73,11 @@ export function BesideDialog({ here, onChoose, onClose }: { here: OpenNotebook; 
         testId="beside"
         typed={typed}
         onTyped={(text) => (setTyped(text), setAt(0))}
-        choices={found.map((choice) => ({ key: `${choice.at.notebook}${choice.at.page}`, name: choice.words, face: <ChoiceWords words={choice.words} about={choice.about} /> }))}
+        choices={found.map((choice) => ({
+          key: `${choice.at.notebook}${choice.at.page}`,
+          name: choice.words,
+          face: <ChoiceWords words={choice.words} about={choice.about} />,
+        }))}
         at={at}
         onAt={setAt}
         onEnter={(index) => choose(found[index])}

@@ -16,7 +16,17 @@ const moves: { how: InkMove; words: string; about: string }[] = [
 ];
 
 /** Changes the paper of pages, or of a section's pages; ink, marks and links stay, and where sizes differ may move along. */
-export function ChangePaperDialog({ space, notebook, ids, onClose }: { space: string; notebook: Notebook; ids: string[]; onClose: () => void }) {
+export function ChangePaperDialog({
+  space,
+  notebook,
+  ids,
+  onClose,
+}: {
+  space: string;
+  notebook: Notebook;
+  ids: string[];
+  onClose: () => void;
+}) {
   const workspace = useWorkspace();
   const { core } = workspace;
   const library = useLibrary(space);
@@ -27,13 +37,23 @@ export function ChangePaperDialog({ space, notebook, ids, onClose }: { space: st
   const chosen = notebook.pages.filter((page) => ids.some((id) => notebook.isWithin(page.id, id)));
   const first = chosen[0] ?? notebook.pages[0];
   // Of a planner, all pages of the same kind can be given another style.
-  const kind = chosen.length > 0 && chosen.every((page) => page.planner && kindOf(page) === kindOf(chosen[0]!)) ? kindOf(chosen[0]!) : undefined;
-  const reached = reach === 'all' ? notebook.pages : reach === 'kind' ? notebook.pages.filter((page) => kindOf(page) === kind) : chosen;
+  const kind =
+    chosen.length > 0 && chosen.every((page) => page.planner && kindOf(page) === kindOf(chosen[0]!))
+      ? kindOf(chosen[0]!)
+      : undefined;
+  const reached =
+    reach === 'all'
+      ? notebook.pages
+      : reach === 'kind'
+        ? notebook.pages.filter((page) => kindOf(page) === kind)
+        : chosen;
   const apply = async (paper: string) => {
     const pages = reached;
     for (const page of pages) {
       if (page.paper === paper) continue;
-      const [from, to] = [page.paper || defaultPaper, paper].map((text) => JSON.parse(core.PaperBridge.Read(text)) as Paper);
+      const [from, to] = [page.paper || defaultPaper, paper].map(
+        (text) => JSON.parse(core.PaperBridge.Read(text)) as Paper,
+      );
       notebook.set(page.id, properties.paper, paper);
       const move = moveOf(how, from!, to!);
       if (!move) continue;
@@ -60,7 +80,14 @@ export function ChangePaperDialog({ space, notebook, ids, onClose }: { space: st
             <legend className="mb-1 font-semibold">Where sizes differ</legend>
             {moves.map((one) => (
               <label key={one.how} className="flex min-h-11 cursor-pointer items-center gap-2.5">
-                <input type="radio" name="ink" className="radio radio-sm radio-primary" checked={how === one.how} data-testid={`ink-${one.how}`} onChange={() => setHow(one.how)} />
+                <input
+                  type="radio"
+                  name="ink"
+                  className="radio radio-sm radio-primary"
+                  checked={how === one.how}
+                  data-testid={`ink-${one.how}`}
+                  onChange={() => setHow(one.how)}
+                />
                 <span className="leading-tight">
                   {one.words}
                   <span className="block text-[12.5px] text-quiet">{one.about}</span>
@@ -71,15 +98,32 @@ export function ChangePaperDialog({ space, notebook, ids, onClose }: { space: st
           <fieldset className="mt-2">
             <legend className="mb-1 font-semibold">For</legend>
             <div className="flex gap-1.5">
-              <button type="button" aria-pressed={reach === 'chosen'} className={`h-10 grow rounded-md border px-2 text-[13.5px] ${reach === 'chosen' ? 'border-primary font-semibold' : 'border-base-300'}`} onClick={() => setReach('chosen')}>
+              <button
+                type="button"
+                aria-pressed={reach === 'chosen'}
+                className={`h-10 grow rounded-md border px-2 text-[13.5px] ${reach === 'chosen' ? 'border-primary font-semibold' : 'border-base-300'}`}
+                onClick={() => setReach('chosen')}
+              >
                 {chosen.length === 1 ? 'this page' : `${chosen.length} pages`}
               </button>
               {kind && (
-                <button type="button" aria-pressed={reach === 'kind'} data-testid="paper-kind" className={`h-10 grow rounded-md border px-2 text-[13.5px] ${reach === 'kind' ? 'border-primary font-semibold' : 'border-base-300'}`} onClick={() => setReach('kind')}>
+                <button
+                  type="button"
+                  aria-pressed={reach === 'kind'}
+                  data-testid="paper-kind"
+                  className={`h-10 grow rounded-md border px-2 text-[13.5px] ${reach === 'kind' ? 'border-primary font-semibold' : 'border-base-300'}`}
+                  onClick={() => setReach('kind')}
+                >
                   all {kind}s
                 </button>
               )}
-              <button type="button" aria-pressed={reach === 'all'} data-testid="paper-all" className={`h-10 grow rounded-md border px-2 text-[13.5px] ${reach === 'all' ? 'border-primary font-semibold' : 'border-base-300'}`} onClick={() => setReach('all')}>
+              <button
+                type="button"
+                aria-pressed={reach === 'all'}
+                data-testid="paper-all"
+                className={`h-10 grow rounded-md border px-2 text-[13.5px] ${reach === 'all' ? 'border-primary font-semibold' : 'border-base-300'}`}
+                onClick={() => setReach('all')}
+              >
                 the whole notebook
               </button>
             </div>
@@ -98,7 +142,8 @@ function kindOf(page: NotebookEntry): string | undefined {
 /** How ink moves along from one sheet to another; undefined when it stays. */
 function moveOf(how: InkMove, from: Paper, to: Paper): { factor: number; dx: number; dy: number } | undefined {
   if (how === 'keep' || (from.width === to.width && from.height === to.height)) return undefined;
-  if (how === 'centre') return { factor: 1, dx: Math.round((to.width - from.width) / 2), dy: Math.round((to.height - from.height) / 2) };
+  if (how === 'centre')
+    return { factor: 1, dx: Math.round((to.width - from.width) / 2), dy: Math.round((to.height - from.height) / 2) };
   const factor = Math.min(to.width / from.width, to.height / from.height);
   return { factor, dx: Math.round((to.width - from.width * factor) / 2), dy: 0 };
 }

@@ -1,5 +1,27 @@
-import { DndContext, type DragEndEvent, MouseSensor, pointerWithin, TouchSensor, useSensor, useSensors } from '@dnd-kit/core';
-import { ArrowBendUpRightIcon, ArrowSquareOutIcon, CaretLeftIcon, CaretRightIcon, ColumnsIcon, CopyIcon, FileIcon, FilePlusIcon, FolderPlusIcon, PencilSimpleIcon, SwatchesIcon, TagIcon, TrashIcon } from '@phosphor-icons/react';
+import {
+  DndContext,
+  type DragEndEvent,
+  MouseSensor,
+  pointerWithin,
+  TouchSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import {
+  ArrowBendUpRightIcon,
+  ArrowSquareOutIcon,
+  CaretLeftIcon,
+  CaretRightIcon,
+  ColumnsIcon,
+  CopyIcon,
+  FileIcon,
+  FilePlusIcon,
+  FolderPlusIcon,
+  PencilSimpleIcon,
+  SwatchesIcon,
+  TagIcon,
+  TrashIcon,
+} from '@phosphor-icons/react';
 import { type KeyboardEvent, useState } from 'react';
 import { properties } from '../core/runtime';
 import { attempt, ColourField, ConfirmDialog, NameDialog } from '../library/dialogs';
@@ -17,7 +39,10 @@ import { NotebookChooser } from './NotebookChooser';
 import type { OpenNotebook } from './openNotebooks';
 import type { Notebook } from './useNotebook';
 
-type Asking = { what: 'words'; heading: PlacedSpot } | { what: 'tags' | 'colour'; entry: NotebookEntry } | { what: 'move'; ids: string[] };
+type Asking =
+  | { what: 'words'; heading: PlacedSpot }
+  | { what: 'tags' | 'colour'; entry: NotebookEntry }
+  | { what: 'move'; ids: string[] };
 
 interface ContentsProps {
   at: OpenNotebook;
@@ -32,20 +57,40 @@ interface ContentsProps {
 }
 
 /** The contents: sections, pages and the headings taken from them, to go to, name in place, put elsewhere, copy and bin. */
-export function Contents({ at, notebook, library, mayWrite, headings, onGo, onHeading, onBeside, onPaper }: ContentsProps) {
+export function Contents({
+  at,
+  notebook,
+  library,
+  mayWrite,
+  headings,
+  onGo,
+  onHeading,
+  onBeside,
+  onPaper,
+}: ContentsProps) {
   const workspace = useWorkspace();
   const [renaming, setRenaming] = useState<string>();
   const [asking, setAsking] = useState<Asking>();
   const { said, say } = useSaying();
   const selection = useSelection(notebook.entries.map((entry) => entry.id));
-  const sensors = useSensors(useSensor(MouseSensor, { activationConstraint: { distance: 8 } }), useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }));
-  const chosenOr = (id: string) => (selection.chosen.has(id) ? notebook.entries.filter((entry) => selection.chosen.has(entry.id)).map((entry) => entry.id) : [id]);
+  const sensors = useSensors(
+    useSensor(MouseSensor, { activationConstraint: { distance: 8 } }),
+    useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }),
+  );
+  const chosenOr = (id: string) =>
+    selection.chosen.has(id)
+      ? notebook.entries.filter((entry) => selection.chosen.has(entry.id)).map((entry) => entry.id)
+      : [id];
   /** What is chosen together with something it lies in moves along with that. */
-  const heads = (ids: string[]) => ids.filter((id) => !ids.some((other) => other !== id && notebook.isWithin(id, other)));
+  const heads = (ids: string[]) =>
+    ids.filter((id) => !ids.some((other) => other !== id && notebook.isWithin(id, other)));
 
   const bin = (ids: string[]) => {
     for (const id of ids) notebook.toBin(id);
-    say(ids.length === 1 ? 'Put into the bin.' : `Put ${ids.length} things into the bin.`, takeBack(() => ids.forEach((id) => notebook.putBack(id))));
+    say(
+      ids.length === 1 ? 'Put into the bin.' : `Put ${ids.length} things into the bin.`,
+      takeBack(() => ids.forEach((id) => notebook.putBack(id))),
+    );
   };
   const duplicate = async (ids: string[]) => {
     let refused = '';
@@ -84,46 +129,142 @@ export function Contents({ at, notebook, library, mayWrite, headings, onGo, onHe
     if (!mayWrite) return;
     if (event.key === 'F2') setRenaming(entry.id);
     else if (event.key === 'Delete') bin(heads(chosenOr(entry.id)));
-    else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) step(entry, event.key === 'ArrowUp' ? -1 : 1);
-    else if (event.altKey && (event.key === 'ArrowLeft' || event.key === 'ArrowRight')) nest(entry, event.key === 'ArrowRight');
+    else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown'))
+      step(entry, event.key === 'ArrowUp' ? -1 : 1);
+    else if (event.altKey && (event.key === 'ArrowLeft' || event.key === 'ArrowRight'))
+      nest(entry, event.key === 'ArrowRight');
     else return;
     event.preventDefault();
   };
   const entriesOf = (entry: NotebookEntry): MenuEntry[] => [
-    { label: 'Rename', testId: 'entry-rename', icon: <PencilSimpleIcon size={20} weight="light" />, onChoose: () => setRenaming(entry.id) },
+    {
+      label: 'Rename',
+      testId: 'entry-rename',
+      icon: <PencilSimpleIcon size={20} weight="light" />,
+      onChoose: () => setRenaming(entry.id),
+    },
     ...(entry.kind === 'section'
       ? [
-          { label: 'New page in it', testId: 'entry-add-page', icon: <FilePlusIcon size={20} weight="light" />, onChoose: () => onGo(notebook.addPage(entry.id, '', library.find(at.notebook)?.paper ?? '')) },
-          { label: 'New section in it', testId: 'entry-add-section', icon: <FolderPlusIcon size={20} weight="light" />, onChoose: () => setRenaming(notebook.addSection(entry.id, 'New section')) },
-          { label: 'Colour', icon: <SwatchesIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'colour', entry }) },
+          {
+            label: 'New page in it',
+            testId: 'entry-add-page',
+            icon: <FilePlusIcon size={20} weight="light" />,
+            onChoose: () => onGo(notebook.addPage(entry.id, '', library.find(at.notebook)?.paper ?? '')),
+          },
+          {
+            label: 'New section in it',
+            testId: 'entry-add-section',
+            icon: <FolderPlusIcon size={20} weight="light" />,
+            onChoose: () => setRenaming(notebook.addSection(entry.id, 'New section')),
+          },
+          {
+            label: 'Colour',
+            icon: <SwatchesIcon size={20} weight="light" />,
+            onChoose: () => setAsking({ what: 'colour', entry }),
+          },
         ]
-      : [{ label: 'New sub-page', testId: 'entry-add-sub', icon: <FilePlusIcon size={20} weight="light" />, onChoose: () => say(attempt(() => onGo(notebook.addPage(entry.id, '', entry.paper)))) }]),
-    { label: 'Paper', testId: 'entry-paper', icon: <FileIcon size={20} weight="light" />, onChoose: () => onPaper(chosenOr(entry.id)) },
-    { label: 'Tags', testId: 'entry-tags', icon: <TagIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'tags', entry }) },
-    { label: 'Move to another notebook', testId: 'entry-move', icon: <ArrowBendUpRightIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'move', ids: heads(chosenOr(entry.id)) }) },
-    { label: 'Duplicate', testId: 'entry-duplicate', icon: <CopyIcon size={20} weight="light" />, onChoose: () => void duplicate(heads(chosenOr(entry.id))) },
+      : [
+          {
+            label: 'New sub-page',
+            testId: 'entry-add-sub',
+            icon: <FilePlusIcon size={20} weight="light" />,
+            onChoose: () => say(attempt(() => onGo(notebook.addPage(entry.id, '', entry.paper)))),
+          },
+        ]),
+    {
+      label: 'Paper',
+      testId: 'entry-paper',
+      icon: <FileIcon size={20} weight="light" />,
+      onChoose: () => onPaper(chosenOr(entry.id)),
+    },
+    {
+      label: 'Tags',
+      testId: 'entry-tags',
+      icon: <TagIcon size={20} weight="light" />,
+      onChoose: () => setAsking({ what: 'tags', entry }),
+    },
+    {
+      label: 'Move to another notebook',
+      testId: 'entry-move',
+      icon: <ArrowBendUpRightIcon size={20} weight="light" />,
+      onChoose: () => setAsking({ what: 'move', ids: heads(chosenOr(entry.id)) }),
+    },
+    {
+      label: 'Duplicate',
+      testId: 'entry-duplicate',
+      icon: <CopyIcon size={20} weight="light" />,
+      onChoose: () => void duplicate(heads(chosenOr(entry.id))),
+    },
     ...(entry.kind === 'page'
       ? [
-          { label: 'Open beside', testId: 'entry-beside', icon: <ColumnsIcon size={20} weight="light" />, onChoose: () => onBeside(entry.id) },
-          { label: 'Open in a new window', icon: <ArrowSquareOutIcon size={20} weight="light" />, onChoose: () => void window.open(openPath(at.space, at.notebook, entry.id), '_blank', 'noopener') },
+          {
+            label: 'Open beside',
+            testId: 'entry-beside',
+            icon: <ColumnsIcon size={20} weight="light" />,
+            onChoose: () => onBeside(entry.id),
+          },
+          {
+            label: 'Open in a new window',
+            icon: <ArrowSquareOutIcon size={20} weight="light" />,
+            onChoose: () => void window.open(openPath(at.space, at.notebook, entry.id), '_blank', 'noopener'),
+          },
         ]
       : []),
-    { label: 'Put into the bin', testId: 'entry-bin', icon: <TrashIcon size={20} weight="light" />, onChoose: () => bin(heads(chosenOr(entry.id))) },
+    {
+      label: 'Put into the bin',
+      testId: 'entry-bin',
+      icon: <TrashIcon size={20} weight="light" />,
+      onChoose: () => bin(heads(chosenOr(entry.id))),
+    },
   ];
   const headingEntries = (heading: PlacedSpot): MenuEntry[] => {
     const level = Number(heading.level ?? 1);
     return [
-      { label: 'Words for it', testId: 'heading-words', icon: <PencilSimpleIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'words', heading }) },
-      ...(level < 4 ? [{ label: 'One level deeper', testId: 'heading-deeper', icon: <CaretRightIcon size={20} weight="light" />, onChoose: () => void setSpotOn(workspace, at.space, heading.page, heading.id, { level: String(level + 1) }) }] : []),
-      ...(level > 1 ? [{ label: 'One level up', icon: <CaretLeftIcon size={20} weight="light" />, onChoose: () => void setSpotOn(workspace, at.space, heading.page, heading.id, { level: String(level - 1) }) }] : []),
-      { label: 'Take it out of the contents', testId: 'heading-remove', icon: <TrashIcon size={20} weight="light" />, onChoose: () => void setSpotOn(workspace, at.space, heading.page, heading.id, { removed: '1' }) },
+      {
+        label: 'Words for it',
+        testId: 'heading-words',
+        icon: <PencilSimpleIcon size={20} weight="light" />,
+        onChoose: () => setAsking({ what: 'words', heading }),
+      },
+      ...(level < 4
+        ? [
+            {
+              label: 'One level deeper',
+              testId: 'heading-deeper',
+              icon: <CaretRightIcon size={20} weight="light" />,
+              onChoose: () =>
+                void setSpotOn(workspace, at.space, heading.page, heading.id, { level: String(level + 1) }),
+            },
+          ]
+        : []),
+      ...(level > 1
+        ? [
+            {
+              label: 'One level up',
+              icon: <CaretLeftIcon size={20} weight="light" />,
+              onChoose: () =>
+                void setSpotOn(workspace, at.space, heading.page, heading.id, { level: String(level - 1) }),
+            },
+          ]
+        : []),
+      {
+        label: 'Take it out of the contents',
+        testId: 'heading-remove',
+        icon: <TrashIcon size={20} weight="light" />,
+        onChoose: () => void setSpotOn(workspace, at.space, heading.page, heading.id, { removed: '1' }),
+      },
     ];
   };
   const tagged = asking?.what === 'tags' ? (notebook.find(asking.entry.id) ?? asking.entry) : undefined;
   return (
     <>
       <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={drop}>
-        <ul role="tree" aria-label="Sections and pages" aria-multiselectable="true" className="min-h-0 grow overflow-y-auto py-2">
+        <ul
+          role="tree"
+          aria-label="Sections and pages"
+          aria-multiselectable="true"
+          className="min-h-0 grow overflow-y-auto py-2"
+        >
           {notebook.entries.map((entry) => (
             <EntryRow
               key={entry.id}
@@ -136,18 +277,30 @@ export function Contents({ at, notebook, library, mayWrite, headings, onGo, onHe
               menu={mayWrite ? entriesOf(entry) : []}
               onKey={(event) => onKey(event, entry)}
               onPress={(event) => {
-                if (event.shiftKey || event.ctrlKey || event.metaKey) selection.press(entry.id, { shift: event.shiftKey, more: event.ctrlKey || event.metaKey });
+                if (event.shiftKey || event.ctrlKey || event.metaKey)
+                  selection.press(entry.id, { shift: event.shiftKey, more: event.ctrlKey || event.metaKey });
                 else {
                   selection.clear();
                   if (entry.kind === 'page') onGo(entry.id);
                 }
               }}
-              below={headings.filter((heading) => heading.page === entry.id).map((heading) => (
-                <HeadingEntry key={heading.id} space={at.space} heading={heading} paper={entry.paper} depth={entry.depth} menu={mayWrite ? headingEntries(heading) : []} onPress={() => onHeading(heading)} />
-              ))}
+              below={headings
+                .filter((heading) => heading.page === entry.id)
+                .map((heading) => (
+                  <HeadingEntry
+                    key={heading.id}
+                    space={at.space}
+                    heading={heading}
+                    paper={entry.paper}
+                    depth={entry.depth}
+                    menu={mayWrite ? headingEntries(heading) : []}
+                    onPress={() => onHeading(heading)}
+                  />
+                ))}
               onRename={(title) => {
                 setRenaming(undefined);
-                if (title !== undefined && title !== entry.title) say(attempt(() => notebook.set(entry.id, properties.name, title.trim())));
+                if (title !== undefined && title !== entry.title)
+                  say(attempt(() => notebook.set(entry.id, properties.name, title.trim())));
               }}
             />
           ))}
@@ -156,25 +309,67 @@ export function Contents({ at, notebook, library, mayWrite, headings, onGo, onHe
       </DndContext>
       {mayWrite && (
         <div className="flex shrink-0 gap-2 border-t border-base-300 p-2.5">
-          <button type="button" className="quiet-button grow" data-testid="new-section" onClick={() => setRenaming(notebook.addSection(root, 'New section'))}>
+          <button
+            type="button"
+            className="quiet-button grow"
+            data-testid="new-section"
+            onClick={() => setRenaming(notebook.addSection(root, 'New section'))}
+          >
             <FolderPlusIcon size={18} weight="light" /> Section
           </button>
-          <button type="button" className="quiet-button grow" data-testid="new-page" onClick={() => onGo(notebook.addPage(notebook.sectionOf(at.page)?.id ?? root, '', library.find(at.notebook)?.paper ?? ''))}>
+          <button
+            type="button"
+            className="quiet-button grow"
+            data-testid="new-page"
+            onClick={() =>
+              onGo(
+                notebook.addPage(notebook.sectionOf(at.page)?.id ?? root, '', library.find(at.notebook)?.paper ?? ''),
+              )
+            }
+          >
             <FilePlusIcon size={18} weight="light" /> Page
           </button>
         </div>
       )}
       <UndoLine said={said} onClose={() => say('')} />
       {tagged && (
-        <TagDialog title={`Tags of “${tagged.title || `page ${tagged.number}`}”`} library={library} carried={library.tagsOf(tagged.tags)} onSet={(tag, on) => (on ? [tag] : (library.tagsOf([tag])[0]?.ids ?? [tag])).forEach((id) => notebook.setTag(tagged.id, id, on))} onClose={() => setAsking(undefined)} />
+        <TagDialog
+          title={`Tags of “${tagged.title || `page ${tagged.number}`}”`}
+          library={library}
+          carried={library.tagsOf(tagged.tags)}
+          onSet={(tag, on) =>
+            (on ? [tag] : (library.tagsOf([tag])[0]?.ids ?? [tag])).forEach((id) => notebook.setTag(tagged.id, id, on))
+          }
+          onClose={() => setAsking(undefined)}
+        />
       )}
-      {asking?.what === 'colour' && <SectionColour entry={asking.entry} onConfirm={(colour) => notebook.set(asking.entry.id, properties.colour, colour)} onClose={() => setAsking(undefined)} />}
-      {asking?.what === 'words' && <NameDialog title="Words for the heading" confirm="Use these words" name={asking.heading.title ?? ''} onConfirm={(title) => setSpotOn(workspace, at.space, asking.heading.page, asking.heading.id, { title: title.trim() })} onClose={() => setAsking(undefined)} />}
+      {asking?.what === 'colour' && (
+        <SectionColour
+          entry={asking.entry}
+          onConfirm={(colour) => notebook.set(asking.entry.id, properties.colour, colour)}
+          onClose={() => setAsking(undefined)}
+        />
+      )}
+      {asking?.what === 'words' && (
+        <NameDialog
+          title="Words for the heading"
+          confirm="Use these words"
+          name={asking.heading.title ?? ''}
+          onConfirm={(title) =>
+            setSpotOn(workspace, at.space, asking.heading.page, asking.heading.id, { title: title.trim() })
+          }
+          onClose={() => setAsking(undefined)}
+        />
+      )}
       {asking?.what === 'move' && (
         <NotebookChooser
           library={library}
           without={at.notebook}
-          title={asking.ids.length === 1 ? 'Move to another notebook' : `Move ${asking.ids.length} things to another notebook`}
+          title={
+            asking.ids.length === 1
+              ? 'Move to another notebook'
+              : `Move ${asking.ids.length} things to another notebook`
+          }
           onClose={() => setAsking(undefined)}
           onChoose={(other) => {
             void (async () => {
@@ -188,10 +383,23 @@ export function Contents({ at, notebook, library, mayWrite, headings, onGo, onHe
   );
 }
 
-function SectionColour({ entry, onConfirm, onClose }: { entry: NotebookEntry; onConfirm: (colour: string) => void; onClose: () => void }) {
+function SectionColour({
+  entry,
+  onConfirm,
+  onClose,
+}: {
+  entry: NotebookEntry;
+  onConfirm: (colour: string) => void;
+  onClose: () => void;
+}) {
   const [colour, setColour] = useState(entry.colour || 'spruce');
   return (
-    <ConfirmDialog title={`Colour of “${entry.title}”`} confirm="Use this colour" onConfirm={() => onConfirm(colour)} onClose={onClose}>
+    <ConfirmDialog
+      title={`Colour of “${entry.title}”`}
+      confirm="Use this colour"
+      onConfirm={() => onConfirm(colour)}
+      onClose={onClose}
+    >
       <ColourField value={colour} onChange={setColour} />
     </ConfirmDialog>
   );

@@ -1,4 +1,18 @@
-import { ArrowsDownUpIcon, ArrowsLeftRightIcon, CalendarBlankIcon, ColumnsIcon, DotsThreeIcon, FilePdfIcon, FilePngIcon, FileSvgIcon, LinkSimpleIcon, LockSimpleIcon, RowsIcon, SidebarSimpleIcon, XIcon } from '@phosphor-icons/react';
+import {
+  ArrowsDownUpIcon,
+  ArrowsLeftRightIcon,
+  CalendarBlankIcon,
+  ColumnsIcon,
+  DotsThreeIcon,
+  FilePdfIcon,
+  FilePngIcon,
+  FileSvgIcon,
+  LinkSimpleIcon,
+  LockSimpleIcon,
+  RowsIcon,
+  SidebarSimpleIcon,
+  XIcon,
+} from '@phosphor-icons/react';
 import type { ReactNode } from 'react';
 import { downloadPng } from './downloadPng';
 import { Link } from 'react-router';
@@ -38,12 +52,34 @@ interface HeaderLineProps {
 }
 
 /** The line above the sheet: where am I, who is here, what lies beside, and taking the page out. */
-export function HeaderLine({ space, folder, notebook, section, page, count, present, turning, onCopyLink, onRename, onTurning, onCalendar, problem, margin, onBeside, onShut, onClose }: HeaderLineProps) {
+export function HeaderLine({
+  space,
+  folder,
+  notebook,
+  section,
+  page,
+  count,
+  present,
+  turning,
+  onCopyLink,
+  onRename,
+  onTurning,
+  onCalendar,
+  problem,
+  margin,
+  onBeside,
+  onShut,
+  onClose,
+}: HeaderLineProps) {
   return (
     <header className="flex h-12 shrink-0 items-center gap-2 border-b border-base-300 px-4 max-sm:h-auto max-sm:flex-wrap max-sm:gap-y-0">
       {!onClose && (
         <>
-          <Link to={`/library/${space.id}${folder ? `/${folder.id}` : ''}`} className="min-w-0 shrink truncate py-2 text-quiet hover:underline @max-2xl:hidden" data-testid="back-to-library">
+          <Link
+            to={`/library/${space.id}${folder ? `/${folder.id}` : ''}`}
+            className="min-w-0 shrink truncate py-2 text-quiet hover:underline @max-2xl:hidden"
+            data-testid="back-to-library"
+          >
             {folder?.name ?? space.name}
           </Link>
           <span className="@max-2xl:hidden">
@@ -51,7 +87,11 @@ export function HeaderLine({ space, folder, notebook, section, page, count, pres
           </span>
         </>
       )}
-      <h1 className="min-w-0 shrink truncate text-[16px] max-sm:flex-1" data-testid="notebook-name" title={notebook.name}>
+      <h1
+        className="min-w-0 shrink truncate text-[16px] max-sm:flex-1"
+        data-testid="notebook-name"
+        title={notebook.name}
+      >
         {notebook.name}
       </h1>
       {section && (
@@ -78,7 +118,10 @@ export function HeaderLine({ space, folder, notebook, section, page, count, pres
           onBlur={(event) => event.target.value.trim() && onRename?.(event.target.value.trim())}
           onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
         />
-        <span className="shrink-0 whitespace-nowrap rounded-sm bg-base-200 px-2 py-0.5 text-[13px] text-quiet" data-testid="page-number">
+        <span
+          className="shrink-0 whitespace-nowrap rounded-sm bg-base-200 px-2 py-0.5 text-[13px] text-quiet"
+          data-testid="page-number"
+        >
           page {page.number} of {count}
         </span>
       </div>
@@ -92,31 +135,123 @@ export function HeaderLine({ space, folder, notebook, section, page, count, pres
         ))}
       </div>
       {space.role === 'reader' && <span className="shrink-0 text-[13px] text-quiet">You read here</span>}
-      {onShut && <HeaderButton label="Lock it now" testId="shut" icon={<LockSimpleIcon size={22} weight="light" />} onPress={onShut} />}
-      {onBeside && <HeaderButton label="Beside: a second page next to this one" testId="beside" icon={<ColumnsIcon size={22} weight="light" />} onPress={onBeside} />}
-      {margin && <HeaderButton label="Margin: contents, marks and links" testId="contents" pressed={margin.shown} icon={<SidebarSimpleIcon size={22} weight="light" mirrored />} onPress={margin.toggle} />}
+      {onShut && (
+        <HeaderButton
+          label="Lock it now"
+          testId="shut"
+          icon={<LockSimpleIcon size={22} weight="light" />}
+          onPress={onShut}
+        />
+      )}
+      {onBeside && (
+        <HeaderButton
+          label="Beside: a second page next to this one"
+          testId="beside"
+          icon={<ColumnsIcon size={22} weight="light" />}
+          onPress={onBeside}
+        />
+      )}
+      {margin && (
+        <HeaderButton
+          label="Margin: contents, marks and links"
+          testId="contents"
+          pressed={margin.shown}
+          icon={<SidebarSimpleIcon size={22} weight="light" mirrored />}
+          onPress={margin.toggle}
+        />
+      )}
       <Menu
         label="More: link, export, how pages turn"
         testId="export"
         icon={<DotsThreeIcon size={24} />}
         entries={[
-          { label: 'Copy a link to this page', testId: 'copy-page-link', icon: <LinkSimpleIcon size={20} weight="light" />, onChoose: onCopyLink },
-          { label: 'This page as PDF', testId: 'export-page', icon: <FilePdfIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/spaces/${space.id}/pages/${page.id}/export.pdf`) },
-          { label: 'This page as SVG', testId: 'export-svg', icon: <FileSvgIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/spaces/${space.id}/pages/${page.id}/export.svg`) },
-          { label: 'This page as PNG', testId: 'export-png', icon: <FilePngIcon size={20} weight="light" />, onChoose: () => void downloadPng(space.id, page.id, page.title) },
-          { label: 'The notebook as PDF', testId: 'export-notebook', icon: <FilePdfIcon size={20} weight="light" />, onChoose: () => location.assign(`/api/spaces/${space.id}/notebooks/${notebook.id}/export.pdf`) },
-          ...(onCalendar ? [{ label: 'Calendar of this planner', testId: 'take-calendar', icon: <CalendarBlankIcon size={20} weight="light" />, onChoose: onCalendar }] : []),
-          ...(onTurning ? turnings.filter((one) => one.turning !== turning).map((one) => ({ label: one.words, testId: `turn-${one.turning}`, icon: one.icon, onChoose: () => onTurning(one.turning) })) : []),
+          {
+            label: 'Copy a link to this page',
+            testId: 'copy-page-link',
+            icon: <LinkSimpleIcon size={20} weight="light" />,
+            onChoose: onCopyLink,
+          },
+          {
+            label: 'This page as PDF',
+            testId: 'export-page',
+            icon: <FilePdfIcon size={20} weight="light" />,
+            onChoose: () => location.assign(`/api/spaces/${space.id}/pages/${page.id}/export.pdf`),
+          },
+          {
+            label: 'This page as SVG',
+            testId: 'export-svg',
+            icon: <FileSvgIcon size={20} weight="light" />,
+            onChoose: () => location.assign(`/api/spaces/${space.id}/pages/${page.id}/export.svg`),
+          },
+          {
+            label: 'This page as PNG',
+            testId: 'export-png',
+            icon: <FilePngIcon size={20} weight="light" />,
+            onChoose: () => void downloadPng(space.id, page.id, page.title),
+          },
+          {
+            label: 'The notebook as PDF',
+            testId: 'export-notebook',
+            icon: <FilePdfIcon size={20} weight="light" />,
+            onChoose: () => location.assign(`/api/spaces/${space.id}/notebooks/${notebook.id}/export.pdf`),
+          },
+          ...(onCalendar
+            ? [
+                {
+                  label: 'Calendar of this planner',
+                  testId: 'take-calendar',
+                  icon: <CalendarBlankIcon size={20} weight="light" />,
+                  onChoose: onCalendar,
+                },
+              ]
+            : []),
+          ...(onTurning
+            ? turnings
+                .filter((one) => one.turning !== turning)
+                .map((one) => ({
+                  label: one.words,
+                  testId: `turn-${one.turning}`,
+                  icon: one.icon,
+                  onChoose: () => onTurning(one.turning),
+                }))
+            : []),
         ]}
       />
-      {onClose && <HeaderButton label="Close the page beside" testId="close-beside" icon={<XIcon size={20} weight="light" />} onPress={onClose} />}
+      {onClose && (
+        <HeaderButton
+          label="Close the page beside"
+          testId="close-beside"
+          icon={<XIcon size={20} weight="light" />}
+          onPress={onClose}
+        />
+      )}
     </header>
   );
 }
 
-function HeaderButton({ label, icon, testId, pressed, onPress }: { label: string; icon: ReactNode; testId: string; pressed?: boolean; onPress: () => void }) {
+function HeaderButton({
+  label,
+  icon,
+  testId,
+  pressed,
+  onPress,
+}: {
+  label: string;
+  icon: ReactNode;
+  testId: string;
+  pressed?: boolean;
+  onPress: () => void;
+}) {
   return (
-    <button type="button" aria-label={label} title={label} aria-pressed={pressed} data-testid={testId} className={`grid size-10 shrink-0 place-items-center rounded-md hover:bg-base-200 ${pressed ? 'bg-base-200 text-primary' : 'text-quiet'}`} onClick={onPress}>
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      aria-pressed={pressed}
+      data-testid={testId}
+      className={`grid size-10 shrink-0 place-items-center rounded-md hover:bg-base-200 ${pressed ? 'bg-base-200 text-primary' : 'text-quiet'}`}
+      onClick={onPress}
+    >
       {icon}
     </button>
   );

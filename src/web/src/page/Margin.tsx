@@ -28,14 +28,36 @@ export function Margin(props: MarginProps) {
     setTab(shown);
   };
   return (
-    <aside aria-label="Margin" data-testid="contents-panel" className="relative flex w-[288px] shrink-0 flex-col border-l border-base-300 bg-base-100 max-md:absolute max-md:inset-y-0 max-md:right-0 max-md:z-20">
+    <aside
+      aria-label="Margin"
+      data-testid="contents-panel"
+      className="relative flex w-[288px] shrink-0 flex-col border-l border-base-300 bg-base-100 max-md:absolute max-md:inset-y-0 max-md:right-0 max-md:z-20"
+    >
       <div className="flex h-12 shrink-0 items-center border-b border-base-300 pl-2 pr-1">
         <div role="tablist" aria-label="Margin" className="flex">
-          <TabButton own="contents" tab={tab} label="Contents" icon={<ListDashesIcon size={18} weight="light" />} onShow={show} />
-          <TabButton own="marks" tab={tab} label="Marks" icon={<FlagPennantIcon size={18} weight="light" />} onShow={show} />
+          <TabButton
+            own="contents"
+            tab={tab}
+            label="Contents"
+            icon={<ListDashesIcon size={18} weight="light" />}
+            onShow={show}
+          />
+          <TabButton
+            own="marks"
+            tab={tab}
+            label="Marks"
+            icon={<FlagPennantIcon size={18} weight="light" />}
+            onShow={show}
+          />
           <TabButton own="links" tab={tab} label="Links" icon={<LinkIcon size={18} weight="light" />} onShow={show} />
         </div>
-        <button type="button" aria-label="Close the margin" title="Close" className="ml-auto grid size-10 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200" onClick={props.onClose}>
+        <button
+          type="button"
+          aria-label="Close the margin"
+          title="Close"
+          className="ml-auto grid size-10 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200"
+          onClick={props.onClose}
+        >
           <XIcon size={18} />
         </button>
       </div>
@@ -61,22 +83,63 @@ function OpenMargin({ at, notebook, tab, onGo, onBeside }: MarginProps & { noteb
           mayWrite={mayWrite}
           headings={spots.filter((spot) => spot.kind === 'heading')}
           onGo={onGo}
-          onHeading={(heading) => onGo(heading.page, `at=${Math.round((heading.area[0] + heading.area[2]) / 2)},${Math.round((heading.area[1] + heading.area[3]) / 2)}`)}
+          onHeading={(heading) =>
+            onGo(
+              heading.page,
+              `at=${Math.round((heading.area[0] + heading.area[2]) / 2)},${Math.round((heading.area[1] + heading.area[3]) / 2)}`,
+            )
+          }
           onBeside={onBeside}
           onPaper={setPapering}
         />
       )}
-      {tab === 'marks' && <MarginMarks at={at} notebook={notebook} library={library} marks={spots.filter((spot) => spot.kind === 'mark')} onGo={(mark) => onGo(mark.page, `mark=${mark.id}`)} />}
-      {tab === 'links' && <MarginLinks at={at} notebook={notebook} links={spots.filter((spot) => spot.kind === 'link' && spot.page === at.page)} mayWrite={mayWrite} />}
-      {papering && <ChangePaperDialog space={at.space} notebook={notebook} ids={papering} onClose={() => setPapering(undefined)} />}
+      {tab === 'marks' && (
+        <MarginMarks
+          at={at}
+          notebook={notebook}
+          library={library}
+          marks={spots.filter((spot) => spot.kind === 'mark')}
+          onGo={(mark) => onGo(mark.page, `mark=${mark.id}`)}
+        />
+      )}
+      {tab === 'links' && (
+        <MarginLinks
+          at={at}
+          notebook={notebook}
+          links={spots.filter((spot) => spot.kind === 'link' && spot.page === at.page)}
+          mayWrite={mayWrite}
+        />
+      )}
+      {papering && (
+        <ChangePaperDialog space={at.space} notebook={notebook} ids={papering} onClose={() => setPapering(undefined)} />
+      )}
     </>
   );
 }
 
-function TabButton({ own, tab, label, icon, onShow }: { own: Tab; tab: Tab; label: string; icon: ReactNode; onShow: (tab: Tab) => void }) {
+function TabButton({
+  own,
+  tab,
+  label,
+  icon,
+  onShow,
+}: {
+  own: Tab;
+  tab: Tab;
+  label: string;
+  icon: ReactNode;
+  onShow: (tab: Tab) => void;
+}) {
   const isShown = own === tab;
   return (
-    <button type="button" role="tab" aria-selected={isShown} data-testid={`margin-${own}`} className={`flex h-10 items-center gap-1 rounded-md px-1.5 text-[13.5px] ${isShown ? 'bg-base-200 font-semibold' : 'text-quiet hover:bg-base-200'}`} onClick={() => onShow(own)}>
+    <button
+      type="button"
+      role="tab"
+      aria-selected={isShown}
+      data-testid={`margin-${own}`}
+      className={`flex h-10 items-center gap-1 rounded-md px-1.5 text-[13.5px] ${isShown ? 'bg-base-200 font-semibold' : 'text-quiet hover:bg-base-200'}`}
+      onClick={() => onShow(own)}
+    >
       {icon}
       {label}
     </button>

@@ -11,11 +11,31 @@ import type { OpenNotebook } from './openNotebooks';
 import type { Notebook } from './useNotebook';
 
 /** Where this page leads, and what leads here, with a picture of the place. */
-export function MarginLinks({ at, notebook, links, mayWrite }: { at: OpenNotebook; notebook: Notebook; links: PlacedSpot[]; mayWrite: boolean }) {
+export function MarginLinks({
+  at,
+  notebook,
+  links,
+  mayWrite,
+}: {
+  at: OpenNotebook;
+  notebook: Notebook;
+  links: PlacedSpot[];
+  mayWrite: boolean;
+}) {
   const workspace = useWorkspace();
   const { follow, asking } = useFollow();
-  const { data: here = [] } = useQuery({ queryKey: ['backlinks', at.page], queryFn: () => workspace.list<ShownSpot[]>(`/api/spaces/${at.space}/backlinks?notebook=${at.notebook}&page=${at.page}`), refetchOnMount: 'always', refetchInterval: withoutNews });
-  const { data: toNotebook = [] } = useQuery({ queryKey: ['backlinks', at.notebook], queryFn: () => workspace.list<ShownSpot[]>(`/api/spaces/${at.space}/backlinks?notebook=${at.notebook}`), refetchOnMount: 'always' });
+  const { data: here = [] } = useQuery({
+    queryKey: ['backlinks', at.page],
+    queryFn: () =>
+      workspace.list<ShownSpot[]>(`/api/spaces/${at.space}/backlinks?notebook=${at.notebook}&page=${at.page}`),
+    refetchOnMount: 'always',
+    refetchInterval: withoutNews,
+  });
+  const { data: toNotebook = [] } = useQuery({
+    queryKey: ['backlinks', at.notebook],
+    queryFn: () => workspace.list<ShownSpot[]>(`/api/spaces/${at.space}/backlinks?notebook=${at.notebook}`),
+    refetchOnMount: 'always',
+  });
   return (
     <div className="min-h-0 grow overflow-y-auto p-3">
       <h3 className="border-b border-base-300 pb-1 text-[16px]">This page leads to</h3>
@@ -23,26 +43,52 @@ export function MarginLinks({ at, notebook, links, mayWrite }: { at: OpenNoteboo
         {links.map((link) => (
           <li key={link.id}>
             <div className="flex items-center border-b border-base-300">
-              <button type="button" data-testid="margin-link" className="flex min-h-11 min-w-0 grow items-center text-left [overflow-wrap:anywhere] hover:bg-base-200" onClick={() => void follow(link.target!, link.title)}>
+              <button
+                type="button"
+                data-testid="margin-link"
+                className="flex min-h-11 min-w-0 grow items-center text-left [overflow-wrap:anywhere] hover:bg-base-200"
+                onClick={() => void follow(link.target!, link.title)}
+              >
                 {link.title || link.target}
               </button>
               {mayWrite && (
-                <button type="button" aria-label={`Take out the link to ${link.title || link.target}`} title="Take the link out" data-testid="link-remove" className="grid size-10 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200" onClick={() => void setSpotOn(workspace, at.space, link.page, link.id, { removed: '1' })}>
+                <button
+                  type="button"
+                  aria-label={`Take out the link to ${link.title || link.target}`}
+                  title="Take the link out"
+                  data-testid="link-remove"
+                  className="grid size-10 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200"
+                  onClick={() => void setSpotOn(workspace, at.space, link.page, link.id, { removed: '1' })}
+                >
                   <XIcon size={16} />
                 </button>
               )}
             </div>
           </li>
         ))}
-        {links.length === 0 && <li className="py-2 text-quiet">Nowhere yet. Select something with the loop and choose “Link”.</li>}
+        {links.length === 0 && (
+          <li className="py-2 text-quiet">Nowhere yet. Select something with the loop and choose “Link”.</li>
+        )}
       </ul>
       <h3 className="mt-5 border-b border-base-300 pb-1 text-[16px]">What leads here</h3>
       <ul data-testid="backlinks">
         {[...here, ...toNotebook].map((spot) => (
           <li key={spot.id}>
-            <Link to={`${openPath(spot.space, spot.notebook, spot.page)}?at=${Math.round((spot.area[0] + spot.area[2]) / 2)},${Math.round((spot.area[1] + spot.area[3]) / 2)}`} data-testid="backlink" className="block border-b border-base-300 py-2.5 hover:bg-base-200">
-              <img src={partPath(spot, aroundSpot(spot.area, 252, 56))} alt="" width={252} height={56} className="block border border-base-300 bg-paper" />
-              <span className="mt-1 block font-semibold">{spot.notebook === at.notebook ? spot.pageTitle || `Page ${spot.pageNumber}` : spot.notebookName}</span>
+            <Link
+              to={`${openPath(spot.space, spot.notebook, spot.page)}?at=${Math.round((spot.area[0] + spot.area[2]) / 2)},${Math.round((spot.area[1] + spot.area[3]) / 2)}`}
+              data-testid="backlink"
+              className="block border-b border-base-300 py-2.5 hover:bg-base-200"
+            >
+              <img
+                src={partPath(spot, aroundSpot(spot.area, 252, 56))}
+                alt=""
+                width={252}
+                height={56}
+                className="block border border-base-300 bg-paper"
+              />
+              <span className="mt-1 block font-semibold">
+                {spot.notebook === at.notebook ? spot.pageTitle || `Page ${spot.pageNumber}` : spot.notebookName}
+              </span>
               <span className="text-[13px] text-quiet">
                 page {spot.pageNumber}
                 {spot.target.startsWith('notebook:') || spot.target.startsWith('section:') ? ', to the notebook' : ''}

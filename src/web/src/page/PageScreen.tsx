@@ -40,7 +40,8 @@ export function PageScreen() {
     else root.dataset.full = '1';
   };
   useEffect(() => () => void delete document.documentElement.dataset.full, []);
-  const path = (at: OpenNotebook, other = beside) => (other ? besidePath(at, other) : `/page/${at.space}/${at.notebook}/${at.page}`);
+  const path = (at: OpenNotebook, other = beside) =>
+    other ? besidePath(at, other) : `/page/${at.space}/${at.notebook}/${at.page}`;
 
   return (
     <div className="flex h-full">
@@ -69,8 +70,23 @@ export function PageScreen() {
           onClose={() => void navigate(`/page/${space}/${notebook}/${page}`)}
         />
       )}
-      {contents && page && <Margin at={here} onGo={(to, query) => void navigate(query ? `/page/${space}/${notebook}/${to}?${query}` : path({ ...here, page: to }))} onBeside={(to) => void navigate(besidePath(here, { ...here, page: to }))} onClose={toggleContents} />}
-      {choosing && <BesideDialog here={here} onChoose={(at) => void navigate(besidePath(here, at))} onClose={() => setChoosing(false)} />}
+      {contents && page && (
+        <Margin
+          at={here}
+          onGo={(to, query) =>
+            void navigate(query ? `/page/${space}/${notebook}/${to}?${query}` : path({ ...here, page: to }))
+          }
+          onBeside={(to) => void navigate(besidePath(here, { ...here, page: to }))}
+          onClose={toggleContents}
+        />
+      )}
+      {choosing && (
+        <BesideDialog
+          here={here}
+          onChoose={(at) => void navigate(besidePath(here, at))}
+          onClose={() => setChoosing(false)}
+        />
+      )}
     </div>
   );
 }

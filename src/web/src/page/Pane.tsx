@@ -51,8 +51,18 @@ export function Pane(props: PaneProps) {
   if (!space) return <p className="grow p-10">There is nothing here that you may see.</p>;
   const name = library?.find(props.at.notebook)?.name ?? '';
   return (
-    <section aria-label={name} className="@container relative flex min-w-0 grow basis-0 flex-col border-r border-base-300 last:border-r-0" data-testid="pane" onPointerDownCapture={props.onTouch} onFocusCapture={props.onTouch}>
-      {locks.get(props.at.notebook) === null ? <LockedPages space={space} notebook={props.at.notebook} name={name} /> : <OpenPane {...props} space={space} isLocked={locks.has(props.at.notebook)} />}
+    <section
+      aria-label={name}
+      className="@container relative flex min-w-0 grow basis-0 flex-col border-r border-base-300 last:border-r-0"
+      data-testid="pane"
+      onPointerDownCapture={props.onTouch}
+      onFocusCapture={props.onTouch}
+    >
+      {locks.get(props.at.notebook) === null ? (
+        <LockedPages space={space} notebook={props.at.notebook} name={name} />
+      ) : (
+        <OpenPane {...props} space={space} isLocked={locks.has(props.at.notebook)} />
+      )}
     </section>
   );
 }
@@ -61,7 +71,10 @@ function OpenPane(props: PaneProps & { space: Space; isLocked: boolean }) {
   const { at, space, onGo } = props;
   const notebook = useNotebook(at.space, at.notebook);
   const isThere = notebook?.find(at.page)?.kind === 'page';
-  const target = notebook && !isThere ? (notebook.pages.find((one) => one.id === lastPageIn(at.notebook)) ?? notebook.pages[0]) : undefined;
+  const target =
+    notebook && !isThere
+      ? (notebook.pages.find((one) => one.id === lastPageIn(at.notebook)) ?? notebook.pages[0])
+      : undefined;
   useEffect(() => {
     if (target) onGo({ ...at, page: target.id }, true);
   }, [target?.id]);
@@ -72,7 +85,11 @@ function OpenPane(props: PaneProps & { space: Space; isLocked: boolean }) {
     <div className="grid h-full place-content-center justify-items-center gap-3 bg-desk">
       <p className="font-title text-[19px]">This notebook has no pages yet</p>
       {space.role !== 'reader' && (
-        <button type="button" className="btn btn-primary h-10 min-h-10" onClick={() => onGo({ ...at, page: notebook.addPageAfter('', defaultPaper) })}>
+        <button
+          type="button"
+          className="btn btn-primary h-10 min-h-10"
+          onClick={() => onGo({ ...at, page: notebook.addPageAfter('', defaultPaper) })}
+        >
           Add the first page
         </button>
       )}
@@ -80,7 +97,21 @@ function OpenPane(props: PaneProps & { space: Space; isLocked: boolean }) {
   );
 }
 
-function OnPage({ at, space, notebook, tools, tray, active, isLocked, seek, onGo, margin, onBeside, onFull, onClose }: PaneProps & { space: Space; notebook: Notebook; isLocked: boolean }) {
+function OnPage({
+  at,
+  space,
+  notebook,
+  tools,
+  tray,
+  active,
+  isLocked,
+  seek,
+  onGo,
+  margin,
+  onBeside,
+  onFull,
+  onClose,
+}: PaneProps & { space: Space; notebook: Notebook; isLocked: boolean }) {
   const workspace = useWorkspace();
   const library = useLibrary(space.id);
   const personal = usePersonal();
@@ -108,16 +139,31 @@ function OnPage({ at, space, notebook, tools, tray, active, isLocked, seek, onGo
       if (view) handover.current = { page: next.id, view };
       onGo({ ...at, page: next.id }, view !== undefined);
     } else if (mayWrite && by > 0) addAfter();
-    else if (mayWrite) onGo({ ...at, page: notebook.addPage(current.parent, 'first', notebook.paperOf(current.parent) || current.paper) });
+    else if (mayWrite)
+      onGo({
+        ...at,
+        page: notebook.addPage(current.parent, 'first', notebook.paperOf(current.parent) || current.paper),
+      });
   };
   /** Whoever writes towards the end of the last page finds another one after it. */
   const onInk = (down: number) => {
     const wanted = notebook.turning === 'seamless' ? 0 : nearEnd;
-    if (index === notebook.pages.length - 1 && down > wanted && !grows(current.paper)) notebook.addPageAfter(at.page, node?.paper);
+    if (index === notebook.pages.length - 1 && down > wanted && !grows(current.paper))
+      notebook.addPageAfter(at.page, node?.paper);
   };
   const nextPage = (page: NotebookEntry | undefined): NextPage | undefined =>
-    page && { paper: page.paper || defaultPaper, id: page.id, notebook: { handle: notebook.handle, id: notebook.id }, open: () => workspace.acquire(space.id, 'page', page.id), close: () => workspace.release(space.id, 'page', page.id) };
-  const next: NextPages = { turning: notebook.turning, before: nextPage(notebook.pages[index - 1]), after: nextPage(notebook.pages[index + 1]) };
+    page && {
+      paper: page.paper || defaultPaper,
+      id: page.id,
+      notebook: { handle: notebook.handle, id: notebook.id },
+      open: () => workspace.acquire(space.id, 'page', page.id),
+      close: () => workspace.release(space.id, 'page', page.id),
+    };
+  const next: NextPages = {
+    turning: notebook.turning,
+    before: nextPage(notebook.pages[index - 1]),
+    after: nextPage(notebook.pages[index + 1]),
+  };
 
   useEffect(() => {
     if (!active) return;
@@ -157,9 +203,13 @@ function OnPage({ at, space, notebook, tools, tray, active, isLocked, seek, onGo
         count={notebook.pages.length}
         present={people.filter((person) => present.includes(person.id))}
         turning={notebook.turning}
-        onCopyLink={() => copyText(addressOf({ kind: 'page', space: space.id, notebook: notebook.id, page: at.page }), say)}
+        onCopyLink={() =>
+          copyText(addressOf({ kind: 'page', space: space.id, notebook: notebook.id, page: at.page }), say)
+        }
         onRename={mayWrite ? rename : undefined}
-        {...(mayWrite ? { onTurning: (turning: Turning) => notebook.set(notebook.id, properties.turning, turning) } : {})}
+        {...(mayWrite
+          ? { onTurning: (turning: Turning) => notebook.set(notebook.id, properties.turning, turning) }
+          : {})}
         {...(mayWrite && notebook.planner ? { onCalendar: entries.ask } : {})}
         problem={problem}
         {...(margin ? { margin } : {})}
@@ -168,7 +218,11 @@ function OnPage({ at, space, notebook, tools, tray, active, isLocked, seek, onGo
         {...(onClose ? { onClose } : {})}
       />
       {nearlyFull === documentAddress(space.id, 'page', at.page) && (
-        <div role="status" className="flex flex-wrap items-center gap-3 border-b border-base-300 bg-base-200 px-5 py-1.5" data-testid="nearly-full">
+        <div
+          role="status"
+          className="flex flex-wrap items-center gap-3 border-b border-base-300 bg-base-200 px-5 py-1.5"
+          data-testid="nearly-full"
+        >
           <span className="grow">This page is nearly full: it will soon take no more.</span>
           {mayWrite && (
             <button type="button" className="quiet-button" onClick={addAfter}>

@@ -19,7 +19,11 @@ export function PenSigns({ signs, view, people }: { signs: PenSign[]; view: View
         <svg width="16" height="26" className="absolute -top-[26px] left-0" aria-hidden="true">
           <path d="M1 25L13 2" stroke="currentColor" strokeWidth="2" />
         </svg>
-        <span className={`absolute -top-11 left-2 rounded-sm px-2 py-0.5 text-xs text-white ${fillOf[person.colour] ?? 'bg-spruce'}`}>{person.name.split(' ')[0]}</span>
+        <span
+          className={`absolute -top-11 left-2 rounded-sm px-2 py-0.5 text-xs text-white ${fillOf[person.colour] ?? 'bg-spruce'}`}
+        >
+          {person.name.split(' ')[0]}
+        </span>
       </div>
     );
   });

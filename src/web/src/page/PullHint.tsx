@@ -14,10 +14,25 @@ export function PullHint({ pull, sideways, isLast, isFirst, mayWrite }: PullHint
   const makes = forward ? isLast : isFirst;
   if (makes && !mayWrite) return null;
   const ready = Math.abs(pull) >= 1;
-  const words = makes ? (ready ? 'Let go for a new page' : 'Pull on for a new page') : ready ? `Let go for the page ${forward ? 'after' : 'before'}` : `Pull on for the page ${forward ? 'after' : 'before'}`;
-  const place = sideways ? (forward ? 'right-24 top-1/2' : 'left-32 top-1/2') : forward ? 'bottom-8 left-1/2 -translate-x-1/2' : 'left-1/2 top-8 -translate-x-1/2';
+  const words = makes
+    ? ready
+      ? 'Let go for a new page'
+      : 'Pull on for a new page'
+    : ready
+      ? `Let go for the page ${forward ? 'after' : 'before'}`
+      : `Pull on for the page ${forward ? 'after' : 'before'}`;
+  const place = sideways
+    ? forward
+      ? 'right-24 top-1/2'
+      : 'left-32 top-1/2'
+    : forward
+      ? 'bottom-8 left-1/2 -translate-x-1/2'
+      : 'left-1/2 top-8 -translate-x-1/2';
   return (
-    <p role="status" className={`pointer-events-none absolute z-10 rounded-full border px-4 py-2 ${place} ${ready ? 'border-primary bg-primary text-primary-content' : 'border-base-300 bg-base-100'}`}>
+    <p
+      role="status"
+      className={`pointer-events-none absolute z-10 rounded-full border px-4 py-2 ${place} ${ready ? 'border-primary bg-primary text-primary-content' : 'border-base-300 bg-base-100'}`}
+    >
       {words}
     </p>
   );

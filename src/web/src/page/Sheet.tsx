@@ -1,4 +1,10 @@
-import { ArrowClockwiseIcon, ArrowCounterClockwiseIcon, ArrowsOutIcon, BookOpenIcon, PencilLineIcon } from '@phosphor-icons/react';
+import {
+  ArrowClockwiseIcon,
+  ArrowCounterClockwiseIcon,
+  ArrowsOutIcon,
+  BookOpenIcon,
+  PencilLineIcon,
+} from '@phosphor-icons/react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Member } from '../group/usePeople';
 import { LinkDialog } from '../links/LinkDialog';
@@ -75,14 +81,42 @@ export function Sheet(props: SheetProps) {
   return document ? <OpenSheet {...props} document={document} /> : <div className="grow bg-desk" aria-busy="true" />;
 }
 
-function OpenSheet({ space, notebook, page, people, tools, active, tray, next, seek, startView, onPresent, onTurn, onPage, onEntry, onInk, onFull, say, document }: SheetProps & { document: OpenDocument }) {
+function OpenSheet({
+  space,
+  notebook,
+  page,
+  people,
+  tools,
+  active,
+  tray,
+  next,
+  seek,
+  startView,
+  onPresent,
+  onTurn,
+  onPage,
+  onEntry,
+  onInk,
+  onFull,
+  say,
+  document,
+}: SheetProps & { document: OpenDocument }) {
   const { core } = useWorkspace();
   const library = useLibrary(space.id);
   const mayWrite = space.role !== 'reader';
   const reading = tools.reading || !mayWrite;
   const holder = useRef<HTMLDivElement>(null);
   const { settings } = tools;
-  const { desk, view, signs, under } = useSheetDesk(holder, settings.leftHanded, { space, notebook, page, tray, next, startView, onPresent, document });
+  const { desk, view, signs, under } = useSheetDesk(holder, settings.leftHanded, {
+    space,
+    notebook,
+    page,
+    tray,
+    next,
+    startView,
+    onPresent,
+    document,
+  });
   const [taken, setTaken] = useState<Taken>();
   const [chosen, setChosen] = useState<string>();
   const [linking, setLinking] = useState(false);
@@ -96,8 +130,14 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
   const { selection, paste } = useSelection({ desk, page: document, layer, taken, setTaken, worker, say });
 
   const steps = document.isHeld ? 0 : core.PageBridge.Steps(document.handle);
-  const undo = () => (worker.busy() ? say(stillAtWork) : void worker.runBegun('Undoing', core.PageBridge.BeginUndo(document.handle), 'Putting it back'));
-  const redo = () => (worker.busy() ? say(stillAtWork) : void worker.runBegun('Redoing', core.PageBridge.BeginRedo(document.handle), 'Taking it away again'));
+  const undo = () =>
+    worker.busy()
+      ? say(stillAtWork)
+      : void worker.runBegun('Undoing', core.PageBridge.BeginUndo(document.handle), 'Putting it back');
+  const redo = () =>
+    worker.busy()
+      ? say(stillAtWork)
+      : void worker.runBegun('Redoing', core.PageBridge.BeginRedo(document.handle), 'Taking it away again');
 
   const onPress = (x: number, y: number): boolean => {
     const link = spots.findLast((spot) => spot.kind === 'link' && holds(spot.area, x, y, 120));
@@ -109,11 +149,29 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
     }
     return link !== undefined || printed !== undefined;
   };
-  const mark = (x: number, y: number) => setChosen(addSpot(core, document, 'mark', [x - markHalf, y - markHalf, x + markHalf, y + markHalf], [], { mark: tools.mark }));
+  const mark = (x: number, y: number) =>
+    setChosen(
+      addSpot(core, document, 'mark', [x - markHalf, y - markHalf, x + markHalf, y + markHalf], [], {
+        mark: tools.mark,
+      }),
+    );
   /** In the running line: behind what was just written. */
   const markHere = () => {
     const last = desk?.lastInk;
-    if (last) addSpot(core, document, 'mark', [last[2] + markGap, (last[1] + last[3]) / 2 - markHalf, last[2] + markGap + 2 * markHalf, (last[1] + last[3]) / 2 + markHalf], [], { mark: tools.mark });
+    if (last)
+      addSpot(
+        core,
+        document,
+        'mark',
+        [
+          last[2] + markGap,
+          (last[1] + last[3]) / 2 - markHalf,
+          last[2] + markGap + 2 * markHalf,
+          (last[1] + last[3]) / 2 + markHalf,
+        ],
+        [],
+        { mark: tools.mark },
+      );
   };
 
   /** A closed shape takes the fill itself; else the region that ink closes in is filled. */
@@ -121,8 +179,12 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
     const { colour, opacity, gap } = tools.fill;
     const closed = core.ShapeBridge.ClosedAt(document.handle, x, y);
     const rgba = toRgba(colour, opacity);
-    if (closed) return void document.perform((handle, now) => core.HandBridge.Set(handle, [closed], [itemFields.fill], [rgba.toString(16).padStart(8, '0')], now));
-    if (!document.perform((handle, now) => core.ShapeBridge.Fill(handle, page.paper, x, y, gap, rgba, layer, now))) say('Nothing closes this in. A wider gap can be chosen with the tool, or the line closed.');
+    if (closed)
+      return void document.perform((handle, now) =>
+        core.HandBridge.Set(handle, [closed], [itemFields.fill], [rgba.toString(16).padStart(8, '0')], now),
+      );
+    if (!document.perform((handle, now) => core.ShapeBridge.Fill(handle, page.paper, x, y, gap, rgba, layer, now)))
+      say('Nothing closes this in. A wider gap can be chosen with the tool, or the line closed.');
   };
   /** Takes things to the page after or before this one; they arrive selected, or where room was made. */
   const carryTo = (by: number, items: string[], dx: number, dy: number, select: boolean) => {
@@ -199,17 +261,36 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
 
   const takeAll = () => {
     const items = core.HandBridge.SelectAll(document.handle, allKinds, '');
-    if (items.length > 0) setTaken({ items, area: core.HandBridge.BoundsOf(document.handle, items) as unknown as Taken['area'] });
+    if (items.length > 0)
+      setTaken({ items, area: core.HandBridge.BoundsOf(document.handle, items) as unknown as Taken['area'] });
   };
   const clear = () => {
     const items = core.HandBridge.SelectAll(document.handle, allKinds, '');
     if (items.length > 0) document.perform((handle, now) => core.HandBridge.Remove(handle, items, now));
     tools.fold();
   };
-  useSheetKeys({ active, mayWrite, reading, tools, selection, undo, redo, takeAll, paste: () => paste(), markHere, full: onFull });
+  useSheetKeys({
+    active,
+    mayWrite,
+    reading,
+    tools,
+    selection,
+    undo,
+    redo,
+    takeAll,
+    paste: () => paste(),
+    markHere,
+    full: onFull,
+  });
   const here = { space: space.id, notebook: notebook.id, page: page.id };
   const barSide = selection && desk ? barSideOf(selection.taken.area, view, desk.height) : 'below';
-  const only = selection && selection.taken.items.length === 1 && selection.about.kinds === itemKinds.shape && !selection.about.locked ? selection.taken.items[0] : undefined;
+  const only =
+    selection &&
+    selection.taken.items.length === 1 &&
+    selection.about.kinds === itemKinds.shape &&
+    !selection.about.locked
+      ? selection.taken.items[0]
+      : undefined;
   const handles = useShapeHandles(document, only);
   const isShape = handles.length > 0;
 
@@ -225,14 +306,53 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
         data-reading={reading ? '1' : undefined}
         className={`absolute inset-0 touch-none select-none ${reading ? 'cursor-grab' : 'cursor-crosshair'}`}
       />
-      <SpotLayer spots={spots} view={view} page={document} kinds={kinds} people={people} mayWrite={mayWrite && !tools.reading} reading={reading} chosen={chosen} onChoose={setChosen} onFollow={(spot: Spot) => void follow(spot.target!, spot.title)} onCopyLink={(spot) => copyText(addressOf({ kind: 'mark', ...here, mark: spot.id }), say)} />
+      <SpotLayer
+        spots={spots}
+        view={view}
+        page={document}
+        kinds={kinds}
+        people={people}
+        mayWrite={mayWrite && !tools.reading}
+        reading={reading}
+        chosen={chosen}
+        onChoose={setChosen}
+        onFollow={(spot: Spot) => void follow(spot.target!, spot.title)}
+        onCopyLink={(spot) => copyText(addressOf({ kind: 'mark', ...here, mark: spot.id }), say)}
+      />
       <PenSigns signs={signs} view={view} people={people} />
-      <PullHint pull={pull} sideways={next.turning === 'sideways'} isLast={next.after === undefined} isFirst={next.before === undefined} mayWrite={mayWrite} />
+      <PullHint
+        pull={pull}
+        sideways={next.turning === 'sideways'}
+        isLast={next.after === undefined}
+        isFirst={next.before === undefined}
+        mayWrite={mayWrite}
+      />
       {tools.guide && !reading && <GuideLayer guide={tools.guide} view={view} onGuide={tools.setGuide} />}
       {selection && !reading && (
-        <div className="pointer-events-none absolute inset-0 z-10 overflow-hidden" data-testid="selection" data-items={selection.taken.items.length}>
-          <SelectionFrame selection={selection} view={view} handles={!isShape} barSide={barSide} onEdge={(by) => carryTo(by, selection.taken.items, 0, 0, true)} edgeOf={() => holder.current!.getBoundingClientRect()} />
-          {isShape && desk && <ShapeHandles selection={selection} handles={handles} desk={desk} page={document} paper={page.paper} join={settings.join} view={view} />}
+        <div
+          className="pointer-events-none absolute inset-0 z-10 overflow-hidden"
+          data-testid="selection"
+          data-items={selection.taken.items.length}
+        >
+          <SelectionFrame
+            selection={selection}
+            view={view}
+            handles={!isShape}
+            barSide={barSide}
+            onEdge={(by) => carryTo(by, selection.taken.items, 0, 0, true)}
+            edgeOf={() => holder.current!.getBoundingClientRect()}
+          />
+          {isShape && desk && (
+            <ShapeHandles
+              selection={selection}
+              handles={handles}
+              desk={desk}
+              page={document}
+              paper={page.paper}
+              join={settings.join}
+              view={view}
+            />
+          )}
           <SelectionBar
             selection={selection}
             page={document}
@@ -241,7 +361,9 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
             height={desk?.height ?? 0}
             onLink={() => setLinking(true)}
             onMark={() => {
-              setChosen(addSpot(core, document, 'mark', selection.taken.area, selection.taken.items, { mark: tools.mark }));
+              setChosen(
+                addSpot(core, document, 'mark', selection.taken.area, selection.taken.items, { mark: tools.mark }),
+              );
               setTaken(undefined);
             }}
             onHeading={() => {
@@ -249,23 +371,76 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
               setTaken(undefined);
               say('It stands in the contents now, as you wrote it.');
             }}
-            onCopyLink={() => copyText(addressOf({ kind: 'place', ...here, x: (selection.taken.area[0] + selection.taken.area[2]) / 2, y: (selection.taken.area[1] + selection.taken.area[3]) / 2 }), say)}
+            onCopyLink={() =>
+              copyText(
+                addressOf({
+                  kind: 'place',
+                  ...here,
+                  x: (selection.taken.area[0] + selection.taken.area[2]) / 2,
+                  y: (selection.taken.area[1] + selection.taken.area[3]) / 2,
+                }),
+                say,
+              )
+            }
           />
         </div>
       )}
-      {tools.loupe && !reading && desk && active && <Loupe main={desk} view={view} page={document} under={under} tools={tools} onInk={onInk} />}
-      {tools.retrace && desk && active && <RetraceBar desk={desk} page={document} items={taken?.items ?? nothing} people={people} onClose={() => tools.setRetrace(false)} />}
+      {tools.loupe && !reading && desk && active && (
+        <Loupe main={desk} view={view} page={document} under={under} tools={tools} onInk={onInk} />
+      )}
+      {tools.retrace && desk && active && (
+        <RetraceBar
+          desk={desk}
+          page={document}
+          items={taken?.items ?? nothing}
+          people={people}
+          onClose={() => tools.setRetrace(false)}
+        />
+      )}
       {worker.shown && <WorkLine work={worker.shown} />}
-      {!reading && tray && <PenTray core={core} tools={tools} notebook={notebook.id} page={document} kinds={kinds} middle={() => desk?.middle ?? { x: 0, y: 0 }} people={people} onNewKind={() => setNewKind(true)} onAll={takeAll} onPaste={() => paste()} onClear={clear} />}
+      {!reading && tray && (
+        <PenTray
+          core={core}
+          tools={tools}
+          notebook={notebook.id}
+          page={document}
+          kinds={kinds}
+          middle={() => desk?.middle ?? { x: 0, y: 0 }}
+          people={people}
+          onNewKind={() => setNewKind(true)}
+          onAll={takeAll}
+          onPaste={() => paste()}
+          onClear={clear}
+        />
+      )}
       <div className={`absolute top-4 flex flex-col gap-1.5 ${settings.leftHanded && tray ? 'left-4' : 'right-4'}`}>
         {!reading && (
           <>
-            <Side label="Undo" testId="undo" icon={<ArrowCounterClockwiseIcon size={20} weight="light" />} disabled={(steps & 1) === 0} onPress={undo} />
-            <Side label="Redo" testId="redo" icon={<ArrowClockwiseIcon size={20} weight="light" />} disabled={(steps & 2) === 0} onPress={redo} />
+            <Side
+              label="Undo"
+              testId="undo"
+              icon={<ArrowCounterClockwiseIcon size={20} weight="light" />}
+              disabled={(steps & 1) === 0}
+              onPress={undo}
+            />
+            <Side
+              label="Redo"
+              testId="redo"
+              icon={<ArrowClockwiseIcon size={20} weight="light" />}
+              disabled={(steps & 2) === 0}
+              onPress={redo}
+            />
           </>
         )}
         <ZoomControl desk={desk} scale={view.scale} locked={tools.zoomLocked} onLock={tools.setZoomLocked} />
-        {mayWrite && <Side label={reading ? 'Write' : 'Read'} testId="read-mode" icon={reading ? <PencilLineIcon size={20} weight="light" /> : <BookOpenIcon size={20} weight="light" />} onPress={() => tools.setReading(!tools.reading)} />}
+        {mayWrite && (
+          <Side
+            label={reading ? 'Write' : 'Read'}
+            testId="read-mode"
+            icon={reading ? <PencilLineIcon size={20} weight="light" /> : <BookOpenIcon size={20} weight="light" />}
+            onPress={() => tools.setReading(!tools.reading)}
+          />
+        )}
         <Side label="Full view" testId="full-view" icon={<ArrowsOutIcon size={20} weight="light" />} onPress={onFull} />
       </div>
       {linking && taken && (
@@ -279,12 +454,19 @@ function OpenSheet({ space, notebook, page, people, tools, active, tray, next, s
           onClose={() => setLinking(false)}
         />
       )}
-      {newKind && library && <MarkKindDialog library={library} onMade={tools.changeMark} onClose={() => setNewKind(false)} />}
+      {newKind && library && (
+        <MarkKindDialog library={library} onMade={tools.changeMark} onClose={() => setNewKind(false)} />
+      )}
       {asking}
     </div>
   );
 }
 
-function holds([left, top, right, bottom]: readonly [number, number, number, number], x: number, y: number, by: number): boolean {
+function holds(
+  [left, top, right, bottom]: readonly [number, number, number, number],
+  x: number,
+  y: number,
+  by: number,
+): boolean {
   return x >= left - by && x <= right + by && y >= top - by && y <= bottom + by;
 }

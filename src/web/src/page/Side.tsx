@@ -1,7 +1,19 @@
 import type { ReactNode } from 'react';
 
 /** A button at the side of the sheet. */
-export function Side({ label, icon, testId, disabled, onPress }: { label: string; icon: ReactNode; testId: string; disabled?: boolean; onPress: () => void }) {
+export function Side({
+  label,
+  icon,
+  testId,
+  disabled,
+  onPress,
+}: {
+  label: string;
+  icon: ReactNode;
+  testId: string;
+  disabled?: boolean;
+  onPress: () => void;
+}) {
   return (
     <button
       type="button"

@@ -22,12 +22,30 @@ interface ThreadProps {
 }
 
 /** The bar under a page: every page of the notebook as a tick, coloured by its section, with marks and bookmarks on it. Drawn along, it shows the pages as they pass. */
-export function Thread({ space, notebook, pages, index, marks, bookmarks, shown, sectionOf, onGo, onBookmark, onAdd }: ThreadProps) {
+export function Thread({
+  space,
+  notebook,
+  pages,
+  index,
+  marks,
+  bookmarks,
+  shown,
+  sectionOf,
+  onGo,
+  onBookmark,
+  onAdd,
+}: ThreadProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const [scrubbing, setScrubbing] = useState<{ index: number; x: number }>();
   const open = useMemo(() => new Map(marks.filter((mark) => mark.open).map((mark) => [mark.page, mark.mark])), [marks]);
   // oxlint-disable-next-line react/incompatible-library -- what it gives is used here only
-  const virtual = useVirtualizer({ count: pages.length, horizontal: true, getScrollElement: () => scroller.current, estimateSize: () => tickWidth, overscan: 24 });
+  const virtual = useVirtualizer({
+    count: pages.length,
+    horizontal: true,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => tickWidth,
+    overscan: 24,
+  });
   useEffect(() => virtual.scrollToIndex(index, { align: 'center' }), [virtual, index]);
   const tickAt = (event: PointerEvent): number | undefined => {
     const tick = document.elementFromPoint(event.clientX, event.clientY)?.closest<HTMLElement>('[data-tick]');
@@ -39,8 +57,19 @@ export function Thread({ space, notebook, pages, index, marks, bookmarks, shown,
   };
   const marked = bookmarks.has(pages[index]?.id ?? '');
   return (
-    <nav aria-label="Pages" className="relative flex h-[60px] shrink-0 items-center gap-1.5 border-t border-base-300 px-3">
-      <button type="button" aria-label="Page before" title="Page before" data-testid="page-before" disabled={index === 0} onClick={() => onGo(index - 1)} className={arrow}>
+    <nav
+      aria-label="Pages"
+      className="relative flex h-[60px] shrink-0 items-center gap-1.5 border-t border-base-300 px-3"
+    >
+      <button
+        type="button"
+        aria-label="Page before"
+        title="Page before"
+        data-testid="page-before"
+        disabled={index === 0}
+        onClick={() => onGo(index - 1)}
+        className={arrow}
+      >
         <CaretLeftIcon size={20} />
       </button>
       <div
@@ -58,29 +87,68 @@ export function Thread({ space, notebook, pages, index, marks, bookmarks, shown,
             const page = pages[i]!;
             return (
               <li key={page.id} className="absolute top-0" style={{ left: start }}>
-                <Tick page={page} index={i} here={i === index} open={open.has(page.id)} bookmarked={bookmarks.has(page.id)} section={sectionOf(page.id)} onGo={onGo} />
+                <Tick
+                  page={page}
+                  index={i}
+                  here={i === index}
+                  open={open.has(page.id)}
+                  bookmarked={bookmarks.has(page.id)}
+                  section={sectionOf(page.id)}
+                  onGo={onGo}
+                />
               </li>
             );
           })}
         </ol>
       </div>
       {scrubbing && pages[scrubbing.index] && (
-        <div className="pointer-events-none absolute bottom-[66px] z-30 -translate-x-1/2 border border-base-300 bg-base-100 p-2 shadow-lg" data-testid="scrub" style={{ left: Math.max(90, scrubbing.x - 84) }}>
-          <PageFace space={space} page={pages[scrubbing.index]!} shown={shown.get(pages[scrubbing.index]!.id)} width={110} />
+        <div
+          className="pointer-events-none absolute bottom-[66px] z-30 -translate-x-1/2 border border-base-300 bg-base-100 p-2 shadow-lg"
+          data-testid="scrub"
+          style={{ left: Math.max(90, scrubbing.x - 84) }}
+        >
+          <PageFace
+            space={space}
+            page={pages[scrubbing.index]!}
+            shown={shown.get(pages[scrubbing.index]!.id)}
+            width={110}
+          />
           <p className="max-w-[110px] truncate pt-1 text-center text-[13px]">
             {scrubbing.index + 1} {pages[scrubbing.index]!.title}
           </p>
         </div>
       )}
-      <button type="button" aria-label="Page after" title="Page after" data-testid="page-after" disabled={index === pages.length - 1} onClick={() => onGo(index + 1)} className={arrow}>
+      <button
+        type="button"
+        aria-label="Page after"
+        title="Page after"
+        data-testid="page-after"
+        disabled={index === pages.length - 1}
+        onClick={() => onGo(index + 1)}
+        className={arrow}
+      >
         <CaretRightIcon size={20} />
       </button>
       <GoTo count={pages.length} index={index} onGo={onGo} />
       <span className="grow" />
-      <button type="button" aria-label={marked ? 'Take the bookmark out' : 'Bookmark this page'} title={marked ? 'Take the bookmark out' : 'Bookmark this page'} aria-pressed={marked} data-testid="bookmark" className={`${arrow} ${marked ? 'text-[#5f6c35]' : 'text-quiet'}`} onClick={onBookmark}>
+      <button
+        type="button"
+        aria-label={marked ? 'Take the bookmark out' : 'Bookmark this page'}
+        title={marked ? 'Take the bookmark out' : 'Bookmark this page'}
+        aria-pressed={marked}
+        data-testid="bookmark"
+        className={`${arrow} ${marked ? 'text-[#5f6c35]' : 'text-quiet'}`}
+        onClick={onBookmark}
+      >
         <BookmarkSimpleIcon size={22} weight={marked ? 'fill' : 'light'} />
       </button>
-      <Link to={overviewPath(space, notebook)} aria-label="Overview of all pages" title="Overview of all pages" data-testid="open-overview" className={`${arrow} text-quiet`}>
+      <Link
+        to={overviewPath(space, notebook)}
+        aria-label="Overview of all pages"
+        title="Overview of all pages"
+        data-testid="open-overview"
+        className={`${arrow} text-quiet`}
+      >
         <SquaresFourIcon size={22} weight="light" />
       </Link>
       {onAdd && (
@@ -106,11 +174,35 @@ interface TickProps {
 function Tick({ page, index, here, open, bookmarked, section, onGo }: TickProps) {
   const words = `Page ${index + 1}${page.title ? `, ${page.title}` : ''}${open ? ', with an open mark' : ''}${bookmarked ? ', bookmarked' : ''}`;
   return (
-    <button type="button" aria-label={words} title={words} aria-current={here ? 'page' : undefined} data-testid="tick" data-tick={index} className="group relative grid h-11 w-[26px] place-items-center" onClick={() => onGo(index)}>
-      {bookmarked && <span className="absolute left-1/2 top-0 h-[9px] w-[7px] -translate-x-1/2 bg-lichen" data-testid="tick-bookmark" />}
-      {open && <span className="absolute left-1/2 top-0.5 ml-1 size-2 rounded-full bg-accent" data-testid="tick-mark" />}
-      <span className={here ? 'mt-1 h-[22px] w-[15px] rounded-[1px] bg-primary' : 'mt-3 h-[13px] w-[10px] rounded-[1px] border border-quiet/60 bg-paper group-hover:border-primary'} />
-      <span className={`absolute inset-x-0 bottom-0 h-[3px] ${fillOf[section?.colour ?? ''] ?? (section ? 'bg-spruce' : 'bg-base-300')}`} />
+    <button
+      type="button"
+      aria-label={words}
+      title={words}
+      aria-current={here ? 'page' : undefined}
+      data-testid="tick"
+      data-tick={index}
+      className="group relative grid h-11 w-[26px] place-items-center"
+      onClick={() => onGo(index)}
+    >
+      {bookmarked && (
+        <span
+          className="absolute left-1/2 top-0 h-[9px] w-[7px] -translate-x-1/2 bg-lichen"
+          data-testid="tick-bookmark"
+        />
+      )}
+      {open && (
+        <span className="absolute left-1/2 top-0.5 ml-1 size-2 rounded-full bg-accent" data-testid="tick-mark" />
+      )}
+      <span
+        className={
+          here
+            ? 'mt-1 h-[22px] w-[15px] rounded-[1px] bg-primary'
+            : 'mt-3 h-[13px] w-[10px] rounded-[1px] border border-quiet/60 bg-paper group-hover:border-primary'
+        }
+      />
+      <span
+        className={`absolute inset-x-0 bottom-0 h-[3px] ${fillOf[section?.colour ?? ''] ?? (section ? 'bg-spruce' : 'bg-base-300')}`}
+      />
     </button>
   );
 }
@@ -126,7 +218,17 @@ function GoTo({ count, index, onGo }: { count: number; index: number; onGo: (ind
   return (
     <label className="flex shrink-0 items-center gap-1.5 text-[13px] text-quiet max-sm:hidden">
       page
-      <input aria-label="Go to page" data-testid="go-to" inputMode="numeric" className="h-9 w-11 rounded-md border border-transparent bg-transparent text-center hover:border-base-300 focus:border-base-300" value={typed ?? String(index + 1)} onFocus={(event) => event.target.select()} onChange={(event) => setTyped(event.target.value)} onBlur={go} onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()} />
+      <input
+        aria-label="Go to page"
+        data-testid="go-to"
+        inputMode="numeric"
+        className="h-9 w-11 rounded-md border border-transparent bg-transparent text-center hover:border-base-300 focus:border-base-300"
+        value={typed ?? String(index + 1)}
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={go}
+        onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+      />
     </label>
   );
 }

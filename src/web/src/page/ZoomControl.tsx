@@ -1,4 +1,13 @@
-import { ArrowsHorizontalIcon, FrameCornersIcon, LockSimpleIcon, LockSimpleOpenIcon, MagnifyingGlassIcon, MinusIcon, PlusIcon, RulerIcon } from '@phosphor-icons/react';
+import {
+  ArrowsHorizontalIcon,
+  FrameCornersIcon,
+  LockSimpleIcon,
+  LockSimpleOpenIcon,
+  MagnifyingGlassIcon,
+  MinusIcon,
+  PlusIcon,
+  RulerIcon,
+} from '@phosphor-icons/react';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Dialog } from '../ui/Dialog';
 import type { SheetDesk } from './ink/desk';
@@ -24,28 +33,70 @@ export function ZoomControl({ desk, scale, locked, onLock }: ZoomControlProps) {
   }, [open]);
   return (
     <div ref={holder} className="relative">
-      <button type="button" aria-expanded={open} data-testid="zoom" title="How large the page is shown" className="flex h-[50px] w-[58px] flex-col items-center justify-center gap-0.5 rounded-md border border-base-300 bg-base-200 text-xs hover:border-primary" onClick={() => setOpen(!open)}>
+      <button
+        type="button"
+        aria-expanded={open}
+        data-testid="zoom"
+        title="How large the page is shown"
+        className="flex h-[50px] w-[58px] flex-col items-center justify-center gap-0.5 rounded-md border border-base-300 bg-base-200 text-xs hover:border-primary"
+        onClick={() => setOpen(!open)}
+      >
         {locked ? <LockSimpleIcon size={20} weight="light" /> : <MagnifyingGlassIcon size={20} weight="light" />}
         {Math.round((scale / trueScale()) * 100)} %
       </button>
       {open && (
-        <div className="absolute right-[66px] top-0 z-30 w-[222px] rounded-lg border border-base-300 bg-base-100 p-1.5 shadow-md" data-testid="zoom-menu">
+        <div
+          className="absolute right-[66px] top-0 z-30 w-[222px] rounded-lg border border-base-300 bg-base-100 p-1.5 shadow-md"
+          data-testid="zoom-menu"
+        >
           <div className="flex">
             <Entry label="Smaller" testId="zoom-out" icon={<MinusIcon size={18} />} onPress={() => desk?.zoomBy(0.8)} />
             <Entry label="Larger" testId="zoom-in" icon={<PlusIcon size={18} />} onPress={() => desk?.zoomBy(1.25)} />
           </div>
-          <Entry label="The whole width" testId="zoom-width" icon={<ArrowsHorizontalIcon size={20} weight="light" />} onPress={() => (desk?.fit('width'), setOpen(false))} />
-          <Entry label="The whole page" testId="zoom-fit" icon={<FrameCornersIcon size={20} weight="light" />} onPress={() => (desk?.fit('page'), setOpen(false))} />
-          <Entry label="True size" testId="zoom-true" icon={<RulerIcon size={20} weight="light" />} onPress={() => (desk?.fit('true'), setOpen(false))} />
+          <Entry
+            label="The whole width"
+            testId="zoom-width"
+            icon={<ArrowsHorizontalIcon size={20} weight="light" />}
+            onPress={() => (desk?.fit('width'), setOpen(false))}
+          />
+          <Entry
+            label="The whole page"
+            testId="zoom-fit"
+            icon={<FrameCornersIcon size={20} weight="light" />}
+            onPress={() => (desk?.fit('page'), setOpen(false))}
+          />
+          <Entry
+            label="True size"
+            testId="zoom-true"
+            icon={<RulerIcon size={20} weight="light" />}
+            onPress={() => (desk?.fit('true'), setOpen(false))}
+          />
           <div className="flex">
             {[50, 200, 400].map((share) => (
-              <button key={share} type="button" className="h-10 grow rounded-md hover:bg-base-200" onClick={() => desk?.zoomTo((trueScale() * share) / 100)}>
+              <button
+                key={share}
+                type="button"
+                className="h-10 grow rounded-md hover:bg-base-200"
+                onClick={() => desk?.zoomTo((trueScale() * share) / 100)}
+              >
                 {share} %
               </button>
             ))}
           </div>
-          <Entry label={locked ? 'Let it be scaled again' : 'Keep this scale'} testId="zoom-lock" icon={locked ? <LockSimpleOpenIcon size={20} weight="light" /> : <LockSimpleIcon size={20} weight="light" />} onPress={() => (onLock(!locked), setOpen(false))} />
-          <button type="button" className="h-10 w-full rounded-md px-3 text-left text-[13px] text-quiet underline hover:bg-base-200" data-testid="measure-screen" onClick={() => (setOpen(false), setMeasuring(true))}>
+          <Entry
+            label={locked ? 'Let it be scaled again' : 'Keep this scale'}
+            testId="zoom-lock"
+            icon={
+              locked ? <LockSimpleOpenIcon size={20} weight="light" /> : <LockSimpleIcon size={20} weight="light" />
+            }
+            onPress={() => (onLock(!locked), setOpen(false))}
+          />
+          <button
+            type="button"
+            className="h-10 w-full rounded-md px-3 text-left text-[13px] text-quiet underline hover:bg-base-200"
+            data-testid="measure-screen"
+            onClick={() => (setOpen(false), setMeasuring(true))}
+          >
             Measure this screen
           </button>
         </div>
@@ -55,9 +106,24 @@ export function ZoomControl({ desk, scale, locked, onLock }: ZoomControlProps) {
   );
 }
 
-function Entry({ label, icon, testId, onPress }: { label: string; icon: ReactNode; testId: string; onPress: () => void }) {
+function Entry({
+  label,
+  icon,
+  testId,
+  onPress,
+}: {
+  label: string;
+  icon: ReactNode;
+  testId: string;
+  onPress: () => void;
+}) {
   return (
-    <button type="button" data-testid={testId} className="flex h-10 w-full items-center gap-3 rounded-md px-3 text-left hover:bg-base-200" onClick={onPress}>
+    <button
+      type="button"
+      data-testid={testId}
+      className="flex h-10 w-full items-center gap-3 rounded-md px-3 text-left hover:bg-base-200"
+      onClick={onPress}
+    >
       {icon}
       {label}
     </button>
@@ -78,19 +144,42 @@ function MeasureDialog({ onClose, onMeasured }: { onClose: () => void; onMeasure
       <p className="mb-3">Hold a bank card to the screen and make this one just as large. Then “True size” is true.</p>
       <div className="grid h-[300px] place-items-center overflow-hidden bg-desk">
         <svg width={width} height={width * cardShare} viewBox="0 0 856 540" aria-hidden="true">
-          <rect x="2" y="2" width="852" height="536" rx="32" fill="var(--color-paper)" stroke="var(--color-primary)" strokeWidth="4" />
+          <rect
+            x="2"
+            y="2"
+            width="852"
+            height="536"
+            rx="32"
+            fill="var(--color-paper)"
+            stroke="var(--color-primary)"
+            strokeWidth="4"
+          />
           <path d="M60 150h120v90H60z" fill="none" stroke="var(--color-gold)" strokeWidth="5" />
         </svg>
       </div>
       <label className="mt-4 block">
         <span className="mb-1 block font-semibold">Width of the card</span>
-        <input type="range" min={0.5} max={2} step={0.005} value={factor} data-testid="measure" className="range range-primary range-xs w-full" onChange={(event) => setFactor(Number(event.target.value))} />
+        <input
+          type="range"
+          min={0.5}
+          max={2}
+          step={0.005}
+          value={factor}
+          data-testid="measure"
+          className="range range-primary range-xs w-full"
+          onChange={(event) => setFactor(Number(event.target.value))}
+        />
       </label>
       <div className="mt-5 flex justify-end gap-2">
         <button type="button" className="quiet-button" onClick={onClose}>
           Cancel
         </button>
-        <button type="button" className="btn btn-primary h-10 min-h-10" data-testid="measured" onClick={() => (calibrate(factor), onMeasured(), onClose())}>
+        <button
+          type="button"
+          className="btn btn-primary h-10 min-h-10"
+          data-testid="measured"
+          onClick={() => (calibrate(factor), onMeasured(), onClose())}
+        >
           It is as large as the card
         </button>
       </div>

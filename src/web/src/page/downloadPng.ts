@@ -7,7 +7,10 @@ export async function downloadPng(space: string, page: string, title: string): P
   const picture = new Image();
   picture.src = `/api/spaces/${space}/pages/${page}/export.svg`;
   await picture.decode();
-  const scale = Math.min((pixelsAMillimetre * 25.4) / 96, mostPixels / Math.max(picture.naturalWidth, picture.naturalHeight));
+  const scale = Math.min(
+    (pixelsAMillimetre * 25.4) / 96,
+    mostPixels / Math.max(picture.naturalWidth, picture.naturalHeight),
+  );
   const canvas = document.createElement('canvas');
   [canvas.width, canvas.height] = [Math.round(picture.naturalWidth * scale), Math.round(picture.naturalHeight * scale)];
   canvas.getContext('2d')!.drawImage(picture, 0, 0, canvas.width, canvas.height);

@@ -43,7 +43,7 @@ export function useLongWork(page: OpenDocument): LongWorker {
     const giveUp = mayGiveUp ? () => (given = true) : undefined;
     const began = performance.now();
     try {
-      for (let done = 0; done < all && !given; ) {
+      for (let done = 0; done < all && !given;) {
         const made = await more(slice);
         if (made === 0) break;
         done += made;
@@ -69,9 +69,18 @@ export function useLongWork(page: OpenDocument): LongWorker {
 /** A line at the foot of the sheet while work goes on. */
 export function WorkLine({ work }: { work: LongWork }) {
   return (
-    <div role="status" data-testid="long-work" className="absolute inset-x-4 bottom-3 z-20 mx-auto flex h-14 max-w-[440px] items-center gap-4 rounded-lg border border-base-300 bg-base-100 px-4 shadow-md">
+    <div
+      role="status"
+      data-testid="long-work"
+      className="absolute inset-x-4 bottom-3 z-20 mx-auto flex h-14 max-w-[440px] items-center gap-4 rounded-lg border border-base-300 bg-base-100 px-4 shadow-md"
+    >
       <span className="shrink-0">{work.words}</span>
-      <progress aria-label={work.words} className="progress progress-primary grow" value={Math.round(work.share * 100)} max={100} />
+      <progress
+        aria-label={work.words}
+        className="progress progress-primary grow"
+        value={Math.round(work.share * 100)}
+        max={100}
+      />
       {work.giveUp && (
         <button type="button" className="quiet-button shrink-0" data-testid="give-up" onClick={work.giveUp}>
           Give up

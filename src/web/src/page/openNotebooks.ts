@@ -54,7 +54,11 @@ const placeKey = (notebook: string) => `quill.place.${notebook}`;
 /** The address that opens something beside the page that is open last. */
 export function lastPageBesidePath(item: Item): string | undefined {
   if (!last || item.kind === 'folder' || last.notebook === item.notebook) return undefined;
-  return besidePath(last, { space: item.space, notebook: item.notebook, page: item.kind === 'page' ? item.id : lastPageIn(item.notebook) });
+  return besidePath(last, {
+    space: item.space,
+    notebook: item.notebook,
+    page: item.kind === 'page' ? item.id : lastPageIn(item.notebook),
+  });
 }
 
 export function besidePath(here: OpenNotebook, beside: OpenNotebook): string {

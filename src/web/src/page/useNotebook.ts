@@ -77,7 +77,11 @@ export class Notebook {
     const before = this.find(page);
     // A section that has its own paper gives it; otherwise the page before does, but for those of a planner.
     const own = this.paperOf(before?.parent ?? root);
-    return this.addPage(before?.parent ?? root, before?.id ?? '', own || (before && !before.planner ? before.paper : '') || paper);
+    return this.addPage(
+      before?.parent ?? root,
+      before?.id ?? '',
+      own || (before && !before.planner ? before.paper : '') || paper,
+    );
   }
 
   /** A new page before another one, on the same paper. */
@@ -104,11 +108,15 @@ export class Notebook {
 
   /** Throws with a sentence when it cannot be put there. */
   place(id: string, kind: 'section' | 'page', parent: string, after: string): void {
-    this.document.perform((handle, now) => this.workspace.core.NotebookBridge.Place(handle, id, nodeKinds[kind], parent, after, randomNumber(), now));
+    this.document.perform((handle, now) =>
+      this.workspace.core.NotebookBridge.Place(handle, id, nodeKinds[kind], parent, after, randomNumber(), now),
+    );
   }
 
   set(id: string, property: number, value: string): void {
-    this.document.perform((handle, now) => this.workspace.core.LibraryBridge.SetProperty(handle, id, property, value, now));
+    this.document.perform((handle, now) =>
+      this.workspace.core.LibraryBridge.SetProperty(handle, id, property, value, now),
+    );
   }
 
   /** Any other change that Core makes. */
@@ -140,13 +148,23 @@ export class Notebook {
     const target = await this.workspace.acquire(this.document.space, 'notebook', other.id);
     for (const entry of moved) {
       const parent = entry.id === id ? root : entry.parent;
-      if (entry.paper) target.perform((handle, now) => LibraryBridge.SetProperty(handle, entry.id, properties.paper, entry.paper, now));
-      if (entry.title) target.perform((handle, now) => LibraryBridge.SetProperty(handle, entry.id, properties.name, entry.title, now));
-      if (entry.colour) target.perform((handle, now) => LibraryBridge.SetProperty(handle, entry.id, properties.colour, entry.colour, now));
-      for (const tag of entry.tags) target.perform((handle, now) => LibraryBridge.SetTag(handle, entry.id, tag, true, now));
+      if (entry.paper)
+        target.perform((handle, now) =>
+          LibraryBridge.SetProperty(handle, entry.id, properties.paper, entry.paper, now),
+        );
+      if (entry.title)
+        target.perform((handle, now) => LibraryBridge.SetProperty(handle, entry.id, properties.name, entry.title, now));
+      if (entry.colour)
+        target.perform((handle, now) =>
+          LibraryBridge.SetProperty(handle, entry.id, properties.colour, entry.colour, now),
+        );
+      for (const tag of entry.tags)
+        target.perform((handle, now) => LibraryBridge.SetTag(handle, entry.id, tag, true, now));
       // It may have been here before.
       target.perform((handle, now) => LibraryBridge.SetProperty(handle, entry.id, properties.movedTo, '', now));
-      target.perform((handle, now) => NotebookBridge.Place(handle, entry.id, nodeKinds[entry.kind], parent, '', randomNumber(), now));
+      target.perform((handle, now) =>
+        NotebookBridge.Place(handle, entry.id, nodeKinds[entry.kind], parent, '', randomNumber(), now),
+      );
     }
     this.workspace.release(this.document.space, 'notebook', other.id);
     // It leaves here only now: whatever happens in between, it is in one of the two.
@@ -166,7 +184,10 @@ export class Notebook {
   private async copy(id: string, then: (copy: string) => Promise<void>): Promise<string> {
     try {
       await this.workspace.outbox.settled();
-      const { copy } = await sendJson<{ copy: string }>('POST', `/api/spaces/${this.document.space}/copies`, { node: this.id, entry: id });
+      const { copy } = await sendJson<{ copy: string }>('POST', `/api/spaces/${this.document.space}/copies`, {
+        node: this.id,
+        entry: id,
+      });
       await this.document.catchUp();
       await then(copy);
       return '';
@@ -190,7 +211,15 @@ export class Notebook {
     const paper = JSON.parse(core.PaperBridge.Read(text)) as Paper;
     const isFree = paper.size.includes('x');
     // A free size is turned by its measures, a named one by how it lies.
-    this.set(page, properties.paper, writePaper(isFree ? { ...paper, size: `${paper.height}x${paper.width}`, across: false } : { ...paper, across: !paper.across }));
+    this.set(
+      page,
+      properties.paper,
+      writePaper(
+        isFree
+          ? { ...paper, size: `${paper.height}x${paper.width}`, across: false }
+          : { ...paper, across: !paper.across },
+      ),
+    );
     await this.onPage(page, (handle, now) => core.SpotBridge.Turn(handle, paper.height, now));
   }
 

@@ -11,10 +11,16 @@ import type { SheetProps } from './Sheet';
 const trayRoom = 116;
 const sideRoom = 84;
 
-type Given = Pick<SheetProps, 'space' | 'notebook' | 'page' | 'tray' | 'next' | 'startView' | 'onPresent'> & { document: OpenDocument };
+type Given = Pick<SheetProps, 'space' | 'notebook' | 'page' | 'tray' | 'next' | 'startView' | 'onPresent'> & {
+  document: OpenDocument;
+};
 
 /** Lays a page on the desk as long as it is shown; anew when its paper, or what comes before and after it, is another. */
-export function useSheetDesk(holder: RefObject<HTMLDivElement | null>, leftHanded: boolean, { space, notebook, page, tray, next, startView, onPresent, document }: Given): { desk: SheetDesk | undefined; view: View; signs: PenSign[]; under: Under } {
+export function useSheetDesk(
+  holder: RefObject<HTMLDivElement | null>,
+  leftHanded: boolean,
+  { space, notebook, page, tray, next, startView, onPresent, document }: Given,
+): { desk: SheetDesk | undefined; view: View; signs: PenSign[]; under: Under } {
   const { core, live } = useWorkspace();
   const library = useLibrary(space.id);
   const mayWrite = space.role !== 'reader';
@@ -44,7 +50,21 @@ export function useSheetDesk(holder: RefObject<HTMLDivElement | null>, leftHande
       document.onPresent = undefined;
       made.stop();
     };
-  }, [core, document, live, paper, asset, mayWrite, tray, onPresent, notebook.id, leftHanded, next.turning, next.before?.id, next.after?.id]);
+  }, [
+    core,
+    document,
+    live,
+    paper,
+    asset,
+    mayWrite,
+    tray,
+    onPresent,
+    notebook.id,
+    leftHanded,
+    next.turning,
+    next.before?.id,
+    next.after?.id,
+  ]);
 
   // A planner's dates and calendar are part of the notebook.
   useEffect(() => {

@@ -24,7 +24,8 @@ export function useSheetKeys(keys: SheetKeys): void {
   useEffect(() => {
     if (!keys.active) return;
     const press = (event: KeyboardEvent) => {
-      if (event.altKey || (event.target as Element).closest('input, select, textarea, [contenteditable], dialog')) return;
+      if (event.altKey || (event.target as Element).closest('input, select, textarea, [contenteditable], dialog'))
+        return;
       const command = event.ctrlKey || event.metaKey;
       const act = command ? commandOf(event, keys) : plainOf(event, keys);
       if (!act) return;
@@ -36,7 +37,10 @@ export function useSheetKeys(keys: SheetKeys): void {
   });
 }
 
-function commandOf(event: KeyboardEvent, { reading, mayWrite, selection, undo, redo, takeAll, paste }: SheetKeys): (() => void) | undefined {
+function commandOf(
+  event: KeyboardEvent,
+  { reading, mayWrite, selection, undo, redo, takeAll, paste }: SheetKeys,
+): (() => void) | undefined {
   if (reading) return undefined;
   const onInk = selection && selection.taken.items.length > 0 ? selection : undefined;
   switch (event.key.toLowerCase()) {
@@ -59,9 +63,17 @@ function commandOf(event: KeyboardEvent, { reading, mayWrite, selection, undo, r
   }
 }
 
-const arrows: Record<string, readonly [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+const arrows: Record<string, readonly [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
 
-function plainOf(event: KeyboardEvent, { mayWrite, reading, tools, selection, markHere, full }: SheetKeys): (() => void) | undefined {
+function plainOf(
+  event: KeyboardEvent,
+  { mayWrite, reading, tools, selection, markHere, full }: SheetKeys,
+): (() => void) | undefined {
   const { key } = event;
   if (key === 'f' || key === 'F') return full;
   if ((key === 'r' || key === 'R') && mayWrite) return () => tools.setReading(!tools.reading);
@@ -72,7 +84,8 @@ function plainOf(event: KeyboardEvent, { mayWrite, reading, tools, selection, ma
     const by = tools.settings.nudge * (event.shiftKey ? 10 : 1);
     return () => selection.move(nudge[0] * by, nudge[1] * by);
   }
-  if ((key === 'Delete' || key === 'Backspace') && selection && selection.taken.items.length > 0) return selection.erase;
+  if ((key === 'Delete' || key === 'Backspace') && selection && selection.taken.items.length > 0)
+    return selection.erase;
   if (key >= '1' && key <= '9' && Number(key) <= tools.tray.length) return () => tools.choose(Number(key) - 1);
   if (key === 'M') return markHere;
   if (key === 'x') return tools.swap;

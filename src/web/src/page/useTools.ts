@@ -1,6 +1,15 @@
 import { useRef, useState } from 'react';
 import type { Personal } from '../library/usePersonal';
-import { type EraserTool, type FillTool, type Guide, type HandSettings, type LoopTool, type ShapeTool, type Tool, usualHand } from './hand/tool';
+import {
+  type EraserTool,
+  type FillTool,
+  type Guide,
+  type HandSettings,
+  type LoopTool,
+  type ShapeTool,
+  type Tool,
+  usualHand,
+} from './hand/tool';
 import { withRecent } from './ink/palettes';
 import { firstTray, mostPens, newPen, type Pen } from './ink/pens';
 

@@ -9,7 +9,17 @@ import { keepPicture, makeOwnPaper } from './ownPapers';
 import { pdfPage } from './pdfPages';
 
 /** Makes a paper from a picture or a page of a PDF file; or puts another one in the place of a paper, everywhere or only from now on. */
-export function OwnPaperDialog({ library, replaced, onSay, onClose }: { library: Library; replaced?: LibraryNode; onSay: Say; onClose: () => void }) {
+export function OwnPaperDialog({
+  library,
+  replaced,
+  onSay,
+  onClose,
+}: {
+  library: Library;
+  replaced?: LibraryNode;
+  onSay: Say;
+  onClose: () => void;
+}) {
   const [name, setName] = useState(replaced?.name ?? '');
   const [category, setCategory] = useState(replaced?.category ?? '');
   const [file, setFile] = useState<File>();
@@ -26,21 +36,47 @@ export function OwnPaperDialog({ library, replaced, onSay, onClose }: { library:
       makeOwnPaper(library, name, category.trim(), asset);
       // Pages that lie on the old one keep it; it is only no longer offered.
       if (replaced) library.toBin(replaced.id);
-      onSay(replaced ? 'From now on the new paper is offered; pages on the old one keep it.' : `“${name.trim()}” stands among the papers now.`);
+      onSay(
+        replaced
+          ? 'From now on the new paper is offered; pages on the old one keep it.'
+          : `“${name.trim()}” stands among the papers now.`,
+      );
     }
   };
   return (
-    <FormDialog title={replaced ? `Replace “${replaced.name}”` : 'A paper of your own'} confirm={replaced ? 'Replace it' : 'Make the paper'} disabled={!file} onConfirm={confirm} onClose={onClose}>
+    <FormDialog
+      title={replaced ? `Replace “${replaced.name}”` : 'A paper of your own'}
+      confirm={replaced ? 'Replace it' : 'Make the paper'}
+      disabled={!file}
+      onConfirm={confirm}
+      onClose={onClose}
+    >
       {(problem) => (
         <div className="grid gap-3">
           <label>
             <span className="mb-1 block font-semibold">A picture or a PDF file</span>
-            <input type="file" accept="image/*,application/pdf" data-testid="paper-file" className="file-input h-11 w-full border-base-300 bg-base-100" onChange={(event) => (setFile(event.target.files?.[0]), name === '' && setName((event.target.files?.[0]?.name ?? '').replace(/\.[^.]+$/, '').slice(0, 200)))} />
+            <input
+              type="file"
+              accept="image/*,application/pdf"
+              data-testid="paper-file"
+              className="file-input h-11 w-full border-base-300 bg-base-100"
+              onChange={(event) => (
+                setFile(event.target.files?.[0]),
+                name === '' && setName((event.target.files?.[0]?.name ?? '').replace(/\.[^.]+$/, '').slice(0, 200))
+              )}
+            />
           </label>
           {isPdf && (
             <label>
               <span className="mb-1 block font-semibold">Page of the file</span>
-              <input type="number" min={1} className="field w-28" value={page} data-testid="pdf-page" onChange={(event) => setPage(Number(event.target.value))} />
+              <input
+                type="number"
+                min={1}
+                className="field w-28"
+                value={page}
+                data-testid="pdf-page"
+                onChange={(event) => setPage(Number(event.target.value))}
+              />
             </label>
           )}
           {replaced ? (
@@ -48,7 +84,13 @@ export function OwnPaperDialog({ library, replaced, onSay, onClose }: { library:
               <legend className="mb-1 font-semibold">For</legend>
               <div className="flex gap-1.5">
                 {[true, false].map((one) => (
-                  <button key={String(one)} type="button" aria-pressed={everywhere === one} onClick={() => setEverywhere(one)} className={`h-10 grow rounded-md border px-2 ${everywhere === one ? 'border-primary font-semibold' : 'border-base-300'}`}>
+                  <button
+                    key={String(one)}
+                    type="button"
+                    aria-pressed={everywhere === one}
+                    onClick={() => setEverywhere(one)}
+                    className={`h-10 grow rounded-md border px-2 ${everywhere === one ? 'border-primary font-semibold' : 'border-base-300'}`}
+                  >
                     {one ? 'all pages on it' : 'new pages only'}
                   </button>
                 ))}
@@ -59,7 +101,12 @@ export function OwnPaperDialog({ library, replaced, onSay, onClose }: { library:
               <NameField value={name} onChange={setName} problem="" />
               <label>
                 <span className="mb-1 block font-semibold">Category</span>
-                <input className="field" value={category} placeholder="Worksheets" onChange={(event) => setCategory(event.target.value)} />
+                <input
+                  className="field"
+                  value={category}
+                  placeholder="Worksheets"
+                  onChange={(event) => setCategory(event.target.value)}
+                />
               </label>
             </>
           )}

@@ -4,7 +4,19 @@ import { type Drawing, drawPaper } from './drawing';
 import { assetPicturePath, useOwnPaperSource } from './ownPapers';
 
 /** A paper, small: what stands for it where one chooses, and for pages of which there is no picture yet. */
-export function PaperPicture({ paper, width, height, space, className = '' }: { paper: string; width: number; height?: number; space?: string; className?: string }) {
+export function PaperPicture({
+  paper,
+  width,
+  height,
+  space,
+  className = '',
+}: {
+  paper: string;
+  width: number;
+  height?: number;
+  space?: string;
+  className?: string;
+}) {
   const { core } = useWorkspace();
   const drawing = useMemo(() => drawPaper(core, paper), [core, paper]);
   const source = useOwnPaperSource(space, drawing.own);
@@ -12,9 +24,24 @@ export function PaperPicture({ paper, width, height, space, className = '' }: { 
   const ratio = (bottom - top) / (right - left);
   const fits = height === undefined ? width : Math.min(width, height / ratio);
   return (
-    <svg viewBox={`${left} ${top} ${right - left} ${bottom - top}`} width={fits} height={fits * ratio} className={`border border-base-300 ${className}`} aria-hidden="true">
+    <svg
+      viewBox={`${left} ${top} ${right - left} ${bottom - top}`}
+      width={fits}
+      height={fits * ratio}
+      className={`border border-base-300 ${className}`}
+      aria-hidden="true"
+    >
       <rect x={left} y={top} width={right - left} height={bottom - top} fill={drawing.ground} />
-      {source && <image href={assetPicturePath(space!, source)} x={left} y={top} width={right - left} height={bottom - top} preserveAspectRatio="xMidYMid meet" />}
+      {source && (
+        <image
+          href={assetPicturePath(space!, source)}
+          x={left}
+          y={top}
+          width={right - left}
+          height={bottom - top}
+          preserveAspectRatio="xMidYMid meet"
+        />
+      )}
       <DrawingPieces drawing={drawing} least={((right - left) / fits) * 0.6} />
     </svg>
   );
@@ -26,7 +53,14 @@ export function DrawingPieces({ drawing, least = 0 }: { drawing: Drawing; least?
     piece.fill ? (
       <path key={i} d={piece.path} fill={piece.fill} />
     ) : piece.line ? (
-      <path key={i} d={piece.path} fill="none" stroke={piece.line} strokeWidth={Math.max(least, piece.width!)} {...(piece.dash ? { strokeDasharray: piece.dash.join(' '), strokeLinecap: 'round' as const } : {})} />
+      <path
+        key={i}
+        d={piece.path}
+        fill="none"
+        stroke={piece.line}
+        strokeWidth={Math.max(least, piece.width!)}
+        {...(piece.dash ? { strokeDasharray: piece.dash.join(' '), strokeLinecap: 'round' as const } : {})}
+      />
     ) : null,
   );
 }

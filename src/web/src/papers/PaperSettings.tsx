@@ -3,7 +3,18 @@ import { useWorkspace } from '../sync/workspace';
 import { lengthUnit, type LengthUnit, setLengthUnit } from './units';
 import { type Paper, paperChoices, wordsOfSize } from './drawing';
 
-const tints = ['#fffdf7', '#faf3e3', '#f6ead0', '#eef2e6', '#e8eff2', '#f5e9e4', '#efe9f1', '#2b3634', '#2f3140', '#3a2e2b'];
+const tints = [
+  '#fffdf7',
+  '#faf3e3',
+  '#f6ead0',
+  '#eef2e6',
+  '#e8eff2',
+  '#f5e9e4',
+  '#efe9f1',
+  '#2b3634',
+  '#2f3140',
+  '#3a2e2b',
+];
 const lineTints = ['#c9d3cf', '#b9c8d6', '#d8c3a5', '#e0b9ac', '#9fb0a8', '#6e7f8a'];
 
 /** What can be set of a paper; only what its design has. Lengths are in the unit that the person chose. */
@@ -18,7 +29,14 @@ export function PaperSettings({ paper, onChange }: { paper: Paper; onChange: (ch
     <div className="grid gap-3">
       <label>
         <Words>Size</Words>
-        <select className="select h-11 w-full border-base-300 bg-base-100" value={isFree ? 'free' : paper.size} data-testid="paper-size" onChange={(event) => onChange({ size: event.target.value === 'free' ? `${paper.width}x${paper.height}` : event.target.value })}>
+        <select
+          className="select h-11 w-full border-base-300 bg-base-100"
+          value={isFree ? 'free' : paper.size}
+          data-testid="paper-size"
+          onChange={(event) =>
+            onChange({ size: event.target.value === 'free' ? `${paper.width}x${paper.height}` : event.target.value })
+          }
+        >
           {sizes.map((size) => (
             <option key={size.name} value={size.name}>
               {wordsOfSize(size.name)}
@@ -29,38 +47,114 @@ export function PaperSettings({ paper, onChange }: { paper: Paper; onChange: (ch
       </label>
       {isFree && (
         <div className="grid grid-cols-2 gap-2">
-          <Length label="Width" value={paper.width} testId="paper-width" {...unitOf} onChange={(width) => onChange({ size: `${width}x${paper.height}`, across: false })} />
-          <Length label="Height" value={paper.height} testId="paper-height" {...unitOf} onChange={(height) => onChange({ size: `${paper.width}x${height}`, across: false })} />
+          <Length
+            label="Width"
+            value={paper.width}
+            testId="paper-width"
+            {...unitOf}
+            onChange={(width) => onChange({ size: `${width}x${paper.height}`, across: false })}
+          />
+          <Length
+            label="Height"
+            value={paper.height}
+            testId="paper-height"
+            {...unitOf}
+            onChange={(height) => onChange({ size: `${paper.width}x${height}`, across: false })}
+          />
         </div>
       )}
-      <Pick label="Lies" value={paper.across ? 'across' : 'upright'} choices={['upright', 'across']} testId="paper-lies" onPick={(value) => onChange({ across: value === 'across' })} />
-      <Pick label="Grows" value={paper.growth === 'none' ? 'no' : paper.growth === 'down' ? 'down' : 'all ways'} choices={['no', 'down', 'all ways']} testId="paper-grows" onPick={(value) => onChange({ growth: value === 'no' ? 'none' : value === 'down' ? 'down' : 'all' })} />
-      {design.spacingWords && !paper.own && <Length label={`${design.spacingWords} apart`} value={paper.spacing} testId="paper-spacing" {...unitOf} onChange={(spacing) => onChange({ spacing })} />}
+      <Pick
+        label="Lies"
+        value={paper.across ? 'across' : 'upright'}
+        choices={['upright', 'across']}
+        testId="paper-lies"
+        onPick={(value) => onChange({ across: value === 'across' })}
+      />
+      <Pick
+        label="Grows"
+        value={paper.growth === 'none' ? 'no' : paper.growth === 'down' ? 'down' : 'all ways'}
+        choices={['no', 'down', 'all ways']}
+        testId="paper-grows"
+        onPick={(value) => onChange({ growth: value === 'no' ? 'none' : value === 'down' ? 'down' : 'all' })}
+      />
+      {design.spacingWords && !paper.own && (
+        <Length
+          label={`${design.spacingWords} apart`}
+          value={paper.spacing}
+          testId="paper-spacing"
+          {...unitOf}
+          onChange={(spacing) => onChange({ spacing })}
+        />
+      )}
       {design.countWords && !paper.own && (
         <label>
           <Words>{design.countWords}</Words>
-          <input type="number" className="field" min={1} max={design.mostCount} value={paper.count ?? design.usualCount} data-testid="paper-count" onChange={(event) => onChange({ count: Number(event.target.value) })} />
+          <input
+            type="number"
+            className="field"
+            min={1}
+            max={design.mostCount}
+            value={paper.count ?? design.usualCount}
+            data-testid="paper-count"
+            onChange={(event) => onChange({ count: Number(event.target.value) })}
+          />
         </label>
       )}
       {['ruled', 'legal', 'cornell', 'checklist'].includes(paper.design) && !paper.own && (
         <div className="grid grid-cols-2 gap-2">
-          <Length label="First line at" value={paper.head ?? 3195} {...unitOf} onChange={(head) => onChange({ head })} />
-          <Length label={paper.design === 'cornell' ? 'Cues' : 'Margin'} value={paper.margin ?? 0} {...unitOf} onChange={(margin) => onChange(margin > 0 ? { margin } : { margin: undefined as never })} />
+          <Length
+            label="First line at"
+            value={paper.head ?? 3195}
+            {...unitOf}
+            onChange={(head) => onChange({ head })}
+          />
+          <Length
+            label={paper.design === 'cornell' ? 'Cues' : 'Margin'}
+            value={paper.margin ?? 0}
+            {...unitOf}
+            onChange={(margin) => onChange(margin > 0 ? { margin } : { margin: undefined as never })}
+          />
         </div>
       )}
-      <Colours label="Paper" value={paper.colour} choices={tints} testId="paper-tint" onPick={(tint) => onChange({ tint })} />
-      {!paper.own && <Colours label="Lines" value={paper.lines ?? ''} choices={lineTints} testId="line-tint" onPick={(lines) => onChange({ lines })} />}
+      <Colours
+        label="Paper"
+        value={paper.colour}
+        choices={tints}
+        testId="paper-tint"
+        onPick={(tint) => onChange({ tint })}
+      />
+      {!paper.own && (
+        <Colours
+          label="Lines"
+          value={paper.lines ?? ''}
+          choices={lineTints}
+          testId="line-tint"
+          onPick={(lines) => onChange({ lines })}
+        />
+      )}
       {!paper.own && (
         <label>
           <Words>
             Line weight <span className="font-normal text-quiet">{((paper.weight ?? 15) / 100).toFixed(2)} mm</span>
           </Words>
-          <input type="range" className="range range-primary range-xs w-full" min={5} max={100} step={5} value={paper.weight ?? 15} onChange={(event) => onChange({ weight: Number(event.target.value) })} />
+          <input
+            type="range"
+            className="range range-primary range-xs w-full"
+            min={5}
+            max={100}
+            step={5}
+            value={paper.weight ?? 15}
+            onChange={(event) => onChange({ weight: Number(event.target.value) })}
+          />
         </label>
       )}
       <div className="grid">
-        {design.hasWords && !paper.own && <Switch label="With its printed words" on={!paper.plain} onSwitch={(on) => onChange({ plain: !on })} />}
-        {paper.design === 'staves' && <Switch label="Staves in pairs, with braces" on={paper.paired} onSwitch={(paired) => onChange({ paired })} />}
+        {design.hasWords && !paper.own && (
+          <Switch label="With its printed words" on={!paper.plain} onSwitch={(on) => onChange({ plain: !on })} />
+        )}
+        {paper.design === 'staves' && (
+          <Switch label="Staves in pairs, with braces" on={paper.paired} onSwitch={(paired) => onChange({ paired })} />
+        )}
         <Switch label="A light grain" on={paper.grain} onSwitch={(grain) => onChange({ grain })} />
       </div>
     </div>
@@ -72,7 +166,21 @@ function Words({ children }: { children: ReactNode }) {
 }
 
 /** A length, typed in mm or inch; pressing the unit changes it everywhere. */
-function Length({ label, value, unit, onUnit, onChange, testId }: { label: string; value: number; unit: LengthUnit; onUnit: (unit: LengthUnit) => void; onChange: (value: number) => void; testId?: string }) {
+function Length({
+  label,
+  value,
+  unit,
+  onUnit,
+  onChange,
+  testId,
+}: {
+  label: string;
+  value: number;
+  unit: LengthUnit;
+  onUnit: (unit: LengthUnit) => void;
+  onChange: (value: number) => void;
+  testId?: string;
+}) {
   const units = unit === 'mm' ? 100 : 2540;
   const [typed, setTyped] = useState<string>();
   return (
@@ -91,7 +199,12 @@ function Length({ label, value, unit, onUnit, onChange, testId }: { label: strin
           }}
           onBlur={() => setTyped(undefined)}
         />
-        <button type="button" title="Change the unit" className="h-10 min-w-10 shrink-0 rounded-md text-quiet hover:bg-base-200" onClick={() => onUnit(unit === 'mm' ? 'in' : 'mm')}>
+        <button
+          type="button"
+          title="Change the unit"
+          className="h-10 min-w-10 shrink-0 rounded-md text-quiet hover:bg-base-200"
+          onClick={() => onUnit(unit === 'mm' ? 'in' : 'mm')}
+        >
           {unit}
         </button>
       </span>
@@ -99,13 +212,32 @@ function Length({ label, value, unit, onUnit, onChange, testId }: { label: strin
   );
 }
 
-function Pick({ label, value, choices, testId, onPick }: { label: string; value: string; choices: string[]; testId: string; onPick: (value: string) => void }) {
+function Pick({
+  label,
+  value,
+  choices,
+  testId,
+  onPick,
+}: {
+  label: string;
+  value: string;
+  choices: string[];
+  testId: string;
+  onPick: (value: string) => void;
+}) {
   return (
     <fieldset>
       <legend className="mb-1 font-semibold">{label}</legend>
       <div className="flex gap-1.5">
         {choices.map((one) => (
-          <button key={one} type="button" aria-pressed={value === one} data-testid={`${testId}-${one.replace(' ', '-')}`} onClick={() => onPick(one)} className={`h-10 grow rounded-md border px-1.5 text-[13.5px] ${value === one ? 'border-primary font-semibold' : 'border-base-300'}`}>
+          <button
+            key={one}
+            type="button"
+            aria-pressed={value === one}
+            data-testid={`${testId}-${one.replace(' ', '-')}`}
+            onClick={() => onPick(one)}
+            className={`h-10 grow rounded-md border px-1.5 text-[13.5px] ${value === one ? 'border-primary font-semibold' : 'border-base-300'}`}
+          >
             {one}
           </button>
         ))}
@@ -114,19 +246,48 @@ function Pick({ label, value, choices, testId, onPick }: { label: string; value:
   );
 }
 
-function Colours({ label, value, choices, testId, onPick }: { label: string; value: string; choices: string[]; testId: string; onPick: (colour: string) => void }) {
+function Colours({
+  label,
+  value,
+  choices,
+  testId,
+  onPick,
+}: {
+  label: string;
+  value: string;
+  choices: string[];
+  testId: string;
+  onPick: (colour: string) => void;
+}) {
   return (
     <fieldset>
       <legend className="mb-1 font-semibold">{label}</legend>
       <div className="flex flex-wrap">
         {choices.map((one) => (
-          <button key={one} type="button" aria-label={`${label} ${one}`} title={one} aria-pressed={value === one} onClick={() => onPick(one)} className="grid size-10 place-items-center">
+          <button
+            key={one}
+            type="button"
+            aria-label={`${label} ${one}`}
+            title={one}
+            aria-pressed={value === one}
+            onClick={() => onPick(one)}
+            className="grid size-10 place-items-center"
+          >
             <ColourDot colour={one} on={value === one} />
           </button>
         ))}
         <label className="relative grid size-10 cursor-pointer place-items-center" title="Another colour">
-          <input type="color" className="absolute inset-0 size-full cursor-pointer opacity-0" aria-label={`${label}, another colour`} value={value || choices[0]} data-testid={testId} onChange={(event) => onPick(event.target.value)} />
-          <span className="grid size-7 place-items-center rounded-full border border-dashed border-quiet text-quiet">+</span>
+          <input
+            type="color"
+            className="absolute inset-0 size-full cursor-pointer opacity-0"
+            aria-label={`${label}, another colour`}
+            value={value || choices[0]}
+            data-testid={testId}
+            onChange={(event) => onPick(event.target.value)}
+          />
+          <span className="grid size-7 place-items-center rounded-full border border-dashed border-quiet text-quiet">
+            +
+          </span>
         </label>
       </div>
     </fieldset>
@@ -135,7 +296,13 @@ function Colours({ label, value, choices, testId, onPick }: { label: string; val
 
 function ColourDot({ colour, on }: { colour: string; on: boolean }) {
   return (
-    <svg viewBox="0 0 28 28" width="28" height="28" aria-hidden="true" className={`rounded-full ${on ? 'outline-2 outline-offset-1 outline-primary' : ''}`}>
+    <svg
+      viewBox="0 0 28 28"
+      width="28"
+      height="28"
+      aria-hidden="true"
+      className={`rounded-full ${on ? 'outline-2 outline-offset-1 outline-primary' : ''}`}
+    >
       <circle cx="14" cy="14" r="13.5" fill={colour} stroke="var(--color-base-300)" />
     </svg>
   );
@@ -144,7 +311,12 @@ function ColourDot({ colour, on }: { colour: string; on: boolean }) {
 function Switch({ label, on, onSwitch }: { label: string; on: boolean; onSwitch: (on: boolean) => void }) {
   return (
     <label className="flex min-h-10 cursor-pointer items-center gap-2.5">
-      <input type="checkbox" className="checkbox checkbox-sm checkbox-primary" checked={on} onChange={(event) => onSwitch(event.target.checked)} />
+      <input
+        type="checkbox"
+        className="checkbox checkbox-sm checkbox-primary"
+        checked={on}
+        onChange={(event) => onSwitch(event.target.checked)}
+      />
       {label}
     </label>
   );

@@ -39,15 +39,27 @@ export function PapersScreen() {
           Back
         </button>
         {mayWrite && (
-          <button type="button" className="btn btn-primary h-10 min-h-10 px-5" data-testid="new-paper" onClick={() => setAsking({ what: 'new' })}>
+          <button
+            type="button"
+            className="btn btn-primary h-10 min-h-10 px-5"
+            data-testid="new-paper"
+            onClick={() => setAsking({ what: 'new' })}
+          >
             New paper
           </button>
         )}
       </header>
-      {papers.length === 0 && <p className="py-8 text-quiet">None yet. A picture, a page of a PDF file or any page of a notebook can be a paper. In a notebook’s overview, choose “Make it a paper”.</p>}
+      {papers.length === 0 && (
+        <p className="py-8 text-quiet">
+          None yet. A picture, a page of a PDF file or any page of a notebook can be a paper. In a notebook’s overview,
+          choose “Make it a paper”.
+        </p>
+      )}
       {categories.map((category) => (
         <section key={category} aria-label={category || 'Papers'} className="pt-6">
-          {(category || categories.length > 1) && <h2 className="mb-3 border-b border-base-300 pb-1 text-[19px]">{category || 'Others'}</h2>}
+          {(category || categories.length > 1) && (
+            <h2 className="mb-3 border-b border-base-300 pb-1 text-[19px]">{category || 'Others'}</h2>
+          )}
           <ul className="flex flex-wrap gap-8">
             {papers
               .filter((node) => (node.category ?? '') === category)
@@ -67,10 +79,33 @@ export function PapersScreen() {
                         testId="own-paper-menu"
                         icon={<DotsThreeIcon size={20} />}
                         entries={[
-                          { label: 'Rename', icon: <PencilSimpleIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'rename', node }) },
-                          { label: 'Category', icon: <TagIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'category', node }) },
-                          { label: 'Replace', testId: 'replace-paper', icon: <ArrowsClockwiseIcon size={20} weight="light" />, onChoose: () => setAsking({ what: 'replace', node }) },
-                          { label: 'Put into the bin', icon: <TrashIcon size={20} weight="light" />, onChoose: () => (library.toBin(node.id), say(`Put “${node.name}” into the bin. Pages that lie on it keep it.`, takeBack(() => library.putBack(node.id)))) },
+                          {
+                            label: 'Rename',
+                            icon: <PencilSimpleIcon size={20} weight="light" />,
+                            onChoose: () => setAsking({ what: 'rename', node }),
+                          },
+                          {
+                            label: 'Category',
+                            icon: <TagIcon size={20} weight="light" />,
+                            onChoose: () => setAsking({ what: 'category', node }),
+                          },
+                          {
+                            label: 'Replace',
+                            testId: 'replace-paper',
+                            icon: <ArrowsClockwiseIcon size={20} weight="light" />,
+                            onChoose: () => setAsking({ what: 'replace', node }),
+                          },
+                          {
+                            label: 'Put into the bin',
+                            icon: <TrashIcon size={20} weight="light" />,
+                            onChoose: () => (
+                              library.toBin(node.id),
+                              say(
+                                `Put “${node.name}” into the bin. Pages that lie on it keep it.`,
+                                takeBack(() => library.putBack(node.id)),
+                              )
+                            ),
+                          },
                         ]}
                       />
                     )}
@@ -81,9 +116,28 @@ export function PapersScreen() {
         </section>
       ))}
       {asking?.what === 'new' && <OwnPaperDialog library={library} onSay={say} onClose={() => setAsking(undefined)} />}
-      {asking?.what === 'replace' && <OwnPaperDialog library={library} replaced={asking.node} onSay={say} onClose={() => setAsking(undefined)} />}
-      {asking?.what === 'rename' && <NameDialog title="Name of the paper" confirm="Rename it" name={asking.node.name} onConfirm={(name) => library.rename(asking.node.id, name)} onClose={() => setAsking(undefined)} />}
-      {asking?.what === 'category' && <NameDialog title="Category of the paper" confirm="Put it there" label="Category" name={asking.node.category ?? ''} onConfirm={(name) => library.set(asking.node.id, properties.category, name.trim())} onClose={() => setAsking(undefined)} />}
+      {asking?.what === 'replace' && (
+        <OwnPaperDialog library={library} replaced={asking.node} onSay={say} onClose={() => setAsking(undefined)} />
+      )}
+      {asking?.what === 'rename' && (
+        <NameDialog
+          title="Name of the paper"
+          confirm="Rename it"
+          name={asking.node.name}
+          onConfirm={(name) => library.rename(asking.node.id, name)}
+          onClose={() => setAsking(undefined)}
+        />
+      )}
+      {asking?.what === 'category' && (
+        <NameDialog
+          title="Category of the paper"
+          confirm="Put it there"
+          label="Category"
+          name={asking.node.category ?? ''}
+          onConfirm={(name) => library.set(asking.node.id, properties.category, name.trim())}
+          onClose={() => setAsking(undefined)}
+        />
+      )}
       <UndoLine said={said} onClose={() => say('')} />
     </div>
   );

@@ -79,7 +79,8 @@ export interface Paper {
 export function writePaper(paper: Omit<Paper, 'width' | 'height' | 'colour'>): string {
   const parts = [`${paper.size}${paper.across ? '.across' : ''}`, paper.design, String(Math.round(paper.spacing))];
   if (paper.growth !== 'none') parts.push(paper.growth === 'down' ? 'down' : 'around');
-  for (const name of ['head', 'margin', 'count'] as const) if (paper[name] !== undefined) parts.push(`${name}.${Math.round(paper[name])}`);
+  for (const name of ['head', 'margin', 'count'] as const)
+    if (paper[name] !== undefined) parts.push(`${name}.${Math.round(paper[name])}`);
   if (paper.tint) parts.push(`tint.${paper.tint.slice(1)}`);
   if (paper.lines) parts.push(`lines.${paper.lines.slice(1)}`);
   if (paper.weight !== undefined) parts.push(`weight.${Math.round(paper.weight)}`);
@@ -120,11 +121,30 @@ export function paperChoices(core: Core): PaperChoices {
   return (choices ??= JSON.parse(core.PaperBridge.Choices()) as PaperChoices);
 }
 
-const sizeWords: Record<string, string> = { a3: 'A3', a4: 'A4', a5: 'A5', a6: 'A6', b5: 'B5', letter: 'Letter', legal: 'Legal', tabloid: 'Tabloid', wide: 'Screen 16:9', screen: 'Screen 4:3', square: 'Square' };
+const sizeWords: Record<string, string> = {
+  a3: 'A3',
+  a4: 'A4',
+  a5: 'A5',
+  a6: 'A6',
+  b5: 'B5',
+  letter: 'Letter',
+  legal: 'Legal',
+  tabloid: 'Tabloid',
+  wide: 'Screen 16:9',
+  screen: 'Screen 4:3',
+  square: 'Square',
+};
 
 /** What a size is called; a free one by its measures. */
 export function wordsOfSize(size: string): string {
-  return sizeWords[size] ?? size.split('x').map((edge) => (Number(edge) / 100).toFixed(0)).join(' × ').concat(' mm');
+  return (
+    sizeWords[size] ??
+    size
+      .split('x')
+      .map((edge) => (Number(edge) / 100).toFixed(0))
+      .join(' × ')
+      .concat(' mm')
+  );
 }
 
 /** A paper in words: “A4, ruled, 7.1 mm”. */

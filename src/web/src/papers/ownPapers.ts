@@ -22,7 +22,9 @@ export function assetPicturePath(space: string, asset: string): string {
 
 /** The papers of one's own of a library, by category and name. */
 export function ownPapersOf(library: Library): LibraryNode[] {
-  return [...library.nodes.values()].filter((node) => node.kind === 'paper' && !node.inBin && node.source).sort((a, b) => (a.category ?? '').localeCompare(b.category ?? '') || a.natural.localeCompare(b.natural));
+  return [...library.nodes.values()]
+    .filter((node) => node.kind === 'paper' && !node.inBin && node.source)
+    .sort((a, b) => (a.category ?? '').localeCompare(b.category ?? '') || a.natural.localeCompare(b.natural));
 }
 
 /** The asset of an own paper, given as the paper's text names it; undefined where there is none or it is not a picture. */
@@ -35,7 +37,13 @@ export function useOwnPaperSource(space: string | undefined, own: string | undef
 /** How many pages lie on each own paper of a library. */
 export function usePaperUses(space: string): Record<string, number> {
   const workspace = useWorkspace();
-  return useQuery({ queryKey: ['paper-uses', space], queryFn: () => workspace.list<Record<string, number>>(`/api/spaces/${space}/paper-uses`), refetchOnMount: 'always' }).data ?? none;
+  return (
+    useQuery({
+      queryKey: ['paper-uses', space],
+      queryFn: () => workspace.list<Record<string, number>>(`/api/spaces/${space}/paper-uses`),
+      refetchOnMount: 'always',
+    }).data ?? none
+  );
 }
 
 const none: Record<string, number> = {};
@@ -66,7 +74,9 @@ export function makeOwnPaper(library: Library, name: string, category: string, a
 async function toJpeg(picture: Blob): Promise<Blob> {
   const size = await sizeOf(picture);
   if (size && size.width * size.height > mostMegapixels * 1e6)
-    throw new Error(`The picture has ${Math.round((size.width * size.height) / 1e6)} megapixels; the most is ${mostMegapixels}. Nothing was kept.`);
+    throw new Error(
+      `The picture has ${Math.round((size.width * size.height) / 1e6)} megapixels; the most is ${mostMegapixels}. Nothing was kept.`,
+    );
   let bitmap: ImageBitmap;
   try {
     bitmap = await createImageBitmap(picture);
@@ -74,7 +84,10 @@ async function toJpeg(picture: Blob): Promise<Blob> {
     throw new Error('This is not a picture that can be read here. Nothing was kept.');
   }
   const scale = Math.min(1, mostEdge / Math.max(bitmap.width, bitmap.height));
-  const canvas = new OffscreenCanvas(Math.max(1, Math.round(bitmap.width * scale)), Math.max(1, Math.round(bitmap.height * scale)));
+  const canvas = new OffscreenCanvas(
+    Math.max(1, Math.round(bitmap.width * scale)),
+    Math.max(1, Math.round(bitmap.height * scale)),
+  );
   const context = canvas.getContext('2d')!;
   context.fillStyle = '#ffffff';
   context.fillRect(0, 0, canvas.width, canvas.height);
@@ -92,7 +105,8 @@ async function sizeOf(picture: Blob): Promise<{ width: number; height: number } 
   // JPEG: segment by segment to the frame header (ITU-T T.81 §B.2.2).
   for (let at = 2; at + 9 < head.byteLength; at += 2 + head.getUint16(at + 2)) {
     const marker = head.getUint16(at);
-    if (marker >= 0xffc0 && marker <= 0xffcf && ![0xffc4, 0xffc8, 0xffcc].includes(marker)) return { width: head.getUint16(at + 7), height: head.getUint16(at + 5) };
+    if (marker >= 0xffc0 && marker <= 0xffcf && ![0xffc4, 0xffc8, 0xffcc].includes(marker))
+      return { width: head.getUint16(at + 7), height: head.getUint16(at + 5) };
     if (marker < 0xff01) return undefined;
   }
   return undefined;

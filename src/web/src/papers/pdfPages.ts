@@ -13,7 +13,9 @@ export async function pdfPage(file: Blob, number: number): Promise<{ picture: Bl
     const document = await task.promise;
     const page = await document.getPage(Math.min(Math.max(number, 1), document.numPages));
     const usual = page.getViewport({ scale: 1 });
-    const viewport = page.getViewport({ scale: Math.min(dotsAnInch / 72, mostEdge / Math.max(usual.width, usual.height)) });
+    const viewport = page.getViewport({
+      scale: Math.min(dotsAnInch / 72, mostEdge / Math.max(usual.width, usual.height)),
+    });
     const canvas = globalThis.document.createElement('canvas');
     canvas.width = Math.round(viewport.width);
     canvas.height = Math.round(viewport.height);

@@ -19,7 +19,17 @@ interface PagePictureProps {
 const edge = 2;
 
 /** A page's picture from the server, ready to be scrolled past; bare paper until it has come, or when there is none. */
-export function PagePicture({ address, width, height, alt = '', className = '', fit = 'object-contain', ground, testId, onFailed }: PagePictureProps) {
+export function PagePicture({
+  address,
+  width,
+  height,
+  alt = '',
+  className = '',
+  fit = 'object-contain',
+  ground,
+  testId,
+  onFailed,
+}: PagePictureProps) {
   /** Null when there is none. */
   const [source, setSource] = useState<string | null>();
   useEffect(() => {
@@ -36,7 +46,12 @@ export function PagePicture({ address, width, height, alt = '', className = '', 
     };
     // Who shows it may be told of a failure by a new function each time; the picture is asked for once.
   }, [address, width]);
-  const look = { className: `block border border-base-300 bg-paper ${fit} ${className}`, style: { width, height, background: ground }, 'data-testid': testId, 'data-coming': source === undefined ? '' : undefined };
+  const look = {
+    className: `block border border-base-300 bg-paper ${fit} ${className}`,
+    style: { width, height, background: ground },
+    'data-testid': testId,
+    'data-coming': source === undefined ? '' : undefined,
+  };
   if (!source) return alt ? <span role="img" aria-label={alt} {...look} /> : <span {...look} />;
   return <img src={source} alt={alt} draggable={false} onError={onFailed} {...look} />;
 }

@@ -23,7 +23,9 @@ export function readPicture(svg: string): SmallPicture | undefined {
   let box: number[] = [];
   let group: Attributes = {};
   for (const [, closing, name, rest] of svg.matchAll(/<(\/?)(\w+)([^>]*)>/g)) {
-    const own: Attributes = Object.fromEntries([...rest!.matchAll(/([\w-]+)="([^"]*)"/g)].map(([, key, value]) => [key!, value!]));
+    const own: Attributes = Object.fromEntries(
+      [...rest!.matchAll(/([\w-]+)="([^"]*)"/g)].map(([, key, value]) => [key!, value!]),
+    );
     if (own.transform !== undefined) return undefined;
     if (name === 'svg') box = closing ? box : (own.viewBox ?? '').split(' ').map(Number);
     else if (name === 'g') group = closing ? {} : own;

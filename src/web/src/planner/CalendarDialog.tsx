@@ -10,7 +10,17 @@ import { CalendarField, type CalendarSource } from './CalendarField';
 import { aboutCalendar, readCalendar } from './readCalendar';
 
 /** Takes a newer calendar over into a planner: entries are updated, ink stays, and what disappeared is marked. */
-export function CalendarDialog({ at, notebook, say, onClose }: { at: OpenNotebook; notebook: Notebook; say: Say; onClose: () => void }) {
+export function CalendarDialog({
+  at,
+  notebook,
+  say,
+  onClose,
+}: {
+  at: OpenNotebook;
+  notebook: Notebook;
+  say: Say;
+  onClose: () => void;
+}) {
   const { core } = useWorkspace();
   const key = `quill.calendar.${at.notebook}`;
   const [source, setSource] = useState<CalendarSource>(() => ({ address: localStorage.getItem(key) ?? '' }));
@@ -24,18 +34,31 @@ export function CalendarDialog({ at, notebook, say, onClose }: { at: OpenNoteboo
         const [first, last] = notebook.planner.split(' ')[0]!.split('/');
         try {
           const calendar = await readCalendar(source, first!, last!);
-          const changes = await notebook.performAll((handle, now) => core.PlannerBridge.TakeCalendar(handle, calendar.entries.map((entry) => entry.id), calendar.entries.map((entry) => entry.value), now));
+          const changes = await notebook.performAll((handle, now) =>
+            core.PlannerBridge.TakeCalendar(
+              handle,
+              calendar.entries.map((entry) => entry.id),
+              calendar.entries.map((entry) => entry.value),
+              now,
+            ),
+          );
           if (source.address) localStorage.setItem(key, source.address);
-          say(`${changes === 0 ? 'Nothing has changed in the calendar.' : changes === 1 ? '1 entry was changed.' : `${changes} entries were changed.`}${aboutCalendar(calendar)}`);
+          say(
+            `${changes === 0 ? 'Nothing has changed in the calendar.' : changes === 1 ? '1 entry was changed.' : `${changes} entries were changed.`}${aboutCalendar(calendar)}`,
+          );
         } catch (problem) {
-          throw problem instanceof Unreachable ? new Error('Reading a calendar needs a connection. Nothing was changed.') : new Error(sentenceOf(problem));
+          throw problem instanceof Unreachable
+            ? new Error('Reading a calendar needs a connection. Nothing was changed.')
+            : new Error(sentenceOf(problem));
         }
       }}
     >
       {(problem) => (
         <>
           <CalendarField source={source} onChange={setSource} />
-          <p className="pt-2 text-[13.5px] text-quiet">Entries are told by their own marks, so what you have written beside them stays with them.</p>
+          <p className="pt-2 text-[13.5px] text-quiet">
+            Entries are told by their own marks, so what you have written beside them stays with them.
+          </p>
           <Problem words={problem} testId="calendar-problem" />
         </>
       )}

@@ -3,7 +3,15 @@ import { PaperPicture } from '../papers/PaperPicture';
 import { type Chosen, type Kind, kinds } from './choice';
 
 /** The kinds of pages a planner may have, each with the papers made for it. */
-export function KindList({ chosen, counts, onChange }: { chosen: Chosen; counts: Partial<Record<Kind, number>> | undefined; onChange: (by: Partial<Chosen>) => void }) {
+export function KindList({
+  chosen,
+  counts,
+  onChange,
+}: {
+  chosen: Chosen;
+  counts: Partial<Record<Kind, number>> | undefined;
+  onChange: (by: Partial<Chosen>) => void;
+}) {
   return (
     <ul>
       {kinds.map(({ kind, words, papers }) => {
@@ -14,23 +22,48 @@ export function KindList({ chosen, counts, onChange }: { chosen: Chosen; counts:
               <PaperPicture paper={chosen.papers[kind]} width={58} height={58} />
             </span>
             <label className="flex min-h-10 w-36 shrink-0 cursor-pointer items-center gap-2.5 text-[15px]">
-              <input type="checkbox" className="checkbox checkbox-sm checkbox-primary" checked={on} data-testid={`planner-${kind}`} onChange={() => onChange({ kinds: on ? chosen.kinds.filter((one) => one !== kind) : [...chosen.kinds, kind] })} />
+              <input
+                type="checkbox"
+                className="checkbox checkbox-sm checkbox-primary"
+                checked={on}
+                data-testid={`planner-${kind}`}
+                onChange={() =>
+                  onChange({ kinds: on ? chosen.kinds.filter((one) => one !== kind) : [...chosen.kinds, kind] })
+                }
+              />
               <span>
                 {words}
-                <span className="block text-[13px] text-quiet">{on && counts?.[kind] ? `${counts[kind]} ${counts[kind] === 1 ? 'page' : 'pages'}` : ' '}</span>
+                <span className="block text-[13px] text-quiet">
+                  {on && counts?.[kind] ? `${counts[kind]} ${counts[kind] === 1 ? 'page' : 'pages'}` : ' '}
+                </span>
               </span>
             </label>
             {papers.length > 0 ? (
               <div className="flex flex-wrap gap-1.5">
                 {papers.map((one) => (
-                  <button key={one.paper} type="button" disabled={!on} aria-pressed={chosen.papers[kind] === one.paper} data-testid={`style-${one.paper}`} onClick={() => onChange({ papers: { ...chosen.papers, [kind]: one.paper } })} className={`h-10 rounded-md border px-3 disabled:opacity-40 ${chosen.papers[kind] === one.paper ? 'border-primary font-semibold' : 'border-base-300'}`}>
+                  <button
+                    key={one.paper}
+                    type="button"
+                    disabled={!on}
+                    aria-pressed={chosen.papers[kind] === one.paper}
+                    data-testid={`style-${one.paper}`}
+                    onClick={() => onChange({ papers: { ...chosen.papers, [kind]: one.paper } })}
+                    className={`h-10 rounded-md border px-3 disabled:opacity-40 ${chosen.papers[kind] === one.paper ? 'border-primary font-semibold' : 'border-base-300'}`}
+                  >
                     {one.words}
                   </button>
                 ))}
               </div>
             ) : (
               <div className="min-w-56">
-                <PaperField label="Paper of the notes" isLabelHidden value={chosen.papers[kind]} disabled={!on} testId="planner-notes-paper" onChange={(paper) => onChange({ papers: { ...chosen.papers, [kind]: paper } })} />
+                <PaperField
+                  label="Paper of the notes"
+                  isLabelHidden
+                  value={chosen.papers[kind]}
+                  disabled={!on}
+                  testId="planner-notes-paper"
+                  onChange={(paper) => onChange({ papers: { ...chosen.papers, [kind]: paper } })}
+                />
               </div>
             )}
           </li>

@@ -24,7 +24,10 @@ export function PlannerScreen() {
   const [calendar, setCalendar] = useState<CalendarSource>({ address: '' });
   const [progress, setProgress] = useState<{ words: string; giveUp?: AbortController }>();
   const [problem, setProblem] = useState('');
-  const settings = `${chosen.first}/${chosen.last} ${chosen.week} ${kinds.filter(({ kind }) => chosen.kinds.includes(kind)).map(({ kind }) => kind).join()} ${chosen.language}`;
+  const settings = `${chosen.first}/${chosen.last} ${chosen.week} ${kinds
+    .filter(({ kind }) => chosen.kinds.includes(kind))
+    .map(({ kind }) => kind)
+    .join()} ${chosen.language}`;
   const [counts, refused] = useMemo(() => {
     try {
       return [JSON.parse(core.PlannerBridge.Preview(settings)) as Record<string, number>, ''];
@@ -32,7 +35,10 @@ export function PlannerScreen() {
       return [undefined, sentenceOf(error)];
     }
   }, [core, settings]);
-  const languages = useMemo(() => JSON.parse(core.PlannerBridge.Languages()) as { code: string; name: string }[], [core]);
+  const languages = useMemo(
+    () => JSON.parse(core.PlannerBridge.Languages()) as { code: string; name: string }[],
+    [core],
+  );
   const change = (changed: Partial<Chosen>) => setChosen({ ...chosen, ...changed });
   if (!library) return <p className="p-10">There is nothing here that you may see.</p>;
 
@@ -46,17 +52,46 @@ export function PlannerScreen() {
       setProgress({ words: `Laying out ${counts!.pages} pages` });
       // The words are painted before the work begins.
       await new Promise((done) => setTimeout(done, 30));
-      const notebook = library.emptyNotebook(folder, chosen.name, { colour: 'sky', cover: 'steps', paper: chosen.papers.notes });
+      const notebook = library.emptyNotebook(folder, chosen.name, {
+        colour: 'sky',
+        cover: 'steps',
+        paper: chosen.papers.notes,
+      });
       const document = await workspace.acquire(space, 'notebook', notebook);
-      await document.performAll((handle, now) => core.PlannerBridge.Make(handle, notebook, settings, kinds.map(({ kind }) => chosen.papers[kind]), [...colours], randomNumber(), now));
-      if (read) await document.performAll((handle, now) => core.PlannerBridge.TakeCalendar(handle, read.entries.map((entry) => entry.id), read.entries.map((entry) => entry.value), now));
+      await document.performAll((handle, now) =>
+        core.PlannerBridge.Make(
+          handle,
+          notebook,
+          settings,
+          kinds.map(({ kind }) => chosen.papers[kind]),
+          [...colours],
+          randomNumber(),
+          now,
+        ),
+      );
+      if (read)
+        await document.performAll((handle, now) =>
+          core.PlannerBridge.TakeCalendar(
+            handle,
+            read.entries.map((entry) => entry.id),
+            read.entries.map((entry) => entry.value),
+            now,
+          ),
+        );
       workspace.release(space, 'notebook', notebook);
-      if (calendar.address && !calendar.file) localStorage.setItem(`quill.calendar.${notebook}`, calendar.address.trim());
+      if (calendar.address && !calendar.file)
+        localStorage.setItem(`quill.calendar.${notebook}`, calendar.address.trim());
       const about = read ? aboutCalendar(read) : '';
       await navigate(openPath(space, notebook), about ? { state: { said: about.trim() } } : {});
     } catch (error) {
       setProgress(undefined);
-      setProblem(error instanceof Cancelled ? 'Given up. Nothing was made.' : error instanceof Unreachable ? 'Reading a calendar needs a connection. Leave it out, or try again. Nothing was made.' : sentenceOf(error));
+      setProblem(
+        error instanceof Cancelled
+          ? 'Given up. Nothing was made.'
+          : error instanceof Unreachable
+            ? 'Reading a calendar needs a connection. Leave it out, or try again. Nothing was made.'
+            : sentenceOf(error),
+      );
     }
   };
 
@@ -74,24 +109,44 @@ export function PlannerScreen() {
         <button type="button" className="quiet-button" onClick={() => void navigate(-1)}>
           Cancel
         </button>
-        <button type="submit" className="btn btn-primary h-10 min-h-10 px-5" disabled={!counts || progress !== undefined} data-testid="make-planner">
+        <button
+          type="submit"
+          className="btn btn-primary h-10 min-h-10 px-5"
+          disabled={!counts || progress !== undefined}
+          data-testid="make-planner"
+        >
           Make the planner
         </button>
       </header>
       <div className="mt-6 grid grid-cols-[280px_minmax(0,1fr)_236px] gap-x-10 gap-y-6 max-xl:grid-cols-[280px_1fr] max-md:grid-cols-1">
         <div className="grid content-start gap-4">
           <div>
-            <NameField value={chosen.name} onChange={(name) => change({ name })} problem={problem.includes('name') ? problem : ''} />
+            <NameField
+              value={chosen.name}
+              onChange={(name) => change({ name })}
+              problem={problem.includes('name') ? problem : ''}
+            />
           </div>
           <div className="grid grid-cols-2 gap-2">
-            <Day label="First day" value={chosen.first} testId="planner-first" onChange={(first) => change({ first })} />
+            <Day
+              label="First day"
+              value={chosen.first}
+              testId="planner-first"
+              onChange={(first) => change({ first })}
+            />
             <Day label="Last day" value={chosen.last} testId="planner-last" onChange={(last) => change({ last })} />
           </div>
           <fieldset>
             <legend className="mb-1 font-semibold">Weeks begin on</legend>
             <div className="flex gap-1.5">
               {(['monday', 'sunday'] as const).map((day) => (
-                <button key={day} type="button" aria-pressed={chosen.week === day} onClick={() => change({ week: day })} className={`h-10 grow rounded-md border capitalize ${chosen.week === day ? 'border-primary font-semibold' : 'border-base-300'}`}>
+                <button
+                  key={day}
+                  type="button"
+                  aria-pressed={chosen.week === day}
+                  onClick={() => change({ week: day })}
+                  className={`h-10 grow rounded-md border capitalize ${chosen.week === day ? 'border-primary font-semibold' : 'border-base-300'}`}
+                >
                   {day}
                 </button>
               ))}
@@ -99,7 +154,12 @@ export function PlannerScreen() {
           </fieldset>
           <label>
             <span className="mb-1 block font-semibold">Days and months in</span>
-            <select className="select h-11 w-full border-base-300 bg-base-100" value={chosen.language} data-testid="planner-language" onChange={(event) => change({ language: event.target.value })}>
+            <select
+              className="select h-11 w-full border-base-300 bg-base-100"
+              value={chosen.language}
+              data-testid="planner-language"
+              onChange={(event) => change({ language: event.target.value })}
+            >
               {languages.map((one) => (
                 <option key={one.code} value={one.code}>
                   {one.name}
@@ -109,13 +169,17 @@ export function PlannerScreen() {
           </label>
           <Section title="Calendar">
             <CalendarField source={calendar} onChange={setCalendar} />
-            <p className="pt-2 text-[13.5px] text-quiet">If there is one: holidays, lessons, appointments. A newer one can be taken over later.</p>
+            <p className="pt-2 text-[13.5px] text-quiet">
+              If there is one: holidays, lessons, appointments. A newer one can be taken over later.
+            </p>
           </Section>
         </div>
         <Section title="Pages">
           <KindList chosen={chosen} counts={counts} onChange={change} />
           <p className="pt-3 text-quiet" data-testid="planner-count">
-            {counts ? `${counts.pages} pages. Every date leads to its page, and the tabs at the edge to every month.` : ''}
+            {counts
+              ? `${counts.pages} pages. Every date leads to its page, and the tabs at the edge to every month.`
+              : ''}
           </p>
           <Problem words={refused || (problem.includes('name') ? '' : problem)} testId="planner-problem" />
           {progress && (
@@ -130,9 +194,11 @@ export function PlannerScreen() {
           )}
         </Section>
         <div className="grid content-start justify-items-center gap-3 bg-desk p-6 max-xl:hidden">
-          {(['month', 'week', 'day'] as const).filter((kind) => chosen.kinds.includes(kind)).map((kind) => (
-            <PaperPicture key={kind} paper={chosen.papers[kind]} width={188} height={212} />
-          ))}
+          {(['month', 'week', 'day'] as const)
+            .filter((kind) => chosen.kinds.includes(kind))
+            .map((kind) => (
+              <PaperPicture key={kind} paper={chosen.papers[kind]} width={188} height={212} />
+            ))}
         </div>
       </div>
     </form>
@@ -148,11 +214,28 @@ function Section({ title, children }: { title: string; children: ReactNode }) {
   );
 }
 
-function Day({ label, value, testId, onChange }: { label: string; value: string; testId: string; onChange: (value: string) => void }) {
+function Day({
+  label,
+  value,
+  testId,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  testId: string;
+  onChange: (value: string) => void;
+}) {
   return (
     <label>
       <span className="mb-1 block font-semibold">{label}</span>
-      <input type="date" required className="field" value={value} data-testid={testId} onChange={(event) => onChange(event.target.value)} />
+      <input
+        type="date"
+        required
+        className="field"
+        value={value}
+        data-testid={testId}
+        onChange={(event) => onChange(event.target.value)}
+      />
     </label>
   );
 }

@@ -3,10 +3,39 @@ export type Kind = 'year' | 'term' | 'month' | 'week' | 'day' | 'notes';
 /** The kinds in their order in the notebook, each with the papers made for it. */
 export const kinds: { kind: Kind; words: string; papers: { paper: string; words: string }[] }[] = [
   { kind: 'year', words: 'Years', papers: [{ paper: 'a4-year-710', words: 'A4' }] },
-  { kind: 'term', words: 'The whole term', papers: [{ paper: 'a4-term-710', words: 'A4' }, { paper: 'a4.across-term-710', words: 'A4 across' }] },
-  { kind: 'month', words: 'Months', papers: [{ paper: 'a4.across-month-710', words: 'A4 across' }, { paper: 'a4-month-710', words: 'A4 upright' }] },
-  { kind: 'week', words: 'Weeks', papers: [{ paper: 'a4.across-week-710', words: 'by hours' }, { paper: 'a4-weekboxes-710', words: 'in boxes' }] },
-  { kind: 'day', words: 'Days', papers: [{ paper: 'a4-day-710', words: 'hours and notes' }, { paper: 'a4-ruled-710', words: 'ruled' }, { paper: 'a4-squared-500', words: 'squared' }] },
+  {
+    kind: 'term',
+    words: 'The whole term',
+    papers: [
+      { paper: 'a4-term-710', words: 'A4' },
+      { paper: 'a4.across-term-710', words: 'A4 across' },
+    ],
+  },
+  {
+    kind: 'month',
+    words: 'Months',
+    papers: [
+      { paper: 'a4.across-month-710', words: 'A4 across' },
+      { paper: 'a4-month-710', words: 'A4 upright' },
+    ],
+  },
+  {
+    kind: 'week',
+    words: 'Weeks',
+    papers: [
+      { paper: 'a4.across-week-710', words: 'by hours' },
+      { paper: 'a4-weekboxes-710', words: 'in boxes' },
+    ],
+  },
+  {
+    kind: 'day',
+    words: 'Days',
+    papers: [
+      { paper: 'a4-day-710', words: 'hours and notes' },
+      { paper: 'a4-ruled-710', words: 'ruled' },
+      { paper: 'a4-squared-500', words: 'squared' },
+    ],
+  },
   { kind: 'notes', words: 'Notes', papers: [] },
 ];
 
@@ -24,7 +53,8 @@ export interface Chosen {
 /** From the beginning of this month, for half a year. */
 export function usual(): Chosen {
   const now = new Date();
-  const key = (date: Date) => `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}-${String(date.getDate()).padStart(2, '0')}`;
+  const key = (date: Date) =>
+    `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}-${String(date.getDate()).padStart(2, '0')}`;
   return {
     name: 'Planner',
     first: key(new Date(now.getFullYear(), now.getMonth(), 1)),
@@ -32,6 +62,13 @@ export function usual(): Chosen {
     week: 'monday',
     language: 'en',
     kinds: ['year', 'month', 'week', 'day', 'notes'],
-    papers: { year: 'a4-year-710', term: 'a4-term-710', month: 'a4.across-month-710', week: 'a4.across-week-710', day: 'a4-day-710', notes: 'a4-ruled-710' },
+    papers: {
+      year: 'a4-year-710',
+      term: 'a4-term-710',
+      month: 'a4.across-month-710',
+      week: 'a4.across-week-710',
+      day: 'a4-day-710',
+      notes: 'a4-ruled-710',
+    },
   };
 }

@@ -10,10 +10,21 @@ export interface ReadCalendar {
 const mostBytes = 8 * 1024 * 1024;
 
 /** Has the server read an iCalendar file, or fetch one, for a span of days on this device's clock. */
-export async function readCalendar(source: CalendarSource, first: string, last: string, signal?: AbortSignal): Promise<ReadCalendar> {
-  if (source.file && source.file.size > mostBytes) throw new Error('The calendar file is larger than 8 MB. Nothing was changed.');
+export async function readCalendar(
+  source: CalendarSource,
+  first: string,
+  last: string,
+  signal?: AbortSignal,
+): Promise<ReadCalendar> {
+  if (source.file && source.file.size > mostBytes)
+    throw new Error('The calendar file is larger than 8 MB. Nothing was changed.');
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC';
-  return sendJson<ReadCalendar>('POST', '/api/calendar-entries', { ...(source.file ? { text: await source.file.text() } : { address: source.address.trim() }), first, last, zone }, signal);
+  return sendJson<ReadCalendar>(
+    'POST',
+    '/api/calendar-entries',
+    { ...(source.file ? { text: await source.file.text() } : { address: source.address.trim() }), first, last, zone },
+    signal,
+  );
 }
 
 /** What is to be said of a calendar that could not be read in full. */

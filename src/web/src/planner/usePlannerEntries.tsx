@@ -18,7 +18,17 @@ export interface CalendarEntry {
 }
 
 /** What a press on a calendar's entry does, and taking over a newer calendar. */
-export function usePlannerEntries({ at, notebook, say, onGo }: { at: OpenNotebook; notebook: Notebook; say: Say; onGo: (page: string) => void }): { open: (entry: string) => void; ask: () => void; dialog: ReactNode } {
+export function usePlannerEntries({
+  at,
+  notebook,
+  say,
+  onGo,
+}: {
+  at: OpenNotebook;
+  notebook: Notebook;
+  say: Say;
+  onGo: (page: string) => void;
+}): { open: (entry: string) => void; ask: () => void; dialog: ReactNode } {
   const { core } = useWorkspace();
   const [asking, setAsking] = useState(false);
   return {
@@ -26,14 +36,22 @@ export function usePlannerEntries({ at, notebook, say, onGo }: { at: OpenNoteboo
     open: (entry) => {
       const page = core.PlannerBridge.PageId(notebook.id, `entry/${entry}`);
       if (!notebook.find(page)) {
-        const known = (JSON.parse(core.PlannerBridge.Entries(notebook.handle)) as CalendarEntry[]).find((one) => one.id === entry);
-        const section = notebook.entries.find((one) => one.kind === 'section' && one.title === 'Notes')?.id ?? notebook.addSection(root, 'Notes');
+        const known = (JSON.parse(core.PlannerBridge.Entries(notebook.handle)) as CalendarEntry[]).find(
+          (one) => one.id === entry,
+        );
+        const section =
+          notebook.entries.find((one) => one.kind === 'section' && one.title === 'Notes')?.id ??
+          notebook.addSection(root, 'Notes');
         const paper = notebook.pages.find((one) => one.planner?.startsWith('notes/'))?.paper ?? 'a4-ruled-710';
-        notebook.perform((handle, now) => core.LibraryBridge.SetProperty(handle, page, properties.planner, `entry/${entry}`, now));
+        notebook.perform((handle, now) =>
+          core.LibraryBridge.SetProperty(handle, page, properties.planner, `entry/${entry}`, now),
+        );
         notebook.perform((handle, now) => core.LibraryBridge.SetProperty(handle, page, properties.paper, paper, now));
         notebook.set(page, properties.binned, '');
         if (known) notebook.set(page, properties.name, `${known.title}, ${dayOf(known.start)}`.slice(0, 200));
-        notebook.perform((handle, now) => core.NotebookBridge.Place(handle, page, nodeKinds.page, section, '', randomNumber(), now));
+        notebook.perform((handle, now) =>
+          core.NotebookBridge.Place(handle, page, nodeKinds.page, section, '', randomNumber(), now),
+        );
       }
       onGo(page);
     },

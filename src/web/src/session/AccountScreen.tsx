@@ -28,7 +28,8 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
     onChanged(null);
     void navigate('/sign-in');
   };
-  const details = (body: Record<string, string>) => sendJson('PUT', '/api/people/me', body).then(async () => onChanged(await fetchSession()));
+  const details = (body: Record<string, string>) =>
+    sendJson('PUT', '/api/people/me', body).then(async () => onChanged(await fetchSession()));
   return (
     <div className="relative h-full overflow-y-auto">
       <div className="mx-auto max-w-[860px] px-10 pb-16 pt-7 max-sm:px-5">
@@ -43,17 +44,30 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
           </button>
         </header>
         <Part title="Name" about="As the others in your group see it, on pages you write and beside your pen.">
-          <ChangeForm done="The name is changed." submit="Change name" send={(form) => details({ name: form.name! })} testId="name-form">
+          <ChangeForm
+            done="The name is changed."
+            submit="Change name"
+            send={(form) => details({ name: form.name! })}
+            testId="name-form"
+          >
             <Field label="Name" name="name" value={person.name} autoComplete="name" />
           </ChangeForm>
         </Part>
         <Part title="E-mail" about="You sign in with it. It is shown to nobody.">
-          <ChangeForm done="The address is changed." submit="Change e-mail" send={(form) => details({ email: form.email!, password: form.password! })} testId="email-form">
+          <ChangeForm
+            done="The address is changed."
+            submit="Change e-mail"
+            send={(form) => details({ email: form.email!, password: form.password! })}
+            testId="email-form"
+          >
             <Field label="New e-mail" name="email" type="email" autoComplete="email" />
             <Field label="Your password" name="password" type="password" autoComplete="current-password" />
           </ChangeForm>
         </Part>
-        <Part title="Password" about="Changing it signs you out on all other devices. What they hold unsent stays on them until you sign in there again.">
+        <Part
+          title="Password"
+          about="Changing it signs you out on all other devices. What they hold unsent stays on them until you sign in there again."
+        >
           <ChangeForm
             done="The password is changed."
             submit="Change password"
@@ -61,25 +75,46 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
             testId="password-form"
           >
             <Field label="Old password" name="old" type="password" autoComplete="current-password" />
-            <Field label="New password" name="new" type="password" autoComplete="new-password" hint="At least 8 characters" />
+            <Field
+              label="New password"
+              name="new"
+              type="password"
+              autoComplete="new-password"
+              hint="At least 8 characters"
+            />
           </ChangeForm>
         </Part>
-        <Part title="Second factor" about="With it on, signing in asks for a code as well, that an authenticator on your phone shows. Whoever learns your password alone gets nowhere.">
+        <Part
+          title="Second factor"
+          about="With it on, signing in asks for a code as well, that an authenticator on your phone shows. Whoever learns your password alone gets nowhere."
+        >
           <SecondFactor onChanged={async () => onChanged(await fetchSession())} />
         </Part>
-        <Part title="Devices" about="Where you are signed in. One that you end gets nothing more from the server, and asks for your password.">
+        <Part
+          title="Devices"
+          about="Where you are signed in. One that you end gets nothing more from the server, and asks for your password."
+        >
           <Devices />
         </Part>
-        <Part title="Invite somebody" about="An account here is made by invitation. A link is good for one person and fourteen days.">
+        <Part
+          title="Invite somebody"
+          about="An account here is made by invitation. A link is good for one person and fourteen days."
+        >
           <Invite />
         </Part>
-        <Part title="Jots and today's page" about="What you write on when you press “Jot”, and where the page of the day is made. The addresses /jot and /today do the same from a phone's home screen.">
+        <Part
+          title="Jots and today's page"
+          about="What you write on when you press “Jot”, and where the page of the day is made. The addresses /jot and /today do the same from a phone's home screen."
+        >
           <JotSettings />
         </Part>
         <Part title="Terms" about="In your own library, lenses that ask for “this term” go by these days.">
           <TermsField space={spaces.find((space) => space.personal)!.id} mayWrite />
         </Part>
-        <Part title="Light" about="Changes the screen only. Paper stays paper, and nothing that is stored or exported changes.">
+        <Part
+          title="Light"
+          about="Changes the screen only. Paper stays paper, and nothing that is stored or exported changes."
+        >
           <Theme />
         </Part>
         <Part title="How much it is" about="What your own library holds on the server, and what it may hold.">
@@ -108,7 +143,10 @@ function Theme() {
     <fieldset className="flex gap-2">
       <legend className="sr-only">Light</legend>
       {choices.map(({ choice, label }) => (
-        <label key={choice} className={`flex h-10 items-center gap-2 rounded-md border px-4 ${chosen === choice ? 'border-primary font-semibold' : 'border-base-300'}`}>
+        <label
+          key={choice}
+          className={`flex h-10 items-center gap-2 rounded-md border px-4 ${chosen === choice ? 'border-primary font-semibold' : 'border-base-300'}`}
+        >
           <input
             type="radio"
             name="theme"

@@ -17,7 +17,8 @@ export function ChangeForm({ children, submit, done, send, testId }: ChangeFormP
     try {
       await send(Object.fromEntries([...new FormData(form)].map(([name, value]) => [name, String(value)])));
       setState({ kind: 'done', words: done });
-      for (const field of form.querySelectorAll<HTMLInputElement>('input[type=password], input[type=email]')) field.value = '';
+      for (const field of form.querySelectorAll<HTMLInputElement>('input[type=password], input[type=email]'))
+        field.value = '';
     } catch (problem) {
       setState({ kind: 'problem', words: (problem as Error).message });
     }
@@ -29,7 +30,10 @@ export function ChangeForm({ children, submit, done, send, testId }: ChangeFormP
         <button type="submit" className="quiet-button shrink-0">
           {submit}
         </button>
-        <span role={state.kind === 'problem' ? 'alert' : 'status'} className={state.kind === 'problem' ? 'text-error' : 'text-success'}>
+        <span
+          role={state.kind === 'problem' ? 'alert' : 'status'}
+          className={state.kind === 'problem' ? 'text-error' : 'text-success'}
+        >
           {state.words}
         </span>
       </div>

@@ -16,7 +16,11 @@ interface Device {
 export function Devices() {
   const queries = useQueryClient();
   const [problem, setProblem] = useState('');
-  const { data } = useQuery({ queryKey: ['devices'], queryFn: () => getJson<Device[]>('/api/devices'), refetchOnMount: 'always' });
+  const { data } = useQuery({
+    queryKey: ['devices'],
+    queryFn: () => getJson<Device[]>('/api/devices'),
+    refetchOnMount: 'always',
+  });
   const end = async (path: string) => {
     setProblem('');
     try {
@@ -32,7 +36,11 @@ export function Devices() {
       {data && (
         <ul className="-mt-3">
           {data.map((device) => (
-            <li key={device.id} className="flex items-center gap-3 border-b border-base-300 py-2 last:border-0" data-testid="device">
+            <li
+              key={device.id}
+              className="flex items-center gap-3 border-b border-base-300 py-2 last:border-0"
+              data-testid="device"
+            >
               <div className="min-w-0 grow">
                 <p className="truncate">
                   {device.name}
@@ -44,7 +52,12 @@ export function Devices() {
                 </p>
               </div>
               {!device.isThis && (
-                <button type="button" className="quiet-button h-11 shrink-0" data-testid="end-device" onClick={() => void end(`/api/devices/${device.id}`)}>
+                <button
+                  type="button"
+                  className="quiet-button h-11 shrink-0"
+                  data-testid="end-device"
+                  onClick={() => void end(`/api/devices/${device.id}`)}
+                >
                   End it
                 </button>
               )}
@@ -53,7 +66,12 @@ export function Devices() {
         </ul>
       )}
       {others > 1 && (
-        <button type="button" className="quiet-button mt-2 h-11" data-testid="end-others" onClick={() => void end('/api/devices')}>
+        <button
+          type="button"
+          className="quiet-button mt-2 h-11"
+          data-testid="end-others"
+          onClick={() => void end('/api/devices')}
+        >
           End all others
         </button>
       )}

@@ -35,7 +35,12 @@ export function Door({ title, about, submit, busy, problem, testId, onSubmit, ch
               <p role="alert" className="mb-3 min-h-5 text-error" data-testid="sign-in-problem">
                 {problem}
               </p>
-              <button type="submit" className="btn btn-primary h-11 w-full text-[15px]" disabled={busy} data-testid="sign-in">
+              <button
+                type="submit"
+                className="btn btn-primary h-11 w-full text-[15px]"
+                disabled={busy}
+                data-testid="sign-in"
+              >
                 {submit}
               </button>
             </>
@@ -50,7 +55,12 @@ export function Door({ title, about, submit, busy, problem, testId, onSubmit, ch
 /** A quiet way to another form. */
 export function Way({ testId, onPress, children }: { testId: string; onPress: () => void; children: ReactNode }) {
   return (
-    <button type="button" className="h-11 w-full rounded-md text-primary underline-offset-4 hover:underline" data-testid={testId} onClick={onPress}>
+    <button
+      type="button"
+      className="h-11 w-full rounded-md text-primary underline-offset-4 hover:underline"
+      data-testid={testId}
+      onClick={onPress}
+    >
       {children}
     </button>
   );
@@ -60,7 +70,12 @@ export function Way({ testId, onPress, children }: { testId: string; onPress: ()
 function Cover() {
   return (
     <div className="relative overflow-hidden bg-spruce text-[#f6f1e7] max-md:hidden" aria-hidden="true">
-      <svg className="absolute inset-0 size-full" viewBox="0 0 640 800" preserveAspectRatio="xMidYMid slice" fill="none">
+      <svg
+        className="absolute inset-0 size-full"
+        viewBox="0 0 640 800"
+        preserveAspectRatio="xMidYMid slice"
+        fill="none"
+      >
         {Array.from({ length: 24 }, (_, i) => (
           <circle key={i} cx="520" cy="690" r={40 + i * 34} stroke="#f6f1e7" strokeOpacity={0.16 - i * 0.004} />
         ))}
@@ -77,7 +92,9 @@ function Cover() {
           <Quill size={48} />
         </div>
         <p className="font-title text-[44px] leading-[1.1]">Calm Quill</p>
-        <p className="mt-4 text-[17px] leading-relaxed text-[#d9dfd3]">Notebooks written by hand, kept together by the people who write in them.</p>
+        <p className="mt-4 text-[17px] leading-relaxed text-[#d9dfd3]">
+          Notebooks written by hand, kept together by the people who write in them.
+        </p>
       </div>
     </div>
   );

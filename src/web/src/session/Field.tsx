@@ -20,7 +20,17 @@ export function Field({ label, name, type = 'text', autoComplete, hint, value, i
         <span className="font-semibold">{label}</span>
         {hint && <span className="text-[13px] text-quiet">{hint}</span>}
       </label>
-      <input id={id} name={name} type={type} autoComplete={autoComplete} defaultValue={value} required inputMode={inputMode} autoFocus={autoFocus} className="field" />
+      <input
+        id={id}
+        name={name}
+        type={type}
+        autoComplete={autoComplete}
+        defaultValue={value}
+        required
+        inputMode={inputMode}
+        autoFocus={autoFocus}
+        className="field"
+      />
     </div>
   );
 }

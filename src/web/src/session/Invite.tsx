@@ -18,7 +18,14 @@ export function Invite() {
     <>
       {link ? (
         <div className="flex gap-2">
-          <input readOnly aria-label="The link" className="field min-w-0 grow" value={link} data-testid="invitation" onFocus={(event) => event.target.select()} />
+          <input
+            readOnly
+            aria-label="The link"
+            className="field min-w-0 grow"
+            value={link}
+            data-testid="invitation"
+            onFocus={(event) => event.target.select()}
+          />
           <button type="button" className="quiet-button h-11 shrink-0" onClick={() => copyText(link, say)}>
             Copy
           </button>
@@ -28,7 +35,11 @@ export function Invite() {
           Make a link
         </button>
       )}
-      {link && <p className="mt-2 text-[13px] text-quiet">It is shown this once. Whoever opens it first makes an account with it.</p>}
+      {link && (
+        <p className="mt-2 text-[13px] text-quiet">
+          It is shown this once. Whoever opens it first makes an account with it.
+        </p>
+      )}
       <p role="status" className="mt-1">
         {said}
       </p>

@@ -25,7 +25,15 @@ export function NewPasswordScreen() {
       {done ? 'Sign in' : 'Back to signing in'}
     </Way>
   );
-  if (done) return <Door title="The password is set" about="You are signed out everywhere. Sign in with the new one." testId="new-password-form" ways={ways} />;
+  if (done)
+    return (
+      <Door
+        title="The password is set"
+        about="You are signed out everywhere. Sign in with the new one."
+        testId="new-password-form"
+        ways={ways}
+      />
+    );
   return (
     <Door
       title="A new password"
@@ -36,7 +44,13 @@ export function NewPasswordScreen() {
       onSubmit={(text) => void send(text('password'))}
       ways={ways}
     >
-      <Field label="New password" name="password" type="password" autoComplete="new-password" hint="At least 8 characters" />
+      <Field
+        label="New password"
+        name="password"
+        type="password"
+        autoComplete="new-password"
+        hint="At least 8 characters"
+      />
     </Door>
   );
 }

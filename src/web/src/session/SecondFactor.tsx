@@ -17,12 +17,16 @@ export function SecondFactor({ onChanged }: { onChanged: () => Promise<void> }) 
   const [offer, setOffer] = useState<Offer>();
   const [codes, setCodes] = useState<string[]>();
   const [problem, setProblem] = useState('');
-  const begin = () => sendJson<Offer>('POST', '/api/people/me/second-factor').then(setOffer, (error: Error) => setProblem(error.message));
+  const begin = () =>
+    sendJson<Offer>('POST', '/api/people/me/second-factor').then(setOffer, (error: Error) => setProblem(error.message));
 
   if (codes) {
     return (
       <div data-testid="recovery-codes">
-        <p>The second factor is on. Keep these codes where you do not lose them: each signs you in once when your phone is gone. They are shown this once.</p>
+        <p>
+          The second factor is on. Keep these codes where you do not lose them: each signs you in once when your phone
+          is gone. They are shown this once.
+        </p>
         <ul className="mt-3 grid grid-cols-2 gap-x-6 font-mono text-[15px]">
           {codes.map((code) => (
             <li key={code} className="border-b border-base-300 py-1.5">
@@ -30,7 +34,11 @@ export function SecondFactor({ onChanged }: { onChanged: () => Promise<void> }) 
             </li>
           ))}
         </ul>
-        <button type="button" className="quiet-button mt-4 h-11" onClick={() => void onChanged().then(() => setCodes(undefined))}>
+        <button
+          type="button"
+          className="quiet-button mt-4 h-11"
+          onClick={() => void onChanged().then(() => setCodes(undefined))}
+        >
           I have kept them
         </button>
       </div>
@@ -38,7 +46,14 @@ export function SecondFactor({ onChanged }: { onChanged: () => Promise<void> }) 
   }
   if (person.secondFactor) {
     return (
-      <ChangeForm done="It is off." submit="Turn it off" testId="factor-off" send={(form) => sendJson('POST', '/api/people/me/second-factor/off', { password: form.password }).then(onChanged)}>
+      <ChangeForm
+        done="It is off."
+        submit="Turn it off"
+        testId="factor-off"
+        send={(form) =>
+          sendJson('POST', '/api/people/me/second-factor/off', { password: form.password }).then(onChanged)
+        }
+      >
         <p className="mb-3">It is on.</p>
         <Field label="Your password" name="password" type="password" autoComplete="current-password" />
       </ChangeForm>
@@ -62,10 +77,16 @@ export function SecondFactor({ onChanged }: { onChanged: () => Promise<void> }) 
       submit="Turn it on"
       testId="factor-on"
       send={(form) =>
-        sendJson<{ recoveryCodes: string[] }>('PUT', '/api/people/me/second-factor', { secret: offer.secret, code: form.code, password: form.password }).then(({ recoveryCodes }) => setCodes(recoveryCodes))
+        sendJson<{ recoveryCodes: string[] }>('PUT', '/api/people/me/second-factor', {
+          secret: offer.secret,
+          code: form.code,
+          password: form.password,
+        }).then(({ recoveryCodes }) => setCodes(recoveryCodes))
       }
     >
-      <p className="mb-3">Scan this with an authenticator, or type the letters beside it. Then give the code that it shows.</p>
+      <p className="mb-3">
+        Scan this with an authenticator, or type the letters beside it. Then give the code that it shows.
+      </p>
       <div className="mb-4 flex flex-wrap items-center gap-4">
         <SquareCode modules={offer.modules} />
         <p className="max-w-[220px] font-mono text-[14px] break-all" data-testid="factor-secret">
@@ -80,9 +101,17 @@ export function SecondFactor({ onChanged }: { onChanged: () => Promise<void> }) 
 
 /** A square code (ISO/IEC 18004), dark on paper also by night, since not every camera reads it the other way round. */
 function SquareCode({ modules }: { modules: string[] }) {
-  const path = modules.flatMap((row, y) => [...row].flatMap((dark, x) => (dark === '1' ? [`M${x} ${y}h1v1h-1z`] : []))).join('');
+  const path = modules
+    .flatMap((row, y) => [...row].flatMap((dark, x) => (dark === '1' ? [`M${x} ${y}h1v1h-1z`] : [])))
+    .join('');
   return (
-    <svg viewBox={`0 0 ${modules.length} ${modules.length}`} className="size-[168px] shrink-0 bg-white" role="img" aria-label="The secret as a square code" shapeRendering="crispEdges">
+    <svg
+      viewBox={`0 0 ${modules.length} ${modules.length}`}
+      className="size-[168px] shrink-0 bg-white"
+      role="img"
+      aria-label="The secret as a square code"
+      shapeRendering="crispEdges"
+    >
       <path d={path} fill="#000" />
     </svg>
   );

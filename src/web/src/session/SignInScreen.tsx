@@ -10,9 +10,21 @@ type Form = 'enter' | 'register' | 'forgotten' | 'written';
 
 const titles: Record<Form, [title: string, about: string, submit: string]> = {
   enter: ['Back to your notes', 'Sign in with the address you registered.', 'Sign in'],
-  register: ['A place for your notes', 'Your own notebooks first. Your group can take you in later.', 'Make the account'],
-  forgotten: ['A new password', 'Give your address. If there is an account with it, a letter goes there with a link that is good for two hours.', 'Write to me'],
-  written: ['We wrote to you', 'Open the link in the letter to go on. If none comes within a few minutes, look among unwanted mail, or try again.', ''],
+  register: [
+    'A place for your notes',
+    'Your own notebooks first. Your group can take you in later.',
+    'Make the account',
+  ],
+  forgotten: [
+    'A new password',
+    'Give your address. If there is an account with it, a letter goes there with a link that is good for two hours.',
+    'Write to me',
+  ],
+  written: [
+    'We wrote to you',
+    'Open the link in the letter to go on. If none comes within a few minutes, look among unwanted mail, or try again.',
+    '',
+  ],
 };
 
 /** The door: signing in, with a second factor where there is one, and asking for a letter when a password is forgotten. */
@@ -22,7 +34,10 @@ export function SignInScreen({ onEnter, back }: { onEnter: (session: Session | n
   const [problem, setProblem] = useState('');
   const [busy, setBusy] = useState(false);
   const navigate = useNavigate();
-  const { data: house } = useQuery({ queryKey: ['house'], queryFn: () => getJson<{ openRegistration?: boolean; sendsMail?: boolean }>('/api/session') });
+  const { data: house } = useQuery({
+    queryKey: ['house'],
+    queryFn: () => getJson<{ openRegistration?: boolean; sendsMail?: boolean }>('/api/session'),
+  });
   const [title, about, submit] = titles[form];
 
   const go = (to: Form) => {
@@ -69,7 +84,11 @@ export function SignInScreen({ onEnter, back }: { onEnter: (session: Session | n
             <Way testId="forgotten" onPress={() => go('forgotten')}>
               I have forgotten my password
             </Way>
-            {house && !house.openRegistration && <p className="mt-2 text-[13px] text-quiet">New here? An account is made by invitation: ask somebody of your group for a link.</p>}
+            {house && !house.openRegistration && (
+              <p className="mt-2 text-[13px] text-quiet">
+                New here? An account is made by invitation: ask somebody of your group for a link.
+              </p>
+            )}
           </>
         ) : (
           <Way testId="toggle-register" onPress={() => go('enter')}>
@@ -89,7 +108,9 @@ export function SignInScreen({ onEnter, back }: { onEnter: (session: Session | n
           hint={form === 'register' ? 'At least 8 characters' : ''}
         />
       )}
-      {asksCode && <Field label="Code" name="code" autoComplete="one-time-code" hint="Six digits, or a recovery code" autoFocus />}
+      {asksCode && (
+        <Field label="Code" name="code" autoComplete="one-time-code" hint="Six digits, or a recovery code" autoFocus />
+      )}
     </Door>
   );
 }

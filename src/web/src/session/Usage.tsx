@@ -13,13 +13,29 @@ interface SpaceUsage {
 
 /** What a library holds on the server against what it may hold. */
 export function Usage({ space }: { space: string }) {
-  const { data } = useQuery({ queryKey: ['usage', space], queryFn: () => getJson<SpaceUsage>(`/api/spaces/${space}/usage`), refetchOnMount: 'always' });
+  const { data } = useQuery({
+    queryKey: ['usage', space],
+    queryFn: () => getJson<SpaceUsage>(`/api/spaces/${space}/usage`),
+    refetchOnMount: 'always',
+  });
   if (!data) return null;
   return (
     <ul className="grid max-w-[440px] gap-3" data-testid="usage">
-      <Line name="Writing" words={`${bytesWords(data.bytes)} of ${bytesWords(data.mostBytes)}`} share={data.bytes / data.mostBytes} />
-      <Line name="Changes kept" words={`${data.operations.toLocaleString('en')} of ${data.mostOperations.toLocaleString('en')}`} share={data.operations / data.mostOperations} />
-      <Line name="Pictures and papers" words={`${bytesWords(data.assetBytes)} of ${bytesWords(data.mostAssetBytes)}`} share={data.assetBytes / data.mostAssetBytes} />
+      <Line
+        name="Writing"
+        words={`${bytesWords(data.bytes)} of ${bytesWords(data.mostBytes)}`}
+        share={data.bytes / data.mostBytes}
+      />
+      <Line
+        name="Changes kept"
+        words={`${data.operations.toLocaleString('en')} of ${data.mostOperations.toLocaleString('en')}`}
+        share={data.operations / data.mostOperations}
+      />
+      <Line
+        name="Pictures and papers"
+        words={`${bytesWords(data.assetBytes)} of ${bytesWords(data.mostAssetBytes)}`}
+        share={data.assetBytes / data.mostAssetBytes}
+      />
     </ul>
   );
 }
@@ -32,7 +48,10 @@ function Line({ name, words, share }: { name: string; words: string; share: numb
         <span className="text-quiet">{words}</span>
       </p>
       <div className="mt-1 h-1 bg-base-300" aria-hidden="true">
-        <div className={`h-full ${share > 0.9 ? 'bg-accent' : 'bg-secondary'}`} style={{ width: `${Math.max(0.5, Math.min(100, share * 100))}%` }} />
+        <div
+          className={`h-full ${share > 0.9 ? 'bg-accent' : 'bg-secondary'}`}
+          style={{ width: `${Math.max(0.5, Math.min(100, share * 100))}%` }}
+        />
       </div>
     </li>
   );

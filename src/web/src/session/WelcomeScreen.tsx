@@ -38,8 +38,24 @@ export function WelcomeScreen({ onEnter }: { onEnter: (session: Session | null) 
     </Way>
   );
 
-  if (letter) return <Door title={problem ? 'This did not work' : 'One moment'} about={problem || 'Your account is being made.'} testId="welcome-form" ways={toSignIn} />;
-  if (!invitation) return <Door title="A link is missing" about="An account is made by invitation: open the whole link that you were given." testId="welcome-form" ways={toSignIn} />;
+  if (letter)
+    return (
+      <Door
+        title={problem ? 'This did not work' : 'One moment'}
+        about={problem || 'Your account is being made.'}
+        testId="welcome-form"
+        ways={toSignIn}
+      />
+    );
+  if (!invitation)
+    return (
+      <Door
+        title="A link is missing"
+        about="An account is made by invitation: open the whole link that you were given."
+        testId="welcome-form"
+        ways={toSignIn}
+      />
+    );
   return (
     <Door
       title="A place for your notes"
@@ -53,7 +69,13 @@ export function WelcomeScreen({ onEnter }: { onEnter: (session: Session | null) 
     >
       <Field label="Name" name="name" autoComplete="name" />
       <Field label="E-mail" name="email" type="email" autoComplete="username" />
-      <Field label="Password" name="password" type="password" autoComplete="new-password" hint="At least 8 characters" />
+      <Field
+        label="Password"
+        name="password"
+        type="password"
+        autoComplete="new-password"
+        hint="At least 8 characters"
+      />
     </Door>
   );
 }

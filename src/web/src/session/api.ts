@@ -31,11 +31,23 @@ export function setAntiforgery(token: string): void {
   antiforgery = token;
 }
 
-async function send(method: string, path: string, body?: BodyInit, type?: string, signal?: AbortSignal): Promise<Response> {
+async function send(
+  method: string,
+  path: string,
+  body?: BodyInit,
+  type?: string,
+  signal?: AbortSignal,
+): Promise<Response> {
   const headers: Record<string, string> = type ? { 'Content-Type': type } : {};
   if (method !== 'GET') headers['X-Quill-Antiforgery'] = antiforgery;
   try {
-    return await fetch(path, { method, headers, body: body ?? null, credentials: 'same-origin', signal: signal ?? null });
+    return await fetch(path, {
+      method,
+      headers,
+      body: body ?? null,
+      credentials: 'same-origin',
+      signal: signal ?? null,
+    });
   } catch {
     if (signal?.aborted) throw new Cancelled();
     throw new Unreachable();
@@ -49,9 +61,19 @@ const busyTries = 3;
 const longestWait = 10_000;
 
 /** Sends a request; a stale antiforgery token is renewed once, and what only asks is asked again when the server is busy. Throws {@link Refused} or {@link Unreachable}. */
-export async function request(method: string, path: string, body?: BodyInit, type?: string, signal?: AbortSignal): Promise<Response> {
+export async function request(
+  method: string,
+  path: string,
+  body?: BodyInit,
+  type?: string,
+  signal?: AbortSignal,
+): Promise<Response> {
   let response = await send(method, path, body, type, signal);
-  for (let tried = 1; method === 'GET' && isBusy(response.status) && tried < busyTries && waitOf(response) <= longestWait; tried++) {
+  for (
+    let tried = 1;
+    method === 'GET' && isBusy(response.status) && tried < busyTries && waitOf(response) <= longestWait;
+    tried++
+  ) {
     await new Promise((resolve) => setTimeout(resolve, Math.max(waitOf(response), 500)));
     response = await send(method, path, body, type, signal);
   }
@@ -65,7 +87,12 @@ export async function request(method: string, path: string, body?: BodyInit, typ
     problem = (await response.json().catch(() => ({}))) as { code?: string; title?: string };
   }
   if (response.status >= 502 && problem.code === undefined) throw new Unreachable();
-  throw new Refused(response.status, problem.code ?? 'unknown', problem.title ?? 'The server could not do this. Nothing was changed.', waitOf(response));
+  throw new Refused(
+    response.status,
+    problem.code ?? 'unknown',
+    problem.title ?? 'The server could not do this. Nothing was changed.',
+    waitOf(response),
+  );
 }
 
 /** What the server asks to wait, ms. */
@@ -77,7 +104,18 @@ export async function getJson<T>(path: string): Promise<T> {
   return (await (await request('GET', path)).json()) as T;
 }
 
-export async function sendJson<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
-  const response = await request(method, path, body === undefined ? undefined : JSON.stringify(body), 'application/json', signal);
+export async function sendJson<T>(
+  method: 'POST' | 'PUT' | 'DELETE',
+  path: string,
+  body?: unknown,
+  signal?: AbortSignal,
+): Promise<T> {
+  const response = await request(
+    method,
+    path,
+    body === undefined ? undefined : JSON.stringify(body),
+    'application/json',
+    signal,
+  );
   return (response.status === 204 ? undefined : await response.json()) as T;
 }

@@ -21,7 +21,9 @@ const rail = 40;
 export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothProps) {
   const { core } = useWorkspace();
   const [lifted, setLifted] = useState(false);
-  const [asking, setAsking] = useState(() => spot.note === undefined && mayWrite && Date.now() - spot.createdAt < 2_000);
+  const [asking, setAsking] = useState(
+    () => spot.note === undefined && mayWrite && Date.now() - spot.createdAt < 2_000,
+  );
   const [moved, setMoved] = useState({ x: 0, y: 0 });
   const drag = useRef<{ x: number; y: number }>(undefined);
   useEffect(() => {
@@ -30,14 +32,23 @@ export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothPr
     return () => clearTimeout(timer);
   }, [lifted]);
   const height = lifted ? Math.min(rail, box.height) : box.height;
-  const move = (event: ReactPointerEvent) => drag.current && setMoved({ x: event.clientX - drag.current.x, y: event.clientY - drag.current.y });
+  const move = (event: ReactPointerEvent) =>
+    drag.current && setMoved({ x: event.clientX - drag.current.x, y: event.clientY - drag.current.y });
   const put = () => {
-    if (drag.current && (moved.x !== 0 || moved.y !== 0)) page.perform((handle, now) => core.SpotBridge.Move(handle, spot.id, Math.round(moved.x / view.scale), Math.round(moved.y / view.scale), now));
+    if (drag.current && (moved.x !== 0 || moved.y !== 0))
+      page.perform((handle, now) =>
+        core.SpotBridge.Move(handle, spot.id, Math.round(moved.x / view.scale), Math.round(moved.y / view.scale), now),
+      );
     drag.current = undefined;
     setMoved({ x: 0, y: 0 });
   };
   return (
-    <div data-testid="curtain" data-lifted={lifted ? '1' : undefined} className="pointer-events-auto absolute" style={{ left: box.left + moved.x, top: box.top + moved.y, width: box.width, height }}>
+    <div
+      data-testid="curtain"
+      data-lifted={lifted ? '1' : undefined}
+      className="pointer-events-auto absolute"
+      style={{ left: box.left + moved.x, top: box.top + moved.y, width: box.width, height }}
+    >
       <button
         type="button"
         aria-pressed={lifted}
@@ -47,7 +58,13 @@ export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothPr
         onClick={() => setLifted(!lifted)}
       >
         <span className="block h-1.5 w-full bg-[#132624]" />
-        {!lifted && spot.note && !asking && <span className={`block pl-4 font-title leading-snug [text-shadow:0_1px_2px_rgb(0_0_0/0.5)] ${box.height < 110 ? `truncate py-2 text-[16px] ${mayWrite ? 'pr-[128px]' : 'pr-4'}` : 'py-3 pr-4 text-[17px]'}`}>{spot.note}</span>}
+        {!lifted && spot.note && !asking && (
+          <span
+            className={`block pl-4 font-title leading-snug [text-shadow:0_1px_2px_rgb(0_0_0/0.5)] ${box.height < 110 ? `truncate py-2 text-[16px] ${mayWrite ? 'pr-[128px]' : 'pr-4'}` : 'py-3 pr-4 text-[17px]'}`}
+          >
+            {spot.note}
+          </span>
+        )}
       </button>
       {!lifted && asking && (
         <input
@@ -67,13 +84,38 @@ export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothPr
       )}
       {mayWrite && !lifted && (
         <span className="absolute bottom-0 right-0 flex">
-          <button type="button" title="Write the question" aria-label="Write the question" data-testid="curtain-ask" className="grid size-10 place-items-center rounded text-[#f6f1e7] hover:bg-black/20" onClick={() => setAsking(true)}>
+          <button
+            type="button"
+            title="Write the question"
+            aria-label="Write the question"
+            data-testid="curtain-ask"
+            className="grid size-10 place-items-center rounded text-[#f6f1e7] hover:bg-black/20"
+            onClick={() => setAsking(true)}
+          >
             <PencilSimpleIcon size={18} weight="light" />
           </button>
-          <span title="Move the curtain" data-testid="curtain-move" className="grid size-10 cursor-move touch-none place-items-center text-[#f6f1e7]" onPointerDown={(event) => { (event.currentTarget as Element).setPointerCapture(event.pointerId); drag.current = { x: event.clientX, y: event.clientY }; }} onPointerMove={move} onPointerUp={put} onPointerCancel={put}>
+          <span
+            title="Move the curtain"
+            data-testid="curtain-move"
+            className="grid size-10 cursor-move touch-none place-items-center text-[#f6f1e7]"
+            onPointerDown={(event) => {
+              (event.currentTarget as Element).setPointerCapture(event.pointerId);
+              drag.current = { x: event.clientX, y: event.clientY };
+            }}
+            onPointerMove={move}
+            onPointerUp={put}
+            onPointerCancel={put}
+          >
             <ArrowsOutCardinalIcon size={18} weight="light" />
           </span>
-          <button type="button" title="Take the curtain away" aria-label="Take the curtain away" data-testid="curtain-remove" className="grid size-10 place-items-center rounded text-[#f6f1e7] hover:bg-black/20" onClick={() => setSpot(core, page, spot.id, { removed: '1' })}>
+          <button
+            type="button"
+            title="Take the curtain away"
+            aria-label="Take the curtain away"
+            data-testid="curtain-remove"
+            className="grid size-10 place-items-center rounded text-[#f6f1e7] hover:bg-black/20"
+            onClick={() => setSpot(core, page, spot.id, { removed: '1' })}
+          >
             <TrashIcon size={18} weight="light" />
           </button>
         </span>
@@ -83,4 +125,5 @@ export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothPr
 }
 
 /** Spruce cloth with fine folds. */
-const cloth = 'repeating-linear-gradient(90deg, rgb(255 255 255 / 0.05) 0 2px, rgb(0 0 0 / 0.10) 7px 9px, rgb(255 255 255 / 0.03) 14px 16px, rgb(0 0 0 / 0.05) 21px 23px), linear-gradient(180deg, #234643, #1f3d3a 60%, #1b3532)';
+const cloth =
+  'repeating-linear-gradient(90deg, rgb(255 255 255 / 0.05) 0 2px, rgb(0 0 0 / 0.10) 7px 9px, rgb(255 255 255 / 0.03) 14px 16px, rgb(0 0 0 / 0.05) 21px 23px), linear-gradient(180deg, #234643, #1f3d3a 60%, #1b3532)';

@@ -24,7 +24,8 @@ export function MarkCard({ spot, kinds, page, people, mayWrite, onCopyLink, onCl
   const [note, setNote] = useState(spot.note ?? '');
   const set = (values: Parameters<typeof setSpot>[3]) => setSpot(core, page, spot.id, values);
   const keepNote = () => note.trim() !== (spot.note ?? '') && set({ note: note.trim().slice(0, 2000) });
-  const nameOf = (id: string | undefined) => people.find((person) => person.id === id)?.name.split(' ')[0] ?? 'somebody';
+  const nameOf = (id: string | undefined) =>
+    people.find((person) => person.id === id)?.name.split(' ')[0] ?? 'somebody';
   return (
     // Presses on the card are not presses on the sheet below it.
     // oxlint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
@@ -45,30 +46,70 @@ export function MarkCard({ spot, kinds, page, people, mayWrite, onCopyLink, onCl
       <div className="flex items-center gap-2">
         <MarkSign kind={kind} done={Boolean(spot.doneAt)} />
         <h3 className="grow text-[16px]">{kind?.words ?? 'Mark'}</h3>
-        <button type="button" aria-label="Copy a link to this mark" title="Copy a link to this mark" className="grid size-10 place-items-center rounded-md text-quiet hover:bg-base-200" onClick={onCopyLink}>
+        <button
+          type="button"
+          aria-label="Copy a link to this mark"
+          title="Copy a link to this mark"
+          className="grid size-10 place-items-center rounded-md text-quiet hover:bg-base-200"
+          onClick={onCopyLink}
+        >
           <LinkSimpleIcon size={18} />
         </button>
         {mayWrite && (
-          <button type="button" aria-label="Take the mark away" title="Take the mark away" data-testid="mark-remove" className="grid size-10 place-items-center rounded-md text-quiet hover:bg-base-200" onClick={() => (set({ removed: '1' }), onClose())}>
+          <button
+            type="button"
+            aria-label="Take the mark away"
+            title="Take the mark away"
+            data-testid="mark-remove"
+            className="grid size-10 place-items-center rounded-md text-quiet hover:bg-base-200"
+            onClick={() => (set({ removed: '1' }), onClose())}
+          >
             <TrashIcon size={18} />
           </button>
         )}
-        <button type="button" aria-label="Close" title="Close" data-testid="mark-close" className="grid size-10 place-items-center rounded-md text-quiet hover:bg-base-200" onClick={() => (keepNote(), onClose())}>
+        <button
+          type="button"
+          aria-label="Close"
+          title="Close"
+          data-testid="mark-close"
+          className="grid size-10 place-items-center rounded-md text-quiet hover:bg-base-200"
+          onClick={() => (keepNote(), onClose())}
+        >
           <XIcon size={18} />
         </button>
       </div>
       {mayWrite ? (
         <>
-          <textarea aria-label="Note" placeholder="A note, if you like" data-testid="mark-note" rows={2} value={note} className="textarea mt-1 w-full border-base-300 bg-base-100 text-[14px]" onChange={(event) => setNote(event.target.value)} onBlur={keepNote} />
+          <textarea
+            aria-label="Note"
+            placeholder="A note, if you like"
+            data-testid="mark-note"
+            rows={2}
+            value={note}
+            className="textarea mt-1 w-full border-base-300 bg-base-100 text-[14px]"
+            onChange={(event) => setNote(event.target.value)}
+            onBlur={keepNote}
+          />
           <div className="mt-2 grid grid-cols-2 gap-2">
             <label className="text-[13px] text-quiet">
               Due
-              <input type="date" className="field h-10 text-[13.5px]" value={spot.due ?? ''} data-testid="mark-due" onChange={(event) => set({ due: event.target.value })} />
+              <input
+                type="date"
+                className="field h-10 text-[13.5px]"
+                value={spot.due ?? ''}
+                data-testid="mark-due"
+                onChange={(event) => set({ due: event.target.value })}
+              />
             </label>
             {people.length > 1 && (
               <label className="text-[13px] text-quiet">
                 For
-                <select className="select h-10 w-full border-base-300 bg-base-100 text-[13.5px]" value={spot.person ?? ''} data-testid="mark-person" onChange={(event) => set({ person: event.target.value })}>
+                <select
+                  className="select h-10 w-full border-base-300 bg-base-100 text-[13.5px]"
+                  value={spot.person ?? ''}
+                  data-testid="mark-person"
+                  onChange={(event) => set({ person: event.target.value })}
+                >
                   <option value="">nobody</option>
                   {people.map((person) => (
                     <option key={person.id} value={person.id}>
@@ -85,10 +126,17 @@ export function MarkCard({ spot, kinds, page, people, mayWrite, onCopyLink, onCl
       )}
       <div className="mt-2 flex items-center gap-2">
         <p className="grow text-[13px] text-quiet">
-          {spot.doneAt ? `Ticked off by ${nameOf(spot.doneBy)}, ${whenWords(new Date(spot.doneAt).toISOString())}` : `${nameOf(spot.author)}, ${whenWords(new Date(spot.createdAt).toISOString())}`}
+          {spot.doneAt
+            ? `Ticked off by ${nameOf(spot.doneBy)}, ${whenWords(new Date(spot.doneAt).toISOString())}`
+            : `${nameOf(spot.author)}, ${whenWords(new Date(spot.createdAt).toISOString())}`}
         </p>
         {mayWrite && kind?.opens !== false && (
-          <button type="button" className="quiet-button shrink-0 px-3" data-testid="mark-tick" onClick={() => set({ done: spot.doneAt ? '' : '1' })}>
+          <button
+            type="button"
+            className="quiet-button shrink-0 px-3"
+            data-testid="mark-tick"
+            onClick={() => set({ done: spot.doneAt ? '' : '1' })}
+          >
             <CheckIcon size={16} /> {spot.doneAt ? 'Open again' : 'Tick off'}
           </button>
         )}

@@ -5,10 +5,27 @@ import type { Library } from '../library/Library';
 import { FormDialog } from '../ui/FormDialog';
 
 /** Makes a kind of mark of one's own for a library: a name, an icon, a colour. */
-export function MarkKindDialog({ library, onMade, onClose }: { library: Library; onMade: (kind: string) => void; onClose: () => void }) {
+export function MarkKindDialog({
+  library,
+  onMade,
+  onClose,
+}: {
+  library: Library;
+  onMade: (kind: string) => void;
+  onClose: () => void;
+}) {
   const [look, setLook] = useState({ name: '', icon: 'bell', colour: 'plum' });
   return (
-    <FormDialog title="A kind of mark" confirm="Make it" onConfirm={() => onMade(library.newNode('markKind', look.name, { [properties.icon]: look.icon, [properties.colour]: look.colour }))} onClose={onClose}>
+    <FormDialog
+      title="A kind of mark"
+      confirm="Make it"
+      onConfirm={() =>
+        onMade(
+          library.newNode('markKind', look.name, { [properties.icon]: look.icon, [properties.colour]: look.colour }),
+        )
+      }
+      onClose={onClose}
+    >
       {(problem) => (
         <>
           <NameField value={look.name} onChange={(name) => setLook({ ...look, name })} problem={problem} />

@@ -24,36 +24,90 @@ interface SpotLayerProps {
 const cardWidth = 272;
 
 /** The signs on a sheet: discs for marks, a dotted line under links, a bracket beside headings, cloth for curtains. They go along with the view. */
-export function SpotLayer({ spots, view, page, kinds, people, mayWrite, reading, chosen, onChoose, onFollow, onCopyLink }: SpotLayerProps) {
+export function SpotLayer({
+  spots,
+  view,
+  page,
+  kinds,
+  people,
+  mayWrite,
+  reading,
+  chosen,
+  onChoose,
+  onFollow,
+  onCopyLink,
+}: SpotLayerProps) {
   const card = spots.find((spot) => spot.id === chosen && spot.kind === 'mark');
   return (
     <div className="pointer-events-none absolute inset-0 overflow-hidden" data-testid="spots">
       {spots.map((spot) => {
-        const box = { left: spot.area[0] * view.scale + view.x, top: spot.area[1] * view.scale + view.y, width: (spot.area[2] - spot.area[0]) * view.scale, height: (spot.area[3] - spot.area[1]) * view.scale };
+        const box = {
+          left: spot.area[0] * view.scale + view.x,
+          top: spot.area[1] * view.scale + view.y,
+          width: (spot.area[2] - spot.area[0]) * view.scale,
+          height: (spot.area[3] - spot.area[1]) * view.scale,
+        };
         if (spot.kind === 'mark') {
           const kind = kinds.find((one) => one.id === spot.mark);
           const label = `${kind?.words ?? 'Mark'}${spot.note ? `: ${spot.note}` : ''}${spot.doneAt ? ', ticked off' : ''}`;
           return (
-            <button key={spot.id} type="button" aria-label={label} title={label} data-testid="mark" data-mark={spot.mark} data-done={spot.doneAt ? '1' : undefined} className="pointer-events-auto absolute grid size-10 -translate-x-1/2 -translate-y-1/2 place-items-center rounded-full" style={{ left: box.left + box.width + (spot.items.length > 0 ? 16 : 0), top: box.top + box.height / 2 }} onClick={() => onChoose(spot.id === chosen ? undefined : spot.id)}>
+            <button
+              key={spot.id}
+              type="button"
+              aria-label={label}
+              title={label}
+              data-testid="mark"
+              data-mark={spot.mark}
+              data-done={spot.doneAt ? '1' : undefined}
+              className="pointer-events-auto absolute grid size-10 -translate-x-1/2 -translate-y-1/2 place-items-center rounded-full"
+              style={{ left: box.left + box.width + (spot.items.length > 0 ? 16 : 0), top: box.top + box.height / 2 }}
+              onClick={() => onChoose(spot.id === chosen ? undefined : spot.id)}
+            >
               <MarkSign kind={kind} full done={Boolean(spot.doneAt)} />
             </button>
           );
         }
-        if (spot.kind === 'curtain') return <CurtainCloth key={spot.id} spot={spot} box={box} page={page} mayWrite={mayWrite} view={view} />;
+        if (spot.kind === 'curtain')
+          return <CurtainCloth key={spot.id} spot={spot} box={box} page={page} mayWrite={mayWrite} view={view} />;
         if (spot.kind === 'link') {
           const label = `Link to ${spot.title || spot.target}`;
           const look = 'absolute border-b-2 border-dotted border-[#4f7388]';
           return reading ? (
-            <button key={spot.id} type="button" aria-label={label} title={label} data-testid="link" className={`pointer-events-auto cursor-pointer hover:bg-[#4f7388]/10 ${look}`} style={box} onClick={() => onFollow(spot)} />
+            <button
+              key={spot.id}
+              type="button"
+              aria-label={label}
+              title={label}
+              data-testid="link"
+              className={`pointer-events-auto cursor-pointer hover:bg-[#4f7388]/10 ${look}`}
+              style={box}
+              onClick={() => onFollow(spot)}
+            />
           ) : (
             <span key={spot.id} title={label} data-testid="link" className={look} style={box} />
           );
         }
-        return <span key={spot.id} data-testid="heading" className="absolute border-l-[3px] border-[#7c8a4b]/70" style={{ left: box.left - 9, top: box.top, height: box.height }} />;
+        return (
+          <span
+            key={spot.id}
+            data-testid="heading"
+            className="absolute border-l-[3px] border-[#7c8a4b]/70"
+            style={{ left: box.left - 9, top: box.top, height: box.height }}
+          />
+        );
       })}
       {card && (
         <div className="pointer-events-auto absolute z-20" style={placeCard(card, view)}>
-          <MarkCard key={card.id} spot={card} kinds={kinds} page={page} people={people} mayWrite={mayWrite} onCopyLink={() => onCopyLink(card)} onClose={() => onChoose(undefined)} />
+          <MarkCard
+            key={card.id}
+            spot={card}
+            kinds={kinds}
+            page={page}
+            people={people}
+            mayWrite={mayWrite}
+            onCopyLink={() => onCopyLink(card)}
+            onClose={() => onChoose(undefined)}
+          />
         </div>
       )}
     </div>
@@ -63,5 +117,8 @@ export function SpotLayer({ spots, view, page, kinds, people, mayWrite, reading,
 /** Below the mark, moved so far to the left that it stays on the screen. */
 function placeCard(spot: Spot, view: View): { left: string; top: number } {
   const x = spot.area[2] * view.scale + view.x;
-  return { left: `max(8px, min(${x - cardWidth / 2}px, calc(100% - ${cardWidth + 92}px)))`, top: Math.max(8, spot.area[3] * view.scale + view.y + 22) };
+  return {
+    left: `max(8px, min(${x - cardWidth / 2}px, calc(100% - ${cardWidth + 92}px)))`,
+    top: Math.max(8, spot.area[3] * view.scale + view.y + 22),
+  };
 }

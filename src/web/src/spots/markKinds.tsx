@@ -24,7 +24,13 @@ export const shippedKinds: MarkKind[] = [
 export function ownKinds(library: Library): MarkKind[] {
   return [...library.nodes.values()]
     .filter((node) => node.kind === 'markKind' && !node.inBin)
-    .map((node) => ({ id: node.id, words: node.name, icon: nodeIcons[node.icon] ?? ArrowsClockwiseIcon, colour: node.colour || 'plum', opens: true }));
+    .map((node) => ({
+      id: node.id,
+      words: node.name,
+      icon: nodeIcons[node.icon] ?? ArrowsClockwiseIcon,
+      colour: node.colour || 'plum',
+      opens: true,
+    }));
 }
 
 export function kindsOf(library: Library | undefined): MarkKind[] {
@@ -37,15 +43,43 @@ export function useMarkKinds(): Map<string, MarkKind> {
   return new Map([...shippedKinds, ...[...libraries.values()].flatMap(ownKinds)].map((kind) => [kind.id, kind]));
 }
 
-const ringOf: Record<string, string> = { spruce: 'border-spruce text-spruce', madder: 'border-madder text-madder', sky: 'border-sky text-sky', gold: 'border-[#96671a] text-[#96671a]', plum: 'border-plum text-plum', lichen: 'border-[#5f6c35] text-[#5f6c35]' };
-const fullOf: Record<string, string> = { spruce: 'bg-spruce', madder: 'bg-madder', sky: 'bg-sky', gold: 'bg-[#96671a]', plum: 'bg-plum', lichen: 'bg-[#5f6c35]' };
+const ringOf: Record<string, string> = {
+  spruce: 'border-spruce text-spruce',
+  madder: 'border-madder text-madder',
+  sky: 'border-sky text-sky',
+  gold: 'border-[#96671a] text-[#96671a]',
+  plum: 'border-plum text-plum',
+  lichen: 'border-[#5f6c35] text-[#5f6c35]',
+};
+const fullOf: Record<string, string> = {
+  spruce: 'bg-spruce',
+  madder: 'bg-madder',
+  sky: 'bg-sky',
+  gold: 'bg-[#96671a]',
+  plum: 'bg-plum',
+  lichen: 'bg-[#5f6c35]',
+};
 
 /** The sign of a mark: a full disc on the page, a ring in lists; ticked off it is pale. */
-export function MarkSign({ kind, size = 26, full = false, done = false }: { kind: MarkKind | undefined; size?: number; full?: boolean; done?: boolean }) {
+export function MarkSign({
+  kind,
+  size = 26,
+  full = false,
+  done = false,
+}: {
+  kind: MarkKind | undefined;
+  size?: number;
+  full?: boolean;
+  done?: boolean;
+}) {
   const Shown = done ? CheckIcon : (kind?.icon ?? QuestionMarkIcon);
   const colour = kind?.colour ?? 'madder';
   return (
-    <span style={{ width: size, height: size }} className={`inline-grid shrink-0 place-items-center rounded-full ${done ? 'border border-quiet bg-paper text-[#625f54]' : full ? `${fullOf[colour]} text-white` : `border-[1.5px] bg-paper ${ringOf[colour]}`}`} aria-hidden="true">
+    <span
+      style={{ width: size, height: size }}
+      className={`inline-grid shrink-0 place-items-center rounded-full ${done ? 'border border-quiet bg-paper text-[#625f54]' : full ? `${fullOf[colour]} text-white` : `border-[1.5px] bg-paper ${ringOf[colour]}`}`}
+      aria-hidden="true"
+    >
       <Shown size={size * 0.58} weight="bold" />
     </span>
   );

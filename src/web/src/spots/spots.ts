@@ -64,24 +64,59 @@ export type SpotValues = Partial<Record<keyof typeof fields, string>>;
 export function useSpots(document: OpenDocument): Spot[] {
   const { core } = useWorkspace();
   const version = document.getVersion();
-  return useMemo(() => (document.isHeld ? [] : (JSON.parse(core.SpotBridge.Spots(document.handle)) as Spot[])), [core, document, version]);
+  return useMemo(
+    () => (document.isHeld ? [] : (JSON.parse(core.SpotBridge.Spots(document.handle)) as Spot[])),
+    [core, document, version],
+  );
 }
 
 /** Makes a spot and gives its id; throws with the sentence of a refusal. */
-export function addSpot(core: Core, page: OpenDocument, kind: SpotKind, area: Area, items: string[], values: SpotValues): string {
+export function addSpot(
+  core: Core,
+  page: OpenDocument,
+  kind: SpotKind,
+  area: Area,
+  items: string[],
+  values: SpotValues,
+): string {
   const id = crypto.randomUUID();
   const given = entriesOf(values);
-  page.perform((handle, now) => core.SpotBridge.Add(handle, id, kinds[kind], area.map(Math.round), items, given.map(([field]) => fields[field]), given.map(([, value]) => value), now));
+  page.perform((handle, now) =>
+    core.SpotBridge.Add(
+      handle,
+      id,
+      kinds[kind],
+      area.map(Math.round),
+      items,
+      given.map(([field]) => fields[field]),
+      given.map(([, value]) => value),
+      now,
+    ),
+  );
   return id;
 }
 
 export function setSpot(core: Core, page: OpenDocument, spot: string, values: SpotValues): void {
   const given = entriesOf(values);
-  page.perform((handle, now) => core.SpotBridge.Set(handle, spot, given.map(([field]) => fields[field]), given.map(([, value]) => value), now));
+  page.perform((handle, now) =>
+    core.SpotBridge.Set(
+      handle,
+      spot,
+      given.map(([field]) => fields[field]),
+      given.map(([, value]) => value),
+      now,
+    ),
+  );
 }
 
 /** The same on a page that need not be open. */
-export async function setSpotOn(workspace: Workspace, space: string, page: string, spot: string, values: SpotValues): Promise<void> {
+export async function setSpotOn(
+  workspace: Workspace,
+  space: string,
+  page: string,
+  spot: string,
+  values: SpotValues,
+): Promise<void> {
   const document = await workspace.acquire(space, 'page', page);
   try {
     setSpot(workspace.core, document, spot, values);

@@ -26,7 +26,11 @@ export function useUnsentSpots(answeredAt: number): Map<string, Spot[]> {
   useEffect(() => {
     if (waiting === 0) return setSavedAt(Date.now());
     void (async () => {
-      const pages = new Map((await workspace.store.outbox()).filter((row) => row.kind === 'page').map((row) => [idOf(row.document), row.space]));
+      const pages = new Map(
+        (await workspace.store.outbox())
+          .filter((row) => row.kind === 'page')
+          .map((row) => [idOf(row.document), row.space]),
+      );
       for (const [page, space] of pages) {
         const document = await workspace.acquire(space, 'page', page);
         const spots = JSON.parse(workspace.core.SpotBridge.Spots(document.handle)) as Spot[];
@@ -49,22 +53,40 @@ const nothing = new Map<string, Spot[]>();
 export function useNotebookSpots(space: string, notebook: string, pages: NotebookEntry[], here: string): PlacedSpot[] {
   const workspace = useWorkspace();
   const document = useDocument(space, 'page', here);
-  const { data, dataUpdatedAt } = useQuery({ queryKey: ['spots', notebook], queryFn: () => workspace.list<ShownSpot[]>(`/api/spaces/${space}/notebooks/${notebook}/spots`), refetchInterval: withoutNews, refetchOnMount: 'always' });
+  const { data, dataUpdatedAt } = useQuery({
+    queryKey: ['spots', notebook],
+    queryFn: () => workspace.list<ShownSpot[]>(`/api/spaces/${space}/notebooks/${notebook}/spots`),
+    refetchInterval: withoutNews,
+    refetchOnMount: 'always',
+  });
   const unsent = useUnsentSpots(dataUpdatedAt);
   const own = useOwnSpots(document);
   return useMemo(() => {
     const byPage = new Map<string, PlacedSpot[]>();
     for (const shown of data ?? []) byPage.set(shown.page, [...(byPage.get(shown.page) ?? []), ofShown(shown)]);
-    for (const [page, spots] of unsent) byPage.set(page, spots.map((spot) => ({ ...spot, page })));
-    if (own) byPage.set(here, own.map((spot) => ({ ...spot, page: here })));
-    return pages.flatMap((page) => (byPage.get(page.id) ?? []).sort((a, b) => a.area[1] - b.area[1] || a.area[0] - b.area[0]));
+    for (const [page, spots] of unsent)
+      byPage.set(
+        page,
+        spots.map((spot) => ({ ...spot, page })),
+      );
+    if (own)
+      byPage.set(
+        here,
+        own.map((spot) => ({ ...spot, page: here })),
+      );
+    return pages.flatMap((page) =>
+      (byPage.get(page.id) ?? []).sort((a, b) => a.area[1] - b.area[1] || a.area[0] - b.area[0]),
+    );
   }, [data, unsent, own, here, pages]);
 }
 
 function useOwnSpots(document: OpenDocument | undefined): Spot[] | undefined {
   const { core } = useWorkspace();
   const version = document?.getVersion();
-  return useMemo(() => (document && !document.isHeld ? (JSON.parse(core.SpotBridge.Spots(document.handle)) as Spot[]) : undefined), [core, document, version]);
+  return useMemo(
+    () => (document && !document.isHeld ? (JSON.parse(core.SpotBridge.Spots(document.handle)) as Spot[]) : undefined),
+    [core, document, version],
+  );
 }
 
 export function ofShown(shown: ShownSpot): PlacedSpot {
@@ -87,4 +109,3 @@ export function ofShown(shown: ShownSpot): PlacedSpot {
     page: shown.page,
   };
 }
-

@@ -59,7 +59,9 @@ export class DeviceStore {
           if (before > 0) return;
           database.createObjectStore('documents', { keyPath: 'id' });
           database.createObjectStore('operations', { keyPath: ['document', 'sequence'] });
-          database.createObjectStore('outbox', { keyPath: 'n', autoIncrement: true }).createIndex('document', 'document');
+          database
+            .createObjectStore('outbox', { keyPath: 'n', autoIncrement: true })
+            .createIndex('document', 'document');
           database.createObjectStore('refused', { keyPath: 'n' });
           database.createObjectStore('answers');
         },
@@ -68,7 +70,9 @@ export class DeviceStore {
   }
 
   /** Everything kept of a document: its number and the batches to apply, what waits in the outbox included. */
-  async load(address: string): Promise<{ sequence: number; batches: Uint8Array[]; rows: number; outlines: KeptOutlines | undefined }> {
+  async load(
+    address: string,
+  ): Promise<{ sequence: number; batches: Uint8Array[]; rows: number; outlines: KeptOutlines | undefined }> {
     this.forgotten.delete(address);
     await this.adopt(address);
     const transaction = this.database.transaction(['documents', 'operations', 'outbox', 'outlines']);
@@ -78,7 +82,11 @@ export class DeviceStore {
       transaction.objectStore('outbox').index('document').getAll(address),
       transaction.objectStore('outlines').get(address),
     ]);
-    const batches = [...(kept?.snapshot ? [kept.snapshot] : []), ...later.map((row) => row.bytes), ...waiting.map((row) => row.bytes)];
+    const batches = [
+      ...(kept?.snapshot ? [kept.snapshot] : []),
+      ...later.map((row) => row.bytes),
+      ...waiting.map((row) => row.bytes),
+    ];
     const isCurrent = outlines !== undefined && waiting.length === 0 && outlines.sequence === kept?.sequence;
     return { sequence: kept?.sequence ?? 0, batches, rows: later.length, outlines: isCurrent ? outlines : undefined };
   }
@@ -86,15 +94,29 @@ export class DeviceStore {
   /** Takes over what an earlier version kept under the id alone, which was one document's then. */
   private async adopt(address: string): Promise<void> {
     const id = idOf(address);
-    if ((await this.database.getKey('documents', id)) === undefined && (await this.database.getKeyFromIndex('outbox', 'document', id)) === undefined) return;
+    if (
+      (await this.database.getKey('documents', id)) === undefined &&
+      (await this.database.getKeyFromIndex('outbox', 'document', id)) === undefined
+    )
+      return;
     const transaction = this.database.transaction(['documents', 'operations', 'outbox', 'outlines'], 'readwrite');
-    const [documents, operations, outbox] = [transaction.objectStore('documents'), transaction.objectStore('operations'), transaction.objectStore('outbox')];
-    const [kept, isHere, later, waiting] = await Promise.all([documents.get(id), documents.getKey(address), operations.getAll(rangeOf(id)), outbox.index('document').getAll(id)]);
+    const [documents, operations, outbox] = [
+      transaction.objectStore('documents'),
+      transaction.objectStore('operations'),
+      transaction.objectStore('outbox'),
+    ];
+    const [kept, isHere, later, waiting] = await Promise.all([
+      documents.get(id),
+      documents.getKey(address),
+      operations.getAll(rangeOf(id)),
+      outbox.index('document').getAll(id),
+    ]);
     if (kept && isHere === undefined) {
       void documents.put({ ...kept, id: address });
       for (const row of later) void operations.put({ ...row, document: address });
     }
-    for (const row of waiting) if (addressOf(row.space, row.kind, id) === address) void outbox.put({ ...row, document: address });
+    for (const row of waiting)
+      if (addressOf(row.space, row.kind, id) === address) void outbox.put({ ...row, document: address });
     void documents.delete(id);
     void operations.delete(rangeOf(id));
     void transaction.objectStore('outlines').delete(id);
@@ -106,7 +128,10 @@ export class DeviceStore {
     const { id, sequence } = outlines;
     if (this.forgotten.has(id)) return true;
     const transaction = this.database.transaction(['documents', 'outbox', 'outlines'], 'readwrite');
-    const [kept, waiting] = await Promise.all([transaction.objectStore('documents').get(id), transaction.objectStore('outbox').index('document').count(id)]);
+    const [kept, waiting] = await Promise.all([
+      transaction.objectStore('documents').get(id),
+      transaction.objectStore('outbox').index('document').count(id),
+    ]);
     const isGood = kept?.sequence === sequence && waiting === 0;
     if (isGood) await transaction.objectStore('outlines').put(outlines);
     await transaction.done;
@@ -170,7 +195,9 @@ export class DeviceStore {
   }
 
   async outbox(): Promise<Waiting[]> {
-    return (await this.database.getAll('outbox')).map((row) => (row.document.includes('/') ? row : { ...row, document: addressOf(row.space, row.kind, row.document) }));
+    return (await this.database.getAll('outbox')).map((row) =>
+      row.document.includes('/') ? row : { ...row, document: addressOf(row.space, row.kind, row.document) },
+    );
   }
 
   /** Moves operations from the outbox to the stored ones, in one step. */

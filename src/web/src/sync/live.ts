@@ -1,4 +1,10 @@
-import { HubConnection, HubConnectionBuilder, HubConnectionState, HttpTransportType, LogLevel } from '@microsoft/signalr';
+import {
+  HubConnection,
+  HubConnectionBuilder,
+  HubConnectionState,
+  HttpTransportType,
+  LogLevel,
+} from '@microsoft/signalr';
 import { MessagePackHubProtocol } from '@microsoft/signalr-protocol-msgpack';
 import { getJson } from '../session/api';
 import { setSyncState } from './syncState';
@@ -36,11 +42,15 @@ export class Live {
       .build();
     this.hub.serverTimeoutInMilliseconds = 20_000;
     this.hub.keepAliveIntervalInMilliseconds = 8_000;
-    this.hub.on('stored', (address: string, first: number, count: number, batch: Uint8Array) => this.listeners.get(address)?.stored(first, count, batch));
+    this.hub.on('stored', (address: string, first: number, count: number, batch: Uint8Array) =>
+      this.listeners.get(address)?.stored(first, count, batch),
+    );
     this.hub.on('wet', (address: string, person: string, connection: string, piece: Uint8Array) =>
-      this.listeners.get(address)?.wet?.(person, connection, piece));
+      this.listeners.get(address)?.wet?.(person, connection, piece),
+    );
     this.hub.on('pen', (address: string, person: string, connection: string, x: number, y: number) =>
-      this.listeners.get(address)?.pen?.(person, connection, x, y));
+      this.listeners.get(address)?.pen?.(person, connection, x, y),
+    );
     this.hub.on('present', (address: string, people: string[]) => this.listeners.get(address)?.present?.(people));
     this.hub.on('news', () => this.onNews?.());
     this.hub.onclose(() => this.connectLater());

@@ -73,7 +73,16 @@ export class OpenDocument {
   }
 
   /** Opens what the device holds at once; what the server has more follows. Waits for the server only when the device holds nothing. */
-  static async open(core: Core, store: DeviceStore, outbox: Outbox, live: Live, space: string, kind: DocumentKind, id: string, isNew: boolean): Promise<OpenDocument> {
+  static async open(
+    core: Core,
+    store: DeviceStore,
+    outbox: Outbox,
+    live: Live,
+    space: string,
+    kind: DocumentKind,
+    id: string,
+    isNew: boolean,
+  ): Promise<OpenDocument> {
     const document = new OpenDocument(core, store, outbox, live, space, kind, id);
     await document.readDevice();
     if (document.sequence === 0 && !isNew) await document.catchUp();
@@ -109,13 +118,22 @@ export class OpenDocument {
   async performAll(make: (handle: number, now: number) => Uint8Array): Promise<number> {
     const frames = unframed(make(this.handle, Date.now()));
     if (frames.length > 0) this.changed();
-    await Promise.all(frames.map((frame) => this.outbox.add({ space: this.space, kind: this.kind, document: this.address, bytes: frame })));
+    await Promise.all(
+      frames.map((frame) =>
+        this.outbox.add({ space: this.space, kind: this.kind, document: this.address, bytes: frame }),
+      ),
+    );
     return frames.length;
   }
 
   /** Keeps how the page is painted for the next opening; false when something of it is still on its way. */
   keepOutlines(packets: Uint8Array[]): Promise<boolean> {
-    return this.store.keepOutlines({ id: this.address, sequence: this.sequence, build: this.core.PageBridge.Build(), packets });
+    return this.store.keepOutlines({
+      id: this.address,
+      sequence: this.sequence,
+      build: this.core.PageBridge.Build(),
+      packets,
+    });
   }
 
   /** The server has stored some of this device's own operations. */
@@ -139,7 +157,8 @@ export class OpenDocument {
 
   close(): void {
     this.live.leave(this.address);
-    if (this.rows > rowsBeforeCompacting && !this.isHeld) void this.store.compact(this.address, this.core.DocumentBridge.Snapshot(this.coreHandle), this.sequence);
+    if (this.rows > rowsBeforeCompacting && !this.isHeld)
+      void this.store.compact(this.address, this.core.DocumentBridge.Snapshot(this.coreHandle), this.sequence);
     // Who left before it was taken does not ask for it any more.
     this.held = [];
     this.core.DocumentBridge.Close(this.coreHandle);
@@ -154,7 +173,10 @@ export class OpenDocument {
 
   private async fetchLater(): Promise<void> {
     try {
-      const response = await request('GET', `/api/spaces/${this.space}/documents/${this.kind}/${this.id}/operations?after=${this.sequence}`);
+      const response = await request(
+        'GET',
+        `/api/spaces/${this.space}/documents/${this.kind}/${this.id}/operations?after=${this.sequence}`,
+      );
       const last = Number(response.headers.get('X-Quill-Sequence'));
       if (last <= this.sequence) return;
       await this.take(this.sequence + 1, last, new Uint8Array(await response.arrayBuffer()));
@@ -183,7 +205,8 @@ export class OpenDocument {
     this.held = [...batches, ...unsaved];
     this.sequence = sequence;
     this.rows = rows;
-    this.outlines = unsaved.length === 0 && outlines?.build === this.core.PageBridge.Build() ? outlines.packets : undefined;
+    this.outlines =
+      unsaved.length === 0 && outlines?.build === this.core.PageBridge.Build() ? outlines.packets : undefined;
     if (!this.outlines) this.settle();
   }
 

@@ -187,26 +187,44 @@ export class Outbox {
     const { space, kind, document } = rows[0]!;
     let answer: AppendAnswer;
     try {
-      const response = await request('POST', `/api/spaces/${space}/documents/${kind}/${idOf(document)}/operations`, framed(rows), 'application/octet-stream');
+      const response = await request(
+        'POST',
+        `/api/spaces/${space}/documents/${kind}/${idOf(document)}/operations`,
+        framed(rows),
+        'application/octet-stream',
+      );
       answer = (await response.json()) as AppendAnswer;
     } catch (problem) {
-      if (!(problem instanceof Refused) || problem.status === 401 || problem.status === 429 || (problem.status >= 500 && problem.status !== 507)) throw problem;
+      if (
+        !(problem instanceof Refused) ||
+        problem.status === 401 ||
+        problem.status === 429 ||
+        (problem.status >= 500 && problem.status !== 507)
+      )
+        throw problem;
       await this.makeSureOfPerson();
       for (const row of rows) await this.store.markRefused(row, problem.message);
       return;
     }
     if (answer.results.some((result) => result.refused?.code === 'wrong-author')) await this.makeSureOfPerson();
-    const stored = rows.flatMap((waiting, i) => (answer.results[i]!.refused ? [] : [{ waiting, sequence: answer.results[i]!.sequence }]));
+    const stored = rows.flatMap((waiting, i) =>
+      answer.results[i]!.refused ? [] : [{ waiting, sequence: answer.results[i]!.sequence }],
+    );
     await this.store.markStored(stored);
-    this.onStored(document, stored.map(({ sequence }) => sequence).sort((a, b) => a - b));
+    this.onStored(
+      document,
+      stored.map(({ sequence }) => sequence).sort((a, b) => a - b),
+    );
     if (answer.nearlyFull) setSyncState({ nearlyFull: document });
     const taken = rows.find((_, i) => numberTaken.has(answer.results[i]!.refused?.code ?? ''));
     if (taken) await this.renumber(taken);
     for (const [i, row] of rows.entries()) {
       const { refused } = answer.results[i]!;
-      if (refused && refused.code !== 'clock-ahead' && !numberTaken.has(refused.code)) await this.store.markRefused(row, refused.sentence);
+      if (refused && refused.code !== 'clock-ahead' && !numberTaken.has(refused.code))
+        await this.store.markRefused(row, refused.sentence);
     }
-    if (answer.results.some((result) => result.refused?.code === 'clock-ahead')) await this.correctClock(answer.serverTime);
+    if (answer.results.some((result) => result.refused?.code === 'clock-ahead'))
+      await this.correctClock(answer.serverTime);
   }
 
   /** Throws as when signed out if another person has signed in in another tab: what was refused them may still be taken from its author. */
@@ -228,7 +246,10 @@ export class Outbox {
   /** The device's clock ran ahead: takes the server's, and stamps anew all that waits, since nobody has seen it yet. */
   private async correctClock(serverTime: number): Promise<void> {
     this.core.DocumentBridge.CorrectClock(serverTime, Date.now());
-    const rows = (await this.store.outbox()).map((row) => ({ ...row, bytes: this.core.DocumentBridge.Restamp(row.bytes, Date.now()) }));
+    const rows = (await this.store.outbox()).map((row) => ({
+      ...row,
+      bytes: this.core.DocumentBridge.Restamp(row.bytes, Date.now()),
+    }));
     await this.store.replaceWaiting(rows);
     this.onRestamped(new Set(rows.map((row) => row.document)));
   }

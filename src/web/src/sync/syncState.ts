@@ -38,8 +38,13 @@ export function syncWords({ waiting, documents, problem, refused }: SyncState): 
   const pages = documents === 1 ? '1 page' : `${documents} pages`;
   if (problem === 'no-room') return 'Cannot save: this device has no room left';
   if (refused.length > 0) return `Cannot save: ${refused[0]}`;
-  if (problem === 'signed-out') return waiting > 0 ? `Saved on this device, ${pages} waiting for you to sign in` : 'Signed out elsewhere, sign in again';
-  if (problem === 'busy') return waiting > 0 ? `Saved on this device, ${pages} waiting, the server is busy` : 'The server is busy, all saved';
-  if (problem === 'unreachable') return waiting > 0 ? `Saved on this device, ${pages} waiting for a connection` : 'No connection, all saved';
+  if (problem === 'signed-out')
+    return waiting > 0
+      ? `Saved on this device, ${pages} waiting for you to sign in`
+      : 'Signed out elsewhere, sign in again';
+  if (problem === 'busy')
+    return waiting > 0 ? `Saved on this device, ${pages} waiting, the server is busy` : 'The server is busy, all saved';
+  if (problem === 'unreachable')
+    return waiting > 0 ? `Saved on this device, ${pages} waiting for a connection` : 'No connection, all saved';
   return waiting > 0 ? 'Saving' : 'All saved';
 }

@@ -4,7 +4,20 @@ import { useSyncState } from './syncState';
 import { useWorkspace } from './workspace';
 
 /** What the server makes of what is written. */
-const made = new Set(['spots', 'pages', 'follow-ups', 'summaries', 'entries', 'desk', 'backlinks', 'web', 'web-pages', 'tag-uses', 'paper-uses', 'bin']);
+const made = new Set([
+  'spots',
+  'pages',
+  'follow-ups',
+  'summaries',
+  'entries',
+  'desk',
+  'backlinks',
+  'web',
+  'web-pages',
+  'tag-uses',
+  'paper-uses',
+  'bin',
+]);
 /** What says who may do what. */
 const granted = new Set(['locks', 'people']);
 /** It is asked for no more often than this, ms, however much is written. */
@@ -18,10 +31,18 @@ export function useNews(): void {
   const queries = useQueryClient();
   const isSaved = useSyncState().waiting === 0;
   const wasSaved = useRef(isSaved);
-  const ask = useMemo(() => spaced(() => void queries.invalidateQueries({ predicate: ({ queryKey }) => made.has(String(queryKey[0])) }), leastBetween), [queries]);
+  const ask = useMemo(
+    () =>
+      spaced(
+        () => void queries.invalidateQueries({ predicate: ({ queryKey }) => made.has(String(queryKey[0])) }),
+        leastBetween,
+      ),
+    [queries],
+  );
   useEffect(() => {
     live.onNews = ask;
-    live.onAgain = () => void queries.invalidateQueries({ predicate: ({ queryKey }) => granted.has(String(queryKey[0])) });
+    live.onAgain = () =>
+      void queries.invalidateQueries({ predicate: ({ queryKey }) => granted.has(String(queryKey[0])) });
     return () => void (live.onNews = live.onAgain = undefined);
   }, [live, ask, queries]);
   useEffect(() => {
@@ -35,10 +56,13 @@ function spaced(task: () => void, pause: number): () => void {
   let last = -Infinity;
   let timer: ReturnType<typeof setTimeout> | undefined;
   return () => {
-    timer ??= setTimeout(() => {
-      timer = undefined;
-      last = performance.now();
-      task();
-    }, Math.max(0, last + pause - performance.now()));
+    timer ??= setTimeout(
+      () => {
+        timer = undefined;
+        last = performance.now();
+        task();
+      },
+      Math.max(0, last + pause - performance.now()),
+    );
   };
 }

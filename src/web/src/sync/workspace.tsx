@@ -38,7 +38,9 @@ export class Workspace {
     outbox.flush();
     const workspace = new Workspace(core, store, outbox, new Live(() => outbox.flush()));
     setTimeout(() => void trimPictures(), idleAfter);
-    workspace.libraries.push(...(await Promise.all(session.spaces.map((space) => workspace.acquire(space.id, 'library', space.id)))));
+    workspace.libraries.push(
+      ...(await Promise.all(session.spaces.map((space) => workspace.acquire(space.id, 'library', space.id)))),
+    );
     return workspace;
   }
 
@@ -52,8 +54,20 @@ export class Workspace {
     const address = addressOf(space, kind, id);
     let entry = this.open.get(address);
     if (!entry) {
-      const opening = OpenDocument.open(this.core, this.store, this.outbox, this.live, space, kind, id, this.fresh.has(id));
-      const made: { document: Promise<OpenDocument>; users: number; ready?: OpenDocument } = { document: opening, users: 0 };
+      const opening = OpenDocument.open(
+        this.core,
+        this.store,
+        this.outbox,
+        this.live,
+        space,
+        kind,
+        id,
+        this.fresh.has(id),
+      );
+      const made: { document: Promise<OpenDocument>; users: number; ready?: OpenDocument } = {
+        document: opening,
+        users: 0,
+      };
       void opening.then((document) => (made.ready = document));
       this.open.set(address, made);
       entry = made;

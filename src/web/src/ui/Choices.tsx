@@ -25,7 +25,20 @@ interface ChoicesProps {
 }
 
 /** A field to type a part of a name in, and below it what fits: by arrow keys and Enter, or by pressing it. */
-export function Choices({ label, placeholder, typed, onTyped, choices, at, onAt, onEnter, onPress, height, testId, none }: ChoicesProps) {
+export function Choices({
+  label,
+  placeholder,
+  typed,
+  onTyped,
+  choices,
+  at,
+  onAt,
+  onEnter,
+  onPress,
+  height,
+  testId,
+  none,
+}: ChoicesProps) {
   const list = useId();
   const field = useId();
   const onKeyDown = (event: KeyboardEvent) => {
@@ -65,7 +78,13 @@ export function Choices({ label, placeholder, typed, onTyped, choices, at, onAt,
             aria-selected={i === at}
             data-testid={`${testId}-choice`}
             data-name={choice.name}
-            ref={i === at ? (element) => { element?.scrollIntoView({ block: 'nearest' }); } : undefined}
+            ref={
+              i === at
+                ? (element) => {
+                    element?.scrollIntoView({ block: 'nearest' });
+                  }
+                : undefined
+            }
             style={{ paddingLeft: 8 + (choice.indent ?? 0) }}
             className={`flex min-h-10 w-full items-center gap-2.5 rounded-md pr-2 text-left hover:bg-base-200 ${i === at ? 'bg-base-200' : ''}`}
             onClick={() => onPress(i)}

@@ -2,7 +2,17 @@ import { type ReactNode, useEffect, useId, useRef } from 'react';
 import { createPortal } from 'react-dom';
 
 /** A sheet laid over the screen; closes by Escape and by a press outside. */
-export function Dialog({ title, onClose, children, wide }: { title: string; onClose: () => void; children: ReactNode; wide?: boolean }) {
+export function Dialog({
+  title,
+  onClose,
+  children,
+  wide,
+}: {
+  title: string;
+  onClose: () => void;
+  children: ReactNode;
+  wide?: boolean;
+}) {
   const dialog = useRef<HTMLDialogElement>(null);
   const heading = useId();
   useEffect(() => {
@@ -34,7 +44,15 @@ export function Dialog({ title, onClose, children, wide }: { title: string; onCl
 }
 
 /** The row of buttons at a dialog's foot. */
-export function DialogButtons({ confirm, onClose, disabled }: { confirm: string; onClose: () => void; disabled?: boolean }) {
+export function DialogButtons({
+  confirm,
+  onClose,
+  disabled,
+}: {
+  confirm: string;
+  onClose: () => void;
+  disabled?: boolean;
+}) {
   return (
     <div className="mt-6 flex justify-end gap-2">
       <button type="button" className="quiet-button" onClick={onClose}>

@@ -8,7 +8,17 @@ export interface MenuEntry {
 }
 
 /** A button that unfolds a short list; no entry opens another list. */
-export function Menu({ label, icon, entries, testId }: { label: string; icon: ReactNode; entries: MenuEntry[]; testId?: string }) {
+export function Menu({
+  label,
+  icon,
+  entries,
+  testId,
+}: {
+  label: string;
+  icon: ReactNode;
+  entries: MenuEntry[];
+  testId?: string;
+}) {
   const [open, setOpen] = useState(false);
   const holder = useRef<HTMLDivElement>(null);
   const list = useRef<HTMLDivElement>(null);
@@ -58,7 +68,13 @@ export function Menu({ label, icon, entries, testId }: { label: string; icon: Re
         {icon}
       </button>
       {open && (
-        <div ref={list} role="menu" aria-label={label} popover="manual" className="fixed inset-auto m-0 max-h-[calc(100vh-16px)] w-60 overflow-y-auto rounded-md border border-base-300 bg-base-100 p-1 text-base-content shadow-lg">
+        <div
+          ref={list}
+          role="menu"
+          aria-label={label}
+          popover="manual"
+          className="fixed inset-auto m-0 max-h-[calc(100vh-16px)] w-60 overflow-y-auto rounded-md border border-base-300 bg-base-100 p-1 text-base-content shadow-lg"
+        >
           {entries.map((entry) => (
             <button
               key={entry.label}

@@ -8,11 +8,29 @@ interface SegmentsProps<T extends string> {
 }
 
 /** One of a few, side by side. */
-export function Segments<T extends string>({ label, options, value, onValue, columns = options.length }: SegmentsProps<T>) {
+export function Segments<T extends string>({
+  label,
+  options,
+  value,
+  onValue,
+  columns = options.length,
+}: SegmentsProps<T>) {
   return (
-    <div role="group" aria-label={label} className="mt-2.5 grid gap-1.5" style={{ gridTemplateColumns: `repeat(${columns}, auto)` }}>
+    <div
+      role="group"
+      aria-label={label}
+      className="mt-2.5 grid gap-1.5"
+      style={{ gridTemplateColumns: `repeat(${columns}, auto)` }}
+    >
       {options.map((option) => (
-        <button key={option.value} type="button" aria-pressed={value === option.value} data-testid={option.testId} onClick={() => onValue(option.value)} className={`h-10 min-w-0 truncate rounded-md border px-1 text-[13px] ${value === option.value ? 'border-primary bg-base-200 font-semibold' : 'border-base-300 hover:border-primary'}`}>
+        <button
+          key={option.value}
+          type="button"
+          aria-pressed={value === option.value}
+          data-testid={option.testId}
+          onClick={() => onValue(option.value)}
+          className={`h-10 min-w-0 truncate rounded-md border px-1 text-[13px] ${value === option.value ? 'border-primary bg-base-200 font-semibold' : 'border-base-300 hover:border-primary'}`}
+        >
           {option.words}
         </button>
       ))}
@@ -21,11 +39,27 @@ export function Segments<T extends string>({ label, options, value, onValue, col
 }
 
 /** A switch with its words. */
-export function Switch({ label, on, testId, onChange }: { label: string; on: boolean; testId: string; onChange: (on: boolean) => void }) {
+export function Switch({
+  label,
+  on,
+  testId,
+  onChange,
+}: {
+  label: string;
+  on: boolean;
+  testId: string;
+  onChange: (on: boolean) => void;
+}) {
   return (
     <label className="mt-1 flex min-h-10 cursor-pointer items-center justify-between gap-3 text-[13px]">
       {label}
-      <input type="checkbox" className="toggle toggle-primary toggle-sm shrink-0" checked={on} data-testid={testId} onChange={(event) => onChange(event.target.checked)} />
+      <input
+        type="checkbox"
+        className="toggle toggle-primary toggle-sm shrink-0"
+        checked={on}
+        data-testid={testId}
+        onChange={(event) => onChange(event.target.checked)}
+      />
     </label>
   );
 }

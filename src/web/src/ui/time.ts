@@ -26,7 +26,9 @@ export function whenGroup(at: number, now = new Date()): string {
   if (days === 1) return 'Yesterday';
   if (days < 7) return 'Past 7 days';
   if (days < 30) return 'Past 30 days';
-  return date.getFullYear() === now.getFullYear() ? date.toLocaleDateString('en-GB', { month: 'long' }) : String(date.getFullYear());
+  return date.getFullYear() === now.getFullYear()
+    ? date.toLocaleDateString('en-GB', { month: 'long' })
+    : String(date.getFullYear());
 }
 
 /** A day with its weekday, as the Desk and today's page say it. */
@@ -42,5 +44,8 @@ export function dayKey(date = new Date()): string {
 /** The week of the year by ISO 8601: the one with the year's first Thursday is week 1. */
 export function isoWeek(date = new Date()): number {
   const thursday = new Date(date.getFullYear(), date.getMonth(), date.getDate() + 3 - ((date.getDay() + 6) % 7));
-  return 1 + Math.round((startOfDay(thursday) - startOfDay(new Date(thursday.getFullYear(), 0, 1))) / dayMilliseconds / 7 - 0.5);
+  return (
+    1 +
+    Math.round((startOfDay(thursday) - startOfDay(new Date(thursday.getFullYear(), 0, 1))) / dayMilliseconds / 7 - 0.5)
+  );
 }

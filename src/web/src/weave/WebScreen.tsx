@@ -29,7 +29,11 @@ const mostTargets = 40;
 /** The web of pages: the links in a notebook or folder as a drawn graph; what is linked stands together. */
 export function WebScreen() {
   const { space = '', notebook = '' } = useParams();
-  return notebook === 'folder' ? <Web space={space} notebook="" own={undefined} /> : <NotebookWeb space={space} notebook={notebook} />;
+  return notebook === 'folder' ? (
+    <Web space={space} notebook="" own={undefined} />
+  ) : (
+    <NotebookWeb space={space} notebook={notebook} />
+  );
 }
 
 function NotebookWeb({ space, notebook }: { space: string; notebook: string }) {
@@ -45,16 +49,54 @@ function Web({ space, notebook, own }: { space: string; notebook: string; own: N
   const navigate = useNavigate();
   const [shown, setShown] = useState<string>();
   const [all, setAll] = useState(false);
-  const notebooks = isFolder ? (library?.allNotebooks(folder) ?? []).slice(0, mostNotebooks).map((node) => node.id) : [notebook];
-  const { data: links = [] } = useQuery({ queryKey: ['web', space, notebooks.join()], enabled: notebooks.length > 0, queryFn: () => workspace.list<ShownSpot[]>(`/api/spaces/${space}/links`, `?notebooks=${notebooks.join()}`), refetchOnMount: 'always' });
+  const notebooks = isFolder
+    ? (library?.allNotebooks(folder) ?? []).slice(0, mostNotebooks).map((node) => node.id)
+    : [notebook];
+  const { data: links = [] } = useQuery({
+    queryKey: ['web', space, notebooks.join()],
+    enabled: notebooks.length > 0,
+    queryFn: () => workspace.list<ShownSpot[]>(`/api/spaces/${space}/links`, `?notebooks=${notebooks.join()}`),
+    refetchOnMount: 'always',
+  });
   const known = useTargets(space, notebook, links);
-  const { nodes, pairs } = useMemo(() => graphOf(links, isFolder ? [] : (own?.pages ?? []), space, notebook, (id) => library?.find(id)?.name ?? 'A notebook', (id) => library?.find(id)?.colour ?? '', (id) => own?.sectionOf(id)?.colour ?? '', all, known), [links, known, own, isFolder, space, notebook, library, all]);
-  const places = useMemo(() => workspace.core.PlannerBridge.LayWeb(nodes.length, pairs.flat(), groupNumbers(nodes)), [workspace, nodes, pairs]);
-  const at = (i: number) => ({ x: edge + places[i * 2]! * (width - 2 * edge), y: edge / 1.5 + places[i * 2 + 1]! * (height - edge * 1.5) });
+  const { nodes, pairs } = useMemo(
+    () =>
+      graphOf(
+        links,
+        isFolder ? [] : (own?.pages ?? []),
+        space,
+        notebook,
+        (id) => library?.find(id)?.name ?? 'A notebook',
+        (id) => library?.find(id)?.colour ?? '',
+        (id) => own?.sectionOf(id)?.colour ?? '',
+        all,
+        known,
+      ),
+    [links, known, own, isFolder, space, notebook, library, all],
+  );
+  const places = useMemo(
+    () => workspace.core.PlannerBridge.LayWeb(nodes.length, pairs.flat(), groupNumbers(nodes)),
+    [workspace, nodes, pairs],
+  );
+  const at = (i: number) => ({
+    x: edge + places[i * 2]! * (width - 2 * edge),
+    y: edge / 1.5 + places[i * 2 + 1]! * (height - edge * 1.5),
+  });
   const across = Math.min(52, 130 / Math.sqrt(nodes.length));
-  const name = isFolder ? (folder === root ? 'The whole library' : (library?.find(folder)?.name ?? '')) : (library?.find(notebook)?.name ?? '');
-  const near = new Set(shown === undefined ? [] : pairs.filter((pair) => pair.some((i) => nodes[i]!.id === shown)).flatMap((pair) => pair.map((i) => nodes[i]!.id)));
-  const sizeOf = (node: Node) => [across, across * 1.36].map((edge) => edge * (1 + Math.min(4, node.links) * 0.1)) as [number, number];
+  const name = isFolder
+    ? folder === root
+      ? 'The whole library'
+      : (library?.find(folder)?.name ?? '')
+    : (library?.find(notebook)?.name ?? '');
+  const near = new Set(
+    shown === undefined
+      ? []
+      : pairs
+          .filter((pair) => pair.some((i) => nodes[i]!.id === shown))
+          .flatMap((pair) => pair.map((i) => nodes[i]!.id)),
+  );
+  const sizeOf = (node: Node) =>
+    [across, across * 1.36].map((edge) => edge * (1 + Math.min(4, node.links) * 0.1)) as [number, number];
   const opacityOf = (node: Node) => (shown !== undefined && shown !== node.id && !near.has(node.id) ? 0.35 : 1);
   return (
     <div className="flex h-full flex-col px-10 pt-6 max-sm:px-4" data-testid="web">
@@ -65,21 +107,48 @@ function Web({ space, notebook, own }: { space: string; notebook: string; own: N
         </div>
         {!isFolder && (
           <label className="flex h-10 cursor-pointer items-center gap-2 text-quiet">
-            <input type="checkbox" className="checkbox checkbox-sm" checked={all} data-testid="web-all" onChange={(event) => setAll(event.target.checked)} /> pages without links too
+            <input
+              type="checkbox"
+              className="checkbox checkbox-sm"
+              checked={all}
+              data-testid="web-all"
+              onChange={(event) => setAll(event.target.checked)}
+            />{' '}
+            pages without links too
           </label>
         )}
-        <Link to={isFolder ? `/library/${space}${folder === root ? '' : `/${folder}`}` : openPath(space, notebook)} className="quiet-button">
+        <Link
+          to={isFolder ? `/library/${space}${folder === root ? '' : `/${folder}`}` : openPath(space, notebook)}
+          className="quiet-button"
+        >
           Back
         </Link>
       </header>
       {nodes.length === 0 ? (
-        <p className="py-8 text-quiet">No page here leads to another yet. Select something on a page with the loop and choose “Link”.</p>
+        <p className="py-8 text-quiet">
+          No page here leads to another yet. Select something on a page with the loop and choose “Link”.
+        </p>
       ) : (
-        <svg viewBox={`0 0 ${width} ${height}`} className="min-h-0 w-full grow" role="group" aria-label={`Pages of ${name} and the links between them`}>
+        <svg
+          viewBox={`0 0 ${width} ${height}`}
+          className="min-h-0 w-full grow"
+          role="group"
+          aria-label={`Pages of ${name} and the links between them`}
+        >
           {pairs.map(([from, to], i) => {
             const [a, b] = [at(from), at(to)];
             const isNear = shown !== undefined && (nodes[from]!.id === shown || nodes[to]!.id === shown);
-            return <path key={i} d={`M${a.x} ${a.y}Q${(a.x + b.x) / 2 + (b.y - a.y) * 0.09} ${(a.y + b.y) / 2 - (b.x - a.x) * 0.09} ${b.x} ${b.y}`} fill="none" stroke={isNear ? 'var(--color-accent)' : 'var(--color-quiet)'} strokeOpacity={isNear ? 1 : 0.45} strokeWidth={isNear ? 2 : 1.2} data-testid="web-link" />;
+            return (
+              <path
+                key={i}
+                d={`M${a.x} ${a.y}Q${(a.x + b.x) / 2 + (b.y - a.y) * 0.09} ${(a.y + b.y) / 2 - (b.x - a.x) * 0.09} ${b.x} ${b.y}`}
+                fill="none"
+                stroke={isNear ? 'var(--color-accent)' : 'var(--color-quiet)'}
+                strokeOpacity={isNear ? 1 : 0.45}
+                strokeWidth={isNear ? 2 : 1.2}
+                data-testid="web-link"
+              />
+            );
           })}
           {nodes.map((node, i) => {
             const { x, y } = at(i);
@@ -103,14 +172,46 @@ function Web({ space, notebook, own }: { space: string; notebook: string; own: N
               >
                 <circle cx={x} cy={y} r="22" fill="transparent" />
                 <rect x={x - wide / 2} y={y - high / 2} width={wide} height={high} rx="1.5" fill="var(--color-paper)" />
-                {node.face && <image href={node.face} x={x - wide / 2} y={y - high / 2} width={wide} height={high} preserveAspectRatio="xMidYMin slice" />}
-                <rect x={x - wide / 2} y={y - high / 2} width={wide} height={high} rx="1.5" fill="none" stroke={inkOf[node.colour] ?? 'var(--color-spruce)'} strokeWidth="2" />
+                {node.face && (
+                  <image
+                    href={node.face}
+                    x={x - wide / 2}
+                    y={y - high / 2}
+                    width={wide}
+                    height={high}
+                    preserveAspectRatio="xMidYMin slice"
+                  />
+                )}
+                <rect
+                  x={x - wide / 2}
+                  y={y - high / 2}
+                  width={wide}
+                  height={high}
+                  rx="1.5"
+                  fill="none"
+                  stroke={inkOf[node.colour] ?? 'var(--color-spruce)'}
+                  strokeWidth="2"
+                />
               </a>
             );
           })}
           {/* Over all the faces, so that every name can be read. */}
           {nodes.map((node, i) => (
-            <text key={node.id} x={at(i).x} y={at(i).y + sizeOf(node)[1] / 2 + 15} textAnchor="middle" fontSize="13" fill="var(--color-base-content)" stroke="var(--color-base-100)" strokeWidth="4" strokeLinejoin="round" paintOrder="stroke" aria-hidden="true" className="pointer-events-none" style={{ opacity: opacityOf(node) }}>
+            <text
+              key={node.id}
+              x={at(i).x}
+              y={at(i).y + sizeOf(node)[1] / 2 + 15}
+              textAnchor="middle"
+              fontSize="13"
+              fill="var(--color-base-content)"
+              stroke="var(--color-base-100)"
+              strokeWidth="4"
+              strokeLinejoin="round"
+              paintOrder="stroke"
+              aria-hidden="true"
+              className="pointer-events-none"
+              style={{ opacity: opacityOf(node) }}
+            >
               {node.words.length > 26 ? `${node.words.slice(0, 25)}…` : node.words}
             </text>
           ))}
@@ -123,15 +224,30 @@ function Web({ space, notebook, own }: { space: string; notebook: string; own: N
 /** The pages of the notebook itself and of those that links lead to, by id: their titles and pictures. */
 function useTargets(space: string, notebook: string, links: ShownSpot[]): Map<string, ShownPage> {
   const workspace = useWorkspace();
-  const targets = links.map((link) => readTarget(link.target)).flatMap((target) => ('page' in target && target.space === space ? [target.notebook] : []));
+  const targets = links
+    .map((link) => readTarget(link.target))
+    .flatMap((target) => ('page' in target && target.space === space ? [target.notebook] : []));
   const notebooks = [...new Set([...(notebook ? [notebook] : []), ...targets])].slice(0, mostTargets);
-  const { data } = useQuery({ queryKey: ['web-pages', space, notebooks.join()], queryFn: () => Promise.all(notebooks.map((one) => workspace.list<ShownPage[]>(`/api/spaces/${space}/notebooks/${one}/pages`))), refetchOnMount: 'always' });
+  const { data } = useQuery({
+    queryKey: ['web-pages', space, notebooks.join()],
+    queryFn: () =>
+      Promise.all(notebooks.map((one) => workspace.list<ShownPage[]>(`/api/spaces/${space}/notebooks/${one}/pages`))),
+    refetchOnMount: 'always',
+  });
   return useMemo(() => new Map((data ?? []).flat().map((page) => [page.id, page])), [data]);
 }
 
 /** Pages as nodes, links inside as pairs of them, each pair once; a link to a whole notebook leads to a node of its own. */
 function graphOf(
-  links: ShownSpot[], pages: NotebookEntry[], space: string, own: string, nameOf: (notebook: string) => string, colourOf: (notebook: string) => string, sectionColour: (page: string) => string, all: boolean, known: Map<string, ShownPage>,
+  links: ShownSpot[],
+  pages: NotebookEntry[],
+  space: string,
+  own: string,
+  nameOf: (notebook: string) => string,
+  colourOf: (notebook: string) => string,
+  sectionColour: (page: string) => string,
+  all: boolean,
+  known: Map<string, ShownPage>,
 ): { nodes: Node[]; pairs: [number, number][] } {
   const nodes = new Map<string, Node>();
   const put = (id: string, words: string, path: string, colour: string, group: string) => {
@@ -139,7 +255,14 @@ function graphOf(
     nodes.set(id, node);
     return node;
   };
-  const page = (id: string, notebook: string, words: string) => put(id, words, openPath(space, notebook, id), (notebook === own && sectionColour(id)) || colourOf(notebook), notebook);
+  const page = (id: string, notebook: string, words: string) =>
+    put(
+      id,
+      words,
+      openPath(space, notebook, id),
+      (notebook === own && sectionColour(id)) || colourOf(notebook),
+      notebook,
+    );
   const titles = new Map([...known.values(), ...pages].map((one) => [one.id, one.title || `Page ${one.number}`]));
   const faces = new Map([...known].map(([id, one]) => [id, thumbnailPath(space, one)]));
   for (const link of links) {
@@ -153,7 +276,16 @@ function graphOf(
     const target = readTarget(link.target);
     if (target.kind === 'web' || target.space !== space) continue;
     const from = page(link.page, link.notebook, titles.get(link.page)!);
-    const to = 'page' in target ? page(target.page, target.notebook, titles.get(target.page) ?? (link.title || nameOf(target.notebook))) : put(target.notebook, nameOf(target.notebook), openPath(space, target.notebook), colourOf(target.notebook), target.notebook);
+    const to =
+      'page' in target
+        ? page(target.page, target.notebook, titles.get(target.page) ?? (link.title || nameOf(target.notebook)))
+        : put(
+            target.notebook,
+            nameOf(target.notebook),
+            openPath(space, target.notebook),
+            colourOf(target.notebook),
+            target.notebook,
+          );
     const key = [from.id, to.id].sort().join();
     if (from === to || seen.has(key)) continue;
     seen.add(key);
@@ -161,7 +293,10 @@ function graphOf(
     to.links++;
     pairs.push([from.id, to.id]);
   }
-  const list = [...nodes.values()].map((node) => ({ ...node, ...(faces.has(node.id) ? { face: faces.get(node.id)! } : {}) }));
+  const list = [...nodes.values()].map((node) => ({
+    ...node,
+    ...(faces.has(node.id) ? { face: faces.get(node.id)! } : {}),
+  }));
   const index = new Map(list.map((node, i) => [node.id, i]));
   return { nodes: list, pairs: pairs.map(([from, to]) => [index.get(from)!, index.get(to)!]) };
 }

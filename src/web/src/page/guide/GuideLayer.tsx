@@ -24,9 +24,19 @@ export function GuideLayer({ guide, view, onGuide }: GuideLayerProps) {
 
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
-      if ((event.target as Element).closest('input, select, textarea, dialog') || event.ctrlKey || event.metaKey) return;
+      if ((event.target as Element).closest('input, select, textarea, dialog') || event.ctrlKey || event.metaKey)
+        return;
       const by = event.shiftKey ? nudge * 10 : nudge;
-      const changed = ({ ArrowLeft: { x: guide.x - by }, ArrowRight: { x: guide.x + by }, ArrowUp: { y: guide.y - by }, ArrowDown: { y: guide.y + by }, '[': { angle: guide.angle - 1 }, ']': { angle: guide.angle + 1 } } as Record<string, Partial<Guide>>)[event.key];
+      const changed = (
+        {
+          ArrowLeft: { x: guide.x - by },
+          ArrowRight: { x: guide.x + by },
+          ArrowUp: { y: guide.y - by },
+          ArrowDown: { y: guide.y + by },
+          '[': { angle: guide.angle - 1 },
+          ']': { angle: guide.angle + 1 },
+        } as Record<string, Partial<Guide>>
+      )[event.key];
       if (!changed) return;
       event.preventDefault();
       onGuide({ ...guide, ...changed });
@@ -50,11 +60,21 @@ export function GuideLayer({ guide, view, onGuide }: GuideLayerProps) {
     const other = others[0];
     if (other) {
       // Two fingers move and turn it about the one that rests.
-      const turn = ((Math.atan2(now.y - other.y, now.x - other.x) - Math.atan2(before.y - other.y, before.x - other.x)) * 180) / Math.PI;
-      onGuide({ ...guide, angle: guide.angle + turn, x: guide.x + (now.x - before.x) / scale / 2, y: guide.y + (now.y - before.y) / scale / 2 });
-    } else if (held.current.part === 'body') onGuide({ ...guide, x: guide.x + (now.x - before.x) / scale, y: guide.y + (now.y - before.y) / scale });
+      const turn =
+        ((Math.atan2(now.y - other.y, now.x - other.x) - Math.atan2(before.y - other.y, before.x - other.x)) * 180) /
+        Math.PI;
+      onGuide({
+        ...guide,
+        angle: guide.angle + turn,
+        x: guide.x + (now.x - before.x) / scale / 2,
+        y: guide.y + (now.y - before.y) / scale / 2,
+      });
+    } else if (held.current.part === 'body')
+      onGuide({ ...guide, x: guide.x + (now.x - before.x) / scale, y: guide.y + (now.y - before.y) / scale });
     else {
-      const box = (event.currentTarget as Element).closest('[data-testid=guide]')!.parentElement!.getBoundingClientRect();
+      const box = (event.currentTarget as Element)
+        .closest('[data-testid=guide]')!
+        .parentElement!.getBoundingClientRect();
       const [dx, dy] = [(now.x - box.left - view.x) / scale - guide.x, (now.y - box.top - view.y) / scale - guide.y];
       if (guide.round) onGuide({ ...guide, size: Math.max(200, Math.hypot(dx, dy)) });
       else onGuide({ ...guide, angle: core.ShapeBridge.Resting((Math.atan2(dy, dx) * 180) / Math.PI) });
@@ -77,10 +97,23 @@ export function GuideLayer({ guide, view, onGuide }: GuideLayerProps) {
           <circle r={radius} fill="none" stroke="#1f3d3a" strokeWidth="1.5" strokeDasharray="6 4" />
           <path d={`M0 0L${radius} 0`} stroke="#1f3d3a" strokeWidth="1" />
         </svg>
-        <span title="Move the compass" data-testid="guide-body" className="pointer-events-auto absolute grid size-11 -translate-x-1/2 -translate-y-1/2 cursor-move touch-none place-items-center rounded-full border border-primary bg-base-100/90 text-[18px]" onPointerDown={begin('body')} {...listen}>
+        <span
+          title="Move the compass"
+          data-testid="guide-body"
+          className="pointer-events-auto absolute grid size-11 -translate-x-1/2 -translate-y-1/2 cursor-move touch-none place-items-center rounded-full border border-primary bg-base-100/90 text-[18px]"
+          onPointerDown={begin('body')}
+          {...listen}
+        >
           +
         </span>
-        <span title="Widen the compass" data-testid="guide-end" className="pointer-events-auto absolute grid size-11 -translate-x-1/2 -translate-y-1/2 cursor-ew-resize touch-none place-items-center" style={{ left: radius }} onPointerDown={begin('end')} {...listen}>
+        <span
+          title="Widen the compass"
+          data-testid="guide-end"
+          className="pointer-events-auto absolute grid size-11 -translate-x-1/2 -translate-y-1/2 cursor-ew-resize touch-none place-items-center"
+          style={{ left: radius }}
+          onPointerDown={begin('end')}
+          {...listen}
+        >
           <span className="size-4 rounded-full border-2 border-primary bg-paper" />
         </span>
         <span className="absolute rounded bg-base-100/90 px-1.5 text-[13px]" style={{ left: radius / 2 - 22, top: 8 }}>
@@ -93,22 +126,49 @@ export function GuideLayer({ guide, view, onGuide }: GuideLayerProps) {
   const half = guide.size * scale;
   const ticks = Array.from({ length: Math.floor((guide.size * 2) / (one / 10)) + 1 }, (_, i) => i);
   return (
-    <div data-testid="guide" className="pointer-events-none absolute" style={{ ...at, transform: `rotate(${guide.angle}deg)` }}>
-      <div data-testid="guide-body" className="pointer-events-auto absolute cursor-move touch-none overflow-hidden border-t-2 border-primary bg-[#eee6d6]/85 text-[#22302e]" style={{ left: -half, width: half * 2, height: bodyHigh * scale }} onPointerDown={begin('body')} {...listen}>
+    <div
+      data-testid="guide"
+      className="pointer-events-none absolute"
+      style={{ ...at, transform: `rotate(${guide.angle}deg)` }}
+    >
+      <div
+        data-testid="guide-body"
+        className="pointer-events-auto absolute cursor-move touch-none overflow-hidden border-t-2 border-primary bg-[#eee6d6]/85 text-[#22302e]"
+        style={{ left: -half, width: half * 2, height: bodyHigh * scale }}
+        onPointerDown={begin('body')}
+        {...listen}
+      >
         <svg className="absolute inset-0 size-full" aria-hidden="true">
-          <path d={ticks.map((i) => `M${(i * (one / 10) * scale).toFixed(1)} 0v${i % 10 === 0 ? 14 : i % 5 === 0 ? 10 : 6}`).join('')} stroke="#22302e" strokeWidth="0.8" />
-          {ticks.filter((i) => i % 10 === 0 && i > 0).map((i) => (
-            <text key={i} x={i * (one / 10) * scale} y="27" fontSize="11" textAnchor="middle" fill="#22302e">
-              {i / 10}
-            </text>
-          ))}
+          <path
+            d={ticks
+              .map((i) => `M${(i * (one / 10) * scale).toFixed(1)} 0v${i % 10 === 0 ? 14 : i % 5 === 0 ? 10 : 6}`)
+              .join('')}
+            stroke="#22302e"
+            strokeWidth="0.8"
+          />
+          {ticks
+            .filter((i) => i % 10 === 0 && i > 0)
+            .map((i) => (
+              <text key={i} x={i * (one / 10) * scale} y="27" fontSize="11" textAnchor="middle" fill="#22302e">
+                {i / 10}
+              </text>
+            ))}
           <text x="6" y="27" fontSize="11" fill="#22302e">
             {name}
           </text>
         </svg>
-        <span className="absolute bottom-1 left-1/2 -translate-x-1/2 text-[13px]">{Math.round((((guide.angle % 180) + 180) % 180) * 10) / 10}°</span>
+        <span className="absolute bottom-1 left-1/2 -translate-x-1/2 text-[13px]">
+          {Math.round((((guide.angle % 180) + 180) % 180) * 10) / 10}°
+        </span>
       </div>
-      <span title="Turn the ruler" data-testid="guide-end" className="pointer-events-auto absolute grid size-11 -translate-x-1/2 cursor-grab touch-none place-items-center rounded-full border border-primary bg-base-100" style={{ left: half, top: (bodyHigh * scale) / 2 - 22 }} onPointerDown={begin('end')} {...listen}>
+      <span
+        title="Turn the ruler"
+        data-testid="guide-end"
+        className="pointer-events-auto absolute grid size-11 -translate-x-1/2 cursor-grab touch-none place-items-center rounded-full border border-primary bg-base-100"
+        style={{ left: half, top: (bodyHigh * scale) / 2 - 22 }}
+        onPointerDown={begin('end')}
+        {...listen}
+      >
         <ArrowClockwiseIcon size={20} />
       </span>
       <Away onAway={() => onGuide(undefined)} left={-half} />
@@ -118,7 +178,15 @@ export function GuideLayer({ guide, view, onGuide }: GuideLayerProps) {
 
 function Away({ onAway, left = -70 }: { onAway: () => void; left?: number }) {
   return (
-    <button type="button" title="Take it away" aria-label="Take it away" data-testid="guide-away" className="pointer-events-auto absolute grid size-10 -translate-x-1/2 place-items-center rounded-full border border-base-300 bg-base-100" style={{ left, top: 4 }} onClick={onAway}>
+    <button
+      type="button"
+      title="Take it away"
+      aria-label="Take it away"
+      data-testid="guide-away"
+      className="pointer-events-auto absolute grid size-10 -translate-x-1/2 place-items-center rounded-full border border-base-300 bg-base-100"
+      style={{ left, top: 4 }}
+      onClick={onAway}
+    >
       <XIcon size={16} />
     </button>
   );

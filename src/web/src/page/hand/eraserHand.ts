@@ -20,7 +20,14 @@ export class EraserHand implements Hand {
     if (this.eraser.way === 'loop') {
       this.loop = [];
       wet.begin(loopColour, 1, view());
-    } else core.PageBridge.BeginErase(page.handle, this.eraser.size / 2, this.eraser.way === 'whole', this.kinds, this.layer);
+    } else
+      core.PageBridge.BeginErase(
+        page.handle,
+        this.eraser.size / 2,
+        this.eraser.way === 'whole',
+        this.kinds,
+        this.layer,
+      );
     this.move([sample]);
   }
 
@@ -31,7 +38,9 @@ export class EraserHand implements Hand {
       wet.outline(this.loop, false, 1.5 / view().scale);
       return;
     }
-    dry.show(readPacket(core.PageBridge.EraseAlong(page.handle, new Float64Array(samples.flatMap(({ x, y }) => [x, y])))));
+    dry.show(
+      readPacket(core.PageBridge.EraseAlong(page.handle, new Float64Array(samples.flatMap(({ x, y }) => [x, y])))),
+    );
     this.at.tellCount();
   }
 
@@ -44,14 +53,16 @@ export class EraserHand implements Hand {
       if (items.length > 0) page.perform((handle, now) => core.HandBridge.Remove(handle, items, now));
       else {
         const [left, top, right, bottom] = boxOf(this.loop);
-        if (Math.hypot(right - left, bottom - top) > 300) this.at.say('There was nothing inside the loop that can be erased.');
+        if (Math.hypot(right - left, bottom - top) > 300)
+          this.at.say('There was nothing inside the loop that can be erased.');
       }
     }
     this.done();
   }
 
   cancel(): void {
-    if (this.eraser.way !== 'loop') this.at.page.perform((handle, now) => this.at.core.PageBridge.EndErase(handle, now));
+    if (this.eraser.way !== 'loop')
+      this.at.page.perform((handle, now) => this.at.core.PageBridge.EndErase(handle, now));
     this.at.wet.clear();
   }
 

@@ -44,9 +44,16 @@ export class LoopHand implements Hand {
     const size = Math.max(round[2] - round[0], round[3] - round[1]) * view().scale;
     if (size < pressWithin) return this.press(this.points[0]!, this.points[1]!);
     if (this.points.length < 6) return;
-    const items = core.HandBridge.Select(page.handle, new Float64Array(this.points), this.tool.share, this.tool.kinds, this.layer);
+    const items = core.HandBridge.Select(
+      page.handle,
+      new Float64Array(this.points),
+      this.tool.share,
+      this.tool.kinds,
+      this.layer,
+    );
     if (items.length > 0) this.at.take({ items, area: this.around(items) });
-    else if (round[2] - round[0] > leastTaken && round[3] - round[1] > leastTaken) this.at.take({ items: [], area: round });
+    else if (round[2] - round[0] > leastTaken && round[3] - round[1] > leastTaken)
+      this.at.take({ items: [], area: round });
   }
 
   cancel(): void {
@@ -59,8 +66,9 @@ export class LoopHand implements Hand {
     if (hit.length === 0) return;
     const held = new Set(this.before);
     const out = hit.every((item) => held.has(item));
-    for (const item of hit) if (out) held.delete(item);
-    else held.add(item);
+    for (const item of hit)
+      if (out) held.delete(item);
+      else held.add(item);
     const items = [...held];
     this.at.take(items.length > 0 ? { items, area: this.around(items) } : undefined);
   }

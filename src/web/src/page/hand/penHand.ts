@@ -37,7 +37,11 @@ export class PenHand implements Hand {
 
   begin(sample: Sample): void {
     const guide = this.at.guide();
-    this.keeps = guide !== undefined && this.at.core.ShapeBridge.Keep(guide.round, guide.x, guide.y, guide.angle, guide.size, sample.x, sample.y)[2]! * this.at.view().scale <= guideReach;
+    this.keeps =
+      guide !== undefined &&
+      this.at.core.ShapeBridge.Keep(guide.round, guide.x, guide.y, guide.angle, guide.size, sample.x, sample.y)[2]! *
+        this.at.view().scale <=
+        guideReach;
     this.first = sample;
     this.start();
     this.move([sample]);
@@ -63,8 +67,21 @@ export class PenHand implements Hand {
     this.sendPiece(false);
     const { tidied } = this;
     if (tidied) {
-      void page.performAll((handle, now) => core.ShapeBridge.AddTidied(this.stroke, handle, tidied.shape, penNumbers(this.pen), 0, tidied.replaces, this.at.layer(), this.startedAt, now));
-    } else if (!this.scratched()) page.perform((handle, now) => core.PenBridge.Keep(this.stroke, handle, this.at.layer(), this.startedAt, now));
+      void page.performAll((handle, now) =>
+        core.ShapeBridge.AddTidied(
+          this.stroke,
+          handle,
+          tidied.shape,
+          penNumbers(this.pen),
+          0,
+          tidied.replaces,
+          this.at.layer(),
+          this.startedAt,
+          now,
+        ),
+      );
+    } else if (!this.scratched())
+      page.perform((handle, now) => core.PenBridge.Keep(this.stroke, handle, this.at.layer(), this.startedAt, now));
     wet.clear();
     this.sendPiece(true);
     if (this.points.length > 0) this.at.wrote(boxOf(this.points));
@@ -114,7 +131,15 @@ export class PenHand implements Hand {
   private kept(spot: { x: number; y: number }): { x: number; y: number } {
     const guide = this.at.guide();
     if (!this.keeps || !guide) return spot;
-    const [x, y] = this.at.core.ShapeBridge.Keep(guide.round, guide.x, guide.y, guide.angle, guide.size, spot.x, spot.y);
+    const [x, y] = this.at.core.ShapeBridge.Keep(
+      guide.round,
+      guide.x,
+      guide.y,
+      guide.angle,
+      guide.size,
+      spot.x,
+      spot.y,
+    );
     return { x: Math.round(x!), y: Math.round(y!) };
   }
 
@@ -132,7 +157,13 @@ export class PenHand implements Hand {
     const [left, top, right, bottom] = boxOf(this.points);
     if (Math.hypot(right - left, bottom - top) < leastTidied) return;
     const { core, page, paper, wet } = this.at;
-    const [shape, replaces] = core.ShapeBridge.Tidy(this.stroke, page.handle, paper, this.at.settings().join, Date.now()).split('|');
+    const [shape, replaces] = core.ShapeBridge.Tidy(
+      this.stroke,
+      page.handle,
+      paper,
+      this.at.settings().join,
+      Date.now(),
+    ).split('|');
     if (!shape) return;
     this.tidied = { shape, replaces: replaces ? replaces.split(' ') : [] };
     wet.replace(readOutline(core.ShapeBridge.Outline(shape, penNumbers(this.pen))));

@@ -35,7 +35,9 @@ export class RoomHand implements Hand {
   move(samples: Sample[]): void {
     const last = samples.at(-1)!;
     this.by = Math.max((this.sideways ? last.x : last.y) - this.line, -this.mostBack);
-    this.at.float.show([{ items: this.items, matrix: [1, 0, 0, 1, this.sideways ? this.by : 0, this.sideways ? 0 : this.by] }]);
+    this.at.float.show([
+      { items: this.items, matrix: [1, 0, 0, 1, this.sideways ? this.by : 0, this.sideways ? 0 : this.by] },
+    ]);
     this.draw();
   }
 

@@ -32,7 +32,23 @@ export class ShapeHand implements Hand {
     const { core, wet } = this.at;
     for (const { x, y } of samples) this.points.push(x, y);
     if (this.tool.kind === 'free') {
-      wet.add(readOutline(core.PenBridge.Add(this.stroke, Int32Array.from(samples.flatMap((sample) => [sample.x, sample.y, sample.pressure, sample.time, sample.tiltX, sample.tiltY])))));
+      wet.add(
+        readOutline(
+          core.PenBridge.Add(
+            this.stroke,
+            Int32Array.from(
+              samples.flatMap((sample) => [
+                sample.x,
+                sample.y,
+                sample.pressure,
+                sample.time,
+                sample.tiltX,
+                sample.tiltY,
+              ]),
+            ),
+          ),
+        ),
+      );
       return;
     }
     const [x1, y1] = this.points as [number, number];
@@ -57,7 +73,19 @@ export class ShapeHand implements Hand {
     }
     const [shape, replaces] = core.ShapeBridge.Tidy(this.stroke, page.handle, paper, join, Date.now()).split('|');
     if (shape)
-      void page.performAll((handle, now) => core.ShapeBridge.AddTidied(this.stroke, handle, shape, pen, this.fill, replaces ? replaces.split(' ') : [], this.at.layer(), this.startedAt, now));
+      void page.performAll((handle, now) =>
+        core.ShapeBridge.AddTidied(
+          this.stroke,
+          handle,
+          shape,
+          pen,
+          this.fill,
+          replaces ? replaces.split(' ') : [],
+          this.at.layer(),
+          this.startedAt,
+          now,
+        ),
+      );
     else page.perform((handle, now) => core.PenBridge.Keep(this.stroke, handle, this.at.layer(), this.startedAt, now));
     this.at.wrote([left, top, right, bottom]);
   }

@@ -7,7 +7,22 @@ export const allKinds = 15;
 
 /** What a shape tool draws: what the hand meant, or a chosen kind dragged out. */
 export const shapeKinds = {
-  free: 0, line: 1, arrow: 2, doubleArrow: 3, circle: 4, ellipse: 5, triangle: 6, square: 7, rectangle: 8, rhombus: 9, parallelogram: 10, trapezoid: 11, polygon: 12, star: 14, arc: 15, wave: 17,
+  free: 0,
+  line: 1,
+  arrow: 2,
+  doubleArrow: 3,
+  circle: 4,
+  ellipse: 5,
+  triangle: 6,
+  square: 7,
+  rectangle: 8,
+  rhombus: 9,
+  parallelogram: 10,
+  trapezoid: 11,
+  polygon: 12,
+  star: 14,
+  arc: 15,
+  wave: 17,
 } as const;
 export type ShapeChoice = keyof typeof shapeKinds;
 
@@ -94,4 +109,16 @@ export interface HandSettings {
   nudge: number;
 }
 
-export const usualHand: HandSettings = { finger: 'scroll', taps: true, button: 'eraser', buttonHeld: true, tail: 'eraser', leftHanded: false, tidyAfter: 650, join: 250, scratch: false, dimPaper: false, nudge: 100 };
+export const usualHand: HandSettings = {
+  finger: 'scroll',
+  taps: true,
+  button: 'eraser',
+  buttonHeld: true,
+  tail: 'eraser',
+  leftHanded: false,
+  tidyAfter: 650,
+  join: 250,
+  scratch: false,
+  dimPaper: false,
+  nudge: 100,
+};

@@ -10,7 +10,15 @@ import { PenHand } from '../hand/penHand';
 import { PressHand } from '../hand/pressHand';
 import { RoomHand } from '../hand/roomHand';
 import { ShapeHand } from '../hand/shapeHand';
-import { type EraserTool, type Guide, type HandSettings, type LoopTool, type Taken, type Tool, usualHand } from '../hand/tool';
+import {
+  type EraserTool,
+  type Guide,
+  type HandSettings,
+  type LoopTool,
+  type Taken,
+  type Tool,
+  usualHand,
+} from '../hand/tool';
 import { DryInk } from './dryInk';
 import { FloatInk, type FloatPart } from './floatInk';
 import { HoverNib } from './hoverNib';
@@ -130,7 +138,13 @@ export class SheetDesk {
     this.nib = new HoverNib(holder);
     this.drawing = this.draw();
     this.place = {
-      core, page, live, paper: under.paper, dry: this.dry, wet: this.wet, float: this.float,
+      core,
+      page,
+      live,
+      paper: under.paper,
+      dry: this.dry,
+      wet: this.wet,
+      float: this.float,
       view: () => this.view,
       sheet: () => this.drawing.sheet,
       settings: () => this.settings,
@@ -204,13 +218,19 @@ export class SheetDesk {
   /** The middle of what is seen of the page. */
   get middle(): { x: number; y: number } {
     const { scale, x, y } = this.view;
-    return { x: Math.round((this.holder.clientWidth / 2 - x) / scale), y: Math.round((this.holder.clientHeight / 2 - y) / scale) };
+    return {
+      x: Math.round((this.holder.clientWidth / 2 - x) / scale),
+      y: Math.round((this.holder.clientHeight / 2 - y) / scale),
+    };
   }
 
   /** A place on the screen, in page units. */
   onPage(clientX: number, clientY: number): { x: number; y: number } {
     const box = this.holder.getBoundingClientRect();
-    return { x: (clientX - box.left - this.view.x) / this.view.scale, y: (clientY - box.top - this.view.y) / this.view.scale };
+    return {
+      x: (clientX - box.left - this.view.x) / this.view.scale,
+      y: (clientY - box.top - this.view.y) / this.view.scale,
+    };
   }
 
   /** Shows a path before it is kept; none to take it away. */
@@ -270,7 +290,11 @@ export class SheetDesk {
   show([left, top, right, bottom]: Area): void {
     const { clientWidth, clientHeight } = this.holder;
     const { scale } = this.view;
-    this.setView({ scale, x: clientWidth / 2 - ((left + right) / 2) * scale, y: Math.min(16 - this.drawing.sheet[1] * scale, clientHeight / 2 - ((top + bottom) / 2) * scale) });
+    this.setView({
+      scale,
+      x: clientWidth / 2 - ((left + right) / 2) * scale,
+      y: Math.min(16 - this.drawing.sheet[1] * scale, clientHeight / 2 - ((top + bottom) / 2) * scale),
+    });
   }
 
   /** The paper, its dates or its calendar changed, or the ink outgrew the sheet. */
@@ -301,7 +325,15 @@ export class SheetDesk {
   private draw(): Drawing {
     const { paper, space, notebook, asset } = this.under;
     // Only a sheet that grows asks for the ink.
-    const drawing = JSON.parse(this.core.PaperBridge.Draw(paper, grows(paper) ? this.page.handle : 0, notebook.handle, notebook.id, this.page.id)) as Drawing;
+    const drawing = JSON.parse(
+      this.core.PaperBridge.Draw(
+        paper,
+        grows(paper) ? this.page.handle : 0,
+        notebook.handle,
+        notebook.id,
+        this.page.id,
+      ),
+    ) as Drawing;
     this.drawing = drawing;
     const sheetPaper = this.sheetPaper();
     this.dry.setPaper(sheetPaper);
@@ -344,7 +376,9 @@ export class SheetDesk {
       if (turn) this.onTurn(turn.by, turn.view);
       return;
     }
-    const [start, end, size] = this.neighbours.isSideways ? [left * scale + x, right * scale + x, clientWidth] : [top * scale + y, bottom * scale + y, clientHeight];
+    const [start, end, size] = this.neighbours.isSideways
+      ? [left * scale + x, right * scale + x, clientWidth]
+      : [top * scale + y, bottom * scale + y, clientHeight];
     // The sheet's end has left the lower half, or its beginning the upper one: it is being pulled away. A short sheet ends higher up.
     const usualEnd = Math.min(size * 0.55, restingEdge + end - start);
     const past = end < usualEnd ? usualEnd - end : start > size * 0.45 ? size * 0.45 - start : 0;
@@ -403,8 +437,21 @@ export class SheetDesk {
   /** The tool in the hand, unless the pen's tail or button, or a finger, stands for another. */
   private toolOf({ by }: Touch): Tool {
     const { button, buttonHeld, tail, finger } = this.settings;
-    const other = by === 'tail' ? tail : by === 'button' && buttonHeld ? button : by === 'finger' && finger !== 'write' ? (finger === 'erase' ? 'eraser' : 'loop') : 'pen';
-    return other === 'eraser' ? { name: 'eraser', ...this.eraser } : other === 'loop' ? { name: 'loop', ...this.loop } : this.tool;
+    const other =
+      by === 'tail'
+        ? tail
+        : by === 'button' && buttonHeld
+          ? button
+          : by === 'finger' && finger !== 'write'
+            ? finger === 'erase'
+              ? 'eraser'
+              : 'loop'
+            : 'pen';
+    return other === 'eraser'
+      ? { name: 'eraser', ...this.eraser }
+      : other === 'loop'
+        ? { name: 'loop', ...this.loop }
+        : this.tool;
   }
 
   private handOf(tool: Tool): Hand | undefined {
@@ -448,7 +495,8 @@ export class SheetDesk {
   private hover(event: PointerEvent, x: number, y: number): void {
     if (!this.mayWrite) return;
     const { tool } = this;
-    if (tool.name === 'pen' || tool.name === 'shape') this.nib.show(event, tool.pen.width, this.tint(tool.pen.colour), this.view);
+    if (tool.name === 'pen' || tool.name === 'shape')
+      this.nib.show(event, tool.pen.width, this.tint(tool.pen.colour), this.view);
     else if (tool.name === 'eraser' && tool.way !== 'loop') this.nib.show(event, tool.size, undefined, this.view);
     else this.nib.hide();
     const now = performance.now();
@@ -474,7 +522,8 @@ export class SheetDesk {
     }
     const until = performance.now() + sliceMilliseconds;
     for (;;) {
-      if (this.paint(this.core.PageBridge.TakeChanged(this.page.handle, this.surface!, itemsASlice)) < itemsASlice) break;
+      if (this.paint(this.core.PageBridge.TakeChanged(this.page.handle, this.surface!, itemsASlice)) < itemsASlice)
+        break;
       if (performance.now() > until) {
         this.taking = true;
         soon(() => {

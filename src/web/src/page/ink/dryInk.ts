@@ -84,7 +84,14 @@ export class DryInk {
     const context = this.front.getContext('2d')!;
     context.save();
     context.resetTransform();
-    const found = this.sorted.findLast((item) => x >= item.box[0] && x <= item.box[2] && y >= item.box[1] && y <= item.box[3] && (context.isPointInPath(item.path, x, y) || (item.fill && context.isPointInPath(item.fill.path, x, y))));
+    const found = this.sorted.findLast(
+      (item) =>
+        x >= item.box[0] &&
+        x <= item.box[2] &&
+        y >= item.box[1] &&
+        y <= item.box[3] &&
+        (context.isPointInPath(item.path, x, y) || (item.fill && context.isPointInPath(item.fill.path, x, y))),
+    );
     const colour = found && (context.isPointInPath(found.path, x, y) ? found.colour : found.fill?.colour);
     context.restore();
     return colour;
@@ -139,7 +146,8 @@ export class DryInk {
       } else over.push(item);
       this.sorted.push(item);
     }
-    if (changed.size > 0) this.sorted = this.sorted.flatMap((item) => (changed.has(item.id) ? (this.items.get(item.id) ?? []) : [item]));
+    if (changed.size > 0)
+      this.sorted = this.sorted.flatMap((item) => (changed.has(item.id) ? (this.items.get(item.id) ?? []) : [item]));
     if (reorder) this.sorted.sort((a, b) => compareOrder(a.order, b.order));
     if (dirty) this.paintBox(over.reduce((box, item) => union(box, item.box), dirty));
     else {
@@ -194,15 +202,22 @@ export class DryInk {
 
   /** Repaints a box, widened to whole pixels, so that no seam is left at its edge. One with very much ink in it waits for a whole repaint. */
   private paintBox(box: Box): void {
-    const isFull = this.sorted.length > mostAtOnce && this.sorted.filter((item) => meets(item.box, box)).length > mostAtOnce;
+    const isFull =
+      this.sorted.length > mostAtOnce && this.sorted.filter((item) => meets(item.box, box)).length > mostAtOnce;
     if (this.painting) this.painting.dirty = union(this.painting.dirty, box);
     else if (isFull) this.repaint();
     if (isFull) return;
     const context = this.context(this.front, this.painted);
     const { scale, x, y } = this.painted;
     const unit = scale * this.ratio;
-    const [left, top] = [Math.floor(box[0] * unit + x * this.ratio) - 2, Math.floor(box[1] * unit + y * this.ratio) - 2];
-    const [right, bottom] = [Math.ceil(box[2] * unit + x * this.ratio) + 2, Math.ceil(box[3] * unit + y * this.ratio) + 2];
+    const [left, top] = [
+      Math.floor(box[0] * unit + x * this.ratio) - 2,
+      Math.floor(box[1] * unit + y * this.ratio) - 2,
+    ];
+    const [right, bottom] = [
+      Math.ceil(box[2] * unit + x * this.ratio) + 2,
+      Math.ceil(box[3] * unit + y * this.ratio) + 2,
+    ];
     context.save();
     context.save();
     context.resetTransform();
@@ -212,7 +227,12 @@ export class DryInk {
     context.restore();
     context.clip();
     this.paintPaper(context);
-    const seen: Box = [(left / this.ratio - x) / scale, (top / this.ratio - y) / scale, (right / this.ratio - x) / scale, (bottom / this.ratio - y) / scale];
+    const seen: Box = [
+      (left / this.ratio - x) / scale,
+      (top / this.ratio - y) / scale,
+      (right / this.ratio - x) / scale,
+      (bottom / this.ratio - y) / scale,
+    ];
     for (const item of this.sorted) this.fill(context, item, seen);
     context.restore();
   }

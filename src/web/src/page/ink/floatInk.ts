@@ -124,7 +124,14 @@ export class FloatInk {
   private place(at: DOMMatrix): void {
     const ratio = pixelRatio();
     const moved = at.multiply(this.painted!.at.inverse());
-    this.canvas.style.transform = new DOMMatrix([moved.a, moved.b, moved.c, moved.d, moved.e / ratio, moved.f / ratio]).toString();
+    this.canvas.style.transform = new DOMMatrix([
+      moved.a,
+      moved.b,
+      moved.c,
+      moved.d,
+      moved.e / ratio,
+      moved.f / ratio,
+    ]).toString();
   }
 
   private toPixels(matrix: Matrix): DOMMatrix {

@@ -34,7 +34,11 @@ export class Neighbours {
     core: Core,
     private readonly next: NextPages,
   ) {
-    this.sheets = this.isSeamless ? [-1, 1].flatMap((by) => ((page) => (page ? [new Neighbour(holder, core, page, by)] : []))(by < 0 ? next.before : next.after)) : [];
+    this.sheets = this.isSeamless
+      ? [-1, 1].flatMap((by) =>
+          ((page) => (page ? [new Neighbour(holder, core, page, by)] : []))(by < 0 ? next.before : next.after),
+        )
+      : [];
   }
 
   get isSeamless(): boolean {
@@ -80,7 +84,9 @@ class Neighbour {
     readonly by: number,
   ) {
     this.dry = new DryInk(holder);
-    const drawing = JSON.parse(core.PaperBridge.Draw(page.paper, 0, page.notebook.handle, page.notebook.id, page.id)) as Drawing;
+    const drawing = JSON.parse(
+      core.PaperBridge.Draw(page.paper, 0, page.notebook.handle, page.notebook.id, page.id),
+    ) as Drawing;
     this.sheet = drawing.sheet;
     this.dry.setPaper(sheetPaperOf(drawing));
     void page.open().then((document) => {
@@ -93,7 +99,8 @@ class Neighbour {
 
   viewBeside(view: View, sheet: Area): View {
     const middle = ((sheet[0] + sheet[2] - this.sheet[0] - this.sheet[2]) / 2) * view.scale;
-    const edge = this.by > 0 ? (sheet[3] + gap - this.sheet[1]) * view.scale : (sheet[1] - gap - this.sheet[3]) * view.scale;
+    const edge =
+      this.by > 0 ? (sheet[3] + gap - this.sheet[1]) * view.scale : (sheet[1] - gap - this.sheet[3]) * view.scale;
     return { scale: view.scale, x: view.x + middle, y: view.y + edge };
   }
 

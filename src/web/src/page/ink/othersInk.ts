@@ -32,7 +32,15 @@ export interface PenSign {
 /** A piece of a stroke being written, to be passed on: its number, pen, whether it ends, and new samples as x, y, pressure. */
 export function encodePiece(stroke: number, pen: Pen, ends: boolean, samples: readonly number[]): Uint8Array {
   const view = new DataView(new ArrayBuffer(headBytes + (samples.length / 3) * sampleBytes));
-  const [kind, width, colour, line, tip, angle, response] = penNumbers(pen) as [number, number, number, number, number, number, number];
+  const [kind, width, colour, line, tip, angle, response] = penNumbers(pen) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
   view.setUint32(0, stroke);
   view.setUint8(4, ends ? ended : 0);
   view.setUint8(5, kind);
@@ -84,7 +92,8 @@ export class OthersInk {
     const key = `${connection} ${view.getUint32(0)}`;
     const stroke = this.strokes.get(key) ?? this.begin(person, view);
     const samples: number[] = [];
-    for (let at = headBytes; at < piece.length; at += sampleBytes) samples.push(view.getInt32(at), view.getInt32(at + 4), view.getUint16(at + 8), 0, 0, 0);
+    for (let at = headBytes; at < piece.length; at += sampleBytes)
+      samples.push(view.getInt32(at), view.getInt32(at + 4), view.getUint16(at + 8), 0, 0, 0);
     stroke.path.addPath(readOutline(this.core.PenBridge.Add(stroke.handle, Int32Array.from(samples))));
     stroke.ended = view.getUint8(4) === ended;
     stroke.changedAt = performance.now();
@@ -93,8 +102,23 @@ export class OthersInk {
   }
 
   private begin(person: string, view: DataView): WetStroke {
-    const pen = [view.getUint8(5), view.getUint16(6), view.getInt32(8), view.getUint8(12), view.getUint8(13), view.getUint8(14), view.getInt8(15)];
-    return { person, handle: this.core.PenBridge.Begin(pen, 0), colour: cssColour(view.getUint32(8)), path: new Path2D(), ended: false, changedAt: 0 };
+    const pen = [
+      view.getUint8(5),
+      view.getUint16(6),
+      view.getInt32(8),
+      view.getUint8(12),
+      view.getUint8(13),
+      view.getUint8(14),
+      view.getInt8(15),
+    ];
+    return {
+      person,
+      handle: this.core.PenBridge.Begin(pen, 0),
+      colour: cssColour(view.getUint32(8)),
+      path: new Path2D(),
+      ended: false,
+      changedAt: 0,
+    };
   }
 
   private forget(key: string): void {

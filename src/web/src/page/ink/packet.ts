@@ -28,8 +28,20 @@ export function readPacket(bytes: Uint8Array): InkItem[] {
       [replicaHigh, replicaLow] = [words[at]!, words[at + 1]!];
       replica = hex(replicaHigh) + hex(replicaLow);
     }
-    const [counterHigh, counterLow, timeHigh, timeLow] = [words[at + 2]!, words[at + 3]!, words[at + 4]!, words[at + 5]!];
-    const [rank, layer, place, kind, fill, shown] = [words[at + 6]!, words[at + 7]!, words[at + 8]!, words[at + 9]!, words[at + 11]!, words[at + 12]!];
+    const [counterHigh, counterLow, timeHigh, timeLow] = [
+      words[at + 2]!,
+      words[at + 3]!,
+      words[at + 4]!,
+      words[at + 5]!,
+    ];
+    const [rank, layer, place, kind, fill, shown] = [
+      words[at + 6]!,
+      words[at + 7]!,
+      words[at + 8]!,
+      words[at + 9]!,
+      words[at + 11]!,
+      words[at + 12]!,
+    ];
     if (words[at + 10] !== line) {
       line = words[at + 10]!;
       colour = cssColour(line);
@@ -55,7 +67,11 @@ export function readPacket(bytes: Uint8Array): InkItem[] {
 
 /** Rings alone, as a path. */
 export function readOutline(bytes: Uint8Array): Path2D {
-  return readRings(new Uint32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4), new Float32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4), 0).path;
+  return readRings(
+    new Uint32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4),
+    new Float32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4),
+    0,
+  ).path;
 }
 
 /** The same as SVG path data. */
@@ -71,7 +87,11 @@ export function outlineToSvg(bytes: Uint8Array): string {
 }
 
 /** Paints one thing: its fill, then its line. */
-export function paintItem(context: CanvasRenderingContext2D, item: InkItem, tint: (colour: string) => string = (colour) => colour): void {
+export function paintItem(
+  context: CanvasRenderingContext2D,
+  item: InkItem,
+  tint: (colour: string) => string = (colour) => colour,
+): void {
   if (item.fill) {
     context.fillStyle = tint(item.fill.colour);
     context.fill(item.fill.path);
@@ -83,7 +103,12 @@ export function paintItem(context: CanvasRenderingContext2D, item: InkItem, tint
 type Pencil = Pick<Path2D, 'moveTo' | 'quadraticCurveTo' | 'closePath'>;
 
 /** Rings run through the midpoints of their control points, in quadratic pieces. */
-function readRings(words: Uint32Array, singles: Float32Array, start: number, pencil?: Pencil): { path: Path2D; next: number } {
+function readRings(
+  words: Uint32Array,
+  singles: Float32Array,
+  start: number,
+  pencil?: Pencil,
+): { path: Path2D; next: number } {
   const path = new Path2D();
   const to = pencil ?? path;
   let at = start + 1;
@@ -94,7 +119,12 @@ function readRings(words: Uint32Array, singles: Float32Array, start: number, pen
     to.moveTo((singles[end - 2]! + singles[first]!) / 2, (singles[end - 1]! + singles[first + 1]!) / 2);
     for (let i = first; i < end; i += 2) {
       const next = i + 2 < end ? i + 2 : first;
-      to.quadraticCurveTo(singles[i]!, singles[i + 1]!, (singles[i]! + singles[next]!) / 2, (singles[i + 1]! + singles[next + 1]!) / 2);
+      to.quadraticCurveTo(
+        singles[i]!,
+        singles[i + 1]!,
+        (singles[i]! + singles[next]!) / 2,
+        (singles[i + 1]! + singles[next + 1]!) / 2,
+      );
     }
     to.closePath();
     at = end;

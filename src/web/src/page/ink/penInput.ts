@@ -72,7 +72,8 @@ export class PenInput {
   private writing: { id: number; start: number; type: string } | undefined;
   private panning: { id: number; x: number; y: number } | undefined;
   private spaceHeld = false;
-  private pressed: { id: number; x: number; y: number; at: number; timer: ReturnType<typeof setTimeout> | undefined } | undefined;
+  private pressed:
+    { id: number; x: number; y: number; at: number; timer: ReturnType<typeof setTimeout> | undefined } | undefined;
   private readonly fingers = new Map<number, { x: number; y: number }>();
   private tapping: { since: number; most: number; moved: boolean } | undefined;
   private penAt = -Infinity;
@@ -96,7 +97,10 @@ export class PenInput {
     };
     addEventListener('keydown', key);
     addEventListener('keyup', key);
-    this.ends.push(() => removeEventListener('keydown', key), () => removeEventListener('keyup', key));
+    this.ends.push(
+      () => removeEventListener('keydown', key),
+      () => removeEventListener('keyup', key),
+    );
   }
 
   stop(): void {
@@ -104,7 +108,11 @@ export class PenInput {
     for (const end of this.ends) end();
   }
 
-  private on<K extends keyof HTMLElementEventMap>(type: K, handle: (event: HTMLElementEventMap[K]) => void, options?: AddEventListenerOptions): void {
+  private on<K extends keyof HTMLElementEventMap>(
+    type: K,
+    handle: (event: HTMLElementEventMap[K]) => void,
+    options?: AddEventListenerOptions,
+  ): void {
     this.surface.addEventListener(type, handle, options);
     this.ends.push(() => this.surface.removeEventListener(type, handle, options));
   }
@@ -130,7 +138,11 @@ export class PenInput {
       }
     }
     this.press(event);
-    if (event.pointerType === 'touch' && ((penSeen && (finger === 'scroll' || finger === 'nothing')) || this.fingers.size > 1)) return;
+    if (
+      event.pointerType === 'touch' &&
+      ((penSeen && (finger === 'scroll' || finger === 'nothing')) || this.fingers.size > 1)
+    )
+      return;
     if (this.writing) return;
     if (event.ctrlKey && event.button === 0 && this.listener.mayWrite()) {
       const { x, y } = this.onPage(event);
@@ -155,14 +167,19 @@ export class PenInput {
   }
 
   private touchOf(event: PointerEvent): Touch['by'] {
-    if (event.pointerType === 'pen') return (event.buttons & tailOfPen) !== 0 ? 'tail' : (event.buttons & sideButton) !== 0 ? 'button' : 'tip';
+    if (event.pointerType === 'pen')
+      return (event.buttons & tailOfPen) !== 0 ? 'tail' : (event.buttons & sideButton) !== 0 ? 'button' : 'tip';
     // Before a pen was seen a finger writes; afterwards it does what it was chosen to do.
     return event.pointerType === 'touch' ? (penSeen ? 'finger' : 'tip') : 'mouse';
   }
 
   /** A hand that rests beside the pen. */
   private isPalm(event: PointerEvent): boolean {
-    return this.writing?.type === 'pen' || event.timeStamp - this.penAt < palmFor || Math.max(event.width, event.height) > palmWidth;
+    return (
+      this.writing?.type === 'pen' ||
+      event.timeStamp - this.penAt < palmFor ||
+      Math.max(event.width, event.height) > palmWidth
+    );
   }
 
   /** Remembers where a press began, to know a tap or a long press by. */
@@ -207,7 +224,8 @@ export class PenInput {
   private up(event: PointerEvent, cancelled: boolean): void {
     const wasMoving = this.fingers.delete(event.pointerId) || this.panning?.id === event.pointerId;
     if (event.pointerType === 'touch' && this.fingers.size === 0) this.endTaps(event, cancelled);
-    const isTap = this.pressed?.id === event.pointerId && event.timeStamp - this.pressed.at < holdMilliseconds && !cancelled;
+    const isTap =
+      this.pressed?.id === event.pointerId && event.timeStamp - this.pressed.at < holdMilliseconds && !cancelled;
     this.forgetPress();
     if (this.panning?.id === event.pointerId) this.panning = undefined;
     if (this.writing?.id !== event.pointerId) {
@@ -226,7 +244,15 @@ export class PenInput {
     const { tapping } = this;
     this.tapping = undefined;
     const { taps } = this.listener.settings();
-    if (!tapping || cancelled || tapping.moved || !taps || !this.listener.mayWrite() || event.timeStamp - tapping.since > tapWithin) return;
+    if (
+      !tapping ||
+      cancelled ||
+      tapping.moved ||
+      !taps ||
+      !this.listener.mayWrite() ||
+      event.timeStamp - tapping.since > tapWithin
+    )
+      return;
     if (tapping.most === 2 || tapping.most === 3) this.listener.tapped(tapping.most);
   }
 
@@ -237,12 +263,14 @@ export class PenInput {
     const was = this.fingers.get(event.pointerId)!;
     if (this.tapping && Math.hypot(here.x - was.x, here.y - was.y) > 3) this.tapping.moved = true;
     this.fingers.set(event.pointerId, here);
-    if (this.fingers.size === 1 && penSeen && this.listener.mayWrite() && this.listener.settings().finger === 'nothing') return;
+    if (this.fingers.size === 1 && penSeen && this.listener.mayWrite() && this.listener.settings().finger === 'nothing')
+      return;
     const after = [...this.fingers.values()].slice(0, 2);
     const view = this.listener.view();
     const [from, to] = [middle(before), middle(after)];
     const moved = { ...view, x: view.x + to.x - from.x, y: view.y + to.y - from.y };
-    const factor = before.length === 2 && !this.listener.zoomLocked() ? distance(after) / Math.max(distance(before), 1) : 1;
+    const factor =
+      before.length === 2 && !this.listener.zoomLocked() ? distance(after) / Math.max(distance(before), 1) : 1;
     this.listener.setView(zoomAt(moved, factor, to.x, to.y));
   }
 
@@ -256,15 +284,28 @@ export class PenInput {
       this.listener.setView(zoomAt(view, Math.exp(-event.deltaY * lines * 0.004), at.x, at.y));
       return;
     }
-    this.listener.setView({ ...view, x: view.x - (event.shiftKey ? event.deltaY : event.deltaX) * lines, y: view.y - (event.shiftKey ? 0 : event.deltaY) * lines });
+    this.listener.setView({
+      ...view,
+      x: view.x - (event.shiftKey ? event.deltaY : event.deltaX) * lines,
+      y: view.y - (event.shiftKey ? 0 : event.deltaY) * lines,
+    });
     // A wheel has no letting go; its turning stands for both.
     this.listener.letGo();
   }
 
   private sample(event: PointerEvent): Sample {
     if (event.pointerType === 'pen' && event.pressure > 0) pressureSeen = true;
-    const pressure = event.pointerType === 'pen' && pressureSeen ? Math.round(Math.min(Math.max(event.pressure, 0), 1) * 1023) : middleOfPressure;
-    return { ...this.onPage(event), pressure, time: Math.max(0, Math.round(event.timeStamp - (this.writing?.start ?? event.timeStamp))), tiltX: event.tiltX, tiltY: event.tiltY };
+    const pressure =
+      event.pointerType === 'pen' && pressureSeen
+        ? Math.round(Math.min(Math.max(event.pressure, 0), 1) * 1023)
+        : middleOfPressure;
+    return {
+      ...this.onPage(event),
+      pressure,
+      time: Math.max(0, Math.round(event.timeStamp - (this.writing?.start ?? event.timeStamp))),
+      tiltX: event.tiltX,
+      tiltY: event.tiltY,
+    };
   }
 
   private onPage(event: PointerEvent): { x: number; y: number } {
@@ -280,7 +321,10 @@ function place(surface: HTMLElement, event: MouseEvent): { x: number; y: number 
 }
 
 function middle(points: { x: number; y: number }[]): { x: number; y: number } {
-  return { x: points.reduce((sum, point) => sum + point.x, 0) / points.length, y: points.reduce((sum, point) => sum + point.y, 0) / points.length };
+  return {
+    x: points.reduce((sum, point) => sum + point.x, 0) / points.length,
+    y: points.reduce((sum, point) => sum + point.y, 0) / points.length,
+  };
 }
 
 function distance([a, b]: { x: number; y: number }[]): number {

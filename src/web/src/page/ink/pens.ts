@@ -23,8 +23,22 @@ export interface Pen {
   straight: boolean;
 }
 
-export const penKindNumbers: Record<PenKind, number> = { ball: 1, fountain: 2, brush: 3, pencil: 4, calligraphy: 5, highlighter: 6 };
-export const penNames: Record<PenKind, string> = { ball: 'Ball pen', fountain: 'Fountain pen', brush: 'Brush', pencil: 'Pencil', calligraphy: 'Calligraphy pen', highlighter: 'Highlighter' };
+export const penKindNumbers: Record<PenKind, number> = {
+  ball: 1,
+  fountain: 2,
+  brush: 3,
+  pencil: 4,
+  calligraphy: 5,
+  highlighter: 6,
+};
+export const penNames: Record<PenKind, string> = {
+  ball: 'Ball pen',
+  fountain: 'Fountain pen',
+  brush: 'Brush',
+  pencil: 'Pencil',
+  calligraphy: 'Calligraphy pen',
+  highlighter: 'Highlighter',
+};
 export const penKinds = Object.keys(penNames) as PenKind[];
 export const lineNumbers: Record<LineStyle, number> = { solid: 0, dashed: 1, dotted: 2 };
 
@@ -41,12 +55,27 @@ export const inks = [
   { name: 'Lichen', colour: '#7c8a4b' },
 ] as const;
 
-const plain: Omit<Pen, 'kind' | 'width' | 'colour'> = { opacity: 1, line: 'solid', square: false, angle: 0, response: 0, stabilising: 0, straight: false };
+const plain: Omit<Pen, 'kind' | 'width' | 'colour'> = {
+  opacity: 1,
+  line: 'solid',
+  square: false,
+  angle: 0,
+  response: 0,
+  stabilising: 0,
+  straight: false,
+};
 
 /** What a pen of a kind is like when it is new. */
 export function newPen(kind: PenKind, colour = '#22302e'): Pen {
   const width = { ball: 40, fountain: 55, brush: 160, pencil: 50, calligraphy: 140, highlighter: 450 }[kind];
-  return { ...plain, kind, width, colour, ...(kind === 'calligraphy' ? { angle: 140 } : {}), ...(kind === 'highlighter' ? { opacity: 0.4, square: true } : {}) };
+  return {
+    ...plain,
+    kind,
+    width,
+    colour,
+    ...(kind === 'calligraphy' ? { angle: 140 } : {}),
+    ...(kind === 'highlighter' ? { opacity: 0.4, square: true } : {}),
+  };
 }
 
 export const firstTray: Pen[] = [
@@ -62,25 +91,43 @@ export const mostPens = 24;
 
 /** Pens as the short text that is kept: lists of numbers, the colour without its sign. */
 export function writeTray(tray: readonly Pen[]): string {
-  return JSON.stringify(tray.map((pen) => [penKindNumbers[pen.kind], pen.width, pen.colour.slice(1), Math.round(pen.opacity * 100), lineNumbers[pen.line], pen.square ? 1 : 0, pen.angle, pen.response, pen.stabilising, pen.straight ? 1 : 0]));
+  return JSON.stringify(
+    tray.map((pen) => [
+      penKindNumbers[pen.kind],
+      pen.width,
+      pen.colour.slice(1),
+      Math.round(pen.opacity * 100),
+      lineNumbers[pen.line],
+      pen.square ? 1 : 0,
+      pen.angle,
+      pen.response,
+      pen.stabilising,
+      pen.straight ? 1 : 0,
+    ]),
+  );
 }
 
 export function readTray(text: string | undefined): Pen[] | undefined {
   try {
     const rows = JSON.parse(text ?? '') as (number | string)[][];
-    const pens = rows.slice(0, mostPens).map(([kind, width, colour, opacity, line, square, angle, response, stabilising, straight]): Pen => ({
-      kind: penKinds[Number(kind) - 1] ?? 'ball',
-      width: Number(width),
-      colour: `#${colour}`,
-      opacity: Number(opacity) / 100,
-      line: (Object.keys(lineNumbers) as LineStyle[])[Number(line)] ?? 'solid',
-      square: square === 1,
-      angle: Number(angle),
-      response: Number(response),
-      stabilising: Number(stabilising),
-      straight: straight === 1,
-    }));
-    return pens.length > 0 && pens.every((pen) => /^#[0-9a-f]{6}$/.test(pen.colour) && pen.width >= 10 && pen.width <= 2000) ? pens : undefined;
+    const pens = rows
+      .slice(0, mostPens)
+      .map(([kind, width, colour, opacity, line, square, angle, response, stabilising, straight]): Pen => ({
+        kind: penKinds[Number(kind) - 1] ?? 'ball',
+        width: Number(width),
+        colour: `#${colour}`,
+        opacity: Number(opacity) / 100,
+        line: (Object.keys(lineNumbers) as LineStyle[])[Number(line)] ?? 'solid',
+        square: square === 1,
+        angle: Number(angle),
+        response: Number(response),
+        stabilising: Number(stabilising),
+        straight: straight === 1,
+      }));
+    return pens.length > 0 &&
+      pens.every((pen) => /^#[0-9a-f]{6}$/.test(pen.colour) && pen.width >= 10 && pen.width <= 2000)
+      ? pens
+      : undefined;
   } catch {
     return undefined;
   }
@@ -88,7 +135,15 @@ export function readTray(text: string | undefined): Pen[] | undefined {
 
 /** A pen as the numbers that Core takes. */
 export function penNumbers(pen: Pen): number[] {
-  return [penKindNumbers[pen.kind], pen.width, rgbaOf(pen) | 0, lineNumbers[pen.line], pen.square ? 1 : 0, pen.kind === 'calligraphy' ? pen.angle : 0, pen.response];
+  return [
+    penKindNumbers[pen.kind],
+    pen.width,
+    rgbaOf(pen) | 0,
+    lineNumbers[pen.line],
+    pen.square ? 1 : 0,
+    pen.kind === 'calligraphy' ? pen.angle : 0,
+    pen.response,
+  ];
 }
 
 /** The ink's colour with its opacity, 0xRRGGBBAA. */

@@ -18,14 +18,27 @@ interface Layer {
   dash?: readonly [number, number];
 }
 
-export type Under = { picture: ImageBitmap; area: Area } | { layers: Layer[]; ink: InkItem[]; scale: number; dx: number; dy: number };
+export type Under =
+  { picture: ImageBitmap; area: Area } | { layers: Layer[]; ink: InkItem[]; scale: number; dx: number; dy: number };
 
 export function sheetPaperOf(drawing: Drawing): SheetPaper {
   return { sheet: drawing.sheet, ground: drawing.ground, layers: layersOf(drawing), under: [] };
 }
 
 export function layersOf(drawing: Drawing): Layer[] {
-  return drawing.pieces.flatMap((piece) => (piece.path ? [{ path: new Path2D(piece.path), width: piece.width ?? 0, ...(piece.fill ? { fill: piece.fill } : {}), ...(piece.line ? { line: piece.line } : {}), ...(piece.dash ? { dash: piece.dash } : {}) }] : []));
+  return drawing.pieces.flatMap((piece) =>
+    piece.path
+      ? [
+          {
+            path: new Path2D(piece.path),
+            width: piece.width ?? 0,
+            ...(piece.fill ? { fill: piece.fill } : {}),
+            ...(piece.line ? { line: piece.line } : {}),
+            ...(piece.dash ? { dash: piece.dash } : {}),
+          },
+        ]
+      : [],
+  );
 }
 
 /** Paints a sheet without its ink. Lines are at least one pixel wide. */

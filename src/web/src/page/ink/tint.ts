@@ -22,11 +22,25 @@ export function tintOn(core: Core, ground: string, colour: string): string {
 
 /** The sheet without its glare: what is printed on it keeps its places and loses its colours. */
 export function dimmedPaper(paper: SheetPaper): SheetPaper {
-  return isDark(paper.ground) ? paper : { ...paper, ground: dimGround, layers: paper.layers.map((layer) => ({ ...layer, ...(layer.fill ? { fill: dimLine } : {}), ...(layer.line ? { line: dimLine } : {}) })) };
+  return isDark(paper.ground)
+    ? paper
+    : {
+        ...paper,
+        ground: dimGround,
+        layers: paper.layers.map((layer) => ({
+          ...layer,
+          ...(layer.fill ? { fill: dimLine } : {}),
+          ...(layer.line ? { line: dimLine } : {}),
+        })),
+      };
 }
 
 export function isDark(colour: string): boolean {
-  const [red, green, blue] = [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16)) as [number, number, number];
+  const [red, green, blue] = [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16)) as [
+    number,
+    number,
+    number,
+  ];
   return red * 0.3 + green * 0.59 + blue * 0.11 < 110;
 }
 

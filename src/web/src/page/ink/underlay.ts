@@ -11,7 +11,8 @@ const frozenType = 'application/vnd.calm-quill.frozen-page';
 export async function loadUnder(core: Core, space: string, asset: string, sheet: Area): Promise<Under | undefined> {
   try {
     const response = await request('GET', assetPath(space, asset));
-    if (response.headers.get('Content-Type') === frozenType) return frozen(core, new Uint8Array(await response.arrayBuffer()), sheet);
+    if (response.headers.get('Content-Type') === frozenType)
+      return frozen(core, new Uint8Array(await response.arrayBuffer()), sheet);
     const picture = await createImageBitmap(await response.blob());
     const { scale, dx, dy } = fit(picture.width, picture.height, sheet);
     return { picture, area: [dx, dy, dx + picture.width * scale, dy + picture.height * scale] };
@@ -26,13 +27,19 @@ function frozen(core: Core, bytes: Uint8Array, sheet: Area): Under {
   const drawing = drawPaper(core, new TextDecoder().decode(bytes.subarray(0, end)));
   const handle = core.DocumentBridge.Open(3);
   core.DocumentBridge.Apply(handle, bytes.slice(end + 1));
-  const ink = readPacket(core.PageBridge.TakeChanged(handle, core.PageBridge.OpenSurface(handle, false), 100_000)).filter((item) => item.shown);
+  const ink = readPacket(
+    core.PageBridge.TakeChanged(handle, core.PageBridge.OpenSurface(handle, false), 100_000),
+  ).filter((item) => item.shown);
   core.DocumentBridge.Close(handle);
   const [left, top, right, bottom] = drawing.sheet;
   return { layers: layersOf(drawing), ink, ...fit(right - left, bottom - top, sheet) };
 }
 
-function fit(width: number, height: number, [left, top, right, bottom]: Area): { scale: number; dx: number; dy: number } {
+function fit(
+  width: number,
+  height: number,
+  [left, top, right, bottom]: Area,
+): { scale: number; dx: number; dy: number } {
   const scale = Math.min((right - left) / width, (bottom - top) / height);
   return { scale, dx: left + (right - left - width * scale) / 2, dy: top + (bottom - top - height * scale) / 2 };
 }

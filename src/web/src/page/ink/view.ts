@@ -46,7 +46,9 @@ export function fitted(fitting: Fitting, sheet: Area, width: number, height: num
   const free = width - left - right;
   const [wide, high] = [sheet[2] - sheet[0], sheet[3] - sheet[1]];
   const full = (free - 24) / wide;
-  const scale = clampScale(fitting === 'true' ? trueScale() : fitting === 'page' ? Math.min(full, (height - 2 * head) / high) : full);
+  const scale = clampScale(
+    fitting === 'true' ? trueScale() : fitting === 'page' ? Math.min(full, (height - 2 * head) / high) : full,
+  );
   // In the middle of the desk, unless that would put it under what stands at a side.
   const x = Math.max(left + 12, Math.min((width - wide * scale) / 2, width - right - 12 - wide * scale));
   return { scale, x: x - sheet[0] * scale, y: head - sheet[1] * scale };

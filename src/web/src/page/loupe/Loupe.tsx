@@ -1,4 +1,11 @@
-import { ArrowElbowDownLeftIcon, ArrowLeftIcon, ArrowRightIcon, MinusIcon, PlusIcon, XIcon } from '@phosphor-icons/react';
+import {
+  ArrowElbowDownLeftIcon,
+  ArrowLeftIcon,
+  ArrowRightIcon,
+  MinusIcon,
+  PlusIcon,
+  XIcon,
+} from '@phosphor-icons/react';
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef, useState } from 'react';
 import type { Area } from '../../papers/drawing';
 import type { OpenDocument } from '../../sync/openDocument';
@@ -51,7 +58,18 @@ export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
   }, [times, width]);
 
   useEffect(() => {
-    const made = new SheetDesk(holder.current!, core, page, live, under, true, { left: 0, right: 0 }, none, undefined, true);
+    const made = new SheetDesk(
+      holder.current!,
+      core,
+      page,
+      live,
+      under,
+      true,
+      { left: 0, right: 0 },
+      none,
+      undefined,
+      true,
+    );
     setDesk(made);
     return () => made.stop();
   }, [core, page, live, under.paper]);
@@ -64,7 +82,10 @@ export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
 
   useEffect(() => {
     if (!desk) return;
-    desk.tool = tools.tool.name === 'pen' || tools.tool.name === 'eraser' ? tools.tool : { name: 'pen', pen: tools.tray[tools.chosen]! };
+    desk.tool =
+      tools.tool.name === 'pen' || tools.tool.name === 'eraser'
+        ? tools.tool
+        : { name: 'pen', pen: tools.tray[tools.chosen]! };
     desk.eraser = tools.eraser;
     desk.settings = { ...tools.settings, tidyAfter: 0 };
     desk.layer = tools.layerOf(page.id);
@@ -75,7 +96,8 @@ export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
     desk.onInk = (down) => {
       onInk(down);
       const last = desk.lastInk;
-      if (last && box && last[2] > box[0] + (box[2] - box[0]) * stepZone) timer.current = setTimeout(() => step(0), stepAfter);
+      if (last && box && last[2] > box[0] + (box[2] - box[0]) * stepZone)
+        timer.current = setTimeout(() => step(0), stepAfter);
     };
   });
   useEffect(() => () => clearTimeout(timer.current), []);
@@ -83,22 +105,90 @@ export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
   function put(area: Area): void {
     setBox(area);
   }
-  const step = (way: 0 | 1 | 2) => box && put(core.HandBridge.LoupeStep(page.handle, under.paper, box.map(Math.round), Math.round(begin), way) as unknown as Area);
+  const step = (way: 0 | 1 | 2) =>
+    box &&
+    put(
+      core.HandBridge.LoupeStep(
+        page.handle,
+        under.paper,
+        box.map(Math.round),
+        Math.round(begin),
+        way,
+      ) as unknown as Area,
+    );
   return (
     <>
-      {box && <LoupeBox box={box} view={view} onMove={(dx, dy) => { put([box[0] + dx, box[1] + dy, box[2] + dx, box[3] + dy]); setBegin(box[0] + dx); }} />}
-      <section aria-label="Loupe" data-testid="loupe" className="absolute inset-x-0 bottom-0 z-10 flex border-t border-base-300 bg-base-200" style={{ height: high + 2 }}>
-        <div ref={holder} data-testid="loupe-strip" className="relative min-w-0 grow cursor-crosshair touch-none select-none overflow-hidden bg-desk" />
-        <div className="pointer-events-none absolute bottom-0 right-[58px] top-0 border-l border-dashed border-[#4f7388]/50 bg-[#4f7388]/5" style={{ width: width * (1 - stepZone) }} aria-hidden="true" />
+      {box && (
+        <LoupeBox
+          box={box}
+          view={view}
+          onMove={(dx, dy) => {
+            put([box[0] + dx, box[1] + dy, box[2] + dx, box[3] + dy]);
+            setBegin(box[0] + dx);
+          }}
+        />
+      )}
+      <section
+        aria-label="Loupe"
+        data-testid="loupe"
+        className="absolute inset-x-0 bottom-0 z-10 flex border-t border-base-300 bg-base-200"
+        style={{ height: high + 2 }}
+      >
+        <div
+          ref={holder}
+          data-testid="loupe-strip"
+          className="relative min-w-0 grow cursor-crosshair touch-none select-none overflow-hidden bg-desk"
+        />
+        <div
+          className="pointer-events-none absolute bottom-0 right-[58px] top-0 border-l border-dashed border-[#4f7388]/50 bg-[#4f7388]/5"
+          style={{ width: width * (1 - stepZone) }}
+          aria-hidden="true"
+        />
         <div className="grid w-[58px] shrink-0 grid-cols-1 content-between border-l border-base-300 py-1">
-          <IconButton narrow label="Step on" testId="loupe-on" icon={<ArrowRightIcon size={18} />} onPress={() => step(0)} />
-          <IconButton narrow label="Step back" testId="loupe-back" icon={<ArrowLeftIcon size={18} />} onPress={() => step(1)} />
-          <IconButton narrow label="Next line" testId="loupe-line" icon={<ArrowElbowDownLeftIcon size={18} />} onPress={() => step(2)} />
+          <IconButton
+            narrow
+            label="Step on"
+            testId="loupe-on"
+            icon={<ArrowRightIcon size={18} />}
+            onPress={() => step(0)}
+          />
+          <IconButton
+            narrow
+            label="Step back"
+            testId="loupe-back"
+            icon={<ArrowLeftIcon size={18} />}
+            onPress={() => step(1)}
+          />
+          <IconButton
+            narrow
+            label="Next line"
+            testId="loupe-line"
+            icon={<ArrowElbowDownLeftIcon size={18} />}
+            onPress={() => step(2)}
+          />
           <span className="flex">
-            <IconButton narrow label="Less close" testId="loupe-less" icon={<MinusIcon size={14} />} onPress={() => setTimes(Math.max(leastTimes, times / 1.25))} />
-            <IconButton narrow label="Closer" testId="loupe-more" icon={<PlusIcon size={14} />} onPress={() => setTimes(Math.min(mostTimes, times * 1.25))} />
+            <IconButton
+              narrow
+              label="Less close"
+              testId="loupe-less"
+              icon={<MinusIcon size={14} />}
+              onPress={() => setTimes(Math.max(leastTimes, times / 1.25))}
+            />
+            <IconButton
+              narrow
+              label="Closer"
+              testId="loupe-more"
+              icon={<PlusIcon size={14} />}
+              onPress={() => setTimes(Math.min(mostTimes, times * 1.25))}
+            />
           </span>
-          <IconButton narrow label="Put the loupe away" testId="loupe-close" icon={<XIcon size={16} />} onPress={() => tools.setLoupe(false)} />
+          <IconButton
+            narrow
+            label="Put the loupe away"
+            testId="loupe-close"
+            icon={<XIcon size={16} />}
+            onPress={() => tools.setLoupe(false)}
+          />
         </div>
       </section>
     </>
@@ -115,8 +205,28 @@ function LoupeBox({ box, view, onMove }: { box: Area; view: View; onMove: (dx: n
   };
   const end = () => (held.current = undefined);
   return (
-    <div data-testid="loupe-box" className="pointer-events-none absolute border-[1.5px] border-[#4f7388] bg-[#4f7388]/5" style={{ left: box[0] * view.scale + view.x, top: box[1] * view.scale + view.y, width: (box[2] - box[0]) * view.scale, height: (box[3] - box[1]) * view.scale }}>
-      <span title="Move the loupe" data-testid="loupe-grip" className="pointer-events-auto absolute -bottom-5 left-1/2 grid h-10 w-14 -translate-x-1/2 cursor-move touch-none place-items-center" onPointerDown={(event) => { (event.currentTarget as Element).setPointerCapture(event.pointerId); held.current = { x: event.clientX, y: event.clientY }; }} onPointerMove={move} onPointerUp={end} onPointerCancel={end}>
+    <div
+      data-testid="loupe-box"
+      className="pointer-events-none absolute border-[1.5px] border-[#4f7388] bg-[#4f7388]/5"
+      style={{
+        left: box[0] * view.scale + view.x,
+        top: box[1] * view.scale + view.y,
+        width: (box[2] - box[0]) * view.scale,
+        height: (box[3] - box[1]) * view.scale,
+      }}
+    >
+      <span
+        title="Move the loupe"
+        data-testid="loupe-grip"
+        className="pointer-events-auto absolute -bottom-5 left-1/2 grid h-10 w-14 -translate-x-1/2 cursor-move touch-none place-items-center"
+        onPointerDown={(event) => {
+          (event.currentTarget as Element).setPointerCapture(event.pointerId);
+          held.current = { x: event.clientX, y: event.clientY };
+        }}
+        onPointerMove={move}
+        onPointerUp={end}
+        onPointerCancel={end}
+      >
         <span className="h-2 w-9 rounded-full border border-[#4f7388] bg-base-100" />
       </span>
     </div>

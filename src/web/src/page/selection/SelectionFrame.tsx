@@ -31,13 +31,29 @@ const edgeAfter = 700;
 
 type Grip = 'move' | 'turn' | `${-1 | 0 | 1},${-1 | 0 | 1}`;
 const grips: Grip[] = ['-1,-1', '0,-1', '1,-1', '-1,0', '1,0', '-1,1', '0,1', '1,1'];
-const cursors: Record<string, string> = { '-1,-1': 'nwse-resize', '1,1': 'nwse-resize', '1,-1': 'nesw-resize', '-1,1': 'nesw-resize', '0,-1': 'ns-resize', '0,1': 'ns-resize', '-1,0': 'ew-resize', '1,0': 'ew-resize' };
+const cursors: Record<string, string> = {
+  '-1,-1': 'nwse-resize',
+  '1,1': 'nwse-resize',
+  '1,-1': 'nesw-resize',
+  '-1,1': 'nesw-resize',
+  '0,-1': 'ns-resize',
+  '0,1': 'ns-resize',
+  '-1,0': 'ew-resize',
+  '1,0': 'ew-resize',
+};
 
 /** A dashed frame round what was taken: dragged inside it moves, at its grips it scales, at its head it turns. */
 export function SelectionFrame({ selection, view, handles, barSide, onEdge, edgeOf }: SelectionFrameProps) {
   const [matrix, setMatrix] = useState<Matrix>();
   const [angle, setAngle] = useState<number>();
-  const drag = useRef<{ grip: Grip; x: number; y: number; now: Matrix; timer?: ReturnType<typeof setTimeout> | undefined; edge: number }>(undefined);
+  const drag = useRef<{
+    grip: Grip;
+    x: number;
+    y: number;
+    now: Matrix;
+    timer?: ReturnType<typeof setTimeout> | undefined;
+    edge: number;
+  }>(undefined);
   const { area, items } = selection.taken;
   const shown = matrix && drag.current?.grip !== 'turn' ? mapped(area, matrix) : area;
   const box = toScreen(shown, view);
@@ -52,7 +68,15 @@ export function SelectionFrame({ selection, view, handles, barSide, onEdge, edge
   const move = (event: ReactPointerEvent) => {
     const held = drag.current;
     if (!held) return;
-    held.now = matrixOf(held.grip, area, (event.clientX - held.x) / view.scale, (event.clientY - held.y) / view.scale, event, view, barSide);
+    held.now = matrixOf(
+      held.grip,
+      area,
+      (event.clientX - held.x) / view.scale,
+      (event.clientY - held.y) / view.scale,
+      event,
+      view,
+      barSide,
+    );
     if (held.grip === 'turn') setAngle(Math.round((Math.atan2(held.now[1], held.now[0]) * 180) / Math.PI));
     setMatrix(held.now);
     selection.preview(held.now);
@@ -104,15 +128,39 @@ export function SelectionFrame({ selection, view, handles, barSide, onEdge, edge
           // On a small selection the grips in the middles would lie over each other.
           if ((gx === 0 && box.width < 70) || (gy === 0 && box.height < 70)) return null;
           return (
-            <span key={grip} data-testid="grip" data-grip={grip} className="pointer-events-auto absolute grid size-10 -translate-x-1/2 -translate-y-1/2 touch-none place-items-center" style={{ left: box.left - pad + ((gx + 1) / 2) * (box.width + 2 * pad) + gx * 8, top: box.top - pad + ((gy + 1) / 2) * (box.height + 2 * pad) + gy * 8, cursor: cursors[grip] }} onPointerDown={begin(grip)} {...listen}>
+            <span
+              key={grip}
+              data-testid="grip"
+              data-grip={grip}
+              className="pointer-events-auto absolute grid size-10 -translate-x-1/2 -translate-y-1/2 touch-none place-items-center"
+              style={{
+                left: box.left - pad + ((gx + 1) / 2) * (box.width + 2 * pad) + gx * 8,
+                top: box.top - pad + ((gy + 1) / 2) * (box.height + 2 * pad) + gy * 8,
+                cursor: cursors[grip],
+              }}
+              onPointerDown={begin(grip)}
+              {...listen}
+            >
               <span className="size-3 rounded-sm border-[1.5px] border-[#4f7388] bg-paper" />
             </span>
           );
         })}
       {isInk && !selection.about.locked && (
-        <span data-testid="turn-grip" title="Turn" className="pointer-events-auto absolute grid size-10 -translate-x-1/2 cursor-grab touch-none place-items-center text-[#4f7388]" style={{ left: box.left + box.width + pad + turnOff, top: barSide === 'below' ? box.top - pad - turnOff : box.top + box.height - pad }} onPointerDown={begin('turn')} {...listen}>
+        <span
+          data-testid="turn-grip"
+          title="Turn"
+          className="pointer-events-auto absolute grid size-10 -translate-x-1/2 cursor-grab touch-none place-items-center text-[#4f7388]"
+          style={{
+            left: box.left + box.width + pad + turnOff,
+            top: barSide === 'below' ? box.top - pad - turnOff : box.top + box.height - pad,
+          }}
+          onPointerDown={begin('turn')}
+          {...listen}
+        >
           <ArrowClockwiseIcon size={22} />
-          {angle !== undefined && <span className="absolute left-9 rounded bg-base-100 px-1.5 text-[13px] text-base-content">{angle}°</span>}
+          {angle !== undefined && (
+            <span className="absolute left-9 rounded bg-base-100 px-1.5 text-[13px] text-base-content">{angle}°</span>
+          )}
         </span>
       )}
     </>
@@ -128,21 +176,44 @@ export function barSideOf(area: Area, view: View, height: number): BarSide {
 }
 
 /** Where the toolbar begins from the upper edge, or with 'above' ends from the lower one, pixels. */
-export function barPlace(side: BarSide, { top, height }: { top: number; height: number }, desk: number): { top: number } | { bottom: number } {
+export function barPlace(
+  side: BarSide,
+  { top, height }: { top: number; height: number },
+  desk: number,
+): { top: number } | { bottom: number } {
   const least = 8;
   if (side === 'above') return { bottom: Math.min(desk - barHigh, Math.max(least, desk - top + barOff)) };
   return { top: Math.max(least, Math.min(side === 'below' ? top + height + barOff : top + least, desk - barHigh)) };
 }
 
-export function toScreen([left, top, right, bottom]: Area, view: View): { left: number; top: number; width: number; height: number } {
-  return { left: left * view.scale + view.x, top: top * view.scale + view.y, width: (right - left) * view.scale, height: (bottom - top) * view.scale };
+export function toScreen(
+  [left, top, right, bottom]: Area,
+  view: View,
+): { left: number; top: number; width: number; height: number } {
+  return {
+    left: left * view.scale + view.x,
+    top: top * view.scale + view.y,
+    width: (right - left) * view.scale,
+    height: (bottom - top) * view.scale,
+  };
 }
 
-function matrixOf(grip: Grip, [left, top, right, bottom]: Area, dx: number, dy: number, event: ReactPointerEvent, view: View, barSide: BarSide): Matrix {
+function matrixOf(
+  grip: Grip,
+  [left, top, right, bottom]: Area,
+  dx: number,
+  dy: number,
+  event: ReactPointerEvent,
+  view: View,
+  barSide: BarSide,
+): Matrix {
   if (grip === 'move') return shifted(dx, dy);
   const [cx, cy] = [(left + right) / 2, (top + bottom) / 2];
   if (grip === 'turn') {
-    const [gx, gy] = [right + turnOff / view.scale - cx, (barSide === 'below' ? top - turnOff / view.scale : bottom + turnOff / 2 / view.scale) - cy];
+    const [gx, gy] = [
+      right + turnOff / view.scale - cx,
+      (barSide === 'below' ? top - turnOff / view.scale : bottom + turnOff / 2 / view.scale) - cy,
+    ];
     const from = Math.atan2(gy, gx);
     const to = Math.atan2(gy + dy, gx + dx);
     return turnedAbout(cx, cy, resting(((to - from) * 180) / Math.PI));
@@ -152,7 +223,8 @@ function matrixOf(grip: Grip, [left, top, right, bottom]: Area, dx: number, dy: 
   let sx = gx === 0 ? 1 : least(1 + (gx * dx) / wide);
   let sy = gy === 0 ? 1 : least(1 + (gy * dy) / high);
   // Corners keep the proportion unless Shift is held.
-  if (gx !== 0 && gy !== 0 && !event.shiftKey) sx = sy = least(1 + (gx * dx * wide + gy * dy * high) / (wide * wide + high * high));
+  if (gx !== 0 && gy !== 0 && !event.shiftKey)
+    sx = sy = least(1 + (gx * dx * wide + gy * dy * high) / (wide * wide + high * high));
   return scaledAbout(gx < 0 ? right : left, gy < 0 ? bottom : top, sx, sy);
 }
 

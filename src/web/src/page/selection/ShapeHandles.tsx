@@ -12,17 +12,42 @@ export interface Handle {
   role: 'end' | 'corner' | 'side' | 'radius' | 'bend';
 }
 
-const roleNames: Record<Handle['role'], string> = { end: 'End', corner: 'Corner', side: 'Side', radius: 'Radius', bend: 'Bend' };
+const roleNames: Record<Handle['role'], string> = {
+  end: 'End',
+  corner: 'Corner',
+  side: 'Side',
+  radius: 'Radius',
+  bend: 'Bend',
+};
 
 /** The handles that an item has of its own; none for ink, and for what was squeezed into no shape of a kind. */
 export function useShapeHandles(page: OpenDocument, item: string | undefined): Handle[] {
   const { core } = useWorkspace();
   const version = page.getVersion();
-  return useMemo(() => (item === undefined ? [] : (JSON.parse(core.ShapeBridge.Handles(page.handle, item)) as Handle[])), [core, page, item, version]);
+  return useMemo(
+    () => (item === undefined ? [] : (JSON.parse(core.ShapeBridge.Handles(page.handle, item)) as Handle[])),
+    [core, page, item, version],
+  );
 }
 
 /** The handles of a drawn shape: its ends, corners, sides, radius. */
-export function ShapeHandles({ selection, handles, desk, page, paper, join, view }: { selection: Selection; handles: Handle[]; desk: SheetDesk; page: OpenDocument; paper: string; join: number; view: View }) {
+export function ShapeHandles({
+  selection,
+  handles,
+  desk,
+  page,
+  paper,
+  join,
+  view,
+}: {
+  selection: Selection;
+  handles: Handle[];
+  desk: SheetDesk;
+  page: OpenDocument;
+  paper: string;
+  join: number;
+  view: View;
+}) {
   const { core } = useWorkspace();
   const item = selection.taken.items[0]!;
   const [moved, setMoved] = useState<{ index: number; x: number; y: number }>();
@@ -62,7 +87,9 @@ export function ShapeHandles({ selection, handles, desk, page, paper, join, view
         onPointerUp={end}
         onPointerCancel={end}
       >
-        <span className={`size-3 border-[1.5px] border-[#b4533c] bg-paper ${handle.role === 'side' ? 'rounded-sm' : 'rounded-full'}`} />
+        <span
+          className={`size-3 border-[1.5px] border-[#b4533c] bg-paper ${handle.role === 'side' ? 'rounded-sm' : 'rounded-full'}`}
+        />
       </span>
     );
   });

@@ -17,7 +17,12 @@ export function turnedAbout(x: number, y: number, angle: number): Matrix {
 
 /** The upright box around a box after a matrix. */
 export function mapped([left, top, right, bottom]: Area, [a, b, c, d, e, f]: Matrix): Area {
-  const corners = [[left, top], [right, top], [left, bottom], [right, bottom]].map(([x, y]) => [a * x! + c * y! + e, b * x! + d * y! + f]);
+  const corners = [
+    [left, top],
+    [right, top],
+    [left, bottom],
+    [right, bottom],
+  ].map(([x, y]) => [a * x! + c * y! + e, b * x! + d * y! + f]);
   const xs = corners.map(([x]) => x!);
   const ys = corners.map(([, y]) => y!);
   return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)];

@@ -70,10 +70,19 @@ interface Given {
   say: Say;
 }
 
-export function useSelection({ desk, page, layer, taken, setTaken, worker, say }: Given): { selection: Selection | undefined; paste: (piece?: Piece, to?: { dx: number; dy: number }) => void } {
+export function useSelection({ desk, page, layer, taken, setTaken, worker, say }: Given): {
+  selection: Selection | undefined;
+  paste: (piece?: Piece, to?: { dx: number; dy: number }) => void;
+} {
   const { core } = useWorkspace();
   const version = page.getVersion();
-  const about = useMemo(() => (taken && taken.items.length > 0 ? (JSON.parse(core.HandBridge.About(page.handle, taken.items)) as About) : undefined), [core, page, taken, version]);
+  const about = useMemo(
+    () =>
+      taken && taken.items.length > 0
+        ? (JSON.parse(core.HandBridge.About(page.handle, taken.items)) as About)
+        : undefined,
+    [core, page, taken, version],
+  );
 
   // Things that others move or take away while they are selected.
   useEffect(() => {
@@ -83,7 +92,10 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker, say }
     else if (area.some((edge, i) => edge !== taken.area[i])) setTaken({ ...taken, area: area as unknown as Area });
   }, [version]);
 
-  const select = (items: string[]) => setTaken(items.length > 0 ? { items, area: core.HandBridge.BoundsOf(page.handle, items) as unknown as Area } : undefined);
+  const select = (items: string[]) =>
+    setTaken(
+      items.length > 0 ? { items, area: core.HandBridge.BoundsOf(page.handle, items) as unknown as Area } : undefined,
+    );
 
   /** Lays a piece down, in the middle of what is seen unless it is said where. */
   const paste = (piece = keptPiece(core), to?: { dx: number; dy: number }) => {
@@ -98,7 +110,12 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker, say }
   /** The first slice is laid, and selected, before anything is waited for. */
   const lay = async (bytes: Uint8Array, dx: number, dy: number) => {
     const all = core.HandBridge.BeginLay(bytes, dx, dy, layer);
-    const laid = worker.run('Laying it down', all, (most) => page.performAll((handle, now) => core.HandBridge.LayMore(handle, most, now)), true);
+    const laid = worker.run(
+      'Laying it down',
+      all,
+      (most) => page.performAll((handle, now) => core.HandBridge.LayMore(handle, most, now)),
+      true,
+    );
     select(core.HandBridge.LastLaid());
     if (await laid) return select(core.HandBridge.LastLaid());
     setTaken(undefined);
@@ -130,7 +147,8 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker, say }
       perform((handle, now) => core.HandBridge.Remove(handle, items, now));
       setTaken(undefined);
     },
-    move: (dx, dy) => done(() => perform((handle, now) => core.HandBridge.Shift(handle, items, Math.round(dx), Math.round(dy), now))),
+    move: (dx, dy) =>
+      done(() => perform((handle, now) => core.HandBridge.Shift(handle, items, Math.round(dx), Math.round(dy), now))),
     transform: (matrix) => done(() => perform((handle, now) => core.HandBridge.Transform(handle, items, matrix, now))),
     preview: (matrix) => {
       if (!matrix) {
@@ -141,7 +159,8 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker, say }
       floating = ink();
       desk?.lift(items, [{ items: floating, matrix }]);
     },
-    restyle: (field, value) => done(() => perform((handle, now) => core.HandBridge.Set(handle, items, [fields[field]], [value], now))),
+    restyle: (field, value) =>
+      done(() => perform((handle, now) => core.HandBridge.Set(handle, items, [fields[field]], [value], now))),
     order: (front) => perform((handle, now) => core.HandBridge.Order(handle, items, front, now)),
     copy,
     cut: () => {
@@ -153,8 +172,15 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker, say }
       const piece = core.HandBridge.Cut(page.handle, items);
       paste({ bytes: piece, area: taken.area }, { dx: duplicateBy, dy: duplicateBy });
     },
-    copyPicture: () => void copyPicture(ink(), taken.area).then(() => say('Copied as a picture.'), () => say('The picture could not be copied: the browser did not allow it.')),
-    group: (on) => perform((handle, now) => core.HandBridge.Set(handle, items, [fields.group], [on ? crypto.randomUUID() : ''], now)),
+    copyPicture: () =>
+      void copyPicture(ink(), taken.area).then(
+        () => say('Copied as a picture.'),
+        () => say('The picture could not be copied: the browser did not allow it.'),
+      ),
+    group: (on) =>
+      perform((handle, now) =>
+        core.HandBridge.Set(handle, items, [fields.group], [on ? crypto.randomUUID() : ''], now),
+      ),
     lock: (on) => {
       perform((handle, now) => core.HandBridge.Set(handle, items, [fields.locked], [on ? '1' : ''], now));
       if (on) setTaken(undefined);
@@ -165,13 +191,20 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker, say }
     },
     previewEven: (wish) => {
       if (!wish) return desk?.putDown();
-      const steps = JSON.parse(core.HandBridge.EvenLines(page.handle, items, wish.strength, wish.words, wish.height)) as { items: string[]; matrix: Matrix }[];
+      const steps = JSON.parse(
+        core.HandBridge.EvenLines(page.handle, items, wish.strength, wish.words, wish.height),
+      ) as { items: string[]; matrix: Matrix }[];
       const all = new Map(ink().map((item) => [item.id, item]));
       const moved = new Set(steps.flatMap((step) => step.items));
-      desk?.lift(items, [...steps.map((step) => ({ items: step.items.flatMap((id) => all.get(id) ?? []), matrix: step.matrix })), { items: [...all.values()].filter((item) => !moved.has(item.id)), matrix: identity }]);
+      desk?.lift(items, [
+        ...steps.map((step) => ({ items: step.items.flatMap((id) => all.get(id) ?? []), matrix: step.matrix })),
+        { items: [...all.values()].filter((item) => !moved.has(item.id)), matrix: identity },
+      ]);
     },
     even: (wish) => {
-      void page.performAll((handle, now) => core.HandBridge.DoEvenLines(handle, items, wish.strength, wish.words, wish.height, now));
+      void page.performAll((handle, now) =>
+        core.HandBridge.DoEvenLines(handle, items, wish.strength, wish.words, wish.height, now),
+      );
       desk?.putDown();
       select(items);
     },
@@ -186,9 +219,14 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker, say }
 /** Puts ink on the system's clipboard as a PNG without paper. */
 async function copyPicture(items: InkItem[], [left, top, right, bottom]: Area): Promise<void> {
   const scale = Math.min(pixelsAMillimetre / 100, mostPixels / Math.max(right - left, bottom - top));
-  const canvas = new OffscreenCanvas(Math.max(1, Math.ceil((right - left) * scale)), Math.max(1, Math.ceil((bottom - top) * scale)));
+  const canvas = new OffscreenCanvas(
+    Math.max(1, Math.ceil((right - left) * scale)),
+    Math.max(1, Math.ceil((bottom - top) * scale)),
+  );
   const context = canvas.getContext('2d') as unknown as CanvasRenderingContext2D;
   context.setTransform(scale, 0, 0, scale, -left * scale, -top * scale);
   for (const item of items) paintItem(context, item);
-  await navigator.clipboard.write([new ClipboardItem({ 'image/png': await canvas.convertToBlob({ type: 'image/png' }) })]);
+  await navigator.clipboard.write([
+    new ClipboardItem({ 'image/png': await canvas.convertToBlob({ type: 'image/png' }) }),
+  ]);
 }

@@ -27,7 +27,15 @@ export function ColourWells({ colour, onColour, onPick }: ColourWellsProps) {
   const keepInOwn = () => {
     if (!personal) return;
     const { own: all, recent } = personal.palettes;
-    if (own) personal.setPalettes({ recent, own: all.map((one) => (one === own && !one.colours.includes(colour) ? { ...one, colours: [...one.colours, colour].slice(-mostInOne) } : one)) });
+    if (own)
+      personal.setPalettes({
+        recent,
+        own: all.map((one) =>
+          one === own && !one.colours.includes(colour)
+            ? { ...one, colours: [...one.colours, colour].slice(-mostInOne) }
+            : one,
+        ),
+      });
     else {
       const name = `My colours${all.length > 0 ? ` ${all.length + 1}` : ''}`;
       if (all.length < mostOwn) personal.setPalettes({ recent, own: [...all, { name, colours: [colour] }] });
@@ -37,12 +45,25 @@ export function ColourWells({ colour, onColour, onPick }: ColourWellsProps) {
   return (
     <div className="mt-2.5">
       <div className="flex items-center gap-1">
-        <select aria-label="Palette" data-testid="palette" className="select select-sm h-9 min-w-0 grow border-base-300 bg-base-100 text-[13px]" value={palette.name} onChange={(event) => setChosen(event.target.value)}>
+        <select
+          aria-label="Palette"
+          data-testid="palette"
+          className="select select-sm h-9 min-w-0 grow border-base-300 bg-base-100 text-[13px]"
+          value={palette.name}
+          onChange={(event) => setChosen(event.target.value)}
+        >
           {palettes.map((one) => (
             <option key={one.name}>{one.name}</option>
           ))}
         </select>
-        <button type="button" title={own ? 'Keep this colour here' : 'Keep this colour in a palette of your own'} aria-label="Keep this colour" data-testid="keep-colour" className="grid size-10 shrink-0 place-items-center rounded-md hover:bg-base-200" onClick={keepInOwn}>
+        <button
+          type="button"
+          title={own ? 'Keep this colour here' : 'Keep this colour in a palette of your own'}
+          aria-label="Keep this colour"
+          data-testid="keep-colour"
+          className="grid size-10 shrink-0 place-items-center rounded-md hover:bg-base-200"
+          onClick={keepInOwn}
+        >
           <PlusIcon size={18} />
         </button>
       </div>
@@ -72,7 +93,14 @@ export function ColourWells({ colour, onColour, onPick }: ColourWellsProps) {
           }}
         />
         {onPick && (
-          <button type="button" title="Pick a colour from the page" aria-label="Pick a colour from the page" data-testid="pick-colour" className="grid size-10 shrink-0 place-items-center rounded-md border border-base-300 hover:border-primary" onClick={onPick}>
+          <button
+            type="button"
+            title="Pick a colour from the page"
+            aria-label="Pick a colour from the page"
+            data-testid="pick-colour"
+            className="grid size-10 shrink-0 place-items-center rounded-md border border-base-300 hover:border-primary"
+            onClick={onPick}
+          >
             <EyedropperIcon size={20} weight="light" />
           </button>
         )}
@@ -81,14 +109,36 @@ export function ColourWells({ colour, onColour, onPick }: ColourWellsProps) {
   );
 }
 
-function Wells({ label, colours, colour, onColour }: { label: string; colours: readonly string[]; colour: string; onColour: (colour: string) => void }) {
+function Wells({
+  label,
+  colours,
+  colour,
+  onColour,
+}: {
+  label: string;
+  colours: readonly string[];
+  colour: string;
+  onColour: (colour: string) => void;
+}) {
   return (
     <div role="group" aria-label={label} className="flex flex-wrap">
       {colours.map((one) => {
         const name = inks.find((ink) => ink.colour === one)?.name;
         return (
-          <button key={one} type="button" aria-label={name ?? one} title={name ?? one} aria-pressed={colour === one} data-testid={name ? `ink-${name.toLowerCase()}` : 'ink'} onClick={() => onColour(one)} className="grid size-10 place-items-center">
-            <span className={`size-6 rounded-full border border-base-content/15 ${colour === one ? 'outline-2 outline-offset-2 outline-primary' : ''}`} style={{ background: one }} />
+          <button
+            key={one}
+            type="button"
+            aria-label={name ?? one}
+            title={name ?? one}
+            aria-pressed={colour === one}
+            data-testid={name ? `ink-${name.toLowerCase()}` : 'ink'}
+            onClick={() => onColour(one)}
+            className="grid size-10 place-items-center"
+          >
+            <span
+              className={`size-6 rounded-full border border-base-content/15 ${colour === one ? 'outline-2 outline-offset-2 outline-primary' : ''}`}
+              style={{ background: one }}
+            />
           </button>
         );
       })}

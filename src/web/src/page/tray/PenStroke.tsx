@@ -9,9 +9,26 @@ const mostShown = 190;
 
 /** A stroke of a pen, drawn by Core's own outline, at about three times its true width so that pens can be told apart. */
 export function PenStroke({ core, pen, onPaper, wide }: { core: Core; pen: Pen; onPaper: boolean; wide?: boolean }) {
-  const [kind, width, , line, tip, angle, response] = penNumbers(pen) as [number, number, number, number, number, number, number];
-  const path = useMemo(() => outlineToSvg(core.PenBridge.OutlineOf([kind, Math.min(width, mostShown), 0xff, line, tip, angle, response], wave)), [core, kind, width, line, tip, angle, response]);
-  const colour = !onPaper && document.documentElement.dataset.theme === 'quill-night' ? tintOn(core, dimGround, pen.colour) : pen.colour;
+  const [kind, width, , line, tip, angle, response] = penNumbers(pen) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
+  const path = useMemo(
+    () =>
+      outlineToSvg(
+        core.PenBridge.OutlineOf([kind, Math.min(width, mostShown), 0xff, line, tip, angle, response], wave),
+      ),
+    [core, kind, width, line, tip, angle, response],
+  );
+  const colour =
+    !onPaper && document.documentElement.dataset.theme === 'quill-night'
+      ? tintOn(core, dimGround, pen.colour)
+      : pen.colour;
   return (
     <svg viewBox="-110 -250 1460 500" className={wide ? 'h-16 w-full' : 'h-9 w-[54px]'} aria-hidden="true">
       <path d={path} fill={colour} fillOpacity={(rgbaOf(pen) % 256) / 255} />
@@ -23,7 +40,14 @@ export function PenStroke({ core, pen, onPaper, wide }: { core: Core; pen: Pen; 
 const wave = Int32Array.from(
   Array.from({ length: 48 }, (_, i) => {
     const t = i / 47;
-    return [t * 1240, -Math.sin(t * Math.PI * 3.2 - 0.5) * 130 * (1 - t * 0.2), 160 + 760 * Math.abs(Math.sin(t * Math.PI * 1.6 + 0.3)), i * (9 + 4 * Math.sin(t * 7)), 18, -10];
+    return [
+      t * 1240,
+      -Math.sin(t * Math.PI * 3.2 - 0.5) * 130 * (1 - t * 0.2),
+      160 + 760 * Math.abs(Math.sin(t * Math.PI * 1.6 + 0.3)),
+      i * (9 + 4 * Math.sin(t * 7)),
+      18,
+      -10,
+    ];
   })
     .flat()
     .map(Math.round),

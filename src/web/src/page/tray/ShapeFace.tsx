@@ -28,7 +28,16 @@ const paths: Record<ShapeChoice, string> = {
 /** A shape as a line, for its button. */
 export function ShapeFace({ kind }: { kind: ShapeChoice }) {
   return (
-    <svg viewBox="0 0 24 24" className="size-6" fill="none" stroke="currentColor" strokeWidth="1.3" strokeLinecap="round" strokeLinejoin="round" aria-hidden="true">
+    <svg
+      viewBox="0 0 24 24"
+      className="size-6"
+      fill="none"
+      stroke="currentColor"
+      strokeWidth="1.3"
+      strokeLinecap="round"
+      strokeLinejoin="round"
+      aria-hidden="true"
+    >
       <path d={paths[kind]} />
     </svg>
   );

@@ -12,7 +12,11 @@ interface UnfoldedProps {
 /** The settings of what is in the hand, beside the tray: one level deep. */
 export function Unfolded({ title, aside, testId, hint, children }: UnfoldedProps) {
   return (
-    <section aria-label={title} data-testid={testId} className="max-h-full w-[230px] overflow-y-auto rounded-lg border border-base-300 bg-base-100 p-4 shadow-sm">
+    <section
+      aria-label={title}
+      data-testid={testId}
+      className="max-h-full w-[230px] overflow-y-auto rounded-lg border border-base-300 bg-base-100 p-4 shadow-sm"
+    >
       <div className="flex items-baseline justify-between gap-2">
         <h2 className="text-[16px]">{title}</h2>
         {aside && <span className="text-[13px] text-quiet">{aside}</span>}
