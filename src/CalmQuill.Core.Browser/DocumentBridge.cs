@@ -1,6 +1,8 @@
 using System.Globalization;
 using System.Runtime.InteropServices.JavaScript;
+using CalmQuill.Core.Changing;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
 
 namespace CalmQuill.Core.Browser;
 
@@ -54,26 +56,91 @@ public static partial class DocumentBridge
     [JSExport]
     public static byte[] Snapshot(int handle) => OperationCodec.Encode(Session.Document(handle).Operations());
 
-    /// <summary>The same operations with fresh stamps; only for what nobody else has seen.</summary>
+    /// <summary>The operation of a batch with a fresh stamp, when the server refused its own as ahead of its clock; empty for one that it may have taken.</summary>
     [JSExport]
-    public static byte[] Restamp(byte[] batch, double now) =>
-        OperationCodec.Encode([.. OperationCodec.Decode(batch).Select(operation => Session.Replica.Restamp(operation, (long)now))]);
+    public static byte[] RestampAhead(byte[] batch, double serverNow, double now)
+    {
+        var operation = OperationCodec.Decode(batch)[0];
+        return operation.Time.UnixMilliseconds <= serverNow + OperationRules.MostAhead
+            ? []
+            : OperationCodec.Encode(Session.Replica.Restamp(operation, (long)now));
+    }
 
-    /// <summary>Gives what waits to be sent a fresh number, after the server refused the number of one of it as another's.</summary>
-    /// <param name="refused">A batch of the operation that was refused.</param>
-    /// <param name="waiting">All that waits, as batches of one operation, each framed by its length in four bytes.</param>
+    /// <summary>Gives operations a fresh number, after the server refused theirs as another's.</summary>
+    /// <param name="refused">Those that were refused: batches of one operation, each framed by its length in four bytes.</param>
+    /// <param name="waiting">All of their document that wait, those among them, framed too.</param>
     /// <param name="replica">The fresh number, 16 hexadecimal digits.</param>
-    /// <returns>The same batches in the same order, renumbered.</returns>
+    /// <returns>All that wait in the same order: those refused renumbered, the others naming them as they are called now.</returns>
     [JSExport]
     public static byte[] Renumber(byte[] refused, byte[] waiting, string replica)
     {
-        var old = OperationCodec.Decode(refused)[0].Id.Replica;
-        var fresh = ulong.Parse(replica, NumberStyles.HexNumber, CultureInfo.InvariantCulture);
-        var operations = Session.Unframed(waiting).Select(batch => OperationCodec.Decode(batch)[0]).ToList();
-        var renumbering = new Renumbering(operations.Select(operation => operation.Id).Where(id => id.Replica == old).ToHashSet(), fresh);
-        RenewIf(old, fresh);
-        return Session.Framed([.. operations.Select(operation => OperationCodec.Encode(renumbering.Of(operation)))]);
+        var which = Session.Unframed(refused).Select(batch => OperationCodec.Decode(batch)[0].Id).ToHashSet();
+        var fresh = Number(replica);
+        var renumbering = new Renumbering(which, fresh);
+        foreach (var old in which.Select(id => id.Replica).Distinct())
+            RenewIf(old, fresh);
+        return Session.Framed([
+            .. Session.Unframed(waiting).Select(batch => OperationCodec.Encode(renumbering.Of(OperationCodec.Decode(batch)[0]))),
+        ]);
     }
+
+    /// <summary>The number that a batch's first operation is signed with, 16 hexadecimal digits.</summary>
+    [JSExport]
+    public static string NumberOf(byte[] batch) => OperationCodec.Decode(batch)[0].Id.Replica.ToString("x16", CultureInfo.InvariantCulture);
+
+    /// <summary>What operations are, for a person: words with their counts, as JSON. What cannot be read is a word of its own.</summary>
+    /// <param name="batches">Batches, each framed by its length in four bytes.</param>
+    [JSExport]
+    public static string About(byte[] batches) =>
+        Json.List(
+            Session.Unframed(batches).SelectMany(Readable).Select(operation => WordFor(operation?.Change)).CountBy(word => word),
+            (json, counted) =>
+            {
+                json.WriteStartObject();
+                json.WriteString("word", counted.Key);
+                json.WriteNumber("count", counted.Value);
+                json.WriteEndObject();
+            }
+        );
+
+    /// <summary>The ink among operations on a page as a piece that can be laid down; empty when there is none.</summary>
+    /// <param name="batches">Batches, each framed by its length in four bytes.</param>
+    [JSExport]
+    public static byte[] PieceOf(byte[] batches)
+    {
+        var page = new PageDocument();
+        foreach (var operation in Session.Unframed(batches).SelectMany(Readable).OfType<Operation>())
+            page.Apply(operation);
+        var ink = page.Items.Where(item => item.Shown).Select(item => item.Id).ToHashSet();
+        return ink.Count > 0 ? Cutting.Of(page, ink) : [];
+    }
+
+    /// <summary>The operations of a batch; one null for a batch that cannot be read.</summary>
+    private static IReadOnlyList<Operation?> Readable(byte[] batch)
+    {
+        try
+        {
+            return OperationCodec.Decode(batch);
+        }
+        catch (OperationFormatException)
+        {
+            return [null];
+        }
+    }
+
+    private static string WordFor(Change? change) =>
+        change switch
+        {
+            Change.StrokeAdded => "stroke",
+            Change.ShapeAdded => "shape",
+            Change.SpotAdded or Change.SpotSet => "mark or link",
+            Change.NodePlaced or Change.PageAdded => "thing put in its place",
+            Change.PropertySet { Property: Property.Name } => "name",
+            Change.TagSet => "tag",
+            Change.LayerSet => "layer",
+            null => "thing that cannot be read",
+            _ => "change",
+        };
 
     /// <summary>The number this application signs with.</summary>
     [JSExport]
@@ -81,11 +148,9 @@ public static partial class DocumentBridge
 
     /// <summary>Goes on under a fresh number when the one given is this application's.</summary>
     [JSExport]
-    public static void Renew(string old, string fresh) =>
-        RenewIf(
-            ulong.Parse(old, NumberStyles.HexNumber, CultureInfo.InvariantCulture),
-            ulong.Parse(fresh, NumberStyles.HexNumber, CultureInfo.InvariantCulture)
-        );
+    public static void Renew(string old, string fresh) => RenewIf(Number(old), Number(fresh));
+
+    private static ulong Number(string replica) => ulong.Parse(replica, NumberStyles.HexNumber, CultureInfo.InvariantCulture);
 
     private static void RenewIf(ulong old, ulong fresh)
     {

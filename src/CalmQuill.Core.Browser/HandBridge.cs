@@ -121,11 +121,12 @@ public static partial class HandBridge
     [JSExport]
     public static int[] BoundsOfPiece(byte[] piece) => Cutting.Bounds(piece) is { } box ? [box.Left, box.Top, box.Right, box.Bottom] : [];
 
-    /// <summary>Begins to lay a piece down and says how many changes that takes. A piece that is none throws with a sentence, and nothing is laid.</summary>
+    /// <summary>Begins to lay a piece down and says how many changes that takes. When it is no piece, or one change is against the rules, it throws with a sentence and nothing is laid.</summary>
     [JSExport]
-    public static int BeginLay(byte[] piece, int dx, int dy, string layer)
+    public static int BeginLay(int page, byte[] piece, int dx, int dy, string layer)
     {
         laying = new Laying(piece, dx, dy, Guid.TryParse(layer, out var id) ? id : Guid.Empty);
+        laying.Try(Session.For(page).Check);
         return laying.Count;
     }
 

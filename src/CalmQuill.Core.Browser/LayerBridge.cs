@@ -38,38 +38,26 @@ public static partial class LayerBridge
 
     /// <summary>Adds a layer in front of another.</summary>
     [JSExport]
-    public static byte[] Add(int page, string layer, string name, string after, double random, double now) =>
-        Session.Do(
-            page,
-            new Change.LayerSet(
-                Guid.Parse(layer),
-                [new LayerValue(LayerField.Name, name), new LayerValue(LayerField.Order, OrderAfter(page, layer, after, random))]
-            ),
-            now
-        );
+    public static byte[] Add(int page, string layer, string name, string after, double now) =>
+        Put(page, Guid.Parse(layer), after, [new LayerValue(LayerField.Name, name)], now);
 
-    /// <summary>Puts a layer in front of another; behind all with none given.</summary>
+    /// <summary>Puts a layer in front of another; behind all with none given. Framed operations, one step.</summary>
     [JSExport]
-    public static byte[] Move(int page, string layer, string after, double random, double now) =>
-        Session.Do(
-            page,
-            new Change.LayerSet(Guid.Parse(layer), [new LayerValue(LayerField.Order, OrderAfter(page, layer, after, random))]),
-            now
-        );
+    public static byte[] Move(int page, string layer, string after, double now) => Put(page, Guid.Parse(layer), after, [], now);
 
     /// <summary>Writes one field; see <see cref="LayerField"/>.</summary>
     [JSExport]
     public static byte[] Set(int page, string layer, int field, string value, double now) =>
         Session.Do(page, new Change.LayerSet(Guid.Parse(layer), [new LayerValue((LayerField)field, value)]), now);
 
-    private static string OrderAfter(int page, string layer, string after, double random)
+    private static byte[] Put(int page, Guid layer, string after, LayerValue[] values, double now)
     {
-        var others = Session.Document<PageDocument>(page).Layers.Where(one => one.Id.ToString() != layer).ToList();
-        var index = after.Length == 0 ? -1 : others.FindIndex(one => one.Id.ToString() == after);
-        return OrderKey.Between(
-            index >= 0 ? others[index].Order : null,
-            index + 1 < others.Count ? others[index + 1].Order : null,
-            (ulong)random
-        );
+        var others = Session.Document<PageDocument>(page).Layers.Where(one => one.Id != layer).Select(one => (one.Id, one.Order)).ToList();
+        var index = after.Length == 0 ? 0 : others.FindIndex(one => one.Id.ToString() == after) + 1;
+        var place = Neighbourhood.Of(others, index, Session.Replica.Id);
+        // Layers with long keys, or with the same one, are laid anew.
+        var laid = place.Laid.Select(one => (Change)new Change.LayerSet(one.Id, [new LayerValue(LayerField.Order, one.Order)]));
+        var put = new Change.LayerSet(layer, [.. values, new LayerValue(LayerField.Order, place.Order)]);
+        return Session.DoAll(page, [.. laid, put], now, true);
     }
 }

@@ -72,7 +72,7 @@ public static partial class LibraryBridge
 
     /// <summary>Puts a node into a parent: after a sibling, at the head with “first”, or at the end with an empty text. Refuses what the tree does not allow.</summary>
     [JSExport]
-    public static byte[] Place(int library, string node, int kind, string parent, string after, double random, double now)
+    public static byte[] Place(int library, string node, int kind, string parent, string after, double now)
     {
         var document = Library(library);
         var (id, into, nodeKind) = (Guid.Parse(node), Guid.Parse(parent), (NodeKind)kind);
@@ -89,7 +89,7 @@ public static partial class LibraryBridge
             .OrderBy(sibling => sibling.Order, StringComparer.Ordinal)
             .ThenBy(sibling => sibling.Id)
             .ToList();
-        return Session.Do(library, new Change.NodePlaced(id, nodeKind, into, Siblings.KeyAfter(siblings, after, (ulong)random)), now);
+        return Session.DoAll(library, Siblings.PutAfter(siblings, after, id, nodeKind, into), now);
     }
 
     /// <summary>Writes a register of what lies in a library or notebook; see <see cref="Property"/> for the numbers.</summary>

@@ -43,7 +43,7 @@ public static partial class NotebookBridge
 
     /// <summary>Puts a section (3) or page (4) somewhere: after a sibling, at the head with “first”, or at the end with an empty text; makes it when it is new.</summary>
     [JSExport]
-    public static byte[] Place(int notebook, string entry, int kind, string parent, string after, double random, double now)
+    public static byte[] Place(int notebook, string entry, int kind, string parent, string after, double now)
     {
         var document = Session.Document<NotebookDocument>(notebook);
         var (id, into, nodeKind) = (Guid.Parse(entry), Guid.Parse(parent), (NodeKind)kind);
@@ -64,7 +64,7 @@ public static partial class NotebookBridge
             .Where(sibling => sibling.Parent == into && sibling.Id != id)
             .Select(sibling => (sibling.Id, sibling.Order))
             .ToList();
-        return Session.Do(notebook, new Change.NodePlaced(id, nodeKind, into, Siblings.KeyAfter(siblings, after, (ulong)random)), now);
+        return Session.DoAll(notebook, Siblings.PutAfter(siblings, after, id, nodeKind, into), now);
     }
 
     /// <summary>The page of a day (2026-11-23) in a notebook.</summary>

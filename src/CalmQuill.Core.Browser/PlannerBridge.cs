@@ -55,11 +55,7 @@ public static partial class PlannerBridge
             .Select((paper, i) => (Kind: (PlannerKind)(i + 1), Paper: paper))
             .ToDictionary(one => one.Kind, one => one.Paper);
         var bytes = new byte[16];
-        return DoAll(
-            notebook,
-            PlannerPlan.Make(Guid.Parse(id), SettingsOf(settings), byKind, colours, NewId, () => (ulong)chance.NextInt64()),
-            now
-        );
+        return DoAll(notebook, PlannerPlan.Make(Guid.Parse(id), SettingsOf(settings), byKind, colours, NewId, Session.Replica.Id), now);
 
         Guid NewId()
         {

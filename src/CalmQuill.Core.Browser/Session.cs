@@ -1,4 +1,3 @@
-using CalmQuill.Core.Access;
 using CalmQuill.Core.Operations;
 
 namespace CalmQuill.Core.Browser;
@@ -34,36 +33,26 @@ internal static class Session
     {
         if (change is null)
             return [];
-        var document = Open[handle];
-        var operation = Replica.Make(change, (long)now);
-        if (
-            OperationRules.Check(operation, document.Kind, Role.Writer, Replica.Author, long.MaxValue - OperationRules.MostAhead) is
-            { } refusal
-        )
-            throw new InvalidOperationException(refusal.Sentence);
-        document.Apply(operation);
+        var operation = For(handle).One(change, (long)now);
+        Open[handle].Apply(operation);
         return OperationCodec.Encode(operation);
     }
 
     /// <summary>Makes an operation of each change; each comes as a batch of its own, framed by its length in four bytes, lowest first.</summary>
     /// <param name="handle">The document.</param>
-    /// <param name="changes">What is done.</param>
+    /// <param name="changes">What is done: all of it, or nothing when one change is against the rules.</param>
     /// <param name="now">The device's clock.</param>
     /// <param name="joined">Whether undo takes them back together, as one step.</param>
     public static byte[] DoAll(int handle, IReadOnlyList<Change> changes, double now, bool joined = false)
     {
-        var frames = new List<byte[]>();
-        var made = new List<OpId>();
-        foreach (var change in changes)
-        {
-            frames.Add(Do(handle, change, now));
-            made.Add(Replica.LastId);
-        }
-
-        if (joined && made.Count > 1)
-            frames.Add(Do(handle, new Change.StepsJoined(made), now));
-        return Framed(frames);
+        var operations = For(handle).All(changes, (long)now, joined);
+        foreach (var operation in operations)
+            Open[handle].Apply(operation);
+        return Framed([.. operations.Select(operation => OperationCodec.Encode(operation))]);
     }
+
+    /// <summary>Makes operations for a document.</summary>
+    public static Making For(int handle) => new(Replica, Open[handle].Kind);
 
     /// <summary>The batches of <see cref="Framed"/>.</summary>
     public static List<byte[]> Unframed(byte[] framed)

@@ -4,6 +4,7 @@ using CalmQuill.Server.Calendars;
 using CalmQuill.Server.Desk;
 using CalmQuill.Server.Documents;
 using CalmQuill.Server.Export;
+using CalmQuill.Server.Faults;
 using CalmQuill.Server.Front;
 using CalmQuill.Server.Lenses;
 using CalmQuill.Server.Library;
@@ -18,6 +19,7 @@ using CalmQuill.Server.Spots;
 using CalmQuill.Store;
 using CalmQuill.Store.Assets;
 using CalmQuill.Store.Documents;
+using CalmQuill.Store.Faults;
 using CalmQuill.Store.Lenses;
 using CalmQuill.Store.Library;
 using CalmQuill.Store.Locks;
@@ -70,6 +72,7 @@ public static class QuillServer
         app.UseRouting();
         app.UseRequestTimeouts();
         app.UseAuthentication();
+        app.UseMiddleware<SamePerson>();
         app.UseRateLimiter();
         app.UseAuthorization();
         app.UseMiddleware<Doorkeeper>();
@@ -88,6 +91,7 @@ public static class QuillServer
         api.MapSpots();
         api.MapAssets();
         api.MapCalendars();
+        api.MapFaults();
         app.MapHub<LiveHub>("/live").RequireAuthorization();
         app.MapFrontEndFallback(settings.FrontEnd);
         return app;
@@ -115,6 +119,7 @@ public static class QuillServer
             .AddSingleton<ReplicaStore>()
             .AddSingleton<SessionStore>()
             .AddSingleton<LetterStore>()
+            .AddSingleton<FaultStore>()
             .AddSingleton<RightsNews>();
         services
             .AddHttpClient(CalendarEndpoints.Client)

@@ -1,5 +1,4 @@
 using CalmQuill.Core.Ink;
-using CalmQuill.Core.Ordering;
 using CalmQuill.Testing;
 using CsCheck;
 
@@ -265,37 +264,6 @@ public class InkTests
         );
         var straight = new StrokeSamples([0, 10, 20, 30], [0, 0, 0, 0], [1, 1, 1, 1], [0, 1, 2, 3]);
         Assert.Equal([0, 3], LineSimplifier.Keep(straight, 0, 3, 1));
-    }
-
-    [Fact]
-    public void There_is_always_a_key_between_two_keys() =>
-        Gen.Select(Gen.ULong, Gen.Int[0, 1000])
-            .Array[1, 80]
-            .Sample(
-                steps =>
-                {
-                    var keys = new List<string>();
-                    foreach (var (random, where) in steps)
-                    {
-                        var at = where % (keys.Count + 1);
-                        var key = OrderKey.Between(at > 0 ? keys[at - 1] : null, at < keys.Count ? keys[at] : null, random);
-                        Assert.True(OrderKey.IsValid(key));
-                        keys.Insert(at, key);
-                    }
-
-                    Assert.Equal(keys.Order(StringComparer.Ordinal), keys);
-                    Assert.Equal(keys.Count, keys.Distinct().Count());
-                },
-                iter: 500
-            );
-
-    [Fact]
-    public void A_thousand_pages_added_at_the_end_keep_short_keys()
-    {
-        string? last = null;
-        for (var i = 0; i < 1000; i++)
-            last = OrderKey.Between(last, null, (ulong)i * 7919);
-        Assert.InRange(last!.Length, 1, 120);
     }
 
     private static Outline OutlineOf(StrokeSamples samples, Pen pen)

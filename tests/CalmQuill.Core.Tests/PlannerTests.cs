@@ -207,7 +207,7 @@ public class PlannerTests
         var document = new NotebookDocument();
         var device = new Replica(3, Generate.People[0]);
         var section = 5000;
-        foreach (var change in PlannerPlan.Make(notebook, settings, papers, ["sky"], () => Generate.Node(section++), () => 7))
+        foreach (var change in PlannerPlan.Make(notebook, settings, papers, ["sky"], () => Generate.Node(section++), 7))
             document.Apply(device.Make(change, 1));
         return document;
     }

@@ -40,8 +40,16 @@ public sealed class SignInTests : InterfaceTest
         laptop.Until(() => laptop.Count("[data-testid=device]") == 2, "both devices");
         laptop.Press("end-device");
         laptop.Until(() => laptop.Count("[data-testid=device]") == 1, "one device");
-        phone.Find("signed-out-notice");
-        phone.Go("/sign-in");
+        phone.Find("sign-in-form");
+        // Once it has been told, nothing of the person is left on it.
+        phone.Until(
+            () =>
+                phone.AsyncScript(
+                    "const done = arguments[arguments.length - 1]; indexedDB.databases().then((all) => done(all.filter((one) => one.name.startsWith('calm-quill')).length))"
+                )
+                    is 0L,
+            "an empty device"
+        );
         phone.Fill("input[name=email]", Group.Writer.Email);
         phone.Fill("input[name=password]", QuillHost.Password);
         phone.Press("sign-in");

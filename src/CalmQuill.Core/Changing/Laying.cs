@@ -36,6 +36,9 @@ public sealed class Laying
             throw new OperationFormatException("This is not a piece of a page.");
     }
 
+    private Laying(List<Operation> piece, int dx, int dy, Guid layer) =>
+        (this.piece, this.dx, this.dy, this.layer) = (piece, dx, dy, layer);
+
     /// <summary>How many changes it takes.</summary>
     public int Count => piece.Count;
 
@@ -47,6 +50,21 @@ public sealed class Laying
 
     /// <summary>All operations that were made: one step for undo, once they are joined.</summary>
     public IReadOnlyList<OpId> Steps => steps;
+
+    /// <summary>Goes through all the changes without making any, so that a piece that cannot be laid whole is not laid half.</summary>
+    /// <param name="check">Throws when a change may not be made.</param>
+    /// <exception cref="InvalidOperationException">The piece hangs together wrongly, or <paramref name="check"/> threw it.</exception>
+    public void Try(Action<Change> check)
+    {
+        var trial = new Laying(piece, dx, dy, layer);
+        OpId Tried(Change change)
+        {
+            check(change);
+            return new OpId(1, (ulong)trial.next);
+        }
+
+        while (trial.Next(Tried)) { }
+    }
 
     /// <summary>Makes the next change; false when all is laid down.</summary>
     /// <param name="make">Makes an operation of a change and says its id.</param>

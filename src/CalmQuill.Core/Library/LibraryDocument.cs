@@ -30,7 +30,7 @@ public sealed class LibraryDocument
     public bool Apply(Operation operation)
     {
         if (
-            operation.Change is not (Change.NodePlaced or Change.PropertySet or Change.TagSet or Change.Visited)
+            operation.Change is not (Change.NodePlaced or Change.OrdersSet or Change.PropertySet or Change.TagSet or Change.Visited)
             || !operations.TryAdd(operation.Id, operation)
         )
             return false;
@@ -40,6 +40,9 @@ public sealed class LibraryDocument
                 tree.Apply(operation.Stamp, placed);
                 touched.Add(placed.Node);
                 created.TryAdd(placed.Node, (operation.Stamp, operation.Author));
+                break;
+            case Change.OrdersSet orders:
+                tree.Apply(operation.Stamp, orders);
                 break;
             case Change.PropertySet set:
                 registers.Write(set.Target, set.Property, operation.Stamp, set.Value);

@@ -17,18 +17,26 @@ public sealed class PlacedTree
 
     public readonly record struct Place(NodeKind Kind, Guid Parent, string Order);
 
-    private readonly record struct LogEntry(Stamp Stamp, Change.NodePlaced Move, Place? Before, bool Done);
+    /// <summary>A move, or with no kind a new key for what is there already.</summary>
+    private readonly record struct Step(Guid Node, NodeKind? Kind, Guid Parent, string Order);
+
+    private readonly record struct LogEntry(Stamp Stamp, Step Step, Place? Before, bool Done);
 
     public IReadOnlyDictionary<Guid, Place> Places => places;
 
-    public void Apply(Stamp stamp, Change.NodePlaced move)
+    public void Apply(Stamp stamp, Change.NodePlaced move) => Apply(stamp, [new Step(move.Node, move.NodeKind, move.Parent, move.Order)]);
+
+    public void Apply(Stamp stamp, Change.OrdersSet set) =>
+        Apply(stamp, [.. set.Orders.Select(one => new Step(one.Node, null, default, one.Order))]);
+
+    private void Apply(Stamp stamp, Step[] steps)
     {
         var at = log.Count;
         while (at > 0 && log[at - 1].Stamp > stamp)
             Undo(log[--at]);
-        log.Insert(at, Do(stamp, move));
-        for (var i = at + 1; i < log.Count; i++)
-            log[i] = Do(log[i].Stamp, log[i].Move);
+        log.InsertRange(at, [.. steps.Select(step => Do(stamp, step))]);
+        for (var i = at + steps.Length; i < log.Count; i++)
+            log[i] = Do(log[i].Stamp, log[i].Step);
     }
 
     /// <summary>Whether <paramref name="node"/> is <paramref name="ancestor"/> or lies somewhere below it; also where it lies too deep to say.</summary>
@@ -102,19 +110,23 @@ public sealed class PlacedTree
         }
     }
 
-    private LogEntry Do(Stamp stamp, Change.NodePlaced move)
+    private LogEntry Do(Stamp stamp, Step step)
     {
-        Place? before = places.TryGetValue(move.Node, out var standing) ? standing : null;
-        var fits =
-            !IsUnder(move.Parent, move.Node)
-            && MayLieIn(move.NodeKind, move.Parent)
-            && (before is not { } known || known.Kind == move.NodeKind);
+        Place? before = places.TryGetValue(step.Node, out var standing) ? standing : null;
+        if (step.Kind is not { } kind)
+        {
+            if (before is not null)
+                places[step.Node] = standing with { Order = step.Order };
+            return new LogEntry(stamp, step, before, before is not null);
+        }
+
+        var fits = !IsUnder(step.Parent, step.Node) && MayLieIn(kind, step.Parent) && (before is not { } known || known.Kind == kind);
         if (fits)
-            places[move.Node] = new Place(move.NodeKind, move.Parent, move.Order);
+            places[step.Node] = new Place(kind, step.Parent, step.Order);
         // A thing that is new must stand somewhere, or it would be lost.
         else if (before is null)
-            places[move.Node] = new Place(move.NodeKind, Guid.Empty, move.Order);
-        return new LogEntry(stamp, move, before, fits || before is null);
+            places[step.Node] = new Place(kind, Guid.Empty, step.Order);
+        return new LogEntry(stamp, step, before, fits || before is null);
     }
 
     private void Undo(LogEntry entry)
@@ -122,8 +134,8 @@ public sealed class PlacedTree
         if (!entry.Done)
             return;
         if (entry.Before is { } before)
-            places[entry.Move.Node] = before;
+            places[entry.Step.Node] = before;
         else
-            places.Remove(entry.Move.Node);
+            places.Remove(entry.Step.Node);
     }
 }

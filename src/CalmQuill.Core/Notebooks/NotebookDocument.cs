@@ -26,7 +26,7 @@ public sealed class NotebookDocument
     public bool Apply(Operation operation)
     {
         if (
-            operation.Change is not (Change.PageAdded or Change.NodePlaced or Change.PropertySet or Change.TagSet)
+            operation.Change is not (Change.PageAdded or Change.NodePlaced or Change.OrdersSet or Change.PropertySet or Change.TagSet)
             || !operations.TryAdd(operation.Id, operation)
         )
             return false;
@@ -38,6 +38,9 @@ public sealed class NotebookDocument
                 break;
             case Change.NodePlaced placed:
                 Place(operation.Stamp, placed);
+                break;
+            case Change.OrdersSet orders:
+                tree.Apply(operation.Stamp, orders);
                 break;
             case Change.PropertySet set:
                 registers.Write(set.Target, set.Property, operation.Stamp, set.Value);

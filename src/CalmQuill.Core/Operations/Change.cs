@@ -35,6 +35,15 @@ public abstract record Change
         public override ChangeKind Kind => ChangeKind.PageAdded;
     }
 
+    /// <summary>
+    /// Library and notebook: gives things new keys among their siblings, where keys have become long. Nothing moves to another parent, and what is not there yet
+    /// is not made; like a move it is done in the order of its stamp.
+    /// </summary>
+    public sealed record OrdersSet(IReadOnlyList<NodeOrder> Orders) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.OrdersSet;
+    }
+
     /// <summary>Page: adds a stroke, whose item id is the operation's id. <paramref name="StartedAt"/> is UTC, in milliseconds since 1970.</summary>
     public sealed record StrokeAdded(Pen Pen, long StartedAt, StrokeSamples Samples) : Change
     {
@@ -129,6 +138,9 @@ public abstract record Change
         public override ChangeKind Kind => ChangeKind.Visited;
     }
 }
+
+/// <summary>A thing and its new key among its siblings.</summary>
+public readonly record struct NodeOrder(Guid Node, string Order);
 
 /// <summary>The gaps that one operation makes in one stroke.</summary>
 public readonly record struct StrokeGaps(OpId Stroke, IReadOnlyList<Interval> Intervals);

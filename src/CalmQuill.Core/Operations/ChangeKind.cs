@@ -20,4 +20,5 @@ public enum ChangeKind : byte
     ItemsSet = 15,
     LayerSet = 16,
     StepsJoined = 17,
+    OrdersSet = 18,
 }

@@ -219,6 +219,15 @@ public static class OperationCodec
                 writer.Text(added.Order);
                 writer.Text(added.Paper);
                 break;
+            case Change.OrdersSet set:
+                writer.Varint((ulong)set.Orders.Count);
+                foreach (var (node, order) in set.Orders)
+                {
+                    writer.Guid(node);
+                    writer.Text(order);
+                }
+
+                break;
             case Change.ItemsRemoved removed:
                 WriteIds(writer, removed.Items);
                 break;
@@ -309,6 +318,11 @@ public static class OperationCodec
                 return new Change.PropertySet(reader.Guid(), (Property)reader.Byte(), reader.Text(MostTextBytes));
             case ChangeKind.PageAdded:
                 return new Change.PageAdded(reader.Guid(), reader.Text(MostTextBytes), reader.Text(MostTextBytes));
+            case ChangeKind.OrdersSet:
+                var orders = new NodeOrder[reader.Count(MostItems, 17, "things")];
+                for (var i = 0; i < orders.Length; i++)
+                    orders[i] = new NodeOrder(reader.Guid(), reader.Text(MostTextBytes));
+                return new Change.OrdersSet(orders);
             case ChangeKind.ItemsRemoved:
                 return new Change.ItemsRemoved(ReadIds(ref reader));
             case ChangeKind.ItemsShifted:

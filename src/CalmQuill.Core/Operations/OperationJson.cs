@@ -68,6 +68,12 @@ public static class OperationJson
                 json.WriteString("order", added.Order);
                 json.WriteString("paper", added.Paper);
                 break;
+            case Change.OrdersSet set:
+                json.WriteStartObject("orders");
+                foreach (var (node, order) in set.Orders)
+                    json.WriteString(node.ToString(), order);
+                json.WriteEndObject();
+                break;
             case Change.StrokeAdded stroke:
                 WritePen(json, stroke.Pen);
                 if (stroke.Layer != Guid.Empty)
@@ -172,6 +178,11 @@ public static class OperationJson
                 Text(json, "value")
             ),
             ChangeKind.PageAdded => new Change.PageAdded(json.GetProperty("page").GetGuid(), Text(json, "order"), Text(json, "paper")),
+            ChangeKind.OrdersSet => new Change.OrdersSet([
+                .. json.GetProperty("orders")
+                    .EnumerateObject()
+                    .Select(one => new NodeOrder(Guid.Parse(one.Name), one.Value.GetString() ?? "")),
+            ]),
             ChangeKind.StrokeAdded => new Change.StrokeAdded(ReadPen(json), json.GetProperty("startedAt").GetInt64(), ReadSamples(json))
             {
                 Layer = LayerOf(json),

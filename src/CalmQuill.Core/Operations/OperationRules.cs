@@ -60,6 +60,7 @@ public static class OperationRules
         change switch
         {
             Change.NodePlaced placed => [placed.Order],
+            Change.OrdersSet set => set.Orders.Select(one => one.Order),
             Change.PropertySet set => [set.Value],
             Change.PageAdded added => [added.Order, added.Paper],
             Change.SpotAdded spot => spot.Values.Select(value => value.Value),
@@ -101,6 +102,7 @@ public static class OperationRules
                         or Property.Turning,
                 } set
             ) => Check(set),
+            (DocumentKind.Library or DocumentKind.Notebook, Change.OrdersSet set) => Check(set),
             (DocumentKind.Library or DocumentKind.Notebook, Change.TagSet tag) => tag.Target == Guid.Empty || tag.Tag == Guid.Empty
                 ? new Refusal("bad-id", "A tag needs something to be put on.")
                 : null,
@@ -125,6 +127,17 @@ public static class OperationRules
         if (placed.Node == Guid.Empty)
             return new Refusal("bad-id", "What is put somewhere has no proper id.");
         return OrderKey.IsValid(placed.Order) ? null : new Refusal("bad-order", "The place in the order is not well formed.");
+    }
+
+    private static Refusal? Check(Change.OrdersSet set)
+    {
+        if (set.Orders.Count is 0 or > Neighbourhood.MostLaid)
+            return new Refusal("bad-order", $"Between one and {Neighbourhood.MostLaid:N0} things get a new place at once.");
+        if (set.Orders.Select(one => one.Node).Distinct().Count() < set.Orders.Count)
+            return new Refusal("bad-order", "A thing gets two new places at once.");
+        return set.Orders.All(one => one.Node != Guid.Empty && OrderKey.IsValid(one.Order))
+            ? null
+            : new Refusal("bad-order", "The place in the order is not well formed.");
     }
 
     private static Refusal? Check(Change.PropertySet set) =>

@@ -31,11 +31,16 @@ public sealed class Replica(ulong id, Guid author)
             latest = stamp;
     }
 
-    /// <summary>Sets the device's clock right by the server's; earlier stamps that ran ahead no longer drive the clock.</summary>
+    /// <summary>
+    /// Sets the device's clock right by the server's; earlier stamps that ran further ahead than the server takes no longer drive the clock. Those that it did
+    /// take still do, so that what follows them keeps on following them.
+    /// </summary>
     public void CorrectClock(long serverUnixMilliseconds, long deviceUnixMilliseconds)
     {
         ClockOffset = serverUnixMilliseconds - deviceUnixMilliseconds;
-        latest = Hlc.At(serverUnixMilliseconds);
+        var furthest = Hlc.At(serverUnixMilliseconds + OperationRules.MostAhead);
+        if (latest > furthest)
+            latest = furthest;
     }
 
     /// <summary>Goes on under another number, since somebody else has this one. Counters go on where they were.</summary>

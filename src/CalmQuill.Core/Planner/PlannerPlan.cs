@@ -76,14 +76,14 @@ public static class PlannerPlan
     /// <param name="papers">The paper of each kind of page, in the text form.</param>
     /// <param name="colours">Colours for sections, taken in turn.</param>
     /// <param name="newId">Draws a fresh id for a section.</param>
-    /// <param name="random">Draws what keeps order keys apart.</param>
+    /// <param name="device">A number of whoever makes it, for order keys.</param>
     public static IEnumerable<Change> Make(
         Guid notebook,
         PlannerSettings settings,
         IReadOnlyDictionary<PlannerKind, string> papers,
         IReadOnlyList<string> colours,
         Func<Guid> newId,
-        Func<ulong> random
+        ulong device
     )
     {
         yield return new Change.PropertySet(notebook, Property.Planner, settings.ToString());
@@ -97,14 +97,14 @@ public static class PlannerPlan
             if (planned.Section != title)
             {
                 (section, title, order) = (newId(), planned.Section, null);
-                sectionOrder = OrderKey.Between(sectionOrder, null, random());
+                sectionOrder = OrderKey.Between(sectionOrder, null, device);
                 yield return new Change.PropertySet(section, Property.Name, title);
                 yield return new Change.PropertySet(section, Property.Colour, colours[count++ % colours.Count]);
                 yield return new Change.NodePlaced(section, NodeKind.Section, Guid.Empty, sectionOrder);
             }
 
             var id = planned.Page.IdIn(notebook);
-            order = OrderKey.Between(order, null, random());
+            order = OrderKey.Between(order, null, device);
             yield return new Change.PropertySet(id, Property.Planner, planned.Page.ToString());
             yield return new Change.PropertySet(id, Property.Paper, papers[planned.Page.Kind]);
             if (planned.Title.Length > 0)

@@ -68,7 +68,7 @@ public sealed class WorkshopPapers(DocumentStore documents, AssetStore assets, G
             .Read(LanternCalendar.Write(today, changed: false), settings.First, settings.Last, "UTC", cancel)
             .Content!;
         var changes = PlannerPlan
-            .Make(planner, settings, Papers, ["sky", "spruce", "madder", "gold", "lichen", "plum"], NewId, () => (ulong)random.NextInt64())
+            .Make(planner, settings, Papers, ["sky", "spruce", "madder", "gold", "lichen", "plum"], NewId, (ulong)random.NextInt64())
             .Concat(PlannerPlan.Update([], calendar.Entries));
         await documents.Append(
             new DocumentRef(group, DocumentKind.Notebook, planner),

@@ -158,8 +158,7 @@ internal static class CopyEndpoints
 
         private static Guid NewId() => Guid.NewGuid();
 
-        private static string Key(string? before, string? after) =>
-            OrderKey.Between(before, after, unchecked((ulong)Random.Shared.NextInt64()));
+        private string Key(string? before, string? after) => OrderKey.Between(before, after, device.Id);
 
         /// <summary>The name of a copy; of a name that is too long already, as much as fits.</summary>
         private static string Called(string name)

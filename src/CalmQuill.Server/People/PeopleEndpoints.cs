@@ -40,6 +40,7 @@ internal static class PeopleEndpoints
         api.MapPost("/invitations", Invite).RequireAuthorization();
         api.MapPut("/people/me", ChangeDetails).RequireAuthorization();
         api.MapPut("/people/me/password", ChangePassword).RequireAuthorization();
+        api.MapPost("/people/me/password/check", CheckPassword).RequireAuthorization();
         api.MapPost("/people/me/second-factor", Offer).RequireAuthorization();
         api.MapPut("/people/me/second-factor", TurnOn).RequireAuthorization();
         api.MapPost("/people/me/second-factor/off", TurnOff).RequireAuthorization();
@@ -267,6 +268,23 @@ internal static class PeopleEndpoints
             return Problems.BadInput(problem);
         await people.SetPassword(person.Id, hasher.HashPassword(person, asked.New!), http.User.Session(), cancel);
         return Results.NoContent();
+    }
+
+    /// <summary>Whether a password is the person's: a device that is going to ask for it without a connection makes sure of it first.</summary>
+    private static async Task<IResult> CheckPassword(
+        NewPassword asked,
+        HttpContext http,
+        PersonStore people,
+        IPasswordHasher<Person> hasher,
+        SignInLimiter limiter,
+        Settings settings,
+        CancellationToken cancel
+    )
+    {
+        var person = (await people.Find(http.User.Id(), cancel))!;
+        if (!await limiter.Allows($"details of {person.Id}", http, null, cancel))
+            return Problems.TooMany();
+        return hasher.IsPassword(person, asked.Old, settings.IsDemonstration) ? Results.NoContent() : WrongPassword();
     }
 
     /// <summary>A fresh secret for an authenticator. Nothing is turned on until a code of it is given.</summary>

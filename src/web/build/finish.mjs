@@ -3,11 +3,10 @@ import { cpSync, existsSync, readdirSync, readFileSync, statSync, writeFileSync 
 import { join } from 'node:path';
 import { brotliCompressSync, constants } from 'node:zlib';
 import { generateSW } from 'workbox-build';
+import { coreFolder, corePublished } from './identity.mjs';
 
 const dist = new URL('../dist', import.meta.url).pathname;
-const core = new URL('../../CalmQuill.Core.Browser/bin/Release/net10.0/publish/wwwroot/_framework', import.meta.url)
-  .pathname;
-cpSync(core, join(dist, '_framework'), { recursive: true, filter: (file) => !file.endsWith('.gz') });
+cpSync(corePublished, join(dist, coreFolder), { recursive: true, filter: (file) => !file.endsWith('.gz') });
 
 await generateSW({
   globDirectory: dist,
@@ -18,7 +17,7 @@ await generateSW({
     '*.webmanifest',
     'assets/*.{js,css}',
     'assets/*latin-*.woff2',
-    '_framework/*.{js,wasm}',
+    'assets/core-*/*.{js,wasm}',
   ],
   // What reads PDF files is fetched when it is first needed.
   globIgnores: ['**/*ext*.woff2', '**/*italic*.woff2', '**/pdf*'],
@@ -33,8 +32,11 @@ await generateSW({
       options: { cacheName: 'thumbnails', cacheableResponse: { statuses: [200] } },
     },
   ],
-  skipWaiting: true,
+  // A new version waits until all tabs agree (agree.js); the first one serves at once.
+  skipWaiting: false,
   clientsClaim: true,
+  importScripts: ['/agree.js'],
+  dontCacheBustURLsMatching: /^assets\//,
   sourcemap: false,
   inlineWorkboxRuntime: true,
 });

@@ -4,11 +4,16 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
 import { App } from './app/App';
+import { watchVersions } from './app/newVersion';
 import { applyTheme } from './app/theme';
+import { reportFault } from './sync/faults';
+import { syncState } from './sync/syncState';
 import './styles.css';
 
 applyTheme();
-if (import.meta.env.PROD && 'serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js');
+void watchVersions(() => syncState().onlyInMemory > 0).catch((problem: unknown) =>
+  reportFault('The service worker could not be started.', problem),
+);
 
 const queries = new QueryClient({
   defaultOptions: { queries: { networkMode: 'always', retry: false, staleTime: 2_000 } },

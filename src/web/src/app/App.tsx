@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import { Navigate, Outlet, Route, Routes, useLocation } from 'react-router';
 import { DeskScreen } from '../desk/DeskScreen';
 import { FollowUpsScreen } from '../followups/FollowUpsScreen';
@@ -13,14 +13,17 @@ import { PageScreen } from '../page/PageScreen';
 import { PapersScreen } from '../papers/PapersScreen';
 import { PlannerScreen } from '../planner/PlannerScreen';
 import { AccountScreen } from '../session/AccountScreen';
-import { type Session, SessionContext, fetchSession } from '../session/session';
+import { LockedScreen } from '../session/LockedScreen';
+import { fetchSession, LockedDevice, type Session, SessionContext } from '../session/session';
 import { NewPasswordScreen } from '../session/NewPasswordScreen';
 import { SignInScreen } from '../session/SignInScreen';
 import { WelcomeScreen } from '../session/WelcomeScreen';
+import { useSyncState } from '../sync/syncState';
 import { useNews } from '../sync/useNews';
 import { WorkspaceProvider } from '../sync/workspace';
 import { WebScreen } from '../weave/WebScreen';
 import { Rail } from './Rail';
+import { ScreenBoundary } from './ScreenBoundary';
 import { SyncNotice } from './SyncNotice';
 
 /** Signed out, the door; signed in, the rail and the screens. */
@@ -29,7 +32,9 @@ export function App() {
   const location = useLocation();
   const session = useQuery({ queryKey: ['session'], queryFn: fetchSession, staleTime: Infinity });
   const enter = (entered: Session | null) => queries.setQueryData(['session'], entered);
+  useLeaving(session.data, () => void queries.invalidateQueries({ queryKey: ['session'] }));
   if (session.isPending) return null;
+  if (session.error instanceof LockedDevice) return <LockedScreen session={session.error.session} onOpen={enter} />;
   if (session.isError) return <p className="grid h-full place-items-center p-6">{session.error.message}</p>;
   if (location.pathname === '/welcome') return <WelcomeScreen onEnter={enter} />;
   if (location.pathname === '/new-password') return <NewPasswordScreen />;
@@ -66,7 +71,25 @@ export function App() {
   );
 }
 
+/** Once the server says that a sign-in was ended, or somebody else signs in here, nothing of the person is shown any more. */
+function useLeaving(session: Session | null | undefined, ask: () => void): void {
+  const { problem, onlyInMemory } = useSyncState();
+  // What is in this window alone would be lost: it stays until there is room, or until the person signs in.
+  const isOver = problem === 'signed-out' && onlyInMemory === 0;
+  useEffect(() => {
+    if (isOver) ask();
+  }, [isOver]);
+  const person = session?.person.id;
+  const before = useRef(person);
+  useEffect(() => {
+    // All memory goes with a reload: lists that were asked for, pictures, what was copied.
+    if (before.current && person !== before.current) location.reload();
+    before.current = person;
+  }, [person]);
+}
+
 function Frame() {
+  const { pathname } = useLocation();
   return (
     <div className="flex h-full">
       <Keepers />
@@ -74,7 +97,9 @@ function Frame() {
       <main className="flex min-w-0 grow flex-col">
         <SyncNotice />
         <div className="min-h-0 grow">
-          <Outlet />
+          <ScreenBoundary screen={pathname}>
+            <Outlet />
+          </ScreenBoundary>
         </div>
       </main>
     </div>

@@ -8,7 +8,10 @@ export interface Core {
     Apply(handle: number, batch: Uint8Array): number;
     EncodeState(handle: number): Uint8Array;
     Snapshot(handle: number): Uint8Array;
-    Restamp(batch: Uint8Array, now: number): Uint8Array;
+    RestampAhead(batch: Uint8Array, serverNow: number, now: number): Uint8Array;
+    NumberOf(batch: Uint8Array): string;
+    About(batches: Uint8Array): string;
+    PieceOf(batches: Uint8Array): Uint8Array;
     Renumber(refused: Uint8Array, waiting: Uint8Array, replica: string): Uint8Array;
     Number(): string;
     Renew(old: string, fresh: string): void;
@@ -51,7 +54,7 @@ export interface Core {
     Order(page: number, items: string[], front: boolean, now: number): Uint8Array;
     Cut(page: number, items: string[]): Uint8Array;
     BoundsOfPiece(piece: Uint8Array): number[];
-    BeginLay(piece: Uint8Array, dx: number, dy: number, layer: string): number;
+    BeginLay(page: number, piece: Uint8Array, dx: number, dy: number, layer: string): number;
     LayMore(page: number, most: number, now: number): Uint8Array;
     GiveUpLaying(page: number): number;
     LastLaid(): string[];
@@ -118,8 +121,8 @@ export interface Core {
   LayerBridge: {
     All(page: number): string;
     Counts(page: number): number[];
-    Add(page: number, layer: string, name: string, after: string, random: number, now: number): Uint8Array;
-    Move(page: number, layer: string, after: string, random: number, now: number): Uint8Array;
+    Add(page: number, layer: string, name: string, after: string, now: number): Uint8Array;
+    Move(page: number, layer: string, after: string, now: number): Uint8Array;
     Set(page: number, layer: string, field: number, value: string, now: number): Uint8Array;
   };
   PaperBridge: {
@@ -171,15 +174,7 @@ export interface Core {
     Tags(library: number): string;
     Registers(library: number, property: number): string;
     Often(library: number): string;
-    Place(
-      library: number,
-      node: string,
-      kind: number,
-      parent: string,
-      after: string,
-      random: number,
-      now: number,
-    ): Uint8Array;
+    Place(library: number, node: string, kind: number, parent: string, after: string, now: number): Uint8Array;
     SetProperty(document: number, target: string, property: number, value: string, now: number): Uint8Array;
     SetTag(document: number, target: string, tag: string, on: boolean, now: number): Uint8Array;
     MergeTags(library: number, from: string, into: string, now: number): Uint8Array;
@@ -197,15 +192,7 @@ export interface Core {
   };
   NotebookBridge: {
     Outline(notebook: number, withBinned: boolean): string;
-    Place(
-      notebook: number,
-      entry: string,
-      kind: number,
-      parent: string,
-      after: string,
-      random: number,
-      now: number,
-    ): Uint8Array;
+    Place(notebook: number, entry: string, kind: number, parent: string, after: string, now: number): Uint8Array;
     TodayPage(notebook: string, day: string): string;
     Read(notebook: number, target: string, property: number): string;
   };
@@ -222,7 +209,7 @@ let loading: Promise<Core> | undefined;
 /** Loads the rules of the job, compiled to WebAssembly, once. */
 export function loadCore(): Promise<Core> {
   loading ??= (async () => {
-    const address = '/_framework/dotnet.js';
+    const address = `${__CORE__}/dotnet.js`;
     const { dotnet } = (await import(/* @vite-ignore */ address)) as DotnetModule;
     const runtime = await dotnet.create();
     return (await runtime.getAssemblyExports('CalmQuill.Core.Browser.dll')).CalmQuill.Core.Browser;

@@ -1,4 +1,4 @@
-import { properties, randomNumber } from '../core/runtime';
+import { properties } from '../core/runtime';
 import { sendJson } from '../session/api';
 import type { OpenDocument } from '../sync/openDocument';
 import type { Workspace } from '../sync/workspace';
@@ -160,8 +160,8 @@ export class Library {
   /** Throws with a sentence when a folder would be put into itself. A jot that is put anywhere is filed. */
   move(id: string, parent: string, after = ''): void {
     const { kind, jot } = this.find(id)!;
-    this.document.perform((handle, now) =>
-      this.workspace.core.LibraryBridge.Place(handle, id, nodeKinds[kind], parent, after, randomNumber(), now),
+    this.document.performTogether((handle, now) =>
+      this.workspace.core.LibraryBridge.Place(handle, id, nodeKinds[kind], parent, after, now),
     );
     if (jot) this.set(id, properties.jot, '');
   }
@@ -241,8 +241,8 @@ export class Library {
     const id = crypto.randomUUID();
     // The name goes first: a name against the rules then leaves nothing behind.
     this.set(id, properties.name, name.trim());
-    this.document.perform((handle, now) =>
-      this.workspace.core.LibraryBridge.Place(handle, id, nodeKinds[kind], parent, '', randomNumber(), now),
+    this.document.performTogether((handle, now) =>
+      this.workspace.core.LibraryBridge.Place(handle, id, nodeKinds[kind], parent, '', now),
     );
     for (const [property, value] of Object.entries(values)) if (value) this.set(id, Number(property), value);
     return id;

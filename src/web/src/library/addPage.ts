@@ -1,4 +1,4 @@
-import { properties, randomNumber } from '../core/runtime';
+import { properties } from '../core/runtime';
 import type { Workspace } from '../sync/workspace';
 import { type NotebookEntry, nodeKinds, root } from './model';
 
@@ -22,9 +22,7 @@ export async function addPage(
     workspace.made(page);
     document.perform((handle, now) => LibraryBridge.SetProperty(handle, page, properties.paper, paper, now));
     if (title) document.perform((handle, now) => LibraryBridge.SetProperty(handle, page, properties.name, title, now));
-    document.perform((handle, now) =>
-      NotebookBridge.Place(handle, page, nodeKinds.page, root, '', randomNumber(), now),
-    );
+    document.performTogether((handle, now) => NotebookBridge.Place(handle, page, nodeKinds.page, root, '', now));
   }
   workspace.release(space, 'notebook', notebook);
 }

@@ -34,8 +34,8 @@ export function useForgetting(): void {
 async function forget({ core, store }: Workspace, space: string, notebook: string): Promise<void> {
   const strip = ((await store.answer(`strip ${notebook}`)) as ShownPage[] | undefined) ?? [];
   const handle = core.DocumentBridge.Open(documentKinds.notebook);
-  for (const batch of (await store.load(addressOf(space, 'notebook', notebook))).batches)
-    core.DocumentBridge.Apply(handle, batch);
+  for (const { bytes } of (await store.peek(addressOf(space, 'notebook', notebook))).batches)
+    core.DocumentBridge.Apply(handle, bytes);
   const entries = JSON.parse(core.NotebookBridge.Outline(handle, true)) as NotebookEntry[];
   core.DocumentBridge.Close(handle);
   const pages = [...new Set([...strip, ...entries].map((page) => page.id))];

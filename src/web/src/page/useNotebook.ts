@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { properties, randomNumber, sentenceOf } from '../core/runtime';
+import { properties, sentenceOf } from '../core/runtime';
 import { defaultPaper, type LibraryNode, type NotebookEntry, nodeKinds, root } from '../library/model';
 import { type Paper, writePaper } from '../papers/drawing';
 import { sendJson, Unreachable } from '../session/api';
@@ -108,8 +108,8 @@ export class Notebook {
 
   /** Throws with a sentence when it cannot be put there. */
   place(id: string, kind: 'section' | 'page', parent: string, after: string): void {
-    this.document.perform((handle, now) =>
-      this.workspace.core.NotebookBridge.Place(handle, id, nodeKinds[kind], parent, after, randomNumber(), now),
+    this.document.performTogether((handle, now) =>
+      this.workspace.core.NotebookBridge.Place(handle, id, nodeKinds[kind], parent, after, now),
     );
   }
 
@@ -122,6 +122,11 @@ export class Notebook {
   /** Any other change that Core makes. */
   perform(make: (handle: number, now: number) => Uint8Array): void {
     this.document.perform(make);
+  }
+
+  /** Changes that belong together. */
+  performTogether(make: (handle: number, now: number) => Uint8Array): void {
+    this.document.performTogether(make);
   }
 
   /** Many changes at once; resolves with their number once the device keeps them. */
@@ -162,8 +167,8 @@ export class Notebook {
         target.perform((handle, now) => LibraryBridge.SetTag(handle, entry.id, tag, true, now));
       // It may have been here before.
       target.perform((handle, now) => LibraryBridge.SetProperty(handle, entry.id, properties.movedTo, '', now));
-      target.perform((handle, now) =>
-        NotebookBridge.Place(handle, entry.id, nodeKinds[entry.kind], parent, '', randomNumber(), now),
+      target.performTogether((handle, now) =>
+        NotebookBridge.Place(handle, entry.id, nodeKinds[entry.kind], parent, '', now),
       );
     }
     this.workspace.release(this.document.space, 'notebook', other.id);

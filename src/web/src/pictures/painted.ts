@@ -55,6 +55,11 @@ function order(what: Order): void {
   worker.postMessage(what);
 }
 
+/** Drops all pictures; those that are shown stay until they are not. */
+export function forgetAllPainted(): void {
+  for (const key of [...kept.keys()]) drop(key);
+}
+
 /** Drops the pictures of some pages. */
 export function forgetPainted(pages: string[]): void {
   for (const key of [...kept.keys()]) if (pages.some((page) => key.includes(page))) drop(key);

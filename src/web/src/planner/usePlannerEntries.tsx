@@ -1,5 +1,5 @@
 import { type ReactNode, useState } from 'react';
-import { properties, randomNumber } from '../core/runtime';
+import { properties } from '../core/runtime';
 import { nodeKinds, root } from '../library/model';
 import type { Say } from '../library/saying';
 import type { OpenNotebook } from '../page/openNotebooks';
@@ -49,8 +49,8 @@ export function usePlannerEntries({
         notebook.perform((handle, now) => core.LibraryBridge.SetProperty(handle, page, properties.paper, paper, now));
         notebook.set(page, properties.binned, '');
         if (known) notebook.set(page, properties.name, `${known.title}, ${dayOf(known.start)}`.slice(0, 200));
-        notebook.perform((handle, now) =>
-          core.NotebookBridge.Place(handle, page, nodeKinds.page, section, '', randomNumber(), now),
+        notebook.performTogether((handle, now) =>
+          core.NotebookBridge.Place(handle, page, nodeKinds.page, section, '', now),
         );
       }
       onGo(page);

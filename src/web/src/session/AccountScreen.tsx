@@ -1,33 +1,23 @@
-import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
 import { chooseTheme, type ThemeChoice, themeChoice } from '../app/theme';
 import { JotSettings } from '../jot/JotSettings';
 import { TermsField } from '../library/TermsField';
-import { syncWords, useSyncState } from '../sync/syncState';
 import { Avatar } from '../ui/Avatar';
 import { sendJson } from './api';
 import { ChangeForm } from './ChangeForm';
+import { DeviceKeeping } from './DeviceKeeping';
 import { Devices } from './Devices';
 import { Field } from './Field';
 import { Invite } from './Invite';
 import { Part } from './Part';
 import { SecondFactor } from './SecondFactor';
-import { fetchSession, type Session, signOut, useSession } from './session';
+import { SignOut } from './SignOut';
+import { fetchSession, type Session, useSession } from './session';
 import { Usage } from './Usage';
 
 /** Name, e-mail, password, day or night, signing out. */
 export function AccountScreen({ onChanged }: { onChanged: (session: Session | null) => void }) {
   const { person, spaces } = useSession();
-  const queries = useQueryClient();
-  const navigate = useNavigate();
-  const sync = useSyncState();
-  const leave = async () => {
-    await signOut();
-    queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'session' });
-    onChanged(null);
-    void navigate('/sign-in');
-  };
   const details = (body: Record<string, string>) =>
     sendJson('PUT', '/api/people/me', body).then(async () => onChanged(await fetchSession()));
   return (
@@ -39,9 +29,7 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
             <h1 className="text-[30px] leading-tight">{person.name}</h1>
             <p className="text-quiet">{person.email}</p>
           </div>
-          <button type="button" className="quiet-button" data-testid="sign-out" onClick={() => void leave()}>
-            Sign out
-          </button>
+          <SignOut />
         </header>
         <Part title="Name" about="As the others in your group see it, on pages you write and beside your pen.">
           <ChangeForm
@@ -121,7 +109,7 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
           <Usage space={spaces.find((space) => space.personal)!.id} />
         </Part>
         <Part title="On this device" about="What you write is kept here first, then sent.">
-          <p>{syncWords(sync)}.</p>
+          <DeviceKeeping />
           <p className="mt-1 text-quiet">
             You write in {spaces.map((space) => `${space.name} (${space.role})`).join(', ')}.
           </p>

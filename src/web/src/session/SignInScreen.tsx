@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router';
 import { getJson, Refused } from './api';
 import { Door, Way } from './Door';
 import { Field } from './Field';
+import { LeftBehindNote } from './LeftBehindNote';
 import { askForLetter, register, type Session, signIn } from './session';
 
 type Form = 'enter' | 'register' | 'forgotten' | 'written';
@@ -89,6 +90,7 @@ export function SignInScreen({ onEnter, back }: { onEnter: (session: Session | n
                 New here? An account is made by invitation: ask somebody of your group for a link.
               </p>
             )}
+            <LeftBehindNote />
           </>
         ) : (
           <Way testId="toggle-register" onPress={() => go('enter')}>

@@ -26,9 +26,15 @@ export class Cancelled extends Error {
 }
 
 let antiforgery = '';
+let openFor = '';
 
 export function setAntiforgery(token: string): void {
   antiforgery = token;
+}
+
+/** Whom this tab is open for. When somebody else has signed in in this browser, the server answers it no more. */
+export function setOpenFor(person: string): void {
+  openFor = person;
 }
 
 async function send(
@@ -40,6 +46,7 @@ async function send(
 ): Promise<Response> {
   const headers: Record<string, string> = type ? { 'Content-Type': type } : {};
   if (method !== 'GET') headers['X-Quill-Antiforgery'] = antiforgery;
+  if (openFor && path !== '/api/session') headers['X-Quill-Person'] = openFor;
   try {
     return await fetch(path, {
       method,

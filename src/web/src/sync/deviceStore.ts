@@ -1,80 +1,70 @@
-import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
-import type { DocumentKind } from '../core/runtime';
+import type { IDBPDatabase, IDBPObjectStore } from 'idb';
 import { addressOf, idOf } from './address';
+import {
+  type DeviceSchema,
+  type KeptBatch,
+  type KeptOutlines,
+  openDevice,
+  type RefusedWork,
+  type StoreEvents,
+  type Waiting,
+} from './deviceSchema';
+import { Reached, type Run } from './reached';
 
-/** An operation that waits to be sent, in the order in which it was made. */
-export interface Waiting {
-  n?: number;
-  space: string;
-  kind: DocumentKind;
-  /** Its address; the id alone in what an earlier version left. */
-  document: string;
-  /** A batch of one operation. */
+export type { RefusedWork, Waiting } from './deviceSchema';
+
+/** A batch of operations as it lies on the device. */
+export interface HeldBatch {
   bytes: Uint8Array;
+  /** Where it is an operation that waits to be sent. */
+  waiting?: Waiting;
 }
 
-/** An operation that the server did not take, with its reason; kept until the person decides. */
-export interface RefusedWork extends Waiting {
-  sentence: string;
+/** What the device holds of a document. */
+export interface Held {
+  /** Which of the server's operations are among it. */
+  reached: Reached;
+  /** What to apply, in this order; what waits in the outbox is the last of it. */
+  batches: HeldBatch[];
+  /** How many batches of the server's these are. */
+  rows: number;
+  /** To be given back to {@link DeviceStore.compact}. */
+  generation: number;
+  outlines: KeptOutlines | undefined;
 }
 
-interface KeptDocument {
-  /** Its address. */
-  id: string;
-  /** All operations up to this number are on the device. */
+/** An operation of this device that the server has stored, and its number there. */
+export interface StoredOperation {
+  waiting: Waiting;
   sequence: number;
-  snapshot?: Uint8Array;
 }
 
-/** How a page was painted: render packets in their order, good for one state of the page and one build of Core. */
-interface KeptOutlines {
-  /** The page's address. */
-  id: string;
-  sequence: number;
-  build: string;
-  packets: Uint8Array[];
-}
-
-interface Schema extends DBSchema {
-  outlines: { key: string; value: KeptOutlines };
-  documents: { key: string; value: KeptDocument };
-  operations: { key: [string, number]; value: { document: string; sequence: number; bytes: Uint8Array } };
-  outbox: { key: number; value: Waiting; indexes: { document: string } };
-  refused: { key: number; value: RefusedWork };
-  answers: { key: string; value: unknown };
-}
-
-/** What this device holds for one person: documents, the outbox, and last answers for lists. */
+/**
+ * What this device holds for one person: documents, the outbox, and last answers for lists. Several tabs share it. Each step is one transaction over all
+ * that it touches, and looks at what is there before it changes it; how far a document is complete is counted from the batches that are there, never taken
+ * from what a tab believes.
+ */
 export class DeviceStore {
-  /** Documents that were taken off this device and not opened since: what is still on its way into the store is not kept. */
-  private readonly forgotten = new Set<string>();
+  private constructor(private readonly database: IDBPDatabase<DeviceSchema>) {}
 
-  private constructor(private readonly database: IDBPDatabase<Schema>) {}
-
-  static async open(person: string): Promise<DeviceStore> {
-    return new DeviceStore(
-      await openDB<Schema>(`calm-quill-${person}`, 2, {
-        upgrade(database, before) {
-          database.createObjectStore('outlines', { keyPath: 'id' });
-          if (before > 0) return;
-          database.createObjectStore('documents', { keyPath: 'id' });
-          database.createObjectStore('operations', { keyPath: ['document', 'sequence'] });
-          database
-            .createObjectStore('outbox', { keyPath: 'n', autoIncrement: true })
-            .createIndex('document', 'document');
-          database.createObjectStore('refused', { keyPath: 'n' });
-          database.createObjectStore('answers');
-        },
-      }),
-    );
+  static async open(person: string, events: StoreEvents): Promise<DeviceStore> {
+    return new DeviceStore(await openDevice(person, events));
   }
 
-  /** Everything kept of a document: its number and the batches to apply, what waits in the outbox included. */
-  async load(
-    address: string,
-  ): Promise<{ sequence: number; batches: Uint8Array[]; rows: number; outlines: KeptOutlines | undefined }> {
-    this.forgotten.delete(address);
+  close(): void {
+    this.database.close();
+  }
+
+  /** Everything kept of a document that is opened now: from here on it is kept again, if it was forgotten. */
+  async load(address: string): Promise<Held> {
     await this.adopt(address);
+    const kept = await this.database.get('documents', address);
+    if (kept?.forgotten) await this.database.delete('documents', address);
+    return this.peek(address);
+  }
+
+  /** The same without opening it. */
+  async peek(address: string): Promise<Held> {
     const transaction = this.database.transaction(['documents', 'operations', 'outbox', 'outlines']);
     const [kept, later, waiting, outlines] = await Promise.all([
       transaction.objectStore('documents').get(address),
@@ -82,13 +72,23 @@ export class DeviceStore {
       transaction.objectStore('outbox').index('document').getAll(address),
       transaction.objectStore('outlines').get(address),
     ]);
-    const batches = [
-      ...(kept?.snapshot ? [kept.snapshot] : []),
-      ...later.map((row) => row.bytes),
-      ...waiting.map((row) => row.bytes),
-    ];
-    const isCurrent = outlines !== undefined && waiting.length === 0 && outlines.sequence === kept?.sequence;
-    return { sequence: kept?.sequence ?? 0, batches, rows: later.length, outlines: isCurrent ? outlines : undefined };
+    const sequence = kept?.sequence ?? 0;
+    const reached = new Reached(
+      sequence,
+      later.flatMap((row): Run[] => (row.last === undefined ? [] : [[row.sequence, row.last]])),
+    );
+    const isWhole = waiting.length === 0 && reached.furthest === sequence;
+    return {
+      reached,
+      batches: [
+        ...(kept?.snapshot ? [{ bytes: kept.snapshot }] : []),
+        ...later.map(({ bytes }) => ({ bytes })),
+        ...waiting.map((row) => ({ bytes: row.bytes, waiting: row })),
+      ],
+      rows: later.length,
+      generation: kept?.generation ?? 0,
+      outlines: isWhole && outlines?.sequence === sequence ? outlines : undefined,
+    };
   }
 
   /** Takes over what an earlier version kept under the id alone, which was one document's then. */
@@ -126,108 +126,195 @@ export class DeviceStore {
   /** Keeps how a page was painted, unless it has changed since or something of it still waits to be sent: false then. */
   async keepOutlines(outlines: KeptOutlines): Promise<boolean> {
     const { id, sequence } = outlines;
-    if (this.forgotten.has(id)) return true;
     const transaction = this.database.transaction(['documents', 'outbox', 'outlines'], 'readwrite');
     const [kept, waiting] = await Promise.all([
       transaction.objectStore('documents').get(id),
       transaction.objectStore('outbox').index('document').count(id),
     ]);
+    if (kept?.forgotten) return true;
     const isGood = kept?.sequence === sequence && waiting === 0;
     if (isGood) await transaction.objectStore('outlines').put(outlines);
     await transaction.done;
     return isGood;
   }
 
-  /** Keeps a batch that begins at a number; the document is then complete up to `complete`. */
-  async keep(id: string, first: number, bytes: Uint8Array, complete: number): Promise<void> {
-    if (this.forgotten.has(id)) return;
+  /** Keeps a batch of the server's operations that begins and ends at these numbers, and counts how far the document is complete with it. */
+  async keep(address: string, first: number, last: number, bytes: Uint8Array): Promise<void> {
     const transaction = this.database.transaction(['documents', 'operations'], 'readwrite');
     const documents = transaction.objectStore('documents');
-    const kept = (await documents.get(id)) ?? { id, sequence: 0 };
-    await documents.put({ ...kept, sequence: Math.max(kept.sequence, complete) });
-    await transaction.objectStore('operations').put({ document: id, sequence: first, bytes });
-    await transaction.done;
+    const kept = (await documents.get(address)) ?? { id: address, sequence: 0 };
+    if (kept.forgotten) return transaction.done;
+    const operations = transaction.objectStore('operations');
+    if (last > kept.sequence) {
+      await put(operations, { document: address, sequence: first, last, bytes });
+      const sequence = await completeWith(operations, address, kept.sequence, [[first, last]]);
+      await documents.put({ ...kept, sequence });
+    }
+    return transaction.done;
   }
 
-  /** The document is complete up to a number, since its own operation got the next one. */
-  async advance(id: string, complete: number): Promise<void> {
-    if (this.forgotten.has(id)) return;
-    const transaction = this.database.transaction('documents', 'readwrite');
-    const kept = (await transaction.store.get(id)) ?? { id, sequence: 0 };
-    if (kept.sequence < complete) await transaction.store.put({ ...kept, sequence: complete });
-    await transaction.done;
-  }
-
-  /** Replaces single rows by one snapshot, unless something of the document still waits to be sent. */
-  async compact(id: string, snapshot: Uint8Array, sequence: number): Promise<void> {
-    if (this.forgotten.has(id)) return;
-    const transaction = this.database.transaction(['documents', 'operations', 'outbox'], 'readwrite');
-    if ((await transaction.objectStore('outbox').index('document').count(id)) === 0) {
-      await transaction.objectStore('documents').put({ id, sequence, snapshot });
-      await transaction.objectStore('operations').delete(rangeOf(id));
+  /**
+   * Puts one snapshot in place of all batches up to the number that it goes to. Later ones, which another tab may have kept, stay. Nothing is done when
+   * something of the document waits to be sent or was refused, or was taken back since the snapshot's document was read: the snapshot may hold it.
+   */
+  async compact(address: string, snapshot: Uint8Array, complete: number, generation: number): Promise<boolean> {
+    const transaction = this.database.transaction(['documents', 'operations', 'outbox', 'refused'], 'readwrite');
+    const documents = transaction.objectStore('documents');
+    const [kept, waiting, refused] = await Promise.all([
+      documents.get(address),
+      transaction.objectStore('outbox').index('document').count(address),
+      transaction.objectStore('refused').getAll(),
+    ]);
+    const isGood =
+      kept !== undefined &&
+      !kept.forgotten &&
+      (kept.generation ?? 0) === generation &&
+      waiting === 0 &&
+      refused.every((row) => row.document !== address);
+    if (isGood) {
+      const operations = transaction.objectStore('operations');
+      const before = await operations.getAll(rangeOf(address, 0, complete));
+      for (const row of before) if (lastOf(row) <= complete) void operations.delete([address, row.sequence]);
+      const over = before.filter((row) => lastOf(row) > complete).map((row): Run => [row.sequence, lastOf(row)]);
+      const sequence = await completeWith(operations, address, Math.max(kept.sequence, complete), over);
+      void documents.put({ ...kept, sequence, snapshot });
     }
     await transaction.done;
+    return isGood;
   }
 
   /** The addresses of the documents of which something is on this device; ids alone in what an earlier version left. */
   async heldDocuments(): Promise<Set<string>> {
-    const [kept, waiting] = await Promise.all([this.database.getAllKeys('documents'), this.outbox()]);
-    return new Set([...kept, ...waiting.map((row) => row.document)]);
+    const [kept, waiting] = await Promise.all([this.database.getAll('documents'), this.outbox()]);
+    return new Set([
+      ...kept.filter((document) => !document.forgotten).map((document) => document.id),
+      ...waiting.map((row) => row.document),
+    ]);
   }
 
-  /** Takes documents off this device, but for those of which something still waits to be sent. */
-  async forget(ids: string[]): Promise<void> {
-    const transaction = this.database.transaction(['documents', 'operations', 'outbox', 'outlines'], 'readwrite');
-    for (const id of ids) {
-      await transaction.objectStore('outlines').delete(id);
-      this.forgotten.add(id);
-      if ((await transaction.objectStore('outbox').index('document').count(id)) > 0) continue;
-      await transaction.objectStore('documents').delete(id);
-      await transaction.objectStore('operations').delete(rangeOf(id));
+  /** Takes documents off this device. What of them still waits to be sent stays in the outbox until it is. */
+  async forget(addresses: string[]): Promise<void> {
+    const transaction = this.database.transaction(['documents', 'operations', 'outlines'], 'readwrite');
+    for (const id of addresses) {
+      const generation = ((await transaction.objectStore('documents').get(id))?.generation ?? 0) + 1;
+      void transaction.objectStore('documents').put({ id, sequence: 0, generation, forgotten: true });
+      void transaction.objectStore('operations').delete(rangeOf(id));
+      void transaction.objectStore('outlines').delete(id);
     }
     await transaction.done;
   }
 
-  /** Keeps operations in the order given, all of them or none. */
+  /** Forgets what the server has told of a document, since it cannot be read here: it is asked for from the beginning. */
+  async restart(address: string): Promise<void> {
+    const transaction = this.database.transaction(['documents', 'operations', 'outlines'], 'readwrite');
+    const generation = ((await transaction.objectStore('documents').get(address))?.generation ?? 0) + 1;
+    void transaction.objectStore('documents').put({ id: address, sequence: 0, generation });
+    void transaction.objectStore('operations').delete(rangeOf(address));
+    void transaction.objectStore('outlines').delete(address);
+    await transaction.done;
+  }
+
+  /** Takes off the device what the server has and what can be painted or asked for again; what waits or was refused stays. */
+  async freeUp(): Promise<void> {
+    const transaction = this.database.transaction(
+      ['documents', 'operations', 'outlines', 'answers', 'outbox', 'refused'],
+      'readwrite',
+    );
+    const [documents, waiting, refused] = await Promise.all([
+      transaction.objectStore('documents').getAll(),
+      transaction.objectStore('outbox').getAll(),
+      transaction.objectStore('refused').getAll(),
+    ]);
+    void transaction.objectStore('outlines').clear();
+    void transaction.objectStore('answers').clear();
+    const needed = new Set([...waiting, ...refused].map((row) => row.document));
+    for (const { id, generation } of documents) {
+      // A library is needed to find anything at all, and what waits is shown on what is here of its document.
+      if (needed.has(id) || id.includes('/library/')) continue;
+      void transaction.objectStore('documents').put({ id, sequence: 0, generation: (generation ?? 0) + 1 });
+      void transaction.objectStore('operations').delete(rangeOf(id));
+    }
+    await transaction.done;
+  }
+
+  /** Takes everything off the device but what waits to be sent and what was refused. */
+  async keepUnsentOnly(): Promise<void> {
+    const transaction = this.database.transaction(['documents', 'operations', 'outlines', 'answers'], 'readwrite');
+    for (const store of ['documents', 'operations', 'outlines', 'answers'] as const)
+      void transaction.objectStore(store).clear();
+    await transaction.done;
+  }
+
+  /** Puts operations into the outbox in the order given, all of them or none. */
   async addToOutbox(waiting: readonly Waiting[]): Promise<void> {
     const transaction = this.database.transaction('outbox', 'readwrite');
     await Promise.all([...waiting.map((row) => transaction.store.add(row)), transaction.done]);
   }
 
   async outbox(): Promise<Waiting[]> {
-    return (await this.database.getAll('outbox')).map((row) =>
-      row.document.includes('/') ? row : { ...row, document: addressOf(row.space, row.kind, row.document) },
-    );
+    return (await this.database.getAll('outbox')).map(named);
   }
 
-  /** Moves operations from the outbox to the stored ones, in one step. */
-  async markStored(stored: readonly { waiting: Waiting; sequence: number }[]): Promise<void> {
-    const transaction = this.database.transaction(['operations', 'outbox'], 'readwrite');
-    const moves = stored.flatMap(({ waiting, sequence }) => [
-      transaction.objectStore('operations').put({ document: waiting.document, sequence, bytes: waiting.bytes }),
-      transaction.objectStore('outbox').delete(waiting.n!),
-    ]);
-    await Promise.all([...moves, transaction.done]);
-  }
-
-  async markRefused(waiting: Waiting, sentence: string): Promise<void> {
-    const transaction = this.database.transaction(['refused', 'outbox'], 'readwrite');
-    await transaction.objectStore('refused').put({ ...waiting, sentence });
-    await transaction.objectStore('outbox').delete(waiting.n!);
+  /** Moves operations of one document from the outbox to the stored ones, and counts how far the document is complete with them. */
+  async markStored(address: string, stored: readonly StoredOperation[]): Promise<void> {
+    if (stored.length === 0) return;
+    const transaction = this.database.transaction(['documents', 'operations', 'outbox'], 'readwrite');
+    const documents = transaction.objectStore('documents');
+    const operations = transaction.objectStore('operations');
+    for (const { waiting } of stored)
+      if (waiting.n !== undefined) void transaction.objectStore('outbox').delete(waiting.n);
+    const kept = (await documents.get(address)) ?? { id: address, sequence: 0 };
+    if (!kept.forgotten) {
+      for (const { waiting, sequence } of stored)
+        if (sequence > kept.sequence)
+          await put(operations, { document: address, sequence, last: sequence, bytes: waiting.bytes });
+      const runs = stored.map(({ sequence }): Run => [sequence, sequence]);
+      await documents.put({ ...kept, sequence: await completeWith(operations, address, kept.sequence, runs) });
+    }
     await transaction.done;
   }
 
-  refused(): Promise<RefusedWork[]> {
-    return this.database.getAll('refused');
+  /** Moves operations from the outbox to the refused ones. */
+  async markRefused(refused: readonly { waiting: Waiting; sentence: string }[]): Promise<void> {
+    const transaction = this.database.transaction(['documents', 'refused', 'outbox'], 'readwrite');
+    for (const { waiting, sentence } of refused) {
+      const row = { ...waiting, sentence, at: Date.now() };
+      // What was in memory alone has no place yet: the outbox gives it one.
+      row.n ??= await transaction.objectStore('outbox').add(waiting);
+      void transaction.objectStore('refused').put(row);
+      void transaction.objectStore('outbox').delete(row.n);
+    }
+    await nextGeneration(transaction.objectStore('documents'), new Set(refused.map(({ waiting }) => waiting.document)));
+    await transaction.done;
   }
 
-  async dropRefused(): Promise<void> {
-    await this.database.clear('refused');
+  async refused(): Promise<RefusedWork[]> {
+    return (await this.database.getAll('refused')).map(named);
   }
 
-  async replaceWaiting(rows: Waiting[]): Promise<void> {
-    const transaction = this.database.transaction('outbox', 'readwrite');
-    await Promise.all(rows.map((row) => transaction.store.put(row)));
+  /** Lets refused operations go for good. */
+  async dropRefused(rows: readonly RefusedWork[]): Promise<void> {
+    const transaction = this.database.transaction('refused', 'readwrite');
+    for (const row of rows) void transaction.store.delete(row.n!);
+    await transaction.done;
+  }
+
+  /** Puts refused operations back among those that wait, behind all others, as they are given here. */
+  async putBack(rows: readonly RefusedWork[]): Promise<void> {
+    const transaction = this.database.transaction(['refused', 'outbox'], 'readwrite');
+    for (const { n, space, kind, document, bytes } of rows) {
+      void transaction.objectStore('refused').delete(n!);
+      void transaction.objectStore('outbox').add({ space, kind, document, bytes });
+    }
+    await transaction.done;
+  }
+
+  /** Puts other operations in the place of some that wait; of those that went in the meantime nothing is put back. */
+  async replaceWaiting(rows: readonly Waiting[]): Promise<void> {
+    const transaction = this.database.transaction(['documents', 'outbox'], 'readwrite');
+    const outbox = transaction.objectStore('outbox');
+    for (const row of rows) if (row.n !== undefined && (await outbox.getKey(row.n)) !== undefined) void outbox.put(row);
+    await nextGeneration(transaction.objectStore('documents'), new Set(rows.map((row) => row.document)));
     await transaction.done;
   }
 
@@ -244,6 +331,45 @@ export class DeviceStore {
   }
 }
 
-function rangeOf(id: string): IDBKeyRange {
-  return IDBKeyRange.bound([id, 0], [id, Number.MAX_SAFE_INTEGER]);
+type Stores = ('documents' | 'operations' | 'outbox' | 'outlines' | 'refused' | 'answers')[];
+type Operations = IDBPObjectStore<DeviceSchema, Stores, 'operations', 'readwrite'>;
+type Documents = IDBPObjectStore<DeviceSchema, Stores, 'documents', 'readwrite'>;
+
+/** Keeps a batch, unless a longer one that begins alike is there, and takes away those that it holds itself. */
+async function put(operations: Operations, row: KeptBatch & { last: number }): Promise<void> {
+  const { document, sequence, last } = row;
+  const there = await operations.getAll(rangeOf(document, sequence, last));
+  if (there.some((other) => other.sequence === sequence && lastOf(other) > last)) return;
+  for (const other of there) if (lastOf(other) <= last) void operations.delete([document, other.sequence]);
+  await operations.put(row);
+}
+
+/** How far a document that was complete to a number is so with these runs, and with the batches that begin after that number. */
+async function completeWith(
+  operations: Operations,
+  document: string,
+  complete: number,
+  runs: readonly Run[],
+): Promise<number> {
+  const reached = new Reached(complete, runs);
+  for (const row of await operations.getAll(rangeOf(document, complete + 1)))
+    if (row.last !== undefined) reached.add(row.sequence, row.last);
+  return reached.complete;
+}
+
+async function nextGeneration(documents: Documents, addresses: Set<string>): Promise<void> {
+  for (const address of addresses) {
+    const kept = (await documents.get(address)) ?? { id: address, sequence: 0 };
+    void documents.put({ ...kept, generation: (kept.generation ?? 0) + 1 });
+  }
+}
+
+const lastOf = (row: KeptBatch): number => row.last ?? row.sequence;
+
+function named<T extends Waiting>(row: T): T {
+  return row.document.includes('/') ? row : { ...row, document: addressOf(row.space, row.kind, row.document) };
+}
+
+function rangeOf(id: string, first = 0, last = Number.MAX_SAFE_INTEGER): IDBKeyRange {
+  return IDBKeyRange.bound([id, first], [id, last]);
 }

@@ -34,9 +34,12 @@ export class Live {
   private wasConnected = false;
   private stopped = false;
 
-  constructor(private readonly onConnected: () => void) {
+  constructor(
+    person: string,
+    private readonly onConnected: () => void,
+  ) {
     this.hub = new HubConnectionBuilder()
-      .withUrl('/live', { transport: HttpTransportType.WebSockets, skipNegotiation: true })
+      .withUrl(`/live?person=${person}`, { transport: HttpTransportType.WebSockets, skipNegotiation: true })
       .withHubProtocol(new MessagePackHubProtocol())
       .configureLogging(LogLevel.None)
       .build();

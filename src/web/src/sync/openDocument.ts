@@ -1,12 +1,25 @@
 import { type Core, type DocumentKind, documentKinds } from '../core/runtime';
-import { request } from '../session/api';
+import { request, Unreachable } from '../session/api';
 import { addressOf } from './address';
+import type { DeviceStore, HeldBatch } from './deviceStore';
+import { reportFault } from './faults';
 import { unframed } from './frames';
-import type { DeviceStore } from './deviceStore';
 import type { Live, LiveListener } from './live';
-import type { Outbox } from './outbox';
+import type { Acknowledged, Outbox } from './outbox';
+import { Reached } from './reached';
 
 const rowsBeforeCompacting = 200;
+/** When the server could not answer, or with less than there is, it is asked again after so long at first, and at most, ms. */
+const leastPause = 500;
+const mostPause = 30_000;
+
+/** What a document needs of its surroundings. */
+export interface Surroundings {
+  core: Core;
+  store: DeviceStore;
+  outbox: Outbox;
+  live: Live;
+}
 
 /** A document that is shown: held by Core, kept on the device, followed live. */
 export class OpenDocument {
@@ -24,24 +37,30 @@ export class OpenDocument {
 
   private coreHandle: number;
   /** What the device holds of a page whose outlines can be painted first; Core takes it when it is first asked for the page. */
-  private held: Uint8Array[] = [];
+  private held: HeldBatch[] = [];
   private readonly whenSettled: (() => void)[] = [];
-  private sequence = 0;
+  /** What was heard while the device's store is being read. */
+  private early: (() => void)[] | undefined = [];
+  private reached = new Reached();
+  /** The highest number that was heard of. */
+  private heard = 0;
   private rows = 0;
+  private generation = 0;
   private version = 0;
   private catching: Promise<void> | undefined;
+  private asked = false;
+  private pause = leastPause;
+  private askingAgain: ReturnType<typeof setTimeout> | undefined;
+  private closed = false;
   private readonly listeners = new Set<() => void>();
 
-  private constructor(
-    private readonly core: Core,
-    private readonly store: DeviceStore,
-    private readonly outbox: Outbox,
-    private readonly live: Live,
+  constructor(
+    private readonly around: Surroundings,
     readonly space: string,
     readonly kind: DocumentKind,
     readonly id: string,
   ) {
-    this.coreHandle = core.DocumentBridge.Open(documentKinds[kind]);
+    this.coreHandle = around.core.DocumentBridge.Open(documentKinds[kind]);
     this.address = addressOf(space, kind, id);
   }
 
@@ -59,7 +78,17 @@ export class OpenDocument {
   /** Lets Core take what is held. */
   settle(): void {
     if (!this.isHeld) return;
-    for (const batch of this.held.splice(0)) this.core.DocumentBridge.Apply(this.coreHandle, batch);
+    const held = this.held.splice(0);
+    const unreadable = held.filter(({ bytes }) => {
+      try {
+        this.around.core.DocumentBridge.Apply(this.coreHandle, bytes);
+        return false;
+      } catch (problem) {
+        reportFault('This device holds something that cannot be read.', problem, this.address, bytes);
+        return true;
+      }
+    });
+    if (unreadable.length > 0) void this.setAside(unreadable);
     for (const then of this.whenSettled.splice(0)) then();
     this.version++;
     // A component may be the one that asked, and be in the middle of rendering.
@@ -72,29 +101,19 @@ export class OpenDocument {
     else then();
   }
 
-  /** Opens what the device holds at once; what the server has more follows. Waits for the server only when the device holds nothing. */
-  static async open(
-    core: Core,
-    store: DeviceStore,
-    outbox: Outbox,
-    live: Live,
-    space: string,
-    kind: DocumentKind,
-    id: string,
-    isNew: boolean,
-  ): Promise<OpenDocument> {
-    const document = new OpenDocument(core, store, outbox, live, space, kind, id);
-    await document.readDevice();
-    if (document.sequence === 0 && !isNew) await document.catchUp();
-    live.join(document.address, {
-      stored: (first, count, batch) => document.receive(first, count, batch),
-      wet: (...piece) => document.onWet?.(...piece),
-      pen: (...place) => document.onPen?.(...place),
-      present: (people) => document.onPresent?.(people),
-      joined: () => void document.catchUp(),
+  /** Shows what the device holds at once; what the server has more follows. Waits for the server only when the device holds nothing. */
+  async open(isNew: boolean): Promise<void> {
+    await this.readDevice();
+    if (this.reached.complete === 0 && !isNew) await this.catchUp();
+    if (this.closed) return;
+    this.around.live.join(this.address, {
+      stored: (first, count, batch) => this.receive(first, count, batch),
+      wet: (...piece) => this.onWet?.(...piece),
+      pen: (...place) => this.onPen?.(...place),
+      present: (people) => this.onPresent?.(people),
+      joined: () => void this.catchUp(),
     });
-    void document.catchUp();
-    return document;
+    void this.catchUp();
   }
 
   /** Changes with every change of the document; for `useSyncExternalStore`. */
@@ -109,105 +128,221 @@ export class OpenDocument {
   perform(make: (handle: number, now: number) => Uint8Array): boolean {
     const bytes = make(this.handle, Date.now());
     if (bytes.length === 0) return false;
-    this.changed();
-    void this.outbox.add({ space: this.space, kind: this.kind, document: this.address, bytes });
+    this.made(bytes);
+    void this.around.outbox.add({ space: this.space, kind: this.kind, document: this.address, bytes });
     return true;
   }
 
-  /** The same for many operations at once, each framed by a length of four bytes; one notice to who listens. Resolves once all are kept on the device. */
+  /** The same for operations that belong together, each framed by a length of four bytes: the device keeps all of them or none. False when there was nothing to do. */
+  performTogether(make: (handle: number, now: number) => Uint8Array): boolean {
+    const frames = unframed(make(this.handle, Date.now()));
+    void this.keep(frames);
+    return frames.length > 0;
+  }
+
+  /** The same for many operations at once; resolves with their number once all are kept on the device. */
   async performAll(make: (handle: number, now: number) => Uint8Array): Promise<number> {
     const frames = unframed(make(this.handle, Date.now()));
-    if (frames.length > 0) this.changed();
-    await Promise.all(
-      frames.map((frame) =>
-        this.outbox.add({ space: this.space, kind: this.kind, document: this.address, bytes: frame }),
-      ),
-    );
+    await this.keep(frames);
     return frames.length;
+  }
+
+  private keep(frames: Uint8Array[]): Promise<void> {
+    if (frames.length === 0) return Promise.resolve();
+    this.made(...frames);
+    return this.around.outbox.add(
+      ...frames.map((bytes) => ({ space: this.space, kind: this.kind, document: this.address, bytes })),
+    );
   }
 
   /** Keeps how the page is painted for the next opening; false when something of it is still on its way. */
   keepOutlines(packets: Uint8Array[]): Promise<boolean> {
-    return this.store.keepOutlines({
-      id: this.address,
-      sequence: this.sequence,
-      build: this.core.PageBridge.Build(),
-      packets,
+    const { store, core } = this.around;
+    return store
+      .keepOutlines({ id: this.address, sequence: this.reached.complete, build: core.PageBridge.Build(), packets })
+      .catch(() => false);
+  }
+
+  /** Another tab made an operation of it. */
+  hear(bytes: Uint8Array): void {
+    this.once(() => this.tryTo(() => this.apply(bytes)));
+  }
+
+  /** The server has stored operations that were made on this device, in this tab or another. */
+  acknowledge(operations: Acknowledged[]): void {
+    this.once(() => {
+      for (const { sequence, bytes } of operations) {
+        this.rows++;
+        // Applying twice is nothing; what another tab made may not be here yet.
+        this.apply(bytes);
+        this.reached.add(sequence, sequence);
+      }
+      this.hearOf(operations.at(-1)?.sequence ?? 0);
     });
   }
 
-  /** The server has stored some of this device's own operations. */
-  acknowledge(sequences: number[]): void {
-    this.rows += sequences.length;
-    const before = this.sequence;
-    for (const sequence of sequences) if (sequence === this.sequence + 1) this.sequence = sequence;
-    if (this.sequence > before) void this.store.advance(this.address, this.sequence);
-    if ((sequences.at(-1) ?? 0) > this.sequence) void this.catchUp();
-  }
-
-  /** Reads the device's store afresh, after what waits there was stamped anew. */
+  /** Reads the device's store afresh, since something that was applied here is no longer there, or is another. */
   async reload(): Promise<void> {
-    this.core.DocumentBridge.Close(this.coreHandle);
-    this.coreHandle = this.core.DocumentBridge.Open(documentKinds[this.kind]);
-    this.held = [];
-    await this.readDevice();
+    // What is being read may be from before: it is read once more.
+    if (this.early) return void this.early.push(() => void this.reload());
+    this.early = [];
+    // Until it has been read, who shows it goes on with what there is.
+    await this.readDevice(() => {
+      const { DocumentBridge } = this.around.core;
+      const before = this.coreHandle;
+      this.coreHandle = DocumentBridge.Open(documentKinds[this.kind]);
+      DocumentBridge.Close(before);
+    });
+    if (this.closed) return;
     this.settle();
     this.changed();
   }
 
   close(): void {
-    this.live.leave(this.address);
-    if (this.rows > rowsBeforeCompacting && !this.isHeld)
-      void this.store.compact(this.address, this.core.DocumentBridge.Snapshot(this.coreHandle), this.sequence);
-    // Who left before it was taken does not ask for it any more.
-    this.held = [];
-    this.core.DocumentBridge.Close(this.coreHandle);
+    const { live, store, core } = this.around;
+    this.closed = true;
+    clearTimeout(this.askingAgain);
+    live.leave(this.address);
+    if (this.rows > rowsBeforeCompacting && !this.isHeld && !this.early) void this.compact(store, core);
+    else this.forgetCore();
     this.listeners.clear();
   }
 
-  /** Asks the server for all that came after what is here; at most one request at a time. */
+  private async compact(store: DeviceStore, core: Core): Promise<void> {
+    const { complete } = this.reached;
+    const snapshot = core.DocumentBridge.Snapshot(this.coreHandle);
+    this.forgetCore();
+    // What is in memory alone may still be refused.
+    if ((await this.around.outbox.unsavedOf(this.address)).length > 0) return;
+    await store.compact(this.address, snapshot, complete, this.generation).catch(() => false);
+  }
+
+  private forgetCore(): void {
+    // Who left before it was taken does not ask for it any more.
+    this.held = [];
+    this.around.core.DocumentBridge.Close(this.coreHandle);
+  }
+
+  /** Asks the server for all that came after what is here. What is asked for while an answer is on its way is asked for after it: that answer may not know of it. */
   catchUp(): Promise<void> {
-    this.catching ??= this.fetchLater().finally(() => (this.catching = undefined));
+    this.asked = true;
+    this.catching ??= this.askAll().finally(() => {
+      this.catching = undefined;
+      if (this.asked && !this.closed) void this.catchUp();
+    });
     return this.catching;
   }
 
-  private async fetchLater(): Promise<void> {
+  private async askAll(): Promise<void> {
+    clearTimeout(this.askingAgain);
     try {
-      const response = await request(
-        'GET',
-        `/api/spaces/${this.space}/documents/${this.kind}/${this.id}/operations?after=${this.sequence}`,
-      );
-      const last = Number(response.headers.get('X-Quill-Sequence'));
-      if (last <= this.sequence) return;
-      await this.take(this.sequence + 1, last, new Uint8Array(await response.arrayBuffer()));
-    } catch {
-      // Without a connection the document stays as the device holds it; the outbox says so.
+      while (this.asked && !this.closed) {
+        this.asked = false;
+        await this.ask();
+      }
+    } catch (problem) {
+      this.asked = false;
+      // Without a connection the document stays as the device holds it, which the outbox says; it is joined again with the next one.
+      if (!(problem instanceof Unreachable)) this.askLater();
+      return;
     }
+    if (this.reached.complete < this.heard) this.askLater();
+    else this.pause = leastPause;
+  }
+
+  private askLater(): void {
+    if (this.closed) return;
+    this.askingAgain = setTimeout(() => void this.catchUp(), this.pause);
+    this.pause = Math.min(this.pause * 2, mostPause);
+  }
+
+  private async ask(): Promise<void> {
+    const after = this.reached.complete;
+    const response = await request(
+      'GET',
+      `/api/spaces/${this.space}/documents/${this.kind}/${this.id}/operations?after=${after}`,
+    );
+    const last = Number(response.headers.get('X-Quill-Sequence'));
+    if (last <= after) return;
+    const batch = new Uint8Array(await response.arrayBuffer());
+    this.once(() => this.take(after + 1, last, batch));
   }
 
   private receive(first: number, count: number, batch: Uint8Array): void {
-    if (first > this.sequence + 1) void this.catchUp();
-    else if (first + count - 1 > this.sequence) void this.take(first, first + count - 1, batch.slice());
+    const last = first + count - 1;
+    const copy = batch.slice();
+    this.once(() => {
+      if (!this.reached.has(first, last)) this.tryTo(() => this.take(first, last, copy));
+      this.hearOf(last);
+    });
   }
 
-  private async take(first: number, last: number, batch: Uint8Array): Promise<void> {
-    const news = this.core.DocumentBridge.Apply(this.handle, batch);
-    this.sequence = Math.max(this.sequence, last);
+  /** Somebody spoke of this number: all up to it must come. */
+  private hearOf(sequence: number): void {
+    this.heard = Math.max(this.heard, sequence);
+    if (this.reached.complete < this.heard) void this.catchUp();
+  }
+
+  private take(first: number, last: number, batch: Uint8Array): void {
+    this.apply(batch);
+    this.reached.add(first, last);
     this.rows++;
-    if (news > 0) this.changed();
     this.onArrived?.(batch);
-    await this.store.keep(this.address, first, batch, last);
+    // Where there is no room it is asked for again after a reload: the store counts by what it holds.
+    void this.around.store.keep(this.address, first, last, batch).catch(() => {});
   }
 
-  private async readDevice(): Promise<void> {
-    const unsaved = await this.outbox.unsavedOf(this.address);
-    const { sequence, batches, rows, outlines } = await this.store.load(this.address);
-    this.held = [...batches, ...unsaved];
-    this.sequence = sequence;
+  private apply(batch: Uint8Array): void {
+    if (this.around.core.DocumentBridge.Apply(this.handle, batch) > 0) this.changed();
+  }
+
+  /** From another tab or the live connection, where nobody could be told: what cannot be read is reported, and asked for anew. */
+  private tryTo(then: () => void): void {
+    try {
+      then();
+    } catch (problem) {
+      reportFault('Something came that cannot be read.', problem, this.address);
+    }
+  }
+
+  /** At once, or when what the device holds has been read; not any more once it is closed. */
+  private once(then: () => void): void {
+    if (this.early) this.early.push(then);
+    else if (!this.closed) then();
+  }
+
+  private async readDevice(beforeTaking = () => {}): Promise<void> {
+    const { store, outbox, core } = this.around;
+    const unsaved = await outbox.unsavedOf(this.address);
+    const { reached, batches, rows, generation, outlines } = await store.load(this.address).catch(() => nothingHeld());
+    if (this.closed) return;
+    beforeTaking();
+    this.held = [...batches, ...unsaved.map((bytes) => ({ bytes }))];
+    this.reached = reached;
     this.rows = rows;
-    this.outlines =
-      unsaved.length === 0 && outlines?.build === this.core.PageBridge.Build() ? outlines.packets : undefined;
+    this.generation = generation;
+    this.outlines = unsaved.length === 0 && outlines?.build === core.PageBridge.Build() ? outlines.packets : undefined;
+    const early = this.early ?? [];
+    this.early = undefined;
     if (!this.outlines) this.settle();
+    for (const then of early) then();
+    if (this.reached.furthest > this.reached.complete) this.hearOf(this.reached.furthest);
+  }
+
+  /** Made here, and applied: also to what is being read at this moment. */
+  private made(...batches: Uint8Array[]): void {
+    for (const bytes of batches) this.early?.push(() => this.apply(bytes));
+    this.changed();
+  }
+
+  /** What cannot be read does not stop what can: the server is asked for its own again, and what was made here goes where the person decides of it. */
+  private async setAside(unreadable: HeldBatch[]): Promise<void> {
+    const { store, outbox } = this.around;
+    await outbox.setAside(unreadable.flatMap(({ waiting }) => waiting ?? []));
+    if (unreadable.every(({ waiting }) => waiting)) return;
+    await store.restart(this.address).catch(() => {});
+    this.reached = new Reached();
+    void this.catchUp();
   }
 
   private changed(): void {
@@ -219,4 +354,9 @@ export class OpenDocument {
   private tell(): void {
     for (const listener of this.listeners) listener();
   }
+}
+
+/** Of a device whose store cannot be read: the server is asked for all. */
+function nothingHeld() {
+  return { reached: new Reached(), batches: [], rows: 0, generation: 0, outlines: undefined };
 }

@@ -1,105 +1,132 @@
 import type { Core } from '../core/runtime';
-import { getJson, isBusy, Refused, request } from '../session/api';
-import { idOf } from './address';
-import type { DeviceStore, Waiting } from './deviceStore';
-import { unframed } from './frames';
+import { isBusy, Refused } from '../session/api';
+import type { DeviceStore, RefusedWork, StoredOperation, Waiting } from './deviceStore';
+import { newReplica, type Replaced, Sender } from './sender';
 import { setSyncState } from './syncState';
+import type { Tabs } from './tabs';
 
-const mostFrames = 500;
-/** Refusals that say that the number an operation is signed with is another's. */
-const numberTaken = new Set(['replica-taken', 'id-used']);
 const leastPause = 500;
 const mostPause = 10_000;
 
-interface AppendAnswer {
-  serverTime: number;
-  /** Whether the document will soon take no more. */
-  nearlyFull: boolean;
-  results: { sequence: number; refused: { code: string; sentence: string } | null }[];
+/** An operation that the server has stored, and its number there. */
+export interface Acknowledged {
+  sequence: number;
+  bytes: Uint8Array;
 }
 
-/** Sends what waits, oldest first, and keeps trying. One tab of a browser sends at a time. */
+/** Keeps what was made here until the server has it, and keeps trying. One tab of a browser sends at a time. */
 export class Outbox {
-  /** Called with operations of one document that the server has stored, by their sequence numbers in ascending order. */
-  onStored: (document: string, sequences: number[]) => void = () => {};
-  /** Called after waiting operations got new stamps: open documents must be read again. */
-  onRestamped: (documents: Set<string>) => void = () => {};
+  /** Operations of a document were made in another tab. */
+  onMade: (document: string, bytes: Uint8Array) => void = () => {};
+  /** The server has stored operations of a document that were made on this device. */
+  onStored: (document: string, operations: Acknowledged[]) => void = () => {};
+  /** What waits of these documents is no longer what was applied: they must be read again. */
+  onAnew: (documents: Set<string>) => void = () => {};
+  /** The person left this device in another tab. */
+  onLeft: () => void = () => {};
 
-  private readonly unsaved: Waiting[] = [];
+  /** Made, and not in the device's store: on the way there, or for want of room. It is sent from here. */
+  private unsaved: Waiting[] = [];
+  /** With the server, but still in the store's outbox, for want of room to note it. */
+  private readonly sent = new Set<number>();
   private running = false;
   private again = false;
   private pause = leastPause;
   private timer: ReturnType<typeof setTimeout> | undefined;
-  private readonly otherTabs = new BroadcastChannel('quill-outbox');
-
-  private readonly ended = new AbortController();
-  private adding: Promise<void> = Promise.resolve();
-  private saving: Promise<void> = Promise.resolve();
   private counting: ReturnType<typeof setTimeout> | undefined;
+  private saving: Promise<void> = Promise.resolve();
   private waitingForSettling: { resolve: () => void; reject: (problem: unknown) => void }[] = [];
+  private readonly ended = new AbortController();
+  private readonly sender: Sender;
 
   constructor(
     private readonly core: Core,
     private readonly store: DeviceStore,
+    private readonly tabs: Tabs,
     private readonly person: string,
   ) {
+    this.sender = new Sender(core, {
+      waiting: () => this.waiting(),
+      stored: (document, stored) => this.stored(document, stored),
+      refused: (refused) => this.refused(refused),
+      replaced: (rows) => this.replaced(rows),
+      renumbered: (old) => this.tabs.tell({ what: 'renumbered', old }),
+      clockCorrected: (offset) => this.tabs.tell({ what: 'clock', offset }),
+      nearlyFull: (document) => setSyncState({ nearlyFull: document }),
+    });
     const { signal } = this.ended;
     addEventListener('online', () => this.flush(), { signal });
     addEventListener('offline', () => setSyncState({ problem: 'unreachable' }), { signal });
     addEventListener('beforeunload', (event) => this.unsaved.length > 0 && event.preventDefault(), { signal });
-    this.otherTabs.onmessage = ({ data }: MessageEvent<'changed' | { renumbered: string }>) => {
-      if (data !== 'changed' && this.core.DocumentBridge.Number() === data.renumbered) {
-        // Another tab sent what was made here, and gave it a fresh number.
-        this.core.DocumentBridge.Renew(data.renumbered, newReplica());
-        void this.store.outbox().then((rows) => this.onRestamped(new Set(rows.map((row) => row.document))));
+    tabs.onMessage = (message) => {
+      switch (message.what) {
+        case 'made':
+          for (const { document, bytes } of message.operations) this.onMade(document, bytes);
+          break;
+        case 'stored':
+          this.onStored(message.document, message.operations);
+          break;
+        case 'anew':
+          this.onAnew(new Set(message.documents));
+          break;
+        case 'renumbered':
+          this.core.DocumentBridge.Renew(message.old, newReplica());
+          break;
+        case 'clock':
+          this.core.DocumentBridge.CorrectClock(Date.now() + message.offset, Date.now());
+          break;
+        case 'left':
+          return this.onLeft();
       }
-      void this.count();
+      this.countSoon();
     };
   }
 
-  add(waiting: Waiting): Promise<void> {
-    this.unsaved.push(waiting);
-    this.adding = this.adding.then(async () => {
-      await this.saveOnDevice();
+  /** Puts operations where they wait to be sent; those given at once are kept all or not at all. Resolves when they are on the device, or could not be. */
+  add(...made: Waiting[]): Promise<void> {
+    this.unsaved.push(...made);
+    return this.save().then(() => {
       this.flush();
       this.countSoon();
     });
-    return this.adding;
   }
 
   /** Many operations in a row, as when a notebook is made, are counted once. */
   private countSoon(): void {
-    if (this.counting !== undefined) return;
-    this.counting = setTimeout(() => {
+    this.counting ??= setTimeout(() => {
       this.counting = undefined;
-      if (!this.ended.signal.aborted) void this.count();
+      void this.count();
     }, 0);
   }
 
   /** Puts into the store what is only in memory; where there is no room it stays there, is tried again, and leaving the page asks first. */
-  private saveOnDevice(): Promise<void> {
-    // One after the other: two at once would both take the first, and then take out one too many.
-    this.saving = this.saving.then(() => this.saveUnsaved());
+  private save(): Promise<void> {
+    this.saving = this.saving.then(async () => {
+      const rows = [...this.unsaved];
+      if (rows.length === 0) return;
+      try {
+        await this.store.addToOutbox(rows);
+      } catch {
+        return setSyncState({ onlyInMemory: this.unsaved.length });
+      }
+      this.unsaved = this.unsaved.filter((row) => !rows.includes(row));
+      setSyncState({ onlyInMemory: this.unsaved.length });
+      this.tabs.tell({ what: 'made', operations: rows.map(({ document, bytes }) => ({ document, bytes })) });
+    });
     return this.saving;
   }
 
-  private async saveUnsaved(): Promise<void> {
-    try {
-      while (this.unsaved.length > 0) {
-        const rows = [...this.unsaved];
-        await this.store.addToOutbox(rows);
-        this.unsaved.splice(0, rows.length);
-      }
-    } catch {
-      setSyncState({ problem: 'no-room' });
-    }
+  /** Resolves when all that can be is in the device's store. */
+  saved(): Promise<void> {
+    return this.save();
   }
 
   /** Sends no more, since somebody else signs in here. What waits stays on the device. */
   stop(): void {
     this.ended.abort();
     clearTimeout(this.timer);
-    this.otherTabs.close();
+    clearTimeout(this.counting);
+    this.tabs.stop();
   }
 
   /** Tries to send now, and again later when it does not work. */
@@ -112,23 +139,19 @@ export class Outbox {
     }
     this.running = true;
     void navigator.locks
-      .request('quill-outbox', () => this.sendAll())
+      .request(`quill-outbox-${this.person}`, async () => {
+        await this.save();
+        await this.sender.pass(this.ended.signal);
+      })
       .then(
-        () => {
-          this.pause = leastPause;
-          setSyncState({ problem: this.unsaved.length > 0 ? 'no-room' : 'none' });
-          for (const { resolve } of this.waitingForSettling.splice(0)) resolve();
-        },
-        (problem: unknown) => {
-          for (const { reject } of this.waitingForSettling.splice(0)) reject(problem);
-          this.failed(problem);
-        },
+        () => this.passed(),
+        (problem: unknown) => this.failed(problem),
       )
       .finally(async () => {
         this.running = false;
         if (this.ended.signal.aborted) return;
         await this.count();
-        this.otherTabs.postMessage('changed');
+        this.tabs.tell({ what: 'counted' });
         if (this.again) {
           this.again = false;
           this.flush();
@@ -138,33 +161,78 @@ export class Outbox {
 
   /** What was made of a document and is not in the device's store; waits for what is on its way there. */
   async unsavedOf(document: string): Promise<Uint8Array[]> {
-    await this.adding;
+    await this.saving;
     return this.unsaved.filter((waiting) => waiting.document === document).map((waiting) => waiting.bytes);
   }
 
-  /** Resolves when nothing waits any more; throws when the server cannot be reached. */
+  /** Resolves when nothing waits any more; throws when something cannot be sent. */
   async settled(): Promise<void> {
-    await this.adding;
-    if ((await this.store.outbox()).length === 0) return;
+    await this.saving;
+    if ((await this.waiting()).length === 0) return;
     this.flush();
     await new Promise<void>((resolve, reject) => this.waitingForSettling.push({ resolve, reject }));
   }
 
-  async count(): Promise<void> {
-    const [rows, refused] = await Promise.all([this.store.outbox(), this.store.refused()]);
-    setSyncState({
-      waiting: rows.length,
-      documents: new Set(rows.map((row) => row.document)).size,
-      refused: [...new Set(refused.map((row) => row.sentence))],
-    });
+  /** All that waits, oldest first. */
+  async waiting(): Promise<Waiting[]> {
+    const kept = await this.store.outbox().catch(() => []);
+    return [...kept.filter((row) => !this.sent.has(row.n!)), ...this.unsaved];
   }
 
-  async dropRefused(): Promise<void> {
-    await this.store.dropRefused();
+  /** What this device cannot read any more goes where the person decides of it. */
+  async setAside(rows: Waiting[]): Promise<void> {
+    if (rows.length === 0) return;
+    await this.store.markRefused(rows.map((waiting) => ({ waiting, sentence: 'This device cannot read it.' })));
     await this.count();
   }
 
+  /** What the server did not take, and waits for the person's decision. */
+  refusedWork(): Promise<RefusedWork[]> {
+    return this.store.refused();
+  }
+
+  async dropRefused(rows: readonly RefusedWork[]): Promise<void> {
+    await this.store.dropRefused(rows);
+    await this.count();
+    this.tabs.tell({ what: 'counted' });
+  }
+
+  /** Sends again what was refused; what is on the device of its documents holds it again. */
+  async putBack(rows: readonly RefusedWork[]): Promise<void> {
+    await this.store.putBack(rows);
+    this.anew(new Set(rows.map((row) => row.document)));
+    this.flush();
+    await this.count();
+  }
+
+  async count(): Promise<void> {
+    try {
+      const [rows, refused] = await Promise.all([this.waiting(), this.store.refused()]);
+      if (this.ended.signal.aborted) return;
+      setSyncState({
+        waiting: rows.length,
+        documents: new Set(rows.map((row) => row.document)).size,
+        refused: [...new Set(refused.map((row) => row.sentence))],
+        troubles: this.sender.troubles,
+      });
+    } catch {
+      // The store is closed, which is said elsewhere.
+    }
+  }
+
+  private passed(): void {
+    this.pause = leastPause;
+    setSyncState({ problem: 'none' });
+    const { troubles, due } = this.sender;
+    if (due !== undefined) this.timer = setTimeout(() => this.flush(), due);
+    for (const { resolve, reject } of this.waitingForSettling.splice(0))
+      if (troubles.length > 0) reject(new Error(troubles[0]!.sentence));
+      else resolve();
+  }
+
   private failed(problem: unknown): void {
+    for (const { reject } of this.waitingForSettling.splice(0)) reject(problem);
+    if (this.ended.signal.aborted) return;
     const signedOut = problem instanceof Refused && problem.status === 401;
     const busy = problem instanceof Refused && isBusy(problem.status);
     setSyncState({ problem: signedOut ? 'signed-out' : busy ? 'busy' : 'unreachable' });
@@ -174,111 +242,40 @@ export class Outbox {
     this.pause = Math.min(this.pause * 2, mostPause);
   }
 
-  private async sendAll(): Promise<void> {
-    await this.saveOnDevice();
-    for (let rows = await this.store.outbox(); rows.length > 0; rows = await this.store.outbox()) {
-      const { document } = rows[0]!;
-      const own = rows.filter((row) => row.document === document).slice(0, mostFrames);
-      await this.send(own);
-    }
-  }
-
-  private async send(rows: Waiting[]): Promise<void> {
-    const { space, kind, document } = rows[0]!;
-    let answer: AppendAnswer;
+  private async stored(document: string, stored: StoredOperation[]): Promise<void> {
     try {
-      const response = await request(
-        'POST',
-        `/api/spaces/${space}/documents/${kind}/${idOf(document)}/operations`,
-        framed(rows),
-        'application/octet-stream',
-      );
-      answer = (await response.json()) as AppendAnswer;
-    } catch (problem) {
-      if (
-        !(problem instanceof Refused) ||
-        problem.status === 401 ||
-        problem.status === 429 ||
-        (problem.status >= 500 && problem.status !== 507)
-      )
-        throw problem;
-      await this.makeSureOfPerson();
-      for (const row of rows) await this.store.markRefused(row, problem.message);
-      return;
+      await this.store.markStored(document, stored);
+    } catch {
+      // They stay where they are, so that they are here after a reload without a connection; they are not sent again and again.
+      for (const { waiting } of stored) if (waiting.n !== undefined) this.sent.add(waiting.n);
     }
-    if (answer.results.some((result) => result.refused?.code === 'wrong-author')) await this.makeSureOfPerson();
-    const stored = rows.flatMap((waiting, i) =>
-      answer.results[i]!.refused ? [] : [{ waiting, sequence: answer.results[i]!.sequence }],
-    );
-    await this.store.markStored(stored);
-    this.onStored(
-      document,
-      stored.map(({ sequence }) => sequence).sort((a, b) => a - b),
-    );
-    if (answer.nearlyFull) setSyncState({ nearlyFull: document });
-    const taken = rows.find((_, i) => numberTaken.has(answer.results[i]!.refused?.code ?? ''));
-    if (taken) await this.renumber(taken);
-    for (const [i, row] of rows.entries()) {
-      const { refused } = answer.results[i]!;
-      if (refused && refused.code !== 'clock-ahead' && !numberTaken.has(refused.code))
-        await this.store.markRefused(row, refused.sentence);
-    }
-    if (answer.results.some((result) => result.refused?.code === 'clock-ahead'))
-      await this.correctClock(answer.serverTime);
+    const isStored = new Set(stored.map(({ waiting }) => waiting));
+    this.unsaved = this.unsaved.filter((row) => !isStored.has(row));
+    setSyncState({ onlyInMemory: this.unsaved.length });
+    const operations = stored
+      .map(({ waiting, sequence }) => ({ sequence, bytes: waiting.bytes }))
+      .sort((a, b) => a.sequence - b.sequence);
+    this.onStored(document, operations);
+    this.tabs.tell({ what: 'stored', document, operations });
   }
 
-  /** Throws as when signed out if another person has signed in in another tab: what was refused them may still be taken from its author. */
-  private async makeSureOfPerson(): Promise<void> {
-    const { person } = await getJson<{ person?: { id: string } }>('/api/session');
-    if (person?.id !== this.person) throw new Refused(401, 'signed-out', 'Another person is signed in.');
+  private async refused(refused: { waiting: Waiting; sentence: string }[]): Promise<void> {
+    await this.store.markRefused(refused);
+    const gone = new Set(refused.map(({ waiting }) => waiting));
+    this.unsaved = this.unsaved.filter((row) => !gone.has(row));
+    this.anew(new Set(refused.map(({ waiting }) => waiting.document)));
   }
 
-  /** The number this device signs with is another's: takes a fresh one, and gives it to all that waits, since nobody has seen it yet. */
-  private async renumber(refused: Waiting): Promise<void> {
-    const rows = await this.store.outbox();
-    const old = this.core.DocumentBridge.Number();
-    const fresh = unframed(this.core.DocumentBridge.Renumber(refused.bytes, joined(frames(rows)), newReplica()));
-    await this.store.replaceWaiting(rows.map((row, i) => ({ ...row, bytes: fresh[i]! })));
-    this.onRestamped(new Set(rows.map((row) => row.document)));
-    this.otherTabs.postMessage({ renumbered: old });
+  private async replaced(rows: Replaced[]): Promise<void> {
+    await this.store.replaceWaiting(rows.map(({ before, bytes }) => ({ ...before, bytes })));
+    const fresh = new Map(rows.map(({ before, bytes }) => [before, { ...before, bytes }]));
+    this.unsaved = this.unsaved.map((row) => fresh.get(row) ?? row);
+    this.anew(new Set(rows.map(({ before }) => before.document)));
   }
 
-  /** The device's clock ran ahead: takes the server's, and stamps anew all that waits, since nobody has seen it yet. */
-  private async correctClock(serverTime: number): Promise<void> {
-    this.core.DocumentBridge.CorrectClock(serverTime, Date.now());
-    const rows = (await this.store.outbox()).map((row) => ({
-      ...row,
-      bytes: this.core.DocumentBridge.Restamp(row.bytes, Date.now()),
-    }));
-    await this.store.replaceWaiting(rows);
-    this.onRestamped(new Set(rows.map((row) => row.document)));
+  private anew(documents: Set<string>): void {
+    if (documents.size === 0) return;
+    this.onAnew(documents);
+    this.tabs.tell({ what: 'anew', documents: [...documents] });
   }
-}
-
-/** A number for an open application to sign with, drawn so that it is nobody else's. */
-export function newReplica(): string {
-  return [...crypto.getRandomValues(new Uint8Array(8))].map((byte) => byte.toString(16).padStart(2, '0')).join('');
-}
-
-/** Each batch after its length in four bytes, lowest first. */
-function frames(rows: Waiting[]): Uint8Array<ArrayBuffer>[] {
-  return rows.flatMap((row) => {
-    const length = new Uint8Array(4);
-    new DataView(length.buffer).setUint32(0, row.bytes.length, true);
-    return [length, row.bytes.slice()];
-  });
-}
-
-function framed(rows: Waiting[]): Blob {
-  return new Blob(frames(rows));
-}
-
-function joined(parts: Uint8Array[]): Uint8Array {
-  const whole = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
-  let at = 0;
-  for (const part of parts) {
-    whole.set(part, at);
-    at += part.length;
-  }
-  return whole;
 }

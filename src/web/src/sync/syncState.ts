@@ -1,6 +1,7 @@
 import { useSyncExternalStore } from 'react';
+import type { Trouble } from './sender';
 
-export type SyncProblem = 'none' | 'unreachable' | 'busy' | 'signed-out' | 'no-room';
+export type SyncProblem = 'none' | 'unreachable' | 'busy' | 'signed-out';
 
 /** How far saving has come. */
 export interface SyncState {
@@ -9,18 +10,41 @@ export interface SyncState {
   /** Pages, notebooks and libraries that they belong to. */
   documents: number;
   problem: SyncProblem;
+  /** Operations for which this device has no room: they are in this window alone until they are sent. */
+  onlyInMemory: number;
   /** Sentences of what the server refused. */
   refused: string[];
+  /** Documents that the server cannot take something of at present. */
+  troubles: Trouble[];
   /** The address of a document that will soon take no more. */
   nearlyFull: string;
 }
 
-let state: SyncState = { waiting: 0, documents: 0, problem: 'none', refused: [], nearlyFull: '' };
+const nothingYet: SyncState = {
+  waiting: 0,
+  documents: 0,
+  problem: 'none',
+  onlyInMemory: 0,
+  refused: [],
+  troubles: [],
+  nearlyFull: '',
+};
+let state = nothingYet;
 const listeners = new Set<() => void>();
 
 export function setSyncState(change: Partial<SyncState>): void {
   state = { ...state, ...change };
   for (const listener of listeners) listener();
+}
+
+/** As it is now. */
+export function syncState(): SyncState {
+  return state;
+}
+
+/** Another person's saving begins. */
+export function resetSyncState(): void {
+  setSyncState(nothingYet);
 }
 
 export function useSyncState(): SyncState {
@@ -34,10 +58,10 @@ export function useSyncState(): SyncState {
 }
 
 /** The state of saving in words. */
-export function syncWords({ waiting, documents, problem, refused }: SyncState): string {
+export function syncWords({ waiting, documents, problem, onlyInMemory, refused, troubles }: SyncState): string {
   const pages = documents === 1 ? '1 page' : `${documents} pages`;
-  if (problem === 'no-room') return 'Cannot save: this device has no room left';
-  if (refused.length > 0) return `Cannot save: ${refused[0]}`;
+  if (onlyInMemory > 0 && problem !== 'none') return 'Cannot save: this device is full, keep this window open';
+  if (refused.length > 0) return `Not taken: ${refused[0]}`;
   if (problem === 'signed-out')
     return waiting > 0
       ? `Saved on this device, ${pages} waiting for you to sign in`
@@ -46,5 +70,7 @@ export function syncWords({ waiting, documents, problem, refused }: SyncState): 
     return waiting > 0 ? `Saved on this device, ${pages} waiting, the server is busy` : 'The server is busy, all saved';
   if (problem === 'unreachable')
     return waiting > 0 ? `Saved on this device, ${pages} waiting for a connection` : 'No connection, all saved';
+  if (troubles.length > 0)
+    return `Saved on this device, ${troubles.length === 1 ? '1 page' : `${troubles.length} pages`} cannot be sent: ${troubles[0]!.sentence}`;
   return waiting > 0 ? 'Saving' : 'All saved';
 }

@@ -3,10 +3,16 @@ import { type Core, type DocumentKind, loadCore } from '../core/runtime';
 import { getJson, Unreachable } from '../session/api';
 import type { Session } from '../session/session';
 import { addressOf } from './address';
+import type { StoreEvents } from './deviceSchema';
 import { DeviceStore } from './deviceStore';
 import { Live } from './live';
+import { reportFault } from './faults';
 import { OpenDocument } from './openDocument';
-import { newReplica, Outbox } from './outbox';
+import { Outbox } from './outbox';
+import { newReplica } from './sender';
+import { StoreScreen, type StoreStanding } from './StoreScreen';
+import { resetSyncState } from './syncState';
+import { Tabs } from './tabs';
 import { trimPictures } from '../pictures/trimPictures';
 
 /** What has time waits for so long, ms, until the first screen is there. */
@@ -17,7 +23,7 @@ export class Workspace {
   /** The libraries of all spaces; they stay open as long as somebody is signed in, since every screen asks them something. */
   readonly libraries: OpenDocument[] = [];
   private readonly fresh = new Set<string>();
-  private readonly open = new Map<string, { document: Promise<OpenDocument>; users: number; ready?: OpenDocument }>();
+  private readonly open = new Map<string, { document: OpenDocument; opening: Promise<OpenDocument>; users: number }>();
 
   private constructor(
     readonly core: Core,
@@ -25,18 +31,23 @@ export class Workspace {
     readonly outbox: Outbox,
     readonly live: Live,
   ) {
-    outbox.onStored = (document, sequences) => this.open.get(document)?.ready?.acknowledge(sequences);
-    outbox.onRestamped = (documents) => {
-      for (const id of documents) void this.open.get(id)?.ready?.reload();
+    outbox.onMade = (address, bytes) => this.open.get(address)?.document.hear(bytes);
+    outbox.onStored = (address, operations) => this.open.get(address)?.document.acknowledge(operations);
+    outbox.onAnew = (addresses) => {
+      for (const address of addresses) void this.open.get(address)?.document.reload();
     };
   }
 
-  static async start(session: Session): Promise<Workspace> {
-    const [core, store] = await Promise.all([loadCore(), DeviceStore.open(session.person.id)]);
-    core.DocumentBridge.Start(newReplica(), session.person.id);
-    const outbox = new Outbox(core, store, session.person.id);
+  static async start(session: Session, events: StoreEvents): Promise<Workspace> {
+    const { id } = session.person;
+    const [core, store] = await Promise.all([loadCore(), DeviceStore.open(id, events)]);
+    core.DocumentBridge.Start(newReplica(), id);
+    const outbox = new Outbox(core, store, new Tabs(id), id);
+    outbox.onLeft = () => void outbox.saved().then(() => location.reload());
     outbox.flush();
-    const workspace = new Workspace(core, store, outbox, new Live(() => outbox.flush()));
+    // Asked once and never again by most browsers; without it the device may be cleared when it runs short of room.
+    void navigator.storage.persist().catch(() => {});
+    const workspace = new Workspace(core, store, outbox, new Live(id, () => outbox.flush()));
     setTimeout(() => void trimPictures(), idleAfter);
     workspace.libraries.push(
       ...(await Promise.all(session.spaces.map((space) => workspace.acquire(space.id, 'library', space.id)))),
@@ -54,26 +65,13 @@ export class Workspace {
     const address = addressOf(space, kind, id);
     let entry = this.open.get(address);
     if (!entry) {
-      const opening = OpenDocument.open(
-        this.core,
-        this.store,
-        this.outbox,
-        this.live,
-        space,
-        kind,
-        id,
-        this.fresh.has(id),
-      );
-      const made: { document: Promise<OpenDocument>; users: number; ready?: OpenDocument } = {
-        document: opening,
-        users: 0,
-      };
-      void opening.then((document) => (made.ready = document));
-      this.open.set(address, made);
-      entry = made;
+      // It listens from the first moment: what another tab makes while the store is read is not missed.
+      const document = new OpenDocument(this, space, kind, id);
+      entry = { document, opening: document.open(this.fresh.has(id)).then(() => document), users: 0 };
+      this.open.set(address, entry);
     }
     entry.users++;
-    return entry.document;
+    return entry.opening;
   }
 
   release(space: string, kind: DocumentKind, id: string): void {
@@ -81,7 +79,7 @@ export class Workspace {
     const entry = this.open.get(address);
     if (!entry || --entry.users > 0) return;
     this.open.delete(address);
-    void entry.document.then((document) => document.close());
+    void entry.opening.then(() => entry.document.close());
   }
 
   /** A list from the server; without a connection, its last answer, whatever the query was. */
@@ -98,8 +96,10 @@ export class Workspace {
   }
 
   stop(): void {
+    resetSyncState();
     this.outbox.stop();
     this.live.stop();
+    this.store.close();
   }
 }
 
@@ -114,18 +114,34 @@ export function useWorkspace(): Workspace {
 /** Starts the workspace of the person signed in, and shows its children when it is ready. */
 export function WorkspaceProvider({ session, children }: { session: Session; children: ReactNode }) {
   const [workspace, setWorkspace] = useState<Workspace>();
+  const [standing, setStanding] = useState<StoreStanding>('opening');
+  const [problem, setProblem] = useState('');
   const person = session.person.id;
   useEffect(() => {
     let ended = false;
-    const starting = Workspace.start(session);
-    void starting.then((started) => (ended ? started.stop() : setWorkspace(started)));
+    const tell = (now: StoreStanding) => !ended && setStanding(now);
+    const starting = Workspace.start(session, {
+      blocked: () => tell('blocked'),
+      opened: () => tell('open'),
+      taken: () => tell('taken'),
+    });
+    starting.then(
+      (started) => (ended ? started.stop() : setWorkspace(started)),
+      (error: unknown) => {
+        reportFault('The application could not start.', error);
+        setProblem(error instanceof Error ? error.message : String(error));
+        tell('failed');
+      },
+    );
     return () => {
       ended = true;
-      void starting.then((started) => started.stop());
+      void starting.then((started) => started.stop()).catch(() => {});
     };
     // A changed name or space list does not start a new workspace; another person does.
   }, [person]);
-  if (!workspace) return <p className="grid h-full place-items-center text-quiet">Opening the library</p>;
+  if (standing === 'taken' || standing === 'failed' || standing === 'blocked')
+    return <StoreScreen standing={standing} problem={problem} />;
+  if (!workspace) return <StoreScreen standing="opening" problem="" />;
   return <WorkspaceContext value={workspace}>{children}</WorkspaceContext>;
 }
 

@@ -109,7 +109,7 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker, say }
 
   /** The first slice is laid, and selected, before anything is waited for. */
   const lay = async (bytes: Uint8Array, dx: number, dy: number) => {
-    const all = core.HandBridge.BeginLay(bytes, dx, dy, layer);
+    const all = core.HandBridge.BeginLay(page.handle, bytes, dx, dy, layer);
     const laid = worker.run(
       'Laying it down',
       all,

@@ -10,7 +10,7 @@ import {
   StackSimpleIcon,
 } from '@phosphor-icons/react';
 import { useMemo, useState } from 'react';
-import { type Core, randomNumber, sentenceOf } from '../../core/runtime';
+import { type Core, sentenceOf } from '../../core/runtime';
 import type { Member } from '../../group/usePeople';
 import { useSession } from '../../session/session';
 import type { OpenDocument } from '../../sync/openDocument';
@@ -66,20 +66,14 @@ export function LayersPanel({
     page.perform((handle, now) => core.LayerBridge.Set(handle, layer.id, fields[field], value, now));
   const add = () => {
     const id = crypto.randomUUID();
-    page.perform((handle, now) =>
-      core.LayerBridge.Add(handle, id, `Layer ${layers.length + 1}`, current.id, randomNumber(), now),
+    page.performTogether((handle, now) =>
+      core.LayerBridge.Add(handle, id, `Layer ${layers.length + 1}`, current.id, now),
     );
     tools.setLayer(page.id, id);
   };
   const move = (to: number) =>
-    page.perform((handle, now) =>
-      core.LayerBridge.Move(
-        handle,
-        current.id,
-        to < 0 ? '' : layers.filter((layer) => layer !== current)[to]!.id,
-        randomNumber(),
-        now,
-      ),
+    page.performTogether((handle, now) =>
+      core.LayerBridge.Move(handle, current.id, to < 0 ? '' : layers.filter((layer) => layer !== current)[to]!.id, now),
     );
   const rename = () => {
     try {

@@ -1,0 +1,3 @@
+export declare const corePublished: string;
+export declare const coreFolder: string;
+export declare const build: string;

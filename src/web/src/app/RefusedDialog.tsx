@@ -1,0 +1,170 @@
+import { useEffect, useState } from 'react';
+import type { Core } from '../core/runtime';
+import type { Library } from '../library/Library';
+import { useLibraries } from '../library/useLibrary';
+import { keepPiece } from '../page/selection/clipboard';
+import { idOf } from '../sync/address';
+import type { RefusedWork } from '../sync/deviceStore';
+import { framed } from '../sync/frames';
+import { fileOf, saveFile } from '../sync/rescue';
+import { useSession } from '../session/session';
+import { useWorkspace } from '../sync/workspace';
+import { Dialog } from '../ui/Dialog';
+import { whenWords } from '../ui/time';
+
+/** What was refused of one document for one reason. */
+interface Group {
+  document: string;
+  name: string;
+  sentence: string;
+  about: string;
+  rows: RefusedWork[];
+  /** The ink among it, to be laid down elsewhere; empty when there is none. */
+  piece: Uint8Array;
+}
+
+/** What the server did not take: seen, copied, sent again, saved as a file, or let go. */
+export function RefusedDialog({ onClose }: { onClose: () => void }) {
+  const { core, outbox } = useWorkspace();
+  const { person } = useSession();
+  const libraries = useLibraries();
+  const [groups, setGroups] = useState<Group[]>();
+  const [said, setSaid] = useState('');
+  const [letting, setLetting] = useState<string>();
+  const read = async () => setGroups(groupsOf(core, libraries, await outbox.refusedWork()));
+  useEffect(() => void read(), [outbox]);
+  useEffect(() => {
+    if (groups?.length === 0) onClose();
+  }, [groups]);
+  const act = async (words: string, action: () => Promise<void> | void) => {
+    await action();
+    setSaid(words);
+    await read();
+  };
+  return (
+    <Dialog title="What was not taken" onClose={onClose} wide>
+      <p className="mb-4 max-w-[62ch] text-quiet">
+        The server refused these changes, so they are on this device only, and the pages show what they were without
+        them.
+      </p>
+      <ul className="divide-y divide-base-300 border-y border-base-300" data-testid="refused-list">
+        {groups?.map((group) => {
+          const key = `${group.document} ${group.sentence}`;
+          return (
+            <li key={key} className="flex flex-wrap items-center gap-x-6 gap-y-2 py-3">
+              <div className="min-w-[240px] grow">
+                <p className="font-semibold">{group.name}</p>
+                <p>
+                  {group.about}
+                  {group.rows[0]!.at ? `, ${whenWords(new Date(group.rows[0]!.at).toISOString())}` : ''}.{' '}
+                  {group.sentence}
+                </p>
+              </div>
+              <div className="flex flex-wrap gap-2">
+                {group.piece.length > 0 && (
+                  <button
+                    type="button"
+                    className="quiet-button"
+                    data-testid="refused-copy"
+                    onClick={() =>
+                      void act('Copied. It can be laid down on any page.', () => keepPiece(core, group.piece))
+                    }
+                  >
+                    Copy the ink
+                  </button>
+                )}
+                <button
+                  type="button"
+                  className="quiet-button"
+                  data-testid="refused-again"
+                  onClick={() => void act('It is sent again.', () => outbox.putBack(group.rows))}
+                >
+                  Put it back
+                </button>
+                {letting === key ? (
+                  <button
+                    type="button"
+                    className="quiet-button text-error"
+                    data-testid="refused-drop-sure"
+                    onClick={() => void act('Let go.', () => outbox.dropRefused(group.rows))}
+                  >
+                    Yes, let it go for good
+                  </button>
+                ) : (
+                  <button
+                    type="button"
+                    className="quiet-button"
+                    data-testid="refused-drop"
+                    onClick={() => setLetting(key)}
+                  >
+                    Let it go
+                  </button>
+                )}
+              </div>
+            </li>
+          );
+        })}
+      </ul>
+      <div className="mt-5 flex flex-wrap items-center justify-between gap-3">
+        <p role="status" className="min-h-5 text-success" data-testid="refused-said">
+          {said}
+        </p>
+        <div className="flex gap-2">
+          <button
+            type="button"
+            className="quiet-button"
+            onClick={() =>
+              void outbox
+                .refusedWork()
+                .then((rows) => saveFile('calm-quill-not-taken.json', JSON.stringify(fileOf(person.id, rows), null, 1)))
+            }
+          >
+            Save as a file
+          </button>
+          <button type="button" className="btn btn-primary h-10 min-h-10" onClick={onClose}>
+            Done
+          </button>
+        </div>
+      </div>
+    </Dialog>
+  );
+}
+
+function groupsOf(core: Core, libraries: Map<string, Library>, rows: RefusedWork[]): Group[] {
+  const byKey = new Map<string, RefusedWork[]>();
+  for (const row of rows) {
+    const key = `${row.document} ${row.sentence}`;
+    byKey.set(key, [...(byKey.get(key) ?? []), row]);
+  }
+  return [...byKey.values()].map((group) => {
+    const { document, space, kind, sentence } = group[0]!;
+    const notebook = libraries.get(space)?.find(idOf(document))?.name;
+    const batches = framed(group.map((row) => row.bytes));
+    return {
+      document,
+      sentence,
+      rows: group,
+      name: kind === 'page' ? 'On a page' : kind === 'notebook' ? `In “${notebook ?? 'a notebook'}”` : 'In the library',
+      about: aboutWords(JSON.parse(core.DocumentBridge.About(batches)) as Counted[]),
+      piece: kind === 'page' ? core.DocumentBridge.PieceOf(batches) : new Uint8Array(),
+    };
+  });
+}
+
+interface Counted {
+  word: string;
+  count: number;
+}
+
+function aboutWords(counted: Counted[]): string {
+  const words = counted.map(({ word, count }) => (count === 1 ? `1 ${word}` : `${count} ${plural(word)}`)).join(', ');
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}
+
+const plurals: Record<string, string> = {
+  'mark or link': 'marks or links',
+  'thing put in its place': 'things put in their places',
+  'thing that cannot be read': 'things that cannot be read',
+};
+
+const plural = (word: string): string => plurals[word] ?? `${word}s`;

@@ -1,0 +1,76 @@
+import { useSyncExternalStore } from 'react';
+
+/** How far a newer version of the application is. */
+export interface NewVersion {
+  /** It is here, and waits for the tabs to agree. */
+  isReady: boolean;
+  /** This tab has agreed. */
+  agreed: boolean;
+  /** So many tabs have not. */
+  missing: number;
+}
+
+/** A tab that agreed says so again after so long: another tab may have been closed, or the worker begun anew, ms. */
+const sayAgain = 2_000;
+/** It is looked for a newer version so often, ms. */
+const lookEvery = 30 * 60_000;
+
+let state: NewVersion = { isReady: false, agreed: false, missing: 0 };
+let waiting: ServiceWorker | undefined;
+const listeners = new Set<() => void>();
+
+function set(change: Partial<NewVersion>): void {
+  state = { ...state, ...change };
+  for (const listener of listeners) listener();
+}
+
+/** Starts the service worker, which serves one build whole; a newer one waits until every tab has agreed to it. */
+export async function watchVersions(isBusy: () => boolean): Promise<void> {
+  if (!import.meta.env.PROD || !('serviceWorker' in navigator)) return;
+  const { serviceWorker } = navigator;
+  const hadOne = serviceWorker.controller !== null;
+  let isTaken = false;
+  serviceWorker.addEventListener('controllerchange', () => {
+    if (!hadOne || isTaken) return;
+    isTaken = true;
+    location.reload();
+  });
+  serviceWorker.addEventListener('message', ({ data }: MessageEvent<{ what?: string; count?: number }>) => {
+    if (data?.what === 'missing') set({ missing: data.count ?? 0 });
+    // A tab that nobody looks at, and that holds nothing, need not be asked.
+    if (data?.what === 'asked' && document.hidden && !isBusy()) agree();
+  });
+  serviceWorker.startMessages();
+  const registration = await serviceWorker.register('/sw.js', { updateViaCache: 'none' });
+  const look = () => {
+    if (!registration.waiting || !serviceWorker.controller) return;
+    waiting = registration.waiting;
+    set({ isReady: true });
+  };
+  look();
+  registration.addEventListener('updatefound', () =>
+    registration.installing?.addEventListener('statechange', look, { passive: true }),
+  );
+  setInterval(() => void registration.update().catch(() => {}), lookEvery);
+  document.addEventListener('visibilitychange', () => {
+    if (!document.hidden) void registration.update().catch(() => {});
+  });
+}
+
+/** This tab takes the newer version as soon as the others do. */
+export function agree(): void {
+  if (!waiting || waiting.state !== 'installed') return;
+  waiting.postMessage({ what: 'agree' });
+  if (!state.agreed) setInterval(() => waiting?.postMessage({ what: 'agree' }), sayAgain);
+  set({ agreed: true });
+}
+
+export function useNewVersion(): NewVersion {
+  return useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+    () => state,
+  );
+}
