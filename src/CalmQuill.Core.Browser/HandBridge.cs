@@ -76,6 +76,11 @@ public static partial class HandBridge
     [JSExport]
     public static byte[] Remove(int page, string[] items, double now) => Session.Do(page, new Change.ItemsRemoved(Parse(items)), now);
 
+    /// <summary>The same, framed.</summary>
+    [JSExport]
+    public static byte[] RemoveFramed(int page, string[] items, double now) =>
+        Session.DoAll(page, [new Change.ItemsRemoved(Parse(items))], now);
+
     [JSExport]
     public static byte[] Shift(int page, string[] items, int dx, int dy, double now) =>
         Session.Do(page, new Change.ItemsShifted(Parse(items), dx, dy), now);

@@ -69,6 +69,12 @@ public static partial class NotebookBridge
 
     /// <summary>The page of a day (2026-11-23) in a notebook.</summary>
     [JSExport]
-    public static string TodayPage(string notebook, string day) =>
-        Notebooks.TodayPage.IdOf(Guid.Parse(notebook), DateOnly.ParseExact(day, "yyyy-MM-dd", CultureInfo.InvariantCulture)).ToString();
+    public static string TodayPage(int notebook, string id, string day) =>
+        Notebooks
+            .TodayPage.In(
+                Session.Document<NotebookDocument>(notebook),
+                Guid.Parse(id),
+                DateOnly.ParseExact(day, "yyyy-MM-dd", CultureInfo.InvariantCulture)
+            )
+            .ToString();
 }

@@ -99,11 +99,11 @@ public static partial class PlannerBridge
     public static string Settings(int notebook, string id) =>
         Session.Document<NotebookDocument>(notebook).Planner(Guid.Parse(id))?.ToString() ?? "";
 
-    /// <summary>The id of a planner's page, given as <c>day/2026-10-08</c>.</summary>
+    /// <summary>The id of a planner's page, given as <c>day/2026-10-08</c>; of one whose page is gone, of the next in its place.</summary>
     [JSExport]
-    public static string PageId(string notebook, string page) =>
+    public static string PageId(int notebook, string id, string page) =>
         PlannerPage.Read(page) is { } known
-            ? known.IdIn(Guid.Parse(notebook)).ToString()
+            ? known.IdIn(Session.Document<NotebookDocument>(notebook), Guid.Parse(id)).ToString()
             : throw new InvalidOperationException("This is no page of a planner.");
 
     /// <summary>Places of a web's nodes, x and y in turn within 0…1.</summary>

@@ -50,6 +50,85 @@ public class CodecTests
                 iter: 300
             );
 
+    /// <summary>The table of registers, the rules and the codec may disagree in nothing: whatever is let in can be read, and says the same.</summary>
+    [Fact]
+    public void Whatever_the_rules_let_in_is_read_back_as_it_was_written()
+    {
+        var taken = new Dictionary<ChangeKind, int>();
+        Gen.Select(Boundaries.Change, Gen.Int[1, 3])
+            .Sample(
+                (change, number) =>
+                {
+                    var kind = (DocumentKind)number;
+                    var operation = new Replica(1, Generate.People[0]).Make(change, 1_700_000_000_000);
+                    if (OperationRules.Check(operation, kind, Role.Writer, Generate.People[0], long.MaxValue / 2) is not null)
+                        return;
+                    lock (taken)
+                        taken[change.Kind] = taken.GetValueOrDefault(change.Kind) + 1;
+                    var bytes = OperationCodec.Encode(operation);
+                    var read = Assert.Single(OperationCodec.Decode(bytes));
+                    Assert.Equal(Json(operation), Json(read));
+                    Assert.Equal(bytes, OperationCodec.Encode(read));
+                    // It goes in where it was let in, and what holds it can be shown.
+                    StateOf([read]);
+                },
+                iter: 30_000
+            );
+        // A rule that lets nothing in would pass as well.
+        foreach (var kind in Enum.GetValues<ChangeKind>())
+            Assert.True(taken.GetValueOrDefault(kind) > 0, $"nothing of {kind} was let in");
+    }
+
+    [Theory]
+    [InlineData(Property.Name, 180, "\U0001F468\u200D\U0001F469\u200D\U0001F467\u200D\U0001F466")]
+    [InlineData(Property.Palettes, 3_900, "水")]
+    [InlineData(Property.Hand, 1_950, "\U0001F58B")]
+    public void Long_texts_of_wide_characters_are_let_in_and_read_back(Property property, int count, string character)
+    {
+        var set = new Change.PropertySet(Guid.NewGuid(), property, string.Concat(Enumerable.Repeat(character, count)));
+        var operation = new Replica(1, Generate.People[0]).Make(set, 1);
+        Assert.Null(OperationRules.Check(operation, DocumentKind.Library, Role.Writer, Generate.People[0], 1));
+        Assert.Equal(set, Assert.Single(OperationCodec.Decode(OperationCodec.Encode(operation))).Change);
+    }
+
+    [Fact]
+    public void A_shape_of_nine_hundred_points_is_set_and_read_back()
+    {
+        var shape = new Core.Shapes.Shape(
+            Core.Shapes.ShapeKind.Area,
+            [.. Enumerable.Range(0, 900).Select(i => new Core.Shapes.Corner(-1_999_000 + i, 1_999_999 - i))]
+        );
+        var set = new Change.ItemsSet([new OpId(1, 1)], [new Core.Items.ItemValue(Core.Items.ItemField.Shape, shape.ToText())]);
+        var operation = new Replica(1, Generate.People[0]).Make(set, 1);
+        Assert.Null(OperationRules.Check(operation, DocumentKind.Page, Role.Writer, Generate.People[0], 1));
+        Assert.Equal(Json(operation), Json(Assert.Single(OperationCodec.Decode(OperationCodec.Encode(operation)))));
+    }
+
+    /// <summary>The table in docs/operations.md is read by people who write other readers.</summary>
+    [Fact]
+    public void The_documented_registers_are_those_of_the_table()
+    {
+        var lines = File.ReadAllLines(Path.Combine(Repository.Root, "docs", "operations.md"));
+        foreach (var descriptor in Properties.All.Values)
+        {
+            var own = lines.Where(line => line.StartsWith($"| {descriptor.Property} |", StringComparison.Ordinal)).ToList();
+            var columns = Assert.Single(own).Split('|', StringSplitOptions.TrimEntries);
+            var documents = string.Join(
+                " and ",
+                new[] { descriptor.InLibrary ? "library" : "", descriptor.InNotebook ? "notebook" : "" }.Where(name => name.Length > 0)
+            );
+            Assert.Equal(
+                [
+                    ((int)descriptor.Property).ToString(System.Globalization.CultureInfo.InvariantCulture),
+                    documents,
+                    descriptor.On,
+                    descriptor.Text.MostBytes.ToString("N0", System.Globalization.CultureInfo.InvariantCulture),
+                ],
+                columns[2..6]
+            );
+        }
+    }
+
     /// <summary>Random bytes, and real batches with bytes changed, cut or added: either a batch, or one kind of exception with a sentence.</summary>
     [Fact]
     public void Damaged_batches_are_refused_and_never_break_the_reader() =>
@@ -263,5 +342,13 @@ public class CodecTests
         foreach (var operation in operations)
             page.Apply(operation);
         return page.EncodeState();
+    }
+
+    private static string Json(Operation operation)
+    {
+        using var stream = new MemoryStream();
+        using (var writer = new Utf8JsonWriter(stream))
+            OperationJson.Write(writer, operation);
+        return Encoding.UTF8.GetString(stream.ToArray());
     }
 }

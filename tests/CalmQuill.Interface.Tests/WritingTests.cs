@@ -88,8 +88,9 @@ public sealed class WritingTests : InterfaceTest
                 (libraries, notebooks, pages) =>
                 {
                     foreach (
-                        var (kind, history) in libraries
-                            .Select(one => (1, one))
+                        var (kind, history) in Corpus
+                            .Histories.Select(one => ((int)one.Key, one.Value.ToList()))
+                            .Concat(libraries.Select(one => (1, one)))
                             .Concat(notebooks.Select(one => (2, one)))
                             .Concat(pages.Select(one => (3, one)))
                     )

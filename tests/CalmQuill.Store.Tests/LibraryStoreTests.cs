@@ -413,10 +413,18 @@ public sealed class LibraryStoreTests : IAsyncLifetime
             new Change.PageAdded(page, "V", "a4-ruled-710"),
             new Change.PropertySet(page, Property.Binned, "1000")
         );
-        Assert.Equal("Bench log", Assert.Single(await shelf.Binned(space, 1000 + 30 * Day - 1, [], default)).NotebookName);
-        Assert.Empty(await shelf.Binned(space, 1000 + 30 * Day, [], default));
+        // By when the server was told: the device's clock, and what it wrote, were half a century behind.
+        var told = DateTimeOffset.UtcNow;
+        Assert.Equal("Bench log", Assert.Single(await shelf.Binned(space, told.AddDays(30).AddMinutes(-1), [], default)).NotebookName);
+        Assert.Empty(await shelf.Binned(space, told.AddDays(30).AddMinutes(1), [], default));
+        await Do(DocumentKind.Library, space, new Change.PropertySet(notebook, Property.Binned, "0"));
+        var time = Assert.Single(await shelf.BinTimes(space, default));
+        Assert.Equal(notebook, time.Id);
+        Assert.InRange(time.At, told.AddMinutes(-1).ToUnixTimeMilliseconds(), told.AddMinutes(1).ToUnixTimeMilliseconds());
+        await Do(DocumentKind.Library, space, new Change.PropertySet(notebook, Property.Binned, ""));
+        Assert.Empty(await shelf.BinTimes(space, default));
         await Do(DocumentKind.Library, space, new Change.PropertySet(Guid.Empty, Property.BinDays, "0"));
-        Assert.Single(await shelf.Binned(space, 1000 + 3000 * Day, [], default));
+        Assert.Single(await shelf.Binned(space, told.AddDays(3_000), [], default));
     }
 
     [Fact]

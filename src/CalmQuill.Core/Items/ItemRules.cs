@@ -10,6 +10,21 @@ public static class ItemRules
 {
     public const int MostOrder = 1_000_000;
 
+    /// <summary>What may be written of an item, field by field.</summary>
+    public static readonly IReadOnlyDictionary<ItemField, TextRule> Fields = new Dictionary<ItemField, TextRule>
+    {
+        [ItemField.Colour] = Colour,
+        [ItemField.Width] = Whole(Pen.LeastWidth, Pen.MostWidth),
+        [ItemField.Pen] = Whole(1, (int)PenKind.Highlighter),
+        [ItemField.Line] = Whole(0, (int)LineStyle.Dotted),
+        [ItemField.Fill] = Colour,
+        [ItemField.Shape] = new(TextRule.MostBytesUnknown, text => Shape.Read(text) is null ? "A shape is not well formed." : null),
+        [ItemField.Layer] = TextRule.Id,
+        [ItemField.Order] = Whole(-MostOrder, MostOrder),
+        [ItemField.Group] = TextRule.Id,
+        [ItemField.Locked] = TextRule.Switch,
+    };
+
     public static Refusal? Check(Pen pen)
     {
         if (!Enum.IsDefined(pen.Kind) || !Enum.IsDefined(pen.Line) || !Enum.IsDefined(pen.Tip))
@@ -30,30 +45,28 @@ public static class ItemRules
     {
         if (set.Items.Count == 0 || set.Values.Count == 0)
             return new Refusal("empty", "This change names nothing to change.");
+        if (set.Values.DistinctBy(value => value.Field).Count() < set.Values.Count)
+            return new Refusal("bad-value", "One and the same is said of ink twice.");
         foreach (var value in set.Values)
         {
-            if (!Enum.IsDefined(value.Field) || (value.Value.Length > 0 && !IsGood(value)))
+            if (!Fields.TryGetValue(value.Field, out var rule) || rule.Problem(value.Value) is not null)
                 return new Refusal("bad-value", "What is said of ink is not well formed.");
         }
 
         return null;
     }
 
-    private static bool IsGood(ItemValue value) =>
-        value.Field switch
-        {
-            ItemField.Colour or ItemField.Fill => value.Value.Length == 8 && value.Value.All(char.IsAsciiHexDigit),
-            ItemField.Width => Whole(value.Value, Pen.LeastWidth, Pen.MostWidth),
-            ItemField.Pen => Whole(value.Value, 1, (int)PenKind.Highlighter),
-            ItemField.Line => Whole(value.Value, 0, (int)LineStyle.Dotted),
-            ItemField.Shape => Shape.Read(value.Value) is not null,
-            ItemField.Layer or ItemField.Group => Guid.TryParse(value.Value, out _),
-            ItemField.Order => Whole(value.Value, -MostOrder, MostOrder),
-            _ => value.Value == "1",
-        };
+    private static TextRule Colour =>
+        new(8, text => text.Length == 8 && text.All(char.IsAsciiHexDigit) ? null : "A colour is not well formed.");
 
-    private static bool Whole(string text, int least, int most) =>
-        int.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number)
-        && number >= least
-        && number <= most;
+    private static TextRule Whole(int least, int most) =>
+        new(
+            8,
+            text =>
+                int.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number)
+                && number >= least
+                && number <= most
+                    ? null
+                    : "A number is out of range."
+        );
 }

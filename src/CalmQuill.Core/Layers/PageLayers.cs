@@ -27,8 +27,13 @@ public sealed class PageLayers
                 writes[operation.Stamp] = (operation.Author, value);
             else
                 writes.Remove(operation.Stamp);
+            if (writes.Count == 0)
+                fields.Remove(field);
         }
 
+        // What was all taken back is as if it had never been said.
+        if (fields.Count == 0)
+            states.Remove(set.Layer);
         (standing, places) = (null, null);
     }
 
@@ -55,11 +60,18 @@ public sealed class PageLayers
 
     private Layer First => All[PlaceOf(Guid.Empty)];
 
+    /// <summary>The end of the chain of merges. In a ring, which two people can make at the same time, the smallest id stands; the first layer always does.</summary>
     private Guid Follow(Guid layer)
     {
-        // Two merged into each other stay where the first step leads.
-        for (var steps = 0; steps < states.Count && Read(layer, LayerField.MergedInto) is { Length: > 0 } into; steps++)
+        var passed = new List<Guid>();
+        while (layer != Guid.Empty && Read(layer, LayerField.MergedInto) is { Length: > 0 } into)
+        {
+            if (passed.IndexOf(layer) is var ring and >= 0)
+                return passed[ring..].Min();
+            passed.Add(layer);
             layer = Guid.Parse(into);
+        }
+
         return layer;
     }
 

@@ -18,7 +18,10 @@ public sealed class LibraryDocument
     private readonly Taggings taggings = new();
 
     /// <summary>By the first placing that was taken in, which the server takes in as it is received: no stamp of a device decides who made a thing.</summary>
-    private readonly Dictionary<Guid, (Stamp Stamp, Guid Author)> created = [];
+    private readonly Dictionary<Guid, Guid> createdBy = [];
+
+    /// <summary>By the earliest stamp, which is the same everywhere whatever way operations came.</summary>
+    private readonly Dictionary<Guid, Stamp> created = [];
     private readonly Dictionary<Guid, LibraryNode> made = [];
     private readonly HashSet<Guid> touched = [];
 
@@ -39,7 +42,9 @@ public sealed class LibraryDocument
             case Change.NodePlaced placed:
                 tree.Apply(operation.Stamp, placed);
                 touched.Add(placed.Node);
-                created.TryAdd(placed.Node, (operation.Stamp, operation.Author));
+                createdBy.TryAdd(placed.Node, operation.Author);
+                if (!created.TryGetValue(placed.Node, out var first) || operation.Stamp < first)
+                    created[placed.Node] = operation.Stamp;
                 break;
             case Change.OrdersSet orders:
                 tree.Apply(operation.Stamp, orders);
@@ -72,7 +77,7 @@ public sealed class LibraryDocument
     public List<(Guid Target, string Value)> All(Property property) => registers.All(property);
 
     /// <summary>For how many days the bin keeps things; 0 keeps them for ever.</summary>
-    public int BinDays => int.TryParse(registers.Read(Guid.Empty, Property.BinDays), out var days) ? days : Bin.UsualDays;
+    public int BinDays => registers.Read(Guid.Empty, Properties.BinDays);
 
     /// <summary>Everything in the tree that was not erased, siblings in order. What lies in something that has not arrived yet stands at the root.</summary>
     public List<LibraryNode> Nodes() => [.. AllNodes().OrderBy(node => node.Order, StringComparer.Ordinal).ThenBy(node => node.Id)];
@@ -86,7 +91,12 @@ public sealed class LibraryDocument
         {
             var (state, parent) = standings[id];
             if (state.Erased)
+            {
+                // It may come back with what it lies in, and may have changed by then.
+                made.Remove(id);
                 continue;
+            }
+
             // A move that arrived late can have changed the place of others than the one it names.
             var isStill =
                 made.TryGetValue(id, out var node)
@@ -129,7 +139,6 @@ public sealed class LibraryDocument
 
     private LibraryNode Node(Guid id, PlacedTree.Place place, Guid parent, bool inBin)
     {
-        var (stamp, author) = created[id];
         return new LibraryNode(
             id,
             place.Kind,
@@ -140,30 +149,29 @@ public sealed class LibraryDocument
             registers.Read(id, Property.Cover),
             registers.Read(id, Property.Icon),
             registers.Read(id, Property.Paper),
-            registers.Read(id, Property.Pinned) == "1",
-            registers.Read(id, Property.Jot) == "1",
+            registers.Read(id, Properties.Pinned),
+            registers.Read(id, Properties.Jot),
             taggings.On(id),
             registers.Read(id, Property.Rule),
-            Id(registers.Read(id, Property.MergedInto)),
-            Id(registers.Read(id, Property.LensSpace)),
-            Id(registers.Read(id, Property.Source)),
+            registers.Read(id, Properties.MergedInto),
+            registers.Read(id, Properties.LensSpace),
+            registers.Read(id, Properties.Source),
             registers.Read(id, Property.Category),
-            stamp.Time.UnixMilliseconds,
-            author,
+            created[id].Time.UnixMilliseconds,
+            createdBy[id],
             BinnedAt(id),
             inBin
         );
     }
 
-    private static Guid? Id(string text) => Guid.TryParse(text, out var id) ? id : null;
-
-    private long? BinnedAt(Guid id) => long.TryParse(registers.Read(id, Property.Binned), out var at) ? at : null;
+    /// <summary>By the stamp of the operation that put it there: a time that a device wrote into it says nothing.</summary>
+    private long? BinnedAt(Guid id) => registers.WrittenAt(id, Property.Binned);
 
     /// <summary>Whether it, or something it lies in, is in the bin or was erased.</summary>
     private (bool InBin, bool Erased) Standing(Guid id, PlacedTree.Place place, (bool InBin, bool Erased) above)
     {
         // A paper of one's own is never erased: pages may lie on it.
-        var erased = place.Kind != NodeKind.Paper && (registers.Read(id, Property.Erased).Length > 0 || above.Erased);
+        var erased = place.Kind != NodeKind.Paper && (registers.Read(id, Properties.Erased) || above.Erased);
         return (BinnedAt(id) is not null || above.InBin, erased);
     }
 }

@@ -8,6 +8,9 @@ public static class Names
 {
     public const int MostCharacters = 200;
 
+    /// <summary>A character, as a reader sees it, may be put together of many; so many bytes suffice for two hundred of any that are in use.</summary>
+    public const int MostBytes = MostCharacters * 48;
+
     /// <summary>Null when the name is fine, else a sentence that says why not. Characters are counted as a reader sees them (grapheme clusters, UAX #29).</summary>
     public static string? Problem(string name)
     {
@@ -19,7 +22,7 @@ public static class Names
                 return "A name is one line of text, without control characters.";
         }
 
-        if (name.Length > MostCharacters * 16 || new StringInfo(name).LengthInTextElements > MostCharacters)
+        if (Encoding.UTF8.GetByteCount(name) > MostBytes || new StringInfo(name).LengthInTextElements > MostCharacters)
             return $"A name has at most {MostCharacters} characters.";
         return null;
     }

@@ -30,7 +30,10 @@ public sealed class TagTree
     public TagTree(IEnumerable<LibraryNode> library)
     {
         nodes = library.Where(node => node is { Kind: NodeKind.Tag, InBin: false }).ToDictionary(node => node.Id);
-        var children = nodes.Values.Where(node => Follow(node.Id) == node.Id).ToLookup(ParentOf);
+        var standing = nodes.Values.Where(node => Follow(node.Id) == node.Id).ToList();
+        var parents = standing.ToDictionary(node => node.Id, ParentOf);
+        CutRings(parents);
+        var children = standing.ToLookup(node => parents[node.Id]);
         var merged = nodes.Keys.Where(id => Follow(id) != id).ToLookup(Follow);
         Gather(children, merged);
     }
@@ -121,6 +124,26 @@ public sealed class TagTree
         }
 
         return Guid.Empty;
+    }
+
+    /// <summary>Where merges that cross each other nest tags in a ring, none would be reached from the root: the smallest of the ring is put there.</summary>
+    private static void CutRings(Dictionary<Guid, Guid> parents)
+    {
+        var done = new HashSet<Guid> { Guid.Empty };
+        foreach (var start in parents.Keys.Order().ToList())
+        {
+            var passed = new List<Guid>();
+            var at = start;
+            while (!done.Contains(at) && !passed.Contains(at))
+            {
+                passed.Add(at);
+                at = parents[at];
+            }
+
+            if (passed.IndexOf(at) is var ring and >= 0)
+                parents[passed[ring..].Min()] = Guid.Empty;
+            done.UnionWith(passed);
+        }
     }
 
     private bool LeadsTo(Guid from, Guid to)

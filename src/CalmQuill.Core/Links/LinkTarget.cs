@@ -9,7 +9,7 @@ namespace CalmQuill.Core.Links;
 /// </remarks>
 public sealed record LinkTarget
 {
-    private const int MostAddress = 2_000;
+    public const int MostAddress = 2_000;
     private static readonly string[] Kinds = ["notebook", "section", "page", "place", "mark"];
 
     /// <summary>web, notebook, section, page, place or mark.</summary>

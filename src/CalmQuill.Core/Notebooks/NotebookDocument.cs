@@ -85,7 +85,7 @@ public sealed class NotebookDocument
         while (waiting.TryPop(out var next))
         {
             var (id, place, parent, depth, pageDepth, inBin, tags) = next;
-            var binnedAt = long.TryParse(registers.Read(id, Property.Binned), out var at) ? at : (long?)null;
+            var binnedAt = registers.WrittenAt(id, Property.Binned);
             var binned = inBin || binnedAt is not null;
             if (binned && !withBinned)
                 continue;
@@ -127,9 +127,9 @@ public sealed class NotebookDocument
             MostDepth,
             (id, _, above) =>
             {
-                var moved = registers.Read(id, Property.MovedTo).Length > 0;
+                var moved = registers.Read(id, Properties.MovedTo) is not null;
                 // What moved away takes nothing of its old place along, and what lies in it stands at the root.
-                return (!moved && (registers.Read(id, Property.Erased).Length > 0 || (above.Erased && !above.Moved)), moved);
+                return (!moved && (registers.Read(id, Properties.Erased) || (above.Erased && !above.Moved)), moved);
             }
         );
         return
@@ -231,8 +231,8 @@ public sealed class NotebookDocument
     }
 
     private Guid HolderOf(Guid parent) =>
-        !tree.Places.ContainsKey(parent) || registers.Read(parent, Property.MovedTo).Length > 0 ? Guid.Empty : parent;
+        !tree.Places.ContainsKey(parent) || registers.Read(parent, Properties.MovedTo) is not null ? Guid.Empty : parent;
 
     /// <summary>Erased from the bin, or moved to another notebook.</summary>
-    private bool IsGone(Guid id) => registers.Read(id, Property.Erased).Length > 0 || registers.Read(id, Property.MovedTo).Length > 0;
+    public bool IsGone(Guid id) => registers.Read(id, Properties.Erased) || registers.Read(id, Properties.MovedTo) is not null;
 }

@@ -2,6 +2,7 @@ using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Layers;
 using CalmQuill.Core.Library;
+using CalmQuill.Core.Ordering;
 using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Spots;
 
@@ -17,7 +18,6 @@ public static class OperationCodec
     private const byte Version = 1;
     public const int MostOperations = 1_000_000;
     public const int MostItems = 100_000;
-    public const int MostTextBytes = 4_000;
 
     public static byte[] Encode(params IReadOnlyList<Operation> operations)
     {
@@ -313,15 +313,16 @@ public static class OperationCodec
         switch (kind)
         {
             case ChangeKind.NodePlaced:
-                return new Change.NodePlaced(reader.Guid(), (NodeKind)reader.Byte(), reader.Guid(), reader.Text(MostTextBytes));
+                return new Change.NodePlaced(reader.Guid(), (NodeKind)reader.Byte(), reader.Guid(), reader.Text(OrderKey.MostLength));
             case ChangeKind.PropertySet:
-                return new Change.PropertySet(reader.Guid(), (Property)reader.Byte(), reader.Text(MostTextBytes));
+                var (target, property) = (reader.Guid(), (Property)reader.Byte());
+                return new Change.PropertySet(target, property, reader.Text(Properties.MostBytes(property)));
             case ChangeKind.PageAdded:
-                return new Change.PageAdded(reader.Guid(), reader.Text(MostTextBytes), reader.Text(MostTextBytes));
+                return new Change.PageAdded(reader.Guid(), reader.Text(OrderKey.MostLength), reader.Text(Properties.Paper.Text.MostBytes));
             case ChangeKind.OrdersSet:
                 var orders = new NodeOrder[reader.Count(MostItems, 17, "things")];
                 for (var i = 0; i < orders.Length; i++)
-                    orders[i] = new NodeOrder(reader.Guid(), reader.Text(MostTextBytes));
+                    orders[i] = new NodeOrder(reader.Guid(), reader.Text(OrderKey.MostLength));
                 return new Change.OrdersSet(orders);
             case ChangeKind.ItemsRemoved:
                 return new Change.ItemsRemoved(ReadIds(ref reader));
@@ -369,12 +370,12 @@ public static class OperationCodec
             case ChangeKind.ItemsSet:
                 return new Change.ItemsSet(
                     ReadIds(ref reader),
-                    ReadFields(ref reader, (field, value) => new ItemValue((ItemField)field, value))
+                    ReadFields(ref reader, ItemRules.Fields, field => (ItemField)field, (field, value) => new ItemValue(field, value))
                 );
             case ChangeKind.LayerSet:
                 return new Change.LayerSet(
                     reader.Guid(),
-                    ReadFields(ref reader, (field, value) => new LayerValue((LayerField)field, value))
+                    ReadFields(ref reader, LayerRules.Fields, field => (LayerField)field, (field, value) => new LayerValue(field, value))
                 );
             case ChangeKind.StepsJoined:
                 return new Change.StepsJoined(ReadIds(ref reader));
@@ -407,11 +408,22 @@ public static class OperationCodec
         writer.Text(value);
     }
 
-    private static T[] ReadFields<T>(ref ByteReader reader, Func<byte, string, T> of)
+    /// <summary>Values, each as long as its field's rule lets it be; a field that is not known here may be of a later version.</summary>
+    private static T[] ReadFields<T, TField>(
+        ref ByteReader reader,
+        IReadOnlyDictionary<TField, TextRule> rules,
+        Func<byte, TField> fieldOf,
+        Func<TField, string, T> of
+    )
     {
         var values = new T[reader.Count(byte.MaxValue, 2, "values")];
         for (var i = 0; i < values.Length; i++)
-            values[i] = of(reader.Byte(), reader.Text(MostTextBytes * 2));
+        {
+            var field = fieldOf(reader.Byte());
+            var most = rules.TryGetValue(field, out var rule) ? rule.MostBytes : TextRule.MostBytesUnknown;
+            values[i] = of(field, reader.Text(most));
+        }
+
         return values;
     }
 
@@ -444,7 +456,7 @@ public static class OperationCodec
     }
 
     private static SpotValue[] ReadValues(ref ByteReader reader) =>
-        ReadFields(ref reader, (field, value) => new SpotValue((SpotField)field, value));
+        ReadFields(ref reader, SpotRules.Fields, field => (SpotField)field, (field, value) => new SpotValue(field, value));
 
     private static bool ReadSwitch(ref ByteReader reader) =>
         reader.Byte() is var value and < 2

@@ -2,11 +2,9 @@ using CalmQuill.Core.Access;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Layers;
-using CalmQuill.Core.Lenses;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Ordering;
 using CalmQuill.Core.Papers;
-using CalmQuill.Core.Planner;
 using CalmQuill.Core.Spots;
 
 namespace CalmQuill.Core.Operations;
@@ -37,6 +35,11 @@ public static class OperationRules
             return new Refusal("bad-id", "This change has no proper number.");
         if (operation.Time.UnixMilliseconds > nowUnixMilliseconds + MostAhead)
             return new Refusal(Refusal.ClockAheadCode, "This device's clock is ahead of the server's by more than a minute.");
+        // Whole characters first: whatever reads texts further needs them.
+        if (!Texts(operation.Change).All(IsWhole))
+            return new Refusal("bad-text", "A text holds half a character.");
+        if (Named(operation.Change).Any(id => id.Counter > MostCounter))
+            return new Refusal("bad-id", "This change names something that has no proper number.");
         return CheckChange(operation.Change, kind) ?? CheckTexts(operation.Change);
     }
 
@@ -54,6 +57,37 @@ public static class OperationRules
         }
 
         return null;
+    }
+
+    /// <summary>The operations that a change names.</summary>
+    private static IEnumerable<OpId> Named(Change change) =>
+        change switch
+        {
+            Change.ItemsRemoved removed => removed.Items,
+            Change.ItemsShifted shifted => shifted.Items,
+            Change.GapsAdded gaps => gaps.Strokes.Select(stroke => stroke.Stroke),
+            Change.EffectSet effect => [effect.Target],
+            Change.SpotAdded spot => spot.Items,
+            Change.ItemsTransformed transformed => transformed.Items,
+            Change.ShapeAdded shape => shape.Replaces,
+            Change.ItemsSet set => set.Items,
+            Change.StepsJoined joined => joined.Steps,
+            _ => [],
+        };
+
+    /// <summary>Whether no character beyond U+FFFF was cut in two, which cannot be written as UTF-8.</summary>
+    private static bool IsWhole(string text)
+    {
+        for (var i = 0; i < text.Length; i++)
+        {
+            if (!char.IsSurrogate(text[i]))
+                continue;
+            if (i + 1 == text.Length || !char.IsSurrogatePair(text[i], text[i + 1]))
+                return false;
+            i++;
+        }
+
+        return true;
     }
 
     private static IEnumerable<string> Texts(Change change) =>
@@ -80,28 +114,10 @@ public static class OperationRules
                     NodeKind: NodeKind.Folder or NodeKind.Notebook or NodeKind.Tag or NodeKind.Lens or NodeKind.Paper or NodeKind.MarkKind
                 } placed
             ) => Check(placed),
-            (
-                DocumentKind.Library,
-                Change.PropertySet { Property: not (Property.MovedTo or Property.Planner or Property.Entry or Property.Turning) } set
-            ) => Check(set),
+            (DocumentKind.Library or DocumentKind.Notebook, Change.PropertySet set) => Check(set, kind),
             (DocumentKind.Library, Change.Visited) => null,
             (DocumentKind.Notebook, Change.PageAdded added) => Check(added),
             (DocumentKind.Notebook, Change.NodePlaced { NodeKind: NodeKind.Section or NodeKind.Page } placed) => Check(placed),
-            (
-                DocumentKind.Notebook,
-                Change.PropertySet
-                {
-                    Property: Property.Name
-                        or Property.Colour
-                        or Property.Binned
-                        or Property.Paper
-                        or Property.Erased
-                        or Property.MovedTo
-                        or Property.Planner
-                        or Property.Entry
-                        or Property.Turning,
-                } set
-            ) => Check(set),
             (DocumentKind.Library or DocumentKind.Notebook, Change.OrdersSet set) => Check(set),
             (DocumentKind.Library or DocumentKind.Notebook, Change.TagSet tag) => tag.Target == Guid.Empty || tag.Tag == Guid.Empty
                 ? new Refusal("bad-id", "A tag needs something to be put on.")
@@ -112,11 +128,11 @@ public static class OperationRules
                 ?? (Far(shifted.Dx) || Far(shifted.Dy) ? new Refusal("too-far", "Ink can be moved by at most 20 metres.") : null),
             (DocumentKind.Page, Change.GapsAdded gaps) => Check(gaps),
             (DocumentKind.Page, Change.EffectSet) => null,
-            (DocumentKind.Page, Change.SpotAdded spot) => SpotRules.Check(spot),
+            (DocumentKind.Page, Change.SpotAdded spot) => SpotRules.Check(spot) ?? TooMany(spot.Items.Count),
             (DocumentKind.Page, Change.SpotSet spot) => SpotRules.Check(spot.Spot, spot.Values),
             (DocumentKind.Page, Change.ItemsTransformed transformed) => Check(transformed),
-            (DocumentKind.Page, Change.ShapeAdded shape) => ItemRules.Check(shape),
-            (DocumentKind.Page, Change.ItemsSet set) => ItemRules.Check(set),
+            (DocumentKind.Page, Change.ShapeAdded shape) => ItemRules.Check(shape) ?? TooMany(shape.Replaces.Count),
+            (DocumentKind.Page, Change.ItemsSet set) => ItemRules.Check(set) ?? TooMany(set.Items.Count),
             (DocumentKind.Page, Change.LayerSet set) => LayerRules.Check(set),
             (DocumentKind.Page, Change.StepsJoined joined) => CheckItems(joined.Steps),
             _ => new Refusal("wrong-document", "This change does not belong into a document of this kind."),
@@ -140,64 +156,14 @@ public static class OperationRules
             : new Refusal("bad-order", "The place in the order is not well formed.");
     }
 
-    private static Refusal? Check(Change.PropertySet set) =>
-        set.Property switch
-        {
-            Property.Name => Names.Problem(set.Value) is { } problem ? new Refusal("bad-name", problem) : null,
-            Property.Paper when set.Value.Length == 0 => null,
-            Property.Paper => PaperText.Read(set.Value).Refusal,
-            Property.Planner when set.Value.Length == 0 || PlannerPage.Read(set.Value) is not null => null,
-            Property.Planner => PlannerSettings.Read(set.Value).Refusal,
-            Property.Entry => Ensure(
-                set.Value.Length == 0 || CalendarEntry.Read(set.Target, set.Value) is not null,
-                "An entry of the calendar is not well formed."
-            ),
-            Property.Turning => Ensure(
-                set.Value.Length == 0 || set.Value is "sideways" or "down" or "seamless",
-                "Pages turn sideways or down, or run on without a gap."
-            ),
-            Property.Source => Ensure(set.Value.Length == 0 || Guid.TryParse(set.Value, out _), "What is named here has no proper id."),
-            Property.Category => set.Value.Length == 0 ? null
-            : Names.Problem(set.Value) is { } problem ? new Refusal("bad-name", problem)
-            : null,
-            Property.Bookmarked => Ensure(
-                set.Value.Length == 0 || Guid.TryParse(set.Value, out _),
-                "A bookmark names the notebook it is in."
-            ),
-            Property.Binned or Property.Erased => Ensure(
-                set.Value.Length == 0 || (set.Value.Length < 16 && long.TryParse(set.Value, out _)),
-                "The time of binning is not well formed."
-            ),
-            Property.Pinned or Property.Jot or Property.Starred => Ensure(set.Value is "" or "1", "A switch is neither on nor off."),
-            Property.MergedInto or Property.LensSpace or Property.MovedTo => Ensure(
-                set.Value.Length == 0 || Guid.TryParse(set.Value, out _),
-                "What is named here has no proper id."
-            ),
-            Property.Rule => set.Value.Length == 0 ? null : RuleJson.Read(set.Value).Refusal,
-            Property.BinDays => Ensure(
-                int.TryParse(set.Value, out var days) && Bin.Choices.Contains(days),
-                "The bin keeps things for 7, 30 or 90 days, or for ever."
-            ),
-            Property.Terms => Ensure(
-                set.Value.Length <= 1_000 && Span.ReadTerms(set.Value) is not null,
-                "A term is a first and a last day, the first not after the last."
-            ),
-            Property.Tray or Property.Palettes or Property.Hand => Ensure(
-                set.Value.Length <= 3_900 && !set.Value.Any(char.IsControl),
-                "A setting is not well formed."
-            ),
-            Property.View or Property.JotPreset or Property.TodayPreset => Ensure(
-                set.Value.Length <= 1_000 && !set.Value.Any(char.IsControl),
-                "A setting is not well formed."
-            ),
-            Property.Colour or Property.Cover or Property.Icon => Ensure(
-                set.Value.Length <= 40 && set.Value.All(c => char.IsAsciiLetterOrDigit(c) || c == '-'),
-                "A colour, cover or icon is not well formed."
-            ),
-            _ => new Refusal("bad-property", "This property is not known here."),
-        };
-
-    private static Refusal? Ensure(bool holds, string sentence) => holds ? null : new Refusal("bad-value", sentence);
+    private static Refusal? Check(Change.PropertySet set, DocumentKind kind)
+    {
+        if (!Properties.All.TryGetValue(set.Property, out var descriptor))
+            return new Refusal("bad-property", "This property is not known here.");
+        return descriptor.BelongsIn(kind)
+            ? descriptor.Check(set.Value)
+            : new Refusal("wrong-document", "This change does not belong into a document of this kind.");
+    }
 
     private static Refusal? Check(Change.PageAdded added)
     {
@@ -238,20 +204,29 @@ public static class OperationRules
             }
         }
 
-        return gaps.Strokes.Count == 0 ? new Refusal("empty", "This change names nothing to change.") : null;
+        if (gaps.Strokes.Count == 0)
+            return new Refusal("empty", "This change names nothing to change.");
+        return TooMany(Math.Max(gaps.Strokes.Count, gaps.Strokes.Max(stroke => stroke.Intervals.Count)));
     }
 
     private static Refusal? Check(Change.ItemsTransformed transformed)
     {
         if (transformed.Items.Count + transformed.Spots.Count == 0)
             return new Refusal("empty", "This change names nothing to change.");
+        if (TooMany(Math.Max(transformed.Items.Count, transformed.Spots.Count)) is { } refusal)
+            return refusal;
         return transformed.Transform.IsReasonable
             ? null
             : new Refusal("too-far", $"Ink can be scaled by at most {Transform.MostScale} times, and moved by at most 20 metres.");
     }
 
     private static Refusal? CheckItems(IReadOnlyList<OpId> items) =>
-        items.Count == 0 ? new Refusal("empty", "This change names nothing to change.") : null;
+        items.Count == 0 ? new Refusal("empty", "This change names nothing to change.") : TooMany(items.Count);
+
+    private static Refusal? TooMany(int count) =>
+        count > OperationCodec.MostItems
+            ? new Refusal("too-many", $"At most {OperationCodec.MostItems:N0} things are changed at once.")
+            : null;
 
     private static bool Far(int value) => value is < -StrokeSamples.MostCoordinate or > StrokeSamples.MostCoordinate;
 }

@@ -19,6 +19,15 @@ public sealed class Registers
     public string Read(Guid target, Property property, string otherwise = "") =>
         byProperty.TryGetValue(property, out var values) && values.TryGetValue(target, out var standing) ? standing.Value : otherwise;
 
+    /// <summary>What a register holds, as the table of registers reads it.</summary>
+    public T Read<T>(Guid target, PropertyDescriptor<T> property) => property.Read(Read(target, property.Property));
+
+    /// <summary>When a register was written last, UTC milliseconds since 1970, by the writing operation's own stamp; null when it holds nothing.</summary>
+    public long? WrittenAt(Guid target, Property property) =>
+        byProperty.TryGetValue(property, out var values) && values.TryGetValue(target, out var standing) && standing.Value.Length > 0
+            ? standing.Stamp.Time.UnixMilliseconds
+            : null;
+
     /// <summary>All registers of one property that hold something, by target.</summary>
     public List<(Guid Target, string Value)> All(Property property) =>
         byProperty.TryGetValue(property, out var values)

@@ -32,8 +32,8 @@ public sealed record Neighbourhood(string Order, IReadOnlyList<(Guid Id, string 
     {
         for (var width = LeastLaid; ; width *= 2)
         {
-            var (first, last) = (Math.Max(0, index - width), Math.Min(siblings.Count, index + width));
-            var isMost = (first == 0 && last == siblings.Count) || width * 2 >= MostLaid;
+            var (first, last) = (FirstLaid(siblings, index, width), LastLaid(siblings, index, width));
+            var isMost = (first == 0 && last == siblings.Count) || width * 4 >= MostLaid;
             var before = first > 0 ? siblings[first - 1].Order : null;
             var after = last < siblings.Count ? siblings[last].Order : null;
             if (before is not null && after is not null && string.CompareOrdinal(before, after) >= 0)
@@ -49,6 +49,36 @@ public sealed record Neighbourhood(string Order, IReadOnlyList<(Guid Id, string 
             if (isMost || Math.Max(laid.Order.Length, laid.Laid.Max(one => one.Order.Length)) <= OrderKey.LongLength / 2)
                 return laid;
         }
+    }
+
+    /// <summary>The first to be laid anew: behind the shortest key within reach, which the new ones go on from.</summary>
+    private static int FirstLaid(IReadOnlyList<(Guid Id, string Order)> siblings, int index, int width)
+    {
+        if (index <= width)
+            return 0;
+        var end = index - width - 1;
+        for (var i = end; i >= Math.Max(0, index - width * 2); i--)
+        {
+            if (siblings[i].Order.Length < siblings[end].Order.Length)
+                end = i;
+        }
+
+        return end + 1;
+    }
+
+    /// <summary>Behind the last to be laid anew, in the same way.</summary>
+    private static int LastLaid(IReadOnlyList<(Guid Id, string Order)> siblings, int index, int width)
+    {
+        if (index + width >= siblings.Count)
+            return siblings.Count;
+        var end = index + width;
+        for (var i = end; i < Math.Min(siblings.Count, index + width * 2); i++)
+        {
+            if (siblings[i].Order.Length < siblings[end].Order.Length)
+                end = i;
+        }
+
+        return end;
     }
 
     private static Neighbourhood Row(

@@ -9,6 +9,7 @@ namespace CalmQuill.Core.Pages;
 /// <remarks>
 /// Every operation but <see cref="Change.EffectSet"/> and <see cref="Change.StepsJoined"/> contributes something that can be taken out again: a stroke or
 /// shape, a removal, a shift, gaps, fields of items and layers.
+/// One that names a thing twice does it once.
 /// <see cref="Change.EffectSet"/> is a register a target: the latest by the target's own author says whether its contribution counts.
 /// </remarks>
 public sealed class PageDocument
@@ -219,11 +220,11 @@ public sealed class PageDocument
                 break;
             case Change.ShapeAdded shape:
                 Touch(operation.Id).SetActive(adds);
-                foreach (var id in shape.Replaces)
+                foreach (var id in shape.Replaces.Distinct())
                     Touch(id).CountRemoval(adds ? 1 : -1);
                 break;
             case Change.ItemsSet set:
-                foreach (var id in set.Items)
+                foreach (var id in set.Items.Distinct())
                 {
                     var item = Touch(id);
                     foreach (var value in set.Values)
@@ -239,15 +240,15 @@ public sealed class PageDocument
                 inOrder = false;
                 break;
             case Change.ItemsRemoved removed:
-                foreach (var id in removed.Items)
+                foreach (var id in removed.Items.Distinct())
                     Touch(id).CountRemoval(adds ? 1 : -1);
                 break;
             case Change.ItemsShifted shifted:
-                foreach (var id in shifted.Items)
+                foreach (var id in shifted.Items.Distinct())
                     Touch(id).Place(operation.Stamp, Transform.Shift(shifted.Dx, shifted.Dy), adds);
                 break;
             case Change.ItemsTransformed transformed:
-                foreach (var id in transformed.Items)
+                foreach (var id in transformed.Items.Distinct())
                     Touch(id).Place(operation.Stamp, transformed.Transform, adds);
                 spots.Contribute(operation, adds);
                 break;
@@ -255,12 +256,12 @@ public sealed class PageDocument
                 spots.Contribute(operation, adds);
                 break;
             case Change.GapsAdded gaps:
-                foreach (var stroke in gaps.Strokes)
+                foreach (var stroke in gaps.Strokes.GroupBy(stroke => stroke.Stroke, stroke => stroke.Intervals))
                 {
                     if (adds)
-                        Touch(stroke.Stroke).AddGaps(operation.Id, stroke.Intervals);
+                        Touch(stroke.Key).AddGaps(operation.Id, [.. stroke.SelectMany(intervals => intervals)]);
                     else
-                        Touch(stroke.Stroke).TakeGapsBack(operation.Id);
+                        Touch(stroke.Key).TakeGapsBack(operation.Id);
                 }
 
                 break;

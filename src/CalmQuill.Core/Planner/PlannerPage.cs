@@ -7,7 +7,9 @@ namespace CalmQuill.Core.Planner;
 public readonly record struct PlannerPage(PlannerKind Kind, DateOnly Date, int Number = 0, Guid Entry = default)
 {
     /// <summary>The page's id in a notebook. It follows from what the page is, so that links to it are worked out and never break, and two devices make one and the same page.</summary>
-    public Guid IdIn(Guid notebook)
+    /// <param name="notebook">The notebook.</param>
+    /// <param name="nth">How many such pages before it are gone.</param>
+    public Guid IdIn(Guid notebook, int nth = 0)
     {
         Span<byte> bytes = stackalloc byte[16];
         notebook.TryWriteBytes(bytes, bigEndian: true, out _);
@@ -24,10 +26,22 @@ public readonly record struct PlannerPage(PlannerKind Kind, DateOnly Date, int N
             BinaryPrimitives.ReadUInt32BigEndian(bytes[12..]) ^ (uint)(Date.DayNumber + (Number << 22))
         );
         bytes[11] ^= (byte)Kind;
+        BinaryPrimitives.WriteUInt16BigEndian(bytes[9..], (ushort)(BinaryPrimitives.ReadUInt16BigEndian(bytes[9..]) ^ nth));
         // Version 8 (RFC 9562 §5.8): made by the application's own rule.
         bytes[6] = (byte)((bytes[6] & 0x0F) | 0x80);
         return new Guid(bytes, bigEndian: true);
     }
+
+    /// <summary>The page's id in a notebook in which it may have been erased, or moved away: then the next one takes its place.</summary>
+    public Guid IdIn(Notebooks.NotebookDocument document, Guid notebook)
+    {
+        var nth = 0;
+        while (nth < MostGone && document.IsGone(IdIn(notebook, nth)))
+            nth++;
+        return IdIn(notebook, nth);
+    }
+
+    private const int MostGone = 1_000;
 
     /// <summary>The text form: <c>month/2026-10-01</c>, <c>notes/3</c>, <c>entry/…</c>.</summary>
     public override string ToString() =>

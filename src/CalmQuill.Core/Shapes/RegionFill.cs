@@ -8,29 +8,37 @@ namespace CalmQuill.Core.Shapes;
 /// <remarks>
 /// Lines are drawn on a raster, thickened by half of what a gap may be; the region is flooded from the spot, grown back by as much, and its edge followed
 /// and simplified. Islands inside are cut out by a slit to the outer edge. The raster begins around the spot and doubles until the region does not reach
-/// its border; a region that reaches the sheet's edge is open.
+/// its border; a region that reaches the sheet's edge is open. A raster has no more cells than <see cref="MostCells"/>: for a larger one the cells are coarser,
+/// up to <see cref="CoarsestCell"/>; a region that takes more is too large.
 /// </remarks>
 public sealed class RegionFill
 {
-    /// <summary>Side of a raster cell, 0.01 mm.</summary>
-    private const int Cell = 20;
+    /// <summary>So many cells a raster has at most. What is held of a cell at the worst moment, five marks and two places on stacks, comes to 13 bytes: 52 MB in all.</summary>
+    private const int MostCells = 4_000_000;
+
+    /// <summary>Side of a raster cell at first, and at most, 0.01 mm.</summary>
+    private const int FinestCell = 20,
+        CoarsestCell = 160;
     private const int FirstHalf = 3_000;
 
     /// <summary>An island smaller than this many cells is a speck.</summary>
     private const int LeastIsland = 12;
-    private const double Tolerance = 14;
+
+    /// <summary>How far a simplified edge may be off, in cells.</summary>
+    private const double Tolerance = 0.7;
 
     private readonly int left,
         top,
         width,
-        height;
+        height,
+        side;
     private readonly bool[] wall;
     private readonly bool[] inside;
 
-    private RegionFill(Box window)
+    private RegionFill(Box window, int cell)
     {
-        (left, top) = (window.Left, window.Top);
-        (width, height) = ((window.Right - window.Left) / Cell + 1, (window.Bottom - window.Top) / Cell + 1);
+        (left, top, side) = (window.Left, window.Top, cell);
+        (width, height) = ((window.Right - window.Left) / cell + 1, (window.Bottom - window.Top) / cell + 1);
         (wall, inside) = (new bool[width * height], new bool[width * height]);
     }
 
@@ -40,6 +48,7 @@ public sealed class RegionFill
     /// <param name="x">The spot, 0.01 mm.</param>
     /// <param name="y">The spot, 0.01 mm.</param>
     /// <param name="gap">How wide a gap may be, 0.01 mm.</param>
+    /// <exception cref="InvalidOperationException">The region is too large; the message says so.</exception>
     public static Shape? At(PageDocument page, Box sheet, int x, int y, int gap)
     {
         if (x < sheet.Left || x > sheet.Right || y < sheet.Top || y > sheet.Bottom)
@@ -53,20 +62,32 @@ public sealed class RegionFill
                 Math.Min(sheet.Right, x + half),
                 Math.Min(sheet.Bottom, y + half)
             );
-            var fill = new RegionFill(window);
+            var fill = new RegionFill(window, CellFor(window));
             foreach (var item in items)
             {
                 if (item.Bounds.Meets(window.Grow(gap)))
                     fill.Draw(item, gap / 2);
             }
 
-            if (fill.Flood((x - window.Left) / Cell, (y - window.Top) / Cell) is not { } closed)
+            if (fill.Flood((x - window.Left) / fill.side, (y - window.Top) / fill.side) is not { } closed)
                 return null;
             if (closed)
                 return fill.Outline(gap / 2);
             if (window == sheet)
                 return null;
         }
+    }
+
+    private static int CellFor(Box window)
+    {
+        var cell = FinestCell;
+        while (((window.Right - (long)window.Left) / cell + 1) * ((window.Bottom - (long)window.Top) / cell + 1) > MostCells)
+            cell *= 2;
+        return cell <= CoarsestCell
+            ? cell
+            : throw new InvalidOperationException(
+                "This region is too large to be filled. Close in a smaller one, or draw a shape and fill that."
+            );
     }
 
     private void Draw(PageItem item, int thicker)
@@ -84,17 +105,17 @@ public sealed class RegionFill
                     ux = samples.X[next] - samples.X[i],
                     uy = samples.Y[next] - samples.Y[i];
                 var radius = (next == i ? item.Pen.Radius(samples.Pressure[i]) : Nib.HalfAcross(samples, i, item.Pen)) + thicker;
-                Thick(ax + ux * from, ay + uy * from, ax + ux * to, ay + uy * to, Math.Max(radius, Cell * 0.75));
+                Thick(ax + ux * from, ay + uy * from, ax + ux * to, ay + uy * to, Math.Max(radius, side * 0.75));
             }
         }
     }
 
     private void Thick(double ax, double ay, double bx, double by, double radius)
     {
-        int x0 = Math.Max(0, (int)((Math.Min(ax, bx) - radius - left) / Cell)),
-            x1 = Math.Min(width - 1, (int)((Math.Max(ax, bx) + radius - left) / Cell));
-        int y0 = Math.Max(0, (int)((Math.Min(ay, by) - radius - top) / Cell)),
-            y1 = Math.Min(height - 1, (int)((Math.Max(ay, by) + radius - top) / Cell));
+        int x0 = Math.Max(0, (int)((Math.Min(ax, bx) - radius - left) / side)),
+            x1 = Math.Min(width - 1, (int)((Math.Max(ax, bx) + radius - left) / side));
+        int y0 = Math.Max(0, (int)((Math.Min(ay, by) - radius - top) / side)),
+            y1 = Math.Min(height - 1, (int)((Math.Max(ay, by) + radius - top) / side));
         double ux = bx - ax,
             uy = by - ay,
             square = ux * ux + uy * uy,
@@ -103,8 +124,8 @@ public sealed class RegionFill
         {
             for (var cx = x0; cx <= x1; cx++)
             {
-                double px = left + (cx + 0.5) * Cell - ax,
-                    py = top + (cy + 0.5) * Cell - ay,
+                double px = left + (cx + 0.5) * side - ax,
+                    py = top + (cy + 0.5) * side - ay,
                     t = square == 0 ? 0 : Math.Clamp((px * ux + py * uy) / square, 0, 1);
                 px -= ux * t;
                 py -= uy * t;
@@ -148,17 +169,22 @@ public sealed class RegionFill
 
     private Shape? Outline(int thicker)
     {
-        Grow((int)Math.Ceiling((thicker + Cell * 0.75) / Cell));
+        Grow((int)Math.Ceiling((thicker + side * 0.75) / side));
         var outer = Follow(Array.IndexOf(inside, true), inside);
         var seen = OuterSpace();
+        var island = new bool[inside.Length];
         var ring = Simplify(outer);
         for (var cell = 0; cell < inside.Length; cell++)
         {
             if (inside[cell] || seen[cell])
                 continue;
-            var island = Island(cell, seen);
-            if (island.Count(one => one) >= LeastIsland)
-                ring = WithSlit(ring, Simplify(Follow(Array.IndexOf(island, true), island)));
+            var cells = Spread(cell, island, inside);
+            foreach (var one in cells)
+                seen[one] = true;
+            if (cells.Count >= LeastIsland)
+                ring = WithSlit(ring, Simplify(Follow(cells.Min(), island)));
+            foreach (var one in cells)
+                island[one] = false;
         }
 
         return ring.Count is >= 3 and <= Shape.MostPoints ? new Shape(ShapeKind.Area, ring) : null;
@@ -200,22 +226,15 @@ public sealed class RegionFill
         return seen;
     }
 
-    private bool[] Island(int start, bool[] seen)
+    /// <summary>Marks all cells that can be reached from one without crossing a barrier, and says which they are.</summary>
+    private List<int> Spread(int start, bool[] into, bool[] barrier)
     {
-        var island = new bool[inside.Length];
-        Spread(start, island, inside);
-        for (var cell = 0; cell < seen.Length; cell++)
-            seen[cell] |= island[cell];
-        return island;
-    }
-
-    private void Spread(int start, bool[] into, bool[] barrier)
-    {
-        var open = new Stack<int>();
-        open.Push(start);
+        // What was reached is also what is still to be gone on from.
+        var reached = new List<int> { start };
         into[start] = true;
-        while (open.TryPop(out var cell))
+        for (var next = 0; next < reached.Count; next++)
         {
+            var cell = reached[next];
             int cx = cell % width,
                 cy = cell / width;
             if (cx > 0)
@@ -228,12 +247,14 @@ public sealed class RegionFill
                 Step(cell + width);
         }
 
-        void Step(int next)
+        return reached;
+
+        void Step(int beside)
         {
-            if (barrier[next] || into[next])
+            if (barrier[beside] || into[beside])
                 return;
-            into[next] = true;
-            open.Push(next);
+            into[beside] = true;
+            reached.Add(beside);
         }
     }
 
@@ -249,7 +270,7 @@ public sealed class RegionFill
         ReadOnlySpan<(int X, int Y)> ways = [(1, 0), (0, 1), (-1, 0), (0, -1)];
         do
         {
-            edge.Add(new Corner(left + x * Cell, top + y * Cell));
+            edge.Add(new Corner(left + x * side, top + y * side));
             // Turn left where the cell ahead on the left belongs to it, go straight where the one on the right does, else turn right.
             bool aheadLeft = Ahead(cells, x, y, direction, true),
                 aheadRight = Ahead(cells, x, y, direction, false);
@@ -280,7 +301,7 @@ public sealed class RegionFill
         return cx >= 0 && cy >= 0 && cx < width && cy < height && cells[cy * width + cx];
     }
 
-    private static List<Corner> Simplify(List<Corner> edge)
+    private List<Corner> Simplify(List<Corner> edge)
     {
         if (edge.Count < 8)
             return edge;
@@ -291,8 +312,8 @@ public sealed class RegionFill
         return
         [
             .. LineSimplifier
-                .Keep(samples, 0, far, Tolerance)
-                .Concat(LineSimplifier.Keep(samples, far, edge.Count - 1, Tolerance).Skip(1))
+                .Keep(samples, 0, far, Tolerance * side)
+                .Concat(LineSimplifier.Keep(samples, far, edge.Count - 1, Tolerance * side).Skip(1))
                 .Select(i => edge[i]),
         ];
     }

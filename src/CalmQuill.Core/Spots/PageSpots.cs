@@ -41,7 +41,7 @@ public sealed class PageSpots
                     Write(Of(set.Spot), operation, value, adds);
                 break;
             case Change.ItemsTransformed transformed:
-                foreach (var spot in transformed.Spots)
+                foreach (var spot in transformed.Spots.Distinct())
                     Of(spot).Placing.Add(operation.Stamp, transformed.Transform, adds);
                 break;
         }

@@ -1,6 +1,5 @@
 using System.Globalization;
 using CalmQuill.Core.Ink;
-using CalmQuill.Core.Library;
 using CalmQuill.Core.Links;
 using CalmQuill.Core.Operations;
 
@@ -11,6 +10,44 @@ public static class SpotRules
 {
     public const int MostNote = 2_000,
         MostLevel = 6;
+
+    /// <summary>What may be written of a sign, field by field.</summary>
+    public static readonly IReadOnlyDictionary<SpotField, TextRule> Fields = new Dictionary<SpotField, TextRule>
+    {
+        [SpotField.Removed] = TextRule.Switch,
+        [SpotField.Mark] = new(68, text => MarkKinds.IsKind(text) ? null : "This kind of mark is not known here."),
+        [SpotField.Note] = new(
+            MostNote * 3,
+            text =>
+                text.Length <= MostNote && !text.Any(c => char.IsControl(c) && c != '\n')
+                    ? null
+                    : $"A note has at most {MostNote} characters."
+        ),
+        [SpotField.Due] = new(
+            10,
+            text =>
+                DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out _)
+                    ? null
+                    : "A due day is not well formed."
+        ),
+        [SpotField.Person] = TextRule.Id,
+        [SpotField.Done] = TextRule.Switch,
+        [SpotField.Target] = new(
+            LinkTarget.MostAddress * 3,
+            text =>
+                LinkTarget.Read(text) is null
+                    ? "A link leads to an address that begins with https:// or http://, or to something in a library."
+                    : null
+        ),
+        [SpotField.Title] = TextRule.Name,
+        [SpotField.Level] = new(
+            1,
+            text =>
+                int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var level) && level is >= 1 and <= MostLevel
+                    ? null
+                    : $"A heading stands 1 to {MostLevel} levels deep."
+        ),
+    };
 
     public static Refusal? Check(Change.SpotAdded added)
     {
@@ -48,38 +85,10 @@ public static class SpotRules
         return null;
     }
 
-    private static Refusal? Check(SpotValue value)
-    {
-        var text = value.Value;
-        if (text.Length == 0)
-            return Enum.IsDefined(value.Field) ? null : new Refusal("bad-spot", "This is not known of a sign.");
-        return value.Field switch
-        {
-            SpotField.Removed or SpotField.Done => Ensure(text == "1", "A switch is neither on nor off."),
-            SpotField.Mark => Ensure(MarkKinds.IsKind(text), "This kind of mark is not known here."),
-            SpotField.Note => Ensure(
-                text.Length <= MostNote && !text.Any(c => char.IsControl(c) && c != '\n'),
-                $"A note has at most {MostNote} characters."
-            ),
-            SpotField.Due => Ensure(
-                DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out _),
-                "A due day is not well formed."
-            ),
-            SpotField.Person => Ensure(Guid.TryParse(text, out _), "The person named here has no proper id."),
-            SpotField.Target => Ensure(
-                LinkTarget.Read(text) is not null,
-                "A link leads to an address that begins with https:// or http://, or to something in a library."
-            ),
-            SpotField.Title => Names.Problem(text) is { } problem ? new Refusal("bad-name", problem) : null,
-            SpotField.Level => Ensure(
-                int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var level) && level is >= 1 and <= MostLevel,
-                $"A heading stands 1 to {MostLevel} levels deep."
-            ),
-            _ => new Refusal("bad-spot", "This is not known of a sign."),
-        };
-    }
-
-    private static Refusal? Ensure(bool holds, string sentence) => holds ? null : new Refusal("bad-value", sentence);
+    private static Refusal? Check(SpotValue value) =>
+        !Fields.TryGetValue(value.Field, out var rule) ? new Refusal("bad-spot", "This is not known of a sign.")
+        : rule.Problem(value.Value) is { } problem ? new Refusal(value.Field == SpotField.Title ? "bad-name" : "bad-value", problem)
+        : null;
 
     private static bool Far(int value) => Math.Abs((long)value) > StrokeSamples.MostCoordinate;
 }

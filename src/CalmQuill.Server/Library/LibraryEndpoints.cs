@@ -16,6 +16,7 @@ internal static class LibraryEndpoints
         space.MapGet("/summaries", Summaries);
         space.MapGet("/strips", Strips);
         space.MapGet("/bin", Binned);
+        space.MapGet("/bin/times", BinTimes);
         space.MapGet("/pages/{page:guid}/thumbnail.svg", Thumbnail);
     }
 
@@ -66,15 +67,10 @@ internal static class LibraryEndpoints
         ShelfStore shelf,
         TimeProvider clock,
         CancellationToken cancel
-    ) =>
-        Results.Ok(
-            await shelf.Binned(
-                space.Id,
-                clock.GetUtcNow().ToUnixTimeMilliseconds(),
-                await gate.ShutIn(space.Id, space.Visitor, cancel),
-                cancel
-            )
-        );
+    ) => Results.Ok(await shelf.Binned(space.Id, clock.GetUtcNow(), await gate.ShutIn(space.Id, space.Visitor, cancel), cancel));
+
+    private static async Task<IResult> BinTimes(ReadableSpace space, ShelfStore shelf, CancellationToken cancel) =>
+        Results.Ok(await shelf.BinTimes(space.Id, cancel));
 
     /// <summary>The address carries the page's last number and its paper, so that the answer may be kept for ever, unless a lock lies on the notebook.</summary>
     private static async Task<IResult> Thumbnail(

@@ -87,7 +87,7 @@ public sealed class BinStore(Database database)
         return [.. removed.Select(one => one.Document)];
     }
 
-    /// <summary>Takes what was removed out of the lists.</summary>
+    /// <summary>Takes what was removed out of the lists. When a notebook was put into the bin stays noted, since its time there does not begin anew.</summary>
     private static async Task Forget(NpgsqlConnection connection, Guid space, IReadOnlyList<DocumentRef> removed, CancellationToken cancel)
     {
         var notebooks = removed.Where(one => one.Kind == DocumentKind.Notebook).Select(one => one.Id).ToArray();
@@ -112,12 +112,11 @@ public sealed class BinStore(Database database)
             ("pages", pages)
         );
         await connection.Execute(
-            "DELETE FROM bin_receipts WHERE space_id = @space AND (notebook_id = ANY(@notebooks) OR (notebook_id = @library AND id = ANY(@notebooks)) OR id = ANY(@pages))",
+            "DELETE FROM bin_receipts WHERE space_id = @space AND (notebook_id = ANY(@notebooks) OR id = ANY(@pages))",
             cancel,
             ("space", space),
             ("notebooks", notebooks),
-            ("pages", pages),
-            ("library", Guid.Empty)
+            ("pages", pages)
         );
     }
 }

@@ -94,23 +94,37 @@ public sealed class ShelfStore(Database database)
             .With(("space", space), ("id", notebook))
             .Row(row => row.GetString(0), cancel);
 
-    /// <summary>Sections and pages that were put into the bin themselves and whose time there is not over, latest first.</summary>
-    public Task<List<BinnedEntry>> Binned(Guid space, long now, IReadOnlyList<Guid> locked, CancellationToken cancel) =>
+    /// <summary>When the server was told that things of the library are in the bin: by that their time there runs, whatever clock a device goes by.</summary>
+    public Task<List<BinTime>> BinTimes(Guid space, CancellationToken cancel) =>
         database
             .Command(
                 """
-                SELECT e.notebook_id, n.name, e.id, e.kind = 4, e.title, e.number, e.paper, coalesce(d.last_seq, 0), e.binned_at
+                SELECT id, floor(extract(epoch FROM received_at) * 1000)::bigint FROM bin_receipts
+                WHERE space_id = @space AND notebook_id = @library AND NOT erased LIMIT 10000
+                """
+            )
+            .With(("space", space), ("library", Guid.Empty))
+            .Rows(row => new BinTime(row.GetGuid(0), row.GetInt64(1)), cancel);
+
+    /// <summary>Sections and pages that were put into the bin themselves and whose time there is not over, latest first.</summary>
+    public Task<List<BinnedEntry>> Binned(Guid space, DateTimeOffset now, IReadOnlyList<Guid> locked, CancellationToken cancel) =>
+        database
+            .Command(
+                """
+                SELECT e.notebook_id, n.name, e.id, e.kind = 4, e.title, e.number, e.paper, coalesce(d.last_seq, 0),
+                    floor(extract(epoch FROM r.received_at) * 1000)::bigint
                 FROM notebook_entries e
+                JOIN bin_receipts r ON r.space_id = e.space_id AND r.notebook_id = e.notebook_id AND r.id = e.id AND NOT r.erased
                 JOIN spaces s ON s.id = e.space_id
                 JOIN library_nodes n ON n.space_id = e.space_id AND n.id = e.notebook_id AND NOT n.in_bin
                 LEFT JOIN documents d ON d.space_id = e.space_id AND d.kind = 3 AND d.id = e.id
                 WHERE e.space_id = @space AND e.binned_at IS NOT NULL AND e.notebook_id <> ALL(@locked)
-                    AND (s.bin_days = 0 OR e.binned_at + s.bin_days * 86400000::bigint > @now)
-                ORDER BY e.binned_at DESC
+                    AND (s.bin_days = 0 OR r.received_at + make_interval(days => s.bin_days) > @now)
+                ORDER BY r.received_at DESC
                 LIMIT 1000
                 """
             )
-            .With(("space", space), ("now", now), ("locked", locked.ToArray()))
+            .With(("space", space), ("now", now.UtcDateTime), ("locked", locked.ToArray()))
             .Rows(
                 row => new BinnedEntry(
                     row.GetGuid(0),

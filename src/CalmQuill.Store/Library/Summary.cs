@@ -17,6 +17,9 @@ public sealed record ShownPage(Guid Notebook, Guid Id, int Number, string Title,
     public string Planner { get; init; } = "";
 }
 
+/// <summary>When the server was told that a thing is in the bin, UTC milliseconds since 1970.</summary>
+public readonly record struct BinTime(Guid Id, long At);
+
 /// <summary>A section or page in the bin.</summary>
 public sealed record BinnedEntry(
     Guid Notebook,

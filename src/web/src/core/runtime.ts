@@ -48,6 +48,7 @@ export interface Core {
     BoundsOf(page: number, items: string[]): number[];
     About(page: number, items: string[]): string;
     Remove(page: number, items: string[], now: number): Uint8Array;
+    RemoveFramed(page: number, items: string[], now: number): Uint8Array;
     Shift(page: number, items: string[], dx: number, dy: number, now: number): Uint8Array;
     Transform(page: number, items: string[], matrix: number[], now: number): Uint8Array;
     Set(page: number, items: string[], fields: number[], values: string[], now: number): Uint8Array;
@@ -166,7 +167,7 @@ export interface Core {
     TakeCalendar(notebook: number, ids: string[], values: string[], now: number): Uint8Array;
     Entries(notebook: number): string;
     Settings(notebook: number, id: string): string;
-    PageId(notebook: string, page: string): string;
+    PageId(notebook: number, id: string, page: string): string;
     LayWeb(count: number, links: number[], groups: number[]): number[];
   };
   LibraryBridge: {
@@ -193,7 +194,7 @@ export interface Core {
   NotebookBridge: {
     Outline(notebook: number, withBinned: boolean): string;
     Place(notebook: number, entry: string, kind: number, parent: string, after: string, now: number): Uint8Array;
-    TodayPage(notebook: string, day: string): string;
+    TodayPage(notebook: number, id: string, day: string): string;
     Read(notebook: number, target: string, property: number): string;
   };
 }

@@ -64,10 +64,11 @@ async function pageOfToday(workspace: Workspace, space: string, notebook: string
   const { NotebookBridge, PlannerBridge } = workspace.core;
   const document = await workspace.acquire(space, 'notebook', notebook);
   const isPlanner = PlannerBridge.Settings(document.handle, notebook) !== '';
-  const day = PlannerBridge.PageId(notebook, `day/${dayKey()}`);
+  const day = PlannerBridge.PageId(document.handle, notebook, `day/${dayKey()}`);
   const hasDay =
     isPlanner &&
     (JSON.parse(NotebookBridge.Outline(document.handle, false)) as { id: string }[]).some((entry) => entry.id === day);
+  const page = hasDay ? day : NotebookBridge.TodayPage(document.handle, notebook, dayKey());
   workspace.release(space, 'notebook', notebook);
-  return hasDay ? day : NotebookBridge.TodayPage(notebook, dayKey());
+  return page;
 }

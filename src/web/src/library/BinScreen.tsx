@@ -13,6 +13,7 @@ import { NodeIcon } from './icons';
 import { type LibraryNode, root, thumbnailPath } from './model';
 import { MoveDialog } from './MoveDialog';
 import type { Library } from './Library';
+import { useBinTimes } from './useBinTimes';
 import { useSummaries } from './useShelf';
 
 interface BinnedEntry {
@@ -49,7 +50,7 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
   const [emptying, setEmptying] = useState(false);
   const [placing, setPlacing] = useState<LibraryNode>();
   const mayWrite = space.role !== 'reader';
-  const nodes = library.bin();
+  const nodes = library.bin(useBinTimes());
   const entries =
     useQuery({
       queryKey: ['bin', space.id],
@@ -123,7 +124,7 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
             key={node.id}
             name={node.name}
             face={<NodeFace node={node} />}
-            about={`${kindWords[node.kind]} ${library.placeIsThere(node.id) ? `from ${library.find(node.parent)?.name ?? space.name}` : 'whose old place is gone'}, put here ${whenWords(new Date(node.binnedAt!).toISOString())}`}
+            about={`${kindWords[node.kind]} ${library.placeIsThere(node.id) ? `from ${library.find(node.parent)?.name ?? space.name}` : 'whose old place is gone'}, put here ${whenWords(new Date(node.putAt).toISOString())}`}
             {...(mayWrite ? { onPutBack: () => putBack(node) } : {})}
           />
         ))}

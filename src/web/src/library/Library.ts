@@ -6,6 +6,11 @@ import { addPage } from './addPage';
 import { LibraryStore } from './libraryStore';
 import { type LibraryNode, nodeKinds, root, type Tag } from './model';
 
+/** A thing in the bin, and since when. */
+export interface BinnedNode extends LibraryNode {
+  putAt: number;
+}
+
 /** A library at one moment, and what can be done to it. Made anew with every change. */
 export class Library {
   readonly version: number;
@@ -13,7 +18,6 @@ export class Library {
   // Worked out once for each version, since every screen with the side asks.
   private readonly counts = new Map<string, number>();
   private jotList: LibraryNode[] | undefined;
-  private binList: LibraryNode[] | undefined;
   private days: number | undefined;
 
   constructor(
@@ -78,13 +82,20 @@ export class Library {
     return (this.days ??= Number(this.registers(properties.binDays)[root] ?? 30));
   }
 
-  /** What was put into the bin itself and whose time there is not over, latest first. */
-  bin(): LibraryNode[] {
+  /**
+   * What was put into the bin itself and whose time there is not over, latest first.
+   * @param received When the server was told of it, by which its time runs; what it was not told of yet has all its time.
+   */
+  bin(received: Map<string, number>): BinnedNode[] {
     const days = this.binDays;
-    this.binList ??= [...this.nodes.values()]
-      .filter((node) => node.binnedAt !== undefined && (days === 0 || Date.now() < node.binnedAt + days * 86_400_000))
-      .sort((a, b) => b.binnedAt! - a.binnedAt!);
-    return this.binList;
+    const isOver = (id: string) => days > 0 && Date.now() >= (received.get(id) ?? Infinity) + days * 86_400_000;
+    return [...this.nodes.values()]
+      .flatMap((node) =>
+        node.binnedAt === undefined || isOver(node.id)
+          ? []
+          : [{ ...node, putAt: received.get(node.id) ?? node.binnedAt }],
+      )
+      .sort((a, b) => b.putAt - a.putAt);
   }
 
   /** The folders from the head of the library down to a node's own place. */

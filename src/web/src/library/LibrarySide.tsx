@@ -16,6 +16,7 @@ import { useSession } from '../session/session';
 import { FolderTree } from './FolderTree';
 import { NodeIcon } from './icons';
 import type { Library } from './Library';
+import { useBinTimes } from './useBinTimes';
 import { useLibraries } from './useLibrary';
 
 /** Where one is in the library: a space with a folder or list in it, or a list over all spaces. */
@@ -30,7 +31,7 @@ interface Entry {
   name: string;
   words: string;
   icon: Icon;
-  count?: (libraries: Library[]) => number;
+  count?: (libraries: Library[], binTimes: Map<string, number>) => number;
 }
 
 /** The lists that need no filing. */
@@ -51,7 +52,7 @@ export const lists: Entry[] = [
     name: 'bin',
     words: 'Bin',
     icon: TrashIcon,
-    count: (libraries) => libraries.reduce((sum, one) => sum + one.bin().length, 0),
+    count: (libraries, times) => libraries.reduce((sum, one) => sum + one.bin(times).length, 0),
   },
 ];
 
@@ -59,6 +60,7 @@ export const lists: Entry[] = [
 export function LibrarySide({ at, onNewFolder }: { at: Place; onNewFolder: (space: string) => void }) {
   const { spaces } = useSession();
   const libraries = useLibraries();
+  const binTimes = useBinTimes();
   const [scroller, setScroller] = useState<HTMLElement | null>(null);
   const all = [...(libraries?.values() ?? [])];
   const lenses = all.flatMap((library) => library.lenses().map((lens) => ({ library, lens })));
@@ -96,7 +98,7 @@ export function LibrarySide({ at, onNewFolder }: { at: Place; onNewFolder: (spac
       )}
       <nav aria-label="Lists" className="border-t border-base-300 pt-3">
         {lists.map(({ name, words, icon: Shown, count }) => {
-          const number = count?.(all) ?? 0;
+          const number = count?.(all, binTimes) ?? 0;
           const link = (
             <SideLink
               key={name}

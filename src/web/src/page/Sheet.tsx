@@ -18,7 +18,8 @@ import { MarkKindDialog } from '../spots/MarkKindDialog';
 import { kindsOf } from '../spots/markKinds';
 import { SpotLayer } from '../spots/SpotLayer';
 import { addSpot, type Spot, useSpots } from '../spots/spots';
-import type { OpenDocument } from '../sync/openDocument';
+import { sentenceOf } from '../core/runtime';
+import { OpenDocument } from '../sync/openDocument';
 import { useDocument, useWorkspace } from '../sync/workspace';
 import { carry, arrived } from './selection/clipboard';
 import { SelectionBar } from './selection/SelectionBar';
@@ -183,31 +184,45 @@ function OpenSheet({
       return void document.perform((handle, now) =>
         core.HandBridge.Set(handle, [closed], [itemFields.fill], [rgba.toString(16).padStart(8, '0')], now),
       );
-    if (!document.perform((handle, now) => core.ShapeBridge.Fill(handle, page.paper, x, y, gap, rgba, layer, now)))
-      say('Nothing closes this in. A wider gap can be chosen with the tool, or the line closed.');
+    try {
+      if (!document.perform((handle, now) => core.ShapeBridge.Fill(handle, page.paper, x, y, gap, rgba, layer, now)))
+        say('Nothing closes this in. A wider gap can be chosen with the tool, or the line closed.');
+    } catch (error) {
+      say(sentenceOf(error));
+    }
   };
-  /** Takes things to the page after or before this one; they arrive selected, or where room was made. */
-  const carryTo = (by: number, items: string[], dx: number, dy: number, select: boolean) => {
+  /** Takes things to the page after or before this one: they are there before they leave here, and are shown there, selected where that is wished for. */
+  const carryTo = async (by: number, items: string[], dy: number, select: boolean) => {
     const target = by > 0 ? next.after : next.before;
     if (!target) return say(by > 0 ? 'There is no page after this one.' : 'There is no page before this one.');
-    const bytes = core.HandBridge.Cut(document.handle, items);
-    const area = core.HandBridge.BoundsOf(document.handle, items) as unknown as Taken['area'];
-    document.perform((handle, now) => core.HandBridge.Remove(handle, items, now));
-    setTaken(undefined);
-    carry(target.id, { bytes: bytes.slice(), area }, dx, dy, select);
-    onTurn(by);
-  };
-  const carryOn = (items: string[], end: number) => carryTo(1, items, 0, -Math.round(end) + carriedHead, false);
-
-  // What was carried here from another page is laid down, once.
-  useEffect(() => {
-    const come = desk && arrived(page.id);
-    if (!come) return;
-    if (come.select) paste(come.piece);
-    else {
-      paste(come.piece, come);
+    const onto = await target.open();
+    try {
+      const all = core.HandBridge.BeginLay(onto.handle, core.HandBridge.Cut(document.handle, items), 0, dy, '');
+      OpenDocument.performAcross([
+        [onto, (handle, now) => core.HandBridge.LayMore(handle, all + 1, now)],
+        [document, (handle, now) => core.HandBridge.RemoveFramed(handle, items, now)],
+      ]);
+      if (select) carry(target.id, core.HandBridge.LastLaid());
       setTaken(undefined);
+      onTurn(by);
+    } catch (error) {
+      say(sentenceOf(error));
+    } finally {
+      target.close();
     }
+  };
+  const carryOn = (items: string[], end: number) => void carryTo(1, items, -Math.round(end) + carriedHead, false);
+  /** What is held at the edge comes to lie at the head of the page after, and where it lay on the one before. */
+  const carryOver = (by: number, { items, area }: Taken) =>
+    void carryTo(by, items, by > 0 ? -Math.round(area[1]) + carriedHead : 0, true);
+
+  // What was carried here from another page is selected, once.
+  useEffect(() => {
+    const items = desk ? arrived(page.id) : [];
+    if (items.length === 0) return;
+    const area = core.HandBridge.BoundsOf(document.handle, items) as unknown as Taken['area'];
+    setTaken({ items, area });
+    desk!.show(area);
   }, [desk]);
 
   useEffect(() => {
@@ -339,7 +354,7 @@ function OpenSheet({
             view={view}
             handles={!isShape}
             barSide={barSide}
-            onEdge={(by) => carryTo(by, selection.taken.items, 0, 0, true)}
+            onEdge={(by) => carryOver(by, selection.taken)}
             edgeOf={() => holder.current!.getBoundingClientRect()}
           />
           {isShape && desk && (

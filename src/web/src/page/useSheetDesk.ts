@@ -15,7 +15,7 @@ type Given = Pick<SheetProps, 'space' | 'notebook' | 'page' | 'tray' | 'next' | 
   document: OpenDocument;
 };
 
-/** Lays a page on the desk as long as it is shown; anew when its paper, or what comes before and after it, is another. */
+/** Lays a page on the desk as long as it is shown. */
 export function useSheetDesk(
   holder: RefObject<HTMLDivElement | null>,
   leftHanded: boolean,
@@ -28,14 +28,19 @@ export function useSheetDesk(
   const [view, setView] = useState<View>({ scale: 0, x: 0, y: 0 });
   const [signs, setSigns] = useState<PenSign[]>([]);
   const first = useRef(startView);
+  const laid = useRef<SheetDesk>(undefined);
   const own = drawPaper(core, page.paper).own;
   const asset = own ? library?.find(own)?.source : undefined;
   const { paper } = page;
   const under: Under = { paper, space: space.id, notebook: { handle: notebook.handle, id: notebook.id }, asset };
 
+  const trayWide = mayWrite && tray ? trayRoom : 0;
+  const room = leftHanded ? { left: sideRoom, right: trayWide } : { left: trayWide, right: sideRoom };
+  const latest = useRef({ under, room, next });
+  latest.current = { under, room, next };
+
   useEffect(() => {
-    const trayWide = mayWrite && tray ? trayRoom : 0;
-    const room = leftHanded ? { left: sideRoom, right: trayWide } : { left: trayWide, right: sideRoom };
+    const { under, room, next } = latest.current;
     const made = new SheetDesk(holder.current!, core, document, live, under, mayWrite, room, next, first.current);
     made.onView = (to) => {
       // Where the hand has put it is where it lies when it is laid down anew.
@@ -46,25 +51,17 @@ export function useSheetDesk(
     document.onPresent = onPresent;
     setView(made.currentView);
     setDesk(made);
+    laid.current = made;
     return () => {
       document.onPresent = undefined;
       made.stop();
     };
-  }, [
-    core,
-    document,
-    live,
-    paper,
-    asset,
-    mayWrite,
-    tray,
-    onPresent,
-    notebook.id,
-    leftHanded,
-    next.turning,
-    next.before?.id,
-    next.after?.id,
-  ]);
+  }, [core, document, live, mayWrite, onPresent, notebook.id]);
+
+  // What others do to the notebook, and what is opened beside the sheet, changes about it what it must and leaves the hand at its work.
+  useOnChange(() => laid.current?.setUnder(latest.current.under), [paper, asset]);
+  useOnChange(() => laid.current?.setRoom(latest.current.room), [trayWide, leftHanded]);
+  useOnChange(() => laid.current?.setNext(latest.current.next), [next.turning, next.before?.id, next.after?.id]);
 
   // A planner's dates and calendar are part of the notebook.
   useEffect(() => {
@@ -72,4 +69,13 @@ export function useSheetDesk(
   }, [desk, notebook.version, page.planner]);
 
   return { desk, view, signs, under };
+}
+
+/** Does something whenever one of these is another than before; not the first time. */
+function useOnChange(change: () => void, of: unknown[]): void {
+  const isFirst = useRef(true);
+  useEffect(() => {
+    if (isFirst.current) isFirst.current = false;
+    else change();
+  }, of);
 }

@@ -34,7 +34,7 @@ export function usePlannerEntries({
   return {
     /** Opens the note page of an entry, or makes it: its page is named in the entry's own words, and leads back to its day. */
     open: (entry) => {
-      const page = core.PlannerBridge.PageId(notebook.id, `entry/${entry}`);
+      const page = core.PlannerBridge.PageId(notebook.handle, notebook.id, `entry/${entry}`);
       if (!notebook.find(page)) {
         const known = (JSON.parse(core.PlannerBridge.Entries(notebook.handle)) as CalendarEntry[]).find(
           (one) => one.id === entry,

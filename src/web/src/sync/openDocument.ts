@@ -1,14 +1,13 @@
 import { type Core, type DocumentKind, documentKinds } from '../core/runtime';
 import { request, Unreachable } from '../session/api';
 import { addressOf } from './address';
-import type { DeviceStore, HeldBatch } from './deviceStore';
+import type { DeviceStore, HeldBatch, Waiting } from './deviceStore';
 import { reportFault } from './faults';
 import { unframed } from './frames';
 import type { Live, LiveListener } from './live';
 import type { Acknowledged, Outbox } from './outbox';
 import { Reached } from './reached';
 
-const rowsBeforeCompacting = 200;
 /** When the server could not answer, or with less than there is, it is asked again after so long at first, and at most, ms. */
 const leastPause = 500;
 const mostPause = 30_000;
@@ -23,6 +22,9 @@ export interface Surroundings {
 
 /** A document that is shown: held by Core, kept on the device, followed live. */
 export class OpenDocument {
+  /** When so many batches were kept of it, they become one when it is closed. */
+  static rowsBeforeCompacting = 200;
+
   /** Set by who shows a page. */
   onWet?: LiveListener['wet'];
   onPen?: LiveListener['pen'];
@@ -129,7 +131,7 @@ export class OpenDocument {
     const bytes = make(this.handle, Date.now());
     if (bytes.length === 0) return false;
     this.made(bytes);
-    void this.around.outbox.add({ space: this.space, kind: this.kind, document: this.address, bytes });
+    void this.around.outbox.add(this.waiting(bytes));
     return true;
   }
 
@@ -138,6 +140,17 @@ export class OpenDocument {
     const frames = unframed(make(this.handle, Date.now()));
     void this.keep(frames);
     return frames.length > 0;
+  }
+
+  /** Makes operations of several documents, each framed: the device keeps all of them or none. */
+  static performAcross(steps: readonly [OpenDocument, (handle: number, now: number) => Uint8Array][]): void {
+    const made = steps.map(([document, make]) => ({
+      document,
+      frames: unframed(make(document.handle, Date.now())),
+    }));
+    for (const { document, frames } of made) if (frames.length > 0) document.made(...frames);
+    const waiting = made.flatMap(({ document, frames }) => frames.map((bytes) => document.waiting(bytes)));
+    void steps[0]?.[0].around.outbox.add(...waiting);
   }
 
   /** The same for many operations at once; resolves with their number once all are kept on the device. */
@@ -150,9 +163,11 @@ export class OpenDocument {
   private keep(frames: Uint8Array[]): Promise<void> {
     if (frames.length === 0) return Promise.resolve();
     this.made(...frames);
-    return this.around.outbox.add(
-      ...frames.map((bytes) => ({ space: this.space, kind: this.kind, document: this.address, bytes })),
-    );
+    return this.around.outbox.add(...frames.map((bytes) => this.waiting(bytes)));
+  }
+
+  private waiting(bytes: Uint8Array): Waiting {
+    return { space: this.space, kind: this.kind, document: this.address, bytes };
   }
 
   /** Keeps how the page is painted for the next opening; false when something of it is still on its way. */
@@ -203,7 +218,7 @@ export class OpenDocument {
     this.closed = true;
     clearTimeout(this.askingAgain);
     live.leave(this.address);
-    if (this.rows > rowsBeforeCompacting && !this.isHeld && !this.early) void this.compact(store, core);
+    if (this.rows > OpenDocument.rowsBeforeCompacting && !this.isHeld && !this.early) void this.compact(store, core);
     else this.forgetCore();
     this.listeners.clear();
   }

@@ -101,7 +101,7 @@ export class SheetDesk {
   private readonly place: Workplace;
   private readonly input: PenInput;
   private readonly sizes: ResizeObserver;
-  private readonly neighbours: Neighbours;
+  private neighbours: Neighbours;
   private view: View = { scale: 0, x: 0, y: 0 };
   private drawing: Drawing;
   private hand: Hand | undefined;
@@ -115,6 +115,8 @@ export class SheetDesk {
   /** Core's handle of what the surface shows. */
   private shownHandle = 0;
   private shift = false;
+  /** The desk has got another size while the hand was at work. */
+  private resizeAfter = false;
   private readonly stopFollowing: () => void;
 
   constructor(
@@ -122,9 +124,9 @@ export class SheetDesk {
     private readonly core: Core,
     private readonly page: OpenDocument,
     private readonly live: Live,
-    private readonly under: Under,
+    private under: Under,
     private readonly mayWrite: boolean,
-    private readonly room: Room,
+    private room: Room,
     next: NextPages,
     startView?: View,
     /** A close-up of the page that another desk shows: it follows nobody's pen, and its view is not for the hand to move. */
@@ -198,7 +200,8 @@ export class SheetDesk {
 
   stop(): void {
     this.stopped = true;
-    this.hand?.cancel();
+    // What the hand was writing is ink, whatever took the sheet away.
+    this.end();
     this.keeper.stop();
     if (this.surface !== undefined) this.core.PageBridge.CloseSurface(this.page.handle, this.surface);
     this.input.stop();
@@ -209,6 +212,28 @@ export class SheetDesk {
     this.neighbours.stop();
     if (!this.isLoupe) this.page.onWet = this.page.onPen = this.page.onArrived = undefined;
     this.holder.replaceChildren();
+  }
+
+  /** Other pages come before or after it. */
+  setNext(next: NextPages): void {
+    this.neighbours.stop();
+    this.neighbours = new Neighbours(this.holder, this.core, next);
+    this.neighbours.resize(this.holder.clientWidth, this.holder.clientHeight);
+    this.neighbours.setView(this.view, this.drawing.sheet);
+  }
+
+  /** Less or more of the screen is the sheet's. */
+  setRoom(room: Room): void {
+    this.room = room;
+    this.layOut();
+  }
+
+  /** It lies on another paper. */
+  setUnder(under: Under): void {
+    this.under = under;
+    this.place.paper = under.paper;
+    this.redraw();
+    this.retint();
   }
 
   get currentView(): View {
@@ -397,11 +422,18 @@ export class SheetDesk {
   private resize(): void {
     const { clientWidth, clientHeight } = this.holder;
     if (clientWidth === 0 || clientHeight === 0 || !this.dry.needsSize(clientWidth, clientHeight)) return;
+    // What is being written is painted on what has this size: it is finished first.
+    if (this.hand) return void (this.resizeAfter = true);
     this.dry.resize(clientWidth, clientHeight);
     this.wet.resize(clientWidth, clientHeight);
     this.others.resize(clientWidth, clientHeight);
     this.float.resize(clientWidth, clientHeight);
     this.neighbours.resize(clientWidth, clientHeight);
+    this.layOut();
+  }
+
+  private layOut(): void {
+    const { clientWidth, clientHeight } = this.holder;
     if (this.isLoupe) return this.look(this.view.scale === 0 ? { scale: 0.1, x: 0, y: 0 } : this.view);
     // What was fitted stays so beside another page or the contents; what a hand has moved stays where it is.
     if (this.view.scale === 0 || this.fitting === 'first') {
@@ -426,12 +458,20 @@ export class SheetDesk {
     const { hand } = this;
     this.hand = undefined;
     hand?.end();
+    this.resizeIfWanted();
   }
 
   private cancel(): void {
     const { hand } = this;
     this.hand = undefined;
     hand?.cancel();
+    this.resizeIfWanted();
+  }
+
+  private resizeIfWanted(): void {
+    if (!this.resizeAfter || this.stopped) return;
+    this.resizeAfter = false;
+    this.resize();
   }
 
   /** The tool in the hand, unless the pen's tail or button, or a finger, stands for another. */

@@ -28,15 +28,18 @@ const gap = 400;
 /** In a seamless notebook, the sheets before and after the one that is written on, to be read on without a break. */
 export class Neighbours {
   private readonly sheets: Neighbour[];
+  /** Behind all that belongs to the sheet itself. */
+  private readonly ground = document.createElement('div');
 
   constructor(
     holder: HTMLElement,
     core: Core,
     private readonly next: NextPages,
   ) {
+    holder.prepend(this.ground);
     this.sheets = this.isSeamless
       ? [-1, 1].flatMap((by) =>
-          ((page) => (page ? [new Neighbour(holder, core, page, by)] : []))(by < 0 ? next.before : next.after),
+          ((page) => (page ? [new Neighbour(this.ground, core, page, by)] : []))(by < 0 ? next.before : next.after),
         )
       : [];
   }
@@ -69,6 +72,7 @@ export class Neighbours {
 
   stop(): void {
     for (const one of this.sheets) one.stop();
+    this.ground.remove();
   }
 }
 

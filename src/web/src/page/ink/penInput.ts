@@ -77,6 +77,8 @@ export class PenInput {
   private readonly fingers = new Map<number, { x: number; y: number }>();
   private tapping: { since: number; most: number; moved: boolean } | undefined;
   private penAt = -Infinity;
+  /** Where the surface lay when writing began: what is laid out anew meanwhile does not bend the line. */
+  private frame: DOMRect | undefined;
   private readonly ends: (() => void)[] = [];
 
   constructor(
@@ -162,6 +164,7 @@ export class PenInput {
       return;
     }
     this.writing = { id: event.pointerId, start: event.timeStamp, type: event.pointerType };
+    this.frame = this.surface.getBoundingClientRect();
     this.listener.begin(this.sample(event), { by, shift: event.shiftKey });
     event.preventDefault();
   }
@@ -309,14 +312,18 @@ export class PenInput {
   }
 
   private onPage(event: PointerEvent): { x: number; y: number } {
-    const { x, y } = place(this.surface, event);
+    const box = this.writing?.id === event.pointerId ? this.frame : undefined;
+    const { x, y } = place(this.surface, event, box);
     const view = this.listener.view();
     return { x: Math.round((x - view.x) / view.scale), y: Math.round((y - view.y) / view.scale) };
   }
 }
 
-function place(surface: HTMLElement, event: MouseEvent): { x: number; y: number } {
-  const box = surface.getBoundingClientRect();
+function place(
+  surface: HTMLElement,
+  event: MouseEvent,
+  box = surface.getBoundingClientRect(),
+): { x: number; y: number } {
   return { x: event.clientX - box.left, y: event.clientY - box.top };
 }
 

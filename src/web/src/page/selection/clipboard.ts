@@ -30,17 +30,17 @@ export function keptPiece(core: Core): Piece | undefined {
   return held;
 }
 
-/** A piece on its way to another page: held at the edge, or moved there by making room. */
-let carried: { page: string; piece: Piece; dx: number; dy: number; select: boolean } | undefined;
+/** Things that came to another page from this one, to be selected when it is shown. They are on it already. */
+let carried: { page: string; items: string[] } | undefined;
 
-export function carry(page: string, piece: Piece, dx: number, dy: number, select: boolean): void {
-  carried = { page, piece, dx, dy, select };
+export function carry(page: string, items: string[]): void {
+  carried = { page, items };
 }
 
 /** What was carried to a page, once. */
-export function arrived(page: string): typeof carried {
-  if (carried?.page !== page) return undefined;
-  const piece = carried;
+export function arrived(page: string): string[] {
+  if (carried?.page !== page) return [];
+  const { items } = carried;
   carried = undefined;
-  return piece;
+  return items;
 }

@@ -1,0 +1,15 @@
+import { defineConfig } from 'vite';
+import { build, coreFolder } from './build/identity.mjs';
+
+// The part of the front end that keeps and sends, without any screen, for tests that try to make it lose something.
+export default defineConfig({
+  root: 'torture',
+  define: { __CORE__: JSON.stringify(`/${coreFolder}`), __BUILD__: JSON.stringify(build) },
+  build: {
+    target: 'es2022',
+    outDir: '../dist-torture',
+    emptyOutDir: true,
+    modulePreload: { polyfill: false },
+    chunkSizeWarningLimit: 900,
+  },
+});

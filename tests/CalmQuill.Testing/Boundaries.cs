@@ -1,0 +1,209 @@
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Layers;
+using CalmQuill.Core.Lenses;
+using CalmQuill.Core.Library;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Ordering;
+using CalmQuill.Core.Planner;
+using CalmQuill.Core.Shapes;
+using CalmQuill.Core.Spots;
+using CsCheck;
+
+namespace CalmQuill.Testing;
+
+/// <summary>Changes at the very boundary of what the rules let in: longest texts, most points, largest numbers, widest characters.</summary>
+public static class Boundaries
+{
+    /// <summary>A character that a reader sees as one, put together of seven: 25 bytes.</summary>
+    private const string Family = "\U0001F468\u200D\U0001F469\u200D\U0001F467\u200D\U0001F466";
+
+    private static readonly Gen<string> Letter = One(
+        "a",
+        "é",
+        "ß",
+        "水",
+        "𝔔",
+        "\u200F",
+        "e\u0301",
+        Family,
+        "👩🏽‍🔬",
+        "”",
+        "\\",
+        "\"",
+        "\u2028"
+    );
+
+    /// <summary>Texts of every length up to beyond what is allowed, of characters of every width.</summary>
+    public static readonly Gen<string> Text = Gen.OneOf(
+        Letter.Array[0, 12].Select(string.Concat),
+        Gen.Select(
+                Letter,
+                One(1, 10, 40, 41, 68, 180, 199, 200, 201, 399, 400, 401, 999, 1_000, 1_001, 1_999, 2_000, 2_001, 3_899, 3_900, 3_901)
+            )
+            .Select((letter, count) => string.Concat(Enumerable.Repeat(letter, count))),
+        // Half of a character of two.
+        One("\uD83D", "a\uDC00b", "\u0000", "a\tb", "a\nb")
+    );
+
+    private static readonly Gen<Guid> Id = Gen.OneOf(Gen.Guid, Gen.Const(Guid.Empty), Gen.Int[1, 5].Select(Generate.Node));
+
+    private static readonly Gen<OpId> OpId = Gen.Select(Gen.ULong, Gen.OneOf(Gen.ULong, One(0UL, 1UL, 1UL << 48, ulong.MaxValue)))
+        .Select((replica, counter) => new OpId(replica, counter));
+
+    private static readonly Gen<OpId[]> Items = OpId.Array[0, 6];
+
+    private static readonly Gen<int> Coordinate = Gen.OneOf(
+        Gen.Int[-3_000_000, 3_000_000],
+        One(0, StrokeSamples.MostCoordinate, -StrokeSamples.MostCoordinate, StrokeSamples.MostCoordinate + 1, int.MinValue, int.MaxValue)
+    );
+
+    private static readonly Gen<string> Order = Gen.OneOf(
+        One("V", "0", "a0", new string('z', OrderKey.MostLength), new string('z', OrderKey.MostLength + 1)),
+        Gen.ULong.Select(device => OrderKey.Between(null, null, device)),
+        Text
+    );
+
+    /// <summary>Values that one or another register takes, and many that none does.</summary>
+    private static readonly Gen<string> Value = Gen.OneOf(
+        Text,
+        Id.Select(id => id.ToString()),
+        One(
+            "",
+            "1",
+            "0",
+            "7",
+            "30",
+            "90",
+            "100",
+            "-5",
+            "sideways",
+            "seamless",
+            "spruce",
+            "2026-09-07/2026-12-18",
+            "999999999999999",
+            "2026-10-25"
+        ),
+        Gen.Int[1, 45].Select(terms => string.Join(' ', Enumerable.Repeat("2026-09-07/2026-12-18", terms))),
+        One("a4-ruled-710", "a5.across-cornell-710-tint.f6ead0-head.2500-own.0123456789abcdef0123456789abcdef"),
+        One("2026-09-07/2026-12-18 monday year,term,month,week,day,notes en", "day/2026-10-08", "notes/500", "https://clock.example/"),
+        Gen.Int[0, 100].Select(LongRule),
+        Text.Select(title =>
+            new CalendarEntry(
+                Guid.Empty,
+                new DateTime(2026, 3, 29, 2, 30, 0),
+                new DateTime(2026, 3, 29, 3, 30, 0),
+                false,
+                title,
+                title
+            ).Write()
+        ),
+        Gen.Select(One(2, 3, 899, 900, 901, Shape.MostPoints, Shape.MostPoints + 1), Coordinate)
+            .Select((points, at) => ShapeOf(points, at).ToText()),
+        Gen.UInt.Select(colour => colour.ToString("x8", System.Globalization.CultureInfo.InvariantCulture)),
+        Gen.Int.Select(number => number.ToString(System.Globalization.CultureInfo.InvariantCulture))
+    );
+
+    /// <summary>One change of any kind; whether the rules let it in is for them to say.</summary>
+    public static readonly Gen<Change> Change = Gen.OneOf(
+        Gen.Select(Id, Gen.Byte[0, 9], Id, Order)
+            .Select((node, kind, parent, order) => (Change)new Change.NodePlaced(node, (NodeKind)kind, parent, order)),
+        Gen.Select(Id, Gen.Byte[0, 31], Value)
+            .Select((target, property, value) => (Change)new Change.PropertySet(target, (Property)property, value)),
+        // Each register has its own longest value, so it is drawn more often.
+        Gen.Select(Id, Gen.Byte[1, 29], Value)
+            .Select((target, property, value) => (Change)new Change.PropertySet(target, (Property)property, value)),
+        Gen.Select(Id, Order, Value).Select((page, order, paper) => (Change)new Change.PageAdded(page, order, paper)),
+        Gen.Select(Id, Order)
+            .Array[0, 5]
+            .Select(orders => (Change)new Change.OrdersSet([.. orders.Select(one => new NodeOrder(one.Item1, one.Item2))])),
+        Gen.Select(Generate.Pen, Gen.Long, Samples, Id)
+            .Select((pen, at, samples, layer) => (Change)new Change.StrokeAdded(pen, at, samples) { Layer = layer }),
+        Items.Select(items => (Change)new Change.ItemsRemoved(items)),
+        Gen.Select(Items, Coordinate, Coordinate).Select((items, dx, dy) => (Change)new Change.ItemsShifted(items, dx, dy)),
+        Gen.Select(OpId, Gen.Select(Gen.Int, Gen.Int).Array[0, 4])
+            .Array[0, 4]
+            .Select(gaps =>
+                (Change)
+                    new Change.GapsAdded([
+                        .. gaps.Select(gap => new StrokeGaps(gap.Item1, [.. gap.Item2.Select(one => new Interval(one.Item1, one.Item2))])),
+                    ])
+            ),
+        Gen.Select(OpId, Gen.Bool).Select((target, on) => (Change)new Change.EffectSet(target, on)),
+        Gen.Select(Id, Id, Gen.Bool).Select((target, tag, on) => (Change)new Change.TagSet(target, tag, on)),
+        Gen.Select(Id, Id).Select((space, target) => (Change)new Change.Visited(space, target)),
+        Gen.Select(Id, Gen.Byte[0, 6], Coordinate.Array[4], Items, SpotValues)
+            .Select(
+                (spot, kind, box, items, values) =>
+                    (Change)new Change.SpotAdded(spot, (SpotKind)kind, new Box(box[0], box[1], box[2], box[3]), items, values)
+            ),
+        Gen.Select(Id, SpotValues).Select((spot, values) => (Change)new Change.SpotSet(spot, values)),
+        Gen.Select(Items, Id.Array[0, 4], Gen.Int.Array[6])
+            .Select(
+                (items, spots, m) => (Change)new Change.ItemsTransformed(items, spots, new Transform(m[0], m[1], m[2], m[3], m[4], m[5]))
+            ),
+        Gen.Select(One(0, 1, 2, 4, 5, Shape.MostPoints, Shape.MostPoints + 1), Coordinate, Generate.Pen, Gen.UInt, Items)
+            .Select((points, at, pen, fill, replaces) => (Change)new Change.ShapeAdded(ShapeOf(points, at), pen, fill, replaces)),
+        Gen.Select(Items, Gen.Select(Gen.Byte[0, 12], Value).Array[0, 4])
+            .Select(
+                (items, values) =>
+                    (Change)new Change.ItemsSet(items, [.. values.Select(one => new ItemValue((ItemField)one.Item1, one.Item2))])
+            ),
+        Gen.Select(Id, Gen.Select(Gen.Byte[0, 9], Value).Array[0, 4])
+            .Select(
+                (layer, values) =>
+                    (Change)new Change.LayerSet(layer, [.. values.Select(one => new LayerValue((LayerField)one.Item1, one.Item2))])
+            ),
+        Items.Select(steps => (Change)new Change.StepsJoined(steps)),
+        Spot
+    );
+
+    /// <summary>Signs on a page that say what they must, and at most one thing more.</summary>
+    private static Gen<Change> Spot =>
+        Gen.Select(Gen.Int[1, 5].Select(Generate.Node), Gen.Int[1, 4], Coordinate, Items, Text)
+            .Select(
+                (spot, kind, at, items, text) =>
+                {
+                    SpotValue[] needed =
+                    [
+                        (SpotKind)kind switch
+                        {
+                            SpotKind.Mark => new SpotValue(SpotField.Mark, "todo"),
+                            SpotKind.Link => new SpotValue(SpotField.Target, "https://clock.example/"),
+                            _ => new SpotValue(SpotField.Level, "1"),
+                        },
+                        new SpotValue((SpotKind)kind == SpotKind.Mark ? SpotField.Note : SpotField.Title, text),
+                    ];
+                    return (Change)
+                        new Change.SpotAdded(
+                            spot,
+                            (SpotKind)kind,
+                            new Box(at, at, at, at),
+                            items,
+                            kind == (int)SpotKind.Curtain ? [] : needed
+                        );
+                }
+            );
+
+    private static Gen<SpotValue[]> SpotValues =>
+        Gen.Select(Gen.Byte[0, 11], Value)
+            .Array[0, 4]
+            .Select(values => values.Select(one => new SpotValue((SpotField)one.Item1, one.Item2)).ToArray());
+
+    private static Gen<StrokeSamples> Samples =>
+        Gen.OneOf(
+            Generate.Samples,
+            One(1, 2, StrokeSamples.MostSamples, StrokeSamples.MostSamples + 1).Select(count => Generate.Wave(count))
+        );
+
+    private static Shape ShapeOf(int points, int at) =>
+        new(
+            points > 4 ? ShapeKind.Area : ShapeKind.Rectangle,
+            [.. Enumerable.Range(0, points).Select(i => new Corner(at, unchecked(at - i * 7)))]
+        );
+
+    private static string LongRule(int terms) =>
+        RuleJson.Write(new Rule.Any([.. Enumerable.Range(0, terms).Select(i => new Rule.Titled($"título {i} {Family}"))]));
+
+    private static Gen<T> One<T>(params T[] values) => Gen.Int[0, values.Length - 1].Select(i => values[i]);
+}
