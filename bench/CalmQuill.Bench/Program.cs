@@ -23,6 +23,17 @@ if (args.Contains("--fuzz"))
     return await FuzzRun.Run(TimeSpan.FromMinutes(minutes), args.Contains("--write"));
 }
 
+// --torture [KILLS] alone tries to lose something, 200 kills unless said otherwise; --seed N replays a run; --write puts the figures into docs/reliability.md.
+if (args.Contains("--torture"))
+{
+    int? After(string name) =>
+        args.SkipWhile(arg => arg != name)
+            .Skip(1)
+            .Select(arg => int.TryParse(arg, System.Globalization.CultureInfo.InvariantCulture, out var given) ? given : (int?)null)
+            .FirstOrDefault();
+    return await TortureBench.Run(After("--torture") ?? 200, After("--seed"), args.Contains("--write"));
+}
+
 // Measures ours and the references in one call on the same data, and prints one table; --write also puts it into docs/benchmarks.md.
 await using var host = await QuillHost.Start(Repository.FrontEnd);
 var group = await host.MakeGroup();

@@ -25,11 +25,14 @@ public abstract class InterfaceTest : IAsyncLifetime
     /// <summary>What the server is told beyond the usual.</summary>
     protected virtual CalmQuill.Server.Settings With(CalmQuill.Server.Settings settings) => settings;
 
+    /// <summary>Puts other services in place of the usual ones.</summary>
+    protected virtual void Services(Microsoft.Extensions.DependencyInjection.IServiceCollection services) { }
+
     protected string PagePath => $"/page/{Group.Space}/{Notebook}/{Page}";
 
     public async Task InitializeAsync()
     {
-        Host = await QuillHost.Start(Repository.FrontEnd, With, Limits);
+        Host = await QuillHost.Start(Repository.FrontEnd, With, Limits, Services);
         Group = await Host.MakeGroup();
         using var caller = await Host.SignIn(Group.Owner);
         var device = new Replica(1, Group.Owner.Id);

@@ -1,7 +1,4 @@
 using System.Collections.Concurrent;
-using System.Diagnostics;
-using System.Net;
-using System.Net.Sockets;
 using CalmQuill.Core.Access;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
@@ -43,9 +40,9 @@ public sealed class KillTests : IAsyncLifetime
     {
         var page = Guid.NewGuid();
         var acknowledged = new ConcurrentBag<OpId>();
-        var address = new Uri($"http://127.0.0.1:{FreePort()}");
-        using var server = await Start(address);
-        using var caller = await Caller.SignIn(address, person.Email, QuillHost.Password);
+        using var server = new ServerProcess(database.ConnectionString, folder, Path.Combine(folder, "secrets"));
+        await server.Start();
+        using var caller = await Caller.SignIn(server.Address, person.Email, QuillHost.Password);
         var enough = new TaskCompletionSource();
         var sending = Enumerable
             .Range(1, Devices)
@@ -84,49 +81,11 @@ public sealed class KillTests : IAsyncLifetime
         await enough.Task;
         server.Kill();
         await Task.WhenAll(sending);
-        await server.WaitForExitAsync();
 
-        using var again = await Start(address);
+        await server.Start();
         var stored = (await caller.After(space, DocumentKind.Page, page)).Select(operation => operation.Id).ToHashSet();
         Assert.Subset(stored, acknowledged.ToHashSet());
         Assert.Equal(0, stored.Count % 20);
-        again.Kill();
-    }
-
-    private async Task<Process> Start(Uri address)
-    {
-        var server = Process.Start(
-            new ProcessStartInfo("dotnet", [Repository.Program("CalmQuill.Server")])
-            {
-                Environment =
-                {
-                    ["QUILL_DATABASE"] = database.ConnectionString,
-                    ["QUILL_ADDRESS"] = address.ToString(),
-                    ["QUILL_FRONT_END"] = folder,
-                    ["QUILL_SECRETS"] = Path.Combine(folder, "secrets"),
-                },
-            }
-        )!;
-        using var http = new HttpClient { BaseAddress = address };
-        for (var deadline = Stopwatch.StartNew(); ; )
-        {
-            try
-            {
-                if ((await http.GetAsync("/health")).IsSuccessStatusCode)
-                    return server;
-            }
-            catch (HttpRequestException) when (deadline.Elapsed < TimeSpan.FromSeconds(30) && !server.HasExited)
-            {
-                await Task.Delay(50);
-            }
-        }
-    }
-
-    private static int FreePort()
-    {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
     }
 
     private static Change.StrokeAdded Stroke() => new(new Pen(PenKind.Ball, 40, 0xFF), 0, Generate.Wave(30));

@@ -1,3 +1,4 @@
+import { loadCore } from '../src/core/runtime';
 import { setAntiforgery } from '../src/session/api';
 import { fetchSession, signIn, type Session } from '../src/session/session';
 import { base64 } from '../src/sync/faults';
@@ -44,6 +45,8 @@ async function start(email: string, password: string, place: Place, chaos: Chaos
     }
   }
   if (!session) throw new Error('The person could not sign in.');
+  // The application itself is there: only what it keeps and sends is tortured.
+  await loadCore();
   setChaos(chaos);
   workspace = await Workspace.start(session, { blocked() {}, opened() {}, taken() {} });
   const { store, outbox } = workspace;

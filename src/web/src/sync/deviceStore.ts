@@ -214,10 +214,13 @@ export class DeviceStore {
     await transaction.done;
   }
 
-  /** Takes off the device what the server has and what can be painted or asked for again; what waits or was refused stays. */
+  /**
+   * Takes pages off the device that the server has, and how pages were painted: by far the most of what is here. Libraries and notebooks stay, without which
+   * nothing could be found; so does what waits or was refused, with what is here of its page.
+   */
   async freeUp(): Promise<void> {
     const transaction = this.database.transaction(
-      ['documents', 'operations', 'outlines', 'answers', 'outbox', 'refused'],
+      ['documents', 'operations', 'outlines', 'outbox', 'refused'],
       'readwrite',
     );
     const [documents, waiting, refused] = await Promise.all([
@@ -226,11 +229,9 @@ export class DeviceStore {
       transaction.objectStore('refused').getAll(),
     ]);
     void transaction.objectStore('outlines').clear();
-    void transaction.objectStore('answers').clear();
     const needed = new Set([...waiting, ...refused].map((row) => row.document));
     for (const { id, generation } of documents) {
-      // A library is needed to find anything at all, and what waits is shown on what is here of its document.
-      if (needed.has(id) || id.includes('/library/')) continue;
+      if (needed.has(id) || !id.includes('/page/')) continue;
       void transaction.objectStore('documents').put({ id, sequence: 0, generation: (generation ?? 0) + 1 });
       void transaction.objectStore('operations').delete(rangeOf(id));
     }

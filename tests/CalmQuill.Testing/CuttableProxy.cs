@@ -2,7 +2,7 @@ using System.Collections.Concurrent;
 using System.Net;
 using System.Net.Sockets;
 
-namespace CalmQuill.Interface.Tests;
+namespace CalmQuill.Testing;
 
 /// <summary>The network between one browser and the server: passes bytes on until it is cut.</summary>
 public sealed class CuttableProxy : IDisposable
