@@ -121,10 +121,10 @@ public static partial class LibraryBridge
     /// <param name="notebooks">Handles of the notebooks held on this device.</param>
     /// <param name="notebookIds">Their ids, in the same order.</param>
     /// <param name="now">The device's clock, UTC milliseconds since 1970.</param>
-    /// <param name="utcOffset">The person's clock minus UTC, in minutes.</param>
+    /// <param name="clock">When the person's clock changes, in pairs: since when (UTC ms), and how far ahead of UTC it is then (minutes).</param>
     /// <returns>A JSON array of ids.</returns>
     [JSExport]
-    public static string Ask(int library, string rule, string facts, int[] notebooks, string[] notebookIds, double now, int utcOffset) =>
+    public static string Ask(int library, string rule, string facts, int[] notebooks, string[] notebookIds, double now, double[] clock) =>
         Json.List(
             OfflineAnswer.To(
                 Library(library),
@@ -132,7 +132,7 @@ public static partial class LibraryBridge
                 facts,
                 notebooks,
                 notebookIds,
-                DateTimeOffset.FromUnixTimeMilliseconds((long)now).ToOffset(TimeSpan.FromMinutes(utcOffset))
+                new LocalClock((long)now, [.. clock.Chunk(2).Select(change => ((long)change[0], (int)change[1]))])
             ),
             (json, id) => json.WriteStringValue(id)
         );

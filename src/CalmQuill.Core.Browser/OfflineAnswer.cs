@@ -9,11 +9,11 @@ namespace CalmQuill.Core.Browser;
 /// <summary>Answers a rule from what the device holds, as the server's store answers it from its tables.</summary>
 internal static class OfflineAnswer
 {
-    public static List<Guid> To(LibraryDocument library, Rule rule, string facts, int[] notebooks, string[] notebookIds, DateTimeOffset now)
+    public static List<Guid> To(LibraryDocument library, Rule rule, string facts, int[] notebooks, string[] notebookIds, LocalClock clock)
     {
         using var known = JsonDocument.Parse(facts);
         var nodes = library.Nodes();
-        var context = new RuleContext(nodes, library.Read(Guid.Empty, Property.Terms), now);
+        var context = new RuleContext(nodes, library.Read(Guid.Empty, Property.Terms), clock);
         var matched = new List<Guid>();
         var byId = nodes.ToDictionary(node => node.Id);
         foreach (var node in nodes.Where(node => !node.InBin && node.Kind is NodeKind.Folder or NodeKind.Notebook))

@@ -3,11 +3,11 @@ import { build, coreFolder } from './build/identity.mjs';
 
 // The part of the front end that keeps and sends, without any screen, for tests that try to make it lose something.
 export default defineConfig({
-  root: 'torture',
+  root: '../../tests/torture',
   define: { __CORE__: JSON.stringify(`/${coreFolder}`), __BUILD__: JSON.stringify(build) },
   build: {
     target: 'es2022',
-    outDir: '../dist-torture',
+    outDir: '../../src/web/dist-torture',
     emptyOutDir: true,
     modulePreload: { polyfill: false },
     chunkSizeWarningLimit: 900,

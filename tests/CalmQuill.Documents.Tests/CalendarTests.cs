@@ -59,6 +59,88 @@ public class CalendarTests
         Assert.All(found, entry => Assert.Equal((9, 10), (entry.Start.Hour, entry.End.Hour)));
     }
 
+    /// <summary>More of RFC 5545 §3.8.5.3: rule, and the days that stand there as far as a year goes; all start at 9:00 in New York on the first of them.</summary>
+    [Theory]
+    [InlineData("FREQ=DAILY;INTERVAL=10;COUNT=5", "1997-09-02 1997-09-12 1997-09-22 1997-10-02 1997-10-12")]
+    [InlineData("FREQ=DAILY;UNTIL=19970907T000000Z", "1997-09-02 1997-09-03 1997-09-04 1997-09-05 1997-09-06")]
+    [InlineData(
+        "FREQ=WEEKLY;COUNT=10",
+        "1997-09-02 1997-09-09 1997-09-16 1997-09-23 1997-09-30 1997-10-07 1997-10-14 1997-10-21 1997-10-28 1997-11-04"
+    )]
+    [InlineData("FREQ=WEEKLY;INTERVAL=2;WKST=SU;COUNT=6", "1997-09-02 1997-09-16 1997-09-30 1997-10-14 1997-10-28 1997-11-11")]
+    [InlineData(
+        "FREQ=WEEKLY;INTERVAL=2;COUNT=8;WKST=SU;BYDAY=TU,TH",
+        "1997-09-02 1997-09-04 1997-09-16 1997-09-18 1997-09-30 1997-10-02 1997-10-14 1997-10-16"
+    )]
+    [InlineData("FREQ=MONTHLY;INTERVAL=2;COUNT=4;BYDAY=1SU,-1SU", "1997-09-07 1997-09-28 1997-11-02 1997-11-30")]
+    [InlineData("FREQ=MONTHLY;COUNT=6;BYDAY=-2MO", "1997-09-22 1997-10-20 1997-11-17 1997-12-22 1998-01-19 1998-02-16")]
+    [InlineData(
+        "FREQ=MONTHLY;COUNT=10;BYMONTHDAY=1,-1",
+        "1997-09-30 1997-10-01 1997-10-31 1997-11-01 1997-11-30 1997-12-01 1997-12-31 1998-01-01 1998-01-31 1998-02-01"
+    )]
+    [InlineData("FREQ=MONTHLY;INTERVAL=18;COUNT=3;BYMONTHDAY=10,11,12", "1997-09-10 1997-09-11 1997-09-12")]
+    [InlineData(
+        "FREQ=MONTHLY;BYDAY=SA;BYMONTHDAY=7,8,9,10,11,12,13;COUNT=6",
+        "1997-09-13 1997-10-11 1997-11-08 1997-12-13 1998-01-10 1998-02-07"
+    )]
+    [InlineData("FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-2;COUNT=5", "1997-09-29 1997-10-30 1997-11-27 1997-12-30 1998-01-29")]
+    [InlineData("FREQ=WEEKLY;INTERVAL=2;COUNT=4;BYDAY=TU,SU;WKST=MO", "1997-08-05 1997-08-10 1997-08-19 1997-08-24")]
+    [InlineData("FREQ=WEEKLY;INTERVAL=2;COUNT=4;BYDAY=TU,SU;WKST=SU", "1997-08-05 1997-08-17 1997-08-19 1997-08-31")]
+    public void Further_recurrences_fall_on_the_days_of_the_standards_examples(string rule, string days)
+    {
+        var wanted = days.Split(' ');
+        var found = Read(
+            $"DTSTART;TZID=America/New_York:{wanted[0].Replace("-", "", StringComparison.Ordinal)}T090000\r\nDURATION:PT1H\r\nRRULE:{rule}",
+            new DateOnly(1997, 6, 1),
+            new DateOnly(1998, 6, 30),
+            "America/New_York"
+        );
+        Assert.Equal(wanted, found.Select(entry => entry.Start.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)));
+        // Nine o'clock before and after the clocks went back on 26 October 1997.
+        Assert.All(found, entry => Assert.Equal(9, entry.Start.Hour));
+    }
+
+    /// <summary>A meeting every week at one and the same local time, seen from every other place, by NodaTime.</summary>
+    [Fact]
+    public void A_weekly_meeting_stays_at_its_own_hour_and_comes_to_ours_by_both_clocks() =>
+        Gen.Select(Gen.Int[0, Places.Length - 1], Gen.Int[0, Places.Length - 1], Gen.Int[0, 365], Gen.Int[0, 23])
+            .Sample(
+                (theirs, ours, day, hour) =>
+                {
+                    var start = new DateTime(2026, 1, 1, hour, 30, 0).AddDays(day);
+                    var (there, here) = (
+                        NodaTime.DateTimeZoneProviders.Tzdb[Places[theirs]],
+                        NodaTime.DateTimeZoneProviders.Tzdb[Places[ours]]
+                    );
+                    var found = Read(
+                        $"DTSTART;TZID={Places[theirs]}:{start:yyyyMMdd'T'HHmmss}\r\nDURATION:PT1H\r\nRRULE:FREQ=WEEKLY;COUNT=8",
+                        DateOnly.FromDateTime(start.AddDays(-2)),
+                        DateOnly.FromDateTime(start.AddDays(60)),
+                        Places[ours]
+                    );
+                    var wanted = Enumerable
+                        .Range(0, 8)
+                        .Select(week => NodaTime.LocalDateTime.FromDateTime(start.AddDays(7 * week)))
+                        // An hour that the clock leaves out, or has twice, is read differently by different programs.
+                        .Where(local => there.MapLocal(local).Count == 1)
+                        .Select(local => there.AtStrictly(local).WithZone(here).LocalDateTime.ToDateTimeUnspecified())
+                        .ToList();
+                    Assert.Subset(found.Select(entry => entry.Start).ToHashSet(), wanted.ToHashSet());
+                },
+                iter: 200
+            );
+
+    private static readonly string[] Places =
+    [
+        "Europe/Berlin",
+        "America/New_York",
+        "Asia/Kolkata",
+        "Australia/Sydney",
+        "America/Sao_Paulo",
+        "Africa/Cairo",
+        "Etc/UTC",
+    ];
+
     [Fact]
     public void Times_come_to_the_clock_of_the_persons_own_place()
     {

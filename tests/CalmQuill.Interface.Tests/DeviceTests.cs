@@ -2,9 +2,7 @@ using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Ordering;
 using CalmQuill.Testing;
-using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Hosting;
-using Microsoft.AspNetCore.Http;
 using Microsoft.Extensions.DependencyInjection;
 using OpenQA.Selenium;
 
@@ -13,7 +11,7 @@ namespace CalmQuill.Interface.Tests;
 /// <summary>What a device keeps: with two tabs, without room, with a server that fails at one page, after signing out, with an old store.</summary>
 public sealed class DeviceTests : InterfaceTest
 {
-    private readonly Faults faults = new();
+    private readonly FaultInjector faults = new();
 
     protected override void Services(IServiceCollection services) => services.AddSingleton<IStartupFilter>(faults);
 
@@ -361,30 +359,5 @@ public sealed class DeviceTests : InterfaceTest
     {
         using var caller = await Host.SignIn(Group.Owner);
         return (await caller.After(Group.Space, DocumentKind.Page, Page)).Count(operation => operation.Change is Change.StrokeAdded);
-    }
-
-    /// <summary>Answers some requests with a status of the test's choice, before the server sees them.</summary>
-    private sealed class Faults : IStartupFilter
-    {
-        public volatile Func<HttpContext, int?>? Answer;
-
-        public Action<IApplicationBuilder> Configure(Action<IApplicationBuilder> next) =>
-            app =>
-            {
-                app.Use(
-                    async (http, go) =>
-                    {
-                        if (Answer?.Invoke(http) is not { } status)
-                        {
-                            await go(http);
-                            return;
-                        }
-
-                        http.Response.StatusCode = status;
-                        await http.Response.WriteAsJsonAsync(new { code = "test", title = "The server cannot take it now." });
-                    }
-                );
-                next(app);
-            };
     }
 }

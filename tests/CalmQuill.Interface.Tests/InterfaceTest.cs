@@ -28,11 +28,14 @@ public abstract class InterfaceTest : IAsyncLifetime
     /// <summary>Puts other services in place of the usual ones.</summary>
     protected virtual void Services(Microsoft.Extensions.DependencyInjection.IServiceCollection services) { }
 
+    /// <summary>The folder of the front end.</summary>
+    protected virtual string FrontEnd => Repository.FrontEnd;
+
     protected string PagePath => $"/page/{Group.Space}/{Notebook}/{Page}";
 
     public async Task InitializeAsync()
     {
-        Host = await QuillHost.Start(Repository.FrontEnd, With, Limits, Services);
+        Host = await QuillHost.Start(FrontEnd, With, Limits, Services);
         Group = await Host.MakeGroup();
         using var caller = await Host.SignIn(Group.Owner);
         var device = new Replica(1, Group.Owner.Id);

@@ -191,7 +191,7 @@ public sealed class LibraryTests : IAsyncLifetime
     [InlineData("""{"rule":"{\"all\":[]}","order":"taste"}""")]
     [InlineData("""{"rule":"{\"all\":[]}","limit":100000}""")]
     [InlineData("""{"rule":"{\"all\":[]}","offset":-1}""")]
-    [InlineData("""{"rule":"{\"all\":[]}","utcOffset":100000}""")]
+    [InlineData("""{"rule":"{\"all\":[]}","clock":[{"since":0,"minutes":100000}]}""")]
     [InlineData("""{"rule":"{\"wished\":true}"}""")]
     [InlineData("""{"rule":null}""")]
     [InlineData("""{"rule":7}""")]

@@ -89,6 +89,7 @@ public sealed class RolesTests : IAsyncLifetime
             Ok
         ),
         ("/api/spaces/{space:guid}/bin", "GET", "/api/spaces/{space}/bin", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
+        ("/api/spaces/{space:guid}/bin/times", "GET", "/api/spaces/{space}/bin/times", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
         ("/api/spaces/{space:guid}/entries", "POST", "/api/spaces/{space}/entries", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
         ("/api/spaces/{space:guid}/tag-uses", "GET", "/api/spaces/{space}/tag-uses", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
         ("/api/spaces/{space:guid}/copies", "POST", "/api/spaces/{space}/copies", [Ok, Ok, Forbidden, NotHere, SignedOut], Ok, Locked),
@@ -235,6 +236,8 @@ public sealed class RolesTests : IAsyncLifetime
         ("/api/people/me", "PUT", "/api/people/me", [Done, Done, Done, Done, SignedOut], Done, Done),
         // An empty form: whoever is signed in gets as far as the wrong old password.
         ("/api/people/me/password", "PUT", "/api/people/me/password", [Bad, Bad, Bad, Bad, SignedOut], Bad, Bad),
+        ("/api/people/me/password/check", "POST", "/api/people/me/password/check", [Bad, Bad, Bad, Bad, SignedOut], Bad, Bad),
+        ("/api/faults", "POST", "/api/faults", [Done, Done, Done, Done, SignedOut], Done, Done),
         ("/api/people/me/second-factor", "POST", "/api/people/me/second-factor", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
         ("/api/people/me/second-factor", "PUT", "/api/people/me/second-factor", [Bad, Bad, Bad, Bad, SignedOut], Bad, Bad),
         ("/api/people/me/second-factor/off", "POST", "/api/people/me/second-factor/off", [Bad, Bad, Bad, Bad, SignedOut], Bad, Bad),

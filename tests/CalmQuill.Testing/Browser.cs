@@ -170,9 +170,15 @@ public sealed class Browser : IDisposable
     public void WaitForStrokes(int count, int pane = 0) =>
         Until(() => Strokes(pane) == count, $"{count} strokes, there are {Strokes(pane)}");
 
+    /// <summary>Waits for the words on saving; for those that all is saved until that is so of everything made up to now, not only of what was made a moment ago.</summary>
     public void WaitForSync(string words) =>
         Until(
-            () => Find("sync-state").Text.Contains(words, StringComparison.Ordinal),
+            () =>
+                Find("sync-state").Text.Contains(words, StringComparison.Ordinal)
+                && (
+                    words != "All saved"
+                    || (bool)Script("const { made = '0', settled = '0' } = document.documentElement.dataset; return made === settled")!
+                ),
             $"the words “{words}”, they are “{Find("sync-state").Text}”"
         );
 

@@ -7,20 +7,20 @@ public sealed class RuleContext
 {
     private readonly TagTree tags;
     private readonly ILookup<Guid, Guid> folders;
-    private readonly DateTimeOffset now;
+    private readonly LocalClock clock;
     private readonly IReadOnlyList<(DateOnly First, DateOnly Last)> terms;
     private readonly Dictionary<Guid, HashSet<Guid>> tagIds = [];
     private readonly Dictionary<Guid, HashSet<Guid>> folderIds = [];
 
     /// <param name="structure">The folders and tags of the library; other nodes are passed over.</param>
     /// <param name="terms">The library's terms, as <see cref="Span.ReadTerms"/> reads them; not well formed counts as none.</param>
-    /// <param name="now">The asking person's local time.</param>
-    public RuleContext(IReadOnlyCollection<LibraryNode> structure, string terms, DateTimeOffset now)
+    /// <param name="clock">The clock of the person who asks.</param>
+    public RuleContext(IReadOnlyCollection<LibraryNode> structure, string terms, LocalClock clock)
     {
         tags = new TagTree(structure);
         folders = structure.Where(node => node.Kind == NodeKind.Folder).ToLookup(node => node.Parent, node => node.Id);
         this.terms = Span.ReadTerms(terms) ?? [];
-        this.now = now;
+        this.clock = clock;
     }
 
     /// <summary>All ids under which something may carry a tag.</summary>
@@ -47,7 +47,7 @@ public sealed class RuleContext
             }
         );
 
-    public IReadOnlyList<(long From, long To)> Bounds(Span span) => span.Bounds(now, terms);
+    public IReadOnlyList<(long From, long To)> Bounds(Span span) => span.Bounds(clock, terms);
 
     private static HashSet<Guid> Known(Dictionary<Guid, HashSet<Guid>> known, Guid id, Func<Guid, HashSet<Guid>> make) =>
         known.TryGetValue(id, out var found) ? found : known[id] = make(id);

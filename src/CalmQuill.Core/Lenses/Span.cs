@@ -32,11 +32,11 @@ public readonly record struct Span(string Name)
     }
 
     /// <summary>The stretches it covers, as UTC milliseconds from (included) to (excluded).</summary>
-    /// <param name="now">The asking person's local time; days begin at its offset's midnight, and weeks on Monday (ISO 8601).</param>
+    /// <param name="clock">The clock of the person who asks; weeks begin on Monday (ISO 8601).</param>
     /// <param name="terms">The library's terms; without any, a term is a half-year from February or August.</param>
-    public IReadOnlyList<(long From, long To)> Bounds(DateTimeOffset now, IReadOnlyList<(DateOnly First, DateOnly Last)> terms)
+    public IReadOnlyList<(long From, long To)> Bounds(LocalClock clock, IReadOnlyList<(DateOnly First, DateOnly Last)> terms)
     {
-        var today = DateOnly.FromDateTime(now.DateTime);
+        var today = clock.Today;
         (DateOnly? First, DateOnly? Last) days = Name switch
         {
             "today" => (today, today),
@@ -49,10 +49,8 @@ public readonly record struct Span(string Name)
             "this-year" => (new DateOnly(today.Year, 1, 1), today),
             _ => Days(Name) ?? (DateOnly.MaxValue, DateOnly.MinValue),
         };
-        var from = days.First is { } first ? Midnight(first, now.Offset) : long.MinValue;
-        var to = days.Last is { } last
-            ? (last == DateOnly.MaxValue ? long.MaxValue : Midnight(last.AddDays(1), now.Offset))
-            : long.MaxValue;
+        var from = days.First is { } first ? clock.BeginningOf(first) : long.MinValue;
+        var to = days.Last is { } last ? (last == DateOnly.MaxValue ? long.MaxValue : clock.BeginningOf(last.AddDays(1))) : long.MaxValue;
         return from < to ? [(from, to)] : [];
     }
 
@@ -81,9 +79,6 @@ public readonly record struct Span(string Name)
         var year = today.Month < 2 ? today.Year - 1 : today.Year;
         return (new DateOnly(year, 8, 1), new DateOnly(year + 1, 1, 31));
     }
-
-    private static long Midnight(DateOnly day, TimeSpan offset) =>
-        new DateTimeOffset(day.ToDateTime(TimeOnly.MinValue), TimeSpan.Zero).ToUnixTimeMilliseconds() - (long)offset.TotalMilliseconds;
 
     private static bool Day(string text, out DateOnly? day)
     {

@@ -47,7 +47,7 @@ public sealed class LensStore(Database database)
     /// <param name="Descending">Whether it is sorted the other way round.</param>
     /// <param name="Offset">How many to pass over.</param>
     /// <param name="Limit">How many to give, at most <see cref="MostAtOnce"/>.</param>
-    /// <param name="Now">The asking person's local time.</param>
+    /// <param name="Clock">The clock of the person who asks.</param>
     /// <param name="Locked">Notebooks whose inside is not shown.</param>
     public sealed record Question(
         Rule Rule,
@@ -55,14 +55,14 @@ public sealed class LensStore(Database database)
         bool Descending,
         int Offset,
         int Limit,
-        DateTimeOffset Now,
+        LocalClock Clock,
         IReadOnlyList<Guid> Locked
     );
 
     /// <summary>What matches and is not in the bin. A section or page is passed over where its notebook matches itself; folders are found only by a rule that asks for them.</summary>
     public async Task<Found> Find(Guid space, Guid person, Question question, CancellationToken cancel)
     {
-        var sql = new RuleSql(await Context(space, question.Now, cancel));
+        var sql = new RuleSql(await Context(space, question.Clock, cancel));
         var branches = new List<string>();
         if (question.Rule.MayMatch(EntryKind.Notebook))
             branches.Add(Notebooks(sql.Condition(question.Rule, NotebookColumns)));
@@ -185,7 +185,7 @@ public sealed class LensStore(Database database)
             """;
 
     /// <summary>The folders, tags and terms that a rule's words refer to.</summary>
-    private async Task<RuleContext> Context(Guid space, DateTimeOffset now, CancellationToken cancel)
+    private async Task<RuleContext> Context(Guid space, LocalClock clock, CancellationToken cancel)
     {
         var structure = await database
             .Command(
@@ -222,6 +222,6 @@ public sealed class LensStore(Database database)
             .Command("SELECT terms FROM spaces WHERE id = @space")
             .With(("space", space))
             .Row(row => row.GetString(0), cancel);
-        return new RuleContext(structure, terms ?? "", now);
+        return new RuleContext(structure, terms ?? "", clock);
     }
 }

@@ -187,7 +187,7 @@ export interface Core {
       notebooks: number[],
       notebookIds: string[],
       now: number,
-      utcOffset: number,
+      clock: number[],
     ): string;
     Fold(text: string): string;
   };

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { sendJson, Unreachable } from '../session/api';
 import { withoutNews } from '../sync/useNews';
 import { addressOf } from '../sync/address';
+import { clockChanges } from '../ui/clock';
 import { useWorkspace, type Workspace } from '../sync/workspace';
 import type { Item, NotebookEntry, Summary } from './model';
 import { itemOfNode } from './items';
@@ -89,17 +90,19 @@ async function ask(
   summaries: Map<string, Summary>,
   stars: Set<string>,
 ): Promise<Answer> {
-  const utcOffset = -new Date().getTimezoneOffset();
   const sort = view.sort === 'own' ? 'name' : view.sort;
   try {
     // What waits in the outbox must be there before the server is asked.
-    await workspace.outbox.settled();
+    await workspace.outbox.settled().catch((problem: unknown) => {
+      // What the server cannot take at present is no reason not to look among the rest.
+      if (problem instanceof Unreachable) throw problem;
+    });
     const found = await sendJson<{ total: number; entries: Entry[] }>('POST', `/api/spaces/${library.space}/entries`, {
       rule,
       order: sort,
       descending: (sort === 'name' || sort === 'kind') === view.reversed,
       limit: most,
-      utcOffset,
+      clock: clockChanges(),
     });
     return {
       total: found.total,
@@ -108,7 +111,7 @@ async function ask(
     };
   } catch (problem) {
     if (!(problem instanceof Unreachable)) throw problem;
-    return askDevice(workspace, library, rule, summaries, stars, utcOffset);
+    return askDevice(workspace, library, rule, summaries, stars);
   }
 }
 
@@ -144,7 +147,6 @@ async function askDevice(
   rule: string,
   summaries: Map<string, Summary>,
   stars: Set<string>,
-  utcOffset: number,
 ): Promise<Answer> {
   const held = await workspace.store.heldDocuments();
   const notebooks = [...library.nodes.values()].filter(
@@ -167,7 +169,7 @@ async function askDevice(
         documents.map((document) => document.handle),
         notebooks.map((node) => node.id),
         Date.now(),
-        utcOffset,
+        clockChanges().flatMap(({ since, minutes }) => [since, minutes]),
       ),
     ) as string[],
   );

@@ -29,6 +29,8 @@ export class Outbox {
   private unsaved: Waiting[] = [];
   /** With the server, but still in the store's outbox, for want of room to note it. */
   private readonly sent = new Set<number>();
+  /** How many operations were made in this tab. */
+  private made = 0;
   private running = false;
   private again = false;
   private pause = leastPause;
@@ -85,6 +87,8 @@ export class Outbox {
   /** Puts operations where they wait to be sent; those given at once are kept all or not at all. Resolves when they are on the device, or could not be. */
   add(...made: Waiting[]): Promise<void> {
     this.unsaved.push(...made);
+    this.made += made.length;
+    expose({ made: this.made });
     return this.save().then(() => {
       this.flush();
       this.countSoon();
@@ -206,6 +210,7 @@ export class Outbox {
   }
 
   async count(): Promise<void> {
+    const { made } = this;
     try {
       const [rows, refused] = await Promise.all([this.waiting(), this.store.refused()]);
       if (this.ended.signal.aborted) return;
@@ -215,6 +220,8 @@ export class Outbox {
         refused: [...new Set(refused.map((row) => row.sentence))],
         troubles: this.sender.troubles,
       });
+      // Once nothing waits, all that was made until it was looked is settled.
+      if (rows.length === 0) expose({ settled: made });
     } catch {
       // The store is closed, which is said elsewhere.
     }
@@ -278,4 +285,9 @@ export class Outbox {
     this.onAnew(documents);
     this.tabs.tell({ what: 'anew', documents: [...documents] });
   }
+}
+
+/** On the document's root, for who must know whether all that was made is saved, and not only that it was so a moment ago. */
+function expose(numbers: { made?: number; settled?: number }): void {
+  for (const [name, number] of Object.entries(numbers)) document.documentElement.dataset[name] = String(number);
 }

@@ -1,6 +1,6 @@
-import { type Core, properties } from '../src/core/runtime';
-import { nodeKinds, root } from '../src/library/model';
-import type { OpenDocument } from '../src/sync/openDocument';
+import { type Core, properties } from '../../src/web/src/core/runtime';
+import { nodeKinds, root } from '../../src/web/src/library/model';
+import type { OpenDocument } from '../../src/web/src/sync/openDocument';
 import type { Chance } from './chance';
 
 /** The documents that all write in. */

@@ -1,10 +1,11 @@
-import { loadCore } from '../src/core/runtime';
-import { setAntiforgery } from '../src/session/api';
-import { fetchSession, signIn, type Session } from '../src/session/session';
-import { base64 } from '../src/sync/faults';
-import { OpenDocument } from '../src/sync/openDocument';
-import { syncState } from '../src/sync/syncState';
-import { Workspace } from '../src/sync/workspace';
+import { loadCore } from '../../src/web/src/core/runtime';
+import { setAntiforgery } from '../../src/web/src/session/api';
+import { fetchSession, signIn, type Session } from '../../src/web/src/session/session';
+import { base64 } from '../../src/web/src/sync/faults';
+import { DeviceStore } from '../../src/web/src/sync/deviceStore';
+import { OpenDocument } from '../../src/web/src/sync/openDocument';
+import { syncState } from '../../src/web/src/sync/syncState';
+import { Workspace } from '../../src/web/src/sync/workspace';
 import { act, type Documents } from './acts';
 import { Chance } from './chance';
 import { type ChaosSettings, counts, installChaos, setChaos } from './chaos';
@@ -118,6 +119,9 @@ Object.assign(globalThis, {
     settle,
     states,
     setChaos,
+    /** A store without an application, for tests of the store alone. */
+    store: (name: string) => DeviceStore.open(name, { blocked() {}, opened() {}, taken() {} }),
+    storeTold: (name: string, taken: () => void) => DeviceStore.open(name, { blocked() {}, opened() {}, taken }),
     act: (seed: number, count: number) => {
       const chance = new Chance(seed);
       for (let i = 0; i < count; i++) act(workspace.core, documents, chance);

@@ -1,0 +1,300 @@
+using System.Text.Json;
+using CalmQuill.Testing;
+
+namespace CalmQuill.Interface.Tests;
+
+/// <summary>
+/// The device's store alone, in a real browser: every step is one transaction that looks at what is there, so that no tab that lags, and no answer that comes late or
+/// twice, takes anything away. Each test is what two tabs could do to each other.
+/// </summary>
+public sealed class StoreTests : IAsyncLifetime
+{
+    private QuillHost host = null!;
+    private Browser browser = null!;
+
+    public async Task InitializeAsync()
+    {
+        host = await QuillHost.Start(Path.Combine(Repository.Root, "src/web/dist-torture"));
+        browser = new Browser(host.Address);
+        browser.Go("/");
+        browser.Until(() => (bool)browser.Script("return globalThis.torture !== undefined")!, "the page");
+    }
+
+    public async Task DisposeAsync()
+    {
+        browser.Dispose();
+        await host.DisposeAsync();
+    }
+
+    [Fact]
+    public void A_document_is_complete_to_where_its_batches_are_whatever_came_first() =>
+        Same(
+            """
+            await store.keep(page, 5, 7, bytes(5, 6, 7));
+            const gap = await store.peek(page);
+            await store.keep(page, 1, 2, bytes(1, 2));
+            const less = await store.peek(page);
+            await store.keep(page, 3, 4, bytes(3, 4));
+            const whole = await store.peek(page);
+            return [gap.reached.complete, gap.reached.furthest, less.reached.complete, whole.reached.complete, held(whole)];
+            """,
+            "[0,7,2,7,[1,2,3,4,5,6,7]]"
+        );
+
+    [Fact]
+    public void A_hole_that_was_left_for_want_of_room_stays_one_until_it_is_filled() =>
+        Same(
+            """
+            await store.keep(page, 1, 2, bytes(1, 2));
+            const put = IDBObjectStore.prototype.put;
+            IDBObjectStore.prototype.put = () => { throw new DOMException('full', 'QuotaExceededError'); };
+            const failed = await store.keep(page, 3, 4, bytes(3, 4)).then(() => 'kept', (problem) => problem.name);
+            IDBObjectStore.prototype.put = put;
+            await store.keep(page, 5, 5, bytes(5));
+            const { reached } = await store.peek(page);
+            return [failed, reached.complete, reached.furthest];
+            """,
+            """["QuotaExceededError",2,5]"""
+        );
+
+    [Fact]
+    public void A_shorter_batch_takes_nothing_of_a_longer_one_and_a_longer_one_takes_the_shorter_in() =>
+        Same(
+            """
+            await store.keep(page, 1, 3, bytes(1, 2, 3));
+            await store.keep(page, 5, 9, bytes(5, 6, 7, 8, 9));
+            // What this device made itself comes back alone, under the number at which the other tab's batch begins.
+            await store.markStored(page, [{ waiting: row(5), sequence: 5 }]);
+            const kept = held(await store.peek(page));
+            await store.keep(page, 4, 9, bytes(4, 5, 6, 7, 8, 9));
+            const { rows, reached } = await store.peek(page);
+            return [kept, rows, reached.complete];
+            """,
+            "[[1,2,3,5,6,7,8,9],2,9]"
+        );
+
+    [Fact]
+    public void The_snapshot_of_a_tab_that_lags_leaves_what_came_later() =>
+        Same(
+            """
+            await store.keep(page, 1, 2, bytes(1, 2));
+            const lagging = await store.load(page);
+            await store.keep(page, 3, 4, bytes(3, 4));
+            await store.keep(page, 6, 6, bytes(6));
+            const done = await store.compact(page, bytes(1, 2), 2, lagging.generation);
+            const after = await store.peek(page);
+            return [done, held(after), after.reached.complete, after.reached.furthest];
+            """,
+            "[true,[1,2,3,4,6],4,6]"
+        );
+
+    [Fact]
+    public void A_snapshot_is_not_kept_while_something_waits_or_was_refused_or_taken_back_since() =>
+        Same(
+            """
+            await store.keep(page, 1, 2, bytes(1, 2));
+            const { generation } = await store.load(page);
+            await store.addToOutbox([row(90)]);
+            const waiting = await store.compact(page, bytes(1, 2, 90), 2, generation);
+            const [waits] = await store.outbox();
+            await store.markRefused([{ waiting: waits, sentence: 'No.' }]);
+            const refused = await store.compact(page, bytes(1, 2, 90), 2, generation + 1);
+            await store.dropRefused(await store.refused());
+            const before = await store.compact(page, bytes(1, 2, 90), 2, generation);
+            const now = await store.compact(page, bytes(1, 2), 2, generation + 1);
+            return [waiting, refused, before, now, held(await store.peek(page))];
+            """,
+            "[false,false,false,true,[1,2]]"
+        );
+
+    [Fact]
+    public void What_waits_becomes_what_is_stored_in_one_step_or_not_at_all() =>
+        Same(
+            """
+            await store.addToOutbox([row(10), row(11)]);
+            const rows = await store.outbox();
+            const remove = IDBObjectStore.prototype.delete;
+            IDBObjectStore.prototype.delete = function (...given) {
+              if (this.name === 'outbox') this.transaction.abort();
+              return remove.apply(this, given);
+            };
+            const failed = await store.markStored(page, rows.map((waiting, i) => ({ waiting, sequence: i + 1 }))).then(() => 'done', () => 'failed');
+            IDBObjectStore.prototype.delete = remove;
+            const half = await store.peek(page);
+            await store.markStored(page, rows.map((waiting, i) => ({ waiting, sequence: i + 1 })));
+            const whole = await store.peek(page);
+            return [failed, half.rows, (half.batches).length, whole.rows, whole.reached.complete, (await store.outbox()).length];
+            """,
+            """["failed",0,2,2,2,0]"""
+        );
+
+    [Fact]
+    public void What_was_refused_leaves_the_page_and_comes_back_behind_all_that_waits() =>
+        Same(
+            """
+            await store.addToOutbox([row(10), row(11)]);
+            const [first] = await store.outbox();
+            await store.markRefused([{ waiting: first, sentence: 'Too far.' }]);
+            const without = held(await store.peek(page));
+            await store.addToOutbox([row(12)]);
+            const refused = await store.refused();
+            await store.putBack(refused);
+            return [without, refused.map((one) => one.sentence), held(await store.peek(page)), (await store.refused()).length];
+            """,
+            """[[11],["Too far."],[11,12,10],0]"""
+        );
+
+    [Fact]
+    public void What_was_in_memory_alone_and_is_refused_is_kept_with_the_refused() =>
+        Same(
+            """
+            await store.markRefused([{ waiting: row(10), sentence: 'No.' }, { waiting: row(11), sentence: 'No.' }]);
+            return [(await store.refused()).map((one) => one.bytes[0]), (await store.outbox()).length];
+            """,
+            "[[10,11],0]"
+        );
+
+    [Fact]
+    public void What_was_sent_in_the_meantime_is_not_put_back_when_it_is_stamped_anew() =>
+        Same(
+            """
+            await store.addToOutbox([row(10), row(11)]);
+            const rows = await store.outbox();
+            await store.markStored(page, [{ waiting: rows[0], sequence: 1 }]);
+            await store.replaceWaiting(rows.map((one) => ({ ...one, bytes: bytes(one.bytes[0] + 100) })));
+            return [(await store.outbox()).map((one) => one.bytes[0]), held(await store.peek(page))];
+            """,
+            "[[111],[10,111]]"
+        );
+
+    [Fact]
+    public void What_was_forgotten_is_not_kept_by_a_tab_that_has_it_open_still_until_it_is_opened_again() =>
+        Same(
+            """
+            await store.keep(page, 1, 2, bytes(1, 2));
+            await store.addToOutbox([row(50)]);
+            await store.forget([page]);
+            await store.keep(page, 3, 3, bytes(3));
+            const done = await store.compact(page, bytes(1, 2, 3), 3, 1);
+            const painted = await store.keepOutlines({ id: page, sequence: 3, build: 'b', packets: [] });
+            const gone = await store.peek(page);
+            const [waits] = await store.outbox();
+            await store.markStored(page, [{ waiting: waits, sequence: 4 }]);
+            const sent = await store.peek(page);
+            await store.load(page);
+            await store.keep(page, 1, 4, bytes(1, 2, 3, 50));
+            return [held(gone), done, painted, held(sent), held(await store.peek(page)), (await store.heldDocuments()).size];
+            """,
+            "[[50],false,true,[],[1,2,3,50],1]"
+        );
+
+    [Fact]
+    public void Room_is_made_by_pages_that_the_server_has_and_by_nothing_else() =>
+        Same(
+            """
+            const [library, notebook, other] = ['s/library/s', 's/notebook/n', 's/page/other'];
+            for (const id of [library, notebook, page, other]) await store.keep(id, 1, 1, bytes(1));
+            await store.keepOutlines({ id: other, sequence: 1, build: 'b', packets: [bytes(9)] });
+            await store.keepAnswer('list', [1]);
+            await store.addToOutbox([row(50)]);
+            await store.freeUp();
+            const left = {};
+            for (const id of [library, notebook, page, other]) left[id] = held(await store.peek(id)).length;
+            return [left, (await store.peek(other)).outlines === undefined, await store.answer('list')];
+            """,
+            """[{"s/library/s":1,"s/notebook/n":1,"s/page/p":2,"s/page/other":0},true,[1]]"""
+        );
+
+    [Fact]
+    public void How_a_page_was_painted_is_good_for_just_what_is_there() =>
+        Same(
+            """
+            await store.keep(page, 1, 2, bytes(1, 2));
+            const painted = { id: page, sequence: 2, build: 'b', packets: [bytes(9)] };
+            const good = await store.keepOutlines(painted);
+            const shown = (await store.load(page)).outlines !== undefined;
+            await store.addToOutbox([row(10)]);
+            const waiting = [(await store.load(page)).outlines === undefined, await store.keepOutlines(painted)];
+            const [one] = await store.outbox();
+            await store.markStored(page, [{ waiting: one, sequence: 5 }]);
+            // Something beyond a gap is here, and is not painted.
+            return [good, shown, waiting, (await store.load(page)).outlines === undefined];
+            """,
+            "[true,true,[true,false],true]"
+        );
+
+    [Fact]
+    public void Only_what_was_not_sent_stays_of_a_person_who_leaves() =>
+        Same(
+            """
+            await store.keep(page, 1, 2, bytes(1, 2));
+            await store.keepAnswer('list', [1]);
+            await store.addToOutbox([row(10), row(11)]);
+            const [first] = await store.outbox();
+            await store.markRefused([{ waiting: first, sentence: 'No.' }]);
+            await store.keepUnsentOnly();
+            return [held(await store.peek(page)), (await store.refused()).length, (await store.answer('list')) ?? null];
+            """,
+            "[[11],1,null]"
+        );
+
+    [Fact]
+    public void Two_tabs_that_keep_at_the_same_time_keep_both() =>
+        Same(
+            """
+            const other = await torture.store(name);
+            await Promise.all([
+              ...[1, 3, 5, 7].map((n) => store.keep(page, n, n, bytes(n))),
+              ...[2, 4, 6, 8].map((n) => other.keep(page, n, n, bytes(n))),
+              store.addToOutbox([row(20)]),
+              other.addToOutbox([row(21)]),
+            ]);
+            const both = await other.peek(page);
+            other.close();
+            return [both.reached.complete, held(both).length];
+            """,
+            "[8,10]"
+        );
+
+    [Fact]
+    public void A_store_that_another_tab_needs_in_a_newer_version_is_let_go_at_once_and_says_so() =>
+        Same(
+            """
+            let told = false;
+            const opening = torture.storeTold(name + '-upgraded', () => { told = true; });
+            await opening;
+            await new Promise((resolve, reject) => {
+              const newer = indexedDB.open('calm-quill-' + name + '-upgraded', 99);
+              newer.onsuccess = () => { newer.result.close(); resolve(); };
+              newer.onblocked = () => reject(new Error('blocked'));
+            });
+            return told;
+            """,
+            "true"
+        );
+
+    /// <summary>Runs a script over a fresh store and compares what it answers, as JSON.</summary>
+    private void Same(string script, string wanted)
+    {
+        var answer = (string)
+            browser.AsyncScript(
+                $$"""
+                const done = arguments[arguments.length - 1];
+                (async () => {
+                  const name = crypto.randomUUID();
+                  const store = await torture.store(name);
+                  const page = 's/page/p';
+                  // A batch is any bytes here: one for each operation, by which it is known.
+                  const bytes = (...numbers) => Uint8Array.from(numbers);
+                  const row = (number) => ({ space: 's', kind: 'page', document: page, bytes: bytes(number) });
+                  const held = ({ batches }) => batches.flatMap((batch) => [...batch.bytes]);
+                  const answer = await (async () => { {{script}} })();
+                  store.close();
+                  return JSON.stringify(answer);
+                })().then(done, (problem) => done('threw ' + problem?.stack));
+                """
+            )!;
+        Assert.False(answer.StartsWith("threw", StringComparison.Ordinal), answer);
+        Assert.Equal(JsonSerializer.Serialize(JsonDocument.Parse(wanted)), JsonSerializer.Serialize(JsonDocument.Parse(answer)));
+    }
+}
