@@ -155,6 +155,6 @@ public sealed class AccountTests : InterfaceTest
 
     private static void Role(Browser browser, string member, string role)
     {
-        LibraryHands.Choose(browser, $"select[aria-label='Role of {member}']", role);
+        browser.PressCss($"select[aria-label='Role of {member}'] option[value='{role}']");
     }
 }

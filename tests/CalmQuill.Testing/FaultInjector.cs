@@ -16,6 +16,9 @@ public sealed class FaultInjector : IStartupFilter
     /// <summary>For a request whose answer is made but not sent until this is done; null for the others.</summary>
     public volatile Func<HttpContext, Task?>? Hold;
 
+    /// <summary>Done once an answer was made that is held back.</summary>
+    public TaskCompletionSource Made { get; } = new();
+
     public Action<IApplicationBuilder> Configure(Action<IApplicationBuilder> next) =>
         app =>
         {
@@ -42,6 +45,7 @@ public sealed class FaultInjector : IStartupFilter
             http.Response.Body = made;
             await go(http);
             http.Response.Body = answer;
+            Made.TrySetResult();
             await until;
             made.Position = 0;
             await made.CopyToAsync(answer);

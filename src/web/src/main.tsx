@@ -4,6 +4,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
 import { App } from './app/App';
+import { ScreenBoundary } from './app/ScreenBoundary';
 import { watchVersions } from './app/newVersion';
 import { applyTheme } from './app/theme';
 import { reportFault } from './sync/faults';
@@ -22,7 +23,9 @@ const queries = new QueryClient({
 createRoot(document.getElementById('root')!).render(
   <QueryClientProvider client={queries}>
     <BrowserRouter>
-      <App />
+      <ScreenBoundary screen="all">
+        <App />
+      </ScreenBoundary>
     </BrowserRouter>
   </QueryClientProvider>,
 );

@@ -41,20 +41,32 @@ export async function watchVersions(isBusy: () => boolean): Promise<void> {
     if (data?.what === 'asked' && document.hidden && !isBusy()) agree();
   });
   serviceWorker.startMessages();
-  const registration = await serviceWorker.register('/sw.js', { updateViaCache: 'none' });
-  const look = () => {
-    if (!registration.waiting || !serviceWorker.controller) return;
-    waiting = registration.waiting;
-    set({ isReady: true });
+  const look = async () => {
+    const registration = await serviceWorker.register(await addressOfWorker());
+    const seen = () => {
+      if (!registration.waiting || !serviceWorker.controller) return;
+      waiting = registration.waiting;
+      set({ isReady: true });
+    };
+    seen();
+    registration.installing?.addEventListener('statechange', seen);
   };
-  look();
-  registration.addEventListener('updatefound', () =>
-    registration.installing?.addEventListener('statechange', look, { passive: true }),
-  );
-  setInterval(() => void registration.update().catch(() => {}), lookEvery);
+  await look();
+  const lookAgain = () => void look().catch(() => {});
+  setInterval(lookAgain, lookEvery);
   document.addEventListener('visibilitychange', () => {
-    if (!document.hidden) void registration.update().catch(() => {});
+    if (!document.hidden) lookAgain();
   });
+}
+
+/**
+ * The worker's address, which names what it consists of: another build has another one, and is registered anew. Asking the browser to look for an update of one
+ * and the same address can wait for ever while the page has workers of its own (seen in Chromium 156).
+ */
+async function addressOfWorker(): Promise<string> {
+  const script = await (await fetch('/sw.js', { cache: 'no-store' })).arrayBuffer();
+  const sum = new Uint8Array(await crypto.subtle.digest('SHA-256', script));
+  return `/sw.js?build=${[...sum.slice(0, 6)].map((byte) => byte.toString(16).padStart(2, '0')).join('')}`;
 }
 
 /** This tab takes the newer version as soon as the others do. */

@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useId, useRef } from 'react';
+import { type ReactNode, useId, useLayoutEffect, useRef } from 'react';
 import { createPortal } from 'react-dom';
 
 /** A sheet laid over the screen; closes by Escape and by a press outside. */
@@ -15,7 +15,8 @@ export function Dialog({
 }) {
   const dialog = useRef<HTMLDialogElement>(null);
   const heading = useId();
-  useEffect(() => {
+  // Closed before it is taken out of the document, so that the browser gives the focus back to where it was.
+  useLayoutEffect(() => {
     const element = dialog.current!;
     element.showModal();
     return () => element.close();
