@@ -34,6 +34,13 @@ if (args.Contains("--torture"))
     return await TortureBench.Run(After("--torture") ?? 200, After("--seed"), args.Contains("--write"));
 }
 
+// --orders alone compares how long order keys become.
+if (args.Contains("--orders"))
+{
+    Console.WriteLine(Row.Table(OrderBench.Run()));
+    return 0;
+}
+
 // Measures ours and the references in one call on the same data, and prints one table; --write also puts it into docs/benchmarks.md.
 await using var host = await QuillHost.Start(Repository.FrontEnd);
 var group = await host.MakeGroup();
@@ -112,6 +119,7 @@ using (var there = new Browser(host.Address))
 
 Console.WriteLine(Row.Table(rows));
 rows.AddRange(CoreBench.Run(strokes, here));
+rows.AddRange(OrderBench.Run());
 var table = Row.Table(rows);
 Console.WriteLine(table);
 if (args.Contains("--write"))

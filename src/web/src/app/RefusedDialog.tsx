@@ -64,7 +64,7 @@ export function RefusedDialog({ onClose }: { onClose: () => void }) {
                 {group.piece.length > 0 && (
                   <button
                     type="button"
-                    className="quiet-button"
+                    className="quiet-button h-11"
                     data-testid="refused-copy"
                     onClick={() =>
                       void act('Copied. It can be laid down on any page.', () => keepPiece(core, group.piece))
@@ -75,7 +75,7 @@ export function RefusedDialog({ onClose }: { onClose: () => void }) {
                 )}
                 <button
                   type="button"
-                  className="quiet-button"
+                  className="quiet-button h-11"
                   data-testid="refused-again"
                   onClick={() => void act('It is sent again.', () => outbox.putBack(group.rows))}
                 >
@@ -84,7 +84,7 @@ export function RefusedDialog({ onClose }: { onClose: () => void }) {
                 {letting === key ? (
                   <button
                     type="button"
-                    className="quiet-button text-error"
+                    className="quiet-button h-11 text-error"
                     data-testid="refused-drop-sure"
                     onClick={() => void act('Let go.', () => outbox.dropRefused(group.rows))}
                   >
@@ -93,7 +93,7 @@ export function RefusedDialog({ onClose }: { onClose: () => void }) {
                 ) : (
                   <button
                     type="button"
-                    className="quiet-button"
+                    className="quiet-button h-11"
                     data-testid="refused-drop"
                     onClick={() => setLetting(key)}
                   >
@@ -112,7 +112,7 @@ export function RefusedDialog({ onClose }: { onClose: () => void }) {
         <div className="flex gap-2">
           <button
             type="button"
-            className="quiet-button"
+            className="quiet-button h-11"
             onClick={() =>
               void outbox
                 .refusedWork()
@@ -121,7 +121,7 @@ export function RefusedDialog({ onClose }: { onClose: () => void }) {
           >
             Save as a file
           </button>
-          <button type="button" className="btn btn-primary h-10 min-h-10" onClick={onClose}>
+          <button type="button" className="btn btn-primary h-11" onClick={onClose}>
             Done
           </button>
         </div>
@@ -144,7 +144,14 @@ function groupsOf(core: Core, libraries: Map<string, Library>, rows: RefusedWork
       document,
       sentence,
       rows: group,
-      name: kind === 'page' ? 'On a page' : kind === 'notebook' ? `In “${notebook ?? 'a notebook'}”` : 'In the library',
+      name:
+        kind === 'page'
+          ? 'On a page'
+          : kind === 'notebook'
+            ? notebook
+              ? `In “${notebook}”`
+              : 'In a notebook'
+            : 'In the library',
       about: aboutWords(JSON.parse(core.DocumentBridge.About(batches)) as Counted[]),
       piece: kind === 'page' ? core.DocumentBridge.PieceOf(batches) : new Uint8Array(),
     };

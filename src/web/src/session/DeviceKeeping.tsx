@@ -64,18 +64,18 @@ export function DeviceKeeping() {
         </>
       )}
       <div className="mt-3 flex flex-wrap gap-2">
-        <button type="button" className="quiet-button" data-testid="free-up" onClick={() => void freeUp()}>
+        <button type="button" className="quiet-button h-11" data-testid="free-up" onClick={() => void freeUp()}>
           Free up room
         </button>
         <button
           type="button"
-          className="quiet-button"
+          className="quiet-button h-11"
           data-testid="save-unsent"
           onClick={() => void saveRescueFile(person.id)}
         >
           Save unsent work as a file
         </button>
-        <button type="button" className="quiet-button" onClick={() => chooser.current?.click()}>
+        <button type="button" className="quiet-button h-11" onClick={() => chooser.current?.click()}>
           Put such a file back
         </button>
         <input
@@ -163,7 +163,7 @@ function OfflineLock() {
       {chosen !== kept && chosen !== 'never' && (
         <div className="mt-3">
           <Field label="Your password" name="password" type="password" autoComplete="current-password" />
-          <button type="submit" className="quiet-button" data-testid="lock-confirm">
+          <button type="submit" className="quiet-button h-11" data-testid="lock-confirm">
             Ask from now on
           </button>
         </div>
