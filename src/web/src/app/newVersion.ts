@@ -28,28 +28,37 @@ function set(change: Partial<NewVersion>): void {
 export async function watchVersions(isBusy: () => boolean): Promise<void> {
   if (!import.meta.env.PROD || !('serviceWorker' in navigator)) return;
   const { serviceWorker } = navigator;
-  const hadOne = serviceWorker.controller !== null;
+  let hadOne = serviceWorker.controller !== null;
   let isTaken = false;
   serviceWorker.addEventListener('controllerchange', () => {
-    if (!hadOne || isTaken) return;
-    isTaken = true;
-    location.reload();
+    // The first one takes over a page of its own build; every later one brings another.
+    if (hadOne && !isTaken) {
+      isTaken = true;
+      location.reload();
+    }
+    hadOne = true;
   });
+  /** A newer one that waits is offered here. */
+  const see = (registration: ServiceWorkerRegistration | undefined) => {
+    if (!registration?.waiting || !serviceWorker.controller) return;
+    waiting = registration.waiting;
+    set({ isReady: true });
+  };
   serviceWorker.addEventListener('message', ({ data }: MessageEvent<{ what?: string; count?: number }>) => {
     if (data?.what === 'missing') set({ missing: data.count ?? 0 });
-    // A tab that nobody looks at, and that holds nothing, need not be asked.
-    if (data?.what === 'asked' && document.hidden && !isBusy()) agree();
+    if (data?.what !== 'asked') return;
+    // Another tab would have it: this one may not know of it yet.
+    void serviceWorker.getRegistration().then((registration) => {
+      see(registration);
+      // A tab that nobody looks at, and that holds nothing, need not be asked.
+      if (document.hidden && !isBusy()) agree();
+    });
   });
   serviceWorker.startMessages();
   const look = async () => {
     const registration = await serviceWorker.register(await addressOfWorker());
-    const seen = () => {
-      if (!registration.waiting || !serviceWorker.controller) return;
-      waiting = registration.waiting;
-      set({ isReady: true });
-    };
-    seen();
-    registration.installing?.addEventListener('statechange', seen);
+    see(registration);
+    registration.installing?.addEventListener('statechange', () => see(registration));
   };
   await look();
   const lookAgain = () => void look().catch(() => {});
