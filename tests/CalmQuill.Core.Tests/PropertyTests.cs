@@ -130,11 +130,18 @@ public sealed class PropertyTests
         Assert.Null(library.Nodes().Single().BinnedAt);
     }
 
-    [Theory]
-    [InlineData("a\uD800", "half a character")]
-    [InlineData("\uDC00b", "half a character")]
-    [InlineData("\uD83D\uD83D\uDE00", "half a character")]
-    public void Half_a_character_enters_nowhere(string text, string words)
+    [Fact]
+    public void Half_a_character_enters_nowhere()
+    {
+        // Made here: what a test is given passes through UTF-8, in which there are no halves.
+        const char first = (char)0xD83D,
+            second = (char)0xDE00;
+        foreach (var text in new[] { $"a{first}", $"{second}b", $"{first}{first}{second}", $"{second}{first}" })
+            AssertNowhere(text);
+        Assert.Null(Checked(DocumentKind.Library, new Change.PropertySet(Generate.Node(1), Property.Name, $"whole {first}{second}")));
+    }
+
+    private static void AssertNowhere(string text)
     {
         foreach (
             var (kind, change) in new (DocumentKind, Change)[]
@@ -147,8 +154,7 @@ public sealed class PropertyTests
                 (DocumentKind.Page, new Change.ItemsSet([new OpId(1, 1)], [new ItemValue(ItemField.Shape, text)])),
             }
         )
-            Assert.Contains(words, Checked(kind, change)?.Sentence, StringComparison.Ordinal);
-        Assert.Null(Checked(DocumentKind.Library, new Change.PropertySet(Generate.Node(1), Property.Name, "whole \U0001F600")));
+            Assert.Contains("half a character", Checked(kind, change)?.Sentence, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -48,7 +48,15 @@ public static class Boundaries
 
     private static readonly Gen<Guid> Id = Gen.OneOf(Gen.Guid, Gen.Const(Guid.Empty), Gen.Int[1, 5].Select(Generate.Node));
 
-    private static readonly Gen<OpId> OpId = Gen.Select(Gen.ULong, Gen.OneOf(Gen.ULong, One(0UL, 1UL, 1UL << 48, ulong.MaxValue)))
+    private static readonly Gen<OpId> OpId = Gen.Select(
+            Gen.ULong,
+            Gen.OneOf(
+                Gen.ULong[0, 1UL << 48],
+                Gen.ULong[0, 1UL << 48],
+                Gen.ULong[0, 1UL << 48],
+                One(0UL, 1UL << 48, (1UL << 48) + 1, ulong.MaxValue)
+            )
+        )
         .Select((replica, counter) => new OpId(replica, counter));
 
     private static readonly Gen<OpId[]> Items = OpId.Array[0, 6];
@@ -155,7 +163,8 @@ public static class Boundaries
                     (Change)new Change.LayerSet(layer, [.. values.Select(one => new LayerValue((LayerField)one.Item1, one.Item2))])
             ),
         Items.Select(steps => (Change)new Change.StepsJoined(steps)),
-        Spot
+        Spot,
+        Item
     );
 
     /// <summary>Signs on a page that say what they must, and at most one thing more.</summary>
@@ -183,6 +192,37 @@ public static class Boundaries
                             kind == (int)SpotKind.Curtain ? [] : needed
                         );
                 }
+            );
+
+    /// <summary>One thing said of items, of a form that fits it, at its boundaries.</summary>
+    private static Gen<Change> Item =>
+        Gen.Select(
+                Gen.ULong[1, 1UL << 48].Array[1, 5],
+                Gen.Int[0, 9],
+                One(2, 899, 900, Shape.MostPoints),
+                Gen.Int[-StrokeSamples.MostCoordinate, StrokeSamples.MostCoordinate]
+            )
+            .Select(
+                (counters, which, points, at) =>
+                    (Change)
+                        new Change.ItemsSet(
+                            [.. counters.Select(counter => new OpId(7, counter))],
+                            [
+                                which switch
+                                {
+                                    0 => new ItemValue(ItemField.Colour, "ffffffff"),
+                                    1 => new ItemValue(ItemField.Width, "2000"),
+                                    2 => new ItemValue(ItemField.Pen, "6"),
+                                    3 => new ItemValue(ItemField.Line, "2"),
+                                    4 => new ItemValue(ItemField.Fill, "00000000"),
+                                    5 => new ItemValue(ItemField.Shape, ShapeOf(points, at).ToText()),
+                                    6 => new ItemValue(ItemField.Layer, Guid.Empty.ToString("X")),
+                                    7 => new ItemValue(ItemField.Order, "-1000000"),
+                                    8 => new ItemValue(ItemField.Group, Guid.Empty.ToString("B")),
+                                    _ => new ItemValue(ItemField.Locked, "1"),
+                                },
+                            ]
+                        )
             );
 
     private static Gen<SpotValue[]> SpotValues =>
