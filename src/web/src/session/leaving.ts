@@ -3,7 +3,7 @@ import { DeviceStore } from '../sync/deviceStore';
 import { Tabs } from '../sync/tabs';
 
 /** What is a device's own, whoever is signed in; all else that is kept under "quill." is a person's. */
-const ofTheDevice = new Set(['quill.theme', 'quill.true', 'quill.unit']);
+const ofTheDevice = new Set(['quill.theme', 'quill.true', 'quill.unit', 'quill.leaving']);
 const personOf = /^calm-quill-(.+)$/;
 
 /** What stays of a person on a device that they left. */

@@ -116,8 +116,9 @@ export async function signOut(person: string, withUnsent: boolean): Promise<void
     if (!(problem instanceof Unreachable)) throw problem;
     isTold = false;
   }
-  await leaveDevice(person, withUnsent);
+  // First, so that the person has left also when this is broken off.
   if (!isTold) localStorage.setItem(leavingKey, '1');
+  await leaveDevice(person, withUnsent);
 }
 
 function keep(answer: SessionAnswer): Session | null {
