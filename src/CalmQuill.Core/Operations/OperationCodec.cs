@@ -2,7 +2,6 @@ using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Layers;
 using CalmQuill.Core.Library;
-using CalmQuill.Core.Ordering;
 using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Spots;
 
@@ -313,16 +312,20 @@ public static class OperationCodec
         switch (kind)
         {
             case ChangeKind.NodePlaced:
-                return new Change.NodePlaced(reader.Guid(), (NodeKind)reader.Byte(), reader.Guid(), reader.Text(OrderKey.MostLength));
+                return new Change.NodePlaced(reader.Guid(), (NodeKind)reader.Byte(), reader.Guid(), reader.Text(TextRule.LeastBytesRead));
             case ChangeKind.PropertySet:
                 var (target, property) = (reader.Guid(), (Property)reader.Byte());
                 return new Change.PropertySet(target, property, reader.Text(Properties.MostBytes(property)));
             case ChangeKind.PageAdded:
-                return new Change.PageAdded(reader.Guid(), reader.Text(OrderKey.MostLength), reader.Text(Properties.Paper.Text.MostBytes));
+                return new Change.PageAdded(
+                    reader.Guid(),
+                    reader.Text(TextRule.LeastBytesRead),
+                    reader.Text(Properties.MostBytes(Property.Paper))
+                );
             case ChangeKind.OrdersSet:
                 var orders = new NodeOrder[reader.Count(MostItems, 17, "things")];
                 for (var i = 0; i < orders.Length; i++)
-                    orders[i] = new NodeOrder(reader.Guid(), reader.Text(OrderKey.MostLength));
+                    orders[i] = new NodeOrder(reader.Guid(), reader.Text(TextRule.LeastBytesRead));
                 return new Change.OrdersSet(orders);
             case ChangeKind.ItemsRemoved:
                 return new Change.ItemsRemoved(ReadIds(ref reader));
@@ -420,7 +423,7 @@ public static class OperationCodec
         for (var i = 0; i < values.Length; i++)
         {
             var field = fieldOf(reader.Byte());
-            var most = rules.TryGetValue(field, out var rule) ? rule.MostBytes : TextRule.MostBytesUnknown;
+            var most = rules.TryGetValue(field, out var rule) ? rule.MostBytesRead : TextRule.MostBytesUnknown;
             values[i] = of(field, reader.Text(most));
         }
 

@@ -167,9 +167,9 @@ public static class Properties
         Hand,
     }.ToDictionary(descriptor => descriptor.Property);
 
-    /// <summary>How many bytes a register's text has at most; one that is not known here may be of a later version.</summary>
+    /// <summary>How many bytes of a register's text are read at most; one that is not known here may be of a later version.</summary>
     public static int MostBytes(Property property) =>
-        All.TryGetValue(property, out var descriptor) ? descriptor.Text.MostBytes : TextRule.MostBytesUnknown;
+        All.TryGetValue(property, out var descriptor) ? descriptor.Text.MostBytesRead : TextRule.MostBytesUnknown;
 
     private static TextRule Short =>
         new(40, text => text.All(c => char.IsAsciiLetterOrDigit(c) || c == '-') ? null : "A colour, cover or icon is not well formed.");

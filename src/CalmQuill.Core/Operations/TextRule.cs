@@ -10,6 +10,12 @@ public sealed record TextRule(int MostBytes, Func<string, string?> Check)
     /// <summary>Of what is not known here, and may be of a later version: nothing that is known is longer.</summary>
     public const int MostBytesUnknown = 80_000;
 
+    /// <summary>Whatever the rules of an earlier version let in is read for ever, so nothing shorter than this is refused by the reader.</summary>
+    public const int LeastBytesRead = 8_000;
+
+    /// <summary>How long a text may be to be read.</summary>
+    public int MostBytesRead => Math.Max(MostBytes, LeastBytesRead);
+
     /// <summary>Why a text may not be written; null when it may. The empty text takes back what was written.</summary>
     public string? Problem(string text) =>
         text.Length == 0 ? null
