@@ -1,6 +1,8 @@
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Operations;
 using CalmQuill.Store.Faults;
 using CalmQuill.Testing;
 using Microsoft.Extensions.DependencyInjection;
@@ -106,6 +108,76 @@ public sealed class DeviceTests : IAsyncLifetime
             Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
         }
     }
+
+    [Theory]
+    [InlineData(true, true)]
+    [InlineData(true, false)]
+    [InlineData(false, true)]
+    [InlineData(false, false)]
+    public async Task What_one_browser_signed_and_another_puts_back_is_there_once_whichever_sends_it_first(
+        bool hasWrittenBefore,
+        bool isPutBackFirst
+    )
+    {
+        using var laptop = await host.SignIn(group.Writer);
+        using var tablet = await host.SignIn(group.Writer);
+        var (page, replica) = (Guid.NewGuid(), new Replica(unchecked((ulong)Random.Shared.NextInt64()), group.Writer.Id));
+        async Task<List<(long Sequence, string? Code)>> Own(params Operation[] operations) =>
+            await Caller.Results(await laptop.Send(group.Space, DocumentKind.Page, page, operations));
+        async Task<List<(long Sequence, string? Code)>> PutBack(Caller caller, params Operation[] operations) =>
+            await Caller.Results(await caller.PutBack(group.Space, DocumentKind.Page, page, operations));
+        var before = hasWrittenBefore ? 1 : 0;
+        if (hasWrittenBefore)
+            Assert.Equal([(1L, null)], await Own(Stroke(replica)));
+
+        Operation[] waiting = [Stroke(replica), Stroke(replica)];
+        (long, string?)[] numbers = [(before + 1, null), (before + 2, null)];
+        Assert.Equal(numbers, isPutBackFirst ? await PutBack(tablet, waiting) : await Own(waiting));
+        Assert.Equal(numbers, isPutBackFirst ? await Own(waiting) : await PutBack(tablet, waiting));
+        // The first goes on signing with its number, and the file may be put back again.
+        Assert.Equal([(before + 3, null)], await Own(Stroke(replica)));
+        Assert.Equal(numbers, await PutBack(tablet, waiting));
+        Assert.Equal(before + 3, (await laptop.After(group.Space, DocumentKind.Page, page)).Count);
+    }
+
+    [Fact]
+    public async Task Putting_back_gives_nobody_anothers_number_nor_another_content_to_what_stands()
+    {
+        using var writer = await host.SignIn(group.Writer);
+        using var tablet = await host.SignIn(group.Writer);
+        using var owner = await host.SignIn(group.Owner);
+        using var reader = await host.SignIn(group.Reader);
+        var (page, number) = (Guid.NewGuid(), unchecked((ulong)Random.Shared.NextInt64()));
+        var replica = new Replica(number, group.Writer.Id);
+        var first = Stroke(replica);
+        await Caller.Results(await writer.Send(group.Space, DocumentKind.Page, page, first));
+        // Another member, under the id that stands and under the next one.
+        var stolen = new Replica(number, group.Owner.Id);
+        Operation[] theirs = [Stroke(stolen), Stroke(stolen)];
+        Assert.Equal(
+            ["replica-taken", "replica-taken"],
+            (await Caller.Results(await owner.PutBack(group.Space, DocumentKind.Page, page, theirs))).Select(result => result.Code)
+        );
+        // The person themselves, with other content under an id that stands.
+        var another = Stroke(new Replica(number, group.Writer.Id), thickness: 90);
+        Assert.Equal(first.Id, another.Id);
+        Assert.Equal([(0L, "id-used")], await Caller.Results(await tablet.PutBack(group.Space, DocumentKind.Page, page, another)));
+        // Without saying that it is put back, another browser may bring what is stored, and sign nothing new so.
+        Assert.Equal(
+            [(1L, null), (0L, "replica-taken")],
+            await Caller.Results(await tablet.Send(group.Space, DocumentKind.Page, page, first, Stroke(replica)))
+        );
+        // Who may not write may not put back.
+        using var refused = await reader.PutBack(group.Space, DocumentKind.Page, page, Stroke(new Replica(number + 1, group.Reader.Id)));
+        Assert.Equal(HttpStatusCode.Forbidden, refused.StatusCode);
+        Assert.Equal([first.Id], (await owner.After(group.Space, DocumentKind.Page, page)).Select(operation => operation.Id));
+    }
+
+    private static Operation Stroke(Replica replica, int thickness = 40) =>
+        replica.Make(
+            new Change.StrokeAdded(new Pen(PenKind.Ball, thickness, 0xFF), 0, Generate.Wave(12)),
+            DateTimeOffset.UtcNow.ToUnixTimeMilliseconds()
+        );
 
     private static async Task<HttpResponseMessage> Ask(Caller caller, HttpMethod method, string path, string person)
     {

@@ -155,6 +155,14 @@ public sealed class DocumentStoreTests : IAsyncLifetime
         Assert.Equal([7UL], await replicas.Bind(Generate.People[1], laptop, [7, 8], default));
         // Another browser of the same person is another application, too.
         Assert.Equal([9UL], await replicas.Bind(Generate.People[0], tablet, [9, 10], default));
+        // What one of them saved as a file is the person's wherever it is put back, and stays the first one's to sign with.
+        Assert.Empty(await replicas.Bind(Generate.People[0], null, [7, 9], default));
+        Assert.Equal([7UL, 9UL], (await replicas.Bind(Generate.People[1], null, [7, 9], default)).Order());
+        Assert.Equal([9UL], await replicas.Bind(Generate.People[0], tablet, [9], default));
+        // Put back before the first has sent anything: any of theirs may go on with it.
+        Assert.Empty(await replicas.Bind(Generate.People[0], null, [11], default));
+        Assert.Empty(await replicas.Bind(Generate.People[0], laptop, [11], default));
+        Assert.Equal([11UL], await replicas.Bind(Generate.People[1], laptop, [11], default));
         // Another server, that remembers nothing.
         var another = new ReplicaStore(database.Database);
         Assert.Equal([8UL, 10UL], (await another.Bind(Generate.People[0], laptop, [7, 8, 9, 10, ulong.MaxValue], default)).Order());

@@ -29,6 +29,7 @@ public sealed class Browser : IDisposable
             "--window-size=1280,900",
             $"--user-data-dir={profile}"
         );
+        options.AddUserProfilePreference("download.default_directory", Downloads);
         options.SetLoggingPreference(LogType.Browser, LogLevel.Severe);
         service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
         service.SuppressInitialDiagnosticInformation = true;
@@ -38,6 +39,29 @@ public sealed class Browser : IDisposable
     public ChromeDriver Driver { get; }
 
     public Uri Address { get; }
+
+    /// <summary>Where the browser puts what is saved as a file.</summary>
+    private string Downloads => Path.Combine(profile, "saved");
+
+    /// <summary>Waits for the one file that was saved, and takes it away.</summary>
+    public string TakeSavedFile()
+    {
+        var file = Until(
+            () =>
+                Directory.Exists(Downloads) ? Directory.GetFiles(Downloads).FirstOrDefault(one => Path.GetExtension(one) == ".json") : null,
+            "a saved file"
+        )!;
+        var text = File.ReadAllText(file);
+        File.Delete(file);
+        return text;
+    }
+
+    /// <summary>Lets the application do what a browser asks a person about first.</summary>
+    public void Allow(params string[] permissions) =>
+        Driver.ExecuteCdpCommand(
+            "Browser.grantPermissions",
+            new Dictionary<string, object?> { ["permissions"] = permissions, ["origin"] = Address.GetLeftPart(UriPartial.Authority) }
+        );
 
     public void Go(string path) => Driver.Navigate().GoToUrl(new Uri(Address, path));
 
@@ -197,6 +221,42 @@ public sealed class Browser : IDisposable
                 return true;
             },
             "what is dragged"
+        );
+
+    /// <summary>Holds a thing with a finger until it can be moved, and carries it onto another.</summary>
+    public void Carry(Func<IWebElement> from, Func<IWebElement> onto) =>
+        Until(
+            () =>
+            {
+                var finger = new PointerInputDevice(PointerKind.Touch, "finger");
+                var actions = new ActionSequence(finger);
+                actions.AddAction(finger.CreatePointerMove(from(), 0, 0, TimeSpan.Zero));
+                actions.AddAction(finger.CreatePointerDown(MouseButton.Left));
+                actions.AddAction(finger.CreatePause(TimeSpan.FromMilliseconds(400)));
+                actions.AddAction(finger.CreatePointerMove(CoordinateOrigin.Pointer, -12, 6, TimeSpan.FromMilliseconds(60)));
+                actions.AddAction(finger.CreatePointerMove(onto(), 0, 0, TimeSpan.FromMilliseconds(200)));
+                actions.AddAction(finger.CreatePointerMove(CoordinateOrigin.Pointer, 2, 2, TimeSpan.FromMilliseconds(60)));
+                actions.AddAction(finger.CreatePointerUp(MouseButton.Left));
+                Driver.PerformActions([actions]);
+                return true;
+            },
+            "what is carried"
+        );
+
+    /// <summary>Taps a thing with a finger.</summary>
+    public void Tap(string testId) =>
+        Until(
+            () =>
+            {
+                var finger = new PointerInputDevice(PointerKind.Touch, "finger");
+                var actions = new ActionSequence(finger);
+                actions.AddAction(finger.CreatePointerMove(Find(testId), 0, 0, TimeSpan.Zero));
+                actions.AddAction(finger.CreatePointerDown(MouseButton.Left));
+                actions.AddAction(finger.CreatePointerUp(MouseButton.Left));
+                Driver.PerformActions([actions]);
+                return true;
+            },
+            testId
         );
 
     /// <summary>Draws with a pen, in pixels from the sheet's upper left, with pressure and tilt.</summary>

@@ -50,7 +50,11 @@ public sealed class Caller : IDisposable
     public Task<HttpResponseMessage> Send(Guid space, DocumentKind kind, Guid id, params IEnumerable<Operation> operations) =>
         SendFrames(space, kind, id, operations.Select(operation => OperationCodec.Encode(operation)));
 
-    public Task<HttpResponseMessage> SendFrames(Guid space, DocumentKind kind, Guid id, IEnumerable<byte[]> frames)
+    /// <summary>Sends what another browser of the person's saved as a file.</summary>
+    public Task<HttpResponseMessage> PutBack(Guid space, DocumentKind kind, Guid id, params IEnumerable<Operation> operations) =>
+        SendFrames(space, kind, id, operations.Select(operation => OperationCodec.Encode(operation)), "?putBack=true");
+
+    public Task<HttpResponseMessage> SendFrames(Guid space, DocumentKind kind, Guid id, IEnumerable<byte[]> frames, string query = "")
     {
         using var body = new MemoryStream();
         Span<byte> length = stackalloc byte[4];
@@ -61,7 +65,7 @@ public sealed class Caller : IDisposable
             body.Write(frame);
         }
 
-        return Http.PostAsync(PathOf(space, kind, id), new ByteArrayContent(body.ToArray()));
+        return Http.PostAsync(PathOf(space, kind, id) + query, new ByteArrayContent(body.ToArray()));
     }
 
     public async Task<List<Operation>> After(Guid space, DocumentKind kind, Guid id, long after = 0) =>

@@ -39,9 +39,11 @@ internal static class DocumentEndpoints
         return Results.Bytes(OperationCodec.Encode(operations), BatchType);
     }
 
-    /// <summary>The body is frames: a length of four bytes, lowest first, then a batch of one operation. Each frame is judged by itself.</summary>
+    /// <summary>The body is frames: a length of four bytes, lowest first, then a batch of one operation. Each frame is judged by itself.
+    /// What was saved as a file in one browser is put back in another under the numbers that the first signed with, so that it is there once though both send it.</summary>
     private static async Task<IResult> Append(
         WritableDocument writable,
+        bool? putBack,
         HttpContext http,
         DocumentWriter writer,
         SpaceQuotas quotas,
@@ -78,7 +80,13 @@ internal static class DocumentEndpoints
             );
         if (await quotas.Problem(writable.Document.Space, body.Length, cancel) is { } full)
             return Problems.Of(StatusCodes.Status507InsufficientStorage, full);
-        var written = await writer.Append(writable.Document, writable.Visitor, [.. accepted.Select(entry => entry.Operation)], cancel);
+        var written = await writer.Append(
+            writable.Document,
+            writable.Visitor.Person,
+            putBack is true ? null : writable.Visitor.Device,
+            [.. accepted.Select(entry => entry.Operation)],
+            cancel
+        );
         if (written.Refused is { } refused)
             return Problems.Of(refused == DocumentStore.Erased ? StatusCodes.Status410Gone : StatusCodes.Status409Conflict, refused);
         for (var i = 0; i < accepted.Count; i++)

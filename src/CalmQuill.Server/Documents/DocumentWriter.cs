@@ -30,19 +30,20 @@ public sealed class DocumentWriter(DocumentStore documents, ReplicaStore replica
     public static readonly Refusal IdUsed = new("id-used", "This change carries the number of another one.");
 
     /// <param name="document">The document.</param>
-    /// <param name="visitor">Who sent them, and from which browser: a number that another application signs with is not theirs to use.</param>
+    /// <param name="person">Who sent them.</param>
+    /// <param name="device">From which browser: a number that another application signs with is not theirs to use; null for what one of the person's browsers saved and any of them puts back.</param>
     /// <param name="operations">The operations, checked by the rules.</param>
     /// <param name="cancel">Gives up, until they are stored.</param>
-    public async Task<Written> Append(DocumentRef document, Visitor visitor, IReadOnlyList<Operation> operations, CancellationToken cancel)
+    public async Task<Written> Append(
+        DocumentRef document,
+        Guid person,
+        Guid? device,
+        IReadOnlyList<Operation> operations,
+        CancellationToken cancel
+    )
     {
-        var taken = await replicas.Bind(
-            visitor.Person,
-            visitor.Device,
-            [.. operations.Select(operation => operation.Id.Replica).Distinct()],
-            cancel
-        );
-        var own = taken.Count == 0 ? operations : [.. operations.Where(operation => !taken.Contains(operation.Id.Replica))];
-        var stored = await documents.Append(document, own, cancel);
+        var taken = await replicas.Bind(person, device, [.. operations.Select(operation => operation.Id.Replica).Distinct()], cancel);
+        var stored = await documents.Append(document, operations, taken, cancel);
         if (stored.Refused is not null)
             return new Written([], [], 0, 0, stored.Refused);
         if (stored.New.Count > 0)
@@ -52,15 +53,13 @@ public sealed class DocumentWriter(DocumentStore documents, ReplicaStore replica
             snapshots.Consider(document, stored);
         }
 
-        var (sequences, refusals, next) = (new long[operations.Count], new Refusal?[operations.Count], 0);
-        for (var i = 0; i < operations.Count; i++)
-        {
-            if (taken.Contains(operations[i].Id.Replica))
-                refusals[i] = ReplicaTaken;
-            else if ((sequences[i] = stored.Sequences[next++]) == 0)
-                refusals[i] = IdUsed;
-        }
-
-        return new Written(sequences, refusals, stored.LastSequence, stored.Fullness, null);
+        var refusals = stored.Sequences.Zip(
+            operations,
+            (sequence, operation) =>
+                sequence != 0 ? null
+                : taken.Contains(operation.Id.Replica) ? ReplicaTaken
+                : IdUsed
+        );
+        return new Written(stored.Sequences, [.. refusals], stored.LastSequence, stored.Fullness, null);
     }
 }

@@ -151,7 +151,13 @@ internal static class CopyEndpoints
         /// <exception cref="InvalidOperationException">The document took nothing, which a copy's own new document, and a library that is not full, never does.</exception>
         private async Task Do(DocumentRef document, IEnumerable<Change> changes, CancellationToken cancel)
         {
-            var written = await writer.Append(document, visitor, [.. changes.Select(change => device.Make(change, Now))], cancel);
+            var written = await writer.Append(
+                document,
+                visitor.Person,
+                visitor.Device,
+                [.. changes.Select(change => device.Make(change, Now))],
+                cancel
+            );
             if (written.Refused is { } refused)
                 throw new InvalidOperationException(refused.Sentence);
         }

@@ -3,7 +3,7 @@ using CalmQuill.Core.Operations;
 namespace CalmQuill.Store.Documents;
 
 /// <summary>What became of a batch.</summary>
-/// <param name="Sequences">The sequence number of each operation, in the order given; 0 where the id stands already for other content.</param>
+/// <param name="Sequences">The sequence number of each operation, in the order given; 0 where the id stands already for other content, or is not the sender's to use.</param>
 /// <param name="FirstNew">The number of the first operation that was new; those that were new have consecutive numbers.</param>
 /// <param name="New">The operations that were new.</param>
 /// <param name="LastSequence">The document's last number.</param>

@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using System.IO.Compression;
 using CalmQuill.Core.Operations;
 using Npgsql;
@@ -26,8 +27,21 @@ public sealed class DocumentStore(Database database, DocumentLimits limits)
             .Of(document)
             .Row(row => new DocumentState(row.GetInt64(0), row.GetBoolean(1)), cancel);
 
+    /// <inheritdoc cref="Append(DocumentRef, IReadOnlyList{Operation}, IReadOnlySet{ulong}, CancellationToken)"/>
+    public Task<AppendResult> Append(DocumentRef document, IReadOnlyList<Operation> operations, CancellationToken cancel) =>
+        Append(document, operations, FrozenSet<ulong>.Empty, cancel);
+
     /// <summary>Stores what is new of a batch together with the projections, in one transaction. The first operation makes the document.</summary>
-    public async Task<AppendResult> Append(DocumentRef document, IReadOnlyList<Operation> operations, CancellationToken cancel)
+    /// <param name="document">The document.</param>
+    /// <param name="operations">The batch. What is stored already is answered for by its number, whoever brings it.</param>
+    /// <param name="foreign">Numbers that the sender may not sign with: nothing new is stored under them.</param>
+    /// <param name="cancel">Gives up, until it is stored.</param>
+    public async Task<AppendResult> Append(
+        DocumentRef document,
+        IReadOnlyList<Operation> operations,
+        IReadOnlySet<ulong> foreign,
+        CancellationToken cancel
+    )
     {
         await using var connection = await database.Connect(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
@@ -43,7 +57,7 @@ public sealed class DocumentStore(Database database, DocumentLimits limits)
             var bytes = OperationCodec.Encode(operations[i]);
             if (known.TryGetValue(operations[i].Id, out var standing))
                 sequences[i] = standing.Bytes.AsSpan().SequenceEqual(bytes) ? standing.Sequence : 0;
-            else
+            else if (!foreign.Contains(operations[i].Id.Replica))
             {
                 news.Add(operations[i]);
                 sequences[i] = before + news.Count;

@@ -2,7 +2,7 @@ using System.Collections.Concurrent;
 
 namespace CalmQuill.Store.Documents;
 
-/// <summary>Whose open application signs with which number. The first person and browser to use one have it for good, so nobody can write under another's.</summary>
+/// <summary>Whose open application signs with which number. The first person and browser to use one have it for good, so nobody can write under another's; the person alone may bring what one of their browsers signed to another.</summary>
 public sealed class ReplicaStore(Database database)
 {
     private const int MostRemembered = 20_000;
@@ -12,11 +12,15 @@ public sealed class ReplicaStore(Database database)
     /// <param name="Device">In which browser; null for any of theirs.</param>
     private readonly record struct Owner(Guid Person, Guid? Device)
     {
-        public bool Is(Guid person, Guid device) => Person == person && (Device is null || Device == device);
+        public bool Is(Guid person, Guid? device) => Person == person && (Device is null || device is null || Device == device);
     }
 
     /// <summary>Takes the numbers that nobody has used yet for a person in a browser, and says which of them are another's.</summary>
-    public async Task<IReadOnlySet<ulong>> Bind(Guid person, Guid device, IReadOnlyCollection<ulong> replicas, CancellationToken cancel)
+    /// <param name="person">Who signs.</param>
+    /// <param name="device">In which browser; null for what was signed in any of theirs.</param>
+    /// <param name="replicas">The numbers.</param>
+    /// <param name="cancel">Gives up.</param>
+    public async Task<IReadOnlySet<ulong>> Bind(Guid person, Guid? device, IReadOnlyCollection<ulong> replicas, CancellationToken cancel)
     {
         if (replicas.All(replica => known.TryGetValue(replica, out var owner) && owner.Is(person, device)))
             return new HashSet<ulong>();
@@ -24,7 +28,7 @@ public sealed class ReplicaStore(Database database)
         var asked = replicas.Select(replica => unchecked((long)replica)).Order().ToArray();
         await using var connection = await database.Connect(cancel);
         await connection.Execute(
-            "INSERT INTO replicas (replica, person_id, device_id) SELECT unnest(@replicas), @person, @device ON CONFLICT DO NOTHING",
+            "INSERT INTO replicas (replica, person_id, device_id) SELECT unnest(@replicas), @person, @device::uuid ON CONFLICT DO NOTHING",
             cancel,
             ("replicas", asked),
             ("person", person),

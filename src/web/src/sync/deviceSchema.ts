@@ -11,6 +11,8 @@ export interface Waiting {
   document: string;
   /** A batch of one operation. */
   bytes: Uint8Array;
+  /** It came from a file that another of the person's devices may have saved, signed with that one's number. */
+  isPutBack?: true;
 }
 
 /** An operation that the server did not take, with its reason; kept until the person decides. */

@@ -303,9 +303,9 @@ export class DeviceStore {
   /** Puts refused operations back among those that wait, behind all others, as they are given here. */
   async putBack(rows: readonly RefusedWork[]): Promise<void> {
     const transaction = this.database.transaction(['refused', 'outbox'], 'readwrite');
-    for (const { n, space, kind, document, bytes } of rows) {
+    for (const { n, sentence: _, at: __, ...waiting } of rows) {
       void transaction.objectStore('refused').delete(n!);
-      void transaction.objectStore('outbox').add({ space, kind, document, bytes });
+      void transaction.objectStore('outbox').add(waiting);
     }
     await transaction.done;
   }

@@ -63,7 +63,7 @@ export function changesOf(text: string, person: string): Waiting[] {
   return file.changes.map(({ space, kind, document, operation }) => {
     if (![space, kind, document, operation].every((text) => typeof text === 'string'))
       throw new Error('A change in this file is not whole. Nothing was put back.');
-    return { space, kind, document, bytes: bytesOf(operation) };
+    return { space, kind, document, bytes: bytesOf(operation), isPutBack: true };
   });
 }
 

@@ -89,13 +89,13 @@ export class Sender {
   }
 
   private async send(all: Waiting[]): Promise<void> {
-    const { space, kind, document } = all[0]!;
+    const { space, kind, document, isPutBack } = all[0]!;
     const rows = this.batchOf(all);
     let answer: AppendAnswer;
     try {
       const response = await request(
         'POST',
-        `/api/spaces/${space}/documents/${kind}/${idOf(document)}/operations`,
+        `/api/spaces/${space}/documents/${kind}/${idOf(document)}/operations${isPutBack ? '?putBack=true' : ''}`,
         framed(rows.map((row) => row.bytes)),
         'application/octet-stream',
       );
@@ -114,7 +114,7 @@ export class Sender {
     let count = 0;
     for (const row of rows) {
       bytes += frameHead + row.bytes.length;
-      if (count > 0 && (bytes > mostBytes || count === most)) break;
+      if (count > 0 && (bytes > mostBytes || count === most || row.isPutBack !== rows[0]!.isPutBack)) break;
       count++;
     }
     return rows.slice(0, count);

@@ -1,0 +1,321 @@
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CalmQuill.Core.Papers;
+using CalmQuill.Core.Shapes;
+using CalmQuill.Testing;
+using CsCheck;
+using NetTopologySuite.Geometries;
+
+namespace CalmQuill.Core.Tests;
+
+/// <summary>What a loop takes, an eraser rubs out, a press meets and a joined end comes to, against NetTopologySuite 2.6.</summary>
+public sealed class ReachTests : OnPage
+{
+    private static readonly GeometryFactory Plane = new();
+
+    [Fact]
+    public void A_loop_takes_the_share_of_a_line_that_lies_within_it() =>
+        Gen.Select(Gen.Int[3, 12], Gen.Int, Gen.Int[200, 4_000], Gen.Int[-3_000, 3_000], Gen.Int[-3_000, 3_000])
+            .Sample(
+                (corners, seed, radius, dx, dy) =>
+                {
+                    var loop = Star(new Random(seed), corners, radius);
+                    var page = new PageDocument();
+                    var device = new Replica(1, Generate.People[0]);
+                    var stroke = device.Make(new Change.StrokeAdded(Ball, 0, Generate.Wave(60, -2_000, 0)), 1);
+                    page.Apply(stroke);
+                    page.Apply(device.Make(new Change.ItemsShifted([stroke.Id], dx, dy), 2));
+                    var item = page.Find(stroke.Id)!;
+                    var line = LineOf(item);
+                    var wanted = line.Intersection(AreaOf(loop)).Length / line.Length;
+                    Assert.Equal(wanted, Selecting.ShareInside(item, loop), 1e-6);
+                    // Just below that share it is taken, just above it is not.
+                    if (wanted is > 1e-3 and < 1 - 1e-3)
+                    {
+                        Assert.Single(Selecting.Inside(page, loop, wanted - 1e-6));
+                        Assert.Empty(Selecting.Inside(page, loop, wanted + 1e-6));
+                    }
+                },
+                iter: 2_000
+            );
+
+    [Fact]
+    public void A_loop_counts_only_what_was_not_rubbed_out() =>
+        Gen.Select(Gen.Int[0, 6_000], Gen.Int[50, 400], Gen.Int[300, 5_700])
+            .Sample(
+                (at, radius, edge) =>
+                {
+                    var page = new PageDocument();
+                    var device = new Replica(1, Generate.People[0]);
+                    var stroke = device.Make(new Change.StrokeAdded(Ball, 0, Straight(0, 0, 6_000, 0)), 1);
+                    page.Apply(stroke);
+                    var pass = new EraserPass(page, radius, false);
+                    pass.MoveTo(at, 0);
+                    if (pass.End() is not { } change)
+                        return;
+                    page.Apply(device.Make(change, 2));
+                    var left = LineOf(page.Find(stroke.Id)!);
+                    double[] loop = [-1_000, -1_000, edge, -1_000, edge, 1_000, -1_000, 1_000];
+                    var wanted = left.Length == 0 ? 0 : left.Intersection(AreaOf(loop)).Length / left.Length;
+                    Assert.Equal(wanted, Selecting.ShareInside(page.Find(stroke.Id)!, loop), 1e-3);
+                },
+                iter: 1_000
+            );
+
+    [Fact]
+    public void A_loop_of_less_than_three_corners_and_one_round_bare_paper_take_nothing()
+    {
+        var line = Line(0, 0, 3_000, 0);
+        Assert.Empty(Selecting.Inside(Page, [], 0.5));
+        Assert.Empty(Selecting.Inside(Page, [0, 0, 3_000, 0], 0.5));
+        Assert.Empty(Selecting.Inside(Page, [0, 5_000, 3_000, 5_000, 3_000, 8_000], 0.5));
+        // A share of nought means that something of it must be inside all the same.
+        Assert.Empty(Selecting.Inside(Page, [0, 5_000, 3_000, 5_000, 3_000, 8_000], 0));
+        Assert.Equal([line], Selecting.Inside(Page, [-10, -10, 100, -10, 100, 10, -10, 10], 0).Select(item => item.Id));
+    }
+
+    [Fact]
+    public void An_eraser_rubs_out_what_lies_under_its_way_and_nothing_beside_it() =>
+        Gen.Select(Gen.Int[100, 900], Gen.Select(Gen.Int[-1_000, 8_000], Gen.Int[-1_500, 1_500]).Array[1, 6], Gen.Int[20, 400])
+            .Sample(
+                (radius, way, width) =>
+                {
+                    var page = new PageDocument();
+                    var device = new Replica(1, Generate.People[0]);
+                    var pen = new Pen(PenKind.Ball, width, 0xFF);
+                    var stroke = device.Make(new Change.StrokeAdded(pen, 0, Generate.Wave(120, 0, 0)), 1);
+                    page.Apply(stroke);
+                    var before = LineOf(page.Find(stroke.Id)!);
+                    var pass = new EraserPass(page, radius, false);
+                    foreach (var (x, y) in way)
+                        pass.MoveTo(x, y);
+                    // What is shown while the hand moves is what is there afterwards.
+                    var shown = LineOf(page.Find(stroke.Id)!, pass.Remaining(page.Find(stroke.Id)!));
+                    if (pass.End() is { } change)
+                        page.Apply(device.Make(change, 2));
+                    var after = LineOf(page.Find(stroke.Id)!);
+                    Assert.Equal(shown.Length, after.Length, 1e-6);
+                    Geometry path =
+                        way.Length == 1
+                            ? Plane.CreatePoint(new Coordinate(way[0].Item1, way[0].Item2))
+                            : Plane.CreateLineString([.. way.Select(spot => new Coordinate(spot.Item1, spot.Item2))]);
+                    // It goes on by half its radius, so between two steps it reaches as far as √(1 − ¼²) of it; no pen here lies wider than 2 mm.
+                    var under = path.Buffer(radius * 0.96, 32);
+                    var near = path.Buffer(radius + pen.MostRadius + 2, 32);
+                    Assert.InRange(after.Intersection(under).Length, 0, 20);
+                    Assert.Equal(before.Difference(near).Length, after.Difference(near).Length, 3.0);
+                },
+                iter: 400
+            );
+
+    [Fact]
+    public void A_whole_eraser_takes_every_line_that_it_touches_once_and_a_fill_where_it_lies_within()
+    {
+        var lines = Enumerable.Range(0, 10).Select(i => Line(0, i * 1_000, 4_000, i * 1_000)).ToArray();
+        var fill = Put(new Shape(ShapeKind.Area, [At(10_000, 0), At(12_000, 0), At(12_000, 2_000), At(10_000, 2_000)]), fill: 0xE3B23C80);
+        var pass = new EraserPass(Page, 100, true);
+        Assert.Empty(pass.MoveTo(2_000, -500));
+        Assert.Equal(lines[..4].ToHashSet(), pass.MoveTo(2_000, 3_500));
+        // The same way back finds nothing new.
+        Assert.Empty(pass.MoveTo(2_000, 500));
+        Assert.Equal([fill], pass.MoveTo(11_000, 500));
+        Assert.Empty(pass.Remaining(Item(lines[0])));
+        Assert.Single(pass.Remaining(Item(lines[9])));
+        var change = Assert.IsType<Change.ItemsRemoved>(pass.End());
+        Assert.Equal(lines[..4].Append(fill).Order(), change.Items);
+        Do(Ines, change);
+        UndoAll(Ines);
+        Assert.Equal(11, Shown().Length);
+        // An eraser of lines leaves a fill alone.
+        var gentle = new EraserPass(Page, 100, false);
+        gentle.MoveTo(11_000, 500);
+        Assert.Null(gentle.End());
+    }
+
+    [Fact]
+    public void A_press_takes_the_foremost_line_within_reach_or_the_fill_that_lies_there() =>
+        Gen.Select(Gen.Int[-200, 6_200], Gen.Int[-1_500, 1_500], Gen.Int[20, 500])
+            .Sample(
+                (x, y, reach) =>
+                {
+                    var page = new PageDocument();
+                    var device = new Replica(1, Generate.People[0]);
+                    var added = new List<Operation>();
+                    foreach (var height in (int[])[0, 300, -700])
+                    {
+                        added.Add(device.Make(new Change.StrokeAdded(Ball, 0, Straight(0, height, 6_000, height)), added.Count));
+                        page.Apply(added[^1]);
+                    }
+
+                    var spot = Plane.CreatePoint(new Coordinate(x, y));
+                    // Within a hundredth of a millimetre of the edge either answer is right.
+                    var distances = added.Select(one => LineOf(page.Find(one.Id)!).Distance(spot) - reach - Ball.MostRadius).ToList();
+                    if (distances.Exists(distance => Math.Abs(distance) < 25))
+                        return;
+                    var wanted = added.Where((_, i) => distances[i] < 0).Select(one => one.Id).LastOrDefault();
+                    var taken = Selecting.At(page, x, y, reach, ItemFilter.All).Select(item => item.Id).SingleOrDefault();
+                    // At the ends of a line the reach is round only as far as the line's own half width.
+                    if (x is > 0 and < 6_000)
+                        Assert.Equal(wanted, taken);
+                    else if (taken != default)
+                        Assert.True(distances[added.FindIndex(one => one.Id == taken)] < 0);
+                },
+                iter: 1_000
+            );
+
+    [Fact]
+    public void A_joined_end_lies_on_what_was_there_or_where_it_was() =>
+        Gen.Select(Gen.Int[1, 6], Gen.Int, Gen.Int[50, 400])
+            .Sample(
+                (count, seed, tolerance) =>
+                {
+                    var random = new Random(seed);
+                    var page = new PageDocument();
+                    var device = new Replica(1, Generate.People[0]);
+                    var things = new List<Geometry>();
+                    Corner Spot() => At(random.Next(8_000), random.Next(8_000));
+                    for (var i = 0; i < count; i++)
+                    {
+                        var shape = random.Next(3) switch
+                        {
+                            0 => new Shape(ShapeKind.Line, [Spot(), Spot()]),
+                            1 => new Shape(ShapeKind.Triangle, [Spot(), Spot(), Spot()]),
+                            _ => new Shape(ShapeKind.Polyline, [Spot(), Spot(), Spot(), Spot()]),
+                        };
+                        if (!shape.IsWellFormed)
+                            return;
+                        page.Apply(device.Make(new Change.ShapeAdded(shape, Ball, 0, []), i));
+                        var corners = shape.Points.Select(corner => new Coordinate(corner.X, corner.Y)).ToList();
+                        if (shape.IsClosed)
+                            corners.Add(corners[0]);
+                        things.Add(Plane.CreateLineString([.. corners]));
+                    }
+
+                    var all = Plane.CreateGeometryCollection([.. things]);
+                    var line = new Shape(ShapeKind.Line, [Spot(), Spot()]);
+                    var joined = new Joining(page, new HashSet<OpId>(), null, tolerance).Join(line);
+                    Assert.Equal(ShapeKind.Line, joined.Kind);
+                    Assert.NotEqual(joined.Points[0], joined.Points[1]);
+                    foreach (var (was, now) in line.Points.Zip(joined.Points))
+                    {
+                        var there = Plane.CreatePoint(new Coordinate(now.X, now.Y));
+                        if (now == was)
+                            continue;
+                        Assert.InRange(was.To(now), 0, tolerance + 1);
+                        Assert.InRange(all.Distance(there), 0, 1.5);
+                    }
+
+                    // What is farther off than the tolerance is left alone.
+                    if (line.Points.All(corner => all.Distance(Plane.CreatePoint(new Coordinate(corner.X, corner.Y))) > tolerance + 1))
+                        Assert.Equal(line, joined);
+                },
+                iter: 2_000
+            );
+
+    [Fact]
+    public void Every_kind_of_shape_is_joined_in_its_own_way()
+    {
+        var (free, corner) = (Line(0, 20_000, 4_000, 20_000), Put(new Shape(ShapeKind.Line, [At(5_000, 5_000), At(5_000, 9_000)])));
+        var nearly = new Joining(Page, new HashSet<OpId>(), null, 250);
+        // An arc, a curve and a broken line are joined by their ends; what lies between stays.
+        var arc = nearly.Join(new Shape(ShapeKind.Arc, [At(4_900, 5_060), At(3_000, 4_000), At(1_000, 5_000)]));
+        Assert.Equal([At(5_000, 5_000), At(3_000, 4_000), At(1_000, 5_000)], arc.Points);
+        var bent = nearly.Join(new Shape(ShapeKind.Polyline, [At(1_000, 1_000), At(2_000, 6_000), At(4_880, 6_000)]));
+        Assert.Equal([At(1_000, 1_000), At(2_000, 6_000), At(5_000, 6_000)], bent.Points);
+        // A wave keeps its height when its ends move.
+        var wave = nearly.Join(new Shape(ShapeKind.Wave, [At(4_900, 5_100), At(9_000, 5_100), At(4_900, 5_400)], 4));
+        Assert.Equal((At(5_000, 5_000), At(5_000, 5_300)), (wave.Points[0], wave.Points[2]));
+        // Circles are where they are put.
+        var circle = new Shape(ShapeKind.Circle, [At(4_900, 5_100), At(5_900, 5_100)]);
+        Assert.Equal(circle, nearly.Join(circle));
+        // A triangle comes whole, by the corner that is nearest; far from everything it stays.
+        var triangle = nearly.Join(new Shape(ShapeKind.Triangle, [At(5_100, 9_080), At(7_000, 9_000), At(6_000, 11_000)]));
+        Assert.Equal([At(5_000, 9_000), At(6_900, 8_920), At(5_900, 10_920)], triangle.Points);
+        var far = new Shape(ShapeKind.Triangle, [At(15_100, 9_080), At(17_000, 9_000), At(16_000, 11_000)]);
+        Assert.Equal(far, nearly.Join(far));
+        // A free line's ends count as well, but not what is being joined itself, nor what is no longer shown.
+        var onInk = new Shape(ShapeKind.Line, [At(4_100, 20_050), At(9_000, 20_050)]);
+        Assert.Equal(At(4_000, 20_000), nearly.Join(onInk).Points[0]);
+        Assert.Equal(onInk, new Joining(Page, new HashSet<OpId> { free }, null, 250).Join(onInk));
+        Do(Ines, new Change.ItemsRemoved([corner]));
+        var late = new Joining(Page, new HashSet<OpId>(), null, 250);
+        Assert.Equal(At(4_900, 5_060), late.Join(new Shape(ShapeKind.Line, [At(4_900, 5_060), At(3_000, 4_000)])).Points[0]);
+    }
+
+    [Fact]
+    public void Round_lines_are_met_where_they_run_and_a_rectangle_by_the_sides_that_are_level()
+    {
+        Put(new Shape(ShapeKind.Circle, [At(5_000, 5_000), At(7_000, 5_000)]));
+        Put(new Shape(ShapeKind.Curve, [At(12_000, 2_000), At(14_000, 2_000), At(16_000, 2_000)]));
+        Put(new Shape(ShapeKind.Arc, [At(12_000, 8_000), At(13_000, 7_000), At(14_000, 8_000)]));
+        var nearly = new Joining(Page, new HashSet<OpId>(), null, 250);
+        // A line towards the middle stops on the circle, of 20 mm radius.
+        var spoke = nearly.Join(new Shape(ShapeKind.Line, [At(10_000, 5_000), At(7_150, 5_000)])).Points[1];
+        Assert.InRange(spoke.To(At(5_000, 5_000)), 1_985, 2_015);
+        Assert.Equal(At(12_000, 2_000), nearly.Join(new Shape(ShapeKind.Line, [At(12_100, 1_900), At(12_000, 500)])).Points[0]);
+        Assert.Equal(At(14_000, 8_000), nearly.Join(new Shape(ShapeKind.Line, [At(14_100, 8_100), At(18_000, 9_500)])).Points[0]);
+        // Two boxes beside each other get one side in common.
+        Put(new Shape(ShapeKind.Rectangle, [At(1_000, 15_000), At(4_000, 15_000), At(4_000, 17_000), At(1_000, 17_000)]));
+        var table = new Joining(Page, new HashSet<OpId>(), null, 250);
+        var beside = table.Join(
+            new Shape(ShapeKind.Rectangle, [At(4_120, 15_090), At(6_500, 15_090), At(6_500, 16_900), At(4_120, 16_900)])
+        );
+        Assert.Equal([At(4_000, 15_000), At(6_500, 15_000), At(6_500, 17_000), At(4_000, 17_000)], beside.Points);
+        // One so narrow that both its sides would fall together stays as it was drawn.
+        var narrow = new Shape(ShapeKind.Rectangle, [At(3_900, 15_500), At(4_100, 15_500), At(4_100, 16_000), At(3_900, 16_000)]);
+        Assert.Equal(narrow, table.Join(narrow));
+    }
+
+    /// <summary>What is to be seen of an item's line.</summary>
+    private static Geometry LineOf(PageItem item, IReadOnlyList<Interval>? visible = null)
+    {
+        var samples = item.Samples;
+        Coordinate At(int place)
+        {
+            var i = Math.Min(place / Interval.PerSample, samples.Count - 2);
+            var share = (place - i * Interval.PerSample) / (double)Interval.PerSample;
+            return new Coordinate(
+                samples.X[i] + (samples.X[i + 1] - samples.X[i]) * share + item.Dx,
+                samples.Y[i] + (samples.Y[i + 1] - samples.Y[i]) * share + item.Dy
+            );
+        }
+
+        var parts = new List<LineString>();
+        foreach (var part in visible ?? item.Visible())
+        {
+            if (part.End <= part.Start)
+                continue;
+            var places = Enumerable
+                .Range(0, samples.Count)
+                .Select(i => i * Interval.PerSample)
+                .Where(place => place > part.Start && place < part.End)
+                .Prepend(part.Start)
+                .Append(part.End);
+            parts.Add(Plane.CreateLineString([.. places.Select(At)]));
+        }
+
+        return Plane.CreateMultiLineString([.. parts]);
+    }
+
+    private static Polygon AreaOf(double[] loop) =>
+        Plane.CreatePolygon([
+            .. Enumerable
+                .Range(0, loop.Length / 2 + 1)
+                .Select(i => new Coordinate(loop[2 * i % loop.Length], loop[(2 * i + 1) % loop.Length])),
+        ]);
+
+    /// <summary>A loop about the origin that does not cross itself.</summary>
+    private static double[] Star(Random random, int corners, int radius) =>
+        [
+            .. Enumerable
+                .Range(0, corners)
+                .SelectMany(i =>
+                {
+                    var (sin, cos) = Math.SinCos(2 * Math.PI * i / corners);
+                    var far = radius * (0.3 + 0.7 * random.NextDouble());
+                    return (double[])[far * cos, far * sin];
+                }),
+        ];
+}
