@@ -224,7 +224,10 @@ public sealed class Browser : IDisposable
         );
 
     /// <summary>Holds a thing with a finger until it can be moved, and carries it onto another.</summary>
-    public void Carry(Func<IWebElement> from, Func<IWebElement> onto) =>
+    /// <param name="from">The thing.</param>
+    /// <param name="onto">The other.</param>
+    /// <param name="aside">How far to the right of the other's middle it is let go, px.</param>
+    public void Carry(Func<IWebElement> from, Func<IWebElement> onto, int aside = 0) =>
         Until(
             () =>
             {
@@ -234,7 +237,7 @@ public sealed class Browser : IDisposable
                 actions.AddAction(finger.CreatePointerDown(MouseButton.Left));
                 actions.AddAction(finger.CreatePause(TimeSpan.FromMilliseconds(400)));
                 actions.AddAction(finger.CreatePointerMove(CoordinateOrigin.Pointer, -12, 6, TimeSpan.FromMilliseconds(60)));
-                actions.AddAction(finger.CreatePointerMove(onto(), 0, 0, TimeSpan.FromMilliseconds(200)));
+                actions.AddAction(finger.CreatePointerMove(onto(), aside, 0, TimeSpan.FromMilliseconds(200)));
                 actions.AddAction(finger.CreatePointerMove(CoordinateOrigin.Pointer, 2, 2, TimeSpan.FromMilliseconds(60)));
                 actions.AddAction(finger.CreatePointerUp(MouseButton.Left));
                 Driver.PerformActions([actions]);
@@ -244,19 +247,21 @@ public sealed class Browser : IDisposable
         );
 
     /// <summary>Taps a thing with a finger.</summary>
-    public void Tap(string testId) =>
+    public void Tap(string testId) => Tap(() => Find(testId), testId);
+
+    public void Tap(Func<IWebElement> thing, string what) =>
         Until(
             () =>
             {
                 var finger = new PointerInputDevice(PointerKind.Touch, "finger");
                 var actions = new ActionSequence(finger);
-                actions.AddAction(finger.CreatePointerMove(Find(testId), 0, 0, TimeSpan.Zero));
+                actions.AddAction(finger.CreatePointerMove(thing(), 0, 0, TimeSpan.Zero));
                 actions.AddAction(finger.CreatePointerDown(MouseButton.Left));
                 actions.AddAction(finger.CreatePointerUp(MouseButton.Left));
                 Driver.PerformActions([actions]);
                 return true;
             },
-            testId
+            what
         );
 
     /// <summary>Draws with a pen, in pixels from the sheet's upper left, with pressure and tilt.</summary>
