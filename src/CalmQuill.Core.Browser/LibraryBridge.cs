@@ -72,10 +72,25 @@ public static partial class LibraryBridge
 
     /// <summary>Puts a node into a parent: after a sibling, at the head with “first”, or at the end with an empty text. Refuses what the tree does not allow.</summary>
     [JSExport]
-    public static byte[] Place(int library, string node, int kind, string parent, string after, double now)
+    public static byte[] Place(int library, string node, int kind, string parent, string after, double now) =>
+        Session.DoAll(library, Placing(Library(library), Guid.Parse(node), (NodeKind)kind, Guid.Parse(parent), after), now);
+
+    /// <summary>Makes a node whole in one step, at the end of its parent: with its name and what else is said of it.</summary>
+    [JSExport]
+    public static byte[] Make(int library, string node, int kind, string parent, string name, int[] properties, string[] values, double now)
     {
-        var document = Library(library);
-        var (id, into, nodeKind) = (Guid.Parse(node), Guid.Parse(parent), (NodeKind)kind);
+        var id = Guid.Parse(node);
+        List<Change> changes =
+        [
+            new Change.PropertySet(id, Property.Name, name),
+            .. Placing(Library(library), id, (NodeKind)kind, Guid.Parse(parent), ""),
+            .. properties.Zip(values, (property, value) => new Change.PropertySet(id, (Property)property, value)),
+        ];
+        return Session.DoAll(library, changes, now);
+    }
+
+    private static List<Change> Placing(LibraryDocument document, Guid id, NodeKind nodeKind, Guid into, string after)
+    {
         if (document.WouldCycle(id, into))
             throw new InvalidOperationException(
                 $"A {nodeKind.ToString().ToLowerInvariant()} cannot be put into itself or into one inside it."
@@ -89,8 +104,13 @@ public static partial class LibraryBridge
             .OrderBy(sibling => sibling.Order, StringComparer.Ordinal)
             .ThenBy(sibling => sibling.Id)
             .ToList();
-        return Session.DoAll(library, Siblings.PutAfter(siblings, after, id, nodeKind, into), now);
+        return Siblings.PutAfter(siblings, after, id, nodeKind, into);
     }
+
+    /// <summary>Erases things from the bin with all that lies in them now.</summary>
+    [JSExport]
+    public static byte[] Erase(int library, string[] nodes, double now) =>
+        Session.DoAll(library, Library(library).Erase([.. nodes.Select(Guid.Parse)]), now);
 
     /// <summary>Writes a register of what lies in a library or notebook; see <see cref="Property"/> for the numbers.</summary>
     [JSExport]

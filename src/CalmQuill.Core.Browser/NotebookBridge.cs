@@ -43,10 +43,29 @@ public static partial class NotebookBridge
 
     /// <summary>Puts a section (3) or page (4) somewhere: after a sibling, at the head with “first”, or at the end with an empty text; makes it when it is new.</summary>
     [JSExport]
-    public static byte[] Place(int notebook, string entry, int kind, string parent, string after, double now)
+    public static byte[] Place(int notebook, string entry, int kind, string parent, string after, double now) =>
+        Session.DoAll(
+            notebook,
+            Placing(Session.Document<NotebookDocument>(notebook), Guid.Parse(entry), (NodeKind)kind, Guid.Parse(parent), after),
+            now
+        );
+
+    /// <summary>Makes a section (3) or page (4) whole in one step: with its title, paper and place.</summary>
+    [JSExport]
+    public static byte[] Make(int notebook, string entry, int kind, string parent, string after, string title, string paper, double now)
     {
-        var document = Session.Document<NotebookDocument>(notebook);
-        var (id, into, nodeKind) = (Guid.Parse(entry), Guid.Parse(parent), (NodeKind)kind);
+        var id = Guid.Parse(entry);
+        var changes = new List<Change>();
+        if (paper.Length > 0)
+            changes.Add(new Change.PropertySet(id, Property.Paper, paper));
+        if (title.Length > 0)
+            changes.Add(new Change.PropertySet(id, Property.Name, title));
+        changes.AddRange(Placing(Session.Document<NotebookDocument>(notebook), id, (NodeKind)kind, Guid.Parse(parent), after));
+        return Session.DoAll(notebook, changes, now);
+    }
+
+    private static List<Change> Placing(NotebookDocument document, Guid id, NodeKind nodeKind, Guid into, string after)
+    {
         if (document.WouldCycle(id, into))
             throw new InvalidOperationException(
                 $"A {nodeKind.ToString().ToLowerInvariant()} cannot be put into itself or into one inside it."
@@ -64,8 +83,58 @@ public static partial class NotebookBridge
             .Where(sibling => sibling.Parent == into && sibling.Id != id)
             .Select(sibling => (sibling.Id, sibling.Order))
             .ToList();
-        return Session.DoAll(notebook, Siblings.PutAfter(siblings, after, id, nodeKind, into), now);
+        return Siblings.PutAfter(siblings, after, id, nodeKind, into);
     }
+
+    /// <summary>Takes sections and pages of another notebook in, with what lies in them. Until <see cref="LetGo"/> they are in both.</summary>
+    /// <param name="notebook">Where they come into.</param>
+    /// <param name="id">Its id.</param>
+    /// <param name="from">The notebook they come from.</param>
+    /// <param name="entries">What comes.</param>
+    /// <param name="parents">What each goes into.</param>
+    /// <param name="afters">Behind which sibling: “first” for the head, empty for the end.</param>
+    /// <param name="now">The device's clock.</param>
+    [JSExport]
+    public static byte[] TakeIn(int notebook, string id, int from, string[] entries, string[] parents, string[] afters, double now) =>
+        Session.DoAll(notebook, Moving(notebook, id, from, entries, parents, afters).Into, now);
+
+    /// <summary>Lets go what another notebook has taken in.</summary>
+    [JSExport]
+    public static byte[] LetGo(int from, int notebook, string id, string[] entries, double now) =>
+        Session.DoAll(from, Moving(notebook, id, from, entries, entries, entries).Out, now);
+
+    private static NotebookMove Moving(int notebook, string id, int from, string[] entries, string[] parents, string[] afters) =>
+        NotebookMove.Plan(
+            Session.Document<NotebookDocument>(from),
+            Session.Document<NotebookDocument>(notebook),
+            Guid.Parse(id),
+            [
+                .. entries.Select(
+                    (entry, i) =>
+                        new NotebookMove.Top(
+                            Guid.Parse(entry),
+                            Guid.Parse(parents[i]),
+                            afters[i] switch
+                            {
+                                "first" => null,
+                                "" => Guid.Empty,
+                                var after => Guid.Parse(after),
+                            }
+                        )
+                ),
+            ],
+            Session.Replica.Id
+        );
+
+    /// <summary>Whether what a binned section or page lay in is still there.</summary>
+    [JSExport]
+    public static bool PlaceIsThere(int notebook, string entry) =>
+        Session.Document<NotebookDocument>(notebook).PlaceIsThere(Guid.Parse(entry));
+
+    /// <summary>Erases sections and pages from the bin with all that lies in them now.</summary>
+    [JSExport]
+    public static byte[] Erase(int notebook, string[] entries, double now) =>
+        Session.DoAll(notebook, Session.Document<NotebookDocument>(notebook).Erase([.. entries.Select(Guid.Parse)]), now);
 
     /// <summary>The page of a day (2026-11-23) in a notebook.</summary>
     [JSExport]

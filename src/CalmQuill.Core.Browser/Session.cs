@@ -1,3 +1,4 @@
+using CalmQuill.Core.Changing;
 using CalmQuill.Core.Operations;
 
 namespace CalmQuill.Core.Browser;
@@ -34,6 +35,7 @@ internal static class Session
         if (change is null)
             return [];
         var operation = For(handle).One(change, (long)now);
+        Remember(handle, [operation]);
         Open[handle].Apply(operation);
         return OperationCodec.Encode(operation);
     }
@@ -46,10 +48,24 @@ internal static class Session
     public static byte[] DoAll(int handle, IReadOnlyList<Change> changes, double now, bool joined = false)
     {
         var operations = For(handle).All(changes, (long)now, joined);
+        Remember(handle, operations);
         foreach (var operation in operations)
             Open[handle].Apply(operation);
         return Framed([.. operations.Select(operation => OperationCodec.Encode(operation))]);
     }
+
+    /// <summary>What takes back what was done last in a document, while that is asked for; null otherwise.</summary>
+    public static List<Change>? Back { get; private set; }
+
+    /// <summary>Whether what is done is noted in <see cref="Back"/>.</summary>
+    public static bool IsTakingNote { get; set; }
+
+    private static void Remember(int handle, IReadOnlyList<Operation> operations) =>
+        Back =
+            !IsTakingNote ? null
+            : Open[handle].Core is IStanding standing
+                ? TakingBack.Of(standing, Open[handle].Kind, [.. operations.Select(operation => operation.Change)])
+            : TakingBack.OnPage(operations);
 
     /// <summary>Makes operations for a document.</summary>
     public static Making For(int handle) => new(Replica, Open[handle].Kind);

@@ -143,6 +143,68 @@ public class NotebookTests
     }
 
     [Fact]
+    public void What_moves_to_another_notebook_goes_with_all_in_it_in_order_and_is_in_one_of_the_two_at_every_moment()
+    {
+        var (from, to, toId) = (new NotebookDocument(), new NotebookDocument(), Generate.Node(99));
+        var maker = new Replica(5, Generate.People[0]);
+        void Do(NotebookDocument document, Change change) => document.Apply(maker.Make(change, 1));
+        var (section, first, below, second, stays, there) = (
+            Generate.Node(11),
+            Generate.Node(12),
+            Generate.Node(13),
+            Generate.Node(14),
+            Generate.Node(15),
+            Generate.Node(16)
+        );
+        Do(from, new Change.NodePlaced(section, NodeKind.Section, Guid.Empty, "V"));
+        Do(from, new Change.PropertySet(section, Property.Name, "Trains"));
+        Do(from, new Change.NodePlaced(first, NodeKind.Page, section, "V"));
+        Do(from, new Change.PropertySet(first, Property.Paper, "a5-ruled-710"));
+        Do(from, new Change.TagSet(first, Generate.Node(50), true));
+        Do(from, new Change.NodePlaced(below, NodeKind.Page, first, "V"));
+        Do(from, new Change.NodePlaced(second, NodeKind.Page, Guid.Empty, "W"));
+        // A title that earlier rules let in, and later ones do not.
+        Do(from, new Change.PropertySet(second, Property.Name, "of\u202Eold"));
+        Do(from, new Change.NodePlaced(stays, NodeKind.Page, Guid.Empty, "X"));
+        Do(to, new Change.NodePlaced(there, NodeKind.Page, Guid.Empty, "V"));
+        // It was here once, and in the bin.
+        Do(to, new Change.NodePlaced(second, NodeKind.Page, Guid.Empty, "W"));
+        Do(to, new Change.PropertySet(second, Property.Binned, "1"));
+        Do(to, new Change.PropertySet(second, Property.MovedTo, Generate.Node(98).ToString()));
+
+        var move = NotebookMove.Plan(
+            from,
+            to,
+            toId,
+            [
+                new NotebookMove.Top(section, Guid.Empty, null),
+                new NotebookMove.Top(second, Guid.Empty, section),
+                // Named besides, though it goes along anyway.
+                new NotebookMove.Top(below, Guid.Empty, Guid.Empty),
+            ],
+            7
+        );
+        var making = new Making(maker, DocumentKind.Notebook);
+        foreach (var change in move.Into)
+        {
+            making.Check(change);
+            Do(to, change);
+            Assert.Equal(5, from.Outline().Count);
+        }
+
+        foreach (var change in move.Out)
+            Do(from, change);
+        Assert.Equal([stays], from.Outline(withBinned: true).Select(entry => entry.Id));
+        Assert.Equal(
+            [(section, Guid.Empty), (first, section), (below, first), (second, Guid.Empty), (there, Guid.Empty)],
+            to.Outline().Select(entry => (entry.Id, entry.Parent))
+        );
+        var moved = to.Outline().ToDictionary(entry => entry.Id);
+        Assert.Equal(("Trains", "a5-ruled-710", "ofold"), (moved[section].Title, moved[first].Paper, moved[second].Title));
+        Assert.Equal([Generate.Node(50)], moved[first].OwnTags.Ids);
+    }
+
+    [Fact]
     public void The_page_of_a_day_is_the_same_on_every_device_and_another_on_another_day()
     {
         var id = Guid.NewGuid();

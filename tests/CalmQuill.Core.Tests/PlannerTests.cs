@@ -173,7 +173,7 @@ public class PlannerTests
         var next = 100;
         foreach (
             var change in NotebookCopy
-                .Plan(Make(from, Settings("2026-10-01/2026-10-31")), null, "", true, () => Generate.Node(next++), (from, to))
+                .Plan(Make(from, Settings("2026-10-01/2026-10-31")), null, "", true, () => Generate.Node(next++), whole: (from, to))
                 .Changes
         )
             copy.Apply(device.Make(change, 5));

@@ -58,7 +58,7 @@ public sealed class PropertyTests
             {
                 Assert.Null(refusal);
                 Assert.NotNull(Checked(kind, new Change.PropertySet(Generate.Node(1), property, bad)));
-                Assert.Equal(descriptor.MayBeEmpty, Checked(kind, new Change.PropertySet(Generate.Node(1), property, "")) is null);
+                Assert.Equal(descriptor.MayBeEmptyIn(kind), Checked(kind, new Change.PropertySet(Generate.Node(1), property, "")) is null);
             }
             else
                 Assert.Equal("wrong-document", refusal?.Code);
@@ -73,7 +73,8 @@ public sealed class PropertyTests
         foreach (var filler in new[] { "x", "水", "\U0001F58B" })
         {
             var large = good + string.Concat(Enumerable.Repeat(filler, most / Encoding.UTF8.GetByteCount(filler) + 1));
-            var problem = Properties.All[property].Check(large);
+            var kind = Properties.All[property].InLibrary ? DocumentKind.Library : DocumentKind.Notebook;
+            var problem = Properties.All[property].Check(large, kind);
             Assert.NotNull(problem);
             Assert.EndsWith(".", problem.Sentence, StringComparison.Ordinal);
         }

@@ -297,7 +297,8 @@ public sealed class SearchTests
         what switch
         {
             0 => new Change.PropertySet(Generate.Node(n[0]), Property.Name, $"name {n[1] % 2}"),
-            1 => new Change.PropertySet(Generate.Node(n[0]), n[1] % 2 == 0 ? Property.Binned : Property.Erased, n[2] % 3 == 0 ? "" : "1"),
+            1 when n[1] % 2 == 0 => new Change.PropertySet(Generate.Node(n[0]), Property.Binned, n[2] % 3 == 0 ? "" : "1"),
+            1 => new Change.PropertySet(Generate.Node(n[0]), Property.Erased, new[] { "", "1", Erasings.Alone }[n[2] % 3]),
             2 => new Change.TagSet(Generate.Node(n[0]), Generate.Node(n[1]), n[2] % 2 == 0),
             3 => new Change.PropertySet(Generate.Node(n[0]), Property.MergedInto, n[1] == n[0] ? "" : Generate.Node(n[1]).ToString()),
             4 => new Change.OrdersSet([.. n.Distinct().Select(one => new NodeOrder(Generate.Node(one), $"{1 + one * n[0] % 5}"))]),
@@ -316,7 +317,8 @@ public sealed class SearchTests
         what switch
         {
             0 => new Change.PropertySet(Generate.Node(n[0]), Property.Name, $"name {n[1]}"),
-            1 => new Change.PropertySet(Generate.Node(n[0]), n[1] % 2 == 0 ? Property.Binned : Property.Erased, n[2] % 3 == 0 ? "" : "1"),
+            1 when n[1] % 2 == 0 => new Change.PropertySet(Generate.Node(n[0]), Property.Binned, n[2] % 3 == 0 ? "" : "1"),
+            1 => new Change.PropertySet(Generate.Node(n[0]), Property.Erased, new[] { "", "1", Erasings.Alone }[n[2] % 3]),
             2 => new Change.PropertySet(Generate.Node(n[0]), Property.MovedTo, n[2] % 3 == 0 ? "" : Generate.Node(n[1]).ToString()),
             3 => new Change.OrdersSet([.. n.Distinct().Select(one => new NodeOrder(Generate.Node(one), $"{1 + one * n[0] % 5}"))]),
             4 => new Change.PageAdded(Generate.Node(n[0]), $"{1 + n[2] % 4}", "a4-ruled-710"),

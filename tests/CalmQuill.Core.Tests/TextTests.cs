@@ -1,3 +1,5 @@
+using System.Globalization;
+using System.Text;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Text;
 using CsCheck;
@@ -56,6 +58,50 @@ public class TextTests
     [InlineData("a\u2028b")]
     [InlineData("a\u0000b")]
     public void Names_that_cannot_be_seen_or_are_not_one_line_are_refused(string name) => Assert.NotNull(Names.Problem(name));
+
+    /// <summary>Bidirectional controls of UAX #9, other invisible formatting, and joiners where nothing joins (UAX #31, 2.3).</summary>
+    [Theory]
+    [InlineData("invoice\u202Efdp.exe")]
+    [InlineData("\u202Aleft\u202C")]
+    [InlineData("\u202Dleft")]
+    [InlineData("\u2066isolated\u2069")]
+    [InlineData("left\u200Eright")]
+    [InlineData("soft\u00ADhyphen")]
+    [InlineData("zero\u200Bwidth")]
+    [InlineData("word\u2060joiner")]
+    [InlineData("\uFEFFmark")]
+    [InlineData("a\u200Db")]
+    [InlineData("a\u200Cb")]
+    [InlineData("\u200Dalone")]
+    [InlineData("ends \u0646\u200C")]
+    [InlineData("tag\U000E0067")]
+    public void Names_with_invisible_controls_are_refused_and_cleaned_of_them(string name)
+    {
+        Assert.Contains("invisible", Names.Problem(name), StringComparison.Ordinal);
+        var cleaned = Names.Cleaned(name);
+        Assert.Null(Names.Problem(cleaned));
+        Assert.Equal(string.Concat(name.EnumerateRunes().Where(rune => Rune.GetUnicodeCategory(rune) != UnicodeCategory.Format)), cleaned);
+    }
+
+    [Theory]
+    // Persian with a non-joiner; Sinhala and Malayalam conjuncts with a joiner.
+    [InlineData("\u0645\u06CC\u200C\u062E\u0648\u0627\u0647\u0645")]
+    [InlineData("\u0DC1\u0DCA\u200D\u0DBB\u0DD3")]
+    [InlineData("\u0D28\u0D4D\u200D")]
+    // A family, a profession with its variation selector, a flag of a region, a skin tone.
+    [InlineData("\U0001F469\u200D\U0001F467\u200D\U0001F466")]
+    [InlineData("\U0001F469\U0001F3FD\u200D\u2695\uFE0F")]
+    [InlineData("\U0001F3F4\U000E0067\U000E0062\U000E0073\U000E0063\U000E0074\U000E007F")]
+    // Arabic number sign, which is seen; Hebrew, which needs no control.
+    [InlineData("\u0600\u0661")]
+    [InlineData("\u05E9\u05E2\u05D5\u05DF 12 (clock)")]
+    public void Names_keep_the_joiners_that_scripts_and_emoji_need(string name)
+    {
+        // One joiner at the end of a word belongs to an old spelling and is dropped alone.
+        var spelled = name.TrimEnd('\u200D');
+        Assert.Null(Names.Problem(spelled));
+        Assert.Equal(spelled, Names.Cleaned(spelled));
+    }
 
     [Fact]
     public void Names_have_two_hundred_characters_in_any_script()

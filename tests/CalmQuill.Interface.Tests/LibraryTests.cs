@@ -37,7 +37,7 @@ public sealed class LibraryTests : InterfaceTest
         browser.Press("row-menu");
         browser.Press("menu-rename");
         browser.Paste("[data-testid=rename-in-place]", new string('x', 5000));
-        browser.Until(() => Said(browser).Contains("at most 200 characters", StringComparison.Ordinal), "the refusal");
+        browser.Until(() => browser.Text("rename-problem").Contains("at most 200 characters", StringComparison.Ordinal), "the refusal");
         browser.Fill("[data-testid=rename-in-place]", "Hemmungen ⚙" + Keys.Enter);
         Row(browser, "Hemmungen ⚙");
         network.Mend();

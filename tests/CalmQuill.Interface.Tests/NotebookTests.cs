@@ -95,7 +95,7 @@ public sealed class NotebookTests : InterfaceTest
         // The first page, with its ink and its id, into the other notebook.
         browser.PressCss("[data-testid=section] + [data-testid=page] [data-testid=entry-menu]");
         browser.Press("entry-move");
-        browser.Fill("[data-testid=notebook-typed]", "bench" + Keys.Enter);
+        browser.Fill("[data-testid=place-typed]", "bench" + Keys.Enter);
         browser.Until(() => browser.Count("[data-testid=contents-panel] [data-testid=page]") == 2, "one page less");
         browser.WaitForSync("All saved");
         browser.PressCss("[data-testid=open-tab][data-name='Bench log']");

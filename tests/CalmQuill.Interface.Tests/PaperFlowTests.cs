@@ -150,7 +150,7 @@ public sealed class PaperFlowTests : InterfaceTest
         browser.Press("bar-star");
         browser.Css("[aria-label=Starred]");
         browser.Press("bar-copy");
-        browser.Fill("[data-testid=notebook-typed]", "bench" + Keys.Enter);
+        browser.Fill("[data-testid=place-typed]", "bench" + Keys.Enter);
         browser.Until(() => Said(browser).Contains("Copied to Bench log", StringComparison.Ordinal), "what was done");
         browser.WaitForSync("All saved");
         OpenNotebook(browser, "Bench log");

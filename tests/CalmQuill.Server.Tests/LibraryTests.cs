@@ -187,6 +187,79 @@ public sealed class LibraryTests : IAsyncLifetime
         );
     }
 
+    [Fact]
+    public async Task A_page_is_copied_or_moved_into_a_section_elsewhere_and_into_no_place_that_is_not_there_or_not_ones_own()
+    {
+        Guid other = Guid.NewGuid(),
+            section = Guid.NewGuid(),
+            gone = Guid.NewGuid(),
+            inner = Guid.NewGuid();
+        await Do(
+            DocumentKind.Library,
+            group.Space,
+            new Change.PropertySet(other, Property.Name, "Other"),
+            new Change.NodePlaced(other, NodeKind.Notebook, Guid.Empty, "W")
+        );
+        await Do(
+            DocumentKind.Notebook,
+            other,
+            new Change.NodePlaced(section, NodeKind.Section, Guid.Empty, "V"),
+            new Change.NodePlaced(gone, NodeKind.Section, Guid.Empty, "W"),
+            new Change.PropertySet(gone, Property.Binned, "1"),
+            new Change.NodePlaced(inner, NodeKind.Section, section, "V")
+        );
+        Task<HttpResponseMessage> Ask(Caller caller, Guid entry, Guid? toSpace, Guid toNotebook, Guid? parent, bool move = false) =>
+            caller.Http.PostAsJsonAsync(
+                $"/api/spaces/{group.Space}/copies",
+                new
+                {
+                    node = notebook,
+                    entry,
+                    toSpace,
+                    toNotebook,
+                    parent,
+                    move,
+                }
+            );
+        async Task<List<NotebookEntry>> Outline(Guid of)
+        {
+            var inside = new NotebookDocument();
+            foreach (var operation in await owner.After(group.Space, DocumentKind.Notebook, of))
+                inside.Apply(operation);
+            return inside.Outline(withBinned: true);
+        }
+
+        // What is not there, is in the bin, does not hold such a thing, or is somebody else's.
+        using var stranger = await host.SignIn(group.Stranger);
+        using var reader = await host.SignIn(group.Reader);
+        var strangers = (await stranger.Refresh()).GetProperty("spaces")[0].GetProperty("id").GetGuid();
+        var before = await Outline(other);
+        foreach (
+            var (status, answer) in new[]
+            {
+                (HttpStatusCode.BadRequest, await Ask(writer, page, null, Guid.NewGuid(), null)),
+                (HttpStatusCode.BadRequest, await Ask(writer, page, null, other, gone)),
+                (HttpStatusCode.BadRequest, await Ask(writer, page, null, other, page)),
+                (HttpStatusCode.NotFound, await Ask(writer, Guid.NewGuid(), null, other, section)),
+                (HttpStatusCode.NotFound, await Ask(writer, page, strangers, other, null)),
+                (HttpStatusCode.NotFound, await Ask(stranger, page, null, other, null)),
+                (HttpStatusCode.Forbidden, await Ask(reader, page, null, other, section, move: true)),
+            }
+        )
+            Assert.Equal(status, answer.StatusCode);
+        Assert.Equal(before, await Outline(other));
+        Assert.False((await Outline(notebook)).Single(entry => entry.Id == page).InBin);
+
+        Assert.Equal(HttpStatusCode.OK, (await Ask(writer, page, null, other, section)).StatusCode);
+        Assert.Equal(HttpStatusCode.OK, (await Ask(writer, page, null, other, inner, move: true)).StatusCode);
+        var copies = (await Outline(other)).Where(entry => entry.Kind == NodeKind.Page).ToList();
+        Assert.Equal([inner, section], copies.Select(entry => entry.Parent));
+        Assert.All(copies, copy => Assert.Equal("First page", copy.Title));
+        foreach (var copy in copies)
+            Assert.Single(await owner.After(group.Space, DocumentKind.Page, copy.Id));
+        Assert.True((await Outline(notebook)).Single(entry => entry.Id == page).InBin);
+    }
+
     [Theory]
     [InlineData("""{"rule":"{\"all\":[]}","order":"taste"}""")]
     [InlineData("""{"rule":"{\"all\":[]}","limit":100000}""")]

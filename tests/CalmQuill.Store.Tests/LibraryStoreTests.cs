@@ -294,6 +294,119 @@ public sealed class LibraryStoreTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task What_somebody_wrote_into_the_bin_without_having_heard_of_it_is_shown_there_for_all_its_time()
+    {
+        Guid folder = Guid.NewGuid(),
+            notebook = Guid.NewGuid(),
+            section = Guid.NewGuid(),
+            page = Guid.NewGuid(),
+            late = Guid.NewGuid();
+        await Do(
+            DocumentKind.Library,
+            space,
+            new Change.NodePlaced(folder, NodeKind.Folder, Guid.Empty, "V"),
+            new Change.NodePlaced(notebook, NodeKind.Notebook, folder, "V")
+        );
+        await Do(
+            DocumentKind.Notebook,
+            notebook,
+            new Change.NodePlaced(section, NodeKind.Section, Guid.Empty, "V"),
+            new Change.NodePlaced(page, NodeKind.Page, section, "V"),
+            new Change.PropertySet(section, Property.Binned, "1")
+        );
+        await documents.Append(DocumentRef.Page(space, page), [Make(Stroke())], default);
+        var bin = new BinStore(database.Database);
+        var shelf = new ShelfStore(database.Database);
+        Task Age() => Execute("UPDATE bin_receipts SET received_at = received_at - interval '40 days'");
+        async Task<Guid[]> Rows() => [.. (await shelf.Binned(space, DateTimeOffset.UtcNow, [], default)).Select(entry => entry.Id)];
+
+        await Execute("UPDATE spaces SET bin_days_since = now() - interval '100 days'");
+        // On a page of a section that is over.
+        await Age();
+        Assert.Empty(await Rows());
+        await documents.Append(DocumentRef.Page(space, page), [Make(Stroke())], default);
+        Assert.Equal([section], await Rows());
+        Assert.Empty(await bin.RemoveData(DateTimeOffset.UtcNow, default));
+        // A page that comes into it.
+        await Age();
+        await Do(DocumentKind.Notebook, notebook, new Change.NodePlaced(late, NodeKind.Page, section, "W"));
+        Assert.Equal([section], await Rows());
+        Assert.Empty(await bin.RemoveData(DateTimeOffset.UtcNow, default));
+        // In a notebook whose folder is over.
+        await Do(DocumentKind.Notebook, notebook, new Change.PropertySet(section, Property.Binned, ""));
+        await Do(DocumentKind.Library, space, new Change.PropertySet(folder, Property.Binned, "1"));
+        await Age();
+        await documents.Append(DocumentRef.Page(space, late), [Make(Stroke())], default);
+        Assert.InRange(
+            Assert.Single(await shelf.BinTimes(space, default)).At,
+            DateTimeOffset.UtcNow.AddMinutes(-5).ToUnixTimeMilliseconds(),
+            DateTimeOffset.UtcNow.AddMinutes(5).ToUnixTimeMilliseconds()
+        );
+        Assert.Empty(await bin.RemoveData(DateTimeOffset.UtcNow, default));
+        // Where nobody wrote, the time runs on.
+        await Age();
+        Assert.Equal(3, (await bin.RemoveData(DateTimeOffset.UtcNow, default)).Count);
+    }
+
+    [Fact]
+    public async Task A_notebook_that_was_erased_takes_nothing_more_but_a_page_that_left_it_before_does()
+    {
+        Guid erased = Guid.NewGuid(),
+            kept = Guid.NewGuid(),
+            stays = Guid.NewGuid(),
+            left = Guid.NewGuid(),
+            alone = Guid.NewGuid();
+        foreach (var notebook in new[] { erased, kept })
+            await Do(DocumentKind.Library, space, new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"));
+        foreach (var page in new[] { stays, left })
+            await Do(DocumentKind.Notebook, erased, new Change.PageAdded(page, "V", "a4-ruled-710"));
+        await Do(DocumentKind.Notebook, kept, new Change.PageAdded(left, "V", "a4-ruled-710"));
+        await Do(DocumentKind.Notebook, kept, new Change.PageAdded(alone, "W", "a4-ruled-710"));
+        await Do(
+            DocumentKind.Library,
+            space,
+            new Change.PropertySet(erased, Property.Binned, "1"),
+            new Change.PropertySet(erased, Property.Erased, Erasings.Alone)
+        );
+        await Do(DocumentKind.Notebook, kept, new Change.PropertySet(alone, Property.Erased, Erasings.Alone));
+        async Task<bool> Takes(DocumentRef document, Change change) =>
+            (await documents.Append(document, [Make(change)], default)).Refused is null;
+        Assert.False(await Takes(DocumentRef.Page(space, stays), Stroke()));
+        Assert.False(await Takes(DocumentRef.Page(space, alone), Stroke()));
+        Assert.False(await Takes(DocumentRef.Notebook(space, erased), new Change.PageAdded(Guid.NewGuid(), "X", "a4-ruled-710")));
+        Assert.True(await Takes(DocumentRef.Page(space, left), Stroke()));
+        Assert.True(await Takes(DocumentRef.Notebook(space, kept), new Change.PageAdded(Guid.NewGuid(), "X", "a4-ruled-710")));
+        // Of another library nothing is meant.
+        Assert.True(await Takes(DocumentRef.Page(personal, stays), Stroke()));
+        // Taken back, it takes all again.
+        await Do(DocumentKind.Library, space, new Change.PropertySet(erased, Property.Erased, ""));
+        Assert.True(await Takes(DocumentRef.Page(space, stays), Stroke()));
+    }
+
+    [Fact]
+    public async Task The_bin_says_how_many_pages_each_thing_in_it_holds()
+    {
+        Guid notebook = Guid.NewGuid(),
+            section = Guid.NewGuid(),
+            page = Guid.NewGuid(),
+            below = Guid.NewGuid(),
+            single = Guid.NewGuid();
+        await Do(DocumentKind.Library, space, new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "V"));
+        await Do(
+            DocumentKind.Notebook,
+            notebook,
+            new Change.NodePlaced(section, NodeKind.Section, Guid.Empty, "V"),
+            new Change.NodePlaced(page, NodeKind.Page, section, "V"),
+            new Change.NodePlaced(below, NodeKind.Page, page, "V"),
+            new Change.NodePlaced(single, NodeKind.Page, section, "W"),
+            new Change.PropertySet(single, Property.Binned, "1"),
+            new Change.PropertySet(section, Property.Binned, "1")
+        );
+        var rows = await new ShelfStore(database.Database).Binned(space, DateTimeOffset.UtcNow, [], default);
+        Assert.Equal([(section, 2), (single, 1)], rows.Select(row => (row.Id, row.Pages)).OrderByDescending(row => row.Pages));
+    }
+
+    [Fact]
     public async Task A_shorter_time_in_the_bin_takes_hold_after_the_grace()
     {
         var notebook = Guid.NewGuid();

@@ -1,3 +1,4 @@
+using CalmQuill.Core.Changing;
 using CalmQuill.Core.Operations;
 
 namespace CalmQuill.Core.Library;
@@ -7,7 +8,7 @@ namespace CalmQuill.Core.Library;
 /// A person's own library also holds what is personal on things of other libraries: stars, ways of looking at a folder, visits, settings. So they
 /// follow the person to every device and merge like all else.
 /// </remarks>
-public sealed class LibraryDocument
+public sealed class LibraryDocument : IStanding
 {
     /// <summary>How deep folders go. What people put deeper is shown at this depth.</summary>
     public const int MostDepth = 200;
@@ -70,6 +71,10 @@ public sealed class LibraryDocument
 
     public bool MayLieIn(NodeKind kind, Guid parent) => tree.MayLieIn(kind, parent);
 
+    public PlacedTree.Place? PlaceOf(Guid node) => tree.Places.TryGetValue(node, out var place) ? place : null;
+
+    public bool Carries(Guid target, Guid tag) => taggings.On(target).Ids.Contains(tag);
+
     /// <summary>A register of the library; empty when nothing was written.</summary>
     public string Read(Guid target, Property property) => registers.Read(target, property);
 
@@ -85,12 +90,12 @@ public sealed class LibraryDocument
     /// <summary>The same in no order. What did not change since the last call is the same object. What lies deeper than folders go is shown at the deepest level.</summary>
     public List<LibraryNode> AllNodes()
     {
-        var standings = tree.Standings<(bool InBin, bool Erased)>(MostDepth, Standing);
+        var standings = Standings();
         var nodes = new List<LibraryNode>(tree.Places.Count);
         foreach (var (id, place) in tree.Places)
         {
             var (state, parent) = standings[id];
-            if (state.Erased)
+            if (state.Erased is not Erasing.None)
             {
                 // It may come back with what it lies in, and may have changed by then.
                 made.Remove(id);
@@ -115,12 +120,37 @@ public sealed class LibraryDocument
     /// <summary>The notebooks erased from the bin, those inside erased folders included.</summary>
     public List<Guid> ErasedNotebooks()
     {
-        var standings = tree.Standings<(bool InBin, bool Erased)>(MostDepth, Standing);
+        var standings = Standings();
         return
         [
             .. tree
-                .Places.Where(entry => entry.Value.Kind == NodeKind.Notebook && standings[entry.Key].State.Erased)
+                .Places.Where(entry => entry.Value.Kind == NodeKind.Notebook && standings[entry.Key].State.Erased is not Erasing.None)
                 .Select(entry => entry.Key),
+        ];
+    }
+
+    /// <summary>What erases things from the bin with all that lies in them now. What comes into them later, from a device that did not know, stays.</summary>
+    public List<Change> Erase(IReadOnlyCollection<Guid> ids)
+    {
+        var standings = Standings();
+        var going = ids.ToHashSet();
+        bool Goes(Guid id)
+        {
+            for (var steps = 0; id != Guid.Empty && steps <= MostDepth; steps++, id = standings[id].Parent)
+            {
+                if (going.Contains(id))
+                    return true;
+            }
+
+            return false;
+        }
+
+        return
+        [
+            .. tree
+                .Places.Keys.Where(id => standings[id].State.Erased is Erasing.None && Goes(id))
+                .Order()
+                .Select(id => new Change.PropertySet(id, Property.Erased, Erasings.Alone)),
         ];
     }
 
@@ -167,11 +197,19 @@ public sealed class LibraryDocument
     /// <summary>By the stamp of the operation that put it there: a time that a device wrote into it says nothing.</summary>
     private long? BinnedAt(Guid id) => registers.WrittenAt(id, Property.Binned);
 
-    /// <summary>Whether it, or something it lies in, is in the bin or was erased.</summary>
-    private (bool InBin, bool Erased) Standing(Guid id, PlacedTree.Place place, (bool InBin, bool Erased) above)
-    {
-        // A paper of one's own is never erased: pages may lie on it.
-        var erased = place.Kind != NodeKind.Paper && (registers.Read(id, Properties.Erased) || above.Erased);
-        return (BinnedAt(id) is not null || above.InBin, erased);
-    }
+    /// <summary>Whether each thing, or something it lies in, is in the bin or was erased.</summary>
+    private Dictionary<Guid, ((bool InBin, Erasing Erased) State, Guid Parent)> Standings() =>
+        tree.Standings<(bool InBin, Erasing Erased)>(
+            MostDepth,
+            (id, place, above) =>
+                (
+                    BinnedAt(id) is not null || above.InBin,
+                    // A paper of one's own is never erased: pages may lie on it.
+                    place.Kind == NodeKind.Paper
+                        ? Erasing.None
+                    : above.Erased is Erasing.WithAllInIt ? Erasing.WithAllInIt
+                    : registers.Read(id, Properties.Erased)
+                ),
+            state => state.Erased is Erasing.Alone
+        );
 }

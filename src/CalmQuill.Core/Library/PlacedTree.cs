@@ -56,9 +56,10 @@ public sealed class PlacedTree
 
     /// <summary>What holds of each thing by what holds of the things it lies in, worked out from the root down without recursion.</summary>
     /// <param name="mostDepth">The deepest level at which a thing is shown; what lies deeper is shown there.</param>
-    /// <param name="standing">What holds of a thing, from its id, its place, and what holds of the thing it lies in.</param>
+    /// <param name="standing">What holds of a thing, from its id, its place, and what holds of the thing it is shown in.</param>
+    /// <param name="isAway">Of what holds of a thing: whether it is no longer there, but what lies in it is, and is shown where the thing would be.</param>
     /// <returns>For each thing what holds of it, and the thing it is shown in; the empty id is the root.</returns>
-    public Dictionary<Guid, (T State, Guid Parent)> Standings<T>(int mostDepth, Func<Guid, Place, T, T> standing)
+    public Dictionary<Guid, (T State, Guid Parent)> Standings<T>(int mostDepth, Func<Guid, Place, T, T> standing, Func<T, bool> isAway)
         where T : struct
     {
         var known = new Dictionary<Guid, (T State, Guid Parent)>(places.Count);
@@ -71,7 +72,11 @@ public sealed class PlacedTree
             while (path.TryPop(out var next))
             {
                 var place = places[next];
-                var holder = known.TryGetValue(place.Parent, out var above) ? place.Parent : Guid.Empty;
+                var holder = known.ContainsKey(place.Parent) ? place.Parent : Guid.Empty;
+                // What that one is shown in is there itself.
+                if (holder != Guid.Empty && isAway(known[holder].State))
+                    holder = known[holder].Parent;
+                var above = holder == Guid.Empty ? default : known[holder];
                 var depth = holder == Guid.Empty ? 1 : depths[holder] + 1;
                 // Beside the thing that it lies in, where that is as deep as things go.
                 var shown = depth > mostDepth ? above.Parent : holder;

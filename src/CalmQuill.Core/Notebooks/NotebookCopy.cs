@@ -14,6 +14,7 @@ public sealed record NotebookCopy(IReadOnlyList<Change> Changes, IReadOnlyList<(
     /// <param name="order">The order key of the copy of a single section or page, after its original.</param>
     /// <param name="withTags">Whether tags go along; they mean nothing in another library.</param>
     /// <param name="newId">Draws a fresh id.</param>
+    /// <param name="into">What the copy of a single section or page goes into, where it does not stay beside its original.</param>
     /// <param name="whole">For a whole notebook: its id, and the copy's. A planner's pages get the ids that follow from the copy's, so that its dates lead within it.</param>
     public static NotebookCopy Plan(
         NotebookDocument source,
@@ -21,6 +22,7 @@ public sealed record NotebookCopy(IReadOnlyList<Change> Changes, IReadOnlyList<(
         string order,
         bool withTags,
         Func<Guid> newId,
+        Guid? into = null,
         (Guid From, Guid To)? whole = null
     )
     {
@@ -48,8 +50,8 @@ public sealed record NotebookCopy(IReadOnlyList<Change> Changes, IReadOnlyList<(
             var copy = copies[one.Id] = role?.IdIn(planner!.Value.To) ?? newId();
             if (role is { } known)
                 changes.Add(new Change.PropertySet(copy, Property.Planner, known.ToString()));
-            // The top of a single copy stays beside its original.
-            var parent = isTop ? one.Parent : copies.GetValueOrDefault(one.Parent);
+            // The top of a single copy stays beside its original, unless it goes elsewhere.
+            var parent = isTop ? into ?? one.Parent : copies.GetValueOrDefault(one.Parent);
             changes.Add(new Change.NodePlaced(copy, one.Kind, parent, isTop ? order : one.Order));
             if (one.Paper.Length > 0)
                 changes.Add(new Change.PropertySet(copy, Property.Paper, one.Paper));

@@ -1,3 +1,4 @@
+using CalmQuill.Core.Changing;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Planner;
@@ -5,7 +6,7 @@ using CalmQuill.Core.Planner;
 namespace CalmQuill.Core.Notebooks;
 
 /// <summary>A notebook: its sections and pages in a tree, with title, paper, tags and bin. What is written on pages is each page's own document.</summary>
-public sealed class NotebookDocument
+public sealed class NotebookDocument : IStanding
 {
     /// <summary>How deep sub-pages go below a page. What people put deeper at the same time is shown at this depth.</summary>
     public const int SubPageLevels = 2;
@@ -59,14 +60,18 @@ public sealed class NotebookDocument
 
     public bool MayLieIn(NodeKind kind, Guid parent) => tree.MayLieIn(kind, parent);
 
+    public PlacedTree.Place? PlaceOf(Guid node) => tree.Places.TryGetValue(node, out var place) ? place : null;
+
+    public bool Carries(Guid target, Guid tag) => taggings.On(target).Ids.Contains(tag);
+
     public string Read(Guid target, Property property) => registers.Read(target, property);
 
     /// <summary>All sections and pages in reading order: each before what lies in it.</summary>
     /// <param name="withBinned">Whether what is in the bin is among them.</param>
     public List<NotebookEntry> Outline(bool withBinned = false)
     {
-        // What lies in something that moved to another notebook, but stayed behind, stands at the root; what lies in something erased is gone with it.
-        var children = tree.Places.Where(entry => !IsGone(entry.Key)).ToLookup(entry => HolderOf(entry.Value.Parent));
+        // What lies in something that moved to another notebook, but stayed behind, stands in that one's place; what lies in something erased with all in it is gone.
+        var children = tree.Places.Where(entry => !IsGone(entry.Key)).ToLookup(entry => HolderOf(entry.Key));
         var entries = new List<NotebookEntry>(tree.Places.Count);
         var number = 0;
         var waiting = new Stack<Waiting>();
@@ -123,21 +128,54 @@ public sealed class NotebookDocument
     /// <summary>The pages erased from the bin, those inside erased sections and pages included.</summary>
     public List<Guid> Erased()
     {
-        var standings = tree.Standings<(bool Erased, bool Moved)>(
+        var standings = tree.Standings<(Erasing Erased, bool Moved)>(
             MostDepth,
             (id, _, above) =>
-            {
-                var moved = registers.Read(id, Properties.MovedTo) is not null;
-                // What moved away takes nothing of its old place along, and what lies in it stands at the root.
-                return (!moved && (registers.Read(id, Properties.Erased) || (above.Erased && !above.Moved)), moved);
-            }
+                registers.Read(id, Properties.MovedTo) is not null ? (Erasing.None, true)
+                : above.Erased is Erasing.WithAllInIt ? (Erasing.WithAllInIt, false)
+                : (registers.Read(id, Properties.Erased), false),
+            state => state.Moved || state.Erased is Erasing.Alone
         );
         return
         [
             .. tree
-                .Places.Where(entry => entry.Value.Kind == NodeKind.Page && standings[entry.Key].State.Erased)
+                .Places.Where(entry => entry.Value.Kind == NodeKind.Page && standings[entry.Key].State.Erased is not Erasing.None)
                 .Select(entry => entry.Key),
         ];
+    }
+
+    /// <summary>What erases sections and pages from the bin with all that lies in them now. What comes into them later, from a device that did not know, stays.</summary>
+    public List<Change> Erase(IReadOnlyCollection<Guid> ids)
+    {
+        var going = ids.ToHashSet();
+        var changes = new List<Change>();
+        // Each comes before what lies in it.
+        foreach (var entry in Outline(withBinned: true))
+        {
+            if (going.Contains(entry.Id) || going.Contains(entry.Parent))
+            {
+                going.Add(entry.Id);
+                changes.Add(new Change.PropertySet(entry.Id, Property.Erased, Erasings.Alone));
+            }
+        }
+
+        return changes;
+    }
+
+    /// <summary>Whether what a binned section or page lay in is still there, so that it can be put back into its place.</summary>
+    public bool PlaceIsThere(Guid id)
+    {
+        if (!tree.Places.TryGetValue(id, out var place))
+            return false;
+        // Also where it stands in another's place, the one that it was in is gone.
+        var holder = HolderOf(id);
+        for (var at = holder; at != Guid.Empty; at = HolderOf(at))
+        {
+            if (IsGone(at) || registers.WrittenAt(at, Property.Binned) is not null)
+                return false;
+        }
+
+        return holder == place.Parent;
     }
 
     /// <summary>The pages that moved to another notebook, each with the one it went to.</summary>
@@ -230,9 +268,23 @@ public sealed class NotebookDocument
             created[placed.Node] = stamp;
     }
 
-    private Guid HolderOf(Guid parent) =>
-        !tree.Places.ContainsKey(parent) || registers.Read(parent, Properties.MovedTo) is not null ? Guid.Empty : parent;
+    /// <summary>What a thing lies in; where that is away but what lay in it is not, what that lies in; the empty id for the notebook itself.</summary>
+    private Guid HolderOf(Guid id)
+    {
+        var at = tree.Places[id].Parent;
+        for (var steps = 0; steps < PlacedTree.MostSteps; steps++)
+        {
+            if (!tree.Places.TryGetValue(at, out var place))
+                return Guid.Empty;
+            if (registers.Read(at, Properties.MovedTo) is null && registers.Read(at, Properties.Erased) is not Erasing.Alone)
+                return at;
+            at = place.Parent;
+        }
+
+        return Guid.Empty;
+    }
 
     /// <summary>Erased from the bin, or moved to another notebook.</summary>
-    public bool IsGone(Guid id) => registers.Read(id, Properties.Erased) || registers.Read(id, Properties.MovedTo) is not null;
+    public bool IsGone(Guid id) =>
+        registers.Read(id, Properties.Erased) is not Erasing.None || registers.Read(id, Properties.MovedTo) is not null;
 }

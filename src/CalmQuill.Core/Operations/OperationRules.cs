@@ -161,7 +161,7 @@ public static class OperationRules
         if (!Properties.All.TryGetValue(set.Property, out var descriptor))
             return new Refusal("bad-property", "This property is not known here.");
         return descriptor.BelongsIn(kind)
-            ? descriptor.Check(set.Value)
+            ? descriptor.Check(set.Value, kind)
             : new Refusal("wrong-document", "This change does not belong into a document of this kind.");
     }
 

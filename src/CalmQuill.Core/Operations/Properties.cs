@@ -21,6 +21,7 @@ public static class Properties
     ) with
     {
         MayBeEmpty = false,
+        IsTitle = true,
         Code = "bad-name",
     };
     public static readonly PropertyDescriptor<string> Colour = Words(
@@ -34,10 +35,18 @@ public static class Properties
     public static readonly PropertyDescriptor<string> Icon = Words(Property.Icon, Yes, No, "folder, lens", Short);
 
     /// <summary>Whether it was put into the bin; when, says the operation, and no text that a device wrote.</summary>
-    public static readonly PropertyDescriptor<bool> Binned = When(Property.Binned);
+    public static readonly PropertyDescriptor<bool> Binned = new(Property.Binned, Yes, Yes, "anything", Time, false, _ => true);
 
-    /// <summary>Whether it was erased from the bin.</summary>
-    public static readonly PropertyDescriptor<bool> Erased = When(Property.Erased);
+    /// <summary>Whether it was erased from the bin, and what with it.</summary>
+    public static readonly PropertyDescriptor<Erasing> Erased = new(
+        Property.Erased,
+        Yes,
+        Yes,
+        "anything",
+        new TextRule(15, text => text == Erasings.Alone ? null : Time.Problem(text)),
+        Erasing.None,
+        text => text == Erasings.Alone ? Erasing.Alone : Erasing.WithAllInIt
+    );
     public static readonly PropertyDescriptor<string> Paper = Words(
         Property.Paper,
         Yes,
@@ -180,21 +189,13 @@ public static class Properties
     private static PropertyDescriptor<bool> Switch(Property property, string on) =>
         new(property, Yes, No, on, TextRule.Switch, false, _ => true);
 
-    private static PropertyDescriptor<bool> When(Property property) =>
+    private static TextRule Time =>
         new(
-            property,
-            Yes,
-            Yes,
-            "anything",
-            new TextRule(
-                15,
-                text =>
-                    long.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out _)
-                        ? null
-                        : "The time of binning is not well formed."
-            ),
-            false,
-            _ => true
+            15,
+            text =>
+                long.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out _)
+                    ? null
+                    : "The time of binning is not well formed."
         );
 
     private static PropertyDescriptor<Guid?> Id(Property property, bool library, bool notebook, string on) =>

@@ -8,8 +8,13 @@ namespace CalmQuill.Core.Operations;
 /// <param name="Text">Its text form.</param>
 public abstract record PropertyDescriptor(Property Property, bool InLibrary, bool InNotebook, string On, TextRule Text)
 {
-    /// <summary>Whether taking it back is possible: a name can only be replaced.</summary>
-    public bool MayBeEmpty { get; init; } = true;
+    /// <summary>Whether taking it back is possible: a name can only be replaced, but for the title of a page.</summary>
+    public bool MayBeEmptyIn(DocumentKind kind) => MayBeEmpty || (kind == DocumentKind.Notebook && IsTitle);
+
+    public bool MayBeEmpty { private get; init; } = true;
+
+    /// <summary>Whether in a notebook it is a title, which a page need not have.</summary>
+    public bool IsTitle { private get; init; }
 
     /// <summary>The code of its refusals.</summary>
     public string Code { get; init; } = "bad-value";
@@ -20,8 +25,8 @@ public abstract record PropertyDescriptor(Property Property, bool InLibrary, boo
     public bool BelongsIn(DocumentKind kind) => kind == DocumentKind.Library ? InLibrary : kind == DocumentKind.Notebook && InNotebook;
 
     /// <summary>Why a text may not be written; null when it may.</summary>
-    public Refusal? Check(string text) =>
-        text.Length == 0 && !MayBeEmpty ? new Refusal(Code, Text.Check(text) ?? "This cannot be empty.")
+    public Refusal? Check(string text, DocumentKind kind) =>
+        text.Length == 0 && !MayBeEmptyIn(kind) ? new Refusal(Code, Text.Check(text) ?? "This cannot be empty.")
         : text.Length > 0 && Refuses?.Invoke(text) is { } refusal ? refusal
         : Text.Problem(text) is { } problem ? new Refusal(Code, problem)
         : null;

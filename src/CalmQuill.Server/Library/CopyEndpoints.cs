@@ -11,15 +11,16 @@ using CalmQuill.Store.Locks;
 
 namespace CalmQuill.Server.Library;
 
-/// <summary>Deep copies: of folders and notebooks, within a library or into another, and of sections and pages within their notebook.</summary>
+/// <summary>Deep copies: of folders and notebooks, and of sections and pages, within a library or into another.</summary>
 internal static class CopyEndpoints
 {
     /// <param name="Node">The folder or notebook; with <paramref name="Entry"/>, the notebook it lies in.</param>
     /// <param name="Entry">The section or page; none for a folder or notebook.</param>
     /// <param name="ToSpace">The library the copy goes into.</param>
-    /// <param name="Parent">The folder the copy goes into; none for the head of the library.</param>
+    /// <param name="Parent">The folder the copy goes into; none for the head of the library. For the copy of a section or page, what it goes into in its notebook.</param>
+    /// <param name="ToNotebook">The notebook the copy of a section or page goes to the end of; none for beside its original.</param>
     /// <param name="Move">Whether the original goes into the bin once the copy stands.</param>
-    private sealed record Asked(Guid Node, Guid? Entry, Guid? ToSpace, Guid? Parent, bool Move);
+    private sealed record Asked(Guid Node, Guid? Entry, Guid? ToSpace, Guid? Parent, Guid? ToNotebook, bool Move);
 
     public static void MapCopies(this IEndpointRouteBuilder api) =>
         api.MapPost("/spaces/{space:guid}/copies", Copy).RequireAuthorization().TakesWork();
@@ -56,7 +57,7 @@ internal static class CopyEndpoints
             locks,
             clock
         );
-        return asked.Entry is { } entry ? await task.OfEntry(asked.Node, entry, cancel) : await task.OfNode(asked, cancel);
+        return asked.Entry is { } entry ? await task.OfEntry(asked, entry, cancel) : await task.OfNode(asked, cancel);
     }
 
     /// <summary>One copying, as the operations that the person's device would have made.</summary>
@@ -101,7 +102,7 @@ internal static class CopyEndpoints
                     "",
                     into == from,
                     NewId,
-                    (original, copy)
+                    whole: (original, copy)
                 );
                 await CopyPages(inside.Pages, cancel);
                 if (inside.Changes.Count > 0)
@@ -119,12 +120,15 @@ internal static class CopyEndpoints
             return Results.Ok(new { copy = plan.Top });
         }
 
-        public async Task<IResult> OfEntry(Guid notebook, Guid entry, CancellationToken cancel)
+        public async Task<IResult> OfEntry(Asked asked, Guid entry, CancellationToken cancel)
         {
-            if (into != from)
-                return Problems.NotHere();
+            var notebook = asked.Node;
             if ((await gate.ReadableNotebook(from, notebook, visitor, cancel)).Denied is { } denied)
                 return Problems.Of(denied);
+            if (asked.ToNotebook is { } other)
+                return await OfEntryInto(asked, entry, other, cancel);
+            if (into != from || asked.Move)
+                return Problems.NotHere();
             var document = await documents.Notebook(from, notebook, cancel);
             var outline = document.Outline();
             if (outline.Find(one => one.Id == entry) is not { } original)
@@ -136,6 +140,37 @@ internal static class CopyEndpoints
             var plan = NotebookCopy.Plan(document, entry, Key(original.Order, next), true, NewId);
             await CopyPages(plan.Pages, cancel);
             await Do(DocumentRef.Notebook(from, notebook), plan.Changes, cancel);
+            return Results.Ok(new { copy = plan.Changes.OfType<Change.NodePlaced>().First().Node });
+        }
+
+        private async Task<IResult> OfEntryInto(Asked asked, Guid entry, Guid notebook, CancellationToken cancel)
+        {
+            if (
+                (await documents.Library(into, cancel)).Nodes().Find(node => node.Id == notebook)
+                is not { Kind: NodeKind.Notebook, InBin: false }
+            )
+                return Problems.BadInput("The notebook to copy into is not there, or is in the bin. Nothing was copied.");
+            if ((await gate.ReadableNotebook(into, notebook, visitor, cancel)).Denied is { } denied)
+                return Problems.Of(denied);
+            var source = await documents.Notebook(from, asked.Node, cancel);
+            if (source.Outline().Find(one => one.Id == entry) is not { } original)
+                return Problems.NotHere();
+            var target = await documents.Notebook(into, notebook, cancel);
+            var parent = asked.Parent ?? Guid.Empty;
+            var outline = target.Outline();
+            var isThere = parent == Guid.Empty || outline.Exists(one => one.Id == parent && !one.InBin);
+            if (!isThere || !target.MayLieIn(original.Kind, parent))
+                return Problems.BadInput("The place to copy to is not there, or is in the bin. Nothing was copied.");
+            var last = outline.LastOrDefault(one => one.Parent == parent)?.Order;
+            var plan = NotebookCopy.Plan(source, entry, Key(last, null), into == from, NewId, parent);
+            await CopyPages(plan.Pages, cancel);
+            await Do(DocumentRef.Notebook(into, notebook), plan.Changes, cancel);
+            if (asked.Move)
+                await Do(
+                    DocumentRef.Notebook(from, asked.Node),
+                    [new Change.PropertySet(entry, Property.Binned, Now.ToString(System.Globalization.CultureInfo.InvariantCulture))],
+                    cancel
+                );
             return Results.Ok(new { copy = plan.Changes.OfType<Change.NodePlaced>().First().Node });
         }
 

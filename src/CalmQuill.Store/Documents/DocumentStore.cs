@@ -1,6 +1,7 @@
 using System.Collections.Frozen;
 using System.IO.Compression;
 using CalmQuill.Core.Operations;
+using CalmQuill.Store.Library;
 using Npgsql;
 using NpgsqlTypes;
 
@@ -46,7 +47,7 @@ public sealed class DocumentStore(Database database, DocumentLimits limits)
         await using var connection = await database.Connect(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         var (key, before, bytesBefore, isErased) = await Lock(connection, document, cancel);
-        if (isErased)
+        if (isErased || await BinReceipts.IsErased(connection, document, cancel))
             return AppendResult.Not(Erased);
 
         var known = await Known(connection, key, operations, cancel);

@@ -37,6 +37,13 @@ internal sealed class Projections
                 return await library.Write(connection, document.Space, news, before, all, cancel);
             case DocumentKind.Notebook:
                 await NotebookProjection.Write(connection, document.Space, document.Id, await all(), cancel);
+                await BinReceipts.Renew(
+                    connection,
+                    document.Space,
+                    document.Id,
+                    [.. news.Select(operation => operation.Change).OfType<Change.NodePlaced>().Select(placed => placed.Node)],
+                    cancel
+                );
                 break;
             default:
                 await WritePage(connection, document, news, bytes, cancel);
@@ -55,15 +62,22 @@ internal sealed class Projections
         CancellationToken cancel
     )
     {
-        var notebooks = await new NpgsqlCommand(
+        var standing = await new NpgsqlCommand(
             """
-            UPDATE notebook_entries SET written_at = greatest(written_at, least(@now, @at))
+            UPDATE notebook_entries e SET written_at = greatest(written_at, least(@now, @at))
             WHERE id = @page AND space_id = @space
-            RETURNING notebook_id
+            RETURNING notebook_id, in_bin OR EXISTS (SELECT 1 FROM library_nodes n WHERE n.space_id = @space AND n.id = e.notebook_id AND n.in_bin)
             """,
             connection
-        ).With(("page", page.Id), ("space", page.Space), ("now", DateTimeOffset.UtcNow.ToUnixTimeMilliseconds()), ("at", news.Max(operation => operation.Time.UnixMilliseconds))).Rows(row => row.GetGuid(0), cancel);
-        if (notebooks.Count > 0)
+        ).With(("page", page.Id), ("space", page.Space), ("now", DateTimeOffset.UtcNow.ToUnixTimeMilliseconds()), ("at", news.Max(operation => operation.Time.UnixMilliseconds))).Rows(row => (Id: row.GetGuid(0), IsInBin: row.GetBoolean(1)), cancel);
+        foreach (var (notebook, isInBin) in standing)
+        {
+            if (isInBin)
+                await BinReceipts.Renew(connection, page.Space, notebook, [page.Id], cancel);
+        }
+
+        var notebooks = standing.Select(one => one.Id).ToArray();
+        if (notebooks.Length > 0)
         {
             await connection.Execute(
                 """
@@ -73,7 +87,7 @@ internal sealed class Projections
                 WHERE n.id = ANY(@notebooks) AND n.space_id = @space AND e.space_id = n.space_id AND e.notebook_id = n.id AND e.id = @page
                 """,
                 cancel,
-                ("notebooks", notebooks.ToArray()),
+                ("notebooks", notebooks),
                 ("space", page.Space),
                 ("page", page.Id),
                 ("bytes", bytes)
@@ -93,7 +107,7 @@ internal sealed class Projections
                 ("person", own.Key),
                 ("at", own.Max(operation => operation.Time.UnixMilliseconds))
             );
-            if (notebooks.Count == 0)
+            if (notebooks.Length == 0)
                 continue;
             await connection.Execute(
                 """
@@ -103,7 +117,7 @@ internal sealed class Projections
                 """,
                 cancel,
                 ("space", page.Space),
-                ("notebooks", notebooks.ToArray()),
+                ("notebooks", notebooks),
                 ("person", own.Key)
             );
         }

@@ -111,9 +111,19 @@ public sealed class ShelfStore(Database database)
         database
             .Command(
                 """
+                WITH RECURSIVE inside AS (
+                    SELECT e.notebook_id, e.id, e.kind, e.id AS row_id FROM notebook_entries e
+                    WHERE e.space_id = @space AND e.binned_at IS NOT NULL
+                    UNION ALL
+                    SELECT e.notebook_id, e.id, e.kind, i.row_id FROM notebook_entries e
+                    JOIN inside i ON e.space_id = @space AND e.notebook_id = i.notebook_id AND e.parent = i.id AND e.binned_at IS NULL
+                ), held AS (
+                    SELECT notebook_id, row_id, count(*) FILTER (WHERE kind = 4) AS pages FROM inside GROUP BY notebook_id, row_id
+                )
                 SELECT e.notebook_id, n.name, e.id, e.kind = 4, e.title, e.number, e.paper, coalesce(d.last_seq, 0),
-                    floor(extract(epoch FROM r.received_at) * 1000)::bigint
+                    floor(extract(epoch FROM r.received_at) * 1000)::bigint, h.pages
                 FROM notebook_entries e
+                JOIN held h ON h.notebook_id = e.notebook_id AND h.row_id = e.id
                 JOIN bin_receipts r ON r.space_id = e.space_id AND r.notebook_id = e.notebook_id AND r.id = e.id AND NOT r.erased
                 JOIN spaces s ON s.id = e.space_id
                 JOIN library_nodes n ON n.space_id = e.space_id AND n.id = e.notebook_id AND NOT n.in_bin
@@ -135,7 +145,8 @@ public sealed class ShelfStore(Database database)
                     row.GetInt32(5),
                     row.GetString(6),
                     row.GetInt64(7),
-                    row.GetInt64(8)
+                    row.GetInt64(8),
+                    (int)row.GetInt64(9)
                 ),
                 cancel
             );

@@ -21,6 +21,7 @@ public sealed record ShownPage(Guid Notebook, Guid Id, int Number, string Title,
 public readonly record struct BinTime(Guid Id, long At);
 
 /// <summary>A section or page in the bin.</summary>
+/// <param name="Pages">How many pages it is or holds, but for those that are in the bin by themselves.</param>
 public sealed record BinnedEntry(
     Guid Notebook,
     string NotebookName,
@@ -30,5 +31,6 @@ public sealed record BinnedEntry(
     int Number,
     string Paper,
     long Sequence,
-    long BinnedAt
+    long BinnedAt,
+    int Pages
 );

@@ -23,6 +23,7 @@ import { useNews } from '../sync/useNews';
 import { WorkspaceProvider } from '../sync/workspace';
 import { WebScreen } from '../weave/WebScreen';
 import { Rail } from './Rail';
+import { SaidLine } from './saying';
 import { ScreenBoundary } from './ScreenBoundary';
 import { SyncNotice } from './SyncNotice';
 
@@ -102,6 +103,7 @@ function Frame() {
           </ScreenBoundary>
         </div>
       </main>
+      <SaidLine />
     </div>
   );
 }

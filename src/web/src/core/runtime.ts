@@ -176,6 +176,17 @@ export interface Core {
     Registers(library: number, property: number): string;
     Often(library: number): string;
     Place(library: number, node: string, kind: number, parent: string, after: string, now: number): Uint8Array;
+    Make(
+      library: number,
+      node: string,
+      kind: number,
+      parent: string,
+      name: string,
+      properties: number[],
+      values: string[],
+      now: number,
+    ): Uint8Array;
+    Erase(library: number, nodes: string[], now: number): Uint8Array;
     SetProperty(document: number, target: string, property: number, value: string, now: number): Uint8Array;
     SetTag(document: number, target: string, tag: string, on: boolean, now: number): Uint8Array;
     MergeTags(library: number, from: string, into: string, now: number): Uint8Array;
@@ -191,9 +202,36 @@ export interface Core {
     ): string;
     Fold(text: string): string;
   };
+  UndoBridge: {
+    TakeNote(on: boolean): void;
+    Last(): Uint8Array;
+    Back(document: number, changes: Uint8Array, now: number): Uint8Array;
+  };
   NotebookBridge: {
     Outline(notebook: number, withBinned: boolean): string;
     Place(notebook: number, entry: string, kind: number, parent: string, after: string, now: number): Uint8Array;
+    Make(
+      notebook: number,
+      entry: string,
+      kind: number,
+      parent: string,
+      after: string,
+      title: string,
+      paper: string,
+      now: number,
+    ): Uint8Array;
+    TakeIn(
+      notebook: number,
+      id: string,
+      from: number,
+      entries: string[],
+      parents: string[],
+      afters: string[],
+      now: number,
+    ): Uint8Array;
+    LetGo(from: number, notebook: number, id: string, entries: string[], now: number): Uint8Array;
+    PlaceIsThere(notebook: number, entry: string): boolean;
+    Erase(notebook: number, entries: string[], now: number): Uint8Array;
     TodayPage(notebook: number, id: string, day: string): string;
     Read(notebook: number, target: string, property: number): string;
   };

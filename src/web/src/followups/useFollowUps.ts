@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
+import { doing } from '../app/saying';
 import { setSpotOn, type ShownSpot, type Spot } from '../spots/spots';
 import { useUnsentSpots } from '../spots/useNotebookSpots';
 import { withoutNews } from '../sync/useNews';
@@ -48,5 +49,8 @@ export function useOpenCount(): number {
 /** Ticks a mark off, or opens it again, on its own page. */
 export function useTick(): (mark: ShownSpot, done: boolean) => Promise<void> {
   const workspace = useWorkspace();
-  return (mark, done) => setSpotOn(workspace, mark.space, mark.page, mark.id, { done: done ? '1' : '' });
+  return (mark, done) =>
+    doing(workspace, done ? 'Ticked off.' : 'It is open again.', () =>
+      setSpotOn(workspace, mark.space, mark.page, mark.id, { done: done ? '1' : '' }),
+    );
 }

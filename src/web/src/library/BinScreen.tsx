@@ -10,7 +10,9 @@ import { BySpace } from './BySpace';
 import { Cover } from './Cover';
 import { ConfirmDialog } from './dialogs';
 import { NodeIcon } from './icons';
-import { type LibraryNode, root, thumbnailPath } from './model';
+import { type LibraryNode, nodeKinds, root, thumbnailPath } from './model';
+import { PlaceDialog } from '../page/PlaceDialog';
+import type { OpenDocument } from '../sync/openDocument';
 import { MoveDialog } from './MoveDialog';
 import type { Library } from './Library';
 import { useBinTimes } from './useBinTimes';
@@ -26,6 +28,8 @@ interface BinnedEntry {
   paper: string;
   sequence: number;
   binnedAt: number;
+  /** How many pages it is or holds. */
+  pages: number;
 }
 
 const kindWords: Record<LibraryNode['kind'], string> = {
@@ -49,6 +53,7 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
   const [said, setSaid] = useState('');
   const [emptying, setEmptying] = useState(false);
   const [placing, setPlacing] = useState<LibraryNode>();
+  const [placingEntry, setPlacingEntry] = useState<BinnedEntry>();
   const mayWrite = space.role !== 'reader';
   const nodes = library.bin(useBinTimes());
   const entries =
@@ -68,21 +73,45 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
     library.putBack(node.id);
     setSaid(`${node.name}: put back into ${library.find(node.parent)?.name ?? space.name}.`);
   };
-  const setEntry = async (entry: BinnedEntry, property: number, value: string) => {
-    const document = await workspace.acquire(space.id, 'notebook', entry.notebook);
-    document.perform((handle, now) => workspace.core.LibraryBridge.SetProperty(handle, entry.id, property, value, now));
-    workspace.release(space.id, 'notebook', entry.notebook);
+  const inNotebook = async <T,>(notebook: string, work: (document: OpenDocument) => T): Promise<T> => {
+    const document = await workspace.acquire(space.id, 'notebook', notebook);
+    try {
+      return work(document);
+    } finally {
+      workspace.release(space.id, 'notebook', notebook);
+    }
+  };
+  const { NotebookBridge, LibraryBridge } = workspace.core;
+  const nameOf = (entry: BinnedEntry) => entry.title || (entry.isPage ? `Page ${entry.number}` : 'Section');
+  /** Into its old place, or into another of its notebook; asks for one where the old one is gone. */
+  const putEntryBack = async (entry: BinnedEntry, into?: { parent: string; words: string }) => {
+    const isDone = await inNotebook(entry.notebook, (document) => {
+      if (!into && !NotebookBridge.PlaceIsThere(document.handle, entry.id)) return false;
+      if (into)
+        document.performTogether((handle, now) =>
+          NotebookBridge.Place(handle, entry.id, nodeKinds[entry.isPage ? 'page' : 'section'], into.parent, '', now),
+        );
+      document.perform((handle, now) => LibraryBridge.SetProperty(handle, entry.id, properties.binned, '', now));
+      return true;
+    });
+    if (!isDone) return setPlacingEntry(entry);
+    setSaid(`${nameOf(entry)}: put back into ${into?.words ?? entry.notebookName}.`);
+    await queries.invalidateQueries({ queryKey: ['bin', space.id] });
   };
   const empty = async () => {
-    const now = stamp();
-    for (const node of nodes) library.set(node.id, properties.erased, now);
-    await Promise.all(entries.map((entry) => setEntry(entry, properties.erased, now)));
+    library.erase(nodes.map((node) => node.id));
+    for (const notebook of new Set(entries.map((entry) => entry.notebook))) {
+      const own = entries.filter((entry) => entry.notebook === notebook).map((entry) => entry.id);
+      await inNotebook(notebook, (document) =>
+        document.performTogether((handle, now) => NotebookBridge.Erase(handle, own, now)),
+      );
+    }
     await workspace.outbox.settled().catch(() => {});
     await queries.invalidateQueries({ queryKey: ['bin', space.id] });
     setSaid('The bin is empty.');
   };
   const size = amount(library, nodes, summaries);
-  const pages = size.pages + entries.filter((entry) => entry.isPage).length;
+  const pages = size.pages + entries.reduce((sum, entry) => sum + entry.pages, 0);
   return (
     <section
       className="pt-6"
@@ -131,7 +160,7 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
         {entries.map((entry) => (
           <BinRow
             key={entry.id}
-            name={entry.title || (entry.isPage ? `Page ${entry.number}` : 'Section')}
+            name={nameOf(entry)}
             face={
               entry.isPage ? (
                 <img
@@ -145,16 +174,8 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
                 <RowsIcon size={36} weight="thin" />
               )
             }
-            about={`${entry.isPage ? 'Page' : 'Section'} of ${entry.notebookName}, put here ${whenWords(new Date(entry.binnedAt).toISOString())}`}
-            {...(mayWrite
-              ? {
-                  onPutBack: () =>
-                    void setEntry(entry, properties.binned, '').then(async () => {
-                      setSaid(`${entry.title || 'It'}: put back into ${entry.notebookName}.`);
-                      await queries.invalidateQueries({ queryKey: ['bin', space.id] });
-                    }),
-                }
-              : {})}
+            about={`${entry.isPage ? 'Page' : 'Section'} of ${entry.notebookName}${pagesWords(entry)}, put here ${whenWords(new Date(entry.binnedAt).toISOString())}`}
+            {...(mayWrite ? { onPutBack: () => void putEntryBack(entry) } : {})}
           />
         ))}
       </ul>
@@ -171,6 +192,21 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
             cannot be taken back.
           </p>
         </ConfirmDialog>
+      )}
+      {placingEntry && (
+        <PlaceDialog
+          title={`The old place of “${nameOf(placingEntry)}” is gone. Where should it go?`}
+          confirm="Put it here"
+          space={space.id}
+          notebook={placingEntry.notebook}
+          without={[placingEntry.id]}
+          onlyHere
+          onClose={() => setPlacingEntry(undefined)}
+          onPlace={async (place) => {
+            await putEntryBack(placingEntry, place);
+            return '';
+          }}
+        />
       )}
       {placing && (
         <MoveDialog
@@ -190,7 +226,14 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
   );
 }
 
-const stamp = () => String(Date.now());
+/** How many pages lie in it, where it is more than itself. */
+function pagesWords({ isPage, pages }: BinnedEntry): string {
+  const within = pages - Number(isPage);
+  if (within === 0) return '';
+  return isPage
+    ? `, with ${within === 1 ? '1 page' : `${within} pages`} below it`
+    : `, with ${within === 1 ? '1 page' : `${within} pages`}`;
+}
 
 function BinRow({
   name,

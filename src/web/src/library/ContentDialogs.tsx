@@ -1,6 +1,8 @@
 import { useNavigate } from 'react-router';
+import { doing } from '../app/saying';
 import { properties } from '../core/runtime';
 import { type Space, useSession } from '../session/session';
+import { useWorkspace } from '../sync/workspace';
 import { FolderDialog, NotebookDialog } from './dialogs';
 import type { Asking } from './itemMenu';
 import { LensDialog } from './LensDialog';
@@ -20,7 +22,6 @@ interface ContentDialogsProps {
   personal: Personal;
   rule: string;
   onClose: () => void;
-  onDone: (words: string) => void;
   onSavedLens: (library: string, lens: string) => void;
 }
 
@@ -33,10 +34,10 @@ export function ContentDialogs({
   personal,
   rule,
   onClose,
-  onDone,
   onSavedLens,
 }: ContentDialogsProps) {
   const navigate = useNavigate();
+  const workspace = useWorkspace();
   const { spaces } = useSession();
   const library = place.libraries[0]!;
   switch (asking.what) {
@@ -61,12 +62,7 @@ export function ContentDialogs({
           space={first!.space}
           without={asking.items.map((item) => item.id)}
           onClose={onClose}
-          onMove={async (toSpace, folder) => {
-            const refused = await actions.move(asking.items, toSpace, folder);
-            if (!refused)
-              onDone(`Moved ${asking.items.length === 1 ? `“${first!.title}”` : `${asking.items.length} things`}.`);
-            return refused;
-          }}
+          onMove={(toSpace, folder) => actions.move(asking.items, toSpace, folder)}
         />
       );
     }
@@ -93,11 +89,13 @@ export function ContentDialogs({
             confirm="Change it"
             look={node}
             onClose={onClose}
-            onConfirm={(look) => {
-              if (look.name !== node.name) own.rename(node.id, look.name);
-              if (look.colour !== node.colour) own.set(node.id, properties.colour, look.colour);
-              if (look.icon !== node.icon) own.set(node.id, properties.icon, look.icon);
-            }}
+            onConfirm={(look) =>
+              doing(workspace, 'The folder is changed.', () => {
+                if (look.name !== node.name) own.rename(node.id, look.name);
+                if (look.colour !== node.colour) own.set(node.id, properties.colour, look.colour);
+                if (look.icon !== node.icon) own.set(node.id, properties.icon, look.icon);
+              })
+            }
           />
         );
       }
@@ -108,14 +106,15 @@ export function ContentDialogs({
           look={node}
           space={own.space}
           onClose={onClose}
-          onConfirm={async (look) => {
-            if ((look.source ?? '') !== (node.source ?? '')) own.set(node.id, properties.source, look.source ?? '');
-            if (look.name !== node.name) own.rename(node.id, look.name);
-            if (look.colour !== node.colour) own.set(node.id, properties.colour, look.colour);
-            if (look.cover !== node.cover) own.set(node.id, properties.cover, look.cover);
-            if (look.paper !== node.paper) own.set(node.id, properties.paper, look.paper);
-            onClose();
-          }}
+          onConfirm={(look) =>
+            doing(workspace, 'The notebook is changed.', () => {
+              if ((look.source ?? '') !== (node.source ?? '')) own.set(node.id, properties.source, look.source ?? '');
+              if (look.name !== node.name) own.rename(node.id, look.name);
+              if (look.colour !== node.colour) own.set(node.id, properties.colour, look.colour);
+              if (look.cover !== node.cover) own.set(node.id, properties.cover, look.cover);
+              if (look.paper !== node.paper) own.set(node.id, properties.paper, look.paper);
+            })
+          }
         />
       );
     }

@@ -18,7 +18,6 @@ import { type Item, root } from './model';
 import { listKey } from './listKeys';
 import { placeEntries } from './placeMenu';
 import { placeOf } from './places';
-import { UndoLine, useSaying } from './saying';
 import { SelectionBar } from './SelectionBar';
 import { useEntries } from './useEntries';
 import { useItemActions } from './useItemActions';
@@ -52,7 +51,6 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
   const [filtering, setFiltering] = useState(isChosen(filter));
   const [asking, setAsking] = useState<Asking | { what: 'newLens' | 'lens' }>();
   const [renaming, setRenaming] = useState<string>();
-  const { said, say } = useSaying();
 
   const target = viewTarget(at.space, at.place);
   const view = personal?.view(target) ?? usualView;
@@ -94,7 +92,6 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
     actions,
     ask: setAsking,
     rename: setRenaming,
-    say,
     go: (path) => void navigate(path),
     besidePath: lastPageBesidePath,
   });
@@ -119,15 +116,8 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
     size: view.size,
     isMarked: search.get('show') === item.id,
     renaming: renaming === item.id,
-    onRename: (name) => {
-      if (name === undefined || name === item.title) setRenaming(undefined);
-      else {
-        void actions.rename(item, name).then((refused) => {
-          if (refused) say(refused);
-          else setRenaming(undefined);
-        });
-      }
-    },
+    onRename: (name) => actions.rename(item, name),
+    onRenameEnd: () => setRenaming(undefined),
     ordered,
     dragIds: selection.chosen.has(item.id)
       ? chosen.filter((one) => one.space === item.space).map((one) => one.id)
@@ -135,7 +125,7 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
   });
 
   const onKey = (event: KeyboardEvent, item: Item) =>
-    listKey(event, item, { items, chosen, selection, actions, ordered, rename: setRenaming, ask: setAsking, say });
+    listKey(event, item, { items, chosen, selection, actions, ordered, rename: setRenaming, ask: setAsking });
 
   return (
     <>
@@ -208,7 +198,6 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
       {selection.choosing && (
         <SelectionBar selection={selection} entries={chosen.length > 0 ? menu.entries(chosen) : []} />
       )}
-      <UndoLine said={said} onClose={() => say('')} />
       {asking && (
         <ContentDialogs
           asking={asking}
@@ -218,7 +207,6 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
           personal={personal}
           rule={narrowed ? ruleOf(filter) : ''}
           onClose={() => setAsking(undefined)}
-          onDone={say}
           onSavedLens={(library, lens) => void navigate(`/library/${library}/lens-${lens}`)}
         />
       )}

@@ -1,11 +1,12 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { LockSimpleIcon, PushPinIcon, StarIcon } from '@phosphor-icons/react';
-import { type KeyboardEvent, type MouseEvent, type ReactNode, useState } from 'react';
+import { type MouseEvent, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Member } from '../group/usePeople';
 import { PagePicture } from '../pictures/PagePicture';
 import { Avatar } from '../ui/Avatar';
 import { Menu } from '../ui/Menu';
+import { RenameField } from '../ui/RenameField';
 import { whenWords } from '../ui/time';
 import { DotsThreeIcon } from '@phosphor-icons/react';
 import { Cover } from './Cover';
@@ -27,7 +28,8 @@ export interface ItemProps {
   people: Map<string, Member>;
   size: number;
   renaming: boolean;
-  onRename: (name: string | undefined) => void;
+  onRename: (name: string) => Promise<string>;
+  onRenameEnd: () => void;
   /** Whether it is the one that was asked to be shown in its folder. */
   isMarked: boolean;
   /** Whether things can be dropped before it, to put them in an own order. */
@@ -88,32 +90,22 @@ export function Title({
   item,
   renaming,
   onRename,
+  onRenameEnd,
   className,
   lines = 2,
   isStarred,
   isLocked,
 }: ItemProps & { className: string; lines?: 1 | 2 }) {
-  const [typed, setTyped] = useState(item.title);
-  if (renaming) {
+  if (renaming)
     return (
-      <input
-        className={`field h-9 w-full ${className}`}
-        aria-label={`New name of ${item.title}`}
-        data-testid="rename-in-place"
-        value={typed}
-        autoFocus
-        onFocus={(event) => event.target.select()}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={() => onRename(undefined)}
-        onKeyDown={(event: KeyboardEvent) => {
-          event.stopPropagation();
-          if (event.key === 'Enter') onRename(typed);
-          else if (event.key === 'Escape') onRename(undefined);
-        }}
-        onPointerDown={(event) => event.stopPropagation()}
+      <RenameField
+        name={item.title}
+        label={`New name of ${item.title}`}
+        className={`h-9 ${className}`}
+        onRename={onRename}
+        onEnd={onRenameEnd}
       />
     );
-  }
   return (
     <span className={`flex items-baseline gap-1.5 ${className}`}>
       <Link

@@ -1,8 +1,7 @@
 import { properties } from '../core/runtime';
 import { sendJson } from '../session/api';
-import type { OpenDocument } from '../sync/openDocument';
+import { OpenDocument } from '../sync/openDocument';
 import type { Workspace } from '../sync/workspace';
-import { addPage } from './addPage';
 import { LibraryStore } from './libraryStore';
 import { type LibraryNode, nodeKinds, root, type Tag } from './model';
 
@@ -123,37 +122,30 @@ export class Library {
   }
 
   /** Makes a notebook with its first page. */
-  async newNotebook(
-    parent: string,
-    name: string,
-    look: { colour: string; cover: string; paper: string; jot?: boolean; source?: string },
-  ): Promise<{ notebook: string; page: string }> {
-    const notebook = this.emptyNotebook(parent, name, look);
-    const page = crypto.randomUUID();
-    await addPage(this.workspace, this.space, notebook, page, look.paper);
+  async newNotebook(parent: string, name: string, look: NotebookLook): Promise<{ notebook: string; page: string }> {
+    const [notebook, page] = [crypto.randomUUID(), crypto.randomUUID()];
+    this.workspace.made(notebook);
+    this.workspace.made(page);
+    const { core } = this.workspace;
+    const inside = await this.workspace.acquire(this.space, 'notebook', notebook);
+    try {
+      // One step, and the page first: nobody ever sees the notebook without it.
+      OpenDocument.performAcross([
+        [
+          inside,
+          (handle, now) => core.NotebookBridge.Make(handle, page, nodeKinds.page, root, '', '', look.paper, now),
+        ],
+        [this.document, this.making(notebook, 'notebook', parent, name, valuesOf(look))],
+      ]);
+    } finally {
+      this.workspace.release(this.space, 'notebook', notebook);
+    }
     return { notebook, page };
   }
 
   /** Makes a notebook without pages. */
-  emptyNotebook(
-    parent: string,
-    name: string,
-    {
-      colour,
-      cover,
-      paper,
-      jot = false,
-      source = '',
-    }: { colour: string; cover: string; paper: string; jot?: boolean; source?: string },
-  ): string {
-    const values = {
-      [properties.colour]: colour,
-      [properties.cover]: cover,
-      [properties.paper]: paper,
-      [properties.jot]: jot ? '1' : '',
-      [properties.source]: source,
-    };
-    const notebook = this.make('notebook', parent, name, values);
+  emptyNotebook(parent: string, name: string, look: NotebookLook): string {
+    const notebook = this.make('notebook', parent, name, valuesOf(look));
     this.workspace.made(notebook);
     return notebook;
   }
@@ -185,6 +177,11 @@ export class Library {
   putBack(id: string, into?: string): void {
     this.set(id, properties.binned, '');
     if (into !== undefined) this.move(id, into);
+  }
+
+  /** Erases things from the bin with all that lies in them. */
+  erase(ids: string[]): void {
+    this.document.performTogether((handle, now) => this.workspace.core.LibraryBridge.Erase(handle, ids, now));
   }
 
   /** Whether the place a binned thing came from is still there. */
@@ -250,14 +247,47 @@ export class Library {
 
   private make(kind: LibraryNode['kind'], parent: string, name: string, values: Record<number, string>): string {
     const id = crypto.randomUUID();
-    // The name goes first: a name against the rules then leaves nothing behind.
-    this.set(id, properties.name, name.trim());
-    this.document.performTogether((handle, now) =>
-      this.workspace.core.LibraryBridge.Place(handle, id, nodeKinds[kind], parent, '', now),
-    );
-    for (const [property, value] of Object.entries(values)) if (value) this.set(id, Number(property), value);
+    this.document.performTogether(this.making(id, kind, parent, name, values));
     return id;
   }
+
+  private making(
+    id: string,
+    kind: LibraryNode['kind'],
+    parent: string,
+    name: string,
+    values: Record<number, string>,
+  ): (handle: number, now: number) => Uint8Array {
+    const said = Object.entries(values).filter(([, value]) => value);
+    return (handle, now) =>
+      this.workspace.core.LibraryBridge.Make(
+        handle,
+        id,
+        nodeKinds[kind],
+        parent,
+        name.trim(),
+        said.map(([property]) => Number(property)),
+        said.map(([, value]) => value),
+        now,
+      );
+  }
 }
+
+/** What a notebook looks like when it is made. */
+export interface NotebookLook {
+  colour: string;
+  cover: string;
+  paper: string;
+  jot?: boolean;
+  source?: string;
+}
+
+const valuesOf = ({ colour, cover, paper, jot = false, source = '' }: NotebookLook): Record<number, string> => ({
+  [properties.colour]: colour,
+  [properties.cover]: cover,
+  [properties.paper]: paper,
+  [properties.jot]: jot ? '1' : '',
+  [properties.source]: source,
+});
 
 const noTags: Tag[] = [];

@@ -13,14 +13,16 @@ import { useState } from 'react';
 import { useParams } from 'react-router';
 import { type Space, useSession } from '../session/session';
 import { BinScreen } from './BinScreen';
-import { attempt, FolderDialog } from './dialogs';
+import { FolderDialog } from './dialogs';
 import { FolderContent } from './FolderContent';
 import { LibrarySide, type Place } from './LibrarySide';
 import { colours, root } from './model';
 import { TagScreen } from './TagScreen';
 import type { Library } from './Library';
 import { useLibraries } from './useLibrary';
-import { takeBack, UndoLine, useSaying } from './saying';
+import { doing, say } from '../app/saying';
+import { useWorkspace, type Workspace } from '../sync/workspace';
+import { moveNodes } from './moving';
 
 /** Trees and lists at the side, then what lies in the chosen place. */
 export function LibraryScreen() {
@@ -28,10 +30,10 @@ export function LibraryScreen() {
   const { space = spaces.find((one) => !one.personal)?.id ?? spaces[0]!.id, folder = root } = useParams();
   const at: Place = { space, place: folder };
   const libraries = useLibraries();
+  const workspace = useWorkspace();
   const [newFolder, setNewFolder] = useState<string>();
   const [dragged, setDragged] = useState('');
   const [sideShown, setSideShown] = useState(false);
-  const { said, say } = useSaying();
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 8 } }),
     useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }),
@@ -41,9 +43,7 @@ export function LibraryScreen() {
     setDragged('');
     const dragData = active.data.current as { space: string; ids: string[]; name: string } | undefined;
     if (!over || !dragData || !libraries) return;
-    void dropOn(String(over.id), dragData, libraries).then(
-      ({ words, undo }) => words && say(words, undo && takeBack(undo)),
-    );
+    void dropOn(workspace, String(over.id), dragData, libraries);
   };
 
   const side = <LibrarySide at={at} onNewFolder={setNewFolder} />;
@@ -89,7 +89,6 @@ export function LibraryScreen() {
               onNewFolder={setNewFolder}
             />
           )}
-          <UndoLine said={said} onClose={() => say('')} />
         </div>
       </div>
       <DragOverlay dropAnimation={null}>
@@ -144,44 +143,38 @@ function Content({
   return <FolderContent at={at} {...(space ? { space } : {})} libraries={libraries} onNewFolder={onNewFolder} />;
 }
 
-/** What a drop does: into a folder (in the tree, or its tile, which needs an id of its own), into the bin, or before another thing in an own order. Says what was done, and how it is taken back. */
+/** What a drop does: into a folder (in the tree, or its tile, which needs an id of its own), into the bin, or before another thing in an own order. */
 async function dropOn(
+  workspace: Workspace,
   target: string,
   { space, ids, name }: { space: string; ids: string[]; name: string },
   libraries: Map<string, Library>,
-): Promise<{ words: string; undo?: () => void }> {
+): Promise<void> {
   const library = libraries.get(space)!;
+  const words = ids.length === 1 ? `“${name}”` : name;
   const [how, intoSpace = '', into = ''] = target.split(':');
-  if (how === 'bin') {
-    for (const id of ids) library.toBin(id);
-    return { words: `Put “${name}” into the bin.`, undo: () => ids.forEach((id) => library.putBack(id)) };
-  }
+  if (how === 'bin')
+    return void doing(workspace, `Put ${words} into the bin.`, () => ids.forEach((id) => library.toBin(id)));
   const moved = ids.filter((id) => id !== into);
   if (how === 'before') {
     const sibling = library.find(into);
-    if (intoSpace !== space || !sibling) return { words: '' };
+    if (intoSpace !== space || !sibling) return;
     const siblings = library.inside(sibling.parent, sibling.kind).filter((one) => !moved.includes(one.id));
     const after = siblings[siblings.findIndex((one) => one.id === into) - 1]?.id ?? 'first';
-    return { words: attempt(() => moved.toReversed().forEach((id) => library.move(id, sibling.parent, after))) };
+    return void doing(workspace, 'Moved.', () =>
+      moved.toReversed().forEach((id) => library.move(id, sibling.parent, after)),
+    );
   }
-  const before = moved
-    .map((id) => ({ id, parent: library.find(id)?.parent ?? root, jot: library.find(id)?.jot }))
-    .filter(({ parent, jot }) => jot || intoSpace !== space || parent !== into);
-  if (before.length === 0) return { words: '' };
-  const where = into === root ? 'the head of the library' : (libraries.get(intoSpace)?.find(into)?.name ?? '');
-  if (intoSpace === space) {
-    const refused = attempt(() => before.forEach(({ id }) => library.move(id, into)));
-    return refused
-      ? { words: refused }
-      : {
-          words: `Moved “${name}” to ${where}.`,
-          undo: () => before.forEach(({ id, parent }) => library.move(id, parent)),
-        };
-  }
-  try {
-    for (const { id } of before) await library.copy(id, { space: intoSpace, parent: into }, true);
-    return { words: `Moved “${name}” to ${where}. The original is in the bin of its old library.` };
-  } catch {
-    return { words: 'Moving into another library needs a connection. Nothing was moved.' };
-  }
+  const going = moved.filter((id) => {
+    const node = library.find(id);
+    return node?.jot || intoSpace !== space || node?.parent !== into;
+  });
+  if (going.length === 0) return;
+  const refused = await moveNodes(
+    workspace,
+    libraries,
+    { space, ids: going, words },
+    { space: intoSpace, folder: into },
+  );
+  if (refused) say(refused);
 }

@@ -10,6 +10,7 @@ import {
 } from '@phosphor-icons/react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
+import { doing, useAct } from '../app/saying';
 import { properties } from '../core/runtime';
 import type { Space } from '../session/session';
 import { useWorkspace } from '../sync/workspace';
@@ -21,7 +22,8 @@ import { root, type Tag } from './model';
 import { fillOf } from './palette';
 import type { Library } from './Library';
 
-type Asking = { what: 'new' } | { what: 'rename' | 'colour' | 'merge' | 'bin'; tag: Tag };
+type Asking =
+  { what: 'new' } | { what: 'rename' | 'colour' | 'merge' | 'bin'; tag: Tag } | { what: 'join'; tag: Tag; into: Tag };
 
 /** All tags of the libraries, nested: how often each is used, renaming, colour, merging two, and putting one into the bin. */
 export function TagScreen() {
@@ -31,6 +33,7 @@ export function TagScreen() {
 function TagsOf({ space, library }: { space: Space; library: Library }) {
   const workspace = useWorkspace();
   const navigate = useNavigate();
+  const act = useAct();
   const [asking, setAsking] = useState<Asking>();
   const mayWrite = space.role !== 'reader';
   const uses = useQuery({
@@ -44,6 +47,13 @@ function TagsOf({ space, library }: { space: Space; library: Library }) {
   }).data;
   const usedBy = (tag: Tag) => tag.ids.reduce((sum, id) => sum + (uses?.[id] ?? 0), 0);
   const within = (tag: Tag) => library.tags.filter((one) => one === tag || one.path.startsWith(`${tag.path}/`));
+  const { Fold } = workspace.core.LibraryBridge;
+  const sameTag = (one: string, other: string) =>
+    partsOf(one).map(Fold).join('/') === partsOf(other).map(Fold).join('/');
+  const merge = (tag: Tag, into: Tag) =>
+    doing(workspace, `Merged “${tag.path}” into “${into.path}”.`, () =>
+      tag.ids.forEach((id) => library.mergeTags(id, into.id)),
+    );
   const words = (count: number) => (count === 1 ? '1 use' : `${count} uses`);
   return (
     <section className="pt-6" aria-label={space.name}>
@@ -138,14 +148,38 @@ function TagsOf({ space, library }: { space: Space; library: Library }) {
           confirm="Rename"
           name={asking.tag.path}
           label="Name; nested ones with a slash"
-          onConfirm={(path) => rename(library, asking.tag, path)}
+          onConfirm={(path) => {
+            const other = library.tags.find((tag) => tag !== asking.tag && sameTag(tag.path, path));
+            // Two tags of one name are one: that is asked first.
+            if (other) return void setTimeout(() => setAsking({ what: 'join', tag: asking.tag, into: other }));
+            return doing(workspace, `“${asking.tag.path}” is “${path.trim()}” now.`, () =>
+              rename(library, asking.tag, path),
+            );
+          }}
           onClose={() => setAsking(undefined)}
         />
+      )}
+      {asking?.what === 'join' && (
+        <ConfirmDialog
+          title={`“${asking.into.path}” is there already`}
+          confirm="Merge the two"
+          onConfirm={() => merge(asking.tag, asking.into)}
+          onClose={() => setAsking(undefined)}
+        >
+          <p data-testid="tag-joins">
+            {usedBy(asking.tag) === 1 ? '1 thing' : `${usedBy(asking.tag)} things`} with “{asking.tag.path}” will carry
+            “{asking.into.path}” instead.
+          </p>
+        </ConfirmDialog>
       )}
       {asking?.what === 'colour' && (
         <TagColour
           tag={asking.tag}
-          onConfirm={(colour) => asking.tag.ids.forEach((id) => library.set(id, properties.colour, colour))}
+          onConfirm={(colour) =>
+            act(`“${asking.tag.path}” has another colour.`, () =>
+              asking.tag.ids.forEach((id) => library.set(id, properties.colour, colour)),
+            )
+          }
           onClose={() => setAsking(undefined)}
         />
       )}
@@ -154,7 +188,12 @@ function TagsOf({ space, library }: { space: Space; library: Library }) {
           tag={asking.tag}
           tags={library.tags}
           uses={usedBy(asking.tag)}
-          onMerge={(into) => asking.tag.ids.forEach((id) => library.mergeTags(id, into))}
+          onMerge={(into) =>
+            merge(
+              asking.tag,
+              library.tags.find((tag) => tag.id === into)!,
+            )
+          }
           onClose={() => setAsking(undefined)}
         />
       )}
@@ -162,7 +201,9 @@ function TagsOf({ space, library }: { space: Space; library: Library }) {
         <ConfirmDialog
           title={`Put “${asking.tag.path}” into the bin`}
           confirm="Into the bin"
-          onConfirm={() => asking.tag.ids.forEach((id) => library.toBin(id))}
+          onConfirm={() =>
+            act(`Put “${asking.tag.path}” into the bin.`, () => asking.tag.ids.forEach((id) => library.toBin(id)))
+          }
           onClose={() => setAsking(undefined)}
         >
           <p data-testid="tag-loses">
@@ -180,12 +221,15 @@ function lossWords(count: number): string {
   return count === 0 ? 'Nothing carries it.' : count === 1 ? '1 thing loses it.' : `${count} things lose it.`;
 }
 
-/** A new path: the last part is its name, what comes before is the tag it is nested in. */
-function rename(library: Library, tag: Tag, path: string): void {
-  const parts = path
+const partsOf = (path: string): string[] =>
+  path
     .split('/')
     .map((part) => part.trim())
     .filter(Boolean);
+
+/** A new path: the last part is its name, what comes before is the tag it is nested in. */
+function rename(library: Library, tag: Tag, path: string): void {
+  const parts = partsOf(path);
   const above = parts.slice(0, -1).join('/');
   const parent = above ? library.tagAt(above) : root;
   if (parent !== tag.parent) library.move(tag.id, parent);
@@ -224,7 +268,7 @@ function MergeDialog({
   tag: Tag;
   tags: Tag[];
   uses: number;
-  onMerge: (into: string) => void;
+  onMerge: (into: string) => void | Promise<void>;
   onClose: () => void;
 }) {
   const others = tags.filter((one) => one !== tag);

@@ -20,9 +20,9 @@ export async function addPage(
     document.perform((handle, now) => LibraryBridge.SetProperty(handle, page, properties.binned, '', now));
   if (!known) {
     workspace.made(page);
-    document.perform((handle, now) => LibraryBridge.SetProperty(handle, page, properties.paper, paper, now));
-    if (title) document.perform((handle, now) => LibraryBridge.SetProperty(handle, page, properties.name, title, now));
-    document.performTogether((handle, now) => NotebookBridge.Place(handle, page, nodeKinds.page, root, '', now));
+    document.performTogether((handle, now) =>
+      NotebookBridge.Make(handle, page, nodeKinds.page, root, '', title, paper, now),
+    );
   }
   workspace.release(space, 'notebook', notebook);
 }

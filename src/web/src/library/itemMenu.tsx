@@ -16,7 +16,7 @@ import {
 import type { MenuEntry } from '../ui/Menu';
 import { pathTo } from './ItemParts';
 import { type Item, root } from './model';
-import { type Say, takeBack } from './saying';
+import { say } from '../app/saying';
 import type { ItemActions } from './useItemActions';
 
 /** What a list asks for when it needs more than a press: a dialogue about some things. */
@@ -31,14 +31,13 @@ interface MenuHands {
   actions: ItemActions;
   ask: (asking: Asking) => void;
   rename: (id: string) => void;
-  say: Say;
   go: (path: string) => void;
   /** The page that is open last, beside which another can be opened. */
   besidePath: (item: Item) => string | undefined;
 }
 
 /** What can be done to one thing, or to all that are chosen. */
-export function itemMenu({ actions, ask, rename, say, go, besidePath }: MenuHands): ItemMenu {
+export function itemMenu({ actions, ask, rename, go, besidePath }: MenuHands): ItemMenu {
   const icon = (Shown: typeof StarIcon) => <Shown size={20} weight="light" />;
   return {
     entries: (items) => {
@@ -145,13 +144,7 @@ export function itemMenu({ actions, ask, rename, say, go, besidePath }: MenuHand
           label: 'Put into the bin',
           testId: 'menu-bin',
           icon: icon(TrashIcon),
-          onChoose: () => {
-            actions.toBin(items);
-            say(
-              `Put ${words} into the bin.`,
-              takeBack(() => actions.putBack(items)),
-            );
-          },
+          onChoose: () => actions.toBin(items),
         },
       ];
       return entries.filter((entry) => entry !== false);

@@ -1,7 +1,6 @@
 import type { KeyboardEvent } from 'react';
 import type { Asking } from './itemMenu';
 import type { Item } from './model';
-import { type Say, takeBack } from './saying';
 import type { ItemActions } from './useItemActions';
 import type { Selection } from './useSelection';
 
@@ -14,14 +13,13 @@ interface ListHands {
   ordered: boolean;
   rename: (id: string) => void;
   ask: (asking: Asking) => void;
-  say: Say;
 }
 
 /** What keys do with the thing that has the focus, or with all that are chosen: space chooses, F2 renames, M moves, T tags, Delete bins, Alt with an arrow puts it one place on. */
 export function listKey(
   event: KeyboardEvent,
   item: Item,
-  { items, chosen, selection, actions, ordered, rename, ask, say }: ListHands,
+  { items, chosen, selection, actions, ordered, rename, ask }: ListHands,
 ): void {
   const about = selection.chosen.size > 0 ? chosen : [item];
   const may = about.every(actions.mayWrite);
@@ -38,16 +36,11 @@ export function listKey(
     about.every((one) => one.kind !== 'folder' && one.space === item.space)
   )
     ask({ what: 'tag', items: about });
-  else if (event.key === 'Delete' && may) {
-    actions.toBin(about);
-    say(
-      about.length === 1 ? `Put “${item.title}” into the bin.` : `Put ${about.length} things into the bin.`,
-      takeBack(() => actions.putBack(about)),
-    );
-  } else if (step && may) {
+  else if (event.key === 'Delete' && may) actions.toBin(about);
+  else if (step && may) {
     const at = items.indexOf(item);
     const after = step > 0 ? items[at + 1]?.id : (items[at - 2]?.id ?? 'first');
-    if (after && at + step >= 0) actions.library(item).move(item.id, item.folder, after);
+    if (after && at + step >= 0) actions.step(item, after);
   } else return;
   event.preventDefault();
 }

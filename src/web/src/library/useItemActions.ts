@@ -4,7 +4,8 @@ import { properties, sentenceOf } from '../core/runtime';
 import { Unreachable } from '../session/api';
 import { useSession } from '../session/session';
 import { useWorkspace } from '../sync/workspace';
-import { attempt } from './dialogs';
+import { moveNodes } from './moving';
+import { doing, useAct } from '../app/saying';
 import type { Item, Tag } from './model';
 import type { Library } from './Library';
 import { useLibraries } from './useLibrary';
@@ -19,9 +20,10 @@ export interface ItemActions {
   star: (items: Item[], on: boolean) => void;
   pin: (items: Item[], on: boolean) => void;
   toBin: (items: Item[]) => void;
-  putBack: (items: Item[]) => void;
   tag: (items: Item[], tag: string, on: boolean) => void;
   carried: (items: Item[]) => Tag[];
+  /** Puts a thing behind another in its folder's own order; behind “first” at the head. */
+  step: (item: Item, after: string) => void;
   /** Into a folder; across libraries, as a copy whose original goes into the bin. */
   move: (items: Item[], space: string, folder: string) => Promise<string>;
   duplicate: (items: Item[], signal: AbortSignal) => Promise<string>;
@@ -33,6 +35,7 @@ export function useItemActions(): ItemActions | undefined {
   const libraries = useLibraries();
   const personal = usePersonal();
   const queries = useQueryClient();
+  const act = useAct();
   return useMemo(() => {
     if (!libraries || !personal) return undefined;
     const { LibraryBridge } = workspace.core;
@@ -53,7 +56,7 @@ export function useItemActions(): ItemActions | undefined {
       if (isInner) void queries.invalidateQueries({ queryKey: ['entries'] });
     };
     const set = (item: Item, property: number, value: string) =>
-      void inDocument(item, (handle, now) => LibraryBridge.SetProperty(handle, item.id, property, value, now));
+      inDocument(item, (handle, now) => LibraryBridge.SetProperty(handle, item.id, property, value, now));
     const carried = (items: Item[]) => [
       ...new Set(
         items.flatMap((item) =>
@@ -67,8 +70,8 @@ export function useItemActions(): ItemActions | undefined {
       library,
       rename: async (item, name) => {
         try {
-          await inDocument(item, (handle, now) =>
-            LibraryBridge.SetProperty(handle, item.id, properties.name, name.trim(), now),
+          await doing(workspace, `“${item.title}” is “${name.trim()}” now.`, () =>
+            set(item, properties.name, name.trim()),
           );
           return '';
         } catch (problem) {
@@ -79,35 +82,32 @@ export function useItemActions(): ItemActions | undefined {
         for (const item of items) personal.star(item.id, on);
       },
       pin: (items, on) => {
-        for (const item of items) library(item).set(item.id, properties.pinned, on ? '1' : '');
+        act(on ? 'Pinned to the top.' : 'Unpinned.', () =>
+          items.forEach((item) => library(item).set(item.id, properties.pinned, on ? '1' : '')),
+        );
       },
-      toBin: (items) => {
-        for (const item of items) set(item, properties.binned, String(Date.now()));
-      },
-      putBack: (items) => {
-        for (const item of items) set(item, properties.binned, '');
-      },
+      toBin: (items) =>
+        act(`Put ${wordsOf(items)} into the bin.`, () =>
+          Promise.all(items.map((item) => set(item, properties.binned, String(Date.now())))),
+        ),
       tag: (items, tag, on) => {
         const ids = on ? [tag] : (carried(items).find((one) => one.id === tag)?.ids ?? [tag]);
-        for (const item of items)
-          for (const id of ids)
-            void inDocument(item, (handle, now) => LibraryBridge.SetTag(handle, item.id, id, on, now));
+        act('', () =>
+          Promise.all(
+            items.flatMap((item) =>
+              ids.map((id) => inDocument(item, (handle, now) => LibraryBridge.SetTag(handle, item.id, id, on, now))),
+            ),
+          ),
+        );
       },
       carried,
+      step: (item, after) => act('Moved.', () => library(item).move(item.id, item.folder, after)),
       move: async (items, space, folder) => {
-        for (const item of items) {
-          if (item.space === space) {
-            const refused = attempt(() => library(item).move(item.id, folder));
-            if (refused) return refused;
-          } else {
-            try {
-              await library(item).copy(item.id, { space, parent: folder }, true);
-            } catch (problem) {
-              return problem instanceof Unreachable
-                ? 'Moving into another library needs a connection. Nothing was moved.'
-                : sentenceOf(problem);
-            }
-          }
+        const words = wordsOf(items);
+        for (const own of new Set(items.map((item) => item.space))) {
+          const ids = items.filter((item) => item.space === own).map((item) => item.id);
+          const refused = await moveNodes(workspace, libraries, { space: own, ids, words }, { space, folder });
+          if (refused) return refused;
         }
         return '';
       },
@@ -124,5 +124,7 @@ export function useItemActions(): ItemActions | undefined {
         return '';
       },
     };
-  }, [libraries, personal, workspace, spaces, queries]);
+  }, [libraries, personal, workspace, spaces, queries, act]);
 }
+
+const wordsOf = (items: Item[]) => (items.length === 1 ? `“${items[0]!.title}”` : `${items.length} things`);

@@ -13,7 +13,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { attempt } from '../library/dialogs';
 import { LockedPages } from '../library/LockDialog';
 import { type NotebookEntry, openPath } from '../library/model';
-import { UndoLine, useSaying } from '../library/saying';
+import { say } from '../app/saying';
 import { useLibrary } from '../library/useLibrary';
 import { usePersonal } from '../library/usePersonal';
 import { useSelection } from '../library/useSelection';
@@ -60,11 +60,10 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
   const spots = useNotebookSpots(space.id, notebook.id, notebook.pages, notebook.pages[0]?.id ?? '');
   const [size, setSize] = useState(() => Number(localStorage.getItem(sizeKey) ?? (innerWidth < 640 ? 130 : 180)));
   const [dragged, setDragged] = useState<string>();
-  const { said, say } = useSaying();
   const selection = useSelection(notebook.pages.map((page) => page.id));
   const [columns, setColumns] = useState(1);
   const mayWrite = space.role !== 'reader';
-  const actions = usePageActions({ space, notebook, library, selection, say });
+  const actions = usePageActions({ space, notebook, library, selection });
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 8 } }),
     useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }),
@@ -200,7 +199,6 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
           onClear={selection.clear}
         />
       )}
-      <UndoLine said={said} onClose={() => say('')} />
       {actions.dialog}
     </div>
   );

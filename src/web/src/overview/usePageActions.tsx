@@ -15,12 +15,13 @@ import { type ReactNode, useState } from 'react';
 import { NameDialog } from '../library/dialogs';
 import type { Library } from '../library/Library';
 import { defaultPaper, type NotebookEntry, root } from '../library/model';
-import { type Say, takeBack } from '../library/saying';
+import { say, useAct } from '../app/saying';
 import { TagDialog } from '../library/TagDialog';
 import { usePersonal } from '../library/usePersonal';
 import type { Selection } from '../library/useSelection';
 import { ChangePaperDialog } from '../page/ChangePaperDialog';
-import { NotebookChooser } from '../page/NotebookChooser';
+import { movedTo } from '../page/movedTo';
+import { PlaceDialog } from '../page/PlaceDialog';
 import type { Notebook } from '../page/useNotebook';
 import { PaperDialog } from '../papers/PaperDialog';
 import { freezePage, makeOwnPaper } from '../papers/ownPapers';
@@ -52,12 +53,12 @@ interface Given {
   notebook: Notebook;
   library: Library;
   selection: Selection;
-  say: Say;
 }
 
 /** What is done with pages in the overview, one or many at once. */
-export function usePageActions({ space, notebook, library, selection, say }: Given): PageActions {
+export function usePageActions({ space, notebook, library, selection }: Given): PageActions {
   const personal = usePersonal();
+  const act = useAct();
   const [asking, setAsking] = useState<Asking>();
   const mayWrite = space.role !== 'reader';
   const chosenOr = (id: string) =>
@@ -68,15 +69,18 @@ export function usePageActions({ space, notebook, library, selection, say }: Giv
 
   const put: PageActions['put'] = (ids, where, target) => {
     const at = notebook.find(target)!;
-    if (where === 'section') return ids.forEach((id) => notebook.place(id, 'page', target || root, ''));
+    if (where === 'section')
+      return act('Moved.', () => ids.forEach((id) => notebook.place(id, 'page', target || root, '')));
     // One after the other behind the page before, so that they keep their order.
     const siblings = notebook.entries.filter((entry) => entry.parent === at.parent && !ids.includes(entry.id));
     let after =
       where === 'after' ? target : (siblings[siblings.findIndex((entry) => entry.id === target) - 1]?.id ?? 'first');
-    for (const id of ids) {
-      notebook.place(id, 'page', at.parent, after);
-      after = id;
-    }
+    act('Moved.', () => {
+      for (const id of ids) {
+        notebook.place(id, 'page', at.parent, after);
+        after = id;
+      }
+    });
   };
   const step: PageActions['step'] = (page, by) => {
     const siblings = notebook.entries.filter((entry) => entry.parent === page.parent);
@@ -84,12 +88,8 @@ export function usePageActions({ space, notebook, library, selection, say }: Giv
     if (other) put([page.id], by > 0 ? 'after' : 'before', other.id);
   };
   const bin = (ids: string[]) => {
-    for (const id of ids) notebook.toBin(id);
+    act(`Put ${many(ids.length, 'the page')} into the bin.`, () => ids.forEach((id) => notebook.toBin(id)));
     selection.clear();
-    say(
-      `Put ${many(ids.length, 'the page')} into the bin.`,
-      takeBack(() => ids.forEach((id) => notebook.putBack(id))),
-    );
   };
   const duplicate = async (ids: string[]) => {
     let refused = '';
@@ -97,12 +97,12 @@ export function usePageActions({ space, notebook, library, selection, say }: Giv
     say(refused || 'Duplicated.');
   };
   const turn = async (ids: string[]) => {
-    for (const id of ids) await notebook.turn(id);
-    say(`Turned ${many(ids.length, 'the page')} to the right.`);
+    act(`Turned ${many(ids.length, 'the page')} to the right.`, async () => {
+      for (const id of ids) await notebook.turn(id);
+    });
   };
   const clear = async (page: NotebookEntry) => {
-    await notebook.clear(page.id);
-    say('Cleared. On the page itself, Undo brings it back.');
+    act('Cleared.', () => notebook.clear(page.id));
   };
   const star = (ids: string[]) => {
     const on = !ids.every((id) => personal?.stars.has(id));
@@ -169,13 +169,13 @@ export function usePageActions({ space, notebook, library, selection, say }: Giv
         onChoose: () => void duplicate(ids),
       },
       {
-        label: 'Copy to another notebook',
+        label: 'Copy to',
         testId: 'page-copy',
         icon: <CopyIcon {...light} />,
         onChoose: () => setAsking({ what: 'copy', ids }),
       },
       {
-        label: 'Move to another notebook',
+        label: 'Move',
         testId: 'page-move',
         icon: <ArrowBendUpRightIcon {...light} />,
         onChoose: () => setAsking({ what: 'move', ids }),
@@ -202,11 +202,11 @@ export function usePageActions({ space, notebook, library, selection, say }: Giv
     bookmark,
     ask: setAsking,
     menu,
-    dialog: asking && dialogOf(asking, { space, notebook, library, selection, say }, close),
+    dialog: asking && dialogOf(asking, { space, notebook, library, selection }, close),
   };
 }
 
-function dialogOf(asking: Asking, { space, notebook, library, say }: Given, close: () => void): ReactNode {
+function dialogOf(asking: Asking, { space, notebook, library, selection }: Given, close: () => void): ReactNode {
   switch (asking.what) {
     case 'paper':
       return <ChangePaperDialog space={space.id} notebook={notebook} ids={asking.ids} onClose={close} />;
@@ -257,20 +257,23 @@ function dialogOf(asking: Asking, { space, notebook, library, say }: Given, clos
       );
     default:
       return (
-        <NotebookChooser
-          library={library}
-          without={notebook.id}
+        <PlaceDialog
           title={`${asking.what === 'copy' ? 'Copy' : 'Move'} ${asking.ids.length === 1 ? 'the page' : `${asking.ids.length} pages`} to`}
+          confirm={asking.what === 'copy' ? 'Copy here' : 'Move here'}
+          space={space.id}
+          notebook={notebook.id}
+          without={asking.ids}
           onClose={close}
-          onChoose={(other) => {
-            void (async () => {
-              let refused = '';
-              for (const id of asking.ids) {
-                if (asking.what === 'copy') refused ||= await notebook.copyTo(id, other);
-                else await notebook.moveTo(id, other);
-              }
-              say(refused || `${asking.what === 'copy' ? 'Copied' : 'Moved'} to ${other.name}.`);
-            })();
+          onPlace={async (place) => {
+            if (asking.what === 'move') {
+              const refused = await movedTo(notebook, asking.ids, place);
+              if (!refused) selection.clear();
+              return refused;
+            }
+            let refused = '';
+            for (const id of asking.ids) refused ||= await notebook.copyTo(id, place);
+            if (!refused) say(`Copied to ${place.words}.`);
+            return refused;
           }}
         />
       );

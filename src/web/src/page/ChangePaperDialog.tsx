@@ -4,6 +4,7 @@ import { defaultPaper, type NotebookEntry } from '../library/model';
 import { useLibrary } from '../library/useLibrary';
 import type { Paper } from '../papers/drawing';
 import { PaperDialog } from '../papers/PaperDialog';
+import { doing } from '../app/saying';
 import { useWorkspace } from '../sync/workspace';
 import type { Notebook } from './useNotebook';
 
@@ -47,7 +48,13 @@ export function ChangePaperDialog({
       : reach === 'kind'
         ? notebook.pages.filter((page) => kindOf(page) === kind)
         : chosen;
-  const apply = async (paper: string) => {
+  const apply = (paper: string) =>
+    doing(
+      workspace,
+      reached.length === 1 ? 'The paper is another.' : `${reached.length} pages have another paper.`,
+      () => change(paper),
+    );
+  const change = async (paper: string) => {
     const pages = reached;
     for (const page of pages) {
       if (page.paper === paper) continue;
@@ -57,9 +64,7 @@ export function ChangePaperDialog({
       notebook.set(page.id, properties.paper, paper);
       const move = moveOf(how, from!, to!);
       if (!move) continue;
-      const document = await workspace.acquire(space, 'page', page.id);
-      document.perform((handle, now) => core.SpotBridge.Fit(handle, move.factor, move.dx, move.dy, now));
-      workspace.release(space, 'page', page.id);
+      await notebook.onPage(page.id, (handle, now) => core.SpotBridge.Fit(handle, move.factor, move.dx, move.dy, now));
     }
     // A section's own paper is that of its new pages too.
     for (const section of sections) notebook.set(section.id, properties.paper, paper);

@@ -1,11 +1,12 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { DotsThreeIcon, TagIcon } from '@phosphor-icons/react';
-import { type KeyboardEvent, type MouseEvent, type ReactNode, useState } from 'react';
+import { type KeyboardEvent, type MouseEvent, type ReactNode } from 'react';
 import type { NotebookEntry } from '../library/model';
 import { fillOf } from '../library/palette';
 import { InkCut } from '../spots/InkCut';
 import type { PlacedSpot } from '../spots/useNotebookSpots';
 import { Menu, type MenuEntry } from '../ui/Menu';
+import { RenameField } from '../ui/RenameField';
 
 /** Dropped here, a thing goes to the end of the notebook, out of all sections. */
 export function EndTarget() {
@@ -22,7 +23,8 @@ interface EntryRowProps {
   renaming: boolean;
   menu: MenuEntry[];
   onPress: (event: MouseEvent) => void;
-  onRename: (title: string | undefined) => void;
+  onRename: (title: string) => Promise<string>;
+  onRenameEnd: () => void;
   onKey: (event: KeyboardEvent) => void;
   /** The headings taken from the page. */
   below?: ReactNode;
@@ -39,6 +41,7 @@ export function EntryRow({
   menu,
   onPress,
   onRename,
+  onRenameEnd,
   onKey,
   below,
 }: EntryRowProps) {
@@ -61,7 +64,15 @@ export function EntryRow({
         style={{ paddingLeft: 12 + entry.depth * 16 }}
       >
         {renaming ? (
-          <RenameField title={entry.title} onRename={onRename} />
+          <RenameField
+            name={entry.title}
+            label="New name"
+            testId="entry-name"
+            className="h-9"
+            placeholder={isSection ? '' : 'Untitled page'}
+            onRename={onRename}
+            onEnd={onRenameEnd}
+          />
         ) : (
           <button
             ref={drag.setNodeRef}
@@ -156,26 +167,5 @@ export function HeadingEntry({
         <Menu label="More for this heading" testId="heading-menu" icon={<DotsThreeIcon size={20} />} entries={menu} />
       )}
     </div>
-  );
-}
-
-function RenameField({ title, onRename }: { title: string; onRename: (title: string | undefined) => void }) {
-  const [typed, setTyped] = useState(title);
-  return (
-    <input
-      className="field h-9 min-w-0 grow"
-      aria-label="New name"
-      data-testid="entry-name"
-      value={typed}
-      autoFocus
-      onFocus={(event) => event.target.select()}
-      onChange={(event) => setTyped(event.target.value)}
-      onBlur={() => onRename(typed)}
-      onKeyDown={(event) => {
-        event.stopPropagation();
-        if (event.key === 'Enter') onRename(typed);
-        else if (event.key === 'Escape') onRename(undefined);
-      }}
-    />
   );
 }

@@ -23,10 +23,10 @@ import {
   TrashIcon,
 } from '@phosphor-icons/react';
 import { type KeyboardEvent, useState } from 'react';
-import { properties } from '../core/runtime';
+import { properties, sentenceOf } from '../core/runtime';
 import { attempt, ColourField, ConfirmDialog, NameDialog } from '../library/dialogs';
 import { type NotebookEntry, openPath, root } from '../library/model';
-import { takeBack, UndoLine, useSaying } from '../library/saying';
+import { doing, say, useAct } from '../app/saying';
 import { TagDialog } from '../library/TagDialog';
 import type { Library } from '../library/Library';
 import { useSelection } from '../library/useSelection';
@@ -35,7 +35,8 @@ import { setSpotOn } from '../spots/spots';
 import type { PlacedSpot } from '../spots/useNotebookSpots';
 import { useWorkspace } from '../sync/workspace';
 import { EndTarget, EntryRow, HeadingEntry } from './ContentsEntry';
-import { NotebookChooser } from './NotebookChooser';
+import { movedTo } from './movedTo';
+import { PlaceDialog } from './PlaceDialog';
 import type { OpenNotebook } from './openNotebooks';
 import type { Notebook } from './useNotebook';
 
@@ -69,9 +70,9 @@ export function Contents({
   onPaper,
 }: ContentsProps) {
   const workspace = useWorkspace();
+  const act = useAct();
   const [renaming, setRenaming] = useState<string>();
   const [asking, setAsking] = useState<Asking>();
-  const { said, say } = useSaying();
   const selection = useSelection(notebook.entries.map((entry) => entry.id));
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 8 } }),
@@ -86,10 +87,8 @@ export function Contents({
     ids.filter((id) => !ids.some((other) => other !== id && notebook.isWithin(id, other)));
 
   const bin = (ids: string[]) => {
-    for (const id of ids) notebook.toBin(id);
-    say(
-      ids.length === 1 ? 'Put into the bin.' : `Put ${ids.length} things into the bin.`,
-      takeBack(() => ids.forEach((id) => notebook.putBack(id))),
+    act(ids.length === 1 ? 'Put into the bin.' : `Put ${ids.length} things into the bin.`, () =>
+      ids.forEach((id) => notebook.toBin(id)),
     );
   };
   const duplicate = async (ids: string[]) => {
@@ -102,28 +101,26 @@ export function Contents({
     const entry = notebook.find(target);
     if (!how || (target && !entry)) return;
     const ids = heads(chosenOr(String(active.id))).filter((id) => id !== target);
-    say(
-      attempt(() => {
-        for (const id of how === 'into' ? ids : ids.toReversed()) {
-          const { kind } = notebook.find(id)!;
-          if (how === 'into') notebook.place(id, kind, target || root, '');
-          else notebook.place(id, kind, entry!.parent, target);
-        }
-      }),
-    );
+    act('Moved.', () => {
+      for (const id of how === 'into' ? ids : ids.toReversed()) {
+        const { kind } = notebook.find(id)!;
+        if (how === 'into') notebook.place(id, kind, target || root, '');
+        else notebook.place(id, kind, entry!.parent, target);
+      }
+    });
   };
   const step = (entry: NotebookEntry, by: number) => {
     const siblings = notebook.entries.filter((one) => one.parent === entry.parent);
     const index = siblings.indexOf(entry);
     const after = by > 0 ? siblings[index + 1]?.id : index > 0 ? (siblings[index - 2]?.id ?? 'first') : undefined;
-    if (after) notebook.place(entry.id, entry.kind, entry.parent, after);
+    if (after) act('Moved.', () => notebook.place(entry.id, entry.kind, entry.parent, after));
   };
   const nest = (entry: NotebookEntry, inwards: boolean) => {
     const siblings = notebook.entries.filter((one) => one.parent === entry.parent);
     const before = siblings[siblings.indexOf(entry) - 1];
     const parent = notebook.find(entry.parent);
-    if (inwards && before) say(attempt(() => notebook.place(entry.id, entry.kind, before.id, '')));
-    if (!inwards && parent) say(attempt(() => notebook.place(entry.id, entry.kind, parent.parent, parent.id)));
+    if (inwards && before) act('Moved.', () => notebook.place(entry.id, entry.kind, before.id, ''));
+    if (!inwards && parent) act('Moved.', () => notebook.place(entry.id, entry.kind, parent.parent, parent.id));
   };
   const onKey = (event: KeyboardEvent, entry: NotebookEntry) => {
     if (!mayWrite) return;
@@ -149,7 +146,8 @@ export function Contents({
             label: 'New page in it',
             testId: 'entry-add-page',
             icon: <FilePlusIcon size={20} weight="light" />,
-            onChoose: () => onGo(notebook.addPage(entry.id, '', library.find(at.notebook)?.paper ?? '')),
+            onChoose: () =>
+              onGo(notebook.addPage(entry.id, '', notebook.paperOf(entry.id, library.find(at.notebook)?.paper))),
           },
           {
             label: 'New section in it',
@@ -168,7 +166,8 @@ export function Contents({
             label: 'New sub-page',
             testId: 'entry-add-sub',
             icon: <FilePlusIcon size={20} weight="light" />,
-            onChoose: () => say(attempt(() => onGo(notebook.addPage(entry.id, '', entry.paper)))),
+            onChoose: () =>
+              say(attempt(() => onGo(notebook.addPage(entry.id, '', notebook.paperOf(entry.id, entry.paper))))),
           },
         ]),
     {
@@ -184,7 +183,7 @@ export function Contents({
       onChoose: () => setAsking({ what: 'tags', entry }),
     },
     {
-      label: 'Move to another notebook',
+      label: 'Move',
       testId: 'entry-move',
       icon: <ArrowBendUpRightIcon size={20} weight="light" />,
       onChoose: () => setAsking({ what: 'move', ids: heads(chosenOr(entry.id)) }),
@@ -297,11 +296,18 @@ export function Contents({
                     onPress={() => onHeading(heading)}
                   />
                 ))}
-              onRename={(title) => {
-                setRenaming(undefined);
-                if (title !== undefined && title !== entry.title)
-                  say(attempt(() => notebook.set(entry.id, properties.name, title.trim())));
+              onRename={async (title) => {
+                if (!title && entry.kind === 'section') return 'A section needs a name.';
+                try {
+                  await doing(workspace, title ? `It is “${title}” now.` : 'The title is taken away.', () =>
+                    notebook.set(entry.id, properties.name, title),
+                  );
+                  return '';
+                } catch (problem) {
+                  return sentenceOf(problem);
+                }
               }}
+              onRenameEnd={() => setRenaming(undefined)}
             />
           ))}
           <EndTarget />
@@ -323,7 +329,11 @@ export function Contents({
             data-testid="new-page"
             onClick={() =>
               onGo(
-                notebook.addPage(notebook.sectionOf(at.page)?.id ?? root, '', library.find(at.notebook)?.paper ?? ''),
+                notebook.addPage(
+                  notebook.sectionOf(at.page)?.id ?? root,
+                  '',
+                  notebook.paperOf(at.page, library.find(at.notebook)?.paper),
+                ),
               )
             }
           >
@@ -331,7 +341,6 @@ export function Contents({
           </button>
         </div>
       )}
-      <UndoLine said={said} onClose={() => say('')} />
       {tagged && (
         <TagDialog
           title={`Tags of “${tagged.title || `page ${tagged.number}`}”`}
@@ -346,7 +355,9 @@ export function Contents({
       {asking?.what === 'colour' && (
         <SectionColour
           entry={asking.entry}
-          onConfirm={(colour) => notebook.set(asking.entry.id, properties.colour, colour)}
+          onConfirm={(colour) =>
+            act('Its colour is another.', () => notebook.set(asking.entry.id, properties.colour, colour))
+          }
           onClose={() => setAsking(undefined)}
         />
       )}
@@ -362,21 +373,14 @@ export function Contents({
         />
       )}
       {asking?.what === 'move' && (
-        <NotebookChooser
-          library={library}
-          without={at.notebook}
-          title={
-            asking.ids.length === 1
-              ? 'Move to another notebook'
-              : `Move ${asking.ids.length} things to another notebook`
-          }
+        <PlaceDialog
+          title={asking.ids.length === 1 ? 'Move to' : `Move ${asking.ids.length} things to`}
+          confirm="Move here"
+          space={at.space}
+          notebook={at.notebook}
+          without={asking.ids}
           onClose={() => setAsking(undefined)}
-          onChoose={(other) => {
-            void (async () => {
-              for (const id of asking.ids) await notebook.moveTo(id, other);
-              say(`Moved to ${other.name}.`);
-            })();
-          }}
+          onPlace={(place) => movedTo(notebook, asking.ids, place)}
         />
       )}
     </>

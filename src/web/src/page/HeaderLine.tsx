@@ -115,8 +115,15 @@ export function HeaderLine({
           placeholder="Untitled page"
           readOnly={!onRename}
           className="h-9 min-w-16 max-w-80 shrink rounded-md field-sizing-content border border-transparent bg-transparent px-2 placeholder:text-quiet hover:border-base-300"
-          onBlur={(event) => event.target.value.trim() && onRename?.(event.target.value.trim())}
-          onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+          onBlur={(event) => event.target.value.trim() !== page.title && onRename?.(event.target.value.trim())}
+          onKeyDown={(event) => {
+            // From here on keys are the page's again.
+            if (event.key === 'Enter') event.currentTarget.blur();
+            else if (event.key === 'Escape') {
+              event.currentTarget.value = page.title;
+              event.currentTarget.blur();
+            }
+          }}
         />
         <span
           className="shrink-0 whitespace-nowrap rounded-sm bg-base-200 px-2 py-0.5 text-[13px] text-quiet"

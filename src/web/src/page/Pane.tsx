@@ -5,7 +5,7 @@ import { usePeople } from '../group/usePeople';
 import { addressOf } from '../links/target';
 import { LockedPages } from '../library/LockDialog';
 import { defaultPaper, type NotebookEntry } from '../library/model';
-import { copyText, UndoLine, useSaying } from '../library/saying';
+import { copyText } from '../app/saying';
 import { useLibrary } from '../library/useLibrary';
 import { usePersonal } from '../library/usePersonal';
 import { useLocks } from '../library/useShelf';
@@ -121,7 +121,6 @@ function OnPage({
   const spots = useNotebookSpots(space.id, at.notebook, notebook.pages, at.page);
   const [present, setPresent] = useState<string[]>([]);
   const [problem, setProblem] = useState('');
-  const { said, say } = useSaying();
   const { nearlyFull } = useSyncState();
   const handover = useRef<{ page: string; view: View }>(undefined);
   const mayWrite = space.role !== 'reader';
@@ -130,7 +129,7 @@ function OnPage({
   const node = library?.find(at.notebook);
   const go = (to: number) => notebook.pages[to] && onGo({ ...at, page: notebook.pages[to].id });
   const addAfter = () => onGo({ ...at, page: notebook.addPageAfter(at.page, node?.paper) });
-  const entries = usePlannerEntries({ at, notebook, say, onGo: (page) => onGo({ ...at, page }) });
+  const entries = usePlannerEntries({ at, notebook, onGo: (page) => onGo({ ...at, page }) });
 
   /** Pages turn by pulling, by key, or by scrolling on; past an end a new one is made. */
   const turn = (by: number, view?: View) => {
@@ -203,9 +202,7 @@ function OnPage({
         count={notebook.pages.length}
         present={people.filter((person) => present.includes(person.id))}
         turning={notebook.turning}
-        onCopyLink={() =>
-          copyText(addressOf({ kind: 'page', space: space.id, notebook: notebook.id, page: at.page }), say)
-        }
+        onCopyLink={() => copyText(addressOf({ kind: 'page', space: space.id, notebook: notebook.id, page: at.page }))}
         onRename={mayWrite ? rename : undefined}
         {...(mayWrite
           ? { onTurning: (turning: Turning) => notebook.set(notebook.id, properties.turning, turning) }
@@ -249,7 +246,6 @@ function OnPage({
         onEntry={entries.open}
         onInk={onInk}
         onFull={onFull}
-        say={say}
       />
       <Thread
         space={space.id}
@@ -264,7 +260,6 @@ function OnPage({
         onBookmark={() => personal?.bookmark(at.page, at.notebook, !personal.bookmarks.has(at.page))}
         onAdd={mayWrite ? addAfter : undefined}
       />
-      <UndoLine said={said} onClose={() => say('')} />
       {entries.dialog}
     </>
   );

@@ -11,7 +11,7 @@ import { LinkDialog } from '../links/LinkDialog';
 import { addressOf } from '../links/target';
 import { useFollow } from '../links/useFollow';
 import type { NotebookEntry } from '../library/model';
-import { copyText, type Say } from '../library/saying';
+import { copyText, say } from '../app/saying';
 import { useLibrary } from '../library/useLibrary';
 import type { Space } from '../session/session';
 import { MarkKindDialog } from '../spots/MarkKindDialog';
@@ -65,7 +65,6 @@ export interface SheetProps {
   /** Ink came to the page: how far down it lies, 0 to 1. */
   onInk: (down: number) => void;
   onFull: () => void;
-  say: Say;
 }
 
 /** A mark put on bare paper is so large, 0.01 mm. */
@@ -99,7 +98,6 @@ function OpenSheet({
   onEntry,
   onInk,
   onFull,
-  say,
   document,
 }: SheetProps & { document: OpenDocument }) {
   const { core } = useWorkspace();
@@ -128,7 +126,7 @@ function OpenSheet({
   const { follow, asking } = useFollow();
   const worker = useLongWork(document);
   const layer = tools.layerOf(page.id);
-  const { selection, paste } = useSelection({ desk, page: document, layer, taken, setTaken, worker, say });
+  const { selection, paste } = useSelection({ desk, page: document, layer, taken, setTaken, worker });
 
   const steps = document.isHeld ? 0 : core.PageBridge.Steps(document.handle);
   const undo = () =>
@@ -332,7 +330,7 @@ function OpenSheet({
         chosen={chosen}
         onChoose={setChosen}
         onFollow={(spot: Spot) => void follow(spot.target!, spot.title)}
-        onCopyLink={(spot) => copyText(addressOf({ kind: 'mark', ...here, mark: spot.id }), say)}
+        onCopyLink={(spot) => copyText(addressOf({ kind: 'mark', ...here, mark: spot.id }))}
       />
       <PenSigns signs={signs} view={view} people={people} />
       <PullHint
@@ -394,7 +392,6 @@ function OpenSheet({
                   x: (selection.taken.area[0] + selection.taken.area[2]) / 2,
                   y: (selection.taken.area[1] + selection.taken.area[3]) / 2,
                 }),
-                say,
               )
             }
           />

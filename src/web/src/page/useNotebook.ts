@@ -1,11 +1,12 @@
 import { useMemo } from 'react';
 import { properties, sentenceOf } from '../core/runtime';
-import { defaultPaper, type LibraryNode, type NotebookEntry, nodeKinds, root } from '../library/model';
+import { defaultPaper, type NotebookEntry, nodeKinds, root } from '../library/model';
 import { type Paper, writePaper } from '../papers/drawing';
 import { sendJson, Unreachable } from '../session/api';
-import type { OpenDocument } from '../sync/openDocument';
 import { useDocument, useWorkspace, type Workspace } from '../sync/workspace';
+import { OpenDocument } from '../sync/openDocument';
 import { allKinds } from './hand/tool';
+import type { EntryPlace } from './PlaceDialog';
 
 /** The sections and pages of a notebook, and what can be done with them. */
 export function useNotebook(space: string, notebook: string): Notebook | undefined {
@@ -52,10 +53,11 @@ export class Notebook {
     return this.workspace.core.PlannerBridge.Settings(this.handle, this.id);
   }
 
-  /** The paper of new pages in a section: the section's own, else the notebook's. */
+  /** The paper of new pages in a section, or in a page of it: the section's own or that of one it lies in, else the usual one. */
   paperOf(parent: string, usual = ''): string {
-    const holder = this.find(parent);
-    return holder?.kind === 'section' ? holder.paper || this.paperOf(holder.parent, usual) : usual;
+    for (let holder = this.find(parent); holder; holder = this.find(holder.parent))
+      if (holder.kind === 'section' && holder.paper) return holder.paper;
+    return usual;
   }
 
   get id(): string {
@@ -84,26 +86,41 @@ export class Notebook {
     );
   }
 
-  /** A new page before another one, on the same paper. */
+  /** A new page before another one, on the section's paper, or on the same. */
   addPageBefore(page: string): string {
     const next = this.find(page)!;
     const siblings = this.entries.filter((entry) => entry.parent === next.parent);
-    return this.addPage(next.parent, siblings[siblings.indexOf(next) - 1]?.id ?? 'first', next.paper);
+    return this.addPage(
+      next.parent,
+      siblings[siblings.indexOf(next) - 1]?.id ?? 'first',
+      this.paperOf(next.parent, next.paper),
+    );
   }
 
   addPage(parent: string, after: string, paper: string): string {
     const id = crypto.randomUUID();
     this.workspace.made(id);
-    this.set(id, properties.paper, paper || defaultPaper);
-    this.place(id, 'page', parent, after);
+    this.make(id, 'page', parent, after, '', paper || defaultPaper);
     return id;
   }
 
   addSection(parent: string, title: string): string {
     const id = crypto.randomUUID();
-    this.set(id, properties.name, title.trim());
-    this.place(id, 'section', parent, '');
+    this.make(id, 'section', parent, '', title.trim(), '');
     return id;
+  }
+
+  private make(
+    id: string,
+    kind: 'section' | 'page',
+    parent: string,
+    after: string,
+    title: string,
+    paper: string,
+  ): void {
+    this.document.performTogether((handle, now) =>
+      this.workspace.core.NotebookBridge.Make(handle, id, nodeKinds[kind], parent, after, title, paper, now),
+    );
   }
 
   /** Throws with a sentence when it cannot be put there. */
@@ -146,55 +163,79 @@ export class Notebook {
     this.set(id, properties.binned, '');
   }
 
-  /** Moves a section or page, with what lies in it, to the end of another notebook of the same library. */
-  async moveTo(id: string, other: LibraryNode): Promise<void> {
-    const { LibraryBridge, NotebookBridge } = this.workspace.core;
-    const moved = this.entries.filter((entry) => this.isWithin(entry.id, id));
-    const target = await this.workspace.acquire(this.document.space, 'notebook', other.id);
-    for (const entry of moved) {
-      const parent = entry.id === id ? root : entry.parent;
-      if (entry.paper)
-        target.perform((handle, now) =>
-          LibraryBridge.SetProperty(handle, entry.id, properties.paper, entry.paper, now),
-        );
-      if (entry.title)
-        target.perform((handle, now) => LibraryBridge.SetProperty(handle, entry.id, properties.name, entry.title, now));
-      if (entry.colour)
-        target.perform((handle, now) =>
-          LibraryBridge.SetProperty(handle, entry.id, properties.colour, entry.colour, now),
-        );
-      for (const tag of entry.tags)
-        target.perform((handle, now) => LibraryBridge.SetTag(handle, entry.id, tag, true, now));
-      // It may have been here before.
-      target.perform((handle, now) => LibraryBridge.SetProperty(handle, entry.id, properties.movedTo, '', now));
-      target.performTogether((handle, now) =>
-        NotebookBridge.Place(handle, entry.id, nodeKinds[entry.kind], parent, '', now),
-      );
+  /** Moves sections and pages, with what lies in them, to the end of a place. Answers with how to take it back; throws with a sentence when they cannot go there. */
+  async moveTo(ids: string[], place: EntryPlace): Promise<() => Promise<void>> {
+    const { space } = this.document;
+    if (place.space !== space) return this.moveAcross(ids, place);
+    const before = ids.map((id) => ({ id, parent: this.find(id)!.parent, after: this.before(id) }));
+    if (place.notebook === this.id) {
+      for (const id of ids) this.place(id, this.find(id)!.kind, place.parent, '');
+      return async () => {
+        const now = await this.workspace.acquire(space, 'notebook', this.id);
+        const notebook = new Notebook(now, this.workspace);
+        for (const { id, parent, after } of before) notebook.place(id, notebook.find(id)!.kind, parent, after);
+        this.workspace.release(space, 'notebook', this.id);
+      };
     }
-    this.workspace.release(this.document.space, 'notebook', other.id);
-    // It leaves here only now: whatever happens in between, it is in one of the two.
-    for (const entry of moved) this.set(entry.id, properties.movedTo, other.id);
+    await relocate(
+      this.workspace,
+      space,
+      this.id,
+      place.notebook,
+      ids.map((id) => ({ id, parent: place.parent, after: '' })),
+    );
+    return () => relocate(this.workspace, space, place.notebook, this.id, before);
+  }
+
+  /** Into another library they go as copies, by the server; the originals go into the bin. */
+  private async moveAcross(ids: string[], place: EntryPlace): Promise<() => Promise<void>> {
+    const copies: string[] = [];
+    for (const id of ids) copies.push(await this.askForCopy(id, place, true));
+    await this.document.catchUp();
+    return async () => {
+      const [source, target] = await Promise.all([
+        this.workspace.acquire(this.document.space, 'notebook', this.id),
+        this.workspace.acquire(place.space, 'notebook', place.notebook),
+      ]);
+      await target.catchUp();
+      for (const id of ids) new Notebook(source, this.workspace).putBack(id);
+      for (const copy of copies) new Notebook(target, this.workspace).toBin(copy);
+      this.workspace.release(this.document.space, 'notebook', this.id);
+      this.workspace.release(place.space, 'notebook', place.notebook);
+    };
+  }
+
+  /** The sibling before an entry; “first” when there is none. */
+  private before(id: string): string {
+    const siblings = this.entries.filter((entry) => entry.parent === this.find(id)!.parent);
+    return siblings[siblings.findIndex((entry) => entry.id === id) - 1]?.id ?? 'first';
   }
 
   /** Copies a section or page with what is written on it, by the server. Answers with a sentence when that did not work. */
   async duplicate(id: string): Promise<string> {
-    return this.copy(id, async () => {});
+    return this.copy(id);
   }
 
-  /** The same into another notebook of the library. */
-  async copyTo(id: string, other: LibraryNode): Promise<string> {
-    return this.copy(id, async (copy) => new Notebook(this.document, this.workspace).moveTo(copy, other));
+  /** The same to the end of a place, also in another library. */
+  async copyTo(id: string, place: EntryPlace): Promise<string> {
+    return this.copy(id, place);
   }
 
-  private async copy(id: string, then: (copy: string) => Promise<void>): Promise<string> {
+  private askForCopy = async (id: string, place?: EntryPlace, move = false): Promise<string> => {
+    await this.workspace.outbox.settled();
+    const { copy } = await sendJson<{ copy: string }>('POST', `/api/spaces/${this.document.space}/copies`, {
+      node: this.id,
+      entry: id,
+      move,
+      ...(place ? { toSpace: place.space, toNotebook: place.notebook, parent: place.parent } : {}),
+    });
+    return copy;
+  };
+
+  private async copy(id: string, place?: EntryPlace): Promise<string> {
     try {
-      await this.workspace.outbox.settled();
-      const { copy } = await sendJson<{ copy: string }>('POST', `/api/spaces/${this.document.space}/copies`, {
-        node: this.id,
-        entry: id,
-      });
+      await this.askForCopy(id, place);
       await this.document.catchUp();
-      await then(copy);
       return '';
     } catch (problem) {
       return problem instanceof Unreachable ? 'Copying needs a connection. Nothing was copied.' : sentenceOf(problem);
@@ -228,9 +269,10 @@ export class Notebook {
     await this.onPage(page, (handle, now) => core.SpotBridge.Turn(handle, paper.height, now));
   }
 
-  private async onPage(page: string, make: (handle: number, now: number) => Uint8Array): Promise<void> {
+  /** Does something to what is written on a page. */
+  async onPage(page: string, make: (handle: number, now: number) => Uint8Array): Promise<void> {
     const document = await this.workspace.acquire(this.document.space, 'page', page);
-    document.perform(make);
+    if (document.perform(make)) this.workspace.steps.note(this.document.space, 'page', page);
     this.workspace.release(this.document.space, 'page', page);
   }
 
@@ -238,5 +280,42 @@ export class Notebook {
     if (id === ancestor) return true;
     const parent = this.find(id)?.parent ?? root;
     return parent !== root && this.isWithin(parent, ancestor);
+  }
+}
+
+/** Takes sections and pages with what lies in them from one notebook of a library to another, in one step. */
+async function relocate(
+  workspace: Workspace,
+  space: string,
+  from: string,
+  to: string,
+  tops: { id: string; parent: string; after: string }[],
+): Promise<void> {
+  const { NotebookBridge } = workspace.core;
+  const [source, target] = await Promise.all([
+    workspace.acquire(space, 'notebook', from),
+    workspace.acquire(space, 'notebook', to),
+  ]);
+  try {
+    const ids = tops.map((top) => top.id);
+    OpenDocument.performAcross([
+      [
+        target,
+        (handle, now) =>
+          NotebookBridge.TakeIn(
+            handle,
+            to,
+            source.handle,
+            ids,
+            tops.map((top) => top.parent),
+            tops.map((top) => top.after),
+            now,
+          ),
+      ],
+      [source, (handle, now) => NotebookBridge.LetGo(handle, target.handle, to, ids, now)],
+    ]);
+  } finally {
+    workspace.release(space, 'notebook', from);
+    workspace.release(space, 'notebook', to);
   }
 }

@@ -24,9 +24,12 @@ export function useSheetKeys(keys: SheetKeys): void {
   useEffect(() => {
     if (!keys.active) return;
     const press = (event: KeyboardEvent) => {
-      if (event.altKey || (event.target as Element).closest('input, select, textarea, [contenteditable], dialog'))
+      const at = event.target as Element;
+      if (event.defaultPrevented || event.altKey || at.closest('input, select, textarea, [contenteditable], dialog'))
         return;
       const command = event.ctrlKey || event.metaKey;
+      // In the contents it is the notebook's steps that are taken back.
+      if (command && at.closest('[role=tree]')) return;
       const act = command ? commandOf(event, keys) : plainOf(event, keys);
       if (!act) return;
       event.preventDefault();

@@ -3,7 +3,7 @@ import { properties } from '../core/runtime';
 import { NameField } from '../library/dialogs';
 import type { Library } from '../library/Library';
 import type { LibraryNode } from '../library/model';
-import type { Say } from '../library/saying';
+import type { Say } from '../app/saying';
 import { FormDialog, Problem } from '../ui/FormDialog';
 import { keepPicture, makeOwnPaper } from './ownPapers';
 import { pdfPage } from './pdfPages';

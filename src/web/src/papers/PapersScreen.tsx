@@ -4,7 +4,7 @@ import { useNavigate, useParams } from 'react-router';
 import { properties } from '../core/runtime';
 import { NameDialog } from '../library/dialogs';
 import type { LibraryNode } from '../library/model';
-import { takeBack, UndoLine, useSaying } from '../library/saying';
+import { say, useAct } from '../app/saying';
 import { useLibrary } from '../library/useLibrary';
 import { useSession } from '../session/session';
 import { Menu } from '../ui/Menu';
@@ -19,10 +19,10 @@ export function PapersScreen() {
   const { space = '' } = useParams();
   const { spaces } = useSession();
   const library = useLibrary(space);
+  const act = useAct();
   const uses = usePaperUses(space);
   const navigate = useNavigate();
   const [asking, setAsking] = useState<Asking>();
-  const { said, say } = useSaying();
   const own = spaces.find((one) => one.id === space);
   if (!library || !own) return <p className="p-10">There is nothing here that you may see.</p>;
   const papers = ownPapersOf(library);
@@ -98,13 +98,10 @@ export function PapersScreen() {
                           {
                             label: 'Put into the bin',
                             icon: <TrashIcon size={20} weight="light" />,
-                            onChoose: () => (
-                              library.toBin(node.id),
-                              say(
-                                `Put “${node.name}” into the bin. Pages that lie on it keep it.`,
-                                takeBack(() => library.putBack(node.id)),
-                              )
-                            ),
+                            onChoose: () =>
+                              act(`Put “${node.name}” into the bin. Pages that lie on it keep it.`, () =>
+                                library.toBin(node.id),
+                              ),
                           },
                         ]}
                       />
@@ -138,7 +135,6 @@ export function PapersScreen() {
           onClose={() => setAsking(undefined)}
         />
       )}
-      <UndoLine said={said} onClose={() => say('')} />
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { sentenceOf } from '../core/runtime';
-import type { Say } from '../library/saying';
+import { say } from '../app/saying';
 import type { OpenNotebook } from '../page/openNotebooks';
 import type { Notebook } from '../page/useNotebook';
 import { Unreachable } from '../session/api';
@@ -13,12 +13,10 @@ import { aboutCalendar, readCalendar } from './readCalendar';
 export function CalendarDialog({
   at,
   notebook,
-  say,
   onClose,
 }: {
   at: OpenNotebook;
   notebook: Notebook;
-  say: Say;
   onClose: () => void;
 }) {
   const { core } = useWorkspace();

@@ -1,7 +1,6 @@
 import { type ReactNode, useState } from 'react';
 import { properties } from '../core/runtime';
 import { nodeKinds, root } from '../library/model';
-import type { Say } from '../library/saying';
 import type { OpenNotebook } from '../page/openNotebooks';
 import type { Notebook } from '../page/useNotebook';
 import { useWorkspace } from '../sync/workspace';
@@ -21,12 +20,10 @@ export interface CalendarEntry {
 export function usePlannerEntries({
   at,
   notebook,
-  say,
   onGo,
 }: {
   at: OpenNotebook;
   notebook: Notebook;
-  say: Say;
   onGo: (page: string) => void;
 }): { open: (entry: string) => void; ask: () => void; dialog: ReactNode } {
   const { core } = useWorkspace();
@@ -56,7 +53,7 @@ export function usePlannerEntries({
       onGo(page);
     },
     ask: () => setAsking(true),
-    dialog: asking && <CalendarDialog at={at} notebook={notebook} say={say} onClose={() => setAsking(false)} />,
+    dialog: asking && <CalendarDialog at={at} notebook={notebook} onClose={() => setAsking(false)} />,
   };
 }
 

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { copyText } from '../library/saying';
+import { copyText } from '../app/saying';
 import { sendJson } from './api';
 
 /** Makes a link by which one person makes an account. */
@@ -26,7 +26,7 @@ export function Invite() {
             data-testid="invitation"
             onFocus={(event) => event.target.select()}
           />
-          <button type="button" className="quiet-button h-11 shrink-0" onClick={() => copyText(link, say)}>
+          <button type="button" className="quiet-button h-11 shrink-0" onClick={() => copyText(link)}>
             Copy
           </button>
         </div>

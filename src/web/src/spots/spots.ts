@@ -120,6 +120,7 @@ export async function setSpotOn(
   const document = await workspace.acquire(space, 'page', page);
   try {
     setSpot(workspace.core, document, spot, values);
+    workspace.steps.note(space, 'page', page);
   } finally {
     workspace.release(space, 'page', page);
   }

@@ -7,6 +7,7 @@ import { unframed } from './frames';
 import type { Live, LiveListener } from './live';
 import type { Acknowledged, Outbox } from './outbox';
 import { Reached } from './reached';
+import type { Steps } from './steps';
 
 /** When the server could not answer, or with less than there is, it is asked again after so long at first, and at most, ms. */
 const leastPause = 500;
@@ -18,6 +19,7 @@ export interface Surroundings {
   store: DeviceStore;
   outbox: Outbox;
   live: Live;
+  steps: Steps;
 }
 
 /** A document that is shown: held by Core, kept on the device, followed live. */
@@ -130,6 +132,7 @@ export class OpenDocument {
   perform(make: (handle: number, now: number) => Uint8Array): boolean {
     const bytes = make(this.handle, Date.now());
     if (bytes.length === 0) return false;
+    this.note();
     this.made(bytes);
     void this.around.outbox.add(this.waiting(bytes));
     return true;
@@ -138,16 +141,24 @@ export class OpenDocument {
   /** The same for operations that belong together, each framed by a length of four bytes: the device keeps all of them or none. False when there was nothing to do. */
   performTogether(make: (handle: number, now: number) => Uint8Array): boolean {
     const frames = unframed(make(this.handle, Date.now()));
+    if (frames.length > 0) this.note();
     void this.keep(frames);
     return frames.length > 0;
   }
 
-  /** Makes operations of several documents, each framed: the device keeps all of them or none. */
+  /** Makes operations of several documents, each framed: the device keeps all of them or none. When one cannot be made, what was made of the others is taken back. */
   static performAcross(steps: readonly [OpenDocument, (handle: number, now: number) => Uint8Array][]): void {
-    const made = steps.map(([document, make]) => ({
-      document,
-      frames: unframed(make(document.handle, Date.now())),
-    }));
+    const made: { document: OpenDocument; frames: Uint8Array[] }[] = [];
+    try {
+      for (const [document, make] of steps) {
+        const frames = unframed(make(document.handle, Date.now()));
+        if (frames.length > 0) document.note();
+        made.push({ document, frames });
+      }
+    } catch (problem) {
+      for (const { document } of made) void document.reload();
+      throw problem;
+    }
     for (const { document, frames } of made) if (frames.length > 0) document.made(...frames);
     const waiting = made.flatMap(({ document, frames }) => frames.map((bytes) => document.waiting(bytes)));
     void steps[0]?.[0].around.outbox.add(...waiting);
@@ -156,8 +167,13 @@ export class OpenDocument {
   /** The same for many operations at once; resolves with their number once all are kept on the device. */
   async performAll(make: (handle: number, now: number) => Uint8Array): Promise<number> {
     const frames = unframed(make(this.handle, Date.now()));
+    if (frames.length > 0) this.note();
     await this.keep(frames);
     return frames.length;
+  }
+
+  private note(): void {
+    if (this.kind !== 'page') this.around.steps.note(this.space, this.kind, this.id);
   }
 
   private keep(frames: Uint8Array[]): Promise<void> {

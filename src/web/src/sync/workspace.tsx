@@ -11,6 +11,7 @@ import { OpenDocument } from './openDocument';
 import { Outbox } from './outbox';
 import { newReplica } from './sender';
 import { StoreScreen, type StoreStanding } from './StoreScreen';
+import { type Noted, Steps } from './steps';
 import { resetSyncState } from './syncState';
 import { Tabs } from './tabs';
 import { trimPictures } from '../pictures/trimPictures';
@@ -22,6 +23,7 @@ const idleAfter = 10_000;
 export class Workspace {
   /** The libraries of all spaces; they stay open as long as somebody is signed in, since every screen asks them something. */
   readonly libraries: OpenDocument[] = [];
+  readonly steps: Steps;
   private readonly fresh = new Set<string>();
   private readonly open = new Map<string, { document: OpenDocument; opening: Promise<OpenDocument>; users: number }>();
 
@@ -31,6 +33,7 @@ export class Workspace {
     readonly outbox: Outbox,
     readonly live: Live,
   ) {
+    this.steps = new Steps(core);
     outbox.onMade = (address, bytes) => this.open.get(address)?.document.hear(bytes);
     outbox.onStored = (address, operations) => this.open.get(address)?.document.acknowledge(operations);
     outbox.onAnew = (addresses) => {
@@ -80,6 +83,18 @@ export class Workspace {
     if (!entry || --entry.users > 0) return;
     this.open.delete(address);
     void entry.opening.then(() => entry.document.close());
+  }
+
+  /** Takes back what was done in libraries and notebooks, last first. */
+  async takeBack(noted: readonly Noted[]): Promise<void> {
+    for (const { space, kind, id, changes } of noted.toReversed()) {
+      const document = await this.acquire(space, kind, id);
+      try {
+        document.performTogether((handle, now) => this.core.UndoBridge.Back(handle, changes, now));
+      } finally {
+        this.release(space, kind, id);
+      }
+    }
   }
 
   /** A list from the server; without a connection, its last answer, whatever the query was. */

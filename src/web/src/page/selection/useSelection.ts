@@ -1,6 +1,6 @@
 import { useEffect, useMemo } from 'react';
 import { sentenceOf } from '../../core/runtime';
-import type { Say } from '../../library/saying';
+import { say } from '../../app/saying';
 import type { Area } from '../../papers/drawing';
 import type { OpenDocument } from '../../sync/openDocument';
 import { useWorkspace } from '../../sync/workspace';
@@ -67,10 +67,9 @@ interface Given {
   taken: Taken | undefined;
   setTaken: (taken: Taken | undefined) => void;
   worker: LongWorker;
-  say: Say;
 }
 
-export function useSelection({ desk, page, layer, taken, setTaken, worker, say }: Given): {
+export function useSelection({ desk, page, layer, taken, setTaken, worker }: Given): {
   selection: Selection | undefined;
   paste: (piece?: Piece, to?: { dx: number; dy: number }) => void;
 } {
