@@ -1,4 +1,5 @@
 import { useRef, useState } from 'react';
+import { say, useAct } from '../app/saying';
 import type { Personal } from '../library/usePersonal';
 import {
   type EraserTool,
@@ -84,6 +85,9 @@ const firstSettings: ToolSettings = {
   room: { sideways: false, toNext: true },
 };
 const settingsKey = 'quill.tools';
+/** What lies on the page, and what is written on, is this window's: it is there after a reload. */
+const guideKey = 'quill.guide';
+const layersKey = 'quill.layers';
 
 /** A screen that is narrower, as a phone's, is for reading first: the tray would lie over the page. */
 const phone = '(max-width: 639px)';
@@ -98,15 +102,16 @@ export function useTools(personal: Personal | undefined, notebook: string, first
   const before = useRef({ pen: 1, held: 'pen' as HeldKind });
   const [held, setHeld] = useState<HeldKind>('pen');
   const [kept, setKept] = useState(loadSettings);
-  const [guide, setGuide] = useState<Guide>();
+  const [guide, setGuide] = useState(() => readKept<Guide | undefined>(guideKey, undefined));
   const [mark, setMark] = useState('ask');
-  const [layers, setLayers] = useState<Record<string, string>>({});
+  const [layers, setLayers] = useState(() => readKept<Record<string, string>>(layersKey, {}));
   const [reading, setReading] = useState(() => first === null && matchMedia(phone).matches);
   const [zoomLocked, setZoomLocked] = useState(false);
   const [unfolded, setUnfolded] = useState(false);
   const [panel, setPanel] = useState<Panel>();
   const [loupe, setLoupe] = useState(false);
   const [retrace, setRetrace] = useState(false);
+  const act = useAct();
   const own = personal?.hasOwnTray(notebook) ? notebook : undefined;
   const at = Math.min(chosen, tray.length - 1);
   const setTray = (pens: Pen[]) => personal?.setTray(pens, own);
@@ -152,14 +157,15 @@ export function useTools(personal: Personal | undefined, notebook: string, first
       if (keepRecent && personal) personal.setPalettes(withRecent(personal.palettes, pen.colour));
     },
     addPen: () => {
-      if (tray.length >= mostPens) return;
+      if (tray.length >= mostPens)
+        return say(`The tray holds ${mostPens} pens. Take one out first; a notebook can have pens of its own.`);
       setTray([...tray.slice(0, at + 1), { ...(tray[at] ?? newPen('ball')) }, ...tray.slice(at + 1)]);
       choose(at + 1);
       setUnfolded(true);
     },
     removePen: () => {
       if (tray.length < 2) return;
-      setTray(tray.filter((_, i) => i !== at));
+      act('Took the pen out of the tray.', () => setTray(tray.filter((_, i) => i !== at)));
       setChosen(Math.max(0, at - 1));
       setUnfolded(false);
     },
@@ -177,9 +183,16 @@ export function useTools(personal: Personal | undefined, notebook: string, first
       setKept(changed);
     },
     changeSettings: (change) => personal?.setHand(change),
-    setGuide,
+    setGuide: (laid) => {
+      sessionStorage.setItem(guideKey, JSON.stringify(laid ?? null));
+      setGuide(laid);
+    },
     changeMark: setMark,
-    setLayer: (page, layer) => setLayers({ ...layers, [page]: layer }),
+    setLayer: (page, layer) => {
+      const changed = { ...layers, [page]: layer };
+      sessionStorage.setItem(layersKey, JSON.stringify(changed));
+      setLayers(changed);
+    },
     toggle: (kind) => take(held === kind ? 'pen' : kind),
     togglePanel: (which) => {
       setUnfolded(false);
@@ -218,6 +231,14 @@ function toolOf(reading: boolean, held: HeldKind, pen: Pen, { eraser, loop, shap
       return { name: 'room', ...room };
     default:
       return { name: held };
+  }
+}
+
+function readKept<T>(key: string, otherwise: T): T {
+  try {
+    return (JSON.parse(sessionStorage.getItem(key) ?? 'null') as T | null) ?? otherwise;
+  } catch {
+    return otherwise;
   }
 }
 

@@ -1,7 +1,18 @@
-import { EyedropperIcon, PlusIcon } from '@phosphor-icons/react';
+import {
+  ArrowDownIcon,
+  ArrowUpIcon,
+  DotsThreeIcon,
+  EyedropperIcon,
+  PencilSimpleIcon,
+  PlusIcon,
+  TrashIcon,
+} from '@phosphor-icons/react';
 import { useState } from 'react';
+import { say, useAct } from '../../app/saying';
+import { NameDialog } from '../../library/dialogs';
 import { usePersonal } from '../../library/usePersonal';
-import { mostInOne, mostOwn, readHex, shipped, withRecent } from '../ink/palettes';
+import { Menu } from '../../ui/Menu';
+import { mostInOne, mostOwn, type Palette, readHex, shipped, withRecent } from '../ink/palettes';
 import { inks } from '../ink/pens';
 
 interface ColourWellsProps {
@@ -16,9 +27,18 @@ export function ColourWells({ colour, onColour, onPick }: ColourWellsProps) {
   const personal = usePersonal();
   const [chosen, setChosen] = useState('Workbench');
   const [typed, setTyped] = useState<string>();
-  const palettes = [...shipped, ...(personal?.palettes.own ?? [])];
+  const [renaming, setRenaming] = useState(false);
+  const act = useAct();
+  const all = personal?.palettes.own ?? [];
+  const palettes = [...shipped, ...all];
   const palette = palettes.find((one) => one.name === chosen) ?? palettes[0]!;
-  const own = personal?.palettes.own.find((one) => one.name === palette.name);
+  const own = all.find((one) => one.name === palette.name);
+  const setOwn = (changed: Palette[]) => personal?.setPalettes({ recent: personal.palettes.recent, own: changed });
+  const moved = (by: number) => {
+    const at = all.indexOf(own!);
+    const to = Math.max(0, Math.min(all.length - 1, at + by));
+    return all.toSpliced(at, 1).toSpliced(to, 0, own!);
+  };
   const take = (next: string) => {
     onColour(next);
     setTyped(undefined);
@@ -26,7 +46,7 @@ export function ColourWells({ colour, onColour, onPick }: ColourWellsProps) {
   };
   const keepInOwn = () => {
     if (!personal) return;
-    const { own: all, recent } = personal.palettes;
+    const { recent } = personal.palettes;
     if (own)
       personal.setPalettes({
         recent,
@@ -37,8 +57,11 @@ export function ColourWells({ colour, onColour, onPick }: ColourWellsProps) {
         ),
       });
     else {
-      const name = `My colours${all.length > 0 ? ` ${all.length + 1}` : ''}`;
-      if (all.length < mostOwn) personal.setPalettes({ recent, own: [...all, { name, colours: [colour] }] });
+      if (all.length >= mostOwn) return say(`There is room for ${mostOwn} palettes of your own. Remove one first.`);
+      const name = ['', ...Array.from({ length: mostOwn }, (_, i) => ` ${i + 2}`)]
+        .map((number) => `My colours${number}`)
+        .find((one) => !palettes.some((palette) => palette.name === one))!;
+      personal.setPalettes({ recent, own: [...all, { name, colours: [colour] }] });
       setChosen(name);
     }
   };
@@ -56,6 +79,42 @@ export function ColourWells({ colour, onColour, onPick }: ColourWellsProps) {
             <option key={one.name}>{one.name}</option>
           ))}
         </select>
+        {own && (
+          <Menu
+            label={`More for the palette ${own.name}`}
+            testId="palette-menu"
+            icon={<DotsThreeIcon size={20} />}
+            entries={[
+              {
+                label: 'Rename',
+                testId: 'palette-rename',
+                icon: <PencilSimpleIcon size={20} weight="light" />,
+                onChoose: () => setRenaming(true),
+              },
+              {
+                label: 'Earlier in the list',
+                testId: 'palette-up',
+                icon: <ArrowUpIcon size={20} weight="light" />,
+                onChoose: () => setOwn(moved(-1)),
+              },
+              {
+                label: 'Later in the list',
+                testId: 'palette-down',
+                icon: <ArrowDownIcon size={20} weight="light" />,
+                onChoose: () => setOwn(moved(1)),
+              },
+              {
+                label: 'Remove it',
+                testId: 'palette-remove',
+                icon: <TrashIcon size={20} weight="light" />,
+                onChoose: () => {
+                  act(`Removed the palette “${own.name}”.`, () => setOwn(all.filter((one) => one !== own)));
+                  setChosen(shipped[0]!.name);
+                },
+              },
+            ]}
+          />
+        )}
         <button
           type="button"
           title={own ? 'Keep this colour here' : 'Keep this colour in a palette of your own'}
@@ -67,6 +126,22 @@ export function ColourWells({ colour, onColour, onPick }: ColourWellsProps) {
           <PlusIcon size={18} />
         </button>
       </div>
+      {renaming && own && (
+        <NameDialog
+          title={`Rename the palette “${own.name}”`}
+          confirm="Rename"
+          name={own.name}
+          onConfirm={(name) => {
+            const called = name.trim();
+            if (!called) throw new Error('A palette needs a name.');
+            if (palettes.some((one) => one !== own && one.name === called))
+              throw new Error('Another palette is called that.');
+            setOwn(all.map((one) => (one === own ? { ...one, name: called.slice(0, 40) } : one)));
+            setChosen(called.slice(0, 40));
+          }}
+          onClose={() => setRenaming(false)}
+        />
+      )}
       <Wells label={palette.name} colours={palette.colours} colour={colour} onColour={take} />
       {personal && personal.palettes.recent.length > 0 && (
         <>

@@ -26,7 +26,8 @@ export function PenSettings({ core, tools, notebook }: PenSettingsProps) {
   const personal = usePersonal();
   const kept = tools.tray[tools.chosen]!;
   const [pen, setPen] = useState(kept);
-  useEffect(() => setPen(kept), [kept]);
+  // A pen is the same as long as it says the same, however often it is read anew.
+  useEffect(() => setPen(kept), [JSON.stringify(kept)]);
   const change = (changed: Partial<Pen>) => tools.changePen({ ...pen, ...changed });
   const draft = (changed: Partial<Pen>) => setPen({ ...pen, ...changed });
   const own = personal?.hasOwnTray(notebook) ?? false;
