@@ -238,6 +238,22 @@ public sealed class PaperFlowTests : InterfaceTest
             browser.Until(() => browser.Strokes() >= 0, "the sheet");
         }
 
+        // Reading makes nothing, however it is pulled, scrolled or paged.
+        browser.Press("read-mode");
+        PullUp(browser);
+        PullUp(browser);
+        Wheel(browser, 900);
+        browser.TypeWithControl(Keys.PageDown);
+        WaitForPage(browser, "page 3 of 3");
+        browser.Press("read-mode");
+        // Nor does scrolling on while one writes: it takes a pull, which begins at the end and says what letting go does.
+        Wheel(browser, 900);
+        browser.Pen(400, 500, [.. Enumerable.Repeat((0, -30), 15)], kind: PointerKind.Touch, lift: false);
+        browser.Until(() => browser.Css("[data-testid=pull]").Text == "Let go for a new page", "the sign");
+        WaitForPage(browser, "page 3 of 3");
+        LetGoAfter(browser, 400);
+        WaitForPage(browser, "page 3 of 3");
+
         // Seamless: scrolling on changes the page, and ink at its end brings another one.
         browser.Press("export");
         browser.Press("turn-seamless");
@@ -263,6 +279,23 @@ public sealed class PaperFlowTests : InterfaceTest
             "the page alone"
         );
         Assert.Empty(browser.Errors());
+    }
+
+    /// <summary>The finger that is down goes back so far, and is lifted.</summary>
+    private static void LetGoAfter(Browser browser, int down)
+    {
+        var finger = new PointerInputDevice(PointerKind.Touch, "hand Touch");
+        var actions = new ActionSequence(finger);
+        actions.AddAction(finger.CreatePointerMove(CoordinateOrigin.Pointer, 0, down, TimeSpan.FromMilliseconds(60)));
+        actions.AddAction(finger.CreatePointerUp(MouseButton.Left));
+        browser.Driver.PerformActions([actions]);
+    }
+
+    private static void Wheel(Browser browser, int down)
+    {
+        var sheet = browser.Find("sheet");
+        for (var at = 0; at < down; at += 100)
+            new Actions(browser.Driver).ScrollFromOrigin(new WheelInputDevice.ScrollOrigin { Element = sheet }, 0, 100).Perform();
     }
 
     /// <summary>Twice with a finger: to the sheet's end, and past it.</summary>

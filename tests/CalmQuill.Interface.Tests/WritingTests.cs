@@ -57,6 +57,40 @@ public sealed class WritingTests : InterfaceTest
     }
 
     [Fact]
+    public void What_the_palm_touched_before_the_pen_came_down_is_no_ink_and_a_device_with_a_pen_stays_one()
+    {
+        var browser = OpenPage(Group.Writer);
+        var sheet = browser.Find("sheet");
+        var (palm, pen) = (new PointerInputDevice(PointerKind.Touch, "palm"), new PointerInputDevice(PointerKind.Pen, "pen"));
+        var (resting, writing) = (new ActionSequence(palm), new ActionSequence(pen));
+        resting.AddAction(palm.CreatePointerMove(sheet, 60, 120, TimeSpan.Zero));
+        resting.AddAction(palm.CreatePointerDown(MouseButton.Left));
+        writing.AddAction(pen.CreatePause(TimeSpan.Zero));
+        writing.AddAction(pen.CreatePause(TimeSpan.FromMilliseconds(250)));
+        resting.AddAction(palm.CreatePointerMove(CoordinateOrigin.Pointer, 2, 1, TimeSpan.FromMilliseconds(250)));
+        writing.AddAction(pen.CreatePointerMove(sheet, 0, 0, TimeSpan.Zero));
+        writing.AddAction(pen.CreatePointerDown(MouseButton.Left));
+        for (var i = 0; i < 10; i++)
+            writing.AddAction(pen.CreatePointerMove(CoordinateOrigin.Pointer, 6, i % 2 == 0 ? 8 : -8, TimeSpan.FromMilliseconds(10)));
+        writing.AddAction(pen.CreatePointerUp(MouseButton.Left));
+        for (var i = 0; i < 14; i++)
+            resting.AddAction(palm.CreatePause(TimeSpan.FromMilliseconds(10)));
+        resting.AddAction(palm.CreatePointerUp(MouseButton.Left));
+        browser.Driver.PerformActions([resting, writing]);
+        browser.WaitForStrokes(2);
+        browser.WaitForSync("All saved");
+
+        // After a reload a finger still only scrolls here.
+        browser.Go(PagePath);
+        browser.WaitForStrokes(2);
+        var before = browser.Attribute("sheet", "data-view");
+        browser.Wave(420, 420, PointerKind.Touch);
+        browser.Until(() => browser.Attribute("sheet", "data-view") != before, "the sheet moved");
+        Assert.Equal(2, browser.Strokes());
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
     public void Once_a_pen_was_seen_a_finger_scrolls_and_does_not_write()
     {
         var browser = OpenPage(Group.Writer);

@@ -124,6 +124,7 @@ function OnPage({
   const { nearlyFull } = useSyncState();
   const handover = useRef<{ page: string; view: View }>(undefined);
   const mayWrite = space.role !== 'reader';
+  const mayMake = mayWrite && !tools.reading;
   const index = notebook.pages.findIndex((one) => one.id === at.page);
   const current = notebook.pages[index]!;
   const node = library?.find(at.notebook);
@@ -131,14 +132,15 @@ function OnPage({
   const addAfter = () => onGo({ ...at, page: notebook.addPageAfter(at.page, node?.paper) });
   const entries = usePlannerEntries({ at, notebook, onGo: (page) => onGo({ ...at, page }) });
 
-  /** Pages turn by pulling, by key, or by scrolling on; past an end a new one is made. */
-  const turn = (by: number, view?: View) => {
+  /** Pages turn by pulling, by key, or by scrolling on; past an end a new one is made by who means it, and never by who reads. */
+  const turn = (by: number, { meant, view }: { meant: boolean; view?: View }) => {
     const next = notebook.pages[index + by];
     if (next) {
       if (view) handover.current = { page: next.id, view };
       onGo({ ...at, page: next.id }, view !== undefined);
-    } else if (mayWrite && by > 0) addAfter();
-    else if (mayWrite)
+    } else if (!mayMake || !meant) return;
+    else if (by > 0) addAfter();
+    else
       onGo({
         ...at,
         page: notebook.addPage(current.parent, 'first', notebook.paperOf(current.parent) || current.paper),
@@ -169,7 +171,7 @@ function OnPage({
     const key = (event: KeyboardEvent) => {
       if (event.target !== document.body) return;
       const isLast = index === notebook.pages.length - 1;
-      if (event.key === 'PageDown' && isLast && event.ctrlKey && mayWrite) addAfter();
+      if (event.key === 'PageDown' && isLast && event.ctrlKey && mayMake) addAfter();
       else if (event.key === 'PageDown') go(index + 1);
       else if (event.key === 'PageUp') go(index - 1);
     };

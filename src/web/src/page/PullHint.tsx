@@ -5,19 +5,23 @@ interface PullHintProps {
   isLast: boolean;
   isFirst: boolean;
   mayWrite: boolean;
+  /** Whether the pull began at the end: what scrolled there makes no page. */
+  meant: boolean;
 }
 
 /** While the sheet is pulled past its end: what letting go would do. */
-export function PullHint({ pull, sideways, isLast, isFirst, mayWrite }: PullHintProps) {
+export function PullHint({ pull, sideways, isLast, isFirst, mayWrite, meant }: PullHintProps) {
   if (Math.abs(pull) < 0.15) return null;
   const forward = pull > 0;
   const makes = forward ? isLast : isFirst;
   if (makes && !mayWrite) return null;
-  const ready = Math.abs(pull) >= 1;
+  const ready = Math.abs(pull) >= 1 && (!makes || meant);
   const words = makes
-    ? ready
-      ? 'Let go for a new page'
-      : 'Pull on for a new page'
+    ? !meant
+      ? 'Let go and pull again for a new page'
+      : ready
+        ? 'Let go for a new page'
+        : 'Pull on for a new page'
     : ready
       ? `Let go for the page ${forward ? 'after' : 'before'}`
       : `Pull on for the page ${forward ? 'after' : 'before'}`;
@@ -31,6 +35,7 @@ export function PullHint({ pull, sideways, isLast, isFirst, mayWrite }: PullHint
   return (
     <p
       role="status"
+      data-testid="pull"
       className={`pointer-events-none absolute z-10 rounded-full border px-4 py-2 ${place} ${ready ? 'border-primary bg-primary text-primary-content' : 'border-base-300 bg-base-100'}`}
     >
       {words}

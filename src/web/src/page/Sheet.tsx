@@ -58,7 +58,7 @@ export interface SheetProps {
   seek: { at?: string | undefined; mark?: string | undefined };
   startView: View | undefined;
   onPresent: (people: string[]) => void;
-  onTurn: (by: number, view?: View) => void;
+  onTurn: (by: number, turning: { meant: boolean; view?: View }) => void;
   onPage: (page: string) => void;
   /** The note page of a calendar's entry. */
   onEntry: (entry: string) => void;
@@ -120,7 +120,7 @@ function OpenSheet({
   const [chosen, setChosen] = useState<string>();
   const [linking, setLinking] = useState(false);
   const [newKind, setNewKind] = useState(false);
-  const [pull, setPull] = useState(0);
+  const [pull, setPull] = useState({ share: 0, meant: false });
   const spots = useSpots(document);
   const kinds = useMemo(() => kindsOf(library), [library]);
   const { follow, asking } = useFollow();
@@ -202,7 +202,7 @@ function OpenSheet({
       ]);
       if (select) carry(target.id, core.HandBridge.LastLaid());
       setTaken(undefined);
-      onTurn(by);
+      onTurn(by, { meant: true });
     } catch (error) {
       say(sentenceOf(error));
     } finally {
@@ -256,7 +256,7 @@ function OpenSheet({
     desk.onTaken = setTaken;
     desk.onPress = onPress;
     desk.onMark = mark;
-    desk.onPull = setPull;
+    desk.onPull = (share, meant) => setPull({ share, meant });
     desk.onTurn = onTurn;
     desk.onInk = onInk;
   });
@@ -334,11 +334,12 @@ function OpenSheet({
       />
       <PenSigns signs={signs} view={view} people={people} />
       <PullHint
-        pull={pull}
+        pull={pull.share}
+        meant={pull.meant}
         sideways={next.turning === 'sideways'}
         isLast={next.after === undefined}
         isFirst={next.before === undefined}
-        mayWrite={mayWrite}
+        mayWrite={mayWrite && !reading}
       />
       {tools.guide && !reading && <GuideLayer guide={tools.guide} view={view} onGuide={tools.setGuide} />}
       {selection && !reading && (

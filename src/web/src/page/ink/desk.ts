@@ -82,10 +82,10 @@ export class SheetDesk {
   onUndo: () => void = () => {};
   onRedo: () => void = () => {};
   say: (sentence: string) => void = () => {};
-  /** How far the sheet is pulled past an end, −1 to 1 and beyond; 0 when it is not. */
-  onPull: (share: number) => void = () => {};
-  /** The page was pulled past its end, or in a seamless notebook scrolled past: where the view goes on for the next page, if it does. */
-  onTurn: (by: number, view?: View) => void = () => {};
+  /** How far the sheet is pulled past an end, −1 to 1 and beyond; 0 when it is not. And whether the pull began at that end, and is not the last of a scroll that led there. */
+  onPull: (share: number, meant: boolean) => void = () => {};
+  /** The page was pulled past its end, or in a seamless notebook scrolled past: where the view goes on for the next page, if it does. A pull that is meant may make one. */
+  onTurn: (by: number, turning: { meant: boolean; view?: View }) => void = () => {};
   /** Ink came to the page: how far down it lies, 0 to 1. */
   onInk: (down: number) => void = () => {};
   /** The box of the stroke written last. */
@@ -112,6 +112,8 @@ export class SheetDesk {
   private stopped = false;
   private fitting: Fitting | 'first' | undefined;
   private pull = 0;
+  /** Which ends of the sheet were in sight when the pull that goes on began. */
+  private pulledFrom: { start: boolean; end: boolean } | undefined;
   /** Core's handle of what the surface shows. */
   private shownHandle = 0;
   private shift = false;
@@ -172,7 +174,7 @@ export class SheetDesk {
       tapped: (fingers) => (fingers === 2 ? this.onUndo() : this.onRedo()),
       tap: (x, y) => void this.onPress(x, y),
       hold: (x, y) => this.onPress(x, y),
-      letGo: () => this.letGo(),
+      letGo: (byWheel) => this.letGo(byWheel),
       zoomLocked: () => this.zoomLocked,
       view: () => this.view,
       setView: (view) => this.moveView(view),
@@ -392,31 +394,45 @@ export class SheetDesk {
   /** The hand moves the sheet: past an end it can be pulled, and in a seamless notebook the next sheet takes over. */
   private moveView(view: View): void {
     if (this.isLoupe) return;
+    this.pulledFrom ??= this.endsHere();
     this.setView(view);
-    const { scale, x, y } = this.view;
-    const [left, top, right, bottom] = this.drawing.sheet;
-    const { clientWidth, clientHeight } = this.holder;
     if (this.neighbours.isSeamless) {
-      const turn = this.neighbours.passed(this.view, this.drawing.sheet, clientHeight);
-      if (turn) this.onTurn(turn.by, turn.view);
+      const turn = this.neighbours.passed(this.view, this.drawing.sheet, this.holder.clientHeight);
+      if (turn) this.onTurn(turn.by, { meant: false, view: turn.view });
       return;
     }
-    const [start, end, size] = this.neighbours.isSideways
-      ? [left * scale + x, right * scale + x, clientWidth]
-      : [top * scale + y, bottom * scale + y, clientHeight];
+    const { start, end, size } = this.extent();
     // The sheet's end has left the lower half, or its beginning the upper one: it is being pulled away. A short sheet ends higher up.
     const usualEnd = Math.min(size * 0.55, restingEdge + end - start);
     const past = end < usualEnd ? usualEnd - end : start > size * 0.45 ? size * 0.45 - start : 0;
     this.pull = past / pullToTurn;
-    this.onPull(this.pull);
+    this.onPull(this.pull, this.pull > 0 ? this.pulledFrom.end : this.pulledFrom.start);
   }
 
-  private letGo(): void {
-    const { pull } = this;
-    if (pull === 0) return;
+  /** Where the sheet begins and ends on the screen, along the way in which pages follow each other, and how much of that is seen; pixels. */
+  private extent(): { start: number; end: number; size: number } {
+    const { scale, x, y } = this.view;
+    const [left, top, right, bottom] = this.drawing.sheet;
+    const { clientWidth, clientHeight } = this.holder;
+    return this.neighbours.isSideways
+      ? { start: left * scale + x, end: right * scale + x, size: clientWidth }
+      : { start: top * scale + y, end: bottom * scale + y, size: clientHeight };
+  }
+
+  private endsHere(): { start: boolean; end: boolean } {
+    const { start, end, size } = this.extent();
+    return { start: start >= 0, end: end <= size };
+  }
+
+  private letGo(byWheel: boolean): void {
+    const { pull, pulledFrom } = this;
+    this.pulledFrom = undefined;
+    if (pull === 0 || !pulledFrom) return;
     this.pull = 0;
-    this.onPull(0);
-    if (Math.abs(pull) >= 1) this.onTurn(Math.sign(pull));
+    this.onPull(0, false);
+    // Turning a wheel on and on is scrolling, and never meant to make anything.
+    if (Math.abs(pull) >= 1)
+      this.onTurn(Math.sign(pull), { meant: !byWheel && (pull > 0 ? pulledFrom.end : pulledFrom.start) });
   }
 
   private resize(): void {

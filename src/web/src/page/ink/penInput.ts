@@ -38,8 +38,8 @@ export interface HandListener {
   tap(x: number, y: number): void;
   /** A long press, or a press with Ctrl, while writing. True when there is something there to be held: what was begun is then no ink. */
   hold(x: number, y: number): boolean;
-  /** The hand let go after moving the sheet. */
-  letGo(): void;
+  /** The hand let go after moving the sheet; a wheel has no letting go, and each turn of it stands for both. */
+  letGo(byWheel: boolean): void;
   zoomLocked(): boolean;
   view(): View;
   setView(view: View): void;
@@ -59,14 +59,21 @@ const holdMilliseconds = 550;
 /** So far a press may wander and still be one, pixels. */
 const stillWithin = 7;
 
-/** Whether a pen has been seen since the application was opened: on every page fingers then only scroll. */
-let penSeen = false;
+const penSeenKey = 'quill.pen-seen';
+/** Whether this device has ever had a pen: on every page fingers then only scroll, also after a reload. */
+let penSeen = localStorage.getItem(penSeenKey) === '1';
+
+function seePen(): void {
+  if (penSeen) return;
+  penSeen = true;
+  localStorage.setItem(penSeenKey, '1');
+}
 /** Whether a pen has ever reported any pressure; one that always reports none writes as if with the middle of it. */
 let pressureSeen = false;
 
 /**
- * Turns pointer events into strokes, panning and pinching. Once a pen has been seen, fingers only scroll and pinch; before that, a finger or
- * the mouse writes, and a second finger soon after the first turns the touch into a pinch.
+ * Turns pointer events into strokes, panning and pinching. Once this device has had a pen, fingers only scroll and pinch, and what the palm wrote before the pen
+ * came down is no ink; before that, a finger or the mouse writes, and a second finger soon after the first turns the touch into a pinch.
  */
 export class PenInput {
   private writing: { id: number; start: number; type: string } | undefined;
@@ -122,7 +129,12 @@ export class PenInput {
   private down(event: PointerEvent): void {
     this.surface.setPointerCapture(event.pointerId);
     if (event.pointerType === 'pen') {
-      penSeen = true;
+      seePen();
+      // The pen's stroke wins over what the hand that holds it has touched.
+      if (this.writing?.type === 'touch') {
+        this.writing = undefined;
+        this.listener.cancel();
+      }
       // A hand that came down before its pen moves nothing any more.
       this.fingers.clear();
       this.tapping = undefined;
@@ -208,7 +220,11 @@ export class PenInput {
       const { x, y } = place(this.surface, event);
       if (Math.hypot(x - this.pressed.x, y - this.pressed.y) > stillWithin) this.forgetPress();
     }
-    if (event.pointerType === 'pen' && event.buttons === 0) this.penAt = event.timeStamp;
+    if (event.pointerType === 'pen' && event.buttons === 0) {
+      // A pen that comes near is enough: its hand may touch the sheet before it does.
+      seePen();
+      this.penAt = event.timeStamp;
+    }
     if (this.writing?.id === event.pointerId) {
       const coalesced = event.getCoalescedEvents?.() ?? [];
       this.listener.move((coalesced.length > 0 ? coalesced : [event]).map((one) => this.sample(one)));
@@ -234,7 +250,7 @@ export class PenInput {
     if (this.writing?.id !== event.pointerId) {
       const { x, y } = this.onPage(event);
       if (isTap) this.listener.tap(x, y);
-      else if (wasMoving && this.fingers.size === 0) this.listener.letGo();
+      else if (wasMoving && this.fingers.size === 0) this.listener.letGo(false);
       return;
     }
     this.writing = undefined;
@@ -292,8 +308,7 @@ export class PenInput {
       x: view.x - (event.shiftKey ? event.deltaY : event.deltaX) * lines,
       y: view.y - (event.shiftKey ? 0 : event.deltaY) * lines,
     });
-    // A wheel has no letting go; its turning stands for both.
-    this.listener.letGo();
+    this.listener.letGo(true);
   }
 
   private sample(event: PointerEvent): Sample {
