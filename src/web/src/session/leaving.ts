@@ -1,9 +1,10 @@
+import { forgetAhead, isAhead, leftAhead } from '../sync/ahead';
 import { databaseOf } from '../sync/deviceSchema';
 import { DeviceStore } from '../sync/deviceStore';
 import { Tabs } from '../sync/tabs';
 
 /** What is a device's own, whoever is signed in; all else that is kept under "quill." is a person's. */
-const ofTheDevice = new Set(['quill.theme', 'quill.true', 'quill.unit', 'quill.leaving']);
+const ofTheDevice = new Set(['quill.theme', 'quill.true', 'quill.unit', 'quill.leaving', 'quill.pen-seen']);
 const personOf = /^calm-quill-(.+)$/;
 
 /** What stays of a person on a device that they left. */
@@ -17,7 +18,10 @@ export interface LeftBehind {
 export async function unsentOf(person: string): Promise<number> {
   const store = await DeviceStore.open(person, { blocked() {}, opened() {}, taken() {} });
   try {
-    return (await store.outbox()).length + (await store.refused()).length;
+    const left = await leftAhead(person);
+    return (
+      left.strokes.length + left.operations.length + (await store.outbox()).length + (await store.refused()).length
+    );
   } finally {
     store.close();
   }
@@ -32,12 +36,14 @@ export async function leaveDevice(person: string, withUnsent: boolean): Promise<
   tabs.tell({ what: 'left' });
   tabs.stop();
   for (const key of Object.keys(localStorage))
-    if (key.startsWith('quill.') && !ofTheDevice.has(key)) localStorage.removeItem(key);
+    if (key.startsWith('quill.') && !ofTheDevice.has(key) && !isAhead(key)) localStorage.removeItem(key);
   sessionStorage.clear();
   await caches.delete('thumbnails');
   const unsent = withUnsent ? 0 : await unsentOf(person);
-  if (unsent === 0) await deleteDatabase(databaseOf(person));
-  else {
+  if (unsent === 0) {
+    forgetAhead(person);
+    await deleteDatabase(databaseOf(person));
+  } else {
     const store = await DeviceStore.open(person, { blocked() {}, opened() {}, taken() {} });
     await store.keepUnsentOnly();
     store.close();

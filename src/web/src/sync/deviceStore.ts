@@ -332,6 +332,15 @@ export class DeviceStore {
   }
 }
 
+/** Puts into the outbox what was written ahead of it, but for what is there already. */
+export async function takeOver(store: DeviceStore, operations: readonly Waiting[]): Promise<void> {
+  if (operations.length === 0) return;
+  const isSame = (a: Waiting, b: Waiting) =>
+    a.document === b.document && a.bytes.length === b.bytes.length && a.bytes.every((byte, i) => byte === b.bytes[i]);
+  const waiting = await store.outbox();
+  await store.addToOutbox(operations.filter((row) => !waiting.some((other) => isSame(row, other))));
+}
+
 type Stores = ('documents' | 'operations' | 'outbox' | 'outlines' | 'refused' | 'answers')[];
 type Operations = IDBPObjectStore<DeviceSchema, Stores, 'operations', 'readwrite'>;
 type Documents = IDBPObjectStore<DeviceSchema, Stores, 'documents', 'readwrite'>;

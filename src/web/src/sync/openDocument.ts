@@ -7,6 +7,7 @@ import { unframed } from './frames';
 import type { Live, LiveListener } from './live';
 import type { Acknowledged, Outbox } from './outbox';
 import { Reached } from './reached';
+import type { Ahead, StrokeAhead, StrokeHead } from './ahead';
 import type { Steps } from './steps';
 
 /** When the server could not answer, or with less than there is, it is asked again after so long at first, and at most, ms. */
@@ -20,6 +21,7 @@ export interface Surroundings {
   outbox: Outbox;
   live: Live;
   steps: Steps;
+  ahead: Ahead;
 }
 
 /** A document that is shown: held by Core, kept on the device, followed live. */
@@ -184,6 +186,11 @@ export class OpenDocument {
 
   private waiting(bytes: Uint8Array): Waiting {
     return { space: this.space, kind: this.kind, document: this.address, bytes };
+  }
+
+  /** Writes a stroke of it ahead while it is in the hand. */
+  strokeAhead(head: Omit<StrokeHead, 'space' | 'page'>): StrokeAhead {
+    return this.around.ahead.stroke({ ...head, space: this.space, page: this.id });
   }
 
   /** Keeps how the page is painted for the next opening; false when something of it is still on its way. */

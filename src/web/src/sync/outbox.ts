@@ -1,5 +1,6 @@
 import type { Core } from '../core/runtime';
 import { isBusy, Refused } from '../session/api';
+import type { Ahead } from './ahead';
 import type { DeviceStore, RefusedWork, StoredOperation, Waiting } from './deviceStore';
 import { newReplica, type Replaced, Sender } from './sender';
 import { setSyncState } from './syncState';
@@ -27,6 +28,8 @@ export class Outbox {
 
   /** Made, and not in the device's store: on the way there, or for want of room. It is sent from here. */
   private unsaved: Waiting[] = [];
+  /** Of those, how to say that what was written ahead of them is kept. */
+  private readonly kept = new Map<Waiting, () => void>();
   /** With the server, but still in the store's outbox, for want of room to note it. */
   private readonly sent = new Set<number>();
   /** How many operations were made in this tab. */
@@ -46,6 +49,7 @@ export class Outbox {
     private readonly store: DeviceStore,
     private readonly tabs: Tabs,
     private readonly person: string,
+    private readonly ahead: Ahead,
   ) {
     this.sender = new Sender(core, {
       waiting: () => this.waiting(),
@@ -86,6 +90,8 @@ export class Outbox {
 
   /** Puts operations where they wait to be sent; those given at once are kept all or not at all. Resolves when they are on the device, or could not be. */
   add(...made: Waiting[]): Promise<void> {
+    const isKept = this.ahead.operations(made);
+    for (const row of made) this.kept.set(row, isKept);
     this.unsaved.push(...made);
     this.made += made.length;
     expose({ made: this.made });
@@ -113,8 +119,7 @@ export class Outbox {
       } catch {
         return setSyncState({ onlyInMemory: this.unsaved.length });
       }
-      this.unsaved = this.unsaved.filter((row) => !rows.includes(row));
-      setSyncState({ onlyInMemory: this.unsaved.length });
+      this.noLongerUnsaved(new Set(rows));
       this.tabs.tell({ what: 'made', operations: rows.map(({ document, bytes }) => ({ document, bytes })) });
     });
     return this.saving;
@@ -131,6 +136,7 @@ export class Outbox {
     clearTimeout(this.timer);
     clearTimeout(this.counting);
     this.tabs.stop();
+    this.ahead.stop();
   }
 
   /** Tries to send now, and again later when it does not work. */
@@ -256,9 +262,7 @@ export class Outbox {
       // They stay where they are, so that they are here after a reload without a connection; they are not sent again and again.
       for (const { waiting } of stored) if (waiting.n !== undefined) this.sent.add(waiting.n);
     }
-    const isStored = new Set(stored.map(({ waiting }) => waiting));
-    this.unsaved = this.unsaved.filter((row) => !isStored.has(row));
-    setSyncState({ onlyInMemory: this.unsaved.length });
+    this.noLongerUnsaved(new Set(stored.map(({ waiting }) => waiting)));
     const operations = stored
       .map(({ waiting, sequence }) => ({ sequence, bytes: waiting.bytes }))
       .sort((a, b) => a.sequence - b.sequence);
@@ -268,16 +272,35 @@ export class Outbox {
 
   private async refused(refused: { waiting: Waiting; sentence: string }[]): Promise<void> {
     await this.store.markRefused(refused);
-    const gone = new Set(refused.map(({ waiting }) => waiting));
-    this.unsaved = this.unsaved.filter((row) => !gone.has(row));
+    this.noLongerUnsaved(new Set(refused.map(({ waiting }) => waiting)));
     this.anew(new Set(refused.map(({ waiting }) => waiting.document)));
   }
 
   private async replaced(rows: Replaced[]): Promise<void> {
     await this.store.replaceWaiting(rows.map(({ before, bytes }) => ({ ...before, bytes })));
     const fresh = new Map(rows.map(({ before, bytes }) => [before, { ...before, bytes }]));
-    this.unsaved = this.unsaved.map((row) => fresh.get(row) ?? row);
+    this.unsaved = this.unsaved.map((row) => {
+      const other = fresh.get(row);
+      if (!other) return row;
+      this.kept.set(other, this.ahead.operations([other]));
+      this.kept.get(row)?.();
+      this.kept.delete(row);
+      return other;
+    });
     this.anew(new Set(rows.map(({ before }) => before.document)));
+  }
+
+  private noLongerUnsaved(rows: ReadonlySet<Waiting>): void {
+    this.unsaved = this.unsaved.filter((row) => !rows.has(row));
+    setSyncState({ onlyInMemory: this.unsaved.length });
+    const isKept = new Set<() => void>();
+    for (const row of rows) {
+      if (this.kept.has(row)) isKept.add(this.kept.get(row)!);
+      this.kept.delete(row);
+    }
+    // What was written together is kept together, or waits in memory together.
+    const waiting = new Set(this.kept.values());
+    for (const say of isKept) if (!waiting.has(say)) say();
   }
 
   private anew(documents: Set<string>): void {

@@ -3,8 +3,9 @@ import { type Core, type DocumentKind, loadCore } from '../core/runtime';
 import { getJson, Unreachable } from '../session/api';
 import type { Session } from '../session/session';
 import { addressOf } from './address';
+import { Ahead, type LeftStroke, leftAhead } from './ahead';
 import type { StoreEvents } from './deviceSchema';
-import { DeviceStore } from './deviceStore';
+import { DeviceStore, takeOver } from './deviceStore';
 import { Live } from './live';
 import { reportFault } from './faults';
 import { OpenDocument } from './openDocument';
@@ -32,6 +33,7 @@ export class Workspace {
     readonly store: DeviceStore,
     readonly outbox: Outbox,
     readonly live: Live,
+    readonly ahead: Ahead,
   ) {
     this.steps = new Steps(core);
     outbox.onMade = (address, bytes) => this.open.get(address)?.document.hear(bytes);
@@ -45,17 +47,41 @@ export class Workspace {
     const { id } = session.person;
     const [core, store] = await Promise.all([loadCore(), DeviceStore.open(id, events)]);
     core.DocumentBridge.Start(newReplica(), id);
-    const outbox = new Outbox(core, store, new Tabs(id), id);
+    const ahead = await Ahead.open(id);
+    const left = await leftAhead(id);
+    await takeOver(store, left.operations);
+    const outbox = new Outbox(core, store, new Tabs(id), id, ahead);
     outbox.onLeft = () => void outbox.saved().then(() => location.reload());
     outbox.flush();
     // Asked once and never again by most browsers; without it the device may be cleared when it runs short of room.
     void navigator.storage.persist().catch(() => {});
-    const workspace = new Workspace(core, store, outbox, new Live(id, () => outbox.flush()));
+    const workspace = new Workspace(core, store, outbox, new Live(id, () => outbox.flush()), ahead);
     setTimeout(() => void trimPictures(), idleAfter);
     workspace.libraries.push(
       ...(await Promise.all(session.spaces.map((space) => workspace.acquire(space.id, 'library', space.id)))),
     );
+    await workspace.finish(left.strokes);
+    left.clear();
     return workspace;
+  }
+
+  /** Strokes that were in the hand when their tab was closed are ink as far as they were written. */
+  private async finish(strokes: LeftStroke[]): Promise<void> {
+    const { PenBridge } = this.core;
+    for (const { space, page, pen, stabilising, layer, startedAt, samples } of strokes) {
+      const document = await this.acquire(space, 'page', page);
+      try {
+        const stroke = PenBridge.Begin(pen, stabilising);
+        PenBridge.Add(stroke, samples);
+        PenBridge.End(stroke);
+        document.perform((handle, now) => PenBridge.Keep(stroke, handle, layer, startedAt, now));
+        await this.outbox.saved();
+      } catch (problem) {
+        reportFault('A stroke that was left could not be finished.', problem, document.address);
+      } finally {
+        this.release(space, 'page', page);
+      }
+    }
   }
 
   /** A document was made here just now, so there is nothing to wait for from the server. */

@@ -1,3 +1,4 @@
+import type { StrokeAhead } from '../../sync/ahead';
 import { encodePiece } from '../ink/othersInk';
 import { readOutline } from '../ink/packet';
 import type { Sample } from '../ink/penInput';
@@ -28,6 +29,7 @@ export class PenHand implements Hand {
   private first: Sample | undefined;
   private rest: { x: number; y: number } = { x: 0, y: 0 };
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private ahead: StrokeAhead | undefined;
   private tidied: { shape: string; replaces: string[] } | undefined;
 
   constructor(
@@ -82,6 +84,8 @@ export class PenHand implements Hand {
       );
     } else if (!this.scratched())
       page.perform((handle, now) => core.PenBridge.Keep(this.stroke, handle, this.at.layer(), this.startedAt, now));
+    // From here on it is an operation, which is written ahead itself.
+    this.ahead?.done();
     wet.clear();
     this.sendPiece(true);
     if (this.points.length > 0) this.at.wrote(boxOf(this.points));
@@ -91,16 +95,19 @@ export class PenHand implements Hand {
   cancel(): void {
     clearTimeout(this.timer);
     this.at.core.PenBridge.Drop(this.stroke);
+    this.ahead?.done();
     this.at.wet.clear();
     this.sendPiece(true);
     this.tidied = undefined;
   }
 
   private start(): void {
-    const { core, wet, view } = this.at;
-    this.stroke = core.PenBridge.Begin(penNumbers(this.pen), this.keeps ? 0 : this.pen.stabilising);
+    const { core, page, wet, view } = this.at;
+    const [pen, stabilising] = [penNumbers(this.pen), this.keeps ? 0 : this.pen.stabilising];
+    this.stroke = core.PenBridge.Begin(pen, stabilising);
     this.number = ++strokeNumber;
     this.startedAt = Date.now();
+    this.ahead = page.strokeAhead({ pen, stabilising, layer: this.at.layer(), startedAt: this.startedAt });
     [this.count, this.sent, this.points] = [0, 0, []];
     wet.begin(this.pen.colour, (rgbaOf(this.pen) % 256) / 255, view());
   }
@@ -113,6 +120,7 @@ export class PenHand implements Hand {
       this.points.push(x, y);
     });
     this.count += samples.length;
+    this.ahead?.add(flat);
     this.at.wet.add(readOutline(this.at.core.PenBridge.Add(this.stroke, flat)));
   }
 
@@ -125,6 +133,7 @@ export class PenHand implements Hand {
     this.points = [first.x, first.y, last.x, last.y];
     const flat = Int32Array.from([first, last].flatMap(({ x, y, pressure, time }) => [x, y, pressure, time, 0, 0]));
     [this.count, this.sent] = [2, 0];
+    this.ahead?.replace(flat);
     wet.replace(readOutline(core.PenBridge.Add(this.stroke, flat)));
   }
 

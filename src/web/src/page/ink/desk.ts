@@ -180,6 +180,7 @@ export class SheetDesk {
       setView: (view) => this.moveView(view),
     });
     if (startView) this.view = startView;
+    addEventListener('pagehide', this.hide);
     this.sizes = new ResizeObserver(() => this.resize());
     this.sizes.observe(holder);
     this.resize();
@@ -200,8 +201,12 @@ export class SheetDesk {
     if (page.isHeld) afterFrame(() => page.settle());
   }
 
+  /** The window goes away: what the hand was writing is ink. */
+  private readonly hide = () => this.end();
+
   stop(): void {
     this.stopped = true;
+    removeEventListener('pagehide', this.hide);
     // What the hand was writing is ink, whatever took the sheet away.
     this.end();
     this.keeper.stop();
