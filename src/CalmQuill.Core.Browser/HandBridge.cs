@@ -28,6 +28,15 @@ public static partial class HandBridge
     public static string[] At(int page, double x, double y, double reach, int kinds, string layer) =>
         Ids(Selecting.At(Session.Document<PageDocument>(page), x, y, reach, Filter(kinds, layer)));
 
+    /// <summary>The same of what is locked in place.</summary>
+    [JSExport]
+    public static string[] LockedAt(int page, double x, double y, double reach) =>
+        Ids(Selecting.LockedAt(Session.Document<PageDocument>(page), x, y, reach, ItemFilter.All));
+
+    /// <summary>Those of some items that may be changed.</summary>
+    [JSExport]
+    public static string[] OpenOf(int page, string[] items) => [.. Open(page, items).Select(id => id.ToString())];
+
     /// <summary>All that may be changed on the page.</summary>
     [JSExport]
     public static string[] SelectAll(int page, int kinds, string layer) =>
@@ -74,36 +83,49 @@ public static partial class HandBridge
     }
 
     [JSExport]
-    public static byte[] Remove(int page, string[] items, double now) => Session.Do(page, new Change.ItemsRemoved(Parse(items)), now);
+    public static byte[] Remove(int page, string[] items, double now) =>
+        Open(page, items) is { Count: > 0 } open ? Session.Do(page, new Change.ItemsRemoved(open), now) : [];
 
     /// <summary>The same, framed.</summary>
     [JSExport]
     public static byte[] RemoveFramed(int page, string[] items, double now) =>
-        Session.DoAll(page, [new Change.ItemsRemoved(Parse(items))], now);
+        Open(page, items) is { Count: > 0 } open ? Session.DoAll(page, [new Change.ItemsRemoved(open)], now) : [];
 
     [JSExport]
     public static byte[] Shift(int page, string[] items, int dx, int dy, double now) =>
-        Session.Do(page, new Change.ItemsShifted(Parse(items), dx, dy), now);
+        Open(page, items) is { Count: > 0 } open ? Session.Do(page, new Change.ItemsShifted(open, dx, dy), now) : [];
 
     /// <summary>Scales, turns or mirrors: x' = a·x + c·y + e, y' = b·x + d·y + f, with a to d as plain numbers.</summary>
     [JSExport]
     public static byte[] Transform(int page, string[] items, double[] matrix, double now) =>
-        Session.Do(page, new Change.ItemsTransformed(Parse(items), [], Whole(matrix)), now);
+        Open(page, items) is { Count: > 0 } open ? Session.Do(page, new Change.ItemsTransformed(open, [], Whole(matrix)), now) : [];
 
     /// <summary>Writes fields of items; see <see cref="ItemField"/>.</summary>
     [JSExport]
     public static byte[] Set(int page, string[] items, int[] fields, string[] values, double now) =>
         Session.Do(
             page,
-            new Change.ItemsSet(Parse(items), [.. fields.Select((field, i) => new ItemValue((ItemField)field, values[i]))]),
+            Chosen.Set(
+                Session.Document<PageDocument>(page),
+                Parse(items),
+                [.. fields.Select((field, i) => new ItemValue((ItemField)field, values[i]))]
+            ),
             now
         );
+
+    /// <summary>Gives lines a width as it is seen on the page, 0.01 mm; framed operations, one step.</summary>
+    [JSExport]
+    public static byte[] SetWidth(int page, string[] items, int width, double now) =>
+        Session.DoAll(page, Chosen.Width(Session.Document<PageDocument>(page), Parse(items), width), now, true);
 
     /// <summary>Brings items in front of, or behind, all others on the page.</summary>
     [JSExport]
     public static byte[] Order(int page, string[] items, bool front, double now)
     {
-        var chosen = Parse(items).ToHashSet();
+        var open = Open(page, items);
+        if (open.Count == 0)
+            return [];
+        var chosen = open.ToHashSet();
         var others = Session
             .Document<PageDocument>(page)
             .Items.Where(item => item.Stands && !chosen.Contains(item.Id))
@@ -113,7 +135,7 @@ public static partial class HandBridge
         var order = Math.Clamp(front ? others.Max() + 1 : others.Min() - 1, -ItemRules.MostOrder, ItemRules.MostOrder);
         return Session.Do(
             page,
-            new Change.ItemsSet(Parse(items), [new ItemValue(ItemField.Order, order.ToString(CultureInfo.InvariantCulture))]),
+            new Change.ItemsSet(open, [new ItemValue(ItemField.Order, order.ToString(CultureInfo.InvariantCulture))]),
             now
         );
     }
@@ -299,6 +321,8 @@ public static partial class HandBridge
         frames.Add(Session.Do(page, change, now));
         return Session.Replica.LastId;
     }
+
+    private static List<OpId> Open(int page, string[] items) => Chosen.Open(Session.Document<PageDocument>(page), Parse(items));
 
     private static OpId[] Parse(string[] items) => [.. items.Select(OpId.Parse)];
 

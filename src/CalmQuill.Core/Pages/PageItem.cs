@@ -48,6 +48,9 @@ public sealed class PageItem
     /// <summary>The pen, its width grown with the item.</summary>
     public Pen Pen { get; private set; }
 
+    /// <summary>By how much its lengths have grown since it was made.</summary>
+    public double Growth => placing?.Growth ?? 1;
+
     /// <summary>What it is filled with, 0xRRGGBBAA; 0 for nothing, and for all that does not close.</summary>
     public uint Fill { get; private set; }
 

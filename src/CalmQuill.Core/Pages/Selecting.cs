@@ -24,20 +24,27 @@ public static class Selecting
     public static List<PageItem> Inside(PageDocument page, ReadOnlySpan<double> loop, double share) =>
         Inside(page, loop, share, ItemFilter.All);
 
-    /// <summary>The foremost thing at a spot, with its group; none where there is nothing within reach.</summary>
+    /// <summary>The foremost thing at a spot that may be changed, with its group; none where there is nothing within reach.</summary>
     /// <param name="page">The page.</param>
     /// <param name="x">The spot, 0.01 mm.</param>
     /// <param name="y">The spot, 0.01 mm.</param>
     /// <param name="reach">How far from its line a press still is one on it, 0.01 mm.</param>
     /// <param name="filter">What may be taken.</param>
-    public static List<PageItem> At(PageDocument page, double x, double y, double reach, ItemFilter filter)
+    public static List<PageItem> At(PageDocument page, double x, double y, double reach, ItemFilter filter) =>
+        At(page, x, y, reach, filter.Takes);
+
+    /// <summary>The same of what is locked in place: a press that is held asks for it, so that it can be unlocked.</summary>
+    public static List<PageItem> LockedAt(PageDocument page, double x, double y, double reach, ItemFilter filter) =>
+        At(page, x, y, reach, filter.TakesLocked);
+
+    private static List<PageItem> At(PageDocument page, double x, double y, double reach, Func<PageItem, bool> takes)
     {
         var area = new Box((int)(x - reach), (int)(y - reach), (int)(x + reach), (int)(y + reach));
         var touched = new List<Interval>();
         for (var i = page.Items.Count - 1; i >= 0; i--)
         {
             var item = page.Items[i];
-            if (!item.Bounds.Meets(area) || !(filter.Takes(item) || filter.TakesLocked(item)))
+            if (!item.Bounds.Meets(area) || !takes(item))
                 continue;
             touched.Clear();
             if (item.Kind != ItemKinds.Area)

@@ -44,6 +44,9 @@ export interface Core {
   HandBridge: {
     Select(page: number, loop: Float64Array, share: number, kinds: number, layer: string): string[];
     At(page: number, x: number, y: number, reach: number, kinds: number, layer: string): string[];
+    LockedAt(page: number, x: number, y: number, reach: number): string[];
+    OpenOf(page: number, items: string[]): string[];
+    SetWidth(page: number, items: string[], width: number, now: number): Uint8Array;
     SelectAll(page: number, kinds: number, layer: string): string[];
     BoundsOf(page: number, items: string[]): number[];
     About(page: number, items: string[]): string;

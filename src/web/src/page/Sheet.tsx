@@ -26,6 +26,7 @@ import { SelectionBar } from './selection/SelectionBar';
 import { barSideOf, SelectionFrame } from './selection/SelectionFrame';
 import { ShapeHandles, useShapeHandles } from './selection/ShapeHandles';
 import { useSelection } from './selection/useSelection';
+import { firstLayer } from './hand/eraserHand';
 import { allKinds, itemKinds, type Taken } from './hand/tool';
 import { toRgba } from './ink/pens';
 import { stillAtWork, useLongWork, WorkLine } from './longWork';
@@ -35,6 +36,7 @@ import { RetraceBar } from './retrace/RetraceBar';
 import type { NextPages } from './ink/neighbours';
 import type { View } from './ink/view';
 import { PenSigns } from './PenSigns';
+import { type Layer, layerFields, nameOfLayer } from './tray/LayersPanel';
 import { PenTray } from './tray/PenTray';
 import { PullHint } from './PullHint';
 import { Side } from './Side';
@@ -192,13 +194,15 @@ function OpenSheet({
   /** Takes things to the page after or before this one: they are there before they leave here, and are shown there, selected where that is wished for. */
   const carryTo = async (by: number, items: string[], dy: number, select: boolean) => {
     const target = by > 0 ? next.after : next.before;
+    const open = core.HandBridge.OpenOf(document.handle, items);
+    if (open.length === 0) return say('It is locked in its place.');
     if (!target) return say(by > 0 ? 'There is no page after this one.' : 'There is no page before this one.');
     const onto = await target.open();
     try {
-      const all = core.HandBridge.BeginLay(onto.handle, core.HandBridge.Cut(document.handle, items), 0, dy, '');
+      const all = core.HandBridge.BeginLay(onto.handle, core.HandBridge.Cut(document.handle, open), 0, dy, '');
       OpenDocument.performAcross([
         [onto, (handle, now) => core.HandBridge.LayMore(handle, all + 1, now)],
-        [document, (handle, now) => core.HandBridge.RemoveFramed(handle, items, now)],
+        [document, (handle, now) => core.HandBridge.RemoveFramed(handle, open, now)],
       ]);
       if (select) carry(target.id, core.HandBridge.LastLaid());
       setTaken(undefined);
@@ -213,6 +217,29 @@ function OpenSheet({
   /** What is held at the edge comes to lie at the head of the page after, and where it lay on the one before. */
   const carryOver = (by: number, { items, area }: Taken) =>
     void carryTo(by, items, by > 0 ? -Math.round(area[1]) + carriedHead : 0, true);
+
+  /** On a layer that is hidden or locked nothing is written: it is said, with the way to open it; the panel to change it unfolds. */
+  const mayWriteOn = (): boolean => {
+    const on = (JSON.parse(core.LayerBridge.All(document.handle)) as Layer[]).find(
+      (one) => one.id === (layer || firstLayer),
+    );
+    if (!on || (!on.hidden && !on.locked)) return true;
+    const fields = [...(on.hidden ? [layerFields.hidden] : []), ...(on.locked ? [layerFields.locked] : [])];
+    say(`“${nameOfLayer(on)}” is ${on.hidden ? 'hidden' : 'locked'}, so nothing is written on it.`, {
+      words: on.hidden ? 'Show it' : 'Unlock it',
+      do: () => {
+        for (const field of fields)
+          document.perform((handle, now) => core.LayerBridge.Set(handle, on.id, field, '', now));
+      },
+    });
+    tools.openPanel('layers');
+    return false;
+  };
+
+  // Another tool in the hand lets go of what was taken.
+  useEffect(() => {
+    if (tools.held !== 'loop') setTaken(undefined);
+  }, [tools.held, tools.chosen]);
 
   // What was carried here from another page is selected, once.
   useEffect(() => {
@@ -245,6 +272,7 @@ function OpenSheet({
     };
     desk.onCarry = carryOn;
     desk.onErased = tools.erased;
+    desk.mayWriteOn = mayWriteOn;
     desk.onButton = () => (settings.button === 'pen' ? tools.swap() : tools.toggle(settings.button));
     desk.onUndo = undo;
     desk.onRedo = redo;
@@ -296,7 +324,7 @@ function OpenSheet({
     full: onFull,
   });
   const here = { space: space.id, notebook: notebook.id, page: page.id };
-  const barSide = selection && desk ? barSideOf(selection.taken.area, view, desk.height) : 'below';
+  const barSide = selection && desk ? barSideOf(selection.taken.area, view, desk.size) : 'below';
   const only =
     selection &&
     selection.taken.items.length === 1 &&
@@ -355,6 +383,14 @@ function OpenSheet({
             barSide={barSide}
             onEdge={(by) => carryOver(by, selection.taken)}
             edgeOf={() => holder.current!.getBoundingClientRect()}
+            onTap={(x, y) => desk?.tapTaken(x, y)}
+            writes={(event) => {
+              // A pen that was chosen writes, whatever lies under it.
+              if (event.pointerType !== 'pen' || tools.held !== 'pen') return false;
+              setTaken(undefined);
+              holder.current!.dispatchEvent(new PointerEvent(event.type, event));
+              return true;
+            }}
           />
           {isShape && desk && (
             <ShapeHandles
@@ -372,7 +408,7 @@ function OpenSheet({
             page={document}
             view={view}
             side={barSide}
-            height={desk?.height ?? 0}
+            size={desk?.size ?? { width: 0, height: 0 }}
             onLink={() => setLinking(true)}
             onMark={() => {
               setChosen(

@@ -59,6 +59,7 @@ export interface Tools {
   setLayer: (page: string, layer: string) => void;
   toggle: (kind: HeldKind) => void;
   togglePanel: (panel: Panel) => void;
+  openPanel: (panel: Panel) => void;
   setReading: (on: boolean) => void;
   setZoomLocked: (on: boolean) => void;
   setLoupe: (on: boolean) => void;
@@ -197,6 +198,10 @@ export function useTools(personal: Personal | undefined, notebook: string, first
     togglePanel: (which) => {
       setUnfolded(false);
       setPanel(panel === which ? undefined : which);
+    },
+    openPanel: (which) => {
+      setUnfolded(false);
+      setPanel(which);
     },
     setReading,
     setZoomLocked,

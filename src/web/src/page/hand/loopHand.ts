@@ -60,10 +60,11 @@ export class LoopHand implements Hand {
     this.at.wet.clear();
   }
 
-  private press(x: number, y: number): void {
+  /** A short press on a thing adds it or takes it out; on bare paper it lets go of all. */
+  press(x: number, y: number): void {
     const { core, page, view } = this.at;
     const hit = core.HandBridge.At(page.handle, x, y, pressReach / view().scale, this.tool.kinds, this.layer);
-    if (hit.length === 0) return;
+    if (hit.length === 0) return this.at.take(undefined);
     const held = new Set(this.before);
     const out = hit.every((item) => held.has(item));
     for (const item of hit)

@@ -51,6 +51,8 @@ const penEvery = 60;
 const pullToTurn = 96;
 /** Where a sheet's beginning lies when it is fitted, pixels. */
 const restingEdge = 16;
+/** So near a press that is held is on a thing, pixels. */
+const holdReach = 14;
 const clothColour = '#1f3d3a';
 
 /** The sheet on the desk: joins the hand, Core and the canvases for one page. Lives outside React, since it works at the pen's speed. */
@@ -77,6 +79,8 @@ export class SheetDesk {
   /** Room was made and these would leave the sheet, which ends there. */
   onCarry: (items: string[], end: number) => void = () => {};
   onErased: () => void = () => {};
+  /** Whether the layer that is written on can be; says why not. */
+  mayWriteOn: () => boolean = () => true;
   /** The pen's button is to change tools. */
   onButton: () => void = () => {};
   onUndo: () => void = () => {};
@@ -173,7 +177,7 @@ export class SheetDesk {
       button: () => this.onButton(),
       tapped: (fingers) => (fingers === 2 ? this.onUndo() : this.onRedo()),
       tap: (x, y) => void this.onPress(x, y),
-      hold: (x, y) => this.onPress(x, y),
+      hold: (x, y) => this.onPress(x, y) || this.holdLocked(x, y),
       letGo: (byWheel) => this.letGo(byWheel),
       zoomLocked: () => this.zoomLocked,
       view: () => this.view,
@@ -273,8 +277,8 @@ export class SheetDesk {
   }
 
   /** Of the desk, pixels. */
-  get height(): number {
-    return this.holder.clientHeight;
+  get size(): { width: number; height: number } {
+    return { width: this.holder.clientWidth, height: this.holder.clientHeight };
   }
 
   get sheet(): Area {
@@ -471,8 +475,25 @@ export class SheetDesk {
     const tool = this.toolOf(touch);
     // Pressing on things one after the other adds to what was taken.
     if (tool.name !== 'loop') this.onTaken(undefined);
+    // On a layer that is hidden ink would vanish, and a locked one is not to be changed.
+    if ((tool.name === 'pen' || tool.name === 'shape' || tool.name === 'fill') && !this.mayWriteOn()) return;
     this.hand = this.handOf(tool);
     this.hand?.begin(sample);
+  }
+
+  /** What was taken is pressed on, at a place on the screen. */
+  tapTaken(clientX: number, clientY: number): void {
+    const { x, y } = this.onPage(clientX, clientY);
+    new LoopHand(this.place, this.loop, this.taken?.items ?? []).press(x, y);
+  }
+
+  /** A press that is held on what is locked in place takes it, so that it can be unlocked. */
+  private holdLocked(x: number, y: number): boolean {
+    if (this.tool.name !== 'loop') return false;
+    const items = this.core.HandBridge.LockedAt(this.page.handle, x, y, holdReach / this.view.scale);
+    if (items.length === 0) return false;
+    this.onTaken({ items, area: this.core.HandBridge.BoundsOf(this.page.handle, items) as unknown as Area });
+    return true;
   }
 
   private end(): void {

@@ -39,8 +39,8 @@ interface SelectionBarProps {
   page: OpenDocument;
   view: View;
   side: BarSide;
-  /** Of the desk, pixels. */
-  height: number;
+  /** The desk's size, pixels. */
+  size: { width: number; height: number };
   onLink: () => void;
   onMark: () => void;
   onHeading: () => void;
@@ -56,7 +56,7 @@ export function SelectionBar({
   page,
   view,
   side,
-  height,
+  size,
   onLink,
   onMark,
   onHeading,
@@ -71,16 +71,16 @@ export function SelectionBar({
   const toggle = (what: Unfolding) => setUnfolded(unfolded === what ? undefined : what);
   return (
     <div
-      className={`pointer-events-auto absolute z-20 flex gap-1.5 ${side === 'above' ? 'flex-col-reverse' : 'flex-col'}`}
+      className={`pointer-events-none absolute z-20 flex gap-1.5 [&>*]:pointer-events-auto [&>:not([role=toolbar])]:min-h-0 [&>:not([role=toolbar])]:overflow-y-auto ${side === 'above' ? 'flex-col-reverse' : 'flex-col'}`}
       style={{
         left: `clamp(8px, ${box.left}px, max(8px, calc(100% - ${isInk ? barWidth : 300}px)))`,
-        ...barPlace(side, box, height),
+        ...barPlace(side, box, size),
       }}
     >
       <div
         role="toolbar"
         aria-label="What was selected"
-        className="flex w-max max-w-full flex-wrap rounded-lg border border-base-300 bg-base-100 p-1 shadow-md"
+        className="flex w-max max-w-full shrink-0 flex-wrap rounded-lg border border-base-300 bg-base-100 p-1 shadow-md"
       >
         {about.locked ? (
           <Press

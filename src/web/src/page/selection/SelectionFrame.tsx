@@ -15,15 +15,24 @@ interface SelectionFrameProps {
   onEdge: (by: number) => void;
   /** Where the toolbar lies. */
   barSide: BarSide;
-  edgeOf: () => { top: number; bottom: number };
+  /** Where the desk lies on the screen. */
+  edgeOf: () => DOMRect;
+  /** A short press within the frame: on a thing it adds it or takes it out, on bare paper it lets go of all. */
+  onTap: (clientX: number, clientY: number) => void;
+  /** Whether a pointer that comes down here is to write; it is then passed on. */
+  writes: (event: PointerEvent) => boolean;
 }
 
 const pad = 6;
+/** A press that moves less is a tap, pixels. */
+const tapWithin = 6;
 /** The grip to turn by lies so far off the corner that the toolbar leaves free, pixels. */
 const turnOff = 34;
-/** The toolbar with what unfolds from it is at most so high, pixels. */
-const barHigh = 330;
-const barOff = 18;
+/** The toolbar is so high; where it is narrow, as on a phone, it has two rows. Pixels. */
+const barHigh = 56;
+const narrow = 590;
+/** So far from the frame that its grips are free, pixels. */
+const barOff = 44;
 const leastScale = 0.02;
 /** So near the edge, and so long, takes what is held to the next page. */
 const edgeWithin = 28;
@@ -43,7 +52,16 @@ const cursors: Record<string, string> = {
 };
 
 /** A dashed frame round what was taken: dragged inside it moves, at its grips it scales, at its head it turns. */
-export function SelectionFrame({ selection, view, handles, barSide, onEdge, edgeOf }: SelectionFrameProps) {
+export function SelectionFrame({
+  selection,
+  view,
+  handles,
+  barSide,
+  onEdge,
+  edgeOf,
+  onTap,
+  writes,
+}: SelectionFrameProps) {
   const [matrix, setMatrix] = useState<Matrix>();
   const [angle, setAngle] = useState<number>();
   const drag = useRef<{
@@ -60,22 +78,21 @@ export function SelectionFrame({ selection, view, handles, barSide, onEdge, edge
   const isInk = items.length > 0;
 
   const begin = (grip: Grip) => (event: ReactPointerEvent) => {
-    if (!isInk) return;
+    if (writes(event.nativeEvent)) return;
     event.stopPropagation();
     (event.target as Element).setPointerCapture(event.pointerId);
     drag.current = { grip, x: event.clientX, y: event.clientY, now: identity, edge: 0 };
   };
   const move = (event: ReactPointerEvent) => {
     const held = drag.current;
-    if (!held) return;
+    if (!held || !isInk || selection.about.locked) return;
     held.now = matrixOf(
       held.grip,
       area,
       (event.clientX - held.x) / view.scale,
       (event.clientY - held.y) / view.scale,
       event,
-      view,
-      barSide,
+      { x: (held.x - edgeOf().left - view.x) / view.scale, y: (held.y - edgeOf().top - view.y) / view.scale },
     );
     if (held.grip === 'turn') setAngle(Math.round((Math.atan2(held.now[1], held.now[0]) * 180) / Math.PI));
     setMatrix(held.now);
@@ -97,13 +114,18 @@ export function SelectionFrame({ selection, view, handles, barSide, onEdge, edge
         onEdge(edge);
       }, edgeAfter);
   };
-  const end = () => {
+  const end = (event: ReactPointerEvent) => {
     const held = drag.current;
     drag.current = undefined;
     clearTimeout(held?.timer);
     setMatrix(undefined);
     setAngle(undefined);
     if (!held) return;
+    const isTap = Math.hypot(event.clientX - held.x, event.clientY - held.y) < tapWithin;
+    if (held.grip === 'move' && isTap && event.type === 'pointerup') {
+      selection.preview(undefined);
+      return onTap(event.clientX, event.clientY);
+    }
     const [a, b, c, d, e, f] = held.now;
     if (a === 1 && b === 0 && c === 0 && d === 1) {
       if (Math.round(e) !== 0 || Math.round(f) !== 0) selection.move(e, f);
@@ -169,21 +191,35 @@ export function SelectionFrame({ selection, view, handles, barSide, onEdge, edge
 
 export type BarSide = 'below' | 'above' | 'over';
 
-/** The toolbar lies below or above what was taken where there is room for all that unfolds, so that it covers none of it; else over its head. */
-export function barSideOf(area: Area, view: View, height: number): BarSide {
-  if (area[3] * view.scale + view.y + barHigh < height) return 'below';
-  return area[1] * view.scale + view.y > barHigh ? 'above' : 'over';
+/** The toolbar lies below or above what was taken, where there is more room; only where what was taken fills the desk, over its head. */
+export function barSideOf(area: Area, view: View, { width, height }: { width: number; height: number }): BarSide {
+  const high = barHighOn(width) + barOff;
+  const below = height - (area[3] * view.scale + view.y);
+  const above = area[1] * view.scale + view.y;
+  if (Math.max(below, above) < high) return 'over';
+  return below >= Math.min(above, unfoldedHigh) ? 'below' : 'above';
 }
 
-/** Where the toolbar begins from the upper edge, or with 'above' ends from the lower one, pixels. */
+const barHighOn = (width: number) => (width < narrow ? 2 * barHigh : barHigh);
+/** With so much room below, all that unfolds lies there without scrolling, pixels. */
+const unfoldedHigh = 380;
+
+/** Where the toolbar begins from the upper edge, or with 'above' ends from the lower one, and how high it and what unfolds may be; pixels. */
 export function barPlace(
   side: BarSide,
   { top, height }: { top: number; height: number },
-  desk: number,
-): { top: number } | { bottom: number } {
+  desk: { width: number; height: number },
+): { top: number; maxHeight: number } | { bottom: number; maxHeight: number } {
   const least = 8;
-  if (side === 'above') return { bottom: Math.min(desk - barHigh, Math.max(least, desk - top + barOff)) };
-  return { top: Math.max(least, Math.min(side === 'below' ? top + height + barOff : top + least, desk - barHigh)) };
+  const high = barHighOn(desk.width);
+  if (side === 'above') {
+    const bottom = Math.min(desk.height - high - least, Math.max(least, desk.height - top + barOff));
+    return { bottom, maxHeight: desk.height - bottom - least };
+  }
+  // Over what was taken there must be room for what unfolds, too.
+  const most = desk.height - least - (side === 'over' ? unfoldedHigh : high);
+  const from = Math.max(least, Math.min(side === 'below' ? top + height + barOff : top + least, most));
+  return { top: from, maxHeight: desk.height - from - least };
 }
 
 export function toScreen(
@@ -204,16 +240,13 @@ function matrixOf(
   dx: number,
   dy: number,
   event: ReactPointerEvent,
-  view: View,
-  barSide: BarSide,
+  /** Where the hand took hold, on the page. */
+  held: { x: number; y: number },
 ): Matrix {
   if (grip === 'move') return shifted(dx, dy);
   const [cx, cy] = [(left + right) / 2, (top + bottom) / 2];
   if (grip === 'turn') {
-    const [gx, gy] = [
-      right + turnOff / view.scale - cx,
-      (barSide === 'below' ? top - turnOff / view.scale : bottom + turnOff / 2 / view.scale) - cy,
-    ];
+    const [gx, gy] = [held.x - cx, held.y - cy];
     const from = Math.atan2(gy, gx);
     const to = Math.atan2(gy + dy, gx + dx);
     return turnedAbout(cx, cy, resting(((to - from) * 180) / Math.PI));

@@ -27,6 +27,7 @@ export interface About {
 
 const fields = { colour: 1, width: 2, pen: 3, line: 4, fill: 5, layer: 7, group: 9, locked: 10 } as const;
 const duplicateBy = 500;
+const lockedSentence = 'It is locked in its place. “Unlock” frees it.';
 /** Pictures that are copied are so fine, pixels a millimetre. */
 const pixelsAMillimetre = 8;
 const mostPixels = 6_000;
@@ -143,11 +144,16 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
     taken,
     about: about ?? { count: 0, kinds: 0, locked: false, grouped: false },
     erase: () => {
+      if (about?.locked) return say(lockedSentence);
       perform((handle, now) => core.HandBridge.Remove(handle, items, now));
       setTaken(undefined);
     },
     move: (dx, dy) =>
-      done(() => perform((handle, now) => core.HandBridge.Shift(handle, items, Math.round(dx), Math.round(dy), now))),
+      done(() =>
+        about?.locked
+          ? say(lockedSentence)
+          : perform((handle, now) => core.HandBridge.Shift(handle, items, Math.round(dx), Math.round(dy), now)),
+      ),
     transform: (matrix) => done(() => perform((handle, now) => core.HandBridge.Transform(handle, items, matrix, now))),
     preview: (matrix) => {
       if (!matrix) {
@@ -159,10 +165,15 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
       desk?.lift(items, [{ items: floating, matrix }]);
     },
     restyle: (field, value) =>
-      done(() => perform((handle, now) => core.HandBridge.Set(handle, items, [fields[field]], [value], now))),
+      done(() =>
+        field === 'width'
+          ? page.performTogether((handle, now) => core.HandBridge.SetWidth(handle, items, Number(value), now))
+          : perform((handle, now) => core.HandBridge.Set(handle, items, [fields[field]], [value], now)),
+      ),
     order: (front) => perform((handle, now) => core.HandBridge.Order(handle, items, front, now)),
     copy,
     cut: () => {
+      if (about?.locked) return say(lockedSentence);
       copy();
       perform((handle, now) => core.HandBridge.Remove(handle, items, now));
       setTaken(undefined);

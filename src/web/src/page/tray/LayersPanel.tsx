@@ -29,7 +29,7 @@ export interface Layer {
   author: string;
 }
 
-const fields = { name: 1, hidden: 3, locked: 4, opacity: 5, mergedInto: 6, erased: 7 } as const;
+export const layerFields = { name: 1, hidden: 3, locked: 4, opacity: 5, mergedInto: 6, erased: 7 } as const;
 
 /** The layers of a page, anew with every change of it. */
 export function useLayers(core: Core, page: OpenDocument): Layer[] {
@@ -62,8 +62,8 @@ export function LayersPanel({
   const current =
     layers.find((layer) => layer.id === tools.layerOf(page.id)) ?? layers.find((layer) => layer.id === firstLayer)!;
   const index = layers.indexOf(current);
-  const set = (field: keyof typeof fields, value: string, layer = current) =>
-    page.perform((handle, now) => core.LayerBridge.Set(handle, layer.id, fields[field], value, now));
+  const set = (field: keyof typeof layerFields, value: string, layer = current) =>
+    page.perform((handle, now) => core.LayerBridge.Set(handle, layer.id, layerFields[field], value, now));
   const add = () => {
     const id = crypto.randomUUID();
     page.performTogether((handle, now) =>
