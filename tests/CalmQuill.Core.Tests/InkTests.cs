@@ -207,6 +207,57 @@ public class InkTests
         Assert.True(shakes[^1] < shakes[0] * 0.25);
     }
 
+    /// <summary>Heights of small writing, 1.5 to 4.8 mm, at two to four strokes a second, as pens of 125 and 240 Hz report them.</summary>
+    [Fact]
+    public void The_strongest_stabilising_keeps_the_height_of_small_writing_within_a_tenth()
+    {
+        foreach (var height in new[] { 150, 240, 360, 480 })
+        foreach (var frequency in new[] { 2, 3, 4 })
+        foreach (var step in new[] { 4, 8 })
+        {
+            var stabiliser = new Stabiliser(100);
+            var written = new List<int>();
+            for (var t = 0; t < 2_000; t += step)
+            {
+                var (x, y) = ((int)(t * 1.5), (int)Math.Round(height / 2.0 * Math.Sin(2 * Math.PI * frequency * t / 1000)));
+                written.Add(stabiliser.Follow(x, y, t).Y);
+            }
+
+            var settled = written.Skip(written.Count / 3).ToList();
+            Assert.InRange(settled.Max() - settled.Min(), height * 0.9, height * 1.1);
+        }
+    }
+
+    [Fact]
+    public void A_slow_line_loses_its_tremor_and_nothing_runs_off_whatever_the_pen_reports()
+    {
+        var random = new Random(1);
+        var (stabiliser, before, after) = (new Stabiliser(100), 0.0, 0.0);
+        for (var t = 0; t < 3_000; t += 8)
+        {
+            // 12 mm/s, with a tremor of 9 Hz and 0.15 mm.
+            var y = (int)Math.Round(15 * Math.Sin(2 * Math.PI * 9 * t / 1000) + random.Next(-4, 5));
+            var line = stabiliser.Follow((int)(t * 1.2), y, t);
+            if (t > 1_000)
+                (before, after) = (before + y * y, after + line.Y * line.Y);
+        }
+
+        Assert.True(Math.Sqrt(after / before) < 0.4, $"{Math.Sqrt(after / before):F2} of the tremor are left");
+        // Jumps, pauses, samples of one moment and times that run backwards.
+        Gen.Select(Gen.Int[-300_000, 300_000], Gen.Int[-300_000, 300_000], Gen.Int[-50, 5_000])
+            .Array[1, 60]
+            .Sample(samples =>
+            {
+                var wild = new Stabiliser(100);
+                var time = 0;
+                foreach (var (x, y, passed) in samples)
+                {
+                    var line = wild.Follow(x, y, time += passed);
+                    Assert.True(Math.Sqrt(Math.Pow(line.X - (double)x, 2) + Math.Pow(line.Y - (double)y, 2)) <= 61);
+                }
+            });
+    }
+
     [Fact]
     public void A_wet_stroke_painted_piece_by_piece_covers_what_the_whole_covers() =>
         Gen.Select(Generate.Samples, Generate.Pen)

@@ -115,7 +115,7 @@ export function SaidLine() {
       ref={line}
       role="status"
       data-testid="said"
-      className={`fixed bottom-4 left-1/2 z-50 flex max-w-[calc(100%-32px)] -translate-x-1/2 items-center gap-2 rounded-md bg-neutral pl-4 text-neutral-content ${words ? '' : 'sr-only'}`}
+      className={`fixed bottom-[76px] left-1/2 z-50 flex max-w-[calc(100%-32px)] -translate-x-1/2 items-center gap-2 rounded-md bg-neutral pl-4 text-neutral-content ${words ? '' : 'sr-only'}`}
     >
       <span className="py-2.5">{words}</span>
       {action && (
