@@ -88,6 +88,18 @@ public static partial class DocumentBridge
     [JSExport]
     public static string NumberOf(byte[] batch) => OperationCodec.Decode(batch)[0].Id.Replica.ToString("x16", CultureInfo.InvariantCulture);
 
+    /// <summary>The ids of operations that can be taken back, for <see cref="PageBridge.Switch"/>.</summary>
+    /// <param name="batches">Batches, each framed by its length in four bytes.</param>
+    [JSExport]
+    public static string[] IdsOf(byte[] batches) =>
+        [
+            .. Session
+                .Unframed(batches)
+                .SelectMany(batch => OperationCodec.Decode(batch))
+                .Where(operation => operation.Change is not (Change.EffectSet or Change.StepsJoined))
+                .Select(operation => operation.Id.ToString()),
+        ];
+
     /// <summary>What operations are, for a person: words with their counts, as JSON. What cannot be read is a word of its own.</summary>
     /// <param name="batches">Batches, each framed by its length in four bytes.</param>
     [JSExport]

@@ -209,6 +209,18 @@ public static partial class HandBridge
         return Session.Do(page, change, now);
     }
 
+    /// <summary>The same, and takes away what goes to another page; framed operations, one step.</summary>
+    [JSExport]
+    public static byte[] EndRoomCarrying(int page, int by, string[] leaving, double now)
+    {
+        var change = room?.Change(by);
+        room = null;
+        List<Change> changes = change is null ? [] : [change];
+        if (Open(page, leaving) is { Count: > 0 } open)
+            changes.Add(new Change.ItemsRemoved(open));
+        return changes.Count > 0 ? Session.DoAll(page, changes, now, true) : [];
+    }
+
     [JSExport]
     public static string[] RoomLeaving(int by, int end) => Ids(room?.Leaving(by, end) ?? []);
 

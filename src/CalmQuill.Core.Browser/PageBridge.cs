@@ -15,6 +15,20 @@ public static partial class PageBridge
     [JSExport]
     public static int BeginUndo(int page) => Begin(page, Session.Document<PageDocument>(page).Undo(Session.Replica.Author));
 
+    /// <summary>The operations that <see cref="BeginUndo"/>, or with <paramref name="again"/> BeginRedo, would switch.</summary>
+    [JSExport]
+    public static string[] Step(int page, bool again)
+    {
+        var document = Session.Document<PageDocument>(page);
+        var changes = again ? document.Redo(Session.Replica.Author) : document.Undo(Session.Replica.Author);
+        return [.. changes.OfType<Change.EffectSet>().Select(change => change.Target.ToString())];
+    }
+
+    /// <summary>Switches operations off, or on again; framed.</summary>
+    [JSExport]
+    public static byte[] Switch(int page, string[] operations, bool on, double now) =>
+        Session.DoAll(page, [.. operations.Select(id => new Change.EffectSet(OpId.Parse(id), on))], now);
+
     [JSExport]
     public static int BeginRedo(int page) => Begin(page, Session.Document<PageDocument>(page).Redo(Session.Replica.Author));
 

@@ -210,6 +210,75 @@ public sealed class HandTests : InterfaceTest
         browser.Pen(px, py, [.. Side(0, (end - py) / 8, 8)]);
         WaitForPage(browser, "page 2 of 2");
         browser.WaitForStrokes(1);
+
+        // It was one step on both pages, from whichever of them it is taken back or done again.
+        void See(int page, int strokes)
+        {
+            if (!browser.Text("page-number").StartsWith($"page {page} ", StringComparison.Ordinal))
+                browser.Press(page == 1 ? "page-before" : "page-after");
+            WaitForPage(browser, $"page {page} of 2");
+            browser.WaitForStrokes(strokes);
+        }
+
+        See(1, 0);
+        browser.Press("undo");
+        See(1, 1);
+        See(2, 0);
+        See(1, 1);
+        browser.Press("redo");
+        See(1, 0);
+        See(2, 1);
+        browser.Press("undo");
+        See(2, 0);
+        See(1, 1);
+        browser.Press("redo");
+        See(1, 0);
+
+        // Behind the last page one is offered; until then what is beyond the sheet can be come to.
+        See(2, 1);
+        browser.Press("zoom");
+        browser.Press("zoom-fit");
+        (px, py) = At(browser, 10000, 500);
+        (_, end) = At(browser, 10000, 29500);
+        browser.Press("tool-room");
+        browser.Pen(px, py, [.. Side(0, (end - py) / 8, 8)]);
+        browser.Until(() => LibraryHands.Said(browser).Contains("beyond the sheet", StringComparison.Ordinal), "the offer");
+        browser.WaitForStrokes(1);
+        browser.Press("take-back");
+        WaitForPage(browser, "page 3 of 3");
+        browser.WaitForStrokes(1);
+        browser.WaitForSync("All saved");
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
+    public async Task What_lies_far_beyond_the_sheet_can_be_come_to()
+    {
+        using (var caller = await Host.SignIn(Group.Owner))
+            await caller.Send(
+                Group.Space,
+                DocumentKind.Page,
+                Page,
+                new Replica(7, Group.Owner.Id).Make(
+                    new Change.StrokeAdded(new Pen(PenKind.Ball, 300, 0xFF), 1, new([9000, 12000], [90_000, 90_000], [500, 500], [0, 8])),
+                    1
+                )
+            );
+        var browser = OpenPage(Group.Writer, strokes: 2);
+        // The hand goes down and down; no page is turned on the way, and the ink comes into sight.
+        browser.Press("tool-hand");
+        browser.Until(
+            () =>
+            {
+                new Actions(browser.Driver)
+                    .ScrollFromOrigin(new WheelInputDevice.ScrollOrigin { Element = browser.Find("sheet") }, 0, 300)
+                    .Perform();
+                return At(browser, 10_500, 90_000).Y < 700;
+            },
+            "the ink to come into sight"
+        );
+        WaitForPage(browser, "page 1 of 2");
+        WaitForInk(browser, 10_500, 90_000);
     }
 
     [Fact]

@@ -10,6 +10,7 @@ export interface Core {
     Snapshot(handle: number): Uint8Array;
     RestampAhead(batch: Uint8Array, serverNow: number, now: number): Uint8Array;
     NumberOf(batch: Uint8Array): string;
+    IdsOf(batches: Uint8Array): string[];
     About(batches: Uint8Array): string;
     PieceOf(batches: Uint8Array): Uint8Array;
     Renumber(refused: Uint8Array, waiting: Uint8Array, replica: string): Uint8Array;
@@ -19,6 +20,8 @@ export interface Core {
   PageBridge: {
     BeginUndo(page: number): number;
     BeginRedo(page: number): number;
+    Step(page: number, again: boolean): string[];
+    Switch(page: number, operations: string[], on: boolean, now: number): Uint8Array;
     GoOn(page: number, most: number, now: number): Uint8Array;
     GiveUp(page: number): number;
     Steps(page: number): number;
@@ -65,6 +68,7 @@ export interface Core {
     BeginRoom(page: number, line: number, sideways: boolean): number;
     RoomItems(): string[];
     RoomLeaving(by: number, end: number): string[];
+    EndRoomCarrying(page: number, by: number, leaving: string[], now: number): Uint8Array;
     EndRoom(page: number, by: number, now: number): Uint8Array;
     EvenLines(page: number, items: string[], strength: number, words: boolean, height: boolean): string;
     DoEvenLines(

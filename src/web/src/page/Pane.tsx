@@ -4,7 +4,7 @@ import { properties, sentenceOf } from '../core/runtime';
 import { usePeople } from '../group/usePeople';
 import { addressOf } from '../links/target';
 import { LockedPages } from '../library/LockDialog';
-import { defaultPaper, type NotebookEntry } from '../library/model';
+import { defaultPaper } from '../library/model';
 import { copyText } from '../app/saying';
 import { useLibrary } from '../library/useLibrary';
 import { usePersonal } from '../library/usePersonal';
@@ -152,7 +152,7 @@ function OnPage({
     if (index === notebook.pages.length - 1 && down > wanted && !grows(current.paper))
       notebook.addPageAfter(at.page, node?.paper);
   };
-  const nextPage = (page: NotebookEntry | undefined): NextPage | undefined =>
+  const nextPage = (page: { id: string; paper: string } | undefined): NextPage | undefined =>
     page && {
       paper: page.paper || defaultPaper,
       id: page.id,
@@ -243,6 +243,7 @@ function OnPage({
         seek={seek}
         startView={handover.current?.page === at.page ? handover.current.view : undefined}
         onPresent={setPresent}
+        onMake={() => nextPage({ id: notebook.addPageAfter(at.page, node?.paper), paper: '' })!}
         onTurn={turn}
         onPage={(page) => onGo({ ...at, page })}
         onEntry={entries.open}

@@ -33,7 +33,9 @@ import { stillAtWork, useLongWork, WorkLine } from './longWork';
 import { GuideLayer } from './guide/GuideLayer';
 import { Loupe } from './loupe/Loupe';
 import { RetraceBar } from './retrace/RetraceBar';
-import type { NextPages } from './ink/neighbours';
+import type { NextPage, NextPages } from './ink/neighbours';
+import { rememberCarried, switchCarried } from './carried';
+import { framed } from '../sync/frames';
 import type { View } from './ink/view';
 import { PenSigns } from './PenSigns';
 import { type Layer, layerFields, nameOfLayer } from './tray/LayersPanel';
@@ -66,6 +68,8 @@ export interface SheetProps {
   onEntry: (entry: string) => void;
   /** Ink came to the page: how far down it lies, 0 to 1. */
   onInk: (down: number) => void;
+  /** Makes a page after this one. */
+  onMake: () => NextPage;
   onFull: () => void;
 }
 
@@ -99,10 +103,12 @@ function OpenSheet({
   onPage,
   onEntry,
   onInk,
+  onMake,
   onFull,
   document,
 }: SheetProps & { document: OpenDocument }) {
-  const { core } = useWorkspace();
+  const workspace = useWorkspace();
+  const { core } = workspace;
   const library = useLibrary(space.id);
   const mayWrite = space.role !== 'reader';
   const reading = tools.reading || !mayWrite;
@@ -131,14 +137,20 @@ function OpenSheet({
   const { selection, paste } = useSelection({ desk, page: document, layer, taken, setTaken, worker });
 
   const steps = document.isHeld ? 0 : core.PageBridge.Steps(document.handle);
-  const undo = () =>
-    worker.busy()
-      ? say(stillAtWork)
-      : void worker.runBegun('Undoing', core.PageBridge.BeginUndo(document.handle), 'Putting it back');
-  const redo = () =>
-    worker.busy()
-      ? say(stillAtWork)
-      : void worker.runBegun('Redoing', core.PageBridge.BeginRedo(document.handle), 'Taking it away again');
+  const undo = () => {
+    if (worker.busy()) return say(stillAtWork);
+    const step = core.PageBridge.Step(document.handle, false);
+    void worker
+      .runBegun('Undoing', core.PageBridge.BeginUndo(document.handle), 'Putting it back')
+      .then((isDone) => (isDone ? switchCarried(workspace, document, step, false) : undefined));
+  };
+  const redo = () => {
+    if (worker.busy()) return say(stillAtWork);
+    const step = core.PageBridge.Step(document.handle, true);
+    void worker
+      .runBegun('Redoing', core.PageBridge.BeginRedo(document.handle), 'Taking it away again')
+      .then((isDone) => (isDone ? switchCarried(workspace, document, step, true) : undefined));
+  };
 
   const onPress = (x: number, y: number): boolean => {
     const link = spots.findLast((spot) => spot.kind === 'link' && holds(spot.area, x, y, 120));
@@ -191,32 +203,74 @@ function OpenSheet({
       say(sentenceOf(error));
     }
   };
-  /** Takes things to the page after or before this one: they are there before they leave here, and are shown there, selected where that is wished for. */
-  const carryTo = async (by: number, items: string[], dy: number, select: boolean) => {
-    const target = by > 0 ? next.after : next.before;
-    const open = core.HandBridge.OpenOf(document.handle, items);
-    if (open.length === 0) return say('It is locked in its place.');
-    if (!target) return say(by > 0 ? 'There is no page after this one.' : 'There is no page before this one.');
+  /**
+   * Takes things to the page after or before this one, in one step with whatever else is done here: they are there before they leave, and are shown there, selected where
+   * that is wished for.
+   */
+  const carryTo = async (
+    target: NextPage,
+    items: string[],
+    dy: number,
+    leave: (handle: number, now: number) => Uint8Array,
+    select: boolean,
+  ) => {
     const onto = await target.open();
     try {
-      const all = core.HandBridge.BeginLay(onto.handle, core.HandBridge.Cut(document.handle, open), 0, dy, '');
-      OpenDocument.performAcross([
+      const all = core.HandBridge.BeginLay(onto.handle, core.HandBridge.Cut(document.handle, items), 0, dy, '');
+      const [laid, left] = OpenDocument.performAcross([
         [onto, (handle, now) => core.HandBridge.LayMore(handle, all + 1, now)],
-        [document, (handle, now) => core.HandBridge.RemoveFramed(handle, open, now)],
+        [document, leave],
+      ]);
+      const idsOf = (batches: Uint8Array[]) => core.DocumentBridge.IdsOf(framed(batches));
+      rememberCarried([
+        { at: document.address, page: page.id, done: idsOf(left!) },
+        { at: onto.address, page: target.id, done: idsOf(laid!) },
       ]);
       if (select) carry(target.id, core.HandBridge.LastLaid());
       setTaken(undefined);
-      onTurn(by, { meant: true });
+      onPage(target.id);
     } catch (error) {
       say(sentenceOf(error));
     } finally {
       target.close();
     }
   };
-  const carryOn = (items: string[], end: number) => void carryTo(1, items, -Math.round(end) + carriedHead, false);
+  /** What making room would push off the sheet. Without a page after this one it stays, where it can be come to, and one is offered. */
+  const carryOn = (items: string[], end: number, by: number): boolean => {
+    const dy = -Math.round(end) + carriedHead;
+    if (next.after) {
+      void carryTo(
+        next.after,
+        items,
+        dy + by,
+        (handle, now) => core.HandBridge.EndRoomCarrying(handle, by, items, now),
+        false,
+      );
+      return true;
+    }
+    say('It lies beyond the sheet now: there is no page after this one.', {
+      words: 'Make one, and take it there',
+      do: () => {
+        const made = onMake();
+        void carryTo(made, items, dy, (handle, now) => core.HandBridge.RemoveFramed(handle, items, now), false);
+      },
+    });
+    return false;
+  };
   /** What is held at the edge comes to lie at the head of the page after, and where it lay on the one before. */
-  const carryOver = (by: number, { items, area }: Taken) =>
-    void carryTo(by, items, by > 0 ? -Math.round(area[1]) + carriedHead : 0, true);
+  const carryOver = (by: number, { items, area }: Taken) => {
+    const open = core.HandBridge.OpenOf(document.handle, items);
+    const target = by > 0 ? next.after : next.before;
+    if (open.length === 0) return say('It is locked in its place.');
+    if (!target) return say(by > 0 ? 'There is no page after this one.' : 'There is no page before this one.');
+    void carryTo(
+      target,
+      open,
+      by > 0 ? -Math.round(area[1]) + carriedHead : 0,
+      (handle, now) => core.HandBridge.RemoveFramed(handle, open, now),
+      true,
+    );
+  };
 
   /** On a layer that is hidden or locked nothing is written: it is said, with the way to open it; the panel to change it unfolds. */
   const mayWriteOn = (): boolean => {

@@ -148,8 +148,8 @@ export class OpenDocument {
     return frames.length > 0;
   }
 
-  /** Makes operations of several documents, each framed: the device keeps all of them or none. When one cannot be made, what was made of the others is taken back. */
-  static performAcross(steps: readonly [OpenDocument, (handle: number, now: number) => Uint8Array][]): void {
+  /** Makes operations of several documents, each framed: the device keeps all of them or none. When one cannot be made, what was made of the others is taken back. Answers with those of each document. */
+  static performAcross(steps: readonly [OpenDocument, (handle: number, now: number) => Uint8Array][]): Uint8Array[][] {
     const made: { document: OpenDocument; frames: Uint8Array[] }[] = [];
     try {
       for (const [document, make] of steps) {
@@ -164,6 +164,7 @@ export class OpenDocument {
     for (const { document, frames } of made) if (frames.length > 0) document.made(...frames);
     const waiting = made.flatMap(({ document, frames }) => frames.map((bytes) => document.waiting(bytes)));
     void steps[0]?.[0].around.outbox.add(...waiting);
+    return made.map(({ frames }) => frames);
   }
 
   /** The same for many operations at once; resolves with their number once all are kept on the device. */

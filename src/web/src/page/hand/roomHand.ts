@@ -16,8 +16,8 @@ export class RoomHand implements Hand {
     private readonly at: Workplace,
     private readonly sideways: boolean,
     private readonly toNext: boolean,
-    /** What would leave the sheet goes to the next page. */
-    private readonly carry: (items: string[], end: number) => void,
+    /** What would leave the sheet goes to the next page, in one step with making the room; false when that is for the hand alone to make. */
+    private readonly carry: (items: string[], end: number, by: number) => boolean,
   ) {}
 
   begin(sample: Sample): void {
@@ -46,9 +46,9 @@ export class RoomHand implements Hand {
     this.at.wet.clear();
     const end = this.sideways ? sheet()[2] : sheet()[3];
     const leaving = this.toNext && !this.sideways && this.by > 0 ? core.HandBridge.RoomLeaving(this.by, end) : [];
-    page.perform((handle, now) => core.HandBridge.EndRoom(handle, this.by, now));
+    if (leaving.length === 0 || !this.carry(leaving, end, this.by))
+      page.perform((handle, now) => core.HandBridge.EndRoom(handle, this.by, now));
     this.at.putDown();
-    if (leaving.length > 0) this.carry(leaving, end);
   }
 
   cancel(): void {

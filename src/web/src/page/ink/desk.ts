@@ -76,8 +76,8 @@ export class SheetDesk {
   onCurtain: (area: Area) => void = () => {};
   /** A colour was picked from the page; undefined where there is no ink. */
   onPick: (colour: string | undefined) => void = () => {};
-  /** Room was made and these would leave the sheet, which ends there. */
-  onCarry: (items: string[], end: number) => void = () => {};
+  /** Room is made and these would leave the sheet, which ends there: whether they go to the next page in one step with it. */
+  onCarry: (items: string[], end: number, by: number) => boolean = () => false;
   onErased: () => void = () => {};
   /** Whether the layer that is written on can be; says why not. */
   mayWriteOn: () => boolean = () => true;
@@ -345,6 +345,15 @@ export class SheetDesk {
     this.dry.setPaper(this.sheetPaper());
   }
 
+  /** The sheet with what lies beyond it: all that can be come to. */
+  private get reach(): Area {
+    const [left, top, right, bottom] = this.drawing.sheet;
+    const { box } = this.dry;
+    return box && !this.neighbours.isSeamless
+      ? [Math.min(left, box[0]), Math.min(top, box[1]), Math.max(right, box[2]), Math.max(bottom, box[3])]
+      : this.drawing.sheet;
+  }
+
   private get dimmed(): boolean {
     return this.settings.dimPaper && document.documentElement.dataset.theme === 'quill-night';
   }
@@ -384,7 +393,7 @@ export class SheetDesk {
 
   private setView(view: View): void {
     this.fitting = undefined;
-    this.view = keepInSight(view, this.drawing.sheet, this.holder.clientWidth, this.holder.clientHeight);
+    this.view = keepInSight(view, this.reach, this.holder.clientWidth, this.holder.clientHeight);
     this.dry.setView(this.view);
     this.others.setView(this.view);
     this.float.setView(this.view);
@@ -421,7 +430,7 @@ export class SheetDesk {
   /** Where the sheet begins and ends on the screen, along the way in which pages follow each other, and how much of that is seen; pixels. */
   private extent(): { start: number; end: number; size: number } {
     const { scale, x, y } = this.view;
-    const [left, top, right, bottom] = this.drawing.sheet;
+    const [left, top, right, bottom] = this.reach;
     const { clientWidth, clientHeight } = this.holder;
     return this.neighbours.isSideways
       ? { start: left * scale + x, end: right * scale + x, size: clientWidth }
@@ -548,7 +557,9 @@ export class SheetDesk {
       case 'shape':
         return new ShapeHand(at, tool, () => this.shift);
       case 'room':
-        return new RoomHand(at, tool.sideways !== this.shift, tool.toNext, (items, end) => this.onCarry(items, end));
+        return new RoomHand(at, tool.sideways !== this.shift, tool.toNext, (items, end, by) =>
+          this.onCarry(items, end, by),
+        );
       case 'curtain':
         return new BoxHand(at, clothColour, (area) => this.onCurtain(area));
       case 'mark':

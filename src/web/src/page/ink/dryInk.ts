@@ -27,12 +27,18 @@ export class DryInk {
   private height = 0;
   private lifted: ReadonlySet<string> = new Set();
   private readonly whenDone: (() => void)[] = [];
+  private around: Box | undefined;
   private tint: ((colour: string) => string) | undefined;
 
   constructor(holder: HTMLElement) {
     this.front = canvasIn(holder);
     this.back = canvasIn(holder);
     this.back.style.visibility = 'hidden';
+  }
+
+  /** The box around all ink that is shown, or was since the page was opened; 0.01 mm. */
+  get box(): Box | undefined {
+    return this.around;
   }
 
   /** How many strokes are shown. */
@@ -107,6 +113,7 @@ export class DryInk {
   clear(): void {
     this.items.clear();
     this.sorted = [];
+    this.around = undefined;
     this.repaint();
   }
 
@@ -134,6 +141,7 @@ export class DryInk {
         continue;
       }
       this.items.set(item.id, item);
+      this.around = union(this.around, item.box);
       if (before) {
         dirty = union(dirty, item.box);
         if (compareOrder(before.order, item.order) !== 0) reorder = true;
