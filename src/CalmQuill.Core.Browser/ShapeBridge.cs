@@ -18,12 +18,17 @@ public static partial class ShapeBridge
     /// <param name="paper">The paper, for its lines.</param>
     /// <param name="join">How near is nearly, 0.01 mm; 0 not to join.</param>
     /// <param name="now">The device's clock.</param>
+    /// <param name="least">When the pen rests, how large what is meant as a shape is at least, 0.01 mm; −1 for the shape tool, which takes everything.</param>
     /// <returns>The shape's text, a bar, and the ids of what it takes the place of.</returns>
     [JSExport]
-    public static string Tidy(int stroke, int page, string paper, int join, double now)
+    public static string Tidy(int stroke, int page, string paper, int join, double now, int least)
     {
         var document = Session.Document<PageDocument>(page);
-        if (Tidying.Of(PenBridge.Of(stroke).ToSamples(), document, Session.Replica.Author, (long)now) is not { } result)
+        var samples = PenBridge.Of(stroke).ToSamples();
+        var author = Session.Replica.Author;
+        var tidied =
+            least < 0 ? Tidying.Of(samples, document, author, (long)now) : Tidying.AtRest(samples, document, author, (long)now, least);
+        if (tidied is not { } result)
             return "";
         var shape =
             join > 0

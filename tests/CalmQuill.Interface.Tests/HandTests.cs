@@ -55,6 +55,45 @@ public sealed class HandTests : InterfaceTest
     }
 
     [Fact]
+    public async Task A_word_stays_a_word_when_the_pen_rests_and_a_shape_is_proposed_and_dropped_by_moving_on()
+    {
+        var browser = OpenPage(Group.Writer);
+        // As “mmm” is written, and rested on.
+        browser.Pen(
+            420,
+            420,
+            [.. Enumerable.Range(0, 16).Select(i => (6, (int)(14 * Math.Sin(i * 0.9))))],
+            rest: TimeSpan.FromMilliseconds(1200)
+        );
+        browser.WaitForStrokes(2);
+        // A square is proposed while the pen rests: the ink is still there, and nothing has come to the page.
+        (int, int)[] square = [.. Side(9, 0, 10), .. Side(0, 9, 10), .. Side(-9, 0, 10), .. Side(0, -9, 9)];
+        bool IsProposed() => browser.Count("canvas[data-part=proposal][data-shown='1']") == 1;
+        browser.Pen(420, 500, square, lift: false, rest: TimeSpan.FromMilliseconds(1200));
+        browser.Until(IsProposed, "the proposal");
+        Assert.Equal(2, browser.Strokes());
+        var pen = new PointerInputDevice(PointerKind.Pen, "hand Pen");
+        var on = new ActionSequence(pen);
+        on.AddAction(pen.CreatePointerMove(CoordinateOrigin.Pointer, 40, 30, TimeSpan.FromMilliseconds(80)));
+        on.AddAction(pen.CreatePointerUp(MouseButton.Left));
+        browser.Driver.PerformActions([on]);
+        browser.WaitForStrokes(3);
+        Assert.False(IsProposed());
+        browser.WaitForSync("All saved");
+        Assert.DoesNotContain((await Shown()).Items, item => item.Shape is not null);
+        // Who wants larger things only gets no proposal for a small one.
+        browser.Press("tool-shape");
+        var least = browser.Find("tidy-least");
+        least.SendKeys(Keys.End);
+        browser.Press("pen-1");
+        browser.Pen(700, 300, square, rest: TimeSpan.FromMilliseconds(1200));
+        browser.WaitForStrokes(4);
+        browser.WaitForSync("All saved");
+        Assert.DoesNotContain((await Shown()).Items, item => item.Shape is not null);
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
     public async Task A_rough_shape_comes_out_true_when_the_pen_rests_and_one_undo_has_the_rough_one_back()
     {
         var browser = OpenPage(Group.Writer);

@@ -16,7 +16,7 @@ public sealed class PanelTests : InterfaceTest
         ("pen-4", "kind-highlighter", "pen-width pen-opacity", "tip-round pen-straight"),
         ("tool-eraser", "", "eraser-size", "erase-highlighter erase-layer erase-back scratch erase-whole"),
         ("tool-loop", "", "select-share", "take-ink take-shapes take-layer select-box"),
-        ("tool-shape", "shape-filled", "shape-fill-opacity join tidy-after", "shape-star"),
+        ("tool-shape", "shape-filled", "shape-fill-opacity join tidy-after tidy-least", "shape-star"),
         ("tool-fill", "", "fill-opacity fill-gap", ""),
         ("tool-room", "", "", "room-next room-right"),
         ("tool-hand", "", "nudge", "finger-taps button-held dim-paper finger-select button-loop tail-loop hand-left"),

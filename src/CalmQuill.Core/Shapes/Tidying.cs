@@ -37,6 +37,17 @@ public static class Tidying
         return Recogniser.Recognise(stroke) is { } shape ? new Result(shape, []) : null;
     }
 
+    /// <summary>The same when a pen rests at the end of a stroke: only what was meant as a shape, so that a word stays a word. A head that is drawn to a shaft was meant.</summary>
+    /// <param name="stroke">The stroke.</param>
+    /// <param name="page">The page.</param>
+    /// <param name="author">Whose shafts.</param>
+    /// <param name="now">When the stroke ended, UTC milliseconds.</param>
+    /// <param name="least">How large what was meant as a shape is at least, 0.01 mm.</param>
+    public static Result? AtRest(StrokeSamples stroke, PageDocument page, Guid author, long now, int least) =>
+        Of(stroke, page, author, now) is { } result && (result.Replaces.Count > 0 || Handwriting.Score(stroke, result.Shape, least) < 0.5)
+            ? result
+            : null;
+
     /// <summary>An arrow from a shaft and a head drawn to it; null where they do not belong together.</summary>
     public static Shape? WithHead(Shape shaft, StrokeSamples head) => Arrows.WithHead(shaft, Gesture.Of(head));
 }

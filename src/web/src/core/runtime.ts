@@ -85,7 +85,7 @@ export interface Core {
     LoupeStep(page: number, paper: string, box: number[], begin: number, way: number): number[];
   };
   ShapeBridge: {
-    Tidy(stroke: number, page: number, paper: string, join: number, now: number): string;
+    Tidy(stroke: number, page: number, paper: string, join: number, now: number, least: number): string;
     Between(kind: number, x1: number, y1: number, x2: number, y2: number, even: boolean): string;
     Join(page: number, shape: string, without: string[], paper: string, join: number): string;
     Outline(shape: string, pen: number[]): Uint8Array;

@@ -9,8 +9,6 @@ const pieceEvery = 25;
 const mostSamples = 40_000;
 /** So far a pen may wander and still rest, 0.01 mm at true size. */
 const restWithin = 60;
-/** A line shorter than this is a letter or a dot, 0.01 mm. */
-const leastTidied = 500;
 /** So near its beginning lies to a ruler or compass, a line keeps to it, pixels. */
 const guideReach = 26;
 
@@ -50,7 +48,6 @@ export class PenHand implements Hand {
   }
 
   move(samples: Sample[]): void {
-    if (this.tidied) return;
     if (this.count > mostSamples) {
       // A line drawn for minutes goes on as a second stroke, since one stroke has only so many samples.
       this.end();
@@ -152,30 +149,30 @@ export class PenHand implements Hand {
     return { x: Math.round(x!), y: Math.round(y!) };
   }
 
-  /** A pen that rests at the end of a line wants it tidied. */
+  /** A pen that rests at the end of what was meant as a shape wants it true; a word stays a word. */
   private restSoon(last: Sample): void {
+    const { wet } = this.at;
     const { tidyAfter } = this.at.settings();
     if (tidyAfter === 0 || this.keeps || this.pen.straight || this.pen.kind === 'highlighter') return;
     if (this.timer !== undefined && Math.hypot(last.x - this.rest.x, last.y - this.rest.y) <= restWithin) return;
     this.rest = last;
     clearTimeout(this.timer);
+    // Who moves on did not mean it.
+    if (this.tidied) wet.propose(undefined);
+    this.tidied = undefined;
     this.timer = setTimeout(() => this.tidy(), tidyAfter);
   }
 
   private tidy(): void {
-    const [left, top, right, bottom] = boxOf(this.points);
-    if (Math.hypot(right - left, bottom - top) < leastTidied) return;
     const { core, page, paper, wet } = this.at;
-    const [shape, replaces] = core.ShapeBridge.Tidy(
-      this.stroke,
-      page.handle,
-      paper,
-      this.at.settings().join,
-      Date.now(),
-    ).split('|');
+    const { join, tidyLeast } = this.at.settings();
+    const [shape, replaces] = core.ShapeBridge.Tidy(this.stroke, page.handle, paper, join, Date.now(), tidyLeast).split(
+      '|',
+    );
     if (!shape) return;
     this.tidied = { shape, replaces: replaces ? replaces.split(' ') : [] };
-    wet.replace(readOutline(core.ShapeBridge.Outline(shape, penNumbers(this.pen))));
+    // It is taken on lifting the pen, and seen before.
+    wet.propose(readOutline(core.ShapeBridge.Outline(shape, penNumbers(this.pen))));
   }
 
   /** Erases what a tight zig-zag lies on; true when it did. */

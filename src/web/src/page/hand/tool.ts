@@ -101,6 +101,8 @@ export interface HandSettings {
   leftHanded: boolean;
   /** How long a pause makes a shape come out true, milliseconds; 0 for never. */
   tidyAfter: number;
+  /** How large what is meant as a shape is at least when the pen rests, 0.01 mm. */
+  tidyLeast: number;
   /** How near ends are joined, 0.01 mm; 0 for never. */
   join: number;
   scratch: boolean;
@@ -117,6 +119,7 @@ export const usualHand: HandSettings = {
   tail: 'eraser',
   leftHanded: false,
   tidyAfter: 650,
+  tidyLeast: 1500,
   join: 250,
   scratch: false,
   dimPaper: false,

@@ -5,15 +5,21 @@ import type { View } from './view';
 export class WetInk {
   private readonly canvas: HTMLCanvasElement;
   private readonly context: CanvasRenderingContext2D;
+  /** What is proposed lies faintly over what is written. */
+  private readonly faint: HTMLCanvasElement;
   private transform: [number, number, number, number, number, number] = [1, 0, 0, 1, 0, 0];
 
   constructor(holder: HTMLElement) {
     this.canvas = canvasIn(holder);
     this.context = this.canvas.getContext('2d', { desynchronized: true })!;
+    this.faint = canvasIn(holder);
+    this.faint.style.opacity = '0.4';
+    this.faint.dataset.part = 'proposal';
   }
 
   resize(width: number, height: number): void {
     sizeCanvas(this.canvas, width, height);
+    sizeCanvas(this.faint, width, height);
   }
 
   /** Ink is laid on solid and shown at its opacity as a whole, so that pieces that overlap do not darken. */
@@ -29,6 +35,18 @@ export class WetInk {
 
   add(path: Path2D): void {
     this.context.fill(path);
+  }
+
+  /** What the line would be instead; none to take it away. */
+  propose(path: Path2D | undefined): void {
+    const context = this.faint.getContext('2d')!;
+    context.resetTransform();
+    context.clearRect(0, 0, this.faint.width, this.faint.height);
+    this.faint.dataset.shown = path ? '1' : '';
+    if (!path) return;
+    context.setTransform(...this.transform);
+    context.fillStyle = this.context.fillStyle;
+    context.fill(path);
   }
 
   /** Instead of all that was painted. */
@@ -52,6 +70,7 @@ export class WetInk {
 
   clear(): void {
     this.wipe();
+    if (this.faint.dataset.shown) this.propose(undefined);
     this.canvas.style.opacity = '1';
   }
 

@@ -217,6 +217,16 @@ export function ShapeSettings({ tools }: { tools: Tools }) {
         words={(after) => (after === 0 ? 'never' : `${(after / 1000).toFixed(2)} s`)}
         onValue={(after) => tools.changeSettings({ tidyAfter: after > 0 && after < 300 ? 300 : after })}
       />
+      <Slider
+        label="Then only what is larger than"
+        value={settings.tidyLeast}
+        min={500}
+        max={4000}
+        step={100}
+        testId="tidy-least"
+        words={(least) => `${least / 100} mm`}
+        onValue={(tidyLeast) => tools.changeSettings({ tidyLeast })}
+      />
     </Unfolded>
   );
 }
