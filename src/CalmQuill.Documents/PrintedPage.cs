@@ -15,6 +15,15 @@ public sealed record PrintedPage(PageDocument Page, Paper Paper, string Title)
     /// <summary>The page's id, for links between pages.</summary>
     public Guid Id { get; init; }
 
+    /// <summary>Its number in the notebook; 0 where it stands alone.</summary>
+    public int Number { get; init; }
+
+    /// <summary>The sections, and the pages, that it lies in, from the outermost; their ids and titles.</summary>
+    public IReadOnlyList<(Guid Id, string Title)> Above { get; init; } = [];
+
+    /// <summary>What it is called in words: its title, else its number.</summary>
+    public string Called => Title.Length > 0 ? Title : $"Page {Math.Max(1, Number)}";
+
     /// <summary>The dates of a planner's page.</summary>
     public Face? Face { get; init; }
 

@@ -256,11 +256,42 @@ public sealed class ChangingTests : OnPage
     }
 
     [Fact]
+    public void A_device_whose_clock_is_wrong_does_not_put_its_ink_out_of_turn_when_it_is_retraced()
+    {
+        var (clock, row) = (1_700_000_000_000, 0);
+        OpId Write(Replica device, long wrongBy)
+        {
+            var samples = Straight(0, row += 100, 2000, row);
+            clock += 1_000;
+            var operation = device.Make(new Change.StrokeAdded(Ball, clock + wrongBy, samples), clock + samples.Time[^1]);
+            Page.Apply(operation);
+            return operation.Id;
+        }
+
+        // Inês, then Tobias, whose clock is ten years slow, then Inês again; then his is a day ahead.
+        var (first, slow, third, fast, last) = (
+            Write(Ines, 0),
+            Write(Tobias, -315_576_000_000),
+            Write(Ines, 0),
+            Write(Tobias, 86_400_000),
+            Write(Ines, 0)
+        );
+        var plan = Retrace.Plan(Page.Items);
+        Assert.Equal([first, slow, third, fast, last], plan.Select(step => step.Item.Id));
+        Assert.Equal([0, 1_000, 2_000, 3_000, 4_000], plan.Select(step => step.Start));
+    }
+
+    [Fact]
     public void Retracing_follows_the_samples_own_time_and_shortens_pauses()
     {
-        var first = Do(Ines, new Change.StrokeAdded(Ball, 1_000_000, Straight(0, 0, 2000, 0))).Id;
-        var second = Do(Ines, new Change.StrokeAdded(Ball, 1_000_100, Straight(0, 500, 2000, 500))).Id;
-        var late = Do(Tobias, new Change.StrokeAdded(Ball, 9_000_000, Straight(0, 900, 2000, 900))).Id;
+        OpId Write(Replica device, long at, int y)
+        {
+            var operation = device.Make(new Change.StrokeAdded(Ball, at, Straight(0, y, 2000, y)), at + 400);
+            Page.Apply(operation);
+            return operation.Id;
+        }
+
+        var (first, second, late) = (Write(Ines, 1_000_000, 0), Write(Ines, 1_000_100, 500), Write(Tobias, 9_000_000, 900));
         var plan = Retrace.Plan(Page.Items);
         Assert.Equal([first, second, late], plan.Select(step => step.Item.Id));
         Assert.Equal([0, 100], plan.Take(2).Select(step => step.Start));

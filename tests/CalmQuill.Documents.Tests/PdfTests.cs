@@ -59,6 +59,76 @@ public sealed partial class PdfTests : IDisposable
         Assert.InRange(Darkest(140, 200, 45, 52), 180, 255);
     }
 
+    /// <summary>The structure as poppler's pdftohtml reads it: an outline of nested lists.</summary>
+    [Fact]
+    public async Task Bookmarks_hold_sections_pages_and_headings_in_each_other_and_numbers_for_what_has_no_title()
+    {
+        var (trains, going, page, below) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
+        var written = new PageDocument();
+        var device = new Replica(1, Guid.NewGuid());
+        foreach (var (top, level, words) in new[] { (4_000, "1", "Count wheels"), (9_000, "2", ""), (20_000, "1", "Barrels (8 days)") })
+            written.Apply(
+                device.Make(
+                    new Change.SpotAdded(
+                        Guid.NewGuid(),
+                        SpotKind.Heading,
+                        new Box(2_000, top, 8_000, top + 800),
+                        [],
+                        [
+                            new SpotValue(SpotField.Level, level),
+                            .. words.Length > 0 ? [new SpotValue(SpotField.Title, words)] : Array.Empty<SpotValue>(),
+                        ]
+                    ),
+                    1
+                )
+            );
+        PrintedPage Made(Guid id, int number, string title, params (Guid, string)[] above) =>
+            new(id == page ? written : new PageDocument(), Paper.ParseOrDefault("a4-ruled-710"), title)
+            {
+                Id = id,
+                Number = number,
+                Above = above,
+            };
+        var file = await Write(
+            "Clocks",
+            [
+                Made(Guid.NewGuid(), 1, ""),
+                Made(page, 2, "Wheels", (trains, "Trains"), (going, "Going")),
+                Made(below, 3, "", (trains, "Trains"), (going, "Going"), (page, "Wheels")),
+                Made(Guid.NewGuid(), 4, "Strike", (trains, "Trains")),
+                Made(Guid.NewGuid(), 5, "Ende"),
+            ]
+        );
+        Run("pdftohtml", "-xml", "-i", "-noframes", file, Path.ChangeExtension(file, ".xml"));
+        var read = System.Xml.Linq.XDocument.Load(Path.ChangeExtension(file, ".xml")).Descendants("outline").First();
+        var lines = new List<string>();
+        var waiting = new Stack<(System.Xml.Linq.XElement Element, int Level)>([(read, 0)]);
+        while (waiting.TryPop(out var next))
+        {
+            if (next.Element.Name == "item")
+                lines.Add($"{new string('-', next.Level)}{next.Element.Value} {next.Element.Attribute("page")?.Value}");
+            else
+                foreach (var child in next.Element.Elements().Reverse())
+                    waiting.Push((child, child.Name == "outline" ? next.Level + 1 : next.Level));
+        }
+
+        Assert.Equal(
+            [
+                "Page 1 1",
+                "Trains 2",
+                "-Going 2",
+                "--Wheels 2",
+                "---Count wheels 2",
+                "----2.2 2",
+                "---Barrels (8 days) 2",
+                "---Page 3 3",
+                "-Strike 4",
+                "Ende 5",
+            ],
+            lines
+        );
+    }
+
     [Fact]
     public async Task Of_a_page_that_has_grown_far_only_sheets_with_ink_are_printed()
     {

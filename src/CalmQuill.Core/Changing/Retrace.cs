@@ -9,6 +9,9 @@ public static class Retrace
     /// <summary>A pause is shown for at most so long, milliseconds.</summary>
     public const int MostPause = 1_200;
 
+    /// <summary>A stroke is stamped when it ends, or within this of it, milliseconds.</summary>
+    private const int MostLater = 30_000;
+
     /// <summary>A shape has no time of its own; it is drawn in so long.</summary>
     private const int ShapeTakes = 400;
 
@@ -17,25 +20,38 @@ public static class Retrace
     /// <param name="End">When all of it is there.</param>
     public readonly record struct Step(PageItem Item, int Start, int End);
 
-    /// <summary>The steps in the order in which things were begun. Two who wrote at one time are seen writing at one time.</summary>
+    /// <summary>
+    /// The steps in the order in which things were begun. Two who wrote at one time are seen writing at one time. A device whose clock was wrong does not put what it
+    /// wrote out of its turn: where a beginning and the operation's own stamp lie far apart, or backwards, it began just before that stamp.
+    /// </summary>
     public static List<Step> Plan(IEnumerable<PageItem> items)
     {
         var steps = new List<Step>();
         long cut = 0,
             seen = long.MinValue;
-        foreach (var item in items.Where(item => item.Shown).OrderBy(item => item.StartedAt).ThenBy(item => item.Stamp))
+        var begun = items.Where(item => item.Shown).Select(item => (Item: item, At: BegunAt(item)));
+        foreach (var (item, at) in begun.OrderBy(one => one.At).ThenBy(one => one.Item.Stamp))
         {
-            var takes = item.Shape is not null ? ShapeTakes : Math.Clamp(item.Samples.Time[^1], 1, 60_000);
+            var takes = Takes(item);
             if (seen == long.MinValue)
-                (seen, cut) = (item.StartedAt, item.StartedAt);
-            if (item.StartedAt - seen > MostPause)
-                cut += item.StartedAt - seen - MostPause;
-            var start = item.StartedAt - cut;
+                (seen, cut) = (at, at);
+            if (at - seen > MostPause)
+                cut += at - seen - MostPause;
+            var start = at - cut;
             steps.Add(new Step(item, (int)Math.Min(start, int.MaxValue / 2), (int)Math.Min(start + takes, int.MaxValue / 2)));
-            seen = Math.Max(seen, item.StartedAt + takes);
+            seen = Math.Max(seen, at + takes);
         }
 
         return steps;
+    }
+
+    private static int Takes(PageItem item) => item.Shape is not null ? ShapeTakes : Math.Clamp(item.Samples.Time[^1], 1, 60_000);
+
+    private static long BegunAt(PageItem item)
+    {
+        var (stamped, takes) = (item.Stamp.Time.UnixMilliseconds, Takes(item));
+        var later = stamped - item.StartedAt;
+        return later >= -takes && later <= takes + MostLater ? item.StartedAt : stamped - takes;
     }
 
     /// <summary>What of an item is there so long after it was begun, as parts of what can be seen of it at the end.</summary>

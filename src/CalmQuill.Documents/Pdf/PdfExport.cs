@@ -7,7 +7,7 @@ using CalmQuill.Core.Spots;
 
 namespace CalmQuill.Documents.Pdf;
 
-/// <summary>Pages as a PDF document: true size, ink and ruling as vectors, page titles as bookmarks.</summary>
+/// <summary>Pages as a PDF document: true size, ink and ruling as vectors, sections, pages and headings as bookmarks.</summary>
 public static class PdfExport
 {
     private const double PointsPerUnit = 72.0 / 2540.0;
@@ -32,7 +32,7 @@ public static class PdfExport
         var file = new PdfFile();
         var tree = file.Reserve();
         var sheets = new List<Sheet>();
-        var titles = new List<(string Title, int Page)>();
+        var bookmarks = new PdfBookmarks();
         await foreach (var page in printed.WithCancellation(cancel))
         {
             var first = sheets.Count;
@@ -46,8 +46,7 @@ public static class PdfExport
                 sheets.Add(AddContent(file, page, part));
             }
 
-            if (page.Title.Length > 0)
-                titles.Add((page.Title, sheets[first].Number));
+            bookmarks.Add(page, [.. sheets[first..].Select(sheet => (sheet.Number, sheet.Part))], PointsPerUnit);
         }
 
         // Links come last, since they name pages that come later.
@@ -61,8 +60,8 @@ public static class PdfExport
             tree,
             $"<< /Type /Pages /Count {sheets.Count} /Kids [{string.Join(' ', sheets.Select(sheet => $"{sheet.Number} 0 R"))}] >>"
         );
-        var bookmarks = titles.Count > 0 ? $" /Outlines {AddBookmarks(file, titles)} 0 R /PageMode /UseOutlines" : "";
-        var catalogue = file.Add($"<< /Type /Catalog /Pages {tree} 0 R{bookmarks} /ViewerPreferences << /DisplayDocTitle true >> >>");
+        var outlines = bookmarks.Any ? $" /Outlines {bookmarks.Write(file)} 0 R /PageMode /UseOutlines" : "";
+        var catalogue = file.Add($"<< /Type /Catalog /Pages {tree} 0 R{outlines} /ViewerPreferences << /DisplayDocTitle true >> >>");
         var info = file.Add($"<< /Title {PdfFile.Text(title)} /Creator (Calm Quill) /Producer (Calm Quill) >>");
         return file.Finish(catalogue, info);
     }
@@ -186,23 +185,4 @@ public static class PdfExport
 
     /// <summary>Rounded down, so that a reader that counts begun pixels does not count one more.</summary>
     private static double Points(int units) => Math.Floor(units * PointsPerUnit * 1000) / 1000;
-
-    /// <summary>One level of bookmarks, each to the head of its page (§12.3.3).</summary>
-    private static int AddBookmarks(PdfFile file, List<(string Title, int Page)> titles)
-    {
-        var root = file.Reserve();
-        var numbers = titles.Select(_ => file.Reserve()).ToArray();
-        for (var i = 0; i < titles.Count; i++)
-        {
-            var before = i > 0 ? $" /Prev {numbers[i - 1]} 0 R" : "";
-            var after = i + 1 < titles.Count ? $" /Next {numbers[i + 1]} 0 R" : "";
-            file.Put(
-                numbers[i],
-                $"<< /Title {PdfFile.Text(titles[i].Title)} /Parent {root} 0 R{before}{after} /Dest [{titles[i].Page} 0 R /Fit] >>"
-            );
-        }
-
-        file.Put(root, $"<< /Type /Outlines /First {numbers[0]} 0 R /Last {numbers[^1]} 0 R /Count {titles.Count} >>");
-        return root;
-    }
 }

@@ -20,7 +20,7 @@ public static class PageSvg
             CultureInfo.InvariantCulture,
             $"<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{width / 100.0:0.##}mm\" height=\"{height / 100.0:0.##}mm\" viewBox=\"{left} {top} {width} {height}\">"
         );
-        svg.Append("<title>").Append(System.Security.SecurityElement.Escape(printed.Title)).Append("</title>");
+        svg.Append("<title>").Append(System.Security.SecurityElement.Escape(printed.Called)).Append("</title>");
         svg.Append(
             CultureInfo.InvariantCulture,
             $"<rect x=\"{left}\" y=\"{top}\" width=\"{width}\" height=\"{height}\" fill=\"{DrawingSvg.Hex(drawing.Ground)}\"/>"

@@ -1,3 +1,4 @@
+using CalmQuill.Core.Notebooks;
 using CalmQuill.Core.Papers;
 using CalmQuill.Documents;
 using CalmQuill.Server.Assets;
@@ -19,22 +20,23 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
         return new PrintedPage(await documents.Page(space, page.Id, cancel), paper, page.Title)
         {
             Id = page.Id,
+            Number = page.Number,
             Cancel = cancel,
             Face = page.Planner.Length > 0 ? (await documents.Notebook(space, page.Notebook, cancel)).FaceOf(page.Notebook, page.Id) : null,
             Under = paper.Own == Guid.Empty ? null : Under(await assets.OfPaper(paper.Own, space, cancel)),
         };
     }
 
-    /// <summary>Many pages of one notebook, one after the other; the notebook is read once.</summary>
+    /// <summary>Many pages of one notebook, one after the other, with what they lie in; the notebook is read once.</summary>
     public async IAsyncEnumerable<PrintedPage> Of(
         Guid space,
         IReadOnlyList<ShownPage> pages,
         [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel
     )
     {
-        var notebook = pages.FirstOrDefault(page => page.Planner.Length > 0) is { } one
-            ? await documents.Notebook(space, one.Notebook, cancel)
-            : null;
+        var notebook =
+            pages.Count > 0 && pages[0].Notebook != Guid.Empty ? await documents.Notebook(space, pages[0].Notebook, cancel) : null;
+        var outline = (notebook?.Outline() ?? []).ToDictionary(entry => entry.Id);
         var backgrounds = new Dictionary<Guid, Background?>();
         foreach (var page in pages)
         {
@@ -44,11 +46,25 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
             yield return new PrintedPage(await documents.Page(space, page.Id, cancel), paper, page.Title)
             {
                 Id = page.Id,
+                Number = page.Number,
+                Above = Above(outline, page.Id),
                 Cancel = cancel,
                 Face = notebook?.FaceOf(page.Notebook, page.Id),
                 Under = paper.Own == Guid.Empty ? null : backgrounds[paper.Own],
             };
         }
+    }
+
+    private static List<(Guid, string)> Above(Dictionary<Guid, NotebookEntry> outline, Guid page)
+    {
+        var above = new List<(Guid, string)>();
+        for (
+            var at = outline.GetValueOrDefault(page)?.Parent ?? Guid.Empty;
+            above.Count < NotebookDocument.MostDepth && outline.TryGetValue(at, out var entry);
+            at = entry.Parent
+        )
+            above.Insert(0, (entry.Id, entry.Title));
+        return above;
     }
 
     private static Background? Under(Asset? asset)
