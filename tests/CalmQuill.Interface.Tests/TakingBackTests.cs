@@ -64,6 +64,51 @@ public sealed class TakingBackTests : InterfaceTest
     }
 
     [Fact]
+    public void What_is_made_says_where_and_is_seen_there_jots_have_names_of_their_own_and_a_title_can_be_taken_away()
+    {
+        var browser = Open(Group.Writer).Browser;
+        browser.Go("/library");
+        Row(browser, "Escapements");
+        NewFolder(browser, "Wednesday class");
+        Folder(browser, "Wednesday class").Click();
+        browser.Until(() => browser.Text("library-heading") == "Wednesday class", "the folder");
+        browser.Press("new-folder-group");
+        browser.Until(() => browser.Css("dialog[open] h2").Text == "New folder in “Wednesday class”", "where it will be");
+        browser.Fill("[data-testid=name-input]", "First term");
+        browser.Press("dialog-confirm");
+        // In the tree, within the other one, and a press away.
+        Folder(browser, "First term");
+        browser.Until(() => Said(browser).Contains("is in Wednesday class", StringComparison.Ordinal), "where it is");
+        browser.Press("take-back");
+        browser.Until(() => browser.Text("library-heading") == "First term", "the folder opened");
+
+        // Two jots of one minute.
+        for (var i = 0; i < 2; i++)
+        {
+            browser.Go("/jot");
+            browser.WaitForStrokes(0);
+        }
+
+        browser.Go("/library/list/jots");
+        browser.Until(() => Names(browser).Length == 2, "two jots");
+        Assert.Equal(2, Names(browser).Distinct().Count());
+
+        // A title is given and taken away; keys typed afterwards are the page's.
+        browser.Go(PagePath);
+        browser.WaitForStrokes(1);
+        browser.Fill("[data-testid=page-title]", "Verge" + Keys.Enter);
+        browser.Type("2");
+        browser.Until(() => browser.Attribute("pen-2", "aria-pressed") == "true", "the second pen");
+        browser.WaitForSync("All saved");
+        browser.Fill("[data-testid=page-title]", Keys.Backspace + Keys.Enter);
+        browser.WaitForSync("All saved");
+        browser.Go(PagePath);
+        browser.WaitForStrokes(1);
+        Assert.Equal("", browser.AttributeAt("[data-testid=page-title]", "value"));
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
     public void In_a_field_the_key_is_the_fields_and_what_is_refused_stays_in_it_with_the_reason()
     {
         var browser = Open(Group.Writer).Browser;

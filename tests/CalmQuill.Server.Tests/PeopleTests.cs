@@ -113,6 +113,14 @@ public sealed class PeopleTests : IAsyncLifetime
             HttpStatusCode.BadRequest,
             (await caller.Http.PutAsJsonAsync("/api/people/me", new { email = "new@test.example" })).StatusCode
         );
+        // It is said whether none was given or a wrong one.
+        foreach (var (password, words) in new[] { ("", "give your password as well"), ("another-password", "is not your password") })
+        {
+            var answer = await caller.Http.PutAsJsonAsync("/api/people/me", new { email = "new@test.example", password });
+            Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+            Assert.Contains(words, await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        }
+
         Assert.Equal(
             HttpStatusCode.Conflict,
             (await caller.Http.PutAsJsonAsync("/api/people/me", new { email = other.Email, password = QuillHost.Password })).StatusCode

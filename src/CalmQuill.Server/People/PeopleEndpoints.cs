@@ -241,7 +241,9 @@ internal static class PeopleEndpoints
                 return Problems.Of(
                     StatusCodes.Status400BadRequest,
                     "wrong-password",
-                    "To change the e-mail address, give your password as well."
+                    string.IsNullOrEmpty(asked.Password)
+                        ? "To change the e-mail address, give your password as well."
+                        : "This is not your password. The e-mail address stays as it is."
                 );
         }
 

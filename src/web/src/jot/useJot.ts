@@ -16,7 +16,11 @@ export function useJot(): (() => Promise<void>) | undefined {
 export async function makeJot({ library, jotPreset }: Personal): Promise<string> {
   const now = new Date();
   const title = `${now.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })}, ${now.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`;
-  const { notebook, page } = await library.newNotebook(root, title, {
+  // Two of one minute are told apart.
+  const called = new Set(library.jots().map((jot) => jot.name));
+  let name = title;
+  for (let number = 2; called.has(name); number++) name = `${title} (${number})`;
+  const { notebook, page } = await library.newNotebook(root, name, {
     colour: jotPreset.colour,
     cover: 'dots',
     paper: jotPreset.paper,

@@ -25,17 +25,23 @@ export function FolderTree({
   space,
   chosen,
   scroller,
+  made,
+  where,
   onNewFolder,
 }: {
   space: Space;
   chosen?: string;
   scroller: HTMLElement | null;
+  /** The folder made last: the way to it is unfolded, and it is in sight. */
+  made?: string;
+  /** What a new folder is made in. */
+  where: string;
   onNewFolder: () => void;
 }) {
   const library = useLibrary(space.id);
   const mayWrite = space.role !== 'reader';
   const { setNodeRef, isOver } = useDroppable({ id: `folder:${space.id}:${root}`, disabled: !mayWrite });
-  const [unfolded, toggle, open] = useUnfolded(space.id, library, chosen);
+  const [unfolded, toggle, open] = useUnfolded(space.id, library, chosen, made);
   const shown = useMemo(() => (library ? flatten(library, unfolded) : []), [library, unfolded]);
   // oxlint-disable-next-line react/incompatible-library
   const virtual = useVirtualizer({
@@ -45,6 +51,10 @@ export function FolderTree({
     overscan: 12,
     getItemKey: (i) => shown[i]!.folder.id,
   });
+  const madeAt = shown.findIndex((row) => row.folder.id === made);
+  useEffect(() => {
+    if (madeAt >= 0) virtual.scrollToIndex(madeAt);
+  }, [madeAt]);
   return (
     <section className="mb-4" aria-label={`Folders of ${space.name}`}>
       <div
@@ -61,8 +71,8 @@ export function FolderTree({
         {mayWrite && (
           <button
             type="button"
-            aria-label={`New folder in ${space.name}`}
-            title="New folder"
+            aria-label={`New folder in ${where}`}
+            title={`New folder in ${where}`}
             data-testid={`new-folder-${space.personal ? 'personal' : 'group'}`}
             className="grid size-10 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200"
             onClick={onNewFolder}
@@ -121,6 +131,7 @@ function useUnfolded(
   space: string,
   library: Library | undefined,
   chosen: string | undefined,
+  made: string | undefined,
 ): [Set<string>, (id: string) => void, (id: string) => void] {
   const key = `quill.unfolded.${space}`;
   const [changed, setChanged] = useState<Record<string, boolean>>(
@@ -145,6 +156,10 @@ function useUnfolded(
     for (const folder of library.pathOf(chosen)) if (!unfolded.has(folder.id)) put(folder.id, true);
     // Only choosing a folder unfolds the way to it; what the person folds afterwards stays folded.
   }, [chosen]);
+  useEffect(() => {
+    if (!library || !made) return;
+    for (const folder of library.pathOf(made)) if (!unfolded.has(folder.id)) put(folder.id, true);
+  }, [made, library?.find(made ?? '') === undefined]);
   return [unfolded, (id) => put(id, !unfolded.has(id)), (id) => put(id, true)];
 }
 

@@ -10,7 +10,7 @@ import {
 } from '@dnd-kit/core';
 import { FolderSimpleIcon, SidebarSimpleIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
-import { useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import { type Space, useSession } from '../session/session';
 import { BinScreen } from './BinScreen';
 import { FolderDialog } from './dialogs';
@@ -31,7 +31,9 @@ export function LibraryScreen() {
   const at: Place = { space, place: folder };
   const libraries = useLibraries();
   const workspace = useWorkspace();
+  const navigate = useNavigate();
   const [newFolder, setNewFolder] = useState<string>();
+  const [made, setMade] = useState<string>();
   const [dragged, setDragged] = useState('');
   const [sideShown, setSideShown] = useState(false);
   const sensors = useSensors(
@@ -46,7 +48,16 @@ export function LibraryScreen() {
     void dropOn(workspace, String(over.id), dragData, libraries);
   };
 
-  const side = <LibrarySide at={at} onNewFolder={setNewFolder} />;
+  /** A new folder comes into the one that is open, or where another library is asked for, to its head. */
+  const parentOf = (of: string): { id: string; name: string } => {
+    const open = of === space ? libraries.get(of)?.find(folder) : undefined;
+    return open?.kind === 'folder'
+      ? { id: open.id, name: open.name }
+      : { id: root, name: spaces.find((one) => one.id === of)?.name ?? '' };
+  };
+  const side = (
+    <LibrarySide at={at} onNewFolder={setNewFolder} whereOf={(of) => parentOf(of).name} {...(made ? { made } : {})} />
+  );
   return (
     <DndContext
       sensors={sensors}
@@ -101,17 +112,18 @@ export function LibraryScreen() {
       </DragOverlay>
       {newFolder && libraries && (
         <FolderDialog
-          title="New folder"
+          title={`New folder in “${parentOf(newFolder).name}”`}
           confirm="Make the folder"
           look={{ name: '', colour: colours[libraries.get(newFolder)!.nodes.size % colours.length]!, icon: '' }}
           onConfirm={(look) => {
             const library = libraries.get(newFolder)!;
-            const made = library.newFolder(
-              newFolder === space && library.find(folder)?.kind === 'folder' ? folder : root,
-              look.name,
-              look.colour,
-            );
-            if (look.icon) library.set(made, 7, look.icon);
+            const id = library.newFolder(parentOf(newFolder).id, look.name, look.colour);
+            if (look.icon) library.set(id, 7, look.icon);
+            setMade(id);
+            say(`“${look.name.trim()}” is in ${parentOf(newFolder).name}.`, {
+              words: 'Open it',
+              do: () => void navigate(`/library/${newFolder}/${id}`),
+            });
           }}
           onClose={() => setNewFolder(undefined)}
         />

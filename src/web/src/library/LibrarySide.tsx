@@ -57,7 +57,18 @@ export const lists: Entry[] = [
 ];
 
 /** Folder trees, lenses, and the lists: visible from everywhere in the library. */
-export function LibrarySide({ at, onNewFolder }: { at: Place; onNewFolder: (space: string) => void }) {
+export function LibrarySide({
+  at,
+  made,
+  whereOf,
+  onNewFolder,
+}: {
+  at: Place;
+  made?: string;
+  /** What a new folder of a library is made in. */
+  whereOf: (space: string) => string;
+  onNewFolder: (space: string) => void;
+}) {
   const { spaces } = useSession();
   const libraries = useLibraries();
   const binTimes = useBinTimes();
@@ -78,6 +89,8 @@ export function LibrarySide({ at, onNewFolder }: { at: Place; onNewFolder: (spac
             space={one}
             chosen={one.id === at.space ? at.place : undefined}
             scroller={scroller}
+            where={whereOf(one.id)}
+            {...(made ? { made } : {})}
             onNewFolder={() => onNewFolder(one.id)}
           />
         ))}
