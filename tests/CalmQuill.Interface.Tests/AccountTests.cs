@@ -12,7 +12,7 @@ public sealed class AccountTests : InterfaceTest
         var (browser, _) = Open(Group.Writer);
         browser.Press("account-link");
         Change(browser, "email-form", ("email", "new@test.example"), ("password", "not-the-password"));
-        Said(browser, "email-form", "alert", "give your password");
+        Said(browser, "email-form", "alert", "is not your password");
         Change(browser, "email-form", ("email", "no address"), ("password", QuillHost.Password));
         Change(browser, "email-form", ("email", Group.Owner.Email), ("password", QuillHost.Password));
         Said(browser, "email-form", "alert", "already");

@@ -275,9 +275,22 @@ public sealed class PaperFlowTests : InterfaceTest
         browser.Until(() => browser.Text("zoom").Contains("100 %", StringComparison.Ordinal), "true size");
         browser.Press("full-view");
         browser.Until(
-            () => browser.Driver.FindElements(By.CssSelector("nav[aria-label=Main]")).All(rail => !rail.Displayed),
+            () =>
+                browser
+                    .Driver.FindElements(
+                        By.CssSelector("nav[aria-label=Main], nav[aria-label=Pages], [data-testid=page-title], [data-testid=full-view]")
+                    )
+                    .All(one => !one.Displayed),
             "the page alone"
         );
+        // A corner gives the tools back and takes them away; Escape leaves.
+        bool HasTools() => browser.Driver.FindElement(By.CssSelector("[data-testid=full-view]")).Displayed;
+        browser.Press("full-corner");
+        browser.Until(HasTools, "the tools");
+        browser.Press("full-corner");
+        browser.Until(() => !HasTools(), "the page alone again");
+        browser.Type(Keys.Escape);
+        browser.Until(() => browser.Css("nav[aria-label=Main]").Displayed, "all of it");
         Assert.Empty(browser.Errors());
     }
 

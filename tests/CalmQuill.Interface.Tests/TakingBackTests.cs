@@ -209,6 +209,44 @@ public sealed class TakingBackTests : InterfaceTest
     }
 
     [Fact]
+    public async Task In_the_overview_an_empty_section_takes_pages_keys_choose_all_and_a_step_keeps_the_focus()
+    {
+        var section = Guid.NewGuid();
+        using var caller = await Host.SignIn(Group.Owner);
+        var device = new Replica(3, Group.Owner.Id);
+        var now = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds();
+        await caller.Send(
+            Group.Space,
+            DocumentKind.Notebook,
+            Notebook,
+            device.Make(new Change.NodePlaced(section, NodeKind.Section, Guid.Empty, "Z"), now),
+            device.Make(new Change.PropertySet(section, Property.Name, "Empty"), now)
+        );
+        var browser = Open(Group.Writer).Browser;
+        browser.Go($"/pages/{Group.Space}/{Notebook}");
+        IWebElement Tile() => browser.Css($"[data-page='{Page}']");
+        string[] Order() => [.. browser.Driver.FindElements(By.CssSelector("[data-page]")).Select(page => page.GetAttribute("data-page")!)];
+        browser.Until(() => Order().Length == 2, "the pages");
+        Tile().SendKeys(Keys.Alt + Keys.ArrowRight);
+        browser.Until(() => Order()[1] == Page.ToString(), "one step on");
+        browser.Until(
+            () => (string?)browser.Script("return document.activeElement?.dataset.page ?? ''") == Page.ToString(),
+            "the focus where it was"
+        );
+        browser.TypeWithControl("a");
+        browser.Until(() => browser.Count("[data-page][class*='outline-primary']") == 2, "all chosen");
+        browser.Type(Keys.Escape);
+        browser.Drag(Tile, () => browser.Css("[data-testid=overview-section][data-name=Empty]"));
+        browser.Until(() => Said(browser).StartsWith("Moved.", StringComparison.Ordinal), "what was done");
+        browser.WaitForSync("All saved");
+        var notebook = new Core.Notebooks.NotebookDocument();
+        foreach (var operation in await caller.After(Group.Space, DocumentKind.Notebook, Notebook))
+            notebook.Apply(operation);
+        Assert.Equal(section, notebook.Outline().Single(entry => entry.Id == Page).Parent);
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
     public async Task Pages_move_into_a_section_and_into_another_library_and_back()
     {
         var browser = OpenPage(Group.Writer);

@@ -1,3 +1,6 @@
+using System.Net.Http.Json;
+using CalmQuill.Core.Library;
+using CalmQuill.Core.Operations;
 using CalmQuill.Testing;
 using OpenQA.Selenium;
 using static CalmQuill.Interface.Tests.PageHands;
@@ -123,6 +126,103 @@ public sealed class WeavingTests : InterfaceTest
         browser.Press("read-mode");
         browser.PressCss("button[data-testid=link]");
         Assert.Contains("may not see", browser.Text("leads-nowhere"), StringComparison.Ordinal);
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
+    public async Task A_link_to_a_page_of_another_notebook_is_found_by_its_title_followed_by_keys_and_wherever_the_page_goes()
+    {
+        Guid bench = Guid.NewGuid(),
+            third = Guid.NewGuid(),
+            clicks = Guid.NewGuid();
+        using var caller = await Host.SignIn(Group.Owner);
+        var device = new Replica(3, Group.Owner.Id);
+        Task Do(DocumentKind kind, Guid document, params Change[] changes) =>
+            caller.Send(
+                Group.Space,
+                kind,
+                document,
+                changes.Select(change => device.Make(change, DateTimeOffset.UtcNow.ToUnixTimeMilliseconds()))
+            );
+        foreach (var (notebook, name) in new[] { (bench, "Bench"), (third, "Third") })
+            await Do(
+                DocumentKind.Library,
+                Group.Space,
+                new Change.PropertySet(notebook, Property.Name, name),
+                new Change.NodePlaced(notebook, NodeKind.Notebook, Guid.Empty, "W")
+            );
+        await Do(
+            DocumentKind.Notebook,
+            bench,
+            new Change.PageAdded(clicks, "V", "a4-ruled-710"),
+            new Change.PropertySet(clicks, Property.Name, "Clicks of the verge"),
+            new Change.PageAdded(Guid.NewGuid(), "W", "a4-ruled-710")
+        );
+        var (browser, network) = Open(Group.Writer);
+        WaitUntilKept(browser);
+
+        // Without a connection a notebook that was never opened here says so, and how many pages it has.
+        network.Cut();
+        browser.PressCss("a[href='/library']");
+        LibraryHands.Row(browser, "Bench").FindElement(By.TagName("a")).Click();
+        browser.Until(() => browser.Text("not-here").Contains("It has 2 pages", StringComparison.Ordinal), "what it has");
+        network.Mend();
+        browser.WaitForStrokes(0);
+        browser.WaitForSync("All saved");
+
+        browser.Go(PagePath);
+        browser.WaitForStrokes(1);
+        Loop(browser, 2500, 4300, 11500, 5700);
+        browser.Press("make-link");
+        browser.Fill("[data-testid=link-typed]", "example.org");
+        browser.Css("[data-testid=link-choice][data-name='https://example.org']");
+        browser.Fill("[data-testid=link-typed]", "clicks");
+        browser.PressCss("[data-testid=link-choice][data-name='Clicks of the verge']");
+        Assert.Equal("Link to Clicks of the verge", browser.AttributeAt("[data-testid=link]", "aria-label"));
+        browser.WaitForSync("All saved");
+        void Follow(Browser from)
+        {
+            from.Go(PagePath);
+            from.WaitForStrokes(1);
+            from.Script("document.querySelector('[data-testid=link]').focus()");
+            from.Type(Keys.Enter);
+        }
+
+        bool IsAt(Browser at, Guid notebook) => at.Driver.Url.Contains($"/{notebook}/{clicks}", StringComparison.Ordinal);
+        Follow(browser);
+        browser.Until(() => IsAt(browser, bench), "the page");
+        browser.WaitForStrokes(0);
+
+        // Out of the bin, from another notebook.
+        await Do(DocumentKind.Notebook, bench, new Change.PropertySet(clicks, Property.Binned, "1"));
+        Follow(browser);
+        browser.Press("restore-target");
+        browser.Until(() => IsAt(browser, bench), "the page, put back");
+        browser.WaitForStrokes(0);
+        browser.WaitForSync("All saved");
+
+        // It moved to a third notebook: the link and its old address lead there.
+        await Do(DocumentKind.Notebook, third, new Change.PageAdded(clicks, "V", "a4-ruled-710"));
+        await Do(DocumentKind.Notebook, bench, new Change.PropertySet(clicks, Property.MovedTo, third.ToString()));
+        Follow(browser);
+        browser.Until(() => IsAt(browser, third), "the page where it went");
+        browser.Go($"/page/{Group.Space}/{bench}/{clicks}");
+        browser.Until(() => IsAt(browser, third), "the old address");
+        browser.WaitForStrokes(0);
+
+        // Of what is locked no name is told.
+        using (
+            var answer = await caller.Http.PutAsJsonAsync(
+                $"/api/spaces/{Group.Space}/locks/{bench}",
+                new { passphrase = "lantern oil", minutes = 5 }
+            )
+        )
+            answer.EnsureSuccessStatusCode();
+        var reader = OpenPage(Group.Reader);
+        reader.Until(
+            () => reader.AttributeAt("[data-testid=link]", "title") == "Link to something in a locked notebook",
+            "no name of what is locked"
+        );
         Assert.Empty(browser.Errors());
     }
 

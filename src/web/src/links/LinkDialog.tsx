@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { NotebookEntry } from '../library/model';
 import { useLibraries } from '../library/useLibrary';
+import { useTitled } from '../library/useTitled';
 import { useOpenNotebooks } from '../page/openNotebooks';
 import type { Notebook } from '../page/useNotebook';
 import { useSession } from '../session/session';
@@ -70,25 +71,43 @@ export function LinkDialog({
         about: `notebook, ${space.name}`,
       })),
   );
+  const all = spaces.map((space) => space.id);
+  const [pages, sections] = [useTitled(all, 'page', typed), useTitled(all, 'section', typed)];
+  const elsewhere: Choice[] = [...pages, ...sections].flatMap(
+    ({ space, notebook: holder, id, kind, title, notebookName }) =>
+      holder === notebook.id
+        ? []
+        : [
+            {
+              target:
+                kind === 'page'
+                  ? { kind: 'page', space, notebook: holder, page: id }
+                  : { kind: 'section', space, notebook: holder, section: id },
+              words: title,
+              about: `${kind === 'page' ? 'page' : 'section'} of ${notebookName}`,
+            },
+          ],
+  );
   const found = [
     ...recent,
     ...notebook.entries.filter((entry) => entry.id !== here.page).map(ofEntry),
     ...notebooks,
+    ...elsewhere,
   ].filter((choice) => wanted === '' || Fold(choice.words).includes(wanted));
-  const choices = [
-    ...(address
-      ? [
-          {
-            target: address,
-            words: address.kind === 'web' ? address.address : 'The place that was copied',
-            about: address.kind === 'web' ? 'web' : 'inside',
-          },
-        ]
-      : []),
-    ...found,
-  ].slice(0, mostShown);
+  const asAddress: Choice[] = address
+    ? [
+        {
+          target: address,
+          words: address.kind === 'web' ? address.address : 'The place that was copied',
+          about: address.kind === 'web' ? 'web' : 'inside',
+        },
+      ]
+    : [];
+  // What is surely an address comes first; what only looks like one, behind what is called so.
+  const isSure = /^(https?:|mailto:|www\.)/i.test(typed.trim());
+  const choices = (isSure ? [...asAddress, ...found] : [...found, ...asAddress]).slice(0, mostShown);
   const choose = (choice: Choice | undefined) => {
-    if (!choice) return setProblem('Type an address that begins with https://, or a part of a name.');
+    if (!choice) return setProblem('Type an address, such as example.org, or a part of a name.');
     try {
       onChoose(writeTarget(choice.target), choice.words.slice(0, 200));
       onClose();

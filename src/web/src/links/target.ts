@@ -67,14 +67,19 @@ export function pathOf(target: Exclude<Target, { kind: 'web' }>): string {
   }
 }
 
+/** A host with a domain, such as example.org, and what follows it; a file name or a number with a point is none. */
+const looksLikeHost = /^(?=[^/]*[a-z])([a-z0-9-]+\.)+[a-z]{2,}(:\d+)?([/?#]\S*)?$/i;
+
 /** What was typed or pasted as a link: an address of this application becomes a link inside. Undefined when it is no address. */
 export function targetOfAddress(text: string): Target | undefined {
   const typed = text.trim();
   const address = /^(https?:\/\/|mailto:)/i.test(typed)
     ? typed
-    : /^www\.\S+\.\S+$/i.test(typed)
+    : looksLikeHost.test(typed)
       ? `https://${typed}`
-      : '';
+      : /^[^\s@/]+@[^\s@/]+\.[a-z]{2,}$/i.test(typed)
+        ? `mailto:${typed}`
+        : '';
   if (!address || !URL.canParse(address)) return undefined;
   const url = new URL(address);
   const [, , space, notebook, page] = url.pathname.split('/');

@@ -7,7 +7,12 @@ import { useLibraries } from '../library/useLibrary';
 import { useSession } from '../session/session';
 import { useWorkspace } from '../sync/workspace';
 import { Dialog } from '../ui/Dialog';
-import { pathOf, readTarget, type Target } from './target';
+import { pathOf, readTarget, type Target, writeTarget } from './target';
+
+/** A page may have moved again and again; more often than this it is not followed. */
+const mostHops = 20;
+/** ms. */
+const mostWait = 1_500;
 
 type Asking =
   | { what: 'web'; address: string; title: string }
@@ -15,14 +20,17 @@ type Asking =
   | { what: 'nothing'; sentence: string };
 
 /** Goes where a link leads. What lies in the bin is said to be there, with the way to put it back; of what one may not see nothing is told. */
-export function useFollow(): { follow: (target: string, title?: string) => Promise<void>; asking: React.ReactNode } {
+export function useFollow(): {
+  follow: (target: string, title?: string) => Promise<void>;
+  asking: React.ReactNode;
+} {
   const navigate = useNavigate();
   const workspace = useWorkspace();
   const libraries = useLibraries();
   const { spaces } = useSession();
   const [asking, setAsking] = useState<Asking>();
 
-  const follow = async (text: string, title = '') => {
+  const follow = async (text: string, title = '', hops = 0): Promise<void> => {
     const target = readTarget(text);
     if (target.kind === 'web') return setAsking({ what: 'web', address: target.address, title });
     const library = libraries.get(target.space);
@@ -38,6 +46,8 @@ export function useFollow(): { follow: (target: string, title?: string) => Promi
         restore: async () => library.putBack(target.notebook),
       });
     const document = await workspace.acquire(target.space, 'notebook', target.notebook);
+    // What others did with it lately is heard of first, where that takes no longer than a moment.
+    await Promise.race([document.catchUp(), new Promise((resolve) => setTimeout(resolve, mostWait))]);
     const entries = JSON.parse(workspace.core.NotebookBridge.Outline(document.handle, true)) as NotebookEntry[];
     const wanted = target.kind === 'section' ? target.section : target.kind === 'notebook' ? '' : target.page;
     const entry = entries.find((one) => one.id === wanted);
@@ -50,14 +60,20 @@ export function useFollow(): { follow: (target: string, title?: string) => Promi
       target.kind === 'section'
         ? entries.find((one) => one.kind === 'page' && !one.inBin && isWithin(one, wanted))
         : undefined;
+    const movedTo = wanted && workspace.core.NotebookBridge.Read(document.handle, wanted, properties.movedTo);
     const putBack = async () => {
+      const now = await workspace.acquire(target.space, 'notebook', target.notebook);
       // The thing itself, or what it lies in.
       for (let one = entry; one; one = entries.find((other) => other.id === one!.parent))
-        document.perform((handle, now) =>
-          workspace.core.LibraryBridge.SetProperty(handle, one!.id, properties.binned, '', now),
+        now.perform((handle, at) =>
+          workspace.core.LibraryBridge.SetProperty(handle, one!.id, properties.binned, '', at),
         );
+      workspace.release(target.space, 'notebook', target.notebook);
     };
     workspace.release(target.space, 'notebook', target.notebook);
+    // The id is what a link means: what moved to another notebook is followed there.
+    if (movedTo && hops < mostHops)
+      return follow(writeTarget({ ...target, notebook: movedTo } as Target), title, hops + 1);
     if (wanted && !entry)
       return setAsking({ what: 'nothing', sentence: 'The page that this leads to is no longer in its notebook.' });
     if (entry?.inBin)

@@ -10,10 +10,8 @@ import {
 } from '@dnd-kit/core';
 import { type KeyboardEvent, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { attempt } from '../library/dialogs';
 import { LockedPages } from '../library/LockDialog';
 import { type NotebookEntry, openPath } from '../library/model';
-import { say } from '../app/saying';
 import { useLibrary } from '../library/useLibrary';
 import { usePersonal } from '../library/usePersonal';
 import { useSelection } from '../library/useSelection';
@@ -75,14 +73,18 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
     const [where, target = ''] = String(over?.id ?? '').split(' ');
     const ids = actions.chosenOr(String(active.id)).filter((id) => id !== target);
     if (!where || ids.length === 0) return;
-    say(attempt(() => actions.put(ids, where as 'before' | 'after' | 'section', target)));
+    actions.put(ids, where as 'before' | 'after' | 'section', target);
   };
   const onKey = (event: KeyboardEvent, page: NotebookEntry) => {
     const index = notebook.pages.findIndex((one) => one.id === page.id);
     const step = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -columns, ArrowDown: columns }[event.key];
-    if (event.altKey && step !== undefined && mayWrite) say(attempt(() => actions.step(page, Math.sign(step))));
-    else if (step !== undefined)
-      document.querySelector<HTMLElement>(`[data-page='${notebook.pages[index + step]?.id}']`)?.focus();
+    const focusOn = (id?: string) => document.querySelector<HTMLElement>(`[data-page='${id}']`)?.focus();
+    if (event.altKey && step !== undefined && mayWrite) {
+      actions.step(page, Math.sign(step));
+      // It may stand in another row now, which is drawn anew.
+      requestAnimationFrame(() => focusOn(page.id));
+    } else if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'a') selection.all();
+    else if (step !== undefined) focusOn(notebook.pages[index + step]?.id);
     else if (event.key === 'Delete' && mayWrite) actions.bin(actions.chosenOr(page.id));
     else if (event.key === ' ') selection.press(page.id, { shift: event.shiftKey, more: true });
     else if (event.key === 'Escape') selection.clear();

@@ -1,6 +1,7 @@
+import { useDroppable } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, type ReactNode, useEffect, useMemo, useRef } from 'react';
-import type { NotebookEntry } from '../library/model';
+import { type NotebookEntry, root } from '../library/model';
 import { fillOf } from '../library/palette';
 import type { Notebook } from '../page/useNotebook';
 import { gap, type Row, rowsOf, useColumns } from './rows';
@@ -49,7 +50,7 @@ export function PageGrid({ notebook, size, name, onColumns, tileOf }: PageGridPr
 }
 
 const GridRow = memo(function GridRow({ row, tileOf }: { row: Row; tileOf: (page: NotebookEntry) => ReactNode }) {
-  if (row.kind === 'section') return <SectionHead section={row.section} count={row.count} />;
+  if (row.kind === 'section') return <SectionHead id={row.key} section={row.section} count={row.count} />;
   return (
     <div className="flex pt-3" style={{ gap }}>
       {row.pages.map(tileOf)}
@@ -57,10 +58,15 @@ const GridRow = memo(function GridRow({ row, tileOf }: { row: Row; tileOf: (page
   );
 });
 
-function SectionHead({ section, count }: { section: NotebookEntry | undefined; count: number }) {
+/** A section's name; what is dropped on it comes to the section's end, also where it has no page yet. */
+function SectionHead({ id, section, count }: { id: string; section: NotebookEntry | undefined; count: number }) {
+  const { setNodeRef, isOver } = useDroppable({ id: `section ${section?.id ?? root} ${id}` });
   return (
     <h2
-      className="flex h-full items-end gap-2.5 border-b border-base-300 pb-1.5 text-[19px]"
+      ref={setNodeRef}
+      data-testid="overview-section"
+      data-name={section?.title ?? ''}
+      className={`${isOver ? 'outline-2 outline-primary' : ''} flex h-full items-end gap-2.5 border-b border-base-300 pb-1.5 text-[19px]`}
       style={{ paddingLeft: (section?.depth ?? 0) * 18 }}
     >
       {section && <span className={`mb-1 h-5 w-1 rounded-sm ${fillOf[section.colour] ?? 'bg-spruce'}`} />}

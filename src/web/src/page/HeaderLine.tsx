@@ -72,7 +72,7 @@ export function HeaderLine({
   onClose,
 }: HeaderLineProps) {
   return (
-    <header className="flex h-12 shrink-0 items-center gap-2 border-b border-base-300 px-4 max-sm:h-auto max-sm:flex-wrap max-sm:gap-y-0">
+    <header className="in-full-hidden flex h-12 shrink-0 items-center gap-2 border-b border-base-300 px-4 max-sm:h-auto max-sm:flex-wrap max-sm:gap-y-0">
       {!onClose && (
         <>
           <Link

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { GraphIcon, XIcon } from '@phosphor-icons/react';
 import { Link } from 'react-router';
 import { useFollow } from '../links/useFollow';
+import { useLinkWords } from '../links/useLinkWords';
 import { openPath } from '../library/model';
 import { aroundSpot, partPath, setSpotOn, type ShownSpot } from '../spots/spots';
 import type { PlacedSpot } from '../spots/useNotebookSpots';
@@ -24,6 +25,7 @@ export function MarginLinks({
 }) {
   const workspace = useWorkspace();
   const { follow, asking } = useFollow();
+  const wordsOf = useLinkWords();
   const { data: here = [] } = useQuery({
     queryKey: ['backlinks', at.page],
     queryFn: () =>
@@ -49,12 +51,12 @@ export function MarginLinks({
                 className="flex min-h-11 min-w-0 grow items-center text-left [overflow-wrap:anywhere] hover:bg-base-200"
                 onClick={() => void follow(link.target!, link.title)}
               >
-                {link.title || link.target}
+                {wordsOf(link)}
               </button>
               {mayWrite && (
                 <button
                   type="button"
-                  aria-label={`Take out the link to ${link.title || link.target}`}
+                  aria-label={`Take out the link to ${wordsOf(link)}`}
                   title="Take the link out"
                   data-testid="link-remove"
                   className="grid size-10 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200"

@@ -40,6 +40,17 @@ export function PageScreen() {
     else root.dataset.full = '1';
   };
   useEffect(() => () => void delete document.documentElement.dataset.full, []);
+  useEffect(() => {
+    const leave = (event: KeyboardEvent) => {
+      const root = document.documentElement;
+      // What is selected, or open over the page, goes first.
+      const isTaken = document.querySelector('[data-testid=selection], dialog[open]') !== null;
+      if (event.key === 'Escape' && root.dataset.full && !event.defaultPrevented && !isTaken) delete root.dataset.full;
+    };
+    // Before the page's own keys let go of what is selected.
+    addEventListener('keydown', leave, true);
+    return () => removeEventListener('keydown', leave, true);
+  }, []);
   const path = (at: OpenNotebook, other = beside) =>
     other ? besidePath(at, other) : `/page/${at.space}/${at.notebook}/${at.page}`;
 

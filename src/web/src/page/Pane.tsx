@@ -8,7 +8,7 @@ import { defaultPaper } from '../library/model';
 import { copyText } from '../app/saying';
 import { useLibrary } from '../library/useLibrary';
 import { usePersonal } from '../library/usePersonal';
-import { useLocks } from '../library/useShelf';
+import { useLocks, useSummaries } from '../library/useShelf';
 import { sendJson } from '../session/api';
 import { type Space, useSession } from '../session/session';
 import { useShownPages } from '../overview/useShownPages';
@@ -70,17 +70,36 @@ export function Pane(props: PaneProps) {
 function OpenPane(props: PaneProps & { space: Space; isLocked: boolean }) {
   const { at, space, onGo } = props;
   const notebook = useNotebook(at.space, at.notebook);
+  const summary = useSummaries().get(at.notebook);
   const isThere = notebook?.find(at.page)?.kind === 'page';
+  // An old address of a page that moved to another notebook leads there.
+  const movedTo = notebook && at.page && !isThere ? notebook.movedTo(at.page) : '';
   const target =
-    notebook && !isThere
+    notebook && !isThere && !movedTo
       ? (notebook.pages.find((one) => one.id === lastPageIn(at.notebook)) ?? notebook.pages[0])
       : undefined;
   useEffect(() => {
     if (target) onGo({ ...at, page: target.id }, true);
   }, [target?.id]);
+  useEffect(() => {
+    if (movedTo) onGo({ ...at, notebook: movedTo }, true);
+  }, [movedTo]);
   if (!notebook) return <div className="grow bg-desk" aria-busy="true" />;
   if (isThere) return <OnPage {...props} notebook={notebook} />;
-  if (target) return null;
+  if (target || movedTo) return null;
+  if (!notebook.isHere)
+    return (
+      <div
+        className="grid h-full place-content-center justify-items-center gap-2 bg-desk p-6 text-center"
+        data-testid="not-here"
+      >
+        <p className="font-title text-[19px]">This notebook is not on this device yet</p>
+        <p className="text-quiet">
+          {summary ? `It has ${summary.pageCount === 1 ? '1 page' : `${summary.pageCount} pages`}. ` : ''}They come as
+          soon as there is a connection. Notebooks that you have opened here can be read and written without one.
+        </p>
+      </div>
+    );
   return (
     <div className="grid h-full place-content-center justify-items-center gap-3 bg-desk">
       <p className="font-title text-[19px]">This notebook has no pages yet</p>

@@ -516,7 +516,22 @@ function OpenSheet({
           onClear={clear}
         />
       )}
-      <div className={`absolute top-4 flex flex-col gap-1.5 ${settings.leftHanded && tray ? 'left-4' : 'right-4'}`}>
+      <button
+        type="button"
+        aria-label="The tray and the other tools"
+        title="The tray and the other tools"
+        data-testid="full-corner"
+        className={`in-full-shown absolute bottom-4 z-30 size-11 place-items-center rounded-md border border-base-300 bg-base-100/80 ${settings.leftHanded ? 'right-4' : 'left-4'}`}
+        onClick={() => {
+          const { dataset } = window.document.documentElement;
+          dataset.full = dataset.full === 'tray' ? '1' : 'tray';
+        }}
+      >
+        <PencilLineIcon size={22} weight="light" />
+      </button>
+      <div
+        className={`in-full-put-away absolute top-4 flex flex-col gap-1.5 ${settings.leftHanded && tray ? 'left-4' : 'right-4'}`}
+      >
         {!reading && (
           <>
             <Side

@@ -59,7 +59,7 @@ export function Thread({
   return (
     <nav
       aria-label="Pages"
-      className="relative flex h-[60px] shrink-0 items-center gap-1.5 border-t border-base-300 px-3"
+      className="in-full-hidden relative flex h-[60px] shrink-0 items-center gap-1.5 border-t border-base-300 px-3"
     >
       <button
         type="button"

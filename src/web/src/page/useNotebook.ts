@@ -37,6 +37,16 @@ export class Notebook {
     return this.document.handle;
   }
 
+  /** Whether anything of it is on this device, or came from the server. */
+  get isHere(): boolean {
+    return this.document.isHere;
+  }
+
+  /** The notebook that a page or section moved to; empty when it did not. */
+  movedTo(id: string): string {
+    return this.workspace.core.NotebookBridge.Read(this.handle, id, properties.movedTo);
+  }
+
   /** Changes with every change of the notebook. */
   get version(): number {
     return this.document.getVersion();

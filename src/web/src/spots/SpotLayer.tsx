@@ -1,4 +1,5 @@
 import type { Member } from '../group/usePeople';
+import { useLinkWords } from '../links/useLinkWords';
 import type { View } from '../page/ink/view';
 import type { OpenDocument } from '../sync/openDocument';
 import { CurtainCloth } from './CurtainCloth';
@@ -37,6 +38,7 @@ export function SpotLayer({
   onFollow,
   onCopyLink,
 }: SpotLayerProps) {
+  const wordsOf = useLinkWords();
   const card = spots.find((spot) => spot.id === chosen && spot.kind === 'mark');
   return (
     <div className="pointer-events-none absolute inset-0 overflow-hidden" data-testid="spots">
@@ -70,21 +72,19 @@ export function SpotLayer({
         if (spot.kind === 'curtain')
           return <CurtainCloth key={spot.id} spot={spot} box={box} page={page} mayWrite={mayWrite} view={view} />;
         if (spot.kind === 'link') {
-          const label = `Link to ${spot.title || spot.target}`;
-          const look = 'absolute border-b-2 border-dotted border-[#4f7388]';
-          return reading ? (
+          const label = `Link to ${wordsOf(spot)}`;
+          // While one writes the pen goes through it; keys reach it all the same.
+          return (
             <button
               key={spot.id}
               type="button"
               aria-label={label}
               title={label}
               data-testid="link"
-              className={`pointer-events-auto cursor-pointer hover:bg-[#4f7388]/10 ${look}`}
+              className={`absolute border-b-2 border-dotted border-[#4f7388] focus-visible:bg-[#4f7388]/15 ${reading ? 'pointer-events-auto cursor-pointer hover:bg-[#4f7388]/10' : ''}`}
               style={box}
               onClick={() => onFollow(spot)}
             />
-          ) : (
-            <span key={spot.id} title={label} data-testid="link" className={look} style={box} />
           );
         }
         return (

@@ -81,6 +81,11 @@ export class OpenDocument {
     return this.held.length > 0;
   }
 
+  /** Whether anything of it is known here: from the device, from the server, or made in this moment. */
+  get isHere(): boolean {
+    return this.reached.furthest > 0 || this.version > 0;
+  }
+
   /** Lets Core take what is held. */
   settle(): void {
     if (!this.isHeld) return;

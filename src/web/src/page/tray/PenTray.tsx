@@ -51,7 +51,7 @@ export function PenTray(props: PenTrayProps) {
   const { tray, chosen, held, settings } = tools;
   return (
     <div
-      className={`absolute top-4 flex ${tools.loupe ? 'bottom-[204px]' : 'bottom-4'} items-start gap-3 [pointer-events:none] [&>*]:[pointer-events:auto] ${settings.leftHanded ? 'right-4 flex-row-reverse' : 'left-4'}`}
+      className={`in-full-put-away absolute top-4 flex ${tools.loupe ? 'bottom-[204px]' : 'bottom-4'} items-start gap-3 [pointer-events:none] [&>*]:[pointer-events:auto] ${settings.leftHanded ? 'right-4 flex-row-reverse' : 'left-4'}`}
       data-testid="pen-tray"
     >
       <div
