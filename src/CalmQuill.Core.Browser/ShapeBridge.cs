@@ -12,27 +12,39 @@ namespace CalmQuill.Core.Browser;
 /// <summary>Exported to script: shapes, what ink keeps to, and filling.</summary>
 public static partial class ShapeBridge
 {
+    /// <summary>Says that the pen was lifted without a rest, in place of a size.</summary>
+    private const int Lifted = -2;
+
     /// <summary>What a stroke being written comes out as, joined to what it nearly touches; empty where it is no shape.</summary>
     /// <param name="stroke">Handle of the stroke.</param>
     /// <param name="page">Handle of the page.</param>
     /// <param name="paper">The paper, for its lines.</param>
     /// <param name="join">How near is nearly, 0.01 mm; 0 not to join.</param>
+    /// <param name="printed">What is joined to the paper's lines (<see cref="JoinPrinted"/>).</param>
     /// <param name="now">The device's clock.</param>
-    /// <param name="least">When the pen rests, how large what is meant as a shape is at least, 0.01 mm; −1 for the shape tool, which takes everything.</param>
+    /// <param name="least">When the pen rests, how large what is meant as a shape is at least, 0.01 mm; −1 for the shape tool, which takes everything; −2 when the pen
+    /// was lifted without a rest, which makes only an arrow of a shaft.</param>
     /// <returns>The shape's text, a bar, and the ids of what it takes the place of.</returns>
     [JSExport]
-    public static string Tidy(int stroke, int page, string paper, int join, double now, int least)
+    public static string Tidy(int stroke, int page, string paper, int join, int printed, double now, int least)
     {
         var document = Session.Document<PageDocument>(page);
         var samples = PenBridge.Of(stroke).ToSamples();
         var author = Session.Replica.Author;
-        var tidied =
-            least < 0 ? Tidying.Of(samples, document, author, (long)now) : Tidying.AtRest(samples, document, author, (long)now, least);
+        var tidied = least switch
+        {
+            Lifted => Tidying.AtLift(samples, document, author, (long)now),
+            < 0 => Tidying.Of(samples, document, author, (long)now),
+            _ => Tidying.AtRest(samples, document, author, (long)now, least),
+        };
         if (tidied is not { } result)
             return "";
         var shape =
             join > 0
-                ? new Joining(document, result.Replaces.ToHashSet(), Paper.ParseOrDefault(paper), join).Join(result.Shape)
+                ? new Joining(document, result.Replaces.ToHashSet(), Paper.ParseOrDefault(paper), join, (JoinPrinted)printed).Join(
+                    result.Shape,
+                    tidied: true
+                )
                 : result.Shape;
         return $"{shape.ToText()}|{string.Join(' ', result.Replaces)}";
     }
@@ -44,8 +56,14 @@ public static partial class ShapeBridge
 
     /// <summary>A shape with its ends joined to what they nearly touch.</summary>
     [JSExport]
-    public static string Join(int page, string shape, string[] without, string paper, int join) =>
-        new Joining(Session.Document<PageDocument>(page), without.Select(OpId.Parse).ToHashSet(), Paper.ParseOrDefault(paper), join)
+    public static string Join(int page, string shape, string[] without, string paper, int join, int printed) =>
+        new Joining(
+            Session.Document<PageDocument>(page),
+            without.Select(OpId.Parse).ToHashSet(),
+            Paper.ParseOrDefault(paper),
+            join,
+            (JoinPrinted)printed
+        )
             .Join(Of(shape))
             .ToText();
 
@@ -94,23 +112,20 @@ public static partial class ShapeBridge
 
     /// <summary>A shape on the page with a handle dragged to a spot, joined where wished: its text, as it lies on the page.</summary>
     [JSExport]
-    public static string Drag(int page, string item, int handle, double x, double y, string paper, int join)
+    public static string Drag(int page, string item, int handle, double x, double y, int join)
     {
         var document = Session.Document<PageDocument>(page);
         var id = OpId.Parse(item);
         var dragged = ShapeHandles.Drag(document.Find(id)!.PlacedShape!, handle, x, y);
-        return (
-            join > 0
-            && dragged.Kind
-                is ShapeKind.Line
-                    or ShapeKind.Arrow
-                    or ShapeKind.DoubleArrow
-                    or ShapeKind.Curve
-                    or ShapeKind.Polyline
-                    or ShapeKind.Arc
-                ? new Joining(document, new HashSet<OpId> { id }, Paper.ParseOrDefault(paper), join).Join(dragged)
-                : dragged
-        ).ToText();
+        return (join > 0 ? new Joining(document, new HashSet<OpId> { id }, null, join).JoinDragged(dragged, handle) : dragged).ToText();
+    }
+
+    /// <summary>A square or circle that was tidied from something less even, as it was drawn: a rectangle or an ellipse; empty where there is nothing to loosen.</summary>
+    [JSExport]
+    public static string AsDrawn(int page, string item)
+    {
+        var document = Session.Document<PageDocument>(page);
+        return document.Find(OpId.Parse(item)) is { } found && Tidying.AsDrawn(document, found) is { } shape ? shape.ToText() : "";
     }
 
     /// <summary>Changes a shape on the page to another, given as it is to lie on the page.</summary>

@@ -124,8 +124,8 @@ public class LibraryTests
         var used = library.Visits.ByUse();
         // Five visits four weeks ago come to 5/4, one today to 1, one a fortnight ago to 1/2.
         Assert.Equal([often, lately, once], used.Select(one => one.Target));
-        Assert.Equal(Math.Log2(5 / 4.0), used[0].Score - used[1].Score, 9);
-        Assert.Equal(1, used[1].Score - used[2].Score, 9);
+        Assert.Equal(Math.Log2(5 / 4.0), used[0].Score - used[1].Score, tolerance: 1e-9);
+        Assert.Equal(1, used[1].Score - used[2].Score, tolerance: 1e-9);
     }
 
     [Fact]

@@ -23,6 +23,146 @@ public sealed class ShapeTests : OnPage
         );
     }
 
+    [Fact]
+    public void Shapes_of_a_second_hand_that_moves_in_time_and_rests_come_out_as_what_they_were_meant_to_be()
+    {
+        var confusion = SketchedShapes.Confusion(200, 8);
+        var table = RoughShapes.Table(confusion);
+        var right = confusion.Sum(row => row.Value.GetValueOrDefault(row.Key.ToString())) / (200.0 * confusion.Count);
+        Assert.True(right >= 0.97, $"{right:0.000}\n{table}");
+        Assert.All(
+            [ShapeKind.Square, ShapeKind.Arrow],
+            kind => Assert.True(confusion[kind].GetValueOrDefault(kind.ToString()) >= 196, $"{kind}\n{table}")
+        );
+        Assert.All(confusion, row => Assert.True(row.Value.GetValueOrDefault(row.Key.ToString()) >= 188, $"{row.Key}\n{table}"));
+    }
+
+    [Theory]
+    [InlineData(1.00, ShapeKind.Circle)]
+    [InlineData(1.08, ShapeKind.Circle)]
+    [InlineData(1.11, ShapeKind.Circle)]
+    [InlineData(1.14, ShapeKind.Circle)]
+    [InlineData(1.35, ShapeKind.Ellipse)]
+    [InlineData(1.80, ShapeKind.Ellipse)]
+    public void What_is_nearly_round_is_a_circle_and_what_is_longer_an_ellipse_and_neither_has_corners(double ratio, ShapeKind kind)
+    {
+        var random = new Random(17);
+        var taken = Enumerable.Range(0, 64).Select(_ => Recogniser.Recognise(SketchedShapes.Oval(ratio, random))!.Kind).ToList();
+        Assert.All(taken, one => Assert.True(one is ShapeKind.Circle or ShapeKind.Ellipse, $"{one} at {ratio}"));
+        Assert.InRange(taken.Count(one => one == kind), 61, 64);
+    }
+
+    [Fact]
+    public void Closed_shapes_that_stay_open_by_up_to_a_tenth_of_their_way_are_closed()
+    {
+        var random = new Random(19);
+        ShapeKind[] closed =
+        [
+            ShapeKind.Circle,
+            ShapeKind.Ellipse,
+            ShapeKind.Triangle,
+            ShapeKind.Square,
+            ShapeKind.Rectangle,
+            ShapeKind.Rhombus,
+            ShapeKind.Parallelogram,
+            ShapeKind.Trapezoid,
+            ShapeKind.RegularPolygon,
+            ShapeKind.Polygon,
+        ];
+        var wrong = closed
+            .SelectMany(kind =>
+                Enumerable
+                    .Range(0, 72)
+                    .Select(i => (kind, Taken: RoughShapes.Taken(SketchedShapes.Draw(kind, random, 0.06 + 0.04 * i / 72))))
+                    .Where(one => one.Taken != kind.ToString())
+            )
+            .ToList();
+        Assert.True(wrong.Count <= closed.Length * 72 * 0.03, string.Join("; ", wrong));
+    }
+
+    [Fact]
+    public void An_arrow_is_made_by_one_rest_whichever_stroke_has_it_and_by_barbs_that_are_drawn_one_by_one()
+    {
+        var (shaft, head) = (Stroke((1_000, 1_000), (6_000, 1_000)), Stroke((5_200, 500), (6_000, 1_000), (5_200, 1_500)));
+        var (upper, lower) = (Stroke((6_020, 990), (5_250, 500)), Stroke((5_250, 1_500), (5_990, 1_010)));
+        // The head rests; the shaft is ink.
+        var ink = Put(shaft);
+        var arrow = Tidying.AtRest(head, Page, Ines.Author, 0, Handwriting.UsualLeast);
+        Assert.Equal((ShapeKind.Arrow, ink), (arrow!.Value.Shape.Kind, Assert.Single(arrow.Value.Replaces)));
+        // A barb by itself makes nothing, the second one an arrow of all three.
+        Assert.Null(Tidying.AtRest(upper, Page, Ines.Author, 0, Handwriting.UsualLeast));
+        var barb = Put(upper);
+        var built = Tidying.AtRest(lower, Page, Ines.Author, 0, Handwriting.UsualLeast)!.Value;
+        Assert.Equal((ShapeKind.Arrow, At(6_000, 1_000)), (built.Shape.Kind, built.Shape.Points[1]));
+        Assert.Equal([ink, barb], built.Replaces);
+        // Without a rest nothing comes of ink alone, and all of it once the shaft has rested.
+        Assert.Null(Tidying.AtLift(lower, Page, Ines.Author, 0));
+        Assert.Null(Tidying.AtLift(head, Page, Ines.Author, 0));
+        Do(Ines, new Change.ItemsRemoved([ink]));
+        Put(Tidying.AtRest(shaft, Page, Ines.Author, 0, Handwriting.UsualLeast)!.Value.Shape);
+        Assert.Equal(ShapeKind.Arrow, Tidying.AtLift(head, Page, Ines.Author, 0)!.Value.Shape.Kind);
+        Assert.Equal(ShapeKind.Arrow, Tidying.AtLift(lower, Page, Ines.Author, 0)!.Value.Shape.Kind);
+        // Nobody else's, nor much later, nor what is no head.
+        Assert.Null(Tidying.AtLift(head, Page, Tobias.Author, 0));
+        Assert.Null(Tidying.AtLift(head, Page, Ines.Author, Now + 60_000));
+        Assert.Null(Tidying.AtLift(Stroke((3_000, 500), (3_800, 1_000), (3_000, 1_500)), Page, Ines.Author, 0));
+    }
+
+    [Fact]
+    public void What_was_made_even_can_be_had_as_it_was_drawn()
+    {
+        // 1.2 to 1 becomes a square; a rectangle was meant.
+        var rough = Stroke((1_000, 1_000), (4_600, 1_000), (4_600, 4_000), (1_000, 4_000), (1_000, 1_050));
+        var stroke = Put(rough);
+        Assert.Equal(ShapeKind.Square, Recogniser.Recognise(rough)!.Kind);
+        Do(Ines, new Change.ShapeAdded(Recogniser.Recognise(rough)!, Ball, 0, [stroke]));
+        var loose = Tidying.AsDrawn(Page, Page.Items[^1])!;
+        Assert.Equal(ShapeKind.Rectangle, loose.Kind);
+        double[] sides = [loose.Points[0].To(loose.Points[1]), loose.Points[1].To(loose.Points[2])];
+        Assert.InRange(sides.Max() / sides.Min(), 1.15, 1.25);
+        // Where nothing is known of how it was drawn it keeps its size, and its sides are free.
+        var (square, round) = (
+            ShapeTool.Between(ShapeKind.Square, 9_000, 9_000, 12_000, 12_000, false),
+            ShapeTool.Between(ShapeKind.Circle, 9_000, 9_000, 12_000, 12_000, false)
+        );
+        Put(square);
+        Assert.Equal(new Shape(ShapeKind.Rectangle, square.Points), Tidying.AsDrawn(Page, Page.Items[^1]));
+        Put(round);
+        var ellipse = Tidying.AsDrawn(Page, Page.Items[^1])!;
+        Assert.Equal((ShapeKind.Ellipse, true), (ellipse.Kind, ellipse.IsWellFormed));
+        Assert.Equal(ellipse.Points[0].To(ellipse.Points[1]), ellipse.Points[0].To(ellipse.Points[2]), tolerance: 2);
+        Put(loose);
+        Assert.Null(Tidying.AsDrawn(Page, Page.Items[^1]));
+        // Dragged by a side it is a rectangle, and a square again where it nearly is one.
+        var dragged = ShapeHandles.Drag(square, 5, 13_000, 10_500);
+        Assert.Equal((ShapeKind.Rectangle, At(13_000, 12_000)), (dragged.Kind, dragged.Points[2]));
+        Assert.Equal(square, ShapeHandles.Drag(square, 5, 12_050, 10_500));
+        var nearly = ShapeHandles.Drag(dragged, 2, 12_040, 12_020).Points;
+        Assert.Equal(nearly[0].To(nearly[1]), nearly[1].To(nearly[2]), tolerance: 1.5);
+    }
+
+    private OpId Put(StrokeSamples stroke) => Do(Ines, new Change.StrokeAdded(Ball, Now, stroke)).Id;
+
+    private static StrokeSamples Stroke(params (double X, double Y)[] way)
+    {
+        var points = way.Zip(way.Skip(1))
+            .SelectMany(side =>
+                Enumerable
+                    .Range(0, 40)
+                    .Select(i =>
+                        (side.First.X + (side.Second.X - side.First.X) * i / 40, side.First.Y + (side.Second.Y - side.First.Y) * i / 40)
+                    )
+            )
+            .Append(way[^1])
+            .ToList();
+        return new StrokeSamples(
+            [.. points.Select(p => (int)p.Item1)],
+            [.. points.Select(p => (int)p.Item2)],
+            [.. points.Select(_ => 500)],
+            [.. points.Select((_, i) => i * 8)]
+        );
+    }
+
     /// <summary>
     /// Those of the sixteen gestures of the unistroke literature (Wobbrock, Wilson and Li 2007) that are shapes here, drawn after the paper's figure from memory: the others,
     /// such as the pigtail and the braces, are no shapes and may come out as curves.
@@ -106,7 +246,12 @@ public sealed class ShapeTests : OnPage
                         role is ShapeHandles.Role.End or ShapeHandles.Role.Bend
                         || (role == ShapeHandles.Role.Corner && kind is not ShapeKind.Square)
                     )
-                        Assert.True(ShapeHandles.Of(dragged)[handle].At.To(At(x, y)) < 4, $"{kind} {handle}");
+                        // A rectangle that is nearly a square comes to be one, by 2.5 % of its side at most.
+                        Assert.InRange(
+                            ShapeHandles.Of(dragged)[handle].At.To(At(x, y)),
+                            0,
+                            kind == ShapeKind.Rectangle ? 4 + dragged.Points[0].To(dragged.Points[1]) * 0.02 : 4
+                        );
                     if (kind != ShapeKind.Square || role != ShapeHandles.Role.Corner)
                         return;
                     var p = dragged.Points;
@@ -121,20 +266,30 @@ public sealed class ShapeTests : OnPage
     public void Ends_meet_ends_then_sides_then_printed_lines_and_nothing_farther_off()
     {
         Put(new Shape(ShapeKind.Line, [At(5000, 5000), At(5000, 9000)]));
-        Joining Nearly(Paper? paper = null) => new(Page, new HashSet<OpId>(), paper, 250);
-        // An end meets an end; the other goes on in its own direction until it meets the side.
-        Assert.Equal([At(5000, 5000), At(9000, 5100)], Nearly().Join(new Shape(ShapeKind.Line, [At(5120, 5090), At(9000, 5100)])).Points);
+        Joining Nearly(Paper? paper = null) => new(Page, new HashSet<OpId>(), paper, 250, JoinPrinted.All);
+        // An end meets an end, and the line comes along; an end goes on in its own direction until it meets a side.
+        Assert.Equal([At(5000, 5000), At(8880, 5010)], Nearly().Join(new Shape(ShapeKind.Line, [At(5120, 5090), At(9000, 5100)])).Points);
         Assert.Equal([At(1000, 7000), At(5000, 7000)], Nearly().Join(new Shape(ShapeKind.Line, [At(1000, 7000), At(4810, 7000)])).Points);
         Assert.Equal([At(1000, 7000), At(4700, 7000)], Nearly().Join(new Shape(ShapeKind.Line, [At(1000, 7000), At(4700, 7000)])).Points);
         // On squared paper a rectangle's sides lie on the lines, so that tables close.
         var squared = Paper.ParseOrDefault("a4-squared-500");
         var table = Nearly(squared)
-            .Join(new Shape(ShapeKind.Rectangle, [At(10_060, 12_110), At(13_080, 12_110), At(13_080, 13_940), At(10_060, 13_940)]));
+            .Join(new Shape(ShapeKind.Rectangle, [At(10_060, 12_090), At(13_080, 12_090), At(13_080, 13_940), At(10_060, 13_940)]));
         Assert.All(table.Points, corner => Assert.Equal((0, 0), (corner.X % 500, corner.Y % 500)));
         // A square is moved to them, and stays one.
         var square = Nearly(squared)
-            .Join(new Shape(ShapeKind.Square, [At(10_060, 12_110), At(13_090, 12_110), At(13_090, 15_140), At(10_060, 15_140)]));
+            .Join(new Shape(ShapeKind.Square, [At(10_060, 12_090), At(13_090, 12_090), At(13_090, 15_120), At(10_060, 15_120)]));
         Assert.Equal((ShapeKind.Square, At(10_000, 12_000), At(13_030, 15_030)), (square.Kind, square.Points[0], square.Points[2]));
+        // Unless it is wished for, the paper's lines are met by the ends of level and upright lines alone, and from no farther than a millimetre.
+        Joining usual = new(Page, new HashSet<OpId>(), squared, 250),
+            never = new(Page, new HashSet<OpId>(), squared, 250, JoinPrinted.Never);
+        Shape upright = new(ShapeKind.Line, [At(10_040, 12_090), At(10_040, 14_130)]),
+            slanted = new(ShapeKind.Line, [At(10_040, 12_090), At(12_040, 13_940)]),
+            box = new(ShapeKind.Rectangle, [At(10_060, 12_090), At(13_080, 12_090), At(13_080, 13_940), At(10_060, 13_940)]);
+        Assert.Equal([At(10_040, 12_000), At(10_040, 14_130)], usual.Join(upright).Points);
+        Assert.All([slanted, box], shape => Assert.Equal(shape, usual.Join(shape)));
+        Assert.All([upright, slanted, box], shape => Assert.Equal(shape, never.Join(shape)));
+        Assert.NotEqual(slanted, Nearly(squared).Join(slanted));
         // Two ends at one place would be no line.
         var dot = new Shape(ShapeKind.Line, [At(4950, 5020), At(5050, 4980)]);
         Assert.Equal(dot, Nearly().Join(dot));

@@ -1,4 +1,6 @@
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
 using CalmQuill.Core.Shapes;
 
 namespace CalmQuill.Testing;
@@ -432,11 +434,16 @@ public static class RoughShapes
         );
     }
 
-    private static string Taken(List<StrokeSamples> strokes)
+    /// <summary>What strokes are taken for, the first ones lying on a page as ink when the last is drawn.</summary>
+    public static string Taken(List<StrokeSamples> strokes)
     {
-        var first = Recogniser.Recognise(strokes[0]);
-        if (strokes.Count == 1 || first is null)
-            return first?.Kind.ToString() ?? "none";
-        return Tidying.WithHead(first, strokes[1])?.Kind.ToString() ?? "two";
+        var (page, device) = (new PageDocument(), new Replica(1, Guid.NewGuid()));
+        foreach (var stroke in strokes.SkipLast(1))
+            page.Apply(device.Make(new Change.StrokeAdded(new Pen(PenKind.Ball, 40, 0xFF), 0, stroke), 0));
+        if (Tidying.Of(strokes[^1], page, device.Author, 0) is not { } result)
+            return "none";
+        return result.Replaces.Count == strokes.Count - 1
+            ? result.Shape.Kind.ToString()
+            : $"{result.Shape.Kind} of {result.Replaces.Count + 1} strokes";
     }
 }

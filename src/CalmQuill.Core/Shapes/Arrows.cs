@@ -70,6 +70,43 @@ internal static class Arrows
         return null;
     }
 
+    /// <summary>An arrow from a shaft and two barbs, each drawn by itself, at one of its ends; null where they do not belong together.</summary>
+    public static Shape? WithBarbs(
+        Shape shaft,
+        ((double X, double Y) A, (double X, double Y) B) one,
+        ((double X, double Y) A, (double X, double Y) B) other
+    )
+    {
+        if (shaft.Kind is not (ShapeKind.Line or ShapeKind.Arrow))
+            return null;
+        var length = shaft.Points[0].To(shaft.Points[1]);
+        foreach (var end in new[] { 1, 0 })
+        {
+            (double X, double Y) tip = (shaft.Points[end].X, shaft.Points[end].Y),
+                far = (shaft.Points[1 - end].X, shaft.Points[1 - end].Y);
+            if (OuterEnd(one, tip, length) is not { } first || OuterEnd(other, tip, length) is not { } second)
+                continue;
+            if (!IsHead([tip, first, tip, second], far, length))
+                continue;
+            if (shaft.Kind == ShapeKind.Arrow)
+                return end == 1 ? null : new Shape(ShapeKind.DoubleArrow, shaft.Points);
+            return new Shape(ShapeKind.Arrow, [shaft.Points[1 - end], shaft.Points[end]]);
+        }
+
+        return null;
+    }
+
+    /// <summary>The end of a barb that is away from the tip; null where neither end is at the tip.</summary>
+    private static (double X, double Y)? OuterEnd(
+        ((double X, double Y) A, (double X, double Y) B) barb,
+        (double X, double Y) tip,
+        double length
+    )
+    {
+        var (near, outer) = Gesture.Distance(barb.A, tip) <= Gesture.Distance(barb.B, tip) ? (barb.A, barb.B) : (barb.B, barb.A);
+        return Gesture.Distance(near, tip) <= Math.Min(Math.Max(length * 0.12, 100), Gesture.Distance(near, outer) * 0.6) ? outer : null;
+    }
+
     /// <summary>Whether a way from a tip is the two barbs of a head: short, backwards, to both sides.</summary>
     /// <param name="way">The tip and the corners after it.</param>
     /// <param name="tail">The shaft's other end.</param>

@@ -8,25 +8,54 @@ internal static class ClosedShapes
     /// <summary>An ellipse is chosen unless a polygon fits so much better.</summary>
     private const double PolygonWins = 0.8;
 
+    /// <summary>A rounded corner is so long at most, as a share of the way round.</summary>
+    private const double RoundedWithin = 0.08;
+
     /// <summary>Axes or sides whose ratio is at least this are taken as equal.</summary>
-    private const double RoundFrom = 0.86,
+    private const double RoundFrom = 0.83,
         EqualFrom = 0.85;
 
-    public static Shape Of((double X, double Y)[] loop)
+    public static Shape Of((double X, double Y)[] loop, bool even)
     {
         var line = Gesture.Resample([.. loop, loop[0]], 129)[..128];
         if (Pentagram(line) is { } crossed)
             return crossed;
         var size = Size(line);
         var corners = Corners(line, size);
-        var (ellipse, ellipseOff) = Ellipse(line);
+        var (ellipse, ellipseOff) = Ellipse(line, even);
         if (corners.Count < 3)
             return ellipse;
         var polygon = Sides(line, corners) ?? [.. corners.Select(i => line[i])];
         var polygonOff = Off(line, polygon);
-        if (ellipseOff < size * 0.06 && polygonOff > ellipseOff * PolygonWins)
+        if (ellipseOff < size * 0.06 && (polygonOff > ellipseOff * PolygonWins || IsRound(line, corners, polygonOff / ellipseOff)))
             return ellipse;
-        return Polygons.Of(polygon);
+        return Polygons.Of(polygon, even);
+    }
+
+    /// <summary>Whether a closed line turns evenly, so that its corners are only where a hand went a little astray.</summary>
+    /// <remarks>Of generated rounds the concentration is 0.93 to 1.14, of regular polygons 1.47 and more; long ellipses reach 1.75, and no polygon fits them half as well.</remarks>
+    private static bool IsRound((double X, double Y)[] line, List<int> corners, double polygonShare) =>
+        polygonShare > 0.4 && Concentration(line, corners) is var concentrated && (concentrated < (polygonShare > 0.5 ? 1.45 : 1.3));
+
+    /// <summary>How much of its turning lies close to the corners of a closed line, over how much would if it turned evenly: 1 for a circle, more the more it has corners.</summary>
+    private static double Concentration((double X, double Y)[] line, List<int> corners)
+    {
+        const int reach = 4,
+            near = 5;
+        double close = 0,
+            whole = 1e-9;
+        var places = 0;
+        for (var i = 0; i < line.Length; i++)
+        {
+            var turn = Gesture.Turn(line[(i + line.Length - reach) % line.Length], line[i], line[(i + reach) % line.Length]);
+            whole += turn;
+            if (!corners.Exists(corner => Math.Abs((corner - i + line.Length * 3 / 2) % line.Length - line.Length / 2) <= near))
+                continue;
+            close += turn;
+            places++;
+        }
+
+        return close / whole * line.Length / Math.Max(places, 1);
     }
 
     private static double Size((double X, double Y)[] line) =>
@@ -55,6 +84,17 @@ internal static class ClosedShapes
             corners.RemoveAt(flattest);
         }
 
+        while (corners.Count > 3 && Rounded(opened, corners, line.Length) is { } rounded)
+        {
+            // A corner that was passed over round is one, in the middle of its bow; its sides will tell where they meet.
+            int from = corners[rounded],
+                next = (rounded + 1) % corners.Count,
+                apart = (corners[next] - from + line.Length) % line.Length;
+            corners[rounded] = (from + apart / 2) % line.Length;
+            corners.RemoveAt(next);
+            corners.Sort();
+        }
+
         for (var i = 0; i < corners.Count && corners.Count > 3; )
         {
             var next = corners[(i + 1) % corners.Count];
@@ -68,6 +108,32 @@ internal static class ClosedShapes
         }
 
         return [.. corners.Select(i => (start + i) % line.Length)];
+    }
+
+    /// <summary>The first of two corners that are the ends of one rounded corner: close to each other for their sides, and turning the same way; null where there are none.</summary>
+    private static int? Rounded((double X, double Y)[] opened, List<int> corners, int around)
+    {
+        int Apart(int i) => (corners[(i + 1) % corners.Count] - corners[i % corners.Count] + around) % around;
+        double Signed(int i) =>
+            Gesture.SignedTurn(
+                opened[corners[(i + corners.Count - 1) % corners.Count]],
+                opened[corners[i % corners.Count]],
+                opened[corners[(i + 1) % corners.Count]]
+            );
+        int? found = null;
+        for (var i = 0; i < corners.Count; i++)
+        {
+            int apart = Apart(i),
+                sides = Math.Min(Apart(i + corners.Count - 1), Apart(i + 1));
+            if (apart > around * RoundedWithin || apart > sides * 0.6 || (found is { } least && apart >= Apart(least)))
+                continue;
+            double one = Signed(i),
+                other = Signed(i + 1);
+            if (one * other > 0 && Math.Abs(one + other) < 155 * Degrees)
+                found = i;
+        }
+
+        return found;
     }
 
     private static double TurnAt((double X, double Y)[] line, List<int> corners, int i) =>
@@ -84,7 +150,7 @@ internal static class ClosedShapes
             // Near its corners a rough side is round.
             var trim = count / 7;
             var points = Enumerable.Range(from + trim, Math.Max(2, count - 2 * trim + 1)).Select(k => line[k % line.Length]).ToArray();
-            sides.Add(Through(points));
+            sides.Add(Gesture.Through(points));
         }
 
         var met = new (double X, double Y)[corners.Count];
@@ -102,20 +168,6 @@ internal static class ClosedShapes
         return met;
     }
 
-    /// <summary>The line through points that lies closest to them, as two points on it.</summary>
-    private static ((double X, double Y) A, (double X, double Y) B) Through((double X, double Y)[] points)
-    {
-        double mx = points.Average(p => p.X),
-            my = points.Average(p => p.Y),
-            xx = 0,
-            yy = 0,
-            xy = 0;
-        foreach (var (x, y) in points)
-            (xx, yy, xy) = (xx + (x - mx) * (x - mx), yy + (y - my) * (y - my), xy + (x - mx) * (y - my));
-        var (sin, cos) = Math.SinCos(Math.Atan2(2 * xy, xx - yy) / 2);
-        return ((mx, my), (mx + cos * 1000, my + sin * 1000));
-    }
-
     /// <summary>How far a line lies from a polygon, root mean square.</summary>
     private static double Off((double X, double Y)[] line, (double X, double Y)[] polygon) =>
         Math.Sqrt(
@@ -128,7 +180,7 @@ internal static class ClosedShapes
         );
 
     /// <summary>The ellipse with the same moments of area, and how far the line lies from it, root mean square.</summary>
-    private static (Shape Shape, double Off) Ellipse((double X, double Y)[] line)
+    private static (Shape Shape, double Off) Ellipse((double X, double Y)[] line, bool even)
     {
         double area = 0,
             cx = 0,
@@ -165,13 +217,6 @@ internal static class ClosedShapes
         double a = 2 * Math.Sqrt(Math.Max(mean + spread, 1)),
             b = 2 * Math.Sqrt(Math.Max(mean - spread, 1)),
             turn = Math.Atan2(2 * xy, xx - yy) / 2;
-        if (b / a >= RoundFrom)
-        {
-            var radius = Math.Sqrt(a * b);
-            var off = Math.Sqrt(line.Average(p => Math.Pow(Gesture.Distance(p, (cx, cy)) - radius, 2)));
-            return (new Shape(ShapeKind.Circle, [Corner.At(cx, cy), Corner.At(cx + radius, cy)]), off);
-        }
-
         var (sin, cos) = Math.SinCos(turn);
         var apart = Math.Sqrt(
             line.Average(p =>
@@ -183,6 +228,12 @@ internal static class ClosedShapes
                 return Math.Pow((1 - 1 / Math.Max(r, 0.1)) * Gesture.Distance(p, (cx, cy)), 2);
             })
         );
+        if (even && b / a >= RoundFrom)
+        {
+            var radius = Math.Sqrt(a * b);
+            return (new Shape(ShapeKind.Circle, [Corner.At(cx, cy), Corner.At(cx + radius, cy)]), apart);
+        }
+
         var (restSin, restCos) = Math.SinCos(Recogniser.Rest(turn));
         return (
             new Shape(

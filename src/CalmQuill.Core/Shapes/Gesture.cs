@@ -8,6 +8,10 @@ internal sealed class Gesture
     /// <summary>How many points a line is taken apart into.</summary>
     private const int Points = 128;
 
+    /// <summary>A pen that comes no further than this trembles on its way, or rests at its end; 0.01 mm.</summary>
+    private const double Trembling = 10,
+        Resting = 30;
+
     public Gesture(IReadOnlyList<(double X, double Y)> line)
     {
         P = Smooth(Resample(line, Points));
@@ -29,8 +33,25 @@ internal sealed class Gesture
 
     public double Gap => Distance(P[0], P[^1]);
 
-    public static Gesture Of(StrokeSamples samples) =>
-        new([.. Enumerable.Range(0, samples.Count).Select(i => ((double)samples.X[i], (double)samples.Y[i]))]);
+    public static Gesture Of(StrokeSamples samples) => new(Still(samples));
+
+    /// <summary>The samples without those by which a pen that rests only trembles, on the way and at the end.</summary>
+    private static List<(double X, double Y)> Still(StrokeSamples samples)
+    {
+        (double X, double Y) At(int i) => (samples.X[i], samples.Y[i]);
+        var rests = samples.Count - 1;
+        while (rests > 0 && Distance(At(rests - 1), At(samples.Count - 1)) < Resting)
+            rests--;
+        var line = new List<(double X, double Y)> { At(0) };
+        for (var i = 1; i < rests; i++)
+        {
+            if (Distance(line[^1], At(i)) >= Trembling)
+                line.Add(At(i));
+        }
+
+        line.Add(At(samples.Count - 1));
+        return line;
+    }
 
     /// <summary>The line without what ran past where it meets itself near its ends; null where it does not close.</summary>
     public (double X, double Y)[]? Closed()
@@ -58,7 +79,10 @@ internal sealed class Gesture
             }
         }
 
-        return Distance(P[bestI], P[bestJ]) < Math.Min(Length * 0.12, Diagonal * 0.3) ? P[bestI..(bestJ + 1)] : null;
+        // What stays open between two sides that run towards each other is no overlap: there nothing may be cut off.
+        if (Distance(P[bestI], P[bestJ]) > Gap * 0.3)
+            (bestI, bestJ) = (0, P.Length - 1);
+        return Distance(P[bestI], P[bestJ]) < Math.Min(Length * 0.13, Diagonal * 0.36) ? P[bestI..(bestJ + 1)] : null;
     }
 
     private double AlongFrom(int i, int j) => Length * (j - i) / (P.Length - 1);
@@ -165,6 +189,20 @@ internal sealed class Gesture
             return null;
         var t = ((c.X - a.X) * vy - (c.Y - a.Y) * vx) / cross;
         return (a.X + ux * t, a.Y + uy * t);
+    }
+
+    /// <summary>The line through points that lies closest to them, as two points on it; by total least squares.</summary>
+    public static ((double X, double Y) A, (double X, double Y) B) Through((double X, double Y)[] points)
+    {
+        double mx = points.Average(p => p.X),
+            my = points.Average(p => p.Y),
+            xx = 0,
+            yy = 0,
+            xy = 0;
+        foreach (var (x, y) in points)
+            (xx, yy, xy) = (xx + (x - mx) * (x - mx), yy + (y - my) * (y - my), xy + (x - mx) * (y - my));
+        var (sin, cos) = Math.SinCos(Math.Atan2(2 * xy, xx - yy) / 2);
+        return ((mx, my), (mx + cos * 1000, my + sin * 1000));
     }
 
     /// <summary>Points at even distances along a line.</summary>

@@ -53,7 +53,7 @@ public static class Handwriting
             ShapeKind.Arc => size >= SureOfDoubtful && turns <= MostArc ? 0 : 1,
             ShapeKind.Wave => extent / Math.Max(1, shape.Detail) >= least * Swing ? 0 : 1,
             ShapeKind.Curve or ShapeKind.Polyline => 1,
-            ShapeKind.Star => turns <= MostStar ? 0 : 1,
+            ShapeKind.Star => size >= Sure && turns <= MostStar ? 0 : 1,
             ShapeKind.Polygon or ShapeKind.Rhombus or ShapeKind.Parallelogram or ShapeKind.Trapezoid => size >= SureOfDoubtful
             && turns <= MostClosed
                 ? 0

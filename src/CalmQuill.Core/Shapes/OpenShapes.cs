@@ -5,6 +5,13 @@ internal static class OpenShapes
 {
     private const double Degrees = Math.PI / 180;
 
+    /// <summary>As shares of the way: a hook with which a pen comes down or goes, and the bow of a corner that is passed over round, are so long at most.</summary>
+    private const double Hook = 0.08,
+        Rounded = 0.12;
+
+    /// <summary>So many places to each side of a corner belong to it.</summary>
+    private const int CornerReach = 7;
+
     public static Shape Of(Gesture gesture)
     {
         var corners = Gesture.Corners(gesture.P, gesture.Diagonal * 0.045, 28 * Degrees);
@@ -18,33 +25,94 @@ internal static class OpenShapes
     /// <summary>An open line with corners: its sides are straight, and it turns at the corners and not on the way.</summary>
     private static Shape? Cornered(Gesture gesture, List<int> corners)
     {
+        var line = gesture.P;
+        corners = Plain(line, corners);
         if (corners.Count is < 3 or > 14)
             return null;
+        var met = Sides(line, corners, gesture.Diagonal);
         double off = 0;
+        var counted = 0;
         for (var i = 0; i + 1 < corners.Count; i++)
         {
-            for (var k = corners[i]; k <= corners[i + 1]; k++)
-                off += Square(Gesture.ToSegment(gesture.P[k], gesture.P[corners[i]], gesture.P[corners[i + 1]]));
+            for (var k = corners[i]; k <= corners[i + 1]; k++, counted++)
+                off += Square(Gesture.ToSegment(line[k], met[i], met[i + 1]));
         }
 
-        if (Math.Sqrt(off / gesture.P.Length) > gesture.Diagonal * 0.019)
-            return null;
-        // How much of its turning lies close to the corners: all of it with straight sides, little of it on a curve.
+        var away = Math.Sqrt(off / Math.Max(counted, 1)) / gesture.Diagonal;
+        // How much of its turning lies close to the corners: all of it with straight sides, little of it on a curve. Both hands' lines with corners lie within 1.1 % of the sides and
+        // turn at the corners by 0.8 and more; their curves lie off by 0.8 % and more, and turn there the less the nearer they lie.
         double near = 0,
             whole = 1e-9;
-        for (var i = 4; i + 4 < gesture.P.Length; i++)
+        for (var i = corners[0] + 4; i + 4 <= corners[^1]; i++)
         {
-            var turn = Gesture.Turn(gesture.P[i - 4], gesture.P[i], gesture.P[i + 4]);
+            var turn = Gesture.Turn(line[i - 4], line[i], line[i + 4]);
             if (turn < 6 * Degrees)
                 continue;
             whole += turn;
-            if (corners.Skip(1).SkipLast(1).Any(corner => Math.Abs(corner - i) <= 5))
+            if (corners.Skip(1).SkipLast(1).Any(corner => Math.Abs(corner - i) <= CornerReach))
                 near += turn;
         }
-
-        if (near / whole < 0.72)
+        // Over what lies close to them of any line.
+        var covered = Math.Min(0.95, (corners.Count - 2) * (2 * CornerReach + 1) / (double)line.Length);
+        var cornered = (near / whole - covered) / (1 - covered);
+        if (away > 0.0165 || cornered < (away < 0.0072 ? 0.45 : 0.45 + 42 * away))
             return null;
-        return new Shape(ShapeKind.Polyline, [.. corners.Select(i => Corner.At(gesture.P[i].X, gesture.P[i].Y))]);
+        return new Shape(ShapeKind.Polyline, [.. met.Select(p => Corner.At(p.X, p.Y))]);
+    }
+
+    /// <summary>The corners without the hooks with which a pen comes and goes, and with one for each that was passed over round.</summary>
+    private static List<int> Plain((double X, double Y)[] line, List<int> corners)
+    {
+        var plain = corners.ToList();
+        if (plain.Count > 3 && plain[1] - plain[0] < line.Length * Hook)
+            plain.RemoveAt(0);
+        if (plain.Count > 3 && plain[^1] - plain[^2] < line.Length * Hook)
+            plain.RemoveAt(plain.Count - 1);
+        for (var i = 1; i + 2 < plain.Count; )
+        {
+            int apart = plain[i + 1] - plain[i],
+                sides = Math.Min(plain[i] - plain[i - 1], plain[i + 2] - plain[i + 1]);
+            double one = Gesture.SignedTurn(line[plain[i - 1]], line[plain[i]], line[plain[i + 1]]),
+                other = Gesture.SignedTurn(line[plain[i]], line[plain[i + 1]], line[plain[i + 2]]);
+            if (apart <= line.Length * Rounded && apart <= sides * 0.6 && one * other > 0 && Math.Abs(one + other) < 155 * Degrees)
+            {
+                plain[i] += apart / 2;
+                plain.RemoveAt(i + 1);
+            }
+            else
+                i++;
+        }
+
+        return plain;
+    }
+
+    /// <summary>The corners as where the sides meet, each a line through the points between its corners; the ends as their feet on the sides.</summary>
+    private static (double X, double Y)[] Sides((double X, double Y)[] line, List<int> corners, double diagonal)
+    {
+        var sides = new List<((double X, double Y) A, (double X, double Y) B)>();
+        for (var i = 0; i + 1 < corners.Count; i++)
+        {
+            // Near its corners a rough side is round.
+            var trim = (corners[i + 1] - corners[i]) / 7;
+            sides.Add(Gesture.Through(line[(corners[i] + trim)..(corners[i + 1] - trim + 1)]));
+        }
+
+        (double X, double Y) Near((double X, double Y)? met, (double X, double Y) corner) =>
+            met is { } at && Gesture.Distance(at, corner) <= diagonal * 0.1 ? at : corner;
+        var places = corners.Select(i => line[i]).ToArray();
+        places[0] = Near(Foot(places[0], sides[0]), places[0]);
+        places[^1] = Near(Foot(places[^1], sides[^1]), places[^1]);
+        for (var i = 1; i + 1 < places.Length; i++)
+            places[i] = Near(Gesture.Meeting(sides[i - 1].A, sides[i - 1].B, sides[i].A, sides[i].B), places[i]);
+        return places;
+    }
+
+    private static (double X, double Y) Foot((double X, double Y) p, ((double X, double Y) A, (double X, double Y) B) side)
+    {
+        double ux = side.B.X - side.A.X,
+            uy = side.B.Y - side.A.Y,
+            t = ((p.X - side.A.X) * ux + (p.Y - side.A.Y) * uy) / Math.Max(ux * ux + uy * uy, 1e-9);
+        return (side.A.X + ux * t, side.A.Y + uy * t);
     }
 
     /// <summary>Part of a circle, by least squares (Kåsa 1976).</summary>

@@ -10,11 +10,11 @@ internal static class Polygons
     /// <summary>Sides whose ratio is at least this are taken as equal.</summary>
     private const double Equal = 0.82;
 
-    public static Shape Of((double X, double Y)[] corners) =>
+    public static Shape Of((double X, double Y)[] corners, bool even) =>
         corners.Length switch
         {
             3 => Free(ShapeKind.Triangle, corners),
-            4 => Four(corners),
+            4 => Four(corners, even),
             _ => Regular(corners) ?? AsStar(corners) ?? Free(ShapeKind.Polygon, corners),
         };
 
@@ -41,7 +41,7 @@ internal static class Polygons
         );
     }
 
-    private static Shape Four((double X, double Y)[] c)
+    private static Shape Four((double X, double Y)[] c, bool even)
     {
         double[] direction = [.. Enumerable.Range(0, 4).Select(i => Math.Atan2(c[(i + 1) % 4].Y - c[i].Y, c[(i + 1) % 4].X - c[i].X))];
         double[] side = [.. Enumerable.Range(0, 4).Select(i => Gesture.Distance(c[i], c[(i + 1) % 4]))];
@@ -52,8 +52,8 @@ internal static class Polygons
         if (one && other)
         {
             double wide = (side[0] + side[2]) / 2,
-                high = (side[1] + side[3]) / 2,
-                ratio = Math.Min(wide, high) / Math.Max(wide, high);
+                high = (side[1] + side[3]) / 2;
+            var alike = even && Math.Min(wide, high) >= Math.Max(wide, high) * Equal;
             var corner = Between(direction[0], direction[1]);
             var clockwise = Math.Sin(direction[1] - direction[0]) > 0 ? 1 : -1;
             if (Math.Abs(corner - 90 * Degrees) < Right)
@@ -66,17 +66,9 @@ internal static class Polygons
                 var turn = Math.Atan2(sin, cos) / 4;
                 turn += Math.Round((direction[0] - turn) / (90 * Degrees)) * 90 * Degrees;
                 turn = Recogniser.Rest(turn);
-                if (ratio >= Equal)
+                if (alike)
                     (wide, high) = ((wide + high) / 2, (wide + high) / 2);
-                return Quad(
-                    ratio >= Equal ? ShapeKind.Square : ShapeKind.Rectangle,
-                    cx,
-                    cy,
-                    wide,
-                    turn,
-                    high,
-                    turn + clockwise * 90 * Degrees
-                );
+                return Quad(alike ? ShapeKind.Square : ShapeKind.Rectangle, cx, cy, wide, turn, high, turn + clockwise * 90 * Degrees);
             }
 
             double along = Mean(direction[0], direction[2] + Math.PI),
@@ -84,9 +76,9 @@ internal static class Polygons
             // A rhombus is settled by its sides; its angle stays as drawn.
             var settled = Recogniser.Rest(along);
             across += settled - along;
-            if (ratio >= Equal)
+            if (alike)
                 (wide, high) = ((wide + high) / 2, (wide + high) / 2);
-            return Quad(ratio >= Equal ? ShapeKind.Rhombus : ShapeKind.Parallelogram, cx, cy, wide, settled, high, across);
+            return Quad(alike ? ShapeKind.Rhombus : ShapeKind.Parallelogram, cx, cy, wide, settled, high, across);
         }
 
         if (!one && !other)

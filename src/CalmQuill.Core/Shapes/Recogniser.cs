@@ -17,21 +17,24 @@ public static class Recogniser
     private const double Degrees = Math.PI / 180;
 
     /// <summary>The shape, true and settled; null where a line is too small to be one.</summary>
-    public static Shape? Recognise(StrokeSamples samples)
+    /// <param name="samples">The rough line.</param>
+    /// <param name="even">Whether sides and axes that are nearly alike are made so.</param>
+    public static Shape? Recognise(StrokeSamples samples, bool even = true)
     {
         var gesture = Gesture.Of(samples);
         if (gesture.Diagonal < LeastDiagonal)
             return null;
-        if (Straight(gesture))
+        if (IsStraight(gesture))
             return Lines.Line(gesture.P[0], gesture.P[^1]);
         if (Arrows.Of(gesture) is { } arrow)
             return arrow;
         if (gesture.Closed() is { } loop)
-            return ClosedShapes.Of(loop);
+            return ClosedShapes.Of(loop, even);
         return OpenShapes.Of(gesture);
     }
 
-    private static bool Straight(Gesture gesture)
+    /// <summary>Whether a line runs straight from its beginning to its end.</summary>
+    internal static bool IsStraight(Gesture gesture)
     {
         if (gesture.Gap < gesture.Length * 0.9)
             return false;

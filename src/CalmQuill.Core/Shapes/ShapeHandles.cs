@@ -13,6 +13,9 @@ public static class ShapeHandles
         Bend,
     }
 
+    /// <summary>Sides that differ by no more than this share of the longer are dragged to be alike.</summary>
+    private const double Snap = 0.025;
+
     public readonly record struct Handle(Corner At, Role Role);
 
     /// <summary>The handles in the order in which <see cref="Drag"/> counts them; none for a filled region.</summary>
@@ -65,12 +68,9 @@ public static class ShapeHandles
             case ShapeKind.Ellipse:
                 Axis(p, handle % 2 == 0 ? 1 : 2, handle < 2 ? to : Across(p[0], to));
                 break;
-            case ShapeKind.Rectangle when handle >= 4:
+            case ShapeKind.Rectangle or ShapeKind.Square when handle >= 4:
                 Side(p, handle - 4, x, y);
-                break;
-            case ShapeKind.Square when handle >= 4:
-                Side(p, handle - 4, x, y);
-                return new Shape(ShapeKind.Rectangle, p);
+                return new Shape(EvenSide(p, handle - 4) ? shape.Kind : ShapeKind.Rectangle, p);
             case ShapeKind.Rectangle:
                 FromOpposite(p, handle, x, y, false);
                 break;
@@ -144,6 +144,23 @@ public static class ShapeHandles
         p[b] = Corner.At(p[c].X + nx * by, p[c].Y + ny * by);
     }
 
+    /// <summary>A side that was moved until a rectangle is nearly a square is moved so that it is one.</summary>
+    /// <returns>Whether it is.</returns>
+    private static bool EvenSide(Corner[] p, int side)
+    {
+        int a = side,
+            b = (side + 1) % 4,
+            c = (side + 2) % 4,
+            d = (side + 3) % 4;
+        double wide = p[a].To(p[b]),
+            far = p[d].To(p[a]);
+        if (far < 1 || Math.Abs(wide - far) > Math.Max(wide, far) * Snap)
+            return false;
+        p[a] = Corner.At(p[d].X + (p[a].X - (double)p[d].X) / far * wide, p[d].Y + (p[a].Y - (double)p[d].Y) / far * wide);
+        p[b] = Corner.At(p[c].X + (p[b].X - (double)p[c].X) / far * wide, p[c].Y + (p[b].Y - (double)p[c].Y) / far * wide);
+        return true;
+    }
+
     /// <summary>Moves a corner; the one opposite stays, and the sides keep their directions.</summary>
     private static void FromOpposite(Corner[] p, int corner, double x, double y, bool square)
     {
@@ -159,6 +176,12 @@ public static class ShapeHandles
             v = dx * vx + dy * vy;
         if (square)
             u = v = Math.Max(Math.Abs(u), Math.Abs(v));
+        else if (Math.Abs(Math.Abs(u) - Math.Abs(v)) <= Math.Max(Math.Abs(u), Math.Abs(v)) * Snap)
+        {
+            var side = (Math.Abs(u) + Math.Abs(v)) / 2;
+            (u, v) = (Math.CopySign(side, u), Math.CopySign(side, v));
+        }
+
         p[next] = Corner.At(p[opposite].X + ux * u, p[opposite].Y + uy * u);
         p[before] = Corner.At(p[opposite].X + vx * v, p[opposite].Y + vy * v);
         p[corner] = Corner.At(p[opposite].X + ux * u + vx * v, p[opposite].Y + uy * u + vy * v);

@@ -85,9 +85,17 @@ export interface Core {
     LoupeStep(page: number, paper: string, box: number[], begin: number, way: number): number[];
   };
   ShapeBridge: {
-    Tidy(stroke: number, page: number, paper: string, join: number, now: number, least: number): string;
+    Tidy(
+      stroke: number,
+      page: number,
+      paper: string,
+      join: number,
+      printed: number,
+      now: number,
+      least: number,
+    ): string;
     Between(kind: number, x1: number, y1: number, x2: number, y2: number, even: boolean): string;
-    Join(page: number, shape: string, without: string[], paper: string, join: number): string;
+    Join(page: number, shape: string, without: string[], paper: string, join: number, printed: number): string;
     Outline(shape: string, pen: number[]): Uint8Array;
     Add(
       page: number,
@@ -110,7 +118,8 @@ export interface Core {
       now: number,
     ): Uint8Array;
     Handles(page: number, item: string): string;
-    Drag(page: number, item: string, handle: number, x: number, y: number, paper: string, join: number): string;
+    Drag(page: number, item: string, handle: number, x: number, y: number, join: number): string;
+    AsDrawn(page: number, item: string): string;
     Change(page: number, item: string, shape: string, now: number): Uint8Array;
     Fill(
       page: number,

@@ -452,7 +452,6 @@ function OpenSheet({
               handles={handles}
               desk={desk}
               page={document}
-              paper={page.paper}
               join={settings.join}
               view={view}
             />

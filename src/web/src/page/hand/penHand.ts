@@ -4,9 +4,12 @@ import { readOutline } from '../ink/packet';
 import type { Sample } from '../ink/penInput';
 import { type Pen, penNumbers, rgbaOf } from '../ink/pens';
 import { boxOf, type Hand, type Workplace } from './hand';
+import { joinPrintedNumber } from './tool';
 
 const pieceEvery = 25;
 const mostSamples = 40_000;
+/** In place of a size: the pen was lifted without a rest. */
+const lifted = -2;
 /** So far a pen may wander and still rest, 0.01 mm at true size. */
 const restWithin = 60;
 /** So near its beginning lies to a ruler or compass, a line keeps to it, pixels. */
@@ -64,7 +67,8 @@ export class PenHand implements Hand {
     const { core, page, wet } = this.at;
     core.PenBridge.End(this.stroke);
     this.sendPiece(false);
-    const { tidied } = this;
+    // A head that is drawn to a shaft which came out true needs no rest of its own.
+    const tidied = this.tidied ?? (this.mayTidy() ? this.tidiedBy(lifted) : undefined);
     if (tidied) {
       void page.performAll((handle, now) =>
         core.ShapeBridge.AddTidied(
@@ -153,7 +157,7 @@ export class PenHand implements Hand {
   private restSoon(last: Sample): void {
     const { wet } = this.at;
     const { tidyAfter } = this.at.settings();
-    if (tidyAfter === 0 || this.keeps || this.pen.straight || this.pen.kind === 'highlighter') return;
+    if (!this.mayTidy()) return;
     if (this.timer !== undefined && Math.hypot(last.x - this.rest.x, last.y - this.rest.y) <= restWithin) return;
     this.rest = last;
     clearTimeout(this.timer);
@@ -163,16 +167,34 @@ export class PenHand implements Hand {
     this.timer = setTimeout(() => this.tidy(), tidyAfter);
   }
 
+  private mayTidy(): boolean {
+    return this.at.settings().tidyAfter > 0 && !this.keeps && !this.pen.straight && this.pen.kind !== 'highlighter';
+  }
+
   private tidy(): void {
-    const { core, page, paper, wet } = this.at;
-    const { join, tidyLeast } = this.at.settings();
-    const [shape, replaces] = core.ShapeBridge.Tidy(this.stroke, page.handle, paper, join, Date.now(), tidyLeast).split(
-      '|',
-    );
-    if (!shape) return;
-    this.tidied = { shape, replaces: replaces ? replaces.split(' ') : [] };
+    const { core, wet } = this.at;
+    this.tidied = this.tidiedBy(this.at.settings().tidyLeast);
+    if (!this.tidied) return;
+    const { shape } = this.tidied;
     // It is taken on lifting the pen, and seen before.
     wet.propose(readOutline(core.ShapeBridge.Outline(shape, penNumbers(this.pen))));
+  }
+
+  /** What the stroke comes out as, for a size at which something is meant as a shape, or once it is {@link lifted}. */
+  private tidiedBy(least: number): { shape: string; replaces: string[] } | undefined {
+    const { core, page, paper } = this.at;
+    const settings = this.at.settings();
+    const printed = joinPrintedNumber(settings);
+    const [shape, replaces] = core.ShapeBridge.Tidy(
+      this.stroke,
+      page.handle,
+      paper,
+      settings.join,
+      printed,
+      Date.now(),
+      least,
+    ).split('|');
+    return shape ? { shape, replaces: replaces ? replaces.split(' ') : [] } : undefined;
   }
 
   /** Erases what a tight zig-zag lies on; true when it did. */

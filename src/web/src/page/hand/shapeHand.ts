@@ -2,7 +2,7 @@ import { readOutline } from '../ink/packet';
 import type { Sample } from '../ink/penInput';
 import { type Pen, penNumbers, rgbaOf, toRgba } from '../ink/pens';
 import { boxOf, type Hand, type Workplace } from './hand';
-import { shapeKinds, type ShapeTool } from './tool';
+import { joinPrintedNumber, shapeKinds, type ShapeTool } from './tool';
 
 const leastDragged = 200;
 
@@ -61,17 +61,18 @@ export class ShapeHand implements Hand {
     const { core, page, paper, wet } = this.at;
     wet.clear();
     const [left, top, right, bottom] = boxOf(this.points);
-    const join = this.at.settings().join;
+    const { join } = this.at.settings();
+    const printed = joinPrintedNumber(this.at.settings());
     const pen = penNumbers(this.tool.pen);
     if (this.tool.kind !== 'free') {
       core.PenBridge.Drop(this.stroke);
       if (Math.hypot(right - left, bottom - top) < leastDragged) return;
-      const shape = join > 0 ? core.ShapeBridge.Join(page.handle, this.shape, [], paper, join) : this.shape;
+      const shape = join > 0 ? core.ShapeBridge.Join(page.handle, this.shape, [], paper, join, printed) : this.shape;
       page.perform((handle, now) => core.ShapeBridge.Add(handle, shape, pen, this.fill, [], this.at.layer(), now));
       this.at.wrote([left, top, right, bottom]);
       return;
     }
-    const [shape, replaces] = core.ShapeBridge.Tidy(this.stroke, page.handle, paper, join, Date.now(), -1).split('|');
+    const [shape, replaces] = core.ShapeBridge.Tidy(this.stroke, page.handle, paper, join, printed, Date.now(), -1).split('|');
     if (shape)
       void page.performAll((handle, now) =>
         core.ShapeBridge.AddTidied(

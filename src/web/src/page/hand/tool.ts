@@ -105,10 +105,21 @@ export interface HandSettings {
   tidyLeast: number;
   /** How near ends are joined, 0.01 mm; 0 for never. */
   join: number;
+  /** What meets the paper's own lines. */
+  joinPrinted: JoinPrinted;
   scratch: boolean;
   dimPaper: boolean;
   /** Nudge by an arrow key, 0.01 mm. */
   nudge: number;
+}
+
+const printedNumbers = { never: 0, straight: 1, all: 2 } as const;
+
+export type JoinPrinted = keyof typeof printedNumbers;
+
+/** As Core counts them. */
+export function joinPrintedNumber({ joinPrinted }: HandSettings): number {
+  return printedNumbers[joinPrinted] ?? printedNumbers.straight;
 }
 
 export const usualHand: HandSettings = {
@@ -121,6 +132,7 @@ export const usualHand: HandSettings = {
   tidyAfter: 650,
   tidyLeast: 1500,
   join: 250,
+  joinPrinted: 'straight',
   scratch: false,
   dimPaper: false,
   nudge: 100,

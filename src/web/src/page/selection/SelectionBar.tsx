@@ -1,5 +1,6 @@
 import {
   ArrowsOutLineHorizontalIcon,
+  BoundingBoxIcon,
   CopyIcon,
   CopySimpleIcon,
   DotsThreeIcon,
@@ -203,6 +204,14 @@ export function SelectionBar({
             icon={<TextAlignLeftIcon size={20} weight="light" />}
             onPress={() => setUnfolded('even')}
           />
+          {selection.loosen && (
+            <Press
+              label="As drawn"
+              testId="as-drawn"
+              icon={<BoundingBoxIcon size={20} weight="light" />}
+              onPress={selection.loosen}
+            />
+          )}
           <Press
             label="Mirror"
             testId="mirror"

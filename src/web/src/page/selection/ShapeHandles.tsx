@@ -36,7 +36,6 @@ export function ShapeHandles({
   handles,
   desk,
   page,
-  paper,
   join,
   view,
 }: {
@@ -44,7 +43,6 @@ export function ShapeHandles({
   handles: Handle[];
   desk: SheetDesk;
   page: OpenDocument;
-  paper: string;
   join: number;
   view: View;
 }) {
@@ -58,7 +56,7 @@ export function ShapeHandles({
   const move = (index: number) => (event: ReactPointerEvent) => {
     if (!(event.target as Element).hasPointerCapture(event.pointerId)) return;
     const { x, y } = desk.onPage(event.clientX, event.clientY);
-    shape.current = core.ShapeBridge.Drag(page.handle, item, index, x, y, paper, join);
+    shape.current = core.ShapeBridge.Drag(page.handle, item, index, x, y, join);
     setMoved({ index, x, y });
     desk.previewPath(readOutline(core.ShapeBridge.Outline(shape.current, pen)), `#${about.colour ?? '22302eff'}`);
     desk.dry.lift(new Set([item]));

@@ -58,6 +58,8 @@ export interface Selection {
   mirror: (across: boolean) => void;
   previewEven: (wish: EvenWish | undefined) => void;
   even: (wish: EvenWish) => void;
+  /** A square or circle as it was drawn, before it was made even; undefined where there is none. */
+  loosen: (() => void) | undefined;
   leave: () => void;
 }
 
@@ -125,6 +127,7 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
   if (!taken) return { selection: undefined, paste };
   const { items } = taken;
   const perform = (make: (handle: number, now: number) => Uint8Array) => page.perform(make);
+  const loose = items.length === 1 && !about?.locked ? core.ShapeBridge.AsDrawn(page.handle, items[0]!) : '';
   const ink = (): InkItem[] => desk?.dry.itemsOf(items) ?? [];
   let floating: InkItem[] | undefined;
   const done = (act: () => void) => {
@@ -218,6 +221,9 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
       desk?.putDown();
       select(items);
     },
+    loosen: loose
+      ? () => done(() => perform((handle, now) => core.ShapeBridge.Change(handle, items[0]!, loose, now)))
+      : undefined,
     leave: () => {
       desk?.putDown();
       setTaken(undefined);

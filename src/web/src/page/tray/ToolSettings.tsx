@@ -207,6 +207,17 @@ export function ShapeSettings({ tools }: { tools: Tools }) {
         words={(join) => (join === 0 ? 'never' : `${(join / 100).toFixed(1)} mm`)}
         onValue={(join) => tools.changeSettings({ join })}
       />
+      <p className="mt-3 text-[13px]">The paper’s own lines are met by</p>
+      <Segments
+        label="The paper’s own lines are met by"
+        value={settings.joinPrinted}
+        options={[
+          { value: 'never', words: 'Nothing', testId: 'join-printed-never' },
+          { value: 'straight', words: 'Level ends', testId: 'join-printed-straight' },
+          { value: 'all', words: 'All ends', testId: 'join-printed-all' },
+        ]}
+        onValue={(joinPrinted) => tools.changeSettings({ joinPrinted })}
+      />
       <Slider
         label="Tidy when the pen rests"
         value={settings.tidyAfter}
