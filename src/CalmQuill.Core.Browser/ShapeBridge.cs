@@ -181,6 +181,15 @@ public static partial class ShapeBridge
         return [kx, ky, guide.Distance(x, y)];
     }
 
+    /// <summary>The edge that ink begun at a place keeps to: its x and y, and whether the place is near enough to it, which all that lies on the ruler is.</summary>
+    [JSExport]
+    public static double[] EdgeAt(bool round, double gx, double gy, double angle, double size, double x, double y, double reach)
+    {
+        var guide = new Guide(round, gx, gy, angle, size);
+        var edge = guide.EdgeAt(x, y);
+        return [edge.X, edge.Y, guide.IsUnder(x, y) || edge.Distance(x, y) <= reach ? 1 : 0];
+    }
+
     /// <summary>Where a turned ruler comes to rest.</summary>
     [JSExport]
     public static double Resting(double angle) => Guide.Resting(angle);

@@ -255,6 +255,95 @@ public sealed class ChangingTests : OnPage
         Assert.Empty(Scratch.Of(Zigzag(900, 2700, 5000, 5450, 9), Page, ItemFilter.All));
     }
 
+    /// <summary>"www" turns back like a scratch; what stands under it or beside it is not what was meant.</summary>
+    [Fact]
+    public void Writing_over_a_dot_a_dash_or_a_highlight_takes_nothing()
+    {
+        // Three narrow w: twelve ways of 3 mm up and down, 0.6 mm apart.
+        var writing = Upright(1000, 850, 1760, 1150, 12);
+        Assert.True(Scratch.LooksLikeOne(writing));
+        var dot = Write(Ball, Straight(1350, 1050, 1370, 1060));
+        var dash = Write(Ball, Straight(1300, 1000, 1660, 1000));
+        var highlight = Write(new Pen(PenKind.Highlighter, 500, 0xFFE06680), Straight(1000, 1000, 1760, 1000));
+        Assert.Empty(Scratch.Of(writing, Page, ItemFilter.All));
+
+        // With a word under it the word goes, with its dot and its highlight.
+        var word = Write(Ball, Upright(1000, 880, 1750, 1120, 8));
+        Assert.Equal(
+            new[] { dot, dash, highlight, word }.Order(),
+            Scratch.Of(writing, Page, ItemFilter.All).Select(item => item.Id).Order()
+        );
+
+        OpId Write(Pen pen, StrokeSamples samples)
+        {
+            var written = Ines.Make(new Change.StrokeAdded(pen, 0, samples), 0);
+            Page.Apply(written);
+            return written.Id;
+        }
+    }
+
+    /// <summary>Real words of many hands, scratched out as a person does it: all of the word goes, and of its neighbours nothing.</summary>
+    [Fact]
+    public void A_scratched_word_goes_whole_and_of_its_group_only_what_was_covered()
+    {
+        var (word, far) = (Line(1000, 1000, 2600, 1050), Line(9000, 9000, 9900, 9000));
+        Do(Ines, new Change.ItemsSet([word, far], [new ItemValue(ItemField.Group, Guid.NewGuid().ToString())]));
+        Assert.Equal([word], Scratch.Of(Zigzag(900, 2700, 800, 1250, 9), Page, ItemFilter.All).Select(item => item.Id));
+        Gen.Int[0, 100_000]
+            .Sample(
+                seed =>
+                {
+                    var random = new Random(seed);
+                    var (page, device) = (new PageDocument(), new Replica(1, Guid.NewGuid()));
+                    var strokes = WrittenPages.Write(seed % WrittenPages.Hands, 0, random);
+                    var target = strokes[random.Next(strokes.Count)].Word;
+                    var ids = new Dictionary<OpId, int>();
+                    foreach (var stroke in strokes)
+                    {
+                        var written = device.Make(new Change.StrokeAdded(Ball, 0, stroke.Samples), 0);
+                        page.Apply(written);
+                        ids[written.Id] = stroke.Word;
+                    }
+
+                    var box = strokes
+                        .Where(stroke => stroke.Word == target)
+                        .Select(stroke => stroke.Samples.Bounds())
+                        .Aggregate((a, b) => a.With(b));
+                    // A dash alone is no word.
+                    if (box.Right - box.Left < 300)
+                        return;
+                    var gone = Scratch
+                        .Of(
+                            Upright(box.Left - 60, box.Top - 40, box.Right + 60, box.Bottom + 40, 8 + (box.Right - box.Left) / 60),
+                            page,
+                            ItemFilter.All
+                        )
+                        .Select(item => ids[item.Id])
+                        .ToList();
+                    Assert.Equal(strokes.Count(stroke => stroke.Word == target), gone.Count(one => one == target));
+                },
+                iter: 100
+            );
+    }
+
+    /// <summary>Measured against which line and word each stroke was written in, by ten hands, printed and joined, on slopes up to 10° either way.</summary>
+    [Fact]
+    public void Lines_and_words_are_found_as_a_reader_sees_them()
+    {
+        foreach (var slope in new[] { 0, 3, -3, 6, -6, 10, -10 })
+        {
+            var (lines, words, all) = (0, 0, 0);
+            for (var hand = 0; hand < WrittenPages.Hands; hand++)
+            {
+                var (line, word, count) = EvenScore.Of(WrittenPages.Write(hand, slope, new Random(hand * 100 + slope)));
+                (lines, words, all) = (lines + line, words + word, all + count);
+            }
+
+            Assert.True(lines >= all * 0.98, $"{slope}°: {lines} of {all} strokes in the right line");
+            Assert.True(words >= all * 0.95, $"{slope}°: {words} of {all} strokes in the right word");
+        }
+    }
+
     [Fact]
     public void A_device_whose_clock_is_wrong_does_not_put_its_ink_out_of_turn_when_it_is_retraced()
     {
@@ -314,6 +403,40 @@ public sealed class ChangingTests : OnPage
         Assert.Equal((2000, 4000 + 710), (on.Left, on.Top));
         Assert.Equal(sheet.Bottom, LoupeSteps.NextLine(box with { Top = 28_400, Bottom = 29_600 }, Paper.Default, sheet, 2000).Bottom);
         Assert.Equal(box.Left - 2000, LoupeSteps.Back(box, sheet).Left);
+    }
+
+    [Fact]
+    public void The_loupe_steps_one_printed_line_however_wide_and_high_it_is() =>
+        Gen.Select(Gen.Int[1000, 20_000], Gen.Int[300, 6_000], Gen.Int[0, 5])
+            .Sample(
+                (wide, high, which) =>
+                {
+                    var design = new[] { "ruled", "legal", "squared", "dotted", "millimetre", "columns" }[which];
+                    var paper = Paper.Default with { Design = PaperDesigns.Find(design)!, Spacing = PaperDesigns.Find(design)!.Spacing };
+                    var sheet = paper.Sheet(null);
+                    var next = LoupeSteps.NextLine(new Box(3000, 3000, 3000 + wide, 3000 + high), paper, sheet, 2000);
+                    Assert.Equal((2000, design == "millimetre" ? 3400 : 3000 + paper.Spacing), (next.Left, next.Top));
+                    Assert.Equal((wide, high), (next.Right - next.Left, next.Bottom - next.Top));
+                }
+            );
+
+    private static StrokeSamples Upright(int left, int top, int right, int bottom, int ways)
+    {
+        var points = Enumerable
+            .Range(0, ways * 8 + 1)
+            .Select(i =>
+            {
+                double at = i / 8.0,
+                    up = Math.Abs(at % 2 - 1);
+                return (X: left + (int)((right - left) * at / ways), Y: top + (int)((bottom - top) * up));
+            })
+            .ToList();
+        return new StrokeSamples(
+            [.. points.Select(p => p.X)],
+            [.. points.Select(p => p.Y)],
+            [.. points.Select(_ => 500)],
+            [.. points.Select((_, i) => i * 6)]
+        );
     }
 
     private static StrokeSamples Zigzag(int left, int right, int top, int bottom, int turns)

@@ -353,6 +353,25 @@ public sealed class ShapeTests : OnPage
         Assert.Equal([45, 45, 48], new[] { 44.2, 46.3, 48 }.Select(Guide.Resting));
     }
 
+    [Fact]
+    public void A_ruler_holds_ink_at_both_edges_and_what_is_begun_on_it_goes_to_the_nearer() =>
+        Gen.Select(Gen.Double[-90, 90], Gen.Double[-3999, 3999], Gen.Double[-1500, 3400])
+            .Sample(
+                (angle, along, below) =>
+                {
+                    var ruler = new Guide(false, 5000, 5000, angle, 4000);
+                    var (sin, cos) = Math.SinCos(angle * Math.PI / 180);
+                    (double X, double Y) at = (5000 + along * cos - below * sin, 5000 + along * sin + below * cos);
+                    var edge = ruler.EdgeAt(at.X, at.Y);
+                    var off = below <= 950 ? below : below - 1900;
+                    Assert.InRange(edge.Distance(at.X, at.Y), Math.Abs(off) - 1e-6, Math.Abs(off) + 1e-6);
+                    if (Math.Min(Math.Abs(below), Math.Abs(below - 1900)) > 1e-6)
+                        Assert.Equal(below is > 0 and < 1900, ruler.IsUnder(at.X, at.Y));
+                    Assert.Equal(ruler with { Round = true }, (ruler with { Round = true }).EdgeAt(at.X, at.Y));
+                },
+                iter: 300
+            );
+
     /// <summary>The area within a closed line, 0.01 mm squared (Gauss's formula).</summary>
     private static double Area(Shape shape)
     {

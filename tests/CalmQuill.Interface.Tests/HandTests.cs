@@ -369,6 +369,18 @@ public sealed class HandTests : InterfaceTest
         browser.WaitForSync("All saved");
         var ruled = (await Shown()).Items[^1].Samples;
         Assert.True(ruled.Y.Max() - ruled.Y.Min() <= 1);
+        // With a pen in the hand its body stays and ink goes to the lower edge; its grip moves it.
+        var body = browser.Find("guide-body");
+        var high = body.Size.Height;
+        browser.Pen(edge.X - sheet.X + 60, edge.Y - sheet.Y + high * 3 / 4, [(30, -3), (30, 4), (30, -5), (30, 3)]);
+        browser.WaitForStrokes(3);
+        browser.WaitForSync("All saved");
+        var lower = (await Shown()).Items[^1].Samples;
+        Assert.True(lower.Y.Max() - lower.Y.Min() <= 1);
+        Assert.InRange(lower.Y[0] - ruled.Y[0], 1850, 1950);
+        Assert.Equal(edge, browser.Find("guide-body").Location);
+        DragCss(browser, "[data-testid=guide-move]", 0, 40);
+        Assert.InRange(browser.Find("guide-body").Location.Y - edge.Y, 37, 43);
         browser.Press("guide-away");
         Assert.Equal(0, browser.Count("[data-testid=guide]"));
     }
@@ -399,7 +411,17 @@ public sealed class HandTests : InterfaceTest
             15,
             30
         );
-        browser.Press("loupe-line");
+        // However often it goes to the next line, the page follows.
+        for (var i = 0; i < 30; i++)
+            browser.Press("loupe-line");
+        browser.Until(
+            () =>
+                (bool)
+                    browser.Script(
+                        "const box = document.querySelector('[data-testid=loupe-box]').getBoundingClientRect(), strip = document.querySelector('[data-testid=loupe-strip]').getBoundingClientRect(); return box.bottom < strip.top && box.top > 0"
+                    )!,
+            "the box in sight above the strip"
+        );
         browser.Press("loupe-close");
         browser.Press("tool-retrace");
         browser.Until(

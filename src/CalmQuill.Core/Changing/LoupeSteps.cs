@@ -9,11 +9,14 @@ public static class LoupeSteps
     /// <summary>So much of the box stays in sight when it steps on, so that the last word can be read.</summary>
     private const double Overlap = 0.3;
 
-    /// <summary>How far lines lie apart: the paper's own spacing where it is ruled for writing, in as many steps as the box is high.</summary>
-    public static int LineStep(Paper paper, int boxHeight)
+    /// <summary>Nobody writes lines closer than this; what is printed finer is squares or staves.</summary>
+    private const int LeastLine = 400;
+
+    /// <summary>How far lines lie apart: one printed line, however wide or high the box; on finer grids as many of them as a line of writing needs.</summary>
+    public static int LineStep(Paper paper)
     {
-        var spacing = Math.Max(paper.Spacing, 100);
-        return Math.Max(1, (int)Math.Round(boxHeight * 0.75 / spacing)) * spacing;
+        var spacing = Math.Max(paper.Spacing, Paper.LeastSpacing);
+        return (LeastLine + spacing - 1) / spacing * spacing;
     }
 
     /// <summary>The box one step on; at the end of the line at the beginning of the next.</summary>
@@ -39,7 +42,7 @@ public static class LoupeSteps
     /// <summary>The beginning of the next line; on the last line it stays.</summary>
     public static Box NextLine(Box box, Paper paper, Box sheet, int begin)
     {
-        var step = LineStep(paper, box.Bottom - box.Top);
+        var step = LineStep(paper);
         if (box.Bottom + step > sheet.Bottom && paper.Growth == Growth.None)
             return Shifted(box, begin - box.Left, Math.Max(0, sheet.Bottom - box.Bottom));
         return Shifted(box, begin - box.Left, step);

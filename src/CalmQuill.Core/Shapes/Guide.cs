@@ -2,7 +2,7 @@ namespace CalmQuill.Core.Shapes;
 
 /// <summary>What ink keeps to while it lies on the page: a ruler's edge, or a compass's circle.</summary>
 /// <param name="Round">Whether it is a compass.</param>
-/// <param name="X">Middle of the ruler's edge, or centre of the circle; 0.01 mm.</param>
+/// <param name="X">Middle of the ruler's upper edge, or centre of the circle; 0.01 mm.</param>
 /// <param name="Y">See <paramref name="X"/>.</param>
 /// <param name="Angle">The edge's direction, degrees clockwise.</param>
 /// <param name="Size">Half the ruler's length, or the circle's radius; 0.01 mm.</param>
@@ -11,6 +11,30 @@ public readonly record struct Guide(bool Round, double X, double Y, double Angle
     /// <summary>Degrees at which a turned ruler rests.</summary>
     private const double Rest = 15,
         RestWithin = 1.5;
+
+    /// <summary>How broad a ruler is, 0.01 mm.</summary>
+    public const double Breadth = 1_900;
+
+    /// <summary>The guide that ink begun at a place keeps to, at the nearer of a ruler's two edges; a compass has one circle.</summary>
+    public Guide EdgeAt(double x, double y)
+    {
+        if (Round)
+            return this;
+        var (sin, cos) = Math.SinCos(Angle * Math.PI / 180);
+        var below = (y - Y) * cos - (x - X) * sin;
+        return below <= Breadth / 2 ? this : this with { X = X - sin * Breadth, Y = Y + cos * Breadth };
+    }
+
+    /// <summary>Whether a place lies on a ruler, between its edges.</summary>
+    public bool IsUnder(double x, double y)
+    {
+        if (Round)
+            return false;
+        var (sin, cos) = Math.SinCos(Angle * Math.PI / 180);
+        double along = (x - X) * cos + (y - Y) * sin,
+            below = (y - Y) * cos - (x - X) * sin;
+        return Math.Abs(along) <= Size && below >= 0 && below <= Breadth;
+    }
 
     /// <summary>How far a place lies from the edge or the circle, 0.01 mm.</summary>
     public double Distance(double x, double y)

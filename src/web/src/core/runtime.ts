@@ -133,6 +133,16 @@ export interface Core {
     ): Uint8Array;
     ClosedAt(page: number, x: number, y: number): string;
     Keep(round: boolean, gx: number, gy: number, angle: number, size: number, x: number, y: number): number[];
+    EdgeAt(
+      round: boolean,
+      gx: number,
+      gy: number,
+      angle: number,
+      size: number,
+      x: number,
+      y: number,
+      reach: number,
+    ): number[];
     Resting(angle: number): number;
   };
   LayerBridge: {

@@ -76,6 +76,8 @@ export interface SheetProps {
 /** A mark put on bare paper is so large, 0.01 mm. */
 const markHalf = 350;
 const markGap = 250;
+/** With these the hand writes, and a ruler holds ink. */
+const writing: ReadonlySet<string> = new Set(['pen', 'shape', 'eraser']);
 /** Things that leave a sheet lie so far below the head of the next one, 0.01 mm. */
 const carriedHead = 1_500;
 const itemFields = { fill: 5 } as const;
@@ -423,7 +425,9 @@ function OpenSheet({
         isFirst={next.before === undefined}
         mayWrite={mayWrite && !reading}
       />
-      {tools.guide && !reading && <GuideLayer guide={tools.guide} view={view} onGuide={tools.setGuide} />}
+      {tools.guide && !reading && (
+        <GuideLayer guide={tools.guide} view={view} writes={writing.has(tools.tool.name)} onGuide={tools.setGuide} />
+      )}
       {selection && !reading && (
         <div
           className="pointer-events-none absolute inset-0 z-10 overflow-hidden"

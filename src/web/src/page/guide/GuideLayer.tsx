@@ -1,4 +1,4 @@
-import { ArrowClockwiseIcon, XIcon } from '@phosphor-icons/react';
+import { ArrowClockwiseIcon, ArrowsOutCardinalIcon, XIcon } from '@phosphor-icons/react';
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef } from 'react';
 import { lengthUnit } from '../../papers/units';
 import { useWorkspace } from '../../sync/workspace';
@@ -8,14 +8,17 @@ import type { View } from '../ink/view';
 interface GuideLayerProps {
   guide: Guide;
   view: View;
+  /** Ink is being written: what lies under the guide's body is the hand's, and only the grips move it. */
+  writes: boolean;
   onGuide: (guide: Guide | undefined) => void;
 }
 
+/** As broad as `Guide.Breadth`, 0.01 mm: ink keeps to both edges. */
 const bodyHigh = 1_900;
 const nudge = 100;
 
-/** A ruler with a scale, or a compass's circle, lying on the page: moved by its body, turned or widened by its end, by two fingers, or by keys. */
-export function GuideLayer({ guide, view, onGuide }: GuideLayerProps) {
+/** A ruler with a scale, or a compass's circle, lying on the page: moved by its grip, and by its body while nothing is written, turned or widened by its end, by two fingers, or by keys. */
+export function GuideLayer({ guide, view, writes, onGuide }: GuideLayerProps) {
   const { core } = useWorkspace();
   const unit = lengthUnit();
   const fingers = useRef(new Map<number, { x: number; y: number }>());
@@ -133,7 +136,7 @@ export function GuideLayer({ guide, view, onGuide }: GuideLayerProps) {
     >
       <div
         data-testid="guide-body"
-        className="pointer-events-auto absolute cursor-move touch-none overflow-hidden border-t-2 border-primary bg-[#eee6d6]/85 text-[#22302e]"
+        className={`absolute touch-none overflow-hidden border-y-2 border-primary bg-[#eee6d6]/85 text-[#22302e] ${writes ? '' : 'pointer-events-auto cursor-move'}`}
         style={{ left: -half, width: half * 2, height: bodyHigh * scale }}
         onPointerDown={begin('body')}
         {...listen}
@@ -157,10 +160,20 @@ export function GuideLayer({ guide, view, onGuide }: GuideLayerProps) {
             {name}
           </text>
         </svg>
-        <span className="absolute bottom-1 left-1/2 -translate-x-1/2 text-[13px]">
+        <span className="absolute left-1/2 top-1/2 ml-8 -translate-y-1/2 text-[13px]">
           {Math.round((((guide.angle % 180) + 180) % 180) * 10) / 10}°
         </span>
       </div>
+      <span
+        title="Move the ruler"
+        data-testid="guide-move"
+        className="pointer-events-auto absolute left-0 grid size-11 -translate-x-1/2 cursor-move touch-none place-items-center rounded-full border border-primary bg-base-100"
+        style={{ top: (bodyHigh * scale) / 2 - 22 }}
+        onPointerDown={begin('body')}
+        {...listen}
+      >
+        <ArrowsOutCardinalIcon size={20} />
+      </span>
       <span
         title="Turn the ruler"
         data-testid="guide-end"

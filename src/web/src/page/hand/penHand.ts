@@ -4,7 +4,7 @@ import { readOutline } from '../ink/packet';
 import type { Sample } from '../ink/penInput';
 import { type Pen, penNumbers, rgbaOf } from '../ink/pens';
 import { boxOf, type Hand, type Workplace } from './hand';
-import { joinPrintedNumber } from './tool';
+import { type Guide, joinPrintedNumber } from './tool';
 
 const pieceEvery = 25;
 const mostSamples = 40_000;
@@ -26,7 +26,7 @@ export class PenHand implements Hand {
   private sent = 0;
   private sentAt = 0;
   private points: number[] = [];
-  private keeps = false;
+  private edge: Guide | undefined;
   private first: Sample | undefined;
   private rest: { x: number; y: number } = { x: 0, y: 0 };
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -40,11 +40,13 @@ export class PenHand implements Hand {
 
   begin(sample: Sample): void {
     const guide = this.at.guide();
-    this.keeps =
-      guide !== undefined &&
-      this.at.core.ShapeBridge.Keep(guide.round, guide.x, guide.y, guide.angle, guide.size, sample.x, sample.y)[2]! *
-        this.at.view().scale <=
-        guideReach;
+    if (guide) {
+      const { round, x, y, angle, size } = guide;
+      const reach = guideReach / this.at.view().scale;
+      const [left, top, keeps] = this.at.core.ShapeBridge.EdgeAt(round, x, y, angle, size, sample.x, sample.y, reach);
+      // The edge it begins at holds it to its end.
+      if (keeps) this.edge = { ...guide, x: left!, y: top! };
+    }
     this.first = sample;
     this.start();
     this.move([sample]);
@@ -104,7 +106,7 @@ export class PenHand implements Hand {
 
   private start(): void {
     const { core, page, wet, view } = this.at;
-    const [pen, stabilising] = [penNumbers(this.pen), this.keeps ? 0 : this.pen.stabilising];
+    const [pen, stabilising] = [penNumbers(this.pen), this.edge ? 0 : this.pen.stabilising];
     this.stroke = core.PenBridge.Begin(pen, stabilising);
     this.number = ++strokeNumber;
     this.startedAt = Date.now();
@@ -139,8 +141,8 @@ export class PenHand implements Hand {
   }
 
   private kept(spot: { x: number; y: number }): { x: number; y: number } {
-    const guide = this.at.guide();
-    if (!this.keeps || !guide) return spot;
+    const guide = this.edge;
+    if (!guide) return spot;
     const [x, y] = this.at.core.ShapeBridge.Keep(
       guide.round,
       guide.x,
@@ -168,7 +170,7 @@ export class PenHand implements Hand {
   }
 
   private mayTidy(): boolean {
-    return this.at.settings().tidyAfter > 0 && !this.keeps && !this.pen.straight && this.pen.kind !== 'highlighter';
+    return this.at.settings().tidyAfter > 0 && !this.edge && !this.pen.straight && this.pen.kind !== 'highlighter';
   }
 
   private tidy(): void {

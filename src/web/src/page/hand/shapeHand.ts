@@ -72,7 +72,15 @@ export class ShapeHand implements Hand {
       this.at.wrote([left, top, right, bottom]);
       return;
     }
-    const [shape, replaces] = core.ShapeBridge.Tidy(this.stroke, page.handle, paper, join, printed, Date.now(), -1).split('|');
+    const [shape, replaces] = core.ShapeBridge.Tidy(
+      this.stroke,
+      page.handle,
+      paper,
+      join,
+      printed,
+      Date.now(),
+      -1,
+    ).split('|');
     if (shape)
       void page.performAll((handle, now) =>
         core.ShapeBridge.AddTidied(

@@ -51,6 +51,8 @@ const penEvery = 60;
 const pullToTurn = 96;
 /** Where a sheet's beginning lies when it is fitted, pixels. */
 const restingEdge = 16;
+/** What is brought into sight keeps so far from the edges. */
+const revealEdge = 24;
 /** So near a press that is held is on a thing, pixels. */
 const holdReach = 14;
 const clothColour = '#1f3d3a';
@@ -331,6 +333,16 @@ export class SheetDesk {
       x: clientWidth / 2 - ((left + right) / 2) * scale,
       y: Math.min(16 - this.drawing.sheet[1] * scale, clientHeight / 2 - ((top + bottom) / 2) * scale),
     });
+  }
+
+  /** Moves the page no more than it takes to have a part of it in sight, above so many pixels at the foot that are covered. */
+  reveal([left, top, right, bottom]: Area, covered: number): void {
+    const { clientWidth, clientHeight } = this.holder;
+    const { scale, x, y } = this.view;
+    const within = (from: number, to: number, now: number, room: number) =>
+      Math.max(revealEdge - from * scale, Math.min(now, room - revealEdge - to * scale));
+    const next = { scale, x: within(left, right, x, clientWidth), y: within(top, bottom, y, clientHeight - covered) };
+    if (next.x !== x || next.y !== y) this.setView(next);
   }
 
   /** The paper, its dates or its calendar changed, or the ink outgrew the sheet. */

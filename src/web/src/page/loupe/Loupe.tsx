@@ -27,6 +27,8 @@ interface LoupeProps {
 }
 
 const high = 190;
+/** Below the box its grip hangs. */
+const gripRoom = 24;
 const leastTimes = 1.6;
 const mostTimes = 6;
 /** Ink that ends in this last part of the strip makes the box step on. */
@@ -89,6 +91,7 @@ export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
     desk.eraser = tools.eraser;
     desk.settings = { ...tools.settings, tidyAfter: 0 };
     desk.layer = tools.layerOf(page.id);
+    desk.mayWriteOn = main.mayWriteOn;
     desk.onBegin = () => {
       clearTimeout(timer.current);
       tools.fold();
@@ -101,6 +104,10 @@ export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
     };
   });
   useEffect(() => () => clearTimeout(timer.current), []);
+  // The page follows, so that one sees where the box lies.
+  useEffect(() => {
+    if (box) main.reveal(box, high + gripRoom);
+  }, [main, box]);
 
   function put(area: Area): void {
     setBox(area);
