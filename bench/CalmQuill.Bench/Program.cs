@@ -74,6 +74,16 @@ if (args.Contains("--ink"))
     return 0;
 }
 
+var full = new FullPageBench(host, await host.MakeGroup());
+if (args.Contains("--full"))
+{
+    await full.Write();
+    using var only = new Browser(host.Address);
+    only.SignIn(full.Group.Owner.Email, QuillHost.Password);
+    Console.WriteLine(Row.Table(full.Run(only)));
+    return 0;
+}
+
 if (!args.Contains("--library"))
 {
     await pages.Write();
@@ -106,6 +116,13 @@ here.SignIn(group.Owner.Email, QuillHost.Password);
 rows.AddRange(InterfaceBench.Opening(here, AddressOf(other), AddressOf(page)));
 rows.AddRange(InterfaceBench.PenToInk(here));
 rows.AddRange(InterfaceBench.Tools(here));
+await full.Write();
+using (var writer = new Browser(host.Address))
+{
+    writer.SignIn(full.Group.Owner.Email, QuillHost.Password);
+    rows.AddRange(full.Run(writer));
+}
+
 using (var there = new Browser(host.Address))
 {
     there.SignIn(group.Writer.Email, QuillHost.Password);

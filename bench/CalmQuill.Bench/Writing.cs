@@ -12,14 +12,14 @@ public static class Writing
     private const string Text =
         "one tooth passes at each swing the pallets stop the wheel then give the bob a small push longer rod slower beat ";
 
-    public static List<Operation> Strokes(Guid author)
+    public static List<Operation> Strokes(Guid author, int count = StrokeCount)
     {
         var random = new Random(5480);
         var hand = new PenHand(random);
         var font = SingleLineFont.Load(Path.Combine(Repository.Fonts, "svg_fonts/EMSReadability.svg"));
         var replica = new Replica(99, author);
         var clock = 1_700_000_000_000L;
-        var strokes = new List<Operation>(StrokeCount);
+        var strokes = new List<Operation>(count);
         for (double x = 15, y = 12; ; x += 3.2)
         {
             foreach (var letter in Text)
@@ -34,7 +34,7 @@ public static class Writing
                         )
                     );
                     clock += samples.Time[^1] + 80 + random.Next(120);
-                    if (strokes.Count == StrokeCount)
+                    if (strokes.Count == count)
                         return strokes;
                 }
 

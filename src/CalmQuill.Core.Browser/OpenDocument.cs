@@ -75,8 +75,8 @@ internal sealed class OpenPage : IOpenDocument
     /// <summary>Changes that were begun and wait for their turn; see <see cref="PageBridge.GoOn"/>.</summary>
     public Begun Begun { get; set; } = new([]);
 
-    /// <summary>For each surface that shows the page, the items that changed and have not been handed out to it for painting.</summary>
-    public Dictionary<int, Queue<OpId>> Surfaces { get; } = [];
+    /// <summary>What shows the page.</summary>
+    public Dictionary<int, Surface> Surfaces { get; } = [];
 
     public bool Apply(Operation operation) => core.Apply(operation);
 

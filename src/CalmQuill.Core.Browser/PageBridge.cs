@@ -64,7 +64,15 @@ public static partial class PageBridge
     {
         var document = Session.Document<PageDocument>(page);
         HandOut(page);
-        Surfaces(page)[++lastSurface] = new Queue<OpId>(painted ? [] : document.Items.Where(item => item.Shown).Select(item => item.Id));
+        var surface = Surfaces(page)[++lastSurface] = new Surface();
+        foreach (var item in document.Items.Where(item => item.Shown))
+        {
+            if (painted)
+                surface.Shows(item);
+            else
+                surface.Waiting.Enqueue(item.Id);
+        }
+
         return lastSurface;
     }
 
@@ -81,16 +89,16 @@ public static partial class PageBridge
     {
         var document = Session.Document<PageDocument>(page);
         HandOut(page);
-        if (!Surfaces(page).TryGetValue(surface, out var waiting))
+        if (!Surfaces(page).TryGetValue(surface, out var shown))
             return RenderPacket.Of([], item => item.Visible());
         var items = new List<PageItem>();
-        while (items.Count < most && waiting.TryDequeue(out var id))
+        while (items.Count < most && shown.Waiting.TryDequeue(out var id))
         {
             if (document.Find(id) is { HasArrived: true } item)
                 items.Add(item);
         }
 
-        return RenderPacket.Of(items, item => item.Visible());
+        return RenderPacket.Of(items, item => item.Visible(), shown.Has);
     }
 
     /// <summary>Begins a pass of the eraser.</summary>
@@ -116,6 +124,12 @@ public static partial class PageBridge
         var touched = new HashSet<OpId>();
         for (var i = 0; i + 1 < spots.Length; i += 2)
             touched.UnionWith(pass.MoveTo(spots[i], spots[i + 1]));
+        foreach (var surface in Surfaces(page).Values)
+        {
+            foreach (var id in touched)
+                surface.Forget(id);
+        }
+
         return RenderPacket.Of([.. touched.Select(id => document.Find(id)!)], pass.Remaining);
     }
 
@@ -143,9 +157,9 @@ public static partial class PageBridge
         foreach (var id in Session.Document<PageDocument>(page).TakeChanged())
         {
             foreach (var waiting in surfaces)
-                waiting.Enqueue(id);
+                waiting.Waiting.Enqueue(id);
         }
     }
 
-    private static Dictionary<int, Queue<OpId>> Surfaces(int page) => ((OpenPage)Session.Document(page)).Surfaces;
+    private static Dictionary<int, Surface> Surfaces(int page) => ((OpenPage)Session.Document(page)).Surfaces;
 }

@@ -33,6 +33,18 @@ public static partial class PenBridge
         return RenderPacket.OfOutline(Outline);
     }
 
+    /// <summary>How densely a stroke covers the paper's grain by now; see <see cref="PencilGrain"/>.</summary>
+    [JSExport]
+    public static int Grain(int stroke) => Wet[stroke].Grain;
+
+    /// <summary>A tile of the paper's grain: how much of each point is covered, 0 to 255.</summary>
+    [JSExport]
+    public static byte[] GrainTile(int level, int points) => PencilGrain.Tile(level, points);
+
+    /// <summary>How densely samples that are on no page cover the paper's grain.</summary>
+    [JSExport]
+    public static int GrainOf(int[] pen, int[] samples) => PencilGrain.LevelOf(SamplesOf(samples), Pen(pen));
+
     /// <summary>The steadied samples from one on, x, y and pressure in turn: what others are shown.</summary>
     [JSExport]
     public static int[] Samples(int stroke, int from)
@@ -81,11 +93,13 @@ public static partial class PenBridge
 
     /// <summary>The outline of samples that are on no page: rings as in a render packet, without the item's head.</summary>
     [JSExport]
-    public static byte[] OutlineOf(int[] pen, int[] samples)
+    public static byte[] OutlineOf(int[] pen, int[] samples) => RenderPacket.OfStroke(Pen(pen), SamplesOf(samples));
+
+    private static StrokeSamples SamplesOf(int[] samples)
     {
         var count = samples.Length / Channels;
         int[] Channel(int which) => [.. Enumerable.Range(0, count).Select(i => samples[i * Channels + which])];
-        return RenderPacket.OfStroke(Pen(pen), new StrokeSamples(Channel(0), Channel(1), Channel(2), Channel(3), Channel(4), Channel(5)));
+        return new StrokeSamples(Channel(0), Channel(1), Channel(2), Channel(3), Channel(4), Channel(5));
     }
 
     /// <summary>How a pen takes pressure: its share of the whole at 0, 1/16, 2/16 … of it.</summary>

@@ -7,20 +7,24 @@ namespace CalmQuill.Core.Browser;
 /// <summary>Items ready to be painted, as one block of 32-bit values that script reads through typed arrays.</summary>
 /// <remarks>
 /// The count; then for each item: replica, counter and time as high and low half; rank (2 ink, 1 highlighter, 0 fill), place of the layer, order in it (plus
-/// 2^31), kind; colour of line and fill (0xRRGGBBAA), 1 when shown, the box (four singles, 0.01 mm), and twice, for the fill and for the line: the
-/// number of rings, and for each ring its number of control points and their x, y as singles.
+/// 2^31), kind; colour of line and fill (0xRRGGBBAA), 1 when shown, the level of the paper's grain that fills the line, its shift to the right and down
+/// (two singles, 0.01 mm), the box (four singles, 0.01 mm), 1 when the outlines it has are still right; and where they are not, twice, for the fill and
+/// for the line, where it lay before it was shifted: the number of rings, and for each ring its number of control points and their x, y as singles.
 /// </remarks>
 internal static class RenderPacket
 {
     private static readonly StrokeOutliner Outliner = new();
     private static readonly Outline Outline = new();
 
-    public static byte[] Of(IReadOnlyCollection<PageItem> items, Func<PageItem, List<Interval>> visible)
+    /// <param name="items">The items.</param>
+    /// <param name="visible">What of each is painted.</param>
+    /// <param name="has">Whether the reader has an item's outline already; without it all are written.</param>
+    public static byte[] Of(IReadOnlyCollection<PageItem> items, Func<PageItem, List<Interval>> visible, Func<PageItem, bool>? has = null)
     {
         var writer = new ByteWriter(items.Count * 1024 + 16);
         writer.Fixed32((uint)items.Count);
         foreach (var item in items)
-            Write(writer, item, item.Shown ? visible(item) : []);
+            Write(writer, item, item.Shown ? visible(item) : [], has?.Invoke(item) ?? false);
         return writer.ToArray();
     }
 
@@ -39,7 +43,7 @@ internal static class RenderPacket
         return writer.ToArray();
     }
 
-    private static void Write(ByteWriter writer, PageItem item, List<Interval> visible)
+    private static void Write(ByteWriter writer, PageItem item, List<Interval> visible, bool has)
     {
         Split(writer, item.Id.Replica);
         Split(writer, item.Id.Counter);
@@ -54,21 +58,27 @@ internal static class RenderPacket
         if (visible.Count == 0)
         {
             // Nothing of it is seen, so nothing but its going matters.
-            for (var i = 0; i < 6; i++)
+            for (var i = 0; i < 10; i++)
                 writer.Fixed32(0);
             return;
         }
 
+        writer.Fixed32((uint)ItemOutline.Grain(item));
+        writer.Single(item.Dx);
+        writer.Single(item.Dy);
         var box = item.Bounds;
         writer.Single(box.Left);
         writer.Single(box.Top);
         writer.Single(box.Right);
         writer.Single(box.Bottom);
+        writer.Fixed32(has ? 1u : 0u);
+        if (has)
+            return;
         Outline.Clear();
-        ItemOutline.Fill(item, Outline);
+        ItemOutline.FillUnshifted(item, Outline);
         WriteOutline(writer, Outline);
         Outline.Clear();
-        ItemOutline.Line(item, visible, Outliner, Outline);
+        ItemOutline.LineUnshifted(item, visible, Outliner, Outline);
         WriteOutline(writer, Outline);
     }
 

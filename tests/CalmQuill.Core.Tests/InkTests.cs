@@ -42,9 +42,6 @@ public class InkTests
                         }
                     }
 
-                    // A pencil leaves the paper's grain bare.
-                    if (pen.Kind == PenKind.Pencil)
-                        return;
                     for (var i = 0; i < line.Length; i += 2)
                         Assert.True(Covers(outline, line[i], line[i + 1]), "there is a hole in the ink");
                 },
@@ -57,9 +54,11 @@ public class InkTests
         var straight = new StrokeSamples([0, 500, 1000, 1500], [0, 0, 0, 0], [500, 500, 500, 500], [0, 8, 16, 24]);
         foreach (var kind in Enum.GetValues<PenKind>())
         {
-            // A pencil's threads lie over each other by a little, and are more with every step of its width: it is looked at in doubles.
-            var widths = kind == PenKind.Pencil ? [20, 40, 80, 160, 320] : Enumerable.Range(1, 40).Select(i => i * 20);
-            var areas = widths.Select(width => Area(OutlineOf(straight, new Pen(kind, width, 0x60)))).ToList();
+            var areas = Enumerable
+                .Range(1, 40)
+                .Select(i => i * 20)
+                .Select(width => Area(OutlineOf(straight, new Pen(kind, width, 0x60))))
+                .ToList();
             Assert.Equal(areas.Order(), areas);
         }
 
@@ -138,9 +137,45 @@ public class InkTests
             );
         var pen = new Pen(PenKind.Pencil, 80, 0xFF);
         Assert.True(Nib.Radius(Stroke(60), 5, pen) > 2 * Nib.Radius(Stroke(0), 5, pen));
-        double Cover(int tilt) => Area(OutlineOf(Stroke(tilt), pen)) / Nib.Radius(Stroke(tilt), 5, pen);
-        Assert.True(Cover(60) < Cover(0) * 0.8);
+        Assert.True(Covered(PencilGrain.LevelOf(Stroke(60), pen)) < Covered(PencilGrain.LevelOf(Stroke(0), pen)) * 0.8);
     }
+
+    [Fact]
+    public void The_grain_is_covered_the_more_the_harder_a_pencil_is_pressed_and_not_at_all_bare_at_the_hardest()
+    {
+        var covered = Enumerable.Range(0, PencilGrain.Levels).Select(Covered).ToList();
+        Assert.Equal(covered.Order(), covered);
+        Assert.InRange(covered[0], 0.02, 0.25);
+        Assert.Equal(1, covered[^1]);
+        Gen.Select(Gen.Float[0, 1], Gen.Float[0, 1], Gen.Float[0, 1])
+            .Sample(
+                (pressed, more, lean) =>
+                {
+                    Assert.True(PencilGrain.LevelOf(Math.Min(1, pressed + more), lean) >= PencilGrain.LevelOf(pressed, lean));
+                    Assert.True(PencilGrain.LevelOf(pressed, Math.Min(1, lean + more)) <= PencilGrain.LevelOf(pressed, lean));
+                }
+            );
+        // However lightly it was put down, a dot is seen; and a pen is no pencil.
+        var light = new StrokeSamples([500, 520], [500, 500], [20, 20], [0, 8]);
+        Assert.True(Covered(PencilGrain.LevelOf(light, new Pen(PenKind.Pencil, 60, 0xFF))) > 0.8);
+        Assert.Equal(PencilGrain.Levels - 1, PencilGrain.LevelOf(light, new Pen(PenKind.Ball, 60, 0xFF)));
+    }
+
+    [Fact]
+    public void A_tile_of_the_grain_fits_itself_on_all_sides_and_is_the_same_at_every_measure()
+    {
+        const int Points = PencilGrain.MostPoints;
+        var tile = PencilGrain.Tile(7, Points);
+        // Across its edge it changes no more than within.
+        int Most(Func<int, (int From, int To)> pair) =>
+            Enumerable.Range(0, Points).Max(i => Math.Abs(tile[pair(i).From] - tile[pair(i).To]));
+        Assert.True(Most(y => (y * Points + Points - 1, y * Points)) <= Most(y => (y * Points + 100, y * Points + 101)) * 1.5);
+        Assert.True(Most(x => ((Points - 1) * Points + x, x)) <= Most(x => (100 * Points + x, 101 * Points + x)) * 1.5);
+        foreach (var points in new[] { 128, 64, 32, 16 })
+            Assert.InRange(PencilGrain.Tile(7, points).Average(one => one / 255.0), Covered(7) - 0.02, Covered(7) + 0.02);
+    }
+
+    private static double Covered(int level) => PencilGrain.Tile(level, PencilGrain.MostPoints).Average(one => one / 255.0);
 
     [Fact]
     public void A_brush_thins_with_speed_and_tapers_at_its_ends()

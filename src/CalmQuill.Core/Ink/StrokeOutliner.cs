@@ -6,8 +6,7 @@ namespace CalmQuill.Core.Ink;
 /// piece departs from it by less than 0.03 mm. The edge is the centre line's offset on both sides. Where the line turns by more than 60°,
 /// or bends closer than its own width, the ring is closed with a round end and a new one begins at the same point, so that no ring folds over
 /// itself into a hole. A flat nib is an ellipse: sweeping it is sweeping a round nib in a plane in which the ellipse is a circle, so the centre
-/// line is taken there, given its edge, and the edge is taken back. A pencil is a handful of thin threads beside each other, each broken where
-/// the paper's grain stays bare.
+/// line is taken there, given its edge, and the edge is taken back. What a pencil leaves bare within its outline is <see cref="PencilGrain"/>'s.
 /// An instance keeps its working memory and is not safe for use by several threads at once.
 /// </remarks>
 public sealed class StrokeOutliner
@@ -20,11 +19,6 @@ public sealed class StrokeOutliner
     /// <summary>A brush tapers over so many widths, at most over 4 mm.</summary>
     private const float TaperWidths = 2f,
         MostTaper = 400f;
-
-    /// <summary>A pencil's threads are about so far apart and so thick for it, and looked at along the line at every such step, 0.01 mm.</summary>
-    private const float ThreadApart = 11f,
-        ThreadStep = 14f;
-    private const int MostThreads = 7;
 
     /// <summary>Cosine and sine of the inner points of a half circle, in four equal turns.</summary>
     private static readonly (float Cos, float Sin)[] HalfCircle = [(0.7071068f, 0.7071068f), (0f, 1f), (-0.7071068f, 0.7071068f)];
@@ -63,9 +57,6 @@ public sealed class StrokeOutliner
             case PenKind.Brush:
                 SoftenEnds(visible, samples.Count, Math.Min(MostTaper, pen.Width * TaperWidths), 0.1f);
                 break;
-            case PenKind.Pencil:
-                Threads(samples, visible, pen, dx, dy, outline);
-                return;
             case PenKind.Calligraphy:
                 FlatNib(pen, outline);
                 return;
@@ -237,70 +228,6 @@ public sealed class StrokeOutliner
         var before = outline.PointCount;
         EdgeOrDot(false, outline);
         outline.Map(before, cos, sin, -sin * Nib.Flatness, cos * Nib.Flatness, originX, originY);
-    }
-
-    /// <summary>A pencil's threads, each drawn where it meets the paper's grain.</summary>
-    private void Threads(StrokeSamples samples, Interval visible, Pen pen, int dx, int dy, Outline outline)
-    {
-        var threads = Math.Clamp((int)MathF.Round(pen.Width / ThreadApart), 2, MostThreads);
-        var before = outline.RingCount;
-        var middle = Enumerable.Range(0, count).Select(i => (X: x[i], Y: y[i], R: r[i])).ToArray();
-        var pressed = pen.Pressed(MiddlePressure(samples, visible));
-        var lean = Nib.Lean(samples, (visible.Start + visible.End) / 2 / Interval.PerSample);
-        for (var thread = 0; thread < threads; thread++)
-        {
-            var aside = (thread + 0.5f) / threads * 2 - 1;
-            count = 0;
-            for (var i = 0; i < middle.Length; i++)
-            {
-                var (x1, y1, r1) = middle[i];
-                var (x2, y2, r2) = middle[Math.Min(i + 1, middle.Length - 1)];
-                var (x0, y0, _) = middle[Math.Max(i - 1, 0)];
-                float alongX = x2 - x0,
-                    alongY = y2 - y0,
-                    norm = MathF.Sqrt(alongX * alongX + alongY * alongY);
-                var (nx, ny) = norm < 1e-3f ? (0f, 1f) : (-alongY / norm, alongX / norm);
-                var way = MathF.Sqrt((x2 - x1) * (x2 - x1) + (y2 - y1) * (y2 - y1));
-                var steps = Math.Max(1, (int)(way / ThreadStep));
-                for (var k = 0; k < steps; k++)
-                {
-                    var t = k / (float)steps;
-                    var half = r1 + (r2 - r1) * t;
-                    float px = x1 + (x2 - x1) * t + nx * half * aside,
-                        py = y1 + (y2 - y1) * t + ny * half * aside;
-                    if (PencilGrain.Marks(px - dx, py - dy, pressed, lean))
-                        Push(px, py, half / threads * 1.25f);
-                    else
-                        EndThread();
-                }
-            }
-
-            EndThread();
-        }
-
-        // However lightly it was put down, something of it is seen.
-        if (outline.RingCount == before)
-        {
-            (count, x[0], y[0], r[0]) = (1, middle[0].X, middle[0].Y, middle[0].R / threads);
-            Dot(false, outline);
-        }
-
-        void EndThread()
-        {
-            if (count > 0)
-                EdgeOrDot(false, outline);
-            count = 0;
-        }
-    }
-
-    private static int MiddlePressure(StrokeSamples samples, Interval visible)
-    {
-        int first = visible.Start / Interval.PerSample,
-            last = Math.Max(first, visible.End / Interval.PerSample);
-        var sum = 0L;
-        for (var i = first; i <= last; i++)
-            sum += samples.Pressure[i];
-        return (int)(sum / (last - first + 1));
     }
 
     private void Dot(bool square, Outline outline)

@@ -23,6 +23,14 @@ public sealed class WetStroke(Pen pen, int stabilising)
 
     public int Count => x.Count;
 
+    /// <summary>How densely the paper's grain is covered, by what is written so far; see <see cref="PencilGrain"/>.</summary>
+    public int Grain =>
+        pen.Kind != PenKind.Pencil || Count == 0
+            ? PencilGrain.Levels - 1
+            : PencilGrain.LevelOf(pen.Pressed((int)(pressedInAll / Count)), tilted ? Nib.Lean(ToSamples(Count / 2), 0) : 0);
+
+    private long pressedInAll;
+
     /// <summary>Takes a sample as the pen reports it. Time never runs backwards: a sample out of turn stands at the time of the one before.</summary>
     public void Add(int penX, int penY, int pressed, int at, int leanX, int leanY)
     {
@@ -76,6 +84,7 @@ public sealed class WetStroke(Pen pen, int stabilising)
         x.Add(Math.Clamp(px, -StrokeSamples.MostCoordinate, StrokeSamples.MostCoordinate));
         y.Add(Math.Clamp(py, -StrokeSamples.MostCoordinate, StrokeSamples.MostCoordinate));
         pressure.Add(Math.Clamp(pressed, 0, StrokeSamples.MostPressure));
+        pressedInAll += pressure[^1];
         time.Add(when);
         tiltX.Add(leanX);
         tiltY.Add(leanY);

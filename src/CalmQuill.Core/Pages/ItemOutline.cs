@@ -16,14 +16,29 @@ public static class ItemOutline
             outliner.Append(item.Samples, visible, item.Pen, (int)item.Dx, (int)item.Dy, outline);
     }
 
+    /// <summary>The line's outline where it was made, without its shifts: <see cref="PageItem.Dx"/> and <see cref="PageItem.Dy"/> are left out.</summary>
+    public static void LineUnshifted(PageItem item, List<Interval> visible, StrokeOutliner outliner, Outline outline)
+    {
+        if (item.Kind != ItemKinds.Area)
+            outliner.Append(item.Samples, visible, item.Pen, 0, 0, outline);
+    }
+
+    /// <summary>The grain its line is filled with; see <see cref="PencilGrain.LevelOf(StrokeSamples, Pen)"/>.</summary>
+    public static int Grain(PageItem item) => PencilGrain.LevelOf(item.Samples, item.Pen);
+
+    /// <summary>The region that is filled, if one is, without its shifts.</summary>
+    public static void FillUnshifted(PageItem item, Outline outline) => Fill(item, 0, 0, outline);
+
     /// <summary>Adds the region that is filled, if one is.</summary>
-    public static void Fill(PageItem item, Outline outline)
+    public static void Fill(PageItem item, Outline outline) => Fill(item, item.Dx, item.Dy, outline);
+
+    private static void Fill(PageItem item, long dx, long dy, Outline outline)
     {
         if ((item.Fill & 0xFF) == 0)
             return;
         var samples = item.Samples;
         for (var i = 0; i < samples.Count; i++)
-            outline.Add(samples.X[i] + item.Dx, samples.Y[i] + item.Dy);
+            outline.Add(samples.X[i] + dx, samples.Y[i] + dy);
         outline.Close();
     }
 

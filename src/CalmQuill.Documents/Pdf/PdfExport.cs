@@ -33,6 +33,7 @@ public static class PdfExport
         var tree = file.Reserve();
         var sheets = new List<Sheet>();
         var bookmarks = new PdfBookmarks();
+        var masks = new Dictionary<int, int>();
         await foreach (var page in printed.WithCancellation(cancel))
         {
             var first = sheets.Count;
@@ -43,7 +44,7 @@ public static class PdfExport
                     throw new PrintBudgetException($"This comes to more than {MostSheets} sheets. Export fewer pages at once.");
                 if (file.Length > MostBytes)
                     throw new PrintBudgetException("This is too much for one file. Export fewer pages at once.");
-                sheets.Add(AddContent(file, page, part));
+                sheets.Add(AddContent(file, masks, page, part));
             }
 
             bookmarks.Add(page, [.. sheets[first..].Select(sheet => (sheet.Number, sheet.Part))], PointsPerUnit);
@@ -125,13 +126,17 @@ public static class PdfExport
         return Math.Clamp(found >= 0 ? found : ~found - 1, 0, cuts.Count - 2);
     }
 
-    private static Sheet AddContent(PdfFile file, PrintedPage page, Box part)
+    private static Sheet AddContent(PdfFile file, Dictionary<int, int> masks, PrintedPage page, Box part)
     {
         var content = new PdfPageContent();
         var stream = file.AddStream(content.Write(page, part, PictureName));
         var states = new StringBuilder();
         foreach (var alpha in content.Alphas)
             states.Append(CultureInfo.InvariantCulture, $"/{PdfPageContent.AlphaName(alpha)} << /ca {alpha / 255.0:0.####} >> ");
+        var grains =
+            content.Grains.Count == 0
+                ? ""
+                : $" /ColorSpace << /Grain [/Pattern /DeviceRGB] >> /Pattern << {string.Join(' ', content.Grains.Select(grain => $"/{grain.Value} {grain.Key.AddTo(file, masks)} 0 R"))} >>";
         var picture = page.Under is Background.Picture under ? $" /XObject << /{PictureName} {file.AddPicture(under)} 0 R >>" : "";
         var links = new List<(Box, string?, Guid)>();
         foreach (var link in page.Draw().Links)
@@ -147,7 +152,7 @@ public static class PdfExport
             file.Reserve(),
             part,
             stream,
-            $"<< /ExtGState << {states}>>{picture} >>",
+            $"<< /ExtGState << {states}>>{picture}{grains} >>",
             [.. links.Where(link => link.Item1.Meets(part))]
         );
     }

@@ -36,14 +36,24 @@ internal sealed class PdfFile
     }
 
     /// <summary>A stream object, compressed by FlateDecode (§7.4.4).</summary>
-    public int AddStream(byte[] content)
+    public int AddStream(byte[] content) => AddStream(content, "", CompressionLevel.Optimal);
+
+    /// <param name="content">The stream's bytes, not compressed.</param>
+    /// <param name="entries">Further entries of its dictionary.</param>
+    /// <param name="level">How much time is spent on making it small.</param>
+    public int AddStream(byte[] content, string entries, CompressionLevel level)
     {
         using var packed = new MemoryStream();
-        using (var deflate = new ZLibStream(packed, CompressionLevel.Fastest, leaveOpen: true))
+        using (var deflate = new ZLibStream(packed, level, leaveOpen: true))
             deflate.Write(content);
         var number = Reserve();
         offsets[number - 1] = file.Position;
-        Ascii(string.Create(CultureInfo.InvariantCulture, $"{number} 0 obj\n<< /Length {packed.Length} /Filter /FlateDecode >>\nstream\n"));
+        Ascii(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{number} 0 obj\n<< {entries} /Length {packed.Length} /Filter /FlateDecode >>\nstream\n"
+            )
+        );
         packed.WriteTo(file);
         Ascii("\nendstream\nendobj\n");
         return number;

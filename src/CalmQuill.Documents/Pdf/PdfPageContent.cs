@@ -18,6 +18,12 @@ internal sealed class PdfPageContent
     private readonly Outline outline = new();
     private uint colour;
 
+    /// <summary>From page units to the sheet's points, as set now: x' = x·Scale + X, y' = Y − y·Scale.</summary>
+    private (double Scale, double X, double Y) at;
+
+    /// <summary>The grains used: how densely they cover, and where they lie on the sheet; the sheet's resources must name a pattern for each.</summary>
+    public Dictionary<PdfGrain, string> Grains { get; } = [];
+
     /// <summary>The alpha values used, 0–255, other than opaque; the sheet's resources must name a graphics state for each.</summary>
     public SortedSet<uint> Alphas { get; } = [];
 
@@ -29,6 +35,7 @@ internal sealed class PdfPageContent
     public byte[] Write(PrintedPage printed, Box sheet, string pictureName)
     {
         var height = sheet.Bottom - sheet.Top;
+        at = (PointsPerUnit, -sheet.Left * PointsPerUnit, (height + sheet.Top) * PointsPerUnit);
         text.Append(
             CultureInfo.InvariantCulture,
             $"{PointsPerUnit:0.0000000000} 0 0 {-PointsPerUnit:0.0000000000} {-sheet.Left * PointsPerUnit:0.0000} {(height + sheet.Top) * PointsPerUnit:0.0000} cm\n"
@@ -57,16 +64,25 @@ internal sealed class PdfPageContent
             outline.Clear();
             ItemOutline.Fill(item, outline);
             if (outline.RingCount > 0)
-                Rings(ItemOutline.Faded(item.Fill, item));
+                Rings(ItemOutline.Faded(item.Fill, item), null);
             outline.Clear();
             ItemOutline.Line(item, outliner, outline);
-            if (outline.RingCount > 0)
-                Rings(ItemOutline.Faded(item.Pen.Colour, item));
+            if (outline.RingCount == 0)
+                continue;
+            var level = ItemOutline.Grain(item);
+            Rings(ItemOutline.Faded(item.Pen.Colour, item), level < PencilGrain.Levels - 1 ? GrainName(level, item.Dx, item.Dy) : null);
         }
 
-        void Rings(uint rgba)
+        void Rings(uint rgba, string? grain)
         {
-            if (rgba != colour)
+            if (grain is not null)
+            {
+                // Colour of a pattern that has none of its own (§8.7.3.3).
+                SetColour(rgba);
+                text.Append(CultureInfo.InvariantCulture, $"/Grain cs {Rgb(rgba)} /{grain} scn\n");
+                colour = 0;
+            }
+            else if (rgba != colour)
                 SetColour(rgba);
             for (var i = 0; i < outline.RingCount; i++)
                 Ring(outline.Ring(i));
@@ -90,12 +106,26 @@ internal sealed class PdfPageContent
             case Background.Frozen frozen:
                 var (grown, x, y) = ThumbnailSvg.Fit(frozen.Paper.Width, frozen.Paper.Height, paper.Width, paper.Height);
                 text.Append(CultureInfo.InvariantCulture, $"q {grown:0.#####} 0 0 {grown:0.#####} {x:0.##} {y:0.##} cm\n");
+                var own = at;
+                at = (own.Scale * grown, own.X + x * own.Scale, own.Y - y * own.Scale);
                 Draw(frozen.Paper.Draw(frozen.Paper.Sheet(null)));
                 SetColour(0x000000FF);
                 Ink(printed, frozen.Page, new Box(int.MinValue / 4, int.MinValue / 4, int.MaxValue / 4, int.MaxValue / 4));
                 text.Append("Q\n");
+                at = own;
                 break;
         }
+    }
+
+    /// <summary>The name of a grain as it lies under a stroke that was shifted so far; it goes with the stroke, to a sixteenth of its side.</summary>
+    private string GrainName(int level, long dx, long dy)
+    {
+        const int Step = PencilGrain.Side / 16;
+        static int Offset(long shift) => (int)(((shift % PencilGrain.Side) + PencilGrain.Side) % PencilGrain.Side / Step * Step);
+        var grain = new PdfGrain(level, at.Scale, at.X + Offset(dx) * at.Scale, at.Y - Offset(dy) * at.Scale);
+        if (!Grains.TryGetValue(grain, out var name))
+            Grains[grain] = name = string.Create(CultureInfo.InvariantCulture, $"G{Grains.Count}");
+        return name;
     }
 
     private void Draw(Drawing drawing)

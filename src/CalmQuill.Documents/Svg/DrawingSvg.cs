@@ -38,16 +38,19 @@ internal static class DrawingSvg
         }
     }
 
-    public static void Write(StringBuilder svg, Piece.Fill fill) =>
-        svg.Append("<path d=\"").Append(fill.Path.ToSvg()).Append("\" ").Append(Paint("fill", fill.Colour)).Append("/>");
+    /// <param name="svg">What it is written to.</param>
+    /// <param name="fill">What is filled.</param>
+    /// <param name="paint">What it is filled with instead of its colour, at the colour's opacity.</param>
+    public static void Write(StringBuilder svg, Piece.Fill fill, string? paint = null) =>
+        svg.Append("<path d=\"").Append(fill.Path.ToSvg()).Append("\" ").Append(Paint("fill", fill.Colour, paint)).Append("/>");
 
     public static string Hex(uint rgba) => string.Create(CultureInfo.InvariantCulture, $"#{rgba >> 8:X6}");
 
-    private static string Paint(string attribute, uint rgba) =>
+    private static string Paint(string attribute, uint rgba, string? paint = null) =>
         (rgba & 0xFF) == 0xFF
-            ? $"{attribute}=\"{Hex(rgba)}\""
+            ? $"{attribute}=\"{paint ?? Hex(rgba)}\""
             : string.Create(
                 CultureInfo.InvariantCulture,
-                $"{attribute}=\"{Hex(rgba)}\" {attribute}-opacity=\"{(rgba & 0xFF) / 255.0:0.###}\""
+                $"{attribute}=\"{paint ?? Hex(rgba)}\" {attribute}-opacity=\"{(rgba & 0xFF) / 255.0:0.###}\""
             );
 }

@@ -18,7 +18,7 @@ public static class PageSvg
         var svg = new StringBuilder(64 * 1024);
         svg.Append(
             CultureInfo.InvariantCulture,
-            $"<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{width / 100.0:0.##}mm\" height=\"{height / 100.0:0.##}mm\" viewBox=\"{left} {top} {width} {height}\">"
+            $"<svg xmlns=\"http://www.w3.org/2000/svg\" xmlns:xlink=\"http://www.w3.org/1999/xlink\" width=\"{width / 100.0:0.##}mm\" height=\"{height / 100.0:0.##}mm\" viewBox=\"{left} {top} {width} {height}\">"
         );
         svg.Append("<title>").Append(System.Security.SecurityElement.Escape(printed.Called)).Append("</title>");
         svg.Append(
@@ -37,6 +37,7 @@ public static class PageSvg
         var sheet = printed.Sheet;
         var outliner = new StrokeOutliner();
         var outline = new Outline();
+        var grain = new SvgGrain();
         foreach (var item in printed.Page.Items)
         {
             if (!item.Shown || !item.Bounds.Meets(sheet))
@@ -44,16 +45,17 @@ public static class PageSvg
             printed.Check(svg.Length);
             outline.Clear();
             ItemOutline.Fill(item, outline);
-            Path(ItemOutline.Faded(item.Fill, item));
+            Path(ItemOutline.Faded(item.Fill, item), null);
             outline.Clear();
             ItemOutline.Line(item, outliner, outline);
-            Path(ItemOutline.Faded(item.Pen.Colour, item));
+            var (level, colour) = (ItemOutline.Grain(item), ItemOutline.Faded(item.Pen.Colour, item));
+            Path(colour, level < PencilGrain.Levels - 1 ? grain.Paint(svg, level, colour, item.Dx, item.Dy) : null);
         }
 
-        void Path(uint colour)
+        void Path(uint colour, string? paint)
         {
             if (outline.RingCount > 0)
-                DrawingSvg.Write(svg, new Piece.Fill(ToPath(outline), colour));
+                DrawingSvg.Write(svg, new Piece.Fill(ToPath(outline), colour), paint);
         }
     }
 

@@ -1,3 +1,4 @@
+import { useGrainOf } from '../page/ink/grain';
 /** The functions that CalmQuill.Core.Browser exports. Batches and packets are bytes; an empty batch means that nothing was done. */
 export interface Core {
   DocumentBridge: {
@@ -41,6 +42,9 @@ export interface Core {
     Keep(stroke: number, page: number, layer: string, startedAt: number, now: number): Uint8Array;
     Drop(stroke: number): void;
     LastMade(): string;
+    Grain(stroke: number): number;
+    GrainTile(level: number, points: number): Uint8Array;
+    GrainOf(pen: number[], samples: Int32Array): number;
     OutlineOf(pen: number[], samples: Int32Array): Uint8Array;
     ResponseOf(pen: number[]): number[];
   };
@@ -277,7 +281,9 @@ export function loadCore(): Promise<Core> {
     const address = `${__CORE__}/dotnet.js`;
     const { dotnet } = (await import(/* @vite-ignore */ address)) as DotnetModule;
     const runtime = await dotnet.create();
-    return (await runtime.getAssemblyExports('CalmQuill.Core.Browser.dll')).CalmQuill.Core.Browser;
+    const core = (await runtime.getAssemblyExports('CalmQuill.Core.Browser.dll')).CalmQuill.Core.Browser;
+    useGrainOf(core);
+    return core;
   })();
   return loading;
 }

@@ -124,7 +124,8 @@ export class PenHand implements Hand {
     });
     this.count += samples.length;
     this.ahead?.add(flat);
-    this.at.wet.add(readOutline(this.at.core.PenBridge.Add(this.stroke, flat)));
+    const news = readOutline(this.at.core.PenBridge.Add(this.stroke, flat));
+    this.at.wet.add(news, this.at.core.PenBridge.Grain(this.stroke));
   }
 
   /** A straight line is written anew with every movement. */
@@ -137,7 +138,7 @@ export class PenHand implements Hand {
     const flat = Int32Array.from([first, last].flatMap(({ x, y, pressure, time }) => [x, y, pressure, time, 0, 0]));
     [this.count, this.sent] = [2, 0];
     this.ahead?.replace(flat);
-    wet.replace(readOutline(core.PenBridge.Add(this.stroke, flat)));
+    wet.replace(readOutline(core.PenBridge.Add(this.stroke, flat)), core.PenBridge.Grain(this.stroke));
   }
 
   private kept(spot: { x: number; y: number }): { x: number; y: number } {

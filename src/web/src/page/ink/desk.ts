@@ -19,20 +19,20 @@ import {
   type Tool,
   usualHand,
 } from '../hand/tool';
-import { DryInk } from './dryInk';
+import { DryInk, pixelRatio } from './dryInk';
 import { FloatInk, type FloatPart } from './floatInk';
 import { HoverNib } from './hoverNib';
 import { Neighbours, type NextPages } from './neighbours';
 import { OthersInk } from './othersInk';
 import { OutlineKeeper } from './outlineKeeper';
-import { readPacket } from './packet';
+import { type InkItem, LostOutlineError, readPacket } from './packet';
 import { PenInput, type Sample, type Touch } from './penInput';
 import { newPen } from './pens';
 import { sheetPaperOf } from './sheetPaper';
 import { afterFrame, soon } from './soon';
 import { dimGround, dimmedPaper, isDark, tintOn } from './tint';
 import { loadUnder } from './underlay';
-import { firstLook, type Fitting, fitted, keepInSight, type Room, type View, zoomAt } from './view';
+import { firstLook, type Fitting, fitted, keepInSight, type Room, snapped, type View, zoomAt } from './view';
 import { WetInk } from './wetInk';
 
 /** What is under the ink of a page, beyond its own operations. */
@@ -44,7 +44,9 @@ export interface Under {
   asset: string | undefined;
 }
 
-const itemsASlice = 150;
+const itemsASlice = 600;
+/** Fewer things than this are done and painted at once. */
+const fewForeseen = 400;
 const sliceMilliseconds = 30;
 const penEvery = 60;
 /** So far past its end a sheet is pulled to turn the page, pixels. */
@@ -109,11 +111,15 @@ export class SheetDesk {
   private readonly sizes: ResizeObserver;
   private neighbours: Neighbours;
   private view: View = { scale: 0, x: 0, y: 0 };
+  /** The same as the hand has it, which moves by less than a pixel too. */
+  private exact: View = this.view;
   private drawing: Drawing;
   private hand: Hand | undefined;
   private readonly keeper: OutlineKeeper;
   private penSentAt = 0;
   private taking = false;
+  /** What is taken is seen already. */
+  private foreseen = false;
   private readonly whenTaken: (() => void)[] = [];
   private stopped = false;
   private fitting: Fitting | 'first' | undefined;
@@ -122,6 +128,8 @@ export class SheetDesk {
   private pulledFrom: { start: boolean; end: boolean } | undefined;
   /** Core's handle of what the surface shows. */
   private shownHandle = 0;
+  /** What was kept to be painted at once cannot be: all is asked for. */
+  private isLost = false;
   private shift = false;
   /** The desk has got another size while the hand was at work. */
   private resizeAfter = false;
@@ -142,6 +150,7 @@ export class SheetDesk {
   ) {
     this.neighbours = new Neighbours(holder, core, next);
     this.dry = new DryInk(holder);
+    this.dry.onPainting = () => this.tellPainting();
     this.others = new OthersInk(holder, core);
     this.wet = new WetInk(holder);
     this.float = new FloatInk(holder, (colour) => this.tint(colour));
@@ -182,10 +191,10 @@ export class SheetDesk {
       hold: (x, y) => this.onPress(x, y) || this.holdLocked(x, y),
       letGo: (byWheel) => this.letGo(byWheel),
       zoomLocked: () => this.zoomLocked,
-      view: () => this.view,
+      view: () => this.exact,
       setView: (view) => this.moveView(view),
     });
-    if (startView) this.view = startView;
+    if (startView) this.view = this.exact = startView;
     addEventListener('pagehide', this.hide);
     this.sizes = new ResizeObserver(() => this.resize());
     this.sizes.observe(holder);
@@ -202,7 +211,7 @@ export class SheetDesk {
     for (const packet of outlines ?? []) this.paint(packet);
     this.keeper.isKept();
     this.tellCount();
-    page.afterSettling(() => this.openSurface(outlines !== undefined));
+    page.afterSettling(() => this.openSurface(outlines !== undefined && !this.isLost));
     this.takeChanged();
     if (page.isHeld) afterFrame(() => page.settle());
   }
@@ -312,6 +321,37 @@ export class SheetDesk {
     this.float.show(parts);
   }
 
+  /**
+   * Shows what is about to be done to very many things before the rules have done it. What they say is taken once it is painted, and where they
+   * refuse, all is asked for again.
+   */
+  foresee(ids: readonly string[], how: (item: InkItem) => InkItem, perform: () => void): void {
+    if (ids.length < fewForeseen || this.taking) return perform();
+    this.taking = this.foreseen = true;
+    this.dry.change(new Set(ids), how);
+    try {
+      perform();
+    } catch (error) {
+      this.taking = this.foreseen = false;
+      this.startAnew();
+      throw error;
+    }
+    this.dry.whenPainted(() =>
+      soon(() => {
+        this.taking = false;
+        if (!this.stopped) this.takeChanged();
+        this.whenSeen(() => (this.foreseen = false));
+      }),
+    );
+  }
+
+  /** Once all that is known to have changed is seen. */
+  whenSeen(then: () => void): void {
+    const seen = () => this.dry.whenPainted(then);
+    if (this.taking) this.whenTaken.push(seen);
+    else seen();
+  }
+
   /** Puts down what floats, once the page shows it where it now lies. */
   putDown(): void {
     const floating = this.float.parts;
@@ -405,7 +445,8 @@ export class SheetDesk {
 
   private setView(view: View): void {
     this.fitting = undefined;
-    this.view = keepInSight(view, this.reach, this.holder.clientWidth, this.holder.clientHeight);
+    this.exact = keepInSight(view, this.reach, this.holder.clientWidth, this.holder.clientHeight);
+    this.view = snapped(this.exact, pixelRatio());
     this.dry.setView(this.view);
     this.others.setView(this.view);
     this.float.setView(this.view);
@@ -415,10 +456,10 @@ export class SheetDesk {
 
   /** Looks at the page exactly so. */
   look(view: View): void {
-    this.view = view;
-    this.dry.setView(view);
-    this.others.setView(view);
-    this.float.setView(view);
+    this.view = this.exact = snapped(view, pixelRatio());
+    this.dry.setView(this.view);
+    this.others.setView(this.view);
+    this.float.setView(this.view);
   }
 
   /** The hand moves the sheet: past an end it can be pulled, and in a seamless notebook the next sheet takes over. */
@@ -456,6 +497,7 @@ export class SheetDesk {
 
   private letGo(byWheel: boolean): void {
     const { pull, pulledFrom } = this;
+    if (!byWheel) this.exact = this.view;
     this.pulledFrom = undefined;
     if (pull === 0 || !pulledFrom) return;
     this.pull = 0;
@@ -626,18 +668,22 @@ export class SheetDesk {
       this.openSurface(false);
     }
     const until = performance.now() + sliceMilliseconds;
+    this.dry.hold(true);
     for (;;) {
       if (this.paint(this.core.PageBridge.TakeChanged(this.page.handle, this.surface!, itemsASlice)) < itemsASlice)
         break;
       if (performance.now() > until) {
         this.taking = true;
+        this.tellPainting();
         soon(() => {
           this.taking = false;
+          this.tellPainting();
           if (!this.stopped) this.takeChanged();
         });
         return;
       }
     }
+    this.dry.hold(false);
     this.grow();
     this.tellCount();
     for (const then of this.whenTaken.splice(0)) then();
@@ -646,10 +692,34 @@ export class SheetDesk {
 
   /** Paints a packet and keeps it, to paint the page from without Core's help when it is opened again. Returns how many items it held. */
   private paint(packet: Uint8Array): number {
-    const items = readPacket(packet);
+    const items = this.read(packet);
+    if (!items) return itemsASlice;
     this.dry.show(items);
     if (items.length > 0) this.keeper.add(packet);
     return items.length;
+  }
+
+  /** Reads a packet; where it counts on an outline that is not there, the whole page is asked for again, and nothing is missing. */
+  private read(packet: Uint8Array): InkItem[] | undefined {
+    try {
+      return readPacket(packet, this.dry.find);
+    } catch (error) {
+      if (!(error instanceof LostOutlineError)) throw error;
+      this.isLost = true;
+      if (this.surface === undefined) return [];
+      this.startAnew();
+      return undefined;
+    }
+  }
+
+  /** Asks for all that is on the page. */
+  private startAnew(): void {
+    this.dry.clear();
+    this.keeper.clear();
+    if (this.surface === undefined) return;
+    this.core.PageBridge.CloseSurface(this.shownHandle, this.surface);
+    this.openSurface(false);
+    this.takeChanged();
   }
 
   /** An endless page gets more sheet when its ink needs it. */
@@ -657,6 +727,12 @@ export class SheetDesk {
     if (!grows(this.under.paper)) return;
     const sheet = this.core.PaperBridge.Sheet(this.under.paper, this.page.handle);
     if (sheet.some((edge, i) => edge !== this.drawing.sheet[i])) this.redraw();
+  }
+
+  /** Whether all that is on the page is seen as it now is. */
+  private tellPainting(): void {
+    if ((this.taking && !this.foreseen) || this.dry.isPainting) this.holder.dataset.painting = '1';
+    else delete this.holder.dataset.painting;
   }
 
   private tellCount(): void {

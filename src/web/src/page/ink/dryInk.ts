@@ -1,16 +1,19 @@
+import { Pace } from './pace';
 import { compareOrder, type InkItem, paintItem } from './packet';
 import { paintSheet, type SheetPaper } from './sheetPaper';
-import { forAWhile, soon } from './soon';
+import { soon } from './soon';
 import type { View } from './view';
 
 type Box = readonly [number, number, number, number];
 
-/** So many items are repainted at once while the pen waits, and no more. */
-const mostAtOnce = 600;
+/** A picture that is being zoomed is painted anew when it rests so long, and once in so long while it does not, milliseconds. */
+const rest = 110;
+const mostStale = 260;
 
 /**
  * Paints the ink that is on the page, behind the pen. A whole repaint goes into a second canvas in short slices and is then swapped in; until
- * then the standing picture is moved and scaled. A single change repaints its box only.
+ * then the standing picture is scaled. One that is only moved stays, and what comes into sight at its edges is painted. A single change
+ * repaints its box only.
  */
 export class DryInk {
   private readonly items = new Map<string, InkItem>();
@@ -30,10 +33,24 @@ export class DryInk {
   private around: Box | undefined;
   private tint: ((colour: string) => string) | undefined;
 
+  private readonly pace = new Pace();
+  private resting: ReturnType<typeof setTimeout> | undefined;
+  private wholeAt = 0;
+  private held = false;
+  private owed = false;
+  private waiting: Box | undefined;
+  /** A whole picture is owed, or is there again. */
+  onPainting: () => void = () => {};
+
   constructor(holder: HTMLElement) {
     this.front = canvasIn(holder);
     this.back = canvasIn(holder);
     this.back.style.visibility = 'hidden';
+  }
+
+  /** Whether a whole picture is owed. */
+  get isPainting(): boolean {
+    return this.painting !== undefined || this.resting !== undefined || this.owed;
   }
 
   /** The box around all ink that is shown, or was since the page was opened; 0.01 mm. */
@@ -90,24 +107,59 @@ export class DryInk {
     const context = this.front.getContext('2d')!;
     context.save();
     context.resetTransform();
+    const lies = (path: Path2D, item: InkItem) => context.isPointInPath(path, x - item.dx, y - item.dy);
     const found = this.sorted.findLast(
       (item) =>
         x >= item.box[0] &&
         x <= item.box[2] &&
         y >= item.box[1] &&
         y <= item.box[3] &&
-        (context.isPointInPath(item.path, x, y) || (item.fill && context.isPointInPath(item.fill.path, x, y))),
+        (lies(item.path, item) || (item.fill && lies(item.fill.path, item))),
     );
-    const colour = found && (context.isPointInPath(found.path, x, y) ? found.colour : found.fill?.colour);
+    const colour = found && (lies(found.path, found) ? found.colour : found.fill?.colour);
     context.restore();
     return colour;
   }
 
   setView(view: View): void {
     this.view = view;
+    if (this.slide(view)) return;
     const grown = view.scale / this.painted.scale;
     this.front.style.transform = `translate(${view.x - this.painted.x * grown}px, ${view.y - this.painted.y * grown}px) scale(${grown})`;
-    if (!this.painting) this.repaint();
+    if (!this.painting) this.repaintSoon();
+  }
+
+  /** Moves the standing picture by whole pixels and paints what has come into sight, where that is little. */
+  private slide(view: View): boolean {
+    if (view.scale !== this.painted.scale) return false;
+    const { width, height } = this.front;
+    const dx = Math.round((view.x - this.painted.x) * this.ratio);
+    const dy = Math.round((view.y - this.painted.y) * this.ratio);
+    const strips: Box[] = [];
+    if (dx !== 0) strips.push(dx > 0 ? [0, 0, dx, height] : [width + dx, 0, width, height]);
+    if (dy !== 0) strips.push(dy > 0 ? [0, 0, width, dy] : [0, height + dy, width, height]);
+    if (Math.abs(dx) >= width || Math.abs(dy) >= height) return false;
+    const shown = strips.map((strip) => this.onPage(strip, view));
+    if (!this.pace.affords(this.sorted.filter((item) => shown.some((box) => meets(item.box, box))).length))
+      return false;
+    this.front.style.transform = '';
+    if (strips.length === 0) return true;
+    const context = this.front.getContext('2d')!;
+    context.save();
+    context.resetTransform();
+    context.globalCompositeOperation = 'copy';
+    context.drawImage(this.front, dx, dy);
+    context.restore();
+    this.painted = view;
+    for (const strip of strips) this.paintPixels(strip);
+    return true;
+  }
+
+  private repaintSoon(): void {
+    clearTimeout(this.resting);
+    if (performance.now() - this.wholeAt > mostStale) return this.repaint();
+    this.resting = setTimeout(() => this.repaint(), rest);
+    this.onPainting();
   }
 
   clear(): void {
@@ -117,10 +169,26 @@ export class DryInk {
     this.repaint();
   }
 
+  /** What is shown of an id. */
+  readonly find = (id: string): InkItem | undefined => this.items.get(id);
+
   /** The items of these that are shown, in painting order. */
   itemsOf(ids: readonly string[]): InkItem[] {
     const wanted = new Set(ids);
     return this.sorted.filter((item) => wanted.has(item.id));
+  }
+
+  /** Shows items otherwise before Core says so. */
+  change(ids: ReadonlySet<string>, how: (item: InkItem) => InkItem): void {
+    let dirty: Box | undefined;
+    this.sorted = this.sorted.map((item) => {
+      if (!ids.has(item.id)) return item;
+      const changed = how(item);
+      dirty = union(union(dirty, item.box), changed.box);
+      this.items.set(item.id, changed);
+      return changed;
+    });
+    if (dirty) this.paintBox(dirty);
   }
 
   /** Takes items in their present look. Additions on top are painted over; anything else repaints its box. */
@@ -132,8 +200,9 @@ export class DryInk {
     // What changed twice is in its last look both times.
     for (const item of new Map(packet.map((one) => [one.id, one])).values()) {
       const before = this.items.get(item.id);
+      const same = before !== undefined && item.shown && looksTheSame(before, item);
       if (before) {
-        dirty = union(dirty, before.box);
+        if (!same) dirty = union(dirty, before.box);
         changed.add(item.id);
       }
       if (!item.shown) {
@@ -143,7 +212,7 @@ export class DryInk {
       this.items.set(item.id, item);
       this.around = union(this.around, item.box);
       if (before) {
-        dirty = union(dirty, item.box);
+        if (!same) dirty = union(dirty, item.box);
         if (compareOrder(before.order, item.order) !== 0) reorder = true;
         continue;
       }
@@ -164,9 +233,24 @@ export class DryInk {
     }
   }
 
+  /** While more changes are on their way, a whole picture waits for them. */
+  hold(held: boolean): void {
+    this.held = held;
+    if (held) return;
+    const { waiting } = this;
+    this.waiting = undefined;
+    if (this.owed) this.repaint();
+    else if (waiting) this.paintBox(waiting);
+  }
+
   private repaint(): void {
+    this.owed = this.held;
+    if (this.held) return;
     const starting = this.painting === undefined;
     this.painting = { next: -1, view: this.view, items: this.sorted.slice(), over: [], dirty: undefined };
+    clearTimeout(this.resting);
+    this.resting = undefined;
+    this.onPainting();
     if (starting) this.slice();
   }
 
@@ -184,12 +268,14 @@ export class DryInk {
     }
     const seen = this.seen(painting.view);
     const { items } = painting;
-    painting.next = forAWhile(items, painting.next, (item) => this.fill(context, item, seen));
+    const still = this.view.scale === this.painted.scale;
+    painting.next = this.pace.run(this.back, items, painting.next, (item) => this.fill(context, item, seen), still);
     if (painting.next < items.length) {
       soon(() => this.slice());
       return;
     }
     this.painting = undefined;
+    this.wholeAt = performance.now();
     [this.front, this.back] = [this.back, this.front];
     this.painted = painting.view;
     this.front.style.visibility = 'visible';
@@ -199,7 +285,9 @@ export class DryInk {
     this.paintOver(painting.over);
     if (painting.dirty) this.paintBox(painting.dirty);
     if (moved) this.setView(this.view);
-    if (!this.painting) for (const then of this.whenDone.splice(0)) then();
+    if (this.painting) return;
+    this.onPainting();
+    for (const then of this.whenDone.splice(0)) then();
   }
 
   private paintOver(items: InkItem[]): void {
@@ -210,12 +298,14 @@ export class DryInk {
 
   /** Repaints a box, widened to whole pixels, so that no seam is left at its edge. One with very much ink in it waits for a whole repaint. */
   private paintBox(box: Box): void {
-    const isFull =
-      this.sorted.length > mostAtOnce && this.sorted.filter((item) => meets(item.box, box)).length > mostAtOnce;
+    if (this.held) {
+      this.waiting = union(this.waiting, box);
+      return;
+    }
+    const isFull = !this.pace.affords(this.sorted.filter((item) => meets(item.box, box)).length);
     if (this.painting) this.painting.dirty = union(this.painting.dirty, box);
     else if (isFull) this.repaint();
     if (isFull) return;
-    const context = this.context(this.front, this.painted);
     const { scale, x, y } = this.painted;
     const unit = scale * this.ratio;
     const [left, top] = [
@@ -226,6 +316,13 @@ export class DryInk {
       Math.ceil(box[2] * unit + x * this.ratio) + 2,
       Math.ceil(box[3] * unit + y * this.ratio) + 2,
     ];
+    this.paintPixels([left, top, right, bottom]);
+  }
+
+  /** Repaints a part of the standing picture, in its pixels. */
+  private paintPixels(pixels: Box): void {
+    const [left, top, right, bottom] = pixels;
+    const context = this.context(this.front, this.painted);
     context.save();
     context.save();
     context.resetTransform();
@@ -235,19 +332,25 @@ export class DryInk {
     context.restore();
     context.clip();
     this.paintPaper(context);
-    const seen: Box = [
+    const seen = this.onPage(pixels, this.painted);
+    for (const item of this.sorted) this.fill(context, item, seen);
+    context.restore();
+  }
+
+  /** Where pixels of the picture lie on the page. */
+  private onPage([left, top, right, bottom]: Box, { scale, x, y }: View): Box {
+    return [
       (left / this.ratio - x) / scale,
       (top / this.ratio - y) / scale,
       (right / this.ratio - x) / scale,
       (bottom / this.ratio - y) / scale,
     ];
-    for (const item of this.sorted) this.fill(context, item, seen);
-    context.restore();
   }
 
-  private fill(context: CanvasRenderingContext2D, item: InkItem, seen: Box): void {
-    if (!meets(item.box, seen) || this.lifted.has(item.id)) return;
+  private fill(context: CanvasRenderingContext2D, item: InkItem, seen: Box): boolean {
+    if (!meets(item.box, seen) || this.lifted.has(item.id)) return false;
     paintItem(context, item, this.tint);
+    return true;
   }
 
   private paintPaper(context: CanvasRenderingContext2D): void {
@@ -262,9 +365,7 @@ export class DryInk {
   }
 
   private seen(view: View): Box {
-    const width = this.front.width / this.ratio;
-    const height = this.front.height / this.ratio;
-    return [-view.x / view.scale, -view.y / view.scale, (width - view.x) / view.scale, (height - view.y) / view.scale];
+    return this.onPage([0, 0, this.front.width, this.front.height], view);
   }
 }
 
@@ -287,6 +388,19 @@ export function canvasIn(holder: HTMLElement): HTMLCanvasElement {
   canvas.setAttribute('aria-hidden', 'true');
   holder.append(canvas);
   return canvas;
+}
+
+function looksTheSame(one: InkItem, other: InkItem): boolean {
+  return (
+    one.path === other.path &&
+    one.dx === other.dx &&
+    one.dy === other.dy &&
+    one.colour === other.colour &&
+    one.grain === other.grain &&
+    one.fill?.path === other.fill?.path &&
+    one.fill?.colour === other.fill?.colour &&
+    compareOrder(one.order, other.order) === 0
+  );
 }
 
 function meets(a: Box, b: Box): boolean {

@@ -1,6 +1,7 @@
 import { canvasIn, pixelRatio, sizeCanvas } from './dryInk';
+import { Pace } from './pace';
 import { type InkItem, paintItem } from './packet';
-import { forAWhile, soon } from './soon';
+import { soon } from './soon';
 import type { View } from './view';
 
 /** x' = a·x + c·y + e, y' = b·x + d·y + f, in page units. */
@@ -23,6 +24,7 @@ export class FloatInk {
   private readonly canvas: HTMLCanvasElement;
   private standing: FloatPart[] = [];
   private view: View = { scale: 1, x: 0, y: 0 };
+  private readonly pace = new Pace();
   private frame = 0;
   private resting: ReturnType<typeof setTimeout> | undefined;
   /** What the canvas holds of very many items, and where it was painted. */
@@ -102,7 +104,10 @@ export class FloatInk {
     const { items } = painting.part;
     const context = painting.canvas.getContext('2d') as unknown as CanvasRenderingContext2D;
     context.setTransform(painting.at);
-    painting.next = forAWhile(items, painting.next, (item) => paintItem(context, item, this.tint));
+    painting.next = this.pace.run(painting.canvas, items, painting.next, (item) => {
+      paintItem(context, item, this.tint);
+      return true;
+    });
     if (painting.next < items.length) return soon(() => this.slice());
     this.clear();
     this.canvas.getContext('2d')!.drawImage(painting.canvas, 0, 0);

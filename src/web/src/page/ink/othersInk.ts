@@ -1,5 +1,6 @@
 import type { Core } from '../../core/runtime';
 import { canvasIn, pixelRatio, sizeCanvas } from './dryInk';
+import { pencilFill } from './grain';
 import { cssColour, readOutline } from './packet';
 import { type Pen, penNumbers } from './pens';
 import type { View } from './view';
@@ -159,7 +160,7 @@ export class OthersInk {
     for (const [key, stroke] of this.strokes) {
       if (now - stroke.changedAt > inkStays) this.forget(key);
       else {
-        context.fillStyle = stroke.colour;
+        context.fillStyle = pencilFill(context, this.core.PenBridge.Grain(stroke.handle), stroke.colour);
         context.fill(stroke.path);
       }
     }

@@ -1,3 +1,5 @@
+import { pencilFill } from './grain';
+
 /** What lies on a page as Core hands it out: ready to be filled. */
 export interface InkItem {
   id: string;
@@ -11,11 +13,19 @@ export interface InkItem {
   shown: boolean;
   /** left, top, right, bottom in 0.01 mm. */
   box: readonly [number, number, number, number];
+  /** Its outline, and that of its fill, where it lay before it was shifted so far. */
   path: Path2D;
+  dx: number;
+  dy: number;
+  /** How densely its line covers the paper's grain. */
+  grain: number;
 }
 
-/** Reads a render packet; its layout stands with RenderPacket in CalmQuill.Core.Browser. */
-export function readPacket(bytes: Uint8Array): InkItem[] {
+/** Core takes an outline to be painted here that is not: all are to be had anew. */
+export class LostOutlineError extends Error {}
+
+/** Reads a render packet; its layout stands with RenderPacket in CalmQuill.Core.Browser. What only moved or changed its colour keeps the outline that `has` knows. */
+export function readPacket(bytes: Uint8Array, has?: (id: string) => InkItem | undefined): InkItem[] {
   const words = new Uint32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4);
   const singles = new Float32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4);
   const items: InkItem[] = [];
@@ -46,20 +56,34 @@ export function readPacket(bytes: Uint8Array): InkItem[] {
       line = words[at + 10]!;
       colour = cssColour(line);
     }
-    const box = [singles[at + 13]!, singles[at + 14]!, singles[at + 15]!, singles[at + 16]!] as const;
-    // Most things have no fill.
-    const filled = words[at + 17] === 0 ? undefined : readRings(words, singles, at + 17);
-    const { path, next } = readRings(words, singles, filled?.next ?? at + 18);
-    at = next;
+    const grain = words[at + 13]!;
+    const [dx, dy] = [singles[at + 14]!, singles[at + 15]!];
+    const box = [singles[at + 16]!, singles[at + 17]!, singles[at + 18]!, singles[at + 19]!] as const;
+    const id = `${replica}-${counterHigh * 2 ** 32 + counterLow}`;
+    let path: Path2D;
+    let filled: Path2D | undefined;
+    if (words[at + 20] === 1) {
+      const before = has?.(id);
+      if (!before) throw new LostOutlineError();
+      [path, filled, at] = [before.path, before.fill?.path, at + 21];
+    } else {
+      // Most things have no fill.
+      const region = words[at + 21] === 0 ? undefined : readRings(words, singles, at + 21);
+      const line = readRings(words, singles, region?.next ?? at + 22);
+      [path, filled, at] = [line.path, region?.path, line.next];
+    }
     items.push({
-      id: `${replica}-${counterHigh * 2 ** 32 + counterLow}`,
+      id,
       order: [rank, layer, place, timeHigh, timeLow, replicaHigh, replicaLow, counterHigh, counterLow],
       kind,
       colour,
-      fill: filled ? { path: filled.path, colour: cssColour(fill) } : undefined,
+      fill: filled ? { path: filled, colour: cssColour(fill) } : undefined,
       shown: shown === 1,
       box,
       path,
+      dx,
+      dy,
+      grain,
     });
   }
   return items;
@@ -92,12 +116,15 @@ export function paintItem(
   item: InkItem,
   tint: (colour: string) => string = (colour) => colour,
 ): void {
+  const { dx, dy } = item;
+  if (dx !== 0 || dy !== 0) context.translate(dx, dy);
   if (item.fill) {
     context.fillStyle = tint(item.fill.colour);
     context.fill(item.fill.path);
   }
-  context.fillStyle = tint(item.colour);
+  context.fillStyle = pencilFill(context, item.grain, tint(item.colour));
   context.fill(item.path);
+  if (dx !== 0 || dy !== 0) context.translate(-dx, -dy);
 }
 
 type Pencil = Pick<Path2D, 'moveTo' | 'quadraticCurveTo' | 'closePath'>;

@@ -70,6 +70,11 @@ export function zoomAt(view: View, factor: number, px: number, py: number): View
   return { scale, x: px - (px - view.x) * grown, y: py - (py - view.y) * grown };
 }
 
+/** A view on whole pixels of the screen, so that a picture can be moved without being painted anew. */
+export function snapped(view: View, ratio: number): View {
+  return { scale: view.scale, x: Math.round(view.x * ratio) / ratio, y: Math.round(view.y * ratio) / ratio };
+}
+
 /** Keeps a part of the sheet in sight. */
 export function keepInSight(view: View, sheet: Area, width: number, height: number): View {
   const seen = 80;

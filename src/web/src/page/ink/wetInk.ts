@@ -1,4 +1,5 @@
 import { canvasIn, pixelRatio, sizeCanvas } from './dryInk';
+import { pencilFill, solid } from './grain';
 import type { View } from './view';
 
 /** Paints what is being written or drawn, in the moment each sample arrives. Paths come from Core. */
@@ -7,6 +8,7 @@ export class WetInk {
   private readonly context: CanvasRenderingContext2D;
   /** What is proposed lies faintly over what is written. */
   private readonly faint: HTMLCanvasElement;
+  private colour = '#000000';
   private transform: [number, number, number, number, number, number] = [1, 0, 0, 1, 0, 0];
 
   constructor(holder: HTMLElement) {
@@ -27,13 +29,16 @@ export class WetInk {
     const ratio = pixelRatio();
     this.transform = [view.scale * ratio, 0, 0, view.scale * ratio, view.x * ratio, view.y * ratio];
     this.context.setTransform(...this.transform);
+    this.colour = colour;
     this.context.strokeStyle = colour;
     this.context.fillStyle = colour;
     this.context.lineCap = 'round';
     this.canvas.style.opacity = String(opacity);
   }
 
-  add(path: Path2D): void {
+  /** Lays ink on, of a pencil as densely as it covers the paper's grain by now. */
+  add(path: Path2D, grain = solid): void {
+    this.context.fillStyle = pencilFill(this.context, grain, this.colour);
     this.context.fill(path);
   }
 
@@ -45,14 +50,14 @@ export class WetInk {
     this.faint.dataset.shown = path ? '1' : '';
     if (!path) return;
     context.setTransform(...this.transform);
-    context.fillStyle = this.context.fillStyle;
+    context.fillStyle = this.colour;
     context.fill(path);
   }
 
   /** Instead of all that was painted. */
-  replace(path: Path2D): void {
+  replace(path: Path2D, grain = solid): void {
     this.wipe();
-    this.context.fill(path);
+    this.add(path, grain);
   }
 
   /** A thin line as a help, dashed. */

@@ -1,4 +1,5 @@
-import { useEffect, useMemo } from 'react';
+import { itemKinds } from '../hand/tool';
+import { useEffect, useMemo, useState } from 'react';
 import { sentenceOf } from '../../core/runtime';
 import { say } from '../../app/saying';
 import type { Area } from '../../papers/drawing';
@@ -77,7 +78,10 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
   paste: (piece?: Piece, to?: { dx: number; dy: number }) => void;
 } {
   const { core } = useWorkspace();
-  const version = page.getVersion();
+  // What is said of very many things comes after the page shows them.
+  const made = page.getVersion();
+  const [version, setVersion] = useState(made);
+  useEffect(() => (desk ? desk.whenSeen(() => setVersion(made)) : setVersion(made)), [desk, made]);
   const about = useMemo(
     () =>
       taken && taken.items.length > 0
@@ -127,6 +131,8 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
   if (!taken) return { selection: undefined, paste };
   const { items } = taken;
   const perform = (make: (handle: number, now: number) => Uint8Array) => page.perform(make);
+  const foresee = (how: (item: InkItem) => InkItem, make: (handle: number, now: number) => Uint8Array) =>
+    desk ? desk.foresee(items, how, () => perform(make)) : perform(make);
   const loose = items.length === 1 && !about?.locked ? core.ShapeBridge.AsDrawn(page.handle, items[0]!) : '';
   const ink = (): InkItem[] => desk?.dry.itemsOf(items) ?? [];
   let floating: InkItem[] | undefined;
@@ -155,7 +161,9 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
       done(() =>
         about?.locked
           ? say(lockedSentence)
-          : perform((handle, now) => core.HandBridge.Shift(handle, items, Math.round(dx), Math.round(dy), now)),
+          : foresee(shifted(Math.round(dx), Math.round(dy)), (handle, now) =>
+              core.HandBridge.Shift(handle, items, Math.round(dx), Math.round(dy), now),
+            ),
       ),
     transform: (matrix) => done(() => perform((handle, now) => core.HandBridge.Transform(handle, items, matrix, now))),
     preview: (matrix) => {
@@ -171,7 +179,9 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
       done(() =>
         field === 'width'
           ? page.performTogether((handle, now) => core.HandBridge.SetWidth(handle, items, Number(value), now))
-          : perform((handle, now) => core.HandBridge.Set(handle, items, [fields[field]], [value], now)),
+          : foresee(field === 'colour' ? coloured(value) : (item) => item, (handle, now) =>
+              core.HandBridge.Set(handle, items, [fields[field]], [value], now),
+            ),
       ),
     order: (front) => perform((handle, now) => core.HandBridge.Order(handle, items, front, now)),
     copy,
@@ -230,6 +240,32 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
     },
   };
   return { selection, paste };
+}
+
+function shifted(dx: number, dy: number) {
+  return (item: InkItem): InkItem => {
+    const [left, top, right, bottom] = item.box;
+    return {
+      ...item,
+      dx: item.dx + dx,
+      dy: item.dy + dy,
+      box: [left + dx, top + dy, right + dx, bottom + dy],
+    };
+  };
+}
+
+/** As `Pen.MostHighlighterAlpha`. */
+const mostHighlighterAlpha = 150;
+
+/** A highlighter never fully covers. */
+function coloured(value: string) {
+  const light = Math.min(Number.parseInt(value.slice(6), 16), mostHighlighterAlpha)
+    .toString(16)
+    .padStart(2, '0');
+  return (item: InkItem): InkItem =>
+    item.kind === itemKinds.area
+      ? item
+      : { ...item, colour: `#${item.kind === itemKinds.highlighter ? value.slice(0, 6) + light : value}` };
 }
 
 /** Puts ink on the system's clipboard as a PNG without paper. */

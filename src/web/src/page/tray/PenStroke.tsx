@@ -1,5 +1,6 @@
-import { useMemo } from 'react';
+import { useId, useMemo } from 'react';
 import type { Core } from '../../core/runtime';
+import { grainAddress } from '../ink/grain';
 import { outlineToSvg } from '../ink/packet';
 import { dimGround, tintOn } from '../ink/tint';
 import { type Pen, penNumbers, rgbaOf } from '../ink/pens';
@@ -25,13 +26,24 @@ export function PenStroke({ core, pen, onPaper, wide }: { core: Core; pen: Pen; 
       ),
     [core, kind, width, line, tip, angle, response],
   );
+  const grain = useMemo(
+    () => core.PenBridge.GrainOf([kind, width, 0xff, line, tip, angle, response], wave),
+    [core, kind, width, line, tip, angle, response],
+  );
+  const pattern = useId();
   const colour =
     !onPaper && document.documentElement.dataset.theme === 'quill-night'
       ? tintOn(core, dimGround, pen.colour)
       : pen.colour;
+  const tile = useMemo(() => grainAddress(grain, colour), [grain, colour]);
   return (
     <svg viewBox="-110 -250 1460 500" className={wide ? 'h-16 w-full' : 'h-9 w-[54px]'} aria-hidden="true">
-      <path d={path} fill={colour} fillOpacity={(rgbaOf(pen) % 256) / 255} />
+      {tile && (
+        <pattern id={pattern} patternUnits="userSpaceOnUse" width="1024" height="1024">
+          <image href={tile} width="1024" height="1024" />
+        </pattern>
+      )}
+      <path d={path} fill={tile ? `url(#${pattern})` : colour} fillOpacity={(rgbaOf(pen) % 256) / 255} />
     </svg>
   );
 }

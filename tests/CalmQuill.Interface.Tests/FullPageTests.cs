@@ -1,0 +1,203 @@
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Operations;
+using CalmQuill.Testing;
+using OpenQA.Selenium;
+
+namespace CalmQuill.Interface.Tests;
+
+/// <summary>Full pages are painted in parts: moved by blitting, foreseen, handed out without outlines. Whatever was done, the picture is the one that painting all anew gives.</summary>
+public sealed class FullPageTests : InterfaceTest
+{
+    private const int Hand = 3;
+
+    [Fact]
+    public async Task A_full_page_that_was_moved_nudged_coloured_rubbed_out_and_taken_back_looks_as_if_painted_anew()
+    {
+        var strokes = await Fill();
+        var browser = OpenPage(Group.Writer, strokes);
+        browser.WaitForSync("All saved");
+        Rest(browser);
+        Moves(browser);
+        Same(browser, "moved by the wheel");
+
+        browser.TypeWithControl("a");
+        browser.Find("selection");
+        for (var i = 0; i < 3; i++)
+            browser.Type(Keys.ArrowRight);
+        Rest(browser);
+        browser.Press("look-taken");
+        browser.PressCss("[data-testid=look-panel] [data-testid^=ink-]:nth-of-type(4)");
+        Rest(browser);
+        browser.Press("leave-taken");
+        Same(browser, "nudged and coloured");
+
+        browser.Press("tool-eraser");
+        if (browser.Count("[data-testid=erase-part]") == 0)
+            browser.Press("tool-eraser");
+        browser.Press("erase-part");
+        browser.Pen(420, 200, [.. Enumerable.Range(0, 30).Select(i => (9, i % 6 < 3 ? 12 : -12))]);
+        Rest(browser);
+        Same(browser, "rubbed out");
+        // Taken back: the rubbing, and the colour.
+        browser.Press("undo");
+        browser.Press("undo");
+        Rest(browser);
+        browser.WaitForStrokes(strokes);
+        Same(browser, "taken back");
+        Moves(browser);
+        Same(browser, "moved again");
+        browser.WaitForSync("All saved");
+
+        // Another device, to which all of it comes from the server, shows the same.
+        var picture = Picture(browser);
+        var other = OpenPage(Group.Owner, strokes);
+        Rest(other);
+        View(other, browser);
+        Rest(other);
+        Assert.InRange(Unlike(other, picture), 0, 0.002);
+        Assert.Empty(browser.Errors().Concat(other.Errors()));
+    }
+
+    /// <summary>Four written pages' worth of strokes by ball, pencil, brush and highlighter.</summary>
+    private async Task<int> Fill()
+    {
+        var (random, device, count) = (new Random(11), new Replica(5, Group.Owner.Id), 1);
+        var now = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds();
+        Pen[] pens =
+        [
+            new(PenKind.Ball, 40, 0x22302EFF),
+            new(PenKind.Pencil, 90, 0x7C2D12FF),
+            new(PenKind.Brush, 90, 0x2C5D9BFF),
+            new(PenKind.Highlighter, 300, 0xFFE06680),
+        ];
+        using var caller = await Host.SignIn(Group.Owner);
+        foreach (var pen in pens)
+        {
+            var written = WrittenPages.Write(Hand, 0, random).Take(160).ToList();
+            count += written.Count;
+            await caller.Send(
+                Group.Space,
+                DocumentKind.Page,
+                Page,
+                [.. written.Select(stroke => device.Make(new Change.StrokeAdded(pen, now, stroke.Samples), now))]
+            );
+        }
+
+        return count;
+    }
+
+    private static void Moves(Browser browser)
+    {
+        browser.AsyncScript(
+            """
+            const done = arguments[0];
+            const sheet = document.querySelector('[data-testid=sheet]');
+            const { left, top, width, height } = sheet.getBoundingClientRect();
+            const at = { clientX: left + width / 2, clientY: top + height / 2, bubbles: true, cancelable: true };
+            const turns = [[0, 37], [13, 21], [-41.5, 3.25], [0, 90], [22, -130], [0, 64], [0.4, 0.4], [0.4, 0.4], [0, -55]];
+            const step = () => {
+              const turn = turns.shift();
+              if (!turn) return done();
+              sheet.dispatchEvent(new WheelEvent('wheel', { ...at, deltaX: turn[0], deltaY: turn[1] }));
+              requestAnimationFrame(step);
+            };
+            step();
+            """
+        );
+        Rest(browser);
+    }
+
+    /// <summary>What is on the screen is what a whole repaint gives, which a window of another size asks for.</summary>
+    private static void Same(Browser browser, string what)
+    {
+        Rest(browser);
+        var picture = Picture(browser);
+        var size = browser.Driver.Manage().Window.Size;
+        browser.Driver.Manage().Window.Size = new(size.Width, size.Height - 40);
+        Rest(browser);
+        browser.Driver.Manage().Window.Size = size;
+        Rest(browser);
+        Assert.True(Unlike(browser, picture) <= 0.0005, $"{what}: {Unlike(browser, picture):P3} of the picture differ");
+    }
+
+    private static void View(Browser browser, Browser like)
+    {
+        double[] Of(Browser one) =>
+            [
+                .. one.Attribute("sheet", "data-view")!
+                    .Split(' ')
+                    .Select(part => double.Parse(part, System.Globalization.CultureInfo.InvariantCulture)),
+            ];
+        var (from, to) = (Of(browser), Of(like));
+        Assert.Equal(to[0], from[0], 1e-9);
+        browser.Script(
+            """
+            const [dx, dy] = arguments;
+            const sheet = document.querySelector('[data-testid=sheet]');
+            const { left, top } = sheet.getBoundingClientRect();
+            sheet.dispatchEvent(new WheelEvent('wheel', { clientX: left + 300, clientY: top + 300, deltaX: dx, deltaY: dy, bubbles: true, cancelable: true }));
+            """,
+            from[1] - to[1],
+            from[2] - to[2]
+        );
+    }
+
+    private static string Picture(Browser browser) => (string)browser.Script(Taken + "return taken().canvas.toDataURL();")!;
+
+    /// <summary>Which share of the points differs from a picture by more than a shade.</summary>
+    private static double Unlike(Browser browser, string picture) =>
+        Convert.ToDouble(
+            browser.AsyncScript(
+                Taken
+                    + """
+                    const [address, done] = arguments;
+                    const now = taken();
+                    const image = new Image();
+                    image.onload = () => {
+                      const { width, height } = now.canvas;
+                      const before = new OffscreenCanvas(width, height).getContext('2d');
+                      before.drawImage(image, 0, 0);
+                      const [one, other] = [now, before].map((context) => context.getImageData(0, 0, width, height).data);
+                      let unlike = 0;
+                      for (let i = 0; i < one.length; i += 4)
+                        if ([0, 1, 2].some((k) => Math.abs(one[i + k] - other[i + k]) > 24)) unlike++;
+                      done(unlike / (width * height));
+                    };
+                    image.src = address;
+                    """,
+                picture
+            ),
+            System.Globalization.CultureInfo.InvariantCulture
+        );
+
+    /// <summary>The canvases of the sheet as one picture.</summary>
+    private const string Taken = """
+        const taken = () => {
+          const sheet = document.querySelector('[data-testid=sheet]');
+          const canvas = document.createElement('canvas');
+          [canvas.width, canvas.height] = [sheet.clientWidth, sheet.clientHeight];
+          const context = canvas.getContext('2d');
+          for (const one of sheet.querySelectorAll('canvas'))
+            if (one.style.visibility !== 'hidden') {
+              const box = one.getBoundingClientRect(), outer = sheet.getBoundingClientRect();
+              context.drawImage(one, box.left - outer.left, box.top - outer.top, box.width, box.height);
+            }
+          return context;
+        };
+
+        """;
+
+    private static void Rest(Browser browser) =>
+        browser.AsyncScript(
+            """
+            const done = arguments[0];
+            const sheet = document.querySelector('[data-testid=sheet]');
+            let still = 0;
+            const look = () => {
+              still = sheet.dataset.painting ? 0 : still + 1;
+              if (still > 12) done(); else requestAnimationFrame(look);
+            };
+            look();
+            """
+        );
+}
