@@ -68,11 +68,27 @@ public static partial class PlannerBridge
 
     /// <summary>Takes over the entries of a newer calendar; returns framed operations as <see cref="Make"/> does.</summary>
     [JSExport]
-    public static byte[] TakeCalendar(int notebook, string[] ids, string[] values, double now)
+    public static byte[] TakeCalendar(int notebook, string id, string[] ids, string[] values, double now)
+    {
+        var (document, own) = (Session.Document<NotebookDocument>(notebook), Guid.Parse(id));
+        var newest = ids.Select((id, i) => CalendarEntry.Read(Guid.Parse(id), values[i])).OfType<CalendarEntry>().ToList();
+        return DoAll(notebook, PlannerPlan.Update(document.Entries(), newest, NoteOf, document.Planner(own)?.Names), now);
+
+        (Guid Page, string Title)? NoteOf(CalendarEntry entry)
+        {
+            var page = new PlannerPage(PlannerKind.Entry, default, 0, entry.Id).IdIn(document, own);
+            return document.Read(page, Property.Planner).Length > 0 ? (page, document.Read(page, Property.Name)) : null;
+        }
+    }
+
+    /// <summary>What the note page of an entry is called when it is made; empty for an entry that is not there.</summary>
+    [JSExport]
+    public static string NoteTitle(int notebook, string id, string entry)
     {
         var document = Session.Document<NotebookDocument>(notebook);
-        var newest = ids.Select((id, i) => CalendarEntry.Read(Guid.Parse(id), values[i])).OfType<CalendarEntry>().ToList();
-        return DoAll(notebook, PlannerPlan.Update(document.Entries(), newest), now);
+        return document.Entries().Find(one => one.Id == Guid.Parse(entry)) is { } known
+            ? PlannerPlan.NoteTitle(known, document.Planner(Guid.Parse(id))?.Names ?? CalendarNames.English)
+            : "";
     }
 
     /// <summary>The calendar's entries of a planner, as a JSON array.</summary>

@@ -1,4 +1,6 @@
 using System.Globalization;
+using CalmQuill.Core.Art;
+using CalmQuill.Core.Ink;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Notebooks;
 using CalmQuill.Core.Operations;
@@ -137,6 +139,91 @@ public class PlannerTests
                 .IsGone
         );
     }
+
+    [Fact]
+    public void A_renamed_or_moved_entry_renames_its_note_page_unless_a_person_named_it()
+    {
+        var at = new DateTime(2026, 10, 8, 19, 0, 0);
+        var names = CalendarNames.Find("de")!;
+        var (old, renamed) = (Entry(1, at, 60), Entry(1, at.AddDays(1), 60) with { Title = "Clock class, moved" });
+        var page = Generate.Node(77);
+        List<Change> Changes(string title) => [.. PlannerPlan.Update([old], [renamed], _ => (page, title), names)];
+        foreach (var ours in new[] { PlannerPlan.NoteTitle(old, names), PlannerPlan.NoteTitle(old, CalendarNames.English) })
+            Assert.Contains(new Change.PropertySet(page, Property.Name, "Clock class, moved, 9 Oktober"), Changes(ours));
+        Assert.Single(Changes("What we said about springs"));
+        Assert.Single(PlannerPlan.Update([old], [renamed], _ => null, names));
+        // A very long title is cut to what a name may hold, between characters.
+        Assert.Equal(199, PlannerPlan.NoteTitle(old with { Title = new string('x', 199) + "\U0001F553" }, names).Length);
+    }
+
+    /// <summary>Two entries whose place on the sheet is the same are told apart by what is printed.</summary>
+    [Fact]
+    public void What_lies_before_the_first_hour_or_after_the_last_stands_at_the_edge_with_its_time()
+    {
+        var day = new DateOnly(2026, 10, 8);
+        CalendarEntry From(int number, double hour, double hours) =>
+            Entry(number, day.ToDateTime(default).AddHours(hour), (int)(hours * 60));
+        foreach (var (one, other) in new[] { (5.5, 5.75), (22.5, 23.25) })
+        {
+            var (drawn, else_) = (Drawn("a4-day-710", day, From(1, one, 0.5)), Drawn("a4-day-710", day, From(1, other, 0.5)));
+            Assert.Equal(Slots(drawn), Slots(else_));
+            Assert.NotEqual(Words(drawn), Words(else_));
+            Assert.All(Slots(drawn), slot => Assert.InRange(slot.Bottom, slot.Top + 100, 29_700));
+        }
+
+        // A time on the quarter is shown by its place alone; any other is printed.
+        Assert.Equal(Words(Drawn("a4-day-710", day, From(1, 9, 1))).Length, Words(Drawn("a4-day-710", day, From(1, 10, 1))).Length);
+        Assert.NotEqual(
+            Words(Drawn("a4-day-710", day, From(1, 9, 1))).Length,
+            Words(Drawn("a4-day-710", day, From(1, 9 + 7 / 60.0, 1))).Length
+        );
+        // What stands at one edge stands beside each other, and beside what begins there.
+        var early = Slots(Drawn("a4-day-710", day, From(1, 5, 1), From(2, 6, 0.5), From(3, 7, 1)));
+        Assert.Equal(3, early.Count);
+        foreach (var (one, i) in early.Select((slot, i) => (slot, i)))
+            Assert.DoesNotContain(early.Skip(i + 1), other => one.Meets(other));
+        // A third that fills the day is counted, not left out in silence.
+        CalendarEntry Whole(int number) =>
+            new(Generate.Node(number), day.ToDateTime(default), day.AddDays(1).ToDateTime(default), true, "Fair", "");
+        Assert.NotEqual(
+            Words(Drawn("a4-day-710", day, Whole(1), Whole(2), Whole(3))),
+            Words(Drawn("a4-day-710", day, Whole(1), Whole(2), Whole(3), Whole(4)))
+        );
+    }
+
+    [Theory]
+    [InlineData("a4-squared-500")]
+    [InlineData("a4-ruled-710")]
+    [InlineData("a4-dotted-500")]
+    [InlineData("a5-cornell-710")]
+    public void A_planners_day_on_another_paper_keeps_its_date_its_entries_and_the_way_to_its_week(string paper)
+    {
+        var day = new DateOnly(2026, 10, 8);
+        var at = day.ToDateTime(default).AddHours(19);
+        var drawn = Drawn(paper, day, Entry(1, at, 60), Entry(2, at.AddHours(2), 30));
+        Assert.NotEqual(Words(drawn), Words(Drawn(paper, day.AddDays(1), Entry(1, at, 60), Entry(2, at.AddHours(2), 30))));
+        Assert.Equal(2, Slots(drawn).Count);
+        Assert.Contains(drawn.Links, link => link.Target.Kind == PlannerKind.Week);
+        var size = Paper.ParseOrDefault(paper);
+        Assert.All(Slots(drawn), slot => Assert.True(slot.Left >= 0 && slot.Right <= size.Width && slot.Bottom <= size.Height / 2));
+        // Very many entries are counted.
+        var many = Slots(Drawn(paper, day, [.. Enumerable.Range(1, 60).Select(i => Entry(i, at.AddMinutes(i), 10))]));
+        Assert.InRange(many.Count, 6, 20);
+    }
+
+    private static Drawing Drawn(string paper, DateOnly day, params CalendarEntry[] entries)
+    {
+        var settings = PlannerSettings.Read("2026-09-07/2026-12-18 monday year,month,week,day,notes en").Settings!;
+        var on = Paper.ParseOrDefault(paper);
+        return on.Draw(on.Sheet(null), new Face(Generate.Node(50), settings, new PlannerPage(PlannerKind.Day, day), entries));
+    }
+
+    private static List<Box> Slots(Drawing drawing) =>
+        [.. drawing.Links.Where(link => link.Target.Kind == PlannerKind.Entry).Select(link => link.Area)];
+
+    /// <summary>The outlines of all that is printed in words.</summary>
+    private static string Words(Drawing drawing) =>
+        string.Join('|', drawing.Pieces.OfType<Piece.Fill>().Select(piece => piece.Path.ToSvg()));
 
     [Fact]
     public void Entries_and_roles_read_back_and_noise_is_refused()

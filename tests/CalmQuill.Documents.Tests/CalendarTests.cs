@@ -219,6 +219,107 @@ public class CalendarTests
         Assert.Contains("Moon/Tycho", content.UnknownZones);
         Assert.Contains(content.Entries, entry => entry.Start == new DateTime(2026, 10, 8, 19, 0, 0));
         Assert.Contains(content.Entries, entry => entry.Start == new DateTime(2026, 10, 9, 19, 0, 0));
+        // Nothing is dropped in silence.
+        Assert.Equal(2, content.Passed);
+        Assert.Equal(
+            new HashSet<(string, string)>
+            {
+                ("no start", "has no date that can be read"),
+                ("Untitled", "repeats by a rule that cannot be read"),
+            },
+            [.. content.Named.Select(one => (one.Title, one.Why))]
+        );
+        var often = CalendarFile
+            .Read(
+                File("UID:1\r\nSUMMARY:Heartbeat\r\nDTSTART:19990101T000000\r\nRRULE:FREQ=MINUTELY"),
+                new DateOnly(2026, 10, 1),
+                new DateOnly(2026, 10, 2),
+                "UTC"
+            )
+            .Content!;
+        Assert.Equal(("Heartbeat", "repeats too often"), (often.Named.Single().Title, often.Named.Single().Why));
+        Assert.Empty(often.Entries);
+    }
+
+    /// <summary>Zones of the file's own, of other systems (CLDR) and under longer names, against NodaTime's and against fixed offsets.</summary>
+    [Theory]
+    [InlineData("Workshop", "+0500", "+0500", 14)]
+    [InlineData("\"Workshop: upstairs\"", "+0530", "+0530", 13.5)]
+    [InlineData("\"(UTC-03:00) Anywhere\"", null, null, 22)]
+    [InlineData("W. Europe Standard Time", null, null, 17)]
+    [InlineData("Tokyo Standard Time", null, null, 10)]
+    [InlineData("/lantern.example/2026/Europe/Lisbon", null, null, 18)]
+    public void A_time_in_a_zone_that_is_not_the_ianas_lands_at_the_right_hour(string zone, string? from, string? to, double hour)
+    {
+        var own = from is null
+            ? ""
+            : $"BEGIN:VTIMEZONE\r\nTZID:{zone.Trim('"')}\r\nBEGIN:STANDARD\r\nDTSTART:19700101T000000\r\nTZOFFSETFROM:{from}\r\nTZOFFSETTO:{to}\r\nEND:STANDARD\r\nEND:VTIMEZONE\r\n";
+        var text = File($"UID:1\r\nDTSTART;TZID={zone}:20261007T190000\r\nDURATION:PT1H\r\nRRULE:FREQ=WEEKLY;COUNT=2")
+            .Replace("BEGIN:VEVENT", own + "BEGIN:VEVENT", StringComparison.Ordinal);
+        var content = CalendarFile.Read(text, new DateOnly(2026, 10, 1), new DateOnly(2026, 10, 31), "UTC").Content!;
+        Assert.Empty(content.UnknownZones);
+        Assert.Equal([hour, hour], content.Entries.Select(entry => entry.Start.TimeOfDay.TotalHours));
+        Assert.All(content.Entries, entry => Assert.Equal(1, (entry.End - entry.Start).TotalHours));
+    }
+
+    /// <summary>A zone of the file's own that changes its clock as Europe does lands, all year, where NodaTime's own zone does.</summary>
+    [Fact]
+    public void A_zone_of_the_files_own_changes_its_clock_by_its_rules()
+    {
+        const string Own =
+            "BEGIN:VTIMEZONE\r\nTZID:Bench\r\nBEGIN:DAYLIGHT\r\nDTSTART:19810329T020000\r\nRRULE:FREQ=YEARLY;BYMONTH=3;BYDAY=-1SU\r\nTZOFFSETFROM:+0100\r\nTZOFFSETTO:+0200\r\nEND:DAYLIGHT\r\nBEGIN:STANDARD\r\nDTSTART:19961027T030000\r\nRRULE:FREQ=YEARLY;BYMONTH=10;BYDAY=-1SU\r\nTZOFFSETFROM:+0200\r\nTZOFFSETTO:+0100\r\nEND:STANDARD\r\nEND:VTIMEZONE\r\n";
+        IEnumerable<DateTime> In(string zone, string own) =>
+            CalendarFile
+                .Read(
+                    File($"UID:1\r\nDTSTART;TZID={zone}:20260103T190000\r\nRRULE:FREQ=WEEKLY;UNTIL=20261205T180000Z")
+                        .Replace("BEGIN:VEVENT", own + "BEGIN:VEVENT", StringComparison.Ordinal),
+                    new DateOnly(2026, 1, 1),
+                    new DateOnly(2026, 12, 31),
+                    "America/New_York"
+                )
+                .Content!.Entries.Select(entry => entry.Start);
+        var wanted = In("Europe/Berlin", "").ToList();
+        Assert.Equal(49, wanted.Count);
+        Assert.Equal(wanted, In("Bench", Own));
+    }
+
+    /// <summary>What began long ago is found by stepping on from near the days wanted, and is the same as going through all of it.</summary>
+    [Fact]
+    public void Recurrences_of_any_beginning_show_in_the_planners_span()
+    {
+        Assert.Equal(
+            31,
+            Read("DTSTART:19600101T090000\r\nRRULE:FREQ=DAILY", new DateOnly(2026, 10, 1), new DateOnly(2026, 10, 31), "UTC").Count
+        );
+        Gen.Select(Gen.Int[1, 9], Gen.Bool, Gen.Int[0, 4], Gen.Int[0, 6], Gen.Int[60, 4000])
+            .Sample(
+                (interval, weekly, by, day, back) =>
+                {
+                    var begins = new DateOnly(2026, 10, 1).AddDays(-back);
+                    var rule =
+                        $"FREQ={(weekly ? "WEEKLY" : "DAILY")};INTERVAL={interval}"
+                        + by switch
+                        {
+                            1 => $";BYDAY={new[] { "MO", "TU", "WE", "TH", "FR", "SA", "SU" }[day]}",
+                            2 => ";BYMONTH=10,11",
+                            3 => ";BYDAY=MO,TH;WKST=SU",
+                            _ => "",
+                        };
+                    List<DateTime> Found(string more, DateOnly first) =>
+                        [
+                            .. Read(
+                                    $"DTSTART:{begins:yyyyMMdd}T090000\r\nDURATION:PT26H\r\nRRULE:{rule}{more}",
+                                    first,
+                                    new DateOnly(2026, 11, 30),
+                                    "UTC"
+                                )
+                                .Select(entry => entry.Start),
+                        ];
+                    // With a count it is gone through from its beginning.
+                    Assert.Equal(Found(";COUNT=9000", new DateOnly(2026, 10, 1)), Found("", new DateOnly(2026, 10, 1)));
+                },
+                iter: 120
+            );
     }
 
     [Fact]

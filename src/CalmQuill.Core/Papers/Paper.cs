@@ -123,7 +123,11 @@ public sealed record Paper(PaperSize Size, PaperDesign Design, int Spacing)
         if (!isGrown || (long)pen.Width * pen.Height / ((long)Spacing * Spacing) <= MostCrossings)
             Design.Lay(pen);
         if (face is not null)
+        {
+            Designs.Calendars.LayHead(pen);
             Designs.PlannerTabs.Lay(pen);
+        }
+
         return pen.Finish();
     }
 }

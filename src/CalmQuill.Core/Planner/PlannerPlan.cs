@@ -113,17 +113,44 @@ public static class PlannerPlan
         }
     }
 
-    /// <summary>The changes by which a planner takes over a newer calendar: entries that are new or other are written, those that disappeared are marked.</summary>
+    /// <summary>What the note page of an entry is called until somebody names it.</summary>
+    public static string NoteTitle(CalendarEntry entry, CalendarNames names)
+    {
+        const int Most = 200;
+        var title = $"{entry.Title}, {entry.Start.Day} {names.Month(DateOnly.FromDateTime(entry.Start))}";
+        return title.Length <= Most ? title : title[..(char.IsHighSurrogate(title[Most - 1]) ? Most - 1 : Most)];
+    }
+
+    /// <summary>
+    /// The changes by which a planner takes over a newer calendar: entries that are new or other are written, those that disappeared are marked, and the note page
+    /// of one that is called otherwise or on another day now is too, unless somebody named it.
+    /// </summary>
     /// <param name="known">The entries that the planner has.</param>
     /// <param name="newest">The entries of the newer calendar.</param>
-    public static IEnumerable<Change> Update(IReadOnlyList<CalendarEntry> known, IReadOnlyList<CalendarEntry> newest)
+    /// <param name="noteOf">The note page of an entry and its title; null where there is none.</param>
+    /// <param name="names">The planner's language.</param>
+    public static IEnumerable<Change> Update(
+        IReadOnlyList<CalendarEntry> known,
+        IReadOnlyList<CalendarEntry> newest,
+        Func<CalendarEntry, (Guid Page, string Title)?>? noteOf = null,
+        CalendarNames? names = null
+    )
     {
         var before = known.ToDictionary(entry => entry.Id);
         var now = newest.DistinctBy(entry => entry.Id).ToDictionary(entry => entry.Id);
         foreach (var entry in now.Values)
         {
-            if (!before.TryGetValue(entry.Id, out var old) || old.Write() != entry.Write())
-                yield return new Change.PropertySet(entry.Id, Property.Entry, entry.Write());
+            before.TryGetValue(entry.Id, out var old);
+            if (old is not null && old.Write() == entry.Write())
+                continue;
+            yield return new Change.PropertySet(entry.Id, Property.Entry, entry.Write());
+            if (old is null || names is null || noteOf?.Invoke(old) is not { } note)
+                continue;
+            var title = NoteTitle(entry, names);
+            // A planner that changed its language has some in English still.
+            var isOurs = note.Title == NoteTitle(old, names) || note.Title == NoteTitle(old, CalendarNames.English);
+            if (isOurs && note.Title != title)
+                yield return new Change.PropertySet(note.Page, Property.Name, title);
         }
 
         foreach (var entry in known.Where(entry => !entry.IsGone && !now.ContainsKey(entry.Id)))

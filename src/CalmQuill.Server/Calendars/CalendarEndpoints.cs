@@ -55,6 +55,7 @@ internal static class CalendarEndpoints
             {
                 entries = content.Entries.Select(entry => new { id = entry.Id, value = entry.Write() }),
                 content.Passed,
+                named = content.Named.Select(one => new { one.Title, one.Why }),
                 content.UnknownZones,
             }
         );

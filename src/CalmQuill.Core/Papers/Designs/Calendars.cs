@@ -353,25 +353,70 @@ internal static class Calendars
             var day = days[i];
             var whole = face.On(day).Where(entry => entry.AllDay).ToList();
             for (var n = 0; n < Math.Min(whole.Count, 2); n++)
-                Bar(pen, whole[n], x + 60, top - 600 + n * 300, column - 120, 280);
-            foreach (var (entry, lane, lanes) in EntryColumns.Lay(face.On(day).Where(entry => !entry.AllDay)))
             {
-                float At(DateTime time) =>
-                    top + Math.Clamp((float)(time - day.ToDateTime(new TimeOnly(FirstHour, 0))).TotalHours, 0, LastHour - FirstHour) * hour;
-                float from = Math.Min(At(entry.Start), bottom - hour / 3),
-                    to = Math.Max(At(EntryColumns.EndOf(entry)), from + hour / 3),
+                var more = n == 1 && whole.Count > 2 ? $" + {whole.Count - 2}" : "";
+                Bar(pen, whole[n], x + 60, top - 600 + n * 300, column - 120, 280, more);
+            }
+
+            DateTime firstHour = day.ToDateTime(new TimeOnly(FirstHour, 0)),
+                lastHour = day.ToDateTime(new TimeOnly(LastHour, 0));
+            // What lies before the first hour or after the last stands at the edge, beside what else is there.
+            foreach (
+                var (at, lane, lanes) in EntryColumns.Lay(
+                    face.On(day).Where(entry => !entry.AllDay).Select(entry => Within(entry, firstHour, lastHour))
+                )
+            )
+            {
+                var entry = face.Entries.First(one => one.Id == at.Id);
+                float At(DateTime time) => top + Math.Clamp((float)(time - firstHour).TotalHours, 0, LastHour - FirstHour) * hour;
+                float from = Math.Min(At(at.Start), bottom - hour / 3),
+                    to = Math.Max(At(EntryColumns.EndOf(at)), from + hour / 3),
                     width = (column - 120) / lanes;
-                Slot(pen, entry, x + 60 + lane * width, from + 20, width - 40, to - from - 40);
+                Slot(pen, entry, Times(entry, day, at, firstHour), x + 60 + lane * width, from + 20, width - 40, to - from - 40);
             }
         }
     }
 
-    private static void Slot(PaperPen pen, CalendarEntry entry, float x, float y, float width, float height)
+    /// <summary>The part of an entry that lies within the hours shown; of what lies outside of them the least part at their edge.</summary>
+    private static CalendarEntry Within(CalendarEntry entry, DateTime first, DateTime last)
+    {
+        var latest = last.AddMinutes(-EntryColumns.LeastMinutes);
+        DateTime start = entry.Start < first ? first
+            : entry.Start > latest ? latest
+            : entry.Start,
+            end = entry.End > last ? last : entry.End;
+        return entry with
+        {
+            Start = start,
+            End = end < start.AddMinutes(EntryColumns.LeastMinutes) ? start.AddMinutes(EntryColumns.LeastMinutes) : end,
+        };
+    }
+
+    /// <summary>An entry's times, where its place among the hours does not show them; else nothing.</summary>
+    private static string Times(CalendarEntry entry, DateOnly day, CalendarEntry at, DateTime first)
+    {
+        // A place shows the quarter of an hour.
+        var isShown = at.Start == entry.Start && entry.Start.Minute % 15 == 0 && at.End == EntryColumns.EndOf(entry) && at.Start >= first;
+        return isShown ? "" : Span(entry, day) + " ";
+    }
+
+    /// <summary>From when to when an entry is, as seen on a day: what began before it, or ends after it, has no time there.</summary>
+    private static string Span(CalendarEntry entry, DateOnly day)
+    {
+        var (from, to) = (DateOnly.FromDateTime(entry.Start) < day, DateOnly.FromDateTime(entry.End) > day);
+        string start = from ? "…" : Hour(entry.Start),
+            end = to ? "…" : Hour(entry.End);
+        return entry.End == entry.Start ? start : $"{start}–{end}";
+    }
+
+    private static string Hour(DateTime time) => time.ToString("HH:mm", CultureInfo.InvariantCulture);
+
+    private static void Slot(PaperPen pen, CalendarEntry entry, string times, float x, float y, float width, float height)
     {
         const float size = 290;
         pen.Fill(x, y, width, height, Colours.Mix(pen.Paper.Colour, Tint(entry), 0.16));
         pen.Fill(x, y, 70, height, Tint(entry));
-        var lines = Glyphs.Wrap(entry.Title, size, width - 230, Math.Max(1, (int)(height / (size * 1.3f))));
+        var lines = Glyphs.Wrap(times + entry.Title, size, width - 230, Math.Max(1, (int)(height / (size * 1.3f))));
         for (var i = 0; i < lines.Count; i++)
             EntryWords(pen, entry, lines[i], x + 170, y + size * (1.1f + 1.25f * i), width - 230, size);
         var below = size * (1.1f + 1.25f * lines.Count);
@@ -380,11 +425,82 @@ internal static class Calendars
         pen.Link(x, y, width, height, new PlannerPage(PlannerKind.Entry, default, 0, entry.Id));
     }
 
-    private static void Bar(PaperPen pen, CalendarEntry entry, float x, float y, float width, float height)
+    private static void Bar(PaperPen pen, CalendarEntry entry, float x, float y, float width, float height, string more)
     {
         pen.Fill(x, y, width, height, Colours.Mix(pen.Paper.Colour, Tint(entry), 0.16));
-        EntryWords(pen, entry, entry.Title, x + 80, y + height * 0.78f, width - 120, height * 0.8f);
+        float size = height * 0.8f,
+            room = Glyphs.Width(more, size);
+        EntryWords(pen, entry, entry.Title, x + 80, y + height * 0.78f, width - 120 - room, size);
+        if (more.Length > 0)
+            pen.Print(more, x + width - 40, y + height * 0.78f, size, 1);
         pen.Link(x, y, width, height, new PlannerPage(PlannerKind.Entry, default, 0, entry.Id));
+    }
+
+    /// <summary>The dates and entries of a planner's page whose paper is of another kind: they stand at its head.</summary>
+    public static void LayHead(PaperPen pen)
+    {
+        if (pen.Face is not { } face || pen.Paper.Design.Group == Group || face.Page.Kind is PlannerKind.Notes or PlannerKind.Entry)
+            return;
+        var (settings, names, date) = (face.Settings, Names(pen), face.Page.Date);
+        switch (face.Page.Kind)
+        {
+            case PlannerKind.Day:
+                Title(
+                    pen,
+                    $"{names.Day(date)} {date.Day} {names.Month(date)}",
+                    $"{names.Week} {settings.WeekNumber(settings.WeekOf(date))}"
+                );
+                if (face.PageOf(PlannerKind.Week, date) is { } week)
+                    pen.Link(Right(pen) - 2600, pen.Side - 100, 2600, 800, week);
+                break;
+            case PlannerKind.Week:
+                Title(pen, $"{names.Week} {settings.WeekNumber(date)}", SpanWords(settings, date));
+                break;
+            case PlannerKind.Month:
+                Title(pen, $"{names.Month(date)} {date.Year}");
+                break;
+            case PlannerKind.Year:
+                Title(pen, Number(date.Year));
+                return;
+            default:
+                Title(
+                    pen,
+                    $"{settings.First.Day} {names.Month(settings.First)} – {settings.Last.Day} {names.Month(settings.Last)} {settings.Last.Year}"
+                );
+                return;
+        }
+
+        const float size = 270,
+            step = size * 1.5f;
+        const int columns = 3;
+        float left = pen.Side,
+            top = pen.Side + 1050,
+            width = (Right(pen) - left) / columns;
+        var rows = Math.Clamp((int)((pen.Head - top) / step), 3, 6);
+        var entries = face
+            .Entries.OrderBy(entry => DateOnly.FromDateTime(entry.Start))
+            .ThenBy(entry => entry.AllDay ? 0 : 1)
+            .ThenBy(entry => entry.Start)
+            .ToList();
+        for (var i = 0; i < Math.Min(entries.Count, rows * columns); i++)
+        {
+            float x = left + i / rows * width,
+                y = top + i % rows * step;
+            if (i == rows * columns - 1 && entries.Count > rows * columns)
+            {
+                pen.Print($"+ {entries.Count - i}", x, y, size);
+                break;
+            }
+
+            var entry = entries[i];
+            var day = DateOnly.FromDateTime(entry.Start) < date ? date : DateOnly.FromDateTime(entry.Start);
+            var words =
+                (face.Page.Kind == PlannerKind.Day ? "" : $"{CalendarNames.Short(names.Day(day), 2)} {day.Day} ")
+                + (entry.AllDay ? "" : Span(entry, day) + " ")
+                + entry.Title;
+            EntryWords(pen, entry, words, x, y, width - 200, size);
+            pen.Link(x - 60, y - size, width - 140, step, new PlannerPage(PlannerKind.Entry, default, 0, entry.Id));
+        }
     }
 
     /// <summary>Entries as short lines below each other, where there is no grid of hours.</summary>
@@ -401,7 +517,7 @@ internal static class Calendars
             var words =
                 isMore ? $"+ {entries.Count - most + 1}"
                 : entry.AllDay ? entry.Title
-                : $"{entry.Start:HH:mm} {entry.Title}";
+                : $"{(DateOnly.FromDateTime(entry.Start) < day ? "…" : Hour(entry.Start))} {entry.Title}";
             if (isMore)
                 pen.Print(words, x, y + i * step, size);
             else

@@ -194,7 +194,8 @@ export interface Core {
       random: number,
       now: number,
     ): Uint8Array;
-    TakeCalendar(notebook: number, ids: string[], values: string[], now: number): Uint8Array;
+    TakeCalendar(notebook: number, id: string, ids: string[], values: string[], now: number): Uint8Array;
+    NoteTitle(notebook: number, id: string, entry: string): string;
     Entries(notebook: number): string;
     Settings(notebook: number, id: string): string;
     PageId(notebook: number, id: string, page: string): string;

@@ -35,6 +35,7 @@ export function CalendarDialog({
           const changes = await notebook.performAll((handle, now) =>
             core.PlannerBridge.TakeCalendar(
               handle,
+              at.notebook,
               calendar.entries.map((entry) => entry.id),
               calendar.entries.map((entry) => entry.value),
               now,

@@ -73,6 +73,7 @@ export function PlannerScreen() {
         await document.performAll((handle, now) =>
           core.PlannerBridge.TakeCalendar(
             handle,
+            notebook,
             read.entries.map((entry) => entry.id),
             read.entries.map((entry) => entry.value),
             now,

@@ -4,6 +4,8 @@ import type { CalendarSource } from './CalendarField';
 export interface ReadCalendar {
   entries: { id: string; value: string }[];
   passed: number;
+  /** The first of those that were passed over, and why. */
+  named: { title: string; why: string }[];
   unknownZones: string[];
 }
 
@@ -27,7 +29,15 @@ export async function readCalendar(
   );
 }
 
+/** So many entries are named in what is said. */
+const mostNamed = 3;
+
 /** What is to be said of a calendar that could not be read in full. */
-export function aboutCalendar({ passed, unknownZones }: ReadCalendar): string {
-  return `${passed > 0 ? ` ${passed} ${passed === 1 ? 'entry' : 'entries'} could not be read and ${passed === 1 ? 'was' : 'were'} passed over.` : ''}${unknownZones.length > 0 ? ` Times in ${unknownZones.join(', ')} were taken as local ones.` : ''}`;
+export function aboutCalendar({ passed, named, unknownZones }: ReadCalendar): string {
+  const more = passed - Math.min(named.length, mostNamed);
+  const which = named
+    .slice(0, mostNamed)
+    .map(({ title, why }) => `“${title}” ${why}`)
+    .join('; ');
+  return `${passed > 0 ? ` ${passed} ${passed === 1 ? 'entry was' : 'entries were'} passed over: ${which}${more > 0 ? `; and ${more} more` : ''}.` : ''}${unknownZones.length > 0 ? ` Times in ${unknownZones.join(', ')} were taken as local ones.` : ''}`;
 }

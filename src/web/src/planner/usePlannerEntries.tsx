@@ -33,9 +33,7 @@ export function usePlannerEntries({
     open: (entry) => {
       const page = core.PlannerBridge.PageId(notebook.handle, notebook.id, `entry/${entry}`);
       if (!notebook.find(page)) {
-        const known = (JSON.parse(core.PlannerBridge.Entries(notebook.handle)) as CalendarEntry[]).find(
-          (one) => one.id === entry,
-        );
+        const title = core.PlannerBridge.NoteTitle(notebook.handle, notebook.id, entry);
         const section =
           notebook.entries.find((one) => one.kind === 'section' && one.title === 'Notes')?.id ??
           notebook.addSection(root, 'Notes');
@@ -45,7 +43,7 @@ export function usePlannerEntries({
         );
         notebook.perform((handle, now) => core.LibraryBridge.SetProperty(handle, page, properties.paper, paper, now));
         notebook.set(page, properties.binned, '');
-        if (known) notebook.set(page, properties.name, `${known.title}, ${dayOf(known.start)}`.slice(0, 200));
+        if (title) notebook.set(page, properties.name, title);
         notebook.performTogether((handle, now) =>
           core.NotebookBridge.Place(handle, page, nodeKinds.page, section, '', now),
         );
@@ -55,8 +53,4 @@ export function usePlannerEntries({
     ask: () => setAsking(true),
     dialog: asking && <CalendarDialog at={at} notebook={notebook} onClose={() => setAsking(false)} />,
   };
-}
-
-export function dayOf(moment: string): string {
-  return new Date(moment).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' });
 }
