@@ -78,4 +78,108 @@ public sealed class LensTests : InterfaceTest
         second.Until(() => second.Count("[data-testid=notebook-row]") == 2, "both, from the device");
         Assert.Empty(browser.Errors());
     }
+
+    [Fact]
+    public void Narrowing_down_stays_within_its_place_and_a_lens_lets_go_of_a_tag_that_is_gone()
+    {
+        var browser = Open(Group.Owner).Browser;
+        browser.Go("/library");
+        Row(browser, "Escapements");
+        NewNotebook(browser, "Bench log");
+        browser.Go("/library");
+        NewFolder(browser, "Workshop");
+        foreach (var (notebook, tags) in new[] { ("Escapements", new[] { "brass", "steel" }), ("Bench log", ["brass"]) })
+        {
+            browser.PressCss($"[data-name='{notebook}'] [data-testid=row-menu]");
+            browser.Press("menu-tags");
+            foreach (var tag in tags)
+            {
+                browser.Fill("[data-testid=tag-typed]", tag);
+                browser.Type(Keys.Enter);
+                browser.Until(() => browser.Text("carried-tags").Contains(tag, StringComparison.Ordinal), "the tag on it");
+            }
+
+            browser.Press("tags-done");
+        }
+
+        browser.Drag(() => Row(browser, "Bench log").FindElement(By.CssSelector("[data-item]")), () => Folder(browser, "Workshop"));
+        browser.WaitForSync("All saved");
+
+        // In the folder there is one with the tag, in the library two, and over all libraries two.
+        browser.PressCss("[data-testid=folder][data-name=Workshop]");
+        browser.Until(() => browser.Text("library-heading") == "Workshop", "the folder");
+        Found("1 found");
+        browser.Go("/library");
+        Found("2 found");
+        browser.Go("/library/list/all");
+        Found("2 found");
+        browser.PressCss("[data-testid=filter-tag][data-name=steel]");
+        browser.PressCss("[data-testid=filter-tag][data-name=steel]");
+        browser.Until(() => browser.Text("found") == "1 found", "both tags");
+        Assert.Equal(0, browser.Count("[data-testid=save-lens]"));
+        browser.Go("/library/list/often");
+        Found("1 found");
+
+        browser.Go("/library");
+        Found("2 found");
+        browser.PressCss("[data-testid=filter-tag][data-name=steel]");
+        browser.Press("save-lens");
+        browser.Fill("[data-testid=name-input]", "Metals");
+        browser.Press("dialog-confirm");
+        browser.Until(() => browser.Text("library-heading") == "Metals", "the lens");
+        browser.Go("/library/list/tags");
+        browser.PressCss("[data-testid=tag][data-name=steel] [data-testid=tag-menu]");
+        browser.Press("tag-bin");
+        browser.Press("dialog-confirm");
+        browser.PressCss("[data-testid=lens][data-name=Metals]");
+        browser.Press("filter");
+        browser.Press("filter-gone");
+        browser.Until(() => browser.Count("[data-testid=filter-gone]") == 0, "it taken out");
+        browser.Press("save-lens");
+        browser.Until(() => Said(browser).Contains("“Metals” asks this now.", StringComparison.Ordinal), "the word for it");
+        browser.Press("filter");
+        Assert.Equal(0, browser.Count("[data-testid=filter-gone]"));
+        browser.WaitForSync("All saved");
+        Assert.Empty(browser.Errors());
+
+        void Found(string words)
+        {
+            browser.Press("filter");
+            browser.PressCss("[data-testid=filter-tag][data-name=brass]");
+            browser.Until(() => browser.Text("found") == words, words);
+        }
+    }
+
+    [Fact]
+    public void Folders_stand_in_natural_order_until_they_are_put_in_one_by_hand_or_pinned()
+    {
+        var browser = Open(Group.Writer).Browser;
+        browser.Go("/library");
+        foreach (var name in new[] { "Year 10", "Year 2", "Year 1" })
+            NewFolder(browser, name);
+        string[] Of(string css) =>
+            [
+                .. browser
+                    .Driver.FindElements(By.CssSelector(css))
+                    .OrderBy(one => one.Location.Y)
+                    .ThenBy(one => one.Location.X)
+                    .Select(one => one.GetAttribute("data-name")!),
+            ];
+        const string Tiles = "[aria-label='Inner folders'] [data-name]",
+            Tree = "[data-testid=folder][data-name^=Year]";
+        browser.Until(() => Of(Tiles) is ["Year 1", "Year 2", "Year 10"] && Of(Tree) is ["Year 1", "Year 2", "Year 10"], "the order of people");
+        Choose(browser, "sort", "own");
+        browser.Until(() => Of(Tiles) is ["Year 10", "Year 2", "Year 1"], "the order in which they were made");
+        browser.PressCss("[aria-label='Inner folders'] [data-name='Year 2'] [data-testid=row-menu]");
+        browser.Press("menu-earlier");
+        browser.Until(() => Of(Tiles) is ["Year 2", "Year 10", "Year 1"] && Of(Tree) is ["Year 2", "Year 10", "Year 1"], "one place earlier");
+        browser.PressCss("[aria-label='Inner folders'] [data-name='Year 1'] [data-testid=row-menu]");
+        browser.Press("menu-pin");
+        browser.Until(() => Of(Tiles) is ["Year 1", "Year 2", "Year 10"], "the pinned one first");
+        browser.PressCss("[aria-label='Inner folders'] [data-name='Year 10'] [data-testid=row-menu]");
+        Assert.Equal(0, browser.Count("[data-testid=menu-later]"));
+        browser.Type(Keys.Escape);
+        browser.WaitForSync("All saved");
+        Assert.Empty(browser.Errors());
+    }
 }

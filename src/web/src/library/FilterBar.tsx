@@ -1,7 +1,9 @@
+import { XIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import type { Member } from '../group/usePeople';
 import { type Filter, isChosen, noFilter, spans, type TagUse } from './filter';
 import type { Library } from './Library';
+import type { Tag } from './model';
 import { fillOf } from './palette';
 
 const next: Record<string, TagUse | ''> = { '': 'any', any: 'all', all: 'none', none: '' };
@@ -9,21 +11,26 @@ const useWords: Record<TagUse, string> = { any: 'any of', all: 'all of', none: '
 const fewTags = 14;
 
 interface FilterBarProps {
-  library: Library;
+  /** The libraries that are looked in; tags of one name count as one. */
+  libraries: Library[];
   people: Member[];
   filter: Filter;
   found?: number;
   onFilter: (filter: Filter) => void;
-  onSave: () => void;
+  /** Undefined where a lens cannot ask the same. */
+  onSave: (() => void) | undefined;
   saveWords: string;
 }
 
 /** What narrows a library down, across all folders: each press on a tag goes from any, over all, to none. The result follows at once. */
-export function FilterBar({ library, people, filter, found, onFilter, onSave, saveWords }: FilterBarProps) {
+export function FilterBar({ libraries, people, filter, found, onFilter, onSave, saveWords }: FilterBarProps) {
   const [every, setEvery] = useState(false);
-  const tags = library.tags;
+  const tags = tagsOf(libraries);
+  // A tag that a lens names and that is not there any more can be taken out of it.
+  const gone = Object.keys(filter.tags).filter((id) => libraries.every((library) => library.tagsOf([id]).length === 0));
+  const [library] = libraries.length === 1 ? libraries : [];
   const shown = every ? tags : tags.filter((tag, i) => i < fewTags || filter.tags[tag.id]);
-  const folders = [...library.nodes.values()]
+  const folders = [...(library?.nodes.values() ?? [])]
     .filter((node) => node.kind === 'folder' && !node.inBin)
     .sort((a, b) => (a.natural < b.natural ? -1 : 1));
   return (
@@ -54,6 +61,22 @@ export function FilterBar({ library, people, filter, found, onFilter, onSave, sa
             </button>
           );
         })}
+        {gone.map((id) => (
+          <button
+            key={id}
+            type="button"
+            data-testid="filter-gone"
+            title="Take it out"
+            className="flex h-11 items-center gap-1.5 rounded-md border border-dashed border-error px-2.5 text-error"
+            onClick={() => {
+              const { [id]: _, ...tagsAfter } = filter.tags;
+              onFilter({ ...filter, tags: tagsAfter });
+            }}
+          >
+            A tag that is gone
+            <XIcon size={16} aria-label="take it out" />
+          </button>
+        ))}
         {tags.length === 0 && <p className="py-2 text-quiet">No tags yet. Put one on a notebook by its menu.</p>}
         {tags.length > shown.length && (
           <button type="button" className="h-10 px-2 underline" onClick={() => setEvery(true)}>
@@ -99,15 +122,17 @@ export function FilterBar({ library, people, filter, found, onFilter, onSave, sa
             ...people.map((person) => [person.id, `By ${person.name}`] as [string, string]),
           ]}
         />
-        <Choice
-          label="Folder"
-          value={filter.folder}
-          onChange={(folder) => onFilter({ ...filter, folder })}
-          options={[
-            ['', 'In any folder'],
-            ...folders.map((folder) => [folder.id, `In ${folder.name}`] as [string, string]),
-          ]}
-        />
+        {library && (
+          <Choice
+            label="Folder"
+            value={filter.folder}
+            onChange={(folder) => onFilter({ ...filter, folder })}
+            options={[
+              ['', 'In any folder'],
+              ...folders.map((folder) => [folder.id, `In ${folder.name}`] as [string, string]),
+            ]}
+          />
+        )}
         <label className="flex h-10 items-center gap-2 px-1.5">
           <input
             type="checkbox"
@@ -127,7 +152,7 @@ export function FilterBar({ library, people, filter, found, onFilter, onSave, sa
               Clear
             </button>
           )}
-          {isChosen(filter) && (
+          {isChosen(filter) && onSave && (
             <button type="button" className="quiet-button" data-testid="save-lens" onClick={onSave}>
               {saveWords}
             </button>
@@ -136,6 +161,19 @@ export function FilterBar({ library, people, filter, found, onFilter, onSave, sa
       </div>
     </section>
   );
+}
+
+/** The tags of all libraries by name, each once. */
+function tagsOf(libraries: Library[]): Tag[] {
+  const byName = new Map<string, Tag>();
+  for (const library of libraries)
+    for (const tag of library.tags) {
+      const name = tag.path.toLowerCase();
+      if (!byName.has(name)) byName.set(name, tag);
+    }
+  return libraries.length === 1
+    ? [...byName.values()]
+    : [...byName.values()].sort((a, b) => a.path.localeCompare(b.path, undefined, { numeric: true }));
 }
 
 function Choice({

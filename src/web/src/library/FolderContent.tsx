@@ -1,12 +1,13 @@
 import { type KeyboardEvent, useEffect, useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
+import { say, useAct } from '../app/saying';
 import { properties } from '../core/runtime';
 import { usePeopleOf } from '../group/usePeople';
 import { lastPageBesidePath } from '../page/openNotebooks';
 import { type Space, useSession } from '../session/session';
 import { ContentHeader } from './ContentHeader';
 import { ContentDialogs } from './ContentDialogs';
-import { type Filter, filterOf, isChosen, noFilter, ruleOf } from './filter';
+import { both, type Filter, filterOf, inLibrary, isChosen, noFilter, ruleOf } from './filter';
 import { FilterBar } from './FilterBar';
 import { type Asking, itemMenu } from './itemMenu';
 import { grouped, sorted } from './items';
@@ -17,7 +18,7 @@ import type { Place } from './LibrarySide';
 import { type Item, root } from './model';
 import { listKey } from './listKeys';
 import { placeEntries } from './placeMenu';
-import { placeOf } from './places';
+import { placeOf, type ShownPlace } from './places';
 import { SelectionBar } from './SelectionBar';
 import { useEntries } from './useEntries';
 import { useItemActions } from './useItemActions';
@@ -42,6 +43,7 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
   const summaries = useSummaries();
   const personal = usePersonal();
   const actions = useItemActions();
+  const act = useAct();
   const people = usePeopleOf(spaces);
   const locks = useLocksOf(spaces);
   const [scroller, setScroller] = useState<HTMLElement | null>(null);
@@ -59,16 +61,16 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
     [at.space, at.place, libraries, spaces, summaries, personal, person.id, view],
   );
   const narrowed = isChosen(filter);
-  const asked = useEntries(
-    place.libraries,
-    narrowed ? ruleOf(filter) : place.rule,
-    view,
-    summaries,
-    personal?.stars ?? noStars,
-  );
+  // Narrowing down asks within what stands here, and never finds more; a lens shows its own question, to be changed.
+  const rules = narrowed
+    ? narrowing(place, filter)
+    : place.rule === undefined
+      ? undefined
+      : place.libraries.map(() => place.rule!);
+  const asked = useEntries(place.libraries, rules, view, summaries, personal?.stars ?? noStars);
   const loose = useMemo(
-    () => [...(narrowed ? [] : place.items), ...(asked?.items ?? [])],
-    [narrowed, place.items, asked],
+    () => (narrowed ? within(place, asked?.items ?? []) : [...place.items, ...(asked?.items ?? [])]),
+    [narrowed, place, asked],
   );
   const items = useMemo(
     () => (place.keepsOrder && !narrowed ? loose : sorted(loose, view)),
@@ -80,6 +82,16 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
   const selection = useSelection(order);
   const chosen = [...folders, ...items].filter((item) => selection.chosen.has(item.id));
   const mayWrite = space !== undefined && space.role !== 'reader';
+
+  /** Folders are put in order wherever their own order is shown, other things where all of it is seen. */
+  const siblings = (item: Item): Item[] | undefined =>
+    view.sort !== 'own' || narrowed
+      ? undefined
+      : item.kind === 'folder'
+        ? folders
+        : view.group === 'none' && !view.deep
+          ? items
+          : undefined;
 
   useEffect(() => {
     const escape = (event: globalThis.KeyboardEvent) => event.key === 'Escape' && selection.clear();
@@ -94,6 +106,7 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
     rename: setRenaming,
     go: (path) => void navigate(path),
     besidePath: lastPageBesidePath,
+    siblings,
   });
   const ordered = view.sort === 'own' && view.group === 'none' && !view.deep && !narrowed;
   const propsOf = (item: Item): ItemProps => ({
@@ -125,7 +138,7 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
   });
 
   const onKey = (event: KeyboardEvent, item: Item) =>
-    listKey(event, item, { items, chosen, selection, actions, ordered, rename: setRenaming, ask: setAsking });
+    listKey(event, item, { siblings, chosen, selection, actions, rename: setRenaming, ask: setAsking });
 
   return (
     <>
@@ -136,7 +149,7 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
           onView={(changed) => personal.setView(target, changed)}
           filtering={filtering}
           onFilter={
-            place.libraries.length === 1
+            place.libraries.length > 0
               ? (on) => {
                   setFiltering(on);
                   // A lens shows the question it asks, so that it can be changed.
@@ -155,12 +168,12 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
         />
         {filtering && (
           <FilterBar
-            library={place.libraries[0]!}
+            libraries={place.libraries}
             people={[...people.values()]}
             filter={filter}
-            {...(asked && narrowed ? { found: asked.total } : {})}
+            {...(asked && narrowed ? { found: asked.total > asked.items.length ? asked.total : loose.length } : {})}
             onFilter={setFilter}
-            onSave={saveLens}
+            onSave={place.libraries.length === 1 ? saveLens : undefined}
             saveWords={place.lens ? 'Keep this as the lens' : 'Save as a lens'}
           />
         )}
@@ -205,9 +218,12 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
           {...(space ? { space } : {})}
           actions={actions}
           personal={personal}
-          rule={narrowed ? ruleOf(filter) : ''}
+          rule={narrowed ? (rules?.[0] ?? '') : ''}
           onClose={() => setAsking(undefined)}
-          onSavedLens={(library, lens) => void navigate(`/library/${library}/lens-${lens}`)}
+          onSavedLens={(library, lens) => {
+            say('The lens is kept; it stands at the side.');
+            void navigate(`/library/${library}/lens-${lens}`);
+          }}
         />
       )}
     </>
@@ -218,10 +234,29 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
       setAsking({ what: 'newLens' });
       return;
     }
-    place.keeper!.set(place.lens.id, properties.rule, ruleOf(filter));
+    const { lens, keeper } = place;
+    act(`“${lens.name}” asks this now.`, () => keeper!.set(lens.id, properties.rule, ruleOf(filter)));
     setFiltering(false);
     setFilter(noFilter);
   }
+}
+
+/** In lists that no question says, as of what is opened often, what is found belongs to a notebook of the list. */
+function within(place: ShownPlace, found: Item[]): Item[] {
+  if (place.holds !== undefined || place.rule !== undefined) return found;
+  const notebooks = new Set(place.items.map((item) => item.notebook));
+  return found.filter((item) => notebooks.has(item.notebook));
+}
+
+/** The question to each library of a place for what stands in it and meets a filter. */
+function narrowing(place: ShownPlace, filter: Filter): string[] {
+  const from =
+    place.libraries.find((library) => Object.keys(filter.tags).every((id) => library.tagsOf([id]).length > 0)) ??
+    place.libraries[0]!;
+  return place.libraries.map((library) => {
+    const rule = ruleOf(inLibrary(filter, from, library));
+    return place.lens ? rule : both(place.holds ?? place.rule, rule);
+  });
 }
 
 const noStars = new Set<string>();

@@ -6,9 +6,12 @@ import { Link } from 'react-router';
 import type { Space } from '../session/session';
 import { NodeIcon } from './icons';
 import { type LibraryNode, root } from './model';
+import { orderedFolders } from './items';
 import { fillOf } from './palette';
 import type { Library } from './Library';
 import { useLibrary } from './useLibrary';
+import { usePersonal } from './usePersonal';
+import { viewTarget } from './view';
 
 const rowHeight = 36;
 /** How long something is held over a folder before it opens. */
@@ -42,7 +45,14 @@ export function FolderTree({
   const mayWrite = space.role !== 'reader';
   const { setNodeRef, isOver } = useDroppable({ id: `folder:${space.id}:${root}`, disabled: !mayWrite });
   const [unfolded, toggle, open] = useUnfolded(space.id, library, chosen, made);
-  const shown = useMemo(() => (library ? flatten(library, unfolded) : []), [library, unfolded]);
+  const personal = usePersonal();
+  const shown = useMemo(
+    () =>
+      library
+        ? flatten(library, unfolded, (folder) => personal?.view(viewTarget(space.id, folder)).sort === 'own')
+        : [],
+    [library, unfolded, personal, space.id],
+  );
   // oxlint-disable-next-line react/incompatible-library
   const virtual = useVirtualizer({
     count: shown.length,
@@ -113,10 +123,11 @@ export function FolderTree({
   );
 }
 
-function flatten(library: Library, unfolded: Set<string>): Shown[] {
+/** @param isOwn Whether a folder is shown in the order that its things were put in. */
+function flatten(library: Library, unfolded: Set<string>, isOwn: (folder: string) => boolean): Shown[] {
   const shown: Shown[] = [];
   const visit = (parent: string, depth: number) => {
-    for (const folder of library.inside(parent, 'folder')) {
+    for (const folder of orderedFolders(library.inside(parent, 'folder'), isOwn(parent))) {
       const branches = library.inside(folder.id, 'folder').length > 0;
       shown.push({ folder, depth, branches });
       if (branches && unfolded.has(folder.id)) visit(folder.id, depth + 1);

@@ -1,3 +1,5 @@
+import type { Library } from './Library';
+
 /** How a tag takes part in a filter. */
 export type TagUse = 'any' | 'all' | 'none';
 
@@ -47,6 +49,26 @@ export function ruleOf(filter: Filter): string {
   if (filter.folder) all.push({ within: filter.folder });
   if (filter.titled.trim()) all.push({ titled: filter.titled.trim() });
   return JSON.stringify({ all });
+}
+
+/** The same question to another library: its tags of the same names, which have ids of their own there. */
+export function inLibrary(filter: Filter, from: Library, to: Library): Filter {
+  if (from === to) return filter;
+  const tags: Filter['tags'] = {};
+  for (const [id, use] of Object.entries(filter.tags)) {
+    const path = from.tagsOf([id])[0]?.path;
+    const same = path && to.tags.find((tag) => tag.path.toLowerCase() === path.toLowerCase());
+    tags[same ? same.id : id] = use;
+  }
+  return { ...filter, tags };
+}
+
+/** Two questions, both of which must be answered with yes. */
+export function both(one: string | undefined, other: string): string {
+  if (!one) return other;
+  const [first, second] = [JSON.parse(one) as Rule, JSON.parse(other) as Rule];
+  const terms = (rule: Rule) => (Array.isArray(rule.all) ? (rule.all as Rule[]) : [rule]);
+  return JSON.stringify({ all: [...terms(first), ...terms(second)] });
 }
 
 /** The filter that a rule came from; undefined for a rule of another shape. */

@@ -1,6 +1,8 @@
 import {
   ArrowBendUpRightIcon,
+  ArrowDownIcon,
   ArrowSquareOutIcon,
+  ArrowUpIcon,
   ColumnsIcon,
   CopyIcon,
   FilePdfIcon,
@@ -17,6 +19,7 @@ import type { MenuEntry } from '../ui/Menu';
 import { pathTo } from './ItemParts';
 import { type Item, root } from './model';
 import { say } from '../app/saying';
+import { stepFrom } from './listKeys';
 import type { ItemActions } from './useItemActions';
 
 /** What a list asks for when it needs more than a press: a dialogue about some things. */
@@ -34,10 +37,12 @@ interface MenuHands {
   go: (path: string) => void;
   /** The page that is open last, beside which another can be opened. */
   besidePath: (item: Item) => string | undefined;
+  /** What stands beside a thing in an order that can be changed by hand. */
+  siblings: (item: Item) => Item[] | undefined;
 }
 
 /** What can be done to one thing, or to all that are chosen. */
-export function itemMenu({ actions, ask, rename, go, besidePath }: MenuHands): ItemMenu {
+export function itemMenu({ actions, ask, rename, go, besidePath, siblings }: MenuHands): ItemMenu {
   const icon = (Shown: typeof StarIcon) => <Shown size={20} weight="light" />;
   return {
     entries: (items) => {
@@ -92,6 +97,17 @@ export function itemMenu({ actions, ask, rename, go, besidePath }: MenuHands): I
             icon: icon(PushPinIcon),
             onChoose: () => actions.pin(items, !pinned),
           },
+        ...[-1, 1].map(
+          (by): MenuEntry | false =>
+            one &&
+            mayWrite &&
+            stepFrom(siblings(item), item, by) !== undefined && {
+              label: by < 0 ? 'One place earlier' : 'One place later',
+              testId: by < 0 ? 'menu-earlier' : 'menu-later',
+              icon: icon(by < 0 ? ArrowUpIcon : ArrowDownIcon),
+              onChoose: () => actions.step(item, stepFrom(siblings(item), item, by)!),
+            },
+        ),
         mayWrite &&
           placed && {
             label: 'Duplicate',

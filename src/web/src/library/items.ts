@@ -50,6 +50,19 @@ export function sorted(items: Item[], view: View): Item[] {
   );
 }
 
+/** Folders by name, as people count, or in the order they were put in; what is pinned stands first. */
+export function orderedFolders<T extends { pinned: boolean; natural: string; order: string; id: string }>(
+  folders: readonly T[],
+  own: boolean,
+): T[] {
+  return folders.toSorted(
+    (a, b) =>
+      Number(b.pinned) - Number(a.pinned) ||
+      (own ? compare(a.order, b.order) : compare(a.natural, b.natural)) ||
+      compare(a.id, b.id),
+  );
+}
+
 export interface Group {
   name: string;
   items: Item[];
@@ -59,14 +72,14 @@ export interface Group {
 export function grouped(items: Item[], view: View, nameOf: (person: string) => string | undefined): Group[] {
   if (view.group === 'none') return [{ name: '', items }];
   const groups = new Map<string, Item[]>();
+  const at = (item: Item) => (view.sort === 'created' ? item.createdAt : (item.writtenAt ?? item.createdAt));
   const add = (name: string, item: Item) => {
     const group = groups.get(name);
     if (group) group.push(item);
     else groups.set(name, [item]);
   };
   for (const item of items) {
-    if (view.group === 'date')
-      add(whenGroup(view.sort === 'created' ? item.createdAt : (item.writtenAt ?? item.createdAt)), item);
+    if (view.group === 'date') add(whenGroup(at(item)), item);
     else {
       const names =
         view.group === 'tag'
@@ -77,8 +90,10 @@ export function grouped(items: Item[], view: View, nameOf: (person: string) => s
     }
   }
   const entries = [...groups].map(([name, own]) => ({ name, items: own }));
+  // Whatever is pinned, or sorted by another thing, dates follow each other.
+  const turn = view.reversed && (view.sort === 'written' || view.sort === 'created') ? -1 : 1;
   return view.group === 'date'
-    ? entries
+    ? entries.sort((a, b) => turn * (at(b.items[0]!) - at(a.items[0]!)))
     : entries.sort((a, b) => Number(isRest(a.name)) - Number(isRest(b.name)) || a.name.localeCompare(b.name));
 }
 

@@ -5,12 +5,11 @@ import type { ItemActions } from './useItemActions';
 import type { Selection } from './useSelection';
 
 interface ListHands {
-  items: Item[];
+  /** What stands beside a thing in an order that can be changed by hand; undefined where it cannot. */
+  siblings: (item: Item) => Item[] | undefined;
   chosen: Item[];
   selection: Selection;
   actions: ItemActions;
-  /** Whether the list stands in an own order, which keys can change. */
-  ordered: boolean;
   rename: (id: string) => void;
   ask: (asking: Asking) => void;
 }
@@ -19,11 +18,12 @@ interface ListHands {
 export function listKey(
   event: KeyboardEvent,
   item: Item,
-  { items, chosen, selection, actions, ordered, rename, ask }: ListHands,
+  { siblings, chosen, selection, actions, rename, ask }: ListHands,
 ): void {
   const about = selection.chosen.size > 0 ? chosen : [item];
   const may = about.every(actions.mayWrite);
-  const step = event.altKey && ordered ? { ArrowUp: -1, ArrowDown: 1 }[event.key] : undefined;
+  const by = event.altKey ? { ArrowUp: -1, ArrowDown: 1, ArrowLeft: -1, ArrowRight: 1 }[event.key] : undefined;
+  const after = by === undefined ? undefined : stepFrom(siblings(item), item, by);
   const command = event.ctrlKey || event.metaKey;
   if (event.key === ' ') selection.press(item.id, { shift: event.shiftKey, more: true });
   else if (command && event.key === 'a') selection.all();
@@ -37,10 +37,15 @@ export function listKey(
   )
     ask({ what: 'tag', items: about });
   else if (event.key === 'Delete' && may) actions.toBin(about);
-  else if (step && may) {
-    const at = items.indexOf(item);
-    const after = step > 0 ? items[at + 1]?.id : (items[at - 2]?.id ?? 'first');
-    if (after && at + step >= 0) actions.step(item, after);
-  } else return;
+  else if (after && may) actions.step(item, after);
+  else return;
   event.preventDefault();
+}
+
+/** Behind what a thing comes that goes one place on or back among those of its kind, pinned ones among pinned ones; undefined where it goes no farther. */
+export function stepFrom(siblings: Item[] | undefined, item: Item, by: number): string | undefined {
+  const among = siblings?.filter((one) => one.pinned === item.pinned) ?? [];
+  const at = among.findIndex((one) => one.id === item.id);
+  if (at < 0 || at + by < 0 || at + by >= among.length) return undefined;
+  return by > 0 ? among[at + 1]!.id : (among[at - 2]?.id ?? 'first');
 }

@@ -1,5 +1,5 @@
 import type { Space } from '../session/session';
-import { itemOfNode } from './items';
+import { itemOfNode, orderedFolders } from './items';
 import { lists, type Place } from './LibrarySide';
 import { type Item, type LibraryNode, root, type Summary } from './model';
 import type { Library } from './Library';
@@ -21,6 +21,8 @@ export interface ShownPlace {
   lens?: LibraryNode;
   /** The library that the lens itself lies in. */
   keeper?: Library;
+  /** What stands here as a question, so that it can be narrowed down; undefined where only the things themselves say it. */
+  holds?: string;
   /** Whether its own order says something, as with “often used”. */
   keepsOrder?: boolean;
   note?: string;
@@ -71,6 +73,7 @@ export function placeOf(
         return {
           ...base,
           rule: JSON.stringify({ all: [{ kind: 'page' }, { starred: true }] }),
+          holds: JSON.stringify({ all: [{ starred: true }] }),
           items: all.flatMap((library) =>
             [...library.nodes.values()]
               .filter((node) => !node.inBin && personal?.stars.has(node.id))
@@ -140,8 +143,11 @@ export function placeOf(
     above: [node ? space.name : 'Library', ...library.pathOf(at.place).map((one) => one.name)].join(' / '),
     libraries: [library],
     items: isThere ? notebooks.map((one) => item(library, one)) : [],
-    folders: isThere ? library.inside(at.place, 'folder').map((one) => item(library, one)) : [],
+    folders: isThere
+      ? orderedFolders(library.inside(at.place, 'folder'), view.sort === 'own').map((one) => item(library, one))
+      : [],
     ...(node ? { node, asItem: item(library, node) } : {}),
+    holds: JSON.stringify({ all: node ? [{ within: node.id }] : [] }),
     empty: !isThere
       ? { title: 'This folder is not here', words: 'It is in the bin, or was erased from it.' }
       : {

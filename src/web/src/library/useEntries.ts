@@ -37,7 +37,8 @@ const most = 500;
 /** What a rule finds in some libraries; from the server, or without a connection from this device. Asked again whenever the library changes. */
 export function useEntries(
   libraries: Library[],
-  rule: string | undefined,
+  /** The question to each of them. */
+  rules: readonly string[] | undefined,
   view: View,
   summaries: Map<string, Summary>,
   stars: Set<string>,
@@ -47,14 +48,14 @@ export function useEntries(
     queryKey: [
       'entries',
       libraries.map((library) => library.space).join(),
-      rule,
+      rules?.join(),
       view.sort,
       view.reversed,
       ...libraries,
     ],
     queryFn: async () => {
       const answers = await Promise.all(
-        libraries.map((library) => ask(workspace, library, rule!, view, summaries, stars)),
+        libraries.map((library, i) => ask(workspace, library, rules![i]!, view, summaries, stars)),
       );
       return {
         total: answers.reduce((sum, one) => sum + one.total, 0),
@@ -62,14 +63,14 @@ export function useEntries(
         fromDevice: answers.some((one) => one.fromDevice),
       };
     },
-    enabled: rule !== undefined,
+    enabled: rules !== undefined,
     placeholderData: (before: Answer | undefined) => before,
     queryKeyHashFn: (key) =>
       key.map((part) => (typeof part === 'object' ? String(versionOf(part as object)) : String(part))).join('|'),
     retry: false,
     refetchInterval: withoutNews,
   });
-  return rule === undefined ? undefined : data;
+  return rules === undefined ? undefined : data;
 }
 
 const versions = new WeakMap<object, number>();

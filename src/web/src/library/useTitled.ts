@@ -15,5 +15,7 @@ export function useTitled(spaces: string[], kind: 'section' | 'page', typed: str
   const asked = spaces.flatMap((space) => libraries.get(space) ?? []);
   const rule =
     text.length >= leastTyped && asked.length > 0 ? JSON.stringify({ all: [{ kind }, { titled: text }] }) : undefined;
-  return useEntries(asked, rule, usualView, none, nobody)?.items ?? [];
+  return (
+    useEntries(asked, rule === undefined ? undefined : asked.map(() => rule), usualView, none, nobody)?.items ?? []
+  );
 }
