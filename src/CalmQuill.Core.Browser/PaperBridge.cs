@@ -73,6 +73,9 @@ public static partial class PaperBridge
                     json.WriteNumber("usualCount", design.UsualCount);
                     json.WriteNumber("mostCount", design.MostCount);
                     json.WriteBoolean("hasWords", design.HasWords);
+                    json.WriteBoolean("hasHead", design.HasHead);
+                    json.WriteString("marginWords", design.MarginWords);
+                    json.WriteBoolean("canBeHeaded", design.CanBeHeaded);
                     json.WriteBoolean("across", design.Across);
                     json.WriteString("tint", HexOf(design.Tint));
                     json.WriteEndObject();
@@ -100,6 +103,7 @@ public static partial class PaperBridge
                     json.WriteString("name", size.Name);
                     json.WriteNumber("width", size.Width);
                     json.WriteNumber("height", size.Height);
+                    json.WriteBoolean("across", size.LiesAcross);
                     json.WriteEndObject();
                 }
             );
@@ -133,6 +137,9 @@ public static partial class PaperBridge
                 json.WriteString("lines", HexOf(line));
             json.WriteBoolean("plain", paper.Plain);
             json.WriteBoolean("paired", paper.Paired);
+            json.WriteBoolean("headed", paper.Headed);
+            json.WriteNumber("usualHead", paper.Design.UsualHead(paper));
+            json.WriteNumber("usualMargin", paper.Design.UsualMargin(paper));
             json.WriteBoolean("grain", paper.Grain);
             if (paper.Own != Guid.Empty)
                 json.WriteString("own", paper.Own);

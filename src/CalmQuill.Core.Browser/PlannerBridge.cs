@@ -72,7 +72,9 @@ public static partial class PlannerBridge
     {
         var (document, own) = (Session.Document<NotebookDocument>(notebook), Guid.Parse(id));
         var newest = ids.Select((id, i) => CalendarEntry.Read(Guid.Parse(id), values[i])).OfType<CalendarEntry>().ToList();
-        return DoAll(notebook, PlannerPlan.Update(document.Entries(), newest, NoteOf, document.Planner(own)?.Names), now);
+        List<Change> changes = [.. PlannerPlan.Update(document.Entries(), newest, NoteOf, document.Planner(own)?.Names)];
+        taken = changes.Count(change => change is Change.PropertySet { Property: Property.Entry });
+        return DoAll(notebook, changes, now);
 
         (Guid Page, string Title)? NoteOf(CalendarEntry entry)
         {
@@ -80,6 +82,12 @@ public static partial class PlannerBridge
             return document.Read(page, Property.Planner).Length > 0 ? (page, document.Read(page, Property.Name)) : null;
         }
     }
+
+    private static int taken;
+
+    /// <summary>How many entries the calendar that was taken over last has changed.</summary>
+    [JSExport]
+    public static int Taken() => taken;
 
     /// <summary>What the note page of an entry is called when it is made; empty for an entry that is not there.</summary>
     [JSExport]

@@ -48,5 +48,8 @@ public sealed record PrintedPage(PageDocument Page, Paper Paper, string Title)
 
     public Box Sheet => Paper.Sheet(Paper.Growth == Growth.None ? null : Page.Bounds());
 
-    public Drawing Draw() => Paper.Draw(Sheet, Face);
+    public Drawing Draw() => Draw(Sheet);
+
+    /// <param name="sheet">Where the sheet lies.</param>
+    public Drawing Draw(Box sheet) => Paper.Draw(sheet, Face);
 }

@@ -32,7 +32,7 @@ public class PaperTests
                 Gen.Int[0, PaperDesigns.All.Length - 1],
                 Gen.Int[0, PaperSize.Named.Length],
                 Gen.Int[Paper.LeastSpacing, Paper.MostSpacing],
-                Gen.Int[0, 1023],
+                Gen.Int[0, 2047],
                 Gen.UInt,
                 Gen.Int[1, Paper.MostCount]
             )
@@ -57,6 +57,7 @@ public class PaperTests
                         Plain = On(7),
                         Paired = On(8),
                         Grain = On(9),
+                        Headed = On(10),
                         Own = On(1) ? new Guid(number, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10) : Guid.Empty,
                     };
                     Assert.Equal(paper, PaperText.Read(paper.ToString()).Paper);
@@ -110,6 +111,51 @@ public class PaperTests
                 }
             }
         }
+    }
+
+    /// <summary>What the settings offer for a design is seen on its sheet, and what they do not offer changes nothing.</summary>
+    [Fact]
+    public void First_line_margin_and_header_are_drawn_where_a_design_has_them()
+    {
+        foreach (var design in PaperDesigns.All)
+        {
+            var paper = new Paper(PaperSize.A4, design, design.Spacing);
+            string Drawn(Paper other) =>
+                string.Join(
+                    '|',
+                    other
+                        .Draw(other.Sheet(null))
+                        .Pieces.Select(piece =>
+                            piece switch
+                            {
+                                Piece.Fill fill => fill.Path.ToSvg(),
+                                Piece.Line line => line.Path.ToSvg(),
+                                _ => "",
+                            }
+                        )
+                );
+            var plain = Drawn(paper);
+            var margin = paper with { Margin = 2_200 };
+            Assert.Equal(design.MarginWords.Length > 0, Drawn(margin) != plain);
+            Assert.Equal(design.CanBeHeaded, Drawn(paper with { Headed = true }) != plain);
+            // The usual measures are what is drawn without any.
+            if (design.HasHead)
+                Assert.NotEqual(plain, Drawn(paper with { Head = 6_000 }));
+            if (design.HasHead && design.UsualHead(paper) > 0)
+                Assert.Equal(plain, Drawn(paper with { Head = design.UsualHead(paper) }));
+            if (design.MarginWords.Length > 0 && design.UsualMargin(paper) > 0)
+                Assert.Equal(plain, Drawn(paper with { Margin = design.UsualMargin(paper) }));
+        }
+
+        // Squares begin below a header and where they are wished to.
+        foreach (var (text, from) in new[] { ("a4-squared-500-head.4000", 4000f), ("a4-dotted-500-headed", 2000f) })
+        {
+            var paper = Paper.ParseOrDefault(text);
+            var lines = paper.Draw(paper.Sheet(null)).Pieces.OfType<Piece.Line>().MaxBy(line => line.Path.Points.Count)!;
+            Assert.Equal(from, lines.Path.Points.Where((_, i) => i % 2 == 1).Min());
+        }
+
+        Assert.Equal(["wide", "screen"], PaperSize.Named.Where(size => size.LiesAcross).Select(size => size.Name));
     }
 
     [Fact]

@@ -333,7 +333,7 @@ public sealed partial class PdfTests : IDisposable
         var device = new Replica(3, Generate.People[0]);
         long_.Page.Apply(device.Make(new Change.StrokeAdded(new Pen(PenKind.Ball, 150, 0xFF), 0, Generate.Wave(40, 3000, 80_000)), 9));
         var file = await Write("Endless", [long_]);
-        // 80 cm of writing and half a sheet more: sheets of 29.7 cm, the last one shorter.
+        // 80 cm of writing and half a sheet more: sheets of 29.7 cm.
         Assert.Matches("Pages: +4", Run("pdfinfo", file));
 
         var frozen = FrozenPage.Read(FrozenPage.Write(Sheet("").Page, "a4-blank-710"))!;
@@ -344,6 +344,76 @@ public sealed partial class PdfTests : IDisposable
         Assert.InRange(Enumerable.Range(25, 60).Min(x => Enumerable.Range(31, 9).Min(y => pixels[y * width + x])), 0, 170);
         Assert.Null(FrozenPage.Read([1, 2, 3]));
     }
+
+    [Theory]
+    [InlineData("a4-blank-710-down", 595.28, 841.89)]
+    [InlineData("a5.across-blank-710-down", 595.28, 419.53)]
+    [InlineData("a5-blank-710-around", 419.53, 595.28)]
+    public async Task Every_sheet_of_an_endless_page_is_as_large_as_the_paper_and_each_line_stands_on_one_of_them(
+        string paper,
+        double wide,
+        double high
+    )
+    {
+        // Lines of writing a centimetre apart, 6 mm high: at no sheet's end there is a gap by itself.
+        const int Lines = 90;
+        var page = new PageDocument();
+        var device = new Replica(3, Generate.People[0]);
+        for (var line = 0; line < Lines; line++)
+        {
+            var y = 2_000 + line * 1_000;
+            page.Apply(
+                device.Make(
+                    new Change.StrokeAdded(
+                        new Pen(PenKind.Ball, 60, 0xFF),
+                        0,
+                        new StrokeSamples([2_000, 2_000, 4_000], [y, y + 600, y + 600], [500, 500, 500], [0, 20, 40])
+                    ),
+                    9
+                )
+            );
+        }
+
+        var file = await Write("Endless", [new PrintedPage(page, Paper.ParseOrDefault(paper), "Endless")]);
+        var info = Run("pdfinfo", "-f", "1", "-l", "99", file);
+        var sizes = PageSizes().Matches(info);
+        Assert.True(sizes.Count > 3);
+        Assert.All(
+            sizes,
+            size =>
+            {
+                Assert.Equal(wide, double.Parse(size.Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture), 0.1);
+                Assert.Equal(high, double.Parse(size.Groups[2].Value, System.Globalization.CultureInfo.InvariantCulture), 0.1);
+            }
+        );
+        // The feet of all lines are there, each once and whole: 2 cm of black at 3 cm across.
+        Run("pdftoppm", "-r", "127", "-gray", file, Path.Combine(folder, "sheet"));
+        var feet = 0;
+        foreach (var sheet in Directory.GetFiles(folder, "sheet*.pgm"))
+        {
+            var (width, height, pixels) = ReadPgm(sheet);
+            for (var x = 0; x < width; x++)
+            {
+                // Where the page reaches to the left the lines lie elsewhere on the sheet: the middle of a foot has ink to its left and right.
+                bool Black(int y, int at) => at >= 0 && at < width && pixels[y * width + at] < 100;
+                var column = Enumerable
+                    .Range(1, height - 1)
+                    .Count(y =>
+                        Black(y, x) && !Black(y - 1, x) && Black(y, x - 40) && Black(y, x + 40) && !Black(y, x - 58) && Black(y, x - 48)
+                    );
+                if (column > 0)
+                {
+                    feet += column;
+                    break;
+                }
+            }
+        }
+
+        Assert.Equal(Lines, feet);
+    }
+
+    [GeneratedRegex(@"Page +\d+ size: +([\d.]+) x ([\d.]+)")]
+    private static partial Regex PageSizes();
 
     [Fact]
     public void A_jpeg_is_known_by_its_head_and_anything_else_is_not()

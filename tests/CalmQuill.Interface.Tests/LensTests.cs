@@ -167,12 +167,18 @@ public sealed class LensTests : InterfaceTest
             ];
         const string Tiles = "[aria-label='Inner folders'] [data-name]",
             Tree = "[data-testid=folder][data-name^=Year]";
-        browser.Until(() => Of(Tiles) is ["Year 1", "Year 2", "Year 10"] && Of(Tree) is ["Year 1", "Year 2", "Year 10"], "the order of people");
+        browser.Until(
+            () => Of(Tiles) is ["Year 1", "Year 2", "Year 10"] && Of(Tree) is ["Year 1", "Year 2", "Year 10"],
+            "the order of people"
+        );
         Choose(browser, "sort", "own");
         browser.Until(() => Of(Tiles) is ["Year 10", "Year 2", "Year 1"], "the order in which they were made");
         browser.PressCss("[aria-label='Inner folders'] [data-name='Year 2'] [data-testid=row-menu]");
         browser.Press("menu-earlier");
-        browser.Until(() => Of(Tiles) is ["Year 2", "Year 10", "Year 1"] && Of(Tree) is ["Year 2", "Year 10", "Year 1"], "one place earlier");
+        browser.Until(
+            () => Of(Tiles) is ["Year 2", "Year 10", "Year 1"] && Of(Tree) is ["Year 2", "Year 10", "Year 1"],
+            "one place earlier"
+        );
         browser.PressCss("[aria-label='Inner folders'] [data-name='Year 1'] [data-testid=row-menu]");
         browser.Press("menu-pin");
         browser.Until(() => Of(Tiles) is ["Year 1", "Year 2", "Year 10"], "the pinned one first");

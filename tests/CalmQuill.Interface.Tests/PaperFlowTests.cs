@@ -1,3 +1,9 @@
+using CalmQuill.Core.Notebooks;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CalmQuill.Core.Papers;
+using CalmQuill.Documents;
+using CalmQuill.Documents.Pdf;
 using CalmQuill.Testing;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Interactions;
@@ -45,6 +51,62 @@ public sealed class PaperFlowTests : InterfaceTest
         browser.Press("page-after");
         browser.Until(() => browser.Attribute("sheet", "data-sheet") == "0 0 21000 14800", "the music page");
         Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
+    public async Task A_paper_of_ones_own_is_chosen_among_the_pages_of_a_pdf_file_and_a_header_and_margin_are_set()
+    {
+        var folder = Directory.CreateTempSubdirectory("quill-own").FullName;
+        var file = Path.Combine(folder, "Worksheets.pdf");
+        PrintedPage Sheet(string paper) => new(new PageDocument(), Paper.ParseOrDefault(paper), "");
+        await File.WriteAllBytesAsync(
+            file,
+            await PdfExport.Write(
+                "Worksheets",
+                new[] { Sheet("a4-ruled-710"), Sheet("a5.across-squared-500"), Sheet("a4-staves-180") }.ToAsyncEnumerable(),
+                CancellationToken.None
+            )
+        );
+        var broken = Path.Combine(folder, "Broken.pdf");
+        await File.WriteAllTextAsync(broken, "%PDF-1.7 and nothing more");
+        var browser = Open(Group.Writer).Browser;
+        browser.Go($"/papers/{Group.Space}");
+        browser.Press("new-paper");
+        browser.Find("paper-file").SendKeys(broken);
+        browser.Until(
+            () => browser.Text("own-paper-problem").StartsWith("This PDF file cannot be read.", StringComparison.Ordinal),
+            "the refusal"
+        );
+        browser.Find("paper-file").SendKeys(file);
+        browser.Until(() => browser.Count("[data-testid=pdf-page][data-drawn]") == 3, "its three pages, drawn");
+        browser.PressCss("[data-testid=pdf-page]:nth-child(2)");
+        browser.Fill("[data-testid=name-input]", "Squares across");
+        browser.Press("dialog-confirm");
+        browser.Css(
+            "[data-testid=own-paper][data-name='Squares across'] img, [data-testid=own-paper][data-name='Squares across'] canvas, [data-testid=own-paper][data-name='Squares across'] svg"
+        );
+        browser.WaitForSync("All saved");
+
+        // On a page of its own design a margin, a first line and a header can be set; a screen lies across.
+        browser.Go(PagePath);
+        browser.WaitForStrokes(1);
+        browser.Press("open-overview");
+        browser.Until(() => browser.Count("[data-testid=overview-page]") == 2, "both pages");
+        Menu(browser, 1, "page-paper");
+        browser.PressCss("[data-testid=ready-paper][data-name='Squared, 5 mm']");
+        browser.Fill("[data-testid=paper-margin]", "25");
+        browser.Fill("[data-testid=paper-head]", "40");
+        browser.Press("paper-headed");
+        Choose(browser, "paper-size", "wide");
+        Assert.Equal("true", browser.Attribute("paper-lies-across", "aria-pressed"));
+        browser.Press("dialog-confirm");
+        browser.WaitForSync("All saved");
+        browser.Go(PagePath);
+        browser.WaitForStrokes(1);
+        browser.Press("page-after");
+        browser.Until(() => browser.Attribute("sheet", "data-sheet") == "0 0 32000 18000", "the sheet across");
+        Assert.Empty(browser.Errors());
+        Directory.Delete(folder, recursive: true);
     }
 
     [Fact]
@@ -167,7 +229,7 @@ public sealed class PaperFlowTests : InterfaceTest
     }
 
     [Fact]
-    public void A_planner_comes_of_two_dates_and_a_calendar_and_takes_a_newer_one_over()
+    public async Task A_planner_comes_of_two_dates_and_a_calendar_and_takes_a_newer_one_over()
     {
         var folder = Directory.CreateTempSubdirectory("quill-calendar").FullName;
         var file = Path.Combine(folder, "class.ics");
@@ -212,6 +274,15 @@ public sealed class PaperFlowTests : InterfaceTest
         browser.Until(() => browser.Count("[data-testid=sheet]") == 1 && browser.Strokes() == 1, "the ink");
         Assert.Equal("Thursday 8 October", browser.AttributeAt("[data-testid=page-title]", "value"));
         browser.WaitForSync("All saved");
+        // Its note page, which nobody named, is called by the new day.
+        using (var caller = await Host.SignIn(Group.Writer))
+        {
+            var parts = new Uri(browser.Driver.Url).AbsolutePath.Split('/');
+            var planner = new NotebookDocument();
+            foreach (var operation in await caller.After(Guid.Parse(parts[2]), DocumentKind.Notebook, Guid.Parse(parts[3])))
+                planner.Apply(operation);
+            Assert.Contains("Clock class, 9 October", planner.Outline().Select(entry => entry.Title));
+        }
 
         // A file that is none says so, and leaves all as it was.
         File.WriteAllText(file, "BEGIN:NOTHING");

@@ -48,6 +48,9 @@ public sealed record Paper(PaperSize Size, PaperDesign Design, int Spacing)
     /// <summary>Staves in pairs, joined by a brace.</summary>
     public bool Paired { get; init; }
 
+    /// <summary>With a header for a title and a date.</summary>
+    public bool Headed { get; init; }
+
     /// <summary>With a very light grain.</summary>
     public bool Grain { get; init; }
 
@@ -122,6 +125,8 @@ public sealed record Paper(PaperSize Size, PaperDesign Design, int Spacing)
         var isGrown = pen.Width > Width || pen.Height > Height;
         if (!isGrown || (long)pen.Width * pen.Height / ((long)Spacing * Spacing) <= MostCrossings)
             Design.Lay(pen);
+        if (Headed && Design.CanBeHeaded && face is null)
+            Designs.Header.Lay(pen);
         if (face is not null)
         {
             Designs.Calendars.LayHead(pen);

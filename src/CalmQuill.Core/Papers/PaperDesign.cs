@@ -21,6 +21,21 @@ public sealed record PaperDesign(string Name, string Words, string Group, int Sp
     /// <summary>Whether it has words or a header that can be left out.</summary>
     public bool HasWords { get; init; }
 
+    /// <summary>Whether its first line can be set.</summary>
+    public bool HasHead { get; init; }
+
+    /// <summary>Where its first line lies unless it is set.</summary>
+    public Func<Paper, int> UsualHead { get; init; } = paper => Math.Min(3195, paper.Height * 3195 / 29700);
+
+    /// <summary>What its margin is called; empty when it has none to set.</summary>
+    public string MarginWords { get; init; } = "";
+
+    /// <summary>Where its margin lies unless it is set; 0 for none.</summary>
+    public Func<Paper, int> UsualMargin { get; init; } = _ => 0;
+
+    /// <summary>Whether it can have a header with a title and a date to fill in.</summary>
+    public bool CanBeHeaded { get; init; }
+
     /// <summary>The paper's colour unless another is chosen.</summary>
     public uint Tint { get; init; } = Paper.White;
 

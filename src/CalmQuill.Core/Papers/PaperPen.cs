@@ -38,10 +38,15 @@ public sealed class PaperPen
     public bool HasWords => !Paper.Plain;
 
     /// <summary>The room at the sides of a form.</summary>
-    public int Side => Math.Clamp(Width / 14, 500, 1500);
+    public int Side => SideOf(Width);
+
+    internal static int SideOf(int width) => Math.Clamp(width / 14, 500, 1500);
 
     /// <summary>Where the first line lies: in proportion to the sheet, as on A4.</summary>
-    public int Head => Paper.Head ?? Math.Min(3195, Paper.Height * 3195 / 29700);
+    public int Head => Paper.Head ?? Paper.Design.UsualHead(Paper);
+
+    /// <summary>Where the margin lies; 0 for none.</summary>
+    public int Margin => Paper.Margin ?? Paper.Design.UsualMargin(Paper);
 
     public uint Rule { get; }
 

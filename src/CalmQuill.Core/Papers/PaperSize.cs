@@ -28,6 +28,9 @@ public readonly record struct PaperSize(string Name, int Width, int Height)
         new("square", 21000, 21000),
     ];
 
+    /// <summary>Whether it usually lies across, as screens do.</summary>
+    public bool LiesAcross => Name is "wide" or "screen";
+
     public static PaperSize A4 => Named[1];
 
     /// <summary>The named size, or the free one written as <c>15000x21000</c>; null when it is neither or beyond the limits.</summary>

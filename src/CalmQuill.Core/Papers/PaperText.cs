@@ -42,6 +42,7 @@ public static class PaperText
         Number("weight", paper.Weight);
         Switch("plain", paper.Plain);
         Switch("paired", paper.Paired);
+        Switch("headed", paper.Headed);
         Switch("grain", paper.Grain);
         if (paper.Own != Guid.Empty)
             text.Append(CultureInfo.InvariantCulture, $"-own.{paper.Own:N}");
@@ -89,6 +90,7 @@ public static class PaperText
             "around" when value.Length == 0 => (paper with { Growth = Growth.All }, ""),
             "plain" when value.Length == 0 => (paper with { Plain = true }, ""),
             "paired" when value.Length == 0 => (paper with { Paired = true }, ""),
+            "headed" when value.Length == 0 => (paper with { Headed = true }, ""),
             "grain" when value.Length == 0 => (paper with { Grain = true }, ""),
             "head" => Number(value, 0, longest, "The first line lies on the sheet.", number => paper with { Head = number }),
             "margin" => Number(value, 0, longest, "The margin lies on the sheet.", number => paper with { Margin = number }),

@@ -16,9 +16,9 @@ internal sealed class PdfBookmarks
 
     /// <summary>A page with the sections that begin with it and the headings on it.</summary>
     /// <param name="page">The page.</param>
-    /// <param name="sheets">Its sheets: the number of each in the file, and the part of the page that is on it.</param>
+    /// <param name="sheets">Its sheets: the number of each in the file, the part of the page that is on it, and where the sheet ends.</param>
     /// <param name="points">How many points a page unit is.</param>
-    public void Add(PrintedPage page, IReadOnlyList<(int Number, Box Part)> sheets, double points)
+    public void Add(PrintedPage page, IReadOnlyList<(int Number, Box Part, int Bottom)> sheets, double points)
     {
         var head = $"[{sheets[0].Number} 0 R /Fit]";
         for (var level = 0; level < page.Above.Count; level++)
@@ -42,8 +42,8 @@ internal sealed class PdfBookmarks
             count++;
             var words = heading[SpotField.Title];
             var deep = int.TryParse(heading[SpotField.Level], out var level) ? Math.Clamp(level, 1, 4) : 1;
-            var (number, part) = sheets.FirstOrDefault(sheet => sheet.Part.Meets(heading.Area), sheets[0]);
-            var (x, y) = (Math.Max(0, heading.Area.Left - part.Left) * points, Math.Max(0, part.Bottom - heading.Area.Top) * points);
+            var (number, part, bottom) = sheets.FirstOrDefault(sheet => sheet.Part.Meets(heading.Area), sheets[0]);
+            var (x, y) = (Math.Max(0, heading.Area.Left - part.Left) * points, Math.Max(0, bottom - heading.Area.Top) * points);
             // One that was written and not named has a number.
             Put(
                 page.Above.Count + deep,

@@ -37,17 +37,17 @@ public static class PdfExport
         await foreach (var page in printed.WithCancellation(cancel))
         {
             var first = sheets.Count;
-            foreach (var part in Parts(page))
+            foreach (var (part, frame) in Parts(page))
             {
                 cancel.ThrowIfCancellationRequested();
                 if (sheets.Count == MostSheets)
                     throw new PrintBudgetException($"This comes to more than {MostSheets} sheets. Export fewer pages at once.");
                 if (file.Length > MostBytes)
                     throw new PrintBudgetException("This is too much for one file. Export fewer pages at once.");
-                sheets.Add(AddContent(file, masks, page, part));
+                sheets.Add(AddContent(file, masks, page, part, frame));
             }
 
-            bookmarks.Add(page, [.. sheets[first..].Select(sheet => (sheet.Number, sheet.Part))], PointsPerUnit);
+            bookmarks.Add(page, [.. sheets[first..].Select(sheet => (sheet.Number, sheet.Part, sheet.Frame.Bottom))], PointsPerUnit);
         }
 
         // Links come last, since they name pages that come later.
@@ -72,20 +72,27 @@ public static class PdfExport
         Guid Page,
         int Number,
         Box Part,
+        Box Frame,
         int Content,
         string Resources,
         IReadOnlyList<(Box Area, string? Address, Guid Page)> Links
     );
 
-    /// <summary>A page that has grown is cut into sheets of its own size; any other is one.</summary>
-    private static IEnumerable<Box> Parts(PrintedPage page)
+    /// <summary>
+    /// A page that has grown is cut into sheets of its own size; any other is one. Every sheet is as large as the paper that was chosen, also where the next one goes on
+    /// before its end, so that no stroke is split; the rest of it stays without ink.
+    /// </summary>
+    private static IEnumerable<(Box Part, Box Frame)> Parts(PrintedPage page)
     {
         var whole = page.Sheet;
         if (page.Paper.Growth == Growth.None)
         {
-            yield return whole;
+            yield return (whole, whole);
             yield break;
         }
+
+        (Box, Box) Cut(int left, int top, int right, int bottom) =>
+            (new Box(left, top, right, bottom), new Box(left, top, left + page.Paper.Width, top + page.Paper.Height));
 
         var ink = page.Page.Items.Where(item => item.Shown).Select(item => item.Bounds).ToList();
         var across = SheetCuts.Of(whole.Left, whole.Right, page.Paper.Width, ink.Select(box => (box.Left, box.Right)));
@@ -95,7 +102,7 @@ public static class PdfExport
             for (var y = 0; y + 1 < down.Count; y++)
             {
                 for (var x = 0; x + 1 < across.Count; x++)
-                    yield return new Box(across[x], down[y], across[x + 1], down[y + 1]);
+                    yield return Cut(across[x], down[y], across[x + 1], down[y + 1]);
             }
 
             yield break;
@@ -116,7 +123,7 @@ public static class PdfExport
         if (written.Count == 0)
             written.Add((0, 0));
         foreach (var (row, column) in written)
-            yield return new Box(across[column], down[row], across[column + 1], down[row + 1]);
+            yield return Cut(across[column], down[row], across[column + 1], down[row + 1]);
     }
 
     /// <summary>Between which two cuts a place lies.</summary>
@@ -126,10 +133,10 @@ public static class PdfExport
         return Math.Clamp(found >= 0 ? found : ~found - 1, 0, cuts.Count - 2);
     }
 
-    private static Sheet AddContent(PdfFile file, Dictionary<int, int> masks, PrintedPage page, Box part)
+    private static Sheet AddContent(PdfFile file, Dictionary<int, int> masks, PrintedPage page, Box part, Box frame)
     {
         var content = new PdfPageContent();
-        var stream = file.AddStream(content.Write(page, part, PictureName));
+        var stream = file.AddStream(content.Write(page, part, frame, PictureName));
         var states = new StringBuilder();
         foreach (var alpha in content.Alphas)
             states.Append(CultureInfo.InvariantCulture, $"/{PdfPageContent.AlphaName(alpha)} << /ca {alpha / 255.0:0.####} >> ");
@@ -151,6 +158,7 @@ public static class PdfExport
             page.Id,
             file.Reserve(),
             part,
+            frame,
             stream,
             $"<< /ExtGState << {states}>>{picture}{grains} >>",
             [.. links.Where(link => link.Item1.Meets(part))]
@@ -172,7 +180,7 @@ public static class PdfExport
                 file.Add(
                     string.Create(
                         CultureInfo.InvariantCulture,
-                        $"<< /Type /Annot /Subtype /Link /Border [0 0 0] /Rect [{Points(area.Left - sheet.Part.Left)} {Points(sheet.Part.Bottom - area.Bottom)} {Points(area.Right - sheet.Part.Left)} {Points(sheet.Part.Bottom - area.Top)}] {action} >>"
+                        $"<< /Type /Annot /Subtype /Link /Border [0 0 0] /Rect [{Points(area.Left - sheet.Frame.Left)} {Points(sheet.Frame.Bottom - area.Bottom)} {Points(area.Right - sheet.Frame.Left)} {Points(sheet.Frame.Bottom - area.Top)}] {action} >>"
                     )
                 )
             );
@@ -183,7 +191,7 @@ public static class PdfExport
             sheet.Number,
             string.Create(
                 CultureInfo.InvariantCulture,
-                $"<< /Type /Page /Parent {tree} 0 R /MediaBox [0 0 {Points(sheet.Part.Right - sheet.Part.Left)} {Points(sheet.Part.Bottom - sheet.Part.Top)}] /Contents {sheet.Content} 0 R /Resources {sheet.Resources}{links} >>"
+                $"<< /Type /Page /Parent {tree} 0 R /MediaBox [0 0 {Points(sheet.Frame.Right - sheet.Frame.Left)} {Points(sheet.Frame.Bottom - sheet.Frame.Top)}] /Contents {sheet.Content} 0 R /Resources {sheet.Resources}{links} >>"
             )
         );
     }

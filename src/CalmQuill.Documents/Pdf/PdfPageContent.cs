@@ -30,9 +30,10 @@ internal sealed class PdfPageContent
     public static string AlphaName(uint alpha) => string.Create(CultureInfo.InvariantCulture, $"A{alpha}");
 
     /// <param name="printed">The page.</param>
-    /// <param name="sheet">The part of it that this sheet shows.</param>
+    /// <param name="part">The part of it whose ink this sheet shows.</param>
+    /// <param name="sheet">Where the sheet lies on it.</param>
     /// <param name="pictureName">The name of the picture under it among the sheet's resources.</param>
-    public byte[] Write(PrintedPage printed, Box sheet, string pictureName)
+    public byte[] Write(PrintedPage printed, Box part, Box sheet, string pictureName)
     {
         var height = sheet.Bottom - sheet.Top;
         at = (PointsPerUnit, -sheet.Left * PointsPerUnit, (height + sheet.Top) * PointsPerUnit);
@@ -50,7 +51,7 @@ internal sealed class PdfPageContent
         Under(printed, pictureName);
         Draw(drawing);
         SetColour(0x000000FF);
-        Ink(printed, printed.Page, sheet);
+        Ink(printed, printed.Page, part);
         return Encoding.ASCII.GetBytes(text.ToString());
     }
 

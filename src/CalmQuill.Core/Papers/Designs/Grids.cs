@@ -7,18 +7,41 @@ internal static class Grids
 
     public static readonly PaperDesign[] All =
     [
-        new("squared", "Squared", Group, 500, pen => Squares(pen, pen.Spacing, pen.Rule, pen.Weight)) { SpacingWords = "Squares" },
+        new("squared", "Squared", Group, 500, LaySquared)
+        {
+            SpacingWords = "Squares",
+            HasHead = true,
+            UsualHead = UsualHead,
+            MarginWords = "Margin",
+            CanBeHeaded = true,
+        },
         new("millimetre", "Millimetre", Group, 100, LayMillimetre) { SpacingWords = "" },
-        new("dotted", "Dotted", Group, 500, LayDotted) { SpacingWords = "Dots" },
+        new("dotted", "Dotted", Group, 500, LayDotted)
+        {
+            SpacingWords = "Dots",
+            HasHead = true,
+            UsualHead = UsualHead,
+            MarginWords = "Margin",
+            CanBeHeaded = true,
+        },
         new("isometric", "Isometric", Group, 700, LayIsometric) { SpacingWords = "Triangles" },
     ];
 
-    private static void Squares(PaperPen pen, int apart, uint colour, int weight)
+    /// <summary>Squares and dots begin at the sheet's edge, or below its header.</summary>
+    private static int UsualHead(Paper paper) => paper.Headed ? Header.Height : 0;
+
+    private static void LaySquared(PaperPen pen)
     {
-        for (var y = apart; y < pen.Height; y += apart)
+        Squares(pen, pen.Spacing, pen.Rule, pen.Weight, pen.Head);
+        Ruled.LayMargin(pen);
+    }
+
+    private static void Squares(PaperPen pen, int apart, uint colour, int weight, int head = 0)
+    {
+        for (var y = head > 0 ? head : apart; y < pen.Height; y += apart)
             pen.Horizontal(y, 0, pen.Width, colour, weight);
         for (var x = apart; x < pen.Width; x += apart)
-            pen.Vertical(x, 0, pen.Height, colour, weight);
+            pen.Vertical(x, head, pen.Height, colour, weight);
     }
 
     private static void LayMillimetre(PaperPen pen)
@@ -30,8 +53,9 @@ internal static class Grids
 
     private static void LayDotted(PaperPen pen)
     {
-        for (var y = pen.Spacing; y < pen.Height; y += pen.Spacing)
+        for (var y = pen.Head > 0 ? pen.Head : pen.Spacing; y < pen.Height; y += pen.Spacing)
             pen.Dots(y, pen.Spacing, pen.Width - 1, pen.Spacing);
+        Ruled.LayMargin(pen);
     }
 
     /// <summary>Upright lines, and lines at 30° both ways through their crossings.</summary>

@@ -10,6 +10,9 @@ internal static class Music
     [
         new("staves", "Music", Group, 180, LayStaves)
         {
+            HasHead = true,
+            UsualHead = UsualHead,
+            CanBeHeaded = true,
             SpacingWords = "Staff lines",
             CountWords = "Staves",
             UsualCount = 10,
@@ -17,6 +20,9 @@ internal static class Music
         },
         new("guitar", "Guitar tablature", Group, 280, pen => LayTablature(pen, 6))
         {
+            HasHead = true,
+            UsualHead = UsualHead,
+            CanBeHeaded = true,
             SpacingWords = "Strings",
             CountWords = "Systems",
             UsualCount = 8,
@@ -25,6 +31,9 @@ internal static class Music
         },
         new("bass", "Bass tablature", Group, 320, pen => LayTablature(pen, 4))
         {
+            HasHead = true,
+            UsualHead = UsualHead,
+            CanBeHeaded = true,
             SpacingWords = "Strings",
             CountWords = "Systems",
             UsualCount = 8,
@@ -32,6 +41,10 @@ internal static class Music
             HasWords = true,
         },
     ];
+
+    /// <summary>The first stave, in proportion to the room at the sides, and below a header.</summary>
+    private static int UsualHead(Paper paper) =>
+        Math.Max((int)(PaperPen.SideOf(paper.Width) * 1.6f), paper.Headed ? Header.Height + 500 : 0);
 
     private static void LayStaves(PaperPen pen)
     {
@@ -74,7 +87,7 @@ internal static class Music
     private static List<float> Places(PaperPen pen, int lines)
     {
         var staff = (lines - 1) * pen.Spacing;
-        var top = pen.Paper.Head ?? pen.Side * 1.6f;
+        float top = pen.Head;
         var room = pen.Height - top - pen.Side;
         var count = (int)Math.Clamp(Math.Min(pen.Count, room / (staff * 1.5f)), 1, MostStaves);
         var step = count == 1 ? 0 : (room - staff) / (count - 1);

@@ -14,30 +14,69 @@ internal static class Ruled
 
     public static readonly PaperDesign[] All =
     [
-        new("blank", "Blank", Group, 710, _ => { }) { SpacingWords = "" },
-        new("ruled", "Ruled", Group, 710, LayRuled),
-        new("legal", "Legal pad", Group, 870, LayLegal) { Tint = 0xFAF3CFFF, LineTint = 0xB9C8D6FF },
+        new("blank", "Blank", Group, 710, LayMargin)
+        {
+            SpacingWords = "",
+            MarginWords = "Margin",
+            CanBeHeaded = true,
+        },
+        new("ruled", "Ruled", Group, 710, LayRuled)
+        {
+            HasHead = true,
+            MarginWords = "Margin",
+            CanBeHeaded = true,
+        },
+        new("legal", "Legal pad", Group, 870, LayLegal)
+        {
+            Tint = 0xFAF3CFFF,
+            LineTint = 0xB9C8D6FF,
+            HasHead = true,
+            MarginWords = "Margin",
+            UsualMargin = paper => Math.Min(LegalMargin, paper.Width / 5),
+            CanBeHeaded = true,
+        },
         new("columns", "Columns", Group, 710, LayColumns)
         {
             CountWords = "Columns",
             UsualCount = 2,
             MostCount = 8,
+            HasHead = true,
+            CanBeHeaded = true,
         },
-        new("cornell", "Cornell", Group, 710, LayCornell) { HasWords = true },
-        new("checklist", "Checklist", Group, 870, LayChecklist),
+        new("cornell", "Cornell", Group, 710, LayCornell)
+        {
+            HasWords = true,
+            HasHead = true,
+            MarginWords = "Cues",
+            UsualMargin = paper => (int)(paper.Width * CueShare),
+            CanBeHeaded = true,
+        },
+        new("checklist", "Checklist", Group, 870, LayChecklist)
+        {
+            HasHead = true,
+            MarginWords = "Margin",
+            UsualMargin = _ => 1700,
+            CanBeHeaded = true,
+        },
     ];
 
     private static void LayRuled(PaperPen pen)
     {
         pen.Lines(pen.Head, pen.Height, 0, pen.Width);
-        if (pen.Paper.Margin is { } margin)
-            pen.Vertical(margin, 0, pen.Height, pen.Accent);
+        LayMargin(pen);
+    }
+
+    /// <summary>A line down the sheet, where one is wished.</summary>
+    internal static void LayMargin(PaperPen pen)
+    {
+        if (pen.Margin > 0)
+            pen.Vertical(pen.Margin, 0, pen.Height, pen.Accent);
     }
 
     private static void LayLegal(PaperPen pen)
     {
         pen.Lines(pen.Head, pen.Height, 0, pen.Width);
-        var margin = pen.Paper.Margin ?? Math.Min(LegalMargin, pen.Width / 5);
+        var margin = pen.Margin;
         pen.Vertical(margin, 0, pen.Height, pen.Accent);
         pen.Vertical(margin + 100, 0, pen.Height, pen.Accent);
     }
@@ -57,7 +96,7 @@ internal static class Ruled
 
     private static void LayCornell(PaperPen pen)
     {
-        var cue = pen.Paper.Margin ?? (int)(pen.Width * CueShare);
+        var cue = pen.Margin;
         var summary = pen.Height - (int)(Math.Min(pen.Height, pen.Paper.Height) * SummaryShare);
         pen.Lines(pen.Head, summary, cue + 300, pen.Width);
         pen.Lines(summary + pen.Spacing * 1.6f, pen.Height, 0, pen.Width);
@@ -72,7 +111,7 @@ internal static class Ruled
     private static void LayChecklist(PaperPen pen)
     {
         var box = Math.Min(pen.Spacing * 0.55f, 450);
-        var margin = pen.Paper.Margin ?? 1700;
+        var margin = pen.Margin;
         for (float y = pen.Head; y < pen.Height - pen.Spacing / 2f; y += pen.Spacing)
         {
             pen.Horizontal(y, margin + box + 350, pen.Width - pen.Side);

@@ -195,6 +195,7 @@ export interface Core {
       now: number,
     ): Uint8Array;
     TakeCalendar(notebook: number, id: string, ids: string[], values: string[], now: number): Uint8Array;
+    Taken(): number;
     NoteTitle(notebook: number, id: string, entry: string): string;
     Entries(notebook: number): string;
     Settings(notebook: number, id: string): string;

@@ -1,12 +1,13 @@
-import { useState } from 'react';
-import { properties } from '../core/runtime';
+import { useEffect, useState } from 'react';
+import { properties, sentenceOf } from '../core/runtime';
 import { NameField } from '../library/dialogs';
 import type { Library } from '../library/Library';
 import type { LibraryNode } from '../library/model';
 import type { Say } from '../app/saying';
 import { FormDialog, Problem } from '../ui/FormDialog';
 import { keepPicture, makeOwnPaper } from './ownPapers';
-import { pdfPage } from './pdfPages';
+import { openPdf, type PdfFile } from './pdfPages';
+import { PdfPages } from './PdfPages';
 
 /** Makes a paper from a picture or a page of a PDF file; or puts another one in the place of a paper, everywhere or only from now on. */
 export function OwnPaperDialog({
@@ -26,8 +27,29 @@ export function OwnPaperDialog({
   const [page, setPage] = useState(1);
   const [everywhere, setEverywhere] = useState(true);
   const isPdf = file?.type === 'application/pdf' || file?.name.toLowerCase().endsWith('.pdf') === true;
+  const [pdf, setPdf] = useState<PdfFile>();
+  const [refused, setRefused] = useState('');
+  useEffect(() => {
+    if (!file || !isPdf) return undefined;
+    let gone = false;
+    let opened: PdfFile | undefined;
+    openPdf(file).then(
+      (read) => {
+        opened = read;
+        if (gone) read.close();
+        else setPdf(read);
+      },
+      (error: unknown) => setRefused(sentenceOf(error)),
+    );
+    return () => {
+      gone = true;
+      setPdf(undefined);
+      setRefused('');
+      opened?.close();
+    };
+  }, [file, isPdf]);
   const confirm = async () => {
-    const picture = isPdf ? (await pdfPage(file!, page)).picture : file!;
+    const picture = isPdf ? await pdf!.picture(page) : file!;
     const { asset } = await keepPicture(library.space, picture);
     if (replaced && everywhere) {
       library.set(replaced.id, properties.source, asset);
@@ -47,7 +69,7 @@ export function OwnPaperDialog({
     <FormDialog
       title={replaced ? `Replace “${replaced.name}”` : 'A paper of your own'}
       confirm={replaced ? 'Replace it' : 'Make the paper'}
-      disabled={!file}
+      disabled={!file || (isPdf && !pdf)}
       onConfirm={confirm}
       onClose={onClose}
     >
@@ -62,23 +84,13 @@ export function OwnPaperDialog({
               className="file-input h-11 w-full border-base-300 bg-base-100"
               onChange={(event) => (
                 setFile(event.target.files?.[0]),
+                setPage(1),
                 name === '' && setName((event.target.files?.[0]?.name ?? '').replace(/\.[^.]+$/, '').slice(0, 200))
               )}
             />
           </label>
-          {isPdf && (
-            <label>
-              <span className="mb-1 block font-semibold">Page of the file</span>
-              <input
-                type="number"
-                min={1}
-                className="field w-28"
-                value={page}
-                data-testid="pdf-page"
-                onChange={(event) => setPage(Number(event.target.value))}
-              />
-            </label>
-          )}
+          {isPdf && pdf && <PdfPages file={pdf} page={Math.min(page, pdf.pages)} onPage={setPage} />}
+          {isPdf && !pdf && !refused && <p className="text-quiet">Looking at its pages</p>}
           {replaced ? (
             <fieldset>
               <legend className="mb-1 font-semibold">For</legend>
@@ -110,7 +122,7 @@ export function OwnPaperDialog({
               </label>
             </>
           )}
-          <Problem words={problem} testId="own-paper-problem" />
+          <Problem words={problem || refused} testId="own-paper-problem" />
         </div>
       )}
     </FormDialog>

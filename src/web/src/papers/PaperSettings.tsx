@@ -34,7 +34,14 @@ export function PaperSettings({ paper, onChange }: { paper: Paper; onChange: (ch
           value={isFree ? 'free' : paper.size}
           data-testid="paper-size"
           onChange={(event) =>
-            onChange({ size: event.target.value === 'free' ? `${paper.width}x${paper.height}` : event.target.value })
+            onChange(
+              event.target.value === 'free'
+                ? { size: `${paper.width}x${paper.height}`, across: false }
+                : {
+                    size: event.target.value,
+                    across: design.across || sizes.find(({ name }) => name === event.target.value)!.across,
+                  },
+            )
           }
         >
           {sizes.map((size) => (
@@ -100,20 +107,26 @@ export function PaperSettings({ paper, onChange }: { paper: Paper; onChange: (ch
           />
         </label>
       )}
-      {['ruled', 'legal', 'cornell', 'checklist'].includes(paper.design) && !paper.own && (
+      {(design.hasHead || design.marginWords) && !paper.own && (
         <div className="grid grid-cols-2 gap-2">
-          <Length
-            label="First line at"
-            value={paper.head ?? 3195}
-            {...unitOf}
-            onChange={(head) => onChange({ head })}
-          />
-          <Length
-            label={paper.design === 'cornell' ? 'Cues' : 'Margin'}
-            value={paper.margin ?? 0}
-            {...unitOf}
-            onChange={(margin) => onChange(margin > 0 ? { margin } : { margin: undefined as never })}
-          />
+          {design.hasHead && (
+            <Length
+              label="First line at"
+              value={paper.head ?? paper.usualHead}
+              testId="paper-head"
+              {...unitOf}
+              onChange={(head) => onChange({ head })}
+            />
+          )}
+          {design.marginWords && (
+            <Length
+              label={design.marginWords}
+              value={paper.margin ?? paper.usualMargin}
+              testId="paper-margin"
+              {...unitOf}
+              onChange={(margin) => onChange(margin > 0 ? { margin } : { margin: undefined as never })}
+            />
+          )}
         </div>
       )}
       <Colours
@@ -151,6 +164,14 @@ export function PaperSettings({ paper, onChange }: { paper: Paper; onChange: (ch
       <div className="grid">
         {design.hasWords && !paper.own && (
           <Switch label="With its printed words" on={!paper.plain} onSwitch={(on) => onChange({ plain: !on })} />
+        )}
+        {design.canBeHeaded && !paper.own && (
+          <Switch
+            label="A header for title and date"
+            on={paper.headed}
+            testId="paper-headed"
+            onSwitch={(headed) => onChange({ headed })}
+          />
         )}
         {paper.design === 'staves' && (
           <Switch label="Staves in pairs, with braces" on={paper.paired} onSwitch={(paired) => onChange({ paired })} />
@@ -308,13 +329,24 @@ function ColourDot({ colour, on }: { colour: string; on: boolean }) {
   );
 }
 
-function Switch({ label, on, onSwitch }: { label: string; on: boolean; onSwitch: (on: boolean) => void }) {
+function Switch({
+  label,
+  on,
+  testId,
+  onSwitch,
+}: {
+  label: string;
+  on: boolean;
+  testId?: string;
+  onSwitch: (on: boolean) => void;
+}) {
   return (
     <label className="flex min-h-10 cursor-pointer items-center gap-2.5">
       <input
         type="checkbox"
         className="checkbox checkbox-sm checkbox-primary"
         checked={on}
+        data-testid={testId}
         onChange={(event) => onSwitch(event.target.checked)}
       />
       {label}

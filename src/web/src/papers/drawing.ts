@@ -68,15 +68,19 @@ export interface Paper {
   lines?: string;
   plain: boolean;
   paired: boolean;
+  headed: boolean;
   grain: boolean;
   own?: string;
+  /** Where the first line and the margin lie unless they are set, 0.01 mm. */
+  usualHead: number;
+  usualMargin: number;
   width: number;
   height: number;
   colour: string;
 }
 
 /** Writes the text form; Core says whether it may be so. */
-export function writePaper(paper: Omit<Paper, 'width' | 'height' | 'colour'>): string {
+export function writePaper(paper: Omit<Paper, 'width' | 'height' | 'colour' | 'usualHead' | 'usualMargin'>): string {
   const parts = [`${paper.size}${paper.across ? '.across' : ''}`, paper.design, String(Math.round(paper.spacing))];
   if (paper.growth !== 'none') parts.push(paper.growth === 'down' ? 'down' : 'around');
   for (const name of ['head', 'margin', 'count'] as const)
@@ -84,7 +88,7 @@ export function writePaper(paper: Omit<Paper, 'width' | 'height' | 'colour'>): s
   if (paper.tint) parts.push(`tint.${paper.tint.slice(1)}`);
   if (paper.lines) parts.push(`lines.${paper.lines.slice(1)}`);
   if (paper.weight !== undefined) parts.push(`weight.${Math.round(paper.weight)}`);
-  for (const name of ['plain', 'paired', 'grain'] as const) if (paper[name]) parts.push(name);
+  for (const name of ['plain', 'paired', 'headed', 'grain'] as const) if (paper[name]) parts.push(name);
   if (paper.own) parts.push(`own.${paper.own.replaceAll('-', '')}`);
   return parts.join('-');
 }
@@ -104,6 +108,10 @@ export interface Design {
   usualCount: number;
   mostCount: number;
   hasWords: boolean;
+  hasHead: boolean;
+  /** What its margin is called; empty for none. */
+  marginWords: string;
+  canBeHeaded: boolean;
   across: boolean;
   tint: string;
 }
@@ -111,7 +119,7 @@ export interface Design {
 export interface PaperChoices {
   designs: Design[];
   ready: { words: string; design: string }[];
-  sizes: { name: string; width: number; height: number }[];
+  sizes: { name: string; width: number; height: number; across: boolean }[];
   covers: string[];
 }
 

@@ -32,7 +32,7 @@ export function CalendarDialog({
         const [first, last] = notebook.planner.split(' ')[0]!.split('/');
         try {
           const calendar = await readCalendar(source, first!, last!);
-          const changes = await notebook.performAll((handle, now) =>
+          await notebook.performAll((handle, now) =>
             core.PlannerBridge.TakeCalendar(
               handle,
               at.notebook,
@@ -41,6 +41,7 @@ export function CalendarDialog({
               now,
             ),
           );
+          const changes = core.PlannerBridge.Taken();
           if (source.address) localStorage.setItem(key, source.address);
           say(
             `${changes === 0 ? 'Nothing has changed in the calendar.' : changes === 1 ? '1 entry was changed.' : `${changes} entries were changed.`}${aboutCalendar(calendar)}`,
