@@ -431,20 +431,44 @@ public sealed partial class PdfTests : IDisposable
     {
         FollowUpLists.Line[] lines =
         [
-            new("Ask", "why *30*\n[teeth]?", "Anchor, \"deadbeat\"", "page 3", "Tobias", "2026-10-09", DateTimeOffset.UnixEpoch, null),
-            new("To do", "=1+1", "Bench", "page 1", "", "", DateTimeOffset.UnixEpoch, DateTimeOffset.UnixEpoch),
+            new(
+                "Ask",
+                "why *30*\n[teeth]?",
+                "Anchor, \"deadbeat\"",
+                "page 3",
+                "https://quill.example/page/1",
+                "Tobias",
+                "2026-10-09",
+                DateTimeOffset.UnixEpoch,
+                null
+            ),
+            new(
+                "To do",
+                "=1+1",
+                "Bench",
+                "page 1",
+                "https://quill.example/page/2",
+                "",
+                "",
+                DateTimeOffset.UnixEpoch,
+                DateTimeOffset.UnixEpoch
+            ),
         ];
         var markdown = FollowUpLists.Markdown(lines);
-        Assert.Contains("""- [ ] Ask: why \*30\* \[teeth\]? (page 3, for Tobias, due 2026-10-09)""", markdown, StringComparison.Ordinal);
-        Assert.Contains("- [x] To do: =1+1 (page 1)", markdown, StringComparison.Ordinal);
+        Assert.Contains(
+            """- [ ] Ask: why \*30\* \[teeth\]? ([page 3](<https://quill.example/page/1>), for Tobias, due 2026-10-09)""",
+            markdown,
+            StringComparison.Ordinal
+        );
+        Assert.Contains("- [x] To do: =1+1 ([page 1](<https://quill.example/page/2>))", markdown, StringComparison.Ordinal);
         // RFC 4180: quoted where needed, quotes doubled; and no formula for a spreadsheet.
         var rows = FollowUpLists.Csv(lines).Split("\r\n");
         Assert.StartsWith(
-            "Ask,\"why *30*\n[teeth]?\",\"Anchor, \"\"deadbeat\"\"\",page 3,Tobias,2026-10-09,1970-01-01 00:00,",
+            "Ask,\"why *30*\n[teeth]?\",\"Anchor, \"\"deadbeat\"\"\",page 3,https://quill.example/page/1,Tobias,2026-10-09,1970-01-01 00:00,",
             rows[1],
             StringComparison.Ordinal
         );
-        Assert.StartsWith("To do,'=1+1,Bench,page 1,,,", rows[2], StringComparison.Ordinal);
+        Assert.StartsWith("To do,'=1+1,Bench,page 1,https://quill.example/page/2,,,", rows[2], StringComparison.Ordinal);
     }
 
     private static PrintedPage Sheet(string title, Pen? pen = null)

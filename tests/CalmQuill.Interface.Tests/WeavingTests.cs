@@ -282,9 +282,47 @@ public sealed class WeavingTests : InterfaceTest
         owner.Find("mark-card");
         owner.Script("history.back()");
         owner.Find("follow-ups");
+        // What was looked for is looked for still, also after a reload.
+        for (var i = 0; i < 2; i++)
+        {
+            owner.Until(
+                () =>
+                    owner.Count("[data-testid=follow-up]") == 1
+                    && owner.Attribute("filter-state", "value") == "done"
+                    && owner.Count("[data-testid=filter-kind][data-name='To do'][aria-pressed=true]") == 1,
+                "the filters as they were left"
+            );
+            owner.Driver.Navigate().Refresh();
+        }
+
         browser.Until(() => browser.Count("[data-testid=mark][data-done='1']") == 1, "the tick on the other screen");
         var list = (string)owner.AsyncScript("fetch('/api/follow-ups.csv?all=true').then((answer) => answer.text()).then(arguments[0])")!;
         Assert.Contains("To do,order a click spring,Escapements", list, StringComparison.Ordinal);
+        Assert.Contains($"/page/{Group.Space}/{Notebook}/{Page}?mark=", list, StringComparison.Ordinal);
+
+        // A mark by keys alone, anywhere; and it becomes one of another kind.
+        browser.Driver.Navigate().Refresh();
+        browser.WaitForStrokes(1);
+        browser.Until(() => browser.Count("[data-testid=mark]") == 2, "the two marks");
+        browser.Type("M");
+        browser.Until(() => browser.Count("[data-testid=mark]:focus") == 1, "a third, under the keys");
+        double Left() =>
+            Convert.ToDouble(
+                browser.Script("return document.activeElement.getBoundingClientRect().left")!,
+                System.Globalization.CultureInfo.InvariantCulture
+            );
+        var before = Left();
+        for (var i = 0; i < 4; i++)
+            browser.Type(Keys.ArrowLeft);
+        browser.Until(() => Left() < before - 30, "2 cm to the left");
+        browser.Type(Keys.Enter);
+        browser.PressCss("[data-testid=mark-as] option[value=look-up], [data-testid=mark-as] option:nth-child(3)");
+        browser.Press("mark-close");
+        browser.WaitForSync("All saved");
+        owner.Go("/follow-ups");
+        owner.PressCss("[data-testid=filter-state] option[value=all]");
+        owner.PressCss("[data-testid=filter-kind][data-name='To do']");
+        owner.Until(() => owner.Count("[data-testid=filter-kind][data-name='Look up']") == 1, "the mark by its new kind");
         Assert.Empty(browser.Errors().Concat(owner.Errors()));
     }
 }

@@ -10,6 +10,7 @@ public static class FollowUpLists
     /// <param name="Note">What was noted; may be empty.</param>
     /// <param name="Notebook">The notebook's name.</param>
     /// <param name="Page">The page, in words.</param>
+    /// <param name="Address">Where the mark is to be come to.</param>
     /// <param name="Person">For whom; may be empty.</param>
     /// <param name="Due">The day it is due; may be empty.</param>
     /// <param name="Since">When it was made.</param>
@@ -19,6 +20,7 @@ public static class FollowUpLists
         string Note,
         string Notebook,
         string Page,
+        string Address,
         string Person,
         string Due,
         DateTimeOffset Since,
@@ -35,7 +37,7 @@ public static class FollowUpLists
             {
                 text.Append(
                     CultureInfo.InvariantCulture,
-                    $"- [{(line.Done is null ? ' ' : 'x')}] {Escape(line.Kind)}{(line.Note.Length > 0 ? $": {Escape(line.Note)}" : "")} ({Escape(line.Page)}"
+                    $"- [{(line.Done is null ? ' ' : 'x')}] {Escape(line.Kind)}{(line.Note.Length > 0 ? $": {Escape(line.Note)}" : "")} ([{Escape(line.Page)}](<{line.Address}>)"
                 );
                 if (line.Person.Length > 0)
                     text.Append(CultureInfo.InvariantCulture, $", for {Escape(line.Person)}");
@@ -50,7 +52,7 @@ public static class FollowUpLists
 
     public static string Csv(IReadOnlyList<Line> lines)
     {
-        var text = new StringBuilder("Kind,Note,Notebook,Page,For,Due,Since,Done\r\n");
+        var text = new StringBuilder("Kind,Note,Notebook,Page,Address,For,Due,Since,Done\r\n");
         foreach (var line in lines)
         {
             string[] fields =
@@ -59,6 +61,7 @@ public static class FollowUpLists
                 line.Note,
                 line.Notebook,
                 line.Page,
+                line.Address,
                 line.Person,
                 line.Due,
                 Day(line.Since),

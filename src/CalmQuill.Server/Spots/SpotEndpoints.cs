@@ -88,6 +88,7 @@ internal static class SpotEndpoints
                 spot.Note,
                 spot.NotebookName,
                 spot.PageTitle.Length > 0 ? $"page {spot.PageNumber}, {spot.PageTitle}" : $"page {spot.PageNumber}",
+                $"{http.Request.Scheme}://{http.Request.Host}/page/{spot.Space}/{spot.Notebook}/{spot.Page}?mark={spot.Id}",
                 spot.Person is { } person ? people.GetValueOrDefault(person, "") : "",
                 spot.Due,
                 DateTimeOffset.FromUnixTimeMilliseconds(spot.CreatedAt),

@@ -2,6 +2,7 @@ import { DownloadSimpleIcon } from '@phosphor-icons/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type ReactNode, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
+import { say } from '../app/saying';
 import { usePeopleOf } from '../group/usePeople';
 import { openPath } from '../library/model';
 import { useLibraries } from '../library/useLibrary';
@@ -27,6 +28,29 @@ interface Filter {
 
 const everything: Filter = { kind: '', state: 'open', place: '', tag: '', person: '', age: '' };
 const dayMilliseconds = 86_400_000;
+/** So many marks are named to the server in an address. */
+const mostNamed = 200;
+
+interface Kept {
+  filter: Filter;
+  grouping: Grouping;
+}
+
+/** What the person looked for last; the usual where nothing is kept or it cannot be read. */
+function readFilter(text: string | null): Kept {
+  const usual: Kept = { filter: everything, grouping: 'page' };
+  try {
+    const kept = JSON.parse(text ?? '{}') as Partial<Kept>;
+    const filter = { ...everything };
+    for (const name of Object.keys(everything) as (keyof Filter)[]) {
+      const value = kept.filter?.[name];
+      if (typeof value === 'string') (filter as Record<string, string>)[name] = value;
+    }
+    return { filter, grouping: kept.grouping ?? usual.grouping };
+  } catch {
+    return usual;
+  }
+}
 const ages = [
   { value: '', words: 'of any age' },
   { value: '7', words: 'older than a week' },
@@ -40,12 +64,18 @@ type Row = { head: ReactNode; key: string } | { mark: ShownSpot; key: string };
 
 /** All open marks of all notebooks one may see, as the ink itself: by page, kind or age. */
 export function FollowUpsScreen() {
-  const { spaces } = useSession();
+  const { spaces, person } = useSession();
   const libraries = useLibraries();
   const people = usePeopleOf(spaces);
   const kinds = useMarkKinds();
-  const [filter, setFilter] = useState(everything);
-  const [grouping, setGrouping] = useState<Grouping>('page');
+  const key = `quill.follow-ups.${person.id}`;
+  const [{ filter, grouping }, setKept] = useState(() => readFilter(localStorage.getItem(key)));
+  const keep = (changed: Kept) => {
+    localStorage.setItem(key, JSON.stringify(changed));
+    setKept(changed);
+  };
+  const setFilter = (changed: Filter) => keep({ filter: changed, grouping });
+  const setGrouping = (changed: Grouping) => keep({ filter, grouping: changed });
   const { marks, refetch } = useFollowUps(filter.state !== 'open');
   const tick = useTick();
   const scroller = useRef<HTMLDivElement>(null);
@@ -81,10 +111,15 @@ export function FollowUpsScreen() {
   const ids =
     found.length < marks.length
       ? `&ids=${found
-          .slice(0, 200)
+          .slice(0, mostNamed)
           .map((mark) => mark.id)
           .join()}`
       : '';
+  const takeOut = (kind: 'md' | 'csv') => {
+    if (ids && found.length > mostNamed)
+      say(`The file holds the first ${mostNamed} of ${found.length}. Narrow them down further for the others.`);
+    location.assign(`/api/follow-ups.${kind}?all=${filter.state !== 'open'}${ids}`);
+  };
   const mayTick = (mark: ShownSpot) => spaces.find((space) => space.id === mark.space)?.role !== 'reader';
 
   return (
@@ -106,13 +141,13 @@ export function FollowUpsScreen() {
                 label: 'As Markdown',
                 testId: 'export-markdown',
                 icon: <DownloadSimpleIcon size={20} weight="light" />,
-                onChoose: () => location.assign(`/api/follow-ups.md?all=${filter.state !== 'open'}${ids}`),
+                onChoose: () => takeOut('md'),
               },
               {
                 label: 'As CSV',
                 testId: 'export-csv',
                 icon: <DownloadSimpleIcon size={20} weight="light" />,
-                onChoose: () => location.assign(`/api/follow-ups.csv?all=${filter.state !== 'open'}${ids}`),
+                onChoose: () => takeOut('csv'),
               },
             ]}
           />

@@ -170,23 +170,17 @@ function OpenSheet({
         mark: tools.mark,
       }),
     );
-  /** In the running line: behind what was just written. */
+  /** In the running line: behind what was just written; else in the middle of what is seen, from where arrow keys move it. */
   const markHere = () => {
-    const last = desk?.lastInk;
-    if (last)
-      addSpot(
-        core,
-        document,
-        'mark',
-        [
-          last[2] + markGap,
-          (last[1] + last[3]) / 2 - markHalf,
-          last[2] + markGap + 2 * markHalf,
-          (last[1] + last[3]) / 2 + markHalf,
-        ],
-        [],
-        { mark: tools.mark },
-      );
+    if (!desk) return;
+    const last = desk.lastInk;
+    const x = last ? last[2] + markGap + markHalf : desk.middle.x;
+    const y = last ? (last[1] + last[3]) / 2 : desk.middle.y;
+    const made = addSpot(core, document, 'mark', [x - markHalf, y - markHalf, x + markHalf, y + markHalf], [], {
+      mark: tools.mark,
+    });
+    // The keys go on with it.
+    setTimeout(() => globalThis.document.querySelector<HTMLElement>(`[data-spot="${made}"]`)?.focus());
   };
 
   /** A closed shape takes the fill itself; else the region that ink closes in is filled. */

@@ -91,6 +91,22 @@ export function MarkCard({ spot, kinds, page, people, mayWrite, onCopyLink, onCl
             onBlur={keepNote}
           />
           <div className="mt-2 grid grid-cols-2 gap-2">
+            <label className="col-span-2 text-[13px] text-quiet">
+              Kind
+              <select
+                className="select h-11 w-full border-base-300 bg-base-100 text-[13.5px]"
+                value={spot.mark ?? ''}
+                data-testid="mark-as"
+                onChange={(event) => set({ mark: event.target.value })}
+              >
+                {!kind && <option value={spot.mark ?? ''}>Mark</option>}
+                {kinds.map((one) => (
+                  <option key={one.id} value={one.id}>
+                    {one.words}
+                  </option>
+                ))}
+              </select>
+            </label>
             <label className="text-[13px] text-quiet">
               Due
               <input

@@ -2,6 +2,7 @@ import type { Member } from '../group/usePeople';
 import { useLinkWords } from '../links/useLinkWords';
 import type { View } from '../page/ink/view';
 import type { OpenDocument } from '../sync/openDocument';
+import { useWorkspace } from '../sync/workspace';
 import { CurtainCloth } from './CurtainCloth';
 import { MarkCard } from './MarkCard';
 import { type MarkKind, MarkSign } from './markKinds';
@@ -23,6 +24,14 @@ interface SpotLayerProps {
 }
 
 const cardWidth = 272;
+/** Arrow keys move a mark so far, with shift a little, 0.01 mm. */
+const [step, smallStep] = [500, 100];
+const ways: Record<string, readonly [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
 
 /** The signs on a sheet: discs for marks, a dotted line under links, a bracket beside headings, cloth for curtains. They go along with the view. */
 export function SpotLayer({
@@ -38,7 +47,10 @@ export function SpotLayer({
   onFollow,
   onCopyLink,
 }: SpotLayerProps) {
+  const { core } = useWorkspace();
   const wordsOf = useLinkWords();
+  /** A mark on ink goes with its ink. */
+  const mayMove = (spot: Spot) => mayWrite && spot.kind === 'mark' && spot.items.length === 0;
   const card = spots.find((spot) => spot.id === chosen && spot.kind === 'mark');
   return (
     <div className="pointer-events-none absolute inset-0 overflow-hidden" data-testid="spots">
@@ -57,8 +69,17 @@ export function SpotLayer({
               key={spot.id}
               type="button"
               aria-label={label}
-              title={label}
+              title={mayMove(spot) ? `${label}. Arrow keys move it.` : label}
               data-testid="mark"
+              data-spot={spot.id}
+              onKeyDown={(event) => {
+                const way = ways[event.key];
+                if (!way || !mayMove(spot)) return;
+                event.preventDefault();
+                event.stopPropagation();
+                const by = event.shiftKey ? smallStep : step;
+                page.perform((handle, now) => core.SpotBridge.Move(handle, spot.id, way[0] * by, way[1] * by, now));
+              }}
               data-mark={spot.mark}
               data-done={spot.doneAt ? '1' : undefined}
               className="pointer-events-auto absolute grid size-10 -translate-x-1/2 -translate-y-1/2 place-items-center rounded-full"

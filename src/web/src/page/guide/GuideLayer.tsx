@@ -16,6 +16,8 @@ interface GuideLayerProps {
 /** As broad as `Guide.Breadth`, 0.01 mm: ink keeps to both edges. */
 const bodyHigh = 1_900;
 const nudge = 100;
+/** A ruler's grips stand so far beside its ends, pixels, and cover nothing of its scale. */
+const beside = 28;
 
 /** A ruler with a scale, or a compass's circle, lying on the page: moved by its grip, and by its body while nothing is written, turned or widened by its end, by two fingers, or by keys. */
 export function GuideLayer({ guide, view, writes, onGuide }: GuideLayerProps) {
@@ -150,7 +152,7 @@ export function GuideLayer({ guide, view, writes, onGuide }: GuideLayerProps) {
             strokeWidth="0.8"
           />
           {ticks
-            .filter((i) => i % 10 === 0 && i > 0)
+            .filter((i) => i % 10 === 0 && i > 0 && i * (one / 10) < guide.size * 2 - 300)
             .map((i) => (
               <text key={i} x={i * (one / 10) * scale} y="27" fontSize="11" textAnchor="middle" fill="#22302e">
                 {i / 10}
@@ -160,15 +162,15 @@ export function GuideLayer({ guide, view, writes, onGuide }: GuideLayerProps) {
             {name}
           </text>
         </svg>
-        <span className="absolute left-1/2 top-1/2 ml-8 -translate-y-1/2 text-[13px]">
+        <span className="absolute bottom-1 left-1/2 -translate-x-1/2 text-[13px]">
           {Math.round((((guide.angle % 180) + 180) % 180) * 10) / 10}°
         </span>
       </div>
       <span
         title="Move the ruler"
         data-testid="guide-move"
-        className="pointer-events-auto absolute left-0 grid size-11 -translate-x-1/2 cursor-move touch-none place-items-center rounded-full border border-primary bg-base-100"
-        style={{ top: (bodyHigh * scale) / 2 - 22 }}
+        className="pointer-events-auto absolute grid size-11 -translate-x-1/2 cursor-move touch-none place-items-center rounded-full border border-primary bg-base-100"
+        style={{ left: -half - beside, top: (bodyHigh * scale) / 2 - 22 }}
         onPointerDown={begin('body')}
         {...listen}
       >
@@ -178,26 +180,26 @@ export function GuideLayer({ guide, view, writes, onGuide }: GuideLayerProps) {
         title="Turn the ruler"
         data-testid="guide-end"
         className="pointer-events-auto absolute grid size-11 -translate-x-1/2 cursor-grab touch-none place-items-center rounded-full border border-primary bg-base-100"
-        style={{ left: half, top: (bodyHigh * scale) / 2 - 22 }}
+        style={{ left: half + beside, top: (bodyHigh * scale) / 2 - 22 }}
         onPointerDown={begin('end')}
         {...listen}
       >
         <ArrowClockwiseIcon size={20} />
       </span>
-      <Away onAway={() => onGuide(undefined)} left={-half} />
+      <Away onAway={() => onGuide(undefined)} left={half + beside} top={(bodyHigh * scale) / 2 + 30} />
     </div>
   );
 }
 
-function Away({ onAway, left = -70 }: { onAway: () => void; left?: number }) {
+function Away({ onAway, left = -70, top = 4 }: { onAway: () => void; left?: number; top?: number }) {
   return (
     <button
       type="button"
       title="Take it away"
       aria-label="Take it away"
       data-testid="guide-away"
-      className="pointer-events-auto absolute grid size-10 -translate-x-1/2 place-items-center rounded-full border border-base-300 bg-base-100"
-      style={{ left, top: 4 }}
+      className="pointer-events-auto absolute grid size-11 -translate-x-1/2 place-items-center rounded-full border border-base-300 bg-base-100"
+      style={{ left, top }}
       onClick={onAway}
     >
       <XIcon size={16} />
