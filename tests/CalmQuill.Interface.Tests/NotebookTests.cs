@@ -1,3 +1,4 @@
+using CalmQuill.Core.Operations;
 using CalmQuill.Testing;
 using OpenQA.Selenium;
 using static CalmQuill.Interface.Tests.LibraryHands;
@@ -205,5 +206,54 @@ public sealed class NotebookTests : InterfaceTest
         Assert.Equal(Today(), Today());
         Assert.Equal("page 1 of 1", browser.Text("page-number"));
         Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
+    public async Task The_contents_of_a_long_notebook_hold_what_is_seen_and_follow_the_page_that_is_open()
+    {
+        const int Pages = 600;
+        using var caller = await Host.SignIn(Group.Owner);
+        var device = new Replica(6, Group.Owner.Id);
+        var order = "W";
+        var changes = new List<Operation>();
+        var last = Guid.Empty;
+        for (var i = 0; i < Pages; i++)
+        {
+            order = Core.Ordering.OrderKey.Between(order, null, 6);
+            last = Guid.NewGuid();
+            changes.Add(device.Make(new Change.PageAdded(last, order, "a4-ruled-710"), 1));
+        }
+
+        await caller.Send(Group.Space, DocumentKind.Notebook, Notebook, [.. changes]);
+        var browser = Open(Group.Writer).Browser;
+        browser.Go($"/page/{Group.Space}/{Notebook}/{last}");
+        browser.WaitForStrokes(0);
+        browser.Press("contents");
+        Seen("602");
+        Assert.InRange(browser.Count("[data-testid=contents-panel] [data-testid=page]"), 5, 80);
+        browser.Go(PagePath);
+        browser.WaitForStrokes(1);
+        Seen("1");
+        // A page that is added comes into sight as well.
+        browser.Press("new-page");
+        browser.WaitForStrokes(0);
+        Seen("603");
+        Assert.Empty(browser.Errors());
+
+        void Seen(string number) =>
+            browser.Until(
+                () =>
+                    (bool)
+                        browser.Script(
+                            """
+                            const row = document.querySelector('[data-testid=contents-panel] [aria-current=page]');
+                            if (!row || row.querySelector('button span').textContent !== arguments[0]) return false;
+                            const [box, list] = [row, row.parentElement].map((one) => one.getBoundingClientRect());
+                            return box.top >= list.top && box.bottom <= list.bottom + 1;
+                            """,
+                            number
+                        )!,
+                $"page {number} in sight"
+            );
     }
 }

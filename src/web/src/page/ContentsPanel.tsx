@@ -22,7 +22,8 @@ import {
   TagIcon,
   TrashIcon,
 } from '@phosphor-icons/react';
-import { type KeyboardEvent, useState } from 'react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { properties, sentenceOf } from '../core/runtime';
 import { attempt, ColourField, ConfirmDialog, NameDialog } from '../library/dialogs';
 import { type NotebookEntry, openPath, root } from '../library/model';
@@ -44,6 +45,10 @@ type Asking =
   | { what: 'words'; heading: PlacedSpot }
   | { what: 'tags' | 'colour'; entry: NotebookEntry }
   | { what: 'move'; ids: string[] };
+
+/** A row is so high, and a heading below it; pixels. */
+const rowHeight = 40;
+const edge = 8;
 
 interface ContentsProps {
   at: OpenNotebook;
@@ -74,6 +79,30 @@ export function Contents({
   const [renaming, setRenaming] = useState<string>();
   const [asking, setAsking] = useState<Asking>();
   const selection = useSelection(notebook.entries.map((entry) => entry.id));
+  const headingsOf = useMemo(() => {
+    const byPage = new Map<string, PlacedSpot[]>();
+    for (const heading of headings) byPage.set(heading.page, [...(byPage.get(heading.page) ?? []), heading]);
+    return byPage;
+  }, [headings]);
+  const scroller = useRef<HTMLUListElement>(null);
+  // Only what is seen of a long notebook is there.
+  // oxlint-disable-next-line react/incompatible-library -- what it gives is used here only
+  const virtual = useVirtualizer({
+    count: notebook.entries.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: (i) => rowHeight * (1 + (headingsOf.get(notebook.entries[i]!.id)?.length ?? 0)),
+    getItemKey: (i) => notebook.entries[i]!.id,
+    paddingStart: edge,
+    paddingEnd: edge,
+    overscan: 12,
+  });
+  useEffect(() => virtual.measure(), [virtual, headingsOf, notebook.entries]);
+  // The page that is open is in sight, also when it was come to by another way.
+  const here = notebook.entries.findIndex((entry) => entry.id === at.page);
+  useEffect(() => {
+    if (here >= 0) virtual.scrollToIndex(here, { align: 'auto' });
+  }, [virtual, at.page, here]);
+  const rows = virtual.getVirtualItems();
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 8 } }),
     useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }),
@@ -262,30 +291,32 @@ export function Contents({
           role="tree"
           aria-label="Sections and pages"
           aria-multiselectable="true"
-          className="min-h-0 grow overflow-y-auto py-2"
+          ref={scroller}
+          className="min-h-0 grow overflow-y-auto"
         >
-          {notebook.entries.map((entry) => (
-            <EntryRow
-              key={entry.id}
-              entry={entry}
-              isHere={entry.id === at.page}
-              isChosen={selection.chosen.has(entry.id)}
-              mayWrite={mayWrite}
-              tags={library.tagsOf(entry.tags).map((tag) => tag.path)}
-              renaming={renaming === entry.id}
-              menu={mayWrite ? entriesOf(entry) : []}
-              onKey={(event) => onKey(event, entry)}
-              onPress={(event) => {
-                if (event.shiftKey || event.ctrlKey || event.metaKey)
-                  selection.press(entry.id, { shift: event.shiftKey, more: event.ctrlKey || event.metaKey });
-                else {
-                  selection.clear();
-                  if (entry.kind === 'page') onGo(entry.id);
-                }
-              }}
-              below={headings
-                .filter((heading) => heading.page === entry.id)
-                .map((heading) => (
+          <li role="none" style={{ height: rows[0]?.start ?? edge }} />
+          {rows.map(({ index }) => {
+            const entry = notebook.entries[index]!;
+            return (
+              <EntryRow
+                key={entry.id}
+                entry={entry}
+                isHere={entry.id === at.page}
+                isChosen={selection.chosen.has(entry.id)}
+                mayWrite={mayWrite}
+                tags={library.tagsOf(entry.tags).map((tag) => tag.path)}
+                renaming={renaming === entry.id}
+                menu={mayWrite ? entriesOf(entry) : []}
+                onKey={(event) => onKey(event, entry)}
+                onPress={(event) => {
+                  if (event.shiftKey || event.ctrlKey || event.metaKey)
+                    selection.press(entry.id, { shift: event.shiftKey, more: event.ctrlKey || event.metaKey });
+                  else {
+                    selection.clear();
+                    if (entry.kind === 'page') onGo(entry.id);
+                  }
+                }}
+                below={headingsOf.get(entry.id)?.map((heading) => (
                   <HeadingEntry
                     key={heading.id}
                     space={at.space}
@@ -296,20 +327,22 @@ export function Contents({
                     onPress={() => onHeading(heading)}
                   />
                 ))}
-              onRename={async (title) => {
-                if (!title && entry.kind === 'section') return 'A section needs a name.';
-                try {
-                  await doing(workspace, title ? `It is “${title}” now.` : 'The title is taken away.', () =>
-                    notebook.set(entry.id, properties.name, title),
-                  );
-                  return '';
-                } catch (problem) {
-                  return sentenceOf(problem);
-                }
-              }}
-              onRenameEnd={() => setRenaming(undefined)}
-            />
-          ))}
+                onRename={async (title) => {
+                  if (!title && entry.kind === 'section') return 'A section needs a name.';
+                  try {
+                    await doing(workspace, title ? `It is “${title}” now.` : 'The title is taken away.', () =>
+                      notebook.set(entry.id, properties.name, title),
+                    );
+                    return '';
+                  } catch (problem) {
+                    return sentenceOf(problem);
+                  }
+                }}
+                onRenameEnd={() => setRenaming(undefined)}
+              />
+            );
+          })}
+          <li role="none" style={{ height: virtual.getTotalSize() - (rows.at(-1)?.end ?? edge) }} />
           <EndTarget />
         </ul>
       </DndContext>
