@@ -84,11 +84,21 @@ if (args.Contains("--full"))
     return 0;
 }
 
+if (args.Contains("--daily"))
+{
+    await pages.Write();
+    using var daily = new Browser(host.Address);
+    daily.SignIn(pages.Group.Owner.Email, QuillHost.Password);
+    Console.WriteLine(Row.Table(pages.Daily(daily)));
+    return 0;
+}
+
 if (!args.Contains("--library"))
 {
     await pages.Write();
     using var reader = new Browser(host.Address);
     reader.SignIn(pages.Group.Owner.Email, QuillHost.Password);
+    rows.AddRange(pages.Daily(reader));
     rows.AddRange(pages.Run(reader));
 }
 

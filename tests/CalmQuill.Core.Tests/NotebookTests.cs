@@ -216,4 +216,31 @@ public class NotebookTests
     private void Do(Replica who, Change change) => notebook.Apply(who.Make(change, ++clock));
 
     private static Guid Id() => Guid.NewGuid();
+
+    /// <summary>The outline is kept between changes: after every one it is what a document that never kept any works out.</summary>
+    [Fact]
+    public void The_outline_follows_every_change() =>
+        Generate.NotebookHistory.Sample(
+            history =>
+            {
+                var kept = new NotebookDocument();
+                for (var i = 0; i < history.Count; i++)
+                {
+                    kept.Apply(history[i]);
+                    var fresh = new NotebookDocument();
+                    foreach (var operation in history.Take(i + 1))
+                        fresh.Apply(operation);
+                    foreach (var withBinned in new[] { false, true })
+                        Assert.Equal(Said(fresh, withBinned), Said(kept, withBinned));
+                }
+            },
+            iter: 150
+        );
+
+    private static IEnumerable<string> Said(NotebookDocument notebook, bool withBinned) =>
+        notebook
+            .Outline(withBinned)
+            .Select(entry =>
+                $"{entry.Id} {entry.Parent} {entry.Depth} {entry.Order} {entry.Title} {entry.Colour} {entry.Paper} {entry.Number} {entry.InBin} {string.Join(',', entry.OwnTags.Ids)}"
+            );
 }

@@ -31,6 +31,7 @@ public sealed class NotebookDocument : IStanding
             || !operations.TryAdd(operation.Id, operation)
         )
             return false;
+        (whole, shown) = (null, null);
         switch (operation.Change)
         {
             case Change.PageAdded added:
@@ -66,9 +67,14 @@ public sealed class NotebookDocument : IStanding
 
     public string Read(Guid target, Property property) => registers.Read(target, property);
 
-    /// <summary>All sections and pages in reading order: each before what lies in it.</summary>
+    /// <summary>All sections and pages in reading order: each before what lies in it. Not to be written to: it is kept until something changes.</summary>
     /// <param name="withBinned">Whether what is in the bin is among them.</param>
-    public List<NotebookEntry> Outline(bool withBinned = false)
+    public List<NotebookEntry> Outline(bool withBinned = false) => withBinned ? whole ??= WorkOut(true) : shown ??= WorkOut(false);
+
+    private List<NotebookEntry>? whole,
+        shown;
+
+    private List<NotebookEntry> WorkOut(bool withBinned)
     {
         // What lies in something that moved to another notebook, but stayed behind, stands in that one's place; what lies in something erased with all in it is gone.
         var children = tree.Places.Where(entry => !IsGone(entry.Key)).ToLookup(entry => HolderOf(entry.Key));
