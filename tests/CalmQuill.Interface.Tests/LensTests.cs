@@ -15,19 +15,8 @@ public sealed class LensTests : InterfaceTest
         Row(browser, "Escapements");
         NewNotebook(browser, "Bench log");
         browser.Go("/library");
-        foreach (var (notebook, tags) in new[] { ("Escapements", new[] { "exam/level 2", "drawings" }), ("Bench log", ["drawings"]) })
-        {
-            browser.PressCss($"[data-name='{notebook}'] [data-testid=row-menu]");
-            browser.Press("menu-tags");
-            foreach (var tag in tags)
-            {
-                browser.Fill("[data-testid=tag-typed]", tag);
-                browser.Type(Keys.Enter);
-                browser.Until(() => browser.Text("carried-tags").Contains(tag, StringComparison.Ordinal), "the tag on it");
-            }
-
-            browser.Press("tags-done");
-        }
+        Tag(browser, "Escapements", "exam/level 2", "drawings");
+        Tag(browser, "Bench log", "drawings");
 
         // Drawings, but none for the exam; the parent tag includes its child.
         browser.Press("filter");
@@ -88,19 +77,8 @@ public sealed class LensTests : InterfaceTest
         NewNotebook(browser, "Bench log");
         browser.Go("/library");
         NewFolder(browser, "Workshop");
-        foreach (var (notebook, tags) in new[] { ("Escapements", new[] { "brass", "steel" }), ("Bench log", ["brass"]) })
-        {
-            browser.PressCss($"[data-name='{notebook}'] [data-testid=row-menu]");
-            browser.Press("menu-tags");
-            foreach (var tag in tags)
-            {
-                browser.Fill("[data-testid=tag-typed]", tag);
-                browser.Type(Keys.Enter);
-                browser.Until(() => browser.Text("carried-tags").Contains(tag, StringComparison.Ordinal), "the tag on it");
-            }
-
-            browser.Press("tags-done");
-        }
+        Tag(browser, "Escapements", "brass", "steel");
+        Tag(browser, "Bench log", "brass");
 
         browser.Drag(() => Row(browser, "Bench log").FindElement(By.CssSelector("[data-item]")), () => Folder(browser, "Workshop"));
         browser.WaitForSync("All saved");
@@ -187,5 +165,19 @@ public sealed class LensTests : InterfaceTest
         browser.Type(Keys.Escape);
         browser.WaitForSync("All saved");
         Assert.Empty(browser.Errors());
+    }
+
+    private static void Tag(Browser browser, string notebook, params string[] tags)
+    {
+        browser.PressCss($"[data-name='{notebook}'] [data-testid=row-menu]");
+        browser.Press("menu-tags");
+        foreach (var tag in tags)
+        {
+            browser.Fill("[data-testid=tag-typed]", tag);
+            browser.Type(Keys.Enter);
+            browser.Until(() => browser.Text("carried-tags").Contains(tag, StringComparison.Ordinal), "the tag on it");
+        }
+
+        browser.Press("tags-done");
     }
 }
