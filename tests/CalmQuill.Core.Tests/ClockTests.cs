@@ -66,10 +66,11 @@ public sealed class ClockTests
                         ("2025-10-26/2025-10-26", new LocalDate(2025, 10, 26), new LocalDate(2025, 10, 27)),
                     }
                 )
-                    Assert.Equal(
-                        (Start(first, moment.Zone), Start(end, moment.Zone)),
-                        Assert.Single(new Core.Lenses.Span(name).Bounds(clock, []))
-                    );
+                {
+                    var (from, to) = (Start(first, moment.Zone), Start(end, moment.Zone));
+                    // A day that the place left out holds nothing.
+                    Assert.Equal(from == to ? [] : [(from, to)], new Core.Lenses.Span(name).Bounds(clock, []));
+                }
             },
             iter: 3_000
         );

@@ -8,7 +8,7 @@ namespace CalmQuill.Core.Changing;
 /// <summary>Scratching out: a tight zig-zag over ink erases what it covers.</summary>
 /// <remarks>
 /// A stroke is a scratch when it turns back sharply (by more than 120°) at least <see cref="LeastTurns"/> times, its way is at least
-/// <see cref="LeastWays"/> times the longer side of its box, and it lies on ink: most of its ways there and back run over or close by what it covers. Handwriting turns back
+/// <see cref="LeastWays"/> times the longer side of its box, and it lies on ink: many of its ways there and back run over or close by what it covers, which reaches over most of it. Handwriting turns back
 /// too, but moves on between the turns, so its way is short for its box, and it lies on bare paper, or beside a dot or a dash, or on a highlight, of which it takes nothing.
 /// </remarks>
 public static class Scratch
@@ -19,8 +19,9 @@ public static class Scratch
     /// <summary>A thing goes when the scratch's hull covers at least this share of it.</summary>
     private const double Covered = 0.6;
 
-    /// <summary>So many of its ways must have ink under them.</summary>
-    private const double Inked = 0.65;
+    /// <summary>So many of its ways must have ink under them, and from its first to its last the ink must reach over so much of the scratch: letters stand apart, a dash is short.</summary>
+    private const double Inked = 0.35,
+        Reached = 0.6;
 
     /// <summary>Ink that crosses a way is under it, also when it ends so far short of it, 0.01 mm.</summary>
     private const double Short = 30;
@@ -66,7 +67,12 @@ public static class Scratch
                 inked++;
         }
 
-        return inked >= (corners.Count - 1) * Inked;
+        var all = ink.Select(item => item.Bounds).Aggregate((one, other) => one.With(other));
+        var reached =
+            box.Right - box.Left > box.Bottom - box.Top
+                ? (Math.Min(all.Right, box.Right) - Math.Max(all.Left, box.Left)) / (double)(box.Right - box.Left)
+                : (Math.Min(all.Bottom, box.Bottom) - Math.Max(all.Top, box.Top)) / (double)(box.Bottom - box.Top);
+        return inked >= (corners.Count - 1) * Inked && reached >= Reached;
     }
 
     /// <summary>Whether a visible part of an item's line crosses a straight way, or runs along and beside it.</summary>
