@@ -156,8 +156,8 @@ public static partial class PageBridge
         var surfaces = Surfaces(page).Values;
         foreach (var id in Session.Document<PageDocument>(page).TakeChanged())
         {
-            foreach (var waiting in surfaces)
-                waiting.Waiting.Enqueue(id);
+            foreach (var surface in surfaces)
+                surface.Waiting.Enqueue(id);
         }
     }
 

@@ -13,20 +13,21 @@ public sealed class ShapeTests : OnPage
     [Fact]
     public void Rough_shapes_come_out_as_what_they_were_meant_to_be()
     {
-        var confusion = RoughShapes.Confusion(200, 7);
-        var table = RoughShapes.Table(confusion);
-        var right = confusion.Sum(row => row.Value.GetValueOrDefault(row.Key.ToString())) / (200.0 * confusion.Count);
-        Assert.True(right >= 0.97, $"{right:0.000}\n{table}");
-        Assert.All(
-            [ShapeKind.Square, ShapeKind.Arrow],
-            kind => Assert.True(confusion[kind].GetValueOrDefault(kind.ToString()) >= 196, $"{kind}\n{table}")
-        );
+        AreAsMeant(RoughShapes.Confusion(200, 7));
     }
 
     [Fact]
     public void Shapes_of_a_second_hand_that_moves_in_time_and_rests_come_out_as_what_they_were_meant_to_be()
     {
         var confusion = SketchedShapes.Confusion(200, 8);
+        AreAsMeant(confusion);
+        var table = RoughShapes.Table(confusion);
+        Assert.All(confusion, row => Assert.True(row.Value.GetValueOrDefault(row.Key.ToString()) >= 188, $"{row.Key}\n{table}"));
+    }
+
+    /// <summary>Of two hundred of each kind 97 % come out as what they were meant to be, of squares and arrows 98 %.</summary>
+    private static void AreAsMeant(Dictionary<ShapeKind, Dictionary<string, int>> confusion)
+    {
         var table = RoughShapes.Table(confusion);
         var right = confusion.Sum(row => row.Value.GetValueOrDefault(row.Key.ToString())) / (200.0 * confusion.Count);
         Assert.True(right >= 0.97, $"{right:0.000}\n{table}");
@@ -34,7 +35,6 @@ public sealed class ShapeTests : OnPage
             [ShapeKind.Square, ShapeKind.Arrow],
             kind => Assert.True(confusion[kind].GetValueOrDefault(kind.ToString()) >= 196, $"{kind}\n{table}")
         );
-        Assert.All(confusion, row => Assert.True(row.Value.GetValueOrDefault(row.Key.ToString()) >= 188, $"{row.Key}\n{table}"));
     }
 
     [Theory]

@@ -14,6 +14,7 @@ using CalmQuill.Documents.Pictures;
 using CalmQuill.Documents.Svg;
 using CalmQuill.Testing;
 using CsCheck;
+using static CalmQuill.Documents.Tests.Poppler;
 
 namespace CalmQuill.Documents.Tests;
 
@@ -486,31 +487,9 @@ public sealed partial class PdfTests : IDisposable
         return file;
     }
 
-    private static string Run(string program, params string[] arguments)
-    {
-        using var process = Process.Start(
-            new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true }
-        )!;
-        var said = process.StandardOutput.ReadToEnd();
-        var complained = process.StandardError.ReadToEnd();
-        process.WaitForExit();
-        Assert.True(process.ExitCode == 0 && complained.Length == 0, $"{program}: {complained}");
-        return said;
-    }
-
-    private static (int Width, int Height, byte[] Pixels) ReadPgm(string file)
-    {
-        var bytes = File.ReadAllBytes(file);
-        var head = PgmHead().Match(System.Text.Encoding.Latin1.GetString(bytes, 0, 40));
-        return (int.Parse(head.Groups[1].Value), int.Parse(head.Groups[2].Value), bytes[head.Length..]);
-    }
-
     [GeneratedRegex(@"/Subtype /Link /Border \[0 0 0\] /Rect \[([\d.]+) [^\]]+\] /Dest \[(\d+) 0 R")]
     private static partial Regex LinkAnnotation();
 
     [GeneratedRegex(@"Page size: +([\d.]+) x ([\d.]+) pts")]
     private static partial Regex PageSize();
-
-    [GeneratedRegex(@"^P5\s(\d+)\s(\d+)\s255\s")]
-    private static partial Regex PgmHead();
 }

@@ -11,6 +11,7 @@ using CalmQuill.Core.Papers;
 using CalmQuill.Documents.Pdf;
 using CalmQuill.Documents.Svg;
 using CalmQuill.Testing;
+using static CalmQuill.Documents.Tests.Poppler;
 
 namespace CalmQuill.Documents.Tests;
 
@@ -149,9 +150,8 @@ public sealed class PencilTests : IDisposable
             file,
             Path.Combine(folder, "pencil")
         );
-        var bytes = await File.ReadAllBytesAsync(Directory.GetFiles(folder, "pencil*.pgm").Single());
-        var parts = Encoding.Latin1.GetString(bytes, 0, 40).Split((char[])[' ', '\n'], 5);
-        return (int.Parse(parts[1], CultureInfo.InvariantCulture), bytes[parts.Take(4).Sum(part => part.Length + 1)..]);
+        var (width, _, pixels) = ReadPgm(Directory.GetFiles(folder, "pencil*.pgm").Single());
+        return (width, pixels);
     }
 
     private Task<byte[]> Pdf() =>
@@ -160,12 +160,4 @@ public sealed class PencilTests : IDisposable
             new[] { new PrintedPage(page, Paper.ParseOrDefault("a5-blank-710"), "Pencil") }.ToAsyncEnumerable(),
             CancellationToken.None
         );
-
-    private static void Run(string command, params string[] arguments)
-    {
-        using var process = Process.Start(new ProcessStartInfo(command, arguments) { RedirectStandardError = true })!;
-        var errors = process.StandardError.ReadToEnd();
-        process.WaitForExit();
-        Assert.True(process.ExitCode == 0, errors);
-    }
 }

@@ -13,6 +13,7 @@ using CalmQuill.Documents.Pictures;
 using CalmQuill.Documents.Svg;
 using CalmQuill.Testing;
 using CsCheck;
+using static CalmQuill.Documents.Tests.Poppler;
 
 namespace CalmQuill.Documents.Tests;
 
@@ -87,7 +88,7 @@ public sealed class PictureTests : IDisposable
         Assert.Equal(jpeg, await File.ReadAllBytesAsync(Directory.GetFiles(folder, "taken*.jpg").Single()));
         // Laid over the whole sheet: the wave of the picture's own page is at 50 of 297.
         Run("pdftoppm", "-r", "25.4", "-gray", file, Path.Combine(folder, "shown"));
-        var (width, height, pixels) = Pgm(Directory.GetFiles(folder, "shown*.pgm").Single());
+        var (width, height, pixels) = ReadPgm(Directory.GetFiles(folder, "shown*.pgm").Single());
         Assert.Equal((148, 210), (width, height));
         var darkest = Enumerable.Range(0, height).MinBy(y => Enumerable.Range(30, 60).Sum(x => pixels[y * width + x]));
         Assert.InRange(darkest, 32, 39);
@@ -228,22 +229,5 @@ public sealed class PictureTests : IDisposable
         var bytes = await File.ReadAllBytesAsync(jpeg);
         File.Delete(jpeg);
         return bytes;
-    }
-
-    private static string Run(string program, params string[] arguments)
-    {
-        using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true })!;
-        var said = process.StandardOutput.ReadToEnd();
-        process.WaitForExit();
-        Assert.Equal(0, process.ExitCode);
-        return said;
-    }
-
-    private static (int Width, int Height, byte[] Pixels) Pgm(string file)
-    {
-        var bytes = File.ReadAllBytes(file);
-        var parts = System.Text.Encoding.Latin1.GetString(bytes, 0, 40).Split((char[])[' ', '\n'], 5);
-        var head = parts.Take(4).Sum(part => part.Length + 1);
-        return (int.Parse(parts[1], CultureInfo.InvariantCulture), int.Parse(parts[2], CultureInfo.InvariantCulture), bytes[head..]);
     }
 }

@@ -40,12 +40,14 @@ public static class Nib
     }
 
     /// <summary>How far a pencil leans, 0 upright to 1 flat, from its two tilts: cos(lean) is 1/√(1 + tan²x + tan²y).</summary>
-    public static float Lean(StrokeSamples samples, int i)
+    public static float Lean(StrokeSamples samples, int i) =>
+        samples.TiltX is null || samples.TiltY is null ? 0 : Lean(samples.TiltX[i], samples.TiltY[i]);
+
+    /// <summary>The same of a pen's two tilts, degrees.</summary>
+    public static float Lean(int tiltX, int tiltY)
     {
-        if (samples.TiltX is null || samples.TiltY is null)
-            return 0;
-        float x = MathF.Tan(Radians(samples.TiltX[i])),
-            y = MathF.Tan(Radians(samples.TiltY[i]));
+        float x = MathF.Tan(Radians(tiltX)),
+            y = MathF.Tan(Radians(tiltY));
         return Math.Clamp(MathF.Atan(MathF.Sqrt(x * x + y * y)) * 180f / MathF.PI / FlatFrom, 0f, 1f);
     }
 

@@ -44,6 +44,13 @@ public static class PencilGrain
 
     private static float Share(float pressed, float lean) => 0.5f + 0.5f * pressed - 0.3f * lean;
 
+    /// <summary>Where in the tile a stroke begins that was shifted so far, 0 to <see cref="Side"/>, in sixteenths of it: in files one definition serves all that lie alike.</summary>
+    public static int Offset(long shift)
+    {
+        const int Step = Side / 16;
+        return (int)((shift % Side + Side) % Side / Step * Step);
+    }
+
     /// <summary>A tile: how much of each point is covered, 0 to 255, row by row from above.</summary>
     /// <param name="level">See <see cref="LevelOf(StrokeSamples, Pen)"/>.</param>
     /// <param name="points">Points along each side: 256 or a half, a quarter … of it.</param>

@@ -27,7 +27,7 @@ public sealed class WetStroke(Pen pen, int stabilising)
     public int Grain =>
         pen.Kind != PenKind.Pencil || Count == 0
             ? PencilGrain.Levels - 1
-            : PencilGrain.LevelOf(pen.Pressed((int)(pressedInAll / Count)), tilted ? Nib.Lean(ToSamples(Count / 2), 0) : 0);
+            : PencilGrain.LevelOf(pen.Pressed((int)(pressedInAll / Count)), Nib.Lean(tiltX[Count / 2], tiltY[Count / 2]));
 
     private long pressedInAll;
 

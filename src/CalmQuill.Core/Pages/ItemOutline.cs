@@ -10,17 +10,17 @@ public static class ItemOutline
     public static void Line(PageItem item, StrokeOutliner outliner, Outline outline) => Line(item, item.Visible(), outliner, outline);
 
     /// <summary>Adds chosen parts of the line.</summary>
-    public static void Line(PageItem item, List<Interval> visible, StrokeOutliner outliner, Outline outline)
-    {
-        if (item.Kind != ItemKinds.Area)
-            outliner.Append(item.Samples, visible, item.Pen, (int)item.Dx, (int)item.Dy, outline);
-    }
+    public static void Line(PageItem item, List<Interval> visible, StrokeOutliner outliner, Outline outline) =>
+        Line(item, visible, item.Dx, item.Dy, outliner, outline);
 
     /// <summary>The line's outline where it was made, without its shifts: <see cref="PageItem.Dx"/> and <see cref="PageItem.Dy"/> are left out.</summary>
-    public static void LineUnshifted(PageItem item, List<Interval> visible, StrokeOutliner outliner, Outline outline)
+    public static void LineUnshifted(PageItem item, List<Interval> visible, StrokeOutliner outliner, Outline outline) =>
+        Line(item, visible, 0, 0, outliner, outline);
+
+    private static void Line(PageItem item, List<Interval> visible, long dx, long dy, StrokeOutliner outliner, Outline outline)
     {
         if (item.Kind != ItemKinds.Area)
-            outliner.Append(item.Samples, visible, item.Pen, 0, 0, outline);
+            outliner.Append(item.Samples, visible, item.Pen, (int)dx, (int)dy, outline);
     }
 
     /// <summary>The grain its line is filled with; see <see cref="PencilGrain.LevelOf(StrokeSamples, Pen)"/>.</summary>

@@ -21,19 +21,21 @@ public readonly record struct Guide(bool Round, double X, double Y, double Angle
         if (Round)
             return this;
         var (sin, cos) = Math.SinCos(Angle * Math.PI / 180);
-        var below = (y - Y) * cos - (x - X) * sin;
-        return below <= Breadth / 2 ? this : this with { X = X - sin * Breadth, Y = Y + cos * Breadth };
+        return Beside(x, y).Below <= Breadth / 2 ? this : this with { X = X - sin * Breadth, Y = Y + cos * Breadth };
     }
 
     /// <summary>Whether a place lies on a ruler, between its edges.</summary>
     public bool IsUnder(double x, double y)
     {
-        if (Round)
-            return false;
+        var (along, below) = Beside(x, y);
+        return !Round && Math.Abs(along) <= Size && below >= 0 && below <= Breadth;
+    }
+
+    /// <summary>Where a place lies to a ruler: along its upper edge from the middle, and below that edge.</summary>
+    private (double Along, double Below) Beside(double x, double y)
+    {
         var (sin, cos) = Math.SinCos(Angle * Math.PI / 180);
-        double along = (x - X) * cos + (y - Y) * sin,
-            below = (y - Y) * cos - (x - X) * sin;
-        return Math.Abs(along) <= Size && below >= 0 && below <= Breadth;
+        return ((x - X) * cos + (y - Y) * sin, (y - Y) * cos - (x - X) * sin);
     }
 
     /// <summary>How far a place lies from the edge or the circle, 0.01 mm.</summary>
@@ -55,7 +57,7 @@ public readonly record struct Guide(bool Round, double X, double Y, double Angle
         }
 
         var (sin, cos) = Math.SinCos(Angle * Math.PI / 180);
-        var along = Math.Clamp((x - X) * cos + (y - Y) * sin, -Size, Size);
+        var along = Math.Clamp(Beside(x, y).Along, -Size, Size);
         return (X + along * cos, Y + along * sin);
     }
 

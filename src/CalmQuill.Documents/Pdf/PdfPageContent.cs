@@ -121,9 +121,7 @@ internal sealed class PdfPageContent
     /// <summary>The name of a grain as it lies under a stroke that was shifted so far; it goes with the stroke, to a sixteenth of its side.</summary>
     private string GrainName(int level, long dx, long dy)
     {
-        const int Step = PencilGrain.Side / 16;
-        static int Offset(long shift) => (int)(((shift % PencilGrain.Side) + PencilGrain.Side) % PencilGrain.Side / Step * Step);
-        var grain = new PdfGrain(level, at.Scale, at.X + Offset(dx) * at.Scale, at.Y - Offset(dy) * at.Scale);
+        var grain = new PdfGrain(level, at.Scale, at.X + PencilGrain.Offset(dx) * at.Scale, at.Y - PencilGrain.Offset(dy) * at.Scale);
         if (!Grains.TryGetValue(grain, out var name))
             Grains[grain] = name = string.Create(CultureInfo.InvariantCulture, $"G{Grains.Count}");
         return name;

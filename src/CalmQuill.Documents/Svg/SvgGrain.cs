@@ -9,7 +9,6 @@ namespace CalmQuill.Documents.Svg;
 internal sealed class SvgGrain
 {
     private const int Points = PencilGrain.MostPoints / 2;
-    private const int Step = PencilGrain.Side / 16;
     private readonly HashSet<string> written = [];
 
     /// <summary>What a pencil's line is filled with; its definition is written where it is needed first.</summary>
@@ -26,7 +25,7 @@ internal sealed class SvgGrain
                 CultureInfo.InvariantCulture,
                 $"<mask id=\"{mask}\" maskUnits=\"userSpaceOnUse\" x=\"0\" y=\"0\" width=\"{PencilGrain.Side}\" height=\"{PencilGrain.Side}\"><image width=\"{PencilGrain.Side}\" height=\"{PencilGrain.Side}\" xlink:href=\"data:image/png;base64,{Convert.ToBase64String(GreyPng.Write(PencilGrain.Tile(level, Points), Points, Points))}\"/></mask>"
             );
-        var (x, y) = (Offset(dx), Offset(dy));
+        var (x, y) = (PencilGrain.Offset(dx), PencilGrain.Offset(dy));
         var id = string.Create(CultureInfo.InvariantCulture, $"{mask}-{rgba >> 8:x6}-{x}-{y}");
         if (written.Add(id))
             svg.Append(
@@ -35,6 +34,4 @@ internal sealed class SvgGrain
             );
         return $"url(#{id})";
     }
-
-    private static int Offset(long shift) => (int)((shift % PencilGrain.Side + PencilGrain.Side) % PencilGrain.Side / Step * Step);
 }

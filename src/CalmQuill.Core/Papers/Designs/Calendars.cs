@@ -60,6 +60,25 @@ internal static class Calendars
             pen.Print(aside, Right(pen), pen.Side + 500, 380, 1);
     }
 
+    private static void DayTitle(PaperPen pen, Face face, DateOnly date)
+    {
+        var (settings, names) = (face.Settings, face.Settings.Names);
+        Title(pen, $"{names.Day(date)} {date.Day} {names.Month(date)}", $"{names.Week} {settings.WeekNumber(settings.WeekOf(date))}");
+        if (face.PageOf(PlannerKind.Week, date) is { } week)
+            pen.Link(Right(pen) - 2600, pen.Side - 100, 2600, 800, week);
+    }
+
+    private static void WeekTitle(PaperPen pen, Face face) =>
+        Title(pen, $"{face.Settings.Names.Week} {face.Settings.WeekNumber(face.Page.Date)}", SpanWords(face.Settings, face.Page.Date));
+
+    private static void MonthTitle(PaperPen pen, CalendarNames names, DateOnly month) => Title(pen, $"{names.Month(month)} {month.Year}");
+
+    private static void TermTitle(PaperPen pen, PlannerSettings settings)
+    {
+        var (first, last, names) = (settings.First, settings.Last, settings.Names);
+        Title(pen, $"{first.Day} {names.Month(first)} – {last.Day} {names.Month(last)} {last.Year}");
+    }
+
     private static string Number(int number) => number.ToString(CultureInfo.InvariantCulture);
 
     private static void LayDay(PaperPen pen)
@@ -73,10 +92,7 @@ internal static class Calendars
             split = left + (right - left) * 0.56f;
         if (day is { } date)
         {
-            var settings = pen.Face!.Settings;
-            Title(pen, $"{names.Day(date)} {date.Day} {names.Month(date)}", $"{names.Week} {settings.WeekNumber(settings.WeekOf(date))}");
-            if (pen.Face.PageOf(PlannerKind.Week, date) is { } week)
-                pen.Link(right - 2600, pen.Side - 100, 2600, 800, week);
+            DayTitle(pen, pen.Face!, date);
         }
         else
         {
@@ -102,7 +118,7 @@ internal static class Calendars
     {
         var week = Week(pen);
         if (pen.Face is { Page.Kind: PlannerKind.Week } face)
-            Title(pen, $"{face.Settings.Names.Week} {face.Settings.WeekNumber(face.Page.Date)}", SpanWords(face.Settings, face.Page.Date));
+            WeekTitle(pen, face);
         else
             pen.Field(Names(pen).Week, pen.Side, pen.Side + 4000, pen.Side + 400);
         float left = pen.Side,
@@ -124,7 +140,7 @@ internal static class Calendars
     {
         var week = Week(pen);
         if (pen.Face is { Page.Kind: PlannerKind.Week } face)
-            Title(pen, $"{face.Settings.Names.Week} {face.Settings.WeekNumber(face.Page.Date)}", SpanWords(face.Settings, face.Page.Date));
+            WeekTitle(pen, face);
         else
             pen.Field(Names(pen).Week, pen.Side, pen.Side + 4000, pen.Side + 400);
         float left = pen.Side,
@@ -156,7 +172,7 @@ internal static class Calendars
         var settings = pen.Face?.Settings;
         DateOnly? month = pen.Face is { Page.Kind: PlannerKind.Month } face ? face.Page.Date : null;
         if (month is { } named)
-            Title(pen, $"{names.Month(named)} {named.Year}");
+            MonthTitle(pen, names, named);
         else
             pen.Field("Month", pen.Side, pen.Side + 5000, pen.Side + 400);
         var first = month is { } start ? settings!.WeekOf(start) : default;
@@ -207,10 +223,7 @@ internal static class Calendars
         if (settings is null)
             pen.Field("Term", pen.Side, pen.Side + 5000, pen.Side + 400);
         else
-            Title(
-                pen,
-                $"{settings.First.Day} {names.Month(settings.First)} – {settings.Last.Day} {names.Month(settings.Last)} {settings.Last.Year}"
-            );
+            TermTitle(pen, settings);
         float label = 1500,
             left = pen.Side + label,
             right = Right(pen),
@@ -445,28 +458,19 @@ internal static class Calendars
         switch (face.Page.Kind)
         {
             case PlannerKind.Day:
-                Title(
-                    pen,
-                    $"{names.Day(date)} {date.Day} {names.Month(date)}",
-                    $"{names.Week} {settings.WeekNumber(settings.WeekOf(date))}"
-                );
-                if (face.PageOf(PlannerKind.Week, date) is { } week)
-                    pen.Link(Right(pen) - 2600, pen.Side - 100, 2600, 800, week);
+                DayTitle(pen, face, date);
                 break;
             case PlannerKind.Week:
-                Title(pen, $"{names.Week} {settings.WeekNumber(date)}", SpanWords(settings, date));
+                WeekTitle(pen, face);
                 break;
             case PlannerKind.Month:
-                Title(pen, $"{names.Month(date)} {date.Year}");
+                MonthTitle(pen, names, date);
                 break;
             case PlannerKind.Year:
                 Title(pen, Number(date.Year));
                 return;
             default:
-                Title(
-                    pen,
-                    $"{settings.First.Day} {names.Month(settings.First)} – {settings.Last.Day} {names.Month(settings.Last)} {settings.Last.Year}"
-                );
+                TermTitle(pen, settings);
                 return;
         }
 

@@ -125,7 +125,7 @@ export class PenHand implements Hand {
     this.count += samples.length;
     this.ahead?.add(flat);
     const news = readOutline(this.at.core.PenBridge.Add(this.stroke, flat));
-    this.at.wet.add(news, this.at.core.PenBridge.Grain(this.stroke));
+    this.at.wet.add(news, this.grain());
   }
 
   /** A straight line is written anew with every movement. */
@@ -138,7 +138,7 @@ export class PenHand implements Hand {
     const flat = Int32Array.from([first, last].flatMap(({ x, y, pressure, time }) => [x, y, pressure, time, 0, 0]));
     [this.count, this.sent] = [2, 0];
     this.ahead?.replace(flat);
-    wet.replace(readOutline(core.PenBridge.Add(this.stroke, flat)), core.PenBridge.Grain(this.stroke));
+    wet.replace(readOutline(core.PenBridge.Add(this.stroke, flat)), this.grain());
   }
 
   private kept(spot: { x: number; y: number }): { x: number; y: number } {
@@ -168,6 +168,11 @@ export class PenHand implements Hand {
     if (this.tidied) wet.propose(undefined);
     this.tidied = undefined;
     this.timer = setTimeout(() => this.tidy(), tidyAfter);
+  }
+
+  /** How densely a pencil covers the paper's grain by now; only a pencil leaves any of it bare. */
+  private grain(): number | undefined {
+    return this.pen.kind === 'pencil' ? this.at.core.PenBridge.Grain(this.stroke) : undefined;
   }
 
   private mayTidy(): boolean {

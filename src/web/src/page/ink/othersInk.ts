@@ -2,7 +2,7 @@ import type { Core } from '../../core/runtime';
 import { canvasIn, pixelRatio, sizeCanvas } from './dryInk';
 import { pencilFill } from './grain';
 import { cssColour, readOutline } from './packet';
-import { type Pen, penNumbers } from './pens';
+import { type Pen, penKindNumbers, penNumbers } from './pens';
 import type { View } from './view';
 
 /** A piece's head: the stroke's number, whether it ends, and the pen as eight-bit numbers but for its width and colour. */
@@ -17,6 +17,7 @@ interface WetStroke {
   person: string;
   handle: number;
   colour: string;
+  isPencil: boolean;
   path: Path2D;
   ended: boolean;
   changedAt: number;
@@ -116,6 +117,7 @@ export class OthersInk {
       person,
       handle: this.core.PenBridge.Begin(pen, 0),
       colour: cssColour(view.getUint32(8)),
+      isPencil: view.getUint8(5) === penKindNumbers.pencil,
       path: new Path2D(),
       ended: false,
       changedAt: 0,
@@ -160,7 +162,9 @@ export class OthersInk {
     for (const [key, stroke] of this.strokes) {
       if (now - stroke.changedAt > inkStays) this.forget(key);
       else {
-        context.fillStyle = pencilFill(context, this.core.PenBridge.Grain(stroke.handle), stroke.colour);
+        context.fillStyle = stroke.isPencil
+          ? pencilFill(context, this.core.PenBridge.Grain(stroke.handle), stroke.colour)
+          : stroke.colour;
         context.fill(stroke.path);
       }
     }
