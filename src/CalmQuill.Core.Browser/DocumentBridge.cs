@@ -84,6 +84,10 @@ public static partial class DocumentBridge
         ]);
     }
 
+    /// <summary>When the latest operation of a batch was made, UTC milliseconds since 1970; 0 for a batch that cannot be read.</summary>
+    [JSExport]
+    public static double WrittenAt(byte[] batch) => Readable(batch).Max(operation => operation?.Time.UnixMilliseconds ?? 0);
+
     /// <summary>The number that a batch's first operation is signed with, 16 hexadecimal digits.</summary>
     [JSExport]
     public static string NumberOf(byte[] batch) => OperationCodec.Decode(batch)[0].Id.Replica.ToString("x16", CultureInfo.InvariantCulture);

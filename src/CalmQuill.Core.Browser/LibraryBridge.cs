@@ -89,6 +89,38 @@ public static partial class LibraryBridge
         return Session.DoAll(library, changes, now);
     }
 
+    /// <summary>Copies a folder or notebook, with all folders and notebooks in it, to the end of a folder of the same library. What is in the notebooks is copied one by one: see <see cref="CopiedNotebooks"/>.</summary>
+    /// <param name="library">The library.</param>
+    /// <param name="node">The folder or notebook.</param>
+    /// <param name="parent">The folder the copy goes into.</param>
+    /// <param name="seed">A fresh id, from which those of all that is copied follow.</param>
+    /// <param name="now">The device's clock.</param>
+    [JSExport]
+    public static byte[] Copy(int library, string node, string parent, string seed, double now) =>
+        Session.DoAll(library, Copying(library, node, parent, seed).Changes, now);
+
+    /// <summary>The notebooks that a copying with this seed copies: the id of each and that of its copy, one after the other.</summary>
+    [JSExport]
+    public static string[] CopiedNotebooks(int library, string node, string parent, string seed) =>
+        [
+            .. Copying(library, node, parent, seed)
+                .Notebooks.SelectMany(notebook => new[] { notebook.From.ToString(), notebook.To.ToString() }),
+        ];
+
+    private static LibraryCopy Copying(int library, string node, string parent, string seed)
+    {
+        var nodes = Library(library).Nodes();
+        return LibraryCopy.Into(
+                nodes,
+                Guid.Parse(node),
+                nodes,
+                Guid.Parse(parent),
+                false,
+                Session.Replica.Id,
+                new SeededIds(Guid.Parse(seed)).Next
+            ) ?? throw new InvalidOperationException("This is no longer there. Nothing was copied.");
+    }
+
     private static List<Change> Placing(LibraryDocument document, Guid id, NodeKind nodeKind, Guid into, string after)
     {
         if (document.WouldCycle(id, into))

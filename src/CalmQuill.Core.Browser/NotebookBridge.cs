@@ -126,6 +126,73 @@ public static partial class NotebookBridge
             Session.Replica.Id
         );
 
+    /// <summary>Puts a copy of a section or page into a notebook. What is written on its pages is copied page by page: see <see cref="CopiedPages"/>.</summary>
+    /// <param name="target">The notebook the copy goes into.</param>
+    /// <param name="source">The notebook of the original; it may be the same.</param>
+    /// <param name="entry">The section or page.</param>
+    /// <param name="parent">What the copy goes to the end of; empty for beside its original.</param>
+    /// <param name="withTags">Whether tags go along; they mean nothing in another library.</param>
+    /// <param name="seed">A fresh id, from which those of all that is copied follow.</param>
+    /// <param name="now">The device's clock.</param>
+    [JSExport]
+    public static byte[] Copy(int target, int source, string entry, string parent, bool withTags, string seed, double now)
+    {
+        var from = Session.Document<NotebookDocument>(source);
+        var into = Session.Document<NotebookDocument>(target);
+        var ids = new SeededIds(Guid.Parse(seed));
+        var id = Guid.Parse(entry);
+        var plan =
+            parent.Length == 0
+                ? NotebookCopy.Beside(from, id, Session.Replica.Id, ids.Next)
+                : NotebookCopy.Into(from, id, into, Guid.Parse(parent), withTags, Session.Replica.Id, ids.Next);
+        return plan is null
+            ? throw new InvalidOperationException("This is no longer there. Nothing was copied.")
+            : Session.DoAll(target, plan.Changes, now);
+    }
+
+    /// <summary>Makes a notebook that is empty yet the copy of another.</summary>
+    /// <param name="target">The copy.</param>
+    /// <param name="to">Its id.</param>
+    /// <param name="source">The original.</param>
+    /// <param name="from">Its id.</param>
+    /// <param name="withTags">Whether tags go along.</param>
+    /// <param name="seed">A fresh id, from which those of all that is copied follow.</param>
+    /// <param name="now">The device's clock.</param>
+    [JSExport]
+    public static byte[] CopyWhole(int target, string to, int source, string from, bool withTags, string seed, double now) =>
+        Session.DoAll(target, Whole(source, from, to, withTags, seed).Changes, now);
+
+    /// <summary>The pages that a copying with this seed copies: the id of each and that of its copy, one after the other.</summary>
+    /// <param name="source">The notebook of the original.</param>
+    /// <param name="entry">The section or page; empty for the whole notebook.</param>
+    /// <param name="from">The notebook's id.</param>
+    /// <param name="to">The id of the copy of a whole notebook.</param>
+    /// <param name="seed">The id from which those of all that is copied follow.</param>
+    [JSExport]
+    public static string[] CopiedPages(int source, string entry, string from, string to, string seed)
+    {
+        var plan =
+            entry.Length == 0
+                ? Whole(source, from, to, true, seed)
+                : NotebookCopy.Beside(
+                    Session.Document<NotebookDocument>(source),
+                    Guid.Parse(entry),
+                    Session.Replica.Id,
+                    new SeededIds(Guid.Parse(seed)).Next
+                );
+        return [.. (plan?.Pages ?? []).SelectMany(page => new[] { page.From.ToString(), page.To.ToString() })];
+    }
+
+    private static NotebookCopy Whole(int source, string from, string to, bool withTags, string seed) =>
+        NotebookCopy.Plan(
+            Session.Document<NotebookDocument>(source),
+            null,
+            "",
+            withTags,
+            new SeededIds(Guid.Parse(seed)).Next,
+            whole: (Guid.Parse(from), Guid.Parse(to))
+        );
+
     /// <summary>Whether what a binned section or page lay in is still there.</summary>
     [JSExport]
     public static bool PlaceIsThere(int notebook, string entry) =>

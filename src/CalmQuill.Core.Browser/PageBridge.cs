@@ -11,6 +11,15 @@ public static partial class PageBridge
 {
     private static int lastSurface;
 
+    /// <summary>What makes the same page again under another id: batches of one operation, each framed by its length in four bytes.</summary>
+    [JSExport]
+    public static byte[] Copy(int page, double now) =>
+        Session.Framed([
+            .. PageCopy
+                .Of(Session.Document<PageDocument>(page), Session.Replica, (long)now)
+                .Select(operation => OperationCodec.Encode(operation)),
+        ]);
+
     /// <summary>Begins to take the last step back and says how many changes that takes: one, or as many as were joined; 0 when there is no such step.</summary>
     [JSExport]
     public static int BeginUndo(int page) => Begin(page, Session.Document<PageDocument>(page).Undo(Session.Replica.Author));

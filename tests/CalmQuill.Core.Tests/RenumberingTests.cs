@@ -47,6 +47,56 @@ public sealed class RenumberingTests
         Assert.Equal(new OpId(fresh, 4), device.Make(new Change.ItemsRemoved([sent.Id]), 4).Id);
     }
 
+    [Fact]
+    public void A_page_copied_by_another_shows_what_it_showed_also_what_was_taken_back_and_brought_back()
+    {
+        Gen.Select(Generate.PageHistory, Gen.Int[0, 1000])
+            .Sample(
+                (history, chance) =>
+                {
+                    // Somebody tries to take back what another did, which counts for nothing, and must not by the copy's one hand.
+                    var target = history[chance % history.Count];
+                    var other = new Replica(99, Generate.People.First(person => person != target.Author));
+                    foreach (var operation in history)
+                        other.Observe(operation.Time);
+                    var page = new PageDocument();
+                    foreach (var operation in history.Append(other.Make(new Change.EffectSet(target.Id, false), 0)))
+                        page.Apply(operation);
+                    var before = page.EncodeState();
+
+                    var copier = new Replica(1234, Guid.NewGuid());
+                    var copies = PageCopy.Of(page, copier, 1_800_000_000_000);
+                    Assert.All(copies, operation => Assert.Equal((1234ul, copier.Author), (operation.Id.Replica, operation.Author)));
+                    Assert.All(
+                        copies,
+                        operation =>
+                            Assert.Null(
+                                OperationRules.Check(operation, DocumentKind.Page, Access.Role.Writer, copier.Author, 1_800_000_100_000)
+                            )
+                    );
+                    var copy = new PageDocument();
+                    foreach (var operation in copies.SelectMany(operation => OperationCodec.Decode(OperationCodec.Encode(operation))))
+                        copy.Apply(operation);
+                    Assert.Equal(string.Join("\n", Painted(page)), string.Join("\n", Painted(copy)));
+                    Assert.Equal(
+                        page.Spots().Select(spot => (spot.Id, spot.Kind, spot.Area)),
+                        copy.Spots().Select(spot => (spot.Id, spot.Kind, spot.Area))
+                    );
+                    Assert.Equal(before, page.EncodeState());
+                },
+                iter: 2_000
+            );
+
+        static List<string> Painted(PageDocument page) =>
+            [
+                .. page
+                    .Items.Where(item => item.Shown)
+                    .Select(item =>
+                        $"{item.Fill:x} {item.Layer?.Id} {item.Bounds} {item.Pen} {(item.Shape is null ? item.StartedAt : 0)} {item.Samples.Count} {string.Join(' ', item.Visible())}"
+                    ),
+            ];
+    }
+
     private static List<string> Shown(List<Operation> operations, ulong own)
     {
         var page = new PageDocument();

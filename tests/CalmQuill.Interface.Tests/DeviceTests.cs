@@ -5,6 +5,8 @@ using CalmQuill.Testing;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.Extensions.DependencyInjection;
 using OpenQA.Selenium;
+using static CalmQuill.Interface.Tests.LibraryHands;
+using static CalmQuill.Interface.Tests.PageHands;
 
 namespace CalmQuill.Interface.Tests;
 
@@ -73,6 +75,105 @@ public sealed class DeviceTests : InterfaceTest
         // What the store could not take is no hole in it: after a reload all is there.
         browser.Driver.Navigate().Refresh();
         browser.WaitForStrokes(3);
+    }
+
+    [Fact]
+    public async Task Without_a_connection_what_is_here_is_duplicated_and_what_only_the_server_makes_says_so()
+    {
+        var (browser, network) = Open(Group.Writer);
+        WaitUntilKept(browser);
+        browser.Go("/library/list/recent");
+        browser.Until(() => browser.Count("[data-testid=page-row]") == 1, "the page written on");
+        browser.Go(PagePath);
+        browser.WaitForStrokes(1);
+        network.Cut();
+        browser.Wave(420, 300);
+        browser.WaitForStrokes(2);
+
+        // A file that the server makes: a sentence, and the page stays.
+        browser.Press("export");
+        browser.Press("export-page");
+        browser.Until(() => Said(browser).Contains("The page as PDF is made by the server", StringComparison.Ordinal), "the sentence");
+        Assert.EndsWith(PagePath, browser.Driver.Url, StringComparison.Ordinal);
+
+        // The page's copy holds both strokes and can be written on; the notebook's other page was never here.
+        browser.Press("contents");
+        browser.PressCss("[data-testid=contents-panel] [aria-current=page] [data-testid=entry-menu]");
+        browser.Press("entry-duplicate");
+        browser.Until(() => browser.Count("[data-testid=contents-panel] [data-testid=page]") == 3, "the copy");
+        browser.PressCss("[data-testid=contents-panel] [data-testid=page][aria-current=page] + [data-testid=page] button");
+        browser.Until(() => !browser.Driver.Url.EndsWith(PagePath, StringComparison.Ordinal), "the copied page");
+        browser.WaitForStrokes(2);
+        browser.Wave(420, 400);
+        browser.WaitForStrokes(3);
+        var copied = Guid.Parse(new Uri(browser.Driver.Url).Segments[^1]);
+        browser.PressCss("nav a[href='/library']");
+        browser.PressCss("[data-testid=notebook-row][data-name=Escapements] [data-testid=row-menu]");
+        browser.Press("menu-duplicate");
+        browser.Until(() => Said(browser).Contains("one page of it is not here", StringComparison.Ordinal), "why not");
+        Assert.Equal(1, browser.Count("[data-testid=notebook-row]"));
+
+        // What was written last comes first, also that which is only here.
+        browser.PressCss("[data-testid=list-recent]");
+        browser.Until(() => browser.Count("[data-testid=page-row]") == 2, "both pages");
+        Assert.Contains(copied.ToString(), browser.AttributeAt("[data-testid=page-row] a", "href"), StringComparison.Ordinal);
+
+        network.Mend();
+        browser.WaitForSync("All saved");
+        using var caller = await Host.SignIn(Group.Owner);
+        Assert.Equal(2, await StrokesOnServer());
+        var page = new CalmQuill.Core.Pages.PageDocument();
+        foreach (var operation in await caller.After(Group.Space, DocumentKind.Page, copied))
+            page.Apply(operation);
+        Assert.Equal(3, page.Items.Count(item => item.Shown));
+        // With a connection the file is there.
+        browser.Go(PagePath);
+        browser.WaitForStrokes(2);
+        browser.Press("export");
+        browser.Press("export-page");
+        Assert.StartsWith("%PDF", browser.TakeSavedFile(".pdf"), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_notebook_that_is_all_here_is_duplicated_without_a_connection_and_a_locked_one_is_not_saved()
+    {
+        var (browser, network) = Open(Group.Writer);
+        WaitUntilKept(browser);
+        browser.Type(Keys.PageDown);
+        browser.WaitForStrokes(0);
+        browser.Wave(420, 300);
+        browser.WaitForStrokes(1);
+        browser.WaitForSync("All saved");
+        network.Cut();
+        browser.PressCss("nav a[href='/library']");
+        browser.PressCss("[data-testid=notebook-row][data-name=Escapements] [data-testid=row-menu]");
+        browser.Press("menu-duplicate");
+        browser.Css("[data-testid=notebook-row][data-name='Escapements, copy']");
+        OpenNotebook(browser, "Escapements, copy");
+        browser.Until(() => browser.Text("page-number") == "page 1 of 2", "the copy");
+        browser.WaitForStrokes(1);
+        network.Mend();
+        browser.WaitForSync("All saved");
+        var other = Open(Group.Owner).Browser;
+        other.Go(new Uri(browser.Driver.Url).AbsolutePath);
+        other.WaitForStrokes(1);
+        other.Type(Keys.PageDown);
+        other.Until(() => other.Text("page-number") == "page 2 of 2", "its second page");
+        other.WaitForStrokes(1);
+
+        using var owner = await Host.SignIn(Group.Owner);
+        (
+            await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(
+                owner.Http,
+                $"/api/spaces/{Group.Space}/locks/{Notebook}",
+                new { passphrase = "a-passphrase", minutes = 5 }
+            )
+        ).EnsureSuccessStatusCode();
+        browser.Go("/library");
+        browser.PressCss("[data-testid=notebook-row][data-name=Escapements] [data-testid=row-menu]");
+        browser.Press("menu-pdf");
+        browser.Until(() => Said(browser).Contains("locked", StringComparison.Ordinal), "that it is locked");
+        Assert.EndsWith("/library", browser.Driver.Url, StringComparison.Ordinal);
     }
 
     [Fact]

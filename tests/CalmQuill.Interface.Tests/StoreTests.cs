@@ -206,6 +206,52 @@ public sealed class StoreTests : IAsyncLifetime
         );
 
     [Fact]
+    public void What_is_here_from_the_beginning_without_a_gap_is_whole_and_nothing_else_is() =>
+        Same(
+            """
+            const whole = [];
+            const ask = async () => whole.push(await store.isWhole(page));
+            await ask();
+            await store.addToOutbox([row(50)]);
+            // Written on without ever being told what the server has of it.
+            await ask();
+            await store.keepEmpty(page);
+            await ask();
+            const [one] = await store.outbox();
+            // Somebody else wrote before it, and that is not here.
+            await store.markStored(page, [{ waiting: one, sequence: 3 }]);
+            await ask();
+            await store.keep(page, 1, 2, bytes(1, 2));
+            await ask();
+            await store.freeUp();
+            await ask();
+            await store.keep(page, 1, 3, bytes(1, 2, 50));
+            await ask();
+            await store.forget([page]);
+            await store.keepEmpty(page);
+            await ask();
+            return whole;
+            """,
+            "[false,false,true,false,true,false,true,false]"
+        );
+
+    [Fact]
+    public void When_a_page_was_written_on_here_is_known_from_what_waits_and_from_what_was_sent() =>
+        Same(
+            """
+            const times = async () => [...(await store.writtenHere((bytes) => bytes[0]))];
+            await store.addToOutbox([row(50), row(70), row(60), { ...row(90), kind: 'notebook', document: 's/notebook/n' }]);
+            const waiting = await times();
+            const before = Date.now();
+            await store.markStored(page, (await store.outbox()).slice(0, 3).map((waiting, i) => ({ waiting, sequence: i + 1 })));
+            await store.freeUp();
+            const [[id, at], ...others] = await times();
+            return [waiting, id, at >= before, others];
+            """,
+            """[[["s/page/p",70]],"s/page/p",true,[]]"""
+        );
+
+    [Fact]
     public void How_a_page_was_painted_is_good_for_just_what_is_there() =>
         Same(
             """

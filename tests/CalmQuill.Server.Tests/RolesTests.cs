@@ -162,8 +162,8 @@ public sealed class RolesTests : IAsyncLifetime
             Locked
         ),
         ("/api/follow-ups", "GET", "/api/follow-ups", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
-        ("/api/follow-ups.md", "GET", "/api/follow-ups.md", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
-        ("/api/follow-ups.csv", "GET", "/api/follow-ups.csv", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
+        ("/api/follow-ups.md", "POST", "/api/follow-ups.md", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
+        ("/api/follow-ups.csv", "POST", "/api/follow-ups.csv", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
         (
             "/api/spaces/{space:guid}/notebooks/{notebook:guid}/spots",
             "GET",

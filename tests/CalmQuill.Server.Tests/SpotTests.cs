@@ -106,11 +106,15 @@ public sealed class SpotTests : IAsyncLifetime
         Assert.Empty(await List(writer, "/api/follow-ups"));
         await Do(DocumentKind.Notebook, Notebook, new Change.PropertySet(Page, Property.Binned, ""));
 
+        Assert.Contains("why 30 teeth", await File(writer, null), StringComparison.Ordinal);
+        Assert.Contains("why 30 teeth", await File(writer, [Guid.NewGuid(), Mark]), StringComparison.Ordinal);
+        Assert.DoesNotContain("why 30 teeth", await File(writer, [Guid.NewGuid()]), StringComparison.Ordinal);
+        Assert.DoesNotContain("why 30 teeth", await File(stranger, [Mark]), StringComparison.Ordinal);
         (
             await owner.Http.PutAsJsonAsync($"/api/spaces/{group.Space}/locks/{Notebook}", new { passphrase = "a-passphrase", minutes = 5 })
         ).EnsureSuccessStatusCode();
         Assert.Empty(await List(writer, "/api/follow-ups"));
-        Assert.DoesNotContain("why 30 teeth", await writer.Http.GetStringAsync("/api/follow-ups.md"), StringComparison.Ordinal);
+        Assert.DoesNotContain("why 30 teeth", await File(writer, null), StringComparison.Ordinal);
         Assert.Empty(await List(writer, $"/api/spaces/{group.Space}/notebooks/{Notebook}/spots"));
         Assert.Equal(
             HttpStatusCode.Locked,
@@ -309,6 +313,9 @@ public sealed class SpotTests : IAsyncLifetime
         );
         Assert.All(results, result => Assert.Null(result.Code));
     }
+
+    private static async Task<string> File(Caller caller, Guid[]? ids) =>
+        await (await caller.Http.PostAsJsonAsync("/api/follow-ups.md", new { all = true, ids })).Content.ReadAsStringAsync();
 
     private static async Task<List<JsonElement>> List(Caller caller, string path) =>
         [.. (await caller.Http.GetFromJsonAsync<JsonElement>(path)).EnumerateArray()];

@@ -44,11 +44,13 @@ public sealed class Browser : IDisposable
     private string Downloads => Path.Combine(profile, "saved");
 
     /// <summary>Waits for the one file that was saved, and takes it away.</summary>
-    public string TakeSavedFile()
+    public string TakeSavedFile(string extension = ".json")
     {
         var file = Until(
             () =>
-                Directory.Exists(Downloads) ? Directory.GetFiles(Downloads).FirstOrDefault(one => Path.GetExtension(one) == ".json") : null,
+                Directory.Exists(Downloads)
+                    ? Directory.GetFiles(Downloads).FirstOrDefault(one => Path.GetExtension(one) == extension)
+                    : null,
             "a saved file"
         )!;
         var text = File.ReadAllText(file);

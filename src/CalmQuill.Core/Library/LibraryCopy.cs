@@ -1,4 +1,5 @@
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Ordering;
 
 namespace CalmQuill.Core.Library;
 
@@ -60,5 +61,46 @@ public sealed record LibraryCopy(Guid Top, IReadOnlyList<Change> Changes, IReadO
         }
 
         return new LibraryCopy(copy, changes, notebooks);
+    }
+
+    /// <summary>A copy of a folder or notebook at the end of a folder; null when it is not there.</summary>
+    /// <param name="source">The nodes of the library it comes from.</param>
+    /// <param name="node">The folder or notebook.</param>
+    /// <param name="target">The nodes of the library it goes into: the same list when it stays.</param>
+    /// <param name="parent">The folder it goes into; <see cref="Guid.Empty"/> for the head of the library.</param>
+    /// <param name="takesName">Whether it takes its original's name over, which then goes away, instead of being called a copy.</param>
+    /// <param name="device">Who copies, for the order key.</param>
+    /// <param name="newId">Draws a fresh id.</param>
+    /// <exception cref="InvalidOperationException">The folder is not there, with a sentence.</exception>
+    public static LibraryCopy? Into(
+        IReadOnlyList<LibraryNode> source,
+        Guid node,
+        IReadOnlyList<LibraryNode> target,
+        Guid parent,
+        bool takesName,
+        ulong device,
+        Func<Guid> newId
+    )
+    {
+        if (parent != Guid.Empty && !target.Any(one => one.Id == parent && one is { Kind: NodeKind.Folder, InBin: false }))
+            throw new InvalidOperationException("The folder to copy into is not there, or is in the bin. Nothing was copied.");
+        var last = target.LastOrDefault(one => one.Parent == parent)?.Order;
+        var name = source.FirstOrDefault(one => one.Id == node)?.Name ?? "";
+        return Plan(
+            source,
+            node,
+            parent,
+            OrderKey.Between(last, null, device),
+            takesName ? name : Called(name),
+            ReferenceEquals(source, target),
+            newId
+        );
+    }
+
+    /// <summary>The name of a copy; of a name that is too long already, as much as fits.</summary>
+    private static string Called(string name)
+    {
+        var called = $"{name}, copy";
+        return Names.Problem(called) is null ? called : name;
     }
 }

@@ -1,5 +1,6 @@
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Ordering;
 using CalmQuill.Core.Planner;
 
 namespace CalmQuill.Core.Notebooks;
@@ -66,5 +67,51 @@ public sealed record NotebookCopy(IReadOnlyList<Change> Changes, IReadOnlyList<(
         }
 
         return new NotebookCopy(changes, pages);
+    }
+
+    /// <summary>A copy of a section or page beside it; null when it is not there.</summary>
+    /// <param name="source">The notebook.</param>
+    /// <param name="entry">The section or page.</param>
+    /// <param name="device">Who copies, for the order key.</param>
+    /// <param name="newId">Draws a fresh id.</param>
+    public static NotebookCopy? Beside(NotebookDocument source, Guid entry, ulong device, Func<Guid> newId)
+    {
+        var outline = source.Outline();
+        if (outline.Find(one => one.Id == entry) is not { } original)
+            return null;
+        var next = outline
+            .Where(one => one.Parent == original.Parent && string.CompareOrdinal(one.Order, original.Order) > 0)
+            .Select(one => one.Order)
+            .FirstOrDefault();
+        return Plan(source, entry, OrderKey.Between(original.Order, next, device), true, newId);
+    }
+
+    /// <summary>A copy of a section or page at the end of a place in another notebook; null when it is not there.</summary>
+    /// <param name="source">The notebook it comes from.</param>
+    /// <param name="entry">The section or page.</param>
+    /// <param name="target">The notebook it goes into.</param>
+    /// <param name="parent">What it goes into there; <see cref="Guid.Empty"/> for the notebook itself.</param>
+    /// <param name="withTags">Whether tags go along.</param>
+    /// <param name="device">Who copies, for the order key.</param>
+    /// <param name="newId">Draws a fresh id.</param>
+    /// <exception cref="InvalidOperationException">It cannot go there, with a sentence.</exception>
+    public static NotebookCopy? Into(
+        NotebookDocument source,
+        Guid entry,
+        NotebookDocument target,
+        Guid parent,
+        bool withTags,
+        ulong device,
+        Func<Guid> newId
+    )
+    {
+        if (source.Outline().Find(one => one.Id == entry) is not { } original)
+            return null;
+        var outline = target.Outline();
+        var isThere = parent == Guid.Empty || outline.Exists(one => one.Id == parent && !one.InBin);
+        if (!isThere || !target.MayLieIn(original.Kind, parent))
+            throw new InvalidOperationException("The place to copy to is not there, or is in the bin. Nothing was copied.");
+        var last = outline.LastOrDefault(one => one.Parent == parent)?.Order;
+        return Plan(source, entry, OrderKey.Between(last, null, device), withTags, newId, parent);
     }
 }

@@ -2,7 +2,6 @@ using CalmQuill.Core.Access;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Notebooks;
 using CalmQuill.Core.Operations;
-using CalmQuill.Core.Ordering;
 using CalmQuill.Server.Access;
 using CalmQuill.Server.Documents;
 using CalmQuill.Server.Limits;
@@ -80,13 +79,17 @@ internal static class CopyEndpoints
             var nodes = source.Nodes();
             var target = into == from ? source : await documents.Library(into, cancel);
             var targetNodes = into == from ? nodes : target.Nodes();
-            var parent = asked.Parent ?? Guid.Empty;
-            if (parent != Guid.Empty && !targetNodes.Any(node => node.Id == parent && node is { Kind: NodeKind.Folder, InBin: false }))
-                return Problems.BadInput("The folder to copy into is not there, or is in the bin. Nothing was copied.");
-            var top = nodes.FirstOrDefault(node => node.Id == asked.Node);
-            var last = targetNodes.LastOrDefault(node => node.Parent == parent)?.Order;
-            var name = asked.Move ? top?.Name ?? "" : Called(top?.Name ?? "");
-            if (LibraryCopy.Plan(nodes, asked.Node, parent, Key(last, null), name, into == from, NewId) is not { } plan)
+            LibraryCopy? planned;
+            try
+            {
+                planned = LibraryCopy.Into(nodes, asked.Node, targetNodes, asked.Parent ?? Guid.Empty, asked.Move, device.Id, NewId);
+            }
+            catch (InvalidOperationException problem)
+            {
+                return Problems.BadInput(problem.Message);
+            }
+
+            if (planned is not { } plan)
                 return Problems.NotHere();
             foreach (var (original, _) in plan.Notebooks)
             {
@@ -130,14 +133,8 @@ internal static class CopyEndpoints
             if (into != from || asked.Move)
                 return Problems.NotHere();
             var document = await documents.Notebook(from, notebook, cancel);
-            var outline = document.Outline();
-            if (outline.Find(one => one.Id == entry) is not { } original)
+            if (NotebookCopy.Beside(document, entry, device.Id, NewId) is not { } plan)
                 return Problems.NotHere();
-            var next = outline
-                .Where(one => one.Parent == original.Parent && string.CompareOrdinal(one.Order, original.Order) > 0)
-                .Select(one => one.Order)
-                .FirstOrDefault();
-            var plan = NotebookCopy.Plan(document, entry, Key(original.Order, next), true, NewId);
             await CopyPages(plan.Pages, cancel);
             await Do(DocumentRef.Notebook(from, notebook), plan.Changes, cancel);
             return Results.Ok(new { copy = plan.Changes.OfType<Change.NodePlaced>().First().Node });
@@ -153,16 +150,19 @@ internal static class CopyEndpoints
             if ((await gate.ReadableNotebook(into, notebook, visitor, cancel)).Denied is { } denied)
                 return Problems.Of(denied);
             var source = await documents.Notebook(from, asked.Node, cancel);
-            if (source.Outline().Find(one => one.Id == entry) is not { } original)
-                return Problems.NotHere();
             var target = await documents.Notebook(into, notebook, cancel);
-            var parent = asked.Parent ?? Guid.Empty;
-            var outline = target.Outline();
-            var isThere = parent == Guid.Empty || outline.Exists(one => one.Id == parent && !one.InBin);
-            if (!isThere || !target.MayLieIn(original.Kind, parent))
-                return Problems.BadInput("The place to copy to is not there, or is in the bin. Nothing was copied.");
-            var last = outline.LastOrDefault(one => one.Parent == parent)?.Order;
-            var plan = NotebookCopy.Plan(source, entry, Key(last, null), into == from, NewId, parent);
+            NotebookCopy? planned;
+            try
+            {
+                planned = NotebookCopy.Into(source, entry, target, asked.Parent ?? Guid.Empty, into == from, device.Id, NewId);
+            }
+            catch (InvalidOperationException problem)
+            {
+                return Problems.BadInput(problem.Message);
+            }
+
+            if (planned is not { } plan)
+                return Problems.NotHere();
             await CopyPages(plan.Pages, cancel);
             await Do(DocumentRef.Notebook(into, notebook), plan.Changes, cancel);
             if (asked.Move)
@@ -198,14 +198,5 @@ internal static class CopyEndpoints
         }
 
         private static Guid NewId() => Guid.NewGuid();
-
-        private string Key(string? before, string? after) => OrderKey.Between(before, after, device.Id);
-
-        /// <summary>The name of a copy; of a name that is too long already, as much as fits.</summary>
-        private static string Called(string name)
-        {
-            var called = $"{name}, copy";
-            return Names.Problem(called) is null ? called : name;
-        }
     }
 }

@@ -21,8 +21,8 @@ internal static class SpotEndpoints
     public static void MapSpots(this IEndpointRouteBuilder api)
     {
         api.MapGet("/follow-ups", FollowUps).RequireAuthorization();
-        api.MapGet("/follow-ups.md", Markdown).RequireAuthorization();
-        api.MapGet("/follow-ups.csv", Csv).RequireAuthorization();
+        api.MapPost("/follow-ups.md", Markdown).RequireAuthorization();
+        api.MapPost("/follow-ups.csv", Csv).RequireAuthorization();
         var space = api.MapGroup("/spaces/{space:guid}").RequireAuthorization();
         space.MapGet("/notebooks/{notebook:guid}/spots", OfNotebook);
         space.MapGet("/notebooks/{notebook:guid}/pages", Pages);
@@ -34,29 +34,30 @@ internal static class SpotEndpoints
     private static async Task<IResult> FollowUps(bool? all, HttpContext http, Gate gate, SpotStore spots, CancellationToken cancel) =>
         Results.Ok(await spots.Marks(http.User.Id(), all != true, await gate.Shut(Visitor.Of(http.User), cancel), cancel));
 
+    /// <param name="All">Also those that are done.</param>
+    /// <param name="Ids">Only these; null for all.</param>
+    private sealed record AskedFollowUps(bool All, Guid[]? Ids);
+
     private static async Task<IResult> Markdown(
-        bool? all,
-        string? ids,
+        AskedFollowUps asked,
         HttpContext http,
         Gate gate,
         SpotStore spots,
         SpaceStore spaces,
         CancellationToken cancel
-    ) => await Export(all, ids, http, gate, spots, spaces, FollowUpLists.Markdown, "text/markdown; charset=utf-8", "follow-ups.md", cancel);
+    ) => await Export(asked, http, gate, spots, spaces, FollowUpLists.Markdown, "text/markdown; charset=utf-8", "follow-ups.md", cancel);
 
     private static async Task<IResult> Csv(
-        bool? all,
-        string? ids,
+        AskedFollowUps asked,
         HttpContext http,
         Gate gate,
         SpotStore spots,
         SpaceStore spaces,
         CancellationToken cancel
-    ) => await Export(all, ids, http, gate, spots, spaces, FollowUpLists.Csv, "text/csv; charset=utf-8", "follow-ups.csv", cancel);
+    ) => await Export(asked, http, gate, spots, spaces, FollowUpLists.Csv, "text/csv; charset=utf-8", "follow-ups.csv", cancel);
 
     private static async Task<IResult> Export(
-        bool? all,
-        string? ids,
+        AskedFollowUps asked,
         HttpContext http,
         Gate gate,
         SpotStore spots,
@@ -67,10 +68,10 @@ internal static class SpotEndpoints
         CancellationToken cancel
     )
     {
-        var found = await spots.Marks(http.User.Id(), all != true, await gate.Shut(Visitor.Of(http.User), cancel), cancel);
-        if (ids is not null)
+        var found = await spots.Marks(http.User.Id(), !asked.All, await gate.Shut(Visitor.Of(http.User), cancel), cancel);
+        if (asked.Ids is not null)
         {
-            var wanted = ids.Split(',').Select(id => Guid.TryParse(id, out var known) ? known : Guid.Empty).ToHashSet();
+            var wanted = asked.Ids.ToHashSet();
             found.RemoveAll(spot => !wanted.Contains(spot.Id));
         }
 

@@ -2,6 +2,7 @@ import { useGrainOf } from '../page/ink/grain';
 /** The functions that CalmQuill.Core.Browser exports. Batches and packets are bytes; an empty batch means that nothing was done. */
 export interface Core {
   DocumentBridge: {
+    WrittenAt(batch: Uint8Array): number;
     Start(replica: string, author: string): void;
     CorrectClock(serverNow: number, deviceNow: number): void;
     Open(kind: number): number;
@@ -19,6 +20,7 @@ export interface Core {
     Renew(old: string, fresh: string): void;
   };
   PageBridge: {
+    Copy(page: number, now: number): Uint8Array;
     BeginUndo(page: number): number;
     BeginRedo(page: number): number;
     Step(page: number, again: boolean): string[];
@@ -218,6 +220,8 @@ export interface Core {
       values: string[],
       now: number,
     ): Uint8Array;
+    Copy(library: number, node: string, parent: string, seed: string, now: number): Uint8Array;
+    CopiedNotebooks(library: number, node: string, parent: string, seed: string): string[];
     Erase(library: number, nodes: string[], now: number): Uint8Array;
     SetProperty(document: number, target: string, property: number, value: string, now: number): Uint8Array;
     SetTag(document: number, target: string, tag: string, on: boolean, now: number): Uint8Array;
@@ -261,6 +265,25 @@ export interface Core {
       afters: string[],
       now: number,
     ): Uint8Array;
+    Copy(
+      target: number,
+      source: number,
+      entry: string,
+      parent: string,
+      withTags: boolean,
+      seed: string,
+      now: number,
+    ): Uint8Array;
+    CopyWhole(
+      target: number,
+      to: string,
+      source: number,
+      from: string,
+      withTags: boolean,
+      seed: string,
+      now: number,
+    ): Uint8Array;
+    CopiedPages(source: number, entry: string, from: string, to: string, seed: string): string[];
     LetGo(from: number, notebook: number, id: string, entries: string[], now: number): Uint8Array;
     PlaceIsThere(notebook: number, entry: string): boolean;
     Erase(notebook: number, entries: string[], now: number): Uint8Array;

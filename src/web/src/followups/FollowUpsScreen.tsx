@@ -2,7 +2,8 @@ import { DownloadSimpleIcon } from '@phosphor-icons/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type ReactNode, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { say } from '../app/saying';
+import { download } from '../app/download';
+import { useWorkspace } from '../sync/workspace';
 import { usePeopleOf } from '../group/usePeople';
 import { openPath } from '../library/model';
 import { useLibraries } from '../library/useLibrary';
@@ -28,8 +29,6 @@ interface Filter {
 
 const everything: Filter = { kind: '', state: 'open', place: '', tag: '', person: '', age: '' };
 const dayMilliseconds = 86_400_000;
-/** So many marks are named to the server in an address. */
-const mostNamed = 200;
 
 interface Kept {
   filter: Filter;
@@ -108,18 +107,13 @@ export function FollowUpsScreen() {
   const tags = [...libraries.values()].flatMap((library) =>
     library.tags.map((tag) => ({ value: `${library.space}/${tag.id}`, words: tag.path })),
   );
-  const ids =
-    found.length < marks.length
-      ? `&ids=${found
-          .slice(0, mostNamed)
-          .map((mark) => mark.id)
-          .join()}`
-      : '';
-  const takeOut = (kind: 'md' | 'csv') => {
-    if (ids && found.length > mostNamed)
-      say(`The file holds the first ${mostNamed} of ${found.length}. Narrow them down further for the others.`);
-    location.assign(`/api/follow-ups.${kind}?all=${filter.state !== 'open'}${ids}`);
-  };
+  const workspace = useWorkspace();
+  const takeOut = (kind: 'md' | 'csv') =>
+    void download(workspace, {
+      path: `/api/follow-ups.${kind}`,
+      words: 'The list',
+      body: { all: filter.state !== 'open', ids: found.length < marks.length ? found.map((mark) => mark.id) : null },
+    });
   const mayTick = (mark: ShownSpot) => spaces.find((space) => space.id === mark.space)?.role !== 'reader';
 
   return (

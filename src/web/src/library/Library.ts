@@ -1,5 +1,6 @@
 import { properties } from '../core/runtime';
-import { sendJson } from '../session/api';
+import { sendJson, Unreachable } from '../session/api';
+import { copyNodeHere } from '../sync/copyHere';
 import { OpenDocument } from '../sync/openDocument';
 import type { Workspace } from '../sync/workspace';
 import { LibraryStore } from './libraryStore';
@@ -243,6 +244,16 @@ export class Library {
       signal,
     );
     return copy;
+  }
+
+  /** A copy of a folder or notebook with all that is in it, in the same folder: by the server, or without a connection by this device, as far as it holds it. */
+  async duplicate(id: string, parent: string, signal: AbortSignal): Promise<void> {
+    try {
+      await this.copy(id, { space: this.space, parent }, false, signal);
+    } catch (problem) {
+      if (!(problem instanceof Unreachable)) throw problem;
+      await copyNodeHere(this.workspace, this.space, id, parent, signal);
+    }
   }
 
   private make(kind: LibraryNode['kind'], parent: string, name: string, values: Record<number, string>): string {

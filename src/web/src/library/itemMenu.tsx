@@ -146,7 +146,7 @@ export function itemMenu({ actions, ask, rename, go, besidePath, siblings }: Men
             label: 'Export as PDF',
             testId: 'menu-pdf',
             icon: icon(FilePdfIcon),
-            onChoose: () => location.assign(`/api/spaces/${item.space}/notebooks/${item.id}/export.pdf`),
+            onChoose: () => actions.takeOut(item),
           },
         one &&
           item.kind === 'notebook' &&

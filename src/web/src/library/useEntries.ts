@@ -105,6 +105,7 @@ async function ask(
       limit: most,
       clock: clockChanges(),
     });
+    void keepTimes(workspace, library.space, found.entries);
     return {
       total: found.total,
       items: found.entries.map((entry) => itemOfEntry(library, entry, summaries)),
@@ -141,6 +142,32 @@ function itemOfEntry(library: Library, entry: Entry, summaries: Map<string, Summ
   };
 }
 
+const timesKept = (space: string) => `written ${space}`;
+
+/** Keeps when pages were written on, to go by without a connection. */
+async function keepTimes(workspace: Workspace, space: string, entries: readonly Entry[]): Promise<void> {
+  const pages = entries.filter((entry) => entry.kind === 4 && entry.writtenAt !== null);
+  if (pages.length === 0) return;
+  const kept = (await workspace.store.answer(timesKept(space))) as Record<string, number> | undefined;
+  const times = { ...kept, ...Object.fromEntries(pages.map(({ id, writtenAt }) => [id, writtenAt!])) };
+  const latest = Object.entries(times).sort(([, a], [, b]) => b - a);
+  await workspace.store.keepAnswer(timesKept(space), Object.fromEntries(latest.slice(0, 2 * most)));
+}
+
+/** When pages of a space were written on last, as far as this device knows: from the server's answers, and from what was written here. */
+async function timesHere(workspace: Workspace, space: string): Promise<Map<string, number>> {
+  const kept = (await workspace.store.answer(timesKept(space))) as Record<string, number> | undefined;
+  const times = new Map(Object.entries(kept ?? {}));
+  const here = await workspace.store.writtenHere((bytes) => workspace.core.DocumentBridge.WrittenAt(bytes));
+  const own = addressOf(space, 'page', '');
+  for (const [address, at] of here) {
+    if (!address.startsWith(own)) continue;
+    const id = address.slice(own.length);
+    times.set(id, Math.max(times.get(id) ?? 0, at));
+  }
+  return times;
+}
+
 /** Core answers from the library and the notebooks that this device holds. */
 async function askDevice(
   workspace: Workspace,
@@ -158,7 +185,9 @@ async function askDevice(
   );
   const documents = await Promise.all(notebooks.map((node) => workspace.acquire(library.space, 'notebook', node.id)));
   const facts: Record<string, object> = {};
-  for (const id of stars) facts[id] = { starred: true };
+  const times = await timesHere(workspace, library.space);
+  for (const [id, writtenAt] of times) facts[id] = { writtenAt };
+  for (const id of stars) facts[id] = { ...facts[id], starred: true };
   for (const [id, { writtenAt, people }] of summaries) facts[id] = { writtenAt, people, starred: stars.has(id) };
   const { LibraryBridge, NotebookBridge } = workspace.core;
   const ids = new Set(
@@ -191,7 +220,7 @@ async function askDevice(
             parent: node.parent,
             notebookName: node.name,
             sequence: 0,
-            writtenAt: null,
+            writtenAt: times.get(entry.id) ?? null,
           },
           summaries,
         ),

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { properties, sentenceOf } from '../core/runtime';
-import { Unreachable } from '../session/api';
+import { download } from '../app/download';
 import { useSession } from '../session/session';
 import { useWorkspace } from '../sync/workspace';
 import { moveNodes } from './moving';
@@ -27,6 +27,8 @@ export interface ItemActions {
   /** Into a folder; across libraries, as a copy whose original goes into the bin. */
   move: (items: Item[], space: string, folder: string) => Promise<string>;
   duplicate: (items: Item[], signal: AbortSignal) => Promise<string>;
+  /** Saves a notebook as a file. */
+  takeOut: (item: Item) => void;
 }
 
 export function useItemActions(): ItemActions | undefined {
@@ -114,15 +116,18 @@ export function useItemActions(): ItemActions | undefined {
       duplicate: async (items, signal) => {
         for (const item of items) {
           try {
-            await library(item).copy(item.id, { space: item.space, parent: item.folder }, false, signal);
+            await library(item).duplicate(item.id, item.folder, signal);
           } catch (problem) {
-            return problem instanceof Unreachable
-              ? 'Duplicating needs a connection. Nothing was copied.'
-              : sentenceOf(problem);
+            return sentenceOf(problem);
           }
         }
         return '';
       },
+      takeOut: (item) =>
+        void download(workspace, {
+          path: `/api/spaces/${item.space}/notebooks/${item.id}/export.pdf`,
+          words: `“${item.title}” as PDF`,
+        }),
     };
   }, [libraries, personal, workspace, spaces, queries, act]);
 }

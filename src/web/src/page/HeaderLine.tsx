@@ -22,6 +22,8 @@ import type { Space } from '../session/session';
 import { Avatar } from '../ui/Avatar';
 import { Menu } from '../ui/Menu';
 import type { Turning } from './useNotebook';
+import { download } from '../app/download';
+import { useWorkspace } from '../sync/workspace';
 
 const turnings: { turning: Turning; words: string; icon: ReactNode }[] = [
   { turning: 'sideways', words: 'Turn pages sideways', icon: <ArrowsLeftRightIcon size={20} weight="light" /> },
@@ -71,6 +73,9 @@ export function HeaderLine({
   onShut,
   onClose,
 }: HeaderLineProps) {
+  const workspace = useWorkspace();
+  const take = (words: string, what: string) =>
+    void download(workspace, { path: `/api/spaces/${space.id}/${what}`, words });
   return (
     <header className="in-full-hidden flex h-12 shrink-0 items-center gap-2 border-b border-base-300 px-4 max-sm:h-auto max-sm:flex-wrap max-sm:gap-y-0">
       {!onClose && (
@@ -182,25 +187,25 @@ export function HeaderLine({
             label: 'This page as PDF',
             testId: 'export-page',
             icon: <FilePdfIcon size={20} weight="light" />,
-            onChoose: () => location.assign(`/api/spaces/${space.id}/pages/${page.id}/export.pdf`),
+            onChoose: () => take('The page as PDF', `pages/${page.id}/export.pdf`),
           },
           {
             label: 'This page as SVG',
             testId: 'export-svg',
             icon: <FileSvgIcon size={20} weight="light" />,
-            onChoose: () => location.assign(`/api/spaces/${space.id}/pages/${page.id}/export.svg`),
+            onChoose: () => take('The page as SVG', `pages/${page.id}/export.svg`),
           },
           {
             label: 'This page as PNG',
             testId: 'export-png',
             icon: <FilePngIcon size={20} weight="light" />,
-            onChoose: () => void downloadPng(space.id, page.id, page.title),
+            onChoose: () => void downloadPng(workspace, space.id, page.id, page.title),
           },
           {
             label: 'The notebook as PDF',
             testId: 'export-notebook',
             icon: <FilePdfIcon size={20} weight="light" />,
-            onChoose: () => location.assign(`/api/spaces/${space.id}/notebooks/${notebook.id}/export.pdf`),
+            onChoose: () => take('The notebook as PDF', `notebooks/${notebook.id}/export.pdf`),
           },
           ...(onCalendar
             ? [

@@ -1,11 +1,28 @@
+import { making } from '../app/download';
+import { request } from '../session/api';
+import type { Workspace } from '../sync/workspace';
+import { saveBlob } from '../ui/saveBlob';
+
 /** Twelve dots a millimetre: about 300 an inch. */
 const pixelsAMillimetre = 12;
 const mostPixels = 8_000;
 
 /** Saves a page as a PNG, drawn by the browser from the same SVG that can be saved by itself. */
-export async function downloadPng(space: string, page: string, title: string): Promise<void> {
+export function downloadPng(workspace: Workspace, space: string, page: string, title: string): Promise<void> {
+  return making(workspace, 'The page as PNG', async (signal) => {
+    const svg = await request('GET', `/api/spaces/${space}/pages/${page}/export.svg`, undefined, undefined, signal);
+    const address = URL.createObjectURL(await svg.blob());
+    try {
+      saveBlob(`${title || 'Page'}.png`, await drawn(address));
+    } finally {
+      URL.revokeObjectURL(address);
+    }
+  });
+}
+
+async function drawn(address: string): Promise<Blob> {
   const picture = new Image();
-  picture.src = `/api/spaces/${space}/pages/${page}/export.svg`;
+  picture.src = address;
   await picture.decode();
   const scale = Math.min(
     (pixelsAMillimetre * 25.4) / 96,
@@ -15,10 +32,6 @@ export async function downloadPng(space: string, page: string, title: string): P
   [canvas.width, canvas.height] = [Math.round(picture.naturalWidth * scale), Math.round(picture.naturalHeight * scale)];
   canvas.getContext('2d')!.drawImage(picture, 0, 0, canvas.width, canvas.height);
   const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/png'));
-  if (!blob) return;
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(blob);
-  link.download = `${title || 'Page'}.png`;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+  if (!blob) throw new Error('This browser could not draw the page. Save it as SVG or PDF instead.');
+  return blob;
 }

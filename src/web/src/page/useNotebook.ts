@@ -4,6 +4,7 @@ import { defaultPaper, type NotebookEntry, nodeKinds, root } from '../library/mo
 import { type Paper, writePaper } from '../papers/drawing';
 import { sendJson, Unreachable } from '../session/api';
 import { useDocument, useWorkspace, type Workspace } from '../sync/workspace';
+import { copyEntryHere } from '../sync/copyHere';
 import { OpenDocument } from '../sync/openDocument';
 import { allKinds } from './hand/tool';
 import type { EntryPlace } from './PlaceDialog';
@@ -221,7 +222,7 @@ export class Notebook {
     return siblings[siblings.findIndex((entry) => entry.id === id) - 1]?.id ?? 'first';
   }
 
-  /** Copies a section or page with what is written on it, by the server. Answers with a sentence when that did not work. */
+  /** Copies a section or page with what is written on it: by the server, or without a connection by this device, as far as it holds it. Answers with a sentence when that did not work. */
   async duplicate(id: string): Promise<string> {
     return this.copy(id);
   }
@@ -244,11 +245,16 @@ export class Notebook {
 
   private async copy(id: string, place?: EntryPlace): Promise<string> {
     try {
-      await this.askForCopy(id, place);
-      await this.document.catchUp();
+      try {
+        await this.askForCopy(id, place);
+        await this.document.catchUp();
+      } catch (problem) {
+        if (!(problem instanceof Unreachable)) throw problem;
+        await copyEntryHere(this.workspace, { space: this.document.space, notebook: this.id }, id, place);
+      }
       return '';
     } catch (problem) {
-      return problem instanceof Unreachable ? 'Copying needs a connection. Nothing was copied.' : sentenceOf(problem);
+      return sentenceOf(problem);
     }
   }
 

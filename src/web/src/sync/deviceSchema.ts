@@ -32,6 +32,10 @@ export interface KeptDocument {
   generation?: number;
   /** Taken off this device, and not opened since: nothing of it is kept. */
   forgotten?: boolean;
+  /** It was known once that nobody had written in it: the device then has it from the beginning. */
+  fromStart?: boolean;
+  /** When something made on this device was stored by the server last, UTC ms. */
+  writtenAt?: number;
 }
 
 /** A batch of the server's operations as it came. */

@@ -183,6 +183,32 @@ export class DeviceStore {
     return isGood;
   }
 
+  /** Notes that nobody has written in a document yet, so that all of it is here. */
+  async keepEmpty(address: string): Promise<void> {
+    const transaction = this.database.transaction('documents', 'readwrite');
+    const kept = (await transaction.store.get(address)) ?? { id: address, sequence: 0 };
+    if (!kept.forgotten && kept.sequence === 0) void transaction.store.put({ ...kept, fromStart: true });
+    await transaction.done;
+  }
+
+  /** Whether all of a document is on this device, as far as it was told of it. */
+  async isWhole(address: string): Promise<boolean> {
+    const kept = await this.database.get('documents', address);
+    if (!kept || kept.forgotten || !(kept.fromStart || kept.sequence > 0)) return false;
+    const { reached } = await this.peek(address);
+    return reached.furthest === reached.complete;
+  }
+
+  /** When each page was written on last from this device, by the page's address; UTC ms. */
+  async writtenHere(written: (bytes: Uint8Array) => number): Promise<Map<string, number>> {
+    const [kept, waiting] = await Promise.all([this.database.getAll('documents'), this.outbox()]);
+    const times = new Map<string, number>();
+    for (const { id, writtenAt } of kept) if (writtenAt && id.includes('/page/')) times.set(id, writtenAt);
+    for (const { document, kind, bytes } of waiting)
+      if (kind === 'page') times.set(document, Math.max(times.get(document) ?? 0, written(bytes)));
+    return times;
+  }
+
   /** The addresses of the documents of which something is on this device; ids alone in what an earlier version left. */
   async heldDocuments(): Promise<Set<string>> {
     const [kept, waiting] = await Promise.all([this.database.getAll('documents'), this.outbox()]);
@@ -230,9 +256,10 @@ export class DeviceStore {
     ]);
     void transaction.objectStore('outlines').clear();
     const needed = new Set([...waiting, ...refused].map((row) => row.document));
-    for (const { id, generation } of documents) {
+    for (const { id, generation, writtenAt } of documents) {
       if (needed.has(id) || !id.includes('/page/')) continue;
-      void transaction.objectStore('documents').put({ id, sequence: 0, generation: (generation ?? 0) + 1 });
+      const left = { id, sequence: 0, generation: (generation ?? 0) + 1, ...(writtenAt && { writtenAt }) };
+      void transaction.objectStore('documents').put(left);
       void transaction.objectStore('operations').delete(rangeOf(id));
     }
     await transaction.done;
@@ -270,7 +297,11 @@ export class DeviceStore {
         if (sequence > kept.sequence)
           await put(operations, { document: address, sequence, last: sequence, bytes: waiting.bytes });
       const runs = stored.map(({ sequence }): Run => [sequence, sequence]);
-      await documents.put({ ...kept, sequence: await completeWith(operations, address, kept.sequence, runs) });
+      await documents.put({
+        ...kept,
+        sequence: await completeWith(operations, address, kept.sequence, runs),
+        writtenAt: Date.now(),
+      });
     }
     await transaction.done;
   }

@@ -115,7 +115,8 @@ export class OpenDocument {
   /** Shows what the device holds at once; what the server has more follows. Waits for the server only when the device holds nothing. */
   async open(isNew: boolean): Promise<void> {
     await this.readDevice();
-    if (this.reached.complete === 0 && !isNew) await this.catchUp();
+    if (isNew) void this.around.store.keepEmpty(this.address).catch(() => {});
+    else if (this.reached.complete === 0) await this.catchUp();
     if (this.closed) return;
     this.around.live.join(this.address, {
       stored: (first, count, batch) => this.receive(first, count, batch),
@@ -153,8 +154,11 @@ export class OpenDocument {
     return frames.length > 0;
   }
 
-  /** Makes operations of several documents, each framed: the device keeps all of them or none. When one cannot be made, what was made of the others is taken back. Answers with those of each document. */
-  static performAcross(steps: readonly [OpenDocument, (handle: number, now: number) => Uint8Array][]): Uint8Array[][] {
+  /** Makes operations of several documents, each framed: the device keeps all of them or none. When one cannot be made, what was made of the others is taken back. What is given besides, of documents that nobody has open, is kept with them. Answers with those of each document. */
+  static performAcross(
+    steps: readonly [OpenDocument, (handle: number, now: number) => Uint8Array][],
+    also: readonly Waiting[] = [],
+  ): Uint8Array[][] {
     const made: { document: OpenDocument; frames: Uint8Array[] }[] = [];
     try {
       for (const [document, make] of steps) {
@@ -168,7 +172,7 @@ export class OpenDocument {
     }
     for (const { document, frames } of made) if (frames.length > 0) document.made(...frames);
     const waiting = made.flatMap(({ document, frames }) => frames.map((bytes) => document.waiting(bytes)));
-    void steps[0]?.[0].around.outbox.add(...waiting);
+    void steps[0]?.[0].around.outbox.add(...waiting, ...also);
     return made.map(({ frames }) => frames);
   }
 
@@ -307,6 +311,7 @@ export class OpenDocument {
       `/api/spaces/${this.space}/documents/${this.kind}/${this.id}/operations?after=${after}`,
     );
     const last = Number(response.headers.get('X-Quill-Sequence'));
+    if (last === 0) return void this.around.store.keepEmpty(this.address).catch(() => {});
     if (last <= after) return;
     const batch = new Uint8Array(await response.arrayBuffer());
     this.once(() => this.take(after + 1, last, batch));

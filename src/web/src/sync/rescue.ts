@@ -1,6 +1,7 @@
 import type { DocumentKind } from '../core/runtime';
 import { DeviceStore, type Waiting } from './deviceStore';
 import { base64, fromBase64 } from './faults';
+import { saveBlob } from '../ui/saveBlob';
 
 const format = 'calm-quill-device';
 
@@ -77,10 +78,7 @@ function bytesOf(text: string): Uint8Array {
 
 /** Offers a text as a file to be saved. */
 export function saveFile(name: string, text: string): void {
-  const address = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
-  const link = Object.assign(document.createElement('a'), { href: address, download: name });
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(address), 10_000);
+  saveBlob(name, new Blob([text], { type: 'application/json' }));
 }
 
 export async function saveRescueFile(person: string): Promise<void> {
