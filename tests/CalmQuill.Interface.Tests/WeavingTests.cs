@@ -1,6 +1,8 @@
 using System.Net.Http.Json;
+using CalmQuill.Core.Ink;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Spots;
 using CalmQuill.Testing;
 using OpenQA.Selenium;
 using static CalmQuill.Interface.Tests.PageHands;
@@ -158,6 +160,17 @@ public sealed class WeavingTests : InterfaceTest
             new Change.PropertySet(clicks, Property.Name, "Clicks of the verge"),
             new Change.PageAdded(Guid.NewGuid(), "W", "a4-ruled-710")
         );
+        await Do(
+            DocumentKind.Page,
+            clicks,
+            new Change.SpotAdded(
+                Guid.NewGuid(),
+                SpotKind.Heading,
+                new Box(2000, 3000, 6000, 4000),
+                [],
+                [new SpotValue(SpotField.Level, "1"), new SpotValue(SpotField.Title, "Recoil of the anchor")]
+            )
+        );
         var (browser, network) = Open(Group.Writer);
         WaitUntilKept(browser);
 
@@ -176,6 +189,8 @@ public sealed class WeavingTests : InterfaceTest
         browser.Press("make-link");
         browser.Fill("[data-testid=link-typed]", "example.org");
         browser.Css("[data-testid=link-choice][data-name='https://example.org']");
+        browser.Fill("[data-testid=link-typed]", "recoil");
+        browser.Css("[data-testid=link-choice][data-name='Recoil of the anchor']");
         browser.Fill("[data-testid=link-typed]", "clicks");
         browser.PressCss("[data-testid=link-choice][data-name='Clicks of the verge']");
         Assert.Equal("Link to Clicks of the verge", browser.AttributeAt("[data-testid=link]", "aria-label"));
@@ -223,6 +238,30 @@ public sealed class WeavingTests : InterfaceTest
             () => reader.AttributeAt("[data-testid=link]", "title") == "Link to something in a locked notebook",
             "no name of what is locked"
         );
+        reader.Go($"/web/{Group.Space}/{Notebook}");
+        reader.Until(() => reader.Count("[data-testid=web-page]") == 2, "the web");
+        Assert.Equal(1, reader.Count("[data-testid=web-page][data-name='something in a locked notebook']"));
+        Assert.DoesNotContain("Clicks", reader.Text("web"), StringComparison.Ordinal);
+
+        // A link to the web is called as one likes, then and later; what leads to a heading goes to its place.
+        browser.Go(PagePath);
+        browser.WaitForStrokes(1);
+        Loop(browser, 2500, 4300, 11500, 5700);
+        browser.Press("make-link");
+        browser.Fill("[data-testid=link-typed]", "example.org");
+        browser.Fill("[data-testid=link-called]", "Rules of the house" + Keys.Enter);
+        browser.Press("contents");
+        browser.Press("margin-links");
+        browser.Until(
+            () => browser.Text("links-from-here").Contains("Rules of the house", StringComparison.Ordinal),
+            "the link as it is called"
+        );
+        browser.PressCss("[aria-label='Call the link to Rules of the house otherwise']");
+        browser.Fill("[data-testid=link-name]", "House rules" + Keys.Enter);
+        browser.Until(() => browser.Text("links-from-here").Contains("House rules", StringComparison.Ordinal), "its other name");
+        browser.PressCss("[aria-label='Call the link to House rules otherwise']");
+        browser.Fill("[data-testid=link-name]", Keys.Control + "a" + Keys.Null + Keys.Delete + Keys.Enter);
+        browser.Until(() => browser.Text("links-from-here").Contains("https://example.org", StringComparison.Ordinal), "its address");
         Assert.Empty(browser.Errors());
     }
 

@@ -180,6 +180,7 @@ public sealed class RolesTests : IAsyncLifetime
             Ok,
             Locked
         ),
+        ("/api/spaces/{space:guid}/headings", "GET", "/api/spaces/{space}/headings?titled=a", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
         (
             "/api/spaces/{space:guid}/links",
             "GET",

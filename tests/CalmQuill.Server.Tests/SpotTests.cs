@@ -90,6 +90,12 @@ public sealed class SpotTests : IAsyncLifetime
         Assert.Single(await List(owner, $"/api/spaces/{group.Space}/backlinks?notebook={Notebook}&page={Other}"));
         Assert.Single(await List(owner, $"/api/spaces/{group.Space}/links?notebooks={Notebook}"));
 
+        var headings = $"/api/spaces/{group.Space}/headings?titled=";
+        Assert.Equal(Page, (await List(owner, headings + "DEP")).Single().GetProperty("page").GetGuid());
+        Assert.Empty(await List(owner, headings + "depths"));
+        Assert.Equal(HttpStatusCode.BadRequest, (await owner.Http.GetAsync(headings)).StatusCode);
+        Assert.Equal(HttpStatusCode.BadRequest, (await owner.Http.GetAsync(headings + new string('a', 300))).StatusCode);
+
         // Ticked off by the owner; taken back; on a page in the bin it is not asked for.
         var other = new Replica(8, group.Owner.Id);
         var tick = other.Make(new Change.SpotSet(Mark, [new SpotValue(SpotField.Done, "1")]), clock += 10);
@@ -116,6 +122,7 @@ public sealed class SpotTests : IAsyncLifetime
         Assert.Empty(await List(writer, "/api/follow-ups"));
         Assert.DoesNotContain("why 30 teeth", await File(writer, null), StringComparison.Ordinal);
         Assert.Empty(await List(writer, $"/api/spaces/{group.Space}/notebooks/{Notebook}/spots"));
+        Assert.Empty(await List(writer, headings + "depth"));
         Assert.Equal(
             HttpStatusCode.Locked,
             (await writer.Http.GetAsync($"/api/spaces/{group.Space}/notebooks/{Notebook}/pages")).StatusCode

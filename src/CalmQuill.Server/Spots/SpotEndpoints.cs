@@ -1,5 +1,6 @@
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Spots;
+using CalmQuill.Core.Text;
 using CalmQuill.Documents.FollowUps;
 using CalmQuill.Documents.Svg;
 using CalmQuill.Server.Access;
@@ -17,6 +18,8 @@ namespace CalmQuill.Server.Spots;
 internal static class SpotEndpoints
 {
     private const int MostNotebooks = 200;
+    private const int MostTyped = 200;
+    private const int MostHeadings = 50;
 
     public static void MapSpots(this IEndpointRouteBuilder api)
     {
@@ -27,6 +30,7 @@ internal static class SpotEndpoints
         space.MapGet("/notebooks/{notebook:guid}/spots", OfNotebook);
         space.MapGet("/notebooks/{notebook:guid}/pages", Pages);
         space.MapGet("/links", Links);
+        space.MapGet("/headings", Headings);
         space.MapGet("/backlinks", Backlinks);
         space.MapGet("/pages/{page:guid}/part.svg", Part);
     }
@@ -128,6 +132,15 @@ internal static class SpotEndpoints
         if (asked.Length > MostNotebooks || !asked.All(id => Guid.TryParse(id, out _)))
             return Problems.BadInput($"Links are asked for by at most {MostNotebooks} ids of notebooks.");
         return Results.Ok(await spots.LinksFrom(space.Id, [.. asked.Select(Guid.Parse)], await gate.Shut(space.Visitor, cancel), cancel));
+    }
+
+    /// <summary>Headings whose words hold a text, to choose from.</summary>
+    private static async Task<IResult> Headings(ReadableSpace space, string? titled, Gate gate, SpotStore spots, CancellationToken cancel)
+    {
+        var text = Folding.Fold((titled ?? "").Trim());
+        if (text.Length == 0 || text.Length > MostTyped)
+            return Problems.BadInput($"Headings are asked for by 1 to {MostTyped} letters of their words.");
+        return Results.Ok(await spots.Headings(space.Id, text, MostHeadings, await gate.Shut(space.Visitor, cancel), cancel));
     }
 
     /// <summary>What leads to a page of a space, or to a notebook of it.</summary>

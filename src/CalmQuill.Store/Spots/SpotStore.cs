@@ -1,4 +1,5 @@
 using CalmQuill.Core.Spots;
+using CalmQuill.Core.Text;
 using CalmQuill.Store.Locks;
 using Npgsql;
 
@@ -9,6 +10,9 @@ public sealed class SpotStore(Database database)
 {
     /// <summary>How many marks are given at once.</summary>
     public const int MostMarks = 2_000;
+
+    /// <summary>Among so many headings of a space it is looked for one.</summary>
+    public const int MostHeadings = 5_000;
 
     private const string Columns = """
         e.space_id, e.notebook_id, n.name, n.parent, e.id, e.number, e.title, e.paper, coalesce(d.last_seq, 0), e.tags,
@@ -50,6 +54,45 @@ public sealed class SpotStore(Database database)
             ("space", space),
             ("notebook", notebook)
         );
+
+    /// <summary>Headings of a space whose words hold a text, newest first, at most <paramref name="most"/>. Among the latest <see cref="MostHeadings"/> it is looked.</summary>
+    /// <param name="space">The library.</param>
+    /// <param name="text">What is looked for, folded (see <see cref="Folding"/>).</param>
+    /// <param name="most">How many are given.</param>
+    /// <param name="locked">Notebooks of which nothing is told.</param>
+    /// <param name="cancel">Ends the work early.</param>
+    public async Task<List<ShownSpot>> Headings(
+        Guid space,
+        string text,
+        int most,
+        IReadOnlyList<NotebookRef> locked,
+        CancellationToken cancel
+    )
+    {
+        // Folding is Core's, so the words alone are read first.
+        var words = await database
+            .Command(
+                $"SELECT s.id, s.title FROM page_spots s WHERE s.space_id = @space AND s.kind = 3 AND s.title <> '' ORDER BY s.created_at DESC LIMIT {MostHeadings}"
+            )
+            .With(("space", space))
+            .Rows(row => (Id: row.GetGuid(0), Title: row.GetString(1)), cancel);
+        var ids = words.Where(one => Folding.Fold(one.Title).Contains(text, StringComparison.Ordinal)).Select(one => one.Id).ToArray();
+        return ids.Length == 0
+            ? []
+            : await Read(
+                $"""
+                SELECT {Columns} FROM {From}
+                WHERE s.space_id = @space AND s.kind = 3 AND s.id = ANY(@ids)
+                ORDER BY s.created_at DESC
+                LIMIT @most
+                """,
+                cancel,
+                locked,
+                ("space", space),
+                ("ids", ids),
+                ("most", most)
+            );
+    }
 
     /// <summary>The links of a person's libraries that lead to a page, to a place or mark on it, or, with no page, to a notebook or a section of it.</summary>
     public Task<List<ShownSpot>> Leading(

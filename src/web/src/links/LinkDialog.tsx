@@ -9,6 +9,8 @@ import { useWorkspace } from '../sync/workspace';
 import { Choices, ChoiceWords } from '../ui/Choices';
 import { Dialog } from '../ui/Dialog';
 import { Problem } from '../ui/FormDialog';
+import { useHeadings } from './useHeadings';
+import { useNotebookSpots } from '../spots/useNotebookSpots';
 import { type Target, targetOfAddress, writeTarget } from './target';
 
 interface Choice {
@@ -37,6 +39,7 @@ export function LinkDialog({
   const open = useOpenNotebooks();
   const [typed, setTyped] = useState('');
   const [at, setAt] = useState(0);
+  const [called, setCalled] = useState('');
   const [problem, setProblem] = useState('');
   const { Fold } = core.LibraryBridge;
   const wanted = Fold(typed);
@@ -73,6 +76,20 @@ export function LinkDialog({
   );
   const all = spaces.map((space) => space.id);
   const [pages, sections] = [useTitled(all, 'page', typed), useTitled(all, 'section', typed)];
+  const ownHeadings = useNotebookSpots(here.space, notebook.id, notebook.pages, here.page)
+    .filter((spot) => spot.kind === 'heading' && spot.title)
+    .map((spot): Choice => ({
+      target: { kind: 'mark', ...own, page: spot.page, mark: spot.id },
+      words: spot.title!,
+      about: `heading on page ${notebook.find(spot.page)?.number ?? ''}`,
+    }));
+  const otherHeadings = useHeadings(all, typed)
+    .filter((spot) => spot.notebook !== notebook.id)
+    .map((spot): Choice => ({
+      target: { kind: 'mark', space: spot.space, notebook: spot.notebook, page: spot.page, mark: spot.id },
+      words: spot.title,
+      about: `heading in ${spot.notebookName}`,
+    }));
   const elsewhere: Choice[] = [...pages, ...sections].flatMap(
     ({ space, notebook: holder, id, kind, title, notebookName }) =>
       holder === notebook.id
@@ -91,8 +108,10 @@ export function LinkDialog({
   const found = [
     ...recent,
     ...notebook.entries.filter((entry) => entry.id !== here.page).map(ofEntry),
+    ...ownHeadings,
     ...notebooks,
     ...elsewhere,
+    ...otherHeadings,
   ].filter((choice) => wanted === '' || Fold(choice.words).includes(wanted));
   const asAddress: Choice[] = address
     ? [
@@ -109,7 +128,8 @@ export function LinkDialog({
   const choose = (choice: Choice | undefined) => {
     if (!choice) return setProblem('Type an address, such as example.org, or a part of a name.');
     try {
-      onChoose(writeTarget(choice.target), choice.words.slice(0, 200));
+      const title = (choice.target.kind === 'web' && called.trim()) || choice.words;
+      onChoose(writeTarget(choice.target), title.slice(0, 200));
       onClose();
     } catch (refused) {
       setProblem(refused instanceof Error ? refused.message.split('\n')[0]!.replace(/^Error: /, '') : String(refused));
@@ -132,8 +152,22 @@ export function LinkDialog({
         onAt={setAt}
         onEnter={(index) => choose(choices[index])}
         onPress={(index) => choose(choices[index])}
-        height={320}
+        height={choices[at]?.target.kind === 'web' ? 240 : 320}
       />
+      {choices[at]?.target.kind === 'web' && (
+        <label className="mt-3 block font-semibold">
+          What the link is called
+          <input
+            className="field mt-1 font-normal"
+            value={called}
+            placeholder="As its address"
+            maxLength={200}
+            data-testid="link-called"
+            onChange={(event) => (setCalled(event.target.value), setProblem(''))}
+            onKeyDown={(event) => event.key === 'Enter' && (event.preventDefault(), choose(choices[at]))}
+          />
+        </label>
+      )}
       <Problem words={problem} testId="link-problem" />
     </Dialog>
   );

@@ -2,10 +2,10 @@ import { useMemo } from 'react';
 import { useLibraries } from '../library/useLibrary';
 import { useLocksOf } from '../library/useShelf';
 import { useSession } from '../session/session';
-import { readTarget } from './target';
+import { readTarget, type Target } from './target';
 
-/** What a link is called: of what one may not see, or what is locked and shut, no name is told. */
-export function useLinkWords(): (link: { target?: string; title?: string }) => string {
+/** Says of what one may not see, or what is locked and shut, that it is so; undefined of all else. */
+export function useHidden(): (target: Target) => string | undefined {
   const { spaces } = useSession();
   const libraries = useLibraries();
   const locks = useLocksOf(spaces);
@@ -13,12 +13,24 @@ export function useLinkWords(): (link: { target?: string; title?: string }) => s
     const shut = new Set(
       locks.filter((lock) => lock.openUntil === null).map((lock) => `${lock.space}/${lock.notebook}`),
     );
-    return ({ target = '', title = '' }) => {
-      const read = readTarget(target);
-      if (read.kind === 'web') return title || read.address;
-      const isSeen = libraries.get(read.space)?.find(read.notebook) !== undefined;
+    return (target) => {
+      if (target.kind === 'web') return undefined;
+      const isSeen = libraries.get(target.space)?.find(target.notebook) !== undefined;
       if (!isSeen) return 'something that you may not see';
-      return shut.has(`${read.space}/${read.notebook}`) ? 'something in a locked notebook' : title || 'a page';
+      return shut.has(`${target.space}/${target.notebook}`) ? 'something in a locked notebook' : undefined;
     };
   }, [libraries, locks]);
+}
+
+/** What a link is called: of what is hidden no name is told. */
+export function useLinkWords(): (link: { target?: string; title?: string }) => string {
+  const hidden = useHidden();
+  return useMemo(
+    () =>
+      ({ target = '', title = '' }) => {
+        const read = readTarget(target);
+        return hidden(read) ?? (title || (read.kind === 'web' ? read.address : 'a page'));
+      },
+    [hidden],
+  );
 }

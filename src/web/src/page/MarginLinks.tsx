@@ -1,8 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
-import { GraphIcon, XIcon } from '@phosphor-icons/react';
+import { useState } from 'react';
+import { GraphIcon, PencilSimpleIcon, XIcon } from '@phosphor-icons/react';
 import { Link } from 'react-router';
 import { useFollow } from '../links/useFollow';
-import { useLinkWords } from '../links/useLinkWords';
+import { sentenceOf } from '../core/runtime';
+import { readTarget } from '../links/target';
+import { RenameField } from '../ui/RenameField';
+import { useHidden, useLinkWords } from '../links/useLinkWords';
 import { openPath } from '../library/model';
 import { aroundSpot, partPath, setSpotOn, type ShownSpot } from '../spots/spots';
 import type { PlacedSpot } from '../spots/useNotebookSpots';
@@ -26,6 +30,8 @@ export function MarginLinks({
   const workspace = useWorkspace();
   const { follow, asking } = useFollow();
   const wordsOf = useLinkWords();
+  const hidden = useHidden();
+  const [naming, setNaming] = useState('');
   const { data: here = [] } = useQuery({
     queryKey: ['backlinks', at.page],
     queryFn: () =>
@@ -45,21 +51,51 @@ export function MarginLinks({
         {links.map((link) => (
           <li key={link.id}>
             <div className="flex items-center border-b border-base-300">
-              <button
-                type="button"
-                data-testid="margin-link"
-                className="flex min-h-11 min-w-0 grow items-center text-left [overflow-wrap:anywhere] hover:bg-base-200"
-                onClick={() => void follow(link.target!, link.title)}
-              >
-                {wordsOf(link)}
-              </button>
+              {naming === link.id ? (
+                <RenameField
+                  name={link.title ?? ''}
+                  label="What the link is called"
+                  placeholder="As what it leads to"
+                  testId="link-name"
+                  onRename={async (title) => {
+                    try {
+                      await setSpotOn(workspace, at.space, link.page, link.id, { title });
+                      return '';
+                    } catch (problem) {
+                      return sentenceOf(problem);
+                    }
+                  }}
+                  onEnd={() => setNaming('')}
+                />
+              ) : (
+                <button
+                  type="button"
+                  data-testid="margin-link"
+                  className="flex min-h-11 min-w-0 grow items-center text-left [overflow-wrap:anywhere] hover:bg-base-200"
+                  onClick={() => void follow(link.target!, link.title)}
+                >
+                  {wordsOf(link)}
+                </button>
+              )}
+              {mayWrite && naming !== link.id && hidden(readTarget(link.target ?? '')) === undefined && (
+                <button
+                  type="button"
+                  aria-label={`Call the link to ${wordsOf(link)} otherwise`}
+                  title="Call the link otherwise"
+                  data-testid="link-rename"
+                  className="grid size-11 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200"
+                  onClick={() => setNaming(link.id)}
+                >
+                  <PencilSimpleIcon size={16} />
+                </button>
+              )}
               {mayWrite && (
                 <button
                   type="button"
                   aria-label={`Take out the link to ${wordsOf(link)}`}
                   title="Take the link out"
                   data-testid="link-remove"
-                  className="grid size-10 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200"
+                  className="grid size-11 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200"
                   onClick={() => void setSpotOn(workspace, at.space, link.page, link.id, { removed: '1' })}
                 >
                   <XIcon size={16} />

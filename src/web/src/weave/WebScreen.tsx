@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { readTarget } from '../links/target';
+import { readTarget, type Target } from '../links/target';
+import { useHidden } from '../links/useLinkWords';
 import { type NotebookEntry, openPath, root, type ShownPage, thumbnailPath } from '../library/model';
 import { inkOf } from '../library/palette';
 import { useLibrary } from '../library/useLibrary';
@@ -58,7 +59,8 @@ function Web({ space, notebook, own }: { space: string; notebook: string; own: N
     queryFn: () => workspace.list<ShownSpot[]>(`/api/spaces/${space}/links`, `?notebooks=${notebooks.join()}`),
     refetchOnMount: 'always',
   });
-  const known = useTargets(space, notebook, links);
+  const hidden = useHidden();
+  const known = useTargets(space, notebook, links, hidden);
   const { nodes, pairs } = useMemo(
     () =>
       graphOf(
@@ -71,8 +73,9 @@ function Web({ space, notebook, own }: { space: string; notebook: string; own: N
         (id) => own?.sectionOf(id)?.colour ?? '',
         all,
         known,
+        hidden,
       ),
-    [links, known, own, isFolder, space, notebook, library, all],
+    [links, known, hidden, own, isFolder, space, notebook, library, all],
   );
   const places = useMemo(
     () => workspace.core.PlannerBridge.LayWeb(nodes.length, pairs.flat(), groupNumbers(nodes)),
@@ -222,16 +225,27 @@ function Web({ space, notebook, own }: { space: string; notebook: string; own: N
 }
 
 /** The pages of the notebook itself and of those that links lead to, by id: their titles and pictures. */
-function useTargets(space: string, notebook: string, links: ShownSpot[]): Map<string, ShownPage> {
+function useTargets(
+  space: string,
+  notebook: string,
+  links: ShownSpot[],
+  hidden: (target: Target) => string | undefined,
+): Map<string, ShownPage> {
   const workspace = useWorkspace();
   const targets = links
     .map((link) => readTarget(link.target))
-    .flatMap((target) => ('page' in target && target.space === space ? [target.notebook] : []));
+    .flatMap((target) =>
+      'page' in target && target.space === space && hidden(target) === undefined ? [target.notebook] : [],
+    );
   const notebooks = [...new Set([...(notebook ? [notebook] : []), ...targets])].slice(0, mostTargets);
   const { data } = useQuery({
     queryKey: ['web-pages', space, notebooks.join()],
     queryFn: () =>
-      Promise.all(notebooks.map((one) => workspace.list<ShownPage[]>(`/api/spaces/${space}/notebooks/${one}/pages`))),
+      Promise.all(
+        notebooks.map((one) =>
+          workspace.list<ShownPage[]>(`/api/spaces/${space}/notebooks/${one}/pages`).catch((): ShownPage[] => []),
+        ),
+      ),
     refetchOnMount: 'always',
   });
   return useMemo(() => new Map((data ?? []).flat().map((page) => [page.id, page])), [data]);
@@ -248,6 +262,7 @@ function graphOf(
   sectionColour: (page: string) => string,
   all: boolean,
   known: Map<string, ShownPage>,
+  hidden: (target: Target) => string | undefined,
 ): { nodes: Node[]; pairs: [number, number][] } {
   const nodes = new Map<string, Node>();
   const put = (id: string, words: string, path: string, colour: string, group: string) => {
@@ -278,10 +293,14 @@ function graphOf(
     const from = page(link.page, link.notebook, titles.get(link.page)!);
     const to =
       'page' in target
-        ? page(target.page, target.notebook, titles.get(target.page) ?? (link.title || nameOf(target.notebook)))
+        ? page(
+            target.page,
+            target.notebook,
+            hidden(target) ?? titles.get(target.page) ?? (link.title || nameOf(target.notebook)),
+          )
         : put(
             target.notebook,
-            nameOf(target.notebook),
+            hidden(target) ?? nameOf(target.notebook),
             openPath(space, target.notebook),
             colourOf(target.notebook),
             target.notebook,
