@@ -69,7 +69,7 @@ public static partial class ShapeBridge
 
     /// <summary>The outline of a shape's line as rings, to be shown before it is kept.</summary>
     [JSExport]
-    public static byte[] Outline(string shape, int[] pen) => RenderPacket.OfStroke(Shape.PenFor(PenBridge.Pen(pen)), Of(shape).Trace());
+    public static byte[] Outline(string shape, int[] pen) => RenderPacket.OfStroke(Of(shape).PenFor(PenBridge.Pen(pen)), Of(shape).Trace());
 
     /// <summary>Adds a shape in place of items.</summary>
     [JSExport]
@@ -194,8 +194,11 @@ public static partial class ShapeBridge
     [JSExport]
     public static double Resting(double angle) => Guide.Resting(angle);
 
-    private static Operations.Change.ShapeAdded Added(string shape, int[] pen, double fill, OpId[] replaces, string layer) =>
-        new(Of(shape), Shape.PenFor(PenBridge.Pen(pen)), (uint)fill, replaces) { Layer = LayerOf(layer) };
+    private static Operations.Change.ShapeAdded Added(string shape, int[] pen, double fill, OpId[] replaces, string layer)
+    {
+        var added = Of(shape);
+        return new(added, added.PenFor(PenBridge.Pen(pen)), (uint)fill, replaces) { Layer = LayerOf(layer) };
+    }
 
     private static Guid LayerOf(string layer) => Guid.TryParse(layer, out var id) ? id : Guid.Empty;
 

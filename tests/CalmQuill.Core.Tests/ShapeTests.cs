@@ -143,6 +143,66 @@ public sealed class ShapeTests : OnPage
 
     private OpId Put(StrokeSamples stroke) => Do(Ines, new Change.StrokeAdded(Ball, Now, stroke)).Id;
 
+    [Fact]
+    public void An_open_curve_keeps_the_pressure_of_its_hand_and_what_closes_or_is_straight_is_even()
+    {
+        // A bow that swells in the middle, with a fountain pen: as thick where it swells, as fine where it ends.
+        var angles = Enumerable.Range(0, 81).Select(i => Math.PI * (1 + i / 80.0)).ToArray();
+        int[] xs = [.. angles.Select(angle => (int)(6_000 + 3_000 * Math.Cos(angle)))],
+            ys = [.. angles.Select(angle => (int)(6_000 + 3_000 * Math.Sin(angle)))],
+            pressures = [.. Enumerable.Range(0, 81).Select(i => (int)(150 + 800 * Math.Sin(Math.PI * i / 80)))];
+        var stroke = new StrokeSamples(xs, ys, pressures, new int[81]);
+        var arc = Tidying.Of(stroke, Page, Ines.Author, 0)!.Value.Shape;
+        Assert.Equal(ShapeKind.Arc, arc.Kind);
+        var pen = new Pen(PenKind.Fountain, 80, 0xFF);
+        Assert.Equal(pen, arc.PenFor(pen));
+        var line = arc.Trace();
+        for (var i = 0; i < line.Count; i++)
+            Assert.InRange(line.Pressure[i] - (150 + 800 * Math.Sin(Math.PI * i / (line.Count - 1.0))), -25, 25);
+        // Turned round, it swells at the other end where the hand did: the pressures run with the stroke.
+        var rising = new StrokeSamples(
+            [.. xs.Reverse()],
+            [.. ys.Reverse()],
+            [.. Enumerable.Range(0, 81).Select(i => 100 + 10 * i)],
+            new int[81]
+        );
+        var other = Tidying.Of(rising, Page, Ines.Author, 0)!.Value.Shape.Trace();
+        Assert.True(other.X[0] > other.X[^1]);
+        Assert.InRange(other.Pressure[0], 90, 130);
+        Assert.InRange(other.Pressure[^1], 870, 910);
+        // Dragged larger, and read back from its text, it keeps them.
+        var larger = arc.Map((x, y) => (2 * x, 2 * y));
+        Assert.Equal(arc.Pressure, larger.Pressure);
+        Assert.Equal(larger, Shape.Read(larger.ToText()));
+        Assert.NotEqual(larger, larger with { Pressure = [] });
+
+        // An even hand, a straight line and a circle are drawn by an even line.
+        var even = new StrokeSamples(xs, ys, [.. Enumerable.Repeat(700, 81)], new int[81]);
+        Assert.Empty(Tidying.Of(even, Page, Ines.Author, 0)!.Value.Shape.Pressure);
+        var straight = new StrokeSamples([.. Enumerable.Range(0, 81).Select(i => 100 * i)], new int[81], pressures, new int[81]);
+        Assert.Equal((ShapeKind.Line, 0), Even(straight));
+        var round = new StrokeSamples(
+            [.. Enumerable.Range(0, 81).Select(i => (int)(6_000 + 3_000 * Math.Cos(Math.PI * i / 40)))],
+            [.. Enumerable.Range(0, 81).Select(i => (int)(6_000 + 3_000 * Math.Sin(Math.PI * i / 40)))],
+            pressures,
+            new int[81]
+        );
+        Assert.Equal((ShapeKind.Circle, 0), Even(round));
+        Assert.Equal(PenKind.Ball, new Shape(ShapeKind.Line, [new Corner(0, 0), new Corner(9, 9)]).PenFor(pen).Kind);
+
+        (ShapeKind, int) Even(StrokeSamples drawn) =>
+            Tidying.Of(drawn, Page, Ines.Author, 0)!.Value.Shape is var shape ? (shape.Kind, shape.Pressure.Count) : default;
+    }
+
+    [Theory]
+    [InlineData("17 3 0 0 2000 0 100 -200;1024")]
+    [InlineData("17 3 0 0 2000 0 100 -200;-1")]
+    [InlineData("17 3 0 0 2000 0 100 -200;")]
+    [InlineData("17 3 0 0 2000 0 100 -200;1;2")]
+    [InlineData("17 3 0 0 2000 0 100 -200;1 2 3 4 5 6 7 8 9 10 11 12 13 14 15 16 17 18 19 20 21 22 23 24 25 26 27 28 29 30 31 32 33 34")]
+    [InlineData("1 0 0 0 2000 0;512")]
+    public void Pressures_out_of_range_too_many_or_where_none_belong_are_no_shape(string text) => Assert.Null(Shape.Read(text));
+
     private static StrokeSamples Stroke(params (double X, double Y)[] way)
     {
         var points = way.Zip(way.Skip(1))

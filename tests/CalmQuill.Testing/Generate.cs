@@ -133,7 +133,10 @@ public static class Generate
                 ShapeKind.Rectangle,
                 [new Corner(a, b), new Corner(a + 900, b), new Corner(a + 900, b + 400), new Corner(a, b + 400)]
             ),
-            _ => new Shape(ShapeKind.Wave, [new Corner(a, b), new Corner(a + 2000, b), new Corner(a + 100, b - 200)], 1 + a % 9),
+            _ => new Shape(ShapeKind.Wave, [new Corner(a, b), new Corner(a + 2000, b), new Corner(a + 100, b - 200)], 1 + a % 9)
+            {
+                Pressure = b % 2 == 0 ? [] : [a, b, 1023, 0],
+            },
         };
 
     private static ItemValue ItemValueOf(int a, int b) =>

@@ -133,6 +133,9 @@ public static class OperationCodec
         FancyPen = 2,
         NewLayer = 4;
 
+    /// <summary>Stands in a shape's kind where pressures follow its points.</summary>
+    private const byte WithPressure = 0x80;
+
     /// <summary>A pen and a layer are written where they differ from those before.</summary>
     private static void WriteStroke(ByteWriter head, SampleCodec.Writers columns, Change.StrokeAdded stroke, Hlc time, ref Tool before)
     {
@@ -278,10 +281,17 @@ public static class OperationCodec
                     writer.Signed(number);
                 break;
             case Change.ShapeAdded shape:
-                writer.Byte((byte)shape.Shape.Kind);
+                writer.Byte((byte)((int)shape.Shape.Kind | (shape.Shape.Pressure.Count > 0 ? WithPressure : 0)));
                 writer.Varint((ulong)shape.Shape.Detail);
                 writer.Varint((ulong)shape.Shape.Points.Count);
                 WriteCorners(writer, shape.Shape.Points);
+                if (shape.Shape.Pressure.Count > 0)
+                {
+                    writer.Varint((ulong)shape.Shape.Pressure.Count);
+                    foreach (var pressure in shape.Shape.Pressure)
+                        writer.Varint((ulong)pressure);
+                }
+
                 WritePen(writer, shape.Pen, true);
                 writer.Fixed32(shape.Fill);
                 writer.Guid(shape.Layer);
@@ -363,9 +373,12 @@ public static class OperationCodec
                     new Transform(reader.Int32(), reader.Int32(), reader.Int32(), reader.Int32(), reader.Int32(), reader.Int32())
                 );
             case ChangeKind.ShapeAdded:
-                var shapeKind = (ShapeKind)reader.Byte();
+                var shapeKind = reader.Byte();
                 var detail = (int)Math.Min(reader.Varint(), int.MaxValue);
-                var shape = new Shape(shapeKind, ReadCorners(ref reader), detail);
+                var shape = new Shape((ShapeKind)(shapeKind & ~WithPressure), ReadCorners(ref reader), detail)
+                {
+                    Pressure = (shapeKind & WithPressure) != 0 ? ReadPressures(ref reader) : [],
+                };
                 var pen = ReadPen(ref reader, true);
                 var fill = reader.Fixed32();
                 var layer = reader.Guid();
@@ -456,6 +469,16 @@ public static class OperationCodec
         }
 
         return corners;
+    }
+
+    private static int[] ReadPressures(ref ByteReader reader)
+    {
+        var pressures = new int[reader.Count(PressureAlong.Most, 1, "pressures")];
+        if (pressures.Length == 0)
+            throw new OperationFormatException("A shape that keeps its pressure has none.");
+        for (var i = 0; i < pressures.Length; i++)
+            pressures[i] = (int)Math.Min(reader.Varint(), int.MaxValue);
+        return pressures;
     }
 
     private static SpotValue[] ReadValues(ref ByteReader reader) =>

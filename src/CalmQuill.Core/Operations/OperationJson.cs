@@ -137,6 +137,8 @@ public static class OperationJson
                 json.WriteString("shape", shape.Shape.Kind.ToString());
                 json.WriteNumber("detail", shape.Shape.Detail);
                 Numbers(json, "points", shape.Shape.Points.SelectMany(point => new[] { point.X, point.Y }));
+                if (shape.Shape.Pressure.Count > 0)
+                    Numbers(json, "pressure", shape.Shape.Pressure);
                 WritePen(json, shape.Pen);
                 json.WriteString("fill", Hex(shape.Fill));
                 if (shape.Layer != Guid.Empty)
@@ -223,7 +225,12 @@ public static class OperationJson
                     Enum.Parse<ShapeKind>(Text(json, "shape")),
                     [.. Pairs(json.GetProperty("points")).Select(pair => new Corner(pair.Start, pair.End))],
                     json.GetProperty("detail").GetInt32()
-                ),
+                )
+                {
+                    Pressure = json.TryGetProperty("pressure", out var pressure)
+                        ? [.. pressure.EnumerateArray().Select(one => one.GetInt32())]
+                        : [],
+                },
                 ReadPen(json),
                 UnHex(Text(json, "fill")),
                 ReadItems(json, "replaces")

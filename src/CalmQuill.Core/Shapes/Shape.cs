@@ -27,6 +27,12 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
     /// <summary>Middle pressure: a shape is drawn with an even hand.</summary>
     private const int EvenPressure = 512;
 
+    /// <summary>How hard the hand pressed along a curve that was drawn by hand, see <see cref="PressureAlong"/>; none for an even line.</summary>
+    public IReadOnlyList<int> Pressure { get; init; } = [];
+
+    /// <summary>Whether it is an open curve, which keeps its hand's pressure.</summary>
+    public bool IsOpenCurve => Kind is ShapeKind.Arc or ShapeKind.Curve or ShapeKind.Wave;
+
     /// <summary>Whether its line comes back to where it began, so that it can be filled.</summary>
     public bool IsClosed =>
         Kind is ShapeKind.Circle or ShapeKind.Ellipse or (>= ShapeKind.Triangle and <= ShapeKind.Star) or ShapeKind.Area;
@@ -38,6 +44,8 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
         Enum.IsDefined(Kind)
         && Points.Count <= MostPoints
         && Detail is >= 0 and <= MostDetail
+        && Pressure.Count <= (IsOpenCurve ? PressureAlong.Most : 0)
+        && Pressure.All(pressure => pressure is >= 0 and <= StrokeSamples.MostPressure)
         && Points.All(point =>
             Math.Abs((long)point.X) <= StrokeSamples.MostCoordinate && Math.Abs((long)point.Y) <= StrokeSamples.MostCoordinate
         )
@@ -52,11 +60,11 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
             _ => Points.Count >= 3,
         };
 
-    /// <summary>A shape is drawn by an even line: pens with soft ends would leave a seam.</summary>
-    public static Pen PenFor(Pen pen) =>
+    /// <summary>A shape is drawn by an even line, since pens with soft ends would leave a seam; but an open curve that keeps its pressure, by the pen that drew it.</summary>
+    public Pen PenFor(Pen pen) =>
         pen.Kind switch
         {
-            PenKind.Fountain or PenKind.Brush => pen with
+            PenKind.Fountain or PenKind.Brush when Pressure.Count == 0 => pen with
             {
                 Kind = PenKind.Ball,
                 Width = Math.Clamp((int)MathF.Round(pen.Radius(EvenPressure) * 2), Pen.LeastWidth, Pen.MostWidth),
@@ -118,7 +126,7 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
                 break;
         }
 
-        return line.ToSamples();
+        return line.ToSamples(Pressure);
     }
 
     /// <summary>The shape with all its points moved by a function, which is to keep lines straight.</summary>
@@ -171,24 +179,44 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
     }
 
     public bool Equals(Shape? other) =>
-        other is not null && Kind == other.Kind && Detail == other.Detail && Points.SequenceEqual(other.Points);
+        other is not null
+        && Kind == other.Kind
+        && Detail == other.Detail
+        && Points.SequenceEqual(other.Points)
+        && Pressure.SequenceEqual(other.Pressure);
 
     public override int GetHashCode() => Points.Aggregate(HashCode.Combine(Kind, Detail), HashCode.Combine);
 
-    /// <summary>Kind, detail and coordinates as numbers parted by spaces.</summary>
+    /// <summary>Kind, detail and coordinates as numbers parted by spaces; behind a semicolon the pressures, where it has any.</summary>
     public string ToText()
     {
         var text = new StringBuilder().Append(CultureInfo.InvariantCulture, $"{(int)Kind} {Detail}");
         foreach (var point in Points)
             text.Append(CultureInfo.InvariantCulture, $" {point.X} {point.Y}");
+        if (Pressure.Count > 0)
+            text.Append(';').AppendJoin(' ', Pressure);
         return text.ToString();
     }
 
     /// <summary>Reads what <see cref="ToText"/> writes; null when it is not a shape that is well formed.</summary>
     public static Shape? Read(string text)
     {
+        var halves = text.Split(';');
+        if (halves.Length > 2 || Numbers(halves[0], 2 * MostPoints + 2) is not { Length: >= 6 } numbers || numbers.Length % 2 != 0)
+            return null;
+        int[]? pressure = halves.Length == 2 ? Numbers(halves[1], PressureAlong.Most) : [];
+        var points = Enumerable.Range(1, numbers.Length / 2 - 1).Select(i => new Corner(numbers[2 * i], numbers[2 * i + 1])).ToArray();
+        if (pressure is null || numbers[0] is < 0 or > byte.MaxValue)
+            return null;
+        var shape = new Shape((ShapeKind)numbers[0], points, numbers[1]) { Pressure = pressure };
+        return shape.IsWellFormed ? shape : null;
+    }
+
+    /// <summary>Numbers parted by spaces; null when there is something else, or more than there may be.</summary>
+    private static int[]? Numbers(string text, int most)
+    {
         var parts = text.Split(' ');
-        if (parts.Length < 6 || parts.Length % 2 != 0 || parts.Length > 2 * MostPoints + 2)
+        if (parts.Length > most)
             return null;
         var numbers = new int[parts.Length];
         for (var i = 0; i < parts.Length; i++)
@@ -197,11 +225,7 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
                 return null;
         }
 
-        var points = Enumerable.Range(1, parts.Length / 2 - 1).Select(i => new Corner(numbers[2 * i], numbers[2 * i + 1])).ToArray();
-        if (numbers[0] is < 0 or > byte.MaxValue)
-            return null;
-        var shape = new Shape((ShapeKind)numbers[0], points, numbers[1]);
-        return shape.IsWellFormed ? shape : null;
+        return numbers;
     }
 
     /// <summary>Two short lines at the end of a shaft, at 27° to it.</summary>
@@ -292,11 +316,7 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
             }
         }
 
-        public StrokeSamples ToSamples()
-        {
-            var even = new int[x.Count];
-            Array.Fill(even, EvenPressure);
-            return new StrokeSamples([.. x], [.. y], even, new int[x.Count]);
-        }
+        public StrokeSamples ToSamples(IReadOnlyList<int> along) =>
+            new([.. x], [.. y], PressureAlong.At(along.Count > 0 ? along : [EvenPressure], x, y), new int[x.Count]);
     }
 }

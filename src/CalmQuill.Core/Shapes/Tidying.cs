@@ -22,7 +22,8 @@ public static class Tidying
     /// <param name="author">Whose shafts.</param>
     /// <param name="now">When the stroke ended, UTC milliseconds.</param>
     public static Result? Of(StrokeSamples stroke, PageDocument page, Guid author, long now) =>
-        Arrow(stroke, Recent(page, author, now), 0) ?? (Recogniser.Recognise(stroke) is { } shape ? new Result(shape, []) : null);
+        Arrow(stroke, Recent(page, author, now), 0)
+        ?? (Recogniser.Recognise(stroke) is { } shape ? new Result(WithHand(shape, stroke), []) : null);
 
     /// <summary>The same when a pen rests at the end of a stroke: only what was meant as a shape, so that a word stays a word. A head that is drawn to a shaft was meant.</summary>
     /// <param name="stroke">The stroke.</param>
@@ -32,7 +33,15 @@ public static class Tidying
     /// <param name="least">How large what was meant as a shape is at least, 0.01 mm.</param>
     public static Result? AtRest(StrokeSamples stroke, PageDocument page, Guid author, long now, int least) =>
         Arrow(stroke, Recent(page, author, now), least)
-        ?? (Recogniser.Recognise(stroke) is { } shape && Handwriting.Score(stroke, shape, least) < 0.5 ? new Result(shape, []) : null);
+        ?? (
+            Recogniser.Recognise(stroke) is { } shape && Handwriting.Score(stroke, shape, least) < 0.5
+                ? new Result(WithHand(shape, stroke), [])
+                : null
+        );
+
+    /// <summary>An open curve stays as strong and as fine as the hand drew it; what closes, and what is straight, is drawn evenly.</summary>
+    private static Shape WithHand(Shape shape, StrokeSamples stroke) =>
+        shape.IsOpenCurve ? shape with { Pressure = PressureAlong.Of(stroke) } : shape;
 
     /// <summary>The same when the pen was lifted without a rest: only a head or a barb that was drawn to a shaft which is a shape already.</summary>
     public static Result? AtLift(StrokeSamples stroke, PageDocument page, Guid author, long now) =>
