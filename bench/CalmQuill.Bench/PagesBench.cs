@@ -61,6 +61,7 @@ public sealed class PagesBench(QuillHost host, QuillHost.Group group)
                     "document.querySelector('[data-testid=overview-page] svg, [data-testid=overview-page] img, [data-testid=overview-page] canvas')"
                 ),
                 ("“Jot”", "rail-jot", "sheet?.dataset.strokes === '0' && location.pathname !== path"),
+                ("a new notebook", "dialog-confirm", "sheet?.dataset.strokes === '0' && location.pathname !== path"),
             }
         )
         {
@@ -72,6 +73,13 @@ public sealed class PagesBench(QuillHost host, QuillHost.Group group)
                     browser.Go($"/page/{group.Space}/{notebook}/{pages[100 + i * 40]}");
                     browser.WaitForStrokes(40);
                     browser.WaitForSync("All saved");
+                }
+
+                if (press == "dialog-confirm")
+                {
+                    browser.PressCss("nav a[href='/library']");
+                    browser.Press("new-notebook");
+                    browser.Fill("[data-testid=name-input]", $"Notebook {i}");
                 }
 
                 browser.Find(press);

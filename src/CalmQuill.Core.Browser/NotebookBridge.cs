@@ -13,8 +13,26 @@ public static partial class NotebookBridge
     [JSExport]
     public static string Outline(int notebook, bool withBinned)
     {
-        var document = Session.Document<NotebookDocument>(notebook);
-        return Json.List(document.Outline(withBinned), (json, entry) => Write(json, document, entry));
+        return Json.List(Session.Document<NotebookDocument>(notebook).Outline(withBinned), Write);
+    }
+
+    /// <summary>What turns the outline that was handed out last into the present one, as JSON: see <see cref="OutlineChange"/>. A notebook has one who asks for it.</summary>
+    /// <param name="notebook">The notebook.</param>
+    /// <param name="had">How many entries who asks has; the whole is told where it is not what was handed out.</param>
+    [JSExport]
+    public static string TakeOutline(int notebook, int had)
+    {
+        var change = ((OpenNotebook)Session.Document(notebook)).TakeOutline(had);
+        return Json.Text(json =>
+        {
+            json.WriteStartObject();
+            json.WriteNumber("from", change.From);
+            json.WriteNumber("dropped", change.Dropped);
+            json.WriteNumber("shift", change.Shift);
+            json.WritePropertyName("entries");
+            Json.List(json, change.Entries, Write);
+            json.WriteEndObject();
+        });
     }
 
     /// <summary>A register of a notebook.</summary>
@@ -22,7 +40,7 @@ public static partial class NotebookBridge
     public static string Read(int notebook, string target, int property) =>
         Session.Document<NotebookDocument>(notebook).Read(Guid.Parse(target), (Property)property);
 
-    private static void Write(System.Text.Json.Utf8JsonWriter json, NotebookDocument document, NotebookEntry entry)
+    private static void Write(System.Text.Json.Utf8JsonWriter json, NotebookEntry entry)
     {
         json.WriteStartObject();
         json.WriteString("id", entry.Id);
@@ -36,8 +54,8 @@ public static partial class NotebookBridge
         Json.Ids(json, "tags", entry.OwnTags.Ids);
         json.WriteNumber("createdAt", entry.CreatedAt);
         json.WriteBoolean("inBin", entry.InBin);
-        if (entry.Kind == NodeKind.Page && document.Read(entry.Id, Property.Planner) is { Length: > 0 } planner)
-            json.WriteString("planner", planner);
+        if (entry.Planner.Length > 0)
+            json.WriteString("planner", entry.Planner);
         json.WriteEndObject();
     }
 
@@ -72,18 +90,13 @@ public static partial class NotebookBridge
             );
         if (!document.MayLieIn(nodeKind, into))
             throw new InvalidOperationException("A section lies in the notebook or in another section, not in a page.");
-        var outline = document.Outline(withBinned: true);
         if (
             nodeKind == NodeKind.Page
-            && outline.Find(one => one.Id == into) is { Kind: NodeKind.Page }
+            && document.PlaceOf(into) is { Kind: NodeKind.Page }
             && document.PageLevels(into).Above + 1 + document.PageLevels(id).Below > NotebookDocument.SubPageLevels
         )
             throw new InvalidOperationException("Sub-pages go two levels deep.");
-        var siblings = outline
-            .Where(sibling => sibling.Parent == into && sibling.Id != id)
-            .Select(sibling => (sibling.Id, sibling.Order))
-            .ToList();
-        return Siblings.PutAfter(siblings, after, id, nodeKind, into);
+        return Siblings.PutAfter(document.Inside(into, id), after, id, nodeKind, into);
     }
 
     /// <summary>Takes sections and pages of another notebook in, with what lies in them. Until <see cref="LetGo"/> they are in both.</summary>

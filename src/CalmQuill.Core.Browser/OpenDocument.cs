@@ -51,7 +51,18 @@ internal sealed class OpenNotebook : IOpenDocument
 {
     private readonly NotebookDocument core = new();
 
+    private List<NotebookEntry> handedOut = [];
+
     public DocumentKind Kind => DocumentKind.Notebook;
+
+    /// <summary>How the outline differs from the one handed out before; from nothing where who asks has another number of entries.</summary>
+    public OutlineChange TakeOutline(int had)
+    {
+        var before = had == handedOut.Count ? handedOut : [];
+        handedOut = core.Outline();
+        var change = OutlineChange.Between(before, handedOut);
+        return before.Count == had ? change : change with { Dropped = had };
+    }
 
     public object Core => core;
 

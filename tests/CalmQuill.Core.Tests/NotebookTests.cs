@@ -224,6 +224,7 @@ public class NotebookTests
             history =>
             {
                 var kept = new NotebookDocument();
+                List<NotebookEntry> before = [];
                 for (var i = 0; i < history.Count; i++)
                 {
                     kept.Apply(history[i]);
@@ -232,10 +233,51 @@ public class NotebookTests
                         fresh.Apply(operation);
                     foreach (var withBinned in new[] { false, true })
                         Assert.Equal(Said(fresh, withBinned), Said(kept, withBinned));
+                    // By the change alone, whoever has the outline before comes to the one after; and it names no more than it must.
+                    var after = kept.Outline();
+                    var change = OutlineChange.Between(before, after);
+                    NotebookEntry[] follow =
+                    [
+                        .. before.Take(change.From),
+                        .. change.Entries,
+                        .. before.Skip(change.From + change.Dropped).Select(entry => entry with { Number = entry.Number + change.Shift }),
+                    ];
+                    Assert.Equal(after, follow);
+                    Assert.Equal(after.SequenceEqual(before), change is { Dropped: 0, Entries.Count: 0, Shift: 0 });
+                    before = [.. after];
+                    var outline = kept.Outline(withBinned: true);
+                    foreach (var parent in outline.Select(entry => entry.Id).Append(Guid.Empty))
+                    {
+                        var but = outline.Count > 0 ? outline[i % outline.Count].Id : Guid.Empty;
+                        Assert.Equal(
+                            outline.Where(entry => entry.Parent == parent && entry.Id != but).Select(entry => (entry.Id, entry.Order)),
+                            kept.Inside(parent, but)
+                        );
+                    }
                 }
             },
             iter: 150
         );
+
+    [Fact]
+    public void A_page_put_in_the_middle_is_told_alone_and_those_behind_it_by_their_numbers()
+    {
+        Guid[] pages = [.. Enumerable.Range(0, 500).Select(_ => Id())];
+        foreach (var (i, page) in pages.Index())
+            Do(ines, new Change.PageAdded(page, $"a{i:000}V", "a4-ruled-710"));
+        var before = notebook.Outline();
+        Do(ines, new Change.PageAdded(Id(), "a249W", "a4-ruled-710"));
+        var change = OutlineChange.Between(before, notebook.Outline());
+        Assert.Equal((250, 0, 1, 1), (change.From, change.Dropped, change.Entries.Count, change.Shift));
+        before = notebook.Outline();
+        Do(ines, new Change.PropertySet(pages[10], Property.Binned, "1700000000000"));
+        change = OutlineChange.Between(before, notebook.Outline());
+        Assert.Equal((10, 1, 0, -1), (change.From, change.Dropped, change.Entries.Count, change.Shift));
+        before = notebook.Outline();
+        Do(ines, new Change.PropertySet(pages[20], Property.Name, "Clicks"));
+        change = OutlineChange.Between(before, notebook.Outline());
+        Assert.Equal((19, 1, "Clicks", 0), (change.From, change.Dropped, change.Entries.Single().Title, change.Shift));
+    }
 
     private static IEnumerable<string> Said(NotebookDocument notebook, bool withBinned) =>
         notebook

@@ -60,6 +60,64 @@ public sealed class LiveTests : InterfaceTest
     }
 
     [Fact]
+    public void The_next_page_is_made_ready_without_being_there_and_shows_what_came_since()
+    {
+        var (ines, _) = Open(Group.Owner);
+        ines.Go(PagePath);
+        ines.WaitForStrokes(1);
+        ines.Press("page-after");
+        ines.Until(() => ines.Text("page-number") == "page 2 of 2", "the second page");
+        ines.WaitForStrokes(0);
+        ines.Wave(420, 300);
+        ines.WaitForSync("All saved");
+        var second = new Uri(ines.Driver.Url).Segments[^1];
+        var (tobias, network) = Open(Group.Writer);
+        tobias.Go(PagePath);
+        tobias.WaitForStrokes(1);
+        tobias.Until(
+            () =>
+                (bool)
+                    tobias.AsyncScript(
+                        """
+                        const [person, page, done] = arguments;
+                        indexedDB.open('calm-quill-' + person).onsuccess = ({ target: { result: database } }) =>
+                          (database.transaction('operations').objectStore('operations').getAll().onsuccess = ({ target }) => {
+                            database.close();
+                            done(target.result.some((row) => row.document.endsWith(page)));
+                          });
+                        """,
+                        Group.Writer.Id.ToString(),
+                        second
+                    )!,
+            "the second page on the other device"
+        );
+        // Alone, nobody is shown as here.
+        Assert.Equal(0, ines.Count("[data-testid=present] [role=img]"));
+        ines.Wave(420, 400);
+        ines.WaitForStrokes(2);
+        ines.WaitForSync("All saved");
+        tobias.Press("page-after");
+        tobias.WaitForStrokes(2);
+        ines.Until(() => ines.Count("[data-testid=present] [role=img]") == 2, "both to be shown as here");
+
+        // What was made ready is there without a connection too, and goes back and forth.
+        tobias.Press("page-before");
+        tobias.WaitForStrokes(1);
+        network.Cut();
+        tobias.Press("page-after");
+        tobias.WaitForStrokes(2);
+        tobias.Wave(420, 500);
+        tobias.WaitForStrokes(3);
+        tobias.Press("page-before");
+        tobias.WaitForStrokes(1);
+        tobias.Press("page-after");
+        tobias.WaitForStrokes(3);
+        network.Mend();
+        tobias.WaitForSync("All saved");
+        ines.WaitForStrokes(3);
+    }
+
+    [Fact]
     public void A_sign_in_that_ends_while_writing_costs_no_ink()
     {
         var browser = OpenPage(Group.Writer);

@@ -31,12 +31,13 @@ public sealed class NotebookDocument : IStanding
             || !operations.TryAdd(operation.Id, operation)
         )
             return false;
-        (whole, shown) = (null, null);
+        (whole, shown, inOrder) = (null, null, null);
         switch (operation.Change)
         {
             case Change.PageAdded added:
                 Place(operation.Stamp, new Change.NodePlaced(added.Page, NodeKind.Page, Guid.Empty, added.Order));
                 registers.Write(added.Page, Property.Paper, operation.Stamp, added.Paper);
+                known.Remove(added.Page);
                 break;
             case Change.NodePlaced placed:
                 Place(operation.Stamp, placed);
@@ -46,11 +47,13 @@ public sealed class NotebookDocument : IStanding
                 break;
             case Change.PropertySet set:
                 registers.Write(set.Target, set.Property, operation.Stamp, set.Value);
+                known.Remove(set.Target);
                 if (set.Property == Property.Entry)
                     entries = null;
                 break;
             case Change.TagSet tag:
                 taggings.Write(operation.Stamp, tag);
+                known.Remove(tag.Target);
                 break;
         }
 
@@ -74,58 +77,199 @@ public sealed class NotebookDocument : IStanding
     private List<NotebookEntry>? whole,
         shown;
 
+    /// <summary>What lies directly in a section, page or the notebook itself, in order, also what is in the bin.</summary>
+    /// <param name="parent">What it lies in; <see cref="Guid.Empty"/> for the notebook itself.</param>
+    /// <param name="but">What is left out.</param>
+    public List<(Guid Id, string Order)> Inside(Guid parent, Guid but)
+    {
+        var inside = new List<(Guid Id, string Order)>();
+        foreach (var (id, place, _) in Children().GetValueOrDefault(parent) ?? [])
+        {
+            if (id != but)
+                inside.Add((id, place.Order));
+        }
+
+        return inside;
+    }
+
+    private bool IsAway(Guid id) =>
+        id != Guid.Empty && (registers.Read(id, Properties.MovedTo) is not null || registers.Read(id, Properties.Erased) is Erasing.Alone);
+
     private List<NotebookEntry> WorkOut(bool withBinned)
     {
-        // What lies in something that moved to another notebook, but stayed behind, stands in that one's place; what lies in something erased with all in it is gone.
-        var children = tree.Places.Where(entry => !IsGone(entry.Key)).ToLookup(entry => HolderOf(entry.Key));
+        var children = Children();
         var entries = new List<NotebookEntry>(tree.Places.Count);
         var number = 0;
         var waiting = new Stack<Waiting>();
         // Pushed last first, so that they come out in order.
         void Push(Guid parent, int depth, int pageDepth, bool inBin, TagSet tags)
         {
-            foreach (
-                var (id, place) in children[parent]
-                    .OrderByDescending(entry => entry.Value.Order, StringComparer.Ordinal)
-                    .ThenByDescending(entry => entry.Key)
-            )
-                waiting.Push(new Waiting(id, place, parent, depth, pageDepth, inBin, tags));
+            if (!children.TryGetValue(parent, out var inside))
+                return;
+            for (var i = inside.Count - 1; i >= 0; i--)
+                waiting.Push(new Waiting(inside[i], parent, depth, pageDepth, inBin, tags));
         }
 
         Push(Guid.Empty, 0, 0, false, TagSet.None);
         while (waiting.TryPop(out var next))
         {
-            var (id, place, parent, depth, pageDepth, inBin, tags) = next;
-            var binnedAt = registers.WrittenAt(id, Property.Binned);
-            var binned = inBin || binnedAt is not null;
+            var ((id, place, facts), parent, depth, pageDepth, inBin, above) = next;
+            var binned = inBin || facts.BinnedAt is not null;
             if (binned && !withBinned)
                 continue;
-            var own = taggings.On(id);
             if (place.Kind == NodeKind.Page && !binned)
                 number++;
-            entries.Add(
-                new NotebookEntry(
-                    id,
-                    place.Kind,
-                    parent,
-                    depth,
-                    place.Order,
-                    registers.Read(id, Property.Name),
-                    registers.Read(id, Property.Colour),
-                    registers.Read(id, Property.Paper),
-                    number,
-                    own,
-                    tags.With(own),
-                    created[id].Time.UnixMilliseconds,
-                    binnedAt,
-                    binned
-                )
-            );
+            var tags = above.With(facts.Tags);
+            entries.Add(facts.EntryAt(id, place, parent, depth, number, tags, binned));
             var below = place.Kind == NodeKind.Page ? pageDepth + 1 : 0;
-            Push(id, below > SubPageLevels ? depth : Math.Min(depth + 1, MostDepth), below, binned, tags.With(own));
+            Push(id, below > SubPageLevels ? depth : Math.Min(depth + 1, MostDepth), below, binned, tags);
         }
 
         return entries;
+    }
+
+    private Dictionary<Guid, List<Child>>? inOrder;
+
+    /// <summary>What lies in each section and page and in the notebook itself, in order; kept until something changes. What was in order before is taken in that order, so that little is left to sort.</summary>
+    private Dictionary<Guid, List<Child>> Children()
+    {
+        if (inOrder is not null)
+            return inOrder;
+        var children = new Dictionary<Guid, List<Child>>();
+        void Add(Guid id, PlacedTree.Place place, Facts facts)
+        {
+            if (facts.IsGone)
+                return;
+            // What lies in something that moved to another notebook, but stayed behind, stands in that one's place; what lies in something erased with all in it is gone.
+            var holder = place.Parent == Guid.Empty ? Guid.Empty : HolderOf(id);
+            if (!children.TryGetValue(holder, out var inside))
+                children[holder] = inside = [];
+            inside.Add(new Child(id, place, facts));
+        }
+
+        foreach (var id in order)
+        {
+            if (known.TryGetValue(id, out var facts))
+                Add(id, tree.Places[id], facts);
+        }
+
+        foreach (var (id, place) in tree.Places)
+        {
+            if (!known.ContainsKey(id))
+                Add(id, place, known[id] = FactsOf(id, place.Kind));
+        }
+
+        order.Clear();
+        foreach (var inside in children.Values)
+        {
+            SortNearlySorted(inside);
+            foreach (var child in inside)
+                order.Add(child.Id);
+        }
+
+        return inOrder = children;
+    }
+
+    /// <summary>Puts few that came last where they belong; sorts when there are many.</summary>
+    private static void SortNearlySorted(List<Child> children)
+    {
+        const int few = 8;
+        var sorted = 1;
+        while (sorted < children.Count && Child.InOrder.Compare(children[sorted - 1], children[sorted]) <= 0)
+            sorted++;
+        if (children.Count - sorted > few)
+        {
+            children.Sort(Child.InOrder);
+            return;
+        }
+
+        for (; sorted < children.Count; sorted++)
+        {
+            var child = children[sorted];
+            var at = children.BinarySearch(0, sorted, child, Child.InOrder);
+            children.RemoveAt(sorted);
+            children.Insert(at < 0 ? ~at : at, child);
+        }
+    }
+
+    /// <summary>What registers say of each section and page, until one of them changes.</summary>
+    private readonly Dictionary<Guid, Facts> known = [];
+
+    /// <summary>The sections and pages as they followed each other when that was worked out last.</summary>
+    private readonly List<Guid> order = [];
+
+    private Facts FactsOf(Guid id, NodeKind kind) =>
+        new()
+        {
+            IsGone = IsGone(id),
+            Title = registers.Read(id, Property.Name),
+            Colour = registers.Read(id, Property.Colour),
+            Paper = registers.Read(id, Property.Paper),
+            Planner = kind == NodeKind.Page ? registers.Read(id, Property.Planner) : "",
+            Tags = taggings.On(id),
+            CreatedAt = created[id].Time.UnixMilliseconds,
+            BinnedAt = registers.WrittenAt(id, Property.Binned),
+        };
+
+    private sealed class Facts
+    {
+        private NotebookEntry? entry;
+
+        public required bool IsGone { get; init; }
+
+        public required string Title { get; init; }
+
+        public required string Colour { get; init; }
+
+        public required string Paper { get; init; }
+
+        public required string Planner { get; init; }
+
+        public required TagSet Tags { get; init; }
+
+        public required long CreatedAt { get; init; }
+
+        public required long? BinnedAt { get; init; }
+
+        /// <summary>The entry at a place: the same one as before where nothing about it is another.</summary>
+        public NotebookEntry EntryAt(Guid id, PlacedTree.Place place, Guid parent, int depth, int number, TagSet tags, bool binned)
+        {
+            if (
+                entry is not null
+                && entry.Number == number
+                && entry.Depth == depth
+                && entry.InBin == binned
+                && entry.Parent == parent
+                && entry.Kind == place.Kind
+                && entry.Order == place.Order
+                && entry.Tags == tags
+            )
+                return entry;
+            return entry = new NotebookEntry(
+                id,
+                place.Kind,
+                parent,
+                depth,
+                place.Order,
+                Title,
+                Colour,
+                Paper,
+                number,
+                Tags,
+                tags,
+                CreatedAt,
+                BinnedAt,
+                binned,
+                Planner
+            );
+        }
+    }
+
+    private readonly record struct Child(Guid Id, PlacedTree.Place Place, Facts Facts)
+    {
+        public static readonly Comparer<Child> InOrder = Comparer<Child>.Create(
+            (a, b) => string.CompareOrdinal(a.Place.Order, b.Place.Order) is var order and not 0 ? order : a.Id.CompareTo(b.Id)
+        );
     }
 
     /// <summary>The pages in reading order. Binned ones are left out unless asked for.</summary>
@@ -265,11 +409,12 @@ public sealed class NotebookDocument : IStanding
         return writer.ToArray();
     }
 
-    private readonly record struct Waiting(Guid Id, PlacedTree.Place Place, Guid Parent, int Depth, int PageDepth, bool InBin, TagSet Tags);
+    private readonly record struct Waiting(Child Child, Guid Parent, int Depth, int PageDepth, bool InBin, TagSet Tags);
 
     private void Place(Stamp stamp, Change.NodePlaced placed)
     {
         tree.Apply(stamp, placed);
+        known.Remove(placed.Node);
         if (!created.TryGetValue(placed.Node, out var first) || stamp < first)
             created[placed.Node] = stamp;
     }
@@ -282,7 +427,7 @@ public sealed class NotebookDocument : IStanding
         {
             if (!tree.Places.TryGetValue(at, out var place))
                 return Guid.Empty;
-            if (registers.Read(at, Properties.MovedTo) is null && registers.Read(at, Properties.Erased) is not Erasing.Alone)
+            if (!IsAway(at))
                 return at;
             at = place.Parent;
         }

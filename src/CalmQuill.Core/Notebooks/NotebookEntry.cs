@@ -17,6 +17,7 @@ namespace CalmQuill.Core.Notebooks;
 /// <param name="CreatedAt">When it was made, UTC milliseconds since 1970.</param>
 /// <param name="BinnedAt">When it was put into the bin itself, UTC milliseconds since 1970; null when it was not.</param>
 /// <param name="InBin">Whether it, or something it lies in, is in the bin.</param>
+/// <param name="Planner">Which page of a planner a page is; empty for others.</param>
 public sealed record NotebookEntry(
     Guid Id,
     NodeKind Kind,
@@ -31,5 +32,6 @@ public sealed record NotebookEntry(
     TagSet Tags,
     long CreatedAt,
     long? BinnedAt,
-    bool InBin
+    bool InBin,
+    string Planner
 );

@@ -22,7 +22,7 @@ const queries = new QueryClient({
 
 createRoot(document.getElementById('root')!).render(
   <QueryClientProvider client={queries}>
-    <BrowserRouter>
+    <BrowserRouter useTransitions={false}>
       <ScreenBoundary screen="all">
         <App />
       </ScreenBoundary>

@@ -245,6 +245,7 @@ export interface Core {
   };
   NotebookBridge: {
     Outline(notebook: number, withBinned: boolean): string;
+    TakeOutline(notebook: number, had: number): string;
     Place(notebook: number, entry: string, kind: number, parent: string, after: string, now: number): Uint8Array;
     Make(
       notebook: number,

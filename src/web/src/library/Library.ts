@@ -125,8 +125,8 @@ export class Library {
   /** Makes a notebook with its first page. */
   async newNotebook(parent: string, name: string, look: NotebookLook): Promise<{ notebook: string; page: string }> {
     const [notebook, page] = [crypto.randomUUID(), crypto.randomUUID()];
-    this.workspace.made(notebook);
-    this.workspace.made(page);
+    this.workspace.openNew(this.space, 'notebook', notebook);
+    this.workspace.openNew(this.space, 'page', page);
     const { core } = this.workspace;
     const inside = await this.workspace.acquire(this.space, 'notebook', notebook);
     try {

@@ -31,7 +31,8 @@ export function useForgetting(): void {
 }
 
 /** Documents, the strip, and pictures of pages. What still waits to be sent stays until it is. */
-async function forget({ core, store }: Workspace, space: string, notebook: string): Promise<void> {
+async function forget(workspace: Workspace, space: string, notebook: string): Promise<void> {
+  const { core, store } = workspace;
   const strip = ((await store.answer(`strip ${notebook}`)) as ShownPage[] | undefined) ?? [];
   const handle = core.DocumentBridge.Open(documentKinds.notebook);
   for (const { bytes } of (await store.peek(addressOf(space, 'notebook', notebook))).batches)
@@ -40,6 +41,7 @@ async function forget({ core, store }: Workspace, space: string, notebook: strin
   core.DocumentBridge.Close(handle);
   const pages = [...new Set([...strip, ...entries].map((page) => page.id))];
   await store.forget([addressOf(space, 'notebook', notebook), ...pages.map((page) => addressOf(space, 'page', page))]);
+  workspace.letGo(addressOf(space, 'notebook', notebook));
   for (const answer of [
     `strip ${notebook}`,
     ...['spots', 'pages'].map((list) => `/api/spaces/${space}/notebooks/${notebook}/${list}`),

@@ -1,11 +1,12 @@
-import { useEffect, useState } from 'react';
+import { useContext, useEffect, useState } from 'react';
 import { defaultPaper, type NotebookEntry, type ShownPage, thumbnailPath } from '../library/model';
 import { drawPaper } from '../papers/drawing';
 import { PaperPicture } from '../papers/PaperPicture';
 import { PagePicture } from '../pictures/PagePicture';
 import { useWorkspace } from '../sync/workspace';
+import { Moving } from './moving';
 
-/** A tile that is only scrolled past asks for no picture. */
+/** While one scrolls, a tile that is only scrolled past asks for no picture. */
 const settleMilliseconds = 120;
 
 /** A page, small: its picture from the server, or while there is none, its paper. */
@@ -27,11 +28,13 @@ export function PageFace({
   const { sheet, ground } = drawPaper(core, paper);
   const [left, top, right, bottom] = sheet;
   const height = Math.round((width * (bottom - top)) / (right - left));
-  const [settled, setSettled] = useState(false);
+  const moving = useContext(Moving);
+  const [settled, setSettled] = useState(() => !moving.current);
   useEffect(() => {
+    if (settled) return;
     const timer = setTimeout(() => setSettled(true), settleMilliseconds);
     return () => clearTimeout(timer);
-  }, []);
+  }, [settled]);
   if (!settled)
     return <span className="block max-h-full border border-base-300" style={{ width, height, background: ground }} />;
   if (!shown || failed === address) return <PaperPicture paper={paper} width={width} space={space} />;

@@ -4,6 +4,7 @@ import { memo, type ReactNode, useEffect, useMemo, useRef } from 'react';
 import { type NotebookEntry, root } from '../library/model';
 import { fillOf } from '../library/palette';
 import type { Notebook } from '../page/useNotebook';
+import { Moving } from './moving';
 import { gap, type Row, rowsOf, useColumns } from './rows';
 
 /** Below a tile, for its title, pixels. */
@@ -32,19 +33,28 @@ export function PageGrid({ notebook, size, name, onColumns, tileOf }: PageGridPr
     getItemKey: (i) => `${rows[i]!.key}${high}`,
   });
   useEffect(() => onColumns(columns), [columns, onColumns]);
+  const moving = useRef(false);
+  moving.current = virtual.isScrolling;
   return (
     <div ref={scroller} className="min-h-0 grow overflow-y-auto px-10 pb-24 max-sm:px-4">
-      <div className="relative" style={{ height: virtual.getTotalSize() }} role="group" aria-label={`Pages of ${name}`}>
-        {virtual.getVirtualItems().map((item) => (
-          <div
-            key={item.key}
-            className="absolute inset-x-0 top-0"
-            style={{ transform: `translateY(${item.start}px)`, height: item.size }}
-          >
-            <GridRow row={rows[item.index]!} tileOf={tileOf} />
-          </div>
-        ))}
-      </div>
+      <Moving value={moving}>
+        <div
+          className="relative"
+          style={{ height: virtual.getTotalSize() }}
+          role="group"
+          aria-label={`Pages of ${name}`}
+        >
+          {virtual.getVirtualItems().map((item) => (
+            <div
+              key={item.key}
+              className="absolute inset-x-0 top-0"
+              style={{ transform: `translateY(${item.start}px)`, height: item.size }}
+            >
+              <GridRow row={rows[item.index]!} tileOf={tileOf} />
+            </div>
+          ))}
+        </div>
+      </Moving>
     </div>
   );
 }

@@ -1,5 +1,5 @@
 import { FlagPennantIcon, LinkIcon, ListDashesIcon, XIcon } from '@phosphor-icons/react';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { useLibrary } from '../library/useLibrary';
 import { useSession } from '../session/session';
 import { useNotebookSpots } from '../spots/useNotebookSpots';
@@ -72,27 +72,38 @@ function OpenMargin({ at, notebook, tab, onGo, onBeside }: MarginProps & { noteb
   const spots = useNotebookSpots(at.space, at.notebook, notebook.pages, at.page);
   const [papering, setPapering] = useState<string[]>();
   const mayWrite = spaces.find((space) => space.id === at.space)?.role !== 'reader';
-  if (!library) return null;
-  return (
-    <>
-      {tab === 'contents' && (
+  const { page } = at;
+  const contents = useMemo(() => ({ notebook, page, spots }), [notebook, page, spots]);
+  // The page that was turned to comes first, and the contents follow it.
+  const late = useDeferredValue(contents);
+  const latest = useRef({ at, onGo, onBeside });
+  latest.current = { at, onGo, onBeside };
+  const shown = useMemo(
+    () =>
+      library && (
         <Contents
-          at={at}
-          notebook={notebook}
+          at={{ ...latest.current.at, page: late.page }}
+          notebook={late.notebook}
           library={library}
           mayWrite={mayWrite}
-          headings={spots.filter((spot) => spot.kind === 'heading')}
-          onGo={onGo}
+          headings={late.spots.filter((spot) => spot.kind === 'heading')}
+          onGo={(to) => latest.current.onGo(to)}
           onHeading={(heading) =>
-            onGo(
+            latest.current.onGo(
               heading.page,
               `at=${Math.round((heading.area[0] + heading.area[2]) / 2)},${Math.round((heading.area[1] + heading.area[3]) / 2)}`,
             )
           }
-          onBeside={onBeside}
+          onBeside={(to) => latest.current.onBeside(to)}
           onPaper={setPapering}
         />
-      )}
+      ),
+    [late, library, mayWrite],
+  );
+  if (!library) return null;
+  return (
+    <>
+      {tab === 'contents' && shown}
       {tab === 'marks' && (
         <MarginMarks
           at={at}

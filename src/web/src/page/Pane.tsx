@@ -185,6 +185,16 @@ function OnPage({
     after: nextPage(notebook.pages[index + 1]),
   };
 
+  const [idBefore, idAfter] = [next.before?.id, next.after?.id];
+  useEffect(() => {
+    const near = [idAfter, idBefore].filter((id) => id !== undefined);
+    const timer = setTimeout(() => near.forEach((id) => void workspace.prepare(space.id, id)), quiet);
+    return () => {
+      clearTimeout(timer);
+      for (const id of near) workspace.unprepare(space.id, id);
+    };
+  }, [workspace, space.id, idBefore, idAfter]);
+
   useEffect(() => {
     if (!active) return;
     const key = (event: KeyboardEvent) => {
@@ -289,4 +299,6 @@ function OnPage({
 
 /** So far down a page one writes when the next one is laid ready. */
 const nearEnd = 0.9;
+/** The pages before and after are made ready when a page has been open for so long, ms. */
+const quiet = 250;
 const noBookmarks = new Set<string>();

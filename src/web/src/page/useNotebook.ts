@@ -1,4 +1,3 @@
-import { useMemo } from 'react';
 import { properties, sentenceOf } from '../core/runtime';
 import { defaultPaper, type NotebookEntry, nodeKinds, root } from '../library/model';
 import { type Paper, writePaper } from '../papers/drawing';
@@ -13,9 +12,15 @@ import type { EntryPlace } from './PlaceDialog';
 export function useNotebook(space: string, notebook: string): Notebook | undefined {
   const workspace = useWorkspace();
   const document = useDocument(space, 'notebook', notebook);
-  const version = document?.getVersion();
-  // The version stands for all that the entries depend on.
-  return useMemo(() => document && new Notebook(document, workspace), [document, workspace, version]);
+  return document && Notebook.of(document, workspace);
+}
+
+/** How one outline becomes the next, as Core tells it. */
+interface OutlineChange {
+  from: number;
+  dropped: number;
+  entries: NotebookEntry[];
+  shift: number;
 }
 
 export type Turning = 'sideways' | 'down' | 'seamless';
@@ -25,11 +30,38 @@ export class Notebook {
   readonly pages: NotebookEntry[];
   private readonly byId: Map<string, NotebookEntry>;
 
-  constructor(
+  /** The one of each document, as it was made last. */
+  private static readonly made = new WeakMap<OpenDocument, Notebook>();
+
+  /** A document as a notebook: the same for all who ask, until it changes. */
+  static of(document: OpenDocument, workspace: Workspace): Notebook {
+    const { handle } = document;
+    const before = Notebook.made.get(document);
+    if (before?.asVersion === document.getVersion() && before.asHandle === handle) return before;
+    const notebook = new Notebook(document, workspace, before?.asHandle === handle ? before.entries : []);
+    Notebook.made.set(document, notebook);
+    return notebook;
+  }
+
+  private readonly asHandle: number;
+  private readonly asVersion: number;
+
+  private constructor(
     private readonly document: OpenDocument,
     private readonly workspace: Workspace,
+    before: NotebookEntry[],
   ) {
-    this.entries = JSON.parse(workspace.core.NotebookBridge.Outline(document.handle, false)) as NotebookEntry[];
+    this.asHandle = document.handle;
+    this.asVersion = document.getVersion();
+    const change = JSON.parse(
+      workspace.core.NotebookBridge.TakeOutline(document.handle, before.length),
+    ) as OutlineChange;
+    const behind = before.slice(change.from + change.dropped);
+    this.entries = [
+      ...before.slice(0, change.from),
+      ...change.entries,
+      ...(change.shift === 0 ? behind : behind.map((entry) => ({ ...entry, number: entry.number + change.shift }))),
+    ];
     this.byId = new Map(this.entries.map((entry) => [entry.id, entry]));
     this.pages = this.entries.filter((entry) => entry.kind === 'page');
   }
@@ -110,7 +142,7 @@ export class Notebook {
 
   addPage(parent: string, after: string, paper: string): string {
     const id = crypto.randomUUID();
-    this.workspace.made(id);
+    this.workspace.openNew(this.document.space, 'page', id);
     this.make(id, 'page', parent, after, '', paper || defaultPaper);
     return id;
   }
@@ -183,7 +215,7 @@ export class Notebook {
       for (const id of ids) this.place(id, this.find(id)!.kind, place.parent, '');
       return async () => {
         const now = await this.workspace.acquire(space, 'notebook', this.id);
-        const notebook = new Notebook(now, this.workspace);
+        const notebook = Notebook.of(now, this.workspace);
         for (const { id, parent, after } of before) notebook.place(id, notebook.find(id)!.kind, parent, after);
         this.workspace.release(space, 'notebook', this.id);
       };
@@ -209,8 +241,8 @@ export class Notebook {
         this.workspace.acquire(place.space, 'notebook', place.notebook),
       ]);
       await target.catchUp();
-      for (const id of ids) new Notebook(source, this.workspace).putBack(id);
-      for (const copy of copies) new Notebook(target, this.workspace).toBin(copy);
+      for (const id of ids) Notebook.of(source, this.workspace).putBack(id);
+      for (const copy of copies) Notebook.of(target, this.workspace).toBin(copy);
       this.workspace.release(this.document.space, 'notebook', this.id);
       this.workspace.release(place.space, 'notebook', place.notebook);
     };

@@ -48,11 +48,15 @@ function leave(entry: Kept, key: string, wish: Wish): void {
 }
 
 function order(what: Order): void {
-  if (!worker) {
-    worker = new Worker(new URL('./pictureWorker.ts', import.meta.url), { type: 'module' });
-    worker.addEventListener('message', ({ data }: MessageEvent<Painted>) => kept.get(data.key)?.tell?.(data));
-  }
-  worker.postMessage(what);
+  getPainter().postMessage(what);
+}
+
+/** The worker that paints; it is started when it is first asked for. */
+export function getPainter(): Worker {
+  if (worker) return worker;
+  worker = new Worker(new URL('./pictureWorker.ts', import.meta.url), { type: 'module' });
+  worker.addEventListener('message', ({ data }: MessageEvent<Painted>) => kept.get(data.key)?.tell?.(data));
+  return worker;
 }
 
 /** Drops all pictures; those that are shown stay until they are not. */

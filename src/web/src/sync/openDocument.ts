@@ -14,6 +14,9 @@ import type { Steps } from './steps';
 const leastPause = 500;
 const mostPause = 30_000;
 
+/** Core takes so many bytes of operations in less than a frame. */
+const quicklyTaken = 60_000;
+
 /** What a document needs of its surroundings. */
 export interface Surroundings {
   core: Core;
@@ -58,6 +61,7 @@ export class OpenDocument {
   private pause = leastPause;
   private askingAgain: ReturnType<typeof setTimeout> | undefined;
   private closed = false;
+  private isFollowed = false;
   private readonly listeners = new Set<() => void>();
 
   constructor(
@@ -79,6 +83,12 @@ export class OpenDocument {
   /** Whether Core has not taken it yet: all that can be shown of it are its outlines. */
   get isHeld(): boolean {
     return this.held.length > 0;
+  }
+
+  /** Whether it is held without outlines, and Core takes it sooner than another frame is shown. */
+  get isQuicklySettled(): boolean {
+    const size = this.held.reduce((sum, { bytes }) => sum + bytes.length, 0);
+    return this.isHeld && !this.outlines && size <= quicklyTaken;
   }
 
   /** Whether anything of it is known here: from the device, from the server, or made in this moment. */
@@ -117,7 +127,32 @@ export class OpenDocument {
     await this.readDevice();
     if (isNew) void this.around.store.keepEmpty(this.address).catch(() => {});
     else if (this.reached.complete === 0) await this.catchUp();
-    if (this.closed) return;
+    if (!this.closed) this.follow();
+  }
+
+  /** Opens what was made in this moment under an id that nobody had before: there is nothing of it anywhere. */
+  openNew(): void {
+    this.early = undefined;
+    void this.around.store.keepEmpty(this.address).catch(() => {});
+    this.follow();
+  }
+
+  /** Reads what the device holds, or else fetches what the server has, and no more: Core takes it, and others hear of it, when it is shown. */
+  async prepare(): Promise<void> {
+    await this.readDevice(undefined, true);
+    if (this.reached.furthest > 0 || this.isHere || this.isHeld) return;
+    const fetched = await this.fetchAfter(0).catch(() => undefined);
+    // Whoever shows it by now asks by itself.
+    if (!fetched || this.closed || this.isFollowed) return;
+    this.held.push({ bytes: fetched.batch });
+    this.reached.add(1, fetched.last);
+    this.rows++;
+    void this.around.store.keep(this.address, 1, fetched.last, fetched.batch).catch(() => {});
+  }
+
+  /** Follows what others do, and asks for what is not here yet. */
+  follow(): void {
+    this.isFollowed = true;
     this.around.live.join(this.address, {
       stored: (first, count, batch) => this.receive(first, count, batch),
       wet: (...piece) => this.onWet?.(...piece),
@@ -306,15 +341,20 @@ export class OpenDocument {
 
   private async ask(): Promise<void> {
     const after = this.reached.complete;
+    const fetched = await this.fetchAfter(after);
+    if (fetched) this.once(() => this.take(after + 1, fetched.last, fetched.batch));
+  }
+
+  /** What the server has behind a number; undefined when that is nothing. */
+  private async fetchAfter(after: number): Promise<{ last: number; batch: Uint8Array } | undefined> {
     const response = await request(
       'GET',
       `/api/spaces/${this.space}/documents/${this.kind}/${this.id}/operations?after=${after}`,
     );
     const last = Number(response.headers.get('X-Quill-Sequence'));
-    if (last === 0) return void this.around.store.keepEmpty(this.address).catch(() => {});
-    if (last <= after) return;
-    const batch = new Uint8Array(await response.arrayBuffer());
-    this.once(() => this.take(after + 1, last, batch));
+    if (last === 0) void this.around.store.keepEmpty(this.address).catch(() => {});
+    if (last <= after) return undefined;
+    return { last, batch: new Uint8Array(await response.arrayBuffer()) };
   }
 
   private receive(first: number, count: number, batch: Uint8Array): void {
@@ -360,7 +400,7 @@ export class OpenDocument {
     else if (!this.closed) then();
   }
 
-  private async readDevice(beforeTaking = () => {}): Promise<void> {
+  private async readDevice(beforeTaking = () => {}, isPreparing = false): Promise<void> {
     const { store, outbox, core } = this.around;
     const unsaved = await outbox.unsavedOf(this.address);
     const { reached, batches, rows, generation, outlines } = await store.load(this.address).catch(() => nothingHeld());
@@ -373,7 +413,7 @@ export class OpenDocument {
     this.outlines = unsaved.length === 0 && outlines?.build === core.PageBridge.Build() ? outlines.packets : undefined;
     const early = this.early ?? [];
     this.early = undefined;
-    if (!this.outlines) this.settle();
+    if (!this.outlines && !isPreparing) this.settle();
     for (const then of early) then();
     if (this.reached.furthest > this.reached.complete) this.hearOf(this.reached.furthest);
   }

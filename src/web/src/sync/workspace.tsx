@@ -15,10 +15,29 @@ import { StoreScreen, type StoreStanding } from './StoreScreen';
 import { type Noted, Steps } from './steps';
 import { resetSyncState } from './syncState';
 import { Tabs } from './tabs';
+import { getPainter } from '../pictures/painted';
 import { trimPictures } from '../pictures/trimPictures';
 
 /** What has time waits for so long, ms, until the first screen is there. */
 const idleAfter = 10_000;
+
+/** A notebook that nobody shows any more stays open for so long, ms: from its page to its overview it is not read anew. */
+const lingering = 3_000;
+
+/** The first pictures of pages are not kept waiting for their painter when this has passed, ms. */
+const readyAfter = 2_000;
+
+interface Opened {
+  document: OpenDocument;
+  opening: Promise<OpenDocument>;
+  users: number;
+  leaving?: ReturnType<typeof setTimeout>;
+  /** It is closed as soon as nobody shows it. */
+  mayNotLinger?: boolean;
+  isReady?: boolean;
+  /** It was only read from the device until somebody shows it. */
+  isPrepared?: boolean;
+}
 
 /** Everything that is open for the person signed in: Core, the device's store, the outbox, the live connection, and documents shared by who shows them. */
 export class Workspace {
@@ -26,7 +45,7 @@ export class Workspace {
   readonly libraries: OpenDocument[] = [];
   readonly steps: Steps;
   private readonly fresh = new Set<string>();
-  private readonly open = new Map<string, { document: OpenDocument; opening: Promise<OpenDocument>; users: number }>();
+  private readonly open = new Map<string, Opened>();
 
   private constructor(
     readonly core: Core,
@@ -57,6 +76,7 @@ export class Workspace {
     void navigator.storage.persist().catch(() => {});
     const workspace = new Workspace(core, store, outbox, new Live(id, () => outbox.flush()), ahead);
     setTimeout(() => void trimPictures(), idleAfter);
+    setTimeout(getPainter, readyAfter);
     workspace.libraries.push(
       ...(await Promise.all(session.spaces.map((space) => workspace.acquire(space.id, 'library', space.id)))),
     );
@@ -89,6 +109,16 @@ export class Workspace {
     this.fresh.add(id);
   }
 
+  /** The same of a document whose id was drawn at random just now: it is open at once, without a look into the device's store, and stays so until somebody shows it. */
+  openNew(space: string, kind: DocumentKind, id: string): void {
+    this.made(id);
+    const address = addressOf(space, kind, id);
+    const document = new OpenDocument(this, space, kind, id);
+    document.openNew();
+    const leaving = setTimeout(() => this.closeUnused(address), lingering);
+    this.open.set(address, { document, opening: Promise.resolve(document), users: 0, leaving, isReady: true });
+  }
+
   /** Opens a document, or joins who has it open already. Every call is answered by one {@link release}. */
   acquire(space: string, kind: DocumentKind, id: string): Promise<OpenDocument> {
     const address = addressOf(space, kind, id);
@@ -96,8 +126,16 @@ export class Workspace {
     if (!entry) {
       // It listens from the first moment: what another tab makes while the store is read is not missed.
       const document = new OpenDocument(this, space, kind, id);
-      entry = { document, opening: document.open(this.fresh.has(id)).then(() => document), users: 0 };
-      this.open.set(address, entry);
+      const opening = document.open(this.fresh.has(id)).then(() => document);
+      const made: Opened = { document, opening, users: 0 };
+      void opening.then(() => (made.isReady = true));
+      entry = made;
+      this.open.set(address, made);
+    }
+    clearTimeout(entry.leaving);
+    if (entry.isPrepared) {
+      entry.isPrepared = false;
+      entry.document.follow();
     }
     entry.users++;
     return entry.opening;
@@ -107,6 +145,48 @@ export class Workspace {
     const address = addressOf(space, kind, id);
     const entry = this.open.get(address);
     if (!entry || --entry.users > 0) return;
+    // Who shows it next may ask for it in the same breath.
+    const after = kind === 'notebook' && !entry.mayNotLinger ? lingering : 0;
+    entry.leaving = setTimeout(() => this.closeUnused(address), after);
+  }
+
+  /** Reads what the device holds of a page that may be turned to next, so that it is there at once. Nobody hears of it; it is answered by one {@link unprepare}. */
+  async prepare(space: string, id: string): Promise<void> {
+    const address = addressOf(space, 'page', id);
+    if (this.open.has(address)) return;
+    const document = new OpenDocument(this, space, 'page', id);
+    const opening = document.prepare().then(() => document);
+    const entry: Opened = { document, opening, users: 0, isPrepared: true };
+    this.open.set(address, entry);
+    await opening;
+    // Of what is not on the device the server is asked when it is shown.
+    if (document.isHere) entry.isReady = true;
+    else if (entry.users === 0 && this.open.get(address) === entry) this.closeUnused(address);
+  }
+
+  unprepare(space: string, id: string): void {
+    const address = addressOf(space, 'page', id);
+    const entry = this.open.get(address);
+    if (entry?.isPrepared) entry.leaving = setTimeout(() => this.closeUnused(address), 0);
+  }
+
+  /** A document that somebody has open already, and that can be shown at once. */
+  ready(space: string, kind: DocumentKind, id: string): OpenDocument | undefined {
+    const entry = this.open.get(addressOf(space, kind, id));
+    return entry?.isReady ? entry.document : undefined;
+  }
+
+  /** What is taken off this device is closed as soon as nobody shows it. */
+  letGo(address: string): void {
+    const entry = this.open.get(address);
+    if (!entry) return;
+    entry.mayNotLinger = true;
+    if (entry.users === 0) this.closeUnused(address);
+  }
+
+  private closeUnused(address: string): void {
+    const entry = this.open.get(address)!;
+    clearTimeout(entry.leaving);
     this.open.delete(address);
     void entry.opening.then(() => entry.document.close());
   }
@@ -137,6 +217,7 @@ export class Workspace {
   }
 
   stop(): void {
+    for (const { leaving } of this.open.values()) clearTimeout(leaving);
     resetSyncState();
     this.outbox.stop();
     this.live.stop();
@@ -200,8 +281,9 @@ export function useDocument(space: string, kind: DocumentKind, id: string): Open
       setDocument(undefined);
     };
   }, [workspace, space, kind, id]);
-  useSyncExternalStore(document?.subscribe ?? noSubscription, document?.getVersion ?? noVersion);
-  return document?.address === addressOf(space, kind, id) ? document : undefined;
+  const shown = document?.address === addressOf(space, kind, id) ? document : workspace.ready(space, kind, id);
+  useSyncExternalStore(shown?.subscribe ?? noSubscription, shown?.getVersion ?? noVersion);
+  return shown;
 }
 
 const noSubscription = () => () => {};

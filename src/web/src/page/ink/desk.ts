@@ -206,6 +206,7 @@ export class SheetDesk {
     }
     this.stopFollowing = page.subscribe(() => this.takeChanged());
     this.retint();
+    if (page.isQuicklySettled) page.settle();
     const { outlines } = page;
     this.keeper = new OutlineKeeper(page, () => (this.taking || isLoupe ? undefined : this.dry.strokeCount));
     for (const packet of outlines ?? []) this.paint(packet);
