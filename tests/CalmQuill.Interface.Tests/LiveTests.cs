@@ -70,6 +70,7 @@ public sealed class LiveTests : InterfaceTest
         ines.WaitForStrokes(0);
         ines.Wave(420, 300);
         ines.WaitForSync("All saved");
+        ines.Until(() => ines.Count("[data-testid=present] [role=img]") == 1, "only herself to be shown as here");
         var second = new Uri(ines.Driver.Url).Segments[^1];
         var (tobias, network) = Open(Group.Writer);
         tobias.Go(PagePath);
@@ -91,8 +92,7 @@ public sealed class LiveTests : InterfaceTest
                     )!,
             "the second page on the other device"
         );
-        // Alone, nobody is shown as here.
-        Assert.Equal(0, ines.Count("[data-testid=present] [role=img]"));
+        Assert.Equal(1, ines.Count("[data-testid=present] [role=img]"));
         ines.Wave(420, 400);
         ines.WaitForStrokes(2);
         ines.WaitForSync("All saved");

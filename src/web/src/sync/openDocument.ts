@@ -35,7 +35,9 @@ export class OpenDocument {
   /** Set by who shows a page. */
   onWet?: LiveListener['wet'];
   onPen?: LiveListener['pen'];
-  onPresent?: LiveListener['present'];
+  private toldPresent: LiveListener['present'] | undefined;
+  /** Who was there last, for who asks later. */
+  private people: string[] | undefined;
   /** Somebody's operations were stored: the batch as it came. */
   onArrived?: (batch: Uint8Array) => void;
 
@@ -150,6 +152,12 @@ export class OpenDocument {
     void this.around.store.keep(this.address, 1, fetched.last, fetched.batch).catch(() => {});
   }
 
+  /** Who is told who is there: at once what is known, and then whenever it changes. */
+  set onPresent(told: LiveListener['present'] | undefined) {
+    this.toldPresent = told;
+    if (this.people) told?.(this.people);
+  }
+
   /** Follows what others do, and asks for what is not here yet. */
   follow(): void {
     this.isFollowed = true;
@@ -157,7 +165,10 @@ export class OpenDocument {
       stored: (first, count, batch) => this.receive(first, count, batch),
       wet: (...piece) => this.onWet?.(...piece),
       pen: (...place) => this.onPen?.(...place),
-      present: (people) => this.onPresent?.(people),
+      present: (people) => {
+        this.people = people;
+        this.toldPresent?.(people);
+      },
       joined: () => void this.catchUp(),
     });
     void this.catchUp();
