@@ -80,6 +80,15 @@ public sealed class DeviceTests : InterfaceTest
     [Fact]
     public async Task Without_a_connection_what_is_here_is_duplicated_and_what_only_the_server_makes_says_so()
     {
+        using var caller = await Host.SignIn(Group.Owner);
+        var device = new Replica(9, Group.Owner.Id);
+        await caller.Send(
+            Group.Space,
+            DocumentKind.Notebook,
+            Notebook,
+            device.Make(new Change.PageAdded(Guid.NewGuid(), "X", "a4-ruled-710"), 1),
+            device.Make(new Change.PageAdded(Guid.NewGuid(), "Y", "a4-ruled-710"), 1)
+        );
         var (browser, network) = Open(Group.Writer);
         WaitUntilKept(browser);
         browser.Go("/library/list/recent");
@@ -96,11 +105,11 @@ public sealed class DeviceTests : InterfaceTest
         browser.Until(() => Said(browser).Contains("The page as PDF is made by the server", StringComparison.Ordinal), "the sentence");
         Assert.EndsWith(PagePath, browser.Driver.Url, StringComparison.Ordinal);
 
-        // The page's copy holds both strokes and can be written on; the notebook's other page was never here.
+        // The page's copy holds both strokes and can be written on; the notebook's last pages were never here.
         browser.Press("contents");
         browser.PressCss("[data-testid=contents-panel] [aria-current=page] [data-testid=entry-menu]");
         browser.Press("entry-duplicate");
-        browser.Until(() => browser.Count("[data-testid=contents-panel] [data-testid=page]") == 3, "the copy");
+        browser.Until(() => browser.Count("[data-testid=contents-panel] [data-testid=page]") == 5, "the copy");
         browser.PressCss("[data-testid=contents-panel] [data-testid=page][aria-current=page] + [data-testid=page] button");
         browser.Until(() => !browser.Driver.Url.EndsWith(PagePath, StringComparison.Ordinal), "the copied page");
         browser.WaitForStrokes(2);
@@ -110,7 +119,7 @@ public sealed class DeviceTests : InterfaceTest
         browser.PressCss("nav a[href='/library']");
         browser.PressCss("[data-testid=notebook-row][data-name=Escapements] [data-testid=row-menu]");
         browser.Press("menu-duplicate");
-        browser.Until(() => Said(browser).Contains("one page of it is not here", StringComparison.Ordinal), "why not");
+        browser.Until(() => Said(browser).Contains("2 pages of it are not here", StringComparison.Ordinal), "why not");
         Assert.Equal(1, browser.Count("[data-testid=notebook-row]"));
 
         // What was written last comes first, also that which is only here.
@@ -120,7 +129,6 @@ public sealed class DeviceTests : InterfaceTest
 
         network.Mend();
         browser.WaitForSync("All saved");
-        using var caller = await Host.SignIn(Group.Owner);
         Assert.Equal(2, await StrokesOnServer());
         var page = new CalmQuill.Core.Pages.PageDocument();
         foreach (var operation in await caller.After(Group.Space, DocumentKind.Page, copied))

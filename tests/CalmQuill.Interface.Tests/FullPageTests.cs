@@ -28,6 +28,8 @@ public sealed class FullPageTests : InterfaceTest
         browser.Press("look-taken");
         browser.PressCss("[data-testid=look-panel] [data-testid^=ink-]:nth-of-type(4)");
         Rest(browser);
+        AtOnce(browser, "new KeyboardEvent('keydown', { key: 'ArrowRight', shiftKey: true, bubbles: true })", "nudged");
+        AtOnce(browser, "new KeyboardEvent('keydown', { key: 'ArrowLeft', shiftKey: true, bubbles: true })", "nudged back");
         browser.Press("leave-taken");
         Same(browser, "nudged and coloured");
 
@@ -118,6 +120,35 @@ public sealed class FullPageTests : InterfaceTest
         browser.Driver.Manage().Window.Size = size;
         Rest(browser);
         Assert.True(Unlike(browser, picture) <= 0.0005, $"{what}: {Unlike(browser, picture):P3} of the picture differ");
+    }
+
+    /// <summary>What is done to all that is selected is seen in the next frame, nearly as it is when it has been painted anew.</summary>
+    private static void AtOnce(Browser browser, string key, string what)
+    {
+        string before,
+            first;
+        var tried = 0;
+        do
+        {
+            Rest(browser);
+            before = Picture(browser);
+            first = (string)
+                browser.AsyncScript(
+                    Taken
+                        + $$"""
+                        const done = arguments[0];
+                        const sheet = document.querySelector('[data-testid=sheet]');
+                        document.body.dispatchEvent({{key}});
+                        requestAnimationFrame(() => done(sheet.dataset.painting === 'sharp' ? taken().canvas.toDataURL() : ''));
+                        """
+                )!;
+            Rest(browser);
+            // The picture of it may not have been ready yet.
+        } while (first.Length == 0 && ++tried < 20);
+        Assert.True(first.Length > 0, $"{what}: nothing was seen at once");
+        var (moved, off) = (Unlike(browser, before), Unlike(browser, first));
+        Assert.True(moved > 0.01, $"{what}: only {moved:P3} of the picture changed");
+        Assert.True(off < moved / 4, $"{what}: {off:P3} of the picture were wrong at first, of {moved:P3} that changed");
     }
 
     private static void View(Browser browser, Browser like)

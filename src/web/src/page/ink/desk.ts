@@ -346,6 +346,11 @@ export class SheetDesk {
     );
   }
 
+  /** Something may soon be done to these. */
+  anticipate(ids: readonly string[]): void {
+    this.dry.anticipate(ids.length < fewForeseen ? undefined : new Set(ids));
+  }
+
   /** Once all that is known to have changed is seen. */
   whenSeen(then: () => void): void {
     const seen = () => this.dry.whenPainted(then);
@@ -730,9 +735,10 @@ export class SheetDesk {
     if (sheet.some((edge, i) => edge !== this.drawing.sheet[i])) this.redraw();
   }
 
-  /** Whether all that is on the page is seen as it now is. */
+  /** Whether all that is on the page is seen as it now is: “sharp” where only its sharpness is owed. */
   private tellPainting(): void {
-    if ((this.taking && !this.foreseen) || this.dry.isPainting) this.holder.dataset.painting = '1';
+    if ((this.taking && !this.foreseen) || this.dry.isPainting)
+      this.holder.dataset.painting = this.dry.isSharpening && (!this.taking || this.foreseen) ? 'sharp' : '1';
     else delete this.holder.dataset.painting;
   }
 

@@ -1,7 +1,9 @@
+import type { Brush } from './grain';
 import { Pace } from './pace';
 import { compareOrder, type InkItem, paintItem } from './packet';
 import { paintSheet, type SheetPaper } from './sheetPaper';
 import { soon } from './soon';
+import { Sprite } from './sprite';
 import type { View } from './view';
 
 type Box = readonly [number, number, number, number];
@@ -9,6 +11,8 @@ type Box = readonly [number, number, number, number];
 /** A picture that is being zoomed is painted anew when it rests so long, and once in so long while it does not, milliseconds. */
 const rest = 110;
 const mostStale = 260;
+/** What was shown a fraction of a pixel off is painted anew after so long, milliseconds. */
+const sharpAfter = 60;
 
 /**
  * Paints the ink that is on the page, behind the pen. A whole repaint goes into a second canvas in short slices and is then swapped in; until
@@ -39,6 +43,9 @@ export class DryInk {
   private held = false;
   private owed = false;
   private waiting: Box | undefined;
+  private sprite: Sprite | undefined;
+  private awaited: ReadonlySet<string> | undefined;
+  private sharpening = false;
   /** A whole picture is owed, or is there again. */
   onPainting: () => void = () => {};
 
@@ -51,6 +58,11 @@ export class DryInk {
   /** Whether a whole picture is owed. */
   get isPainting(): boolean {
     return this.painting !== undefined || this.resting !== undefined || this.owed;
+  }
+
+  /** Whether what is seen is right but for its sharpness. */
+  get isSharpening(): boolean {
+    return this.sharpening;
   }
 
   /** The box around all ink that is shown, or was since the page was opened; 0.01 mm. */
@@ -69,6 +81,7 @@ export class DryInk {
   }
 
   resize(width: number, height: number): void {
+    this.dropSprite();
     this.ratio = pixelRatio();
     this.width = width;
     this.height = height;
@@ -98,6 +111,7 @@ export class DryInk {
   /** How stored colours are shown: as they are, or adapted to dark paper. */
   setTint(tint: ((colour: string) => string) | undefined): void {
     if (this.tint === tint) return;
+    this.dropSprite();
     this.tint = tint;
     this.repaint();
   }
@@ -178,6 +192,66 @@ export class DryInk {
     return this.sorted.filter((item) => wanted.has(item.id));
   }
 
+  /** Something may soon be done to these: where they are all there is, a picture of them is made ready. */
+  anticipate(ids: ReadonlySet<string> | undefined): void {
+    this.awaited = ids;
+    this.dropSprite();
+    this.whenPainted(() => this.makeSprite());
+  }
+
+  private dropSprite(): void {
+    this.sprite?.stop();
+    this.sprite = undefined;
+  }
+
+  private makeSprite(): void {
+    const { awaited, painted, sorted } = this;
+    if (!awaited || this.sprite?.view.scale === painted.scale) return;
+    if (awaited.size !== sorted.length || !sorted.every((item) => awaited.has(item.id))) return;
+    const scale = painted.scale * this.ratio;
+    const seen = this.seen(painted);
+    this.dropSprite();
+    this.sprite = new Sprite(
+      sorted.slice(),
+      painted,
+      [this.front.width, this.front.height],
+      (context, item) => {
+        context.setTransform(scale, 0, 0, scale, painted.x * this.ratio, painted.y * this.ratio);
+        return this.fill(context, item, seen);
+      },
+      this.pace,
+    );
+  }
+
+  /** Shows all ink as it lies and looks now by the picture that was made ready of it; the page is painted anew right after. */
+  private showSprite(): boolean {
+    const { sprite, painted } = this;
+    if (!sprite?.isReady || this.held || this.lifted.size > 0) return false;
+    const { scale, x, y } = this.view;
+    if (scale !== sprite.view.scale || painted.scale !== scale || painted.x !== x || painted.y !== y) return false;
+    const moved = sprite.follow(this.sorted, this.tint ?? ((colour) => colour));
+    if (!moved) {
+      // It is of before, and is made anew once the page is painted.
+      this.dropSprite();
+      return false;
+    }
+
+    const context = this.context(this.front, painted);
+    context.save();
+    context.resetTransform();
+    context.clearRect(0, 0, this.front.width, this.front.height);
+    context.restore();
+    this.paintPaper(context);
+    sprite.paintOn(context, painted, this.ratio, moved);
+    // What is being painted is of before.
+    this.painting = undefined;
+    this.sharpening = true;
+    clearTimeout(this.resting);
+    this.resting = setTimeout(() => this.repaint(), sharpAfter);
+    this.onPainting();
+    return true;
+  }
+
   /** Shows items otherwise before Core says so. */
   change(ids: ReadonlySet<string>, how: (item: InkItem) => InkItem): void {
     let dirty: Box | undefined;
@@ -188,7 +262,7 @@ export class DryInk {
       this.items.set(item.id, changed);
       return changed;
     });
-    if (dirty) this.paintBox(dirty);
+    if (dirty && !this.showSprite()) this.paintBox(dirty);
   }
 
   /** Takes items in their present look. Additions on top are painted over; anything else repaints its box. */
@@ -275,6 +349,7 @@ export class DryInk {
       return;
     }
     this.painting = undefined;
+    this.sharpening = false;
     this.wholeAt = performance.now();
     [this.front, this.back] = [this.back, this.front];
     this.painted = painting.view;
@@ -286,6 +361,7 @@ export class DryInk {
     if (painting.dirty) this.paintBox(painting.dirty);
     if (moved) this.setView(this.view);
     if (this.painting) return;
+    this.makeSprite();
     this.onPainting();
     for (const then of this.whenDone.splice(0)) then();
   }
@@ -347,7 +423,7 @@ export class DryInk {
     ];
   }
 
-  private fill(context: CanvasRenderingContext2D, item: InkItem, seen: Box): boolean {
+  private fill(context: Brush, item: InkItem, seen: Box): boolean {
     if (!meets(item.box, seen) || this.lifted.has(item.id)) return false;
     paintItem(context, item, this.tint);
     return true;

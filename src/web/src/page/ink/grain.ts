@@ -1,5 +1,8 @@
 import type { Core } from '../../core/runtime';
 
+/** What is painted with. */
+export type Brush = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
+
 /** At this level nothing stays bare. */
 export const solid = 15;
 const side = 1024;
@@ -17,7 +20,7 @@ export function useGrainOf(loaded: Core): void {
 }
 
 /** What a pencil's line is filled with on a canvas: its colour where the paper's grain takes it, at a measure that suits how large the page is seen. */
-export function pencilFill(context: CanvasRenderingContext2D, level: number, colour: string): string | CanvasPattern {
+export function pencilFill(context: Brush, level: number, colour: string): string | CanvasPattern {
   if (level >= solid || !core) return colour;
   const { a, b } = context.getTransform();
   const pixels = side * Math.hypot(a, b);

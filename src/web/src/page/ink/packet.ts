@@ -1,4 +1,4 @@
-import { pencilFill } from './grain';
+import { type Brush, pencilFill } from './grain';
 
 /** What lies on a page as Core hands it out: ready to be filled. */
 export interface InkItem {
@@ -111,11 +111,7 @@ export function outlineToSvg(bytes: Uint8Array): string {
 }
 
 /** Paints one thing: its fill, then its line. */
-export function paintItem(
-  context: CanvasRenderingContext2D,
-  item: InkItem,
-  tint: (colour: string) => string = (colour) => colour,
-): void {
+export function paintItem(context: Brush, item: InkItem, tint: (colour: string) => string = (colour) => colour): void {
   const { dx, dy } = item;
   if (dx !== 0 || dy !== 0) context.translate(dx, dy);
   if (item.fill) {

@@ -128,6 +128,11 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
     await worker.runBegun('Taking it away again', core.HandBridge.GiveUpLaying(page.handle));
   };
 
+  const ids = taken?.items;
+  useEffect(() => {
+    desk?.anticipate(ids ?? []);
+  }, [desk, ids]);
+
   if (!taken) return { selection: undefined, paste };
   const { items } = taken;
   const perform = (make: (handle: number, now: number) => Uint8Array) => page.perform(make);
