@@ -37,10 +37,14 @@ public static partial class HandBridge
     [JSExport]
     public static string[] OpenOf(int page, string[] items) => [.. Open(page, items).Select(id => id.ToString())];
 
-    /// <summary>All that may be changed on the page.</summary>
+    /// <summary>All on the page that may be changed and of which something is seen.</summary>
     [JSExport]
     public static string[] SelectAll(int page, int kinds, string layer) =>
-        Ids(Session.Document<PageDocument>(page).Items.Where(Filter(kinds, layer).Takes));
+        Ids(Selecting.All(Session.Document<PageDocument>(page), Filter(kinds, layer)));
+
+    /// <summary>All on the page that may be changed, also what was rubbed out whole.</summary>
+    [JSExport]
+    public static string[] AllOpen(int page) => Ids(Session.Document<PageDocument>(page).Items.Where(ItemFilter.All.Takes));
 
     /// <summary>The box around items: left, top, right, bottom; empty when none is shown.</summary>
     [JSExport]

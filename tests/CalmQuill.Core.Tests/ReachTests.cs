@@ -65,6 +65,26 @@ public sealed class ReachTests : OnPage
             );
 
     [Fact]
+    public void All_that_is_selected_is_seen_and_what_was_rubbed_out_whole_is_not_among_it()
+    {
+        var page = new PageDocument();
+        var device = new Replica(1, Generate.People[0]);
+        var (whole, part, gone, locked) = (Line(0), Line(2_000), Line(4_000), Line(6_000));
+        page.Apply(device.Make(new Change.GapsAdded([new StrokeGaps(part, [new Interval(0, 500)])]), 2));
+        page.Apply(device.Make(new Change.GapsAdded([new StrokeGaps(gone, [new Interval(0, 1_000_000)])]), 2));
+        page.Apply(device.Make(new Change.ItemsSet([locked], [new ItemValue(ItemField.Locked, "1")]), 2));
+        Assert.Equal([whole, part], Selecting.All(page, ItemFilter.All).Select(item => item.Id));
+        Assert.Equal([whole, part, gone], page.Items.Where(ItemFilter.All.Takes).Select(item => item.Id));
+
+        OpId Line(int y)
+        {
+            var stroke = device.Make(new Change.StrokeAdded(Ball, 0, Straight(0, y, 6_000, y)), 1);
+            page.Apply(stroke);
+            return stroke.Id;
+        }
+    }
+
+    [Fact]
     public void A_loop_of_less_than_three_corners_and_one_round_bare_paper_take_nothing()
     {
         var line = Line(0, 0, 3_000, 0);

@@ -24,6 +24,10 @@ public static class Selecting
     public static List<PageItem> Inside(PageDocument page, ReadOnlySpan<double> loop, double share) =>
         Inside(page, loop, share, ItemFilter.All);
 
+    /// <summary>All that may be changed and of which something is left to be seen, in painting order.</summary>
+    public static IEnumerable<PageItem> All(PageDocument page, ItemFilter filter) =>
+        page.Items.Where(item => filter.Takes(item) && item.Visible().Count > 0);
+
     /// <summary>The foremost thing at a spot that may be changed, with its group; none where there is nothing within reach.</summary>
     /// <param name="page">The page.</param>
     /// <param name="x">The spot, 0.01 mm.</param>

@@ -57,6 +57,7 @@ export interface Core {
     OpenOf(page: number, items: string[]): string[];
     SetWidth(page: number, items: string[], width: number, now: number): Uint8Array;
     SelectAll(page: number, kinds: number, layer: string): string[];
+    AllOpen(page: number): string[];
     BoundsOf(page: number, items: string[]): number[];
     About(page: number, items: string[]): string;
     Remove(page: number, items: string[], now: number): Uint8Array;

@@ -5,7 +5,6 @@ import { sendJson, Unreachable } from '../session/api';
 import { useDocument, useWorkspace, type Workspace } from '../sync/workspace';
 import { copyEntryHere } from '../sync/copyHere';
 import { OpenDocument } from '../sync/openDocument';
-import { allKinds } from './hand/tool';
 import type { EntryPlace } from './PlaceDialog';
 
 /** The sections and pages of a notebook, and what can be done with them. */
@@ -293,7 +292,7 @@ export class Notebook {
   /** Takes everything off a page; it can be taken back there. */
   async clear(page: string): Promise<void> {
     await this.onPage(page, (handle, now) => {
-      const items = this.workspace.core.HandBridge.SelectAll(handle, allKinds, '');
+      const items = this.workspace.core.HandBridge.AllOpen(handle);
       return items.length > 0 ? this.workspace.core.HandBridge.Remove(handle, items, now) : new Uint8Array();
     });
   }

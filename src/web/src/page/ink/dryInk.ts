@@ -207,7 +207,7 @@ export class DryInk {
   private makeSprite(): void {
     const { awaited, painted, sorted } = this;
     if (!awaited || this.sprite?.view.scale === painted.scale) return;
-    if (awaited.size !== sorted.length || !sorted.every((item) => awaited.has(item.id))) return;
+    if (sorted.length === 0 || !sorted.every((item) => awaited.has(item.id))) return;
     const scale = painted.scale * this.ratio;
     const seen = this.seen(painted);
     this.dropSprite();
