@@ -249,7 +249,8 @@ public sealed class WeavingTests : InterfaceTest
         Loop(browser, 2500, 4300, 11500, 5700);
         browser.Press("make-link");
         browser.Fill("[data-testid=link-typed]", "example.org");
-        browser.Fill("[data-testid=link-called]", "Rules of the house" + Keys.Enter);
+        browser.Fill("[data-testid=link-called]", "Rules of the house");
+        browser.Press("link-confirm");
         browser.Press("contents");
         browser.Press("margin-links");
         browser.Until(

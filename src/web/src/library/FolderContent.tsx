@@ -197,7 +197,7 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
           </div>
         )}
         {items.length === 0 && (narrowed || place.rule === undefined || asked) && (
-          <Empty place={place.empty} narrowed={narrowed} />
+          <Empty place={asked?.fromDevice ? notOnThisDevice : place.empty} narrowed={narrowed} />
         )}
         <ItemList
           groups={groups}
@@ -263,6 +263,12 @@ const noStars = new Set<string>();
 
 /** The server counts up to here. */
 const mostCounted = 10_000;
+
+/** Of what this device does not hold it cannot tell. */
+const notOnThisDevice = {
+  title: 'Nothing of it is on this device',
+  words: 'Without a connection, only what was opened here can stand here. The rest comes with the connection.',
+};
 
 function Empty({ place, narrowed }: { place: { title: string; words: string }; narrowed: boolean }) {
   return (

@@ -6,6 +6,7 @@ import { clockChanges } from '../ui/clock';
 import { useWorkspace, type Workspace } from '../sync/workspace';
 import type { Item, NotebookEntry, Summary } from './model';
 import { itemOfNode } from './items';
+import { keepTimes, timesHere } from './writtenTimes';
 import type { Library } from './Library';
 import type { View } from './view';
 
@@ -105,7 +106,11 @@ async function ask(
       limit: most,
       clock: clockChanges(),
     });
-    void keepTimes(workspace, library.space, found.entries);
+    void keepTimes(
+      workspace,
+      library.space,
+      found.entries.filter((entry) => entry.kind === 4),
+    ).catch(() => {});
     return {
       total: found.total,
       items: found.entries.map((entry) => itemOfEntry(library, entry, summaries)),
@@ -140,32 +145,6 @@ function itemOfEntry(library: Library, entry: Entry, summaries: Map<string, Summ
     tags: library.tagsOf(entry.tags),
     people: [],
   };
-}
-
-const timesKept = (space: string) => `written ${space}`;
-
-/** Keeps when pages were written on, to go by without a connection. */
-async function keepTimes(workspace: Workspace, space: string, entries: readonly Entry[]): Promise<void> {
-  const pages = entries.filter((entry) => entry.kind === 4 && entry.writtenAt !== null);
-  if (pages.length === 0) return;
-  const kept = (await workspace.store.answer(timesKept(space))) as Record<string, number> | undefined;
-  const times = { ...kept, ...Object.fromEntries(pages.map(({ id, writtenAt }) => [id, writtenAt!])) };
-  const latest = Object.entries(times).sort(([, a], [, b]) => b - a);
-  await workspace.store.keepAnswer(timesKept(space), Object.fromEntries(latest.slice(0, 2 * most)));
-}
-
-/** When pages of a space were written on last, as far as this device knows: from the server's answers, and from what was written here. */
-async function timesHere(workspace: Workspace, space: string): Promise<Map<string, number>> {
-  const kept = (await workspace.store.answer(timesKept(space))) as Record<string, number> | undefined;
-  const times = new Map(Object.entries(kept ?? {}));
-  const here = await workspace.store.writtenHere((bytes) => workspace.core.DocumentBridge.WrittenAt(bytes));
-  const own = addressOf(space, 'page', '');
-  for (const [address, at] of here) {
-    if (!address.startsWith(own)) continue;
-    const id = address.slice(own.length);
-    times.set(id, Math.max(times.get(id) ?? 0, at));
-  }
-  return times;
 }
 
 /** Core answers from the library and the notebooks that this device holds. */

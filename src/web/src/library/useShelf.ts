@@ -5,6 +5,7 @@ import { useSession } from '../session/session';
 import { withoutNews } from '../sync/useNews';
 import { useWorkspace, type Workspace } from '../sync/workspace';
 import type { ShownPage, Summary } from './model';
+import { keepTimes } from './writtenTimes';
 
 interface SummaryAnswer {
   serverTime: number;
@@ -91,6 +92,7 @@ class StripLoader {
     const ids = [...asked.keys()].sort();
     try {
       const pages = await getJson<ShownPage[]>(`/api/spaces/${this.space}/strips?notebooks=${ids.join()}`);
+      void keepTimes(this.workspace, this.space, pages).catch(() => {});
       for (const id of ids) {
         const own = pages.filter((page) => page.notebook === id);
         void this.workspace.store.keepAnswer(`strip ${id}`, own);

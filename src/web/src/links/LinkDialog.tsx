@@ -20,6 +20,8 @@ interface Choice {
 }
 
 const mostShown = 80;
+/** Pixels. */
+const choiceHeight = 44;
 
 /** Chooses where a link leads: an address, or by a part of its name a page, section or notebook; pages open lately come first. */
 export function LinkDialog({
@@ -125,6 +127,7 @@ export function LinkDialog({
   // What is surely an address comes first; what only looks like one, behind what is called so.
   const isSure = /^(https?:|mailto:|www\.)/i.test(typed.trim());
   const choices = (isSure ? [...asAddress, ...found] : [...found, ...asAddress]).slice(0, mostShown);
+  const isWeb = choices[at]?.target.kind === 'web';
   const choose = (choice: Choice | undefined) => {
     if (!choice) return setProblem('Type an address, such as example.org, or a part of a name.');
     try {
@@ -152,21 +155,36 @@ export function LinkDialog({
         onAt={setAt}
         onEnter={(index) => choose(choices[index])}
         onPress={(index) => choose(choices[index])}
-        height={choices[at]?.target.kind === 'web' ? 240 : 320}
+        height={isWeb ? Math.min(220, choices.length * choiceHeight) : 320}
       />
-      {choices[at]?.target.kind === 'web' && (
-        <label className="mt-3 block font-semibold">
-          What the link is called
-          <input
-            className="field mt-1 font-normal"
-            value={called}
-            placeholder="As its address"
-            maxLength={200}
-            data-testid="link-called"
-            onChange={(event) => (setCalled(event.target.value), setProblem(''))}
-            onKeyDown={(event) => event.key === 'Enter' && (event.preventDefault(), choose(choices[at]))}
-          />
-        </label>
+      {isWeb && (
+        <>
+          <label className="mt-4 block font-semibold">
+            What the link is called
+            <input
+              className="field mt-1 font-normal"
+              value={called}
+              placeholder="As its address"
+              maxLength={200}
+              data-testid="link-called"
+              onChange={(event) => (setCalled(event.target.value), setProblem(''))}
+              onKeyDown={(event) => event.key === 'Enter' && (event.preventDefault(), choose(choices[at]))}
+            />
+          </label>
+          <div className="mt-5 flex justify-end gap-2">
+            <button type="button" className="quiet-button" onClick={onClose}>
+              Cancel
+            </button>
+            <button
+              type="button"
+              className="btn btn-primary h-10 min-h-10"
+              data-testid="link-confirm"
+              onClick={() => choose(choices[at])}
+            >
+              Link to it
+            </button>
+          </div>
+        </>
       )}
       <Problem words={problem} testId="link-problem" />
     </Dialog>
