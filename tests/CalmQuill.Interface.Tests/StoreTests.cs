@@ -225,6 +225,8 @@ public sealed class StoreTests : IAsyncLifetime
             await ask();
             await store.freeUp();
             await ask();
+            await store.keepEmpty(page);
+            await ask();
             await store.keep(page, 1, 3, bytes(1, 2, 50));
             await ask();
             await store.forget([page]);
@@ -232,7 +234,7 @@ public sealed class StoreTests : IAsyncLifetime
             await ask();
             return whole;
             """,
-            "[false,false,true,false,true,false,true,false]"
+            "[false,false,true,false,true,false,false,true,false]"
         );
 
     [Fact]

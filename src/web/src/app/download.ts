@@ -43,7 +43,10 @@ export async function making(
     say(`${words} is being made.`, { words: 'Cancel', do: () => cancel.abort(), stays: true });
   }, unspoken);
   try {
-    await workspace.outbox.settled();
+    await workspace.outbox.settled().catch((problem: unknown) => {
+      // What the server cannot take at present is no reason to make nothing of the rest.
+      if (problem instanceof Unreachable) throw problem;
+    });
     await make(cancel.signal);
     if (hasSpoken) say(`${words} is made.`);
   } catch (problem) {

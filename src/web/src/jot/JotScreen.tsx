@@ -15,9 +15,11 @@ export function JotScreen({ today }: { today?: boolean }) {
   useEffect(() => {
     if (!personal || begun.current) return;
     begun.current = true;
-    void (today ? makeToday(personal, workspace, new Set(spaces.map((space) => space.id))) : makeJot(personal)).then(
-      (path) => navigate(path, { replace: true }),
-    );
+    void (
+      today
+        ? makeToday(personal, workspace, new Set(spaces.map((space) => space.id)))
+        : Promise.resolve().then(() => makeJot(personal))
+    ).then((path) => navigate(path, { replace: true }));
   }, [personal, workspace, spaces, navigate, today]);
   return <p className="grid h-full place-items-center text-quiet">Laying out a page</p>;
 }

@@ -10,17 +10,17 @@ import { dayKey, dayWords } from '../ui/time';
 export function useJot(): (() => Promise<void>) | undefined {
   const personal = usePersonal();
   const navigate = useNavigate();
-  return personal && (async () => void (await navigate(await makeJot(personal))));
+  return personal && (async () => void (await navigate(makeJot(personal))));
 }
 
-export async function makeJot({ library, jotPreset }: Personal): Promise<string> {
+export function makeJot({ library, jotPreset }: Personal): string {
   const now = new Date();
   const title = `${now.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })}, ${now.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`;
   // Two of one minute are told apart.
   const called = new Set(library.jots().map((jot) => jot.name));
   let name = title;
   for (let number = 2; called.has(name); number++) name = `${title} (${number})`;
-  const { notebook, page } = await library.newNotebook(root, name, {
+  const { notebook, page } = library.newNotebook(root, name, {
     colour: jotPreset.colour,
     cover: 'dots',
     paper: jotPreset.paper,

@@ -49,7 +49,7 @@ export function ContentDialogs({
           space={library.space}
           onClose={onClose}
           onConfirm={async (look) => {
-            const made = await library.newNotebook(place.node?.id ?? root, look.name, look);
+            const made = library.newNotebook(place.node?.id ?? root, look.name, look);
             await navigate(openPath(library.space, made.notebook, made.page));
           }}
         />

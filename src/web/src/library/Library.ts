@@ -123,24 +123,16 @@ export class Library {
   }
 
   /** Makes a notebook with its first page. */
-  async newNotebook(parent: string, name: string, look: NotebookLook): Promise<{ notebook: string; page: string }> {
+  newNotebook(parent: string, name: string, look: NotebookLook): { notebook: string; page: string } {
     const [notebook, page] = [crypto.randomUUID(), crypto.randomUUID()];
-    this.workspace.openNew(this.space, 'notebook', notebook);
-    this.workspace.openNew(this.space, 'page', page);
     const { core } = this.workspace;
-    const inside = await this.workspace.acquire(this.space, 'notebook', notebook);
-    try {
-      // One step, and the page first: nobody ever sees the notebook without it.
-      OpenDocument.performAcross([
-        [
-          inside,
-          (handle, now) => core.NotebookBridge.Make(handle, page, nodeKinds.page, root, '', '', look.paper, now),
-        ],
-        [this.document, this.making(notebook, 'notebook', parent, name, valuesOf(look))],
-      ]);
-    } finally {
-      this.workspace.release(this.space, 'notebook', notebook);
-    }
+    const inside = this.workspace.openNew(this.space, 'notebook', notebook);
+    this.workspace.openNew(this.space, 'page', page);
+    // One step, and the page first: nobody ever sees the notebook without it.
+    OpenDocument.performAcross([
+      [inside, (handle, now) => core.NotebookBridge.Make(handle, page, nodeKinds.page, root, '', '', look.paper, now)],
+      [this.document, this.making(notebook, 'notebook', parent, name, valuesOf(look))],
+    ]);
     return { notebook, page };
   }
 

@@ -19,12 +19,35 @@ export interface Painted {
   other?: boolean;
 }
 
+/** So many are fetched and painted at once: the first is there sooner than when all come together. */
+const mostAtWork = 4;
+
+const waiting = new Map<string, Order>();
 const atWork = new Map<string, AbortController>();
+let working = 0;
 
 addEventListener('message', ({ data }: MessageEvent<Order>) => {
-  if (data.over) atWork.get(data.key)?.abort();
-  else void work(data);
+  if (data.over) {
+    waiting.delete(data.key);
+    atWork.get(data.key)?.abort();
+  } else {
+    waiting.set(data.key, data);
+    next();
+  }
 });
+
+/** Those asked for first come first. */
+function next(): void {
+  for (const [key, order] of waiting) {
+    if (working >= mostAtWork) return;
+    waiting.delete(key);
+    working++;
+    void work(order).finally(() => {
+      working--;
+      next();
+    });
+  }
+}
 
 async function work({ key, ...wish }: Order): Promise<void> {
   const ended = new AbortController();

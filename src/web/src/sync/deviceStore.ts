@@ -183,11 +183,12 @@ export class DeviceStore {
     return isGood;
   }
 
-  /** Notes that nobody has written in a document yet, so that all of it is here. */
+  /** Notes that nobody has written in a document yet, so that all of it is here; not of one that something was taken away of. */
   async keepEmpty(address: string): Promise<void> {
     const transaction = this.database.transaction('documents', 'readwrite');
     const kept = (await transaction.store.get(address)) ?? { id: address, sequence: 0 };
-    if (!kept.forgotten && kept.sequence === 0) void transaction.store.put({ ...kept, fromStart: true });
+    if (!kept.forgotten && !kept.generation && kept.sequence === 0)
+      void transaction.store.put({ ...kept, fromStart: true });
     await transaction.done;
   }
 

@@ -104,19 +104,19 @@ export class Workspace {
     }
   }
 
-  /** A document was made here just now, so there is nothing to wait for from the server. */
+  /** A document was made here just now, so when it is opened first there is nothing to wait for from the server. */
   made(id: string): void {
     this.fresh.add(id);
   }
 
   /** The same of a document whose id was drawn at random just now: it is open at once, without a look into the device's store, and stays so until somebody shows it. */
-  openNew(space: string, kind: DocumentKind, id: string): void {
-    this.made(id);
+  openNew(space: string, kind: DocumentKind, id: string): OpenDocument {
     const address = addressOf(space, kind, id);
     const document = new OpenDocument(this, space, kind, id);
     document.openNew();
     const leaving = setTimeout(() => this.closeUnused(address), lingering);
     this.open.set(address, { document, opening: Promise.resolve(document), users: 0, leaving, isReady: true });
+    return document;
   }
 
   /** Opens a document, or joins who has it open already. Every call is answered by one {@link release}. */
@@ -126,7 +126,7 @@ export class Workspace {
     if (!entry) {
       // It listens from the first moment: what another tab makes while the store is read is not missed.
       const document = new OpenDocument(this, space, kind, id);
-      const opening = document.open(this.fresh.has(id)).then(() => document);
+      const opening = document.open(this.fresh.delete(id)).then(() => document);
       const made: Opened = { document, opening, users: 0 };
       void opening.then(() => (made.isReady = true));
       entry = made;

@@ -96,6 +96,8 @@ export class DryInk {
 
   /** What floats above the page, or was not written yet, is left out. */
   lift(items: ReadonlySet<string>): void {
+    // What is left out is not in the picture of all either.
+    if (items.size > 0) this.dropSprite();
     let dirty: Box | undefined;
     for (const item of this.sorted) if (items.has(item.id) !== this.lifted.has(item.id)) dirty = union(dirty, item.box);
     this.lifted = items;
