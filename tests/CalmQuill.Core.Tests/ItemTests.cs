@@ -6,6 +6,7 @@ using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Shapes;
 using CalmQuill.Testing;
+using CsCheck;
 
 namespace CalmQuill.Core.Tests;
 
@@ -171,6 +172,31 @@ public sealed class ItemTests : OnPage
         pass.MoveTo(450, 200);
         Assert.Null(pass.End());
     }
+
+    [Fact]
+    public void Whatever_is_written_of_a_thing_between_where_it_lies_is_what_a_page_made_at_once_says() =>
+        Generate.PageHistory.Sample(
+            history =>
+            {
+                // Asked after every operation, so that what is kept between them is kept wrongly, if it is.
+                var kept = new PageDocument();
+                for (var i = 0; i < history.Count; i++)
+                {
+                    kept.Apply(history[i]);
+                    var fresh = new PageDocument();
+                    foreach (var operation in history.Take(i + 1))
+                        fresh.Apply(operation);
+                    Assert.Equal(
+                        fresh
+                            .Items.Where(item => item.Shown)
+                            .Select(item => (item.Id, item.Bounds, item.Pen, item.Fill, item.Kind, item.Order)),
+                        kept.Items.Where(item => item.Shown)
+                            .Select(item => (item.Id, item.Bounds, item.Pen, item.Fill, item.Kind, item.Order))
+                    );
+                }
+            },
+            iter: 200
+        );
 
     [Fact]
     public void Erasers_and_loops_choose_by_kind_and_layer()

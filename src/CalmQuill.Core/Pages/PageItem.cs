@@ -193,7 +193,8 @@ public sealed class PageItem
             writes[stamp] = value.Value;
         else
             writes.Remove(stamp);
-        WorkOut();
+        // By far the most that is written at once is colours: where a thing lies stays.
+        WorkOut(value.Field is not (ItemField.Colour or ItemField.Order or ItemField.Group or ItemField.Locked));
     }
 
     /// <summary>What was written of it, in one canonical order.</summary>
@@ -210,9 +211,12 @@ public sealed class PageItem
     private string Read(ItemField field) =>
         fields is not null && fields.TryGetValue(field, out var writes) && writes.Count > 0 ? writes.Values[^1] : "";
 
-    private void WorkOut()
+    /// <summary>Works out how it looks from all that was written of it.</summary>
+    /// <param name="mayLieElsewhere">Whether where it lies, and how far it reaches, may be another now.</param>
+    private void WorkOut(bool mayLieElsewhere = true)
     {
-        (placed, bounds) = (null, null);
+        if (mayLieElsewhere)
+            (placed, bounds) = (null, null);
         if (!HasArrived)
             return;
         if (madeAs is not null)
