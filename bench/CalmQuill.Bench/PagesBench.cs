@@ -92,11 +92,12 @@ public sealed class PagesBench(QuillHost host, QuillHost.Group group)
                             const [before, path] = [chip(), location.pathname];
                             const start = performance.now();
                             document.querySelector('[data-testid={{press}}]').click();
-                            const look = () => {
+                            // Until the frame that shows it has been painted.
+                            const look = () => requestAnimationFrame(() => {
                               const sheet = document.querySelector('[data-testid=sheet]');
-                              if ({{shown}}) requestAnimationFrame(() => setTimeout(() => done(performance.now() - start)));
-                              else requestAnimationFrame(look);
-                            };
+                              if ({{shown}}) setTimeout(() => done(performance.now() - start));
+                              else look();
+                            });
                             look();
                             """
                         ),

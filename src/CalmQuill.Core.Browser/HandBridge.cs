@@ -96,8 +96,41 @@ public static partial class HandBridge
         Open(page, items) is { Count: > 0 } open ? Session.DoAll(page, [new Change.ItemsRemoved(open)], now) : [];
 
     [JSExport]
-    public static byte[] Shift(int page, string[] items, int dx, int dy, double now) =>
-        Open(page, items) is { Count: > 0 } open ? Session.Do(page, new Change.ItemsShifted(open, dx, dy), now) : [];
+    public static byte[] Shift(int page, string[] items, int dx, int dy, double now) => Shift(page, Parse(items), dx, dy, now);
+
+    private static byte[] Shift(int page, OpId[] items, int dx, int dy, double now) =>
+        Chosen.Open(Session.Document<PageDocument>(page), items) is { Count: > 0 } open
+            ? Session.Do(page, new Change.ItemsShifted(open, dx, dy), now)
+            : [];
+
+    /// <summary>Keeps very many items that are selected, so that what is done to all of them need not name them: most of what that takes is reading their names.</summary>
+    /// <returns>The number under which they are kept, until others are.</returns>
+    [JSExport]
+    public static int Keep(int page, string[] items)
+    {
+        ((OpenPage)Session.Document(page)).Kept = (++lastKept, Parse(items));
+        return lastKept;
+    }
+
+    /// <summary>Whether what was kept under a number is kept still: another window on the same page may have kept something else.</summary>
+    [JSExport]
+    public static bool IsKept(int page, int number) => Session.Has(page) && ((OpenPage)Session.Document(page)).Kept.Number == number;
+
+    /// <summary>Moves what is kept; see Shift.</summary>
+    [JSExport]
+    public static byte[] ShiftKept(int page, int number, int dx, int dy, double now) => Shift(page, Kept(page, number), dx, dy, now);
+
+    /// <summary>Writes fields of what is kept; see Set.</summary>
+    [JSExport]
+    public static byte[] SetKept(int page, int number, int[] fields, string[] values, double now) =>
+        Set(page, Kept(page, number), fields, values, now);
+
+    private static int lastKept;
+
+    private static OpId[] Kept(int page, int number) =>
+        ((OpenPage)Session.Document(page)).Kept is var kept && kept.Number == number
+            ? kept.Items
+            : throw new InvalidOperationException("Something else was selected in the meantime. Nothing was changed.");
 
     /// <summary>Scales, turns or mirrors: x' = a·x + c·y + e, y' = b·x + d·y + f, with a to d as plain numbers.</summary>
     [JSExport]
@@ -107,11 +140,14 @@ public static partial class HandBridge
     /// <summary>Writes fields of items; see <see cref="ItemField"/>.</summary>
     [JSExport]
     public static byte[] Set(int page, string[] items, int[] fields, string[] values, double now) =>
+        Set(page, Parse(items), fields, values, now);
+
+    private static byte[] Set(int page, OpId[] items, int[] fields, string[] values, double now) =>
         Session.Do(
             page,
             Chosen.Set(
                 Session.Document<PageDocument>(page),
-                Parse(items),
+                items,
                 [.. fields.Select((field, i) => new ItemValue((ItemField)field, values[i]))]
             ),
             now

@@ -83,6 +83,9 @@ internal sealed class OpenPage : IOpenDocument
 
     public EraserPass? Eraser { get; set; }
 
+    /// <summary>What is selected, where it is very much; see <see cref="HandBridge.Keep"/>.</summary>
+    public (int Number, OpId[] Items) Kept { get; set; } = (0, []);
+
     /// <summary>Changes that were begun and wait for their turn; see <see cref="PageBridge.GoOn"/>.</summary>
     public Begun Begun { get; set; } = new([]);
 

@@ -50,6 +50,30 @@ public sealed class FullPageTests : InterfaceTest
         Same(browser, "moved again");
         browser.WaitForSync("All saved");
 
+        // What Core keeps of a selection is that of the window that kept it last; another's is named anew, and never taken for it.
+        Assert.Equal(
+            "false true Something else was selected in the meantime. Nothing was changed.",
+            browser.AsyncScript(
+                """
+                const done = arguments[0];
+                (async () => {
+                  const { DocumentBridge, HandBridge } = (await globalThis.getDotnetRuntime(0).getAssemblyExports('CalmQuill.Core.Browser.dll')).CalmQuill.Core.Browser;
+                  const page = DocumentBridge.Open(3);
+                  const [first, second] = [HandBridge.Keep(page, ['0000000000000001-1']), HandBridge.Keep(page, ['0000000000000001-2'])];
+                  let refused = '';
+                  try {
+                    HandBridge.ShiftKept(page, first, 1, 1, 0);
+                  } catch (problem) {
+                    refused = String(problem.message).split('\n')[0].replace('Error: ', '');
+                  }
+                  const told = `${HandBridge.IsKept(page, first)} ${HandBridge.IsKept(page, second)} ${refused}`;
+                  DocumentBridge.Close(page);
+                  done(`${told}${HandBridge.IsKept(page, second) ? ' still' : ''}`);
+                })().catch((problem) => done(String(problem)));
+                """
+            )
+        );
+
         // Another device, to which all of it comes from the server, shows the same.
         var picture = Picture(browser);
         var other = OpenPage(Group.Owner, strokes);

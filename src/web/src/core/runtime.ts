@@ -58,6 +58,10 @@ export interface Core {
     SetWidth(page: number, items: string[], width: number, now: number): Uint8Array;
     SelectAll(page: number, kinds: number, layer: string): string[];
     AllOpen(page: number): string[];
+    Keep(page: number, items: string[]): number;
+    IsKept(page: number, number: number): boolean;
+    ShiftKept(page: number, number: number, dx: number, dy: number, now: number): Uint8Array;
+    SetKept(page: number, number: number, fields: number[], values: string[], now: number): Uint8Array;
     BoundsOf(page: number, items: string[]): number[];
     About(page: number, items: string[]): string;
     Remove(page: number, items: string[], now: number): Uint8Array;

@@ -1,5 +1,5 @@
 import { itemKinds } from '../hand/tool';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { sentenceOf } from '../../core/runtime';
 import { say } from '../../app/saying';
 import type { Area } from '../../papers/drawing';
@@ -28,6 +28,8 @@ export interface About {
 
 const fields = { colour: 1, width: 2, pen: 3, line: 4, fill: 5, layer: 7, group: 9, locked: 10 } as const;
 const duplicateBy = 500;
+/** So many selected items are kept by Core, and not named to it again and again. */
+const fewKept = 200;
 const lockedSentence = 'It is locked in its place. “Unlock” frees it.';
 /** Pictures that are copied are so fine, pixels a millimetre. */
 const pixelsAMillimetre = 8;
@@ -129,9 +131,17 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
   };
 
   const ids = taken?.items;
+  const kept = useRef<{ ids: string[]; number: number }>(undefined);
   useEffect(() => {
     desk?.anticipate(ids ?? []);
-  }, [desk, ids]);
+    if (!ids || ids.length < fewKept) return;
+    kept.current = { ids, number: core.HandBridge.Keep(page.handle, ids) };
+  }, [core, page, desk, ids]);
+  /** The number under which Core keeps just these, so that it need not be told their names; undefined where it does not. */
+  const keptAs = (handle: number) =>
+    kept.current?.ids === ids && kept.current && core.HandBridge.IsKept(handle, kept.current.number)
+      ? kept.current.number
+      : undefined;
 
   if (!taken) return { selection: undefined, paste };
   const { items } = taken;
@@ -166,9 +176,12 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
       done(() =>
         about?.locked
           ? say(lockedSentence)
-          : foresee(shifted(Math.round(dx), Math.round(dy)), (handle, now) =>
-              core.HandBridge.Shift(handle, items, Math.round(dx), Math.round(dy), now),
-            ),
+          : foresee(shifted(Math.round(dx), Math.round(dy)), (handle, now) => {
+              const number = keptAs(handle);
+              return number === undefined
+                ? core.HandBridge.Shift(handle, items, Math.round(dx), Math.round(dy), now)
+                : core.HandBridge.ShiftKept(handle, number, Math.round(dx), Math.round(dy), now);
+            }),
       ),
     transform: (matrix) => done(() => perform((handle, now) => core.HandBridge.Transform(handle, items, matrix, now))),
     preview: (matrix) => {
@@ -184,9 +197,12 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
       done(() =>
         field === 'width'
           ? page.performTogether((handle, now) => core.HandBridge.SetWidth(handle, items, Number(value), now))
-          : foresee(field === 'colour' ? coloured(value) : (item) => item, (handle, now) =>
-              core.HandBridge.Set(handle, items, [fields[field]], [value], now),
-            ),
+          : foresee(field === 'colour' ? coloured(value) : (item) => item, (handle, now) => {
+              const number = keptAs(handle);
+              return number === undefined
+                ? core.HandBridge.Set(handle, items, [fields[field]], [value], now)
+                : core.HandBridge.SetKept(handle, number, [fields[field]], [value], now);
+            }),
       ),
     order: (front) => perform((handle, now) => core.HandBridge.Order(handle, items, front, now)),
     copy,
