@@ -17,6 +17,10 @@ public static partial class DocumentBridge
     [JSExport]
     public static void CorrectClock(double serverNow, double deviceNow) => Session.Replica.CorrectClock((long)serverNow, (long)deviceNow);
 
+    /// <summary>Between the call with true and that with false nothing counts: what is made is signed by nobody, and the session's own numbers and clock stay as they are.</summary>
+    [JSExport]
+    public static void Rehearse(bool on) => Session.Rehearse(on);
+
     /// <summary>Opens an empty document of a kind (1 library, 2 notebook, 3 page) and returns its handle.</summary>
     [JSExport]
     public static int Open(int kind) =>

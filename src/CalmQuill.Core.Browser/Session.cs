@@ -8,11 +8,15 @@ internal static class Session
 {
     private static readonly Dictionary<int, IOpenDocument> Open = [];
     private static Replica? replica;
+    private static Replica? rehearsing;
     private static int lastHandle;
 
-    public static Replica Replica => replica ?? throw new InvalidOperationException("The session has not been started.");
+    public static Replica Replica => rehearsing ?? replica ?? throw new InvalidOperationException("The session has not been started.");
 
     public static void Start(ulong id, Guid author) => replica = new Replica(id, author);
+
+    /// <summary>From here to its end operations are signed by nobody: they are made only so that the runtime has seen how, and are thrown away.</summary>
+    public static void Rehearse(bool on) => rehearsing = on ? new Replica(0, Guid.Empty) : null;
 
     public static int Add(IOpenDocument document)
     {

@@ -321,6 +321,33 @@ public sealed class StoreTests : IAsyncLifetime
             "true"
         );
 
+    [Fact]
+    public void What_is_rehearsed_takes_no_number_no_time_and_no_document_of_the_session() =>
+        Same(
+            """
+            const core = await torture.core();
+            const { DocumentBridge, NotebookBridge, PenBridge } = core;
+            DocumentBridge.Start('00000000000000ab', crypto.randomUUID());
+            const notebook = DocumentBridge.Open(2);
+            const root = '00000000-0000-0000-0000-000000000000';
+            const make = (now) => NotebookBridge.Make(notebook, crypto.randomUUID(), 4, root, '', '', '', now);
+            make(5);
+            const [state, made, opened] = [DocumentBridge.EncodeState(notebook).join(), PenBridge.LastMade(), DocumentBridge.Open(1)];
+            const parts = torture.rehearsals(core);
+            for (const part of parts) part();
+            // A part that fails leaves the session as it was, too.
+            let failed = '';
+            const broken = { ...core, NotebookBridge: { Make() { throw new Error('no room'); } } };
+            try { torture.rehearsals(broken)[0](); } catch (problem) { failed = problem.message; }
+            const same = DocumentBridge.EncodeState(notebook).join() === state && PenBridge.LastMade() === made;
+            const number = (id) => Number.parseInt(id.split(/[-.:]/).at(-1), 10);
+            const before = number(PenBridge.LastMade());
+            const waiting = make(6);
+            return [parts.length, failed, same, number(PenBridge.LastMade()) - before, DocumentBridge.WrittenAt(waiting.slice(4)), opened];
+            """,
+            """[3,"no room",true,1,6,2]"""
+        );
+
     /// <summary>Runs a script over a fresh store and compares what it answers, as JSON.</summary>
     private void Same(string script, string wanted)
     {

@@ -1,3 +1,4 @@
+import { rehearsals } from '../../src/web/src/app/rehearsal';
 import { loadCore } from '../../src/web/src/core/runtime';
 import { setAntiforgery } from '../../src/web/src/session/api';
 import { fetchSession, signIn, type Session } from '../../src/web/src/session/session';
@@ -119,6 +120,9 @@ Object.assign(globalThis, {
     settle,
     states,
     setChaos,
+    /** Core as a tab has it, and what is rehearsed on it. */
+    core: loadCore,
+    rehearsals,
     /** A store without an application, for tests of the store alone. */
     store: (name: string) => DeviceStore.open(name, { blocked() {}, opened() {}, taken() {} }),
     storeTold: (name: string, taken: () => void) => DeviceStore.open(name, { blocked() {}, opened() {}, taken }),

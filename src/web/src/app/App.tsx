@@ -22,6 +22,7 @@ import { useSyncState } from '../sync/syncState';
 import { useNews } from '../sync/useNews';
 import { WorkspaceProvider } from '../sync/workspace';
 import { WebScreen } from '../weave/WebScreen';
+import { useRehearsal } from './rehearsal';
 import { Rail } from './Rail';
 import { SaidLine } from './saying';
 import { ScreenBoundary } from './ScreenBoundary';
@@ -90,6 +91,7 @@ function useLeaving(session: Session | null | undefined, ask: () => void): void 
 }
 
 function Frame() {
+  useRehearsal();
   const { pathname } = useLocation();
   return (
     <div className="flex h-full">

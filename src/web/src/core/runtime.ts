@@ -5,6 +5,7 @@ export interface Core {
     WrittenAt(batch: Uint8Array): number;
     Start(replica: string, author: string): void;
     CorrectClock(serverNow: number, deviceNow: number): void;
+    Rehearse(on: boolean): void;
     Open(kind: number): number;
     Close(handle: number): void;
     Apply(handle: number, batch: Uint8Array): number;

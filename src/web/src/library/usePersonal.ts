@@ -1,5 +1,4 @@
-import { useMemo } from 'react';
-import { properties } from '../core/runtime';
+import { type Core, properties } from '../core/runtime';
 import { type HandSettings, usualHand } from '../page/hand/tool';
 import { type Palettes, readPalettes } from '../page/ink/palettes';
 import { firstTray, type Pen, readTray, writeTray } from '../page/ink/pens';
@@ -55,40 +54,50 @@ export function usePersonal(): Personal | undefined {
   const { spaces } = useSession();
   const { core } = useWorkspace();
   const library = useLibrary(spaces.find((space) => space.personal)!.id);
-  return useMemo(() => {
-    if (!library) return undefined;
-    const views = library.registers(properties.view);
-    const trays = library.registers(properties.tray);
-    const hand = {
-      ...usualHand,
-      ...(JSON.parse(library.registers(properties.hand)[root] ?? '{}') as Partial<HandSettings>),
-    };
-    const today = library.registers(properties.todayPreset)[root];
-    return {
-      library,
-      stars: new Set(Object.keys(library.registers(properties.starred))),
-      star: (id, on) => library.set(id, properties.starred, on ? '1' : ''),
-      bookmarks: new Set(Object.keys(library.registers(properties.bookmarked))),
-      bookmark: (page, notebook, on) => library.set(page, properties.bookmarked, on ? notebook : ''),
-      view: (target) => readView(views[target]),
-      setView: (target, view) => library.set(target, properties.view, writeView(view)),
-      often: () => JSON.parse(core.LibraryBridge.Often(library.handle)) as { space: string; notebook: string }[],
-      jotPreset: {
-        paper: defaultPaper,
-        colour: 'gold',
-        pen: 0,
-        ...(JSON.parse(library.registers(properties.jotPreset)[root] ?? '{}') as Partial<JotPreset>),
-      },
-      setJotPreset: (preset) => library.set(root, properties.jotPreset, JSON.stringify(preset)),
-      ...(today ? { todayPreset: JSON.parse(today) as TodayPreset } : {}),
-      setTodayPreset: (preset) => library.set(root, properties.todayPreset, JSON.stringify(preset)),
-      tray: (notebook) => readTray(notebook ? trays[notebook] : undefined) ?? readTray(trays[root]) ?? firstTray,
-      hasOwnTray: (notebook) => readTray(trays[notebook]) !== undefined,
-      setTray: (pens, notebook) => library.set(notebook ?? root, properties.tray, pens ? writeTray(pens) : ''),
-      palettes: readPalettes(library.registers(properties.palettes)[root]),
-      setPalettes: (palettes) => library.set(root, properties.palettes, JSON.stringify(palettes)),
-      hand,
-      setHand: (change) => library.set(root, properties.hand, JSON.stringify({ ...hand, ...change })),
-    };
-  }, [library, core]);
+  return library && personalOf(core, library);
+}
+
+/** A library as it stands is read once, however many ask for it. */
+const read = new WeakMap<Library, Personal>();
+
+function personalOf(core: Core, library: Library): Personal {
+  let personal = read.get(library);
+  if (!personal) read.set(library, (personal = readPersonal(core, library)));
+  return personal;
+}
+
+function readPersonal(core: Core, library: Library): Personal {
+  const views = library.registers(properties.view);
+  const trays = library.registers(properties.tray);
+  const hand = {
+    ...usualHand,
+    ...(JSON.parse(library.registers(properties.hand)[root] ?? '{}') as Partial<HandSettings>),
+  };
+  const today = library.registers(properties.todayPreset)[root];
+  return {
+    library,
+    stars: new Set(Object.keys(library.registers(properties.starred))),
+    star: (id, on) => library.set(id, properties.starred, on ? '1' : ''),
+    bookmarks: new Set(Object.keys(library.registers(properties.bookmarked))),
+    bookmark: (page, notebook, on) => library.set(page, properties.bookmarked, on ? notebook : ''),
+    view: (target) => readView(views[target]),
+    setView: (target, view) => library.set(target, properties.view, writeView(view)),
+    often: () => JSON.parse(core.LibraryBridge.Often(library.handle)) as { space: string; notebook: string }[],
+    jotPreset: {
+      paper: defaultPaper,
+      colour: 'gold',
+      pen: 0,
+      ...(JSON.parse(library.registers(properties.jotPreset)[root] ?? '{}') as Partial<JotPreset>),
+    },
+    setJotPreset: (preset) => library.set(root, properties.jotPreset, JSON.stringify(preset)),
+    ...(today ? { todayPreset: JSON.parse(today) as TodayPreset } : {}),
+    setTodayPreset: (preset) => library.set(root, properties.todayPreset, JSON.stringify(preset)),
+    tray: (notebook) => readTray(notebook ? trays[notebook] : undefined) ?? readTray(trays[root]) ?? firstTray,
+    hasOwnTray: (notebook) => readTray(trays[notebook]) !== undefined,
+    setTray: (pens, notebook) => library.set(notebook ?? root, properties.tray, pens ? writeTray(pens) : ''),
+    palettes: readPalettes(library.registers(properties.palettes)[root]),
+    setPalettes: (palettes) => library.set(root, properties.palettes, JSON.stringify(palettes)),
+    hand,
+    setHand: (change) => library.set(root, properties.hand, JSON.stringify({ ...hand, ...change })),
+  };
 }

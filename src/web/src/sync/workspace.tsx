@@ -15,7 +15,6 @@ import { StoreScreen, type StoreStanding } from './StoreScreen';
 import { type Noted, Steps } from './steps';
 import { resetSyncState } from './syncState';
 import { Tabs } from './tabs';
-import { getPainter } from '../pictures/painted';
 import { trimPictures } from '../pictures/trimPictures';
 
 /** What has time waits for so long, ms, until the first screen is there. */
@@ -23,9 +22,6 @@ const idleAfter = 10_000;
 
 /** A notebook that nobody shows any more stays open for so long, ms: from its page to its overview it is not read anew. */
 const lingering = 3_000;
-
-/** The first pictures of pages are not kept waiting for their painter when this has passed, ms. */
-const readyAfter = 2_000;
 
 interface Opened {
   document: OpenDocument;
@@ -76,7 +72,6 @@ export class Workspace {
     void navigator.storage.persist().catch(() => {});
     const workspace = new Workspace(core, store, outbox, new Live(id, () => outbox.flush()), ahead);
     setTimeout(() => void trimPictures(), idleAfter);
-    setTimeout(getPainter, readyAfter);
     workspace.libraries.push(
       ...(await Promise.all(session.spaces.map((space) => workspace.acquire(space.id, 'library', space.id)))),
     );

@@ -11,6 +11,8 @@ type Box = readonly [number, number, number, number];
 /** A picture that is being zoomed is painted anew when it rests so long, and once in so long while it does not, milliseconds. */
 const rest = 110;
 const mostStale = 260;
+/** What a thing takes to paint of which next to nothing lies in the part that is painted. */
+const begun = 0.15;
 /** What was shown a fraction of a pixel off is painted anew after so long, milliseconds. */
 const sharpAfter = 60;
 
@@ -156,8 +158,7 @@ export class DryInk {
     if (dy !== 0) strips.push(dy > 0 ? [0, 0, width, dy] : [0, height + dy, width, height]);
     if (Math.abs(dx) >= width || Math.abs(dy) >= height) return false;
     const shown = strips.map((strip) => this.onPage(strip, view));
-    if (!this.pace.affords(this.sorted.filter((item) => shown.some((box) => meets(item.box, box))).length))
-      return false;
+    if (!this.pace.affords(shown.reduce((sum, box) => sum + this.inkIn(box), 0))) return false;
     this.front.style.transform = '';
     if (strips.length === 0) return true;
     const context = this.front.getContext('2d')!;
@@ -323,6 +324,7 @@ export class DryInk {
     this.owed = this.held;
     if (this.held) return;
     const starting = this.painting === undefined;
+    this.pace.enlarge(this.view.scale / (this.painting?.view ?? this.painted).scale);
     this.painting = { next: -1, view: this.view, items: this.sorted.slice(), over: [], dirty: undefined };
     clearTimeout(this.resting);
     this.resting = undefined;
@@ -380,7 +382,7 @@ export class DryInk {
       this.waiting = union(this.waiting, box);
       return;
     }
-    const isFull = !this.pace.affords(this.sorted.filter((item) => meets(item.box, box)).length);
+    const isFull = !this.pace.affords(this.inkIn(box));
     if (this.painting) this.painting.dirty = union(this.painting.dirty, box);
     else if (isFull) this.repaint();
     if (isFull) return;
@@ -395,6 +397,20 @@ export class DryInk {
       Math.ceil(box[3] * unit + y * this.ratio) + 2,
     ];
     this.paintPixels([left, top, right, bottom]);
+  }
+
+  /** How many things' worth of painting lies in a box: of one that lies there in part, that part, and what it takes to begin with it. */
+  private inkIn(box: Box): number {
+    let sum = 0;
+    for (const { box: lies } of this.sorted) {
+      if (!meets(lies, box)) continue;
+      const within =
+        (Math.min(lies[2], box[2]) - Math.max(lies[0], box[0])) *
+        (Math.min(lies[3], box[3]) - Math.max(lies[1], box[1]));
+      const whole = Math.max((lies[2] - lies[0]) * (lies[3] - lies[1]), 1);
+      sum += begun + (1 - begun) * Math.min(within / whole, 1);
+    }
+    return sum;
   }
 
   /** Repaints a part of the standing picture, in its pixels. */

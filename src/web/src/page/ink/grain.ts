@@ -13,6 +13,7 @@ const mostKept = 96;
 let core: Core | undefined;
 const tiles = new Map<string, OffscreenCanvas>();
 const patterns = new Map<string, CanvasPattern>();
+const addresses = new Map<string, string>();
 
 /** The paper's grain comes from Core, which is the same for pictures and PDF. */
 export function useGrainOf(loaded: Core): void {
@@ -43,11 +44,17 @@ export function pencilFill(context: Brush, level: number, colour: string): strin
 /** A tile as a picture for SVG, whose side is 1,024 units; undefined where nothing stays bare. */
 export function grainAddress(level: number, colour: string): string | undefined {
   if (level >= solid || !core) return undefined;
+  const key = `${level} ${colour}`;
+  const known = addresses.get(key);
+  if (known) return known;
   const made = tile(level, mostPoints, colour);
   const canvas = document.createElement('canvas');
   canvas.width = canvas.height = made.width;
   canvas.getContext('2d')!.drawImage(made, 0, 0);
-  return canvas.toDataURL();
+  const address = canvas.toDataURL();
+  if (addresses.size >= mostKept) addresses.clear();
+  addresses.set(key, address);
+  return address;
 }
 
 function tile(level: number, points: number, colour: string): OffscreenCanvas {

@@ -26,7 +26,8 @@ export interface About {
   layer?: string;
 }
 
-const fields = { colour: 1, width: 2, pen: 3, line: 4, fill: 5, layer: 7, group: 9, locked: 10 } as const;
+/** What can be said anew of what is selected, by its number in Core. */
+export const fields = { colour: 1, width: 2, pen: 3, line: 4, fill: 5, layer: 7, group: 9, locked: 10 } as const;
 const duplicateBy = 500;
 /** So many selected items are kept by Core, and not named to it again and again. */
 const fewKept = 200;

@@ -19,15 +19,8 @@ export function PenStroke({ core, pen, onPaper, wide }: { core: Core; pen: Pen; 
     number,
     number,
   ];
-  const path = useMemo(
-    () =>
-      outlineToSvg(
-        core.PenBridge.OutlineOf([kind, Math.min(width, mostShown), 0xff, line, tip, angle, response], wave),
-      ),
-    [core, kind, width, line, tip, angle, response],
-  );
-  const grain = useMemo(
-    () => core.PenBridge.GrainOf([kind, width, 0xff, line, tip, angle, response], wave),
+  const { path, grain } = useMemo(
+    () => shown(core, [kind, width, 0xff, line, tip, angle, response]),
     [core, kind, width, line, tip, angle, response],
   );
   const pattern = useId();
@@ -46,6 +39,31 @@ export function PenStroke({ core, pen, onPaper, wide }: { core: Core; pen: Pen; 
       <path d={path} fill={tile ? `url(#${pattern})` : colour} fillOpacity={(rgbaOf(pen) % 256) / 255} />
     </svg>
   );
+}
+
+interface Shown {
+  /** SVG path data. */
+  path: string;
+  grain: number;
+}
+
+/** The strokes drawn so far by the numbers of their pens: the tray is shown anew with every page, and its pens stay the same. */
+const drawn = new Map<string, Shown>();
+const mostDrawn = 200;
+
+function shown({ PenBridge }: Core, pen: number[]): Shown {
+  const key = pen.join();
+  let stroke = drawn.get(key);
+  if (!stroke) {
+    const [kind, width, ...rest] = pen as [number, number, ...number[]];
+    stroke = {
+      path: outlineToSvg(PenBridge.OutlineOf([kind, Math.min(width, mostShown), ...rest], wave)),
+      grain: PenBridge.GrainOf(pen, wave),
+    };
+    if (drawn.size >= mostDrawn) drawn.clear();
+    drawn.set(key, stroke);
+  }
+  return stroke;
 }
 
 /** A wave whose pressure swells and whose speed changes, with the pen leaning a little. */
