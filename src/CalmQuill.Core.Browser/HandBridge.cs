@@ -61,6 +61,7 @@ public static partial class HandBridge
     public static string About(int page, string[] items)
     {
         var chosen = Items(page, items);
+        var lines = chosen.Select(item => item.Content).OfType<LineContent>().ToList();
         return Json.Text(json =>
         {
             json.WriteStartObject();
@@ -71,16 +72,11 @@ public static partial class HandBridge
                 "grouped",
                 chosen.Count > 1 && chosen[0].Group.Length > 0 && chosen.TrueForAll(item => item.Group == chosen[0].Group)
             );
-            Same(
-                json,
-                "colour",
-                chosen.Select(item => item.Kind == ItemKinds.Area ? item.Fill : item.Pen.Colour),
-                colour => colour.ToString("x8", CultureInfo.InvariantCulture)
-            );
-            Same(json, "width", chosen.Select(item => item.Pen.Width), width => width.ToString(CultureInfo.InvariantCulture));
-            Same(json, "pen", chosen.Select(item => (int)item.Pen.Kind), kind => kind.ToString(CultureInfo.InvariantCulture));
-            Same(json, "line", chosen.Select(item => (int)item.Pen.Line), line => line.ToString(CultureInfo.InvariantCulture));
-            Same(json, "fill", chosen.Select(item => item.Fill), fill => fill.ToString("x8", CultureInfo.InvariantCulture));
+            Same(json, "colour", lines.Select(line => line.Colour), colour => colour.ToString("x8", CultureInfo.InvariantCulture));
+            Same(json, "width", lines.Select(line => line.Pen.Width), width => width.ToString(CultureInfo.InvariantCulture));
+            Same(json, "pen", lines.Select(line => (int)line.Pen.Kind), kind => kind.ToString(CultureInfo.InvariantCulture));
+            Same(json, "line", lines.Select(line => (int)line.Pen.Line), line => line.ToString(CultureInfo.InvariantCulture));
+            Same(json, "fill", lines.Select(line => line.Fill), fill => fill.ToString("x8", CultureInfo.InvariantCulture));
             Same(json, "layer", chosen.Select(item => item.Layer!.Id), layer => layer.ToString());
             json.WriteEndObject();
         });
@@ -327,7 +323,7 @@ public static partial class HandBridge
     /// <summary>An item as far as it was written so long after it was begun, as a render packet.</summary>
     [JSExport]
     public static byte[] RetracePart(int page, string item, int after, int takes) =>
-        RenderPacket.Of(Items(page, [item]), one => Retrace.Written(one, after, takes));
+        RenderPacket.Of(Items(page, [item]), one => one.Content.MadeAfter(after, takes));
 
     /// <summary>Where the loupe's box goes: 0 on, 1 back, 2 to the next line.</summary>
     [JSExport]

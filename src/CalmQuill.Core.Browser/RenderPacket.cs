@@ -1,4 +1,5 @@
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 
@@ -13,8 +14,15 @@ namespace CalmQuill.Core.Browser;
 /// </remarks>
 internal static class RenderPacket
 {
-    private static readonly StrokeOutliner Outliner = new();
-    private static readonly Outline Outline = new();
+    private static readonly Painter Onto = new();
+
+    /// <summary>Writes the rings of what is painted, one outline after the other.</summary>
+    private sealed class Painter : ItemPainter
+    {
+        public ByteWriter Writer { get; set; } = new(0);
+
+        public override void Fill(Outline filled, uint colour, int grain) => WriteOutline(Writer, filled);
+    }
 
     /// <param name="items">The items.</param>
     /// <param name="visible">What of each is painted.</param>
@@ -31,9 +39,9 @@ internal static class RenderPacket
     /// <summary>The outline of samples that are on no page: rings alone.</summary>
     public static byte[] OfStroke(Pen pen, StrokeSamples samples)
     {
-        Outline.Clear();
-        Outliner.Append(samples, [new Interval(0, (samples.Count - 1) * Interval.PerSample)], pen, 0, 0, Outline);
-        return OfOutline(Outline);
+        var outline = Onto.Empty();
+        Onto.Outliner.Append(samples, [new Interval(0, (samples.Count - 1) * Interval.PerSample)], pen, 0, 0, outline);
+        return OfOutline(outline);
     }
 
     public static byte[] OfOutline(Outline outline)
@@ -48,12 +56,13 @@ internal static class RenderPacket
         Split(writer, item.Id.Replica);
         Split(writer, item.Id.Counter);
         Split(writer, item.Stamp.Time.Value);
-        writer.Fixed32((uint)item.Rank);
+        writer.Fixed32((uint)item.Content.Rank);
         writer.Fixed32((uint)item.LayerPlace);
         writer.Fixed32(unchecked((uint)(item.Order + (long)int.MaxValue + 1)));
         writer.Fixed32((uint)item.Kind);
-        writer.Fixed32(ItemOutline.Faded(item.Pen.Colour, item));
-        writer.Fixed32(ItemOutline.Faded(item.Fill, item));
+        var line = item.Line;
+        writer.Fixed32(item.Faded(line.Pen.Colour));
+        writer.Fixed32(item.Faded(line.Fill));
         writer.Fixed32(visible.Count > 0 ? 1u : 0u);
         if (visible.Count == 0)
         {
@@ -63,7 +72,7 @@ internal static class RenderPacket
             return;
         }
 
-        writer.Fixed32((uint)ItemOutline.Grain(item));
+        writer.Fixed32((uint)PencilGrain.LevelOf(line.Samples, line.Pen));
         writer.Single(item.Dx);
         writer.Single(item.Dy);
         var box = item.Bounds;
@@ -74,12 +83,8 @@ internal static class RenderPacket
         writer.Fixed32(has ? 1u : 0u);
         if (has)
             return;
-        Outline.Clear();
-        ItemOutline.FillUnshifted(item, Outline);
-        WriteOutline(writer, Outline);
-        Outline.Clear();
-        ItemOutline.LineUnshifted(item, visible, Outliner, Outline);
-        WriteOutline(writer, Outline);
+        Onto.Writer = writer;
+        line.Paint(Onto, visible, shifted: false);
     }
 
     private static void WriteOutline(ByteWriter writer, Outline outline)

@@ -99,7 +99,9 @@ public static partial class ShapeBridge
     [JSExport]
     public static string Handles(int page, string item) =>
         Json.List(
-            Session.Document<PageDocument>(page).Find(OpId.Parse(item))?.PlacedShape is { } shape ? ShapeHandles.Of(shape) : [],
+            Session.Document<PageDocument>(page).Find(OpId.Parse(item))?.Content is ShapeContent { PlacedShape: { } shape }
+                ? ShapeHandles.Of(shape)
+                : [],
             (json, handle) =>
             {
                 json.WriteStartObject();
@@ -116,7 +118,7 @@ public static partial class ShapeBridge
     {
         var document = Session.Document<PageDocument>(page);
         var id = OpId.Parse(item);
-        var dragged = ShapeHandles.Drag(document.Find(id)!.PlacedShape!, handle, x, y);
+        var dragged = ShapeHandles.Drag(((ShapeContent)document.Find(id)!.Content).PlacedShape!, handle, x, y);
         return (join > 0 ? new Joining(document, new HashSet<OpId> { id }, null, join).JoinDragged(dragged, handle) : dragged).ToText();
     }
 
@@ -165,7 +167,7 @@ public static partial class ShapeBridge
         var items = Session.Document<PageDocument>(page).Items;
         for (var i = items.Count - 1; i >= 0; i--)
         {
-            if (items[i].IsOpen && items[i].Shape is { IsClosed: true } && Selecting.HoldsSpot(items[i], x, y))
+            if (items[i].IsOpen && items[i].Content is ShapeContent { Shape.IsClosed: true } shape && shape.Holds(x, y))
                 return items[i].Id.ToString();
         }
 

@@ -28,13 +28,13 @@ public sealed class ChangingTests : OnPage
         var items = laying.Items.Select(Item).ToList();
         Assert.Equal(3, items.Count);
         var copy = items.Single(item => item.Visible().Count == 2);
-        Assert.Equal((5000, 800), (copy.Samples.X[0], copy.Samples.Y[0]));
-        Assert.Equal([new Interval(0, 1000), new Interval(2000, (copy.Samples.Count - 1) * 256)], copy.Visible());
+        Assert.Equal((5000, 800), (copy.Line.Samples.X[0], copy.Line.Samples.Y[0]));
+        Assert.Equal([new Interval(0, 1000), new Interval(2000, (copy.Line.Samples.Count - 1) * 256)], copy.Visible());
         var groups = items.Where(item => item.Group.Length > 0).ToList();
         Assert.Equal(2, groups.Count);
         Assert.Equal(groups[0].Group, groups[1].Group);
         Assert.NotEqual(Item(one).Group, groups[0].Group);
-        Assert.Equal(At(6000, 1500), items.Single(item => item.Shape is not null).Shape!.Points[0]);
+        Assert.Equal(At(6000, 1500), items.Single(item => item.AsShape() is not null).AsShape()!.Shape.Points[0]);
         UndoAll(Tobias);
         Assert.Equal(3, Shown().Length);
     }
@@ -70,15 +70,15 @@ public sealed class ChangingTests : OnPage
                 foreach (var (one, other) in shown.Zip(copies))
                 {
                     Assert.Equal(
-                        (one.Fill, one.Pen.Colour, one.Visible().Count, one.Samples.Count),
-                        (other.Fill, other.Pen.Colour, other.Visible().Count, other.Samples.Count)
+                        (one.Line.Fill, one.Line.Pen.Colour, one.Visible().Count, one.Line.Samples.Count),
+                        (other.Line.Fill, other.Line.Pen.Colour, other.Visible().Count, other.Line.Samples.Count)
                     );
                     Assert.Equal(one.Visible(), other.Visible());
                     // A line that was scaled to more than 20 mm is as wide as lines can be; where it lies is the same.
-                    var (lies, lay) = (one.Samples.Bounds().Shift((int)one.Dx, (int)one.Dy), other.Samples.Bounds());
+                    var (lies, lay) = (one.Line.Samples.Bounds().Shift((int)one.Dx, (int)one.Dy), other.Line.Samples.Bounds());
                     Assert.True(
-                        Math.Abs(lies.Left - lay.Left) + Math.Abs(lies.Bottom - lay.Bottom) <= (one.Shape is null ? 0 : 20),
-                        $"{one.Shape?.Kind} {lies} {lay} {one.PlacedShape} {one.Pen}"
+                        Math.Abs(lies.Left - lay.Left) + Math.Abs(lies.Bottom - lay.Bottom) <= (one.AsShape() is null ? 0 : 20),
+                        $"{one.AsShape()?.Shape?.Kind} {lies} {lay} {one.AsShape()?.PlacedShape} {one.Line.Pen}"
                     );
                 }
 
@@ -385,10 +385,10 @@ public sealed class ChangingTests : OnPage
         Assert.Equal([first, second, late], plan.Select(step => step.Item.Id));
         Assert.Equal([0, 100], plan.Take(2).Select(step => step.Start));
         Assert.Equal(plan[1].End + Retrace.MostPause, plan[2].Start);
-        var half = Assert.Single(Retrace.Written(Item(first), Item(first).Samples.Time[^1] / 2, Item(first).Samples.Time[^1]));
-        Assert.InRange(half.End, Item(first).Samples.Count * 120, Item(first).Samples.Count * 130);
-        Assert.Empty(Retrace.Written(Item(first), -1, 300));
-        Assert.Equal(Item(first).Visible(), Retrace.Written(Item(first), 9_999, 300));
+        var half = Assert.Single(Item(first).Content.MadeAfter(Item(first).Line.Samples.Time[^1] / 2, Item(first).Line.Samples.Time[^1]));
+        Assert.InRange(half.End, Item(first).Line.Samples.Count * 120, Item(first).Line.Samples.Count * 130);
+        Assert.Empty(Item(first).Content.MadeAfter(-1, 300));
+        Assert.Equal(Item(first).Visible(), Item(first).Content.MadeAfter(9_999, 300));
     }
 
     [Fact]

@@ -72,16 +72,16 @@ public sealed class ChosenTests : OnPage
         Map(halved, 0.5);
         Map(turned, 1.5, 0.7);
         OpId[] all = [plain, doubled, halved, turned];
-        Assert.Equal([40, 80, 10, 60], all.Select(id => Item(id).Pen.Width));
+        Assert.Equal([40, 80, 10, 60], all.Select(id => Item(id).Line.Pen.Width));
         foreach (var change in Chosen.Width(Page, all, 120))
             Do(Ines, change);
-        Assert.All(all, id => Assert.InRange(Item(id).Pen.Width, 119, 121));
+        Assert.All(all, id => Assert.InRange(Item(id).Line.Pen.Width, 119, 121));
         // Beyond what pens are, it is as near as they come.
         foreach (var change in Chosen.Width(Page, [halved], 2000))
             Do(Ines, change);
-        Assert.Equal(Pen.MostWidth / 4, Item(halved).Pen.Width);
+        Assert.Equal(Pen.MostWidth / 4, Item(halved).Line.Pen.Width);
         // A later scaling goes on from there.
         Map(doubled, 0.5);
-        Assert.InRange(Item(doubled).Pen.Width, 59, 61);
+        Assert.InRange(Item(doubled).Line.Pen.Width, 59, 61);
     }
 }

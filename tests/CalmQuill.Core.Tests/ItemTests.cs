@@ -58,7 +58,7 @@ public sealed class ItemTests : OnPage
                         new Transform(Part(0.7, 2), Part(-0.5, 0.5), Part(-0.5, 0.5), Part(0.7, 2), random.Next(-900, 900), 40)
                     )
                 );
-                if (Item(id).PlacedShape is not { } placed)
+                if (Item(id).AsShape()?.PlacedShape is not { } placed)
                 {
                     Assert.True(shape.Kind is ShapeKind.Arc or ShapeKind.Wave);
                     continue;
@@ -67,7 +67,7 @@ public sealed class ItemTests : OnPage
                 // Arrows keep the size of their heads.
                 if (placed.Kind is ShapeKind.Arrow or ShapeKind.DoubleArrow)
                     continue;
-                var (line, lies) = (placed.Trace(), Item(id).Samples);
+                var (line, lies) = (placed.Trace(), Item(id).Line.Samples);
                 Assert.Equal(lies.Count, line.Count);
                 var off = Enumerable.Range(0, line.Count).Max(k => Math.Abs(line.X[k] - lies.X[k]) + Math.Abs(line.Y[k] - lies.Y[k]));
                 Assert.True(off <= 8, $"{placed.Kind} lies {off} off its line");
@@ -76,7 +76,7 @@ public sealed class ItemTests : OnPage
 
         var circle = Put(new Shape(ShapeKind.Circle, [At(5000, 5000), At(6000, 5000)]));
         Do(Ines, new Change.ItemsTransformed([circle], [], new Transform(2 * Transform.One, 0, 0, Transform.One, -5000, 0)));
-        Assert.Equal(new Shape(ShapeKind.Ellipse, [At(5000, 5000), At(7000, 5000), At(5000, 6000)]), Item(circle).PlacedShape);
+        Assert.Equal(new Shape(ShapeKind.Ellipse, [At(5000, 5000), At(7000, 5000), At(5000, 6000)]), Item(circle).AsShape()?.PlacedShape);
     }
 
     [Fact]
@@ -111,12 +111,12 @@ public sealed class ItemTests : OnPage
         var line = Line(0, 0, 900, 0);
         Do(Ines, new Change.ItemsSet([line], [new ItemValue(ItemField.Colour, "b4533cff")]));
         Do(Tobias, new Change.ItemsSet([line], [new ItemValue(ItemField.Width, "120")]));
-        Assert.Equal((0xB4533CFFu, 120), (Item(line).Pen.Colour, Item(line).Pen.Width));
+        Assert.Equal((0xB4533CFFu, 120), (Item(line).Line.Pen.Colour, Item(line).Line.Pen.Width));
         UndoAll(Ines);
-        Assert.Equal((0x22302EFFu, 120), (Item(line).Pen.Colour, Item(line).Pen.Width));
+        Assert.Equal((0x22302EFFu, 120), (Item(line).Line.Pen.Colour, Item(line).Line.Pen.Width));
         Do(Ines, new Change.ItemsSet([line], [new ItemValue(ItemField.Pen, "6")]));
         // A highlighter never fully covers, whatever it was before; and it lies behind.
-        Assert.Equal(Pen.MostHighlighterAlpha, Item(line).Pen.Colour & 0xFF);
+        Assert.Equal(Pen.MostHighlighterAlpha, Item(line).Line.Pen.Colour & 0xFF);
         var over = Line(0, 0, 10, 10);
         Do(Ines, new Change.ItemsSet([over], [new ItemValue(ItemField.Order, "-5")]));
         Assert.Equal([line, over], Shown());
@@ -140,7 +140,7 @@ public sealed class ItemTests : OnPage
             )
         );
         Assert.False(Item(answer).IsOpen);
-        Assert.Equal(0x22302E7Fu, ItemOutline.Faded(Item(answer).Pen.Colour, Item(answer)));
+        Assert.Equal(0x22302E7Fu, Item(answer).Faded(Item(answer).Line.Pen.Colour));
         // Tobias writes on the layer while Ines merges it: it ends on the page.
         Do(Ines, new Change.LayerSet(answers, [new LayerValue(LayerField.MergedInto, Guid.Empty.ToString())]));
         var late = Do(Tobias, new Change.StrokeAdded(Ball, Now, Straight(0, 900, 900, 900)) { Layer = answers }).Id;
@@ -189,9 +189,9 @@ public sealed class ItemTests : OnPage
                     Assert.Equal(
                         fresh
                             .Items.Where(item => item.Shown)
-                            .Select(item => (item.Id, item.Bounds, item.Pen, item.Fill, item.Kind, item.Order)),
+                            .Select(item => (item.Id, item.Bounds, item.Line.Pen, item.Line.Fill, item.Kind, item.Order)),
                         kept.Items.Where(item => item.Shown)
-                            .Select(item => (item.Id, item.Bounds, item.Pen, item.Fill, item.Kind, item.Order))
+                            .Select(item => (item.Id, item.Bounds, item.Line.Pen, item.Line.Fill, item.Kind, item.Order))
                     );
                 }
             },
@@ -221,15 +221,15 @@ public sealed class ItemTests : OnPage
         pass.MoveTo(1000, 0);
         Do(Ines, pass.End()!);
         Assert.Equal(2, Item(square).Visible().Count);
-        var wide = ShapeHandles.Drag(Item(square).PlacedShape!, 5, 6000, 1000);
+        var wide = ShapeHandles.Drag(Item(square).AsShape()!.PlacedShape!, 5, 6000, 1000);
         Do(Ines, new Change.ItemsSet([square], [new ItemValue(ItemField.Shape, wide.ToText())]));
-        Assert.Equal(ShapeKind.Rectangle, Item(square).Shape!.Kind);
+        Assert.Equal(ShapeKind.Rectangle, Item(square).AsShape()!.Shape.Kind);
         // The gap was in the middle of the upper side, and still is.
         var touched = new List<Interval>();
-        Eraser.Touch(Item(square).Samples, Ball, 3000, 0, 10, touched);
+        Eraser.Touch(Item(square).Line.Samples, Ball, 3000, 0, 10, touched);
         Assert.DoesNotContain(touched, one => Item(square).Visible().Exists(part => part.Start <= one.Start && one.End <= part.End));
         UndoAll(Ines);
-        Assert.Equal(ShapeKind.Square, Item(square).Shape!.Kind);
+        Assert.Equal(ShapeKind.Square, Item(square).AsShape()!.Shape.Kind);
     }
 
     [Fact]
@@ -238,10 +238,10 @@ public sealed class ItemTests : OnPage
         var line = Put(new Shape(ShapeKind.Line, [At(0, 0), At(1000, 0)]));
         Do(Ines, new Change.ItemsTransformed([line], [], new Transform(0, Transform.One, -Transform.One, 0, 5000, 5000)));
         Do(Tobias, new Change.ItemsShifted([line], 100, 0));
-        Assert.Equal([At(5100, 5000), At(5100, 6000)], Item(line).PlacedShape!.Points);
-        var dragged = ShapeHandles.Drag(Item(line).PlacedShape!, 1, 5100, 8000).Map(Item(line).Unplace);
+        Assert.Equal([At(5100, 5000), At(5100, 6000)], Item(line).AsShape()!.PlacedShape!.Points);
+        var dragged = ShapeHandles.Drag(Item(line).AsShape()!.PlacedShape!, 1, 5100, 8000).Map(Item(line).Unplace);
         Do(Ines, new Change.ItemsSet([line], [new ItemValue(ItemField.Shape, dragged.ToText())]));
-        Assert.Equal([At(5100, 5000), At(5100, 8000)], Item(line).PlacedShape!.Points);
+        Assert.Equal([At(5100, 5000), At(5100, 8000)], Item(line).AsShape()!.PlacedShape!.Points);
     }
 
     [Theory]

@@ -30,7 +30,7 @@ public sealed class ReachTests : OnPage
                     var item = page.Find(stroke.Id)!;
                     var line = LineOf(item);
                     var wanted = line.Intersection(AreaOf(loop)).Length / line.Length;
-                    Assert.Equal(wanted, Selecting.ShareInside(item, loop), 1e-6);
+                    Assert.Equal(wanted, item.Content.ShareInside(loop), 1e-6);
                     // Just below that share it is taken, just above it is not.
                     if (wanted is > 1e-3 and < 1 - 1e-3)
                     {
@@ -59,7 +59,7 @@ public sealed class ReachTests : OnPage
                     var left = LineOf(page.Find(stroke.Id)!);
                     double[] loop = [-1_000, -1_000, edge, -1_000, edge, 1_000, -1_000, 1_000];
                     var wanted = left.Length == 0 ? 0 : left.Intersection(AreaOf(loop)).Length / left.Length;
-                    Assert.Equal(wanted, Selecting.ShareInside(page.Find(stroke.Id)!, loop), 1e-3);
+                    Assert.Equal(wanted, page.Find(stroke.Id)!.Content.ShareInside(loop), 1e-3);
                 },
                 iter: 1_000
             );
@@ -273,7 +273,7 @@ public sealed class ReachTests : OnPage
                         last = (x * cos + y * sin, y * cos - x * sin);
                     }
 
-                    var drawn = page.Items.Select(item => item.PlacedShape!.Points).ToList();
+                    var drawn = page.Items.Select(item => item.AsShape()!.PlacedShape!.Points).ToList();
                     for (var i = 0; i < 4; i++)
                     {
                         var (one, next) = (drawn[i], drawn[(i + 1) % 4]);
@@ -375,7 +375,7 @@ public sealed class ReachTests : OnPage
     /// <summary>What is to be seen of an item's line.</summary>
     private static Geometry LineOf(PageItem item, IReadOnlyList<Interval>? visible = null)
     {
-        var samples = item.Samples;
+        var samples = item.Line.Samples;
         Coordinate At(int place)
         {
             var i = Math.Min(place / Interval.PerSample, samples.Count - 2);

@@ -92,7 +92,7 @@ public sealed class RenumberingTests
                 .. page
                     .Items.Where(item => item.Shown)
                     .Select(item =>
-                        $"{item.Fill:x} {item.Layer?.Id} {item.Bounds} {item.Pen} {(item.Shape is null ? item.StartedAt : 0)} {item.Samples.Count} {string.Join(' ', item.Visible())}"
+                        $"{item.Line.Fill:x} {item.Layer?.Id} {item.Bounds} {item.Line.Pen} {(item.Content is Core.Items.InkContent ? item.StartedAt : 0)} {item.Line.Samples.Count} {string.Join(' ', item.Visible())}"
                     ),
             ];
     }
@@ -107,7 +107,7 @@ public sealed class RenumberingTests
             .. page
                 .Items.Where(item => item.Shown)
                 .Select(item =>
-                    $"{(item.Id.Replica == own ? "own" : item.Id.Replica.ToString(System.Globalization.CultureInfo.InvariantCulture))} {item.Id.Counter} {item.Bounds} {item.Pen} {item.Fill:x}"
+                    $"{(item.Id.Replica == own ? "own" : item.Id.Replica.ToString(System.Globalization.CultureInfo.InvariantCulture))} {item.Id.Counter} {item.Bounds} {item.Line.Pen} {item.Line.Fill:x}"
                 )
                 .Order(StringComparer.Ordinal),
             .. page.Spots().Select(spot => $"{spot.Id} {spot.Area}").Order(StringComparer.Ordinal),

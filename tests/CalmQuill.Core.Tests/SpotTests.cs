@@ -55,25 +55,25 @@ public class SpotTests
         var stroke = Do(ines, new Change.StrokeAdded(new Pen(PenKind.Ball, 40, 0xFF), 0, Generate.Wave(101, 0, 0)));
         Do(ines, new Change.ItemsTransformed([stroke.Id], [], Transform.Scale(0.5, 1_000, 2_000)));
         var item = page.Find(stroke.Id)!;
-        Assert.Equal((1_000, 20), (item.Samples.X[0], item.Pen.Width));
-        Assert.Equal(1_000 + 4_000 / 2, item.Samples.X[100]);
+        Assert.Equal((1_000, 20), (item.Line.Samples.X[0], item.Line.Pen.Width));
+        Assert.Equal(1_000 + 4_000 / 2, item.Line.Samples.X[100]);
         var pass = new EraserPass(page, 100, whole: false);
-        Assert.Contains(stroke.Id, pass.MoveTo(item.Samples.X[50], item.Samples.Y[50]));
+        Assert.Contains(stroke.Id, pass.MoveTo(item.Line.Samples.X[50], item.Line.Samples.Y[50]));
         Do(ines, pass.End()!);
         Assert.Equal(2, item.Visible().Count);
         // Moving on top of scaling is by the page's own measure, and taking the scale back leaves the move.
         Do(tobias, new Change.ItemsShifted([stroke.Id], 300, 0));
-        Assert.Equal(1_300, item.Samples.X[0] + item.Dx);
+        Assert.Equal(1_300, item.Line.Samples.X[0] + item.Dx);
         Do(ines, Assert.Single(page.Undo(Generate.People[0])));
         Do(ines, Assert.Single(page.Undo(Generate.People[0])));
-        Assert.Equal((0, 300L), (item.Samples.X[0], item.Dx));
+        Assert.Equal((0, 300L), (item.Line.Samples.X[0], item.Dx));
     }
 
     [Fact]
     public void Turning_four_times_is_not_turning()
     {
         var stroke = Do(ines, new Change.StrokeAdded(new Pen(PenKind.Ball, 40, 0xFF), 0, Generate.Wave(30)));
-        var before = page.Find(stroke.Id)!.Samples.X.ToArray();
+        var before = page.Find(stroke.Id)!.Line.Samples.X.ToArray();
         for (var i = 0; i < 4; i++)
             Do(
                 ines,
@@ -83,7 +83,7 @@ public class SpotTests
                     new Transform(0, Transform.One, -Transform.One, 0, i % 2 == 0 ? 29_700 : 21_000, 0)
                 )
             );
-        Assert.Equal(before, page.Find(stroke.Id)!.Samples.X);
+        Assert.Equal(before, page.Find(stroke.Id)!.Line.Samples.X);
     }
 
     public static TheoryData<string, Change> AgainstTheRules =>
@@ -182,7 +182,7 @@ public class SpotTests
                         {
                             var t = (step + 0.5) / 300;
                             if (
-                                Selecting.Holds(
+                                Loop.Holds(
                                     loop,
                                     samples.X[i] + (samples.X[i + 1] - samples.X[i]) * t,
                                     samples.Y[i] + (samples.Y[i + 1] - samples.Y[i]) * t
@@ -194,7 +194,7 @@ public class SpotTests
 
                     if (whole == 0)
                         return;
-                    var share = Selecting.ShareInside(item, loop);
+                    var share = item.Content.ShareInside(loop);
                     Assert.Equal(inside / whole, share, 0.02);
                     Assert.Equal(share >= 0.5, Selecting.Inside(document, loop, 0.5).Count == 1);
                 },

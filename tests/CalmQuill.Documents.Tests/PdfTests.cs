@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.Text.RegularExpressions;
 using System.Xml.Linq;
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Papers;
@@ -214,8 +215,8 @@ public sealed partial class PdfTests : IDisposable
                 210
             );
             var outline = new Outline();
-            var item = page.Items.Single(one => one.Shape is null && one.Pen.Kind == kind);
-            ItemOutline.Line(item, new StrokeOutliner(), outline);
+            var item = page.Items.Single(one => one.Content is InkContent ink && ink.Pen.Kind == kind);
+            new StrokeOutliner().Append(item.Line.Samples, item.Visible(), item.Line.Pen, (int)item.Dx, (int)item.Dy, outline);
             Assert.Contains(
                 paths,
                 path => path.Count(c => c == 'M') == outline.RingCount && path.Count(c => c == 'Q') == outline.PointCount

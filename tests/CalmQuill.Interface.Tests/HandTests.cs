@@ -39,9 +39,12 @@ public sealed class HandTests : InterfaceTest
         browser.WaitForSync("All saved");
         var strokes = (await Shown()).Items.ToList();
         // What marks lies behind all ink.
-        Assert.Equal([PenKind.Highlighter, PenKind.Ball, PenKind.Calligraphy], strokes.Select(item => item.Pen.Kind));
-        Assert.Equal((250, 0x2C5D9BFFu, LineStyle.Dashed), (strokes[2].Pen.Width, strokes[2].Pen.Colour, strokes[2].Pen.Line));
-        Assert.Equal(2, strokes[0].Samples.Count);
+        Assert.Equal([PenKind.Highlighter, PenKind.Ball, PenKind.Calligraphy], strokes.Select(item => item.Line.Pen.Kind));
+        Assert.Equal(
+            (250, 0x2C5D9BFFu, LineStyle.Dashed),
+            (strokes[2].Line.Pen.Width, strokes[2].Line.Pen.Colour, strokes[2].Line.Pen.Line)
+        );
+        Assert.Equal(2, strokes[0].Line.Samples.Count);
 
         var other = OpenPage(Group.Writer, strokes: 3);
         other.Until(() => other.Count("[data-testid^=pen-][aria-label^=Pen]") == 7, "seven pens on the other device");
@@ -80,7 +83,7 @@ public sealed class HandTests : InterfaceTest
         browser.WaitForStrokes(3);
         Assert.False(IsProposed());
         browser.WaitForSync("All saved");
-        Assert.DoesNotContain((await Shown()).Items, item => item.Shape is not null);
+        Assert.DoesNotContain((await Shown()).Items, item => item.AsShape() is not null);
         // Who wants larger things only gets no proposal for a small one.
         browser.Press("tool-shape");
         var least = browser.Find("tidy-least");
@@ -89,7 +92,7 @@ public sealed class HandTests : InterfaceTest
         browser.Pen(700, 300, square, rest: TimeSpan.FromMilliseconds(1200));
         browser.WaitForStrokes(4);
         browser.WaitForSync("All saved");
-        Assert.DoesNotContain((await Shown()).Items, item => item.Shape is not null);
+        Assert.DoesNotContain((await Shown()).Items, item => item.AsShape() is not null);
         Assert.Empty(browser.Errors());
     }
 
@@ -105,12 +108,12 @@ public sealed class HandTests : InterfaceTest
         );
         browser.WaitForStrokes(2);
         browser.WaitForSync("All saved");
-        var square = (await Shown()).Items.Single(item => item.Shape is not null);
-        Assert.Equal(ShapeKind.Square, square.Shape!.Kind);
+        var square = (await Shown()).Items.Single(item => item.AsShape() is not null);
+        Assert.Equal(ShapeKind.Square, square.AsShape()!.Shape.Kind);
         browser.Press("undo");
         browser.WaitForStrokes(2);
         browser.WaitForSync("All saved");
-        Assert.DoesNotContain((await Shown()).Items, item => item.Shown && item.Shape is not null);
+        Assert.DoesNotContain((await Shown()).Items, item => item.Shown && item.AsShape() is not null);
         browser.Press("redo");
 
         // The shape tool needs no rest; a head makes a line an arrow, and a fill fills what is closed.
@@ -123,8 +126,8 @@ public sealed class HandTests : InterfaceTest
         browser.WaitForSync("All saved");
         await UntilPage(
             page =>
-                page.Items.Any(item => item.Shown && item.Shape?.Kind == ShapeKind.Arrow)
-                && page.Items.Any(item => item.Shown && item.Shape?.Kind == ShapeKind.Square && item.Fill != 0),
+                page.Items.Any(item => item.Shown && item.AsShape()?.Shape?.Kind == ShapeKind.Arrow)
+                && page.Items.Any(item => item.Shown && item.AsShape()?.Shape?.Kind == ShapeKind.Square && item.Line.Fill != 0),
             "an arrow and a filled square"
         );
 
@@ -132,10 +135,13 @@ public sealed class HandTests : InterfaceTest
         browser.Press("tool-loop");
         browser.Pen(465, 300, []);
         browser.Find("shape-handle");
-        var before = (await Shown()).Items.Single(item => item.Shown && item.Shape?.Kind == ShapeKind.Square).PlacedShape!;
+        var before = (await Shown())
+            .Items.Single(item => item.Shown && item.AsShape()?.Shape?.Kind == ShapeKind.Square)
+            .AsShape()!
+            .PlacedShape!;
         DragHandle(browser, 2, 60, 60);
         browser.WaitForSync("All saved");
-        var after = (await Shown()).Items.Single(item => item.Shown && item.Shape is { IsClosed: true }).PlacedShape!;
+        var after = (await Shown()).Items.Single(item => item.Shown && item.AsShape()?.Shape is { IsClosed: true }).AsShape()!.PlacedShape!;
         Assert.Equal(ShapeKind.Square, after.Kind);
         Assert.True(after.Points[0].To(after.Points[1]) > before.Points[0].To(before.Points[1]) + 1000);
         Assert.Empty(browser.Errors());
@@ -159,12 +165,12 @@ public sealed class HandTests : InterfaceTest
         var moved = await Stroke();
         Assert.InRange(moved.Dy - first.Dy, 1500, 1900);
         DragCss(browser, "[data-testid=grip][data-grip='1,1']", 50, 20);
-        await UntilPage(page => Last(page).Pen.Width > 44, "a wider line, grown with its stroke");
+        await UntilPage(page => Last(page).Line.Pen.Width > 44, "a wider line, grown with its stroke");
         DragCss(browser, "[data-testid=turn-grip]", -123, 41);
         await UntilPage(page => Height(Last(page)) > Width(Last(page)), "a stroke turned upright");
         browser.Press("look-taken");
         browser.Press("ink-madder");
-        await UntilPage(page => Last(page).Pen.Colour == 0xB4533CFF, "madder ink");
+        await UntilPage(page => Last(page).Line.Pen.Colour == 0xB4533CFF, "madder ink");
         Assert.Contains("black", browser.Attribute("pen-1", "aria-label")!, StringComparison.Ordinal);
         browser.Press("duplicate-taken");
         browser.WaitForStrokes(3);
@@ -367,7 +373,7 @@ public sealed class HandTests : InterfaceTest
         browser.Pen(edge.X - sheet.X + 60, edge.Y - sheet.Y - 6, [(30, -5), (30, 6), (30, -8), (30, 7), (30, -4)]);
         browser.WaitForStrokes(2);
         browser.WaitForSync("All saved");
-        var ruled = (await Shown()).Items[^1].Samples;
+        var ruled = (await Shown()).Items[^1].Line.Samples;
         Assert.True(ruled.Y.Max() - ruled.Y.Min() <= 1);
         // With a pen in the hand its body stays and ink goes to the lower edge; its grip moves it.
         var body = browser.Find("guide-body");
@@ -375,7 +381,7 @@ public sealed class HandTests : InterfaceTest
         browser.Pen(edge.X - sheet.X + 60, edge.Y - sheet.Y + high * 3 / 4, [(30, -3), (30, 4), (30, -5), (30, 3)]);
         browser.WaitForStrokes(3);
         browser.WaitForSync("All saved");
-        var lower = (await Shown()).Items[^1].Samples;
+        var lower = (await Shown()).Items[^1].Line.Samples;
         Assert.True(lower.Y.Max() - lower.Y.Min() <= 1);
         Assert.InRange(lower.Y[0] - ruled.Y[0], 1850, 1950);
         Assert.Equal(edge, browser.Find("guide-body").Location);

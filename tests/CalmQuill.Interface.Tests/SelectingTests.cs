@@ -133,14 +133,14 @@ public sealed class SelectingTests : InterfaceTest
         new Actions(browser.Driver).ClickAndHold(grip).MoveByOffset(60, 20).MoveByOffset(60, 20).Release().Perform();
         browser.WaitForSync("All saved");
         var scaled = (await Shown()).Items.Single();
-        Assert.True(scaled.Pen.Width > 50, $"{scaled.Pen.Width}");
+        Assert.True(scaled.Line.Pen.Width > 50, $"{scaled.Line.Pen.Width}");
         browser.Press("look-taken");
         var slider = browser.Find("look-width");
-        Assert.Equal(scaled.Pen.Width / 5 * 5, int.Parse(slider.GetAttribute("value")!, CultureInfo.InvariantCulture) / 5 * 5);
+        Assert.Equal(scaled.Line.Pen.Width / 5 * 5, int.Parse(slider.GetAttribute("value")!, CultureInfo.InvariantCulture) / 5 * 5);
         slider.SendKeys(string.Concat(Enumerable.Repeat(Keys.ArrowRight, 10)));
         var wished = int.Parse(slider.GetAttribute("value")!, CultureInfo.InvariantCulture);
         browser.WaitForSync("All saved");
-        Assert.InRange((await Shown()).Items.Single().Pen.Width, wished - 1, wished + 1);
+        Assert.InRange((await Shown()).Items.Single().Line.Pen.Width, wished - 1, wished + 1);
         Assert.Equal(wished, int.Parse(browser.Find("look-width").GetAttribute("value")!, CultureInfo.InvariantCulture));
         Assert.Empty(browser.Errors());
     }
@@ -216,7 +216,7 @@ public sealed class SelectingTests : InterfaceTest
     private async Task<double> Angle(Browser browser)
     {
         browser.WaitForSync("All saved");
-        var samples = (await Shown()).Items.Single().Samples;
+        var samples = (await Shown()).Items.Single().Line.Samples;
         var (dx, dy) = (samples.X[^1] - samples.X[0], samples.Y[^1] - samples.Y[0]);
         var level = Generate.Wave(200);
         var was = Math.Atan2(level.Y[^1] - level.Y[0], level.X[^1] - level.X[0]);
@@ -227,8 +227,8 @@ public sealed class SelectingTests : InterfaceTest
     {
         browser.WaitForSync("All saved");
         var item = (await Shown()).Items.Single(one => one.Shown);
-        var middle = item.Samples.Count / 2;
-        return ((int)(item.Samples.X[middle] + item.Dx), (int)(item.Samples.Y[middle] + item.Dy), item.Pen.Width);
+        var middle = item.Line.Samples.Count / 2;
+        return ((int)(item.Line.Samples.X[middle] + item.Dx), (int)(item.Line.Samples.Y[middle] + item.Dy), item.Line.Pen.Width);
     }
 
     private async Task<PageDocument> Shown()

@@ -21,12 +21,8 @@ public static class Cutting
         {
             if (!item.Shown || !chosen.Contains(item.Id))
                 continue;
-            var id = Add(
-                item.PlacedShape is { } shape
-                    ? new Change.ShapeAdded(shape, Kept(item.Pen), item.Fill, [])
-                    : new Change.StrokeAdded(Kept(item.Pen), item.StartedAt, Shifted(item))
-            );
-            var end = (item.Samples.Count - 1) * Interval.PerSample;
+            var id = Add(item.Content.Copy());
+            var end = item.Content.End;
             if (item.Visible() is not [var whole] || whole != new Interval(0, end))
                 gaps.Add(new StrokeGaps(id, Interval.Complement(item.Visible(), 0, end)));
             if (item.Group.Length > 0)
@@ -56,21 +52,4 @@ public static class Cutting
             page.Apply(operation);
         return page.Bounds();
     }
-
-    /// <summary>A pen as it may be stored: what was scaled far stays within the widths there are.</summary>
-    private static Pen Kept(Pen pen) => pen with { Width = Math.Clamp(pen.Width, Pen.LeastWidth, Pen.MostWidth) };
-
-    private static StrokeSamples Shifted(PageItem item) => Moved(item.Samples, (int)item.Dx, (int)item.Dy);
-
-    internal static StrokeSamples Moved(StrokeSamples samples, int dx, int dy) =>
-        dx == 0 && dy == 0
-            ? samples
-            : new StrokeSamples(
-                [.. samples.X.Select(x => x + dx)],
-                [.. samples.Y.Select(y => y + dy)],
-                samples.Pressure,
-                samples.Time,
-                samples.TiltX,
-                samples.TiltY
-            );
 }

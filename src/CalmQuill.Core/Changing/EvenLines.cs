@@ -1,4 +1,5 @@
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 
@@ -62,7 +63,11 @@ public static class EvenLines
     /// <summary>The lines of handwriting among items, from above.</summary>
     public static List<Line> Find(IReadOnlyList<PageItem> items)
     {
-        var strokes = items.Where(item => item.Shown).Select(item => new Written(item)).OrderBy(stroke => stroke.Left).ToList();
+        var strokes = items
+            .Where(item => item.Shown && item.Content is LineContent)
+            .Select(item => new Written(item))
+            .OrderBy(stroke => stroke.Left)
+            .ToList();
         if (strokes.Count == 0)
             return [];
         var height = Median(strokes.Select(stroke => stroke.High).Where(high => high > 60).DefaultIfEmpty(400));
@@ -140,7 +145,7 @@ public static class EvenLines
             var box = item.Bounds;
             (Left, Right, High) = (box.Left, box.Right, box.Bottom - box.Top);
             Extent = Math.Max(High, Right - Left);
-            var samples = item.Samples;
+            var samples = item.Line.Samples;
             var step = 1 + samples.Count / MostPoints;
             Points =
             [
@@ -382,7 +387,7 @@ public static class EvenLines
     }
 
     /// <summary>A stroke's foot: where its line, without its width, is lowest.</summary>
-    private static double Foot(PageItem item) => item.Samples.Y.Max() + item.Dy;
+    private static double Foot(PageItem item) => item.Line.Samples.Y.Max() + item.Dy;
 
     /// <summary>Where the baselines are to lie: evenly spaced between the first and the last, and from where lines begin.</summary>
     private static (double[] Feet, double Left) Feet(List<Line> lines)

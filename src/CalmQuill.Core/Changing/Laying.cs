@@ -28,11 +28,7 @@ public sealed class Laying
         (this.piece, this.dx, this.dy, this.layer) = (OperationCodec.Decode(piece), dx, dy, layer);
         if (Count > MostChanges)
             throw new OperationFormatException($"At most {MostChanges:N0} things can be laid down at once.");
-        if (
-            this.piece.Exists(operation =>
-                operation.Change is not (Change.StrokeAdded or Change.ShapeAdded or Change.GapsAdded or Change.ItemsSet)
-            )
-        )
+        if (this.piece.Exists(operation => operation.Change is not (Change.ItemAdded or Change.GapsAdded or Change.ItemsSet)))
             throw new OperationFormatException("This is not a piece of a page.");
     }
 
@@ -76,8 +72,7 @@ public sealed class Laying
         var made = make(
             operation.Change switch
             {
-                Change.StrokeAdded stroke => stroke with { Samples = Cutting.Moved(stroke.Samples, dx, dy), Layer = layer },
-                Change.ShapeAdded shape => shape with { Shape = shape.Shape.Map((x, y) => (x + dx, y + dy)), Replaces = [], Layer = layer },
+                Change.ItemAdded added => added.Copied(dx, dy) with { Layer = layer },
                 Change.GapsAdded gaps => gaps with
                 {
                     Strokes =
@@ -96,7 +91,7 @@ public sealed class Laying
             }
         );
         steps.Add(made);
-        if (operation.Change is Change.StrokeAdded or Change.ShapeAdded)
+        if (operation.Change is Change.ItemAdded)
         {
             copies[operation.Id] = made;
             items.Add(made);

@@ -23,7 +23,8 @@ public sealed class Outline
         return points.AsSpan(start * 2, (ends[index] - start) * 2);
     }
 
-    internal void Add(float x, float y)
+    /// <summary>The next control point of the ring being made.</summary>
+    public void Add(float x, float y)
     {
         if (length + 2 > points.Length)
             Array.Resize(ref points, points.Length * 2);
@@ -42,7 +43,8 @@ public sealed class Outline
         return points.AsSpan(start, count * 2);
     }
 
-    internal void Close() => ends.Add(PointCount);
+    /// <summary>Ends the ring being made.</summary>
+    public void Close() => ends.Add(PointCount);
 
     /// <summary>Maps all points from one on: x' = a·x + c·y + e, y' = b·x + d·y + f.</summary>
     internal void Map(int from, float a, float b, float c, float d, float e, float f)

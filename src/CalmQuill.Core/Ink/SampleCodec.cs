@@ -7,7 +7,7 @@ namespace CalmQuill.Core.Ink;
 /// A batch of many strokes has one column a channel, so that a general compressor finds like beside like. A stroke's place is told as the
 /// difference to where the stroke before began.
 /// </remarks>
-internal static class SampleCodec
+public static class SampleCodec
 {
     private const int HasTilt = 1;
     private const int SteadyPressure = 2;

@@ -69,4 +69,8 @@ public sealed class StrokeSamples
 
         return new Box(left, top, right, bottom);
     }
+
+    /// <summary>The same stroke farther to the right and below, 0.01 mm.</summary>
+    public StrokeSamples Moved(int dx, int dy) =>
+        dx == 0 && dy == 0 ? this : new StrokeSamples([.. X.Select(x => x + dx)], [.. Y.Select(y => y + dy)], Pressure, Time, TiltX, TiltY);
 }

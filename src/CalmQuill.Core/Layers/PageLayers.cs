@@ -6,8 +6,7 @@ namespace CalmQuill.Core.Layers;
 /// <summary>The layers of one page. Every write can be taken out again, so that undo takes back just the own step.</summary>
 public sealed class PageLayers
 {
-    private static readonly Comparer<Stamp> ByStamp = Comparer<Stamp>.Create((one, other) => one.CompareTo(other));
-    private readonly Dictionary<Guid, Dictionary<LayerField, SortedList<Stamp, (Guid Author, string Value)>>> states = [];
+    private readonly Dictionary<Guid, RetractableRegisters<LayerField>> states = [];
     private List<Layer>? standing;
     private Dictionary<Guid, int>? places;
 
@@ -18,21 +17,10 @@ public sealed class PageLayers
     public void Contribute(Operation operation, Change.LayerSet set, bool adds)
     {
         if (!states.TryGetValue(set.Layer, out var fields))
-            states[set.Layer] = fields = [];
+            states[set.Layer] = fields = new();
         foreach (var (field, value) in set.Values)
-        {
-            if (!fields.TryGetValue(field, out var writes))
-                fields[field] = writes = new(ByStamp);
-            if (adds)
-                writes[operation.Stamp] = (operation.Author, value);
-            else
-                writes.Remove(operation.Stamp);
-            if (writes.Count == 0)
-                fields.Remove(field);
-        }
-
-        // What was all taken back is as if it had never been said.
-        if (fields.Count == 0)
+            fields.Write(operation.Stamp, operation.Author, field, value, adds);
+        if (fields.IsEmpty)
             states.Remove(set.Layer);
         (standing, places) = (null, null);
     }
@@ -84,10 +72,7 @@ public sealed class PageLayers
         {
             if (IsErased(id) || Follow(id) != id || (id != Guid.Empty && Read(id, LayerField.Name).Length == 0))
                 continue;
-            var made =
-                states.TryGetValue(id, out var fields) && fields.TryGetValue(LayerField.Name, out var names) && names.Count > 0
-                    ? names.Values[0].Author
-                    : Guid.Empty;
+            var made = states.GetValueOrDefault(id)?.First(LayerField.Name)?.Author ?? Guid.Empty;
             layers.Add(
                 new Layer(
                     id,
@@ -107,8 +92,5 @@ public sealed class PageLayers
         return layers;
     }
 
-    private string Read(Guid layer, LayerField field) =>
-        states.TryGetValue(layer, out var fields) && fields.TryGetValue(field, out var writes) && writes.Count > 0
-            ? writes.Values[^1].Value
-            : "";
+    private string Read(Guid layer, LayerField field) => states.GetValueOrDefault(layer)?.Read(field) ?? "";
 }

@@ -44,13 +44,36 @@ public abstract record Change
         public override ChangeKind Kind => ChangeKind.OrdersSet;
     }
 
-    /// <summary>Page: adds a stroke, whose item id is the operation's id. <paramref name="StartedAt"/> is UTC, in milliseconds since 1970.</summary>
-    public sealed record StrokeAdded(Pen Pen, long StartedAt, StrokeSamples Samples) : Change
+    /// <summary>Page: adds an item, whose id is the operation's id. Taking it back brings what it replaced back.</summary>
+    public abstract record ItemAdded : Change
     {
-        /// <summary>The layer it is written on.</summary>
+        /// <summary>The layer it is made on.</summary>
         public Guid Layer { get; init; }
 
+        /// <summary>What it takes the place of.</summary>
+        public virtual IReadOnlyList<OpId> Replaced => [];
+
+        /// <summary>When its making began, UTC milliseconds since 1970.</summary>
+        /// <param name="stamp">When the operation was made.</param>
+        public abstract long BegunAt(Hlc stamp);
+
+        /// <summary>What lies in the item's frame.</summary>
+        public abstract ItemContent Content(IItemFrame frame, Hlc stamp);
+
+        /// <summary>The same elsewhere, 0.01 mm, in nothing's place.</summary>
+        public abstract ItemAdded Copied(int dx, int dy);
+    }
+
+    /// <summary>Page: adds a stroke, whose item id is the operation's id. <paramref name="StartedAt"/> is UTC, in milliseconds since 1970.</summary>
+    public sealed record StrokeAdded(Pen Pen, long StartedAt, StrokeSamples Samples) : ItemAdded
+    {
         public override ChangeKind Kind => ChangeKind.StrokeAdded;
+
+        public override long BegunAt(Hlc stamp) => StartedAt;
+
+        public override ItemContent Content(IItemFrame frame, Hlc stamp) => new InkContent(frame, this);
+
+        public override ItemAdded Copied(int dx, int dy) => this with { Samples = Samples.Moved(dx, dy) };
     }
 
     /// <summary>Page: removes whole items; they stay as tombstones.</summary>
@@ -106,12 +129,17 @@ public abstract record Change
     /// Page: adds a shape, whose item id is the operation's id, in place of what it was made from. <paramref name="Fill"/> is 0xRRGGBBAA, 0 for
     /// nothing. Taking it back brings what it replaced back.
     /// </summary>
-    public sealed record ShapeAdded(Shape Shape, Pen Pen, uint Fill, IReadOnlyList<OpId> Replaces) : Change
+    public sealed record ShapeAdded(Shape Shape, Pen Pen, uint Fill, IReadOnlyList<OpId> Replaces) : ItemAdded
     {
-        /// <summary>The layer it is drawn on.</summary>
-        public Guid Layer { get; init; }
-
         public override ChangeKind Kind => ChangeKind.ShapeAdded;
+
+        public override IReadOnlyList<OpId> Replaced => Replaces;
+
+        public override long BegunAt(Hlc stamp) => stamp.UnixMilliseconds;
+
+        public override ItemContent Content(IItemFrame frame, Hlc stamp) => new ShapeContent(frame, this, stamp.UnixMilliseconds);
+
+        public override ItemAdded Copied(int dx, int dy) => this with { Shape = Shape.Map((x, y) => (x + dx, y + dy)), Replaces = [] };
     }
 
     /// <summary>Page: writes fields of items; for each the later stamp wins.</summary>

@@ -26,13 +26,12 @@ public sealed class EraserPass(PageDocument page, double radius, bool whole)
     {
         var news = new HashSet<OpId>();
         var (fromX, fromY) = before ?? (x, y);
-        var way = Math.Sqrt((x - fromX) * (x - fromX) + (y - fromY) * (y - fromY));
-        var steps = Math.Clamp((int)Math.Ceiling(way / Math.Max(radius / 2, 5)), 1, 400);
-        var reach = (int)Math.Ceiling(radius) + 1;
-        var area = new Box((int)Math.Min(x, fromX), (int)Math.Min(y, fromY), (int)Math.Max(x, fromX), (int)Math.Max(y, fromY)).Grow(reach);
+        var way = new EraserWay(fromX, fromY, x, y, radius, before is null);
+        var area = way.Area;
         var items = page.Items;
         LookUpBoxes(items);
         var (known, left, top, right, bottom) = (boxes, area.Left, area.Top, area.Right, area.Bottom);
+        var gone = new List<Interval>();
         for (var i = 0; i < known.Length; i += 4)
         {
             if (known[i + 1] > bottom || known[i + 3] < top || known[i] > right || known[i + 2] < left)
@@ -40,39 +39,11 @@ public sealed class EraserPass(PageDocument page, double radius, bool whole)
             var item = items[i / 4];
             if (!Only.Takes(item) || (whole && touched.ContainsKey(item.Id)))
                 continue;
-            if (item.Kind == ItemKinds.Area)
-            {
-                // A filled region has no line to be rubbed out: it goes as a whole, when the eraser goes for whole things.
-                if (whole && Selecting.HoldsSpot(item, x, y))
-                {
-                    news.Add(item.Id);
-                    touched[item.Id] = [];
-                }
-
-                continue;
-            }
-
-            var intervals = new List<Interval>();
-            for (var step = before is null ? 1 : 0; step <= steps; step++)
-            {
-                var t = step / (double)steps;
-                Eraser.Touch(
-                    item.Samples,
-                    item.Pen,
-                    fromX + (x - fromX) * t - item.Dx,
-                    fromY + (y - fromY) * t - item.Dy,
-                    radius,
-                    intervals
-                );
-            }
-
-            KeepVisible(item, intervals);
-            if (intervals.Count == 0)
+            gone.Clear();
+            if (!item.Content.Rub(way, whole, gone))
                 continue;
             news.Add(item.Id);
-            touched[item.Id] = touched.TryGetValue(item.Id, out var already)
-                ? Interval.Union(already.Concat(intervals))
-                : Interval.Union(intervals);
+            touched[item.Id] = Interval.Union(touched.TryGetValue(item.Id, out var already) ? already.Concat(gone) : gone);
         }
 
         before = (x, y);
@@ -86,7 +57,7 @@ public sealed class EraserPass(PageDocument page, double radius, bool whole)
             return item.Visible();
         if (whole)
             return [];
-        var end = (item.Samples.Count - 1) * Interval.PerSample;
+        var end = item.Content.End;
         var erased = Interval.Union(Interval.Complement(item.Visible(), 0, end).Concat(gone));
         return Interval.Complement(erased, 0, end);
     }
@@ -112,14 +83,5 @@ public sealed class EraserPass(PageDocument page, double radius, bool whole)
             var box = items[i].Bounds;
             (boxes[4 * i], boxes[4 * i + 1], boxes[4 * i + 2], boxes[4 * i + 3]) = (box.Left, box.Top, box.Right, box.Bottom);
         }
-    }
-
-    /// <summary>Drops what lies wholly in gaps that are there already, so that rubbing on bare paper does nothing.</summary>
-    private static void KeepVisible(PageItem item, List<Interval> intervals)
-    {
-        if (!item.Gaps.Any)
-            return;
-        var visible = item.Visible();
-        intervals.RemoveAll(interval => !visible.Exists(part => part.Start < interval.End && interval.Start < part.End));
     }
 }

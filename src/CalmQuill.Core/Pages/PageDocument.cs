@@ -7,8 +7,8 @@ namespace CalmQuill.Core.Pages;
 
 /// <summary>A page: what the set of its operations shows. The order in which they arrive, and how often, makes no difference.</summary>
 /// <remarks>
-/// Every operation but <see cref="Change.EffectSet"/> and <see cref="Change.StepsJoined"/> contributes something that can be taken out again: a stroke or
-/// shape, a removal, a shift, gaps, fields of items and layers.
+/// Every operation but <see cref="Change.EffectSet"/> and <see cref="Change.StepsJoined"/> contributes something that can be taken out again: a thing,
+/// a removal, a shift, gaps, fields of items and layers.
 /// One that names a thing twice does it once.
 /// <see cref="Change.EffectSet"/> is a register a target: the latest by the target's own author says whether its contribution counts.
 /// </remarks>
@@ -29,7 +29,7 @@ public sealed class PageDocument
     /// <summary>The layers, from the back to the front.</summary>
     public IReadOnlyList<Layer> Layers => layers.All;
 
-    /// <summary>The strokes and shapes in the order in which they are painted; removed and taken-back ones are among them.</summary>
+    /// <summary>The things in the order in which they are painted; removed and taken-back ones are among them.</summary>
     public IReadOnlyList<PageItem> Items
     {
         get
@@ -78,10 +78,10 @@ public sealed class PageDocument
             history.Join(operation.Id, joined.Steps);
         else
             history.Add(operation.Stamp, active, known.Stamp);
-        if (operation.Change is Change.StrokeAdded or Change.ShapeAdded)
+        if (operation.Change is Change.ItemAdded added)
         {
             var item = ItemOf(operation.Id);
-            item.Arrive(operation);
+            item.Arrive(operation, added);
             if (inOrder && painted.Count > 0 && PageItem.InPaintOrder(painted[^1], item) > 0)
                 inOrder = false;
             painted.Add(item);
@@ -128,25 +128,7 @@ public sealed class PageDocument
             writer.Byte((byte)((item.Shown ? 1 : 0) | (item.Active ? 2 : 0)));
             if (!item.Shown)
                 continue;
-            writer.Byte((byte)item.Pen.Kind);
-            writer.Varint((ulong)item.Pen.Width);
-            writer.Fixed32(item.Pen.Colour);
-            writer.Byte((byte)item.Pen.Line);
-            writer.Byte((byte)item.Pen.Tip);
-            writer.Signed(item.Pen.Angle);
-            writer.Signed(item.Pen.Response);
-            item.WriteFields(writer);
-            writer.Signed(item.Dx);
-            writer.Signed(item.Dy);
-            var visible = item.Visible();
-            writer.Varint((ulong)visible.Count);
-            foreach (var interval in visible)
-            {
-                writer.Signed(interval.Start);
-                writer.Signed(interval.End);
-            }
-
-            SampleCodec.Write(writer, columns, item.Samples);
+            item.WriteState(writer, columns);
         }
 
         foreach (var column in columns.All)
@@ -215,12 +197,9 @@ public sealed class PageDocument
     {
         switch (operation.Change)
         {
-            case Change.StrokeAdded:
+            case Change.ItemAdded added:
                 Touch(operation.Id).SetActive(adds);
-                break;
-            case Change.ShapeAdded shape:
-                Touch(operation.Id).SetActive(adds);
-                foreach (var id in shape.Replaces.Distinct())
+                foreach (var id in added.Replaced.Distinct())
                     Touch(id).CountRemoval(adds ? 1 : -1);
                 break;
             case Change.ItemsSet set:
@@ -228,7 +207,7 @@ public sealed class PageDocument
                 {
                     var item = Touch(id);
                     foreach (var value in set.Values)
-                        item.Set(operation.Stamp, value, adds);
+                        item.Set(operation.Stamp, operation.Author, value, adds);
                 }
 
                 inOrder = false;

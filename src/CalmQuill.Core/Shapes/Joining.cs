@@ -64,12 +64,12 @@ public sealed class Joining
         {
             if (!item.Shown || without.Contains(item.Id) || item.Kind is not (Items.ItemKinds.Ink or Items.ItemKinds.Shape))
                 continue;
-            if (item.PlacedShape is { } shape)
+            if (item.Content is Items.ShapeContent { PlacedShape: { } shape })
                 Take(shape);
-            else if (item.Samples.Count > 1)
+            else if (item.Line.Samples is { Count: > 1 } samples)
             {
-                points.Add((item.Samples.X[0] + item.Dx, item.Samples.Y[0] + item.Dy));
-                points.Add((item.Samples.X[^1] + item.Dx, item.Samples.Y[^1] + item.Dy));
+                points.Add((samples.X[0] + item.Dx, samples.Y[0] + item.Dy));
+                points.Add((samples.X[^1] + item.Dx, samples.Y[^1] + item.Dy));
             }
         }
 

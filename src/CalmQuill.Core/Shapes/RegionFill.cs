@@ -92,7 +92,7 @@ public sealed class RegionFill
 
     private void Draw(PageItem item, int thicker)
     {
-        var samples = item.Samples;
+        var (samples, pen) = (item.Line.Samples, item.Line.Pen);
         foreach (var part in item.Visible())
         {
             for (var i = part.Start / Interval.PerSample; i * Interval.PerSample <= part.End && i < samples.Count; i++)
@@ -104,7 +104,7 @@ public sealed class RegionFill
                     ay = samples.Y[i] + item.Dy,
                     ux = samples.X[next] - samples.X[i],
                     uy = samples.Y[next] - samples.Y[i];
-                var radius = (next == i ? item.Pen.Radius(samples.Pressure[i]) : Nib.HalfAcross(samples, i, item.Pen)) + thicker;
+                var radius = (next == i ? pen.Radius(samples.Pressure[i]) : Nib.HalfAcross(samples, i, pen)) + thicker;
                 Thick(ax + ux * from, ay + uy * from, ax + ux * to, ay + uy * to, Math.Max(radius, side * 0.75));
             }
         }

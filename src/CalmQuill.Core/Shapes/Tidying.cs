@@ -1,4 +1,5 @@
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 
@@ -51,7 +52,7 @@ public static class Tidying
     /// <returns>A rectangle or ellipse; null for what is neither square nor circle.</returns>
     public static Shape? AsDrawn(PageDocument page, PageItem item)
     {
-        if (item.PlacedShape is not { Kind: ShapeKind.Square or ShapeKind.Circle } shape)
+        if (item.Content is not ShapeContent { PlacedShape: { Kind: ShapeKind.Square or ShapeKind.Circle } shape })
             return null;
         var p = shape.Points;
         var loose =
@@ -76,9 +77,9 @@ public static class Tidying
             if (
                 before.Author != item.Author
                 || before.Stands
-                || !before.HasArrived
-                || before.Shape is not null
                 || before.Stamp > item.Stamp
+                || !before.HasArrived
+                || before.Content is not InkContent ink
             )
                 continue;
             var box = before.Bounds;
@@ -88,7 +89,7 @@ public static class Tidying
                     (Math.Max(box.Right, bounds.Right) - Math.Min(box.Left, bounds.Left))
                     * (Math.Max(box.Bottom, bounds.Bottom) - Math.Min(box.Top, bounds.Top));
             if (wide > 0 && high > 0 && wide * high > whole * 0.6)
-                return before.Samples;
+                return ink.Samples;
         }
 
         return null;
@@ -144,27 +145,27 @@ public static class Tidying
     /// <summary>What of a page may be a shaft: a line or an arrow, or ink that is as good as one.</summary>
     private static Shape? Shaft(PageItem item, int least)
     {
-        if (item.Shape is not null)
-            return item.Shape.Kind is ShapeKind.Line or ShapeKind.Arrow ? item.PlacedShape : null;
+        if (item.Content is ShapeContent known)
+            return known.Shape.Kind is ShapeKind.Line or ShapeKind.Arrow ? known.PlacedShape : null;
         var bounds = item.Bounds;
-        if (Math.Max(bounds.Right - bounds.Left, bounds.Bottom - bounds.Top) < least || !IsWhole(item))
+        if (
+            Math.Max(bounds.Right - bounds.Left, bounds.Bottom - bounds.Top) < least
+            || item.Content is not InkContent { IsWhole: true } ink
+        )
             return null;
-        return Recogniser.Recognise(item.Samples) is { Kind: ShapeKind.Line or ShapeKind.Arrow } shape ? shape : null;
+        return Recogniser.Recognise(ink.Samples) is { Kind: ShapeKind.Line or ShapeKind.Arrow } shape ? shape : null;
     }
 
     /// <summary>The two ends of a straight line or stroke; null where it is none.</summary>
     private static ((double X, double Y) A, (double X, double Y) B)? Straight(PageItem item)
     {
-        if (item.Shape is not null)
-            return item.PlacedShape is { Kind: ShapeKind.Line } line
+        if (item.Content is ShapeContent known)
+            return known.PlacedShape is { Kind: ShapeKind.Line } line
                 ? ((line.Points[0].X, line.Points[0].Y), (line.Points[1].X, line.Points[1].Y))
                 : null;
-        if (!IsWhole(item) || item.Samples.Count < 2)
+        if (item.Content is not InkContent { IsWhole: true, Samples.Count: > 1 } ink)
             return null;
-        var gesture = Gesture.Of(item.Samples);
+        var gesture = Gesture.Of(ink.Samples);
         return Recogniser.IsStraight(gesture) ? (gesture.P[0], gesture.P[^1]) : null;
     }
-
-    private static bool IsWhole(PageItem item) =>
-        item.Visible() is [{ Start: 0 } all] && all.End == (item.Samples.Count - 1) * Interval.PerSample;
 }

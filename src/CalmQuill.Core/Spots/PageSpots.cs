@@ -13,7 +13,7 @@ public sealed class PageSpots
         /// <summary>What made it, by stamp; with more than one, which only a copy of an id could cause, the first counts.</summary>
         public SortedList<Stamp, (Guid Author, Change.SpotAdded Change)> Made { get; } = new(ByStamp);
 
-        public Dictionary<SpotField, SortedList<Stamp, (Guid Author, string Value)>> Fields { get; } = [];
+        public RetractableRegisters<SpotField> Fields { get; } = new();
 
         public Placing Placing { get; } = new();
     }
@@ -59,10 +59,10 @@ public sealed class PageSpots
             var stamp = state.Made.Keys[0];
             var (author, made) = state.Made.Values[0];
             var values = new Dictionary<SpotField, string>();
-            foreach (var (field, writes) in state.Fields)
+            foreach (var field in state.Fields.Fields)
             {
-                if (writes.Count > 0 && writes.Values[^1].Value.Length > 0)
-                    values[field] = writes.Values[^1].Value;
+                if (state.Fields.Read(field) is { Length: > 0 } value)
+                    values[field] = value;
             }
 
             if (values.ContainsKey(SpotField.Removed))
@@ -74,13 +74,7 @@ public sealed class PageSpots
                     ink = ink?.With(box) ?? box;
             }
 
-            long? doneAt = null;
-            var doneBy = Guid.Empty;
-            if (values.ContainsKey(SpotField.Done))
-                (doneAt, doneBy) = (
-                    state.Fields[SpotField.Done].Keys[^1].Time.UnixMilliseconds,
-                    state.Fields[SpotField.Done].Values[^1].Author
-                );
+            var done = values.ContainsKey(SpotField.Done) ? state.Fields.Latest(SpotField.Done) : null;
             spots.Add(
                 (
                     stamp,
@@ -92,8 +86,8 @@ public sealed class PageSpots
                         values,
                         stamp.Time.UnixMilliseconds,
                         author,
-                        doneAt,
-                        doneBy
+                        done?.Stamp.Time.UnixMilliseconds,
+                        done?.Author ?? Guid.Empty
                     )
                 )
             );
@@ -102,15 +96,8 @@ public sealed class PageSpots
         return [.. spots.OrderBy(one => one.Stamp).Select(one => one.Spot)];
     }
 
-    private static void Write(State state, Operation operation, SpotValue value, bool adds)
-    {
-        if (!state.Fields.TryGetValue(value.Field, out var writes))
-            state.Fields[value.Field] = writes = new(ByStamp);
-        if (adds)
-            writes[operation.Stamp] = (operation.Author, value.Value);
-        else
-            writes.Remove(operation.Stamp);
-    }
+    private static void Write(State state, Operation operation, SpotValue value, bool adds) =>
+        state.Fields.Write(operation.Stamp, operation.Author, value.Field, value.Value, adds);
 
     private State Of(Guid spot)
     {

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text;
 using CalmQuill.Core.Art;
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Papers;
 using CalmQuill.Documents.Svg;
@@ -14,9 +15,10 @@ internal sealed class PdfPageContent
     private const double PointsPerUnit = 72.0 / 2540.0;
 
     private readonly StringBuilder text = new(64 * 1024);
-    private readonly StrokeOutliner outliner = new();
-    private readonly Outline outline = new();
+    private readonly Painter painter;
     private uint colour;
+
+    public PdfPageContent() => painter = new Painter(this);
 
     /// <summary>From page units to the sheet's points, as set now: x' = x·Scale + X, y' = Y − y·Scale.</summary>
     private (double Scale, double X, double Y) at;
@@ -62,33 +64,45 @@ internal sealed class PdfPageContent
             if (!item.Shown || !item.Bounds.Meets(sheet))
                 continue;
             printed.Check(text.Length);
-            outline.Clear();
-            ItemOutline.Fill(item, outline);
-            if (outline.RingCount > 0)
-                Rings(ItemOutline.Faded(item.Fill, item), null);
-            outline.Clear();
-            ItemOutline.Line(item, outliner, outline);
-            if (outline.RingCount == 0)
-                continue;
-            var level = ItemOutline.Grain(item);
-            Rings(ItemOutline.Faded(item.Pen.Colour, item), level < PencilGrain.Levels - 1 ? GrainName(level, item.Dx, item.Dy) : null);
+            painter.Paint(item);
+        }
+    }
+
+    private sealed class Painter(PdfPageContent content) : ItemPainter
+    {
+        private PageItem? item;
+
+        public void Paint(PageItem painted)
+        {
+            item = painted;
+            painted.Content.Paint(this, painted.Visible(), shifted: true);
         }
 
-        void Rings(uint rgba, string? grain)
+        public override void Fill(Outline filled, uint colour, int grain)
         {
-            if (grain is not null)
-            {
-                // Colour of a pattern that has none of its own (§8.7.3.3).
-                SetColour(rgba);
-                text.Append(CultureInfo.InvariantCulture, $"/Grain cs {Rgb(rgba)} /{grain} scn\n");
-                colour = 0;
-            }
-            else if (rgba != colour)
-                SetColour(rgba);
-            for (var i = 0; i < outline.RingCount; i++)
-                Ring(outline.Ring(i));
-            text.Append("f\n");
+            if (filled.RingCount > 0)
+                content.Rings(
+                    filled,
+                    item!.Faded(colour),
+                    grain < PencilGrain.Levels - 1 ? content.GrainName(grain, item.Dx, item.Dy) : null
+                );
         }
+    }
+
+    private void Rings(Outline outline, uint rgba, string? grain)
+    {
+        if (grain is not null)
+        {
+            // Colour of a pattern that has none of its own (§8.7.3.3).
+            SetColour(rgba);
+            text.Append(CultureInfo.InvariantCulture, $"/Grain cs {Rgb(rgba)} /{grain} scn\n");
+            colour = 0;
+        }
+        else if (rgba != colour)
+            SetColour(rgba);
+        for (var i = 0; i < outline.RingCount; i++)
+            Ring(outline.Ring(i));
+        text.Append("f\n");
     }
 
     private void Under(PrintedPage printed, string pictureName)

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text;
 using CalmQuill.Core.Art;
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
 using CalmQuill.Core.Pages;
 
 namespace CalmQuill.Documents.Svg;
@@ -35,27 +36,34 @@ public static class PageSvg
     private static void Ink(StringBuilder svg, PrintedPage printed)
     {
         var sheet = printed.Sheet;
-        var outliner = new StrokeOutliner();
-        var outline = new Outline();
-        var grain = new SvgGrain();
+        var painter = new Painter(svg);
         foreach (var item in printed.Page.Items)
         {
             if (!item.Shown || !item.Bounds.Meets(sheet))
                 continue;
             printed.Check(svg.Length);
-            outline.Clear();
-            ItemOutline.Fill(item, outline);
-            Path(ItemOutline.Faded(item.Fill, item), null);
-            outline.Clear();
-            ItemOutline.Line(item, outliner, outline);
-            var (level, colour) = (ItemOutline.Grain(item), ItemOutline.Faded(item.Pen.Colour, item));
-            Path(colour, level < PencilGrain.Levels - 1 ? grain.Paint(svg, level, colour, item.Dx, item.Dy) : null);
+            painter.Paint(item);
+        }
+    }
+
+    private sealed class Painter(StringBuilder svg) : ItemPainter
+    {
+        private readonly SvgGrain grains = new();
+        private PageItem? item;
+
+        public void Paint(PageItem painted)
+        {
+            item = painted;
+            painted.Content.Paint(this, painted.Visible(), shifted: true);
         }
 
-        void Path(uint colour, string? paint)
+        public override void Fill(Outline filled, uint colour, int grain)
         {
-            if (outline.RingCount > 0)
-                DrawingSvg.Write(svg, new Piece.Fill(ToPath(outline), colour), paint);
+            if (filled.RingCount == 0)
+                return;
+            var faded = item!.Faded(colour);
+            var paint = grain < PencilGrain.Levels - 1 ? grains.Paint(svg, grain, faded, item.Dx, item.Dy) : null;
+            DrawingSvg.Write(svg, new Piece.Fill(ToPath(filled), faded), paint);
         }
     }
 

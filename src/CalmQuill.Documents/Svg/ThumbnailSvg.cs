@@ -83,78 +83,84 @@ public static class ThumbnailSvg
     private static void Ink(StringBuilder svg, PrintedPage printed, PageDocument page, Box view, double pixel)
     {
         svg.Append("<g fill=\"none\" stroke-linecap=\"round\" stroke-linejoin=\"round\">");
-        (Pen Pen, int Opacity)? before = null;
+        var sketch = new Sketch(svg, pixel);
         foreach (var item in page.Items)
         {
             if (!item.Shown || !item.Bounds.Meets(view))
                 continue;
             printed.Check(svg.Length);
-            var look = (item.Pen, item.Layer!.Opacity);
-            if (before is { } standing && (standing != look || (item.Fill & 0xFF) != 0))
-            {
-                svg.Append("\"/>");
-                before = null;
-            }
-
-            if ((item.Fill & 0xFF) != 0)
-                Filled(svg, item);
-            if (item.Kind == ItemKinds.Area)
-                continue;
-            if (before is null)
-            {
-                var alpha = (item.Pen.Colour & 0xFF) / 255.0 * item.Layer.Opacity / 100;
-                svg.Append(
-                    CultureInfo.InvariantCulture,
-                    $"<path stroke=\"{DrawingSvg.Hex(item.Pen.Colour)}\" stroke-width=\"{Math.Max(pixel * 0.5, item.Pen.Width * 1.15):0}\""
-                );
-                if (alpha < 1)
-                    svg.Append(CultureInfo.InvariantCulture, $" stroke-opacity=\"{alpha:0.##}\"");
-                if (item.Pen.LiesBehind)
-                    svg.Append(" stroke-linecap=\"butt\"");
-                svg.Append(" d=\"");
-                before = look;
-            }
-
-            foreach (var interval in Dashes.Of(item.Samples, item.Visible(), item.Pen))
-                Line(svg, item, interval, pixel / 7);
+            sketch.Draw(item);
         }
 
-        if (before is not null)
-            svg.Append("\"/>");
+        sketch.End();
         svg.Append("</g>");
     }
 
-    private static void Filled(StringBuilder svg, PageItem item)
+    /// <summary>Lines that look alike and follow each other become one path.</summary>
+    private sealed class Sketch(StringBuilder svg, double pixel) : IItemSketcher
     {
-        svg.Append(
-            CultureInfo.InvariantCulture,
-            $"<path fill=\"{DrawingSvg.Hex(item.Fill)}\" fill-opacity=\"{(item.Fill & 0xFF) / 255.0 * item.Layer!.Opacity / 100:0.##}\" d=\""
-        );
-        var (samples, command) = (item.Samples, 'M');
-        for (var i = 0; i < samples.Count; i++)
+        private double opacity = 1;
+        private (Pen Pen, double Opacity)? open;
+
+        public void Draw(PageItem item)
         {
-            svg.Append(command).Append(samples.X[i] + item.Dx).Append(' ').Append(samples.Y[i] + item.Dy);
-            command = 'L';
+            opacity = item.Layer!.Opacity / 100.0;
+            item.Content.Sketch(this, pixel / 7);
         }
 
-        svg.Append("Z\"/>");
-    }
-
-    private static void Line(StringBuilder svg, PageItem item, Interval visible, double tolerance)
-    {
-        var samples = item.Samples;
-        var first = (visible.Start + Interval.PerSample - 1) / Interval.PerSample;
-        var last = visible.End / Interval.PerSample;
-        if (last < first)
-            return;
-        var command = 'M';
-        foreach (var i in LineSimplifier.Keep(samples, first, last, tolerance))
+        public void Region(ReadOnlySpan<long> corners, uint colour)
         {
-            svg.Append(command).Append((samples.X[i] + item.Dx) / 5 * 5).Append(' ').Append((samples.Y[i] + item.Dy) / 5 * 5);
-            command = 'L';
+            End();
+            svg.Append(
+                CultureInfo.InvariantCulture,
+                $"<path fill=\"{DrawingSvg.Hex(colour)}\" fill-opacity=\"{(colour & 0xFF) / 255.0 * opacity:0.##}\" d=\""
+            );
+            var command = 'M';
+            for (var i = 0; i < corners.Length; i += 2)
+            {
+                svg.Append(command).Append(corners[i]).Append(' ').Append(corners[i + 1]);
+                command = 'L';
+            }
+
+            svg.Append("Z\"/>");
         }
 
-        if (last == first)
-            svg.Append("h1");
+        public void Line(ReadOnlySpan<long> points, Pen pen)
+        {
+            if (open != (pen, opacity))
+                Begin(pen);
+            var command = 'M';
+            for (var i = 0; i < points.Length; i += 2)
+            {
+                svg.Append(command).Append(points[i] / 5 * 5).Append(' ').Append(points[i + 1] / 5 * 5);
+                command = 'L';
+            }
+
+            if (points.Length == 2)
+                svg.Append("h1");
+        }
+
+        public void End()
+        {
+            if (open is not null)
+                svg.Append("\"/>");
+            open = null;
+        }
+
+        private void Begin(Pen pen)
+        {
+            End();
+            var alpha = (pen.Colour & 0xFF) / 255.0 * opacity;
+            svg.Append(
+                CultureInfo.InvariantCulture,
+                $"<path stroke=\"{DrawingSvg.Hex(pen.Colour)}\" stroke-width=\"{Math.Max(pixel * 0.5, pen.Width * 1.15):0}\""
+            );
+            if (alpha < 1)
+                svg.Append(CultureInfo.InvariantCulture, $" stroke-opacity=\"{alpha:0.##}\"");
+            if (pen.LiesBehind)
+                svg.Append(" stroke-linecap=\"butt\"");
+            svg.Append(" d=\"");
+            open = (pen, opacity);
+        }
     }
 }

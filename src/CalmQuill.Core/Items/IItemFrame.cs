@@ -1,0 +1,25 @@
+using CalmQuill.Core.Ink;
+
+namespace CalmQuill.Core.Items;
+
+/// <summary>The frame of an item, as its content sees it: what operations did to it.</summary>
+public interface IItemFrame
+{
+    /// <summary>Where all that was done to it puts it; null while it lies where it was made.</summary>
+    Placing? Placing { get; }
+
+    /// <summary>Whether it was only moved, or not even that.</summary>
+    bool IsOnlyShifted { get; }
+
+    /// <summary>The sum of all shifts, 0.01 mm; 0 once it was scaled or turned.</summary>
+    long Dx { get; }
+
+    /// <inheritdoc cref="Dx"/>
+    long Dy { get; }
+
+    /// <summary>What was rubbed out of it.</summary>
+    Gaps Gaps { get; }
+
+    /// <summary>What was written into a field last; empty for nothing.</summary>
+    string Read(ItemField field);
+}

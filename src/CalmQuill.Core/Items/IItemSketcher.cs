@@ -1,0 +1,13 @@
+using CalmQuill.Core.Ink;
+
+namespace CalmQuill.Core.Items;
+
+/// <summary>What things are drawn onto with few points, for small pictures. Points are x, y, x, y… in 0.01 mm.</summary>
+public interface IItemSketcher
+{
+    /// <summary>A filled region.</summary>
+    void Region(ReadOnlySpan<long> corners, uint colour);
+
+    /// <summary>A line of a pen's colour and width; one of a single point is a dot.</summary>
+    void Line(ReadOnlySpan<long> points, Pen pen);
+}

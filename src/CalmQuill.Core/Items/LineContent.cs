@@ -1,0 +1,248 @@
+using System.Globalization;
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Operations;
+
+namespace CalmQuill.Core.Items;
+
+/// <summary>A line drawn with a pen, perhaps round a region that is filled: what was written by hand, and shapes.</summary>
+/// <param name="frame">The frame it lies in.</param>
+/// <param name="madeWith">The pen it was made with.</param>
+public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(frame)
+{
+    private StrokeSamples? placed;
+    private Box? madeBox,
+        bounds;
+    private List<Interval>? visible;
+
+    /// <summary>The samples: as they were made while it was only shifted, else as they now lie. Shifts are in <see cref="IItemFrame.Dx"/> and <see cref="IItemFrame.Dy"/>.</summary>
+    public StrokeSamples Samples => Frame.IsOnlyShifted ? Made : placed ??= Frame.Placing!.Of(Made);
+
+    /// <summary>The pen, its width grown with the item.</summary>
+    public Pen Pen { get; private set; }
+
+    /// <summary>What it is filled with, 0xRRGGBBAA; 0 for nothing, and for all that does not close.</summary>
+    public virtual uint Fill => 0;
+
+    /// <summary>The colour that it is known by.</summary>
+    public virtual uint Colour => Pen.Colour;
+
+    public override int End => (Made.Count - 1) * Interval.PerSample;
+
+    /// <summary>Whether nothing was rubbed out of it.</summary>
+    public bool IsWhole => Visible() is [{ Start: 0 } all] && all.End == End;
+
+    public override OutlineKey OutlineKey => new(Samples, Visible(), Pen with { Colour = 0 }, IsFilled);
+
+    public override Box Bounds =>
+        bounds ??= (Frame.IsOnlyShifted ? (madeBox ??= Made.Bounds()).Shift((int)Frame.Dx, (int)Frame.Dy) : Samples.Bounds()).Grow(
+            (int)MathF.Ceiling(Pen.MostRadius)
+        );
+
+    public override List<Interval> Visible() => visible ??= Frame.Gaps.Visible(Made.Count);
+
+    /// <summary>The samples where it was made.</summary>
+    protected abstract StrokeSamples Made { get; }
+
+    /// <summary>Whether a line is seen, and not just a region.</summary>
+    protected virtual bool HasLine => true;
+
+    private bool IsFilled => (Fill & 0xFF) != 0;
+
+    public override bool IsAt(double x, double y, double reach)
+    {
+        if (IsFilled && Holds(x, y))
+            return true;
+        if (!HasLine)
+            return false;
+        var touched = new List<Interval>();
+        Eraser.Touch(Samples, Pen, x - Frame.Dx, y - Frame.Dy, reach, touched);
+        var seen = Visible();
+        return touched.Exists(one => seen.Exists(part => part.Start <= one.End && one.Start <= part.End));
+    }
+
+    /// <summary>Whether a spot lies within its line, taken as closed.</summary>
+    public bool Holds(double x, double y)
+    {
+        var samples = Samples;
+        var loop = new double[samples.Count * 2];
+        for (var i = 0; i < samples.Count; i++)
+            (loop[2 * i], loop[2 * i + 1]) = (samples.X[i] + Frame.Dx, samples.Y[i] + Frame.Dy);
+        return Loop.Holds(loop, x, y);
+    }
+
+    /// <summary>The share of the visible length; exact but for rounding.</summary>
+    public override double ShareInside(ReadOnlySpan<double> loop)
+    {
+        var samples = Samples;
+        var (dx, dy) = (Frame.Dx, Frame.Dy);
+        double inside = 0,
+            whole = 0;
+        var cuts = new List<double>();
+        foreach (var interval in Visible())
+        {
+            if (interval.Start == interval.End)
+            {
+                var dot = interval.Start / Interval.PerSample;
+                return Loop.Holds(loop, samples.X[dot] + dx, samples.Y[dot] + dy) ? 1 : 0;
+            }
+
+            for (var i = interval.Start / Interval.PerSample; i * Interval.PerSample < interval.End && i + 1 < samples.Count; i++)
+            {
+                var from = Math.Max(0, (interval.Start - i * Interval.PerSample) / (double)Interval.PerSample);
+                var to = Math.Min(1, (interval.End - i * Interval.PerSample) / (double)Interval.PerSample);
+                double ax = samples.X[i] + dx,
+                    ay = samples.Y[i] + dy,
+                    ux = samples.X[i + 1] + dx - ax,
+                    uy = samples.Y[i + 1] + dy - ay;
+                var length = Math.Sqrt(ux * ux + uy * uy);
+                whole += length * (to - from);
+                Loop.Cut(loop, ax, ay, ux, uy, from, to, cuts);
+                for (var c = 0; c + 1 < cuts.Count; c++)
+                {
+                    var middle = (cuts[c] + cuts[c + 1]) / 2;
+                    if (Loop.Holds(loop, ax + ux * middle, ay + uy * middle))
+                        inside += length * (cuts[c + 1] - cuts[c]);
+                }
+            }
+        }
+
+        if (whole > 0)
+            return inside / whole;
+        return Loop.Holds(loop, samples.X[0] + dx, samples.Y[0] + dy) ? 1 : 0;
+    }
+
+    public override bool Rub(in EraserWay way, bool whole, List<Interval> gone)
+    {
+        // A region without a line has nothing to be rubbed out: it goes as a whole, when the eraser goes for whole things.
+        if (!HasLine)
+            return whole && Holds(way.X, way.Y);
+        var (samples, steps) = (Samples, way.Steps);
+        for (var step = way.IsFirst ? 1 : 0; step <= steps; step++)
+        {
+            var t = step / (double)steps;
+            var (x, y) = (way.FromX + (way.X - way.FromX) * t, way.FromY + (way.Y - way.FromY) * t);
+            Eraser.Touch(samples, Pen, x - Frame.Dx, y - Frame.Dy, way.Radius, gone);
+        }
+
+        // What lies wholly in gaps that are there already: rubbing on bare paper does nothing.
+        if (Frame.Gaps.Any)
+        {
+            var seen = Visible();
+            gone.RemoveAll(interval => !seen.Exists(part => part.Start < interval.End && interval.Start < part.End));
+        }
+
+        return gone.Count > 0;
+    }
+
+    /// <summary>The region that is filled, then the line.</summary>
+    public override void Paint(ItemPainter painter, List<Interval> parts, bool shifted)
+    {
+        var (samples, dx, dy) = (Samples, shifted ? Frame.Dx : 0, shifted ? Frame.Dy : 0);
+        var region = painter.Empty();
+        if (IsFilled)
+        {
+            for (var i = 0; i < samples.Count; i++)
+                region.Add(samples.X[i] + dx, samples.Y[i] + dy);
+            region.Close();
+        }
+
+        painter.Fill(region, Fill, PencilGrain.Levels - 1);
+        var line = painter.Empty();
+        if (HasLine)
+            painter.Outliner.Append(samples, parts, Pen, (int)dx, (int)dy, line);
+        painter.Fill(line, Pen.Colour, PencilGrain.LevelOf(samples, Pen));
+    }
+
+    public override void Sketch(IItemSketcher sketcher, double tolerance)
+    {
+        var samples = Samples;
+        var (dx, dy) = (Frame.Dx, Frame.Dy);
+        if (IsFilled)
+        {
+            var corners = new long[samples.Count * 2];
+            for (var i = 0; i < samples.Count; i++)
+                (corners[2 * i], corners[2 * i + 1]) = (samples.X[i] + dx, samples.Y[i] + dy);
+            sketcher.Region(corners, Fill);
+        }
+
+        if (!HasLine)
+            return;
+        foreach (var part in Dashes.Of(samples, Visible(), Pen))
+        {
+            var (first, last) = ((part.Start + Interval.PerSample - 1) / Interval.PerSample, part.End / Interval.PerSample);
+            if (last < first)
+                continue;
+            var kept = LineSimplifier.Keep(samples, first, last, tolerance);
+            var points = new long[kept.Count * 2];
+            for (var i = 0; i < kept.Count; i++)
+                (points[2 * i], points[2 * i + 1]) = (samples.X[kept[i]] + dx, samples.Y[kept[i]] + dy);
+            sketcher.Line(points, Pen);
+        }
+    }
+
+    protected internal override void WorkOut(bool mayLieElsewhere)
+    {
+        if (mayLieElsewhere)
+            (placed, bounds) = (null, null);
+        var pen = madeWith;
+        if (Frame.Read(ItemField.Colour) is { Length: > 0 } colour)
+            pen = pen with { Colour = Hex(colour) };
+        if (Frame.Read(ItemField.Width) is { Length: > 0 } width)
+            pen = pen with { Width = Whole(width) };
+        if (Frame.Read(ItemField.Pen) is { Length: > 0 } kind)
+            pen = pen with { Kind = (PenKind)Whole(kind) };
+        if (Frame.Read(ItemField.Line) is { Length: > 0 } line)
+            pen = pen with { Line = (LineStyle)Whole(line) };
+        // Whatever became a highlighter never fully covers.
+        if (pen != madeWith && pen.Kind == PenKind.Highlighter && (pen.Colour & 0xFF) > Pen.MostHighlighterAlpha)
+            pen = pen with { Colour = (pen.Colour & ~0xFFu) | Pen.MostHighlighterAlpha };
+        Pen = Frame.IsOnlyShifted
+            ? pen
+            : pen with
+            {
+                Width = (int)Math.Clamp(Math.Round(pen.Width * Frame.Placing!.Growth), 1, 100_000),
+                Angle = Frame.Placing.Turned(pen.Angle),
+            };
+    }
+
+    protected internal override void Shifted() => bounds = null;
+
+    protected internal override void Rubbed() => visible = null;
+
+    protected internal override void WriteState(ByteWriter writer, SampleCodec.Writers columns)
+    {
+        writer.Byte((byte)Pen.Kind);
+        writer.Varint((ulong)Pen.Width);
+        writer.Fixed32(Pen.Colour);
+        writer.Byte((byte)Pen.Line);
+        writer.Byte((byte)Pen.Tip);
+        writer.Signed(Pen.Angle);
+        writer.Signed(Pen.Response);
+        var seen = Visible();
+        writer.Varint((ulong)seen.Count);
+        foreach (var interval in seen)
+        {
+            writer.Signed(interval.Start);
+            writer.Signed(interval.End);
+        }
+
+        SampleCodec.Write(writer, columns, Samples);
+    }
+
+    /// <summary>What is seen of it up to an end.</summary>
+    protected List<Interval> Until(int end) =>
+        [.. Visible().Where(part => part.Start <= end).Select(part => part with { End = Math.Min(part.End, end) })];
+
+    /// <summary>It is made of other samples now.</summary>
+    protected void Remade() => (madeBox, placed, bounds, visible) = (null, null, null, null);
+
+    /// <summary>The samples where they lie, shifts and all.</summary>
+    protected StrokeSamples Lying() => Samples.Moved((int)Frame.Dx, (int)Frame.Dy);
+
+    /// <summary>The pen as it may be stored: what was scaled far stays within the widths there are.</summary>
+    protected Pen Kept => Pen with { Width = Math.Clamp(Pen.Width, Pen.LeastWidth, Pen.MostWidth) };
+
+    protected static uint Hex(string text) => uint.Parse(text, NumberStyles.HexNumber, CultureInfo.InvariantCulture);
+
+    private static int Whole(string text) => int.Parse(text, CultureInfo.InvariantCulture);
+}

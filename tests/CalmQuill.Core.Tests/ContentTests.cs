@@ -1,0 +1,199 @@
+using CalmQuill.Core.Changing;
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CsCheck;
+
+namespace CalmQuill.Core.Tests;
+
+/// <summary>A kind of thing that Core has never heard of, a coloured dot: whatever works on things of a page goes by what its content answers, and by nothing else.</summary>
+public sealed class ContentTests : OnPage
+{
+    private const int Radius = 300;
+
+    private sealed record DotAdded(int X, int Y, uint Colour) : Change.ItemAdded
+    {
+        public override ChangeKind Kind => ChangeKind.StrokeAdded;
+
+        public override long BegunAt(Hlc stamp) => stamp.UnixMilliseconds;
+
+        public override ItemContent Content(IItemFrame frame, Hlc stamp) => new Dot(frame, this);
+
+        public override ItemAdded Copied(int dx, int dy) => this with { X = X + dx, Y = Y + dy };
+    }
+
+    private sealed class Dot(IItemFrame frame, DotAdded made) : ItemContent(frame)
+    {
+        private readonly List<Interval> all = [new Interval(0, 0)];
+
+        public override ItemKinds Kind => ItemKinds.Shape;
+
+        public override int End => 0;
+
+        public override OutlineKey OutlineKey => new(made, all, default, true);
+
+        public override Box Bounds => new Box((int)At.X, (int)At.Y, (int)At.X, (int)At.Y).Grow(Radius);
+
+        public override int MadeWithin => 100;
+
+        private (double X, double Y) At => Frame.Placing?.Of(made.X, made.Y) ?? (made.X, made.Y);
+
+        public override List<Interval> Visible() => all;
+
+        public override bool IsAt(double x, double y, double reach) =>
+            Math.Sqrt(Math.Pow(x - At.X, 2) + Math.Pow(y - At.Y, 2)) <= Radius + reach;
+
+        public override double ShareInside(ReadOnlySpan<double> loop) => Loop.Holds(loop, At.X, At.Y) ? 1 : 0;
+
+        public override bool Rub(in EraserWay way, bool whole, List<Interval> gone) => whole && IsAt(way.X, way.Y, way.Radius);
+
+        public override void Paint(ItemPainter painter, List<Interval> parts, bool shifted)
+        {
+            var outline = painter.Empty();
+            outline.Add((float)At.X, (float)At.Y);
+            outline.Close();
+            painter.Fill(outline, made.Colour, PencilGrain.Levels - 1);
+        }
+
+        public override void Sketch(IItemSketcher sketcher, double tolerance) => sketcher.Region([(long)At.X, (long)At.Y], made.Colour);
+
+        public override List<Interval> MadeAfter(int after, int takes) => after >= takes ? all : [];
+
+        public override Change.ItemAdded Copy() =>
+            new Change.StrokeAdded(Ball, 0, Straight((int)At.X, (int)At.Y, (int)At.X + 100, (int)At.Y));
+
+        protected override void WorkOut(bool mayLieElsewhere) { }
+
+        protected override void Shifted() { }
+
+        protected override void Rubbed() { }
+
+        protected override void WriteState(ByteWriter writer, SampleCodec.Writers columns) => writer.Fixed32(made.Colour);
+    }
+
+    private sealed class Painted : ItemPainter
+    {
+        public List<(uint Colour, float X)> Fills { get; } = [];
+
+        public override void Fill(Outline filled, uint colour, int grain) => Fills.Add((colour, filled.Ring(0)[0]));
+    }
+
+    private OpId Put(int x, int y)
+    {
+        var operation = Ines.Make(new DotAdded(x, y, 0x0A8C3EFF), Now);
+        Assert.True(Page.Apply(operation));
+        return operation.Id;
+    }
+
+    [Fact]
+    public void It_is_pressed_looped_moved_and_put_in_front_or_behind()
+    {
+        var line = Line(1000, 1000, 4000, 1000);
+        var dot = Put(2000, 1000);
+        Assert.Equal(dot, Assert.Single(Selecting.At(Page, 2250, 1000, 0, ItemFilter.All)).Id);
+        Assert.Equal(line, Assert.Single(Selecting.At(Page, 2900, 1000, 100, ItemFilter.All)).Id);
+        double[] loop = [1900, 900, 2100, 900, 2100, 1100, 1900, 1100];
+        Assert.Equal(dot, Assert.Single(Selecting.Inside(Page, loop, 0.5)).Id);
+
+        Do(Ines, new Change.ItemsTransformed([dot], [], Transform.Scale(2, 0, 500)));
+        Assert.Equal(new Box(3700, 2200, 4300, 2800), Item(dot).Bounds);
+        Assert.Empty(Selecting.Inside(Page, loop, 0.5));
+
+        Assert.Equal([line, dot], Shown());
+        Do(Tobias, new Change.ItemsSet([dot], [new ItemValue(ItemField.Order, "-1")]));
+        Assert.Equal([dot, line], Shown());
+        Do(Tobias, new Change.ItemsSet([dot], [new ItemValue(ItemField.Locked, "1")]));
+        Assert.Empty(Selecting.At(Page, 4000, 2500, 0, ItemFilter.All));
+        Assert.Equal(dot, Assert.Single(Selecting.LockedAt(Page, 4000, 2500, 0, ItemFilter.All)).Id);
+    }
+
+    [Fact]
+    public void It_goes_as_a_whole_under_the_eraser_and_comes_back_with_undo()
+    {
+        var line = Line(1000, 1000, 4000, 1000);
+        var dot = Put(2000, 1000);
+        var parts = new EraserPass(Page, 100, whole: false);
+        Assert.Equal([line], parts.MoveTo(2000, 1000));
+        Assert.Equal(line, Assert.Single(Assert.IsType<Change.GapsAdded>(parts.End()).Strokes).Stroke);
+
+        var whole = new EraserPass(Page, 100, whole: true);
+        Assert.Equal([line, dot], whole.MoveTo(2000, 1000).Order());
+        Assert.Empty(whole.Remaining(Item(dot)));
+        Do(Ines, whole.End()!);
+        Assert.Empty(Shown());
+        UndoAll(Ines);
+        Assert.Equal([line, dot], Shown());
+    }
+
+    [Fact]
+    public void It_makes_room_is_copied_seen_being_made_and_painted()
+    {
+        Line(1000, 1000, 4000, 1000);
+        var dot = Put(2000, 3000);
+        var room = new MakeRoom(Page, 2500, sideways: false);
+        Assert.Equal(dot, Assert.Single(room.Leaving(1_000, 3_500)).Id);
+
+        var copy = new PageDocument();
+        foreach (var operation in OperationCodec.Decode(Cutting.Of(Page, new HashSet<OpId> { dot })))
+            copy.Apply(operation);
+        Assert.Equal(Item(dot).Bounds.Top + Radius, copy.Items.Single().Line.Samples.Y[0]);
+
+        var step = Retrace.Plan(Page.Items).Single(one => one.Item.Id == dot);
+        Assert.Equal(100, step.End - step.Start);
+        Assert.Empty(Item(dot).Content.MadeAfter(99, 100));
+
+        var painted = new Painted();
+        Item(dot).Content.Paint(painted, Item(dot).Visible(), shifted: true);
+        Assert.Equal([(0x0A8C3EFFu, 2000f)], painted.Fills);
+    }
+
+    [Fact]
+    public void A_page_with_it_is_the_same_whatever_came_first()
+    {
+        var dot = Put(2000, 1000);
+        Do(Ines, new Change.ItemsShifted([dot], 300, -200));
+        Do(Tobias, new Change.ItemsSet([dot], [new ItemValue(ItemField.Group, Guid.NewGuid().ToString())]));
+        Do(Tobias, new Change.ItemsShifted([dot], 5, 5));
+        foreach (var order in new[] { new[] { 3, 2, 1, 0 }, [1, 0, 3, 2], [2, 3, 0, 1] })
+        {
+            var other = new PageDocument();
+            var operations = Page.Operations();
+            foreach (var at in order)
+                other.Apply(operations[at]);
+            Assert.Equal(Page.EncodeState(), other.EncodeState());
+        }
+    }
+
+    /// <summary>Against the plainest way to keep them: a list of all writes, of which the latest that was not taken out counts.</summary>
+    [Fact]
+    public void Registers_hold_the_latest_write_that_was_not_taken_out() =>
+        Gen.Select(Gen.Int[0, 6], Gen.Int[0, 2], Gen.Bool)
+            .Array[0, 40]
+            .Sample(
+                acts =>
+                {
+                    var registers = new RetractableRegisters<ItemField>();
+                    var standing = new Dictionary<(int At, ItemField Field), string>();
+                    foreach (var (at, which, adds) in acts)
+                    {
+                        var (field, stamp) = ((ItemField)(which + 1), new Stamp(Hlc.At(at + 1), new OpId(1, (ulong)at + 1)));
+                        registers.Write(stamp, Guid.Empty, field, $"{at}", adds);
+                        if (adds)
+                            standing[(at, field)] = $"{at}";
+                        else
+                            standing.Remove((at, field));
+                    }
+
+                    Assert.Equal(standing.Count == 0, registers.IsEmpty);
+                    Assert.Equal(standing.Keys.Select(one => one.Field).Distinct().Order(), registers.Fields.Order());
+                    foreach (var field in Enum.GetValues<ItemField>())
+                    {
+                        var writes = standing.Where(one => one.Key.Field == field).OrderBy(one => one.Key.At).ToList();
+                        Assert.Equal(writes.Count > 0 ? writes[^1].Value : "", registers.Read(field));
+                        Assert.Equal(writes.Count > 0 ? writes[0].Value : null, registers.First(field)?.Value);
+                    }
+                },
+                iter: 2_000
+            );
+}
