@@ -169,14 +169,7 @@ public sealed class DeviceTests : InterfaceTest
         other.Until(() => other.Text("page-number") == "page 2 of 2", "its second page");
         other.WaitForStrokes(1);
 
-        using var owner = await Host.SignIn(Group.Owner);
-        (
-            await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(
-                owner.Http,
-                $"/api/spaces/{Group.Space}/locks/{Notebook}",
-                new { passphrase = "a-passphrase", minutes = 5 }
-            )
-        ).EnsureSuccessStatusCode();
+        await Lock(Notebook);
         browser.Go("/library");
         browser.PressCss("[data-testid=notebook-row][data-name=Escapements] [data-testid=row-menu]");
         browser.Press("menu-pdf");

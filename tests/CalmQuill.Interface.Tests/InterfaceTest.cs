@@ -1,3 +1,4 @@
+using System.Net.Http.Json;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
@@ -30,6 +31,19 @@ public abstract class InterfaceTest : IAsyncLifetime
 
     /// <summary>The folder of the front end.</summary>
     protected virtual string FrontEnd => Repository.FrontEnd;
+
+    protected const string Passphrase = "lantern oil";
+
+    /// <summary>The group's owner locks a notebook.</summary>
+    protected async Task Lock(Guid notebook)
+    {
+        using var owner = await Host.SignIn(Group.Owner);
+        using var answer = await owner.Http.PutAsJsonAsync(
+            $"/api/spaces/{Group.Space}/locks/{notebook}",
+            new { passphrase = Passphrase, minutes = 5 }
+        );
+        answer.EnsureSuccessStatusCode();
+    }
 
     protected string PagePath => $"/page/{Group.Space}/{Notebook}/{Page}";
 

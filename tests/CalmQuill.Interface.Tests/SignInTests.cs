@@ -66,16 +66,9 @@ public sealed class SignInTests : InterfaceTest
     {
         var browser = OpenPage(Group.Writer);
         browser.WaitForSync("All saved");
-        using var owner = await Host.SignIn(Group.Owner);
-        (
-            await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(
-                owner.Http,
-                $"/api/spaces/{Group.Space}/locks/{Notebook}",
-                new { passphrase = "lantern oil", minutes = 5 }
-            )
-        ).EnsureSuccessStatusCode();
+        await Lock(Notebook);
         browser.Find("locked-pages");
-        browser.Fill("[data-testid=secret]", "lantern oil");
+        browser.Fill("[data-testid=secret]", Passphrase);
         browser.Press("lock-open");
         browser.WaitForStrokes(1);
     }

@@ -226,13 +226,7 @@ public sealed class WeavingTests : InterfaceTest
         browser.WaitForStrokes(0);
 
         // Of what is locked no name is told.
-        using (
-            var answer = await caller.Http.PutAsJsonAsync(
-                $"/api/spaces/{Group.Space}/locks/{bench}",
-                new { passphrase = "lantern oil", minutes = 5 }
-            )
-        )
-            answer.EnsureSuccessStatusCode();
+        await Lock(bench);
         var reader = OpenPage(Group.Reader);
         reader.Until(
             () => reader.AttributeAt("[data-testid=link]", "title") == "Link to something in a locked notebook",

@@ -34,7 +34,7 @@ public sealed class RetractableRegisters<TField>
     }
 
     /// <summary>What stands in a field; empty for nothing.</summary>
-    public string Read(TField field) => Latest(field)?.Value ?? "";
+    public string Read(TField field) => fields is not null && fields.TryGetValue(field, out var writes) ? writes.Values[^1].Value : "";
 
     /// <summary>What was written into a field last.</summary>
     public Entry? Latest(TField field) => fields is not null && fields.TryGetValue(field, out var writes) ? writes.Values[^1] : null;

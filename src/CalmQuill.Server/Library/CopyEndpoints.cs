@@ -73,24 +73,38 @@ internal static class CopyEndpoints
         TimeProvider clock
     )
     {
+        /// <summary>Makes a plan; or says why it cannot be made, or that what it is of is not here.</summary>
+        private static IResult? Planned<T>(Func<T?> make, out T plan)
+            where T : class
+        {
+            plan = null!;
+            try
+            {
+                if (make() is not { } made)
+                    return Problems.NotHere();
+                plan = made;
+                return null;
+            }
+            catch (InvalidOperationException problem)
+            {
+                return Problems.BadInput(problem.Message);
+            }
+        }
+
         public async Task<IResult> OfNode(Asked asked, CancellationToken cancel)
         {
             var source = await documents.Library(from, cancel);
             var nodes = source.Nodes();
             var target = into == from ? source : await documents.Library(into, cancel);
             var targetNodes = into == from ? nodes : target.Nodes();
-            LibraryCopy? planned;
-            try
-            {
-                planned = LibraryCopy.Into(nodes, asked.Node, targetNodes, asked.Parent ?? Guid.Empty, asked.Move, device.Id, NewId);
-            }
-            catch (InvalidOperationException problem)
-            {
-                return Problems.BadInput(problem.Message);
-            }
-
-            if (planned is not { } plan)
-                return Problems.NotHere();
+            if (
+                Planned(
+                    () => LibraryCopy.Into(nodes, asked.Node, targetNodes, asked.Parent ?? Guid.Empty, asked.Move, device.Id, NewId),
+                    out var plan
+                ) is
+                { } refused
+            )
+                return refused;
             foreach (var (original, _) in plan.Notebooks)
             {
                 if ((await gate.ReadableNotebook(from, original, visitor, cancel)).Denied is { } denied)
@@ -151,18 +165,14 @@ internal static class CopyEndpoints
                 return Problems.Of(denied);
             var source = await documents.Notebook(from, asked.Node, cancel);
             var target = await documents.Notebook(into, notebook, cancel);
-            NotebookCopy? planned;
-            try
-            {
-                planned = NotebookCopy.Into(source, entry, target, asked.Parent ?? Guid.Empty, into == from, device.Id, NewId);
-            }
-            catch (InvalidOperationException problem)
-            {
-                return Problems.BadInput(problem.Message);
-            }
-
-            if (planned is not { } plan)
-                return Problems.NotHere();
+            if (
+                Planned(
+                    () => NotebookCopy.Into(source, entry, target, asked.Parent ?? Guid.Empty, into == from, device.Id, NewId),
+                    out var plan
+                ) is
+                { } refused
+            )
+                return refused;
             await CopyPages(plan.Pages, cancel);
             await Do(DocumentRef.Notebook(into, notebook), plan.Changes, cancel);
             if (asked.Move)

@@ -12,7 +12,7 @@ public sealed class SpotStore(Database database)
     public const int MostMarks = 2_000;
 
     /// <summary>Among so many headings of a space it is looked for one.</summary>
-    public const int MostHeadings = 5_000;
+    private const int MostHeadings = 5_000;
 
     private const string Columns = """
         e.space_id, e.notebook_id, n.name, n.parent, e.id, e.number, e.title, e.paper, coalesce(d.last_seq, 0), e.tags,

@@ -12,13 +12,10 @@ interface NotebookAt {
 }
 
 /** Something of what is to be copied was never on this device. */
-export class NotAllHere extends Error {
-  constructor(missing: number) {
-    super(
-      `Without a connection a copy is made from what this device holds, and ${missing === 1 ? 'one page' : `${missing} pages`} of it ${missing === 1 ? 'is' : 'are'} not here. Nothing was copied.`,
-    );
-  }
-}
+const notAllHere = (missing: number) =>
+  new Error(
+    `Without a connection a copy is made from what this device holds, and ${missing === 1 ? 'one page of it is' : `${missing} pages of it are`} not here. Nothing was copied.`,
+  );
 
 /** Copies a section or page without the server, from what this device holds; without a place to go to, beside its original. Throws with a sentence when it cannot be. */
 export async function copyEntryHere(
@@ -115,7 +112,7 @@ async function inkOf(
   const pages = pairsOf(ids);
   const here = await Promise.all(pages.map(([page]) => workspace.store.isWhole(addressOf(from, 'page', page))));
   const missing = here.filter((one) => !one).length;
-  if (missing > 0) throw new NotAllHere(missing);
+  if (missing > 0) throw notAllHere(missing);
   const ink: Waiting[] = [];
   for (const [page, copy] of pages) {
     if (signal?.aborted) throw new Cancelled();

@@ -138,11 +138,15 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
     if (!ids || ids.length < fewKept) return;
     kept.current = { ids, number: core.HandBridge.Keep(page.handle, ids) };
   }, [core, page, desk, ids]);
-  /** The number under which Core keeps just these, so that it need not be told their names; undefined where it does not. */
-  const keptAs = (handle: number) =>
+  /** Does something to these by the number under which Core keeps just them, so that it need not be told their names, or where it does not by their names. */
+  const byNumber = (
+    handle: number,
+    asKept: (number: number) => Uint8Array,
+    byName: (names: string[]) => Uint8Array,
+  ): Uint8Array =>
     kept.current?.ids === ids && kept.current && core.HandBridge.IsKept(handle, kept.current.number)
-      ? kept.current.number
-      : undefined;
+      ? asKept(kept.current.number)
+      : byName(ids ?? []);
 
   if (!taken) return { selection: undefined, paste };
   const { items } = taken;
@@ -177,12 +181,13 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
       done(() =>
         about?.locked
           ? say(lockedSentence)
-          : foresee(shifted(Math.round(dx), Math.round(dy)), (handle, now) => {
-              const number = keptAs(handle);
-              return number === undefined
-                ? core.HandBridge.Shift(handle, items, Math.round(dx), Math.round(dy), now)
-                : core.HandBridge.ShiftKept(handle, number, Math.round(dx), Math.round(dy), now);
-            }),
+          : foresee(shifted(Math.round(dx), Math.round(dy)), (handle, now) =>
+              byNumber(
+                handle,
+                (number) => core.HandBridge.ShiftKept(handle, number, Math.round(dx), Math.round(dy), now),
+                (names) => core.HandBridge.Shift(handle, names, Math.round(dx), Math.round(dy), now),
+              ),
+            ),
       ),
     transform: (matrix) => done(() => perform((handle, now) => core.HandBridge.Transform(handle, items, matrix, now))),
     preview: (matrix) => {
@@ -198,12 +203,13 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
       done(() =>
         field === 'width'
           ? page.performTogether((handle, now) => core.HandBridge.SetWidth(handle, items, Number(value), now))
-          : foresee(field === 'colour' ? coloured(value) : (item) => item, (handle, now) => {
-              const number = keptAs(handle);
-              return number === undefined
-                ? core.HandBridge.Set(handle, items, [fields[field]], [value], now)
-                : core.HandBridge.SetKept(handle, number, [fields[field]], [value], now);
-            }),
+          : foresee(field === 'colour' ? coloured(value) : (item) => item, (handle, now) =>
+              byNumber(
+                handle,
+                (number) => core.HandBridge.SetKept(handle, number, [fields[field]], [value], now),
+                (names) => core.HandBridge.Set(handle, names, [fields[field]], [value], now),
+              ),
+            ),
       ),
     order: (front) => perform((handle, now) => core.HandBridge.Order(handle, items, front, now)),
     copy,
