@@ -23,6 +23,7 @@ import { useNews } from '../sync/useNews';
 import { WorkspaceProvider } from '../sync/workspace';
 import { WebScreen } from '../weave/WebScreen';
 import { useRehearsal } from './rehearsal';
+import { focusHeading, useArrival } from './useArrival';
 import { Rail } from './Rail';
 import { SaidLine } from './saying';
 import { ScreenBoundary } from './ScreenBoundary';
@@ -93,11 +94,24 @@ function useLeaving(session: Session | null | undefined, ask: () => void): void 
 function Frame() {
   useRehearsal();
   const { pathname } = useLocation();
+  const main = useRef<HTMLElement>(null);
+  useArrival(main);
   return (
     <div className="flex h-full">
       <Keepers />
+      <a
+        href="#main"
+        data-testid="skip"
+        className="btn btn-primary fixed left-3 top-3 z-50 h-11 -translate-y-24 focus:translate-y-0"
+        onClick={(event) => {
+          event.preventDefault();
+          focusHeading(main.current!);
+        }}
+      >
+        To what stands here
+      </a>
       <Rail />
-      <main className="flex min-w-0 grow flex-col">
+      <main ref={main} id="main" className="flex min-w-0 grow flex-col">
         <SyncNotice />
         <div className="min-h-0 grow">
           <ScreenBoundary screen={pathname}>

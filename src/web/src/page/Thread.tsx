@@ -66,8 +66,9 @@ export function Thread({
         aria-label="Page before"
         title="Page before"
         data-testid="page-before"
-        disabled={index === 0}
-        onClick={() => onGo(index - 1)}
+        // A disabled button would let the focus go.
+        aria-disabled={index === 0}
+        onClick={() => index > 0 && onGo(index - 1)}
         className={arrow}
       >
         <CaretLeftIcon size={20} />
@@ -123,8 +124,8 @@ export function Thread({
         aria-label="Page after"
         title="Page after"
         data-testid="page-after"
-        disabled={index === pages.length - 1}
-        onClick={() => onGo(index + 1)}
+        aria-disabled={index === pages.length - 1}
+        onClick={() => index < pages.length - 1 && onGo(index + 1)}
         className={arrow}
       >
         <CaretRightIcon size={20} />
@@ -234,4 +235,5 @@ function GoTo({ count, index, onGo }: { count: number; index: number; onGo: (ind
 }
 
 const tickWidth = 26;
-const arrow = 'grid size-10 shrink-0 place-items-center rounded-md hover:bg-base-200 disabled:opacity-35';
+const arrow =
+  'grid size-10 shrink-0 place-items-center rounded-md hover:bg-base-200 disabled:opacity-35 aria-disabled:cursor-default aria-disabled:opacity-35';
