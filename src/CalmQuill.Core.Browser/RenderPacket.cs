@@ -72,7 +72,7 @@ internal static class RenderPacket
             return;
         }
 
-        writer.Fixed32((uint)PencilGrain.LevelOf(line.Samples, line.Pen));
+        writer.Fixed32((uint)line.Grain);
         writer.Single(item.Dx);
         writer.Single(item.Dy);
         var box = item.Bounds;

@@ -18,7 +18,7 @@ public sealed class ContentTests : OnPage
 
         public override long BegunAt(Hlc stamp) => stamp.UnixMilliseconds;
 
-        public override ItemContent Content(IItemFrame frame, Hlc stamp) => new Dot(frame, this);
+        public override ItemContent Content(IItemFrame frame) => new Dot(frame, this);
 
         public override ItemAdded Copied(int dx, int dy) => this with { X = X + dx, Y = Y + dy };
     }

@@ -22,9 +22,8 @@ public static class Cutting
             if (!item.Shown || !chosen.Contains(item.Id))
                 continue;
             var id = Add(item.Content.Copy());
-            var end = item.Content.End;
-            if (item.Visible() is not [var whole] || whole != new Interval(0, end))
-                gaps.Add(new StrokeGaps(id, Interval.Complement(item.Visible(), 0, end)));
+            if (!item.Content.IsWhole)
+                gaps.Add(new StrokeGaps(id, Interval.Complement(item.Visible(), 0, item.Content.End)));
             if (item.Group.Length > 0)
                 (groups.TryGetValue(item.Group, out var members) ? members : groups[item.Group] = []).Add(id);
         }

@@ -5,6 +5,9 @@ namespace CalmQuill.Core.Items;
 /// <summary>The frame of an item, as its content sees it: what operations did to it.</summary>
 public interface IItemFrame
 {
+    /// <summary>When its making began, UTC milliseconds since 1970.</summary>
+    long StartedAt { get; }
+
     /// <summary>Where all that was done to it puts it; null while it lies where it was made.</summary>
     Placing? Placing { get; }
 

@@ -17,23 +17,19 @@ public sealed class InkContent(IItemFrame frame, Change.StrokeAdded made) : Line
     public override int MadeWithin => Math.Clamp(made.Samples.Time[^1], 1, MostTime);
 
     /// <summary>By the samples' own time.</summary>
-    public override List<Interval> MadeAfter(int after, int takes)
+    protected override int EndAfter(int after, int takes)
     {
         var time = made.Samples.Time;
-        if (after >= takes)
-            return Visible();
-        if (after < 0)
-            return [];
         if (time[^1] <= 0)
-            return Until((int)((long)End * after / Math.Max(takes, 1)));
+            return base.EndAfter(after, takes);
         var i = 0;
         while (i + 1 < time.Length && time[i + 1] <= after)
             i++;
         var end = i * Interval.PerSample;
         if (i + 1 < time.Length && time[i + 1] > time[i])
             end += (int)((after - (long)time[i]) * Interval.PerSample / (time[i + 1] - time[i]));
-        return Until(end);
+        return end;
     }
 
-    public override Change.ItemAdded Copy() => new Change.StrokeAdded(Kept, made.StartedAt, Lying());
+    public override Change.ItemAdded Copy() => new Change.StrokeAdded(Kept, Frame.StartedAt, Lying());
 }

@@ -29,6 +29,9 @@ public abstract class ItemContent(IItemFrame frame)
     /// <summary>What is seen of it, ascending and disjoint; empty when nothing is left. Not to be written to.</summary>
     public abstract List<Interval> Visible();
 
+    /// <summary>Whether nothing was rubbed out of it.</summary>
+    public bool IsWhole => Visible() is [{ Start: 0 } all] && all.End == End;
+
     /// <summary>Whether a spot is on it, or so near that a press there still means it; 0.01 mm.</summary>
     public abstract bool IsAt(double x, double y, double reach);
 

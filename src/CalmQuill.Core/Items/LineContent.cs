@@ -13,12 +13,16 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
     private Box? madeBox,
         bounds;
     private List<Interval>? visible;
+    private int? grain;
 
     /// <summary>The samples: as they were made while it was only shifted, else as they now lie. Shifts are in <see cref="IItemFrame.Dx"/> and <see cref="IItemFrame.Dy"/>.</summary>
     public StrokeSamples Samples => Frame.IsOnlyShifted ? Made : placed ??= Frame.Placing!.Of(Made);
 
     /// <summary>The pen, its width grown with the item.</summary>
     public Pen Pen { get; private set; }
+
+    /// <summary>The level of the paper's grain that fills the line; see <see cref="PencilGrain.LevelOf(StrokeSamples, Pen)"/>.</summary>
+    public int Grain => grain ??= PencilGrain.LevelOf(Samples, Pen);
 
     /// <summary>What it is filled with, 0xRRGGBBAA; 0 for nothing, and for all that does not close.</summary>
     public virtual uint Fill => 0;
@@ -27,9 +31,6 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
     public virtual uint Colour => Pen.Colour;
 
     public override int End => (Made.Count - 1) * Interval.PerSample;
-
-    /// <summary>Whether nothing was rubbed out of it.</summary>
-    public bool IsWhole => Visible() is [{ Start: 0 } all] && all.End == End;
 
     public override OutlineKey OutlineKey => new(Samples, Visible(), Pen with { Colour = 0 }, IsFilled);
 
@@ -150,7 +151,7 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
         var line = painter.Empty();
         if (HasLine)
             painter.Outliner.Append(samples, parts, Pen, (int)dx, (int)dy, line);
-        painter.Fill(line, Pen.Colour, PencilGrain.LevelOf(samples, Pen));
+        painter.Fill(line, Pen.Colour, Grain);
     }
 
     public override void Sketch(IItemSketcher sketcher, double tolerance)
@@ -184,6 +185,7 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
     {
         if (mayLieElsewhere)
             (placed, bounds) = (null, null);
+        grain = null;
         var pen = madeWith;
         if (Frame.Read(ItemField.Colour) is { Length: > 0 } colour)
             pen = pen with { Colour = Hex(colour) };
@@ -229,9 +231,18 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
         SampleCodec.Write(writer, columns, Samples);
     }
 
-    /// <summary>What is seen of it up to an end.</summary>
-    protected List<Interval> Until(int end) =>
-        [.. Visible().Where(part => part.Start <= end).Select(part => part with { End = Math.Min(part.End, end) })];
+    public override List<Interval> MadeAfter(int after, int takes)
+    {
+        if (after >= takes)
+            return Visible();
+        if (after < 0)
+            return [];
+        var end = EndAfter(after, takes);
+        return [.. Visible().Where(part => part.Start <= end).Select(part => part with { End = Math.Min(part.End, end) })];
+    }
+
+    /// <summary>How far along the line it was made by then: evenly, where it has no time of its own.</summary>
+    protected virtual int EndAfter(int after, int takes) => (int)((long)End * after / Math.Max(takes, 1));
 
     /// <summary>It is made of other samples now.</summary>
     protected void Remade() => (madeBox, placed, bounds, visible) = (null, null, null, null);

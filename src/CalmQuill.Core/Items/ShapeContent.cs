@@ -6,7 +6,7 @@ using CalmQuill.Core.Shapes;
 namespace CalmQuill.Core.Items;
 
 /// <summary>A shape: a figure by its measures, whose line is traced from them; or a region that was filled.</summary>
-public sealed class ShapeContent(IItemFrame frame, Change.ShapeAdded added, long madeAt) : LineContent(frame, added.Pen)
+public sealed class ShapeContent(IItemFrame frame, Change.ShapeAdded added) : LineContent(frame, added.Pen)
 {
     /// <summary>A shape has no time of its own; it is drawn in so long, milliseconds.</summary>
     private const int Takes = 400;
@@ -39,14 +39,9 @@ public sealed class ShapeContent(IItemFrame frame, Change.ShapeAdded added, long
 
     private bool IsRegion => Shape.Kind == ShapeKind.Area;
 
-    public override List<Interval> MadeAfter(int after, int takes) =>
-        after >= takes ? Visible()
-        : after < 0 ? []
-        : Until((int)((long)End * after / Math.Max(takes, 1)));
-
     /// <summary>As the shape that it still is, else as ink.</summary>
     public override Change.ItemAdded Copy() =>
-        PlacedShape is { } shape ? new Change.ShapeAdded(shape, Kept, Fill, []) : new Change.StrokeAdded(Kept, madeAt, Lying());
+        PlacedShape is { } shape ? new Change.ShapeAdded(shape, Kept, Fill, []) : new Change.StrokeAdded(Kept, Frame.StartedAt, Lying());
 
     protected internal override void WorkOut(bool mayLieElsewhere)
     {

@@ -58,7 +58,7 @@ public abstract record Change
         public abstract long BegunAt(Hlc stamp);
 
         /// <summary>What lies in the item's frame.</summary>
-        public abstract ItemContent Content(IItemFrame frame, Hlc stamp);
+        public abstract ItemContent Content(IItemFrame frame);
 
         /// <summary>The same elsewhere, 0.01 mm, in nothing's place.</summary>
         public abstract ItemAdded Copied(int dx, int dy);
@@ -71,7 +71,7 @@ public abstract record Change
 
         public override long BegunAt(Hlc stamp) => StartedAt;
 
-        public override ItemContent Content(IItemFrame frame, Hlc stamp) => new InkContent(frame, this);
+        public override ItemContent Content(IItemFrame frame) => new InkContent(frame, this);
 
         public override ItemAdded Copied(int dx, int dy) => this with { Samples = Samples.Moved(dx, dy) };
     }
@@ -137,7 +137,7 @@ public abstract record Change
 
         public override long BegunAt(Hlc stamp) => stamp.UnixMilliseconds;
 
-        public override ItemContent Content(IItemFrame frame, Hlc stamp) => new ShapeContent(frame, this, stamp.UnixMilliseconds);
+        public override ItemContent Content(IItemFrame frame) => new ShapeContent(frame, this);
 
         public override ItemAdded Copied(int dx, int dy) => this with { Shape = Shape.Map((x, y) => (x + dx, y + dy)), Replaces = [] };
     }

@@ -47,9 +47,8 @@ public static class OperationCodec
             head.Signed(operation.Time.UnixMilliseconds - time.UnixMilliseconds);
             head.Varint((ulong)operation.Time.Logical);
             head.Varint((ulong)authors[operation.Author]);
-            var codec = ChangeCodec.Of(operation.Change.Kind);
-            if (codec is null)
-                throw new InvalidOperationException($"No codec for {operation.Change.Kind}.");
+            var codec =
+                ChangeCodec.Of(operation.Change.Kind) ?? throw new InvalidOperationException($"No codec for {operation.Change.Kind}.");
             codec.Write(batch, operation.Change);
             counters[replica] = operation.Id.Counter;
             time = operation.Time;
@@ -106,9 +105,9 @@ public static class OperationCodec
                 throw new OperationFormatException("The data holds a time out of range.");
             batch.Time = Hlc.At(milliseconds, (int)logical);
             var author = authors[Index(batch.Head.Varint(), authors.Length)];
-            var codec = ChangeCodec.Of(kind);
-            if (codec is null)
-                throw new OperationFormatException($"The data holds a change of kind {(int)kind}, which is not known here.");
+            var codec =
+                ChangeCodec.Of(kind)
+                ?? throw new OperationFormatException($"The data holds a change of kind {(int)kind}, which is not known here.");
             operations.Add(new Operation(new OpId(replicas[replica], counters[replica]), batch.Time, author, codec.Read(ref batch)));
         }
 

@@ -118,7 +118,7 @@ public sealed class PageItem : IItemFrame
     {
         (Stamp, Author) = (operation.Stamp, operation.Author);
         (madeOn, StartedAt) = (added.Layer, added.BegunAt(operation.Time));
-        content = added.Content(this, operation.Time);
+        content = added.Content(this);
         WorkOut();
     }
 

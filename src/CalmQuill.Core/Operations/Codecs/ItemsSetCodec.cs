@@ -1,5 +1,4 @@
 using System.Text.Json;
-using CalmQuill.Core.Items;
 
 namespace CalmQuill.Core.Operations.Codecs;
 
@@ -8,24 +7,17 @@ internal sealed class ItemsSetCodec() : ChangeCodec<Change.ItemsSet>(ChangeKind.
     protected override void Write(BatchWriter batch, Change.ItemsSet change)
     {
         Parts.WriteIds(batch.Head, change.Items);
-        Parts.WriteFields(batch.Head, change.Values.Select(value => ((byte)value.Field, value.Value)), change.Values.Count);
+        Fields.OfItems.Write(batch.Head, change.Values);
     }
 
     public override Change Read(ref BatchReader batch) =>
-        new Change.ItemsSet(
-            Parts.ReadIds(ref batch.Head),
-            Parts.ReadFields(ref batch.Head, ItemRules.Fields, field => (ItemField)field, (field, value) => new ItemValue(field, value))
-        );
+        new Change.ItemsSet(Parts.ReadIds(ref batch.Head), Fields.OfItems.Read(ref batch.Head));
 
     protected override void Write(Utf8JsonWriter json, Change.ItemsSet change)
     {
         JsonParts.WriteItems(json, change.Items);
-        JsonParts.WriteFields(json, change.Values.Select(value => (value.Field, value.Value)));
+        Fields.OfItems.Write(json, change.Values);
     }
 
-    public override Change Read(JsonElement json) =>
-        new Change.ItemsSet(
-            JsonParts.ReadItems(json),
-            JsonParts.ReadFields<ItemField, ItemValue>(json, (field, value) => new ItemValue(field, value))
-        );
+    public override Change Read(JsonElement json) => new Change.ItemsSet(JsonParts.ReadItems(json), Fields.OfItems.Read(json));
 }

@@ -64,22 +64,4 @@ internal static class JsonParts
     }
 
     public static string Text(JsonElement json, string name) => json.GetProperty(name).GetString() ?? "";
-
-    /// <summary>Values of fields: an object by their names.</summary>
-    public static void WriteFields<TField>(Utf8JsonWriter json, IEnumerable<(TField Field, string Value)> values)
-        where TField : struct, Enum
-    {
-        json.WriteStartObject("values");
-        foreach (var (field, value) in values)
-            json.WriteString(field.ToString(), value);
-        json.WriteEndObject();
-    }
-
-    public static T[] ReadFields<TField, T>(JsonElement json, Func<TField, string, T> of)
-        where TField : struct, Enum =>
-        [
-            .. json.GetProperty("values")
-                .EnumerateObject()
-                .Select(value => of(Enum.Parse<TField>(value.Name), value.Value.GetString() ?? "")),
-        ];
 }

@@ -1,5 +1,4 @@
 using System.Text.Json;
-using CalmQuill.Core.Layers;
 
 namespace CalmQuill.Core.Operations.Codecs;
 
@@ -8,24 +7,16 @@ internal sealed class LayerSetCodec() : ChangeCodec<Change.LayerSet>(ChangeKind.
     protected override void Write(BatchWriter batch, Change.LayerSet change)
     {
         batch.Head.Guid(change.Layer);
-        Parts.WriteFields(batch.Head, change.Values.Select(value => ((byte)value.Field, value.Value)), change.Values.Count);
+        Fields.OfLayers.Write(batch.Head, change.Values);
     }
 
-    public override Change Read(ref BatchReader batch) =>
-        new Change.LayerSet(
-            batch.Head.Guid(),
-            Parts.ReadFields(ref batch.Head, LayerRules.Fields, field => (LayerField)field, (field, value) => new LayerValue(field, value))
-        );
+    public override Change Read(ref BatchReader batch) => new Change.LayerSet(batch.Head.Guid(), Fields.OfLayers.Read(ref batch.Head));
 
     protected override void Write(Utf8JsonWriter json, Change.LayerSet change)
     {
         json.WriteString("layer", change.Layer);
-        JsonParts.WriteFields(json, change.Values.Select(value => (value.Field, value.Value)));
+        Fields.OfLayers.Write(json, change.Values);
     }
 
-    public override Change Read(JsonElement json) =>
-        new Change.LayerSet(
-            JsonParts.LayerOf(json),
-            JsonParts.ReadFields<LayerField, LayerValue>(json, (field, value) => new LayerValue(field, value))
-        );
+    public override Change Read(JsonElement json) => new Change.LayerSet(JsonParts.LayerOf(json), Fields.OfLayers.Read(json));
 }

@@ -48,25 +48,6 @@ internal static class Parts
         return new Box((int)left, (int)top, (int)right, (int)bottom);
     }
 
-    /// <summary>Values, each as long as its field's rule lets it be; a field that is not known here may be of a later version.</summary>
-    public static T[] ReadFields<T, TField>(
-        ref ByteReader reader,
-        IReadOnlyDictionary<TField, TextRule> rules,
-        Func<byte, TField> fieldOf,
-        Func<TField, string, T> of
-    )
-    {
-        var values = new T[reader.Count(byte.MaxValue, 2, "values")];
-        for (var i = 0; i < values.Length; i++)
-        {
-            var field = fieldOf(reader.Byte());
-            var most = rules.TryGetValue(field, out var rule) ? rule.MostBytesRead : TextRule.MostBytesUnknown;
-            values[i] = of(field, reader.Text(most));
-        }
-
-        return values;
-    }
-
     /// <summary>Corners as differences to the one before.</summary>
     public static void WriteCorners(ByteWriter writer, IReadOnlyList<Corner> corners)
     {
@@ -167,16 +148,5 @@ internal static class Parts
         }
 
         return intervals;
-    }
-
-    /// <summary>Values of fields, each as its number and a text.</summary>
-    public static void WriteFields(ByteWriter writer, IEnumerable<(byte Field, string Value)> values, int count)
-    {
-        writer.Varint((ulong)count);
-        foreach (var (field, value) in values)
-        {
-            writer.Byte(field);
-            writer.Text(value);
-        }
     }
 }

@@ -15,7 +15,7 @@ internal sealed class SpotAddedCodec() : ChangeCodec<Change.SpotAdded>(ChangeKin
         batch.Head.Signed(change.Area.Right - (long)change.Area.Left);
         batch.Head.Signed(change.Area.Bottom - (long)change.Area.Top);
         Parts.WriteIds(batch.Head, change.Items);
-        Parts.WriteFields(batch.Head, change.Values.Select(value => ((byte)value.Field, value.Value)), change.Values.Count);
+        Fields.OfSpots.Write(batch.Head, change.Values);
     }
 
     public override Change Read(ref BatchReader batch) =>
@@ -24,7 +24,7 @@ internal sealed class SpotAddedCodec() : ChangeCodec<Change.SpotAdded>(ChangeKin
             (SpotKind)batch.Head.Byte(),
             Parts.ReadBox(ref batch.Head),
             Parts.ReadIds(ref batch.Head),
-            Parts.ReadFields(ref batch.Head, SpotRules.Fields, field => (SpotField)field, (field, value) => new SpotValue(field, value))
+            Fields.OfSpots.Read(ref batch.Head)
         );
 
     protected override void Write(Utf8JsonWriter json, Change.SpotAdded change)
@@ -33,7 +33,7 @@ internal sealed class SpotAddedCodec() : ChangeCodec<Change.SpotAdded>(ChangeKin
         json.WriteString("spotKind", change.SpotKind.ToString());
         JsonParts.WriteNumbers(json, "area", [change.Area.Left, change.Area.Top, change.Area.Right, change.Area.Bottom]);
         JsonParts.WriteItems(json, change.Items);
-        JsonParts.WriteFields(json, change.Values.Select(value => (value.Field, value.Value)));
+        Fields.OfSpots.Write(json, change.Values);
     }
 
     public override Change Read(JsonElement json) =>
@@ -42,7 +42,7 @@ internal sealed class SpotAddedCodec() : ChangeCodec<Change.SpotAdded>(ChangeKin
             Enum.Parse<SpotKind>(JsonParts.Text(json, "spotKind")),
             BoxOf(json.GetProperty("area")),
             JsonParts.ReadItems(json),
-            JsonParts.ReadFields<SpotField, SpotValue>(json, (field, value) => new SpotValue(field, value))
+            Fields.OfSpots.Read(json)
         );
 
     private static Box BoxOf(JsonElement json) => new(json[0].GetInt32(), json[1].GetInt32(), json[2].GetInt32(), json[3].GetInt32());

@@ -1,4 +1,4 @@
-import { useId, useMemo } from 'react';
+import { useId } from 'react';
 import type { Core } from '../../core/runtime';
 import { grainAddress } from '../ink/grain';
 import { outlineToSvg } from '../ink/packet';
@@ -10,25 +10,13 @@ const mostShown = 190;
 
 /** A stroke of a pen, drawn by Core's own outline, at about three times its true width so that pens can be told apart. */
 export function PenStroke({ core, pen, onPaper, wide }: { core: Core; pen: Pen; onPaper: boolean; wide?: boolean }) {
-  const [kind, width, , line, tip, angle, response] = penNumbers(pen) as [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ];
-  const { path, grain } = useMemo(
-    () => shown(core, [kind, width, 0xff, line, tip, angle, response]),
-    [core, kind, width, line, tip, angle, response],
-  );
+  const { path, grain } = shown(core, pen);
   const pattern = useId();
   const colour =
     !onPaper && document.documentElement.dataset.theme === 'quill-night'
       ? tintOn(core, dimGround, pen.colour)
       : pen.colour;
-  const tile = useMemo(() => grainAddress(grain, colour), [grain, colour]);
+  const tile = grainAddress(grain, colour);
   return (
     <svg viewBox="-110 -250 1460 500" className={wide ? 'h-16 w-full' : 'h-9 w-[54px]'} aria-hidden="true">
       {tile && (
@@ -51,14 +39,15 @@ interface Shown {
 const drawn = new Map<string, Shown>();
 const mostDrawn = 200;
 
-function shown({ PenBridge }: Core, pen: number[]): Shown {
-  const key = pen.join();
+function shown({ PenBridge }: Core, pen: Pen): Shown {
+  const [kind, width, , ...rest] = penNumbers(pen) as [number, number, number, ...number[]];
+  const key = [kind, width, ...rest].join();
   let stroke = drawn.get(key);
   if (!stroke) {
-    const [kind, width, ...rest] = pen as [number, number, ...number[]];
+    const black = 0xff;
     stroke = {
-      path: outlineToSvg(PenBridge.OutlineOf([kind, Math.min(width, mostShown), ...rest], wave)),
-      grain: PenBridge.GrainOf(pen, wave),
+      path: outlineToSvg(PenBridge.OutlineOf([kind, Math.min(width, mostShown), black, ...rest], wave)),
+      grain: PenBridge.GrainOf([kind, width, black, ...rest], wave),
     };
     if (drawn.size >= mostDrawn) drawn.clear();
     drawn.set(key, stroke);
