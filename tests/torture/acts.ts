@@ -1,5 +1,5 @@
 import { type Core, properties } from '../../src/web/src/core/runtime';
-import { nodeKinds, root } from '../../src/web/src/library/model';
+import { nodeKinds, root } from '../../src/web/src/model/items';
 import type { OpenDocument } from '../../src/web/src/sync/openDocument';
 import type { Chance } from './chance';
 

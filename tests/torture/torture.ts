@@ -1,7 +1,8 @@
 import { rehearsals } from '../../src/web/src/app/rehearsal';
 import { loadCore } from '../../src/web/src/core/runtime';
-import { setAntiforgery } from '../../src/web/src/session/api';
-import { fetchSession, signIn, type Session } from '../../src/web/src/session/session';
+import { setAntiforgery } from '../../src/web/src/server/api';
+import { type Session } from '../../src/web/src/server/session';
+import { fetchSession, signIn } from '../../src/web/src/sync/entering';
 import { base64 } from '../../src/web/src/sync/faults';
 import { DeviceStore } from '../../src/web/src/sync/deviceStore';
 import { OpenDocument } from '../../src/web/src/sync/openDocument';

@@ -6,7 +6,7 @@ import { BrowserRouter } from 'react-router';
 import { App } from './app/App';
 import { ScreenBoundary } from './app/ScreenBoundary';
 import { watchVersions } from './app/newVersion';
-import { applyTheme } from './app/theme';
+import { applyTheme } from './ui/theme';
 import { reportFault } from './sync/faults';
 import { syncState } from './sync/syncState';
 import './styles.css';

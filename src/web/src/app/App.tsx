@@ -1,31 +1,34 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef } from 'react';
+import { Suspense, useEffect, useRef } from 'react';
 import { Navigate, Outlet, Route, Routes, useLocation } from 'react-router';
-import { DeskScreen } from '../desk/DeskScreen';
-import { FollowUpsScreen } from '../followups/FollowUpsScreen';
-import { GroupScreen } from '../group/GroupScreen';
-import { JotScreen } from '../jot/JotScreen';
 import { useJot } from '../jot/useJot';
-import { useForgetting } from '../library/forgetting';
-import { LibraryScreen } from '../library/LibraryScreen';
-import { OverviewScreen } from '../overview/OverviewScreen';
-import { PageScreen } from '../page/PageScreen';
-import { PapersScreen } from '../papers/PapersScreen';
-import { PlannerScreen } from '../planner/PlannerScreen';
-import { AccountScreen } from '../session/AccountScreen';
-import { LockedScreen } from '../session/LockedScreen';
-import { fetchSession, LockedDevice, type Session, SessionContext } from '../session/session';
-import { NewPasswordScreen } from '../session/NewPasswordScreen';
-import { SignInScreen } from '../session/SignInScreen';
-import { WelcomeScreen } from '../session/WelcomeScreen';
+import { useForgetting } from '../data/forgetting';
+import { LockedScreen } from '../account/LockedScreen';
+import { type Session, SessionContext } from '../server/session';
+import { fetchSession, LockedDevice } from '../sync/entering';
+import { NewPasswordScreen } from '../account/NewPasswordScreen';
+import { SignInScreen } from '../account/SignInScreen';
+import { WelcomeScreen } from '../account/WelcomeScreen';
 import { useSyncState } from '../sync/syncState';
-import { useNews } from '../sync/useNews';
-import { WorkspaceProvider } from '../sync/workspace';
-import { WebScreen } from '../weave/WebScreen';
-import { useRehearsal } from './rehearsal';
+import { useNews } from '../data/useNews';
+import { WorkspaceProvider } from './WorkspaceProvider';
+import { useRehearsal } from './useRehearsal';
+import {
+  AccountScreen,
+  DeskScreen,
+  FollowUpsScreen,
+  GroupScreen,
+  JotScreen,
+  LibraryScreen,
+  OverviewScreen,
+  PageScreen,
+  PapersScreen,
+  PlannerScreen,
+  WebScreen,
+} from './screens';
 import { focusHeading, useArrival } from './useArrival';
 import { Rail } from './Rail';
-import { SaidLine } from './saying';
+import { SaidLine } from '../ui/saying';
 import { ScreenBoundary } from './ScreenBoundary';
 import { SyncNotice } from './SyncNotice';
 
@@ -115,7 +118,9 @@ function Frame() {
         <SyncNotice />
         <div className="min-h-0 grow">
           <ScreenBoundary screen={pathname}>
-            <Outlet />
+            <Suspense fallback={<div className="h-full" aria-busy="true" />}>
+              <Outlet />
+            </Suspense>
           </ScreenBoundary>
         </div>
       </main>

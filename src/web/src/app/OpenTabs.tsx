@@ -1,9 +1,9 @@
 import { XIcon } from '@phosphor-icons/react';
 import { useEffect } from 'react';
 import { useLocation, useNavigate } from 'react-router';
-import { inkOf } from '../library/palette';
-import { useLibraries } from '../library/useLibrary';
-import { closeNotebook, useOpenNotebooks } from '../page/openNotebooks';
+import { inkOf } from '../model/colours';
+import { useLibraries } from '../data/useLibrary';
+import { closeNotebook, useOpenNotebooks } from '../data/openNotebooks';
 
 /** The notebooks that are open, as the spines of books on the rail: pressed, each opens where it was left. The keys [ and ] go from one to the next. */
 export function OpenTabs() {

@@ -3,11 +3,11 @@ import type { ReactNode } from 'react';
 import { Link, NavLink } from 'react-router';
 import { useOpenCount } from '../followups/useFollowUps';
 import { useJot } from '../jot/useJot';
-import { useSession } from '../session/session';
+import { useSession } from '../server/session';
 import { syncWords, useSyncState } from '../sync/syncState';
 import { Avatar } from '../ui/Avatar';
 import { OpenTabs } from './OpenTabs';
-import { Quill } from './Quill';
+import { Quill } from '../ui/Quill';
 
 /** The narrow rail: where to go; at its foot the state of saving, and the person. */
 export function Rail() {

@@ -1,16 +1,16 @@
 import { useEffect, useState } from 'react';
 import type { Core } from '../core/runtime';
-import type { Library } from '../library/Library';
-import { useLibraries } from '../library/useLibrary';
-import { keepPiece } from '../page/selection/clipboard';
+import type { Library } from '../data/Library';
+import { useLibraries } from '../data/useLibrary';
+import { keepPiece } from '../sheet/selection/clipboard';
 import { idOf } from '../sync/address';
 import type { RefusedWork } from '../sync/deviceStore';
 import { framed } from '../sync/frames';
 import { fileOf, saveFile } from '../sync/rescue';
-import { useSession } from '../session/session';
-import { useWorkspace } from '../sync/workspace';
+import { useSession } from '../server/session';
+import { useWorkspace } from '../data/useWorkspace';
 import { Dialog } from '../ui/Dialog';
-import { whenWords } from '../ui/time';
+import { whenWords } from '../model/time';
 
 /** What was refused of one document for one reason. */
 interface Group {

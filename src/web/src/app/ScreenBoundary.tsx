@@ -1,5 +1,5 @@
 import { Component, type ReactNode } from 'react';
-import { keptSession } from '../session/session';
+import { keptSession } from '../server/session';
 import { reportFault } from '../sync/faults';
 import { saveRescueFile } from '../sync/rescue';
 

@@ -1,22 +1,8 @@
-import { useEffect } from 'react';
 import type { Core } from '../core/runtime';
-import { defaultPaper, nodeKinds, root } from '../library/model';
-import { allKinds } from '../page/hand/tool';
-import { firstTray, penNumbers } from '../page/ink/pens';
-import { fields } from '../page/selection/useSelection';
-import { getPainter } from '../pictures/painted';
-import { useWorkspace } from '../sync/workspace';
-
-/**
- * What a person does often is done once on documents that are thrown away, while the browser has nothing else to do: the runtime compiles a function when it
- * is called first, and the first notebook of the day would pay for that. What is made is signed by nobody and kept nowhere.
- */
-export function useRehearsal(): void {
-  const { core } = useWorkspace();
-  useEffect(() => {
-    return eachWhenIdle([...rehearsals(core), () => void getPainter()]);
-  }, [core]);
-}
+import { defaultPaper, nodeKinds, root } from '../model/items';
+import { firstTray, penNumbers } from '../model/pens';
+import { allKinds } from '../sheet/hand/tool';
+import { fields } from '../sheet/selection/useSelection';
 
 /** What is rehearsed, each part on its own. */
 export const rehearsals = (core: Core): (() => void)[] =>
@@ -30,25 +16,6 @@ function rehearse(core: Core, part: (core: Core) => void): void {
     core.DocumentBridge.Rehearse(false);
   }
 }
-
-/** Does one after the other, each when there is nothing else to do; some browsers do not say when that is. Returns how to stop. */
-function eachWhenIdle(parts: (() => void)[]): () => void {
-  let ended = false;
-  const next = () => {
-    const part = ended ? undefined : parts.shift();
-    if (!part) return;
-    part();
-    wait();
-  };
-  const wait = () => ('requestIdleCallback' in window ? requestIdleCallback(next) : setTimeout(next, pause));
-  wait();
-  return () => {
-    ended = true;
-  };
-}
-
-/** Milliseconds. */
-const pause = 1_000;
 
 function makeNotebook({ DocumentBridge, NotebookBridge }: Core): void {
   const notebook = DocumentBridge.Open(2);

@@ -6,16 +6,16 @@ import { FollowUpLine } from '../followups/FollowUpLine';
 import { useFollowUps, useTick } from '../followups/useFollowUps';
 import { JotButton } from '../jot/JotButton';
 import { useToday } from '../jot/useJot';
-import { openPath, type ShownPage, thumbnailPath } from '../library/model';
-import { useLibraries } from '../library/useLibrary';
-import { useStrip, useSummaries } from '../library/useShelf';
+import { openPath, type ShownPage, thumbnailPath } from '../model/items';
+import { useLibraries } from '../data/useLibrary';
+import { useStrip, useSummaries } from '../data/useShelf';
 import { PagePicture } from '../pictures/PagePicture';
-import { useSession } from '../session/session';
+import { useSession } from '../server/session';
 import { useMarkKinds } from '../spots/markKinds';
-import { withoutNews } from '../sync/useNews';
-import { useWorkspace } from '../sync/workspace';
+import { withoutNews } from '../data/useNews';
+import { useWorkspace } from '../data/useWorkspace';
 import { Avatar } from '../ui/Avatar';
-import { dayWords, isoWeek, whenWords } from '../ui/time';
+import { dayWords, isoWeek, whenWords } from '../model/time';
 
 interface DeskAnswer {
   leftOff: { space: string; notebookName: string; page: ShownPage }[];

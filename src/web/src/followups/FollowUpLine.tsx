@@ -1,11 +1,11 @@
 import { CheckIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { openPath } from '../library/model';
+import { openPath } from '../model/items';
 import { type MarkKind, MarkSign } from '../spots/markKinds';
-import { aroundSpot, partPath, type ShownSpot } from '../spots/spots';
+import { aroundSpot, partPath, type ShownSpot } from '../data/spots';
 import { InkCut } from '../spots/InkCut';
-import { dayKey } from '../ui/time';
+import { dayKey } from '../model/time';
 
 interface FollowUpLineProps {
   mark: ShownSpot;

@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { doing } from '../app/saying';
-import { setSpotOn, type ShownSpot, type Spot } from '../spots/spots';
-import { useUnsentSpots } from '../spots/useNotebookSpots';
-import { withoutNews } from '../sync/useNews';
-import { useWorkspace } from '../sync/workspace';
+import { doing } from '../data/doing';
+import { setSpotOn, type ShownSpot, type Spot } from '../data/spots';
+import { useUnsentSpots } from '../data/useNotebookSpots';
+import { withoutNews } from '../data/useNews';
+import { useWorkspace } from '../data/useWorkspace';
 
 /** All marks that one may see, newest first; what this device has not sent yet is already in them. */
 export function useFollowUps(all: boolean): { marks: ShownSpot[]; refetch: () => void } {

@@ -1,12 +1,12 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams } from 'react-router';
-import { TermsField } from '../library/TermsField';
-import { sendJson } from '../session/api';
-import { type Role, useSession } from '../session/session';
-import { Usage } from '../session/Usage';
+import { TermsField } from '../settings/TermsField';
+import { sendJson } from '../server/api';
+import { type Role, useSession } from '../server/session';
+import { Usage } from '../settings/Usage';
 import { Avatar } from '../ui/Avatar';
-import { usePeople } from './usePeople';
+import { usePeople } from '../data/usePeople';
 
 const roleWords: Record<Role, string> = {
   owner: 'writes, and decides who may do what',

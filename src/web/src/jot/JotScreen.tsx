@@ -1,8 +1,8 @@
 import { useEffect, useRef } from 'react';
 import { useNavigate } from 'react-router';
-import { usePersonal } from '../library/usePersonal';
-import { useSession } from '../session/session';
-import { useWorkspace } from '../sync/workspace';
+import { usePersonal } from '../data/usePersonal';
+import { useSession } from '../server/session';
+import { useWorkspace } from '../data/useWorkspace';
 import { makeJot, makeToday } from './useJot';
 
 /** The addresses that a phone can keep on its home screen: /jot and /today. They make the page and go to it. */

@@ -1,10 +1,11 @@
 import { useNavigate } from 'react-router';
-import { addPage } from '../library/addPage';
-import { openPath, root } from '../library/model';
-import { type Personal, usePersonal } from '../library/usePersonal';
-import { useSession } from '../session/session';
-import { useWorkspace, type Workspace } from '../sync/workspace';
-import { dayKey, dayWords } from '../ui/time';
+import { addPage } from '../data/addPage';
+import { openPath, root } from '../model/items';
+import { type Personal, usePersonal } from '../data/usePersonal';
+import { useSession } from '../server/session';
+import { type Workspace } from '../sync/workspace';
+import { useWorkspace } from '../data/useWorkspace';
+import { dayKey, dayWords } from '../model/time';
 
 /** Makes a jot and goes to its empty page: a notebook of one page on the preset paper, titled with date and time, which waits under Jots. */
 export function useJot(): (() => Promise<void>) | undefined {

@@ -1,7 +1,7 @@
 import { Fragment, type ReactNode } from 'react';
-import { type Space, useSession } from '../session/session';
-import type { Library } from './Library';
-import { useLibraries } from './useLibrary';
+import { type Space, useSession } from '../server/session';
+import type { Library } from '../data/Library';
+import { useLibraries } from '../data/useLibrary';
 
 /** A list that has a part for each library, the group's first. */
 export function BySpace({

@@ -1,18 +1,18 @@
 import { useNavigate } from 'react-router';
-import { doing } from '../app/saying';
+import { doing } from '../data/doing';
 import { properties } from '../core/runtime';
-import { type Space, useSession } from '../session/session';
-import { useWorkspace } from '../sync/workspace';
-import { FolderDialog, NotebookDialog } from './dialogs';
+import { type Space, useSession } from '../server/session';
+import { useWorkspace } from '../data/useWorkspace';
+import { FolderDialog, NotebookDialog } from './lookDialogs';
 import type { Asking } from './itemMenu';
 import { LensDialog } from './LensDialog';
-import { LockDialog } from './LockDialog';
-import { openPath, root } from './model';
-import { MoveDialog } from './MoveDialog';
+import { LockDialog } from '../locks/LockDialog';
+import { openPath, root } from '../model/items';
+import { MoveDialog } from '../moving/MoveDialog';
 import type { ShownPlace } from './places';
-import { TagDialog } from './TagDialog';
+import { TagDialog } from '../tags/TagDialog';
 import type { ItemActions } from './useItemActions';
-import type { Personal } from './usePersonal';
+import type { Personal } from '../data/usePersonal';
 
 interface ContentDialogsProps {
   asking: Asking | { what: 'newLens' | 'lens' };

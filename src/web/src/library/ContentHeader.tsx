@@ -2,8 +2,8 @@ import { DotsThreeIcon } from '@phosphor-icons/react';
 import { JotButton } from '../jot/JotButton';
 import { Menu, type MenuEntry } from '../ui/Menu';
 import type { ShownPlace } from './places';
-import type { Selection } from './useSelection';
-import type { View } from './view';
+import type { Selection } from '../ui/useChosen';
+import type { View } from '../model/libraryView';
 import { ViewControls } from './ViewControls';
 
 interface ContentHeaderProps {

@@ -1,10 +1,10 @@
 import { XIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
-import type { Member } from '../group/usePeople';
+import type { Member } from '../data/usePeople';
 import { type Filter, isChosen, noFilter, spans, type TagUse } from './filter';
-import type { Library } from './Library';
-import type { Tag } from './model';
-import { fillOf } from './palette';
+import type { Library } from '../data/Library';
+import type { Tag } from '../model/items';
+import { fillOf } from '../model/colours';
 
 const next: Record<string, TagUse | ''> = { '': 'any', any: 'all', all: 'none', none: '' };
 const useWords: Record<TagUse, string> = { any: 'any of', all: 'all of', none: 'none of' };

@@ -3,15 +3,15 @@ import { CaretDownIcon, CaretRightIcon, PlusIcon } from '@phosphor-icons/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import type { Space } from '../session/session';
-import { NodeIcon } from './icons';
-import { type LibraryNode, root } from './model';
-import { orderedFolders } from './items';
-import { fillOf } from './palette';
-import type { Library } from './Library';
-import { useLibrary } from './useLibrary';
-import { usePersonal } from './usePersonal';
-import { viewTarget } from './view';
+import type { Space } from '../server/session';
+import { NodeIcon } from '../ui/NodeIcon';
+import { type LibraryNode, root } from '../model/items';
+import { orderedFolders } from '../data/items';
+import { fillOf } from '../model/colours';
+import type { Library } from '../data/Library';
+import { useLibrary } from '../data/useLibrary';
+import { usePersonal } from '../data/usePersonal';
+import { viewTarget } from '../model/libraryView';
 
 const rowHeight = 36;
 /** How long something is held over a folder before it opens. */

@@ -1,10 +1,10 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import type { Group } from './items';
+import type { Group } from '../data/items';
 import type { ItemProps } from './ItemParts';
 import { Line, Row, Tile, tileHeight, tileWidth } from './ItemShapes';
-import type { Item } from './model';
-import type { View } from './view';
+import type { Item } from '../model/items';
+import type { View } from '../model/libraryView';
 
 type ListRow = { key: string; heading: string; count: number } | { key: string; items: Item[] };
 

@@ -2,18 +2,18 @@ import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { LockSimpleIcon, PushPinIcon, StarIcon } from '@phosphor-icons/react';
 import { type MouseEvent, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import type { Member } from '../group/usePeople';
+import type { Member } from '../data/usePeople';
 import { PagePicture } from '../pictures/PagePicture';
 import { Avatar } from '../ui/Avatar';
 import { Menu } from '../ui/Menu';
 import { RenameField } from '../ui/RenameField';
-import { whenWords } from '../ui/time';
+import { whenWords } from '../model/time';
 import { DotsThreeIcon } from '@phosphor-icons/react';
-import { Cover } from './Cover';
+import { Cover } from '../papers/Cover';
 import type { ItemMenu } from './itemMenu';
-import { type Item, openPath, thumbnailPath } from './model';
-import { TagChip } from './TagChip';
-import type { Selection } from './useSelection';
+import { type Item, openPath, thumbnailPath } from '../model/items';
+import { TagChip } from '../tags/TagChip';
+import type { Selection } from '../ui/useChosen';
 
 /** What every way of showing an item is given. */
 export interface ItemProps {

@@ -1,7 +1,7 @@
 import { FolderSimpleIcon } from '@phosphor-icons/react';
 import { Link } from 'react-router';
 import { PagePicture } from '../pictures/PagePicture';
-import { NodeIcon } from './icons';
+import { NodeIcon } from '../ui/NodeIcon';
 import {
   aboutWords,
   ChooseBox,
@@ -15,9 +15,9 @@ import {
   When,
   Writers,
 } from './ItemParts';
-import { type Item, openPath, thumbnailPath } from './model';
-import { fillOf } from './palette';
-import { useStrip } from './useShelf';
+import { type Item, openPath, thumbnailPath } from '../model/items';
+import { fillOf } from '../model/colours';
+import { useStrip } from '../data/useShelf';
 
 const stateOf = ({
   isChosen,

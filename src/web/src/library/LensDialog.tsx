@@ -1,7 +1,8 @@
 import { useState } from 'react';
-import type { Space } from '../session/session';
+import type { Space } from '../server/session';
 import { FormDialog } from '../ui/FormDialog';
-import { IconField, NameField } from './dialogs';
+import { IconField } from '../ui/looks';
+import { NameField } from '../ui/naming';
 
 export interface LensLook {
   name: string;

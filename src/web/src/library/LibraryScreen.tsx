@@ -11,18 +11,20 @@ import {
 import { FolderSimpleIcon, SidebarSimpleIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { type Space, useSession } from '../session/session';
+import { type Space, useSession } from '../server/session';
 import { BinScreen } from './BinScreen';
-import { FolderDialog } from './dialogs';
+import { FolderDialog } from './lookDialogs';
 import { FolderContent } from './FolderContent';
 import { LibrarySide, type Place } from './LibrarySide';
-import { colours, root } from './model';
+import { colours, root } from '../model/items';
 import { TagScreen } from './TagScreen';
-import type { Library } from './Library';
-import { useLibraries } from './useLibrary';
-import { doing, say } from '../app/saying';
-import { useWorkspace, type Workspace } from '../sync/workspace';
-import { moveNodes } from './moving';
+import type { Library } from '../data/Library';
+import { useLibraries } from '../data/useLibrary';
+import { say } from '../ui/saying';
+import { doing } from '../data/doing';
+import { type Workspace } from '../sync/workspace';
+import { useWorkspace } from '../data/useWorkspace';
+import { moveNodes } from '../moving/moveNodes';
 
 /** Trees and lists at the side, then what lies in the chosen place. */
 export function LibraryScreen() {

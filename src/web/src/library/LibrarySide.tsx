@@ -12,12 +12,12 @@ import {
 import { useState } from 'react';
 import { useDroppable } from '@dnd-kit/core';
 import { Link } from 'react-router';
-import { useSession } from '../session/session';
+import { useSession } from '../server/session';
 import { FolderTree } from './FolderTree';
-import { NodeIcon } from './icons';
-import type { Library } from './Library';
-import { useBinTimes } from './useBinTimes';
-import { useLibraries } from './useLibrary';
+import { NodeIcon } from '../ui/NodeIcon';
+import type { Library } from '../data/Library';
+import { useBinTimes } from '../data/useBinTimes';
+import { useLibraries } from '../data/useLibrary';
 
 /** Where one is in the library: a space with a folder or list in it, or a list over all spaces. */
 export interface Place {

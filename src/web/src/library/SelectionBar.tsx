@@ -1,6 +1,6 @@
 import { XIcon } from '@phosphor-icons/react';
 import type { MenuEntry } from '../ui/Menu';
-import type { Selection } from './useSelection';
+import type { Selection } from '../ui/useChosen';
 
 /** What can be done to all that are chosen, at the foot of the list. */
 export function SelectionBar({ selection, entries }: { selection: Selection; entries: MenuEntry[] }) {

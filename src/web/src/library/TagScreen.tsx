@@ -10,17 +10,18 @@ import {
 } from '@phosphor-icons/react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { doing, useAct } from '../app/saying';
+import { doing, useAct } from '../data/doing';
 import { properties } from '../core/runtime';
-import type { Space } from '../session/session';
-import { useWorkspace } from '../sync/workspace';
+import type { Space } from '../server/session';
+import { useWorkspace } from '../data/useWorkspace';
 import { FormDialog, Problem } from '../ui/FormDialog';
 import { Menu } from '../ui/Menu';
 import { BySpace } from './BySpace';
-import { ColourField, ConfirmDialog, NameDialog } from './dialogs';
-import { root, type Tag } from './model';
-import { fillOf } from './palette';
-import type { Library } from './Library';
+import { ColourField } from '../ui/looks';
+import { ConfirmDialog, NameDialog } from '../ui/naming';
+import { root, type Tag } from '../model/items';
+import { fillOf } from '../model/colours';
+import type { Library } from '../data/Library';
 
 type Asking =
   { what: 'new' } | { what: 'rename' | 'colour' | 'merge' | 'bin'; tag: Tag } | { what: 'join'; tag: Tag; into: Tag };

@@ -1,5 +1,5 @@
 import { CheckSquareIcon, FunnelSimpleIcon, ListIcon, RowsIcon, SquaresFourIcon } from '@phosphor-icons/react';
-import { groupWords, sortWords, type View } from './view';
+import { groupWords, sortWords, type View } from '../model/libraryView';
 
 const densities = [
   { name: 'rows', words: 'Rows with page strips', icon: RowsIcon },

@@ -1,4 +1,4 @@
-import type { Library } from './Library';
+import type { Library } from '../data/Library';
 
 /** How a tag takes part in a filter. */
 export type TagUse = 'any' | 'all' | 'none';

@@ -17,8 +17,8 @@ import {
 } from '@phosphor-icons/react';
 import type { MenuEntry } from '../ui/Menu';
 import { pathTo } from './ItemParts';
-import { type Item, root } from './model';
-import { say } from '../app/saying';
+import { type Item, root } from '../model/items';
+import { say } from '../ui/saying';
 import { stepFrom } from './listKeys';
 import type { ItemActions } from './useItemActions';
 

@@ -1,8 +1,8 @@
 import type { KeyboardEvent } from 'react';
 import type { Asking } from './itemMenu';
-import type { Item } from './model';
+import type { Item } from '../model/items';
 import type { ItemActions } from './useItemActions';
-import type { Selection } from './useSelection';
+import type { Selection } from '../ui/useChosen';
 
 interface ListHands {
   /** What stands beside a thing in an order that can be changed by hand; undefined where it cannot. */

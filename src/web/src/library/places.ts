@@ -1,10 +1,10 @@
-import type { Space } from '../session/session';
-import { itemOfNode, orderedFolders } from './items';
+import type { Space } from '../server/session';
+import { itemOfNode, orderedFolders } from '../data/items';
 import { lists, type Place } from './LibrarySide';
-import { type Item, type LibraryNode, root, type Summary } from './model';
-import type { Library } from './Library';
-import type { Personal } from './usePersonal';
-import type { View } from './view';
+import { type Item, type LibraryNode, root, type Summary } from '../model/items';
+import type { Library } from '../data/Library';
+import type { Personal } from '../data/usePersonal';
+import type { View } from '../model/libraryView';
 
 /** A folder, list or lens, with what it is called and what lies in it. */
 export interface ShownPlace {

@@ -1,15 +1,15 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { properties, sentenceOf } from '../core/runtime';
-import { download } from '../app/download';
-import { useSession } from '../session/session';
-import { useWorkspace } from '../sync/workspace';
-import { moveNodes } from './moving';
-import { doing, useAct } from '../app/saying';
-import type { Item, Tag } from './model';
-import type { Library } from './Library';
-import { useLibraries } from './useLibrary';
-import { usePersonal } from './usePersonal';
+import { download } from '../data/download';
+import { useSession } from '../server/session';
+import { useWorkspace } from '../data/useWorkspace';
+import { moveNodes } from '../moving/moveNodes';
+import { doing, useAct } from '../data/doing';
+import type { Item, Tag } from '../model/items';
+import type { Library } from '../data/Library';
+import { useLibraries } from '../data/useLibrary';
+import { usePersonal } from '../data/usePersonal';
 
 /** What can be done to things in a list, one or many at once. What may fail answers with a sentence, or with an empty text when it worked. */
 export interface ItemActions {

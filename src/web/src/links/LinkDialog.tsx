@@ -1,17 +1,17 @@
 import { useState } from 'react';
-import type { NotebookEntry } from '../library/model';
-import { useLibraries } from '../library/useLibrary';
-import { useTitled } from '../library/useTitled';
-import { useOpenNotebooks } from '../page/openNotebooks';
-import type { Notebook } from '../page/useNotebook';
-import { useSession } from '../session/session';
-import { useWorkspace } from '../sync/workspace';
+import type { NotebookEntry } from '../model/items';
+import { useLibraries } from '../data/useLibrary';
+import { useTitled } from '../data/useTitled';
+import { useOpenNotebooks } from '../data/openNotebooks';
+import type { Notebook } from '../data/useNotebook';
+import { useSession } from '../server/session';
+import { useWorkspace } from '../data/useWorkspace';
 import { Choices, ChoiceWords } from '../ui/Choices';
 import { Dialog } from '../ui/Dialog';
 import { Problem } from '../ui/FormDialog';
 import { useHeadings } from './useHeadings';
-import { useNotebookSpots } from '../spots/useNotebookSpots';
-import { type Target, targetOfAddress, writeTarget } from './target';
+import { useNotebookSpots } from '../data/useNotebookSpots';
+import { type Target, targetOfAddress, writeTarget } from '../model/target';
 
 interface Choice {
   target: Target;

@@ -1,13 +1,13 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { properties } from '../core/runtime';
-import { lastPageIn } from '../page/openNotebooks';
-import type { NotebookEntry } from '../library/model';
-import { useLibraries } from '../library/useLibrary';
-import { useSession } from '../session/session';
-import { useWorkspace } from '../sync/workspace';
+import { lastPageIn } from '../data/openNotebooks';
+import type { NotebookEntry } from '../model/items';
+import { useLibraries } from '../data/useLibrary';
+import { useSession } from '../server/session';
+import { useWorkspace } from '../data/useWorkspace';
 import { Dialog } from '../ui/Dialog';
-import { pathOf, readTarget, type Target, writeTarget } from './target';
+import { pathOf, readTarget, type Target, writeTarget } from '../model/target';
 
 /** A page may have moved again and again; more often than this it is not followed. */
 const mostHops = 20;

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue } from 'react';
-import { getJson, Unreachable } from '../session/api';
-import type { ShownSpot } from '../spots/spots';
+import { getJson, Unreachable } from '../server/api';
+import type { ShownSpot } from '../data/spots';
 
 const leastTyped = 2;
 const nothing: ShownSpot[] = [];

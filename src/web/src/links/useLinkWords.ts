@@ -1,8 +1,8 @@
 import { useMemo } from 'react';
-import { useLibraries } from '../library/useLibrary';
-import { useLocksOf } from '../library/useShelf';
-import { useSession } from '../session/session';
-import { readTarget, type Target } from './target';
+import { useLibraries } from '../data/useLibrary';
+import { useLocksOf } from '../data/useShelf';
+import { useSession } from '../server/session';
+import { readTarget, type Target } from '../model/target';
 
 /** Says of what one may not see, or what is locked and shut, that it is so; undefined of all else. */
 export function useHidden(): (target: Target) => string | undefined {

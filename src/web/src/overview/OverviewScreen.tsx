@@ -10,21 +10,21 @@ import {
 } from '@dnd-kit/core';
 import { type KeyboardEvent, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { LockedPages } from '../library/LockDialog';
-import { type NotebookEntry, openPath } from '../library/model';
-import { useLibrary } from '../library/useLibrary';
-import { usePersonal } from '../library/usePersonal';
-import { useSelection } from '../library/useSelection';
-import { useLocks } from '../library/useShelf';
-import { type Notebook, useNotebook } from '../page/useNotebook';
-import { type Space, useSession } from '../session/session';
-import { useNotebookSpots } from '../spots/useNotebookSpots';
+import { LockedPages } from '../locks/LockDialog';
+import { type NotebookEntry, openPath } from '../model/items';
+import { useLibrary } from '../data/useLibrary';
+import { usePersonal } from '../data/usePersonal';
+import { useSelection } from '../ui/useChosen';
+import { useLocks } from '../data/useShelf';
+import { type Notebook, useNotebook } from '../data/useNotebook';
+import { type Space, useSession } from '../server/session';
+import { useNotebookSpots } from '../data/useNotebookSpots';
 import { OverviewBar } from './OverviewBar';
-import { PageFace } from './PageFace';
+import { PageFace } from '../papers/PageFace';
 import { PageGrid } from './PageGrid';
 import { PageTile } from './PageTile';
 import { usePageActions } from './usePageActions';
-import { useShownPages } from './useShownPages';
+import { useShownPages } from '../data/useShownPages';
 
 const sizeKey = 'quill.overview';
 

@@ -1,10 +1,10 @@
 import { useDroppable } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, type ReactNode, useEffect, useMemo, useRef } from 'react';
-import { type NotebookEntry, root } from '../library/model';
-import { fillOf } from '../library/palette';
-import type { Notebook } from '../page/useNotebook';
-import { Moving } from './moving';
+import { type NotebookEntry, root } from '../model/items';
+import { fillOf } from '../model/colours';
+import type { Notebook } from '../data/useNotebook';
+import { Moving } from '../papers/dragged';
 import { gap, type Row, rowsOf, useColumns } from './rows';
 
 /** Below a tile, for its title, pixels. */

@@ -1,8 +1,8 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { BookmarkSimpleIcon, DotsThreeIcon, StarIcon } from '@phosphor-icons/react';
 import type { KeyboardEvent, ReactNode } from 'react';
-import type { NotebookEntry, Tag } from '../library/model';
-import { fillOf } from '../library/palette';
+import type { NotebookEntry, Tag } from '../model/items';
+import { fillOf } from '../model/colours';
 import { Menu, type MenuEntry } from '../ui/Menu';
 
 interface PageTileProps {

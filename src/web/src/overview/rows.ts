@@ -1,6 +1,6 @@
 import { type RefObject, useLayoutEffect, useState } from 'react';
-import type { NotebookEntry } from '../library/model';
-import type { Notebook } from '../page/useNotebook';
+import type { NotebookEntry } from '../model/items';
+import type { Notebook } from '../data/useNotebook';
 
 export type Row =
   | { kind: 'section'; key: string; section: NotebookEntry | undefined; count: number }

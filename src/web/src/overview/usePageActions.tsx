@@ -12,20 +12,21 @@ import {
   TrashIcon,
 } from '@phosphor-icons/react';
 import { type ReactNode, useState } from 'react';
-import { NameDialog } from '../library/dialogs';
-import type { Library } from '../library/Library';
-import { defaultPaper, type NotebookEntry, root } from '../library/model';
-import { say, useAct } from '../app/saying';
-import { TagDialog } from '../library/TagDialog';
-import { usePersonal } from '../library/usePersonal';
-import type { Selection } from '../library/useSelection';
-import { ChangePaperDialog } from '../page/ChangePaperDialog';
-import { movedTo } from '../page/movedTo';
-import { PlaceDialog } from '../page/PlaceDialog';
-import type { Notebook } from '../page/useNotebook';
+import { NameDialog } from '../ui/naming';
+import type { Library } from '../data/Library';
+import { defaultPaper, type NotebookEntry, root } from '../model/items';
+import { say } from '../ui/saying';
+import { useAct } from '../data/doing';
+import { TagDialog } from '../tags/TagDialog';
+import { usePersonal } from '../data/usePersonal';
+import type { Selection } from '../ui/useChosen';
+import { ChangePaperDialog } from '../papers/ChangePaperDialog';
+import { movedTo } from '../moving/movedTo';
+import { PlaceDialog } from '../moving/PlaceDialog';
+import type { Notebook } from '../data/useNotebook';
 import { PaperDialog } from '../papers/PaperDialog';
-import { freezePage, makeOwnPaper } from '../papers/ownPapers';
-import type { Space } from '../session/session';
+import { freezePage, makeOwnPaper } from '../data/ownPapers';
+import type { Space } from '../server/session';
 import type { MenuEntry } from '../ui/Menu';
 
 type Asking =

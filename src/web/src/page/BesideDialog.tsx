@@ -1,11 +1,11 @@
 import { useState } from 'react';
-import { useLibraries } from '../library/useLibrary';
-import { useSession } from '../session/session';
-import { useWorkspace } from '../sync/workspace';
+import { useLibraries } from '../data/useLibrary';
+import { useSession } from '../server/session';
+import { useWorkspace } from '../data/useWorkspace';
 import { Choices, ChoiceWords } from '../ui/Choices';
 import { Dialog } from '../ui/Dialog';
-import { lastPageIn, type OpenNotebook, useOpenNotebooks } from './openNotebooks';
-import { useNotebook } from './useNotebook';
+import { lastPageIn, type OpenNotebook, useOpenNotebooks } from '../data/openNotebooks';
+import { useNotebook } from '../data/useNotebook';
 
 interface Choice {
   at: OpenNotebook;

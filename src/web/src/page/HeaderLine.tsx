@@ -16,14 +16,14 @@ import {
 import type { ReactNode } from 'react';
 import { downloadPng } from './downloadPng';
 import { Link } from 'react-router';
-import type { Member } from '../group/usePeople';
-import type { LibraryNode, NotebookEntry } from '../library/model';
-import type { Space } from '../session/session';
+import type { Member } from '../data/usePeople';
+import type { LibraryNode, NotebookEntry } from '../model/items';
+import type { Space } from '../server/session';
 import { Avatar } from '../ui/Avatar';
 import { Menu } from '../ui/Menu';
-import type { Turning } from './useNotebook';
-import { download } from '../app/download';
-import { useWorkspace } from '../sync/workspace';
+import type { Turning } from '../data/useNotebook';
+import { download } from '../data/download';
+import { useWorkspace } from '../data/useWorkspace';
 
 const turnings: { turning: Turning; words: string; icon: ReactNode }[] = [
   { turning: 'sideways', words: 'Turn pages sideways', icon: <ArrowsLeftRightIcon size={20} weight="light" /> },

@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
-import { usePersonal } from '../library/usePersonal';
+import { usePersonal } from '../data/usePersonal';
 import { BesideDialog } from './BesideDialog';
-import { Margin } from './Margin';
-import { besidePath, noteOpen, type OpenNotebook, readBeside } from './openNotebooks';
+import { Margin } from '../margin/Margin';
+import { besidePath, noteOpen, type OpenNotebook, readBeside } from '../data/openNotebooks';
 import { Pane } from './Pane';
-import { useTools } from './useTools';
+import { useTools } from '../sheet/tools/useTools';
 
 const visitKey = 'quill.visited';
 const sameVisitMilliseconds = 30 * 60_000;

@@ -1,7 +1,7 @@
-import type { Member } from '../group/usePeople';
-import { fillOf } from '../library/palette';
-import type { PenSign } from './ink/othersInk';
-import type { View } from './ink/view';
+import type { Member } from '../data/usePeople';
+import { fillOf } from '../model/colours';
+import type { PenSign } from '../sheet/ink/othersInk';
+import type { View } from '../sheet/ink/view';
 
 /** Others' names at the tips of their pens. */
 export function PenSigns({ signs, view, people }: { signs: PenSign[]; view: View; people: Member[] }) {

@@ -2,10 +2,10 @@ import { BookmarkSimpleIcon, CaretLeftIcon, CaretRightIcon, PlusIcon, SquaresFou
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { type NotebookEntry, overviewPath, type ShownPage } from '../library/model';
-import { fillOf } from '../library/palette';
-import { PageFace } from '../overview/PageFace';
-import type { PlacedSpot } from '../spots/useNotebookSpots';
+import { type NotebookEntry, overviewPath, type ShownPage } from '../model/items';
+import { fillOf } from '../model/colours';
+import { PageFace } from '../papers/PageFace';
+import type { PlacedSpot } from '../data/useNotebookSpots';
 
 interface ThreadProps {
   space: string;

@@ -10,8 +10,8 @@ import {
 } from '@phosphor-icons/react';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Dialog } from '../ui/Dialog';
-import type { SheetDesk } from './ink/desk';
-import { calibrate, calibration, trueScale } from './ink/view';
+import type { SheetDesk } from '../sheet/desk/desk';
+import { calibrate, calibration, trueScale } from '../sheet/ink/view';
 
 interface ZoomControlProps {
   desk: SheetDesk | undefined;

@@ -1,7 +1,7 @@
-import { making } from '../app/download';
-import { request } from '../session/api';
+import { making } from '../data/download';
+import { request } from '../server/api';
 import type { Workspace } from '../sync/workspace';
-import { saveBlob } from '../ui/saveBlob';
+import { saveBlob } from '../model/saveBlob';
 
 /** Twelve dots a millimetre: about 300 an inch. */
 const pixelsAMillimetre = 12;

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
-import type { Selection } from './selection/useSelection';
-import type { Tools } from './useTools';
+import type { Selection } from '../sheet/selection/useSelection';
+import type { Tools } from '../sheet/tools/useTools';
 
 interface SheetKeys {
   active: boolean;

@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react';
 import { properties, sentenceOf } from '../core/runtime';
-import { NameField } from '../library/dialogs';
-import type { Library } from '../library/Library';
-import type { LibraryNode } from '../library/model';
-import type { Say } from '../app/saying';
+import { NameField } from '../ui/naming';
+import type { Library } from '../data/Library';
+import type { LibraryNode } from '../model/items';
+import type { Say } from '../ui/saying';
 import { FormDialog, Problem } from '../ui/FormDialog';
-import { keepPicture, makeOwnPaper } from './ownPapers';
+import { keepPicture, makeOwnPaper } from '../data/ownPapers';
 import { openPdf, type PdfFile } from './pdfPages';
 import { PdfPages } from './PdfPages';
 

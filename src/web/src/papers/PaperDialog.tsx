@@ -1,11 +1,11 @@
 import { type ReactNode, useMemo, useState } from 'react';
 import { sentenceOf } from '../core/runtime';
-import { defaultPaper } from '../library/model';
-import { useLibrary } from '../library/useLibrary';
-import { useWorkspace } from '../sync/workspace';
+import { defaultPaper } from '../model/items';
+import { useLibrary } from '../data/useLibrary';
+import { useWorkspace } from '../data/useWorkspace';
 import { FormDialog, Problem } from '../ui/FormDialog';
-import { type Paper, paperChoices, wordsOfPaper, writePaper } from './drawing';
-import { ownPapersOf } from './ownPapers';
+import { type Paper, paperChoices, wordsOfPaper, writePaper } from '../model/drawing';
+import { ownPapersOf } from '../data/ownPapers';
 import { PaperPicture } from './PaperPicture';
 import { PaperSettings } from './PaperSettings';
 

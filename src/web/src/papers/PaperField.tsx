@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { useWorkspace } from '../sync/workspace';
-import { paperChoices, wordsOfPaper } from './drawing';
+import { useWorkspace } from '../data/useWorkspace';
+import { paperChoices, wordsOfPaper } from '../model/drawing';
 import { PaperDialog } from './PaperDialog';
 import { PaperPicture } from './PaperPicture';
 

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
-import { useWorkspace } from '../sync/workspace';
-import { type Drawing, drawPaper } from './drawing';
-import { assetPicturePath, useOwnPaperSource } from './ownPapers';
+import { useWorkspace } from '../data/useWorkspace';
+import { type Drawing, drawPaper } from '../model/drawing';
+import { assetPicturePath, useOwnPaperSource } from '../data/ownPapers';
 
 /** A paper, small: what stands for it where one chooses, and for pages of which there is no picture yet. */
 export function PaperPicture({

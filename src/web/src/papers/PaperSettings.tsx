@@ -1,7 +1,7 @@
 import { type ReactNode, useState } from 'react';
-import { useWorkspace } from '../sync/workspace';
-import { lengthUnit, type LengthUnit, setLengthUnit } from './units';
-import { type Paper, paperChoices, wordsOfSize } from './drawing';
+import { useWorkspace } from '../data/useWorkspace';
+import { lengthUnit, type LengthUnit, setLengthUnit } from '../model/units';
+import { type Paper, paperChoices, wordsOfSize } from '../model/drawing';
 
 const tints = [
   '#fffdf7',

@@ -2,13 +2,14 @@ import { ArrowsClockwiseIcon, DotsThreeIcon, PencilSimpleIcon, TagIcon, TrashIco
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { properties } from '../core/runtime';
-import { NameDialog } from '../library/dialogs';
-import type { LibraryNode } from '../library/model';
-import { say, useAct } from '../app/saying';
-import { useLibrary } from '../library/useLibrary';
-import { useSession } from '../session/session';
+import { NameDialog } from '../ui/naming';
+import type { LibraryNode } from '../model/items';
+import { say } from '../ui/saying';
+import { useAct } from '../data/doing';
+import { useLibrary } from '../data/useLibrary';
+import { useSession } from '../server/session';
 import { Menu } from '../ui/Menu';
-import { ownPapersOf, usePaperUses } from './ownPapers';
+import { ownPapersOf, usePaperUses } from '../data/ownPapers';
 import { OwnPaperDialog } from './OwnPaperDialog';
 import { PaperPicture } from './PaperPicture';
 

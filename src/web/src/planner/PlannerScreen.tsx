@@ -1,17 +1,17 @@
 import { type ReactNode, useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { randomNumber, sentenceOf } from '../core/runtime';
-import { NameField } from '../library/dialogs';
-import { colours, openPath, root } from '../library/model';
-import { useLibrary } from '../library/useLibrary';
+import { NameField } from '../ui/naming';
+import { colours, openPath, root } from '../model/items';
+import { useLibrary } from '../data/useLibrary';
 import { PaperPicture } from '../papers/PaperPicture';
-import { Cancelled, Unreachable } from '../session/api';
-import { useWorkspace } from '../sync/workspace';
+import { Cancelled, Unreachable } from '../server/api';
+import { useWorkspace } from '../data/useWorkspace';
 import { Problem } from '../ui/FormDialog';
-import { CalendarField, type CalendarSource } from './CalendarField';
+import { CalendarField, type CalendarSource } from '../calendar/CalendarField';
 import { type Chosen, kinds, usual } from './choice';
 import { KindList } from './KindList';
-import { aboutCalendar, readCalendar } from './readCalendar';
+import { aboutCalendar, readCalendar } from '../calendar/readCalendar';
 
 /** Makes a planner from two dates, and a calendar where one is at hand: the result is an ordinary notebook. */
 export function PlannerScreen() {

@@ -1,9 +1,9 @@
 import { ArrowsOutCardinalIcon, PencilSimpleIcon, TrashIcon } from '@phosphor-icons/react';
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef, useState } from 'react';
-import { useWorkspace } from '../sync/workspace';
-import type { View } from '../page/ink/view';
+import { useWorkspace } from '../data/useWorkspace';
+import type { View } from '../sheet/ink/view';
 import type { OpenDocument } from '../sync/openDocument';
-import { setSpot, type Spot } from './spots';
+import { setSpot, type Spot } from '../data/spots';
 
 interface CurtainClothProps {
   spot: Spot;

@@ -1,8 +1,8 @@
 import { useEffect, useRef } from 'react';
-import { paintSheet, sheetPaperOf } from '../page/ink/sheetPaper';
-import { paintItem, readPacket } from '../page/ink/packet';
-import { type Area, drawPaper } from '../papers/drawing';
-import { useDocument, useWorkspace } from '../sync/workspace';
+import { paintSheet, sheetPaperOf } from '../sheet/ink/sheetPaper';
+import { paintItem, readPacket } from '../sheet/ink/packet';
+import { type Area, drawPaper } from '../model/drawing';
+import { useDocument, useWorkspace } from '../data/useWorkspace';
 
 /** A part of a page as it is at this moment, cut out of the page's own ink. Of a spot named as the only one, just the ink it was put on, without the paper. Opens the page, so it is for few at a time. */
 export function InkCut({

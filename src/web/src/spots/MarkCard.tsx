@@ -1,11 +1,11 @@
 import { CheckIcon, LinkSimpleIcon, TrashIcon, XIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
-import type { Member } from '../group/usePeople';
+import type { Member } from '../data/usePeople';
 import type { OpenDocument } from '../sync/openDocument';
-import { useWorkspace } from '../sync/workspace';
-import { whenWords } from '../ui/time';
+import { useWorkspace } from '../data/useWorkspace';
+import { whenWords } from '../model/time';
 import { type MarkKind, MarkSign } from './markKinds';
-import { setSpot, type Spot } from './spots';
+import { setSpot, type Spot } from '../data/spots';
 
 interface MarkCardProps {
   spot: Spot;

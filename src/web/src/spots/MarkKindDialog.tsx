@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { properties } from '../core/runtime';
-import { ColourField, IconField, NameField } from '../library/dialogs';
-import type { Library } from '../library/Library';
+import { ColourField, IconField } from '../ui/looks';
+import { NameField } from '../ui/naming';
+import type { Library } from '../data/Library';
 import { FormDialog } from '../ui/FormDialog';
 
 /** Makes a kind of mark of one's own for a library: a name, an icon, a colour. */

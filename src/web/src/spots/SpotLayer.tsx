@@ -1,12 +1,12 @@
-import type { Member } from '../group/usePeople';
+import type { Member } from '../data/usePeople';
 import { useLinkWords } from '../links/useLinkWords';
-import type { View } from '../page/ink/view';
+import type { View } from '../sheet/ink/view';
 import type { OpenDocument } from '../sync/openDocument';
-import { useWorkspace } from '../sync/workspace';
+import { useWorkspace } from '../data/useWorkspace';
 import { CurtainCloth } from './CurtainCloth';
 import { MarkCard } from './MarkCard';
 import { type MarkKind, MarkSign } from './markKinds';
-import type { Spot } from './spots';
+import type { Spot } from '../data/spots';
 
 interface SpotLayerProps {
   spots: Spot[];

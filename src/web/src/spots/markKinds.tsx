@@ -1,7 +1,7 @@
 import { ArrowsClockwiseIcon, CheckIcon, EyeIcon, type Icon, KeyIcon, QuestionMarkIcon } from '@phosphor-icons/react';
-import { nodeIcons } from '../library/icons';
-import type { Library } from '../library/Library';
-import { useLibraries } from '../library/useLibrary';
+import { nodeIcons } from '../ui/NodeIcon';
+import type { Library } from '../data/Library';
+import { useLibraries } from '../data/useLibrary';
 
 /** A kind of mark: those that are always there, and a library's own. */
 export interface MarkKind {

@@ -3,7 +3,7 @@ import { unframed } from './frames';
 import type { Waiting } from './deviceStore';
 import { OpenDocument } from './openDocument';
 import type { Workspace } from './workspace';
-import { Cancelled } from '../session/api';
+import { Cancelled } from '../server/api';
 
 /** A notebook, and the space it is in. */
 interface NotebookAt {

@@ -1,4 +1,4 @@
-import { request } from '../session/api';
+import { request } from '../server/api';
 
 /** Of what was at fault so much goes along, bytes. */
 const mostBytes = 32 * 1024;

@@ -6,7 +6,7 @@ import {
   LogLevel,
 } from '@microsoft/signalr';
 import { MessagePackHubProtocol } from '@microsoft/signalr-protocol-msgpack';
-import { getJson } from '../session/api';
+import { getJson } from '../server/api';
 import { setSyncState } from './syncState';
 
 /** What a document hears from the others while it is open. */

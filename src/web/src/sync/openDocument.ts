@@ -1,5 +1,5 @@
 import { type Core, type DocumentKind, documentKinds } from '../core/runtime';
-import { request, Unreachable } from '../session/api';
+import { request, Unreachable } from '../server/api';
 import { addressOf } from './address';
 import type { DeviceStore, HeldBatch, Waiting } from './deviceStore';
 import { reportFault } from './faults';

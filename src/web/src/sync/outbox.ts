@@ -1,5 +1,5 @@
 import type { Core } from '../core/runtime';
-import { isBusy, Refused } from '../session/api';
+import { isBusy, Refused } from '../server/api';
 import type { Ahead } from './ahead';
 import type { DeviceStore, RefusedWork, StoredOperation, Waiting } from './deviceStore';
 import { newReplica, type Replaced, Sender } from './sender';

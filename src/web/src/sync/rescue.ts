@@ -1,7 +1,7 @@
 import type { DocumentKind } from '../core/runtime';
 import { DeviceStore, type Waiting } from './deviceStore';
 import { base64, fromBase64 } from './faults';
-import { saveBlob } from '../ui/saveBlob';
+import { saveBlob } from '../model/saveBlob';
 
 const format = 'calm-quill-device';
 

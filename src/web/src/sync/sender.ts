@@ -1,5 +1,5 @@
 import type { Core } from '../core/runtime';
-import { isBusy, Refused, request } from '../session/api';
+import { isBusy, Refused, request } from '../server/api';
 import { idOf } from './address';
 import type { StoredOperation, Waiting } from './deviceStore';
 import { frameHead, framed, unframed } from './frames';

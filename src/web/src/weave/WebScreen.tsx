@@ -1,14 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { readTarget, type Target } from '../links/target';
+import { readTarget, type Target } from '../model/target';
 import { useHidden } from '../links/useLinkWords';
-import { type NotebookEntry, openPath, root, type ShownPage, thumbnailPath } from '../library/model';
-import { inkOf } from '../library/palette';
-import { useLibrary } from '../library/useLibrary';
-import { type Notebook, useNotebook } from '../page/useNotebook';
-import type { ShownSpot } from '../spots/spots';
-import { useWorkspace } from '../sync/workspace';
+import { type NotebookEntry, openPath, root, type ShownPage, thumbnailPath } from '../model/items';
+import { inkOf } from '../model/colours';
+import { useLibrary } from '../data/useLibrary';
+import { type Notebook, useNotebook } from '../data/useNotebook';
+import type { ShownSpot } from '../data/spots';
+import { useWorkspace } from '../data/useWorkspace';
 
 interface Node {
   id: string;

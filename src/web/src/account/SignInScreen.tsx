@@ -1,0 +1,119 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { getJson, Refused } from '../server/api';
+import { Door, Way } from './Door';
+import { Field } from '../ui/Field';
+import { LeftBehindNote } from './LeftBehindNote';
+import { type Session } from '../server/session';
+import { askForLetter, register, signIn } from '../sync/entering';
+
+type Form = 'enter' | 'register' | 'forgotten' | 'written';
+
+const titles: Record<Form, [title: string, about: string, submit: string]> = {
+  enter: ['Back to your notes', 'Sign in with the address you registered.', 'Sign in'],
+  register: [
+    'A place for your notes',
+    'Your own notebooks first. Your group can take you in later.',
+    'Make the account',
+  ],
+  forgotten: [
+    'A new password',
+    'Give your address. If there is an account with it, a letter goes there with a link that is good for two hours.',
+    'Write to me',
+  ],
+  written: [
+    'We wrote to you',
+    'Open the link in the letter to go on. If none comes within a few minutes, look among unwanted mail, or try again.',
+    '',
+  ],
+};
+
+/** The door: signing in, with a second factor where there is one, and asking for a letter when a password is forgotten. */
+export function SignInScreen({ onEnter, back }: { onEnter: (session: Session | null) => void; back: string }) {
+  const [form, setForm] = useState<Form>('enter');
+  const [asksCode, setAsksCode] = useState(false);
+  const [problem, setProblem] = useState('');
+  const [busy, setBusy] = useState(false);
+  const navigate = useNavigate();
+  const { data: house } = useQuery({
+    queryKey: ['house'],
+    queryFn: () => getJson<{ openRegistration?: boolean; sendsMail?: boolean }>('/api/session'),
+  });
+  const [title, about, submit] = titles[form];
+
+  const go = (to: Form) => {
+    setForm(to);
+    setAsksCode(false);
+    setProblem('');
+  };
+  const send = async (text: (name: string) => string) => {
+    setBusy(true);
+    setProblem('');
+    try {
+      if (form === 'enter') {
+        onEnter(await signIn(text('email'), text('password'), text('code')));
+        return void navigate(back, { replace: true });
+      }
+      if (form === 'register') await register(text('name'), text('email'), text('password'));
+      else await askForLetter(text('email'));
+      go('written');
+    } catch (error) {
+      const isCode = error instanceof Refused && error.code === 'code-needed';
+      if (isCode) setAsksCode(true);
+      else setProblem((error as Error).message);
+    }
+    setBusy(false);
+  };
+
+  return (
+    <Door
+      title={title}
+      about={about}
+      submit={submit}
+      busy={busy}
+      problem={problem}
+      testId="sign-in-form"
+      onSubmit={(text) => void send(text)}
+      ways={
+        form === 'enter' ? (
+          <>
+            {house?.openRegistration && (
+              <Way testId="toggle-register" onPress={() => go('register')}>
+                I am new here
+              </Way>
+            )}
+            <Way testId="forgotten" onPress={() => go('forgotten')}>
+              I have forgotten my password
+            </Way>
+            {house && !house.openRegistration && (
+              <p className="mt-2 text-[13px] text-quiet">
+                New here? An account is made by invitation: ask somebody of your group for a link.
+              </p>
+            )}
+            <LeftBehindNote />
+          </>
+        ) : (
+          <Way testId="toggle-register" onPress={() => go('enter')}>
+            Back to signing in
+          </Way>
+        )
+      }
+    >
+      {form === 'register' && <Field label="Name" name="name" autoComplete="name" />}
+      {form !== 'written' && <Field label="E-mail" name="email" type="email" autoComplete="username" />}
+      {(form === 'enter' || form === 'register') && (
+        <Field
+          label="Password"
+          name="password"
+          type="password"
+          autoComplete={form === 'register' ? 'new-password' : 'current-password'}
+          hint={form === 'register' ? 'At least 8 characters' : ''}
+        />
+      )}
+      {asksCode && (
+        <Field label="Code" name="code" autoComplete="one-time-code" hint="Six digits, or a recovery code" autoFocus />
+      )}
+    </Door>
+  );
+}

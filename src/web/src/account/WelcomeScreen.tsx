@@ -1,0 +1,82 @@
+import { useEffect, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { Door, Way } from './Door';
+import { Field } from '../ui/Field';
+import { type Session } from '../server/session';
+import { confirmRegistration, join } from '../sync/entering';
+
+/** What an address carries behind its hash, which no server and no proxy gets to see. */
+export function secretOf(name: string): string {
+  return new URLSearchParams(location.hash.slice(1)).get(name) ?? '';
+}
+
+/** Where an invitation, or the letter that finishes a registration, leads. */
+export function WelcomeScreen({ onEnter }: { onEnter: (session: Session | null) => void }) {
+  const [invitation] = useState(() => secretOf('invitation'));
+  const [letter] = useState(() => secretOf('letter'));
+  const [problem, setProblem] = useState('');
+  const [busy, setBusy] = useState(false);
+  const navigate = useNavigate();
+
+  const enter = async (make: () => Promise<Session | null>) => {
+    setBusy(true);
+    setProblem('');
+    try {
+      onEnter(await make());
+      void navigate('/desk', { replace: true });
+    } catch (error) {
+      setProblem((error as Error).message);
+      setBusy(false);
+    }
+  };
+  useEffect(() => {
+    if (letter) void enter(() => confirmRegistration(letter));
+    // Once, with the letter the address came with.
+  }, [letter]);
+  const toSignIn = (
+    <Way testId="to-sign-in" onPress={() => void navigate('/sign-in')}>
+      I have an account
+    </Way>
+  );
+
+  if (letter)
+    return (
+      <Door
+        title={problem ? 'This did not work' : 'One moment'}
+        about={problem || 'Your account is being made.'}
+        testId="welcome-form"
+        ways={toSignIn}
+      />
+    );
+  if (!invitation)
+    return (
+      <Door
+        title="A link is missing"
+        about="An account is made by invitation: open the whole link that you were given."
+        testId="welcome-form"
+        ways={toSignIn}
+      />
+    );
+  return (
+    <Door
+      title="A place for your notes"
+      about="You are invited. Your own notebooks come first; your group can take you in later."
+      submit="Make the account"
+      busy={busy}
+      problem={problem}
+      testId="welcome-form"
+      onSubmit={(text) => void enter(() => join(invitation, text('name'), text('email'), text('password')))}
+      ways={toSignIn}
+    >
+      <Field label="Name" name="name" autoComplete="name" />
+      <Field label="E-mail" name="email" type="email" autoComplete="username" />
+      <Field
+        label="Password"
+        name="password"
+        type="password"
+        autoComplete="new-password"
+        hint="At least 8 characters"
+      />
+    </Door>
+  );
+}

@@ -1,0 +1,43 @@
+import { sendJson } from '../server/api';
+import type { CalendarSource } from './CalendarField';
+
+export interface ReadCalendar {
+  entries: { id: string; value: string }[];
+  passed: number;
+  /** The first of those that were passed over, and why. */
+  named: { title: string; why: string }[];
+  unknownZones: string[];
+}
+
+const mostBytes = 8 * 1024 * 1024;
+
+/** Has the server read an iCalendar file, or fetch one, for a span of days on this device's clock. */
+export async function readCalendar(
+  source: CalendarSource,
+  first: string,
+  last: string,
+  signal?: AbortSignal,
+): Promise<ReadCalendar> {
+  if (source.file && source.file.size > mostBytes)
+    throw new Error('The calendar file is larger than 8 MB. Nothing was changed.');
+  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC';
+  return sendJson<ReadCalendar>(
+    'POST',
+    '/api/calendar-entries',
+    { ...(source.file ? { text: await source.file.text() } : { address: source.address.trim() }), first, last, zone },
+    signal,
+  );
+}
+
+/** So many entries are named in what is said. */
+const mostNamed = 3;
+
+/** What is to be said of a calendar that could not be read in full. */
+export function aboutCalendar({ passed, named, unknownZones }: ReadCalendar): string {
+  const more = passed - Math.min(named.length, mostNamed);
+  const which = named
+    .slice(0, mostNamed)
+    .map(({ title, why }) => `“${title}” ${why}`)
+    .join('; ');
+  return `${passed > 0 ? ` ${passed} ${passed === 1 ? 'entry was' : 'entries were'} passed over: ${which}${more > 0 ? `; and ${more} more` : ''}.` : ''}${unknownZones.length > 0 ? ` Times in ${unknownZones.join(', ')} were taken as local ones.` : ''}`;
+}

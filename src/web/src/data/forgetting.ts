@@ -1,0 +1,61 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect, useRef } from 'react';
+import { documentKinds } from '../core/runtime';
+import { forgetPainted } from '../pictures/painted';
+import { useSession } from '../server/session';
+import { addressOf } from '../sync/address';
+import { type Workspace } from '../sync/workspace';
+import { useWorkspace } from './useWorkspace';
+import type { NotebookEntry, ShownPage } from '../model/items';
+import { forgetSummaries, useLocksOf } from './useShelf';
+
+/** Takes what this device holds of locked notebooks off it, whenever a lock is found shut. */
+export function useForgetting(): void {
+  const { spaces } = useSession();
+  const workspace = useWorkspace();
+  const queries = useQueryClient();
+  const locks = useLocksOf(spaces);
+  const forgotten = useRef(new Set<string>());
+  useEffect(() => {
+    for (const { space, notebook, openUntil } of locks) {
+      const address = addressOf(space, 'notebook', notebook);
+      if (openUntil !== null) {
+        // Its summary, which was not told while it was shut, is asked for again.
+        if (forgotten.current.delete(address))
+          void forgetSummaries(workspace, space).then(() => queries.resetQueries({ queryKey: ['summaries'] }));
+      } else if (!forgotten.current.has(address)) {
+        forgotten.current.add(address);
+        void forget(workspace, space, notebook).then(() => queries.invalidateQueries({ queryKey: ['summaries'] }));
+      }
+    }
+  }, [locks, workspace, queries]);
+}
+
+/** Documents, the strip, and pictures of pages. What still waits to be sent stays until it is. */
+async function forget(workspace: Workspace, space: string, notebook: string): Promise<void> {
+  const { core, store } = workspace;
+  const strip = ((await store.answer(`strip ${notebook}`)) as ShownPage[] | undefined) ?? [];
+  const handle = core.DocumentBridge.Open(documentKinds.notebook);
+  for (const { bytes } of (await store.peek(addressOf(space, 'notebook', notebook))).batches)
+    core.DocumentBridge.Apply(handle, bytes);
+  const entries = JSON.parse(core.NotebookBridge.Outline(handle, true)) as NotebookEntry[];
+  core.DocumentBridge.Close(handle);
+  const pages = [...new Set([...strip, ...entries].map((page) => page.id))];
+  await store.forget([addressOf(space, 'notebook', notebook), ...pages.map((page) => addressOf(space, 'page', page))]);
+  workspace.letGo(addressOf(space, 'notebook', notebook));
+  for (const answer of [
+    `strip ${notebook}`,
+    ...['spots', 'pages'].map((list) => `/api/spaces/${space}/notebooks/${notebook}/${list}`),
+  ])
+    await store.forgetAnswer(answer);
+  const marks = (await store.answer('/api/follow-ups')) as { space: string; notebook: string }[] | undefined;
+  if (marks)
+    await store.keepAnswer(
+      '/api/follow-ups',
+      marks.filter((mark) => mark.space !== space || mark.notebook !== notebook),
+    );
+  forgetPainted(pages);
+  const pictures = await caches.open('thumbnails');
+  for (const request of await pictures.keys())
+    if (pages.some((page) => request.url.includes(page))) await pictures.delete(request);
+}

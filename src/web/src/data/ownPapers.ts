@@ -1,0 +1,113 @@
+import { useQuery } from '@tanstack/react-query';
+import { properties } from '../core/runtime';
+import type { Library } from './Library';
+import type { LibraryNode } from '../model/items';
+import { useLibraries } from './useLibrary';
+import { request, sendJson } from '../server/api';
+import { useWorkspace } from './useWorkspace';
+
+/** A picture as large as this is made smaller before it is sent: A4 at 300 dots an inch. */
+const mostEdge = 3508;
+const mostMegapixels = 120;
+const quality = 0.9;
+
+export function assetPath(space: string, asset: string): string {
+  return `/api/spaces/${space}/assets/${asset}`;
+}
+
+/** What an asset looks like, also where it is a frozen page. */
+export function assetPicturePath(space: string, asset: string): string {
+  return `${assetPath(space, asset)}/picture`;
+}
+
+/** The papers of one's own of a library, by category and name. */
+export function ownPapersOf(library: Library): LibraryNode[] {
+  return [...library.nodes.values()]
+    .filter((node) => node.kind === 'paper' && !node.inBin && node.source)
+    .sort((a, b) => (a.category ?? '').localeCompare(b.category ?? '') || a.natural.localeCompare(b.natural));
+}
+
+/** The asset of an own paper, given as the paper's text names it; undefined where there is none or it is not a picture. */
+export function useOwnPaperSource(space: string | undefined, own: string | undefined): string | undefined {
+  const libraries = useLibraries();
+  if (!space || !own) return undefined;
+  return libraries.get(space)?.find(own)?.source;
+}
+
+/** How many pages lie on each own paper of a library. */
+export function usePaperUses(space: string): Record<string, number> {
+  const workspace = useWorkspace();
+  return (
+    useQuery({
+      queryKey: ['paper-uses', space],
+      queryFn: () => workspace.list<Record<string, number>>(`/api/spaces/${space}/paper-uses`),
+      refetchOnMount: 'always',
+    }).data ?? none
+  );
+}
+
+const none: Record<string, number> = {};
+
+interface KeptAsset {
+  asset: string;
+  width: number;
+  height: number;
+}
+
+/** Keeps a picture in a space; throws with a sentence when it is none, or too large. */
+export async function keepPicture(space: string, picture: Blob): Promise<KeptAsset> {
+  const jpeg = await toJpeg(picture);
+  return (await (await request('POST', `/api/spaces/${space}/assets`, jpeg, 'image/jpeg')).json()) as KeptAsset;
+}
+
+/** Keeps a page as it now is, to lie under others. */
+export async function freezePage(space: string, page: string): Promise<KeptAsset> {
+  return sendJson<KeptAsset>('POST', `/api/spaces/${space}/frozen-pages`, { page });
+}
+
+/** Makes a paper of one's own in a library, and gives its id. */
+export function makeOwnPaper(library: Library, name: string, category: string, asset: string): string {
+  return library.newNode('paper', name, { [properties.source]: asset, [properties.category]: category });
+}
+
+/** A picture of any kind that the browser reads, as JPEG on white, no larger than is printed. */
+async function toJpeg(picture: Blob): Promise<Blob> {
+  const size = await sizeOf(picture);
+  if (size && size.width * size.height > mostMegapixels * 1e6)
+    throw new Error(
+      `The picture has ${Math.round((size.width * size.height) / 1e6)} megapixels; the most is ${mostMegapixels}. Nothing was kept.`,
+    );
+  let bitmap: ImageBitmap;
+  try {
+    bitmap = await createImageBitmap(picture);
+  } catch {
+    throw new Error('This is not a picture that can be read here. Nothing was kept.');
+  }
+  const scale = Math.min(1, mostEdge / Math.max(bitmap.width, bitmap.height));
+  const canvas = new OffscreenCanvas(
+    Math.max(1, Math.round(bitmap.width * scale)),
+    Math.max(1, Math.round(bitmap.height * scale)),
+  );
+  const context = canvas.getContext('2d')!;
+  context.fillStyle = '#ffffff';
+  context.fillRect(0, 0, canvas.width, canvas.height);
+  context.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
+  bitmap.close();
+  return canvas.convertToBlob({ type: 'image/jpeg', quality });
+}
+
+/** The size that a PNG or JPEG file says it has, before it is decoded: a small file can unfold to a huge picture. */
+async function sizeOf(picture: Blob): Promise<{ width: number; height: number } | undefined> {
+  const head = new DataView(await picture.slice(0, 256 * 1024).arrayBuffer());
+  if (head.byteLength < 24) return undefined;
+  if (head.getUint32(0) === 0x89504e47) return { width: head.getUint32(16), height: head.getUint32(20) };
+  if (head.getUint16(0) !== 0xffd8) return undefined;
+  // JPEG: segment by segment to the frame header (ITU-T T.81 §B.2.2).
+  for (let at = 2; at + 9 < head.byteLength; at += 2 + head.getUint16(at + 2)) {
+    const marker = head.getUint16(at);
+    if (marker >= 0xffc0 && marker <= 0xffcf && ![0xffc4, 0xffc8, 0xffcc].includes(marker))
+      return { width: head.getUint16(at + 7), height: head.getUint16(at + 5) };
+    if (marker < 0xff01) return undefined;
+  }
+  return undefined;
+}

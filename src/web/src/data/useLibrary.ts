@@ -1,0 +1,46 @@
+import { useSyncExternalStore } from 'react';
+import type { OpenDocument } from '../sync/openDocument';
+import { type Workspace } from '../sync/workspace';
+import { useWorkspace } from './useWorkspace';
+import { Library } from './Library';
+
+/** The library of a space and what can be done to it; everything but copying works without a connection. */
+export function useLibrary(space: string): Library | undefined {
+  return useLibraries().get(space);
+}
+
+/** The libraries of all spaces of the person, in the order of the spaces. They are open as long as somebody is signed in. */
+export function useLibraries(): Map<string, Library> {
+  const workspace = useWorkspace();
+  const { libraries } = workspace;
+  useSyncExternalStore(
+    (listener) => {
+      const stops = libraries.map((document) => document.subscribe(listener));
+      return () => stops.forEach((stop) => stop());
+    },
+    () => versionsOf(libraries),
+  );
+  return librariesOf(workspace);
+}
+
+const versionsOf = (libraries: OpenDocument[]) => libraries.map((document) => document.getVersion()).join();
+
+/** Made anew whenever one of them changes; everybody shares the last ones made. */
+const made = new WeakMap<Workspace, { versions: string; libraries: Map<string, Library> }>();
+
+function librariesOf(workspace: Workspace): Map<string, Library> {
+  const versions = versionsOf(workspace.libraries);
+  const before = made.get(workspace);
+  if (before?.versions === versions) return before.libraries;
+  const libraries = new Map(
+    workspace.libraries.map((document) => {
+      const known = before?.libraries.get(document.space);
+      return [
+        document.space,
+        known?.version === document.getVersion() ? known : new Library(document, workspace),
+      ] as const;
+    }),
+  );
+  made.set(workspace, { versions, libraries });
+  return libraries;
+}

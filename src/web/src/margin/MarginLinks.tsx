@@ -1,0 +1,145 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { GraphIcon, PencilSimpleIcon, XIcon } from '@phosphor-icons/react';
+import { Link } from 'react-router';
+import { useFollow } from '../links/useFollow';
+import { sentenceOf } from '../core/runtime';
+import { readTarget } from '../model/target';
+import { RenameField } from '../ui/RenameField';
+import { useHidden, useLinkWords } from '../links/useLinkWords';
+import { openPath } from '../model/items';
+import { aroundSpot, partPath, setSpotOn, type ShownSpot } from '../data/spots';
+import type { PlacedSpot } from '../data/useNotebookSpots';
+import { withoutNews } from '../data/useNews';
+import { useWorkspace } from '../data/useWorkspace';
+import type { OpenNotebook } from '../data/openNotebooks';
+import type { Notebook } from '../data/useNotebook';
+
+/** Where this page leads, and what leads here, with a picture of the place. */
+export function MarginLinks({
+  at,
+  notebook,
+  links,
+  mayWrite,
+}: {
+  at: OpenNotebook;
+  notebook: Notebook;
+  links: PlacedSpot[];
+  mayWrite: boolean;
+}) {
+  const workspace = useWorkspace();
+  const { follow, asking } = useFollow();
+  const wordsOf = useLinkWords();
+  const hidden = useHidden();
+  const [naming, setNaming] = useState('');
+  const { data: here = [] } = useQuery({
+    queryKey: ['backlinks', at.page],
+    queryFn: () =>
+      workspace.list<ShownSpot[]>(`/api/spaces/${at.space}/backlinks?notebook=${at.notebook}&page=${at.page}`),
+    refetchOnMount: 'always',
+    refetchInterval: withoutNews,
+  });
+  const { data: toNotebook = [] } = useQuery({
+    queryKey: ['backlinks', at.notebook],
+    queryFn: () => workspace.list<ShownSpot[]>(`/api/spaces/${at.space}/backlinks?notebook=${at.notebook}`),
+    refetchOnMount: 'always',
+  });
+  return (
+    <div className="min-h-0 grow overflow-y-auto p-3">
+      <h3 className="border-b border-base-300 pb-1 text-[16px]">This page leads to</h3>
+      <ul data-testid="links-from-here">
+        {links.map((link) => (
+          <li key={link.id}>
+            <div className="flex items-center border-b border-base-300">
+              {naming === link.id ? (
+                <RenameField
+                  name={link.title ?? ''}
+                  label="What the link is called"
+                  placeholder="As what it leads to"
+                  testId="link-name"
+                  onRename={async (title) => {
+                    try {
+                      await setSpotOn(workspace, at.space, link.page, link.id, { title });
+                      return '';
+                    } catch (problem) {
+                      return sentenceOf(problem);
+                    }
+                  }}
+                  onEnd={() => setNaming('')}
+                />
+              ) : (
+                <button
+                  type="button"
+                  data-testid="margin-link"
+                  className="flex min-h-11 min-w-0 grow items-center text-left [overflow-wrap:anywhere] hover:bg-base-200"
+                  onClick={() => void follow(link.target!, link.title)}
+                >
+                  {wordsOf(link)}
+                </button>
+              )}
+              {mayWrite && naming !== link.id && hidden(readTarget(link.target ?? '')) === undefined && (
+                <button
+                  type="button"
+                  aria-label={`Call the link to ${wordsOf(link)} otherwise`}
+                  title="Call the link otherwise"
+                  data-testid="link-rename"
+                  className="grid size-11 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200"
+                  onClick={() => setNaming(link.id)}
+                >
+                  <PencilSimpleIcon size={16} />
+                </button>
+              )}
+              {mayWrite && (
+                <button
+                  type="button"
+                  aria-label={`Take out the link to ${wordsOf(link)}`}
+                  title="Take the link out"
+                  data-testid="link-remove"
+                  className="grid size-11 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200"
+                  onClick={() => void setSpotOn(workspace, at.space, link.page, link.id, { removed: '1' })}
+                >
+                  <XIcon size={16} />
+                </button>
+              )}
+            </div>
+          </li>
+        ))}
+        {links.length === 0 && (
+          <li className="py-2 text-quiet">Nowhere yet. Select something with the loop and choose “Link”.</li>
+        )}
+      </ul>
+      <h3 className="mt-5 border-b border-base-300 pb-1 text-[16px]">What leads here</h3>
+      <ul data-testid="backlinks">
+        {[...here, ...toNotebook].map((spot) => (
+          <li key={spot.id}>
+            <Link
+              to={`${openPath(spot.space, spot.notebook, spot.page)}?at=${Math.round((spot.area[0] + spot.area[2]) / 2)},${Math.round((spot.area[1] + spot.area[3]) / 2)}`}
+              data-testid="backlink"
+              className="block border-b border-base-300 py-2.5 hover:bg-base-200"
+            >
+              <img
+                src={partPath(spot, aroundSpot(spot.area, 252, 56))}
+                alt=""
+                width={252}
+                height={56}
+                className="block border border-base-300 bg-paper"
+              />
+              <span className="mt-1 block font-semibold">
+                {spot.notebook === at.notebook ? spot.pageTitle || `Page ${spot.pageNumber}` : spot.notebookName}
+              </span>
+              <span className="text-[13px] text-quiet">
+                page {spot.pageNumber}
+                {spot.target.startsWith('notebook:') || spot.target.startsWith('section:') ? ', to the notebook' : ''}
+              </span>
+            </Link>
+          </li>
+        ))}
+        {here.length + toNotebook.length === 0 && <li className="py-2 text-quiet">Nothing leads here yet.</li>}
+      </ul>
+      <Link to={`/web/${at.space}/${notebook.id}`} className="quiet-button mt-5 w-full" data-testid="open-web">
+        <GraphIcon size={20} weight="light" /> Web of pages
+      </Link>
+      {asking}
+    </div>
+  );
+}

@@ -1,0 +1,48 @@
+/** What pen and finger do, a person's own choice. */
+export interface HandSettings {
+  finger: 'scroll' | 'erase' | 'select' | 'write' | 'nothing';
+  /** Two fingers tapping undo, three redo. */
+  taps: boolean;
+  button: 'eraser' | 'loop' | 'pen';
+  /** Whether the side button works while it is held; else it changes tools. */
+  buttonHeld: boolean;
+  tail: 'eraser' | 'loop';
+  leftHanded: boolean;
+  /** How long a pause makes a shape come out true, milliseconds; 0 for never. */
+  tidyAfter: number;
+  /** How large what is meant as a shape is at least when the pen rests, 0.01 mm. */
+  tidyLeast: number;
+  /** How near ends are joined, 0.01 mm; 0 for never. */
+  join: number;
+  /** What meets the paper's own lines. */
+  joinPrinted: JoinPrinted;
+  scratch: boolean;
+  dimPaper: boolean;
+  /** Nudge by an arrow key, 0.01 mm. */
+  nudge: number;
+}
+
+const printedNumbers = { never: 0, straight: 1, all: 2 } as const;
+
+export type JoinPrinted = keyof typeof printedNumbers;
+
+/** As Core counts them. */
+export function joinPrintedNumber({ joinPrinted }: HandSettings): number {
+  return printedNumbers[joinPrinted] ?? printedNumbers.straight;
+}
+
+export const usualHand: HandSettings = {
+  finger: 'scroll',
+  taps: true,
+  button: 'eraser',
+  buttonHeld: true,
+  tail: 'eraser',
+  leftHanded: false,
+  tidyAfter: 650,
+  tidyLeast: 1500,
+  join: 250,
+  joinPrinted: 'straight',
+  scratch: false,
+  dimPaper: false,
+  nudge: 100,
+};

@@ -1,0 +1,46 @@
+import { createContext, useContext } from 'react';
+
+export type Role = 'owner' | 'writer' | 'reader';
+
+export interface Person {
+  id: string;
+  name: string;
+  email: string;
+  colour: string;
+  /** Whether signing in asks for a code as well. */
+  secondFactor: boolean;
+}
+
+export interface Space {
+  id: string;
+  name: string;
+  personal: boolean;
+  role: Role;
+}
+
+/** Who is signed in, and which spaces are open to them. */
+export interface Session {
+  person: Person;
+  spaces: Space[];
+}
+
+const key = 'quill.session';
+
+/** Who was signed in on this device last, and has not left it. */
+export function keptSession(): Session | undefined {
+  const kept = localStorage.getItem(key);
+  return kept ? (JSON.parse(kept) as Session) : undefined;
+}
+
+/** Keeps who is signed in, for when the server cannot be asked. */
+export function keepSession(session: Session): void {
+  localStorage.setItem(key, JSON.stringify(session));
+}
+
+export const SessionContext = createContext<Session | null>(null);
+
+export function useSession(): Session {
+  const session = useContext(SessionContext);
+  if (!session) throw new Error('No one is signed in.');
+  return session;
+}

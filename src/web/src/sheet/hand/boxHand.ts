@@ -1,0 +1,44 @@
+import type { Area } from '../../model/drawing';
+import type { Sample } from './penInput';
+import type { Hand, Workplace } from './hand';
+
+const leastSide = 400;
+
+/** Drags out a rectangle for something that is then laid there, such as a curtain. */
+export class BoxHand implements Hand {
+  private from: Sample | undefined;
+  private to: Sample | undefined;
+
+  constructor(
+    private readonly at: Workplace,
+    private readonly colour: string,
+    private readonly done: (area: Area) => void,
+  ) {}
+
+  begin(sample: Sample): void {
+    this.from = sample;
+    this.at.wet.begin(this.colour, 1, this.at.view());
+    this.move([sample]);
+  }
+
+  move(samples: Sample[]): void {
+    this.to = samples.at(-1)!;
+    const [left, top, right, bottom] = this.area();
+    this.at.wet.outline([left, top, right, top, right, bottom, left, bottom], true, 1.5 / this.at.view().scale);
+  }
+
+  end(): void {
+    this.at.wet.clear();
+    const area = this.area();
+    if (area[2] - area[0] >= leastSide && area[3] - area[1] >= leastSide) this.done(area);
+  }
+
+  cancel(): void {
+    this.at.wet.clear();
+  }
+
+  private area(): Area {
+    const [a, b] = [this.from!, this.to!];
+    return [Math.min(a.x, b.x), Math.min(a.y, b.y), Math.max(a.x, b.x), Math.max(a.y, b.y)];
+  }
+}

@@ -1,0 +1,90 @@
+import type { Area } from '../../model/drawing';
+
+/** Where the sheet lies on the screen: page units (0.01 mm) times `scale`, plus `x`, `y`, give CSS pixels. */
+export interface View {
+  scale: number;
+  x: number;
+  y: number;
+}
+
+const calibrationKey = 'quill.true-size';
+
+/** How much larger or smaller than CSS's own inch of 96 pixels things must be on this screen to be true to size, as the person measured it. */
+export function calibration(): number {
+  const kept = Number(localStorage.getItem(calibrationKey));
+  return kept > 0.2 && kept < 5 ? kept : 1;
+}
+
+export function calibrate(factor: number): void {
+  localStorage.setItem(calibrationKey, String(factor));
+}
+
+/** CSS pixels a page unit at true size. */
+export function trueScale(): number {
+  return (96 / 2540) * calibration();
+}
+
+const leastShare = 0.25;
+const mostShare = 8;
+
+/** What stands over the desk at its sides, in CSS pixels: the tray, and what undoes and scales. */
+export interface Room {
+  left: number;
+  right: number;
+}
+
+/** So wide a sheet is at least, where the screen allows it, before it is made to stand clear of what is at the sides. */
+const leastFree = 340;
+const head = 16;
+
+/** How a page is laid into the desk. */
+export type Fitting = 'width' | 'page' | 'true';
+
+/** The sheet at a fitting, clear of what stands at the sides where there is room, its head at the top. */
+export function fitted(fitting: Fitting, sheet: Area, width: number, height: number, room: Room): View {
+  const { left, right } = width - room.left - room.right >= leastFree ? room : { left: 0, right: 0 };
+  const free = width - left - right;
+  const [wide, high] = [sheet[2] - sheet[0], sheet[3] - sheet[1]];
+  const full = (free - 24) / wide;
+  const scale = clampScale(
+    fitting === 'true' ? trueScale() : fitting === 'page' ? Math.min(full, (height - 2 * head) / high) : full,
+  );
+  // In the middle of the desk, unless that would put it under what stands at a side.
+  const x = Math.max(left + 12, Math.min((width - wide * scale) / 2, width - right - 12 - wide * scale));
+  return { scale, x: x - sheet[0] * scale, y: head - sheet[1] * scale };
+}
+
+/** A comfortable first look: the whole width, but no wider than makes a page's height useful. */
+export function firstLook(sheet: Area, width: number, height: number, room: Room): View {
+  const [wide, high] = [sheet[2] - sheet[0], sheet[3] - sheet[1]];
+  const full = fitted('width', sheet, width, height, room);
+  const scale = clampScale(Math.min(full.scale, Math.max(600 / wide, (height - 48) / high)));
+  const { left, right } = width - room.left - room.right >= leastFree ? room : { left: 0, right: 0 };
+  const x = Math.max(left + 12, Math.min((width - wide * scale) / 2, width - right - 12 - wide * scale));
+  return { scale, x: x - sheet[0] * scale, y: head - sheet[1] * scale };
+}
+
+export function zoomAt(view: View, factor: number, px: number, py: number): View {
+  const scale = clampScale(view.scale * factor);
+  const grown = scale / view.scale;
+  return { scale, x: px - (px - view.x) * grown, y: py - (py - view.y) * grown };
+}
+
+/** A view on whole pixels of the screen, so that a picture can be moved without being painted anew. */
+export function snapped(view: View, ratio: number): View {
+  return { scale: view.scale, x: Math.round(view.x * ratio) / ratio, y: Math.round(view.y * ratio) / ratio };
+}
+
+/** Keeps a part of the sheet in sight. */
+export function keepInSight(view: View, sheet: Area, width: number, height: number): View {
+  const seen = 80;
+  return {
+    scale: view.scale,
+    x: Math.min(Math.max(view.x, seen - sheet[2] * view.scale), width - seen - sheet[0] * view.scale),
+    y: Math.min(Math.max(view.y, seen - sheet[3] * view.scale), height - seen - sheet[1] * view.scale),
+  };
+}
+
+function clampScale(scale: number): number {
+  return Math.min(Math.max(scale, trueScale() * leastShare), trueScale() * mostShare);
+}

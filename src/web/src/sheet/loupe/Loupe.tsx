@@ -1,0 +1,241 @@
+import {
+  ArrowElbowDownLeftIcon,
+  ArrowLeftIcon,
+  ArrowRightIcon,
+  MinusIcon,
+  PlusIcon,
+  XIcon,
+} from '@phosphor-icons/react';
+import { type PointerEvent as ReactPointerEvent, useEffect, useRef, useState } from 'react';
+import type { Area } from '../../model/drawing';
+import type { OpenDocument } from '../../sync/openDocument';
+import { useWorkspace } from '../../data/useWorkspace';
+import { IconButton } from '../../ui/IconButton';
+import { SheetDesk, type Under } from '../desk/desk';
+import type { View } from '../ink/view';
+import type { Tools } from '../tools/useTools';
+
+interface LoupeProps {
+  /** The sheet above, for what is seen of it and to keep its settings. */
+  main: SheetDesk;
+  view: View;
+  page: OpenDocument;
+  under: Under;
+  tools: Tools;
+  /** Ink came through the loupe. */
+  onInk: (down: number) => void;
+}
+
+const high = 190;
+/** Below the box its grip hangs. */
+const gripRoom = 24;
+const leastTimes = 1.6;
+const mostTimes = 6;
+/** Ink that ends in this last part of the strip makes the box step on. */
+const stepZone = 0.8;
+const stepAfter = 450;
+const none = { turning: 'sideways', before: undefined, after: undefined } as const;
+
+/** A close-up strip at the foot: one writes in it as large as one likes, and it lies small in the box on the page, which steps along the lines. */
+export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
+  const { core, live } = useWorkspace();
+  const holder = useRef<HTMLDivElement>(null);
+  const [desk, setDesk] = useState<SheetDesk>();
+  const [times, setTimes] = useState(3);
+  const [box, setBox] = useState<Area>();
+  const [begin, setBegin] = useState(0);
+  const width = holder.current?.clientWidth ?? 900;
+  const size = { wide: width / (view.scale * times), high: high / (view.scale * times) };
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+
+  // Where it lies first: at the left of what is seen, a third down.
+  useEffect(() => {
+    const { middle, sheet } = main;
+    const left = Math.max(sheet[0], Math.min(middle.x - size.wide, sheet[2] - size.wide));
+    put([left, middle.y - size.high, left + size.wide, middle.y]);
+    setBegin(left);
+  }, [main]);
+  useEffect(() => {
+    if (box) put([box[0], box[1], box[0] + size.wide, box[1] + size.high]);
+  }, [times, width]);
+
+  useEffect(() => {
+    const made = new SheetDesk(
+      holder.current!,
+      core,
+      page,
+      live,
+      under,
+      true,
+      { left: 0, right: 0 },
+      none,
+      undefined,
+      true,
+    );
+    setDesk(made);
+    return () => made.stop();
+  }, [core, page, live, under.paper]);
+
+  useEffect(() => {
+    if (!desk || !box) return;
+    const scale = view.scale * times;
+    desk.look({ scale, x: -box[0] * scale, y: -box[1] * scale });
+  }, [desk, box, view.scale, times]);
+
+  useEffect(() => {
+    if (!desk) return;
+    desk.tool =
+      tools.tool.name === 'pen' || tools.tool.name === 'eraser'
+        ? tools.tool
+        : { name: 'pen', pen: tools.tray[tools.chosen]! };
+    desk.eraser = tools.eraser;
+    desk.settings = { ...tools.settings, tidyAfter: 0 };
+    desk.layer = tools.layerOf(page.id);
+    desk.mayWriteOn = main.mayWriteOn;
+    desk.onBegin = () => {
+      clearTimeout(timer.current);
+      tools.fold();
+    };
+    desk.onInk = (down) => {
+      onInk(down);
+      const last = desk.lastInk;
+      if (last && box && last[2] > box[0] + (box[2] - box[0]) * stepZone)
+        timer.current = setTimeout(() => step(0), stepAfter);
+    };
+  });
+  useEffect(() => () => clearTimeout(timer.current), []);
+  // The page follows, so that one sees where the box lies.
+  useEffect(() => {
+    if (box) main.reveal(box, high + gripRoom);
+  }, [main, box]);
+
+  function put(area: Area): void {
+    setBox(area);
+  }
+  const step = (way: 0 | 1 | 2) =>
+    box &&
+    put(
+      core.HandBridge.LoupeStep(
+        page.handle,
+        under.paper,
+        box.map(Math.round),
+        Math.round(begin),
+        way,
+      ) as unknown as Area,
+    );
+  return (
+    <>
+      {box && (
+        <LoupeBox
+          box={box}
+          view={view}
+          onMove={(dx, dy) => {
+            put([box[0] + dx, box[1] + dy, box[2] + dx, box[3] + dy]);
+            setBegin(box[0] + dx);
+          }}
+        />
+      )}
+      <section
+        aria-label="Loupe"
+        data-testid="loupe"
+        className="absolute inset-x-0 bottom-0 z-10 flex border-t border-base-300 bg-base-200"
+        style={{ height: high + 2 }}
+      >
+        <div
+          ref={holder}
+          data-testid="loupe-strip"
+          className="relative min-w-0 grow cursor-crosshair touch-none select-none overflow-hidden bg-desk"
+        />
+        <div
+          className="pointer-events-none absolute bottom-0 right-[58px] top-0 border-l border-dashed border-[#4f7388]/50 bg-[#4f7388]/5"
+          style={{ width: width * (1 - stepZone) }}
+          aria-hidden="true"
+        />
+        <div className="grid w-[58px] shrink-0 grid-cols-1 content-between border-l border-base-300 py-1">
+          <IconButton
+            narrow
+            label="Step on"
+            testId="loupe-on"
+            icon={<ArrowRightIcon size={18} />}
+            onPress={() => step(0)}
+          />
+          <IconButton
+            narrow
+            label="Step back"
+            testId="loupe-back"
+            icon={<ArrowLeftIcon size={18} />}
+            onPress={() => step(1)}
+          />
+          <IconButton
+            narrow
+            label="Next line"
+            testId="loupe-line"
+            icon={<ArrowElbowDownLeftIcon size={18} />}
+            onPress={() => step(2)}
+          />
+          <span className="flex">
+            <IconButton
+              narrow
+              label="Less close"
+              testId="loupe-less"
+              icon={<MinusIcon size={14} />}
+              onPress={() => setTimes(Math.max(leastTimes, times / 1.25))}
+            />
+            <IconButton
+              narrow
+              label="Closer"
+              testId="loupe-more"
+              icon={<PlusIcon size={14} />}
+              onPress={() => setTimes(Math.min(mostTimes, times * 1.25))}
+            />
+          </span>
+          <IconButton
+            narrow
+            label="Put the loupe away"
+            testId="loupe-close"
+            icon={<XIcon size={16} />}
+            onPress={() => tools.setLoupe(false)}
+          />
+        </div>
+      </section>
+    </>
+  );
+}
+
+/** The box on the page that the strip shows, dragged to where one wants to write. */
+function LoupeBox({ box, view, onMove }: { box: Area; view: View; onMove: (dx: number, dy: number) => void }) {
+  const held = useRef<{ x: number; y: number }>(undefined);
+  const move = (event: ReactPointerEvent) => {
+    if (!held.current) return;
+    onMove((event.clientX - held.current.x) / view.scale, (event.clientY - held.current.y) / view.scale);
+    held.current = { x: event.clientX, y: event.clientY };
+  };
+  const end = () => (held.current = undefined);
+  return (
+    <div
+      data-testid="loupe-box"
+      className="pointer-events-none absolute border-[1.5px] border-[#4f7388] bg-[#4f7388]/5"
+      style={{
+        left: box[0] * view.scale + view.x,
+        top: box[1] * view.scale + view.y,
+        width: (box[2] - box[0]) * view.scale,
+        height: (box[3] - box[1]) * view.scale,
+      }}
+    >
+      <span
+        title="Move the loupe"
+        data-testid="loupe-grip"
+        className="pointer-events-auto absolute -bottom-5 left-1/2 grid h-10 w-14 -translate-x-1/2 cursor-move touch-none place-items-center"
+        onPointerDown={(event) => {
+          (event.currentTarget as Element).setPointerCapture(event.pointerId);
+          held.current = { x: event.clientX, y: event.clientY };
+        }}
+        onPointerMove={move}
+        onPointerUp={end}
+        onPointerCancel={end}
+      >
+        <span className="h-2 w-9 rounded-full border border-[#4f7388] bg-base-100" />
+      </span>
+    </div>
+  );
+}

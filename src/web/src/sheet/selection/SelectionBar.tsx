@@ -1,0 +1,472 @@
+import {
+  ArrowsOutLineHorizontalIcon,
+  BoundingBoxIcon,
+  CopyIcon,
+  CopySimpleIcon,
+  DotsThreeIcon,
+  EraserIcon,
+  FlagPennantIcon,
+  FlipHorizontalIcon,
+  FlipVerticalIcon,
+  ImageIcon,
+  LinkIcon,
+  LinkSimpleIcon,
+  ListPlusIcon,
+  LockSimpleIcon,
+  LockSimpleOpenIcon,
+  PaletteIcon,
+  ScissorsIcon,
+  SelectionBackgroundIcon,
+  StackIcon,
+  StackSimpleIcon,
+  TextAlignLeftIcon,
+  XIcon,
+} from '@phosphor-icons/react';
+import { type ReactNode, useEffect, useState } from 'react';
+import type { OpenDocument } from '../../sync/openDocument';
+import { useWorkspace } from '../../data/useWorkspace';
+import { Segments, Switch } from '../../ui/Segments';
+import { Slider } from '../../ui/Slider';
+import { itemKinds } from '../hand/tool';
+import { lineNumbers, penKindNumbers, penKinds, penNames } from '../../model/pens';
+import type { View } from '../ink/view';
+import { ColourWells } from '../tools/ColourWells';
+import { nameOfLayer, useLayers } from '../tools/LayersPanel';
+import { barPlace, type BarSide, toScreen } from './SelectionFrame';
+import type { EvenWish, Selection } from './useSelection';
+
+interface SelectionBarProps {
+  selection: Selection;
+  page: OpenDocument;
+  view: View;
+  side: BarSide;
+  /** The desk's size, pixels. */
+  size: { width: number; height: number };
+  onLink: () => void;
+  onMark: () => void;
+  onHeading: () => void;
+  onCopyLink: () => void;
+}
+
+type Unfolding = 'look' | 'more' | 'even';
+const barWidth = 560;
+
+/** What can be made of what was taken. One part unfolds below, in place. */
+export function SelectionBar({
+  selection,
+  page,
+  view,
+  side,
+  size,
+  onLink,
+  onMark,
+  onHeading,
+  onCopyLink,
+}: SelectionBarProps) {
+  const { core } = useWorkspace();
+  const layers = useLayers(core, page);
+  const [unfolded, setUnfolded] = useState<Unfolding>();
+  const { taken, about } = selection;
+  const box = toScreen(taken.area, view);
+  const isInk = taken.items.length > 0;
+  const toggle = (what: Unfolding) => setUnfolded(unfolded === what ? undefined : what);
+  return (
+    <div
+      className={`pointer-events-none absolute z-20 flex gap-1.5 [&>*]:pointer-events-auto [&>:not([role=toolbar])]:min-h-0 [&>:not([role=toolbar])]:overflow-y-auto ${side === 'above' ? 'flex-col-reverse' : 'flex-col'}`}
+      style={{
+        left: `clamp(8px, ${box.left}px, max(8px, calc(100% - ${isInk ? barWidth : 300}px)))`,
+        ...barPlace(side, box, size),
+      }}
+    >
+      <div
+        role="toolbar"
+        aria-label="What was selected"
+        className="flex w-max max-w-full shrink-0 flex-wrap rounded-lg border border-base-300 bg-base-100 p-1 shadow-md"
+      >
+        {about.locked ? (
+          <Press
+            label="Unlock"
+            testId="unlock"
+            icon={<LockSimpleOpenIcon size={20} weight="light" />}
+            onPress={() => selection.lock(false)}
+          />
+        ) : (
+          <>
+            {isInk && (
+              <Press
+                label="Look"
+                testId="look-taken"
+                on={unfolded === 'look'}
+                icon={<PaletteIcon size={20} weight="light" />}
+                onPress={() => toggle('look')}
+              />
+            )}
+            {isInk && (
+              <Press
+                label="Copy"
+                testId="copy-taken"
+                icon={<CopyIcon size={20} weight="light" />}
+                onPress={selection.copy}
+              />
+            )}
+            {isInk && (
+              <Press
+                label="Cut"
+                testId="cut-taken"
+                icon={<ScissorsIcon size={20} weight="light" />}
+                onPress={selection.cut}
+              />
+            )}
+            {isInk && (
+              <Press
+                label="Double"
+                testId="duplicate-taken"
+                icon={<CopySimpleIcon size={20} weight="light" />}
+                onPress={selection.duplicate}
+              />
+            )}
+            <Press label="Link" testId="make-link" icon={<LinkIcon size={20} weight="light" />} onPress={onLink} />
+            <Press
+              label="Mark"
+              testId="make-mark"
+              icon={<FlagPennantIcon size={20} weight="light" />}
+              onPress={onMark}
+            />
+            {isInk && (
+              <Press
+                label="Contents"
+                testId="make-heading"
+                icon={<ListPlusIcon size={20} weight="light" />}
+                onPress={onHeading}
+              />
+            )}
+            {isInk && (
+              <Press
+                label="Erase"
+                testId="erase-taken"
+                icon={<EraserIcon size={20} weight="light" />}
+                onPress={selection.erase}
+              />
+            )}
+            {isInk ? (
+              <Press
+                label="More"
+                testId="more-taken"
+                on={unfolded === 'more'}
+                icon={<DotsThreeIcon size={20} />}
+                onPress={() => toggle('more')}
+              />
+            ) : (
+              <Press
+                label="Copy link"
+                testId="copy-link"
+                icon={<LinkSimpleIcon size={20} weight="light" />}
+                onPress={onCopyLink}
+              />
+            )}
+          </>
+        )}
+        <Press label="Leave" testId="leave-taken" icon={<XIcon size={18} />} onPress={selection.leave} />
+      </div>
+      {unfolded === 'look' && <Look selection={selection} />}
+      {unfolded === 'more' && (
+        <div
+          className="grid w-max grid-cols-5 rounded-lg border border-base-300 bg-base-100 p-1 shadow-md"
+          data-testid="more-panel"
+        >
+          <Press
+            label="To front"
+            testId="to-front"
+            icon={<StackSimpleIcon size={20} weight="light" />}
+            onPress={() => selection.order(true)}
+          />
+          <Press
+            label="To back"
+            testId="to-back"
+            icon={<SelectionBackgroundIcon size={20} weight="light" />}
+            onPress={() => selection.order(false)}
+          />
+          <Press
+            label={about.grouped ? 'Ungroup' : 'Group'}
+            testId="group"
+            icon={<StackIcon size={20} weight="light" />}
+            onPress={() => selection.group(!about.grouped)}
+          />
+          <Press
+            label="Lock"
+            testId="lock-taken"
+            icon={<LockSimpleIcon size={20} weight="light" />}
+            onPress={() => selection.lock(true)}
+          />
+          <Press
+            label="Even lines"
+            testId="even-lines"
+            icon={<TextAlignLeftIcon size={20} weight="light" />}
+            onPress={() => setUnfolded('even')}
+          />
+          {selection.loosen && (
+            <Press
+              label="As drawn"
+              testId="as-drawn"
+              icon={<BoundingBoxIcon size={20} weight="light" />}
+              onPress={selection.loosen}
+            />
+          )}
+          <Press
+            label="Mirror"
+            testId="mirror"
+            icon={<FlipHorizontalIcon size={20} weight="light" />}
+            onPress={() => selection.mirror(true)}
+          />
+          <Press
+            label="Upside down"
+            testId="flip"
+            icon={<FlipVerticalIcon size={20} weight="light" />}
+            onPress={() => selection.mirror(false)}
+          />
+          <Press
+            label="As picture"
+            testId="copy-picture"
+            icon={<ImageIcon size={20} weight="light" />}
+            onPress={selection.copyPicture}
+          />
+          <Press
+            label="Copy link"
+            testId="copy-link"
+            icon={<LinkSimpleIcon size={20} weight="light" />}
+            onPress={onCopyLink}
+          />
+          {layers.length > 1 && (
+            <label className="flex h-11 flex-col justify-center px-1 text-xs">
+              Layer
+              <select
+                aria-label="Move to layer"
+                data-testid="to-layer"
+                className="select select-xs h-7 w-[74px] border-base-300 bg-base-100"
+                value={about.layer ?? ''}
+                onChange={(event) => selection.restyle('layer', event.target.value)}
+              >
+                {about.layer === undefined && <option value="">several</option>}
+                {layers.map((layer) => (
+                  <option key={layer.id} value={layer.id}>
+                    {nameOfLayer(layer)}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+        </div>
+      )}
+      {unfolded === 'even' && <Even selection={selection} onDone={() => setUnfolded(undefined)} />}
+    </div>
+  );
+}
+
+/** How the selection looks; the tray stays as it is. */
+function Look({ selection }: { selection: Selection }) {
+  const { about } = selection;
+  const canFill = (about.kinds & (itemKinds.shape | itemKinds.area)) !== 0;
+  const onlyFills = about.kinds === itemKinds.area;
+  const [part, setPart] = useState<'colour' | 'fill'>(onlyFills ? 'fill' : 'colour');
+  const kept = (part === 'fill' ? about.fill : about.colour) ?? '';
+  const [colour, alpha] = [kept.slice(0, 6), kept.slice(6)];
+  const isFilled = !(about.fill ?? '00').endsWith('00');
+  return (
+    <section
+      aria-label="Look of the selection"
+      data-testid="look-panel"
+      className="flex w-max gap-5 rounded-lg border border-base-300 bg-base-100 p-3 pt-1 shadow-md"
+    >
+      <div className="w-[214px]">
+        {canFill && !onlyFills && (
+          <Segments
+            label="Border or fill"
+            value={part}
+            onValue={setPart}
+            options={[
+              { value: 'colour', words: 'Border', testId: 'look-border' },
+              { value: 'fill', words: 'Fill', testId: 'look-fill' },
+            ]}
+          />
+        )}
+        <ColourWells
+          colour={colour ? `#${colour}` : ''}
+          onColour={(to) =>
+            selection.restyle(part, `${to.slice(1)}${part === 'fill' && !isFilled ? usualFill : alpha || 'ff'}`)
+          }
+        />
+        <Slider
+          label="Opacity"
+          value={Math.round((Number.parseInt(alpha || 'ff', 16) / 255) * 100)}
+          min={part === 'fill' ? 0 : 5}
+          max={100}
+          step={5}
+          testId="look-opacity"
+          words={(share) => (share === 0 ? 'none' : `${share} %`)}
+          onValue={(share) =>
+            selection.restyle(
+              part,
+              `${colour || '22302e'}${Math.round(share * 2.55)
+                .toString(16)
+                .padStart(2, '0')}`,
+            )
+          }
+        />
+      </div>
+      {!onlyFills && (
+        <div className="w-[196px]">
+          <Slider
+            label="Width"
+            value={Number(about.width ?? 40)}
+            min={10}
+            max={600}
+            step={5}
+            testId="look-width"
+            words={(width) => `${(width / 100).toFixed(2)} mm`}
+            onValue={(width) => selection.restyle('width', String(width))}
+          />
+          <Choice
+            label="Kind of pen"
+            testId="look-pen"
+            value={about.pen}
+            onValue={(value) => selection.restyle('pen', value)}
+            options={penKinds.map((kind) => [String(penKindNumbers[kind]), penNames[kind]])}
+          />
+          <Choice
+            label="Line"
+            testId="look-line"
+            value={about.line}
+            onValue={(value) => selection.restyle('line', value)}
+            options={lineNames}
+          />
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** A fill lets through what lies under it. */
+const usualFill = '59';
+const lineNames: [string, string][] = [
+  [String(lineNumbers.solid), 'Through'],
+  [String(lineNumbers.dashed), 'Dashed'],
+  [String(lineNumbers.dotted), 'Dotted'],
+];
+
+function Choice({
+  label,
+  testId,
+  value,
+  options,
+  onValue,
+}: {
+  label: string;
+  testId: string;
+  value: string | undefined;
+  options: [string, string][];
+  onValue: (value: string) => void;
+}) {
+  return (
+    <label className="mt-2 block text-[13px]">
+      {label}
+      <select
+        data-testid={testId}
+        className="select select-sm mt-1 h-10 w-full border-base-300 bg-base-100"
+        value={value ?? ''}
+        onChange={(event) => onValue(event.target.value)}
+      >
+        {value === undefined && <option value="">several</option>}
+        {options.map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+/** Even lines, seen before they are kept. */
+function Even({ selection, onDone }: { selection: Selection; onDone: () => void }) {
+  const [wish, setWish] = useState<EvenWish>({ strength: 0.8, words: true, height: false });
+  const { strength, words, height } = wish;
+  useEffect(() => {
+    selection.previewEven({ strength, words, height });
+    return () => selection.previewEven(undefined);
+    // The selection is a new object at every drawing; what is seen depends on the wish alone.
+  }, [strength, words, height]);
+  return (
+    <section
+      aria-label="Even lines"
+      data-testid="even-panel"
+      className="w-[260px] rounded-lg border border-base-300 bg-base-100 p-3 shadow-md"
+    >
+      <Slider
+        label="How much"
+        value={Math.round(strength * 100)}
+        min={0}
+        max={100}
+        step={5}
+        testId="even-strength"
+        words={(share) => `${share} %`}
+        onDraft={(share) => setWish({ ...wish, strength: share / 100 })}
+        onValue={(share) => setWish({ ...wish, strength: share / 100 })}
+      />
+      <Switch
+        label="Even gaps between words"
+        on={words}
+        testId="even-words"
+        onChange={(on) => setWish({ ...wish, words: on })}
+      />
+      <Switch
+        label="Level the height"
+        on={height}
+        testId="even-height"
+        onChange={(on) => setWish({ ...wish, height: on })}
+      />
+      <div className="mt-2 flex gap-2">
+        <button
+          type="button"
+          className="btn btn-primary h-10 min-h-10 grow"
+          data-testid="even-keep"
+          onClick={() => {
+            selection.even(wish);
+            onDone();
+          }}
+        >
+          <ArrowsOutLineHorizontalIcon size={18} /> Keep
+        </button>
+        <button type="button" className="btn btn-ghost h-10 min-h-10" onClick={onDone}>
+          Leave as it is
+        </button>
+      </div>
+    </section>
+  );
+}
+
+function Press({
+  label,
+  icon,
+  testId,
+  on,
+  onPress,
+}: {
+  label: string;
+  icon: ReactNode;
+  testId: string;
+  on?: boolean;
+  onPress: () => void;
+}) {
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      data-testid={testId}
+      className={`flex h-11 min-w-[54px] flex-col items-center justify-center rounded-md px-1.5 text-xs hover:bg-base-200 ${on ? 'bg-base-200' : ''}`}
+      onClick={onPress}
+    >
+      {icon}
+      {label}
+    </button>
+  );
+}

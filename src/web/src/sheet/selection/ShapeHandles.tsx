@@ -1,0 +1,94 @@
+import { type PointerEvent as ReactPointerEvent, useMemo, useRef, useState } from 'react';
+import type { OpenDocument } from '../../sync/openDocument';
+import { useWorkspace } from '../../data/useWorkspace';
+import type { SheetDesk } from '../desk/desk';
+import { readOutline } from '../ink/packet';
+import type { View } from '../ink/view';
+import type { Selection } from './useSelection';
+
+export interface Handle {
+  x: number;
+  y: number;
+  role: 'end' | 'corner' | 'side' | 'radius' | 'bend';
+}
+
+const roleNames: Record<Handle['role'], string> = {
+  end: 'End',
+  corner: 'Corner',
+  side: 'Side',
+  radius: 'Radius',
+  bend: 'Bend',
+};
+
+/** The handles that an item has of its own; none for ink, and for what was squeezed into no shape of a kind. */
+export function useShapeHandles(page: OpenDocument, item: string | undefined): Handle[] {
+  const { core } = useWorkspace();
+  const version = page.getVersion();
+  return useMemo(
+    () => (item === undefined ? [] : (JSON.parse(core.ShapeBridge.Handles(page.handle, item)) as Handle[])),
+    [core, page, item, version],
+  );
+}
+
+/** The handles of a drawn shape: its ends, corners, sides, radius. */
+export function ShapeHandles({
+  selection,
+  handles,
+  desk,
+  page,
+  join,
+  view,
+}: {
+  selection: Selection;
+  handles: Handle[];
+  desk: SheetDesk;
+  page: OpenDocument;
+  join: number;
+  view: View;
+}) {
+  const { core } = useWorkspace();
+  const item = selection.taken.items[0]!;
+  const [moved, setMoved] = useState<{ index: number; x: number; y: number }>();
+  const shape = useRef('');
+  const { about } = selection;
+  const pen = [Number(about.pen ?? 1), Number(about.width ?? 40), 0xff, Number(about.line ?? 0), 0, 0, 0];
+
+  const move = (index: number) => (event: ReactPointerEvent) => {
+    if (!(event.target as Element).hasPointerCapture(event.pointerId)) return;
+    const { x, y } = desk.onPage(event.clientX, event.clientY);
+    shape.current = core.ShapeBridge.Drag(page.handle, item, index, x, y, join);
+    setMoved({ index, x, y });
+    desk.previewPath(readOutline(core.ShapeBridge.Outline(shape.current, pen)), `#${about.colour ?? '22302eff'}`);
+    desk.dry.lift(new Set([item]));
+  };
+  const end = () => {
+    desk.previewPath(undefined, '');
+    desk.dry.lift(new Set());
+    if (moved) page.perform((handle, now) => core.ShapeBridge.Change(handle, item, shape.current, now));
+    setMoved(undefined);
+  };
+  return handles.map((handle, index) => {
+    const at = moved?.index === index ? moved : handle;
+    return (
+      <span
+        key={index}
+        title={roleNames[handle.role]}
+        data-testid="shape-handle"
+        data-role={handle.role}
+        className="pointer-events-auto absolute grid size-10 -translate-x-1/2 -translate-y-1/2 cursor-crosshair touch-none place-items-center"
+        style={{ left: at.x * view.scale + view.x, top: at.y * view.scale + view.y }}
+        onPointerDown={(event) => {
+          event.stopPropagation();
+          (event.currentTarget as Element).setPointerCapture(event.pointerId);
+        }}
+        onPointerMove={move(index)}
+        onPointerUp={end}
+        onPointerCancel={end}
+      >
+        <span
+          className={`size-3 border-[1.5px] border-[#b4533c] bg-paper ${handle.role === 'side' ? 'rounded-sm' : 'rounded-full'}`}
+        />
+      </span>
+    );
+  });
+}

@@ -1,0 +1,46 @@
+import type { Core } from '../../core/runtime';
+import type { Area } from '../../model/drawing';
+
+/** A piece of a page that was copied or cut; kept so that it can be laid down on another page, in another notebook, or in another window. */
+export interface Piece {
+  bytes: Uint8Array;
+  area: Area;
+}
+
+const key = 'quill.piece';
+/** Larger pieces are kept in this window alone. */
+const mostKept = 1_500_000;
+let held: Piece | undefined;
+
+export function keepPiece(core: Core, bytes: Uint8Array): void {
+  const area = core.HandBridge.BoundsOfPiece(bytes);
+  if (area.length < 4) return;
+  held = { bytes: bytes.slice(), area: area as unknown as Area };
+  if (bytes.length > mostKept) localStorage.removeItem(key);
+  else localStorage.setItem(key, btoa(Array.from(bytes, (byte) => String.fromCharCode(byte)).join('')));
+}
+
+export function keptPiece(core: Core): Piece | undefined {
+  const kept = localStorage.getItem(key);
+  if (kept) {
+    const bytes = Uint8Array.from(atob(kept), (letter) => letter.charCodeAt(0));
+    const area = core.HandBridge.BoundsOfPiece(bytes);
+    if (area.length === 4) return { bytes, area: area as unknown as Area };
+  }
+  return held;
+}
+
+/** Things that came to another page from this one, to be selected when it is shown. They are on it already. */
+let carried: { page: string; items: string[] } | undefined;
+
+export function carry(page: string, items: string[]): void {
+  carried = { page, items };
+}
+
+/** What was carried to a page, once. */
+export function arrived(page: string): string[] {
+  if (carried?.page !== page) return [];
+  const { items } = carried;
+  carried = undefined;
+  return items;
+}

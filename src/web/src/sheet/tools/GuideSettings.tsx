@@ -1,0 +1,61 @@
+import { Segments } from '../../ui/Segments';
+import { Slider } from '../../ui/Slider';
+import type { Tools } from './useTools';
+import { Unfolded } from './Unfolded';
+
+const rulerHalf = 7_500;
+const firstRadius = 2_500;
+
+/** Lays a ruler or a compass on the page, or takes it away. */
+export function GuideSettings({ tools, middle }: { tools: Tools; middle: () => { x: number; y: number } }) {
+  const { guide } = tools;
+  const lay = (round: boolean) =>
+    tools.setGuide({
+      round,
+      ...(guide ? { x: guide.x, y: guide.y } : middle()),
+      angle: 0,
+      size: round ? firstRadius : rulerHalf,
+    });
+  return (
+    <Unfolded
+      title={guide?.round ? 'Compass' : 'Ruler'}
+      testId="guide-settings"
+      hint="Ink that begins at its edge keeps to it. Move it by its body, turn it by its end; arrow keys move it, [ and ] turn it."
+    >
+      <Segments
+        label="What lies on the page"
+        value={guide ? (guide.round ? 'compass' : 'ruler') : 'none'}
+        onValue={(what) => (what === 'none' ? tools.setGuide(undefined) : lay(what === 'compass'))}
+        options={[
+          { value: 'none', words: 'None', testId: 'guide-none' },
+          { value: 'ruler', words: 'Ruler', testId: 'guide-ruler' },
+          { value: 'compass', words: 'Compass', testId: 'guide-compass' },
+        ]}
+      />
+      {guide && !guide.round && (
+        <Slider
+          label="Angle"
+          value={((guide.angle % 180) + 180) % 180}
+          min={0}
+          max={175}
+          step={5}
+          testId="guide-angle"
+          words={(angle) => `${Math.round(angle)}°`}
+          onValue={(angle) => tools.setGuide({ ...guide, angle })}
+        />
+      )}
+      {guide && (
+        <Slider
+          label={guide.round ? 'Radius' : 'Length'}
+          value={guide.round ? guide.size : guide.size * 2}
+          min={guide.round ? 200 : 4000}
+          max={guide.round ? 10000 : 30000}
+          step={guide.round ? 100 : 1000}
+          testId="guide-size"
+          words={(size) => `${(size / 100).toFixed(0)} mm`}
+          onValue={(size) => tools.setGuide({ ...guide, size: guide.round ? size : size / 2 })}
+        />
+      )}
+    </Unfolded>
+  );
+}

@@ -1,0 +1,200 @@
+import {
+  ArrowDownIcon,
+  ArrowUpIcon,
+  EraserIcon,
+  EyeIcon,
+  EyeSlashIcon,
+  LockSimpleIcon,
+  LockSimpleOpenIcon,
+  PlusIcon,
+  StackSimpleIcon,
+} from '@phosphor-icons/react';
+import { useMemo, useState } from 'react';
+import { type Core, sentenceOf } from '../../core/runtime';
+import type { Member } from '../../data/usePeople';
+import { useSession } from '../../server/session';
+import type { OpenDocument } from '../../sync/openDocument';
+import { IconButton } from '../../ui/IconButton';
+import { Slider } from '../../ui/Slider';
+import { firstLayer } from '../hand/eraserHand';
+import type { Tools } from './useTools';
+import { Unfolded } from './Unfolded';
+
+export interface Layer {
+  id: string;
+  name: string;
+  hidden: boolean;
+  locked: boolean;
+  opacity: number;
+  author: string;
+}
+
+export const layerFields = { name: 1, hidden: 3, locked: 4, opacity: 5, mergedInto: 6, erased: 7 } as const;
+
+/** The layers of a page, anew with every change of it. */
+export function useLayers(core: Core, page: OpenDocument): Layer[] {
+  const version = page.getVersion();
+  return useMemo(() => JSON.parse(core.LayerBridge.All(page.handle)) as Layer[], [core, page, version]);
+}
+
+export function nameOfLayer(layer: Layer): string {
+  return layer.name || 'The page';
+}
+
+/** The layers of the page, the foremost on top; the one that is written on shows what can be done to it. */
+export function LayersPanel({
+  core,
+  tools,
+  page,
+  people,
+}: {
+  core: Core;
+  tools: Tools;
+  page: OpenDocument;
+  people: Member[];
+}) {
+  const { person } = useSession();
+  const layers = useLayers(core, page);
+  const version = page.getVersion();
+  const counts = useMemo(() => core.LayerBridge.Counts(page.handle), [core, page, version]);
+  const [name, setName] = useState<string>();
+  const [problem, setProblem] = useState('');
+  const current =
+    layers.find((layer) => layer.id === tools.layerOf(page.id)) ?? layers.find((layer) => layer.id === firstLayer)!;
+  const index = layers.indexOf(current);
+  const set = (field: keyof typeof layerFields, value: string, layer = current) =>
+    page.perform((handle, now) => core.LayerBridge.Set(handle, layer.id, layerFields[field], value, now));
+  const add = () => {
+    const id = crypto.randomUUID();
+    page.performTogether((handle, now) =>
+      core.LayerBridge.Add(handle, id, `Layer ${layers.length + 1}`, current.id, now),
+    );
+    tools.setLayer(page.id, id);
+  };
+  const move = (to: number) =>
+    page.performTogether((handle, now) =>
+      core.LayerBridge.Move(handle, current.id, to < 0 ? '' : layers.filter((layer) => layer !== current)[to]!.id, now),
+    );
+  const rename = () => {
+    try {
+      if (name !== undefined && name !== current.name) set('name', name);
+      setProblem('');
+    } catch (error) {
+      setProblem(sentenceOf(error));
+    }
+    setName(undefined);
+  };
+  return (
+    <Unfolded title="Layers" testId="layers-panel" hint="What is chosen here is written on.">
+      <ul className="-mx-2 mt-1.5">
+        {layers.toReversed().map((layer) => (
+          <li
+            key={layer.id}
+            data-testid="layer"
+            data-name={nameOfLayer(layer)}
+            className={`flex items-center rounded-md ${layer === current ? 'bg-base-200' : ''}`}
+          >
+            <button
+              type="button"
+              aria-pressed={layer === current}
+              className={`h-11 min-w-0 grow truncate px-2 text-left ${layer === current ? 'font-semibold' : ''} ${layer.hidden ? 'text-quiet' : ''}`}
+              onClick={() => tools.setLayer(page.id, layer.id === firstLayer ? '' : layer.id)}
+            >
+              {nameOfLayer(layer)}{' '}
+              <span className="text-[12.5px] font-normal text-quiet">
+                {[
+                  counts[layers.indexOf(layer)],
+                  layer.author !== person.id && people.find((one) => one.id === layer.author)?.name,
+                ]
+                  .filter((part) => part !== false && part !== undefined)
+                  .join(', ')}
+              </span>
+            </button>
+            <IconButton
+              label={layer.locked ? 'Unlock' : 'Lock'}
+              testId="layer-lock"
+              icon={layer.locked ? <LockSimpleIcon size={18} /> : <LockSimpleOpenIcon size={18} weight="light" />}
+              onPress={() => set('locked', layer.locked ? '' : '1', layer)}
+            />
+            <IconButton
+              label={layer.hidden ? 'Show' : 'Hide'}
+              testId="layer-hide"
+              icon={layer.hidden ? <EyeSlashIcon size={18} /> : <EyeIcon size={18} weight="light" />}
+              onPress={() => set('hidden', layer.hidden ? '' : '1', layer)}
+            />
+          </li>
+        ))}
+      </ul>
+      <button
+        type="button"
+        className="mt-1 flex h-10 w-full items-center gap-2 rounded-md text-[13px] hover:bg-base-200"
+        data-testid="add-layer"
+        onClick={add}
+      >
+        <PlusIcon size={18} /> A layer in front of this one
+      </button>
+      <div className="mt-2 border-t border-base-300 pt-2">
+        <input
+          aria-label="Name of the layer"
+          data-testid="layer-name"
+          className="h-10 w-full rounded-md border border-base-300 bg-base-100 px-2"
+          value={name ?? nameOfLayer(current)}
+          onChange={(event) => setName(event.target.value)}
+          onBlur={rename}
+          onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+        />
+        {problem && (
+          <p role="alert" className="mt-1 text-[13px] text-error">
+            {problem}
+          </p>
+        )}
+        <Slider
+          label="Opacity"
+          value={current.opacity}
+          min={10}
+          max={100}
+          step={5}
+          testId="layer-opacity"
+          words={(share) => `${share} %`}
+          onValue={(share) => set('opacity', String(share))}
+        />
+        <div className="mt-2 flex justify-between">
+          <IconButton
+            label="Forward"
+            testId="layer-up"
+            icon={<ArrowUpIcon size={18} />}
+            disabled={index === layers.length - 1}
+            onPress={() => move(index)}
+          />
+          <IconButton
+            label="Back"
+            testId="layer-down"
+            icon={<ArrowDownIcon size={18} />}
+            disabled={index === 0}
+            onPress={() => move(index - 2)}
+          />
+          <IconButton
+            label="Merge into the one below"
+            testId="layer-merge"
+            icon={<StackSimpleIcon size={18} weight="light" />}
+            disabled={index === 0 || current.id === firstLayer}
+            onPress={() => {
+              set('mergedInto', layers[index - 1]!.id);
+              tools.setLayer(page.id, layers[index - 1]!.id === firstLayer ? '' : layers[index - 1]!.id);
+            }}
+          />
+          <IconButton
+            label="Erase this layer with all on it; undo has it back"
+            testId="layer-erase"
+            icon={<EraserIcon size={18} weight="light" />}
+            disabled={current.id === firstLayer}
+            onPress={() => {
+              set('erased', '1');
+              tools.setLayer(page.id, '');
+            }}
+          />
+        </div>
+      </div>
+    </Unfolded>
+  );
+}

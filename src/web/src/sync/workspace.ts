@@ -1,0 +1,214 @@
+import { type Core, type DocumentKind, loadCore } from '../core/runtime';
+import { getJson, Unreachable } from '../server/api';
+import type { Session } from '../server/session';
+import { addressOf } from './address';
+import { Ahead, type LeftStroke, leftAhead } from './ahead';
+import type { StoreEvents } from './deviceSchema';
+import { DeviceStore, takeOver } from './deviceStore';
+import { Live } from './live';
+import { reportFault } from './faults';
+import { OpenDocument } from './openDocument';
+import { Outbox } from './outbox';
+import { newReplica } from './sender';
+import { type Noted, Steps } from './steps';
+import { resetSyncState } from './syncState';
+import { Tabs } from './tabs';
+
+/** A notebook that nobody shows any more stays open for so long, ms: from its page to its overview it is not read anew. */
+const lingering = 3_000;
+
+interface Opened {
+  document: OpenDocument;
+  opening: Promise<OpenDocument>;
+  users: number;
+  leaving?: ReturnType<typeof setTimeout>;
+  /** It is closed as soon as nobody shows it. */
+  mayNotLinger?: boolean;
+  isReady?: boolean;
+  /** It was only read from the device until somebody shows it. */
+  isPrepared?: boolean;
+}
+
+/** Everything that is open for the person signed in: Core, the device's store, the outbox, the live connection, and documents shared by who shows them. */
+export class Workspace {
+  /** The libraries of all spaces; they stay open as long as somebody is signed in, since every screen asks them something. */
+  readonly libraries: OpenDocument[] = [];
+  readonly steps: Steps;
+  private readonly fresh = new Set<string>();
+  private readonly open = new Map<string, Opened>();
+
+  private constructor(
+    readonly core: Core,
+    readonly store: DeviceStore,
+    readonly outbox: Outbox,
+    readonly live: Live,
+    readonly ahead: Ahead,
+  ) {
+    this.steps = new Steps(core);
+    outbox.onMade = (address, bytes) => this.open.get(address)?.document.hear(bytes);
+    outbox.onStored = (address, operations) => this.open.get(address)?.document.acknowledge(operations);
+    outbox.onAnew = (addresses) => {
+      for (const address of addresses) void this.open.get(address)?.document.reload();
+    };
+  }
+
+  static async start(session: Session, events: StoreEvents): Promise<Workspace> {
+    const { id } = session.person;
+    const [core, store] = await Promise.all([loadCore(), DeviceStore.open(id, events)]);
+    core.DocumentBridge.Start(newReplica(), id);
+    const ahead = await Ahead.open(id);
+    const left = await leftAhead(id);
+    await takeOver(store, left.operations);
+    const outbox = new Outbox(core, store, new Tabs(id), id, ahead);
+    outbox.onLeft = () => void outbox.saved().then(() => location.reload());
+    outbox.flush();
+    // Asked once and never again by most browsers; without it the device may be cleared when it runs short of room.
+    void navigator.storage.persist().catch(() => {});
+    const workspace = new Workspace(core, store, outbox, new Live(id, () => outbox.flush()), ahead);
+    workspace.libraries.push(
+      ...(await Promise.all(session.spaces.map((space) => workspace.acquire(space.id, 'library', space.id)))),
+    );
+    await workspace.finish(left.strokes);
+    left.clear();
+    return workspace;
+  }
+
+  /** Strokes that were in the hand when their tab was closed are ink as far as they were written. */
+  private async finish(strokes: LeftStroke[]): Promise<void> {
+    const { PenBridge } = this.core;
+    for (const { space, page, pen, stabilising, layer, startedAt, samples } of strokes) {
+      const document = await this.acquire(space, 'page', page);
+      try {
+        const stroke = PenBridge.Begin(pen, stabilising);
+        PenBridge.Add(stroke, samples);
+        PenBridge.End(stroke);
+        document.perform((handle, now) => PenBridge.Keep(stroke, handle, layer, startedAt, now));
+        await this.outbox.saved();
+      } catch (problem) {
+        reportFault('A stroke that was left could not be finished.', problem, document.address);
+      } finally {
+        this.release(space, 'page', page);
+      }
+    }
+  }
+
+  /** A document was made here just now, so when it is opened first there is nothing to wait for from the server. */
+  made(id: string): void {
+    this.fresh.add(id);
+  }
+
+  /** The same of a document whose id was drawn at random just now: it is open at once, without a look into the device's store, and stays so until somebody shows it. */
+  openNew(space: string, kind: DocumentKind, id: string): OpenDocument {
+    const address = addressOf(space, kind, id);
+    const document = new OpenDocument(this, space, kind, id);
+    document.openNew();
+    const leaving = setTimeout(() => this.closeUnused(address), lingering);
+    this.open.set(address, { document, opening: Promise.resolve(document), users: 0, leaving, isReady: true });
+    return document;
+  }
+
+  /** Opens a document, or joins who has it open already. Every call is answered by one {@link release}. */
+  acquire(space: string, kind: DocumentKind, id: string): Promise<OpenDocument> {
+    const address = addressOf(space, kind, id);
+    let entry = this.open.get(address);
+    if (!entry) {
+      // It listens from the first moment: what another tab makes while the store is read is not missed.
+      const document = new OpenDocument(this, space, kind, id);
+      const opening = document.open(this.fresh.delete(id)).then(() => document);
+      const made: Opened = { document, opening, users: 0 };
+      void opening.then(() => (made.isReady = true));
+      entry = made;
+      this.open.set(address, made);
+    }
+    clearTimeout(entry.leaving);
+    if (entry.isPrepared) {
+      entry.isPrepared = false;
+      entry.document.follow();
+    }
+    entry.users++;
+    return entry.opening;
+  }
+
+  release(space: string, kind: DocumentKind, id: string): void {
+    const address = addressOf(space, kind, id);
+    const entry = this.open.get(address);
+    if (!entry || --entry.users > 0) return;
+    // Who shows it next may ask for it in the same breath.
+    const after = kind === 'notebook' && !entry.mayNotLinger ? lingering : 0;
+    entry.leaving = setTimeout(() => this.closeUnused(address), after);
+  }
+
+  /** Reads what the device holds of a page that may be turned to next, so that it is there at once. Nobody hears of it; it is answered by one {@link unprepare}. */
+  async prepare(space: string, id: string): Promise<void> {
+    const address = addressOf(space, 'page', id);
+    if (this.open.has(address)) return;
+    const document = new OpenDocument(this, space, 'page', id);
+    const opening = document.prepare().then(() => document);
+    const entry: Opened = { document, opening, users: 0, isPrepared: true };
+    this.open.set(address, entry);
+    await opening;
+    // Of what is not on the device the server is asked when it is shown.
+    if (document.isHere) entry.isReady = true;
+    else if (entry.users === 0 && this.open.get(address) === entry) this.closeUnused(address);
+  }
+
+  unprepare(space: string, id: string): void {
+    const address = addressOf(space, 'page', id);
+    const entry = this.open.get(address);
+    if (entry?.isPrepared) entry.leaving = setTimeout(() => this.closeUnused(address), 0);
+  }
+
+  /** A document that somebody has open already, and that can be shown at once. */
+  ready(space: string, kind: DocumentKind, id: string): OpenDocument | undefined {
+    const entry = this.open.get(addressOf(space, kind, id));
+    return entry?.isReady ? entry.document : undefined;
+  }
+
+  /** What is taken off this device is closed as soon as nobody shows it. */
+  letGo(address: string): void {
+    const entry = this.open.get(address);
+    if (!entry) return;
+    entry.mayNotLinger = true;
+    if (entry.users === 0) this.closeUnused(address);
+  }
+
+  private closeUnused(address: string): void {
+    const entry = this.open.get(address)!;
+    clearTimeout(entry.leaving);
+    this.open.delete(address);
+    void entry.opening.then(() => entry.document.close());
+  }
+
+  /** Takes back what was done in libraries and notebooks, last first. */
+  async takeBack(noted: readonly Noted[]): Promise<void> {
+    for (const { space, kind, id, changes } of noted.toReversed()) {
+      const document = await this.acquire(space, kind, id);
+      try {
+        document.performTogether((handle, now) => this.core.UndoBridge.Back(handle, changes, now));
+      } finally {
+        this.release(space, kind, id);
+      }
+    }
+  }
+
+  /** A list from the server; without a connection, its last answer, whatever the query was. */
+  async list<T>(path: string, query = ''): Promise<T> {
+    try {
+      const answer = await getJson<T>(path + query);
+      void this.store.keepAnswer(path, answer);
+      return answer;
+    } catch (problem) {
+      const kept = problem instanceof Unreachable ? await this.store.answer(path) : undefined;
+      if (kept !== undefined) return kept as T;
+      throw problem;
+    }
+  }
+
+  stop(): void {
+    for (const { leaving } of this.open.values()) clearTimeout(leaving);
+    resetSyncState();
+    this.outbox.stop();
+    this.live.stop();
+    this.store.close();
+  }
+}
