@@ -82,7 +82,7 @@ public class CodecTests
     [Theory]
     [InlineData(Property.Name, 180, "\U0001F468\u200D\U0001F469\u200D\U0001F467\u200D\U0001F466")]
     [InlineData(Property.Palettes, 3_900, "水")]
-    [InlineData(Property.Hand, 1_950, "\U0001F58B")]
+    [InlineData(Property.Habits, 1_950, "\U0001F58B")]
     public void Long_texts_of_wide_characters_are_let_in_and_read_back(Property property, int count, string character)
     {
         var set = new Change.PropertySet(Guid.NewGuid(), property, string.Concat(Enumerable.Repeat(character, count)));

@@ -43,7 +43,7 @@ public sealed class PropertyTests
         { Property.Bookmarked, "00000001-0000-4000-8000-000000000001", "page 3" },
         { Property.Tray, "[]", new string('x', 3_901) },
         { Property.Palettes, "{}", "a\u007f" },
-        { Property.Hand, "{}", new string('x', 3_901) },
+        { Property.Habits, "{}", new string('x', 3_901) },
     };
 
     [Theory]

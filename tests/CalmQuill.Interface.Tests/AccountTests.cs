@@ -10,7 +10,7 @@ public sealed class AccountTests : InterfaceTest
     public void An_address_is_changed_with_the_password_and_signed_in_with_from_then_on()
     {
         var (browser, _) = Open(Group.Writer);
-        browser.Press("account-link");
+        browser.ByRail("[data-testid=account-link]");
         Change(browser, "email-form", ("email", "new@test.example"), ("password", "not-the-password"));
         Said(browser, "email-form", "alert", "is not your password");
         Change(browser, "email-form", ("email", "no address"), ("password", QuillHost.Password));
@@ -31,7 +31,7 @@ public sealed class AccountTests : InterfaceTest
         tablet.Go(PagePath);
         tablet.WaitForStrokes(1);
         tablet.WaitForSync("All saved");
-        laptop.Press("account-link");
+        laptop.ByRail("[data-testid=account-link]");
         Change(laptop, "password-form", ("old", "wrong-one"), ("new", "another-password"));
         Said(laptop, "password-form", "alert", "not right");
         Change(laptop, "password-form", ("old", QuillHost.Password), ("new", "short"));

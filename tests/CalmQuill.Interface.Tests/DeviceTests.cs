@@ -116,7 +116,7 @@ public sealed class DeviceTests : InterfaceTest
         browser.Wave(420, 400);
         browser.WaitForStrokes(3);
         var copied = Guid.Parse(new Uri(browser.Driver.Url).Segments[^1]);
-        browser.PressCss("nav a[href='/library']");
+        browser.ByRail("nav a[href='/library']");
         browser.PressCss("[data-testid=notebook-row][data-name=Escapements] [data-testid=row-menu]");
         browser.Press("menu-duplicate");
         browser.Until(() => Said(browser).Contains("2 pages of it are not here", StringComparison.Ordinal), "why not");
@@ -153,7 +153,7 @@ public sealed class DeviceTests : InterfaceTest
         browser.WaitForStrokes(1);
         browser.WaitForSync("All saved");
         network.Cut();
-        browser.PressCss("nav a[href='/library']");
+        browser.ByRail("nav a[href='/library']");
         browser.PressCss("[data-testid=notebook-row][data-name=Escapements] [data-testid=row-menu]");
         browser.Press("menu-duplicate");
         browser.Css("[data-testid=notebook-row][data-name='Escapements, copy']");
@@ -255,7 +255,7 @@ public sealed class DeviceTests : InterfaceTest
         browser.Wave(420, 300);
         browser.WaitForStrokes(2);
         browser.WaitForSync("waiting for a connection");
-        browser.Press("account-link");
+        browser.ByRail("[data-testid=account-link]");
         browser.Press("sign-out");
         Assert.Contains("1 change", browser.Find("unsent-words").Text, StringComparison.Ordinal);
         browser.Press("leave-keeping");
@@ -273,7 +273,7 @@ public sealed class DeviceTests : InterfaceTest
         browser.Go(PagePath);
         browser.WaitForStrokes(1);
         Assert.Equal(1, await StrokesOnServer());
-        browser.Press("account-link");
+        browser.ByRail("[data-testid=account-link]");
         browser.Press("sign-out");
         browser.Find("sign-in-form");
 
@@ -346,7 +346,7 @@ public sealed class DeviceTests : InterfaceTest
     {
         var (browser, network) = Open(Group.Writer);
         WaitUntilKept(browser);
-        browser.Press("account-link");
+        browser.ByRail("[data-testid=account-link]");
         browser.Press("lock-day");
         browser.Fill("[data-testid=offline-lock] input[name=password]", "not the password");
         browser.Press("lock-confirm");
@@ -383,7 +383,7 @@ public sealed class DeviceTests : InterfaceTest
         browser.Wave(420, 300);
         browser.WaitForStrokes(2);
         browser.WaitForSync("waiting for a connection");
-        browser.Press("account-link");
+        browser.ByRail("[data-testid=account-link]");
         browser.Press("free-up");
         browser.Until(() => browser.Text("device-said").Contains("Room was made", StringComparison.Ordinal), "the room");
         Assert.Equal(1, WaitingIn(browser));

@@ -101,7 +101,7 @@ public sealed class LastStrokeTests : InterfaceTest
         Assert.Equal(0L, LeftAhead(browser));
         // Somebody else who signs in finds nothing of it.
         browser.Script("localStorage.setItem('quill.ahead.' + arguments[0] + '.gone.op.1', '[]')", Group.Writer.Id.ToString());
-        browser.Press("account-link");
+        browser.ByRail("[data-testid=account-link]");
         browser.Press("sign-out");
         browser.Find("sign-in-form");
         Assert.Equal(0L, LeftAhead(browser));

@@ -99,7 +99,7 @@ public sealed class NotebookTests : InterfaceTest
         browser.Fill("[data-testid=place-typed]", "bench" + Keys.Enter);
         browser.Until(() => browser.Count("[data-testid=contents-panel] [data-testid=page]") == 2, "one page less");
         browser.WaitForSync("All saved");
-        browser.PressCss("[data-testid=open-tab][data-name='Bench log']");
+        browser.ByRail("[data-testid=open-tab][data-name='Bench log']");
         browser.Until(() => browser.Text("page-number").EndsWith("of 2", StringComparison.Ordinal), "one page more");
         browser.Press("page-after");
         browser.WaitForStrokes(1);
@@ -132,7 +132,7 @@ public sealed class NotebookTests : InterfaceTest
 
         // What is open stands on the rail; the keys [ and ] go from one notebook to the next.
         browser.Go("/desk");
-        browser.PressCss("[data-testid=open-tab][data-name=Escapements]");
+        browser.ByRail("[data-testid=open-tab][data-name=Escapements]");
         browser.WaitForStrokes(2);
         Assert.Empty(browser.Errors());
     }
@@ -178,7 +178,7 @@ public sealed class NotebookTests : InterfaceTest
         browser.WaitForStrokes(0);
         browser.Wave(420, 300);
         browser.WaitForStrokes(1);
-        browser.PressCss("a[href='/desk']");
+        browser.ByRail("nav a[href='/desk']");
         browser.Css("[data-testid=jot-waiting]");
         network.Mend();
         browser.WaitForSync("All saved");

@@ -19,7 +19,7 @@ public sealed class PanelTests : InterfaceTest
         ("tool-shape", "shape-filled", "shape-fill-opacity join tidy-after tidy-least", "shape-star"),
         ("tool-fill", "", "fill-opacity fill-gap", ""),
         ("tool-room", "", "", "room-next room-right"),
-        ("tool-hand", "", "nudge", "finger-taps button-held dim-paper finger-select button-loop tail-loop hand-left"),
+        ("tool-habits", "", "nudge", "finger-taps button-held dim-paper finger-select button-loop tail-loop hand-left"),
         ("tool-guide", "guide-ruler", "guide-angle guide-size", ""),
         ("tool-layers", "", "layer-opacity", ""),
     ];
@@ -188,7 +188,13 @@ public sealed class PanelTests : InterfaceTest
             browser.Count($"[data-testid={shows}]") == 1
             && (!tool.StartsWith("pen-", StringComparison.Ordinal) || browser.Attribute(tool, "aria-pressed") == "true");
         for (var i = 0; i < 3 && !IsThere(); i++)
-            browser.Press(tool);
+        {
+            if (tool.StartsWith("tool-", StringComparison.Ordinal))
+                browser.TakeTool(tool[5..]);
+            else
+                browser.Press(tool);
+        }
+
         browser.Find(shows);
     }
 

@@ -354,14 +354,19 @@ public sealed class PaperFlowTests : InterfaceTest
                     .All(one => !one.Displayed),
             "the page alone"
         );
-        // A corner gives the tools back and takes them away; Escape leaves.
-        bool HasTools() => browser.Driver.FindElement(By.CssSelector("[data-testid=full-view]")).Displayed;
+        // Who reads has no tray to be given back; a corner leads out.
+        Assert.Equal(0, browser.Count("[data-testid=full-corner]"));
+        browser.Press("leave-full");
+        browser.Press("read-mode");
+        browser.Press("full-view");
+        // A corner gives the tray back and takes it away; Escape leaves.
+        bool HasTools() => browser.Driver.FindElements(By.CssSelector("[data-testid=pen-tray]")).Any(one => one.Displayed);
         browser.Press("full-corner");
         browser.Until(HasTools, "the tools");
         browser.Press("full-corner");
         browser.Until(() => !HasTools(), "the page alone again");
         browser.Type(Keys.Escape);
-        browser.Until(() => browser.Css("nav[aria-label=Main]").Displayed, "all of it");
+        browser.Until(() => browser.Css("nav[aria-label=Pages]").Displayed, "all of it");
         Assert.Empty(browser.Errors());
     }
 
@@ -385,7 +390,7 @@ public sealed class PaperFlowTests : InterfaceTest
     /// <summary>Twice with a finger: to the sheet's end, and past it.</summary>
     private static void PullUp(Browser browser)
     {
-        for (var i = 0; i < 2; i++)
+        for (var i = 0; i < 3; i++)
             browser.Pen(400, 520, [.. Enumerable.Repeat((0, -30), 13)], kind: PointerKind.Touch);
     }
 

@@ -21,7 +21,7 @@ public sealed class RescueTests : InterfaceTest
         lost.Wave(420, 360);
         lost.WaitForStrokes(4);
         lost.WaitForSync("waiting for a connection");
-        lost.Press("account-link");
+        lost.ByRail("[data-testid=account-link]");
         lost.Press("save-unsent");
         var file = lost.TakeSavedFile();
 
@@ -53,7 +53,7 @@ public sealed class RescueTests : InterfaceTest
         network.Cut();
         browser.Wave(420, 300);
         browser.WaitForStrokes(2);
-        browser.Press("account-link");
+        browser.ByRail("[data-testid=account-link]");
         browser.Press("save-unsent");
         var file = browser.TakeSavedFile();
         network.Mend();
@@ -96,7 +96,7 @@ public sealed class RescueTests : InterfaceTest
         browser.Wave(420, 300);
         browser.WaitForStrokes(2);
         browser.WaitForSync("waiting for a connection");
-        browser.Press("account-link");
+        browser.ByRail("[data-testid=account-link]");
         browser.Press("sign-out");
         browser.Press("leave-keeping");
         browser.Until(() => browser.Driver.Url.EndsWith("/sign-in", StringComparison.Ordinal), "the way to the door");
@@ -121,14 +121,14 @@ public sealed class RescueTests : InterfaceTest
         browser.Wave(420, 300);
         browser.WaitForStrokes(2);
         browser.WaitForSync("waiting for a connection");
-        browser.Press("account-link");
+        browser.ByRail("[data-testid=account-link]");
         browser.Press("sign-out");
         browser.Find("unsent-words");
         browser.Type(OpenQA.Selenium.Keys.Escape);
         browser.Until(() => browser.Count("[data-testid=unsent-words]") == 0, "nobody asked");
         browser.Go(PagePath);
         browser.WaitForStrokes(2);
-        browser.Press("account-link");
+        browser.ByRail("[data-testid=account-link]");
         browser.Press("sign-out");
         browser.Press("leave-losing");
         browser.Until(() => browser.Driver.Url.EndsWith("/sign-in", StringComparison.Ordinal), "the way to the door");

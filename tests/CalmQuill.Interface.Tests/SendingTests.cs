@@ -104,7 +104,7 @@ public sealed class SendingTests : InterfaceTest
     {
         var browser = OpenPage(Group.Writer);
         faults.Instead = http => http.Request.Path == "/api/devices" ? """{"oops":true}""" : null;
-        browser.Press("account-link");
+        browser.ByRail("[data-testid=account-link]");
         var broken = browser.Find("broken-screen");
         Assert.Contains("Nothing that you wrote is lost", broken.Text, StringComparison.Ordinal);
         Assert.True(browser.Find("save-rescue").Displayed);
@@ -112,9 +112,9 @@ public sealed class SendingTests : InterfaceTest
         await Until(async () => (await faultStore.Latest(10, default)).Exists(one => one.Fault.What == "A screen broke."));
         // Another screen goes on, and the same one when it can.
         faults.Instead = null;
-        browser.PressCss("a[href='/library']");
+        browser.ByRail("nav a[href='/library']");
         browser.Css("main aside");
-        browser.Press("account-link");
+        browser.ByRail("[data-testid=account-link]");
         browser.PressCss("[data-testid=broken-screen] [data-testid=reload]");
         browser.Find("device");
         Assert.Equal(0, browser.Count("[data-testid=broken-screen]"));

@@ -29,11 +29,11 @@ public sealed class TakingBackTests : InterfaceTest
         Menu(browser, "Escapements");
         browser.Press("menu-bin");
         browser.Until(() => Names(browser).Length == 0, "the notebook in the bin");
-        browser.PressCss("a[href='/desk']");
+        browser.ByRail("nav a[href='/desk']");
         browser.Find("desk-heading");
         browser.Press("take-back");
         browser.Until(() => Said(browser) == "Taken back.", "the word for it");
-        browser.PressCss("a[href='/library']");
+        browser.ByRail("nav a[href='/library']");
         Row(browser, "Escapements");
 
         // Renamed, pinned and moved: three times the key, last first.
@@ -304,7 +304,7 @@ public sealed class TakingBackTests : InterfaceTest
         browser.Until(() => browser.Count("[data-testid=overview-page]") == 1, "one page less");
         Assert.True((await Outline()).Single(entry => entry.Id == Page).InBin);
         // The other screen has the copy with its ink; taken back there, it is in the bin and the original where it was.
-        browser.PressCss("a[href='/library']");
+        browser.ByRail("nav a[href='/library']");
         browser.Find("library-heading");
         browser.Press("take-back");
         browser.Until(() => Said(browser) == "Taken back.", "the word for it");

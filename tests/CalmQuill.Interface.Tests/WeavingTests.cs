@@ -176,7 +176,7 @@ public sealed class WeavingTests : InterfaceTest
 
         // Without a connection a notebook that was never opened here says so, and how many pages it has.
         network.Cut();
-        browser.PressCss("a[href='/library']");
+        browser.ByRail("nav a[href='/library']");
         LibraryHands.Row(browser, "Bench").FindElement(By.TagName("a")).Click();
         browser.Until(() => browser.Text("not-here").Contains("It has 2 pages", StringComparison.Ordinal), "what it has");
         network.Mend();

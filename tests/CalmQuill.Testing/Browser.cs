@@ -112,6 +112,30 @@ public sealed class Browser : IDisposable
         );
 
     /// <summary>Presses the nth of several.</summary>
+    /// <summary>Presses what stands in the rail, which is folded away on a page.</summary>
+    public void ByRail(string selector)
+    {
+        if (Count("[data-testid=open-rail]") > 0)
+        {
+            Press("open-rail");
+            selector = $"[data-testid=rail-over] {selector}";
+        }
+
+        PressCss(selector);
+    }
+
+    /// <summary>Takes up a tool from the tray, or from the panel of all tools where the tray does not hold it.</summary>
+    public void TakeTool(string name)
+    {
+        if (Count($"[data-testid=tool-{name}]") > 0)
+            Press($"tool-{name}");
+        else
+        {
+            Press("all-tools-button");
+            Press($"all-{name}");
+        }
+    }
+
     public void PressNth(string testId, int nth) =>
         Until(
             () =>

@@ -72,7 +72,7 @@ public static class Corpus
                 (Property.Bookmarked, notebook.ToString()),
                 (Property.Tray, "[]"),
                 (Property.Palettes, "{}"),
-                (Property.Hand, "{}"),
+                (Property.Habits, "{}"),
             }
         )
             yield return new Change.PropertySet(notebook, property, value);

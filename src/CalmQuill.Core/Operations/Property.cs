@@ -85,5 +85,5 @@ public enum Property : byte
     Palettes = 28,
 
     /// <summary>Personal library: what pen and finger do.</summary>
-    Hand = 29,
+    Habits = 29,
 }

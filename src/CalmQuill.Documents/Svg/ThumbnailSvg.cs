@@ -20,6 +20,9 @@ public static class ThumbnailSvg
 
     public static string Write(PrintedPage printed) => Write(printed, printed.Sheet, PixelsAcross);
 
+    /// <summary>A page in the same place, where it is mostly empty its written part, so that its words are recognised.</summary>
+    public static string WriteWritten(PrintedPage printed) => Write(printed, WrittenPart.Of(printed.Page, printed.Sheet), PixelsAcross);
+
     /// <summary>A part of a page, as follow-ups and contents show it.</summary>
     public static string WritePart(PrintedPage printed, Box part) => Write(printed, part, PartPixelsAcross);
 

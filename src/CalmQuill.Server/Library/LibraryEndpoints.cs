@@ -76,6 +76,7 @@ internal static class LibraryEndpoints
     private static async Task<IResult> Thumbnail(
         ReadablePage page,
         string? paper,
+        bool? written,
         HttpContext http,
         PrintedPages pages,
         ShelfStore shelf,
@@ -85,6 +86,6 @@ internal static class LibraryEndpoints
         var known = await shelf.PageOrNew(page.Id, page.Space, cancel);
         var printed = await pages.Of(page.Space, known with { Paper = paper ?? known.Paper }, cancel);
         http.Response.Headers.CacheControl = page.IsLocked ? "no-store" : "private, max-age=31536000, immutable";
-        return Results.Text(ThumbnailSvg.Write(printed), "image/svg+xml");
+        return Results.Text(written == true ? ThumbnailSvg.WriteWritten(printed) : ThumbnailSvg.Write(printed), "image/svg+xml");
     }
 }

@@ -17,7 +17,7 @@ export const folders = [
   'links',
   'spots',
   'sheet/hand',
-  'sheet/desk',
+  'sheet/blotter',
   'sheet/tools',
   'sheet/selection',
   'sheet/guide',

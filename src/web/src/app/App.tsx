@@ -27,7 +27,9 @@ import {
   WebScreen,
 } from './screens';
 import { focusHeading, useArrival } from './useArrival';
+import { FootBar } from './FootBar';
 import { Rail } from './Rail';
+import { useMedia } from '../ui/useMedia';
 import { SaidLine } from '../ui/saying';
 import { ScreenBoundary } from './ScreenBoundary';
 import { SyncNotice } from './SyncNotice';
@@ -98,6 +100,7 @@ function Frame() {
   useRehearsal();
   const { pathname } = useLocation();
   const main = useRef<HTMLElement>(null);
+  const isPhone = useMedia('(max-width: 639px)');
   useArrival(main);
   return (
     <div className="flex h-full">
@@ -123,6 +126,7 @@ function Frame() {
             </Suspense>
           </ScreenBoundary>
         </div>
+        {isPhone && !pathname.startsWith('/page/') && <FootBar />}
       </main>
       <SaidLine />
     </div>

@@ -1,26 +1,102 @@
 import { BooksIcon, DeskIcon, FlagPennantIcon, NotePencilIcon, UsersThreeIcon } from '@phosphor-icons/react';
-import type { ReactNode } from 'react';
-import { Link, NavLink } from 'react-router';
+import { type ReactNode, useEffect, useRef } from 'react';
+import { Link, NavLink, useLocation } from 'react-router';
 import { useOpenCount } from '../followups/useFollowUps';
 import { useJot } from '../jot/useJot';
 import { useSession } from '../server/session';
-import { syncWords, useSyncState } from '../sync/syncState';
 import { Avatar } from '../ui/Avatar';
-import { OpenTabs } from './OpenTabs';
 import { Quill } from '../ui/Quill';
+import { openRail, useRailOpen } from '../ui/rail';
+import { useMedia } from '../ui/useMedia';
+import { SyncState } from '../ui/SyncState';
+import { OpenTabs } from './OpenTabs';
+import { RailCount } from './RailCount';
 
-/** The narrow rail: where to go; at its foot the state of saving, and the person. */
+/** So far a finger goes from the edge before the rail comes, pixels. */
+const swipe = 24;
+
+/** The narrow rail: where to go; at its foot the state of saving, and the person. On a page it is folded to an edge, and comes by a press or a swipe; a phone has a bar at the foot instead. */
 export function Rail() {
+  const { pathname } = useLocation();
+  const onPage = pathname.startsWith('/page/');
+  const open = useRailOpen();
+  useEffect(() => openRail(false), [pathname]);
+  const isPhone = useMedia('(max-width: 639px)');
+  return (
+    <>
+      {onPage ? <RailEdge /> : !isPhone && <RailContent className="h-full" withState />}
+      {open && <RailOver />}
+    </>
+  );
+}
+
+/** The edge of the folded rail. */
+function RailEdge() {
+  const from = useRef<number>(undefined);
+  return (
+    <button
+      type="button"
+      tabIndex={-1}
+      aria-hidden="true"
+      title="Where to go"
+      data-testid="rail-edge"
+      className="in-full-hidden relative h-full w-2 shrink-0 touch-none border-r border-base-300 bg-base-200 after:absolute after:inset-y-0 after:left-0 after:w-3 hover:bg-base-300 max-sm:w-0 max-sm:border-0"
+      onClick={() => openRail(true)}
+      onPointerDown={(event) => {
+        from.current = event.clientX;
+        event.currentTarget.setPointerCapture(event.pointerId);
+      }}
+      onPointerMove={(event) => {
+        if (from.current !== undefined && event.clientX - from.current > swipe) openRail(true);
+      }}
+      onPointerUp={() => (from.current = undefined)}
+      onPointerCancel={() => (from.current = undefined)}
+    />
+  );
+}
+
+/** The rail over a page, until one goes somewhere, presses beside it or Escape. */
+function RailOver() {
+  const holder = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const before = document.activeElement as HTMLElement | null;
+    holder.current!.querySelector<HTMLElement>('a')!.focus({ preventScroll: true });
+    const key = (event: KeyboardEvent) => {
+      if (event.key !== 'Escape') return;
+      event.preventDefault();
+      openRail(false);
+    };
+    addEventListener('keydown', key, true);
+    return () => {
+      removeEventListener('keydown', key, true);
+      if (before?.isConnected) before.focus({ preventScroll: true });
+    };
+  }, []);
+  return (
+    <div className="fixed inset-0 z-50 flex" data-testid="rail-over">
+      <div ref={holder} className="h-full">
+        <RailContent className="h-full shadow-lg" />
+      </div>
+      <button
+        type="button"
+        tabIndex={-1}
+        aria-label="Fold the rail"
+        className="grow cursor-default bg-neutral/20"
+        onClick={() => openRail(false)}
+      />
+    </div>
+  );
+}
+
+function RailContent({ className, withState }: { className: string; withState?: boolean }) {
   const { person, spaces } = useSession();
   const group = spaces.find((space) => !space.personal);
-  const sync = useSyncState();
   const jot = useJot();
   const open = useOpenCount();
-  const words = syncWords(sync);
   return (
     <nav
       aria-label="Main"
-      className="in-full-hidden flex h-full w-[84px] shrink-0 flex-col items-center border-r border-base-300 bg-base-200 pb-3 pt-3 max-sm:w-16"
+      className={`in-full-hidden flex w-[84px] shrink-0 flex-col items-center border-r border-base-300 bg-base-200 pb-3 pt-3 ${className}`}
     >
       <Link to="/desk" aria-label="Calm Quill, to the Desk" className="mb-3 rounded-md p-1">
         <Quill size={42} />
@@ -44,14 +120,7 @@ export function Rail() {
         Jot
       </button>
       <div className="grow" />
-      <p
-        role="status"
-        data-testid="sync-state"
-        title={words}
-        className={`mb-2 w-full px-1.5 text-center text-xs leading-tight ${sync.problem === 'none' && sync.refused.length === 0 ? 'text-quiet' : 'font-semibold text-error'}`}
-      >
-        {words}
-      </p>
+      {withState && <SyncState className="mb-2 w-full px-1.5 text-center text-xs leading-tight" />}
       <Link
         to="/account"
         aria-label={`Account of ${person.name}`}
@@ -76,14 +145,7 @@ function RailEntry({ to, label, icon, count = 0 }: { to: string; label: string; 
         <>
           {isActive && <span className="stitched absolute inset-y-2 left-0 w-[3px]" />}
           {icon}
-          {count > 0 && (
-            <span
-              className="absolute right-3 top-1 grid h-[19px] min-w-[19px] place-items-center rounded-full bg-accent px-1 text-[11.5px] font-semibold text-accent-content max-sm:right-1"
-              data-testid="rail-count"
-            >
-              {count > 99 ? '99+' : count}
-            </span>
-          )}
+          <RailCount count={count} />
           {label}
         </>
       )}

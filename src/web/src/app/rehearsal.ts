@@ -1,7 +1,7 @@
 import type { Core } from '../core/runtime';
 import { defaultPaper, nodeKinds, root } from '../model/items';
 import { firstTray, penNumbers } from '../model/pens';
-import { allKinds } from '../sheet/hand/tool';
+import { allKinds } from '../sheet/hand/things';
 import { fields } from '../sheet/selection/useSelection';
 
 /** What is rehearsed, each part on its own. */

@@ -82,7 +82,7 @@ export const properties = {
   bookmarked: 26,
   tray: 27,
   palettes: 28,
-  hand: 29,
+  habits: 29,
 } as const;
 
 /** The sentence of a refusal that Core threw, without what the runtime puts around it. */

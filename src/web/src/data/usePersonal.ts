@@ -1,5 +1,5 @@
 import { type Core, properties } from '../core/runtime';
-import { type HandSettings, usualHand } from '../model/habits';
+import { type Habits, usualHabits } from '../model/habits';
 import { type Palettes, readPalettes } from '../model/palettes';
 import { firstTray, type Pen, readTray, writeTray } from '../model/pens';
 import { useSession } from '../server/session';
@@ -46,8 +46,8 @@ export interface Personal {
   setTray: (pens: readonly Pen[] | undefined, notebook?: string) => void;
   palettes: Palettes;
   setPalettes: (palettes: Palettes) => void;
-  hand: HandSettings;
-  setHand: (change: Partial<HandSettings>) => void;
+  habits: Habits;
+  setHabits: (change: Partial<Habits>) => void;
 }
 
 export function usePersonal(): Personal | undefined {
@@ -69,9 +69,9 @@ function personalOf(core: Core, library: Library): Personal {
 function readPersonal(core: Core, library: Library): Personal {
   const views = library.registers(properties.view);
   const trays = library.registers(properties.tray);
-  const hand = {
-    ...usualHand,
-    ...(JSON.parse(library.registers(properties.hand)[root] ?? '{}') as Partial<HandSettings>),
+  const habits = {
+    ...usualHabits,
+    ...(JSON.parse(library.registers(properties.habits)[root] ?? '{}') as Partial<Habits>),
   };
   const today = library.registers(properties.todayPreset)[root];
   return {
@@ -97,7 +97,7 @@ function readPersonal(core: Core, library: Library): Personal {
     setTray: (pens, notebook) => library.set(notebook ?? root, properties.tray, pens ? writeTray(pens) : ''),
     palettes: readPalettes(library.registers(properties.palettes)[root]),
     setPalettes: (palettes) => library.set(root, properties.palettes, JSON.stringify(palettes)),
-    hand,
-    setHand: (change) => library.set(root, properties.hand, JSON.stringify({ ...hand, ...change })),
+    habits,
+    setHabits: (change) => library.set(root, properties.habits, JSON.stringify({ ...habits, ...change })),
   };
 }

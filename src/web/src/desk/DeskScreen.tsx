@@ -6,7 +6,7 @@ import { FollowUpLine } from '../followups/FollowUpLine';
 import { useFollowUps, useTick } from '../followups/useFollowUps';
 import { JotButton } from '../jot/JotButton';
 import { useToday } from '../jot/useJot';
-import { openPath, type ShownPage, thumbnailPath } from '../model/items';
+import { openPath, type ShownPage, stripPath, thumbnailPath } from '../model/items';
 import { useLibraries } from '../data/useLibrary';
 import { useStrip, useSummaries } from '../data/useShelf';
 import { PagePicture } from '../pictures/PagePicture';
@@ -73,7 +73,7 @@ export function DeskScreen() {
             <li key={page.id} className="w-[150px] max-sm:w-auto" data-testid="left-off" data-name={notebookName}>
               <Link to={openPath(space, page.notebook, page.id)} className="group block">
                 <PagePicture
-                  address={thumbnailPath(space, page)}
+                  address={stripPath(space, page)}
                   alt={`Page ${page.number} of ${notebookName}`}
                   width={150}
                   height={212}

@@ -1,4 +1,5 @@
-import { DotsThreeIcon } from '@phosphor-icons/react';
+import { DotsThreeIcon, PlusIcon, SlidersHorizontalIcon } from '@phosphor-icons/react';
+import { type ReactNode, useState } from 'react';
 import { JotButton } from '../jot/JotButton';
 import { Menu, type MenuEntry } from '../ui/Menu';
 import type { ShownPlace } from './places';
@@ -16,6 +17,8 @@ interface ContentHeaderProps {
   mayWrite: boolean;
   menu: MenuEntry[];
   onNewNotebook: () => void;
+  /** What stands before the title, where the folders are folded away. */
+  lead: ReactNode;
 }
 
 /** What place this is, what can be made in it, and how it is shown. */
@@ -29,16 +32,23 @@ export function ContentHeader({
   mayWrite,
   menu,
   onNewNotebook,
+  lead,
 }: ContentHeaderProps) {
+  // On a phone what orders and narrows down is behind one button, so that the first notebook is in sight.
+  const [showing, setShowing] = useState(false);
   const isFolder = !place.lens && place.libraries.length === 1;
   return (
-    <header className="border-b border-base-300 pb-2">
-      <div className="flex items-end gap-2 max-sm:flex-wrap">
-        <div className="min-w-0 grow max-sm:basis-full">
-          <p className="truncate text-quiet" data-testid="library-path">
+    <header className="border-b border-base-300 pb-2 max-sm:pb-1.5">
+      <div className="flex items-end gap-2 max-lg:items-center max-sm:gap-1">
+        {lead}
+        <div className="min-w-0 grow">
+          <p className="truncate text-quiet max-sm:hidden" data-testid="library-path">
             {place.above}
           </p>
-          <h1 className="text-[30px] leading-tight [overflow-wrap:anywhere]" data-testid="library-heading">
+          <h1
+            className="text-[30px] leading-tight [overflow-wrap:anywhere] max-sm:line-clamp-1 max-sm:text-[22px]"
+            data-testid="library-heading"
+          >
             {place.title}
           </h1>
         </div>
@@ -50,19 +60,32 @@ export function ContentHeader({
             entries={menu}
           />
         )}
-        <JotButton quiet={isFolder && mayWrite} />
+        <JotButton quiet={isFolder && mayWrite} wide />
         {isFolder && mayWrite && (
           <button
             type="button"
-            className="btn btn-primary h-10 min-h-10 px-5 max-sm:px-3"
+            className="btn btn-primary h-11 min-h-11 px-5 max-sm:size-11 max-sm:px-0"
             data-testid="new-notebook"
+            title="New notebook"
             onClick={onNewNotebook}
           >
-            New notebook
+            <PlusIcon size={20} className="sm:hidden" />
+            <span className="max-sm:sr-only">New notebook</span>
           </button>
         )}
+        <button
+          type="button"
+          aria-label="How it is shown"
+          title="How it is shown"
+          aria-expanded={showing}
+          data-testid="how-shown"
+          className={`grid size-11 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200 sm:hidden ${showing ? 'bg-base-200' : ''}`}
+          onClick={() => setShowing(!showing)}
+        >
+          <SlidersHorizontalIcon size={22} weight="light" />
+        </button>
       </div>
-      <div className="pt-1.5">
+      <div className={`pt-1.5 ${showing ? '' : 'max-sm:hidden'}`}>
         <ViewControls
           view={view}
           onView={onView}

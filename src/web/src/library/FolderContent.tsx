@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useEffect, useMemo, useState } from 'react';
+import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { say } from '../ui/saying';
 import { useAct } from '../data/doing';
@@ -34,10 +34,12 @@ interface FolderContentProps {
   space?: Space;
   libraries: Map<string, Library>;
   onNewFolder: (space: string) => void;
+  /** What stands before the title. */
+  lead: ReactNode;
 }
 
 /** What lies in a folder, a list or under a lens: sorted, grouped, narrowed down and shown as the person wants it there. */
-export function FolderContent({ at, space, libraries, onNewFolder }: FolderContentProps) {
+export function FolderContent({ at, space, libraries, onNewFolder, lead }: FolderContentProps) {
   const { spaces, person } = useSession();
   const navigate = useNavigate();
   const [search] = useSearchParams();
@@ -143,8 +145,12 @@ export function FolderContent({ at, space, libraries, onNewFolder }: FolderConte
 
   return (
     <>
-      <div ref={setScroller} className="min-h-0 grow overflow-y-auto px-[30px] pb-24 pt-6 max-sm:px-4">
+      <div
+        ref={setScroller}
+        className="min-h-0 grow overflow-y-auto px-[30px] pb-24 pt-6 max-lg:px-5 max-lg:pt-3 max-sm:px-4 max-sm:pt-1.5 [@media(max-height:820px)]:pt-3"
+      >
         <ContentHeader
+          lead={lead}
           place={place}
           view={view}
           onView={(changed) => personal.setView(target, changed)}

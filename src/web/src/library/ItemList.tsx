@@ -4,6 +4,7 @@ import type { Group } from '../data/items';
 import type { ItemProps } from './ItemParts';
 import { Line, Row, Tile, tileHeight, tileWidth } from './ItemShapes';
 import type { Item } from '../model/items';
+import { useMedia } from '../ui/useMedia';
 import type { View } from '../model/libraryView';
 
 type ListRow = { key: string; heading: string; count: number } | { key: string; items: Item[] };
@@ -20,7 +21,10 @@ interface ItemListProps {
 
 const headingHeight = 48;
 const lineHeight = 48;
+/** The words of a row need their height whatever the size of the strip; on a low screen they stand closer, and on a phone the strip is below them. */
 const leastRowHeight = 170;
+const lowRowHeight = 158;
+const phoneRowHeight = 204;
 
 /** A list of any length, of which only what is on the screen is drawn: rows with page strips, covers, or lines. */
 export function ItemList({ groups, view, scroller, show, propsOf, onKey }: ItemListProps) {
@@ -40,8 +44,10 @@ export function ItemList({ groups, view, scroller, show, propsOf, onKey }: ItemL
   }, []);
   const columns = view.density === 'covers' ? Math.max(1, Math.floor(width / tileWidth(view.size))) : 1;
   const rows = useMemo(() => rowsOf(groups, columns), [groups, columns]);
-  // The words of a row need their height whatever the size of the strip.
-  const stripHeight = Math.max(leastRowHeight, Math.round(79 * (view.size / 5) * 1.41) + 22 + 33);
+  const isPhone = useMedia('(max-width: 639px)');
+  const isLow = useMedia('(max-height: 820px)');
+  const ofStrip = Math.round(79 * (view.size / 5) * 1.41) + 22 + (isLow ? 25 : 33);
+  const stripHeight = isPhone ? phoneRowHeight : Math.max(isLow ? lowRowHeight : leastRowHeight, ofStrip);
   const height = view.density === 'rows' ? stripHeight : view.density === 'covers' ? tileHeight(view.size) : lineHeight;
   // The same functions while the rows are the same, or all sizes would be worked out anew with every drawing.
   const estimateSize = useCallback((i: number) => ('heading' in rows[i]! ? headingHeight : height), [rows, height]);

@@ -1,5 +1,6 @@
 import { FolderSimpleIcon } from '@phosphor-icons/react';
 import { Link } from 'react-router';
+import { useMedia } from '../ui/useMedia';
 import { PagePicture } from '../pictures/PagePicture';
 import { NodeIcon } from '../ui/NodeIcon';
 import {
@@ -15,7 +16,7 @@ import {
   When,
   Writers,
 } from './ItemParts';
-import { type Item, openPath, thumbnailPath } from '../model/items';
+import { type Item, openPath, stripPath, thumbnailPath } from '../model/items';
 import { fillOf } from '../model/colours';
 import { useStrip } from '../data/useShelf';
 
@@ -36,19 +37,20 @@ const stateOf = ({
 export function Row(props: ItemProps) {
   const { item, place, people, size } = props;
   const handling = useItemHandling(props);
+  const isPhone = useMedia('(max-width: 639px)');
   return (
     <div
       {...handling.holder}
-      className={`group flex h-full items-start gap-[18px] border-b border-base-300 py-4 pl-1 ${stateOf(handling)}`}
+      className={`group flex h-full items-start gap-[18px] border-b border-base-300 py-4 pl-1 max-sm:flex-wrap max-sm:content-start max-sm:gap-x-3 max-sm:gap-y-2 max-sm:py-3 [@media(max-height:820px)]:py-3 ${stateOf(handling)}`}
     >
       <Link to={pathTo(item)} tabIndex={-1} draggable={false} aria-hidden="true">
-        <Face item={item} width={84} />
+        <Face item={item} width={isPhone ? 60 : 84} />
       </Link>
-      <div className="w-[236px] shrink-0 pt-0.5 max-sm:w-auto max-sm:min-w-0 max-sm:shrink max-sm:grow">
+      <div className="w-[236px] shrink-0 pt-0.5 max-sm:w-0 max-sm:min-w-0 max-sm:grow">
         <h2 className="text-[19px] leading-snug">
           <Title {...props} className="font-title text-[19px]" />
         </h2>
-        <p className="line-clamp-2 text-quiet">{aboutWords(item, place)}</p>
+        <p className="line-clamp-2 text-quiet max-sm:line-clamp-1">{aboutWords(item, place)}</p>
         <div className="mt-2 max-h-[52px] overflow-hidden max-sm:hidden">
           <Tags item={item} />
         </div>
@@ -60,7 +62,7 @@ export function Row(props: ItemProps) {
       {item.kind === 'page' ? (
         <PageHead item={item} />
       ) : (
-        <PageStrip item={item} width={Math.round(79 * (size / 5))} isLocked={props.isLocked} />
+        <PageStrip item={item} width={isPhone ? 50 : Math.round(79 * (size / 5))} isLocked={props.isLocked} />
       )}
       <div className="flex shrink-0 flex-col">
         <ItemMenuButton {...props} />
@@ -95,7 +97,7 @@ function PageStrip({ item, width, isLocked }: { item: Item; width: number; isLoc
     );
   return (
     <ol
-      className="flex min-w-0 grow flex-wrap gap-[10px] overflow-hidden max-sm:hidden"
+      className="flex min-w-0 grow flex-wrap gap-[10px] overflow-hidden max-sm:order-last max-sm:basis-full"
       style={{ height: width * 1.41 + 22 }}
       aria-label={`Pages of ${item.title} written last`}
     >
@@ -107,7 +109,7 @@ function PageStrip({ item, width, isLocked }: { item: Item; width: number; isLoc
             className="group/page block text-[13px] text-quiet"
           >
             <PagePicture
-              address={thumbnailPath(item.space, page)}
+              address={stripPath(item.space, page)}
               alt={page.title ? `Page ${page.number}, ${page.title}` : `Page ${page.number}`}
               width={width}
               height={Math.round(width * 1.41)}

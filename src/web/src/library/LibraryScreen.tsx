@@ -9,7 +9,7 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { FolderSimpleIcon, SidebarSimpleIcon } from '@phosphor-icons/react';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { type Space, useSession } from '../server/session';
 import { BinScreen } from './BinScreen';
@@ -85,14 +85,6 @@ export function LibraryScreen() {
           />
         )}
         <div className="flex min-w-0 grow flex-col">
-          <button
-            type="button"
-            className="flex h-11 shrink-0 items-center gap-2 border-b border-base-300 px-4 lg:hidden"
-            data-testid="show-side"
-            onClick={() => setSideShown(true)}
-          >
-            <SidebarSimpleIcon size={20} weight="light" /> Folders and lists
-          </button>
           {libraries && (
             <Content
               key={`${space}/${folder}`}
@@ -100,6 +92,18 @@ export function LibraryScreen() {
               libraries={libraries}
               spaces={spaces}
               onNewFolder={setNewFolder}
+              lead={
+                <button
+                  type="button"
+                  aria-label="Folders and lists"
+                  title="Folders and lists"
+                  className="-ml-2 grid size-11 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200 lg:hidden"
+                  data-testid="show-side"
+                  onClick={() => setSideShown(true)}
+                >
+                  <SidebarSimpleIcon size={22} weight="light" />
+                </button>
+              }
             />
           )}
         </div>
@@ -139,22 +143,27 @@ function Content({
   libraries,
   spaces,
   onNewFolder,
+  lead,
 }: {
   at: Place;
   libraries: Map<string, Library>;
   spaces: Space[];
   onNewFolder: (space: string) => void;
+  lead: ReactNode;
 }) {
   if (at.space === 'list' && (at.place === 'bin' || at.place === 'tags')) {
     return (
       <div className="min-h-0 grow overflow-y-auto px-[30px] pb-10 pt-6 max-sm:px-4">
+        {lead}
         {at.place === 'bin' ? <BinScreen /> : <TagScreen />}
       </div>
     );
   }
   const space = spaces.find((one) => one.id === at.space);
   if (at.space !== 'list' && !space) return <p className="p-10">There is nothing here that you may see.</p>;
-  return <FolderContent at={at} {...(space ? { space } : {})} libraries={libraries} onNewFolder={onNewFolder} />;
+  return (
+    <FolderContent at={at} {...(space ? { space } : {})} libraries={libraries} onNewFolder={onNewFolder} lead={lead} />
+  );
 }
 
 /** What a drop does: into a folder (in the tree, or its tile, which needs an id of its own), into the bin, or before another thing in an own order. */

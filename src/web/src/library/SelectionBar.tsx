@@ -9,21 +9,21 @@ export function SelectionBar({ selection, entries }: { selection: Selection; ent
       role="toolbar"
       aria-label="With what is chosen"
       data-testid="selection-bar"
-      className="flex shrink-0 flex-wrap items-center gap-1 border-t border-base-300 bg-base-200 px-4 py-1.5"
+      className="flex shrink-0 items-center gap-1 overflow-x-auto border-t border-base-300 bg-base-200 px-4 py-1.5 *:shrink-0 max-sm:px-2"
     >
       <p className="px-2 font-semibold" data-testid="chosen-count">
         {selection.chosen.size === 0 ? 'Press what you want to choose' : `${selection.chosen.size} chosen`}
       </p>
-      <button type="button" className="h-10 px-2 underline" onClick={selection.all}>
+      <button type="button" className="h-11 px-2 underline" onClick={selection.all}>
         All
       </button>
-      <div className="grow" />
+      <div className="grow max-sm:hidden" />
       {entries.map((entry) => (
         <button
           key={entry.label}
           type="button"
           data-testid={entry.testId ? `chosen-${entry.testId}` : undefined}
-          className="flex h-10 items-center gap-2 rounded-md px-2.5 hover:bg-base-100"
+          className="flex h-11 items-center gap-2 rounded-md px-2.5 hover:bg-base-100"
           onClick={entry.onChoose}
         >
           {entry.icon}
@@ -34,7 +34,7 @@ export function SelectionBar({ selection, entries }: { selection: Selection; ent
         type="button"
         aria-label="Choose nothing"
         title="Choose nothing"
-        className="grid size-10 place-items-center rounded-md hover:bg-base-100"
+        className="max-sm:-order-1 grid size-11 place-items-center rounded-md hover:bg-base-100"
         onClick={selection.clear}
       >
         <XIcon size={18} />

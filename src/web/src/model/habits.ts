@@ -1,12 +1,13 @@
 /** What pen and finger do, a person's own choice. */
-export interface HandSettings {
+export interface Habits {
   finger: 'scroll' | 'erase' | 'select' | 'write' | 'nothing';
   /** Two fingers tapping undo, three redo. */
   taps: boolean;
-  button: 'eraser' | 'loop' | 'pen';
+  /** The tool that the pen's button takes up, by name. */
+  button: string;
   /** Whether the side button works while it is held; else it changes tools. */
   buttonHeld: boolean;
-  tail: 'eraser' | 'loop';
+  tail: string;
   leftHanded: boolean;
   /** How long a pause makes a shape come out true, milliseconds; 0 for never. */
   tidyAfter: number;
@@ -20,6 +21,10 @@ export interface HandSettings {
   dimPaper: boolean;
   /** Nudge by an arrow key, 0.01 mm. */
   nudge: number;
+  /** The tools that stand in the tray, by name, in order; until they are chosen, the usual ones. */
+  inTray?: string[];
+  /** Whether single letters are keys. */
+  letterKeys: boolean;
 }
 
 const printedNumbers = { never: 0, straight: 1, all: 2 } as const;
@@ -27,11 +32,11 @@ const printedNumbers = { never: 0, straight: 1, all: 2 } as const;
 export type JoinPrinted = keyof typeof printedNumbers;
 
 /** As Core counts them. */
-export function joinPrintedNumber({ joinPrinted }: HandSettings): number {
+export function joinPrintedNumber({ joinPrinted }: Habits): number {
   return printedNumbers[joinPrinted] ?? printedNumbers.straight;
 }
 
-export const usualHand: HandSettings = {
+export const usualHabits: Habits = {
   finger: 'scroll',
   taps: true,
   button: 'eraser',
@@ -45,4 +50,5 @@ export const usualHand: HandSettings = {
   scratch: false,
   dimPaper: false,
   nudge: 100,
+  letterKeys: true,
 };

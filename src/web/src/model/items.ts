@@ -123,6 +123,11 @@ export function overviewPath(space: string, notebook: string): string {
   return `/pages/${space}/${notebook}`;
 }
 
+/** The same where it is to be recognised rather than seen whole: of a page that is mostly empty, its written part. */
+export function stripPath(space: string, page: { id: string; paper: string; sequence: number }): string {
+  return `${thumbnailPath(space, page)}&written=true`;
+}
+
 export function thumbnailPath(space: string, page: { id: string; paper: string; sequence: number }): string {
   return `/api/spaces/${space}/pages/${page.id}/thumbnail.svg?paper=${page.paper}&sequence=${page.sequence}`;
 }

@@ -21,6 +21,10 @@ import type { LibraryNode, NotebookEntry } from '../model/items';
 import type { Space } from '../server/session';
 import { Avatar } from '../ui/Avatar';
 import { Menu } from '../ui/Menu';
+import { openRail } from '../ui/rail';
+import { Quill } from '../ui/Quill';
+import { SyncState } from '../ui/SyncState';
+import { HeaderButton } from './HeaderButton';
 import type { Turning } from '../data/useNotebook';
 import { download } from '../data/download';
 import { useWorkspace } from '../data/useWorkspace';
@@ -51,6 +55,8 @@ interface HeaderLineProps {
   onShut?: () => void;
   /** For the second of two pages: takes it away. */
   onClose?: () => void;
+  /** Given the place in it where what is the sheet's stands. */
+  onControls: (place: HTMLElement | null) => void;
 }
 
 /** The line above the sheet: where am I, who is here, what lies beside, and taking the page out. */
@@ -72,22 +78,35 @@ export function HeaderLine({
   onBeside,
   onShut,
   onClose,
+  onControls,
 }: HeaderLineProps) {
   const workspace = useWorkspace();
   const take = (words: string, what: string) =>
     void download(workspace, { path: `/api/spaces/${space.id}/${what}`, words });
   return (
-    <header className="in-full-hidden flex h-12 shrink-0 items-center gap-2 border-b border-base-300 px-4 max-sm:h-auto max-sm:flex-wrap max-sm:gap-y-0">
+    <header
+      className={`in-full-hidden flex h-12 shrink-0 items-center gap-2 border-b border-base-300 pr-2 max-sm:h-auto max-sm:flex-wrap max-sm:gap-y-0 ${onClose ? 'pl-4' : 'pl-1'}`}
+    >
       {!onClose && (
         <>
+          <button
+            type="button"
+            aria-label="Where to go: Desk, Library and the rest"
+            title="Where to go"
+            data-testid="open-rail"
+            className="-mr-1 grid size-11 shrink-0 place-items-center rounded-md hover:bg-base-200"
+            onClick={() => openRail(true)}
+          >
+            <Quill size={28} />
+          </button>
           <Link
             to={`/library/${space.id}${folder ? `/${folder.id}` : ''}`}
-            className="min-w-0 shrink truncate py-2 text-quiet hover:underline @max-2xl:hidden"
+            className="min-w-0 shrink truncate py-2 text-quiet hover:underline @max-4xl:hidden"
             data-testid="back-to-library"
           >
             {folder?.name ?? space.name}
           </Link>
-          <span className="@max-2xl:hidden">
+          <span className="@max-4xl:hidden">
             <Slash />
           </span>
         </>
@@ -101,10 +120,10 @@ export function HeaderLine({
       </h1>
       {section && (
         <>
-          <span className="text-quiet @max-3xl:hidden" aria-hidden="true">
+          <span className="text-quiet @max-5xl:hidden" aria-hidden="true">
             /
           </span>
-          <span className="min-w-0 shrink truncate text-quiet @max-3xl:hidden">{section.title}</span>
+          <span className="min-w-0 shrink truncate text-quiet @max-5xl:hidden">{section.title}</span>
         </>
       )}
       <span className="max-sm:hidden">
@@ -136,6 +155,7 @@ export function HeaderLine({
         >
           page {page.number} of {count}
         </span>
+        {!onClose && <SyncState className="max-w-60 shrink truncate text-[13px] max-sm:grow max-sm:text-right" />}
       </div>
       <span role="alert" className="truncate text-error empty:hidden">
         {problem}
@@ -147,6 +167,7 @@ export function HeaderLine({
         ))}
       </div>
       {space.role === 'reader' && <span className="shrink-0 text-[13px] text-quiet">You read here</span>}
+      <div ref={onControls} className="contents" />
       {onShut && (
         <HeaderButton
           label="Lock it now"
@@ -157,6 +178,7 @@ export function HeaderLine({
       )}
       {onBeside && (
         <HeaderButton
+          wide
           label="Beside: a second page next to this one"
           testId="beside"
           icon={<ColumnsIcon size={22} weight="light" />}
@@ -238,34 +260,6 @@ export function HeaderLine({
         />
       )}
     </header>
-  );
-}
-
-function HeaderButton({
-  label,
-  icon,
-  testId,
-  pressed,
-  onPress,
-}: {
-  label: string;
-  icon: ReactNode;
-  testId: string;
-  pressed?: boolean;
-  onPress: () => void;
-}) {
-  return (
-    <button
-      type="button"
-      aria-label={label}
-      title={label}
-      aria-pressed={pressed}
-      data-testid={testId}
-      className={`grid size-10 shrink-0 place-items-center rounded-md hover:bg-base-200 ${pressed ? 'bg-base-200 text-primary' : 'text-quiet'}`}
-      onClick={onPress}
-    >
-      {icon}
-    </button>
   );
 }
 

@@ -10,18 +10,18 @@ import {
 } from '@phosphor-icons/react';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Dialog } from '../ui/Dialog';
-import type { SheetDesk } from '../sheet/desk/desk';
+import type { Blotter } from '../sheet/blotter/blotter';
 import { calibrate, calibration, trueScale } from '../sheet/ink/view';
 
 interface ZoomControlProps {
-  desk: SheetDesk | undefined;
+  blotter: Blotter | undefined;
   scale: number;
   locked: boolean;
   onLock: (on: boolean) => void;
 }
 
 /** How large the page is shown; pressed, it unfolds to the ways of fitting it. */
-export function ZoomControl({ desk, scale, locked, onLock }: ZoomControlProps) {
+export function ZoomControl({ blotter, scale, locked, onLock }: ZoomControlProps) {
   const [open, setOpen] = useState(false);
   const [measuring, setMeasuring] = useState(false);
   const holder = useRef<HTMLDivElement>(null);
@@ -32,13 +32,13 @@ export function ZoomControl({ desk, scale, locked, onLock }: ZoomControlProps) {
     return () => removeEventListener('pointerdown', away);
   }, [open]);
   return (
-    <div ref={holder} className="relative">
+    <div ref={holder} className="relative max-sm:hidden">
       <button
         type="button"
         aria-expanded={open}
         data-testid="zoom"
         title="How large the page is shown"
-        className="flex h-[50px] w-[58px] flex-col items-center justify-center gap-0.5 rounded-md border border-base-300 bg-base-200 text-xs hover:border-primary"
+        className="flex h-11 shrink-0 items-center gap-1.5 whitespace-nowrap rounded-md px-2 text-[13px] text-quiet hover:bg-base-200"
         onClick={() => setOpen(!open)}
       >
         {locked ? <LockSimpleIcon size={20} weight="light" /> : <MagnifyingGlassIcon size={20} weight="light" />}
@@ -46,38 +46,48 @@ export function ZoomControl({ desk, scale, locked, onLock }: ZoomControlProps) {
       </button>
       {open && (
         <div
-          className="absolute right-[66px] top-0 z-30 w-[222px] rounded-lg border border-base-300 bg-base-100 p-1.5 shadow-md"
+          className="absolute right-0 top-[46px] z-40 w-[222px] rounded-lg border border-base-300 bg-base-100 p-1.5 shadow-md"
           data-testid="zoom-menu"
         >
           <div className="flex">
-            <Entry label="Smaller" testId="zoom-out" icon={<MinusIcon size={18} />} onPress={() => desk?.zoomBy(0.8)} />
-            <Entry label="Larger" testId="zoom-in" icon={<PlusIcon size={18} />} onPress={() => desk?.zoomBy(1.25)} />
+            <Entry
+              label="Smaller"
+              testId="zoom-out"
+              icon={<MinusIcon size={18} />}
+              onPress={() => blotter?.view.zoomBy(0.8)}
+            />
+            <Entry
+              label="Larger"
+              testId="zoom-in"
+              icon={<PlusIcon size={18} />}
+              onPress={() => blotter?.view.zoomBy(1.25)}
+            />
           </div>
           <Entry
             label="The whole width"
             testId="zoom-width"
             icon={<ArrowsHorizontalIcon size={20} weight="light" />}
-            onPress={() => (desk?.fit('width'), setOpen(false))}
+            onPress={() => (blotter?.view.fit('width'), setOpen(false))}
           />
           <Entry
             label="The whole page"
             testId="zoom-fit"
             icon={<FrameCornersIcon size={20} weight="light" />}
-            onPress={() => (desk?.fit('page'), setOpen(false))}
+            onPress={() => (blotter?.view.fit('page'), setOpen(false))}
           />
           <Entry
             label="True size"
             testId="zoom-true"
             icon={<RulerIcon size={20} weight="light" />}
-            onPress={() => (desk?.fit('true'), setOpen(false))}
+            onPress={() => (blotter?.view.fit('true'), setOpen(false))}
           />
           <div className="flex">
             {[50, 200, 400].map((share) => (
               <button
                 key={share}
                 type="button"
-                className="h-10 grow rounded-md hover:bg-base-200"
-                onClick={() => desk?.zoomTo((trueScale() * share) / 100)}
+                className="h-11 grow rounded-md hover:bg-base-200"
+                onClick={() => blotter?.view.zoomTo((trueScale() * share) / 100)}
               >
                 {share} %
               </button>
@@ -93,7 +103,7 @@ export function ZoomControl({ desk, scale, locked, onLock }: ZoomControlProps) {
           />
           <button
             type="button"
-            className="h-10 w-full rounded-md px-3 text-left text-[13px] text-quiet underline hover:bg-base-200"
+            className="h-11 w-full rounded-md px-3 text-left text-[13px] text-quiet underline hover:bg-base-200"
             data-testid="measure-screen"
             onClick={() => (setOpen(false), setMeasuring(true))}
           >
@@ -101,7 +111,7 @@ export function ZoomControl({ desk, scale, locked, onLock }: ZoomControlProps) {
           </button>
         </div>
       )}
-      {measuring && <MeasureDialog onClose={() => setMeasuring(false)} onMeasured={() => desk?.fit('true')} />}
+      {measuring && <MeasureDialog onClose={() => setMeasuring(false)} onMeasured={() => blotter?.view.fit('true')} />}
     </div>
   );
 }
@@ -121,7 +131,7 @@ function Entry({
     <button
       type="button"
       data-testid={testId}
-      className="flex h-10 w-full items-center gap-3 rounded-md px-3 text-left hover:bg-base-200"
+      className="flex h-11 w-full items-center gap-3 rounded-md px-3 text-left hover:bg-base-200"
       onClick={onPress}
     >
       {icon}

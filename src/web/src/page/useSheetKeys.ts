@@ -1,6 +1,8 @@
 import { useEffect } from 'react';
+import type { SheetView } from '../sheet/blotter/sheetView';
 import type { Selection } from '../sheet/selection/useSelection';
-import type { Tools } from '../sheet/tools/useTools';
+import { offers } from '../sheet/tools/offers';
+import type { Tools } from '../sheet/tools/tools';
 
 interface SheetKeys {
   active: boolean;
@@ -8,6 +10,7 @@ interface SheetKeys {
   reading: boolean;
   tools: Tools;
   selection: Selection | undefined;
+  view: SheetView | undefined;
   undo: () => void;
   redo: () => void;
   takeAll: () => void;
@@ -16,21 +19,27 @@ interface SheetKeys {
   full: () => void;
 }
 
+type Act = (() => void) | undefined;
+
+/** Where a key is for writing in, or for the thing itself. */
+const ownKeys = 'input, select, textarea, [contenteditable], dialog, [role=menu], [role=listbox]';
+
 /**
- * What keys do on a page: 1 to 9 pens, X the pen before, E, L, S, B, M the other tools, K room, G layers, R reads, F gives the page the whole screen, Shift+M marks what
- * was just written. What is selected is nudged by arrow keys, and copied, cut, doubled by the usual ones.
+ * What keys do on a page: 1 to 9 pens, X the pen before, a letter for each tool (`offers`), R reads, F gives the page the whole screen, plus and minus scale, Shift+M marks
+ * what was just written. What is selected is nudged by arrow keys, and copied, cut, doubled by the usual ones.
  */
 export function useSheetKeys(keys: SheetKeys): void {
   useEffect(() => {
     if (!keys.active) return;
     const press = (event: KeyboardEvent) => {
       const at = event.target as Element;
-      if (event.defaultPrevented || event.altKey || at.closest('input, select, textarea, [contenteditable], dialog'))
-        return;
+      if (event.defaultPrevented || event.altKey || at.closest(ownKeys)) return;
       const command = event.ctrlKey || event.metaKey;
       // In the contents it is the notebook's steps that are taken back.
-      if (command && at.closest('[role=tree]')) return;
-      const act = command ? commandOf(event, keys) : plainOf(event, keys);
+      if (at.closest('[role=tree]')) return;
+      const act = command
+        ? commandOf(event, keys)
+        : (plainOf(event, keys) ?? (keys.tools.habits.letterKeys ? letterOf(event, keys) : undefined));
       if (!act) return;
       event.preventDefault();
       act();
@@ -40,10 +49,7 @@ export function useSheetKeys(keys: SheetKeys): void {
   });
 }
 
-function commandOf(
-  event: KeyboardEvent,
-  { reading, mayWrite, selection, undo, redo, takeAll, paste }: SheetKeys,
-): (() => void) | undefined {
+function commandOf(event: KeyboardEvent, { reading, mayWrite, selection, undo, redo, takeAll, paste }: SheetKeys): Act {
   if (reading) return undefined;
   const onInk = selection && selection.taken.items.length > 0 ? selection : undefined;
   switch (event.key.toLowerCase()) {
@@ -73,26 +79,43 @@ const arrows: Record<string, readonly [number, number]> = {
   ArrowDown: [0, 1],
 };
 
-function plainOf(
-  event: KeyboardEvent,
-  { mayWrite, reading, tools, selection, markHere, full }: SheetKeys,
-): (() => void) | undefined {
+/** Keys that are no letters: they work also where letters are turned off. */
+function plainOf(event: KeyboardEvent, { reading, tools, selection }: SheetKeys): Act {
   const { key } = event;
-  if (key === 'f' || key === 'F') return full;
-  if ((key === 'r' || key === 'R') && mayWrite) return () => tools.setReading(!tools.reading);
-  if (key === 'Escape') return selection?.leave;
-  if (reading) return undefined;
+  if (key === 'Escape') return selection?.leave ?? (tools.open ? () => tools.unfold(undefined) : undefined);
+  const onInk = !reading && selection && selection.taken.items.length > 0 ? selection : undefined;
+  if (!onInk) return undefined;
   const nudge = arrows[key];
-  if (nudge && selection && selection.taken.items.length > 0) {
-    const by = tools.settings.nudge * (event.shiftKey ? 10 : 1);
-    return () => selection.move(nudge[0] * by, nudge[1] * by);
+  if (nudge) {
+    const by = tools.habits.nudge * (event.shiftKey ? 10 : 1);
+    return () => onInk.move(nudge[0] * by, nudge[1] * by);
   }
-  if ((key === 'Delete' || key === 'Backspace') && selection && selection.taken.items.length > 0)
-    return selection.erase;
+  return key === 'Delete' || key === 'Backspace' ? onInk.erase : undefined;
+}
+
+const zoomStep = 1.25;
+
+function letterOf({ key }: KeyboardEvent, { mayWrite, reading, tools, view, markHere, full }: SheetKeys): Act {
+  switch (key) {
+    case 'f':
+    case 'F':
+      return full;
+    case '+':
+    case '=':
+      return () => view?.zoomBy(zoomStep);
+    case '-':
+      return () => view?.zoomBy(1 / zoomStep);
+    case '0':
+      return () => view?.fit('width');
+    case 'r':
+    case 'R':
+      return mayWrite ? () => tools.setReading(!tools.reading) : undefined;
+    default:
+  }
+  if (reading) return undefined;
   if (key >= '1' && key <= '9' && Number(key) <= tools.tray.length) return () => tools.choose(Number(key) - 1);
   if (key === 'M') return markHere;
   if (key === 'x') return tools.swap;
-  if (key === 'g') return () => tools.togglePanel('layers');
-  const kind = ({ e: 'eraser', l: 'loop', m: 'mark', s: 'shape', b: 'fill', k: 'room' } as const)[key];
-  return kind && (() => tools.toggle(kind));
+  const offer = offers.find((one) => one.key === key);
+  return offer && (() => (offer.byKey ?? offer.press)(tools));
 }

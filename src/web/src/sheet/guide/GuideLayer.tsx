@@ -2,7 +2,7 @@ import { ArrowClockwiseIcon, ArrowsOutCardinalIcon, XIcon } from '@phosphor-icon
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef } from 'react';
 import { lengthUnit } from '../../model/units';
 import { useWorkspace } from '../../data/useWorkspace';
-import type { Guide } from '../hand/tool';
+import type { Guide } from '../hand/things';
 import type { View } from '../ink/view';
 
 interface GuideLayerProps {
@@ -38,8 +38,8 @@ export function GuideLayer({ guide, view, writes, onGuide }: GuideLayerProps) {
           ArrowRight: { x: guide.x + by },
           ArrowUp: { y: guide.y - by },
           ArrowDown: { y: guide.y + by },
-          '[': { angle: guide.angle - 1 },
-          ']': { angle: guide.angle + 1 },
+          ',': { angle: guide.angle - 1 },
+          '.': { angle: guide.angle + 1 },
         } as Record<string, Partial<Guide>>
       )[event.key];
       if (!changed) return;

@@ -1,7 +1,19 @@
 import { readPacket } from '../ink/packet';
 import type { Sample } from './penInput';
 import { boxOf, type Hand, type Workplace } from './hand';
-import { allKinds, type EraserTool, itemKinds } from './tool';
+import { allKinds, firstLayer, itemKinds } from './things';
+
+/** What an eraser is set to. */
+export interface EraserSettings {
+  /** Whole things, what is touched, or all inside a loop. */
+  way: 'touched' | 'whole' | 'loop';
+  /** Diameter, 0.01 mm. */
+  size: number;
+  onlyHighlighter: boolean;
+  onlyLayer: boolean;
+  /** Whether the pen is in the hand again after one pass. */
+  back: boolean;
+}
 
 const loopColour = '#b4533c';
 
@@ -11,8 +23,7 @@ export class EraserHand implements Hand {
 
   constructor(
     private readonly at: Workplace,
-    private readonly eraser: EraserTool,
-    private readonly done: () => void,
+    private readonly eraser: EraserSettings,
   ) {}
 
   begin(sample: Sample): void {
@@ -54,10 +65,10 @@ export class EraserHand implements Hand {
       else {
         const [left, top, right, bottom] = boxOf(this.loop);
         if (Math.hypot(right - left, bottom - top) > 300)
-          this.at.say('There was nothing inside the loop that can be erased.');
+          this.at.events().say('There was nothing inside the loop that can be erased.');
       }
     }
-    this.done();
+    this.at.events().used('eraser');
   }
 
   cancel(): void {
@@ -74,6 +85,3 @@ export class EraserHand implements Hand {
     return this.eraser.onlyLayer ? this.at.layer() || firstLayer : '';
   }
 }
-
-/** The layer that every page has. */
-export const firstLayer = '00000000-0000-0000-0000-000000000000';

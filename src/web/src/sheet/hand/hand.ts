@@ -7,8 +7,9 @@ import type { FloatInk, FloatPart } from '../ink/floatInk';
 import type { Sample } from './penInput';
 import type { View } from '../ink/view';
 import type { WetInk } from '../ink/wetInk';
-import type { Guide, Taken } from './tool';
-import type { HandSettings } from '../../model/habits';
+import type { Habits } from '../../model/habits';
+import type { SheetEvents } from './events';
+import type { Guide } from './things';
 
 /** What a hand works with. */
 export interface Workplace {
@@ -21,21 +22,23 @@ export interface Workplace {
   float: FloatInk;
   view(): View;
   sheet(): Area;
-  settings(): HandSettings;
+  habits(): Habits;
   guide(): Guide | undefined;
+  /** What was taken before. */
+  taken(): readonly string[];
+  /** Whether Shift was held as the hand was put to the sheet. */
+  shift(): boolean;
+  events(): SheetEvents;
   /** The layer that is written on; empty for the first. */
   layer(): string;
   /** The page's ink has been painted in another way than by operations: tell how many strokes are shown. */
   tellCount(): void;
   /** Ink came to the page. */
   wrote(area: Area): void;
-  take(taken: Taken | undefined): void;
   /** Shows items floating above the page, in place of where they lie. */
   lift(items: readonly string[], parts: FloatPart[]): void;
   /** Puts down what floats, once the page shows it where it now lies. */
   putDown(): void;
-  /** A sentence for the person. */
-  say(sentence: string): void;
   /** Keeps ink within the sheet, where pages follow without a gap. */
   within(sample: Sample): { x: number; y: number };
 }
@@ -46,6 +49,28 @@ export interface Hand {
   move(samples: Sample[]): void;
   end(): void;
   cancel(): void;
+}
+
+/** What is shown under a pen that hovers over the page. */
+export interface Nib {
+  /** 0.01 mm. */
+  width: number;
+  /** A ring without one. */
+  colour?: string;
+}
+
+/** A tool as it is set, ready to be put to the sheet. */
+export interface HeldTool {
+  readonly name: string;
+  /** It leaves ink, so the layer that is written on must be one that can be. */
+  readonly leavesInk?: boolean;
+  /** A ruler or compass on the page holds what it does. */
+  readonly keepsToGuide?: boolean;
+  /** What was taken stays so when it is put to the sheet. */
+  readonly keepsTaken?: boolean;
+  readonly nib?: Nib | undefined;
+  /** What the hand does with it, from pen down to pen up. */
+  takeUp(at: Workplace): Hand;
 }
 
 export function boxOf(points: readonly number[]): Area {

@@ -1,8 +1,17 @@
 import type { Area } from '../../model/drawing';
 import type { Sample } from './penInput';
-import { firstLayer } from './eraserHand';
 import { boxOf, type Hand, type Workplace } from './hand';
-import type { LoopTool } from './tool';
+import { firstLayer } from './things';
+
+/** What a loop is set to. */
+export interface LoopSettings {
+  box: boolean;
+  /** How much of a thing must lie inside, 0 to 1. */
+  share: number;
+  /** Which kinds it takes. */
+  kinds: number;
+  onlyLayer: boolean;
+}
 
 const loopColour = '#4f7388';
 /** A box smaller than this, 0.01 mm, is a slip. */
@@ -17,9 +26,7 @@ export class LoopHand implements Hand {
 
   constructor(
     private readonly at: Workplace,
-    private readonly tool: LoopTool,
-    /** What was taken before. */
-    private readonly before: string[],
+    private readonly tool: LoopSettings,
   ) {}
 
   begin(sample: Sample): void {
@@ -51,9 +58,9 @@ export class LoopHand implements Hand {
       this.tool.kinds,
       this.layer,
     );
-    if (items.length > 0) this.at.take({ items, area: this.around(items) });
+    if (items.length > 0) this.at.events().taken({ items, area: this.around(items) });
     else if (round[2] - round[0] > leastTaken && round[3] - round[1] > leastTaken)
-      this.at.take({ items: [], area: round });
+      this.at.events().taken({ items: [], area: round });
   }
 
   cancel(): void {
@@ -64,14 +71,14 @@ export class LoopHand implements Hand {
   press(x: number, y: number): void {
     const { core, page, view } = this.at;
     const hit = core.HandBridge.At(page.handle, x, y, pressReach / view().scale, this.tool.kinds, this.layer);
-    if (hit.length === 0) return this.at.take(undefined);
-    const held = new Set(this.before);
+    if (hit.length === 0) return this.at.events().taken(undefined);
+    const held = new Set(this.at.taken());
     const out = hit.every((item) => held.has(item));
     for (const item of hit)
       if (out) held.delete(item);
       else held.add(item);
     const items = [...held];
-    this.at.take(items.length > 0 ? { items, area: this.around(items) } : undefined);
+    this.at.events().taken(items.length > 0 ? { items, area: this.around(items) } : undefined);
   }
 
   private around(items: string[]): Area {

@@ -4,7 +4,7 @@ import { readOutline } from '../ink/packet';
 import type { Sample } from './penInput';
 import { type Pen, penNumbers, rgbaOf } from '../../model/pens';
 import { boxOf, type Hand, type Workplace } from './hand';
-import { type Guide } from './tool';
+import type { Guide } from './things';
 import { joinPrintedNumber } from '../../model/habits';
 
 const pieceEvery = 25;
@@ -160,7 +160,7 @@ export class PenHand implements Hand {
   /** A pen that rests at the end of what was meant as a shape wants it true; a word stays a word. */
   private restSoon(last: Sample): void {
     const { wet } = this.at;
-    const { tidyAfter } = this.at.settings();
+    const { tidyAfter } = this.at.habits();
     if (!this.mayTidy()) return;
     if (this.timer !== undefined && Math.hypot(last.x - this.rest.x, last.y - this.rest.y) <= restWithin) return;
     this.rest = last;
@@ -177,12 +177,12 @@ export class PenHand implements Hand {
   }
 
   private mayTidy(): boolean {
-    return this.at.settings().tidyAfter > 0 && !this.edge && !this.pen.straight && this.pen.kind !== 'highlighter';
+    return this.at.habits().tidyAfter > 0 && !this.edge && !this.pen.straight && this.pen.kind !== 'highlighter';
   }
 
   private tidy(): void {
     const { core, wet } = this.at;
-    this.tidied = this.tidiedBy(this.at.settings().tidyLeast);
+    this.tidied = this.tidiedBy(this.at.habits().tidyLeast);
     if (!this.tidied) return;
     const { shape } = this.tidied;
     // It is taken on lifting the pen, and seen before.
@@ -192,13 +192,13 @@ export class PenHand implements Hand {
   /** What the stroke comes out as, for a size at which something is meant as a shape, or once it is {@link lifted}. */
   private tidiedBy(least: number): { shape: string; replaces: string[] } | undefined {
     const { core, page, paper } = this.at;
-    const settings = this.at.settings();
-    const printed = joinPrintedNumber(settings);
+    const habits = this.at.habits();
+    const printed = joinPrintedNumber(habits);
     const [shape, replaces] = core.ShapeBridge.Tidy(
       this.stroke,
       page.handle,
       paper,
-      settings.join,
+      habits.join,
       printed,
       Date.now(),
       least,
@@ -208,7 +208,7 @@ export class PenHand implements Hand {
 
   /** Erases what a tight zig-zag lies on; true when it did. */
   private scratched(): boolean {
-    if (!this.at.settings().scratch) return false;
+    if (!this.at.habits().scratch) return false;
     const { core, page } = this.at;
     const items = core.HandBridge.Scratched(page.handle, this.stroke);
     if (items.length === 0) return false;

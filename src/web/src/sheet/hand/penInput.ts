@@ -1,4 +1,4 @@
-import type { HandSettings } from '../../model/habits';
+import type { Habits } from '../../model/habits';
 import { type View, zoomAt } from '../ink/view';
 
 /** A sample in page units, with what the pen reports. */
@@ -24,7 +24,7 @@ export interface Touch {
 /** Who is told what the hand does. Exactly one of `end` and `cancel` follows each `begin`. */
 export interface HandListener {
   mayWrite(): boolean;
-  settings(): HandSettings;
+  habits(): Habits;
   begin(sample: Sample, touch: Touch): void;
   move(samples: Sample[]): void;
   end(): void;
@@ -139,7 +139,7 @@ export class PenInput {
       this.fingers.clear();
       this.tapping = undefined;
     }
-    const { finger } = this.listener.settings();
+    const { finger } = this.listener.habits();
     if (event.pointerType === 'touch') {
       if (this.isPalm(event)) return;
       this.fingers.set(event.pointerId, place(this.surface, event));
@@ -171,7 +171,7 @@ export class PenInput {
       return;
     }
     const by = this.touchOf(event);
-    if (by === 'button' && !this.listener.settings().buttonHeld) {
+    if (by === 'button' && !this.listener.habits().buttonHeld) {
       this.listener.button();
       return;
     }
@@ -262,7 +262,7 @@ export class PenInput {
   private endTaps(event: PointerEvent, cancelled: boolean): void {
     const { tapping } = this;
     this.tapping = undefined;
-    const { taps } = this.listener.settings();
+    const { taps } = this.listener.habits();
     if (
       !tapping ||
       cancelled ||
@@ -282,7 +282,7 @@ export class PenInput {
     const was = this.fingers.get(event.pointerId)!;
     if (this.tapping && Math.hypot(here.x - was.x, here.y - was.y) > 3) this.tapping.moved = true;
     this.fingers.set(event.pointerId, here);
-    if (this.fingers.size === 1 && penSeen && this.listener.mayWrite() && this.listener.settings().finger === 'nothing')
+    if (this.fingers.size === 1 && penSeen && this.listener.mayWrite() && this.listener.habits().finger === 'nothing')
       return;
     const after = [...this.fingers.values()].slice(0, 2);
     const view = this.listener.view();

@@ -15,9 +15,8 @@ export class RoomHand implements Hand {
   constructor(
     private readonly at: Workplace,
     private readonly sideways: boolean,
+    /** What would leave the sheet goes to the next page, in one step with making the room. */
     private readonly toNext: boolean,
-    /** What would leave the sheet goes to the next page, in one step with making the room; false when that is for the hand alone to make. */
-    private readonly carry: (items: string[], end: number, by: number) => boolean,
   ) {}
 
   begin(sample: Sample): void {
@@ -46,7 +45,7 @@ export class RoomHand implements Hand {
     this.at.wet.clear();
     const end = this.sideways ? sheet()[2] : sheet()[3];
     const leaving = this.toNext && !this.sideways && this.by > 0 ? core.HandBridge.RoomLeaving(this.by, end) : [];
-    if (leaving.length === 0 || !this.carry(leaving, end, this.by))
+    if (leaving.length === 0 || !this.at.events().carried(leaving, end, this.by))
       page.perform((handle, now) => core.HandBridge.EndRoom(handle, this.by, now));
     this.at.putDown();
   }

@@ -2,8 +2,36 @@ import { readOutline } from '../ink/packet';
 import type { Sample } from './penInput';
 import { type Pen, penNumbers, rgbaOf, toRgba } from '../../model/pens';
 import { boxOf, type Hand, type Workplace } from './hand';
-import { shapeKinds, type ShapeTool } from './tool';
 import { joinPrintedNumber } from '../../model/habits';
+
+/** What a shape tool draws: what the hand meant, or a chosen kind dragged out. The numbers are Core's. */
+export const shapeKinds = {
+  free: 0,
+  line: 1,
+  arrow: 2,
+  doubleArrow: 3,
+  circle: 4,
+  ellipse: 5,
+  triangle: 6,
+  square: 7,
+  rectangle: 8,
+  rhombus: 9,
+  parallelogram: 10,
+  trapezoid: 11,
+  polygon: 12,
+  star: 14,
+  arc: 15,
+  wave: 17,
+} as const;
+export type ShapeChoice = keyof typeof shapeKinds;
+
+/** What a shape tool is set to. */
+export interface ShapeSettings {
+  kind: ShapeChoice;
+  /** #rrggbb, or empty for none. */
+  fill: string;
+  fillOpacity: number;
+}
 
 const leastDragged = 200;
 
@@ -16,8 +44,7 @@ export class ShapeHand implements Hand {
 
   constructor(
     private readonly at: Workplace,
-    private readonly tool: ShapeTool & { pen: Pen },
-    private readonly even: () => boolean,
+    private readonly tool: ShapeSettings & { pen: Pen },
   ) {}
 
   begin(sample: Sample): void {
@@ -54,7 +81,7 @@ export class ShapeHand implements Hand {
     }
     const [x1, y1] = this.points as [number, number];
     const [x2, y2] = this.points.slice(-2) as [number, number];
-    this.shape = core.ShapeBridge.Between(shapeKinds[this.tool.kind], x1, y1, x2, y2, this.even());
+    this.shape = core.ShapeBridge.Between(shapeKinds[this.tool.kind], x1, y1, x2, y2, this.at.shift());
     wet.replace(readOutline(core.ShapeBridge.Outline(this.shape, penNumbers(this.tool.pen))));
   }
 
@@ -62,8 +89,8 @@ export class ShapeHand implements Hand {
     const { core, page, paper, wet } = this.at;
     wet.clear();
     const [left, top, right, bottom] = boxOf(this.points);
-    const { join } = this.at.settings();
-    const printed = joinPrintedNumber(this.at.settings());
+    const { join } = this.at.habits();
+    const printed = joinPrintedNumber(this.at.habits());
     const pen = penNumbers(this.tool.pen);
     if (this.tool.kind !== 'free') {
       core.PenBridge.Drop(this.stroke);

@@ -34,34 +34,54 @@ export interface Room {
 }
 
 /** So wide a sheet is at least, where the screen allows it, before it is made to stand clear of what is at the sides. */
-const leastFree = 340;
+const leastFree = 300;
 const head = 16;
+/** A screen narrower than this gives nearly all its width to the sheet, pixels. */
+const narrow = 960;
+const narrowEdge = 2;
+const sideEdge = 12;
+/** On a screen that lies across, the sheet has at least this share of its width, if it is not to leave it. */
+const leastShareAcross = 0.62;
 
 /** How a page is laid into the desk. */
 export type Fitting = 'width' | 'page' | 'true';
 
 /** The sheet at a fitting, clear of what stands at the sides where there is room, its head at the top. */
 export function fitted(fitting: Fitting, sheet: Area, width: number, height: number, room: Room): View {
-  const { left, right } = width - room.left - room.right >= leastFree ? room : { left: 0, right: 0 };
+  const { left, right, edge } = clearOf(room, width);
   const free = width - left - right;
   const [wide, high] = [sheet[2] - sheet[0], sheet[3] - sheet[1]];
-  const full = (free - 24) / wide;
+  const full = (free - 2 * edge) / wide;
   const scale = clampScale(
     fitting === 'true' ? trueScale() : fitting === 'page' ? Math.min(full, (height - 2 * head) / high) : full,
   );
-  // In the middle of the desk, unless that would put it under what stands at a side.
-  const x = Math.max(left + 12, Math.min((width - wide * scale) / 2, width - right - 12 - wide * scale));
-  return { scale, x: x - sheet[0] * scale, y: head - sheet[1] * scale };
+  const top = width < narrow ? narrowEdge : head;
+  return {
+    scale,
+    x: besideRoom(wide * scale, width, left, right, edge) - sheet[0] * scale,
+    y: top - sheet[1] * scale,
+  };
 }
 
-/** A comfortable first look: the whole width, but no wider than makes a page's height useful. */
+/** What is kept free at the sides, where there is room for it, and how near to that the sheet comes. */
+function clearOf(room: Room, width: number): Room & { edge: number } {
+  const { left, right } = width - room.left - room.right >= leastFree ? room : { left: 0, right: 0 };
+  return { left, right, edge: width < narrow ? narrowEdge : sideEdge };
+}
+
+/** In the middle, unless that would put it under what stands at a side. */
+function besideRoom(wide: number, width: number, left: number, right: number, edge: number): number {
+  return Math.max(left + edge, Math.min((width - wide) / 2, width - right - edge - wide));
+}
+
+/** A comfortable first look: the whole width on an upright screen; on one that lies across, no wider than makes a page's height useful. */
 export function firstLook(sheet: Area, width: number, height: number, room: Room): View {
   const [wide, high] = [sheet[2] - sheet[0], sheet[3] - sheet[1]];
   const full = fitted('width', sheet, width, height, room);
-  const scale = clampScale(Math.min(full.scale, Math.max(600 / wide, (height - 48) / high)));
-  const { left, right } = width - room.left - room.right >= leastFree ? room : { left: 0, right: 0 };
-  const x = Math.max(left + 12, Math.min((width - wide * scale) / 2, width - right - 12 - wide * scale));
-  return { scale, x: x - sheet[0] * scale, y: head - sheet[1] * scale };
+  if (height >= width) return full;
+  const scale = clampScale(Math.min(full.scale, Math.max((leastShareAcross * width) / wide, (height - 48) / high)));
+  const { left, right, edge } = clearOf(room, width);
+  return { scale, x: besideRoom(wide * scale, width, left, right, edge) - sheet[0] * scale, y: full.y };
 }
 
 export function zoomAt(view: View, factor: number, px: number, py: number): View {

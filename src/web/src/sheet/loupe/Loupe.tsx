@@ -6,18 +6,23 @@ import {
   PlusIcon,
   XIcon,
 } from '@phosphor-icons/react';
-import { type PointerEvent as ReactPointerEvent, useEffect, useRef, useState } from 'react';
+import { type PointerEvent as ReactPointerEvent, useEffect, useMemo, useRef, useState } from 'react';
 import type { Area } from '../../model/drawing';
 import type { OpenDocument } from '../../sync/openDocument';
 import { useWorkspace } from '../../data/useWorkspace';
+import { useStable } from '../../ui/useStable';
+import { mayWriteOnLayer } from '../tools/layers';
 import { IconButton } from '../../ui/IconButton';
-import { SheetDesk, type Under } from '../desk/desk';
+import { Blotter } from '../blotter/blotter';
+import type { Under } from '../blotter/ground';
+import { type SheetEvents, unheard } from '../hand/events';
+import { handToolOf } from '../tools/handTools';
 import type { View } from '../ink/view';
-import type { Tools } from '../tools/useTools';
+import type { Tools } from '../tools/tools';
 
 interface LoupeProps {
   /** The sheet above, for what is seen of it and to keep its settings. */
-  main: SheetDesk;
+  main: Blotter;
   view: View;
   page: OpenDocument;
   under: Under;
@@ -40,7 +45,7 @@ const none = { turning: 'sideways', before: undefined, after: undefined } as con
 export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
   const { core, live } = useWorkspace();
   const holder = useRef<HTMLDivElement>(null);
-  const [desk, setDesk] = useState<SheetDesk>();
+  const [strip, setStrip] = useState<Blotter>();
   const [times, setTimes] = useState(3);
   const [box, setBox] = useState<Area>();
   const [begin, setBegin] = useState(0);
@@ -50,7 +55,8 @@ export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
 
   // Where it lies first: at the left of what is seen, a third down.
   useEffect(() => {
-    const { middle, sheet } = main;
+    const { sheet } = main;
+    const { middle } = main.view;
     const left = Math.max(sheet[0], Math.min(middle.x - size.wide, sheet[2] - size.wide));
     put([left, middle.y - size.high, left + size.wide, middle.y]);
     setBegin(left);
@@ -60,53 +66,57 @@ export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
   }, [times, width]);
 
   useEffect(() => {
-    const made = new SheetDesk(
-      holder.current!,
+    const made = new Blotter(holder.current!, {
       core,
       page,
       live,
       under,
-      true,
-      { left: 0, right: 0 },
-      none,
-      undefined,
-      true,
-    );
-    setDesk(made);
+      mayWrite: true,
+      room: { left: 0, right: 0 },
+      next: none,
+      isLoupe: true,
+    });
+    setStrip(made);
     return () => made.stop();
   }, [core, page, live, under.paper]);
 
   useEffect(() => {
-    if (!desk || !box) return;
+    if (!strip || !box) return;
     const scale = view.scale * times;
-    desk.look({ scale, x: -box[0] * scale, y: -box[1] * scale });
-  }, [desk, box, view.scale, times]);
+    strip.view.look({ scale, x: -box[0] * scale, y: -box[1] * scale });
+  }, [strip, box, view.scale, times]);
 
-  useEffect(() => {
-    if (!desk) return;
-    desk.tool =
-      tools.tool.name === 'pen' || tools.tool.name === 'eraser'
-        ? tools.tool
-        : { name: 'pen', pen: tools.tray[tools.chosen]! };
-    desk.eraser = tools.eraser;
-    desk.settings = { ...tools.settings, tidyAfter: 0 };
-    desk.layer = tools.layerOf(page.id);
-    desk.mayWriteOn = main.mayWriteOn;
-    desk.onBegin = () => {
+  const { held, tool, standIns, habits, tray, chosen } = tools;
+  const pen = tray[chosen]!;
+  // Through the loupe one writes and rubs out; whatever else is in the hand, it writes.
+  const inLoupe = useMemo(
+    () => (held === 'pen' || held === 'eraser' ? tool : handToolOf('pen').hold({}, pen)),
+    [held, tool, pen],
+  );
+  const layer = tools.layerOf(page.id);
+  useEffect(
+    () => strip?.give({ tool: inLoupe, standIns, habits: { ...habits, tidyAfter: 0 }, layer }),
+    [strip, inLoupe, standIns, habits, layer],
+  );
+  const events = useStable<SheetEvents>({
+    ...unheard,
+    begun: () => {
       clearTimeout(timer.current);
       tools.fold();
-    };
-    desk.onInk = (down) => {
+    },
+    mayWriteOn: () => mayWriteOnLayer(core, page, layer, tools),
+    inked: (down) => {
       onInk(down);
-      const last = desk.lastInk;
+      const last = strip?.lastInk;
       if (last && box && last[2] > box[0] + (box[2] - box[0]) * stepZone)
         timer.current = setTimeout(() => step(0), stepAfter);
-    };
+    },
   });
+  useEffect(() => strip?.listen(events), [strip, events]);
   useEffect(() => () => clearTimeout(timer.current), []);
   // The page follows, so that one sees where the box lies.
   useEffect(() => {
-    if (box) main.reveal(box, high + gripRoom);
+    if (box) main.view.reveal(box, high + gripRoom);
   }, [main, box]);
 
   function put(area: Area): void {
@@ -194,7 +204,7 @@ export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
             label="Put the loupe away"
             testId="loupe-close"
             icon={<XIcon size={16} />}
-            onPress={() => tools.setLoupe(false)}
+            onPress={() => tools.turn('loupe', false)}
           />
         </div>
       </section>

@@ -3,12 +3,12 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Member } from '../../data/usePeople';
 import type { OpenDocument } from '../../sync/openDocument';
 import { useWorkspace } from '../../data/useWorkspace';
-import type { SheetDesk } from '../desk/desk';
+import type { Blotter } from '../blotter/blotter';
 import { identity } from '../ink/floatInk';
 import { readPacket } from '../ink/packet';
 
 interface RetraceBarProps {
-  desk: SheetDesk;
+  blotter: Blotter;
   page: OpenDocument;
   /** What was selected; nothing for all of the page. */
   items: string[];
@@ -26,7 +26,7 @@ interface Step {
 const speeds = [0.5, 1, 2, 4, 8, 16];
 
 /** Watch a page, or a part of it, being written again. */
-export function RetraceBar({ desk, page, items, people, onClose }: RetraceBarProps) {
+export function RetraceBar({ blotter, page, items, people, onClose }: RetraceBarProps) {
   const { core } = useWorkspace();
   const [author, setAuthor] = useState('');
   const [speed, setSpeed] = useState(4);
@@ -59,9 +59,9 @@ export function RetraceBar({ desk, page, items, people, onClose }: RetraceBarPro
   // What is not written yet is lifted off the page; what is being written floats as far as it got.
   useEffect(() => {
     const shown = new Set(steps.filter((step) => step.end <= at).map((step) => step.id));
-    desk.dry.lift(new Set(all.filter((step) => !shown.has(step.id)).map((step) => step.id)));
+    blotter.dry.lift(new Set(all.filter((step) => !shown.has(step.id)).map((step) => step.id)));
     const writing = steps.filter((step) => step.start <= at && step.end > at);
-    desk.float.show(
+    blotter.float.show(
       writing.map((step) => ({
         items: readPacket(
           core.HandBridge.RetracePart(page.handle, step.id, Math.round(at - step.start), step.end - step.start),
@@ -69,13 +69,13 @@ export function RetraceBar({ desk, page, items, people, onClose }: RetraceBarPro
         matrix: identity,
       })),
     );
-  }, [core, desk, page, all, steps, at]);
+  }, [core, blotter, page, all, steps, at]);
   useEffect(
     () => () => {
-      desk.dry.lift(new Set());
-      desk.float.show([]);
+      blotter.dry.lift(new Set());
+      blotter.float.show([]);
     },
-    [desk],
+    [blotter],
   );
 
   const play = () => {

@@ -27,11 +27,11 @@ import type { OpenDocument } from '../../sync/openDocument';
 import { useWorkspace } from '../../data/useWorkspace';
 import { Segments, Switch } from '../../ui/Segments';
 import { Slider } from '../../ui/Slider';
-import { itemKinds } from '../hand/tool';
+import { itemKinds } from '../hand/things';
 import { lineNumbers, penKindNumbers, penKinds, penNames } from '../../model/pens';
 import type { View } from '../ink/view';
 import { ColourWells } from '../tools/ColourWells';
-import { nameOfLayer, useLayers } from '../tools/LayersPanel';
+import { nameOfLayer, useLayers } from '../tools/layers';
 import { barPlace, type BarSide, toScreen } from './SelectionFrame';
 import type { EvenWish, Selection } from './useSelection';
 

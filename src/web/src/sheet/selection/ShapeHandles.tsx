@@ -1,7 +1,7 @@
 import { type PointerEvent as ReactPointerEvent, useMemo, useRef, useState } from 'react';
 import type { OpenDocument } from '../../sync/openDocument';
 import { useWorkspace } from '../../data/useWorkspace';
-import type { SheetDesk } from '../desk/desk';
+import type { Blotter } from '../blotter/blotter';
 import { readOutline } from '../ink/packet';
 import type { View } from '../ink/view';
 import type { Selection } from './useSelection';
@@ -34,14 +34,14 @@ export function useShapeHandles(page: OpenDocument, item: string | undefined): H
 export function ShapeHandles({
   selection,
   handles,
-  desk,
+  blotter,
   page,
   join,
   view,
 }: {
   selection: Selection;
   handles: Handle[];
-  desk: SheetDesk;
+  blotter: Blotter;
   page: OpenDocument;
   join: number;
   view: View;
@@ -55,15 +55,15 @@ export function ShapeHandles({
 
   const move = (index: number) => (event: ReactPointerEvent) => {
     if (!(event.target as Element).hasPointerCapture(event.pointerId)) return;
-    const { x, y } = desk.onPage(event.clientX, event.clientY);
+    const { x, y } = blotter.view.onPage(event.clientX, event.clientY);
     shape.current = core.ShapeBridge.Drag(page.handle, item, index, x, y, join);
     setMoved({ index, x, y });
-    desk.previewPath(readOutline(core.ShapeBridge.Outline(shape.current, pen)), `#${about.colour ?? '22302eff'}`);
-    desk.dry.lift(new Set([item]));
+    blotter.previewPath(readOutline(core.ShapeBridge.Outline(shape.current, pen)), `#${about.colour ?? '22302eff'}`);
+    blotter.dry.lift(new Set([item]));
   };
   const end = () => {
-    desk.previewPath(undefined, '');
-    desk.dry.lift(new Set());
+    blotter.previewPath(undefined, '');
+    blotter.dry.lift(new Set());
     if (moved) page.perform((handle, now) => core.ShapeBridge.Change(handle, item, shape.current, now));
     setMoved(undefined);
   };

@@ -1,15 +1,14 @@
-import { itemKinds } from '../hand/tool';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { sentenceOf } from '../../core/runtime';
 import { say } from '../../ui/saying';
 import type { Area } from '../../model/drawing';
 import type { OpenDocument } from '../../sync/openDocument';
 import { useWorkspace } from '../../data/useWorkspace';
-import type { Taken } from '../hand/tool';
-import type { SheetDesk } from '../desk/desk';
+import { itemKinds, type Taken } from '../hand/things';
+import type { Blotter } from '../blotter/blotter';
 import { identity, type Matrix } from '../ink/floatInk';
 import { type InkItem, paintItem } from '../ink/packet';
-import { type LongWorker, stillAtWork } from '../desk/longWork';
+import { type LongWorker, stillAtWork } from '../blotter/longWork';
 import { keepPiece, keptPiece, type Piece } from './clipboard';
 
 /** What can be said of a selection; what differs among its things is left out. */
@@ -68,7 +67,7 @@ export interface Selection {
 }
 
 interface Given {
-  desk: SheetDesk | undefined;
+  blotter: Blotter | undefined;
   page: OpenDocument;
   layer: string;
   taken: Taken | undefined;
@@ -76,7 +75,7 @@ interface Given {
   worker: LongWorker;
 }
 
-export function useSelection({ desk, page, layer, taken, setTaken, worker }: Given): {
+export function useSelection({ blotter, page, layer, taken, setTaken, worker }: Given): {
   selection: Selection | undefined;
   paste: (piece?: Piece, to?: { dx: number; dy: number }) => void;
 } {
@@ -84,7 +83,7 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
   // What is said of very many things comes after the page shows them.
   const made = page.getVersion();
   const [version, setVersion] = useState(made);
-  useEffect(() => (desk ? desk.whenSeen(() => setVersion(made)) : setVersion(made)), [desk, made]);
+  useEffect(() => (blotter ? blotter.ink.whenSeen(() => setVersion(made)) : setVersion(made)), [blotter, made]);
   const about = useMemo(
     () =>
       taken && taken.items.length > 0
@@ -108,8 +107,8 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
 
   /** Lays a piece down, in the middle of what is seen unless it is said where. */
   const paste = (piece = keptPiece(core), to?: { dx: number; dy: number }) => {
-    if (!piece || !desk) return say('Nothing was copied yet.');
-    const middle = desk.middle;
+    if (!piece || !blotter) return say('Nothing was copied yet.');
+    const middle = blotter.view.middle;
     const dx = Math.round(to?.dx ?? middle.x - (piece.area[0] + piece.area[2]) / 2);
     const dy = Math.round(to?.dy ?? middle.y - (piece.area[1] + piece.area[3]) / 2);
     if (worker.busy()) return say(stillAtWork);
@@ -134,10 +133,10 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
   const ids = taken?.items;
   const kept = useRef<{ ids: string[]; number: number }>(undefined);
   useEffect(() => {
-    desk?.anticipate(ids ?? []);
+    blotter?.ink.anticipate(ids ?? []);
     if (!ids || ids.length < fewKept) return;
     kept.current = { ids, number: core.HandBridge.Keep(page.handle, ids) };
-  }, [core, page, desk, ids]);
+  }, [core, page, blotter, ids]);
   /** Does something to these by the number under which Core keeps just them, so that it need not be told their names, or where it does not by their names. */
   const byNumber = (
     handle: number,
@@ -152,9 +151,9 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
   const { items } = taken;
   const perform = (make: (handle: number, now: number) => Uint8Array) => page.perform(make);
   const foresee = (how: (item: InkItem) => InkItem, make: (handle: number, now: number) => Uint8Array) =>
-    desk ? desk.foresee(items, how, () => perform(make)) : perform(make);
+    blotter ? blotter.ink.foresee(items, how, () => perform(make)) : perform(make);
   const loose = items.length === 1 && !about?.locked ? core.ShapeBridge.AsDrawn(page.handle, items[0]!) : '';
-  const ink = (): InkItem[] => desk?.dry.itemsOf(items) ?? [];
+  const ink = (): InkItem[] => blotter?.dry.itemsOf(items) ?? [];
   let floating: InkItem[] | undefined;
   const done = (act: () => void) => {
     try {
@@ -162,7 +161,7 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
     } catch (error) {
       say(sentenceOf(error));
     }
-    desk?.putDown();
+    blotter?.putDown();
     floating = undefined;
   };
   const copy = () => {
@@ -193,11 +192,11 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
     preview: (matrix) => {
       if (!matrix) {
         floating = undefined;
-        return desk?.putDown();
+        return blotter?.putDown();
       }
-      if (floating) return desk?.float.show([{ items: floating, matrix }]);
+      if (floating) return blotter?.float.show([{ items: floating, matrix }]);
       floating = ink();
-      desk?.lift(items, [{ items: floating, matrix }]);
+      blotter?.lift(items, [{ items: floating, matrix }]);
     },
     restyle: (field, value) =>
       done(() =>
@@ -241,13 +240,13 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
       selection.transform(across ? [-1, 0, 0, 1, left + right, 0] : [1, 0, 0, -1, 0, top + bottom]);
     },
     previewEven: (wish) => {
-      if (!wish) return desk?.putDown();
+      if (!wish) return blotter?.putDown();
       const steps = JSON.parse(
         core.HandBridge.EvenLines(page.handle, items, wish.strength, wish.words, wish.height),
       ) as { items: string[]; matrix: Matrix }[];
       const all = new Map(ink().map((item) => [item.id, item]));
       const moved = new Set(steps.flatMap((step) => step.items));
-      desk?.lift(items, [
+      blotter?.lift(items, [
         ...steps.map((step) => ({ items: step.items.flatMap((id) => all.get(id) ?? []), matrix: step.matrix })),
         { items: [...all.values()].filter((item) => !moved.has(item.id)), matrix: identity },
       ]);
@@ -256,14 +255,14 @@ export function useSelection({ desk, page, layer, taken, setTaken, worker }: Giv
       void page.performAll((handle, now) =>
         core.HandBridge.DoEvenLines(handle, items, wish.strength, wish.words, wish.height, now),
       );
-      desk?.putDown();
+      blotter?.putDown();
       select(items);
     },
     loosen: loose
       ? () => done(() => perform((handle, now) => core.ShapeBridge.Change(handle, items[0]!, loose, now)))
       : undefined,
     leave: () => {
-      desk?.putDown();
+      blotter?.putDown();
       setTaken(undefined);
     },
   };

@@ -14,7 +14,8 @@ import {
   penNames,
   penNumbers,
 } from '../../model/pens';
-import type { Tools } from './useTools';
+import { pick } from './pick';
+import type { PanelProps } from './tools';
 import { ColourWells } from './ColourWells';
 import { PenStroke } from './PenStroke';
 import { Unfolded } from './Unfolded';
@@ -23,14 +24,8 @@ import { Unfolded } from './Unfolded';
 const widthOf = (place: number) => Math.round(10 * 200 ** (place / 100));
 const placeOf = (width: number) => (Math.log(width / 10) / Math.log(200)) * 100;
 
-interface PenSettingsProps {
-  core: Core;
-  tools: Tools;
-  notebook: string;
-}
-
 /** What the pen in the hand is like, with a stroke of it that changes along; and its place in the tray. */
-export function PenSettings({ core, tools, notebook }: PenSettingsProps) {
+export function PenSettings({ tools, sheet: { core, notebook } }: PanelProps) {
   const personal = usePersonal();
   const kept = tools.tray[tools.chosen]!;
   const [pen, setPen] = useState(kept);
@@ -74,11 +69,7 @@ export function PenSettings({ core, tools, notebook }: PenSettingsProps) {
         testId="pen-width-number"
         onValue={(mm) => change({ width: Math.round(mm * 100) })}
       />
-      <ColourWells
-        colour={pen.colour}
-        onColour={(colour) => change({ colour })}
-        onPick={() => tools.pressTool('pick')}
-      />
+      <ColourWells colour={pen.colour} onColour={(colour) => change({ colour })} onPick={() => tools.pressTool(pick)} />
       <Slider
         label="Opacity"
         value={Math.round(pen.opacity * 100)}

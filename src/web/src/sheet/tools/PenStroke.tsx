@@ -9,7 +9,19 @@ import { type Pen, penNumbers, rgbaOf } from '../../model/pens';
 const mostShown = 190;
 
 /** A stroke of a pen, drawn by Core's own outline, at about three times its true width so that pens can be told apart. */
-export function PenStroke({ core, pen, onPaper, wide }: { core: Core; pen: Pen; onPaper: boolean; wide?: boolean }) {
+export function PenStroke({
+  core,
+  pen,
+  onPaper,
+  wide,
+  small,
+}: {
+  core: Core;
+  pen: Pen;
+  onPaper: boolean;
+  wide?: boolean;
+  small?: boolean;
+}) {
   const { path, grain } = shown(core, pen);
   const pattern = useId();
   const colour =
@@ -18,7 +30,11 @@ export function PenStroke({ core, pen, onPaper, wide }: { core: Core; pen: Pen; 
       : pen.colour;
   const tile = grainAddress(grain, colour);
   return (
-    <svg viewBox="-110 -250 1460 500" className={wide ? 'h-16 w-full' : 'h-9 w-[54px]'} aria-hidden="true">
+    <svg
+      viewBox="-110 -250 1460 500"
+      className={wide ? 'h-16 w-full' : small ? 'h-9 w-9' : 'h-9 w-[54px]'}
+      aria-hidden="true"
+    >
       {tile && (
         <pattern id={pattern} patternUnits="userSpaceOnUse" width="1024" height="1024">
           <image href={tile} width="1024" height="1024" />

@@ -1,4 +1,4 @@
-import type { ShapeChoice } from '../hand/tool';
+import type { ShapeChoice } from '../hand/shapeHand';
 
 const star = Array.from({ length: 10 }, (_, i) => {
   const angle = (i * Math.PI) / 5 - Math.PI / 2;

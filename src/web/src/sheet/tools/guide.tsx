@@ -1,13 +1,26 @@
+import { RulerIcon } from '@phosphor-icons/react';
 import { Segments } from '../../ui/Segments';
 import { Slider } from '../../ui/Slider';
-import type { Tools } from './useTools';
+import type { Offer, PanelProps } from './tools';
 import { Unfolded } from './Unfolded';
 
 const rulerHalf = 7_500;
 const firstRadius = 2_500;
 
+/** A ruler or a compass on the page. */
+export const guide: Offer = {
+  name: 'guide',
+  words: () => 'Ruler',
+  title: 'Ruler and compass',
+  icon: () => RulerIcon,
+  key: 'u',
+  isOn: (tools) => tools.guide !== undefined || tools.open === 'guide',
+  press: (tools) => tools.unfold(tools.open === 'guide' ? undefined : 'guide'),
+  Panel: GuidePanel,
+};
+
 /** Lays a ruler or a compass on the page, or takes it away. */
-export function GuideSettings({ tools, middle }: { tools: Tools; middle: () => { x: number; y: number } }) {
+function GuidePanel({ tools, sheet: { middle } }: PanelProps) {
   const { guide } = tools;
   const lay = (round: boolean) =>
     tools.setGuide({
@@ -20,7 +33,7 @@ export function GuideSettings({ tools, middle }: { tools: Tools; middle: () => {
     <Unfolded
       title={guide?.round ? 'Compass' : 'Ruler'}
       testId="guide-settings"
-      hint="Ink that begins at its edge keeps to it. Move it by its body, turn it by its end; arrow keys move it, [ and ] turn it."
+      hint="Ink that begins at its edge keeps to it. Move it by its body, turn it by its end; arrow keys move it, comma and full stop turn it."
     >
       <Segments
         label="What lies on the page"

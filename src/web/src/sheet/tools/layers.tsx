@@ -7,17 +7,18 @@ import {
   LockSimpleIcon,
   LockSimpleOpenIcon,
   PlusIcon,
+  StackIcon,
   StackSimpleIcon,
 } from '@phosphor-icons/react';
 import { useMemo, useState } from 'react';
 import { type Core, sentenceOf } from '../../core/runtime';
-import type { Member } from '../../data/usePeople';
 import { useSession } from '../../server/session';
 import type { OpenDocument } from '../../sync/openDocument';
+import { say } from '../../ui/saying';
 import { IconButton } from '../../ui/IconButton';
 import { Slider } from '../../ui/Slider';
-import { firstLayer } from '../hand/eraserHand';
-import type { Tools } from './useTools';
+import { firstLayer } from '../hand/things';
+import type { Offer, PanelProps, Tools } from './tools';
 import { Unfolded } from './Unfolded';
 
 export interface Layer {
@@ -41,39 +42,53 @@ export function nameOfLayer(layer: Layer): string {
   return layer.name || 'The page';
 }
 
+/** The layers of the page. */
+export const layers: Offer = {
+  name: 'layers',
+  words: () => 'Layers',
+  icon: () => StackIcon,
+  key: 'g',
+  isOn: (tools) => tools.open === 'layers',
+  press: (tools) => tools.unfold(tools.open === 'layers' ? undefined : 'layers'),
+  Panel: LayersPanel,
+};
+
+/** On a layer that is hidden or locked nothing is written: it is said, with the way to open it; the panel to change it unfolds. */
+export function mayWriteOnLayer(core: Core, page: OpenDocument, layer: string, tools: Tools): boolean {
+  const on = (JSON.parse(core.LayerBridge.All(page.handle)) as Layer[]).find((one) => one.id === (layer || firstLayer));
+  if (!on || (!on.hidden && !on.locked)) return true;
+  const fields = [...(on.hidden ? [layerFields.hidden] : []), ...(on.locked ? [layerFields.locked] : [])];
+  say(`“${nameOfLayer(on)}” is ${on.hidden ? 'hidden' : 'locked'}, so nothing is written on it.`, {
+    words: on.hidden ? 'Show it' : 'Unlock it',
+    do: () => {
+      for (const field of fields) page.perform((handle, now) => core.LayerBridge.Set(handle, on.id, field, '', now));
+    },
+  });
+  tools.unfold('layers');
+  return false;
+}
+
 /** The layers of the page, the foremost on top; the one that is written on shows what can be done to it. */
-export function LayersPanel({
-  core,
-  tools,
-  page,
-  people,
-}: {
-  core: Core;
-  tools: Tools;
-  page: OpenDocument;
-  people: Member[];
-}) {
+function LayersPanel({ tools, sheet: { core, page, people } }: PanelProps) {
   const { person } = useSession();
-  const layers = useLayers(core, page);
+  const all = useLayers(core, page);
   const version = page.getVersion();
   const counts = useMemo(() => core.LayerBridge.Counts(page.handle), [core, page, version]);
   const [name, setName] = useState<string>();
   const [problem, setProblem] = useState('');
   const current =
-    layers.find((layer) => layer.id === tools.layerOf(page.id)) ?? layers.find((layer) => layer.id === firstLayer)!;
-  const index = layers.indexOf(current);
+    all.find((layer) => layer.id === tools.layerOf(page.id)) ?? all.find((layer) => layer.id === firstLayer)!;
+  const index = all.indexOf(current);
   const set = (field: keyof typeof layerFields, value: string, layer = current) =>
     page.perform((handle, now) => core.LayerBridge.Set(handle, layer.id, layerFields[field], value, now));
   const add = () => {
     const id = crypto.randomUUID();
-    page.performTogether((handle, now) =>
-      core.LayerBridge.Add(handle, id, `Layer ${layers.length + 1}`, current.id, now),
-    );
+    page.performTogether((handle, now) => core.LayerBridge.Add(handle, id, `Layer ${all.length + 1}`, current.id, now));
     tools.setLayer(page.id, id);
   };
   const move = (to: number) =>
     page.performTogether((handle, now) =>
-      core.LayerBridge.Move(handle, current.id, to < 0 ? '' : layers.filter((layer) => layer !== current)[to]!.id, now),
+      core.LayerBridge.Move(handle, current.id, to < 0 ? '' : all.filter((layer) => layer !== current)[to]!.id, now),
     );
   const rename = () => {
     try {
@@ -87,7 +102,7 @@ export function LayersPanel({
   return (
     <Unfolded title="Layers" testId="layers-panel" hint="What is chosen here is written on.">
       <ul className="-mx-2 mt-1.5">
-        {layers.toReversed().map((layer) => (
+        {all.toReversed().map((layer) => (
           <li
             key={layer.id}
             data-testid="layer"
@@ -103,7 +118,7 @@ export function LayersPanel({
               {nameOfLayer(layer)}{' '}
               <span className="text-[12.5px] font-normal text-quiet">
                 {[
-                  counts[layers.indexOf(layer)],
+                  counts[all.indexOf(layer)],
                   layer.author !== person.id && people.find((one) => one.id === layer.author)?.name,
                 ]
                   .filter((part) => part !== false && part !== undefined)
@@ -163,7 +178,7 @@ export function LayersPanel({
             label="Forward"
             testId="layer-up"
             icon={<ArrowUpIcon size={18} />}
-            disabled={index === layers.length - 1}
+            disabled={index === all.length - 1}
             onPress={() => move(index)}
           />
           <IconButton
@@ -179,8 +194,8 @@ export function LayersPanel({
             icon={<StackSimpleIcon size={18} weight="light" />}
             disabled={index === 0 || current.id === firstLayer}
             onPress={() => {
-              set('mergedInto', layers[index - 1]!.id);
-              tools.setLayer(page.id, layers[index - 1]!.id === firstLayer ? '' : layers[index - 1]!.id);
+              set('mergedInto', all[index - 1]!.id);
+              tools.setLayer(page.id, all[index - 1]!.id === firstLayer ? '' : all[index - 1]!.id);
             }}
           />
           <IconButton

@@ -1,0 +1,63 @@
+import { ArrowsInIcon, PencilLineIcon } from '@phosphor-icons/react';
+import type { ReactNode } from 'react';
+
+/** In full view, where the page is alone: gives the tray back and takes it away, and leads back to all of it. */
+export function FullCorner({
+  side,
+  hasTray,
+  onLeave,
+}: {
+  side: 'left' | 'right';
+  hasTray: boolean;
+  onLeave: () => void;
+}) {
+  const toggle = () => {
+    const { dataset } = document.documentElement;
+    dataset.full = dataset.full === 'tray' ? '1' : 'tray';
+  };
+  return (
+    <div
+      className={`in-full-shown absolute bottom-4 z-30 gap-1 rounded-md border border-base-300 bg-base-100/80 ${side === 'right' ? 'left-4' : 'right-4'}`}
+    >
+      {hasTray && (
+        <CornerButton
+          label="The tray"
+          testId="full-corner"
+          icon={<PencilLineIcon size={22} weight="light" />}
+          onPress={toggle}
+        />
+      )}
+      <CornerButton
+        label="Leave full view"
+        testId="leave-full"
+        icon={<ArrowsInIcon size={22} weight="light" />}
+        onPress={onLeave}
+      />
+    </div>
+  );
+}
+
+function CornerButton({
+  label,
+  testId,
+  icon,
+  onPress,
+}: {
+  label: string;
+  testId: string;
+  icon: ReactNode;
+  onPress: () => void;
+}) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      data-testid={testId}
+      className="grid size-11 place-items-center rounded-md hover:bg-base-200"
+      onClick={onPress}
+    >
+      {icon}
+    </button>
+  );
+}

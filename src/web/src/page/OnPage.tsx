@@ -1,0 +1,171 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { usePlannerEntries } from '../calendar/usePlannerEntries';
+import { properties, sentenceOf } from '../core/runtime';
+import { useLibrary } from '../data/useLibrary';
+import type { Notebook, Turning } from '../data/useNotebook';
+import { useNotebookSpots } from '../data/useNotebookSpots';
+import { usePeople } from '../data/usePeople';
+import { usePersonal } from '../data/usePersonal';
+import { useShownPages } from '../data/useShownPages';
+import { defaultPaper } from '../model/items';
+import { addressOf } from '../model/target';
+import { sendJson } from '../server/api';
+import type { Space } from '../server/session';
+import { addressOf as documentAddress } from '../sync/address';
+import { useSyncState } from '../sync/syncState';
+import type { OpenNotebook } from '../data/openNotebooks';
+import type { Tools } from '../sheet/tools/tools';
+import { copyText } from '../ui/saying';
+import { HeaderLine } from './HeaderLine';
+import { Sheet } from './Sheet';
+import { Thread } from './Thread';
+import { usePageTurning } from './usePageTurning';
+import { useTurnKeys } from './useTurnKeys';
+
+export interface PaneProps {
+  at: OpenNotebook;
+  tools: Tools;
+  tray: boolean;
+  active: boolean;
+  onTouch: () => void;
+  onGo: (at: OpenNotebook, replace?: boolean) => void;
+  /** What to bring into sight: a place, or a mark. */
+  seek: { at?: string | undefined; mark?: string | undefined };
+  margin?: { shown: boolean; toggle: () => void };
+  onBeside?: () => void;
+  onFull: () => void;
+  onClose?: () => void;
+}
+
+const noBookmarks = new Set<string>();
+
+/** A page that is there: the line above it, its sheet, the thread below. */
+export function OnPage({
+  at,
+  space,
+  notebook,
+  tools,
+  tray,
+  active,
+  isLocked,
+  seek,
+  onGo,
+  margin,
+  onBeside,
+  onFull,
+  onClose,
+}: PaneProps & { space: Space; notebook: Notebook; isLocked: boolean }) {
+  const library = useLibrary(space.id);
+  const personal = usePersonal();
+  const people = usePeople(space.id);
+  const queries = useQueryClient();
+  const shown = useShownPages(space.id, at.notebook);
+  const spots = useNotebookSpots(space.id, at.notebook, notebook.pages, at.page);
+  const [present, setPresent] = useState<string[]>([]);
+  const [problem, setProblem] = useState('');
+  const [controls, setControls] = useState<HTMLElement | null>(null);
+  const { nearlyFull } = useSyncState();
+  const mayWrite = space.role !== 'reader';
+  const mayMake = mayWrite && !tools.reading;
+  const node = library?.find(at.notebook);
+  const { index, current, next, go, addAfter, startView, make, turn, inked } = usePageTurning({
+    at,
+    notebook,
+    paper: node?.paper,
+    mayMake,
+    onGo,
+  });
+  const entries = usePlannerEntries({ at, notebook, onGo: (page) => onGo({ ...at, page }) });
+  useTurnKeys({ active, index, count: notebook.pages.length, go, add: mayMake ? addAfter : undefined });
+
+  const rename = (title: string) => {
+    try {
+      if (title !== current.title) notebook.set(at.page, properties.name, title);
+      setProblem('');
+    } catch (error) {
+      setProblem(sentenceOf(error));
+    }
+  };
+  const shut = () =>
+    void sendJson('POST', `/api/spaces/${space.id}/locks/${at.notebook}/shut`).then(
+      () => queries.invalidateQueries({ queryKey: ['locks', space.id] }),
+      (error: Error) => setProblem(error.message),
+    );
+
+  return (
+    <>
+      <HeaderLine
+        space={space}
+        folder={library?.pathOf(at.notebook).at(-1)}
+        notebook={{ id: at.notebook, name: node?.name ?? '' }}
+        section={notebook.sectionOf(at.page)}
+        page={current}
+        count={notebook.pages.length}
+        present={people.filter((person) => present.includes(person.id))}
+        turning={notebook.turning}
+        onCopyLink={() => copyText(addressOf({ kind: 'page', space: space.id, notebook: notebook.id, page: at.page }))}
+        onRename={mayWrite ? rename : undefined}
+        {...(mayWrite
+          ? { onTurning: (turning: Turning) => notebook.set(notebook.id, properties.turning, turning) }
+          : {})}
+        {...(mayWrite && notebook.planner ? { onCalendar: entries.ask } : {})}
+        problem={problem}
+        {...(margin ? { margin } : {})}
+        {...(onBeside ? { onBeside } : {})}
+        {...(isLocked ? { onShut: shut } : {})}
+        {...(onClose ? { onClose } : {})}
+        onControls={setControls}
+      />
+      {nearlyFull === documentAddress(space.id, 'page', at.page) && (
+        <div
+          role="status"
+          className="flex flex-wrap items-center gap-3 border-b border-base-300 bg-base-200 px-5 py-1.5"
+          data-testid="nearly-full"
+        >
+          <span className="grow">This page is nearly full: it will soon take no more.</span>
+          {mayWrite && (
+            <button type="button" className="quiet-button" onClick={addAfter}>
+              Go on on a new page
+            </button>
+          )}
+        </div>
+      )}
+      <Sheet
+        key={at.page}
+        space={space}
+        notebook={notebook}
+        page={{ ...current, paper: current.paper || defaultPaper }}
+        people={people}
+        tools={tools}
+        tray={tray}
+        active={active}
+        next={next}
+        seek={seek}
+        startView={startView}
+        onPresent={setPresent}
+        onMake={make}
+        onTurn={turn}
+        onPage={(page) => onGo({ ...at, page })}
+        onEntry={entries.open}
+        onInk={inked}
+        onFull={onFull}
+        controls={controls}
+      />
+      <Thread
+        space={space.id}
+        notebook={at.notebook}
+        pages={notebook.pages}
+        index={index}
+        marks={spots.filter((spot) => spot.kind === 'mark')}
+        bookmarks={personal?.bookmarks ?? noBookmarks}
+        shown={shown}
+        sectionOf={(id) => notebook.sectionOf(id)}
+        onGo={go}
+        onBookmark={() => personal?.bookmark(at.page, at.notebook, !personal.bookmarks.has(at.page))}
+        onAdd={mayWrite ? addAfter : undefined}
+      />
+      {entries.dialog}
+    </>
+  );
+}

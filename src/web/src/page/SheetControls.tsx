@@ -1,0 +1,38 @@
+import { ArrowsOutIcon, BookOpenIcon, PencilLineIcon } from '@phosphor-icons/react';
+import type { Blotter } from '../sheet/blotter/blotter';
+import type { Tools } from '../sheet/tools/tools';
+import { HeaderButton } from './HeaderButton';
+import { ZoomControl } from './ZoomControl';
+
+interface SheetControlsProps {
+  blotter: Blotter | undefined;
+  scale: number;
+  tools: Tools;
+  mayWrite: boolean;
+  reading: boolean;
+  onFull: () => void;
+}
+
+/** What stands in the line above of how the sheet is seen: its scale, reading or writing, the whole screen. */
+export function SheetControls({ blotter, scale, tools, mayWrite, reading, onFull }: SheetControlsProps) {
+  return (
+    <>
+      <ZoomControl blotter={blotter} scale={scale} locked={tools.zoomLocked} onLock={tools.setZoomLocked} />
+      {mayWrite && (
+        <HeaderButton
+          label={reading ? 'Write' : 'Read'}
+          testId="read-mode"
+          icon={reading ? <PencilLineIcon size={22} weight="light" /> : <BookOpenIcon size={22} weight="light" />}
+          onPress={() => tools.setReading(!tools.reading)}
+        />
+      )}
+      <HeaderButton
+        wide
+        label="Full view"
+        testId="full-view"
+        icon={<ArrowsOutIcon size={22} weight="light" />}
+        onPress={onFull}
+      />
+    </>
+  );
+}

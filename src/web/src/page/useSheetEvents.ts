@@ -1,0 +1,31 @@
+import { useEffect } from 'react';
+import { useStable } from '../ui/useStable';
+import type { Blotter } from '../sheet/blotter/blotter';
+import type { SheetEvents } from '../sheet/hand/events';
+import type { Taken } from '../sheet/hand/things';
+import type { Tools } from '../sheet/tools/tools';
+
+/** The blotter tells these, and no one has to tell it anew when they are others. */
+export function useSheetEvents(blotter: Blotter | undefined, events: SheetEvents): void {
+  const stable = useStable(events);
+  useEffect(() => blotter?.listen(stable), [blotter, stable]);
+}
+
+interface AtHand {
+  tools: Tools;
+  reading: boolean;
+  layer: string;
+  taken: Taken | undefined;
+}
+
+/** The blotter has what the hand has, each part of it as it changes. */
+export function useAtHand(blotter: Blotter | undefined, { tools, reading, layer, taken }: AtHand): void {
+  const { tool, standIns, habits, guide, zoomLocked } = tools;
+  useEffect(() => blotter?.give({ tool: reading ? undefined : tool }), [blotter, reading, tool]);
+  useEffect(() => blotter?.give({ standIns }), [blotter, standIns]);
+  useEffect(() => blotter?.give({ habits }), [blotter, habits]);
+  useEffect(() => blotter?.give({ guide }), [blotter, guide]);
+  useEffect(() => blotter?.give({ layer }), [blotter, layer]);
+  useEffect(() => blotter?.give({ taken }), [blotter, taken]);
+  useEffect(() => blotter?.give({ zoomLocked }), [blotter, zoomLocked]);
+}

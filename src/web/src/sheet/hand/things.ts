@@ -1,0 +1,24 @@
+import type { Area } from '../../model/drawing';
+
+/** Kinds of things on a page, to choose by; the numbers are Core's. */
+export const itemKinds = { ink: 1, highlighter: 2, shape: 4, area: 8 } as const;
+export const allKinds = 15;
+
+/** The layer that every page has. */
+export const firstLayer = '00000000-0000-0000-0000-000000000000';
+
+/** What a loop or box took: things, or a bare part of the page. */
+export interface Taken {
+  items: string[];
+  area: Area;
+}
+
+/** A ruler or compass that lies on the page; see Core's Guide. */
+export interface Guide {
+  round: boolean;
+  x: number;
+  y: number;
+  angle: number;
+  /** Half the length, or the radius; 0.01 mm. */
+  size: number;
+}

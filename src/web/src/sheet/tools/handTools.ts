@@ -1,0 +1,17 @@
+import { curtain } from './curtain';
+import { eraser } from './eraser';
+import { fill } from './fill';
+import { loop } from './loop';
+import { mark } from './mark';
+import { pen } from './pen';
+import { pick } from './pick';
+import { room } from './room';
+import { shape } from './shape';
+import type { Tool } from './tools';
+
+/** All tools that are taken into the hand. A new one is a file beside these, and a name here. */
+export const handTools: readonly Tool[] = [pen, eraser, loop, shape, fill, room, mark, curtain, pick];
+
+export function handToolOf(name: string): Tool {
+  return handTools.find((tool) => tool.name === name) ?? pen;
+}

@@ -1,0 +1,81 @@
+import { LassoIcon, SelectionIcon } from '@phosphor-icons/react';
+import { Segments, Switch } from '../../ui/Segments';
+import { Slider } from '../../ui/Slider';
+import { LoopHand, type LoopSettings } from '../hand/loopHand';
+import { allKinds, itemKinds } from '../hand/things';
+import type { PanelProps, Tool } from './tools';
+import { Unfolded } from './Unfolded';
+
+/** Selecting, by a loop, a box or a press. */
+export const loop: Tool<LoopSettings> = {
+  name: 'loop',
+  words: ({ box }) => (box ? 'Box' : 'Loop'),
+  title: 'Select',
+  icon: ({ box }) => (box ? SelectionIcon : LassoIcon),
+  key: 'l',
+  first: { box: false, share: 0.5, kinds: allKinds, onlyLayer: false },
+  standIn: { finger: 'select', does: 'selects', tail: true },
+  Panel: LoopPanel,
+  hold: (settings) => ({ name: 'loop', keepsTaken: true, takeUp: (at) => new LoopHand(at, settings) }),
+};
+
+function LoopPanel({ tools, sheet }: PanelProps) {
+  const settings = tools.settingsOf(loop);
+  const change = (changed: Partial<LoopSettings>) => tools.change(loop, changed);
+  const kind = (bit: number) => ({
+    on: (settings.kinds & bit) !== 0,
+    onChange: (on: boolean) => change({ kinds: on ? settings.kinds | bit : settings.kinds & ~bit || allKinds }),
+  });
+  return (
+    <Unfolded title="Select" testId="loop-settings" hint="Draw round things, or press on one to add it or take it out.">
+      <Segments
+        label="How"
+        value={settings.box ? 'box' : 'loop'}
+        onValue={(way) => change({ box: way === 'box' })}
+        options={[
+          { value: 'loop', words: 'Loop', testId: 'select-loop' },
+          { value: 'box', words: 'Box', testId: 'select-box' },
+        ]}
+      />
+      <Slider
+        label="Takes what is inside"
+        value={Math.round(settings.share * 100)}
+        min={5}
+        max={100}
+        step={5}
+        testId="select-share"
+        words={(share) => `${share} %`}
+        onValue={(share) => change({ share: share / 100 })}
+      />
+      <Switch label="Ink" testId="take-ink" {...kind(itemKinds.ink)} />
+      <Switch label="Highlighter" testId="take-highlighter" {...kind(itemKinds.highlighter)} />
+      <Switch label="Shapes" testId="take-shapes" {...kind(itemKinds.shape)} />
+      <Switch label="Fills" testId="take-fills" {...kind(itemKinds.area)} />
+      <Switch
+        label="Only the layer I write on"
+        on={settings.onlyLayer}
+        testId="take-layer"
+        onChange={(onlyLayer) => change({ onlyLayer })}
+      />
+      <div className="mt-2 grid grid-cols-2 gap-1.5">
+        <button
+          type="button"
+          className="h-10 rounded-md border border-base-300 text-[13px] hover:border-primary"
+          data-testid="select-all"
+          onClick={sheet.takeAll}
+        >
+          Select all
+        </button>
+        <button
+          type="button"
+          className="h-10 rounded-md border border-base-300 text-[13px] hover:border-primary"
+          title="Lays down what was copied or cut"
+          data-testid="paste"
+          onClick={sheet.paste}
+        >
+          Lay down
+        </button>
+      </div>
+    </Unfolded>
+  );
+}

@@ -1,0 +1,18 @@
+import { EyedropperIcon } from '@phosphor-icons/react';
+import { PressHand } from '../hand/pressHand';
+import type { Tool } from './tools';
+
+/** Taking a colour from the page for the pen. */
+export const pick: Tool = {
+  name: 'pick',
+  words: () => 'Pick',
+  title: 'Pick a colour',
+  icon: () => EyedropperIcon,
+  key: 'i',
+  first: {},
+  hint: 'Press on ink to take its colour.',
+  hold: () => ({
+    name: 'pick',
+    takeUp: ({ dry, events }) => new PressHand((x, y) => events().picked(dry.colourAt(x, y))),
+  }),
+};

@@ -1,0 +1,138 @@
+import { ShapesIcon } from '@phosphor-icons/react';
+import { Segments, Switch } from '../../ui/Segments';
+import { Slider } from '../../ui/Slider';
+import { type ShapeChoice, ShapeHand, shapeKinds, type ShapeSettings } from '../hand/shapeHand';
+import { ColourWells } from './ColourWells';
+import { ShapeFace } from './ShapeFace';
+import type { PanelProps, Tool } from './tools';
+import { Unfolded } from './Unfolded';
+
+/** Drawing shapes, with the pen chosen last. */
+export const shape: Tool<ShapeSettings> = {
+  name: 'shape',
+  words: () => 'Shape',
+  icon: () => ShapesIcon,
+  key: 's',
+  first: { kind: 'free', fill: '', fillOpacity: 0.35 },
+  unfolds: true,
+  Panel: ShapePanel,
+  hold: (settings, pen) => ({
+    name: 'shape',
+    leavesInk: true,
+    keepsToGuide: true,
+    nib: { width: pen.width, colour: pen.colour },
+    takeUp: (at) => new ShapeHand(at, { ...settings, pen }),
+  }),
+};
+
+const shapeNames: Record<ShapeChoice, string> = {
+  free: 'As I draw it',
+  line: 'Line',
+  arrow: 'Arrow',
+  doubleArrow: 'Arrow both ways',
+  circle: 'Circle',
+  ellipse: 'Ellipse',
+  triangle: 'Triangle',
+  square: 'Square',
+  rectangle: 'Rectangle',
+  rhombus: 'Rhombus',
+  parallelogram: 'Parallelogram',
+  trapezoid: 'Trapezoid',
+  polygon: 'Hexagon',
+  star: 'Star',
+  arc: 'Arc',
+  wave: 'Wave',
+};
+
+function ShapePanel({ tools }: PanelProps) {
+  const settings = tools.settingsOf(shape);
+  const { habits } = tools;
+  const change = (changed: Partial<ShapeSettings>) => tools.change(shape, changed);
+  return (
+    <Unfolded
+      title="Shape"
+      aside={shapeNames[settings.kind]}
+      testId="shape-settings"
+      hint="Drawn with the pen chosen last. Shift keeps lines at 15° and sides even."
+    >
+      <div role="group" aria-label="Kind of shape" className="mt-2 grid grid-cols-4 gap-1">
+        {(Object.keys(shapeKinds) as ShapeChoice[]).map((kind) => (
+          <button
+            key={kind}
+            type="button"
+            aria-pressed={settings.kind === kind}
+            aria-label={shapeNames[kind]}
+            title={shapeNames[kind]}
+            data-testid={`shape-${kind}`}
+            onClick={() => change({ kind })}
+            className={`grid h-11 place-items-center rounded-md border ${settings.kind === kind ? 'border-primary bg-base-200' : 'border-transparent hover:border-base-300'}`}
+          >
+            <ShapeFace kind={kind} />
+          </button>
+        ))}
+      </div>
+      <Switch
+        label="Filled"
+        on={settings.fill !== ''}
+        testId="shape-filled"
+        onChange={(on) => change({ fill: on ? '#e3b23c' : '' })}
+      />
+      {settings.fill && (
+        <>
+          <ColourWells colour={settings.fill} onColour={(fill) => change({ fill })} />
+          <Slider
+            label="Opacity of the fill"
+            value={Math.round(settings.fillOpacity * 100)}
+            min={5}
+            max={100}
+            step={5}
+            testId="shape-fill-opacity"
+            words={(share) => `${share} %`}
+            onValue={(share) => change({ fillOpacity: share / 100 })}
+          />
+        </>
+      )}
+      <Slider
+        label="Join ends within"
+        value={habits.join}
+        min={0}
+        max={800}
+        step={50}
+        testId="join"
+        words={(join) => (join === 0 ? 'never' : `${(join / 100).toFixed(1)} mm`)}
+        onValue={(join) => tools.changeHabits({ join })}
+      />
+      <p className="mt-3 text-[13px]">The paper’s own lines are met by</p>
+      <Segments
+        label="The paper’s own lines are met by"
+        value={habits.joinPrinted}
+        options={[
+          { value: 'never', words: 'Nothing', testId: 'join-printed-never' },
+          { value: 'straight', words: 'Level ends', testId: 'join-printed-straight' },
+          { value: 'all', words: 'All ends', testId: 'join-printed-all' },
+        ]}
+        onValue={(joinPrinted) => tools.changeHabits({ joinPrinted })}
+      />
+      <Slider
+        label="Tidy when the pen rests"
+        value={habits.tidyAfter}
+        min={0}
+        max={1500}
+        step={50}
+        testId="tidy-after"
+        words={(after) => (after === 0 ? 'never' : `${(after / 1000).toFixed(2)} s`)}
+        onValue={(after) => tools.changeHabits({ tidyAfter: after > 0 && after < 300 ? 300 : after })}
+      />
+      <Slider
+        label="Then only what is larger than"
+        value={habits.tidyLeast}
+        min={500}
+        max={4000}
+        step={100}
+        testId="tidy-least"
+        words={(least) => `${least / 100} mm`}
+        onValue={(tidyLeast) => tools.changeHabits({ tidyLeast })}
+      />
+    </Unfolded>
+  );
+}
