@@ -84,19 +84,19 @@ public static partial class HandBridge
 
     [JSExport]
     public static byte[] Remove(int page, string[] items, double now) =>
-        Open(page, items) is { Count: > 0 } open ? Session.Do(page, new Change.ItemsRemoved(open), now) : [];
+        Open(page, items) is { Count: > 0 } open ? Session.Perform(page, new Change.ItemsRemoved(open), now) : [];
 
     /// <summary>The same, framed.</summary>
     [JSExport]
     public static byte[] RemoveFramed(int page, string[] items, double now) =>
-        Open(page, items) is { Count: > 0 } open ? Session.DoAll(page, [new Change.ItemsRemoved(open)], now) : [];
+        Open(page, items) is { Count: > 0 } open ? Session.PerformAll(page, [new Change.ItemsRemoved(open)], now) : [];
 
     [JSExport]
     public static byte[] Shift(int page, string[] items, int dx, int dy, double now) => Shift(page, Parse(items), dx, dy, now);
 
     private static byte[] Shift(int page, OpId[] items, int dx, int dy, double now) =>
         Chosen.Open(Session.Document<PageDocument>(page), items) is { Count: > 0 } open
-            ? Session.Do(page, new Change.ItemsShifted(open, dx, dy), now)
+            ? Session.Perform(page, new Change.ItemsShifted(open, dx, dy), now)
             : [];
 
     /// <summary>Keeps very many items that are selected, so that what is done to all of them need not name them: most of what that takes is reading their names.</summary>
@@ -131,7 +131,7 @@ public static partial class HandBridge
     /// <summary>Scales, turns or mirrors: x' = a·x + c·y + e, y' = b·x + d·y + f, with a to d as plain numbers.</summary>
     [JSExport]
     public static byte[] Transform(int page, string[] items, double[] matrix, double now) =>
-        Open(page, items) is { Count: > 0 } open ? Session.Do(page, new Change.ItemsTransformed(open, [], Whole(matrix)), now) : [];
+        Open(page, items) is { Count: > 0 } open ? Session.Perform(page, new Change.ItemsTransformed(open, [], Whole(matrix)), now) : [];
 
     /// <summary>Writes fields of items; see <see cref="ItemField"/>.</summary>
     [JSExport]
@@ -139,7 +139,7 @@ public static partial class HandBridge
         Set(page, Parse(items), fields, values, now);
 
     private static byte[] Set(int page, OpId[] items, int[] fields, string[] values, double now) =>
-        Session.Do(
+        Session.Perform(
             page,
             Chosen.Set(
                 Session.Document<PageDocument>(page),
@@ -152,7 +152,7 @@ public static partial class HandBridge
     /// <summary>Gives lines a width as it is seen on the page, 0.01 mm; framed operations, one step.</summary>
     [JSExport]
     public static byte[] SetWidth(int page, string[] items, int width, double now) =>
-        Session.DoAll(page, Chosen.Width(Session.Document<PageDocument>(page), Parse(items), width), now, true);
+        Session.PerformAll(page, Chosen.Width(Session.Document<PageDocument>(page), Parse(items), width), now, true);
 
     /// <summary>Brings items in front of, or behind, all others on the page.</summary>
     [JSExport]
@@ -169,7 +169,7 @@ public static partial class HandBridge
             .DefaultIfEmpty(0)
             .ToList();
         var order = Math.Clamp(front ? others.Max() + 1 : others.Min() - 1, -ItemRules.MostOrder, ItemRules.MostOrder);
-        return Session.Do(
+        return Session.Perform(
             page,
             new Change.ItemsSet(open, [new ItemValue(ItemField.Order, order.ToString(CultureInfo.InvariantCulture))]),
             now
@@ -242,7 +242,7 @@ public static partial class HandBridge
     {
         var change = room?.Change(by);
         room = null;
-        return Session.Do(page, change, now);
+        return Session.Perform(page, change, now);
     }
 
     /// <summary>The same, and takes away what goes to another page; framed operations, one step.</summary>
@@ -254,7 +254,7 @@ public static partial class HandBridge
         List<Change> changes = change is null ? [] : [change];
         if (Open(page, leaving) is { Count: > 0 } open)
             changes.Add(new Change.ItemsRemoved(open));
-        return changes.Count > 0 ? Session.DoAll(page, changes, now, true) : [];
+        return changes.Count > 0 ? Session.PerformAll(page, changes, now, true) : [];
     }
 
     [JSExport]
@@ -285,8 +285,8 @@ public static partial class HandBridge
 
     /// <summary>Evens lines; framed operations, one step.</summary>
     [JSExport]
-    public static byte[] DoEvenLines(int page, string[] items, double strength, bool words, bool height, double now) =>
-        Session.DoAll(
+    public static byte[] MakeLinesEven(int page, string[] items, double strength, bool words, bool height, double now) =>
+        Session.PerformAll(
             page,
             [
                 .. Work(page, items, strength, words, height)
@@ -366,7 +366,7 @@ public static partial class HandBridge
 
     private static OpId Made(List<byte[]> frames, int page, Change change, double now)
     {
-        frames.Add(Session.Do(page, change, now));
+        frames.Add(Session.Perform(page, change, now));
         return Session.Replica.LastId;
     }
 

@@ -48,7 +48,7 @@ public static partial class LayerBridge
     /// <summary>Writes one field; see <see cref="LayerField"/>.</summary>
     [JSExport]
     public static byte[] Set(int page, string layer, int field, string value, double now) =>
-        Session.Do(page, new Change.LayerSet(Guid.Parse(layer), [new LayerValue((LayerField)field, value)]), now);
+        Session.Perform(page, new Change.LayerSet(Guid.Parse(layer), [new LayerValue((LayerField)field, value)]), now);
 
     private static byte[] Put(int page, Guid layer, string after, LayerValue[] values, double now)
     {
@@ -58,6 +58,6 @@ public static partial class LayerBridge
         // Layers with long keys, or with the same one, are laid anew.
         var laid = place.Laid.Select(one => (Change)new Change.LayerSet(one.Id, [new LayerValue(LayerField.Order, one.Order)]));
         var put = new Change.LayerSet(layer, [.. values, new LayerValue(LayerField.Order, place.Order)]);
-        return Session.DoAll(page, [.. laid, put], now, true);
+        return Session.PerformAll(page, [.. laid, put], now, true);
     }
 }

@@ -73,7 +73,7 @@ public static partial class LibraryBridge
     /// <summary>Puts a node into a parent: after a sibling, at the head with “first”, or at the end with an empty text. Refuses what the tree does not allow.</summary>
     [JSExport]
     public static byte[] Place(int library, string node, int kind, string parent, string after, double now) =>
-        Session.DoAll(library, Placing(Library(library), Guid.Parse(node), (NodeKind)kind, Guid.Parse(parent), after), now);
+        Session.PerformAll(library, ChangesToPlace(Library(library), Guid.Parse(node), (NodeKind)kind, Guid.Parse(parent), after), now);
 
     /// <summary>Makes a node whole in one step, at the end of its parent: with its name and what else is said of it.</summary>
     [JSExport]
@@ -83,10 +83,10 @@ public static partial class LibraryBridge
         List<Change> changes =
         [
             new Change.PropertySet(id, Property.Name, name),
-            .. Placing(Library(library), id, (NodeKind)kind, Guid.Parse(parent), ""),
+            .. ChangesToPlace(Library(library), id, (NodeKind)kind, Guid.Parse(parent), ""),
             .. properties.Zip(values, (property, value) => new Change.PropertySet(id, (Property)property, value)),
         ];
-        return Session.DoAll(library, changes, now);
+        return Session.PerformAll(library, changes, now);
     }
 
     /// <summary>Copies a folder or notebook, with all folders and notebooks in it, to the end of a folder of the same library. What is in the notebooks is copied one by one: see <see cref="CopiedNotebooks"/>.</summary>
@@ -97,7 +97,7 @@ public static partial class LibraryBridge
     /// <param name="now">The device's clock.</param>
     [JSExport]
     public static byte[] Copy(int library, string node, string parent, string seed, double now) =>
-        Session.DoAll(library, Copying(library, node, parent, seed).Changes, now);
+        Session.PerformAll(library, Copying(library, node, parent, seed).Changes, now);
 
     /// <summary>The notebooks that a copying with this seed copies: the id of each and that of its copy, one after the other.</summary>
     [JSExport]
@@ -121,7 +121,7 @@ public static partial class LibraryBridge
             ) ?? throw new InvalidOperationException("This is no longer there. Nothing was copied.");
     }
 
-    private static List<Change> Placing(LibraryDocument document, Guid id, NodeKind nodeKind, Guid into, string after)
+    private static List<Change> ChangesToPlace(LibraryDocument document, Guid id, NodeKind nodeKind, Guid into, string after)
     {
         if (document.WouldCycle(id, into))
             throw new InvalidOperationException(
@@ -142,29 +142,29 @@ public static partial class LibraryBridge
     /// <summary>Erases things from the bin with all that lies in them now.</summary>
     [JSExport]
     public static byte[] Erase(int library, string[] nodes, double now) =>
-        Session.DoAll(library, Library(library).Erase([.. nodes.Select(Guid.Parse)]), now);
+        Session.PerformAll(library, Library(library).Erase([.. nodes.Select(Guid.Parse)]), now);
 
     /// <summary>Writes a register of what lies in a library or notebook; see <see cref="Property"/> for the numbers.</summary>
     [JSExport]
     public static byte[] SetProperty(int document, string target, int property, string value, double now) =>
-        Session.Do(document, new Change.PropertySet(Guid.Parse(target), (Property)property, value), now);
+        Session.Perform(document, new Change.PropertySet(Guid.Parse(target), (Property)property, value), now);
 
     /// <summary>Puts a tag on something or takes it off, in the document that holds it.</summary>
     [JSExport]
     public static byte[] SetTag(int document, string target, string tag, bool on, double now) =>
-        Session.Do(document, new Change.TagSet(Guid.Parse(target), Guid.Parse(tag), on), now);
+        Session.Perform(document, new Change.TagSet(Guid.Parse(target), Guid.Parse(tag), on), now);
 
     [JSExport]
     public static byte[] MergeTags(int library, string from, string into, double now)
     {
         if (new TagTree(Library(library).Nodes()).MergeProblem(Guid.Parse(from), Guid.Parse(into)) is { } problem)
             throw new InvalidOperationException(problem.Sentence);
-        return Session.Do(library, new Change.PropertySet(Guid.Parse(from), Property.MergedInto, into), now);
+        return Session.Perform(library, new Change.PropertySet(Guid.Parse(from), Property.MergedInto, into), now);
     }
 
     [JSExport]
     public static byte[] Visit(int library, string space, string notebook, double now) =>
-        Session.Do(library, new Change.Visited(Guid.Parse(space), Guid.Parse(notebook)), now);
+        Session.Perform(library, new Change.Visited(Guid.Parse(space), Guid.Parse(notebook)), now);
 
     /// <summary>Answers a rule over the folders and notebooks of a library, and over entries of notebooks that script knows, without a server.</summary>
     /// <param name="library">Handle of the library.</param>

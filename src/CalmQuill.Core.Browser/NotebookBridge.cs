@@ -62,9 +62,9 @@ public static partial class NotebookBridge
     /// <summary>Puts a section (3) or page (4) somewhere: after a sibling, at the head with “first”, or at the end with an empty text; makes it when it is new.</summary>
     [JSExport]
     public static byte[] Place(int notebook, string entry, int kind, string parent, string after, double now) =>
-        Session.DoAll(
+        Session.PerformAll(
             notebook,
-            Placing(Session.Document<NotebookDocument>(notebook), Guid.Parse(entry), (NodeKind)kind, Guid.Parse(parent), after),
+            ChangesToPlace(Session.Document<NotebookDocument>(notebook), Guid.Parse(entry), (NodeKind)kind, Guid.Parse(parent), after),
             now
         );
 
@@ -78,11 +78,11 @@ public static partial class NotebookBridge
             changes.Add(new Change.PropertySet(id, Property.Paper, paper));
         if (title.Length > 0)
             changes.Add(new Change.PropertySet(id, Property.Name, title));
-        changes.AddRange(Placing(Session.Document<NotebookDocument>(notebook), id, (NodeKind)kind, Guid.Parse(parent), after));
-        return Session.DoAll(notebook, changes, now);
+        changes.AddRange(ChangesToPlace(Session.Document<NotebookDocument>(notebook), id, (NodeKind)kind, Guid.Parse(parent), after));
+        return Session.PerformAll(notebook, changes, now);
     }
 
-    private static List<Change> Placing(NotebookDocument document, Guid id, NodeKind nodeKind, Guid into, string after)
+    private static List<Change> ChangesToPlace(NotebookDocument document, Guid id, NodeKind nodeKind, Guid into, string after)
     {
         if (document.WouldCycle(id, into))
             throw new InvalidOperationException(
@@ -109,12 +109,12 @@ public static partial class NotebookBridge
     /// <param name="now">The device's clock.</param>
     [JSExport]
     public static byte[] TakeIn(int notebook, string id, int from, string[] entries, string[] parents, string[] afters, double now) =>
-        Session.DoAll(notebook, Moving(notebook, id, from, entries, parents, afters).Into, now);
+        Session.PerformAll(notebook, Moving(notebook, id, from, entries, parents, afters).Into, now);
 
     /// <summary>Lets go what another notebook has taken in.</summary>
     [JSExport]
     public static byte[] LetGo(int from, int notebook, string id, string[] entries, double now) =>
-        Session.DoAll(from, Moving(notebook, id, from, entries, entries, entries).Out, now);
+        Session.PerformAll(from, Moving(notebook, id, from, entries, entries, entries).Out, now);
 
     private static NotebookMove Moving(int notebook, string id, int from, string[] entries, string[] parents, string[] afters) =>
         NotebookMove.Plan(
@@ -160,7 +160,7 @@ public static partial class NotebookBridge
                 : NotebookCopy.Into(from, id, into, Guid.Parse(parent), withTags, Session.Replica.Id, ids.Next);
         return plan is null
             ? throw new InvalidOperationException("This is no longer there. Nothing was copied.")
-            : Session.DoAll(target, plan.Changes, now);
+            : Session.PerformAll(target, plan.Changes, now);
     }
 
     /// <summary>Makes a notebook that is empty yet the copy of another.</summary>
@@ -173,7 +173,7 @@ public static partial class NotebookBridge
     /// <param name="now">The device's clock.</param>
     [JSExport]
     public static byte[] CopyWhole(int target, string to, int source, string from, bool withTags, string seed, double now) =>
-        Session.DoAll(target, Whole(source, from, to, withTags, seed).Changes, now);
+        Session.PerformAll(target, Whole(source, from, to, withTags, seed).Changes, now);
 
     /// <summary>The pages that a copying with this seed copies: the id of each and that of its copy, one after the other.</summary>
     /// <param name="source">The notebook of the original.</param>
@@ -214,7 +214,7 @@ public static partial class NotebookBridge
     /// <summary>Erases sections and pages from the bin with all that lies in them now.</summary>
     [JSExport]
     public static byte[] Erase(int notebook, string[] entries, double now) =>
-        Session.DoAll(notebook, Session.Document<NotebookDocument>(notebook).Erase([.. entries.Select(Guid.Parse)]), now);
+        Session.PerformAll(notebook, Session.Document<NotebookDocument>(notebook).Erase([.. entries.Select(Guid.Parse)]), now);
 
     /// <summary>The page of a day (2026-11-23) in a notebook.</summary>
     [JSExport]

@@ -87,7 +87,7 @@ internal sealed class OpenPage : IOpenDocument
     public (int Number, OpId[] Items) Kept { get; set; } = (0, []);
 
     /// <summary>Changes that were begun and wait for their turn; see <see cref="PageBridge.GoOn"/>.</summary>
-    public Begun Begun { get; set; } = new([]);
+    public LongWork LongWork { get; set; } = new([]);
 
     /// <summary>What shows the page.</summary>
     public Dictionary<int, Surface> Surfaces { get; } = [];

@@ -36,7 +36,7 @@ public static partial class PageBridge
     /// <summary>Switches operations off, or on again; framed.</summary>
     [JSExport]
     public static byte[] Switch(int page, string[] operations, bool on, double now) =>
-        Session.DoAll(page, [.. operations.Select(id => new Change.EffectSet(OpId.Parse(id), on))], now);
+        Session.PerformAll(page, [.. operations.Select(id => new Change.EffectSet(OpId.Parse(id), on))], now);
 
     [JSExport]
     public static int BeginRedo(int page) => Begin(page, Session.Document<PageDocument>(page).Redo(Session.Replica.Author));
@@ -44,15 +44,15 @@ public static partial class PageBridge
     /// <summary>Makes up to so many of the changes that were begun; framed operations, none when all are made.</summary>
     [JSExport]
     public static byte[] GoOn(int page, int most, double now) =>
-        Session.DoAll(page, ((OpenPage)Session.Document(page)).Begun.Take(most), now);
+        Session.PerformAll(page, ((OpenPage)Session.Document(page)).LongWork.Take(most), now);
 
     /// <summary>Begins to take back what was made of changes that were begun, for <see cref="GoOn"/>; says how many changes it takes.</summary>
     [JSExport]
     public static int GiveUp(int page)
     {
         var document = (OpenPage)Session.Document(page);
-        document.Begun = document.Begun.GiveUp();
-        return document.Begun.Count;
+        document.LongWork = document.LongWork.GiveUp();
+        return document.LongWork.Count;
     }
 
     /// <summary>Bit 1: there is something to undo; bit 2: something to redo.</summary>
@@ -149,13 +149,13 @@ public static partial class PageBridge
         var open = (OpenPage)Session.Document(page);
         var change = open.Eraser?.End();
         open.Eraser = null;
-        return Session.Do(page, change, now);
+        return Session.Perform(page, change, now);
     }
 
     /// <summary>Sets changes down to be made by <see cref="GoOn"/>, and says how many they are.</summary>
     internal static int Begin(int page, IReadOnlyCollection<Change> changes)
     {
-        ((OpenPage)Session.Document(page)).Begun = new Begun(changes);
+        ((OpenPage)Session.Document(page)).LongWork = new LongWork(changes);
         return changes.Count;
     }
 

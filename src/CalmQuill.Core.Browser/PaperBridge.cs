@@ -24,7 +24,8 @@ public static partial class PaperBridge
     public static string Draw(string paper, int page, int notebook, string notebookId, string pageId)
     {
         var sheet = Paper.ParseOrDefault(paper);
-        var face = notebook == 0 ? null : Session.Document<NotebookDocument>(notebook).FaceOf(Guid.Parse(notebookId), Guid.Parse(pageId));
+        var face =
+            notebook == 0 ? null : Session.Document<NotebookDocument>(notebook).PlannerPrintOf(Guid.Parse(notebookId), Guid.Parse(pageId));
         var ink = page == 0 || sheet.Growth == Growth.None ? null : Session.Document<PageDocument>(page).Bounds();
         var box = sheet.Sheet(ink);
         return Write(sheet.Draw(box, face), box, sheet.Own);

@@ -74,7 +74,7 @@ public static partial class PenBridge
     {
         if (!Wet.Remove(stroke, out var wet) || wet.Count == 0)
             return [];
-        return Session.Do(
+        return Session.Perform(
             page,
             new Change.StrokeAdded(wet.Pen, (long)startedAt, wet.ToSamples())
             {

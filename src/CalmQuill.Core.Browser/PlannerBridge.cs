@@ -55,7 +55,7 @@ public static partial class PlannerBridge
             .Select((paper, i) => (Kind: (PlannerKind)(i + 1), Paper: paper))
             .ToDictionary(one => one.Kind, one => one.Paper);
         var bytes = new byte[16];
-        return DoAll(notebook, PlannerPlan.Make(Guid.Parse(id), SettingsOf(settings), byKind, colours, NewId, Session.Replica.Id), now);
+        return PerformAll(notebook, PlannerPlan.Make(Guid.Parse(id), SettingsOf(settings), byKind, colours, NewId, Session.Replica.Id), now);
 
         Guid NewId()
         {
@@ -74,7 +74,7 @@ public static partial class PlannerBridge
         var newest = ids.Select((id, i) => CalendarEntry.Read(Guid.Parse(id), values[i])).OfType<CalendarEntry>().ToList();
         List<Change> changes = [.. PlannerPlan.Update(document.Entries(), newest, NoteOf, document.Planner(own)?.Names)];
         taken = changes.Count(change => change is Change.PropertySet { Property: Property.Entry });
-        return DoAll(notebook, changes, now);
+        return PerformAll(notebook, changes, now);
 
         (Guid Page, string Title)? NoteOf(CalendarEntry entry)
         {
@@ -139,7 +139,8 @@ public static partial class PlannerBridge
         PageWeb.Lay(count, [.. Enumerable.Range(0, links.Length / 2).Select(i => (links[i * 2], links[i * 2 + 1]))], groups);
 
     /// <summary>Gathered first: the changes are worked out from what the document holds before them.</summary>
-    private static byte[] DoAll(int notebook, IEnumerable<Change> changes, double now) => Session.DoAll(notebook, changes.ToList(), now);
+    private static byte[] PerformAll(int notebook, IEnumerable<Change> changes, double now) =>
+        Session.PerformAll(notebook, changes.ToList(), now);
 
     private static PlannerSettings SettingsOf(string text)
     {

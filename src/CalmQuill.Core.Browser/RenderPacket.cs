@@ -8,9 +8,9 @@ namespace CalmQuill.Core.Browser;
 /// <summary>Items ready to be painted, as one block of 32-bit values that script reads through typed arrays.</summary>
 /// <remarks>
 /// The count; then for each item: replica, counter and time as high and low half; rank (2 ink, 1 highlighter, 0 fill), place of the layer, order in it (plus
-/// 2^31), kind; colour of line and fill (0xRRGGBBAA), 1 when shown, the level of the paper's grain that fills the line, its shift to the right and down
-/// (two singles, 0.01 mm), the box (four singles, 0.01 mm), 1 when the outlines it has are still right; and where they are not, twice, for the fill and
-/// for the line, where it lay before it was shifted: the number of rings, and for each ring its number of control points and their x, y as singles.
+/// 2^31), kind; 1 when shown, the number of its coats, its shift to the right and down (two singles, 0.01 mm), the box (four singles, 0.01 mm), 1 when the
+/// outlines it has are still right; for each coat, from the back, its colour (0xRRGGBBAA) and the level of the paper's grain; and where the outlines are not right,
+/// for each coat, where it lay before it was shifted: the number of rings, and for each ring its number of control points and their x, y as singles.
 /// </remarks>
 internal static class RenderPacket
 {
@@ -21,7 +21,7 @@ internal static class RenderPacket
     {
         public ByteWriter Writer { get; set; } = new(0);
 
-        public override void Fill(Outline filled, uint colour, int grain) => WriteOutline(Writer, filled);
+        public override void Fill(Outline filled, Coat coat) => WriteOutline(Writer, filled);
     }
 
     /// <param name="items">The items.</param>
@@ -60,19 +60,18 @@ internal static class RenderPacket
         writer.Fixed32((uint)item.LayerPlace);
         writer.Fixed32(unchecked((uint)(item.Order + (long)int.MaxValue + 1)));
         writer.Fixed32((uint)item.Kind);
-        var line = item.Line;
-        writer.Fixed32(item.Faded(line.Pen.Colour));
-        writer.Fixed32(item.Faded(line.Fill));
         writer.Fixed32(visible.Count > 0 ? 1u : 0u);
         if (visible.Count == 0)
         {
             // Nothing of it is seen, so nothing but its going matters.
-            for (var i = 0; i < 10; i++)
+            for (var i = 0; i < 8; i++)
                 writer.Fixed32(0);
             return;
         }
 
-        writer.Fixed32((uint)line.Grain);
+        var content = item.Content;
+        var coats = content.Coats;
+        writer.Fixed32((uint)coats);
         writer.Single(item.Dx);
         writer.Single(item.Dy);
         var box = item.Bounds;
@@ -81,10 +80,17 @@ internal static class RenderPacket
         writer.Single(box.Right);
         writer.Single(box.Bottom);
         writer.Fixed32(has ? 1u : 0u);
+        for (var i = 0; i < coats; i++)
+        {
+            var (colour, grain) = content.Coat(i);
+            writer.Fixed32(item.Faded(colour));
+            writer.Fixed32((uint)grain);
+        }
+
         if (has)
             return;
         Onto.Writer = writer;
-        line.Paint(Onto, visible, shifted: false);
+        content.Paint(Onto, visible, shifted: false);
     }
 
     private static void WriteOutline(ByteWriter writer, Outline outline)

@@ -34,7 +34,7 @@ internal static class Session
     public static void Remove(int handle) => Open.Remove(handle);
 
     /// <summary>Makes an operation, applies it here, and returns it as a batch of one; a change against the rules throws with their sentence.</summary>
-    public static byte[] Do(int handle, Change? change, double now)
+    public static byte[] Perform(int handle, Change? change, double now)
     {
         if (change is null)
             return [];
@@ -49,7 +49,7 @@ internal static class Session
     /// <param name="changes">What is done: all of it, or nothing when one change is against the rules.</param>
     /// <param name="now">The device's clock.</param>
     /// <param name="joined">Whether undo takes them back together, as one step.</param>
-    public static byte[] DoAll(int handle, IReadOnlyList<Change> changes, double now, bool joined = false)
+    public static byte[] PerformAll(int handle, IReadOnlyList<Change> changes, double now, bool joined = false)
     {
         var operations = For(handle).All(changes, (long)now, joined);
         Remember(handle, operations);

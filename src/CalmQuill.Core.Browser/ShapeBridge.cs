@@ -74,7 +74,7 @@ public static partial class ShapeBridge
     /// <summary>Adds a shape in place of items.</summary>
     [JSExport]
     public static byte[] Add(int page, string shape, int[] pen, double fill, string[] replaces, string layer, double now) =>
-        Session.Do(page, Added(shape, pen, fill, [.. replaces.Select(OpId.Parse)], layer), now);
+        Session.Perform(page, Added(shape, pen, fill, [.. replaces.Select(OpId.Parse)], layer), now);
 
     /// <summary>Keeps a rough stroke and puts a shape in its place, so that one undo has the rough one back; framed operations.</summary>
     [JSExport]
@@ -92,7 +92,7 @@ public static partial class ShapeBridge
     {
         var kept = PenBridge.Keep(stroke, page, layer, startedAt, now);
         OpId[] all = [Session.Replica.LastId, .. replaces.Select(OpId.Parse)];
-        return Session.Framed([kept, Session.Do(page, Added(shape, pen, fill, all, layer), now)]);
+        return Session.Framed([kept, Session.Perform(page, Added(shape, pen, fill, all, layer), now)]);
     }
 
     /// <summary>The handles of a shape on the page, as JSON: x, y and role of each; none for ink.</summary>
@@ -135,7 +135,7 @@ public static partial class ShapeBridge
     public static byte[] Change(int page, string item, string shape, double now)
     {
         var found = Session.Document<PageDocument>(page).Find(OpId.Parse(item))!;
-        return Session.Do(
+        return Session.Perform(
             page,
             new Operations.Change.ItemsSet([found.Id], [new ItemValue(ItemField.Shape, Of(shape).Map(found.Unplace).ToText())]),
             now
@@ -149,7 +149,7 @@ public static partial class ShapeBridge
         var document = Session.Document<PageDocument>(page);
         var on = Paper.ParseOrDefault(paper);
         return RegionFill.At(document, on.Sheet(document.Bounds()), x, y, gap) is { } region
-            ? Session.Do(
+            ? Session.Perform(
                 page,
                 new Operations.Change.ShapeAdded(region, new Ink.Pen(Ink.PenKind.Ball, 10, 0xFF), (uint)colour, [])
                 {

@@ -35,7 +35,7 @@ public static partial class SpotBridge
     /// <param name="now">The device's clock.</param>
     [JSExport]
     public static byte[] Add(int page, string spot, int kind, int[] area, string[] items, int[] fields, string[] values, double now) =>
-        Session.Do(
+        Session.Perform(
             page,
             new Change.SpotAdded(
                 Guid.Parse(spot),
@@ -49,12 +49,12 @@ public static partial class SpotBridge
 
     [JSExport]
     public static byte[] Set(int page, string spot, int[] fields, string[] values, double now) =>
-        Session.Do(page, new Change.SpotSet(Guid.Parse(spot), Values(fields, values)), now);
+        Session.Perform(page, new Change.SpotSet(Guid.Parse(spot), Values(fields, values)), now);
 
     /// <summary>Moves a spot that lies on no ink.</summary>
     [JSExport]
     public static byte[] Move(int page, string spot, int dx, int dy, double now) =>
-        Session.Do(page, new Change.ItemsTransformed([], [Guid.Parse(spot)], Transform.Shift(dx, dy)), now);
+        Session.Perform(page, new Change.ItemsTransformed([], [Guid.Parse(spot)], Transform.Shift(dx, dy)), now);
 
     /// <summary>The ink within an area as a render packet, for a cut-out picture; of a spot that was put on ink only that ink, without its neighbours.</summary>
     [JSExport]
@@ -74,7 +74,7 @@ public static partial class SpotBridge
         var document = Session.Document<PageDocument>(page);
         OpId[] items = [.. document.Items.Where(item => item.Shown).Select(item => item.Id)];
         Guid[] spots = [.. document.Spots().Select(spot => spot.Id)];
-        return items.Length + spots.Length == 0 ? [] : Session.Do(page, new Change.ItemsTransformed(items, spots, transform), now);
+        return items.Length + spots.Length == 0 ? [] : Session.Perform(page, new Change.ItemsTransformed(items, spots, transform), now);
     }
 
     private static SpotValue[] Values(int[] fields, string[] values) =>

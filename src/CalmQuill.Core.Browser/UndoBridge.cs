@@ -22,5 +22,5 @@ public static partial class UndoBridge
     /// <summary>Takes it back in its document, by changes made now.</summary>
     [JSExport]
     public static byte[] Back(int document, byte[] changes, double now) =>
-        Session.DoAll(document, [.. OperationCodec.Decode(changes).Select(operation => operation.Change)], now);
+        Session.PerformAll(document, [.. OperationCodec.Decode(changes).Select(operation => operation.Change)], now);
 }

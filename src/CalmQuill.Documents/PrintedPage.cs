@@ -25,7 +25,7 @@ public sealed record PrintedPage(PageDocument Page, Paper Paper, string Title)
     public string Called => Title.Length > 0 ? Title : $"Page {Math.Max(1, Number)}";
 
     /// <summary>The dates of a planner's page.</summary>
-    public Face? Face { get; init; }
+    public PlannerPrint? PlannerPrint { get; init; }
 
     /// <summary>The paper of one's own that lies under it; null for none.</summary>
     public Background? Under { get; init; }
@@ -51,5 +51,5 @@ public sealed record PrintedPage(PageDocument Page, Paper Paper, string Title)
     public Drawing Draw() => Draw(Sheet);
 
     /// <param name="sheet">Where the sheet lies.</param>
-    public Drawing Draw(Box sheet) => Paper.Draw(sheet, Face);
+    public Drawing Draw(Box sheet) => Paper.Draw(sheet, PlannerPrint);
 }

@@ -65,7 +65,7 @@ public sealed class CalendarPaperTests
         )
         {
             var read = PlannerPage.Read(page)!.Value;
-            var (from, to) = Face.SpanOf(read, settings);
+            var (from, to) = PlannerPrint.SpanOf(read, settings);
             var wanted = settings.Days().Where(day => day >= from && day < to).ToList();
             Assert.Equal(wanted, ByPage(Draw(paper, read, settings), PlannerKind.Day).Keys.Order());
         }
@@ -318,7 +318,7 @@ public sealed class CalendarPaperTests
     private static Drawing Draw(string text, PlannerPage page, PlannerSettings settings, params CalendarEntry[] entries)
     {
         var paper = Paper.ParseOrDefault(text);
-        return paper.Draw(paper.Sheet(null), new Face(Notebook, settings, page, entries));
+        return paper.Draw(paper.Sheet(null), new PlannerPrint(Notebook, settings, page, entries));
     }
 
     /// <summary>Where the pages of a kind are reached from, by their first day, without the tabs at the edge.</summary>

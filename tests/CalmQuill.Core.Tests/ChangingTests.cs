@@ -126,7 +126,7 @@ public sealed class ChangingTests : OnPage
 
         void GiveUpAfter(int made, List<Change> changes, int shownThen)
         {
-            var begun = new Begun(changes);
+            var begun = new LongWork(changes);
             Make(begun.Take(made));
             Assert.Equal((300 - made, shownThen), (begun.Count, Shown().Length));
             var back = begun.GiveUp();

@@ -37,7 +37,7 @@ public sealed class ContentTests : OnPage
 
         public override int MadeWithin => 100;
 
-        private (double X, double Y) At => Frame.Placing?.Of(made.X, made.Y) ?? (made.X, made.Y);
+        private (double X, double Y) At => Frame.Placement?.Of(made.X, made.Y) ?? (made.X, made.Y);
 
         public override List<Interval> Visible() => all;
 
@@ -48,12 +48,16 @@ public sealed class ContentTests : OnPage
 
         public override bool Rub(in EraserWay way, bool whole, List<Interval> gone) => whole && IsAt(way.X, way.Y, way.Radius);
 
+        public override int Coats => 1;
+
+        public override Coat Coat(int index) => Items.Coat.Full(made.Colour);
+
         public override void Paint(ItemPainter painter, List<Interval> parts, bool shifted)
         {
             var outline = painter.Empty();
             outline.Add((float)At.X, (float)At.Y);
             outline.Close();
-            painter.Fill(outline, made.Colour, PencilGrain.Levels - 1);
+            painter.Fill(outline, Coat(0));
         }
 
         public override void Sketch(IItemSketcher sketcher, double tolerance) => sketcher.Region([(long)At.X, (long)At.Y], made.Colour);
@@ -76,7 +80,7 @@ public sealed class ContentTests : OnPage
     {
         public List<(uint Colour, float X)> Fills { get; } = [];
 
-        public override void Fill(Outline filled, uint colour, int grain) => Fills.Add((colour, filled.Ring(0)[0]));
+        public override void Fill(Outline filled, Coat coat) => Fills.Add((coat.Colour, filled.Ring(0)[0]));
     }
 
     private OpId Put(int x, int y)

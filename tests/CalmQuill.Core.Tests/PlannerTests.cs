@@ -53,7 +53,7 @@ public class PlannerTests
         foreach (var page in pages)
         {
             var paper = Paper.ParseOrDefault(page.Paper);
-            foreach (var link in paper.Draw(paper.Sheet(null), document.FaceOf(notebook, page.Id)).Links)
+            foreach (var link in paper.Draw(paper.Sheet(null), document.PlannerPrintOf(notebook, page.Id)).Links)
             {
                 Assert.Contains(link.Page, ids);
                 linked.Add(link.Page);
@@ -77,11 +77,11 @@ public class PlannerTests
         document.Apply(device.Make(new Change.PropertySet(day, Property.Paper, "a5-dotted-500"), long.MaxValue >> 20));
         document.Apply(device.Make(new Change.NodePlaced(day, NodeKind.Page, Guid.Empty, "zz"), long.MaxValue >> 20));
         var paper = Paper.ParseOrDefault(document.Pages().Single(page => page.Id == day).Paper);
-        var links = paper.Draw(paper.Sheet(null), document.FaceOf(notebook, day)).Links;
+        var links = paper.Draw(paper.Sheet(null), document.PlannerPrintOf(notebook, day)).Links;
         Assert.Contains(links, link => link.Page == PlannerPage.Read("month/2026-11-01")!.Value.IdIn(notebook));
         var month = PlannerPage.Read("month/2026-10-01")!.Value.IdIn(notebook);
         var sheet = Paper.ParseOrDefault("a4.across-month-710");
-        Assert.Contains(sheet.Draw(sheet.Sheet(null), document.FaceOf(notebook, month)).Links, link => link.Page == day);
+        Assert.Contains(sheet.Draw(sheet.Sheet(null), document.PlannerPrintOf(notebook, month)).Links, link => link.Page == day);
     }
 
     [Fact]
@@ -215,7 +215,7 @@ public class PlannerTests
     {
         var settings = PlannerSettings.Read("2026-09-07/2026-12-18 monday year,month,week,day,notes en").Settings!;
         var on = Paper.ParseOrDefault(paper);
-        return on.Draw(on.Sheet(null), new Face(Generate.Node(50), settings, new PlannerPage(PlannerKind.Day, day), entries));
+        return on.Draw(on.Sheet(null), new PlannerPrint(Generate.Node(50), settings, new PlannerPage(PlannerKind.Day, day), entries));
     }
 
     private static List<Box> Slots(Drawing drawing) =>
@@ -266,7 +266,7 @@ public class PlannerTests
             copy.Apply(device.Make(change, 5));
         var day = PlannerPage.Read("day/2026-10-08")!.Value.IdIn(to);
         Assert.Contains(copy.Pages(), page => page.Id == day);
-        Assert.Equal(new DateOnly(2026, 10, 8), copy.FaceOf(to, day)!.Page.Date);
+        Assert.Equal(new DateOnly(2026, 10, 8), copy.PlannerPrintOf(to, day)!.Page.Date);
     }
 
     private static CalendarEntry Entry(int id, DateTime start, int minutes) =>

@@ -310,7 +310,7 @@ public sealed partial class PdfTests : IDisposable
             new(new PageDocument(), Paper.ParseOrDefault(paper), page.ToString())
             {
                 Id = page.IdIn(notebook),
-                Face = new Face(notebook, settings, page, []),
+                PlannerPrint = new PlannerPrint(notebook, settings, page, []),
             };
         var file = await Write(
             "Planner",

@@ -295,7 +295,12 @@ public sealed class DeviceTests : InterfaceTest
         browser.SignIn(Group.Owner.Email, QuillHost.Password);
         browser.Driver.SwitchTo().Window(first);
         browser.Until(
-            () => browser.Driver.FindElements(By.CssSelector("[aria-label='Account of Owner Person']")).Count == 1,
+            () =>
+            {
+                if (browser.Count("[data-testid=rail-over]") == 0)
+                    browser.Press("open-rail");
+                return browser.Count("[data-testid=rail-over] [aria-label='Account of Owner Person']") == 1;
+            },
             "the first tab to be the other's"
         );
         var stores = (string)

@@ -1,3 +1,5 @@
+using CalmQuill.Core.Library;
+using CalmQuill.Core.Operations;
 using CalmQuill.Testing;
 using OpenQA.Selenium;
 
@@ -44,6 +46,173 @@ public sealed class KeyboardTests : InterfaceTest
         browser.Until(() => browser.Text("page-number") == "page 2 of 2", "the second page");
         Assert.Equal("page-after", Focused(browser));
     }
+
+    [Fact]
+    public void The_rail_is_folded_on_a_page_comes_by_a_key_and_gives_the_focus_back()
+    {
+        var browser = OpenPage(Group.Writer);
+        Assert.Equal(0, browser.Count("nav[aria-label=Main]"));
+        browser.WaitForSync("All saved");
+        Focus(browser, "open-rail");
+        browser.Type(Keys.Enter);
+        browser.Find("rail-over");
+        Assert.Equal("Calm Quill, to the Desk", Label(browser));
+        browser.Type(Keys.Escape);
+        browser.Until(() => browser.Count("[data-testid=rail-over]") == 0, "the rail folded");
+        Assert.Equal("open-rail", Focused(browser));
+        // Going somewhere folds it, too.
+        browser.ByRail("nav a[href='/library']");
+        browser.Find("library-heading");
+        Assert.Equal(0, browser.Count("[data-testid=rail-over]"));
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
+    public void Pages_are_turned_and_scaled_by_keys_also_after_a_button_was_pressed()
+    {
+        var browser = OpenPage(Group.Writer);
+        browser.Press("tool-eraser");
+        foreach (
+            var (key, page) in new[]
+            {
+                (Keys.PageDown, 2),
+                (Keys.PageUp, 1),
+                (Keys.ArrowRight, 2),
+                (Keys.ArrowLeft, 1),
+                (Keys.End, 2),
+                (Keys.Home, 1),
+            }
+        )
+        {
+            browser.Type(key);
+            PageHands.WaitForPage(browser, $"page {page} of 2");
+        }
+
+        browser.Press("tool-eraser");
+        browser.Type(" ");
+        PageHands.WaitForPage(browser, "page 2 of 2");
+        // On the last page Space makes none.
+        browser.Type(" ");
+        browser.Type(Keys.Home);
+        PageHands.WaitForPage(browser, "page 1 of 2");
+
+        var before = browser.Text("zoom");
+        browser.Type("+");
+        browser.Until(() => browser.Text("zoom") != before, "the page larger");
+        browser.Type("-");
+        browser.Until(() => browser.Text("zoom") == before, "as large as before");
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
+    public void Keys_stand_on_a_sheet_and_single_letters_can_be_turned_off()
+    {
+        var browser = OpenPage(Group.Writer);
+        browser.Type("e");
+        browser.Until(() => browser.Attribute("tool-eraser", "aria-pressed") == "true", "the eraser by its letter");
+        browser.Type("?");
+        Assert.Contains("Ruler and compass", browser.Text("keys-sheet"), StringComparison.Ordinal);
+        browser.Press("letter-keys");
+        browser.Type(Keys.Escape);
+        browser.Until(() => browser.Count("[data-testid=keys-sheet]") == 0, "the sheet of keys put away");
+        browser.Type("e1?l");
+        // A key that is no letter works on, so the others have been heard by now.
+        browser.Type(Keys.PageDown);
+        PageHands.WaitForPage(browser, "page 2 of 2");
+        Assert.Equal("true", browser.Attribute("tool-eraser", "aria-pressed"));
+        Assert.Equal(0, browser.Count("[data-testid=keys-sheet]"));
+        // The account has the way back.
+        browser.ByRail("[data-testid=account-link]");
+        browser.Press("show-keys");
+        browser.Press("letter-keys");
+        browser.Type(Keys.Escape);
+        browser.Go(PagePath);
+        browser.WaitForStrokes(1);
+        browser.Type("l");
+        browser.Until(() => browser.Attribute("tool-loop", "aria-pressed") == "true", "the loop by its letter");
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
+    public async Task Trees_answer_to_arrows_folders_to_keys_and_the_first_notebook_is_eight_tabs_away()
+    {
+        Guid gears = Guid.NewGuid(),
+            trains = Guid.NewGuid();
+        using (var caller = await Host.SignIn(Group.Owner))
+        {
+            var device = new Replica(9, Group.Owner.Id);
+            Operation Place(Guid id, Guid parent, string order) =>
+                device.Make(new Change.NodePlaced(id, NodeKind.Folder, parent, order), 5);
+            Operation Name(Guid id, string name) => device.Make(new Change.PropertySet(id, Property.Name, name), 5);
+            await caller.Send(
+                Group.Space,
+                DocumentKind.Library,
+                Group.Space,
+                Place(gears, Guid.Empty, "B"),
+                Place(trains, gears, "B"),
+                Name(gears, "Gears"),
+                Name(trains, "Trains")
+            );
+        }
+
+        var browser = Open(Group.Writer).Browser;
+        browser.Go($"/library/{Group.Space}");
+        browser.Until(() => browser.Count("[data-testid=folder]") == 2, "the folders");
+        browser.Script("document.querySelector('[data-testid=folder][data-name=Gears]').focus()");
+        browser.Type(Keys.ArrowRight);
+        Assert.Equal("Trains", Name(browser));
+        browser.Type(Keys.ArrowLeft);
+        Assert.Equal("Gears", Name(browser));
+        browser.Type(Keys.ArrowLeft);
+        browser.Until(() => browser.Count("[data-testid=folder]") == 1, "the branch folded");
+        browser.Type(Keys.ArrowRight);
+        browser.Until(() => browser.Count("[data-testid=folder]") == 2, "the branch unfolded");
+        Assert.Equal("Gears", Name(browser));
+        browser.Type(Keys.End);
+        browser.Until(() => Name(browser) == "Trains", "the last folder");
+        browser.Type(Keys.Enter);
+        browser.Until(() => browser.Text("library-heading") == "Trains", "the folder opened");
+
+        // From the heading, past what orders and narrows down, to the folders within and the first notebook.
+        browser.Go($"/library/{Group.Space}");
+        browser.Until(() => browser.Count("[data-testid=folder-row] [data-item]") == 1, "the folder's tile");
+        browser.Script("const at = document.querySelector('[data-testid=library-heading]'); at.tabIndex = -1; at.focus()");
+        var tabs = 0;
+        while (
+            tabs < 20
+            && (string?)
+                browser.Script("return document.activeElement.closest('[data-testid=notebook-row]') && document.activeElement.dataset.item")
+                is null
+        )
+        {
+            browser.Type(Keys.Tab);
+            tabs++;
+        }
+
+        Assert.InRange(tabs, 1, 8);
+
+        // A folder's tile is renamed, moved and binned by keys.
+        browser.Script("document.querySelector('[data-testid=folder-row] [data-item]').focus()");
+        browser.Type(Keys.F2);
+        browser.Type("Wheels" + Keys.Enter);
+        browser.Until(() => browser.Count("[data-testid=folder-row][data-name=Wheels]") == 1, "the new name");
+        browser.Script("document.querySelector('[data-testid=folder-row] [data-item]').focus()");
+        browser.Type("m");
+        browser.Find("move-typed");
+        browser.Type(Keys.Escape);
+        browser.Until(() => browser.Count("[data-testid=move-typed]") == 0, "the dialogue closed");
+        Assert.Equal("Wheels", (string?)browser.Script("return document.activeElement.closest('[data-testid=folder-row]')?.dataset.name"));
+        browser.Type(Keys.Delete);
+        browser.Until(() => browser.Count("[data-testid=folder-row]") == 0, "the folder in the bin");
+        Assert.Empty(browser.Errors());
+    }
+
+    private static void Focus(Browser browser, string testId) =>
+        browser.Script($"document.querySelector('[data-testid={testId}]').focus()");
+
+    private static string? Label(Browser browser) => (string?)browser.Script("return document.activeElement.ariaLabel");
+
+    private static string? Name(Browser browser) => (string?)browser.Script("return document.activeElement.dataset.name ?? null");
 
     private static string? Focused(Browser browser) => (string?)browser.Script("return document.activeElement.dataset.testid ?? null");
 }

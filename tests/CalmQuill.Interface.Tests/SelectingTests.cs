@@ -93,6 +93,8 @@ public sealed class SelectingTests : InterfaceTest
     {
         var browser = OpenPage(Group.Writer);
         browser.Driver.Manage().Window.Size = new System.Drawing.Size(width, height);
+        browser.Press("zoom");
+        browser.Press("zoom-fit");
         foreach (var (top, bottom) in new[] { (4_000, 6_500), (500, 12_000), (14_000, 19_000) })
         {
             Loop(browser, 2_000, top, 14_000, bottom);

@@ -117,7 +117,8 @@ public sealed class Browser : IDisposable
     {
         if (Count("[data-testid=open-rail]") > 0)
         {
-            Press("open-rail");
+            if (Count("[data-testid=rail-over]") == 0)
+                Press("open-rail");
             selector = $"[data-testid=rail-over] {selector}";
         }
 

@@ -9,7 +9,7 @@ public interface IItemFrame
     long StartedAt { get; }
 
     /// <summary>Where all that was done to it puts it; null while it lies where it was made.</summary>
-    Placing? Placing { get; }
+    Placement? Placement { get; }
 
     /// <summary>Whether it was only moved, or not even that.</summary>
     bool IsOnlyShifted { get; }

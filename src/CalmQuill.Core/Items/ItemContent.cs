@@ -45,7 +45,13 @@ public abstract class ItemContent(IItemFrame frame)
     /// <param name="gone">Receives what goes of its parameter.</param>
     public abstract bool Rub(in EraserWay way, bool whole, List<Interval> gone);
 
-    /// <summary>Paints parts of it, from the back to the front.</summary>
+    /// <summary>In how many coats it is painted; none where nothing of it has a colour.</summary>
+    public abstract int Coats { get; }
+
+    /// <summary>What a coat is painted with, counted from the back.</summary>
+    public abstract Coat Coat(int index);
+
+    /// <summary>Paints parts of it, coat by coat, from the back to the front: one outline is filled for each.</summary>
     /// <param name="painter">What is painted onto.</param>
     /// <param name="parts">The parts of its own parameter.</param>
     /// <param name="shifted">Whether it is painted where it lies, or where it was made: without <see cref="IItemFrame.Dx"/> and <see cref="IItemFrame.Dy"/>.</param>

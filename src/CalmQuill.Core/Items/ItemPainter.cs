@@ -18,8 +18,5 @@ public abstract class ItemPainter
     }
 
     /// <summary>Fills an outline, which may have no rings.</summary>
-    /// <param name="filled">The outline.</param>
-    /// <param name="colour">0xRRGGBBAA, without the layer's opacity.</param>
-    /// <param name="grain">The level of the paper's grain; see <see cref="PencilGrain.LevelOf(StrokeSamples, Pen)"/>.</param>
-    public abstract void Fill(Outline filled, uint colour, int grain);
+    public abstract void Fill(Outline filled, Coat coat);
 }

@@ -16,7 +16,7 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
     private int? grain;
 
     /// <summary>The samples: as they were made while it was only shifted, else as they now lie. Shifts are in <see cref="IItemFrame.Dx"/> and <see cref="IItemFrame.Dy"/>.</summary>
-    public StrokeSamples Samples => Frame.IsOnlyShifted ? Made : placed ??= Frame.Placing!.Of(Made);
+    public StrokeSamples Samples => Frame.IsOnlyShifted ? Made : placed ??= Frame.Placement!.Of(Made);
 
     /// <summary>The pen, its width grown with the item.</summary>
     public Pen Pen { get; private set; }
@@ -48,6 +48,12 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
     protected virtual bool HasLine => true;
 
     private bool IsFilled => (Fill & 0xFF) != 0;
+
+    private Coat Line => new(Pen.Colour, Grain);
+
+    public override int Coats => (IsFilled ? 1 : 0) + (HasLine ? 1 : 0);
+
+    public override Coat Coat(int index) => index == 0 && IsFilled ? Items.Coat.Full(Fill) : Line;
 
     public override bool IsAt(double x, double y, double reach)
     {
@@ -139,19 +145,20 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
     public override void Paint(ItemPainter painter, List<Interval> parts, bool shifted)
     {
         var (samples, dx, dy) = (Samples, shifted ? Frame.Dx : 0, shifted ? Frame.Dy : 0);
-        var region = painter.Empty();
         if (IsFilled)
         {
+            var region = painter.Empty();
             for (var i = 0; i < samples.Count; i++)
                 region.Add(samples.X[i] + dx, samples.Y[i] + dy);
             region.Close();
+            painter.Fill(region, Items.Coat.Full(Fill));
         }
 
-        painter.Fill(region, Fill, PencilGrain.Levels - 1);
+        if (!HasLine)
+            return;
         var line = painter.Empty();
-        if (HasLine)
-            painter.Outliner.Append(samples, parts, Pen, (int)dx, (int)dy, line);
-        painter.Fill(line, Pen.Colour, Grain);
+        painter.Outliner.Append(samples, parts, Pen, (int)dx, (int)dy, line);
+        painter.Fill(line, Line);
     }
 
     public override void Sketch(IItemSketcher sketcher, double tolerance)
@@ -202,8 +209,8 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
             ? pen
             : pen with
             {
-                Width = (int)Math.Clamp(Math.Round(pen.Width * Frame.Placing!.Growth), 1, 100_000),
-                Angle = Frame.Placing.Turned(pen.Angle),
+                Width = (int)Math.Clamp(Math.Round(pen.Width * Frame.Placement!.Growth), 1, 100_000),
+                Angle = Frame.Placement.Turned(pen.Angle),
             };
     }
 

@@ -19,9 +19,9 @@ public sealed class ShapeContent(IItemFrame frame, Change.ShapeAdded added) : Li
 
     /// <summary>The shape as it lies; null for what was squeezed into no shape of a kind.</summary>
     public Shape? PlacedShape =>
-        Frame.Placing is not { } placing ? Shape
-        : placing.IsSimilar ? Shape.Map(placing.Of)
-        : Shape.Squeeze(placing.Of);
+        Frame.Placement is not { } placement ? Shape
+        : placement.IsSimilar ? Shape.Map(placement.Of)
+        : Shape.Squeeze(placement.Of);
 
     public override ItemKinds Kind => IsRegion ? ItemKinds.Area : ItemKinds.Shape;
 

@@ -34,9 +34,9 @@ public sealed class PlacedTree
         var at = log.Count;
         while (at > 0 && log[at - 1].Stamp > stamp)
             Undo(log[--at]);
-        log.InsertRange(at, [.. steps.Select(step => Do(stamp, step))]);
+        log.InsertRange(at, [.. steps.Select(step => CarryOut(stamp, step))]);
         for (var i = at + steps.Length; i < log.Count; i++)
-            log[i] = Do(log[i].Stamp, log[i].Step);
+            log[i] = CarryOut(log[i].Stamp, log[i].Step);
     }
 
     /// <summary>Whether <paramref name="node"/> is <paramref name="ancestor"/> or lies somewhere below it; also where it lies too deep to say.</summary>
@@ -115,7 +115,7 @@ public sealed class PlacedTree
         }
     }
 
-    private LogEntry Do(Stamp stamp, Step step)
+    private LogEntry CarryOut(Stamp stamp, Step step)
     {
         Place? before = places.TryGetValue(step.Node, out var standing) ? standing : null;
         if (step.Kind is not { } kind)

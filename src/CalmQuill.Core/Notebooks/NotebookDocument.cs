@@ -361,13 +361,13 @@ public sealed class NotebookDocument : IStanding
     }
 
     /// <summary>The dates that a planner's page shows; null where the notebook is no planner or the page none of its own.</summary>
-    public Face? FaceOf(Guid notebook, Guid page)
+    public PlannerPrint? PlannerPrintOf(Guid notebook, Guid page)
     {
         if (PlannerPage.Read(registers.Read(page, Property.Planner)) is not { } own || Planner(notebook) is not { } settings)
             return null;
-        var (from, to) = Face.SpanOf(own, settings);
+        var (from, to) = PlannerPrint.SpanOf(own, settings);
         var (start, end) = (from.ToDateTime(default), to.ToDateTime(default));
-        return new Face(
+        return new PlannerPrint(
             notebook,
             settings,
             own,

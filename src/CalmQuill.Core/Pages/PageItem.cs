@@ -12,7 +12,7 @@ public sealed class PageItem : IItemFrame
     private readonly PageLayers layers;
     private readonly RetractableRegisters<ItemField> fields = new();
     private ItemContent? content;
-    private Placing? placing;
+    private Placement? placement;
     private int removals;
     private Guid madeOn;
 
@@ -41,18 +41,18 @@ public sealed class PageItem : IItemFrame
     /// <exception cref="InvalidCastException">It is none; ask <see cref="Content"/> where it may be.</exception>
     public LineContent Line => (LineContent)Content;
 
-    Placing? IItemFrame.Placing => placing;
+    Placement? IItemFrame.Placement => placement;
 
     bool IItemFrame.IsOnlyShifted => IsOnlyShifted;
 
     /// <summary>The sum of all shifts, in 0.01 mm; 0 once it was scaled or turned.</summary>
-    public long Dx => IsOnlyShifted ? placing?.Dx ?? 0 : 0;
+    public long Dx => IsOnlyShifted ? placement?.Dx ?? 0 : 0;
 
     /// <inheritdoc cref="Dx"/>
-    public long Dy => IsOnlyShifted ? placing?.Dy ?? 0 : 0;
+    public long Dy => IsOnlyShifted ? placement?.Dy ?? 0 : 0;
 
     /// <summary>By how much its lengths have grown since it was made.</summary>
-    public double Growth => placing?.Growth ?? 1;
+    public double Growth => placement?.Growth ?? 1;
 
     public Gaps Gaps { get; } = new();
 
@@ -88,7 +88,7 @@ public sealed class PageItem : IItemFrame
     /// <summary>What of it is seen: see <see cref="ItemContent.Visible"/>.</summary>
     public List<Interval> Visible() => content?.Visible() ?? [];
 
-    private bool IsOnlyShifted => placing is null || placing.IsShift;
+    private bool IsOnlyShifted => placement is null || placement.IsShift;
 
     /// <summary>How far from the back the layer lies that it is on.</summary>
     public int LayerPlace => layers.IsPlain ? 0 : layers.PlaceOf(Layer?.Id ?? Guid.Empty);
@@ -106,7 +106,7 @@ public sealed class PageItem : IItemFrame
     }
 
     /// <summary>Where a spot lies back in the place where it was made, for changes to its shape.</summary>
-    public (double X, double Y) Unplace(double x, double y) => placing?.Back(x, y) ?? (x, y);
+    public (double X, double Y) Unplace(double x, double y) => placement?.Back(x, y) ?? (x, y);
 
     /// <summary>A colour of it at the opacity of its layer, 0xRRGGBBAA.</summary>
     public uint Faded(uint colour) =>
@@ -141,9 +141,9 @@ public sealed class PageItem : IItemFrame
     internal void Place(Stamp stamp, Transform step, bool adds)
     {
         var wasShifted = IsOnlyShifted;
-        (placing ??= new Placing()).Add(stamp, step, adds);
+        (placement ??= new Placement()).Add(stamp, step, adds);
         // A thing that is only moved looks as it did.
-        if (wasShifted && placing.IsShift)
+        if (wasShifted && placement.IsShift)
             content?.Shifted();
         else
             WorkOut();

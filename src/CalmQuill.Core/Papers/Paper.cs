@@ -119,7 +119,7 @@ public sealed record Paper(PaperSize Size, PaperDesign Design, int Spacing)
     /// <summary>What is printed on the sheet.</summary>
     /// <param name="sheet">Where the sheet lies; see <see cref="Sheet"/>.</param>
     /// <param name="face">The dates on it, for a page of a planner.</param>
-    public Drawing Draw(Box sheet, Planner.Face? face = null)
+    public Drawing Draw(Box sheet, Planner.PlannerPrint? face = null)
     {
         var pen = new PaperPen(this, sheet, face);
         var isGrown = pen.Width > Width || pen.Height > Height;

@@ -12,9 +12,9 @@ public sealed class PaperPen
     private readonly Drawing drawing;
     private readonly Box sheet;
 
-    internal PaperPen(Paper paper, Box sheet, Planner.Face? face)
+    internal PaperPen(Paper paper, Box sheet, Planner.PlannerPrint? face)
     {
-        (Paper, this.sheet, Face) = (paper, sheet, face);
+        (Paper, this.sheet, PlannerPrint) = (paper, sheet, face);
         drawing = new Drawing(paper.Colour);
         Rule = paper.LineColour;
         Strong = Colours.StandingOut(Rule, paper.Colour, 2.2);
@@ -25,7 +25,7 @@ public sealed class PaperPen
     public Paper Paper { get; }
 
     /// <summary>The dates of a planner's page; null on other sheets.</summary>
-    public Planner.Face? Face { get; }
+    public Planner.PlannerPrint? PlannerPrint { get; }
 
     public int Width => sheet.Right - sheet.Left;
 
@@ -125,7 +125,7 @@ public sealed class PaperPen
     /// <summary>Makes a part of a planner's sheet lead to one of its pages.</summary>
     public void Link(float left, float top, float width, float height, Planner.PlannerPage page)
     {
-        if (Face is not { } face)
+        if (PlannerPrint is not { } face)
             return;
         drawing.Add(
             new DrawingLink(

@@ -15,7 +15,7 @@ public sealed class PageSpots
 
         public RetractableRegisters<SpotField> Fields { get; } = new();
 
-        public Placing Placing { get; } = new();
+        public Placement Placement { get; } = new();
     }
 
     private static readonly Comparer<Stamp> ByStamp = Comparer<Stamp>.Create((one, other) => one.CompareTo(other));
@@ -42,7 +42,7 @@ public sealed class PageSpots
                 break;
             case Change.ItemsTransformed transformed:
                 foreach (var spot in transformed.Spots.Distinct())
-                    Of(spot).Placing.Add(operation.Stamp, transformed.Transform, adds);
+                    Of(spot).Placement.Add(operation.Stamp, transformed.Transform, adds);
                 break;
         }
     }
@@ -81,7 +81,7 @@ public sealed class PageSpots
                     new Spot(
                         id,
                         made.SpotKind,
-                        ink ?? state.Placing.Of(made.Area),
+                        ink ?? state.Placement.Of(made.Area),
                         made.Items,
                         values,
                         stamp.Time.UnixMilliseconds,

@@ -78,14 +78,10 @@ internal sealed class PdfPageContent
             painted.Content.Paint(this, painted.Visible(), shifted: true);
         }
 
-        public override void Fill(Outline filled, uint colour, int grain)
+        public override void Fill(Outline filled, Coat coat)
         {
             if (filled.RingCount > 0)
-                content.Rings(
-                    filled,
-                    item!.Faded(colour),
-                    grain < PencilGrain.Levels - 1 ? content.GrainName(grain, item.Dx, item.Dy) : null
-                );
+                content.Rings(filled, item!.Faded(coat.Colour), coat.LeavesBare ? content.GrainName(coat.Grain, item.Dx, item.Dy) : null);
         }
     }
 

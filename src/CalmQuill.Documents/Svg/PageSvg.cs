@@ -57,12 +57,12 @@ public static class PageSvg
             painted.Content.Paint(this, painted.Visible(), shifted: true);
         }
 
-        public override void Fill(Outline filled, uint colour, int grain)
+        public override void Fill(Outline filled, Coat coat)
         {
             if (filled.RingCount == 0)
                 return;
-            var faded = item!.Faded(colour);
-            var paint = grain < PencilGrain.Levels - 1 ? grains.Paint(svg, grain, faded, item.Dx, item.Dy) : null;
+            var faded = item!.Faded(coat.Colour);
+            var paint = coat.LeavesBare ? grains.Paint(svg, coat.Grain, faded, item.Dx, item.Dy) : null;
             DrawingSvg.Write(svg, new Piece.Fill(ToPath(filled), faded), paint);
         }
     }

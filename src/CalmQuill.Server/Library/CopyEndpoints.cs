@@ -123,13 +123,13 @@ internal static class CopyEndpoints
                 );
                 await CopyPages(inside.Pages, cancel);
                 if (inside.Changes.Count > 0)
-                    await Do(DocumentRef.Notebook(into, copy), inside.Changes, cancel);
+                    await Perform(DocumentRef.Notebook(into, copy), inside.Changes, cancel);
             }
 
             // The library comes last: nothing half copied is ever seen.
-            await Do(DocumentRef.Library(into), plan.Changes, cancel);
+            await Perform(DocumentRef.Library(into), plan.Changes, cancel);
             if (asked.Move)
-                await Do(
+                await Perform(
                     DocumentRef.Library(from),
                     [new Change.PropertySet(asked.Node, Property.Binned, Now.ToString(System.Globalization.CultureInfo.InvariantCulture))],
                     cancel
@@ -150,7 +150,7 @@ internal static class CopyEndpoints
             if (NotebookCopy.Beside(document, entry, device.Id, NewId) is not { } plan)
                 return Problems.NotHere();
             await CopyPages(plan.Pages, cancel);
-            await Do(DocumentRef.Notebook(from, notebook), plan.Changes, cancel);
+            await Perform(DocumentRef.Notebook(from, notebook), plan.Changes, cancel);
             return Results.Ok(new { copy = plan.Changes.OfType<Change.NodePlaced>().First().Node });
         }
 
@@ -174,9 +174,9 @@ internal static class CopyEndpoints
             )
                 return refused;
             await CopyPages(plan.Pages, cancel);
-            await Do(DocumentRef.Notebook(into, notebook), plan.Changes, cancel);
+            await Perform(DocumentRef.Notebook(into, notebook), plan.Changes, cancel);
             if (asked.Move)
-                await Do(
+                await Perform(
                     DocumentRef.Notebook(from, asked.Node),
                     [new Change.PropertySet(entry, Property.Binned, Now.ToString(System.Globalization.CultureInfo.InvariantCulture))],
                     cancel
@@ -194,7 +194,7 @@ internal static class CopyEndpoints
         }
 
         /// <exception cref="InvalidOperationException">The document took nothing, which a copy's own new document, and a library that is not full, never does.</exception>
-        private async Task Do(DocumentRef document, IEnumerable<Change> changes, CancellationToken cancel)
+        private async Task Perform(DocumentRef document, IEnumerable<Change> changes, CancellationToken cancel)
         {
             var written = await writer.Append(
                 document,

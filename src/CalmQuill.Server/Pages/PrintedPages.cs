@@ -22,7 +22,10 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
             Id = page.Id,
             Number = page.Number,
             Cancel = cancel,
-            Face = page.Planner.Length > 0 ? (await documents.Notebook(space, page.Notebook, cancel)).FaceOf(page.Notebook, page.Id) : null,
+            PlannerPrint =
+                page.Planner.Length > 0
+                    ? (await documents.Notebook(space, page.Notebook, cancel)).PlannerPrintOf(page.Notebook, page.Id)
+                    : null,
             Under = paper.Own == Guid.Empty ? null : Under(await assets.OfPaper(paper.Own, space, cancel)),
         };
     }
@@ -49,7 +52,7 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
                 Number = page.Number,
                 Above = Above(outline, page.Id),
                 Cancel = cancel,
-                Face = notebook?.FaceOf(page.Notebook, page.Id),
+                PlannerPrint = notebook?.PlannerPrintOf(page.Notebook, page.Id),
                 Under = paper.Own == Guid.Empty ? null : backgrounds[paper.Own],
             };
         }

@@ -29,14 +29,15 @@ internal static class Calendars
         new("year", "Year", Group, 710, LayYear) { SpacingWords = "" },
     ];
 
-    private static CalendarNames Names(PaperPen pen) => pen.Face?.Settings.Names ?? CalendarNames.English;
+    private static CalendarNames Names(PaperPen pen) => pen.PlannerPrint?.Settings.Names ?? CalendarNames.English;
 
     /// <summary>The part of a sheet that tabs leave free.</summary>
-    private static float Right(PaperPen pen) => pen.Width - (pen.Face is null ? pen.Side : Math.Max(pen.Side, PlannerTabs.Width + 350));
+    private static float Right(PaperPen pen) =>
+        pen.Width - (pen.PlannerPrint is null ? pen.Side : Math.Max(pen.Side, PlannerTabs.Width + 350));
 
     /// <summary>The days of a week in its order: as dates on a planner's page, else by their place after Monday.</summary>
     private static (string Name, DateOnly? Date)[] Week(PaperPen pen) =>
-        pen.Face is { Page.Kind: PlannerKind.Week } face
+        pen.PlannerPrint is { Page.Kind: PlannerKind.Week } face
             ?
             [
                 .. Enumerable
@@ -48,7 +49,7 @@ internal static class Calendars
 
     private static IEnumerable<int> DayOrder(PaperPen pen)
     {
-        var first = pen.Face is { } face ? CalendarNames.MondayFirst(face.Settings.WeekStart) : 0;
+        var first = pen.PlannerPrint is { } face ? CalendarNames.MondayFirst(face.Settings.WeekStart) : 0;
         return Enumerable.Range(0, 7).Select(i => (first + i) % 7);
     }
 
@@ -60,7 +61,7 @@ internal static class Calendars
             pen.Print(aside, Right(pen), pen.Side + 500, 380, 1);
     }
 
-    private static void DayTitle(PaperPen pen, Face face, DateOnly date)
+    private static void DayTitle(PaperPen pen, PlannerPrint face, DateOnly date)
     {
         var (settings, names) = (face.Settings, face.Settings.Names);
         Title(pen, $"{names.Day(date)} {date.Day} {names.Month(date)}", $"{names.Week} {settings.WeekNumber(settings.WeekOf(date))}");
@@ -68,7 +69,7 @@ internal static class Calendars
             pen.Link(Right(pen) - 2600, pen.Side - 100, 2600, 800, week);
     }
 
-    private static void WeekTitle(PaperPen pen, Face face) =>
+    private static void WeekTitle(PaperPen pen, PlannerPrint face) =>
         Title(pen, $"{face.Settings.Names.Week} {face.Settings.WeekNumber(face.Page.Date)}", SpanWords(face.Settings, face.Page.Date));
 
     private static void MonthTitle(PaperPen pen, CalendarNames names, DateOnly month) => Title(pen, $"{names.Month(month)} {month.Year}");
@@ -84,7 +85,7 @@ internal static class Calendars
     private static void LayDay(PaperPen pen)
     {
         var names = Names(pen);
-        DateOnly? day = pen.Face is { Page.Kind: PlannerKind.Day } face ? face.Page.Date : null;
+        DateOnly? day = pen.PlannerPrint is { Page.Kind: PlannerKind.Day } face ? face.Page.Date : null;
         float left = pen.Side,
             right = Right(pen),
             top = pen.Side + 1500,
@@ -92,7 +93,7 @@ internal static class Calendars
             split = left + (right - left) * 0.56f;
         if (day is { } date)
         {
-            DayTitle(pen, pen.Face!, date);
+            DayTitle(pen, pen.PlannerPrint!, date);
         }
         else
         {
@@ -117,7 +118,7 @@ internal static class Calendars
     private static void LayWeek(PaperPen pen)
     {
         var week = Week(pen);
-        if (pen.Face is { Page.Kind: PlannerKind.Week } face)
+        if (pen.PlannerPrint is { Page.Kind: PlannerKind.Week } face)
             WeekTitle(pen, face);
         else
             pen.Field(Names(pen).Week, pen.Side, pen.Side + 4000, pen.Side + 400);
@@ -139,7 +140,7 @@ internal static class Calendars
     private static void LayWeekBoxes(PaperPen pen)
     {
         var week = Week(pen);
-        if (pen.Face is { Page.Kind: PlannerKind.Week } face)
+        if (pen.PlannerPrint is { Page.Kind: PlannerKind.Week } face)
             WeekTitle(pen, face);
         else
             pen.Field(Names(pen).Week, pen.Side, pen.Side + 4000, pen.Side + 400);
@@ -169,8 +170,8 @@ internal static class Calendars
     private static void LayMonth(PaperPen pen)
     {
         var names = Names(pen);
-        var settings = pen.Face?.Settings;
-        DateOnly? month = pen.Face is { Page.Kind: PlannerKind.Month } face ? face.Page.Date : null;
+        var settings = pen.PlannerPrint?.Settings;
+        DateOnly? month = pen.PlannerPrint is { Page.Kind: PlannerKind.Month } face ? face.Page.Date : null;
         if (month is { } named)
             MonthTitle(pen, names, named);
         else
@@ -201,14 +202,14 @@ internal static class Calendars
             if (i % 7 == 0)
             {
                 pen.Print(Number(settings!.WeekNumber(day)), left - 180, y + 480, 280, 1);
-                if (pen.Face!.PageOf(PlannerKind.Week, day) is { } week)
+                if (pen.PlannerPrint!.PageOf(PlannerKind.Week, day) is { } week)
                     pen.Link(left - weeks, y, weeks, row, week);
             }
 
             if (day.Month != of.Month)
                 continue;
             pen.Print(Number(day.Day), x + 150, y + 520, 420, 0, pen.Ink);
-            if (pen.Face!.NearestTo(day) is { } page)
+            if (pen.PlannerPrint!.NearestTo(day) is { } page)
                 pen.Link(x, y, column, 700, page);
             Listed(pen, day, x + 150, y + 950, column - 300, (int)((row - 900) / 420));
         }
@@ -217,7 +218,7 @@ internal static class Calendars
     private static void LayTerm(PaperPen pen)
     {
         var names = Names(pen);
-        var settings = pen.Face?.Settings;
+        var settings = pen.PlannerPrint?.Settings;
         DateOnly[] weeks = settings is null ? [] : [.. settings.Weeks().Take(60)];
         var rows = settings is null ? pen.Count : weeks.Length;
         if (settings is null)
@@ -249,7 +250,7 @@ internal static class Calendars
             }
 
             pen.Print($"{CalendarNames.Short(names.Week, 1)}{settings.WeekNumber(weeks[i])}", pen.Side, y + size * 1.3f, size);
-            if (pen.Face!.PageOf(PlannerKind.Week, weeks[i]) is { } week)
+            if (pen.PlannerPrint!.PageOf(PlannerKind.Week, weeks[i]) is { } week)
                 pen.Link(pen.Side, y, label, row, week);
             for (var d = 0; d < 7; d++)
             {
@@ -262,7 +263,7 @@ internal static class Calendars
                     y + size * 1.3f,
                     size * 0.9f
                 );
-                if (pen.Face.NearestTo(day) is { } page)
+                if (pen.PlannerPrint.NearestTo(day) is { } page)
                     pen.Link(left + d * column, y, column, row, page);
                 Listed(pen, day, left + d * column + 90, y + size * 2.5f, column - 180, (int)((row - size * 1.6f) / 320), 250);
             }
@@ -272,8 +273,8 @@ internal static class Calendars
     private static void LayYear(PaperPen pen)
     {
         var names = Names(pen);
-        var settings = pen.Face?.Settings;
-        var year = pen.Face is { Page.Kind: PlannerKind.Year } face ? face.Page.Date.Year : (int?)null;
+        var settings = pen.PlannerPrint?.Settings;
+        var year = pen.PlannerPrint is { Page.Kind: PlannerKind.Year } face ? face.Page.Date.Year : (int?)null;
         if (year is { } shown)
             Title(pen, Number(shown));
         else
@@ -309,7 +310,7 @@ internal static class Calendars
             if (
                 settings!.Last >= month
                 && settings.First < month.AddMonths(1)
-                && pen.Face!.PageOf(PlannerKind.Month, month) is { } monthPage
+                && pen.PlannerPrint!.PageOf(PlannerKind.Month, month) is { } monthPage
             )
                 pen.Link(x, y, width, 500, monthPage);
             for (var one = month; one < month.AddMonths(1); one = one.AddDays(1))
@@ -318,9 +319,9 @@ internal static class Calendars
                 float cx = x + (cell % 7 + 0.5f) * day,
                     cy = y + 900 + (cell / 7 + 1) * line;
                 pen.Print(Number(one.Day), cx, cy, size, 0.5f, settings.Holds(one) ? null : pen.Strong);
-                if (pen.Face!.On(one).Any())
+                if (pen.PlannerPrint!.On(one).Any())
                     pen.Fill(cx - size * 0.6f, cy + size * 0.22f, size * 1.2f, size * 0.12f, pen.Accent);
-                if (pen.Face.NearestTo(one) is { } page)
+                if (pen.PlannerPrint.NearestTo(one) is { } page)
                     pen.Link(cx - day / 2, cy - line * 0.75f, day, line, page);
             }
         }
@@ -335,7 +336,7 @@ internal static class Calendars
     private static void DayName(PaperPen pen, (string Name, DateOnly? Date) day, float x, float y, float width)
     {
         pen.Print(Glyphs.Fit(day.Date is { } date ? $"{day.Name} {date.Day}" : day.Name, 340, width), x, y, 340);
-        if (day.Date is { } known && pen.Face?.PageOf(PlannerKind.Day, known) is { } page)
+        if (day.Date is { } known && pen.PlannerPrint?.PageOf(PlannerKind.Day, known) is { } page)
             pen.Link(x - 100, y - 450, width, 650, page);
     }
 
@@ -358,7 +359,7 @@ internal static class Calendars
 
         for (var i = 0; i <= columns; i++)
             pen.Vertical(left + label + i * column, top, bottom, pen.Rule);
-        if (pen.Face is not { } face)
+        if (pen.PlannerPrint is not { } face)
             return;
         for (var i = 0; i < days.Count; i++)
         {
@@ -452,7 +453,7 @@ internal static class Calendars
     /// <summary>The dates and entries of a planner's page whose paper is of another kind: they stand at its head.</summary>
     public static void LayHead(PaperPen pen)
     {
-        if (pen.Face is not { } face || pen.Paper.Design.Group == Group || face.Page.Kind is PlannerKind.Notes or PlannerKind.Entry)
+        if (pen.PlannerPrint is not { } face || pen.Paper.Design.Group == Group || face.Page.Kind is PlannerKind.Notes or PlannerKind.Entry)
             return;
         var (settings, names, date) = (face.Settings, Names(pen), face.Page.Date);
         switch (face.Page.Kind)
@@ -510,7 +511,7 @@ internal static class Calendars
     /// <summary>Entries as short lines below each other, where there is no grid of hours.</summary>
     private static void Listed(PaperPen pen, DateOnly day, float x, float y, float width, int most, float size = 270)
     {
-        if (pen.Face is not { } face || most < 1)
+        if (pen.PlannerPrint is not { } face || most < 1)
             return;
         var entries = face.On(day).OrderBy(entry => entry.AllDay ? 0 : 1).ThenBy(entry => entry.Start).ToList();
         var step = size * 1.5f;

@@ -10,7 +10,7 @@ internal static class PlannerTabs
 
     public static void Lay(PaperPen pen)
     {
-        var face = pen.Face!;
+        var face = pen.PlannerPrint!;
         if (face.Page.Kind == PlannerKind.Entry && face.Entries.Count > 0)
             LayEntry(pen, face.Entries[0]);
         var tabs = new List<(string Words, PlannerPage Page, bool Here)>();
@@ -63,7 +63,7 @@ internal static class PlannerTabs
     private static void LayEntry(PaperPen pen, CalendarEntry entry)
     {
         const float size = 330;
-        var names = pen.Face!.Settings.Names;
+        var names = pen.PlannerPrint!.Settings.Names;
         var day = DateOnly.FromDateTime(entry.Start);
         var when = entry.AllDay
             ? $"{names.Day(day)} {day.Day} {names.Month(day)}"
@@ -72,7 +72,7 @@ internal static class PlannerTabs
         pen.Print(words, pen.Side, pen.Side * 0.6f, size, 0, Colours.StandingOut(0x4F7388FF, pen.Paper.Colour, 4.5));
         if (entry.IsGone)
             pen.Print("no longer in the calendar", pen.Side + Glyphs.Width(words, size) + 300, pen.Side * 0.6f, size, 0, pen.Accent);
-        if (pen.Face.NearestTo(day) is { } page)
+        if (pen.PlannerPrint.NearestTo(day) is { } page)
             pen.Link(pen.Side - 100, pen.Side * 0.6f - size * 1.2f, Glyphs.Width(words, size) + 200, size * 2, page);
     }
 }

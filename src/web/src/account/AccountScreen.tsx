@@ -3,6 +3,7 @@ import { chooseTheme, type ThemeChoice, themeChoice } from '../ui/theme';
 import { JotSettings } from '../settings/JotSettings';
 import { TermsField } from '../settings/TermsField';
 import { Avatar } from '../ui/Avatar';
+import { openKeys } from '../ui/keysSheet';
 import { sendJson } from '../server/api';
 import { ChangeForm } from './ChangeForm';
 import { DeviceKeeping } from './DeviceKeeping';
@@ -99,6 +100,14 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
         </Part>
         <Part title="Terms" about="In your own library, lenses that ask for “this term” go by these days.">
           <TermsField space={spaces.find((space) => space.personal)!.id} mayWrite />
+        </Part>
+        <Part
+          title="Keys"
+          about="All that goes by keys, and whether single letters are any. “?” shows the same anywhere."
+        >
+          <button type="button" className="quiet-button" data-testid="show-keys" onClick={() => openKeys(true)}>
+            Show the keys
+          </button>
         </Part>
         <Part
           title="Light"

@@ -12,6 +12,7 @@ import { WelcomeScreen } from '../account/WelcomeScreen';
 import { useSyncState } from '../sync/syncState';
 import { useNews } from '../data/useNews';
 import { WorkspaceProvider } from './WorkspaceProvider';
+import { useTabKeys } from './useOpenTabs';
 import { useRehearsal } from './useRehearsal';
 import {
   AccountScreen,
@@ -28,6 +29,7 @@ import {
 } from './screens';
 import { focusHeading, useArrival } from './useArrival';
 import { FootBar } from './FootBar';
+import { KeysSheet } from './KeysSheet';
 import { Rail } from './Rail';
 import { useMedia } from '../ui/useMedia';
 import { SaidLine } from '../ui/saying';
@@ -128,6 +130,7 @@ function Frame() {
         </div>
         {isPhone && !pathname.startsWith('/page/') && <FootBar />}
       </main>
+      <KeysSheet />
       <SaidLine />
     </div>
   );
@@ -137,6 +140,7 @@ function Frame() {
 function Keepers() {
   const jot = useJot();
   useForgetting();
+  useTabKeys();
   useNews();
   useEffect(() => {
     const press = (event: KeyboardEvent) => {

@@ -1,39 +1,13 @@
 import { XIcon } from '@phosphor-icons/react';
-import { useEffect } from 'react';
-import { useLocation, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import { inkOf } from '../model/colours';
-import { useLibraries } from '../data/useLibrary';
-import { closeNotebook, useOpenNotebooks } from '../data/openNotebooks';
+import { closeNotebook } from '../data/openNotebooks';
+import { useOpenTabs } from './useOpenTabs';
 
-/** The notebooks that are open, as the spines of books on the rail: pressed, each opens where it was left. The keys [ and ] go from one to the next. */
+/** The notebooks that are open, as the spines of books on the rail: pressed, each opens where it was left. */
 export function OpenTabs() {
-  const open = useOpenNotebooks();
-  const libraries = useLibraries();
+  const { shown, here } = useOpenTabs();
   const navigate = useNavigate();
-  const { pathname } = useLocation();
-  const here = pathname.split('/')[3];
-  const shown = open.flatMap((one) => {
-    const node = libraries?.get(one.space)?.find(one.notebook);
-    return node && !node.inBin ? [{ ...one, node }] : [];
-  });
-  useEffect(() => {
-    const turn = (event: KeyboardEvent) => {
-      if (
-        (event.key !== '[' && event.key !== ']') ||
-        event.ctrlKey ||
-        event.metaKey ||
-        (event.target as Element).closest('input, select, textarea, [contenteditable]')
-      )
-        return;
-      const at = shown.findIndex((one) => one.notebook === here);
-      const next = shown[(at + (event.key === ']' ? 1 : -1) + shown.length) % Math.max(1, shown.length)];
-      if (!next) return;
-      event.preventDefault();
-      void navigate(`/page/${next.space}/${next.notebook}/${next.page}`);
-    };
-    addEventListener('keydown', turn);
-    return () => removeEventListener('keydown', turn);
-  });
   if (shown.length === 0) return null;
   return (
     <ul aria-label="Open notebooks" className="mb-2 w-full border-b border-base-300 pb-2">
@@ -57,7 +31,7 @@ export function OpenTabs() {
             type="button"
             aria-label={`Close ${node.name}`}
             title="Close"
-            className="absolute right-0 top-0 hidden h-10 w-6 place-items-center bg-base-200 group-focus-within:grid group-hover:grid"
+            className="absolute right-0 top-0 hidden h-11 w-7 place-items-center bg-base-200 group-focus-within:grid group-hover:grid pointer-coarse:grid"
             onClick={() => {
               closeNotebook(notebook);
               if (here === notebook) void navigate('/desk');

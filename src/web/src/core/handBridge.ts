@@ -31,7 +31,7 @@ export interface HandBridge {
   EndRoomCarrying(page: number, by: number, leaving: string[], now: number): Uint8Array;
   EndRoom(page: number, by: number, now: number): Uint8Array;
   EvenLines(page: number, items: string[], strength: number, words: boolean, height: boolean): string;
-  DoEvenLines(
+  MakeLinesEven(
     page: number,
     items: string[],
     strength: number,

@@ -60,7 +60,7 @@ export function ContentHeader({
             entries={menu}
           />
         )}
-        <JotButton quiet={isFolder && mayWrite} wide />
+        {!(isFolder && mayWrite) && <JotButton wide />}
         {isFolder && mayWrite && (
           <button
             type="button"

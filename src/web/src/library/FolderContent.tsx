@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useState } from 'react';
+import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { say } from '../ui/saying';
 import { useAct } from '../data/doing';
@@ -6,6 +6,7 @@ import { properties } from '../core/runtime';
 import { usePeopleOf } from '../data/usePeople';
 import { lastPageBesidePath } from '../data/openNotebooks';
 import { type Space, useSession } from '../server/session';
+import { useRoving } from '../ui/useRoving';
 import { ContentHeader } from './ContentHeader';
 import { ContentDialogs } from './ContentDialogs';
 import { both, type Filter, filterOf, inLibrary, isChosen, noFilter, ruleOf } from './filter';
@@ -140,8 +141,18 @@ export function FolderContent({ at, space, libraries, onNewFolder, lead }: Folde
       : [item.id],
   });
 
+  const tiles = useRef<HTMLDivElement>(null);
+  useRoving(tiles, { items: '[data-item], button' });
   const onKey = (event: KeyboardEvent, item: Item) =>
-    listKey(event, item, { siblings, chosen, selection, actions, rename: setRenaming, ask: setAsking });
+    listKey(event, item, {
+      siblings,
+      chosen,
+      selection,
+      actions,
+      rename: setRenaming,
+      ask: setAsking,
+      letters: personal?.habits.letterKeys ?? true,
+    });
 
   return (
     <>
@@ -193,14 +204,23 @@ export function FolderContent({ at, space, libraries, onNewFolder, lead }: Folde
         )}
         {place.note && <p className="pt-3 text-quiet">{place.note}</p>}
         {folders.length > 0 && (
-          <div className="flex flex-wrap gap-2 pb-1 pt-4" role="group" aria-label="Inner folders">
-            {folders.map((folder) => (
-              <FolderTile
-                key={folder.id}
-                {...propsOf(folder)}
-                count={actions.library(folder).notebookCount(folder.id)}
-              />
-            ))}
+          <div
+            role="presentation"
+            onKeyDown={(event) => {
+              const id = (event.target as HTMLElement).closest<HTMLElement>('[data-item]')?.dataset.item;
+              const folder = folders.find((one) => one.id === id);
+              if (folder) onKey(event, folder);
+            }}
+          >
+            <div ref={tiles} className="flex flex-wrap gap-2 pb-1 pt-4" role="group" aria-label="Inner folders">
+              {folders.map((folder) => (
+                <FolderTile
+                  key={folder.id}
+                  {...propsOf(folder)}
+                  count={actions.library(folder).notebookCount(folder.id)}
+                />
+              ))}
+            </div>
           </div>
         )}
         {items.length === 0 && (narrowed || place.rule === undefined || asked) && (

@@ -1,10 +1,11 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { CaretDownIcon, CaretRightIcon, PlusIcon } from '@phosphor-icons/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Space } from '../server/session';
 import { NodeIcon } from '../ui/NodeIcon';
+import { useRoving } from '../ui/useRoving';
 import { type LibraryNode, root } from '../model/items';
 import { orderedFolders } from '../data/items';
 import { fillOf } from '../model/colours';
@@ -61,6 +62,14 @@ export function FolderTree({
     overscan: 12,
     getItemKey: (i) => shown[i]!.folder.id,
   });
+  const tree = useRef<HTMLUListElement>(null);
+  useRoving(tree, {
+    items: '[data-testid=folder]',
+    way: 'tree',
+    first: '[aria-current=page]',
+    onToggle: (item) => toggle(item.dataset.id!),
+    onEdge: (last) => virtual.scrollToIndex(last ? shown.length - 1 : 0),
+  });
   const madeAt = shown.findIndex((row) => row.folder.id === made);
   useEffect(() => {
     if (madeAt >= 0) virtual.scrollToIndex(madeAt);
@@ -92,7 +101,13 @@ export function FolderTree({
         )}
       </div>
       {library && (
-        <ul role="tree" aria-label={space.name} className="relative" style={{ height: virtual.getTotalSize() }}>
+        <ul
+          ref={tree}
+          role="tree"
+          aria-label={space.name}
+          className="relative"
+          style={{ height: virtual.getTotalSize() }}
+        >
           {virtual.getVirtualItems().map(({ index, key, start }) => {
             const row = shown[index]!;
             return (
@@ -205,6 +220,7 @@ function FolderRow({ folder, depth, branches, space, count, isChosen, isOpen, on
       {branches ? (
         <button
           type="button"
+          tabIndex={-1}
           aria-label={`${isOpen ? 'Fold' : 'Unfold'} ${folder.name}`}
           className="grid h-9 w-7 shrink-0 place-items-center text-quiet"
           onClick={onToggle}
@@ -221,6 +237,7 @@ function FolderRow({ folder, depth, branches, space, count, isChosen, isOpen, on
           aria-current={isChosen ? 'page' : undefined}
           data-testid="folder"
           data-name={folder.name}
+          data-id={folder.id}
           title={folder.name}
           className="flex h-9 min-w-0 grow items-center gap-2.5"
         >

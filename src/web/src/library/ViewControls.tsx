@@ -1,3 +1,5 @@
+import { useRef } from 'react';
+import { useRoving } from '../ui/useRoving';
 import { CheckSquareIcon, FunnelSimpleIcon, ListIcon, RowsIcon, SquaresFourIcon } from '@phosphor-icons/react';
 import { groupWords, sortWords, type View } from '../model/libraryView';
 
@@ -20,12 +22,14 @@ interface ViewControlsProps {
 
 /** One sort control, one grouping control, the density, and what narrows down. */
 export function ViewControls({ view, onView, filtering, onFilter, choosing, onChoosing, nested }: ViewControlsProps) {
+  const controls = useRef<HTMLDivElement>(null);
+  useRoving(controls, { items: 'button, [type=checkbox]', first: '[aria-checked=true]' });
   return (
-    <div className="flex flex-wrap items-center gap-1.5" role="group" aria-label="How it is shown">
+    <div ref={controls} className="flex flex-wrap items-center gap-1.5" role="group" aria-label="How it is shown">
       <select
         aria-label="Sorted by"
         data-testid="sort"
-        className="select select-ghost h-10 w-auto max-w-44"
+        className="select select-ghost h-11 w-auto max-w-44"
         value={`${view.sort}${view.reversed ? ' reversed' : ''}`}
         onChange={(event) => {
           const [sort, reversed] = event.target.value.split(' ');
@@ -49,7 +53,7 @@ export function ViewControls({ view, onView, filtering, onFilter, choosing, onCh
       <select
         aria-label="Grouped"
         data-testid="group"
-        className="select select-ghost h-10 w-auto max-w-44"
+        className="select select-ghost h-11 w-auto max-w-44"
         value={view.group}
         onChange={(event) => onView({ ...view, group: event.target.value as View['group'] })}
       >
@@ -91,7 +95,7 @@ export function ViewControls({ view, onView, filtering, onFilter, choosing, onCh
         />
       )}
       {nested && (
-        <label className="flex h-10 items-center gap-2 px-1.5">
+        <label className="flex h-11 items-center gap-2 px-1.5">
           <input
             type="checkbox"
             className="checkbox checkbox-primary checkbox-xs"
@@ -118,7 +122,7 @@ export function ViewControls({ view, onView, filtering, onFilter, choosing, onCh
           type="button"
           aria-pressed={filtering}
           data-testid="filter"
-          className={`flex h-10 items-center gap-1.5 rounded-md px-2.5 ${filtering ? 'bg-base-200 font-semibold' : 'hover:bg-base-200'}`}
+          className={`flex h-11 items-center gap-1.5 rounded-md px-2.5 ${filtering ? 'bg-base-200 font-semibold' : 'hover:bg-base-200'}`}
           onClick={() => onFilter(!filtering)}
         >
           <FunnelSimpleIcon size={20} weight="light" />
@@ -130,4 +134,4 @@ export function ViewControls({ view, onView, filtering, onFilter, choosing, onCh
 }
 
 const square = (on: boolean) =>
-  `grid size-10 place-items-center rounded-md ${on ? 'bg-base-200 text-primary' : 'text-quiet hover:bg-base-200'}`;
+  `grid size-11 place-items-center rounded-md ${on ? 'bg-base-200 text-primary' : 'text-quiet hover:bg-base-200'}`;

@@ -12,13 +12,15 @@ interface ListHands {
   actions: ItemActions;
   rename: (id: string) => void;
   ask: (asking: Asking) => void;
+  /** Whether single letters are keys. */
+  letters: boolean;
 }
 
 /** What keys do with the thing that has the focus, or with all that are chosen: space chooses, F2 renames, M moves, T tags, Delete bins, Alt with an arrow puts it one place on. */
 export function listKey(
   event: KeyboardEvent,
   item: Item,
-  { siblings, chosen, selection, actions, rename, ask }: ListHands,
+  { siblings, chosen, selection, actions, rename, ask, letters }: ListHands,
 ): void {
   const about = selection.chosen.size > 0 ? chosen : [item];
   const may = about.every(actions.mayWrite);
@@ -28,9 +30,11 @@ export function listKey(
   if (event.key === ' ') selection.press(item.id, { shift: event.shiftKey, more: true });
   else if (command && event.key === 'a') selection.all();
   else if (event.key === 'F2' && may) rename(item.id);
-  else if (event.key === 'm' && !command && may && about.every((one) => one.node)) ask({ what: 'move', items: about });
+  else if (event.key === 'm' && letters && !command && may && about.every((one) => one.node))
+    ask({ what: 'move', items: about });
   else if (
     event.key === 't' &&
+    letters &&
     !command &&
     may &&
     about.every((one) => one.kind !== 'folder' && one.space === item.space)

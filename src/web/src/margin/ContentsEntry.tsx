@@ -78,6 +78,7 @@ export function EntryRow({
             ref={drag.setNodeRef}
             {...drag.listeners}
             type="button"
+            data-testid="entry-press"
             className={`flex min-h-10 min-w-0 grow items-center gap-2.5 text-left ${isHere ? 'font-semibold' : ''}`}
             onClick={onPress}
             onKeyDown={onKey}

@@ -29,6 +29,7 @@ import { ColourField } from '../ui/looks';
 import { attempt, ConfirmDialog, NameDialog } from '../ui/naming';
 import { type NotebookEntry, openPath, root } from '../model/items';
 import { say } from '../ui/saying';
+import { useRoving } from '../ui/useRoving';
 import { doing, useAct } from '../data/doing';
 import { TagDialog } from '../tags/TagDialog';
 import type { Library } from '../data/Library';
@@ -87,6 +88,12 @@ export function Contents({
     return byPage;
   }, [headings]);
   const scroller = useRef<HTMLUListElement>(null);
+  useRoving(scroller, {
+    items: '[data-testid=entry-press], [data-testid=contents-heading]',
+    way: 'tree',
+    first: '[aria-current=page] [data-testid=entry-press]',
+    onEdge: (last) => virtual.scrollToIndex(last ? notebook.entries.length - 1 : 0),
+  });
   // Only what is seen of a long notebook is there.
   // oxlint-disable-next-line react/incompatible-library -- what it gives is used here only
   const virtual = useVirtualizer({

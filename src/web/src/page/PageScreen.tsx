@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { type RefObject, useEffect, useRef, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { usePersonal } from '../data/usePersonal';
 import { BesideDialog } from './BesideDialog';
@@ -29,6 +29,9 @@ export function PageScreen() {
     if (page) noteOpen({ space, notebook, page });
   }, [space, notebook, page]);
 
+  const screen = useRef<HTMLDivElement>(null);
+  useLeavingKeys(screen);
+
   const toggleContents = () => {
     localStorage.setItem('quill.contents', contents ? '0' : '1');
     setContents(!contents);
@@ -55,7 +58,7 @@ export function PageScreen() {
     other ? besidePath(at, other) : `/page/${at.space}/${at.notebook}/${at.page}`;
 
   return (
-    <div className="flex h-full">
+    <div ref={screen} className="flex h-full">
       <Pane
         at={here}
         tools={tools}
@@ -116,4 +119,18 @@ function useVisit(space: string, notebook: string): void {
     library.visit(space, notebook);
     // The library is a new object after every change; only another notebook is another visit.
   }, [space, notebook, isReady]);
+}
+
+/** A pen or the mouse that pressed a button leaves the keys to the page; what is pressed by a key keeps the focus. */
+function useLeavingKeys(screen: RefObject<HTMLElement | null>): void {
+  useEffect(() => {
+    const element = screen.current!;
+    const pressed = (event: MouseEvent) => {
+      const button = (event.target as Element).closest<HTMLElement>('button');
+      if (event.detail > 0 && button && button === document.activeElement && !button.hasAttribute('aria-haspopup'))
+        button.blur();
+    };
+    element.addEventListener('click', pressed);
+    return () => element.removeEventListener('click', pressed);
+  }, [screen]);
 }

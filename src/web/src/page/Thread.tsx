@@ -236,4 +236,4 @@ function GoTo({ count, index, onGo }: { count: number; index: number; onGo: (ind
 
 const tickWidth = 26;
 const arrow =
-  'grid size-10 shrink-0 place-items-center rounded-md hover:bg-base-200 disabled:opacity-35 aria-disabled:cursor-default aria-disabled:opacity-35';
+  'grid size-11 shrink-0 place-items-center rounded-md hover:bg-base-200 disabled:opacity-35 aria-disabled:cursor-default aria-disabled:opacity-35';

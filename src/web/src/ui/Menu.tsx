@@ -62,7 +62,7 @@ export function Menu({
         aria-label={label}
         title={label}
         data-testid={testId}
-        className="grid size-10 place-items-center rounded-md text-quiet hover:bg-base-200"
+        className="grid size-11 place-items-center rounded-md text-quiet hover:bg-base-200"
         onClick={() => setOpen(!open)}
       >
         {icon}
@@ -81,7 +81,7 @@ export function Menu({
               type="button"
               role="menuitem"
               data-testid={entry.testId}
-              className="flex h-10 w-full items-center gap-3 rounded px-3 text-left hover:bg-base-200 focus:bg-base-200"
+              className="flex h-11 w-full items-center gap-3 rounded px-3 text-left hover:bg-base-200 focus:bg-base-200"
               onClick={() => {
                 setOpen(false);
                 entry.onChoose();

@@ -61,6 +61,8 @@ export class Blotter {
   readonly others: OthersInk;
   readonly dry: DryInk;
   readonly float: FloatInk;
+  /** The size that it is laid out for, pixels; also once it is gone from the screen. */
+  laidSize = { width: 0, height: 0 };
   /** The box of the stroke written last. */
   lastInk: Area | undefined;
 
@@ -284,6 +286,7 @@ export class Blotter {
     if (clientWidth === 0 || clientHeight === 0 || !this.dry.needsSize(clientWidth, clientHeight)) return;
     // What is being written is painted on what has this size: it is finished first.
     if (this.hand) return void (this.resizeAfter = true);
+    this.laidSize = { width: clientWidth, height: clientHeight };
     this.dry.resize(clientWidth, clientHeight);
     this.wet.resize(clientWidth, clientHeight);
     this.others.resize(clientWidth, clientHeight);

@@ -84,7 +84,7 @@ export function useBlotter(
     return () => {
       document.onPresent = undefined;
       left.delete(page.id);
-      if (made.view.isMoved) left.set(page.id, { view: made.view.now, ...made.size });
+      if (made.view.isMoved) left.set(page.id, { view: made.view.now, ...made.laidSize });
       if (left.size > mostLeft) left.delete(left.keys().next().value!);
       made.stop();
     };

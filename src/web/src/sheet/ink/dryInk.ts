@@ -1,6 +1,6 @@
 import type { Brush } from './grain';
 import { Pace } from './pace';
-import { compareOrder, type InkItem, paintItem } from './packet';
+import { areSame, type Coat, compareOrder, type InkItem, paintItem } from './packet';
 import { paintSheet, type SheetPaper } from './sheetPaper';
 import { soon } from './soon';
 import { Sprite } from './sprite';
@@ -125,16 +125,13 @@ export class DryInk {
     const context = this.front.getContext('2d')!;
     context.save();
     context.resetTransform();
-    const lies = (path: Path2D, item: InkItem) => context.isPointInPath(path, x - item.dx, y - item.dy);
+    const coatAt = (item: InkItem): Coat | undefined =>
+      [...item.below, item].findLast(({ path }) => context.isPointInPath(path, x - item.dx, y - item.dy));
     const found = this.sorted.findLast(
       (item) =>
-        x >= item.box[0] &&
-        x <= item.box[2] &&
-        y >= item.box[1] &&
-        y <= item.box[3] &&
-        (lies(item.path, item) || (item.fill && lies(item.fill.path, item))),
+        x >= item.box[0] && x <= item.box[2] && y >= item.box[1] && y <= item.box[3] && coatAt(item) !== undefined,
     );
-    const colour = found && (lies(found.path, found) ? found.colour : found.fill?.colour);
+    const colour = found && coatAt(found)?.colour;
     context.restore();
     return colour;
   }
@@ -491,8 +488,7 @@ function looksTheSame(one: InkItem, other: InkItem): boolean {
     one.dy === other.dy &&
     one.colour === other.colour &&
     one.grain === other.grain &&
-    one.fill?.path === other.fill?.path &&
-    one.fill?.colour === other.fill?.colour &&
+    areSame(one.below, other.below) &&
     compareOrder(one.order, other.order) === 0
   );
 }

@@ -1,28 +1,36 @@
 import { type Brush, pencilFill } from './grain';
 
+/** One outline of a thing, and what it is filled with. */
+export interface Coat {
+  path: Path2D;
+  colour: string;
+  /** How densely it covers the paper's grain. */
+  grain: number;
+}
+
 /** What lies on a page as Core hands it out: ready to be filled. */
-export interface InkItem {
+export interface InkItem extends Coat {
   id: string;
   /** Painting order: rank, layer, order in it, time, replica and counter in halves. */
   order: readonly number[];
   /** 1 ink, 2 highlighter, 4 shape, 8 filled region. */
   kind: number;
-  colour: string;
-  /** What it is filled with; undefined for nothing. */
-  fill: { path: Path2D; colour: string } | undefined;
+  /** The coats below the foremost one, which is the item's own, from the back. */
+  below: readonly Coat[];
   shown: boolean;
   /** left, top, right, bottom in 0.01 mm. */
   box: readonly [number, number, number, number];
-  /** Its outline, and that of its fill, where it lay before it was shifted so far. */
-  path: Path2D;
+  /** So far it was shifted from where its outlines lie. */
   dx: number;
   dy: number;
-  /** How densely its line covers the paper's grain. */
-  grain: number;
 }
 
 /** Core takes an outline to be painted here that is not: all are to be had anew. */
 export class LostOutlineError extends Error {}
+
+const bare: readonly Coat[] = [];
+/** The outline of what has no coat. */
+const nothing = new Path2D();
 
 /** Reads a render packet; its layout stands with RenderPacket in CalmQuill.Core.Browser. What only moved or changed its colour keeps the outline that `has` knows. */
 export function readPacket(bytes: Uint8Array, has?: (id: string) => InkItem | undefined): InkItem[] {
@@ -32,7 +40,7 @@ export function readPacket(bytes: Uint8Array, has?: (id: string) => InkItem | un
   let at = 1;
   // Neighbours mostly come from one device and have one colour.
   let [replica, replicaHigh, replicaLow] = ['', -1, -1];
-  let [colour, line] = ['', -1];
+  let [colour, last] = ['', -1];
   for (let left = words[0]!; left > 0; left--) {
     if (words[at] !== replicaHigh || words[at + 1] !== replicaLow) {
       [replicaHigh, replicaLow] = [words[at]!, words[at + 1]!];
@@ -44,46 +52,54 @@ export function readPacket(bytes: Uint8Array, has?: (id: string) => InkItem | un
       words[at + 4]!,
       words[at + 5]!,
     ];
-    const [rank, layer, place, kind, fill, shown] = [
+    const [rank, layer, place, kind, shown, coats] = [
       words[at + 6]!,
       words[at + 7]!,
       words[at + 8]!,
       words[at + 9]!,
+      words[at + 10]!,
       words[at + 11]!,
-      words[at + 12]!,
     ];
-    if (words[at + 10] !== line) {
-      line = words[at + 10]!;
-      colour = cssColour(line);
-    }
-    const grain = words[at + 13]!;
-    const [dx, dy] = [singles[at + 14]!, singles[at + 15]!];
-    const box = [singles[at + 16]!, singles[at + 17]!, singles[at + 18]!, singles[at + 19]!] as const;
+    const [dx, dy] = [singles[at + 12]!, singles[at + 13]!];
+    const box = [singles[at + 14]!, singles[at + 15]!, singles[at + 16]!, singles[at + 17]!] as const;
     const id = `${replica}-${counterHigh * 2 ** 32 + counterLow}`;
-    let path: Path2D;
-    let filled: Path2D | undefined;
-    if (words[at + 20] === 1) {
-      const before = has?.(id);
-      if (!before) throw new LostOutlineError();
-      [path, filled, at] = [before.path, before.fill?.path, at + 21];
-    } else {
-      // Most things have no fill.
-      const region = words[at + 21] === 0 ? undefined : readRings(words, singles, at + 21);
-      const line = readRings(words, singles, region?.next ?? at + 22);
-      [path, filled, at] = [line.path, region?.path, line.next];
+    const before = words[at + 18] === 1 ? has?.(id) : undefined;
+    if (words[at + 18] === 1 && coats > 0 && (!before || before.below.length !== coats - 1))
+      throw new LostOutlineError();
+    const paints = at + 19;
+    at = paints + 2 * coats;
+    let path = before?.path ?? nothing;
+    let below = bare;
+    // Most things have one coat.
+    for (let coat = 0; coat < coats; coat++) {
+      let outline = coat < coats - 1 ? before?.below[coat]?.path : before?.path;
+      if (!outline) {
+        const read = readRings(words, singles, at);
+        [outline, at] = [read.path, read.next];
+      }
+      if (coat === coats - 1) path = outline;
+      else {
+        const [rgba, grain] = [words[paints + 2 * coat]!, words[paints + 2 * coat + 1]!];
+        below = [...below, { path: outline, colour: cssColour(rgba), grain }];
+      }
+    }
+    const top = paints + 2 * (coats - 1);
+    if (coats > 0 && words[top] !== last) {
+      last = words[top]!;
+      colour = cssColour(last);
     }
     items.push({
       id,
       order: [rank, layer, place, timeHigh, timeLow, replicaHigh, replicaLow, counterHigh, counterLow],
       kind,
       colour,
-      fill: filled ? { path: filled, colour: cssColour(fill) } : undefined,
+      below,
       shown: shown === 1,
       box,
       path,
       dx,
       dy,
-      grain,
+      grain: coats > 0 ? words[top + 1]! : 0,
     });
   }
   return items;
@@ -110,13 +126,13 @@ export function outlineToSvg(bytes: Uint8Array): string {
   return text.join('');
 }
 
-/** Paints one thing: its fill, then its line. */
+/** Paints one thing, coat by coat. */
 export function paintItem(context: Brush, item: InkItem, tint: (colour: string) => string = (colour) => colour): void {
   const { dx, dy } = item;
   if (dx !== 0 || dy !== 0) context.translate(dx, dy);
-  if (item.fill) {
-    context.fillStyle = tint(item.fill.colour);
-    context.fill(item.fill.path);
+  for (const coat of item.below) {
+    context.fillStyle = pencilFill(context, coat.grain, tint(coat.colour));
+    context.fill(coat.path);
   }
   context.fillStyle = pencilFill(context, item.grain, tint(item.colour));
   context.fill(item.path);
@@ -161,6 +177,18 @@ function hex(half: number): string {
 
 export function cssColour(rgba: number): string {
   return `#${rgba.toString(16).padStart(8, '0')}`;
+}
+
+/** Whether coats look alike. */
+export function areSame(one: readonly Coat[], other: readonly Coat[]): boolean {
+  return (
+    one === other ||
+    (one.length === other.length &&
+      one.every(
+        ({ path, colour, grain }, i) =>
+          path === other[i]!.path && colour === other[i]!.colour && grain === other[i]!.grain,
+      ))
+  );
 }
 
 export function compareOrder(a: readonly number[], b: readonly number[]): number {

@@ -1,13 +1,12 @@
 import type { Pace } from './pace';
-import type { InkItem } from './packet';
+import { areSame, type Coat, type InkItem } from './packet';
 import { soon } from './soon';
 import type { View } from './view';
 
 /** What an item looked like when the picture was painted. */
 interface Base {
   path: Path2D;
-  fill: Path2D | undefined;
-  fillColour: string | undefined;
+  below: readonly Coat[];
   dx: number;
   dy: number;
   colour: string;
@@ -33,8 +32,7 @@ export class Sprite {
   ) {
     this.view = view;
     this.canvas = new OffscreenCanvas(width, height);
-    for (const { id, path, fill, dx, dy, colour } of items)
-      this.base.set(id, { path, fill: fill?.path, fillColour: fill?.colour, dx, dy, colour });
+    for (const { id, path, below, dx, dy, colour } of items) this.base.set(id, { path, below, dx, dy, colour });
     const context = this.canvas.getContext('2d')!;
     let next = 0;
     const slice = () => {
@@ -60,11 +58,11 @@ export class Sprite {
     let mayBeColoured = true;
     for (const item of items) {
       const base = this.base.get(item.id);
-      if (!base || base.path !== item.path || base.fill !== item.fill?.path || base.fillColour !== item.fill?.colour)
-        return undefined;
+      if (!base || base.path !== item.path || !areSame(base.below, item.below)) return undefined;
       if (item.dx - base.dx !== dx || item.dy - base.dy !== dy) return undefined;
       isColoured ||= item.colour !== base.colour;
-      mayBeColoured &&= item.colour === first.colour && alphaOf(item.colour) === alphaOf(base.colour) && !item.fill;
+      mayBeColoured &&=
+        item.colour === first.colour && alphaOf(item.colour) === alphaOf(base.colour) && item.below.length === 0;
     }
     if (isColoured && !mayBeColoured) return undefined;
     if (isColoured) this.colour(first.colour, tint);

@@ -253,7 +253,7 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
     },
     even: (wish) => {
       void page.performAll((handle, now) =>
-        core.HandBridge.DoEvenLines(handle, items, wish.strength, wish.words, wish.height, now),
+        core.HandBridge.MakeLinesEven(handle, items, wish.strength, wish.words, wish.height, now),
       );
       blotter?.putDown();
       select(items);

@@ -3,7 +3,7 @@ using CalmQuill.Core.Operations;
 namespace CalmQuill.Core.Ink;
 
 /// <summary>Where all shifts and transforms of a thing put it. They are done in the order of their stamps; shifts alone simply add up.</summary>
-public sealed class Placing
+public sealed class Placement
 {
     /// <summary>Transforms are stored in whole numbers, so even scaling is not quite even.</summary>
     private const double SimilarWithin = 1e-3;

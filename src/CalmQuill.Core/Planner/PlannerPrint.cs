@@ -5,7 +5,7 @@ namespace CalmQuill.Core.Planner;
 /// <param name="Settings">Its span, week and language.</param>
 /// <param name="Page">Which of its pages this is.</param>
 /// <param name="Entries">The calendar's entries that touch this page's time.</param>
-public sealed record Face(Guid Notebook, PlannerSettings Settings, PlannerPage Page, IReadOnlyList<CalendarEntry> Entries)
+public sealed record PlannerPrint(Guid Notebook, PlannerSettings Settings, PlannerPage Page, IReadOnlyList<CalendarEntry> Entries)
 {
     /// <summary>The first day on the page, and the day after its last.</summary>
     public static (DateOnly From, DateOnly To) SpanOf(PlannerPage page, PlannerSettings settings) =>

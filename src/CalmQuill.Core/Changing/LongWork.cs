@@ -3,7 +3,7 @@ using CalmQuill.Core.Operations;
 namespace CalmQuill.Core.Changing;
 
 /// <summary>Changes that were begun and are made some at a time, as when very much is undone. On the way they can be given up.</summary>
-public sealed class Begun(IEnumerable<Change> changes)
+public sealed class LongWork(IEnumerable<Change> changes)
 {
     private readonly Queue<Change> waiting = new(changes);
     private readonly List<Change> made = [];
@@ -22,5 +22,5 @@ public sealed class Begun(IEnumerable<Change> changes)
     }
 
     /// <summary>What takes back those made so far, the last first: what was switched off is on again, and the other way round. Nothing else is taken back.</summary>
-    public Begun GiveUp() => new(made.OfType<Change.EffectSet>().Reverse().Select(set => set with { Active = !set.Active }));
+    public LongWork GiveUp() => new(made.OfType<Change.EffectSet>().Reverse().Select(set => set with { Active = !set.Active }));
 }
