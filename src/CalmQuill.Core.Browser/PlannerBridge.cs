@@ -55,7 +55,11 @@ public static partial class PlannerBridge
             .Select((paper, i) => (Kind: (PlannerKind)(i + 1), Paper: paper))
             .ToDictionary(one => one.Kind, one => one.Paper);
         var bytes = new byte[16];
-        return PerformAll(notebook, PlannerPlan.Make(Guid.Parse(id), SettingsOf(settings), byKind, colours, NewId, Session.Replica.Id), now);
+        return PerformAll(
+            notebook,
+            PlannerPlan.Make(Guid.Parse(id), SettingsOf(settings), byKind, colours, NewId, Session.Replica.Id),
+            now
+        );
 
         Guid NewId()
         {

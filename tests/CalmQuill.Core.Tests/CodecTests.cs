@@ -104,6 +104,15 @@ public class CodecTests
         Assert.Equal(Json(operation), Json(Assert.Single(OperationCodec.Decode(OperationCodec.Encode(operation)))));
     }
 
+    [Fact]
+    public void A_register_that_was_called_otherwise_once_is_read_under_that_name_too()
+    {
+        var operation = new Replica(1, Generate.People[0]).Make(new Change.PropertySet(Guid.Empty, Property.Habits, "{}"), 1);
+        var earlier = Json(operation).Replace("\"Habits\"", "\"Hand\"", StringComparison.Ordinal);
+        Assert.NotEqual(Json(operation), earlier);
+        Assert.Equal(Json(operation), Json(OperationJson.Read(System.Text.Json.JsonDocument.Parse(earlier).RootElement)));
+    }
+
     /// <summary>The table in docs/operations.md is read by people who write other readers.</summary>
     [Fact]
     public void The_documented_registers_are_those_of_the_table()

@@ -27,7 +27,10 @@ internal sealed class PropertySetCodec() : ChangeCodec<Change.PropertySet>(Chang
     public override Change Read(JsonElement json) =>
         new Change.PropertySet(
             json.GetProperty("target").GetGuid(),
-            Enum.Parse<Property>(JsonParts.Text(json, "property")),
+            PropertyOf(JsonParts.Text(json, "property")),
             JsonParts.Text(json, "value")
         );
+
+    /// <summary>What was written under an earlier name is read under it.</summary>
+    private static Property PropertyOf(string name) => name == "Hand" ? Property.Habits : Enum.Parse<Property>(name);
 }

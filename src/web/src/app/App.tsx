@@ -12,6 +12,7 @@ import { WelcomeScreen } from '../account/WelcomeScreen';
 import { useSyncState } from '../sync/syncState';
 import { useNews } from '../data/useNews';
 import { WorkspaceProvider } from './WorkspaceProvider';
+import { useKeysKey } from './useKeysKey';
 import { useTabKeys } from './useOpenTabs';
 import { useRehearsal } from './useRehearsal';
 import {
@@ -20,6 +21,7 @@ import {
   FollowUpsScreen,
   GroupScreen,
   JotScreen,
+  KeysSheet,
   LibraryScreen,
   OverviewScreen,
   PageScreen,
@@ -29,7 +31,6 @@ import {
 } from './screens';
 import { focusHeading, useArrival } from './useArrival';
 import { FootBar } from './FootBar';
-import { KeysSheet } from './KeysSheet';
 import { Rail } from './Rail';
 import { useMedia } from '../ui/useMedia';
 import { SaidLine } from '../ui/saying';
@@ -103,6 +104,7 @@ function Frame() {
   const { pathname } = useLocation();
   const main = useRef<HTMLElement>(null);
   const isPhone = useMedia('(max-width: 639px)');
+  const keysOpen = useKeysKey();
   useArrival(main);
   return (
     <div className="flex h-full">
@@ -130,7 +132,11 @@ function Frame() {
         </div>
         {isPhone && !pathname.startsWith('/page/') && <FootBar />}
       </main>
-      <KeysSheet />
+      {keysOpen && (
+        <Suspense fallback={null}>
+          <KeysSheet />
+        </Suspense>
+      )}
       <SaidLine />
     </div>
   );

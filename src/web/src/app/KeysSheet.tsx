@@ -1,9 +1,7 @@
-import { useEffect } from 'react';
 import { usePersonal } from '../data/usePersonal';
 import { offers } from '../sheet/tools/offers';
-import type { Tools } from '../sheet/tools/tools';
 import { Dialog } from '../ui/Dialog';
-import { openKeys, useKeysOpen } from '../ui/keysSheet';
+import { openKeys } from '../ui/keysSheet';
 import { Switch } from '../ui/Segments';
 
 interface KeyLine {
@@ -51,7 +49,7 @@ const turning: KeyPart = {
   ],
 };
 const lists: KeyPart = {
-  title: 'In the library, the overview and the contents',
+  title: 'In lists and trees',
   lines: [
     { keys: 'Arrows', does: 'From thing to thing; in a tree → unfolds and ← folds' },
     { keys: 'Space', does: 'Choose' },
@@ -63,41 +61,34 @@ const lists: KeyPart = {
   ],
 };
 
-/** What has a name of its own on the sheet needs no more of the hand than its usual settings. */
-const nameOf = (offer: (typeof offers)[number]): string =>
-  offer.title ?? offer.words({ settingsOf: (tool: { first: object }) => tool.first } as unknown as Tools);
-
-/** The sheet of keys, by “?”. */
+/** All that goes by keys. */
 export function KeysSheet() {
-  const isOpen = useKeysOpen();
   const personal = usePersonal();
   const letters = personal?.habits.letterKeys ?? true;
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      if (event.key !== '?' || !letters || event.defaultPrevented || event.ctrlKey || event.metaKey) return;
-      if ((event.target as Element).closest('input, textarea, select, [contenteditable], dialog')) return;
-      event.preventDefault();
-      openKeys(true);
-    };
-    addEventListener('keydown', press);
-    return () => removeEventListener('keydown', press);
-  }, [letters]);
-  if (!isOpen) return null;
   const tools: KeyPart = {
     title: 'Tools',
-    lines: offers.flatMap((offer) => (offer.key ? [{ keys: offer.key.toUpperCase(), does: nameOf(offer) }] : [])),
+    lines: offers.flatMap((offer) => (offer.key ? [{ keys: offer.key.toUpperCase(), does: offer.title }] : [])),
   };
   return (
     <Dialog title="Keys" wide onClose={() => openKeys(false)}>
       <div data-testid="keys-sheet">
-        <div className="columns-3 gap-8 max-lg:columns-2 max-sm:columns-1">
-          {[everywhere, turning, page, tools, lists].map((part) => (
-            <section key={part.title} aria-label={part.title} className="mb-5 break-inside-avoid">
-              <h3 className="mb-1 text-[16px]">{part.title}</h3>
+        <Switch
+          label="Single letters and signs are keys"
+          on={letters}
+          testId="letter-keys"
+          onChange={(letterKeys) => personal?.setHabits({ letterKeys })}
+        />
+        <div className="mt-4 columns-3 gap-8 max-lg:columns-2 max-sm:columns-1">
+          {[everywhere, turning, lists, page, tools].map((part) => (
+            <section key={part.title} aria-label={part.title} className="mb-5">
+              <h3 className="mb-1 break-inside-avoid break-after-avoid text-[16px]">{part.title}</h3>
               <dl>
                 {part.lines.map(({ keys, does }) => (
-                  <div key={does} className="flex items-baseline gap-3 border-b border-base-300 py-1">
-                    <dt className="w-[42%] shrink-0 font-semibold">{keys}</dt>
+                  <div
+                    key={does}
+                    className="flex break-inside-avoid items-baseline gap-3 border-b border-base-300 py-0.5"
+                  >
+                    <dt className="w-[40%] shrink-0 font-semibold">{keys}</dt>
                     <dd className="min-w-0">{does}</dd>
                   </div>
                 ))}
@@ -105,12 +96,6 @@ export function KeysSheet() {
             </section>
           ))}
         </div>
-        <Switch
-          label="Single letters and signs are keys"
-          on={letters}
-          testId="letter-keys"
-          onChange={(letterKeys) => personal?.setHabits({ letterKeys })}
-        />
       </div>
     </Dialog>
   );

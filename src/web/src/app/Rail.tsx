@@ -1,5 +1,5 @@
 import { BooksIcon, DeskIcon, FlagPennantIcon, NotePencilIcon, UsersThreeIcon } from '@phosphor-icons/react';
-import { type ReactNode, useEffect, useRef } from 'react';
+import { type ReactNode, useEffect, useLayoutEffect, useRef } from 'react';
 import { Link, NavLink, useLocation } from 'react-router';
 import { useOpenCount } from '../followups/useFollowUps';
 import { useJot } from '../jot/useJot';
@@ -57,34 +57,26 @@ function RailEdge() {
 
 /** The rail over a page, until one goes somewhere, presses beside it or Escape. */
 function RailOver() {
-  const holder = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    const before = document.activeElement as HTMLElement | null;
-    holder.current!.querySelector<HTMLElement>('a')!.focus({ preventScroll: true });
-    const key = (event: KeyboardEvent) => {
-      if (event.key !== 'Escape') return;
-      event.preventDefault();
-      openRail(false);
-    };
-    addEventListener('keydown', key, true);
-    return () => {
-      removeEventListener('keydown', key, true);
-      if (before?.isConnected) before.focus({ preventScroll: true });
-    };
+  const dialog = useRef<HTMLDialogElement>(null);
+  useLayoutEffect(() => {
+    const element = dialog.current!;
+    element.showModal();
+    return () => element.close();
   }, []);
   return (
-    <div className="fixed inset-0 z-50 flex" data-testid="rail-over">
-      <div ref={holder} className="h-full">
-        <RailContent className="h-full shadow-lg" />
-      </div>
-      <button
-        type="button"
-        tabIndex={-1}
-        aria-label="Fold the rail"
-        className="grow cursor-default bg-neutral/20"
-        onClick={() => openRail(false)}
-      />
-    </div>
+    <dialog
+      ref={dialog}
+      aria-label="Where to go"
+      data-testid="rail-over"
+      className="m-0 h-full max-h-none border-0 bg-transparent p-0 text-base-content backdrop:bg-[#22302e]/35"
+      onCancel={(event) => {
+        event.preventDefault();
+        openRail(false);
+      }}
+      onPointerDown={(event) => event.target === dialog.current && openRail(false)}
+    >
+      <RailContent className="h-full shadow-lg" />
+    </dialog>
   );
 }
 

@@ -38,6 +38,7 @@ const screens = {
   planner: screen(async () => (await import('../planner/PlannerScreen')).PlannerScreen),
   papers: screen(async () => (await import('../papers/PapersScreen')).PapersScreen),
   group: screen(async () => (await import('../group/GroupScreen')).GroupScreen),
+  keys: screen(async () => (await import('./KeysSheet')).KeysSheet),
   account: screen(async () => (await import('../account/AccountScreen')).AccountScreen),
 };
 
@@ -51,6 +52,7 @@ export const FollowUpsScreen = screens.followUps.Shown;
 export const PlannerScreen = screens.planner.Shown;
 export const PapersScreen = screens.papers.Shown;
 export const GroupScreen = screens.group.Shown;
+export const KeysSheet = screens.keys.Shown;
 export const AccountScreen = screens.account.Shown;
 
 /** Loads the code of every screen, the ones shown most first; what cannot be had now is asked for when it is shown. */

@@ -2,7 +2,7 @@ import { NotePencilIcon } from '@phosphor-icons/react';
 import { useJot } from './useJot';
 
 /** One press gives an empty page. Where it is `wide` a phone leaves it to the bar at the foot. */
-export function JotButton({ quiet, wide }: { quiet?: boolean; wide?: boolean }) {
+export function JotButton({ wide }: { wide?: boolean }) {
   const jot = useJot();
   return (
     <button
@@ -10,7 +10,7 @@ export function JotButton({ quiet, wide }: { quiet?: boolean; wide?: boolean }) 
       data-testid="jot"
       title="Jot (Alt+J)"
       disabled={!jot}
-      className={`${quiet ? 'quiet-button px-4' : 'btn btn-primary h-10 min-h-10 px-5'} ${wide ? 'max-sm:hidden' : ''}`}
+      className={`btn btn-primary h-11 min-h-11 px-5 ${wide ? 'max-sm:hidden' : ''}`}
       onClick={() => void jot?.()}
     >
       <NotePencilIcon size={20} weight="light" /> Jot

@@ -177,7 +177,7 @@ export function LinkDialog({
             </button>
             <button
               type="button"
-              className="btn btn-primary h-10 min-h-10"
+              className="btn btn-primary h-11 min-h-11"
               data-testid="link-confirm"
               onClick={() => choose(choices[at])}
             >

@@ -120,7 +120,7 @@ export function useFollow(): {
               href={asking.address}
               target="_blank"
               rel="noopener noreferrer"
-              className="btn btn-primary h-10 min-h-10"
+              className="btn btn-primary h-11 min-h-11"
               onClick={close}
             >
               Open it
@@ -129,7 +129,7 @@ export function useFollow(): {
           {asking.what === 'binned' && (
             <button
               type="button"
-              className="btn btn-primary h-10 min-h-10"
+              className="btn btn-primary h-11 min-h-11"
               data-testid="restore-target"
               onClick={() => {
                 close();

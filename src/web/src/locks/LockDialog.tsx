@@ -47,14 +47,14 @@ export function LockDialog({
           {locks.get(notebook) ? (
             <button
               type="button"
-              className="btn btn-primary h-10 min-h-10"
+              className="btn btn-primary h-11 min-h-11"
               data-testid="lock-shut"
               onClick={() => void send.call('POST', `${path}/shut`).then((done) => done && onClose())}
             >
               Lock it now
             </button>
           ) : (
-            <button type="button" className="btn btn-primary h-10 min-h-10" onClick={onClose}>
+            <button type="button" className="btn btn-primary h-11 min-h-11" onClick={onClose}>
               Leave it locked
             </button>
           )}
@@ -134,7 +134,7 @@ export function LockedPages({ space, notebook, name }: { space: Space; notebook:
         <Secret label="Passphrase" value={words} onChange={setWords} autoComplete="off" />
         <Problem words={send.problem} testId="lock-problem" />
         <div className="mt-4 flex gap-2">
-          <button type="submit" className="btn btn-primary h-10 min-h-10" data-testid="lock-open">
+          <button type="submit" className="btn btn-primary h-11 min-h-11" data-testid="lock-open">
             Open it
           </button>
           {space.role === 'owner' && (

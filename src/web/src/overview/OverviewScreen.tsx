@@ -150,7 +150,7 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
         {mayWrite && (
           <button
             type="button"
-            className="btn btn-primary h-10 min-h-10 px-5"
+            className="btn btn-primary h-11 min-h-11 px-5"
             data-testid="overview-add"
             onClick={() =>
               void navigate(

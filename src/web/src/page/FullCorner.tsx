@@ -1,5 +1,5 @@
 import { ArrowsInIcon, PencilLineIcon } from '@phosphor-icons/react';
-import type { ReactNode } from 'react';
+import { HeaderButton } from './HeaderButton';
 
 /** In full view, where the page is alone: gives the tray back and takes it away, and leads back to all of it. */
 export function FullCorner({
@@ -20,44 +20,19 @@ export function FullCorner({
       className={`in-full-shown absolute bottom-4 z-30 gap-1 rounded-md border border-base-300 bg-base-100/80 ${side === 'right' ? 'left-4' : 'right-4'}`}
     >
       {hasTray && (
-        <CornerButton
+        <HeaderButton
           label="The tray"
           testId="full-corner"
           icon={<PencilLineIcon size={22} weight="light" />}
           onPress={toggle}
         />
       )}
-      <CornerButton
+      <HeaderButton
         label="Leave full view"
         testId="leave-full"
         icon={<ArrowsInIcon size={22} weight="light" />}
         onPress={onLeave}
       />
     </div>
-  );
-}
-
-function CornerButton({
-  label,
-  testId,
-  icon,
-  onPress,
-}: {
-  label: string;
-  testId: string;
-  icon: ReactNode;
-  onPress: () => void;
-}) {
-  return (
-    <button
-      type="button"
-      aria-label={label}
-      title={label}
-      data-testid={testId}
-      className="grid size-11 place-items-center rounded-md hover:bg-base-200"
-      onClick={onPress}
-    >
-      {icon}
-    </button>
   );
 }

@@ -1,20 +1,22 @@
 import type { ReactNode } from 'react';
 
+const leftOut = { phone: 'max-sm:hidden', narrow: 'max-sm:hidden @max-2xl:hidden' };
+
 /** A button of the line above a page: a sign, named by its tooltip. */
 export function HeaderButton({
   label,
   icon,
   testId,
   pressed,
-  wide,
+  without,
   onPress,
 }: {
   label: string;
   icon: ReactNode;
   testId: string;
   pressed?: boolean;
-  /** Not on a phone. */
-  wide?: boolean;
+  /** Where it is left out: on a phone, or wherever the line is narrow, as beside another page. */
+  without?: 'phone' | 'narrow';
   onPress: () => void;
 }) {
   return (
@@ -24,7 +26,7 @@ export function HeaderButton({
       title={label}
       aria-pressed={pressed}
       data-testid={testId}
-      className={`grid size-11 shrink-0 place-items-center rounded-md hover:bg-base-200 ${pressed ? 'bg-base-200 text-primary' : 'text-quiet'} ${wide ? 'max-sm:hidden' : ''}`}
+      className={`grid size-11 shrink-0 place-items-center rounded-md hover:bg-base-200 ${pressed ? 'bg-base-200 text-primary' : 'text-quiet'} ${without ? leftOut[without] : ''}`}
       onClick={onPress}
     >
       {icon}

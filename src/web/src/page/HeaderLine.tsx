@@ -112,7 +112,7 @@ export function HeaderLine({
         </>
       )}
       <h1
-        className="min-w-0 shrink truncate text-[16px] max-sm:flex-1"
+        className="min-w-0 shrink truncate text-[16px] max-sm:flex-1 @max-2xl:min-w-16"
         data-testid="notebook-name"
         title={notebook.name}
       >
@@ -155,7 +155,9 @@ export function HeaderLine({
         >
           page {page.number} of {count}
         </span>
-        {!onClose && <SyncState className="max-w-60 shrink truncate text-[13px] max-sm:grow max-sm:text-right" />}
+        {!onClose && (
+          <SyncState className="max-w-60 shrink-0 truncate text-[13px] max-sm:shrink max-sm:grow max-sm:text-right" />
+        )}
       </div>
       <span role="alert" className="truncate text-error empty:hidden">
         {problem}
@@ -178,7 +180,7 @@ export function HeaderLine({
       )}
       {onBeside && (
         <HeaderButton
-          wide
+          without="phone"
           label="Beside: a second page next to this one"
           testId="beside"
           icon={<ColumnsIcon size={22} weight="light" />}

@@ -72,7 +72,7 @@ function OpenPane(props: PaneProps & { space: Space; isLocked: boolean }) {
       {space.role !== 'reader' && (
         <button
           type="button"
-          className="btn btn-primary h-10 min-h-10"
+          className="btn btn-primary h-11 min-h-11"
           onClick={() => onGo({ ...at, page: notebook.addPageAfter('', defaultPaper) })}
         >
           Add the first page

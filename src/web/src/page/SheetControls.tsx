@@ -27,7 +27,7 @@ export function SheetControls({ blotter, scale, tools, mayWrite, reading, onFull
         />
       )}
       <HeaderButton
-        wide
+        without="narrow"
         label="Full view"
         testId="full-view"
         icon={<ArrowsOutIcon size={22} weight="light" />}

@@ -42,7 +42,7 @@ export function ZoomControl({ blotter, scale, locked, onLock }: ZoomControlProps
         onClick={() => setOpen(!open)}
       >
         {locked ? <LockSimpleIcon size={20} weight="light" /> : <MagnifyingGlassIcon size={20} weight="light" />}
-        {Math.round((scale / trueScale()) * 100)} %
+        <span className="@max-2xl:sr-only">{Math.round((scale / trueScale()) * 100)} %</span>
       </button>
       {open && (
         <div
@@ -186,7 +186,7 @@ function MeasureDialog({ onClose, onMeasured }: { onClose: () => void; onMeasure
         </button>
         <button
           type="button"
-          className="btn btn-primary h-10 min-h-10"
+          className="btn btn-primary h-11 min-h-11"
           data-testid="measured"
           onClick={() => (calibrate(factor), onMeasured(), onClose())}
         >

@@ -42,7 +42,7 @@ export function PapersScreen() {
         {mayWrite && (
           <button
             type="button"
-            className="btn btn-primary h-10 min-h-10 px-5"
+            className="btn btn-primary h-11 min-h-11 px-5"
             data-testid="new-paper"
             onClick={() => setAsking({ what: 'new' })}
           >

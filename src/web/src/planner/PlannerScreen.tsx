@@ -112,7 +112,7 @@ export function PlannerScreen() {
         </button>
         <button
           type="submit"
-          className="btn btn-primary h-10 min-h-10 px-5"
+          className="btn btn-primary h-11 min-h-11 px-5"
           disabled={!counts || progress !== undefined}
           data-testid="make-planner"
         >

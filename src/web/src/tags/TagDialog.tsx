@@ -93,7 +93,7 @@ export function TagDialog({
         </p>
       )}
       <div className="mt-4 flex justify-end">
-        <button type="button" className="btn btn-primary h-10 min-h-10" data-testid="tags-done" onClick={onClose}>
+        <button type="button" className="btn btn-primary h-11 min-h-11" data-testid="tags-done" onClick={onClose}>
           Done
         </button>
       </div>

@@ -59,7 +59,7 @@ export function DialogButtons({
       <button type="button" className="quiet-button" onClick={onClose}>
         Cancel
       </button>
-      <button type="submit" className="btn btn-primary h-10 min-h-10" disabled={disabled} data-testid="dialog-confirm">
+      <button type="submit" className="btn btn-primary h-11 min-h-11" disabled={disabled} data-testid="dialog-confirm">
         {confirm}
       </button>
     </div>

@@ -1,20 +1,4 @@
-import { useSyncExternalStore } from 'react';
-
-let isOpen = false;
-const listeners = new Set<() => void>();
+import { onOff } from './onOff';
 
 /** Has the rail back where it is folded away, or folds it again. */
-export function openRail(on: boolean): void {
-  isOpen = on;
-  for (const listener of listeners) listener();
-}
-
-export function useRailOpen(): boolean {
-  return useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-    () => isOpen,
-  );
-}
+export const { turn: openRail, useIsOn: useRailOpen } = onOff();

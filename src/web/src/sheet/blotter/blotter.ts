@@ -5,7 +5,6 @@ import type { Live } from '../../sync/live';
 import type { OpenDocument } from '../../sync/openDocument';
 import { type SheetEvents, unheard } from '../hand/events';
 import type { Hand, HeldTool, Workplace } from '../hand/hand';
-import { LoopHand, type LoopSettings } from '../hand/loopHand';
 import { PenInput, type Sample, type Touch } from '../hand/penInput';
 import type { Guide, Taken } from '../hand/things';
 import { DryInk } from '../ink/dryInk';
@@ -41,7 +40,6 @@ export interface AtHand {
   tool: HeldTool | undefined;
   /** What a pen's tail, its button or a finger stands for, by the name that the habits give it. */
   standIns: ReadonlyMap<string, HeldTool>;
-  loop: LoopSettings;
   habits: Habits;
   guide: Guide | undefined;
   /** The layer that is written on; empty for the first. */
@@ -80,7 +78,6 @@ export class Blotter {
   private atHand: AtHand = {
     tool: undefined,
     standIns: new Map(),
-    loop: { box: false, share: 0.5, kinds: 15, onlyLayer: false },
     habits: usualHabits,
     guide: undefined,
     layer: '',
@@ -269,7 +266,8 @@ export class Blotter {
   /** What was taken is pressed on, at a place on the screen. */
   tapTaken(clientX: number, clientY: number): void {
     const { x, y } = this.view.onPage(clientX, clientY);
-    new LoopHand(this.place, this.atHand.loop).press(x, y);
+    const selecting = [...this.atHand.standIns.values()].find((tool) => tool.pressTaken);
+    selecting?.pressTaken?.(this.place, x, y);
   }
 
   private showAt(view: View): void {

@@ -71,6 +71,8 @@ export interface HeldTool {
   readonly nib?: Nib | undefined;
   /** What the hand does with it, from pen down to pen up. */
   takeUp(at: Workplace): Hand;
+  /** What a press on things that are taken does, whatever is in the hand. */
+  pressTaken?(at: Workplace, x: number, y: number): void;
 }
 
 export function boxOf(points: readonly number[]): Area {

@@ -427,7 +427,7 @@ function Even({ selection, onDone }: { selection: Selection; onDone: () => void 
       <div className="mt-2 flex gap-2">
         <button
           type="button"
-          className="btn btn-primary h-10 min-h-10 grow"
+          className="btn btn-primary h-11 min-h-11 grow"
           data-testid="even-keep"
           onClick={() => {
             selection.even(wish);
@@ -436,7 +436,7 @@ function Even({ selection, onDone }: { selection: Selection; onDone: () => void 
         >
           <ArrowsOutLineHorizontalIcon size={18} /> Keep
         </button>
-        <button type="button" className="btn btn-ghost h-10 min-h-10" onClick={onDone}>
+        <button type="button" className="btn btn-ghost h-11 min-h-11" onClick={onDone}>
           Leave as it is
         </button>
       </div>

@@ -38,7 +38,7 @@ export function AllTools({
     useSensor(TouchSensor, { activationConstraint: { delay: holdToDrag, tolerance: 6 } }),
   );
   const text = sought.trim().toLowerCase();
-  const fits = (offer: Offer) => `${offer.words(tools)} ${offer.title ?? ''}`.toLowerCase().includes(text);
+  const fits = (offer: Offer) => `${offer.words(tools)} ${offer.title}`.toLowerCase().includes(text);
   const inTray = trayOffers(tools);
   const others = offers.filter((offer) => !inTray.includes(offer));
   const keep = (names: string[]) => tools.changeHabits({ inTray: names });
@@ -139,7 +139,7 @@ function ToolRow({
 }) {
   const drag = useDraggable({ id: offer.name });
   const drop = useDroppable({ id: offer.name, disabled: !inTray });
-  const name = offer.title ?? offer.words(tools);
+  const name = offer.title;
   return (
     <li
       ref={(element) => {

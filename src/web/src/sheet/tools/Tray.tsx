@@ -182,7 +182,7 @@ function OfferButton({ offer, tools, slim }: { offer: Offer; tools: Tools; slim:
     <TrayButton
       slim={slim}
       label={offer.words(tools)}
-      title={offer.title ?? offer.words(tools)}
+      title={offer.title}
       testId={`tool-${offer.name}`}
       icon={offer.icon(tools)}
       on={offer.isOn(tools)}

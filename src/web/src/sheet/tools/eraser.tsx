@@ -76,7 +76,7 @@ function EraserPanel({ tools, sheet }: PanelProps) {
       />
       <button
         type="button"
-        className="btn btn-ghost mt-2 h-10 min-h-10 w-full border-base-300 text-[13px] font-normal"
+        className="btn btn-ghost mt-2 h-11 min-h-11 w-full border-base-300 text-[13px] font-normal"
         data-testid="clear-page"
         onClick={sheet.clear}
       >

@@ -46,6 +46,7 @@ export function nameOfLayer(layer: Layer): string {
 export const layers: Offer = {
   name: 'layers',
   words: () => 'Layers',
+  title: 'Layers',
   icon: () => StackIcon,
   key: 'g',
   isOn: (tools) => tools.open === 'layers',

@@ -16,7 +16,12 @@ export const loop: Tool<LoopSettings> = {
   first: { box: false, share: 0.5, kinds: allKinds, onlyLayer: false },
   standIn: { finger: 'select', does: 'selects', tail: true },
   Panel: LoopPanel,
-  hold: (settings) => ({ name: 'loop', keepsTaken: true, takeUp: (at) => new LoopHand(at, settings) }),
+  hold: (settings) => ({
+    name: 'loop',
+    keepsTaken: true,
+    takeUp: (at) => new LoopHand(at, settings),
+    pressTaken: (at, x, y) => new LoopHand(at, settings).press(x, y),
+  }),
 };
 
 function LoopPanel({ tools, sheet }: PanelProps) {

@@ -5,6 +5,7 @@ import type { Offer } from './tools';
 export const loupe: Offer = {
   name: 'loupe',
   words: () => 'Loupe',
+  title: 'Loupe',
   icon: () => MagnifyingGlassPlusIcon,
   key: 'o',
   isOn: (tools) => tools.isOn('loupe'),

@@ -11,7 +11,7 @@ function offerOf(tool: Tool): Offer {
   return {
     name: tool.name,
     words: (tools) => tool.words(tools.settingsOf(tool)),
-    ...(tool.title ? { title: tool.title } : {}),
+    title: tool.title ?? tool.words(tool.first),
     icon: (tools) => tool.icon(tools.settingsOf(tool)),
     ...(tool.key ? { key: tool.key } : {}),
     isOn: (tools) => tools.held === tool.name,

@@ -5,6 +5,7 @@ import type { Offer } from './tools';
 export const retrace: Offer = {
   name: 'retrace',
   words: () => 'Retrace',
+  title: 'Retrace',
   icon: () => FilmStripIcon,
   key: 'w',
   isOn: (tools) => tools.isOn('retrace'),

@@ -36,8 +36,10 @@ export interface Tool<S extends object = object> {
 /** What the tray and the panel of all tools offer: a tool, or something that lies beside the sheet or is turned on. */
 export interface Offer {
   readonly name: string;
+  /** As it is set now, in a word. */
   words(tools: Tools): string;
-  readonly title?: string;
+  /** What it is called, however it is set. */
+  readonly title: string;
   icon(tools: Tools): Icon;
   readonly key?: string;
   isOn(tools: Tools): boolean;

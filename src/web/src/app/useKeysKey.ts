@@ -1,0 +1,19 @@
+import { useEffect } from 'react';
+import { usePersonal } from '../data/usePersonal';
+import { openKeys, useKeysOpen } from '../ui/keysSheet';
+
+/** “?” shows the sheet of keys, where single signs are keys. Whether it is shown. */
+export function useKeysKey(): boolean {
+  const letters = usePersonal()?.habits.letterKeys ?? true;
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (event.key !== '?' || !letters || event.defaultPrevented || event.ctrlKey || event.metaKey) return;
+      if ((event.target as Element).closest('input, textarea, select, [contenteditable], dialog')) return;
+      event.preventDefault();
+      openKeys(true);
+    };
+    addEventListener('keydown', press);
+    return () => removeEventListener('keydown', press);
+  }, [letters]);
+  return useKeysOpen();
+}
