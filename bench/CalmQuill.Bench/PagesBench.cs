@@ -78,11 +78,13 @@ public sealed class PagesBench(QuillHost host, QuillHost.Group group)
 
                 if (press == "dialog-confirm")
                 {
-                    browser.PressCss("nav a[href='/library']");
+                    browser.ByRail("nav a[href='/library']");
                     browser.Press("new-notebook");
                     browser.Fill("[data-testid=name-input]", $"Notebook {i}");
                 }
 
+                if (press == "rail-jot" && browser.Count("[data-testid=open-rail]") > 0)
+                    browser.Press("open-rail");
                 browser.Find(press);
                 bare.Add(Bare(browser));
                 times.Add(
