@@ -157,12 +157,14 @@ public sealed class TrayTests : InterfaceTest
     /// <summary>Where the sheet begins in the window, and how wide it is shown; pixels.</summary>
     private static (double Left, double Width) Place(Browser browser)
     {
-        var view = Numbers(browser.Attribute("sheet", "data-view")!);
-        var sheet = Numbers(browser.Attribute("sheet", "data-sheet")!);
-        return (browser.Find("sheet").Location.X + sheet[0] * view[0] + view[1], (sheet[2] - sheet[0]) * view[0]);
+        var sheet = browser
+            .Attribute("sheet", "data-sheet")!
+            .Split(' ')
+            .Select(edge => double.Parse(edge, CultureInfo.InvariantCulture))
+            .ToArray();
+        var (left, right) = (PageHands.At(browser, sheet[0], sheet[1]).X, PageHands.At(browser, sheet[2], sheet[3]).X);
+        return (browser.Find("sheet").Location.X + left, right - left);
     }
-
-    private static double[] Numbers(string text) => [.. text.Split(' ').Select(part => double.Parse(part, CultureInfo.InvariantCulture))];
 
     private static void Resize(Browser browser, int width, int height)
     {

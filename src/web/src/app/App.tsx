@@ -15,24 +15,11 @@ import { WorkspaceProvider } from './WorkspaceProvider';
 import { useKeysKey } from './useKeysKey';
 import { useTabKeys } from './useOpenTabs';
 import { useRehearsal } from './useRehearsal';
-import {
-  AccountScreen,
-  DeskScreen,
-  FollowUpsScreen,
-  GroupScreen,
-  JotScreen,
-  KeysSheet,
-  LibraryScreen,
-  OverviewScreen,
-  PageScreen,
-  PapersScreen,
-  PlannerScreen,
-  WebScreen,
-} from './screens';
+import { screens } from './screens';
 import { focusHeading, useArrival } from './useArrival';
 import { FootBar } from './FootBar';
 import { Rail } from './Rail';
-import { useMedia } from '../ui/useMedia';
+import { phone, useMedia } from '../ui/useMedia';
 import { SaidLine } from '../ui/saying';
 import { ScreenBoundary } from './ScreenBoundary';
 import { SyncNotice } from './SyncNotice';
@@ -62,18 +49,18 @@ export function App() {
       <WorkspaceProvider session={session.data}>
         <Routes>
           <Route element={<Frame />}>
-            <Route path="/desk" element={<DeskScreen />} />
-            <Route path="/jot" element={<JotScreen />} />
-            <Route path="/today" element={<JotScreen today />} />
-            <Route path="/library/:space?/:folder?" element={<LibraryScreen />} />
-            <Route path="/page/:space/:notebook/:page?" element={<PageScreen />} />
-            <Route path="/pages/:space/:notebook" element={<OverviewScreen />} />
-            <Route path="/web/:space/:notebook" element={<WebScreen />} />
-            <Route path="/follow-ups" element={<FollowUpsScreen />} />
-            <Route path="/planner/:space/:folder?" element={<PlannerScreen />} />
-            <Route path="/papers/:space" element={<PapersScreen />} />
-            <Route path="/group/:space" element={<GroupScreen />} />
-            <Route path="/account" element={<AccountScreen onChanged={enter} />} />
+            <Route path="/desk" element={<screens.desk.Shown />} />
+            <Route path="/jot" element={<screens.jot.Shown />} />
+            <Route path="/today" element={<screens.jot.Shown today />} />
+            <Route path="/library/:space?/:folder?" element={<screens.library.Shown />} />
+            <Route path="/page/:space/:notebook/:page?" element={<screens.page.Shown />} />
+            <Route path="/pages/:space/:notebook" element={<screens.overview.Shown />} />
+            <Route path="/web/:space/:notebook" element={<screens.weave.Shown />} />
+            <Route path="/follow-ups" element={<screens.followUps.Shown />} />
+            <Route path="/planner/:space/:folder?" element={<screens.planner.Shown />} />
+            <Route path="/papers/:space" element={<screens.papers.Shown />} />
+            <Route path="/group/:space" element={<screens.group.Shown />} />
+            <Route path="/account" element={<screens.account.Shown onChanged={enter} />} />
             <Route path="*" element={<Navigate to="/desk" replace />} />
           </Route>
         </Routes>
@@ -103,7 +90,7 @@ function Frame() {
   useRehearsal();
   const { pathname } = useLocation();
   const main = useRef<HTMLElement>(null);
-  const isPhone = useMedia('(max-width: 639px)');
+  const isPhone = useMedia(phone);
   const keysOpen = useKeysKey();
   useArrival(main);
   return (
@@ -134,7 +121,7 @@ function Frame() {
       </main>
       {keysOpen && (
         <Suspense fallback={null}>
-          <KeysSheet />
+          <screens.keys.Shown />
         </Suspense>
       )}
       <SaidLine />

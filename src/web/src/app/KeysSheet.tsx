@@ -1,4 +1,4 @@
-import { usePersonal } from '../data/usePersonal';
+import { useLetterKeys, usePersonal } from '../data/usePersonal';
 import { offers } from '../sheet/tools/offers';
 import { Dialog } from '../ui/Dialog';
 import { openKeys } from '../ui/keysSheet';
@@ -64,7 +64,7 @@ const lists: KeyPart = {
 /** All that goes by keys. */
 export function KeysSheet() {
   const personal = usePersonal();
-  const letters = personal?.habits.letterKeys ?? true;
+  const letters = useLetterKeys();
   const tools: KeyPart = {
     title: 'Tools',
     lines: offers.flatMap((offer) => (offer.key ? [{ keys: offer.key.toUpperCase(), does: offer.title }] : [])),

@@ -1,5 +1,5 @@
 import { BooksIcon, DeskIcon, FlagPennantIcon, NotePencilIcon, UsersThreeIcon } from '@phosphor-icons/react';
-import { type ReactNode, useEffect, useLayoutEffect, useRef } from 'react';
+import { type ReactNode, useEffect, useRef } from 'react';
 import { Link, NavLink, useLocation } from 'react-router';
 import { useOpenCount } from '../followups/useFollowUps';
 import { useJot } from '../jot/useJot';
@@ -7,7 +7,8 @@ import { useSession } from '../server/session';
 import { Avatar } from '../ui/Avatar';
 import { Quill } from '../ui/Quill';
 import { openRail, useRailOpen } from '../ui/rail';
-import { useMedia } from '../ui/useMedia';
+import { phone, useMedia } from '../ui/useMedia';
+import { useModal } from '../ui/useModal';
 import { SyncState } from '../ui/SyncState';
 import { OpenTabs } from './OpenTabs';
 import { RailCount } from './RailCount';
@@ -21,7 +22,7 @@ export function Rail() {
   const onPage = pathname.startsWith('/page/');
   const open = useRailOpen();
   useEffect(() => openRail(false), [pathname]);
-  const isPhone = useMedia('(max-width: 639px)');
+  const isPhone = useMedia(phone);
   return (
     <>
       {onPage ? <RailEdge /> : !isPhone && <RailContent className="h-full" withState />}
@@ -57,23 +58,13 @@ function RailEdge() {
 
 /** The rail over a page, until one goes somewhere, presses beside it or Escape. */
 function RailOver() {
-  const dialog = useRef<HTMLDialogElement>(null);
-  useLayoutEffect(() => {
-    const element = dialog.current!;
-    element.showModal();
-    return () => element.close();
-  }, []);
+  const modal = useModal(() => openRail(false));
   return (
     <dialog
-      ref={dialog}
+      {...modal}
       aria-label="Where to go"
       data-testid="rail-over"
       className="m-0 h-full max-h-none border-0 bg-transparent p-0 text-base-content backdrop:bg-[#22302e]/35"
-      onCancel={(event) => {
-        event.preventDefault();
-        openRail(false);
-      }}
-      onPointerDown={(event) => event.target === dialog.current && openRail(false)}
     >
       <RailContent className="h-full shadow-lg" />
     </dialog>

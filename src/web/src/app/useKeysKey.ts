@@ -1,10 +1,10 @@
 import { useEffect } from 'react';
-import { usePersonal } from '../data/usePersonal';
+import { useLetterKeys } from '../data/usePersonal';
 import { openKeys, useKeysOpen } from '../ui/keysSheet';
 
 /** “?” shows the sheet of keys, where single signs are keys. Whether it is shown. */
 export function useKeysKey(): boolean {
-  const letters = usePersonal()?.habits.letterKeys ?? true;
+  const letters = useLetterKeys();
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       if (event.key !== '?' || !letters || event.defaultPrevented || event.ctrlKey || event.metaKey) return;

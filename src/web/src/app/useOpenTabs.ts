@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { type OpenNotebook, useOpenNotebooks } from '../data/openNotebooks';
 import { useLibraries } from '../data/useLibrary';
-import { usePersonal } from '../data/usePersonal';
+import { useLetterKeys } from '../data/usePersonal';
 import type { LibraryNode } from '../model/items';
 
 /** The notebooks that are open, but for what is in the bin; and which of them is shown. */
@@ -22,7 +22,7 @@ export function useOpenTabs(): { shown: (OpenNotebook & { node: LibraryNode })[]
 export function useTabKeys(): void {
   const { shown, here } = useOpenTabs();
   const navigate = useNavigate();
-  const letters = usePersonal()?.habits.letterKeys ?? true;
+  const letters = useLetterKeys();
   useEffect(() => {
     const turn = (event: KeyboardEvent) => {
       if (

@@ -57,6 +57,11 @@ export function usePersonal(): Personal | undefined {
   return library && personalOf(core, library);
 }
 
+/** Whether single letters and signs are keys for this person. */
+export function useLetterKeys(): boolean {
+  return (usePersonal()?.habits ?? usualHabits).letterKeys;
+}
+
 /** A library as it stands is read once, however many ask for it. */
 const read = new WeakMap<Library, Personal>();
 

@@ -25,7 +25,7 @@ import { SelectionBar } from './SelectionBar';
 import { useEntries } from '../data/useEntries';
 import { useItemActions } from './useItemActions';
 import type { Library } from '../data/Library';
-import { usePersonal } from '../data/usePersonal';
+import { useLetterKeys, usePersonal } from '../data/usePersonal';
 import { useSelection } from '../ui/useChosen';
 import { useLocksOf, useSummaries } from '../data/useShelf';
 import { usualView, viewTarget } from '../model/libraryView';
@@ -46,6 +46,7 @@ export function FolderContent({ at, space, libraries, onNewFolder, lead }: Folde
   const [search] = useSearchParams();
   const summaries = useSummaries();
   const personal = usePersonal();
+  const letters = useLetterKeys();
   const actions = useItemActions();
   const act = useAct();
   const people = usePeopleOf(spaces);
@@ -151,7 +152,7 @@ export function FolderContent({ at, space, libraries, onNewFolder, lead }: Folde
       actions,
       rename: setRenaming,
       ask: setAsking,
-      letters: personal?.habits.letterKeys ?? true,
+      letters,
     });
 
   return (

@@ -4,7 +4,7 @@ import type { Group } from '../data/items';
 import type { ItemProps } from './ItemParts';
 import { Line, Row, Tile, tileHeight, tileWidth } from './ItemShapes';
 import type { Item } from '../model/items';
-import { useMedia } from '../ui/useMedia';
+import { phone, useMedia } from '../ui/useMedia';
 import type { View } from '../model/libraryView';
 
 type ListRow = { key: string; heading: string; count: number } | { key: string; items: Item[] };
@@ -44,7 +44,7 @@ export function ItemList({ groups, view, scroller, show, propsOf, onKey }: ItemL
   }, []);
   const columns = view.density === 'covers' ? Math.max(1, Math.floor(width / tileWidth(view.size))) : 1;
   const rows = useMemo(() => rowsOf(groups, columns), [groups, columns]);
-  const isPhone = useMedia('(max-width: 639px)');
+  const isPhone = useMedia(phone);
   const isLow = useMedia('(max-height: 820px)');
   const ofStrip = Math.round(79 * (view.size / 5) * 1.41) + 22 + (isLow ? 25 : 33);
   const stripHeight = isPhone ? phoneRowHeight : Math.max(isLow ? lowRowHeight : leastRowHeight, ofStrip);

@@ -1,6 +1,6 @@
 import { FolderSimpleIcon } from '@phosphor-icons/react';
 import { Link } from 'react-router';
-import { useMedia } from '../ui/useMedia';
+import { phone, useMedia } from '../ui/useMedia';
 import { PagePicture } from '../pictures/PagePicture';
 import { NodeIcon } from '../ui/NodeIcon';
 import {
@@ -37,7 +37,7 @@ const stateOf = ({
 export function Row(props: ItemProps) {
   const { item, place, people, size } = props;
   const handling = useItemHandling(props);
-  const isPhone = useMedia('(max-width: 639px)');
+  const isPhone = useMedia(phone);
   return (
     <div
       {...handling.holder}

@@ -30,7 +30,7 @@ import { kindsOf } from '../spots/markKinds';
 import { SpotLayer } from '../spots/SpotLayer';
 import type { OpenDocument } from '../sync/openDocument';
 import { copyText, say } from '../ui/saying';
-import { useMedia } from '../ui/useMedia';
+import { phone, useMedia } from '../ui/useMedia';
 import { FullCorner } from './FullCorner';
 import { PenSigns } from './PenSigns';
 import { PullHint } from './PullHint';
@@ -75,7 +75,6 @@ const linkReach = 120;
 const nothing: string[] = [];
 /** A screen on which the tray's names would take the room of the sheet. */
 const narrow = '(max-width: 959px)';
-const phone = '(max-width: 639px)';
 /** So much of the blotter the tray takes, pixels. */
 const trayRoom = { slim: 52, full: 122 };
 

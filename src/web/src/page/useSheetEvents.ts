@@ -18,14 +18,11 @@ interface AtHand {
   taken: Taken | undefined;
 }
 
-/** The blotter has what the hand has, each part of it as it changes. */
+/** The blotter has what the hand has, anew when some of it is another. */
 export function useAtHand(blotter: Blotter | undefined, { tools, reading, layer, taken }: AtHand): void {
   const { tool, standIns, habits, guide, zoomLocked } = tools;
-  useEffect(() => blotter?.give({ tool: reading ? undefined : tool }), [blotter, reading, tool]);
-  useEffect(() => blotter?.give({ standIns }), [blotter, standIns]);
-  useEffect(() => blotter?.give({ habits }), [blotter, habits]);
-  useEffect(() => blotter?.give({ guide }), [blotter, guide]);
-  useEffect(() => blotter?.give({ layer }), [blotter, layer]);
-  useEffect(() => blotter?.give({ taken }), [blotter, taken]);
-  useEffect(() => blotter?.give({ zoomLocked }), [blotter, zoomLocked]);
+  useEffect(
+    () => blotter?.give({ tool: reading ? undefined : tool, standIns, habits, guide, layer, taken, zoomLocked }),
+    [blotter, reading, tool, standIns, habits, guide, layer, taken, zoomLocked],
+  );
 }

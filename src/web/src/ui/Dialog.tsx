@@ -1,5 +1,6 @@
-import { type ReactNode, useId, useLayoutEffect, useRef } from 'react';
+import { type ReactNode, useId } from 'react';
 import { createPortal } from 'react-dom';
+import { useModal } from './useModal';
 
 /** A sheet laid over the screen; closes by Escape and by a press outside. */
 export function Dialog({
@@ -13,25 +14,14 @@ export function Dialog({
   children: ReactNode;
   wide?: boolean;
 }) {
-  const dialog = useRef<HTMLDialogElement>(null);
+  const modal = useModal(onClose);
   const heading = useId();
-  // Closed before it is taken out of the document, so that the browser gives the focus back to where it was.
-  useLayoutEffect(() => {
-    const element = dialog.current!;
-    element.showModal();
-    return () => element.close();
-  }, []);
   // Beside everything else in the document, so that a dialogue opened from a form is not inside it.
   return createPortal(
     <dialog
-      ref={dialog}
+      {...modal}
       aria-labelledby={heading}
       className={`m-auto ${wide ? 'w-[980px]' : 'w-[440px]'} max-w-[calc(100vw-32px)] rounded-sm border border-base-300 bg-base-100 p-0 text-base-content shadow-xl backdrop:bg-[#22302e]/35`}
-      onCancel={(event) => {
-        event.preventDefault();
-        onClose();
-      }}
-      onPointerDown={(event) => event.target === dialog.current && onClose()}
     >
       <div className="p-6">
         <h2 id={heading} className="mb-4 text-[22px]">

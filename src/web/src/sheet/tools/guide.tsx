@@ -1,6 +1,7 @@
 import { RulerIcon } from '@phosphor-icons/react';
 import { Segments } from '../../ui/Segments';
 import { Slider } from '../../ui/Slider';
+import { unfolding } from './offering';
 import type { Offer, PanelProps } from './tools';
 import { Unfolded } from './Unfolded';
 
@@ -9,13 +10,12 @@ const firstRadius = 2_500;
 
 /** A ruler or a compass on the page. */
 export const guide: Offer = {
-  name: 'guide',
+  ...unfolding('guide'),
   words: () => 'Ruler',
   title: 'Ruler and compass',
   icon: () => RulerIcon,
   key: 'u',
   isOn: (tools) => tools.guide !== undefined || tools.open === 'guide',
-  press: (tools) => tools.unfold(tools.open === 'guide' ? undefined : 'guide'),
   Panel: GuidePanel,
 };
 

@@ -2,18 +2,17 @@ import { HandIcon } from '@phosphor-icons/react';
 import { Segments, Switch } from '../../ui/Segments';
 import { Slider } from '../../ui/Slider';
 import { handTools } from './handTools';
+import { unfolding } from './offering';
 import type { Offer, PanelProps } from './tools';
 import { Unfolded } from './Unfolded';
 
 /** What pen and finger do. */
 export const habits: Offer = {
-  name: 'habits',
+  ...unfolding('habits'),
   words: () => 'Habits',
   title: 'Pen and finger',
   icon: () => HandIcon,
   key: 'h',
-  isOn: (tools) => tools.open === 'habits',
-  press: (tools) => tools.unfold(tools.open === 'habits' ? undefined : 'habits'),
   Panel: HabitsPanel,
 };
 

@@ -18,6 +18,7 @@ import { say } from '../../ui/saying';
 import { IconButton } from '../../ui/IconButton';
 import { Slider } from '../../ui/Slider';
 import { firstLayer } from '../hand/things';
+import { unfolding } from './offering';
 import type { Offer, PanelProps, Tools } from './tools';
 import { Unfolded } from './Unfolded';
 
@@ -44,13 +45,11 @@ export function nameOfLayer(layer: Layer): string {
 
 /** The layers of the page. */
 export const layers: Offer = {
-  name: 'layers',
+  ...unfolding('layers'),
   words: () => 'Layers',
   title: 'Layers',
   icon: () => StackIcon,
   key: 'g',
-  isOn: (tools) => tools.open === 'layers',
-  press: (tools) => tools.unfold(tools.open === 'layers' ? undefined : 'layers'),
   Panel: LayersPanel,
 };
 

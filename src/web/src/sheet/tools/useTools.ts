@@ -2,6 +2,7 @@ import { useMemo, useRef, useState } from 'react';
 import type { Personal } from '../../data/usePersonal';
 import { usualHabits } from '../../model/habits';
 import { firstTray, type Pen } from '../../model/pens';
+import { phone } from '../../ui/useMedia';
 import type { HeldTool } from '../hand/hand';
 import type { Guide } from '../hand/things';
 import { handToolOf, handTools } from './handTools';
@@ -15,9 +16,6 @@ const layersKey = 'quill.layers';
 /** What stays unfolded while one writes. */
 const staying: ReadonlySet<string> = new Set(['layers']);
 
-/** A screen that is narrower, as a phone's, is for reading first: the tray would lie over the page. */
-const phone = '(max-width: 639px)';
-
 /**
  * @param notebook The notebook that is open, which may have pens of its own.
  * @param first The number of the pen to begin with, as a jot names it; none where nothing was said of writing.
@@ -25,15 +23,16 @@ const phone = '(max-width: 639px)';
 export function useTools(personal: Personal | undefined, notebook: string, first: string | null): Tools {
   const [held, setHeld] = useState('pen');
   const [open, unfold] = useState<string>();
-  const before = useRef({ pen: 1, held: 'pen' });
+  const penBefore = useRef(1);
   const pens = usePens(personal, notebook, first, (from) => {
-    before.current.pen = from;
+    penBefore.current = from;
     setHeld('pen');
     unfold('pen');
   });
   const { settings, change } = useToolSettings();
   const [guide, setGuide] = useState(() => readKept<Guide | undefined>(guideKey, undefined));
   const [layers, setLayers] = useState(() => readKept<Record<string, string>>(layersKey, {}));
+  // A screen as narrow as a phone's is for reading first: the tray would lie over the page.
   const [reading, setReading] = useState(() => first === null && matchMedia(phone).matches);
   const [zoomLocked, setZoomLocked] = useState(false);
   const [turnedOn, setTurnedOn] = useState<ReadonlySet<string>>(new Set());
@@ -42,18 +41,14 @@ export function useTools(personal: Personal | undefined, notebook: string, first
   const tool = useMemo(() => holding(handToolOf(held), settings, pen), [held, settings, pen]);
   const standIns = useMemo(() => standInsOf(settings, pen), [settings, pen]);
 
-  const take = (name: string) => {
-    before.current.held = held === name ? before.current.held : held;
-    setHeld(name);
-  };
   const choose = (index: number) => {
-    if (index !== chosen) before.current.pen = chosen;
+    if (index !== chosen) penBefore.current = chosen;
     pens.choose(index);
-    take('pen');
+    setHeld('pen');
     unfold(undefined);
   };
   const toggle = (name: string) => {
-    take(held === name ? 'pen' : name);
+    setHeld(held === name ? 'pen' : name);
     unfold(undefined);
   };
   return {
@@ -95,11 +90,11 @@ export function useTools(personal: Personal | undefined, notebook: string, first
       if (index === chosen && held === 'pen' && open !== 'pen') unfold('pen');
     },
     pressTool: ({ name, unfolds }) => {
-      take(name);
+      setHeld(name);
       unfold(held === name ? (open === name ? undefined : name) : unfolds ? name : undefined);
     },
     toggle,
-    swap: () => (held === 'pen' ? choose(Math.min(before.current.pen, tray.length - 1)) : toggle('pen')),
+    swap: () => (held === 'pen' ? choose(Math.min(penBefore.current, tray.length - 1)) : toggle('pen')),
     used: (name) => {
       const { back = false } = (settings[name] ?? {}) as { back?: boolean };
       if (back && held === name) toggle('pen');
