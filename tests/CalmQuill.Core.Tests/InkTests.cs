@@ -1,6 +1,7 @@
 using CalmQuill.Core.Ink;
 using CalmQuill.Testing;
 using CsCheck;
+using static CalmQuill.Core.Tests.Inked;
 
 namespace CalmQuill.Core.Tests;
 
@@ -341,61 +342,16 @@ public class InkTests
         Generate.Samples.Sample(
             samples =>
             {
-                var kept = LineSimplifier.Keep(samples, 0, samples.Count - 1, 50);
-                var line = kept.SelectMany(i => new[] { (float)samples.X[i], samples.Y[i] }).ToArray();
+                var points = FlatLine.Of(samples);
+                var kept = LineSimplifier.Keep(points, 50);
+                var line = kept.SelectMany(i => new[] { (float)points[i].X, (float)points[i].Y }).ToArray();
                 for (var i = 0; i < samples.Count; i++)
                     Assert.True(Distance(line, samples.X[i], samples.Y[i]) <= 50.5);
             },
             iter: 300
         );
         var straight = new StrokeSamples([0, 10, 20, 30], [0, 0, 0, 0], [1, 1, 1, 1], [0, 1, 2, 3]);
-        Assert.Equal([0, 3], LineSimplifier.Keep(straight, 0, 3, 1));
-    }
-
-    private static Outline OutlineOf(StrokeSamples samples, Pen pen)
-    {
-        var outline = new Outline();
-        new StrokeOutliner().Append(samples, new Interval(0, (samples.Count - 1) * Interval.PerSample), pen, 0, 0, outline);
-        return outline;
-    }
-
-    private static double Distance(float[] line, double x, double y)
-    {
-        var least = Math.Sqrt((line[0] - x) * (line[0] - x) + (line[1] - y) * (line[1] - y));
-        for (var i = 0; i + 3 < line.Length; i += 2)
-        {
-            double ux = line[i + 2] - line[i],
-                uy = line[i + 3] - line[i + 1],
-                square = ux * ux + uy * uy;
-            var t = square == 0 ? 0 : Math.Clamp(((x - line[i]) * ux + (y - line[i + 1]) * uy) / square, 0, 1);
-            least = Math.Min(least, Math.Sqrt(Math.Pow(line[i] + t * ux - x, 2) + Math.Pow(line[i + 1] + t * uy - y, 2)));
-        }
-
-        return least;
-    }
-
-    /// <summary>The non-zero rule over the rings' control polygons.</summary>
-    private static bool Covers(Outline outline, double x, double y)
-    {
-        var winding = 0;
-        for (var ring = 0; ring < outline.RingCount; ring++)
-        {
-            var points = outline.Ring(ring);
-            for (int i = 0, j = points.Length - 2; i < points.Length; j = i, i += 2)
-            {
-                double ax = points[j],
-                    ay = points[j + 1],
-                    bx = points[i],
-                    by = points[i + 1];
-                var side = (bx - ax) * (y - ay) - (by - ay) * (x - ax);
-                if (ay <= y && by > y && side > 0)
-                    winding++;
-                if (ay > y && by <= y && side < 0)
-                    winding--;
-            }
-        }
-
-        return winding != 0;
+        Assert.Equal([0, 3], LineSimplifier.Keep(FlatLine.Of(straight), 1));
     }
 
     private static double Area(Outline outline)

@@ -376,14 +376,11 @@ public sealed class ReachTests : OnPage
     private static Geometry LineOf(PageItem item, IReadOnlyList<Interval>? visible = null)
     {
         var samples = item.Line.Samples;
-        Coordinate At(int place)
+        Coordinate At(double place)
         {
-            var i = Math.Min(place / Interval.PerSample, samples.Count - 2);
-            var share = (place - i * Interval.PerSample) / (double)Interval.PerSample;
-            return new Coordinate(
-                samples.X[i] + (samples.X[i + 1] - samples.X[i]) * share + item.Dx,
-                samples.Y[i] + (samples.Y[i + 1] - samples.Y[i]) * share + item.Dy
-            );
+            var i = Math.Min((int)place, samples.Count - 2);
+            var (x, y) = SplineSpan.Of(samples, i).At((float)(place - i));
+            return new Coordinate(x + item.Dx, y + item.Dy);
         }
 
         var parts = new List<LineString>();
@@ -391,12 +388,16 @@ public sealed class ReachTests : OnPage
         {
             if (part.End <= part.Start)
                 continue;
+            double from = part.Start / (double)Interval.PerSample,
+                to = part.End / (double)Interval.PerSample;
             var places = Enumerable
-                .Range(0, samples.Count)
-                .Select(i => i * Interval.PerSample)
-                .Where(place => place > part.Start && place < part.End)
-                .Prepend(part.Start)
-                .Append(part.End);
+                .Range(0, samples.Count - 1)
+                .SelectMany(i =>
+                    Enumerable.Range(0, SplineSpan.Of(samples, i).Pieces).Select(k => i + k / (double)SplineSpan.Of(samples, i).Pieces)
+                )
+                .Where(place => place > from && place < to)
+                .Prepend(from)
+                .Append(to);
             parts.Add(Plane.CreateLineString([.. places.Select(At)]));
         }
 

@@ -48,6 +48,22 @@ public sealed class TakingBackTests
             );
 
     [Fact]
+    public void Two_pages_that_changed_places_within_each_other_are_taken_back()
+    {
+        var notebook = new NotebookDocument();
+        var (outer, inner, other) = (Generate.Node(1), Generate.Node(2), Generate.Node(3));
+        Change Under(Guid page, Guid parent) => new Change.NodePlaced(page, NodeKind.Page, parent, "V");
+        foreach (var change in new[] { Under(outer, Guid.Empty), Under(inner, outer), Under(other, Guid.Empty) })
+            Do(notebook, change);
+        var was = Shown(notebook);
+        Change[] step = [Under(outer, Guid.Empty), Under(inner, other), Under(outer, inner)];
+        var back = TakingBack.Of(notebook, DocumentKind.Notebook, step);
+        foreach (var change in step.Concat(back))
+            Do(notebook, change);
+        Assert.Equal(was, Shown(notebook));
+    }
+
+    [Fact]
     public void A_folder_that_was_made_goes_into_the_bin_and_one_that_was_named_and_moved_is_where_it_was()
     {
         var library = new LibraryDocument();

@@ -81,11 +81,11 @@ public static class Scratch
         var samples = item.Line.Samples;
         foreach (var part in item.Visible())
         {
-            var last = part.End / Interval.PerSample;
-            for (var i = part.Start / Interval.PerSample; i <= last; i++)
+            var line = FlatLine.Of(samples, part);
+            for (var i = 0; i < line.Count; i++)
             {
-                (double X, double Y) here = (samples.X[i] + item.Dx, samples.Y[i] + item.Dy),
-                    next = i < last ? (samples.X[i + 1] + item.Dx, samples.Y[i + 1] + item.Dy) : here;
+                (double X, double Y) here = (line[i].X + item.Dx, line[i].Y + item.Dy),
+                    next = i + 1 < line.Count ? (line[i + 1].X + item.Dx, line[i + 1].Y + item.Dy) : here;
                 var apart = Apart(from, to, here);
                 if (apart <= Short || Crosses(from, to, here, next) || (apart <= beside && RunsAlong(from, to, here, next)))
                     return true;
@@ -125,9 +125,7 @@ public static class Scratch
             high = box.Bottom - box.Top;
         // A long flat zig-zag turns within its lesser side.
         return LineSimplifier.Keep(
-            stroke,
-            0,
-            stroke.Count - 1,
+            [.. stroke.X.Select((x, i) => new FlatPoint(i, x, stroke.Y[i]))],
             Math.Max(20, Math.Min(Math.Max(wide, high) * 0.06, Math.Min(wide, high) * 0.25))
         );
     }

@@ -74,8 +74,27 @@ public static class TakingBack
             }
         }
 
-        // The last thing done is the first to be taken back: a thing comes out of another before that one moves.
+        // The last thing done is the first to be taken back: a thing comes out of another before that one goes into the bin. Things go back where they were from
+        // above to below: what a thing goes into lies where it did by then, so that it can never lie within the thing itself, which would be no move.
         back.Reverse();
-        return back;
+        var depths = new Dictionary<Guid, int>();
+        var moves = new Queue<Change>(back.OfType<Change.NodePlaced>().OrderBy(placed => DepthOf(standing, placed.Node, depths)));
+        return [.. back.Select(change => change is Change.NodePlaced ? moves.Dequeue() : change)];
+    }
+
+    /// <summary>How many things a thing lies within.</summary>
+    private static int DepthOf(IStanding standing, Guid node, Dictionary<Guid, int> known)
+    {
+        var way = new Stack<Guid>();
+        while (node != Guid.Empty && !known.ContainsKey(node))
+        {
+            way.Push(node);
+            node = standing.PlaceOf(node)?.Parent ?? Guid.Empty;
+        }
+
+        var depth = node == Guid.Empty ? 0 : known[node];
+        foreach (var passed in way)
+            known[passed] = ++depth;
+        return depth;
     }
 }

@@ -25,46 +25,63 @@ public static class Eraser
 
         for (var i = 0; i + 1 < samples.Count; i++)
         {
-            double ax = samples.X[i],
+            float ax = samples.X[i],
                 ay = samples.Y[i],
                 bx = samples.X[i + 1],
                 by = samples.Y[i + 1];
+            // No curve leaves its chord by more than the chord's length.
+            var near = reach + Math.Abs(bx - ax) + Math.Abs(by - ay);
             if (
-                (ax < x - reach && bx < x - reach)
-                || (ax > x + reach && bx > x + reach)
-                || (ay < y - reach && by < y - reach)
-                || (ay > y + reach && by > y + reach)
+                (ax < x - near && bx < x - near)
+                || (ax > x + near && bx > x + near)
+                || (ay < y - near && by < y - near)
+                || (ay > y + near && by > y + near)
             )
                 continue;
-            double ux = bx - ax,
-                uy = by - ay,
-                length = Math.Sqrt(ux * ux + uy * uy);
             var half = Nib.HalfAcross(samples, i, pen);
-            if (length < 1e-9)
+            if (SplineSpan.IsPlainlyStraight(samples.X, samples.Y, i) || SplineSpan.Of(samples, i) is not { Pieces: > 1 } span)
             {
-                if (Square(ax - x) + Square(ay - y) <= Square(radius))
-                    touched.Add(new Interval(i * Interval.PerSample, (i + 1) * Interval.PerSample));
+                Touch((ax, ay), (bx, by), i, 1);
                 continue;
             }
 
-            var along = ((x - ax) * ux + (y - ay) * uy) / length;
-            var aside = Math.Max(0, Math.Abs((x - ax) * uy - (y - ay) * ux) / length - half);
-            if (aside > radius)
-                continue;
-            var chord = Math.Sqrt(radius * radius - aside * aside);
-            double from = Math.Max(0, along - chord),
-                to = Math.Min(length, along + chord);
-            if (from > to)
-                continue;
-            touched.Add(
-                new Interval(
-                    (i * Interval.PerSample) + (int)Math.Ceiling(from / length * Interval.PerSample),
-                    (i * Interval.PerSample) + (int)Math.Floor(to / length * Interval.PerSample)
-                )
-            );
+            var from = (ax, ay);
+            for (var k = 1; k <= span.Pieces; k++)
+            {
+                var to = span.At(k / (float)span.Pieces);
+                Touch(from, to, i + (k - 1) / (double)span.Pieces, 1.0 / span.Pieces);
+                from = to;
+            }
+
+            // One straight piece, which begins at a parameter and goes on for so much of it, in samples.
+            void Touch((float X, float Y) a, (float X, float Y) b, double start, double share)
+            {
+                double ux = b.X - a.X,
+                    uy = b.Y - a.Y,
+                    length = Math.Sqrt(ux * ux + uy * uy);
+                if (length < 1e-9)
+                {
+                    if (Square(a.X - x) + Square(a.Y - y) <= Square(radius))
+                        Add(start, start + share);
+                    return;
+                }
+
+                var along = ((x - a.X) * ux + (y - a.Y) * uy) / length;
+                var aside = Math.Max(0, Math.Abs((x - a.X) * uy - (y - a.Y) * ux) / length - half);
+                if (aside > radius)
+                    return;
+                var chord = Math.Sqrt(radius * radius - aside * aside);
+                double first = Math.Max(0, along - chord),
+                    last = Math.Min(length, along + chord);
+                if (first <= last)
+                    Add(start + first / length * share, start + last / length * share);
+            }
         }
 
         touched.RemoveAll(interval => interval.End < interval.Start);
+
+        void Add(double from, double to) =>
+            touched.Add(new Interval((int)Math.Ceiling(from * Interval.PerSample), (int)Math.Floor(to * Interval.PerSample)));
     }
 
     private static double Square(double value) => value * value;

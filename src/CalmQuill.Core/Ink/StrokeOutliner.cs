@@ -2,8 +2,7 @@ namespace CalmQuill.Core.Ink;
 
 /// <summary>Turns samples into the outline that is filled on screen, in thumbnails and in print.</summary>
 /// <remarks>
-/// The centre line runs through every sample: long or curved segments are refined along a Catmull–Rom spline (Catmull and Rom 1974) until a
-/// piece departs from it by less than 0.03 mm. The edge is the centre line's offset on both sides. Where the line turns by more than 60°,
+/// The centre line runs through every sample along its curve (<see cref="SplineSpan"/>), in pieces that depart from it by less than 0.03 mm. The edge is the centre line's offset on both sides. Where the line turns by more than 60°,
 /// or bends closer than its own width, the ring is closed with a round end and a new one begins at the same point, so that no ring folds over
 /// itself into a hole. A flat nib is an ellipse: sweeping it is sweeping a round nib in a plane in which the ellipse is a circle, so the centre
 /// line is taken there, given its edge, and the edge is taken back. What a pencil leaves bare within its outline is <see cref="PencilGrain"/>'s.
@@ -11,7 +10,6 @@ namespace CalmQuill.Core.Ink;
 /// </remarks>
 public sealed class StrokeOutliner
 {
-    private const float RefineFrom = 24f;
     private const float SameSpot = 2f;
     private const float CosOfSharpTurn = 0.5f;
     private const float SoftEndLength = 70f;
@@ -19,6 +17,10 @@ public sealed class StrokeOutliner
     /// <summary>A brush tapers over so many widths, at most over 4 mm.</summary>
     private const float TaperWidths = 2f,
         MostTaper = 400f;
+
+    /// <summary>A narrowing end is drawn in so many pieces where its samples lie farther apart than it is long, and its span in at most so many.</summary>
+    private const float EndPieces = 3f,
+        MostEndPieces = 24f;
 
     /// <summary>Cosine and sine of the inner points of a half circle, in four equal turns.</summary>
     private static readonly (float Cos, float Sin)[] HalfCircle = [(0.7071068f, 0.7071068f), (0f, 1f), (-0.7071068f, 0.7071068f)];
@@ -52,10 +54,10 @@ public sealed class StrokeOutliner
         switch (pen.Kind)
         {
             case PenKind.Fountain:
-                SoftenEnds(visible, samples.Count, Math.Min(SoftEndLength, pen.Width * 2f), 0.45f);
+                SoftenEnds(visible, samples.Count, SoftEnd(pen), 0.45f);
                 break;
             case PenKind.Brush:
-                SoftenEnds(visible, samples.Count, Math.Min(MostTaper, pen.Width * TaperWidths), 0.1f);
+                SoftenEnds(visible, samples.Count, SoftEnd(pen), 0.1f);
                 break;
             case PenKind.Calligraphy:
                 FlatNib(pen, outline);
@@ -92,6 +94,7 @@ public sealed class StrokeOutliner
         var sp = samples.Pressure;
         var even = pen.Kind is PenKind.Ball or PenKind.Highlighter or PenKind.Calligraphy;
         var plain = pen.Kind == PenKind.Fountain;
+        var soft = SoftEnd(pen);
         var radius = Nib.Radius(samples, first, pen);
         if (visible.Start % Interval.PerSample == 0)
             Push(sx[first] + dx, sy[first] + dy, radius);
@@ -101,19 +104,12 @@ public sealed class StrokeOutliner
         for (var i = first; i < last || (i == last && visible.End % Interval.PerSample != 0); i++)
         {
             var ends = i == last;
-            int x1 = sx[i],
-                y1 = sy[i],
-                x2 = sx[i + 1],
-                y2 = sy[i + 1];
-            var i0 = i > 0 ? i - 1 : i;
-            var i3 = i + 2 < sx.Length ? i + 2 : i + 1;
-            float bendX = sx[i0] - x1 - x2 + sx[i3],
-                bendY = sy[i0] - y1 - y2 + sy[i3];
-            var bend = Math.Abs(bendX) + Math.Abs(bendY);
-            // A pen that stood still drew no loop: a corner is two samples at one place.
-            var pieces = bend < RefineFrom || (x1 == x2 && y1 == y2) ? 1 : Math.Min(8, 1 + (int)MathF.Sqrt(bend / RefineFrom));
             var nextRadius = even ? radius : (radius + (plain ? pen.Radius(sp[i + 1]) : Nib.Radius(samples, i + 1, pen))) * 0.5f;
-            if (pieces > 1)
+            if (
+                !SplineSpan.IsPlainlyStraight(sx, sy, i)
+                && SplineSpan.Of(samples, i) is var span
+                && PiecesOf(span, i) is > 1 and var pieces
+            )
             {
                 var from = i == first ? visible.Start % Interval.PerSample / (float)Interval.PerSample : 0f;
                 var to = ends ? visible.End % Interval.PerSample / (float)Interval.PerSample : 1f;
@@ -122,39 +118,47 @@ public sealed class StrokeOutliner
                     var t = k / (float)pieces;
                     if (t <= from || t >= to)
                         continue;
-                    Push(
-                        Spline(sx[i0], x1, x2, sx[i3], t) + dx,
-                        Spline(sy[i0], y1, y2, sy[i3], t) + dy,
-                        radius + (nextRadius - radius) * t
-                    );
+                    var (px, py) = span.At(t);
+                    Push(px + dx, py + dy, radius + (nextRadius - radius) * t);
                 }
             }
 
             if (ends)
                 PushBetween(samples, visible.End, pen, dx, dy);
             else
-                Push(x2 + dx, y2 + dy, nextRadius);
+                Push(sx[i + 1] + dx, sy[i + 1] + dy, nextRadius);
             radius = nextRadius;
         }
+
+        // An end that tapers does so over its length, not over all of a far first sample's way.
+        int PiecesOf(in SplineSpan span, int i) =>
+            soft > 0 && (i == 0 || i + 2 == sx.Length)
+                ? Math.Max(span.Pieces, (int)Math.Min(MostEndPieces, EndPieces * span.Chord / soft))
+                : span.Pieces;
     }
+
+    /// <summary>Over what length a pen's line narrows at its ends, 0.01 mm; 0 for pens whose line does not.</summary>
+    private static float SoftEnd(Pen pen) =>
+        pen.Kind switch
+        {
+            PenKind.Fountain => Math.Min(SoftEndLength, pen.Width * 2f),
+            PenKind.Brush => Math.Min(MostTaper, pen.Width * TaperWidths),
+            _ => 0,
+        };
 
     private void PushBetween(StrokeSamples samples, int parameter, Pen pen, int dx, int dy)
     {
         var i = parameter / Interval.PerSample;
         var t = parameter % Interval.PerSample / (float)Interval.PerSample;
-        var i0 = i > 0 ? i - 1 : i;
-        var i3 = i + 2 < samples.Count ? i + 2 : i + 1;
+        var (px, py) = SplineSpan.Of(samples, i).At(t);
         Push(
-            Spline(samples.X[i0], samples.X[i], samples.X[i + 1], samples.X[i3], t) + dx,
-            Spline(samples.Y[i0], samples.Y[i], samples.Y[i + 1], samples.Y[i3], t) + dy,
+            px + dx,
+            py + dy,
             pen.Kind is PenKind.Brush or PenKind.Pencil
                 ? Nib.Radius(samples, i, pen) * (1 - t) + Nib.Radius(samples, i + 1, pen) * t
                 : pen.Radius((int)(samples.Pressure[i] + (samples.Pressure[i + 1] - samples.Pressure[i]) * t))
         );
     }
-
-    private static float Spline(float a, float b, float c, float d, float t) =>
-        b + 0.5f * t * (c - a + t * (2f * a - 5f * b + 4f * c - d + t * (3f * (b - c) + d - a)));
 
     private void Push(float px, float py, float radius)
     {

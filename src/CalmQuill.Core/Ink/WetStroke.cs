@@ -5,8 +5,11 @@ namespace CalmQuill.Core.Ink;
 /// <param name="stabilising">0 to 100; see <see cref="Stabiliser"/>.</param>
 public sealed class WetStroke(Pen pen, int stabilising)
 {
+    /// <summary>So many spans before the last are drawn again as a sample comes, since their curve depends on it: whether a sample is a corner, the one after the next can tell.</summary>
+    private const int Again = 3;
+
     /// <summary>A piece is drawn with so many samples before it, so that its curve is the one that the whole stroke will have.</summary>
-    private const int Before = 5;
+    private const int Before = Again + 2;
 
     private readonly Stabiliser stabiliser = new(stabilising);
     private readonly StrokeOutliner outliner = new() { OpenEnd = true };
@@ -61,8 +64,7 @@ public sealed class WetStroke(Pen pen, int stabilising)
         // A broken line is measured from its start.
         var from = pen.Line == LineStyle.Solid ? Math.Max(0, outlined - Before) : 0;
         var piece = ToSamples(from);
-        // The piece before is drawn again, since its curve depends on the sample after it.
-        var start = Math.Max(0, outlined - 2 - from) * Interval.PerSample;
+        var start = Math.Max(0, outlined - Again - from) * Interval.PerSample;
         outliner.Append(piece, [new Interval(start, (piece.Count - 1) * Interval.PerSample)], pen, 0, 0, outline);
         outlined = Count;
     }

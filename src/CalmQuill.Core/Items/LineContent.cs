@@ -35,9 +35,9 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
     public override OutlineKey OutlineKey => new(Samples, Visible(), Pen with { Colour = 0 }, IsFilled);
 
     public override Box Bounds =>
-        bounds ??= (Frame.IsOnlyShifted ? (madeBox ??= Made.Bounds()).Shift((int)Frame.Dx, (int)Frame.Dy) : Samples.Bounds()).Grow(
-            (int)MathF.Ceiling(Pen.MostRadius)
-        );
+        bounds ??= (
+            Frame.IsOnlyShifted ? (madeBox ??= FlatLine.Bounds(Made)).Shift((int)Frame.Dx, (int)Frame.Dy) : FlatLine.Bounds(Samples)
+        ).Grow((int)MathF.Ceiling(Pen.MostRadius));
 
     public override List<Interval> Visible() => visible ??= Frame.Gaps.Visible(Made.Count);
 
@@ -70,10 +70,10 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
     /// <summary>Whether a spot lies within its line, taken as closed.</summary>
     public bool Holds(double x, double y)
     {
-        var samples = Samples;
-        var loop = new double[samples.Count * 2];
-        for (var i = 0; i < samples.Count; i++)
-            (loop[2 * i], loop[2 * i + 1]) = (samples.X[i] + Frame.Dx, samples.Y[i] + Frame.Dy);
+        var line = FlatLine.Of(Samples);
+        var loop = new double[line.Count * 2];
+        for (var i = 0; i < line.Count; i++)
+            (loop[2 * i], loop[2 * i + 1]) = (line[i].X + Frame.Dx, line[i].Y + Frame.Dy);
         return Loop.Holds(loop, x, y);
     }
 
@@ -87,23 +87,18 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
         var cuts = new List<double>();
         foreach (var interval in Visible())
         {
-            if (interval.Start == interval.End)
+            var line = FlatLine.Of(samples, interval);
+            if (line.Count == 1)
+                return Loop.Holds(loop, line[0].X + dx, line[0].Y + dy) ? 1 : 0;
+            for (var i = 0; i + 1 < line.Count; i++)
             {
-                var dot = interval.Start / Interval.PerSample;
-                return Loop.Holds(loop, samples.X[dot] + dx, samples.Y[dot] + dy) ? 1 : 0;
-            }
-
-            for (var i = interval.Start / Interval.PerSample; i * Interval.PerSample < interval.End && i + 1 < samples.Count; i++)
-            {
-                var from = Math.Max(0, (interval.Start - i * Interval.PerSample) / (double)Interval.PerSample);
-                var to = Math.Min(1, (interval.End - i * Interval.PerSample) / (double)Interval.PerSample);
-                double ax = samples.X[i] + dx,
-                    ay = samples.Y[i] + dy,
-                    ux = samples.X[i + 1] + dx - ax,
-                    uy = samples.Y[i + 1] + dy - ay;
+                double ax = line[i].X + dx,
+                    ay = line[i].Y + dy,
+                    ux = line[i + 1].X + dx - ax,
+                    uy = line[i + 1].Y + dy - ay;
                 var length = Math.Sqrt(ux * ux + uy * uy);
-                whole += length * (to - from);
-                Loop.Cut(loop, ax, ay, ux, uy, from, to, cuts);
+                whole += length;
+                Loop.Cut(loop, ax, ay, ux, uy, 0, 1, cuts);
                 for (var c = 0; c + 1 < cuts.Count; c++)
                 {
                     var middle = (cuts[c] + cuts[c + 1]) / 2;
@@ -148,8 +143,8 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
         if (IsFilled)
         {
             var region = painter.Empty();
-            for (var i = 0; i < samples.Count; i++)
-                region.Add(samples.X[i] + dx, samples.Y[i] + dy);
+            foreach (var point in FlatLine.Of(samples))
+                region.Add((float)point.X + dx, (float)point.Y + dy);
             region.Close();
             painter.Fill(region, Items.Coat.Full(Fill));
         }
@@ -167,25 +162,25 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
         var (dx, dy) = (Frame.Dx, Frame.Dy);
         if (IsFilled)
         {
-            var corners = new long[samples.Count * 2];
-            for (var i = 0; i < samples.Count; i++)
-                (corners[2 * i], corners[2 * i + 1]) = (samples.X[i] + dx, samples.Y[i] + dy);
-            sketcher.Region(corners, Fill);
+            sketcher.Region(Shifted(FlatLine.Of(samples), dx, dy), Fill);
         }
 
         if (!HasLine)
             return;
         foreach (var part in Dashes.Of(samples, Visible(), Pen))
         {
-            var (first, last) = ((part.Start + Interval.PerSample - 1) / Interval.PerSample, part.End / Interval.PerSample);
-            if (last < first)
-                continue;
-            var kept = LineSimplifier.Keep(samples, first, last, tolerance);
-            var points = new long[kept.Count * 2];
-            for (var i = 0; i < kept.Count; i++)
-                (points[2 * i], points[2 * i + 1]) = (samples.X[kept[i]] + dx, samples.Y[kept[i]] + dy);
-            sketcher.Line(points, Pen);
+            var line = FlatLine.Of(samples, part);
+            var kept = LineSimplifier.Keep(line, tolerance);
+            sketcher.Line(Shifted(kept.ConvertAll(i => line[i]), dx, dy), Pen);
         }
+    }
+
+    private static long[] Shifted(List<FlatPoint> line, long dx, long dy)
+    {
+        var points = new long[line.Count * 2];
+        for (var i = 0; i < line.Count; i++)
+            (points[2 * i], points[2 * i + 1]) = ((long)Math.Round(line[i].X) + dx, (long)Math.Round(line[i].Y) + dy);
+        return points;
     }
 
     protected internal override void WorkOut(bool mayLieElsewhere)

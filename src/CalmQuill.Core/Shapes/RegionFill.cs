@@ -95,17 +95,12 @@ public sealed class RegionFill
         var (samples, pen) = (item.Line.Samples, item.Line.Pen);
         foreach (var part in item.Visible())
         {
-            for (var i = part.Start / Interval.PerSample; i * Interval.PerSample <= part.End && i < samples.Count; i++)
+            var line = FlatLine.Of(samples, part);
+            for (var k = 0; k < Math.Max(1, line.Count - 1); k++)
             {
-                var next = Math.Min(i + 1, samples.Count - 1);
-                double from = Math.Max(0, (part.Start - i * Interval.PerSample) / (double)Interval.PerSample),
-                    to = Math.Min(1, (part.End - i * Interval.PerSample) / (double)Interval.PerSample);
-                double ax = samples.X[i] + item.Dx,
-                    ay = samples.Y[i] + item.Dy,
-                    ux = samples.X[next] - samples.X[i],
-                    uy = samples.Y[next] - samples.Y[i];
-                var radius = (next == i ? pen.Radius(samples.Pressure[i]) : Nib.HalfAcross(samples, i, pen)) + thicker;
-                Thick(ax + ux * from, ay + uy * from, ax + ux * to, ay + uy * to, Math.Max(radius, side * 0.75));
+                var (from, to, i) = (line[k], line[Math.Min(k + 1, line.Count - 1)], (int)line[k].At);
+                var radius = (i + 1 == samples.Count ? pen.Radius(samples.Pressure[i]) : Nib.HalfAcross(samples, i, pen)) + thicker;
+                Thick(from.X + item.Dx, from.Y + item.Dy, to.X + item.Dx, to.Y + item.Dy, Math.Max(radius, side * 0.75));
             }
         }
     }
@@ -305,16 +300,13 @@ public sealed class RegionFill
     {
         if (edge.Count < 8)
             return edge;
-        int[] zero = new int[edge.Count];
-        var samples = new StrokeSamples([.. edge.Select(corner => corner.X)], [.. edge.Select(corner => corner.Y)], zero, zero);
+        var line = edge.Select((corner, i) => new FlatPoint(i, corner.X, corner.Y)).ToList();
         // Split at the point farthest from the first, since both ends are one place.
         var far = Enumerable.Range(0, edge.Count).MaxBy(i => edge[i].To(edge[0]));
         return
         [
-            .. LineSimplifier
-                .Keep(samples, 0, far, Tolerance * side)
-                .Concat(LineSimplifier.Keep(samples, far, edge.Count - 1, Tolerance * side).Skip(1))
-                .Select(i => edge[i]),
+            .. LineSimplifier.Keep(line[..(far + 1)], Tolerance * side).Select(i => edge[i]),
+            .. LineSimplifier.Keep(line[far..], Tolerance * side).Skip(1).Select(i => edge[far + i]),
         ];
     }
 
