@@ -70,6 +70,7 @@ if (args.Contains("--ink"))
     rows.AddRange(InterfaceBench.Opening(only, $"/page/{group.Space}/{notebook}/{other}", $"/page/{group.Space}/{notebook}/{page}"));
     rows.AddRange(InterfaceBench.PenToInk(only));
     rows.AddRange(InterfaceBench.Tools(only));
+    rows.AddRange(CoreBench.Run(strokes, only));
     Console.WriteLine(Row.Table(rows));
     return 0;
 }

@@ -19,7 +19,7 @@ var group = new LanternStreet(
     new SpaceStore(database),
     new DocumentStore(database),
     new LockStore(database),
-    new AssetStore(database),
+    new AssetStore(database, new DatabaseFiles(database)),
     Path.Combine(args[0], "svg_fonts"),
     seed,
     DateTimeOffset.UtcNow

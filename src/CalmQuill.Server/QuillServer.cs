@@ -114,6 +114,12 @@ public static class QuillServer
             .AddSingleton<DocumentWriter>()
             .AddSingleton<SpotStore>()
             .AddSingleton<AssetStore>()
+            .AddSingleton<DatabaseFiles>()
+            .AddSingleton<IAssetFiles>(provider =>
+                settings.Bucket is { } bucket
+                    ? new BucketFiles(bucket, provider.GetRequiredService<DatabaseFiles>())
+                    : provider.GetRequiredService<DatabaseFiles>()
+            )
             .AddSingleton<PrintedPages>()
             .AddSingleton(DocumentLimits.Usual)
             .AddSingleton<ReplicaStore>()

@@ -11,7 +11,7 @@ using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Spots;
 using CalmQuill.Documents.FollowUps;
 using CalmQuill.Documents.Pdf;
-using CalmQuill.Documents.Pictures;
+using CalmQuill.Core.Assets;
 using CalmQuill.Documents.Svg;
 using CalmQuill.Testing;
 using CsCheck;
@@ -421,11 +421,11 @@ public sealed partial class PdfTests : IDisposable
     public void A_jpeg_is_known_by_its_head_and_anything_else_is_not()
     {
         byte[] head = [0xFF, 0xD8, 0xFF, 0xE0, 0, 4, 0, 0, 0xFF, 0xC0, 0, 17, 8, 0x01, 0x2C, 0x02, 0x58, 3, 0, 0, 0, 0, 0, 0, 0, 0, 0];
-        Assert.Equal((600, 300, 3), JpegHead.Read(head));
+        Assert.Equal((600, 300, 3), JpegFile.Read(head));
         for (var length = 0; length < 18; length++)
-            Assert.Null(JpegHead.Read(head.AsSpan(0, length)));
+            Assert.Null(JpegFile.Read(head.AsSpan(0, length)));
         Gen.Byte.Array[0, 60]
-            .Sample(bytes => Assert.True(JpegHead.Read([0xFF, 0xD8, .. bytes]) is null or { Width: > 0, Height: > 0 }), iter: 3000);
+            .Sample(bytes => Assert.True(JpegFile.Read([0xFF, 0xD8, .. bytes]) is null or { Width: > 0, Height: > 0 }), iter: 3000);
     }
 
     [Fact]

@@ -9,7 +9,7 @@ using CalmQuill.Core.Pages;
 using CalmQuill.Core.Papers;
 using CalmQuill.Core.Shapes;
 using CalmQuill.Documents.Pdf;
-using CalmQuill.Documents.Pictures;
+using CalmQuill.Core.Assets;
 using CalmQuill.Documents.Svg;
 using CalmQuill.Testing;
 using CsCheck;
@@ -35,16 +35,16 @@ public sealed class PictureTests : IDisposable
     public async Task A_real_picture_is_known_by_its_size_and_taken_only_whole(string option)
     {
         var jpeg = await Jpeg(option);
-        Assert.Equal((210, 297, 3), JpegHead.Read(jpeg));
-        Assert.Null(JpegHead.Problem(jpeg));
+        Assert.Equal((210, 297, 3), JpegFile.Read(jpeg));
+        Assert.Null(JpegFile.Problem(jpeg));
         // Cut off anywhere it is not whole, and with something behind it it is something else.
         for (var length = 2; length < jpeg.Length; length += 1 + length / 60)
-            Assert.Contains("not whole", JpegHead.Problem(jpeg.AsSpan(0, length)), StringComparison.Ordinal);
-        Assert.Contains("something else", JpegHead.Problem([.. jpeg, .. "<script>"u8]), StringComparison.Ordinal);
-        Assert.Contains("something else", JpegHead.Problem([.. jpeg, .. jpeg]), StringComparison.Ordinal);
+            Assert.Contains("not whole", JpegFile.Problem(jpeg.AsSpan(0, length)), StringComparison.Ordinal);
+        Assert.Contains("something else", JpegFile.Problem([.. jpeg, .. "<script>"u8]), StringComparison.Ordinal);
+        Assert.Contains("something else", JpegFile.Problem([.. jpeg, .. jpeg]), StringComparison.Ordinal);
         // More marks before a segment are filling (T.81 §B.1.1.2).
-        Assert.Equal((210, 297, 3), JpegHead.Read([0xFF, 0xD8, 0xFF, 0xFF, .. jpeg.AsSpan(2)]));
-        Assert.Null(JpegHead.Problem([0xFF, 0xD8, 0xFF, 0xFF, .. jpeg.AsSpan(2)]));
+        Assert.Equal((210, 297, 3), JpegFile.Read([0xFF, 0xD8, 0xFF, 0xFF, .. jpeg.AsSpan(2)]));
+        Assert.Null(JpegFile.Problem([0xFF, 0xD8, 0xFF, 0xFF, .. jpeg.AsSpan(2)]));
         // A changed length anywhere in the head ends in words, and never beyond the file.
         Gen.Select(Gen.Int[2, Math.Min(600, jpeg.Length) - 1], Gen.Byte)
             .Sample(
@@ -52,8 +52,8 @@ public sealed class PictureTests : IDisposable
                 {
                     var changed = jpeg.ToArray();
                     changed[at] = value;
-                    _ = JpegHead.Problem(changed);
-                    Assert.True(JpegHead.Read(changed) is null or { Width: > 0, Height: > 0 });
+                    _ = JpegFile.Problem(changed);
+                    Assert.True(JpegFile.Read(changed) is null or { Width: > 0, Height: > 0 });
                 },
                 iter: 2_000
             );
@@ -68,8 +68,8 @@ public sealed class PictureTests : IDisposable
     [InlineData(new byte[] { 0xFF, 0xD8, 0x00, 0xE0, 0, 4, 0, 0, 0xFF, 0xD9 })]
     public void What_is_no_picture_is_neither_read_nor_whole(byte[] bytes)
     {
-        Assert.Null(JpegHead.Read(bytes));
-        Assert.NotNull(JpegHead.Problem(bytes));
+        Assert.Null(JpegFile.Read(bytes));
+        Assert.NotNull(JpegFile.Problem(bytes));
     }
 
     [Fact]

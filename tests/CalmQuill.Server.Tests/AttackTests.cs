@@ -433,8 +433,9 @@ public sealed class AttackTests : IAsyncLifetime
             0xFF,
             0xD9,
         ];
-        var path2 = $"/api/spaces/{group.Space}/assets";
-        Assert.Equal(HttpStatusCode.OK, (await writer.Http.PostAsync(path2, new ByteArrayContent(picture))).StatusCode);
+        async Task<HttpStatusCode> Kept(byte[] file) =>
+            (await writer.SendPiece(group.Space, Core.Assets.AssetId.Of(file), 0, file.Length, file)).StatusCode;
+        Assert.Equal(HttpStatusCode.OK, await Kept(picture));
         byte[][] bad =
         [
             [.. picture, .. Encoding.ASCII.GetBytes("<script>")],
@@ -443,7 +444,7 @@ public sealed class AttackTests : IAsyncLifetime
             [.. picture[..^2], 0xFF, 0xDA, 0xFF, 0xFF, 0xFF, 0xD9],
         ];
         foreach (var one in bad)
-            Assert.Equal(HttpStatusCode.BadRequest, (await writer.Http.PostAsync(path2, new ByteArrayContent(one))).StatusCode);
+            Assert.Equal(HttpStatusCode.BadRequest, await Kept(one));
     }
 
     // 11

@@ -3,6 +3,8 @@ using System.Net.Http.Json;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CalmQuill.Store.Documents;
 using CalmQuill.Testing;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.AspNetCore.SignalR;
@@ -205,15 +207,22 @@ public sealed class RolesTests : IAsyncLifetime
             Ok,
             Locked
         ),
-        // An empty body: whoever may write gets as far as being told that it is no picture.
-        ("/api/spaces/{space:guid}/assets", "POST", "/api/spaces/{space}/assets", [Bad, Bad, Forbidden, NotHere, SignedOut], Bad, Bad),
         (
-            "/api/spaces/{space:guid}/frozen-pages",
-            "POST",
-            "/api/spaces/{space}/frozen-pages",
+            "/api/spaces/{space:guid}/assets/{asset:guid}/received",
+            "GET",
+            "/api/spaces/{space}/assets/{asset}/received",
             [Ok, Ok, Forbidden, NotHere, SignedOut],
             Ok,
-            Locked
+            Ok
+        ),
+        // An empty body: whoever may write gets as far as being told that it is no piece.
+        (
+            "/api/spaces/{space:guid}/assets/{asset:guid}/pieces/{at:long}",
+            "PUT",
+            "/api/spaces/{space}/assets/{asset}/pieces/0?of=10",
+            [Bad, Bad, Forbidden, NotHere, SignedOut],
+            Bad,
+            Bad
         ),
         (
             "/api/spaces/{space:guid}/assets/{asset:guid}/picture",
@@ -595,7 +604,7 @@ public sealed class RolesTests : IAsyncLifetime
             .Replace("{asset}", ofAsset.ToString())
             .Replace("{writer}", group.Writer.Id.ToString());
         using var request = new HttpRequestMessage(new HttpMethod(method), filled);
-        var isBytes = path.EndsWith("operations", StringComparison.Ordinal) || path.EndsWith("assets", StringComparison.Ordinal);
+        var isBytes = path.EndsWith("operations", StringComparison.Ordinal) || path.Contains("/pieces/", StringComparison.Ordinal);
         object form = path.EndsWith("/copies", StringComparison.Ordinal)
             ? new { node = ofNotebook, toSpace = space }
             : new
@@ -635,8 +644,8 @@ public sealed class RolesTests : IAsyncLifetime
 
     private async Task<Guid> Freeze(Guid which)
     {
-        var answer = await callers[0].Http.PostAsJsonAsync($"/api/spaces/{group.Space}/frozen-pages", new { page = which });
-        return (await answer.Content.ReadFromJsonAsync<System.Text.Json.JsonElement>()).GetProperty("asset").GetGuid();
+        var page = await host.Services.GetRequiredService<DocumentStore>().Page(group.Space, which, CancellationToken.None);
+        return await callers[0].SendAsset(group.Space, FrozenPage.Write(page, "a4-ruled-710"));
     }
 
     private static async Task<Guid> OwnSpace(Caller caller) =>

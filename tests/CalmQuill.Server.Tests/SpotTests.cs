@@ -6,8 +6,11 @@ using System.Text.Json;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
 using CalmQuill.Core.Spots;
+using CalmQuill.Store.Documents;
 using CalmQuill.Testing;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace CalmQuill.Server.Tests;
 
@@ -131,10 +134,6 @@ public sealed class SpotTests : IAsyncLifetime
             HttpStatusCode.Locked,
             (await writer.Http.GetAsync($"/api/spaces/{group.Space}/pages/{Page}/part.svg?area=0,0,900,900")).StatusCode
         );
-        Assert.Equal(
-            HttpStatusCode.Locked,
-            (await writer.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/frozen-pages", new { page = Page })).StatusCode
-        );
     }
 
     [Theory]
@@ -150,78 +149,11 @@ public sealed class SpotTests : IAsyncLifetime
         );
 
     [Fact]
-    public async Task Pictures_are_sniffed_limited_and_given_to_members_only()
-    {
-        var path = $"/api/spaces/{group.Space}/assets";
-        byte[] Head(int width, int height) =>
-            [
-                0xFF,
-                0xD8,
-                0xFF,
-                0xC0,
-                0,
-                17,
-                8,
-                (byte)(height >> 8),
-                (byte)height,
-                (byte)(width >> 8),
-                (byte)width,
-                3,
-                1,
-                0x11,
-                0,
-                2,
-                0x11,
-                0,
-                3,
-                0x11,
-                0,
-                0xFF,
-                0xDA,
-                0,
-                12,
-                3,
-                1,
-                0,
-                2,
-                0x11,
-                3,
-                0x11,
-                0,
-                63,
-                0,
-                0xA5,
-                0xFF,
-                0x00,
-                0x3C,
-                0xFF,
-                0xD9,
-            ];
-        async Task<(HttpStatusCode, string)> Post(byte[] bytes)
-        {
-            var answer = await writer.Http.PostAsync(path, new ByteArrayContent(bytes));
-            return (answer.StatusCode, await answer.Content.ReadAsStringAsync());
-        }
-
-        Assert.Contains("not a JPEG", (await Post(Encoding.UTF8.GetBytes("<svg onload=alert(1)>"))).Item2, StringComparison.Ordinal);
-        Assert.Contains("200 megapixels", (await Post(Head(20_000, 10_000))).Item2, StringComparison.Ordinal);
-        var (status, json) = await Post(Head(600, 300));
-        Assert.Equal(HttpStatusCode.OK, status);
-        var asset = JsonDocument.Parse(json).RootElement.GetProperty("asset").GetGuid();
-        var given = await owner.Http.GetAsync($"{path}/{asset}");
-        Assert.Equal(
-            ("image/jpeg", "nosniff"),
-            (given.Content.Headers.ContentType!.MediaType, given.Headers.GetValues("X-Content-Type-Options").Single())
-        );
-        Assert.Equal(HttpStatusCode.NotFound, (await stranger.Http.GetAsync($"{path}/{asset}")).StatusCode);
-    }
-
-    [Fact]
     public async Task A_page_that_is_frozen_lies_under_others_and_is_counted()
     {
         await Do(DocumentKind.Page, Other, new Change.StrokeAdded(new Pen(PenKind.Ball, 80, 0x22302EFF), clock, Generate.Wave(50)));
-        var answer = await writer.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/frozen-pages", new { page = Other });
-        var asset = (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("asset").GetGuid();
+        var page = await host.Services.GetRequiredService<DocumentStore>().Page(group.Space, Other, CancellationToken.None);
+        var asset = await writer.SendAsset(group.Space, FrozenPage.Write(page, "a4-ruled-710"));
         Assert.Contains(
             "<path",
             await owner.Http.GetStringAsync($"/api/spaces/{group.Space}/assets/{asset}/picture"),
@@ -245,11 +177,6 @@ public sealed class SpotTests : IAsyncLifetime
             "%PDF",
             Encoding.Latin1.GetString(await owner.Http.GetByteArrayAsync($"/api/spaces/{group.Space}/pages/{Page}/export.pdf")),
             StringComparison.Ordinal
-        );
-        // What lies on an own paper already cannot become one.
-        Assert.Equal(
-            HttpStatusCode.BadRequest,
-            (await writer.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/frozen-pages", new { page = Page })).StatusCode
         );
     }
 

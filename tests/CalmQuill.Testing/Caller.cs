@@ -2,6 +2,7 @@ using System.Buffers.Binary;
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
+using CalmQuill.Core.Assets;
 using CalmQuill.Core.Operations;
 
 namespace CalmQuill.Testing;
@@ -46,6 +47,19 @@ public sealed class Caller : IDisposable
 
     public static string PathOf(Guid space, DocumentKind kind, Guid id) =>
         $"/api/spaces/{space}/documents/{kind.ToString().ToLowerInvariant()}/{id}/operations";
+
+    /// <summary>Sends one piece of a file.</summary>
+    public Task<HttpResponseMessage> SendPiece(Guid space, Guid asset, long at, long of, byte[] piece) =>
+        Http.PutAsync($"/api/spaces/{space}/assets/{asset}/pieces/{at}?of={of}", new ByteArrayContent(piece));
+
+    /// <summary>Sends a file in one piece, and gives its id.</summary>
+    public async Task<Guid> SendAsset(Guid space, byte[] file)
+    {
+        var asset = AssetId.Of(file);
+        using var answer = await SendPiece(space, asset, 0, file.Length, file);
+        answer.EnsureSuccessStatusCode();
+        return asset;
+    }
 
     public Task<HttpResponseMessage> Send(Guid space, DocumentKind kind, Guid id, params IEnumerable<Operation> operations) =>
         SendFrames(space, kind, id, operations.Select(operation => OperationCodec.Encode(operation)));

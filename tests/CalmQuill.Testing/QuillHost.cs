@@ -69,7 +69,8 @@ public sealed class QuillHost : IAsyncDisposable
     }
 
     /// <summary>Another server on the same database, as behind a proxy.</summary>
-    public Task<QuillHost> Another() => Start(settings, null, _ => { });
+    /// <param name="with">Changes what that one is told.</param>
+    public Task<QuillHost> Another(Func<Settings, Settings>? with = null) => Start(with?.Invoke(settings) ?? settings, null, _ => { });
 
     private static async Task<QuillHost> Start(Settings settings, TestDatabase? database, Action<IServiceCollection> configure)
     {

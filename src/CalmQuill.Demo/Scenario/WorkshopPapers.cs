@@ -1,7 +1,9 @@
 using CalmQuill.CalendarFeed;
 using CalmQuill.Core.Library;
+using CalmQuill.Core.Assets;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Ordering;
+using CalmQuill.Core.Pages;
 using CalmQuill.Core.Planner;
 using CalmQuill.Documents;
 using CalmQuill.Documents.Calendars;
@@ -42,7 +44,8 @@ public sealed class WorkshopPapers(DocumentStore documents, AssetStore assets, G
         notebooks["Term planner"] = planner;
 
         var page = await documents.Page(group, model, cancel);
-        var asset = new Asset(NewId(), group, FrozenPage.MediaType, 21000, 29700, FrozenPage.Write(page, "a4-repair-710"), person);
+        var frozen = FrozenPage.Write(page, "a4-repair-710");
+        var asset = new Asset(AssetId.Of(frozen), group, FrozenPage.MediaType, 21000, 29700, frozen, person);
         await assets.Add(asset, cancel);
         var paper = NewId();
         Do(new Change.PropertySet(paper, Property.Name, "Repair sheet, as filled in for slate clocks"));

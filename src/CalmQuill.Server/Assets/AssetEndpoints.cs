@@ -1,101 +1,90 @@
+using CalmQuill.Core.Assets;
+using CalmQuill.Core.Pages;
 using CalmQuill.Documents;
-using CalmQuill.Documents.Pictures;
 using CalmQuill.Documents.Svg;
 using CalmQuill.Server.Access;
 using CalmQuill.Server.Limits;
-using CalmQuill.Server.Pages;
+using CalmQuill.Server.Live;
 using CalmQuill.Store.Assets;
-using CalmQuill.Store.Library;
 
 namespace CalmQuill.Server.Assets;
 
-/// <summary>Pictures and frozen pages of a space: what papers of one's own and covers are made of.</summary>
+/// <summary>Pictures, files and frozen pages of a space: what papers of one's own and covers are made of.</summary>
+/// <remarks>
+/// A device names a file by its bytes (<see cref="AssetId"/>) and sends it piece by piece; where the connection broke it asks how much has come, and goes on from
+/// there. A file that the space has already is not sent at all.
+/// </remarks>
 internal static class AssetEndpoints
 {
-    public const string Jpeg = "image/jpeg";
+    /// <summary>The most that one piece may hold.</summary>
+    private const int MostPiece = 1024 * 1024;
 
-    /// <summary>The most a picture may hold; the front end makes larger ones smaller before it sends them.</summary>
-    private const int MostPixels = 40_000_000;
-
-    private sealed record ToFreeze(Guid Page);
-
-    private const int MostBytes = 8 * 1024 * 1024;
+    private const string OtherBytes = "What came is not the file that was named. It is sent again from its beginning.";
 
     public static void MapAssets(this IEndpointRouteBuilder api)
     {
         var space = api.MapGroup("/spaces/{space:guid}").RequireAuthorization();
-        space.MapPost("/assets", Add).Takes(MostBytes);
-        space.MapPost("/frozen-pages", Freeze).TakesWork();
+        space.MapGet("/assets/{asset:guid}/received", Received);
+        space.MapPut("/assets/{asset:guid}/pieces/{at:long}", Take).Takes(MostPiece);
         space.MapGet("/assets/{asset:guid}", Get);
         space.MapGet("/assets/{asset:guid}/picture", Picture);
         space.MapGet("/paper-uses", Uses);
     }
 
-    /// <summary>The body is a JPEG file. It is sniffed: what it says of itself does not count.</summary>
-    private static async Task<IResult> Add(
+    private static async Task<IResult> Received(WritableSpace space, Guid asset, AssetStore assets, CancellationToken cancel)
+    {
+        var (size, isWhole) = await assets.Received(space.Id, asset, space.Visitor.Person, cancel);
+        return Results.Ok(new { size, isWhole });
+    }
+
+    /// <summary>Takes the next piece of a file; with the last one the file is looked at and kept. The answer says how much has come; a piece that is not the next one is not taken.</summary>
+    /// <param name="space">The space it is for.</param>
+    /// <param name="asset">The file's id.</param>
+    /// <param name="at">Where in the file the piece begins, bytes.</param>
+    /// <param name="of">How long the whole file is, bytes.</param>
+    private static async Task<IResult> Take(
         WritableSpace space,
+        Guid asset,
+        long at,
+        long of,
         HttpContext http,
         AssetStore assets,
         SpaceQuotas quotas,
+        QuillLimits limits,
+        SpaceNews news,
         CancellationToken cancel
     )
     {
+        if (!AssetId.IsOfContent(asset))
+            return Problems.BadInput("A file is named by what it consists of. Nothing was kept.");
+        if (of <= 0 || of > limits.BytesOfAnAsset)
+            return Problems.BadInput($"A file holds at least one byte and at most {limits.BytesOfAnAsset / (1024 * 1024)} MB. Nothing was kept.");
         using var body = new MemoryStream();
         await http.Request.Body.CopyToAsync(body, cancel);
-        var bytes = body.ToArray();
-        if (JpegHead.Read(bytes) is not { } head)
-            return Problems.BadInput("This is not a JPEG picture. Nothing was kept.");
-        if ((long)head.Width * head.Height > MostPixels)
-            return Problems.BadInput(
-                $"The picture has {(long)head.Width * head.Height / 1_000_000} megapixels; the most is {MostPixels / 1_000_000}. Nothing was kept."
-            );
-        if (head.Components != 3)
-            return Problems.BadInput("The picture is not in red, green and blue. Nothing was kept.");
-        if (JpegHead.Problem(bytes) is { } problem)
+        if (body.Length == 0 || at < 0 || at + body.Length > of)
+            return Problems.BadInput("A piece holds at least one byte and ends where its file does. Nothing was kept.");
+        var person = space.Visitor.Person;
+        var (size, isWhole) = await assets.Received(space.Id, asset, person, cancel);
+        if (isWhole)
+            return Results.Ok(new { size, isWhole });
+        if (await quotas.AssetProblem(space.Id, body.Length, cancel) is { } full)
+            return Problems.Of(StatusCodes.Status507InsufficientStorage, full);
+        if (!await assets.AddPiece(space.Id, asset, person, at, body.ToArray(), cancel))
+            return Results.Ok(new { size, isWhole });
+        if (at + body.Length < of)
+            return Results.Ok(new { size = at + body.Length, isWhole });
+        var bytes = await assets.Pieces(space.Id, asset, person, cancel);
+        // Whatever becomes of it, the pieces have done what they came for.
+        await assets.ForgetPieces(space.Id, asset, person, cancel);
+        if (bytes.Length != of || AssetId.Of(bytes) != asset)
+            return Problems.BadInput(OtherBytes);
+        var type = FileType.Of(bytes);
+        if (type.Problem(bytes) is { } problem)
             return Problems.BadInput(problem);
-        return await Keep(
-            new Asset(Guid.NewGuid(), space.Id, Jpeg, head.Width, head.Height, bytes, space.Visitor.Person),
-            assets,
-            quotas,
-            cancel
-        );
-    }
-
-    /// <summary>Keeps a page as it now is, to lie under others.</summary>
-    private static async Task<IResult> Freeze(
-        WritableSpace space,
-        ToFreeze asked,
-        Gate gate,
-        AssetStore assets,
-        ShelfStore shelf,
-        PrintedPages pages,
-        SpaceQuotas quotas,
-        CancellationToken cancel
-    )
-    {
-        var (page, denied) = await gate.ReadablePage(space.Id, asked.Page, space.Visitor, cancel);
-        if (page is null)
-            return Problems.Of(denied!);
-        if (await shelf.Page(page.Id, page.Space, cancel) is not { } known)
-            return Problems.NotHere();
-        var printed = await pages.Of(space.Id, known, cancel);
-        if (printed.Under is not null)
-            return Problems.BadInput("This page lies on a paper of your own already. Change that paper instead.");
-        var bytes = FrozenPage.Write(printed.Page, known.Paper);
-        return await Keep(
-            new Asset(
-                Guid.NewGuid(),
-                space.Id,
-                FrozenPage.MediaType,
-                printed.Paper.Width,
-                printed.Paper.Height,
-                bytes,
-                space.Visitor.Person
-            ),
-            assets,
-            quotas,
-            cancel
-        );
+        await assets.Add(new Asset(asset, space.Id, type.MediaType, type.Width, type.Height, bytes, person), cancel);
+        // Who has seen it named already may ask for it now.
+        news.Tell(space.Id);
+        return Results.Ok(new { size = of, isWhole = true });
     }
 
     private static async Task<IResult> Get(
@@ -104,7 +93,12 @@ internal static class AssetEndpoints
         HttpContext http,
         AssetStore assets,
         CancellationToken cancel
-    ) => await Find(space, asset, http, assets, cancel) is { } found ? Results.Bytes(found.Bytes, found.Type) : Problems.NotHere();
+    ) => await Find(space, asset, http, assets, cancel) is { } found
+            ? Results.Bytes(found.Bytes, found.Type, fileDownloadName: IsShown(found) ? null : "file")
+            : Problems.NotHere();
+
+    /// <summary>Whether a browser may show it; all else is only handed over, whatever it is.</summary>
+    private static bool IsShown(Asset asset) => asset.Type is FileType.Jpeg or FileType.Png or FileType.Webp;
 
     /// <summary>What an asset looks like: a picture as it is, a frozen page drawn.</summary>
     private static async Task<IResult> Picture(
@@ -117,7 +111,7 @@ internal static class AssetEndpoints
     {
         if (await Find(space, asset, http, assets, cancel) is not { } found)
             return Problems.NotHere();
-        if (found.Type == Jpeg)
+        if (IsShown(found))
             return Results.Bytes(found.Bytes, found.Type);
         return FrozenPage.Read(found.Bytes) is { } frozen
             ? Results.Text(ThumbnailSvg.Write(new PrintedPage(frozen.Page, frozen.Paper, "") { Cancel = cancel }), "image/svg+xml")
@@ -135,19 +129,4 @@ internal static class AssetEndpoints
 
     private static async Task<IResult> Uses(ReadableSpace space, Gate gate, AssetStore assets, CancellationToken cancel) =>
         Results.Ok(await assets.Uses(space.Id, await gate.ShutIn(space.Id, space.Visitor, cancel), cancel));
-
-    private static async Task<IResult> Keep(Asset asset, AssetStore assets, SpaceQuotas quotas, CancellationToken cancel)
-    {
-        if (await quotas.AssetProblem(asset.Space, asset.Bytes.Length, cancel) is { } full)
-            return Problems.Of(StatusCodes.Status507InsufficientStorage, full);
-        await assets.Add(asset, cancel);
-        return Results.Ok(
-            new
-            {
-                asset = asset.Id,
-                asset.Width,
-                asset.Height,
-            }
-        );
-    }
 }

@@ -30,7 +30,10 @@ public sealed record QuillLimits
     /// <summary>Operations in one space.</summary>
     public long OperationsOfASpace { get; init; } = 50_000_000;
 
-    /// <summary>Bytes of pictures and frozen pages in one space.</summary>
+    /// <summary>Bytes of one picture or file.</summary>
+    public long BytesOfAnAsset { get; init; } = 64 * 1024 * 1024;
+
+    /// <summary>Bytes of pictures, files and frozen pages in one space.</summary>
     public long AssetBytesOfASpace { get; init; } = 10_000_000_000;
 
     /// <summary>Tries to sign in a minute, for one account from devices that did not sign in before; ten times as many from one address.</summary>
@@ -50,6 +53,7 @@ public sealed record QuillLimits
             DevicesOfAPerson = Small("DEVICES", usual.DevicesOfAPerson),
             BytesOfASpace = number("QUILL_LIMIT_SPACE_BYTES") ?? usual.BytesOfASpace,
             OperationsOfASpace = number("QUILL_LIMIT_SPACE_OPERATIONS") ?? usual.OperationsOfASpace,
+            BytesOfAnAsset = number("QUILL_LIMIT_ASSET") ?? usual.BytesOfAnAsset,
             AssetBytesOfASpace = number("QUILL_LIMIT_SPACE_ASSETS") ?? usual.AssetBytesOfASpace,
             SignInsAMinute = Small("SIGN_INS", usual.SignInsAMinute),
         };

@@ -1,7 +1,8 @@
 using CalmQuill.Core.Notebooks;
 using CalmQuill.Core.Papers;
 using CalmQuill.Documents;
-using CalmQuill.Server.Assets;
+using CalmQuill.Core.Assets;
+using CalmQuill.Core.Pages;
 using CalmQuill.Store.Assets;
 using CalmQuill.Store.Documents;
 using CalmQuill.Store.Library;
@@ -74,8 +75,8 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
     {
         if (asset is null)
             return null;
-        return asset.Type == AssetEndpoints.Jpeg
-            ? new Background.Picture(asset.Bytes, asset.Type, asset.Width, asset.Height)
-            : FrozenPage.Read(asset.Bytes);
+        if (asset.Type == FileType.Jpeg)
+            return new Background.Picture(asset.Bytes, asset.Type, asset.Width, asset.Height);
+        return FrozenPage.Read(asset.Bytes) is { } frozen ? new Background.Frozen(frozen.Page, frozen.Paper) : null;
     }
 }

@@ -45,7 +45,8 @@ public sealed class SpaceStore(Database database)
                 .Command(
                     """
                     SELECT coalesce(sum(d.last_seq), 0)::bigint, coalesce(sum(d.size), 0)::bigint,
-                        (SELECT coalesce(sum(length(a.bytes)), 0) FROM assets a WHERE a.space_id = @space)::bigint
+                        ((SELECT coalesce(sum(a.size), 0) FROM assets a WHERE a.space_id = @space)
+                            + (SELECT coalesce(sum(length(p.bytes)), 0) FROM asset_pieces p WHERE p.space_id = @space))::bigint
                     FROM documents d WHERE d.space_id = @space
                     """
                 )

@@ -29,7 +29,7 @@ public sealed class DemoUnderFire : IAsyncDisposable
             new SpaceStore(database),
             new DocumentStore(database),
             new LockStore(database),
-            new AssetStore(database),
+            new AssetStore(database, new DatabaseFiles(database)),
             Path.Combine(Repository.Fonts, "svg_fonts"),
             1730,
             DateTimeOffset.UtcNow

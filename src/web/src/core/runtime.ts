@@ -1,3 +1,4 @@
+import type { AssetBridge } from './assetBridge';
 import type { DocumentBridge } from './documentBridge';
 import type { HandBridge } from './handBridge';
 import type { LayerBridge } from './layerBridge';
@@ -13,6 +14,7 @@ import type { UndoBridge } from './undoBridge';
 
 /** The functions that CalmQuill.Core.Browser exports. Batches and packets are bytes; an empty batch means that nothing was done. */
 export interface Core {
+  AssetBridge: AssetBridge;
   DocumentBridge: DocumentBridge;
   PageBridge: PageBridge;
   PenBridge: PenBridge;

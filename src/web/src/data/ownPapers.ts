@@ -3,20 +3,23 @@ import { properties } from '../core/runtime';
 import type { Library } from './Library';
 import type { LibraryNode } from '../model/items';
 import { useLibraries } from './useLibrary';
-import { request, sendJson } from '../server/api';
+import type { FileLook } from '../core/assetBridge';
+import { assetPath, type Kept } from '../sync/assets';
+import type { Workspace } from '../sync/workspace';
 import { useWorkspace } from './useWorkspace';
 
 /** A picture as large as this is made smaller before it is sent: A4 at 300 dots an inch. */
 const mostEdge = 3508;
 const mostMegapixels = 120;
 const quality = 0.9;
+/** A picture that may be clear is kept as it is up to this many bytes. */
+const mostAsItIs = 4 * 1024 * 1024;
 
-export function assetPath(space: string, asset: string): string {
-  return `/api/spaces/${space}/assets/${asset}`;
-}
+/** The media type of a page that was made into a paper. */
+export const frozenType = 'application/vnd.calm-quill.frozen-page';
 
-/** What an asset looks like, also where it is a frozen page. */
-export function assetPicturePath(space: string, asset: string): string {
+/** What a frozen page looks like, drawn by the server. */
+export function frozenPicturePath(space: string, asset: string): string {
   return `${assetPath(space, asset)}/picture`;
 }
 
@@ -48,21 +51,33 @@ export function usePaperUses(space: string): Record<string, number> {
 
 const none: Record<string, number> = {};
 
-interface KeptAsset {
-  asset: string;
-  width: number;
-  height: number;
+/** Keeps a picture for a space that lies under pages or is printed: on white, since paper is. Throws a sentence when it is none, or too large. */
+export async function keepPaperPicture({ assets }: Workspace, space: string, picture: Blob): Promise<Kept> {
+  return assets.keep(space, await redrawn(picture, 'image/jpeg'));
 }
 
-/** Keeps a picture in a space; throws with a sentence when it is none, or too large. */
-export async function keepPicture(space: string, picture: Blob): Promise<KeptAsset> {
-  const jpeg = await toJpeg(picture);
-  return (await (await request('POST', `/api/spaces/${space}/assets`, jpeg, 'image/jpeg')).json()) as KeptAsset;
+/** Keeps a picture for a space as it is, what is clear in it stays clear; larger than is ever shown it is made smaller. What it says of where it was taken is not kept. */
+export async function keepPicture({ core, assets }: Workspace, space: string, picture: Blob): Promise<Kept> {
+  const bytes = new Uint8Array(await picture.arrayBuffer());
+  const { type, width, height } = JSON.parse(core.AssetBridge.Look(bytes)) as FileLook;
+  // A camera's pictures say in what they would lose which side is up: they are drawn anew.
+  const mayBeClear = type !== 'image/jpeg';
+  const isKeptAsItIs = mayBeClear && width > 0 && Math.max(width, height) <= mostEdge && picture.size <= mostAsItIs;
+  const cleaned = isKeptAsItIs ? new Blob([new Uint8Array(core.AssetBridge.Cleaned(bytes))], { type }) : undefined;
+  return assets.keep(space, cleaned ?? (await redrawn(picture, mayBeClear ? 'image/webp' : 'image/jpeg')));
 }
 
 /** Keeps a page as it now is, to lie under others. */
-export async function freezePage(space: string, page: string): Promise<KeptAsset> {
-  return sendJson<KeptAsset>('POST', `/api/spaces/${space}/frozen-pages`, { page });
+export async function freezePage(workspace: Workspace, space: string, page: string, paper: string): Promise<Kept> {
+  const document = await workspace.acquire(space, 'page', page);
+  try {
+    if (!document.isHere) throw new Error('This page is not on this device yet. Nothing was kept.');
+    const file = workspace.core.AssetBridge.Freeze(document.handle, paper);
+    if (file.length === 0) throw new Error('This page lies on a paper of your own already. Change that paper instead.');
+    return await workspace.assets.keep(space, new Blob([new Uint8Array(file)]));
+  } finally {
+    workspace.release(space, 'page', page);
+  }
 }
 
 /** Makes a paper of one's own in a library, and gives its id. */
@@ -70,8 +85,8 @@ export function makeOwnPaper(library: Library, name: string, category: string, a
   return library.newNode('paper', name, { [properties.source]: asset, [properties.category]: category });
 }
 
-/** A picture of any kind that the browser reads, as JPEG on white, no larger than is printed. */
-async function toJpeg(picture: Blob): Promise<Blob> {
+/** A picture of any kind that the browser reads, no larger than is printed; as JPEG on white. */
+async function redrawn(picture: Blob, type: 'image/jpeg' | 'image/webp'): Promise<Blob> {
   const size = await sizeOf(picture);
   if (size && size.width * size.height > mostMegapixels * 1e6)
     throw new Error(
@@ -89,11 +104,14 @@ async function toJpeg(picture: Blob): Promise<Blob> {
     Math.max(1, Math.round(bitmap.height * scale)),
   );
   const context = canvas.getContext('2d')!;
-  context.fillStyle = '#ffffff';
-  context.fillRect(0, 0, canvas.width, canvas.height);
+  if (type === 'image/jpeg') {
+    context.fillStyle = '#ffffff';
+    context.fillRect(0, 0, canvas.width, canvas.height);
+  }
   context.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
   bitmap.close();
-  return canvas.convertToBlob({ type: 'image/jpeg', quality });
+  // A browser that does not write WebP gives PNG instead, which keeps what is clear as well.
+  return canvas.convertToBlob({ type, quality });
 }
 
 /** The size that a PNG or JPEG file says it has, before it is decoded: a small file can unfold to a huge picture. */

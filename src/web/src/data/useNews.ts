@@ -27,17 +27,17 @@ export const withoutNews = 60_000;
 
 /** Asks the server anew for the lists that are shown: when it has taken what was written here, and when somebody else wrote. */
 export function useNews(): void {
-  const { live } = useWorkspace();
+  const { live, assets } = useWorkspace();
   const queries = useQueryClient();
   const isSaved = useSyncState().waiting === 0;
   const wasSaved = useRef(isSaved);
   const ask = useMemo(
     () =>
-      spaced(
-        () => void queries.invalidateQueries({ predicate: ({ queryKey }) => made.has(String(queryKey[0])) }),
-        leastBetween,
-      ),
-    [queries],
+      spaced(() => {
+        void queries.invalidateQueries({ predicate: ({ queryKey }) => made.has(String(queryKey[0])) });
+        assets.lookAgain();
+      }, leastBetween),
+    [queries, assets],
   );
   useEffect(() => {
     live.onNews = ask;

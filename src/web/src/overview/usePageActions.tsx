@@ -27,6 +27,8 @@ import type { Notebook } from '../data/useNotebook';
 import { PaperDialog } from '../papers/PaperDialog';
 import { freezePage, makeOwnPaper } from '../data/ownPapers';
 import type { Space } from '../server/session';
+import type { Workspace } from '../sync/workspace';
+import { useWorkspace } from '../data/useWorkspace';
 import type { MenuEntry } from '../ui/Menu';
 
 type Asking =
@@ -58,6 +60,7 @@ interface Given {
 
 /** What is done with pages in the overview, one or many at once. */
 export function usePageActions({ space, notebook, library, selection }: Given): PageActions {
+  const workspace = useWorkspace();
   const personal = usePersonal();
   const act = useAct();
   const [asking, setAsking] = useState<Asking>();
@@ -203,11 +206,15 @@ export function usePageActions({ space, notebook, library, selection }: Given): 
     bookmark,
     ask: setAsking,
     menu,
-    dialog: asking && dialogOf(asking, { space, notebook, library, selection }, close),
+    dialog: asking && dialogOf(asking, { space, notebook, library, selection, workspace }, close),
   };
 }
 
-function dialogOf(asking: Asking, { space, notebook, library, selection }: Given, close: () => void): ReactNode {
+function dialogOf(
+  asking: Asking,
+  { space, notebook, library, selection, workspace }: Given & { workspace: Workspace },
+  close: () => void,
+): ReactNode {
   switch (asking.what) {
     case 'paper':
       return <ChangePaperDialog space={space.id} notebook={notebook} ids={asking.ids} onClose={close} />;
@@ -250,7 +257,7 @@ function dialogOf(asking: Asking, { space, notebook, library, selection }: Given
           label="What the paper is called"
           onClose={close}
           onConfirm={async (name) => {
-            const { asset } = await freezePage(space.id, asking.page.id);
+            const { asset } = await freezePage(workspace, space.id, asking.page.id, asking.page.paper);
             makeOwnPaper(library, name, '', asset);
             say(`“${name.trim()}” stands among the papers now.`);
           }}

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { drawCover } from '../model/drawing';
-import { assetPath } from '../data/ownPapers';
+import { useAsset, usePictureAddress } from '../data/useAsset';
 import { DrawingPieces } from './PaperPicture';
 import { useWorkspace } from '../data/useWorkspace';
 import { hexOf } from '../model/colours';
@@ -30,7 +30,8 @@ export function Cover({
   const lines = titleLines(node.name);
   const longest = Math.max(1, ...lines.map((line) => line.length));
   const size = Math.min(mostSize, titleRoom / (longest * letterShare));
-  const picture = node.source && space ? assetPath(space, node.source) : undefined;
+  const source = space ? node.source : undefined;
+  const picture = usePictureAddress(useAsset(space, source));
   return (
     <svg
       viewBox="0 0 840 1140"
@@ -41,17 +42,17 @@ export function Cover({
       aria-label={`Cover of ${node.name}`}
     >
       <rect width="840" height="1140" fill={drawing.ground} />
-      {picture ? (
-        <image href={picture} width="840" height="1140" preserveAspectRatio="xMidYMid slice" />
+      {source ? (
+        picture && <image href={picture} width="840" height="1140" preserveAspectRatio="xMidYMid slice" />
       ) : (
         <DrawingPieces drawing={drawing} />
       )}
-      {picture && (
+      {source && (
         <rect x="70" y={90} width="770" height={lines.length * 130 + 60} fill={drawing.ground} fillOpacity="0.86" />
       )}
       <text className="font-title" fontSize={size} fill="#fffdf7" fontWeight="500">
         {lines.map((line, i) => (
-          <tspan key={i} x={node.cover === 'label' && !picture ? 180 : 140} y={210 + i * 130}>
+          <tspan key={i} x={node.cover === 'label' && !source ? 180 : 140} y={210 + i * 130}>
             {line}
           </tspan>
         ))}

@@ -2,6 +2,7 @@ import { ImageIcon } from '@phosphor-icons/react';
 import { useRef, useState } from 'react';
 import { sentenceOf } from '../core/runtime';
 import { keepPicture } from '../data/ownPapers';
+import { useWorkspace } from '../data/useWorkspace';
 import { Cover } from './Cover';
 
 interface Look {
@@ -23,12 +24,13 @@ export function CoverField({
   space?: string;
   onChange: (change: { cover?: string; source?: string }) => void;
 }) {
+  const workspace = useWorkspace();
   const file = useRef<HTMLInputElement>(null);
   const [problem, setProblem] = useState('');
   const take = async (picture: File | undefined) => {
     if (!picture || !space) return;
     try {
-      onChange({ source: (await keepPicture(space, picture)).asset });
+      onChange({ source: (await keepPicture(workspace, space, picture)).asset });
       setProblem('');
     } catch (error) {
       setProblem(sentenceOf(error));

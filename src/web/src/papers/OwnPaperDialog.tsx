@@ -5,7 +5,8 @@ import type { Library } from '../data/Library';
 import type { LibraryNode } from '../model/items';
 import type { Say } from '../ui/saying';
 import { FormDialog, Problem } from '../ui/FormDialog';
-import { keepPicture, makeOwnPaper } from '../data/ownPapers';
+import { keepPaperPicture, makeOwnPaper } from '../data/ownPapers';
+import { useWorkspace } from '../data/useWorkspace';
 import { openPdf, type PdfFile } from './pdfPages';
 import { PdfPages } from './PdfPages';
 
@@ -21,6 +22,7 @@ export function OwnPaperDialog({
   onSay: Say;
   onClose: () => void;
 }) {
+  const workspace = useWorkspace();
   const [name, setName] = useState(replaced?.name ?? '');
   const [category, setCategory] = useState(replaced?.category ?? '');
   const [file, setFile] = useState<File>();
@@ -50,7 +52,7 @@ export function OwnPaperDialog({
   }, [file, isPdf]);
   const confirm = async () => {
     const picture = isPdf ? await pdf!.picture(page) : file!;
-    const { asset } = await keepPicture(library.space, picture);
+    const { asset } = await keepPaperPicture(workspace, library.space, picture);
     if (replaced && everywhere) {
       library.set(replaced.id, properties.source, asset);
       onSay(`“${replaced.name}” was replaced everywhere.`);

@@ -1,7 +1,8 @@
 import { useMemo } from 'react';
 import { useWorkspace } from '../data/useWorkspace';
 import { type Drawing, drawPaper } from '../model/drawing';
-import { assetPicturePath, useOwnPaperSource } from '../data/ownPapers';
+import { frozenPicturePath, frozenType, useOwnPaperSource } from '../data/ownPapers';
+import { useAsset, usePictureAddress } from '../data/useAsset';
 
 /** A paper, small: what stands for it where one chooses, and for pages of which there is no picture yet. */
 export function PaperPicture({
@@ -20,6 +21,10 @@ export function PaperPicture({
   const { core } = useWorkspace();
   const drawing = useMemo(() => drawPaper(core, paper), [core, paper]);
   const source = useOwnPaperSource(space, drawing.own);
+  const file = useAsset(space, source);
+  const isFrozen = file?.type === frozenType;
+  const address = usePictureAddress(isFrozen ? undefined : file);
+  const picture = isFrozen ? frozenPicturePath(space!, source!) : address;
   const [left, top, right, bottom] = drawing.sheet;
   const ratio = (bottom - top) / (right - left);
   const fits = height === undefined ? width : Math.min(width, height / ratio);
@@ -32,9 +37,9 @@ export function PaperPicture({
       aria-hidden="true"
     >
       <rect x={left} y={top} width={right - left} height={bottom - top} fill={drawing.ground} />
-      {source && (
+      {picture && (
         <image
-          href={assetPicturePath(space!, source)}
+          href={picture}
           x={left}
           y={top}
           width={right - left}

@@ -57,6 +57,19 @@ export interface KeptOutlines {
   packets: Uint8Array[];
 }
 
+/** A picture or file of a space as it lies on the device. */
+export interface KeptAsset {
+  space: string;
+  id: string;
+  file: Blob;
+  /** When it was shown last, UTC ms. */
+  usedAt: number;
+  /** It was brought in here, and the server does not have all of it yet. */
+  waiting?: 1;
+  /** The server's words where it will not have it. */
+  refused?: string;
+}
+
 export interface DeviceSchema extends DBSchema {
   outlines: { key: string; value: KeptOutlines };
   documents: { key: string; value: KeptDocument };
@@ -64,9 +77,10 @@ export interface DeviceSchema extends DBSchema {
   outbox: { key: number; value: Waiting; indexes: { document: string } };
   refused: { key: number; value: RefusedWork };
   answers: { key: string; value: unknown };
+  assets: { key: [string, string]; value: KeptAsset; indexes: { waiting: number; usedAt: number } };
 }
 
-const version = 3;
+const version = 4;
 
 /** What the database of a person on this device is called. */
 export const databaseOf = (person: string): string => `calm-quill-${person}`;
@@ -94,6 +108,11 @@ export async function openDevice(person: string, events: StoreEvents): Promise<I
         database.createObjectStore('answers');
       }
       if (before < 2) database.createObjectStore('outlines', { keyPath: 'id' });
+      if (before < 4) {
+        const assets = database.createObjectStore('assets', { keyPath: ['space', 'id'] });
+        assets.createIndex('waiting', 'waiting');
+        assets.createIndex('usedAt', 'usedAt');
+      }
       if (before === 1 || before === 2) {
         // Numbers of before may have been ahead of what was kept. They begin anew: what is here stays, and what is missing is asked for again.
         void transaction.objectStore('outlines').clear();

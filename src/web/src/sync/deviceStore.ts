@@ -2,6 +2,7 @@ import type { IDBPDatabase, IDBPObjectStore } from 'idb';
 import { addressOf, idOf } from './address';
 import {
   type DeviceSchema,
+  type KeptAsset,
   type KeptBatch,
   type KeptOutlines,
   openDevice,
@@ -11,7 +12,7 @@ import {
 } from './deviceSchema';
 import { Reached, type Run } from './reached';
 
-export type { RefusedWork, Waiting } from './deviceSchema';
+export type { KeptAsset, RefusedWork, Waiting } from './deviceSchema';
 
 /** A batch of operations as it lies on the device. */
 export interface HeldBatch {
@@ -268,9 +269,68 @@ export class DeviceStore {
 
   /** Takes everything off the device but what waits to be sent and what was refused. */
   async keepUnsentOnly(): Promise<void> {
-    const transaction = this.database.transaction(['documents', 'operations', 'outlines', 'answers'], 'readwrite');
+    const transaction = this.database.transaction(
+      ['documents', 'operations', 'outlines', 'answers', 'assets'],
+      'readwrite',
+    );
     for (const store of ['documents', 'operations', 'outlines', 'answers'] as const)
       void transaction.objectStore(store).clear();
+    const assets = transaction.objectStore('assets');
+    for (let cursor = await assets.openCursor(); cursor; cursor = await cursor.continue())
+      if (!cursor.value.waiting && !cursor.value.refused) void cursor.delete();
+    await transaction.done;
+  }
+
+  /** Keeps a picture or file. One that waits to be sent goes on waiting, whoever keeps it again. */
+  async keepAsset(asset: KeptAsset): Promise<void> {
+    const transaction = this.database.transaction('assets', 'readwrite');
+    const kept = await transaction.store.get([asset.space, asset.id]);
+    if (!kept || (asset.waiting && !kept.waiting)) void transaction.store.put(asset);
+    await transaction.done;
+  }
+
+  /** A picture or file that is on the device, which is noted as used now. */
+  async asset(space: string, id: string): Promise<KeptAsset | undefined> {
+    const transaction = this.database.transaction('assets', 'readwrite');
+    const kept = await transaction.store.get([space, id]);
+    if (kept) void transaction.store.put({ ...kept, usedAt: Date.now() });
+    await transaction.done;
+    return kept;
+  }
+
+  /** What the server is to have yet, oldest first. */
+  async waitingAssets(): Promise<KeptAsset[]> {
+    return (await this.database.getAllFromIndex('assets', 'waiting')).sort((a, b) => a.usedAt - b.usedAt);
+  }
+
+  /** Pictures and files that the server will not have. */
+  async refusedAssets(): Promise<KeptAsset[]> {
+    return (await this.database.getAll('assets')).filter((asset) => asset.refused);
+  }
+
+  /** The server has all of it now, or says why it will not. */
+  async settleAsset(space: string, id: string, refused = ''): Promise<void> {
+    const transaction = this.database.transaction('assets', 'readwrite');
+    const kept = await transaction.store.get([space, id]);
+    if (kept) {
+      const { waiting: _, refused: __, ...left } = kept;
+      void transaction.store.put(refused ? { ...left, refused } : left);
+    }
+    await transaction.done;
+  }
+
+  /** Of what the server has as well, takes away what was not shown for longest, until no more than so many bytes are left. */
+  async trimAssets(mostBytes: number): Promise<void> {
+    const transaction = this.database.transaction('assets', 'readwrite');
+    let held = 0;
+    for (
+      let cursor = await transaction.store.index('usedAt').openCursor(null, 'prev');
+      cursor;
+      cursor = await cursor.continue()
+    ) {
+      held += cursor.value.file.size;
+      if (held > mostBytes && !cursor.value.waiting && !cursor.value.refused) void cursor.delete();
+    }
     await transaction.done;
   }
 

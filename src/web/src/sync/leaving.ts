@@ -20,7 +20,12 @@ export async function unsentOf(person: string): Promise<number> {
   try {
     const left = await leftAhead(person);
     return (
-      left.strokes.length + left.operations.length + (await store.outbox()).length + (await store.refused()).length
+      left.strokes.length +
+      left.operations.length +
+      (await store.outbox()).length +
+      (await store.refused()).length +
+      (await store.waitingAssets()).length +
+      (await store.refusedAssets()).length
     );
   } finally {
     store.close();

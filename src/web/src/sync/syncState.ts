@@ -10,6 +10,10 @@ export interface SyncState {
   /** Pages, notebooks and libraries that they belong to. */
   documents: number;
   problem: SyncProblem;
+  /** Pictures and files that the server does not have all of yet. */
+  assets: number;
+  /** Why one of them cannot be sent, or will not be taken. */
+  assetTrouble: string;
   /** Operations for which this device has no room: they are in this window alone until they are sent. */
   onlyInMemory: number;
   /** Sentences of what the server refused. */
@@ -23,6 +27,8 @@ export interface SyncState {
 const nothingYet: SyncState = {
   waiting: 0,
   documents: 0,
+  assets: 0,
+  assetTrouble: '',
   problem: 'none',
   onlyInMemory: 0,
   refused: [],
@@ -58,8 +64,13 @@ export function useSyncState(): SyncState {
 }
 
 /** The state of saving in words. */
-export function syncWords({ waiting, documents, problem, onlyInMemory, refused, troubles }: SyncState): string {
-  const pages = documents === 1 ? '1 page' : `${documents} pages`;
+export function syncWords(state: SyncState): string {
+  const { documents, assets, assetTrouble, problem, onlyInMemory, refused, troubles } = state;
+  const waiting = state.waiting + assets;
+  const pages = [
+    ...(documents > 0 || assets === 0 ? [documents === 1 ? '1 page' : `${documents} pages`] : []),
+    ...(assets > 0 ? [assets === 1 ? '1 picture' : `${assets} pictures`] : []),
+  ].join(' and ');
   if (onlyInMemory > 0 && problem !== 'none') return 'Cannot save: this device is full, keep this window open';
   if (refused.length > 0) return `Not taken: ${refused[0]}`;
   if (problem === 'signed-out')
@@ -72,5 +83,6 @@ export function syncWords({ waiting, documents, problem, onlyInMemory, refused, 
     return waiting > 0 ? `Saved on this device, ${pages} waiting for a connection` : 'No connection, all saved';
   if (troubles.length > 0)
     return `Saved on this device, ${troubles.length === 1 ? '1 page' : `${troubles.length} pages`} cannot be sent: ${troubles[0]!.sentence}`;
+  if (assetTrouble) return `A picture is on this device alone: ${assetTrouble}`;
   return waiting > 0 ? 'Saving' : 'All saved';
 }

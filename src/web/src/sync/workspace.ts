@@ -2,6 +2,7 @@ import { type Core, type DocumentKind, loadCore } from '../core/runtime';
 import { getJson, Unreachable } from '../server/api';
 import type { Session } from '../server/session';
 import { addressOf } from './address';
+import { Assets } from './assets';
 import { Ahead, type LeftStroke, leftAhead } from './ahead';
 import type { StoreEvents } from './deviceSchema';
 import { DeviceStore, takeOver } from './deviceStore';
@@ -43,6 +44,7 @@ export class Workspace {
     readonly outbox: Outbox,
     readonly live: Live,
     readonly ahead: Ahead,
+    readonly assets: Assets,
   ) {
     this.steps = new Steps(core);
     outbox.onMade = (address, bytes) => this.open.get(address)?.document.hear(bytes);
@@ -64,7 +66,13 @@ export class Workspace {
     outbox.flush();
     // Asked once and never again by most browsers; without it the device may be cleared when it runs short of room.
     void navigator.storage.persist().catch(() => {});
-    const workspace = new Workspace(core, store, outbox, new Live(id, () => outbox.flush()), ahead);
+    const assets = new Assets(core, store, id);
+    const live = new Live(id, () => {
+      outbox.flush();
+      assets.flush();
+    });
+    const workspace = new Workspace(core, store, outbox, live, ahead, assets);
+    assets.flush();
     workspace.libraries.push(
       ...(await Promise.all(session.spaces.map((space) => workspace.acquire(space.id, 'library', space.id)))),
     );
@@ -208,6 +216,7 @@ export class Workspace {
     for (const { leaving } of this.open.values()) clearTimeout(leaving);
     resetSyncState();
     this.outbox.stop();
+    this.assets.stop();
     this.live.stop();
     this.store.close();
   }

@@ -1,24 +1,27 @@
 import type { Core } from '../../core/runtime';
 import { type Drawing, grows } from '../../model/drawing';
+import type { Assets } from '../../sync/assets';
+import { reportFault } from '../../sync/faults';
 import type { OpenDocument } from '../../sync/openDocument';
 import type { DryInk } from '../ink/dryInk';
 import { sheetPaperOf } from '../ink/sheetPaper';
 import { dimGround, dimmedPaper, isDark, tintOn } from '../ink/tint';
-import { loadUnder } from '../ink/underlay';
+import { fitUnder } from '../ink/underlay';
 
 /** What is under the ink of a page, beyond its own operations. */
 export interface Under {
   paper: string;
   space: string;
   notebook: { handle: number; id: string };
-  /** The asset of the own paper. */
+  /** The asset of the own paper, and who has it. */
   asset: string | undefined;
+  assets: Assets;
 }
 
 /** The sheet under the ink: as it is drawn, dimmed at night where the person wants that, and with inks shown so that they can be read on it; what is stored stays. */
 export class Ground {
   private drawn: Drawing;
-  private stopped = false;
+  private readonly ended = new AbortController();
 
   constructor(
     private readonly core: Core,
@@ -71,7 +74,7 @@ export class Ground {
   }
 
   stop(): void {
-    this.stopped = true;
+    this.ended.abort();
   }
 
   private get isDimmed(): boolean {
@@ -88,7 +91,7 @@ export class Ground {
   }
 
   private draw(): Drawing {
-    const { paper, space, notebook, asset } = this.under;
+    const { paper, space, notebook, asset, assets } = this.under;
     // Only a sheet that grows asks for the ink.
     const drawing = JSON.parse(
       this.core.PaperBridge.Draw(
@@ -104,9 +107,19 @@ export class Ground {
     this.dry.setPaper(sheetPaper);
     if (asset) {
       const whole = JSON.parse(this.core.PaperBridge.Read(paper)) as { width: number; height: number };
-      void loadUnder(this.core, space, asset, [0, 0, whole.width, whole.height]).then((loaded) => {
-        if (loaded && !this.stopped) this.dry.setPaper({ ...sheetPaper, under: [loaded] });
-      });
+      const { signal } = this.ended;
+      void assets
+        .whenHere(space, asset, signal)
+        .then((file) => fitUnder(this.core, file, [0, 0, whole.width, whole.height]))
+        .then(
+          (fitted) => {
+            if (fitted && !signal.aborted && this.under.asset === asset)
+              this.dry.setPaper({ ...sheetPaper, under: [fitted] });
+          },
+          (problem: unknown) => {
+            if (!signal.aborted) reportFault('What lies under a page could not be had.', problem, this.page.address);
+          },
+        );
     }
     return drawing;
   }

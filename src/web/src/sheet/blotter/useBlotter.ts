@@ -41,7 +41,7 @@ export function useBlotter(
   holder: RefObject<HTMLDivElement | null>,
   { space, notebook, page, room, next, startView, onPresent, document }: Laid,
 ): OnBlotter {
-  const { core, live } = useWorkspace();
+  const { core, live, assets } = useWorkspace();
   const library = useLibrary(space.id);
   const mayWrite = space.role !== 'reader';
   const [blotter, setBlotter] = useState<Blotter>();
@@ -52,7 +52,13 @@ export function useBlotter(
   const own = drawPaper(core, page.paper).own;
   const asset = own ? library?.find(own)?.source : undefined;
   const { paper } = page;
-  const under: Under = { paper, space: space.id, notebook: { handle: notebook.handle, id: notebook.id }, asset };
+  const under: Under = {
+    paper,
+    space: space.id,
+    notebook: { handle: notebook.handle, id: notebook.id },
+    asset,
+    assets,
+  };
   const latest = useRef({ under, room, next });
   latest.current = { under, room, next };
 

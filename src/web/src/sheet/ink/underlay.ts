@@ -1,19 +1,14 @@
 import type { Core } from '../../core/runtime';
-import { assetPath } from '../../data/ownPapers';
+import { frozenType } from '../../data/ownPapers';
 import { type Area, drawPaper } from '../../model/drawing';
-import { request } from '../../server/api';
 import { readPacket } from './packet';
 import { layersOf, type Under } from './sheetPaper';
 
-const frozenType = 'application/vnd.calm-quill.frozen-page';
-
-/** Loads what an own paper is made of, fitted into a sheet; undefined where it cannot be had, as without a connection before it was seen. */
-export async function loadUnder(core: Core, space: string, asset: string, sheet: Area): Promise<Under | undefined> {
+/** What an own paper is made of, fitted into a sheet; undefined where it cannot be read. */
+export async function fitUnder(core: Core, file: Blob, sheet: Area): Promise<Under | undefined> {
   try {
-    const response = await request('GET', assetPath(space, asset));
-    if (response.headers.get('Content-Type') === frozenType)
-      return frozen(core, new Uint8Array(await response.arrayBuffer()), sheet);
-    const picture = await createImageBitmap(await response.blob());
+    if (file.type === frozenType) return frozen(core, new Uint8Array(await file.arrayBuffer()), sheet);
+    const picture = await createImageBitmap(file);
     const { scale, dx, dy } = fit(picture.width, picture.height, sheet);
     return { picture, area: [dx, dy, dx + picture.width * scale, dy + picture.height * scale] };
   } catch {

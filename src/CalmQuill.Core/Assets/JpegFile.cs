@@ -1,9 +1,9 @@
 using System.Buffers.Binary;
 
-namespace CalmQuill.Documents.Pictures;
+namespace CalmQuill.Core.Assets;
 
-/// <summary>Reads the size of a JPEG picture from its frame header (ITU-T T.81 §B.2.2), without decoding it.</summary>
-public static class JpegHead
+/// <summary>Reads how a JPEG picture (ITU-T T.81) is made up, without decoding it.</summary>
+public static class JpegFile
 {
     private const byte Marker = 0xFF,
         StartOfImage = 0xD8,
@@ -11,7 +11,7 @@ public static class JpegHead
         StartOfScan = 0xDA;
     private const string Broken = "The picture is not whole. Nothing was kept.";
 
-    /// <summary>Width, height in pixels and colour components; null where the bytes are no JPEG file.</summary>
+    /// <summary>Width, height in pixels and colour components, from the frame header (§B.2.2); null where the bytes are no JPEG file.</summary>
     public static (int Width, int Height, int Components)? Read(ReadOnlySpan<byte> file)
     {
         if (file.Length < 4 || file[0] != Marker || file[1] != StartOfImage)
@@ -47,7 +47,7 @@ public static class JpegHead
         return null;
     }
 
-    /// <summary>Null when the file is a whole picture, from its start to its end and nothing behind it (T.81 §B.1); else a sentence. Nothing is decoded.</summary>
+    /// <summary>Null when the file is a whole picture, from its start to its end and nothing behind it (§B.1); else a sentence. Nothing is decoded.</summary>
     public static string? Problem(ReadOnlySpan<byte> file)
     {
         var scans = 0;
@@ -83,5 +83,36 @@ public static class JpegHead
         }
 
         return Broken;
+    }
+
+    /// <summary>The same picture without what its application segments say of where, when and with what it was taken, and without comments. The file must be whole.</summary>
+    /// <remarks>JFIF's own (APP0), the colour profile (APP2) and how its colours are coded (APP14) stay: without them it would look otherwise.</remarks>
+    public static byte[] WithoutOrigin(ReadOnlySpan<byte> file)
+    {
+        using var kept = new MemoryStream(file.Length);
+        kept.Write(file[..2]);
+        for (var at = 2; at + 4 <= file.Length; )
+        {
+            var kind = file[at + 1];
+            // From the first scan on there are only pixels and their tables.
+            if (kind is StartOfScan or EndOfImage)
+            {
+                kept.Write(file[at..]);
+                break;
+            }
+
+            if (kind == Marker)
+            {
+                at++;
+                continue;
+            }
+
+            var size = 2 + BinaryPrimitives.ReadUInt16BigEndian(file[(at + 2)..]);
+            if (kind is not ((>= 0xE1 and <= 0xEF) or 0xFE) || kind is 0xE2 or 0xEE)
+                kept.Write(file.Slice(at, size));
+            at += size;
+        }
+
+        return kept.ToArray();
     }
 }
