@@ -1,8 +1,11 @@
+using System.Collections.Concurrent;
+using System.Globalization;
 using CalmQuill.Core.Assets;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
 using CalmQuill.Store.Assets;
 using CalmQuill.Testing;
+using Microsoft.AspNetCore.Hosting;
 using Microsoft.Extensions.DependencyInjection;
 using OpenQA.Selenium;
 using static CalmQuill.Interface.Tests.LibraryHands;
@@ -12,6 +15,10 @@ namespace CalmQuill.Interface.Tests;
 /// <summary>Pictures of one's own, with and without a connection, and before they are there.</summary>
 public sealed class AssetFlowTests : InterfaceTest
 {
+    private readonly FaultInjector faults = new();
+
+    protected override void Services(IServiceCollection services) => services.AddSingleton<IStartupFilter>(faults);
+
     private const string CoverPicture = "[data-testid=notebook-row][data-name=Escapements] svg[aria-label^=Cover] image";
 
     [Fact]
@@ -27,12 +34,7 @@ public sealed class AssetFlowTests : InterfaceTest
         browser.Go("/library");
         Row(browser, "Escapements");
         network.Cut();
-        browser.Press("row-menu");
-        browser.Press("menu-look");
-        browser.Find("cover-picture");
-        browser.Driver.FindElement(By.CssSelector("input[aria-label='Picture for the cover']")).SendKeys(file);
-        browser.Until(() => browser.Attribute("cover-picture", "aria-pressed") == "true", "the picture to be chosen");
-        browser.Press("dialog-confirm");
+        Choose(browser, file);
         browser.Until(() => IsShown(browser), "the cover, from the device");
         browser.WaitForSync("1 picture waiting for a connection");
 
@@ -52,6 +54,58 @@ public sealed class AssetFlowTests : InterfaceTest
         Row(other, "Escapements");
         other.Until(() => IsShown(other), "the cover, from the server");
         Assert.Empty(other.Errors());
+    }
+
+    [Fact]
+    public async Task A_picture_larger_than_a_piece_goes_on_where_the_connection_broke()
+    {
+        // Noise does not pack: three pieces and a bit.
+        var picture = Pictures.PngOf(900, 900, new Random(7));
+        Assert.True(picture.Length > 3 * 1024 * 1024);
+        var file = Path.Combine(Directory.CreateTempSubdirectory("quill-cover").FullName, "Noise.png");
+        await File.WriteAllBytesAsync(file, picture);
+        var pieces = new ConcurrentQueue<string>();
+        faults.Answer = http =>
+        {
+            if (http.Request.Method != "PUT" || !http.Request.Path.Value!.Contains("/pieces/", StringComparison.Ordinal))
+                return null;
+            pieces.Enqueue(http.Request.Path.Value.Split('/')[^1]);
+            // The third is cut off by a proxy that has no server behind it.
+            return pieces.Count == 3 ? 502 : null;
+        };
+        var browser = Open(Group.Writer).Browser;
+        browser.Go("/library");
+        Row(browser, "Escapements");
+        Choose(browser, file);
+        browser.WaitForSync("All saved");
+        const int Piece = 1024 * 1024;
+        Assert.Equal([0, Piece, 2 * Piece, 2 * Piece, 3 * Piece], pieces.Select(at => int.Parse(at, CultureInfo.InvariantCulture)));
+        var assets = Host.Services.GetRequiredService<AssetStore>();
+        Assert.Equal(picture, (await assets.Find(AssetId.Of(picture), Group.Space, CancellationToken.None))!.Bytes);
+    }
+
+    [Fact]
+    public async Task A_picture_that_was_not_sent_waits_for_the_person_to_sign_in_again()
+    {
+        var picture = Pictures.Png(60, 60);
+        var file = Path.Combine(Directory.CreateTempSubdirectory("quill-cover").FullName, "Small.png");
+        await File.WriteAllBytesAsync(file, picture);
+        faults.Answer = http => http.Request.Path.Value!.Contains("/pieces/", StringComparison.Ordinal) ? 503 : null;
+        var (browser, _) = Open(Group.Writer);
+        browser.Go("/library");
+        Row(browser, "Escapements");
+        Choose(browser, file);
+        browser.Until(() => IsShown(browser), "the cover");
+        browser.Go("/account");
+        browser.Press("sign-out");
+        Assert.Contains("1 change", browser.Text("unsent-words"), StringComparison.Ordinal);
+        browser.Press("leave-keeping");
+        browser.Until(() => browser.Driver.Url.EndsWith("/sign-in", StringComparison.Ordinal), "to be signed out");
+        faults.Answer = null;
+        browser.SignIn(Group.Writer.Email, QuillHost.Password);
+        browser.WaitForSync("All saved");
+        var assets = Host.Services.GetRequiredService<AssetStore>();
+        Assert.Equal(picture, (await assets.Find(AssetId.Of(picture), Group.Space, CancellationToken.None))!.Bytes);
     }
 
     [Fact]
@@ -78,6 +132,16 @@ public sealed class AssetFlowTests : InterfaceTest
         Assert.False(IsShown(browser));
         await caller.SendAsset(Group.Space, picture);
         browser.Until(() => IsShown(browser), "the cover once it has come");
+    }
+
+    private static void Choose(Browser browser, string file)
+    {
+        browser.Press("row-menu");
+        browser.Press("menu-look");
+        browser.Find("cover-picture");
+        browser.Driver.FindElement(By.CssSelector("input[aria-label='Picture for the cover']")).SendKeys(file);
+        browser.Until(() => browser.Attribute("cover-picture", "aria-pressed") == "true", "the picture to be chosen");
+        browser.Press("dialog-confirm");
     }
 
     /// <summary>Whether the cover's picture is there, and can be read as one.</summary>

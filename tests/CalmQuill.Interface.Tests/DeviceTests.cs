@@ -339,7 +339,7 @@ public sealed class DeviceTests : InterfaceTest
         browser.WaitForSync("All saved");
         Assert.Equal(2, await StrokesOnServer());
         Assert.Equal(
-            3L,
+            4L,
             browser.AsyncScript(
                 "const done = arguments[arguments.length - 1]; indexedDB.databases().then((all) => done(all.find((one) => one.name.startsWith('calm-quill')).version))"
             )

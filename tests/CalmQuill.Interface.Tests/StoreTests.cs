@@ -305,6 +305,33 @@ public sealed class StoreTests : IAsyncLifetime
         );
 
     [Fact]
+    public void A_picture_that_waits_to_be_sent_is_taken_away_by_nothing_but_its_arrival() =>
+        Same(
+            """
+            const file = (size) => new Blob([new Uint8Array(size)]);
+            const asset = (id, size, usedAt, more) => ({ space: 's', id, file: file(size), usedAt, ...more });
+            const left = async () => (await Promise.all(['old', 'mine', 'not', 'new'].map((id) => store.asset('s', id)))).map((one) => one ? 1 : 0).join('');
+            await store.keepAsset(asset('old', 100, 1));
+            await store.keepAsset(asset('mine', 100, 2, { waiting: 1 }));
+            await store.keepAsset(asset('not', 100, 3, { waiting: 1 }));
+            await store.keepAsset(asset('new', 100, 4));
+            // Fetched again meanwhile, it still waits.
+            await store.keepAsset(asset('mine', 100, 5));
+            const said = [(await store.waitingAssets()).map((one) => one.id).join(), await left()];
+            await store.settleAsset('s', 'not', 'too large');
+            await store.trimAssets(150);
+            said.push(await left());
+            await store.keepUnsentOnly();
+            said.push(await left(), (await store.refusedAssets()).map((one) => one.refused).join());
+            await store.settleAsset('s', 'mine');
+            await store.keepUnsentOnly();
+            said.push(await left(), (await store.waitingAssets()).length);
+            return said;
+            """,
+            "[\"mine,not\",\"1111\",\"0111\",\"0110\",\"too large\",\"0010\",0]"
+        );
+
+    [Fact]
     public void A_store_that_another_tab_needs_in_a_newer_version_is_let_go_at_once_and_says_so() =>
         Same(
             """

@@ -7,7 +7,10 @@ namespace CalmQuill.Testing;
 public static class Pictures
 {
     /// <summary>A PNG picture (ISO/IEC 15948) of one colour that half covers.</summary>
-    public static byte[] Png(int width, int height)
+    public static byte[] Png(int width, int height) => PngOf(width, height, null);
+
+    /// <summary>The same, or one of noise.</summary>
+    public static byte[] PngOf(int width, int height, Random? noise)
     {
         using var file = new MemoryStream();
         file.Write([0x89, (byte)'P', (byte)'N', (byte)'G', 0x0D, 0x0A, 0x1A, 0x0A]);
@@ -22,7 +25,10 @@ public static class Pictures
         {
             byte[] row = [0, .. Enumerable.Repeat<byte[]>([0x2F, 0x6B, 0x5A, 0x80], width).SelectMany(pixel => pixel)];
             for (var y = 0; y < height; y++)
+            {
+                noise?.NextBytes(row.AsSpan(1));
                 deflate.Write(row);
+            }
         }
 
         file.Write(PngChunk("IDAT", packed.ToArray()));

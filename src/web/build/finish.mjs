@@ -26,7 +26,7 @@ await generateSW({
   navigateFallbackDenylist: [/^\/api\//, /^\/health/, /^\/live/],
   runtimeCaching: [
     {
-      urlPattern: /\/api\/spaces\/[^/]+\/(pages\/[^/]+\/(thumbnail|part)\.svg|assets\/)/,
+      urlPattern: /\/api\/spaces\/[^/]+\/(pages\/[^/]+\/(thumbnail|part)\.svg|assets\/[^/]+\/picture)/,
       handler: 'CacheFirst',
       // Old ones are taken out by the application when it starts: to keep account of every picture takes longer than fetching it.
       options: { cacheName: 'thumbnails', cacheableResponse: { statuses: [200] } },
