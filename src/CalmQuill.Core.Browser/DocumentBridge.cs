@@ -151,8 +151,7 @@ public static partial class DocumentBridge
     private static string WordFor(Change? change) =>
         change switch
         {
-            Change.StrokeAdded => "stroke",
-            Change.ShapeAdded => "shape",
+            Change.ItemAdded added => added.Word,
             Change.SpotAdded or Change.SpotSet => "mark or link",
             Change.NodePlaced or Change.PageAdded => "thing put in its place",
             Change.PropertySet { Property: Property.Name } => "name",

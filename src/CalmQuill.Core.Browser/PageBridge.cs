@@ -1,4 +1,5 @@
 using System.Runtime.InteropServices.JavaScript;
+using System.Text.Json;
 using CalmQuill.Core.Changing;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
@@ -19,6 +20,14 @@ public static partial class PageBridge
                 .Of(Session.Document<PageDocument>(page), Session.Replica, (long)now)
                 .Select(operation => OperationCodec.Encode(operation)),
         ]);
+
+    /// <summary>Puts a thing on the page: the JSON form of what adds it.</summary>
+    [JSExport]
+    public static byte[] Put(int page, string thing, double now)
+    {
+        using var json = JsonDocument.Parse(thing);
+        return Session.Perform(page, (Change.ItemAdded)OperationJson.ReadChange(json.RootElement), now);
+    }
 
     /// <summary>Begins to take the last step back and says how many changes that takes: one, or as many as were joined; 0 when there is no such step.</summary>
     [JSExport]

@@ -20,60 +20,34 @@ public sealed class ContentTests : OnPage
 
         public override ItemContent Content(IItemFrame frame) => new Dot(frame, this);
 
+        public override string Word => "dot";
+
+        public override Refusal? Check() => null;
+
         public override ItemAdded Copied(int dx, int dy) => this with { X = X + dx, Y = Y + dy };
     }
 
-    private sealed class Dot(IItemFrame frame, DotAdded made) : ItemContent(frame)
+    /// <summary>A square with its control points doubled, so that its corners are corners.</summary>
+    private sealed class Dot(IItemFrame frame, DotAdded made)
+        : SolidContent(
+            frame,
+            [
+                (made.X - Radius, made.Y - Radius),
+                (made.X - Radius, made.Y - Radius),
+                (made.X + Radius, made.Y - Radius),
+                (made.X + Radius, made.Y - Radius),
+                (made.X + Radius, made.Y + Radius),
+                (made.X + Radius, made.Y + Radius),
+                (made.X - Radius, made.Y + Radius),
+                (made.X - Radius, made.Y + Radius),
+            ],
+            made.Colour
+        )
     {
-        private readonly List<Interval> all = [new Interval(0, 0)];
-
         public override ItemKinds Kind => ItemKinds.Shape;
 
-        public override int End => 0;
-
-        public override OutlineKey OutlineKey => new(made, all, default, true);
-
-        public override Box Bounds => new Box((int)At.X, (int)At.Y, (int)At.X, (int)At.Y).Grow(Radius);
-
-        public override int MadeWithin => 100;
-
-        private (double X, double Y) At => Frame.Placement?.Of(made.X, made.Y) ?? (made.X, made.Y);
-
-        public override List<Interval> Visible() => all;
-
-        public override bool IsAt(double x, double y, double reach) =>
-            Math.Sqrt(Math.Pow(x - At.X, 2) + Math.Pow(y - At.Y, 2)) <= Radius + reach;
-
-        public override double ShareInside(ReadOnlySpan<double> loop) => Loop.Holds(loop, At.X, At.Y) ? 1 : 0;
-
-        public override bool Rub(in EraserWay way, bool whole, List<Interval> gone) => whole && IsAt(way.X, way.Y, way.Radius);
-
-        public override int Coats => 1;
-
-        public override Coat Coat(int index) => Items.Coat.Full(made.Colour);
-
-        public override void Paint(ItemPainter painter, List<Interval> parts, bool shifted)
-        {
-            var outline = painter.Empty();
-            outline.Add((float)At.X, (float)At.Y);
-            outline.Close();
-            painter.Fill(outline, Coat(0));
-        }
-
-        public override void Sketch(IItemSketcher sketcher, double tolerance) => sketcher.Region([(long)At.X, (long)At.Y], made.Colour);
-
-        public override List<Interval> MadeAfter(int after, int takes) => after >= takes ? all : [];
-
         public override Change.ItemAdded Copy() =>
-            new Change.StrokeAdded(Ball, 0, Straight((int)At.X, (int)At.Y, (int)At.X + 100, (int)At.Y));
-
-        protected override void WorkOut(bool mayLieElsewhere) { }
-
-        protected override void Shifted() { }
-
-        protected override void Rubbed() { }
-
-        protected override void WriteState(ByteWriter writer, SampleCodec.Writers columns) => writer.Fixed32(made.Colour);
+            new Change.StrokeAdded(Ball, 0, Straight(Bounds.Left, Bounds.Top + Radius, Bounds.Right, Bounds.Top + Radius));
     }
 
     private sealed class Painted : ItemPainter
@@ -97,11 +71,12 @@ public sealed class ContentTests : OnPage
         var dot = Put(2000, 1000);
         Assert.Equal(dot, Assert.Single(Selecting.At(Page, 2250, 1000, 0, ItemFilter.All)).Id);
         Assert.Equal(line, Assert.Single(Selecting.At(Page, 2900, 1000, 100, ItemFilter.All)).Id);
-        double[] loop = [1900, 900, 2100, 900, 2100, 1100, 1900, 1100];
+        double[] loop = [1650, 650, 2350, 650, 2350, 1350, 1650, 1350];
+        Assert.Equal(0.5, Item(dot).Content.ShareInside([0, 0, 2000, 0, 2000, 2000, 0, 2000]));
         Assert.Equal(dot, Assert.Single(Selecting.Inside(Page, loop, 0.5)).Id);
 
         Do(Ines, new Change.ItemsTransformed([dot], [], Transform.Scale(2, 0, 500)));
-        Assert.Equal(new Box(3700, 2200, 4300, 2800), Item(dot).Bounds);
+        Assert.Equal(new Box(3400, 1900, 4600, 3100), Item(dot).Bounds);
         Assert.Empty(Selecting.Inside(Page, loop, 0.5));
 
         Assert.Equal([line, dot], Shown());
@@ -144,12 +119,12 @@ public sealed class ContentTests : OnPage
         Assert.Equal(Item(dot).Bounds.Top + Radius, copy.Items.Single().Line.Samples.Y[0]);
 
         var step = Retrace.Plan(Page.Items).Single(one => one.Item.Id == dot);
-        Assert.Equal(100, step.End - step.Start);
+        Assert.Equal(1, step.End - step.Start);
         Assert.Empty(Item(dot).Content.MadeAfter(99, 100));
 
         var painted = new Painted();
         Item(dot).Content.Paint(painted, Item(dot).Visible(), shifted: true);
-        Assert.Equal([(0x0A8C3EFFu, 2000f)], painted.Fills);
+        Assert.Equal([(0x0A8C3EFFu, 1700f)], painted.Fills);
     }
 
     [Fact]

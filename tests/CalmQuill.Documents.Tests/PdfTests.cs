@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Text.RegularExpressions;
 using System.Xml.Linq;
+using CalmQuill.Core.Assets;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
@@ -11,7 +12,6 @@ using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Spots;
 using CalmQuill.Documents.FollowUps;
 using CalmQuill.Documents.Pdf;
-using CalmQuill.Core.Assets;
 using CalmQuill.Documents.Svg;
 using CalmQuill.Testing;
 using CsCheck;

@@ -128,7 +128,10 @@ public sealed class AssetFlowTests : InterfaceTest
             )
         );
         // The pattern goes at once: the picture is what counts from now on.
-        browser.Until(() => browser.Count("[data-testid=notebook-row][data-name=Escapements] svg[aria-label^=Cover] path") == 0, "no pattern any more");
+        browser.Until(
+            () => browser.Count("[data-testid=notebook-row][data-name=Escapements] svg[aria-label^=Cover] path") == 0,
+            "no pattern any more"
+        );
         Assert.False(IsShown(browser));
         await caller.SendAsset(Group.Space, picture);
         browser.Until(() => IsShown(browser), "the cover once it has come");
@@ -153,5 +156,6 @@ public sealed class AssetFlowTests : InterfaceTest
             if (!address) done(false);
             else Object.assign(new Image(), { onload: () => done(true), onerror: () => done(false), src: address });
             """
-        ) is true;
+        )
+            is true;
 }

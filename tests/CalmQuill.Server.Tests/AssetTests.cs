@@ -97,7 +97,10 @@ public sealed class AssetTests : IAsyncLifetime
             )
         );
         // What a browser would run is only handed over.
-        var script = await writer.SendAsset(group.Space, Encoding.UTF8.GetBytes("<svg xmlns='http://www.w3.org/2000/svg' onload='alert(1)'/>"));
+        var script = await writer.SendAsset(
+            group.Space,
+            Encoding.UTF8.GetBytes("<svg xmlns='http://www.w3.org/2000/svg' onload='alert(1)'/>")
+        );
         var handed = await reader.Http.GetAsync(PathOf(script));
         Assert.Equal(
             ("application/octet-stream", "attachment"),
@@ -118,7 +121,10 @@ public sealed class AssetTests : IAsyncLifetime
     public async Task A_library_that_is_full_takes_no_piece_and_says_so()
     {
         await using var small = await QuillHost.Start(with: settings =>
-            settings with { Limits = new() { AssetBytesOfASpace = 100, SignInsAMinute = 1_000 } }
+            settings with
+            {
+                Limits = new() { AssetBytesOfASpace = 100, SignInsAMinute = 1_000 },
+            }
         );
         var there = await small.MakeGroup();
         var caller = await small.SignIn(there.Writer);
@@ -178,7 +184,10 @@ public sealed class AssetTests : IAsyncLifetime
         var before = await writer.SendAsset(group.Space, Pictures.Png(11, 11));
         await using var shelves = await Shelves.Open(0, "quill", "key-of-quill");
         await using var other = await host.Another(settings =>
-            settings with { Bucket = new Bucket(shelves.Address, "quill", "key-of-quill", "a-secret") }
+            settings with
+            {
+                Bucket = new Bucket(shelves.Address, "quill", "key-of-quill", "a-secret"),
+            }
         );
         var caller = await other.SignIn(group.Writer);
         var asset = await caller.SendAsset(group.Space, Picture);

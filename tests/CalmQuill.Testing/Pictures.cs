@@ -52,7 +52,14 @@ public static class Pictures
     {
         byte[] extended = [0, 0, 0, 0, .. Number24(width - 1), .. Number24(height - 1)];
         foreach (var (name, _) in chunks)
-            extended[0] |= (byte)(name switch { "EXIF" => 8, "XMP " => 4, _ => 0x10 });
+            extended[0] |= (byte)(
+                name switch
+                {
+                    "EXIF" => 8,
+                    "XMP " => 4,
+                    _ => 0x10,
+                }
+            );
         byte[] body = [.. WebpChunk("VP8X", extended), .. chunks.SelectMany(chunk => WebpChunk(chunk.Name, chunk.Content))];
         return [.. "RIFF"u8, .. Length(body.Length + 4), .. "WEBP"u8, .. body];
     }

@@ -16,6 +16,24 @@ public static class Loop
         return holds;
     }
 
+    /// <summary>How far a point lies from the polygon's edge, inside or outside.</summary>
+    public static double Distance(ReadOnlySpan<double> loop, double x, double y)
+    {
+        var least = double.MaxValue;
+        for (int i = 0, j = loop.Length - 2; i < loop.Length; j = i, i += 2)
+        {
+            double ux = loop[i] - loop[j],
+                uy = loop[i + 1] - loop[j + 1],
+                square = ux * ux + uy * uy,
+                t = square == 0 ? 0 : Math.Clamp(((x - loop[j]) * ux + (y - loop[j + 1]) * uy) / square, 0, 1),
+                dx = x - loop[j] - t * ux,
+                dy = y - loop[j + 1] - t * uy;
+            least = Math.Min(least, Math.Sqrt(dx * dx + dy * dy));
+        }
+
+        return least;
+    }
+
     /// <summary>Where a piece of a line, a + t·u, crosses the polygon's edges between two values of t, with both of those, ascending.</summary>
     public static void Cut(ReadOnlySpan<double> loop, double ax, double ay, double ux, double uy, double from, double to, List<double> cuts)
     {

@@ -38,6 +38,26 @@ public static class ItemRules
         return null;
     }
 
+    public static Refusal? Check(Change.StrokeAdded stroke)
+    {
+        if (Check(stroke.Pen) is { } refusal)
+            return refusal;
+        var samples = stroke.Samples;
+        if (samples.Count > StrokeSamples.MostSamples)
+            return new Refusal("too-long", $"A stroke has at most {StrokeSamples.MostSamples} samples.");
+        var box = samples.Bounds();
+        const int Most = StrokeSamples.MostCoordinate;
+        if (box.Left < -Most || box.Top < -Most || box.Right > Most || box.Bottom > Most)
+            return new Refusal("too-far", "A stroke lies more than 20 metres off its sheet.");
+        foreach (var pressure in samples.Pressure)
+        {
+            if (pressure is < 0 or > StrokeSamples.MostPressure)
+                return new Refusal("bad-pressure", "Pressure runs from 0 to 1023.");
+        }
+
+        return null;
+    }
+
     public static Refusal? Check(Change.ShapeAdded added) =>
         added.Shape.IsWellFormed ? Check(added.Pen) : new Refusal("bad-shape", "A shape is not well formed.");
 

@@ -7,8 +7,8 @@ using CalmQuill.Core.Spots;
 
 namespace CalmQuill.Core.Operations;
 
-/// <summary>What an operation does. A closed family: every kind is a nested type here, and its number is part of the stored form.</summary>
-public abstract record Change
+/// <summary>What an operation does. A closed family: every kind is a nested type, here or beside the thing that it adds, and its number is part of the stored form.</summary>
+public abstract partial record Change
 {
     private Change() { }
 
@@ -53,6 +53,18 @@ public abstract record Change
         /// <summary>What it takes the place of.</summary>
         public virtual IReadOnlyList<OpId> Replaced => [];
 
+        /// <summary>The same with other ids for what it takes the place of.</summary>
+        public virtual ItemAdded Replacing(IReadOnlyList<OpId> items) => this;
+
+        /// <summary>All texts in it, which must be of whole characters.</summary>
+        public virtual IEnumerable<string> Texts => [];
+
+        /// <summary>What a person calls it: “stroke”.</summary>
+        public abstract string Word { get; }
+
+        /// <summary>Null when it is well formed, else why not.</summary>
+        public abstract Refusal? Check();
+
         /// <summary>When its making began, UTC milliseconds since 1970.</summary>
         /// <param name="stamp">When the operation was made.</param>
         public abstract long BegunAt(Hlc stamp);
@@ -70,6 +82,10 @@ public abstract record Change
         public override ChangeKind Kind => ChangeKind.StrokeAdded;
 
         public override long BegunAt(Hlc stamp) => StartedAt;
+
+        public override string Word => "stroke";
+
+        public override Refusal? Check() => ItemRules.Check(this);
 
         public override ItemContent Content(IItemFrame frame) => new InkContent(frame, this);
 
@@ -134,6 +150,12 @@ public abstract record Change
         public override ChangeKind Kind => ChangeKind.ShapeAdded;
 
         public override IReadOnlyList<OpId> Replaced => Replaces;
+
+        public override ItemAdded Replacing(IReadOnlyList<OpId> items) => this with { Replaces = items };
+
+        public override string Word => "shape";
+
+        public override Refusal? Check() => ItemRules.Check(this);
 
         public override long BegunAt(Hlc stamp) => stamp.UnixMilliseconds;
 

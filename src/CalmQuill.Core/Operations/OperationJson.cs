@@ -19,19 +19,30 @@ public static class OperationJson
     }
 
     /// <exception cref="OperationFormatException">The JSON is not an operation.</exception>
-    public static Operation Read(JsonElement json)
+    public static Operation Read(JsonElement json) =>
+        Understood(() =>
+            new Operation(
+                OpId.Parse(JsonParts.Text(json, "id")),
+                Hlc.At(json.GetProperty("time").GetInt64(), json.GetProperty("logical").GetInt32()),
+                json.GetProperty("author").GetGuid(),
+                Codec(KindOf(json)).Read(json)
+            )
+        );
+
+    /// <summary>What an operation does, alone: the same form, with <c>kind</c> and the kind's own parts.</summary>
+    /// <exception cref="OperationFormatException">The JSON is not a change.</exception>
+    public static Change ReadChange(JsonElement json) => Understood(() => Codec(KindOf(json)).Read(json));
+
+    private static ChangeKind KindOf(JsonElement json) =>
+        Enum.TryParse<ChangeKind>(JsonParts.Text(json, "kind"), out var kind)
+            ? kind
+            : throw new OperationFormatException($"The kind “{JsonParts.Text(json, "kind")}” is not known here.");
+
+    private static T Understood<T>(Func<T> read)
     {
         try
         {
-            var time = Hlc.At(json.GetProperty("time").GetInt64(), json.GetProperty("logical").GetInt32());
-            if (!Enum.TryParse<ChangeKind>(JsonParts.Text(json, "kind"), out var kind))
-                throw new OperationFormatException($"The kind “{JsonParts.Text(json, "kind")}” is not known here.");
-            return new Operation(
-                OpId.Parse(JsonParts.Text(json, "id")),
-                time,
-                json.GetProperty("author").GetGuid(),
-                Codec(kind).Read(json)
-            );
+            return read();
         }
         catch (Exception problem)
             when (problem

@@ -69,7 +69,7 @@ public static class OperationRules
             Change.EffectSet effect => [effect.Target],
             Change.SpotAdded spot => spot.Items,
             Change.ItemsTransformed transformed => transformed.Items,
-            Change.ShapeAdded shape => shape.Replaces,
+            Change.ItemAdded added => added.Replaced,
             Change.ItemsSet set => set.Items,
             Change.StepsJoined joined => joined.Steps,
             _ => [],
@@ -99,6 +99,7 @@ public static class OperationRules
             Change.PageAdded added => [added.Order, added.Paper],
             Change.SpotAdded spot => spot.Values.Select(value => value.Value),
             Change.SpotSet spot => spot.Values.Select(value => value.Value),
+            Change.ItemAdded added => added.Texts,
             Change.ItemsSet set => set.Values.Select(value => value.Value),
             Change.LayerSet set => set.Values.Select(value => value.Value),
             _ => [],
@@ -122,7 +123,7 @@ public static class OperationRules
             (DocumentKind.Library or DocumentKind.Notebook, Change.TagSet tag) => tag.Target == Guid.Empty || tag.Tag == Guid.Empty
                 ? new Refusal("bad-id", "A tag needs something to be put on.")
                 : null,
-            (DocumentKind.Page, Change.StrokeAdded stroke) => Check(stroke),
+            (DocumentKind.Page, Change.ItemAdded added) => added.Check() ?? TooMany(added.Replaced.Count),
             (DocumentKind.Page, Change.ItemsRemoved removed) => CheckItems(removed.Items),
             (DocumentKind.Page, Change.ItemsShifted shifted) => CheckItems(shifted.Items)
                 ?? (Far(shifted.Dx) || Far(shifted.Dy) ? new Refusal("too-far", "Ink can be moved by at most 20 metres.") : null),
@@ -131,7 +132,6 @@ public static class OperationRules
             (DocumentKind.Page, Change.SpotAdded spot) => SpotRules.Check(spot) ?? TooMany(spot.Items.Count),
             (DocumentKind.Page, Change.SpotSet spot) => SpotRules.Check(spot.Spot, spot.Values),
             (DocumentKind.Page, Change.ItemsTransformed transformed) => Check(transformed),
-            (DocumentKind.Page, Change.ShapeAdded shape) => ItemRules.Check(shape) ?? TooMany(shape.Replaces.Count),
             (DocumentKind.Page, Change.ItemsSet set) => ItemRules.Check(set) ?? TooMany(set.Items.Count),
             (DocumentKind.Page, Change.LayerSet set) => LayerRules.Check(set),
             (DocumentKind.Page, Change.StepsJoined joined) => CheckItems(joined.Steps),
@@ -172,25 +172,6 @@ public static class OperationRules
         if (!OrderKey.IsValid(added.Order))
             return new Refusal("bad-order", "The place in the order is not well formed.");
         return PaperText.Read(added.Paper).Refusal;
-    }
-
-    private static Refusal? Check(Change.StrokeAdded stroke)
-    {
-        if (ItemRules.Check(stroke.Pen) is { } refusal)
-            return refusal;
-        var samples = stroke.Samples;
-        if (samples.Count > StrokeSamples.MostSamples)
-            return new Refusal("too-long", $"A stroke has at most {StrokeSamples.MostSamples} samples.");
-        var box = samples.Bounds();
-        if (Far(box.Left) || Far(box.Top) || Far(box.Right) || Far(box.Bottom))
-            return new Refusal("too-far", "A stroke lies more than 20 metres off its sheet.");
-        foreach (var pressure in samples.Pressure)
-        {
-            if (pressure is < 0 or > StrokeSamples.MostPressure)
-                return new Refusal("bad-pressure", "Pressure runs from 0 to 1023.");
-        }
-
-        return null;
     }
 
     private static Refusal? Check(Change.GapsAdded gaps)

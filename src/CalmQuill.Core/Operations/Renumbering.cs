@@ -29,7 +29,7 @@ public sealed class Renumbering(Func<OpId, OpId> nameOf)
             Change.EffectSet effect => effect with { Target = nameOf(effect.Target) },
             Change.SpotAdded spot => spot with { Items = Of(spot.Items) },
             Change.ItemsTransformed transformed => transformed with { Items = Of(transformed.Items) },
-            Change.ShapeAdded shape => shape with { Replaces = Of(shape.Replaces) },
+            Change.ItemAdded added => added.Replacing(Of(added.Replaced)),
             Change.ItemsSet set => set with { Items = Of(set.Items) },
             Change.StepsJoined joined => joined with { Steps = Of(joined.Steps) },
             _ => change,

@@ -34,7 +34,10 @@ public sealed record FrozenPage(PageDocument Page, Paper Paper)
             foreach (var operation in OperationCodec.Decode(bytes[(end + 1)..]))
             {
                 // It comes from a device as any operation does.
-                if (OperationRules.Check(operation, DocumentKind.Page, Role.Writer, operation.Author, operation.Time.UnixMilliseconds) is not null)
+                if (
+                    OperationRules.Check(operation, DocumentKind.Page, Role.Writer, operation.Author, operation.Time.UnixMilliseconds)
+                    is not null
+                )
                     return null;
                 page.Apply(operation);
             }

@@ -63,7 +63,7 @@ public sealed class PageDocument
     /// <summary>Takes an operation in. False when it was here already, or does not belong on a page.</summary>
     public bool Apply(Operation operation)
     {
-        if (!Belongs(operation.Change.Kind) || !operations.TryAdd(operation.Id, operation))
+        if (!Belongs(operation.Change) || !operations.TryAdd(operation.Id, operation))
             return false;
         if (operation.Change is Change.EffectSet effect)
         {
@@ -166,8 +166,19 @@ public sealed class PageDocument
         writer.Byte((byte)layer.Opacity);
     }
 
-    private static bool Belongs(ChangeKind kind) =>
-        kind is >= ChangeKind.StrokeAdded and <= ChangeKind.EffectSet or >= ChangeKind.SpotAdded and <= ChangeKind.StepsJoined;
+    private static bool Belongs(Change change) =>
+        change
+            is Change.ItemAdded
+                or Change.ItemsRemoved
+                or Change.ItemsShifted
+                or Change.ItemsTransformed
+                or Change.ItemsSet
+                or Change.GapsAdded
+                or Change.EffectSet
+                or Change.SpotAdded
+                or Change.SpotSet
+                or Change.LayerSet
+                or Change.StepsJoined;
 
     private void InOrder()
     {

@@ -1,6 +1,6 @@
 using CalmQuill.CalendarFeed;
-using CalmQuill.Core.Library;
 using CalmQuill.Core.Assets;
+using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Ordering;
 using CalmQuill.Core.Pages;

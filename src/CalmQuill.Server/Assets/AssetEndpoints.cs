@@ -58,7 +58,9 @@ internal static class AssetEndpoints
         if (!AssetId.IsOfContent(asset))
             return Problems.BadInput("A file is named by what it consists of. Nothing was kept.");
         if (of <= 0 || of > limits.BytesOfAnAsset)
-            return Problems.BadInput($"A file holds at least one byte and at most {limits.BytesOfAnAsset / (1024 * 1024)} MB. Nothing was kept.");
+            return Problems.BadInput(
+                $"A file holds at least one byte and at most {limits.BytesOfAnAsset / (1024 * 1024)} MB. Nothing was kept."
+            );
         using var body = new MemoryStream();
         await http.Request.Body.CopyToAsync(body, cancel);
         if (body.Length == 0 || at < 0 || at + body.Length > of)
@@ -93,7 +95,8 @@ internal static class AssetEndpoints
         HttpContext http,
         AssetStore assets,
         CancellationToken cancel
-    ) => await Find(space, asset, http, assets, cancel) is { } found
+    ) =>
+        await Find(space, asset, http, assets, cancel) is { } found
             ? Results.Bytes(found.Bytes, found.Type, fileDownloadName: IsShown(found) ? null : "file")
             : Problems.NotHere();
 

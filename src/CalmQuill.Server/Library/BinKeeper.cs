@@ -5,7 +5,8 @@ using CalmQuill.Store.Limits;
 namespace CalmQuill.Server.Library;
 
 /// <summary>Once in a while removes the data of what has left the bin for good, and pictures and files that nothing names any more.</summary>
-public sealed class BinKeeper(BinStore bin, AssetStore assets, CountStore counts, TimeProvider clock, ILogger<BinKeeper> log) : BackgroundService
+public sealed class BinKeeper(BinStore bin, AssetStore assets, CountStore counts, TimeProvider clock, ILogger<BinKeeper> log)
+    : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromHours(6);
 

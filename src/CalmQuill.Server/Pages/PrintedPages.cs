@@ -1,8 +1,8 @@
+using CalmQuill.Core.Assets;
 using CalmQuill.Core.Notebooks;
+using CalmQuill.Core.Pages;
 using CalmQuill.Core.Papers;
 using CalmQuill.Documents;
-using CalmQuill.Core.Assets;
-using CalmQuill.Core.Pages;
 using CalmQuill.Store.Assets;
 using CalmQuill.Store.Documents;
 using CalmQuill.Store.Library;

@@ -77,9 +77,7 @@ public sealed class AssetStore(Database database, IAssetFiles files)
                 WHERE space_id = @space AND asset = @asset AND person_id = @person), 0)::bigint, EXISTS (SELECT FROM known)
             """,
             connection
-        )
-            .With(("space", space), ("asset", asset), ("person", person))
-            .Row(row => (row.GetInt64(0), row.GetBoolean(1)), cancel);
+        ).With(("space", space), ("asset", asset), ("person", person)).Row(row => (row.GetInt64(0), row.GetBoolean(1)), cancel);
     }
 
     /// <summary>Keeps the next piece of a file. False where it is not the next one.</summary>

@@ -1,5 +1,7 @@
 /** A page: its steps, what is painted of it, and erasing. */
 export interface PageBridge {
+  /** Puts a thing on the page, given as the JSON form of what adds it. */
+  Put(page: number, thing: string, now: number): Uint8Array;
   Copy(page: number, now: number): Uint8Array;
   BeginUndo(page: number): number;
   BeginRedo(page: number): number;
