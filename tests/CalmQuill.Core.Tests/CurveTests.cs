@@ -231,7 +231,9 @@ public class CurveTests : OnPage
                 for (var i = 0; i < curve.Length; i += 20)
                     Assert.True(Distance(sketch.Line, curve[i], curve[i + 1]) <= Allowed + 5, "the sketch is angular");
             },
-            iter: 60
+            iter: 60,
+                // All write on one page.
+                threads: 1
         );
 
     [Fact]

@@ -67,7 +67,7 @@ public abstract partial record Change
 
         /// <summary>When its making began, UTC milliseconds since 1970.</summary>
         /// <param name="stamp">When the operation was made.</param>
-        public abstract long BegunAt(Hlc stamp);
+        public virtual long BegunAt(Hlc stamp) => stamp.UnixMilliseconds;
 
         /// <summary>What lies in the item's frame.</summary>
         public abstract ItemContent Content(IItemFrame frame);
@@ -156,8 +156,6 @@ public abstract partial record Change
         public override string Word => "shape";
 
         public override Refusal? Check() => ItemRules.Check(this);
-
-        public override long BegunAt(Hlc stamp) => stamp.UnixMilliseconds;
 
         public override ItemContent Content(IItemFrame frame) => new ShapeContent(frame, this);
 

@@ -17,6 +17,8 @@ export const folders = [
   'links',
   'spots',
   'sheet/hand',
+  // One folder a kind of thing; none knows another.
+  'sheet/things/*',
   'sheet/blotter',
   'sheet/tools',
   'sheet/selection',

@@ -4,12 +4,16 @@ import { parseSync } from 'vite';
 
 /**
  * The imports that lead from a folder to itself or one before it in no way.
- * @param {readonly string[]} folders The folders in their order; each may import from those before it.
+ * @param {readonly string[]} folders The folders in their order; each may import from those before it. One that ends in `/*` stands for all that lie directly in it, which may not import from each other.
  * @param {ReadonlyMap<string, string>} sources The text of every file by its path, with `/` between the parts.
  * @returns {string[]} A sentence for every import that is wrong, and for every folder that has no place in the order.
  */
 export function wrongImports(folders, sources) {
-  const rank = new Map(folders.map((folder, index) => [folder, index]));
+  const places = new Map(folders.map((folder, index) => [folder, index]));
+  const rank = {
+    get: (folder) => places.get(folder) ?? places.get(`${posix.dirname(folder)}/*`),
+    has: (folder) => rank.get(folder) !== undefined,
+  };
   const problems = [];
   for (const [file, text] of sources) {
     const from = folderOf(file);

@@ -27,5 +27,18 @@ for (const [way, text] of Object.entries({
   test(`${way} from a later folder is refused`, () =>
     assert.match(check({ 'low/a.ts': text }).join(), /low\/a\.ts: imports \.\.\/high\/d/));
 
+test('what lies in a folder of like ones knows what is before them, and none of the others', () => {
+  const order = ['low', 'each/*', 'high'];
+  const sources = {
+    'low/a.ts': '',
+    'each/one/a.ts': "import '../../low/a';",
+    'each/two/a.ts': "import '../one/a';",
+    'high/a.ts': "import '../each/one/a';",
+  };
+  const problems = wrongImports(order, new Map(Object.entries(sources)));
+  assert.equal(problems.length, 1);
+  assert.match(problems[0], /each\/two\/a\.ts: imports \.\.\/one\/a/);
+});
+
 test('a folder that nobody put in order is named', () =>
   assert.match(check({ 'new/a.ts': '' }).join(), /“new” has no place/));

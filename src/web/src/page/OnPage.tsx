@@ -15,7 +15,7 @@ import type { Space } from '../server/session';
 import { addressOf as documentAddress } from '../sync/address';
 import { useSyncState } from '../sync/syncState';
 import type { OpenNotebook } from '../data/openNotebooks';
-import type { Tools } from '../sheet/tools/tools';
+import type { Tools } from '../sheet/hand/tool';
 import { copyText } from '../ui/saying';
 import { HeaderLine } from './HeaderLine';
 import { Sheet } from './Sheet';

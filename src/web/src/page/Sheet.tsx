@@ -22,7 +22,7 @@ import { arrived } from '../sheet/selection/clipboard';
 import { useSelection } from '../sheet/selection/useSelection';
 import { mayWriteOnLayer } from '../sheet/tools/layers';
 import { mark, markHalf } from '../sheet/tools/mark';
-import type { SheetActs, Tools } from '../sheet/tools/tools';
+import type { SheetActs, Tools } from '../sheet/hand/tool';
 import { Tray } from '../sheet/tools/Tray';
 import { useTrayPlace } from '../sheet/tools/useTrayPlace';
 import { MarkKindDialog } from '../spots/MarkKindDialog';

@@ -1,6 +1,6 @@
 import { ArrowsOutIcon, BookOpenIcon, PencilLineIcon } from '@phosphor-icons/react';
 import type { Blotter } from '../sheet/blotter/blotter';
-import type { Tools } from '../sheet/tools/tools';
+import type { Tools } from '../sheet/hand/tool';
 import { HeaderButton } from './HeaderButton';
 import { ZoomControl } from './ZoomControl';
 

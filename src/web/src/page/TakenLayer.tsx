@@ -10,7 +10,7 @@ import { barSideOf, SelectionFrame } from '../sheet/selection/SelectionFrame';
 import { ShapeHandles, useShapeHandles } from '../sheet/selection/ShapeHandles';
 import type { Selection } from '../sheet/selection/useSelection';
 import { mark } from '../sheet/tools/mark';
-import type { Tools } from '../sheet/tools/tools';
+import type { Tools } from '../sheet/hand/tool';
 import type { OpenDocument } from '../sync/openDocument';
 import { copyText, say } from '../ui/saying';
 

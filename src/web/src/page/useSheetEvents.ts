@@ -3,7 +3,7 @@ import { useStable } from '../ui/useStable';
 import type { Blotter } from '../sheet/blotter/blotter';
 import type { SheetEvents } from '../sheet/hand/events';
 import type { Taken } from '../sheet/hand/things';
-import type { Tools } from '../sheet/tools/tools';
+import type { Tools } from '../sheet/hand/tool';
 
 /** The blotter tells these, and no one has to tell it anew when they are others. */
 export function useSheetEvents(blotter: Blotter | undefined, events: SheetEvents): void {

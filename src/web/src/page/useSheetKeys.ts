@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import type { SheetView } from '../sheet/blotter/sheetView';
 import type { Selection } from '../sheet/selection/useSelection';
 import { offers } from '../sheet/tools/offers';
-import type { Tools } from '../sheet/tools/tools';
+import type { Tools } from '../sheet/hand/tool';
 
 interface SheetKeys {
   active: boolean;

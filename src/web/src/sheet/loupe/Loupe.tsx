@@ -18,7 +18,7 @@ import type { Under } from '../blotter/ground';
 import { type SheetEvents, unheard } from '../hand/events';
 import { handToolOf } from '../tools/handTools';
 import type { View } from '../ink/view';
-import type { Tools } from '../tools/tools';
+import type { Tools } from '../hand/tool';
 
 interface LoupeProps {
   /** The sheet above, for what is seen of it and to keep its settings. */

@@ -15,7 +15,7 @@ import { IconButton } from '../../ui/IconButton';
 import { say } from '../../ui/saying';
 import { mostOffers, offers, trayOffers, usualOffers } from './offers';
 import { Sign } from './Sign';
-import type { Offer, Tools } from './tools';
+import type { Offer, Tools } from '../hand/tool';
 import { Unfolded } from './Unfolded';
 import type { TrayPlace } from './useTrayPlace';
 

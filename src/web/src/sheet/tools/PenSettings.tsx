@@ -15,7 +15,7 @@ import {
   penNumbers,
 } from '../../model/pens';
 import { pick } from './pick';
-import type { PanelProps } from './tools';
+import type { PanelProps } from '../hand/tool';
 import { ColourWells } from './ColourWells';
 import { PenStroke } from './PenStroke';
 import { Unfolded } from './Unfolded';

@@ -13,7 +13,7 @@ import { handToolOf } from './handTools';
 import { offers, trayOffers } from './offers';
 import { PenStroke } from './PenStroke';
 import { Sign } from './Sign';
-import type { Offer, SheetActs, Tools } from './tools';
+import type { Offer, SheetActs, Tools } from '../hand/tool';
 import type { TrayPlace } from './useTrayPlace';
 
 interface TrayProps {

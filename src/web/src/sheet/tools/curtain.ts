@@ -1,7 +1,7 @@
 import { TextColumnsIcon } from '@phosphor-icons/react';
 import { addSpot } from '../../data/spots';
 import { BoxHand } from '../hand/boxHand';
-import type { Tool } from './tools';
+import type { Tool } from '../hand/tool';
 
 const clothColour = '#1f3d3a';
 

@@ -2,7 +2,7 @@ import { EraserIcon } from '@phosphor-icons/react';
 import { Segments, Switch } from '../../ui/Segments';
 import { Slider } from '../../ui/Slider';
 import { EraserHand, type EraserSettings } from '../hand/eraserHand';
-import type { PanelProps, Tool } from './tools';
+import type { PanelProps, Tool } from '../hand/tool';
 import { Unfolded } from './Unfolded';
 
 /** Rubbing out. */

@@ -5,7 +5,7 @@ import { Slider } from '../../ui/Slider';
 import type { Workplace } from '../hand/hand';
 import { PressHand } from '../hand/pressHand';
 import { ColourWells } from './ColourWells';
-import type { PanelProps, Tool } from './tools';
+import type { PanelProps, Tool } from '../hand/tool';
 import { Unfolded } from './Unfolded';
 
 interface FillSettings {

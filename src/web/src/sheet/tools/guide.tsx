@@ -2,7 +2,7 @@ import { RulerIcon } from '@phosphor-icons/react';
 import { Segments } from '../../ui/Segments';
 import { Slider } from '../../ui/Slider';
 import { unfolding } from './offering';
-import type { Offer, PanelProps } from './tools';
+import type { Offer, PanelProps } from '../hand/tool';
 import { Unfolded } from './Unfolded';
 
 const rulerHalf = 7_500;

@@ -3,7 +3,7 @@ import { Segments, Switch } from '../../ui/Segments';
 import { Slider } from '../../ui/Slider';
 import { handTools } from './handTools';
 import { unfolding } from './offering';
-import type { Offer, PanelProps } from './tools';
+import type { Offer, PanelProps } from '../hand/tool';
 import { Unfolded } from './Unfolded';
 
 /** What pen and finger do. */

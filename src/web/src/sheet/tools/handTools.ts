@@ -7,7 +7,7 @@ import { pen } from './pen';
 import { pick } from './pick';
 import { room } from './room';
 import { shape } from './shape';
-import type { Tool } from './tools';
+import type { Tool } from '../hand/tool';
 
 /** All tools that are taken into the hand. A new one is a file beside these, and a name here. */
 export const handTools: readonly Tool[] = [pen, eraser, loop, shape, fill, room, mark, curtain, pick];

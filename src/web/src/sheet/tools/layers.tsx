@@ -19,7 +19,7 @@ import { IconButton } from '../../ui/IconButton';
 import { Slider } from '../../ui/Slider';
 import { firstLayer } from '../hand/things';
 import { unfolding } from './offering';
-import type { Offer, PanelProps, Tools } from './tools';
+import type { Offer, PanelProps, Tools } from '../hand/tool';
 import { Unfolded } from './Unfolded';
 
 export interface Layer {

@@ -3,7 +3,7 @@ import { Segments, Switch } from '../../ui/Segments';
 import { Slider } from '../../ui/Slider';
 import { LoopHand, type LoopSettings } from '../hand/loopHand';
 import { allKinds, itemKinds } from '../hand/things';
-import type { PanelProps, Tool } from './tools';
+import type { PanelProps, Tool } from '../hand/tool';
 import { Unfolded } from './Unfolded';
 
 /** Selecting, by a loop, a box or a press. */

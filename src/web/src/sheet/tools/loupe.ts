@@ -1,6 +1,6 @@
 import { MagnifyingGlassPlusIcon } from '@phosphor-icons/react';
 import { turning } from './offering';
-import type { Offer } from './tools';
+import type { Offer } from '../hand/tool';
 
 /** The close-up strip at the foot. */
 export const loupe: Offer = {

@@ -2,7 +2,7 @@ import { FlagPennantIcon, PlusIcon } from '@phosphor-icons/react';
 import { addSpot } from '../../data/spots';
 import { MarkSign } from '../../spots/markKinds';
 import { PressHand } from '../hand/pressHand';
-import type { PanelProps, Tool } from './tools';
+import type { PanelProps, Tool } from '../hand/tool';
 import { Unfolded } from './Unfolded';
 
 interface MarkSettings {

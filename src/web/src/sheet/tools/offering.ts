@@ -1,4 +1,4 @@
-import type { Offer } from './tools';
+import type { Offer } from '../hand/tool';
 
 /** What unfolds its panel, and folds it again. */
 export function unfolding(name: string): Pick<Offer, 'name' | 'isOn' | 'press'> {

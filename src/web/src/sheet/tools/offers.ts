@@ -5,7 +5,7 @@ import { layers } from './layers';
 import { loupe } from './loupe';
 import { pen } from './pen';
 import { retrace } from './retrace';
-import type { Offer, Tool, Tools } from './tools';
+import type { Offer, Tool, Tools } from '../hand/tool';
 
 function offerOf(tool: Tool): Offer {
   return {

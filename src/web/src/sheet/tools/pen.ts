@@ -1,7 +1,7 @@
 import { PenNibIcon } from '@phosphor-icons/react';
 import { PenHand } from '../hand/penHand';
 import { PenSettings } from './PenSettings';
-import type { Tool } from './tools';
+import type { Tool } from '../hand/tool';
 
 /** Writing with one of the tray's pens. */
 export const pen: Tool = {

@@ -1,6 +1,6 @@
 import { EyedropperIcon } from '@phosphor-icons/react';
 import { PressHand } from '../hand/pressHand';
-import type { Tool } from './tools';
+import type { Tool } from '../hand/tool';
 
 /** Taking a colour from the page for the pen. */
 export const pick: Tool = {

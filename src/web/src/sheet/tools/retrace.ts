@@ -1,6 +1,6 @@
 import { FilmStripIcon } from '@phosphor-icons/react';
 import { turning } from './offering';
-import type { Offer } from './tools';
+import type { Offer } from '../hand/tool';
 
 /** Seeing the page written once more. */
 export const retrace: Offer = {

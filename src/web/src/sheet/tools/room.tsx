@@ -1,7 +1,7 @@
 import { ArrowLineDownIcon } from '@phosphor-icons/react';
 import { Segments, Switch } from '../../ui/Segments';
 import { RoomHand } from '../hand/roomHand';
-import type { PanelProps, Tool } from './tools';
+import type { PanelProps, Tool } from '../hand/tool';
 import { Unfolded } from './Unfolded';
 
 interface RoomSettings {

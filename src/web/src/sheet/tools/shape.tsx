@@ -4,7 +4,7 @@ import { Slider } from '../../ui/Slider';
 import { type ShapeChoice, ShapeHand, shapeKinds, type ShapeSettings } from '../hand/shapeHand';
 import { ColourWells } from './ColourWells';
 import { ShapeFace } from './ShapeFace';
-import type { PanelProps, Tool } from './tools';
+import type { PanelProps, Tool } from '../hand/tool';
 import { Unfolded } from './Unfolded';
 
 /** Drawing shapes, with the pen chosen last. */

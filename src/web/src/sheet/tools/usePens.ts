@@ -4,7 +4,7 @@ import type { Personal } from '../../data/usePersonal';
 import { withRecent } from '../../model/palettes';
 import { firstTray, mostPens, newPen, type Pen } from '../../model/pens';
 import { say } from '../../ui/saying';
-import type { Pens } from './tools';
+import type { Pens } from '../hand/tool';
 
 /**
  * The pens of a notebook, or of the person.

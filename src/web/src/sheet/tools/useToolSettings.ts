@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { handTools } from './handTools';
-import type { Tool } from './tools';
+import type { Tool } from '../hand/tool';
 
 const key = 'quill.tools';
 

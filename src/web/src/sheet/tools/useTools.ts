@@ -6,7 +6,7 @@ import { phone } from '../../ui/useMedia';
 import type { HeldTool } from '../hand/hand';
 import type { Guide } from '../hand/things';
 import { handToolOf, handTools } from './handTools';
-import type { Tool, Tools } from './tools';
+import type { Tool, Tools } from '../hand/tool';
 import { usePens } from './usePens';
 import { useToolSettings } from './useToolSettings';
 

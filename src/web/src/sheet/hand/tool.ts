@@ -6,8 +6,8 @@ import type { Habits } from '../../model/habits';
 import type { Pen } from '../../model/pens';
 import type { MarkKind } from '../../spots/markKinds';
 import type { OpenDocument } from '../../sync/openDocument';
-import type { HeldTool } from '../hand/hand';
-import type { Guide } from '../hand/things';
+import type { HeldTool } from './hand';
+import type { Guide } from './things';
 
 /** A tool that is taken into the hand. What it is set to is kept on the device, and is a flat object that can be written as JSON. */
 export interface Tool<S extends object = object> {
