@@ -332,6 +332,31 @@ public sealed class StoreTests : IAsyncLifetime
         );
 
     [Fact]
+    public void A_space_that_was_left_goes_but_for_what_was_never_sent_and_its_neighbours_stay() =>
+        Same(
+            """
+            const at = (space) => `${space}/page/p`;
+            const [left, stays, longer] = ['aa-1', 'bb-2', 'aa-11'];
+            for (const space of [left, stays, longer]) {
+              await store.keep(at(space), 1, 1, bytes(1));
+              await store.keepOutlines({ id: at(space), sequence: 1, build: 'b', packets: [] });
+              await store.keepAsset({ space, id: 'held', file: new Blob([]), usedAt: 1 });
+              await store.keepAsset({ space, id: 'mine', file: new Blob([]), usedAt: 1, waiting: 1 });
+            }
+            await store.addToOutbox([{ space: left, kind: 'page', document: at(left), bytes: bytes(2) }]);
+            await store.keepAnswer('/api/follow-ups', [1]);
+            await store.forgetSpace(left);
+            const said = [];
+            for (const space of [left, stays, longer]) {
+              const { batches, outlines } = await store.peek(at(space));
+              said.push(batches.length, outlines ? 1 : 0, (await store.asset(space, 'held')) ? 1 : 0, (await store.asset(space, 'mine')) ? 1 : 0);
+            }
+            return [said.join(''), (await store.answer('/api/follow-ups')) === undefined];
+            """,
+            "[\"100111111111\",true]"
+        );
+
+    [Fact]
     public void A_store_that_another_tab_needs_in_a_newer_version_is_let_go_at_once_and_says_so() =>
         Same(
             """

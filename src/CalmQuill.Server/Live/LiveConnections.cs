@@ -76,6 +76,7 @@ public sealed class LiveConnections
         {
             if (
                 connection.Visitor.Session == change.Session
+                || connection.Visitor.Person == change.Person
                 || (change.Space is { } space && connection.Joined.Keys.Any(document => document.Space == space))
             )
                 connection.End();

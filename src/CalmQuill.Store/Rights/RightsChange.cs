@@ -2,18 +2,22 @@ using Npgsql;
 
 namespace CalmQuill.Store.Rights;
 
-/// <summary>Something after which somebody may see less than before: told to every server that shares the database, in the transaction that made it so.</summary>
+/// <summary>Something after which somebody may see less than before, or more: told to every server that shares the database, in the transaction that made it so.</summary>
 /// <param name="Space">A space in which roles or locks changed; or</param>
-/// <param name="Session">a sign-in that ended, or for which a lock shut.</param>
-public readonly record struct RightsChange(Guid? Space, Guid? Session)
+/// <param name="Session">a sign-in that ended, or for which a lock shut; or</param>
+/// <param name="Person">somebody who came into a space, or left one.</param>
+public readonly record struct RightsChange(Guid? Space, Guid? Session, Guid? Person)
 {
     internal const string Channel = "quill_rights";
     internal const string SpaceWord = "space",
-        SessionWord = "session";
+        SessionWord = "session",
+        PersonWord = "person";
 
-    public static RightsChange OfSpace(Guid space) => new(space, null);
+    public static RightsChange OfSpace(Guid space) => new(space, null, null);
 
-    public static RightsChange OfSession(Guid session) => new(null, session);
+    public static RightsChange OfSession(Guid session) => new(null, session, null);
+
+    public static RightsChange OfPerson(Guid person) => new(null, null, person);
 
     /// <summary>Null when the text is none.</summary>
     public static RightsChange? Read(string text) =>
@@ -21,10 +25,14 @@ public readonly record struct RightsChange(Guid? Space, Guid? Session)
         {
             [SpaceWord, var id] when Guid.TryParse(id, out var space) => OfSpace(space),
             [SessionWord, var id] when Guid.TryParse(id, out var session) => OfSession(session),
+            [PersonWord, var id] when Guid.TryParse(id, out var person) => OfPerson(person),
             _ => null,
         };
 
-    public override string ToString() => Space is { } space ? $"{SpaceWord} {space}" : $"{SessionWord} {Session}";
+    public override string ToString() =>
+        Space is { } space ? $"{SpaceWord} {space}"
+        : Session is { } session ? $"{SessionWord} {session}"
+        : $"{PersonWord} {Person}";
 }
 
 /// <summary>Tells and hears of changed rights through PostgreSQL's notifications, which arrive after the commit.</summary>

@@ -94,6 +94,7 @@ public sealed class SpaceStore(Database database)
         if (await owners.ExecuteScalarAsync(cancel) is 0L)
             return false;
         await connection.Tell(RightsChange.OfSpace(space), cancel);
+        await connection.Tell(RightsChange.OfPerson(person), cancel);
         await transaction.CommitAsync(cancel);
         return true;
     }

@@ -4,7 +4,7 @@ import { Navigate, Outlet, Route, Routes, useLocation } from 'react-router';
 import { useJot } from '../jot/useJot';
 import { useForgetting } from '../data/forgetting';
 import { LockedScreen } from '../account/LockedScreen';
-import { type Session, SessionContext } from '../server/session';
+import type { Session } from '../server/session';
 import { fetchSession, LockedDevice } from '../sync/entering';
 import { NewPasswordScreen } from '../account/NewPasswordScreen';
 import { SignInScreen } from '../account/SignInScreen';
@@ -32,8 +32,10 @@ export function App() {
   const enter = (entered: Session | null) => queries.setQueryData(['session'], entered);
   useLeaving(session.data, () => void queries.invalidateQueries({ queryKey: ['session'] }));
   if (session.isPending) return null;
-  if (session.error instanceof LockedDevice) return <LockedScreen session={session.error.session} onOpen={enter} />;
-  if (session.isError) return <p className="grid h-full place-items-center p-6">{session.error.message}</p>;
+  if (!session.data && session.error instanceof LockedDevice)
+    return <LockedScreen session={session.error.session} onOpen={enter} />;
+  if (!session.data && session.isError)
+    return <p className="grid h-full place-items-center p-6">{session.error.message}</p>;
   if (location.pathname === '/welcome') return <WelcomeScreen onEnter={enter} />;
   if (location.pathname === '/new-password') return <NewPasswordScreen />;
   if (!session.data || location.pathname === '/sign-in') {
@@ -45,27 +47,25 @@ export function App() {
     );
   }
   return (
-    <SessionContext value={session.data}>
-      <WorkspaceProvider session={session.data}>
-        <Routes>
-          <Route element={<Frame />}>
-            <Route path="/desk" element={<screens.desk.Shown />} />
-            <Route path="/jot" element={<screens.jot.Shown />} />
-            <Route path="/today" element={<screens.jot.Shown today />} />
-            <Route path="/library/:space?/:folder?" element={<screens.library.Shown />} />
-            <Route path="/page/:space/:notebook/:page?" element={<screens.page.Shown />} />
-            <Route path="/pages/:space/:notebook" element={<screens.overview.Shown />} />
-            <Route path="/web/:space/:notebook" element={<screens.weave.Shown />} />
-            <Route path="/follow-ups" element={<screens.followUps.Shown />} />
-            <Route path="/planner/:space/:folder?" element={<screens.planner.Shown />} />
-            <Route path="/papers/:space" element={<screens.papers.Shown />} />
-            <Route path="/group/:space" element={<screens.group.Shown />} />
-            <Route path="/account" element={<screens.account.Shown onChanged={enter} />} />
-            <Route path="*" element={<Navigate to="/desk" replace />} />
-          </Route>
-        </Routes>
-      </WorkspaceProvider>
-    </SessionContext>
+    <WorkspaceProvider session={session.data}>
+      <Routes>
+        <Route element={<Frame />}>
+          <Route path="/desk" element={<screens.desk.Shown />} />
+          <Route path="/jot" element={<screens.jot.Shown />} />
+          <Route path="/today" element={<screens.jot.Shown today />} />
+          <Route path="/library/:space?/:folder?" element={<screens.library.Shown />} />
+          <Route path="/page/:space/:notebook/:page?" element={<screens.page.Shown />} />
+          <Route path="/pages/:space/:notebook" element={<screens.overview.Shown />} />
+          <Route path="/web/:space/:notebook" element={<screens.weave.Shown />} />
+          <Route path="/follow-ups" element={<screens.followUps.Shown />} />
+          <Route path="/planner/:space/:folder?" element={<screens.planner.Shown />} />
+          <Route path="/papers/:space" element={<screens.papers.Shown />} />
+          <Route path="/group/:space" element={<screens.group.Shown />} />
+          <Route path="/account" element={<screens.account.Shown onChanged={enter} />} />
+          <Route path="*" element={<Navigate to="/desk" replace />} />
+        </Route>
+      </Routes>
+    </WorkspaceProvider>
   );
 }
 

@@ -1,7 +1,8 @@
-import { type ReactNode, useEffect, useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import { WorkspaceContext } from '../data/useWorkspace';
 import { trimPictures } from '../pictures/trimPictures';
-import type { Session } from '../server/session';
+import { type Session, SessionContext } from '../server/session';
 import { reportFault } from '../sync/faults';
 import { Workspace } from '../sync/workspace';
 import { StoreScreen, type StoreStanding } from './StoreScreen';
@@ -42,5 +43,40 @@ export function WorkspaceProvider({ session, children }: { session: Session; chi
   if (standing === 'taken' || standing === 'failed' || standing === 'blocked')
     return <StoreScreen standing={standing} problem={problem} />;
   if (!workspace) return <StoreScreen standing="opening" problem="" />;
-  return <WorkspaceContext value={workspace}>{children}</WorkspaceContext>;
+  return (
+    <Following workspace={workspace} session={session}>
+      {children}
+    </Following>
+  );
+}
+
+/** Goes along as the person comes into spaces and leaves them: a space is shown once its library is open, and no longer than the server says. */
+function Following({ workspace, session, children }: { workspace: Workspace; session: Session; children: ReactNode }) {
+  const queries = useQueryClient();
+  const [followed, setFollowed] = useState(() => new Set(workspace.libraries.map((library) => library.space)));
+  const ids = session.spaces.map((space) => space.id).join();
+  useEffect(() => {
+    let ended = false;
+    if (ids === workspace.libraries.map((library) => library.space).join()) return undefined;
+    workspace.follow(ids.split(',')).then(
+      () => {
+        if (ended) return;
+        setFollowed(new Set(ids.split(',')));
+        void queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'session' });
+      },
+      (problem: unknown) => reportFault('A space could not be opened or left.', problem),
+    );
+    return () => {
+      ended = true;
+    };
+  }, [workspace, ids]);
+  const shown = useMemo(
+    () => ({ ...session, spaces: session.spaces.filter((space) => followed.has(space.id)) }),
+    [session, followed],
+  );
+  return (
+    <SessionContext value={shown}>
+      <WorkspaceContext value={workspace}>{children}</WorkspaceContext>
+    </SessionContext>
+  );
 }

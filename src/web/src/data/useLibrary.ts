@@ -9,21 +9,15 @@ export function useLibrary(space: string): Library | undefined {
   return useLibraries().get(space);
 }
 
-/** The libraries of all spaces of the person, in the order of the spaces. They are open as long as somebody is signed in. */
+/** The libraries of all spaces of the person, in the order of the spaces. They are open as long as the person is in their spaces. */
 export function useLibraries(): Map<string, Library> {
   const workspace = useWorkspace();
-  const { libraries } = workspace;
-  useSyncExternalStore(
-    (listener) => {
-      const stops = libraries.map((document) => document.subscribe(listener));
-      return () => stops.forEach((stop) => stop());
-    },
-    () => versionsOf(libraries),
-  );
+  useSyncExternalStore(workspace.subscribeLibraries, () => versionsOf(workspace.libraries));
   return librariesOf(workspace);
 }
 
-const versionsOf = (libraries: OpenDocument[]) => libraries.map((document) => document.getVersion()).join();
+const versionsOf = (libraries: readonly OpenDocument[]) =>
+  libraries.map((document) => `${document.space} ${document.getVersion()}`).join();
 
 /** Made anew whenever one of them changes; everybody shares the last ones made. */
 const made = new WeakMap<Workspace, { versions: string; libraries: Map<string, Library> }>();

@@ -19,7 +19,7 @@ const made = new Set([
   'bin',
 ]);
 /** What says who may do what. */
-const granted = new Set(['locks', 'people']);
+const granted = new Set(['locks', 'people', 'session']);
 /** It is asked for no more often than this, ms, however much is written. */
 const leastBetween = 4_000;
 /** And this often without being told, ms. */

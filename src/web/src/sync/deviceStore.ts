@@ -220,6 +220,24 @@ export class DeviceStore {
     ]);
   }
 
+  /** Takes all of a space off this device, and the last answers for lists, some of which speak of it. What waits to be sent or was refused stays until it is decided of. */
+  async forgetSpace(space: string): Promise<void> {
+    const transaction = this.database.transaction(
+      ['documents', 'operations', 'outlines', 'answers', 'assets'],
+      'readwrite',
+    );
+    const all = IDBKeyRange.bound(`${space}/`, `${space}0`, false, true);
+    void transaction.objectStore('documents').delete(all);
+    void transaction.objectStore('outlines').delete(all);
+    void transaction.objectStore('operations').delete(IDBKeyRange.bound([`${space}/`], [`${space}0`], false, true));
+    void transaction.objectStore('answers').clear();
+    const assets = transaction.objectStore('assets');
+    const held = IDBKeyRange.bound([space], [space, []]);
+    for (let cursor = await assets.openCursor(held); cursor; cursor = await cursor.continue())
+      if (!cursor.value.waiting && !cursor.value.refused) void cursor.delete();
+    await transaction.done;
+  }
+
   /** Takes documents off this device. What of them still waits to be sent stays in the outbox until it is. */
   async forget(addresses: string[]): Promise<void> {
     const transaction = this.database.transaction(['documents', 'operations', 'outlines'], 'readwrite');

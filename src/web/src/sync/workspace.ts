@@ -33,9 +33,11 @@ interface Opened {
 /** Everything that is open for the person signed in: Core, the device's store, the outbox, the live connection, and documents shared by who shows them. */
 export class Workspace {
   /** The libraries of all spaces; they stay open as long as somebody is signed in, since every screen asks them something. */
-  readonly libraries: OpenDocument[] = [];
+  libraries: readonly OpenDocument[] = [];
   readonly steps: Steps;
   private readonly fresh = new Set<string>();
+  private readonly librariesListeners = new Set<() => void>();
+  private readonly unfollow = new Map<OpenDocument, () => void>();
   private readonly open = new Map<string, Opened>();
 
   private constructor(
@@ -73,12 +75,52 @@ export class Workspace {
     });
     const workspace = new Workspace(core, store, outbox, live, ahead, assets);
     assets.flush();
-    workspace.libraries.push(
-      ...(await Promise.all(session.spaces.map((space) => workspace.acquire(space.id, 'library', space.id)))),
-    );
+    await workspace.follow(session.spaces.map((space) => space.id));
     await workspace.finish(left.strokes);
     left.clear();
     return workspace;
+  }
+
+  /** Opens the libraries of these spaces, in this order, and lets go of what is here of all others; what of them was not sent stays until the person decides of it. */
+  async follow(spaces: readonly string[]): Promise<void> {
+    const before = this.libraries;
+    const gone = before.filter(({ space }) => !spaces.includes(space));
+    const opened = await Promise.all(
+      spaces.map((space) => before.find((library) => library.space === space) ?? this.acquire(space, 'library', space)),
+    );
+    this.libraries = opened;
+    for (const library of opened)
+      if (!before.includes(library))
+        this.unfollow.set(
+          library,
+          library.subscribe(() => this.tellLibraries()),
+        );
+    for (const library of gone) {
+      this.unfollow.get(library)?.();
+      this.unfollow.delete(library);
+      this.release(library.space, 'library', library.space);
+    }
+    this.tellLibraries();
+    for (const { space } of gone) await this.leave(space);
+  }
+
+  /** Hears of every change of any library, and of libraries that come and go. */
+  readonly subscribeLibraries = (listener: () => void): (() => void) => {
+    this.librariesListeners.add(listener);
+    return () => this.librariesListeners.delete(listener);
+  };
+
+  private tellLibraries(): void {
+    for (const listener of this.librariesListeners) listener();
+  }
+
+  /** Takes what is here of a space off this device. */
+  private async leave(space: string): Promise<void> {
+    for (const address of this.open.keys()) if (address.startsWith(`${space}/`)) this.letGo(address);
+    await this.store.forgetSpace(space);
+    const pictures = await caches.open('thumbnails');
+    for (const request of await pictures.keys())
+      if (new URL(request.url).pathname.startsWith(`/api/spaces/${space}/`)) await pictures.delete(request);
   }
 
   /** Strokes that were in the hand when their tab was closed are ink as far as they were written. */

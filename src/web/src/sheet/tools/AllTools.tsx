@@ -67,7 +67,7 @@ export function AllTools({
   return (
     <Unfolded title="All tools" aside={`${names.length} of ${mostOffers} in the tray`} testId="all-tools" wide>
       <label className="relative mt-2 block">
-        <MagnifyingGlassIcon size={18} className="absolute left-3 top-3 text-quiet" />
+        <MagnifyingGlassIcon size={18} className="pointer-events-none absolute left-3 top-3 z-10 text-quiet" />
         <input
           type="search"
           aria-label="Find a tool"
