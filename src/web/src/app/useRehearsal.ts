@@ -15,21 +15,31 @@ export function useRehearsal(): void {
   }, [core]);
 }
 
-/** Does one after the other, each when there is nothing else to do; some browsers do not say when that is. Returns how to stop. */
+/**
+ * Does one after the other, each when there is nothing else to do; some browsers do not say when that is. A browser that waits for what a person has just asked for
+ * counts as idle, too: nothing is done until they have what they wanted. Returns how to stop.
+ */
 function eachWhenIdle(parts: (() => void)[]): () => void {
-  let ended = false;
+  const ended = new AbortController();
+  const { signal } = ended;
+  let acted = -Infinity;
+  for (const act of ['pointerdown', 'pointerup', 'click', 'keydown', 'wheel'])
+    addEventListener(act, () => (acted = performance.now()), { capture: true, passive: true, signal });
   const next = () => {
-    const part = ended ? undefined : parts.shift();
-    if (!part) return;
+    if (signal.aborted) return;
+    const busy = acted + afterAct - performance.now();
+    if (busy > 0) return void setTimeout(wait, busy);
+    const part = parts.shift();
+    if (!part) return ended.abort();
     part();
     wait();
   };
   const wait = () => ('requestIdleCallback' in window ? requestIdleCallback(next) : setTimeout(next, pause));
   wait();
-  return () => {
-    ended = true;
-  };
+  return () => ended.abort();
 }
 
 /** Milliseconds. */
 const pause = 1_000;
+/** So long after a person did something last, ms, it is done. */
+const afterAct = 700;

@@ -1,6 +1,6 @@
 import { useDroppable } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { memo, type ReactNode, useEffect, useMemo, useRef } from 'react';
+import { memo, type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { type NotebookEntry, root } from '../model/items';
 import { fillOf } from '../model/colours';
 import type { Notebook } from '../data/useNotebook';
@@ -9,6 +9,9 @@ import { gap, type Row, rowsOf, useColumns } from './rows';
 
 /** Below a tile, for its title, pixels. */
 const under = 46;
+/** So many rows above and below what is in sight are kept, and from when on, ms after the first. */
+const overscan = 2;
+const settlesAfter = 150;
 
 interface PageGridProps {
   notebook: Notebook;
@@ -21,6 +24,12 @@ interface PageGridProps {
 /** Tiles of all pages under their sections. It holds only the rows in sight and draws a row again only when its tiles change, so that scrolling stays light. */
 export function PageGrid({ notebook, size, name, onColumns, tileOf }: PageGridProps) {
   const scroller = useRef<HTMLDivElement>(null);
+  // What is in sight comes first; what lies beyond it is there before one has scrolled.
+  const [isSettled, setSettled] = useState(false);
+  useEffect(() => {
+    const settling = setTimeout(() => setSettled(true), settlesAfter);
+    return () => clearTimeout(settling);
+  }, []);
   const columns = useColumns(scroller, size + gap);
   const rows = useMemo(() => rowsOf(notebook, columns), [notebook, columns]);
   const high = Math.round(size * 1.414) + under;
@@ -29,7 +38,7 @@ export function PageGrid({ notebook, size, name, onColumns, tileOf }: PageGridPr
     count: rows.length,
     getScrollElement: () => scroller.current,
     estimateSize: (i) => (rows[i]!.kind === 'section' ? 58 : high),
-    overscan: 2,
+    overscan: isSettled ? overscan : 0,
     getItemKey: (i) => `${rows[i]!.key}${high}`,
   });
   useEffect(() => onColumns(columns), [columns, onColumns]);
