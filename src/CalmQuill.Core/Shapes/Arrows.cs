@@ -1,16 +1,46 @@
 namespace CalmQuill.Core.Shapes;
 
 /// <summary>Arrows: a long straight shaft, and at one end or both two short strokes back from it.</summary>
+/// <remarks>Its thresholds were tuned as those of <see cref="ClosedShapes"/>. Lengths are shares of the shaft, but for the least that a hand can hit, 0.01 mm.</remarks>
 internal static class Arrows
 {
     private const double Degrees = Math.PI / 180;
+
+    /// <summary>An arrow in one stroke leaves the chord between two corners by no more than this share of the diagonal, and never by less than this; it turns at a corner at least so far.</summary>
+    private const double CornerTolerance = 0.028,
+        LeastCornerTolerance = 20,
+        LeastTurn = 35 * Degrees;
+
+    /// <summary>So many corners an arrow in one stroke has, its ends among them: with a head at both ends, and hooks.</summary>
+    private const int FewestCorners = 4,
+        MostCorners = 10;
+
+    /// <summary>The same of a head by itself.</summary>
+    private const double HeadTolerance = 0.08,
+        LeastHeadTolerance = 15;
+
+    /// <summary>No barb, and nothing else beside the shaft, is longer than this; what is shorter than this is the pen coming back to the tip.</summary>
+    private const double MostBarb = 0.62,
+        LeastBarb = 0.07;
+
+    /// <summary>The tip of a head by itself lies so near the shaft's end; a barb's own end so near the tip, and no farther than this share of the barb.</summary>
+    private const double HeadWithin = 0.2,
+        LeastHeadWithin = 250,
+        BarbWithin = 0.12,
+        LeastBarbWithin = 100,
+        BarbWithinOfItself = 0.6;
+
+    /// <summary>As shares of a barb's length: it goes forward by no more than this, and to its side by at least this and at most this.</summary>
+    private const double MostForward = 0.1,
+        LeastAside = 0.2,
+        MostAside = 0.985;
 
     /// <summary>An arrow drawn in one stroke; null where the line is none.</summary>
     public static Shape? Of(Gesture gesture)
     {
         var line = gesture.P;
-        var corners = Gesture.Corners(line, Math.Max(gesture.Diagonal * 0.028, 20), 35 * Degrees);
-        if (corners.Count is < 4 or > 10)
+        var corners = Gesture.Corners(line, Math.Max(gesture.Diagonal * CornerTolerance, LeastCornerTolerance), LeastTurn);
+        if (corners.Count is < FewestCorners or > MostCorners)
             return null;
         var (shaft, longest) = (0, 0.0);
         for (var i = 0; i + 1 < corners.Count; i++)
@@ -23,7 +53,7 @@ internal static class Arrows
         // A shaft is straight and clearly the longest.
         for (var i = 0; i + 1 < corners.Count; i++)
         {
-            if (i != shaft && Gesture.Distance(line[corners[i]], line[corners[i + 1]]) > longest * 0.62)
+            if (i != shaft && Gesture.Distance(line[corners[i]], line[corners[i + 1]]) > longest * MostBarb)
                 return null;
         }
 
@@ -49,7 +79,7 @@ internal static class Arrows
     {
         if (shaft.Kind is not (ShapeKind.Line or ShapeKind.Arrow))
             return null;
-        var corners = Gesture.Corners(head.P, Math.Max(head.Diagonal * 0.08, 15), 35 * Degrees);
+        var corners = Gesture.Corners(head.P, Math.Max(head.Diagonal * HeadTolerance, LeastHeadTolerance), LeastTurn);
         if (corners.Count != 3)
             return null;
         (double X, double Y) tip = head.P[corners[1]],
@@ -60,7 +90,7 @@ internal static class Arrows
         {
             (double X, double Y) at = (shaft.Points[end].X, shaft.Points[end].Y),
                 far = (shaft.Points[1 - end].X, shaft.Points[1 - end].Y);
-            if (Gesture.Distance(tip, at) > Math.Max(length * 0.2, 250) || !IsHead([at, one, at, other], far, length))
+            if (Gesture.Distance(tip, at) > Math.Max(length * HeadWithin, LeastHeadWithin) || !IsHead([at, one, at, other], far, length))
                 continue;
             if (shaft.Kind == ShapeKind.Arrow)
                 return end == 1 ? shaft : new Shape(ShapeKind.DoubleArrow, shaft.Points);
@@ -104,7 +134,11 @@ internal static class Arrows
     )
     {
         var (near, outer) = Gesture.Distance(barb.A, tip) <= Gesture.Distance(barb.B, tip) ? (barb.A, barb.B) : (barb.B, barb.A);
-        return Gesture.Distance(near, tip) <= Math.Min(Math.Max(length * 0.12, 100), Gesture.Distance(near, outer) * 0.6) ? outer : null;
+        return
+            Gesture.Distance(near, tip)
+            <= Math.Min(Math.Max(length * BarbWithin, LeastBarbWithin), Gesture.Distance(near, outer) * BarbWithinOfItself)
+            ? outer
+            : null;
     }
 
     /// <summary>Whether a way from a tip is the two barbs of a head: short, backwards, to both sides.</summary>
@@ -127,16 +161,16 @@ internal static class Arrows
                 back = dx * sx + dy * sy,
                 aside = dx * sy - dy * sx,
                 far = Math.Sqrt(dx * dx + dy * dy);
-            if (far > length * 0.62)
+            if (far > length * MostBarb)
                 return false;
             // What comes back to the tip is no barb.
-            if (far < length * 0.07)
+            if (far < length * LeastBarb)
                 continue;
-            if (back < -far * 0.1 || Math.Abs(aside) > far * 0.985)
+            if (back < -far * MostForward || Math.Abs(aside) > far * MostAside)
                 return false;
-            if (aside > far * 0.2)
+            if (aside > far * LeastAside)
                 left = true;
-            if (aside < -far * 0.2)
+            if (aside < -far * LeastAside)
                 right = true;
         }
 

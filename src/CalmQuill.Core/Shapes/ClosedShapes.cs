@@ -1,6 +1,11 @@
 namespace CalmQuill.Core.Shapes;
 
 /// <summary>What closes: circles, ellipses and all that has corners.</summary>
+/// <remarks>
+/// Its thresholds were tuned on two simulated hands, <c>RoughShapes</c> and <c>SketchedShapes</c>, against what the share of shapes taken for what they were meant as
+/// then was (docs/shapes.md has the tables, which <c>./quill bench --shapes</c> prints anew). Lengths are shares of the shape's diagonal or of the way round, so that
+/// they hold at any size.
+/// </remarks>
 internal static class ClosedShapes
 {
     private const double Degrees = Math.PI / 180;
@@ -8,8 +13,44 @@ internal static class ClosedShapes
     /// <summary>An ellipse is chosen unless a polygon fits so much better.</summary>
     private const double PolygonWins = 0.8;
 
-    /// <summary>A rounded corner is so long at most, as a share of the way round.</summary>
-    private const double RoundedWithin = 0.08;
+    /// <summary>An ellipse lies no farther off the line than this, as a share of the diagonal, root mean square.</summary>
+    private const double EllipseWithin = 0.06;
+
+    /// <summary>A polygon that fits better than the ellipse by more than this is one, however evenly the line turns.</summary>
+    private const double PolygonFarBetter = 0.4;
+
+    /// <summary>Below this concentration of its turning a line is round; the stricter one where the polygon fits nearly twice as well. See <see cref="IsRound"/>.</summary>
+    private const double RoundUnder = 1.45,
+        RoundUnderStrictly = 1.3,
+        StrictlyUnderShare = 0.5;
+
+    /// <summary>A line leaves the chord between two corners by no more than this, as a share of the diagonal.</summary>
+    private const double CornerTolerance = 0.034;
+
+    /// <summary>A corner turns at least so far.</summary>
+    private const double LeastTurn = 24 * Degrees;
+
+    /// <summary>Two corners nearer than this, as a share of the way round, are one.</summary>
+    private const double OneCornerWithin = 0.045;
+
+    /// <summary>A rounded corner is so long at most, as a share of the way round; and of the shorter side beside it.</summary>
+    private const double RoundedWithin = 0.08,
+        RoundedOfSide = 0.6;
+
+    /// <summary>A rounded corner turns at most so far; more is the end of a long thin shape.</summary>
+    private const double MostRoundedTurn = 155 * Degrees;
+
+    /// <summary>Of each side so many parts at both ends are left out: near its corners a rough side is round.</summary>
+    private const int TrimmedParts = 7;
+
+    /// <summary>Where two sides meet farther off than this from the corner that was drawn, as a share of the diagonal, the drawn one counts.</summary>
+    private const double MeetWithin = 0.12;
+
+    /// <summary>A star drawn through its middle turns twice round, up to so much more or less, radians.</summary>
+    private const double TwiceRoundWithin = 1.2;
+
+    /// <summary>The inner corners of a regular star of five points lie so far out, as a share of its tips: 1/φ².</summary>
+    private const double StarWaist = 0.382;
 
     /// <summary>Axes or sides whose ratio is at least this are taken as equal.</summary>
     private const double RoundFrom = 0.83,
@@ -27,7 +68,7 @@ internal static class ClosedShapes
             return ellipse;
         var polygon = Sides(line, corners) ?? [.. corners.Select(i => line[i])];
         var polygonOff = Off(line, polygon);
-        if (ellipseOff < size * 0.06 && (polygonOff > ellipseOff * PolygonWins || IsRound(line, corners, polygonOff / ellipseOff)))
+        if (ellipseOff < size * EllipseWithin && (polygonOff > ellipseOff * PolygonWins || IsRound(line, corners, polygonOff / ellipseOff)))
             return ellipse;
         return Polygons.Of(polygon, even);
     }
@@ -35,7 +76,8 @@ internal static class ClosedShapes
     /// <summary>Whether a closed line turns evenly, so that its corners are only where a hand went a little astray.</summary>
     /// <remarks>Of generated rounds the concentration is 0.93 to 1.14, of regular polygons 1.47 and more; long ellipses reach 1.75, and no polygon fits them half as well.</remarks>
     private static bool IsRound((double X, double Y)[] line, List<int> corners, double polygonShare) =>
-        polygonShare > 0.4 && Concentration(line, corners) is var concentrated && (concentrated < (polygonShare > 0.5 ? 1.45 : 1.3));
+        polygonShare > PolygonFarBetter
+        && Concentration(line, corners) < (polygonShare > StrictlyUnderShare ? RoundUnder : RoundUnderStrictly);
 
     /// <summary>How much of its turning lies close to the corners of a closed line, over how much would if it turned evenly: 1 for a circle, more the more it has corners.</summary>
     private static double Concentration((double X, double Y)[] line, List<int> corners)
@@ -71,7 +113,7 @@ internal static class ClosedShapes
         for (var i = 0; i <= line.Length; i++)
             opened[i] = line[(start + i) % line.Length];
         var half = Enumerable.Range(0, line.Length).MaxBy(i => Gesture.Distance(opened[i], opened[0]));
-        var tolerance = size * 0.034;
+        var tolerance = size * CornerTolerance;
         var one = Gesture.Corners(opened[..(half + 1)], tolerance, 0);
         var other = Gesture.Corners(opened[half..], tolerance, 0).Select(i => i + half);
         var corners = one.Concat(other.Skip(1)).SkipLast(1).ToList();
@@ -79,7 +121,7 @@ internal static class ClosedShapes
         while (corners.Count > 3)
         {
             var flattest = Enumerable.Range(0, corners.Count).MinBy(i => TurnAt(opened, corners, i));
-            if (TurnAt(opened, corners, flattest) >= 24 * Degrees)
+            if (TurnAt(opened, corners, flattest) >= LeastTurn)
                 break;
             corners.RemoveAt(flattest);
         }
@@ -99,7 +141,7 @@ internal static class ClosedShapes
         {
             var next = corners[(i + 1) % corners.Count];
             var apart = (next - corners[i] + line.Length) % line.Length;
-            if (apart < line.Length * 0.045 && apart > 0)
+            if (apart < line.Length * OneCornerWithin && apart > 0)
                 corners.RemoveAt(
                     TurnAt(opened, corners, i) < TurnAt(opened, corners, (i + 1) % corners.Count) ? i : (i + 1) % corners.Count
                 );
@@ -125,11 +167,11 @@ internal static class ClosedShapes
         {
             int apart = Apart(i),
                 sides = Math.Min(Apart(i + corners.Count - 1), Apart(i + 1));
-            if (apart > around * RoundedWithin || apart > sides * 0.6 || (found is { } least && apart >= Apart(least)))
+            if (apart > around * RoundedWithin || apart > sides * RoundedOfSide || (found is { } least && apart >= Apart(least)))
                 continue;
             double one = Signed(i),
                 other = Signed(i + 1);
-            if (one * other > 0 && Math.Abs(one + other) < 155 * Degrees)
+            if (one * other > 0 && Math.Abs(one + other) < MostRoundedTurn)
                 found = i;
         }
 
@@ -147,8 +189,7 @@ internal static class ClosedShapes
         {
             int from = corners[i],
                 count = (corners[(i + 1) % corners.Count] - from + line.Length) % line.Length;
-            // Near its corners a rough side is round.
-            var trim = count / 7;
+            var trim = count / TrimmedParts;
             var points = Enumerable.Range(from + trim, Math.Max(2, count - 2 * trim + 1)).Select(k => line[k % line.Length]).ToArray();
             sides.Add(Gesture.Through(points));
         }
@@ -159,7 +200,7 @@ internal static class ClosedShapes
             var (before, after) = (sides[(i + corners.Count - 1) % corners.Count], sides[i]);
             if (
                 Gesture.Meeting(before.A, before.B, after.A, after.B) is not { } meet
-                || Gesture.Distance(meet, line[corners[i]]) > Size(line) * 0.12
+                || Gesture.Distance(meet, line[corners[i]]) > Size(line) * MeetWithin
             )
                 meet = line[corners[i]];
             met[i] = meet;
@@ -250,7 +291,7 @@ internal static class ClosedShapes
         double around = 0;
         for (var i = 0; i < line.Length; i++)
             around += Gesture.SignedTurn(line[i], line[(i + 4) % line.Length], line[(i + 8) % line.Length]) / 4;
-        if (Math.Abs(Math.Abs(around) - 4 * Math.PI) > 1.2)
+        if (Math.Abs(Math.Abs(around) - 4 * Math.PI) > TwiceRoundWithin)
             return null;
         var corners = Corners(line, Size(line));
         if (corners.Count is < 5 or > 6)
@@ -260,6 +301,6 @@ internal static class ClosedShapes
             .Take(5)
             .Select(i => line[i])
             .ToArray();
-        return Polygons.Star(tips, 0.382);
+        return Polygons.Star(tips, StarWaist);
     }
 }

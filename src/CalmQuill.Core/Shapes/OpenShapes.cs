@@ -1,9 +1,58 @@
 namespace CalmQuill.Core.Shapes;
 
 /// <summary>What does not close: arcs, waves, lines with corners, smooth curves.</summary>
+/// <remarks>Its thresholds were tuned as those of <see cref="ClosedShapes"/>. Lengths are shares of the diagonal, of the way, or of the gap between its ends.</remarks>
 internal static class OpenShapes
 {
     private const double Degrees = Math.PI / 180;
+
+    /// <summary>A line leaves the chord between two corners by no more than this, and turns at a corner at least so far.</summary>
+    private const double CornerTolerance = 0.045,
+        LeastTurn = 28 * Degrees;
+
+    /// <summary>A line with corners has at most so many, its ends among them: longer ones are handwriting.</summary>
+    private const int MostCorners = 14;
+
+    /// <summary>Its sides lie no farther off than this, root mean square; see <see cref="Cornered"/> for both hands' figures.</summary>
+    private const double SidesWithin = 0.0165;
+
+    /// <summary>So much of its turning lies at its corners at least, beyond what would by chance; more where its sides fit less well than <see cref="SidesFitWell"/>.</summary>
+    private const double LeastAtCorners = 0.45,
+        MoreAtCorners = 42,
+        SidesFitWell = 0.0072;
+
+    /// <summary>A turn below this, over eight places, is tremor.</summary>
+    private const double Tremor = 6 * Degrees;
+
+    /// <summary>The bow of a corner is no longer than this share of the shorter side beside it, and turns at most so far.</summary>
+    private const double RoundedOfSide = 0.6,
+        MostRoundedTurn = 155 * Degrees;
+
+    /// <summary>Of each side so many parts at both ends are left out: near its corners a rough side is round.</summary>
+    private const int TrimmedParts = 7;
+
+    /// <summary>Where two sides meet farther off than this from the corner that was drawn, the drawn one counts.</summary>
+    private const double MeetWithin = 0.1;
+
+    /// <summary>An arc lies no farther off its circle than this, root mean square, and goes round by this much at least and at most.</summary>
+    private const double ArcWithin = 0.022,
+        LeastSweep = 25 * Degrees,
+        MostSweep = 345 * Degrees;
+
+    /// <summary>A wave's ends lie so far apart at least, as a share of the diagonal; it is so high at least, as a share of that gap.</summary>
+    private const double WaveGap = 0.7,
+        LeastWaveHeight = 0.03;
+
+    /// <summary>A step back along its own way that is longer than this share of the way counts; of so many steps one may, before it is no wave.</summary>
+    private const double StepBack = 0.002;
+    private const int StepsPerStepBack = 12;
+
+    /// <summary>A half wave below this share of the highest is tremor; all others are of one height and one length, give or take this share.</summary>
+    private const double LeastLobe = 0.3,
+        LobesAlike = 0.5;
+
+    /// <summary>The crests of a wave are so round at least: halfway between a zig-zag, 0.5, and a sine, 0.64.</summary>
+    private const double RoundCrests = 0.56;
 
     /// <summary>As shares of the way: a hook with which a pen comes down or goes, and the bow of a corner that is passed over round, are so long at most.</summary>
     private const double Hook = 0.08,
@@ -14,7 +63,7 @@ internal static class OpenShapes
 
     public static Shape Of(Gesture gesture)
     {
-        var corners = Gesture.Corners(gesture.P, gesture.Diagonal * 0.045, 28 * Degrees);
+        var corners = Gesture.Corners(gesture.P, gesture.Diagonal * CornerTolerance, LeastTurn);
         if (Wave(gesture) is { } wave)
             return wave;
         if (Cornered(gesture, corners) is { } cornered)
@@ -27,7 +76,7 @@ internal static class OpenShapes
     {
         var line = gesture.P;
         corners = Plain(line, corners);
-        if (corners.Count is < 3 or > 14)
+        if (corners.Count is < 3 or > MostCorners)
             return null;
         var met = Sides(line, corners, gesture.Diagonal);
         double off = 0;
@@ -46,7 +95,7 @@ internal static class OpenShapes
         for (var i = corners[0] + 4; i + 4 <= corners[^1]; i++)
         {
             var turn = Gesture.Turn(line[i - 4], line[i], line[i + 4]);
-            if (turn < 6 * Degrees)
+            if (turn < Tremor)
                 continue;
             whole += turn;
             if (corners.Skip(1).SkipLast(1).Any(corner => Math.Abs(corner - i) <= CornerReach))
@@ -55,7 +104,7 @@ internal static class OpenShapes
         // Over what lies close to them of any line.
         var covered = Math.Min(0.95, (corners.Count - 2) * (2 * CornerReach + 1) / (double)line.Length);
         var cornered = (near / whole - covered) / (1 - covered);
-        if (away > 0.0165 || cornered < (away < 0.0072 ? 0.45 : 0.45 + 42 * away))
+        if (away > SidesWithin || cornered < (away < SidesFitWell ? LeastAtCorners : LeastAtCorners + MoreAtCorners * away))
             return null;
         return new Shape(ShapeKind.Polyline, [.. met.Select(p => Corner.At(p.X, p.Y))]);
     }
@@ -74,7 +123,12 @@ internal static class OpenShapes
                 sides = Math.Min(plain[i] - plain[i - 1], plain[i + 2] - plain[i + 1]);
             double one = Gesture.SignedTurn(line[plain[i - 1]], line[plain[i]], line[plain[i + 1]]),
                 other = Gesture.SignedTurn(line[plain[i]], line[plain[i + 1]], line[plain[i + 2]]);
-            if (apart <= line.Length * Rounded && apart <= sides * 0.6 && one * other > 0 && Math.Abs(one + other) < 155 * Degrees)
+            if (
+                apart <= line.Length * Rounded
+                && apart <= sides * RoundedOfSide
+                && one * other > 0
+                && Math.Abs(one + other) < MostRoundedTurn
+            )
             {
                 plain[i] += apart / 2;
                 plain.RemoveAt(i + 1);
@@ -92,13 +146,12 @@ internal static class OpenShapes
         var sides = new List<((double X, double Y) A, (double X, double Y) B)>();
         for (var i = 0; i + 1 < corners.Count; i++)
         {
-            // Near its corners a rough side is round.
-            var trim = (corners[i + 1] - corners[i]) / 7;
+            var trim = (corners[i + 1] - corners[i]) / TrimmedParts;
             sides.Add(Gesture.Through(line[(corners[i] + trim)..(corners[i + 1] - trim + 1)]));
         }
 
         (double X, double Y) Near((double X, double Y)? met, (double X, double Y) corner) =>
-            met is { } at && Gesture.Distance(at, corner) <= diagonal * 0.1 ? at : corner;
+            met is { } at && Gesture.Distance(at, corner) <= diagonal * MeetWithin ? at : corner;
         var places = corners.Select(i => line[i]).ToArray();
         places[0] = Near(Foot(places[0], sides[0]), places[0]);
         places[^1] = Near(Foot(places[^1], sides[^1]), places[^1]);
@@ -122,7 +175,7 @@ internal static class OpenShapes
             return null;
         var (cx, cy, radius) = circle;
         var off = Math.Sqrt(gesture.P.Average(p => Square(Gesture.Distance(p, (cx, cy)) - radius)));
-        if (off > gesture.Diagonal * 0.022)
+        if (off > gesture.Diagonal * ArcWithin)
             return null;
         double sweep = 0;
         for (var i = 1; i < gesture.P.Length; i++)
@@ -134,7 +187,7 @@ internal static class OpenShapes
                 : step;
         }
 
-        if (Math.Abs(sweep) is < 25 * Degrees or > 345 * Degrees)
+        if (Math.Abs(sweep) is < LeastSweep or > MostSweep)
             return null;
         Corner On((double X, double Y) p)
         {
@@ -149,17 +202,20 @@ internal static class OpenShapes
     private static Shape? Wave(Gesture gesture)
     {
         var line = gesture.P;
-        if (gesture.Gap < gesture.Diagonal * 0.7)
+        if (gesture.Gap < gesture.Diagonal * WaveGap)
             return null;
         double ux = (line[^1].X - line[0].X) / gesture.Gap,
             uy = (line[^1].Y - line[0].Y) / gesture.Gap;
         var aside = line.Select(p => (p.X - line[0].X) * -uy + (p.Y - line[0].Y) * ux).ToArray();
         var along = line.Select(p => (p.X - line[0].X) * ux + (p.Y - line[0].Y) * uy).ToArray();
         var highest = aside.Max(Math.Abs);
-        if (highest < gesture.Gap * 0.03)
+        if (highest < gesture.Gap * LeastWaveHeight)
             return null;
         // Where it goes back along its own way it is no wave.
-        if (Enumerable.Range(1, along.Length - 1).Count(i => along[i] < along[i - 1] - gesture.Length * 0.002) > along.Length / 12)
+        if (
+            Enumerable.Range(1, along.Length - 1).Count(i => along[i] < along[i - 1] - gesture.Length * StepBack)
+            > along.Length / StepsPerStepBack
+        )
             return null;
         var lobes = new List<(double High, double From, double To)>();
         var from = 0;
@@ -168,7 +224,7 @@ internal static class OpenShapes
             if (Math.Sign(aside[i]) == Math.Sign(aside[i - 1]) && i + 1 < aside.Length)
                 continue;
             var high = aside[from..i].MaxBy(Math.Abs);
-            if (Math.Abs(high) > highest * 0.3)
+            if (Math.Abs(high) > highest * LeastLobe)
                 lobes.Add((high, along[from], along[i]));
             from = i;
         }
@@ -181,12 +237,15 @@ internal static class OpenShapes
         {
             if (i > 0 && Math.Sign(lobes[i].High) == Math.Sign(lobes[i - 1].High))
                 return null;
-            if (Math.Abs(Math.Abs(lobes[i].High) - mean) > mean * 0.5 || Math.Abs(lobes[i].To - lobes[i].From - wide) > wide * 0.5)
+            if (
+                Math.Abs(Math.Abs(lobes[i].High) - mean) > mean * LobesAlike
+                || Math.Abs(lobes[i].To - lobes[i].From - wide) > wide * LobesAlike
+            )
                 return null;
         }
 
         // A zig-zag runs straight between its turns; a wave is round at its crests, where a zig-zag is not.
-        if (Roundness(aside, along, lobes) < 0.56)
+        if (Roundness(aside, along, lobes) < RoundCrests)
             return null;
         var high1 = mean * Math.Sign(lobes[0].High);
         var settled = Lines.Line(line[0], line[^1]);
