@@ -232,8 +232,8 @@ public class CurveTests : OnPage
                     Assert.True(Distance(sketch.Line, curve[i], curve[i + 1]) <= Allowed + 5, "the sketch is angular");
             },
             iter: 60,
-                // All write on one page.
-                threads: 1
+            // All write on one page.
+            threads: 1
         );
 
     [Fact]

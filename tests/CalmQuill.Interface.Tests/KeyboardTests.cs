@@ -207,6 +207,42 @@ public sealed class KeyboardTests : InterfaceTest
         Assert.Empty(browser.Errors());
     }
 
+    [Fact]
+    public void Saving_is_told_aloud_when_it_does_not_work_and_when_it_does_again_and_not_at_every_stroke()
+    {
+        var (browser, network) = Open(Group.Writer);
+        browser.Go(PagePath);
+        browser.WaitForStrokes(1);
+        browser.WaitForSync("All saved");
+        browser.Script(
+            """
+            window.told = [];
+            const line = document.querySelector('[data-testid=sync-told]');
+            new MutationObserver(() => line.textContent && window.told.push(line.textContent)).observe(line, { childList: true, characterData: true, subtree: true });
+            """
+        );
+        string Told() => (string)browser.Script("return window.told.join(' | ')")!;
+        for (var i = 0; i < 3; i++)
+        {
+            browser.Wave(420, 300 + 40 * i);
+            browser.WaitForSync("All saved");
+        }
+
+        Assert.Equal("", Told());
+        network.Cut();
+        browser.Wave(420, 440);
+        browser.Wave(420, 480);
+        browser.WaitForSync("1 page waiting for a connection");
+        network.Mend();
+        browser.WaitForSync("All saved");
+        browser.Until(() => Told().EndsWith("| All saved", StringComparison.Ordinal), "that all is well again");
+        Assert.Equal(
+            "Saved on this device, 1 page waiting for a connection",
+            Told().Split(" | ").First(words => words.StartsWith("Saved", StringComparison.Ordinal))
+        );
+        Assert.Single(Told().Split(" | "), words => words.StartsWith("Saved", StringComparison.Ordinal));
+    }
+
     private static void Focus(Browser browser, string testId) =>
         browser.Script($"document.querySelector('[data-testid={testId}]').focus()");
 

@@ -249,6 +249,36 @@ public sealed class LibraryTests : InterfaceTest
         browser.Find("pen-tray");
     }
 
+    [Theory]
+    [InlineData(1180, 820)]
+    [InlineData(820, 1180)]
+    [InlineData(1024, 768)]
+    public void On_a_tablet_the_folders_are_a_drawer_that_keys_and_a_press_beside_it_close(int width, int height)
+    {
+        var browser = Open(Group.Writer).Browser;
+        browser.Go("/library");
+        Row(browser, "Escapements");
+        browser.Resize(width, height);
+        browser.Until(() => !browser.Driver.FindElement(By.CssSelector("[data-testid=library-drawer]")).Displayed, "the drawer to be shut");
+        // What lies in the library has all the room beside the rail.
+        Assert.True(Row(browser, "Escapements").Location.X < 160);
+        browser.Press("show-side");
+        browser.Until(
+            () => (bool)browser.Script("return document.querySelector('[data-testid=library-drawer]').contains(document.activeElement)")!,
+            "the focus in it"
+        );
+        browser.Type(Keys.Escape);
+        browser.Until(() => !browser.Driver.FindElement(By.CssSelector("[data-testid=library-drawer]")).Displayed, "the drawer to be shut");
+        Assert.Equal("show-side", (string?)browser.Script("return document.activeElement.dataset.testid"));
+        browser.Press("show-side");
+        browser.PressCss("[aria-label='Close the folders']");
+        browser.Until(() => !browser.Driver.FindElement(By.CssSelector("[data-testid=library-drawer]")).Displayed, "the drawer to be shut");
+        browser.Press("show-side");
+        browser.PressCss("[data-testid=library-drawer] a[href$='/bin']");
+        browser.Until(() => !browser.Driver.FindElement(By.CssSelector("[data-testid=library-drawer]")).Displayed, "the drawer to be shut");
+        Assert.EndsWith("/bin", browser.Driver.Url, StringComparison.Ordinal);
+    }
+
     [Fact]
     public void A_newcomer_registers_makes_a_notebook_writes_and_changes_name()
     {

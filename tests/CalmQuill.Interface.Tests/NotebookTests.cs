@@ -106,6 +106,26 @@ public sealed class NotebookTests : InterfaceTest
         Assert.Empty(browser.Errors());
     }
 
+    [Theory]
+    [InlineData(1024, 768)]
+    [InlineData(1180, 820)]
+    public void Two_pages_beside_each_other_keep_400_pixels_each_with_the_margin_open(int width, int height)
+    {
+        var browser = OpenPage(Group.Writer);
+        browser.Resize(width, height);
+        browser.Press("contents");
+        browser.Find("contents-panel");
+        browser.Press("beside");
+        browser.PressCss("[data-testid=beside-choice]");
+        browser.WaitForStrokes(0, pane: 1);
+        var margin = browser.Find("contents-panel").Location.X;
+        foreach (var pane in browser.Driver.FindElements(OpenQA.Selenium.By.CssSelector("[data-testid=pane]")))
+        {
+            Assert.True(pane.Size.Width >= 400, $"a page has {pane.Size.Width} pixels");
+            Assert.True(pane.Location.X + pane.Size.Width <= margin, "the margin lies over a page");
+        }
+    }
+
     [Fact]
     public void Two_pages_beside_each_other_are_both_written_on()
     {

@@ -49,7 +49,10 @@ public sealed class SpacesTests : InterfaceTest
             () => browser.Css("main").Text.Contains("nothing here that you may see", StringComparison.Ordinal),
             "the page to be gone"
         );
-        browser.Until(() => HeldOf(browser) == "outlines 0, documents 0, operations 0", $"it to be gone from the device, where {HeldOf(browser)}");
+        browser.Until(
+            () => HeldOf(browser) == "outlines 0, documents 0, operations 0",
+            $"it to be gone from the device, where {HeldOf(browser)}"
+        );
         // The stroke is refused, and kept for the person to save.
         browser.Until(
             () =>

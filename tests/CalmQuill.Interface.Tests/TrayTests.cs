@@ -62,7 +62,7 @@ public sealed class TrayTests : InterfaceTest
     public void The_tray_folds_to_a_dot_moves_to_the_other_side_and_stands_there_after_a_reload()
     {
         var browser = OpenPage(Group.Writer);
-        Resize(browser, 820, 1180);
+        browser.Resize(820, 1180);
         Assert.Equal("left", browser.Attribute("pen-tray", "data-side"));
         var before = Place(browser);
         browser.Press("fold-tray");
@@ -99,7 +99,7 @@ public sealed class TrayTests : InterfaceTest
     public void The_sheet_has_the_room_and_the_tray_lies_beside_it(int width, int height, double share)
     {
         var browser = OpenPage(Group.Writer);
-        Resize(browser, width, height);
+        browser.Resize(width, height);
         var (left, wide) = (0.0, 0.0);
         browser.Until(() => ((left, wide) = Place(browser)).Item2 / width >= share, $"the sheet to take {share:P0} of {width}");
         Assert.True(left >= browser.Find("pen-tray").Location.X + Toolbar(browser), "the tray covers the sheet");
@@ -164,16 +164,5 @@ public sealed class TrayTests : InterfaceTest
             .ToArray();
         var (left, right) = (PageHands.At(browser, sheet[0], sheet[1]).X, PageHands.At(browser, sheet[2], sheet[3]).X);
         return (browser.Find("sheet").Location.X + left, right - left);
-    }
-
-    private static void Resize(Browser browser, int width, int height)
-    {
-        var edges = (System.Collections.ObjectModel.ReadOnlyCollection<object>)
-            browser.Script("return [outerWidth - innerWidth, outerHeight - innerHeight]")!;
-        browser.Driver.Manage().Window.Size = new System.Drawing.Size(
-            width + Convert.ToInt32(edges[0], CultureInfo.InvariantCulture),
-            height + Convert.ToInt32(edges[1], CultureInfo.InvariantCulture)
-        );
-        browser.Until(() => (long)browser.Script("return innerWidth")! == width, $"a window {width} wide");
     }
 }

@@ -38,6 +38,18 @@ public sealed class Browser : IDisposable
 
     public ChromeDriver Driver { get; }
 
+    /// <summary>Makes the window so large that the page has so much room, pixels.</summary>
+    public void Resize(int width, int height)
+    {
+        var edges = (System.Collections.ObjectModel.ReadOnlyCollection<object>)
+            Script("return [outerWidth - innerWidth, outerHeight - innerHeight]")!;
+        Driver.Manage().Window.Size = new System.Drawing.Size(
+            width + Convert.ToInt32(edges[0], CultureInfo.InvariantCulture),
+            height + Convert.ToInt32(edges[1], CultureInfo.InvariantCulture)
+        );
+        Until(() => (long)Script("return innerWidth")! == width, $"a window {width} wide");
+    }
+
     public Uri Address { get; }
 
     /// <summary>Where the browser puts what is saved as a file.</summary>

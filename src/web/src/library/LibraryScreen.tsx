@@ -9,7 +9,7 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { FolderSimpleIcon, SidebarSimpleIcon } from '@phosphor-icons/react';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { type Space, useSession } from '../server/session';
 import { BinScreen } from './BinScreen';
@@ -38,6 +38,15 @@ export function LibraryScreen() {
   const [made, setMade] = useState<string>();
   const [dragged, setDragged] = useState('');
   const [sideShown, setSideShown] = useState(false);
+  const drawer = useRef<HTMLDivElement>(null);
+  const opener = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (sideShown) drawer.current!.querySelector<HTMLElement>('a, button')?.focus();
+  }, [sideShown]);
+  const closeSide = () => {
+    setSideShown(false);
+    opener.current?.focus();
+  };
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 8 } }),
     useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }),
@@ -70,8 +79,15 @@ export function LibraryScreen() {
     >
       <div className="relative flex h-full">
         <div
-          className={`h-full max-lg:absolute max-lg:inset-y-0 max-lg:left-0 max-lg:z-40 max-lg:bg-base-100 max-lg:shadow-xl ${sideShown ? '' : 'max-lg:hidden'}`}
+          ref={drawer}
+          data-testid="library-drawer"
+          className={`h-full max-[1199px]:absolute max-[1199px]:inset-y-0 max-[1199px]:left-0 max-[1199px]:z-40 max-[1199px]:bg-base-100 max-[1199px]:shadow-xl ${sideShown ? '' : 'max-[1199px]:hidden'}`}
           onClick={(event) => (event.target as Element).closest('a') && setSideShown(false)}
+          onKeyDown={(event) => {
+            if (event.key !== 'Escape' || event.defaultPrevented || !sideShown) return;
+            event.preventDefault();
+            closeSide();
+          }}
           role="presentation"
         >
           {side}
@@ -80,8 +96,8 @@ export function LibraryScreen() {
           <button
             type="button"
             aria-label="Close the folders"
-            className="absolute inset-0 z-30 bg-[#22302e]/35 lg:hidden"
-            onClick={() => setSideShown(false)}
+            className="absolute inset-0 z-30 bg-[#22302e]/35 min-[1200px]:hidden"
+            onClick={closeSide}
           />
         )}
         <div className="flex min-w-0 grow flex-col">
@@ -94,10 +110,12 @@ export function LibraryScreen() {
               onNewFolder={setNewFolder}
               lead={
                 <button
+                  ref={opener}
                   type="button"
                   aria-label="Folders and lists"
+                  aria-expanded={sideShown}
                   title="Folders and lists"
-                  className="-ml-2 grid size-11 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200 lg:hidden"
+                  className="-ml-2 grid size-11 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200 min-[1200px]:hidden"
                   data-testid="show-side"
                   onClick={() => setSideShown(true)}
                 >

@@ -14,6 +14,8 @@ type Tab = 'contents' | 'marks' | 'links';
 
 interface MarginProps {
   at: OpenNotebook;
+  /** Whether two pages lie beside each other: each keeps 400 pixels, and what is left is the margin's; where that is too little, it lies over them. */
+  isBesideTwo: boolean;
   onGo: (page: string, query?: string) => void;
   onBeside: (page: string) => void;
   onClose: () => void;
@@ -31,7 +33,11 @@ export function Margin(props: MarginProps) {
     <aside
       aria-label="Margin"
       data-testid="contents-panel"
-      className="relative flex w-[288px] shrink-0 flex-col border-l border-base-300 bg-base-100 max-md:absolute max-md:inset-y-0 max-md:right-0 max-md:z-20"
+      className={`relative flex shrink-0 flex-col border-l border-base-300 bg-base-100 ${
+        props.isBesideTwo
+          ? 'w-[clamp(208px,100vw-816px,288px)] max-[1023px]:absolute max-[1023px]:inset-y-0 max-[1023px]:right-0 max-[1023px]:z-20 max-[1023px]:w-[288px]'
+          : 'w-[288px] max-md:absolute max-md:inset-y-0 max-md:right-0 max-md:z-20'
+      }`}
     >
       <div className="flex h-12 shrink-0 items-center border-b border-base-300 pl-2 pr-1">
         <div role="tablist" aria-label="Margin" className="flex">

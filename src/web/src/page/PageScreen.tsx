@@ -87,6 +87,7 @@ export function PageScreen() {
       {contents && page && (
         <Margin
           at={here}
+          isBesideTwo={beside !== undefined}
           onGo={(to, query) =>
             void navigate(query ? `/page/${space}/${notebook}/${to}?${query}` : path({ ...here, page: to }))
           }
