@@ -62,12 +62,26 @@ public sealed class AssetTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_server_that_stopped_with_all_of_a_file_in_pieces_puts_it_together_later()
+    {
+        var asset = AssetId.Of(Picture);
+        var assets = host.Services.GetRequiredService<AssetStore>();
+        Assert.True(await assets.AddPiece(group.Space, asset, group.Writer.Id, 0, Picture, CancellationToken.None));
+        Assert.Equal((Picture.Length, false), await Received(writer, asset));
+        // Not for somebody who sent nothing of it, and not before its end.
+        Assert.Equal((0, false), await Take(owner, asset, Picture.Length, [], Picture.Length));
+        Assert.Contains("at least one byte", await Refused(asset, [], of: Picture.Length), StringComparison.Ordinal);
+        Assert.Equal((Picture.Length, true), await Take(writer, asset, Picture.Length, [], Picture.Length));
+        Assert.Equal(Picture, await reader.Http.GetByteArrayAsync(PathOf(asset)));
+    }
+
+    [Fact]
     public async Task What_comes_is_what_was_named_or_it_is_not_kept()
     {
         var asset = AssetId.Of(Picture);
         byte[] other = [.. Picture];
         other[^20] ^= 1;
-        Assert.Contains("not the file", await Refused(asset, other), StringComparison.Ordinal);
+        Assert.Contains("not the file", await Refused(asset, other, status: HttpStatusCode.Conflict), StringComparison.Ordinal);
         Assert.Equal((0, false), await Received(writer, asset));
         Assert.Contains("consists of", await Refused(Guid.NewGuid(), Picture), StringComparison.Ordinal);
         Assert.Contains("at most 64 MB", await Refused(asset, [1], of: 65 * 1024 * 1024), StringComparison.Ordinal);
@@ -217,10 +231,10 @@ public sealed class AssetTests : IAsyncLifetime
     private static (int Size, bool IsWhole) Told(JsonElement answer) =>
         (answer.GetProperty("size").GetInt32(), answer.GetProperty("isWhole").GetBoolean());
 
-    private async Task<string> Refused(Guid asset, byte[] piece, long? of = null)
+    private async Task<string> Refused(Guid asset, byte[] piece, long? of = null, HttpStatusCode status = HttpStatusCode.BadRequest)
     {
         using var answer = await writer.SendPiece(group.Space, asset, 0, of ?? piece.Length, piece);
-        Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+        Assert.Equal(status, answer.StatusCode);
         return (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("title").GetString()!;
     }
 }

@@ -1,4 +1,5 @@
 using CalmQuill.Core.Assets;
+using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Documents;
 using CalmQuill.Documents.Svg;
@@ -19,7 +20,10 @@ internal static class AssetEndpoints
     /// <summary>The most that one piece may hold.</summary>
     private const int MostPiece = 1024 * 1024;
 
-    private const string OtherBytes = "What came is not the file that was named. It is sent again from its beginning.";
+    private static readonly Refusal OtherBytes = new(
+        "other-bytes",
+        "What came is not the file that was named. It is sent again from its beginning."
+    );
 
     public static void MapAssets(this IEndpointRouteBuilder api)
     {
@@ -63,7 +67,8 @@ internal static class AssetEndpoints
             );
         using var body = new MemoryStream();
         await http.Request.Body.CopyToAsync(body, cancel);
-        if (body.Length == 0 || at < 0 || at + body.Length > of)
+        // Only behind the last one comes an empty piece: from a device whose file has all come, and was not looked at, since the server stopped just then.
+        if ((body.Length == 0 && at != of) || at < 0 || at + body.Length > of)
             return Problems.BadInput("A piece holds at least one byte and ends where its file does. Nothing was kept.");
         var person = space.Visitor.Person;
         var (size, isWhole) = await assets.Received(space.Id, asset, person, cancel);
@@ -71,7 +76,8 @@ internal static class AssetEndpoints
             return Results.Ok(new { size, isWhole });
         if (await quotas.AssetProblem(space.Id, body.Length, cancel) is { } full)
             return Problems.Of(StatusCodes.Status507InsufficientStorage, full);
-        if (!await assets.AddPiece(space.Id, asset, person, at, body.ToArray(), cancel))
+        var isNext = body.Length == 0 ? size == of : await assets.AddPiece(space.Id, asset, person, at, body.ToArray(), cancel);
+        if (!isNext)
             return Results.Ok(new { size, isWhole });
         if (at + body.Length < of)
             return Results.Ok(new { size = at + body.Length, isWhole });
@@ -79,7 +85,7 @@ internal static class AssetEndpoints
         // Whatever becomes of it, the pieces have done what they came for.
         await assets.ForgetPieces(space.Id, asset, person, cancel);
         if (bytes.Length != of || AssetId.Of(bytes) != asset)
-            return Problems.BadInput(OtherBytes);
+            return Problems.Of(StatusCodes.Status409Conflict, OtherBytes);
         var type = FileType.Of(bytes);
         if (type.Problem(bytes) is { } problem)
             return Problems.BadInput(problem);

@@ -38,6 +38,8 @@ export class Assets {
   private pause = leastPause;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private readonly looking = new Set<() => void>();
+  /** What the server would not have since the start. */
+  private readonly refused = new Set<string>();
   private readonly ended = new AbortController();
 
   constructor(
@@ -142,16 +144,19 @@ export class Assets {
   /** One after the other: what one meets with holds up no other, but for what would meet them all. */
   private async sendAll(): Promise<void> {
     let trouble = '';
-    for (const asset of await this.store.waitingAssets()) {
+    // What was refused is tried once more after a start: whoever was taken out of a group may be in it again.
+    const [waiting, refused] = await Promise.all([this.store.waitingAssets(), this.store.refusedAssets()]);
+    for (const asset of [...waiting, ...refused.filter(({ id }) => !this.refused.has(id))]) {
       try {
         await this.send(asset);
         await this.store.settleAsset(asset.space, asset.id);
         this.pause = leastPause;
       } catch (problem) {
         if (this.ended.signal.aborted) return;
-        if (problem instanceof Refused && isFinal(problem.status))
+        if (problem instanceof Refused && isFinal(problem.status)) {
+          this.refused.add(asset.id);
           await this.store.settleAsset(asset.space, asset.id, problem.message);
-        else {
+        } else {
           // The library is full, which may change; all else says the same of every file.
           if (problem instanceof Refused && !isBusy(problem.status)) trouble = problem.message;
           this.timer = setTimeout(() => this.flush(), this.pause);
