@@ -339,7 +339,15 @@ public sealed partial class PdfTests : IDisposable
         Assert.Matches("Pages: +4", Run("pdfinfo", file));
 
         var frozen = FrozenPage.Read(FrozenPage.Write(Sheet("").Page, "a4-blank-710"))!;
-        file = await Write("Under", [new PrintedPage(new PageDocument(), Paper.ParseOrDefault("a5-blank-710"), "") { Under = frozen }]);
+        file = await Write(
+            "Under",
+            [
+                new PrintedPage(new PageDocument(), Paper.ParseOrDefault("a5-blank-710"), "")
+                {
+                    Under = new Background.Frozen(frozen.Page, frozen.Paper),
+                },
+            ]
+        );
         Run("pdftoppm", "-r", "25.4", "-gray", file, Path.Combine(folder, "under"));
         var (width, _, pixels) = ReadPgm(Directory.GetFiles(folder, "under*.pgm").Single());
         // A5 is A4 by √½: the wave at 50 mm now lies at about 35 mm.
@@ -388,27 +396,27 @@ public sealed partial class PdfTests : IDisposable
                 Assert.Equal(high, double.Parse(size.Groups[2].Value, System.Globalization.CultureInfo.InvariantCulture), 0.1);
             }
         );
-        // The feet of all lines are there, each once and whole: 2 cm of black at 3 cm across.
+        // The feet of all lines are there, each once and whole: 2 cm of full black at 3 cm across; where a pixel is half covered the greys differ along one edge.
         Run("pdftoppm", "-r", "127", "-gray", file, Path.Combine(folder, "sheet"));
         var feet = 0;
         foreach (var sheet in Directory.GetFiles(folder, "sheet*.pgm"))
         {
             var (width, height, pixels) = ReadPgm(sheet);
+            var most = 0;
             for (var x = 0; x < width; x++)
             {
                 // Where the page reaches to the left the lines lie elsewhere on the sheet: the middle of a foot has ink to its left and right.
-                bool Black(int y, int at) => at >= 0 && at < width && pixels[y * width + at] < 100;
+                bool Black(int y, int at) => at >= 0 && at < width && pixels[y * width + at] < 60;
                 var column = Enumerable
                     .Range(1, height - 1)
                     .Count(y =>
                         Black(y, x) && !Black(y - 1, x) && Black(y, x - 40) && Black(y, x + 40) && !Black(y, x - 58) && Black(y, x - 48)
                     );
-                if (column > 0)
-                {
-                    feet += column;
-                    break;
-                }
+                // At the very edge of what is met this way, some feet already are and some are not.
+                most = Math.Max(most, column);
             }
+
+            feet += most;
         }
 
         Assert.Equal(Lines, feet);

@@ -109,7 +109,10 @@ public sealed class PictureTests : IDisposable
         Write(Generate.Wave(200), new Pen(PenKind.Ball, 100, 0x22302EFF));
         Do(new Change.SpotAdded(Guid.NewGuid(), Core.Spots.SpotKind.Curtain, new Box(0, 0, 5_000, 5_000), [], []));
         var frozen = FrozenPage.Read(FrozenPage.Write(page, "a4-blank-710"))!;
-        var printed = new PrintedPage(new PageDocument(), Paper.ParseOrDefault("a5-blank-710"), "") { Under = frozen };
+        var printed = new PrintedPage(new PageDocument(), Paper.ParseOrDefault("a5-blank-710"), "")
+        {
+            Under = new Background.Frozen(frozen.Page, frozen.Paper),
+        };
         var svg = XDocument.Parse(ThumbnailSvg.Write(printed));
         var group = svg.Root!.Elements(Svg + "g").First(one => one.Attribute("transform") is not null);
         // A5 is A4 by √½ (ISO 216), up to whole millimetres.

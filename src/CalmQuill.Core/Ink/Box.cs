@@ -11,5 +11,8 @@ public readonly record struct Box(int Left, int Top, int Right, int Bottom)
     public Box With(Box other) =>
         new(Math.Min(Left, other.Left), Math.Min(Top, other.Top), Math.Max(Right, other.Right), Math.Max(Bottom, other.Bottom));
 
+    /// <summary>Whether both share more than an edge.</summary>
+    public bool Overlaps(Box other) => Left < other.Right && other.Left < Right && Top < other.Bottom && other.Top < Bottom;
+
     public bool Meets(Box other) => Left <= other.Right && other.Left <= Right && Top <= other.Bottom && other.Top <= Bottom;
 }

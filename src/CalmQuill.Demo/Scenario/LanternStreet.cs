@@ -274,6 +274,9 @@ public sealed class LanternStreet(
             foreach (var (line, text) in page.Lines)
                 Say(writer, space, page, line, text);
             page.Draw?.Invoke(writer);
+            if (LessonLines.Of.TryGetValue((notebook.Name, page.Title), out var more))
+                for (var k = 0; k < more.Lines.Length; k++)
+                    writer.Lesson(more.First + k, more.Lines[k]);
             await documents.Append(new DocumentRef(space, DocumentKind.Page, pageId), writer.Operations, cancel);
             await documents.SnapshotIfDue(DocumentRef.Page(space, pageId), cancel);
         }

@@ -125,6 +125,34 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
     public void Line(double line, string text, uint colour = Ink, double x = 21) =>
         Text(text, x, FirstBaseline + (line - 1) * LineHeight, TextSize, new Pen(PenKind.Fountain, 52, colour));
 
+    /// <summary>A text on one of the ruled lines, in which what stands between <see cref="LessonLines.Struck"/> was crossed out at once.</summary>
+    public void Lesson(double line, string text)
+    {
+        var x = 21.0;
+        var struck = false;
+        foreach (var part in text.Split(LessonLines.Struck, StringSplitOptions.None))
+        {
+            var words = part.Trim();
+            var wide = words.Split(' ').Sum(word => font.Width(word) + 0.3) * TextSize;
+            if (words.Length > 0)
+            {
+                Line(line, words, Ink, x);
+                if (struck)
+                    Write(
+                        [
+                            new Point(x - 1, Baseline(line) - 1.6),
+                            new Point(x + wide / 2, Baseline(line) - 2.1),
+                            new Point(x + wide - 1, Baseline(line) - 1.8),
+                        ],
+                        new Pen(PenKind.Fountain, 52, Ink)
+                    );
+                x += wide;
+            }
+
+            struck = !struck;
+        }
+    }
+
     public void Text(string text, double x, double y, double size, Pen pen)
     {
         foreach (var word in Words(text))

@@ -61,7 +61,8 @@ internal sealed class PdfPageContent
     {
         foreach (var item in page.Items)
         {
-            if (!item.Shown || !item.Bounds.Meets(sheet))
+            // What only touches a cut stands on the sheet at its other side, whole.
+            if (!item.Shown || !item.Bounds.Overlaps(sheet))
                 continue;
             printed.Check(text.Length);
             painter.Paint(item);
