@@ -18,13 +18,37 @@ public sealed class TouchTests : InterfaceTest
         browser.Tap("show-side");
         NewFolder(browser, "Wednesday class");
         browser.Driver.Manage().Window.Size = new System.Drawing.Size(1180, 820);
-        // The folders stand beside the list: the notebook is held, lifted and let go over one.
-        browser.Carry(() => Row(browser, "Escapements").FindElement(By.TagName("p")), () => Folder(browser, "Wednesday class"));
-        browser.Until(() => Folder(browser, "Wednesday class").Text.Contains('1', StringComparison.Ordinal), "the notebook in the folder");
+        // The notebook is held, and the drawer comes out with the folders; it is let go over one, and the drawer is shut again.
+        bool IsOpen() => browser.Driver.FindElement(By.CssSelector("[data-testid=library-drawer]")).Displayed;
+        void Shut()
+        {
+            browser.PressCss("[aria-label='Close the folders']");
+            browser.Until(() => !IsOpen(), "the drawer to be shut");
+        }
+
+        void Held(bool one)
+        {
+            browser.Tap("show-side");
+            browser.Until(
+                () => Folder(browser, "Wednesday class").Text.Contains('1', StringComparison.Ordinal) == one,
+                one ? "the notebook in the folder" : "the notebook where it was"
+            );
+            Shut();
+        }
+
+        if (!IsOpen())
+            browser.Tap("show-side");
+        var folder = Folder(browser, "Wednesday class");
+        var middle = new System.Drawing.Point(folder.Location.X + folder.Size.Width / 2, folder.Location.Y + folder.Size.Height / 2);
+        Shut();
+        browser.Carry(() => Row(browser, "Escapements").FindElement(By.TagName("p")), middle);
+        browser.Until(() => !IsOpen(), "the drawer to be shut again");
+        Held(one: true);
         browser.Tap("take-back");
-        browser.Until(() => !Folder(browser, "Wednesday class").Text.Contains('1', StringComparison.Ordinal), "the notebook where it was");
+        Held(one: false);
         browser.Tap(Menu, "the menu");
         browser.Tap("menu-star");
+        browser.Tap("show-side");
         browser.Tap("list-starred");
         Row(browser, "Escapements");
         browser.Tap(Menu, "the menu");

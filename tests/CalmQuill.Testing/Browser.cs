@@ -267,6 +267,13 @@ public sealed class Browser : IDisposable
     /// <param name="onto">The other.</param>
     /// <param name="aside">How far to the right of the other's middle it is let go, px.</param>
     public void Carry(Func<IWebElement> from, Func<IWebElement> onto, int aside = 0) =>
+        Carry(from, finger => finger.CreatePointerMove(onto(), aside, 0, TimeSpan.FromMilliseconds(200)));
+
+    /// <summary>The same onto a place in the window, where what one lets go over comes out only then.</summary>
+    public void Carry(Func<IWebElement> from, System.Drawing.Point onto) =>
+        Carry(from, finger => finger.CreatePointerMove(CoordinateOrigin.Viewport, onto.X, onto.Y, TimeSpan.FromMilliseconds(400)));
+
+    private void Carry(Func<IWebElement> from, Func<PointerInputDevice, Interaction> onto) =>
         Until(
             () =>
             {
@@ -276,7 +283,7 @@ public sealed class Browser : IDisposable
                 actions.AddAction(finger.CreatePointerDown(MouseButton.Left));
                 actions.AddAction(finger.CreatePause(TimeSpan.FromMilliseconds(400)));
                 actions.AddAction(finger.CreatePointerMove(CoordinateOrigin.Pointer, -12, 6, TimeSpan.FromMilliseconds(60)));
-                actions.AddAction(finger.CreatePointerMove(onto(), aside, 0, TimeSpan.FromMilliseconds(200)));
+                actions.AddAction(onto(finger));
                 actions.AddAction(finger.CreatePointerMove(CoordinateOrigin.Pointer, 2, 2, TimeSpan.FromMilliseconds(60)));
                 actions.AddAction(finger.CreatePointerUp(MouseButton.Left));
                 Driver.PerformActions([actions]);

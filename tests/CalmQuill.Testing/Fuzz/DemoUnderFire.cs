@@ -87,7 +87,7 @@ public sealed class DemoUnderFire : IAsyncDisposable
                     UNION ALL SELECT 4, coalesce((SELECT string_agg(concat_ws('/', e.notebook_id, e.id, e.title, e.paper, e.in_bin), ',' ORDER BY e.space_id, e.notebook_id, e.id) FROM notebook_entries e WHERE e.space_id = ANY($1)), '')
                     UNION ALL SELECT 5, coalesce((SELECT string_agg(concat_ws('/', s.page_id, s.id, s.note, s.is_open), ',' ORDER BY s.space_id, s.page_id, s.id) FROM page_spots s WHERE s.space_id = ANY($1)), '')
                     UNION ALL SELECT 6, coalesce((SELECT string_agg(concat_ws('/', l.notebook_id, l.hash), ',' ORDER BY l.space_id, l.notebook_id) FROM locks l WHERE l.space_id = ANY($1)), '')
-                    UNION ALL SELECT 7, coalesce((SELECT string_agg(concat_ws('/', a.id, md5(a.bytes)), ',' ORDER BY a.id) FROM assets a WHERE a.space_id = ANY($1)), '')
+                    UNION ALL SELECT 7, coalesce((SELECT string_agg(concat_ws('/', a.id, md5((SELECT b.bytes FROM asset_bytes b WHERE b.space_id = a.space_id AND b.id = a.id))), ',' ORDER BY a.id) FROM assets a WHERE a.space_id = ANY($1)), '')
                     UNION ALL SELECT 8, coalesce((SELECT string_agg(concat_ws('/', m.space_id, m.person_id, m.role), ',' ORDER BY m.space_id, m.person_id) FROM members m JOIN people p ON p.id = m.person_id WHERE m.space_id = ANY($1) AND p.email LIKE '%@lantern.example'), '')
                 ) parts
                 """

@@ -1,7 +1,9 @@
 import {
+  type CollisionDetection,
   DndContext,
   type DragEndEvent,
   DragOverlay,
+  MeasuringStrategy,
   MouseSensor,
   pointerWithin,
   TouchSensor,
@@ -52,6 +54,20 @@ export function LibraryScreen() {
     useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }),
   );
 
+  /** What a thing is held over; over the folders it is one of them, and nothing that the drawer hides. */
+  const whatIsUnder: CollisionDetection = (args) => {
+    const under = pointerWithin(args);
+    const at = args.pointerCoordinates;
+    const side = drawer.current?.getBoundingClientRect();
+    if (!at || !side || at.x < side.left || at.x > side.right) return under;
+    const inside = new Set(
+      args.droppableContainers
+        .filter(({ node }) => node.current && drawer.current!.contains(node.current))
+        .map(({ id }) => id),
+    );
+    return under.filter(({ id }) => inside.has(id));
+  };
+
   const drop = ({ active, over }: DragEndEvent) => {
     setDragged('');
     const dragData = active.data.current as { space: string; ids: string[]; name: string } | undefined;
@@ -72,7 +88,9 @@ export function LibraryScreen() {
   return (
     <DndContext
       sensors={sensors}
-      collisionDetection={pointerWithin}
+      collisionDetection={whatIsUnder}
+      // What is carried may be let go over a folder that the drawer holds: it comes out as long as that is in the hand.
+      measuring={{ droppable: { strategy: MeasuringStrategy.Always } }}
       onDragStart={({ active }) => setDragged(String(active.data.current?.name ?? ''))}
       onDragEnd={drop}
       onDragCancel={() => setDragged('')}
@@ -81,7 +99,7 @@ export function LibraryScreen() {
         <div
           ref={drawer}
           data-testid="library-drawer"
-          className={`h-full max-[1199px]:absolute max-[1199px]:inset-y-0 max-[1199px]:left-0 max-[1199px]:z-40 max-[1199px]:bg-base-100 max-[1199px]:shadow-xl ${sideShown ? '' : 'max-[1199px]:hidden'}`}
+          className={`h-full max-[1199px]:absolute max-[1199px]:inset-y-0 max-[1199px]:left-0 max-[1199px]:z-40 max-[1199px]:bg-base-100 max-[1199px]:shadow-xl ${sideShown || dragged ? '' : 'max-[1199px]:hidden'}`}
           onClick={(event) => (event.target as Element).closest('a') && setSideShown(false)}
           onKeyDown={(event) => {
             if (event.key !== 'Escape' || event.defaultPrevented || !sideShown) return;
