@@ -96,6 +96,42 @@ public sealed class AssetTests
         Assert.Contains("megapixels", FileType.Of(huge).Problem(huge), StringComparison.Ordinal);
     }
 
+    [Theory]
+    [InlineData(1)]
+    [InlineData(3)]
+    [InlineData(4)]
+    public void A_jpeg_is_kept_in_red_green_and_blue_alone(byte components)
+    {
+        // Frame header (T.81 §B.2.2) of 9 by 9 pixels, then a scan and the end.
+        byte[] file =
+        [
+            0xFF,
+            0xD8,
+            0xFF,
+            0xC0,
+            0,
+            (byte)(8 + 3 * components),
+            8,
+            0,
+            9,
+            0,
+            9,
+            components,
+            .. Enumerable.Range(1, components).SelectMany(i => new byte[] { (byte)i, 0x11, 0 }),
+            0xFF,
+            0xDA,
+            0,
+            2,
+            1,
+            0xFF,
+            0xD9,
+        ];
+        Assert.Equal(
+            components == 3 ? null : "The picture is not in red, green and blue. Nothing was kept.",
+            FileType.Of(file).Problem(file)
+        );
+    }
+
     [Fact]
     public void Whatever_the_bytes_they_are_some_type_and_never_lead_beyond_their_end() =>
         Gen.Select(Gen.Int[0, 2], Gen.Int[0, 120], Gen.Byte, Gen.Int[0, 80])

@@ -191,7 +191,7 @@ public sealed class DeviceTests : InterfaceTest
         browser.WaitForStrokes(0);
         browser.Wave(420, 300);
         browser.WaitForStrokes(1);
-        browser.Until(() => WaitingIn(browser) == 1, "the other page's stroke to be sent");
+        browser.Until(() => CountIn(browser, "outbox") == 1, "the other page's stroke to be sent");
         faults.Answer = null;
         browser.WaitForSync("All saved");
     }
@@ -391,7 +391,7 @@ public sealed class DeviceTests : InterfaceTest
         browser.ByRail("[data-testid=account-link]");
         browser.Press("free-up");
         browser.Until(() => browser.Text("device-said").Contains("Room was made", StringComparison.Ordinal), "the room");
-        Assert.Equal(1, WaitingIn(browser));
+        Assert.Equal(1, CountIn(browser, "outbox"));
         browser.Go(PagePath);
         // The page's own outbox and what is beside it are here still.
         browser.WaitForStrokes(2);
@@ -445,19 +445,6 @@ public sealed class DeviceTests : InterfaceTest
           done('made');
         })().catch((problem) => done(String(problem)));
         """;
-
-    private static long WaitingIn(Browser browser) =>
-        (long)
-            browser.AsyncScript(
-                """
-                const done = arguments[arguments.length - 1];
-                indexedDB.databases().then((all) => {
-                  indexedDB.open(all.find((one) => one.name.startsWith('calm-quill')).name).onsuccess = ({ target }) => {
-                    target.result.transaction('outbox').objectStore('outbox').count().onsuccess = (event) => { target.result.close(); done(event.target.result); };
-                  };
-                });
-                """
-            )!;
 
     private async Task<int> StrokesOnServer()
     {

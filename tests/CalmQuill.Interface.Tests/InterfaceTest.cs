@@ -114,6 +114,21 @@ public abstract class InterfaceTest : IAsyncLifetime
         return browser;
     }
 
+    /// <summary>How many rows one of the stores of the person's device holds.</summary>
+    protected static long CountIn(Browser browser, string store) =>
+        (long)
+            browser.AsyncScript(
+                """
+                const [store, done] = arguments;
+                indexedDB.databases().then((all) => {
+                  indexedDB.open(all.find((one) => one.name.startsWith('calm-quill')).name).onsuccess = ({ target }) => {
+                    target.result.transaction(store).objectStore(store).count().onsuccess = (event) => { target.result.close(); done(event.target.result); };
+                  };
+                });
+                """,
+                store
+            )!;
+
     /// <summary>The encoded state of the page from the operations that a browser's own store holds, worked out by its WebAssembly.</summary>
     protected byte[] StateOn(Browser browser, CalmQuill.Store.People.Person person) =>
         Convert.FromBase64String(

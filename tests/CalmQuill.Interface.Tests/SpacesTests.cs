@@ -54,21 +54,7 @@ public sealed class SpacesTests : InterfaceTest
             $"it to be gone from the device, where {HeldOf(browser)}"
         );
         // The stroke is refused, and kept for the person to save.
-        browser.Until(
-            () =>
-                (long)
-                    browser.AsyncScript(
-                        """
-                        const [person, done] = arguments;
-                        indexedDB.open('calm-quill-' + person).onsuccess = ({ target: { result: database } }) => {
-                          const rows = database.transaction('refused').objectStore('refused').count();
-                          rows.onsuccess = () => { database.close(); done(rows.result); };
-                        };
-                        """,
-                        Group.Writer.Id.ToString()
-                    )! == 1,
-            "the stroke among what was refused"
-        );
+        browser.Until(() => CountIn(browser, "refused") == 1, "the stroke among what was refused");
         browser.Find("show-refused");
 
         // Taken in again, one finds all that the group has.

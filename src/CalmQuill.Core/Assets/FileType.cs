@@ -14,10 +14,16 @@ public sealed record FileType(string MediaType, int Width = 0, int Height = 0)
         Pdf = "application/pdf",
         Other = "application/octet-stream";
 
+    internal const string NotWhole = "The picture is not whole. Nothing was kept.",
+        SomethingBehind = "Behind the picture's end there is something else. Nothing was kept.";
+
     /// <summary>The most pixels that a picture may unfold to.</summary>
     public const int MostPixels = 40_000_000;
 
-    public bool IsPicture => MediaType is Jpeg or Png or Webp;
+    public bool IsPicture => IsPictureType(MediaType);
+
+    /// <summary>Whether a media type is that of a picture that browsers show.</summary>
+    public static bool IsPictureType(string mediaType) => mediaType is Jpeg or Png or Webp;
 
     /// <summary>Looks at a file.</summary>
     public static FileType Of(ReadOnlySpan<byte> file)
@@ -49,6 +55,9 @@ public sealed record FileType(string MediaType, int Width = 0, int Height = 0)
             return null;
         if ((long)Width * Height > MostPixels)
             return $"The picture has {(long)Width * Height / 1_000_000} megapixels; the most is {MostPixels / 1_000_000}. Nothing was kept.";
+        // What is printed takes a JPEG picture as it is, and its colours for these.
+        if (MediaType == Jpeg && JpegFile.Read(file) is { Components: not 3 })
+            return "The picture is not in red, green and blue. Nothing was kept.";
         if (Broken(file) is { } broken)
             return broken;
         return Cleaned(file).Length < file.Length
@@ -71,7 +80,7 @@ public sealed record FileType(string MediaType, int Width = 0, int Height = 0)
 
     private string? Broken(ReadOnlySpan<byte> file) =>
         Width == 0
-            ? "The picture is not whole. Nothing was kept."
+            ? NotWhole
             : MediaType switch
             {
                 Jpeg => JpegFile.Problem(file),

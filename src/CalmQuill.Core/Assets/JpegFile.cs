@@ -9,7 +9,6 @@ public static class JpegFile
         StartOfImage = 0xD8,
         EndOfImage = 0xD9,
         StartOfScan = 0xDA;
-    private const string Broken = "The picture is not whole. Nothing was kept.";
 
     /// <summary>Width, height in pixels and colour components, from the frame header (§B.2.2); null where the bytes are no JPEG file.</summary>
     public static (int Width, int Height, int Components)? Read(ReadOnlySpan<byte> file)
@@ -54,7 +53,7 @@ public static class JpegFile
         for (var at = 2; at + 1 < file.Length; )
         {
             if (file[at] != Marker)
-                return Broken;
+                return FileType.NotWhole;
             var kind = file[at + 1];
             if (kind == Marker)
             {
@@ -66,13 +65,13 @@ public static class JpegFile
                 return at + 2 == file.Length
                     ? scans > 0
                         ? null
-                        : Broken
-                    : "Behind the picture's end there is something else. Nothing was kept.";
+                        : FileType.NotWhole
+                    : FileType.SomethingBehind;
             if (at + 4 > file.Length)
-                return Broken;
+                return FileType.NotWhole;
             var length = BinaryPrimitives.ReadUInt16BigEndian(file[(at + 2)..]);
             if (length < 2 || at + 2 + length > file.Length)
-                return Broken;
+                return FileType.NotWhole;
             at += 2 + length;
             if (kind != StartOfScan)
                 continue;
@@ -82,7 +81,7 @@ public static class JpegFile
                 at++;
         }
 
-        return Broken;
+        return FileType.NotWhole;
     }
 
     /// <summary>The same picture without what its application segments say of where, when and with what it was taken, and without comments. The file must be whole.</summary>

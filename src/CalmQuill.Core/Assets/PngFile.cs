@@ -5,8 +5,6 @@ namespace CalmQuill.Core.Assets;
 /// <summary>Reads how a PNG picture (ISO/IEC 15948) is made up, without decoding it.</summary>
 public static class PngFile
 {
-    private const string Broken = "The picture is not whole. Nothing was kept.";
-
     /// <summary>Length, name and check around each chunk's content.</summary>
     private const int AroundContent = 12;
 
@@ -30,17 +28,17 @@ public static class PngFile
         {
             var length = BinaryPrimitives.ReadUInt32BigEndian(file[at..]);
             if (length > file.Length - at - AroundContent)
-                return Broken;
+                return FileType.NotWhole;
             var kind = file.Slice(at + 4, 4);
             at += AroundContent + (int)length;
             hasPixels |= kind.SequenceEqual("IDAT"u8);
             if (kind.SequenceEqual("IEND"u8))
-                return !hasPixels ? Broken
+                return !hasPixels ? FileType.NotWhole
                     : at == file.Length ? null
-                    : "Behind the picture's end there is something else. Nothing was kept.";
+                    : FileType.SomethingBehind;
         }
 
-        return Broken;
+        return FileType.NotWhole;
     }
 
     /// <summary>The same picture without what it says of where, when and with what it was taken: its texts, its time and its Exif. The file must be whole.</summary>

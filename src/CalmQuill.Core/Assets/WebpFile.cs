@@ -5,8 +5,6 @@ namespace CalmQuill.Core.Assets;
 /// <summary>Reads how a WebP picture (RFC 9649) is made up, without decoding it.</summary>
 public static class WebpFile
 {
-    private const string Broken = "The picture is not whole. Nothing was kept.";
-
     /// <summary>“RIFF”, the length of what follows, “WEBP”.</summary>
     private const int HeadLength = 12;
 
@@ -44,25 +42,25 @@ public static class WebpFile
     public static string? Problem(ReadOnlySpan<byte> file)
     {
         if (file.Length < HeadLength)
-            return Broken;
+            return FileType.NotWhole;
         var whole = BinaryPrimitives.ReadUInt32LittleEndian(file[4..]) + 8L;
         if (whole < file.Length)
-            return "Behind the picture's end there is something else. Nothing was kept.";
+            return FileType.SomethingBehind;
         if (whole > file.Length)
-            return Broken;
+            return FileType.NotWhole;
         var hasPixels = false;
         var at = HeadLength;
         while (at + 8 <= file.Length)
         {
             var size = SizeOf(file[at..]);
             if (size > file.Length - at)
-                return Broken;
+                return FileType.NotWhole;
             var kind = file.Slice(at, 4);
             hasPixels |= kind.SequenceEqual("VP8 "u8) || kind.SequenceEqual("VP8L"u8) || kind.SequenceEqual("ANMF"u8);
             at += (int)size;
         }
 
-        return at == file.Length && hasPixels ? null : Broken;
+        return at == file.Length && hasPixels ? null : FileType.NotWhole;
     }
 
     /// <summary>The same picture without its Exif and XMP. The file must be whole.</summary>

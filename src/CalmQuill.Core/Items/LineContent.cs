@@ -161,9 +161,7 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
         var samples = Samples;
         var (dx, dy) = (Frame.Dx, Frame.Dy);
         if (IsFilled)
-        {
             sketcher.Region(Shifted(FlatLine.Of(samples), dx, dy), Fill);
-        }
 
         if (!HasLine)
             return;
@@ -254,8 +252,6 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
 
     /// <summary>The pen as it may be stored: what was scaled far stays within the widths there are.</summary>
     protected Pen Kept => Pen with { Width = Math.Clamp(Pen.Width, Pen.LeastWidth, Pen.MostWidth) };
-
-    protected static uint Hex(string text) => uint.Parse(text, NumberStyles.HexNumber, CultureInfo.InvariantCulture);
 
     private static int Whole(string text) => int.Parse(text, CultureInfo.InvariantCulture);
 }

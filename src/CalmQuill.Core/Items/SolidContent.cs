@@ -107,9 +107,7 @@ public abstract class SolidContent(IItemFrame frame, (double X, double Y)[] edge
     {
         if (mayLieElsewhere)
             placed = null;
-        Filled = Frame.Read(ItemField.Colour) is { Length: > 0 } set
-            ? uint.Parse(set, System.Globalization.NumberStyles.HexNumber, System.Globalization.CultureInfo.InvariantCulture)
-            : colour;
+        Filled = Frame.Read(ItemField.Colour) is { Length: > 0 } set ? Hex(set) : colour;
     }
 
     protected internal override void Shifted() { }

@@ -102,12 +102,10 @@ internal static class AssetEndpoints
         AssetStore assets,
         CancellationToken cancel
     ) =>
+        // What is no picture a browser does not get to show, whatever it is: it is only handed over.
         await Find(space, asset, http, assets, cancel) is { } found
-            ? Results.Bytes(found.Bytes, found.Type, fileDownloadName: IsShown(found) ? null : "file")
+            ? Results.Bytes(found.Bytes, found.Type, fileDownloadName: FileType.IsPictureType(found.Type) ? null : "file")
             : Problems.NotHere();
-
-    /// <summary>Whether a browser may show it; all else is only handed over, whatever it is.</summary>
-    private static bool IsShown(Asset asset) => asset.Type is FileType.Jpeg or FileType.Png or FileType.Webp;
 
     /// <summary>What an asset looks like: a picture as it is, a frozen page drawn.</summary>
     private static async Task<IResult> Picture(
@@ -120,7 +118,7 @@ internal static class AssetEndpoints
     {
         if (await Find(space, asset, http, assets, cancel) is not { } found)
             return Problems.NotHere();
-        if (IsShown(found))
+        if (FileType.IsPictureType(found.Type))
             return Results.Bytes(found.Bytes, found.Type);
         return FrozenPage.Read(found.Bytes) is { } frozen
             ? Results.Text(ThumbnailSvg.Write(new PrintedPage(frozen.Page, frozen.Paper, "") { Cancel = cancel }), "image/svg+xml")

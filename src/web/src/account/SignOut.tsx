@@ -10,12 +10,12 @@ const patience = 4_000;
 /** Signs out: what is here of the person leaves the device. What could not be sent is asked about first. */
 export function SignOut() {
   const { person } = useSession();
-  const { outbox, assets } = useWorkspace();
+  const { outbox, store } = useWorkspace();
   const [unsent, setUnsent] = useState(0);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState('');
   const count = async () =>
-    (await outbox.waiting()).length + (await outbox.refusedWork()).length + (await assets.unsent());
+    (await outbox.waiting()).length + (await outbox.refusedWork()).length + (await store.unsentAssets());
   const leave = async (withUnsent: boolean) => {
     setBusy(true);
     try {

@@ -4,6 +4,7 @@ import { documentKinds } from '../core/runtime';
 import { forgetPainted } from '../pictures/painted';
 import { useSession } from '../server/session';
 import { addressOf } from '../sync/address';
+import { dropPictures } from '../sync/keptPictures';
 import { type Workspace } from '../sync/workspace';
 import { useWorkspace } from './useWorkspace';
 import type { NotebookEntry, ShownPage } from '../model/items';
@@ -55,7 +56,5 @@ async function forget(workspace: Workspace, space: string, notebook: string): Pr
       marks.filter((mark) => mark.space !== space || mark.notebook !== notebook),
     );
   forgetPainted(pages);
-  const pictures = await caches.open('thumbnails');
-  for (const request of await pictures.keys())
-    if (pages.some((page) => request.url.includes(page))) await pictures.delete(request);
+  await dropPictures((path) => pages.some((page) => path.includes(page)));
 }

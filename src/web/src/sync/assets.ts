@@ -101,12 +101,6 @@ export class Assets {
     }
   }
 
-  /** How many the server does not have, or will not have. */
-  async unsent(): Promise<number> {
-    const [waiting, refused] = await Promise.all([this.store.waitingAssets(), this.store.refusedAssets()]);
-    return waiting.length + refused.length;
-  }
-
   /** Somebody sent something, or there is a connection again: what is looked for may be there. */
   lookAgain(): void {
     for (const look of this.looking) look();

@@ -77,7 +77,7 @@ export interface DeviceSchema extends DBSchema {
   outbox: { key: number; value: Waiting; indexes: { document: string } };
   refused: { key: number; value: RefusedWork };
   answers: { key: string; value: unknown };
-  assets: { key: [string, string]; value: KeptAsset; indexes: { waiting: number; usedAt: number } };
+  assets: { key: [string, string]; value: KeptAsset; indexes: { waiting: number; refused: string; usedAt: number } };
 }
 
 const version = 4;
@@ -111,6 +111,7 @@ export async function openDevice(person: string, events: StoreEvents): Promise<I
       if (before < 4) {
         const assets = database.createObjectStore('assets', { keyPath: ['space', 'id'] });
         assets.createIndex('waiting', 'waiting');
+        assets.createIndex('refused', 'refused');
         assets.createIndex('usedAt', 'usedAt');
       }
       if (before === 1 || before === 2) {

@@ -322,8 +322,17 @@ export class DeviceStore {
   }
 
   /** Pictures and files that the server will not have. */
-  async refusedAssets(): Promise<KeptAsset[]> {
-    return (await this.database.getAll('assets')).filter((asset) => asset.refused);
+  refusedAssets(): Promise<KeptAsset[]> {
+    return this.database.getAllFromIndex('assets', 'refused');
+  }
+
+  /** How many pictures and files the server does not have, or will not have. */
+  async unsentAssets(): Promise<number> {
+    const counts = await Promise.all([
+      this.database.countFromIndex('assets', 'waiting'),
+      this.database.countFromIndex('assets', 'refused'),
+    ]);
+    return counts[0] + counts[1];
   }
 
   /** The server has all of it now, or says why it will not. */

@@ -24,8 +24,7 @@ export async function unsentOf(person: string): Promise<number> {
       left.operations.length +
       (await store.outbox()).length +
       (await store.refused()).length +
-      (await store.waitingAssets()).length +
-      (await store.refusedAssets()).length
+      (await store.unsentAssets())
     );
   } finally {
     store.close();

@@ -6,6 +6,7 @@ import { Assets } from './assets';
 import { Ahead, type LeftStroke, leftAhead } from './ahead';
 import type { StoreEvents } from './deviceSchema';
 import { DeviceStore, takeOver } from './deviceStore';
+import { dropPictures } from './keptPictures';
 import { Live } from './live';
 import { reportFault } from './faults';
 import { OpenDocument } from './openDocument';
@@ -118,9 +119,7 @@ export class Workspace {
   private async leave(space: string): Promise<void> {
     for (const address of this.open.keys()) if (address.startsWith(`${space}/`)) this.letGo(address);
     await this.store.forgetSpace(space);
-    const pictures = await caches.open('thumbnails');
-    for (const request of await pictures.keys())
-      if (new URL(request.url).pathname.startsWith(`/api/spaces/${space}/`)) await pictures.delete(request);
+    await dropPictures((path) => path.startsWith(`/api/spaces/${space}/`));
   }
 
   /** Strokes that were in the hand when their tab was closed are ink as far as they were written. */
