@@ -23,7 +23,7 @@ public static partial class AssetBridge
             json.WriteString("type", type.MediaType);
             json.WriteNumber("width", type.Width);
             json.WriteNumber("height", type.Height);
-            json.WriteString("problem", type.Problem(file) ?? "");
+            json.WriteString("problem", type.Problem(file)?.Told ?? "");
             json.WriteEndObject();
         });
     }

@@ -126,7 +126,7 @@ public static partial class HandBridge
     private static OpId[] Kept(int page, int number) =>
         ((OpenPage)Session.Document(page)).Kept is var kept && kept.Number == number
             ? kept.Items
-            : throw new InvalidOperationException("Something else was selected in the meantime. Nothing was changed.");
+            : throw new SentenceException($"Something else was selected in the meantime. Nothing was changed.");
 
     /// <summary>Scales, turns or mirrors: x' = a·x + c·y + e, y' = b·x + d·y + f, with a to d as plain numbers.</summary>
     [JSExport]

@@ -118,17 +118,15 @@ public static partial class LibraryBridge
                 false,
                 Session.Replica.Id,
                 new SeededIds(Guid.Parse(seed)).Next
-            ) ?? throw new InvalidOperationException("This is no longer there. Nothing was copied.");
+            ) ?? throw new SentenceException($"This is no longer there. Nothing was copied.");
     }
 
     private static List<Change> ChangesToPlace(LibraryDocument document, Guid id, NodeKind nodeKind, Guid into, string after)
     {
         if (document.WouldCycle(id, into))
-            throw new InvalidOperationException(
-                $"A {nodeKind.ToString().ToLowerInvariant()} cannot be put into itself or into one inside it."
-            );
+            throw new SentenceException($"Nothing can be put into itself, or into what lies inside it.");
         if (!document.MayLieIn(nodeKind, into))
-            throw new InvalidOperationException("It cannot be put there.");
+            throw new SentenceException($"It cannot be put there.");
         var siblings = document
             .AllNodes()
             .Where(sibling => sibling.Parent == into && sibling.Id != id)
@@ -158,7 +156,7 @@ public static partial class LibraryBridge
     public static byte[] MergeTags(int library, string from, string into, double now)
     {
         if (new TagTree(Library(library).Nodes()).MergeProblem(Guid.Parse(from), Guid.Parse(into)) is { } problem)
-            throw new InvalidOperationException(problem.Sentence);
+            throw new SentenceException(problem.Sentence);
         return Session.Perform(library, new Change.PropertySet(Guid.Parse(from), Property.MergedInto, into), now);
     }
 
@@ -195,7 +193,7 @@ public static partial class LibraryBridge
     private static Rule RuleOf(string text)
     {
         var (rule, refusal) = RuleJson.Read(text);
-        return rule ?? throw new InvalidOperationException(refusal!.Sentence);
+        return rule ?? throw new SentenceException(refusal!.Sentence);
     }
 
     private static LibraryDocument Library(int handle) => Session.Document<LibraryDocument>(handle);
@@ -232,4 +230,8 @@ public static partial class LibraryBridge
         json.WriteBoolean("inBin", node.InBin);
         json.WriteEndObject();
     }
+
+    /// <summary>Why something may not be called this, as it is told to a script; empty where it may.</summary>
+    [JSExport]
+    public static string NameProblem(string name) => Names.Problem(name)?.Told ?? "";
 }

@@ -85,17 +85,15 @@ public static partial class NotebookBridge
     private static List<Change> ChangesToPlace(NotebookDocument document, Guid id, NodeKind nodeKind, Guid into, string after)
     {
         if (document.WouldCycle(id, into))
-            throw new InvalidOperationException(
-                $"A {nodeKind.ToString().ToLowerInvariant()} cannot be put into itself or into one inside it."
-            );
+            throw new SentenceException($"Nothing can be put into itself, or into what lies inside it.");
         if (!document.MayLieIn(nodeKind, into))
-            throw new InvalidOperationException("A section lies in the notebook or in another section, not in a page.");
+            throw new SentenceException($"A section lies in the notebook or in another section, not in a page.");
         if (
             nodeKind == NodeKind.Page
             && document.PlaceOf(into) is { Kind: NodeKind.Page }
             && document.PageLevels(into).Above + 1 + document.PageLevels(id).Below > NotebookDocument.SubPageLevels
         )
-            throw new InvalidOperationException("Sub-pages go two levels deep.");
+            throw new SentenceException($"Sub-pages go two levels deep.");
         return Siblings.PutAfter(document.Inside(into, id), after, id, nodeKind, into);
     }
 
@@ -159,7 +157,7 @@ public static partial class NotebookBridge
                 ? NotebookCopy.Beside(from, id, Session.Replica.Id, ids.Next)
                 : NotebookCopy.Into(from, id, into, Guid.Parse(parent), withTags, Session.Replica.Id, ids.Next);
         return plan is null
-            ? throw new InvalidOperationException("This is no longer there. Nothing was copied.")
+            ? throw new SentenceException($"This is no longer there. Nothing was copied.")
             : Session.PerformAll(target, plan.Changes, now);
     }
 

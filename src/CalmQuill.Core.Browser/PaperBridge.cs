@@ -119,7 +119,7 @@ public static partial class PaperBridge
     {
         var (paper, refusal) = PaperText.Read(text);
         if (paper is null)
-            throw new InvalidOperationException(refusal!.Sentence);
+            throw new SentenceException(refusal!.Sentence);
         return Json.Text(json =>
         {
             json.WriteStartObject();

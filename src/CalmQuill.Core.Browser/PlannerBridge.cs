@@ -132,7 +132,7 @@ public static partial class PlannerBridge
     public static string PageId(int notebook, string id, string page) =>
         PlannerPage.Read(page) is { } known
             ? known.IdIn(Session.Document<NotebookDocument>(notebook), Guid.Parse(id)).ToString()
-            : throw new InvalidOperationException("This is no page of a planner.");
+            : throw new SentenceException($"This is no page of a planner.");
 
     /// <summary>Places of a web's nodes, x and y in turn within 0…1.</summary>
     /// <param name="count">How many nodes.</param>
@@ -149,6 +149,6 @@ public static partial class PlannerBridge
     private static PlannerSettings SettingsOf(string text)
     {
         var (settings, refusal) = PlannerSettings.Read(text);
-        return settings ?? throw new InvalidOperationException(refusal!.Sentence);
+        return settings ?? throw new SentenceException(refusal!.Sentence);
     }
 }

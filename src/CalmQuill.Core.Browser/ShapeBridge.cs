@@ -204,5 +204,5 @@ public static partial class ShapeBridge
 
     private static Guid LayerOf(string layer) => Guid.TryParse(layer, out var id) ? id : Guid.Empty;
 
-    private static Shape Of(string text) => Shape.Read(text) ?? throw new InvalidOperationException("A shape is not well formed.");
+    private static Shape Of(string text) => Shape.Read(text) ?? throw new SentenceException($"A shape is not well formed.");
 }

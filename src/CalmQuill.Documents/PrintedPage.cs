@@ -43,7 +43,7 @@ public sealed record PrintedPage(PageDocument Page, Paper Paper, string Title)
     {
         Cancel.ThrowIfCancellationRequested();
         if (written > MostCharacters)
-            throw new PrintBudgetException("There is too much on this page to be printed or shown as a whole.");
+            throw new PrintBudgetException($"There is too much on this page to be printed or shown as a whole.");
     }
 
     public Box Sheet => Paper.Sheet(Paper.Growth == Growth.None ? null : Page.Bounds());

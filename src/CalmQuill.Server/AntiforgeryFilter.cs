@@ -13,7 +13,7 @@ internal sealed class AntiforgeryFilter(IAntiforgery antiforgery) : IEndpointFil
             return Problems.Of(
                 StatusCodes.Status400BadRequest,
                 "antiforgery",
-                "This request did not come from an open page of this application. Reload and try again."
+                $"This request did not come from an open page of this application. Reload and try again."
             );
         return await next(context);
     }

@@ -1,10 +1,13 @@
+import { lingui } from '@lingui/vite-plugin';
+import babel from '@rolldown/plugin-babel';
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 import { build, coreFolder } from './build/identity.mjs';
+import { words } from './build/words.mjs';
 
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [react(), lingui(), babel({ presets: [words] }), tailwindcss()],
   define: { __CORE__: JSON.stringify(`/${coreFolder}`), __BUILD__: JSON.stringify(build) },
   build: {
     target: 'es2022',
@@ -16,6 +19,8 @@ export default defineConfig({
         // A screen has a file of its own; what several need lies in two, instead of in dozens of crumbs.
         codeSplitting: {
           groups: [
+            // What finds the words must not lie with what says some when it is loaded.
+            { name: 'first', test: /src\/(words\/language|ui\/theme)\./, priority: 1 },
             { name: 'packages', test: /node_modules\/(?!pdfjs-dist)/ },
             { name: 'shared', test: /src\//, minShareCount: 2 },
           ],

@@ -291,7 +291,7 @@ public class CodecTests
     {
         var refusal = OperationRules.Check(new Replica(1, Generate.People[0]).Make(change, 1), kind, Role.Writer, Generate.People[0], 1);
         Assert.Equal(code, refusal!.Code);
-        Assert.EndsWith(".", refusal.Sentence, StringComparison.Ordinal);
+        Assert.EndsWith(".", refusal.Sentence.English, StringComparison.Ordinal);
     }
 
     public static TheoryData<string, Change> AgainstTheRules =>
@@ -321,7 +321,7 @@ public class CodecTests
             1
         );
         Assert.Equal(code, refusal!.Code);
-        Assert.EndsWith(".", refusal.Sentence, StringComparison.Ordinal);
+        Assert.EndsWith(".", refusal.Sentence.English, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -272,5 +272,7 @@ public sealed class ItemTests : OnPage
     }
 
     private void Refused(Change change) =>
-        Assert.NotEmpty(OperationRules.Check(Ines.Make(change, Now), DocumentKind.Page, Access.Role.Writer, Ines.Author, Now)!.Sentence);
+        Assert.NotEmpty(
+            OperationRules.Check(Ines.Make(change, Now), DocumentKind.Page, Access.Role.Writer, Ines.Author, Now)!.Sentence.English
+        );
 }

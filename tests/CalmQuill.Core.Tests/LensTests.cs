@@ -152,7 +152,7 @@ public class LensTests
     {
         var (rule, refusal) = RuleJson.Read(text);
         Assert.Null(rule);
-        Assert.EndsWith(".", refusal!.Sentence, StringComparison.Ordinal);
+        Assert.EndsWith(".", refusal!.Sentence.English, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -82,7 +82,7 @@ public class PaperTests
     {
         var (paper, refusal) = PaperText.Read(text);
         Assert.Null(paper);
-        Assert.Contains(words, refusal!.Sentence, StringComparison.Ordinal);
+        Assert.Contains(words, refusal!.Sentence.English, StringComparison.Ordinal);
     }
 
     /// <summary>Every design on every kind of sheet, at the ends of its settings: something is printed, all of it near the sheet, and not too much of it.</summary>

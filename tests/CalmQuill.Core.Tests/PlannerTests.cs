@@ -38,7 +38,7 @@ public class PlannerTests
     [InlineData("2026-01-01/2026-02-01 monday day tlh", "language")]
     [InlineData("", "first and a last day")]
     public void A_planner_that_cannot_be_is_refused_in_words(string text, string words) =>
-        Assert.Contains(words, PlannerSettings.Read(text).Refusal!.Sentence, StringComparison.Ordinal);
+        Assert.Contains(words, PlannerSettings.Read(text).Refusal!.Sentence.English, StringComparison.Ordinal);
 
     [Fact]
     public void A_year_of_days_is_a_notebook_whose_links_all_lead_somewhere()

@@ -76,7 +76,7 @@ public sealed class PropertyTests
             var kind = Properties.All[property].InLibrary ? DocumentKind.Library : DocumentKind.Notebook;
             var problem = Properties.All[property].Check(large, kind);
             Assert.NotNull(problem);
-            Assert.EndsWith(".", problem.Sentence, StringComparison.Ordinal);
+            Assert.EndsWith(".", problem.Sentence.English, StringComparison.Ordinal);
         }
     }
 
@@ -155,7 +155,7 @@ public sealed class PropertyTests
                 (DocumentKind.Page, new Change.ItemsSet([new OpId(1, 1)], [new ItemValue(ItemField.Shape, text)])),
             }
         )
-            Assert.Contains("half a character", Checked(kind, change)?.Sentence, StringComparison.Ordinal);
+            Assert.Contains("half a character", Checked(kind, change)?.Sentence.English, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -118,7 +118,7 @@ public class SpotTests
     public void What_cannot_be_said_of_a_page_is_refused_in_words(string words, Change change) =>
         Assert.Contains(
             words,
-            OperationRules.Check(ines.Make(change, 5), DocumentKind.Page, Role.Writer, Generate.People[0], 10)!.Sentence,
+            OperationRules.Check(ines.Make(change, 5), DocumentKind.Page, Role.Writer, Generate.People[0], 10)!.Sentence.English,
             StringComparison.Ordinal
         );
 

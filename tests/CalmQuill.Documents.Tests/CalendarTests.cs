@@ -201,7 +201,7 @@ public class CalendarTests
     public void A_file_that_is_none_is_refused_in_words(string text, string words) =>
         Assert.Contains(
             words,
-            CalendarFile.Read(text, new DateOnly(2026, 1, 1), new DateOnly(2026, 12, 31), "UTC").Refusal!.Sentence,
+            CalendarFile.Read(text, new DateOnly(2026, 1, 1), new DateOnly(2026, 12, 31), "UTC").Refusal!.Sentence.English,
             StringComparison.Ordinal
         );
 
@@ -224,10 +224,10 @@ public class CalendarTests
         Assert.Equal(
             new HashSet<(string, string)>
             {
-                ("no start", "has no date that can be read"),
-                ("Untitled", "repeats by a rule that cannot be read"),
+                ("no start", "It has no date that can be read."),
+                ("Untitled", "It repeats by a rule that cannot be read."),
             },
-            [.. content.Named.Select(one => (one.Title, one.Why))]
+            [.. content.Named.Select(one => (one.Title, one.Why.English))]
         );
         var often = CalendarFile
             .Read(
@@ -237,7 +237,7 @@ public class CalendarTests
                 "UTC"
             )
             .Content!;
-        Assert.Equal(("Heartbeat", "repeats too often"), (often.Named.Single().Title, often.Named.Single().Why));
+        Assert.Equal(("Heartbeat", "It repeats too often."), (often.Named.Single().Title, often.Named.Single().Why.English));
         Assert.Empty(often.Entries);
     }
 
@@ -344,7 +344,7 @@ public class CalendarTests
             new DateOnly(2026, 12, 31),
             "UTC"
         );
-        Assert.Contains("more than 5000 entries", each.Refusal!.Sentence, StringComparison.Ordinal);
+        Assert.Contains("more than 5000 entries", each.Refusal!.Sentence.English, StringComparison.Ordinal);
         var many = new StringBuilder("BEGIN:VCALENDAR\r\nVERSION:2.0\r\n");
         for (var i = 0; i < 100_000; i++)
             many.Append(
@@ -355,7 +355,7 @@ public class CalendarTests
             "more than 5000 entries",
             CalendarFile
                 .Read(many.Append("END:VCALENDAR\r\n").ToString(), new DateOnly(2026, 10, 1), new DateOnly(2026, 12, 31), "UTC")
-                .Refusal!.Sentence,
+                .Refusal!.Sentence.English,
             StringComparison.Ordinal
         );
         // Not a measurement: only that none of these runs on for ever.
@@ -406,7 +406,7 @@ public class CalendarTests
         if (rule.Contains("BYHOUR", StringComparison.Ordinal) || rule.Contains("YEARLY", StringComparison.Ordinal))
             Assert.Contains(content!.Entries, entry => entry.Title == "Once");
         else
-            Assert.Contains("repeats more than can be gone through", refusal!.Sentence, StringComparison.Ordinal);
+            Assert.Contains("repeats more than can be gone through", refusal!.Sentence.English, StringComparison.Ordinal);
         Assert.True(clock.Elapsed < TimeSpan.FromSeconds(20), clock.Elapsed.ToString());
     }
 }

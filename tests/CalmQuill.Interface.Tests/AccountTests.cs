@@ -124,19 +124,24 @@ public sealed class AccountTests : InterfaceTest
         var (browser, _) = Open(Group.Writer);
         browser.Go($"/library/{Group.Space}");
         browser.Find("new-notebook").SendKeys(Keys.Enter);
-        browser.Until(() => (bool)browser.Script("return document.activeElement.closest('dialog') !== null")!, "the focus in the dialogue");
+        browser.Until(
+            () => (bool)browser.Script("return document.activeElement.closest('[role=dialog]') !== null")!,
+            "the focus in the dialogue"
+        );
         for (var i = 0; i < 40; i++)
         {
             browser.Type(Keys.Tab);
             Assert.True(
                 (bool)
-                    browser.Script("return document.activeElement === document.body || document.activeElement.closest('dialog') !== null")!,
+                    browser.Script(
+                        "return document.activeElement === document.body || document.activeElement.closest('[role=dialog]') !== null"
+                    )!,
                 $"the focus left the dialogue after {i + 1} steps"
             );
         }
 
         browser.Type(Keys.Escape);
-        browser.Until(() => browser.Count("dialog") == 0, "no dialogue");
+        browser.Until(() => browser.Count("[role=dialog]") == 0, "no dialogue");
         Assert.Equal("new-notebook", browser.Script("return document.activeElement.dataset.testid"));
     }
 

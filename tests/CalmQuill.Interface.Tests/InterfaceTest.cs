@@ -45,6 +45,28 @@ public abstract class InterfaceTest : IAsyncLifetime
         answer.EnsureSuccessStatusCode();
     }
 
+    /// <summary>Every view, by its address, and what stands in it once it is there. On the page the contents lie open.</summary>
+    protected (string Path, string Ready)[] MainViews =>
+        [
+            ("/desk", "[data-testid=left-off]"),
+            ("/library", "[data-testid=notebook-row]"),
+            ("/library/list/tags", "[data-testid=library-heading]"),
+            ("/library/list/recent", "[data-testid=page-row]"),
+            (PagePath, "[data-testid=margin-contents]"),
+            ("/account", "[data-testid=name-form]"),
+            ($"/group/{Group.Space}", "[data-testid=member]"),
+            ("/library/list/bin", "[data-testid=library-heading]"),
+            (PagePath + $"?beside={Group.Space}/{Notebook}/{Page}", "[data-testid=close-beside]"),
+            ("/sign-in", "[data-testid=sign-in-form]"),
+            ("/welcome#invitation=0", "[data-testid=welcome-form]"),
+            ("/new-password#letter=0", "[data-testid=new-password-form]"),
+            ($"/pages/{Group.Space}/{Notebook}", "[data-testid=overview-page]"),
+            ($"/web/{Group.Space}/{Notebook}", "[data-testid=web]"),
+            ("/follow-ups", "[data-testid=follow-ups]"),
+            ($"/planner/{Group.Space}", "[data-testid=planner-count]"),
+            ($"/papers/{Group.Space}", "[data-testid=papers]"),
+        ];
+
     protected string PagePath => $"/page/{Group.Space}/{Notebook}/{Page}";
 
     public async Task InitializeAsync()

@@ -201,7 +201,10 @@ public sealed class KeyboardTests : InterfaceTest
         browser.Find("move-typed");
         browser.Type(Keys.Escape);
         browser.Until(() => browser.Count("[data-testid=move-typed]") == 0, "the dialogue closed");
-        Assert.Equal("Wheels", (string?)browser.Script("return document.activeElement.closest('[data-testid=folder-row]')?.dataset.name"));
+        browser.Until(
+            () => (string?)browser.Script("return document.activeElement.closest('[data-testid=folder-row]')?.dataset.name") == "Wheels",
+            "the focus on the folder again"
+        );
         browser.Type(Keys.Delete);
         browser.Until(() => browser.Count("[data-testid=folder-row]") == 0, "the folder in the bin");
         Assert.Empty(browser.Errors());

@@ -330,26 +330,6 @@ public sealed class LibraryTests : InterfaceTest
         var (browser, _) = Open(Group.Owner);
         browser.Driver.Manage().Window.Size = new System.Drawing.Size(width, height);
         var axe = File.ReadAllText(Path.Combine(Repository.Root, "src/web/node_modules/axe-core/axe.min.js"));
-        var views = new (string Path, string Ready)[]
-        {
-            ("/desk", "[data-testid=left-off]"),
-            ("/library", "[data-testid=notebook-row]"),
-            ("/library/list/tags", "[data-testid=library-heading]"),
-            ("/library/list/recent", "[data-testid=page-row]"),
-            (PagePath, "[data-testid=margin-contents]"),
-            ("/account", "[data-testid=name-form]"),
-            ($"/group/{Group.Space}", "[data-testid=member]"),
-            ("/library/list/bin", "[data-testid=library-heading]"),
-            (PagePath + $"?beside={Group.Space}/{Notebook}/{Page}", "[data-testid=close-beside]"),
-            ("/sign-in", "[data-testid=sign-in-form]"),
-            ("/welcome#invitation=0", "[data-testid=welcome-form]"),
-            ("/new-password#letter=0", "[data-testid=new-password-form]"),
-            ($"/pages/{Group.Space}/{Notebook}", "[data-testid=overview-page]"),
-            ($"/web/{Group.Space}/{Notebook}", "[data-testid=web]"),
-            ("/follow-ups", "[data-testid=follow-ups]"),
-            ($"/planner/{Group.Space}", "[data-testid=planner-count]"),
-            ($"/papers/{Group.Space}", "[data-testid=papers]"),
-        };
         var findings = new List<string>();
         browser.Go(PagePath);
         browser.Press("contents");
@@ -357,7 +337,7 @@ public sealed class LibraryTests : InterfaceTest
         foreach (var theme in new[] { "day", "night" })
         {
             browser.Script("localStorage.setItem('quill.theme', arguments[0])", theme);
-            foreach (var (path, ready) in views)
+            foreach (var (path, ready) in MainViews)
             {
                 browser.Go(path);
                 browser.Css(ready);

@@ -146,7 +146,7 @@ public sealed class PanelTests : InterfaceTest
         browser.Press("palette-rename");
         browser.Fill("[data-testid=name-input]", "Workbench");
         browser.Press("dialog-confirm");
-        browser.Until(() => browser.Css("dialog[open]").Text.Contains("is called that", StringComparison.Ordinal), "the refusal");
+        browser.Until(() => browser.Css("[role=dialog]").Text.Contains("is called that", StringComparison.Ordinal), "the refusal");
         browser.Fill("[data-testid=name-input]", "Brass");
         browser.Press("dialog-confirm");
         browser.Until(() => Chosen() == "Brass", "its name");

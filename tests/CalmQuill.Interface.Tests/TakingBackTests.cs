@@ -73,7 +73,7 @@ public sealed class TakingBackTests : InterfaceTest
         Folder(browser, "Wednesday class").Click();
         browser.Until(() => browser.Text("library-heading") == "Wednesday class", "the folder");
         browser.Press("new-folder-group");
-        browser.Until(() => browser.Css("dialog[open] h2").Text == "New folder in “Wednesday class”", "where it will be");
+        browser.Until(() => browser.Css("[role=dialog] h2").Text == "New folder in “Wednesday class”", "where it will be");
         browser.Fill("[data-testid=name-input]", "First term");
         browser.Press("dialog-confirm");
         // In the tree, within the other one, and a press away.
@@ -187,7 +187,7 @@ public sealed class TakingBackTests : InterfaceTest
         var browser = Open(Group.Writer).Browser;
         browser.Go("/library/list/bin");
         browser.PressCss("[data-testid=binned][data-name='Count wheels'] [data-testid=put-back]");
-        browser.Until(() => browser.Css("dialog[open] h2").Text.Contains("is gone", StringComparison.Ordinal), "the question for a place");
+        browser.Until(() => browser.Css("[role=dialog] h2").Text.Contains("is gone", StringComparison.Ordinal), "the question for a place");
         browser.Fill("[data-testid=place-typed]", "escape");
         browser.Press("dialog-confirm");
         browser.Until(() => browser.Count("[data-testid=binned]") == 1, "one thing in the bin");

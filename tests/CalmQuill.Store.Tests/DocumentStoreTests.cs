@@ -124,7 +124,7 @@ public sealed class DocumentStoreTests : IAsyncLifetime
         Assert.Equal(DocumentLimits.Near, nine.Fullness);
         var over = await small.Append(page, [replica.Make(Stroke(), 10), replica.Make(Stroke(), 11)], default);
         Assert.Equal(DocumentLimits.FullCode, over.Refused!.Code);
-        Assert.Contains("new page", over.Refused.Sentence, StringComparison.Ordinal);
+        Assert.Contains("new page", over.Refused.Sentence.English, StringComparison.Ordinal);
         Assert.Equal(9, (await small.After(page, 0, default)).LastSequence);
         Assert.Null((await small.Append(page, [replica.Make(Stroke(), 12)], default)).Refused);
         var heavy = new DocumentStore(database.Database, new DocumentLimits(1000, 2_000));

@@ -249,7 +249,10 @@ public sealed class Browser : IDisposable
     public void Type(string keys) => new Actions(Driver).SendKeys(keys).Perform();
 
     /// <summary>Presses a key with ctrl.</summary>
-    public void TypeWithControl(string key) => new Actions(Driver).KeyDown(Keys.Control).SendKeys(key).KeyUp(Keys.Control).Perform();
+    public void TypeWithControl(string key) => TypeWith(Keys.Control, key);
+
+    /// <summary>Presses a key while another is held.</summary>
+    public void TypeWith(string held, string key) => new Actions(Driver).KeyDown(held).SendKeys(key).KeyUp(held).Perform();
 
     /// <summary>Drags one thing onto another with the mouse.</summary>
     public void Drag(Func<IWebElement> from, Func<IWebElement> onto) =>

@@ -14,8 +14,8 @@ public sealed record FileType(string MediaType, int Width = 0, int Height = 0)
         Pdf = "application/pdf",
         Other = "application/octet-stream";
 
-    internal const string NotWhole = "The picture is not whole. Nothing was kept.",
-        SomethingBehind = "Behind the picture's end there is something else. Nothing was kept.";
+    internal static readonly Sentence NotWhole = $"The picture is not whole. Nothing was kept.";
+    internal static readonly Sentence SomethingBehind = $"Behind the picture's end there is something else. Nothing was kept.";
 
     /// <summary>The most pixels that a picture may unfold to.</summary>
     public const int MostPixels = 40_000_000;
@@ -49,7 +49,7 @@ public sealed record FileType(string MediaType, int Width = 0, int Height = 0)
     }
 
     /// <summary>Null where a file of this type may be kept; else why not, in a sentence. A picture must be whole, and say nothing of where it was taken.</summary>
-    public string? Problem(ReadOnlySpan<byte> file)
+    public Sentence? Problem(ReadOnlySpan<byte> file)
     {
         if (!IsPicture)
             return null;
@@ -57,11 +57,11 @@ public sealed record FileType(string MediaType, int Width = 0, int Height = 0)
             return $"The picture has {(long)Width * Height / 1_000_000} megapixels; the most is {MostPixels / 1_000_000}. Nothing was kept.";
         // What is printed takes a JPEG picture as it is, and its colours for these.
         if (MediaType == Jpeg && JpegFile.Read(file) is { Components: not 3 })
-            return "The picture is not in red, green and blue. Nothing was kept.";
+            return $"The picture is not in red, green and blue. Nothing was kept.";
         if (Broken(file) is { } broken)
             return broken;
         return Cleaned(file).Length < file.Length
-            ? "The picture still says where, when or with what it was taken. Nothing was kept."
+            ? Sentence.Of($"The picture still says where, when or with what it was taken. Nothing was kept.")
             : null;
     }
 
@@ -78,7 +78,7 @@ public sealed record FileType(string MediaType, int Width = 0, int Height = 0)
         };
     }
 
-    private string? Broken(ReadOnlySpan<byte> file) =>
+    private Sentence? Broken(ReadOnlySpan<byte> file) =>
         Width == 0
             ? NotWhole
             : MediaType switch

@@ -47,7 +47,7 @@ public static class JpegFile
     }
 
     /// <summary>Null when the file is a whole picture, from its start to its end and nothing behind it (§B.1); else a sentence. Nothing is decoded.</summary>
-    public static string? Problem(ReadOnlySpan<byte> file)
+    public static Sentence? Problem(ReadOnlySpan<byte> file)
     {
         var scans = 0;
         for (var at = 2; at + 1 < file.Length; )

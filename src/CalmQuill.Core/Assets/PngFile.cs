@@ -21,7 +21,7 @@ public static class PngFile
     }
 
     /// <summary>Null when the file is whole, from its signature to its last chunk and nothing behind it; else a sentence.</summary>
-    public static string? Problem(ReadOnlySpan<byte> file)
+    public static Sentence? Problem(ReadOnlySpan<byte> file)
     {
         var hasPixels = false;
         for (var at = Signature.Length; at + AroundContent <= file.Length; )

@@ -39,7 +39,7 @@ public static class WebpFile
     }
 
     /// <summary>Null when the file is as long as it says and made up of whole chunks, pixels among them; else a sentence.</summary>
-    public static string? Problem(ReadOnlySpan<byte> file)
+    public static Sentence? Problem(ReadOnlySpan<byte> file)
     {
         if (file.Length < HeadLength)
             return FileType.NotWhole;

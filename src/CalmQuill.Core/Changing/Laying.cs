@@ -29,7 +29,7 @@ public sealed class Laying
         if (Count > MostChanges)
             throw new OperationFormatException($"At most {MostChanges:N0} things can be laid down at once.");
         if (this.piece.Exists(operation => operation.Change is not (Change.ItemAdded or Change.GapsAdded or Change.ItemsSet)))
-            throw new OperationFormatException("This is not a piece of a page.");
+            throw new OperationFormatException($"This is not a piece of a page.");
     }
 
     private Laying(List<Operation> piece, int dx, int dy, Guid layer) =>
@@ -87,7 +87,7 @@ public sealed class Laying
                     [.. set.Items.Where(copies.ContainsKey).Select(id => copies[id])],
                     [new ItemValue(ItemField.Group, GroupOf(set))]
                 ),
-                _ => throw new OperationFormatException("This is not a piece of a page."),
+                _ => throw new OperationFormatException($"This is not a piece of a page."),
             }
         );
         steps.Add(made);

@@ -18,7 +18,10 @@ public static class ItemRules
         [ItemField.Pen] = Whole(1, (int)PenKind.Highlighter),
         [ItemField.Line] = Whole(0, (int)LineStyle.Dotted),
         [ItemField.Fill] = Colour,
-        [ItemField.Shape] = new(TextRule.MostBytesUnknown, text => Shape.Read(text) is null ? "A shape is not well formed." : null),
+        [ItemField.Shape] = new(
+            TextRule.MostBytesUnknown,
+            text => Shape.Read(text) is null ? Sentence.Of($"A shape is not well formed.") : null
+        ),
         [ItemField.Layer] = TextRule.Id,
         [ItemField.Order] = Whole(-MostOrder, MostOrder),
         [ItemField.Group] = TextRule.Id,
@@ -28,13 +31,13 @@ public static class ItemRules
     public static Refusal? Check(Pen pen)
     {
         if (!Enum.IsDefined(pen.Kind) || !Enum.IsDefined(pen.Line) || !Enum.IsDefined(pen.Tip))
-            return new Refusal("bad-pen", "This pen is not known here.");
+            return new Refusal("bad-pen", $"This pen is not known here.");
         if (pen.Width is < Pen.LeastWidth or > Pen.MostWidth)
-            return new Refusal("bad-pen", "A pen is 0.1 to 20 mm wide.");
+            return new Refusal("bad-pen", $"A pen is 0.1 to 20 mm wide.");
         if (pen.Angle is < 0 or > 179 || pen.Response is < -Pen.MostResponse or > Pen.MostResponse)
-            return new Refusal("bad-pen", "A nib is held at 0 to 179 degrees, and takes pressure between −100 and 100.");
+            return new Refusal("bad-pen", $"A nib is held at 0 to 179 degrees, and takes pressure between −100 and 100.");
         if (pen.Kind == PenKind.Highlighter && (pen.Colour & 0xFF) > Pen.MostHighlighterAlpha)
-            return new Refusal("bad-pen", "A highlighter does not cover what lies under it.");
+            return new Refusal("bad-pen", $"A highlighter does not cover what lies under it.");
         return null;
     }
 
@@ -48,36 +51,36 @@ public static class ItemRules
         var box = samples.Bounds();
         const int Most = StrokeSamples.MostCoordinate;
         if (box.Left < -Most || box.Top < -Most || box.Right > Most || box.Bottom > Most)
-            return new Refusal("too-far", "A stroke lies more than 20 metres off its sheet.");
+            return new Refusal("too-far", $"A stroke lies more than 20 metres off its sheet.");
         foreach (var pressure in samples.Pressure)
         {
             if (pressure is < 0 or > StrokeSamples.MostPressure)
-                return new Refusal("bad-pressure", "Pressure runs from 0 to 1023.");
+                return new Refusal("bad-pressure", $"Pressure runs from 0 to 1023.");
         }
 
         return null;
     }
 
     public static Refusal? Check(Change.ShapeAdded added) =>
-        added.Shape.IsWellFormed ? Check(added.Pen) : new Refusal("bad-shape", "A shape is not well formed.");
+        added.Shape.IsWellFormed ? Check(added.Pen) : new Refusal("bad-shape", $"A shape is not well formed.");
 
     public static Refusal? Check(Change.ItemsSet set)
     {
         if (set.Items.Count == 0 || set.Values.Count == 0)
-            return new Refusal("empty", "This change names nothing to change.");
+            return new Refusal("empty", $"This change names nothing to change.");
         if (set.Values.DistinctBy(value => value.Field).Count() < set.Values.Count)
-            return new Refusal("bad-value", "One and the same is said of ink twice.");
+            return new Refusal("bad-value", $"One and the same is said of ink twice.");
         foreach (var value in set.Values)
         {
             if (!Fields.TryGetValue(value.Field, out var rule) || rule.Problem(value.Value) is not null)
-                return new Refusal("bad-value", "What is said of ink is not well formed.");
+                return new Refusal("bad-value", $"What is said of ink is not well formed.");
         }
 
         return null;
     }
 
     private static TextRule Colour =>
-        new(8, text => text.Length == 8 && text.All(char.IsAsciiHexDigit) ? null : "A colour is not well formed.");
+        new(8, text => text.Length == 8 && text.All(char.IsAsciiHexDigit) ? null : Sentence.Of($"A colour is not well formed."));
 
     private static TextRule Whole(int least, int most) =>
         new(
@@ -87,6 +90,6 @@ public static class ItemRules
                 && number >= least
                 && number <= most
                     ? null
-                    : "A number is out of range."
+                    : Sentence.Of($"A number is out of range.")
         );
 }

@@ -23,16 +23,20 @@ public static class RuleJson
     public static (Rule? Rule, Refusal? Refusal) Read(string text)
     {
         if (text.Length > MostCharacters)
-            return (null, new Refusal("rule-too-long", "This question has too many terms."));
+            return (null, new Refusal("rule-too-long", $"This question has too many terms."));
         try
         {
             using var json = JsonDocument.Parse(text);
             var terms = 0;
             return (Read(json.RootElement, 0, ref terms), null);
         }
+        catch (SentenceException problem)
+        {
+            return (null, new Refusal("bad-rule", problem.Sentence));
+        }
         catch (Exception problem) when (problem is JsonException or FormatException or InvalidOperationException)
         {
-            return (null, new Refusal("bad-rule", problem is FormatException ? problem.Message : "This question is not well formed."));
+            return (null, new Refusal("bad-rule", $"This question is not well formed."));
         }
     }
 
@@ -93,12 +97,12 @@ public static class RuleJson
     private static Rule Read(JsonElement json, int depth, ref int terms)
     {
         if (depth > MostDepth)
-            throw new FormatException("This question is nested too deep.");
+            throw new SentenceException($"This question is nested too deep.");
         if (++terms > MostTerms)
-            throw new FormatException("This question has too many terms.");
+            throw new SentenceException($"This question has too many terms.");
         var members = json.EnumerateObject().ToArray();
         if (members.Length != 1)
-            throw new FormatException("Each term of a question says exactly one thing.");
+            throw new SentenceException($"Each term of a question says exactly one thing.");
         var (name, value) = (members[0].Name, members[0].Value);
         return name switch
         {
@@ -108,7 +112,7 @@ public static class RuleJson
             "tag" => new Rule.Tagged(value.GetGuid()),
             "kind" => Enum.TryParse<EntryKind>(value.GetString(), ignoreCase: true, out var kind) && Enum.IsDefined(kind)
                 ? new Rule.OfKind(kind)
-                : throw new FormatException("A kind is folder, notebook, section or page."),
+                : throw new SentenceException($"A kind is folder, notebook, section or page."),
             "written" => new Rule.Written(ReadSpan(value)),
             "created" => new Rule.Created(ReadSpan(value)),
             "starred" => new Rule.Starred(),
@@ -116,8 +120,8 @@ public static class RuleJson
             "within" => new Rule.Within(value.GetGuid()),
             "titled" => value.GetString() is { Length: <= 200 } text
                 ? new Rule.Titled(text)
-                : throw new FormatException("A title to look for has at most 200 characters."),
-            _ => throw new FormatException($"A question knows nothing of “{(name.Length > 40 ? name[..40] : name)}”."),
+                : throw new SentenceException($"A title to look for has at most 200 characters."),
+            _ => throw new SentenceException($"A question knows nothing of “{(name.Length > 40 ? name[..40] : name)}”."),
         };
     }
 
@@ -132,5 +136,5 @@ public static class RuleJson
     private static Span ReadSpan(JsonElement value) =>
         value.GetString() is { } name && Span.IsValid(name)
             ? new Span(name)
-            : throw new FormatException("A stretch of time is one of the named ones, or first and last day.");
+            : throw new SentenceException($"A stretch of time is one of the named ones, or first and last day.");
 }

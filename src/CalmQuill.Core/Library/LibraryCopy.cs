@@ -71,7 +71,7 @@ public sealed record LibraryCopy(Guid Top, IReadOnlyList<Change> Changes, IReadO
     /// <param name="takesName">Whether it takes its original's name over, which then goes away, instead of being called a copy.</param>
     /// <param name="device">Who copies, for the order key.</param>
     /// <param name="newId">Draws a fresh id.</param>
-    /// <exception cref="InvalidOperationException">The folder is not there, with a sentence.</exception>
+    /// <exception cref="SentenceException">The folder is not there, with a sentence.</exception>
     public static LibraryCopy? Into(
         IReadOnlyList<LibraryNode> source,
         Guid node,
@@ -83,7 +83,7 @@ public sealed record LibraryCopy(Guid Top, IReadOnlyList<Change> Changes, IReadO
     )
     {
         if (parent != Guid.Empty && !target.Any(one => one.Id == parent && one is { Kind: NodeKind.Folder, InBin: false }))
-            throw new InvalidOperationException("The folder to copy into is not there, or is in the bin. Nothing was copied.");
+            throw new SentenceException($"The folder to copy into is not there, or is in the bin. Nothing was copied.");
         var last = target.LastOrDefault(one => one.Parent == parent)?.Order;
         var name = source.FirstOrDefault(one => one.Id == node)?.Name ?? "";
         return Plan(

@@ -12,18 +12,18 @@ public static class Names
     public const int MostBytes = MostCharacters * 48;
 
     /// <summary>Null when the name is fine, else a sentence that says why not. Characters are counted as a reader sees them (grapheme clusters, UAX #29).</summary>
-    public static string? Problem(string name)
+    public static Sentence? Problem(string name)
     {
         if (!name.EnumerateRunes().Any(IsVisible))
-            return "A name needs at least one visible character.";
+            return $"A name needs at least one visible character.";
         foreach (var c in name)
         {
             if (char.IsControl(c) || c is '\u2028' or '\u2029')
-                return "A name is one line of text, without control characters.";
+                return $"A name is one line of text, without control characters.";
         }
 
         if (HasHiddenControl(name))
-            return "A name holds no invisible characters that change how the text around them reads.";
+            return $"A name holds no invisible characters that change how the text around them reads.";
         if (Encoding.UTF8.GetByteCount(name) > MostBytes || new StringInfo(name).LengthInTextElements > MostCharacters)
             return $"A name has at most {MostCharacters} characters.";
         return null;

@@ -59,9 +59,9 @@ public sealed class TagTree
     public Refusal? MergeProblem(Guid from, Guid into)
     {
         if (Find(from) is not { } moved || Find(into) is not { } target)
-            return new Refusal("no-tag", "One of the two tags is no longer here.");
+            return new Refusal("no-tag", $"One of the two tags is no longer here.");
         if (moved == target)
-            return new Refusal("same-tag", "A tag cannot be merged into itself.");
+            return new Refusal("same-tag", $"A tag cannot be merged into itself.");
         return IsWithin(target, moved.Id)
             ? new Refusal("own-child", $"“{target.Path}” is nested in “{moved.Path}”. Move it out first, or merge it the other way round.")
             : null;

@@ -94,7 +94,7 @@ public sealed record NotebookCopy(IReadOnlyList<Change> Changes, IReadOnlyList<(
     /// <param name="withTags">Whether tags go along.</param>
     /// <param name="device">Who copies, for the order key.</param>
     /// <param name="newId">Draws a fresh id.</param>
-    /// <exception cref="InvalidOperationException">It cannot go there, with a sentence.</exception>
+    /// <exception cref="SentenceException">It cannot go there, with a sentence.</exception>
     public static NotebookCopy? Into(
         NotebookDocument source,
         Guid entry,
@@ -110,7 +110,7 @@ public sealed record NotebookCopy(IReadOnlyList<Change> Changes, IReadOnlyList<(
         var outline = target.Outline();
         var isThere = parent == Guid.Empty || outline.Exists(one => one.Id == parent && !one.InBin);
         if (!isThere || !target.MayLieIn(original.Kind, parent))
-            throw new InvalidOperationException("The place to copy to is not there, or is in the bin. Nothing was copied.");
+            throw new SentenceException($"The place to copy to is not there, or is in the bin. Nothing was copied.");
         var last = outline.LastOrDefault(one => one.Parent == parent)?.Order;
         return Plan(source, entry, OrderKey.Between(last, null, device), withTags, newId, parent);
     }

@@ -8,7 +8,7 @@ namespace CalmQuill.Core.Operations;
 public sealed class Making(Replica replica, DocumentKind kind)
 {
     /// <summary>The operation of a change.</summary>
-    /// <exception cref="InvalidOperationException">The change is against the rules; the message is their sentence.</exception>
+    /// <exception cref="SentenceException">The change is against the rules; the message is their sentence.</exception>
     public Operation One(Change change, long deviceUnixMilliseconds)
     {
         Check(change);
@@ -19,7 +19,7 @@ public sealed class Making(Replica replica, DocumentKind kind)
     /// <param name="changes">What is done, in order.</param>
     /// <param name="deviceUnixMilliseconds">The device's clock.</param>
     /// <param name="joined">Whether undo takes them back together, as one step.</param>
-    /// <exception cref="InvalidOperationException">One of them is against the rules: none is made.</exception>
+    /// <exception cref="SentenceException">One of them is against the rules: none is made.</exception>
     public List<Operation> All(IReadOnlyList<Change> changes, long deviceUnixMilliseconds, bool joined = false)
     {
         foreach (var change in changes)
@@ -31,12 +31,12 @@ public sealed class Making(Replica replica, DocumentKind kind)
     }
 
     /// <summary>Throws with the rules' sentence when a change may not enter the document.</summary>
-    /// <exception cref="InvalidOperationException">It may not.</exception>
+    /// <exception cref="SentenceException">It may not.</exception>
     public void Check(Change change)
     {
         // As written by this person now: neither the clock nor the number are the change's.
         var operation = new Operation(new OpId(replica.Id, 1), default, replica.Author, change);
         if (OperationRules.Check(operation, kind, Role.Writer, replica.Author, 0) is { } refusal)
-            throw new InvalidOperationException(refusal.Sentence);
+            throw new SentenceException(refusal.Sentence);
     }
 }

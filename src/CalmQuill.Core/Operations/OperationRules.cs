@@ -26,20 +26,20 @@ public static class OperationRules
     public static Refusal? Check(Operation operation, DocumentKind kind, Role role, Guid sender, long nowUnixMilliseconds)
     {
         if (!Rights.MayRead(role))
-            return new Refusal(Refusal.NotAllowedCode, "You are not a member of the space this belongs to.");
+            return new Refusal(Refusal.NotAllowedCode, $"You are not a member of the space this belongs to.");
         if (!Rights.MayWrite(role))
-            return new Refusal(Refusal.NotAllowedCode, "You may read here, but not write.");
+            return new Refusal(Refusal.NotAllowedCode, $"You may read here, but not write.");
         if (operation.Author != sender)
-            return new Refusal("wrong-author", "This was written under another person's name.");
+            return new Refusal("wrong-author", $"This was written under another person's name.");
         if (operation.Id.Counter is 0 or > MostCounter)
-            return new Refusal("bad-id", "This change has no proper number.");
+            return new Refusal("bad-id", $"This change has no proper number.");
         if (operation.Time.UnixMilliseconds > nowUnixMilliseconds + MostAhead)
-            return new Refusal(Refusal.ClockAheadCode, "This device's clock is ahead of the server's by more than a minute.");
+            return new Refusal(Refusal.ClockAheadCode, $"This device's clock is ahead of the server's by more than a minute.");
         // Whole characters first: whatever reads texts further needs them.
         if (!Texts(operation.Change).All(IsWhole))
-            return new Refusal("bad-text", "A text holds half a character.");
+            return new Refusal("bad-text", $"A text holds half a character.");
         if (Named(operation.Change).Any(id => id.Counter > MostCounter))
-            return new Refusal("bad-id", "This change names something that has no proper number.");
+            return new Refusal("bad-id", $"This change names something that has no proper number.");
         return CheckChange(operation.Change, kind) ?? CheckTexts(operation.Change);
     }
 
@@ -52,7 +52,7 @@ public static class OperationRules
             {
                 if (c is '\n' or '\r' or '\t' || !char.IsControl(c))
                     continue;
-                return new Refusal("bad-text", "A text holds control characters.");
+                return new Refusal("bad-text", $"A text holds control characters.");
             }
         }
 
@@ -121,12 +121,12 @@ public static class OperationRules
             (DocumentKind.Notebook, Change.NodePlaced { NodeKind: NodeKind.Section or NodeKind.Page } placed) => Check(placed),
             (DocumentKind.Library or DocumentKind.Notebook, Change.OrdersSet set) => Check(set),
             (DocumentKind.Library or DocumentKind.Notebook, Change.TagSet tag) => tag.Target == Guid.Empty || tag.Tag == Guid.Empty
-                ? new Refusal("bad-id", "A tag needs something to be put on.")
+                ? new Refusal("bad-id", $"A tag needs something to be put on.")
                 : null,
             (DocumentKind.Page, Change.ItemAdded added) => added.Check() ?? TooMany(added.Replaced.Count),
             (DocumentKind.Page, Change.ItemsRemoved removed) => CheckItems(removed.Items),
             (DocumentKind.Page, Change.ItemsShifted shifted) => CheckItems(shifted.Items)
-                ?? (Far(shifted.Dx) || Far(shifted.Dy) ? new Refusal("too-far", "Ink can be moved by at most 20 metres.") : null),
+                ?? (Far(shifted.Dx) || Far(shifted.Dy) ? new Refusal("too-far", $"Ink can be moved by at most 20 metres.") : null),
             (DocumentKind.Page, Change.GapsAdded gaps) => Check(gaps),
             (DocumentKind.Page, Change.EffectSet) => null,
             (DocumentKind.Page, Change.SpotAdded spot) => SpotRules.Check(spot) ?? TooMany(spot.Items.Count),
@@ -135,14 +135,14 @@ public static class OperationRules
             (DocumentKind.Page, Change.ItemsSet set) => ItemRules.Check(set) ?? TooMany(set.Items.Count),
             (DocumentKind.Page, Change.LayerSet set) => LayerRules.Check(set),
             (DocumentKind.Page, Change.StepsJoined joined) => CheckItems(joined.Steps),
-            _ => new Refusal("wrong-document", "This change does not belong into a document of this kind."),
+            _ => new Refusal("wrong-document", $"This change does not belong into a document of this kind."),
         };
 
     private static Refusal? Check(Change.NodePlaced placed)
     {
         if (placed.Node == Guid.Empty)
-            return new Refusal("bad-id", "What is put somewhere has no proper id.");
-        return OrderKey.IsValid(placed.Order) ? null : new Refusal("bad-order", "The place in the order is not well formed.");
+            return new Refusal("bad-id", $"What is put somewhere has no proper id.");
+        return OrderKey.IsValid(placed.Order) ? null : new Refusal("bad-order", $"The place in the order is not well formed.");
     }
 
     private static Refusal? Check(Change.OrdersSet set)
@@ -150,27 +150,27 @@ public static class OperationRules
         if (set.Orders.Count is 0 or > Neighbourhood.MostLaid)
             return new Refusal("bad-order", $"Between one and {Neighbourhood.MostLaid:N0} things get a new place at once.");
         if (set.Orders.Select(one => one.Node).Distinct().Count() < set.Orders.Count)
-            return new Refusal("bad-order", "A thing gets two new places at once.");
+            return new Refusal("bad-order", $"A thing gets two new places at once.");
         return set.Orders.All(one => one.Node != Guid.Empty && OrderKey.IsValid(one.Order))
             ? null
-            : new Refusal("bad-order", "The place in the order is not well formed.");
+            : new Refusal("bad-order", $"The place in the order is not well formed.");
     }
 
     private static Refusal? Check(Change.PropertySet set, DocumentKind kind)
     {
         if (!Properties.All.TryGetValue(set.Property, out var descriptor))
-            return new Refusal("bad-property", "This property is not known here.");
+            return new Refusal("bad-property", $"This property is not known here.");
         return descriptor.BelongsIn(kind)
             ? descriptor.Check(set.Value, kind)
-            : new Refusal("wrong-document", "This change does not belong into a document of this kind.");
+            : new Refusal("wrong-document", $"This change does not belong into a document of this kind.");
     }
 
     private static Refusal? Check(Change.PageAdded added)
     {
         if (added.Page == Guid.Empty)
-            return new Refusal("bad-id", "A page has no proper id.");
+            return new Refusal("bad-id", $"A page has no proper id.");
         if (!OrderKey.IsValid(added.Order))
-            return new Refusal("bad-order", "The place in the order is not well formed.");
+            return new Refusal("bad-order", $"The place in the order is not well formed.");
         return PaperText.Read(added.Paper).Refusal;
     }
 
@@ -181,19 +181,19 @@ public static class OperationRules
             foreach (var interval in stroke.Intervals)
             {
                 if (interval.Start < 0 || interval.End < interval.Start || interval.End > StrokeSamples.MostSamples * Interval.PerSample)
-                    return new Refusal("bad-gap", "What was rubbed out lies outside its stroke.");
+                    return new Refusal("bad-gap", $"What was rubbed out lies outside its stroke.");
             }
         }
 
         if (gaps.Strokes.Count == 0)
-            return new Refusal("empty", "This change names nothing to change.");
+            return new Refusal("empty", $"This change names nothing to change.");
         return TooMany(Math.Max(gaps.Strokes.Count, gaps.Strokes.Max(stroke => stroke.Intervals.Count)));
     }
 
     private static Refusal? Check(Change.ItemsTransformed transformed)
     {
         if (transformed.Items.Count + transformed.Spots.Count == 0)
-            return new Refusal("empty", "This change names nothing to change.");
+            return new Refusal("empty", $"This change names nothing to change.");
         if (TooMany(Math.Max(transformed.Items.Count, transformed.Spots.Count)) is { } refusal)
             return refusal;
         return transformed.Transform.IsReasonable
@@ -202,7 +202,7 @@ public static class OperationRules
     }
 
     private static Refusal? CheckItems(IReadOnlyList<OpId> items) =>
-        items.Count == 0 ? new Refusal("empty", "This change names nothing to change.") : TooMany(items.Count);
+        items.Count == 0 ? new Refusal("empty", $"This change names nothing to change.") : TooMany(items.Count);
 
     private static Refusal? TooMany(int count) =>
         count > OperationCodec.MostItems

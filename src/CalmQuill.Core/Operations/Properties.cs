@@ -89,7 +89,7 @@ public static class Properties
             text =>
                 int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var days) && Bin.Choices.Contains(days)
                     ? null
-                    : "The bin keeps things for 7, 30 or 90 days, or for ever."
+                    : Sentence.Of($"The bin keeps things for 7, 30 or 90 days, or for ever.")
         ),
         Bin.UsualDays,
         text => int.Parse(text, NumberStyles.None, CultureInfo.InvariantCulture)
@@ -104,7 +104,7 @@ public static class Properties
         "the library",
         new TextRule(
             1_000,
-            text => Span.ReadTerms(text) is null ? "A term is a first and a last day, the first not after the last." : null
+            text => Span.ReadTerms(text) is null ? Sentence.Of($"A term is a first and a last day, the first not after the last.") : null
         ),
         [],
         text => Span.ReadTerms(text)!
@@ -124,7 +124,10 @@ public static class Properties
         No,
         Yes,
         "an entry of the calendar",
-        new TextRule(4_000, text => CalendarEntry.Read(default, text) is null ? "An entry of the calendar is not well formed." : null)
+        new TextRule(
+            4_000,
+            text => CalendarEntry.Read(default, text) is null ? Sentence.Of($"An entry of the calendar is not well formed.") : null
+        )
     );
     public static readonly PropertyDescriptor<string> Turning = Words(
         Property.Turning,
@@ -133,7 +136,8 @@ public static class Properties
         "notebook",
         new TextRule(
             10,
-            text => text is "sideways" or "down" or "seamless" ? null : "Pages turn sideways or down, or run on without a gap."
+            text =>
+                text is "sideways" or "down" or "seamless" ? null : Sentence.Of($"Pages turn sideways or down, or run on without a gap.")
         )
     );
     public static readonly PropertyDescriptor<string> View = Setting(Property.View, 1_000, "anything, in the person's own library");
@@ -181,7 +185,11 @@ public static class Properties
         All.TryGetValue(property, out var descriptor) ? descriptor.Text.MostBytesRead : TextRule.MostBytesUnknown;
 
     private static TextRule Short =>
-        new(40, text => text.All(c => char.IsAsciiLetterOrDigit(c) || c == '-') ? null : "A colour, cover or icon is not well formed.");
+        new(
+            40,
+            text =>
+                text.All(c => char.IsAsciiLetterOrDigit(c) || c == '-') ? null : Sentence.Of($"A colour, cover or icon is not well formed.")
+        );
 
     private static PropertyDescriptor<string> Words(Property property, bool library, bool notebook, string on, TextRule rule) =>
         new(property, library, notebook, on, rule, "", text => text);
@@ -195,7 +203,7 @@ public static class Properties
             text =>
                 long.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out _)
                     ? null
-                    : "The time of binning is not well formed."
+                    : Sentence.Of($"The time of binning is not well formed.")
         );
 
     private static PropertyDescriptor<Guid?> Id(Property property, bool library, bool notebook, string on) =>
@@ -208,6 +216,9 @@ public static class Properties
             Yes,
             No,
             on,
-            new TextRule(most * 3, text => text.Length <= most && !text.Any(char.IsControl) ? null : "A setting is not well formed.")
+            new TextRule(
+                most * 3,
+                text => text.Length <= most && !text.Any(char.IsControl) ? null : Sentence.Of($"A setting is not well formed.")
+            )
         );
 }

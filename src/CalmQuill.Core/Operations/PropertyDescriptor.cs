@@ -26,7 +26,7 @@ public abstract record PropertyDescriptor(Property Property, bool InLibrary, boo
 
     /// <summary>Why a text may not be written; null when it may.</summary>
     public Refusal? Check(string text, DocumentKind kind) =>
-        text.Length == 0 && !MayBeEmptyIn(kind) ? new Refusal(Code, Text.Check(text) ?? "This cannot be empty.")
+        text.Length == 0 && !MayBeEmptyIn(kind) ? new Refusal(Code, Text.Check(text) ?? $"This cannot be empty.")
         : text.Length > 0 && Refuses?.Invoke(text) is { } refusal ? refusal
         : Text.Problem(text) is { } problem ? new Refusal(Code, problem)
         : null;

@@ -1,7 +1,7 @@
 namespace CalmQuill.Core.Operations;
 
 /// <summary>Why something was not taken: a code for programs, a sentence for a person.</summary>
-public sealed record Refusal(string Code, string Sentence)
+public sealed record Refusal(string Code, Sentence Sentence)
 {
     public const string ClockAheadCode = "clock-ahead";
 

@@ -54,19 +54,19 @@ public static class PaperText
     {
         var parts = text.Split('-');
         if (text.Length > 400 || parts.Length < 3)
-            return Refuse("This paper is not known here.");
+            return Refuse($"This paper is not known here.");
         var size = parts[0].Split('.');
         if (PaperSize.Find(size[0]) is not { } known)
-            return Refuse("A sheet's edges are 20 mm to 2 m long.");
+            return Refuse($"A sheet's edges are 20 mm to 2 m long.");
         if (size.Length > 2 || (size.Length == 2 && size[1] != "across"))
-            return Refuse("This paper is not known here.");
+            return Refuse($"This paper is not known here.");
         if (PaperDesigns.Find(parts[1]) is not { } design)
-            return Refuse("This paper is not known here.");
+            return Refuse($"This paper is not known here.");
         if (
             !int.TryParse(parts[2], NumberStyles.None, CultureInfo.InvariantCulture, out var spacing)
             || spacing is < Paper.LeastSpacing or > Paper.MostSpacing
         )
-            return Refuse("Lines of a paper lie 1 to 60 mm apart.");
+            return Refuse($"Lines of a paper lie 1 to 60 mm apart.");
         var paper = new Paper(known, design, spacing) { Across = size.Length == 2 };
         foreach (var part in parts.AsSpan(3))
         {
@@ -74,26 +74,26 @@ public static class PaperText
             var (name, value) = stop < 0 ? (part, "") : (part[..stop], part[(stop + 1)..]);
             var (next, problem) = With(paper, name, value);
             if (next is null)
-                return Refuse(problem);
+                return Refuse(problem!);
             paper = next;
         }
 
         return (paper, null);
     }
 
-    private static (Paper? Paper, string Problem) With(Paper paper, string name, string value)
+    private static (Paper? Paper, Sentence? Problem) With(Paper paper, string name, string value)
     {
         var longest = Math.Max(paper.Width, paper.Height);
         return name switch
         {
-            "down" when value.Length == 0 => (paper with { Growth = Growth.Down }, ""),
-            "around" when value.Length == 0 => (paper with { Growth = Growth.All }, ""),
-            "plain" when value.Length == 0 => (paper with { Plain = true }, ""),
-            "paired" when value.Length == 0 => (paper with { Paired = true }, ""),
-            "headed" when value.Length == 0 => (paper with { Headed = true }, ""),
-            "grain" when value.Length == 0 => (paper with { Grain = true }, ""),
-            "head" => Number(value, 0, longest, "The first line lies on the sheet.", number => paper with { Head = number }),
-            "margin" => Number(value, 0, longest, "The margin lies on the sheet.", number => paper with { Margin = number }),
+            "down" when value.Length == 0 => (paper with { Growth = Growth.Down }, null),
+            "around" when value.Length == 0 => (paper with { Growth = Growth.All }, null),
+            "plain" when value.Length == 0 => (paper with { Plain = true }, null),
+            "paired" when value.Length == 0 => (paper with { Paired = true }, null),
+            "headed" when value.Length == 0 => (paper with { Headed = true }, null),
+            "grain" when value.Length == 0 => (paper with { Grain = true }, null),
+            "head" => Number(value, 0, longest, $"The first line lies on the sheet.", number => paper with { Head = number }),
+            "margin" => Number(value, 0, longest, $"The margin lies on the sheet.", number => paper with { Margin = number }),
             "count" => Number(
                 value,
                 1,
@@ -101,26 +101,26 @@ public static class PaperText
                 $"A paper has 1 to {Paper.MostCount} columns, staves or rows.",
                 number => paper with { Count = number }
             ),
-            "weight" => Number(value, 5, 200, "Lines of a paper are 0.05 to 2 mm wide.", number => paper with { Weight = number }),
+            "weight" => Number(value, 5, 200, $"Lines of a paper are 0.05 to 2 mm wide.", number => paper with { Weight = number }),
             "tint" => Colour(value, colour => paper with { Tint = colour }),
             "lines" => Colour(value, colour => paper with { LineTint = colour }),
             // One spelling, since lists look for it in the text.
             "own" => Guid.TryParseExact(value, "N", out var own) && value == own.ToString("N")
-                ? (paper with { Own = own }, "")
-                : (null, "This paper is not known here."),
-            _ => (null, "This paper is not known here."),
+                ? (paper with { Own = own }, null)
+                : (null, $"This paper is not known here."),
+            _ => (null, $"This paper is not known here."),
         };
     }
 
-    private static (Paper?, string) Number(string text, int least, int most, string problem, Func<int, Paper> with) =>
+    private static (Paper?, Sentence?) Number(string text, int least, int most, Sentence problem, Func<int, Paper> with) =>
         int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number >= least && number <= most
-            ? (with(number), "")
+            ? (with(number), null)
             : (null, problem);
 
-    private static (Paper?, string) Colour(string text, Func<uint, Paper> with) =>
+    private static (Paper?, Sentence?) Colour(string text, Func<uint, Paper> with) =>
         text.Length == 6 && uint.TryParse(text, NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out var rgb)
-            ? (with((rgb << 8) | 0xFF), "")
-            : (null, "A colour is six hexadecimal digits.");
+            ? (with((rgb << 8) | 0xFF), null)
+            : (null, $"A colour is six hexadecimal digits.");
 
-    private static (Paper?, Refusal?) Refuse(string sentence) => (null, new Refusal("bad-paper", sentence));
+    private static (Paper?, Refusal?) Refuse(Sentence sentence) => (null, new Refusal("bad-paper", sentence));
 }

@@ -67,9 +67,9 @@ public sealed record PlannerSettings(
             || !DateOnly.TryParseExact(span[0], "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var first)
             || !DateOnly.TryParseExact(span[1], "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var last)
         )
-            return Refuse("A planner needs a first and a last day.");
+            return Refuse($"A planner needs a first and a last day.");
         if (first > last)
-            return Refuse("The first day of a planner is not after its last.");
+            return Refuse($"The first day of a planner is not after its last.");
         if (first.Year < 1900 || last.Year > 2200 || last.DayNumber - first.DayNumber >= MostDays)
             return Refuse($"A planner runs for at most {MostDays} days. Make one for each year.");
         DayOfWeek? start = parts[1] switch
@@ -79,7 +79,7 @@ public sealed record PlannerSettings(
             _ => null,
         };
         if (start is null)
-            return Refuse("A week begins on Monday or Sunday.");
+            return Refuse($"A week begins on Monday or Sunday.");
         var kinds = new List<PlannerKind>();
         foreach (var name in parts[2].Split(','))
         {
@@ -94,14 +94,14 @@ public sealed record PlannerSettings(
                 _ => null,
             };
             if (kind is null || kinds.Contains(kind.Value))
-                return Refuse("A planner has pages for years, terms, months, weeks, days or notes, at least one of them.");
+                return Refuse($"A planner has pages for years, terms, months, weeks, days or notes, at least one of them.");
             kinds.Add(kind.Value);
         }
 
         if (CalendarNames.Find(parts[3]) is not { } names)
-            return Refuse("Names of days and months are not known in this language.");
+            return Refuse($"Names of days and months are not known in this language.");
         return (new PlannerSettings(first, last, start.Value, kinds, names), null);
     }
 
-    private static (PlannerSettings?, Refusal?) Refuse(string sentence) => (null, new Refusal("bad-planner", sentence));
+    private static (PlannerSettings?, Refusal?) Refuse(Sentence sentence) => (null, new Refusal("bad-planner", sentence));
 }

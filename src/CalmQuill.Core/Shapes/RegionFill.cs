@@ -48,7 +48,7 @@ public sealed class RegionFill
     /// <param name="x">The spot, 0.01 mm.</param>
     /// <param name="y">The spot, 0.01 mm.</param>
     /// <param name="gap">How wide a gap may be, 0.01 mm.</param>
-    /// <exception cref="InvalidOperationException">The region is too large; the message says so.</exception>
+    /// <exception cref="SentenceException">The region is too large; the message says so.</exception>
     public static Shape? At(PageDocument page, Box sheet, int x, int y, int gap)
     {
         if (x < sheet.Left || x > sheet.Right || y < sheet.Top || y > sheet.Bottom)
@@ -85,9 +85,7 @@ public sealed class RegionFill
             cell *= 2;
         return cell <= CoarsestCell
             ? cell
-            : throw new InvalidOperationException(
-                "This region is too large to be filled. Close in a smaller one, or draw a shape and fill that."
-            );
+            : throw new SentenceException($"This region is too large to be filled. Close in a smaller one, or draw a shape and fill that.");
     }
 
     private void Draw(PageItem item, int thicker)

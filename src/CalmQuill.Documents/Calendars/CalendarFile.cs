@@ -44,13 +44,13 @@ public static partial class CalendarFile
     );
 
     /// <param name="Title">What the entry is called.</param>
-    /// <param name="Why">The rest of a sentence that begins with “it”.</param>
-    public readonly record struct PassedOver(string Title, string Why);
+    /// <param name="Why">What is the matter with it.</param>
+    public readonly record struct PassedOver(string Title, Sentence Why);
 
-    private const string NoDate = "has no date that can be read",
-        TooOften = "repeats too often",
-        BadRule = "repeats by a rule that cannot be read",
-        Broken = "is written in a way that cannot be read";
+    private static readonly Sentence NoDate = $"It has no date that can be read.";
+    private static readonly Sentence TooOften = $"It repeats too often.";
+    private static readonly Sentence BadRule = $"It repeats by a rule that cannot be read.";
+    private static readonly Sentence Broken = $"It is written in a way that cannot be read.";
 
     /// <param name="text">The file.</param>
     /// <param name="first">The first day wanted.</param>
@@ -66,11 +66,11 @@ public static partial class CalendarFile
     )
     {
         if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(zone) is not { } local)
-            return Refuse("The time zone of this device is not known here.");
+            return Refuse($"The time zone of this device is not known here.");
         if (!text.TrimStart('\uFEFF', ' ', '\r', '\n').StartsWith("BEGIN:VCALENDAR", StringComparison.OrdinalIgnoreCase))
-            return Refuse("This is not an iCalendar file: it does not begin with BEGIN:VCALENDAR. Nothing was changed.");
+            return Refuse($"This is not an iCalendar file: it does not begin with BEGIN:VCALENDAR. Nothing was changed.");
         if (!text.Contains("END:VCALENDAR", StringComparison.OrdinalIgnoreCase))
-            return Refuse("The calendar file breaks off or is damaged. Nothing was changed.");
+            return Refuse($"The calendar file breaks off or is damaged. Nothing was changed.");
         var (clean, zones) = CalendarZones.Read(Unfolded().Replace(text, ""), last);
         var passed = new List<PassedOver>();
         var events = Events(clean, passed);
@@ -106,7 +106,7 @@ public static partial class CalendarFile
                     cancel.ThrowIfCancellationRequested();
                     if (++gone > MostOfAll)
                         return Refuse(
-                            "The calendar repeats more than can be gone through. Choose a calendar with less in it. Nothing was changed."
+                            $"The calendar repeats more than can be gone through. Choose a calendar with less in it. Nothing was changed."
                         );
                     if (++ofOne > MostOfOne)
                     {
@@ -321,7 +321,7 @@ public static partial class CalendarFile
         return line.Length > 0 ? line[..Math.Min(line.Length, 300)] : otherwise;
     }
 
-    private static (Content?, Refusal?) Refuse(string sentence) => (null, new Refusal("bad-calendar", sentence));
+    private static (Content?, Refusal?) Refuse(Sentence sentence) => (null, new Refusal("bad-calendar", sentence));
 
     /// <summary>Moments of a file on the person's own clock. A time without a zone is local already (RFC 5545 §3.3.5, form 1).</summary>
     private sealed class Clock(DateTimeZone local, CalendarZones zones)

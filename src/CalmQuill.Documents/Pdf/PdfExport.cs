@@ -43,7 +43,7 @@ public static class PdfExport
                 if (sheets.Count == MostSheets)
                     throw new PrintBudgetException($"This comes to more than {MostSheets} sheets. Export fewer pages at once.");
                 if (file.Length > MostBytes)
-                    throw new PrintBudgetException("This is too much for one file. Export fewer pages at once.");
+                    throw new PrintBudgetException($"This is too much for one file. Export fewer pages at once.");
                 sheets.Add(AddContent(file, masks, page, part, frame));
             }
 

@@ -3,27 +3,27 @@ using CalmQuill.Core.Operations;
 namespace CalmQuill.Server.Access;
 
 /// <summary>Why somebody is not let in: an HTTP status, a code for programs, a sentence for a person.</summary>
-public sealed record Denial(int Status, string Code, string Sentence)
+public sealed record Denial(int Status, string Code, Sentence Sentence)
 {
     /// <summary>Nothing is revealed about what a stranger asks for.</summary>
-    public static readonly Denial NotHere = new(StatusCodes.Status404NotFound, "not-here", "There is nothing here that you may see.");
+    public static readonly Denial NotHere = new(StatusCodes.Status404NotFound, "not-here", $"There is nothing here that you may see.");
 
     public static readonly Denial Locked = new(
         StatusCodes.Status423Locked,
         "locked",
-        "This notebook is locked. Open it with its passphrase."
+        $"This notebook is locked. Open it with its passphrase."
     );
 
     public static readonly Denial MayNotWrite = new(
         StatusCodes.Status403Forbidden,
         Refusal.NotAllowedCode,
-        "You may read here, but not write."
+        $"You may read here, but not write."
     );
 
     public static readonly Denial MayNotManage = new(
         StatusCodes.Status403Forbidden,
         Refusal.NotAllowedCode,
-        "Only an owner of the space may do this."
+        $"Only an owner of the space may do this."
     );
 }
 

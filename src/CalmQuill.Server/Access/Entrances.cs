@@ -108,7 +108,7 @@ internal static class DocumentDoor
     private static readonly Denial NoDocument = new(
         StatusCodes.Status400BadRequest,
         "bad-input",
-        "A document is a library, a notebook or a page, under an id of its own; a space has one library, under the space's own id."
+        $"A document is a library, a notebook or a page, under an id of its own; a space has one library, under the space's own id."
     );
 
     public static DocumentKind? Kind(string? name) =>

@@ -80,7 +80,7 @@ public sealed class Gate(SpaceStore spaces, LockStore locks)
             : new Denial(
                 StatusCodes.Status403Forbidden,
                 Refusal.NotAllowedCode,
-                "Only who made this notebook, or an owner of the group, may lock it."
+                $"Only who made this notebook, or an owner of the group, may lock it."
             );
     }
 

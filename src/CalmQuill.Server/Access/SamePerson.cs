@@ -21,7 +21,7 @@ internal sealed class SamePerson(RequestDelegate next)
         var here = http.User.Id();
         if (said.Length > 0 && here != Guid.Empty && (!Guid.TryParse(said, out var person) || person != here))
             await Problems
-                .Of(StatusCodes.Status401Unauthorized, "another-person", "Somebody else has signed in in this browser.")
+                .Of(StatusCodes.Status401Unauthorized, "another-person", $"Somebody else has signed in in this browser.")
                 .ExecuteAsync(http);
         else
             await next(http);

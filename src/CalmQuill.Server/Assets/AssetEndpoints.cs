@@ -22,7 +22,7 @@ internal static class AssetEndpoints
 
     private static readonly Refusal OtherBytes = new(
         "other-bytes",
-        "What came is not the file that was named. It is sent again from its beginning."
+        $"What came is not the file that was named. It is sent again from its beginning."
     );
 
     public static void MapAssets(this IEndpointRouteBuilder api)
@@ -60,7 +60,7 @@ internal static class AssetEndpoints
     )
     {
         if (!AssetId.IsOfContent(asset))
-            return Problems.BadInput("A file is named by what it consists of. Nothing was kept.");
+            return Problems.BadInput($"A file is named by what it consists of. Nothing was kept.");
         if (of <= 0 || of > limits.BytesOfAnAsset)
             return Problems.BadInput(
                 $"A file holds at least one byte and at most {limits.BytesOfAnAsset / (1024 * 1024)} MB. Nothing was kept."
@@ -69,7 +69,7 @@ internal static class AssetEndpoints
         await http.Request.Body.CopyToAsync(body, cancel);
         // Only behind the last one comes an empty piece: from a device whose file has all come, and was not looked at, since the server stopped just then.
         if ((body.Length == 0 && at != of) || at < 0 || at + body.Length > of)
-            return Problems.BadInput("A piece holds at least one byte and ends where its file does. Nothing was kept.");
+            return Problems.BadInput($"A piece holds at least one byte and ends where its file does. Nothing was kept.");
         var person = space.Visitor.Person;
         var (size, isWhole) = await assets.Received(space.Id, asset, person, cancel);
         if (isWhole)

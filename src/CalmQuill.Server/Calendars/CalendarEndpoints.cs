@@ -39,14 +39,14 @@ internal static class CalendarEndpoints
         {
             var (fetched, problem) = await Fetch(address, clients, cancel);
             if (fetched is null)
-                return Problems.BadInput(problem);
+                return Problems.BadInput(problem!);
             text = fetched;
         }
 
         if (string.IsNullOrWhiteSpace(text))
-            return Problems.BadInput("Choose a calendar file, or give the address of one.");
+            return Problems.BadInput($"Choose a calendar file, or give the address of one.");
         if (text.Length > CalendarFile.MostBytes)
-            return Problems.BadInput("The calendar file is larger than 8 MB. Nothing was changed.");
+            return Problems.BadInput($"The calendar file is larger than 8 MB. Nothing was changed.");
         var (content, refusal) = CalendarFile.Read(text, first, last, asked.Zone ?? "", cancel);
         if (content is null)
             return Problems.Of(StatusCodes.Status400BadRequest, refusal!);
@@ -55,19 +55,25 @@ internal static class CalendarEndpoints
             {
                 entries = content.Entries.Select(entry => new { id = entry.Id, value = entry.Write() }),
                 content.Passed,
-                named = content.Named.Select(one => new { one.Title, one.Why }),
+                named = content.Named.Select(one => new
+                {
+                    one.Title,
+                    why = one.Why.English,
+                    one.Why.Pattern,
+                    one.Why.Values,
+                }),
                 content.UnknownZones,
             }
         );
     }
 
-    private static async Task<(string? Text, string Problem)> Fetch(string address, IHttpClientFactory clients, CancellationToken cancel)
+    private static async Task<(string? Text, Sentence? Problem)> Fetch(string address, IHttpClientFactory clients, CancellationToken cancel)
     {
         // Calendars are often given out under this scheme, which means the same.
         if (address.StartsWith("webcal://", StringComparison.OrdinalIgnoreCase))
             address = "https://" + address["webcal://".Length..];
         if (!Uri.TryCreate(address, UriKind.Absolute, out var uri) || uri.Scheme is not ("http" or "https"))
-            return (null, "The address of a calendar begins with https:// or http://.");
+            return (null, $"The address of a calendar begins with https:// or http://.");
         using var timeout = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         timeout.CancelAfter(TimeSpan.FromSeconds(SecondsToFetch));
         try
@@ -83,21 +89,21 @@ internal static class CalendarEndpoints
             {
                 kept.Write(buffer, 0, read);
                 if (kept.Length > CalendarFile.MostBytes)
-                    return (null, "The calendar at this address is larger than 8 MB. Nothing was changed.");
+                    return (null, $"The calendar at this address is larger than 8 MB. Nothing was changed.");
             }
 
-            return (Encoding.UTF8.GetString(kept.GetBuffer(), 0, (int)kept.Length), "");
+            return (Encoding.UTF8.GetString(kept.GetBuffer(), 0, (int)kept.Length), null);
         }
         catch (HttpRequestException problem) when (IsForbidden(problem))
         {
-            return (null, "Calendars are not fetched from inside the server's own network.");
+            return (null, $"Calendars are not fetched from inside the server's own network.");
         }
         catch (Exception problem)
             when (problem is HttpRequestException or IOException
                 || (problem is OperationCanceledException && !cancel.IsCancellationRequested)
             )
         {
-            return (null, "The calendar's address did not answer. Nothing was changed.");
+            return (null, $"The calendar's address did not answer. Nothing was changed.");
         }
     }
 

@@ -30,7 +30,7 @@ internal static class DeskEndpoints
         var now = clock.GetUtcNow();
         var earliest = now.AddDays(-7);
         if (since is < 0 or > 253_402_300_000_000)
-            return Problems.BadInput("The moment to ask from is not well formed.");
+            return Problems.BadInput($"The moment to ask from is not well formed.");
         var from = since is { } at && DateTimeOffset.FromUnixTimeMilliseconds(at) is var asked && asked > earliest ? asked : earliest;
         var shut = await gate.Shut(Visitor.Of(http.User), cancel);
         return Results.Ok(

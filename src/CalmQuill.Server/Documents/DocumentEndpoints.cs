@@ -16,7 +16,15 @@ internal static class DocumentEndpoints
     private const int MostFrames = 5_000;
 
     /// <summary>What became of one frame: its numbers when stored, the reason when not.</summary>
-    private sealed record FrameResult(long Sequence, Refusal? Refused);
+    private sealed record FrameResult(long Sequence, RefusedFrame? Refused);
+
+    private sealed record RefusedFrame(string Code, string Sentence, string Pattern, IReadOnlyList<object> Values)
+    {
+        public static RefusedFrame? Of(Refusal? refusal) =>
+            refusal is null
+                ? null
+                : new RefusedFrame(refusal.Code, refusal.Sentence.English, refusal.Sentence.Pattern, refusal.Sentence.Values);
+    }
 
     public static void MapDocuments(this IEndpointRouteBuilder api)
     {
@@ -63,7 +71,7 @@ internal static class DocumentEndpoints
         {
             var (operation, refusal) = Judge(frames[i].Span, writable, now);
             if (operation is null)
-                results[i] = new FrameResult(0, refusal);
+                results[i] = new FrameResult(0, RefusedFrame.Of(refusal));
             else
                 accepted.Add((i, operation));
         }
@@ -90,7 +98,7 @@ internal static class DocumentEndpoints
         if (written.Refused is { } refused)
             return Problems.Of(refused == DocumentStore.Erased ? StatusCodes.Status410Gone : StatusCodes.Status409Conflict, refused);
         for (var i = 0; i < accepted.Count; i++)
-            results[accepted[i].Frame] = new FrameResult(written.Sequences[i], written.Refusals[i]);
+            results[accepted[i].Frame] = new FrameResult(written.Sequences[i], RefusedFrame.Of(written.Refusals[i]));
         return Results.Ok(
             new
             {
@@ -108,13 +116,13 @@ internal static class DocumentEndpoints
         {
             var operations = OperationCodec.Decode(frame);
             if (operations.Count != 1)
-                return (null, new Refusal("malformed", "A frame holds exactly one operation."));
+                return (null, new Refusal("malformed", $"A frame holds exactly one operation."));
             var refusal = OperationRules.Check(operations[0], writable.Document.Kind, writable.Role, writable.Visitor.Person, now);
             return refusal is null ? (operations[0], null) : (null, refusal);
         }
         catch (OperationFormatException problem)
         {
-            return (null, new Refusal("malformed", problem.Message));
+            return (null, new Refusal("malformed", Sentence.Foreign(problem.Message)));
         }
     }
 

@@ -24,10 +24,10 @@ public sealed class DocumentWriter(DocumentStore documents, ReplicaStore replica
 {
     public static readonly Refusal ReplicaTaken = new(
         "replica-taken",
-        "This change carries another device's number; yours takes a new one."
+        $"This change carries another device's number; yours takes a new one."
     );
 
-    public static readonly Refusal IdUsed = new("id-used", "This change carries the number of another one.");
+    public static readonly Refusal IdUsed = new("id-used", $"This change carries the number of another one.");
 
     /// <param name="document">The document.</param>
     /// <param name="person">Who sent them.</param>

@@ -52,7 +52,7 @@ internal static class ExportEndpoints
         var shut = await locks.ShutPages(notebook.Space, [.. pages.Select(page => page.Id)], notebook.Visitor.Session, cancel);
         pages.RemoveAll(page => shut.Contains(page.Id));
         if (pages.Count == 0)
-            return Problems.Of(StatusCodes.Status409Conflict, "empty", "This notebook has no pages to export yet.");
+            return Problems.Of(StatusCodes.Status409Conflict, "empty", $"This notebook has no pages to export yet.");
         return await Pdf(name.Length > 0 ? name : "Notebook", printed.Of(notebook.Space, pages, cancel), cancel);
     }
 

@@ -24,7 +24,7 @@ internal static class FaultEndpoints
     {
         var bytes = new byte[MostBytes];
         if (!Convert.TryFromBase64String(told.Bytes ?? "", bytes, out var length))
-            return Problems.BadInput("What goes along with a fault is at most 64 kB, in base64.");
+            return Problems.BadInput($"What goes along with a fault is at most 64 kB, in base64.");
         var fault = new Fault(
             Plain(told.Build, 100),
             Plain(told.What, 300),

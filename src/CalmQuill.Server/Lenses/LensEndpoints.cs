@@ -42,9 +42,9 @@ internal static class LensEndpoints
             return Problems.BadInput($"A list gives 1 to {LensStore.MostAtOnce} entries at once.");
         var changes = (asked.Clock ?? []).Select(change => (change.Since, change.Minutes)).ToList();
         if (!LocalClock.AreGood(changes))
-            return Problems.BadInput("The clock is not well formed.");
+            return Problems.BadInput($"The clock is not well formed.");
         if (!Enum.TryParse<EntryOrder>(asked.Order ?? "name", ignoreCase: true, out var order) || !Enum.IsDefined(order))
-            return Problems.BadInput("A list is sorted by name, written, created, kind or size.");
+            return Problems.BadInput($"A list is sorted by name, written, created, kind or size.");
         var question = new LensStore.Question(
             rule,
             order,

@@ -85,9 +85,9 @@ internal static class CopyEndpoints
                 plan = made;
                 return null;
             }
-            catch (InvalidOperationException problem)
+            catch (SentenceException problem)
             {
-                return Problems.BadInput(problem.Message);
+                return Problems.BadInput(problem.Sentence);
             }
         }
 
@@ -160,7 +160,7 @@ internal static class CopyEndpoints
                 (await documents.Library(into, cancel)).Nodes().Find(node => node.Id == notebook)
                 is not { Kind: NodeKind.Notebook, InBin: false }
             )
-                return Problems.BadInput("The notebook to copy into is not there, or is in the bin. Nothing was copied.");
+                return Problems.BadInput($"The notebook to copy into is not there, or is in the bin. Nothing was copied.");
             if ((await gate.ReadableNotebook(into, notebook, visitor, cancel)).Denied is { } denied)
                 return Problems.Of(denied);
             var source = await documents.Notebook(from, asked.Node, cancel);
@@ -193,7 +193,7 @@ internal static class CopyEndpoints
             await copies.Pages(from, into, [.. pages.Where(page => !shut.Contains(page.From))], cancel);
         }
 
-        /// <exception cref="InvalidOperationException">The document took nothing, which a copy's own new document, and a library that is not full, never does.</exception>
+        /// <exception cref="SentenceException">The document took nothing, which a copy's own new document, and a library that is not full, never does.</exception>
         private async Task Perform(DocumentRef document, IEnumerable<Change> changes, CancellationToken cancel)
         {
             var written = await writer.Append(
@@ -204,7 +204,7 @@ internal static class CopyEndpoints
                 cancel
             );
             if (written.Refused is { } refused)
-                throw new InvalidOperationException(refused.Sentence);
+                throw new SentenceException(refused.Sentence);
         }
 
         private static Guid NewId() => Guid.NewGuid();

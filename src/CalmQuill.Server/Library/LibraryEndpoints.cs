@@ -33,7 +33,7 @@ internal static class LibraryEndpoints
     )
     {
         if (after is < 0 or > 253_402_300_000_000)
-            return Problems.BadInput("The moment to ask from is not well formed.");
+            return Problems.BadInput($"The moment to ask from is not well formed.");
         var now = clock.GetUtcNow().ToUnixTimeMilliseconds();
         var shut = await gate.ShutIn(space.Id, space.Visitor, cancel);
         return Results.Ok(

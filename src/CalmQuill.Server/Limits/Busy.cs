@@ -35,18 +35,18 @@ internal sealed class Busy(RequestDelegate next, ILogger<Busy> log)
         }
         catch (PostgresException problem) when (BadTextStates.Contains(problem.SqlState) && !http.Response.HasStarted)
         {
-            await Problems.BadInput("This text holds signs that cannot be kept. Nothing was changed.").ExecuteAsync(http);
+            await Problems.BadInput($"This text holds signs that cannot be kept. Nothing was changed.").ExecuteAsync(http);
         }
         catch (PrintBudgetException tooMuch) when (!http.Response.HasStarted)
         {
-            await Problems.Of(StatusCodes.Status422UnprocessableEntity, "too-much", tooMuch.Message).ExecuteAsync(http);
+            await Problems.Of(StatusCodes.Status422UnprocessableEntity, "too-much", tooMuch.Sentence).ExecuteAsync(http);
         }
         catch (Exception problem) when (IsBusy(problem) && !http.Response.HasStarted)
         {
             log.LogWarning(problem, "The database could not answer {Path} now.", http.Request.Path);
             http.Response.Headers.RetryAfter = "2";
             await Problems
-                .Of(StatusCodes.Status503ServiceUnavailable, "busy", "The server is busy. It is tried again in a moment.")
+                .Of(StatusCodes.Status503ServiceUnavailable, "busy", $"The server is busy. It is tried again in a moment.")
                 .ExecuteAsync(http);
         }
         catch (OperationCanceledException) when (http.RequestAborted.IsCancellationRequested && !http.Response.HasStarted)
@@ -54,7 +54,7 @@ internal sealed class Busy(RequestDelegate next, ILogger<Busy> log)
             // Either nobody waits any more, or it took too long.
             http.Response.Headers.RetryAfter = "10";
             await Problems
-                .Of(StatusCodes.Status503ServiceUnavailable, "too-long", "This took too long, and was given up. Ask for less at once.")
+                .Of(StatusCodes.Status503ServiceUnavailable, "too-long", $"This took too long, and was given up. Ask for less at once.")
                 .ExecuteAsync(http);
         }
     }

@@ -15,7 +15,7 @@ public sealed class HubLimits(TimeProvider clock) : IHubFilter
     {
         var bytes = invocation.HubMethodArguments.OfType<byte[]>().Sum(piece => (double)piece.Length);
         if (!Own(invocation.Context).Take(bytes, clock.GetTimestamp(), clock))
-            throw new HubException("That was very much at once.");
+            throw new HubException($"That was very much at once.");
         return await next(invocation);
     }
 

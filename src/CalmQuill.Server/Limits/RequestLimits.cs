@@ -46,7 +46,7 @@ internal static class RequestLimits
                             .Of(
                                 StatusCodes.Status429TooManyRequests,
                                 "too-many",
-                                "That was very much at once. It goes on by itself in a moment."
+                                $"That was very much at once. It goes on by itself in a moment."
                             )
                             .ExecuteAsync(rejected.HttpContext);
                     };

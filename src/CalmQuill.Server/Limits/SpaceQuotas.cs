@@ -37,7 +37,7 @@ public sealed class SpaceQuotas(SpaceStore spaces, QuillLimits limits, TimeProvi
     public static Refusal Full { get; } =
         new(
             "space-full",
-            "This library holds as much as it may. What you wrote is kept on this device; who looks after the server can make more room."
+            $"This library holds as much as it may. What you wrote is kept on this device; who looks after the server can make more room."
         );
 
     private async Task<Counted> Count(Guid space, CancellationToken cancel)

@@ -22,7 +22,7 @@ public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing 
     {
         var visitor = Visitor.Of(Context.User!);
         if (connections.CountOf(visitor.Person) >= limits.ConnectionsOfAPerson)
-            throw new HubException("Too many devices of this account are connected.");
+            throw new HubException($"Too many devices of this account are connected.");
         connections.Add(new LiveConnection(Context, context.Clients.Client(Context.ConnectionId), visitor));
         return Task.CompletedTask;
     }
@@ -40,15 +40,15 @@ public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing 
         var (document, connection) = (Named(address), Own());
         var (readable, denied) = await gate.ReadableDocument(document, connection.Visitor, Context.ConnectionAborted);
         if (readable is null)
-            throw new HubException(denied!.Sentence);
+            throw new HubException(denied!.Sentence.English);
         if (connection.Joined.Count >= MostJoined)
-            throw new HubException("Too many documents are open on one connection.");
+            throw new HubException($"Too many documents are open on one connection.");
         connections.Enter(document, connection, Core.Access.Rights.MayWrite(readable.Role));
         // What changed while it was looked up has been told to those that were there; this one was not yet.
         if ((await gate.ReadableDocument(document, connection.Visitor, Context.ConnectionAborted)).Value?.Role != readable.Role)
         {
             connections.Leave(document, connection);
-            throw new HubException(Denial.NotHere.Sentence);
+            throw new HubException(Denial.NotHere.Sentence.English);
         }
 
         TellPresence(document);
@@ -66,7 +66,7 @@ public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing 
     public Task Wet(string address, byte[] piece)
     {
         if (piece is null || piece.Length > MostWetBytes)
-            throw new HubException("A piece of wet ink is too large.");
+            throw new HubException($"A piece of wet ink is too large.");
         return PassOn(address, "wet", [Own().Visitor.Person.ToString(), Context.ConnectionId, piece], piece.Length);
     }
 
@@ -78,20 +78,20 @@ public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing 
     {
         var document = Named(address);
         if (!Own().Joined.TryGetValue(document, out var mayWrite))
-            throw new HubException("This document has not been joined.");
+            throw new HubException($"This document has not been joined.");
         if (!mayWrite)
-            throw new HubException(Denial.MayNotWrite.Sentence);
+            throw new HubException(Denial.MayNotWrite.Sentence.English);
         live.Pass(new LiveMessage(document, method, arguments, size, Context.ConnectionId));
         return Task.CompletedTask;
     }
 
-    private LiveConnection Own() => connections.Find(Context.ConnectionId) ?? throw new HubException("This connection has ended.");
+    private LiveConnection Own() => connections.Find(Context.ConnectionId) ?? throw new HubException($"This connection has ended.");
 
     /// <summary>Who asks for what there is not is told what strangers are told.</summary>
     private static DocumentRef Named(string? address) =>
         address is { Length: <= MostAddress } && LiveMessage.Read(address) is { } document
             ? document
-            : throw new HubException(Denial.NotHere.Sentence);
+            : throw new HubException(Denial.NotHere.Sentence.English);
 
     private void TellPresence(DocumentRef document)
     {

@@ -54,7 +54,7 @@ internal static class LockEndpoints
         if ((asked.Passphrase ?? "").Length is < LeastPassphrase or > MostPassphrase)
             return Problems.BadInput($"A passphrase has {LeastPassphrase} to {MostPassphrase} characters.");
         if (!Choices.Contains(asked.Minutes))
-            return Problems.BadInput("A notebook locks again after 5 or 15 minutes, an hour, or eight hours.");
+            return Problems.BadInput($"A notebook locks again after 5 or 15 minutes, an hour, or eight hours.");
         var made = new NotebookLock(
             notebook.Id,
             notebook.Space,
@@ -65,7 +65,7 @@ internal static class LockEndpoints
         // Whoever has it open live is let in again only where it is not shut.
         return await locks.Set(made, cancel)
             ? Results.NoContent()
-            : Problems.Of(StatusCodes.Status409Conflict, "locked-already", "This notebook is locked already.");
+            : Problems.Of(StatusCodes.Status409Conflict, "locked-already", $"This notebook is locked already.");
     }
 
     private static async Task<IResult> Open(
@@ -87,7 +87,7 @@ internal static class LockEndpoints
             asked.Words is not { Length: <= MostPassphrase } words
             || hasher.VerifyHashedPassword(null!, locked.Lock.Hash, words) == PasswordVerificationResult.Failed
         )
-            return Problems.Of(StatusCodes.Status400BadRequest, "wrong-passphrase", "This is not the passphrase.");
+            return Problems.Of(StatusCodes.Status400BadRequest, "wrong-passphrase", $"This is not the passphrase.");
         var until = clock.GetUtcNow().AddMinutes(locked.Lock.Minutes);
         await locks.Open(space, notebook, locked.Visitor.Session, until, cancel);
         return Results.Ok(new { openUntil = until.ToUnixTimeMilliseconds() });
@@ -113,12 +113,12 @@ internal static class LockEndpoints
     )
     {
         if (!Rights.MayLock(locked.Role, locked.Lock.SetBy == locked.Visitor.Person))
-            return Problems.NotAllowed("Only who put the lock on, or an owner of the library, takes it off.");
+            return Problems.NotAllowed($"Only who put the lock on, or an owner of the library, takes it off.");
         var person = (await people.Find(locked.Visitor.Person, cancel))!;
         if (!await limiter.Allows($"details of {person.Id}", http, null, cancel))
             return Problems.TooMany();
         if (!hasher.IsPassword(person, asked.Password, settings.IsDemonstration))
-            return Problems.Of(StatusCodes.Status400BadRequest, "wrong-password", "The password of your account is not right.");
+            return Problems.Of(StatusCodes.Status400BadRequest, "wrong-password", $"The password of your account is not right.");
         await locks.Remove(locked.Lock.Space, locked.Lock.Notebook, cancel);
         return Results.NoContent();
     }

@@ -16,7 +16,7 @@ public static class Accounts
     private static readonly string[] Colours = ["plum", "sky", "lichen", "gold", "madder", "spruce"];
     private static string? hashOfNobody;
 
-    public static string? EmailProblem(string email)
+    public static Sentence? EmailProblem(string email)
     {
         var at = email.IndexOf('@', StringComparison.Ordinal);
         var isOne =
@@ -27,15 +27,15 @@ public static class Accounts
             && email.All(c =>
                 !char.IsWhiteSpace(c) && !char.IsControl(c) && !char.IsSurrogate(c) && c is not (',' or ';' or '<' or '>' or '"')
             );
-        return isOne ? null : "This is not an e-mail address.";
+        return isOne ? null : Sentence.Of($"This is not an e-mail address.");
     }
 
-    public static string? PasswordProblem(string password) =>
+    public static Sentence? PasswordProblem(string password) =>
         password switch
         {
             { Length: < LeastPassword } => $"A password needs at least {LeastPassword} characters.",
             { Length: > MostPassword } => $"A password has at most {MostPassword} characters.",
-            _ when Published.Contains(password) => "This password stands in the documentation. Choose another one.",
+            _ when Published.Contains(password) => $"This password stands in the documentation. Choose another one.",
             _ => null,
         };
 

@@ -90,7 +90,7 @@ internal static class PeopleEndpoints
             return Problems.Of(
                 StatusCodes.Status403Forbidden,
                 "invitation-needed",
-                "An account here is made by invitation. Ask somebody who has one for a link."
+                $"An account here is made by invitation. Ask somebody who has one for a link."
             );
         var hash = hasher.HashPassword(null!, password);
         var secret = await letters.Write(new Letter(LetterPurpose.Registration, null, null, email, name, hash), RegistrationLasts, cancel);
@@ -179,7 +179,7 @@ internal static class PeopleEndpoints
             return Problems.Of(
                 StatusCodes.Status409Conflict,
                 "no-mail",
-                "This server sends no letters. Ask the person who looks after it for a new password."
+                $"This server sends no letters. Ask the person who looks after it for a new password."
             );
         var person = await people.FindByEmail(email, cancel);
         // A letter to nobody takes as long to write as one to somebody.
@@ -242,8 +242,8 @@ internal static class PeopleEndpoints
                     StatusCodes.Status400BadRequest,
                     "wrong-password",
                     string.IsNullOrEmpty(asked.Password)
-                        ? "To change the e-mail address, give your password as well."
-                        : "This is not your password. The e-mail address stays as it is."
+                        ? Sentence.Of($"To change the e-mail address, give your password as well.")
+                        : $"This is not your password. The e-mail address stays as it is."
                 );
         }
 
@@ -265,7 +265,7 @@ internal static class PeopleEndpoints
         if (!await limiter.Allows($"details of {person.Id}", http, null, cancel))
             return Problems.TooMany();
         if (!hasher.IsPassword(person, asked.Old, settings.IsDemonstration))
-            return Problems.Of(StatusCodes.Status400BadRequest, "wrong-password", "The old password is not right.");
+            return Problems.Of(StatusCodes.Status400BadRequest, "wrong-password", $"The old password is not right.");
         if (Accounts.PasswordProblem(asked.New ?? "") is { } problem)
             return Problems.BadInput(problem);
         await people.SetPassword(person.Id, hasher.HashPassword(person, asked.New!), http.User.Session(), cancel);
@@ -322,7 +322,7 @@ internal static class PeopleEndpoints
         if (!hasher.IsPassword(person, asked.Password, settings.IsDemonstration))
             return WrongPassword();
         if (person.SecondFactor is not null)
-            return Problems.Of(StatusCodes.Status409Conflict, "second-factor-on", "The second factor is on already. Turn it off first.");
+            return Problems.Of(StatusCodes.Status409Conflict, "second-factor-on", $"The second factor is on already. Turn it off first.");
         if (
             asked.Secret is not { Length: >= 16 and <= 64 } secret
             || factor.StepOf(secret, (asked.Code ?? "").Replace(" ", "", StringComparison.Ordinal)) is null
@@ -330,7 +330,7 @@ internal static class PeopleEndpoints
             return Problems.Of(
                 StatusCodes.Status400BadRequest,
                 "wrong-code",
-                "This code does not fit. Look at the clock of the device that shows it."
+                $"This code does not fit. Look at the clock of the device that shows it."
             );
         return Results.Ok(new { recoveryCodes = await factor.TurnOn(person.Id, secret, cancel) });
     }
@@ -365,11 +365,11 @@ internal static class PeopleEndpoints
         );
 
     private static IResult NoLetter() =>
-        Problems.Of(StatusCodes.Status400BadRequest, "no-letter", "This link was used already, or its time is over. Ask for a new one.");
+        Problems.Of(StatusCodes.Status400BadRequest, "no-letter", $"This link was used already, or its time is over. Ask for a new one.");
 
     private static IResult WrongPassword() =>
-        Problems.Of(StatusCodes.Status400BadRequest, "wrong-password", "The password of your account is not right.");
+        Problems.Of(StatusCodes.Status400BadRequest, "wrong-password", $"The password of your account is not right.");
 
     private static IResult EmailTaken() =>
-        Problems.Of(StatusCodes.Status409Conflict, "email-taken", "There is an account with this e-mail address already.");
+        Problems.Of(StatusCodes.Status409Conflict, "email-taken", $"There is an account with this e-mail address already.");
 }

@@ -97,20 +97,20 @@ internal static class SessionEndpoints
             return Problems.TooMany();
         // An unknown address takes as long as a wrong password, so that the time does not tell which it was.
         if (!hasher.IsPassword(person, credentials.Password, settings.IsDemonstration))
-            return Problems.Of(StatusCodes.Status401Unauthorized, "wrong-sign-in", "The e-mail address or the password is not right.");
+            return Problems.Of(StatusCodes.Status401Unauthorized, "wrong-sign-in", $"The e-mail address or the password is not right.");
         if (person!.SecondFactor is not null)
         {
             if (string.IsNullOrWhiteSpace(credentials.Code))
                 return Problems.Of(
                     StatusCodes.Status401Unauthorized,
                     "code-needed",
-                    "Give the code of your second factor, or one of your recovery codes."
+                    $"Give the code of your second factor, or one of your recovery codes."
                 );
             if (!await factor.Take(person, credentials.Code, cancel))
                 return Problems.Of(
                     StatusCodes.Status401Unauthorized,
                     "wrong-code",
-                    "This code is not right, or was used already. A new one comes every half minute."
+                    $"This code is not right, or was used already. A new one comes every half minute."
                 );
         }
 

@@ -51,9 +51,9 @@ internal static class SignIn
                 options.ExpireTimeSpan = TimeSpan.FromDays(30);
                 options.SlidingExpiration = true;
                 options.Events.OnRedirectToLogin = context =>
-                    Answer(context.HttpContext, Problems.Of(401, "signed-out", "You are not signed in."));
+                    Answer(context.HttpContext, Problems.Of(401, "signed-out", $"You are not signed in."));
                 options.Events.OnRedirectToAccessDenied = context =>
-                    Answer(context.HttpContext, Problems.NotAllowed("This is not open to you."));
+                    Answer(context.HttpContext, Problems.NotAllowed($"This is not open to you."));
                 options.Events.OnValidatePrincipal = Validate;
             });
     }

@@ -40,13 +40,13 @@ internal static class SpaceEndpoints
             _ => null,
         };
         if (role is null)
-            return Problems.BadInput("A role is reader, writer or owner; none takes a person out of the group.");
+            return Problems.BadInput($"A role is reader, writer or owner; none takes a person out of the group.");
         if (await spaces.RoleIn(space.Id, person, cancel) == Role.None)
             return Problems.NotHere();
         // Their open connections end with it, on every server.
         return await spaces.SetRole(space.Id, person, role.Value, cancel)
             ? Results.NoContent()
-            : Problems.BadInput("A space needs at least one owner.");
+            : Problems.BadInput($"A space needs at least one owner.");
     }
 
     /// <summary>What the space holds, and what it may hold.</summary>

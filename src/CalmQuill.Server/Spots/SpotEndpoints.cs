@@ -154,7 +154,7 @@ internal static class SpotEndpoints
     )
     {
         if (notebook is null)
-            return Problems.BadInput("What links here is asked for by the notebook.");
+            return Problems.BadInput($"What links here is asked for by the notebook.");
         return Results.Ok(
             await spots.Leading(space.Visitor.Person, space.Id, notebook.Value, page, await gate.Shut(space.Visitor, cancel), cancel)
         );
@@ -176,7 +176,7 @@ internal static class SpotEndpoints
             .Select(edge => int.TryParse(edge, out var value) && Math.Abs((long)value) <= StrokeSamples.MostCoordinate ? value : (int?)null)
             .ToArray();
         if (edges.Length != 4 || edges.Contains(null) || edges[0] >= edges[2] || edges[1] >= edges[3])
-            return Problems.BadInput("A part of a page is asked for by its left, upper, right and lower edge.");
+            return Problems.BadInput($"A part of a page is asked for by its left, upper, right and lower edge.");
         var known = await shelf.PageOrNew(page.Id, page.Space, cancel);
         var printed = await pages.Of(page.Space, known with { Paper = paper ?? known.Paper }, cancel);
         http.Response.Headers.CacheControl = page.IsLocked ? "no-store" : "private, max-age=31536000, immutable";

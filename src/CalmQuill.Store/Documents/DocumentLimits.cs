@@ -20,8 +20,8 @@ public sealed record DocumentLimits(long Operations, long Bytes)
     internal static Refusal Full(DocumentKind kind) =>
         kind switch
         {
-            DocumentKind.Page => new Refusal(FullCode, "This page is full. Go on on a new page."),
-            DocumentKind.Notebook => new Refusal(FullCode, "This notebook is full. Go on in a new notebook."),
-            _ => new Refusal(FullCode, "This library is full."),
+            DocumentKind.Page => new Refusal(FullCode, $"This page is full. Go on on a new page."),
+            DocumentKind.Notebook => new Refusal(FullCode, $"This notebook is full. Go on in a new notebook."),
+            _ => new Refusal(FullCode, $"This library is full."),
         };
 }

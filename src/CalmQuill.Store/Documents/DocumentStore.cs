@@ -14,7 +14,7 @@ public sealed class DocumentStore(Database database, DocumentLimits limits)
     public const int SnapshotEvery = 256;
 
     /// <summary>What is answered where a document was removed after its time in the bin.</summary>
-    public static readonly Refusal Erased = new("erased", "This was erased from the bin. What you wrote is kept on this device only.");
+    public static readonly Refusal Erased = new("erased", $"This was erased from the bin. What you wrote is kept on this device only.");
 
     private readonly Projections projections = new();
 

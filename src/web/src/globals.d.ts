@@ -2,3 +2,9 @@
 declare const __CORE__: string;
 /** What this build is called. */
 declare const __BUILD__: string;
+
+/** A catalogue of words, compiled when the application is built. */
+declare module '*.po' {
+  import type { Messages } from '@lingui/core';
+  export const messages: Messages;
+}

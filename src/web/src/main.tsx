@@ -1,31 +1,10 @@
 import '@fontsource-variable/atkinson-hyperlegible-next';
 import '@fontsource-variable/literata';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { createRoot } from 'react-dom/client';
-import { BrowserRouter } from 'react-router';
-import { App } from './app/App';
-import { ScreenBoundary } from './app/ScreenBoundary';
-import { watchVersions } from './app/newVersion';
+import { speak } from './words/language';
 import { applyTheme } from './ui/theme';
-import { reportFault } from './sync/faults';
-import { syncState } from './sync/syncState';
 import './styles.css';
 
 applyTheme();
-void watchVersions(() => syncState().onlyInMemory > 0).catch((problem: unknown) =>
-  reportFault('The service worker could not be started.', problem),
-);
-
-const queries = new QueryClient({
-  defaultOptions: { queries: { networkMode: 'always', retry: false, staleTime: 2_000 } },
-});
-
-createRoot(document.getElementById('root')!).render(
-  <QueryClientProvider client={queries}>
-    <BrowserRouter useTransitions={false}>
-      <ScreenBoundary screen="all">
-        <App />
-      </ScreenBoundary>
-    </BrowserRouter>
-  </QueryClientProvider>,
-);
+// Whatever is loaded after this finds its words.
+await speak();
+await import('./start');

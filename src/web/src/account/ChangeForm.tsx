@@ -1,4 +1,6 @@
+import { Button } from '../ui/Button';
 import { type FormEvent, type ReactNode, useState } from 'react';
+import { sentenceOf } from '../core/runtime';
 
 interface ChangeFormProps {
   children: ReactNode;
@@ -20,16 +22,16 @@ export function ChangeForm({ children, submit, done, send, testId }: ChangeFormP
       for (const field of form.querySelectorAll<HTMLInputElement>('input[type=password], input[type=email]'))
         field.value = '';
     } catch (problem) {
-      setState({ kind: 'problem', words: (problem as Error).message });
+      setState({ kind: 'problem', words: sentenceOf(problem) });
     }
   };
   return (
     <form onSubmit={(event) => void change(event)} data-testid={testId}>
       {children}
       <div className="flex items-center gap-3">
-        <button type="submit" className="quiet-button shrink-0">
+        <Button type="submit" className="shrink-0">
           {submit}
-        </button>
+        </Button>
         <span
           role={state.kind === 'problem' ? 'alert' : 'status'}
           className={state.kind === 'problem' ? 'text-error' : 'text-success'}

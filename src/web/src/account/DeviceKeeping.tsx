@@ -1,3 +1,5 @@
+import { Button } from '../ui/Button';
+import { plural, t } from '@lingui/core/macro';
 import { useEffect, useRef, useState } from 'react';
 import { forgetAllPainted } from '../pictures/painted';
 import { changesOf, saveRescueFile } from '../sync/rescue';
@@ -8,6 +10,7 @@ import { sendJson } from '../server/api';
 import { Field } from '../ui/Field';
 import { type LockAfter, lockAfter, setLock } from '../server/offlineLock';
 import { useSession } from '../server/session';
+import { sentenceOf } from '../core/runtime';
 
 /** What this device holds, how much room it has, and what can be done about both. */
 export function DeviceKeeping() {
@@ -28,15 +31,17 @@ export function DeviceKeeping() {
     forgetAllPainted();
     await outbox.count();
     await look();
-    setSaid({ words: 'Room was made. What you open next is fetched again.' });
+    setSaid({ words: t`Room was made. What you open next is fetched again.` });
   };
   const putBack = async (file: File) => {
     try {
       const changes = changesOf(await file.text(), person.id);
       await outbox.add(...changes);
-      setSaid({ words: `${changes.length === 1 ? '1 change is' : `${changes.length} changes are`} sent again.` });
+      setSaid({
+        words: plural(changes.length, { one: '# change is sent again.', other: '# changes are sent again.' }),
+      });
     } catch (problem) {
-      setSaid({ words: (problem as Error).message, isProblem: true });
+      setSaid({ words: sentenceOf(problem), isProblem: true });
     }
   };
   return (
@@ -45,10 +50,8 @@ export function DeviceKeeping() {
       {room && (
         <>
           <p className="mt-2 flex justify-between gap-4" data-testid="device-room">
-            <span>Room used here</span>
-            <span className="text-quiet">
-              {bytesWords(room.used)} of {bytesWords(room.all)}
-            </span>
+            <span>{t`Room used here`}</span>
+            <span className="text-quiet">{t`${bytesWords(room.used)} of ${bytesWords(room.all)}`}</span>
           </p>
           <div className="mt-1 h-1 bg-base-300" aria-hidden="true">
             <div
@@ -58,31 +61,23 @@ export function DeviceKeeping() {
           </div>
           <p className="mt-2 text-[13px] text-quiet">
             {room.isKept
-              ? 'The browser keeps this as long as you do.'
-              : 'The browser may clear this when the device runs short of room. Unsent work goes out as soon as there is a connection.'}
+              ? t`The browser keeps this as long as you do.`
+              : t`The browser may clear this when the device runs short of room. Unsent work goes out as soon as there is a connection.`}
           </p>
         </>
       )}
       <div className="mt-3 flex flex-wrap gap-2">
-        <button type="button" className="quiet-button h-11" data-testid="free-up" onClick={() => void freeUp()}>
-          Free up room
-        </button>
-        <button
-          type="button"
-          className="quiet-button h-11"
+        <Button data-testid="free-up" onClick={() => void freeUp()}>{t`Free up room`}</Button>
+        <Button
           data-testid="save-unsent"
           onClick={() => void saveRescueFile(person.id)}
-        >
-          Save unsent work as a file
-        </button>
-        <button type="button" className="quiet-button h-11" onClick={() => chooser.current?.click()}>
-          Put such a file back
-        </button>
+        >{t`Save unsent work as a file`}</Button>
+        <Button onClick={() => chooser.current?.click()}>{t`Put such a file back`}</Button>
         <input
           ref={chooser}
           type="file"
           accept="application/json,.json"
-          aria-label="A file of unsent work"
+          aria-label={t`A file of unsent work`}
           data-testid="put-unsent-back"
           className="sr-only"
           tabIndex={-1}
@@ -106,9 +101,9 @@ export function DeviceKeeping() {
 }
 
 const choices: { after: LockAfter; label: string }[] = [
-  { after: 'never', label: 'Never' },
-  { after: 'day', label: 'After a day' },
-  { after: 'week', label: 'After a week' },
+  { after: 'never', label: t`Never` },
+  { after: 'day', label: t`After a day` },
+  { after: 'week', label: t`After a week` },
 ];
 
 /** Whether the device asks for the password before it opens without having met the server for so long. */
@@ -124,7 +119,7 @@ function OfflineLock() {
       setChosen(after);
       setProblem('');
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(sentenceOf(error));
     }
   };
   return (
@@ -137,7 +132,7 @@ function OfflineLock() {
       }}
     >
       <fieldset>
-        <legend className="mb-2">Ask for my password before this device opens without a connection</legend>
+        <legend className="mb-2">{t`Ask for my password before this device opens without a connection`}</legend>
         <div className="flex flex-wrap gap-2">
           {choices.map(({ after, label }) => (
             <label
@@ -162,10 +157,8 @@ function OfflineLock() {
       </fieldset>
       {chosen !== kept && chosen !== 'never' && (
         <div className="mt-3">
-          <Field label="Your password" name="password" type="password" autoComplete="current-password" />
-          <button type="submit" className="quiet-button h-11" data-testid="lock-confirm">
-            Ask from now on
-          </button>
+          <Field label={t`Your password`} name="password" type="password" autoComplete="current-password" />
+          <Button type="submit" data-testid="lock-confirm">{t`Ask from now on`}</Button>
         </div>
       )}
       <p role="alert" className="min-h-5 pt-2 text-error">

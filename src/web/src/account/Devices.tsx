@@ -1,7 +1,10 @@
+import { Button } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { whenWords } from '../model/time';
 import { getJson, sendJson } from '../server/api';
+import { sentenceOf } from '../core/runtime';
 
 interface Device {
   id: string;
@@ -26,7 +29,7 @@ export function Devices() {
     try {
       await sendJson('DELETE', path);
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(sentenceOf(error));
     }
     await queries.invalidateQueries({ queryKey: ['devices'] });
   };
@@ -43,41 +46,43 @@ export function Devices() {
             >
               <div className="min-w-0 grow">
                 <p className="truncate">
-                  {device.name}
-                  {device.isThis && <span className="ml-2 text-[13px] text-quiet">this one</span>}
+                  {nameIn(device.name)}
+                  {device.isThis && <span className="ms-2 text-[13px] text-quiet">{t`this one`}</span>}
                 </p>
                 <p className="truncate text-[13px] text-quiet">
-                  last used {whenWords(new Date(device.seenAt).toISOString())}
-                  {device.address && `, at ${device.address}`}
+                  {device.address
+                    ? t`last used ${whenWords(device.seenAt)}, at ${device.address}`
+                    : t`last used ${whenWords(device.seenAt)}`}
                 </p>
               </div>
               {!device.isThis && (
-                <button
-                  type="button"
-                  className="quiet-button h-11 shrink-0"
+                <Button
+                  className="shrink-0"
                   data-testid="end-device"
                   onClick={() => void end(`/api/devices/${device.id}`)}
-                >
-                  End it
-                </button>
+                >{t`End it`}</Button>
               )}
             </li>
           ))}
         </ul>
       )}
       {others > 1 && (
-        <button
-          type="button"
-          className="quiet-button mt-2 h-11"
+        <Button
+          className="mt-2"
           data-testid="end-others"
           onClick={() => void end('/api/devices')}
-        >
-          End all others
-        </button>
+        >{t`End all others`}</Button>
       )}
       <p role="alert" className="text-error">
         {problem}
       </p>
     </>
   );
+}
+
+/** The server calls a device after its browser and what that runs on. */
+function nameIn(name: string): string {
+  const [program, machine] = name.split(' on ');
+  const called = program === 'A program' ? t`A program` : (program ?? '');
+  return machine ? t`${called} on ${machine}` : called;
 }

@@ -1,3 +1,5 @@
+import { Button } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import type { FormEvent, ReactNode } from 'react';
 import { Quill } from '../ui/Quill';
 
@@ -35,14 +37,9 @@ export function Door({ title, about, submit, busy, problem, testId, onSubmit, ch
               <p role="alert" className="mb-3 min-h-5 text-error" data-testid="sign-in-problem">
                 {problem}
               </p>
-              <button
-                type="submit"
-                className="btn btn-primary h-11 w-full text-[15px]"
-                disabled={busy}
-                data-testid="sign-in"
-              >
+              <Button look="primary" type="submit" className="w-full text-[15px]" disabled={busy} data-testid="sign-in">
                 {submit}
-              </button>
+              </Button>
             </>
           )}
           {ways && <div className="mt-3 grid">{ways}</div>}
@@ -87,14 +84,12 @@ function Cover() {
           strokeLinecap="round"
         />
       </svg>
-      <div className="absolute left-[96px] top-[96px] max-w-[340px]">
+      <div className="absolute start-[96px] top-[96px] max-w-[340px]">
         <div className="mb-8 inline-block rounded-md bg-[#f6f1e7] p-3">
           <Quill size={48} />
         </div>
-        <p className="font-title text-[44px] leading-[1.1]">Calm Quill</p>
-        <p className="mt-4 text-[17px] leading-relaxed text-[#d9dfd3]">
-          Notebooks written by hand, kept together by the people who write in them.
-        </p>
+        <p className="font-title text-[44px] leading-[1.1]">{t`Calm Quill`}</p>
+        <p className="mt-4 text-[17px] leading-relaxed text-[#d9dfd3]">{t`Notebooks written by hand, kept together by the people who write in them.`}</p>
       </div>
     </div>
   );

@@ -1,6 +1,9 @@
+import { Button } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import { copyText } from '../ui/saying';
 import { sendJson } from '../server/api';
+import { sentenceOf } from '../core/runtime';
 
 /** Makes a link by which one person makes an account. */
 export function Invite() {
@@ -11,7 +14,7 @@ export function Invite() {
     try {
       setLink((await sendJson<{ link: string }>('POST', '/api/invitations')).link);
     } catch (error) {
-      say((error as Error).message);
+      say(sentenceOf(error));
     }
   };
   return (
@@ -20,25 +23,19 @@ export function Invite() {
         <div className="flex gap-2">
           <input
             readOnly
-            aria-label="The link"
+            aria-label={t`The link`}
             className="field min-w-0 grow"
             value={link}
             data-testid="invitation"
             onFocus={(event) => event.target.select()}
           />
-          <button type="button" className="quiet-button h-11 shrink-0" onClick={() => copyText(link)}>
-            Copy
-          </button>
+          <Button className="shrink-0" onClick={() => copyText(link)}>{t`Copy`}</Button>
         </div>
       ) : (
-        <button type="button" className="quiet-button h-11" data-testid="invite" onClick={() => void make()}>
-          Make a link
-        </button>
+        <Button data-testid="invite" onClick={() => void make()}>{t`Make a link`}</Button>
       )}
       {link && (
-        <p className="mt-2 text-[13px] text-quiet">
-          It is shown this once. Whoever opens it first makes an account with it.
-        </p>
+        <p className="mt-2 text-[13px] text-quiet">{t`It is shown this once. Whoever opens it first makes an account with it.`}</p>
       )}
       <p role="status" className="mt-1">
         {said}

@@ -1,3 +1,4 @@
+import { plural, t } from '@lingui/core/macro';
 import { useEffect, useState } from 'react';
 import { leaveDevice, type LeftBehind, leftBehind } from '../sync/leaving';
 
@@ -15,9 +16,11 @@ export function LeftBehindNote() {
   return (
     <div className="mt-6 border-t border-base-300 pt-4 text-[13px]" data-testid="left-behind">
       <p>
-        {unsent === 1 ? 'One change' : `${unsent} changes`} made on this device{' '}
-        {unsent === 1 ? 'has not been sent yet. It is' : 'have not been sent yet. They are'} sent when whoever made{' '}
-        {unsent === 1 ? 'it' : 'them'} signs in here again, and shown to nobody else.
+        {plural(unsent, {
+          one: 'One change made on this device has not been sent yet. It is sent when whoever made it signs in here again, and shown to nobody else.',
+          other:
+            '# changes made on this device have not been sent yet. They are sent when whoever made them signs in here again, and shown to nobody else.',
+        })}
       </p>
       <button
         type="button"
@@ -25,7 +28,7 @@ export function LeftBehindNote() {
         data-testid="clear-left-behind"
         onClick={() => (sure ? void clear() : setSure(true))}
       >
-        {sure ? 'Yes, lose it for good' : 'Take it off this device'}
+        {sure ? t`Yes, lose it for good` : t`Take it off this device`}
       </button>
     </div>
   );

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import { Door } from './Door';
 import { Field } from '../ui/Field';
@@ -18,21 +19,21 @@ export function LockedScreen({ session, onOpen }: { session: Session; onOpen: (s
       setOpenFor(session.person.id);
       return onOpen(session);
     }
-    setProblem('This is not the password that this device knows.');
+    setProblem(t`This is not the password that this device knows.`);
     await new Promise((resolve) => setTimeout(resolve, pauseAfterWrong));
     setBusy(false);
   };
   return (
     <Door
-      title={`Is it you, ${session.person.name.split(' ')[0]}?`}
-      about="This device has not met the server for longer than you chose. Give your password to open what it holds."
-      submit="Open"
+      title={t`Is it you, ${session.person.name.split(' ')[0]}?`}
+      about={t`This device has not met the server for longer than you chose. Give your password to open what it holds.`}
+      submit={t`Open`}
       busy={busy}
       problem={problem}
       testId="locked-device"
       onSubmit={(text) => void open(text('password'))}
     >
-      <Field label="Password" name="password" type="password" autoComplete="current-password" autoFocus />
+      <Field label={t`Password`} name="password" type="password" autoComplete="current-password" autoFocus />
     </Door>
   );
 }

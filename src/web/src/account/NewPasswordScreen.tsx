@@ -1,9 +1,11 @@
+import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { sendJson } from '../server/api';
 import { Door, Way } from './Door';
 import { Field } from '../ui/Field';
 import { secretOf } from './WelcomeScreen';
+import { sentenceOf } from '../core/runtime';
 
 /** Where the letter about a forgotten password leads. */
 export function NewPasswordScreen() {
@@ -17,39 +19,39 @@ export function NewPasswordScreen() {
       await sendJson('POST', '/api/people/passwords', { letter, password });
       setDone(true);
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(sentenceOf(error));
     }
   };
   const ways = (
     <Way testId="to-sign-in" onPress={() => void navigate('/sign-in')}>
-      {done ? 'Sign in' : 'Back to signing in'}
+      {done ? t`Sign in` : t`Back to signing in`}
     </Way>
   );
   if (done)
     return (
       <Door
-        title="The password is set"
-        about="You are signed out everywhere. Sign in with the new one."
+        title={t`The password is set`}
+        about={t`You are signed out everywhere. Sign in with the new one.`}
         testId="new-password-form"
         ways={ways}
       />
     );
   return (
     <Door
-      title="A new password"
-      about="It ends all sign-ins of before. What your devices hold unsent stays on them until you sign in there again."
-      submit="Set the password"
+      title={t`A new password`}
+      about={t`It ends all sign-ins of before. What your devices hold unsent stays on them until you sign in there again.`}
+      submit={t`Set the password`}
       problem={problem}
       testId="new-password-form"
       onSubmit={(text) => void send(text('password'))}
       ways={ways}
     >
       <Field
-        label="New password"
+        label={t`New password`}
         name="password"
         type="password"
         autoComplete="new-password"
-        hint="At least 8 characters"
+        hint={t`At least 8 characters`}
       />
     </Door>
   );

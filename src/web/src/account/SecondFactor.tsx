@@ -1,8 +1,11 @@
+import { Button } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import { sendJson } from '../server/api';
 import { ChangeForm } from './ChangeForm';
 import { Field } from '../ui/Field';
 import { useSession } from '../server/session';
+import { sentenceOf } from '../core/runtime';
 
 interface Offer {
   secret: string;
@@ -18,15 +21,14 @@ export function SecondFactor({ onChanged }: { onChanged: () => Promise<void> }) 
   const [codes, setCodes] = useState<string[]>();
   const [problem, setProblem] = useState('');
   const begin = () =>
-    sendJson<Offer>('POST', '/api/people/me/second-factor').then(setOffer, (error: Error) => setProblem(error.message));
+    sendJson<Offer>('POST', '/api/people/me/second-factor').then(setOffer, (error: unknown) =>
+      setProblem(sentenceOf(error)),
+    );
 
   if (codes) {
     return (
       <div data-testid="recovery-codes">
-        <p>
-          The second factor is on. Keep these codes where you do not lose them: each signs you in once when your phone
-          is gone. They are shown this once.
-        </p>
+        <p>{t`The second factor is on. Keep these codes where you do not lose them: each signs you in once when your phone is gone. They are shown this once.`}</p>
         <ul className="mt-3 grid grid-cols-2 gap-x-6 font-mono text-[15px]">
           {codes.map((code) => (
             <li key={code} className="border-b border-base-300 py-1.5">
@@ -34,37 +36,32 @@ export function SecondFactor({ onChanged }: { onChanged: () => Promise<void> }) 
             </li>
           ))}
         </ul>
-        <button
-          type="button"
-          className="quiet-button mt-4 h-11"
+        <Button
+          className="mt-4"
           onClick={() => void onChanged().then(() => setCodes(undefined))}
-        >
-          I have kept them
-        </button>
+        >{t`I have kept them`}</Button>
       </div>
     );
   }
   if (person.secondFactor) {
     return (
       <ChangeForm
-        done="It is off."
-        submit="Turn it off"
+        done={t`It is off.`}
+        submit={t`Turn it off`}
         testId="factor-off"
         send={(form) =>
           sendJson('POST', '/api/people/me/second-factor/off', { password: form.password }).then(onChanged)
         }
       >
-        <p className="mb-3">It is on.</p>
-        <Field label="Your password" name="password" type="password" autoComplete="current-password" />
+        <p className="mb-3">{t`It is on.`}</p>
+        <Field label={t`Your password`} name="password" type="password" autoComplete="current-password" />
       </ChangeForm>
     );
   }
   if (!offer) {
     return (
       <>
-        <button type="button" className="quiet-button h-11" data-testid="factor-begin" onClick={() => void begin()}>
-          Set it up
-        </button>
+        <Button data-testid="factor-begin" onClick={() => void begin()}>{t`Set it up`}</Button>
         <p role="alert" className="text-error">
           {problem}
         </p>
@@ -74,7 +71,7 @@ export function SecondFactor({ onChanged }: { onChanged: () => Promise<void> }) 
   return (
     <ChangeForm
       done=""
-      submit="Turn it on"
+      submit={t`Turn it on`}
       testId="factor-on"
       send={(form) =>
         sendJson<{ recoveryCodes: string[] }>('PUT', '/api/people/me/second-factor', {
@@ -84,17 +81,15 @@ export function SecondFactor({ onChanged }: { onChanged: () => Promise<void> }) 
         }).then(({ recoveryCodes }) => setCodes(recoveryCodes))
       }
     >
-      <p className="mb-3">
-        Scan this with an authenticator, or type the letters beside it. Then give the code that it shows.
-      </p>
+      <p className="mb-3">{t`Scan this with an authenticator, or type the letters beside it. Then give the code that it shows.`}</p>
       <div className="mb-4 flex flex-wrap items-center gap-4">
         <SquareCode modules={offer.modules} />
         <p className="max-w-[220px] font-mono text-[14px] break-all" data-testid="factor-secret">
           {offer.secret}
         </p>
       </div>
-      <Field label="Code" name="code" autoComplete="one-time-code" inputMode="numeric" hint="Six digits" />
-      <Field label="Your password" name="password" type="password" autoComplete="current-password" />
+      <Field label={t`Code`} name="code" autoComplete="one-time-code" inputMode="numeric" hint={t`Six digits`} />
+      <Field label={t`Your password`} name="password" type="password" autoComplete="current-password" />
     </ChangeForm>
   );
 }
@@ -109,7 +104,7 @@ function SquareCode({ modules }: { modules: string[] }) {
       viewBox={`0 0 ${modules.length} ${modules.length}`}
       className="size-[168px] shrink-0 bg-white"
       role="img"
-      aria-label="The secret as a square code"
+      aria-label={t`The secret as a square code`}
       shapeRendering="crispEdges"
     >
       <path d={path} fill="#000" />

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -7,24 +8,25 @@ import { Field } from '../ui/Field';
 import { LeftBehindNote } from './LeftBehindNote';
 import { type Session } from '../server/session';
 import { askForLetter, register, signIn } from '../sync/entering';
+import { sentenceOf } from '../core/runtime';
 
 type Form = 'enter' | 'register' | 'forgotten' | 'written';
 
 const titles: Record<Form, [title: string, about: string, submit: string]> = {
-  enter: ['Back to your notes', 'Sign in with the address you registered.', 'Sign in'],
+  enter: [t`Back to your notes`, t`Sign in with the address you registered.`, t`Sign in`],
   register: [
-    'A place for your notes',
-    'Your own notebooks first. Your group can take you in later.',
-    'Make the account',
+    t`A place for your notes`,
+    t`Your own notebooks first. Your group can take you in later.`,
+    t`Make the account`,
   ],
   forgotten: [
-    'A new password',
-    'Give your address. If there is an account with it, a letter goes there with a link that is good for two hours.',
-    'Write to me',
+    t`A new password`,
+    t`Give your address. If there is an account with it, a letter goes there with a link that is good for two hours.`,
+    t`Write to me`,
   ],
   written: [
-    'We wrote to you',
-    'Open the link in the letter to go on. If none comes within a few minutes, look among unwanted mail, or try again.',
+    t`We wrote to you`,
+    t`Open the link in the letter to go on. If none comes within a few minutes, look among unwanted mail, or try again.`,
     '',
   ],
 };
@@ -61,7 +63,7 @@ export function SignInScreen({ onEnter, back }: { onEnter: (session: Session | n
     } catch (error) {
       const isCode = error instanceof Refused && error.code === 'code-needed';
       if (isCode) setAsksCode(true);
-      else setProblem((error as Error).message);
+      else setProblem(sentenceOf(error));
     }
     setBusy(false);
   };
@@ -79,40 +81,38 @@ export function SignInScreen({ onEnter, back }: { onEnter: (session: Session | n
         form === 'enter' ? (
           <>
             {house?.openRegistration && (
-              <Way testId="toggle-register" onPress={() => go('register')}>
-                I am new here
-              </Way>
+              <Way testId="toggle-register" onPress={() => go('register')}>{t`I am new here`}</Way>
             )}
-            <Way testId="forgotten" onPress={() => go('forgotten')}>
-              I have forgotten my password
-            </Way>
+            <Way testId="forgotten" onPress={() => go('forgotten')}>{t`I have forgotten my password`}</Way>
             {house && !house.openRegistration && (
-              <p className="mt-2 text-[13px] text-quiet">
-                New here? An account is made by invitation: ask somebody of your group for a link.
-              </p>
+              <p className="mt-2 text-[13px] text-quiet">{t`New here? An account is made by invitation: ask somebody of your group for a link.`}</p>
             )}
             <LeftBehindNote />
           </>
         ) : (
-          <Way testId="toggle-register" onPress={() => go('enter')}>
-            Back to signing in
-          </Way>
+          <Way testId="toggle-register" onPress={() => go('enter')}>{t`Back to signing in`}</Way>
         )
       }
     >
-      {form === 'register' && <Field label="Name" name="name" autoComplete="name" />}
-      {form !== 'written' && <Field label="E-mail" name="email" type="email" autoComplete="username" />}
+      {form === 'register' && <Field label={t`Name`} name="name" autoComplete="name" />}
+      {form !== 'written' && <Field label={t`E-mail`} name="email" type="email" autoComplete="username" />}
       {(form === 'enter' || form === 'register') && (
         <Field
-          label="Password"
+          label={t`Password`}
           name="password"
           type="password"
           autoComplete={form === 'register' ? 'new-password' : 'current-password'}
-          hint={form === 'register' ? 'At least 8 characters' : ''}
+          hint={form === 'register' ? t`At least 8 characters` : ''}
         />
       )}
       {asksCode && (
-        <Field label="Code" name="code" autoComplete="one-time-code" hint="Six digits, or a recovery code" autoFocus />
+        <Field
+          label={t`Code`}
+          name="code"
+          autoComplete="one-time-code"
+          hint={t`Six digits, or a recovery code`}
+          autoFocus
+        />
       )}
     </Door>
   );

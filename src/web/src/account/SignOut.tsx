@@ -1,8 +1,11 @@
+import { Button } from '../ui/Button';
+import { plural, t } from '@lingui/core/macro';
 import { useState } from 'react';
 import { useWorkspace } from '../data/useWorkspace';
 import { Dialog } from '../ui/Dialog';
 import { useSession } from '../server/session';
 import { signOut } from '../sync/entering';
+import { sentenceOf } from '../core/runtime';
 
 /** What waits is given so long to be sent before it is asked about, ms. */
 const patience = 4_000;
@@ -23,7 +26,7 @@ export function SignOut() {
       // Nothing of the person stays in memory either.
       location.assign('/sign-in');
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(sentenceOf(error));
       setBusy(false);
     }
   };
@@ -36,43 +39,34 @@ export function SignOut() {
     setBusy(false);
     setUnsent(left);
   };
-  const words = unsent === 1 ? '1 change' : `${unsent} changes`;
+  const words = plural(unsent, { one: '# change', other: '# changes' });
   return (
     <>
-      <button type="button" className="quiet-button" data-testid="sign-out" disabled={busy} onClick={() => void ask()}>
-        Sign out
-      </button>
+      <Button data-testid="sign-out" disabled={busy} onClick={() => void ask()}>{t`Sign out`}</Button>
       {unsent > 0 && (
-        <Dialog title="Not everything is sent" onClose={() => setUnsent(0)}>
-          <p className="mb-5" data-testid="unsent-words">
-            The server does not have {words} that you made here. They can stay on this device until you sign in on it
-            again; all else that is yours leaves it now.
-          </p>
+        <Dialog title={t`Not everything is sent`} onClose={() => setUnsent(0)}>
+          <p
+            className="mb-5"
+            data-testid="unsent-words"
+          >{t`The server does not have ${words} that you made here. They can stay on this device until you sign in on it again; all else that is yours leaves it now.`}</p>
           <p role="alert" className="min-h-5 text-error">
             {problem}
           </p>
           <div className="grid gap-2">
-            <button
-              type="button"
-              className="btn btn-primary h-11"
+            <Button
+              look="primary"
+
               data-testid="leave-keeping"
               disabled={busy}
               onClick={() => void leave(false)}
-            >
-              Sign out and keep {words} here
-            </button>
-            <button
-              type="button"
-              className="quiet-button h-11 text-error"
+            >{t`Sign out and keep ${words} here`}</Button>
+            <Button
+              className="text-error"
               data-testid="leave-losing"
               disabled={busy}
               onClick={() => void leave(true)}
-            >
-              Sign out and lose {words}
-            </button>
-            <button type="button" className="quiet-button h-11" onClick={() => setUnsent(0)}>
-              Stay signed in
-            </button>
+            >{t`Sign out and lose ${words}`}</Button>
+            <Button onClick={() => setUnsent(0)}>{t`Stay signed in`}</Button>
           </div>
         </Dialog>
       )}

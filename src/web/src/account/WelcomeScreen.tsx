@@ -1,9 +1,11 @@
+import { t } from '@lingui/core/macro';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Door, Way } from './Door';
 import { Field } from '../ui/Field';
 import { type Session } from '../server/session';
 import { confirmRegistration, join } from '../sync/entering';
+import { sentenceOf } from '../core/runtime';
 
 /** What an address carries behind its hash, which no server and no proxy gets to see. */
 export function secretOf(name: string): string {
@@ -25,7 +27,7 @@ export function WelcomeScreen({ onEnter }: { onEnter: (session: Session | null) 
       onEnter(await make());
       void navigate('/desk', { replace: true });
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(sentenceOf(error));
       setBusy(false);
     }
   };
@@ -33,17 +35,13 @@ export function WelcomeScreen({ onEnter }: { onEnter: (session: Session | null) 
     if (letter) void enter(() => confirmRegistration(letter));
     // Once, with the letter the address came with.
   }, [letter]);
-  const toSignIn = (
-    <Way testId="to-sign-in" onPress={() => void navigate('/sign-in')}>
-      I have an account
-    </Way>
-  );
+  const toSignIn = <Way testId="to-sign-in" onPress={() => void navigate('/sign-in')}>{t`I have an account`}</Way>;
 
   if (letter)
     return (
       <Door
-        title={problem ? 'This did not work' : 'One moment'}
-        about={problem || 'Your account is being made.'}
+        title={problem ? t`This did not work` : t`One moment`}
+        about={problem || t`Your account is being made.`}
         testId="welcome-form"
         ways={toSignIn}
       />
@@ -51,31 +49,31 @@ export function WelcomeScreen({ onEnter }: { onEnter: (session: Session | null) 
   if (!invitation)
     return (
       <Door
-        title="A link is missing"
-        about="An account is made by invitation: open the whole link that you were given."
+        title={t`A link is missing`}
+        about={t`An account is made by invitation: open the whole link that you were given.`}
         testId="welcome-form"
         ways={toSignIn}
       />
     );
   return (
     <Door
-      title="A place for your notes"
-      about="You are invited. Your own notebooks come first; your group can take you in later."
-      submit="Make the account"
+      title={t`A place for your notes`}
+      about={t`You are invited. Your own notebooks come first; your group can take you in later.`}
+      submit={t`Make the account`}
       busy={busy}
       problem={problem}
       testId="welcome-form"
       onSubmit={(text) => void enter(() => join(invitation, text('name'), text('email'), text('password')))}
       ways={toSignIn}
     >
-      <Field label="Name" name="name" autoComplete="name" />
-      <Field label="E-mail" name="email" type="email" autoComplete="username" />
+      <Field label={t`Name`} name="name" autoComplete="name" />
+      <Field label={t`E-mail`} name="email" type="email" autoComplete="username" />
       <Field
-        label="Password"
+        label={t`Password`}
         name="password"
         type="password"
         autoComplete="new-password"
-        hint="At least 8 characters"
+        hint={t`At least 8 characters`}
       />
     </Door>
   );

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Suspense, useEffect, useRef } from 'react';
 import { Navigate, Outlet, Route, Routes, useLocation } from 'react-router';
@@ -16,7 +17,8 @@ import { useKeysKey } from './useKeysKey';
 import { useTabKeys } from './useOpenTabs';
 import { useRehearsal } from './useRehearsal';
 import { screens } from './screens';
-import { focusHeading, useArrival } from './useArrival';
+import { useArrival } from './useArrival';
+import { focusHeading } from '../ui/focusHeading';
 import { FootBar } from './FootBar';
 import { Rail } from './Rail';
 import { phone, useMedia } from '../ui/useMedia';
@@ -99,14 +101,12 @@ function Frame() {
       <a
         href="#main"
         data-testid="skip"
-        className="btn btn-primary fixed left-3 top-3 z-50 h-11 -translate-y-24 focus:translate-y-0"
+        className="btn btn-primary fixed start-3 top-3 z-50 h-11 -translate-y-24 focus:translate-y-0"
         onClick={(event) => {
           event.preventDefault();
           focusHeading(main.current!);
         }}
-      >
-        To what stands here
-      </a>
+      >{t`To what stands here`}</a>
       <Rail />
       <main ref={main} id="main" className="flex min-w-0 grow flex-col">
         <SyncNotice />

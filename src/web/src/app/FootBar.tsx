@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { BooksIcon, DeskIcon, DotsThreeIcon, FlagPennantIcon, NotePencilIcon } from '@phosphor-icons/react';
 import type { ReactNode } from 'react';
 import { NavLink } from 'react-router';
@@ -16,17 +17,22 @@ export function FootBar() {
   return (
     <div className="in-full-hidden shrink-0 border-t border-base-300 bg-base-200 sm:hidden" data-testid="foot-bar">
       <SyncState className="truncate px-3 pt-1 text-center text-[11px] leading-tight" />
-      <nav aria-label="Main" className="flex">
-        <BarLink to="/desk" label="Desk" icon={<DeskIcon size={24} weight="light" />} />
-        <BarLink to="/library" label="Library" icon={<BooksIcon size={24} weight="light" />} />
-        <BarLink to="/follow-ups" label="Follow-ups" icon={<FlagPennantIcon size={24} weight="light" />} count={open} />
+      <nav aria-label={t`Main`} className="flex">
+        <BarLink to="/desk" label={t`Desk`} icon={<DeskIcon size={24} weight="light" />} />
+        <BarLink to="/library" label={t`Library`} icon={<BooksIcon size={24} weight="light" />} />
+        <BarLink
+          to="/follow-ups"
+          label={t`Follow-ups`}
+          icon={<FlagPennantIcon size={24} weight="light" />}
+          count={open}
+        />
         <button type="button" data-testid="bar-jot" disabled={!jot} className={place} onClick={() => void jot?.()}>
           <NotePencilIcon size={24} weight="light" />
-          Jot
+          {t`Jot`}
         </button>
         <button type="button" data-testid="bar-more" className={place} onClick={() => openRail(true)}>
           <DotsThreeIcon size={24} />
-          More
+          {t`More`}
         </button>
       </nav>
     </div>

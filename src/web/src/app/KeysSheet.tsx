@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useLetterKeys, usePersonal } from '../data/usePersonal';
 import { offers } from '../sheet/tools/offers';
 import { Dialog } from '../ui/Dialog';
@@ -15,49 +16,49 @@ interface KeyPart {
 }
 
 const everywhere: KeyPart = {
-  title: 'Everywhere',
+  title: t`Everywhere`,
   lines: [
-    { keys: '?', does: 'This sheet' },
-    { keys: 'Alt J', does: 'Jot: an empty page at once' },
-    { keys: '[  ]', does: 'The notebook open before, or next' },
-    { keys: 'Ctrl Z', does: 'Take back what was done last' },
-    { keys: 'Escape', does: 'Close, let go, or leave' },
+    { keys: '?', does: t`This sheet` },
+    { keys: t`Alt J`, does: t`Jot: an empty page at once` },
+    { keys: '[  ]', does: t`The notebook open before, or next` },
+    { keys: t`Ctrl Z`, does: t`Take back what was done last` },
+    { keys: t`Escape`, does: t`Close, let go, or leave` },
   ],
 };
 const page: KeyPart = {
-  title: 'On a page',
+  title: t`On a page`,
   lines: [
-    { keys: '1 – 9', does: 'The pens' },
-    { keys: 'X', does: 'The pen before' },
-    { keys: 'Shift M', does: 'Mark what was just written' },
-    { keys: 'R', does: 'Read, or write' },
-    { keys: 'F', does: 'Full view' },
-    { keys: '+  −  0', does: 'Larger, smaller, the whole width' },
-    { keys: 'Ctrl Z   Ctrl Y', does: 'Undo, redo' },
-    { keys: 'Ctrl A   C   X   V   D', does: 'Select all, copy, cut, lay down, double' },
-    { keys: 'Arrows, Shift', does: 'Nudge what is selected, by ten' },
-    { keys: 'Space held', does: 'Hold the sheet' },
+    { keys: '1 – 9', does: t`The pens` },
+    { keys: 'X', does: t`The pen before` },
+    { keys: t`Shift M`, does: t`Mark what was just written` },
+    { keys: 'R', does: t`Read, or write` },
+    { keys: 'F', does: t`Full view` },
+    { keys: '+  −  0', does: t`Larger, smaller, the whole width` },
+    { keys: t`Ctrl Z   Ctrl Y`, does: t`Undo, redo` },
+    { keys: t`Ctrl A   C   X   V   D`, does: t`Select all, copy, cut, lay down, double` },
+    { keys: t`Arrows, Shift`, does: t`Nudge what is selected, by ten` },
+    { keys: t`Space held`, does: t`Hold the sheet` },
   ],
 };
 const turning: KeyPart = {
-  title: 'Turning pages',
+  title: t`Turning pages`,
   lines: [
-    { keys: 'Page down, →, Space', does: 'The next page' },
-    { keys: 'Page up, ←, Shift Space', does: 'The page before' },
-    { keys: 'Home   End', does: 'The first, the last' },
-    { keys: 'Ctrl Page down', does: 'A new page after the last' },
+    { keys: t`Page down, →, Space`, does: t`The next page` },
+    { keys: t`Page up, ←, Shift Space`, does: t`The page before` },
+    { keys: t`Home   End`, does: t`The first, the last` },
+    { keys: t`Ctrl Page down`, does: t`A new page after the last` },
   ],
 };
 const lists: KeyPart = {
-  title: 'In lists and trees',
+  title: t`In lists and trees`,
   lines: [
-    { keys: 'Arrows', does: 'From thing to thing; in a tree → unfolds and ← folds' },
-    { keys: 'Space', does: 'Choose' },
-    { keys: 'F2', does: 'Rename' },
-    { keys: 'M', does: 'Move' },
-    { keys: 'T', does: 'Tag' },
-    { keys: 'Delete', does: 'Into the bin' },
-    { keys: 'Alt Arrows', does: 'One place on' },
+    { keys: t`Arrows`, does: t`From thing to thing; in a tree → unfolds and ← folds` },
+    { keys: t`Space`, does: t`Choose` },
+    { keys: 'F2', does: t`Rename` },
+    { keys: 'M', does: t`Move` },
+    { keys: 'T', does: t`Tag` },
+    { keys: t`Delete`, does: t`Into the bin` },
+    { keys: t`Alt Arrows`, does: t`One place on` },
   ],
 };
 
@@ -66,14 +67,14 @@ export function KeysSheet() {
   const personal = usePersonal();
   const letters = useLetterKeys();
   const tools: KeyPart = {
-    title: 'Tools',
+    title: t`Tools`,
     lines: offers.flatMap((offer) => (offer.key ? [{ keys: offer.key.toUpperCase(), does: offer.title }] : [])),
   };
   return (
-    <Dialog title="Keys" wide onClose={() => openKeys(false)}>
+    <Dialog title={t`Keys`} wide onClose={() => openKeys(false)}>
       <div data-testid="keys-sheet">
         <Switch
-          label="Single letters and signs are keys"
+          label={t`Single letters and signs are keys`}
           on={letters}
           testId="letter-keys"
           onChange={(letterKeys) => personal?.setHabits({ letterKeys })}

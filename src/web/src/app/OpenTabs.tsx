@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { XIcon } from '@phosphor-icons/react';
 import { useNavigate } from 'react-router';
 import { inkOf } from '../model/colours';
@@ -10,7 +11,7 @@ export function OpenTabs() {
   const navigate = useNavigate();
   if (shown.length === 0) return null;
   return (
-    <ul aria-label="Open notebooks" className="mb-2 w-full border-b border-base-300 pb-2">
+    <ul aria-label={t`Open notebooks`} className="mb-2 w-full border-b border-base-300 pb-2">
       {shown.slice(-5).map(({ space, notebook, page, node }) => (
         <li key={notebook} className="group relative">
           <button
@@ -19,7 +20,7 @@ export function OpenTabs() {
             data-name={node.name}
             title={node.name}
             aria-current={here === notebook ? 'page' : undefined}
-            className={`flex h-10 w-full items-center gap-1.5 pl-2 pr-1 text-left text-[11.5px] leading-[1.15] ${here === notebook ? 'bg-base-100 font-semibold' : 'hover:bg-base-100'}`}
+            className={`flex h-10 w-full items-center gap-1.5 ps-2 pe-1 text-start text-[11.5px] leading-[1.15] ${here === notebook ? 'bg-base-100 font-semibold' : 'hover:bg-base-100'}`}
             onClick={() => void navigate(`/page/${space}/${notebook}/${page}`)}
           >
             <svg viewBox="0 0 6 30" width="6" height="30" className="shrink-0" aria-hidden="true">
@@ -29,9 +30,9 @@ export function OpenTabs() {
           </button>
           <button
             type="button"
-            aria-label={`Close ${node.name}`}
-            title="Close"
-            className="absolute right-0 top-0 hidden h-11 w-7 place-items-center bg-base-200 group-focus-within:grid group-hover:grid pointer-coarse:grid"
+            aria-label={t`Close ${node.name}`}
+            title={t`Close`}
+            className="pointer-events-none absolute end-0 top-0 grid h-11 w-7 place-items-center bg-base-200 opacity-0 group-focus-within:pointer-events-auto group-focus-within:opacity-100 group-hover:pointer-events-auto group-hover:opacity-100 pointer-coarse:pointer-events-auto pointer-coarse:opacity-100"
             onClick={() => {
               closeNotebook(notebook);
               if (here === notebook) void navigate('/desk');

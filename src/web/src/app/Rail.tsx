@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { BooksIcon, DeskIcon, FlagPennantIcon, NotePencilIcon, UsersThreeIcon } from '@phosphor-icons/react';
 import { type ReactNode, useEffect, useRef } from 'react';
 import { Link, NavLink, useLocation } from 'react-router';
@@ -8,7 +9,7 @@ import { Avatar } from '../ui/Avatar';
 import { Quill } from '../ui/Quill';
 import { openRail, useRailOpen } from '../ui/rail';
 import { phone, useMedia } from '../ui/useMedia';
-import { useModal } from '../ui/useModal';
+import { Drawer } from '../ui/Dialog';
 import { SyncState } from '../ui/SyncState';
 import { OpenTabs } from './OpenTabs';
 import { RailCount } from './RailCount';
@@ -39,9 +40,9 @@ function RailEdge() {
       type="button"
       tabIndex={-1}
       aria-hidden="true"
-      title="Where to go"
+      title={t`Where to go`}
       data-testid="rail-edge"
-      className="in-full-hidden relative h-full w-2 shrink-0 touch-none border-r border-base-300 bg-base-200 after:absolute after:inset-y-0 after:left-0 after:w-3 hover:bg-base-300 max-sm:w-0 max-sm:border-0"
+      className="in-full-hidden relative h-full w-2 shrink-0 touch-none border-e border-base-300 bg-base-200 after:absolute after:inset-y-0 after:start-0 after:w-3 hover:bg-base-300 max-sm:w-0 max-sm:border-0"
       onClick={() => openRail(true)}
       onPointerDown={(event) => {
         from.current = event.clientX;
@@ -58,16 +59,10 @@ function RailEdge() {
 
 /** The rail over a page, until one goes somewhere, presses beside it or Escape. */
 function RailOver() {
-  const modal = useModal(() => openRail(false));
   return (
-    <dialog
-      {...modal}
-      aria-label="Where to go"
-      data-testid="rail-over"
-      className="m-0 h-full max-h-none border-0 bg-transparent p-0 text-base-content backdrop:bg-[#22302e]/35"
-    >
+    <Drawer label={t`Where to go`} testId="rail-over" onClose={() => openRail(false)}>
       <RailContent className="h-full shadow-lg" />
-    </dialog>
+    </Drawer>
   );
 }
 
@@ -78,35 +73,40 @@ function RailContent({ className, withState }: { className: string; withState?: 
   const open = useOpenCount();
   return (
     <nav
-      aria-label="Main"
-      className={`in-full-hidden flex w-[84px] shrink-0 flex-col items-center border-r border-base-300 bg-base-200 pb-3 pt-3 ${className}`}
+      aria-label={t`Main`}
+      className={`in-full-hidden flex w-[84px] shrink-0 flex-col items-center border-e border-base-300 bg-base-200 pb-3 pt-3 ${className}`}
     >
-      <Link to="/desk" aria-label="Calm Quill, to the Desk" className="mb-3 rounded-md p-1">
+      <Link to="/desk" aria-label={t`Calm Quill, to the Desk`} className="mb-3 rounded-md p-1">
         <Quill size={42} />
       </Link>
       <OpenTabs />
-      <RailEntry to="/desk" label="Desk" icon={<DeskIcon size={26} weight="light" />} />
-      <RailEntry to="/library" label="Library" icon={<BooksIcon size={26} weight="light" />} />
-      <RailEntry to="/follow-ups" label="Follow-ups" count={open} icon={<FlagPennantIcon size={26} weight="light" />} />
+      <RailEntry to="/desk" label={t`Desk`} icon={<DeskIcon size={26} weight="light" />} />
+      <RailEntry to="/library" label={t`Library`} icon={<BooksIcon size={26} weight="light" />} />
+      <RailEntry
+        to="/follow-ups"
+        label={t`Follow-ups`}
+        count={open}
+        icon={<FlagPennantIcon size={26} weight="light" />}
+      />
       {group && (
-        <RailEntry to={`/group/${group.id}`} label="Group" icon={<UsersThreeIcon size={26} weight="light" />} />
+        <RailEntry to={`/group/${group.id}`} label={t`Group`} icon={<UsersThreeIcon size={26} weight="light" />} />
       )}
       <button
         type="button"
         data-testid="rail-jot"
-        title="Jot: an empty page at once (Alt+J)"
+        title={t`Jot: an empty page at once (Alt+J)`}
         disabled={!jot}
         className="mt-2 flex min-h-14 w-full flex-col items-center justify-center gap-1 border-t border-base-300 pt-1 text-[13px] hover:text-primary"
         onClick={() => void jot?.()}
       >
         <NotePencilIcon size={26} weight="light" />
-        Jot
+        {t`Jot`}
       </button>
       <div className="grow" />
       {withState && <SyncState className="mb-2 w-full px-1.5 text-center text-xs leading-tight" />}
       <Link
         to="/account"
-        aria-label={`Account of ${person.name}`}
+        aria-label={t`Account of ${person.name}`}
         data-testid="account-link"
         className="rounded-full p-1"
       >
@@ -126,7 +126,7 @@ function RailEntry({ to, label, icon, count = 0 }: { to: string; label: string; 
     >
       {({ isActive }) => (
         <>
-          {isActive && <span className="stitched absolute inset-y-2 left-0 w-[3px]" />}
+          {isActive && <span className="stitched absolute inset-y-2 start-0 w-[3px]" />}
           {icon}
           <RailCount count={count} />
           {label}

@@ -1,3 +1,5 @@
+import { Button } from '../ui/Button';
+import { plural, t } from '@lingui/core/macro';
 import { useEffect, useState } from 'react';
 import type { Core } from '../core/runtime';
 import type { Library } from '../data/Library';
@@ -42,11 +44,8 @@ export function RefusedDialog({ onClose }: { onClose: () => void }) {
     await read();
   };
   return (
-    <Dialog title="What was not taken" onClose={onClose} wide>
-      <p className="mb-4 max-w-[62ch] text-quiet">
-        The server refused these changes, so they are on this device only, and the pages show what they were without
-        them.
-      </p>
+    <Dialog title={t`What was not taken`} onClose={onClose} wide>
+      <p className="mb-4 max-w-[62ch] text-quiet">{t`The server refused these changes, so they are on this device only, and the pages show what they were without them.`}</p>
       <ul className="divide-y divide-base-300 border-y border-base-300" data-testid="refused-list">
         {groups?.map((group) => {
           const key = `${group.document} ${group.sentence}`;
@@ -62,43 +61,25 @@ export function RefusedDialog({ onClose }: { onClose: () => void }) {
               </div>
               <div className="flex flex-wrap gap-2">
                 {group.piece.length > 0 && (
-                  <button
-                    type="button"
-                    className="quiet-button h-11"
+                  <Button
                     data-testid="refused-copy"
                     onClick={() =>
-                      void act('Copied. It can be laid down on any page.', () => keepPiece(core, group.piece))
+                      void act(t`Copied. It can be laid down on any page.`, () => keepPiece(core, group.piece))
                     }
-                  >
-                    Copy the ink
-                  </button>
+                  >{t`Copy the ink`}</Button>
                 )}
-                <button
-                  type="button"
-                  className="quiet-button h-11"
+                <Button
                   data-testid="refused-again"
-                  onClick={() => void act('It is sent again.', () => outbox.putBack(group.rows))}
-                >
-                  Put it back
-                </button>
+                  onClick={() => void act(t`It is sent again.`, () => outbox.putBack(group.rows))}
+                >{t`Put it back`}</Button>
                 {letting === key ? (
-                  <button
-                    type="button"
-                    className="quiet-button h-11 text-error"
+                  <Button
+                    className="text-error"
                     data-testid="refused-drop-sure"
-                    onClick={() => void act('Let go.', () => outbox.dropRefused(group.rows))}
-                  >
-                    Yes, let it go for good
-                  </button>
+                    onClick={() => void act(t`Let go.`, () => outbox.dropRefused(group.rows))}
+                  >{t`Yes, let it go for good`}</Button>
                 ) : (
-                  <button
-                    type="button"
-                    className="quiet-button h-11"
-                    data-testid="refused-drop"
-                    onClick={() => setLetting(key)}
-                  >
-                    Let it go
-                  </button>
+                  <Button data-testid="refused-drop" onClick={() => setLetting(key)}>{t`Let it go`}</Button>
                 )}
               </div>
             </li>
@@ -110,20 +91,14 @@ export function RefusedDialog({ onClose }: { onClose: () => void }) {
           {said}
         </p>
         <div className="flex gap-2">
-          <button
-            type="button"
-            className="quiet-button h-11"
+          <Button
             onClick={() =>
               void outbox
                 .refusedWork()
                 .then((rows) => saveFile('calm-quill-not-taken.json', JSON.stringify(fileOf(person.id, rows), null, 1)))
             }
-          >
-            Save as a file
-          </button>
-          <button type="button" className="btn btn-primary h-11" onClick={onClose}>
-            Done
-          </button>
+          >{t`Save as a file`}</Button>
+          <Button look="primary" onClick={onClose}>{t`Done`}</Button>
         </div>
       </div>
     </Dialog>
@@ -146,12 +121,12 @@ function groupsOf(core: Core, libraries: Map<string, Library>, rows: RefusedWork
       rows: group,
       name:
         kind === 'page'
-          ? 'On a page'
+          ? t`On a page`
           : kind === 'notebook'
             ? notebook
-              ? `In “${notebook}”`
-              : 'In a notebook'
-            : 'In the library',
+              ? t`In “${notebook}”`
+              : t`In a notebook`
+            : t`In the library`,
       about: aboutWords(JSON.parse(core.DocumentBridge.About(batches)) as Counted[]),
       piece: kind === 'page' ? core.DocumentBridge.PieceOf(batches) : new Uint8Array(),
     };
@@ -164,14 +139,22 @@ interface Counted {
 }
 
 function aboutWords(counted: Counted[]): string {
-  const words = counted.map(({ word, count }) => (count === 1 ? `1 ${word}` : `${count} ${plural(word)}`)).join(', ');
+  const words = counted.map(({ word, count }) => (manyOf[word] ?? other)(count)).join(', ');
   return words.charAt(0).toUpperCase() + words.slice(1);
 }
 
-const plurals: Record<string, string> = {
-  'mark or link': 'marks or links',
-  'thing put in its place': 'things put in their places',
-  'thing that cannot be read': 'things that cannot be read',
+/** What Core calls what a change is about, so many of it. */
+const manyOf: Record<string, (count: number) => string> = {
+  stroke: (count) => plural(count, { one: '# stroke', other: '# strokes' }),
+  shape: (count) => plural(count, { one: '# shape', other: '# shapes' }),
+  'mark or link': (count) => plural(count, { one: '# mark or link', other: '# marks or links' }),
+  'thing put in its place': (count) =>
+    plural(count, { one: '# thing put in its place', other: '# things put in their places' }),
+  'thing that cannot be read': (count) =>
+    plural(count, { one: '# thing that cannot be read', other: '# things that cannot be read' }),
+  name: (count) => plural(count, { one: '# name', other: '# names' }),
+  tag: (count) => plural(count, { one: '# tag', other: '# tags' }),
+  layer: (count) => plural(count, { one: '# layer', other: '# layers' }),
 };
 
-const plural = (word: string): string => plurals[word] ?? `${word}s`;
+const other = (count: number) => plural(count, { one: '# change', other: '# changes' });

@@ -1,3 +1,5 @@
+import { Button } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import { Component, type ReactNode } from 'react';
 import { keptSession } from '../server/session';
 import { reportFault } from '../sync/faults';
@@ -36,25 +38,21 @@ function Broken({ problem }: { problem: Error }) {
   return (
     <div role="alert" className="grid h-full place-items-center overflow-y-auto p-6" data-testid="broken-screen">
       <div className="max-w-[520px]">
-        <h1 className="mb-2 text-[28px] leading-tight">This screen stopped working</h1>
-        <p className="mb-2">
-          Nothing that you wrote is lost: it was kept before it was shown. The other screens go on, and this one usually
-          does after a reload. Whoever looks after the server has been told.
-        </p>
-        <p className="mb-5 text-[13px] text-quiet">It said: {problem.message.split('\n')[0]}</p>
+        <h1 className="mb-2 text-[28px] leading-tight">{t`This screen stopped working`}</h1>
+        <p className="mb-2">{t`Nothing that you wrote is lost: it was kept before it was shown. The other screens go on, and this one usually does after a reload. Whoever looks after the server has been told.`}</p>
+        <p className="mb-5 text-[13px] text-quiet">{t`It said: ${problem.message.split('\n')[0]}`}</p>
         <div className="flex flex-wrap gap-3">
-          <button type="button" className="btn btn-primary h-11" data-testid="reload" onClick={() => location.reload()}>
-            Reload
-          </button>
+          <Button
+            look="primary"
+
+            data-testid="reload"
+            onClick={() => location.reload()}
+          >{t`Reload`}</Button>
           {person && (
-            <button
-              type="button"
-              className="quiet-button"
+            <Button
               data-testid="save-rescue"
               onClick={() => void saveRescueFile(person)}
-            >
-              Save what is here as a file
-            </button>
+            >{t`Save what is here as a file`}</Button>
           )}
         </div>
       </div>

@@ -1,3 +1,5 @@
+import { Button } from '../ui/Button';
+import { plural, t } from '@lingui/core/macro';
 import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import { useSyncState } from '../sync/syncState';
@@ -11,9 +13,11 @@ export function SyncNotice() {
   const [showing, setShowing] = useState(false);
   if (onlyInMemory > 0)
     return (
-      <Notice testId="full-notice" action={<NoticeLink to="/account#device">Make room</NoticeLink>}>
-        This device has no room left. {onlyInMemory === 1 ? 'One change is' : `${onlyInMemory} changes are`} in this
-        window alone until {onlyInMemory === 1 ? 'it is' : 'they are'} sent: keep it open.
+      <Notice testId="full-notice" action={<NoticeLink to="/account#device">{t`Make room`}</NoticeLink>}>
+        {plural(onlyInMemory, {
+          one: 'This device has no room left. One change is in this window alone until it is sent: keep it open.',
+          other: 'This device has no room left. # changes are in this window alone until they are sent: keep it open.',
+        })}
       </Notice>
     );
   if (refused.length > 0)
@@ -21,22 +25,17 @@ export function SyncNotice() {
       <>
         <Notice
           testId="refused-notice"
-          action={
-            <button type="button" className="quiet-button" data-testid="show-refused" onClick={() => setShowing(true)}>
-              See what it was
-            </button>
-          }
-        >
-          The server did not take a change: {refused.join(' ')} It is kept on this device.
-        </Notice>
+          action={<Button data-testid="show-refused" onClick={() => setShowing(true)}>{t`See what it was`}</Button>}
+        >{t`The server did not take a change: ${refused.join(' ')} It is kept on this device.`}</Notice>
         {showing && <RefusedDialog onClose={() => setShowing(false)} />}
       </>
     );
   if (problem === 'signed-out')
     return (
-      <Notice testId="signed-out-notice" action={<NoticeLink to="/sign-in">Sign in</NoticeLink>}>
-        Your sign-in has ended. What you wrote is kept on this device and is sent when you have signed in.
-      </Notice>
+      <Notice
+        testId="signed-out-notice"
+        action={<NoticeLink to="/sign-in">{t`Sign in`}</NoticeLink>}
+      >{t`Your sign-in has ended. What you wrote is kept on this device and is sent when you have signed in.`}</Notice>
     );
   if (version.isReady)
     return (
@@ -44,16 +43,15 @@ export function SyncNotice() {
         testId="version-notice"
         role="status"
         action={
-          version.agreed ? undefined : (
-            <button type="button" className="quiet-button" data-testid="take-version" onClick={agree}>
-              Take it now
-            </button>
-          )
+          version.agreed ? undefined : <Button data-testid="take-version" onClick={agree}>{t`Take it now`}</Button>
         }
       >
         {version.agreed && version.missing > 0
-          ? `A newer version of Calm Quill is ready. It waits for ${version.missing === 1 ? 'another tab' : `${version.missing} other tabs`} to take it, too.`
-          : 'A newer version of Calm Quill is ready. Nothing that you wrote changes.'}
+          ? plural(version.missing, {
+              one: 'A newer version of Calm Quill is ready. It waits for another tab to take it, too.',
+              other: 'A newer version of Calm Quill is ready. It waits for # other tabs to take it, too.',
+            })
+          : t`A newer version of Calm Quill is ready. Nothing that you wrote changes.`}
       </Notice>
     );
   return null;

@@ -1,3 +1,4 @@
+import { focusHeading } from '../ui/focusHeading';
 import { type RefObject, useEffect, useRef } from 'react';
 import { useLocation } from 'react-router';
 
@@ -7,15 +8,6 @@ const product = 'Calm Quill';
 function screenOf(pathname: string): string {
   const [, kind = '', , within = ''] = pathname.split('/');
   return ['page', 'pages', 'web'].includes(kind) ? `${kind}/${within}` : kind;
-}
-
-/** The heading of what is shown, made ready to take the focus. */
-export function focusHeading(main: HTMLElement): boolean {
-  const heading = main.querySelector('h1');
-  if (!heading) return false;
-  heading.tabIndex = -1;
-  heading.focus({ preventScroll: true });
-  return true;
 }
 
 /**

@@ -8,7 +8,7 @@ export function useKeysKey(): boolean {
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       if (event.key !== '?' || !letters || event.defaultPrevented || event.ctrlKey || event.metaKey) return;
-      if ((event.target as Element).closest('input, textarea, select, [contenteditable], dialog')) return;
+      if ((event.target as Element).closest('input, textarea, select, [contenteditable], [role=dialog]')) return;
       event.preventDefault();
       openKeys(true);
     };

@@ -1,3 +1,4 @@
+import { plural, t } from '@lingui/core/macro';
 import { useState } from 'react';
 import { sentenceOf } from '../core/runtime';
 import { say } from '../ui/saying';
@@ -24,8 +25,8 @@ export function CalendarDialog({
   const [source, setSource] = useState<CalendarSource>(() => ({ address: localStorage.getItem(key) ?? '' }));
   return (
     <FormDialog
-      title="Calendar of this planner"
-      confirm="Take it over"
+      title={t`Calendar of this planner`}
+      confirm={t`Take it over`}
       disabled={!source.file && !source.address}
       onClose={onClose}
       onConfirm={async () => {
@@ -44,11 +45,11 @@ export function CalendarDialog({
           const changes = core.PlannerBridge.Taken();
           if (source.address) localStorage.setItem(key, source.address);
           say(
-            `${changes === 0 ? 'Nothing has changed in the calendar.' : changes === 1 ? '1 entry was changed.' : `${changes} entries were changed.`}${aboutCalendar(calendar)}`,
+            `${changes === 0 ? t`Nothing has changed in the calendar.` : plural(changes, { one: '# entry was changed.', other: '# entries were changed.' })}${aboutCalendar(calendar)}`,
           );
         } catch (problem) {
           throw problem instanceof Unreachable
-            ? new Error('Reading a calendar needs a connection. Nothing was changed.')
+            ? new Error(t`Reading a calendar needs a connection. Nothing was changed.`)
             : new Error(sentenceOf(problem));
         }
       }}
@@ -56,9 +57,7 @@ export function CalendarDialog({
       {(problem) => (
         <>
           <CalendarField source={source} onChange={setSource} />
-          <p className="pt-2 text-[13.5px] text-quiet">
-            Entries are told by their own marks, so what you have written beside them stays with them.
-          </p>
+          <p className="pt-2 text-[13.5px] text-quiet">{t`Entries are told by their own marks, so what you have written beside them stays with them.`}</p>
           <Problem words={problem} testId="calendar-problem" />
         </>
       )}

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 /** A calendar to be read: a file, or an address it is had from. */
 export interface CalendarSource {
   file?: File;
@@ -15,7 +16,7 @@ export function CalendarField({
   return (
     <div className="grid gap-3">
       <label>
-        <span className="mb-1 block font-semibold">A calendar file</span>
+        <span className="mb-1 block font-semibold">{t`A calendar file`}</span>
         <input
           type="file"
           accept=".ics,text/calendar"
@@ -27,7 +28,7 @@ export function CalendarField({
         />
       </label>
       <label>
-        <span className="mb-1 block font-semibold">or its address</span>
+        <span className="mb-1 block font-semibold">{t`or its address`}</span>
         <input
           className="field"
           inputMode="url"

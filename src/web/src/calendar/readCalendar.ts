@@ -1,3 +1,5 @@
+import { plural, t } from '@lingui/core/macro';
+import { type SentenceParts, sentenceIn } from '../words/sentences';
 import { sendJson } from '../server/api';
 import type { CalendarSource } from './CalendarField';
 
@@ -5,7 +7,7 @@ export interface ReadCalendar {
   entries: { id: string; value: string }[];
   passed: number;
   /** The first of those that were passed over, and why. */
-  named: { title: string; why: string }[];
+  named: ({ title: string; why: string } & SentenceParts)[];
   unknownZones: string[];
 }
 
@@ -19,7 +21,7 @@ export async function readCalendar(
   signal?: AbortSignal,
 ): Promise<ReadCalendar> {
   if (source.file && source.file.size > mostBytes)
-    throw new Error('The calendar file is larger than 8 MB. Nothing was changed.');
+    throw new Error(t`The calendar file is larger than 8 MB. Nothing was changed.`);
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC';
   return sendJson<ReadCalendar>(
     'POST',
@@ -35,9 +37,13 @@ const mostNamed = 3;
 /** What is to be said of a calendar that could not be read in full. */
 export function aboutCalendar({ passed, named, unknownZones }: ReadCalendar): string {
   const more = passed - Math.min(named.length, mostNamed);
-  const which = named
-    .slice(0, mostNamed)
-    .map(({ title, why }) => `“${title}” ${why}`)
-    .join('; ');
-  return `${passed > 0 ? ` ${passed} ${passed === 1 ? 'entry was' : 'entries were'} passed over: ${which}${more > 0 ? `; and ${more} more` : ''}.` : ''}${unknownZones.length > 0 ? ` Times in ${unknownZones.join(', ')} were taken as local ones.` : ''}`;
+  return [
+    passed > 0 && plural(passed, { one: '# entry was passed over.', other: '# entries were passed over.' }),
+    ...named.slice(0, mostNamed).map((one) => `“${one.title}”: ${sentenceIn(one.why, one)}`),
+    more > 0 && t`And ${more} more.`,
+    unknownZones.length > 0 && t`Times in ${unknownZones.join(', ')} were taken as local ones.`,
+  ]
+    .filter(Boolean)
+    .map((sentence) => ` ${sentence}`)
+    .join('');
 }

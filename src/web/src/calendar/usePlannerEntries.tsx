@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { type ReactNode, useState } from 'react';
 import { properties } from '../core/runtime';
 import { nodeKinds, root } from '../model/items';
@@ -35,8 +36,8 @@ export function usePlannerEntries({
       if (!notebook.find(page)) {
         const title = core.PlannerBridge.NoteTitle(notebook.handle, notebook.id, entry);
         const section =
-          notebook.entries.find((one) => one.kind === 'section' && one.title === 'Notes')?.id ??
-          notebook.addSection(root, 'Notes');
+          notebook.entries.find((one) => one.kind === 'section' && (one.title === 'Notes' || one.title === t`Notes`))
+            ?.id ?? notebook.addSection(root, t`Notes`);
         const paper = notebook.pages.find((one) => one.planner?.startsWith('notes/'))?.paper ?? 'a4-ruled-710';
         notebook.perform((handle, now) =>
           core.LibraryBridge.SetProperty(handle, page, properties.planner, `entry/${entry}`, now),

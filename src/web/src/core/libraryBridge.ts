@@ -32,4 +32,6 @@ export interface LibraryBridge {
     clock: number[],
   ): string;
   Fold(text: string): string;
+  /** Why something may not be called this, as Core tells it; empty where it may. */
+  NameProblem(name: string): string;
 }

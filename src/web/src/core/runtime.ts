@@ -1,3 +1,4 @@
+import { sentenceTold } from '../words/sentences';
 import type { AssetBridge } from './assetBridge';
 import type { DocumentBridge } from './documentBridge';
 import type { HandBridge } from './handBridge';
@@ -87,10 +88,10 @@ export const properties = {
   habits: 29,
 } as const;
 
-/** The sentence of a refusal that Core threw, without what the runtime puts around it. */
+/** The sentence of a refusal that Core threw, without what the runtime puts around it, in the person's language. */
 export function sentenceOf(problem: unknown): string {
   const text = problem instanceof Error ? problem.message : String(problem);
-  return text.split('\n')[0]!.replace(/^Error: /, '');
+  return sentenceTold(text.replace(/^Error: /, ''));
 }
 
 /** A random whole number below 2^52, which Core asks for where it needs chance. */

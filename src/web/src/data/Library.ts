@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { properties } from '../core/runtime';
 import { sendJson, Unreachable } from '../server/api';
 import { copyNodeHere } from '../sync/copyHere';
@@ -201,7 +202,7 @@ export class Library {
       );
       parent = known?.id ?? this.make('tag', parent, name, { [properties.colour]: '' });
     }
-    if (parent === root) throw new Error('A tag needs at least one visible character.');
+    if (parent === root) throw new Error(t`A tag needs at least one visible character.`);
     return parent;
   }
 

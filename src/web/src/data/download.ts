@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { sentenceOf } from '../core/runtime';
 import { Cancelled, request, Unreachable } from '../server/api';
 import type { Workspace } from '../sync/workspace';
@@ -40,7 +41,7 @@ export async function making(
   let hasSpoken = false;
   const speaking = setTimeout(() => {
     hasSpoken = true;
-    say(`${words} is being made.`, { words: 'Cancel', do: () => cancel.abort(), stays: true });
+    say(t`${words} is being made.`, { words: t`Cancel`, do: () => cancel.abort(), stays: true });
   }, unspoken);
   try {
     await workspace.outbox.settled().catch((problem: unknown) => {
@@ -48,13 +49,13 @@ export async function making(
       if (problem instanceof Unreachable) throw problem;
     });
     await make(cancel.signal);
-    if (hasSpoken) say(`${words} is made.`);
+    if (hasSpoken) say(t`${words} is made.`);
   } catch (problem) {
     say(
       problem instanceof Unreachable
-        ? `${words} is made by the server, which cannot be reached now. Nothing was saved; try it again with a connection.`
+        ? t`${words} is made by the server, which cannot be reached now. Nothing was saved; try it again with a connection.`
         : problem instanceof Cancelled
-          ? 'Cancelled. Nothing was saved.'
+          ? t`Cancelled. Nothing was saved.`
           : sentenceOf(problem),
     );
   } finally {

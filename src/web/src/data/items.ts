@@ -1,3 +1,4 @@
+import { plural, t } from '@lingui/core/macro';
 import { whenGroup } from '../model/time';
 import { compare } from './libraryStore';
 import type { Item, LibraryNode, Summary } from '../model/items';
@@ -12,7 +13,7 @@ export function itemOfNode(library: Library, node: LibraryNode, summary: Summary
     id: node.id,
     notebook: node.id,
     folder: node.parent,
-    title: node.name || 'Unnamed',
+    title: node.name || t`Unnamed`,
     natural: node.natural,
     order: node.order,
     notebookName: node.name,
@@ -85,7 +86,7 @@ export function grouped(items: Item[], view: View, nameOf: (person: string) => s
         view.group === 'tag'
           ? item.tags.map((tag) => tag.path)
           : item.people.map(nameOf).filter((name) => name !== undefined);
-      if (names.length === 0) add(view.group === 'tag' ? 'Without a tag' : 'Nobody yet', item);
+      if (names.length === 0) add(view.group === 'tag' ? withoutTag : nobodyYet, item);
       for (const name of names) add(name, item);
     }
   }
@@ -97,6 +98,12 @@ export function grouped(items: Item[], view: View, nameOf: (person: string) => s
     : entries.sort((a, b) => Number(isRest(a.name)) - Number(isRest(b.name)) || a.name.localeCompare(b.name));
 }
 
+const withoutTag = t`Without a tag`;
+const nobodyYet = t`Nobody yet`;
+
 function isRest(name: string): boolean {
-  return name === 'Without a tag' || name === 'Nobody yet';
+  return name === withoutTag || name === nobodyYet;
 }
+
+/** So many things, where they are not named one by one. */
+export const thingsWords = (count: number): string => plural(count, { one: '# thing', other: '# things' });

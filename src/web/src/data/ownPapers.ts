@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
 import { properties } from '../core/runtime';
 import type { Library } from './Library';
@@ -71,9 +72,10 @@ export async function keepPicture({ core, assets }: Workspace, space: string, pi
 export async function freezePage(workspace: Workspace, space: string, page: string, paper: string): Promise<Kept> {
   const document = await workspace.acquire(space, 'page', page);
   try {
-    if (!document.isHere) throw new Error('This page is not on this device yet. Nothing was kept.');
+    if (!document.isHere) throw new Error(t`This page is not on this device yet. Nothing was kept.`);
     const file = workspace.core.AssetBridge.Freeze(document.handle, paper);
-    if (file.length === 0) throw new Error('This page lies on a paper of your own already. Change that paper instead.');
+    if (file.length === 0)
+      throw new Error(t`This page lies on a paper of your own already. Change that paper instead.`);
     return await workspace.assets.keep(space, new Blob([new Uint8Array(file)]));
   } finally {
     workspace.release(space, 'page', page);
@@ -90,13 +92,13 @@ async function redrawn(picture: Blob, type: 'image/jpeg' | 'image/webp'): Promis
   const size = await sizeOf(picture);
   if (size && size.width * size.height > mostMegapixels * 1e6)
     throw new Error(
-      `The picture has ${Math.round((size.width * size.height) / 1e6)} megapixels; the most is ${mostMegapixels}. Nothing was kept.`,
+      t`The picture has ${Math.round((size.width * size.height) / 1e6)} megapixels; the most is ${mostMegapixels}. Nothing was kept.`,
     );
   let bitmap: ImageBitmap;
   try {
     bitmap = await createImageBitmap(picture);
   } catch {
-    throw new Error('This is not a picture that can be read here. Nothing was kept.');
+    throw new Error(t`This is not a picture that can be read here. Nothing was kept.`);
   }
   const scale = Math.min(1, mostEdge / Math.max(bitmap.width, bitmap.height));
   const canvas = new OffscreenCanvas(

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { type NotebookEntry, root } from '../model/items';
 import type { Workspace } from '../sync/workspace';
 
@@ -34,7 +35,7 @@ export async function sectionsOf(
     for (const entry of entries) if (skipped.has(entry.parent) && entry.parent !== root) skipped.add(entry.id);
     return entries
       .filter((entry) => entry.kind === 'section' && !skipped.has(entry.id))
-      .map((entry) => ({ space, notebook, parent: entry.id, words: entry.title || 'Section', depth: entry.depth }));
+      .map((entry) => ({ space, notebook, parent: entry.id, words: entry.title || t`Section`, depth: entry.depth }));
   } finally {
     workspace.release(space, 'notebook', notebook);
   }

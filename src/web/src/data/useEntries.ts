@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
 import { sendJson, Unreachable } from '../server/api';
 import { withoutNews } from './useNews';
@@ -132,7 +133,7 @@ function itemOfEntry(library: Library, entry: Entry, summaries: Map<string, Summ
     id: entry.id,
     notebook: entry.notebook,
     folder: entry.parent,
-    title: entry.title || (entry.kind === 4 ? `Page ${entry.number}` : 'Unnamed'),
+    title: entry.title || (entry.kind === 4 ? t`Page ${entry.number}` : t`Unnamed`),
     natural: '',
     order: '',
     notebookName: entry.notebookName,

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { createContext, useContext, useEffect, useState, useSyncExternalStore } from 'react';
 import type { DocumentKind } from '../core/runtime';
 import { addressOf } from '../sync/address';
@@ -8,7 +9,7 @@ export const WorkspaceContext = createContext<Workspace | null>(null);
 
 export function useWorkspace(): Workspace {
   const workspace = useContext(WorkspaceContext);
-  if (!workspace) throw new Error('The workspace has not been started.');
+  if (!workspace) throw new Error(t`The workspace has not been started.`);
   return workspace;
 }
 

@@ -1,3 +1,8 @@
+import { FirstSteps } from './FirstSteps';
+import { usePersonal } from '../data/usePersonal';
+import { Button } from '../ui/Button';
+import { plural, t } from '@lingui/core/macro';
+import { Trans } from '@lingui/react/macro';
 import { useQuery } from '@tanstack/react-query';
 import { CalendarBlankIcon } from '@phosphor-icons/react';
 import { type ReactNode, useState } from 'react';
@@ -37,6 +42,7 @@ export function DeskScreen() {
   const { person } = useSession();
   const workspace = useWorkspace();
   const today = useToday();
+  const personal = usePersonal();
   const [since] = useState(() => lastVisit(person.id));
   const { data } = useQuery({
     queryKey: ['desk', since],
@@ -49,22 +55,12 @@ export function DeskScreen() {
     <div className="h-full overflow-y-auto px-10 pb-12 pt-6 max-sm:px-4">
       <header className="flex flex-wrap items-end gap-2">
         <div className="grow">
-          <p className="text-quiet">
-            {dayWords()}, week {isoWeek()}
-          </p>
-          <h1 className="text-[31px] leading-tight" data-testid="desk-heading">
-            Where you left off
-          </h1>
+          <p className="text-quiet">{t`${dayWords()}, week ${isoWeek()}`}</p>
+          <h1 className="text-[31px] leading-tight" data-testid="desk-heading">{t`Where you left off`}</h1>
         </div>
-        <button
-          type="button"
-          className="quiet-button px-4"
-          data-testid="today"
-          disabled={!today}
-          onClick={() => void today?.()}
-        >
-          <CalendarBlankIcon size={20} weight="light" /> Today's page
-        </button>
+        <Button className="px-4" data-testid="today" disabled={!today} onClick={() => void today?.()}>
+          <CalendarBlankIcon size={20} weight="light" /> {t`Today's page`}
+        </Button>
         <JotButton />
       </header>
       {leftOff.length > 0 ? (
@@ -74,26 +70,28 @@ export function DeskScreen() {
               <Link to={openPath(space, page.notebook, page.id)} className="group block">
                 <PagePicture
                   address={stripPath(space, page)}
-                  alt={`Page ${page.number} of ${notebookName}`}
+                  alt={t`Page ${page.number} of ${notebookName}`}
                   width={150}
                   height={212}
                   className="group-hover:border-primary max-sm:aspect-[150/212] max-sm:h-auto! max-sm:w-full!"
                 />
                 <span className="mt-2 line-clamp-2 block font-title text-[16px] leading-tight">{notebookName}</span>
                 <span className="text-[13px] text-quiet">
-                  page {page.number}
-                  {page.writtenAt && `, ${whenWords(new Date(page.writtenAt).toISOString())}`}
+                  {t`page ${page.number}`}
+                  {page.writtenAt && `, ${whenWords(page.writtenAt)}`}
                 </span>
               </Link>
             </li>
           ))}
         </ol>
       ) : (
-        data && (
-          <p className="mt-4 border-b border-base-300 pb-8 text-quiet">
-            The pages you write on last will lie here. “Jot” gives you an empty one at once.
-          </p>
-        )
+        data &&
+        personal &&
+        (personal.habits.stepsPutAway ? (
+          <p className="mt-4 border-b border-base-300 pb-8 text-quiet">{t`The pages you write on last will lie here. “Jot” gives you an empty one at once.`}</p>
+        ) : (
+          <FirstSteps personal={personal} />
+        ))
       )}
       <div className="mt-7 grid grid-cols-[1.45fr_1fr] gap-x-12 gap-y-7 max-lg:grid-cols-1">
         <div className="grid content-start gap-7">
@@ -101,7 +99,7 @@ export function DeskScreen() {
           <Jots />
         </div>
         <div className="grid content-start gap-7">
-          <Part title="In the group">
+          <Part title={t`In the group`}>
             <ul>
               {(data?.news ?? []).map((news) => (
                 <li
@@ -111,21 +109,22 @@ export function DeskScreen() {
                 >
                   <Avatar name={news.name} colour={news.colour} size={26} />
                   <Link to={openPath(news.space, news.notebook, news.lastPage)} className="grow hover:underline">
-                    {news.name.split(' ')[0]} wrote on {news.pages === 1 ? 'a page' : `${news.pages} pages`} of{' '}
-                    <span className="font-semibold">{news.notebookName}</span>
+                    <WroteOn
+                      who={news.name.split(' ')[0]!}
+                      pages={news.pages}
+                      notebook={<span className="font-semibold">{news.notebookName}</span>}
+                    />
                     <span className="block text-[13px] text-quiet">{whenWords(new Date(news.at).toISOString())}</span>
                   </Link>
                 </li>
               ))}
               {data && data.news.length === 0 && (
-                <li className="py-3 text-quiet">Nobody has written anything new since you were here last.</li>
+                <li className="py-3 text-quiet">{t`Nobody has written anything new since you were here last.`}</li>
               )}
             </ul>
           </Part>
-          <Part title="Due again">
-            <p className="py-3 text-quiet">
-              No questions are due. Those you write for yourself will be asked again here.
-            </p>
+          <Part title={t`Due again`}>
+            <p className="py-3 text-quiet">{t`No questions are due. Those you write for yourself will be asked again here.`}</p>
           </Part>
         </div>
       </div>
@@ -153,20 +152,18 @@ function StillOpen() {
     .slice(0, shownOpen);
   return (
     <Part
-      title="Still open"
+      title={t`Still open`}
       about={
         marks.length > 0 && (
           <Link to="/follow-ups" className="font-sans text-[14px] text-quiet underline" data-testid="desk-follow-ups">
-            {marks.length === 1 ? '1 follow-up' : `${marks.length} follow-ups`}
-            {old > 0 && `, ${old} older than a week`}
+            {plural(marks.length, { one: '# follow-up', other: '# follow-ups' })}
+            {old > 0 && `, ${t`${old} older than a week`}`}
           </Link>
         )
       }
     >
       {marks.length === 0 && (
-        <p className="py-3 text-quiet">
-          Nothing is marked as open. Marks such as “Ask” and “To do” on your pages will be gathered here.
-        </p>
+        <p className="py-3 text-quiet">{t`Nothing is marked as open. Marks such as “Ask” and “To do” on your pages will be gathered here.`}</p>
       )}
       {first.map((mark) => (
         <FollowUpLine
@@ -175,7 +172,7 @@ function StillOpen() {
           kind={kinds.get(mark.mark)}
           width={290}
           height={48}
-          about={`${mark.notebookName}, page ${mark.pageNumber}`}
+          about={t`${mark.notebookName}, page ${mark.pageNumber}`}
           onTick={() => void tick(mark, true).then(refetch)}
         />
       ))}
@@ -204,16 +201,16 @@ function Jots() {
   );
   return (
     <Part
-      title="Jots to file"
+      title={t`Jots to file`}
       about={
         jots.length > 0 && (
           <Link to="/library/list/jots" className="font-sans text-[14px] text-quiet underline">
-            {jots.length === 1 ? '1 waits' : `${jots.length} wait`}
+            {plural(jots.length, { one: '# waits', other: '# wait' })}
           </Link>
         )
       }
     >
-      {jots.length === 0 && <p className="py-3 text-quiet">Nothing waits to be filed.</p>}
+      {jots.length === 0 && <p className="py-3 text-quiet">{t`Nothing waits to be filed.`}</p>}
       <ul className="flex flex-wrap gap-5 pt-3">
         {jots.slice(0, 5).map(({ space, node }) => (
           <li key={node.id} className="w-[104px]">
@@ -256,4 +253,17 @@ function lastVisit(person: string): number | undefined {
   const since = isSame ? kept.since : kept.here;
   localStorage.setItem(key, JSON.stringify({ ...(since === undefined ? {} : { since }), here: now }));
   return since;
+}
+
+/** Who wrote on how many pages of which notebook. */
+function WroteOn({ who, pages, notebook }: { who: string; pages: number; notebook: ReactNode }) {
+  return pages === 1 ? (
+    <Trans>
+      {who} wrote on a page of {notebook}
+    </Trans>
+  ) : (
+    <Trans>
+      {who} wrote on {pages} pages of {notebook}
+    </Trans>
+  );
 }

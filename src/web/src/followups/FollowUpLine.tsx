@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { CheckIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -6,6 +7,7 @@ import { type MarkKind, MarkSign } from '../spots/markKinds';
 import { aroundSpot, partPath, type ShownSpot } from '../data/spots';
 import { InkCut } from '../spots/InkCut';
 import { dayKey } from '../model/time';
+import { dateLocale } from '../words/language';
 
 interface FollowUpLineProps {
   mark: ShownSpot;
@@ -30,7 +32,7 @@ export function FollowUpLine({ mark, kind, about, width, height, onTick }: Follo
       <MarkSign kind={kind} done={Boolean(mark.doneAt)} />
       <Link
         to={`${openPath(mark.space, mark.notebook, mark.page)}?mark=${mark.id}`}
-        aria-label={`${kind?.words ?? 'Mark'}${mark.note ? `: ${mark.note}` : ''}, ${mark.notebookName}, page ${mark.pageNumber}`}
+        aria-label={t`${mark.note ? `${kind?.words ?? t`Mark`}: ${mark.note}` : (kind?.words ?? t`Mark`)}, ${mark.notebookName}, page ${mark.pageNumber}`}
         className="block shrink overflow-hidden max-sm:grow max-sm:basis-0 border border-base-300 bg-paper hover:border-primary"
       >
         <PartPicture mark={mark} area={area} width={width} height={height} />
@@ -41,7 +43,8 @@ export function FollowUpLine({ mark, kind, about, width, height, onTick }: Follo
           {about}
           {mark.due && (
             <span className={late ? 'font-semibold text-accent' : ''}>
-              {about ? ', ' : ''}due {dueWords(mark.due)}
+              {about ? ', ' : ''}
+              {t`due ${dueWords(mark.due)}`}
             </span>
           )}
         </p>
@@ -49,10 +52,11 @@ export function FollowUpLine({ mark, kind, about, width, height, onTick }: Follo
       {onTick && (
         <button
           type="button"
-          aria-label={mark.doneAt ? 'Open it again' : 'Tick it off'}
-          title={mark.doneAt ? 'Open it again' : 'Tick it off'}
+          aria-label={mark.doneAt ? t`Open it again` : t`Tick it off`}
+          title={mark.doneAt ? t`Open it again` : t`Tick it off`}
           data-testid="tick-off"
-          className={`grid size-10 shrink-0 place-items-center rounded-full border ${mark.doneAt ? 'border-quiet text-quiet' : 'border-base-300 hover:border-primary'}`}
+          data-tick={mark.id}
+          className={`grid size-11 shrink-0 place-items-center rounded-full border ${mark.doneAt ? 'border-quiet text-quiet' : 'border-base-300 hover:border-primary'}`}
           onClick={onTick}
         >
           <CheckIcon size={18} weight={mark.doneAt ? 'bold' : 'regular'} />
@@ -92,5 +96,9 @@ function PartPicture({
 }
 
 function dueWords(day: string): string {
-  return new Date(`${day}T12:00:00`).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' });
+  return new Date(`${day}T12:00:00`).toLocaleDateString(dateLocale(), {
+    weekday: 'long',
+    day: 'numeric',
+    month: 'long',
+  });
 }

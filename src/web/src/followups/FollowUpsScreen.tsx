@@ -1,3 +1,5 @@
+import { useKeptFocus } from '../ui/useKeptFocus';
+import { t } from '@lingui/core/macro';
 import { DownloadSimpleIcon } from '@phosphor-icons/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type ReactNode, useMemo, useRef, useState } from 'react';
@@ -51,10 +53,10 @@ function readFilter(text: string | null): Kept {
   }
 }
 const ages = [
-  { value: '', words: 'of any age' },
-  { value: '7', words: 'older than a week' },
-  { value: '30', words: 'older than a month' },
-  { value: '-7', words: 'from the past week' },
+  { value: '', words: t`of any age` },
+  { value: '7', words: t`older than a week` },
+  { value: '30', words: t`older than a month` },
+  { value: '-7', words: t`from the past week` },
 ];
 const lineHeight = 76;
 const headHeight = 62;
@@ -78,6 +80,7 @@ export function FollowUpsScreen() {
   const { marks, refetch } = useFollowUps(filter.state !== 'open');
   const tick = useTick();
   const scroller = useRef<HTMLDivElement>(null);
+  useKeptFocus(scroller, 'data-tick');
   const change = (changed: Partial<Filter>) => setFilter({ ...filter, ...changed });
 
   const inState = marks.filter((mark) =>
@@ -111,7 +114,7 @@ export function FollowUpsScreen() {
   const takeOut = (kind: 'md' | 'csv') =>
     void download(workspace, {
       path: `/api/follow-ups.${kind}`,
-      words: 'The list',
+      words: t`The list`,
       body: { all: filter.state !== 'open', ids: found.length < marks.length ? found.map((mark) => mark.id) : null },
     });
   const mayTick = (mark: ShownSpot) => spaces.find((space) => space.id === mark.space)?.role !== 'reader';
@@ -121,24 +124,24 @@ export function FollowUpsScreen() {
       <header className="border-b border-base-300 pb-3">
         <div className="flex items-end gap-2">
           <h1 className="grow text-[30px] leading-tight">
-            Follow-ups{' '}
+            {t`Follow-ups`}{' '}
             <span className="font-sans text-[15px] text-quiet" data-testid="follow-up-count">
               {found.length === 1 ? '1' : found.length}
             </span>
           </h1>
           <Menu
-            label="Take them out as a file"
+            label={t`Take them out as a file`}
             testId="follow-up-export"
             icon={<DownloadSimpleIcon size={22} weight="light" />}
             entries={[
               {
-                label: 'As Markdown',
+                label: t`As Markdown`,
                 testId: 'export-markdown',
                 icon: <DownloadSimpleIcon size={20} weight="light" />,
                 onChoose: () => takeOut('md'),
               },
               {
-                label: 'As CSV',
+                label: t`As CSV`,
                 testId: 'export-csv',
                 icon: <DownloadSimpleIcon size={20} weight="light" />,
                 onChoose: () => takeOut('csv'),
@@ -157,7 +160,7 @@ export function FollowUpsScreen() {
                 data-testid="filter-kind"
                 data-name={kind.words}
                 onClick={() => change({ kind: filter.kind === kind.id ? '' : kind.id })}
-                className={`flex h-10 items-center gap-2 rounded-full border pl-2 pr-3.5 ${filter.kind === kind.id ? 'border-primary bg-base-200 font-semibold' : 'border-base-300'}`}
+                className={`flex h-10 items-center gap-2 rounded-full border ps-2 pe-3.5 ${filter.kind === kind.id ? 'border-primary bg-base-200 font-semibold' : 'border-base-300'}`}
               >
                 <MarkSign kind={kind} size={22} /> {kind.words}{' '}
                 <span className="text-[13px] text-quiet">{counts.get(kind.id) ?? 0}</span>
@@ -165,55 +168,61 @@ export function FollowUpsScreen() {
             ))}
           <span className="grow" />
           <Pick
-            label="State"
+            label={t`State`}
             value={filter.state}
             testId="filter-state"
             onPick={(state) => change({ state: state as State })}
             choices={[
-              { value: 'open', words: 'open' },
-              { value: 'done', words: 'ticked off' },
-              { value: 'all', words: 'open or ticked off' },
+              { value: 'open', words: t`open` },
+              { value: 'done', words: t`ticked off` },
+              { value: 'all', words: t`open or ticked off` },
             ]}
           />
           <Pick
-            label="Where"
+            label={t`Where`}
             value={filter.place}
             testId="filter-place"
             onPick={(place) => change({ place })}
-            choices={[{ value: '', words: 'everywhere' }, ...places]}
+            choices={[{ value: '', words: t`everywhere` }, ...places]}
           />
           {tags.length > 0 && (
             <Pick
-              label="Tag"
+              label={t`Tag`}
               value={filter.tag}
               testId="filter-tag"
               onPick={(tag) => change({ tag })}
-              choices={[{ value: '', words: 'with any tag' }, ...tags]}
+              choices={[{ value: '', words: t`with any tag` }, ...tags]}
             />
           )}
           <Pick
-            label="For whom"
+            label={t`For whom`}
             value={filter.person}
             testId="filter-person"
             onPick={(person) => change({ person })}
             choices={[
-              { value: '', words: 'for anybody' },
+              { value: '', words: t`for anybody` },
               ...[...people.values()].map((person) => ({
                 value: person.id,
-                words: `for ${person.name.split(' ')[0]}`,
+                words: t`for ${person.name.split(' ')[0]}`,
               })),
             ]}
           />
-          <Pick label="Age" value={filter.age} testId="filter-age" onPick={(age) => change({ age })} choices={ages} />
           <Pick
-            label="Grouped by"
+            label={t`Age`}
+            value={filter.age}
+            testId="filter-age"
+            onPick={(age) => change({ age })}
+            choices={ages}
+          />
+          <Pick
+            label={t`Grouped by`}
             value={grouping}
             testId="group-by"
             onPick={(by) => setGrouping(by as Grouping)}
             choices={[
-              { value: 'page', words: 'by page' },
-              { value: 'kind', words: 'by kind' },
-              { value: 'age', words: 'by age' },
+              { value: 'page', words: t`by page` },
+              { value: 'kind', words: t`by kind` },
+              { value: 'age', words: t`by age` },
             ]}
           />
         </div>
@@ -222,8 +231,8 @@ export function FollowUpsScreen() {
         {found.length === 0 && (
           <p className="py-8 text-quiet" data-testid="empty">
             {marks.length === 0
-              ? 'Nothing is open. Take up “Mark” beside a page and press where something is to be asked, done or looked up: it is gathered here.'
-              : 'Nothing fits what you ask for.'}
+              ? t`Nothing is open. Take up “Mark” beside a page and press where something is to be asked, done or looked up: it is gathered here.`
+              : t`Nothing fits what you ask for.`}
           </p>
         )}
         <div className="relative" style={{ height: virtual.getTotalSize() }}>
@@ -263,12 +272,12 @@ export function FollowUpsScreen() {
 }
 
 function aboutWords(mark: ShownSpot, people: ReturnType<typeof usePeopleOf>, grouping: Grouping): string {
-  const name = (id: string | null) => people.get(id ?? '')?.name.split(' ')[0] ?? 'somebody';
+  const name = (id: string | null) => people.get(id ?? '')?.name.split(' ')[0] ?? t`somebody`;
   const parts = [
-    grouping === 'page' ? '' : `${mark.notebookName}, page ${mark.pageNumber}`,
-    mark.person ? `for ${name(mark.person)}` : '',
+    grouping === 'page' ? '' : t`${mark.notebookName}, page ${mark.pageNumber}`,
+    mark.person ? t`for ${name(mark.person)}` : '',
     mark.doneAt
-      ? `ticked off by ${name(mark.doneBy)} ${whenWords(new Date(mark.doneAt).toISOString())}`
+      ? t`ticked off by ${name(mark.doneBy)} ${whenWords(new Date(mark.doneAt).toISOString())}`
       : `${name(mark.author)}, ${whenWords(new Date(mark.createdAt).toISOString())}`,
   ];
   return parts.filter(Boolean).join(', ');
@@ -286,7 +295,7 @@ function rowsOf(found: ShownSpot[], grouping: Grouping, kinds: ReturnType<typeof
         <Head
           mark={marks[0]!}
           grouping={grouping}
-          words={grouping === 'kind' ? (kinds.get(key)?.words ?? 'Mark') : key}
+          words={grouping === 'kind' ? (kinds.get(key)?.words ?? t`Mark`) : key}
           count={marks.length}
         />
       ),
@@ -304,7 +313,7 @@ function Head({ mark, grouping, words, count }: { mark: ShownSpot; grouping: Gro
             {mark.notebookName}
           </Link>
           <span className="font-sans text-[14px] text-quiet">
-            page {mark.pageNumber}
+            {t`page ${mark.pageNumber}`}
             {mark.pageTitle && `, ${mark.pageTitle}`}
           </span>
         </>

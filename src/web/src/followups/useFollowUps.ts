@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { doing } from '../data/doing';
@@ -50,7 +51,7 @@ export function useOpenCount(): number {
 export function useTick(): (mark: ShownSpot, done: boolean) => Promise<void> {
   const workspace = useWorkspace();
   return (mark, done) =>
-    doing(workspace, done ? 'Ticked off.' : 'It is open again.', () =>
+    doing(workspace, done ? t`Ticked off.` : t`It is open again.`, () =>
       setSpotOn(workspace, mark.space, mark.page, mark.id, { done: done ? '1' : '' }),
     );
 }

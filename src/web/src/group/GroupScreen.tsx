@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams } from 'react-router';
@@ -7,11 +8,12 @@ import { type Role, useSession } from '../server/session';
 import { Usage } from '../settings/Usage';
 import { Avatar } from '../ui/Avatar';
 import { usePeople } from '../data/usePeople';
+import { sentenceOf } from '../core/runtime';
 
 const roleWords: Record<Role, string> = {
-  owner: 'writes, and decides who may do what',
-  writer: 'reads and writes everything here',
-  reader: 'reads everything here',
+  owner: t`writes, and decides who may do what`,
+  writer: t`reads and writes everything here`,
+  reader: t`reads everything here`,
 };
 
 /** The people of a group, and who may do what. */
@@ -22,14 +24,14 @@ export function GroupScreen() {
   const people = usePeople(id);
   const queries = useQueryClient();
   const [problem, setProblem] = useState('');
-  if (!space) return <p className="p-10">You are not in this group.</p>;
+  if (!space) return <p className="p-10">{t`You are not in this group.`}</p>;
 
   const setRole = async (member: string, role: string) => {
     setProblem('');
     try {
       await sendJson('PUT', `/api/spaces/${id}/members/${member}`, { role });
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(sentenceOf(error));
     }
     await queries.invalidateQueries({ queryKey: ['people', id] });
   };
@@ -37,7 +39,7 @@ export function GroupScreen() {
   return (
     <div className="relative h-full overflow-y-auto">
       <div className="mx-auto max-w-[860px] px-10 pb-16 pt-7 max-sm:px-5">
-        <p className="text-quiet">Group</p>
+        <p className="text-quiet">{t`Group`}</p>
         <h1 className="border-b border-base-300 pb-4 text-[30px] leading-tight">{space.name}</h1>
         <p role="alert" className="min-h-5 pt-2 text-error">
           {problem}
@@ -49,20 +51,20 @@ export function GroupScreen() {
               <div className="grow">
                 <p className="font-title text-[18px]">
                   {member.name}
-                  {member.id === person.id && <span className="ml-2 font-sans text-[13px] text-quiet">you</span>}
+                  {member.id === person.id && <span className="ms-2 font-sans text-[13px] text-quiet">{t`you`}</span>}
                 </p>
                 <p className="text-[13px] text-quiet">{roleWords[member.role]}</p>
               </div>
               {space.role === 'owner' ? (
                 <select
-                  aria-label={`Role of ${member.name}`}
+                  aria-label={t`Role of ${member.name}`}
                   className="select h-10 w-32 border-base-300 bg-base-100"
                   value={member.role}
                   onChange={(event) => void setRole(member.id, event.target.value)}
                 >
-                  <option value="owner">Owner</option>
-                  <option value="writer">Writer</option>
-                  <option value="reader">Reader</option>
+                  <option value="owner">{t`Owner`}</option>
+                  <option value="writer">{t`Writer`}</option>
+                  <option value="reader">{t`Reader`}</option>
                 </select>
               ) : (
                 <span className="text-quiet">{member.role[0]!.toUpperCase() + member.role.slice(1)}</span>
@@ -70,11 +72,11 @@ export function GroupScreen() {
             </li>
           ))}
         </ul>
-        <h2 className="mt-10 border-b border-base-300 pb-2 text-[20px]">How much it is</h2>
-        <p className="pb-3 pt-2 text-quiet">What this library holds on the server, and what it may hold.</p>
+        <h2 className="mt-10 border-b border-base-300 pb-2 text-[20px]">{t`How much it is`}</h2>
+        <p className="pb-3 pt-2 text-quiet">{t`What this library holds on the server, and what it may hold.`}</p>
         <Usage space={id} />
-        <h2 className="mt-10 border-b border-base-300 pb-2 text-[20px]">Terms</h2>
-        <p className="pt-2 text-quiet">Lenses that ask for “this term” go by these days.</p>
+        <h2 className="mt-10 border-b border-base-300 pb-2 text-[20px]">{t`Terms`}</h2>
+        <p className="pt-2 text-quiet">{t`Lenses that ask for “this term” go by these days.`}</p>
         <TermsField space={id} mayWrite={space.role !== 'reader'} />
       </div>
     </div>

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { NotePencilIcon } from '@phosphor-icons/react';
 import { useJot } from './useJot';
 
@@ -8,12 +9,12 @@ export function JotButton({ wide }: { wide?: boolean }) {
     <button
       type="button"
       data-testid="jot"
-      title="Jot (Alt+J)"
+      title={t`Jot (Alt+J)`}
       disabled={!jot}
       className={`btn btn-primary h-11 min-h-11 px-5 ${wide ? 'max-sm:hidden' : ''}`}
       onClick={() => void jot?.()}
     >
-      <NotePencilIcon size={20} weight="light" /> Jot
+      <NotePencilIcon size={20} weight="light" /> {t`Jot`}
     </button>
   );
 }

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useEffect, useRef } from 'react';
 import { useNavigate } from 'react-router';
 import { usePersonal } from '../data/usePersonal';
@@ -21,5 +22,5 @@ export function JotScreen({ today }: { today?: boolean }) {
         : Promise.resolve().then(() => makeJot(personal))
     ).then((path) => navigate(path, { replace: true }));
   }, [personal, workspace, spaces, navigate, today]);
-  return <p className="grid h-full place-items-center text-quiet">Laying out a page</p>;
+  return <p className="grid h-full place-items-center text-quiet">{t`Laying out a page`}</p>;
 }

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useNavigate } from 'react-router';
 import { addPage } from '../data/addPage';
 import { openPath, root } from '../model/items';
@@ -5,7 +6,7 @@ import { type Personal, usePersonal } from '../data/usePersonal';
 import { useSession } from '../server/session';
 import { type Workspace } from '../sync/workspace';
 import { useWorkspace } from '../data/useWorkspace';
-import { dayKey, dayWords } from '../model/time';
+import { dayKey, dayWords, dateWords, clockWords } from '../model/time';
 
 /** Makes a jot and goes to its empty page: a notebook of one page on the preset paper, titled with date and time, which waits under Jots. */
 export function useJot(): (() => Promise<void>) | undefined {
@@ -16,7 +17,7 @@ export function useJot(): (() => Promise<void>) | undefined {
 
 export function makeJot({ library, jotPreset }: Personal): string {
   const now = new Date();
-  const title = `${now.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })}, ${now.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`;
+  const title = `${dateWords(now)}, ${clockWords(now)}`;
   // Two of one minute are told apart.
   const called = new Set(library.jots().map((jot) => jot.name));
   let name = title;
@@ -54,7 +55,7 @@ export async function makeToday(personal: Personal, workspace: Workspace, spaces
     const paper = preset?.paper ?? personal.jotPreset.paper;
     preset = {
       space: library.space,
-      notebook: library.emptyNotebook(root, 'Days', { colour: 'sky', cover: 'waves', paper }),
+      notebook: library.emptyNotebook(root, t`Days`, { colour: 'sky', cover: 'waves', paper }),
       paper,
     };
     personal.setTodayPreset(preset);

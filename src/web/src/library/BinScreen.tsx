@@ -1,3 +1,5 @@
+import { Button } from '../ui/Button';
+import { plural, t } from '@lingui/core/macro';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { FileIcon, FolderSimpleIcon, RowsIcon, TagIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
@@ -33,17 +35,23 @@ interface BinnedEntry {
 }
 
 const kindWords: Record<LibraryNode['kind'], string> = {
-  folder: 'Folder, with all that is in it,',
-  notebook: 'Notebook',
-  tag: 'Tag',
-  lens: 'Lens',
-  paper: 'Paper',
-  markKind: 'Kind of mark',
+  folder: t`Folder, with all that is in it,`,
+  notebook: t`Notebook`,
+  tag: t`Tag`,
+  lens: t`Lens`,
+  paper: t`Paper`,
+  markKind: t`Kind of mark`,
 };
+
+/** What it was, where from, and when it was put here. `from` is empty where the old place is gone. */
+function wasWords(what: string, from: string, putAt: number): string {
+  const when = whenWords(putAt);
+  return from ? t`${what} from ${from}, put here ${when}` : t`${what} whose old place is gone, put here ${when}`;
+}
 
 /** What was put into the bin, each with the way back to its place; for how long the bin keeps things; and emptying it. */
 export function BinScreen() {
-  return <BySpace title="Bin">{(space, library) => <BinOf space={space} library={library} />}</BySpace>;
+  return <BySpace title={t`Bin`}>{(space, library) => <BinOf space={space} library={library} />}</BySpace>;
 }
 
 function BinOf({ space, library }: { space: Space; library: Library }) {
@@ -71,7 +79,7 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
       return;
     }
     library.putBack(node.id);
-    setSaid(`${node.name}: put back into ${library.find(node.parent)?.name ?? space.name}.`);
+    setSaid(t`${node.name}: put back into ${library.find(node.parent)?.name ?? space.name}.`);
   };
   const inNotebook = async <T,>(notebook: string, work: (document: OpenDocument) => T): Promise<T> => {
     const document = await workspace.acquire(space.id, 'notebook', notebook);
@@ -82,7 +90,7 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
     }
   };
   const { NotebookBridge, LibraryBridge } = workspace.core;
-  const nameOf = (entry: BinnedEntry) => entry.title || (entry.isPage ? `Page ${entry.number}` : 'Section');
+  const nameOf = (entry: BinnedEntry) => entry.title || (entry.isPage ? t`Page ${entry.number}` : t`Section`);
   /** Into its old place, or into another of its notebook; asks for one where the old one is gone. */
   const putEntryBack = async (entry: BinnedEntry, into?: { parent: string; words: string }) => {
     const isDone = await inNotebook(entry.notebook, (document) => {
@@ -95,7 +103,7 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
       return true;
     });
     if (!isDone) return setPlacingEntry(entry);
-    setSaid(`${nameOf(entry)}: put back into ${into?.words ?? entry.notebookName}.`);
+    setSaid(t`${nameOf(entry)}: put back into ${into?.words ?? entry.notebookName}.`);
     await queries.invalidateQueries({ queryKey: ['bin', space.id] });
   };
   const empty = async () => {
@@ -108,20 +116,20 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
     }
     await workspace.outbox.settled().catch(() => {});
     await queries.invalidateQueries({ queryKey: ['bin', space.id] });
-    setSaid('The bin is empty.');
+    setSaid(t`The bin is empty.`);
   };
   const size = amount(library, nodes, summaries);
   const pages = size.pages + entries.reduce((sum, entry) => sum + entry.pages, 0);
   return (
     <section
       className="pt-6"
-      aria-label={`Bin of ${space.name}`}
+      aria-label={t`Bin of ${space.name}`}
       data-testid={`bin-${space.personal ? 'personal' : 'group'}`}
     >
       <div className="flex flex-wrap items-center gap-3 border-b border-base-300 pb-2">
         <h2 className="grow text-[19px]">{space.name}</h2>
         <label className="flex items-center gap-2 text-quiet">
-          Keeps things
+          {t`Keeps things`}
           <select
             className="select h-10 w-auto border-base-300 bg-base-100"
             value={library.binDays}
@@ -129,23 +137,21 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
             data-testid="bin-days"
             onChange={(event) => library.set(root, properties.binDays, event.target.value)}
           >
-            <option value={7}>for 7 days</option>
-            <option value={30}>for 30 days</option>
-            <option value={90}>for 90 days</option>
-            <option value={0}>until it is emptied</option>
+            <option value={7}>{t`for 7 days`}</option>
+            <option value={30}>{t`for 30 days`}</option>
+            <option value={90}>{t`for 90 days`}</option>
+            <option value={0}>{t`until it is emptied`}</option>
           </select>
         </label>
         {mayWrite && nodes.length + entries.length > 0 && (
-          <button type="button" className="quiet-button" data-testid="empty-bin" onClick={() => setEmptying(true)}>
-            Empty now
-          </button>
+          <Button data-testid="empty-bin" onClick={() => setEmptying(true)}>{t`Empty now`}</Button>
         )}
       </div>
       <p role="status" className="min-h-7 pt-2 text-quiet" data-testid="bin-said">
         {said}
       </p>
       {nodes.length + entries.length === 0 && (
-        <p className="py-3 text-quiet">Nothing is in it. What you put here keeps its place and can be put back.</p>
+        <p className="py-3 text-quiet">{t`Nothing is in it. What you put here keeps its place and can be put back.`}</p>
       )}
       <ul>
         {nodes.map((node) => (
@@ -153,7 +159,11 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
             key={node.id}
             name={node.name}
             face={<NodeFace node={node} />}
-            about={`${kindWords[node.kind]} ${library.placeIsThere(node.id) ? `from ${library.find(node.parent)?.name ?? space.name}` : 'whose old place is gone'}, put here ${whenWords(new Date(node.putAt).toISOString())}`}
+            about={wasWords(
+              kindWords[node.kind],
+              library.placeIsThere(node.id) ? (library.find(node.parent)?.name ?? space.name) : '',
+              node.putAt,
+            )}
             {...(mayWrite ? { onPutBack: () => putBack(node) } : {})}
           />
         ))}
@@ -174,29 +184,27 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
                 <RowsIcon size={36} weight="thin" />
               )
             }
-            about={`${entry.isPage ? 'Page' : 'Section'} of ${entry.notebookName}${pagesWords(entry)}, put here ${whenWords(new Date(entry.binnedAt).toISOString())}`}
+            about={entryWords(entry)}
             {...(mayWrite ? { onPutBack: () => void putEntryBack(entry) } : {})}
           />
         ))}
       </ul>
       {emptying && (
         <ConfirmDialog
-          title={`Empty the bin of ${space.name}`}
-          confirm="Erase all of it"
+          title={t`Empty the bin of ${space.name}`}
+          confirm={t`Erase all of it`}
           onConfirm={() => void empty()}
           onClose={() => setEmptying(false)}
         >
           <p data-testid="empty-says">
-            {size.notebooks === 1 ? '1 notebook' : `${size.notebooks} notebooks`} with{' '}
-            {pages === 1 ? '1 page' : `${pages} pages`} ({bytesWords(size.bytes)}) will be erased for everybody. This
-            cannot be taken back.
+            {t`${plural(size.notebooks, { one: '# notebook', other: '# notebooks' })} with ${plural(pages, { one: '# page', other: '# pages' })} (${bytesWords(size.bytes)}) will be erased for everybody. This cannot be taken back.`}
           </p>
         </ConfirmDialog>
       )}
       {placingEntry && (
         <PlaceDialog
-          title={`The old place of “${nameOf(placingEntry)}” is gone. Where should it go?`}
-          confirm="Put it here"
+          title={t`The old place of “${nameOf(placingEntry)}” is gone. Where should it go?`}
+          confirm={t`Put it here`}
           space={space.id}
           notebook={placingEntry.notebook}
           without={[placingEntry.id]}
@@ -210,14 +218,14 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
       )}
       {placing && (
         <MoveDialog
-          title={`The old place of “${placing.name}” is gone. Where should it go?`}
+          title={t`The old place of “${placing.name}” is gone. Where should it go?`}
           space={space.id}
           without={[placing.id]}
           onClose={() => setPlacing(undefined)}
           onMove={async (intoSpace, folder) => {
-            if (intoSpace !== space.id) return 'It can be put back into its own library only.';
+            if (intoSpace !== space.id) return t`It can be put back into its own library only.`;
             library.putBack(placing.id, folder);
-            setSaid(`${placing.name}: put into ${library.find(folder)?.name ?? space.name}.`);
+            setSaid(t`${placing.name}: put into ${library.find(folder)?.name ?? space.name}.`);
             return '';
           }}
         />
@@ -226,13 +234,16 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
   );
 }
 
-/** How many pages lie in it, where it is more than itself. */
-function pagesWords({ isPage, pages }: BinnedEntry): string {
+/** What a page or section was, with how many pages where it is more than itself. */
+function entryWords({ isPage, pages, notebookName, binnedAt }: BinnedEntry): string {
   const within = pages - Number(isPage);
-  if (within === 0) return '';
+  const inside = plural(within, { one: '# page', other: '# pages' });
+  const when = whenWords(binnedAt);
+  if (within === 0)
+    return isPage ? t`Page of ${notebookName}, put here ${when}` : t`Section of ${notebookName}, put here ${when}`;
   return isPage
-    ? `, with ${within === 1 ? '1 page' : `${within} pages`} below it`
-    : `, with ${within === 1 ? '1 page' : `${within} pages`}`;
+    ? t`Page of ${notebookName}, with ${inside} below it, put here ${when}`
+    : t`Section of ${notebookName}, with ${inside}, put here ${when}`;
 }
 
 function BinRow({
@@ -253,11 +264,7 @@ function BinRow({
         <h3 className="text-[18px] [overflow-wrap:anywhere]">{name}</h3>
         <p className="text-quiet">{about}</p>
       </div>
-      {onPutBack && (
-        <button type="button" className="quiet-button shrink-0" data-testid="put-back" onClick={onPutBack}>
-          Put back
-        </button>
-      )}
+      {onPutBack && <Button className="shrink-0" data-testid="put-back" onClick={onPutBack}>{t`Put back`}</Button>}
     </li>
   );
 }

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { Fragment, type ReactNode } from 'react';
 import { type Space, useSession } from '../server/session';
 import type { Library } from '../data/Library';
@@ -16,7 +17,7 @@ export function BySpace({
   return (
     <>
       <header className="border-b border-base-300 pb-3">
-        <p className="text-quiet">Library</p>
+        <p className="text-quiet">{t`Library`}</p>
         <h1 className="text-[30px] leading-tight" data-testid="library-heading">
           {title}
         </h1>

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useNavigate } from 'react-router';
 import { doing } from '../data/doing';
 import { properties } from '../core/runtime';
@@ -44,8 +45,8 @@ export function ContentDialogs({
     case 'newNotebook':
       return (
         <NotebookDialog
-          title="New notebook"
-          confirm="Make the notebook"
+          title={t`New notebook`}
+          confirm={t`Make the notebook`}
           space={library.space}
           onClose={onClose}
           onConfirm={async (look) => {
@@ -58,7 +59,7 @@ export function ContentDialogs({
       const [first] = asking.items;
       return (
         <MoveDialog
-          title={asking.items.length === 1 ? `Move “${first!.title}”` : `Move ${asking.items.length} things`}
+          title={asking.items.length === 1 ? t`Move “${first!.title}”` : t`Move ${asking.items.length} things`}
           space={first!.space}
           without={asking.items.map((item) => item.id)}
           onClose={onClose}
@@ -70,7 +71,9 @@ export function ContentDialogs({
       return (
         <TagDialog
           title={
-            asking.items.length === 1 ? `Tags of “${asking.items[0]!.title}”` : `Tags of ${asking.items.length} things`
+            asking.items.length === 1
+              ? t`Tags of “${asking.items[0]!.title}”`
+              : t`Tags of ${asking.items.length} things`
           }
           library={actions.library(asking.items[0]!)}
           carried={actions.carried(asking.items)}
@@ -85,12 +88,12 @@ export function ContentDialogs({
       if (item.kind === 'folder') {
         return (
           <FolderDialog
-            title={`Folder “${node.name}”`}
-            confirm="Change it"
+            title={t`Folder “${node.name}”`}
+            confirm={t`Change it`}
             look={node}
             onClose={onClose}
             onConfirm={(look) =>
-              doing(workspace, 'The folder is changed.', () => {
+              doing(workspace, t`The folder is changed.`, () => {
                 if (look.name !== node.name) own.rename(node.id, look.name);
                 if (look.colour !== node.colour) own.set(node.id, properties.colour, look.colour);
                 if (look.icon !== node.icon) own.set(node.id, properties.icon, look.icon);
@@ -101,13 +104,13 @@ export function ContentDialogs({
       }
       return (
         <NotebookDialog
-          title={`Notebook “${node.name}”`}
-          confirm="Change it"
+          title={t`Notebook “${node.name}”`}
+          confirm={t`Change it`}
           look={node}
           space={own.space}
           onClose={onClose}
           onConfirm={(look) =>
-            doing(workspace, 'The notebook is changed.', () => {
+            doing(workspace, t`The notebook is changed.`, () => {
               if ((look.source ?? '') !== (node.source ?? '')) own.set(node.id, properties.source, look.source ?? '');
               if (look.name !== node.name) own.rename(node.id, look.name);
               if (look.colour !== node.colour) own.set(node.id, properties.colour, look.colour);
@@ -131,7 +134,7 @@ export function ContentDialogs({
       return (
         <LensDialog
           space={spaces.find((one) => one.id === library.space)!}
-          confirm="Save the lens"
+          confirm={t`Save the lens`}
           onClose={onClose}
           onConfirm={({ name, icon, shared }) => {
             const isOwn = space?.personal || shared;
@@ -147,7 +150,7 @@ export function ContentDialogs({
         <LensDialog
           space={spaces.find((one) => one.id === keeper.space)!}
           look={{ name: lens.name, icon: lens.icon, shared: false }}
-          confirm="Change it"
+          confirm={t`Change it`}
           onClose={onClose}
           onConfirm={(look) => {
             if (look.name !== lens.name) keeper.rename(lens.id, look.name);

@@ -1,3 +1,5 @@
+import { Button } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import { DotsThreeIcon, PlusIcon, SlidersHorizontalIcon } from '@phosphor-icons/react';
 import { type ReactNode, useState } from 'react';
 import { JotButton } from '../jot/JotButton';
@@ -54,7 +56,7 @@ export function ContentHeader({
         </div>
         {menu.length > 0 && (
           <Menu
-            label={`More for ${place.title}`}
+            label={t`More for ${place.title}`}
             testId="folder-menu"
             icon={<DotsThreeIcon size={24} />}
             entries={menu}
@@ -62,21 +64,22 @@ export function ContentHeader({
         )}
         {!(isFolder && mayWrite) && <JotButton wide />}
         {isFolder && mayWrite && (
-          <button
-            type="button"
-            className="btn btn-primary h-11 min-h-11 px-5 max-sm:size-11 max-sm:px-0"
+          <Button
+            look="primary"
+
+            className="max-sm:size-11 max-sm:px-0"
             data-testid="new-notebook"
-            title="New notebook"
+            title={t`New notebook`}
             onClick={onNewNotebook}
           >
             <PlusIcon size={20} className="sm:hidden" />
-            <span className="max-sm:sr-only">New notebook</span>
-          </button>
+            <span className="max-sm:sr-only">{t`New notebook`}</span>
+          </Button>
         )}
         <button
           type="button"
-          aria-label="How it is shown"
-          title="How it is shown"
+          aria-label={t`How it is shown`}
+          title={t`How it is shown`}
           aria-expanded={showing}
           data-testid="how-shown"
           className={`grid size-11 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200 sm:hidden ${showing ? 'bg-base-200' : ''}`}

@@ -1,3 +1,5 @@
+import { Button } from '../ui/Button';
+import { plural, t } from '@lingui/core/macro';
 import { XIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import type { Member } from '../data/usePeople';
@@ -7,7 +9,7 @@ import type { Tag } from '../model/items';
 import { fillOf } from '../model/colours';
 
 const next: Record<string, TagUse | ''> = { '': 'any', any: 'all', all: 'none', none: '' };
-const useWords: Record<TagUse, string> = { any: 'any of', all: 'all of', none: 'none of' };
+const useWords: Record<TagUse, string> = { any: t`any of`, all: t`all of`, none: t`none of` };
 const fewTags = 14;
 
 interface FilterBarProps {
@@ -34,8 +36,8 @@ export function FilterBar({ libraries, people, filter, found, onFilter, onSave, 
     .filter((node) => node.kind === 'folder' && !node.inBin)
     .sort((a, b) => (a.natural < b.natural ? -1 : 1));
   return (
-    <section aria-label="Filter" data-testid="filter-bar" className="border-b border-base-300 py-3">
-      <div className="flex flex-wrap gap-1.5" role="group" aria-label="Tags">
+    <section aria-label={t`Filter`} data-testid="filter-bar" className="border-b border-base-300 py-3">
+      <div className="flex flex-wrap gap-1.5" role="group" aria-label={t`Tags`}>
         {shown.map((tag) => {
           const use = filter.tags[tag.id];
           return (
@@ -44,8 +46,8 @@ export function FilterBar({ libraries, people, filter, found, onFilter, onSave, 
               type="button"
               data-testid="filter-tag"
               data-name={tag.path}
-              aria-label={`${tag.path}, ${use ? useWords[use] : 'not asked for'}`}
-              title="Press for any of, all of, none of"
+              aria-label={`${tag.path}, ${use ? useWords[use] : t`not asked for`}`}
+              title={t`Press for any of, all of, none of`}
               className={`flex h-10 items-center gap-1.5 rounded-md border px-2.5 ${use ? 'border-primary bg-base-200' : 'border-base-300'} ${use === 'none' ? 'line-through decoration-2' : ''}`}
               onClick={() => {
                 const tagsAfter = { ...filter.tags };
@@ -66,70 +68,70 @@ export function FilterBar({ libraries, people, filter, found, onFilter, onSave, 
             key={id}
             type="button"
             data-testid="filter-gone"
-            title="Take it out"
+            title={t`Take it out`}
             className="flex h-11 items-center gap-1.5 rounded-md border border-dashed border-error px-2.5 text-error"
             onClick={() => {
               const { [id]: _, ...tagsAfter } = filter.tags;
               onFilter({ ...filter, tags: tagsAfter });
             }}
           >
-            A tag that is gone
-            <XIcon size={16} aria-label="take it out" />
+            {t`A tag that is gone`}
+            <XIcon size={16} aria-label={t`take it out`} />
           </button>
         ))}
-        {tags.length === 0 && <p className="py-2 text-quiet">No tags yet. Put one on a notebook by its menu.</p>}
+        {tags.length === 0 && <p className="py-2 text-quiet">{t`No tags yet. Put one on a notebook by its menu.`}</p>}
         {tags.length > shown.length && (
           <button type="button" className="h-10 px-2 underline" onClick={() => setEvery(true)}>
-            {tags.length - shown.length} more
+            {t`${tags.length - shown.length} more`}
           </button>
         )}
       </div>
       <div className="mt-2 flex flex-wrap items-center gap-1.5">
         <input
           className="input h-10 w-44 border-base-300 bg-base-100"
-          placeholder="Title holds"
-          aria-label="Title holds"
+          placeholder={t`Title holds`}
+          aria-label={t`Title holds`}
           data-testid="filter-title"
           value={filter.titled}
           onChange={(event) => onFilter({ ...filter, titled: event.target.value })}
         />
         <Choice
-          label="Kind"
+          label={t`Kind`}
           value={filter.kind}
           onChange={(kind) => onFilter({ ...filter, kind: kind as Filter['kind'] })}
           options={[
-            ['', 'Any kind'],
-            ['notebook', 'Notebooks'],
-            ['section', 'Sections'],
-            ['page', 'Pages'],
+            ['', t`Any kind`],
+            ['notebook', t`Notebooks`],
+            ['section', t`Sections`],
+            ['page', t`Pages`],
           ]}
         />
         <Choice
-          label="Written"
+          label={t`Written`}
           value={filter.written}
           onChange={(written) => onFilter({ ...filter, written })}
           options={[
-            ['', 'Whenever written'],
-            ...spans.map(({ name, words }) => [name, `Written ${words.toLowerCase()}`] as [string, string]),
+            ['', t`Whenever written`],
+            ...spans.map(({ name, words }) => [name, t`Written ${words.toLowerCase()}`] as [string, string]),
           ]}
         />
         <Choice
-          label="Person"
+          label={t`Person`}
           value={filter.person}
           onChange={(person) => onFilter({ ...filter, person })}
           options={[
-            ['', 'By anybody'],
-            ...people.map((person) => [person.id, `By ${person.name}`] as [string, string]),
+            ['', t`By anybody`],
+            ...people.map((person) => [person.id, t`By ${person.name}`] as [string, string]),
           ]}
         />
         {library && (
           <Choice
-            label="Folder"
+            label={t`Folder`}
             value={filter.folder}
             onChange={(folder) => onFilter({ ...filter, folder })}
             options={[
-              ['', 'In any folder'],
-              ...folders.map((folder) => [folder.id, `In ${folder.name}`] as [string, string]),
+              ['', t`In any folder`],
+              ...folders.map((folder) => [folder.id, t`In ${folder.name}`] as [string, string]),
             ]}
           />
         )}
@@ -141,21 +143,17 @@ export function FilterBar({ libraries, people, filter, found, onFilter, onSave, 
             data-testid="filter-starred"
             onChange={(event) => onFilter({ ...filter, starred: event.target.checked })}
           />
-          Starred
+          {t`Starred`}
         </label>
-        <div className="ml-auto flex items-center gap-1.5">
+        <div className="ms-auto flex items-center gap-1.5">
           <p role="status" className="px-2 text-quiet" data-testid="found">
-            {found === undefined ? '' : found === 1 ? '1 found' : `${found} found`}
+            {found === undefined ? '' : plural(found, { one: '# found', other: '# found' })}
           </p>
-          {isChosen(filter) && (
-            <button type="button" className="quiet-button" onClick={() => onFilter(noFilter)}>
-              Clear
-            </button>
-          )}
+          {isChosen(filter) && <Button onClick={() => onFilter(noFilter)}>{t`Clear`}</Button>}
           {isChosen(filter) && onSave && (
-            <button type="button" className="quiet-button" data-testid="save-lens" onClick={onSave}>
+            <Button data-testid="save-lens" onClick={onSave}>
               {saveWords}
-            </button>
+            </Button>
           )}
         </div>
       </div>

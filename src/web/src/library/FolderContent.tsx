@@ -1,3 +1,5 @@
+import { useKeptFocus } from '../ui/useKeptFocus';
+import { t } from '@lingui/core/macro';
 import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { say } from '../ui/saying';
@@ -29,6 +31,7 @@ import { useLetterKeys, usePersonal } from '../data/usePersonal';
 import { useSelection } from '../ui/useChosen';
 import { useLocksOf, useSummaries } from '../data/useShelf';
 import { usualView, viewTarget } from '../model/libraryView';
+import { numberWords } from '../words/language';
 
 interface FolderContentProps {
   at: Place;
@@ -43,7 +46,7 @@ interface FolderContentProps {
 export function FolderContent({ at, space, libraries, onNewFolder, lead }: FolderContentProps) {
   const { spaces, person } = useSession();
   const navigate = useNavigate();
-  const [search] = useSearchParams();
+  const [search, setSearch] = useSearchParams();
   const summaries = useSummaries();
   const personal = usePersonal();
   const letters = useLetterKeys();
@@ -56,7 +59,9 @@ export function FolderContent({ at, space, libraries, onNewFolder, lead }: Folde
     search.get('tag') ? { ...noFilter, tags: { [search.get('tag')!]: 'any' } } : noFilter,
   );
   const [filtering, setFiltering] = useState(isChosen(filter));
-  const [asking, setAsking] = useState<Asking | { what: 'newLens' | 'lens' }>();
+  const [asking, setAsking] = useState<Asking | { what: 'newLens' | 'lens' } | undefined>(
+    search.get('new') ? { what: 'newNotebook' } : undefined,
+  );
   const [renaming, setRenaming] = useState<string>();
 
   const target = viewTarget(at.space, at.place);
@@ -142,6 +147,7 @@ export function FolderContent({ at, space, libraries, onNewFolder, lead }: Folde
       : [item.id],
   });
 
+  useKeptFocus(scroller, 'data-item');
   const tiles = useRef<HTMLDivElement>(null);
   useRoving(tiles, { items: '[data-item], button' });
   const onKey = (event: KeyboardEvent, item: Item) =>
@@ -193,14 +199,17 @@ export function FolderContent({ at, space, libraries, onNewFolder, lead }: Folde
             {...(asked && narrowed ? { found: asked.total > asked.items.length ? asked.total : loose.length } : {})}
             onFilter={setFilter}
             onSave={place.libraries.length === 1 ? saveLens : undefined}
-            saveWords={place.lens ? 'Keep this as the lens' : 'Save as a lens'}
+            saveWords={place.lens ? t`Keep this as the lens` : t`Save as a lens`}
           />
         )}
-        {asked?.fromDevice && <p className="pt-3 text-quiet">Without a connection: found in what this device holds.</p>}
+        {asked?.fromDevice && (
+          <p className="pt-3 text-quiet">{t`Without a connection: found in what this device holds.`}</p>
+        )}
         {asked && asked.total > asked.items.length && (
           <p className="pt-3 text-quiet">
-            The first {asked.items.length} of{' '}
-            {asked.total >= mostCounted ? `more than ${mostCounted.toLocaleString('en-GB')}` : asked.total}.
+            {asked.total >= mostCounted
+              ? t`The first ${asked.items.length} of more than ${numberWords(mostCounted)}.`
+              : t`The first ${asked.items.length} of ${asked.total}.`}
           </p>
         )}
         {place.note && <p className="pt-3 text-quiet">{place.note}</p>}
@@ -213,7 +222,7 @@ export function FolderContent({ at, space, libraries, onNewFolder, lead }: Folde
               if (folder) onKey(event, folder);
             }}
           >
-            <div ref={tiles} className="flex flex-wrap gap-2 pb-1 pt-4" role="group" aria-label="Inner folders">
+            <div ref={tiles} className="flex flex-wrap gap-2 pb-1 pt-4" role="group" aria-label={t`Inner folders`}>
               {folders.map((folder) => (
                 <FolderTile
                   key={folder.id}
@@ -247,9 +256,12 @@ export function FolderContent({ at, space, libraries, onNewFolder, lead }: Folde
           actions={actions}
           personal={personal}
           rule={narrowed ? (rules?.[0] ?? '') : ''}
-          onClose={() => setAsking(undefined)}
+          onClose={() => {
+            setAsking(undefined);
+            if (search.has('new')) setSearch({}, { replace: true });
+          }}
           onSavedLens={(library, lens) => {
-            say('The lens is kept; it stands at the side.');
+            say(t`The lens is kept; it stands at the side.`);
             void navigate(`/library/${library}/lens-${lens}`);
           }}
         />
@@ -263,7 +275,7 @@ export function FolderContent({ at, space, libraries, onNewFolder, lead }: Folde
       return;
     }
     const { lens, keeper } = place;
-    act(`“${lens.name}” asks this now.`, () => keeper!.set(lens.id, properties.rule, ruleOf(filter)));
+    act(t`“${lens.name}” asks this now.`, () => keeper!.set(lens.id, properties.rule, ruleOf(filter)));
     setFiltering(false);
     setFilter(noFilter);
   }
@@ -294,16 +306,16 @@ const mostCounted = 10_000;
 
 /** Of what this device does not hold it cannot tell. */
 const notOnThisDevice = {
-  title: 'Nothing of it is on this device',
-  words: 'Without a connection, only what was opened here can stand here. The rest comes with the connection.',
+  title: t`Nothing of it is on this device`,
+  words: t`Without a connection, only what was opened here can stand here. The rest comes with the connection.`,
 };
 
 function Empty({ place, narrowed }: { place: { title: string; words: string }; narrowed: boolean }) {
   return (
     <div className="py-14 text-center" data-testid="empty">
-      <p className="font-title text-[19px]">{narrowed ? 'Nothing matches all of this' : place.title}</p>
+      <p className="font-title text-[19px]">{narrowed ? t`Nothing matches all of this` : place.title}</p>
       <p className="mt-1 text-quiet">
-        {narrowed ? 'Take a tag out, or ask for any of them instead of all.' : place.words}
+        {narrowed ? t`Take a tag out, or ask for any of them instead of all.` : place.words}
       </p>
     </div>
   );

@@ -1,3 +1,5 @@
+import { SignButton } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { CaretDownIcon, CaretRightIcon, PlusIcon } from '@phosphor-icons/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
@@ -75,10 +77,10 @@ export function FolderTree({
     if (madeAt >= 0) virtual.scrollToIndex(madeAt);
   }, [madeAt]);
   return (
-    <section className="mb-4" aria-label={`Folders of ${space.name}`}>
+    <section className="mb-4" aria-label={t`Folders of ${space.name}`}>
       <div
         ref={setNodeRef}
-        className={`flex items-center rounded-md pl-2 ${isOver ? 'outline-2 outline-primary' : ''} ${chosen === root ? 'bg-base-200' : ''}`}
+        className={`flex items-center rounded-md ps-2 ${isOver ? 'outline-2 outline-primary' : ''} ${chosen === root ? 'bg-base-200' : ''}`}
       >
         <Link
           to={`/library/${space.id}`}
@@ -88,16 +90,15 @@ export function FolderTree({
           {space.name}
         </Link>
         {mayWrite && (
-          <button
-            type="button"
-            aria-label={`New folder in ${where}`}
-            title={`New folder in ${where}`}
+          <SignButton
+            label={t`New folder in ${where}`}
+
             data-testid={`new-folder-${space.personal ? 'personal' : 'group'}`}
-            className="grid size-10 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200"
+
             onClick={onNewFolder}
           >
             <PlusIcon size={18} />
-          </button>
+          </SignButton>
         )}
       </div>
       {library && (
@@ -214,14 +215,14 @@ function FolderRow({ folder, depth, branches, space, count, isChosen, isOpen, on
   return (
     <div
       ref={drop.setNodeRef}
-      className={`flex h-9 items-center rounded-md pr-2 ${isChosen ? 'bg-base-200 font-semibold' : 'hover:bg-base-200'} ${drop.isOver ? 'outline-2 outline-primary' : ''}`}
+      className={`flex h-9 items-center rounded-md pe-2 ${isChosen ? 'bg-base-200 font-semibold' : 'hover:bg-base-200'} ${drop.isOver ? 'outline-2 outline-primary' : ''}`}
       style={{ paddingLeft: Math.min(depth, 8) * 18 }}
     >
       {branches ? (
         <button
           type="button"
           tabIndex={-1}
-          aria-label={`${isOpen ? 'Fold' : 'Unfold'} ${folder.name}`}
+          aria-label={`${isOpen ? t`Fold` : t`Unfold`} ${folder.name}`}
           className="grid h-9 w-7 shrink-0 place-items-center text-quiet"
           onClick={onToggle}
         >
@@ -243,7 +244,7 @@ function FolderRow({ folder, depth, branches, space, count, isChosen, isOpen, on
         >
           <span className={`h-4 w-1 shrink-0 rounded-sm ${fillOf[folder.colour] ?? 'bg-spruce'}`} />
           {folder.icon && <NodeIcon name={folder.icon} size={17} />}
-          <span className="grow truncate">{folder.name || 'Unnamed folder'}</span>
+          <span className="grow truncate">{folder.name || t`Unnamed folder`}</span>
           <span className="text-[13px] font-normal text-quiet">{count}</span>
         </Link>
       </div>

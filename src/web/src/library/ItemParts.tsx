@@ -1,3 +1,4 @@
+import { plural, t } from '@lingui/core/macro';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { LockSimpleIcon, PushPinIcon, StarIcon } from '@phosphor-icons/react';
 import { type MouseEvent, type ReactNode } from 'react';
@@ -48,7 +49,7 @@ export function useItemHandling({ item, selection, mayWrite, isMarked, ordered, 
   const isInner = item.kind === 'page' || item.kind === 'section';
   const drag = useDraggable({
     id: `item:${item.id}`,
-    data: { space: item.space, ids: dragIds, name: dragIds.length > 1 ? `${dragIds.length} things` : item.title },
+    data: { space: item.space, ids: dragIds, name: dragIds.length > 1 ? t`${dragIds.length} things` : item.title },
     disabled: !mayWrite || isInner,
   });
   const into = useDroppable({
@@ -100,7 +101,7 @@ export function Title({
     return (
       <RenameField
         name={item.title}
-        label={`New name of ${item.title}`}
+        label={t`New name of ${item.title}`}
         className={`h-9 ${className}`}
         onRename={onRename}
         onEnd={onRenameEnd}
@@ -119,13 +120,13 @@ export function Title({
         {item.title}
       </Link>
       {item.pinned && (
-        <PushPinIcon size={15} weight="fill" className="shrink-0 self-center text-accent" aria-label="Pinned" />
+        <PushPinIcon size={15} weight="fill" className="shrink-0 self-center text-accent" aria-label={t`Pinned`} />
       )}
       {isStarred && (
-        <StarIcon size={15} weight="fill" className="shrink-0 self-center text-gold" aria-label="Starred" />
+        <StarIcon size={15} weight="fill" className="shrink-0 self-center text-gold" aria-label={t`Starred`} />
       )}
       {isLocked && (
-        <LockSimpleIcon size={15} weight="fill" className="shrink-0 self-center text-quiet" aria-label="Locked" />
+        <LockSimpleIcon size={15} weight="fill" className="shrink-0 self-center text-quiet" aria-label={t`Locked`} />
       )}
     </span>
   );
@@ -141,7 +142,7 @@ export function ChooseBox({ item, selection }: Pick<ItemProps, 'item' | 'selecti
       <input
         type="checkbox"
         className="checkbox checkbox-primary checkbox-sm"
-        aria-label={`Choose ${item.title}`}
+        aria-label={t`Choose ${item.title}`}
         data-testid="choose"
         checked={selection.chosen.has(item.id)}
         onChange={() => {}}
@@ -154,7 +155,7 @@ export function ChooseBox({ item, selection }: Pick<ItemProps, 'item' | 'selecti
 export function ItemMenuButton({ item, menu }: Pick<ItemProps, 'item' | 'menu'>) {
   return (
     <Menu
-      label={`More for ${item.title}`}
+      label={t`More for ${item.title}`}
       testId="row-menu"
       icon={<DotsThreeIcon size={24} />}
       entries={menu.entries([item])}
@@ -189,9 +190,9 @@ export function Writers({ item, people, size = 28 }: Pick<ItemProps, 'item' | 'p
 export function aboutWords(item: Item, place: string | undefined): string {
   const words: string[] = [];
   if (item.kind === 'notebook')
-    words.push(item.summary ? (item.summary.pageCount === 1 ? '1 page' : `${item.summary.pageCount} pages`) : 'new');
-  if (item.kind === 'page') words.push(`page ${item.number} of ${item.notebookName}`);
-  if (item.kind === 'section') words.push(`section of ${item.notebookName}`);
+    words.push(item.summary ? plural(item.summary.pageCount, { one: '# page', other: '# pages' }) : 'new');
+  if (item.kind === 'page') words.push(t`page ${item.number} of ${item.notebookName}`);
+  if (item.kind === 'section') words.push(t`section of ${item.notebookName}`);
   if (item.summary?.sections.length) words.push(item.summary.sections.join(', '));
   if (place) words.push(place);
   return words.join(' · ');
@@ -211,7 +212,7 @@ export function Face({ item, width }: { item: Item; width: number }) {
     return (
       <PagePicture
         address={thumbnailPath(item.space, item)}
-        alt={`Page ${item.number} of ${item.notebookName}`}
+        alt={t`Page ${item.number} of ${item.notebookName}`}
         width={width}
         height={width * 1.36}
         fit="object-cover object-top"

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { FolderSimpleIcon } from '@phosphor-icons/react';
 import { Link } from 'react-router';
 import { phone, useMedia } from '../ui/useMedia';
@@ -41,7 +42,7 @@ export function Row(props: ItemProps) {
   return (
     <div
       {...handling.holder}
-      className={`group flex h-full items-start gap-[18px] border-b border-base-300 py-4 pl-1 max-sm:flex-wrap max-sm:content-start max-sm:gap-x-3 max-sm:gap-y-2 max-sm:py-3 [@media(max-height:820px)]:py-3 ${stateOf(handling)}`}
+      className={`group flex h-full items-start gap-[18px] border-b border-base-300 py-4 ps-1 max-sm:flex-wrap max-sm:content-start max-sm:gap-x-3 max-sm:gap-y-2 max-sm:py-3 [@media(max-height:820px)]:py-3 ${stateOf(handling)}`}
     >
       <Link to={pathTo(item)} tabIndex={-1} draggable={false} aria-hidden="true">
         <Face item={item} width={isPhone ? 60 : 84} />
@@ -91,15 +92,13 @@ function PageStrip({ item, width, isLocked }: { item: Item; width: number; isLoc
   const strip = useStrip(item.space, item.notebook, item.summary);
   if (isLocked)
     return (
-      <p className="grow self-center text-quiet max-sm:hidden">
-        Locked. Its pages show once it is opened with the passphrase.
-      </p>
+      <p className="grow self-center text-quiet max-sm:hidden">{t`Locked. Its pages show once it is opened with the passphrase.`}</p>
     );
   return (
     <ol
       className="flex min-w-0 grow flex-wrap gap-[10px] overflow-hidden max-sm:order-last max-sm:basis-full"
       style={{ height: width * 1.41 + 22 }}
-      aria-label={`Pages of ${item.title} written last`}
+      aria-label={t`Pages of ${item.title} written last`}
     >
       {(item.kind === 'notebook' ? strip : []).map((page) => (
         <li key={page.id}>
@@ -110,7 +109,7 @@ function PageStrip({ item, width, isLocked }: { item: Item; width: number; isLoc
           >
             <PagePicture
               address={stripPath(item.space, page)}
-              alt={page.title ? `Page ${page.number}, ${page.title}` : `Page ${page.number}`}
+              alt={page.title ? t`Page ${page.number}, ${page.title}` : t`Page ${page.number}`}
               width={width}
               height={Math.round(width * 1.41)}
               testId="strip-page"
@@ -139,7 +138,7 @@ export function Tile(props: ItemProps) {
         <Link to={pathTo(item)} tabIndex={-1} draggable={false} aria-hidden="true">
           <Face item={item} width={width} />
         </Link>
-        <div className="absolute bottom-1.5 right-1.5 flex gap-1 [&>*]:rounded-md [&>*]:bg-base-100/85">
+        <div className="absolute bottom-1.5 end-1.5 flex gap-1 [&>*]:rounded-md [&>*]:bg-base-100/85">
           <ChooseBox {...props} />
           <ItemMenuButton {...props} />
         </div>
@@ -181,7 +180,7 @@ export function Line(props: ItemProps) {
         <Tags item={item} />
       </div>
       <Writers item={item} people={people} size={24} />
-      <span className="w-32 shrink-0 text-right max-sm:hidden">
+      <span className="w-32 shrink-0 text-end max-sm:hidden">
         <When item={item} />
       </span>
       <ChooseBox {...props} />
@@ -197,9 +196,9 @@ export function FolderTile(props: ItemProps & { count: number }) {
   return (
     <div
       {...handling.holder}
-      className={`group flex h-11 items-center rounded-md border border-base-300 pl-3 ${handling.isChosen ? 'bg-base-200' : 'bg-base-100'} ${handling.isDragging ? 'opacity-40' : ''} ${handling.isOver ? 'outline-2 outline-primary' : ''}`}
+      className={`group flex h-11 items-center rounded-md border border-base-300 ps-3 ${handling.isChosen ? 'bg-base-200' : 'bg-base-100'} ${handling.isDragging ? 'opacity-40' : ''} ${handling.isOver ? 'outline-2 outline-primary' : ''}`}
     >
-      <span className={`mr-2.5 h-5 w-1 shrink-0 rounded-sm ${fillOf[item.node?.colour ?? ''] ?? 'bg-spruce'}`} />
+      <span className={`me-2.5 h-5 w-1 shrink-0 rounded-sm ${fillOf[item.node?.colour ?? ''] ?? 'bg-spruce'}`} />
       {item.node?.icon ? <NodeIcon name={item.node.icon} /> : <FolderSimpleIcon size={18} weight="light" />}
       <Title {...props} className="max-w-64 px-2 text-[15px]" lines={1} />
       <span className="text-[13px] text-quiet">{count}</span>

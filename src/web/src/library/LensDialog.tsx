@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import type { Space } from '../server/session';
 import { FormDialog } from '../ui/FormDialog';
@@ -27,16 +28,14 @@ export function LensDialog({
   const [chosen, setChosen] = useState<LensLook>(look ?? { name: '', icon: 'glass', shared: false });
   return (
     <FormDialog
-      title={look ? 'Lens' : 'Save as a lens'}
+      title={look ? t`Lens` : t`Save as a lens`}
       confirm={confirm}
       onConfirm={() => onConfirm(chosen)}
       onClose={onClose}
     >
       {(problem) => (
         <>
-          <p className="mb-3 text-quiet">
-            A lens asks this question again whenever you open it, so it is always up to date.
-          </p>
+          <p className="mb-3 text-quiet">{t`A lens asks this question again whenever you open it, so it is always up to date.`}</p>
           <NameField value={chosen.name} onChange={(name) => setChosen({ ...chosen, name })} problem={problem} />
           <IconField value={chosen.icon} onChange={(icon) => setChosen({ ...chosen, icon })} needed />
           {!space.personal && !look && (
@@ -49,7 +48,7 @@ export function LensDialog({
                 checked={chosen.shared}
                 onChange={(event) => setChosen({ ...chosen, shared: event.target.checked })}
               />
-              Share it with {space.name}
+              {t`Share it with ${space.name}`}
             </label>
           )}
         </>

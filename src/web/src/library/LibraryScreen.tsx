@@ -1,3 +1,6 @@
+import { SignButton } from '../ui/Button';
+import { carryWords } from '../ui/carryWords';
+import { t } from '@lingui/core/macro';
 import {
   type CollisionDetection,
   DndContext,
@@ -88,6 +91,7 @@ export function LibraryScreen() {
   return (
     <DndContext
       sensors={sensors}
+      accessibility={carryWords}
       collisionDetection={whatIsUnder}
       // What is carried may be let go over a folder that the drawer holds: it comes out as long as that is in the hand.
       measuring={{ droppable: { strategy: MeasuringStrategy.Always } }}
@@ -99,7 +103,7 @@ export function LibraryScreen() {
         <div
           ref={drawer}
           data-testid="library-drawer"
-          className={`h-full max-[1199px]:absolute max-[1199px]:inset-y-0 max-[1199px]:left-0 max-[1199px]:z-40 max-[1199px]:bg-base-100 max-[1199px]:shadow-xl ${sideShown || dragged ? '' : 'max-[1199px]:hidden'}`}
+          className={`h-full max-[1199px]:absolute max-[1199px]:inset-y-0 max-[1199px]:start-0 max-[1199px]:z-40 max-[1199px]:bg-base-100 max-[1199px]:shadow-xl ${sideShown || dragged ? '' : 'max-[1199px]:hidden'}`}
           onClick={(event) => (event.target as Element).closest('a') && setSideShown(false)}
           onKeyDown={(event) => {
             if (event.key !== 'Escape' || event.defaultPrevented || !sideShown) return;
@@ -113,7 +117,7 @@ export function LibraryScreen() {
         {sideShown && (
           <button
             type="button"
-            aria-label="Close the folders"
+            aria-label={t`Close the folders`}
             className="absolute inset-0 z-30 bg-[#22302e]/35 min-[1200px]:hidden"
             onClick={closeSide}
           />
@@ -127,18 +131,18 @@ export function LibraryScreen() {
               spaces={spaces}
               onNewFolder={setNewFolder}
               lead={
-                <button
+                <SignButton
+                  label={t`Folders and lists`}
                   ref={opener}
-                  type="button"
-                  aria-label="Folders and lists"
+
                   aria-expanded={sideShown}
-                  title="Folders and lists"
-                  className="-ml-2 grid size-11 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200 min-[1200px]:hidden"
+
+                  className="-ms-2 min-[1200px]:hidden"
                   data-testid="show-side"
                   onClick={() => setSideShown(true)}
                 >
                   <SidebarSimpleIcon size={22} weight="light" />
-                </button>
+                </SignButton>
               }
             />
           )}
@@ -154,16 +158,16 @@ export function LibraryScreen() {
       </DragOverlay>
       {newFolder && libraries && (
         <FolderDialog
-          title={`New folder in “${parentOf(newFolder).name}”`}
-          confirm="Make the folder"
+          title={t`New folder in “${parentOf(newFolder).name}”`}
+          confirm={t`Make the folder`}
           look={{ name: '', colour: colours[libraries.get(newFolder)!.nodes.size % colours.length]!, icon: '' }}
           onConfirm={(look) => {
             const library = libraries.get(newFolder)!;
             const id = library.newFolder(parentOf(newFolder).id, look.name, look.colour);
             if (look.icon) library.set(id, 7, look.icon);
             setMade(id);
-            say(`“${look.name.trim()}” is in ${parentOf(newFolder).name}.`, {
-              words: 'Open it',
+            say(t`“${look.name.trim()}” is in ${parentOf(newFolder).name}.`, {
+              words: t`Open it`,
               do: () => void navigate(`/library/${newFolder}/${id}`),
             });
           }}
@@ -196,7 +200,7 @@ function Content({
     );
   }
   const space = spaces.find((one) => one.id === at.space);
-  if (at.space !== 'list' && !space) return <p className="p-10">There is nothing here that you may see.</p>;
+  if (at.space !== 'list' && !space) return <p className="p-10">{t`There is nothing here that you may see.`}</p>;
   return (
     <FolderContent at={at} {...(space ? { space } : {})} libraries={libraries} onNewFolder={onNewFolder} lead={lead} />
   );
@@ -213,14 +217,14 @@ async function dropOn(
   const words = ids.length === 1 ? `“${name}”` : name;
   const [how, intoSpace = '', into = ''] = target.split(':');
   if (how === 'bin')
-    return void doing(workspace, `Put ${words} into the bin.`, () => ids.forEach((id) => library.toBin(id)));
+    return void doing(workspace, t`Put ${words} into the bin.`, () => ids.forEach((id) => library.toBin(id)));
   const moved = ids.filter((id) => id !== into);
   if (how === 'before') {
     const sibling = library.find(into);
     if (intoSpace !== space || !sibling) return;
     const siblings = library.inside(sibling.parent, sibling.kind).filter((one) => !moved.includes(one.id));
     const after = siblings[siblings.findIndex((one) => one.id === into) - 1]?.id ?? 'first';
-    return void doing(workspace, 'Moved.', () =>
+    return void doing(workspace, t`Moved.`, () =>
       moved.toReversed().forEach((id) => library.move(id, sibling.parent, after)),
     );
   }

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import {
   BooksIcon,
   ClockCounterClockwiseIcon,
@@ -36,21 +37,21 @@ interface Entry {
 
 /** The lists that need no filing. */
 export const lists: Entry[] = [
-  { name: 'all', words: 'All notebooks', icon: BooksIcon },
-  { name: 'recent', words: 'Recent pages', icon: ClockCounterClockwiseIcon },
-  { name: 'often', words: 'Often used', icon: RepeatIcon },
-  { name: 'starred', words: 'Starred', icon: StarIcon },
-  { name: 'shared', words: 'Shared with me', icon: UsersIcon },
+  { name: 'all', words: t`All notebooks`, icon: BooksIcon },
+  { name: 'recent', words: t`Recent pages`, icon: ClockCounterClockwiseIcon },
+  { name: 'often', words: t`Often used`, icon: RepeatIcon },
+  { name: 'starred', words: t`Starred`, icon: StarIcon },
+  { name: 'shared', words: t`Shared with me`, icon: UsersIcon },
   {
     name: 'jots',
-    words: 'Jots',
+    words: t`Jots`,
     icon: NotePencilIcon,
     count: (libraries) => libraries.reduce((sum, one) => sum + one.jots().length, 0),
   },
-  { name: 'tags', words: 'Tags', icon: TagIcon },
+  { name: 'tags', words: t`Tags`, icon: TagIcon },
   {
     name: 'bin',
-    words: 'Bin',
+    words: t`Bin`,
     icon: TrashIcon,
     count: (libraries, times) => libraries.reduce((sum, one) => sum + one.bin(times).length, 0),
   },
@@ -78,8 +79,8 @@ export function LibrarySide({
   return (
     <aside
       ref={setScroller}
-      aria-label="Folders and lists"
-      className="h-full w-[236px] shrink-0 overflow-y-auto border-r border-base-300 px-2.5 py-5"
+      aria-label={t`Folders and lists`}
+      className="h-full w-[236px] shrink-0 overflow-y-auto border-e border-base-300 px-2.5 py-5"
     >
       {[...spaces]
         .sort((a, b) => Number(a.personal) - Number(b.personal))
@@ -95,8 +96,8 @@ export function LibrarySide({
           />
         ))}
       {lenses.length > 0 && (
-        <nav aria-label="Lenses" className="mb-4">
-          <h2 className="px-2 py-1.5 text-[17px]">Lenses</h2>
+        <nav aria-label={t`Lenses`} className="mb-4">
+          <h2 className="px-2 py-1.5 text-[17px]">{t`Lenses`}</h2>
           {lenses.map(({ library, lens }) => (
             <SideLink
               key={lens.id}
@@ -109,7 +110,7 @@ export function LibrarySide({
           ))}
         </nav>
       )}
-      <nav aria-label="Lists" className="border-t border-base-300 pt-3">
+      <nav aria-label={t`Lists`} className="border-t border-base-300 pt-3">
         {lists.map(({ name, words, icon: Shown, count }) => {
           const number = count?.(all, binTimes) ?? 0;
           const link = (
@@ -161,7 +162,7 @@ function SideLink({
       data-testid={testId}
       data-name={name}
       aria-current={isHere ? 'page' : undefined}
-      className={`flex h-9 items-center gap-2.5 rounded-md pl-3 pr-2 hover:bg-base-200 ${isHere ? 'bg-base-200 font-semibold' : ''}`}
+      className={`flex h-9 items-center gap-2.5 rounded-md ps-3 pe-2 hover:bg-base-200 ${isHere ? 'bg-base-200 font-semibold' : ''}`}
     >
       {icon}
       <span className="grow truncate">{name}</span>

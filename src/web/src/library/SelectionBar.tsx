@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { XIcon } from '@phosphor-icons/react';
 import type { MenuEntry } from '../ui/Menu';
 import type { Selection } from '../ui/useChosen';
@@ -7,16 +8,14 @@ export function SelectionBar({ selection, entries }: { selection: Selection; ent
   return (
     <div
       role="toolbar"
-      aria-label="With what is chosen"
+      aria-label={t`With what is chosen`}
       data-testid="selection-bar"
       className="flex shrink-0 items-center gap-1 overflow-x-auto border-t border-base-300 bg-base-200 px-4 py-1.5 *:shrink-0 max-sm:px-2"
     >
       <p className="px-2 font-semibold" data-testid="chosen-count">
-        {selection.chosen.size === 0 ? 'Press what you want to choose' : `${selection.chosen.size} chosen`}
+        {selection.chosen.size === 0 ? t`Press what you want to choose` : t`${selection.chosen.size} chosen`}
       </p>
-      <button type="button" className="h-11 px-2 underline" onClick={selection.all}>
-        All
-      </button>
+      <button type="button" className="h-11 px-2 underline" onClick={selection.all}>{t`All`}</button>
       <div className="grow max-sm:hidden" />
       {entries.map((entry) => (
         <button
@@ -32,8 +31,8 @@ export function SelectionBar({ selection, entries }: { selection: Selection; ent
       ))}
       <button
         type="button"
-        aria-label="Choose nothing"
-        title="Choose nothing"
+        aria-label={t`Choose nothing`}
+        title={t`Choose nothing`}
         className="max-sm:-order-1 grid size-11 place-items-center rounded-md hover:bg-base-100"
         onClick={selection.clear}
       >

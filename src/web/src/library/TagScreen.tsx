@@ -1,3 +1,5 @@
+import { Button } from '../ui/Button';
+import { plural, t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
 import {
   ArrowsMergeIcon,
@@ -28,7 +30,7 @@ type Asking =
 
 /** All tags of the libraries, nested: how often each is used, renaming, colour, merging two, and putting one into the bin. */
 export function TagScreen() {
-  return <BySpace title="Tags">{(space, library) => <TagsOf space={space} library={library} />}</BySpace>;
+  return <BySpace title={t`Tags`}>{(space, library) => <TagsOf space={space} library={library} />}</BySpace>;
 }
 
 function TagsOf({ space, library }: { space: Space; library: Library }) {
@@ -52,23 +54,21 @@ function TagsOf({ space, library }: { space: Space; library: Library }) {
   const sameTag = (one: string, other: string) =>
     partsOf(one).map(Fold).join('/') === partsOf(other).map(Fold).join('/');
   const merge = (tag: Tag, into: Tag) =>
-    doing(workspace, `Merged “${tag.path}” into “${into.path}”.`, () =>
+    doing(workspace, t`Merged “${tag.path}” into “${into.path}”.`, () =>
       tag.ids.forEach((id) => library.mergeTags(id, into.id)),
     );
-  const words = (count: number) => (count === 1 ? '1 use' : `${count} uses`);
+  const words = (count: number) => plural(count, { one: '# use', other: '# uses' });
   return (
     <section className="pt-6" aria-label={space.name}>
       <div className="flex items-center border-b border-base-300 pb-2">
         <h2 className="grow text-[19px]">{space.name}</h2>
         {mayWrite && (
-          <button
-            type="button"
-            className="quiet-button"
+          <Button
             data-testid={`new-tag-${space.personal ? 'personal' : 'group'}`}
             onClick={() => setAsking({ what: 'new' })}
           >
-            <PlusIcon size={16} /> New tag
-          </button>
+            <PlusIcon size={16} /> {t`New tag`}
+          </Button>
         )}
       </div>
       <ul>
@@ -86,12 +86,12 @@ function TagsOf({ space, library }: { space: Space; library: Library }) {
               {words(usedBy(tag))}
             </span>
             <Menu
-              label={`More for ${tag.path}`}
+              label={t`More for ${tag.path}`}
               testId="tag-menu"
               icon={<DotsThreeIcon size={24} />}
               entries={[
                 {
-                  label: 'Show what carries it',
+                  label: t`Show what carries it`,
                   icon: <FunnelSimpleIcon size={20} weight="light" />,
                   testId: 'tag-show',
                   onChoose: () => void navigate(`/library/${space.id}?tag=${tag.id}`),
@@ -99,25 +99,25 @@ function TagsOf({ space, library }: { space: Space; library: Library }) {
                 ...(mayWrite
                   ? [
                       {
-                        label: 'Rename',
+                        label: t`Rename`,
                         icon: <PencilSimpleIcon size={20} weight="light" />,
                         testId: 'tag-rename',
                         onChoose: () => setAsking({ what: 'rename', tag }),
                       },
                       {
-                        label: 'Colour',
+                        label: t`Colour`,
                         icon: <SwatchesIcon size={20} weight="light" />,
                         testId: 'tag-colour',
                         onChoose: () => setAsking({ what: 'colour', tag }),
                       },
                       {
-                        label: 'Merge into another',
+                        label: t`Merge into another`,
                         icon: <ArrowsMergeIcon size={20} weight="light" />,
                         testId: 'tag-merge',
                         onChoose: () => setAsking({ what: 'merge', tag }),
                       },
                       {
-                        label: 'Put into the bin',
+                        label: t`Put into the bin`,
                         icon: <TrashIcon size={20} weight="light" />,
                         testId: 'tag-bin',
                         onChoose: () => setAsking({ what: 'bin', tag }),
@@ -130,30 +130,28 @@ function TagsOf({ space, library }: { space: Space; library: Library }) {
         ))}
       </ul>
       {library.tags.length === 0 && (
-        <p className="py-6 text-quiet">
-          No tags here yet. A tag can be put on notebooks, sections and pages, and nested with a slash: “exam/level 2”.
-        </p>
+        <p className="py-6 text-quiet">{t`No tags here yet. A tag can be put on notebooks, sections and pages, and nested with a slash: “exam/level 2”.`}</p>
       )}
       {asking?.what === 'new' && (
         <NameDialog
-          title="New tag"
-          label="Name; nested ones with a slash"
-          confirm="Make the tag"
+          title={t`New tag`}
+          label={t`Name; nested ones with a slash`}
+          confirm={t`Make the tag`}
           onConfirm={(path) => void library.tagAt(path)}
           onClose={() => setAsking(undefined)}
         />
       )}
       {asking?.what === 'rename' && (
         <NameDialog
-          title={`Rename “${asking.tag.path}”`}
-          confirm="Rename"
+          title={t`Rename “${asking.tag.path}”`}
+          confirm={t`Rename`}
           name={asking.tag.path}
-          label="Name; nested ones with a slash"
+          label={t`Name; nested ones with a slash`}
           onConfirm={(path) => {
             const other = library.tags.find((tag) => tag !== asking.tag && sameTag(tag.path, path));
             // Two tags of one name are one: that is asked first.
             if (other) return void setTimeout(() => setAsking({ what: 'join', tag: asking.tag, into: other }));
-            return doing(workspace, `“${asking.tag.path}” is “${path.trim()}” now.`, () =>
+            return doing(workspace, t`“${asking.tag.path}” is “${path.trim()}” now.`, () =>
               rename(library, asking.tag, path),
             );
           }}
@@ -162,14 +160,16 @@ function TagsOf({ space, library }: { space: Space; library: Library }) {
       )}
       {asking?.what === 'join' && (
         <ConfirmDialog
-          title={`“${asking.into.path}” is there already`}
-          confirm="Merge the two"
+          title={t`“${asking.into.path}” is there already`}
+          confirm={t`Merge the two`}
           onConfirm={() => merge(asking.tag, asking.into)}
           onClose={() => setAsking(undefined)}
         >
           <p data-testid="tag-joins">
-            {usedBy(asking.tag) === 1 ? '1 thing' : `${usedBy(asking.tag)} things`} with “{asking.tag.path}” will carry
-            “{asking.into.path}” instead.
+            {plural(usedBy(asking.tag), {
+              one: `# thing with “${asking.tag.path}” will carry “${asking.into.path}” instead.`,
+              other: `# things with “${asking.tag.path}” will carry “${asking.into.path}” instead.`,
+            })}
           </p>
         </ConfirmDialog>
       )}
@@ -177,7 +177,7 @@ function TagsOf({ space, library }: { space: Space; library: Library }) {
         <TagColour
           tag={asking.tag}
           onConfirm={(colour) =>
-            act(`“${asking.tag.path}” has another colour.`, () =>
+            act(t`“${asking.tag.path}” has another colour.`, () =>
               asking.tag.ids.forEach((id) => library.set(id, properties.colour, colour)),
             )
           }
@@ -200,17 +200,17 @@ function TagsOf({ space, library }: { space: Space; library: Library }) {
       )}
       {asking?.what === 'bin' && (
         <ConfirmDialog
-          title={`Put “${asking.tag.path}” into the bin`}
-          confirm="Into the bin"
+          title={t`Put “${asking.tag.path}” into the bin`}
+          confirm={t`Into the bin`}
           onConfirm={() =>
-            act(`Put “${asking.tag.path}” into the bin.`, () => asking.tag.ids.forEach((id) => library.toBin(id)))
+            act(t`Put “${asking.tag.path}” into the bin.`, () => asking.tag.ids.forEach((id) => library.toBin(id)))
           }
           onClose={() => setAsking(undefined)}
         >
           <p data-testid="tag-loses">
             {lossWords(within(asking.tag).reduce((sum, one) => sum + usedBy(one), 0))}{' '}
-            {within(asking.tag).length > 1 && `The ${within(asking.tag).length - 1} nested in it go with it. `}It can be
-            put back from the bin, and then stands on the same things again.
+            {within(asking.tag).length > 1 && `${t`The ${within(asking.tag).length - 1} nested in it go with it.`} `}
+            {t`It can be put back from the bin, and then stands on the same things again.`}
           </p>
         </ConfirmDialog>
       )}
@@ -219,7 +219,7 @@ function TagsOf({ space, library }: { space: Space; library: Library }) {
 }
 
 function lossWords(count: number): string {
-  return count === 0 ? 'Nothing carries it.' : count === 1 ? '1 thing loses it.' : `${count} things lose it.`;
+  return count === 0 ? t`Nothing carries it.` : plural(count, { one: '# thing loses it.', other: '# things lose it.' });
 }
 
 const partsOf = (path: string): string[] =>
@@ -249,8 +249,8 @@ function TagColour({
   const [colour, setColour] = useState(tag.colour);
   return (
     <ConfirmDialog
-      title={`Colour of “${tag.path}”`}
-      confirm="Use this colour"
+      title={t`Colour of “${tag.path}”`}
+      confirm={t`Use this colour`}
       onConfirm={() => onConfirm(colour)}
       onClose={onClose}
     >
@@ -276,8 +276,8 @@ function MergeDialog({
   const [into, setInto] = useState(others[0]?.id ?? '');
   return (
     <FormDialog
-      title={`Merge “${tag.path}” into another`}
-      confirm="Merge"
+      title={t`Merge “${tag.path}” into another`}
+      confirm={t`Merge`}
       disabled={!into}
       onConfirm={() => onMerge(into)}
       onClose={onClose}
@@ -285,7 +285,7 @@ function MergeDialog({
       {(problem) => (
         <>
           <label className="block">
-            <span className="mb-1 block font-semibold">Into</span>
+            <span className="mb-1 block font-semibold">{t`Into`}</span>
             <select
               className="select h-11 w-full border-base-300 bg-base-100"
               value={into}
@@ -300,7 +300,10 @@ function MergeDialog({
             </select>
           </label>
           <p className="mt-3 text-quiet">
-            {uses === 1 ? '1 thing' : `${uses} things`} will carry the other tag instead.
+            {plural(uses, {
+              one: '# thing will carry the other tag instead.',
+              other: '# things will carry the other tag instead.',
+            })}
           </p>
           <Problem words={problem} testId="merge-problem" />
         </>

@@ -1,12 +1,14 @@
+import { SignButton } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import { useRef } from 'react';
 import { useRoving } from '../ui/useRoving';
 import { CheckSquareIcon, FunnelSimpleIcon, ListIcon, RowsIcon, SquaresFourIcon } from '@phosphor-icons/react';
 import { groupWords, sortWords, type View } from '../model/libraryView';
 
 const densities = [
-  { name: 'rows', words: 'Rows with page strips', icon: RowsIcon },
-  { name: 'covers', words: 'Covers', icon: SquaresFourIcon },
-  { name: 'list', words: 'Plain list', icon: ListIcon },
+  { name: 'rows', words: t`Rows with page strips`, icon: RowsIcon },
+  { name: 'covers', words: t`Covers`, icon: SquaresFourIcon },
+  { name: 'list', words: t`Plain list`, icon: ListIcon },
 ] as const;
 
 interface ViewControlsProps {
@@ -25,9 +27,9 @@ export function ViewControls({ view, onView, filtering, onFilter, choosing, onCh
   const controls = useRef<HTMLDivElement>(null);
   useRoving(controls, { items: 'button, [type=checkbox]', first: '[aria-checked=true]' });
   return (
-    <div ref={controls} className="flex flex-wrap items-center gap-1.5" role="group" aria-label="How it is shown">
+    <div ref={controls} className="flex flex-wrap items-center gap-1.5" role="group" aria-label={t`How it is shown`}>
       <select
-        aria-label="Sorted by"
+        aria-label={t`Sorted by`}
         data-testid="sort"
         className="select select-ghost h-11 w-auto max-w-44"
         value={`${view.sort}${view.reversed ? ' reversed' : ''}`}
@@ -44,14 +46,13 @@ export function ViewControls({ view, onView, filtering, onFilter, choosing, onCh
         {(Object.keys(sortWords) as View['sort'][]).flatMap((sort) =>
           (sort === 'own' ? [false] : [false, true]).map((reversed) => (
             <option key={`${sort}${reversed}`} value={`${sort}${reversed ? ' reversed' : ''}`}>
-              {sortWords[sort]}
-              {reversed ? ', the other way round' : ''}
+              {reversed ? t`${sortWords[sort]}, the other way round` : sortWords[sort]}
             </option>
           )),
         )}
       </select>
       <select
-        aria-label="Grouped"
+        aria-label={t`Grouped`}
         data-testid="group"
         className="select select-ghost h-11 w-auto max-w-44"
         value={view.group}
@@ -63,21 +64,18 @@ export function ViewControls({ view, onView, filtering, onFilter, choosing, onCh
           </option>
         ))}
       </select>
-      <div className="flex" role="radiogroup" aria-label="Density">
+      <div className="flex" role="radiogroup" aria-label={t`Density`}>
         {densities.map(({ name, words, icon: Shown }) => (
-          <button
+          <SignButton
             key={name}
-            type="button"
+            label={words}
             role="radio"
             aria-checked={view.density === name}
-            aria-label={words}
-            title={words}
             data-testid={`density-${name}`}
-            className={square(view.density === name)}
             onClick={() => onView({ ...view, density: name })}
           >
             <Shown size={20} weight="light" />
-          </button>
+          </SignButton>
         ))}
       </div>
       {view.density !== 'list' && (
@@ -87,8 +85,8 @@ export function ViewControls({ view, onView, filtering, onFilter, choosing, onCh
           max={8}
           step={1}
           value={view.size}
-          aria-label="Size of the pictures"
-          title="Size"
+          aria-label={t`Size of the pictures`}
+          title={t`Size`}
           data-testid="picture-size"
           className="range range-primary range-xs mx-1 w-20"
           onChange={(event) => onView({ ...view, size: Number(event.target.value) })}
@@ -103,20 +101,17 @@ export function ViewControls({ view, onView, filtering, onFilter, choosing, onCh
             checked={view.deep}
             onChange={(event) => onView({ ...view, deep: event.target.checked })}
           />
-          Inner folders too
+          {t`Inner folders too`}
         </label>
       )}
-      <button
-        type="button"
+      <SignButton
+        label={t`Choose several`}
         aria-pressed={choosing}
-        aria-label="Choose several"
-        title="Choose several"
         data-testid="choose-several"
-        className={square(choosing)}
         onClick={() => onChoosing(!choosing)}
       >
         <CheckSquareIcon size={20} weight="light" />
-      </button>
+      </SignButton>
       {onFilter && (
         <button
           type="button"
@@ -126,12 +121,9 @@ export function ViewControls({ view, onView, filtering, onFilter, choosing, onCh
           onClick={() => onFilter(!filtering)}
         >
           <FunnelSimpleIcon size={20} weight="light" />
-          Filter
+          {t`Filter`}
         </button>
       )}
     </div>
   );
 }
-
-const square = (on: boolean) =>
-  `grid size-11 place-items-center rounded-md ${on ? 'bg-base-200 text-primary' : 'text-quiet hover:bg-base-200'}`;

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import type { Library } from '../data/Library';
 
 /** How a tag takes part in a filter. */
@@ -18,12 +19,12 @@ export const noFilter: Filter = { tags: {}, kind: '', written: '', starred: fals
 
 /** The named stretches of time, as Core knows them. */
 export const spans: { name: string; words: string }[] = [
-  { name: 'today', words: 'Today' },
-  { name: 'this-week', words: 'This week' },
-  { name: 'past-7-days', words: 'Past 7 days' },
-  { name: 'past-30-days', words: 'Past 30 days' },
-  { name: 'this-term', words: 'This term' },
-  { name: 'this-year', words: 'This year' },
+  { name: 'today', words: t`Today` },
+  { name: 'this-week', words: t`This week` },
+  { name: 'past-7-days', words: t`Past 7 days` },
+  { name: 'past-30-days', words: t`Past 30 days` },
+  { name: 'this-term', words: t`This term` },
+  { name: 'this-year', words: t`This year` },
 ];
 
 export type Rule = Record<string, unknown>;

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import {
   ArrowBendUpRightIcon,
   ArrowDownIcon,
@@ -21,6 +22,7 @@ import { type Item, root } from '../model/items';
 import { say } from '../ui/saying';
 import { stepFrom } from './listKeys';
 import type { ItemActions } from './useItemActions';
+import { thingsWords } from '../data/items';
 
 /** What a list asks for when it needs more than a press: a dialogue about some things. */
 export type Asking =
@@ -52,12 +54,12 @@ export function itemMenu({ actions, ask, rename, go, besidePath, siblings }: Men
       const placed = items.every((each) => each.kind === 'folder' || each.kind === 'notebook');
       const starred = items.every(actions.isStarred);
       const pinned = items.every((each) => each.pinned);
-      const words = one ? `“${item.title}”` : `${items.length} things`;
+      const words = one ? t`“${item.title}”` : thingsWords(items.length);
       const beside = one ? besidePath(item) : undefined;
       const entries: (MenuEntry | false)[] = [
         one &&
           mayWrite && {
-            label: 'Rename',
+            label: t`Rename`,
             testId: 'menu-rename',
             icon: icon(PencilSimpleIcon),
             onChoose: () => rename(item.id),
@@ -65,34 +67,34 @@ export function itemMenu({ actions, ask, rename, go, besidePath, siblings }: Men
         one &&
           mayWrite &&
           placed && {
-            label: item.kind === 'folder' ? 'Colour and icon' : 'Cover and paper',
+            label: item.kind === 'folder' ? t`Colour and icon` : t`Cover and paper`,
             testId: 'menu-look',
             icon: icon(PaintBrushIcon),
             onChoose: () => ask({ what: 'look', item }),
           },
         mayWrite &&
           placed && {
-            label: item.node?.jot ? 'File it' : 'Move to',
+            label: item.node?.jot ? t`File it` : t`Move to`,
             testId: 'menu-move',
             icon: icon(ArrowBendUpRightIcon),
             onChoose: () => ask({ what: 'move', items }),
           },
         mayWrite &&
           items.every((each) => each.kind !== 'folder' && each.space === item.space) && {
-            label: 'Tags',
+            label: t`Tags`,
             testId: 'menu-tags',
             icon: icon(TagIcon),
             onChoose: () => ask({ what: 'tag', items }),
           },
         {
-          label: starred ? 'Take the star off' : 'Star',
+          label: starred ? t`Take the star off` : t`Star`,
           testId: 'menu-star',
           icon: icon(StarIcon),
           onChoose: () => actions.star(items, !starred),
         },
         mayWrite &&
           placed && {
-            label: pinned ? 'Unpin' : 'Pin to the top',
+            label: pinned ? t`Unpin` : t`Pin to the top`,
             testId: 'menu-pin',
             icon: icon(PushPinIcon),
             onChoose: () => actions.pin(items, !pinned),
@@ -102,7 +104,7 @@ export function itemMenu({ actions, ask, rename, go, besidePath, siblings }: Men
             one &&
             mayWrite &&
             stepFrom(siblings(item), item, by) !== undefined && {
-              label: by < 0 ? 'One place earlier' : 'One place later',
+              label: by < 0 ? t`One place earlier` : t`One place later`,
               testId: by < 0 ? 'menu-earlier' : 'menu-later',
               icon: icon(by < 0 ? ArrowUpIcon : ArrowDownIcon),
               onChoose: () => actions.step(item, stepFrom(siblings(item), item, by)!),
@@ -110,18 +112,18 @@ export function itemMenu({ actions, ask, rename, go, besidePath, siblings }: Men
         ),
         mayWrite &&
           placed && {
-            label: 'Duplicate',
+            label: t`Duplicate`,
             testId: 'menu-duplicate',
             icon: icon(CopyIcon),
             onChoose: () => {
               const cancel = new AbortController();
-              say(`Duplicating ${words}`, { words: 'Cancel', do: () => cancel.abort(), stays: true });
-              void actions.duplicate(items, cancel.signal).then((refused) => say(refused || `Duplicated ${words}.`));
+              say(t`Duplicating ${words}`, { words: t`Cancel`, do: () => cancel.abort(), stays: true });
+              void actions.duplicate(items, cancel.signal).then((refused) => say(refused || t`Duplicated ${words}.`));
             },
           },
         one &&
           item.kind !== 'folder' && {
-            label: 'Show in folder',
+            label: t`Show in folder`,
             testId: 'menu-show',
             icon: icon(FolderOpenIcon),
             onChoose: () =>
@@ -129,21 +131,21 @@ export function itemMenu({ actions, ask, rename, go, besidePath, siblings }: Men
           },
         one &&
           beside !== undefined && {
-            label: 'Open beside',
+            label: t`Open beside`,
             testId: 'menu-beside',
             icon: icon(ColumnsIcon),
             onChoose: () => go(beside),
           },
         one &&
           item.kind !== 'folder' && {
-            label: 'Open in a new window',
+            label: t`Open in a new window`,
             testId: 'menu-window',
             icon: icon(ArrowSquareOutIcon),
             onChoose: () => void window.open(pathTo(item), '_blank', 'noopener'),
           },
         one &&
           item.kind === 'notebook' && {
-            label: 'Export as PDF',
+            label: t`Export as PDF`,
             testId: 'menu-pdf',
             icon: icon(FilePdfIcon),
             onChoose: () => actions.takeOut(item),
@@ -151,13 +153,13 @@ export function itemMenu({ actions, ask, rename, go, besidePath, siblings }: Men
         one &&
           item.kind === 'notebook' &&
           mayWrite && {
-            label: 'Lock',
+            label: t`Lock`,
             testId: 'menu-lock',
             icon: icon(LockSimpleIcon),
             onChoose: () => ask({ what: 'lock', item }),
           },
         mayWrite && {
-          label: 'Put into the bin',
+          label: t`Put into the bin`,
           testId: 'menu-bin',
           icon: icon(TrashIcon),
           onChoose: () => actions.toBin(items),

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import { paperChoices } from '../model/drawing';
 import { colours, defaultPaper } from '../model/items';
@@ -82,12 +83,12 @@ export function NotebookDialog({
       {(problem) => (
         <>
           <div className="flex gap-6">
-            <Cover node={{ ...chosen, name: chosen.name || 'Untitled' }} space={space} />
+            <Cover node={{ ...chosen, name: chosen.name || t`Untitled` }} space={space} />
             <div className="min-w-0 grow">
               <NameField value={chosen.name} onChange={(name) => setChosen({ ...chosen, name })} problem={problem} />
               <div className="mt-3">
                 <PaperField
-                  label="Paper"
+                  label={t`Paper`}
                   value={chosen.paper}
                   {...(space ? { space } : {})}
                   onChange={(paper) => setChosen({ ...chosen, paper })}

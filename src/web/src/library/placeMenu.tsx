@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import {
   CalendarPlusIcon,
   FilesIcon,
@@ -30,19 +31,19 @@ function moreEntries(place: ShownPlace, { go }: PlaceHands): MenuEntry[] {
   const folder = place.node?.id;
   return [
     {
-      label: 'New planner',
+      label: t`New planner`,
       testId: 'new-planner',
       icon: <CalendarPlusIcon size={20} weight="light" />,
       onChoose: () => go(`/planner/${space}${folder ? `/${folder}` : ''}`),
     },
     {
-      label: 'Web of pages',
+      label: t`Web of pages`,
       testId: 'folder-web',
       icon: <GraphIcon size={20} weight="light" />,
       onChoose: () => go(`/web/${space}/folder${folder ? `?folder=${folder}` : ''}`),
     },
     {
-      label: 'Papers of your own',
+      label: t`Papers of your own`,
       testId: 'own-papers',
       icon: <FilesIcon size={20} weight="light" />,
       onChoose: () => go(`/papers/${space}`),
@@ -53,13 +54,13 @@ function moreEntries(place: ShownPlace, { go }: PlaceHands): MenuEntry[] {
 function lensEntries({ lens, keeper }: ShownPlace, { ask, go }: PlaceHands): MenuEntry[] {
   return [
     {
-      label: 'Name and icon',
+      label: t`Name and icon`,
       testId: 'lens-look',
       icon: <PencilSimpleIcon size={20} weight="light" />,
       onChoose: () => ask({ what: 'lens' }),
     },
     {
-      label: 'Put into the bin',
+      label: t`Put into the bin`,
       testId: 'lens-bin',
       icon: <TrashIcon size={20} weight="light" />,
       onChoose: () => {
@@ -87,7 +88,7 @@ function folderEntries(place: ShownPlace, menu: ItemMenu, { ask, go, onNewFolder
   return [
     ...entries,
     {
-      label: 'New folder in it',
+      label: t`New folder in it`,
       testId: 'menu-inner',
       icon: <FolderSimplePlusIcon size={20} weight="light" />,
       onChoose: () => onNewFolder(item.space),

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import type { Space } from '../server/session';
 import { itemOfNode, orderedFolders } from '../data/items';
 import { lists, type Place } from './LibrarySide';
@@ -30,18 +31,17 @@ export interface ShownPlace {
 }
 
 const emptyWords: Record<string, { title: string; words: string }> = {
-  all: { title: 'No notebooks yet', words: 'Make one with “New notebook” in a folder, or jot something down.' },
-  recent: { title: 'Nothing was written yet', words: 'The pages written on last will stand here.' },
-  often: { title: 'Nothing was opened yet', words: 'What you open often and lately comes to stand here.' },
-  starred: { title: 'Nothing is starred', words: 'Star a notebook, folder or page by its menu to have it here.' },
+  all: { title: t`No notebooks yet`, words: t`Make one with “New notebook” in a folder, or jot something down.` },
+  recent: { title: t`Nothing was written yet`, words: t`The pages written on last will stand here.` },
+  often: { title: t`Nothing was opened yet`, words: t`What you open often and lately comes to stand here.` },
+  starred: { title: t`Nothing is starred`, words: t`Star a notebook, folder or page by its menu to have it here.` },
   shared: {
-    title: 'Nobody has shared anything yet',
-    words: 'Notebooks that others of your group made will stand here.',
+    title: t`Nobody has shared anything yet`,
+    words: t`Notebooks that others of your group made will stand here.`,
   },
   jots: {
-    title: 'No jots are waiting',
-    words:
-      'Press “Jot” anywhere to write at once. It waits here until you file it: drag it to a folder, or choose “File it”.',
+    title: t`No jots are waiting`,
+    words: t`Press “Jot” anywhere to write at once. It waits here until you file it: drag it to a folder, or choose “File it”.`,
   },
 };
 
@@ -57,10 +57,10 @@ export function placeOf(
   const all = [...libraries.values()];
   const item = (library: Library, node: LibraryNode) => itemOfNode(library, node, summaries.get(node.id));
   if (at.space === 'list') {
-    const words = lists.find((list) => list.name === at.place)?.words ?? 'Library';
+    const words = lists.find((list) => list.name === at.place)?.words ?? t`Library`;
     const base = {
       title: words,
-      above: 'Library',
+      above: t`Library`,
       libraries: all,
       items: [],
       folders: [],
@@ -89,7 +89,7 @@ export function placeOf(
           ...base,
           items: items.slice(0, 50),
           keepsOrder: true,
-          note: 'A visit counts half as much after a fortnight, a quarter after four weeks.',
+          note: t`A visit counts half as much after a fortnight, a quarter after four weeks.`,
         };
       }
       case 'shared': {
@@ -120,18 +120,18 @@ export function placeOf(
     const lens = library.find(at.place.slice('lens-'.length));
     const asked = lens?.lensSpace ? (libraries.get(lens.lensSpace) ?? library) : library;
     return {
-      title: lens?.name ?? 'Lens',
-      above: `Lens on ${spaces.find((one) => one.id === asked.space)?.name ?? ''}`,
+      title: lens?.name ?? t`Lens`,
+      above: t`Lens on ${spaces.find((one) => one.id === asked.space)?.name ?? ''}`,
       libraries: [asked],
       items: [],
       folders: [],
       ...(lens ? { rule: lens.rule ?? '{"all":[]}', lens, keeper: library } : {}),
       ...(lens?.rule && namesDeletedTag(lens.rule, asked)
-        ? { note: 'This lens names a tag that is no longer there. Nothing carries it, so that part finds nothing.' }
+        ? { note: t`This lens names a tag that is no longer there. Nothing carries it, so that part finds nothing.` }
         : {}),
       empty: lens
-        ? { title: 'Nothing matches this lens now', words: 'It is asked again whenever you open it.' }
-        : { title: 'This lens is no longer there', words: 'It was put into the bin, or belongs to somebody else.' },
+        ? { title: t`Nothing matches this lens now`, words: t`It is asked again whenever you open it.` }
+        : { title: t`This lens is no longer there`, words: t`It was put into the bin, or belongs to somebody else.` },
     };
   }
 
@@ -140,7 +140,7 @@ export function placeOf(
   const notebooks = view.deep ? library.allNotebooks(at.place) : library.inside(at.place, 'notebook');
   return {
     title: node?.name ?? space.name,
-    above: [node ? space.name : 'Library', ...library.pathOf(at.place).map((one) => one.name)].join(' / '),
+    above: [node ? space.name : t`Library`, ...library.pathOf(at.place).map((one) => one.name)].join(' / '),
     libraries: [library],
     items: isThere ? notebooks.map((one) => item(library, one)) : [],
     folders: isThere
@@ -149,13 +149,13 @@ export function placeOf(
     ...(node ? { node, asItem: item(library, node) } : {}),
     holds: JSON.stringify({ all: node ? [{ within: node.id }] : [] }),
     empty: !isThere
-      ? { title: 'This folder is not here', words: 'It is in the bin, or was erased from it.' }
+      ? { title: t`This folder is not here`, words: t`It is in the bin, or was erased from it.` }
       : {
-          title: 'No notebooks here yet',
+          title: t`No notebooks here yet`,
           words:
             space.role === 'reader'
-              ? 'The writers of this library have not put any here.'
-              : 'Make one with “New notebook”, or drag one here from another folder.',
+              ? t`The writers of this library have not put any here.`
+              : t`Make one with “New notebook”, or drag one here from another folder.`,
         },
   };
 }

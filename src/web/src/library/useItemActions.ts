@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { properties, sentenceOf } from '../core/runtime';
@@ -10,6 +11,7 @@ import type { Item, Tag } from '../model/items';
 import type { Library } from '../data/Library';
 import { useLibraries } from '../data/useLibrary';
 import { usePersonal } from '../data/usePersonal';
+import { thingsWords } from '../data/items';
 
 /** What can be done to things in a list, one or many at once. What may fail answers with a sentence, or with an empty text when it worked. */
 export interface ItemActions {
@@ -72,7 +74,7 @@ export function useItemActions(): ItemActions | undefined {
       library,
       rename: async (item, name) => {
         try {
-          await doing(workspace, `“${item.title}” is “${name.trim()}” now.`, () =>
+          await doing(workspace, t`“${item.title}” is “${name.trim()}” now.`, () =>
             set(item, properties.name, name.trim()),
           );
           return '';
@@ -84,12 +86,12 @@ export function useItemActions(): ItemActions | undefined {
         for (const item of items) personal.star(item.id, on);
       },
       pin: (items, on) => {
-        act(on ? 'Pinned to the top.' : 'Unpinned.', () =>
+        act(on ? t`Pinned to the top.` : t`Unpinned.`, () =>
           items.forEach((item) => library(item).set(item.id, properties.pinned, on ? '1' : '')),
         );
       },
       toBin: (items) =>
-        act(`Put ${wordsOf(items)} into the bin.`, () =>
+        act(t`Put ${wordsOf(items)} into the bin.`, () =>
           Promise.all(items.map((item) => set(item, properties.binned, String(Date.now())))),
         ),
       tag: (items, tag, on) => {
@@ -103,7 +105,7 @@ export function useItemActions(): ItemActions | undefined {
         );
       },
       carried,
-      step: (item, after) => act('Moved.', () => library(item).move(item.id, item.folder, after)),
+      step: (item, after) => act(t`Moved.`, () => library(item).move(item.id, item.folder, after)),
       move: async (items, space, folder) => {
         const words = wordsOf(items);
         for (const own of new Set(items.map((item) => item.space))) {
@@ -126,10 +128,10 @@ export function useItemActions(): ItemActions | undefined {
       takeOut: (item) =>
         void download(workspace, {
           path: `/api/spaces/${item.space}/notebooks/${item.id}/export.pdf`,
-          words: `“${item.title}” as PDF`,
+          words: t`“${item.title}” as PDF`,
         }),
     };
   }, [libraries, personal, workspace, spaces, queries, act]);
 }
 
-const wordsOf = (items: Item[]) => (items.length === 1 ? `“${items[0]!.title}”` : `${items.length} things`);
+const wordsOf = (items: Item[]) => (items.length === 1 ? t`“${items[0]!.title}”` : thingsWords(items.length));

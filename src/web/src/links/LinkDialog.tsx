@@ -1,3 +1,5 @@
+import { Button } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import type { NotebookEntry } from '../model/items';
 import { useLibraries } from '../data/useLibrary';
@@ -12,6 +14,7 @@ import { Problem } from '../ui/FormDialog';
 import { useHeadings } from './useHeadings';
 import { useNotebookSpots } from '../data/useNotebookSpots';
 import { type Target, targetOfAddress, writeTarget } from '../model/target';
+import { sentenceOf } from '../core/runtime';
 
 interface Choice {
   target: Target;
@@ -51,8 +54,8 @@ export function LinkDialog({
     entry.kind === 'page'
       ? {
           target: { kind: 'page', ...own, page: entry.id },
-          words: entry.title || `Page ${entry.number}`,
-          about: `page ${entry.number}`,
+          words: entry.title || t`Page ${entry.number}`,
+          about: t`page ${entry.number}`,
         }
       : { target: { kind: 'section', ...own, section: entry.id }, words: entry.title, about: 'section' };
   const recent: Choice[] = open.flatMap((one) => {
@@ -61,8 +64,8 @@ export function LinkDialog({
       ? [
           {
             target: { kind: 'page', space: one.space, notebook: one.notebook, page: one.page },
-            words: `${node.name}, where you left it`,
-            about: 'open now',
+            words: t`${node.name}, where you left it`,
+            about: t`open now`,
           },
         ]
       : [];
@@ -73,7 +76,7 @@ export function LinkDialog({
       .map((node) => ({
         target: { kind: 'notebook' as const, space: space.id, notebook: node.id },
         words: node.name,
-        about: `notebook, ${space.name}`,
+        about: t`notebook, ${space.name}`,
       })),
   );
   const all = spaces.map((space) => space.id);
@@ -83,14 +86,14 @@ export function LinkDialog({
     .map((spot): Choice => ({
       target: { kind: 'mark', ...own, page: spot.page, mark: spot.id },
       words: spot.title!,
-      about: `heading on page ${notebook.find(spot.page)?.number ?? ''}`,
+      about: t`heading on page ${notebook.find(spot.page)?.number ?? ''}`,
     }));
   const otherHeadings = useHeadings(all, typed)
     .filter((spot) => spot.notebook !== notebook.id)
     .map((spot): Choice => ({
       target: { kind: 'mark', space: spot.space, notebook: spot.notebook, page: spot.page, mark: spot.id },
       words: spot.title,
-      about: `heading in ${spot.notebookName}`,
+      about: t`heading in ${spot.notebookName}`,
     }));
   const elsewhere: Choice[] = [...pages, ...sections].flatMap(
     ({ space, notebook: holder, id, kind, title, notebookName }) =>
@@ -103,7 +106,7 @@ export function LinkDialog({
                   ? { kind: 'page', space, notebook: holder, page: id }
                   : { kind: 'section', space, notebook: holder, section: id },
               words: title,
-              about: `${kind === 'page' ? 'page' : 'section'} of ${notebookName}`,
+              about: kind === 'page' ? t`page of ${notebookName}` : t`section of ${notebookName}`,
             },
           ],
   );
@@ -119,8 +122,8 @@ export function LinkDialog({
     ? [
         {
           target: address,
-          words: address.kind === 'web' ? address.address : 'The place that was copied',
-          about: address.kind === 'web' ? 'web' : 'inside',
+          words: address.kind === 'web' ? address.address : t`The place that was copied`,
+          about: address.kind === 'web' ? t`web` : t`inside`,
         },
       ]
     : [];
@@ -129,20 +132,20 @@ export function LinkDialog({
   const choices = (isSure ? [...asAddress, ...found] : [...found, ...asAddress]).slice(0, mostShown);
   const isWeb = choices[at]?.target.kind === 'web';
   const choose = (choice: Choice | undefined) => {
-    if (!choice) return setProblem('Type an address, such as example.org, or a part of a name.');
+    if (!choice) return setProblem(t`Type an address, such as example.org, or a part of a name.`);
     try {
       const title = (choice.target.kind === 'web' && called.trim()) || choice.words;
       onChoose(writeTarget(choice.target), title.slice(0, 200));
       onClose();
     } catch (refused) {
-      setProblem(refused instanceof Error ? refused.message.split('\n')[0]!.replace(/^Error: /, '') : String(refused));
+      setProblem(sentenceOf(refused));
     }
   };
   return (
-    <Dialog title="Link to" onClose={onClose}>
+    <Dialog title={t`Link to`} onClose={onClose}>
       <Choices
-        label="A page, notebook or address"
-        placeholder="Type a part of its name, or paste a link"
+        label={t`A page, notebook or address`}
+        placeholder={t`Type a part of its name, or paste a link`}
         testId="link"
         typed={typed}
         onTyped={(text) => (setTyped(text), setAt(0), setProblem(''))}
@@ -160,11 +163,11 @@ export function LinkDialog({
       {isWeb && (
         <>
           <label className="mt-4 block font-semibold">
-            What the link is called
+            {t`What the link is called`}
             <input
               className="field mt-1 font-normal"
               value={called}
-              placeholder="As its address"
+              placeholder={t`As its address`}
               maxLength={200}
               data-testid="link-called"
               onChange={(event) => (setCalled(event.target.value), setProblem(''))}
@@ -172,17 +175,13 @@ export function LinkDialog({
             />
           </label>
           <div className="mt-5 flex justify-end gap-2">
-            <button type="button" className="quiet-button" onClick={onClose}>
-              Cancel
-            </button>
-            <button
-              type="button"
-              className="btn btn-primary h-11 min-h-11"
+            <Button onClick={onClose}>{t`Cancel`}</Button>
+            <Button
+              look="primary"
+
               data-testid="link-confirm"
               onClick={() => choose(choices[at])}
-            >
-              Link to it
-            </button>
+            >{t`Link to it`}</Button>
           </div>
         </>
       )}

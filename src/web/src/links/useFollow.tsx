@@ -1,3 +1,5 @@
+import { Button } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { properties } from '../core/runtime';
@@ -35,14 +37,14 @@ export function useFollow(): {
     if (target.kind === 'web') return setAsking({ what: 'web', address: target.address, title });
     const library = libraries.get(target.space);
     if (!library || !spaces.some((space) => space.id === target.space))
-      return setAsking({ what: 'nothing', sentence: 'This leads to something that you may not see.' });
+      return setAsking({ what: 'nothing', sentence: t`This leads to something that you may not see.` });
     const node = library.find(target.notebook);
-    if (!node) return setAsking({ what: 'nothing', sentence: 'What this leads to is no longer here.' });
+    if (!node) return setAsking({ what: 'nothing', sentence: t`What this leads to is no longer here.` });
     if (node.inBin)
       return setAsking({
         what: 'binned',
         target,
-        name: `The notebook “${node.name}”`,
+        name: t`The notebook “${node.name}”`,
         restore: async () => library.putBack(target.notebook),
       });
     const document = await workspace.acquire(target.space, 'notebook', target.notebook);
@@ -75,12 +77,12 @@ export function useFollow(): {
     if (movedTo && hops < mostHops)
       return follow(writeTarget({ ...target, notebook: movedTo } as Target), title, hops + 1);
     if (wanted && !entry)
-      return setAsking({ what: 'nothing', sentence: 'The page that this leads to is no longer in its notebook.' });
+      return setAsking({ what: 'nothing', sentence: t`The page that this leads to is no longer in its notebook.` });
     if (entry?.inBin)
       return setAsking({
         what: 'binned',
         target,
-        name: entry.title ? `“${entry.title}”` : 'The page',
+        name: entry.title ? `“${entry.title}”` : t`The page`,
         restore: putBack,
       });
     if (target.kind === 'section')
@@ -101,20 +103,20 @@ export function useFollow(): {
       <Dialog
         title={
           asking.what === 'web'
-            ? asking.title || 'A link to the web'
+            ? asking.title || t`A link to the web`
             : asking.what === 'binned'
-              ? 'It lies in the bin'
-              : 'This link leads nowhere'
+              ? t`It lies in the bin`
+              : t`This link leads nowhere`
         }
         onClose={close}
       >
         {asking.what === 'web' && <p className="[overflow-wrap:anywhere]">{asking.address}</p>}
-        {asking.what === 'binned' && <p>{asking.name} was put into the bin. It can be put back into its place.</p>}
+        {asking.what === 'binned' && (
+          <p>{t`${asking.name} was put into the bin. It can be put back into its place.`}</p>
+        )}
         {asking.what === 'nothing' && <p data-testid="leads-nowhere">{asking.sentence}</p>}
         <div className="mt-6 flex justify-end gap-2">
-          <button type="button" className="quiet-button" onClick={close}>
-            {asking.what === 'nothing' ? 'Close' : 'Cancel'}
-          </button>
+          <Button onClick={close}>{asking.what === 'nothing' ? t`Close` : t`Cancel`}</Button>
           {asking.what === 'web' && (
             <a
               href={asking.address}
@@ -122,22 +124,18 @@ export function useFollow(): {
               rel="noopener noreferrer"
               className="btn btn-primary h-11 min-h-11"
               onClick={close}
-            >
-              Open it
-            </a>
+            >{t`Open it`}</a>
           )}
           {asking.what === 'binned' && (
-            <button
-              type="button"
-              className="btn btn-primary h-11 min-h-11"
+            <Button
+              look="primary"
+
               data-testid="restore-target"
               onClick={() => {
                 close();
                 void asking.restore().then(() => navigate(pathOf(asking.target)));
               }}
-            >
-              Put it back and go there
-            </button>
+            >{t`Put it back and go there`}</Button>
           )}
         </div>
       </Dialog>

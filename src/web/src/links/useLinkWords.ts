@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useMemo } from 'react';
 import { useLibraries } from '../data/useLibrary';
 import { useLocksOf } from '../data/useShelf';
@@ -16,8 +17,8 @@ export function useHidden(): (target: Target) => string | undefined {
     return (target) => {
       if (target.kind === 'web') return undefined;
       const isSeen = libraries.get(target.space)?.find(target.notebook) !== undefined;
-      if (!isSeen) return 'something that you may not see';
-      return shut.has(`${target.space}/${target.notebook}`) ? 'something in a locked notebook' : undefined;
+      if (!isSeen) return t`something that you may not see`;
+      return shut.has(`${target.space}/${target.notebook}`) ? t`something in a locked notebook` : undefined;
     };
   }, [libraries, locks]);
 }
@@ -29,7 +30,7 @@ export function useLinkWords(): (link: { target?: string; title?: string }) => s
     () =>
       ({ target = '', title = '' }) => {
         const read = readTarget(target);
-        return hidden(read) ?? (title || (read.kind === 'web' ? read.address : 'a page'));
+        return hidden(read) ?? (title || (read.kind === 'web' ? read.address : t`a page`));
       },
     [hidden],
   );

@@ -1,3 +1,5 @@
+import { Button } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { sendJson } from '../server/api';
@@ -6,12 +8,13 @@ import { useWorkspace } from '../data/useWorkspace';
 import { Dialog, DialogButtons } from '../ui/Dialog';
 import { Problem } from '../ui/FormDialog';
 import { useLocks } from '../data/useShelf';
+import { sentenceOf } from '../core/runtime';
 
 const minutes = [
-  [5, 'after 5 minutes'],
-  [15, 'after a quarter of an hour'],
-  [60, 'after an hour'],
-  [480, 'after eight hours'],
+  [5, t`after 5 minutes`],
+  [15, t`after a quarter of an hour`],
+  [60, t`after an hour`],
+  [480, t`after eight hours`],
 ] as const;
 
 /** Locks a notebook, shuts it again, or takes the lock off. Says plainly what a lock is good for. */
@@ -36,34 +39,32 @@ export function LockDialog({
   const isLocked = locks.has(notebook);
   if (isLocked && !removing) {
     return (
-      <Dialog title={`“${name}” is locked`} onClose={onClose}>
+      <Dialog title={t`“${name}” is locked`} onClose={onClose}>
         <About />
         <div className="mt-6 flex flex-wrap justify-end gap-2">
           {space.role === 'owner' && (
-            <button type="button" className="quiet-button" data-testid="lock-off" onClick={() => setRemoving(true)}>
-              Take the lock off
-            </button>
+            <Button data-testid="lock-off" onClick={() => setRemoving(true)}>{t`Take the lock off`}</Button>
           )}
           {locks.get(notebook) ? (
-            <button
-              type="button"
-              className="btn btn-primary h-11 min-h-11"
+            <Button
+              look="primary"
+
               data-testid="lock-shut"
               onClick={() => void send.call('POST', `${path}/shut`).then((done) => done && onClose())}
-            >
-              Lock it now
-            </button>
+            >{t`Lock it now`}</Button>
           ) : (
-            <button type="button" className="btn btn-primary h-11 min-h-11" onClick={onClose}>
-              Leave it locked
-            </button>
+            <Button
+              look="primary"
+
+              onClick={onClose}
+            >{t`Leave it locked`}</Button>
           )}
         </div>
       </Dialog>
     );
   }
   return (
-    <Dialog title={removing ? `Take the lock off “${name}”` : `Lock “${name}”`} onClose={onClose}>
+    <Dialog title={removing ? t`Take the lock off “${name}”` : t`Lock “${name}”`} onClose={onClose}>
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -74,27 +75,24 @@ export function LockDialog({
                 ? send.call('POST', `${path}/remove`, { password: passphrase })
                 : send.call('PUT', path, { passphrase, minutes: again })
               ).then((done) => done && onClose()),
-            () => send.fail('Locking needs a connection.'),
+            () => send.fail(t`Locking needs a connection.`),
           );
         }}
       >
         {removing ? (
-          <p>
-            Give the password of your account. The lock then comes off for everybody, whether or not anybody remembers
-            the passphrase.
-          </p>
+          <p>{t`Give the password of your account. The lock then comes off for everybody, whether or not anybody remembers the passphrase.`}</p>
         ) : (
           <About />
         )}
         <Secret
-          label={removing ? 'Your password' : 'Passphrase'}
+          label={removing ? t`Your password` : t`Passphrase`}
           value={passphrase}
           onChange={setPassphrase}
           autoComplete={removing ? 'current-password' : 'off'}
         />
         {!removing && (
           <label className="mt-3 block">
-            <span className="mb-1 block font-semibold">Locks again</span>
+            <span className="mb-1 block font-semibold">{t`Locks again`}</span>
             <select
               className="select h-11 w-full border-base-300 bg-base-100"
               value={again}
@@ -109,7 +107,7 @@ export function LockDialog({
           </label>
         )}
         <Problem words={send.problem} testId="lock-problem" />
-        <DialogButtons confirm={removing ? 'Take it off' : 'Lock it'} onClose={onClose} />
+        <DialogButtons confirm={removing ? t`Take it off` : t`Lock it`} onClose={onClose} />
       </form>
     </Dialog>
   );
@@ -130,18 +128,12 @@ export function LockedPages({ space, notebook, name }: { space: Space; notebook:
         }}
       >
         <h1 className="text-[24px]">{name}</h1>
-        <p className="mt-1 text-quiet">This notebook is locked. Its pages are not on this device until you open it.</p>
-        <Secret label="Passphrase" value={words} onChange={setWords} autoComplete="off" />
+        <p className="mt-1 text-quiet">{t`This notebook is locked. Its pages are not on this device until you open it.`}</p>
+        <Secret label={t`Passphrase`} value={words} onChange={setWords} autoComplete="off" />
         <Problem words={send.problem} testId="lock-problem" />
         <div className="mt-4 flex gap-2">
-          <button type="submit" className="btn btn-primary h-11 min-h-11" data-testid="lock-open">
-            Open it
-          </button>
-          {space.role === 'owner' && (
-            <button type="button" className="quiet-button" onClick={() => setAsking(true)}>
-              The passphrase is forgotten
-            </button>
-          )}
+          <Button look="primary" type="submit" data-testid="lock-open">{t`Open it`}</Button>
+          {space.role === 'owner' && <Button onClick={() => setAsking(true)}>{t`The passphrase is forgotten`}</Button>}
         </div>
       </form>
       {asking && <LockDialog space={space} notebook={notebook} name={name} onClose={() => setAsking(false)} />}
@@ -151,11 +143,7 @@ export function LockedPages({ space, notebook, name }: { space: Space; notebook:
 
 function About() {
   return (
-    <p className="text-quiet">
-      A lock keeps the pages, their pictures and their words from whoever picks up your unlocked device or shares this
-      library without knowing the passphrase. It does not encrypt: who looks after the server, or holds a backup, can
-      still read them.
-    </p>
+    <p className="text-quiet">{t`A lock keeps the pages, their pictures and their words from whoever picks up your unlocked device or shares this library without knowing the passphrase. It does not encrypt: who looks after the server, or holds a backup, can still read them.`}</p>
   );
 }
 
@@ -199,7 +187,7 @@ function useLockCall(space: string) {
         void queries.invalidateQueries({ queryKey: ['strip'] });
         return true;
       } catch (error) {
-        setProblem((error as Error).message);
+        setProblem(sentenceOf(error));
         return false;
       }
     },

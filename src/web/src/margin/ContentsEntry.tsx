@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { DotsThreeIcon, TagIcon } from '@phosphor-icons/react';
 import { type KeyboardEvent, type MouseEvent, type ReactNode } from 'react';
@@ -57,7 +58,7 @@ export function EntryRow({
       aria-current={isHere ? 'page' : undefined}
       data-testid={entry.kind}
       data-name={entry.title}
-      className={`pr-1 ${drop.isOver ? (isSection ? 'outline-2 -outline-offset-2 outline-primary' : 'shadow-[inset_0_-3px_0_var(--color-primary)]') : ''}`}
+      className={`pe-1 ${drop.isOver ? (isSection ? 'outline-2 -outline-offset-2 outline-primary' : 'shadow-[inset_0_-3px_0_var(--color-primary)]') : ''}`}
     >
       <div
         className={`flex min-h-10 items-center rounded-md ${isChosen ? 'bg-base-200 ring-1 ring-primary ring-inset' : isHere ? 'bg-base-200' : 'hover:bg-base-200'} ${drag.isDragging ? 'opacity-40' : ''}`}
@@ -66,10 +67,10 @@ export function EntryRow({
         {renaming ? (
           <RenameField
             name={entry.title}
-            label="New name"
+            label={t`New name`}
             testId="entry-name"
             className="h-9"
-            placeholder={isSection ? '' : 'Untitled page'}
+            placeholder={isSection ? '' : t`Untitled page`}
             onRename={onRename}
             onEnd={onRenameEnd}
           />
@@ -79,7 +80,8 @@ export function EntryRow({
             {...drag.listeners}
             type="button"
             data-testid="entry-press"
-            className={`flex min-h-10 min-w-0 grow items-center gap-2.5 text-left ${isHere ? 'font-semibold' : ''}`}
+            data-entry={entry.id}
+            className={`flex min-h-10 min-w-0 grow items-center gap-2.5 text-start ${isHere ? 'font-semibold' : ''}`}
             onClick={onPress}
             onKeyDown={onKey}
             onDoubleClick={() => mayWrite && menu[0]?.onChoose()}
@@ -87,21 +89,21 @@ export function EntryRow({
             {isSection ? (
               <span className={`h-5 w-1 shrink-0 rounded-sm ${fillOf[entry.colour] ?? 'bg-spruce'}`} />
             ) : (
-              <span className="w-6 shrink-0 text-right text-[13px] font-normal text-quiet">{entry.number}</span>
+              <span className="w-6 shrink-0 text-end text-[13px] font-normal text-quiet">{entry.number}</span>
             )}
             <span
               className={`min-w-0 grow truncate ${isSection ? 'font-title text-[15px]' : ''} ${entry.title ? '' : 'text-quiet'}`}
             >
-              {entry.title || 'Untitled page'}
+              {entry.title || t`Untitled page`}
             </span>
             {tags.length > 0 && (
-              <TagIcon size={14} className="shrink-0 text-quiet" aria-label={`Tags: ${tags.join(', ')}`} />
+              <TagIcon size={14} className="shrink-0 text-quiet" aria-label={t`Tags: ${tags.join(', ')}`} />
             )}
           </button>
         )}
         {menu.length > 0 && !renaming && (
           <Menu
-            label={`More for ${entry.title || `page ${entry.number}`}`}
+            label={t`More for ${entry.title || t`page ${entry.number}`}`}
             testId="entry-menu"
             icon={<DotsThreeIcon size={20} />}
             entries={menu}
@@ -144,8 +146,8 @@ export function HeadingEntry({
       <button
         type="button"
         data-testid="contents-heading"
-        className="flex min-h-10 min-w-0 grow items-center text-left"
-        aria-label={heading.title || 'A heading from the page'}
+        className="flex min-h-10 min-w-0 grow items-center text-start"
+        aria-label={heading.title || t`A heading from the page`}
         onClick={onPress}
       >
         {heading.title ? (
@@ -165,7 +167,12 @@ export function HeadingEntry({
         )}
       </button>
       {menu.length > 0 && (
-        <Menu label="More for this heading" testId="heading-menu" icon={<DotsThreeIcon size={20} />} entries={menu} />
+        <Menu
+          label={t`More for this heading`}
+          testId="heading-menu"
+          icon={<DotsThreeIcon size={20} />}
+          entries={menu}
+        />
       )}
     </div>
   );

@@ -1,3 +1,7 @@
+import { useKeptFocus } from '../ui/useKeptFocus';
+import { Button } from '../ui/Button';
+import { carryWords } from '../ui/carryWords';
+import { t } from '@lingui/core/macro';
 import {
   DndContext,
   type DragEndEvent,
@@ -88,6 +92,7 @@ export function Contents({
     return byPage;
   }, [headings]);
   const scroller = useRef<HTMLUListElement>(null);
+  useKeptFocus(scroller, 'data-entry');
   useRoving(scroller, {
     items: '[data-testid=entry-press], [data-testid=contents-heading]',
     way: 'tree',
@@ -125,21 +130,21 @@ export function Contents({
     ids.filter((id) => !ids.some((other) => other !== id && notebook.isWithin(id, other)));
 
   const bin = (ids: string[]) => {
-    act(ids.length === 1 ? 'Put into the bin.' : `Put ${ids.length} things into the bin.`, () =>
+    act(ids.length === 1 ? t`Put into the bin.` : t`Put ${ids.length} things into the bin.`, () =>
       ids.forEach((id) => notebook.toBin(id)),
     );
   };
   const duplicate = async (ids: string[]) => {
     let refused = '';
     for (const id of ids) refused ||= await notebook.duplicate(id);
-    say(refused || 'Duplicated.');
+    say(refused || t`Duplicated.`);
   };
   const drop = ({ active, over }: DragEndEvent) => {
     const [how, target = ''] = String(over?.id ?? '').split(' ');
     const entry = notebook.find(target);
     if (!how || (target && !entry)) return;
     const ids = heads(chosenOr(String(active.id))).filter((id) => id !== target);
-    act('Moved.', () => {
+    act(t`Moved.`, () => {
       for (const id of how === 'into' ? ids : ids.toReversed()) {
         const { kind } = notebook.find(id)!;
         if (how === 'into') notebook.place(id, kind, target || root, '');
@@ -151,14 +156,14 @@ export function Contents({
     const siblings = notebook.entries.filter((one) => one.parent === entry.parent);
     const index = siblings.indexOf(entry);
     const after = by > 0 ? siblings[index + 1]?.id : index > 0 ? (siblings[index - 2]?.id ?? 'first') : undefined;
-    if (after) act('Moved.', () => notebook.place(entry.id, entry.kind, entry.parent, after));
+    if (after) act(t`Moved.`, () => notebook.place(entry.id, entry.kind, entry.parent, after));
   };
   const nest = (entry: NotebookEntry, inwards: boolean) => {
     const siblings = notebook.entries.filter((one) => one.parent === entry.parent);
     const before = siblings[siblings.indexOf(entry) - 1];
     const parent = notebook.find(entry.parent);
-    if (inwards && before) act('Moved.', () => notebook.place(entry.id, entry.kind, before.id, ''));
-    if (!inwards && parent) act('Moved.', () => notebook.place(entry.id, entry.kind, parent.parent, parent.id));
+    if (inwards && before) act(t`Moved.`, () => notebook.place(entry.id, entry.kind, before.id, ''));
+    if (!inwards && parent) act(t`Moved.`, () => notebook.place(entry.id, entry.kind, parent.parent, parent.id));
   };
   const onKey = (event: KeyboardEvent, entry: NotebookEntry) => {
     if (!mayWrite) return;
@@ -173,7 +178,7 @@ export function Contents({
   };
   const entriesOf = (entry: NotebookEntry): MenuEntry[] => [
     {
-      label: 'Rename',
+      label: t`Rename`,
       testId: 'entry-rename',
       icon: <PencilSimpleIcon size={20} weight="light" />,
       onChoose: () => setRenaming(entry.id),
@@ -181,27 +186,27 @@ export function Contents({
     ...(entry.kind === 'section'
       ? [
           {
-            label: 'New page in it',
+            label: t`New page in it`,
             testId: 'entry-add-page',
             icon: <FilePlusIcon size={20} weight="light" />,
             onChoose: () =>
               onGo(notebook.addPage(entry.id, '', notebook.paperOf(entry.id, library.find(at.notebook)?.paper))),
           },
           {
-            label: 'New section in it',
+            label: t`New section in it`,
             testId: 'entry-add-section',
             icon: <FolderPlusIcon size={20} weight="light" />,
-            onChoose: () => setRenaming(notebook.addSection(entry.id, 'New section')),
+            onChoose: () => setRenaming(notebook.addSection(entry.id, t`New section`)),
           },
           {
-            label: 'Colour',
+            label: t`Colour`,
             icon: <SwatchesIcon size={20} weight="light" />,
             onChoose: () => setAsking({ what: 'colour', entry }),
           },
         ]
       : [
           {
-            label: 'New sub-page',
+            label: t`New sub-page`,
             testId: 'entry-add-sub',
             icon: <FilePlusIcon size={20} weight="light" />,
             onChoose: () =>
@@ -209,25 +214,25 @@ export function Contents({
           },
         ]),
     {
-      label: 'Paper',
+      label: t`Paper`,
       testId: 'entry-paper',
       icon: <FileIcon size={20} weight="light" />,
       onChoose: () => onPaper(chosenOr(entry.id)),
     },
     {
-      label: 'Tags',
+      label: t`Tags`,
       testId: 'entry-tags',
       icon: <TagIcon size={20} weight="light" />,
       onChoose: () => setAsking({ what: 'tags', entry }),
     },
     {
-      label: 'Move',
+      label: t`Move`,
       testId: 'entry-move',
       icon: <ArrowBendUpRightIcon size={20} weight="light" />,
       onChoose: () => setAsking({ what: 'move', ids: heads(chosenOr(entry.id)) }),
     },
     {
-      label: 'Duplicate',
+      label: t`Duplicate`,
       testId: 'entry-duplicate',
       icon: <CopyIcon size={20} weight="light" />,
       onChoose: () => void duplicate(heads(chosenOr(entry.id))),
@@ -235,20 +240,20 @@ export function Contents({
     ...(entry.kind === 'page'
       ? [
           {
-            label: 'Open beside',
+            label: t`Open beside`,
             testId: 'entry-beside',
             icon: <ColumnsIcon size={20} weight="light" />,
             onChoose: () => onBeside(entry.id),
           },
           {
-            label: 'Open in a new window',
+            label: t`Open in a new window`,
             icon: <ArrowSquareOutIcon size={20} weight="light" />,
             onChoose: () => void window.open(openPath(at.space, at.notebook, entry.id), '_blank', 'noopener'),
           },
         ]
       : []),
     {
-      label: 'Put into the bin',
+      label: t`Put into the bin`,
       testId: 'entry-bin',
       icon: <TrashIcon size={20} weight="light" />,
       onChoose: () => bin(heads(chosenOr(entry.id))),
@@ -258,7 +263,7 @@ export function Contents({
     const level = Number(heading.level ?? 1);
     return [
       {
-        label: 'Words for it',
+        label: t`Words for it`,
         testId: 'heading-words',
         icon: <PencilSimpleIcon size={20} weight="light" />,
         onChoose: () => setAsking({ what: 'words', heading }),
@@ -266,7 +271,7 @@ export function Contents({
       ...(level < 4
         ? [
             {
-              label: 'One level deeper',
+              label: t`One level deeper`,
               testId: 'heading-deeper',
               icon: <CaretRightIcon size={20} weight="light" />,
               onChoose: () =>
@@ -277,7 +282,7 @@ export function Contents({
       ...(level > 1
         ? [
             {
-              label: 'One level up',
+              label: t`One level up`,
               icon: <CaretLeftIcon size={20} weight="light" />,
               onChoose: () =>
                 void setSpotOn(workspace, at.space, heading.page, heading.id, { level: String(level - 1) }),
@@ -285,7 +290,7 @@ export function Contents({
           ]
         : []),
       {
-        label: 'Take it out of the contents',
+        label: t`Take it out of the contents`,
         testId: 'heading-remove',
         icon: <TrashIcon size={20} weight="light" />,
         onChoose: () => void setSpotOn(workspace, at.space, heading.page, heading.id, { removed: '1' }),
@@ -295,10 +300,10 @@ export function Contents({
   const tagged = asking?.what === 'tags' ? (notebook.find(asking.entry.id) ?? asking.entry) : undefined;
   return (
     <>
-      <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={drop}>
+      <DndContext sensors={sensors} accessibility={carryWords} collisionDetection={pointerWithin} onDragEnd={drop}>
         <ul
           role="tree"
-          aria-label="Sections and pages"
+          aria-label={t`Sections and pages`}
           aria-multiselectable="true"
           ref={scroller}
           className="min-h-0 grow overflow-y-auto"
@@ -337,9 +342,9 @@ export function Contents({
                   />
                 ))}
                 onRename={async (title) => {
-                  if (!title && entry.kind === 'section') return 'A section needs a name.';
+                  if (!title && entry.kind === 'section') return t`A section needs a name.`;
                   try {
-                    await doing(workspace, title ? `It is “${title}” now.` : 'The title is taken away.', () =>
+                    await doing(workspace, title ? t`It is “${title}” now.` : t`The title is taken away.`, () =>
                       notebook.set(entry.id, properties.name, title),
                     );
                     return '';
@@ -357,17 +362,15 @@ export function Contents({
       </DndContext>
       {mayWrite && (
         <div className="flex shrink-0 gap-2 border-t border-base-300 p-2.5">
-          <button
-            type="button"
-            className="quiet-button grow"
+          <Button
+            className="grow"
             data-testid="new-section"
-            onClick={() => setRenaming(notebook.addSection(root, 'New section'))}
+            onClick={() => setRenaming(notebook.addSection(root, t`New section`))}
           >
-            <FolderPlusIcon size={18} weight="light" /> Section
-          </button>
-          <button
-            type="button"
-            className="quiet-button grow"
+            <FolderPlusIcon size={18} weight="light" /> {t`Section`}
+          </Button>
+          <Button
+            className="grow"
             data-testid="new-page"
             onClick={() =>
               onGo(
@@ -379,13 +382,13 @@ export function Contents({
               )
             }
           >
-            <FilePlusIcon size={18} weight="light" /> Page
-          </button>
+            <FilePlusIcon size={18} weight="light" /> {t`Page`}
+          </Button>
         </div>
       )}
       {tagged && (
         <TagDialog
-          title={`Tags of “${tagged.title || `page ${tagged.number}`}”`}
+          title={t`Tags of “${tagged.title || t`page ${tagged.number}`}”`}
           library={library}
           carried={library.tagsOf(tagged.tags)}
           onSet={(tag, on) =>
@@ -398,15 +401,15 @@ export function Contents({
         <SectionColour
           entry={asking.entry}
           onConfirm={(colour) =>
-            act('Its colour is another.', () => notebook.set(asking.entry.id, properties.colour, colour))
+            act(t`Its colour is another.`, () => notebook.set(asking.entry.id, properties.colour, colour))
           }
           onClose={() => setAsking(undefined)}
         />
       )}
       {asking?.what === 'words' && (
         <NameDialog
-          title="Words for the heading"
-          confirm="Use these words"
+          title={t`Words for the heading`}
+          confirm={t`Use these words`}
           name={asking.heading.title ?? ''}
           onConfirm={(title) =>
             setSpotOn(workspace, at.space, asking.heading.page, asking.heading.id, { title: title.trim() })
@@ -416,8 +419,8 @@ export function Contents({
       )}
       {asking?.what === 'move' && (
         <PlaceDialog
-          title={asking.ids.length === 1 ? 'Move to' : `Move ${asking.ids.length} things to`}
-          confirm="Move here"
+          title={asking.ids.length === 1 ? t`Move to` : t`Move ${asking.ids.length} things to`}
+          confirm={t`Move here`}
           space={at.space}
           notebook={at.notebook}
           without={asking.ids}
@@ -441,8 +444,8 @@ function SectionColour({
   const [colour, setColour] = useState(entry.colour || 'spruce');
   return (
     <ConfirmDialog
-      title={`Colour of “${entry.title}”`}
-      confirm="Use this colour"
+      title={t`Colour of “${entry.title}”`}
+      confirm={t`Use this colour`}
       onConfirm={() => onConfirm(colour)}
       onClose={onClose}
     >

@@ -1,3 +1,6 @@
+import { SignButton } from '../ui/Button';
+import { Tabs } from '@base-ui/react/tabs';
+import { t } from '@lingui/core/macro';
 import { FlagPennantIcon, LinkIcon, ListDashesIcon, XIcon } from '@phosphor-icons/react';
 import { type ReactNode, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { useLibrary } from '../data/useLibrary';
@@ -30,49 +33,40 @@ export function Margin(props: MarginProps) {
     setTab(shown);
   };
   return (
-    <aside
-      aria-label="Margin"
+    <Tabs.Root
+      value={tab}
+      onValueChange={(value) => show(value as Tab)}
+      render={<aside />}
+      aria-label={t`Margin`}
       data-testid="contents-panel"
-      className={`relative flex shrink-0 flex-col border-l border-base-300 bg-base-100 ${
+      className={`relative flex shrink-0 flex-col border-s border-base-300 bg-base-100 ${
         props.isBesideTwo
-          ? 'w-[clamp(208px,100vw-816px,288px)] max-[1023px]:absolute max-[1023px]:inset-y-0 max-[1023px]:right-0 max-[1023px]:z-20 max-[1023px]:w-[288px]'
-          : 'w-[288px] max-md:absolute max-md:inset-y-0 max-md:right-0 max-md:z-20'
+          ? 'w-[clamp(208px,100vw-816px,288px)] max-[1023px]:absolute max-[1023px]:inset-y-0 max-[1023px]:end-0 max-[1023px]:z-20 max-[1023px]:w-[288px]'
+          : 'w-[288px] max-md:absolute max-md:inset-y-0 max-md:end-0 max-md:z-20'
       }`}
     >
-      <div className="flex h-12 shrink-0 items-center border-b border-base-300 pl-2 pr-1">
-        <div role="tablist" aria-label="Margin" className="flex">
-          <TabButton
-            own="contents"
-            tab={tab}
-            label="Contents"
-            icon={<ListDashesIcon size={18} weight="light" />}
-            onShow={show}
-          />
-          <TabButton
-            own="marks"
-            tab={tab}
-            label="Marks"
-            icon={<FlagPennantIcon size={18} weight="light" />}
-            onShow={show}
-          />
-          <TabButton own="links" tab={tab} label="Links" icon={<LinkIcon size={18} weight="light" />} onShow={show} />
-        </div>
-        <button
-          type="button"
-          aria-label="Close the margin"
-          title="Close"
-          className="ml-auto grid size-10 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200"
+      <div className="flex h-12 shrink-0 items-center border-b border-base-300 ps-2 pe-1">
+        <Tabs.List aria-label={t`Margin`} className="flex min-w-0" activateOnFocus>
+          <TabButton own="contents" label={t`Contents`} icon={<ListDashesIcon size={18} weight="light" />} />
+          <TabButton own="marks" label={t`Marks`} icon={<FlagPennantIcon size={18} weight="light" />} />
+          <TabButton own="links" label={t`Links`} icon={<LinkIcon size={18} weight="light" />} />
+        </Tabs.List>
+        <SignButton
+          label={t`Close the margin`}
+
+          title={t`Close`}
+          className="ms-auto"
           onClick={props.onClose}
         >
           <XIcon size={18} />
-        </button>
+        </SignButton>
       </div>
-      {notebook && <OpenMargin {...props} notebook={notebook} tab={tab} />}
-    </aside>
+      {notebook && <OpenMargin {...props} notebook={notebook} />}
+    </Tabs.Root>
   );
 }
 
-function OpenMargin({ at, notebook, tab, onGo, onBeside }: MarginProps & { notebook: Notebook; tab: Tab }) {
+function OpenMargin({ at, notebook, onGo, onBeside }: MarginProps & { notebook: Notebook }) {
   const library = useLibrary(at.space);
   const { spaces } = useSession();
   const spots = useNotebookSpots(at.space, at.notebook, notebook.pages, at.page);
@@ -109,8 +103,10 @@ function OpenMargin({ at, notebook, tab, onGo, onBeside }: MarginProps & { noteb
   if (!library) return null;
   return (
     <>
-      {tab === 'contents' && shown}
-      {tab === 'marks' && (
+      <Tabs.Panel value="contents" className={panel}>
+        {shown}
+      </Tabs.Panel>
+      <Tabs.Panel value="marks" className={panel}>
         <MarginMarks
           at={at}
           notebook={notebook}
@@ -118,15 +114,15 @@ function OpenMargin({ at, notebook, tab, onGo, onBeside }: MarginProps & { noteb
           marks={spots.filter((spot) => spot.kind === 'mark')}
           onGo={(mark) => onGo(mark.page, `mark=${mark.id}`)}
         />
-      )}
-      {tab === 'links' && (
+      </Tabs.Panel>
+      <Tabs.Panel value="links" className={panel}>
         <MarginLinks
           at={at}
           notebook={notebook}
           links={spots.filter((spot) => spot.kind === 'link' && spot.page === at.page)}
           mayWrite={mayWrite}
         />
-      )}
+      </Tabs.Panel>
       {papering && (
         <ChangePaperDialog space={at.space} notebook={notebook} ids={papering} onClose={() => setPapering(undefined)} />
       )}
@@ -134,31 +130,17 @@ function OpenMargin({ at, notebook, tab, onGo, onBeside }: MarginProps & { noteb
   );
 }
 
-function TabButton({
-  own,
-  tab,
-  label,
-  icon,
-  onShow,
-}: {
-  own: Tab;
-  tab: Tab;
-  label: string;
-  icon: ReactNode;
-  onShow: (tab: Tab) => void;
-}) {
-  const isShown = own === tab;
+const panel = 'flex min-h-0 grow flex-col outline-none';
+
+function TabButton({ own, label, icon }: { own: Tab; label: string; icon: ReactNode }) {
   return (
-    <button
-      type="button"
-      role="tab"
-      aria-selected={isShown}
+    <Tabs.Tab
+      value={own}
       data-testid={`margin-${own}`}
-      className={`flex h-10 items-center gap-1 rounded-md px-1.5 text-[13.5px] ${isShown ? 'bg-base-200 font-semibold' : 'text-quiet hover:bg-base-200'}`}
-      onClick={() => onShow(own)}
+      className="flex h-11 min-w-0 items-center gap-1 rounded-md px-1.5 text-[13.5px] text-quiet hover:bg-base-200 data-active:bg-base-200 data-active:font-semibold data-active:text-base-content"
     >
       {icon}
-      {label}
-    </button>
+      <span className="truncate">{label}</span>
+    </Tabs.Tab>
   );
 }

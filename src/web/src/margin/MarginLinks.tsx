@@ -1,3 +1,5 @@
+import { SignButton } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { GraphIcon, PencilSimpleIcon, XIcon } from '@phosphor-icons/react';
@@ -46,7 +48,7 @@ export function MarginLinks({
   });
   return (
     <div className="min-h-0 grow overflow-y-auto p-3">
-      <h3 className="border-b border-base-300 pb-1 text-[16px]">This page leads to</h3>
+      <h3 className="border-b border-base-300 pb-1 text-[16px]">{t`This page leads to`}</h3>
       <ul data-testid="links-from-here">
         {links.map((link) => (
           <li key={link.id}>
@@ -54,8 +56,8 @@ export function MarginLinks({
               {naming === link.id ? (
                 <RenameField
                   name={link.title ?? ''}
-                  label="What the link is called"
-                  placeholder="As what it leads to"
+                  label={t`What the link is called`}
+                  placeholder={t`As what it leads to`}
                   testId="link-name"
                   onRename={async (title) => {
                     try {
@@ -71,44 +73,44 @@ export function MarginLinks({
                 <button
                   type="button"
                   data-testid="margin-link"
-                  className="flex min-h-11 min-w-0 grow items-center text-left [overflow-wrap:anywhere] hover:bg-base-200"
+                  className="flex min-h-11 min-w-0 grow items-center text-start [overflow-wrap:anywhere] hover:bg-base-200"
                   onClick={() => void follow(link.target!, link.title)}
                 >
                   {wordsOf(link)}
                 </button>
               )}
               {mayWrite && naming !== link.id && hidden(readTarget(link.target ?? '')) === undefined && (
-                <button
-                  type="button"
-                  aria-label={`Call the link to ${wordsOf(link)} otherwise`}
-                  title="Call the link otherwise"
+                <SignButton
+                  label={t`Call the link to ${wordsOf(link)} otherwise`}
+
+                  title={t`Call the link otherwise`}
                   data-testid="link-rename"
-                  className="grid size-11 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200"
+
                   onClick={() => setNaming(link.id)}
                 >
                   <PencilSimpleIcon size={16} />
-                </button>
+                </SignButton>
               )}
               {mayWrite && (
-                <button
-                  type="button"
-                  aria-label={`Take out the link to ${wordsOf(link)}`}
-                  title="Take the link out"
+                <SignButton
+                  label={t`Take out the link to ${wordsOf(link)}`}
+
+                  title={t`Take the link out`}
                   data-testid="link-remove"
-                  className="grid size-11 shrink-0 place-items-center rounded-md text-quiet hover:bg-base-200"
+
                   onClick={() => void setSpotOn(workspace, at.space, link.page, link.id, { removed: '1' })}
                 >
                   <XIcon size={16} />
-                </button>
+                </SignButton>
               )}
             </div>
           </li>
         ))}
         {links.length === 0 && (
-          <li className="py-2 text-quiet">Nowhere yet. Select something with the loop and choose “Link”.</li>
+          <li className="py-2 text-quiet">{t`Nowhere yet. Select something with the loop and choose “Link”.`}</li>
         )}
       </ul>
-      <h3 className="mt-5 border-b border-base-300 pb-1 text-[16px]">What leads here</h3>
+      <h3 className="mt-5 border-b border-base-300 pb-1 text-[16px]">{t`What leads here`}</h3>
       <ul data-testid="backlinks">
         {[...here, ...toNotebook].map((spot) => (
           <li key={spot.id}>
@@ -125,19 +127,20 @@ export function MarginLinks({
                 className="block border border-base-300 bg-paper"
               />
               <span className="mt-1 block font-semibold">
-                {spot.notebook === at.notebook ? spot.pageTitle || `Page ${spot.pageNumber}` : spot.notebookName}
+                {spot.notebook === at.notebook ? spot.pageTitle || t`Page ${spot.pageNumber}` : spot.notebookName}
               </span>
               <span className="text-[13px] text-quiet">
-                page {spot.pageNumber}
-                {spot.target.startsWith('notebook:') || spot.target.startsWith('section:') ? ', to the notebook' : ''}
+                {spot.target.startsWith('notebook:') || spot.target.startsWith('section:')
+                  ? t`page ${spot.pageNumber}, to the notebook`
+                  : t`page ${spot.pageNumber}`}
               </span>
             </Link>
           </li>
         ))}
-        {here.length + toNotebook.length === 0 && <li className="py-2 text-quiet">Nothing leads here yet.</li>}
+        {here.length + toNotebook.length === 0 && <li className="py-2 text-quiet">{t`Nothing leads here yet.`}</li>}
       </ul>
       <Link to={`/web/${at.space}/${notebook.id}`} className="quiet-button mt-5 w-full" data-testid="open-web">
-        <GraphIcon size={20} weight="light" /> Web of pages
+        <GraphIcon size={20} weight="light" /> {t`Web of pages`}
       </Link>
       {asking}
     </div>

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import type { Library } from '../data/Library';
 import { InkCut } from '../spots/InkCut';
@@ -39,12 +40,10 @@ export function MarginMarks({
           checked={all}
           onChange={(event) => setAll(event.target.checked)}
         />{' '}
-        Those ticked off too
+        {t`Those ticked off too`}
       </label>
       {shown.length === 0 && (
-        <p className="py-2 text-quiet">
-          No marks here. Take up “Mark” in the tray and press where something is open, or worth keeping.
-        </p>
+        <p className="py-2 text-quiet">{t`No marks here. Take up “Mark” in the tray and press where something is open, or worth keeping.`}</p>
       )}
       <ul>
         {shown.slice(0, mostCut).map((mark) => {
@@ -55,14 +54,14 @@ export function MarginMarks({
               <button
                 type="button"
                 data-testid="margin-mark"
-                className="w-full border-b border-base-300 py-2.5 text-left hover:bg-base-200"
+                className="w-full border-b border-base-300 py-2.5 text-start hover:bg-base-200"
                 onClick={() => onGo(mark)}
               >
                 <span className="mb-1.5 flex items-center gap-2">
                   <MarkSign kind={kind} size={22} done={Boolean(mark.doneAt)} />
-                  <span className="min-w-0 grow truncate font-semibold">{kind?.words ?? 'Mark'}</span>
+                  <span className="min-w-0 grow truncate font-semibold">{kind?.words ?? t`Mark`}</span>
                   <span className="text-[13px] text-quiet">
-                    {mark.page === at.page ? 'this page' : `page ${page?.number}`}
+                    {mark.page === at.page ? t`this page` : t`page ${page?.number ?? ''}`}
                   </span>
                 </span>
                 <span className="block overflow-hidden border border-base-300 bg-paper">

@@ -1,3 +1,6 @@
+import { t } from '@lingui/core/macro';
+import { coreWord, within } from '../words/coreWords';
+import { dateLocale } from '../words/language';
 import type { Core } from '../core/runtime';
 
 export type Area = readonly [left: number, top: number, right: number, bottom: number];
@@ -126,7 +129,22 @@ export interface PaperChoices {
 let choices: PaperChoices | undefined;
 
 export function paperChoices(core: Core): PaperChoices {
-  return (choices ??= JSON.parse(core.PaperBridge.Choices()) as PaperChoices);
+  return (choices ??= inOurWords(JSON.parse(core.PaperBridge.Choices()) as PaperChoices));
+}
+
+function inOurWords(given: PaperChoices): PaperChoices {
+  return {
+    ...given,
+    designs: given.designs.map((design) => ({
+      ...design,
+      words: coreWord(design.words),
+      group: coreWord(design.group),
+      spacingWords: coreWord(design.spacingWords),
+      countWords: coreWord(design.countWords),
+      marginWords: coreWord(design.marginWords),
+    })),
+    ready: given.ready.map((one) => ({ ...one, words: coreWord(one.words) })),
+  };
 }
 
 const sizeWords: Record<string, string> = {
@@ -135,12 +153,12 @@ const sizeWords: Record<string, string> = {
   a5: 'A5',
   a6: 'A6',
   b5: 'B5',
-  letter: 'Letter',
-  legal: 'Legal',
-  tabloid: 'Tabloid',
-  wide: 'Screen 16:9',
-  screen: 'Screen 4:3',
-  square: 'Square',
+  letter: t`Letter`,
+  legal: t`Legal`,
+  tabloid: t`Tabloid`,
+  wide: t`Screen 16:9`,
+  screen: t`Screen 4:3`,
+  square: t`Square`,
 };
 
 /** What a size is called; a free one by its measures. */
@@ -161,10 +179,18 @@ export function wordsOfPaper(core: Core, text: string): string {
   try {
     paper = JSON.parse(core.PaperBridge.Read(text)) as Paper;
   } catch {
-    return 'A4, ruled';
+    return t`A4, ruled`;
   }
   const { designs } = paperChoices(core);
   const design = designs.find((one) => one.name === paper.design)!;
-  const spacing = design.spacingWords && !design.countWords ? `, ${paper.spacing / 100} mm` : '';
-  return `${wordsOfSize(paper.size)}${paper.across ? ' across' : ''}, ${paper.own ? 'own paper' : design.words.toLowerCase()}${paper.own ? '' : spacing}${paper.growth === 'none' ? '' : ', endless'}`;
+  const spacing =
+    design.spacingWords && !design.countWords ? `, ${(paper.spacing / 100).toLocaleString(dateLocale())} mm` : '';
+  const size = wordsOfSize(paper.size);
+  return [
+    paper.across ? t`${size} across` : size,
+    paper.own ? t`own paper` : `${within(design.words)}${spacing}`,
+    paper.growth !== 'none' && t`endless`,
+  ]
+    .filter(Boolean)
+    .join(', ');
 }

@@ -25,6 +25,8 @@ export interface Habits {
   inTray?: string[];
   /** Whether single letters are keys. */
   letterKeys: boolean;
+  /** Whether the first steps were put away. */
+  stepsPutAway: boolean;
 }
 
 const printedNumbers = { never: 0, straight: 1, all: 2 } as const;
@@ -51,4 +53,5 @@ export const usualHabits: Habits = {
   dimPaper: false,
   nudge: 100,
   letterKeys: true,
+  stepsPutAway: false,
 };

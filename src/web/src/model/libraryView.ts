@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 /** How a folder or list is looked at; each remembers its own. */
 export interface View {
   density: 'rows' | 'covers' | 'list';
@@ -20,18 +21,18 @@ export const usualView: View = {
 };
 
 export const sortWords: Record<View['sort'], string> = {
-  written: 'Last written',
-  name: 'Name',
-  created: 'Created',
-  kind: 'Kind',
-  size: 'Size',
-  own: 'Own order',
+  written: t`Last written`,
+  name: t`Name`,
+  created: t`Created`,
+  kind: t`Kind`,
+  size: t`Size`,
+  own: t`Own order`,
 };
 export const groupWords: Record<View['group'], string> = {
-  none: 'Not grouped',
-  date: 'By date',
-  tag: 'By tag',
-  person: 'By person',
+  none: t`Not grouped`,
+  date: t`By date`,
+  tag: t`By tag`,
+  person: t`By person`,
 };
 
 export function readView(text: string | undefined): View {

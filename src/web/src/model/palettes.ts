@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 /** Colours that belong together. */
 export interface Palette {
   name: string;
@@ -12,10 +13,10 @@ export interface Palettes {
 
 /** Shipped palettes. The first two keep their colours apart for eyes that tell red and green badly: their lightness differs step by step. */
 export const shipped: Palette[] = [
-  { name: 'Workbench', colours: ['#22302e', '#1f3d3a', '#b4533c', '#4f7388', '#6e4a63', '#c08a2e', '#7c8a4b'] },
-  { name: 'Apart, dark to light', colours: ['#1b2a49', '#3f5d8a', '#8a5a2b', '#c08a2e', '#e0c060', '#9fb8cc'] },
-  { name: 'Apart, for maps', colours: ['#22302e', '#2c5d9b', '#b36a00', '#7d7d7d', '#6fb1e0', '#f0c24b'] },
-  { name: 'To mark with', colours: ['#e3b23c', '#9cc25c', '#7fb8c9', '#e59b83', '#c5a3d1'] },
+  { name: t`Workbench`, colours: ['#22302e', '#1f3d3a', '#b4533c', '#4f7388', '#6e4a63', '#c08a2e', '#7c8a4b'] },
+  { name: t`Apart, dark to light`, colours: ['#1b2a49', '#3f5d8a', '#8a5a2b', '#c08a2e', '#e0c060', '#9fb8cc'] },
+  { name: t`Apart, for maps`, colours: ['#22302e', '#2c5d9b', '#b36a00', '#7d7d7d', '#6fb1e0', '#f0c24b'] },
+  { name: t`To mark with`, colours: ['#e3b23c', '#9cc25c', '#7fb8c9', '#e59b83', '#c5a3d1'] },
 ];
 
 const mostRecent = 10;

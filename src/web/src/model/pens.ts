@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro';
+import { numberWords } from '../words/language';
 export type PenKind = 'ball' | 'fountain' | 'brush' | 'pencil' | 'calligraphy' | 'highlighter';
 export type LineStyle = 'solid' | 'dashed' | 'dotted';
 
@@ -32,12 +34,12 @@ export const penKindNumbers: Record<PenKind, number> = {
   highlighter: 6,
 };
 export const penNames: Record<PenKind, string> = {
-  ball: 'Ball pen',
-  fountain: 'Fountain pen',
-  brush: 'Brush',
-  pencil: 'Pencil',
-  calligraphy: 'Calligraphy pen',
-  highlighter: 'Highlighter',
+  ball: t`Ball pen`,
+  fountain: t`Fountain pen`,
+  brush: t`Brush`,
+  pencil: t`Pencil`,
+  calligraphy: t`Calligraphy pen`,
+  highlighter: t`Highlighter`,
 };
 export const penKinds = Object.keys(penNames) as PenKind[];
 export const lineNumbers: Record<LineStyle, number> = { solid: 0, dashed: 1, dotted: 2 };
@@ -46,13 +48,13 @@ export const lineNumbers: Record<LineStyle, number> = { solid: 0, dashed: 1, dot
 export const mostHighlighterOpacity = 0.58;
 
 export const inks = [
-  { name: 'Black', colour: '#22302e' },
-  { name: 'Spruce', colour: '#1f3d3a' },
-  { name: 'Madder', colour: '#b4533c' },
-  { name: 'Sky', colour: '#4f7388' },
-  { name: 'Plum', colour: '#6e4a63' },
-  { name: 'Gold', colour: '#c08a2e' },
-  { name: 'Lichen', colour: '#7c8a4b' },
+  { name: t`Black`, colour: '#22302e' },
+  { name: t`Spruce`, colour: '#1f3d3a' },
+  { name: t`Madder`, colour: '#b4533c' },
+  { name: t`Sky`, colour: '#4f7388' },
+  { name: t`Plum`, colour: '#6e4a63' },
+  { name: t`Gold`, colour: '#c08a2e' },
+  { name: t`Lichen`, colour: '#7c8a4b' },
 ] as const;
 
 const plain: Omit<Pen, 'kind' | 'width' | 'colour'> = {
@@ -158,5 +160,5 @@ export function toRgba(colour: string, opacity = 1): number {
 
 export function describePen(pen: Pen): string {
   const ink = inks.find((one) => one.colour === pen.colour)?.name.toLowerCase() ?? pen.colour;
-  return `${penNames[pen.kind]}, ${(pen.width / 100).toFixed(2)} mm, ${ink}`;
+  return t`${penNames[pen.kind]}, ${numberWords(pen.width / 100, 2)} mm, ${ink}`;
 }

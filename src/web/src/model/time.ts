@@ -1,17 +1,20 @@
+import { plural, t } from '@lingui/core/macro';
+import { dateLocale } from '../words/language';
+
 const dayMilliseconds = 86_400_000;
 
 /** When something was written, as people say it. */
-export function whenWords(iso: string, now = new Date()): string {
-  const at = new Date(iso);
+export function whenWords(when: string | number, now = new Date()): string {
+  const at = new Date(when);
   const minutes = Math.floor((now.getTime() - at.getTime()) / 60_000);
-  if (minutes < 1) return 'a moment ago';
-  if (minutes < 60) return minutes === 1 ? 'a minute ago' : `${minutes} minutes ago`;
+  if (minutes < 1) return t`a moment ago`;
+  if (minutes < 60) return plural(minutes, { one: 'a minute ago', other: '# minutes ago' });
   const days = Math.round((startOfDay(now) - startOfDay(at)) / dayMilliseconds);
-  if (days === 0) return `today at ${at.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`;
-  if (days === 1) return 'yesterday';
-  if (days < 7) return at.toLocaleDateString('en-GB', { weekday: 'long' });
+  if (days === 0) return t`today at ${clockWords(at)}`;
+  if (days === 1) return t`yesterday`;
+  if (days < 7) return at.toLocaleDateString(dateLocale(), { weekday: 'long' });
   const year = at.getFullYear() === now.getFullYear() ? undefined : ('numeric' as const);
-  return at.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year });
+  return at.toLocaleDateString(dateLocale(), { day: 'numeric', month: 'long', year });
 }
 
 function startOfDay(date: Date): number {
@@ -22,18 +25,28 @@ function startOfDay(date: Date): number {
 export function whenGroup(at: number, now = new Date()): string {
   const date = new Date(at);
   const days = Math.round((startOfDay(now) - startOfDay(date)) / dayMilliseconds);
-  if (days <= 0) return 'Today';
-  if (days === 1) return 'Yesterday';
-  if (days < 7) return 'Past 7 days';
-  if (days < 30) return 'Past 30 days';
+  if (days <= 0) return t`Today`;
+  if (days === 1) return t`Yesterday`;
+  if (days < 7) return t`Past 7 days`;
+  if (days < 30) return t`Past 30 days`;
   return date.getFullYear() === now.getFullYear()
-    ? date.toLocaleDateString('en-GB', { month: 'long' })
+    ? date.toLocaleDateString(dateLocale(), { month: 'long' })
     : String(date.getFullYear());
 }
 
 /** A day with its weekday, as the Desk and today's page say it. */
 export function dayWords(date = new Date()): string {
-  return date.toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' });
+  return date.toLocaleDateString(dateLocale(), { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' });
+}
+
+/** The time of the day, in hours and minutes. */
+export function clockWords(at: Date): string {
+  return at.toLocaleTimeString(dateLocale(), { hour: '2-digit', minute: '2-digit' });
+}
+
+/** A day as it is written in a list: 3 March 2027. */
+export function dateWords(at: Date): string {
+  return at.toLocaleDateString(dateLocale(), { day: 'numeric', month: 'long', year: 'numeric' });
 }
 
 /** The day as 2026-11-23, by the device's clock. */

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { FolderSimpleIcon } from '@phosphor-icons/react';
 import { useMemo, useRef, useState } from 'react';
 import { useSession } from '../server/session';
@@ -55,7 +56,7 @@ export function MoveDialog({
   return (
     <FormDialog
       title={title}
-      confirm="Move here"
+      confirm={t`Move here`}
       disabled={!chosen}
       onConfirm={async () => {
         const refused = await onMove(chosen!.space, chosen!.id);
@@ -66,7 +67,7 @@ export function MoveDialog({
       {(problem) => (
         <div ref={form}>
           <Choices
-            label="Folder"
+            label={t`Folder`}
             testId="move"
             typed={typed}
             onTyped={(text) => (setTyped(text), setAt(0))}
@@ -86,7 +87,7 @@ export function MoveDialog({
             onEnter={() => form.current?.closest('form')?.requestSubmit()}
             onPress={setAt}
             height={300}
-            none="No folder is called that."
+            none={t`No folder is called that.`}
           />
           <Problem words={problem} testId="move-problem" />
         </div>

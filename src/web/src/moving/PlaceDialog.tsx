@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { NotebookIcon, RowsIcon } from '@phosphor-icons/react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { root } from '../model/items';
@@ -83,7 +84,7 @@ export function PlaceDialog({
   const fits = (words: string) => wanted === '' || Fold(words).includes(wanted);
   const choices = [
     ...(ownNode && fits(ownNode.name)
-      ? [{ space: ownSpace, notebook: own, parent: root, words: ownNode.name, about: 'this notebook', indent: 0 }]
+      ? [{ space: ownSpace, notebook: own, parent: root, words: ownNode.name, about: t`this notebook`, indent: 0 }]
       : []),
     ...here
       .filter((place) => fits(place.words))
@@ -98,7 +99,7 @@ export function PlaceDialog({
         notebook: item.notebook,
         parent: item.id,
         words: item.title,
-        about: `section of ${item.notebookName}`,
+        about: t`section of ${item.notebookName}`,
         indent: 0,
       })),
   ].slice(0, mostShown);
@@ -117,7 +118,7 @@ export function PlaceDialog({
       {(problem) => (
         <div ref={form}>
           <Choices
-            label={onlyHere ? 'Section' : 'Notebook or section'}
+            label={onlyHere ? t`Section` : t`Notebook or section`}
             testId="place"
             typed={typed}
             onTyped={(text) => (setTyped(text), setAt(0))}
@@ -141,7 +142,7 @@ export function PlaceDialog({
             onEnter={() => form.current?.closest('form')?.requestSubmit()}
             onPress={setAt}
             height={300}
-            none="No notebook or section is called that."
+            none={t`No notebook or section is called that.`}
           />
           <Problem words={problem} testId="place-problem" />
         </div>

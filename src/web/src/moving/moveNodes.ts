@@ -1,3 +1,4 @@
+import { plural, t } from '@lingui/core/macro';
 import { say, takeBack } from '../ui/saying';
 import { doing } from '../data/doing';
 import { sentenceOf } from '../core/runtime';
@@ -17,10 +18,11 @@ export async function moveNodes(
   to: { space: string; folder: string },
 ): Promise<string> {
   const library = libraries.get(from.space)!;
-  const where = to.folder === root ? 'the head of the library' : (libraries.get(to.space)?.find(to.folder)?.name ?? '');
+  const where =
+    to.folder === root ? t`the head of the library` : (libraries.get(to.space)?.find(to.folder)?.name ?? '');
   if (to.space === from.space) {
     try {
-      await doing(workspace, `Moved ${from.words} to ${where}.`, () => {
+      await doing(workspace, t`Moved ${from.words} to ${where}.`, () => {
         for (const id of from.ids) library.move(id, to.folder);
       });
       return '';
@@ -33,11 +35,14 @@ export async function moveNodes(
     for (const id of from.ids) copies.push(await library.copy(id, { space: to.space, parent: to.folder }, true));
   } catch (problem) {
     return problem instanceof Unreachable
-      ? 'Moving into another library needs a connection. Nothing was moved.'
+      ? t`Moving into another library needs a connection. Nothing was moved.`
       : sentenceOf(problem);
   }
   say(
-    `Moved ${from.words} to ${where}. ${from.ids.length === 1 ? 'The original is' : 'The originals are'} in the bin of the old library.`,
+    plural(from.ids.length, {
+      one: `Moved ${from.words} to ${where}. The original is in the bin of the old library.`,
+      other: `Moved ${from.words} to ${where}. The originals are in the bin of the old library.`,
+    }),
     takeBack(() => {
       for (const id of from.ids) library.putBack(id);
       for (const copy of copies) libraries.get(to.space)!.toBin(copy);

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { say, takeBack } from '../ui/saying';
 import { sentenceOf } from '../core/runtime';
 import { Unreachable } from '../server/api';
@@ -8,11 +9,11 @@ import type { Notebook } from '../data/useNotebook';
 export async function movedTo(notebook: Notebook, ids: string[], place: EntryPlace): Promise<string> {
   try {
     const undo = await notebook.moveTo(ids, place);
-    say(`Moved to ${place.words}.`, takeBack(undo));
+    say(t`Moved to ${place.words}.`, takeBack(undo));
     return '';
   } catch (problem) {
     return problem instanceof Unreachable
-      ? 'Moving into another library needs a connection. Nothing was moved.'
+      ? t`Moving into another library needs a connection. Nothing was moved.`
       : sentenceOf(problem);
   }
 }

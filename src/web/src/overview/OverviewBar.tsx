@@ -1,3 +1,4 @@
+import { plural, t } from '@lingui/core/macro';
 import {
   ArrowBendUpRightIcon,
   ArrowClockwiseIcon,
@@ -29,45 +30,45 @@ export function OverviewBar({
   return (
     <div
       role="toolbar"
-      aria-label="Chosen pages"
+      aria-label={t`Chosen pages`}
       data-testid="overview-bar"
       className="absolute bottom-4 left-1/2 z-20 flex max-w-[calc(100%-16px)] -translate-x-1/2 flex-wrap items-center rounded-lg border border-base-300 bg-base-100 p-1.5 shadow-lg"
     >
-      <p className="px-3 font-semibold">{count === 1 ? '1 page' : `${count} pages`}</p>
+      <p className="px-3 font-semibold">{plural(count, { one: '# page', other: '# pages' })}</p>
       {mayWrite && (
         <>
           <Press
-            label="Paper"
+            label={t`Paper`}
             testId="bar-paper"
             icon={<FileIcon size={20} weight="light" />}
             onPress={() => actions.ask({ what: 'paper', ids })}
           />
           <Press
-            label="Tags"
+            label={t`Tags`}
             testId="bar-tags"
             icon={<TagIcon size={20} weight="light" />}
             onPress={() => actions.ask({ what: 'tags', ids })}
           />
           <Press
-            label="Duplicate"
+            label={t`Duplicate`}
             testId="bar-duplicate"
             icon={<CopyIcon size={20} weight="light" />}
             onPress={() => void actions.duplicate(ids)}
           />
           <Press
-            label="Copy to"
+            label={t`Copy to`}
             testId="bar-copy"
             icon={<CopyIcon size={20} weight="light" />}
             onPress={() => actions.ask({ what: 'copy', ids })}
           />
           <Press
-            label="Move to"
+            label={t`Move to`}
             testId="bar-move"
             icon={<ArrowBendUpRightIcon size={20} weight="light" />}
             onPress={() => actions.ask({ what: 'move', ids })}
           />
           <Press
-            label="Turn"
+            label={t`Turn`}
             testId="bar-turn"
             icon={<ArrowClockwiseIcon size={20} weight="light" />}
             onPress={() => void actions.turn(ids)}
@@ -75,26 +76,26 @@ export function OverviewBar({
         </>
       )}
       <Press
-        label="Star"
+        label={t`Star`}
         testId="bar-star"
         icon={<StarIcon size={20} weight="light" />}
         onPress={() => actions.star(ids)}
       />
       <Press
-        label="Bookmark"
+        label={t`Bookmark`}
         testId="bar-bookmark"
         icon={<BookmarkSimpleIcon size={20} weight="light" />}
         onPress={() => actions.bookmark(ids)}
       />
       {mayWrite && (
         <Press
-          label="Bin"
+          label={t`Bin`}
           testId="bar-bin"
           icon={<TrashIcon size={20} weight="light" />}
           onPress={() => actions.bin(ids)}
         />
       )}
-      <Press label="Leave" testId="bar-leave" icon={<XIcon size={18} />} onPress={onClear} />
+      <Press label={t`Leave`} testId="bar-leave" icon={<XIcon size={18} />} onPress={onClear} />
     </div>
   );
 }

@@ -1,3 +1,6 @@
+import { Button } from '../ui/Button';
+import { carryWords } from '../ui/carryWords';
+import { t } from '@lingui/core/macro';
 import {
   DndContext,
   type DragEndEvent,
@@ -35,7 +38,7 @@ export function OverviewScreen() {
   const space = spaces.find((one) => one.id === id);
   const locks = useLocks(id);
   const library = useLibrary(id);
-  if (!space || !library) return <p className="p-10">There is nothing here that you may see.</p>;
+  if (!space || !library) return <p className="p-10">{t`There is nothing here that you may see.`}</p>;
   const name = library.find(notebookId)?.name ?? '';
   if (locks.get(notebookId) === null) return <LockedPages space={space} notebook={notebookId} name={name} />;
   return <OpenOverview space={space} notebookId={notebookId} name={name} />;
@@ -117,13 +120,15 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
     <div className="relative flex h-full flex-col" data-testid="overview">
       <header className="flex flex-wrap items-end gap-2 border-b border-base-300 px-10 pb-3 pt-6 max-sm:px-4">
         <div className="min-w-0 grow max-sm:w-full">
-          <Link to={openPath(space.id, notebook.id)} className="text-quiet hover:underline" data-testid="overview-back">
-            Back to the page
-          </Link>
+          <Link
+            to={openPath(space.id, notebook.id)}
+            className="text-quiet hover:underline"
+            data-testid="overview-back"
+          >{t`Back to the page`}</Link>
           <h1 className="truncate text-[30px] leading-tight">{name}</h1>
         </div>
         <label className="flex items-center gap-2 text-[13px] text-quiet max-sm:hidden">
-          Size
+          {t`Size`}
           <input
             type="range"
             min={80}
@@ -138,19 +143,15 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
             }}
           />
         </label>
-        <button
-          type="button"
-          className="quiet-button"
+        <Button
           aria-pressed={selection.choosing}
           data-testid="overview-choose"
           onClick={() => (selection.choosing ? selection.clear() : selection.setChoosing(true))}
-        >
-          Choose
-        </button>
+        >{t`Choose`}</Button>
         {mayWrite && (
-          <button
-            type="button"
-            className="btn btn-primary h-11 min-h-11 px-5"
+          <Button
+            look="primary"
+
             data-testid="overview-add"
             onClick={() =>
               void navigate(
@@ -161,13 +162,12 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
                 ),
               )
             }
-          >
-            New page
-          </button>
+          >{t`New page`}</Button>
         )}
       </header>
       <DndContext
         sensors={sensors}
+        accessibility={carryWords}
         collisionDetection={pointerWithin}
         onDragStart={({ active }) => setDragged(String(active.id))}
         onDragCancel={() => setDragged(undefined)}
@@ -184,7 +184,7 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
                 width={Math.min(110, size)}
               />
               {actions.chosenOr(dragged).length > 1 && (
-                <span className="absolute -right-2 -top-2 grid size-7 place-items-center rounded-full bg-primary text-[13px] text-primary-content">
+                <span className="absolute -end-2 -top-2 grid size-7 place-items-center rounded-full bg-primary text-[13px] text-primary-content">
                   {actions.chosenOr(dragged).length}
                 </span>
               )}

@@ -1,3 +1,5 @@
+import { useKeptFocus } from '../ui/useKeptFocus';
+import { t } from '@lingui/core/macro';
 import { useDroppable } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
@@ -30,6 +32,7 @@ export function PageGrid({ notebook, size, name, onColumns, tileOf }: PageGridPr
     const settling = setTimeout(() => setSettled(true), settlesAfter);
     return () => clearTimeout(settling);
   }, []);
+  useKeptFocus(scroller, 'data-page');
   const columns = useColumns(scroller, size + gap);
   const rows = useMemo(() => rowsOf(notebook, columns), [notebook, columns]);
   const high = Math.round(size * 1.414) + under;
@@ -51,7 +54,7 @@ export function PageGrid({ notebook, size, name, onColumns, tileOf }: PageGridPr
           className="relative"
           style={{ height: virtual.getTotalSize() }}
           role="group"
-          aria-label={`Pages of ${name}`}
+          aria-label={t`Pages of ${name}`}
         >
           {virtual.getVirtualItems().map((item) => (
             <div
@@ -89,7 +92,7 @@ function SectionHead({ id, section, count }: { id: string; section: NotebookEntr
       style={{ paddingLeft: (section?.depth ?? 0) * 18 }}
     >
       {section && <span className={`mb-1 h-5 w-1 rounded-sm ${fillOf[section.colour] ?? 'bg-spruce'}`} />}
-      {section?.title ?? 'In no section'} <span className="font-sans text-[14px] text-quiet">{count}</span>
+      {section?.title ?? t`In no section`} <span className="font-sans text-[14px] text-quiet">{count}</span>
     </h2>
   );
 }

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { BookmarkSimpleIcon, DotsThreeIcon, StarIcon } from '@phosphor-icons/react';
 import type { KeyboardEvent, ReactNode } from 'react';
@@ -51,7 +52,7 @@ export function PageTile({
         {...drag.listeners}
         type="button"
         aria-pressed={choosing ? chosen : undefined}
-        aria-label={`Page ${page.number}${page.title ? `, ${page.title}` : ''}`}
+        aria-label={[t`Page ${page.number}`, page.title].filter(Boolean).join(', ')}
         data-testid="overview-page"
         data-page={page.id}
         data-name={page.title}
@@ -70,34 +71,34 @@ export function PageTile({
         <BookmarkSimpleIcon
           size={20}
           weight="fill"
-          className="absolute -top-1 right-2 text-[#5f6c35]"
-          aria-label="Bookmarked"
+          className="absolute -top-1 end-2 text-[#5f6c35]"
+          aria-label={t`Bookmarked`}
         />
       )}
       {open && (
         <span
-          className="absolute -left-1.5 -top-1.5 size-3.5 rounded-full border-2 border-base-100 bg-accent"
+          className="absolute -start-1.5 -top-1.5 size-3.5 rounded-full border-2 border-base-100 bg-accent"
           role="img"
-          aria-label="With an open mark"
+          aria-label={t`With an open mark`}
         />
       )}
       <div className="flex h-10 items-center gap-1 pt-0.5">
         <p className="min-w-0 grow truncate text-[13px]">
           <span className="text-quiet">{page.number}</span> {page.title}
         </p>
-        {starred && <StarIcon size={14} weight="fill" className="shrink-0 text-gold" aria-label="Starred" />}
+        {starred && <StarIcon size={14} weight="fill" className="shrink-0 text-gold" aria-label={t`Starred`} />}
         {tags.slice(0, 3).map((tag) => (
           <span
             key={tag.id}
             title={tag.path}
             className={`size-2.5 shrink-0 rounded-full ${fillOf[tag.colour] ?? 'bg-spruce'}`}
             role="img"
-            aria-label={`Tag ${tag.path}`}
+            aria-label={t`Tag ${tag.path}`}
           />
         ))}
         {menu.length > 0 && (
           <Menu
-            label={`More for page ${page.number}`}
+            label={t`More for page ${page.number}`}
             testId="overview-menu"
             icon={<DotsThreeIcon size={20} />}
             entries={menu}
@@ -116,11 +117,11 @@ function DropHalves({ page }: { page: string }) {
     <>
       <div
         ref={before.setNodeRef}
-        className={`absolute -left-2.5 top-0 z-10 h-[calc(100%-44px)] w-[calc(50%+10px)] ${before.isOver ? 'border-l-[3px] border-primary' : 'pointer-events-none'}`}
+        className={`absolute -start-2.5 top-0 z-10 h-[calc(100%-44px)] w-[calc(50%+10px)] ${before.isOver ? 'border-s-[3px] border-primary' : 'pointer-events-none'}`}
       />
       <div
         ref={after.setNodeRef}
-        className={`absolute -right-2.5 top-0 z-10 h-[calc(100%-44px)] w-[calc(50%+10px)] ${after.isOver ? 'border-r-[3px] border-primary' : 'pointer-events-none'}`}
+        className={`absolute -end-2.5 top-0 z-10 h-[calc(100%-44px)] w-[calc(50%+10px)] ${after.isOver ? 'border-e-[3px] border-primary' : 'pointer-events-none'}`}
       />
     </>
   );

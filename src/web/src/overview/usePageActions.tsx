@@ -1,3 +1,4 @@
+import { plural, t } from '@lingui/core/macro';
 import {
   ArrowBendUpRightIcon,
   ArrowClockwiseIcon,
@@ -69,17 +70,16 @@ export function usePageActions({ space, notebook, library, selection }: Given): 
     selection.chosen.has(id)
       ? notebook.pages.filter((page) => selection.chosen.has(page.id)).map((page) => page.id)
       : [id];
-  const many = (count: number, one: string) => (count === 1 ? one : `${count} pages`);
 
   const put: PageActions['put'] = (ids, where, target) => {
     const at = notebook.find(target)!;
     if (where === 'section')
-      return act('Moved.', () => ids.forEach((id) => notebook.place(id, 'page', target || root, '')));
+      return act(t`Moved.`, () => ids.forEach((id) => notebook.place(id, 'page', target || root, '')));
     // One after the other behind the page before, so that they keep their order.
     const siblings = notebook.entries.filter((entry) => entry.parent === at.parent && !ids.includes(entry.id));
     let after =
       where === 'after' ? target : (siblings[siblings.findIndex((entry) => entry.id === target) - 1]?.id ?? 'first');
-    act('Moved.', () => {
+    act(t`Moved.`, () => {
       for (const id of ids) {
         notebook.place(id, 'page', at.parent, after);
         after = id;
@@ -92,106 +92,117 @@ export function usePageActions({ space, notebook, library, selection }: Given): 
     if (other) put([page.id], by > 0 ? 'after' : 'before', other.id);
   };
   const bin = (ids: string[]) => {
-    act(`Put ${many(ids.length, 'the page')} into the bin.`, () => ids.forEach((id) => notebook.toBin(id)));
+    act(plural(ids.length, { one: 'Put the page into the bin.', other: 'Put # pages into the bin.' }), () =>
+      ids.forEach((id) => notebook.toBin(id)),
+    );
     selection.clear();
   };
   const duplicate = async (ids: string[]) => {
     let refused = '';
     for (const id of ids) refused ||= await notebook.duplicate(id);
-    say(refused || 'Duplicated.');
+    say(refused || t`Duplicated.`);
   };
   const turn = async (ids: string[]) => {
-    act(`Turned ${many(ids.length, 'the page')} to the right.`, async () => {
-      for (const id of ids) await notebook.turn(id);
-    });
+    act(
+      plural(ids.length, { one: 'Turned the page to the right.', other: 'Turned # pages to the right.' }),
+      async () => {
+        for (const id of ids) await notebook.turn(id);
+      },
+    );
   };
   const clear = async (page: NotebookEntry) => {
-    act('Cleared.', () => notebook.clear(page.id));
+    act(t`Cleared.`, () => notebook.clear(page.id));
   };
   const star = (ids: string[]) => {
     const on = !ids.every((id) => personal?.stars.has(id));
     for (const id of ids) personal?.star(id, on);
-    say(on ? `Starred ${many(ids.length, 'the page')}.` : `Took the star off ${many(ids.length, 'the page')}.`);
+    say(
+      on
+        ? plural(ids.length, { one: 'Starred the page.', other: 'Starred # pages.' })
+        : plural(ids.length, { one: 'Took the star off the page.', other: 'Took the star off # pages.' }),
+    );
   };
   const bookmark = (ids: string[]) => {
     const on = !ids.every((id) => personal?.bookmarks.has(id));
     for (const id of ids) personal?.bookmark(id, notebook.id, on);
     say(
-      on ? `Bookmarked ${many(ids.length, 'the page')}.` : `Took the bookmark out of ${many(ids.length, 'the page')}.`,
+      on
+        ? plural(ids.length, { one: 'Bookmarked the page.', other: 'Bookmarked # pages.' })
+        : plural(ids.length, { one: 'Took the bookmark out of the page.', other: 'Took the bookmark out of # pages.' }),
     );
   };
   const light = { size: 20, weight: 'light' } as const;
   const menu = (page: NotebookEntry): MenuEntry[] => {
     const ids = chosenOr(page.id);
     const own: MenuEntry[] = [
-      { label: 'Star', icon: <StarIcon {...light} />, onChoose: () => star(ids) },
-      { label: 'Bookmark', icon: <BookmarkSimpleIcon {...light} />, onChoose: () => bookmark(ids) },
+      { label: t`Star`, icon: <StarIcon {...light} />, onChoose: () => star(ids) },
+      { label: t`Bookmark`, icon: <BookmarkSimpleIcon {...light} />, onChoose: () => bookmark(ids) },
     ];
     if (!mayWrite) return own;
     return [
       {
-        label: 'New page before',
+        label: t`New page before`,
         testId: 'page-add-before',
         icon: <FilePlusIcon {...light} />,
         onChoose: () => void notebook.addPageBefore(page.id),
       },
       {
-        label: 'New page after',
+        label: t`New page after`,
         testId: 'page-add-after',
         icon: <FilePlusIcon {...light} />,
         onChoose: () => void notebook.addPageAfter(page.id),
       },
       {
-        label: 'New page on other paper',
+        label: t`New page on other paper`,
         testId: 'page-add-other',
         icon: <FilePlusIcon {...light} />,
         onChoose: () => setAsking({ what: 'add', after: page.id }),
       },
       {
-        label: 'Paper',
+        label: t`Paper`,
         testId: 'page-paper',
         icon: <FileIcon {...light} />,
         onChoose: () => setAsking({ what: 'paper', ids }),
       },
       {
-        label: 'Make it a paper',
+        label: t`Make it a paper`,
         testId: 'page-freeze',
         icon: <StackIcon {...light} />,
         onChoose: () => setAsking({ what: 'freeze', page }),
       },
       {
-        label: 'Tags',
+        label: t`Tags`,
         testId: 'page-tags',
         icon: <TagIcon {...light} />,
         onChoose: () => setAsking({ what: 'tags', ids }),
       },
       ...own,
       {
-        label: 'Duplicate',
+        label: t`Duplicate`,
         testId: 'page-duplicate',
         icon: <CopyIcon {...light} />,
         onChoose: () => void duplicate(ids),
       },
       {
-        label: 'Copy to',
+        label: t`Copy to`,
         testId: 'page-copy',
         icon: <CopyIcon {...light} />,
         onChoose: () => setAsking({ what: 'copy', ids }),
       },
       {
-        label: 'Move',
+        label: t`Move`,
         testId: 'page-move',
         icon: <ArrowBendUpRightIcon {...light} />,
         onChoose: () => setAsking({ what: 'move', ids }),
       },
       {
-        label: 'Turn to the right',
+        label: t`Turn to the right`,
         testId: 'page-turn',
         icon: <ArrowClockwiseIcon {...light} />,
         onChoose: () => void turn(ids),
       },
-      { label: 'Clear it', testId: 'page-clear', icon: <BroomIcon {...light} />, onChoose: () => void clear(page) },
-      { label: 'Put into the bin', testId: 'page-bin', icon: <TrashIcon {...light} />, onChoose: () => bin(ids) },
+      { label: t`Clear it`, testId: 'page-clear', icon: <BroomIcon {...light} />, onChoose: () => void clear(page) },
+      { label: t`Put into the bin`, testId: 'page-bin', icon: <TrashIcon {...light} />, onChoose: () => bin(ids) },
     ];
   };
   const close = () => setAsking(undefined);
@@ -221,8 +232,8 @@ function dialogOf(
     case 'add':
       return (
         <PaperDialog
-          title="New page on other paper"
-          confirm="Add the page"
+          title={t`New page on other paper`}
+          confirm={t`Add the page`}
           value={notebook.find(asking.after)?.paper || defaultPaper}
           space={space.id}
           onConfirm={(paper) => void notebook.addPage(notebook.find(asking.after)!.parent, asking.after, paper)}
@@ -236,7 +247,7 @@ function dialogOf(
         .filter((tag) => pages.every((page) => page.tags.some((id) => tag.ids.includes(id))));
       return (
         <TagDialog
-          title={pages.length === 1 ? `Tags of page ${pages[0]!.number}` : `Tags of ${pages.length} pages`}
+          title={pages.length === 1 ? t`Tags of page ${pages[0]!.number}` : t`Tags of ${pages.length} pages`}
           library={library}
           carried={carried}
           onSet={(tag, on) =>
@@ -251,23 +262,27 @@ function dialogOf(
     case 'freeze':
       return (
         <NameDialog
-          title="Make it a paper"
-          confirm="Make the paper"
+          title={t`Make it a paper`}
+          confirm={t`Make the paper`}
           name={asking.page.title}
-          label="What the paper is called"
+          label={t`What the paper is called`}
           onClose={close}
           onConfirm={async (name) => {
             const { asset } = await freezePage(workspace, space.id, asking.page.id, asking.page.paper);
             makeOwnPaper(library, name, '', asset);
-            say(`“${name.trim()}” stands among the papers now.`);
+            say(t`“${name.trim()}” stands among the papers now.`);
           }}
         />
       );
     default:
       return (
         <PlaceDialog
-          title={`${asking.what === 'copy' ? 'Copy' : 'Move'} ${asking.ids.length === 1 ? 'the page' : `${asking.ids.length} pages`} to`}
-          confirm={asking.what === 'copy' ? 'Copy here' : 'Move here'}
+          title={
+            asking.what === 'copy'
+              ? plural(asking.ids.length, { one: 'Copy the page to', other: 'Copy # pages to' })
+              : plural(asking.ids.length, { one: 'Move the page to', other: 'Move # pages to' })
+          }
+          confirm={asking.what === 'copy' ? t`Copy here` : t`Move here`}
           space={space.id}
           notebook={notebook.id}
           without={asking.ids}
@@ -280,7 +295,7 @@ function dialogOf(
             }
             let refused = '';
             for (const id of asking.ids) refused ||= await notebook.copyTo(id, place);
-            if (!refused) say(`Copied to ${place.words}.`);
+            if (!refused) say(t`Copied to ${place.words}.`);
             return refused;
           }}
         />

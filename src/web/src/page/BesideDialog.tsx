@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import { useLibraries } from '../data/useLibrary';
 import { useSession } from '../server/session';
@@ -8,6 +9,8 @@ import { lastPageIn, type OpenNotebook, useOpenNotebooks } from '../data/openNot
 import { useNotebook } from '../data/useNotebook';
 
 interface Choice {
+  /** A notebook that is open in another place. */
+  isOpen?: boolean;
   at: OpenNotebook;
   words: string;
   about: string;
@@ -38,8 +41,8 @@ export function BesideDialog({
     .filter((page) => page.id !== here.page)
     .map((page) => ({
       at: { ...here, page: page.id },
-      words: page.title || `Page ${page.number}`,
-      about: `page ${page.number} of this notebook`,
+      words: page.title || t`Page ${page.number}`,
+      about: t`page ${page.number} of this notebook`,
     }));
   const all = spaces.flatMap((space) =>
     [...libraries.get(space.id)!.nodes.values()]
@@ -52,13 +55,10 @@ export function BesideDialog({
     .map(({ space, node }) => ({
       at: { space: space.id, notebook: node.id, page: lastPageIn(node.id) },
       words: node.name,
-      about: isOpen(node.id) ? 'open now' : space.name,
+      isOpen: isOpen(node.id),
+      about: isOpen(node.id) ? t`open now` : space.name,
     }));
-  const found = [
-    ...notebooks.filter((one) => one.about === 'open now'),
-    ...pages,
-    ...notebooks.filter((one) => one.about !== 'open now'),
-  ]
+  const found = [...notebooks.filter((one) => one.isOpen), ...pages, ...notebooks.filter((one) => !one.isOpen)]
     .filter((choice) => wanted === '' || core.LibraryBridge.Fold(choice.words).includes(wanted))
     .slice(0, mostShown);
   const choose = (choice: Choice | undefined) => {
@@ -67,9 +67,9 @@ export function BesideDialog({
     onClose();
   };
   return (
-    <Dialog title="Beside this page" onClose={onClose}>
+    <Dialog title={t`Beside this page`} onClose={onClose}>
       <Choices
-        label="Page or notebook"
+        label={t`Page or notebook`}
         testId="beside"
         typed={typed}
         onTyped={(text) => (setTyped(text), setAt(0))}

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { ArrowsInIcon, PencilLineIcon } from '@phosphor-icons/react';
 import { HeaderButton } from './HeaderButton';
 
@@ -17,18 +18,18 @@ export function FullCorner({
   };
   return (
     <div
-      className={`in-full-shown absolute bottom-4 z-30 gap-1 rounded-md border border-base-300 bg-base-100/80 ${side === 'right' ? 'left-4' : 'right-4'}`}
+      className={`in-full-shown absolute bottom-4 z-30 gap-1 rounded-md border border-base-300 bg-base-100/80 ${side === 'right' ? 'start-4' : 'end-4'}`}
     >
       {hasTray && (
         <HeaderButton
-          label="The tray"
+          label={t`The tray`}
           testId="full-corner"
           icon={<PencilLineIcon size={22} weight="light" />}
           onPress={toggle}
         />
       )}
       <HeaderButton
-        label="Leave full view"
+        label={t`Leave full view`}
         testId="leave-full"
         icon={<ArrowsInIcon size={22} weight="light" />}
         onPress={onLeave}

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { SignButton } from '../ui/Button';
 
 const leftOut = { phone: 'max-sm:hidden', narrow: 'max-sm:hidden @max-2xl:hidden' };
 
@@ -20,16 +21,14 @@ export function HeaderButton({
   onPress: () => void;
 }) {
   return (
-    <button
-      type="button"
-      aria-label={label}
-      title={label}
+    <SignButton
+      label={label}
       aria-pressed={pressed}
       data-testid={testId}
-      className={`grid size-11 shrink-0 place-items-center rounded-md hover:bg-base-200 ${pressed ? 'bg-base-200 text-primary' : 'text-quiet'} ${without ? leftOut[without] : ''}`}
+      className={without ? leftOut[without] : ''}
       onClick={onPress}
     >
       {icon}
-    </button>
+    </SignButton>
   );
 }

@@ -1,3 +1,5 @@
+import { SignButton } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import {
   ArrowsDownUpIcon,
   ArrowsLeftRightIcon,
@@ -30,9 +32,9 @@ import { download } from '../data/download';
 import { useWorkspace } from '../data/useWorkspace';
 
 const turnings: { turning: Turning; words: string; icon: ReactNode }[] = [
-  { turning: 'sideways', words: 'Turn pages sideways', icon: <ArrowsLeftRightIcon size={20} weight="light" /> },
-  { turning: 'down', words: 'Turn pages downwards', icon: <ArrowsDownUpIcon size={20} weight="light" /> },
-  { turning: 'seamless', words: 'Let pages run on', icon: <RowsIcon size={20} weight="light" /> },
+  { turning: 'sideways', words: t`Turn pages sideways`, icon: <ArrowsLeftRightIcon size={20} weight="light" /> },
+  { turning: 'down', words: t`Turn pages downwards`, icon: <ArrowsDownUpIcon size={20} weight="light" /> },
+  { turning: 'seamless', words: t`Let pages run on`, icon: <RowsIcon size={20} weight="light" /> },
 ];
 
 interface HeaderLineProps {
@@ -85,20 +87,19 @@ export function HeaderLine({
     void download(workspace, { path: `/api/spaces/${space.id}/${what}`, words });
   return (
     <header
-      className={`in-full-hidden flex h-12 shrink-0 items-center gap-2 border-b border-base-300 pr-2 max-sm:h-auto max-sm:flex-wrap max-sm:gap-y-0 ${onClose ? 'pl-4' : 'pl-1'}`}
+      className={`in-full-hidden flex h-12 shrink-0 items-center gap-2 border-b border-base-300 pe-2 max-sm:h-auto max-sm:flex-wrap max-sm:gap-y-0 ${onClose ? 'ps-4' : 'ps-1'}`}
     >
       {!onClose && (
         <>
-          <button
-            type="button"
-            aria-label="Where to go: Desk, Library and the rest"
-            title="Where to go"
+          <SignButton
+            label={t`Where to go: Desk, Library and the rest`}
+            title={t`Where to go`}
             data-testid="open-rail"
-            className="-mr-1 grid size-11 shrink-0 place-items-center rounded-md hover:bg-base-200"
+            className="-me-1"
             onClick={() => openRail(true)}
           >
             <Quill size={28} />
-          </button>
+          </SignButton>
           <Link
             to={`/library/${space.id}${folder ? `/${folder.id}` : ''}`}
             className="min-w-0 shrink truncate py-2 text-quiet hover:underline @max-4xl:hidden"
@@ -133,10 +134,10 @@ export function HeaderLine({
       <div className="contents max-sm:order-last max-sm:-mt-1 max-sm:flex max-sm:min-w-0 max-sm:basis-full max-sm:items-center max-sm:gap-2 max-sm:pb-2">
         <input
           key={`${page.id}${page.title}`}
-          aria-label="Title of the page"
+          aria-label={t`Title of the page`}
           data-testid="page-title"
           defaultValue={page.title}
-          placeholder="Untitled page"
+          placeholder={t`Untitled page`}
           readOnly={!onRename}
           className="h-9 min-w-16 max-w-80 shrink rounded-md field-sizing-content border border-transparent bg-transparent px-2 placeholder:text-quiet hover:border-base-300"
           onBlur={(event) => event.target.value.trim() !== page.title && onRename?.(event.target.value.trim())}
@@ -152,27 +153,25 @@ export function HeaderLine({
         <span
           className="shrink-0 whitespace-nowrap rounded-sm bg-base-200 px-2 py-0.5 text-[13px] text-quiet"
           data-testid="page-number"
-        >
-          page {page.number} of {count}
-        </span>
+        >{t`page ${page.number} of ${count}`}</span>
         {!onClose && (
-          <SyncState className="max-w-60 shrink-0 truncate text-[13px] max-sm:shrink max-sm:grow max-sm:text-right" />
+          <SyncState className="max-w-60 shrink-0 truncate text-[13px] max-sm:shrink max-sm:grow max-sm:text-end" />
         )}
       </div>
       <span role="alert" className="truncate text-error empty:hidden">
         {problem}
       </span>
       <div className="grow max-sm:hidden" />
-      <div className="flex shrink-0 -space-x-1.5" role="group" aria-label="Here now" data-testid="present">
+      <div className="flex shrink-0 -space-x-1.5" role="group" aria-label={t`Here now`} data-testid="present">
         {present.map((person) => (
           <Avatar key={person.id} name={person.name} colour={person.colour} />
         ))}
       </div>
-      {space.role === 'reader' && <span className="shrink-0 text-[13px] text-quiet">You read here</span>}
+      {space.role === 'reader' && <span className="shrink-0 text-[13px] text-quiet">{t`You read here`}</span>}
       <div ref={onControls} className="contents" />
       {onShut && (
         <HeaderButton
-          label="Lock it now"
+          label={t`Lock it now`}
           testId="shut"
           icon={<LockSimpleIcon size={22} weight="light" />}
           onPress={onShut}
@@ -181,7 +180,7 @@ export function HeaderLine({
       {onBeside && (
         <HeaderButton
           without="phone"
-          label="Beside: a second page next to this one"
+          label={t`Beside: a second page next to this one`}
           testId="beside"
           icon={<ColumnsIcon size={22} weight="light" />}
           onPress={onBeside}
@@ -189,7 +188,7 @@ export function HeaderLine({
       )}
       {margin && (
         <HeaderButton
-          label="Margin: contents, marks and links"
+          label={t`Margin: contents, marks and links`}
           testId="contents"
           pressed={margin.shown}
           icon={<SidebarSimpleIcon size={22} weight="light" mirrored />}
@@ -197,44 +196,55 @@ export function HeaderLine({
         />
       )}
       <Menu
-        label="More: link, export, how pages turn"
+        label={t`More: link, export, how pages turn`}
         testId="export"
         icon={<DotsThreeIcon size={24} />}
         entries={[
+          // Beside another page the line may be too narrow for its button.
+          ...(margin && !margin.shown
+            ? [
+                {
+                  label: t`Contents, marks and links`,
+                  testId: 'menu-contents',
+                  icon: <SidebarSimpleIcon size={20} weight="light" mirrored />,
+                  onChoose: margin.toggle,
+                },
+              ]
+            : []),
           {
-            label: 'Copy a link to this page',
+            label: t`Copy a link to this page`,
             testId: 'copy-page-link',
             icon: <LinkSimpleIcon size={20} weight="light" />,
             onChoose: onCopyLink,
           },
           {
-            label: 'This page as PDF',
+            label: t`This page as PDF`,
             testId: 'export-page',
             icon: <FilePdfIcon size={20} weight="light" />,
-            onChoose: () => take('The page as PDF', `pages/${page.id}/export.pdf`),
+            onChoose: () => take(t`The page as PDF`, `pages/${page.id}/export.pdf`),
           },
           {
-            label: 'This page as SVG',
+            label: t`This page as SVG`,
             testId: 'export-svg',
             icon: <FileSvgIcon size={20} weight="light" />,
-            onChoose: () => take('The page as SVG', `pages/${page.id}/export.svg`),
+            onChoose: () => take(t`The page as SVG`, `pages/${page.id}/export.svg`),
           },
           {
-            label: 'This page as PNG',
+            label: t`This page as PNG`,
             testId: 'export-png',
             icon: <FilePngIcon size={20} weight="light" />,
             onChoose: () => void downloadPng(workspace, space.id, page.id, page.title),
           },
           {
-            label: 'The notebook as PDF',
+            label: t`The notebook as PDF`,
             testId: 'export-notebook',
             icon: <FilePdfIcon size={20} weight="light" />,
-            onChoose: () => take('The notebook as PDF', `notebooks/${notebook.id}/export.pdf`),
+            onChoose: () => take(t`The notebook as PDF`, `notebooks/${notebook.id}/export.pdf`),
           },
           ...(onCalendar
             ? [
                 {
-                  label: 'Calendar of this planner',
+                  label: t`Calendar of this planner`,
                   testId: 'take-calendar',
                   icon: <CalendarBlankIcon size={20} weight="light" />,
                   onChoose: onCalendar,
@@ -255,7 +265,7 @@ export function HeaderLine({
       />
       {onClose && (
         <HeaderButton
-          label="Close the page beside"
+          label={t`Close the page beside`}
           testId="close-beside"
           icon={<XIcon size={20} weight="light" />}
           onPress={onClose}

@@ -1,3 +1,5 @@
+import { Button } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { usePlannerEntries } from '../calendar/usePlannerEntries';
@@ -90,7 +92,7 @@ export function OnPage({
   const shut = () =>
     void sendJson('POST', `/api/spaces/${space.id}/locks/${at.notebook}/shut`).then(
       () => queries.invalidateQueries({ queryKey: ['locks', space.id] }),
-      (error: Error) => setProblem(error.message),
+      (error: unknown) => setProblem(sentenceOf(error)),
     );
 
   return (
@@ -123,12 +125,8 @@ export function OnPage({
           className="flex flex-wrap items-center gap-3 border-b border-base-300 bg-base-200 px-5 py-1.5"
           data-testid="nearly-full"
         >
-          <span className="grow">This page is nearly full: it will soon take no more.</span>
-          {mayWrite && (
-            <button type="button" className="quiet-button" onClick={addAfter}>
-              Go on on a new page
-            </button>
-          )}
+          <span className="grow">{t`This page is nearly full: it will soon take no more.`}</span>
+          {mayWrite && <Button onClick={addAfter}>{t`Go on on a new page`}</Button>}
         </div>
       )}
       <Sheet

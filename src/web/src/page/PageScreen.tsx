@@ -47,7 +47,7 @@ export function PageScreen() {
     const leave = (event: KeyboardEvent) => {
       const root = document.documentElement;
       // What is selected, or open over the page, goes first.
-      const isTaken = document.querySelector('[data-testid=selection], dialog[open]') !== null;
+      const isTaken = document.querySelector('[data-testid=selection], [role=dialog]') !== null;
       if (event.key === 'Escape' && root.dataset.full && !event.defaultPrevented && !isTaken) delete root.dataset.full;
     };
     // Before the page's own keys let go of what is selected.

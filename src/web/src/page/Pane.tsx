@@ -1,3 +1,5 @@
+import { Button } from '../ui/Button';
+import { plural, t } from '@lingui/core/macro';
 import { useEffect } from 'react';
 import { useLibrary } from '../data/useLibrary';
 import { lastPageIn } from '../data/openNotebooks';
@@ -14,12 +16,12 @@ export function Pane(props: PaneProps) {
   const space = spaces.find((one) => one.id === props.at.space);
   const locks = useLocks(props.at.space);
   const library = useLibrary(props.at.space);
-  if (!space) return <p className="grow p-10">There is nothing here that you may see.</p>;
+  if (!space) return <p className="grow p-10">{t`There is nothing here that you may see.`}</p>;
   const name = library?.find(props.at.notebook)?.name ?? '';
   return (
     <section
       aria-label={name}
-      className="@container relative flex min-w-0 grow basis-0 flex-col border-r border-base-300 last:border-r-0"
+      className="@container relative flex min-w-0 grow basis-0 flex-col border-e border-base-300 last:border-e-0"
       data-testid="pane"
       onPointerDownCapture={props.onTouch}
       onFocusCapture={props.onTouch}
@@ -59,24 +61,22 @@ function OpenPane(props: PaneProps & { space: Space; isLocked: boolean }) {
         className="grid h-full place-content-center justify-items-center gap-2 bg-desk p-6 text-center"
         data-testid="not-here"
       >
-        <p className="font-title text-[19px]">This notebook is not on this device yet</p>
+        <p className="font-title text-[19px]">{t`This notebook is not on this device yet`}</p>
         <p className="text-quiet">
-          {summary ? `It has ${summary.pageCount === 1 ? '1 page' : `${summary.pageCount} pages`}. ` : ''}They come as
-          soon as there is a connection. Notebooks that you have opened here can be read and written without one.
+          {summary && `${plural(summary.pageCount, { one: 'It has # page.', other: 'It has # pages.' })} `}
+          {t`They come as soon as there is a connection. Notebooks that you have opened here can be read and written without one.`}
         </p>
       </div>
     );
   return (
     <div className="grid h-full place-content-center justify-items-center gap-3 bg-desk">
-      <p className="font-title text-[19px]">This notebook has no pages yet</p>
+      <p className="font-title text-[19px]">{t`This notebook has no pages yet`}</p>
       {space.role !== 'reader' && (
-        <button
-          type="button"
-          className="btn btn-primary h-11 min-h-11"
+        <Button
+          look="primary"
+
           onClick={() => onGo({ ...at, page: notebook.addPageAfter('', defaultPaper) })}
-        >
-          Add the first page
-        </button>
+        >{t`Add the first page`}</Button>
       )}
     </div>
   );

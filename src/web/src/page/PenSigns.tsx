@@ -13,14 +13,14 @@ export function PenSigns({ signs, view, people }: { signs: PenSign[]; view: View
         key={sign.connection}
         data-testid="pen-sign"
         aria-hidden="true"
-        className="pointer-events-none absolute left-0 top-0"
+        className="pointer-events-none absolute start-0 top-0"
         style={{ transform: `translate(${sign.x * view.scale + view.x}px, ${sign.y * view.scale + view.y}px)` }}
       >
-        <svg width="16" height="26" className="absolute -top-[26px] left-0" aria-hidden="true">
+        <svg width="16" height="26" className="absolute -top-[26px] start-0" aria-hidden="true">
           <path d="M1 25L13 2" stroke="currentColor" strokeWidth="2" />
         </svg>
         <span
-          className={`absolute -top-11 left-2 rounded-sm px-2 py-0.5 text-xs text-white ${fillOf[person.colour] ?? 'bg-spruce'}`}
+          className={`absolute -top-11 start-2 rounded-sm px-2 py-0.5 text-xs text-white ${fillOf[person.colour] ?? 'bg-spruce'}`}
         >
           {person.name.split(' ')[0]}
         </span>

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 interface PullHintProps {
   /** −1 to 1 and beyond. */
   pull: number;
@@ -18,13 +19,17 @@ export function PullHint({ pull, sideways, isLast, isFirst, mayWrite, meant }: P
   const ready = Math.abs(pull) >= 1 && (!makes || meant);
   const words = makes
     ? !meant
-      ? 'Let go and pull again for a new page'
+      ? t`Let go and pull again for a new page`
       : ready
-        ? 'Let go for a new page'
-        : 'Pull on for a new page'
+        ? t`Let go for a new page`
+        : t`Pull on for a new page`
     : ready
-      ? `Let go for the page ${forward ? 'after' : 'before'}`
-      : `Pull on for the page ${forward ? 'after' : 'before'}`;
+      ? forward
+        ? t`Let go for the page after`
+        : t`Let go for the page before`
+      : forward
+        ? t`Pull on for the page after`
+        : t`Pull on for the page before`;
   const place = sideways
     ? forward
       ? 'right-24 top-1/2'

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { addSpot, type Spot, useSpots } from '../data/spots';
@@ -171,7 +172,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     taken: setTaken,
     chosen: setChosen,
     picked: (colour) => {
-      if (!colour) say('There is no ink here.');
+      if (!colour) say(t`There is no ink here.`);
       tools.picked(colour);
     },
     inked: onInk,
@@ -242,7 +243,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
       <div
         ref={holder}
         role="application"
-        aria-label={reading ? 'Sheet' : 'Sheet. Write with a pen, a finger or the mouse.'}
+        aria-label={reading ? t`Sheet` : t`Sheet. Write with a pen, a finger or the mouse.`}
         data-testid="sheet"
         data-view={`${view.scale} ${view.x} ${view.y}`}
         data-sheet={blotter?.sheet.join(' ')}

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { ArrowsOutIcon, BookOpenIcon, PencilLineIcon } from '@phosphor-icons/react';
 import type { Blotter } from '../sheet/blotter/blotter';
 import type { Tools } from '../sheet/hand/tool';
@@ -20,7 +21,7 @@ export function SheetControls({ blotter, scale, tools, mayWrite, reading, onFull
       <ZoomControl blotter={blotter} scale={scale} locked={tools.zoomLocked} onLock={tools.setZoomLocked} />
       {mayWrite && (
         <HeaderButton
-          label={reading ? 'Write' : 'Read'}
+          label={reading ? t`Write` : t`Read`}
           testId="read-mode"
           icon={reading ? <PencilLineIcon size={22} weight="light" /> : <BookOpenIcon size={22} weight="light" />}
           onPress={() => tools.setReading(!tools.reading)}
@@ -28,7 +29,7 @@ export function SheetControls({ blotter, scale, tools, mayWrite, reading, onFull
       )}
       <HeaderButton
         without="narrow"
-        label="Full view"
+        label={t`Full view`}
         testId="full-view"
         icon={<ArrowsOutIcon size={22} weight="light" />}
         onPress={onFull}

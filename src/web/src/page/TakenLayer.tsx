@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import type { RefObject } from 'react';
 import { addSpot } from '../data/spots';
 import { useWorkspace } from '../data/useWorkspace';
@@ -94,7 +95,7 @@ export function TakenLayer({
         onHeading={() => {
           addSpot(core, document, 'heading', area, items, { level: '1' });
           setTaken(undefined);
-          say('It stands in the contents now, as you wrote it.');
+          say(t`It stands in the contents now, as you wrote it.`);
         }}
         onCopyLink={() =>
           copyText(addressOf({ kind: 'place', ...here, x: (area[0] + area[2]) / 2, y: (area[1] + area[3]) / 2 }))

@@ -1,3 +1,5 @@
+import { Button } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import { BookmarkSimpleIcon, CaretLeftIcon, CaretRightIcon, PlusIcon, SquaresFourIcon } from '@phosphor-icons/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
@@ -58,13 +60,13 @@ export function Thread({
   const marked = bookmarks.has(pages[index]?.id ?? '');
   return (
     <nav
-      aria-label="Pages"
+      aria-label={t`Pages`}
       className="in-full-hidden relative flex h-[60px] shrink-0 items-center gap-1.5 border-t border-base-300 px-3"
     >
       <button
         type="button"
-        aria-label="Page before"
-        title="Page before"
+        aria-label={t`Page before`}
+        title={t`Page before`}
         data-testid="page-before"
         // A disabled button would let the focus go.
         aria-disabled={index === 0}
@@ -121,8 +123,8 @@ export function Thread({
       )}
       <button
         type="button"
-        aria-label="Page after"
-        title="Page after"
+        aria-label={t`Page after`}
+        title={t`Page after`}
         data-testid="page-after"
         aria-disabled={index === pages.length - 1}
         onClick={() => index < pages.length - 1 && onGo(index + 1)}
@@ -134,8 +136,8 @@ export function Thread({
       <span className="grow" />
       <button
         type="button"
-        aria-label={marked ? 'Take the bookmark out' : 'Bookmark this page'}
-        title={marked ? 'Take the bookmark out' : 'Bookmark this page'}
+        aria-label={marked ? t`Take the bookmark out` : t`Bookmark this page`}
+        title={marked ? t`Take the bookmark out` : t`Bookmark this page`}
         aria-pressed={marked}
         data-testid="bookmark"
         className={`${arrow} ${marked ? 'text-[#5f6c35]' : 'text-quiet'}`}
@@ -145,18 +147,18 @@ export function Thread({
       </button>
       <Link
         to={overviewPath(space, notebook)}
-        aria-label="Overview of all pages"
-        title="Overview of all pages"
+        aria-label={t`Overview of all pages`}
+        title={t`Overview of all pages`}
         data-testid="open-overview"
         className={`${arrow} text-quiet`}
       >
         <SquaresFourIcon size={22} weight="light" />
       </Link>
       {onAdd && (
-        <button type="button" className="quiet-button shrink-0" data-testid="add-page" onClick={onAdd}>
+        <Button className="shrink-0" data-testid="add-page" onClick={onAdd}>
           <PlusIcon size={18} />
-          Page
-        </button>
+          {t`Page`}
+        </Button>
       )}
     </nav>
   );
@@ -173,7 +175,9 @@ interface TickProps {
 }
 
 function Tick({ page, index, here, open, bookmarked, section, onGo }: TickProps) {
-  const words = `Page ${index + 1}${page.title ? `, ${page.title}` : ''}${open ? ', with an open mark' : ''}${bookmarked ? ', bookmarked' : ''}`;
+  const words = [t`Page ${index + 1}`, page.title, open && t`with an open mark`, bookmarked && t`bookmarked`]
+    .filter(Boolean)
+    .join(', ');
   return (
     <button
       type="button"
@@ -192,7 +196,7 @@ function Tick({ page, index, here, open, bookmarked, section, onGo }: TickProps)
         />
       )}
       {open && (
-        <span className="absolute left-1/2 top-0.5 ml-1 size-2 rounded-full bg-accent" data-testid="tick-mark" />
+        <span className="absolute start-1/2 top-0.5 ms-1 size-2 rounded-full bg-accent" data-testid="tick-mark" />
       )}
       <span
         className={
@@ -218,9 +222,9 @@ function GoTo({ count, index, onGo }: { count: number; index: number; onGo: (ind
   };
   return (
     <label className="flex shrink-0 items-center gap-1.5 text-[13px] text-quiet max-sm:hidden">
-      page
+      {t`page`}
       <input
-        aria-label="Go to page"
+        aria-label={t`Go to page`}
         data-testid="go-to"
         inputMode="numeric"
         className="h-9 w-11 rounded-md border border-transparent bg-transparent text-center hover:border-base-300 focus:border-base-300"

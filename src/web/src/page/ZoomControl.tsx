@@ -1,3 +1,5 @@
+import { Button } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import {
   ArrowsHorizontalIcon,
   FrameCornersIcon,
@@ -37,7 +39,7 @@ export function ZoomControl({ blotter, scale, locked, onLock }: ZoomControlProps
         type="button"
         aria-expanded={open}
         data-testid="zoom"
-        title="How large the page is shown"
+        title={t`How large the page is shown`}
         className="flex h-11 shrink-0 items-center gap-1.5 whitespace-nowrap rounded-md px-2 text-[13px] text-quiet hover:bg-base-200"
         onClick={() => setOpen(!open)}
       >
@@ -46,37 +48,37 @@ export function ZoomControl({ blotter, scale, locked, onLock }: ZoomControlProps
       </button>
       {open && (
         <div
-          className="absolute right-0 top-[46px] z-40 w-[222px] rounded-lg border border-base-300 bg-base-100 p-1.5 shadow-md"
+          className="absolute end-0 top-[46px] z-40 w-[222px] rounded-lg border border-base-300 bg-base-100 p-1.5 shadow-md"
           data-testid="zoom-menu"
         >
           <div className="flex">
             <Entry
-              label="Smaller"
+              label={t`Smaller`}
               testId="zoom-out"
               icon={<MinusIcon size={18} />}
               onPress={() => blotter?.view.zoomBy(0.8)}
             />
             <Entry
-              label="Larger"
+              label={t`Larger`}
               testId="zoom-in"
               icon={<PlusIcon size={18} />}
               onPress={() => blotter?.view.zoomBy(1.25)}
             />
           </div>
           <Entry
-            label="The whole width"
+            label={t`The whole width`}
             testId="zoom-width"
             icon={<ArrowsHorizontalIcon size={20} weight="light" />}
             onPress={() => (blotter?.view.fit('width'), setOpen(false))}
           />
           <Entry
-            label="The whole page"
+            label={t`The whole page`}
             testId="zoom-fit"
             icon={<FrameCornersIcon size={20} weight="light" />}
             onPress={() => (blotter?.view.fit('page'), setOpen(false))}
           />
           <Entry
-            label="True size"
+            label={t`True size`}
             testId="zoom-true"
             icon={<RulerIcon size={20} weight="light" />}
             onPress={() => (blotter?.view.fit('true'), setOpen(false))}
@@ -94,7 +96,7 @@ export function ZoomControl({ blotter, scale, locked, onLock }: ZoomControlProps
             ))}
           </div>
           <Entry
-            label={locked ? 'Let it be scaled again' : 'Keep this scale'}
+            label={locked ? t`Let it be scaled again` : t`Keep this scale`}
             testId="zoom-lock"
             icon={
               locked ? <LockSimpleOpenIcon size={20} weight="light" /> : <LockSimpleIcon size={20} weight="light" />
@@ -103,12 +105,10 @@ export function ZoomControl({ blotter, scale, locked, onLock }: ZoomControlProps
           />
           <button
             type="button"
-            className="h-11 w-full rounded-md px-3 text-left text-[13px] text-quiet underline hover:bg-base-200"
+            className="h-11 w-full rounded-md px-3 text-start text-[13px] text-quiet underline hover:bg-base-200"
             data-testid="measure-screen"
             onClick={() => (setOpen(false), setMeasuring(true))}
-          >
-            Measure this screen
-          </button>
+          >{t`Measure this screen`}</button>
         </div>
       )}
       {measuring && <MeasureDialog onClose={() => setMeasuring(false)} onMeasured={() => blotter?.view.fit('true')} />}
@@ -131,7 +131,7 @@ function Entry({
     <button
       type="button"
       data-testid={testId}
-      className="flex h-11 w-full items-center gap-3 rounded-md px-3 text-left hover:bg-base-200"
+      className="flex h-11 w-full items-center gap-3 rounded-md px-3 text-start hover:bg-base-200"
       onClick={onPress}
     >
       {icon}
@@ -150,8 +150,8 @@ function MeasureDialog({ onClose, onMeasured }: { onClose: () => void; onMeasure
   const [factor, setFactor] = useState(calibration);
   const width = cardMillimetres * cssMillimetre * factor;
   return (
-    <Dialog title="Measure this screen" onClose={onClose} wide>
-      <p className="mb-3">Hold a bank card to the screen and make this one just as large. Then “True size” is true.</p>
+    <Dialog title={t`Measure this screen`} onClose={onClose} wide>
+      <p className="mb-3">{t`Hold a bank card to the screen and make this one just as large. Then “True size” is true.`}</p>
       <div className="grid h-[300px] place-items-center overflow-hidden bg-desk">
         <svg width={width} height={width * cardShare} viewBox="0 0 856 540" aria-hidden="true">
           <rect
@@ -168,7 +168,7 @@ function MeasureDialog({ onClose, onMeasured }: { onClose: () => void; onMeasure
         </svg>
       </div>
       <label className="mt-4 block">
-        <span className="mb-1 block font-semibold">Width of the card</span>
+        <span className="mb-1 block font-semibold">{t`Width of the card`}</span>
         <input
           type="range"
           min={0.5}
@@ -181,17 +181,13 @@ function MeasureDialog({ onClose, onMeasured }: { onClose: () => void; onMeasure
         />
       </label>
       <div className="mt-5 flex justify-end gap-2">
-        <button type="button" className="quiet-button" onClick={onClose}>
-          Cancel
-        </button>
-        <button
-          type="button"
-          className="btn btn-primary h-11 min-h-11"
+        <Button onClick={onClose}>{t`Cancel`}</Button>
+        <Button
+          look="primary"
+
           data-testid="measured"
           onClick={() => (calibrate(factor), onMeasured(), onClose())}
-        >
-          It is as large as the card
-        </button>
+        >{t`It is as large as the card`}</Button>
       </div>
     </Dialog>
   );

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { making } from '../data/download';
 import { request } from '../server/api';
 import type { Workspace } from '../sync/workspace';
@@ -9,7 +10,7 @@ const mostPixels = 8_000;
 
 /** Saves a page as a PNG, drawn by the browser from the same SVG that can be saved by itself. */
 export function downloadPng(workspace: Workspace, space: string, page: string, title: string): Promise<void> {
-  return making(workspace, 'The page as PNG', async (signal) => {
+  return making(workspace, t`The page as PNG`, async (signal) => {
     const svg = await request('GET', `/api/spaces/${space}/pages/${page}/export.svg`, undefined, undefined, signal);
     const address = URL.createObjectURL(await svg.blob());
     try {
@@ -32,6 +33,6 @@ async function drawn(address: string): Promise<Blob> {
   [canvas.width, canvas.height] = [Math.round(picture.naturalWidth * scale), Math.round(picture.naturalHeight * scale)];
   canvas.getContext('2d')!.drawImage(picture, 0, 0, canvas.width, canvas.height);
   const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/png'));
-  if (!blob) throw new Error('This browser could not draw the page. Save it as SVG or PDF instead.');
+  if (!blob) throw new Error(t`This browser could not draw the page. Save it as SVG or PDF instead.`);
   return blob;
 }

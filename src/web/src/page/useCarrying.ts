@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { sentenceOf } from '../core/runtime';
 import { rememberCarried } from '../data/carried';
 import { useWorkspace } from '../data/useWorkspace';
@@ -68,8 +69,8 @@ export function useCarrying(
         );
         return true;
       }
-      say('It lies beyond the sheet now: there is no page after this one.', {
-        words: 'Make one, and take it there',
+      say(t`It lies beyond the sheet now: there is no page after this one.`, {
+        words: t`Make one, and take it there`,
         do: () => void carryTo(make(), items, dy, (handle, now) => HandBridge.RemoveFramed(handle, items, now), false),
       });
       return false;
@@ -79,8 +80,8 @@ export function useCarrying(
     carryOver: (by: number, { items, area }: Taken): void => {
       const open = HandBridge.OpenOf(document.handle, items);
       const target = by > 0 ? next.after : next.before;
-      if (open.length === 0) return say('It is locked in its place.');
-      if (!target) return say(by > 0 ? 'There is no page after this one.' : 'There is no page before this one.');
+      if (open.length === 0) return say(t`It is locked in its place.`);
+      if (!target) return say(by > 0 ? t`There is no page after this one.` : t`There is no page before this one.`);
       const dy = by > 0 ? -Math.round(area[1]) + carriedHead : 0;
       void carryTo(target, open, dy, (handle, now) => HandBridge.RemoveFramed(handle, open, now), true);
     },

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { switchCarried } from '../data/carried';
 import { useWorkspace } from '../data/useWorkspace';
 import { type LongWorker, stillAtWork } from '../sheet/blotter/longWork';
@@ -14,8 +15,8 @@ export function usePageSteps(document: OpenDocument, worker: LongWorker) {
     const step = PageBridge.Step(document.handle, again);
     void (
       again
-        ? worker.runBegun('Redoing', PageBridge.BeginRedo(document.handle), 'Taking it away again')
-        : worker.runBegun('Undoing', PageBridge.BeginUndo(document.handle), 'Putting it back')
+        ? worker.runBegun(t`Redoing`, PageBridge.BeginRedo(document.handle), t`Taking it away again`)
+        : worker.runBegun(t`Undoing`, PageBridge.BeginUndo(document.handle), t`Putting it back`)
     ).then((isDone) => (isDone ? switchCarried(workspace, document, step, again) : undefined));
   };
   return { undo: () => go(false), redo: () => go(true), mayUndo: (steps & 1) !== 0, mayRedo: (steps & 2) !== 0 };

@@ -12,7 +12,7 @@ interface TurnKeys {
 
 /** Where these keys are for the thing itself. */
 const ownKeys =
-  'input, select, textarea, [contenteditable], dialog, [role=menu], [role=listbox], [role=tree], [role=slider], [role=tablist], [data-spot], [data-testid=guide-body], [data-testid=guide-end]';
+  'input, select, textarea, [contenteditable], [role=dialog], [role=menu], [role=listbox], [role=tree], [role=slider], [role=tablist], [data-spot], [data-testid=guide-body], [data-testid=guide-end]';
 const movable = '[data-testid=selection], [data-testid=guide]';
 /** What Space presses. */
 const pressable = 'button, a, summary, [role=button]';

@@ -1,3 +1,5 @@
+import { Toggle } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import { properties } from '../core/runtime';
 import { defaultPaper, type NotebookEntry } from '../model/items';
@@ -11,9 +13,9 @@ import type { Notebook } from '../data/useNotebook';
 type InkMove = 'keep' | 'fit' | 'centre';
 
 const moves: { how: InkMove; words: string; about: string }[] = [
-  { how: 'keep', words: 'Leave the ink where it is', about: 'counted from the upper left corner' },
-  { how: 'fit', words: 'Fit the ink to the new size', about: 'scaled as the sheet is' },
-  { how: 'centre', words: 'Centre the ink', about: 'moved, not scaled' },
+  { how: 'keep', words: t`Leave the ink where it is`, about: t`counted from the upper left corner` },
+  { how: 'fit', words: t`Fit the ink to the new size`, about: t`scaled as the sheet is` },
+  { how: 'centre', words: t`Centre the ink`, about: t`moved, not scaled` },
 ];
 
 /** Changes the paper of pages, or of a section's pages; ink, marks and links stay, and where sizes differ may move along. */
@@ -51,7 +53,7 @@ export function ChangePaperDialog({
   const apply = (paper: string) =>
     doing(
       workspace,
-      reached.length === 1 ? 'The paper is another.' : `${reached.length} pages have another paper.`,
+      reached.length === 1 ? t`The paper is another.` : t`${reached.length} pages have another paper.`,
       () => change(paper),
     );
   const change = async (paper: string) => {
@@ -73,8 +75,8 @@ export function ChangePaperDialog({
   const count = reached.length;
   return (
     <PaperDialog
-      title={count === 1 && sections.length === 0 ? 'Paper of this page' : `Paper of ${count} pages`}
-      confirm="Change the paper"
+      title={count === 1 && sections.length === 0 ? t`Paper of this page` : t`Paper of ${count} pages`}
+      confirm={t`Change the paper`}
       value={first?.paper || defaultPaper}
       space={space}
       onConfirm={apply}
@@ -82,7 +84,7 @@ export function ChangePaperDialog({
       extra={
         <>
           <fieldset className="mt-3">
-            <legend className="mb-1 font-semibold">Where sizes differ</legend>
+            <legend className="mb-1 font-semibold">{t`Where sizes differ`}</legend>
             {moves.map((one) => (
               <label key={one.how} className="flex min-h-11 cursor-pointer items-center gap-2.5">
                 <input
@@ -101,36 +103,34 @@ export function ChangePaperDialog({
             ))}
           </fieldset>
           <fieldset className="mt-2">
-            <legend className="mb-1 font-semibold">For</legend>
+            <legend className="mb-1 font-semibold">{t`For`}</legend>
             <div className="flex gap-1.5">
-              <button
-                type="button"
-                aria-pressed={reach === 'chosen'}
-                className={`h-10 grow rounded-md border px-2 text-[13.5px] ${reach === 'chosen' ? 'border-primary font-semibold' : 'border-base-300'}`}
+              <Toggle
+                on={reach === 'chosen'}
+
+                className="grow"
                 onClick={() => setReach('chosen')}
               >
-                {chosen.length === 1 ? 'this page' : `${chosen.length} pages`}
-              </button>
+                {chosen.length === 1 ? t`this page` : t`${chosen.length} pages`}
+              </Toggle>
               {kind && (
-                <button
-                  type="button"
-                  aria-pressed={reach === 'kind'}
+                <Toggle
+                  on={reach === 'kind'}
+
                   data-testid="paper-kind"
-                  className={`h-10 grow rounded-md border px-2 text-[13.5px] ${reach === 'kind' ? 'border-primary font-semibold' : 'border-base-300'}`}
+                  className="grow"
                   onClick={() => setReach('kind')}
                 >
-                  all {kind}s
-                </button>
+                  {allOfKind[kind] ?? t`all of this kind`}
+                </Toggle>
               )}
-              <button
-                type="button"
-                aria-pressed={reach === 'all'}
+              <Toggle
+                on={reach === 'all'}
+
                 data-testid="paper-all"
-                className={`h-10 grow rounded-md border px-2 text-[13.5px] ${reach === 'all' ? 'border-primary font-semibold' : 'border-base-300'}`}
+                className="grow"
                 onClick={() => setReach('all')}
-              >
-                the whole notebook
-              </button>
+              >{t`the whole notebook`}</Toggle>
             </div>
           </fieldset>
         </>
@@ -140,6 +140,16 @@ export function ChangePaperDialog({
 }
 
 /** year, term, month, week, day or notes; undefined for a page that is none of a planner's own. */
+/** All pages of a kind that a planner has. */
+const allOfKind: Record<string, string> = {
+  year: t`all years`,
+  term: t`all terms`,
+  month: t`all months`,
+  week: t`all weeks`,
+  day: t`all days`,
+  notes: t`all notes`,
+};
+
 function kindOf(page: NotebookEntry): string | undefined {
   return page.planner?.split('/')[0];
 }

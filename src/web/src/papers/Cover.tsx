@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useMemo } from 'react';
 import { drawCover } from '../model/drawing';
 import { useAsset, usePictureAddress } from '../data/useAsset';
@@ -39,7 +40,7 @@ export function Cover({
       height={(width * 114) / 84}
       className="shrink-0 rounded-[3px]"
       role="img"
-      aria-label={`Cover of ${node.name}`}
+      aria-label={t`Cover of ${node.name}`}
     >
       <rect width="840" height="1140" fill={drawing.ground} />
       {source ? (

@@ -1,3 +1,5 @@
+import { coverWords } from '../words/coreWords';
+import { t } from '@lingui/core/macro';
 import { ImageIcon } from '@phosphor-icons/react';
 import { useRef, useState } from 'react';
 import { sentenceOf } from '../core/runtime';
@@ -38,20 +40,20 @@ export function CoverField({
   };
   return (
     <fieldset className="mt-3">
-      <legend className="mb-1 font-semibold">Cover</legend>
+      <legend className="mb-1 font-semibold">{t`Cover`}</legend>
       <div className="-m-1 flex max-h-[236px] flex-wrap gap-1.5 overflow-y-auto p-1">
         {covers.map((one) => (
           <button
             key={one}
             type="button"
-            aria-label={one}
-            title={one}
+            aria-label={coverWords[one] ?? one}
+            title={coverWords[one] ?? one}
             aria-pressed={!look.source && look.cover === one}
             data-testid={`cover-${one}`}
             onClick={() => onChange({ cover: one, source: '' })}
             className={`rounded-[5px] p-0.5 ${!look.source && look.cover === one ? 'outline-2 outline-primary' : ''}`}
           >
-            <Cover node={{ name: look.name || 'Untitled', colour: look.colour, cover: one }} width={48} />
+            <Cover node={{ name: look.name || t`Untitled`, colour: look.colour, cover: one }} width={48} />
           </button>
         ))}
         {space && (
@@ -62,7 +64,7 @@ export function CoverField({
             onClick={() => file.current!.click()}
             className={`grid h-[69px] w-[52px] place-content-center justify-items-center gap-1 rounded-[5px] border border-dashed border-quiet text-[12px] ${look.source ? 'outline-2 outline-primary' : ''}`}
           >
-            <ImageIcon size={20} weight="light" /> Picture
+            <ImageIcon size={20} weight="light" /> {t`Picture`}
           </button>
         )}
         <input
@@ -70,7 +72,7 @@ export function CoverField({
           type="file"
           accept="image/*"
           className="hidden"
-          aria-label="Picture for the cover"
+          aria-label={t`Picture for the cover`}
           onChange={(event) => void take(event.target.files?.[0])}
         />
       </div>

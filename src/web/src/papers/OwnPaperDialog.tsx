@@ -1,3 +1,5 @@
+import { Toggle } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import { useEffect, useState } from 'react';
 import { properties, sentenceOf } from '../core/runtime';
 import { NameField } from '../ui/naming';
@@ -55,22 +57,22 @@ export function OwnPaperDialog({
     const { asset } = await keepPaperPicture(workspace, library.space, picture);
     if (replaced && everywhere) {
       library.set(replaced.id, properties.source, asset);
-      onSay(`“${replaced.name}” was replaced everywhere.`);
+      onSay(t`“${replaced.name}” was replaced everywhere.`);
     } else {
       makeOwnPaper(library, name, category.trim(), asset);
       // Pages that lie on the old one keep it; it is only no longer offered.
       if (replaced) library.toBin(replaced.id);
       onSay(
         replaced
-          ? 'From now on the new paper is offered; pages on the old one keep it.'
-          : `“${name.trim()}” stands among the papers now.`,
+          ? t`From now on the new paper is offered; pages on the old one keep it.`
+          : t`“${name.trim()}” stands among the papers now.`,
       );
     }
   };
   return (
     <FormDialog
-      title={replaced ? `Replace “${replaced.name}”` : 'A paper of your own'}
-      confirm={replaced ? 'Replace it' : 'Make the paper'}
+      title={replaced ? t`Replace “${replaced.name}”` : t`A paper of your own`}
+      confirm={replaced ? t`Replace it` : t`Make the paper`}
       disabled={!file || (isPdf && !pdf)}
       onConfirm={confirm}
       onClose={onClose}
@@ -78,7 +80,7 @@ export function OwnPaperDialog({
       {(problem) => (
         <div className="grid gap-3">
           <label>
-            <span className="mb-1 block font-semibold">A picture or a PDF file</span>
+            <span className="mb-1 block font-semibold">{t`A picture or a PDF file`}</span>
             <input
               type="file"
               accept="image/*,application/pdf"
@@ -92,21 +94,21 @@ export function OwnPaperDialog({
             />
           </label>
           {isPdf && pdf && <PdfPages file={pdf} page={Math.min(page, pdf.pages)} onPage={setPage} />}
-          {isPdf && !pdf && !refused && <p className="text-quiet">Looking at its pages</p>}
+          {isPdf && !pdf && !refused && <p className="text-quiet">{t`Looking at its pages`}</p>}
           {replaced ? (
             <fieldset>
-              <legend className="mb-1 font-semibold">For</legend>
+              <legend className="mb-1 font-semibold">{t`For`}</legend>
               <div className="flex gap-1.5">
                 {[true, false].map((one) => (
-                  <button
+                  <Toggle
+                    on={everywhere === one}
                     key={String(one)}
-                    type="button"
-                    aria-pressed={everywhere === one}
+
                     onClick={() => setEverywhere(one)}
-                    className={`h-10 grow rounded-md border px-2 ${everywhere === one ? 'border-primary font-semibold' : 'border-base-300'}`}
+                    className="grow"
                   >
-                    {one ? 'all pages on it' : 'new pages only'}
-                  </button>
+                    {one ? t`all pages on it` : t`new pages only`}
+                  </Toggle>
                 ))}
               </div>
             </fieldset>
@@ -114,11 +116,11 @@ export function OwnPaperDialog({
             <>
               <NameField value={name} onChange={setName} problem="" />
               <label>
-                <span className="mb-1 block font-semibold">Category</span>
+                <span className="mb-1 block font-semibold">{t`Category`}</span>
                 <input
                   className="field"
                   value={category}
-                  placeholder="Worksheets"
+                  placeholder={t`Worksheets`}
                   onChange={(event) => setCategory(event.target.value)}
                 />
               </label>

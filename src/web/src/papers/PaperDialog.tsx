@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { type ReactNode, useMemo, useState } from 'react';
 import { sentenceOf } from '../core/runtime';
 import { defaultPaper } from '../model/items';
@@ -63,10 +64,10 @@ export function PaperDialog({ title, confirm, value, space, extra, onConfirm, on
     >
       {(refused) => (
         <div className="grid h-[min(560px,calc(100vh-220px))] grid-cols-[minmax(0,1fr)_220px_236px] gap-6 max-lg:grid-cols-[minmax(0,1fr)_236px] max-sm:grid-cols-1 max-sm:overflow-y-auto">
-          <div className="min-h-0 overflow-y-auto pr-2 max-sm:overflow-visible" data-testid="ready-papers">
+          <div className="min-h-0 overflow-y-auto pe-2 max-sm:overflow-visible" data-testid="ready-papers">
             {own.length > 0 && (
-              <section aria-label="Your own" className="mb-3">
-                <h3 className="mb-1.5 text-[15px]">Your own</h3>
+              <section aria-label={t`Your own`} className="mb-3">
+                <h3 className="mb-1.5 text-[15px]">{t`Your own`}</h3>
                 <ul className="flex flex-wrap gap-2">
                   {own.map((node) => (
                     <ReadyPaper
@@ -109,7 +110,7 @@ export function PaperDialog({ title, confirm, value, space, extra, onConfirm, on
             <PaperPicture paper={proper} width={192} height={440} {...(space ? { space } : {})} />
             <p className="text-center text-[13px] text-quiet">{wordsOfPaper(core, proper)}</p>
           </div>
-          <div className="min-h-0 overflow-y-auto pr-1 max-sm:overflow-visible">
+          <div className="min-h-0 overflow-y-auto pe-1 max-sm:overflow-visible">
             <PaperSettings paper={shown} onChange={change} />
             {extra}
             <Problem words={problem || refused} testId="paper-problem" />

@@ -1,3 +1,5 @@
+import { within } from '../words/coreWords';
+import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import { useWorkspace } from '../data/useWorkspace';
 import { paperChoices, wordsOfPaper } from '../model/drawing';
@@ -29,7 +31,7 @@ export function PaperField({
   const [choosing, setChoosing] = useState(false);
   const usual = paperChoices(core)
     .ready.filter((one) => offered.includes(one.design))
-    .map((one) => ({ paper: `a4-${one.design}`, words: `A4, ${one.words.toLowerCase()}` }));
+    .map((one) => ({ paper: `a4-${one.design}`, words: `A4, ${within(one.words)}` }));
   return (
     <>
       <div className="flex items-end gap-2.5">
@@ -49,14 +51,14 @@ export function PaperField({
               </option>
             ))}
             {!usual.some(({ paper }) => paper === value) && <option value={value}>{wordsOfPaper(core, value)}</option>}
-            <option value={other}>Another paper …</option>
+            <option value={other}>{t`Another paper …`}</option>
           </select>
         </label>
       </div>
       {choosing && (
         <PaperDialog
           title={label}
-          confirm="Take this paper"
+          confirm={t`Take this paper`}
           value={value}
           {...(space ? { space } : {})}
           onConfirm={onChange}

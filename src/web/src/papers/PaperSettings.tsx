@@ -1,7 +1,10 @@
+import { Toggle } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import { type ReactNode, useState } from 'react';
 import { useWorkspace } from '../data/useWorkspace';
 import { lengthUnit, type LengthUnit, setLengthUnit } from '../model/units';
 import { type Paper, paperChoices, wordsOfSize } from '../model/drawing';
+import { numberWords } from '../words/language';
 
 const tints = [
   '#fffdf7',
@@ -28,7 +31,7 @@ export function PaperSettings({ paper, onChange }: { paper: Paper; onChange: (ch
   return (
     <div className="grid gap-3">
       <label>
-        <Words>Size</Words>
+        <Words>{t`Size`}</Words>
         <select
           className="select h-11 w-full border-base-300 bg-base-100"
           value={isFree ? 'free' : paper.size}
@@ -49,20 +52,20 @@ export function PaperSettings({ paper, onChange }: { paper: Paper; onChange: (ch
               {wordsOfSize(size.name)}
             </option>
           ))}
-          <option value="free">Free</option>
+          <option value="free">{t`Free`}</option>
         </select>
       </label>
       {isFree && (
         <div className="grid grid-cols-2 gap-2">
           <Length
-            label="Width"
+            label={t`Width`}
             value={paper.width}
             testId="paper-width"
             {...unitOf}
             onChange={(width) => onChange({ size: `${width}x${paper.height}`, across: false })}
           />
           <Length
-            label="Height"
+            label={t`Height`}
             value={paper.height}
             testId="paper-height"
             {...unitOf}
@@ -71,22 +74,22 @@ export function PaperSettings({ paper, onChange }: { paper: Paper; onChange: (ch
         </div>
       )}
       <Pick
-        label="Lies"
+        label={t`Lies`}
         value={paper.across ? 'across' : 'upright'}
-        choices={['upright', 'across']}
+        choices={{ upright: t`upright`, across: t`across` }}
         testId="paper-lies"
         onPick={(value) => onChange({ across: value === 'across' })}
       />
       <Pick
-        label="Grows"
+        label={t`Grows`}
         value={paper.growth === 'none' ? 'no' : paper.growth === 'down' ? 'down' : 'all ways'}
-        choices={['no', 'down', 'all ways']}
+        choices={{ no: t`no`, down: t`down`, 'all ways': t`all ways` }}
         testId="paper-grows"
         onPick={(value) => onChange({ growth: value === 'no' ? 'none' : value === 'down' ? 'down' : 'all' })}
       />
       {design.spacingWords && !paper.own && (
         <Length
-          label={`${design.spacingWords} apart`}
+          label={t`${design.spacingWords} apart`}
           value={paper.spacing}
           testId="paper-spacing"
           {...unitOf}
@@ -111,7 +114,7 @@ export function PaperSettings({ paper, onChange }: { paper: Paper; onChange: (ch
         <div className="grid grid-cols-2 gap-2">
           {design.hasHead && (
             <Length
-              label="First line at"
+              label={t`First line at`}
               value={paper.head ?? paper.usualHead}
               testId="paper-head"
               {...unitOf}
@@ -130,7 +133,7 @@ export function PaperSettings({ paper, onChange }: { paper: Paper; onChange: (ch
         </div>
       )}
       <Colours
-        label="Paper"
+        label={t`Paper`}
         value={paper.colour}
         choices={tints}
         testId="paper-tint"
@@ -138,7 +141,7 @@ export function PaperSettings({ paper, onChange }: { paper: Paper; onChange: (ch
       />
       {!paper.own && (
         <Colours
-          label="Lines"
+          label={t`Lines`}
           value={paper.lines ?? ''}
           choices={lineTints}
           testId="line-tint"
@@ -148,7 +151,8 @@ export function PaperSettings({ paper, onChange }: { paper: Paper; onChange: (ch
       {!paper.own && (
         <label>
           <Words>
-            Line weight <span className="font-normal text-quiet">{((paper.weight ?? 15) / 100).toFixed(2)} mm</span>
+            {t`Line weight`}{' '}
+            <span className="font-normal text-quiet">{numberWords((paper.weight ?? 15) / 100, 2)} mm</span>
           </Words>
           <input
             type="range"
@@ -163,20 +167,24 @@ export function PaperSettings({ paper, onChange }: { paper: Paper; onChange: (ch
       )}
       <div className="grid">
         {design.hasWords && !paper.own && (
-          <Switch label="With its printed words" on={!paper.plain} onSwitch={(on) => onChange({ plain: !on })} />
+          <Switch label={t`With its printed words`} on={!paper.plain} onSwitch={(on) => onChange({ plain: !on })} />
         )}
         {design.canBeHeaded && !paper.own && (
           <Switch
-            label="A header for title and date"
+            label={t`A header for title and date`}
             on={paper.headed}
             testId="paper-headed"
             onSwitch={(headed) => onChange({ headed })}
           />
         )}
         {paper.design === 'staves' && (
-          <Switch label="Staves in pairs, with braces" on={paper.paired} onSwitch={(paired) => onChange({ paired })} />
+          <Switch
+            label={t`Staves in pairs, with braces`}
+            on={paper.paired}
+            onSwitch={(paired) => onChange({ paired })}
+          />
         )}
-        <Switch label="A light grain" on={paper.grain} onSwitch={(grain) => onChange({ grain })} />
+        <Switch label={t`A light grain`} on={paper.grain} onSwitch={(grain) => onChange({ grain })} />
       </div>
     </div>
   );
@@ -222,7 +230,7 @@ function Length({
         />
         <button
           type="button"
-          title="Change the unit"
+          title={t`Change the unit`}
           className="h-10 min-w-10 shrink-0 rounded-md text-quiet hover:bg-base-200"
           onClick={() => onUnit(unit === 'mm' ? 'in' : 'mm')}
         >
@@ -242,7 +250,8 @@ function Pick({
 }: {
   label: string;
   value: string;
-  choices: string[];
+  /** What can be picked, and what it is called. */
+  choices: Record<string, string>;
   testId: string;
   onPick: (value: string) => void;
 }) {
@@ -250,17 +259,17 @@ function Pick({
     <fieldset>
       <legend className="mb-1 font-semibold">{label}</legend>
       <div className="flex gap-1.5">
-        {choices.map((one) => (
-          <button
+        {Object.entries(choices).map(([one, words]) => (
+          <Toggle
+            on={value === one}
             key={one}
-            type="button"
-            aria-pressed={value === one}
+
             data-testid={`${testId}-${one.replace(' ', '-')}`}
             onClick={() => onPick(one)}
-            className={`h-10 grow rounded-md border px-1.5 text-[13.5px] ${value === one ? 'border-primary font-semibold' : 'border-base-300'}`}
+            className="grow"
           >
-            {one}
-          </button>
+            {words}
+          </Toggle>
         ))}
       </div>
     </fieldset>
@@ -297,11 +306,11 @@ function Colours({
             <ColourDot colour={one} on={value === one} />
           </button>
         ))}
-        <label className="relative grid size-10 cursor-pointer place-items-center" title="Another colour">
+        <label className="relative grid size-10 cursor-pointer place-items-center" title={t`Another colour`}>
           <input
             type="color"
             className="absolute inset-0 size-full cursor-pointer opacity-0"
-            aria-label={`${label}, another colour`}
+            aria-label={t`${label}, another colour`}
             value={value || choices[0]}
             data-testid={testId}
             onChange={(event) => onPick(event.target.value)}

@@ -1,3 +1,5 @@
+import { Button } from '../ui/Button';
+import { plural, t } from '@lingui/core/macro';
 import { ArrowsClockwiseIcon, DotsThreeIcon, PencilSimpleIcon, TagIcon, TrashIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
@@ -25,7 +27,7 @@ export function PapersScreen() {
   const navigate = useNavigate();
   const [asking, setAsking] = useState<Asking>();
   const own = spaces.find((one) => one.id === space);
-  if (!library || !own) return <p className="p-10">There is nothing here that you may see.</p>;
+  if (!library || !own) return <p className="p-10">{t`There is nothing here that you may see.`}</p>;
   const papers = ownPapersOf(library);
   const categories = [...new Set(papers.map((node) => node.category ?? ''))];
   const mayWrite = own.role !== 'reader';
@@ -34,32 +36,25 @@ export function PapersScreen() {
       <header className="flex items-end gap-2 border-b border-base-300 pb-3">
         <div className="grow">
           <p className="text-quiet">{own.name}</p>
-          <h1 className="text-[30px] leading-tight">Papers of your own</h1>
+          <h1 className="text-[30px] leading-tight">{t`Papers of your own`}</h1>
         </div>
-        <button type="button" className="quiet-button" onClick={() => void navigate(-1)}>
-          Back
-        </button>
+        <Button onClick={() => void navigate(-1)}>{t`Back`}</Button>
         {mayWrite && (
-          <button
-            type="button"
-            className="btn btn-primary h-11 min-h-11 px-5"
+          <Button
+            look="primary"
+
             data-testid="new-paper"
             onClick={() => setAsking({ what: 'new' })}
-          >
-            New paper
-          </button>
+          >{t`New paper`}</Button>
         )}
       </header>
       {papers.length === 0 && (
-        <p className="py-8 text-quiet">
-          None yet. A picture, a page of a PDF file or any page of a notebook can be a paper. In a notebook’s overview,
-          choose “Make it a paper”.
-        </p>
+        <p className="py-8 text-quiet">{t`None yet. A picture, a page of a PDF file or any page of a notebook can be a paper. In a notebook’s overview, choose “Make it a paper”.`}</p>
       )}
       {categories.map((category) => (
-        <section key={category} aria-label={category || 'Papers'} className="pt-6">
+        <section key={category} aria-label={category || t`Papers`} className="pt-6">
           {(category || categories.length > 1) && (
-            <h2 className="mb-3 border-b border-base-300 pb-1 text-[19px]">{category || 'Others'}</h2>
+            <h2 className="mb-3 border-b border-base-300 pb-1 text-[19px]">{category || t`Others`}</h2>
           )}
           <ul className="flex flex-wrap gap-8">
             {papers
@@ -71,36 +66,36 @@ export function PapersScreen() {
                     <p className="min-w-0 grow leading-tight">
                       <span className="[overflow-wrap:anywhere]">{node.name}</span>
                       <span className="block text-[13px] text-quiet" data-testid="paper-uses">
-                        {(uses[node.id] ?? 0) === 1 ? 'on 1 page' : `on ${uses[node.id] ?? 0} pages`}
+                        {plural(uses[node.id] ?? 0, { one: 'on # page', other: 'on # pages' })}
                       </span>
                     </p>
                     {mayWrite && (
                       <Menu
-                        label={`More for ${node.name}`}
+                        label={t`More for ${node.name}`}
                         testId="own-paper-menu"
                         icon={<DotsThreeIcon size={20} />}
                         entries={[
                           {
-                            label: 'Rename',
+                            label: t`Rename`,
                             icon: <PencilSimpleIcon size={20} weight="light" />,
                             onChoose: () => setAsking({ what: 'rename', node }),
                           },
                           {
-                            label: 'Category',
+                            label: t`Category`,
                             icon: <TagIcon size={20} weight="light" />,
                             onChoose: () => setAsking({ what: 'category', node }),
                           },
                           {
-                            label: 'Replace',
+                            label: t`Replace`,
                             testId: 'replace-paper',
                             icon: <ArrowsClockwiseIcon size={20} weight="light" />,
                             onChoose: () => setAsking({ what: 'replace', node }),
                           },
                           {
-                            label: 'Put into the bin',
+                            label: t`Put into the bin`,
                             icon: <TrashIcon size={20} weight="light" />,
                             onChoose: () =>
-                              act(`Put “${node.name}” into the bin. Pages that lie on it keep it.`, () =>
+                              act(t`Put “${node.name}” into the bin. Pages that lie on it keep it.`, () =>
                                 library.toBin(node.id),
                               ),
                           },
@@ -119,8 +114,8 @@ export function PapersScreen() {
       )}
       {asking?.what === 'rename' && (
         <NameDialog
-          title="Name of the paper"
-          confirm="Rename it"
+          title={t`Name of the paper`}
+          confirm={t`Rename it`}
           name={asking.node.name}
           onConfirm={(name) => library.rename(asking.node.id, name)}
           onClose={() => setAsking(undefined)}
@@ -128,9 +123,9 @@ export function PapersScreen() {
       )}
       {asking?.what === 'category' && (
         <NameDialog
-          title="Category of the paper"
-          confirm="Put it there"
-          label="Category"
+          title={t`Category of the paper`}
+          confirm={t`Put it there`}
+          label={t`Category`}
           name={asking.node.category ?? ''}
           onConfirm={(name) => library.set(asking.node.id, properties.category, name.trim())}
           onClose={() => setAsking(undefined)}

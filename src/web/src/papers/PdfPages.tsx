@@ -1,12 +1,13 @@
+import { t } from '@lingui/core/macro';
 import { useEffect, useRef, useState } from 'react';
 import type { PdfFile } from './pdfPages';
 
 /** The pages of a PDF file, small, to choose one of them. Each is drawn when it comes into sight. */
 export function PdfPages({ file, page, onPage }: { file: PdfFile; page: number; onPage: (page: number) => void }) {
   return (
-    <div role="radiogroup" aria-label="Page of the file">
+    <div role="radiogroup" aria-label={t`Page of the file`}>
       <span className="mb-1 block font-semibold">
-        Page of the file <span className="font-normal text-quiet">{`${page} of ${file.pages}`}</span>
+        {t`Page of the file`} <span className="font-normal text-quiet">{t`${page} of ${file.pages}`}</span>
       </span>
       <div className="grid max-h-72 grid-cols-[repeat(auto-fill,minmax(84px,1fr))] gap-2 overflow-y-auto rounded-md border border-base-300 bg-desk p-2">
         {Array.from({ length: file.pages }, (_, i) => (
@@ -57,7 +58,7 @@ function PageChoice({
       type="button"
       role="radio"
       aria-checked={isChosen}
-      aria-label={`Page ${number}`}
+      aria-label={t`Page ${number}`}
       data-testid="pdf-page"
       data-drawn={address ? '1' : undefined}
       className={`grid aspect-[3/4] place-items-center overflow-hidden rounded-sm border-2 bg-paper ${isChosen ? 'border-primary' : 'border-transparent'}`}

@@ -1,9 +1,10 @@
+import { t } from '@lingui/core/macro';
 const mostBytes = 60 * 1024 * 1024;
 /** A PDF page is drawn at this many dots an inch: sharp in print, and small enough to keep. */
 const dotsAnInch = 220;
 const mostEdge = 4_000;
 const thumbnailEdge = 200;
-const unreadable = 'This PDF file cannot be read. It may be damaged or protected. Nothing was kept.';
+const unreadable = t`This PDF file cannot be read. It may be damaged or protected. Nothing was kept.`;
 
 /** A PDF file whose pages can be looked at. */
 export interface PdfFile {
@@ -17,7 +18,7 @@ export interface PdfFile {
 
 /** Opens a PDF file. Throws with a sentence when it cannot be read. */
 export async function openPdf(file: Blob): Promise<PdfFile> {
-  if (file.size > mostBytes) throw new Error('The PDF file is larger than 60 MB. Nothing was kept.');
+  if (file.size > mostBytes) throw new Error(t`The PDF file is larger than 60 MB. Nothing was kept.`);
   const { getDocument, GlobalWorkerOptions } = await import('pdfjs-dist');
   GlobalWorkerOptions.workerSrc = (await import('pdfjs-dist/build/pdf.worker.min.mjs?url')).default;
   const task = getDocument({ data: new Uint8Array(await file.arrayBuffer()) });

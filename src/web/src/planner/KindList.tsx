@@ -1,3 +1,5 @@
+import { Toggle } from '../ui/Button';
+import { plural, t } from '@lingui/core/macro';
 import { PaperField } from '../papers/PaperField';
 import { PaperPicture } from '../papers/PaperPicture';
 import { type Chosen, type Kind, kinds } from './choice';
@@ -34,30 +36,30 @@ export function KindList({
               <span>
                 {words}
                 <span className="block text-[13px] text-quiet">
-                  {on && counts?.[kind] ? `${counts[kind]} ${counts[kind] === 1 ? 'page' : 'pages'}` : ' '}
+                  {on && counts?.[kind] ? plural(counts[kind], { one: '# page', other: '# pages' }) : ' '}
                 </span>
               </span>
             </label>
             {papers.length > 0 ? (
               <div className="flex flex-wrap gap-1.5">
                 {papers.map((one) => (
-                  <button
+                  <Toggle
+                    on={chosen.papers[kind] === one.paper}
                     key={one.paper}
-                    type="button"
+
                     disabled={!on}
-                    aria-pressed={chosen.papers[kind] === one.paper}
+
                     data-testid={`style-${one.paper}`}
                     onClick={() => onChange({ papers: { ...chosen.papers, [kind]: one.paper } })}
-                    className={`h-10 rounded-md border px-3 disabled:opacity-40 ${chosen.papers[kind] === one.paper ? 'border-primary font-semibold' : 'border-base-300'}`}
                   >
                     {one.words}
-                  </button>
+                  </Toggle>
                 ))}
               </div>
             ) : (
               <div className="min-w-56">
                 <PaperField
-                  label="Paper of the notes"
+                  label={t`Paper of the notes`}
                   isLabelHidden
                   value={chosen.papers[kind]}
                   disabled={!on}

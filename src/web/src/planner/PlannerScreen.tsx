@@ -1,3 +1,6 @@
+import { Button, Toggle } from '../ui/Button';
+import { sentenceTold } from '../words/sentences';
+import { t } from '@lingui/core/macro';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { randomNumber, sentenceOf } from '../core/runtime';
@@ -24,6 +27,7 @@ export function PlannerScreen() {
   const [calendar, setCalendar] = useState<CalendarSource>({ address: '' });
   const [progress, setProgress] = useState<{ words: string; giveUp?: AbortController }>();
   const [problem, setProblem] = useState('');
+  const nameProblem = sentenceTold(core.LibraryBridge.NameProblem(chosen.name));
   const settings = `${chosen.first}/${chosen.last} ${chosen.week} ${kinds
     .filter(({ kind }) => chosen.kinds.includes(kind))
     .map(({ kind }) => kind)
@@ -40,16 +44,16 @@ export function PlannerScreen() {
     [core],
   );
   const change = (changed: Partial<Chosen>) => setChosen({ ...chosen, ...changed });
-  if (!library) return <p className="p-10">There is nothing here that you may see.</p>;
+  if (!library) return <p className="p-10">{t`There is nothing here that you may see.`}</p>;
 
   const make = async () => {
     setProblem('');
     const giveUp = new AbortController();
     try {
       const asks = calendar.file ?? calendar.address.trim();
-      if (asks) setProgress({ words: 'Reading the calendar', giveUp });
+      if (asks) setProgress({ words: t`Reading the calendar`, giveUp });
       const read = asks ? await readCalendar(calendar, chosen.first, chosen.last, giveUp.signal) : undefined;
-      setProgress({ words: `Laying out ${counts!.pages} pages` });
+      setProgress({ words: t`Laying out ${counts!.pages} pages` });
       // The words are painted before the work begins.
       await new Promise((done) => setTimeout(done, 30));
       const notebook = library.emptyNotebook(folder, chosen.name, {
@@ -88,9 +92,9 @@ export function PlannerScreen() {
       setProgress(undefined);
       setProblem(
         error instanceof Cancelled
-          ? 'Given up. Nothing was made.'
+          ? t`Given up. Nothing was made.`
           : error instanceof Unreachable
-            ? 'Reading a calendar needs a connection. Leave it out, or try again. Nothing was made.'
+            ? t`Reading a calendar needs a connection. Leave it out, or try again. Nothing was made.`
             : sentenceOf(error),
       );
     }
@@ -106,55 +110,48 @@ export function PlannerScreen() {
       }}
     >
       <header className="flex flex-wrap items-end gap-2 border-b border-base-300 pb-3">
-        <h1 className="grow text-[30px] leading-tight">A planner</h1>
-        <button type="button" className="quiet-button" onClick={() => void navigate(-1)}>
-          Cancel
-        </button>
-        <button
+        <h1 className="grow text-[30px] leading-tight">{t`A planner`}</h1>
+        <Button onClick={() => void navigate(-1)}>{t`Cancel`}</Button>
+        <Button
+          look="primary"
           type="submit"
-          className="btn btn-primary h-11 min-h-11 px-5"
+
           disabled={!counts || progress !== undefined}
           data-testid="make-planner"
-        >
-          Make the planner
-        </button>
+        >{t`Make the planner`}</Button>
       </header>
       <div className="mt-6 grid grid-cols-[280px_minmax(0,1fr)_236px] gap-x-10 gap-y-6 max-xl:grid-cols-[280px_1fr] max-md:grid-cols-1">
         <div className="grid content-start gap-4">
           <div>
-            <NameField
-              value={chosen.name}
-              onChange={(name) => change({ name })}
-              problem={problem.includes('name') ? problem : ''}
-            />
+            <NameField value={chosen.name} onChange={(name) => change({ name })} problem={problem && nameProblem} />
           </div>
           <div className="grid grid-cols-2 gap-2">
             <Day
-              label="First day"
+              label={t`First day`}
               value={chosen.first}
               testId="planner-first"
               onChange={(first) => change({ first })}
             />
-            <Day label="Last day" value={chosen.last} testId="planner-last" onChange={(last) => change({ last })} />
+            <Day label={t`Last day`} value={chosen.last} testId="planner-last" onChange={(last) => change({ last })} />
           </div>
           <fieldset>
-            <legend className="mb-1 font-semibold">Weeks begin on</legend>
+            <legend className="mb-1 font-semibold">{t`Weeks begin on`}</legend>
             <div className="flex gap-1.5">
               {(['monday', 'sunday'] as const).map((day) => (
-                <button
+                <Toggle
+                  on={chosen.week === day}
                   key={day}
-                  type="button"
-                  aria-pressed={chosen.week === day}
+
                   onClick={() => change({ week: day })}
-                  className={`h-10 grow rounded-md border capitalize ${chosen.week === day ? 'border-primary font-semibold' : 'border-base-300'}`}
+                  className="grow"
                 >
-                  {day}
-                </button>
+                  {day === 'monday' ? t`Monday` : t`Sunday`}
+                </Toggle>
               ))}
             </div>
           </fieldset>
           <label>
-            <span className="mb-1 block font-semibold">Days and months in</span>
+            <span className="mb-1 block font-semibold">{t`Days and months in`}</span>
             <select
               className="select h-11 w-full border-base-300 bg-base-100"
               value={chosen.language}
@@ -168,29 +165,23 @@ export function PlannerScreen() {
               ))}
             </select>
           </label>
-          <Section title="Calendar">
+          <Section title={t`Calendar`}>
             <CalendarField source={calendar} onChange={setCalendar} />
-            <p className="pt-2 text-[13.5px] text-quiet">
-              If there is one: holidays, lessons, appointments. A newer one can be taken over later.
-            </p>
+            <p className="pt-2 text-[13.5px] text-quiet">{t`If there is one: holidays, lessons, appointments. A newer one can be taken over later.`}</p>
           </Section>
         </div>
-        <Section title="Pages">
+        <Section title={t`Pages`}>
           <KindList chosen={chosen} counts={counts} onChange={change} />
           <p className="pt-3 text-quiet" data-testid="planner-count">
             {counts
-              ? `${counts.pages} pages. Every date leads to its page, and the tabs at the edge to every month.`
+              ? t`${counts.pages} pages. Every date leads to its page, and the tabs at the edge to every month.`
               : ''}
           </p>
-          <Problem words={refused || (problem.includes('name') ? '' : problem)} testId="planner-problem" />
+          <Problem words={refused || (nameProblem ? '' : problem)} testId="planner-problem" />
           {progress && (
             <p role="status" className="flex items-center gap-3" data-testid="planner-progress">
               <span className="loading loading-spinner loading-sm" /> {progress.words}
-              {progress.giveUp && (
-                <button type="button" className="quiet-button" onClick={() => progress.giveUp!.abort()}>
-                  Give up
-                </button>
-              )}
+              {progress.giveUp && <Button onClick={() => progress.giveUp!.abort()}>{t`Give up`}</Button>}
             </p>
           )}
         </Section>

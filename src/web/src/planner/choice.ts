@@ -1,42 +1,44 @@
+import { spoken } from '../words/language';
+import { t } from '@lingui/core/macro';
 export type Kind = 'year' | 'term' | 'month' | 'week' | 'day' | 'notes';
 
 /** The kinds in their order in the notebook, each with the papers made for it. */
 export const kinds: { kind: Kind; words: string; papers: { paper: string; words: string }[] }[] = [
-  { kind: 'year', words: 'Years', papers: [{ paper: 'a4-year-710', words: 'A4' }] },
+  { kind: 'year', words: t`Years`, papers: [{ paper: 'a4-year-710', words: 'A4' }] },
   {
     kind: 'term',
-    words: 'The whole term',
+    words: t`The whole term`,
     papers: [
       { paper: 'a4-term-710', words: 'A4' },
-      { paper: 'a4.across-term-710', words: 'A4 across' },
+      { paper: 'a4.across-term-710', words: t`A4 across` },
     ],
   },
   {
     kind: 'month',
-    words: 'Months',
+    words: t`Months`,
     papers: [
-      { paper: 'a4.across-month-710', words: 'A4 across' },
-      { paper: 'a4-month-710', words: 'A4 upright' },
+      { paper: 'a4.across-month-710', words: t`A4 across` },
+      { paper: 'a4-month-710', words: t`A4 upright` },
     ],
   },
   {
     kind: 'week',
-    words: 'Weeks',
+    words: t`Weeks`,
     papers: [
-      { paper: 'a4.across-week-710', words: 'by hours' },
-      { paper: 'a4-weekboxes-710', words: 'in boxes' },
+      { paper: 'a4.across-week-710', words: t`by hours` },
+      { paper: 'a4-weekboxes-710', words: t`in boxes` },
     ],
   },
   {
     kind: 'day',
-    words: 'Days',
+    words: t`Days`,
     papers: [
-      { paper: 'a4-day-710', words: 'hours and notes' },
-      { paper: 'a4-ruled-710', words: 'ruled' },
-      { paper: 'a4-squared-500', words: 'squared' },
+      { paper: 'a4-day-710', words: t`hours and notes` },
+      { paper: 'a4-ruled-710', words: t`ruled` },
+      { paper: 'a4-squared-500', words: t`squared` },
     ],
   },
-  { kind: 'notes', words: 'Notes', papers: [] },
+  { kind: 'notes', words: t`Notes`, papers: [] },
 ];
 
 /** What one chooses for a planner. */
@@ -56,11 +58,11 @@ export function usual(): Chosen {
   const key = (date: Date) =>
     `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}-${String(date.getDate()).padStart(2, '0')}`;
   return {
-    name: 'Planner',
+    name: t`Planner`,
     first: key(new Date(now.getFullYear(), now.getMonth(), 1)),
     last: key(new Date(now.getFullYear(), now.getMonth() + 6, 0)),
     week: 'monday',
-    language: 'en',
+    language: spoken(),
     kinds: ['year', 'month', 'week', 'day', 'notes'],
     papers: {
       year: 'a4-year-710',

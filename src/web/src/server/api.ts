@@ -1,3 +1,11 @@
+import { t } from '@lingui/core/macro';
+import { type SentenceParts, sentenceIn } from '../words/sentences';
+/** A refusal as it comes (RFC 9457): `title` is its sentence in English. */
+interface Problem extends SentenceParts {
+  code?: string;
+  title?: string;
+}
+
 /** A refusal by the server: a code for programs, a sentence for a person. */
 export class Refused extends Error {
   constructor(
@@ -14,14 +22,14 @@ export class Refused extends Error {
 /** The server could not be reached. */
 export class Unreachable extends Error {
   constructor() {
-    super('The server cannot be reached. What you write is kept on this device.');
+    super(t`The server cannot be reached. What you write is kept on this device.`);
   }
 }
 
 /** The person gave up waiting. */
 export class Cancelled extends Error {
   constructor() {
-    super('Cancelled. Nothing was changed.');
+    super(t`Cancelled. Nothing was changed.`);
   }
 }
 
@@ -85,19 +93,19 @@ export async function request(
     response = await send(method, path, body, type, signal);
   }
   if (response.ok) return response;
-  let problem = (await response.json().catch(() => ({}))) as { code?: string; title?: string };
+  let problem = (await response.json().catch(() => ({}))) as Problem;
   if (problem.code === 'antiforgery') {
     const session = (await (await send('GET', '/api/session')).json()) as { antiforgery: string };
     setAntiforgery(session.antiforgery);
     response = await send(method, path, body, type, signal);
     if (response.ok) return response;
-    problem = (await response.json().catch(() => ({}))) as { code?: string; title?: string };
+    problem = (await response.json().catch(() => ({}))) as Problem;
   }
   if (response.status >= 502 && problem.code === undefined) throw new Unreachable();
   throw new Refused(
     response.status,
     problem.code ?? 'unknown',
-    problem.title ?? 'The server could not do this. Nothing was changed.',
+    problem.title ? sentenceIn(problem.title, problem) : t`The server could not do this. Nothing was changed.`,
     waitOf(response),
   );
 }

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { createContext, useContext } from 'react';
 
 export type Role = 'owner' | 'writer' | 'reader';
@@ -26,10 +27,16 @@ export interface Session {
 
 const key = 'quill.session';
 
+/** A person's own library goes by the same name everywhere: in the language of whoever reads it. */
+export const inOurWords = (session: Session): Session => ({
+  ...session,
+  spaces: session.spaces.map((space) => (space.personal ? { ...space, name: t`My notebooks` } : space)),
+});
+
 /** Who was signed in on this device last, and has not left it. */
 export function keptSession(): Session | undefined {
   const kept = localStorage.getItem(key);
-  return kept ? (JSON.parse(kept) as Session) : undefined;
+  return kept ? inOurWords(JSON.parse(kept) as Session) : undefined;
 }
 
 /** Keeps who is signed in, for when the server cannot be asked. */
@@ -41,6 +48,6 @@ export const SessionContext = createContext<Session | null>(null);
 
 export function useSession(): Session {
   const session = useContext(SessionContext);
-  if (!session) throw new Error('No one is signed in.');
+  if (!session) throw new Error(t`No one is signed in.`);
   return session;
 }

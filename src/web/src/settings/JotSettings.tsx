@@ -1,9 +1,11 @@
+import { t } from '@lingui/core/macro';
 import { ColourField } from '../ui/looks';
 import { PaperField } from '../papers/PaperField';
 import { useLibraries } from '../data/useLibrary';
 import { usePersonal } from '../data/usePersonal';
 import { penNames } from '../model/pens';
 import { useSession } from '../server/session';
+import { numberWords } from '../words/language';
 
 /** What a jot is made on and which pen is taken up for it; in which notebook today's page is made. */
 export function JotSettings() {
@@ -23,13 +25,13 @@ export function JotSettings() {
   return (
     <div className="grid grid-cols-2 gap-x-6 gap-y-3 max-sm:grid-cols-1" data-testid="jot-settings">
       <PaperField
-        label="Paper of a jot"
+        label={t`Paper of a jot`}
         value={preset.paper}
         testId="jot-paper"
         onChange={(paper) => personal.setJotPreset({ ...preset, paper })}
       />
       <label>
-        <span className="mb-1 block font-semibold">Pen taken up</span>
+        <span className="mb-1 block font-semibold">{t`Pen taken up`}</span>
         <select
           className="select h-11 w-full border-base-300 bg-base-100"
           value={preset.pen}
@@ -37,13 +39,13 @@ export function JotSettings() {
         >
           {tray.map((pen, i) => (
             <option key={i} value={i}>
-              {i + 1}: {penNames[pen.kind]}, {(pen.width / 100).toFixed(2)} mm
+              {i + 1}: {penNames[pen.kind]}, {numberWords(pen.width / 100, 2)} mm
             </option>
           ))}
         </select>
       </label>
       <label>
-        <span className="mb-1 block font-semibold">Notebook of today's page</span>
+        <span className="mb-1 block font-semibold">{t`Notebook of today's page`}</span>
         <select
           className="select h-11 w-full border-base-300 bg-base-100"
           value={today?.notebook ?? ''}
@@ -58,7 +60,7 @@ export function JotSettings() {
               });
           }}
         >
-          {!today && <option value="">One of its own</option>}
+          {!today && <option value="">{t`One of its own`}</option>}
           {notebooks.map(({ space, node }) => (
             <option key={node.id} value={node.id}>
               {node.name} ({space.name})
@@ -67,7 +69,7 @@ export function JotSettings() {
         </select>
       </label>
       <PaperField
-        label="Paper of today's page"
+        label={t`Paper of today's page`}
         value={today?.paper ?? preset.paper}
         testId="today-paper"
         disabled={!today}

@@ -1,9 +1,12 @@
+import { Button, SignButton } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import { PlusIcon, XIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import { properties } from '../core/runtime';
 import { attempt } from '../ui/naming';
 import { root } from '../model/items';
 import { useLibrary } from '../data/useLibrary';
+import { dateWords } from '../model/time';
 
 /** The terms of a library, each by its first and last day: what “this term” goes by. */
 export function TermsField({ space, mayWrite }: { space: string; mayWrite: boolean }) {
@@ -23,24 +26,22 @@ export function TermsField({ space, mayWrite }: { space: string; mayWrite: boole
       <ul>
         {terms.map((term) => (
           <li key={term} className="flex min-h-11 items-center gap-2 border-b border-base-300">
-            <span className="grow">{term.split('/').map(dayOf).join(' to ')}</span>
+            <span className="grow">{termWords(term)}</span>
             {mayWrite && (
-              <button
-                type="button"
-                aria-label={`Take out the term from ${term.split('/').map(dayOf).join(' to ')}`}
-                title="Take out"
-                className="grid size-10 place-items-center rounded-md hover:bg-base-200"
+              <SignButton
+                label={t`Take out the term from ${termWords(term)}`}
+
+                title={t`Take out`}
+
                 onClick={() => put(terms.filter((one) => one !== term))}
               >
                 <XIcon size={16} />
-              </button>
+              </SignButton>
             )}
           </li>
         ))}
         {terms.length === 0 && (
-          <li className="py-2 text-quiet">
-            None yet. Until then a term is a half-year, from February and from August.
-          </li>
+          <li className="py-2 text-quiet">{t`None yet. Until then a term is a half-year, from February and from August.`}</li>
         )}
       </ul>
       {mayWrite && (
@@ -54,7 +55,7 @@ export function TermsField({ space, mayWrite }: { space: string; mayWrite: boole
           }}
         >
           <label>
-            <span className="mb-1 block font-semibold">First day</span>
+            <span className="mb-1 block font-semibold">{t`First day`}</span>
             <input
               type="date"
               required
@@ -64,7 +65,7 @@ export function TermsField({ space, mayWrite }: { space: string; mayWrite: boole
             />
           </label>
           <label>
-            <span className="mb-1 block font-semibold">Last day</span>
+            <span className="mb-1 block font-semibold">{t`Last day`}</span>
             <input
               type="date"
               required
@@ -73,9 +74,9 @@ export function TermsField({ space, mayWrite }: { space: string; mayWrite: boole
               onChange={(event) => setLast(event.target.value)}
             />
           </label>
-          <button type="submit" className="quiet-button h-11 min-h-11">
-            <PlusIcon size={16} /> Add a term
-          </button>
+          <Button type="submit">
+            <PlusIcon size={16} /> {t`Add a term`}
+          </Button>
         </form>
       )}
       <p role="alert" className="min-h-5 pt-1 text-error">
@@ -85,6 +86,12 @@ export function TermsField({ space, mayWrite }: { space: string; mayWrite: boole
   );
 }
 
+/** A term in words: from its first day to its last. */
+function termWords(term: string): string {
+  const [first, last] = term.split('/').map(dayOf);
+  return t`${first ?? ''} to ${last ?? ''}`;
+}
+
 function dayOf(key: string): string {
-  return new Date(`${key}T12:00:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+  return dateWords(new Date(`${key}T12:00:00`));
 }

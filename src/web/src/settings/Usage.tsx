@@ -1,6 +1,8 @@
+import { t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
 import { bytesWords } from '../model/bytes';
 import { getJson } from '../server/api';
+import { numberWords } from '../words/language';
 
 interface SpaceUsage {
   operations: number;
@@ -22,18 +24,18 @@ export function Usage({ space }: { space: string }) {
   return (
     <ul className="grid max-w-[440px] gap-3" data-testid="usage">
       <Line
-        name="Writing"
-        words={`${bytesWords(data.bytes)} of ${bytesWords(data.mostBytes)}`}
+        name={t`Writing`}
+        words={t`${bytesWords(data.bytes)} of ${bytesWords(data.mostBytes)}`}
         share={data.bytes / data.mostBytes}
       />
       <Line
-        name="Changes kept"
-        words={`${data.operations.toLocaleString('en')} of ${data.mostOperations.toLocaleString('en')}`}
+        name={t`Changes kept`}
+        words={t`${numberWords(data.operations)} of ${numberWords(data.mostOperations)}`}
         share={data.operations / data.mostOperations}
       />
       <Line
-        name="Pictures and papers"
-        words={`${bytesWords(data.assetBytes)} of ${bytesWords(data.mostAssetBytes)}`}
+        name={t`Pictures and papers`}
+        words={t`${bytesWords(data.assetBytes)} of ${bytesWords(data.mostAssetBytes)}`}
         share={data.assetBytes / data.mostAssetBytes}
       />
     </ul>

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { ArrowsOutCardinalIcon, PencilSimpleIcon, TrashIcon } from '@phosphor-icons/react';
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef, useState } from 'react';
 import { useWorkspace } from '../data/useWorkspace';
@@ -52,15 +53,15 @@ export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothPr
       <button
         type="button"
         aria-pressed={lifted}
-        aria-label={lifted ? 'Let the curtain fall' : `Lift the curtain${spot.note ? `: ${spot.note}` : ''}`}
-        className="size-full overflow-hidden rounded-b-sm text-left text-[#f6f1e7] transition-[height] duration-150 motion-reduce:transition-none"
+        aria-label={lifted ? t`Let the curtain fall` : [t`Lift the curtain`, spot.note].filter(Boolean).join(': ')}
+        className="size-full overflow-hidden rounded-b-sm text-start text-[#f6f1e7] transition-[height] duration-150 motion-reduce:transition-none"
         style={{ background: cloth, boxShadow: '0 1px 3px rgb(0 0 0 / 0.25)' }}
         onClick={() => setLifted(!lifted)}
       >
         <span className="block h-1.5 w-full bg-[#132624]" />
         {!lifted && spot.note && !asking && (
           <span
-            className={`block pl-4 font-title leading-snug [text-shadow:0_1px_2px_rgb(0_0_0/0.5)] ${box.height < 110 ? `truncate py-2 text-[16px] ${mayWrite ? 'pr-[128px]' : 'pr-4'}` : 'py-3 pr-4 text-[17px]'}`}
+            className={`block ps-4 font-title leading-snug [text-shadow:0_1px_2px_rgb(0_0_0/0.5)] ${box.height < 110 ? `truncate py-2 text-[16px] ${mayWrite ? 'pe-[128px]' : 'pe-4'}` : 'py-3 pe-4 text-[17px]'}`}
           >
             {spot.note}
           </span>
@@ -69,8 +70,8 @@ export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothPr
       {!lifted && asking && (
         <input
           autoFocus
-          aria-label="Question on the curtain"
-          placeholder="A question, if you like"
+          aria-label={t`Question on the curtain`}
+          placeholder={t`A question, if you like`}
           data-testid="curtain-note"
           className="absolute left-3 right-3 top-4 h-10 rounded-md border border-base-300 bg-base-100 px-2 text-base-content"
           defaultValue={spot.note ?? ''}
@@ -86,8 +87,8 @@ export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothPr
         <span className="absolute bottom-0 right-0 flex">
           <button
             type="button"
-            title="Write the question"
-            aria-label="Write the question"
+            title={t`Write the question`}
+            aria-label={t`Write the question`}
             data-testid="curtain-ask"
             className="grid size-10 place-items-center rounded text-[#f6f1e7] hover:bg-black/20"
             onClick={() => setAsking(true)}
@@ -95,7 +96,7 @@ export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothPr
             <PencilSimpleIcon size={18} weight="light" />
           </button>
           <span
-            title="Move the curtain"
+            title={t`Move the curtain`}
             data-testid="curtain-move"
             className="grid size-10 cursor-move touch-none place-items-center text-[#f6f1e7]"
             onPointerDown={(event) => {
@@ -110,8 +111,8 @@ export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothPr
           </span>
           <button
             type="button"
-            title="Take the curtain away"
-            aria-label="Take the curtain away"
+            title={t`Take the curtain away`}
+            aria-label={t`Take the curtain away`}
             data-testid="curtain-remove"
             className="grid size-10 place-items-center rounded text-[#f6f1e7] hover:bg-black/20"
             onClick={() => setSpot(core, page, spot.id, { removed: '1' })}

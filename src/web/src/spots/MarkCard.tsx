@@ -1,3 +1,5 @@
+import { Button, SignButton } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import { CheckIcon, LinkSimpleIcon, TrashIcon, XIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import type { Member } from '../data/usePeople';
@@ -32,7 +34,7 @@ export function MarkCard({ spot, kinds, page, people, mayWrite, onCopyLink, onCl
     <div
       role="dialog"
       tabIndex={-1}
-      aria-label={`Mark: ${kind?.words ?? 'Mark'}`}
+      aria-label={t`Mark: ${kind?.words ?? t`Mark`}`}
       data-testid="mark-card"
       className="w-[272px] rounded-lg border border-base-300 bg-base-100 p-3 shadow-md"
       onPointerDown={(event) => event.stopPropagation()}
@@ -45,44 +47,40 @@ export function MarkCard({ spot, kinds, page, people, mayWrite, onCopyLink, onCl
     >
       <div className="flex items-center gap-2">
         <MarkSign kind={kind} done={Boolean(spot.doneAt)} />
-        <h3 className="grow text-[16px]">{kind?.words ?? 'Mark'}</h3>
-        <button
-          type="button"
-          aria-label="Copy a link to this mark"
-          title="Copy a link to this mark"
-          className="grid size-10 place-items-center rounded-md text-quiet hover:bg-base-200"
+        <h3 className="grow text-[16px]">{kind?.words ?? t`Mark`}</h3>
+        <SignButton
+          label={t`Copy a link to this mark`}
+
           onClick={onCopyLink}
         >
           <LinkSimpleIcon size={18} />
-        </button>
+        </SignButton>
         {mayWrite && (
-          <button
-            type="button"
-            aria-label="Take the mark away"
-            title="Take the mark away"
+          <SignButton
+            label={t`Take the mark away`}
+
             data-testid="mark-remove"
-            className="grid size-10 place-items-center rounded-md text-quiet hover:bg-base-200"
+
             onClick={() => (set({ removed: '1' }), onClose())}
           >
             <TrashIcon size={18} />
-          </button>
+          </SignButton>
         )}
-        <button
-          type="button"
-          aria-label="Close"
-          title="Close"
+        <SignButton
+          label={t`Close`}
+
           data-testid="mark-close"
-          className="grid size-10 place-items-center rounded-md text-quiet hover:bg-base-200"
+
           onClick={() => (keepNote(), onClose())}
         >
           <XIcon size={18} />
-        </button>
+        </SignButton>
       </div>
       {mayWrite ? (
         <>
           <textarea
-            aria-label="Note"
-            placeholder="A note, if you like"
+            aria-label={t`Note`}
+            placeholder={t`A note, if you like`}
             data-testid="mark-note"
             rows={2}
             value={note}
@@ -92,14 +90,14 @@ export function MarkCard({ spot, kinds, page, people, mayWrite, onCopyLink, onCl
           />
           <div className="mt-2 grid grid-cols-2 gap-2">
             <label className="col-span-2 text-[13px] text-quiet">
-              Kind
+              {t`Kind`}
               <select
                 className="select h-11 w-full border-base-300 bg-base-100 text-[13.5px]"
                 value={spot.mark ?? ''}
                 data-testid="mark-as"
                 onChange={(event) => set({ mark: event.target.value })}
               >
-                {!kind && <option value={spot.mark ?? ''}>Mark</option>}
+                {!kind && <option value={spot.mark ?? ''}>{t`Mark`}</option>}
                 {kinds.map((one) => (
                   <option key={one.id} value={one.id}>
                     {one.words}
@@ -108,7 +106,7 @@ export function MarkCard({ spot, kinds, page, people, mayWrite, onCopyLink, onCl
               </select>
             </label>
             <label className="text-[13px] text-quiet">
-              Due
+              {t`Due`}
               <input
                 type="date"
                 className="field h-10 text-[13.5px]"
@@ -119,14 +117,14 @@ export function MarkCard({ spot, kinds, page, people, mayWrite, onCopyLink, onCl
             </label>
             {people.length > 1 && (
               <label className="text-[13px] text-quiet">
-                For
+                {t`For`}
                 <select
                   className="select h-10 w-full border-base-300 bg-base-100 text-[13.5px]"
                   value={spot.person ?? ''}
                   data-testid="mark-person"
                   onChange={(event) => set({ person: event.target.value })}
                 >
-                  <option value="">nobody</option>
+                  <option value="">{t`nobody`}</option>
                   {people.map((person) => (
                     <option key={person.id} value={person.id}>
                       {person.name.split(' ')[0]}
@@ -143,18 +141,17 @@ export function MarkCard({ spot, kinds, page, people, mayWrite, onCopyLink, onCl
       <div className="mt-2 flex items-center gap-2">
         <p className="grow text-[13px] text-quiet">
           {spot.doneAt
-            ? `Ticked off by ${nameOf(spot.doneBy)}, ${whenWords(new Date(spot.doneAt).toISOString())}`
+            ? t`Ticked off by ${nameOf(spot.doneBy)}, ${whenWords(new Date(spot.doneAt).toISOString())}`
             : `${nameOf(spot.author)}, ${whenWords(new Date(spot.createdAt).toISOString())}`}
         </p>
         {mayWrite && kind?.opens !== false && (
-          <button
-            type="button"
-            className="quiet-button shrink-0 px-3"
+          <Button
+            className="shrink-0 px-3"
             data-testid="mark-tick"
             onClick={() => set({ done: spot.doneAt ? '' : '1' })}
           >
-            <CheckIcon size={16} /> {spot.doneAt ? 'Open again' : 'Tick off'}
-          </button>
+            <CheckIcon size={16} /> {spot.doneAt ? t`Open again` : t`Tick off`}
+          </Button>
         )}
       </div>
     </div>

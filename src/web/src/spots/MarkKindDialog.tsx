@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import { properties } from '../core/runtime';
 import { ColourField, IconField } from '../ui/looks';
@@ -18,8 +19,8 @@ export function MarkKindDialog({
   const [look, setLook] = useState({ name: '', icon: 'bell', colour: 'plum' });
   return (
     <FormDialog
-      title="A kind of mark"
-      confirm="Make it"
+      title={t`A kind of mark`}
+      confirm={t`Make it`}
       onConfirm={() =>
         onMade(
           library.newNode('markKind', look.name, { [properties.icon]: look.icon, [properties.colour]: look.colour }),

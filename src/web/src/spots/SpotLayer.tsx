@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import type { Member } from '../data/usePeople';
 import { useLinkWords } from '../links/useLinkWords';
 import type { View } from '../sheet/ink/view';
@@ -63,13 +64,14 @@ export function SpotLayer({
         };
         if (spot.kind === 'mark') {
           const kind = kinds.find((one) => one.id === spot.mark);
-          const label = `${kind?.words ?? 'Mark'}${spot.note ? `: ${spot.note}` : ''}${spot.doneAt ? ', ticked off' : ''}`;
+          const called = `${kind?.words ?? t`Mark`}${spot.note ? `: ${spot.note}` : ''}`;
+          const label = spot.doneAt ? t`${called}, ticked off` : called;
           return (
             <button
               key={spot.id}
               type="button"
               aria-label={label}
-              title={mayMove(spot) ? `${label}. Arrow keys move it.` : label}
+              title={mayMove(spot) ? t`${label}. Arrow keys move it.` : label}
               data-testid="mark"
               data-spot={spot.id}
               onKeyDown={(event) => {
@@ -93,7 +95,7 @@ export function SpotLayer({
         if (spot.kind === 'curtain')
           return <CurtainCloth key={spot.id} spot={spot} box={box} page={page} mayWrite={mayWrite} view={view} />;
         if (spot.kind === 'link') {
-          const label = `Link to ${wordsOf(spot)}`;
+          const label = t`Link to ${wordsOf(spot)}`;
           // While one writes the pen goes through it; keys reach it all the same.
           return (
             <button
@@ -112,7 +114,7 @@ export function SpotLayer({
           <span
             key={spot.id}
             data-testid="heading"
-            className="absolute border-l-[3px] border-[#7c8a4b]/70"
+            className="absolute border-s-[3px] border-[#7c8a4b]/70"
             style={{ left: box.left - 9, top: box.top, height: box.height }}
           />
         );

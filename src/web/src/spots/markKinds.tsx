@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { ArrowsClockwiseIcon, CheckIcon, EyeIcon, type Icon, KeyIcon, QuestionMarkIcon } from '@phosphor-icons/react';
 import { nodeIcons } from '../ui/NodeIcon';
 import type { Library } from '../data/Library';
@@ -15,10 +16,10 @@ export interface MarkKind {
 }
 
 export const shippedKinds: MarkKind[] = [
-  { id: 'todo', words: 'To do', icon: CheckIcon, colour: 'lichen', opens: true },
-  { id: 'ask', words: 'Ask', icon: QuestionMarkIcon, colour: 'madder', opens: true },
-  { id: 'lookup', words: 'Look up', icon: EyeIcon, colour: 'sky', opens: true },
-  { id: 'key', words: 'Key point', icon: KeyIcon, colour: 'gold', opens: false },
+  { id: 'todo', words: t`To do`, icon: CheckIcon, colour: 'lichen', opens: true },
+  { id: 'ask', words: t`Ask`, icon: QuestionMarkIcon, colour: 'madder', opens: true },
+  { id: 'lookup', words: t`Look up`, icon: EyeIcon, colour: 'sky', opens: true },
+  { id: 'key', words: t`Key point`, icon: KeyIcon, colour: 'gold', opens: false },
 ];
 
 export function ownKinds(library: Library): MarkKind[] {

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import type { FileLook } from '../core/assetBridge';
 import type { Core } from '../core/runtime';
 import { Cancelled, isBusy, Refused, request, Unreachable } from '../server/api';
@@ -66,7 +67,7 @@ export class Assets {
         waiting: 1,
       });
     } catch {
-      throw new Error('This device has no room for it. Nothing was kept.');
+      throw new Error(t`This device has no room for it. Nothing was kept.`);
     }
     await this.count();
     this.flush();

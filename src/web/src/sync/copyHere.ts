@@ -1,3 +1,4 @@
+import { plural, t } from '@lingui/core/macro';
 import { addressOf } from './address';
 import { unframed } from './frames';
 import type { Waiting } from './deviceStore';
@@ -14,7 +15,11 @@ interface NotebookAt {
 /** Something of what is to be copied was never on this device. */
 const notAllHere = (missing: number) =>
   new Error(
-    `Without a connection a copy is made from what this device holds, and ${missing === 1 ? 'one page of it is' : `${missing} pages of it are`} not here. Nothing was copied.`,
+    plural(missing, {
+      one: 'Without a connection a copy is made from what this device holds, and one page of it is not here. Nothing was copied.',
+      other:
+        'Without a connection a copy is made from what this device holds, and # pages of it are not here. Nothing was copied.',
+    }),
   );
 
 /** Copies a section or page without the server, from what this device holds; without a place to go to, beside its original. Throws with a sentence when it cannot be. */
@@ -28,7 +33,7 @@ export async function copyEntryHere(
   const into = place ?? from;
   const seed = crypto.randomUUID();
   await withDocuments(workspace, [from, into].map(notebookOf), async ([source, target]) => {
-    if (!target!.isHere) throw new Error('The notebook to copy into is not on this device. Nothing was copied.');
+    if (!target!.isHere) throw new Error(t`The notebook to copy into is not on this device. Nothing was copied.`);
     const pages = () => NotebookBridge.CopiedPages(source!.handle, entry, from.notebook, '', seed);
     const before = pages();
     const ink = await inkOf(workspace, from.space, into.space, before);
@@ -79,7 +84,11 @@ export async function copyNodeHere(
       const gone = each.filter(({ source }) => !source.isHere).length;
       if (gone > 0)
         throw new Error(
-          `Without a connection a copy is made from what this device holds, and ${gone === 1 ? 'a notebook' : `${gone} notebooks`} of it ${gone === 1 ? 'was' : 'were'} never opened here. Nothing was copied.`,
+          plural(gone, {
+            one: 'Without a connection a copy is made from what this device holds, and a notebook of it was never opened here. Nothing was copied.',
+            other:
+              'Without a connection a copy is made from what this device holds, and # notebooks of it were never opened here. Nothing was copied.',
+          }),
         );
       const pages = () =>
         each.flatMap(({ from, to, source, seed: own }) => NotebookBridge.CopiedPages(source.handle, '', from, to, own));
@@ -145,7 +154,7 @@ async function withDocuments(
 
 function mustBeSame(before: string[], now: string[]): void {
   if (before.join() !== now.join())
-    throw new Error('It was changed while it was copied. Nothing was copied; try it again.');
+    throw new Error(t`It was changed while it was copied. Nothing was copied; try it again.`);
 }
 
 function pairsOf(ids: string[]): [string, string][] {

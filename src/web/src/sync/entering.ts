@@ -1,6 +1,7 @@
+import { t } from '@lingui/core/macro';
 import { getJson, sendJson, setAntiforgery, setOpenFor, Unreachable } from '../server/api';
 import { isLocked, metServer } from '../server/offlineLock';
-import { keepSession, keptSession, type Person, type Session, type Space } from '../server/session';
+import { keepSession, keptSession, type Person, type Session, type Space, inOurWords } from '../server/session';
 import { clearOthers, leaveDevice } from './leaving';
 
 const leavingKey = 'quill.leaving';
@@ -15,7 +16,7 @@ interface SessionAnswer {
 /** The device holds something, and asks for the password before it shows it without the server. */
 export class LockedDevice extends Error {
   constructor(readonly session: Session) {
-    super('This device has not met the server for long. Give your password to open what it holds.');
+    super(t`This device has not met the server for long. Give your password to open what it holds.`);
   }
 }
 
@@ -95,7 +96,7 @@ function keep(answer: SessionAnswer): Session | null {
   setOpenFor(answer.person?.id ?? '');
   if (!answer.person) return null;
   metServer();
-  const session = { person: answer.person, spaces: answer.spaces ?? [] };
+  const session = inOurWords({ person: answer.person, spaces: answer.spaces ?? [] });
   keepSession(session);
   return session;
 }

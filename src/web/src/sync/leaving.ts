@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { forgetAhead, isAhead, leftAhead } from './ahead';
 import { databaseOf } from './deviceSchema';
 import { DeviceStore } from './deviceStore';
@@ -78,6 +79,6 @@ function deleteDatabase(name: string): Promise<void> {
   return new Promise((resolve, reject) => {
     const request = indexedDB.deleteDatabase(name);
     request.onsuccess = () => resolve();
-    request.onerror = () => reject(request.error ?? new Error('The device did not let go of what it holds.'));
+    request.onerror = () => reject(request.error ?? new Error(t`The device did not let go of what it holds.`));
   });
 }

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import type { Core } from '../core/runtime';
 import { isBusy, Refused } from '../server/api';
 import type { Ahead } from './ahead';
@@ -192,7 +193,7 @@ export class Outbox {
   /** What this device cannot read any more goes where the person decides of it. */
   async setAside(rows: Waiting[]): Promise<void> {
     if (rows.length === 0) return;
-    await this.store.markRefused(rows.map((waiting) => ({ waiting, sentence: 'This device cannot read it.' })));
+    await this.store.markRefused(rows.map((waiting) => ({ waiting, sentence: t`This device cannot read it.` })));
     await this.count();
   }
 

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import type { DocumentKind } from '../core/runtime';
 import { DeviceStore, type Waiting } from './deviceStore';
 import { base64, fromBase64 } from './faults';
@@ -56,14 +57,15 @@ export function changesOf(text: string, person: string): Waiting[] {
   try {
     file = JSON.parse(text) as Partial<RescueFile>;
   } catch {
-    throw new Error('This is not a file that Calm Quill saved from a device.');
+    throw new Error(t`This is not a file that Calm Quill saved from a device.`);
   }
   if (file.format !== format || file.version !== 1 || !Array.isArray(file.changes))
-    throw new Error('This is not a file that Calm Quill saved from a device.');
-  if (file.person !== person) throw new Error('This file was saved by another person, who can put it back themselves.');
+    throw new Error(t`This is not a file that Calm Quill saved from a device.`);
+  if (file.person !== person)
+    throw new Error(t`This file was saved by another person, who can put it back themselves.`);
   return file.changes.map(({ space, kind, document, operation }) => {
     if (![space, kind, document, operation].every((text) => typeof text === 'string'))
-      throw new Error('A change in this file is not whole. Nothing was put back.');
+      throw new Error(t`A change in this file is not whole. Nothing was put back.`);
     return { space, kind, document, bytes: bytesOf(operation), isPutBack: true };
   });
 }
@@ -72,7 +74,7 @@ function bytesOf(text: string): Uint8Array {
   try {
     return fromBase64(text);
   } catch {
-    throw new Error('A change in this file is not whole. Nothing was put back.');
+    throw new Error(t`A change in this file is not whole. Nothing was put back.`);
   }
 }
 

@@ -1,3 +1,4 @@
+import { type SentenceParts, sentenceIn } from '../words/sentences';
 import type { Core } from '../core/runtime';
 import { isBusy, Refused, request } from '../server/api';
 import { idOf } from './address';
@@ -52,7 +53,7 @@ interface AppendAnswer {
   serverTime: number;
   /** Whether the document will soon take no more. */
   nearlyFull: boolean;
-  results: { sequence: number; refused: { code: string; sentence: string } | null }[];
+  results: { sequence: number; refused: ({ code: string; sentence: string } & SentenceParts) | null }[];
 }
 
 /** Sends what waits, document by document: what one of them meets with holds up no other. */
@@ -160,7 +161,7 @@ export class Sender {
     const refused = rows.flatMap((waiting, i) => {
       const refusal = refusals[i];
       return refusal && refusal.code !== 'clock-ahead' && !numberTaken.has(refusal.code)
-        ? [{ waiting, sentence: refusal.sentence }]
+        ? [{ waiting, sentence: sentenceIn(refusal.sentence, refusal) }]
         : [];
     });
     if (refused.length > 0) await this.from.refused(refused);

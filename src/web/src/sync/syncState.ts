@@ -1,5 +1,7 @@
+import { plural, t } from '@lingui/core/macro';
 import { useSyncExternalStore } from 'react';
 import type { Trouble } from './sender';
+import { listWords } from '../words/language';
 
 export type SyncProblem = 'none' | 'unreachable' | 'busy' | 'signed-out';
 
@@ -67,22 +69,24 @@ export function useSyncState(): SyncState {
 export function syncWords(state: SyncState): string {
   const { documents, assets, assetTrouble, problem, onlyInMemory, refused, troubles } = state;
   const waiting = state.waiting + assets;
-  const pages = [
-    ...(documents > 0 || assets === 0 ? [documents === 1 ? '1 page' : `${documents} pages`] : []),
-    ...(assets > 0 ? [assets === 1 ? '1 picture' : `${assets} pictures`] : []),
-  ].join(' and ');
-  if (onlyInMemory > 0 && problem !== 'none') return 'Cannot save: this device is full, keep this window open';
-  if (refused.length > 0) return `Not taken: ${refused[0]}`;
+  const pages = listWords([
+    ...(documents > 0 || assets === 0 ? [plural(documents, { one: '# page', other: '# pages' })] : []),
+    ...(assets > 0 ? [plural(assets, { one: '# picture', other: '# pictures' })] : []),
+  ]);
+  if (onlyInMemory > 0 && problem !== 'none') return t`Cannot save: this device is full, keep this window open`;
+  if (refused.length > 0) return t`Not taken: ${refused[0]}`;
   if (problem === 'signed-out')
     return waiting > 0
-      ? `Saved on this device, ${pages} waiting for you to sign in`
-      : 'Signed out elsewhere, sign in again';
+      ? t`Saved on this device, ${pages} waiting for you to sign in`
+      : t`Signed out elsewhere, sign in again`;
   if (problem === 'busy')
-    return waiting > 0 ? `Saved on this device, ${pages} waiting, the server is busy` : 'The server is busy, all saved';
+    return waiting > 0
+      ? t`Saved on this device, ${pages} waiting, the server is busy`
+      : t`The server is busy, all saved`;
   if (problem === 'unreachable')
-    return waiting > 0 ? `Saved on this device, ${pages} waiting for a connection` : 'No connection, all saved';
+    return waiting > 0 ? t`Saved on this device, ${pages} waiting for a connection` : t`No connection, all saved`;
   if (troubles.length > 0)
-    return `Saved on this device, ${troubles.length === 1 ? '1 page' : `${troubles.length} pages`} cannot be sent: ${troubles[0]!.sentence}`;
-  if (assetTrouble) return `A picture is on this device alone: ${assetTrouble}`;
-  return waiting > 0 ? 'Saving' : 'All saved';
+    return t`Saved on this device, ${plural(troubles.length, { one: '# page', other: '# pages' })} cannot be sent: ${troubles[0]!.sentence}`;
+  if (assetTrouble) return t`A picture is on this device alone: ${assetTrouble}`;
+  return waiting > 0 ? t`Saving` : t`All saved`;
 }

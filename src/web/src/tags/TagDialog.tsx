@@ -1,3 +1,5 @@
+import { Button } from '../ui/Button';
+import { t } from '@lingui/core/macro';
 import { PlusIcon, XIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import { useWorkspace } from '../data/useWorkspace';
@@ -49,8 +51,8 @@ export function TagDialog({
           <button
             key={tag.id}
             type="button"
-            aria-label={`Take off ${tag.path}`}
-            title="Take off"
+            aria-label={t`Take off ${tag.path}`}
+            title={t`Take off`}
             className="flex min-h-10 items-center gap-1.5"
             onClick={() => onSet(tag.id, false)}
           >
@@ -59,12 +61,12 @@ export function TagDialog({
             </TagChip>
           </button>
         ))}
-        {carried.length === 0 && <p className="py-2 text-quiet">No tags yet.</p>}
+        {carried.length === 0 && <p className="py-2 text-quiet">{t`No tags yet.`}</p>}
       </div>
       <div className="mt-3">
         <Choices
-          label="Tag"
-          placeholder="exam/level 2"
+          label={t`Tag`}
+          placeholder={t`exam/level 2`}
           testId="tag"
           typed={typed}
           onTyped={(text) => (setTyped(text), setAt(0))}
@@ -75,7 +77,7 @@ export function TagDialog({
               <TagChip tag={tag} />
             ) : (
               <>
-                <PlusIcon size={16} /> Make the tag “{words}”
+                <PlusIcon size={16} /> {t`Make the tag “${words}”`}
               </>
             ),
           }))}
@@ -84,7 +86,7 @@ export function TagDialog({
           onEnter={choose}
           onPress={choose}
           height={220}
-          none="No tags here yet."
+          none={t`No tags here yet.`}
         />
       </div>
       {problem && (
@@ -93,9 +95,12 @@ export function TagDialog({
         </p>
       )}
       <div className="mt-4 flex justify-end">
-        <button type="button" className="btn btn-primary h-11 min-h-11" data-testid="tags-done" onClick={onClose}>
-          Done
-        </button>
+        <Button
+          look="primary"
+
+          data-testid="tags-done"
+          onClick={onClose}
+        >{t`Done`}</Button>
       </div>
     </Dialog>
   );

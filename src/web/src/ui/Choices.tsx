@@ -1,4 +1,6 @@
-import { type KeyboardEvent, type ReactNode, useId } from 'react';
+import { t } from '@lingui/core/macro';
+import { Autocomplete as Combo } from '@base-ui/react/autocomplete';
+import { type ReactNode, useEffect, useId, useRef } from 'react';
 
 export interface Choice {
   key: string;
@@ -39,62 +41,66 @@ export function Choices({
   testId,
   none,
 }: ChoicesProps) {
-  const list = useId();
+  const list = useRef<HTMLDivElement>(null);
   const field = useId();
-  const onKeyDown = (event: KeyboardEvent) => {
-    if (event.key === 'Enter') onEnter(at);
-    else if (event.key === 'ArrowDown') onAt(Math.min(choices.length - 1, at + 1));
-    else if (event.key === 'ArrowUp') onAt(Math.max(0, at - 1));
-    else return;
-    event.preventDefault();
-  };
+  useEffect(() => {
+    list.current?.children[at]?.scrollIntoView({ block: 'nearest' });
+  }, [at]);
   return (
-    <>
+    <Combo.Root
+      inline
+      open
+      mode="none"
+      autoHighlight="always"
+      keepHighlight
+      // A hand on its way to the button below passes over other choices.
+      highlightItemOnHover={false}
+      items={choices}
+      itemToStringValue={(choice: Choice) => choice.name}
+      value={typed}
+      onValueChange={(text, { reason }) => reason === 'input-change' && onTyped(text)}
+      onItemHighlighted={(_, { index }) => index >= 0 && index !== at && onAt(index)}
+    >
       <label htmlFor={field} className="mb-1 block font-semibold">
         {label}
       </label>
-      <input
+      <Combo.Input
         id={field}
         className="field"
-        value={typed}
         autoFocus
-        role="combobox"
-        aria-expanded="true"
-        aria-controls={list}
-        aria-activedescendant={choices[at] ? `${list}-${at}` : undefined}
-        placeholder={placeholder ?? 'Type a part of its name'}
+        placeholder={placeholder ?? t`Type a part of its name`}
         data-testid={`${testId}-typed`}
-        onChange={(event) => onTyped(event.target.value)}
-        onKeyDown={onKeyDown}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter') return;
+          event.preventBaseUIHandler();
+          event.preventDefault();
+          onEnter(at);
+        }}
       />
-      <div id={list} role="listbox" aria-label={label} className="mt-2 overflow-y-auto" style={{ height }}>
+      <Combo.List ref={list} aria-label={label} className="mt-2 overflow-y-auto" style={{ height }}>
         {choices.map((choice, i) => (
-          <button
+          <Combo.Item
             key={choice.key}
-            id={`${list}-${i}`}
-            type="button"
-            role="option"
-            tabIndex={-1}
-            aria-selected={i === at}
+            value={choice}
+            index={i}
             data-testid={`${testId}-choice`}
             data-name={choice.name}
-            ref={
-              i === at
-                ? (element) => {
-                    element?.scrollIntoView({ block: 'nearest' });
-                  }
-                : undefined
-            }
-            style={{ paddingLeft: 8 + (choice.indent ?? 0) }}
-            className={`flex min-h-10 w-full items-center gap-2.5 rounded-md pr-2 text-left hover:bg-base-200 ${i === at ? 'bg-base-200' : ''}`}
+            data-chosen={i === at || undefined}
+            style={{ paddingInlineStart: 8 + (choice.indent ?? 0) }}
+            className="flex min-h-11 w-full cursor-default items-center gap-2.5 rounded-md pe-2 text-start hover:bg-base-200 data-chosen:bg-base-200"
             onClick={() => onPress(i)}
           >
             {choice.face}
-          </button>
+          </Combo.Item>
         ))}
-        {choices.length === 0 && <p className="py-3 text-quiet">{none ?? 'Nothing is called that.'}</p>}
-      </div>
-    </>
+      </Combo.List>
+      {choices.length === 0 && (
+        // In the room of the list, which stays as high as it was.
+        <p className="absolute py-3 text-quiet" style={{ marginTop: -height }}>
+          {none ?? t`Nothing is called that.`}
+        </p>
+      )}
+    </Combo.Root>
   );
 }
 

@@ -1,8 +1,13 @@
-import { type ReactNode, useId } from 'react';
-import { createPortal } from 'react-dom';
-import { useModal } from './useModal';
+import { Button } from './Button';
+import { t } from '@lingui/core/macro';
+import { Dialog as Modal } from '@base-ui/react/dialog';
+import type { ReactNode } from 'react';
+import { layers } from './layers';
+import { useGivingBack } from './useGivingBack';
 
-/** A sheet laid over the screen; closes by Escape and by a press outside. */
+const backdrop = `fixed inset-0 bg-[#22302e]/35 ${layers.dialog}`;
+
+/** A sheet laid over the screen; closes by Escape and by a press outside, and gives the focus back to where it was. */
 export function Dialog({
   title,
   onClose,
@@ -14,23 +19,50 @@ export function Dialog({
   children: ReactNode;
   wide?: boolean;
 }) {
-  const modal = useModal(onClose);
-  const heading = useId();
-  // Beside everything else in the document, so that a dialogue opened from a form is not inside it.
-  return createPortal(
-    <dialog
-      {...modal}
-      aria-labelledby={heading}
-      className={`m-auto ${wide ? 'w-[980px]' : 'w-[440px]'} max-w-[calc(100vw-32px)] rounded-sm border border-base-300 bg-base-100 p-0 text-base-content shadow-xl backdrop:bg-[#22302e]/35`}
-    >
-      <div className="p-6">
-        <h2 id={heading} className="mb-4 text-[22px]">
-          {title}
-        </h2>
-        {children}
-      </div>
-    </dialog>,
-    document.body,
+  const giveBack = useGivingBack();
+  return (
+    <Modal.Root open onOpenChange={(open) => !open && onClose()}>
+      <Modal.Portal>
+        <Modal.Backdrop className={backdrop} />
+        <Modal.Popup
+          finalFocus={giveBack}
+          className={`fixed inset-0 m-auto h-fit max-h-[calc(100dvh-32px)] overflow-y-auto ${wide ? 'w-[980px]' : 'w-[440px]'} max-w-[calc(100vw-32px)] rounded-sm border border-base-300 bg-base-100 p-6 text-base-content shadow-xl outline-none ${layers.dialog}`}
+        >
+          <Modal.Title className="mb-4 text-[22px]">{title}</Modal.Title>
+          {children}
+        </Modal.Popup>
+      </Modal.Portal>
+    </Modal.Root>
+  );
+}
+
+/** Something that comes out at the side, over the screen, until one is done with it. */
+export function Drawer({
+  label,
+  testId,
+  onClose,
+  children,
+}: {
+  label: string;
+  testId: string;
+  onClose: () => void;
+  children: ReactNode;
+}) {
+  const giveBack = useGivingBack();
+  return (
+    <Modal.Root open onOpenChange={(open) => !open && onClose()}>
+      <Modal.Portal>
+        <Modal.Backdrop className={backdrop} />
+        <Modal.Popup
+          aria-label={label}
+          data-testid={testId}
+          finalFocus={giveBack}
+          className={`fixed inset-y-0 start-0 text-base-content outline-none ${layers.dialog}`}
+        >
+          {children}
+        </Modal.Popup>
+      </Modal.Portal>
+    </Modal.Root>
   );
 }
 
@@ -46,12 +78,10 @@ export function DialogButtons({
 }) {
   return (
     <div className="mt-6 flex justify-end gap-2">
-      <button type="button" className="quiet-button" onClick={onClose}>
-        Cancel
-      </button>
-      <button type="submit" className="btn btn-primary h-11 min-h-11" disabled={disabled} data-testid="dialog-confirm">
+      <Button onClick={onClose}>{t`Cancel`}</Button>
+      <Button look="primary" type="submit" disabled={disabled} data-testid="dialog-confirm">
         {confirm}
-      </button>
+      </Button>
     </div>
   );
 }

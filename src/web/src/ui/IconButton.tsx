@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { SignButton } from './Button';
 
 interface IconButtonProps {
   /** Its name, shown as a tooltip. */
@@ -14,16 +15,14 @@ interface IconButtonProps {
 /** A small button that is an icon, large enough for a pen. */
 export function IconButton({ label, icon, testId, disabled, narrow, onPress }: IconButtonProps) {
   return (
-    <button
-      type="button"
-      title={label}
-      aria-label={label}
+    <SignButton
+      label={label}
       data-testid={testId}
       disabled={disabled}
       onClick={onPress}
-      className={`grid shrink-0 place-items-center rounded-md hover:bg-base-300/60 disabled:opacity-35 ${narrow ? 'h-9 min-w-0 grow' : 'size-10'}`}
+      className={narrow ? 'h-11 w-auto min-w-0 grow' : ''}
     >
       {icon}
-    </button>
+    </SignButton>
   );
 }

@@ -1,4 +1,7 @@
-import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { SignButton } from './Button';
+import { Menu as List } from '@base-ui/react/menu';
+import { type ReactNode, useRef, useState } from 'react';
+import { layers } from './layers';
 
 export interface MenuEntry {
   label: string;
@@ -7,7 +10,10 @@ export interface MenuEntry {
   onChoose: () => void;
 }
 
-/** A button that unfolds a short list; no entry opens another list. */
+/**
+ * A button that unfolds a short list; no entry opens another list. The list is there from its first opening on: of the hundred buttons in a list of notebooks or
+ * pages hardly one is ever pressed.
+ */
 export function Menu({
   label,
   icon,
@@ -20,89 +26,85 @@ export function Menu({
   testId?: string;
 }) {
   const [open, setOpen] = useState(false);
-  const holder = useRef<HTMLDivElement>(null);
-  const list = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    if (!open) return;
-    place(list.current!, holder.current!);
-    const away = (event: PointerEvent) => !holder.current?.contains(event.target as Node) && setOpen(false);
-    addEventListener('pointerdown', away);
-    const scrolled = (event: Event) => !list.current?.contains(event.target as Node) && setOpen(false);
-    addEventListener('scroll', scrolled, true);
-    holder.current?.querySelector<HTMLElement>('[role=menuitem]')?.focus({ preventScroll: true });
-    return () => {
-      removeEventListener('pointerdown', away);
-      removeEventListener('scroll', scrolled, true);
-    };
-  }, [open]);
-
-  const step = (by: number) => {
-    const items = [...(holder.current?.querySelectorAll<HTMLElement>('[role=menuitem]') ?? [])];
-    items[(items.indexOf(document.activeElement as HTMLElement) + by + items.length) % items.length]?.focus();
+  const [wasOpen, setWasOpen] = useState(false);
+  const button = useRef<HTMLButtonElement>(null);
+  const first = useRef<HTMLElement>(null);
+  const unfold = (unfolded: boolean) => {
+    setOpen(unfolded);
+    if (unfolded) setWasOpen(true);
   };
-
   return (
-    <div
-      ref={holder}
-      className="relative"
-      onKeyDown={(event) => {
-        if (event.key === 'Escape') setOpen(false);
-        else if (event.key === 'ArrowDown') step(1);
-        else if (event.key === 'ArrowUp') step(-1);
-        else return;
-        event.preventDefault();
-      }}
-      onPointerDown={(event) => event.stopPropagation()}
+    // What goes on in the list is not the business of the row that the button stands in.
+    <span
       role="presentation"
+      className="contents"
+      onKeyDown={(event) => event.stopPropagation()}
+      onPointerDown={(event) => event.stopPropagation()}
     >
-      <button
-        type="button"
+      <SignButton
+        label={label}
+        ref={button}
+
         aria-haspopup="menu"
         aria-expanded={open}
-        aria-label={label}
-        title={label}
+
         data-testid={testId}
-        className="grid size-11 place-items-center rounded-md text-quiet hover:bg-base-200"
-        onClick={() => setOpen(!open)}
+
+        onClick={() => unfold(!open)}
+        onKeyDown={(event) => {
+          if (event.key !== 'ArrowDown') return;
+          event.preventDefault();
+          unfold(true);
+        }}
       >
         {icon}
-      </button>
-      {open && (
-        <div
-          ref={list}
-          role="menu"
-          aria-label={label}
-          popover="manual"
-          className="fixed inset-auto m-0 max-h-[calc(100vh-16px)] w-60 overflow-y-auto rounded-md border border-base-300 bg-base-100 p-1 text-base-content shadow-lg"
+      </SignButton>
+      {wasOpen && (
+        <List.Root
+          open={open}
+          modal={false}
+          onOpenChange={(unfolded, { event, cancel }) => {
+            // A press on its own button is that button's to answer.
+            if (button.current?.contains(event.target as Node)) cancel();
+            else unfold(unfolded);
+          }}
+          onOpenChangeComplete={(unfolded) => unfolded && first.current?.focus({ preventScroll: true })}
         >
-          {entries.map((entry) => (
-            <button
-              key={entry.label}
-              type="button"
-              role="menuitem"
-              data-testid={entry.testId}
-              className="flex h-11 w-full items-center gap-3 rounded px-3 text-left hover:bg-base-200 focus:bg-base-200"
-              onClick={() => {
-                setOpen(false);
-                entry.onChoose();
-              }}
+          <List.Portal>
+            <List.Positioner
+              anchor={button}
+              side="bottom"
+              align="end"
+              sideOffset={4}
+              collisionPadding={8}
+              className={layers.menu}
             >
-              {entry.icon}
-              {entry.label}
-            </button>
-          ))}
-        </div>
+              <List.Popup
+                aria-label={label}
+                finalFocus={button}
+                className="max-h-(--available-height) w-60 overflow-y-auto rounded-md border border-base-300 bg-base-100 p-1 text-base-content shadow-lg outline-none"
+              >
+                {entries.map((entry, i) => (
+                  <List.Item
+                    key={entry.label}
+                    ref={i === 0 ? first : undefined}
+                    data-testid={entry.testId}
+                    className="flex h-11 w-full cursor-default items-center gap-3 rounded px-3 text-start outline-none data-highlighted:bg-base-200"
+                    onClick={() => {
+                      // What it opens gives the focus back to where it was.
+                      button.current?.focus();
+                      entry.onChoose();
+                    }}
+                  >
+                    {entry.icon}
+                    {entry.label}
+                  </List.Item>
+                ))}
+              </List.Popup>
+            </List.Positioner>
+          </List.Portal>
+        </List.Root>
       )}
-    </div>
+    </span>
   );
-}
-
-/** Lays the list over everything else, below its button, or above where there is no room below. */
-function place(list: HTMLElement, button: HTMLElement): void {
-  list.showPopover();
-  const at = button.getBoundingClientRect();
-  const { offsetHeight: height, offsetWidth: width } = list;
-  const below = at.bottom + 4;
-  list.style.top = `${Math.max(8, below + height <= innerHeight - 8 ? below : Math.min(at.top - 4 - height, innerHeight - 8 - height))}px`;
-  list.style.left = `${Math.max(8, Math.min(at.right - width, innerWidth - 8 - width))}px`;
 }

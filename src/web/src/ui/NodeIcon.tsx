@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import {
   BellIcon,
   BookmarkSimpleIcon,
@@ -36,6 +37,26 @@ export const nodeIcons: Record<string, Icon> = {
   leaf: LeafIcon,
   music: MusicNotesIcon,
   puzzle: PuzzlePieceIcon,
+};
+
+/** What the icons are called. */
+export const iconWords: Record<string, string> = {
+  glass: t`magnifying glass`,
+  pencil: t`pencil`,
+  cap: t`scholar’s cap`,
+  hourglass: t`hourglass`,
+  calendar: t`calendar`,
+  flag: t`flag`,
+  bell: t`bell`,
+  bookmark: t`bookmark`,
+  books: t`books`,
+  gear: t`gear wheel`,
+  wrench: t`wrench`,
+  compass: t`compass`,
+  flask: t`flask`,
+  leaf: t`leaf`,
+  music: t`notes of music`,
+  puzzle: t`piece of a puzzle`,
 };
 
 export function NodeIcon({ name, size = 18 }: { name: string; size?: number }) {

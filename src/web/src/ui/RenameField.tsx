@@ -63,7 +63,7 @@ export function RenameField({
           id={words}
           role="alert"
           data-testid="rename-problem"
-          className="absolute left-0 top-full z-20 mt-1 w-max max-w-full rounded-md border border-error bg-base-100 px-2 py-1 text-[13px] font-normal text-error"
+          className="absolute start-0 top-full z-20 mt-1 w-max max-w-full rounded-md border border-error bg-base-100 px-2 py-1 text-[13px] font-normal text-error"
         >
           {problem}
         </span>

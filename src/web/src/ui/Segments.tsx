@@ -23,16 +23,16 @@ export function Segments<T extends string>({
       style={{ gridTemplateColumns: `repeat(${columns}, auto)` }}
     >
       {options.map((option) => (
-        <button
+        <Toggle
+          on={value === option.value}
           key={option.value}
-          type="button"
-          aria-pressed={value === option.value}
+
           data-testid={option.testId}
           onClick={() => onValue(option.value)}
-          className={`h-10 min-w-0 truncate rounded-md border px-1 text-[13px] ${value === option.value ? 'border-primary bg-base-200 font-semibold' : 'border-base-300 hover:border-primary'}`}
+          className="min-w-0 truncate px-1 text-[13px]"
         >
           {option.words}
-        </button>
+        </Toggle>
       ))}
     </div>
   );
@@ -63,3 +63,4 @@ export function Switch({
     </label>
   );
 }
+import { Toggle } from './Button';

@@ -1,17 +1,28 @@
+import { Toggle } from './Button';
+import { t } from '@lingui/core/macro';
 import { colours } from '../model/items';
 import { fillOf } from '../model/colours';
-import { NodeIcon, nodeIcons } from './NodeIcon';
+import { iconWords, NodeIcon, nodeIcons } from './NodeIcon';
+
+const colourWords: Record<(typeof colours)[number], string> = {
+  spruce: t`spruce`,
+  madder: t`madder`,
+  sky: t`sky`,
+  gold: t`gold`,
+  plum: t`plum`,
+  lichen: t`lichen`,
+};
 
 export function ColourField({ value, onChange }: { value: string; onChange: (colour: string) => void }) {
   return (
     <fieldset className="mt-3 flex gap-1">
-      <legend className="mb-1 font-semibold">Colour</legend>
+      <legend className="mb-1 font-semibold">{t`Colour`}</legend>
       {colours.map((one) => (
         <button
           key={one}
           type="button"
-          aria-label={one}
-          title={one}
+          aria-label={colourWords[one]}
+          title={colourWords[one]}
           aria-pressed={value === one}
           onClick={() => onChange(one)}
           className="grid size-10 place-items-center rounded-full"
@@ -36,23 +47,20 @@ export function IconField({
 }) {
   return (
     <fieldset className="mt-3 flex flex-wrap gap-1">
-      <legend className="mb-1 font-semibold">Icon</legend>
+      <legend className="mb-1 font-semibold">{t`Icon`}</legend>
       {!needed && (
-        <button
-          type="button"
-          aria-pressed={value === ''}
+        <Toggle
+          on={value === ''}
+
           onClick={() => onChange('')}
-          className={`h-10 rounded-md border px-2.5 ${value === '' ? 'border-primary font-semibold' : 'border-base-300'}`}
-        >
-          None
-        </button>
+        >{t`None`}</Toggle>
       )}
       {Object.keys(nodeIcons).map((one) => (
         <button
           key={one}
           type="button"
-          aria-label={one}
-          title={one}
+          aria-label={iconWords[one]}
+          title={iconWords[one]}
           aria-pressed={value === one}
           onClick={() => onChange(one)}
           className={`grid size-10 place-items-center rounded-md border ${value === one ? 'border-primary bg-base-200' : 'border-transparent hover:border-base-300'}`}

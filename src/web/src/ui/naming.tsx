@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { type ReactNode, useId, useState } from 'react';
 import { sentenceOf } from '../core/runtime';
 import { FormDialog } from './FormDialog';
@@ -51,7 +52,7 @@ export function NameField({
   value,
   onChange,
   problem,
-  label = 'Name',
+  label = t`Name`,
 }: {
   value: string;
   onChange: (value: string) => void;

@@ -1,3 +1,5 @@
+import { layers } from './layers';
+import { t } from '@lingui/core/macro';
 import { XIcon } from '@phosphor-icons/react';
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { sentenceOf } from '../core/runtime';
@@ -35,7 +37,7 @@ export const say: Say = (words, action) => {
 /** A way to take back what was done: by the line at the foot, or later by Ctrl+Z. */
 export function takeBack(undo: () => void | Promise<void>): SaidAction {
   const action: SaidAction = {
-    words: 'Take it back',
+    words: t`Take it back`,
     do: () => {
       const at = done.indexOf(action);
       if (at < 0) return;
@@ -43,7 +45,7 @@ export function takeBack(undo: () => void | Promise<void>): SaidAction {
       void Promise.resolve()
         .then(undo)
         .then(
-          () => say('Taken back.'),
+          () => say(t`Taken back.`),
           (problem: unknown) => say(sentenceOf(problem)),
         );
     },
@@ -83,7 +85,7 @@ export function SaidLine() {
       ref={line}
       role="status"
       data-testid="said"
-      className={`fixed bottom-[76px] left-1/2 z-50 flex max-w-[calc(100%-32px)] -translate-x-1/2 items-center gap-2 rounded-md bg-neutral pl-4 text-neutral-content ${words ? '' : 'sr-only'}`}
+      className={`fixed bottom-[76px] left-1/2 ${layers.said} flex max-w-[calc(100%-32px)] -translate-x-1/2 items-center gap-2 rounded-md bg-neutral ps-4 text-neutral-content ${words ? '' : 'sr-only'}`}
     >
       <span className="py-2.5">{words}</span>
       {action && (
@@ -97,7 +99,7 @@ export function SaidLine() {
         </button>
       )}
       {words && (
-        <button type="button" aria-label="Close" className="grid size-11 place-items-center" onClick={() => say('')}>
+        <button type="button" aria-label={t`Close`} className="grid size-11 place-items-center" onClick={() => say('')}>
           <XIcon size={16} />
         </button>
       )}
@@ -121,7 +123,7 @@ function takeLastBack(event: KeyboardEvent): void {
 /** Copies a link and says so; where the browser does not let it, says the link itself. */
 export function copyText(address: string): void {
   void navigator.clipboard.writeText(address).then(
-    () => say('The link is copied. Paste it where a link is asked for, or anywhere else.'),
+    () => say(t`The link is copied. Paste it where a link is asked for, or anywhere else.`),
     () => say(address),
   );
 }

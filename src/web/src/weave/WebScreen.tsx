@@ -1,3 +1,4 @@
+import { plural, t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
@@ -68,7 +69,7 @@ function Web({ space, notebook, own }: { space: string; notebook: string; own: N
         isFolder ? [] : (own?.pages ?? []),
         space,
         notebook,
-        (id) => library?.find(id)?.name ?? 'A notebook',
+        (id) => library?.find(id)?.name ?? t`A notebook`,
         (id) => library?.find(id)?.colour ?? '',
         (id) => own?.sectionOf(id)?.colour ?? '',
         all,
@@ -88,7 +89,7 @@ function Web({ space, notebook, own }: { space: string; notebook: string; own: N
   const across = Math.min(52, 130 / Math.sqrt(nodes.length));
   const name = isFolder
     ? folder === root
-      ? 'The whole library'
+      ? t`The whole library`
       : (library?.find(folder)?.name ?? '')
     : (library?.find(notebook)?.name ?? '');
   const near = new Set(
@@ -105,7 +106,7 @@ function Web({ space, notebook, own }: { space: string; notebook: string; own: N
     <div className="flex h-full flex-col px-10 pt-6 max-sm:px-4" data-testid="web">
       <header className="flex items-end gap-3 border-b border-base-300 pb-3">
         <div className="grow">
-          <p className="text-quiet">Web of pages</p>
+          <p className="text-quiet">{t`Web of pages`}</p>
           <h1 className="text-[30px] leading-tight">{name}</h1>
         </div>
         {!isFolder && (
@@ -117,26 +118,22 @@ function Web({ space, notebook, own }: { space: string; notebook: string; own: N
               data-testid="web-all"
               onChange={(event) => setAll(event.target.checked)}
             />{' '}
-            pages without links too
+            {t`pages without links too`}
           </label>
         )}
         <Link
           to={isFolder ? `/library/${space}${folder === root ? '' : `/${folder}`}` : openPath(space, notebook)}
           className="quiet-button"
-        >
-          Back
-        </Link>
+        >{t`Back`}</Link>
       </header>
       {nodes.length === 0 ? (
-        <p className="py-8 text-quiet">
-          No page here leads to another yet. Select something on a page with the loop and choose “Link”.
-        </p>
+        <p className="py-8 text-quiet">{t`No page here leads to another yet. Select something on a page with the loop and choose “Link”.`}</p>
       ) : (
         <svg
           viewBox={`0 0 ${width} ${height}`}
           className="min-h-0 w-full grow"
           role="group"
-          aria-label={`Pages of ${name} and the links between them`}
+          aria-label={t`Pages of ${name} and the links between them`}
         >
           {pairs.map(([from, to], i) => {
             const [a, b] = [at(from), at(to)];
@@ -162,7 +159,7 @@ function Web({ space, notebook, own }: { space: string; notebook: string; own: N
                 href={node.path}
                 data-testid="web-page"
                 data-name={node.words}
-                aria-label={`${node.words}, ${node.links} ${node.links === 1 ? 'link' : 'links'}`}
+                aria-label={`${node.words}, ${plural(node.links, { one: '# link', other: '# links' })}`}
                 style={{ opacity: opacityOf(node) }}
                 onPointerEnter={() => setShown(node.id)}
                 onPointerLeave={() => setShown(undefined)}
@@ -278,7 +275,7 @@ function graphOf(
       (notebook === own && sectionColour(id)) || colourOf(notebook),
       notebook,
     );
-  const titles = new Map([...known.values(), ...pages].map((one) => [one.id, one.title || `Page ${one.number}`]));
+  const titles = new Map([...known.values(), ...pages].map((one) => [one.id, one.title || t`Page ${one.number}`]));
   const faces = new Map([...known].map(([id, one]) => [id, thumbnailPath(space, one)]));
   for (const link of links) {
     titles.set(link.page, link.pageTitle || `Page ${link.pageNumber}`);

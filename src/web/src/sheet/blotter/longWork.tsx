@@ -1,3 +1,5 @@
+import { Button } from '../../ui/Button';
+import { t } from '@lingui/core/macro';
 import { useRef, useState } from 'react';
 import type { OpenDocument } from '../../sync/openDocument';
 import { useWorkspace } from '../../data/useWorkspace';
@@ -8,7 +10,7 @@ const slice = 150;
 /** What takes no longer than this is not spoken of, ms. */
 const unspoken = 400;
 
-export const stillAtWork = 'Something is still being done to this page.';
+export const stillAtWork = t`Something is still being done to this page.`;
 
 /** What is shown of work that goes on. */
 export interface LongWork {
@@ -81,11 +83,7 @@ export function WorkLine({ work }: { work: LongWork }) {
         value={Math.round(work.share * 100)}
         max={100}
       />
-      {work.giveUp && (
-        <button type="button" className="quiet-button shrink-0" data-testid="give-up" onClick={work.giveUp}>
-          Give up
-        </button>
-      )}
+      {work.giveUp && <Button className="shrink-0" data-testid="give-up" onClick={work.giveUp}>{t`Give up`}</Button>}
     </div>
   );
 }

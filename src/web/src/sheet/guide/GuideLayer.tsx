@@ -1,9 +1,11 @@
+import { t } from '@lingui/core/macro';
 import { ArrowClockwiseIcon, ArrowsOutCardinalIcon, XIcon } from '@phosphor-icons/react';
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef } from 'react';
 import { lengthUnit } from '../../model/units';
 import { useWorkspace } from '../../data/useWorkspace';
 import type { Guide } from '../hand/things';
 import type { View } from '../ink/view';
+import { numberWords } from '../../words/language';
 
 interface GuideLayerProps {
   guide: Guide;
@@ -29,7 +31,7 @@ export function GuideLayer({ guide, view, writes, onGuide }: GuideLayerProps) {
 
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
-      if ((event.target as Element).closest('input, select, textarea, dialog') || event.ctrlKey || event.metaKey)
+      if ((event.target as Element).closest('input, select, textarea, [role=dialog]') || event.ctrlKey || event.metaKey)
         return;
       const by = event.shiftKey ? nudge * 10 : nudge;
       const changed = (
@@ -103,7 +105,7 @@ export function GuideLayer({ guide, view, writes, onGuide }: GuideLayerProps) {
           <path d={`M0 0L${radius} 0`} stroke="#1f3d3a" strokeWidth="1" />
         </svg>
         <span
-          title="Move the compass"
+          title={t`Move the compass`}
           data-testid="guide-body"
           className="pointer-events-auto absolute grid size-11 -translate-x-1/2 -translate-y-1/2 cursor-move touch-none place-items-center rounded-full border border-primary bg-base-100/90 text-[18px]"
           onPointerDown={begin('body')}
@@ -112,7 +114,7 @@ export function GuideLayer({ guide, view, writes, onGuide }: GuideLayerProps) {
           +
         </span>
         <span
-          title="Widen the compass"
+          title={t`Widen the compass`}
           data-testid="guide-end"
           className="pointer-events-auto absolute grid size-11 -translate-x-1/2 -translate-y-1/2 cursor-ew-resize touch-none place-items-center"
           style={{ left: radius }}
@@ -122,7 +124,7 @@ export function GuideLayer({ guide, view, writes, onGuide }: GuideLayerProps) {
           <span className="size-4 rounded-full border-2 border-primary bg-paper" />
         </span>
         <span className="absolute rounded bg-base-100/90 px-1.5 text-[13px]" style={{ left: radius / 2 - 22, top: 8 }}>
-          {unit === 'in' ? `${(guide.size / 2540).toFixed(2)} in` : `${(guide.size / 100).toFixed(1)} mm`}
+          {unit === 'in' ? t`${numberWords(guide.size / 2540, 2)} in` : `${numberWords(guide.size / 100, 1)} mm`}
         </span>
         <Away onAway={() => onGuide(undefined)} />
       </div>
@@ -167,7 +169,7 @@ export function GuideLayer({ guide, view, writes, onGuide }: GuideLayerProps) {
         </span>
       </div>
       <span
-        title="Move the ruler"
+        title={t`Move the ruler`}
         data-testid="guide-move"
         className="pointer-events-auto absolute grid size-11 -translate-x-1/2 cursor-move touch-none place-items-center rounded-full border border-primary bg-base-100"
         style={{ left: -half - beside, top: (bodyHigh * scale) / 2 - 22 }}
@@ -177,7 +179,7 @@ export function GuideLayer({ guide, view, writes, onGuide }: GuideLayerProps) {
         <ArrowsOutCardinalIcon size={20} />
       </span>
       <span
-        title="Turn the ruler"
+        title={t`Turn the ruler`}
         data-testid="guide-end"
         className="pointer-events-auto absolute grid size-11 -translate-x-1/2 cursor-grab touch-none place-items-center rounded-full border border-primary bg-base-100"
         style={{ left: half + beside, top: (bodyHigh * scale) / 2 - 22 }}
@@ -195,8 +197,8 @@ function Away({ onAway, left = -70, top = 4 }: { onAway: () => void; left?: numb
   return (
     <button
       type="button"
-      title="Take it away"
-      aria-label="Take it away"
+      title={t`Take it away`}
+      aria-label={t`Take it away`}
       data-testid="guide-away"
       className="pointer-events-auto absolute grid size-11 -translate-x-1/2 place-items-center rounded-full border border-base-300 bg-base-100"
       style={{ left, top }}

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { readPacket } from '../ink/packet';
 import type { Sample } from './penInput';
 import { boxOf, type Hand, type Workplace } from './hand';
@@ -65,7 +66,7 @@ export class EraserHand implements Hand {
       else {
         const [left, top, right, bottom] = boxOf(this.loop);
         if (Math.hypot(right - left, bottom - top) > 300)
-          this.at.events().say('There was nothing inside the loop that can be erased.');
+          this.at.events().say(t`There was nothing inside the loop that can be erased.`);
       }
     }
     this.at.events().used('eraser');

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import {
   ArrowElbowDownLeftIcon,
   ArrowLeftIcon,
@@ -146,7 +147,7 @@ export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
         />
       )}
       <section
-        aria-label="Loupe"
+        aria-label={t`Loupe`}
         data-testid="loupe"
         className="absolute inset-x-0 bottom-0 z-10 flex border-t border-base-300 bg-base-200"
         style={{ height: high + 2 }}
@@ -161,24 +162,24 @@ export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
           style={{ width: width * (1 - stepZone) }}
           aria-hidden="true"
         />
-        <div className="grid w-[58px] shrink-0 grid-cols-1 content-between border-l border-base-300 py-1">
+        <div className="grid w-[58px] shrink-0 grid-cols-1 content-between border-s border-base-300 py-1">
           <IconButton
             narrow
-            label="Step on"
+            label={t`Step on`}
             testId="loupe-on"
             icon={<ArrowRightIcon size={18} />}
             onPress={() => step(0)}
           />
           <IconButton
             narrow
-            label="Step back"
+            label={t`Step back`}
             testId="loupe-back"
             icon={<ArrowLeftIcon size={18} />}
             onPress={() => step(1)}
           />
           <IconButton
             narrow
-            label="Next line"
+            label={t`Next line`}
             testId="loupe-line"
             icon={<ArrowElbowDownLeftIcon size={18} />}
             onPress={() => step(2)}
@@ -186,14 +187,14 @@ export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
           <span className="flex">
             <IconButton
               narrow
-              label="Less close"
+              label={t`Less close`}
               testId="loupe-less"
               icon={<MinusIcon size={14} />}
               onPress={() => setTimes(Math.max(leastTimes, times / 1.25))}
             />
             <IconButton
               narrow
-              label="Closer"
+              label={t`Closer`}
               testId="loupe-more"
               icon={<PlusIcon size={14} />}
               onPress={() => setTimes(Math.min(mostTimes, times * 1.25))}
@@ -201,7 +202,7 @@ export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
           </span>
           <IconButton
             narrow
-            label="Put the loupe away"
+            label={t`Put the loupe away`}
             testId="loupe-close"
             icon={<XIcon size={16} />}
             onPress={() => tools.turn('loupe', false)}
@@ -233,7 +234,7 @@ function LoupeBox({ box, view, onMove }: { box: Area; view: View; onMove: (dx: n
       }}
     >
       <span
-        title="Move the loupe"
+        title={t`Move the loupe`}
         data-testid="loupe-grip"
         className="pointer-events-auto absolute -bottom-5 left-1/2 grid h-10 w-14 -translate-x-1/2 cursor-move touch-none place-items-center"
         onPointerDown={(event) => {

@@ -1,3 +1,5 @@
+import { SignButton } from '../../ui/Button';
+import { t } from '@lingui/core/macro';
 import { PauseIcon, PlayIcon, XIcon } from '@phosphor-icons/react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Member } from '../../data/usePeople';
@@ -84,13 +86,13 @@ export function RetraceBar({ blotter, page, items, people, onClose }: RetraceBar
   };
   return (
     <section
-      aria-label="Retrace"
+      aria-label={t`Retrace`}
       data-testid="retrace"
       className="absolute inset-x-4 bottom-3 z-20 mx-auto flex max-w-[760px] items-center gap-3 rounded-lg border border-base-300 bg-base-100 px-3 py-2 shadow-md"
     >
       <button
         type="button"
-        aria-label={playing ? 'Pause' : 'Play'}
+        aria-label={playing ? t`Pause` : t`Play`}
         data-testid="retrace-play"
         className="btn btn-primary grid size-11 min-h-11 shrink-0 place-items-center p-0"
         onClick={play}
@@ -102,7 +104,7 @@ export function RetraceBar({ blotter, page, items, people, onClose }: RetraceBar
       </span>
       <input
         type="range"
-        aria-label="Where in the writing"
+        aria-label={t`Where in the writing`}
         data-testid="retrace-scrub"
         min={0}
         max={length}
@@ -115,7 +117,7 @@ export function RetraceBar({ blotter, page, items, people, onClose }: RetraceBar
         }}
       />
       <label className="flex shrink-0 items-center gap-1.5 text-[13px]">
-        Speed
+        {t`Speed`}
         <select
           data-testid="retrace-speed"
           className="select select-sm h-10 w-[72px] border-base-300 bg-base-100"
@@ -131,30 +133,29 @@ export function RetraceBar({ blotter, page, items, people, onClose }: RetraceBar
       </label>
       {authors.length > 1 && (
         <select
-          aria-label="Whose writing"
+          aria-label={t`Whose writing`}
           data-testid="retrace-person"
           className="select select-sm h-10 w-[120px] shrink-0 border-base-300 bg-base-100"
           value={author}
           onChange={(event) => setAuthor(event.target.value)}
         >
-          <option value="">everybody</option>
+          <option value="">{t`everybody`}</option>
           {authors.map((one) => (
             <option key={one} value={one}>
-              {people.find((person) => person.id === one)?.name ?? 'Somebody'}
+              {people.find((person) => person.id === one)?.name ?? t`Somebody`}
             </option>
           ))}
         </select>
       )}
-      <button
-        type="button"
-        aria-label="End retracing"
-        title="End retracing"
+      <SignButton
+        label={t`End retracing`}
+
         data-testid="retrace-close"
-        className="grid size-10 shrink-0 place-items-center rounded-md hover:bg-base-200"
+
         onClick={onClose}
       >
         <XIcon size={18} />
-      </button>
+      </SignButton>
     </section>
   );
 }

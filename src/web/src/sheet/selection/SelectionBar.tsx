@@ -1,3 +1,5 @@
+import { Button } from '../../ui/Button';
+import { t } from '@lingui/core/macro';
 import {
   ArrowsOutLineHorizontalIcon,
   BoundingBoxIcon,
@@ -34,6 +36,7 @@ import { ColourWells } from '../tools/ColourWells';
 import { nameOfLayer, useLayers } from '../tools/layers';
 import { barPlace, type BarSide, toScreen } from './SelectionFrame';
 import type { EvenWish, Selection } from './useSelection';
+import { numberWords } from '../../words/language';
 
 interface SelectionBarProps {
   selection: Selection;
@@ -80,12 +83,12 @@ export function SelectionBar({
     >
       <div
         role="toolbar"
-        aria-label="What was selected"
+        aria-label={t`What was selected`}
         className="flex w-max max-w-full shrink-0 flex-wrap rounded-lg border border-base-300 bg-base-100 p-1 shadow-md"
       >
         {about.locked ? (
           <Press
-            label="Unlock"
+            label={t`Unlock`}
             testId="unlock"
             icon={<LockSimpleOpenIcon size={20} weight="light" />}
             onPress={() => selection.lock(false)}
@@ -94,7 +97,7 @@ export function SelectionBar({
           <>
             {isInk && (
               <Press
-                label="Look"
+                label={t`Look`}
                 testId="look-taken"
                 on={unfolded === 'look'}
                 icon={<PaletteIcon size={20} weight="light" />}
@@ -103,7 +106,7 @@ export function SelectionBar({
             )}
             {isInk && (
               <Press
-                label="Copy"
+                label={t`Copy`}
                 testId="copy-taken"
                 icon={<CopyIcon size={20} weight="light" />}
                 onPress={selection.copy}
@@ -111,7 +114,7 @@ export function SelectionBar({
             )}
             {isInk && (
               <Press
-                label="Cut"
+                label={t`Cut`}
                 testId="cut-taken"
                 icon={<ScissorsIcon size={20} weight="light" />}
                 onPress={selection.cut}
@@ -119,22 +122,22 @@ export function SelectionBar({
             )}
             {isInk && (
               <Press
-                label="Double"
+                label={t`Double`}
                 testId="duplicate-taken"
                 icon={<CopySimpleIcon size={20} weight="light" />}
                 onPress={selection.duplicate}
               />
             )}
-            <Press label="Link" testId="make-link" icon={<LinkIcon size={20} weight="light" />} onPress={onLink} />
+            <Press label={t`Link`} testId="make-link" icon={<LinkIcon size={20} weight="light" />} onPress={onLink} />
             <Press
-              label="Mark"
+              label={t`Mark`}
               testId="make-mark"
               icon={<FlagPennantIcon size={20} weight="light" />}
               onPress={onMark}
             />
             {isInk && (
               <Press
-                label="Contents"
+                label={t`Contents`}
                 testId="make-heading"
                 icon={<ListPlusIcon size={20} weight="light" />}
                 onPress={onHeading}
@@ -142,7 +145,7 @@ export function SelectionBar({
             )}
             {isInk && (
               <Press
-                label="Erase"
+                label={t`Erase`}
                 testId="erase-taken"
                 icon={<EraserIcon size={20} weight="light" />}
                 onPress={selection.erase}
@@ -150,7 +153,7 @@ export function SelectionBar({
             )}
             {isInk ? (
               <Press
-                label="More"
+                label={t`More`}
                 testId="more-taken"
                 on={unfolded === 'more'}
                 icon={<DotsThreeIcon size={20} />}
@@ -158,7 +161,7 @@ export function SelectionBar({
               />
             ) : (
               <Press
-                label="Copy link"
+                label={t`Copy link`}
                 testId="copy-link"
                 icon={<LinkSimpleIcon size={20} weight="light" />}
                 onPress={onCopyLink}
@@ -166,7 +169,7 @@ export function SelectionBar({
             )}
           </>
         )}
-        <Press label="Leave" testId="leave-taken" icon={<XIcon size={18} />} onPress={selection.leave} />
+        <Press label={t`Leave`} testId="leave-taken" icon={<XIcon size={18} />} onPress={selection.leave} />
       </div>
       {unfolded === 'look' && <Look selection={selection} />}
       {unfolded === 'more' && (
@@ -175,78 +178,78 @@ export function SelectionBar({
           data-testid="more-panel"
         >
           <Press
-            label="To front"
+            label={t`To front`}
             testId="to-front"
             icon={<StackSimpleIcon size={20} weight="light" />}
             onPress={() => selection.order(true)}
           />
           <Press
-            label="To back"
+            label={t`To back`}
             testId="to-back"
             icon={<SelectionBackgroundIcon size={20} weight="light" />}
             onPress={() => selection.order(false)}
           />
           <Press
-            label={about.grouped ? 'Ungroup' : 'Group'}
+            label={about.grouped ? t`Ungroup` : t`Group`}
             testId="group"
             icon={<StackIcon size={20} weight="light" />}
             onPress={() => selection.group(!about.grouped)}
           />
           <Press
-            label="Lock"
+            label={t`Lock`}
             testId="lock-taken"
             icon={<LockSimpleIcon size={20} weight="light" />}
             onPress={() => selection.lock(true)}
           />
           <Press
-            label="Even lines"
+            label={t`Even lines`}
             testId="even-lines"
             icon={<TextAlignLeftIcon size={20} weight="light" />}
             onPress={() => setUnfolded('even')}
           />
           {selection.loosen && (
             <Press
-              label="As drawn"
+              label={t`As drawn`}
               testId="as-drawn"
               icon={<BoundingBoxIcon size={20} weight="light" />}
               onPress={selection.loosen}
             />
           )}
           <Press
-            label="Mirror"
+            label={t`Mirror`}
             testId="mirror"
             icon={<FlipHorizontalIcon size={20} weight="light" />}
             onPress={() => selection.mirror(true)}
           />
           <Press
-            label="Upside down"
+            label={t`Upside down`}
             testId="flip"
             icon={<FlipVerticalIcon size={20} weight="light" />}
             onPress={() => selection.mirror(false)}
           />
           <Press
-            label="As picture"
+            label={t`As picture`}
             testId="copy-picture"
             icon={<ImageIcon size={20} weight="light" />}
             onPress={selection.copyPicture}
           />
           <Press
-            label="Copy link"
+            label={t`Copy link`}
             testId="copy-link"
             icon={<LinkSimpleIcon size={20} weight="light" />}
             onPress={onCopyLink}
           />
           {layers.length > 1 && (
             <label className="flex h-11 flex-col justify-center px-1 text-xs">
-              Layer
+              {t`Layer`}
               <select
-                aria-label="Move to layer"
+                aria-label={t`Move to layer`}
                 data-testid="to-layer"
                 className="select select-xs h-7 w-[74px] border-base-300 bg-base-100"
                 value={about.layer ?? ''}
                 onChange={(event) => selection.restyle('layer', event.target.value)}
               >
-                {about.layer === undefined && <option value="">several</option>}
+                {about.layer === undefined && <option value="">{t`several`}</option>}
                 {layers.map((layer) => (
                   <option key={layer.id} value={layer.id}>
                     {nameOfLayer(layer)}
@@ -273,19 +276,19 @@ function Look({ selection }: { selection: Selection }) {
   const isFilled = !(about.fill ?? '00').endsWith('00');
   return (
     <section
-      aria-label="Look of the selection"
+      aria-label={t`Look of the selection`}
       data-testid="look-panel"
       className="flex w-max gap-5 rounded-lg border border-base-300 bg-base-100 p-3 pt-1 shadow-md"
     >
       <div className="w-[214px]">
         {canFill && !onlyFills && (
           <Segments
-            label="Border or fill"
+            label={t`Border or fill`}
             value={part}
             onValue={setPart}
             options={[
-              { value: 'colour', words: 'Border', testId: 'look-border' },
-              { value: 'fill', words: 'Fill', testId: 'look-fill' },
+              { value: 'colour', words: t`Border`, testId: 'look-border' },
+              { value: 'fill', words: t`Fill`, testId: 'look-fill' },
             ]}
           />
         )}
@@ -296,7 +299,7 @@ function Look({ selection }: { selection: Selection }) {
           }
         />
         <Slider
-          label="Opacity"
+          label={t`Opacity`}
           value={Math.round((Number.parseInt(alpha || 'ff', 16) / 255) * 100)}
           min={part === 'fill' ? 0 : 5}
           max={100}
@@ -316,24 +319,24 @@ function Look({ selection }: { selection: Selection }) {
       {!onlyFills && (
         <div className="w-[196px]">
           <Slider
-            label="Width"
+            label={t`Width`}
             value={Number(about.width ?? 40)}
             min={10}
             max={600}
             step={5}
             testId="look-width"
-            words={(width) => `${(width / 100).toFixed(2)} mm`}
+            words={(width) => `${numberWords(width / 100, 2)} mm`}
             onValue={(width) => selection.restyle('width', String(width))}
           />
           <Choice
-            label="Kind of pen"
+            label={t`Kind of pen`}
             testId="look-pen"
             value={about.pen}
             onValue={(value) => selection.restyle('pen', value)}
             options={penKinds.map((kind) => [String(penKindNumbers[kind]), penNames[kind]])}
           />
           <Choice
-            label="Line"
+            label={t`Line`}
             testId="look-line"
             value={about.line}
             onValue={(value) => selection.restyle('line', value)}
@@ -348,9 +351,9 @@ function Look({ selection }: { selection: Selection }) {
 /** A fill lets through what lies under it. */
 const usualFill = '59';
 const lineNames: [string, string][] = [
-  [String(lineNumbers.solid), 'Through'],
-  [String(lineNumbers.dashed), 'Dashed'],
-  [String(lineNumbers.dotted), 'Dotted'],
+  [String(lineNumbers.solid), t`Through`],
+  [String(lineNumbers.dashed), t`Dashed`],
+  [String(lineNumbers.dotted), t`Dotted`],
 ];
 
 function Choice({
@@ -375,7 +378,7 @@ function Choice({
         value={value ?? ''}
         onChange={(event) => onValue(event.target.value)}
       >
-        {value === undefined && <option value="">several</option>}
+        {value === undefined && <option value="">{t`several`}</option>}
         {options.map(([key, words]) => (
           <option key={key} value={key}>
             {words}
@@ -397,12 +400,12 @@ function Even({ selection, onDone }: { selection: Selection; onDone: () => void 
   }, [strength, words, height]);
   return (
     <section
-      aria-label="Even lines"
+      aria-label={t`Even lines`}
       data-testid="even-panel"
       className="w-[260px] rounded-lg border border-base-300 bg-base-100 p-3 shadow-md"
     >
       <Slider
-        label="How much"
+        label={t`How much`}
         value={Math.round(strength * 100)}
         min={0}
         max={100}
@@ -413,32 +416,31 @@ function Even({ selection, onDone }: { selection: Selection; onDone: () => void 
         onValue={(share) => setWish({ ...wish, strength: share / 100 })}
       />
       <Switch
-        label="Even gaps between words"
+        label={t`Even gaps between words`}
         on={words}
         testId="even-words"
         onChange={(on) => setWish({ ...wish, words: on })}
       />
       <Switch
-        label="Level the height"
+        label={t`Level the height`}
         on={height}
         testId="even-height"
         onChange={(on) => setWish({ ...wish, height: on })}
       />
       <div className="mt-2 flex gap-2">
-        <button
-          type="button"
-          className="btn btn-primary h-11 min-h-11 grow"
+        <Button
+          look="primary"
+
+          className="grow"
           data-testid="even-keep"
           onClick={() => {
             selection.even(wish);
             onDone();
           }}
         >
-          <ArrowsOutLineHorizontalIcon size={18} /> Keep
-        </button>
-        <button type="button" className="btn btn-ghost h-11 min-h-11" onClick={onDone}>
-          Leave as it is
-        </button>
+          <ArrowsOutLineHorizontalIcon size={18} /> {t`Keep`}
+        </Button>
+        <Button look="plain" onClick={onDone}>{t`Leave as it is`}</Button>
       </div>
     </section>
   );

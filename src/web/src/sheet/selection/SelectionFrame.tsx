@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { ArrowClockwiseIcon } from '@phosphor-icons/react';
 import { type PointerEvent as ReactPointerEvent, useRef, useState } from 'react';
 import type { Area } from '../../model/drawing';
@@ -170,7 +171,7 @@ export function SelectionFrame({
       {isInk && !selection.about.locked && (
         <span
           data-testid="turn-grip"
-          title="Turn"
+          title={t`Turn`}
           className="pointer-events-auto absolute grid size-10 -translate-x-1/2 cursor-grab touch-none place-items-center text-[#4f7388]"
           style={{
             left: box.left + box.width + pad + turnOff,

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { type PointerEvent as ReactPointerEvent, useMemo, useRef, useState } from 'react';
 import type { OpenDocument } from '../../sync/openDocument';
 import { useWorkspace } from '../../data/useWorkspace';
@@ -14,10 +15,10 @@ export interface Handle {
 
 const roleNames: Record<Handle['role'], string> = {
   end: 'End',
-  corner: 'Corner',
-  side: 'Side',
-  radius: 'Radius',
-  bend: 'Bend',
+  corner: t`Corner`,
+  side: t`Side`,
+  radius: t`Radius`,
+  bend: t`Bend`,
 };
 
 /** The handles that an item has of its own; none for ink, and for what was squeezed into no shape of a kind. */

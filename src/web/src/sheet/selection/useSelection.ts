@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { sentenceOf } from '../../core/runtime';
 import { say } from '../../ui/saying';
@@ -30,7 +31,7 @@ export const fields = { colour: 1, width: 2, pen: 3, line: 4, fill: 5, layer: 7,
 const duplicateBy = 500;
 /** So many selected items are kept by Core, and not named to it again and again. */
 const fewKept = 200;
-const lockedSentence = 'It is locked in its place. “Unlock” frees it.';
+const lockedSentence = t`It is locked in its place. “Unlock” frees it.`;
 /** Pictures that are copied are so fine, pixels a millimetre. */
 const pixelsAMillimetre = 8;
 const mostPixels = 6_000;
@@ -107,7 +108,7 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
 
   /** Lays a piece down, in the middle of what is seen unless it is said where. */
   const paste = (piece = keptPiece(core), to?: { dx: number; dy: number }) => {
-    if (!piece || !blotter) return say('Nothing was copied yet.');
+    if (!piece || !blotter) return say(t`Nothing was copied yet.`);
     const middle = blotter.view.middle;
     const dx = Math.round(to?.dx ?? middle.x - (piece.area[0] + piece.area[2]) / 2);
     const dy = Math.round(to?.dy ?? middle.y - (piece.area[1] + piece.area[3]) / 2);
@@ -119,7 +120,7 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
   const lay = async (bytes: Uint8Array, dx: number, dy: number) => {
     const all = core.HandBridge.BeginLay(page.handle, bytes, dx, dy, layer);
     const laid = worker.run(
-      'Laying it down',
+      t`Laying it down`,
       all,
       (most) => page.performAll((handle, now) => core.HandBridge.LayMore(handle, most, now)),
       true,
@@ -127,7 +128,7 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
     select(core.HandBridge.LastLaid());
     if (await laid) return select(core.HandBridge.LastLaid());
     setTaken(undefined);
-    await worker.runBegun('Taking it away again', core.HandBridge.GiveUpLaying(page.handle));
+    await worker.runBegun(t`Taking it away again`, core.HandBridge.GiveUpLaying(page.handle));
   };
 
   const ids = taken?.items;
@@ -166,7 +167,7 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
   };
   const copy = () => {
     keepPiece(core, core.HandBridge.Cut(page.handle, items));
-    say('Copied. It can be laid down on any page.');
+    say(t`Copied. It can be laid down on any page.`);
   };
   const selection: Selection = {
     taken,
@@ -224,8 +225,8 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
     },
     copyPicture: () =>
       void copyPicture(ink(), taken.area).then(
-        () => say('Copied as a picture.'),
-        () => say('The picture could not be copied: the browser did not allow it.'),
+        () => say(t`Copied as a picture.`),
+        () => say(t`The picture could not be copied: the browser did not allow it.`),
       ),
     group: (on) =>
       perform((handle, now) =>

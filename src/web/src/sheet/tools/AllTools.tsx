@@ -1,3 +1,6 @@
+import { Button } from '../../ui/Button';
+import { carryWords } from '../../ui/carryWords';
+import { t } from '@lingui/core/macro';
 import { ArrowsLeftRightIcon, CaretDownIcon, CaretUpIcon, MagnifyingGlassIcon } from '@phosphor-icons/react';
 import {
   closestCenter,
@@ -45,7 +48,7 @@ export function AllTools({
   const names = inTray.map((offer) => offer.name);
   const put = (name: string, at: number) => {
     const without = names.filter((one) => one !== name);
-    if (without.length >= mostOffers) return say(`The tray holds ${mostOffers} tools. Take one out first.`);
+    if (without.length >= mostOffers) return say(t`The tray holds ${mostOffers} tools. Take one out first.`);
     keep(without.toSpliced(at, 0, name));
   };
   const drop = ({ active, over }: DragEndEvent) => {
@@ -65,48 +68,50 @@ export function AllTools({
     />
   );
   return (
-    <Unfolded title="All tools" aside={`${names.length} of ${mostOffers} in the tray`} testId="all-tools" wide>
+    <Unfolded title={t`All tools`} aside={t`${names.length} of ${mostOffers} in the tray`} testId="all-tools" wide>
       <label className="relative mt-2 block">
-        <MagnifyingGlassIcon size={18} className="pointer-events-none absolute left-3 top-3 z-10 text-quiet" />
+        <MagnifyingGlassIcon size={18} className="pointer-events-none absolute start-3 top-3 z-10 text-quiet" />
         <input
           type="search"
-          aria-label="Find a tool"
-          placeholder="Find a tool"
+          aria-label={t`Find a tool`}
+          placeholder={t`Find a tool`}
           data-testid="find-tool"
-          className="field pl-9"
+          className="field ps-9"
           value={sought}
           onChange={(event) => setSought(event.target.value)}
         />
       </label>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
-        <ul className="-mx-2 mt-1" aria-label="In the tray">
-          {inTray.map((offer, at) => (fits(offer) ? row(offer, at) : null))}
-        </ul>
-        <Outside>{others.filter(fits).map((offer) => row(offer, -1))}</Outside>
+      <DndContext sensors={sensors} accessibility={carryWords} collisionDetection={closestCenter} onDragEnd={drop}>
+        <div className={lowGrid}>
+          <ul className="-mx-2 mt-1" aria-label={t`In the tray`}>
+            {inTray.map((offer, at) => (fits(offer) ? row(offer, at) : null))}
+          </ul>
+          <Outside>{others.filter(fits).map((offer) => row(offer, -1))}</Outside>
+        </div>
       </DndContext>
-      {!offers.some(fits) && <p className="py-2 text-quiet">There is no tool of that name.</p>}
+      {!offers.some(fits) && <p className="py-2 text-quiet">{t`There is no tool of that name.`}</p>}
       <div className="mt-2 grid grid-cols-2 gap-1.5">
-        <button
-          type="button"
-          className="quiet-button h-11 px-2 text-[13px]"
+        <Button
+          className="px-2 text-[13px]"
           data-testid="tray-side"
           onClick={() => onPlace({ side: side === 'left' ? 'right' : 'left' })}
         >
           <ArrowsLeftRightIcon size={18} weight="light" />
-          To the {side === 'left' ? 'right' : 'left'}
-        </button>
-        <button
-          type="button"
-          className="quiet-button h-11 px-2 text-[13px]"
+          {side === 'left' ? t`To the right` : t`To the left`}
+        </Button>
+        <Button
+          className="px-2 text-[13px]"
           data-testid="usual-tray"
           onClick={() => keep([...usualOffers])}
-        >
-          As it was first
-        </button>
+        >{t`As it was first`}</Button>
       </div>
     </Unfolded>
   );
 }
+
+/** On a laptop the two lists stand side by side, so that all tools are seen at once. */
+const lowGrid =
+  'lg:[@media(max-height:900px)]:grid lg:[@media(max-height:900px)]:grid-cols-2 lg:[@media(max-height:900px)]:gap-x-8';
 
 /** Where a tool is dropped to take it out of the tray. */
 const outside = 'outside';
@@ -116,8 +121,8 @@ function Outside({ children }: { children: ReactNode }) {
   return (
     <ul
       ref={setNodeRef}
-      aria-label="Not in the tray"
-      className={`-mx-2 mt-1 min-h-11 border-t border-base-300 pt-1 ${isOver ? 'bg-base-200' : ''}`}
+      aria-label={t`Not in the tray`}
+      className={`-mx-2 mt-1 min-h-11 border-t border-base-300 pt-1 lg:[@media(max-height:900px)]:border-t-0 lg:[@media(max-height:900px)]:pt-0 ${isOver ? 'bg-base-200' : ''}`}
     >
       {children}
     </ul>
@@ -153,7 +158,7 @@ function ToolRow({
         type="button"
         data-testid={`all-${offer.name}`}
         aria-pressed={offer.isOn(tools)}
-        className={`flex h-11 min-w-0 grow items-center gap-2.5 rounded-md px-2 text-left hover:bg-base-200 ${offer.isOn(tools) ? 'font-semibold' : ''}`}
+        className={`flex h-11 min-w-0 grow items-center gap-2.5 rounded-md px-2 text-start hover:bg-base-200 ${offer.isOn(tools) ? 'font-semibold' : ''}`}
         {...drag.listeners}
         onKeyDown={undefined}
         onClick={() => (tools.unfold(undefined), offer.press(tools))}
@@ -170,14 +175,14 @@ function ToolRow({
         <span className="flex w-[60px] shrink-0">
           <IconButton
             narrow
-            label={`${name}: further up`}
+            label={t`${name}: further up`}
             testId={`up-${offer.name}`}
             icon={<CaretUpIcon size={16} />}
             onPress={() => onMove(-1)}
           />
           <IconButton
             narrow
-            label={`${name}: further down`}
+            label={t`${name}: further down`}
             testId={`down-${offer.name}`}
             icon={<CaretDownIcon size={16} />}
             onPress={() => onMove(1)}
@@ -188,7 +193,7 @@ function ToolRow({
         <input
           type="checkbox"
           className="checkbox checkbox-sm"
-          aria-label={`${name} in the tray`}
+          aria-label={t`${name} in the tray`}
           data-testid={`keep-${offer.name}`}
           checked={inTray}
           onChange={(event) => onPut(event.target.checked)}

@@ -1,3 +1,5 @@
+import { SignButton } from '../../ui/Button';
+import { t } from '@lingui/core/macro';
 import {
   ArrowDownIcon,
   ArrowUpIcon,
@@ -26,7 +28,7 @@ interface ColourWellsProps {
 /** Colours as wells: a palette, those used last, a field for a hexadecimal one, and a pipette. */
 export function ColourWells({ colour, onColour, onPick }: ColourWellsProps) {
   const personal = usePersonal();
-  const [chosen, setChosen] = useState('Workbench');
+  const [chosen, setChosen] = useState(t`Workbench`);
   const [typed, setTyped] = useState<string>();
   const [renaming, setRenaming] = useState(false);
   const act = useAct();
@@ -58,9 +60,9 @@ export function ColourWells({ colour, onColour, onPick }: ColourWellsProps) {
         ),
       });
     else {
-      if (all.length >= mostOwn) return say(`There is room for ${mostOwn} palettes of your own. Remove one first.`);
+      if (all.length >= mostOwn) return say(t`There is room for ${mostOwn} palettes of your own. Remove one first.`);
       const name = ['', ...Array.from({ length: mostOwn }, (_, i) => ` ${i + 2}`)]
-        .map((number) => `My colours${number}`)
+        .map((number) => `${t`My colours`}${number}`)
         .find((one) => !palettes.some((palette) => palette.name === one))!;
       personal.setPalettes({ recent, own: [...all, { name, colours: [colour] }] });
       setChosen(name);
@@ -70,7 +72,7 @@ export function ColourWells({ colour, onColour, onPick }: ColourWellsProps) {
     <div className="mt-2.5">
       <div className="flex items-center gap-1">
         <select
-          aria-label="Palette"
+          aria-label={t`Palette`}
           data-testid="palette"
           className="select select-sm h-9 min-w-0 grow border-base-300 bg-base-100 text-[13px]"
           value={palette.name}
@@ -82,61 +84,62 @@ export function ColourWells({ colour, onColour, onPick }: ColourWellsProps) {
         </select>
         {own && (
           <Menu
-            label={`More for the palette ${own.name}`}
+            label={t`More for the palette ${own.name}`}
             testId="palette-menu"
             icon={<DotsThreeIcon size={20} />}
             entries={[
               {
-                label: 'Rename',
+                label: t`Rename`,
                 testId: 'palette-rename',
                 icon: <PencilSimpleIcon size={20} weight="light" />,
                 onChoose: () => setRenaming(true),
               },
               {
-                label: 'Earlier in the list',
+                label: t`Earlier in the list`,
                 testId: 'palette-up',
                 icon: <ArrowUpIcon size={20} weight="light" />,
                 onChoose: () => setOwn(moved(-1)),
               },
               {
-                label: 'Later in the list',
+                label: t`Later in the list`,
                 testId: 'palette-down',
                 icon: <ArrowDownIcon size={20} weight="light" />,
                 onChoose: () => setOwn(moved(1)),
               },
               {
-                label: 'Remove it',
+                label: t`Remove it`,
                 testId: 'palette-remove',
                 icon: <TrashIcon size={20} weight="light" />,
                 onChoose: () => {
-                  act(`Removed the palette “${own.name}”.`, () => setOwn(all.filter((one) => one !== own)));
+                  act(t`Removed the palette “${own.name}”.`, () => setOwn(all.filter((one) => one !== own)));
                   setChosen(shipped[0]!.name);
                 },
               },
             ]}
           />
         )}
-        <button
-          type="button"
-          title={own ? 'Keep this colour here' : 'Keep this colour in a palette of your own'}
-          aria-label="Keep this colour"
+        <SignButton
+          label={t`Keep this colour`}
+
+          title={own ? t`Keep this colour here` : t`Keep this colour in a palette of your own`}
+
           data-testid="keep-colour"
-          className="grid size-10 shrink-0 place-items-center rounded-md hover:bg-base-200"
+
           onClick={keepInOwn}
         >
           <PlusIcon size={18} />
-        </button>
+        </SignButton>
       </div>
       {renaming && own && (
         <NameDialog
-          title={`Rename the palette “${own.name}”`}
-          confirm="Rename"
+          title={t`Rename the palette “${own.name}”`}
+          confirm={t`Rename`}
           name={own.name}
           onConfirm={(name) => {
             const called = name.trim();
-            if (!called) throw new Error('A palette needs a name.');
+            if (!called) throw new Error(t`A palette needs a name.`);
             if (palettes.some((one) => one !== own && one.name === called))
-              throw new Error('Another palette is called that.');
+              throw new Error(t`Another palette is called that.`);
             setOwn(all.map((one) => (one === own ? { ...one, name: called.slice(0, 40) } : one)));
             setChosen(called.slice(0, 40));
           }}
@@ -146,13 +149,13 @@ export function ColourWells({ colour, onColour, onPick }: ColourWellsProps) {
       <Wells label={palette.name} colours={palette.colours} colour={colour} onColour={take} />
       {personal && personal.palettes.recent.length > 0 && (
         <>
-          <p className="mt-1 text-[12.5px] text-quiet">Used last</p>
-          <Wells label="Used last" colours={personal.palettes.recent.slice(0, 5)} colour={colour} onColour={take} />
+          <p className="mt-1 text-[12.5px] text-quiet">{t`Used last`}</p>
+          <Wells label={t`Used last`} colours={personal.palettes.recent.slice(0, 5)} colour={colour} onColour={take} />
         </>
       )}
       <div className="mt-1.5 flex gap-1.5">
         <input
-          aria-label="Colour as a hexadecimal number"
+          aria-label={t`Colour as a hexadecimal number`}
           data-testid="hex"
           className="h-10 min-w-0 grow rounded-md border border-base-300 bg-base-100 px-2 font-mono text-[13px] aria-[invalid=true]:border-error"
           aria-invalid={typed !== undefined && readHex(typed) === undefined}
@@ -171,8 +174,8 @@ export function ColourWells({ colour, onColour, onPick }: ColourWellsProps) {
         {onPick && (
           <button
             type="button"
-            title="Pick a colour from the page"
-            aria-label="Pick a colour from the page"
+            title={t`Pick a colour from the page`}
+            aria-label={t`Pick a colour from the page`}
             data-testid="pick-colour"
             className="grid size-10 shrink-0 place-items-center rounded-md border border-base-300 hover:border-primary"
             onClick={onPick}

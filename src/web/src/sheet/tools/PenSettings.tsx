@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { ArrowDownIcon, ArrowUpIcon, PlusIcon, TrashIcon } from '@phosphor-icons/react';
 import { useEffect, useState } from 'react';
 import type { Core } from '../../core/runtime';
@@ -19,6 +20,7 @@ import type { PanelProps } from '../hand/tool';
 import { ColourWells } from './ColourWells';
 import { PenStroke } from './PenStroke';
 import { Unfolded } from './Unfolded';
+import { numberWords } from '../../words/language';
 
 /** Widths by a slider that takes small steps where pens are thin: 0.1 to 20 mm. */
 const widthOf = (place: number) => Math.round(10 * 200 ** (place / 100));
@@ -35,11 +37,11 @@ export function PenSettings({ tools, sheet: { core, notebook } }: PanelProps) {
   const draft = (changed: Partial<Pen>) => setPen({ ...pen, ...changed });
   const own = personal?.hasOwnTray(notebook) ?? false;
   return (
-    <Unfolded title={penNames[pen.kind]} aside={`pen ${tools.chosen + 1}`} testId="pen-settings">
+    <Unfolded title={penNames[pen.kind]} aside={t`pen ${tools.chosen + 1}`} testId="pen-settings">
       <div className="mt-1 rounded-md bg-paper">
         <PenStroke core={core} pen={pen} onPaper wide />
       </div>
-      <div role="group" aria-label="Kind of pen" className="mt-2 grid grid-cols-3 gap-1.5">
+      <div role="group" aria-label={t`Kind of pen`} className="mt-2 grid grid-cols-3 gap-1.5">
         {penKinds.map((kind) => (
           <KindButton
             key={kind}
@@ -51,18 +53,18 @@ export function PenSettings({ tools, sheet: { core, notebook } }: PanelProps) {
         ))}
       </div>
       <Slider
-        label="Width"
+        label={t`Width`}
         value={placeOf(pen.width)}
         min={0}
         max={100}
         step={0.5}
         testId="pen-width"
-        words={(place) => `${(widthOf(place) / 100).toFixed(2)} mm`}
+        words={(place) => `${numberWords(widthOf(place) / 100, 2)} mm`}
         onDraft={(place) => draft({ width: widthOf(place) })}
         onValue={(place) => change({ width: widthOf(place) })}
       />
       <NumberField
-        label="Width in millimetres"
+        label={t`Width in millimetres`}
         value={pen.width / 100}
         min={0.1}
         max={20}
@@ -71,7 +73,7 @@ export function PenSettings({ tools, sheet: { core, notebook } }: PanelProps) {
       />
       <ColourWells colour={pen.colour} onColour={(colour) => change({ colour })} onPick={() => tools.pressTool(pick)} />
       <Slider
-        label="Opacity"
+        label={t`Opacity`}
         value={Math.round(pen.opacity * 100)}
         min={5}
         max={pen.kind === 'highlighter' ? Math.round(mostHighlighterOpacity * 100) : 100}
@@ -82,18 +84,18 @@ export function PenSettings({ tools, sheet: { core, notebook } }: PanelProps) {
         onValue={(share) => change({ opacity: share / 100 })}
       />
       <Segments
-        label="Line"
+        label={t`Line`}
         value={pen.line}
         onValue={(line) => change({ line })}
         options={[
-          { value: 'solid', words: 'Through', testId: 'line-solid' },
-          { value: 'dashed', words: 'Dashed', testId: 'line-dashed' },
-          { value: 'dotted', words: 'Dotted', testId: 'line-dotted' },
+          { value: 'solid', words: t`Through`, testId: 'line-solid' },
+          { value: 'dashed', words: t`Dashed`, testId: 'line-dashed' },
+          { value: 'dotted', words: t`Dotted`, testId: 'line-dotted' },
         ]}
       />
       {pen.kind === 'calligraphy' && (
         <Slider
-          label="Nib held at"
+          label={t`Nib held at`}
           value={pen.angle}
           min={0}
           max={175}
@@ -107,16 +109,16 @@ export function PenSettings({ tools, sheet: { core, notebook } }: PanelProps) {
       {pen.kind === 'highlighter' && (
         <>
           <Segments
-            label="Tip"
+            label={t`Tip`}
             value={pen.square ? 'square' : 'round'}
             onValue={(tip) => change({ square: tip === 'square' })}
             options={[
-              { value: 'round', words: 'Round tip', testId: 'tip-round' },
-              { value: 'square', words: 'Square tip', testId: 'tip-square' },
+              { value: 'round', words: t`Round tip`, testId: 'tip-round' },
+              { value: 'square', words: t`Square tip`, testId: 'tip-square' },
             ]}
           />
           <Switch
-            label="Straight lines"
+            label={t`Straight lines`}
             on={pen.straight}
             testId="pen-straight"
             onChange={(straight) => change({ straight })}
@@ -126,13 +128,13 @@ export function PenSettings({ tools, sheet: { core, notebook } }: PanelProps) {
       {(pen.kind === 'fountain' || pen.kind === 'brush' || pen.kind === 'pencil') && (
         <>
           <Slider
-            label="Pressure"
+            label={t`Pressure`}
             value={pen.response}
             min={-100}
             max={100}
             step={10}
             testId="pen-response"
-            words={(response) => (response === 0 ? 'as it is' : response > 0 ? 'light hand' : 'heavy hand')}
+            words={(response) => (response === 0 ? t`as it is` : response > 0 ? t`light hand` : t`heavy hand`)}
             onDraft={(response) => draft({ response })}
             onValue={(response) => change({ response })}
           />
@@ -140,7 +142,7 @@ export function PenSettings({ tools, sheet: { core, notebook } }: PanelProps) {
         </>
       )}
       <Slider
-        label="Stabilising"
+        label={t`Stabilising`}
         value={pen.stabilising}
         min={0}
         max={100}
@@ -151,23 +153,28 @@ export function PenSettings({ tools, sheet: { core, notebook } }: PanelProps) {
         onValue={(stabilising) => change({ stabilising })}
       />
       <div className="mt-3 flex justify-between border-t border-base-300 pt-2">
-        <IconButton label="Another pen like it" testId="add-pen" icon={<PlusIcon size={18} />} onPress={tools.addPen} />
         <IconButton
-          label="Up in the tray"
+          label={t`Another pen like it`}
+          testId="add-pen"
+          icon={<PlusIcon size={18} />}
+          onPress={tools.addPen}
+        />
+        <IconButton
+          label={t`Up in the tray`}
           testId="pen-up"
           icon={<ArrowUpIcon size={18} />}
           disabled={tools.chosen === 0}
           onPress={() => tools.movePen(-1)}
         />
         <IconButton
-          label="Down in the tray"
+          label={t`Down in the tray`}
           testId="pen-down"
           icon={<ArrowDownIcon size={18} />}
           disabled={tools.chosen === tools.tray.length - 1}
           onPress={() => tools.movePen(1)}
         />
         <IconButton
-          label="Take this pen out"
+          label={t`Take this pen out`}
           testId="remove-pen"
           icon={<TrashIcon size={18} weight="light" />}
           disabled={tools.tray.length < 2}
@@ -175,7 +182,7 @@ export function PenSettings({ tools, sheet: { core, notebook } }: PanelProps) {
         />
       </div>
       <Switch
-        label="Pens for this notebook alone"
+        label={t`Pens for this notebook alone`}
         on={own}
         testId="own-tray"
         onChange={(on) => personal?.setTray(on ? tools.tray : undefined, notebook)}
@@ -201,12 +208,12 @@ function KindButton({ core, kind, pen, onKind }: { core: Core; kind: PenKind; pe
       />
       {
         {
-          ball: 'Ball',
-          fountain: 'Fountain',
-          brush: 'Brush',
-          pencil: 'Pencil',
-          calligraphy: 'Calligraphy',
-          highlighter: 'Highlighter',
+          ball: t`Ball`,
+          fountain: t`Fountain`,
+          brush: t`Brush`,
+          pencil: t`Pencil`,
+          calligraphy: t`Calligraphy`,
+          highlighter: t`Highlighter`,
         }[kind]
       }
     </button>
@@ -221,7 +228,7 @@ function ResponseCurve({ core, pen }: { core: Core; pen: Pen }) {
       viewBox="-2 -2 104 54"
       className="mt-1 h-14 w-full rounded-md bg-base-200"
       role="img"
-      aria-label="How the line answers to pressure"
+      aria-label={t`How the line answers to pressure`}
     >
       <path d="M0 50L100 0" className="stroke-base-300" strokeWidth="1" />
       <path
@@ -263,13 +270,13 @@ function NumberField({
         aria-invalid={!isGood}
         data-testid={testId}
         inputMode="decimal"
-        className="h-10 w-20 rounded-md border border-base-300 bg-base-100 px-2 text-right aria-[invalid=true]:border-error"
+        className="h-10 w-20 rounded-md border border-base-300 bg-base-100 px-2 text-end aria-[invalid=true]:border-error"
         value={typed ?? value.toFixed(2)}
         onChange={(event) => setTyped(event.target.value)}
         onBlur={commit}
         onKeyDown={(event) => event.key === 'Enter' && commit()}
       />
-      mm {!isGood && <span className="text-error">{`${min} to ${max} mm`}</span>}
+      mm {!isGood && <span className="text-error">{t`${min} to ${max} mm`}</span>}
     </span>
   );
 }

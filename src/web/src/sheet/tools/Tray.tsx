@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import {
   ArrowClockwiseIcon,
   ArrowCounterClockwiseIcon,
@@ -42,8 +43,8 @@ export function Tray(props: TrayProps) {
   const size = slim ? 'w-11' : 'w-full';
   const back = (
     <>
-      <TrayButton slim={slim} label="Undo" testId="undo" icon={ArrowCounterClockwiseIcon} onPress={undo} />
-      <TrayButton slim={slim} label="Redo" testId="redo" icon={ArrowClockwiseIcon} onPress={redo} />
+      <TrayButton slim={slim} label={t`Undo`} testId="undo" icon={ArrowCounterClockwiseIcon} onPress={undo} />
+      <TrayButton slim={slim} label={t`Redo`} testId="redo" icon={ArrowClockwiseIcon} onPress={redo} />
     </>
   );
   if (folded)
@@ -52,12 +53,12 @@ export function Tray(props: TrayProps) {
         data-testid="tray-dot"
         className={`in-full-put-away absolute z-20 flex flex-col gap-1 rounded-full border border-base-300 bg-base-200 p-1 ${tools.isOn('loupe') ? 'bottom-[204px]' : 'bottom-3'} ${side === 'right' ? 'right-2' : 'left-2'}`}
       >
-        <TrayButton slim label="Undo" testId="undo" icon={ArrowCounterClockwiseIcon} onPress={undo} />
-        <TrayButton slim label="Redo" testId="redo" icon={ArrowClockwiseIcon} onPress={redo} />
+        <TrayButton slim label={t`Undo`} testId="undo" icon={ArrowCounterClockwiseIcon} onPress={undo} />
+        <TrayButton slim label={t`Redo`} testId="redo" icon={ArrowClockwiseIcon} onPress={redo} />
         <button
           type="button"
-          title="Unfold the tray"
-          aria-label="Unfold the tray"
+          title={t`Unfold the tray`}
+          aria-label={t`Unfold the tray`}
           data-testid="unfold-tray"
           className="grid size-11 place-items-center rounded-full border border-primary bg-paper"
           onClick={() => onPlace({ folded: false })}
@@ -74,9 +75,9 @@ export function Tray(props: TrayProps) {
     >
       <div
         role="toolbar"
-        aria-label="Pen tray"
+        aria-label={t`Pen tray`}
         aria-orientation="vertical"
-        className={`flex max-h-full flex-col items-center overflow-y-auto bg-base-200 ${slim ? `h-full w-[52px] border-base-300 px-[3px] ${side === 'right' ? 'border-l' : 'border-r'}` : 'w-[98px] rounded-lg border border-base-300 px-[4px] pb-1'}`}
+        className={`flex max-h-full flex-col items-center overflow-y-auto bg-base-200 ${slim ? `h-full w-[52px] border-base-300 px-[3px] ${side === 'right' ? 'border-s' : 'border-e'}` : 'w-[98px] rounded-lg border border-base-300 px-[4px] pb-1'}`}
       >
         <Grip onPlace={onPlace} />
         <div className={`flex min-h-[92px] shrink flex-col items-center overflow-y-auto ${size}`}>
@@ -87,11 +88,11 @@ export function Tray(props: TrayProps) {
                 key={i}
                 type="button"
                 aria-pressed={inHand}
-                aria-label={`Pen ${i + 1}: ${describePen(pen)}`}
+                aria-label={t`Pen ${i + 1}: ${describePen(pen)}`}
                 title={describePen(pen)}
                 data-testid={`pen-${i + 1}`}
                 onClick={() => tools.press(i)}
-                className={`flex h-11 shrink-0 items-center rounded-md border-[1.5px] ${slim ? 'w-11 justify-center' : 'w-[84px] gap-1 pl-1'} ${inHand ? 'border-primary bg-paper' : 'border-transparent hover:border-base-300'}`}
+                className={`flex h-11 shrink-0 items-center rounded-md border-[1.5px] ${slim ? 'w-11 justify-center' : 'w-[84px] gap-1 ps-1'} ${inHand ? 'border-primary bg-paper' : 'border-transparent hover:border-base-300'}`}
               >
                 {!slim && (
                   <span className={`w-2.5 text-[11px] ${inHand ? 'text-[#625f54]' : 'text-quiet'}`}>{i + 1}</span>
@@ -110,13 +111,13 @@ export function Tray(props: TrayProps) {
         <button
           type="button"
           aria-expanded={open === allTools}
-          title="All tools"
+          title={t`All tools`}
           data-testid="all-tools-button"
           onClick={() => tools.unfold(open === allTools ? undefined : allTools)}
           className={`flex h-11 shrink-0 items-center justify-center gap-1.5 rounded-md border-[1.5px] text-[12px] ${slim ? 'w-11' : 'w-full'} ${open === allTools ? 'border-primary bg-base-100' : 'border-transparent hover:border-base-300'}`}
         >
           <DotsThreeIcon size={22} />
-          <span className={slim ? 'sr-only' : ''}>More</span>
+          <span className={slim ? 'sr-only' : ''}>{t`More`}</span>
         </button>
         {slim && <span className="min-h-0 grow" />}
         <hr className={`my-1 shrink-0 border-base-300 ${size}`} />
@@ -158,8 +159,8 @@ function Grip({ onPlace }: { onPlace: (change: Partial<TrayPlace>) => void }) {
   return (
     <button
       type="button"
-      aria-label="Fold the tray to a dot"
-      title="Press to fold the tray; drag to take it to the other side"
+      aria-label={t`Fold the tray to a dot`}
+      title={t`Press to fold the tray; drag to take it to the other side`}
       data-testid="fold-tray"
       className="grid h-11 w-full shrink-0 cursor-grab touch-none place-items-center text-quiet hover:text-base-content"
       onPointerDown={(event) => {

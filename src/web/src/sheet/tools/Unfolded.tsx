@@ -16,7 +16,7 @@ export function Unfolded({ title, aside, testId, hint, wide, children }: Unfolde
     <section
       aria-label={title}
       data-testid={testId}
-      className={`max-h-full overflow-y-auto rounded-lg border border-base-300 bg-base-100 p-4 shadow-sm ${wide ? 'w-[310px]' : 'w-[230px]'}`}
+      className={`max-h-full overflow-y-auto rounded-lg border border-base-300 bg-base-100 p-4 shadow-sm ${wide ? 'w-[310px] lg:[@media(max-height:900px)]:w-[590px]' : 'w-[230px]'}`}
     >
       <div className="flex items-baseline justify-between gap-2">
         <h2 className="text-[16px]">{title}</h2>

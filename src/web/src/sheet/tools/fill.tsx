@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { PaintBucketIcon } from '@phosphor-icons/react';
 import { sentenceOf } from '../../core/runtime';
 import { toRgba } from '../../model/pens';
@@ -7,6 +8,7 @@ import { PressHand } from '../hand/pressHand';
 import { ColourWells } from './ColourWells';
 import type { PanelProps, Tool } from '../hand/tool';
 import { Unfolded } from './Unfolded';
+import { numberWords } from '../../words/language';
 
 interface FillSettings {
   /** #rrggbb. */
@@ -22,7 +24,7 @@ const fillField = 5;
 /** Filling what strokes and shapes close in. */
 export const fill: Tool<FillSettings> = {
   name: 'fill',
-  words: () => 'Fill',
+  words: () => t`Fill`,
   icon: () => PaintBucketIcon,
   key: 'b',
   first: { colour: '#e3b23c', opacity: 0.35, gap: 200 },
@@ -45,7 +47,7 @@ function fillAt({ core, page, paper, layer, events }: Workplace, settings: FillS
     );
   try {
     if (!page.perform((handle, now) => core.ShapeBridge.Fill(handle, paper, x, y, gap, rgba, layer(), now)))
-      events().say('Nothing closes this in. A wider gap can be chosen with the tool, or the line closed.');
+      events().say(t`Nothing closes this in. A wider gap can be chosen with the tool, or the line closed.`);
   } catch (error) {
     events().say(sentenceOf(error));
   }
@@ -55,10 +57,10 @@ function FillPanel({ tools }: PanelProps) {
   const settings = tools.settingsOf(fill);
   const change = (changed: Partial<FillSettings>) => tools.change(fill, changed);
   return (
-    <Unfolded title="Fill" testId="fill-settings" hint="Press inside what strokes and shapes close in.">
+    <Unfolded title={t`Fill`} testId="fill-settings" hint={t`Press inside what strokes and shapes close in.`}>
       <ColourWells colour={settings.colour} onColour={(colour) => change({ colour })} />
       <Slider
-        label="Opacity"
+        label={t`Opacity`}
         value={Math.round(settings.opacity * 100)}
         min={5}
         max={100}
@@ -68,13 +70,13 @@ function FillPanel({ tools }: PanelProps) {
         onValue={(share) => change({ opacity: share / 100 })}
       />
       <Slider
-        label="Closes gaps of"
+        label={t`Closes gaps of`}
         value={settings.gap}
         min={0}
         max={800}
         step={20}
         testId="fill-gap"
-        words={(gap) => `${(gap / 100).toFixed(1)} mm`}
+        words={(gap) => `${numberWords(gap / 100, 1)} mm`}
         onValue={(gap) => change({ gap })}
       />
     </Unfolded>

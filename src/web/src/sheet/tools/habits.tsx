@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { HandIcon } from '@phosphor-icons/react';
 import { Segments, Switch } from '../../ui/Segments';
 import { Slider } from '../../ui/Slider';
@@ -5,12 +6,13 @@ import { handTools } from './handTools';
 import { unfolding } from './offering';
 import type { Offer, PanelProps } from '../hand/tool';
 import { Unfolded } from './Unfolded';
+import { numberWords } from '../../words/language';
 
 /** What pen and finger do. */
 export const habits: Offer = {
   ...unfolding('habits'),
-  words: () => 'Habits',
-  title: 'Pen and finger',
+  words: () => t`Habits`,
+  title: t`Pen and finger`,
   icon: () => HandIcon,
   key: 'h',
   Panel: HabitsPanel,
@@ -24,10 +26,10 @@ const standIns = handTools.flatMap((tool) =>
 function HabitsPanel({ tools }: PanelProps) {
   const { habits, changeHabits: change } = tools;
   return (
-    <Unfolded title="Pen and finger" testId="habits-settings">
-      <p className="mt-2 text-[13px] text-quiet">Once a pen was seen, a finger</p>
+    <Unfolded title={t`Pen and finger`} testId="habits-settings">
+      <p className="mt-2 text-[13px] text-quiet">{t`Once a pen was seen, a finger`}</p>
       <Segments
-        label="What a finger does"
+        label={t`What a finger does`}
         columns={2}
         value={habits.finger}
         onValue={(finger) => change({ finger })}
@@ -35,34 +37,34 @@ function HabitsPanel({ tools }: PanelProps) {
           { value: 'scroll', words: 'scrolls', testId: 'finger-scroll' },
           ...standIns.map(({ finger, does }) => ({ value: finger, words: does, testId: `finger-${finger}` })),
           { value: 'write', words: 'writes', testId: 'finger-write' },
-          { value: 'nothing', words: 'does nothing', testId: 'finger-nothing' },
+          { value: 'nothing', words: t`does nothing`, testId: 'finger-nothing' },
         ]}
       />
       <Switch
-        label="Two fingers tap to undo, three to redo"
+        label={t`Two fingers tap to undo, three to redo`}
         on={habits.taps}
         testId="finger-taps"
         onChange={(taps) => change({ taps })}
       />
-      <p className="mt-2 text-[13px] text-quiet">The pen’s side button takes up the</p>
+      <p className="mt-2 text-[13px] text-quiet">{t`The pen’s side button takes up the`}</p>
       <Segments
-        label="Side button"
+        label={t`Side button`}
         value={habits.button}
         onValue={(button) => change({ button })}
         options={[
           ...standIns.map(({ name, words }) => ({ value: name, words, testId: `button-${name}` })),
-          { value: 'pen', words: 'last pen', testId: 'button-pen' },
+          { value: 'pen', words: t`last pen`, testId: 'button-pen' },
         ]}
       />
       <Switch
-        label="While it is held"
+        label={t`While it is held`}
         on={habits.buttonHeld}
         testId="button-held"
         onChange={(buttonHeld) => change({ buttonHeld })}
       />
-      <p className="mt-2 text-[13px] text-quiet">The pen’s tail is the</p>
+      <p className="mt-2 text-[13px] text-quiet">{t`The pen’s tail is the`}</p>
       <Segments
-        label="Tail"
+        label={t`Tail`}
         value={habits.tail}
         onValue={(tail) => change({ tail })}
         options={[
@@ -72,26 +74,26 @@ function HabitsPanel({ tools }: PanelProps) {
         ]}
       />
       <Segments
-        label="Writing hand"
+        label={t`Writing hand`}
         value={habits.leftHanded ? 'left' : 'right'}
         onValue={(hand) => change({ leftHanded: hand === 'left' })}
         options={[
-          { value: 'left', words: 'Left hand', testId: 'hand-left' },
-          { value: 'right', words: 'Right hand', testId: 'hand-right' },
+          { value: 'left', words: t`Left hand`, testId: 'hand-left' },
+          { value: 'right', words: t`Right hand`, testId: 'hand-right' },
         ]}
       />
       <Slider
-        label="An arrow key nudges"
+        label={t`An arrow key nudges`}
         value={habits.nudge}
         min={25}
         max={500}
         step={25}
         testId="nudge"
-        words={(nudge) => `${(nudge / 100).toFixed(2)} mm`}
+        words={(nudge) => `${numberWords(nudge / 100, 2)} mm`}
         onValue={(nudge) => change({ nudge })}
       />
       <Switch
-        label="Dim paper at night"
+        label={t`Dim paper at night`}
         on={habits.dimPaper}
         testId="dim-paper"
         onChange={(dimPaper) => change({ dimPaper })}

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import {
   ArrowDownIcon,
   ArrowUpIcon,
@@ -40,14 +41,14 @@ export function useLayers(core: Core, page: OpenDocument): Layer[] {
 }
 
 export function nameOfLayer(layer: Layer): string {
-  return layer.name || 'The page';
+  return layer.name || t`The page`;
 }
 
 /** The layers of the page. */
 export const layers: Offer = {
   ...unfolding('layers'),
-  words: () => 'Layers',
-  title: 'Layers',
+  words: () => t`Layers`,
+  title: t`Layers`,
   icon: () => StackIcon,
   key: 'g',
   Panel: LayersPanel,
@@ -58,12 +59,18 @@ export function mayWriteOnLayer(core: Core, page: OpenDocument, layer: string, t
   const on = (JSON.parse(core.LayerBridge.All(page.handle)) as Layer[]).find((one) => one.id === (layer || firstLayer));
   if (!on || (!on.hidden && !on.locked)) return true;
   const fields = [...(on.hidden ? [layerFields.hidden] : []), ...(on.locked ? [layerFields.locked] : [])];
-  say(`“${nameOfLayer(on)}” is ${on.hidden ? 'hidden' : 'locked'}, so nothing is written on it.`, {
-    words: on.hidden ? 'Show it' : 'Unlock it',
-    do: () => {
-      for (const field of fields) page.perform((handle, now) => core.LayerBridge.Set(handle, on.id, field, '', now));
+  const name = nameOfLayer(on);
+  say(
+    on.hidden
+      ? t`“${name}” is hidden, so nothing is written on it.`
+      : t`“${name}” is locked, so nothing is written on it.`,
+    {
+      words: on.hidden ? t`Show it` : t`Unlock it`,
+      do: () => {
+        for (const field of fields) page.perform((handle, now) => core.LayerBridge.Set(handle, on.id, field, '', now));
+      },
     },
-  });
+  );
   tools.unfold('layers');
   return false;
 }
@@ -83,7 +90,9 @@ function LayersPanel({ tools, sheet: { core, page, people } }: PanelProps) {
     page.perform((handle, now) => core.LayerBridge.Set(handle, layer.id, layerFields[field], value, now));
   const add = () => {
     const id = crypto.randomUUID();
-    page.performTogether((handle, now) => core.LayerBridge.Add(handle, id, `Layer ${all.length + 1}`, current.id, now));
+    page.performTogether((handle, now) =>
+      core.LayerBridge.Add(handle, id, t`Layer ${all.length + 1}`, current.id, now),
+    );
     tools.setLayer(page.id, id);
   };
   const move = (to: number) =>
@@ -100,7 +109,7 @@ function LayersPanel({ tools, sheet: { core, page, people } }: PanelProps) {
     setName(undefined);
   };
   return (
-    <Unfolded title="Layers" testId="layers-panel" hint="What is chosen here is written on.">
+    <Unfolded title={t`Layers`} testId="layers-panel" hint={t`What is chosen here is written on.`}>
       <ul className="-mx-2 mt-1.5">
         {all.toReversed().map((layer) => (
           <li
@@ -112,7 +121,7 @@ function LayersPanel({ tools, sheet: { core, page, people } }: PanelProps) {
             <button
               type="button"
               aria-pressed={layer === current}
-              className={`h-11 min-w-0 grow truncate px-2 text-left ${layer === current ? 'font-semibold' : ''} ${layer.hidden ? 'text-quiet' : ''}`}
+              className={`h-11 min-w-0 grow truncate px-2 text-start ${layer === current ? 'font-semibold' : ''} ${layer.hidden ? 'text-quiet' : ''}`}
               onClick={() => tools.setLayer(page.id, layer.id === firstLayer ? '' : layer.id)}
             >
               {nameOfLayer(layer)}{' '}
@@ -126,13 +135,13 @@ function LayersPanel({ tools, sheet: { core, page, people } }: PanelProps) {
               </span>
             </button>
             <IconButton
-              label={layer.locked ? 'Unlock' : 'Lock'}
+              label={layer.locked ? t`Unlock` : t`Lock`}
               testId="layer-lock"
               icon={layer.locked ? <LockSimpleIcon size={18} /> : <LockSimpleOpenIcon size={18} weight="light" />}
               onPress={() => set('locked', layer.locked ? '' : '1', layer)}
             />
             <IconButton
-              label={layer.hidden ? 'Show' : 'Hide'}
+              label={layer.hidden ? t`Show` : t`Hide`}
               testId="layer-hide"
               icon={layer.hidden ? <EyeSlashIcon size={18} /> : <EyeIcon size={18} weight="light" />}
               onPress={() => set('hidden', layer.hidden ? '' : '1', layer)}
@@ -146,11 +155,11 @@ function LayersPanel({ tools, sheet: { core, page, people } }: PanelProps) {
         data-testid="add-layer"
         onClick={add}
       >
-        <PlusIcon size={18} /> A layer in front of this one
+        <PlusIcon size={18} /> {t`A layer in front of this one`}
       </button>
       <div className="mt-2 border-t border-base-300 pt-2">
         <input
-          aria-label="Name of the layer"
+          aria-label={t`Name of the layer`}
           data-testid="layer-name"
           className="h-10 w-full rounded-md border border-base-300 bg-base-100 px-2"
           value={name ?? nameOfLayer(current)}
@@ -164,7 +173,7 @@ function LayersPanel({ tools, sheet: { core, page, people } }: PanelProps) {
           </p>
         )}
         <Slider
-          label="Opacity"
+          label={t`Opacity`}
           value={current.opacity}
           min={10}
           max={100}
@@ -175,21 +184,21 @@ function LayersPanel({ tools, sheet: { core, page, people } }: PanelProps) {
         />
         <div className="mt-2 flex justify-between">
           <IconButton
-            label="Forward"
+            label={t`Forward`}
             testId="layer-up"
             icon={<ArrowUpIcon size={18} />}
             disabled={index === all.length - 1}
             onPress={() => move(index)}
           />
           <IconButton
-            label="Back"
+            label={t`Back`}
             testId="layer-down"
             icon={<ArrowDownIcon size={18} />}
             disabled={index === 0}
             onPress={() => move(index - 2)}
           />
           <IconButton
-            label="Merge into the one below"
+            label={t`Merge into the one below`}
             testId="layer-merge"
             icon={<StackSimpleIcon size={18} weight="light" />}
             disabled={index === 0 || current.id === firstLayer}
@@ -199,7 +208,7 @@ function LayersPanel({ tools, sheet: { core, page, people } }: PanelProps) {
             }}
           />
           <IconButton
-            label="Erase this layer with all on it; undo has it back"
+            label={t`Erase this layer with all on it; undo has it back`}
             testId="layer-erase"
             icon={<EraserIcon size={18} weight="light" />}
             disabled={current.id === firstLayer}

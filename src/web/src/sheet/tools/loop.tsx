@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { LassoIcon, SelectionIcon } from '@phosphor-icons/react';
 import { Segments, Switch } from '../../ui/Segments';
 import { Slider } from '../../ui/Slider';
@@ -9,8 +10,8 @@ import { Unfolded } from './Unfolded';
 /** Selecting, by a loop, a box or a press. */
 export const loop: Tool<LoopSettings> = {
   name: 'loop',
-  words: ({ box }) => (box ? 'Box' : 'Loop'),
-  title: 'Select',
+  words: ({ box }) => (box ? t`Box` : t`Loop`),
+  title: t`Select`,
   icon: ({ box }) => (box ? SelectionIcon : LassoIcon),
   key: 'l',
   first: { box: false, share: 0.5, kinds: allKinds, onlyLayer: false },
@@ -32,18 +33,22 @@ function LoopPanel({ tools, sheet }: PanelProps) {
     onChange: (on: boolean) => change({ kinds: on ? settings.kinds | bit : settings.kinds & ~bit || allKinds }),
   });
   return (
-    <Unfolded title="Select" testId="loop-settings" hint="Draw round things, or press on one to add it or take it out.">
+    <Unfolded
+      title={t`Select`}
+      testId="loop-settings"
+      hint={t`Draw round things, or press on one to add it or take it out.`}
+    >
       <Segments
-        label="How"
+        label={t`How`}
         value={settings.box ? 'box' : 'loop'}
         onValue={(way) => change({ box: way === 'box' })}
         options={[
-          { value: 'loop', words: 'Loop', testId: 'select-loop' },
-          { value: 'box', words: 'Box', testId: 'select-box' },
+          { value: 'loop', words: t`Loop`, testId: 'select-loop' },
+          { value: 'box', words: t`Box`, testId: 'select-box' },
         ]}
       />
       <Slider
-        label="Takes what is inside"
+        label={t`Takes what is inside`}
         value={Math.round(settings.share * 100)}
         min={5}
         max={100}
@@ -52,12 +57,12 @@ function LoopPanel({ tools, sheet }: PanelProps) {
         words={(share) => `${share} %`}
         onValue={(share) => change({ share: share / 100 })}
       />
-      <Switch label="Ink" testId="take-ink" {...kind(itemKinds.ink)} />
-      <Switch label="Highlighter" testId="take-highlighter" {...kind(itemKinds.highlighter)} />
-      <Switch label="Shapes" testId="take-shapes" {...kind(itemKinds.shape)} />
-      <Switch label="Fills" testId="take-fills" {...kind(itemKinds.area)} />
+      <Switch label={t`Ink`} testId="take-ink" {...kind(itemKinds.ink)} />
+      <Switch label={t`Highlighter`} testId="take-highlighter" {...kind(itemKinds.highlighter)} />
+      <Switch label={t`Shapes`} testId="take-shapes" {...kind(itemKinds.shape)} />
+      <Switch label={t`Fills`} testId="take-fills" {...kind(itemKinds.area)} />
       <Switch
-        label="Only the layer I write on"
+        label={t`Only the layer I write on`}
         on={settings.onlyLayer}
         testId="take-layer"
         onChange={(onlyLayer) => change({ onlyLayer })}
@@ -68,18 +73,14 @@ function LoopPanel({ tools, sheet }: PanelProps) {
           className="h-10 rounded-md border border-base-300 text-[13px] hover:border-primary"
           data-testid="select-all"
           onClick={sheet.takeAll}
-        >
-          Select all
-        </button>
+        >{t`Select all`}</button>
         <button
           type="button"
           className="h-10 rounded-md border border-base-300 text-[13px] hover:border-primary"
-          title="Lays down what was copied or cut"
+          title={t`Lays down what was copied or cut`}
           data-testid="paste"
           onClick={sheet.paste}
-        >
-          Lay down
-        </button>
+        >{t`Lay down`}</button>
       </div>
     </Unfolded>
   );

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { FlagPennantIcon, PlusIcon } from '@phosphor-icons/react';
 import { addSpot } from '../../data/spots';
 import { MarkSign } from '../../spots/markKinds';
@@ -16,7 +17,7 @@ export const markHalf = 350;
 /** Putting marks down. */
 export const mark: Tool<MarkSettings> = {
   name: 'mark',
-  words: () => 'Mark',
+  words: () => t`Mark`,
   icon: () => FlagPennantIcon,
   key: 'm',
   first: { kind: 'ask' },
@@ -38,7 +39,7 @@ export const mark: Tool<MarkSettings> = {
 function MarkPanel({ tools, sheet }: PanelProps) {
   const { kind: chosen } = tools.settingsOf(mark);
   return (
-    <Unfolded title="Mark" testId="mark-settings" hint="Press on the page where it belongs.">
+    <Unfolded title={t`Mark`} testId="mark-settings" hint={t`Press on the page where it belongs.`}>
       <div className="-mx-2 mt-1">
         {sheet.kinds.map((kind) => (
           <button
@@ -48,7 +49,7 @@ function MarkPanel({ tools, sheet }: PanelProps) {
             data-testid="mark-kind"
             data-name={kind.words}
             onClick={() => tools.change(mark, { kind: kind.id })}
-            className={`flex h-11 w-full items-center gap-2.5 rounded-md px-2 text-left ${chosen === kind.id ? 'bg-base-200 font-semibold' : 'hover:bg-base-200'}`}
+            className={`flex h-11 w-full items-center gap-2.5 rounded-md px-2 text-start ${chosen === kind.id ? 'bg-base-200 font-semibold' : 'hover:bg-base-200'}`}
           >
             <MarkSign kind={kind} full={chosen === kind.id} />
             <span className="truncate">{kind.words}</span>
@@ -56,14 +57,14 @@ function MarkPanel({ tools, sheet }: PanelProps) {
         ))}
         <button
           type="button"
-          className="flex h-11 w-full items-center gap-2.5 rounded-md px-2 text-left text-quiet hover:bg-base-200"
+          className="flex h-11 w-full items-center gap-2.5 rounded-md px-2 text-start text-quiet hover:bg-base-200"
           data-testid="new-mark-kind"
           onClick={sheet.newKind}
         >
           <span className="grid size-[26px] place-items-center">
             <PlusIcon size={18} />
           </span>
-          A kind of your own
+          {t`A kind of your own`}
         </button>
       </div>
     </Unfolded>

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { PenNibIcon } from '@phosphor-icons/react';
 import { PenHand } from '../hand/penHand';
 import { PenSettings } from './PenSettings';
@@ -6,7 +7,7 @@ import type { Tool } from '../hand/tool';
 /** Writing with one of the tray's pens. */
 export const pen: Tool = {
   name: 'pen',
-  words: () => 'Pen',
+  words: () => t`Pen`,
   icon: () => PenNibIcon,
   first: {},
   Panel: PenSettings,

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { EyedropperIcon } from '@phosphor-icons/react';
 import { PressHand } from '../hand/pressHand';
 import type { Tool } from '../hand/tool';
@@ -5,12 +6,12 @@ import type { Tool } from '../hand/tool';
 /** Taking a colour from the page for the pen. */
 export const pick: Tool = {
   name: 'pick',
-  words: () => 'Pick',
-  title: 'Pick a colour',
+  words: () => t`Pick`,
+  title: t`Pick a colour`,
   icon: () => EyedropperIcon,
   key: 'i',
   first: {},
-  hint: 'Press on ink to take its colour.',
+  hint: t`Press on ink to take its colour.`,
   hold: () => ({
     name: 'pick',
     takeUp: ({ dry, events }) => new PressHand((x, y) => events().picked(dry.colourAt(x, y))),

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { ArrowLineDownIcon } from '@phosphor-icons/react';
 import { Segments, Switch } from '../../ui/Segments';
 import { RoomHand } from '../hand/roomHand';
@@ -13,8 +14,8 @@ interface RoomSettings {
 /** Making room: all beyond a line moves along. */
 export const room: Tool<RoomSettings> = {
   name: 'room',
-  words: () => 'Room',
-  title: 'Make room',
+  words: () => t`Room`,
+  title: t`Make room`,
   icon: () => ArrowLineDownIcon,
   key: 'k',
   first: { sideways: false, toNext: true },
@@ -30,25 +31,25 @@ function RoomPanel({ tools }: PanelProps) {
   const settings = tools.settingsOf(room);
   return (
     <Unfolded
-      title="Make room"
+      title={t`Make room`}
       testId="room-settings"
       hint={
         settings.sideways
-          ? 'Drag a line to the right: all right of it moves along.'
-          : 'Drag a line down: all below it moves along. Back takes empty space away.'
+          ? t`Drag a line to the right: all right of it moves along.`
+          : t`Drag a line down: all below it moves along. Back takes empty space away.`
       }
     >
       <Segments
-        label="Which way"
+        label={t`Which way`}
         value={settings.sideways ? 'right' : 'down'}
         onValue={(way) => tools.change(room, { sideways: way === 'right' })}
         options={[
-          { value: 'down', words: 'Down', testId: 'room-down' },
-          { value: 'right', words: 'Right', testId: 'room-right' },
+          { value: 'down', words: t`Down`, testId: 'room-down' },
+          { value: 'right', words: t`Right`, testId: 'room-right' },
         ]}
       />
       <Switch
-        label="What leaves the sheet goes to the next page"
+        label={t`What leaves the sheet goes to the next page`}
         on={settings.toNext}
         testId="room-next"
         onChange={(toNext) => tools.change(room, { toNext })}

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { ShapesIcon } from '@phosphor-icons/react';
 import { Segments, Switch } from '../../ui/Segments';
 import { Slider } from '../../ui/Slider';
@@ -6,11 +7,12 @@ import { ColourWells } from './ColourWells';
 import { ShapeFace } from './ShapeFace';
 import type { PanelProps, Tool } from '../hand/tool';
 import { Unfolded } from './Unfolded';
+import { numberWords } from '../../words/language';
 
 /** Drawing shapes, with the pen chosen last. */
 export const shape: Tool<ShapeSettings> = {
   name: 'shape',
-  words: () => 'Shape',
+  words: () => t`Shape`,
   icon: () => ShapesIcon,
   key: 's',
   first: { kind: 'free', fill: '', fillOpacity: 0.35 },
@@ -26,22 +28,22 @@ export const shape: Tool<ShapeSettings> = {
 };
 
 const shapeNames: Record<ShapeChoice, string> = {
-  free: 'As I draw it',
-  line: 'Line',
-  arrow: 'Arrow',
-  doubleArrow: 'Arrow both ways',
-  circle: 'Circle',
-  ellipse: 'Ellipse',
-  triangle: 'Triangle',
-  square: 'Square',
-  rectangle: 'Rectangle',
-  rhombus: 'Rhombus',
-  parallelogram: 'Parallelogram',
-  trapezoid: 'Trapezoid',
-  polygon: 'Hexagon',
-  star: 'Star',
-  arc: 'Arc',
-  wave: 'Wave',
+  free: t`As I draw it`,
+  line: t`Line`,
+  arrow: t`Arrow`,
+  doubleArrow: t`Arrow both ways`,
+  circle: t`Circle`,
+  ellipse: t`Ellipse`,
+  triangle: t`Triangle`,
+  square: t`Square`,
+  rectangle: t`Rectangle`,
+  rhombus: t`Rhombus`,
+  parallelogram: t`Parallelogram`,
+  trapezoid: t`Trapezoid`,
+  polygon: t`Hexagon`,
+  star: t({ message: 'Star', context: 'a shape' }),
+  arc: t`Arc`,
+  wave: t`Wave`,
 };
 
 function ShapePanel({ tools }: PanelProps) {
@@ -50,12 +52,12 @@ function ShapePanel({ tools }: PanelProps) {
   const change = (changed: Partial<ShapeSettings>) => tools.change(shape, changed);
   return (
     <Unfolded
-      title="Shape"
+      title={t`Shape`}
       aside={shapeNames[settings.kind]}
       testId="shape-settings"
-      hint="Drawn with the pen chosen last. Shift keeps lines at 15° and sides even."
+      hint={t`Drawn with the pen chosen last. Shift keeps lines at 15° and sides even.`}
     >
-      <div role="group" aria-label="Kind of shape" className="mt-2 grid grid-cols-4 gap-1">
+      <div role="group" aria-label={t`Kind of shape`} className="mt-2 grid grid-cols-4 gap-1">
         {(Object.keys(shapeKinds) as ShapeChoice[]).map((kind) => (
           <button
             key={kind}
@@ -72,7 +74,7 @@ function ShapePanel({ tools }: PanelProps) {
         ))}
       </div>
       <Switch
-        label="Filled"
+        label={t`Filled`}
         on={settings.fill !== ''}
         testId="shape-filled"
         onChange={(on) => change({ fill: on ? '#e3b23c' : '' })}
@@ -81,7 +83,7 @@ function ShapePanel({ tools }: PanelProps) {
         <>
           <ColourWells colour={settings.fill} onColour={(fill) => change({ fill })} />
           <Slider
-            label="Opacity of the fill"
+            label={t`Opacity of the fill`}
             value={Math.round(settings.fillOpacity * 100)}
             min={5}
             max={100}
@@ -93,38 +95,38 @@ function ShapePanel({ tools }: PanelProps) {
         </>
       )}
       <Slider
-        label="Join ends within"
+        label={t`Join ends within`}
         value={habits.join}
         min={0}
         max={800}
         step={50}
         testId="join"
-        words={(join) => (join === 0 ? 'never' : `${(join / 100).toFixed(1)} mm`)}
+        words={(join) => (join === 0 ? t`never` : `${numberWords(join / 100, 1)} mm`)}
         onValue={(join) => tools.changeHabits({ join })}
       />
-      <p className="mt-3 text-[13px]">The paper’s own lines are met by</p>
+      <p className="mt-3 text-[13px]">{t`The paper’s own lines are met by`}</p>
       <Segments
-        label="The paper’s own lines are met by"
+        label={t`The paper’s own lines are met by`}
         value={habits.joinPrinted}
         options={[
-          { value: 'never', words: 'Nothing', testId: 'join-printed-never' },
-          { value: 'straight', words: 'Level ends', testId: 'join-printed-straight' },
-          { value: 'all', words: 'All ends', testId: 'join-printed-all' },
+          { value: 'never', words: t`Nothing`, testId: 'join-printed-never' },
+          { value: 'straight', words: t`Level ends`, testId: 'join-printed-straight' },
+          { value: 'all', words: t`All ends`, testId: 'join-printed-all' },
         ]}
         onValue={(joinPrinted) => tools.changeHabits({ joinPrinted })}
       />
       <Slider
-        label="Tidy when the pen rests"
+        label={t`Tidy when the pen rests`}
         value={habits.tidyAfter}
         min={0}
         max={1500}
         step={50}
         testId="tidy-after"
-        words={(after) => (after === 0 ? 'never' : `${(after / 1000).toFixed(2)} s`)}
+        words={(after) => (after === 0 ? t`never` : `${numberWords(after / 1000, 2)} s`)}
         onValue={(after) => tools.changeHabits({ tidyAfter: after > 0 && after < 300 ? 300 : after })}
       />
       <Slider
-        label="Then only what is larger than"
+        label={t`Then only what is larger than`}
         value={habits.tidyLeast}
         min={500}
         max={4000}

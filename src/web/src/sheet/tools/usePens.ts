@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import { useAct } from '../../data/doing';
 import type { Personal } from '../../data/usePersonal';
@@ -33,14 +34,14 @@ export function usePens(
     },
     addPen: () => {
       if (tray.length >= mostPens)
-        return say(`The tray holds ${mostPens} pens. Take one out first; a notebook can have pens of its own.`);
+        return say(t`The tray holds ${mostPens} pens. Take one out first; a notebook can have pens of its own.`);
       setTray([...tray.slice(0, at + 1), { ...(tray[at] ?? newPen('ball')) }, ...tray.slice(at + 1)]);
       setChosen(at + 1);
       added(at);
     },
     removePen: () => {
       if (tray.length < 2) return;
-      act('Took the pen out of the tray.', () => setTray(tray.filter((_, i) => i !== at)));
+      act(t`Took the pen out of the tray.`, () => setTray(tray.filter((_, i) => i !== at)));
       setChosen(Math.max(0, at - 1));
     },
     movePen: (by) => {

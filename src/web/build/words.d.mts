@@ -1,0 +1,3 @@
+import type { RolldownBabelPreset } from '@rolldown/plugin-babel';
+
+export const words: RolldownBabelPreset;
