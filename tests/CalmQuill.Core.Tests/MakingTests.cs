@@ -3,6 +3,7 @@ using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
+using CalmQuill.Core.Words;
 using CalmQuill.Testing;
 
 namespace CalmQuill.Core.Tests;
@@ -19,15 +20,15 @@ public sealed class MakingTests
     {
         var making = new Making(device, DocumentKind.Page);
         var last = device.LastId;
-        var problem = Assert.Throws<InvalidOperationException>(() =>
+        var problem = Assert.Throws<SentenceException>(() =>
             making.All([Stroke(0), Stroke(StrokeSamples.MostCoordinate + 1), Stroke(100)], 1, joined: true)
         );
         Assert.Contains("20 metres", problem.Message, StringComparison.Ordinal);
         Assert.Equal(last, device.LastId);
-        Assert.Throws<InvalidOperationException>(() => making.One(new Change.ItemsRemoved([]), 1));
+        Assert.Throws<SentenceException>(() => making.One(new Change.ItemsRemoved([]), 1));
         Assert.Equal(last, device.LastId);
         // A change that belongs into another document is against the rules as well.
-        Assert.Throws<InvalidOperationException>(() => new Making(device, DocumentKind.Library).One(Stroke(0), 1));
+        Assert.Throws<SentenceException>(() => new Making(device, DocumentKind.Library).One(Stroke(0), 1));
     }
 
     [Fact]
@@ -50,7 +51,7 @@ public sealed class MakingTests
         var piece = Cutting.Of(page, page.Items.Select(item => item.Id).ToHashSet());
         var making = new Making(device, DocumentKind.Page);
         var laying = new Laying(piece, 200_000, 0, Guid.Empty);
-        Assert.Throws<InvalidOperationException>(() => laying.Try(making.Check));
+        Assert.Throws<SentenceException>(() => laying.Try(making.Check));
         Assert.Equal(0, laying.Done);
         var fitting = new Laying(piece, 50_000, 0, Guid.Empty);
         fitting.Try(making.Check);

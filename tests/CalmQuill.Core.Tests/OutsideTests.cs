@@ -4,6 +4,7 @@ using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Text;
+using CalmQuill.Core.Words;
 using CalmQuill.Testing;
 using CsCheck;
 using MathNet.Numerics.LinearAlgebra;
@@ -108,7 +109,7 @@ public sealed class OutsideTests
             .CreatePolygon([.. filled.Points.Append(filled.Points[0]).Select(corner => new Coordinate(corner.X, corner.Y))])
             .Area;
         Assert.InRange(area / (120_000.0 * 80_000.0), 0.98, 1.02);
-        var problem = Assert.Throws<InvalidOperationException>(() =>
+        var problem = Assert.Throws<SentenceException>(() =>
             RegionFill.At(page, new InkBox(-2_000_000, -2_000_000, 2_000_000, 2_000_000), 1_000_000, 1_000_000, 300)
         );
         Assert.Contains("too large", problem.Message, StringComparison.Ordinal);

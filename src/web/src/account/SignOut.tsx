@@ -18,7 +18,7 @@ export function SignOut() {
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState('');
   const count = async () =>
-    (await outbox.waiting()).length + (await outbox.refusedWork()).length + (await store.unsentAssets());
+    (await outbox.waiting()).length + (await outbox.refusedWork()).length + (await store.assets.unsent());
   const leave = async (withUnsent: boolean) => {
     setBusy(true);
     try {

@@ -59,7 +59,7 @@ export class Assets {
     if (problem) throw new Error(problem);
     const asset = AssetBridge.IdOf(new Uint8Array(await crypto.subtle.digest('SHA-256', bytes)));
     try {
-      await this.store.keepAsset({
+      await this.store.assets.keep({
         space,
         id: asset,
         file: new Blob([bytes], { type }),
@@ -76,13 +76,13 @@ export class Assets {
 
   /** A file from the device, or else from the server; undefined where the server does not have it, or cannot be reached. */
   async file(space: string, asset: string): Promise<Blob | undefined> {
-    const kept = await this.store.asset(space, asset);
+    const kept = await this.store.assets.get(space, asset);
     if (kept) return kept.file;
     try {
       const file = await (await request('GET', assetPath(space, asset))).blob();
-      await this.store
-        .keepAsset({ space, id: asset, file, usedAt: Date.now() })
-        .then(() => this.store.trimAssets(mostHeld))
+      await this.store.assets
+        .keep({ space, id: asset, file, usedAt: Date.now() })
+        .then(() => this.store.assets.trim(mostHeld))
         // Without room it is shown all the same.
         .catch(() => {});
       return file;
@@ -140,17 +140,17 @@ export class Assets {
   private async sendAll(): Promise<void> {
     let trouble = '';
     // What was refused is tried once more after a start: whoever was taken out of a group may be in it again.
-    const [waiting, refused] = await Promise.all([this.store.waitingAssets(), this.store.refusedAssets()]);
+    const [waiting, refused] = await Promise.all([this.store.assets.waiting(), this.store.assets.refused()]);
     for (const asset of [...waiting, ...refused.filter(({ id }) => !this.refused.has(id))]) {
       try {
         await this.send(asset);
-        await this.store.settleAsset(asset.space, asset.id);
+        await this.store.assets.settle(asset.space, asset.id);
         this.pause = leastPause;
       } catch (problem) {
         if (this.ended.signal.aborted) return;
         if (problem instanceof Refused && isFinal(problem.status)) {
           this.refused.add(asset.id);
-          await this.store.settleAsset(asset.space, asset.id, problem.message);
+          await this.store.assets.settle(asset.space, asset.id, problem.message);
         } else {
           // The library is full, which may change; all else says the same of every file.
           if (problem instanceof Refused && !isBusy(problem.status)) trouble = problem.message;
@@ -181,7 +181,7 @@ export class Assets {
   }
 
   private async count(trouble = ''): Promise<void> {
-    const [waiting, refused] = await Promise.all([this.store.waitingAssets(), this.store.refusedAssets()]);
+    const [waiting, refused] = await Promise.all([this.store.assets.waiting(), this.store.assets.refused()]);
     if (this.ended.signal.aborted) return;
     setSyncState({ assets: waiting.length, assetTrouble: trouble || (refused[0]?.refused ?? '') });
   }

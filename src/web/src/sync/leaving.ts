@@ -25,7 +25,7 @@ export async function unsentOf(person: string): Promise<number> {
       left.operations.length +
       (await store.outbox()).length +
       (await store.refused()).length +
-      (await store.unsentAssets())
+      (await store.assets.unsent())
     );
   } finally {
     store.close();

@@ -1,7 +1,5 @@
-import { Button } from '../../ui/Button';
 import { t } from '@lingui/core/macro';
 import {
-  ArrowsOutLineHorizontalIcon,
   BoundingBoxIcon,
   CopyIcon,
   CopySimpleIcon,
@@ -24,19 +22,15 @@ import {
   TextAlignLeftIcon,
   XIcon,
 } from '@phosphor-icons/react';
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import type { OpenDocument } from '../../sync/openDocument';
 import { useWorkspace } from '../../data/useWorkspace';
-import { Segments, Switch } from '../../ui/Segments';
-import { Slider } from '../../ui/Slider';
-import { itemKinds } from '../hand/things';
-import { lineNumbers, penKindNumbers, penKinds, penNames } from '../../model/pens';
 import type { View } from '../ink/view';
-import { ColourWells } from '../tools/ColourWells';
 import { nameOfLayer, useLayers } from '../tools/layers';
 import { barPlace, type BarSide, toScreen } from './SelectionFrame';
-import type { EvenWish, Selection } from './useSelection';
-import { numberWords } from '../../words/language';
+import { EvenPanel } from './EvenPanel';
+import { LookPanel } from './LookPanel';
+import type { Selection } from './useSelection';
 
 interface SelectionBarProps {
   selection: Selection;
@@ -171,7 +165,7 @@ export function SelectionBar({
         )}
         <Press label={t`Leave`} testId="leave-taken" icon={<XIcon size={18} />} onPress={selection.leave} />
       </div>
-      {unfolded === 'look' && <Look selection={selection} />}
+      {unfolded === 'look' && <LookPanel selection={selection} />}
       {unfolded === 'more' && (
         <div
           className="grid w-max grid-cols-5 rounded-lg border border-base-300 bg-base-100 p-1 shadow-md"
@@ -260,189 +254,8 @@ export function SelectionBar({
           )}
         </div>
       )}
-      {unfolded === 'even' && <Even selection={selection} onDone={() => setUnfolded(undefined)} />}
+      {unfolded === 'even' && <EvenPanel selection={selection} onDone={() => setUnfolded(undefined)} />}
     </div>
-  );
-}
-
-/** How the selection looks; the tray stays as it is. */
-function Look({ selection }: { selection: Selection }) {
-  const { about } = selection;
-  const canFill = (about.kinds & (itemKinds.shape | itemKinds.area)) !== 0;
-  const onlyFills = about.kinds === itemKinds.area;
-  const [part, setPart] = useState<'colour' | 'fill'>(onlyFills ? 'fill' : 'colour');
-  const kept = (part === 'fill' ? about.fill : about.colour) ?? '';
-  const [colour, alpha] = [kept.slice(0, 6), kept.slice(6)];
-  const isFilled = !(about.fill ?? '00').endsWith('00');
-  return (
-    <section
-      aria-label={t`Look of the selection`}
-      data-testid="look-panel"
-      className="flex w-max gap-5 rounded-lg border border-base-300 bg-base-100 p-3 pt-1 shadow-md"
-    >
-      <div className="w-[214px]">
-        {canFill && !onlyFills && (
-          <Segments
-            label={t`Border or fill`}
-            value={part}
-            onValue={setPart}
-            options={[
-              { value: 'colour', words: t`Border`, testId: 'look-border' },
-              { value: 'fill', words: t`Fill`, testId: 'look-fill' },
-            ]}
-          />
-        )}
-        <ColourWells
-          colour={colour ? `#${colour}` : ''}
-          onColour={(to) =>
-            selection.restyle(part, `${to.slice(1)}${part === 'fill' && !isFilled ? usualFill : alpha || 'ff'}`)
-          }
-        />
-        <Slider
-          label={t`Opacity`}
-          value={Math.round((Number.parseInt(alpha || 'ff', 16) / 255) * 100)}
-          min={part === 'fill' ? 0 : 5}
-          max={100}
-          step={5}
-          testId="look-opacity"
-          words={(share) => (share === 0 ? 'none' : `${share} %`)}
-          onValue={(share) =>
-            selection.restyle(
-              part,
-              `${colour || '22302e'}${Math.round(share * 2.55)
-                .toString(16)
-                .padStart(2, '0')}`,
-            )
-          }
-        />
-      </div>
-      {!onlyFills && (
-        <div className="w-[196px]">
-          <Slider
-            label={t`Width`}
-            value={Number(about.width ?? 40)}
-            min={10}
-            max={600}
-            step={5}
-            testId="look-width"
-            words={(width) => `${numberWords(width / 100, 2)} mm`}
-            onValue={(width) => selection.restyle('width', String(width))}
-          />
-          <Choice
-            label={t`Kind of pen`}
-            testId="look-pen"
-            value={about.pen}
-            onValue={(value) => selection.restyle('pen', value)}
-            options={penKinds.map((kind) => [String(penKindNumbers[kind]), penNames[kind]])}
-          />
-          <Choice
-            label={t`Line`}
-            testId="look-line"
-            value={about.line}
-            onValue={(value) => selection.restyle('line', value)}
-            options={lineNames}
-          />
-        </div>
-      )}
-    </section>
-  );
-}
-
-/** A fill lets through what lies under it. */
-const usualFill = '59';
-const lineNames: [string, string][] = [
-  [String(lineNumbers.solid), t`Through`],
-  [String(lineNumbers.dashed), t`Dashed`],
-  [String(lineNumbers.dotted), t`Dotted`],
-];
-
-function Choice({
-  label,
-  testId,
-  value,
-  options,
-  onValue,
-}: {
-  label: string;
-  testId: string;
-  value: string | undefined;
-  options: [string, string][];
-  onValue: (value: string) => void;
-}) {
-  return (
-    <label className="mt-2 block text-[13px]">
-      {label}
-      <select
-        data-testid={testId}
-        className="select select-sm mt-1 h-10 w-full border-base-300 bg-base-100"
-        value={value ?? ''}
-        onChange={(event) => onValue(event.target.value)}
-      >
-        {value === undefined && <option value="">{t`several`}</option>}
-        {options.map(([key, words]) => (
-          <option key={key} value={key}>
-            {words}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
-}
-
-/** Even lines, seen before they are kept. */
-function Even({ selection, onDone }: { selection: Selection; onDone: () => void }) {
-  const [wish, setWish] = useState<EvenWish>({ strength: 0.8, words: true, height: false });
-  const { strength, words, height } = wish;
-  useEffect(() => {
-    selection.previewEven({ strength, words, height });
-    return () => selection.previewEven(undefined);
-    // The selection is a new object at every drawing; what is seen depends on the wish alone.
-  }, [strength, words, height]);
-  return (
-    <section
-      aria-label={t`Even lines`}
-      data-testid="even-panel"
-      className="w-[260px] rounded-lg border border-base-300 bg-base-100 p-3 shadow-md"
-    >
-      <Slider
-        label={t`How much`}
-        value={Math.round(strength * 100)}
-        min={0}
-        max={100}
-        step={5}
-        testId="even-strength"
-        words={(share) => `${share} %`}
-        onDraft={(share) => setWish({ ...wish, strength: share / 100 })}
-        onValue={(share) => setWish({ ...wish, strength: share / 100 })}
-      />
-      <Switch
-        label={t`Even gaps between words`}
-        on={words}
-        testId="even-words"
-        onChange={(on) => setWish({ ...wish, words: on })}
-      />
-      <Switch
-        label={t`Level the height`}
-        on={height}
-        testId="even-height"
-        onChange={(on) => setWish({ ...wish, height: on })}
-      />
-      <div className="mt-2 flex gap-2">
-        <Button
-          look="primary"
-
-          className="grow"
-          data-testid="even-keep"
-          onClick={() => {
-            selection.even(wish);
-            onDone();
-          }}
-        >
-          <ArrowsOutLineHorizontalIcon size={18} /> {t`Keep`}
-        </Button>
-        <Button look="plain" onClick={onDone}>{t`Leave as it is`}</Button>
-      </div>
-    </section>
   );
 }
 

@@ -1,0 +1,133 @@
+import { t } from '@lingui/core/macro';
+import { useState } from 'react';
+import { lineNumbers, penKindNumbers, penKinds, penNames } from '../../model/pens';
+import { Segments } from '../../ui/Segments';
+import { Slider } from '../../ui/Slider';
+import { numberWords } from '../../words/language';
+import { itemKinds } from '../hand/things';
+import { ColourWells } from '../tools/ColourWells';
+import type { Selection } from './useSelection';
+
+/** How the selection looks; the tray stays as it is. */
+export function LookPanel({ selection }: { selection: Selection }) {
+  const { about } = selection;
+  const canFill = (about.kinds & (itemKinds.shape | itemKinds.area)) !== 0;
+  const onlyFills = about.kinds === itemKinds.area;
+  const [part, setPart] = useState<'colour' | 'fill'>(onlyFills ? 'fill' : 'colour');
+  const kept = (part === 'fill' ? about.fill : about.colour) ?? '';
+  const [colour, alpha] = [kept.slice(0, 6), kept.slice(6)];
+  const isFilled = !(about.fill ?? '00').endsWith('00');
+  return (
+    <section
+      aria-label={t`Look of the selection`}
+      data-testid="look-panel"
+      className="flex w-max gap-5 rounded-lg border border-base-300 bg-base-100 p-3 pt-1 shadow-md"
+    >
+      <div className="w-[214px]">
+        {canFill && !onlyFills && (
+          <Segments
+            label={t`Border or fill`}
+            value={part}
+            onValue={setPart}
+            options={[
+              { value: 'colour', words: t`Border`, testId: 'look-border' },
+              { value: 'fill', words: t`Fill`, testId: 'look-fill' },
+            ]}
+          />
+        )}
+        <ColourWells
+          colour={colour ? `#${colour}` : ''}
+          onColour={(to) =>
+            selection.restyle(part, `${to.slice(1)}${part === 'fill' && !isFilled ? usualFill : alpha || 'ff'}`)
+          }
+        />
+        <Slider
+          label={t`Opacity`}
+          value={Math.round((Number.parseInt(alpha || 'ff', 16) / 255) * 100)}
+          min={part === 'fill' ? 0 : 5}
+          max={100}
+          step={5}
+          testId="look-opacity"
+          words={(share) => (share === 0 ? 'none' : `${share} %`)}
+          onValue={(share) =>
+            selection.restyle(
+              part,
+              `${colour || '22302e'}${Math.round(share * 2.55)
+                .toString(16)
+                .padStart(2, '0')}`,
+            )
+          }
+        />
+      </div>
+      {!onlyFills && (
+        <div className="w-[196px]">
+          <Slider
+            label={t`Width`}
+            value={Number(about.width ?? 40)}
+            min={10}
+            max={600}
+            step={5}
+            testId="look-width"
+            words={(width) => `${numberWords(width / 100, 2)} mm`}
+            onValue={(width) => selection.restyle('width', String(width))}
+          />
+          <Choice
+            label={t`Kind of pen`}
+            testId="look-pen"
+            value={about.pen}
+            onValue={(value) => selection.restyle('pen', value)}
+            options={penKinds.map((kind) => [String(penKindNumbers[kind]), penNames[kind]])}
+          />
+          <Choice
+            label={t`Line`}
+            testId="look-line"
+            value={about.line}
+            onValue={(value) => selection.restyle('line', value)}
+            options={lineNames}
+          />
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** A fill lets through what lies under it. */
+const usualFill = '59';
+const lineNames: [string, string][] = [
+  [String(lineNumbers.solid), t`Through`],
+  [String(lineNumbers.dashed), t`Dashed`],
+  [String(lineNumbers.dotted), t`Dotted`],
+];
+
+function Choice({
+  label,
+  testId,
+  value,
+  options,
+  onValue,
+}: {
+  label: string;
+  testId: string;
+  value: string | undefined;
+  options: [string, string][];
+  onValue: (value: string) => void;
+}) {
+  return (
+    <label className="mt-2 block text-[13px]">
+      {label}
+      <select
+        data-testid={testId}
+        className="select select-sm mt-1 h-10 w-full border-base-300 bg-base-100"
+        value={value ?? ''}
+        onChange={(event) => onValue(event.target.value)}
+      >
+        {value === undefined && <option value="">{t`several`}</option>}
+        {options.map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
