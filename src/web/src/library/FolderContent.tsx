@@ -62,6 +62,10 @@ export function FolderContent({ at, space, libraries, onNewFolder, lead }: Folde
   const [asking, setAsking] = useState<Asking | { what: 'newLens' | 'lens' } | undefined>(
     search.get('new') ? { what: 'newNotebook' } : undefined,
   );
+  useEffect(() => {
+    // It is asked once; the address is that of the folder.
+    if (search.has('new')) setSearch({}, { replace: true });
+  }, []);
   const [renaming, setRenaming] = useState<string>();
 
   const target = viewTarget(at.space, at.place);
@@ -256,10 +260,7 @@ export function FolderContent({ at, space, libraries, onNewFolder, lead }: Folde
           actions={actions}
           personal={personal}
           rule={narrowed ? (rules?.[0] ?? '') : ''}
-          onClose={() => {
-            setAsking(undefined);
-            if (search.has('new')) setSearch({}, { replace: true });
-          }}
+          onClose={() => setAsking(undefined)}
           onSavedLens={(library, lens) => {
             say(t`The lens is kept; it stands at the side.`);
             void navigate(`/library/${library}/lens-${lens}`);

@@ -29,9 +29,12 @@ export function Menu({
   const [wasOpen, setWasOpen] = useState(false);
   const button = useRef<HTMLButtonElement>(null);
   const first = useRef<HTMLElement>(null);
+  const chosen = useRef(false);
   const unfold = (unfolded: boolean) => {
     setOpen(unfolded);
-    if (unfolded) setWasOpen(true);
+    if (!unfolded) return;
+    setWasOpen(true);
+    chosen.current = false;
   };
   return (
     // What goes on in the list is not the business of the row that the button stands in.
@@ -81,7 +84,8 @@ export function Menu({
             >
               <List.Popup
                 aria-label={label}
-                finalFocus={button}
+                // What was chosen has a focus of its own, such as the field for a new name.
+                finalFocus={() => (chosen.current ? false : button.current)}
                 className="max-h-(--available-height) w-60 overflow-y-auto rounded-md border border-base-300 bg-base-100 p-1 text-base-content shadow-lg outline-none"
               >
                 {entries.map((entry, i) => (
@@ -92,6 +96,7 @@ export function Menu({
                     className="flex h-11 w-full cursor-default items-center gap-3 rounded px-3 text-start outline-none data-highlighted:bg-base-200"
                     onClick={() => {
                       // What it opens gives the focus back to where it was.
+                      chosen.current = true;
                       button.current?.focus();
                       entry.onChoose();
                     }}
