@@ -55,7 +55,6 @@ export function SignOut() {
           <div className="grid gap-2">
             <Button
               look="primary"
-
               data-testid="leave-keeping"
               disabled={busy}
               onClick={() => void leave(false)}

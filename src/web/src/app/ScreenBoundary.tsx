@@ -42,12 +42,7 @@ function Broken({ problem }: { problem: Error }) {
         <p className="mb-2">{t`Nothing that you wrote is lost: it was kept before it was shown. The other screens go on, and this one usually does after a reload. Whoever looks after the server has been told.`}</p>
         <p className="mb-5 text-[13px] text-quiet">{t`It said: ${problem.message.split('\n')[0]}`}</p>
         <div className="flex flex-wrap gap-3">
-          <Button
-            look="primary"
-
-            data-testid="reload"
-            onClick={() => location.reload()}
-          >{t`Reload`}</Button>
+          <Button look="primary" data-testid="reload" onClick={() => location.reload()}>{t`Reload`}</Button>
           {person && (
             <Button
               data-testid="save-rescue"

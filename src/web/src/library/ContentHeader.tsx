@@ -66,7 +66,6 @@ export function ContentHeader({
         {isFolder && mayWrite && (
           <Button
             look="primary"
-
             className="max-sm:size-11 max-sm:px-0"
             data-testid="new-notebook"
             title={t`New notebook`}

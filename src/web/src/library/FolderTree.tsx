@@ -92,9 +92,7 @@ export function FolderTree({
         {mayWrite && (
           <SignButton
             label={t`New folder in ${where}`}
-
             data-testid={`new-folder-${space.personal ? 'personal' : 'group'}`}
-
             onClick={onNewFolder}
           >
             <PlusIcon size={18} />

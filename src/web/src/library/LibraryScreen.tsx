@@ -134,9 +134,7 @@ export function LibraryScreen() {
                 <SignButton
                   label={t`Folders and lists`}
                   ref={opener}
-
                   aria-expanded={sideShown}
-
                   className="-ms-2 min-[1200px]:hidden"
                   data-testid="show-side"
                   onClick={() => setSideShown(true)}

@@ -178,7 +178,6 @@ export function LinkDialog({
             <Button onClick={onClose}>{t`Cancel`}</Button>
             <Button
               look="primary"
-
               data-testid="link-confirm"
               onClick={() => choose(choices[at])}
             >{t`Link to it`}</Button>

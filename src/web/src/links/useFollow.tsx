@@ -129,7 +129,6 @@ export function useFollow(): {
           {asking.what === 'binned' && (
             <Button
               look="primary"
-
               data-testid="restore-target"
               onClick={() => {
                 close();

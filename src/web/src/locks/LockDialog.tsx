@@ -48,16 +48,11 @@ export function LockDialog({
           {locks.get(notebook) ? (
             <Button
               look="primary"
-
               data-testid="lock-shut"
               onClick={() => void send.call('POST', `${path}/shut`).then((done) => done && onClose())}
             >{t`Lock it now`}</Button>
           ) : (
-            <Button
-              look="primary"
-
-              onClick={onClose}
-            >{t`Leave it locked`}</Button>
+            <Button look="primary" onClick={onClose}>{t`Leave it locked`}</Button>
           )}
         </div>
       </Dialog>

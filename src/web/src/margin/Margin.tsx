@@ -51,13 +51,7 @@ export function Margin(props: MarginProps) {
           <TabButton own="marks" label={t`Marks`} icon={<FlagPennantIcon size={18} weight="light" />} />
           <TabButton own="links" label={t`Links`} icon={<LinkIcon size={18} weight="light" />} />
         </Tabs.List>
-        <SignButton
-          label={t`Close the margin`}
-
-          title={t`Close`}
-          className="ms-auto"
-          onClick={props.onClose}
-        >
+        <SignButton label={t`Close the margin`} title={t`Close`} className="ms-auto" onClick={props.onClose}>
           <XIcon size={18} />
         </SignButton>
       </div>

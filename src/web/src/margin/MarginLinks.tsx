@@ -82,10 +82,8 @@ export function MarginLinks({
               {mayWrite && naming !== link.id && hidden(readTarget(link.target ?? '')) === undefined && (
                 <SignButton
                   label={t`Call the link to ${wordsOf(link)} otherwise`}
-
                   title={t`Call the link otherwise`}
                   data-testid="link-rename"
-
                   onClick={() => setNaming(link.id)}
                 >
                   <PencilSimpleIcon size={16} />
@@ -94,10 +92,8 @@ export function MarginLinks({
               {mayWrite && (
                 <SignButton
                   label={t`Take out the link to ${wordsOf(link)}`}
-
                   title={t`Take the link out`}
                   data-testid="link-remove"
-
                   onClick={() => void setSpotOn(workspace, at.space, link.page, link.id, { removed: '1' })}
                 >
                   <XIcon size={16} />

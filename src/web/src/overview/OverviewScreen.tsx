@@ -151,7 +151,6 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
         {mayWrite && (
           <Button
             look="primary"
-
             data-testid="overview-add"
             onClick={() =>
               void navigate(

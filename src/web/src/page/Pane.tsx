@@ -74,7 +74,6 @@ function OpenPane(props: PaneProps & { space: Space; isLocked: boolean }) {
       {space.role !== 'reader' && (
         <Button
           look="primary"
-
           onClick={() => onGo({ ...at, page: notebook.addPageAfter('', defaultPaper) })}
         >{t`Add the first page`}</Button>
       )}

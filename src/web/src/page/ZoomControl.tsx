@@ -184,7 +184,6 @@ function MeasureDialog({ onClose, onMeasured }: { onClose: () => void; onMeasure
         <Button onClick={onClose}>{t`Cancel`}</Button>
         <Button
           look="primary"
-
           data-testid="measured"
           onClick={() => (calibrate(factor), onMeasured(), onClose())}
         >{t`It is as large as the card`}</Button>

@@ -105,18 +105,12 @@ export function ChangePaperDialog({
           <fieldset className="mt-2">
             <legend className="mb-1 font-semibold">{t`For`}</legend>
             <div className="flex gap-1.5">
-              <Toggle
-                on={reach === 'chosen'}
-
-                className="grow"
-                onClick={() => setReach('chosen')}
-              >
+              <Toggle on={reach === 'chosen'} className="grow" onClick={() => setReach('chosen')}>
                 {chosen.length === 1 ? t`this page` : t`${chosen.length} pages`}
               </Toggle>
               {kind && (
                 <Toggle
                   on={reach === 'kind'}
-
                   data-testid="paper-kind"
                   className="grow"
                   onClick={() => setReach('kind')}
@@ -126,7 +120,6 @@ export function ChangePaperDialog({
               )}
               <Toggle
                 on={reach === 'all'}
-
                 data-testid="paper-all"
                 className="grow"
                 onClick={() => setReach('all')}

@@ -100,13 +100,7 @@ export function OwnPaperDialog({
               <legend className="mb-1 font-semibold">{t`For`}</legend>
               <div className="flex gap-1.5">
                 {[true, false].map((one) => (
-                  <Toggle
-                    on={everywhere === one}
-                    key={String(one)}
-
-                    onClick={() => setEverywhere(one)}
-                    className="grow"
-                  >
+                  <Toggle on={everywhere === one} key={String(one)} onClick={() => setEverywhere(one)} className="grow">
                     {one ? t`all pages on it` : t`new pages only`}
                   </Toggle>
                 ))}

@@ -263,7 +263,6 @@ function Pick({
           <Toggle
             on={value === one}
             key={one}
-
             data-testid={`${testId}-${one.replace(' ', '-')}`}
             onClick={() => onPick(one)}
             className="grow"

@@ -42,7 +42,6 @@ export function PapersScreen() {
         {mayWrite && (
           <Button
             look="primary"
-
             data-testid="new-paper"
             onClick={() => setAsking({ what: 'new' })}
           >{t`New paper`}</Button>

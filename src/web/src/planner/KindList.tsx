@@ -46,9 +46,7 @@ export function KindList({
                   <Toggle
                     on={chosen.papers[kind] === one.paper}
                     key={one.paper}
-
                     disabled={!on}
-
                     data-testid={`style-${one.paper}`}
                     onClick={() => onChange({ papers: { ...chosen.papers, [kind]: one.paper } })}
                   >

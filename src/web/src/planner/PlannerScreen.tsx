@@ -115,7 +115,6 @@ export function PlannerScreen() {
         <Button
           look="primary"
           type="submit"
-
           disabled={!counts || progress !== undefined}
           data-testid="make-planner"
         >{t`Make the planner`}</Button>
@@ -138,13 +137,7 @@ export function PlannerScreen() {
             <legend className="mb-1 font-semibold">{t`Weeks begin on`}</legend>
             <div className="flex gap-1.5">
               {(['monday', 'sunday'] as const).map((day) => (
-                <Toggle
-                  on={chosen.week === day}
-                  key={day}
-
-                  onClick={() => change({ week: day })}
-                  className="grow"
-                >
+                <Toggle on={chosen.week === day} key={day} onClick={() => change({ week: day })} className="grow">
                   {day === 'monday' ? t`Monday` : t`Sunday`}
                 </Toggle>
               ))}

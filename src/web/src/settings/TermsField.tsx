@@ -30,9 +30,7 @@ export function TermsField({ space, mayWrite }: { space: string; mayWrite: boole
             {mayWrite && (
               <SignButton
                 label={t`Take out the term from ${termWords(term)}`}
-
                 title={t`Take out`}
-
                 onClick={() => put(terms.filter((one) => one !== term))}
               >
                 <XIcon size={16} />

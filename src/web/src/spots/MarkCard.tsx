@@ -48,31 +48,19 @@ export function MarkCard({ spot, kinds, page, people, mayWrite, onCopyLink, onCl
       <div className="flex items-center gap-2">
         <MarkSign kind={kind} done={Boolean(spot.doneAt)} />
         <h3 className="grow text-[16px]">{kind?.words ?? t`Mark`}</h3>
-        <SignButton
-          label={t`Copy a link to this mark`}
-
-          onClick={onCopyLink}
-        >
+        <SignButton label={t`Copy a link to this mark`} onClick={onCopyLink}>
           <LinkSimpleIcon size={18} />
         </SignButton>
         {mayWrite && (
           <SignButton
             label={t`Take the mark away`}
-
             data-testid="mark-remove"
-
             onClick={() => (set({ removed: '1' }), onClose())}
           >
             <TrashIcon size={18} />
           </SignButton>
         )}
-        <SignButton
-          label={t`Close`}
-
-          data-testid="mark-close"
-
-          onClick={() => (keepNote(), onClose())}
-        >
+        <SignButton label={t`Close`} data-testid="mark-close" onClick={() => (keepNote(), onClose())}>
           <XIcon size={18} />
         </SignButton>
       </div>

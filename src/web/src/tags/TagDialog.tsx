@@ -95,12 +95,7 @@ export function TagDialog({
         </p>
       )}
       <div className="mt-4 flex justify-end">
-        <Button
-          look="primary"
-
-          data-testid="tags-done"
-          onClick={onClose}
-        >{t`Done`}</Button>
+        <Button look="primary" data-testid="tags-done" onClick={onClose}>{t`Done`}</Button>
       </div>
     </Dialog>
   );

@@ -47,12 +47,9 @@ export function Menu({
       <SignButton
         label={label}
         ref={button}
-
         aria-haspopup="menu"
         aria-expanded={open}
-
         data-testid={testId}
-
         onClick={() => unfold(!open)}
         onKeyDown={(event) => {
           if (event.key !== 'ArrowDown') return;

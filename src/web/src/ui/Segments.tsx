@@ -26,7 +26,6 @@ export function Segments<T extends string>({
         <Toggle
           on={value === option.value}
           key={option.value}
-
           data-testid={option.testId}
           onClick={() => onValue(option.value)}
           className="min-w-0 truncate px-1 text-[13px]"

@@ -48,13 +48,7 @@ export function IconField({
   return (
     <fieldset className="mt-3 flex flex-wrap gap-1">
       <legend className="mb-1 font-semibold">{t`Icon`}</legend>
-      {!needed && (
-        <Toggle
-          on={value === ''}
-
-          onClick={() => onChange('')}
-        >{t`None`}</Toggle>
-      )}
+      {!needed && <Toggle on={value === ''} onClick={() => onChange('')}>{t`None`}</Toggle>}
       {Object.keys(nodeIcons).map((one) => (
         <button
           key={one}

@@ -147,13 +147,7 @@ export function RetraceBar({ blotter, page, items, people, onClose }: RetraceBar
           ))}
         </select>
       )}
-      <SignButton
-        label={t`End retracing`}
-
-        data-testid="retrace-close"
-
-        onClick={onClose}
-      >
+      <SignButton label={t`End retracing`} data-testid="retrace-close" onClick={onClose}>
         <XIcon size={18} />
       </SignButton>
     </section>

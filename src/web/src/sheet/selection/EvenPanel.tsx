@@ -47,7 +47,6 @@ export function EvenPanel({ selection, onDone }: { selection: Selection; onDone:
       <div className="mt-2 flex gap-2">
         <Button
           look="primary"
-
           className="grow"
           data-testid="even-keep"
           onClick={() => {

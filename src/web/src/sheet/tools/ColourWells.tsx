@@ -120,11 +120,8 @@ export function ColourWells({ colour, onColour, onPick }: ColourWellsProps) {
         )}
         <SignButton
           label={t`Keep this colour`}
-
           title={own ? t`Keep this colour here` : t`Keep this colour in a palette of your own`}
-
           data-testid="keep-colour"
-
           onClick={keepInOwn}
         >
           <PlusIcon size={18} />

@@ -79,7 +79,6 @@ function EraserPanel({ tools, sheet }: PanelProps) {
       />
       <Button
         look="plain"
-
         className="mt-2 w-full border-base-300 text-[13px]"
         data-testid="clear-page"
         onClick={sheet.clear}
