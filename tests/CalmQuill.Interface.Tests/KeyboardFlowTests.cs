@@ -236,6 +236,40 @@ public sealed class KeyboardFlowTests : InterfaceTest
         Assert.Empty(browser.Errors());
     }
 
+    [Fact]
+    public void What_is_selected_is_scaled_and_turned_by_its_grips()
+    {
+        var browser = OpenPage(Group.Writer);
+        browser.TypeWithControl("a");
+        browser.Find("selection-frame");
+        double Side(string side) =>
+            Convert.ToDouble(
+                browser.Script(
+                    "return document.querySelector('[data-testid=selection-frame]').getBoundingClientRect()[arguments[0]]",
+                    side
+                ),
+                System.Globalization.CultureInfo.InvariantCulture
+            );
+        var (wide, high) = (Side("width"), Side("height"));
+        Reach(browser, "[data-grip='1,1']");
+        browser.TypeWith(Keys.Shift, Keys.ArrowRight);
+        browser.Until(() => Side("width") > wide + 5, "what is selected wider");
+        // A corner keeps the proportion, and the focus.
+        Assert.True(Side("height") > high);
+        Assert.True(Has(browser, "[data-grip='1,1']"));
+        browser.TypeWithControl("z");
+        browser.Until(() => Math.Abs(Side("width") - wide) < 1, "as wide as before");
+
+        Reach(browser, "[data-testid=turn-grip]");
+        browser.TypeWith(Keys.Shift, Keys.ArrowRight);
+        browser.Until(() => Side("height") > high + 5, "what is selected turned");
+        browser.Type(Keys.Delete);
+        browser.WaitForStrokes(0);
+        browser.TypeWithControl("z");
+        browser.WaitForStrokes(1);
+        Assert.Empty(browser.Errors());
+    }
+
     /// <summary>Goes from stop to stop until the focus is on what is meant.</summary>
     private static void Reach(Browser browser, string selector, bool backwards = false)
     {

@@ -1,3 +1,4 @@
+import { arrowWays } from '../ui/Grip';
 import { useEffect } from 'react';
 import type { SheetView } from '../sheet/blotter/sheetView';
 import type { Selection } from '../sheet/selection/useSelection';
@@ -72,20 +73,13 @@ function commandOf(event: KeyboardEvent, { reading, mayWrite, selection, undo, r
   }
 }
 
-const arrows: Record<string, readonly [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-};
-
 /** Keys that are no letters: they work also where letters are turned off. */
 function plainOf(event: KeyboardEvent, { reading, tools, selection }: SheetKeys): Act {
   const { key } = event;
   if (key === 'Escape') return selection?.leave ?? (tools.open ? () => tools.unfold(undefined) : undefined);
   const onInk = !reading && selection && selection.taken.items.length > 0 ? selection : undefined;
   if (!onInk) return undefined;
-  const nudge = arrows[key];
+  const nudge = arrowWays[key];
   if (nudge) {
     const by = tools.habits.nudge * (event.shiftKey ? 10 : 1);
     return () => onInk.move(nudge[0] * by, nudge[1] * by);

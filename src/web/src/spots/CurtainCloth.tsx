@@ -5,6 +5,7 @@ import { useWorkspace } from '../data/useWorkspace';
 import type { View } from '../sheet/ink/view';
 import type { OpenDocument } from '../sync/openDocument';
 import { setSpot, type Spot } from '../data/spots';
+import { Grip } from '../ui/Grip';
 
 interface CurtainClothProps {
   spot: Spot;
@@ -17,6 +18,8 @@ interface CurtainClothProps {
 /** A lifted curtain falls again after this, unless it is pressed before. */
 const fallsAfter = 20_000;
 const rail = 40;
+/** An arrow key moves it so far, 0.01 mm. */
+const step = 100;
 
 /** A cloth over a part of the page: a press lifts it, another lets it fall. The question on it can be written while it hangs. */
 export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothProps) {
@@ -95,12 +98,15 @@ export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothPr
           >
             <PencilSimpleIcon size={18} weight="light" />
           </button>
-          <span
-            title={t`Move the curtain`}
+          <Grip
+            label={t`Move the curtain`}
             data-testid="curtain-move"
-            className="grid size-10 cursor-move touch-none place-items-center text-[#f6f1e7]"
+            className="grid size-11 cursor-move place-items-center text-[#f6f1e7]"
+            onStep={(right, down) =>
+              page.perform((handle, now) => core.SpotBridge.Move(handle, spot.id, right * step, down * step, now))
+            }
             onPointerDown={(event) => {
-              (event.currentTarget as Element).setPointerCapture(event.pointerId);
+              event.currentTarget.setPointerCapture(event.pointerId);
               drag.current = { x: event.clientX, y: event.clientY };
             }}
             onPointerMove={move}
@@ -108,7 +114,7 @@ export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothPr
             onPointerCancel={put}
           >
             <ArrowsOutCardinalIcon size={18} weight="light" />
-          </span>
+          </Grip>
           <button
             type="button"
             title={t`Take the curtain away`}

@@ -1,3 +1,4 @@
+import { arrowWays } from '../ui/Grip';
 import { t } from '@lingui/core/macro';
 import type { Member } from '../data/usePeople';
 import { useLinkWords } from '../links/useLinkWords';
@@ -27,13 +28,6 @@ interface SpotLayerProps {
 const cardWidth = 272;
 /** Arrow keys move a mark so far, with shift a little, 0.01 mm. */
 const [step, smallStep] = [500, 100];
-const ways: Record<string, readonly [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-};
-
 /** The signs on a sheet: discs for marks, a dotted line under links, a bracket beside headings, cloth for curtains. They go along with the view. */
 export function SpotLayer({
   spots,
@@ -75,7 +69,7 @@ export function SpotLayer({
               data-testid="mark"
               data-spot={spot.id}
               onKeyDown={(event) => {
-                const way = ways[event.key];
+                const way = arrowWays[event.key];
                 if (!way || !mayMove(spot)) return;
                 event.preventDefault();
                 event.stopPropagation();

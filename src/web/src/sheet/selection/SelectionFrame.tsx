@@ -1,3 +1,4 @@
+import { Grip } from '../../ui/Grip';
 import { t } from '@lingui/core/macro';
 import { ArrowClockwiseIcon } from '@phosphor-icons/react';
 import { type PointerEvent as ReactPointerEvent, useRef, useState } from 'react';
@@ -39,8 +40,19 @@ const leastScale = 0.02;
 const edgeWithin = 28;
 const edgeAfter = 700;
 
-type Grip = 'move' | 'turn' | `${-1 | 0 | 1},${-1 | 0 | 1}`;
-const grips: Grip[] = ['-1,-1', '0,-1', '1,-1', '-1,0', '1,0', '-1,1', '0,1', '1,1'];
+type GripName = 'move' | 'turn' | `${-1 | 0 | 1},${-1 | 0 | 1}`;
+const grips: GripName[] = ['-1,-1', '0,-1', '1,-1', '-1,0', '1,0', '-1,1', '0,1', '1,1'];
+const keyStep = 100;
+const gripWords: Record<string, string> = {
+  '-1,-1': t`Scale by the upper left corner`,
+  '0,-1': t`Scale by the upper edge`,
+  '1,-1': t`Scale by the upper right corner`,
+  '-1,0': t`Scale by the left edge`,
+  '1,0': t`Scale by the right edge`,
+  '-1,1': t`Scale by the lower left corner`,
+  '0,1': t`Scale by the lower edge`,
+  '1,1': t`Scale by the lower right corner`,
+};
 const cursors: Record<string, string> = {
   '-1,-1': 'nwse-resize',
   '1,1': 'nwse-resize',
@@ -66,7 +78,7 @@ export function SelectionFrame({
   const [matrix, setMatrix] = useState<Matrix>();
   const [angle, setAngle] = useState<number>();
   const drag = useRef<{
-    grip: Grip;
+    grip: GripName;
     x: number;
     y: number;
     now: Matrix;
@@ -78,7 +90,7 @@ export function SelectionFrame({
   const box = toScreen(shown, view);
   const isInk = items.length > 0;
 
-  const begin = (grip: Grip) => (event: ReactPointerEvent) => {
+  const begin = (grip: GripName) => (event: ReactPointerEvent) => {
     if (writes(event.nativeEvent)) return;
     event.stopPropagation();
     (event.target as Element).setPointerCapture(event.pointerId);
@@ -133,6 +145,15 @@ export function SelectionFrame({
       else selection.preview(undefined);
     } else selection.transform(held.now);
   };
+  /** By keys: a millimetre, or a degree. */
+  const step = (grip: GripName, right: number, down: number) => {
+    const [left, top, farRight, bottom] = area;
+    selection.transform(
+      grip === 'turn'
+        ? turnedAbout((left + farRight) / 2, (top + bottom) / 2, right + down)
+        : matrixOf(grip, area, right * keyStep, down * keyStep, { shiftKey: false }, { x: 0, y: 0 }),
+    );
+  };
   const listen = { onPointerMove: move, onPointerUp: end, onPointerCancel: end };
   return (
     <>
@@ -151,11 +172,13 @@ export function SelectionFrame({
           // On a small selection the grips in the middles would lie over each other.
           if ((gx === 0 && box.width < 70) || (gy === 0 && box.height < 70)) return null;
           return (
-            <span
+            <Grip
               key={grip}
+              label={gripWords[grip]!}
               data-testid="grip"
               data-grip={grip}
-              className="pointer-events-auto absolute grid size-10 -translate-x-1/2 -translate-y-1/2 touch-none place-items-center"
+              onStep={(right, down) => step(grip, right, down)}
+              className="pointer-events-auto absolute grid size-11 -translate-x-1/2 -translate-y-1/2 place-items-center"
               style={{
                 left: box.left - pad + ((gx + 1) / 2) * (box.width + 2 * pad) + gx * 8,
                 top: box.top - pad + ((gy + 1) / 2) * (box.height + 2 * pad) + gy * 8,
@@ -165,14 +188,15 @@ export function SelectionFrame({
               {...listen}
             >
               <span className="size-3 rounded-sm border-[1.5px] border-[#4f7388] bg-paper" />
-            </span>
+            </Grip>
           );
         })}
       {isInk && !selection.about.locked && (
-        <span
+        <Grip
+          label={t`Turn`}
           data-testid="turn-grip"
-          title={t`Turn`}
-          className="pointer-events-auto absolute grid size-10 -translate-x-1/2 cursor-grab touch-none place-items-center text-[#4f7388]"
+          onStep={(right, down) => step('turn', right, down)}
+          className="pointer-events-auto absolute grid size-11 -translate-x-1/2 cursor-grab place-items-center text-[#4f7388]"
           style={{
             left: box.left + box.width + pad + turnOff,
             top: barSide === 'below' ? box.top - pad - turnOff : box.top + box.height - pad,
@@ -184,7 +208,7 @@ export function SelectionFrame({
           {angle !== undefined && (
             <span className="absolute left-9 rounded bg-base-100 px-1.5 text-[13px] text-base-content">{angle}°</span>
           )}
-        </span>
+        </Grip>
       )}
     </>
   );
@@ -236,11 +260,11 @@ export function toScreen(
 }
 
 function matrixOf(
-  grip: Grip,
+  grip: GripName,
   [left, top, right, bottom]: Area,
   dx: number,
   dy: number,
-  event: ReactPointerEvent,
+  { shiftKey }: { shiftKey: boolean },
   /** Where the hand took hold, on the page. */
   held: { x: number; y: number },
 ): Matrix {
@@ -257,7 +281,7 @@ function matrixOf(
   let sx = gx === 0 ? 1 : least(1 + (gx * dx) / wide);
   let sy = gy === 0 ? 1 : least(1 + (gy * dy) / high);
   // Corners keep the proportion unless Shift is held.
-  if (gx !== 0 && gy !== 0 && !event.shiftKey)
+  if (gx !== 0 && gy !== 0 && !shiftKey)
     sx = sy = least(1 + (gx * dx * wide + gy * dy * high) / (wide * wide + high * high));
   return scaledAbout(gx < 0 ? right : left, gy < 0 ? bottom : top, sx, sy);
 }

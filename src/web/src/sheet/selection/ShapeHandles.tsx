@@ -4,6 +4,7 @@ import type { OpenDocument } from '../../sync/openDocument';
 import { useWorkspace } from '../../data/useWorkspace';
 import type { Blotter } from '../blotter/blotter';
 import { readOutline } from '../ink/packet';
+import { Grip } from '../../ui/Grip';
 import type { View } from '../ink/view';
 import type { Selection } from './useSelection';
 
@@ -14,7 +15,7 @@ export interface Handle {
 }
 
 const roleNames: Record<Handle['role'], string> = {
-  end: 'End',
+  end: t`End`,
   corner: t`Corner`,
   side: t`Side`,
   radius: t`Radius`,
@@ -30,6 +31,9 @@ export function useShapeHandles(page: OpenDocument, item: string | undefined): H
     [core, page, item, version],
   );
 }
+
+/** An arrow key moves a handle so far, 0.01 mm. */
+const keyStep = 100;
 
 /** The handles of a drawn shape: its ends, corners, sides, radius. */
 export function ShapeHandles({
@@ -68,15 +72,27 @@ export function ShapeHandles({
     if (moved) page.perform((handle, now) => core.ShapeBridge.Change(handle, item, shape.current, now));
     setMoved(undefined);
   };
+  const step = (index: number, handle: Handle, right: number, down: number) => {
+    const changed = core.ShapeBridge.Drag(
+      page.handle,
+      item,
+      index,
+      handle.x + right * keyStep,
+      handle.y + down * keyStep,
+      join,
+    );
+    page.perform((handled, now) => core.ShapeBridge.Change(handled, item, changed, now));
+  };
   return handles.map((handle, index) => {
     const at = moved?.index === index ? moved : handle;
     return (
-      <span
+      <Grip
         key={index}
-        title={roleNames[handle.role]}
+        label={roleNames[handle.role]}
         data-testid="shape-handle"
         data-role={handle.role}
-        className="pointer-events-auto absolute grid size-10 -translate-x-1/2 -translate-y-1/2 cursor-crosshair touch-none place-items-center"
+        onStep={(right, down) => step(index, handle, right, down)}
+        className="pointer-events-auto absolute grid size-11 -translate-x-1/2 -translate-y-1/2 cursor-crosshair place-items-center"
         style={{ left: at.x * view.scale + view.x, top: at.y * view.scale + view.y }}
         onPointerDown={(event) => {
           event.stopPropagation();
@@ -89,7 +105,7 @@ export function ShapeHandles({
         <span
           className={`size-3 border-[1.5px] border-[#b4533c] bg-paper ${handle.role === 'side' ? 'rounded-sm' : 'rounded-full'}`}
         />
-      </span>
+      </Grip>
     );
   });
 }
