@@ -310,22 +310,22 @@ public sealed class StoreTests : IAsyncLifetime
             """
             const file = (size) => new Blob([new Uint8Array(size)]);
             const asset = (id, size, usedAt, more) => ({ space: 's', id, file: file(size), usedAt, ...more });
-            const left = async () => (await Promise.all(['old', 'mine', 'not', 'new'].map((id) => store.asset('s', id)))).map((one) => one ? 1 : 0).join('');
-            await store.keepAsset(asset('old', 100, 1));
-            await store.keepAsset(asset('mine', 100, 2, { waiting: 1 }));
-            await store.keepAsset(asset('not', 100, 3, { waiting: 1 }));
-            await store.keepAsset(asset('new', 100, 4));
+            const left = async () => (await Promise.all(['old', 'mine', 'not', 'new'].map((id) => store.assets.get('s', id)))).map((one) => one ? 1 : 0).join('');
+            await store.assets.keep(asset('old', 100, 1));
+            await store.assets.keep(asset('mine', 100, 2, { waiting: 1 }));
+            await store.assets.keep(asset('not', 100, 3, { waiting: 1 }));
+            await store.assets.keep(asset('new', 100, 4));
             // Fetched again meanwhile, it still waits.
-            await store.keepAsset(asset('mine', 100, 5));
-            const said = [(await store.waitingAssets()).map((one) => one.id).join(), await left()];
-            await store.settleAsset('s', 'not', 'too large');
-            await store.trimAssets(150);
+            await store.assets.keep(asset('mine', 100, 5));
+            const said = [(await store.assets.waiting()).map((one) => one.id).join(), await left()];
+            await store.assets.settle('s', 'not', 'too large');
+            await store.assets.trim(150);
             said.push(await left());
             await store.keepUnsentOnly();
-            said.push(await left(), (await store.refusedAssets()).map((one) => one.refused).join());
-            await store.settleAsset('s', 'mine');
+            said.push(await left(), (await store.assets.refused()).map((one) => one.refused).join());
+            await store.assets.settle('s', 'mine');
             await store.keepUnsentOnly();
-            said.push(await left(), (await store.waitingAssets()).length);
+            said.push(await left(), (await store.assets.waiting()).length);
             return said;
             """,
             "[\"mine,not\",\"1111\",\"0111\",\"0110\",\"too large\",\"0010\",0]"
@@ -340,8 +340,8 @@ public sealed class StoreTests : IAsyncLifetime
             for (const space of [left, stays, longer]) {
               await store.keep(at(space), 1, 1, bytes(1));
               await store.keepOutlines({ id: at(space), sequence: 1, build: 'b', packets: [] });
-              await store.keepAsset({ space, id: 'held', file: new Blob([]), usedAt: 1 });
-              await store.keepAsset({ space, id: 'mine', file: new Blob([]), usedAt: 1, waiting: 1 });
+              await store.assets.keep({ space, id: 'held', file: new Blob([]), usedAt: 1 });
+              await store.assets.keep({ space, id: 'mine', file: new Blob([]), usedAt: 1, waiting: 1 });
             }
             await store.addToOutbox([{ space: left, kind: 'page', document: at(left), bytes: bytes(2) }]);
             await store.keepAnswer('/api/follow-ups', [1]);
@@ -349,7 +349,7 @@ public sealed class StoreTests : IAsyncLifetime
             const said = [];
             for (const space of [left, stays, longer]) {
               const { batches, outlines } = await store.peek(at(space));
-              said.push(batches.length, outlines ? 1 : 0, (await store.asset(space, 'held')) ? 1 : 0, (await store.asset(space, 'mine')) ? 1 : 0);
+              said.push(batches.length, outlines ? 1 : 0, (await store.assets.get(space, 'held')) ? 1 : 0, (await store.assets.get(space, 'mine')) ? 1 : 0);
             }
             return [said.join(''), (await store.answer('/api/follow-ups')) === undefined];
             """,

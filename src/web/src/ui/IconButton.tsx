@@ -7,7 +7,7 @@ interface IconButtonProps {
   icon: ReactNode;
   testId: string;
   disabled?: boolean;
-  /** In a narrow place it is as wide as there is room. */
+  /** Where there is little room it is higher than wide. */
   narrow?: boolean;
   onPress: () => void;
 }
@@ -20,7 +20,7 @@ export function IconButton({ label, icon, testId, disabled, narrow, onPress }: I
       data-testid={testId}
       disabled={disabled}
       onClick={onPress}
-      className={narrow ? 'h-11 w-auto min-w-0 grow' : ''}
+      className={narrow ? 'w-8' : ''}
     >
       {icon}
     </SignButton>

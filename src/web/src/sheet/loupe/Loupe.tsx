@@ -1,3 +1,4 @@
+import { Grip } from '../../ui/Grip';
 import { t } from '@lingui/core/macro';
 import {
   ArrowElbowDownLeftIcon,
@@ -158,50 +159,42 @@ export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
           className="relative min-w-0 grow cursor-crosshair touch-none select-none overflow-hidden bg-desk"
         />
         <div
-          className="pointer-events-none absolute bottom-0 right-[58px] top-0 border-l border-dashed border-[#4f7388]/50 bg-[#4f7388]/5"
+          className="pointer-events-none absolute bottom-0 right-[100px] top-0 border-l border-dashed border-[#4f7388]/50 bg-[#4f7388]/5"
           style={{ width: width * (1 - stepZone) }}
           aria-hidden="true"
         />
-        <div className="grid w-[58px] shrink-0 grid-cols-1 content-between border-s border-base-300 py-1">
+        <div className="grid w-[100px] shrink-0 grid-cols-2 content-around justify-items-center border-s border-base-300 py-1">
           <IconButton
-            narrow
             label={t`Step on`}
             testId="loupe-on"
             icon={<ArrowRightIcon size={18} />}
             onPress={() => step(0)}
           />
           <IconButton
-            narrow
             label={t`Step back`}
             testId="loupe-back"
             icon={<ArrowLeftIcon size={18} />}
             onPress={() => step(1)}
           />
           <IconButton
-            narrow
             label={t`Next line`}
             testId="loupe-line"
             icon={<ArrowElbowDownLeftIcon size={18} />}
             onPress={() => step(2)}
           />
-          <span className="flex">
-            <IconButton
-              narrow
-              label={t`Less close`}
-              testId="loupe-less"
-              icon={<MinusIcon size={14} />}
-              onPress={() => setTimes(Math.max(leastTimes, times / 1.25))}
-            />
-            <IconButton
-              narrow
-              label={t`Closer`}
-              testId="loupe-more"
-              icon={<PlusIcon size={14} />}
-              onPress={() => setTimes(Math.min(mostTimes, times * 1.25))}
-            />
-          </span>
           <IconButton
-            narrow
+            label={t`Less close`}
+            testId="loupe-less"
+            icon={<MinusIcon size={14} />}
+            onPress={() => setTimes(Math.max(leastTimes, times / 1.25))}
+          />
+          <IconButton
+            label={t`Closer`}
+            testId="loupe-more"
+            icon={<PlusIcon size={14} />}
+            onPress={() => setTimes(Math.min(mostTimes, times * 1.25))}
+          />
+          <IconButton
             label={t`Put the loupe away`}
             testId="loupe-close"
             icon={<XIcon size={16} />}
@@ -212,6 +205,9 @@ export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
     </>
   );
 }
+
+/** An arrow key moves the box so far, 0.01 mm. */
+const keyStep = 100;
 
 /** The box on the page that the strip shows, dragged to where one wants to write. */
 function LoupeBox({ box, view, onMove }: { box: Area; view: View; onMove: (dx: number, dy: number) => void }) {
@@ -233,12 +229,13 @@ function LoupeBox({ box, view, onMove }: { box: Area; view: View; onMove: (dx: n
         height: (box[3] - box[1]) * view.scale,
       }}
     >
-      <span
-        title={t`Move the loupe`}
+      <Grip
+        label={t`Move the loupe`}
+        onStep={(right, down) => onMove(right * keyStep, down * keyStep)}
         data-testid="loupe-grip"
-        className="pointer-events-auto absolute -bottom-5 left-1/2 grid h-10 w-14 -translate-x-1/2 cursor-move touch-none place-items-center"
+        className="pointer-events-auto absolute -bottom-5 left-1/2 grid h-11 w-14 -translate-x-1/2 cursor-move place-items-center"
         onPointerDown={(event) => {
-          (event.currentTarget as Element).setPointerCapture(event.pointerId);
+          event.currentTarget.setPointerCapture(event.pointerId);
           held.current = { x: event.clientX, y: event.clientY };
         }}
         onPointerMove={move}
@@ -246,7 +243,7 @@ function LoupeBox({ box, view, onMove }: { box: Area; view: View; onMove: (dx: n
         onPointerCancel={end}
       >
         <span className="h-2 w-9 rounded-full border border-[#4f7388] bg-base-100" />
-      </span>
+      </Grip>
     </div>
   );
 }
