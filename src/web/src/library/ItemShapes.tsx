@@ -138,7 +138,7 @@ export function Tile(props: ItemProps) {
         <Link to={pathTo(item)} tabIndex={-1} draggable={false} aria-hidden="true">
           <Face item={item} width={width} />
         </Link>
-        <div className="absolute bottom-1.5 end-1.5 flex gap-1 [&>*]:rounded-md [&>*]:bg-base-100/85">
+        <div className="absolute bottom-1.5 end-1.5 flex gap-1 [&_button]:bg-base-100/85 [&>label]:rounded-md [&>label]:bg-base-100/85">
           <ChooseBox {...props} />
           <ItemMenuButton {...props} />
         </div>

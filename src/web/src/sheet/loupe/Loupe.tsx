@@ -177,12 +177,6 @@ export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
             onPress={() => step(1)}
           />
           <IconButton
-            label={t`Next line`}
-            testId="loupe-line"
-            icon={<ArrowElbowDownLeftIcon size={18} />}
-            onPress={() => step(2)}
-          />
-          <IconButton
             label={t`Less close`}
             testId="loupe-less"
             icon={<MinusIcon size={14} />}
@@ -193,6 +187,12 @@ export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
             testId="loupe-more"
             icon={<PlusIcon size={14} />}
             onPress={() => setTimes(Math.min(mostTimes, times * 1.25))}
+          />
+          <IconButton
+            label={t`Next line`}
+            testId="loupe-line"
+            icon={<ArrowElbowDownLeftIcon size={18} />}
+            onPress={() => step(2)}
           />
           <IconButton
             label={t`Put the loupe away`}
