@@ -23,6 +23,6 @@ export default {
     },
   ],
   format: formatter({ lineNumbers: false }),
-  orderBy: 'origin',
+  orderBy: 'message',
   extractors: [frontEnd, sentences],
 };

@@ -5,8 +5,8 @@ import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 const web = new URL('..', import.meta.url).pathname;
 const files = readdirSync(`${web}src/words`).filter((name) => name.endsWith('.po'));
 const read = () => new Map(files.map((name) => [name, readFileSync(`${web}src/words/${name}`, 'utf8')]));
-// The day on which a catalogue was made says nothing.
-const timeless = (text) => text.replace(/^"POT-Creation-Date:.*\n/m, '');
+// The day on which a catalogue was made, and where its words stand, say nothing of what it holds.
+const timeless = (text) => text.replace(/^"POT-Creation-Date:.*\n/m, '').replace(/^#: .*\n/gm, '');
 
 const kept = read();
 const problems = [];
