@@ -81,6 +81,12 @@ public static class PaperText
         return (paper, null);
     }
 
+    // Made once, since papers are read wherever pages are listed.
+    private static readonly Sentence HeadOffSheet = $"The first line lies on the sheet.";
+    private static readonly Sentence MarginOffSheet = $"The margin lies on the sheet.";
+    private static readonly Sentence BadCount = $"A paper has 1 to {Paper.MostCount} columns, staves or rows.";
+    private static readonly Sentence BadWeight = $"Lines of a paper are 0.05 to 2 mm wide.";
+
     private static (Paper? Paper, Sentence? Problem) With(Paper paper, string name, string value)
     {
         var longest = Math.Max(paper.Width, paper.Height);
@@ -92,16 +98,10 @@ public static class PaperText
             "paired" when value.Length == 0 => (paper with { Paired = true }, null),
             "headed" when value.Length == 0 => (paper with { Headed = true }, null),
             "grain" when value.Length == 0 => (paper with { Grain = true }, null),
-            "head" => Number(value, 0, longest, $"The first line lies on the sheet.", number => paper with { Head = number }),
-            "margin" => Number(value, 0, longest, $"The margin lies on the sheet.", number => paper with { Margin = number }),
-            "count" => Number(
-                value,
-                1,
-                Paper.MostCount,
-                $"A paper has 1 to {Paper.MostCount} columns, staves or rows.",
-                number => paper with { Count = number }
-            ),
-            "weight" => Number(value, 5, 200, $"Lines of a paper are 0.05 to 2 mm wide.", number => paper with { Weight = number }),
+            "head" => Number(value, 0, longest, HeadOffSheet, number => paper with { Head = number }),
+            "margin" => Number(value, 0, longest, MarginOffSheet, number => paper with { Margin = number }),
+            "count" => Number(value, 1, Paper.MostCount, BadCount, number => paper with { Count = number }),
+            "weight" => Number(value, 5, 200, BadWeight, number => paper with { Weight = number }),
             "tint" => Colour(value, colour => paper with { Tint = colour }),
             "lines" => Colour(value, colour => paper with { LineTint = colour }),
             // One spelling, since lists look for it in the text.

@@ -45,7 +45,17 @@ public sealed class Sentence : IEquatable<Sentence>
             using (var json = new Utf8JsonWriter(stream))
             {
                 json.WriteStartObject();
-                WriteTo(json);
+                json.WriteString("pattern", Pattern);
+                json.WriteStartArray("values");
+                foreach (var value in values)
+                {
+                    if (value is long number)
+                        json.WriteNumberValue(number);
+                    else
+                        json.WriteStringValue((string)value);
+                }
+
+                json.WriteEndArray();
                 json.WriteEndObject();
             }
 
@@ -75,22 +85,6 @@ public sealed class Sentence : IEquatable<Sentence>
     public void AppendFormatted(int value, string? format = null) => AppendFormatted((long)value, format);
 
     public void AppendFormatted(string value) => Append(value, value);
-
-    /// <summary>Writes <c>pattern</c> and <c>values</c> as members of the object that is being written.</summary>
-    public void WriteTo(Utf8JsonWriter json)
-    {
-        json.WriteString("pattern", Pattern);
-        json.WriteStartArray("values");
-        foreach (var value in values)
-        {
-            if (value is long number)
-                json.WriteNumberValue(number);
-            else
-                json.WriteStringValue((string)value);
-        }
-
-        json.WriteEndArray();
-    }
 
     public override string ToString() => English;
 

@@ -16,7 +16,8 @@ import { Invite } from './Invite';
 import { Part } from './Part';
 import { SecondFactor } from './SecondFactor';
 import { SignOut } from './SignOut';
-import { type Session, useSession } from '../server/session';
+import { roleNames, type Session, useSession } from '../server/session';
+import { within } from '../words/coreWords';
 import { fetchSession } from '../sync/entering';
 import { Usage } from '../settings/Usage';
 
@@ -127,7 +128,7 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
         </Part>
         <Part title={t`On this device`} about={t`What you write is kept here first, then sent.`}>
           <DeviceKeeping />
-          <p className="mt-1 text-quiet">{t`You write in ${spaces.map((space) => `${space.name} (${space.role})`).join(', ')}.`}</p>
+          <p className="mt-1 text-quiet">{t`You write in ${spaces.map((space) => `${space.name} (${within(roleNames[space.role])})`).join(', ')}.`}</p>
         </Part>
       </div>
     </div>

@@ -55,8 +55,7 @@ export function RefusedDialog({ onClose }: { onClose: () => void }) {
                 <p className="font-semibold">{group.name}</p>
                 <p>
                   {group.about}
-                  {group.rows[0]!.at ? `, ${whenWords(new Date(group.rows[0]!.at).toISOString())}` : ''}.{' '}
-                  {group.sentence}
+                  {group.rows[0]!.at ? `, ${whenWords(group.rows[0]!.at)}` : ''}. {group.sentence}
                 </p>
               </div>
               <div className="flex flex-wrap gap-2">

@@ -114,7 +114,7 @@ export function DeskScreen() {
                       pages={news.pages}
                       notebook={<span className="font-semibold">{news.notebookName}</span>}
                     />
-                    <span className="block text-[13px] text-quiet">{whenWords(new Date(news.at).toISOString())}</span>
+                    <span className="block text-[13px] text-quiet">{whenWords(news.at)}</span>
                   </Link>
                 </li>
               ))}

@@ -277,8 +277,8 @@ function aboutWords(mark: ShownSpot, people: ReturnType<typeof usePeopleOf>, gro
     grouping === 'page' ? '' : t`${mark.notebookName}, page ${mark.pageNumber}`,
     mark.person ? t`for ${name(mark.person)}` : '',
     mark.doneAt
-      ? t`ticked off by ${name(mark.doneBy)} ${whenWords(new Date(mark.doneAt).toISOString())}`
-      : `${name(mark.author)}, ${whenWords(new Date(mark.createdAt).toISOString())}`,
+      ? t`ticked off by ${name(mark.doneBy)} ${whenWords(mark.doneAt)}`
+      : `${name(mark.author)}, ${whenWords(mark.createdAt)}`,
   ];
   return parts.filter(Boolean).join(', ');
 }

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useParams } from 'react-router';
 import { TermsField } from '../settings/TermsField';
 import { sendJson } from '../server/api';
-import { type Role, useSession } from '../server/session';
+import { type Role, roleNames, useSession } from '../server/session';
 import { Usage } from '../settings/Usage';
 import { Avatar } from '../ui/Avatar';
 import { usePeople } from '../data/usePeople';
@@ -62,12 +62,14 @@ export function GroupScreen() {
                   value={member.role}
                   onChange={(event) => void setRole(member.id, event.target.value)}
                 >
-                  <option value="owner">{t`Owner`}</option>
-                  <option value="writer">{t`Writer`}</option>
-                  <option value="reader">{t`Reader`}</option>
+                  {Object.entries(roleNames).map(([role, name]) => (
+                    <option key={role} value={role}>
+                      {name}
+                    </option>
+                  ))}
                 </select>
               ) : (
-                <span className="text-quiet">{member.role[0]!.toUpperCase() + member.role.slice(1)}</span>
+                <span className="text-quiet">{roleNames[member.role]}</span>
               )}
             </li>
           ))}

@@ -1,4 +1,4 @@
-import { t } from '@lingui/core/macro';
+import { plural, t } from '@lingui/core/macro';
 import { useNavigate } from 'react-router';
 import { doing } from '../data/doing';
 import { properties } from '../core/runtime';
@@ -59,7 +59,11 @@ export function ContentDialogs({
       const [first] = asking.items;
       return (
         <MoveDialog
-          title={asking.items.length === 1 ? t`Move “${first!.title}”` : t`Move ${asking.items.length} things`}
+          title={
+            asking.items.length === 1
+              ? t`Move “${first!.title}”`
+              : plural(asking.items.length, { one: 'Move # thing', other: 'Move # things' })
+          }
           space={first!.space}
           without={asking.items.map((item) => item.id)}
           onClose={onClose}
@@ -73,7 +77,7 @@ export function ContentDialogs({
           title={
             asking.items.length === 1
               ? t`Tags of “${asking.items[0]!.title}”`
-              : t`Tags of ${asking.items.length} things`
+              : plural(asking.items.length, { one: 'Tags of # thing', other: 'Tags of # things' })
           }
           library={actions.library(asking.items[0]!)}
           carried={actions.carried(asking.items)}

@@ -1,3 +1,4 @@
+import { thingsWords } from '../data/items';
 import { plural, t } from '@lingui/core/macro';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { LockSimpleIcon, PushPinIcon, StarIcon } from '@phosphor-icons/react';
@@ -49,7 +50,7 @@ export function useItemHandling({ item, selection, mayWrite, isMarked, ordered, 
   const isInner = item.kind === 'page' || item.kind === 'section';
   const drag = useDraggable({
     id: `item:${item.id}`,
-    data: { space: item.space, ids: dragIds, name: dragIds.length > 1 ? t`${dragIds.length} things` : item.title },
+    data: { space: item.space, ids: dragIds, name: dragIds.length > 1 ? thingsWords(dragIds.length) : item.title },
     disabled: !mayWrite || isInner,
   });
   const into = useDroppable({
@@ -200,9 +201,7 @@ export function aboutWords(item: Item, place: string | undefined): string {
 
 export function When({ item }: { item: Item }): ReactNode {
   return item.writtenAt ? (
-    <span className="whitespace-nowrap text-[13px] text-quiet">
-      {whenWords(new Date(item.writtenAt).toISOString())}
-    </span>
+    <span className="whitespace-nowrap text-[13px] text-quiet">{whenWords(item.writtenAt)}</span>
   ) : null;
 }
 

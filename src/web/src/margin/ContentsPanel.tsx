@@ -1,7 +1,7 @@
 import { useKeptFocus } from '../ui/useKeptFocus';
 import { Button } from '../ui/Button';
 import { carryWords } from '../ui/carryWords';
-import { t } from '@lingui/core/macro';
+import { plural, t } from '@lingui/core/macro';
 import {
   DndContext,
   type DragEndEvent,
@@ -130,7 +130,7 @@ export function Contents({
     ids.filter((id) => !ids.some((other) => other !== id && notebook.isWithin(id, other)));
 
   const bin = (ids: string[]) => {
-    act(ids.length === 1 ? t`Put into the bin.` : t`Put ${ids.length} things into the bin.`, () =>
+    act(plural(ids.length, { one: 'Put into the bin.', other: 'Put # things into the bin.' }), () =>
       ids.forEach((id) => notebook.toBin(id)),
     );
   };
@@ -419,7 +419,7 @@ export function Contents({
       )}
       {asking?.what === 'move' && (
         <PlaceDialog
-          title={asking.ids.length === 1 ? t`Move to` : t`Move ${asking.ids.length} things to`}
+          title={plural(asking.ids.length, { one: 'Move to', other: 'Move # things to' })}
           confirm={t`Move here`}
           space={at.space}
           notebook={at.notebook}

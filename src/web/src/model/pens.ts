@@ -1,5 +1,5 @@
 import { t } from '@lingui/core/macro';
-import { numberWords } from '../words/language';
+import { lengthWords } from '../words/language';
 export type PenKind = 'ball' | 'fountain' | 'brush' | 'pencil' | 'calligraphy' | 'highlighter';
 export type LineStyle = 'solid' | 'dashed' | 'dotted';
 
@@ -160,5 +160,5 @@ export function toRgba(colour: string, opacity = 1): number {
 
 export function describePen(pen: Pen): string {
   const ink = inks.find((one) => one.colour === pen.colour)?.name.toLowerCase() ?? pen.colour;
-  return t`${penNames[pen.kind]}, ${numberWords(pen.width / 100, 2)} mm, ${ink}`;
+  return `${penNames[pen.kind]}, ${lengthWords(pen.width)}, ${ink}`;
 }

@@ -247,7 +247,11 @@ function dialogOf(
         .filter((tag) => pages.every((page) => page.tags.some((id) => tag.ids.includes(id))));
       return (
         <TagDialog
-          title={pages.length === 1 ? t`Tags of page ${pages[0]!.number}` : t`Tags of ${pages.length} pages`}
+          title={
+            pages.length === 1
+              ? t`Tags of page ${pages[0]!.number}`
+              : plural(pages.length, { one: 'Tags of # page', other: 'Tags of # pages' })
+          }
           library={library}
           carried={carried}
           onSet={(tag, on) =>

@@ -1,5 +1,5 @@
 import { Toggle } from '../ui/Button';
-import { t } from '@lingui/core/macro';
+import { plural, t } from '@lingui/core/macro';
 import { useState } from 'react';
 import { properties } from '../core/runtime';
 import { defaultPaper, type NotebookEntry } from '../model/items';
@@ -53,7 +53,7 @@ export function ChangePaperDialog({
   const apply = (paper: string) =>
     doing(
       workspace,
-      reached.length === 1 ? t`The paper is another.` : t`${reached.length} pages have another paper.`,
+      plural(reached.length, { one: 'The paper is another.', other: '# pages have another paper.' }),
       () => change(paper),
     );
   const change = async (paper: string) => {
@@ -75,7 +75,11 @@ export function ChangePaperDialog({
   const count = reached.length;
   return (
     <PaperDialog
-      title={count === 1 && sections.length === 0 ? t`Paper of this page` : t`Paper of ${count} pages`}
+      title={
+        count === 1 && sections.length === 0
+          ? t`Paper of this page`
+          : plural(count, { one: 'Paper of # page', other: 'Paper of # pages' })
+      }
       confirm={t`Change the paper`}
       value={first?.paper || defaultPaper}
       space={space}
@@ -106,7 +110,7 @@ export function ChangePaperDialog({
             <legend className="mb-1 font-semibold">{t`For`}</legend>
             <div className="flex gap-1.5">
               <Toggle on={reach === 'chosen'} className="grow" onClick={() => setReach('chosen')}>
-                {chosen.length === 1 ? t`this page` : t`${chosen.length} pages`}
+                {plural(chosen.length, { one: 'this page', other: '# pages' })}
               </Toggle>
               {kind && (
                 <Toggle

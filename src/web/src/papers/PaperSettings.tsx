@@ -4,7 +4,7 @@ import { type ReactNode, useState } from 'react';
 import { useWorkspace } from '../data/useWorkspace';
 import { lengthUnit, type LengthUnit, setLengthUnit } from '../model/units';
 import { type Paper, paperChoices, wordsOfSize } from '../model/drawing';
-import { numberWords } from '../words/language';
+import { lengthWords } from '../words/language';
 
 const tints = [
   '#fffdf7',
@@ -151,8 +151,7 @@ export function PaperSettings({ paper, onChange }: { paper: Paper; onChange: (ch
       {!paper.own && (
         <label>
           <Words>
-            {t`Line weight`}{' '}
-            <span className="font-normal text-quiet">{numberWords((paper.weight ?? 15) / 100, 2)} mm</span>
+            {t`Line weight`} <span className="font-normal text-quiet">{lengthWords(paper.weight ?? 15)}</span>
           </Words>
           <input
             type="range"

@@ -1,6 +1,6 @@
 import { Button, Toggle } from '../ui/Button';
 import { sentenceTold } from '../words/sentences';
-import { t } from '@lingui/core/macro';
+import { plural, t } from '@lingui/core/macro';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { randomNumber, sentenceOf } from '../core/runtime';
@@ -53,7 +53,7 @@ export function PlannerScreen() {
       const asks = calendar.file ?? calendar.address.trim();
       if (asks) setProgress({ words: t`Reading the calendar`, giveUp });
       const read = asks ? await readCalendar(calendar, chosen.first, chosen.last, giveUp.signal) : undefined;
-      setProgress({ words: t`Laying out ${counts!.pages} pages` });
+      setProgress({ words: plural(counts!.pages ?? 0, { one: 'Laying out # page', other: 'Laying out # pages' }) });
       // The words are painted before the work begins.
       await new Promise((done) => setTimeout(done, 30));
       const notebook = library.emptyNotebook(folder, chosen.name, {
@@ -167,7 +167,10 @@ export function PlannerScreen() {
           <KindList chosen={chosen} counts={counts} onChange={change} />
           <p className="pt-3 text-quiet" data-testid="planner-count">
             {counts
-              ? t`${counts.pages} pages. Every date leads to its page, and the tabs at the edge to every month.`
+              ? plural(counts.pages ?? 0, {
+                  one: '# page. Every date leads to its page, and the tabs at the edge to every month.',
+                  other: '# pages. Every date leads to its page, and the tabs at the edge to every month.',
+                })
               : ''}
           </p>
           <Problem words={refused || (nameProblem ? '' : problem)} testId="planner-problem" />

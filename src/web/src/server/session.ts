@@ -3,6 +3,9 @@ import { createContext, useContext } from 'react';
 
 export type Role = 'owner' | 'writer' | 'reader';
 
+/** What one is in a space. */
+export const roleNames: Record<Role, string> = { owner: t`Owner`, writer: t`Writer`, reader: t`Reader` };
+
 export interface Person {
   id: string;
   name: string;

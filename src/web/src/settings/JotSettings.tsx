@@ -5,7 +5,7 @@ import { useLibraries } from '../data/useLibrary';
 import { usePersonal } from '../data/usePersonal';
 import { penNames } from '../model/pens';
 import { useSession } from '../server/session';
-import { numberWords } from '../words/language';
+import { lengthWords } from '../words/language';
 
 /** What a jot is made on and which pen is taken up for it; in which notebook today's page is made. */
 export function JotSettings() {
@@ -39,7 +39,7 @@ export function JotSettings() {
         >
           {tray.map((pen, i) => (
             <option key={i} value={i}>
-              {i + 1}: {penNames[pen.kind]}, {numberWords(pen.width / 100, 2)} mm
+              {i + 1}: {penNames[pen.kind]}, {lengthWords(pen.width)}
             </option>
           ))}
         </select>

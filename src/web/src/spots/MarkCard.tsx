@@ -129,8 +129,8 @@ export function MarkCard({ spot, kinds, page, people, mayWrite, onCopyLink, onCl
       <div className="mt-2 flex items-center gap-2">
         <p className="grow text-[13px] text-quiet">
           {spot.doneAt
-            ? t`Ticked off by ${nameOf(spot.doneBy)}, ${whenWords(new Date(spot.doneAt).toISOString())}`
-            : `${nameOf(spot.author)}, ${whenWords(new Date(spot.createdAt).toISOString())}`}
+            ? t`Ticked off by ${nameOf(spot.doneBy)}, ${whenWords(spot.doneAt)}`
+            : `${nameOf(spot.author)}, ${whenWords(spot.createdAt)}`}
         </p>
         {mayWrite && kind?.opens !== false && (
           <Button

@@ -1,11 +1,9 @@
 import { Button } from './Button';
 import { t } from '@lingui/core/macro';
 import { Dialog as Modal } from '@base-ui/react/dialog';
-import type { ReactNode } from 'react';
+import type { ComponentProps, ReactNode } from 'react';
 import { layers } from './layers';
 import { useGivingBack } from './useGivingBack';
-
-const backdrop = `fixed inset-0 bg-[#22302e]/35 ${layers.dialog}`;
 
 /** A sheet laid over the screen; closes by Escape and by a press outside, and gives the focus back to where it was. */
 export function Dialog({
@@ -19,20 +17,14 @@ export function Dialog({
   children: ReactNode;
   wide?: boolean;
 }) {
-  const giveBack = useGivingBack();
   return (
-    <Modal.Root open onOpenChange={(open) => !open && onClose()}>
-      <Modal.Portal>
-        <Modal.Backdrop className={backdrop} />
-        <Modal.Popup
-          finalFocus={giveBack}
-          className={`fixed inset-0 m-auto h-fit max-h-[calc(100dvh-32px)] overflow-y-auto ${wide ? 'w-[980px]' : 'w-[440px]'} max-w-[calc(100vw-32px)] rounded-sm border border-base-300 bg-base-100 p-6 text-base-content shadow-xl outline-none ${layers.dialog}`}
-        >
-          <Modal.Title className="mb-4 text-[22px]">{title}</Modal.Title>
-          {children}
-        </Modal.Popup>
-      </Modal.Portal>
-    </Modal.Root>
+    <Over
+      onClose={onClose}
+      className={`inset-0 m-auto h-fit max-h-[calc(100dvh-32px)] overflow-y-auto ${wide ? 'w-[980px]' : 'w-[440px]'} max-w-[calc(100vw-32px)] rounded-sm border border-base-300 bg-base-100 p-6 shadow-xl`}
+    >
+      <Modal.Title className="mb-4 text-[22px]">{title}</Modal.Title>
+      {children}
+    </Over>
   );
 }
 
@@ -48,19 +40,25 @@ export function Drawer({
   onClose: () => void;
   children: ReactNode;
 }) {
+  return (
+    <Over aria-label={label} data-testid={testId} onClose={onClose} className="inset-y-0 start-0">
+      {children}
+    </Over>
+  );
+}
+
+/** What lies over the dimmed screen as long as it is there. */
+function Over({ onClose, className, ...rest }: ComponentProps<'div'> & { onClose: () => void }) {
   const giveBack = useGivingBack();
   return (
     <Modal.Root open onOpenChange={(open) => !open && onClose()}>
       <Modal.Portal>
-        <Modal.Backdrop className={backdrop} />
+        <Modal.Backdrop className={`fixed inset-0 bg-[#22302e]/35 ${layers.dialog}`} />
         <Modal.Popup
-          aria-label={label}
-          data-testid={testId}
+          {...rest}
           finalFocus={giveBack}
-          className={`fixed inset-y-0 start-0 text-base-content outline-none ${layers.dialog}`}
-        >
-          {children}
-        </Modal.Popup>
+          className={`fixed text-base-content outline-none ${layers.dialog} ${className}`}
+        />
       </Modal.Portal>
     </Modal.Root>
   );

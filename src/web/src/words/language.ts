@@ -3,15 +3,18 @@ import { type Messages, i18n } from '@lingui/core';
 /** The languages of the interface. */
 export type Language = 'en' | 'de';
 
-/** What they call themselves, and how dates and numbers are written in them. */
-export const languages: Record<Language, { name: string; locale: string; dir: 'ltr' | 'rtl' }> = {
-  en: { name: 'English', locale: 'en-GB', dir: 'ltr' },
-  de: { name: 'Deutsch', locale: 'de-DE', dir: 'ltr' },
-};
+interface Spoken {
+  /** What it calls itself. */
+  name: string;
+  /** How dates and numbers are written in it. */
+  locale: string;
+  dir: 'ltr' | 'rtl';
+  words: () => Promise<{ messages: Messages }>;
+}
 
-const catalogues: Record<Language, () => Promise<{ messages: Messages }>> = {
-  en: () => import('./en.po'),
-  de: () => import('./de.po'),
+export const languages: Record<Language, Spoken> = {
+  en: { name: 'English', locale: 'en-GB', dir: 'ltr', words: () => import('./en.po') },
+  de: { name: 'Deutsch', locale: 'de-DE', dir: 'ltr', words: () => import('./de.po') },
 };
 
 const key = 'quill.language';
@@ -46,14 +49,15 @@ export function languageOf(wishes: readonly string[]): Language {
 export async function speak(): Promise<void> {
   const marked = localStorage.getItem(key) === 'marked';
   current = chosenLanguage() ?? languageOf(marked ? [] : navigator.languages);
-  const { messages } = await catalogues[current]();
+  const language = languages[current];
+  const { messages } = await language.words();
   i18n.loadAndActivate({
     locale: current,
-    locales: languages[current].locale,
+    locales: language.locale,
     messages: marked ? markedOf(messages) : messages,
   });
   document.documentElement.lang = current;
-  document.documentElement.dir = marked ? 'rtl' : languages[current].dir;
+  document.documentElement.dir = marked ? 'rtl' : language.dir;
 }
 
 const markedOf = (messages: Messages): Messages =>
@@ -73,6 +77,9 @@ export const dateLocale = (): string => languages[current].locale;
 /** A number as it is written: 1,234.5 or 1.234,5. */
 export const numberWords = (value: number, digits = 0): string =>
   value.toLocaleString(dateLocale(), { minimumFractionDigits: digits, maximumFractionDigits: digits });
+
+/** A length on paper, given in 0.01 mm. */
+export const lengthWords = (hundredths: number, digits = 2): string => `${numberWords(hundredths / 100, digits)} mm`;
 
 /** Some of a kind, as a list in a sentence: one, two and three. */
 export const listWords = (parts: string[]): string => new Intl.ListFormat(dateLocale()).format(parts);

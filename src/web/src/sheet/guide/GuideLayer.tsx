@@ -5,7 +5,7 @@ import { lengthUnit } from '../../model/units';
 import { useWorkspace } from '../../data/useWorkspace';
 import type { Guide } from '../hand/things';
 import type { View } from '../ink/view';
-import { numberWords } from '../../words/language';
+import { lengthWords, numberWords } from '../../words/language';
 
 interface GuideLayerProps {
   guide: Guide;
@@ -124,7 +124,7 @@ export function GuideLayer({ guide, view, writes, onGuide }: GuideLayerProps) {
           <span className="size-4 rounded-full border-2 border-primary bg-paper" />
         </span>
         <span className="absolute rounded bg-base-100/90 px-1.5 text-[13px]" style={{ left: radius / 2 - 22, top: 8 }}>
-          {unit === 'in' ? t`${numberWords(guide.size / 2540, 2)} in` : `${numberWords(guide.size / 100, 1)} mm`}
+          {unit === 'in' ? t`${numberWords(guide.size / 2540, 2)} in` : lengthWords(guide.size, 1)}
         </span>
         <Away onAway={() => onGuide(undefined)} />
       </div>

@@ -14,7 +14,7 @@ import type { OpenDocument } from '../../sync/openDocument';
 import { useWorkspace } from '../../data/useWorkspace';
 import { useStable } from '../../ui/useStable';
 import { mayWriteOnLayer } from '../tools/layers';
-import { IconButton } from '../../ui/IconButton';
+import { SignButton } from '../../ui/Button';
 import { Blotter } from '../blotter/blotter';
 import type { Under } from '../blotter/ground';
 import { type SheetEvents, unheard } from '../hand/events';
@@ -164,42 +164,36 @@ export function Loupe({ main, view, page, under, tools, onInk }: LoupeProps) {
           aria-hidden="true"
         />
         <div className="grid w-[100px] shrink-0 grid-cols-2 content-around justify-items-center border-s border-base-300 py-1">
-          <IconButton
-            label={t`Step on`}
-            testId="loupe-on"
-            icon={<ArrowRightIcon size={18} />}
-            onPress={() => step(0)}
-          />
-          <IconButton
-            label={t`Step back`}
-            testId="loupe-back"
-            icon={<ArrowLeftIcon size={18} />}
-            onPress={() => step(1)}
-          />
-          <IconButton
+          <SignButton label={t`Step on`} data-testid="loupe-on" onClick={() => step(0)}>
+            <ArrowRightIcon size={18} />
+          </SignButton>
+          <SignButton label={t`Step back`} data-testid="loupe-back" onClick={() => step(1)}>
+            <ArrowLeftIcon size={18} />
+          </SignButton>
+          <SignButton
             label={t`Less close`}
-            testId="loupe-less"
-            icon={<MinusIcon size={14} />}
-            onPress={() => setTimes(Math.max(leastTimes, times / 1.25))}
-          />
-          <IconButton
+            data-testid="loupe-less"
+            onClick={() => setTimes(Math.max(leastTimes, times / 1.25))}
+          >
+            <MinusIcon size={14} />
+          </SignButton>
+          <SignButton
             label={t`Closer`}
-            testId="loupe-more"
-            icon={<PlusIcon size={14} />}
-            onPress={() => setTimes(Math.min(mostTimes, times * 1.25))}
-          />
-          <IconButton
-            label={t`Next line`}
-            testId="loupe-line"
-            icon={<ArrowElbowDownLeftIcon size={18} />}
-            onPress={() => step(2)}
-          />
-          <IconButton
+            data-testid="loupe-more"
+            onClick={() => setTimes(Math.min(mostTimes, times * 1.25))}
+          >
+            <PlusIcon size={14} />
+          </SignButton>
+          <SignButton label={t`Next line`} data-testid="loupe-line" onClick={() => step(2)}>
+            <ArrowElbowDownLeftIcon size={18} />
+          </SignButton>
+          <SignButton
             label={t`Put the loupe away`}
-            testId="loupe-close"
-            icon={<XIcon size={16} />}
-            onPress={() => tools.turn('loupe', false)}
-          />
+            data-testid="loupe-close"
+            onClick={() => tools.turn('loupe', false)}
+          >
+            <XIcon size={16} />
+          </SignButton>
         </div>
       </section>
     </>

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { lineNumbers, penKindNumbers, penKinds, penNames } from '../../model/pens';
 import { Segments } from '../../ui/Segments';
 import { Slider } from '../../ui/Slider';
-import { numberWords } from '../../words/language';
+import { lengthWords } from '../../words/language';
 import { itemKinds } from '../hand/things';
 import { ColourWells } from '../tools/ColourWells';
 import type { Selection } from './useSelection';
@@ -68,7 +68,7 @@ export function LookPanel({ selection }: { selection: Selection }) {
             max={600}
             step={5}
             testId="look-width"
-            words={(width) => `${numberWords(width / 100, 2)} mm`}
+            words={lengthWords}
             onValue={(width) => selection.restyle('width', String(width))}
           />
           <Choice

@@ -1,4 +1,4 @@
-import { Button } from '../../ui/Button';
+import { Button, SignButton } from '../../ui/Button';
 import { carryWords } from '../../ui/carryWords';
 import { t } from '@lingui/core/macro';
 import { ArrowsLeftRightIcon, CaretDownIcon, CaretUpIcon, MagnifyingGlassIcon } from '@phosphor-icons/react';
@@ -14,7 +14,6 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { type ReactNode, useState } from 'react';
-import { IconButton } from '../../ui/IconButton';
 import { say } from '../../ui/saying';
 import { mostOffers, offers, trayOffers, usualOffers } from './offers';
 import { Sign } from './Sign';
@@ -173,20 +172,22 @@ function ToolRow({
       </button>
       {onMove && (
         <span className="flex w-[60px] shrink-0">
-          <IconButton
-            narrow
+          <SignButton
             label={t`${name}: further up`}
-            testId={`up-${offer.name}`}
-            icon={<CaretUpIcon size={16} />}
-            onPress={() => onMove(-1)}
-          />
-          <IconButton
-            narrow
+            data-testid={`up-${offer.name}`}
+            className="w-8"
+            onClick={() => onMove(-1)}
+          >
+            <CaretUpIcon size={16} />
+          </SignButton>
+          <SignButton
             label={t`${name}: further down`}
-            testId={`down-${offer.name}`}
-            icon={<CaretDownIcon size={16} />}
-            onPress={() => onMove(1)}
-          />
+            data-testid={`down-${offer.name}`}
+            className="w-8"
+            onClick={() => onMove(1)}
+          >
+            <CaretDownIcon size={16} />
+          </SignButton>
         </span>
       )}
       <label className="grid size-11 shrink-0 cursor-pointer place-items-center">

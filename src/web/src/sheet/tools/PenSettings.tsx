@@ -3,7 +3,7 @@ import { ArrowDownIcon, ArrowUpIcon, PlusIcon, TrashIcon } from '@phosphor-icons
 import { useEffect, useState } from 'react';
 import type { Core } from '../../core/runtime';
 import { usePersonal } from '../../data/usePersonal';
-import { IconButton } from '../../ui/IconButton';
+import { SignButton } from '../../ui/Button';
 import { Segments, Switch } from '../../ui/Segments';
 import { Slider } from '../../ui/Slider';
 import {
@@ -20,7 +20,7 @@ import type { PanelProps } from '../hand/tool';
 import { ColourWells } from './ColourWells';
 import { PenStroke } from './PenStroke';
 import { Unfolded } from './Unfolded';
-import { numberWords } from '../../words/language';
+import { lengthWords } from '../../words/language';
 
 /** Widths by a slider that takes small steps where pens are thin: 0.1 to 20 mm. */
 const widthOf = (place: number) => Math.round(10 * 200 ** (place / 100));
@@ -59,7 +59,7 @@ export function PenSettings({ tools, sheet: { core, notebook } }: PanelProps) {
         max={100}
         step={0.5}
         testId="pen-width"
-        words={(place) => `${numberWords(widthOf(place) / 100, 2)} mm`}
+        words={(place) => lengthWords(widthOf(place))}
         onDraft={(place) => draft({ width: widthOf(place) })}
         onValue={(place) => change({ width: widthOf(place) })}
       />
@@ -153,33 +153,33 @@ export function PenSettings({ tools, sheet: { core, notebook } }: PanelProps) {
         onValue={(stabilising) => change({ stabilising })}
       />
       <div className="mt-3 flex justify-between border-t border-base-300 pt-2">
-        <IconButton
-          label={t`Another pen like it`}
-          testId="add-pen"
-          icon={<PlusIcon size={18} />}
-          onPress={tools.addPen}
-        />
-        <IconButton
+        <SignButton label={t`Another pen like it`} data-testid="add-pen" onClick={tools.addPen}>
+          <PlusIcon size={18} />
+        </SignButton>
+        <SignButton
           label={t`Up in the tray`}
-          testId="pen-up"
-          icon={<ArrowUpIcon size={18} />}
+          data-testid="pen-up"
           disabled={tools.chosen === 0}
-          onPress={() => tools.movePen(-1)}
-        />
-        <IconButton
+          onClick={() => tools.movePen(-1)}
+        >
+          <ArrowUpIcon size={18} />
+        </SignButton>
+        <SignButton
           label={t`Down in the tray`}
-          testId="pen-down"
-          icon={<ArrowDownIcon size={18} />}
+          data-testid="pen-down"
           disabled={tools.chosen === tools.tray.length - 1}
-          onPress={() => tools.movePen(1)}
-        />
-        <IconButton
+          onClick={() => tools.movePen(1)}
+        >
+          <ArrowDownIcon size={18} />
+        </SignButton>
+        <SignButton
           label={t`Take this pen out`}
-          testId="remove-pen"
-          icon={<TrashIcon size={18} weight="light" />}
+          data-testid="remove-pen"
           disabled={tools.tray.length < 2}
-          onPress={tools.removePen}
-        />
+          onClick={tools.removePen}
+        >
+          <TrashIcon size={18} weight="light" />
+        </SignButton>
       </div>
       <Switch
         label={t`Pens for this notebook alone`}

@@ -6,7 +6,7 @@ import { Slider } from '../../ui/Slider';
 import { EraserHand, type EraserSettings } from '../hand/eraserHand';
 import type { PanelProps, Tool } from '../hand/tool';
 import { Unfolded } from './Unfolded';
-import { numberWords } from '../../words/language';
+import { lengthWords } from '../../words/language';
 
 /** Rubbing out. */
 export const eraser: Tool<EraserSettings> = {
@@ -49,7 +49,7 @@ function EraserPanel({ tools, sheet }: PanelProps) {
           max={2000}
           step={10}
           testId="eraser-size"
-          words={(size) => `${numberWords(size / 100, 1)} mm`}
+          words={(size) => lengthWords(size, 1)}
           onValue={(size) => change({ size })}
         />
       )}

@@ -8,7 +8,7 @@ import { PressHand } from '../hand/pressHand';
 import { ColourWells } from './ColourWells';
 import type { PanelProps, Tool } from '../hand/tool';
 import { Unfolded } from './Unfolded';
-import { numberWords } from '../../words/language';
+import { lengthWords } from '../../words/language';
 
 interface FillSettings {
   /** #rrggbb. */
@@ -76,7 +76,7 @@ function FillPanel({ tools }: PanelProps) {
         max={800}
         step={20}
         testId="fill-gap"
-        words={(gap) => `${numberWords(gap / 100, 1)} mm`}
+        words={(gap) => lengthWords(gap, 1)}
         onValue={(gap) => change({ gap })}
       />
     </Unfolded>

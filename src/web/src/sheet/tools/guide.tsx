@@ -5,7 +5,7 @@ import { Slider } from '../../ui/Slider';
 import { unfolding } from './offering';
 import type { Offer, PanelProps } from '../hand/tool';
 import { Unfolded } from './Unfolded';
-import { numberWords } from '../../words/language';
+import { lengthWords } from '../../words/language';
 
 const rulerHalf = 7_500;
 const firstRadius = 2_500;
@@ -67,7 +67,7 @@ function GuidePanel({ tools, sheet: { middle } }: PanelProps) {
           max={guide.round ? 10000 : 30000}
           step={guide.round ? 100 : 1000}
           testId="guide-size"
-          words={(size) => `${numberWords(size / 100)} mm`}
+          words={(size) => lengthWords(size, 0)}
           onValue={(size) => tools.setGuide({ ...guide, size: guide.round ? size : size / 2 })}
         />
       )}

@@ -6,7 +6,7 @@ import { handTools } from './handTools';
 import { unfolding } from './offering';
 import type { Offer, PanelProps } from '../hand/tool';
 import { Unfolded } from './Unfolded';
-import { numberWords } from '../../words/language';
+import { lengthWords } from '../../words/language';
 
 /** What pen and finger do. */
 export const habits: Offer = {
@@ -89,7 +89,7 @@ function HabitsPanel({ tools }: PanelProps) {
         max={500}
         step={25}
         testId="nudge"
-        words={(nudge) => `${numberWords(nudge / 100, 2)} mm`}
+        words={lengthWords}
         onValue={(nudge) => change({ nudge })}
       />
       <Switch

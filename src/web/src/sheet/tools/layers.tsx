@@ -16,7 +16,7 @@ import { type Core, sentenceOf } from '../../core/runtime';
 import { useSession } from '../../server/session';
 import type { OpenDocument } from '../../sync/openDocument';
 import { say } from '../../ui/saying';
-import { IconButton } from '../../ui/IconButton';
+import { SignButton } from '../../ui/Button';
 import { Slider } from '../../ui/Slider';
 import { firstLayer } from '../hand/things';
 import { unfolding } from './offering';
@@ -134,18 +134,20 @@ function LayersPanel({ tools, sheet: { core, page, people } }: PanelProps) {
                   .join(', ')}
               </span>
             </button>
-            <IconButton
+            <SignButton
               label={layer.locked ? t`Unlock` : t`Lock`}
-              testId="layer-lock"
-              icon={layer.locked ? <LockSimpleIcon size={18} /> : <LockSimpleOpenIcon size={18} weight="light" />}
-              onPress={() => set('locked', layer.locked ? '' : '1', layer)}
-            />
-            <IconButton
+              data-testid="layer-lock"
+              onClick={() => set('locked', layer.locked ? '' : '1', layer)}
+            >
+              layer.locked ? <LockSimpleIcon size={18} /> : <LockSimpleOpenIcon size={18} weight="light" />
+            </SignButton>
+            <SignButton
               label={layer.hidden ? t`Show` : t`Hide`}
-              testId="layer-hide"
-              icon={layer.hidden ? <EyeSlashIcon size={18} /> : <EyeIcon size={18} weight="light" />}
-              onPress={() => set('hidden', layer.hidden ? '' : '1', layer)}
-            />
+              data-testid="layer-hide"
+              onClick={() => set('hidden', layer.hidden ? '' : '1', layer)}
+            >
+              layer.hidden ? <EyeSlashIcon size={18} /> : <EyeIcon size={18} weight="light" />
+            </SignButton>
           </li>
         ))}
       </ul>
@@ -183,40 +185,39 @@ function LayersPanel({ tools, sheet: { core, page, people } }: PanelProps) {
           onValue={(share) => set('opacity', String(share))}
         />
         <div className="mt-2 flex justify-between">
-          <IconButton
+          <SignButton
             label={t`Forward`}
-            testId="layer-up"
-            icon={<ArrowUpIcon size={18} />}
+            data-testid="layer-up"
             disabled={index === all.length - 1}
-            onPress={() => move(index)}
-          />
-          <IconButton
-            label={t`Back`}
-            testId="layer-down"
-            icon={<ArrowDownIcon size={18} />}
-            disabled={index === 0}
-            onPress={() => move(index - 2)}
-          />
-          <IconButton
+            onClick={() => move(index)}
+          >
+            <ArrowUpIcon size={18} />
+          </SignButton>
+          <SignButton label={t`Back`} data-testid="layer-down" disabled={index === 0} onClick={() => move(index - 2)}>
+            <ArrowDownIcon size={18} />
+          </SignButton>
+          <SignButton
             label={t`Merge into the one below`}
-            testId="layer-merge"
-            icon={<StackSimpleIcon size={18} weight="light" />}
+            data-testid="layer-merge"
             disabled={index === 0 || current.id === firstLayer}
-            onPress={() => {
+            onClick={() => {
               set('mergedInto', all[index - 1]!.id);
               tools.setLayer(page.id, all[index - 1]!.id === firstLayer ? '' : all[index - 1]!.id);
             }}
-          />
-          <IconButton
+          >
+            <StackSimpleIcon size={18} weight="light" />
+          </SignButton>
+          <SignButton
             label={t`Erase this layer with all on it; undo has it back`}
-            testId="layer-erase"
-            icon={<EraserIcon size={18} weight="light" />}
+            data-testid="layer-erase"
             disabled={current.id === firstLayer}
-            onPress={() => {
+            onClick={() => {
               set('erased', '1');
               tools.setLayer(page.id, '');
             }}
-          />
+          >
+            <EraserIcon size={18} weight="light" />
+          </SignButton>
         </div>
       </div>
     </Unfolded>

@@ -7,7 +7,7 @@ import { ColourWells } from './ColourWells';
 import { ShapeFace } from './ShapeFace';
 import type { PanelProps, Tool } from '../hand/tool';
 import { Unfolded } from './Unfolded';
-import { numberWords } from '../../words/language';
+import { lengthWords, numberWords } from '../../words/language';
 
 /** Drawing shapes, with the pen chosen last. */
 export const shape: Tool<ShapeSettings> = {
@@ -101,7 +101,7 @@ function ShapePanel({ tools }: PanelProps) {
         max={800}
         step={50}
         testId="join"
-        words={(join) => (join === 0 ? t`never` : `${numberWords(join / 100, 1)} mm`)}
+        words={(join) => (join === 0 ? t`never` : lengthWords(join, 1))}
         onValue={(join) => tools.changeHabits({ join })}
       />
       <p className="mt-3 text-[13px]">{t`The paper’s own lines are met by`}</p>
