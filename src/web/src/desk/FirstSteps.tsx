@@ -28,7 +28,7 @@ export function FirstSteps({ personal }: { personal: Personal }) {
           title={t`A first notebook`}
           about={t`Choose its cover and paper, and write. All that you write is kept on this device first, then sent.`}
         >
-          <Link to={`/library/${own.id}?new=notebook`} className="primary-button" data-testid="step-notebook">
+          <Link to={`/library/${own.id}?new=notebook`} className="quiet-button" data-testid="step-notebook">
             {t`New notebook`}
           </Link>
         </Step>
