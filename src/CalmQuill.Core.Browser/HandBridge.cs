@@ -56,7 +56,7 @@ public static partial class HandBridge
         return all is { } box ? [box.Left, box.Top, box.Right, box.Bottom] : [];
     }
 
-    /// <summary>What can be said of a selection, as JSON: kinds, colours, widths, whether all is locked, grouped, and the one shape it is.</summary>
+    /// <summary>What can be said of a selection, as JSON: kinds, colours, widths, whether all is locked, grouped, what of it may be scaled and turned (the most that any of it allows, and whether all allows the same).</summary>
     [JSExport]
     public static string About(int page, string[] items)
     {
@@ -77,6 +77,9 @@ public static partial class HandBridge
             Same(json, "pen", lines.Select(line => (int)line.Pen.Kind), kind => kind.ToString(CultureInfo.InvariantCulture));
             Same(json, "line", lines.Select(line => (int)line.Pen.Line), line => line.ToString(CultureInfo.InvariantCulture));
             Same(json, "fill", lines.Select(line => line.Fill), fill => fill.ToString("x8", CultureInfo.InvariantCulture));
+            var reshaping = chosen.Select(item => item.Content.Reshaping).Distinct().ToList();
+            json.WriteNumber("reshaping", reshaping.Count == 0 ? 0 : (int)reshaping.Max());
+            json.WriteBoolean("alike", reshaping.Count <= 1);
             Same(json, "layer", chosen.Select(item => item.Layer!.Id), layer => layer.ToString());
             json.WriteEndObject();
         });
@@ -128,10 +131,14 @@ public static partial class HandBridge
             ? kept.Items
             : throw new SentenceException($"Something else was selected in the meantime. Nothing was changed.");
 
-    /// <summary>Scales, turns or mirrors: x' = a·x + c·y + e, y' = b·x + d·y + f, with a to d as plain numbers.</summary>
+    /// <summary>Scales, turns or mirrors: x' = a·x + c·y + e, y' = b·x + d·y + f, with a to d as plain numbers. Each thing follows as far as it may; framed operations, one step.</summary>
     [JSExport]
     public static byte[] Transform(int page, string[] items, double[] matrix, double now) =>
-        Open(page, items) is { Count: > 0 } open ? Session.Perform(page, new Change.ItemsTransformed(open, [], Whole(matrix)), now) : [];
+        Session.PerformAll(page, Changes(Reshape.Of(OpenItems(page, items), Whole(matrix))), now, true);
+
+    /// <summary>What the same would do, as JSON: a list of <c>{ "items": ids, "matrix": six numbers }</c>.</summary>
+    [JSExport]
+    public static string Reshaped(int page, string[] items, double[] matrix) => Steps(Reshape.Of(OpenItems(page, items), Whole(matrix)));
 
     /// <summary>Writes fields of items; see <see cref="ItemField"/>.</summary>
     [JSExport]
@@ -263,38 +270,12 @@ public static partial class HandBridge
     /// <summary>How even lines would lie: for each word its items and matrix, as JSON; for a preview.</summary>
     [JSExport]
     public static string EvenLines(int page, string[] items, double strength, bool words, bool height) =>
-        Json.List(
-            Work(page, items, strength, words, height),
-            (json, step) =>
-            {
-                json.WriteStartObject();
-                json.WriteStartArray("items");
-                foreach (var item in step.Items)
-                    json.WriteStringValue(item.Id.ToString());
-                json.WriteEndArray();
-                json.WriteStartArray("matrix");
-                var (a, b, c, d, e, f) = step.Transform;
-                foreach (var number in new[] { a, b, c, d })
-                    json.WriteNumberValue(number / (double)Ink.Transform.One);
-                json.WriteNumberValue(e);
-                json.WriteNumberValue(f);
-                json.WriteEndArray();
-                json.WriteEndObject();
-            }
-        );
+        Steps(Work(page, items, strength, words, height));
 
     /// <summary>Evens lines; framed operations, one step.</summary>
     [JSExport]
     public static byte[] MakeLinesEven(int page, string[] items, double strength, bool words, bool height, double now) =>
-        Session.PerformAll(
-            page,
-            [
-                .. Work(page, items, strength, words, height)
-                    .Select(step => new Change.ItemsTransformed([.. step.Items.Select(item => item.Id)], [], step.Transform)),
-            ],
-            now,
-            true
-        );
+        Session.PerformAll(page, Changes(Work(page, items, strength, words, height)), now, true);
 
     /// <summary>What a stroke that is being written would scratch out.</summary>
     [JSExport]
@@ -371,6 +352,32 @@ public static partial class HandBridge
     }
 
     private static List<OpId> Open(int page, string[] items) => Chosen.Open(Session.Document<PageDocument>(page), Parse(items));
+
+    private static List<PageItem> OpenItems(int page, string[] items) => Items(page, items).FindAll(item => item.IsOpen);
+
+    private static List<Change> Changes(List<(IReadOnlyList<PageItem> Items, Transform Transform)> steps) =>
+        [.. steps.Select(step => new Change.ItemsTransformed([.. step.Items.Select(item => item.Id)], [], step.Transform))];
+
+    private static string Steps(List<(IReadOnlyList<PageItem> Items, Transform Transform)> steps) =>
+        Json.List(
+            steps,
+            (json, step) =>
+            {
+                json.WriteStartObject();
+                json.WriteStartArray("items");
+                foreach (var item in step.Items)
+                    json.WriteStringValue(item.Id.ToString());
+                json.WriteEndArray();
+                json.WriteStartArray("matrix");
+                var (a, b, c, d, e, f) = step.Transform;
+                foreach (var number in new[] { a, b, c, d })
+                    json.WriteNumberValue(number / (double)Ink.Transform.One);
+                json.WriteNumberValue(e);
+                json.WriteNumberValue(f);
+                json.WriteEndArray();
+                json.WriteEndObject();
+            }
+        );
 
     private static OpId[] Parse(string[] items) => [.. items.Select(OpId.Parse)];
 

@@ -3,6 +3,8 @@ using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
+using CalmQuill.Core.Shapes;
+using CalmQuill.Testing;
 using CsCheck;
 
 namespace CalmQuill.Core.Tests;
@@ -12,7 +14,7 @@ public sealed class ContentTests : OnPage
 {
     private const int Radius = 300;
 
-    private sealed record DotAdded(int X, int Y, uint Colour) : Change.ItemAdded
+    private sealed record DotAdded(int X, int Y, uint Colour, Reshaping Reshaping) : Change.ItemAdded
     {
         public override ChangeKind Kind => ChangeKind.StrokeAdded;
 
@@ -46,6 +48,8 @@ public sealed class ContentTests : OnPage
     {
         public override ItemKinds Kind => ItemKinds.Shape;
 
+        public override Reshaping Reshaping => made.Reshaping;
+
         public override Change.ItemAdded Copy() =>
             new Change.StrokeAdded(Ball, 0, Straight(Bounds.Left, Bounds.Top + Radius, Bounds.Right, Bounds.Top + Radius));
     }
@@ -57,9 +61,9 @@ public sealed class ContentTests : OnPage
         public override void Fill(Outline filled, Coat coat) => Fills.Add((coat.Colour, filled.Ring(0)[0]));
     }
 
-    private OpId Put(int x, int y)
+    private OpId Put(int x, int y, Reshaping reshaping = Reshaping.Freely)
     {
-        var operation = Ines.Make(new DotAdded(x, y, 0x0A8C3EFF), Now);
+        var operation = Ines.Make(new DotAdded(x, y, 0x0A8C3EFF, reshaping), Now);
         Assert.True(Page.Apply(operation));
         return operation.Id;
     }
@@ -126,6 +130,95 @@ public sealed class ContentTests : OnPage
         Item(dot).Content.Paint(painted, Item(dot).Visible(), shifted: true);
         Assert.Equal([(0x0A8C3EFFu, 1700f)], painted.Fills);
     }
+
+    [Fact]
+    public void What_works_on_lines_passes_over_it()
+    {
+        // A box whose right side it alone would close.
+        Line(1000, 1000, 4000, 1000);
+        Line(1000, 1000, 1000, 4000);
+        Line(1000, 4000, 4000, 4000);
+        Line(4000, 1000, 4000, 2200);
+        Line(4000, 2800, 4000, 4000);
+        Put(4000, 2500);
+        var sheet = new Box(0, 0, 21000, 29700);
+        Assert.Null(RegionFill.At(Page, sheet, 2500, 2500, 0));
+        Assert.NotNull(RegionFill.At(Page, sheet, 2500, 2500, 700));
+
+        var dot = Put(9000, 1000);
+        var near = new Shape(ShapeKind.Line, [new(9000, 4000), new(9000, 1350)]);
+        Assert.Equal(near, new Joining(Page, new HashSet<OpId>(), null, 500, JoinPrinted.Never).Join(near));
+        Assert.Empty(Scratch.Of(Zigzag(8600, 9400, 700, 1300, 9), Page, ItemFilter.All));
+        Assert.DoesNotContain(
+            dot,
+            EvenLines.Find(Page.Items).SelectMany(line => line.Words).SelectMany(word => word.Items, (_, item) => item.Id)
+        );
+    }
+
+    [Fact]
+    public void Each_follows_as_far_as_it_may_when_several_are_scaled_turned_and_mirrored()
+    {
+        var free = Put(1000, 1000);
+        var even = Put(5000, 1000, Reshaping.InProportion);
+        var moved = Put(9000, 1000, Reshaping.MovedOnly);
+
+        Reshaped(new Transform(4 * Transform.One, 0, 0, Transform.One, 0, 0));
+        Assert.Equal(Around(4000, 1000, 1200, 300), Item(free).Bounds);
+        Assert.Equal(Around(20000, 1000, 600, 600), Item(even).Bounds);
+        Assert.Equal(Around(36000, 1000, 300, 300), Item(moved).Bounds);
+
+        // A quarter turn to the right about the sheet's corner: x' = −y, y' = x.
+        Reshaped(new Transform(0, Transform.One, -Transform.One, 0, 0, 0));
+        Assert.Equal(Around(-1000, 4000, 300, 1200), Item(free).Bounds);
+        Assert.Equal(Around(-1000, 20000, 600, 600), Item(even).Bounds);
+        Assert.Equal(Around(-1000, 36000, 300, 300), Item(moved).Bounds);
+
+        Reshaped(new Transform(-Transform.One, 0, 0, Transform.One, 0, 0));
+        Assert.Equal(Around(1000, 20000, 600, 600), Item(even).Bounds);
+        Assert.Equal(Around(1000, 36000, 300, 300), Item(moved).Bounds);
+        UndoAll(Ines);
+        Assert.Equal(Around(-1000, 36000, 300, 300), Item(moved).Bounds);
+
+        void Reshaped(Transform transform)
+        {
+            foreach (var (items, step) in Reshape.Of([Item(free), Item(even), Item(moved)], transform))
+                Do(Ines, new Change.ItemsTransformed([.. items.Select(item => item.Id)], [], step));
+        }
+    }
+
+    [Fact]
+    public void What_is_only_moved_stays_out_of_what_would_not_move_it()
+    {
+        var moved = Put(5000, 1000, Reshaping.MovedOnly);
+        Assert.Empty(Reshape.Of([Item(moved)], Transform.Scale(3, -10000, -2000)));
+        Assert.Empty(Reshape.Of([], Transform.Shift(5, 5)));
+        Assert.Empty(Reshape.Of([Item(moved)], Transform.Identity));
+        Assert.Equal(Transform.Shift(5, 5), Assert.Single(Reshape.Of([Item(moved)], Transform.Shift(5, 5))).Transform);
+    }
+
+    /// <summary>Two unit vectors stay at right angles and equally long, areas grow as much as asked, and what was a similarity stays what it was.</summary>
+    [Fact]
+    public void The_nearest_in_proportion_is_a_similarity_of_the_same_growth() =>
+        Gen.Int[-3 * Transform.One, 3 * Transform.One]
+            .Array[4]
+            .Where(m => new Transform(m[0], m[1], m[2], m[3], 0, 0).IsReasonable)
+            .Sample(
+                m =>
+                {
+                    var asked = new Transform(m[0], m[1], m[2], m[3], 7, -9);
+                    var near = asked.InProportion();
+                    var area = Area(asked);
+                    Assert.Equal(0, near.A * (double)near.C + near.B * (double)near.D, Transform.One * 8.0);
+                    Assert.Equal(area, Area(near), Math.Abs(area) * 0.01 + 1e-3);
+                    Assert.InRange(near.InProportion().A, near.A - 1, near.A + 1);
+                    Assert.InRange(near.InProportion().B, near.B - 1, near.B + 1);
+                },
+                iter: 5_000
+            );
+
+    private static double Area(Transform t) => ((double)t.A * t.D - (double)t.B * t.C) / ((double)Transform.One * Transform.One);
+
+    private static Box Around(int x, int y, int across, int down) => new(x - across, y - down, x + across, y + down);
 
     [Fact]
     public void A_page_with_it_is_the_same_whatever_came_first()

@@ -56,4 +56,28 @@ public abstract class OnPage
     }
 
     protected static Corner At(int x, int y) => new(x, y);
+
+    /// <summary>A stroke to and fro, from above, as one scratches out.</summary>
+    protected static StrokeSamples Zigzag(int left, int right, int top, int bottom, int turns)
+    {
+        var points = Enumerable
+            .Range(0, turns + 1)
+            .SelectMany(i =>
+                Enumerable
+                    .Range(0, 8)
+                    .Select(k =>
+                        (
+                            X: (i % 2 == 0 ? left : right) + ((i % 2 == 0 ? right : left) - (i % 2 == 0 ? left : right)) * k / 8,
+                            Y: top + (bottom - top) * (i * 8 + k) / (turns * 8 + 8)
+                        )
+                    )
+            )
+            .ToList();
+        return new StrokeSamples(
+            [.. points.Select(p => p.X)],
+            [.. points.Select(p => p.Y)],
+            [.. points.Select(_ => 500)],
+            [.. points.Select((_, i) => i * 8)]
+        );
+    }
 }

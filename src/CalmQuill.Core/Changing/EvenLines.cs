@@ -65,7 +65,7 @@ public static class EvenLines
     {
         var strokes = items
             .Where(item => item.Shown && item.Content is LineContent)
-            .Select(item => new Written(item))
+            .Select(item => new Written(item, ((LineContent)item.Content).Samples))
             .OrderBy(stroke => stroke.Left)
             .ToList();
         if (strokes.Count == 0)
@@ -139,13 +139,13 @@ public static class EvenLines
     {
         private const int MostPoints = 24;
 
-        public Written(PageItem item)
+        public Written(PageItem item, StrokeSamples samples)
         {
             Item = item;
             var box = item.Bounds;
             (Left, Right, High) = (box.Left, box.Right, box.Bottom - box.Top);
             Extent = Math.Max(High, Right - Left);
-            var samples = item.Line.Samples;
+            Foot = samples.Y.Max() + item.Dy;
             var step = 1 + samples.Count / MostPoints;
             Points =
             [
@@ -157,6 +157,9 @@ public static class EvenLines
         }
 
         public PageItem Item { get; }
+
+        /// <summary>Where its line, without its width, is lowest.</summary>
+        public double Foot { get; }
 
         public double Left { get; }
 
@@ -377,7 +380,7 @@ public static class EvenLines
         }
 
         // The feet of strokes, not of words: more points, and descenders are few among them. Dots and dashes high up are left out.
-        var feet = strokes.Select(stroke => (X: (stroke.Left + stroke.Right) / 2, Y: Foot(stroke.Item))).ToList();
+        var feet = strokes.Select(stroke => (X: (stroke.Left + stroke.Right) / 2, Y: stroke.Foot)).ToList();
         var middle = Median(feet.Select(foot => foot.Y - pageSlope * foot.X));
         var near = feet.Where(foot => foot.Y - pageSlope * foot.X > middle - height * 0.6).ToList();
         // A single word has too little of a line to say how it slopes.
@@ -385,9 +388,6 @@ public static class EvenLines
         var (slope, at0) = wide ? TheilSen(near) : (0, Median(near.Select(foot => foot.Y)));
         return new Line(words, Math.Abs(slope) < 0.6 ? slope : 0, Math.Abs(slope) < 0.6 ? at0 : middle);
     }
-
-    /// <summary>A stroke's foot: where its line, without its width, is lowest.</summary>
-    private static double Foot(PageItem item) => item.Line.Samples.Y.Max() + item.Dy;
 
     /// <summary>Where the baselines are to lie: evenly spaced between the first and the last, and from where lines begin.</summary>
     private static (double[] Feet, double Left) Feet(List<Line> lines)

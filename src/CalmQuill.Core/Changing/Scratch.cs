@@ -36,12 +36,12 @@ public static class Scratch
         if (!LooksLikeOne(stroke))
             return [];
         var hull = Hull(stroke);
-        // Of a group only what is covered itself.
+        // Of a group only what is covered itself, and of all things only lines: one does not mean a picture by scratching on it.
         var covered = Selecting
             .Inside(page, hull, Covered, filter with { Kinds = filter.Kinds & ~ItemKinds.Area })
-            .FindAll(item => item.IsOpen && item.Content.ShareInside(hull) >= Covered);
+            .FindAll(item => item.IsOpen && item.Content is LineContent line && line.ShareInside(hull) >= Covered);
         // A highlight is the ground one writes on; it goes with the words, never alone.
-        return IsOnInk(stroke, covered.FindAll(item => item.Line.Pen.Kind != PenKind.Highlighter)) ? covered : [];
+        return IsOnInk(stroke, covered.FindAll(item => item.Content is LineContent { Pen.LiesBehind: false })) ? covered : [];
     }
 
     /// <summary>Whether most of a scratch's ways have ink under them.</summary>
@@ -78,7 +78,7 @@ public static class Scratch
     /// <summary>Whether a visible part of an item's line crosses a straight way, or runs along and beside it.</summary>
     private static bool Passes(PageItem item, (double X, double Y) from, (double X, double Y) to, double beside)
     {
-        var samples = item.Line.Samples;
+        var samples = ((LineContent)item.Content).Samples;
         foreach (var part in item.Visible())
         {
             var line = FlatLine.Of(samples, part);

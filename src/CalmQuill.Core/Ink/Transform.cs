@@ -22,6 +22,30 @@ public readonly record struct Transform(int A, int B, int C, int D, int E, int F
 
     public bool IsShift => A == One && B == 0 && C == 0 && D == One;
 
+    /// <summary>Where it puts a place.</summary>
+    public (double X, double Y) Of(double x, double y) => ((A * x + C * y) / One + E, (B * x + D * y) / One + F);
+
+    /// <summary>The same size and direction, moved so that one place comes to lie on another.</summary>
+    public Transform Sending((double X, double Y) from, (double X, double Y) to)
+    {
+        var (x, y) = (this with { E = 0, F = 0 }).Of(from.X, from.Y);
+        return this with { E = (int)Math.Round(to.X - x), F = (int)Math.Round(to.Y - y) };
+    }
+
+    /// <summary>The nearest that keeps proportions: it turns as much, mirrors where this does, and areas grow as much.</summary>
+    /// <remarks>Nearest in the squares of the differences for the direction (the polar part of a 2 by 2 matrix); the size is the square root of the determinant.</remarks>
+    public Transform InProportion()
+    {
+        var area = (double)A * D - (double)B * C;
+        var mirrors = area < 0;
+        double p = mirrors ? (double)A - D : (double)A + D,
+            q = mirrors ? (double)B + C : (double)B - C,
+            length = Math.Sqrt(p * p + q * q),
+            size = length > 0 ? Math.Sqrt(Math.Abs(area)) / length : 0;
+        var (a, b) = ((int)Math.Round(p * size), (int)Math.Round(q * size));
+        return mirrors ? new Transform(a, b, b, -a, E, F) : new Transform(a, b, -b, a, E, F);
+    }
+
     /// <summary>Whether it keeps things visible and finite.</summary>
     public bool IsReasonable
     {

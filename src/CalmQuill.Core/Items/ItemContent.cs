@@ -18,6 +18,12 @@ public abstract class ItemContent(IItemFrame frame)
     /// <summary>What lies behind what: fills (0) behind highlighters (1), and both behind all else.</summary>
     public virtual int Rank => 2;
 
+    /// <summary>How it may be made another size or turned; see <see cref="Changing.Reshape"/>.</summary>
+    public virtual Reshaping Reshaping => Reshaping.Freely;
+
+    /// <summary>The words in it that can be looked for, as they are read; empty where there are none. What is written by hand has none before it is read.</summary>
+    public virtual string Words => "";
+
     /// <summary>The box of all that is painted of it where it lies, 0.01 mm.</summary>
     public abstract Box Bounds { get; }
 

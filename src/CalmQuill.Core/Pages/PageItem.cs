@@ -37,10 +37,6 @@ public sealed class PageItem : IItemFrame
     /// <exception cref="InvalidOperationException">It has not arrived.</exception>
     public ItemContent Content => content ?? throw new InvalidOperationException("The item has not arrived.");
 
-    /// <summary>The line it is.</summary>
-    /// <exception cref="InvalidCastException">It is none; ask <see cref="Content"/> where it may be.</exception>
-    public LineContent Line => (LineContent)Content;
-
     Placement? IItemFrame.Placement => placement;
 
     bool IItemFrame.IsOnlyShifted => IsOnlyShifted;

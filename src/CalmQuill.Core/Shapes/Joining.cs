@@ -66,7 +66,7 @@ public sealed class Joining
                 continue;
             if (item.Content is Items.ShapeContent { PlacedShape: { } shape })
                 Take(shape);
-            else if (item.Line.Samples is { Count: > 1 } samples)
+            else if (item.Content is Items.LineContent { Samples: { Count: > 1 } samples })
             {
                 points.Add((samples.X[0] + item.Dx, samples.Y[0] + item.Dy));
                 points.Add((samples.X[^1] + item.Dx, samples.Y[^1] + item.Dy));

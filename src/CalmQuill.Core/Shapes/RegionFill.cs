@@ -53,7 +53,9 @@ public sealed class RegionFill
     {
         if (x < sheet.Left || x > sheet.Right || y < sheet.Top || y > sheet.Bottom)
             return null;
-        var items = page.Items.Where(item => item.Shown && item.Kind is (ItemKinds.Ink or ItemKinds.Shape)).ToList();
+        var lines = page
+            .Items.Where(item => item.Shown && item.Kind is (ItemKinds.Ink or ItemKinds.Shape) && item.Content is LineContent)
+            .ToList();
         for (var half = FirstHalf; ; half *= 2)
         {
             var window = new Box(
@@ -63,10 +65,10 @@ public sealed class RegionFill
                 Math.Min(sheet.Bottom, y + half)
             );
             var fill = new RegionFill(window, CellFor(window));
-            foreach (var item in items)
+            foreach (var item in lines)
             {
                 if (item.Bounds.Meets(window.Grow(gap)))
-                    fill.Draw(item, gap / 2);
+                    fill.Draw(item, (LineContent)item.Content, gap / 2);
             }
 
             if (fill.Flood((x - window.Left) / fill.side, (y - window.Top) / fill.side) is not { } closed)
@@ -88,9 +90,9 @@ public sealed class RegionFill
             : throw new SentenceException($"This region is too large to be filled. Close in a smaller one, or draw a shape and fill that.");
     }
 
-    private void Draw(PageItem item, int thicker)
+    private void Draw(PageItem item, LineContent drawn, int thicker)
     {
-        var (samples, pen) = (item.Line.Samples, item.Line.Pen);
+        var (samples, pen) = (drawn.Samples, drawn.Pen);
         foreach (var part in item.Visible())
         {
             var line = FlatLine.Of(samples, part);

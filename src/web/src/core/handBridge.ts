@@ -17,6 +17,7 @@ export interface HandBridge {
   RemoveFramed(page: number, items: string[], now: number): Uint8Array;
   Shift(page: number, items: string[], dx: number, dy: number, now: number): Uint8Array;
   Transform(page: number, items: string[], matrix: number[], now: number): Uint8Array;
+  Reshaped(page: number, items: string[], matrix: number[]): string;
   Set(page: number, items: string[], fields: number[], values: string[], now: number): Uint8Array;
   Order(page: number, items: string[], front: boolean, now: number): Uint8Array;
   Cut(page: number, items: string[]): Uint8Array;

@@ -1,7 +1,7 @@
 import type { Area } from '../../model/drawing';
 import type { SheetEvents } from '../hand/events';
 import type { Neighbours } from '../ink/neighbours';
-import { pixelRatio } from '../ink/dryInk';
+import { pixelRatio } from '../ink/canvases';
 import { firstLook, type Fitting, fitted, keepInSight, type Room, snapped, type View, zoomAt } from '../ink/view';
 
 /** So far past its end a sheet is pulled to turn the page, pixels. */

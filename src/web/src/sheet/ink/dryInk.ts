@@ -1,18 +1,16 @@
 import type { Brush } from './grain';
 import { Pace } from './pace';
-import { areSame, type Coat, compareOrder, type InkItem, paintItem } from './packet';
+import { canvasIn, pixelRatio, sizeCanvas } from './canvases';
+import { type InkItem, paintItem } from './packet';
+import { type Box, meets, ShownItems, union } from './shownItems';
 import { paintSheet, type SheetPaper } from './sheetPaper';
 import { soon } from './soon';
 import { Sprite } from './sprite';
 import type { View } from './view';
 
-type Box = readonly [number, number, number, number];
-
 /** A picture that is being zoomed is painted anew when it rests so long, and once in so long while it does not, milliseconds. */
 const rest = 110;
 const mostStale = 260;
-/** What a thing takes to paint of which next to nothing lies in the part that is painted. */
-const begun = 0.15;
 /** What was shown a fraction of a pixel off is painted anew after so long, milliseconds. */
 const sharpAfter = 60;
 
@@ -22,8 +20,7 @@ const sharpAfter = 60;
  * repaints its box only.
  */
 export class DryInk {
-  private readonly items = new Map<string, InkItem>();
-  private sorted: InkItem[] = [];
+  private readonly items = new ShownItems();
   private paper: SheetPaper = { sheet: [0, 0, 21000, 29700], ground: '#fffdf7', layers: [], under: [] };
   private view: View = { scale: 0.03, x: 0, y: 0 };
   private painted: View = this.view;
@@ -36,7 +33,6 @@ export class DryInk {
   private height = 0;
   private lifted: ReadonlySet<string> = new Set();
   private readonly whenDone: (() => void)[] = [];
-  private around: Box | undefined;
   private tint: ((colour: string) => string) | undefined;
 
   private readonly pace = new Pace();
@@ -69,12 +65,12 @@ export class DryInk {
 
   /** The box around all ink that is shown, or was since the page was opened; 0.01 mm. */
   get box(): Box | undefined {
-    return this.around;
+    return this.items.box;
   }
 
   /** How many strokes are shown. */
   get strokeCount(): number {
-    return this.sorted.length;
+    return this.items.all.length;
   }
 
   /** Whether it has another size now, or the screen another number of pixels; what is painted already is painted once. */
@@ -101,7 +97,8 @@ export class DryInk {
     // What is left out is not in the picture of all either.
     if (items.size > 0) this.dropSprite();
     let dirty: Box | undefined;
-    for (const item of this.sorted) if (items.has(item.id) !== this.lifted.has(item.id)) dirty = union(dirty, item.box);
+    for (const item of this.items.all)
+      if (items.has(item.id) !== this.lifted.has(item.id)) dirty = union(dirty, item.box);
     this.lifted = items;
     if (dirty) this.paintBox(dirty);
   }
@@ -125,13 +122,7 @@ export class DryInk {
     const context = this.front.getContext('2d')!;
     context.save();
     context.resetTransform();
-    const coatAt = (item: InkItem): Coat | undefined =>
-      [...item.below, item].findLast(({ path }) => context.isPointInPath(path, x - item.dx, y - item.dy));
-    const found = this.sorted.findLast(
-      (item) =>
-        x >= item.box[0] && x <= item.box[2] && y >= item.box[1] && y <= item.box[3] && coatAt(item) !== undefined,
-    );
-    const colour = found && coatAt(found)?.colour;
+    const colour = this.items.colourAt(x, y, (path, px, py) => context.isPointInPath(path, px, py));
     context.restore();
     return colour;
   }
@@ -155,7 +146,7 @@ export class DryInk {
     if (dy !== 0) strips.push(dy > 0 ? [0, 0, width, dy] : [0, height + dy, width, height]);
     if (Math.abs(dx) >= width || Math.abs(dy) >= height) return false;
     const shown = strips.map((strip) => this.onPage(strip, view));
-    if (!this.pace.affords(shown.reduce((sum, box) => sum + this.inkIn(box), 0))) return false;
+    if (!this.pace.affords(shown.reduce((sum, box) => sum + this.items.inkIn(box), 0))) return false;
     this.front.style.transform = '';
     if (strips.length === 0) return true;
     const context = this.front.getContext('2d')!;
@@ -178,18 +169,15 @@ export class DryInk {
 
   clear(): void {
     this.items.clear();
-    this.sorted = [];
-    this.around = undefined;
     this.repaint();
   }
 
   /** What is shown of an id. */
-  readonly find = (id: string): InkItem | undefined => this.items.get(id);
+  readonly find = (id: string): InkItem | undefined => this.items.find(id);
 
   /** The items of these that are shown, in painting order. */
   itemsOf(ids: readonly string[]): InkItem[] {
-    const wanted = new Set(ids);
-    return this.sorted.filter((item) => wanted.has(item.id));
+    return this.items.of(ids);
   }
 
   /** Something may soon be done to these: where they are all there is, a picture of them is made ready. */
@@ -205,7 +193,8 @@ export class DryInk {
   }
 
   private makeSprite(): void {
-    const { awaited, painted, sorted } = this;
+    const { awaited, painted } = this;
+    const sorted = this.items.all;
     if (!awaited || this.sprite?.view.scale === painted.scale) return;
     if (sorted.length === 0 || !sorted.every((item) => awaited.has(item.id))) return;
     const scale = painted.scale * this.ratio;
@@ -229,7 +218,7 @@ export class DryInk {
     if (!sprite?.isReady || this.held || this.lifted.size > 0) return false;
     const { scale, x, y } = this.view;
     if (scale !== sprite.view.scale || painted.scale !== scale || painted.x !== x || painted.y !== y) return false;
-    const moved = sprite.follow(this.sorted, this.tint ?? ((colour) => colour));
+    const moved = sprite.follow(this.items.all, this.tint ?? ((colour) => colour));
     if (!moved) {
       // It is of before, and is made anew once the page is painted.
       this.dropSprite();
@@ -254,52 +243,13 @@ export class DryInk {
 
   /** Shows items otherwise before Core says so. */
   change(ids: ReadonlySet<string>, how: (item: InkItem) => InkItem): void {
-    let dirty: Box | undefined;
-    this.sorted = this.sorted.map((item) => {
-      if (!ids.has(item.id)) return item;
-      const changed = how(item);
-      dirty = union(union(dirty, item.box), changed.box);
-      this.items.set(item.id, changed);
-      return changed;
-    });
+    const dirty = this.items.change(ids, how);
     if (dirty && !this.showSprite()) this.paintBox(dirty);
   }
 
   /** Takes items in their present look. Additions on top are painted over; anything else repaints its box. */
   show(packet: InkItem[]): void {
-    let dirty: Box | undefined;
-    let reorder = false;
-    const over: InkItem[] = [];
-    const changed = new Set<string>();
-    // What changed twice is in its last look both times.
-    for (const item of new Map(packet.map((one) => [one.id, one])).values()) {
-      const before = this.items.get(item.id);
-      const same = before !== undefined && item.shown && looksTheSame(before, item);
-      if (before) {
-        if (!same) dirty = union(dirty, before.box);
-        changed.add(item.id);
-      }
-      if (!item.shown) {
-        this.items.delete(item.id);
-        continue;
-      }
-      this.items.set(item.id, item);
-      this.around = union(this.around, item.box);
-      if (before) {
-        if (!same) dirty = union(dirty, item.box);
-        if (compareOrder(before.order, item.order) !== 0) reorder = true;
-        continue;
-      }
-      const last = this.sorted[this.sorted.length - 1];
-      if (last && compareOrder(last.order, item.order) > 0) {
-        reorder = true;
-        dirty = union(dirty, item.box);
-      } else over.push(item);
-      this.sorted.push(item);
-    }
-    if (changed.size > 0)
-      this.sorted = this.sorted.flatMap((item) => (changed.has(item.id) ? (this.items.get(item.id) ?? []) : [item]));
-    if (reorder) this.sorted.sort((a, b) => compareOrder(a.order, b.order));
+    const { dirty, over } = this.items.take(packet);
     if (dirty) this.paintBox(over.reduce((box, item) => union(box, item.box), dirty));
     else {
       this.paintOver(over);
@@ -322,7 +272,7 @@ export class DryInk {
     if (this.held) return;
     const starting = this.painting === undefined;
     this.pace.enlarge(this.view.scale / (this.painting?.view ?? this.painted).scale);
-    this.painting = { next: -1, view: this.view, items: this.sorted.slice(), over: [], dirty: undefined };
+    this.painting = { next: -1, view: this.view, items: this.items.all.slice(), over: [], dirty: undefined };
     clearTimeout(this.resting);
     this.resting = undefined;
     this.onPainting();
@@ -379,7 +329,7 @@ export class DryInk {
       this.waiting = union(this.waiting, box);
       return;
     }
-    const isFull = !this.pace.affords(this.inkIn(box));
+    const isFull = !this.pace.affords(this.items.inkIn(box));
     if (this.painting) this.painting.dirty = union(this.painting.dirty, box);
     else if (isFull) this.repaint();
     if (isFull) return;
@@ -396,20 +346,6 @@ export class DryInk {
     this.paintPixels([left, top, right, bottom]);
   }
 
-  /** How many things' worth of painting lies in a box: of one that lies there in part, that part, and what it takes to begin with it. */
-  private inkIn(box: Box): number {
-    let sum = 0;
-    for (const { box: lies } of this.sorted) {
-      if (!meets(lies, box)) continue;
-      const within =
-        (Math.min(lies[2], box[2]) - Math.max(lies[0], box[0])) *
-        (Math.min(lies[3], box[3]) - Math.max(lies[1], box[1]));
-      const whole = Math.max((lies[2] - lies[0]) * (lies[3] - lies[1]), 1);
-      sum += begun + (1 - begun) * Math.min(within / whole, 1);
-    }
-    return sum;
-  }
-
   /** Repaints a part of the standing picture, in its pixels. */
   private paintPixels(pixels: Box): void {
     const [left, top, right, bottom] = pixels;
@@ -424,7 +360,7 @@ export class DryInk {
     context.clip();
     this.paintPaper(context);
     const seen = this.onPage(pixels, this.painted);
-    for (const item of this.sorted) this.fill(context, item, seen);
+    for (const item of this.items.all) this.fill(context, item, seen);
     context.restore();
   }
 
@@ -458,45 +394,4 @@ export class DryInk {
   private seen(view: View): Box {
     return this.onPage([0, 0, this.front.width, this.front.height], view);
   }
-}
-
-/** So many pixels of a canvas are painted for one of CSS. */
-export function pixelRatio(): number {
-  return Math.min(devicePixelRatio, 3);
-}
-
-/** Gives a canvas as many pixels as the screen has for it. */
-export function sizeCanvas(canvas: HTMLCanvasElement, width: number, height: number): void {
-  const ratio = pixelRatio();
-  canvas.width = Math.round(width * ratio);
-  canvas.height = Math.round(height * ratio);
-}
-
-/** A canvas that covers its holder and lets pointers through. */
-export function canvasIn(holder: HTMLElement): HTMLCanvasElement {
-  const canvas = document.createElement('canvas');
-  canvas.className = 'pointer-events-none absolute inset-0 size-full origin-top-left';
-  canvas.setAttribute('aria-hidden', 'true');
-  holder.append(canvas);
-  return canvas;
-}
-
-function looksTheSame(one: InkItem, other: InkItem): boolean {
-  return (
-    one.path === other.path &&
-    one.dx === other.dx &&
-    one.dy === other.dy &&
-    one.colour === other.colour &&
-    one.grain === other.grain &&
-    areSame(one.below, other.below) &&
-    compareOrder(one.order, other.order) === 0
-  );
-}
-
-function meets(a: Box, b: Box): boolean {
-  return a[0] <= b[2] && a[2] >= b[0] && a[1] <= b[3] && a[3] >= b[1];
-}
-
-function union(a: Box | undefined, b: Box): Box {
-  return a ? [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[2], b[2]), Math.max(a[3], b[3])] : b;
 }

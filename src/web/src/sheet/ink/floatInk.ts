@@ -1,4 +1,4 @@
-import { canvasIn, pixelRatio, sizeCanvas } from './dryInk';
+import { canvasIn, pixelRatio, sizeCanvas } from './canvases';
 import { Pace } from './pace';
 import { type InkItem, paintItem } from './packet';
 import { soon } from './soon';

@@ -1,5 +1,5 @@
 import type { Core } from '../../core/runtime';
-import { canvasIn, pixelRatio, sizeCanvas } from './dryInk';
+import { canvasIn, pixelRatio, sizeCanvas } from './canvases';
 import { pencilFill } from './grain';
 import { cssColour, readOutline } from './packet';
 import { type Pen, penKindNumbers, penNumbers } from '../../model/pens';

@@ -1,4 +1,4 @@
-import { canvasIn, pixelRatio, sizeCanvas } from './dryInk';
+import { canvasIn, pixelRatio, sizeCanvas } from './canvases';
 import { pencilFill, solid } from './grain';
 import type { View } from './view';
 

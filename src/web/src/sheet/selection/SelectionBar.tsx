@@ -30,7 +30,7 @@ import { nameOfLayer, useLayers } from '../tools/layers';
 import { barPlace, type BarSide, toScreen } from './SelectionFrame';
 import { EvenPanel } from './EvenPanel';
 import { LookPanel } from './LookPanel';
-import type { Selection } from './useSelection';
+import { reshapings, type Selection } from './useSelection';
 
 interface SelectionBarProps {
   selection: Selection;
@@ -209,18 +209,22 @@ export function SelectionBar({
               onPress={selection.loosen}
             />
           )}
-          <Press
-            label={t`Mirror`}
-            testId="mirror"
-            icon={<FlipHorizontalIcon size={20} weight="light" />}
-            onPress={() => selection.mirror(true)}
-          />
-          <Press
-            label={t`Upside down`}
-            testId="flip"
-            icon={<FlipVerticalIcon size={20} weight="light" />}
-            onPress={() => selection.mirror(false)}
-          />
+          {about.reshaping !== reshapings.movedOnly && (
+            <>
+              <Press
+                label={t`Mirror`}
+                testId="mirror"
+                icon={<FlipHorizontalIcon size={20} weight="light" />}
+                onPress={() => selection.mirror(true)}
+              />
+              <Press
+                label={t`Upside down`}
+                testId="flip"
+                icon={<FlipVerticalIcon size={20} weight="light" />}
+                onPress={() => selection.mirror(false)}
+              />
+            </>
+          )}
           <Press
             label={t`As picture`}
             testId="copy-picture"

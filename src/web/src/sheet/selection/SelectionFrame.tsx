@@ -5,7 +5,7 @@ import { type PointerEvent as ReactPointerEvent, useRef, useState } from 'react'
 import type { Area } from '../../model/drawing';
 import type { View } from '../ink/view';
 import { mapped, resting, scaledAbout, shifted, turnedAbout } from './matrix';
-import type { Selection } from './useSelection';
+import { type Reshaping, reshapings, type Selection } from './useSelection';
 import { identity, type Matrix } from '../ink/floatInk';
 
 interface SelectionFrameProps {
@@ -89,6 +89,7 @@ export function SelectionFrame({
   const shown = matrix && drag.current?.grip !== 'turn' ? mapped(area, matrix) : area;
   const box = toScreen(shown, view);
   const isInk = items.length > 0;
+  const { locked, reshaping } = selection.about;
 
   const begin = (grip: GripName) => (event: ReactPointerEvent) => {
     if (writes(event.nativeEvent)) return;
@@ -98,13 +99,13 @@ export function SelectionFrame({
   };
   const move = (event: ReactPointerEvent) => {
     const held = drag.current;
-    if (!held || !isInk || selection.about.locked) return;
+    if (!held || !isInk || locked) return;
     held.now = matrixOf(
       held.grip,
       area,
       (event.clientX - held.x) / view.scale,
       (event.clientY - held.y) / view.scale,
-      event,
+      event.shiftKey && reshaping === reshapings.freely,
       { x: (held.x - edgeOf().left - view.x) / view.scale, y: (held.y - edgeOf().top - view.y) / view.scale },
     );
     if (held.grip === 'turn') setAngle(Math.round((Math.atan2(held.now[1], held.now[0]) * 180) / Math.PI));
@@ -151,7 +152,7 @@ export function SelectionFrame({
     selection.transform(
       grip === 'turn'
         ? turnedAbout((left + farRight) / 2, (top + bottom) / 2, right + down)
-        : matrixOf(grip, area, right * keyStep, down * keyStep, { shiftKey: false }, { x: 0, y: 0 }),
+        : matrixOf(grip, area, right * keyStep, down * keyStep, false, { x: 0, y: 0 }),
     );
   };
   const listen = { onPointerMove: move, onPointerUp: end, onPointerCancel: end };
@@ -165,9 +166,9 @@ export function SelectionFrame({
         {...listen}
       />
       {isInk &&
-        !selection.about.locked &&
+        !locked &&
         handles &&
-        grips.map((grip) => {
+        gripsFor(reshaping).map((grip) => {
           const [gx, gy] = grip.split(',').map(Number) as [number, number];
           // On a small selection the grips in the middles would lie over each other.
           if ((gx === 0 && box.width < 70) || (gy === 0 && box.height < 70)) return null;
@@ -191,7 +192,7 @@ export function SelectionFrame({
             </Grip>
           );
         })}
-      {isInk && !selection.about.locked && (
+      {isInk && !locked && reshaping !== reshapings.movedOnly && (
         <Grip
           label={t`Turn`}
           data-testid="turn-grip"
@@ -212,6 +213,12 @@ export function SelectionFrame({
       )}
     </>
   );
+}
+
+/** The corners keep the proportion, the sides do not. */
+function gripsFor(reshaping: Reshaping): GripName[] {
+  if (reshaping === reshapings.movedOnly) return [];
+  return reshaping === reshapings.freely ? grips : grips.filter((grip) => !grip.includes('0'));
 }
 
 export type BarSide = 'below' | 'above' | 'over';
@@ -264,7 +271,8 @@ function matrixOf(
   [left, top, right, bottom]: Area,
   dx: number,
   dy: number,
-  { shiftKey }: { shiftKey: boolean },
+  /** Whether each side goes its own way at a corner. */
+  uneven: boolean,
   /** Where the hand took hold, on the page. */
   held: { x: number; y: number },
 ): Matrix {
@@ -281,7 +289,7 @@ function matrixOf(
   let sx = gx === 0 ? 1 : least(1 + (gx * dx) / wide);
   let sy = gy === 0 ? 1 : least(1 + (gy * dy) / high);
   // Corners keep the proportion unless Shift is held.
-  if (gx !== 0 && gy !== 0 && !shiftKey)
+  if (gx !== 0 && gy !== 0 && !uneven)
     sx = sy = least(1 + (gx * dx * wide + gy * dy * high) / (wide * wide + high * high));
   return scaledAbout(gx < 0 ? right : left, gy < 0 ? bottom : top, sx, sy);
 }

@@ -12,12 +12,20 @@ import { type InkItem, paintItem } from '../ink/packet';
 import { type LongWorker, stillAtWork } from '../blotter/longWork';
 import { keepPiece, keptPiece, type Piece } from './clipboard';
 
+/** What may be done to the size and direction of things; as Core numbers it. */
+export const reshapings = { movedOnly: 0, inProportion: 1, freely: 2 } as const;
+export type Reshaping = (typeof reshapings)[keyof typeof reshapings];
+
 /** What can be said of a selection; what differs among its things is left out. */
 export interface About {
   count: number;
   kinds: number;
   locked: boolean;
   grouped: boolean;
+  /** The most that any of it allows. */
+  reshaping: Reshaping;
+  /** Whether all of it allows the same. */
+  alike: boolean;
   colour?: string;
   width?: string;
   pen?: string;
@@ -25,6 +33,15 @@ export interface About {
   fill?: string;
   layer?: string;
 }
+
+const nothing: About = {
+  count: 0,
+  kinds: 0,
+  locked: false,
+  grouped: false,
+  reshaping: reshapings.movedOnly,
+  alike: true,
+};
 
 /** What can be said anew of what is selected, by its number in Core. */
 export const fields = { colour: 1, width: 2, pen: 3, line: 4, fill: 5, layer: 7, group: 9, locked: 10 } as const;
@@ -171,7 +188,7 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
   };
   const selection: Selection = {
     taken,
-    about: about ?? { count: 0, kinds: 0, locked: false, grouped: false },
+    about: about ?? nothing,
     erase: () => {
       if (about?.locked) return say(lockedSentence);
       perform((handle, now) => core.HandBridge.Remove(handle, items, now));
@@ -189,15 +206,21 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
               ),
             ),
       ),
-    transform: (matrix) => done(() => perform((handle, now) => core.HandBridge.Transform(handle, items, matrix, now))),
+    transform: (matrix) =>
+      done(() => page.performTogether((handle, now) => core.HandBridge.Transform(handle, items, matrix, now))),
     preview: (matrix) => {
       if (!matrix) {
         floating = undefined;
         return blotter?.putDown();
       }
-      if (floating) return blotter?.float.show([{ items: floating, matrix }]);
-      floating = ink();
-      blotter?.lift(items, [{ items: floating, matrix }]);
+      const first = !floating;
+      floating ??= ink();
+      const parts =
+        about?.alike && about.reshaping === reshapings.freely
+          ? [{ items: floating, matrix }]
+          : inSteps(floating, core.HandBridge.Reshaped(page.handle, items, matrix));
+      if (first) blotter?.lift(items, parts);
+      else blotter?.float.show(parts);
     },
     restyle: (field, value) =>
       done(() =>
@@ -242,15 +265,8 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
     },
     previewEven: (wish) => {
       if (!wish) return blotter?.putDown();
-      const steps = JSON.parse(
-        core.HandBridge.EvenLines(page.handle, items, wish.strength, wish.words, wish.height),
-      ) as { items: string[]; matrix: Matrix }[];
-      const all = new Map(ink().map((item) => [item.id, item]));
-      const moved = new Set(steps.flatMap((step) => step.items));
-      blotter?.lift(items, [
-        ...steps.map((step) => ({ items: step.items.flatMap((id) => all.get(id) ?? []), matrix: step.matrix })),
-        { items: [...all.values()].filter((item) => !moved.has(item.id)), matrix: identity },
-      ]);
+      const steps = core.HandBridge.EvenLines(page.handle, items, wish.strength, wish.words, wish.height);
+      blotter?.lift(items, inSteps(ink(), steps));
     },
     even: (wish) => {
       void page.performAll((handle, now) =>
@@ -268,6 +284,17 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
     },
   };
   return { selection, paste };
+}
+
+/** Things as steps of Core would put them; those that are in none stay where they are. */
+function inSteps(ink: InkItem[], told: string): { items: InkItem[]; matrix: Matrix }[] {
+  const steps = JSON.parse(told) as { items: string[]; matrix: Matrix }[];
+  const all = new Map(ink.map((item) => [item.id, item]));
+  const moved = new Set(steps.flatMap((step) => step.items));
+  return [
+    ...steps.map((step) => ({ items: step.items.flatMap((id) => all.get(id) ?? []), matrix: step.matrix })),
+    { items: ink.filter((item) => !moved.has(item.id)), matrix: identity },
+  ];
 }
 
 function shifted(dx: number, dy: number) {

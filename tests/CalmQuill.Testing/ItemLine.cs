@@ -1,0 +1,13 @@
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Pages;
+
+namespace CalmQuill.Testing;
+
+/// <summary>What tests ask of things that they know to be lines.</summary>
+public static class ItemLine
+{
+    extension(PageItem item)
+    {
+        public LineContent Line => (LineContent)item.Content;
+    }
+}
