@@ -6,6 +6,7 @@ using CalmQuill.Server.Documents;
 using CalmQuill.Server.Export;
 using CalmQuill.Server.Faults;
 using CalmQuill.Server.Front;
+using CalmQuill.Server.Groups;
 using CalmQuill.Server.Lenses;
 using CalmQuill.Server.Library;
 using CalmQuill.Server.Limits;
@@ -20,6 +21,7 @@ using CalmQuill.Store;
 using CalmQuill.Store.Assets;
 using CalmQuill.Store.Documents;
 using CalmQuill.Store.Faults;
+using CalmQuill.Store.Groups;
 using CalmQuill.Store.Lenses;
 using CalmQuill.Store.Library;
 using CalmQuill.Store.Locks;
@@ -81,6 +83,8 @@ public static class QuillServer
         api.MapSession();
         api.MapPeople();
         api.MapSpaces();
+        api.MapGroups();
+        api.MapInvitations();
         api.MapDocuments();
         api.MapLibrary();
         api.MapCopies();
@@ -104,6 +108,8 @@ public static class QuillServer
         services
             .AddSingleton<PersonStore>()
             .AddSingleton<SpaceStore>()
+            .AddSingleton<GroupStore>()
+            .AddSingleton<InvitationStore>()
             .AddSingleton<DocumentStore>()
             .AddSingleton<ShelfStore>()
             .AddSingleton<CopyStore>()

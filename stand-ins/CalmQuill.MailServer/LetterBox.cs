@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Diagnostics;
 using System.Net;
 using System.Net.Sockets;
 using System.Text;
@@ -14,6 +15,7 @@ public sealed record ArrivedLetter(string To, string Subject, string Text);
 /// <summary>A mail server in small: takes every letter (RFC 5321, the commands that are needed) and keeps it in memory to be looked at. It sends nothing on.</summary>
 public sealed class LetterBox : IDisposable
 {
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(10);
     private readonly TcpListener listener;
     private readonly ConcurrentQueue<ArrivedLetter> arrived = new();
 
@@ -27,6 +29,19 @@ public sealed class LetterBox : IDisposable
     public int Port => ((IPEndPoint)listener.LocalEndpoint).Port;
 
     public IReadOnlyCollection<ArrivedLetter> Arrived => arrived;
+
+    /// <summary>The first letter to somebody, once it has arrived.</summary>
+    /// <exception cref="TimeoutException">None arrived in ten seconds.</exception>
+    public async Task<ArrivedLetter> To(string address)
+    {
+        for (var clock = Stopwatch.StartNew(); clock.Elapsed < Patience; await Task.Delay(20))
+        {
+            if (arrived.FirstOrDefault(letter => letter.To == address) is { } found)
+                return found;
+        }
+
+        throw new TimeoutException($"No letter to {address} arrived.");
+    }
 
     public void Dispose() => listener.Stop();
 

@@ -1,10 +1,12 @@
 using System.Net;
 using System.Net.Http.Json;
+using CalmQuill.Core.Access;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Store.Documents;
+using CalmQuill.Store.Spaces;
 using CalmQuill.Testing;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.AspNetCore.SignalR;
@@ -32,7 +34,8 @@ public sealed class RolesTests : IAsyncLifetime
         notebook = Guid.NewGuid(),
         lockedNotebook = Guid.NewGuid(),
         lockedPage = Guid.NewGuid(),
-        foreign = Guid.NewGuid();
+        foreign = Guid.NewGuid(),
+        spare = Guid.NewGuid();
     private QuillHost host = null!;
     private QuillHost.Group group = null!;
     private Caller[] callers = [];
@@ -53,9 +56,65 @@ public sealed class RolesTests : IAsyncLifetime
             "PUT",
             "/api/spaces/{space}/members/{writer}",
             [Done, Forbidden, Forbidden, NotHere, SignedOut],
-            NotHere,
+            Bad,
             Done
         ),
+        // Empty forms: whoever is let in gets as far as being told that a group needs a name, that nobody was named, and that no secret was given.
+        ("/api/groups/", "POST", "/api/groups", [Bad, Bad, Bad, Bad, SignedOut], Bad, Bad),
+        ("/api/groups/dissolved", "GET", "/api/groups/dissolved", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
+        (
+            "/api/groups/dissolved/{space:guid}",
+            "POST",
+            "/api/groups/dissolved/{space}",
+            [NotHere, NotHere, NotHere, NotHere, SignedOut],
+            NotHere,
+            NotHere
+        ),
+        ("/api/spaces/{space:guid}/group/", "PUT", "/api/spaces/{space}/group", [Bad, Forbidden, Forbidden, NotHere, SignedOut], Bad, Bad),
+        (
+            "/api/spaces/{space:guid}/group/heir",
+            "POST",
+            "/api/spaces/{space}/group/heir",
+            [NotHere, Forbidden, Forbidden, NotHere, SignedOut],
+            Bad,
+            NotHere
+        ),
+        (
+            "/api/spaces/{space:guid}/invitations/",
+            "GET",
+            "/api/spaces/{space}/invitations",
+            [Ok, Forbidden, Forbidden, NotHere, SignedOut],
+            Bad,
+            Ok
+        ),
+        (
+            "/api/spaces/{space:guid}/invitations/",
+            "POST",
+            "/api/spaces/{space}/invitations",
+            [Ok, Forbidden, Forbidden, NotHere, SignedOut],
+            Bad,
+            Ok
+        ),
+        (
+            "/api/spaces/{space:guid}/invitations/{invitation:guid}",
+            "DELETE",
+            "/api/spaces/{space}/invitations/{page}",
+            [NotHere, Forbidden, Forbidden, NotHere, SignedOut],
+            Bad,
+            NotHere
+        ),
+        (
+            "/api/spaces/{space:guid}/requests/{person:guid}",
+            "POST",
+            "/api/spaces/{space}/requests/{writer}",
+            [Done, Forbidden, Forbidden, NotHere, SignedOut],
+            Bad,
+            Done
+        ),
+        ("/api/joining/look", "POST", "/api/joining/look", [NotHere, NotHere, NotHere, NotHere, NotHere], NotHere, NotHere),
+        ("/api/joining", "POST", "/api/joining", [NotHere, NotHere, NotHere, NotHere, SignedOut], NotHere, NotHere),
+        ("/api/door/", "GET", "/api/door", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
+        ("/api/door/{invitation:guid}", "POST", "/api/door/{page}", [Done, Done, Done, Done, SignedOut], Done, Done),
         ("/api/spaces/{space:guid}/usage", "GET", "/api/spaces/{space}/usage", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
         (
             "/api/spaces/{space:guid}/documents/{kind}/{id:guid}/operations/",
@@ -256,6 +315,23 @@ public sealed class RolesTests : IAsyncLifetime
         ("/api/people/forgotten", "POST", "/api/people/forgotten", [Bad, Bad, Bad, Bad, Bad], Bad, Bad),
         ("/api/people/passwords", "POST", "/api/people/passwords", [Bad, Bad, Bad, Bad, Bad], Bad, Bad),
         ("/api/session", "POST", "/api/session", [SignedOut, SignedOut, SignedOut, SignedOut, SignedOut], SignedOut, SignedOut),
+        // The last owner stays; the group that all are asked about is dissolved by the last that is asked.
+        (
+            "/api/spaces/{space:guid}/group/me",
+            "DELETE",
+            "/api/spaces/{spare}/group/me",
+            [Taken, Done, Done, NotHere, SignedOut],
+            NotHere,
+            NotHere
+        ),
+        (
+            "/api/spaces/{space:guid}/group/",
+            "DELETE",
+            "/api/spaces/{space}/group",
+            [Done, Forbidden, Forbidden, NotHere, SignedOut],
+            NotHere,
+            NotHere
+        ),
         ("/api/devices", "DELETE", "/api/devices", [Done, Done, Done, Done, SignedOut], Done, Done),
         ("/api/session", "DELETE", "/api/session", [Done, Done, Done, Done, Done], Done, Done),
     ];
@@ -267,6 +343,7 @@ public sealed class RolesTests : IAsyncLifetime
     {
         host = await QuillHost.Start();
         group = await host.MakeGroup();
+        await SpareGroup();
         callers =
         [
             .. await Task.WhenAll(new[] { group.Owner, group.Writer, group.Reader, group.Stranger }.Select(host.SignIn)),
@@ -325,6 +402,15 @@ public sealed class RolesTests : IAsyncLifetime
             );
     }
 
+    /// <summary>Another group of the same people.</summary>
+    private async Task SpareGroup()
+    {
+        var spaces = host.Services.GetRequiredService<SpaceStore>();
+        await spaces.MakeGroup(spare, "Spare", default);
+        foreach (var (person, role) in new[] { (group.Owner, Role.Owner), (group.Writer, Role.Writer), (group.Reader, Role.Reader) })
+            Assert.True(await spaces.SetRole(spare, person.Id, role, default));
+    }
+
     public async Task DisposeAsync()
     {
         foreach (var caller in callers)
@@ -338,7 +424,8 @@ public sealed class RolesTests : IAsyncLifetime
         var wrong = new List<string>();
         foreach (var (_, method, path, expected, _, _) in Table)
         {
-            for (var i = 0; i < callers.Length; i++)
+            // Whoever may most comes last, and takes from nobody what they are asked about.
+            for (var i = callers.Length - 1; i >= 0; i--)
             {
                 var (status, _) = await Ask(callers[i], method, path, group.Space, notebook, page, asset);
                 if (status != expected[i])
@@ -602,6 +689,7 @@ public sealed class RolesTests : IAsyncLifetime
             .Replace("{notebook}", ofNotebook.ToString())
             .Replace("{locked}", lockedNotebook.ToString())
             .Replace("{asset}", ofAsset.ToString())
+            .Replace("{spare}", spare.ToString())
             .Replace("{writer}", group.Writer.Id.ToString());
         using var request = new HttpRequestMessage(new HttpMethod(method), filled);
         var isBytes = path.EndsWith("operations", StringComparison.Ordinal) || path.Contains("/pieces/", StringComparison.Ordinal);

@@ -62,7 +62,7 @@ public sealed class SignInTests : IAsyncLifetime
         var unknown = await Ask("nela@test.example");
         Assert.Equal(HttpStatusCode.Accepted, unknown.Item1);
         Assert.Equal(unknown, await Ask(person.Email));
-        var known = await Letter(person.Email);
+        var known = await letters.To(person.Email);
         Assert.Contains("You have one already", known.Text, StringComparison.Ordinal);
         Assert.DoesNotContain("#letter=", known.Text, StringComparison.Ordinal);
         // Nobody has the account before the letter was opened.
@@ -70,7 +70,7 @@ public sealed class SignInTests : IAsyncLifetime
             HttpStatusCode.Unauthorized,
             (await caller.Http.PostAsJsonAsync("/api/session", new { email = "nela@test.example", password = "clockwork-9" })).StatusCode
         );
-        var secret = SecretIn(await Letter("nela@test.example"));
+        var secret = SecretIn(await letters.To("nela@test.example"));
         Assert.Equal(
             HttpStatusCode.OK,
             (await caller.Http.PostAsJsonAsync("/api/people/confirmations", new { letter = secret })).StatusCode
@@ -97,7 +97,7 @@ public sealed class SignInTests : IAsyncLifetime
         }
 
         Assert.Equal(await Forget("nobody@test.example"), await Forget(person.Email));
-        var secret = SecretIn(await Letter(person.Email));
+        var secret = SecretIn(await letters.To(person.Email));
         Assert.DoesNotContain(letters.Arrived, letter => letter.To == "nobody@test.example");
         Task<HttpResponseMessage> Set(string letter, string password) =>
             caller.Http.PostAsJsonAsync("/api/people/passwords", new { letter, password });
@@ -429,17 +429,6 @@ public sealed class SignInTests : IAsyncLifetime
 
     private static string Cookies(HttpResponseMessage answer) =>
         string.Join("; ", answer.Headers.GetValues("Set-Cookie").Select(cookie => cookie.Split(';')[0]));
-
-    private async Task<ArrivedLetter> Letter(string to)
-    {
-        for (var clock = Stopwatch.StartNew(); ; )
-        {
-            if (letters.Arrived.FirstOrDefault(letter => letter.To == to) is { } found)
-                return found;
-            Assert.True(clock.Elapsed < TimeSpan.FromSeconds(10), $"no letter to {to}");
-            await Task.Delay(20);
-        }
-    }
 
     private static string SecretIn(ArrivedLetter letter) => new([.. letter.Text.Split("#letter=")[1].TakeWhile(char.IsAsciiLetterOrDigit)]);
 

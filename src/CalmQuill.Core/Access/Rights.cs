@@ -1,14 +1,39 @@
 namespace CalmQuill.Core.Access;
 
-/// <summary>What each role allows.</summary>
+/// <summary>What each role allows: the one table that server, devices and screens go by.</summary>
 public static class Rights
 {
-    public static bool MayRead(Role role) => role >= Role.Reader;
+    /// <summary>The least role that an act asks for.</summary>
+    private static readonly IReadOnlyDictionary<Act, Role> Least = new Dictionary<Act, Role>
+    {
+        [Act.Read] = Role.Reader,
+        [Act.Write] = Role.Writer,
+        [Act.LockOwn] = Role.Writer,
+        [Act.LockAny] = Role.Owner,
+        [Act.ManagePeople] = Role.Owner,
+        [Act.ChangeGroup] = Role.Owner,
+        [Act.LeaveGroup] = Role.Reader,
+        [Act.DissolveGroup] = Role.Owner,
+    };
 
-    public static bool MayWrite(Role role) => role >= Role.Writer;
+    /// <summary>What is done to a group and cannot be done to a library of one's own.</summary>
+    private static readonly IReadOnlySet<Act> OfGroups = new HashSet<Act>
+    {
+        Act.ManagePeople,
+        Act.ChangeGroup,
+        Act.LeaveGroup,
+        Act.DissolveGroup,
+    };
 
-    public static bool MayManagePeople(Role role) => role >= Role.Owner;
+    public static bool May(Role role, Act act) => role >= Least[act];
+
+    /// <summary>The same in one's own library, where there is nobody else.</summary>
+    public static bool MayInOwn(Role role, Act act) => May(role, act) && !OfGroups.Contains(act);
+
+    public static bool MayRead(Role role) => May(role, Act.Read);
+
+    public static bool MayWrite(Role role) => May(role, Act.Write);
 
     /// <summary>Locks are put on by who made a notebook and may still write there, or by an owner.</summary>
-    public static bool MayLock(Role role, bool madeIt) => role >= Role.Owner || (madeIt && MayWrite(role));
+    public static bool MayLock(Role role, bool madeIt) => May(role, Act.LockAny) || (madeIt && May(role, Act.LockOwn));
 }

@@ -20,6 +20,12 @@ public sealed record Denial(int Status, string Code, Sentence Sentence)
         $"You may read here, but not write."
     );
 
+    public static readonly Denial NoGroup = new(
+        StatusCodes.Status400BadRequest,
+        "no-group",
+        $"This is somebody’s own library. Only a group has members."
+    );
+
     public static readonly Denial MayNotManage = new(
         StatusCodes.Status403Forbidden,
         Refusal.NotAllowedCode,

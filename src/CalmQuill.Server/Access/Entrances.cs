@@ -18,11 +18,18 @@ public sealed record WritableSpace(Guid Id, Role Role, Visitor Visitor) : Entran
         gate.WritableSpace(ids.Space, visitor, cancel);
 }
 
-/// <summary>A space whose people the one who asks looks after.</summary>
-public sealed record OwnedSpace(Guid Id, Visitor Visitor) : Entrance<OwnedSpace>, IEntrance<OwnedSpace>
+/// <summary>A group that the one who asks looks after.</summary>
+public sealed record OwnedGroup(Guid Id, Visitor Visitor) : Entrance<OwnedGroup>, IEntrance<OwnedGroup>
 {
-    public static Task<Entry<OwnedSpace>> Enter(Gate gate, RouteIds ids, Visitor visitor, CancellationToken cancel) =>
-        gate.OwnedSpace(ids.Space, visitor, cancel);
+    public static Task<Entry<OwnedGroup>> Enter(Gate gate, RouteIds ids, Visitor visitor, CancellationToken cancel) =>
+        gate.OwnedGroup(ids.Space, visitor, cancel);
+}
+
+/// <summary>A group that the one who asks is in.</summary>
+public sealed record JoinedGroup(Guid Id, Visitor Visitor) : Entrance<JoinedGroup>, IEntrance<JoinedGroup>
+{
+    public static Task<Entry<JoinedGroup>> Enter(Gate gate, RouteIds ids, Visitor visitor, CancellationToken cancel) =>
+        gate.JoinedGroup(ids.Space, visitor, cancel);
 }
 
 /// <summary>A page of a space that the one who asks may see: no lock is shut around it.</summary>

@@ -26,12 +26,21 @@ public sealed class Gate(SpaceStore spaces, LockStore locks)
         return Rights.MayWrite(readable.Role) ? new WritableSpace(space, readable.Role, visitor) : Denial.MayNotWrite;
     }
 
-    public async Task<Entry<OwnedSpace>> OwnedSpace(Guid space, Visitor visitor, CancellationToken cancel)
+    public async Task<Entry<OwnedGroup>> OwnedGroup(Guid space, Visitor visitor, CancellationToken cancel) =>
+        await WhyNoGroup(space, Act.ManagePeople, visitor, cancel) is { } denied ? denied : new OwnedGroup(space, visitor);
+
+    public async Task<Entry<JoinedGroup>> JoinedGroup(Guid space, Visitor visitor, CancellationToken cancel) =>
+        await WhyNoGroup(space, Act.LeaveGroup, visitor, cancel) is { } denied ? denied : new JoinedGroup(space, visitor);
+
+    /// <summary>Why something that is done to groups, and never to a library of one's own, may not be done here.</summary>
+    private async Task<Denial?> WhyNoGroup(Guid space, Act act, Visitor visitor, CancellationToken cancel)
     {
         var (readable, denied) = await ReadableSpace(space, visitor, cancel);
         if (readable is null)
-            return denied!;
-        return Rights.MayManagePeople(readable.Role) ? new OwnedSpace(space, visitor) : Denial.MayNotManage;
+            return denied;
+        if (!Rights.May(readable.Role, act))
+            return Denial.MayNotManage;
+        return await spaces.IsPersonal(space, cancel) ? Denial.NoGroup : null;
     }
 
     public async Task<Entry<ReadablePage>> ReadablePage(Guid space, Guid page, Visitor visitor, CancellationToken cancel)

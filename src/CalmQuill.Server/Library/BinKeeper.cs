@@ -1,12 +1,19 @@
 using CalmQuill.Store.Assets;
+using CalmQuill.Store.Groups;
 using CalmQuill.Store.Library;
 using CalmQuill.Store.Limits;
 
 namespace CalmQuill.Server.Library;
 
 /// <summary>Once in a while removes the data of what has left the bin for good, and pictures and files that nothing names any more.</summary>
-public sealed class BinKeeper(BinStore bin, AssetStore assets, CountStore counts, TimeProvider clock, ILogger<BinKeeper> log)
-    : BackgroundService
+public sealed class BinKeeper(
+    BinStore bin,
+    GroupStore groups,
+    AssetStore assets,
+    CountStore counts,
+    TimeProvider clock,
+    ILogger<BinKeeper> log
+) : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromHours(6);
 
@@ -21,6 +28,8 @@ public sealed class BinKeeper(BinStore bin, AssetStore assets, CountStore counts
                 await counts.Forget(clock.GetUtcNow().ToUnixTimeSeconds() / 60 - 1, stoppingToken);
                 foreach (var removed in await bin.RemoveData(clock.GetUtcNow(), stoppingToken))
                     log.LogWarning("Removed the data of {Document}, whose time in the bin was over.", removed);
+                foreach (var group in await groups.RemoveOver(clock.GetUtcNow(), stoppingToken))
+                    log.LogWarning("Removed the group {Group}, dissolved long ago, and all that was in it.", group);
                 if (await assets.Collect(clock.GetUtcNow(), stoppingToken) is > 0 and var collected)
                     log.LogInformation("Removed {Count} pictures and files that nothing had named for long.", collected);
             }

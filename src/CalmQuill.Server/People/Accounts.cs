@@ -1,3 +1,4 @@
+using CalmQuill.Core.Art;
 using CalmQuill.Store.People;
 using Microsoft.AspNetCore.Identity;
 
@@ -13,7 +14,6 @@ public static class Accounts
     /// <summary>Passwords that stand in the documentation. They open the demonstration and nothing else.</summary>
     public static readonly IReadOnlySet<string> Published = new HashSet<string>(StringComparer.Ordinal) { "lantern-street" };
 
-    private static readonly string[] Colours = ["plum", "sky", "lichen", "gold", "madder", "spruce"];
     private static string? hashOfNobody;
 
     public static Sentence? EmailProblem(string email)
@@ -41,7 +41,7 @@ public static class Accounts
 
     public static Person Make(Guid id, string email, string name, string password, IPasswordHasher<Person> hasher)
     {
-        var person = new Person(id, email, name, Colours[id.ToByteArray()[15] % Colours.Length], "");
+        var person = new Person(id, email, name, Palette.Names[id.ToByteArray()[15] % Palette.Names.Count], "");
         return person with { PasswordHash = hasher.HashPassword(person, password) };
     }
 

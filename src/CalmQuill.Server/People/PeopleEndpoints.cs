@@ -1,5 +1,7 @@
 using CalmQuill.Core.Library;
+using CalmQuill.Server.Groups;
 using CalmQuill.Server.Mail;
+using CalmQuill.Store.Groups;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Spaces;
 using Microsoft.AspNetCore.Antiforgery;
@@ -17,7 +19,7 @@ internal static class PeopleEndpoints
         RegistrationLasts = TimeSpan.FromDays(1),
         PasswordLasts = TimeSpan.FromHours(2);
 
-    private sealed record NewPerson(string? Name, string? Email, string? Password, string? Invitation);
+    private sealed record NewPerson(string? Name, string? Email, string? Password, string? Invitation, string? Group);
 
     private sealed record Confirmation(string? Letter);
 
@@ -47,7 +49,7 @@ internal static class PeopleEndpoints
     }
 
     /// <summary>
-    /// With an invitation the account is made at once. Without one, where that is allowed, a letter is written to the address, whether or not there is an account: the
+    /// With an invitation, into a group or not, the account is made at once. Without one, where that is allowed, a letter is written to the address, whether or not there is an account: the
     /// answer, and the time it takes, are the same.
     /// </summary>
     private static async Task<IResult> Register(
@@ -56,6 +58,7 @@ internal static class PeopleEndpoints
         PersonStore people,
         SpaceStore spaces,
         LetterStore letters,
+        InvitationStore invitations,
         MailSender mail,
         Settings settings,
         IPasswordHasher<Person> hasher,
@@ -66,10 +69,24 @@ internal static class PeopleEndpoints
     )
     {
         var (name, email, password) = (asked.Name?.Trim() ?? "", asked.Email?.Trim() ?? "", asked.Password ?? "");
-        if (!await limiter.Allows("registering", http, null, cancel))
+        // A class that opens one link together is no guessing: only where they come from is counted.
+        var byGroup = asked.Group is { Length: > 0 and <= 200 };
+        if (byGroup ? !await limiter.AllowsFrom(http, cancel) : !await limiter.Allows("registering", http, null, cancel))
             return Problems.TooMany();
         if ((Names.Problem(name) ?? Accounts.EmailProblem(email) ?? Accounts.PasswordProblem(password)) is { } problem)
             return Problems.BadInput(problem);
+        if (byGroup)
+        {
+            var person = Accounts.Make(Guid.NewGuid(), email, name, password, hasher);
+            var joined = await invitations.RegisterAndJoin(person, Guid.NewGuid(), asked.Group!, clock.GetUtcNow(), cancel);
+            if (joined is null)
+                return EmailTaken();
+            if (joined is not (Joining.Joined or Joining.Asked))
+                return InvitationEndpoints.Answered(joined.Value, Guid.Empty);
+            await http.SignInAs(person, cancel);
+            return await SessionEndpoints.Show(http, people, spaces, antiforgery, settings, mail, clock, cancel);
+        }
+
         if (asked.Invitation is { Length: > 0 and <= 200 } invitation)
         {
             if (!await letters.IsGood(invitation, LetterPurpose.Invitation, cancel))
@@ -355,7 +372,7 @@ internal static class PeopleEndpoints
         return Results.NoContent();
     }
 
-    private static string Link(HttpContext http, Settings settings, string path) =>
+    internal static string Link(HttpContext http, Settings settings, string path) =>
         (settings.PublicUrl?.ToString() ?? $"{http.Request.Scheme}://{http.Request.Host}").TrimEnd('/') + path;
 
     private static IResult Written() =>

@@ -67,6 +67,7 @@ internal static class SessionEndpoints
                     space.Id,
                     space.Name,
                     space.Personal,
+                    space.Colour,
                     role = space.Role.ToString().ToLowerInvariant(),
                 }),
             }

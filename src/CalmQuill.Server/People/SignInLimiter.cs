@@ -30,6 +30,10 @@ public sealed class SignInLimiter(CountStore counts, QuillLimits limits, TimePro
             && await Take($"tries at {Short(what)}", limits.SignInsAMinute, cancel);
     }
 
+    /// <summary>The same where only the address is to be slowed down.</summary>
+    public Task<bool> AllowsFrom(HttpContext http, CancellationToken cancel) =>
+        Take($"tries from {http.ClientAddress()}", limits.SignInsAMinute * AddressShare, cancel);
+
     public void Dispose() => limiter.Dispose();
 
     private async Task<bool> Take(string key, int aMinute, CancellationToken cancel)

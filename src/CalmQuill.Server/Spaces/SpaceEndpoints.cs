@@ -29,7 +29,7 @@ internal static class SpaceEndpoints
             })
         );
 
-    private static async Task<IResult> SetRole(OwnedSpace space, Guid person, NewRole asked, SpaceStore spaces, CancellationToken cancel)
+    private static async Task<IResult> SetRole(OwnedGroup space, Guid person, NewRole asked, SpaceStore spaces, CancellationToken cancel)
     {
         Role? role = asked.Role switch
         {
@@ -44,9 +44,9 @@ internal static class SpaceEndpoints
         if (await spaces.RoleIn(space.Id, person, cancel) == Role.None)
             return Problems.NotHere();
         // Their open connections end with it, on every server.
-        return await spaces.SetRole(space.Id, person, role.Value, cancel)
+        return await spaces.SetRoleBy(space.Visitor.Person, space.Id, person, role.Value, cancel)
             ? Results.NoContent()
-            : Problems.BadInput($"A space needs at least one owner.");
+            : Problems.BadInput($"A group needs at least one owner. Make somebody else an owner first.");
     }
 
     /// <summary>What the space holds, and what it may hold.</summary>

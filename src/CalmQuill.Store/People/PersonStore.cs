@@ -14,6 +14,15 @@ public sealed class PersonStore(Database database)
     {
         await using var connection = await database.Connect(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        if (!await Register(connection, person, personalSpace, cancel))
+            return false;
+        await transaction.CommitAsync(cancel);
+        return true;
+    }
+
+    /// <summary>The same within a transaction of the caller's.</summary>
+    internal static async Task<bool> Register(NpgsqlConnection connection, Person person, Guid personalSpace, CancellationToken cancel)
+    {
         var made = await connection.Execute(
             "INSERT INTO people (id, email, name, colour, password_hash) VALUES (@id, @email, @name, @colour, @hash) ON CONFLICT DO NOTHING",
             cancel,
@@ -37,7 +46,6 @@ public sealed class PersonStore(Database database)
             ("person", person.Id),
             ("role", (short)Role.Owner)
         );
-        await transaction.CommitAsync(cancel);
         return true;
     }
 
@@ -46,6 +54,13 @@ public sealed class PersonStore(Database database)
 
     public Task<Person?> FindByEmail(string email, CancellationToken cancel) =>
         database.Command($"SELECT {Columns} FROM people p WHERE lower(p.email) = lower(@email)").With(("email", email)).Row(Read, cancel);
+
+    /// <summary>Those whose whole name this is, in any case: two at most, which is one too many to know who is meant.</summary>
+    public Task<List<Person>> FindByName(string name, CancellationToken cancel) =>
+        database
+            .Command($"SELECT {Columns} FROM people p WHERE lower(p.name) = lower(@name) LIMIT 2")
+            .With(("name", name))
+            .Rows(Read, cancel);
 
     public Task<Person?> Find(Guid id, CancellationToken cancel) =>
         database.Command($"SELECT {Columns} FROM people p WHERE p.id = @person").With(("person", id)).Row(Read, cancel);

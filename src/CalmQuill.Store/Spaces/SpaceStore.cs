@@ -10,14 +10,14 @@ public sealed class SpaceStore(Database database)
         database
             .Command(
                 """
-                SELECT s.id, s.name, s.personal, m.role
+                SELECT s.id, s.name, s.personal, m.role, s.colour
                 FROM members m JOIN spaces s ON s.id = m.space_id
                 WHERE m.person_id = @person
                 ORDER BY s.personal DESC, s.name
                 """
             )
             .With(("person", person))
-            .Rows(row => new Space(row.GetGuid(0), row.GetString(1), row.GetBoolean(2), (Role)row.GetInt16(3)), cancel);
+            .Rows(row => new Space(row.GetGuid(0), row.GetString(1), row.GetBoolean(2), (Role)row.GetInt16(3), row.GetString(4)), cancel);
 
     public Task<List<Member>> Members(Guid space, CancellationToken cancel) =>
         database
@@ -60,12 +60,31 @@ public sealed class SpaceStore(Database database)
         await connection.Execute("INSERT INTO spaces (id, name, personal) VALUES (@id, @name, false)", cancel, ("id", id), ("name", name));
     }
 
+    /// <summary>Whether somebody's library is their own, or a group's.</summary>
+    public Task<bool> IsPersonal(Guid space, CancellationToken cancel) =>
+        database.Command("SELECT personal FROM spaces WHERE id = @space").With(("space", space)).Row(row => row.GetBoolean(0), cancel);
+
     /// <summary>Gives a person a role in a space; <see cref="Role.None"/> takes the person out. False when that would leave the space without an owner.</summary>
-    public async Task<bool> SetRole(Guid space, Guid person, Role role, CancellationToken cancel)
+    public Task<bool> SetRole(Guid space, Guid person, Role role, CancellationToken cancel) => SetRole(space, person, role, null, cancel);
+
+    /// <summary>The same by an owner, to somebody who is in: false also when either is not so any more.</summary>
+    public Task<bool> SetRoleBy(Guid owner, Guid space, Guid person, Role role, CancellationToken cancel) =>
+        SetRole(space, person, role, owner, cancel);
+
+    private async Task<bool> SetRole(Guid space, Guid person, Role role, Guid? by, CancellationToken cancel)
     {
         await using var connection = await database.Connect(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         await connection.Execute("SELECT 1 FROM spaces WHERE id = @space FOR UPDATE", cancel, ("space", space));
+        // Two owners may take each other's role at once: the second is none by now.
+        if (by is { } owner && !await new Npgsql.NpgsqlCommand(
+                """
+                SELECT EXISTS (SELECT 1 FROM members WHERE space_id = @space AND person_id = @owner AND role = 3)
+                    AND EXISTS (SELECT 1 FROM members WHERE space_id = @space AND person_id = @person)
+                """,
+                connection
+            ).With(("space", space), ("owner", owner), ("person", person)).Row(row => row.GetBoolean(0), cancel))
+            return false;
         if (role == Role.None)
             await connection.Execute(
                 "DELETE FROM members WHERE space_id = @space AND person_id = @person",

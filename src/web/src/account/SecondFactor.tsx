@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { sendJson } from '../server/api';
 import { ChangeForm } from './ChangeForm';
 import { Field } from '../ui/Field';
+import { SquareCode } from '../ui/SquareCode';
 import { useSession } from '../server/session';
 import { sentenceOf } from '../core/runtime';
 
@@ -83,7 +84,7 @@ export function SecondFactor({ onChanged }: { onChanged: () => Promise<void> }) 
     >
       <p className="mb-3">{t`Scan this with an authenticator, or type the letters beside it. Then give the code that it shows.`}</p>
       <div className="mb-4 flex flex-wrap items-center gap-4">
-        <SquareCode modules={offer.modules} />
+        <SquareCode modules={offer.modules} label={t`The secret as a square code`} className="size-[168px]" />
         <p className="max-w-[220px] font-mono text-[14px] break-all" data-testid="factor-secret">
           {offer.secret}
         </p>
@@ -91,23 +92,5 @@ export function SecondFactor({ onChanged }: { onChanged: () => Promise<void> }) 
       <Field label={t`Code`} name="code" autoComplete="one-time-code" inputMode="numeric" hint={t`Six digits`} />
       <Field label={t`Your password`} name="password" type="password" autoComplete="current-password" />
     </ChangeForm>
-  );
-}
-
-/** A square code (ISO/IEC 18004), dark on paper also by night, since not every camera reads it the other way round. */
-function SquareCode({ modules }: { modules: string[] }) {
-  const path = modules
-    .flatMap((row, y) => [...row].flatMap((dark, x) => (dark === '1' ? [`M${x} ${y}h1v1h-1z`] : [])))
-    .join('');
-  return (
-    <svg
-      viewBox={`0 0 ${modules.length} ${modules.length}`}
-      className="size-[168px] shrink-0 bg-white"
-      role="img"
-      aria-label={t`The secret as a square code`}
-      shapeRendering="crispEdges"
-    >
-      <path d={path} fill="#000" />
-    </svg>
   );
 }

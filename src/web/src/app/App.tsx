@@ -8,6 +8,7 @@ import { LockedScreen } from '../account/LockedScreen';
 import type { Session } from '../server/session';
 import { fetchSession, LockedDevice } from '../sync/entering';
 import { NewPasswordScreen } from '../account/NewPasswordScreen';
+import { JoinScreen } from '../account/JoinScreen';
 import { SignInScreen } from '../account/SignInScreen';
 import { WelcomeScreen } from '../account/WelcomeScreen';
 import { useSyncState } from '../sync/syncState';
@@ -39,6 +40,7 @@ export function App() {
   if (!session.data && session.isError)
     return <p className="grid h-full place-items-center p-6">{session.error.message}</p>;
   if (location.pathname === '/welcome') return <WelcomeScreen onEnter={enter} />;
+  if (location.pathname === '/join') return <JoinScreen session={session.data} onEnter={enter} />;
   if (location.pathname === '/new-password') return <NewPasswordScreen />;
   if (!session.data || location.pathname === '/sign-in') {
     return (
@@ -62,7 +64,7 @@ export function App() {
           <Route path="/follow-ups" element={<screens.followUps.Shown />} />
           <Route path="/planner/:space/:folder?" element={<screens.planner.Shown />} />
           <Route path="/papers/:space" element={<screens.papers.Shown />} />
-          <Route path="/group/:space" element={<screens.group.Shown />} />
+          <Route path="/group/:space?" element={<screens.group.Shown />} />
           <Route path="/account" element={<screens.account.Shown onChanged={enter} />} />
           <Route path="*" element={<Navigate to="/desk" replace />} />
         </Route>

@@ -3,6 +3,7 @@ import { BooksIcon, DeskIcon, FlagPennantIcon, NotePencilIcon, UsersThreeIcon } 
 import { type ReactNode, useEffect, useRef } from 'react';
 import { Link, NavLink, useLocation } from 'react-router';
 import { useOpenCount } from '../followups/useFollowUps';
+import { useDoor } from '../group/groups';
 import { useJot } from '../jot/useJot';
 import { useSession } from '../server/session';
 import { Avatar } from '../ui/Avatar';
@@ -67,8 +68,8 @@ function RailOver() {
 }
 
 function RailContent({ className, withState }: { className: string; withState?: boolean }) {
-  const { person, spaces } = useSession();
-  const group = spaces.find((space) => !space.personal);
+  const { person } = useSession();
+  const { asking, invited } = useDoor();
   const jot = useJot();
   const open = useOpenCount();
   return (
@@ -88,9 +89,12 @@ function RailContent({ className, withState }: { className: string; withState?: 
         count={open}
         icon={<FlagPennantIcon size={26} weight="light" />}
       />
-      {group && (
-        <RailEntry to={`/group/${group.id}`} label={t`Group`} icon={<UsersThreeIcon size={26} weight="light" />} />
-      )}
+      <RailEntry
+        to="/group"
+        label={t`Group`}
+        count={asking.length + invited.length}
+        icon={<UsersThreeIcon size={26} weight="light" />}
+      />
       <button
         type="button"
         data-testid="rail-jot"

@@ -1,4 +1,5 @@
 import { sentenceTold } from '../words/sentences';
+import type { AccessBridge } from './accessBridge';
 import type { AssetBridge } from './assetBridge';
 import type { DocumentBridge } from './documentBridge';
 import type { HandBridge } from './handBridge';
@@ -15,6 +16,7 @@ import type { UndoBridge } from './undoBridge';
 
 /** The functions that CalmQuill.Core.Browser exports. Batches and packets are bytes; an empty batch means that nothing was done. */
 export interface Core {
+  AccessBridge: AccessBridge;
   AssetBridge: AssetBridge;
   DocumentBridge: DocumentBridge;
   PageBridge: PageBridge;

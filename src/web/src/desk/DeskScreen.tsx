@@ -9,6 +9,7 @@ import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import { FollowUpLine } from '../followups/FollowUpLine';
 import { useFollowUps, useTick } from '../followups/useFollowUps';
+import { AtTheDoor } from '../group/AtTheDoor';
 import { JotButton } from '../jot/JotButton';
 import { useToday } from '../jot/useJot';
 import { openPath, type ShownPage, stripPath, thumbnailPath } from '../model/items';
@@ -63,6 +64,7 @@ export function DeskScreen() {
         </Button>
         <JotButton />
       </header>
+      <AtTheDoor />
       {leftOff.length > 0 ? (
         <ol className="mt-5 flex flex-wrap gap-x-[52px] gap-y-6 border-b border-base-300 pb-6 max-sm:grid max-sm:grid-cols-2 max-sm:gap-x-4">
           {leftOff.slice(0, 5).map(({ space, notebookName, page }) => (

@@ -4,18 +4,14 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Personal } from '../data/usePersonal';
 import { useSession } from '../server/session';
-import { Button, SignButton } from '../ui/Button';
-import { say } from '../ui/saying';
+import { MakeGroup } from '../group/MakeGroup';
+import { SignButton } from '../ui/Button';
 
 /** What somebody new does first: a notebook, the others, and what was written before. It stands on the empty Desk until it is put away, and never comes back. */
 export function FirstSteps({ personal }: { personal: Personal }) {
-  const { person, spaces } = useSession();
+  const { spaces } = useSession();
   const group = spaces.find((space) => !space.personal);
   const own = spaces.find((space) => space.personal)!;
-  const copyAddress = async () => {
-    await navigator.clipboard.writeText(person.email);
-    say(t`Your address is copied.`);
-  };
   return (
     <section
       aria-label={t`First steps`}
@@ -38,7 +34,7 @@ export function FirstSteps({ personal }: { personal: Personal }) {
           about={
             group
               ? t`You write with ${group.name}: its notebooks stand in the library, and you see each other’s ink as it is written.`
-              : t`An owner of a group takes you in by your address. Its notebooks then stand in your library.`
+              : t`Make a group and send the others a link. Whoever opens it is in, and you write on one page together.`
           }
         >
           {group ? (
@@ -46,9 +42,7 @@ export function FirstSteps({ personal }: { personal: Personal }) {
               {t`Its notebooks`}
             </Link>
           ) : (
-            <Button data-testid="step-address" onClick={() => void copyAddress()}>
-              {t`Copy my address`}
-            </Button>
+            <MakeGroup />
           )}
         </Step>
         <Step

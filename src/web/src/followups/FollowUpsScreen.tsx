@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { useKeptFocus } from '../ui/useKeptFocus';
 import { t } from '@lingui/core/macro';
 import { DownloadSimpleIcon } from '@phosphor-icons/react';
@@ -117,7 +118,11 @@ export function FollowUpsScreen() {
       words: t`The list`,
       body: { all: filter.state !== 'open', ids: found.length < marks.length ? found.map((mark) => mark.id) : null },
     });
-  const mayTick = (mark: ShownSpot) => spaces.find((space) => space.id === mark.space)?.role !== 'reader';
+  const mayTick = (mark: ShownSpot) =>
+    may(
+      spaces.find((space) => space.id === mark.space),
+      'Write',
+    );
 
   return (
     <div className="flex h-full flex-col px-10 pt-6 max-sm:px-4" data-testid="follow-ups">

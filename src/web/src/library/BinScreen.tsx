@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { Button } from '../ui/Button';
 import { plural, t } from '@lingui/core/macro';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
@@ -62,7 +63,7 @@ function BinOf({ space, library }: { space: Space; library: Library }) {
   const [emptying, setEmptying] = useState(false);
   const [placing, setPlacing] = useState<LibraryNode>();
   const [placingEntry, setPlacingEntry] = useState<BinnedEntry>();
-  const mayWrite = space.role !== 'reader';
+  const mayWrite = may(space, 'Write');
   const nodes = library.bin(useBinTimes());
   const entries =
     useQuery({

@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { useKeptFocus } from '../ui/useKeptFocus';
 import { t } from '@lingui/core/macro';
 import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
@@ -95,7 +96,7 @@ export function FolderContent({ at, space, libraries, onNewFolder, lead }: Folde
   const order = useMemo(() => [...folders, ...items].map((item) => item.id), [folders, items]);
   const selection = useSelection(order);
   const chosen = [...folders, ...items].filter((item) => selection.chosen.has(item.id));
-  const mayWrite = space !== undefined && space.role !== 'reader';
+  const mayWrite = space !== undefined && may(space, 'Write');
 
   /** Folders are put in order wherever their own order is shown, other things where all of it is seen. */
   const siblings = (item: Item): Item[] | undefined =>

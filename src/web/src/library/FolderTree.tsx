@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { SignButton } from '../ui/Button';
 import { t } from '@lingui/core/macro';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
@@ -45,7 +46,7 @@ export function FolderTree({
   onNewFolder: () => void;
 }) {
   const library = useLibrary(space.id);
-  const mayWrite = space.role !== 'reader';
+  const mayWrite = may(space, 'Write');
   const { setNodeRef, isOver } = useDroppable({ id: `folder:${space.id}:${root}`, disabled: !mayWrite });
   const [unfolded, toggle, open] = useUnfolded(space.id, library, chosen, made);
   const personal = usePersonal();
@@ -198,7 +199,7 @@ interface FolderRowProps extends Shown {
 }
 
 function FolderRow({ folder, depth, branches, space, count, isChosen, isOpen, onToggle, onHeldOver }: FolderRowProps) {
-  const mayWrite = space.role !== 'reader';
+  const mayWrite = may(space, 'Write');
   const drop = useDroppable({ id: `folder:${space.id}:${folder.id}`, disabled: !mayWrite });
   const drag = useDraggable({
     id: `tree:${folder.id}`,

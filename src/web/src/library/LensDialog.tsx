@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import type { Space } from '../server/session';
@@ -44,7 +45,7 @@ export function LensDialog({
                 type="checkbox"
                 className="checkbox checkbox-primary checkbox-sm"
                 data-testid="lens-shared"
-                disabled={space.role === 'reader'}
+                disabled={!may(space, 'Write')}
                 checked={chosen.shared}
                 onChange={(event) => setChosen({ ...chosen, shared: event.target.checked })}
               />

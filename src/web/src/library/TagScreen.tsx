@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { Button } from '../ui/Button';
 import { plural, t } from '@lingui/core/macro';
 import { useQuery } from '@tanstack/react-query';
@@ -38,7 +39,7 @@ function TagsOf({ space, library }: { space: Space; library: Library }) {
   const navigate = useNavigate();
   const act = useAct();
   const [asking, setAsking] = useState<Asking>();
-  const mayWrite = space.role !== 'reader';
+  const mayWrite = may(space, 'Write');
   const uses = useQuery({
     queryKey: ['tag-uses', space.id, library],
     queryFn: async () => {

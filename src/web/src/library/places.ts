@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { t } from '@lingui/core/macro';
 import type { Space } from '../server/session';
 import { itemOfNode, orderedFolders } from '../data/items';
@@ -152,10 +153,9 @@ export function placeOf(
       ? { title: t`This folder is not here`, words: t`It is in the bin, or was erased from it.` }
       : {
           title: t`No notebooks here yet`,
-          words:
-            space.role === 'reader'
-              ? t`The writers of this library have not put any here.`
-              : t`Make one with “New notebook”, or drag one here from another folder.`,
+          words: !may(space, 'Write')
+            ? t`The writers of this library have not put any here.`
+            : t`Make one with “New notebook”, or drag one here from another folder.`,
         },
   };
 }

@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { t } from '@lingui/core/macro';
 import { useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
@@ -69,7 +70,11 @@ export function useItemActions(): ItemActions | undefined {
       ),
     ];
     return {
-      mayWrite: (item) => spaces.find((space) => space.id === item.space)?.role !== 'reader',
+      mayWrite: (item) =>
+        may(
+          spaces.find((space) => space.id === item.space),
+          'Write',
+        ),
       isStarred: (item) => personal.stars.has(item.id),
       library,
       rename: async (item, name) => {

@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { Button } from '../ui/Button';
 import { t } from '@lingui/core/macro';
 import { useQueryClient } from '@tanstack/react-query';
@@ -42,7 +43,7 @@ export function LockDialog({
       <Dialog title={t`“${name}” is locked`} onClose={onClose}>
         <About />
         <div className="mt-6 flex flex-wrap justify-end gap-2">
-          {space.role === 'owner' && (
+          {may(space, 'LockAny') && (
             <Button data-testid="lock-off" onClick={() => setRemoving(true)}>{t`Take the lock off`}</Button>
           )}
           {locks.get(notebook) ? (
@@ -128,7 +129,7 @@ export function LockedPages({ space, notebook, name }: { space: Space; notebook:
         <Problem words={send.problem} testId="lock-problem" />
         <div className="mt-4 flex gap-2">
           <Button look="primary" type="submit" data-testid="lock-open">{t`Open it`}</Button>
-          {space.role === 'owner' && <Button onClick={() => setAsking(true)}>{t`The passphrase is forgotten`}</Button>}
+          {may(space, 'LockAny') && <Button onClick={() => setAsking(true)}>{t`The passphrase is forgotten`}</Button>}
         </div>
       </form>
       {asking && <LockDialog space={space} notebook={notebook} name={name} onClose={() => setAsking(false)} />}

@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { SignButton } from '../ui/Button';
 import { Tabs } from '@base-ui/react/tabs';
 import { t } from '@lingui/core/macro';
@@ -65,7 +66,10 @@ function OpenMargin({ at, notebook, onGo, onBeside }: MarginProps & { notebook: 
   const { spaces } = useSession();
   const spots = useNotebookSpots(at.space, at.notebook, notebook.pages, at.page);
   const [papering, setPapering] = useState<string[]>();
-  const mayWrite = spaces.find((space) => space.id === at.space)?.role !== 'reader';
+  const mayWrite = may(
+    spaces.find((space) => space.id === at.space),
+    'Write',
+  );
   const { page } = at;
   const contents = useMemo(() => ({ notebook, page, spots }), [notebook, page, spots]);
   // The page that was turned to comes first, and the contents follow it.

@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { t } from '@lingui/core/macro';
 import { FolderSimpleIcon } from '@phosphor-icons/react';
 import { useMemo, useRef, useState } from 'react';
@@ -43,7 +44,7 @@ export function MoveDialog({
     () =>
       libraries
         ? spaces
-            .filter((space) => space.role !== 'reader')
+            .filter((space) => may(space, 'Write'))
             .sort((a, b) => Number(b.id === own) - Number(a.id === own))
             .flatMap((space) => targetsOf(libraries.get(space.id)!, space.name, new Set(without)))
         : [],

@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { t } from '@lingui/core/macro';
 import { NotebookIcon, RowsIcon } from '@phosphor-icons/react';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -57,7 +58,7 @@ export function PlaceDialog({
   const writable = useMemo(
     () =>
       spaces
-        .filter((space) => space.role !== 'reader' && (!onlyHere || space.id === ownSpace))
+        .filter((space) => may(space, 'Write') && (!onlyHere || space.id === ownSpace))
         .sort((a, b) => Number(b.id === ownSpace) - Number(a.id === ownSpace)),
     [spaces, ownSpace, onlyHere],
   );

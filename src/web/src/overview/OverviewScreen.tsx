@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { Button } from '../ui/Button';
 import { carryWords } from '../ui/carryWords';
 import { t } from '@lingui/core/macro';
@@ -63,7 +64,7 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
   const [dragged, setDragged] = useState<string>();
   const selection = useSelection(notebook.pages.map((page) => page.id));
   const [columns, setColumns] = useState(1);
-  const mayWrite = space.role !== 'reader';
+  const mayWrite = may(space, 'Write');
   const actions = usePageActions({ space, notebook, library, selection });
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 8 } }),

@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { plural, t } from '@lingui/core/macro';
 import {
   ArrowBendUpRightIcon,
@@ -65,7 +66,7 @@ export function usePageActions({ space, notebook, library, selection }: Given): 
   const personal = usePersonal();
   const act = useAct();
   const [asking, setAsking] = useState<Asking>();
-  const mayWrite = space.role !== 'reader';
+  const mayWrite = may(space, 'Write');
   const chosenOr = (id: string) =>
     selection.chosen.has(id)
       ? notebook.pages.filter((page) => selection.chosen.has(page.id)).map((page) => page.id)

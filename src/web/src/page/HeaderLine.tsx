@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { SignButton } from '../ui/Button';
 import { t } from '@lingui/core/macro';
 import {
@@ -167,7 +168,7 @@ export function HeaderLine({
           <Avatar key={person.id} name={person.name} colour={person.colour} />
         ))}
       </div>
-      {space.role === 'reader' && <span className="shrink-0 text-[13px] text-quiet">{t`You read here`}</span>}
+      {!may(space, 'Write') && <span className="shrink-0 text-[13px] text-quiet">{t`You read here`}</span>}
       <div ref={onControls} className="contents" />
       {onShut && (
         <HeaderButton

@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { Button } from '../ui/Button';
 import { t } from '@lingui/core/macro';
 import { useQueryClient } from '@tanstack/react-query';
@@ -68,7 +69,7 @@ export function OnPage({
   const [problem, setProblem] = useState('');
   const [controls, setControls] = useState<HTMLElement | null>(null);
   const { nearlyFull } = useSyncState();
-  const mayWrite = space.role !== 'reader';
+  const mayWrite = may(space, 'Write');
   const mayMake = mayWrite && !tools.reading;
   const node = library?.find(at.notebook);
   const { index, current, next, go, addAfter, startView, make, turn, inked } = usePageTurning({

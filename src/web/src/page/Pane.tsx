@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { Button } from '../ui/Button';
 import { plural, t } from '@lingui/core/macro';
 import { useEffect } from 'react';
@@ -71,7 +72,7 @@ function OpenPane(props: PaneProps & { space: Space; isLocked: boolean }) {
   return (
     <div className="grid h-full place-content-center justify-items-center gap-3 bg-desk">
       <p className="font-title text-[19px]">{t`This notebook has no pages yet`}</p>
-      {space.role !== 'reader' && (
+      {may(space, 'Write') && (
         <Button
           look="primary"
           onClick={() => onGo({ ...at, page: notebook.addPageAfter('', defaultPaper) })}

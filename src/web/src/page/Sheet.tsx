@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { t } from '@lingui/core/macro';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { createPortal } from 'react-dom';
@@ -91,7 +92,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   const { core } = useWorkspace();
   const library = useLibrary(space.id);
   const { habits } = tools;
-  const mayWrite = space.role !== 'reader';
+  const mayWrite = may(space, 'Write');
   const reading = tools.reading || !mayWrite;
   const holder = useRef<HTMLDivElement>(null);
   const slim = useMedia(narrow);

@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { Button } from '../ui/Button';
 import { plural, t } from '@lingui/core/macro';
 import { ArrowsClockwiseIcon, DotsThreeIcon, PencilSimpleIcon, TagIcon, TrashIcon } from '@phosphor-icons/react';
@@ -30,7 +31,7 @@ export function PapersScreen() {
   if (!library || !own) return <p className="p-10">{t`There is nothing here that you may see.`}</p>;
   const papers = ownPapersOf(library);
   const categories = [...new Set(papers.map((node) => node.category ?? ''))];
-  const mayWrite = own.role !== 'reader';
+  const mayWrite = may(own, 'Write');
   return (
     <div className="relative h-full overflow-y-auto px-10 pb-12 pt-6 max-sm:px-4" data-testid="papers">
       <header className="flex items-end gap-2 border-b border-base-300 pb-3">

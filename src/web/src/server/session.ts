@@ -20,6 +20,8 @@ export interface Space {
   name: string;
   personal: boolean;
   role: Role;
+  /** Of a group; empty for none. */
+  colour?: string;
 }
 
 /** Who is signed in, and which spaces are open to them. */

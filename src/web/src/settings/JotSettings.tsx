@@ -1,3 +1,4 @@
+import { may } from '../data/rights';
 import { t } from '@lingui/core/macro';
 import { ColourField } from '../ui/looks';
 import { PaperField } from '../papers/PaperField';
@@ -15,7 +16,7 @@ export function JotSettings() {
   if (!personal || !libraries) return null;
   const { jotPreset: preset, todayPreset: today } = personal;
   const notebooks = spaces
-    .filter((space) => space.role !== 'reader')
+    .filter((space) => may(space, 'Write'))
     .flatMap((space) =>
       [...libraries.get(space.id)!.nodes.values()]
         .filter((node) => node.kind === 'notebook' && !node.inBin && !node.jot)

@@ -64,6 +64,11 @@ export async function join(invitation: string, name: string, email: string, pass
   return entered(await sendJson<SessionAnswer>('POST', '/api/people', { invitation, name, email, password }));
 }
 
+/** Makes an account by an invitation into a group, and goes in. */
+export async function joinGroup(group: string, name: string, email: string, password: string): Promise<Session | null> {
+  return entered(await sendJson<SessionAnswer>('POST', '/api/people', { group, name, email, password }));
+}
+
 /** Finishes a registration by its letter. */
 export async function confirmRegistration(letter: string): Promise<Session | null> {
   return entered(await sendJson<SessionAnswer>('POST', '/api/people/confirmations', { letter }));

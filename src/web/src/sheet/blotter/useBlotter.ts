@@ -1,3 +1,4 @@
+import { may } from '../../data/rights';
 import { type RefObject, useEffect, useRef, useState } from 'react';
 import { useLibrary } from '../../data/useLibrary';
 import type { Notebook } from '../../data/useNotebook';
@@ -43,7 +44,7 @@ export function useBlotter(
 ): OnBlotter {
   const { core, live, assets } = useWorkspace();
   const library = useLibrary(space.id);
-  const mayWrite = space.role !== 'reader';
+  const mayWrite = may(space, 'Write');
   const [blotter, setBlotter] = useState<Blotter>();
   const [view, setView] = useState<View>({ scale: 0, x: 0, y: 0 });
   const [signs, setSigns] = useState<PenSign[]>([]);

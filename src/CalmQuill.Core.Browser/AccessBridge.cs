@@ -1,0 +1,18 @@
+using System.Runtime.InteropServices.JavaScript;
+using CalmQuill.Core.Access;
+
+namespace CalmQuill.Core.Browser;
+
+/// <summary>Exported to script: who may do what.</summary>
+public static partial class AccessBridge
+{
+    /// <summary>Whether a role allows an act, in a group or in a library of one's own.</summary>
+    /// <param name="role">Its name, in any case.</param>
+    /// <param name="act">Its name.</param>
+    /// <param name="own">Whether it is one's own library.</param>
+    [JSExport]
+    public static bool May(string role, string act, bool own) =>
+        Enum.TryParse<Role>(role, true, out var known)
+        && Enum.TryParse<Act>(act, out var wished)
+        && (own ? Rights.MayInOwn(known, wished) : Rights.May(known, wished));
+}

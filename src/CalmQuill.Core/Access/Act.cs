@@ -1,0 +1,29 @@
+namespace CalmQuill.Core.Access;
+
+/// <summary>What somebody may want to do in a space. <see cref="Rights"/> says who may.</summary>
+public enum Act : byte
+{
+    /// <summary>See all that is in it, and who is.</summary>
+    Read,
+
+    /// <summary>Write, put in order, bin and have back.</summary>
+    Write,
+
+    /// <summary>Put a lock on a notebook of one's own.</summary>
+    LockOwn,
+
+    /// <summary>Lock and unlock any notebook.</summary>
+    LockAny,
+
+    /// <summary>Say who has which role, let people in and take them out.</summary>
+    ManagePeople,
+
+    /// <summary>Name a group, and give it a colour.</summary>
+    ChangeGroup,
+
+    /// <summary>Leave a group. The last owner hands it over before, or dissolves it.</summary>
+    LeaveGroup,
+
+    /// <summary>Dissolve a group, or have it back.</summary>
+    DissolveGroup,
+}

@@ -1,0 +1,46 @@
+-- Groups that people make themselves: their colour, and when they were dissolved.
+ALTER TABLE spaces ADD COLUMN colour text NOT NULL DEFAULT '', ADD COLUMN dissolved_at timestamptz;
+
+-- People are invited by name.
+CREATE INDEX people_name ON people (lower(name));
+
+-- Who was in a group that is dissolved, for when it is had back. Until then they are not in members, which is all that anything asks who may do what.
+CREATE TABLE former_members (
+    space_id  uuid NOT NULL REFERENCES spaces,
+    person_id uuid NOT NULL REFERENCES people,
+    role      smallint NOT NULL CHECK (role BETWEEN 1 AND 3),
+    PRIMARY KEY (space_id, person_id)
+);
+CREATE INDEX former_members_person ON former_members (person_id);
+
+CREATE TABLE invitations (
+    id        uuid PRIMARY KEY,
+    space_id  uuid NOT NULL REFERENCES spaces,
+    -- Of a link: what it is found by, and the secret itself, enciphered, so that owners can show it again.
+    hash      bytea UNIQUE,
+    secret    bytea,
+    -- Or whom it is for.
+    person_id uuid REFERENCES people,
+    -- Where a link was sent.
+    email     text NOT NULL DEFAULT '',
+    role      smallint NOT NULL CHECK (role BETWEEN 1 AND 2),
+    asks      boolean NOT NULL,
+    made_by   uuid NOT NULL REFERENCES people,
+    made_at   timestamptz NOT NULL DEFAULT now(),
+    until     timestamptz NOT NULL,
+    most_uses int NOT NULL CHECK (most_uses >= 1),
+    uses      int NOT NULL DEFAULT 0 CHECK (uses <= most_uses),
+    CHECK ((hash IS NULL) = (secret IS NULL) AND (hash IS NULL) <> (person_id IS NULL))
+);
+CREATE INDEX invitations_space ON invitations (space_id);
+CREATE UNIQUE INDEX invitations_person ON invitations (person_id, space_id) WHERE person_id IS NOT NULL;
+
+-- Who asks to be let in.
+CREATE TABLE join_requests (
+    space_id  uuid NOT NULL REFERENCES spaces,
+    person_id uuid NOT NULL REFERENCES people,
+    role      smallint NOT NULL CHECK (role BETWEEN 1 AND 2),
+    asked_at  timestamptz NOT NULL DEFAULT now(),
+    PRIMARY KEY (space_id, person_id)
+);
+CREATE INDEX join_requests_person ON join_requests (person_id);

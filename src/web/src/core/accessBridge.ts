@@ -1,0 +1,4 @@
+/** Who may do what. */
+export interface AccessBridge {
+  May(role: string, act: string, own: boolean): boolean;
+}

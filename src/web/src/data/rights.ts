@@ -1,0 +1,20 @@
+import { loadedCore } from '../core/runtime';
+import type { Space } from '../server/session';
+
+/** What somebody may want to do in a space; as Core names it. */
+export type Act = 'Read' | 'Write' | 'LockAny' | 'ManagePeople' | 'ChangeGroup' | 'LeaveGroup' | 'DissolveGroup';
+
+const known = new Map<string, boolean>();
+
+/** Whether one may do something in a space, by the table in Core that the server goes by as well. Nothing is offered that would be refused. */
+export function may(space: Space | undefined, act: Act): boolean {
+  if (!space) return false;
+  const key = `${space.role} ${act} ${space.personal}`;
+  let answer = known.get(key);
+  const core = loadedCore();
+  if (answer === undefined && core) {
+    answer = core.AccessBridge.May(space.role, act, space.personal);
+    known.set(key, answer);
+  }
+  return answer ?? false;
+}
