@@ -2,6 +2,7 @@ using CalmQuill.Demo.Scenario;
 using CalmQuill.Store;
 using CalmQuill.Store.Assets;
 using CalmQuill.Store.Documents;
+using CalmQuill.Store.Groups;
 using CalmQuill.Store.Locks;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Spaces;
@@ -20,6 +21,7 @@ var group = new LanternStreet(
     new DocumentStore(database),
     new LockStore(database),
     new AssetStore(database, new DatabaseFiles(database)),
+    new InvitationStore(database),
     Path.Combine(args[0], "svg_fonts"),
     seed,
     DateTimeOffset.UtcNow

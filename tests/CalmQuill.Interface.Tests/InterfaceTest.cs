@@ -59,6 +59,7 @@ public abstract class InterfaceTest : IAsyncLifetime
             (PagePath + $"?beside={Group.Space}/{Notebook}/{Page}", "[data-testid=close-beside]"),
             ("/sign-in", "[data-testid=sign-in-form]"),
             ("/welcome#invitation=0", "[data-testid=welcome-form]"),
+            ("/join#group=0", "[data-testid=join-form]"),
             ("/new-password#letter=0", "[data-testid=new-password-form]"),
             ($"/pages/{Group.Space}/{Notebook}", "[data-testid=overview-page]"),
             ($"/web/{Group.Space}/{Notebook}", "[data-testid=web]"),
@@ -116,6 +117,14 @@ public abstract class InterfaceTest : IAsyncLifetime
         return (browser, network);
     }
 
+    /// <summary>A browser in which nobody is signed in.</summary>
+    protected Browser Visitor()
+    {
+        var browser = new Browser(Host.Address);
+        opened.Add(browser);
+        return browser;
+    }
+
     /// <summary>Opens the page, and waits until it and the application are on the device and open without a connection.</summary>
     protected void WaitUntilKept(Browser browser)
     {
@@ -149,6 +158,28 @@ public abstract class InterfaceTest : IAsyncLifetime
                 });
                 """,
                 store
+            )!;
+
+    /// <summary>How much the device holds of the group's documents.</summary>
+    protected string HeldOf(Browser browser, CalmQuill.Store.People.Person person) =>
+        (string)
+            browser.AsyncScript(
+                """
+                const [person, space, done] = arguments;
+                indexedDB.open('calm-quill-' + person).onsuccess = async ({ target: { result: database } }) => {
+                  const held = [];
+                  for (const name of ['outlines', 'documents', 'operations']) {
+                    const rows = await new Promise((resolve) => { database.transaction(name).objectStore(name).getAll().onsuccess = (event) => resolve(event.target.result); });
+                    // That something of a document was taken back is noted, and says nothing of what it held.
+                    const full = rows.filter((row) => (row.document ?? row.id).startsWith(space) && (name !== 'documents' || row.snapshot || row.sequence > 0));
+                    held.push(`${name} ${full.length}`);
+                  }
+                  database.close();
+                  done(held.join(', '));
+                };
+                """,
+                person.Id.ToString(),
+                Group.Space.ToString()
             )!;
 
     /// <summary>The encoded state of the page from the operations that a browser's own store holds, worked out by its WebAssembly.</summary>

@@ -10,8 +10,8 @@ public sealed class NewcomerTests : InterfaceTest
     {
         var browser = Open(Group.Stranger).Browser;
         browser.Find("first-steps");
-        // Who is in no group is told how to come into one; who is, where its notebooks are.
-        Assert.Equal(1, browser.Count("[data-testid=step-address]"));
+        // Who is in no group can make one; who is in one finds its notebooks.
+        Assert.Equal(1, browser.Count("[data-testid=make-group]"));
         browser.Press("step-notebook");
         browser.Fill("[data-testid=name-input]", "Everything so far");
         browser.Press("dialog-confirm");

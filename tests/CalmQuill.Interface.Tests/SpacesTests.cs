@@ -50,8 +50,8 @@ public sealed class SpacesTests : InterfaceTest
             "the page to be gone"
         );
         browser.Until(
-            () => HeldOf(browser) == "outlines 0, documents 0, operations 0",
-            $"it to be gone from the device, where {HeldOf(browser)}"
+            () => HeldOf(browser, Group.Writer) == "outlines 0, documents 0, operations 0",
+            $"it to be gone from the device, where {HeldOf(browser, Group.Writer)}"
         );
         // The stroke is refused, and kept for the person to save.
         browser.Until(() => CountIn(browser, "refused") == 1, "the stroke among what was refused");
@@ -61,26 +61,4 @@ public sealed class SpacesTests : InterfaceTest
         Assert.True(await Spaces.SetRole(Group.Space, Group.Writer.Id, Role.Writer, CancellationToken.None));
         browser.WaitForStrokes(1);
     }
-
-    /// <summary>How much the device holds of the group's documents.</summary>
-    private string HeldOf(Browser browser) =>
-        (string)
-            browser.AsyncScript(
-                """
-                const [person, space, done] = arguments;
-                indexedDB.open('calm-quill-' + person).onsuccess = async ({ target: { result: database } }) => {
-                  const held = [];
-                  for (const name of ['outlines', 'documents', 'operations']) {
-                    const rows = await new Promise((resolve) => { database.transaction(name).objectStore(name).getAll().onsuccess = (event) => resolve(event.target.result); });
-                    // That something of a document was taken back is noted, and says nothing of what it held.
-                    const full = rows.filter((row) => (row.document ?? row.id).startsWith(space) && (name !== 'documents' || row.snapshot || row.sequence > 0));
-                    held.push(`${name} ${full.length}`);
-                  }
-                  database.close();
-                  done(held.join(', '));
-                };
-                """,
-                Group.Writer.Id.ToString(),
-                Group.Space.ToString()
-            )!;
 }

@@ -9,6 +9,7 @@ using CalmQuill.Store;
 using CalmQuill.Store.Groups;
 using CalmQuill.Store.Spaces;
 using CalmQuill.Testing;
+using Microsoft.AspNetCore.SignalR.Client;
 using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
 
@@ -202,6 +203,58 @@ public sealed class GroupTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Whoever_comes_in_disturbs_nobody_who_writes_and_all_of_the_group_hear_of_it_on_every_server()
+    {
+        await using var another = await host.Another();
+        using var writer = await host.SignIn(group.Writer);
+        await using var hub = new HubConnectionBuilder()
+            .WithUrl(new Uri(another.Address, "/live"), options => options.Cookies = writer.Cookies)
+            .AddMessagePackProtocol()
+            .Build();
+        var (heard, ended) = (new TaskCompletionSource<string>(), new TaskCompletionSource());
+        hub.On<string>("company", address => heard.TrySetResult(address));
+        hub.Closed += _ =>
+        {
+            ended.TrySetResult();
+            return Task.CompletedTask;
+        };
+        await hub.StartAsync();
+        await hub.InvokeAsync("Join", $"{group.Space}/library/{group.Space}");
+        var secret = await Link(owner, group.Space, "writer", uses: 2);
+        await Json(await stranger.Http.PostAsJsonAsync("/api/joining", new { secret }));
+        Assert.Equal($"{group.Space}/library/{group.Space}", await heard.Task.WaitAsync(TimeSpan.FromSeconds(10)));
+        Assert.False(ended.Task.IsCompleted);
+        // What takes a right away ends it as before.
+        await owner.Http.PutAsJsonAsync($"/api/spaces/{group.Space}/members/{group.Reader.Id}", new { role = "none" });
+        await ended.Task.WaitAsync(TimeSpan.FromSeconds(10));
+    }
+
+    [Fact]
+    public async Task What_each_wrote_last_is_shown_to_the_group_but_for_what_lies_in_the_bin()
+    {
+        var (page, _) = await Written(group.Space, owner, group.Owner.Id);
+        using var writer = await host.SignIn(group.Writer);
+        var device = new Replica(77, group.Writer.Id);
+        await writer.Send(group.Space, DocumentKind.Page, page, device.Make(Stroke(), DateTimeOffset.UtcNow.ToUnixTimeMilliseconds()));
+        using var reader = await host.SignIn(group.Reader);
+        var last = (await Json(await reader.Http.GetAsync($"/api/spaces/{group.Space}/members/pages"))).EnumerateArray().ToList();
+        Assert.Equal(new[] { group.Owner.Id, group.Writer.Id }.Order(), last.Select(one => one.GetProperty("person").GetGuid()).Order());
+        Assert.All(last, one => Assert.Equal(page, Assert.Single(one.GetProperty("pages").EnumerateArray()).GetProperty("id").GetGuid()));
+        var notebook = last[0].GetProperty("pages")[0].GetProperty("notebook").GetGuid();
+        var owners = new Replica(78, group.Owner.Id);
+        var now = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds();
+        (
+            await owner.Send(
+                group.Space,
+                DocumentKind.Library,
+                group.Space,
+                owners.Make(new Change.PropertySet(notebook, Property.Binned, $"{now}"), now)
+            )
+        ).EnsureSuccessStatusCode();
+        Assert.Empty((await Json(await reader.Http.GetAsync($"/api/spaces/{group.Space}/members/pages"))).EnumerateArray());
+    }
+
+    [Fact]
     public async Task Two_owners_who_take_each_others_role_at_once_leave_one()
     {
         for (var i = 0; i < 20; i++)
@@ -226,6 +279,11 @@ public sealed class GroupTests : IAsyncLifetime
         var leaving = $"/api/spaces/{group.Space}/group/me";
         var refused = await owner.Http.DeleteAsync(leaving);
         Assert.Equal(HttpStatusCode.Conflict, refused.StatusCode);
+        foreach (var role in new[] { "writer", "none" })
+            Assert.Equal(
+                HttpStatusCode.BadRequest,
+                (await owner.Http.PutAsJsonAsync($"/api/spaces/{group.Space}/members/{group.Owner.Id}", new { role })).StatusCode
+            );
         Assert.Equal("last-owner", (await refused.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("code").GetString());
         var handed = await Task.WhenAll(
             new[] { group.Writer, group.Reader }.Select(heir =>
@@ -428,6 +486,13 @@ public sealed class GroupTests : IAsyncLifetime
         return JsonDocument.Parse(text).RootElement;
     }
 
+    private static Change.StrokeAdded Stroke() =>
+        new(
+            new Core.Ink.Pen(Core.Ink.PenKind.Ball, 40, 0x22302EFF),
+            DateTimeOffset.UtcNow.ToUnixTimeMilliseconds(),
+            new Core.Ink.StrokeSamples([0, 900], [0, 300], [500, 500], [0, 9])
+        );
+
     /// <summary>A notebook with a page and a stroke, an asset, a lock, a visit and a link into the group.</summary>
     private async Task<(Guid Page, string Secret)> Written(Guid space, Caller by, Guid person)
     {
@@ -446,17 +511,7 @@ public sealed class GroupTests : IAsyncLifetime
                     ]
                 ),
                 (DocumentKind.Notebook, notebook, [new Change.PageAdded(page, "V", "a4-ruled-710")]),
-                (
-                    DocumentKind.Page,
-                    page,
-                    [
-                        new Change.StrokeAdded(
-                            new Core.Ink.Pen(Core.Ink.PenKind.Ball, 40, 0x22302EFF),
-                            now,
-                            new Core.Ink.StrokeSamples([0, 900], [0, 300], [500, 500], [0, 9])
-                        ),
-                    ]
-                ),
+                (DocumentKind.Page, page, [Stroke()]),
             }
         )
             (await by.Send(space, kind, id, changes.Select(change => device.Make(change, now)))).EnsureSuccessStatusCode();

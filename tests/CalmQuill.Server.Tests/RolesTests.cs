@@ -59,6 +59,7 @@ public sealed class RolesTests : IAsyncLifetime
             Bad,
             Done
         ),
+        ("/api/spaces/{space:guid}/members/pages", "GET", "/api/spaces/{space}/members/pages", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
         // Empty forms: whoever is let in gets as far as being told that a group needs a name, that nobody was named, and that no secret was given.
         ("/api/groups/", "POST", "/api/groups", [Bad, Bad, Bad, Bad, SignedOut], Bad, Bad),
         ("/api/groups/dissolved", "GET", "/api/groups/dissolved", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),

@@ -10,6 +10,7 @@ using CalmQuill.Demo.Hand;
 using CalmQuill.Server.People;
 using CalmQuill.Store.Assets;
 using CalmQuill.Store.Documents;
+using CalmQuill.Store.Groups;
 using CalmQuill.Store.Locks;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Spaces;
@@ -32,6 +33,7 @@ public sealed class LanternStreet(
     DocumentStore documents,
     LockStore locks,
     AssetStore assets,
+    InvitationStore invitations,
     string fonts,
     int seed,
     DateTimeOffset now
@@ -71,7 +73,7 @@ public sealed class LanternStreet(
         if (await people.FindByEmail(Cast[0].Email, cancel) is not null)
             return false;
         var group = NewId();
-        await spaces.MakeGroup(group, "Lantern Street Clock Study Group", cancel);
+        await spaces.MakeGroup(group, "Lantern Street Clock Study Group", cancel, "spruce");
         var personal = Guid.Empty;
         foreach (var (name, email, colour, font, role) in Cast)
         {
@@ -95,7 +97,28 @@ public sealed class LanternStreet(
             cancel
         );
         await LiveIn(personal, group, made, cancel);
+        await Knock(group, cancel);
         return true;
+    }
+
+    /// <summary>Somebody asks to be let in, and Tobias invites Ines into another group of his.</summary>
+    private async Task Knock(Guid group, CancellationToken cancel)
+    {
+        var juri = Accounts.Make(NewId(), "juri@lantern.example", "Juri Onken", Password, new PasswordHasher<Person>()) with
+        {
+            Colour = "madder",
+        };
+        await people.Register(juri, NewId(), cancel);
+        var secret = InvitationStore.NewSecret();
+        await invitations.WriteLink(group, writers[0].Id, new Invitation(Role.Writer, 1, 14, true), secret, [0], "", now, cancel);
+        await invitations.Join(secret, juri.Id, false, now, cancel);
+        // The link itself was for one, and is not shown.
+        await invitations.TakeBack(group, (await invitations.Of(group, cancel)).Single().Id, cancel);
+
+        var keepers = NewId();
+        await spaces.MakeGroup(keepers, "Harbour Tower Clock Keepers", cancel, "gold");
+        await spaces.SetRole(keepers, writers[1].Id, Role.Owner, cancel);
+        await invitations.WriteFor(writers[0].Id, keepers, writers[1].Id, new Invitation(Role.Writer, 1, 14, false), now, cancel);
     }
 
     /// <summary>What Ines has starred, opened often, and looks at in her own way.</summary>

@@ -1,3 +1,4 @@
+using CalmQuill.Store.Documents;
 using CalmQuill.Store.Locks;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Rights;
@@ -23,7 +24,7 @@ public sealed class RightsWatcher(
         {
             try
             {
-                await news.Listen(connections.EndAll, connections.End, stopping);
+                await news.Listen(connections.EndAll, Heed, stopping);
             }
             catch (Exception problem) when (!stopping.IsCancellationRequested)
             {
@@ -35,6 +36,15 @@ public sealed class RightsWatcher(
                 return;
             }
         }
+    }
+
+    /// <summary>Where somebody may see less, connections end and are made anew; that somebody came is only told.</summary>
+    private void Heed(RightsChange change)
+    {
+        if (change.Company is { } space)
+            connections.Pass(new LiveMessage(DocumentRef.Library(space), "company", [], 64));
+        else
+            connections.End(change);
     }
 
     /// <summary>Locks whose time is over shut, and sign-ins whose time is over end, also on connections that are there.</summary>

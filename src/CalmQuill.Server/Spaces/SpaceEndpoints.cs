@@ -1,6 +1,7 @@
 using CalmQuill.Core.Access;
 using CalmQuill.Server.Access;
 using CalmQuill.Server.Limits;
+using CalmQuill.Store.Library;
 using CalmQuill.Store.Spaces;
 
 namespace CalmQuill.Server.Spaces;
@@ -8,6 +9,8 @@ namespace CalmQuill.Server.Spaces;
 /// <summary>The people of a space and their roles, and how much it holds.</summary>
 internal static class SpaceEndpoints
 {
+    private const int PagesOfAMember = 3;
+
     private sealed record NewRole(string? Role);
 
     public static void MapSpaces(this IEndpointRouteBuilder api)
@@ -15,6 +18,7 @@ internal static class SpaceEndpoints
         var group = api.MapGroup("/spaces/{space:guid}").RequireAuthorization();
         group.MapGet("/members/", Members);
         group.MapPut("/members/{person:guid}", SetRole);
+        group.MapGet("/members/pages", LastPages);
         group.MapGet("/usage", Usage);
     }
 
@@ -27,6 +31,14 @@ internal static class SpaceEndpoints
                 member.Colour,
                 role = member.Role.ToString().ToLowerInvariant(),
             })
+        );
+
+    /// <summary>The pages that each member wrote on last.</summary>
+    private static async Task<IResult> LastPages(ReadableSpace space, Gate gate, ShelfStore shelf, CancellationToken cancel) =>
+        Results.Ok(
+            (await shelf.LastOfMembers(space.Id, PagesOfAMember, await gate.ShutIn(space.Id, space.Visitor, cancel), cancel))
+                .GroupBy(one => one.Person)
+                .Select(one => new { person = one.Key, pages = one.Select(last => last.Page) })
         );
 
     private static async Task<IResult> SetRole(OwnedGroup space, Guid person, NewRole asked, SpaceStore spaces, CancellationToken cancel)

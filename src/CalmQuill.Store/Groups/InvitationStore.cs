@@ -131,7 +131,7 @@ public sealed class InvitationStore(Database database)
         DateTimeOffset now,
         string values,
         CancellationToken cancel,
-        params (string, object?)[] more
+        params (string Name, object? Value)[] more
     )
     {
         await using var connection = await database.Connect(cancel);
@@ -163,6 +163,8 @@ public sealed class InvitationStore(Database database)
                 .. more,
             ]
         );
+        if (more is [(_, Guid person)])
+            await connection.Tell(RightsChange.OfPerson(person), cancel);
         await transaction.CommitAsync(cancel);
         return true;
     }
@@ -394,7 +396,7 @@ public sealed class InvitationStore(Database database)
                 ("person", person),
                 ("role", (short)invitation.Role)
             );
-            await connection.Tell(RightsChange.OfSpace(space), cancel);
+            await connection.Tell(RightsChange.OfCompany(space), cancel);
             return (Joining.Asked, space);
         }
 
@@ -432,7 +434,7 @@ public sealed class InvitationStore(Database database)
             ("space", space),
             ("person", person)
         );
-        await connection.Tell(RightsChange.OfSpace(space), cancel);
+        await connection.Tell(RightsChange.OfCompany(space), cancel);
         await connection.Tell(RightsChange.OfPerson(person), cancel);
         return Joining.Joined;
     }

@@ -6,6 +6,9 @@ public sealed class ShelfStore(Database database)
     /// <summary>How many pages a strip shows.</summary>
     private const int StripLength = 6;
 
+    /// <summary>So many more are looked at, of which some may be in the bin or locked.</summary>
+    private const int SeenBesides = 40;
+
     /// <summary>The summaries that changed after a moment; all with none. What is locked has none.</summary>
     public Task<List<Summary>> Summaries(Guid space, DateTimeOffset? after, IReadOnlyList<Guid> locked, CancellationToken cancel) =>
         database
@@ -51,6 +54,42 @@ public sealed class ShelfStore(Database database)
             )
             .With(("space", space), ("notebooks", notebooks.ToArray()), ("locked", locked.ToArray()), ("most", StripLength))
             .Rows(Page, cancel);
+
+    /// <summary>The pages that each member of a space wrote on last, newest first, but for those in notebooks that are locked for who asks.</summary>
+    /// <param name="space">The space.</param>
+    /// <param name="most">How many of each member.</param>
+    /// <param name="locked">The locked notebooks.</param>
+    /// <param name="cancel">Gives up.</param>
+    public Task<List<(Guid Person, ShownPage Page)>> LastOfMembers(
+        Guid space,
+        int most,
+        IReadOnlyList<Guid> locked,
+        CancellationToken cancel
+    ) =>
+        database
+            .Command(
+                """
+                SELECT p.notebook_id, p.id, p.number, p.title, p.paper, coalesce(d.last_seq, 0) + coalesce(n.last_seq, 0),
+                    (extract(epoch FROM p.at) * 1000)::bigint, m.person_id
+                FROM members m
+                CROSS JOIN LATERAL (
+                    SELECT e.*, w.written_at AS at
+                    FROM (
+                        SELECT page_id, written_at FROM page_writers
+                        WHERE person_id = m.person_id AND space_id = @space ORDER BY written_at DESC LIMIT @seen
+                    ) w
+                    JOIN notebook_entries e ON e.space_id = @space AND e.id = w.page_id AND e.kind = 4 AND NOT e.in_bin AND e.notebook_id <> ALL(@locked)
+                    JOIN library_nodes l ON l.space_id = @space AND l.id = e.notebook_id AND NOT l.in_bin
+                    ORDER BY w.written_at DESC LIMIT @most
+                ) p
+                LEFT JOIN documents d ON d.space_id = @space AND d.kind = 3 AND d.id = p.id
+                LEFT JOIN documents n ON n.space_id = @space AND n.kind = 2 AND n.id = p.notebook_id AND p.planner <> ''
+                WHERE m.space_id = @space
+                ORDER BY p.at DESC
+                """
+            )
+            .With(("space", space), ("most", most), ("seen", most + SeenBesides), ("locked", locked.ToArray()))
+            .Rows(row => (row.GetGuid(7), Page(row)), cancel);
 
     /// <summary>The pages of a notebook that are not in the bin, in order.</summary>
     public Task<List<ShownPage>> Pages(Guid notebook, Guid space, CancellationToken cancel) =>

@@ -5,19 +5,23 @@ namespace CalmQuill.Store.Rights;
 /// <summary>Something after which somebody may see less than before, or more: told to every server that shares the database, in the transaction that made it so.</summary>
 /// <param name="Space">A space in which roles or locks changed; or</param>
 /// <param name="Session">a sign-in that ended, or for which a lock shut; or</param>
-/// <param name="Person">somebody who came into a space, or left one.</param>
-public readonly record struct RightsChange(Guid? Space, Guid? Session, Guid? Person)
+/// <param name="Person">somebody who came into a space, or left one; or</param>
+/// <param name="Company">a space that somebody came into, or asks to come into: nobody there may see less, so nobody is disturbed.</param>
+public readonly record struct RightsChange(Guid? Space, Guid? Session, Guid? Person, Guid? Company = null)
 {
     internal const string Channel = "quill_rights";
     internal const string SpaceWord = "space",
         SessionWord = "session",
-        PersonWord = "person";
+        PersonWord = "person",
+        CompanyWord = "company";
 
     public static RightsChange OfSpace(Guid space) => new(space, null, null);
 
     public static RightsChange OfSession(Guid session) => new(null, session, null);
 
     public static RightsChange OfPerson(Guid person) => new(null, null, person);
+
+    public static RightsChange OfCompany(Guid space) => new(null, null, null, space);
 
     /// <summary>Null when the text is none.</summary>
     public static RightsChange? Read(string text) =>
@@ -26,13 +30,15 @@ public readonly record struct RightsChange(Guid? Space, Guid? Session, Guid? Per
             [SpaceWord, var id] when Guid.TryParse(id, out var space) => OfSpace(space),
             [SessionWord, var id] when Guid.TryParse(id, out var session) => OfSession(session),
             [PersonWord, var id] when Guid.TryParse(id, out var person) => OfPerson(person),
+            [CompanyWord, var id] when Guid.TryParse(id, out var joined) => OfCompany(joined),
             _ => null,
         };
 
     public override string ToString() =>
         Space is { } space ? $"{SpaceWord} {space}"
         : Session is { } session ? $"{SessionWord} {session}"
-        : $"{PersonWord} {Person}";
+        : Person is { } person ? $"{PersonWord} {person}"
+        : $"{CompanyWord} {Company}";
 }
 
 /// <summary>Tells and hears of changed rights through PostgreSQL's notifications, which arrive after the commit.</summary>

@@ -54,10 +54,17 @@ public sealed class SpaceStore(Database database)
                 .Row(row => new SpaceUsage(row.GetInt64(0), row.GetInt64(1), row.GetInt64(2)), cancel)
         )!;
 
-    public async Task MakeGroup(Guid id, string name, CancellationToken cancel)
+    /// <summary>Makes a group that nobody is in yet.</summary>
+    public async Task MakeGroup(Guid id, string name, CancellationToken cancel, string colour = "")
     {
         await using var connection = await database.Connect(cancel);
-        await connection.Execute("INSERT INTO spaces (id, name, personal) VALUES (@id, @name, false)", cancel, ("id", id), ("name", name));
+        await connection.Execute(
+            "INSERT INTO spaces (id, name, personal, colour) VALUES (@id, @name, false, @colour)",
+            cancel,
+            ("id", id),
+            ("name", name),
+            ("colour", colour)
+        );
     }
 
     /// <summary>Whether somebody's library is their own, or a group's.</summary>

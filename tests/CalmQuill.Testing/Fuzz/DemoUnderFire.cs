@@ -3,6 +3,7 @@ using CalmQuill.Demo.Scenario;
 using CalmQuill.Store;
 using CalmQuill.Store.Assets;
 using CalmQuill.Store.Documents;
+using CalmQuill.Store.Groups;
 using CalmQuill.Store.Locks;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Spaces;
@@ -30,6 +31,7 @@ public sealed class DemoUnderFire : IAsyncDisposable
             new DocumentStore(database),
             new LockStore(database),
             new AssetStore(database, new DatabaseFiles(database)),
+            new InvitationStore(database),
             Path.Combine(Repository.Fonts, "svg_fonts"),
             1730,
             DateTimeOffset.UtcNow

@@ -56,14 +56,15 @@ export function JoinScreen({
       const came = await sendJson<Came>('POST', '/api/joining', { secret, ask });
       if (!came.space) return setAsked(true);
       await queries.refetchQueries({ queryKey: ['session'] });
-      void navigate(`/group/${came.space}`, { replace: true });
+      void navigate(`/library/${came.space}`, { replace: true });
     });
   const register = (text: (name: string) => string) =>
     attempt(async () => {
       const before = found!;
-      onEnter(await joinGroup(secret, text('name'), text('email'), text('password')));
-      if (before.asks) setAsked(true);
-      else void navigate('/group', { replace: true });
+      const entered = await joinGroup(secret, text('name'), text('email'), text('password'));
+      onEnter(entered);
+      if (before.asks) return setAsked(true);
+      void navigate(`/library/${entered?.spaces.find((space) => !space.personal)?.id ?? ''}`, { replace: true });
     });
   const toDesk = <Way testId="to-desk" onPress={() => void navigate('/desk', { replace: true })}>{t`To the Desk`}</Way>;
 

@@ -17,9 +17,12 @@ const made = new Set([
   'tag-uses',
   'paper-uses',
   'bin',
+  'member-pages',
 ]);
+/** What says who is there, and who wants to be. */
+const company = ['people', 'door', 'invitations'];
 /** What says who may do what. */
-const granted = new Set(['locks', 'people', 'session']);
+const granted = new Set(['locks', 'session', ...company]);
 /** It is asked for no more often than this, ms, however much is written. */
 const leastBetween = 4_000;
 /** And this often without being told, ms. */
@@ -43,7 +46,9 @@ export function useNews(): void {
     live.onNews = ask;
     live.onAgain = () =>
       void queries.invalidateQueries({ predicate: ({ queryKey }) => granted.has(String(queryKey[0])) });
-    return () => void (live.onNews = live.onAgain = undefined);
+    live.onCompany = () =>
+      void queries.invalidateQueries({ predicate: ({ queryKey }) => company.includes(String(queryKey[0])) });
+    return () => void (live.onNews = live.onAgain = live.onCompany = undefined);
   }, [live, ask, queries]);
   useEffect(() => {
     if (isSaved && !wasSaved.current) ask();

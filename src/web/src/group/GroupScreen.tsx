@@ -78,7 +78,8 @@ function OneGroup({ space, groups }: { space: Space; groups: Space[] }) {
     <div className="relative h-full overflow-y-auto">
       <div className="mx-auto max-w-[860px] px-10 pb-16 pt-7 max-sm:px-5">
         <nav aria-label={t`Groups`} className="flex flex-wrap items-center gap-x-5">
-          {groups.map((one) => (
+          {groups.length === 1 && <span className="text-quiet">{t`Group`}</span>}
+          {(groups.length > 1 ? groups : []).map((one) => (
             <Link
               key={one.id}
               to={`/group/${one.id}`}
@@ -94,7 +95,13 @@ function OneGroup({ space, groups }: { space: Space; groups: Space[] }) {
           <MakeGroup />
         </nav>
         <header className="mt-3 flex flex-wrap items-end gap-2 border-b border-base-300 pb-4">
-          <h1 className="min-w-64 grow text-[30px] leading-tight">{space.name}</h1>
+          <h1 className="min-w-64 grow text-[30px] leading-tight">
+            <span
+              aria-hidden="true"
+              className={`me-3 inline-block h-6 w-1.5 rounded-sm ${fillOf[space.colour ?? ''] ?? 'bg-spruce'}`}
+            />
+            {space.name}
+          </h1>
           {may(space, 'ManagePeople') && (
             <Button look="primary" data-testid="invite-people" onClick={() => invite(true)}>{t`Invite`}</Button>
           )}

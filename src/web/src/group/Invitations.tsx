@@ -24,11 +24,9 @@ export function Invitations({ space, group }: { space: string; group: string }) 
           <li
             key={one.id}
             data-testid="invitation-card"
-            className={`relative border border-base-300 bg-paper p-4 pb-3 ${one.state === 'open' ? '' : 'opacity-75'}`}
+            className={`border border-base-300 bg-paper ${one.state === 'open' ? '' : 'text-quiet'}`}
           >
-            {/* The fold of the card. */}
-            <span aria-hidden="true" className="absolute inset-x-0 top-1/2 border-t border-dashed border-base-300/60" />
-            <div className="relative flex gap-3">
+            <div className="flex min-h-[92px] gap-3 border-b border-dashed border-base-300 p-3.5 pb-3">
               <div className="min-w-0 grow">
                 <p className="font-title text-[17px] leading-snug">{titleOf(one)}</p>
                 <p className="text-[13px] text-quiet">{aboutOf(one)}</p>
@@ -46,7 +44,7 @@ export function Invitations({ space, group }: { space: string; group: string }) 
                 </button>
               )}
             </div>
-            <div className="relative mt-2 flex items-center gap-2">
+            <div className="flex items-center gap-2 px-3.5 py-2">
               {one.link && one.state === 'open' && (
                 <>
                   <Button data-testid="copy-invitation" data-link={one.link} onClick={() => copyText(one.link!)}>

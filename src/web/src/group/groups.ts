@@ -1,6 +1,9 @@
 import { t } from '@lingui/core/macro';
 import { type QueryClient, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { useNavigate } from 'react-router';
+import { useWorkspace } from '../data/useWorkspace';
+import type { ShownPage } from '../model/items';
 import type { Role } from '../server/session';
 import { getJson, sendJson } from '../server/api';
 import { withoutNews } from '../data/useNews';
@@ -76,6 +79,17 @@ export function useDoor(): Door {
 }
 
 const nobody: Door = { invited: [], asking: [] };
+
+/** The pages that each member wrote on last, by member. */
+export function useLastPages(space: string): Map<string, ShownPage[]> {
+  const workspace = useWorkspace();
+  const { data } = useQuery({
+    queryKey: ['member-pages', space],
+    queryFn: () => workspace.list<{ person: string; pages: ShownPage[] }[]>(`/api/spaces/${space}/members/pages`),
+    refetchOnMount: 'always',
+  });
+  return useMemo(() => new Map((data ?? []).map(({ person, pages }) => [person, pages])), [data]);
+}
 
 export function useInvitations(space: string): Invitation[] | undefined {
   return useQuery({
@@ -153,7 +167,7 @@ export function useGroupActs() {
     answerInvitation: async (invitation: string, answer: boolean) => {
       const came = await sendJson<{ space: string | null } | undefined>('POST', `/api/door/${invitation}`, { answer });
       await done();
-      if (came?.space) void navigate(`/group/${came.space}`);
+      if (came?.space) void navigate(`/library/${came.space}`);
     },
     answerRequest: (space: string, person: string, answer: boolean) =>
       sendJson('POST', `/api/spaces/${space}/requests/${person}`, { answer }).then(done),

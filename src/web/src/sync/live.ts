@@ -25,6 +25,8 @@ const pauses = [200, 500, 1000, 2000, 4000];
 export class Live {
   /** Something was written in a space that is followed, or may have been while there was no connection. */
   onNews: (() => void) | undefined;
+  /** Somebody came into a space that is followed, or asks to. */
+  onCompany: (() => void) | undefined;
   /** There is a connection again after a break, in which rights and locks may have changed. */
   onAgain: (() => void) | undefined;
 
@@ -56,6 +58,7 @@ export class Live {
     );
     this.hub.on('present', (address: string, people: string[]) => this.listeners.get(address)?.present?.(people));
     this.hub.on('news', () => this.onNews?.());
+    this.hub.on('company', () => this.onCompany?.());
     this.hub.onclose(() => this.connectLater());
     addEventListener('online', () => void this.connect());
     void this.connect();
