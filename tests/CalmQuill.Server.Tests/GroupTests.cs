@@ -163,6 +163,26 @@ public sealed class GroupTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Whom_an_owner_took_out_comes_back_by_an_owners_word_and_not_by_a_link_that_is_still_about()
+    {
+        var secret = await Link(owner, group.Space, "writer", uses: 9);
+        using var writer = await host.SignIn(group.Writer);
+        var members = $"/api/spaces/{group.Space}/members/{group.Writer.Id}";
+        Assert.Equal(HttpStatusCode.NoContent, (await owner.Http.PutAsJsonAsync(members, new { role = "none" })).StatusCode);
+        var asked = await Json(await writer.Http.PostAsJsonAsync("/api/joining", new { secret }));
+        Assert.Equal("asked", asked.GetProperty("state").GetString());
+        Assert.Equal(Role.None, await Spaces.RoleIn(group.Space, group.Writer.Id, default));
+        await Json(await Invite(owner, new { role = "reader", who = "writer person" }));
+        var invited = Assert.Single((await Door(writer)).GetProperty("invited").EnumerateArray()).GetProperty("id").GetGuid();
+        await Json(await writer.Http.PostAsJsonAsync($"/api/door/{invited}", new { answer = true }));
+        Assert.Equal(Role.Reader, await Spaces.RoleIn(group.Space, group.Writer.Id, default));
+        // Whoever left of their own will comes back by it.
+        Assert.Equal(HttpStatusCode.NoContent, (await writer.Http.DeleteAsync($"/api/spaces/{group.Space}/group/me")).StatusCode);
+        var back = await Json(await writer.Http.PostAsJsonAsync("/api/joining", new { secret }));
+        Assert.Equal("in", back.GetProperty("state").GetString());
+    }
+
+    [Fact]
     public async Task By_name_it_stands_at_their_door_and_nobody_else_can_take_it()
     {
         await Json(await Invite(owner, new { role = "reader", who = " none PERSON " }));

@@ -35,6 +35,7 @@ public sealed class GroupStore(Database database, IAssetFiles files)
         "assets",
         "invitations",
         "join_requests",
+        "taken_out",
         "former_members",
         "members",
         "documents",
@@ -128,17 +129,7 @@ public sealed class GroupStore(Database database, IAssetFiles files)
             ("group", group),
             ("now", now.UtcDateTime)
         );
-        var people = await new NpgsqlCommand("DELETE FROM members WHERE space_id = @group RETURNING person_id, role", connection)
-            .With(("group", group))
-            .Rows(row => (Person: row.GetGuid(0), Role: row.GetInt16(1)), cancel);
-        await connection.Execute(
-            "INSERT INTO former_members (space_id, person_id, role) SELECT @group, * FROM unnest(@people, @roles)",
-            cancel,
-            ("group", group),
-            ("people", people.Select(one => one.Person).ToArray()),
-            ("roles", people.Select(one => one.Role).ToArray())
-        );
-        await Tell(connection, group, people.Select(one => one.Person), cancel);
+        await Move(connection, group, "members", "former_members", cancel);
         await transaction.CommitAsync(cancel);
     }
 
@@ -179,17 +170,7 @@ public sealed class GroupStore(Database database, IAssetFiles files)
         );
         if (back == 0)
             return false;
-        var people = await new NpgsqlCommand("DELETE FROM former_members WHERE space_id = @group RETURNING person_id, role", connection)
-            .With(("group", group))
-            .Rows(row => (Person: row.GetGuid(0), Role: row.GetInt16(1)), cancel);
-        await connection.Execute(
-            "INSERT INTO members (space_id, person_id, role) SELECT @group, * FROM unnest(@people, @roles)",
-            cancel,
-            ("group", group),
-            ("people", people.Select(one => one.Person).ToArray()),
-            ("roles", people.Select(one => one.Role).ToArray())
-        );
-        await Tell(connection, group, people.Select(one => one.Person), cancel);
+        await Move(connection, group, "former_members", "members", cancel);
         await transaction.CommitAsync(cancel);
         return true;
     }
@@ -232,8 +213,16 @@ public sealed class GroupStore(Database database, IAssetFiles files)
         await transaction.CommitAsync(cancel);
     }
 
-    private static async Task Tell(NpgsqlConnection connection, Guid group, IEnumerable<Guid> people, CancellationToken cancel)
+    /// <summary>Moves all who are in a group from one table to the other, and tells that their rights have changed.</summary>
+    private static async Task Move(NpgsqlConnection connection, Guid group, string from, string to, CancellationToken cancel)
     {
+        var people = await new NpgsqlCommand(
+            $"""
+            WITH moved AS (DELETE FROM {from} WHERE space_id = @group RETURNING space_id, person_id, role)
+            INSERT INTO {to} (space_id, person_id, role) SELECT * FROM moved RETURNING person_id
+            """,
+            connection
+        ).With(("group", group)).Rows(row => row.GetGuid(0), cancel);
         await connection.Tell(RightsChange.OfSpace(group), cancel);
         foreach (var person in people)
             await connection.Tell(RightsChange.OfPerson(person), cancel);

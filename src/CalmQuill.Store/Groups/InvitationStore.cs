@@ -243,7 +243,7 @@ public sealed class InvitationStore(Database database)
     {
         await using var connection = await database.Connect(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        var joined = await Join(connection, "hash = @key", Hash(secret), person, asking, now, cancel);
+        var joined = await Join(connection, true, Hash(secret), person, asking, now, cancel);
         await transaction.CommitAsync(cancel);
         return joined;
     }
@@ -261,7 +261,7 @@ public sealed class InvitationStore(Database database)
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         if (!await PersonStore.Register(connection, person, personalSpace, cancel))
             return null;
-        var (joined, _) = await Join(connection, "hash = @key", Hash(secret), person.Id, false, now, cancel);
+        var (joined, _) = await Join(connection, true, Hash(secret), person.Id, false, now, cancel);
         if (joined is not (Joining.Joined or Joining.Asked))
             return joined;
         await transaction.CommitAsync(cancel);
@@ -282,7 +282,7 @@ public sealed class InvitationStore(Database database)
         (Joining What, Guid Space) joined = (Joining.NotThere, Guid.Empty);
         if (yes)
         {
-            joined = await Join(connection, "person_id = @person AND id = @key", invitation, person, false, now, cancel);
+            joined = await Join(connection, false, invitation, person, false, now, cancel);
             if (joined.What is not (Joining.Joined or Joining.WasIn))
                 return joined;
         }
@@ -348,7 +348,7 @@ public sealed class InvitationStore(Database database)
 
     private static async Task<(Joining What, Guid Space)> Join(
         NpgsqlConnection connection,
-        string which,
+        bool byLink,
         object key,
         Guid person,
         bool asking,
@@ -356,6 +356,7 @@ public sealed class InvitationStore(Database database)
         CancellationToken cancel
     )
     {
+        var which = byLink ? "hash = @key" : "id = @key AND person_id = @person";
         var found = await new NpgsqlCommand($"SELECT space_id FROM invitations WHERE {which}", connection)
             .With(("key", key), ("person", person))
             .Row(row => (Guid?)row.GetGuid(0), cancel);
@@ -387,7 +388,16 @@ public sealed class InvitationStore(Database database)
             .Row(_ => true, cancel);
         if (isIn)
             return (Joining.WasIn, space);
-        if (invitation.State == InvitationState.Open ? invitation.Asks : asking)
+        // Whom an owner took out comes back by an owner's word, and not by a link that is still about.
+        var asksFirst =
+            invitation.Asks
+            || (
+                byLink
+                && await new NpgsqlCommand("SELECT 1 FROM taken_out WHERE space_id = @space AND person_id = @person", connection)
+                    .With(("space", space), ("person", person))
+                    .Row(_ => true, cancel)
+            );
+        if (invitation.State == InvitationState.Open ? asksFirst : asking)
         {
             await connection.Execute(
                 "INSERT INTO join_requests (space_id, person_id, role) VALUES (@space, @person, @role) ON CONFLICT DO NOTHING",
@@ -428,12 +438,13 @@ public sealed class InvitationStore(Database database)
             ("person", person),
             ("role", (short)role)
         );
-        await connection.Execute(
-            "DELETE FROM join_requests WHERE space_id = @space AND person_id = @person",
-            cancel,
-            ("space", space),
-            ("person", person)
-        );
+        foreach (var table in new[] { "join_requests", "taken_out" })
+            await connection.Execute(
+                $"DELETE FROM {table} WHERE space_id = @space AND person_id = @person",
+                cancel,
+                ("space", space),
+                ("person", person)
+            );
         await connection.Tell(RightsChange.OfCompany(space), cancel);
         await connection.Tell(RightsChange.OfPerson(person), cancel);
         return Joining.Joined;

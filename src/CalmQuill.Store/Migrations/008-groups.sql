@@ -44,3 +44,10 @@ CREATE TABLE join_requests (
     PRIMARY KEY (space_id, person_id)
 );
 CREATE INDEX join_requests_person ON join_requests (person_id);
+
+-- Whom an owner took out: a link alone lets them in no more, an owner is asked.
+CREATE TABLE taken_out (
+    space_id  uuid NOT NULL REFERENCES spaces,
+    person_id uuid NOT NULL REFERENCES people,
+    PRIMARY KEY (space_id, person_id)
+);

@@ -92,6 +92,13 @@ public sealed class SpaceStore(Database database)
                 connection
             ).With(("space", space), ("owner", owner), ("person", person)).Row(row => row.GetBoolean(0), cancel))
             return false;
+        if (role == Role.None && by is not null && by != person)
+            await connection.Execute(
+                "INSERT INTO taken_out (space_id, person_id) VALUES (@space, @person) ON CONFLICT DO NOTHING",
+                cancel,
+                ("space", space),
+                ("person", person)
+            );
         if (role == Role.None)
             await connection.Execute(
                 "DELETE FROM members WHERE space_id = @space AND person_id = @person",

@@ -7,8 +7,8 @@ import { type Invited, invitedAs } from '../group/groups';
 import { Refused, sendJson } from '../server/api';
 import type { Session } from '../server/session';
 import { joinGroup } from '../sync/entering';
-import { Field } from '../ui/Field';
 import { Door, Way } from './Door';
+import { NewAccount } from './NewAccount';
 import { SignInScreen } from './SignInScreen';
 import { secretOf } from './WelcomeScreen';
 
@@ -143,15 +143,7 @@ export function JoinScreen({
       onSubmit={(text) => void register(text)}
       ways={toSignIn}
     >
-      <Field label={t`Name`} name="name" autoComplete="name" />
-      <Field label={t`E-mail`} name="email" type="email" autoComplete="username" />
-      <Field
-        label={t`Password`}
-        name="password"
-        type="password"
-        autoComplete="new-password"
-        hint={t`At least 8 characters`}
-      />
+      <NewAccount />
     </Door>
   );
 }

@@ -2,7 +2,7 @@ import { t } from '@lingui/core/macro';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Door, Way } from './Door';
-import { Field } from '../ui/Field';
+import { NewAccount } from './NewAccount';
 import { type Session } from '../server/session';
 import { confirmRegistration, join } from '../sync/entering';
 import { sentenceOf } from '../core/runtime';
@@ -66,15 +66,7 @@ export function WelcomeScreen({ onEnter }: { onEnter: (session: Session | null) 
       onSubmit={(text) => void enter(() => join(invitation, text('name'), text('email'), text('password')))}
       ways={toSignIn}
     >
-      <Field label={t`Name`} name="name" autoComplete="name" />
-      <Field label={t`E-mail`} name="email" type="email" autoComplete="username" />
-      <Field
-        label={t`Password`}
-        name="password"
-        type="password"
-        autoComplete="new-password"
-        hint={t`At least 8 characters`}
-      />
+      <NewAccount />
     </Door>
   );
 }
