@@ -25,6 +25,7 @@ using CalmQuill.Store.Groups;
 using CalmQuill.Store.Lenses;
 using CalmQuill.Store.Library;
 using CalmQuill.Store.Locks;
+using CalmQuill.Store.Mail;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Rights;
 using CalmQuill.Store.Spaces;
@@ -131,6 +132,7 @@ public static class QuillServer
             .AddSingleton<ReplicaStore>()
             .AddSingleton<SessionStore>()
             .AddSingleton<LetterStore>()
+            .AddSingleton<MailStore>()
             .AddSingleton<FaultStore>()
             .AddSingleton<RightsNews>();
         services

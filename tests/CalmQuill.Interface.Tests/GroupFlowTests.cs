@@ -159,6 +159,7 @@ public sealed class GroupFlowTests : InterfaceTest
                 "an-old-one",
                 [1],
                 "",
+                false,
                 DateTimeOffset.UtcNow.AddDays(-15),
                 default
             );

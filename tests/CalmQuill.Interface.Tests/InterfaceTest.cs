@@ -55,6 +55,7 @@ public abstract class InterfaceTest : IAsyncLifetime
             (PagePath, "[data-testid=margin-contents]"),
             ("/account", "[data-testid=name-form]"),
             ($"/group/{Group.Space}", "[data-testid=member]"),
+            ($"/group/{Group.Space}?invite", "[data-testid=invite-uses]"),
             ("/library/list/bin", "[data-testid=library-heading]"),
             (PagePath + $"?beside={Group.Space}/{Notebook}/{Page}", "[data-testid=close-beside]"),
             ("/sign-in", "[data-testid=sign-in-form]"),

@@ -5,6 +5,7 @@ using CalmQuill.Core.Access;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
 using CalmQuill.MailServer;
+using CalmQuill.Server.Mail;
 using CalmQuill.Store;
 using CalmQuill.Store.Groups;
 using CalmQuill.Store.Spaces;
@@ -20,6 +21,7 @@ public sealed class GroupTests : IAsyncLifetime
 {
     private static readonly DateTimeOffset LongAgo = DateTimeOffset.UtcNow.AddDays(-20);
     private readonly LetterBox letters = new(0);
+    private readonly ClockAhead clock = new();
     private QuillHost host = null!;
     private QuillHost.Group group = null!;
     private Caller owner = null!,
@@ -33,7 +35,10 @@ public sealed class GroupTests : IAsyncLifetime
 
     public async Task InitializeAsync()
     {
-        host = await QuillHost.Start(with: settings => settings with { Mail = new Uri($"smtp://127.0.0.1:{letters.Port}") });
+        host = await QuillHost.Start(
+            with: settings => settings with { Mail = new Uri($"smtp://127.0.0.1:{letters.Port}") },
+            services: added => added.AddSingleton<TimeProvider>(clock)
+        );
         group = await host.MakeGroup();
         (owner, stranger) = (await host.SignIn(group.Owner), await host.SignIn(group.Stranger));
     }
@@ -111,7 +116,17 @@ public sealed class GroupTests : IAsyncLifetime
     [Fact]
     public async Task After_its_last_day_or_taken_back_a_link_lets_nobody_in_and_the_owners_can_be_asked_unless_it_was_taken_back()
     {
-        await Invitations.WriteLink(group.Space, group.Owner.Id, new(Role.Writer, 9, 14, false), "an-old-one", [1], "", LongAgo, default);
+        await Invitations.WriteLink(
+            group.Space,
+            group.Owner.Id,
+            new(Role.Writer, 9, 14, false),
+            "an-old-one",
+            [1],
+            "",
+            false,
+            LongAgo,
+            default
+        );
         var refused = await stranger.Http.PostAsJsonAsync("/api/joining", new { secret = "an-old-one" });
         Assert.Equal(HttpStatusCode.Gone, refused.StatusCode);
         Assert.Contains(
@@ -275,6 +290,64 @@ public sealed class GroupTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task While_the_mail_server_is_away_a_letter_waits_is_told_of_and_is_sent_once_it_is_back_also_by_another_server()
+    {
+        var port = letters.Port;
+        letters.Dispose();
+        await Json(await Invite(owner, new { role = "writer", who = "nobody@test.example" }));
+        await Told("waiting");
+        // What it holds lies enciphered.
+        await using var database = new Database(host.Services.GetRequiredService<Settings>().Database);
+        await using (var connection = await database.Connect(default))
+        {
+            await using var look = new NpgsqlCommand("SELECT content, tries FROM mails", connection);
+            await using var row = await look.ExecuteReaderAsync();
+            Assert.True(await row.ReadAsync());
+            Assert.DoesNotContain(
+                "nobody@test.example",
+                System.Text.Encoding.Latin1.GetString(row.GetFieldValue<byte[]>(0)),
+                StringComparison.Ordinal
+            );
+        }
+
+        using var back = new LetterBox(port);
+        clock.Ahead = TimeSpan.FromMinutes(2);
+        await using var another = await host.Another(services: added => added.AddSingleton<TimeProvider>(clock));
+        Assert.Contains("/join#group=", (await back.To("nobody@test.example")).Text, StringComparison.Ordinal);
+        await Told("sent");
+        Assert.Single(back.Arrived);
+
+        async Task Told(string state)
+        {
+            for (var tried = 0; ; tried++)
+            {
+                var list = await Json(await owner.Http.GetAsync($"/api/spaces/{group.Space}/invitations"));
+                if (Assert.Single(list.EnumerateArray()).GetProperty("letter").GetString() == state)
+                    return;
+                Assert.True(tried < 200, $"The letter is not {state}.");
+                await Task.Delay(50);
+            }
+        }
+    }
+
+    [Fact]
+    public void A_letter_is_tried_for_three_days_ever_more_rarely()
+    {
+        var pauses = Enumerable
+            .Range(0, 1_000)
+            .Select(MailSender.PauseAfter)
+            .TakeWhile(pause => pause is not null)
+            .Select(pause => pause!.Value)
+            .ToList();
+        Assert.Equal(pauses.Order(), pauses);
+        Assert.InRange(
+            pauses.Aggregate(TimeSpan.Zero, (all, pause) => all + pause),
+            TimeSpan.FromDays(3),
+            TimeSpan.FromDays(3) + TimeSpan.FromHours(1)
+        );
+    }
+
+    [Fact]
     public async Task Two_owners_who_take_each_others_role_at_once_leave_one()
     {
         for (var i = 0; i < 20; i++)
@@ -363,6 +436,7 @@ public sealed class GroupTests : IAsyncLifetime
             "asking",
             [1],
             "",
+            false,
             DateTimeOffset.UtcNow,
             default
         );

@@ -70,7 +70,9 @@ public sealed class QuillHost : IAsyncDisposable
 
     /// <summary>Another server on the same database, as behind a proxy.</summary>
     /// <param name="with">Changes what that one is told.</param>
-    public Task<QuillHost> Another(Func<Settings, Settings>? with = null) => Start(with?.Invoke(settings) ?? settings, null, _ => { });
+    /// <param name="services">Puts other services in place of the usual ones.</param>
+    public Task<QuillHost> Another(Func<Settings, Settings>? with = null, Action<IServiceCollection>? services = null) =>
+        Start(with?.Invoke(settings) ?? settings, null, services ?? (_ => { }));
 
     private static async Task<QuillHost> Start(Settings settings, TestDatabase? database, Action<IServiceCollection> configure)
     {

@@ -33,7 +33,7 @@ export function act(core: Core, { library, notebook, pages }: Documents, chance:
       ),
     () =>
       ifAny(some(), (ids) =>
-        page.perform((handle, now) =>
+        page.performTogether((handle, now) =>
           core.HandBridge.Transform(handle, ids, [0.9, 0.1, -0.1, 0.9, chance.below(500), 0], now),
         ),
       ),

@@ -61,6 +61,7 @@ internal static class InvitationEndpoints
                     one.Id,
                     one.For,
                     one.Email,
+                    letter = one.Letter?.ToString().ToLowerInvariant(),
                     role = one.Role.ToString().ToLowerInvariant(),
                     one.Asks,
                     until = one.Until.ToUnixTimeMilliseconds(),
@@ -125,22 +126,26 @@ internal static class InvitationEndpoints
                     : $"{person.Name} is in this group already."
             );
 
-        var kept = true;
+        var (kept, mailed) = (true, email.Length > 0 && mail.IsThere);
         string? link = null;
         if (who.Length == 0 || email.Length > 0)
         {
             var secret = InvitationStore.NewSecret();
             link = LinkOf(http, settings, secret);
-            kept = await invitations.WriteLink(
+            var id = await invitations.WriteLink(
                 group.Id,
                 group.Visitor.Person,
                 invitation,
                 secret,
                 Cipher(protection).Protect(System.Text.Encoding.ASCII.GetBytes(secret)),
                 email,
+                mailed,
                 now,
                 cancel
             );
+            kept = id is not null;
+            if (kept && mailed)
+                await Post(group, email, link, id, invitation, people, spaces, mail, now, cancel);
         }
 
         if (kept && person is not null)
@@ -151,15 +156,14 @@ internal static class InvitationEndpoints
                 "too-many-invitations",
                 $"{Invitation.MostOpen} invitations of this group are open. Take one back first."
             );
-        if (link is not null && email.Length > 0)
-            await Post(group, email, link, invitation, people, spaces, mail, now, cancel);
-        return Results.Ok(new { link, mailed = email.Length > 0 && mail.IsThere });
+        return Results.Ok(new { link, mailed });
     }
 
     private static async Task Post(
         OwnedGroup group,
         string email,
         string link,
+        Guid? id,
         Invitation invitation,
         PersonStore people,
         SpaceStore spaces,
@@ -168,17 +172,17 @@ internal static class InvitationEndpoints
         CancellationToken cancel
     )
     {
-        if (!mail.IsThere)
-            return;
         var by = (await people.Find(group.Visitor.Person, cancel))!;
         var name = (await spaces.Of(by.Id, cancel)).Single(space => space.Id == group.Id).Name;
         var lastDay = now.AddDays(invitation.Days).ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
-        mail.Send(
+        await mail.Post(
             new Mail.Mail(
                 email,
                 $"{by.Name} invites you to “{name}”",
                 $"Hello,\n\n{by.Name} keeps handwritten notebooks together with others in the group “{name}”, and invites you to come in. Open this address, until {lastDay}:\n\n{link}\n\nIf you do not know what this is about, do nothing.\n"
-            )
+            ),
+            id,
+            cancel
         );
     }
 

@@ -12,6 +12,7 @@ namespace CalmQuill.Store.Groups;
 /// <param name="Secret">Of a link: the secret, enciphered.</param>
 /// <param name="For">Of one to a person: their name.</param>
 /// <param name="Email">Where the link was sent; empty for nowhere.</param>
+/// <param name="Letter">How the letter that carries it goes; null where none was written.</param>
 /// <param name="Role">What whoever comes in will be.</param>
 /// <param name="Asks">Whether an owner answers first.</param>
 /// <param name="Until">When its time is over.</param>
@@ -22,12 +23,25 @@ public sealed record OpenInvitation(
     byte[]? Secret,
     string? For,
     string Email,
+    LetterState? Letter,
     Role Role,
     bool Asks,
     DateTimeOffset Until,
     int MostUses,
     int Uses
 );
+
+/// <summary>How a letter goes.</summary>
+public enum LetterState : byte
+{
+    Sent,
+
+    /// <summary>It waits for the mail server.</summary>
+    Waiting,
+
+    /// <summary>It was tried for days, and is given up.</summary>
+    Failed,
+}
 
 /// <summary>What stands at the door of somebody who was given an invitation: into which group, by whom.</summary>
 public sealed record FoundInvitation(
@@ -77,22 +91,24 @@ public sealed class InvitationStore(Database database)
 
     public static string NewSecret() => Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(SecretBytes));
 
-    /// <summary>Keeps a link. False when the group has <see cref="Invitation.MostOpen"/> invitations open.</summary>
+    /// <summary>Keeps a link, and gives what it is taken back by; null when the group has <see cref="Invitation.MostOpen"/> invitations open.</summary>
     /// <param name="space">The group.</param>
     /// <param name="by">The owner who makes it.</param>
     /// <param name="invitation">What it says.</param>
     /// <param name="secret">What it is found by.</param>
     /// <param name="enciphered">The same, enciphered.</param>
-    /// <param name="email">Where it is sent; empty for nowhere.</param>
+    /// <param name="email">Whom it is for; empty for anybody.</param>
+    /// <param name="mailed">Whether a letter goes there.</param>
     /// <param name="now">UTC.</param>
     /// <param name="cancel">Gives up.</param>
-    public Task<bool> WriteLink(
+    public Task<Guid?> WriteLink(
         Guid space,
         Guid by,
         Invitation invitation,
         string secret,
         byte[] enciphered,
         string email,
+        bool mailed,
         DateTimeOffset now,
         CancellationToken cancel
     ) =>
@@ -101,16 +117,24 @@ public sealed class InvitationStore(Database database)
             by,
             invitation,
             now,
-            "(id, space_id, hash, secret, email, role, asks, made_by, made_at, until, most_uses) VALUES (@id, @space, @hash, @secret, @email, @role, @asks, @by, @now, @until, @most)",
+            "(id, space_id, hash, secret, email, mailed, role, asks, made_by, made_at, until, most_uses) VALUES (@id, @space, @hash, @secret, @email, @mailed, @role, @asks, @by, @now, @until, @most)",
             cancel,
             ("hash", Hash(secret)),
             ("secret", enciphered),
-            ("email", email)
+            ("email", email),
+            ("mailed", mailed)
         );
 
     /// <summary>Keeps an invitation for one person, in place of one they have. False when the group has <see cref="Invitation.MostOpen"/> open.</summary>
-    public Task<bool> WriteFor(Guid person, Guid space, Guid by, Invitation invitation, DateTimeOffset now, CancellationToken cancel) =>
-        Write(
+    public async Task<bool> WriteFor(
+        Guid person,
+        Guid space,
+        Guid by,
+        Invitation invitation,
+        DateTimeOffset now,
+        CancellationToken cancel
+    ) =>
+        await Write(
             space,
             by,
             invitation,
@@ -122,9 +146,10 @@ public sealed class InvitationStore(Database database)
             """,
             cancel,
             ("person", person)
-        );
+        )
+            is not null;
 
-    private async Task<bool> Write(
+    private async Task<Guid?> Write(
         Guid space,
         Guid by,
         Invitation invitation,
@@ -147,12 +172,13 @@ public sealed class InvitationStore(Database database)
             .With(("space", space))
             .Row(row => row.GetInt64(0), cancel);
         if (open >= Invitation.MostOpen)
-            return false;
+            return null;
+        var id = Guid.NewGuid();
         await connection.Execute(
             $"INSERT INTO invitations {values}",
             cancel,
             [
-                ("id", Guid.NewGuid()),
+                ("id", id),
                 ("space", space),
                 ("by", by),
                 ("role", (short)invitation.Role),
@@ -166,7 +192,7 @@ public sealed class InvitationStore(Database database)
         if (more is [(_, Guid person)])
             await connection.Tell(RightsChange.OfPerson(person), cancel);
         await transaction.CommitAsync(cancel);
-        return true;
+        return id;
     }
 
     /// <summary>All of a group that were not taken back, the newest first; those over for a month are not there any more.</summary>
@@ -174,8 +200,8 @@ public sealed class InvitationStore(Database database)
         database
             .Command(
                 """
-                SELECT i.id, i.secret, p.name, i.email, i.role, i.asks, i.until, i.most_uses, i.uses
-                FROM invitations i LEFT JOIN people p ON p.id = i.person_id
+                SELECT i.id, i.secret, p.name, i.email, i.role, i.asks, i.until, i.most_uses, i.uses, i.mailed, l.given_up
+                FROM invitations i LEFT JOIN people p ON p.id = i.person_id LEFT JOIN mails l ON l.invitation_id = i.id
                 WHERE i.space_id = @space ORDER BY i.made_at DESC
                 """
             )
@@ -186,6 +212,10 @@ public sealed class InvitationStore(Database database)
                     row.IsDBNull(1) ? null : row.GetFieldValue<byte[]>(1),
                     row.IsDBNull(2) ? null : row.GetString(2),
                     row.GetString(3),
+                    !row.GetBoolean(9) ? null
+                        : row.IsDBNull(10) ? LetterState.Sent
+                        : row.GetBoolean(10) ? LetterState.Failed
+                        : LetterState.Waiting,
                     (Role)row.GetInt16(4),
                     row.GetBoolean(5),
                     row.GetFieldValue<DateTimeOffset>(6),

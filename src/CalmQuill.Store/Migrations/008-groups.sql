@@ -23,6 +23,7 @@ CREATE TABLE invitations (
     person_id uuid REFERENCES people,
     -- Where a link was sent.
     email     text NOT NULL DEFAULT '',
+    mailed    boolean NOT NULL DEFAULT false,
     role      smallint NOT NULL CHECK (role BETWEEN 1 AND 2),
     asks      boolean NOT NULL,
     made_by   uuid NOT NULL REFERENCES people,
@@ -51,3 +52,17 @@ CREATE TABLE taken_out (
     person_id uuid NOT NULL REFERENCES people,
     PRIMARY KEY (space_id, person_id)
 );
+
+-- Letters that wait to be sent, enciphered.
+CREATE TABLE mails (
+    id            bigint GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
+    content       bytea NOT NULL,
+    -- Of a letter that carries an invitation: its owners see how it goes.
+    invitation_id uuid REFERENCES invitations ON DELETE CASCADE,
+    written_at    timestamptz NOT NULL DEFAULT now(),
+    next_try      timestamptz NOT NULL,
+    tries         int NOT NULL DEFAULT 0,
+    given_up      boolean NOT NULL DEFAULT false
+);
+CREATE INDEX mails_due ON mails (next_try) WHERE NOT given_up;
+CREATE INDEX mails_invitation ON mails (invitation_id) WHERE invitation_id IS NOT NULL;

@@ -88,6 +88,12 @@ export function Invitations({ space, group }: { space: string; group: string }) 
   );
 }
 
+const letterWords = {
+  sent: t`the letter is sent`,
+  waiting: t`the letter waits for the mail server`,
+  failed: t`the letter could not be sent: send the link yourself`,
+};
+
 function titleOf({ for: person, email, mostUses, role }: Invitation): string {
   if (person) return t`For ${person}`;
   if (email) return t`For ${email}`;
@@ -96,10 +102,11 @@ function titleOf({ for: person, email, mostUses, role }: Invitation): string {
     : plural(mostUses, { one: 'For one reader', other: 'For # readers' });
 }
 
-function aboutOf({ for: person, email, role, uses, mostUses, until, state, asks }: Invitation): string {
+function aboutOf({ for: person, email, letter, role, uses, mostUses, until, state, asks }: Invitation): string {
   const day = dateWords(new Date(until));
   const parts = [
     person || email ? roleNames[role] : '',
+    letter ? letterWords[letter] : '',
     state === 'over' ? t`its last day was ${day}` : t`until ${day}`,
     state === 'used-up' && mostUses > 1 ? t`used up` : '',
     uses > 0 ? plural(uses, { one: 'one came', other: '# came' }) : '',

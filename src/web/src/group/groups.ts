@@ -30,6 +30,8 @@ export interface Invitation {
   /** Whom it is for; null for a link. */
   for: string | null;
   email: string;
+  /** How the letter goes that carries it; null for none. */
+  letter: 'sent' | 'waiting' | 'failed' | null;
   role: Role;
   asks: boolean;
   until: number;

@@ -14,11 +14,12 @@ import {
   LockSimpleIcon,
   RowsIcon,
   SidebarSimpleIcon,
+  UserPlusIcon,
   XIcon,
 } from '@phosphor-icons/react';
 import type { ReactNode } from 'react';
 import { downloadPng } from './downloadPng';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import type { Member } from '../data/usePeople';
 import type { LibraryNode, NotebookEntry } from '../model/items';
 import type { Space } from '../server/session';
@@ -83,6 +84,7 @@ export function HeaderLine({
   onClose,
   onControls,
 }: HeaderLineProps) {
+  const navigate = useNavigate();
   const workspace = useWorkspace();
   const take = (words: string, what: string) =>
     void download(workspace, { path: `/api/spaces/${space.id}/${what}`, words });
@@ -209,6 +211,16 @@ export function HeaderLine({
                   testId: 'menu-contents',
                   icon: <SidebarSimpleIcon size={20} weight="light" mirrored />,
                   onChoose: margin.toggle,
+                },
+              ]
+            : []),
+          ...(may(space, 'ManagePeople')
+            ? [
+                {
+                  label: t`Invite somebody to write here`,
+                  testId: 'invite-here',
+                  icon: <UserPlusIcon size={20} weight="light" />,
+                  onChoose: () => void navigate(`/group/${space.id}?invite`),
                 },
               ]
             : []),
