@@ -314,7 +314,7 @@ public sealed class GroupTests : IAsyncLifetime
         clock.Ahead = TimeSpan.FromMinutes(2);
         await using var another = await host.Another(services: added => added.AddSingleton<TimeProvider>(clock));
         Assert.Contains("/join#group=", (await back.To("nobody@test.example")).Text, StringComparison.Ordinal);
-        await Told("sent");
+        await Told("on-its-way");
         Assert.Single(back.Arrived);
 
         async Task Told(string state)

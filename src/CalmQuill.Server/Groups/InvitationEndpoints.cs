@@ -61,7 +61,7 @@ internal static class InvitationEndpoints
                     one.Id,
                     one.For,
                     one.Email,
-                    letter = one.Letter?.ToString().ToLowerInvariant(),
+                    letter = one.Letter is { } letter ? Word(letter) : null,
                     role = one.Role.ToString().ToLowerInvariant(),
                     one.Asks,
                     until = one.Until.ToUnixTimeMilliseconds(),
@@ -294,6 +294,14 @@ internal static class InvitationEndpoints
             state = Word(found.State),
             // Which group it is, as the interface knows it, is told to those who are in.
             space = found.IsIn ? (Guid?)found.Space : null,
+        };
+
+    private static string Word(LetterState state) =>
+        state switch
+        {
+            LetterState.OnItsWay => "on-its-way",
+            LetterState.Waiting => "waiting",
+            _ => "failed",
         };
 
     private static string Word(InvitationState state) =>

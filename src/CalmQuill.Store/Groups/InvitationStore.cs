@@ -34,9 +34,10 @@ public sealed record OpenInvitation(
 /// <summary>How a letter goes.</summary>
 public enum LetterState : byte
 {
-    Sent,
+    /// <summary>It is with the mail server, or just about to be.</summary>
+    OnItsWay,
 
-    /// <summary>It waits for the mail server.</summary>
+    /// <summary>It was tried, and waits for the mail server.</summary>
     Waiting,
 
     /// <summary>It was tried for days, and is given up.</summary>
@@ -200,7 +201,7 @@ public sealed class InvitationStore(Database database)
         database
             .Command(
                 """
-                SELECT i.id, i.secret, p.name, i.email, i.role, i.asks, i.until, i.most_uses, i.uses, i.mailed, l.given_up
+                SELECT i.id, i.secret, p.name, i.email, i.role, i.asks, i.until, i.most_uses, i.uses, i.mailed, l.given_up, l.tries > 0
                 FROM invitations i LEFT JOIN people p ON p.id = i.person_id LEFT JOIN mails l ON l.invitation_id = i.id
                 WHERE i.space_id = @space ORDER BY i.made_at DESC
                 """
@@ -213,8 +214,9 @@ public sealed class InvitationStore(Database database)
                     row.IsDBNull(2) ? null : row.GetString(2),
                     row.GetString(3),
                     !row.GetBoolean(9) ? null
-                        : row.IsDBNull(10) ? LetterState.Sent
+                        : row.IsDBNull(10) ? LetterState.OnItsWay
                         : row.GetBoolean(10) ? LetterState.Failed
+                        : !row.GetBoolean(11) ? LetterState.OnItsWay
                         : LetterState.Waiting,
                     (Role)row.GetInt16(4),
                     row.GetBoolean(5),

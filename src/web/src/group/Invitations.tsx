@@ -89,7 +89,7 @@ export function Invitations({ space, group }: { space: string; group: string }) 
 }
 
 const letterWords = {
-  sent: t`the letter is sent`,
+  'on-its-way': t`the letter is on its way`,
   waiting: t`the letter waits for the mail server`,
   failed: t`the letter could not be sent: send the link yourself`,
 };

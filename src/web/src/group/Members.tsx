@@ -47,7 +47,7 @@ export function Members({ space }: { space: Space }) {
                 </p>
                 <p className="text-[13px] text-quiet">{roleWords[member.role]}</p>
               </div>
-              <span className="flex gap-2 max-md:hidden">
+              <span className="flex shrink-0 gap-2 max-lg:[&>:nth-child(3)]:hidden max-md:hidden">
                 {(last.get(member.id) ?? []).map((page) => (
                   <Link
                     key={page.id}
@@ -65,7 +65,7 @@ export function Members({ space }: { space: Space }) {
                   </Link>
                 ))}
               </span>
-              <span className="flex w-[188px] items-center justify-end gap-2 max-md:w-auto">
+              <span className="flex w-[188px] shrink-0 items-center justify-end gap-2 max-md:w-auto">
                 {mayManage && !isLast ? (
                   <select
                     aria-label={t`Role of ${member.name}`}

@@ -31,7 +31,7 @@ export interface Invitation {
   for: string | null;
   email: string;
   /** How the letter goes that carries it; null for none. */
-  letter: 'sent' | 'waiting' | 'failed' | null;
+  letter: 'on-its-way' | 'waiting' | 'failed' | null;
   role: Role;
   asks: boolean;
   until: number;
