@@ -217,7 +217,7 @@ export function HeaderLine({
           ...(may(space, 'ManagePeople')
             ? [
                 {
-                  label: t`Invite somebody to write here`,
+                  label: t`Invite into this group`,
                   testId: 'invite-here',
                   icon: <UserPlusIcon size={20} weight="light" />,
                   onChoose: () => void navigate(`/group/${space.id}?invite`),
