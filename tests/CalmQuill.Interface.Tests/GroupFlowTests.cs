@@ -135,6 +135,13 @@ public sealed class GroupFlowTests : InterfaceTest
         writer.Until(() => writer.Count("[data-testid=sheet]") == 0, "the page gone from who had it open");
         writer.Until(() => HeldOf(writer, Group.Writer) == "outlines 0, documents 0, operations 0", "it gone from their device");
 
+        // Whoever is in another group finds it there as well.
+        owner.Press("make-group");
+        owner.Fill("[data-testid=name-input]", "Bell founders");
+        owner.Press("dialog-confirm");
+        owner.Find("invite-uses");
+        owner.Type(Keys.Escape);
+        Assert.Contains("Clock menders", owner.Text("dissolved-group"), StringComparison.Ordinal);
         owner.Press("have-group-back");
         owner.Until(() => owner.Count("[data-testid=member]") == 3, "all of them back");
         writer.Go(PagePath);
@@ -156,6 +163,7 @@ public sealed class GroupFlowTests : InterfaceTest
                 Group.Space,
                 Group.Owner.Id,
                 new Core.Access.Invitation(Core.Access.Role.Writer, 3, 14, false),
+                null,
                 "an-old-one",
                 [1],
                 "",

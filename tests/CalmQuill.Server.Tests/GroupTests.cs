@@ -120,6 +120,7 @@ public sealed class GroupTests : IAsyncLifetime
             group.Space,
             group.Owner.Id,
             new(Role.Writer, 9, 14, false),
+            null,
             "an-old-one",
             [1],
             "",
@@ -224,6 +225,10 @@ public sealed class GroupTests : IAsyncLifetime
         var unknown = await Json(await Invite(owner, new { role = "writer", who = "nobody@test.example" }));
         Assert.Equal(Shape(known), Shape(unknown));
         Assert.Single((await Door(stranger)).GetProperty("invited").EnumerateArray());
+        // Nor does the list of the group's invitations.
+        var listed = (await Json(await owner.Http.GetAsync($"/api/spaces/{group.Space}/invitations"))).EnumerateArray().ToList();
+        Assert.Equal(2, listed.Count);
+        Assert.All(listed, one => Assert.Equal(JsonValueKind.Null, one.GetProperty("for").ValueKind));
         var letter = await letters.To("nobody@test.example");
         Assert.Contains("Owner Person", letter.Subject, StringComparison.Ordinal);
         var secret = letter.Text.Split("/join#group=")[1].Split('\n')[0].Trim();
@@ -433,6 +438,7 @@ public sealed class GroupTests : IAsyncLifetime
             group.Space,
             group.Owner.Id,
             new(Role.Reader, 9, 14, true),
+            null,
             "asking",
             [1],
             "",

@@ -42,15 +42,3 @@ public sealed record Invitation(Role Role, int Uses, int Days, bool Asks)
         : used >= most ? InvitationState.UsedUp
         : InvitationState.Open;
 }
-
-/// <summary>Whether an invitation still lets anybody in.</summary>
-public enum InvitationState : byte
-{
-    Open,
-
-    /// <summary>Its last day is over.</summary>
-    Over,
-
-    /// <summary>As many came by it as it was for.</summary>
-    UsedUp,
-}

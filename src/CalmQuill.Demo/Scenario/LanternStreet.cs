@@ -110,7 +110,18 @@ public sealed class LanternStreet(
         };
         await people.Register(juri, NewId(), cancel);
         var secret = InvitationStore.NewSecret();
-        await invitations.WriteLink(group, writers[0].Id, new Invitation(Role.Writer, 1, 14, true), secret, [0], "", false, now, cancel);
+        await invitations.WriteLink(
+            group,
+            writers[0].Id,
+            new Invitation(Role.Writer, 1, 14, true),
+            null,
+            secret,
+            [0],
+            "",
+            false,
+            now,
+            cancel
+        );
         await invitations.Join(secret, juri.Id, false, now, cancel);
         // The link itself was for one, and is not shown.
         await invitations.TakeBack(group, (await invitations.Of(group, cancel)).Single().Id, cancel);

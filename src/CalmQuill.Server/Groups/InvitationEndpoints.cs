@@ -56,6 +56,7 @@ internal static class InvitationEndpoints
             (await invitations.Of(group.Id, cancel)).Select(one =>
             {
                 var link = one.Secret is { } secret ? LinkOf(http, settings, Opened(cipher, secret)) : null;
+                var state = Invitation.StateOf(one.Until, one.Uses, one.MostUses, now);
                 return new
                 {
                     one.Id,
@@ -67,9 +68,9 @@ internal static class InvitationEndpoints
                     until = one.Until.ToUnixTimeMilliseconds(),
                     one.MostUses,
                     one.Uses,
-                    state = Word(Invitation.StateOf(one.Until, one.Uses, one.MostUses, now)),
+                    state = Word(state),
                     link,
-                    modules = link is null ? null : Modules(link),
+                    modules = state == InvitationState.Open && !string.IsNullOrEmpty(link) ? SquareCode.Of(link) : null,
                 };
             })
         );
@@ -136,6 +137,7 @@ internal static class InvitationEndpoints
                 group.Id,
                 group.Visitor.Person,
                 invitation,
+                person?.Id,
                 secret,
                 Cipher(protection).Protect(System.Text.Encoding.ASCII.GetBytes(secret)),
                 email,
@@ -147,8 +149,7 @@ internal static class InvitationEndpoints
             if (kept && mailed)
                 await Post(group, email, link, id, invitation, people, spaces, mail, now, cancel);
         }
-
-        if (kept && person is not null)
+        else if (person is not null)
             kept = await invitations.WriteFor(person.Id, group.Id, group.Visitor.Person, invitation, now, cancel);
         if (!kept)
             return Problems.Of(
@@ -326,15 +327,6 @@ internal static class InvitationEndpoints
         {
             return "";
         }
-    }
-
-    /// <summary>The dark and light squares of its code, row by row, with the quiet edge.</summary>
-    private static IEnumerable<string>? Modules(string link)
-    {
-        if (link.Length == 0)
-            return null;
-        using var code = QRCoder.QRCodeGenerator.GenerateQrCode(link, QRCoder.QRCodeGenerator.ECCLevel.M);
-        return [.. code.ModuleMatrix.Select(row => string.Concat(row.Cast<bool>().Select(dark => dark ? '1' : '0')))];
     }
 
     private static IResult NoInvitation() =>

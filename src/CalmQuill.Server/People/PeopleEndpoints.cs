@@ -311,13 +311,12 @@ internal static class PeopleEndpoints
     {
         var secret = SecondFactor.NewSecret();
         var address = SecondFactor.AddressOf(secret, (await people.Find(http.User.Id(), cancel))!.Email);
-        using var code = QRCoder.QRCodeGenerator.GenerateQrCode(address, QRCoder.QRCodeGenerator.ECCLevel.M);
         return Results.Ok(
             new
             {
                 secret,
                 address,
-                modules = code.ModuleMatrix.Select(row => string.Concat(row.Cast<bool>().Select(dark => dark ? '1' : '0'))),
+                modules = SquareCode.Of(address),
             }
         );
     }

@@ -6,9 +6,6 @@ using Npgsql;
 
 namespace CalmQuill.Store.Groups;
 
-/// <summary>A dissolved group, which its owners can have back until a day.</summary>
-public sealed record DissolvedGroup(Guid Id, string Name, string Colour, DateTimeOffset Until);
-
 /// <summary>Making groups, handing them over, leaving and dissolving them.</summary>
 /// <remarks>Whoever was in a dissolved group stands in <c>former_members</c> and not in <c>members</c>. So no reader has to ask whether a group is dissolved, and none can forget to.</remarks>
 public sealed class GroupStore(Database database, IAssetFiles files)

@@ -4,80 +4,9 @@ using CalmQuill.Core.Access;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Rights;
 using Npgsql;
+using NpgsqlTypes;
 
 namespace CalmQuill.Store.Groups;
-
-/// <summary>An open invitation, as the owners of its group see it.</summary>
-/// <param name="Id">What it is taken back by.</param>
-/// <param name="Secret">Of a link: the secret, enciphered.</param>
-/// <param name="For">Of one to a person: their name.</param>
-/// <param name="Email">Where the link was sent; empty for nowhere.</param>
-/// <param name="Letter">How the letter that carries it goes; null where none was written.</param>
-/// <param name="Role">What whoever comes in will be.</param>
-/// <param name="Asks">Whether an owner answers first.</param>
-/// <param name="Until">When its time is over.</param>
-/// <param name="MostUses">How many it lets in.</param>
-/// <param name="Uses">How many came by it.</param>
-public sealed record OpenInvitation(
-    Guid Id,
-    byte[]? Secret,
-    string? For,
-    string Email,
-    LetterState? Letter,
-    Role Role,
-    bool Asks,
-    DateTimeOffset Until,
-    int MostUses,
-    int Uses
-);
-
-/// <summary>How a letter goes.</summary>
-public enum LetterState : byte
-{
-    /// <summary>It is with the mail server, or just about to be.</summary>
-    OnItsWay,
-
-    /// <summary>It was tried, and waits for the mail server.</summary>
-    Waiting,
-
-    /// <summary>It was tried for days, and is given up.</summary>
-    Failed,
-}
-
-/// <summary>What stands at the door of somebody who was given an invitation: into which group, by whom.</summary>
-public sealed record FoundInvitation(
-    Guid Id,
-    Guid Space,
-    string Group,
-    string Colour,
-    string By,
-    Role Role,
-    bool Asks,
-    InvitationState State,
-    bool IsIn
-);
-
-/// <summary>Somebody who asks to be let in.</summary>
-public sealed record JoinRequest(Guid Space, string Group, Guid Person, string Name, string Colour, DateTimeOffset AskedAt);
-
-/// <summary>What came of an invitation.</summary>
-public enum Joining : byte
-{
-    /// <summary>There is no such invitation, or not any more.</summary>
-    NotThere,
-    Joined,
-
-    /// <summary>Somebody in the group already stays what they were.</summary>
-    WasIn,
-
-    /// <summary>An owner is asked.</summary>
-    Asked,
-    Over,
-    UsedUp,
-
-    /// <summary>The group has as many members as a group may have.</summary>
-    Full,
-}
 
 /// <summary>Invitations into groups, and those who ask to be let in. Of links, hashes are kept to find them by, and their secrets enciphered by whoever writes them.</summary>
 public sealed class InvitationStore(Database database)
@@ -96,6 +25,7 @@ public sealed class InvitationStore(Database database)
     /// <param name="space">The group.</param>
     /// <param name="by">The owner who makes it.</param>
     /// <param name="invitation">What it says.</param>
+    /// <param name="person">At whose door it stands as well; null for nobody's. Owners do not see that it does, since they would learn who has an account.</param>
     /// <param name="secret">What it is found by.</param>
     /// <param name="enciphered">The same, enciphered.</param>
     /// <param name="email">Whom it is for; empty for anybody.</param>
@@ -106,6 +36,7 @@ public sealed class InvitationStore(Database database)
         Guid space,
         Guid by,
         Invitation invitation,
+        Guid? person,
         string secret,
         byte[] enciphered,
         string email,
@@ -117,8 +48,9 @@ public sealed class InvitationStore(Database database)
             space,
             by,
             invitation,
+            person,
             now,
-            "(id, space_id, hash, secret, email, mailed, role, asks, made_by, made_at, until, most_uses) VALUES (@id, @space, @hash, @secret, @email, @mailed, @role, @asks, @by, @now, @until, @most)",
+            "(id, space_id, person_id, hash, secret, email, mailed, role, asks, made_by, made_at, until, most_uses) VALUES (@id, @space, @person, @hash, @secret, @email, @mailed, @role, @asks, @by, @now, @until, @most)",
             cancel,
             ("hash", Hash(secret)),
             ("secret", enciphered),
@@ -139,14 +71,14 @@ public sealed class InvitationStore(Database database)
             space,
             by,
             invitation,
+            person,
             now,
             """
             (id, space_id, person_id, role, asks, made_by, made_at, until, most_uses) VALUES (@id, @space, @person, @role, @asks, @by, @now, @until, @most)
-            ON CONFLICT (person_id, space_id) WHERE person_id IS NOT NULL
+            ON CONFLICT (person_id, space_id) WHERE hash IS NULL
             DO UPDATE SET role = excluded.role, made_by = excluded.made_by, made_at = excluded.made_at, until = excluded.until, uses = 0
             """,
-            cancel,
-            ("person", person)
+            cancel
         )
             is not null;
 
@@ -154,6 +86,7 @@ public sealed class InvitationStore(Database database)
         Guid space,
         Guid by,
         Invitation invitation,
+        Guid? person,
         DateTimeOffset now,
         string values,
         CancellationToken cancel,
@@ -175,23 +108,21 @@ public sealed class InvitationStore(Database database)
         if (open >= Invitation.MostOpen)
             return null;
         var id = Guid.NewGuid();
-        await connection.Execute(
-            $"INSERT INTO invitations {values}",
-            cancel,
-            [
-                ("id", id),
-                ("space", space),
-                ("by", by),
-                ("role", (short)invitation.Role),
-                ("asks", invitation.Asks),
-                ("now", now.UtcDateTime),
-                ("until", now.UtcDateTime.AddDays(invitation.Days)),
-                ("most", invitation.Uses),
-                .. more,
-            ]
-        );
-        if (more is [(_, Guid person)])
-            await connection.Tell(RightsChange.OfPerson(person), cancel);
+        await using var insert = new NpgsqlCommand($"INSERT INTO invitations {values}", connection).With([
+            ("id", id),
+            ("space", space),
+            ("by", by),
+            ("role", (short)invitation.Role),
+            ("asks", invitation.Asks),
+            ("now", now.UtcDateTime),
+            ("until", now.UtcDateTime.AddDays(invitation.Days)),
+            ("most", invitation.Uses),
+            .. more,
+        ]);
+        insert.Parameters.Add(new NpgsqlParameter("person", NpgsqlDbType.Uuid) { Value = (object?)person ?? DBNull.Value });
+        await insert.ExecuteNonQueryAsync(cancel);
+        if (person is { } invited)
+            await connection.Tell(RightsChange.OfPerson(invited), cancel);
         await transaction.CommitAsync(cancel);
         return id;
     }
@@ -202,7 +133,7 @@ public sealed class InvitationStore(Database database)
             .Command(
                 """
                 SELECT i.id, i.secret, p.name, i.email, i.role, i.asks, i.until, i.most_uses, i.uses, i.mailed, l.given_up, l.tries > 0
-                FROM invitations i LEFT JOIN people p ON p.id = i.person_id LEFT JOIN mails l ON l.invitation_id = i.id
+                FROM invitations i LEFT JOIN people p ON p.id = i.person_id AND i.hash IS NULL LEFT JOIN mails l ON l.invitation_id = i.id
                 WHERE i.space_id = @space ORDER BY i.made_at DESC
                 """
             )
@@ -446,7 +377,12 @@ public sealed class InvitationStore(Database database)
             return (invitation.State == InvitationState.Over ? Joining.Over : Joining.UsedUp, space);
         if (await LetIn(connection, space, person, invitation.Role, cancel) is var let and not Joining.Joined)
             return (let, space);
-        await connection.Execute("UPDATE invitations SET uses = uses + 1 WHERE id = @id", cancel, ("id", invitation.Id));
+        await connection.Execute(
+            "UPDATE invitations SET uses = uses + 1 WHERE space_id = @space AND id = @id",
+            cancel,
+            ("space", space),
+            ("id", invitation.Id)
+        );
         return (Joining.Joined, space);
     }
 

@@ -19,7 +19,7 @@ CREATE TABLE invitations (
     -- Of a link: what it is found by, and the secret itself, enciphered, so that owners can show it again.
     hash      bytea UNIQUE,
     secret    bytea,
-    -- Or whom it is for.
+    -- Whom it is for; beside a link, at whose door it stands as well.
     person_id uuid REFERENCES people,
     -- Where a link was sent.
     email     text NOT NULL DEFAULT '',
@@ -31,10 +31,11 @@ CREATE TABLE invitations (
     until     timestamptz NOT NULL,
     most_uses int NOT NULL CHECK (most_uses >= 1),
     uses      int NOT NULL DEFAULT 0 CHECK (uses <= most_uses),
-    CHECK ((hash IS NULL) = (secret IS NULL) AND (hash IS NULL) <> (person_id IS NULL))
+    CHECK ((hash IS NULL) = (secret IS NULL) AND (hash IS NOT NULL OR person_id IS NOT NULL))
 );
 CREATE INDEX invitations_space ON invitations (space_id);
-CREATE UNIQUE INDEX invitations_person ON invitations (person_id, space_id) WHERE person_id IS NOT NULL;
+CREATE UNIQUE INDEX invitations_person_only ON invitations (person_id, space_id) WHERE hash IS NULL;
+CREATE INDEX invitations_person ON invitations (person_id) WHERE person_id IS NOT NULL;
 
 -- Who asks to be let in.
 CREATE TABLE join_requests (

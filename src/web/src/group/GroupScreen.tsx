@@ -13,6 +13,7 @@ import { Button } from '../ui/Button';
 import { FormDialog, Problem } from '../ui/FormDialog';
 import { Menu, type MenuEntry } from '../ui/Menu';
 import { AtTheDoor } from './AtTheDoor';
+import { Dissolved } from './Dissolved';
 import { GroupDialog } from './GroupDialog';
 import { useGroupActs } from './groups';
 import { Invitations } from './Invitations';
@@ -116,6 +117,7 @@ function OneGroup({ space, groups }: { space: Space; groups: Space[] }) {
         <h2 className="mt-10 border-b border-base-300 pb-2 text-[20px]">{t`Terms`}</h2>
         <p className="pt-2 text-quiet">{t`Lenses that ask for “this term” go by these days.`}</p>
         <TermsField space={space.id} mayWrite={may(space, 'Write')} />
+        <Dissolved />
       </div>
       {isInviting && <InviteDialog space={space.id} group={space.name} onClose={() => invite(false)} />}
       {asking === 'look' && (
