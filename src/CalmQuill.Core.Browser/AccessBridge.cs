@@ -15,4 +15,19 @@ public static partial class AccessBridge
         Enum.TryParse<Role>(role, true, out var known)
         && Enum.TryParse<Act>(act, out var wished)
         && (own ? Rights.MayInOwn(known, wished) : Rights.May(known, wished));
+
+    /// <summary>Whether a guest may do something with what was shared with them.</summary>
+    /// <param name="role">The role they were given, in any case.</param>
+    /// <param name="act">Its name.</param>
+    [JSExport]
+    public static bool MayAsGuest(string role, string act) =>
+        Enum.TryParse<Role>(role, true, out var known) && Enum.TryParse<Act>(act, out var wished) && Rights.MayAsGuest(known, wished);
+
+    /// <summary>Whether somebody may share a folder or notebook with people from outside.</summary>
+    /// <param name="role">Their role, in any case.</param>
+    /// <param name="madeIt">Whether they made it.</param>
+    /// <param name="isFolder">Whether it is a folder.</param>
+    [JSExport]
+    public static bool MayShare(string role, bool madeIt, bool isFolder) =>
+        Enum.TryParse<Role>(role, true, out var known) && Rights.MayShare(known, madeIt, isFolder);
 }

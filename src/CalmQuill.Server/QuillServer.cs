@@ -15,6 +15,7 @@ using CalmQuill.Server.Locks;
 using CalmQuill.Server.Mail;
 using CalmQuill.Server.Pages;
 using CalmQuill.Server.People;
+using CalmQuill.Server.Sharing;
 using CalmQuill.Server.Spaces;
 using CalmQuill.Server.Spots;
 using CalmQuill.Store;
@@ -28,6 +29,7 @@ using CalmQuill.Store.Locks;
 using CalmQuill.Store.Mail;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Rights;
+using CalmQuill.Store.Sharing;
 using CalmQuill.Store.Spaces;
 using CalmQuill.Store.Spots;
 using Microsoft.AspNetCore.DataProtection;
@@ -86,6 +88,8 @@ public static class QuillServer
         api.MapSpaces();
         api.MapGroups();
         api.MapInvitations();
+        api.MapShares();
+        api.MapSharing();
         api.MapDocuments();
         api.MapLibrary();
         api.MapCopies();
@@ -111,6 +115,8 @@ public static class QuillServer
             .AddSingleton<SpaceStore>()
             .AddSingleton<GroupStore>()
             .AddSingleton<InvitationStore>()
+            .AddSingleton<ShareStore>()
+            .AddSingleton<GuestStore>()
             .AddSingleton<DocumentStore>()
             .AddSingleton<ShelfStore>()
             .AddSingleton<CopyStore>()
@@ -146,6 +152,7 @@ public static class QuillServer
             .AddSingleton<Gate>()
             .AddSingleton<SignInLimiter>()
             .AddSingleton<KnownDevices>()
+            .AddSingleton<SharedLinks>()
             .AddSingleton<SecondFactor>()
             .AddSingleton<SpaceQuotas>();
         services.AddSingleton<LiveConnections>().AddSingleton<SpaceNews>().AddSingleton(TimeProvider.System);

@@ -13,6 +13,8 @@ public sealed class RightsTableTests
         [Act.Write] = [false, false, true, true, true],
         [Act.LockOwn] = [false, false, true, true, true],
         [Act.LockAny] = [false, false, false, true, true],
+        [Act.ShareOwn] = [false, false, true, true, true],
+        [Act.ShareAny] = [false, false, false, true, true],
         [Act.ManagePeople] = [false, false, false, true, false],
         [Act.ChangeGroup] = [false, false, false, true, false],
         [Act.LeaveGroup] = [false, true, true, true, false],
@@ -30,6 +32,47 @@ public sealed class RightsTableTests
             Assert.True(Rights.MayInOwn(Role.Owner, act) == may[4], $"own {act}");
         }
     }
+
+    /// <summary>A guest reads, writes where they were let, and does nothing else, whatever role they were given.</summary>
+    [Fact]
+    public void A_guest_may_read_and_perhaps_write_and_nothing_else()
+    {
+        foreach (var act in Enum.GetValues<Act>())
+        {
+            foreach (var role in Enum.GetValues<Role>())
+                Assert.Equal(act is Act.Read or Act.Write && Rights.May(role, act), Rights.MayAsGuest(role, act));
+        }
+    }
+
+    [Theory]
+    [InlineData(Role.Owner, false, true, true)]
+    [InlineData(Role.Writer, true, false, true)]
+    [InlineData(Role.Writer, true, true, false)]
+    [InlineData(Role.Writer, false, false, false)]
+    [InlineData(Role.Reader, true, false, false)]
+    public void A_notebook_is_shared_by_who_made_it_and_a_folder_by_an_owner(Role role, bool madeIt, bool isFolder, bool may) =>
+        Assert.Equal(may, Rights.MayShare(role, madeIt, isFolder));
+
+    [Theory]
+    [InlineData(ShareWith.Everybody, true, 1, "", false)]
+    [InlineData(ShareWith.Link, false, 1, "", true)]
+    [InlineData(ShareWith.Person, false, 1, "a-passphrase", false)]
+    [InlineData(ShareWith.Group, false, 1, "a-passphrase", false)]
+    [InlineData(ShareWith.Link, false, 1, "short", false)]
+    [InlineData(ShareWith.Link, false, -1, "", false)]
+    [InlineData(ShareWith.Link, false, 366, "", false)]
+    [InlineData((ShareWith)0, false, 1, "", false)]
+    [InlineData((ShareWith)9, false, 1, "", false)]
+    public void A_share_that_may_not_be_made_says_why(ShareWith with, bool writes, int days, string passphrase, bool copies) =>
+        Assert.NotNull(new Share(with, writes, days, passphrase, copies).Problem);
+
+    [Theory]
+    [InlineData(ShareWith.Everybody, false, 365, "a-passphrase", true)]
+    [InlineData(ShareWith.Link, true, 0, "a-passphrase", false)]
+    [InlineData(ShareWith.Person, true, 0, "", false)]
+    [InlineData(ShareWith.Group, false, 1, "", false)]
+    public void A_share_within_its_bounds_may_be_made(ShareWith with, bool writes, int days, string passphrase, bool copies) =>
+        Assert.Null(new Share(with, writes, days, passphrase, copies).Problem);
 
     [Theory]
     [InlineData(Role.Owner, 1, 1)]

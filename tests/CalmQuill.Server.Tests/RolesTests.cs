@@ -60,6 +60,23 @@ public sealed class RolesTests : IAsyncLifetime
             Done
         ),
         ("/api/spaces/{space:guid}/members/pages", "GET", "/api/spaces/{space}/members/pages", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
+        ("/api/spaces/{space:guid}/guests", "GET", "/api/spaces/{space}/guests", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
+        ("/api/spaces/{space:guid}/shares/", "GET", "/api/spaces/{space}/shares", [Ok, Ok, Forbidden, NotHere, SignedOut], Ok, Ok),
+        ("/api/spaces/{space:guid}/shares/", "POST", "/api/spaces/{space}/shares", [Bad, Bad, Forbidden, NotHere, SignedOut], Bad, Bad),
+        (
+            "/api/spaces/{space:guid}/shares/{share:guid}",
+            "DELETE",
+            "/api/spaces/{space}/shares/{page}",
+            [NotHere, NotHere, Forbidden, NotHere, SignedOut],
+            NotHere,
+            NotHere
+        ),
+        ("/api/shared/", "GET", "/api/shared", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
+        ("/api/shared/{share:guid}", "DELETE", "/api/shared/{page}", [NotHere, NotHere, NotHere, NotHere, SignedOut], NotHere, NotHere),
+        ("/api/sharing/look", "POST", "/api/sharing/look", [NotHere, NotHere, NotHere, NotHere, NotHere], NotHere, NotHere),
+        ("/api/sharing/come", "POST", "/api/sharing/come", [NotHere, NotHere, NotHere, NotHere, SignedOut], NotHere, NotHere),
+        ("/api/sharing/page", "POST", "/api/sharing/page", [NotHere, NotHere, NotHere, NotHere, NotHere], NotHere, NotHere),
+        ("/api/sharing/copy", "POST", "/api/sharing/copy", [NotHere, NotHere, NotHere, NotHere, NotHere], NotHere, NotHere),
         // Empty forms: whoever is let in gets as far as being told that a group needs a name, that nobody was named, and that no secret was given.
         ("/api/groups/", "POST", "/api/groups", [Bad, Bad, Bad, Bad, SignedOut], Bad, Bad),
         ("/api/groups/dissolved", "GET", "/api/groups/dissolved", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
@@ -232,7 +249,7 @@ public sealed class RolesTests : IAsyncLifetime
             "/api/spaces/{space}/notebooks/{notebook}/spots",
             [Ok, Ok, Ok, NotHere, SignedOut],
             Ok,
-            Ok
+            Locked
         ),
         (
             "/api/spaces/{space:guid}/notebooks/{notebook:guid}/pages",
@@ -435,6 +452,74 @@ public sealed class RolesTests : IAsyncLifetime
         }
 
         Assert.Empty(wrong);
+    }
+
+    /// <summary>What a guest who may read, and one who may write, is answered otherwise than a stranger: what concerns the notebook that was shared, and nothing of its library.</summary>
+    private static readonly Dictionary<string, (int Reading, int Writing)> OfGuests = new()
+    {
+        ["GET /api/spaces/{space}/documents/page/{page}/operations"] = (Ok, Ok),
+        ["GET /api/spaces/{space}/documents/notebook/{notebook}/operations"] = (Ok, Ok),
+        ["POST /api/spaces/{space}/documents/page/{page}/operations"] = (Forbidden, Ok),
+        ["GET /api/spaces/{space}/pages/{page}/thumbnail.svg"] = (Ok, Ok),
+        ["GET /api/spaces/{space}/pages/{page}/export.pdf"] = (Ok, Ok),
+        ["GET /api/spaces/{space}/pages/{page}/export.svg"] = (Ok, Ok),
+        ["GET /api/spaces/{space}/pages/{page}/part.svg?area=0,0,5000,2000"] = (Ok, Ok),
+        ["GET /api/spaces/{space}/notebooks/{notebook}/export.pdf"] = (Ok, Ok),
+        ["GET /api/spaces/{space}/notebooks/{notebook}/spots"] = (Ok, Ok),
+        ["GET /api/spaces/{space}/notebooks/{notebook}/pages"] = (Ok, Ok),
+    };
+
+    [Theory]
+    [InlineData(false)]
+    [InlineData(true)]
+    public async Task A_guest_is_let_into_what_was_shared_and_is_a_stranger_to_everything_else(bool writes)
+    {
+        var guest = await Share(notebook, writes);
+        var wrong = new List<string>();
+        foreach (var (_, method, path, expected, _, _) in Table)
+        {
+            var wished = OfGuests.TryGetValue($"{method} {path}", out var as_) ? (writes ? as_.Writing : as_.Reading) : expected[3];
+            var (status, _) = await Ask(guest, method, path, group.Space, notebook, page, asset);
+            if (status != wished)
+                wrong.Add($"{method} {path}: {status}, not {wished}");
+        }
+
+        Assert.Empty(wrong);
+        Assert.Equal([], OfGuests.Keys.Except(Table.Select(row => $"{row.Method} {row.Path}")));
+    }
+
+    /// <summary>Shared before it was locked: the lock shuts guests out, whatever was said to them.</summary>
+    [Fact]
+    public async Task A_guest_sees_nothing_of_a_locked_notebook_nor_of_one_that_was_not_shared()
+    {
+        foreach (var shared in new[] { lockedNotebook, notebook })
+        {
+            var guest = await Share(shared, true);
+            var wrong = new List<string>();
+            foreach (var (_, method, path, expected, _, _) in Table.Where(row => row.Method != "DELETE"))
+            {
+                var (status, body) = await Ask(guest, method, path, group.Space, lockedNotebook, lockedPage, lockedAsset);
+                if (status != expected[3])
+                    wrong.Add($"{method} {path}: {status}, not {expected[3]}");
+                if (Reveals(body, "secret words", lockedPage.ToString(), Section(lockedNotebook).ToString()))
+                    wrong.Add($"{method} {path} reveals: {body}");
+            }
+
+            Assert.Empty(wrong);
+        }
+    }
+
+    private async Task<Caller> Share(Guid node, bool writes)
+    {
+        Assert.NotNull(
+            await host
+                .Services.GetRequiredService<Store.Sharing.ShareStore>()
+                .Make(
+                    new(group.Space, node, null, ShareWith.Person, group.Stranger.Id, null, null, writes, false, group.Owner.Id, null),
+                    default
+                )
+        );
+        return callers[3];
     }
 
     [Fact]

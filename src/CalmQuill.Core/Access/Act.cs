@@ -15,6 +15,12 @@ public enum Act : byte
     /// <summary>Lock and unlock any notebook.</summary>
     LockAny,
 
+    /// <summary>Share a notebook that one made with somebody from outside, or take that back.</summary>
+    ShareOwn,
+
+    /// <summary>Share any folder or notebook, and see all that is shared.</summary>
+    ShareAny,
+
     /// <summary>Say who has which role, let people in and take them out.</summary>
     ManagePeople,
 

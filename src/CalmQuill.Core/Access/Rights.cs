@@ -10,6 +10,8 @@ public static class Rights
         [Act.Write] = Role.Writer,
         [Act.LockOwn] = Role.Writer,
         [Act.LockAny] = Role.Owner,
+        [Act.ShareOwn] = Role.Writer,
+        [Act.ShareAny] = Role.Owner,
         [Act.ManagePeople] = Role.Owner,
         [Act.ChangeGroup] = Role.Owner,
         [Act.LeaveGroup] = Role.Reader,
@@ -30,10 +32,17 @@ public static class Rights
     /// <summary>The same in one's own library, where there is nobody else.</summary>
     public static bool MayInOwn(Role role, Act act) => May(role, act) && !OfGroups.Contains(act);
 
+    /// <summary>What a guest may: read what was shared, and write on its pages where the share says so. Nothing of the library it lies in.</summary>
+    public static bool MayAsGuest(Role role, Act act) => act is Act.Read or Act.Write && May(role, act);
+
     public static bool MayRead(Role role) => May(role, Act.Read);
 
     public static bool MayWrite(Role role) => May(role, Act.Write);
 
     /// <summary>Locks are put on by who made a notebook and may still write there, or by an owner.</summary>
     public static bool MayLock(Role role, bool madeIt) => May(role, Act.LockAny) || (madeIt && May(role, Act.LockOwn));
+
+    /// <summary>A notebook is shared by who made it and may still write there, or by an owner; a folder, in which others' notebooks may lie, by an owner alone.</summary>
+    public static bool MayShare(Role role, bool madeIt, bool isFolder) =>
+        May(role, Act.ShareAny) || (madeIt && !isFolder && May(role, Act.ShareOwn));
 }

@@ -20,6 +20,12 @@ public sealed record Denial(int Status, string Code, Sentence Sentence)
         $"You may read here, but not write."
     );
 
+    public static readonly Denial MayNotShare = new(
+        StatusCodes.Status403Forbidden,
+        Refusal.NotAllowedCode,
+        $"A notebook is shared by who made it, or by an owner; a folder by an owner."
+    );
+
     public static readonly Denial NoGroup = new(
         StatusCodes.Status400BadRequest,
         "no-group",

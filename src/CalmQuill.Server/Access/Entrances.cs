@@ -44,7 +44,13 @@ public sealed record ReadablePage(Guid Space, Guid Id, bool IsLocked, Visitor Vi
 }
 
 /// <summary>A notebook of a space whose inside the one who asks may see.</summary>
-public sealed record ReadableNotebook(Guid Space, Guid Id, Visitor Visitor) : Entrance<ReadableNotebook>, IEntrance<ReadableNotebook>
+/// <param name="Space">The space.</param>
+/// <param name="Id">The notebook.</param>
+/// <param name="IsGuest">Whether it was shared with them: then they see its own pages, and none that are at home elsewhere.</param>
+/// <param name="Visitor">Who asks.</param>
+public sealed record ReadableNotebook(Guid Space, Guid Id, bool IsGuest, Visitor Visitor)
+    : Entrance<ReadableNotebook>,
+        IEntrance<ReadableNotebook>
 {
     public static Task<Entry<ReadableNotebook>> Enter(Gate gate, RouteIds ids, Visitor visitor, CancellationToken cancel) =>
         gate.ReadableNotebook(ids.Space, ids.Notebook, visitor, cancel);
@@ -66,8 +72,15 @@ public sealed record OwnedNotebook(Guid Space, Guid Id, Visitor Visitor) : Entra
         gate.OwnedNotebook(ids.Space, ids.Notebook, visitor, cancel);
 }
 
+/// <summary>A file that the one who asks may see.</summary>
+public sealed record ReadableAsset(Guid Space, Guid Id) : Entrance<ReadableAsset>, IEntrance<ReadableAsset>
+{
+    public static Task<Entry<ReadableAsset>> Enter(Gate gate, RouteIds ids, Visitor visitor, CancellationToken cancel) =>
+        gate.ReadableAsset(ids.Space, ids.Asset, visitor, cancel);
+}
+
 /// <summary>A document whose operations the one who asks may read.</summary>
-public sealed record ReadableDocument(DocumentRef Document, Role Role, Visitor Visitor)
+public sealed record ReadableDocument(DocumentRef Document, Role Role, bool IsGuest, Visitor Visitor)
     : Entrance<ReadableDocument>,
         IEntrance<ReadableDocument>
 {
@@ -78,7 +91,7 @@ public sealed record ReadableDocument(DocumentRef Document, Role Role, Visitor V
 }
 
 /// <summary>A document into which the one who asks may write, also while a lock is shut around it: writing reveals nothing, and what a device wrote before must not be lost.</summary>
-public sealed record WritableDocument(DocumentRef Document, Role Role, Visitor Visitor)
+public sealed record WritableDocument(DocumentRef Document, Role Role, bool IsGuest, Visitor Visitor)
     : Entrance<WritableDocument>,
         IEntrance<WritableDocument>
 {
@@ -97,6 +110,8 @@ public readonly record struct RouteIds(RouteValueDictionary Values)
     public Guid Page => Id("page");
 
     public Guid Notebook => Id("notebook");
+
+    public Guid Asset => Id("asset");
 
     /// <summary>Null where the address names no document: a kind that there is not, no id, or a library under another id than its space's.</summary>
     public DocumentRef? Document =>

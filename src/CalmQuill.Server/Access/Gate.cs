@@ -2,15 +2,17 @@ using CalmQuill.Core.Access;
 using CalmQuill.Core.Operations;
 using CalmQuill.Store.Documents;
 using CalmQuill.Store.Locks;
+using CalmQuill.Store.Sharing;
 using CalmQuill.Store.Spaces;
 
 namespace CalmQuill.Server.Access;
 
 /// <summary>Who may enter what: role and lock, asked in this one place by every endpoint and hub call.</summary>
 /// <remarks>
+/// Who is in a library has one role in all of it. Who is not may be a guest: of a notebook that was shared, by itself or by a folder around it, and of the pages that are at home there.
 /// A lock is the affair of the notebook it lies on, and of the pages that are at home in it. That some other notebook names a page, or the library, changes nothing.
 /// </remarks>
-public sealed class Gate(SpaceStore spaces, LockStore locks)
+public sealed class Gate(SpaceStore spaces, LockStore locks, GuestStore guests)
 {
     public async Task<Entry<ReadableSpace>> ReadableSpace(Guid space, Visitor visitor, CancellationToken cancel)
     {
@@ -43,12 +45,22 @@ public sealed class Gate(SpaceStore spaces, LockStore locks)
         return await spaces.IsPersonal(space, cancel) ? Denial.NoGroup : null;
     }
 
+    /// <summary>What somebody is in a library, or as a guest in one notebook of it; as a guest nothing where no notebook is named.</summary>
+    private async Task<(Role Role, bool IsGuest)> Standing(Guid space, Guid? notebook, Visitor visitor, CancellationToken cancel)
+    {
+        var role = await spaces.RoleIn(space, visitor.Person, cancel);
+        if (Rights.MayRead(role))
+            return (role, false);
+        var asGuest =
+            notebook is { } one && visitor.Person != Guid.Empty ? await guests.RoleIn(space, one, visitor.Person, cancel) : Role.None;
+        return (asGuest, true);
+    }
+
     public async Task<Entry<ReadablePage>> ReadablePage(Guid space, Guid page, Visitor visitor, CancellationToken cancel)
     {
-        var (readable, denied) = await ReadableSpace(space, visitor, cancel);
-        if (readable is null)
-            return denied!;
         var home = await locks.HomeOf(space, page, cancel);
+        if (!Rights.MayRead((await Standing(space, home, visitor, cancel)).Role))
+            return Denial.NotHere;
         if (home is null)
             return new ReadablePage(space, page, false, visitor);
         if (await locks.IsShut(space, home.Value, visitor.Session, cancel))
@@ -58,12 +70,12 @@ public sealed class Gate(SpaceStore spaces, LockStore locks)
 
     public async Task<Entry<ReadableNotebook>> ReadableNotebook(Guid space, Guid notebook, Visitor visitor, CancellationToken cancel)
     {
-        var (readable, denied) = await ReadableSpace(space, visitor, cancel);
-        if (readable is null)
-            return denied!;
+        var (role, isGuest) = await Standing(space, notebook, visitor, cancel);
+        if (!Rights.MayRead(role))
+            return Denial.NotHere;
         return await locks.IsShut(space, notebook, visitor.Session, cancel)
             ? Denial.Locked
-            : new ReadableNotebook(space, notebook, visitor);
+            : new ReadableNotebook(space, notebook, isGuest, visitor);
     }
 
     public async Task<Entry<LockedNotebook>> LockedNotebook(Guid space, Guid notebook, Visitor visitor, CancellationToken cancel)
@@ -95,25 +107,59 @@ public sealed class Gate(SpaceStore spaces, LockStore locks)
 
     public async Task<Entry<ReadableDocument>> ReadableDocument(DocumentRef document, Visitor visitor, CancellationToken cancel)
     {
-        var (readable, denied) = await ReadableSpace(document.Space, visitor, cancel);
-        if (readable is null)
-            return denied!;
+        var (notebook, role, isGuest) = await StandingAt(document, visitor, cancel);
+        if (!Rights.MayRead(role))
+            return Denial.NotHere;
+        if (notebook is { } around && await locks.IsShut(document.Space, around, visitor.Session, cancel))
+            return Denial.Locked;
+        return new ReadableDocument(document, role, isGuest, visitor);
+    }
+
+    /// <summary>What somebody is at a document, and the notebook whose doors are its own: none of a library, nor of a page that no notebook has named.</summary>
+    private async Task<(Guid? Notebook, Role Role, bool IsGuest)> StandingAt(
+        DocumentRef document,
+        Visitor visitor,
+        CancellationToken cancel
+    )
+    {
         var notebook = document.Kind switch
         {
             DocumentKind.Notebook => document.Id,
             DocumentKind.Page => await locks.HomeOf(document.Space, document.Id, cancel),
-            _ => null,
+            _ => (Guid?)null,
         };
-        if (notebook is { } around && await locks.IsShut(document.Space, around, visitor.Session, cancel))
-            return Denial.Locked;
-        return new ReadableDocument(document, readable.Role, visitor);
+        var (role, isGuest) = await Standing(document.Space, notebook, visitor, cancel);
+        // A guest's new page is written on before its notebook names it: a device sends both, in whatever order.
+        if (
+            isGuest
+            && document.Kind is DocumentKind.Page
+            && notebook is null
+            && await guests.MayBegin(document.Space, document.Id, visitor.Person, cancel)
+        )
+            role = Role.Writer;
+        return (notebook, role, isGuest);
     }
 
     public async Task<Entry<WritableDocument>> WritableDocument(DocumentRef document, Visitor visitor, CancellationToken cancel)
     {
-        var (writable, denied) = await WritableSpace(document.Space, visitor, cancel);
-        return writable is null ? denied! : new WritableDocument(document, writable.Role, visitor);
+        var (_, role, isGuest) = await StandingAt(document, visitor, cancel);
+        if (!Rights.MayRead(role))
+            return Denial.NotHere;
+        return Rights.MayWrite(role) ? new WritableDocument(document, role, isGuest, visitor) : Denial.MayNotWrite;
     }
+
+    /// <summary>A file of a space, such as a picture on a cover: for those who are in it, and for guests of a notebook that shows it.</summary>
+    public async Task<Entry<ReadableAsset>> ReadableAsset(Guid space, Guid asset, Visitor visitor, CancellationToken cancel) =>
+        (await ReadableSpace(space, visitor, cancel)).Value is not null
+        || (visitor.Person != Guid.Empty && await guests.MaySee(space, asset, visitor.Person, cancel))
+            ? new ReadableAsset(space, asset)
+            : Denial.NotHere;
+
+    /// <summary>Whoever may share a folder or notebook: see <see cref="Rights.MayShare"/>.</summary>
+    public async Task<Denial?> WhyNotShare(WritableSpace space, Guid node, CancellationToken cancel) =>
+        await spaces.MadeAndKind(space.Id, node, cancel) is not var (maker, isFolder) ? Denial.NotHere
+        : Rights.MayShare(space.Role, maker == space.Visitor.Person, isFolder) ? null
+        : Denial.MayNotShare;
 
     /// <summary>The notebooks of a space whose inside the one who asks may not see.</summary>
     public async Task<List<Guid>> ShutIn(Guid space, Visitor visitor, CancellationToken cancel) =>

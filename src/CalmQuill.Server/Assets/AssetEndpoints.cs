@@ -95,28 +95,16 @@ internal static class AssetEndpoints
         return Results.Ok(new { size = of, isWhole = true });
     }
 
-    private static async Task<IResult> Get(
-        ReadableSpace space,
-        Guid asset,
-        HttpContext http,
-        AssetStore assets,
-        CancellationToken cancel
-    ) =>
+    private static async Task<IResult> Get(ReadableAsset asset, HttpContext http, AssetStore assets, CancellationToken cancel) =>
         // What is no picture a browser does not get to show, whatever it is: it is only handed over.
-        await Find(space, asset, http, assets, cancel) is { } found
+        await Find(asset, http, assets, cancel) is { } found
             ? Results.Bytes(found.Bytes, found.Type, fileDownloadName: FileType.IsPictureType(found.Type) ? null : "file")
             : Problems.NotHere();
 
     /// <summary>What an asset looks like: a picture as it is, a frozen page drawn.</summary>
-    private static async Task<IResult> Picture(
-        ReadableSpace space,
-        Guid asset,
-        HttpContext http,
-        AssetStore assets,
-        CancellationToken cancel
-    )
+    private static async Task<IResult> Picture(ReadableAsset asset, HttpContext http, AssetStore assets, CancellationToken cancel)
     {
-        if (await Find(space, asset, http, assets, cancel) is not { } found)
+        if (await Find(asset, http, assets, cancel) is not { } found)
             return Problems.NotHere();
         if (FileType.IsPictureType(found.Type))
             return Results.Bytes(found.Bytes, found.Type);
@@ -126,9 +114,9 @@ internal static class AssetEndpoints
     }
 
     /// <summary>Assets never change, so the answer may be kept for ever.</summary>
-    private static async Task<Asset?> Find(ReadableSpace space, Guid asset, HttpContext http, AssetStore assets, CancellationToken cancel)
+    private static async Task<Asset?> Find(ReadableAsset asset, HttpContext http, AssetStore assets, CancellationToken cancel)
     {
-        if (await assets.Find(asset, space.Id, cancel) is not { } found)
+        if (await assets.Find(asset.Id, asset.Space, cancel) is not { } found)
             return null;
         http.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
         return found;

@@ -4,6 +4,7 @@ using CalmQuill.Core.Operations;
 using CalmQuill.Server.Access;
 using CalmQuill.Server.Limits;
 using CalmQuill.Store.Documents;
+using CalmQuill.Store.Sharing;
 
 namespace CalmQuill.Server.Documents;
 
@@ -54,6 +55,7 @@ internal static class DocumentEndpoints
         bool? putBack,
         HttpContext http,
         DocumentWriter writer,
+        GuestStore guests,
         SpaceQuotas quotas,
         TimeProvider clock,
         CancellationToken cancel
@@ -76,6 +78,8 @@ internal static class DocumentEndpoints
                 accepted.Add((i, operation));
         }
 
+        if (writable is { IsGuest: true, Document.Kind: DocumentKind.Notebook } && accepted.Count > 0)
+            await KeepWithin(writable, accepted, results, guests, cancel);
         if (accepted.Count == 0)
             return Results.Ok(
                 new
@@ -108,6 +112,35 @@ internal static class DocumentEndpoints
                 results,
             }
         );
+    }
+
+    /// <summary>Refuses what a guest's changes to a notebook would reach beyond it.</summary>
+    private static async Task KeepWithin(
+        WritableDocument writable,
+        List<(int Frame, Operation Operation)> accepted,
+        FrameResult?[] results,
+        GuestStore guests,
+        CancellationToken cancel
+    )
+    {
+        var named = accepted.SelectMany(entry => GuestRules.PagesNamed(entry.Operation.Change)).ToHashSet();
+        var notTheirs =
+            named.Count == 0
+                ? []
+                : await guests.NotTheirs(writable.Document.Space, writable.Document.Id, named, writable.Visitor.Person, cancel);
+        accepted.RemoveAll(entry =>
+        {
+            var refusal =
+                GuestRules.Check(entry.Operation.Change)
+                ?? (
+                    GuestRules.PagesNamed(entry.Operation.Change).Any(notTheirs.Contains)
+                        ? new Refusal(Refusal.NotAllowedCode, $"This page belongs to another notebook.")
+                        : null
+                );
+            if (refusal is not null)
+                results[entry.Frame] = new FrameResult(0, RefusedFrame.Of(refusal));
+            return refusal is not null;
+        });
     }
 
     private static (Operation? Operation, Refusal? Refusal) Judge(ReadOnlySpan<byte> frame, WritableDocument writable, long now)

@@ -47,7 +47,7 @@ internal static class ExportEndpoints
     {
         if (await shelf.NotebookName(notebook.Id, notebook.Space, cancel) is not { } name)
             return Problems.NotHere();
-        var pages = await shelf.Pages(notebook.Id, notebook.Space, cancel);
+        var pages = await shelf.Pages(notebook.Id, notebook.Space, notebook.IsGuest, cancel);
         // A page that is at home in a locked notebook does not come out by being named in another.
         var shut = await locks.ShutPages(notebook.Space, [.. pages.Select(page => page.Id)], notebook.Visitor.Session, cancel);
         pages.RemoveAll(page => shut.Contains(page.Id));

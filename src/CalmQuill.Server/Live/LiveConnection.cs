@@ -6,6 +6,11 @@ using Microsoft.AspNetCore.SignalR;
 
 namespace CalmQuill.Server.Live;
 
+/// <summary>As what somebody follows a document.</summary>
+/// <param name="MayWrite">Whether they may write there.</param>
+/// <param name="AsGuest">Whether it was shared with them.</param>
+public readonly record struct Following(bool MayWrite, bool AsGuest);
+
 /// <summary>One device's live connection: what it follows, and what waits to be passed on to it.</summary>
 /// <remarks>
 /// What is passed on waits here, so that a device that stops reading keeps nobody waiting. When too much waits, the connection is ended: the device
@@ -33,8 +38,8 @@ public sealed class LiveConnection
 
     public Visitor Visitor { get; }
 
-    /// <summary>The documents it follows, each with whether its person may write there.</summary>
-    public ConcurrentDictionary<DocumentRef, bool> Joined { get; } = new();
+    /// <summary>The documents it follows.</summary>
+    public ConcurrentDictionary<DocumentRef, Following> Joined { get; } = new();
 
     /// <summary>Ends the connection; the device connects again and is let in by the rights it has then.</summary>
     public void End()

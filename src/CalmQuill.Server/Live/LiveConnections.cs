@@ -33,11 +33,11 @@ public sealed class LiveConnections
         }
     }
 
-    public void Enter(DocumentRef document, LiveConnection connection, bool mayWrite)
+    public void Enter(DocumentRef document, LiveConnection connection, Following following)
     {
         lock (comingAndGoing)
         {
-            connection.Joined[document] = mayWrite;
+            connection.Joined[document] = following;
             present.GetOrAdd(document, _ => new())[connection.Id] = connection;
         }
     }
@@ -78,6 +78,7 @@ public sealed class LiveConnections
                 connection.Visitor.Session == change.Session
                 || connection.Visitor.Person == change.Person
                 || (change.Space is { } space && connection.Joined.Keys.Any(document => document.Space == space))
+                || (change.Guests is { } shared && connection.Joined.Any(joined => joined.Key.Space == shared && joined.Value.AsGuest))
             )
                 connection.End();
         }

@@ -43,7 +43,7 @@ public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing 
             throw new HubException(denied!.Sentence.English);
         if (connection.Joined.Count >= MostJoined)
             throw new HubException($"Too many documents are open on one connection.");
-        connections.Enter(document, connection, Core.Access.Rights.MayWrite(readable.Role));
+        connections.Enter(document, connection, new Following(Core.Access.Rights.MayWrite(readable.Role), readable.IsGuest));
         // What changed while it was looked up has been told to those that were there; this one was not yet.
         if ((await gate.ReadableDocument(document, connection.Visitor, Context.ConnectionAborted)).Value?.Role != readable.Role)
         {
@@ -77,9 +77,9 @@ public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing 
     private Task PassOn(string address, string method, object[] arguments, int size)
     {
         var document = Named(address);
-        if (!Own().Joined.TryGetValue(document, out var mayWrite))
+        if (!Own().Joined.TryGetValue(document, out var following))
             throw new HubException($"This document has not been joined.");
-        if (!mayWrite)
+        if (!following.MayWrite)
             throw new HubException(Denial.MayNotWrite.Sentence.English);
         live.Pass(new LiveMessage(document, method, arguments, size, Context.ConnectionId));
         return Task.CompletedTask;

@@ -2,6 +2,7 @@ using CalmQuill.Store.Documents;
 using CalmQuill.Store.Locks;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Rights;
+using CalmQuill.Store.Sharing;
 
 namespace CalmQuill.Server.Live;
 
@@ -11,6 +12,7 @@ public sealed class RightsWatcher(
     LiveConnections connections,
     LockStore locks,
     SessionStore sessions,
+    ShareStore shares,
     ILogger<RightsWatcher> log
 ) : BackgroundService
 {
@@ -59,6 +61,7 @@ public sealed class RightsWatcher(
                 {
                     await locks.ShutExpired(stopping);
                     await sessions.EndExpired(stopping);
+                    await shares.EndExpired(stopping);
                 }
                 catch (Exception problem) when (!stopping.IsCancellationRequested)
                 {

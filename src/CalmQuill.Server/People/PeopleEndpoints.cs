@@ -1,6 +1,7 @@
 using CalmQuill.Core.Library;
 using CalmQuill.Server.Groups;
 using CalmQuill.Server.Mail;
+using CalmQuill.Server.Sharing;
 using CalmQuill.Store.Groups;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Spaces;
@@ -19,7 +20,15 @@ internal static class PeopleEndpoints
         RegistrationLasts = TimeSpan.FromDays(1),
         PasswordLasts = TimeSpan.FromHours(2);
 
-    private sealed record NewPerson(string? Name, string? Email, string? Password, string? Invitation, string? Group);
+    private sealed record NewPerson(
+        string? Name,
+        string? Email,
+        string? Password,
+        string? Invitation,
+        string? Group,
+        string? Share,
+        string? Passphrase
+    );
 
     private sealed record Confirmation(string? Letter);
 
@@ -59,6 +68,7 @@ internal static class PeopleEndpoints
         SpaceStore spaces,
         LetterStore letters,
         InvitationStore invitations,
+        SharedLinks links,
         MailSender mail,
         Settings settings,
         IPasswordHasher<Person> hasher,
@@ -71,10 +81,26 @@ internal static class PeopleEndpoints
         var (name, email, password) = (asked.Name?.Trim() ?? "", asked.Email?.Trim() ?? "", asked.Password ?? "");
         // A class that opens one link together is no guessing: only where they come from is counted.
         var byGroup = asked.Group is { Length: > 0 and <= 200 };
-        if (byGroup ? !await limiter.AllowsFrom(http, cancel) : !await limiter.Allows("registering", http, null, cancel))
+        var byShare = asked.Share is { Length: > 0 and <= 200 };
+        if (byGroup || byShare ? !await limiter.AllowsFrom(http, cancel) : !await limiter.Allows("registering", http, null, cancel))
             return Problems.TooMany();
         if ((Names.Problem(name) ?? Accounts.EmailProblem(email) ?? Accounts.PasswordProblem(password)) is { } problem)
             return Problems.BadInput(problem);
+        if (byShare)
+        {
+            var (found, denied) = await links.Enter(asked.Share, asked.Passphrase, null, http, cancel);
+            if (found is null)
+                return denied!;
+            var person = Accounts.Make(Guid.NewGuid(), email, name, password, hasher);
+            var came = await links.RegisterAndCome(person, asked.Share!, cancel);
+            if (came is null)
+                return EmailTaken();
+            if (came is false)
+                return SharedLinks.Nothing();
+            await http.SignInAs(person, cancel);
+            return await SessionEndpoints.Show(http, people, spaces, antiforgery, settings, mail, clock, cancel);
+        }
+
         if (byGroup)
         {
             var person = Accounts.Make(Guid.NewGuid(), email, name, password, hasher);

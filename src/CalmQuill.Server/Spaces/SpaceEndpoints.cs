@@ -2,6 +2,7 @@ using CalmQuill.Core.Access;
 using CalmQuill.Server.Access;
 using CalmQuill.Server.Limits;
 using CalmQuill.Store.Library;
+using CalmQuill.Store.Sharing;
 using CalmQuill.Store.Spaces;
 
 namespace CalmQuill.Server.Spaces;
@@ -19,6 +20,7 @@ internal static class SpaceEndpoints
         group.MapGet("/members/", Members);
         group.MapPut("/members/{person:guid}", SetRole);
         group.MapGet("/members/pages", LastPages);
+        group.MapGet("/guests", Guests);
         group.MapGet("/usage", Usage);
     }
 
@@ -32,6 +34,10 @@ internal static class SpaceEndpoints
                 role = member.Role.ToString().ToLowerInvariant(),
             })
         );
+
+    /// <summary>Those who write or read here without being in it, and those who wrote here and left: their ink has a name.</summary>
+    private static async Task<IResult> Guests(ReadableSpace space, GuestStore guests, CancellationToken cancel) =>
+        Results.Ok(await guests.GuestsOf(space.Id, cancel));
 
     /// <summary>The pages that each member wrote on last.</summary>
     private static async Task<IResult> LastPages(ReadableSpace space, Gate gate, ShelfStore shelf, CancellationToken cancel) =>

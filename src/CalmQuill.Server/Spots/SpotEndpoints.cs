@@ -113,17 +113,14 @@ internal static class SpotEndpoints
             _ => Guid.TryParse(spot.Mark, out var id) && own.TryGetValue((spot.Space, id), out var name) ? name : "Mark",
         };
 
-    private static async Task<IResult> OfNotebook(
-        ReadableSpace space,
-        Guid notebook,
-        Gate gate,
-        SpotStore spots,
-        CancellationToken cancel
-    ) => Results.Ok(await spots.OfNotebook(space.Id, notebook, await gate.Shut(space.Visitor, cancel), cancel));
+    private static async Task<IResult> OfNotebook(ReadableNotebook notebook, Gate gate, SpotStore spots, CancellationToken cancel) =>
+        Results.Ok(
+            await spots.OfNotebook(notebook.Space, notebook.Id, notebook.IsGuest, await gate.Shut(notebook.Visitor, cancel), cancel)
+        );
 
     /// <summary>The pages of a notebook in order, with the numbers that the addresses of their pictures carry.</summary>
     private static async Task<IResult> Pages(ReadableNotebook notebook, ShelfStore shelf, CancellationToken cancel) =>
-        Results.Ok(await shelf.Pages(notebook.Id, notebook.Space, cancel));
+        Results.Ok(await shelf.Pages(notebook.Id, notebook.Space, notebook.IsGuest, cancel));
 
     /// <summary>The links between pages of some notebooks, for the web of pages.</summary>
     private static async Task<IResult> Links(ReadableSpace space, string? notebooks, Gate gate, SpotStore spots, CancellationToken cancel)

@@ -2,6 +2,7 @@ using CalmQuill.Core.Access;
 using CalmQuill.Core.Library;
 using CalmQuill.Store.Assets;
 using CalmQuill.Store.Rights;
+using CalmQuill.Store.Sharing;
 using Npgsql;
 
 namespace CalmQuill.Store.Groups;
@@ -30,6 +31,7 @@ public sealed class GroupStore(Database database, IAssetFiles files)
         "removals",
         "asset_pieces",
         "assets",
+        "shares",
         "invitations",
         "join_requests",
         "taken_out",
@@ -127,6 +129,7 @@ public sealed class GroupStore(Database database, IAssetFiles files)
             ("now", now.UtcDateTime)
         );
         await Move(connection, group, "members", "former_members", cancel);
+        await ShareStore.TellIfShared(connection, group, cancel);
         await transaction.CommitAsync(cancel);
     }
 

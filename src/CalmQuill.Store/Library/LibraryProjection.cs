@@ -1,6 +1,7 @@
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Text;
+using CalmQuill.Store.Sharing;
 using Npgsql;
 using NpgsqlTypes;
 
@@ -102,9 +103,15 @@ internal sealed class LibraryProjection
             );
         }
 
+        if (held is null || gone.Any() || changed.Any(node => Moved(held.Nodes.GetValueOrDefault(node.Id), node)))
+            await ShareStore.TellIfShared(connection, space, cancel);
         await WritePersonal(connection, space, library, held is null ? null : news, cancel);
         return () => cache.Put(space, new LibraryCache.Held(before + news.Count, library, nodes));
     }
+
+    /// <summary>Whether something that was there lies elsewhere now, or went into the bin or came out.</summary>
+    private static bool Moved(LibraryNode? before, LibraryNode now) =>
+        before is not null && (before.Parent != now.Parent || before.InBin != now.InBin);
 
     /// <summary>Stars and visits of the person whose library this is. In a group's library such operations mean nothing.</summary>
     private static async Task WritePersonal(

@@ -91,8 +91,8 @@ public sealed class ShelfStore(Database database)
             .With(("space", space), ("most", most), ("seen", most + SeenBesides), ("locked", locked.ToArray()))
             .Rows(row => (row.GetGuid(7), Page(row)), cancel);
 
-    /// <summary>The pages of a notebook that are not in the bin, in order.</summary>
-    public Task<List<ShownPage>> Pages(Guid notebook, Guid space, CancellationToken cancel) =>
+    /// <summary>The pages of a notebook that are not in the bin, in order; for a guest only those that are at home in it.</summary>
+    public Task<List<ShownPage>> Pages(Guid notebook, Guid space, bool atHome, CancellationToken cancel) =>
         database
             .Command(
                 """
@@ -101,10 +101,12 @@ public sealed class ShelfStore(Database database)
                 LEFT JOIN documents d ON d.space_id = e.space_id AND d.kind = 3 AND d.id = e.id
                 LEFT JOIN documents n ON n.space_id = e.space_id AND n.kind = 2 AND n.id = e.notebook_id AND e.planner <> ''
                 WHERE e.space_id = @space AND e.notebook_id = @notebook AND e.kind = 4 AND NOT e.in_bin
+                    AND (NOT @home OR EXISTS (
+                        SELECT 1 FROM page_homes h WHERE h.space_id = @space AND h.page_id = e.id AND h.notebook_id = @notebook))
                 ORDER BY e.position
                 """
             )
-            .With(("notebook", notebook), ("space", space))
+            .With(("notebook", notebook), ("space", space), ("home", atHome))
             .Rows(PageOfPlanner, cancel);
 
     /// <summary>The title and paper of a page by the notebook it lies in, within a space; null when none knows it.</summary>

@@ -1,4 +1,5 @@
 using CalmQuill.Store.Rights;
+using CalmQuill.Store.Sharing;
 
 namespace CalmQuill.Store.Locks;
 
@@ -122,6 +123,8 @@ public sealed class LockStore(Database database)
             ("minutes", made.Minutes)
         );
         await connection.Tell(RightsChange.OfSpace(made.Space), cancel);
+        // No guest sees a locked notebook.
+        await ShareStore.TellIfShared(connection, made.Space, cancel);
         await transaction.CommitAsync(cancel);
         return news == 1;
     }
@@ -135,6 +138,7 @@ public sealed class LockStore(Database database)
             ("space", space),
             ("notebook", notebook)
         );
+        await ShareStore.TellIfShared(connection, space, cancel);
     }
 
     /// <summary>Opens a lock for one sign-in until a time; a time that is past shuts it.</summary>

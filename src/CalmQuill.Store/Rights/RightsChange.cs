@@ -6,14 +6,16 @@ namespace CalmQuill.Store.Rights;
 /// <param name="Space">A space in which roles or locks changed; or</param>
 /// <param name="Session">a sign-in that ended, or for which a lock shut; or</param>
 /// <param name="Person">somebody who came into a space, or left one; or</param>
-/// <param name="Company">a space that somebody came into, or asks to come into: nobody there may see less, so nobody is disturbed.</param>
-public readonly record struct RightsChange(Guid? Space, Guid? Session, Guid? Person, Guid? Company = null)
+/// <param name="Company">a space that somebody came into, or asks to come into: nobody there may see less, so nobody is disturbed; or</param>
+/// <param name="Guests">a space out of which something was shared that guests may see less of.</param>
+public readonly record struct RightsChange(Guid? Space, Guid? Session, Guid? Person, Guid? Company = null, Guid? Guests = null)
 {
     internal const string Channel = "quill_rights";
     internal const string SpaceWord = "space",
         SessionWord = "session",
         PersonWord = "person",
-        CompanyWord = "company";
+        CompanyWord = "company",
+        GuestsWord = "guests";
 
     public static RightsChange OfSpace(Guid space) => new(space, null, null);
 
@@ -23,6 +25,8 @@ public readonly record struct RightsChange(Guid? Space, Guid? Session, Guid? Per
 
     public static RightsChange OfCompany(Guid space) => new(null, null, null, space);
 
+    public static RightsChange OfGuests(Guid space) => new(null, null, null, null, space);
+
     /// <summary>Null when the text is none.</summary>
     public static RightsChange? Read(string text) =>
         text.Split(' ') switch
@@ -31,6 +35,7 @@ public readonly record struct RightsChange(Guid? Space, Guid? Session, Guid? Per
             [SessionWord, var id] when Guid.TryParse(id, out var session) => OfSession(session),
             [PersonWord, var id] when Guid.TryParse(id, out var person) => OfPerson(person),
             [CompanyWord, var id] when Guid.TryParse(id, out var joined) => OfCompany(joined),
+            [GuestsWord, var id] when Guid.TryParse(id, out var shared) => OfGuests(shared),
             _ => null,
         };
 
@@ -38,6 +43,7 @@ public readonly record struct RightsChange(Guid? Space, Guid? Session, Guid? Per
         Space is { } space ? $"{SpaceWord} {space}"
         : Session is { } session ? $"{SessionWord} {session}"
         : Person is { } person ? $"{PersonWord} {person}"
+        : Guests is { } guests ? $"{GuestsWord} {guests}"
         : $"{CompanyWord} {Company}";
 }
 

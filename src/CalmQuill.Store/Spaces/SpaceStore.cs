@@ -71,6 +71,15 @@ public sealed class SpaceStore(Database database)
     public Task<bool> IsPersonal(Guid space, CancellationToken cancel) =>
         database.Command("SELECT personal FROM spaces WHERE id = @space").With(("space", space)).Row(row => row.GetBoolean(0), cancel);
 
+    /// <summary>Who made a folder or notebook of a library, and whether it is a folder; null when there is none.</summary>
+    public Task<(Guid Maker, bool IsFolder)?> MadeAndKind(Guid space, Guid node, CancellationToken cancel) =>
+        database
+            .Command(
+                "SELECT created_by, kind = 1 FROM library_nodes WHERE space_id = @space AND id = @node AND kind IN (1, 2) AND NOT in_bin"
+            )
+            .With(("space", space), ("node", node))
+            .Row(row => ((Guid, bool)?)(row.GetGuid(0), row.GetBoolean(1)), cancel);
+
     /// <summary>Gives a person a role in a space; <see cref="Role.None"/> takes the person out. False when that would leave the space without an owner.</summary>
     public Task<bool> SetRole(Guid space, Guid person, Role role, CancellationToken cancel) => SetRole(space, person, role, null, cancel);
 

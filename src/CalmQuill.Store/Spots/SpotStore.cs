@@ -46,12 +46,28 @@ public sealed class SpotStore(Database database)
         );
 
     /// <summary>Everything on the pages of a notebook.</summary>
-    public Task<List<ShownSpot>> OfNotebook(Guid space, Guid notebook, IReadOnlyList<NotebookRef> locked, CancellationToken cancel) =>
+    /// <param name="space">The library.</param>
+    /// <param name="notebook">The notebook.</param>
+    /// <param name="atHome">Whether only of those that are at home in it.</param>
+    /// <param name="locked">Notebooks of which nothing is told.</param>
+    /// <param name="cancel">Gives up.</param>
+    public Task<List<ShownSpot>> OfNotebook(
+        Guid space,
+        Guid notebook,
+        bool atHome,
+        IReadOnlyList<NotebookRef> locked,
+        CancellationToken cancel
+    ) =>
         Read(
-            $"SELECT {Columns} FROM {From} WHERE e.space_id = @space AND e.notebook_id = @notebook ORDER BY e.position, s.area[2], s.area[1]",
+            $"""
+            SELECT {Columns} FROM {From}
+            WHERE e.space_id = @space AND e.notebook_id = @notebook AND (h.notebook_id = @notebook OR NOT @home)
+            ORDER BY e.position, s.area[2], s.area[1]
+            """,
             cancel,
             locked,
             ("space", space),
+            ("home", atHome),
             ("notebook", notebook)
         );
 

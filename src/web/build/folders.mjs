@@ -13,6 +13,7 @@ export const folders = [
   'sheet/ink',
   'papers',
   'calendar',
+  'sharing',
   'moving',
   'settings',
   'links',

@@ -4,10 +4,12 @@ import { Suspense, useEffect, useRef } from 'react';
 import { Navigate, Outlet, Route, Routes, useLocation } from 'react-router';
 import { useJot } from '../jot/useJot';
 import { useForgetting } from '../data/forgetting';
+import { useKeepingShared } from '../data/useKeepingShared';
 import { LockedScreen } from '../account/LockedScreen';
 import type { Session } from '../server/session';
 import { fetchSession, LockedDevice } from '../sync/entering';
 import { NewPasswordScreen } from '../account/NewPasswordScreen';
+import { ComeScreen } from '../account/ComeScreen';
 import { JoinScreen } from '../account/JoinScreen';
 import { SignInScreen } from '../account/SignInScreen';
 import { WelcomeScreen } from '../account/WelcomeScreen';
@@ -39,7 +41,15 @@ export function App() {
     return <LockedScreen session={session.error.session} onOpen={enter} />;
   if (!session.data && session.isError)
     return <p className="grid h-full place-items-center p-6">{session.error.message}</p>;
+  if (location.pathname === '/open')
+    return (
+      <Suspense fallback={<div className="h-full bg-desk" aria-busy="true" />}>
+        <screens.open.Shown />
+      </Suspense>
+    );
   if (location.pathname === '/welcome') return <WelcomeScreen onEnter={enter} />;
+  if (location.pathname === '/join' && location.hash.startsWith('#share='))
+    return <ComeScreen session={session.data} onEnter={enter} />;
   if (location.pathname === '/join') return <JoinScreen session={session.data} onEnter={enter} />;
   if (location.pathname === '/new-password') return <NewPasswordScreen />;
   if (!session.data || location.pathname === '/sign-in') {
@@ -135,6 +145,7 @@ function Frame() {
 function Keepers() {
   const jot = useJot();
   useForgetting();
+  useKeepingShared();
   useTabKeys();
   useNews();
   useEffect(() => {

@@ -1,4 +1,6 @@
 /** Who may do what. */
 export interface AccessBridge {
   May(role: string, act: string, own: boolean): boolean;
+  MayAsGuest(role: string, act: string): boolean;
+  MayShare(role: string, madeIt: boolean, isFolder: boolean): boolean;
 }

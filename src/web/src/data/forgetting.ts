@@ -26,14 +26,16 @@ export function useForgetting(): void {
           void forgetSummaries(workspace, space).then(() => queries.resetQueries({ queryKey: ['summaries'] }));
       } else if (!forgotten.current.has(address)) {
         forgotten.current.add(address);
-        void forget(workspace, space, notebook).then(() => queries.invalidateQueries({ queryKey: ['summaries'] }));
+        void forgetNotebook(workspace, space, notebook).then(() =>
+          queries.invalidateQueries({ queryKey: ['summaries'] }),
+        );
       }
     }
   }, [locks, workspace, queries]);
 }
 
-/** Documents, the strip, and pictures of pages. What still waits to be sent stays until it is. */
-async function forget(workspace: Workspace, space: string, notebook: string): Promise<void> {
+/** Takes a notebook off this device: documents, the strip, and pictures of pages. What still waits to be sent stays until it is. */
+export async function forgetNotebook(workspace: Workspace, space: string, notebook: string): Promise<void> {
   const { core, store } = workspace;
   const strip = ((await store.answer(`strip ${notebook}`)) as ShownPage[] | undefined) ?? [];
   const handle = core.DocumentBridge.Open(documentKinds.notebook);

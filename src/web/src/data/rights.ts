@@ -2,19 +2,26 @@ import { loadedCore } from '../core/runtime';
 import type { Space } from '../server/session';
 
 /** What somebody may want to do in a space; as Core names it. */
-export type Act = 'Read' | 'Write' | 'LockAny' | 'ManagePeople' | 'ChangeGroup' | 'LeaveGroup' | 'DissolveGroup';
+export type Act =
+  'Read' | 'Write' | 'LockAny' | 'ShareAny' | 'ManagePeople' | 'ChangeGroup' | 'LeaveGroup' | 'DissolveGroup';
 
 const known = new Map<string, boolean>();
 
 /** Whether one may do something in a space, by the table in Core that the server goes by as well. Nothing is offered that would be refused. */
 export function may(space: Space | undefined, act: Act): boolean {
   if (!space) return false;
-  const key = `${space.role} ${act} ${space.personal}`;
+  const key = `${space.role} ${act} ${space.personal} ${space.isGuest ?? false}`;
   let answer = known.get(key);
   const core = loadedCore();
   if (answer === undefined && core) {
-    answer = core.AccessBridge.May(space.role, act, space.personal);
+    answer = space.isGuest
+      ? core.AccessBridge.MayAsGuest(space.role, act)
+      : core.AccessBridge.May(space.role, act, space.personal);
     known.set(key, answer);
   }
   return answer ?? false;
 }
+
+/** Whether one may share a folder or notebook with people from outside its library. */
+export const mayShare = (space: Space, madeIt: boolean, isFolder: boolean): boolean =>
+  !space.isGuest && (loadedCore()?.AccessBridge.MayShare(space.role, madeIt, isFolder) ?? false);

@@ -6,8 +6,22 @@ import { Library } from './Library';
 
 /** The library of a space and what can be done to it; everything but copying works without a connection. */
 export function useLibrary(space: string): Library | undefined {
-  return useLibraries().get(space);
+  const workspace = useWorkspace();
+  const own = useLibraries().get(space);
+  useSyncExternalStore(workspace.shared.subscribe, () => workspace.shared.libraries);
+  return own ?? sharedLibrary(workspace, space);
 }
+
+/** The part of a library that was shared: it is looked at, and not changed. */
+export function sharedLibrary(workspace: Workspace, space: string): Library | undefined {
+  const document = workspace.shared.libraries.find((one) => one.space === space);
+  if (!document) return undefined;
+  const known = given.get(document) ?? new Library(document, workspace);
+  given.set(document, known);
+  return known;
+}
+
+const given = new WeakMap<OpenDocument, Library>();
 
 /** The libraries of all spaces of the person, in the order of the spaces. They are open as long as the person is in their spaces. */
 export function useLibraries(): Map<string, Library> {

@@ -20,7 +20,7 @@ const made = new Set([
   'member-pages',
 ]);
 /** What says who is there, and who wants to be. */
-const company = ['people', 'door', 'invitations'];
+const company = ['people', 'guests', 'door', 'invitations', 'shared', 'shares'];
 /** What says who may do what. */
 const granted = new Set(['locks', 'session', ...company]);
 /** It is asked for no more often than this, ms, however much is written. */

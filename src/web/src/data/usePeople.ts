@@ -2,6 +2,7 @@ import { useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import type { Role } from '../server/session';
 import { type Workspace } from '../sync/workspace';
+import { useIsGuest, useShared } from './useShared';
 import { useWorkspace } from './useWorkspace';
 
 export interface Member {
@@ -32,5 +33,27 @@ const dataOf = (results: { data: Member[] | undefined }[]) => results.flatMap(({
 export function usePeople(space: string): Member[] {
   return useQuery(peopleQuery(useWorkspace(), space)).data ?? nobody;
 }
+
+/** Everybody whose ink may be on the pages of a space: its members, guests of its notebooks, and those who wrote there and left. */
+export function useWriters(space: string): Writer[] {
+  const workspace = useWorkspace();
+  const isGuest = useIsGuest(space);
+  const shared = useShared();
+  const { data: members } = useQuery({ ...peopleQuery(workspace, space), enabled: !isGuest });
+  const { data: guests } = useQuery({
+    queryKey: ['guests', space],
+    queryFn: () => workspace.list<Writer[]>(`/api/spaces/${space}/guests`),
+    staleTime: 60_000,
+    enabled: !isGuest,
+  });
+  return useMemo(
+    () =>
+      isGuest ? (shared.find((one) => one.space === space)?.people ?? []) : [...(members ?? []), ...(guests ?? [])],
+    [isGuest, shared, space, members, guests],
+  );
+}
+
+/** Somebody whose ink is shown. */
+export type Writer = Omit<Member, 'role'>;
 
 const nobody: Member[] = [];

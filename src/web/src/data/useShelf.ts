@@ -4,6 +4,7 @@ import { getJson, Unreachable } from '../server/api';
 import { useSession } from '../server/session';
 import { withoutNews } from './useNews';
 import { type Workspace } from '../sync/workspace';
+import { useIsGuest } from './useShared';
 import { useWorkspace } from './useWorkspace';
 import type { ShownPage, Summary } from '../model/items';
 import { keepTimes } from './writtenTimes';
@@ -173,7 +174,9 @@ const dataOf = (results: { data: LockState[] | undefined }[]) => results.map(({ 
 export function useLocks(space: string): Map<string, number | null> {
   const workspace = useWorkspace();
   const queries = useQueryClient();
-  const { data } = useQuery(lockQuery(workspace, space));
+  // No guest sees a locked notebook.
+  const isGuest = useIsGuest(space);
+  const { data } = useQuery({ ...lockQuery(workspace, space), enabled: !isGuest });
   useEffect(() => {
     const next = Math.min(...(data ?? []).flatMap(({ openUntil }) => openUntil ?? []));
     if (!Number.isFinite(next)) return;

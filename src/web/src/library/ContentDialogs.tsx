@@ -11,6 +11,7 @@ import { LockDialog } from '../locks/LockDialog';
 import { openPath, root } from '../model/items';
 import { MoveDialog } from '../moving/MoveDialog';
 import type { ShownPlace } from './places';
+import { ShareDialog } from '../sharing/ShareDialog';
 import { TagDialog } from '../tags/TagDialog';
 import type { ItemActions } from './useItemActions';
 import type { Personal } from '../data/usePersonal';
@@ -82,6 +83,14 @@ export function ContentDialogs({
           library={actions.library(asking.items[0]!)}
           carried={actions.carried(asking.items)}
           onSet={(tag, on) => actions.tag(asking.items, tag, on)}
+          onClose={onClose}
+        />
+      );
+    case 'share':
+      return (
+        <ShareDialog
+          space={asking.item.space}
+          thing={{ node: asking.item.id, name: asking.item.title, isFolder: asking.item.kind === 'folder' }}
           onClose={onClose}
         />
       );

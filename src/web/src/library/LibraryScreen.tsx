@@ -22,6 +22,7 @@ import { FolderDialog } from './lookDialogs';
 import { FolderContent } from './FolderContent';
 import { LibrarySide, type Place } from './LibrarySide';
 import { colours, root } from '../model/items';
+import { SharedScreen } from '../sharing/SharedScreen';
 import { TagScreen } from './TagScreen';
 import type { Library } from '../data/Library';
 import { useLibraries } from '../data/useLibrary';
@@ -189,11 +190,11 @@ function Content({
   onNewFolder: (space: string) => void;
   lead: ReactNode;
 }) {
-  if (at.space === 'list' && (at.place === 'bin' || at.place === 'tags')) {
+  if (at.space === 'list' && ['bin', 'tags', 'given'].includes(at.place)) {
     return (
       <div className="min-h-0 grow overflow-y-auto px-[30px] pb-10 pt-6 max-sm:px-4">
         {lead}
-        {at.place === 'bin' ? <BinScreen /> : <TagScreen />}
+        {at.place === 'bin' ? <BinScreen /> : at.place === 'given' ? <SharedScreen /> : <TagScreen />}
       </div>
     );
   }

@@ -3,6 +3,7 @@ import {
   BooksIcon,
   ClockCounterClockwiseIcon,
   type Icon,
+  HandshakeIcon,
   NotePencilIcon,
   RepeatIcon,
   StarIcon,
@@ -41,7 +42,8 @@ export const lists: Entry[] = [
   { name: 'recent', words: t`Recent pages`, icon: ClockCounterClockwiseIcon },
   { name: 'often', words: t`Often used`, icon: RepeatIcon },
   { name: 'starred', words: t`Starred`, icon: StarIcon },
-  { name: 'shared', words: t`Shared with me`, icon: UsersIcon },
+  { name: 'shared', words: t`From my groups`, icon: UsersIcon },
+  { name: 'given', words: t`Shared with me`, icon: HandshakeIcon },
   {
     name: 'jots',
     words: t`Jots`,

@@ -8,6 +8,7 @@ import {
   CopyIcon,
   FilePdfIcon,
   FolderOpenIcon,
+  HandshakeIcon,
   LockSimpleIcon,
   PaintBrushIcon,
   PencilSimpleIcon,
@@ -26,7 +27,7 @@ import { thingsWords } from '../data/items';
 
 /** What a list asks for when it needs more than a press: a dialogue about some things. */
 export type Asking =
-  { what: 'newNotebook' } | { what: 'move' | 'tag'; items: Item[] } | { what: 'look' | 'lock'; item: Item };
+  { what: 'newNotebook' } | { what: 'move' | 'tag'; items: Item[] } | { what: 'look' | 'lock' | 'share'; item: Item };
 
 export interface ItemMenu {
   entries: (items: Item[]) => MenuEntry[];
@@ -149,6 +150,14 @@ export function itemMenu({ actions, ask, rename, go, besidePath, siblings }: Men
             testId: 'menu-pdf',
             icon: icon(FilePdfIcon),
             onChoose: () => actions.takeOut(item),
+          },
+        one &&
+          placed &&
+          actions.mayShare(item) && {
+            label: t`Share`,
+            testId: 'menu-share',
+            icon: icon(HandshakeIcon),
+            onChoose: () => ask({ what: 'share', item }),
           },
         one &&
           item.kind === 'notebook' &&

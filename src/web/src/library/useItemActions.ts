@@ -1,4 +1,4 @@
-import { may } from '../data/rights';
+import { may, mayShare } from '../data/rights';
 import { t } from '@lingui/core/macro';
 import { useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
@@ -17,6 +17,7 @@ import { thingsWords } from '../data/items';
 /** What can be done to things in a list, one or many at once. What may fail answers with a sentence, or with an empty text when it worked. */
 export interface ItemActions {
   mayWrite: (item: Item) => boolean;
+  mayShare: (item: Item) => boolean;
   isStarred: (item: Item) => boolean;
   library: (item: Item) => Library;
   rename: (item: Item, name: string) => Promise<string>;
@@ -35,7 +36,7 @@ export interface ItemActions {
 }
 
 export function useItemActions(): ItemActions | undefined {
-  const { spaces } = useSession();
+  const { spaces, person } = useSession();
   const workspace = useWorkspace();
   const libraries = useLibraries();
   const personal = usePersonal();
@@ -70,6 +71,10 @@ export function useItemActions(): ItemActions | undefined {
       ),
     ];
     return {
+      mayShare: (item) => {
+        const space = spaces.find((one) => one.id === item.space);
+        return space !== undefined && mayShare(space, item.node?.createdBy === person.id, item.kind === 'folder');
+      },
       mayWrite: (item) =>
         may(
           spaces.find((space) => space.id === item.space),

@@ -24,6 +24,7 @@ import { EndTarget, EntryRow, HeadingEntry } from './ContentsEntry';
 import { movedTo } from '../moving/movedTo';
 import { PlaceDialog } from '../moving/PlaceDialog';
 import type { OpenNotebook } from '../data/openNotebooks';
+import { useIsGuest } from '../data/useShared';
 import type { Notebook } from '../data/useNotebook';
 
 /** A row is so high, and a heading below it; pixels. */
@@ -94,6 +95,7 @@ export function Contents({
     useSensor(MouseSensor, { activationConstraint: { distance: 8 } }),
     useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }),
   );
+  const isGuest = useIsGuest(at.space);
   const acts = useEntryActs(notebook, selection.chosen);
   const onKey = (event: KeyboardEvent, entry: NotebookEntry) => {
     if (!mayWrite) return;
@@ -106,7 +108,7 @@ export function Contents({
     else return;
     event.preventDefault();
   };
-  const given = { at, notebook, library, acts, ask: setAsking, rename: setRenaming, onGo, onBeside, onPaper };
+  const given = { at, notebook, library, acts, ask: setAsking, rename: setRenaming, onGo, onBeside, onPaper, isGuest };
   const tagged = asking?.what === 'tags' ? (notebook.find(asking.entry.id) ?? asking.entry) : undefined;
   return (
     <>

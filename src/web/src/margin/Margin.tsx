@@ -5,7 +5,7 @@ import { t } from '@lingui/core/macro';
 import { FlagPennantIcon, LinkIcon, ListDashesIcon, XIcon } from '@phosphor-icons/react';
 import { type ReactNode, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { useLibrary } from '../data/useLibrary';
-import { useSession } from '../server/session';
+import { useSpaceOf } from '../data/useShared';
 import { useNotebookSpots } from '../data/useNotebookSpots';
 import { ChangePaperDialog } from '../papers/ChangePaperDialog';
 import { Contents } from './ContentsPanel';
@@ -63,13 +63,9 @@ export function Margin(props: MarginProps) {
 
 function OpenMargin({ at, notebook, onGo, onBeside }: MarginProps & { notebook: Notebook }) {
   const library = useLibrary(at.space);
-  const { spaces } = useSession();
   const spots = useNotebookSpots(at.space, at.notebook, notebook.pages, at.page);
   const [papering, setPapering] = useState<string[]>();
-  const mayWrite = may(
-    spaces.find((space) => space.id === at.space),
-    'Write',
-  );
+  const mayWrite = may(useSpaceOf(at.space, at.notebook), 'Write');
   const { page } = at;
   const contents = useMemo(() => ({ notebook, page, spots }), [notebook, page, spots]);
   // The page that was turned to comes first, and the contents follow it.

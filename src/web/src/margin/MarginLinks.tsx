@@ -13,6 +13,7 @@ import { openPath } from '../model/items';
 import { aroundSpot, partPath, setSpotOn, type ShownSpot } from '../data/spots';
 import type { PlacedSpot } from '../data/useNotebookSpots';
 import { withoutNews } from '../data/useNews';
+import { useIsGuest } from '../data/useShared';
 import { useWorkspace } from '../data/useWorkspace';
 import type { OpenNotebook } from '../data/openNotebooks';
 import type { Notebook } from '../data/useNotebook';
@@ -33,6 +34,8 @@ export function MarginLinks({
   const { follow, asking } = useFollow();
   const wordsOf = useLinkWords();
   const hidden = useHidden();
+  // What leads here from elsewhere a guest is not told.
+  const isGuest = useIsGuest(at.space);
   const [naming, setNaming] = useState('');
   const { data: here = [] } = useQuery({
     queryKey: ['backlinks', at.page],
@@ -40,11 +43,13 @@ export function MarginLinks({
       workspace.list<ShownSpot[]>(`/api/spaces/${at.space}/backlinks?notebook=${at.notebook}&page=${at.page}`),
     refetchOnMount: 'always',
     refetchInterval: withoutNews,
+    enabled: !isGuest,
   });
   const { data: toNotebook = [] } = useQuery({
     queryKey: ['backlinks', at.notebook],
     queryFn: () => workspace.list<ShownSpot[]>(`/api/spaces/${at.space}/backlinks?notebook=${at.notebook}`),
     refetchOnMount: 'always',
+    enabled: !isGuest,
   });
   return (
     <div className="min-h-0 grow overflow-y-auto p-3">

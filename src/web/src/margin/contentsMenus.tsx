@@ -40,15 +40,16 @@ interface EntryMenu {
   onGo: (page: string) => void;
   onBeside: (page: string) => void;
   onPaper: (ids: string[]) => void;
+  isGuest: boolean;
 }
 
 /** What can be done with a section or a page. */
 export function entryMenu(
   entry: NotebookEntry,
-  { at, notebook, library, acts, ask, rename, onGo, onBeside, onPaper }: EntryMenu,
+  { at, notebook, library, acts, ask, rename, onGo, onBeside, onPaper, isGuest }: EntryMenu,
 ): MenuEntry[] {
   const { chosenOr, heads, bin, duplicate } = acts;
-  return [
+  const all: MenuEntry[] = [
     {
       label: t`Rename`,
       testId: 'entry-rename',
@@ -131,7 +132,11 @@ export function entryMenu(
       onChoose: () => bin(heads(chosenOr(entry.id))),
     },
   ];
+  return all.filter((one) => !isGuest || !outwards.has(one.testId ?? ''));
 }
+
+/** What needs the library around the notebook, which a guest has not. */
+const outwards = new Set(['entry-tags', 'entry-move', 'entry-duplicate']);
 
 /** What can be done with a heading taken from a page. */
 export function headingMenu(

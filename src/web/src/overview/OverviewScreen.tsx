@@ -21,7 +21,8 @@ import { usePersonal } from '../data/usePersonal';
 import { useSelection } from '../ui/useChosen';
 import { useLocks } from '../data/useShelf';
 import { type Notebook, useNotebook } from '../data/useNotebook';
-import { type Space, useSession } from '../server/session';
+import type { Space } from '../server/session';
+import { useSpaceOf } from '../data/useShared';
 import { useNotebookSpots } from '../data/useNotebookSpots';
 import { OverviewBar } from './OverviewBar';
 import { PageFace } from '../papers/PageFace';
@@ -35,8 +36,7 @@ const sizeKey = 'quill.overview';
 /** All pages of a notebook at once, with section headings: to be put in order, many at a time. */
 export function OverviewScreen() {
   const { space: id = '', notebook: notebookId = '' } = useParams();
-  const { spaces } = useSession();
-  const space = spaces.find((one) => one.id === id);
+  const space = useSpaceOf(id, notebookId);
   const locks = useLocks(id);
   const library = useLibrary(id);
   if (!space || !library) return <p className="p-10">{t`There is nothing here that you may see.`}</p>;

@@ -49,6 +49,8 @@ export interface PageActions {
   star: (ids: string[]) => void;
   bookmark: (ids: string[]) => void;
   ask: (asking: Asking) => void;
+  /** Whether one is in the library around the notebook, and no guest. */
+  reachesOut: boolean;
   menu: (page: NotebookEntry) => MenuEntry[];
   dialog: ReactNode;
 }
@@ -60,6 +62,9 @@ interface Given {
   selection: Selection;
 }
 
+/** What needs the library around the notebook, which a guest has not. */
+const outwards = new Set(['page-freeze', 'page-tags', 'page-duplicate', 'page-copy', 'page-move']);
+
 /** What is done with pages in the overview, one or many at once. */
 export function usePageActions({ space, notebook, library, selection }: Given): PageActions {
   const workspace = useWorkspace();
@@ -67,6 +72,7 @@ export function usePageActions({ space, notebook, library, selection }: Given): 
   const act = useAct();
   const [asking, setAsking] = useState<Asking>();
   const mayWrite = may(space, 'Write');
+  const reachesOut = !space.isGuest;
   const chosenOr = (id: string) =>
     selection.chosen.has(id)
       ? notebook.pages.filter((page) => selection.chosen.has(page.id)).map((page) => page.id)
@@ -140,7 +146,7 @@ export function usePageActions({ space, notebook, library, selection }: Given): 
       { label: t`Bookmark`, icon: <BookmarkSimpleIcon {...light} />, onChoose: () => bookmark(ids) },
     ];
     if (!mayWrite) return own;
-    return [
+    const all: MenuEntry[] = [
       {
         label: t`New page before`,
         testId: 'page-add-before',
@@ -205,6 +211,7 @@ export function usePageActions({ space, notebook, library, selection }: Given): 
       { label: t`Clear it`, testId: 'page-clear', icon: <BroomIcon {...light} />, onChoose: () => void clear(page) },
       { label: t`Put into the bin`, testId: 'page-bin', icon: <TrashIcon {...light} />, onChoose: () => bin(ids) },
     ];
+    return all.filter((entry) => reachesOut || !outwards.has(entry.testId ?? ''));
   };
   const close = () => setAsking(undefined);
   return {
@@ -217,6 +224,7 @@ export function usePageActions({ space, notebook, library, selection }: Given): 
     star,
     bookmark,
     ask: setAsking,
+    reachesOut,
     menu,
     dialog: asking && dialogOf(asking, { space, notebook, library, selection, workspace }, close),
   };

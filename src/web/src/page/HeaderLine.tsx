@@ -10,6 +10,7 @@ import {
   FilePdfIcon,
   FilePngIcon,
   FileSvgIcon,
+  HandshakeIcon,
   LinkSimpleIcon,
   LockSimpleIcon,
   RowsIcon,
@@ -20,7 +21,7 @@ import {
 import type { ReactNode } from 'react';
 import { downloadPng } from './downloadPng';
 import { Link, useNavigate } from 'react-router';
-import type { Member } from '../data/usePeople';
+import type { Writer } from '../data/usePeople';
 import type { LibraryNode, NotebookEntry } from '../model/items';
 import type { Space } from '../server/session';
 import { Avatar } from '../ui/Avatar';
@@ -46,11 +47,12 @@ interface HeaderLineProps {
   section?: NotebookEntry | undefined;
   page: NotebookEntry;
   count: number;
-  present: Member[];
+  present: Writer[];
   onRename?: ((title: string) => void) | undefined;
   problem: string;
   turning: Turning;
   onCopyLink: () => void;
+  onShare?: () => void;
   onTurning?: (turning: Turning) => void;
   /** For a planner: takes a calendar over. */
   onCalendar?: () => void;
@@ -74,6 +76,7 @@ export function HeaderLine({
   present,
   turning,
   onCopyLink,
+  onShare,
   onRename,
   onTurning,
   onCalendar,
@@ -104,7 +107,7 @@ export function HeaderLine({
             <Quill size={28} />
           </SignButton>
           <Link
-            to={`/library/${space.id}${folder ? `/${folder.id}` : ''}`}
+            to={space.isGuest ? '/library/list/given' : `/library/${space.id}${folder ? `/${folder.id}` : ''}`}
             className="min-w-0 shrink truncate py-2 text-quiet hover:underline @max-4xl:hidden"
             data-testid="back-to-library"
           >
@@ -221,6 +224,16 @@ export function HeaderLine({
                   testId: 'invite-here',
                   icon: <UserPlusIcon size={20} weight="light" />,
                   onChoose: () => void navigate(`/group/${space.id}?invite`),
+                },
+              ]
+            : []),
+          ...(onShare
+            ? [
+                {
+                  label: t`Share`,
+                  testId: 'share-here',
+                  icon: <HandshakeIcon size={20} weight="light" />,
+                  onChoose: onShare,
                 },
               ]
             : []),

@@ -1,4 +1,4 @@
-import { may } from '../data/rights';
+import { may, mayShare } from '../data/rights';
 import { Button } from '../ui/Button';
 import { t } from '@lingui/core/macro';
 import { useQueryClient } from '@tanstack/react-query';
@@ -8,13 +8,14 @@ import { properties, sentenceOf } from '../core/runtime';
 import { useLibrary } from '../data/useLibrary';
 import type { Notebook, Turning } from '../data/useNotebook';
 import { useNotebookSpots } from '../data/useNotebookSpots';
-import { usePeople } from '../data/usePeople';
+import { useWriters } from '../data/usePeople';
 import { usePersonal } from '../data/usePersonal';
 import { useShownPages } from '../data/useShownPages';
 import { defaultPaper } from '../model/items';
 import { addressOf } from '../model/target';
 import { sendJson } from '../server/api';
-import type { Space } from '../server/session';
+import { type Space, useSession } from '../server/session';
+import { ShareDialog } from '../sharing/ShareDialog';
 import { addressOf as documentAddress } from '../sync/address';
 import { useSyncState } from '../sync/syncState';
 import type { OpenNotebook } from '../data/openNotebooks';
@@ -61,11 +62,13 @@ export function OnPage({
 }: PaneProps & { space: Space; notebook: Notebook; isLocked: boolean }) {
   const library = useLibrary(space.id);
   const personal = usePersonal();
-  const people = usePeople(space.id);
+  const people = useWriters(space.id);
   const queries = useQueryClient();
   const shown = useShownPages(space.id, at.notebook);
   const spots = useNotebookSpots(space.id, at.notebook, notebook.pages, at.page);
   const [present, setPresent] = useState<string[]>([]);
+  const { person } = useSession();
+  const [sharing, setSharing] = useState(false);
   const [problem, setProblem] = useState('');
   const [controls, setControls] = useState<HTMLElement | null>(null);
   const { nearlyFull } = useSyncState();
@@ -107,6 +110,7 @@ export function OnPage({
         count={notebook.pages.length}
         present={people.filter((person) => present.includes(person.id))}
         turning={notebook.turning}
+        {...(node && mayShare(space, node.createdBy === person.id, false) ? { onShare: () => setSharing(true) } : {})}
         onCopyLink={() => copyText(addressOf({ kind: 'page', space: space.id, notebook: notebook.id, page: at.page }))}
         onRename={mayWrite ? rename : undefined}
         {...(mayWrite
@@ -165,6 +169,13 @@ export function OnPage({
         onAdd={mayWrite ? addAfter : undefined}
       />
       {entries.dialog}
+      {sharing && (
+        <ShareDialog
+          space={space.id}
+          thing={{ node: at.notebook, name: node?.name ?? '', isFolder: false, page: at.page }}
+          onClose={() => setSharing(false)}
+        />
+      )}
     </>
   );
 }

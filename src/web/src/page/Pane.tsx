@@ -5,16 +5,16 @@ import { useEffect } from 'react';
 import { useLibrary } from '../data/useLibrary';
 import { lastPageIn } from '../data/openNotebooks';
 import { useNotebook } from '../data/useNotebook';
+import { useSpaceOf } from '../data/useShared';
 import { useLocks, useSummaries } from '../data/useShelf';
 import { LockedPages } from '../locks/LockDialog';
 import { defaultPaper } from '../model/items';
-import { type Space, useSession } from '../server/session';
+import type { Space } from '../server/session';
 import { OnPage, type PaneProps } from './OnPage';
 
 /** One page with the line above it and the thread below; of two panes, each has its own place in its notebook. */
 export function Pane(props: PaneProps) {
-  const { spaces } = useSession();
-  const space = spaces.find((one) => one.id === props.at.space);
+  const space = useSpaceOf(props.at.space, props.at.notebook);
   const locks = useLocks(props.at.space);
   const library = useLibrary(props.at.space);
   if (!space) return <p className="grow p-10">{t`There is nothing here that you may see.`}</p>;

@@ -1,10 +1,10 @@
-import type { Member } from '../data/usePeople';
+import type { Writer } from '../data/usePeople';
 import { fillOf } from '../model/colours';
 import type { PenSign } from '../sheet/ink/othersInk';
 import type { View } from '../sheet/ink/view';
 
 /** Others' names at the tips of their pens. */
-export function PenSigns({ signs, view, people }: { signs: PenSign[]; view: View; people: Member[] }) {
+export function PenSigns({ signs, view, people }: { signs: PenSign[]; view: View; people: Writer[] }) {
   return signs.map((sign) => {
     const person = people.find((one) => one.id === sign.person);
     if (!person) return null;

@@ -5,7 +5,7 @@ import { createPortal } from 'react-dom';
 import { addSpot, type Spot, useSpots } from '../data/spots';
 import { useLibrary } from '../data/useLibrary';
 import type { Notebook } from '../data/useNotebook';
-import type { Member } from '../data/usePeople';
+import type { Writer } from '../data/usePeople';
 import { useDocument, useWorkspace } from '../data/useWorkspace';
 import { LinkDialog } from '../links/LinkDialog';
 import { useFollow } from '../links/useFollow';
@@ -47,7 +47,7 @@ export interface SheetProps {
   space: Space;
   notebook: Notebook;
   page: NotebookEntry;
-  people: Member[];
+  people: Writer[];
   tools: Tools;
   /** Whether the tray lies beside this sheet, and keys act on it: of two sheets, it is the one touched last. */
   active: boolean;

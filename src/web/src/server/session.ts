@@ -22,6 +22,8 @@ export interface Space {
   role: Role;
   /** Of a group; empty for none. */
   colour?: string;
+  /** One is not in it: something of it was shared. The role is that in one notebook then. */
+  isGuest?: boolean;
 }
 
 /** Who is signed in, and which spaces are open to them. */

@@ -2,7 +2,7 @@ import { Button, SignButton } from '../ui/Button';
 import { t } from '@lingui/core/macro';
 import { CheckIcon, LinkSimpleIcon, TrashIcon, XIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
-import type { Member } from '../data/usePeople';
+import type { Writer } from '../data/usePeople';
 import type { OpenDocument } from '../sync/openDocument';
 import { useWorkspace } from '../data/useWorkspace';
 import { whenWords } from '../model/time';
@@ -13,7 +13,7 @@ interface MarkCardProps {
   spot: Spot;
   kinds: MarkKind[];
   page: OpenDocument;
-  people: Member[];
+  people: Writer[];
   mayWrite: boolean;
   onCopyLink: () => void;
   onClose: () => void;

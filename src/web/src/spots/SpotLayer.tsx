@@ -1,6 +1,6 @@
 import { arrowWays } from '../ui/Grip';
 import { t } from '@lingui/core/macro';
-import type { Member } from '../data/usePeople';
+import type { Writer } from '../data/usePeople';
 import { useLinkWords } from '../links/useLinkWords';
 import type { View } from '../sheet/ink/view';
 import type { OpenDocument } from '../sync/openDocument';
@@ -15,7 +15,7 @@ interface SpotLayerProps {
   view: View;
   page: OpenDocument;
   kinds: MarkKind[];
-  people: Member[];
+  people: Writer[];
   mayWrite: boolean;
   /** Whether links answer to a press, as in read mode. */
   reading: boolean;

@@ -69,6 +69,17 @@ export async function joinGroup(group: string, name: string, email: string, pass
   return entered(await sendJson<SessionAnswer>('POST', '/api/people', { group, name, email, password }));
 }
 
+/** Makes an account by a link to something shared, and takes it. */
+export async function joinShare(
+  share: string,
+  passphrase: string,
+  name: string,
+  email: string,
+  password: string,
+): Promise<Session | null> {
+  return entered(await sendJson<SessionAnswer>('POST', '/api/people', { share, passphrase, name, email, password }));
+}
+
 /** Finishes a registration by its letter. */
 export async function confirmRegistration(letter: string): Promise<Session | null> {
   return entered(await sendJson<SessionAnswer>('POST', '/api/people/confirmations', { letter }));

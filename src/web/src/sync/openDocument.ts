@@ -139,6 +139,13 @@ export class OpenDocument {
     this.follow();
   }
 
+  /** Opens what is given whole and that nobody writes into: a guest's part of a library. It is neither kept nor followed. */
+  openGiven(batch: Uint8Array): void {
+    this.early = undefined;
+    this.around.core.DocumentBridge.Apply(this.coreHandle, batch);
+    this.version++;
+  }
+
   /** Reads what the device holds, or else fetches what the server has, and no more: Core takes it, and others hear of it, when it is shown. */
   async prepare(): Promise<void> {
     await this.readDevice(undefined, true);

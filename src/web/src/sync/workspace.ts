@@ -11,6 +11,7 @@ import { Live } from './live';
 import { reportFault } from './faults';
 import { OpenDocument } from './openDocument';
 import { Outbox } from './outbox';
+import { Shared } from './shared';
 import { newReplica } from './sender';
 import { type Noted, Steps } from './steps';
 import { resetSyncState } from './syncState';
@@ -36,6 +37,8 @@ export class Workspace {
   /** The libraries of all spaces; they stay open as long as somebody is signed in, since every screen asks them something. */
   libraries: readonly OpenDocument[] = [];
   readonly steps: Steps;
+  /** What was shared with the person out of libraries that they are not in. */
+  readonly shared: Shared;
   private readonly fresh = new Set<string>();
   private readonly librariesListeners = new Set<() => void>();
   private readonly unfollow = new Map<OpenDocument, () => void>();
@@ -50,6 +53,7 @@ export class Workspace {
     readonly assets: Assets,
   ) {
     this.steps = new Steps(core);
+    this.shared = new Shared(this, store);
     outbox.onMade = (address, bytes) => this.open.get(address)?.document.hear(bytes);
     outbox.onStored = (address, operations) => this.open.get(address)?.document.acknowledge(operations);
     outbox.onAnew = (addresses) => {
@@ -76,7 +80,7 @@ export class Workspace {
     });
     const workspace = new Workspace(core, store, outbox, live, ahead, assets);
     assets.flush();
-    await workspace.follow(session.spaces.map((space) => space.id));
+    await Promise.all([workspace.follow(session.spaces.map((space) => space.id)), workspace.shared.start()]);
     await workspace.finish(left.strokes);
     left.clear();
     return workspace;

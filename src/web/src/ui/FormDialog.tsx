@@ -7,8 +7,8 @@ interface FormDialogProps {
   confirm: string;
   disabled?: boolean;
   wide?: boolean;
-  /** Does it; what it throws is said, and the dialogue stays. */
-  onConfirm: () => void | Promise<void>;
+  /** Does it; what it throws is said, and the dialogue stays. It also stays for the word “stay”, since something else is shown in its place. */
+  onConfirm: () => void | Promise<void | 'stay'>;
   onClose: () => void;
   /** The fields. They are given the sentence of a refusal, to say it where it belongs. */
   children: (problem: string) => ReactNode;
@@ -21,8 +21,7 @@ export function FormDialog({ title, confirm, disabled, wide, onConfirm, onClose,
   const submit = async () => {
     setBusy(true);
     try {
-      await onConfirm();
-      onClose();
+      if ((await onConfirm()) !== 'stay') onClose();
     } catch (error) {
       setProblem(sentenceOf(error));
       setBusy(false);

@@ -1,7 +1,7 @@
 import type { Icon } from '@phosphor-icons/react';
 import type { ComponentType } from 'react';
 import type { Core } from '../../core/runtime';
-import type { Member } from '../../data/usePeople';
+import type { Writer } from '../../data/usePeople';
 import type { Habits } from '../../model/habits';
 import type { Pen } from '../../model/pens';
 import type { MarkKind } from '../../spots/markKinds';
@@ -55,7 +55,7 @@ export interface SheetActs {
   page: OpenDocument;
   notebook: string;
   kinds: MarkKind[];
-  people: Member[];
+  people: Writer[];
   /** The middle of what is seen of the page, for what is laid down there. */
   middle: () => { x: number; y: number };
   newKind: () => void;

@@ -2,7 +2,7 @@ import { SignButton } from '../../ui/Button';
 import { t } from '@lingui/core/macro';
 import { PauseIcon, PlayIcon, XIcon } from '@phosphor-icons/react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { Member } from '../../data/usePeople';
+import type { Writer } from '../../data/usePeople';
 import type { OpenDocument } from '../../sync/openDocument';
 import { useWorkspace } from '../../data/useWorkspace';
 import type { Blotter } from '../blotter/blotter';
@@ -14,7 +14,7 @@ interface RetraceBarProps {
   page: OpenDocument;
   /** What was selected; nothing for all of the page. */
   items: string[];
-  people: Member[];
+  people: Writer[];
   onClose: () => void;
 }
 
