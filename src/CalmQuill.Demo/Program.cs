@@ -5,6 +5,7 @@ using CalmQuill.Store.Documents;
 using CalmQuill.Store.Groups;
 using CalmQuill.Store.Locks;
 using CalmQuill.Store.People;
+using CalmQuill.Store.Sharing;
 using CalmQuill.Store.Spaces;
 
 // Lays the demonstration out in the database of QUILL_DATABASE: CalmQuill.Demo FOLDER-OF-HERSHEYTEXT [SEED]
@@ -22,6 +23,7 @@ var group = new LanternStreet(
     new LockStore(database),
     new AssetStore(database, new DatabaseFiles(database)),
     new InvitationStore(database),
+    new ShareStore(database),
     Path.Combine(args[0], "svg_fonts"),
     seed,
     DateTimeOffset.UtcNow

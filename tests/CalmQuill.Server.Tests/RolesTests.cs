@@ -71,6 +71,14 @@ public sealed class RolesTests : IAsyncLifetime
             NotHere,
             NotHere
         ),
+        (
+            "/api/spaces/{space:guid}/notebooks/{notebook:guid}/people",
+            "GET",
+            "/api/spaces/{space}/notebooks/{notebook}/people?of={writer}",
+            [Ok, Ok, Ok, NotHere, SignedOut],
+            Ok,
+            Locked
+        ),
         ("/api/shared/", "GET", "/api/shared", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
         ("/api/shared/{share:guid}", "DELETE", "/api/shared/{page}", [NotHere, NotHere, NotHere, NotHere, SignedOut], NotHere, NotHere),
         ("/api/sharing/look", "POST", "/api/sharing/look", [NotHere, NotHere, NotHere, NotHere, NotHere], NotHere, NotHere),
@@ -467,6 +475,7 @@ public sealed class RolesTests : IAsyncLifetime
         ["GET /api/spaces/{space}/notebooks/{notebook}/export.pdf"] = (Ok, Ok),
         ["GET /api/spaces/{space}/notebooks/{notebook}/spots"] = (Ok, Ok),
         ["GET /api/spaces/{space}/notebooks/{notebook}/pages"] = (Ok, Ok),
+        ["GET /api/spaces/{space}/notebooks/{notebook}/people?of={writer}"] = (Ok, Ok),
     };
 
     [Theory]

@@ -752,6 +752,52 @@ public static class ClockPages
         ),
     ];
 
+    /// <summary>What the keepers of the harbour tower's clock write: Tobias is one of them.</summary>
+    public static readonly Notebook[] Keepers =
+    [
+        new(
+            "Tower clock",
+            "Weekly rounds",
+            "gold",
+            "dots",
+            [
+                P(
+                    "Winding, week 46",
+                    Tobias,
+                    [
+                        (1, "going train 38 turns, striking train 92"),
+                        (2, "both lines dry, no frayed strand"),
+                        (4, "gains 3 s a day since the frost"),
+                        (5, "one penny off the tray, look again Friday"),
+                    ]
+                ),
+                P(
+                    "Winding, week 47",
+                    Tobias,
+                    [
+                        (1, "rate is right: 0.4 s a day"),
+                        (2, "oil on the fan bearings, one drop each"),
+                        (3, "the hammer spring is tired, order one"),
+                    ],
+                    w => w.DrawAll(Pendulum(new(120, 100), 55, 7))
+                ),
+            ]
+        ),
+        new(
+            "Tower clock",
+            "The hammer spring",
+            "gold",
+            "waves",
+            [
+                P(
+                    "Measured",
+                    Tobias,
+                    [(1, "leaf 212 long, 31 wide, 2.6 thick"), (2, "lifts 18 mm, rests 2 mm off the bell"), (4, "who knows a smith?")]
+                ),
+            ]
+        ),
+    ];
+
     private static void Fill(PageWriter writer, params (string Text, double X, double Y)[] fields)
     {
         foreach (var (text, x, y) in fields)

@@ -13,6 +13,7 @@ using CalmQuill.Store.Documents;
 using CalmQuill.Store.Groups;
 using CalmQuill.Store.Locks;
 using CalmQuill.Store.People;
+using CalmQuill.Store.Sharing;
 using CalmQuill.Store.Spaces;
 using Microsoft.AspNetCore.Identity;
 
@@ -24,6 +25,8 @@ namespace CalmQuill.Demo.Scenario;
 /// <param name="documents">Where operations are kept.</param>
 /// <param name="locks">Where locks are kept.</param>
 /// <param name="assets">Where pictures and frozen pages are kept.</param>
+/// <param name="invitations">Where invitations are kept.</param>
+/// <param name="shares">Where it is kept what is shared with people from outside.</param>
 /// <param name="fonts">The folder with the single-line SVG fonts.</param>
 /// <param name="seed">The one source of ids and of the hand's unevenness.</param>
 /// <param name="now">The end of the story; what was written lies in the weeks before.</param>
@@ -34,6 +37,7 @@ public sealed class LanternStreet(
     LockStore locks,
     AssetStore assets,
     InvitationStore invitations,
+    ShareStore shares,
     string fonts,
     int seed,
     DateTimeOffset now
@@ -61,6 +65,7 @@ public sealed class LanternStreet(
     ];
 
     private readonly Dictionary<string, Guid> tags = [];
+    private readonly Dictionary<string, Guid> folderIds = [];
     private readonly Dictionary<string, Guid> notebookIds = [];
     private readonly Dictionary<(string Notebook, string Page), Guid> pageIds = [];
     private Guid ownKind;
@@ -97,12 +102,13 @@ public sealed class LanternStreet(
             cancel
         );
         await LiveIn(personal, group, made, cancel);
-        await Knock(group, cancel);
+        var keepers = await Knock(group, cancel);
+        await Give(keepers, group, personal, made, cancel);
         return true;
     }
 
     /// <summary>Somebody asks to be let in, and Tobias invites Ines into another group of his.</summary>
-    private async Task Knock(Guid group, CancellationToken cancel)
+    private async Task<Guid> Knock(Guid group, CancellationToken cancel)
     {
         var juri = Accounts.Make(NewId(), "juri@lantern.example", "Juri Onken", Password, new PasswordHasher<Person>()) with
         {
@@ -130,6 +136,26 @@ public sealed class LanternStreet(
         await spaces.MakeGroup(keepers, "Harbour Tower Clock Keepers", cancel, "gold");
         await spaces.SetRole(keepers, writers[1].Id, Role.Owner, cancel);
         await invitations.WriteFor(writers[0].Id, keepers, writers[1].Id, new Invitation(Role.Writer, 1, 14, false), now, cancel);
+        return keepers;
+    }
+
+    /// <summary>The tower clock's folder is shared with Ines, her bench notes with Maren for a while, and one notebook with Juri, who is not in the group yet.</summary>
+    private async Task Give(Guid keepers, Guid group, Guid personal, Dictionary<string, Guid> notebooks, CancellationToken cancel)
+    {
+        await Fill(keepers, ClockPages.Keepers, [("Tower clock", "", "gold")], cancel, isClass: false);
+        var juri = (await people.FindByEmail("juri@lantern.example", cancel))!.Id;
+        foreach (
+            var (space, node, to, writes, by, days) in new[]
+            {
+                (keepers, folderIds["Tower clock"], writers[0].Id, true, writers[1].Id, 0),
+                (personal, notebookIds["At my own bench"], writers[2].Id, false, writers[0].Id, 30),
+                (group, notebooks["Going train"], juri, false, writers[0].Id, 0),
+            }
+        )
+            await shares.Make(
+                new MadeShare(space, node, null, ShareWith.Person, to, null, null, writes, false, by, days == 0 ? null : now.AddDays(days)),
+                cancel
+            );
     }
 
     /// <summary>What Ines has starred, opened often, and looks at in her own way.</summary>
@@ -176,7 +202,8 @@ public sealed class LanternStreet(
         IReadOnlyList<ClockPages.Notebook> notebooks,
         (string Name, string Parent, string Colour)[] folders,
         CancellationToken cancel,
-        bool jots = false
+        bool jots = false,
+        bool isClass = true
     )
     {
         var made = new Dictionary<string, Guid>();
@@ -195,8 +222,8 @@ public sealed class LanternStreet(
         }
 
         foreach (var (name, parent, colour) in folders)
-            Node(nodes[name] = NewId(), NodeKind.Folder, parent, name, colour);
-        if (folders.Length > 0)
+            Node(folderIds[name] = nodes[name] = NewId(), NodeKind.Folder, parent, name, colour);
+        if (folders.Length > 0 && isClass)
         {
             foreach (var (path, colour) in Tidying.Tags)
             {
@@ -223,7 +250,7 @@ public sealed class LanternStreet(
                 pageIds[(given.Name, page.Title)] = NewId();
         }
 
-        if (folders.Length > 0)
+        if (folders.Length > 0 && isClass)
         {
             Node(ownKind = NewId(), NodeKind.MarkKind, "", "Measure again", "sky");
             Do(new Change.PropertySet(ownKind, Property.Icon, "compass"));

@@ -15,10 +15,13 @@ namespace CalmQuill.Server.Sharing;
 /// <summary>The receiving side of sharing: what was shared with somebody, coming by a link, and pages that everybody may see.</summary>
 internal static class SharingEndpoints
 {
+    private const int MostPeople = 100;
+
     private sealed record Link(string? Secret, string? Passphrase, string? Ticket, Guid? Page);
 
     public static void MapSharing(this IEndpointRouteBuilder api)
     {
+        api.MapGet("/spaces/{space:guid}/notebooks/{notebook:guid}/people", Names).RequireAuthorization();
         var shared = api.MapGroup("/shared").RequireAuthorization();
         shared.MapGet("/", Shared);
         shared.MapDelete("/{share:guid}", LetGo);
@@ -58,6 +61,15 @@ internal static class SharingEndpoints
                 one.People,
             })
         );
+
+    /// <summary>What some people are called whom the one who asks met on a notebook's pages. Of nobody else anything is told: who asks has to know the ids.</summary>
+    private static async Task<IResult> Names(ReadableNotebook notebook, string? of, GuestStore guests, CancellationToken cancel)
+    {
+        var ids = (of ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries);
+        if (ids.Length > MostPeople || !ids.All(id => Guid.TryParse(id, out _)))
+            return Problems.BadInput($"At most {MostPeople} people are asked for at once, by their ids.");
+        return Results.Ok(await guests.Among(notebook.Space, [.. ids.Select(Guid.Parse)], cancel));
+    }
 
     private static async Task<IResult> LetGo(Guid share, HttpContext http, ShareStore shares, CancellationToken cancel) =>
         await shares.LetGo(share, http.User.Id(), cancel) ? Results.NoContent() : Problems.NotHere();

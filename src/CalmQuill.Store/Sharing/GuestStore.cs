@@ -256,20 +256,36 @@ public sealed class GuestStore(Database database)
             .With(("space", space), ("notebooks", notebooks))
             .Rows(row => new SharedPerson(row.GetGuid(0), row.GetString(1), row.GetString(2)), cancel);
 
-    /// <summary>Who was let into something of a library from outside, for those who are in it: their ink has a name.</summary>
+    /// <summary>Who was let into something of a library from outside, or wrote there and left, for those who are in it: their ink has a name.</summary>
     public Task<List<SharedPerson>> GuestsOf(Guid space, CancellationToken cancel) =>
         database
             .Command(
-                """
-                SELECT DISTINCT p.id, p.name, p.colour FROM people p
-                WHERE NOT EXISTS (SELECT 1 FROM members m WHERE m.space_id = @space AND m.person_id = p.id)
-                    AND (p.id IN (SELECT s.person_id FROM shares s WHERE s.space_id = @space)
-                        OR p.id IN (SELECT g.person_id FROM share_guests g JOIN shares s ON s.id = g.share_id WHERE s.space_id = @space)
-                        OR p.id IN (SELECT m.person_id FROM members m JOIN shares s ON s.group_id = m.space_id WHERE s.space_id = @space)
-                        OR p.id IN (SELECT w.person_id FROM notebook_people w WHERE w.space_id = @space))
+                $"""
+                SELECT p.id, p.name, p.colour FROM people p
+                WHERE NOT EXISTS (SELECT 1 FROM members m WHERE m.space_id = @space AND m.person_id = p.id) AND {FromOutside}
                 ORDER BY p.name
                 """
             )
             .With(("space", space))
             .Rows(row => new SharedPerson(row.GetGuid(0), row.GetString(1), row.GetString(2)), cancel);
+
+    /// <summary>Those of some people who are in a library, or guests of something in it.</summary>
+    public Task<List<SharedPerson>> Among(Guid space, Guid[] ids, CancellationToken cancel) =>
+        database
+            .Command(
+                $"""
+                SELECT p.id, p.name, p.colour FROM people p
+                WHERE p.id = ANY(@ids) AND (p.id IN (SELECT m.person_id FROM members m WHERE m.space_id = @space) OR {FromOutside})
+                ORDER BY p.name
+                """
+            )
+            .With(("space", space), ("ids", ids))
+            .Rows(row => new SharedPerson(row.GetGuid(0), row.GetString(1), row.GetString(2)), cancel);
+
+    private const string FromOutside = """
+                    (p.id IN (SELECT s.person_id FROM shares s WHERE s.space_id = @space)
+                        OR p.id IN (SELECT g.person_id FROM share_guests g JOIN shares s ON s.id = g.share_id WHERE s.space_id = @space)
+                        OR p.id IN (SELECT m.person_id FROM members m JOIN shares s ON s.group_id = m.space_id WHERE s.space_id = @space)
+                        OR p.id IN (SELECT w.person_id FROM notebook_people w WHERE w.space_id = @space))
+        """;
 }

@@ -6,6 +6,7 @@ using CalmQuill.Store.Documents;
 using CalmQuill.Store.Groups;
 using CalmQuill.Store.Locks;
 using CalmQuill.Store.People;
+using CalmQuill.Store.Sharing;
 using CalmQuill.Store.Spaces;
 using Microsoft.Extensions.DependencyInjection;
 
@@ -32,6 +33,7 @@ public sealed class DemoUnderFire : IAsyncDisposable
             new LockStore(database),
             new AssetStore(database, new DatabaseFiles(database)),
             new InvitationStore(database),
+            new ShareStore(database),
             Path.Combine(Repository.Fonts, "svg_fonts"),
             1730,
             DateTimeOffset.UtcNow

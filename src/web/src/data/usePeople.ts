@@ -1,6 +1,7 @@
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import type { Role } from '../server/session';
+import { getJson } from '../server/api';
 import { type Workspace } from '../sync/workspace';
 import { useIsGuest, useShared } from './useShared';
 import { useWorkspace } from './useWorkspace';
@@ -34,8 +35,11 @@ export function usePeople(space: string): Member[] {
   return useQuery(peopleQuery(useWorkspace(), space)).data ?? nobody;
 }
 
-/** Everybody whose ink may be on the pages of a space: its members, guests of its notebooks, and those who wrote there and left. */
-export function useWriters(space: string): Writer[] {
+/**
+ * Everybody whose ink may be on the pages of a notebook: members, guests, those who wrote there and left.
+ * @param met Who is there now; those not known yet are asked for.
+ */
+export function useWriters(space: string, notebook: string, met: string[]): Writer[] {
   const workspace = useWorkspace();
   const isGuest = useIsGuest(space);
   const shared = useShared();
@@ -46,10 +50,24 @@ export function useWriters(space: string): Writer[] {
     staleTime: 60_000,
     enabled: !isGuest,
   });
-  return useMemo(
+  const known = useMemo(
     () =>
       isGuest ? (shared.find((one) => one.space === space)?.people ?? []) : [...(members ?? []), ...(guests ?? [])],
     [isGuest, shared, space, members, guests],
+  );
+  const isAsked = isGuest || (members !== undefined && guests !== undefined);
+  const unknown = met.filter((id) => !known.some((one) => one.id === id)).sort();
+  const { data: told } = useQuery({
+    queryKey: ['names', notebook, unknown.join()],
+    queryFn: () => getJson<Writer[]>(`/api/spaces/${space}/notebooks/${notebook}/people?of=${unknown.join()}`),
+    enabled: isAsked && unknown.length > 0,
+    retry: false,
+    staleTime: Infinity,
+    placeholderData: (before) => before,
+  });
+  return useMemo(
+    () => [...known, ...(told ?? []).filter((one) => !known.some(({ id }) => id === one.id))],
+    [known, told],
   );
 }
 

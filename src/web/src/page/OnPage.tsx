@@ -62,11 +62,11 @@ export function OnPage({
 }: PaneProps & { space: Space; notebook: Notebook; isLocked: boolean }) {
   const library = useLibrary(space.id);
   const personal = usePersonal();
-  const people = useWriters(space.id);
   const queries = useQueryClient();
   const shown = useShownPages(space.id, at.notebook);
   const spots = useNotebookSpots(space.id, at.notebook, notebook.pages, at.page);
   const [present, setPresent] = useState<string[]>([]);
+  const people = useWriters(space.id, at.notebook, present);
   const { person } = useSession();
   const [sharing, setSharing] = useState(false);
   const [problem, setProblem] = useState('');

@@ -21,7 +21,7 @@ import { MadeLink } from './ShareDialog';
 import { type Share, termsWords, untilWords, useShareActs, useSharesOf, withWords } from './shares';
 
 /** Pictures of a notebook's pages beside it; pixels. */
-const strip = { width: 56, height: 78, most: 5 };
+const strip = { width: 62, height: 86, most: 5 };
 
 /** What others shared with me, and what I share. */
 export function SharedScreen() {
@@ -134,7 +134,7 @@ function NotebookRow({ shared, notebook, top }: { shared: SharedSpace; notebook:
   return (
     <li className="flex items-center gap-4 border-b border-base-300 py-3" data-testid="shared-notebook">
       <Link to={path} tabIndex={-1} aria-hidden="true">
-        <Cover node={notebook} width={52} space={shared.space} />
+        <Cover node={notebook} width={62} space={shared.space} />
       </Link>
       <div className="min-w-0 grow">
         <Link to={path} className="font-title text-[18px] hover:underline" data-testid="open-shared">
