@@ -648,7 +648,7 @@ public sealed class RolesTests : IAsyncLifetime
             .Where(method => !method.IsSpecialName && method.GetBaseDefinition() == method)
             .Select(method => method.Name)
             .Order();
-        Assert.Equal(["Join", "Leave", "Pen", "Wet"], methods);
+        Assert.Equal(["Follow", "Join", "Leave", "Pen", "Stand", "View", "Wet"], methods);
 
         foreach (var (caller, mayJoin, mayWrite) in new[] { (0, true, true), (1, true, true), (2, true, false), (3, false, false) })
         {
@@ -656,6 +656,22 @@ public sealed class RolesTests : IAsyncLifetime
             Assert.Equal(mayJoin, await Allowed(() => hub.InvokeAsync("Join", Address(page))));
             Assert.Equal(mayWrite, await Allowed(() => hub.InvokeAsync("Wet", Address(page), new byte[] { 1 })));
             Assert.Equal(mayWrite, await Allowed(() => hub.InvokeAsync("Pen", Address(page), 1, 2)));
+            // Where one looks one may say in a notebook that one follows, and nowhere else.
+            var inNotebook = $"{group.Space}/notebook/{notebook}";
+            foreach (var joined in new[] { false, true })
+            {
+                if (joined)
+                    Assert.Equal(mayJoin, await Allowed(() => hub.InvokeAsync("Join", inNotebook)));
+                var may = joined && mayJoin;
+                Assert.Equal(may, await Allowed(() => hub.InvokeAsync("Stand", inNotebook, page.ToString())));
+                Assert.Equal(may, await Allowed(() => hub.InvokeAsync("Follow", inNotebook, "somebody", true)));
+                Assert.Equal(may, await Allowed(() => hub.InvokeAsync("View", inNotebook, page.ToString(), 1, 2, 3)));
+            }
+
+            Assert.False(await Allowed(() => hub.InvokeAsync("Stand", Address(page), page.ToString())));
+            Assert.False(await Allowed(() => hub.InvokeAsync("View", inNotebook, "no page", 1, 2, 3)));
+            Assert.False(await Allowed(() => hub.InvokeAsync("View", inNotebook, page.ToString(), 1, 2, 0)));
+            Assert.False(await Allowed(() => hub.InvokeAsync("Follow", inNotebook, new string('x', 1_000), true)));
             Assert.True(await Allowed(() => hub.InvokeAsync("Leave", Address(page))));
             Assert.False(await Allowed(() => hub.InvokeAsync("Wet", Address(page), new byte[] { 1 })));
             Assert.False(await Allowed(() => hub.InvokeAsync("Join", Address(lockedPage))));

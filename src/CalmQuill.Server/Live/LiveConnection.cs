@@ -41,6 +41,9 @@ public sealed class LiveConnection
     /// <summary>The documents it follows.</summary>
     public ConcurrentDictionary<DocumentRef, Following> Joined { get; } = new();
 
+    /// <summary>Where its person looks; null while they look at no page.</summary>
+    public Standing? Standing { get; set; }
+
     /// <summary>Ends the connection; the device connects again and is let in by the rights it has then.</summary>
     public void End()
     {

@@ -52,6 +52,10 @@ public sealed class LiveConnections
         }
     }
 
+    /// <summary>Who of this server stands in a notebook, or anywhere in a library, as those are told who follow it.</summary>
+    public IEnumerable<LiveMessage> StandingOn(DocumentRef document) =>
+        connections.Values.Select(connection => connection.Standing?.ToldOn(document, connection)).OfType<LiveMessage>();
+
     public Guid[] PresentOn(DocumentRef document) =>
         present.TryGetValue(document, out var there)
             ? [.. there.Values.Select(connection => connection.Visitor.Person).Distinct().Order()]

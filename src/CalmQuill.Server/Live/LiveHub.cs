@@ -8,8 +8,9 @@ namespace CalmQuill.Server.Live;
 /// <summary>The live traffic of documents that are open: what was stored, wet ink, pen positions, and who is there.</summary>
 /// <remarks>
 /// A document is named by its address, <c>space/kind/id</c>. Devices receive <c>stored(document, firstSequence, count, batch)</c>, <c>wet(document, person, connection, bytes)</c>,
-/// <c>pen(document, person, connection, x, y)</c>, <c>present(document, people)</c> and, from the library of a space, <c>news(document)</c>. Wet ink and pen positions
-/// are passed on and never kept. When anybody's rights in a space change, the connections on its documents end, and join again what they still may.
+/// <c>pen(document, person, connection, x, y)</c>, <c>present(document, people)</c> and, from the library of a space, <c>news(document)</c>. From a notebook, and from its library without
+/// the page, they receive <c>where(document, person, connection, notebook, page)</c>, with empty ids once somebody has gone; from a notebook <c>followed(document, person, connection, leader, on)</c> and
+/// <c>view(document, person, connection, page, x, y, width)</c>. All but what was stored is passed on and never kept. When anybody's rights in a space change, the connections on its documents end, and join again what they still may.
 /// </remarks>
 public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing live, QuillLimits limits, IHubContext<LiveHub> context)
     : Hub
@@ -24,11 +25,14 @@ public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing 
         if (connections.CountOf(visitor.Person) >= limits.ConnectionsOfAPerson)
             throw new HubException($"Too many devices of this account are connected.");
         connections.Add(new LiveConnection(Context, context.Clients.Client(Context.ConnectionId), visitor));
-        return Task.CompletedTask;
+        // Under this name others know it, and follow it.
+        return Clients.Caller.SendAsync("you", Context.ConnectionId);
     }
 
     public override Task OnDisconnectedAsync(Exception? exception)
     {
+        if (connections.Find(Context.ConnectionId) is { } connection)
+            Leave(connection);
         foreach (var document in connections.Remove(Context.ConnectionId))
             TellPresence(document);
         return Task.CompletedTask;
@@ -52,14 +56,92 @@ public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing 
         }
 
         TellPresence(document);
+        if (document.Kind is not Core.Operations.DocumentKind.Page)
+            live.TellWhoStands(document, connection);
     }
 
     public Task Leave(string address)
     {
-        var document = Named(address);
-        if (connections.Leave(document, Own()))
+        var (document, connection) = (Named(address), Own());
+        if (connection.Standing?.Notebook == document)
+            Leave(connection);
+        if (connections.Leave(document, connection))
             TellPresence(document);
         return Task.CompletedTask;
+    }
+
+    /// <summary>Says which page of a notebook its person looks at, an empty id for none; whoever may read there may say so.</summary>
+    public Task Stand(string notebook, string page)
+    {
+        var connection = Own();
+        if (string.IsNullOrEmpty(page))
+        {
+            Leave(connection);
+            return Task.CompletedTask;
+        }
+
+        var standing = new Standing(JoinedNotebook(notebook, connection), Guid.TryParse(page, out var id) ? id : Guid.Empty);
+        if (connection.Standing is { } before && before.Notebook != standing.Notebook)
+            Leave(connection);
+        connection.Standing = standing;
+        foreach (var told in standing.Told(connection))
+            live.Pass(told);
+        return Task.CompletedTask;
+    }
+
+    /// <summary>Begins to follow what somebody looks at in a notebook, or ends it; they are told, and say where they look as long as anybody follows.</summary>
+    public Task Follow(string notebook, string leader, bool on)
+    {
+        var connection = Own();
+        var document = JoinedNotebook(notebook, connection);
+        if (leader is not { Length: > 0 and <= MostAddress })
+            throw new HubException(Denial.NotHere.Sentence.English);
+        live.Pass(
+            new LiveMessage(
+                document,
+                "followed",
+                [connection.Visitor.Person.ToString(), connection.Id, leader, on ? 1 : 0],
+                200,
+                connection.Id
+            )
+        );
+        return Task.CompletedTask;
+    }
+
+    /// <summary>Says what its person sees of a page: the middle and the width, in 0.01 mm.</summary>
+    public Task View(string notebook, string page, int x, int y, int width)
+    {
+        var connection = Own();
+        var document = JoinedNotebook(notebook, connection);
+        if (!Guid.TryParse(page, out var id) || width <= 0)
+            throw new HubException(Denial.NotHere.Sentence.English);
+        live.Pass(
+            new LiveMessage(
+                document,
+                "view",
+                [connection.Visitor.Person.ToString(), connection.Id, id.ToString(), x, y, width],
+                160,
+                connection.Id
+            )
+        );
+        return Task.CompletedTask;
+    }
+
+    private static DocumentRef JoinedNotebook(string? address, LiveConnection connection)
+    {
+        var document = Named(address);
+        return document.Kind is Core.Operations.DocumentKind.Notebook && connection.Joined.ContainsKey(document)
+            ? document
+            : throw new HubException($"This document has not been joined.");
+    }
+
+    private void Leave(LiveConnection connection)
+    {
+        if (connection.Standing is not { } standing)
+            return;
+        connection.Standing = null;
+        foreach (var told in standing.Gone(connection))
+            live.Pass(told);
     }
 
     /// <summary>Passes on a piece of the stroke being written; needs the right to write.</summary>

@@ -24,6 +24,26 @@ public sealed class LivePassing(LiveConnections connections, Settings settings, 
             _ = Publish(others, message);
     }
 
+    /// <summary>Tells somebody who begins to follow a notebook or library who is there already: those of this server at once, those of others as they answer.</summary>
+    public void TellWhoStands(DocumentRef document, LiveConnection to)
+    {
+        foreach (var standing in connections.StandingOn(document).Where(standing => standing.But != to.Id))
+            to.Enqueue(standing);
+        if (redis is { } others)
+            _ = Publish(others, new LiveMessage(document, Standing.Asked, [], 64));
+    }
+
+    private void Receive(LiveMessage message)
+    {
+        if (message.Method != Standing.Asked)
+            connections.Pass(message);
+        else if (redis is { } others)
+        {
+            foreach (var standing in connections.StandingOn(message.Document))
+                _ = Publish(others, standing);
+        }
+    }
+
     public async Task StartAsync(CancellationToken cancellationToken)
     {
         if (settings.Redis is not { } address)
@@ -36,7 +56,7 @@ public sealed class LivePassing(LiveConnections connections, Settings settings, 
                 (_, bytes) =>
                 {
                     if (LiveWire.Read((byte[])bytes!, server) is { } message)
-                        connections.Pass(message);
+                        Receive(message);
                 }
             );
     }

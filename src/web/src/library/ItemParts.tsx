@@ -9,6 +9,7 @@ import { PagePicture } from '../pictures/PagePicture';
 import { Avatar } from '../ui/Avatar';
 import { Menu } from '../ui/Menu';
 import { RenameField } from '../ui/RenameField';
+import { useStandingIn } from '../data/useWhereabouts';
 import { whenWords } from '../model/time';
 import { DotsThreeIcon } from '@phosphor-icons/react';
 import { Cover } from '../papers/Cover';
@@ -199,7 +200,16 @@ export function aboutWords(item: Item, place: string | undefined): string {
   return words.join(' · ');
 }
 
-export function When({ item }: { item: Item }): ReactNode {
+/** Who has a notebook open at this moment; else when it was written in last. */
+export function When({ item, people }: Pick<ItemProps, 'item' | 'people'>): ReactNode {
+  const here = useStandingIn(item.kind === 'notebook' ? item.id : '').flatMap(({ person }) => people.get(person) ?? []);
+  if (here.length > 0)
+    return (
+      <span className="flex min-w-0 items-center gap-1.5 text-[13px] text-primary" data-testid="here-now">
+        <span aria-hidden="true" className="size-2 shrink-0 rounded-full bg-accent" />
+        <span className="truncate">{t`${here.map((person) => person.name.split(' ')[0]).join(', ')} here now`}</span>
+      </span>
+    );
   return item.writtenAt ? (
     <span className="whitespace-nowrap text-[13px] text-quiet">{whenWords(item.writtenAt)}</span>
   ) : null;

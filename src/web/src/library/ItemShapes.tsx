@@ -57,7 +57,7 @@ export function Row(props: ItemProps) {
         </div>
         <div className="mt-2 flex items-center gap-2.5">
           <Writers item={item} people={people} />
-          <When item={item} />
+          <When item={item} people={people} />
         </div>
       </div>
       {item.kind === 'page' ? (
@@ -181,7 +181,7 @@ export function Line(props: ItemProps) {
       </div>
       <Writers item={item} people={people} size={24} />
       <span className="w-32 shrink-0 text-end max-sm:hidden">
-        <When item={item} />
+        <When item={item} people={people} />
       </span>
       <ChooseBox {...props} />
       <ItemMenuButton {...props} />

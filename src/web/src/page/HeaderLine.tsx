@@ -47,6 +47,8 @@ interface HeaderLineProps {
   section?: NotebookEntry | undefined;
   page: NotebookEntry;
   count: number;
+  /** Who else is in the notebook, and following them. */
+  others: ReactNode;
   present: Writer[];
   onRename?: ((title: string) => void) | undefined;
   problem: string;
@@ -74,6 +76,7 @@ export function HeaderLine({
   page,
   count,
   present,
+  others,
   turning,
   onCopyLink,
   onShare,
@@ -173,6 +176,7 @@ export function HeaderLine({
           <Avatar key={person.id} name={person.name} colour={person.colour} />
         ))}
       </div>
+      {others}
       {!may(space, 'Write') && <span className="shrink-0 text-[13px] text-quiet">{t`You read here`}</span>}
       <div ref={onControls} className="contents" />
       {onShut && (

@@ -11,6 +11,7 @@ import { useNotebookSpots } from '../data/useNotebookSpots';
 import { useWriters } from '../data/usePeople';
 import { usePersonal } from '../data/usePersonal';
 import { useShownPages } from '../data/useShownPages';
+import { useStanding, useStandingIn } from '../data/useWhereabouts';
 import { defaultPaper } from '../model/items';
 import { addressOf } from '../model/target';
 import { sendJson } from '../server/api';
@@ -23,6 +24,7 @@ import type { Tools } from '../sheet/hand/tool';
 import { copyText } from '../ui/saying';
 import { HeaderLine } from './HeaderLine';
 import { Sheet } from './Sheet';
+import { Others } from './Others';
 import { Thread } from './Thread';
 import { usePageTurning } from './usePageTurning';
 import { useTurnKeys } from './useTurnKeys';
@@ -66,11 +68,14 @@ export function OnPage({
   const shown = useShownPages(space.id, at.notebook);
   const spots = useNotebookSpots(space.id, at.notebook, notebook.pages, at.page);
   const [present, setPresent] = useState<string[]>([]);
-  const people = useWriters(space.id, at.notebook, present);
-  const { person } = useSession();
+  const { person: me } = useSession();
+  const standing = useStandingIn(at.notebook);
+  const onThisPage = new Set(standing.filter((one) => one.page === at.page).map((one) => one.person));
+  const people = useWriters(space.id, at.notebook, [...new Set([...present, ...standing.map((one) => one.person)])]);
   const [sharing, setSharing] = useState(false);
   const [problem, setProblem] = useState('');
   const [controls, setControls] = useState<HTMLElement | null>(null);
+  useStanding(space.id, at.notebook, at.page, active);
   const { nearlyFull } = useSyncState();
   const mayWrite = may(space, 'Write');
   const mayMake = mayWrite && !tools.reading;
@@ -108,9 +113,12 @@ export function OnPage({
         section={notebook.sectionOf(at.page)}
         page={current}
         count={notebook.pages.length}
-        present={people.filter((person) => present.includes(person.id))}
+        present={people.filter(
+          (person) => present.includes(person.id) || (person.id !== me.id && onThisPage.has(person.id)),
+        )}
+        others={<Others at={at} notebook={notebook} people={people} onGo={(page) => onGo({ ...at, page })} />}
         turning={notebook.turning}
-        {...(node && mayShare(space, node.createdBy === person.id, false) ? { onShare: () => setSharing(true) } : {})}
+        {...(node && mayShare(space, node.createdBy === me.id, false) ? { onShare: () => setSharing(true) } : {})}
         onCopyLink={() => copyText(addressOf({ kind: 'page', space: space.id, notebook: notebook.id, page: at.page }))}
         onRename={mayWrite ? rename : undefined}
         {...(mayWrite

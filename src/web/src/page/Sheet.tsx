@@ -34,7 +34,9 @@ import type { OpenDocument } from '../sync/openDocument';
 import { copyText, say } from '../ui/saying';
 import { phone, useMedia } from '../ui/useMedia';
 import { FullCorner } from './FullCorner';
+import { FollowLine } from './FollowLine';
 import { PenSigns } from './PenSigns';
+import { useFollowing } from './useFollowing';
 import { PullHint } from './PullHint';
 import { SheetControls } from './SheetControls';
 import { TakenLayer } from './TakenLayer';
@@ -109,6 +111,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     startView,
     onPresent,
   });
+  useFollowing(holder, blotter, view, page.id, active, onPage);
   const [taken, setTaken] = useState<Taken>();
   const [chosen, setChosen] = useState<string>();
   const [linking, setLinking] = useState(false);
@@ -264,6 +267,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
         onFollow={(spot: Spot) => void follow(spot.target!, spot.title)}
         onCopyLink={(spot) => copyText(addressOf({ kind: 'mark', ...here, mark: spot.id }))}
       />
+      {active && <FollowLine people={people} />}
       <PenSigns signs={signs} view={view} people={people} />
       <PullHint
         pull={pull.share}

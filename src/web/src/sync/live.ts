@@ -30,8 +30,19 @@ export class Live {
   /** There is a connection again after a break, in which rights and locks may have changed. */
   onAgain: (() => void) | undefined;
 
+  /** Somebody looks at a page of a notebook, or not any more, when the notebook's id is empty. */
+  onWhere: ((person: string, connection: string, notebook: string, page: string) => void) | undefined;
+  /** Somebody begins to follow what a connection's person sees, or ends it. */
+  onFollowed: ((connection: string, leader: string, on: boolean) => void) | undefined;
+  onView: ((connection: string, seen: { page: string; x: number; y: number; width: number }) => void) | undefined;
+  /** A document was joined on this connection. */
+  onJoined: ((address: string) => void) | undefined;
+  /** There is no connection any more. */
+  onBroken: (() => void) | undefined;
+
   private readonly hub: HubConnection;
   private readonly listeners = new Map<string, LiveListener>();
+  private name = '';
   private tries = 0;
   private wasConnected = false;
   private stopped = false;
@@ -59,7 +70,22 @@ export class Live {
     this.hub.on('present', (address: string, people: string[]) => this.listeners.get(address)?.present?.(people));
     this.hub.on('news', () => this.onNews?.());
     this.hub.on('company', () => this.onCompany?.());
-    this.hub.onclose(() => this.connectLater());
+    this.hub.on('you', (name: string) => void (this.name = name));
+    this.hub.on('where', (_address: string, person: string, connection: string, notebook: string, page: string) =>
+      this.onWhere?.(person, connection, notebook, page),
+    );
+    this.hub.on('followed', (_address: string, _person: string, connection: string, leader: string, on: number) =>
+      this.onFollowed?.(connection, leader, on === 1),
+    );
+    this.hub.on(
+      'view',
+      (_address: string, _person: string, connection: string, page: string, x: number, y: number, width: number) =>
+        this.onView?.(connection, { page, x, y, width }),
+    );
+    this.hub.onclose(() => {
+      this.onBroken?.();
+      this.connectLater();
+    });
     addEventListener('online', () => void this.connect());
     void this.connect();
   }
@@ -81,6 +107,16 @@ export class Live {
 
   pen(address: string, x: number, y: number): void {
     if (this.connected) void this.hub.send('Pen', address, Math.round(x), Math.round(y)).catch(() => {});
+  }
+
+  /** The name of this connection, by which others know it. */
+  get id(): string {
+    return this.name;
+  }
+
+  /** Passes something on that is lost without harm when there is no connection. */
+  say(method: 'Stand' | 'Follow' | 'View', ...words: (string | number | boolean)[]): void {
+    if (this.connected) void this.hub.send(method, ...words).catch(() => {});
   }
 
   stop(): void {
@@ -126,6 +162,7 @@ export class Live {
     try {
       await this.hub.invoke('Join', address);
       listener.joined();
+      this.onJoined?.(address);
     } catch {
       // Either the connection broke, and joining follows with the next one, or the right to read is gone, which the next request says.
     }

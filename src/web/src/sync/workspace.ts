@@ -12,6 +12,7 @@ import { reportFault } from './faults';
 import { OpenDocument } from './openDocument';
 import { Outbox } from './outbox';
 import { Shared } from './shared';
+import { Whereabouts } from './whereabouts';
 import { newReplica } from './sender';
 import { type Noted, Steps } from './steps';
 import { resetSyncState } from './syncState';
@@ -39,6 +40,8 @@ export class Workspace {
   readonly steps: Steps;
   /** What was shared with the person out of libraries that they are not in. */
   readonly shared: Shared;
+  /** Who looks at which page now. */
+  readonly whereabouts: Whereabouts;
   private readonly fresh = new Set<string>();
   private readonly librariesListeners = new Set<() => void>();
   private readonly unfollow = new Map<OpenDocument, () => void>();
@@ -54,6 +57,7 @@ export class Workspace {
   ) {
     this.steps = new Steps(core);
     this.shared = new Shared(this, store);
+    this.whereabouts = new Whereabouts(live);
     outbox.onMade = (address, bytes) => this.open.get(address)?.document.hear(bytes);
     outbox.onStored = (address, operations) => this.open.get(address)?.document.acknowledge(operations);
     outbox.onAnew = (addresses) => {

@@ -1,0 +1,86 @@
+using CalmQuill.Testing;
+using OpenQA.Selenium;
+
+namespace CalmQuill.Interface.Tests;
+
+/// <summary>Being in a notebook together: seeing who is where, going there, and following what somebody sees.</summary>
+public sealed class TogetherTests : InterfaceTest
+{
+    [Fact]
+    public void Who_is_in_the_notebook_is_seen_gone_to_and_followed_until_one_touches_the_sheet()
+    {
+        var leader = OpenPage(Group.Owner);
+        var (other, network) = Open(Group.Writer);
+        other.Go(PagePath);
+        other.WaitForStrokes(1);
+        other.Find("others-menu");
+        leader.Find("others-menu");
+
+        // On another page: the face says which, and leads there.
+        leader.Press("page-after");
+        other.Until(() => other.Attribute("elsewhere", "title")!.EndsWith("page 2", StringComparison.Ordinal), "on which page");
+        other.Press("elsewhere");
+        other.Until(() => other.Text("page-number").StartsWith("page 2", StringComparison.Ordinal), "the other page");
+        other.Until(() => other.Count("[data-testid=elsewhere]") == 0, "both on one page");
+
+        other.Press("others-menu");
+        other.Press("follow-person");
+        other.Find("following");
+        leader.Until(() => leader.Attribute("others", "data-followed") == "1", "that somebody follows");
+        leader.Script("document.querySelector('[data-testid=sheet]').focus()");
+        leader.Type("+");
+        var zoomed = Scale(leader);
+        other.Until(() => Math.Abs(Scale(other) / zoomed - 1) < 0.02, "the same part as large");
+        leader.Press("page-before");
+        other.Until(() => other.Text("page-number").StartsWith("page 1", StringComparison.Ordinal), "the page turned with it");
+        other.WaitForStrokes(1);
+        Assert.Equal(1, other.Count("[data-testid=following]"));
+
+        // A touch ends it; the pen writes as always.
+        other.Wave(420, 300);
+        other.WaitForStrokes(2);
+        other.Until(() => other.Count("[data-testid=following]") == 0, "it ended");
+        leader.Until(() => leader.Attribute("others", "data-followed") == "0", "that nobody follows");
+        leader.Press("page-after");
+        leader.Until(() => leader.Text("page-number").StartsWith("page 2", StringComparison.Ordinal), "the next page");
+        Assert.StartsWith("page 1", other.Text("page-number"), StringComparison.Ordinal);
+
+        // Turning by oneself ends it as well, and so does the other's going.
+        other.Press("others-menu");
+        other.Press("follow-person");
+        other.Until(() => other.Text("page-number").StartsWith("page 2", StringComparison.Ordinal), "where the other is");
+        other.Press("page-before");
+        other.Until(() => other.Count("[data-testid=following]") == 0, "it ended");
+        Assert.StartsWith("page 1", other.Text("page-number"), StringComparison.Ordinal);
+        other.Press("others-menu");
+        other.Press("follow-person");
+        other.Find("following");
+        leader.Go("/desk");
+        other.Until(() => other.Count("[data-testid=following], [data-testid=others]") == 0, "nobody else there");
+
+        // A broken connection takes back what was known of others, and brings it again.
+        leader.Go(PagePath);
+        other.Find("others-menu");
+        network.Cut();
+        other.Until(() => other.Count("[data-testid=others]") == 0, "nobody known any more");
+        network.Mend();
+        other.Find("others-menu");
+        Assert.Empty(leader.Errors());
+    }
+
+    [Fact]
+    public void In_the_library_it_is_seen_who_is_in_a_notebook()
+    {
+        var reader = Open(Group.Reader).Browser;
+        reader.Go($"/library/{Group.Space}");
+        reader.Find("notebook-row");
+        Assert.Equal(0, reader.Count("[data-testid=here-now]"));
+        var writer = OpenPage(Group.Writer);
+        Assert.Contains(Group.Writer.Name.Split(' ')[0], reader.Text("here-now"), StringComparison.Ordinal);
+        writer.Go("/desk");
+        reader.Until(() => reader.Count("[data-testid=here-now]") == 0, "nobody there");
+    }
+
+    private static double Scale(Browser browser) =>
+        double.Parse(browser.Attribute("sheet", "data-view")!.Split(' ')[0], System.Globalization.CultureInfo.InvariantCulture);
+}
