@@ -257,56 +257,29 @@ public sealed class RightsTests : IAsyncLifetime
     [Fact]
     public async Task Through_Redis_what_is_stored_and_wet_on_one_server_is_heard_on_the_other()
     {
-        var port = FreePort();
-        using var redis = Process.Start(
-            new ProcessStartInfo(
-                "redis-server",
-                [
-                    "--port",
-                    port.ToString(System.Globalization.CultureInfo.InvariantCulture),
-                    "--bind",
-                    "127.0.0.1",
-                    "--save",
-                    "",
-                    "--appendonly",
-                    "no",
-                ]
-            )
-            {
-                RedirectStandardOutput = true,
-            }
-        )!;
-        try
-        {
-            await Until(() => Answers(port), "Redis");
-            await using var first = await QuillHost.Start(with: settings => settings with { Redis = $"127.0.0.1:{port}" });
-            await using var second = await first.Another();
-            var own = await first.MakeGroup();
-            using var writer = await first.SignIn(own.Writer);
-            using var reader = await Caller.SignIn(second.Address, own.Reader.Email, QuillHost.Password);
-            var address = $"{own.Space}/page/{page}";
-            await using var here = await Device.Join(first, writer, address);
-            await using var there = await Device.Join(second, reader, address);
-            await here.Wet();
-            await there.Hears("wet");
-            var replica = new Replica(unchecked((ulong)Random.Shared.NextInt64()), own.Writer.Id);
-            await writer.Send(own.Space, DocumentKind.Page, page, replica.Make(Stroke(), Now));
-            await there.Hears("stored");
-            // To whoever wrote it wet, it does not come back; and what is stored comes once.
-            await here.Hears("stored");
-            await here.Ask();
-            Assert.Equal(["stored"], here.Heard);
-            // Without Redis writing goes on; who is on the other server asks by number.
-            redis.Kill();
-            var results = await Caller.Results(await writer.Send(own.Space, DocumentKind.Page, page, replica.Make(Stroke(), Now)));
-            Assert.Null(Assert.Single(results).Code);
-            Assert.Equal(2, (await reader.After(own.Space, DocumentKind.Page, page)).Count);
-        }
-        finally
-        {
-            if (!redis.HasExited)
-                redis.Kill();
-        }
+        using var redis = await RedisProcess.Start();
+        await using var first = await QuillHost.Start(with: settings => settings with { Redis = redis.Address });
+        await using var second = await first.Another();
+        var own = await first.MakeGroup();
+        using var writer = await first.SignIn(own.Writer);
+        using var reader = await Caller.SignIn(second.Address, own.Reader.Email, QuillHost.Password);
+        var address = $"{own.Space}/page/{page}";
+        await using var here = await Device.Join(first, writer, address);
+        await using var there = await Device.Join(second, reader, address);
+        await here.Wet();
+        await there.Hears("wet");
+        var replica = new Replica(unchecked((ulong)Random.Shared.NextInt64()), own.Writer.Id);
+        await writer.Send(own.Space, DocumentKind.Page, page, replica.Make(Stroke(), Now));
+        await there.Hears("stored");
+        // To whoever wrote it wet, it does not come back; and what is stored comes once.
+        await here.Hears("stored");
+        await here.Ask();
+        Assert.Equal(["stored"], here.Heard);
+        // Without Redis writing goes on; who is on the other server asks by number.
+        redis.Kill();
+        var results = await Caller.Results(await writer.Send(own.Space, DocumentKind.Page, page, replica.Make(Stroke(), Now)));
+        Assert.Null(Assert.Single(results).Code);
+        Assert.Equal(2, (await reader.After(own.Space, DocumentKind.Page, page)).Count);
     }
 
     [Fact]
@@ -325,26 +298,6 @@ public sealed class RightsTests : IAsyncLifetime
         var read = Live.LiveWire.Read(bytes, there)!;
         Assert.Equal((message.Document, message.Method, message.But), (read.Document, read.Method, read.But));
         Assert.Equal(message.Arguments, read.Arguments);
-    }
-
-    private static int FreePort()
-    {
-        using var listener = new System.Net.Sockets.TcpListener(System.Net.IPAddress.Loopback, 0);
-        listener.Start();
-        return ((System.Net.IPEndPoint)listener.LocalEndpoint).Port;
-    }
-
-    private static bool Answers(int port)
-    {
-        try
-        {
-            using var client = new System.Net.Sockets.TcpClient("127.0.0.1", port);
-            return true;
-        }
-        catch (System.Net.Sockets.SocketException)
-        {
-            return false;
-        }
     }
 
     private string Address => $"{group.Space}/page/{page}";
