@@ -16,6 +16,16 @@ public static partial class AccessBridge
         && Enum.TryParse<Act>(act, out var wished)
         && (own ? Rights.MayInOwn(known, wished) : Rights.May(known, wished));
 
+    /// <summary>Whether somebody may change or remove a thing where a group chose so.</summary>
+    /// <param name="touch">What the group chose, in any case.</param>
+    /// <param name="role">What they are in it, in any case.</param>
+    /// <param name="isTheirs">Whether they made it.</param>
+    [JSExport]
+    public static bool MayTouch(string touch, string role, bool isTheirs) =>
+        Enum.TryParse<Touch>(touch, true, out var chosen)
+        && Enum.TryParse<Role>(role, true, out var known)
+        && TouchRules.May(chosen, known, isTheirs);
+
     /// <summary>Whether a guest may do something with what was shared with them.</summary>
     /// <param name="role">The role they were given, in any case.</param>
     /// <param name="act">Its name.</param>

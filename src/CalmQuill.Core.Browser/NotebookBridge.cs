@@ -53,6 +53,7 @@ public static partial class NotebookBridge
         json.WriteNumber("number", entry.Number);
         Json.Ids(json, "tags", entry.OwnTags.Ids);
         json.WriteNumber("createdAt", entry.CreatedAt);
+        json.WriteString("createdBy", entry.CreatedBy);
         json.WriteBoolean("inBin", entry.InBin);
         if (entry.Planner.Length > 0)
             json.WriteString("planner", entry.Planner);

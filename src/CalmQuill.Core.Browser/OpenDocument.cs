@@ -89,6 +89,9 @@ internal sealed class OpenPage : IOpenDocument
     /// <summary>Changes that were begun and wait for their turn; see <see cref="PageBridge.GoOn"/>.</summary>
     public LongWork LongWork { get; set; } = new([]);
 
+    /// <summary>How it is looked at to see who wrote what.</summary>
+    public Tinting Tinting { get; } = new();
+
     /// <summary>What shows the page.</summary>
     public Dictionary<int, Surface> Surfaces { get; } = [];
 

@@ -12,6 +12,17 @@ public static partial class PageBridge
 {
     private static int lastSurface;
 
+    /// <summary>Says whose things may be changed on a page: what its group chose (<see cref="Core.Access.Touch"/>), and the role of whoever is here. Tools pass over everything else.</summary>
+    [JSExport]
+    public static void Guard(int page, string touch, string role) =>
+        Session
+            .Document<PageDocument>(page)
+            .Guarding.Set(
+                Enum.TryParse<Core.Access.Touch>(touch, true, out var chosen) ? chosen : Core.Access.Touch.Everything,
+                Enum.TryParse<Core.Access.Role>(role, true, out var known) ? known : Core.Access.Role.None,
+                Session.Replica.Author
+            );
+
     /// <summary>What makes the same page again under another id: batches of one operation, each framed by its length in four bytes.</summary>
     [JSExport]
     public static byte[] Copy(int page, double now) =>
@@ -116,8 +127,56 @@ public static partial class PageBridge
                 items.Add(item);
         }
 
-        return RenderPacket.Of(items, item => item.Visible(), shown.Has);
+        var look = ((OpenPage)Session.Document(page)).Tinting;
+        return RenderPacket.Of(items, look.Visible, item => look.Visible(item).Count > 0 ? shown.Has(item) : shown.Lacks(item), look.Shown);
     }
+
+    /// <summary>Shows each person's things in a colour, and nothing of some people; what shows the page is handed all of it anew.</summary>
+    /// <param name="page">Handle of the page.</param>
+    /// <param name="people">The people who have a colour.</param>
+    /// <param name="colours">Their colours, 0xRRGGBB.</param>
+    /// <param name="hidden">The people of whom nothing is shown.</param>
+    [JSExport]
+    public static void Tint(int page, string[] people, int[] colours, string[] hidden)
+    {
+        var open = (OpenPage)Session.Document(page);
+        HashSet<Guid> without = [.. hidden.Select(Guid.Parse)];
+        open.Tinting.Set(people.Select(Guid.Parse).Zip(colours.Select(colour => (uint)colour)), without);
+        var document = Session.Document<PageDocument>(page);
+        document.Guarding.Hide(without);
+        HandOut(page);
+        foreach (var surface in Surfaces(page).Values)
+        {
+            foreach (var item in document.Items)
+                surface.Waiting.Enqueue(item.Id);
+        }
+    }
+
+    /// <summary>Who wrote what stands on a page, by how much: <c>[{person, things, from, to}]</c>, with the times of the first and the last, UTC milliseconds.</summary>
+    [JSExport]
+    public static string Writers(int page) =>
+        Json.Text(json =>
+        {
+            json.WriteStartArray();
+            foreach (
+                var one in Session
+                    .Document<PageDocument>(page)
+                    .Items.Where(item => item.Stands)
+                    .GroupBy(item => item.Author)
+                    .OrderByDescending(one => one.Count())
+                    .ThenBy(one => one.Key)
+            )
+            {
+                json.WriteStartObject();
+                json.WriteString("person", one.Key);
+                json.WriteNumber("things", one.Count());
+                json.WriteNumber("from", one.Min(item => item.StartedAt));
+                json.WriteNumber("to", one.Max(item => item.StartedAt));
+                json.WriteEndObject();
+            }
+
+            json.WriteEndArray();
+        });
 
     /// <summary>Begins a pass of the eraser.</summary>
     /// <param name="page">Handle of the page.</param>
@@ -148,7 +207,11 @@ public static partial class PageBridge
                 surface.Forget(id);
         }
 
-        return RenderPacket.Of([.. touched.Select(id => document.Find(id)!)], pass.Remaining);
+        return RenderPacket.Of(
+            [.. touched.Select(id => document.Find(id)!)],
+            pass.Remaining,
+            shown: ((OpenPage)Session.Document(page)).Tinting.Shown
+        );
     }
 
     /// <summary>Ends the pass and returns its operation; empty when nothing was touched.</summary>

@@ -27,12 +27,18 @@ internal static class RenderPacket
     /// <param name="items">The items.</param>
     /// <param name="visible">What of each is painted.</param>
     /// <param name="has">Whether the reader has an item's outline already; without it all are written.</param>
-    public static byte[] Of(IReadOnlyCollection<PageItem> items, Func<PageItem, List<Interval>> visible, Func<PageItem, bool>? has = null)
+    /// <param name="shown">What a colour of an item looks like; without it as it is.</param>
+    public static byte[] Of(
+        IReadOnlyCollection<PageItem> items,
+        Func<PageItem, List<Interval>> visible,
+        Func<PageItem, bool>? has = null,
+        Func<PageItem, uint, uint>? shown = null
+    )
     {
         var writer = new ByteWriter(items.Count * 1024 + 16);
         writer.Fixed32((uint)items.Count);
         foreach (var item in items)
-            Write(writer, item, item.Shown ? visible(item) : [], has?.Invoke(item) ?? false);
+            Write(writer, item, item.Shown ? visible(item) : [], has?.Invoke(item) ?? false, shown);
         return writer.ToArray();
     }
 
@@ -51,7 +57,7 @@ internal static class RenderPacket
         return writer.ToArray();
     }
 
-    private static void Write(ByteWriter writer, PageItem item, List<Interval> visible, bool has)
+    private static void Write(ByteWriter writer, PageItem item, List<Interval> visible, bool has, Func<PageItem, uint, uint>? shown)
     {
         Split(writer, item.Id.Replica);
         Split(writer, item.Id.Counter);
@@ -83,7 +89,8 @@ internal static class RenderPacket
         for (var i = 0; i < coats; i++)
         {
             var (colour, grain) = content.Coat(i);
-            writer.Fixed32(item.Faded(colour));
+            var faded = item.Faded(colour);
+            writer.Fixed32(shown?.Invoke(item, faded) ?? faded);
             writer.Fixed32((uint)grain);
         }
 

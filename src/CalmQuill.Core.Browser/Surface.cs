@@ -31,6 +31,13 @@ internal sealed class Surface
         return false;
     }
 
+    /// <summary>The same of what is not shown for now: the surface forgets it.</summary>
+    public bool Lacks(PageItem item)
+    {
+        has.Remove(item.Id);
+        return false;
+    }
+
     /// <summary>What is not known to be there any more, as while it is being rubbed out.</summary>
     public void Forget(OpId item) => has.Remove(item);
 }

@@ -81,6 +81,83 @@ public sealed class TogetherTests : InterfaceTest
         reader.Until(() => reader.Count("[data-testid=here-now]") == 0, "nobody there");
     }
 
+    [Fact]
+    public void Where_everybody_changes_only_their_own_the_eraser_passes_over_what_others_wrote()
+    {
+        var owner = Open(Group.Owner).Browser;
+        owner.Go($"/group/{Group.Space}");
+        owner.Press("group-menu");
+        owner.Press("group-look");
+        owner.Press("touch-own");
+        owner.Press("dialog-confirm");
+        Assert.Contains("only what they wrote", owner.Text("touch-rule"), StringComparison.Ordinal);
+
+        var writer = OpenPage(Group.Writer);
+        writer.Wave(420, 300);
+        writer.WaitForStrokes(2);
+        // All that is taken, and then removed, is one's own.
+        writer.TypeWithControl("a");
+        writer.Find("selection");
+        writer.Type(Keys.Delete);
+        writer.WaitForStrokes(1);
+        writer.TypeWithControl("a");
+        writer.Type(Keys.Delete);
+        Assert.Equal(1, writer.Strokes());
+        // Pages that others made are not offered to the bin.
+        writer.Go($"/pages/{Group.Space}/{Notebook}");
+        writer.PressNth("overview-menu", 0);
+        writer.Find("page-paper");
+        Assert.Equal(0, writer.Count("[data-testid=page-bin], [data-testid=page-clear]"));
+        writer.Type(Keys.Escape);
+
+        // Once it is everything again, a page that is open goes by it without being opened anew.
+        writer.Go(PagePath);
+        writer.WaitForStrokes(1);
+        owner.Press("group-menu");
+        owner.Press("group-look");
+        owner.Press("touch-everything");
+        owner.Press("dialog-confirm");
+        writer.Until(
+            () =>
+            {
+                writer.TypeWithControl("a");
+                return writer.Count("[data-testid=selection]") == 1;
+            },
+            "what others wrote selected"
+        );
+        writer.Type(Keys.Delete);
+        writer.WaitForStrokes(0);
+        writer.WaitForSync("All saved");
+        Assert.Empty(writer.Errors());
+    }
+
+    [Fact]
+    public void Who_wrote_what_is_seen_by_colour_and_a_person_can_be_left_out()
+    {
+        var owner = OpenPage(Group.Owner);
+        var writer = OpenPage(Group.Writer);
+        writer.Wave(420, 300);
+        owner.WaitForStrokes(2);
+        owner.Press("contents");
+        owner.Press("margin-people");
+        owner.Until(() => owner.Count("[data-testid=wrote-here]") == 2, "both writers");
+        owner.PressNth("hide-person", 1);
+        owner.WaitForStrokes(1);
+        // What is not seen is not taken by mistake.
+        owner.Script("document.querySelector('[data-testid=sheet]').focus()");
+        owner.TypeWithControl("a");
+        owner.Find("selection");
+        owner.Type(Keys.Delete);
+        owner.WaitForStrokes(0);
+        owner.TypeWithControl("z");
+        owner.WaitForStrokes(1);
+        // Elsewhere in the margin all is as it was.
+        owner.Press("margin-contents");
+        owner.WaitForStrokes(2);
+        Assert.Equal(2, writer.Strokes());
+        Assert.Empty(owner.Errors());
+    }
+
     private static double Scale(Browser browser) =>
         double.Parse(browser.Attribute("sheet", "data-view")!.Split(' ')[0], System.Globalization.CultureInfo.InvariantCulture);
 }

@@ -16,7 +16,7 @@ public static class Chosen
     public static Change? Set(PageDocument page, IReadOnlyList<OpId> items, IReadOnlyList<ItemValue> values)
     {
         var locks = values.All(value => value.Field == ItemField.Locked);
-        List<OpId> open = locks ? [.. items.Where(id => page.Find(id) is { Shown: true, Layer.Locked: false })] : Open(page, items);
+        List<OpId> open = locks ? [.. items.Where(id => page.Find(id) is { Shown: true, IsReached: true })] : Open(page, items);
         return open.Count > 0 ? new Change.ItemsSet(open, values) : null;
     }
 

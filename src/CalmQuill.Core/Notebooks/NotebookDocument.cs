@@ -19,6 +19,9 @@ public sealed class NotebookDocument : IStanding
     private readonly Registers registers = new();
     private readonly Taggings taggings = new();
     private readonly Dictionary<Guid, Stamp> created = [];
+
+    /// <summary>By the first placing that was taken in, which the server takes in as it is received: no stamp of a device decides who made a page.</summary>
+    private readonly Dictionary<Guid, Guid> createdBy = [];
     private List<CalendarEntry>? entries;
 
     public int OperationCount => operations.Count;
@@ -35,12 +38,12 @@ public sealed class NotebookDocument : IStanding
         switch (operation.Change)
         {
             case Change.PageAdded added:
-                Place(operation.Stamp, new Change.NodePlaced(added.Page, NodeKind.Page, Guid.Empty, added.Order));
+                Place(operation, new Change.NodePlaced(added.Page, NodeKind.Page, Guid.Empty, added.Order));
                 registers.Write(added.Page, Property.Paper, operation.Stamp, added.Paper);
                 known.Remove(added.Page);
                 break;
             case Change.NodePlaced placed:
-                Place(operation.Stamp, placed);
+                Place(operation, placed);
                 break;
             case Change.OrdersSet orders:
                 tree.Apply(operation.Stamp, orders);
@@ -208,6 +211,7 @@ public sealed class NotebookDocument : IStanding
             Planner = kind == NodeKind.Page ? registers.Read(id, Property.Planner) : "",
             Tags = taggings.On(id),
             CreatedAt = created[id].Time.UnixMilliseconds,
+            CreatedBy = createdBy[id],
             BinnedAt = registers.WrittenAt(id, Property.Binned),
         };
 
@@ -228,6 +232,8 @@ public sealed class NotebookDocument : IStanding
         public required TagSet Tags { get; init; }
 
         public required long CreatedAt { get; init; }
+
+        public required Guid CreatedBy { get; init; }
 
         public required long? BinnedAt { get; init; }
 
@@ -258,6 +264,7 @@ public sealed class NotebookDocument : IStanding
                 Tags,
                 tags,
                 CreatedAt,
+                CreatedBy,
                 BinnedAt,
                 binned,
                 Planner
@@ -327,6 +334,9 @@ public sealed class NotebookDocument : IStanding
 
         return holder == place.Parent;
     }
+
+    /// <summary>The sections and pages that a person made, also those that are away.</summary>
+    public IEnumerable<Guid> Made(Guid person) => createdBy.Where(entry => entry.Value == person).Select(entry => entry.Key);
 
     /// <summary>The pages that moved to another notebook, each with the one it went to.</summary>
     public List<(Guid Page, Guid To)> Moved()
@@ -411,9 +421,11 @@ public sealed class NotebookDocument : IStanding
 
     private readonly record struct Waiting(Child Child, Guid Parent, int Depth, int PageDepth, bool InBin, TagSet Tags);
 
-    private void Place(Stamp stamp, Change.NodePlaced placed)
+    private void Place(Operation operation, Change.NodePlaced placed)
     {
+        var stamp = operation.Stamp;
         tree.Apply(stamp, placed);
+        createdBy.TryAdd(placed.Node, operation.Author);
         known.Remove(placed.Node);
         if (!created.TryGetValue(placed.Node, out var first) || stamp < first)
             created[placed.Node] = stamp;

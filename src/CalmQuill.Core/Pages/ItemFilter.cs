@@ -12,7 +12,7 @@ public readonly record struct ItemFilter(ItemKinds Kinds, Guid? Layer)
     public bool Takes(PageItem item) => item.IsOpen && Fits(item);
 
     /// <summary>The same, of what is locked in place itself but on an open layer: so that it can be unlocked.</summary>
-    public bool TakesLocked(PageItem item) => item.IsLocked && item.Shown && item.Layer is { Locked: false } && Fits(item);
+    public bool TakesLocked(PageItem item) => item.IsLocked && item.Shown && item.IsReached && Fits(item);
 
     private bool Fits(PageItem item) => (Kinds & item.Kind) != 0 && (Layer is not { } layer || item.Layer!.Id == layer);
 }

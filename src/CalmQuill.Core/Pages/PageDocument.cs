@@ -26,6 +26,9 @@ public sealed class PageDocument
 
     public int OperationCount => operations.Count;
 
+    /// <summary>Whose things may be changed here.</summary>
+    public Guarding Guarding { get; } = new();
+
     /// <summary>The layers, from the back to the front.</summary>
     public IReadOnlyList<Layer> Layers => layers.All;
 
@@ -267,7 +270,7 @@ public sealed class PageDocument
     private PageItem ItemOf(OpId id)
     {
         if (!items.TryGetValue(id, out var item))
-            items[id] = item = new PageItem(id, layers);
+            items[id] = item = new PageItem(id, layers, Guarding);
         return item;
     }
 }

@@ -10,15 +10,16 @@ namespace CalmQuill.Core.Pages;
 public sealed class PageItem : IItemFrame
 {
     private readonly PageLayers layers;
+    private readonly Guarding guarding;
     private readonly RetractableRegisters<ItemField> fields = new();
     private ItemContent? content;
     private Placement? placement;
     private int removals;
     private Guid madeOn;
 
-    internal PageItem(OpId id, PageLayers layers)
+    internal PageItem(OpId id, PageLayers layers, Guarding guarding)
     {
-        (Id, this.layers) = (id, layers);
+        (Id, this.layers, this.guarding) = (id, layers, guarding);
     }
 
     public OpId Id { get; }
@@ -62,7 +63,10 @@ public sealed class PageItem : IItemFrame
     public bool Shown => Stands && Layer is { Hidden: false };
 
     /// <summary>Whether it may be changed by hand.</summary>
-    public bool IsOpen => Shown && !IsLocked && Layer is { Locked: false };
+    public bool IsOpen => Shown && !IsLocked && IsReached;
+
+    /// <summary>The same, also where it is locked in place itself, so that it can be unlocked: it lies on no locked layer, and whoever is here may change it.</summary>
+    public bool IsReached => Layer is { Locked: false } && guarding.May(Author);
 
     public bool IsLocked => Read(ItemField.Locked).Length > 0;
 

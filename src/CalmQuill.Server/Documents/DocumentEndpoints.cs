@@ -5,6 +5,7 @@ using CalmQuill.Server.Access;
 using CalmQuill.Server.Limits;
 using CalmQuill.Store.Documents;
 using CalmQuill.Store.Sharing;
+using CalmQuill.Store.Spaces;
 
 namespace CalmQuill.Server.Documents;
 
@@ -55,6 +56,8 @@ internal static class DocumentEndpoints
         bool? putBack,
         HttpContext http,
         DocumentWriter writer,
+        DocumentStore documents,
+        SpaceStore spaces,
         GuestStore guests,
         SpaceQuotas quotas,
         TimeProvider clock,
@@ -80,6 +83,12 @@ internal static class DocumentEndpoints
 
         if (writable is { IsGuest: true, Document.Kind: DocumentKind.Notebook } && accepted.Count > 0)
             await KeepWithin(writable, accepted, results, guests, cancel);
+        if (
+            accepted.Count > 0
+            && writable.Role is not Role.Owner
+            && await spaces.TouchIn(writable.Document.Space, cancel) is not Touch.Everything and var touch
+        )
+            await KeepToTouch(touch, writable, accepted, results, documents, cancel);
         if (accepted.Count == 0)
             return Results.Ok(
                 new
@@ -141,6 +150,68 @@ internal static class DocumentEndpoints
                 results[entry.Frame] = new FrameResult(0, RefusedFrame.Of(refusal));
             return refusal is not null;
         });
+    }
+
+    /// <summary>Refuses what would change others' things where the group does not want that.</summary>
+    private static async Task KeepToTouch(
+        Touch touch,
+        WritableDocument writable,
+        List<(int Frame, Operation Operation)> accepted,
+        FrameResult?[] results,
+        DocumentStore documents,
+        CancellationToken cancel
+    )
+    {
+        var (document, person) = (writable.Document, writable.Visitor.Person);
+        Func<Change, Refusal?> check;
+        if (document.Kind is DocumentKind.Page)
+        {
+            var theirs = accepted.Select(entry => entry.Operation.Id).ToHashSet();
+            var named = accepted
+                .SelectMany(entry => TouchRules.Altered(entry.Operation.Change))
+                .Where(id => !theirs.Contains(id))
+                .ToHashSet();
+            theirs.UnionWith(await documents.WrittenBy(document, person, named, cancel));
+            check = change => TouchRules.CheckPage(touch, writable.Role, change, theirs.Contains);
+        }
+        else if (accepted.Any(entry => TouchRules.Removed(entry.Operation.Change) is not null))
+        {
+            var theirs = await MadeBy(document, person, accepted, documents, cancel);
+            check = change => TouchRules.CheckPlaces(touch, writable.Role, change, theirs.Contains);
+        }
+        else
+            return;
+        accepted.RemoveAll(entry =>
+        {
+            var refusal = check(entry.Operation.Change);
+            if (refusal is not null)
+                results[entry.Frame] = new FrameResult(0, RefusedFrame.Of(refusal));
+            return refusal is not null;
+        });
+    }
+
+    /// <summary>What of a library or notebook a person made, by what was received first; what comes with the same request is theirs where it is new.</summary>
+    private static async Task<HashSet<Guid>> MadeBy(
+        DocumentRef document,
+        Guid person,
+        List<(int Frame, Operation Operation)> accepted,
+        DocumentStore documents,
+        CancellationToken cancel
+    )
+    {
+        var news = accepted.Select(entry => entry.Operation).Where(operation => operation.Change is Change.NodePlaced or Change.PageAdded);
+        if (document.Kind is DocumentKind.Notebook)
+        {
+            var notebook = await documents.Notebook(document.Space, document.Id, cancel);
+            foreach (var operation in news)
+                notebook.Apply(operation);
+            return [.. notebook.Made(person)];
+        }
+
+        var library = await documents.Library(document.Space, cancel);
+        foreach (var operation in news)
+            library.Apply(operation);
+        return [.. library.AllNodes().Where(node => node.CreatedBy == person).Select(node => node.Id)];
     }
 
     private static (Operation? Operation, Refusal? Refusal) Judge(ReadOnlySpan<byte> frame, WritableDocument writable, long now)

@@ -11,7 +11,7 @@ namespace CalmQuill.Server.Groups;
 /// <summary>Making a group, naming it, leaving it, handing it over, dissolving it and having it back.</summary>
 internal static class GroupEndpoints
 {
-    private sealed record Looks(string? Name, string? Colour);
+    private sealed record Looks(string? Name, string? Colour, string? Touch);
 
     private sealed record Heir(Guid Person);
 
@@ -48,7 +48,17 @@ internal static class GroupEndpoints
         var (name, colour) = (asked.Name?.Trim() ?? "", asked.Colour ?? "");
         if (Problem(name, colour) is { } problem)
             return Problems.BadInput(problem);
-        await groups.Change(group.Id, name, colour, cancel);
+        Touch? touch = asked.Touch switch
+        {
+            "everything" => Touch.Everything,
+            "own" => Touch.Own,
+            "add" => Touch.Add,
+            _ => null,
+        };
+        // Who says nothing of it leaves it as it is.
+        if (touch is null && asked.Touch is not null)
+            return Problems.BadInput($"Writers change everything, only their own, or they only add.");
+        await groups.Change(group.Id, name, colour, touch, cancel);
         return Results.NoContent();
     }
 

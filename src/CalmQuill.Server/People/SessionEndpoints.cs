@@ -68,6 +68,7 @@ internal static class SessionEndpoints
                     space.Name,
                     space.Personal,
                     space.Colour,
+                    touch = space.Touch.ToString().ToLowerInvariant(),
                     role = space.Role.ToString().ToLowerInvariant(),
                 }),
             }

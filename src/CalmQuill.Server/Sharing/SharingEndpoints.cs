@@ -38,6 +38,7 @@ internal static class SharingEndpoints
             {
                 one.Space,
                 one.Group,
+                touch = one.Touch.ToString().ToLowerInvariant(),
                 library = Convert.ToBase64String(
                     OperationCodec.Encode(GuestView.Operations(one.Nodes, BitConverter.ToUInt64(one.Space.ToByteArray())))
                 ),

@@ -137,6 +137,27 @@ public sealed class DocumentStore(Database database, DocumentLimits limits)
         return (last > after ? await Read(connection, key, after, cancel) : [], last);
     }
 
+    /// <summary>Those of some operations of a document that a person wrote.</summary>
+    public async Task<List<OpId>> WrittenBy(DocumentRef document, Guid person, IReadOnlyCollection<OpId> ids, CancellationToken cancel) =>
+        ids.Count == 0
+            ? []
+            : await database
+                .Command(
+                    """
+                    SELECT o.replica, o.counter FROM unnest(@replicas, @counters) AS asked (replica, counter)
+                    JOIN documents d ON d.space_id = @space AND d.kind = @kind AND d.id = @id
+                    JOIN operations o ON o.document_key = d.key AND o.replica = asked.replica AND o.counter = asked.counter
+                    WHERE o.author = @person
+                    """
+                )
+                .Of(document)
+                .With(
+                    ("person", person),
+                    ("replicas", ids.Select(id => unchecked((long)id.Replica)).ToArray()),
+                    ("counters", ids.Select(id => (long)id.Counter).ToArray())
+                )
+                .Rows(row => new OpId(unchecked((ulong)row.GetInt64(0)), (ulong)row.GetInt64(1)), cancel);
+
     /// <summary>Makes a snapshot when enough has come since the last one.</summary>
     public async Task SnapshotIfDue(DocumentRef document, CancellationToken cancel)
     {

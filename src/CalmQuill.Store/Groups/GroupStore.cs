@@ -74,19 +74,21 @@ public sealed class GroupStore(Database database, IAssetFiles files)
         return true;
     }
 
-    /// <summary>Names a group and gives it a colour.</summary>
-    public async Task Change(Guid group, string name, string colour, CancellationToken cancel)
+    /// <summary>Names a group, gives it a colour, and says what its writers may do to what others wrote; null leaves that as it is.</summary>
+    public async Task Change(Guid group, string name, string colour, Touch? touch, CancellationToken cancel)
     {
         await using var connection = await database.Connect(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         await connection.Execute(
-            "UPDATE spaces SET name = @name, colour = @colour WHERE id = @group",
+            "UPDATE spaces SET name = @name, colour = @colour, touch = coalesce(@touch::smallint, touch) WHERE id = @group",
             cancel,
             ("group", group),
+            ("touch", touch is { } chosen ? (short)chosen : DBNull.Value),
             ("name", name),
             ("colour", colour)
         );
         await connection.Tell(RightsChange.OfSpace(group), cancel);
+        await ShareStore.TellIfShared(connection, group, cancel);
         await transaction.CommitAsync(cancel);
     }
 

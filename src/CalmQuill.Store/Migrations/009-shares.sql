@@ -35,3 +35,6 @@ CREATE TABLE share_guests (
     PRIMARY KEY (share_id, person_id)
 );
 CREATE INDEX share_guests_person ON share_guests (person_id);
+
+-- What whoever writes in a group may do to what others wrote: everything, only their own, only add.
+ALTER TABLE spaces ADD COLUMN touch smallint NOT NULL DEFAULT 0 CHECK (touch BETWEEN 0 AND 2);

@@ -113,7 +113,7 @@ public sealed class GuestStore(Database database)
         var things = await database
             .Command(
                 $"""
-                SELECT mine.space_id, CASE WHEN l.personal THEN '' ELSE l.name END, mine.id, mine.node_id, p.id, p.name, p.colour, mine.with_whom, coalesce(g.name, ''), mine.writes, mine.until
+                SELECT mine.space_id, CASE WHEN l.personal THEN '' ELSE l.name END, mine.id, mine.node_id, p.id, p.name, p.colour, mine.with_whom, coalesce(g.name, ''), mine.writes, mine.until, l.touch
                 FROM ({Mine}) mine JOIN spaces l ON l.id = mine.space_id JOIN people p ON p.id = mine.made_by LEFT JOIN spaces g ON g.id = mine.group_id
                 WHERE NOT EXISTS (SELECT 1 FROM members m WHERE m.space_id = mine.space_id AND m.person_id = @person)
                 ORDER BY mine.made_at DESC
@@ -125,6 +125,7 @@ public sealed class GuestStore(Database database)
                     (
                         Space: row.GetGuid(0),
                         Group: row.GetString(1),
+                        Touch: (Touch)row.GetInt16(11),
                         By: new SharedPerson(row.GetGuid(4), row.GetString(5), row.GetString(6)),
                         Thing: new SharedThing(
                             row.GetGuid(2),
@@ -152,6 +153,7 @@ public sealed class GuestStore(Database database)
                 new SharedSpace(
                     space.Key,
                     open[0].Group,
+                    open[0].Touch,
                     [.. open.Select(one => one.Thing)],
                     [.. nodes.Select(one => one.Node), .. await Papers(space.Key, [.. notebooks.Select(one => one.Node.Id)], cancel)],
                     [.. notebooks.Select(one => new SharedNotebook(one.Node.Id, one.Role, one.Pages, one.WrittenAt))],

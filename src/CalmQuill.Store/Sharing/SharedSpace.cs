@@ -6,6 +6,7 @@ namespace CalmQuill.Store.Sharing;
 /// <summary>What a guest sees of one library.</summary>
 /// <param name="Space">The library.</param>
 /// <param name="Group">The group's name; empty for somebody's own library, which has none that others know.</param>
+/// <param name="Touch">What whoever writes there may do to what others wrote.</param>
 /// <param name="Things">What was shared.</param>
 /// <param name="Nodes">That, with all folders and notebooks inside.</param>
 /// <param name="Notebooks">Its notebooks in sum.</param>
@@ -13,6 +14,7 @@ namespace CalmQuill.Store.Sharing;
 public sealed record SharedSpace(
     Guid Space,
     string Group,
+    Touch Touch,
     IReadOnlyList<SharedThing> Things,
     IReadOnlyList<LibraryNode> Nodes,
     IReadOnlyList<SharedNotebook> Notebooks,

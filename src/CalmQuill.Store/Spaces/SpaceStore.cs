@@ -10,14 +10,24 @@ public sealed class SpaceStore(Database database)
         database
             .Command(
                 """
-                SELECT s.id, s.name, s.personal, m.role, s.colour
+                SELECT s.id, s.name, s.personal, m.role, s.colour, s.touch
                 FROM members m JOIN spaces s ON s.id = m.space_id
                 WHERE m.person_id = @person
                 ORDER BY s.personal DESC, s.name
                 """
             )
             .With(("person", person))
-            .Rows(row => new Space(row.GetGuid(0), row.GetString(1), row.GetBoolean(2), (Role)row.GetInt16(3), row.GetString(4)), cancel);
+            .Rows(
+                row => new Space(
+                    row.GetGuid(0),
+                    row.GetString(1),
+                    row.GetBoolean(2),
+                    (Role)row.GetInt16(3),
+                    row.GetString(4),
+                    (Touch)row.GetInt16(5)
+                ),
+                cancel
+            );
 
     public Task<List<Member>> Members(Guid space, CancellationToken cancel) =>
         database
@@ -37,6 +47,10 @@ public sealed class SpaceStore(Database database)
             .Command("SELECT role FROM members WHERE space_id = @space AND person_id = @person")
             .With(("space", space), ("person", person))
             .Row(row => (Role)row.GetInt16(0), cancel);
+
+    /// <summary>What whoever writes in a space may do to what others wrote.</summary>
+    public Task<Touch> TouchIn(Guid space, CancellationToken cancel) =>
+        database.Command("SELECT touch FROM spaces WHERE id = @space").With(("space", space)).Row(row => (Touch)row.GetInt16(0), cancel);
 
     /// <summary>What a space holds now.</summary>
     public async Task<SpaceUsage> Usage(Guid space, CancellationToken cancel) =>

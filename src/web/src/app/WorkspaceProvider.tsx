@@ -55,6 +55,7 @@ function Following({ workspace, session, children }: { workspace: Workspace; ses
   const queries = useQueryClient();
   const [followed, setFollowed] = useState(() => new Set(workspace.libraries.map((library) => library.space)));
   const ids = session.spaces.map((space) => space.id).join();
+  useEffect(() => workspace.knowSpaces(session.spaces), [workspace, session.spaces]);
   useEffect(() => {
     let ended = false;
     if (ids === workspace.libraries.map((library) => library.space).join()) return undefined;

@@ -1,5 +1,8 @@
 /** A page: its steps, what is painted of it, and erasing. */
 export interface PageBridge {
+  Tint(page: number, people: string[], colours: number[], hidden: string[]): void;
+  Writers(page: number): string;
+  Guard(page: number, touch: string, role: string): void;
   /** Puts a thing on the page, given as the JSON form of what adds it. */
   Put(page: number, thing: string, now: number): Uint8Array;
   Copy(page: number, now: number): Uint8Array;

@@ -25,3 +25,8 @@ export function may(space: Space | undefined, act: Act): boolean {
 /** Whether one may share a folder or notebook with people from outside its library. */
 export const mayShare = (space: Space, madeIt: boolean, isFolder: boolean): boolean =>
   !space.isGuest && (loadedCore()?.AccessBridge.MayShare(space.role, madeIt, isFolder) ?? false);
+
+/** Whether one may change or bin what somebody made: in one's own library always, in a group as it chose. */
+export const mayTouch = (space: Space | undefined, isTheirs: boolean): boolean =>
+  may(space, 'Write') &&
+  (loadedCore()?.AccessBridge.MayTouch(space!.touch ?? 'everything', space!.role, isTheirs) ?? false);

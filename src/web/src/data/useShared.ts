@@ -20,7 +20,7 @@ export function useSpaceOf(id: string, notebook: string): Space | undefined {
     const there = shared.find(({ space }) => space === id);
     const role = there?.notebooks.find((one) => one.id === notebook)?.role;
     if (!there || !role) return undefined;
-    return { id, name: there.group || t`Shared with me`, personal: false, role, isGuest: true };
+    return { id, name: there.group || t`Shared with me`, personal: false, role, touch: there.touch, isGuest: true };
   }, [spaces, shared, id, notebook]);
 }
 

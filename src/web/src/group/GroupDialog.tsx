@@ -2,7 +2,11 @@ import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import { ColourField } from '../ui/looks';
 import { FormDialog } from '../ui/FormDialog';
+import type { Touch } from '../server/session';
+import { touchWords } from './groups';
 import { NameField } from '../ui/naming';
+
+const touches: Touch[] = ['everything', 'own', 'add'];
 
 /** Names a group and gives it a colour, when it is made or later. */
 export function GroupDialog({
@@ -10,6 +14,7 @@ export function GroupDialog({
   confirm,
   name: given = '',
   colour: had = 'sky',
+  touch: chosen,
   onConfirm,
   onClose,
 }: {
@@ -17,22 +22,44 @@ export function GroupDialog({
   confirm: string;
   name?: string;
   colour?: string | undefined;
-  onConfirm: (name: string, colour: string) => Promise<unknown>;
+  /** Given for a group that is there: what its writers may do to what others wrote. */
+  touch?: Touch;
+  onConfirm: (name: string, colour: string, touch: Touch) => Promise<unknown>;
   onClose: () => void;
 }) {
   const [name, setName] = useState(given);
   const [colour, setColour] = useState(had || 'sky');
+  const [touch, setTouch] = useState<Touch>(chosen ?? 'everything');
   return (
     <FormDialog
       title={title}
       confirm={confirm}
-      onConfirm={async () => void (await onConfirm(name, colour))}
+      onConfirm={async () => void (await onConfirm(name, colour, touch))}
       onClose={onClose}
     >
       {(problem) => (
         <>
           <NameField value={name} onChange={setName} problem={problem} label={t`What the group is called`} />
           <ColourField value={colour} onChange={setColour} />
+          {chosen && (
+            <fieldset className="mt-4">
+              <legend className="mb-1 font-semibold">{t`What writers may do to what is there`}</legend>
+              {touches.map((one) => (
+                <label key={one} className="flex min-h-11 items-center gap-3">
+                  <input
+                    type="radio"
+                    name="touch"
+                    className="radio radio-primary radio-sm"
+                    checked={touch === one}
+                    data-testid={`touch-${one}`}
+                    onChange={() => setTouch(one)}
+                  />
+                  {touchWords[one]}
+                </label>
+              ))}
+              <p className="text-[13px] text-quiet">{t`Owners change everything in any case.`}</p>
+            </fieldset>
+          )}
         </>
       )}
     </FormDialog>

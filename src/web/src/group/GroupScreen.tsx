@@ -45,7 +45,7 @@ function OneGroup({ space, groups }: { space: Space; groups: Space[] }) {
     ...(may(space, 'ChangeGroup')
       ? [
           {
-            label: t`Name and colour`,
+            label: t`Name, colour and rules`,
             testId: 'group-look',
             icon: <PencilSimpleIcon size={20} weight="light" />,
             onChoose: () => setAsking('look'),
@@ -109,6 +109,13 @@ function OneGroup({ space, groups }: { space: Space; groups: Space[] }) {
           <Menu label={t`More for the group`} testId="group-menu" icon={<DotsThreeIcon size={24} />} entries={menu} />
         </header>
         <AtTheDoor space={space.id} />
+        {space.touch && space.touch !== 'everything' && (
+          <p className="border-b border-base-300 py-3 text-quiet" data-testid="touch-rule">
+            {space.touch === 'own'
+              ? t`Writers change only what they wrote themselves; owners change everything.`
+              : t`Writers only add, and change nothing that is there; owners change everything.`}
+          </p>
+        )}
         <Members space={space} />
         {may(space, 'ManagePeople') && <Invitations space={space.id} group={space.name} />}
         <h2 className="mt-10 border-b border-base-300 pb-2 text-[20px]">{t`How much it is`}</h2>
@@ -122,11 +129,12 @@ function OneGroup({ space, groups }: { space: Space; groups: Space[] }) {
       {isInviting && <InviteDialog space={space.id} group={space.name} onClose={() => invite(false)} />}
       {asking === 'look' && (
         <GroupDialog
-          title={t`Name and colour`}
+          title={t`Name, colour and rules`}
           confirm={t`Use these`}
           name={space.name}
           colour={space.colour}
-          onConfirm={(name, colour) => acts.change(space.id, name, colour)}
+          touch={space.touch ?? 'everything'}
+          onConfirm={(name, colour, touch) => acts.change(space.id, name, colour, touch)}
           onClose={close}
         />
       )}

@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { useNavigate } from 'react-router';
 import { useWorkspace } from '../data/useWorkspace';
 import type { ShownPage } from '../model/items';
-import type { Role } from '../server/session';
+import type { Role, Touch } from '../server/session';
 import { getJson, sendJson } from '../server/api';
 import { withoutNews } from '../data/useNews';
 
@@ -13,6 +13,13 @@ export const roleWords: Record<Role, string> = {
   owner: t`writes, and decides who may do what`,
   writer: t`reads and writes everything here`,
   reader: t`reads everything here`,
+};
+
+/** What writers may do to what is there already. */
+export const touchWords: Record<Touch, string> = {
+  everything: t`Change everything, also what others wrote`,
+  own: t`Change only what they wrote themselves`,
+  add: t`Only add, and change nothing that is there`,
 };
 
 /** What one will be by an invitation. */
@@ -132,8 +139,8 @@ export function useGroupActs() {
       await done();
       void navigate(`/group/${id}?invite`);
     },
-    change: (space: string, name: string, colour: string) =>
-      sendJson('PUT', `/api/spaces/${space}/group`, { name, colour }).then(done),
+    change: (space: string, name: string, colour: string, touch: Touch) =>
+      sendJson('PUT', `/api/spaces/${space}/group`, { name, colour, touch }).then(done),
     setRole: (space: string, person: string, role: Role | 'none') =>
       sendJson('PUT', `/api/spaces/${space}/members/${person}`, { role }).then(done),
     handOver: (space: string, person: string) =>

@@ -167,7 +167,7 @@ export function itemMenu({ actions, ask, rename, go, besidePath, siblings }: Men
             icon: icon(LockSimpleIcon),
             onChoose: () => ask({ what: 'lock', item }),
           },
-        mayWrite && {
+        items.every(actions.mayTakeAway) && {
           label: t`Put into the bin`,
           testId: 'menu-bin',
           icon: icon(TrashIcon),

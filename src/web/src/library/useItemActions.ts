@@ -1,4 +1,4 @@
-import { may, mayShare } from '../data/rights';
+import { may, mayShare, mayTouch } from '../data/rights';
 import { t } from '@lingui/core/macro';
 import { useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
@@ -18,6 +18,8 @@ import { thingsWords } from '../data/items';
 export interface ItemActions {
   mayWrite: (item: Item) => boolean;
   mayShare: (item: Item) => boolean;
+  /** Whether it may be put into the bin. */
+  mayTakeAway: (item: Item) => boolean;
   isStarred: (item: Item) => boolean;
   library: (item: Item) => Library;
   rename: (item: Item, name: string) => Promise<string>;
@@ -71,6 +73,11 @@ export function useItemActions(): ItemActions | undefined {
       ),
     ];
     return {
+      mayTakeAway: (item) =>
+        mayTouch(
+          spaces.find((one) => one.id === item.space),
+          (item.node ?? library(item).find(item.id))?.createdBy === person.id,
+        ),
       mayShare: (item) => {
         const space = spaces.find((one) => one.id === item.space);
         return space !== undefined && mayShare(space, item.node?.createdBy === person.id, item.kind === 'folder');

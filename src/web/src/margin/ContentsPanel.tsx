@@ -24,7 +24,10 @@ import { EndTarget, EntryRow, HeadingEntry } from './ContentsEntry';
 import { movedTo } from '../moving/movedTo';
 import { PlaceDialog } from '../moving/PlaceDialog';
 import type { OpenNotebook } from '../data/openNotebooks';
-import { useIsGuest } from '../data/useShared';
+import { mayTouch } from '../data/rights';
+import { useIsGuest, useSpaceOf } from '../data/useShared';
+import { useSession } from '../server/session';
+import { say } from '../ui/saying';
 import type { Notebook } from '../data/useNotebook';
 
 /** A row is so high, and a heading below it; pixels. */
@@ -96,19 +99,37 @@ export function Contents({
     useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }),
   );
   const isGuest = useIsGuest(at.space);
+  const space = useSpaceOf(at.space, at.notebook);
+  const { person } = useSession();
+  const mayTakeAway = (id: string) => mayTouch(space, notebook.find(id)?.createdBy === person.id);
   const acts = useEntryActs(notebook, selection.chosen);
   const onKey = (event: KeyboardEvent, entry: NotebookEntry) => {
     if (!mayWrite) return;
     if (event.key === 'F2') setRenaming(entry.id);
-    else if (event.key === 'Delete') acts.bin(acts.heads(acts.chosenOr(entry.id)));
-    else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown'))
+    else if (event.key === 'Delete') {
+      const ids = acts.heads(acts.chosenOr(entry.id));
+      if (ids.every(mayTakeAway)) acts.bin(ids);
+      else say(t`In this group one bins only what one made.`);
+    } else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown'))
       acts.step(entry, event.key === 'ArrowUp' ? -1 : 1);
     else if (event.altKey && (event.key === 'ArrowLeft' || event.key === 'ArrowRight'))
       acts.nest(entry, event.key === 'ArrowRight');
     else return;
     event.preventDefault();
   };
-  const given = { at, notebook, library, acts, ask: setAsking, rename: setRenaming, onGo, onBeside, onPaper, isGuest };
+  const given = {
+    at,
+    notebook,
+    library,
+    acts,
+    ask: setAsking,
+    rename: setRenaming,
+    onGo,
+    onBeside,
+    onPaper,
+    isGuest,
+    mayTakeAway,
+  };
   const tagged = asking?.what === 'tags' ? (notebook.find(asking.entry.id) ?? asking.entry) : undefined;
   return (
     <>

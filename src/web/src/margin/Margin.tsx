@@ -2,7 +2,7 @@ import { may } from '../data/rights';
 import { SignButton } from '../ui/Button';
 import { Tabs } from '@base-ui/react/tabs';
 import { t } from '@lingui/core/macro';
-import { FlagPennantIcon, LinkIcon, ListDashesIcon, XIcon } from '@phosphor-icons/react';
+import { FlagPennantIcon, LinkIcon, ListDashesIcon, UsersIcon, XIcon } from '@phosphor-icons/react';
 import { type ReactNode, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { useLibrary } from '../data/useLibrary';
 import { useSpaceOf } from '../data/useShared';
@@ -10,11 +10,12 @@ import { useNotebookSpots } from '../data/useNotebookSpots';
 import { ChangePaperDialog } from '../papers/ChangePaperDialog';
 import { Contents } from './ContentsPanel';
 import { MarginLinks } from './MarginLinks';
+import { MarginPeople } from './MarginPeople';
 import { MarginMarks } from './MarginMarks';
 import type { OpenNotebook } from '../data/openNotebooks';
 import { type Notebook, useNotebook } from '../data/useNotebook';
 
-type Tab = 'contents' | 'marks' | 'links';
+type Tab = 'contents' | 'marks' | 'links' | 'people';
 
 interface MarginProps {
   at: OpenNotebook;
@@ -51,6 +52,7 @@ export function Margin(props: MarginProps) {
           <TabButton own="contents" label={t`Contents`} icon={<ListDashesIcon size={18} weight="light" />} />
           <TabButton own="marks" label={t`Marks`} icon={<FlagPennantIcon size={18} weight="light" />} />
           <TabButton own="links" label={t`Links`} icon={<LinkIcon size={18} weight="light" />} />
+          <TabButton own="people" label={t`People`} icon={<UsersIcon size={18} weight="light" />} />
         </Tabs.List>
         <SignButton label={t`Close the margin`} title={t`Close`} className="ms-auto" onClick={props.onClose}>
           <XIcon size={18} />
@@ -116,6 +118,9 @@ function OpenMargin({ at, notebook, onGo, onBeside }: MarginProps & { notebook: 
           links={spots.filter((spot) => spot.kind === 'link' && spot.page === at.page)}
           mayWrite={mayWrite}
         />
+      </Tabs.Panel>
+      <Tabs.Panel value="people" className={panel}>
+        <MarginPeople at={at} />
       </Tabs.Panel>
       {papering && (
         <ChangePaperDialog space={at.space} notebook={notebook} ids={papering} onClose={() => setPapering(undefined)} />

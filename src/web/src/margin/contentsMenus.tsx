@@ -41,12 +41,14 @@ interface EntryMenu {
   onBeside: (page: string) => void;
   onPaper: (ids: string[]) => void;
   isGuest: boolean;
+  /** Whether a section or page may be binned, or moved to another notebook. */
+  mayTakeAway: (id: string) => boolean;
 }
 
 /** What can be done with a section or a page. */
 export function entryMenu(
   entry: NotebookEntry,
-  { at, notebook, library, acts, ask, rename, onGo, onBeside, onPaper, isGuest }: EntryMenu,
+  { at, notebook, library, acts, ask, rename, onGo, onBeside, onPaper, isGuest, mayTakeAway }: EntryMenu,
 ): MenuEntry[] {
   const { chosenOr, heads, bin, duplicate } = acts;
   const all: MenuEntry[] = [
@@ -132,7 +134,12 @@ export function entryMenu(
       onChoose: () => bin(heads(chosenOr(entry.id))),
     },
   ];
-  return all.filter((one) => !isGuest || !outwards.has(one.testId ?? ''));
+  const mayTake = chosenOr(entry.id).every((id) => mayTakeAway(id));
+  return all.filter(
+    (one) =>
+      (!isGuest || !outwards.has(one.testId ?? '')) &&
+      (mayTake || !['entry-move', 'entry-bin'].includes(one.testId ?? '')),
+  );
 }
 
 /** What needs the library around the notebook, which a guest has not. */

@@ -63,6 +63,7 @@ export interface NotebookEntry {
   number: number;
   tags: string[];
   createdAt: number;
+  createdBy: string;
   inBin: boolean;
   /** Which page of a planner it is: `day/2026-10-08`. */
   planner?: string;

@@ -1,4 +1,4 @@
-import { may } from '../data/rights';
+import { may, mayTouch } from '../data/rights';
 import { plural, t } from '@lingui/core/macro';
 import {
   ArrowBendUpRightIcon,
@@ -28,7 +28,7 @@ import { PlaceDialog } from '../moving/PlaceDialog';
 import type { Notebook } from '../data/useNotebook';
 import { PaperDialog } from '../papers/PaperDialog';
 import { freezePage, makeOwnPaper } from '../data/ownPapers';
-import type { Space } from '../server/session';
+import { type Space, useSession } from '../server/session';
 import type { Workspace } from '../sync/workspace';
 import { useWorkspace } from '../data/useWorkspace';
 import type { MenuEntry } from '../ui/Menu';
@@ -65,6 +65,9 @@ interface Given {
 /** What needs the library around the notebook, which a guest has not. */
 const outwards = new Set(['page-freeze', 'page-tags', 'page-duplicate', 'page-copy', 'page-move']);
 
+/** What takes a page from where others left it, which a group may keep to those who made it. */
+const takingAway = new Set(['page-move', 'page-bin', 'page-clear', 'page-turn']);
+
 /** What is done with pages in the overview, one or many at once. */
 export function usePageActions({ space, notebook, library, selection }: Given): PageActions {
   const workspace = useWorkspace();
@@ -72,7 +75,9 @@ export function usePageActions({ space, notebook, library, selection }: Given): 
   const act = useAct();
   const [asking, setAsking] = useState<Asking>();
   const mayWrite = may(space, 'Write');
+  const { person } = useSession();
   const reachesOut = !space.isGuest;
+  const mayTake = (ids: string[]) => ids.every((id) => mayTouch(space, notebook.find(id)?.createdBy === person.id));
   const chosenOr = (id: string) =>
     selection.chosen.has(id)
       ? notebook.pages.filter((page) => selection.chosen.has(page.id)).map((page) => page.id)
@@ -99,6 +104,7 @@ export function usePageActions({ space, notebook, library, selection }: Given): 
     if (other) put([page.id], by > 0 ? 'after' : 'before', other.id);
   };
   const bin = (ids: string[]) => {
+    if (!mayTake(ids)) return say(t`In this group one bins only what one made.`);
     act(plural(ids.length, { one: 'Put the page into the bin.', other: 'Put # pages into the bin.' }), () =>
       ids.forEach((id) => notebook.toBin(id)),
     );
@@ -211,7 +217,11 @@ export function usePageActions({ space, notebook, library, selection }: Given): 
       { label: t`Clear it`, testId: 'page-clear', icon: <BroomIcon {...light} />, onChoose: () => void clear(page) },
       { label: t`Put into the bin`, testId: 'page-bin', icon: <TrashIcon {...light} />, onChoose: () => bin(ids) },
     ];
-    return all.filter((entry) => reachesOut || !outwards.has(entry.testId ?? ''));
+    const mayTakeAway = mayTake(ids);
+    return all.filter(
+      (entry) =>
+        (reachesOut || !outwards.has(entry.testId ?? '')) && (mayTakeAway || !takingAway.has(entry.testId ?? '')),
+    );
   };
   const close = () => setAsking(undefined);
   return {

@@ -1,6 +1,9 @@
 import { t } from '@lingui/core/macro';
 import { createContext, useContext } from 'react';
 
+/** What whoever writes in a group may do to what is there already; owners may do everything. */
+export type Touch = 'everything' | 'own' | 'add';
+
 export type Role = 'owner' | 'writer' | 'reader';
 
 /** What one is in a space. */
@@ -22,6 +25,8 @@ export interface Space {
   role: Role;
   /** Of a group; empty for none. */
   colour?: string;
+  /** What writers may do to what others wrote. */
+  touch?: Touch;
   /** One is not in it: something of it was shared. The role is that in one notebook then. */
   isGuest?: boolean;
 }

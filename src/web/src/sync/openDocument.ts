@@ -25,6 +25,8 @@ export interface Surroundings {
   live: Live;
   steps: Steps;
   ahead: Ahead;
+  /** What one may do to what others wrote in a space, and as what. */
+  guardOf(space: string): { touch: string; role: string };
 }
 
 /** A document that is shown: held by Core, kept on the device, followed live. */
@@ -45,6 +47,9 @@ export class OpenDocument {
   outlines: Uint8Array[] | undefined;
 
   readonly address: string;
+
+  /** False while it is shown in colours that are not its own; how it is painted then is not kept. */
+  isPlain = true;
 
   private coreHandle: number;
   /** What the device holds of a page whose outlines can be painted first; Core takes it when it is first asked for the page. */
@@ -74,6 +79,24 @@ export class OpenDocument {
   ) {
     this.coreHandle = around.core.DocumentBridge.Open(documentKinds[kind]);
     this.address = addressOf(space, kind, id);
+    this.guard();
+  }
+
+  /**
+   * It is to be shown in another way for a while: who shows it takes it anew.
+   * @param isPlain Whether it is shown as it is again.
+   */
+  look(isPlain: boolean, change: (handle: number) => void): void {
+    this.isPlain = isPlain;
+    change(this.handle);
+    this.changed();
+  }
+
+  /** Tools pass over what may not be changed here; asked for again when that is another. */
+  guard(): void {
+    if (this.kind !== 'page') return;
+    const { touch, role } = this.around.guardOf(this.space);
+    this.around.core.PageBridge.Guard(this.coreHandle, touch, role);
   }
 
   /** Core's handle of it; Core then has all of it. */
@@ -292,6 +315,7 @@ export class OpenDocument {
       const { DocumentBridge } = this.around.core;
       const before = this.coreHandle;
       this.coreHandle = DocumentBridge.Open(documentKinds[this.kind]);
+      this.guard();
       DocumentBridge.Close(before);
     });
     if (this.closed) return;

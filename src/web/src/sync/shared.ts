@@ -1,5 +1,5 @@
 import { getJson, Unreachable } from '../server/api';
-import type { Role } from '../server/session';
+import type { Role, Touch } from '../server/session';
 import type { DeviceStore } from './deviceStore';
 import { OpenDocument, type Surroundings } from './openDocument';
 
@@ -10,6 +10,7 @@ export interface SharedSpace {
   space: string;
   /** The group's name; empty for somebody's own library. */
   group: string;
+  touch: Touch;
   /** The part of the library that they see, as operations in base64. */
   library: string;
   things: SharedThing[];

@@ -1,6 +1,6 @@
 import { type Core, type DocumentKind, loadCore } from '../core/runtime';
 import { getJson, Unreachable } from '../server/api';
-import type { Session } from '../server/session';
+import type { Session, Space } from '../server/session';
 import { addressOf } from './address';
 import { Assets } from './assets';
 import { Ahead, type LeftStroke, leftAhead } from './ahead';
@@ -37,6 +37,7 @@ interface Opened {
 export class Workspace {
   /** The libraries of all spaces; they stay open as long as somebody is signed in, since every screen asks them something. */
   libraries: readonly OpenDocument[] = [];
+  private spaces: readonly Space[] = [];
   readonly steps: Steps;
   /** What was shared with the person out of libraries that they are not in. */
   readonly shared: Shared;
@@ -57,6 +58,7 @@ export class Workspace {
   ) {
     this.steps = new Steps(core);
     this.shared = new Shared(this, store);
+    this.shared.subscribe(() => this.guardAll());
     this.whereabouts = new Whereabouts(live);
     outbox.onMade = (address, bytes) => this.open.get(address)?.document.hear(bytes);
     outbox.onStored = (address, operations) => this.open.get(address)?.document.acknowledge(operations);
@@ -84,10 +86,28 @@ export class Workspace {
     });
     const workspace = new Workspace(core, store, outbox, live, ahead, assets);
     assets.flush();
+    workspace.spaces = session.spaces;
     await Promise.all([workspace.follow(session.spaces.map((space) => space.id)), workspace.shared.start()]);
     await workspace.finish(left.strokes);
     left.clear();
     return workspace;
+  }
+
+  /** What one may do to what others wrote in a space; as a guest, by the role that was given for most of it. */
+  guardOf(space: string): { touch: string; role: string } {
+    const own = this.spaces.find((one) => one.id === space);
+    if (own) return { touch: own.touch ?? 'everything', role: own.role };
+    return { touch: this.shared.spaces.find((one) => one.space === space)?.touch ?? 'everything', role: 'writer' };
+  }
+
+  /** Takes note of what the session says of spaces, on pages that are open as well. */
+  knowSpaces(spaces: readonly Space[]): void {
+    this.spaces = spaces;
+    this.guardAll();
+  }
+
+  private guardAll(): void {
+    for (const { document } of this.open.values()) document.guard();
   }
 
   /** Opens the libraries of these spaces, in this order, and lets go of what is here of all others; what of them was not sent stays until the person decides of it. */

@@ -53,6 +53,7 @@ export class OutlineKeeper {
 
   /** What the store does not take yet, since something of the page is on its way to the server still, is offered again later. */
   private readonly keep = async (): Promise<void> => {
+    if (!this.page.isPlain) return;
     const { packets } = this;
     const { length } = packets;
     const bytes = packets.reduce((sum, packet) => sum + packet.length, 0);
