@@ -75,6 +75,34 @@ if (args.Contains("--ink"))
     return 0;
 }
 
+// --together alone has ten people write on one page.
+async Task<List<Row>> Together()
+{
+    var company = await host.MakeGroup();
+    var (book, sheet, own) = (Guid.NewGuid(), Guid.NewGuid(), new Replica(7, company.Owner.Id));
+    await documents.Append(
+        new DocumentRef(company.Space, DocumentKind.Library, company.Space),
+        [own.Make(new Change.NodePlaced(book, NodeKind.Notebook, Guid.Empty, "V"), 1)],
+        default
+    );
+    await documents.Append(
+        new DocumentRef(company.Space, DocumentKind.Notebook, book),
+        [own.Make(new Change.PageAdded(sheet, "V", "a4-ruled-710"), 1)],
+        default
+    );
+    using var watching = new Browser(host.Address);
+    watching.SignIn(company.Owner.Email, QuillHost.Password);
+    watching.Go($"/page/{company.Space}/{book}/{sheet}");
+    watching.WaitForStrokes(0);
+    return await new TogetherBench(host, company).Run(watching, sheet);
+}
+
+if (args.Contains("--together"))
+{
+    Console.WriteLine(Row.Table(await Together()));
+    return 0;
+}
+
 var full = new FullPageBench(host, await host.MakeGroup());
 if (args.Contains("--full"))
 {
@@ -144,6 +172,8 @@ using (var there = new Browser(host.Address))
     here.Until(() => here.Count("[data-testid=present] [role=img]") == 2, "both to be here");
     rows.AddRange(InterfaceBench.PassingOn(here, there));
 }
+
+rows.AddRange(await Together());
 
 Console.WriteLine(Row.Table(rows));
 rows.AddRange(CoreBench.Run(strokes, here));

@@ -136,10 +136,12 @@ function TabButton({ own, label, icon }: { own: Tab; label: string; icon: ReactN
     <Tabs.Tab
       value={own}
       data-testid={`margin-${own}`}
-      className="flex h-11 min-w-0 items-center gap-1 rounded-md px-1.5 text-[13.5px] text-quiet hover:bg-base-200 data-active:bg-base-200 data-active:font-semibold data-active:text-base-content"
+      title={label}
+      className="group flex h-11 min-w-11 items-center justify-center gap-1.5 rounded-md px-2 text-[13.5px] text-quiet hover:bg-base-200 data-active:bg-base-200 data-active:font-semibold data-active:text-base-content"
     >
       {icon}
-      <span className="truncate">{label}</span>
+      {/* Four names have no room beside each other: that of the one shown stands there. */}
+      <span className="truncate not-group-data-active:sr-only">{label}</span>
     </Tabs.Tab>
   );
 }

@@ -38,7 +38,7 @@ export function Others({
     ...(page && page.id !== at.page
       ? [
           {
-            label: t`${person.name}: go to page ${page.number}`,
+            label: t`${firstOf(person)}: go to page ${page.number}`,
             testId: 'go-to-person',
             icon: <Avatar name={person.name} colour={person.colour} size={24} />,
             onChoose: () => onGo(page.id),
@@ -47,13 +47,13 @@ export function Others({
       : []),
     leader === standing.connection
       ? {
-          label: t`Follow ${person.name} no more`,
+          label: t`Follow ${firstOf(person)} no more`,
           testId: 'unfollow-person',
           icon: <BinocularsIcon size={20} />,
           onChoose: () => whereabouts.unfollow(),
         }
       : {
-          label: t`Follow ${person.name}`,
+          label: t`Follow ${firstOf(person)}`,
           testId: 'follow-person',
           icon: <BinocularsIcon size={20} weight="light" />,
           onChoose: () => whereabouts.follow(standing.connection, addressOf(at.space, 'notebook', at.notebook)),
@@ -96,3 +96,5 @@ export function Others({
     </span>
   );
 }
+
+const firstOf = (person: Writer) => person.name.split(' ')[0]!;

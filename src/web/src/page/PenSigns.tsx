@@ -1,10 +1,22 @@
+import { useEffect, useState } from 'react';
 import type { Writer } from '../data/usePeople';
 import { fillOf } from '../model/colours';
+import type { Blotter } from '../sheet/blotter/blotter';
 import type { PenSign } from '../sheet/ink/othersInk';
 import type { View } from '../sheet/ink/view';
 
-/** Others' names at the tips of their pens. */
-export function PenSigns({ signs, view, people }: { signs: PenSign[]; view: View; people: Writer[] }) {
+/** Others' names at the tips of their pens. They move with every frame while somebody writes, and nothing else of the sheet is rendered for it. */
+export function PenSigns({ blotter, view, people }: { blotter: Blotter | undefined; view: View; people: Writer[] }) {
+  const [signs, setSigns] = useState<PenSign[]>([]);
+  useEffect(() => {
+    if (!blotter) return undefined;
+    const { others } = blotter;
+    others.onSigns = setSigns;
+    return () => {
+      others.onSigns = () => {};
+      setSigns([]);
+    };
+  }, [blotter]);
   return signs.map((sign) => {
     const person = people.find((one) => one.id === sign.person);
     if (!person) return null;

@@ -101,7 +101,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   const [place, setPlace] = useTrayPlace(useMedia(phone));
   const side = place.side ?? (habits.leftHanded ? 'right' : 'left');
   const room = roomBeside(mayWrite && tray && !place.folded, slim, side);
-  const { blotter, view, signs, under } = useBlotter(holder, {
+  const { blotter, view, under } = useBlotter(holder, {
     space,
     notebook,
     page,
@@ -268,7 +268,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
         onCopyLink={(spot) => copyText(addressOf({ kind: 'mark', ...here, mark: spot.id }))}
       />
       {active && <FollowLine people={people} />}
-      <PenSigns signs={signs} view={view} people={people} />
+      <PenSigns blotter={blotter} view={view} people={people} />
       <PullHint
         pull={pull.share}
         meant={pull.meant}

@@ -8,7 +8,6 @@ import type { NotebookEntry } from '../../model/items';
 import type { Space } from '../../server/session';
 import type { OpenDocument } from '../../sync/openDocument';
 import type { NextPages } from '../ink/neighbours';
-import type { PenSign } from '../ink/othersInk';
 import type { Room, View } from '../ink/view';
 import { Blotter } from './blotter';
 import type { Under } from './ground';
@@ -29,7 +28,6 @@ interface Laid {
 export interface OnBlotter {
   blotter: Blotter | undefined;
   view: View;
-  signs: PenSign[];
   under: Under;
 }
 
@@ -47,7 +45,6 @@ export function useBlotter(
   const mayWrite = may(space, 'Write');
   const [blotter, setBlotter] = useState<Blotter>();
   const [view, setView] = useState<View>({ scale: 0, x: 0, y: 0 });
-  const [signs, setSigns] = useState<PenSign[]>([]);
   const first = useRef(startView);
   const laid = useRef<Blotter>(undefined);
   const own = drawPaper(core, page.paper).own;
@@ -83,7 +80,6 @@ export function useBlotter(
         setView(to);
       },
     });
-    made.others.onSigns = setSigns;
     document.onPresent = onPresent;
     setView(made.view.now);
     setBlotter(made);
@@ -107,7 +103,7 @@ export function useBlotter(
     if (page.planner) blotter?.redraw();
   }, [blotter, notebook.version, page.planner]);
 
-  return { blotter, view, signs, under };
+  return { blotter, view, under };
 }
 
 /** Does something whenever one of these is another than before; not the first time. */

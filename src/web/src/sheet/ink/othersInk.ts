@@ -10,6 +10,8 @@ const headBytes = 16;
 const sampleBytes = 10;
 const ended = 1;
 const nameStays = 1_000;
+/** Names move no more often than this, ms. */
+const betweenSigns = 80;
 /** Wet ink whose stroke never comes, because the connection broke, dries off the screen. */
 const inkStays = 4_000;
 
@@ -69,6 +71,8 @@ export class OthersInk {
   private readonly signs = new Map<string, PenSign & { at: number }>();
   private view: View = { scale: 1, x: 0, y: 0 };
   private frame = 0;
+  private later: ReturnType<typeof setTimeout> | undefined;
+  private signedAt = 0;
 
   constructor(
     holder: HTMLElement,
@@ -144,6 +148,15 @@ export class OthersInk {
   stop(): void {
     for (const key of [...this.strokes.keys()]) this.forget(key);
     cancelAnimationFrame(this.frame);
+    clearTimeout(this.later);
+  }
+
+  /** What is over goes, and names come to where their pens are, also when nothing more is heard. */
+  private paintLater(): void {
+    this.later ??= setTimeout(() => {
+      this.later = undefined;
+      this.paintSoon();
+    }, 250);
   }
 
   private paintSoon(): void {
@@ -170,7 +183,12 @@ export class OthersInk {
     }
     for (const [key, sign] of this.signs) if (now - sign.at > nameStays) this.signs.delete(key);
     this.canvas.dataset.strokes = String(this.strokes.size);
-    this.onSigns([...this.signs.values()]);
-    if (this.strokes.size > 0 || this.signs.size > 0) setTimeout(() => this.paintSoon(), 250);
+    // A name is read, not followed with the eye: it need not move with every frame.
+    if (now - this.signedAt >= betweenSigns) {
+      this.signedAt = now;
+      this.onSigns([...this.signs.values()]);
+    }
+    if (this.strokes.size > 0 || this.signs.size > 0) this.paintLater();
+    else if (this.signedAt < now) this.onSigns([]);
   }
 }
