@@ -72,16 +72,18 @@ function Standing({
       data-testid={testId}
     >
       {sign}
-      <div className="min-w-48 grow">
+      <div className="min-w-48 grow basis-0">
         <p>{words}</p>
         <p className="text-[13px] text-quiet">{about}</p>
       </div>
-      <Button data-testid={`${testId}-yes`} onClick={() => onAnswer(true)}>
-        {yes}
-      </Button>
-      <Button look="plain" data-testid={`${testId}-no`} onClick={() => onAnswer(false)}>
-        {no}
-      </Button>
+      <span className="flex items-center gap-2">
+        <Button data-testid={`${testId}-yes`} onClick={() => onAnswer(true)}>
+          {yes}
+        </Button>
+        <Button look="plain" data-testid={`${testId}-no`} onClick={() => onAnswer(false)}>
+          {no}
+        </Button>
+      </span>
     </li>
   );
 }

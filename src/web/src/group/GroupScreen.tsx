@@ -96,17 +96,19 @@ function OneGroup({ space, groups }: { space: Space; groups: Space[] }) {
           <MakeGroup />
         </nav>
         <header className="mt-3 flex flex-wrap items-end gap-2 border-b border-base-300 pb-4">
-          <h1 className="min-w-64 grow text-[30px] leading-tight">
+          <h1 className="min-w-64 grow basis-0 text-[30px] leading-tight">
             <span
               aria-hidden="true"
               className={`me-3 inline-block h-6 w-1.5 rounded-sm ${fillOf[space.colour ?? ''] ?? 'bg-spruce'}`}
             />
             {space.name}
           </h1>
-          {may(space, 'ManagePeople') && (
-            <Button look="primary" data-testid="invite-people" onClick={() => invite(true)}>{t`Invite`}</Button>
-          )}
-          <Menu label={t`More for the group`} testId="group-menu" icon={<DotsThreeIcon size={24} />} entries={menu} />
+          <span className="flex items-center gap-2">
+            {may(space, 'ManagePeople') && (
+              <Button look="primary" data-testid="invite-people" onClick={() => invite(true)}>{t`Invite`}</Button>
+            )}
+            <Menu label={t`More for the group`} testId="group-menu" icon={<DotsThreeIcon size={24} />} entries={menu} />
+          </span>
         </header>
         <AtTheDoor space={space.id} />
         {space.touch && space.touch !== 'everything' && (

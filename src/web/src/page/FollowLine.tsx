@@ -28,9 +28,9 @@ export function FollowLine({ people }: { people: Writer[] }) {
     <div
       role="status"
       data-testid="following"
-      className="absolute start-1/2 top-3 z-20 flex max-w-[calc(100%-16px)] -translate-x-1/2 items-center gap-3 rounded-lg border border-base-300 bg-base-100 ps-4 pe-1.5 shadow-lg rtl:translate-x-1/2"
+      className="absolute inset-x-2 top-3 z-20 mx-auto flex w-fit items-center gap-3 rounded-lg border border-base-300 bg-base-100 ps-4 pe-1.5 shadow-lg"
     >
-      <BinocularsIcon size={20} weight="light" aria-hidden="true" />
+      <BinocularsIcon size={20} weight="light" className="shrink-0" aria-hidden="true" />
       <span className="py-2.5">{t`You follow ${person.name}. Touch the sheet to look by yourself.`}</span>
       <Button data-testid="unfollow" onClick={() => whereabouts.unfollow()}>{t`Stop`}</Button>
     </div>
