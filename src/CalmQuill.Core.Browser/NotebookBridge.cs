@@ -13,7 +13,8 @@ public static partial class NotebookBridge
     [JSExport]
     public static string Outline(int notebook, bool withBinned)
     {
-        return Json.List(Session.Document<NotebookDocument>(notebook).Outline(withBinned), Write);
+        var document = Session.Document<NotebookDocument>(notebook);
+        return Json.List(document.Outline(withBinned), (json, entry) => Write(json, document, entry));
     }
 
     /// <summary>What turns the outline that was handed out last into the present one, as JSON: see <see cref="OutlineChange"/>. A notebook has one who asks for it.</summary>
@@ -30,7 +31,7 @@ public static partial class NotebookBridge
             json.WriteNumber("dropped", change.Dropped);
             json.WriteNumber("shift", change.Shift);
             json.WritePropertyName("entries");
-            Json.List(json, change.Entries, Write);
+            Json.List(json, change.Entries, (writer, entry) => Write(writer, Session.Document<NotebookDocument>(notebook), entry));
             json.WriteEndObject();
         });
     }
@@ -40,7 +41,7 @@ public static partial class NotebookBridge
     public static string Read(int notebook, string target, int property) =>
         Session.Document<NotebookDocument>(notebook).Read(Guid.Parse(target), (Property)property);
 
-    private static void Write(System.Text.Json.Utf8JsonWriter json, NotebookEntry entry)
+    private static void Write(System.Text.Json.Utf8JsonWriter json, NotebookDocument document, NotebookEntry entry)
     {
         json.WriteStartObject();
         json.WriteString("id", entry.Id);
@@ -53,7 +54,7 @@ public static partial class NotebookBridge
         json.WriteNumber("number", entry.Number);
         Json.Ids(json, "tags", entry.OwnTags.Ids);
         json.WriteNumber("createdAt", entry.CreatedAt);
-        json.WriteString("createdBy", entry.CreatedBy);
+        json.WriteString("createdBy", document.MakerOf(entry.Id));
         json.WriteBoolean("inBin", entry.InBin);
         if (entry.Planner.Length > 0)
             json.WriteString("planner", entry.Planner);

@@ -136,7 +136,7 @@ public sealed class TouchTests
         var notebook = new Notebooks.NotebookDocument();
         notebook.Apply(new Replica(1, Other).Make(new Change.PageAdded(page, "V", "a4-ruled-710"), 1_000));
         notebook.Apply(new Replica(2, Me).Make(new Change.NodePlaced(page, NodeKind.Page, Guid.Empty, "A"), 1));
-        Assert.Equal(Other, Assert.Single(notebook.Outline()).CreatedBy);
+        Assert.Equal(Other, notebook.MakerOf(page));
         Assert.Equal([page], notebook.Made(Other));
         Assert.Empty(notebook.Made(Me));
     }

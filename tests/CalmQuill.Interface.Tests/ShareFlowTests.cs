@@ -1,4 +1,8 @@
+using CalmQuill.Core.Access;
+using CalmQuill.Core.Library;
+using CalmQuill.Core.Operations;
 using CalmQuill.Testing;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace CalmQuill.Interface.Tests;
 
@@ -66,6 +70,63 @@ public sealed class ShareFlowTests : InterfaceTest
         Assert.Empty(writer.Errors());
         Assert.DoesNotContain(owner.Errors(), line => !line.Contains("400", StringComparison.Ordinal));
     }
+
+    [Fact]
+    public async Task A_page_that_is_moved_out_of_what_was_shared_leaves_the_guests_device()
+    {
+        await Host
+            .Services.GetRequiredService<Store.Sharing.ShareStore>()
+            .Make(
+                new(Group.Space, Notebook, null, ShareWith.Person, Group.Stranger.Id, null, null, false, false, Group.Owner.Id, null),
+                default
+            );
+        var guest = Open(Group.Stranger).Browser;
+        guest.Go(PagePath);
+        guest.WaitForStrokes(1);
+        WaitUntilKept(guest);
+        guest.Until(() => PagesHeld(guest).Length > 0, "the page on the device");
+        using var owner = await Host.SignIn(Group.Owner);
+        var (device, other, now) = (new Replica(8, Group.Owner.Id), Guid.NewGuid(), DateTimeOffset.UtcNow.ToUnixTimeMilliseconds());
+        await owner.Send(
+            Group.Space,
+            DocumentKind.Library,
+            Group.Space,
+            device.Make(new Change.NodePlaced(other, NodeKind.Notebook, Guid.Empty, "W"), now)
+        );
+        await owner.Send(Group.Space, DocumentKind.Notebook, other, device.Make(new Change.PageAdded(Page, "V", "a4-ruled-710"), now));
+        await owner.Send(
+            Group.Space,
+            DocumentKind.Notebook,
+            Notebook,
+            device.Make(new Change.PropertySet(Page, Property.MovedTo, other.ToString()), now)
+        );
+        // Where it was open there is nothing any more, and of its ink nothing is kept; the notebook stays.
+        guest.Until(() => guest.Strokes() != 1, "the page gone from the screen");
+        guest.Until(() => PagesHeld(guest) is [], "the page gone from the device");
+        guest.Go("/library/list/given");
+        guest.Press("open-shared");
+        guest.WaitForStrokes(0);
+    }
+
+    /// <summary>The pages of which the device holds anything.</summary>
+    private string[] PagesHeld(Browser browser) =>
+        [
+            .. (
+                (IEnumerable<object>)
+                    browser.AsyncScript(
+                        """
+                        const [person, page, done] = arguments;
+                        indexedDB.open('calm-quill-' + person).onsuccess = ({ target: { result: database } }) =>
+                          (database.transaction('operations').objectStore('operations').getAll().onsuccess = ({ target }) => {
+                            database.close();
+                            done(target.result.map((row) => row.document).filter((address) => address.endsWith(page)));
+                          });
+                        """,
+                        Group.Stranger.Id.ToString(),
+                        Page.ToString()
+                    )!
+            ).Select(address => (string)address),
+        ];
 
     [Fact]
     public void A_page_is_shown_to_everybody_without_an_account_until_it_is_taken_back()

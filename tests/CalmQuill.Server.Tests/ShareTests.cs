@@ -162,6 +162,27 @@ public sealed class ShareTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_page_that_is_moved_to_another_notebook_leaves_with_it()
+    {
+        await Shared(
+            new
+            {
+                node = notebook,
+                with = "person",
+                who = group.Stranger.Name,
+            }
+        );
+        await using var live = await Follow(guest, $"{group.Space}/page/{page}");
+        await Write(DocumentKind.Notebook, otherNotebook, new Change.PageAdded(page, "X", "a4-ruled-710"));
+        // Another notebook names it as well: it is at home where it was.
+        Assert.Equal(HttpStatusCode.OK, await Status(guest, DocumentKind.Page, page));
+        await Write(DocumentKind.Notebook, notebook, new Change.PropertySet(page, Property.MovedTo, otherNotebook.ToString()));
+        await live.Ended.WaitAsync(TimeSpan.FromSeconds(10));
+        Assert.Equal(HttpStatusCode.NotFound, await Status(guest, DocumentKind.Page, page));
+        Assert.Equal(HttpStatusCode.OK, await Status(guest, DocumentKind.Notebook, notebook));
+    }
+
+    [Fact]
     public async Task Whoever_writes_there_is_disturbed_by_no_change_of_a_share()
     {
         await using var live = await Follow(writer, $"{group.Space}/page/{page}");

@@ -211,7 +211,6 @@ public sealed class NotebookDocument : IStanding
             Planner = kind == NodeKind.Page ? registers.Read(id, Property.Planner) : "",
             Tags = taggings.On(id),
             CreatedAt = created[id].Time.UnixMilliseconds,
-            CreatedBy = createdBy[id],
             BinnedAt = registers.WrittenAt(id, Property.Binned),
         };
 
@@ -232,8 +231,6 @@ public sealed class NotebookDocument : IStanding
         public required TagSet Tags { get; init; }
 
         public required long CreatedAt { get; init; }
-
-        public required Guid CreatedBy { get; init; }
 
         public required long? BinnedAt { get; init; }
 
@@ -264,7 +261,6 @@ public sealed class NotebookDocument : IStanding
                 Tags,
                 tags,
                 CreatedAt,
-                CreatedBy,
                 BinnedAt,
                 binned,
                 Planner
@@ -334,6 +330,9 @@ public sealed class NotebookDocument : IStanding
 
         return holder == place.Parent;
     }
+
+    /// <summary>Who made a section or page. It is knowledge of arrival, and no part of what stands in an entry.</summary>
+    public Guid MakerOf(Guid id) => createdBy.GetValueOrDefault(id);
 
     /// <summary>The sections and pages that a person made, also those that are away.</summary>
     public IEnumerable<Guid> Made(Guid person) => createdBy.Where(entry => entry.Value == person).Select(entry => entry.Key);

@@ -15,7 +15,6 @@ namespace CalmQuill.Core.Notebooks;
 /// <param name="OwnTags">The tags put on it.</param>
 /// <param name="Tags">Those, and the tags of the sections and pages it lies in.</param>
 /// <param name="CreatedAt">When it was made, UTC milliseconds since 1970.</param>
-/// <param name="CreatedBy">Who made it: by the first that was received, as in the library.</param>
 /// <param name="BinnedAt">When it was put into the bin itself, UTC milliseconds since 1970; null when it was not.</param>
 /// <param name="InBin">Whether it, or something it lies in, is in the bin.</param>
 /// <param name="Planner">Which page of a planner a page is; empty for others.</param>
@@ -32,7 +31,6 @@ public sealed record NotebookEntry(
     TagSet OwnTags,
     TagSet Tags,
     long CreatedAt,
-    Guid CreatedBy,
     long? BinnedAt,
     bool InBin,
     string Planner

@@ -88,7 +88,7 @@ internal static class DocumentEndpoints
             && writable.Role is not Role.Owner
             && await spaces.TouchIn(writable.Document.Space, cancel) is not Touch.Everything and var touch
         )
-            await KeepToTouch(touch, writable, accepted, results, documents, cancel);
+            await KeepToTouch(touch, writable, accepted, results, documents, spaces, cancel);
         if (accepted.Count == 0)
             return Results.Ok(
                 new
@@ -159,6 +159,7 @@ internal static class DocumentEndpoints
         List<(int Frame, Operation Operation)> accepted,
         FrameResult?[] results,
         DocumentStore documents,
+        SpaceStore spaces,
         CancellationToken cancel
     )
     {
@@ -176,7 +177,7 @@ internal static class DocumentEndpoints
         }
         else if (accepted.Any(entry => TouchRules.Removed(entry.Operation.Change) is not null))
         {
-            var theirs = await MadeBy(document, person, accepted, documents, cancel);
+            var theirs = await MadeBy(document, person, accepted, documents, spaces, cancel);
             check = change => TouchRules.CheckPlaces(touch, writable.Role, change, theirs.Contains);
         }
         else
@@ -196,6 +197,7 @@ internal static class DocumentEndpoints
         Guid person,
         List<(int Frame, Operation Operation)> accepted,
         DocumentStore documents,
+        SpaceStore spaces,
         CancellationToken cancel
     )
     {
@@ -208,10 +210,10 @@ internal static class DocumentEndpoints
             return [.. notebook.Made(person)];
         }
 
-        var library = await documents.Library(document.Space, cancel);
-        foreach (var operation in news)
-            library.Apply(operation);
-        return [.. library.AllNodes().Where(node => node.CreatedBy == person).Select(node => node.Id)];
+        var targets = accepted.Select(entry => TouchRules.Removed(entry.Operation.Change)).OfType<Guid>().ToHashSet();
+        var makers = await spaces.MakersOf(document.Space, targets, cancel);
+        var placed = news.Select(operation => operation.Change).OfType<Change.NodePlaced>().Select(change => change.Node).ToHashSet();
+        return [.. targets.Where(target => makers.TryGetValue(target, out var maker) ? maker == person : placed.Contains(target))];
     }
 
     private static (Operation? Operation, Refusal? Refusal) Judge(ReadOnlySpan<byte> frame, WritableDocument writable, long now)

@@ -2,6 +2,7 @@ using CalmQuill.Core.Library;
 using CalmQuill.Core.Notebooks;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Text;
+using CalmQuill.Store.Sharing;
 using Npgsql;
 using NpgsqlTypes;
 
@@ -118,7 +119,7 @@ internal static class NotebookProjection
         var moved = document.Moved();
         if (moved.Count == 0)
             return;
-        await connection.Execute(
+        var gone = await connection.Execute(
             """
             UPDATE page_homes h SET notebook_id = m.target
             FROM unnest(@pages, @targets) AS m (page, target)
@@ -130,6 +131,9 @@ internal static class NotebookProjection
             ("pages", moved.Select(one => one.Page).ToArray()),
             ("targets", moved.Select(one => one.To).ToArray())
         );
+        // Whom this notebook was shared with sees the page no more.
+        if (gone > 0)
+            await ShareStore.TellIfShared(connection, space, cancel);
     }
 
     private static async Task Summarise(

@@ -27,6 +27,12 @@ public sealed class ShareStore(Database database)
         await using var connection = await database.Connect(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         await connection.Execute("SELECT 1 FROM spaces WHERE id = @space FOR UPDATE", cancel, ("space", made.Space));
+        // What was removed for good is shared no more.
+        await connection.Execute(
+            "DELETE FROM shares s WHERE s.space_id = @space AND NOT EXISTS (SELECT 1 FROM library_nodes n WHERE n.space_id = s.space_id AND n.id = s.node_id)",
+            cancel,
+            ("space", made.Space)
+        );
         var (isThere, open) = await new NpgsqlCommand(
             """
             SELECT EXISTS (SELECT 1 FROM library_nodes WHERE space_id = @space AND id = @node AND kind IN (1, 2) AND NOT in_bin),

@@ -85,6 +85,15 @@ public sealed class SpaceStore(Database database)
     public Task<bool> IsPersonal(Guid space, CancellationToken cancel) =>
         database.Command("SELECT personal FROM spaces WHERE id = @space").With(("space", space)).Row(row => row.GetBoolean(0), cancel);
 
+    /// <summary>Who made some things of a library; what it does not know is not among them.</summary>
+    public async Task<Dictionary<Guid, Guid>> MakersOf(Guid space, IReadOnlyCollection<Guid> nodes, CancellationToken cancel) =>
+        (
+            await database
+                .Command("SELECT id, created_by FROM library_nodes WHERE space_id = @space AND id = ANY(@nodes)")
+                .With(("space", space), ("nodes", nodes.ToArray()))
+                .Rows(row => (Id: row.GetGuid(0), Maker: row.GetGuid(1)), cancel)
+        ).ToDictionary(row => row.Id, row => row.Maker);
+
     /// <summary>Who made a folder or notebook of a library, and whether it is a folder; null when there is none.</summary>
     public Task<(Guid Maker, bool IsFolder)?> MadeAndKind(Guid space, Guid node, CancellationToken cancel) =>
         database

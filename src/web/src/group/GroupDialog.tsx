@@ -1,6 +1,7 @@
 import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import { ColourField } from '../ui/looks';
+import { Radio } from '../ui/Labelled';
 import { FormDialog } from '../ui/FormDialog';
 import type { Touch } from '../server/session';
 import { touchWords } from './groups';
@@ -45,17 +46,9 @@ export function GroupDialog({
             <fieldset className="mt-4">
               <legend className="mb-1 font-semibold">{t`What writers may do to what is there`}</legend>
               {touches.map((one) => (
-                <label key={one} className="flex min-h-11 items-center gap-3">
-                  <input
-                    type="radio"
-                    name="touch"
-                    className="radio radio-primary radio-sm"
-                    checked={touch === one}
-                    data-testid={`touch-${one}`}
-                    onChange={() => setTouch(one)}
-                  />
+                <Radio key={one} name="touch" on={touch === one} testId={`touch-${one}`} onChoose={() => setTouch(one)}>
                   {touchWords[one]}
-                </label>
+                </Radio>
               ))}
               <p className="text-[13px] text-quiet">{t`Owners change everything in any case.`}</p>
             </fieldset>

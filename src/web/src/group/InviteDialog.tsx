@@ -1,7 +1,8 @@
 import { t } from '@lingui/core/macro';
-import { useId, useState } from 'react';
+import { useState } from 'react';
 import { type Role, roleNames } from '../server/session';
 import { copyText, say } from '../ui/saying';
+import { Labelled, Radio, Tick } from '../ui/Labelled';
 import { FormDialog, Problem } from '../ui/FormDialog';
 import { Toggle } from '../ui/Button';
 import { roleWords, useGroupActs } from './groups';
@@ -74,49 +75,18 @@ export function InviteDialog({ space, group, onClose }: { space: string; group: 
           <fieldset className="mt-4">
             <legend className="mb-1 font-semibold">{t`What they may do`}</legend>
             {(['writer', 'reader'] as const).map((one) => (
-              <label key={one} className="flex min-h-11 items-center gap-3">
-                <input
-                  type="radio"
-                  name="role"
-                  className="radio radio-primary radio-sm"
-                  checked={role === one}
-                  data-testid={`invite-${one}`}
-                  onChange={() => setRole(one)}
-                />
-                <span>
-                  {roleNames[one]}: {roleWords[one]}
-                </span>
-              </label>
+              <Radio key={one} name="role" on={role === one} testId={`invite-${one}`} onChoose={() => setRole(one)}>
+                {roleNames[one]}: {roleWords[one]}
+              </Radio>
             ))}
           </fieldset>
           {way === 'link' && (
-            <label className="mt-1 flex min-h-11 items-center gap-3">
-              <input
-                type="checkbox"
-                className="checkbox checkbox-primary checkbox-sm"
-                checked={asks}
-                data-testid="invite-asks"
-                onChange={(event) => setAsks(event.target.checked)}
-              />
-              <span>{t`An owner answers before anybody is in`}</span>
-            </label>
+            <Tick on={asks} testId="invite-asks" onChange={setAsks}>{t`An owner answers before anybody is in`}</Tick>
           )}
           <Problem words={problem} testId="invite-problem" />
         </>
       )}
     </FormDialog>
-  );
-}
-
-function Labelled({ label, children }: { label: string; children: (id: string) => React.ReactNode }) {
-  const id = useId();
-  return (
-    <div>
-      <label htmlFor={id} className="mb-1 block font-semibold">
-        {label}
-      </label>
-      {children(id)}
-    </div>
   );
 }
 

@@ -1,8 +1,9 @@
 import { t } from '@lingui/core/macro';
-import { useId, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { useSession } from '../server/session';
 import { Button, Toggle } from '../ui/Button';
+import { Labelled, Radio, Tick } from '../ui/Labelled';
 import { Dialog } from '../ui/Dialog';
 import { FormDialog, Problem } from '../ui/FormDialog';
 import { copyText, say } from '../ui/saying';
@@ -119,31 +120,28 @@ export function ShareDialog({ space, thing, onClose }: { space: string; thing: T
             </p>
           )}
           {way === 'everybody' && thing.page && (
-            <Ticked
-              words={t`This page alone, not the whole notebook`}
-              testId="share-only-page"
+            <Tick
               on={onlyPage}
-              set={setOnlyPage}
-            />
+              testId="share-only-page"
+              onChange={setOnlyPage}
+            >{t`This page alone, not the whole notebook`}</Tick>
           )}
           {way === 'everybody' && (
-            <Ticked words={t`They may save the pages as a file`} testId="share-copies" on={copies} set={setCopies} />
+            <Tick on={copies} testId="share-copies" onChange={setCopies}>{t`They may save the pages as a file`}</Tick>
           )}
           {way !== 'everybody' && (
             <fieldset className="mt-4">
               <legend className="mb-1 font-semibold">{t`What they may do`}</legend>
               {[false, true].map((one) => (
-                <label key={String(one)} className="flex min-h-11 items-center gap-3">
-                  <input
-                    type="radio"
-                    name="writes"
-                    className="radio radio-primary radio-sm"
-                    checked={writes === one}
-                    data-testid={one ? 'share-writes' : 'share-reads'}
-                    onChange={() => setWrites(one)}
-                  />
+                <Radio
+                  key={String(one)}
+                  name="writes"
+                  on={writes === one}
+                  testId={one ? 'share-writes' : 'share-reads'}
+                  onChoose={() => setWrites(one)}
+                >
                   {one ? t`Read, write on its pages and add new ones` : t`Read`}
-                </label>
+                </Radio>
               ))}
             </fieldset>
           )}
@@ -233,42 +231,5 @@ export function MadeLink({
         <p>{t`This server cannot show the link any more. It goes on being good until you take it back.`}</p>
       )}
     </Dialog>
-  );
-}
-
-function Ticked({
-  words,
-  testId,
-  on,
-  set,
-}: {
-  words: string;
-  testId: string;
-  on: boolean;
-  set: (on: boolean) => void;
-}) {
-  return (
-    <label className="flex min-h-11 items-center gap-3">
-      <input
-        type="checkbox"
-        className="checkbox checkbox-primary checkbox-sm"
-        checked={on}
-        data-testid={testId}
-        onChange={(event) => set(event.target.checked)}
-      />
-      {words}
-    </label>
-  );
-}
-
-function Labelled({ label, children }: { label: string; children: (id: string) => React.ReactNode }) {
-  const id = useId();
-  return (
-    <div>
-      <label htmlFor={id} className="mb-1 block font-semibold">
-        {label}
-      </label>
-      {children(id)}
-    </div>
   );
 }

@@ -242,6 +242,12 @@ export class DeviceStore {
     await transaction.done;
   }
 
+  /** The pages of a space of which something is here. */
+  async pagesOf(space: string): Promise<string[]> {
+    const keys = await this.database.getAllKeys('documents', IDBKeyRange.bound(`${space}/page/`, `${space}/page0`));
+    return keys.map((address) => address.slice(`${space}/page/`.length));
+  }
+
   /** Takes documents off this device. What of them still waits to be sent stays in the outbox until it is. */
   async forget(addresses: string[]): Promise<void> {
     const transaction = this.database.transaction(['documents', 'operations', 'outlines'], 'readwrite');

@@ -41,6 +41,8 @@ export class Shared {
   spaces: readonly SharedSpace[] = [];
   libraries: readonly OpenDocument[] = [];
   private held: Gone[] = [];
+  /** How many pages each space's notebooks had when it was looked through last. */
+  private readonly lookedAt = new Map<string, string>();
   private readonly listeners = new Set<() => void>();
 
   constructor(
@@ -57,9 +59,11 @@ export class Shared {
 
   /**
    * Asks the server what is shared now. Without a connection what is kept stays.
-   * @param forget Takes off the device what is shared no longer; only then it counts as gone.
+   * @param forget Takes off the device the notebooks that are shared no longer, and looks through spaces in which pages came or went; false to look there again.
    */
-  async refresh(forget: (gone: Gone[]) => Promise<void>): Promise<readonly SharedSpace[]> {
+  async refresh(
+    forget: (gone: Gone[], changed: readonly SharedSpace[]) => Promise<boolean>,
+  ): Promise<readonly SharedSpace[]> {
     let told: SharedSpace[];
     try {
       told = await getJson<SharedSpace[]>(path);
@@ -69,7 +73,12 @@ export class Shared {
     }
     this.take(told);
     const here = new Set(notebooksOf(told).map(({ notebook }) => notebook));
-    await forget(this.held.filter(({ notebook }) => !here.has(notebook)));
+    const changed = told.filter((one) => this.lookedAt.get(one.space) !== countsOf(one));
+    const isDone = await forget(
+      this.held.filter(({ notebook }) => !here.has(notebook)),
+      changed,
+    );
+    if (isDone) for (const one of changed) this.lookedAt.set(one.space, countsOf(one));
     this.held = notebooksOf(told);
     await this.store.keepAnswer(path, told);
     return told;
@@ -99,6 +108,12 @@ export class Shared {
     for (const { open } of before.values()) open.close();
   }
 }
+
+const countsOf = ({ notebooks }: SharedSpace): string =>
+  notebooks
+    .map(({ id, pageCount }) => `${id} ${pageCount}`)
+    .sort()
+    .join();
 
 const notebooksOf = (spaces: readonly SharedSpace[]): Gone[] =>
   spaces.flatMap(({ space, notebooks }) => notebooks.map(({ id }) => ({ space, notebook: id })));
