@@ -128,7 +128,7 @@ public static partial class PageBridge
         }
 
         var look = ((OpenPage)Session.Document(page)).Tinting;
-        return RenderPacket.Of(items, look.Visible, item => look.Visible(item).Count > 0 ? shown.Has(item) : shown.Lacks(item), look.Shown);
+        return RenderPacket.Of(items, look.Visible, item => shown.Has(item, look.Visible(item)), look.Shown);
     }
 
     /// <summary>Shows each person's things in a colour, and nothing of some people; what shows the page is handed all of it anew.</summary>
@@ -152,7 +152,7 @@ public static partial class PageBridge
         }
     }
 
-    /// <summary>Who wrote what stands on a page, by how much: <c>[{person, things, from, to}]</c>, with the times of the first and the last, UTC milliseconds.</summary>
+    /// <summary>Who wrote what stands on a page, by how much: <c>[{person, things, to}]</c>, with the time of the last, UTC milliseconds.</summary>
     [JSExport]
     public static string Writers(int page) =>
         Json.Text(json =>
@@ -170,7 +170,6 @@ public static partial class PageBridge
                 json.WriteStartObject();
                 json.WriteString("person", one.Key);
                 json.WriteNumber("things", one.Count());
-                json.WriteNumber("from", one.Min(item => item.StartedAt));
                 json.WriteNumber("to", one.Max(item => item.StartedAt));
                 json.WriteEndObject();
             }

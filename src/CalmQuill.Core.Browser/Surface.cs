@@ -1,3 +1,4 @@
+using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
@@ -15,9 +16,11 @@ internal sealed class Surface
     public void Shows(PageItem item) => has[item.Id] = item.Content.OutlineKey;
 
     /// <summary>Whether the surface has the item's outline already, so that only its place and colours need be said; it has it from now on.</summary>
-    public bool Has(PageItem item)
+    /// <param name="item">The item.</param>
+    /// <param name="visible">What of it is painted.</param>
+    public bool Has(PageItem item, List<Interval> visible)
     {
-        if (!item.Shown || item.Visible().Count == 0)
+        if (!item.Shown || visible.Count == 0)
         {
             // What is not shown is forgotten there too.
             has.Remove(item.Id);
@@ -28,13 +31,6 @@ internal sealed class Surface
         if (has.TryGetValue(item.Id, out var before) && before == key)
             return true;
         has[item.Id] = key;
-        return false;
-    }
-
-    /// <summary>The same of what is not shown for now: the surface forgets it.</summary>
-    public bool Lacks(PageItem item)
-    {
-        has.Remove(item.Id);
         return false;
     }
 

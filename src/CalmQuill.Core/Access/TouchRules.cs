@@ -42,6 +42,9 @@ public static class TouchRules
             ? set.Target
             : null;
 
+    /// <summary>Whether a change is any matter of these rules: writing, by far the most of what is done, is none.</summary>
+    public static bool Concerns(Change change) => Removed(change) is not null || Altered(change).Any();
+
     /// <summary>Why a change to a page may not be made; null when it may.</summary>
     /// <param name="touch">What the group chose.</param>
     /// <param name="role">What the one who makes it is there.</param>

@@ -8,6 +8,7 @@ using CalmQuill.Core.Ordering;
 using CalmQuill.Core.Spots;
 using CalmQuill.Demo.Hand;
 using CalmQuill.Server.People;
+using CalmQuill.Store;
 using CalmQuill.Store.Assets;
 using CalmQuill.Store.Documents;
 using CalmQuill.Store.Groups;
@@ -115,7 +116,7 @@ public sealed class LanternStreet(
             Colour = "madder",
         };
         await people.Register(juri, NewId(), cancel);
-        var secret = InvitationStore.NewSecret();
+        var secret = Secrets.Draw();
         await invitations.WriteLink(
             group,
             writers[0].Id,

@@ -51,10 +51,11 @@ public sealed class Gate(SpaceStore spaces, LockStore locks, GuestStore guests)
         var role = await spaces.RoleIn(space, visitor.Person, cancel);
         if (Rights.MayRead(role))
             return (role, false);
-        var asGuest =
-            notebook is { } one && visitor.Person != Guid.Empty ? await guests.RoleIn(space, one, visitor.Person, cancel) : Role.None;
-        return (asGuest, true);
+        return (notebook is { } one ? await AsGuest(space, one, visitor, cancel) : Role.None, true);
     }
+
+    private async Task<Role> AsGuest(Guid space, Guid notebook, Visitor visitor, CancellationToken cancel) =>
+        visitor.Person == Guid.Empty ? Role.None : await guests.RoleIn(space, notebook, visitor.Person, cancel);
 
     public async Task<Entry<ReadablePage>> ReadablePage(Guid space, Guid page, Visitor visitor, CancellationToken cancel)
     {
@@ -107,7 +108,11 @@ public sealed class Gate(SpaceStore spaces, LockStore locks, GuestStore guests)
 
     public async Task<Entry<ReadableDocument>> ReadableDocument(DocumentRef document, Visitor visitor, CancellationToken cancel)
     {
-        var (notebook, role, isGuest) = await StandingAt(document, visitor, cancel);
+        var notebook = await NotebookOf(document, cancel);
+        var role = await spaces.RoleIn(document.Space, visitor.Person, cancel);
+        var isGuest = !Rights.MayRead(role);
+        if (isGuest)
+            role = await AsGuest(document, notebook, visitor, cancel);
         if (!Rights.MayRead(role))
             return Denial.NotHere;
         if (notebook is { } around && await locks.IsShut(document.Space, around, visitor.Session, cancel))
@@ -115,34 +120,33 @@ public sealed class Gate(SpaceStore spaces, LockStore locks, GuestStore guests)
         return new ReadableDocument(document, role, isGuest, visitor);
     }
 
-    /// <summary>What somebody is at a document, and the notebook whose doors are its own: none of a library, nor of a page that no notebook has named.</summary>
-    private async Task<(Guid? Notebook, Role Role, bool IsGuest)> StandingAt(
-        DocumentRef document,
-        Visitor visitor,
-        CancellationToken cancel
-    )
-    {
-        var notebook = document.Kind switch
+    /// <summary>The notebook whose doors are a document's own; null of a library, and of a page that no notebook has named.</summary>
+    private async Task<Guid?> NotebookOf(DocumentRef document, CancellationToken cancel) =>
+        document.Kind switch
         {
             DocumentKind.Notebook => document.Id,
             DocumentKind.Page => await locks.HomeOf(document.Space, document.Id, cancel),
-            _ => (Guid?)null,
+            _ => null,
         };
-        var (role, isGuest) = await Standing(document.Space, notebook, visitor, cancel);
+
+    /// <summary>What somebody who is not in the library is at a document of it.</summary>
+    private async Task<Role> AsGuest(DocumentRef document, Guid? notebook, Visitor visitor, CancellationToken cancel)
+    {
+        if (notebook is { } one)
+            return await AsGuest(document.Space, one, visitor, cancel);
         // A guest's new page is written on before its notebook names it: a device sends both, in whatever order.
-        if (
-            isGuest
-            && document.Kind is DocumentKind.Page
-            && notebook is null
-            && await guests.MayBegin(document.Space, document.Id, visitor.Person, cancel)
-        )
-            role = Role.Writer;
-        return (notebook, role, isGuest);
+        return document.Kind is DocumentKind.Page && await guests.MayBegin(document.Space, document.Id, visitor.Person, cancel)
+            ? Role.Writer
+            : Role.None;
     }
 
     public async Task<Entry<WritableDocument>> WritableDocument(DocumentRef document, Visitor visitor, CancellationToken cancel)
     {
-        var (_, role, isGuest) = await StandingAt(document, visitor, cancel);
+        var role = await spaces.RoleIn(document.Space, visitor.Person, cancel);
+        var isGuest = !Rights.MayRead(role);
+        // Who is in the library writes wherever in it; whose doors they are only guests are asked.
+        if (isGuest)
+            role = await AsGuest(document, await NotebookOf(document, cancel), visitor, cancel);
         if (!Rights.MayRead(role))
             return Denial.NotHere;
         return Rights.MayWrite(role) ? new WritableDocument(document, role, isGuest, visitor) : Denial.MayNotWrite;
@@ -155,11 +159,11 @@ public sealed class Gate(SpaceStore spaces, LockStore locks, GuestStore guests)
             ? new ReadableAsset(space, asset)
             : Denial.NotHere;
 
-    /// <summary>Whoever may share a folder or notebook: see <see cref="Rights.MayShare"/>.</summary>
-    public async Task<Denial?> WhyNotShare(WritableSpace space, Guid node, CancellationToken cancel) =>
-        await spaces.MadeAndKind(space.Id, node, cancel) is not var (maker, isFolder) ? Denial.NotHere
-        : Rights.MayShare(space.Role, maker == space.Visitor.Person, isFolder) ? null
-        : Denial.MayNotShare;
+    /// <summary>Whether what may be shared is a folder, else a notebook; or why it may not be: see <see cref="Rights.MayShare"/>.</summary>
+    public async Task<(bool IsFolder, Denial? Denied)> Shareable(WritableSpace space, Guid node, CancellationToken cancel) =>
+        await spaces.MadeAndKind(space.Id, node, cancel) is not var (maker, isFolder) ? (false, Denial.NotHere)
+        : Rights.MayShare(space.Role, maker == space.Visitor.Person, isFolder) ? (isFolder, null)
+        : (isFolder, Denial.MayNotShare);
 
     /// <summary>The notebooks of a space whose inside the one who asks may not see.</summary>
     public async Task<List<Guid>> ShutIn(Guid space, Visitor visitor, CancellationToken cancel) =>

@@ -84,8 +84,8 @@ internal static class DocumentEndpoints
         if (writable is { IsGuest: true, Document.Kind: DocumentKind.Notebook } && accepted.Count > 0)
             await KeepWithin(writable, accepted, results, guests, cancel);
         if (
-            accepted.Count > 0
-            && writable.Role is not Role.Owner
+            writable.Role is not Role.Owner
+            && accepted.Any(entry => TouchRules.Concerns(entry.Operation.Change))
             && await spaces.TouchIn(writable.Document.Space, cancel) is not Touch.Everything and var touch
         )
             await KeepToTouch(touch, writable, accepted, results, documents, spaces, cancel);
@@ -137,19 +137,17 @@ internal static class DocumentEndpoints
             named.Count == 0
                 ? []
                 : await guests.NotTheirs(writable.Document.Space, writable.Document.Id, named, writable.Visitor.Person, cancel);
-        accepted.RemoveAll(entry =>
-        {
-            var refusal =
-                GuestRules.Check(entry.Operation.Change)
+        Refuse(
+            accepted,
+            results,
+            change =>
+                GuestRules.Check(change)
                 ?? (
-                    GuestRules.PagesNamed(entry.Operation.Change).Any(notTheirs.Contains)
+                    GuestRules.PagesNamed(change).Any(notTheirs.Contains)
                         ? new Refusal(Refusal.NotAllowedCode, $"This page belongs to another notebook.")
                         : null
-                );
-            if (refusal is not null)
-                results[entry.Frame] = new FrameResult(0, RefusedFrame.Of(refusal));
-            return refusal is not null;
-        });
+                )
+        );
     }
 
     /// <summary>Refuses what would change others' things where the group does not want that.</summary>
@@ -175,13 +173,16 @@ internal static class DocumentEndpoints
             theirs.UnionWith(await documents.WrittenBy(document, person, named, cancel));
             check = change => TouchRules.CheckPage(touch, writable.Role, change, theirs.Contains);
         }
-        else if (accepted.Any(entry => TouchRules.Removed(entry.Operation.Change) is not null))
+        else
         {
             var theirs = await MadeBy(document, person, accepted, documents, spaces, cancel);
             check = change => TouchRules.CheckPlaces(touch, writable.Role, change, theirs.Contains);
         }
-        else
-            return;
+        Refuse(accepted, results, check);
+    }
+
+    /// <summary>Takes out what may not enter, and says why.</summary>
+    private static void Refuse(List<(int Frame, Operation Operation)> accepted, FrameResult?[] results, Func<Change, Refusal?> check) =>
         accepted.RemoveAll(entry =>
         {
             var refusal = check(entry.Operation.Change);
@@ -189,7 +190,6 @@ internal static class DocumentEndpoints
                 results[entry.Frame] = new FrameResult(0, RefusedFrame.Of(refusal));
             return refusal is not null;
         });
-    }
 
     /// <summary>What of a library or notebook a person made, by what was received first; what comes with the same request is theirs where it is new.</summary>
     private static async Task<HashSet<Guid>> MadeBy(

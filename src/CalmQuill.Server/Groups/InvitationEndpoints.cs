@@ -3,6 +3,7 @@ using CalmQuill.Core.Access;
 using CalmQuill.Server.Access;
 using CalmQuill.Server.Mail;
 using CalmQuill.Server.People;
+using CalmQuill.Store;
 using CalmQuill.Store.Groups;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Spaces;
@@ -55,7 +56,7 @@ internal static class InvitationEndpoints
         return Results.Ok(
             (await invitations.Of(group.Id, cancel)).Select(one =>
             {
-                var link = one.Secret is { } secret ? LinkOf(http, settings, Opened(cipher, secret)) : null;
+                var link = one.Secret is { } secret ? LinkOf(http, settings, cipher.Open(secret)) : null;
                 var state = Invitation.StateOf(one.Until, one.Uses, one.MostUses, now);
                 return new
                 {
@@ -131,7 +132,7 @@ internal static class InvitationEndpoints
         string? link = null;
         if (who.Length == 0 || email.Length > 0)
         {
-            var secret = InvitationStore.NewSecret();
+            var secret = Secrets.Draw();
             link = LinkOf(http, settings, secret);
             var id = await invitations.WriteLink(
                 group.Id,
@@ -139,7 +140,7 @@ internal static class InvitationEndpoints
                 invitation,
                 person?.Id,
                 secret,
-                Cipher(protection).Protect(System.Text.Encoding.ASCII.GetBytes(secret)),
+                Cipher(protection).Encipher(secret),
                 email,
                 mailed,
                 now,
@@ -315,19 +316,6 @@ internal static class InvitationEndpoints
 
     private static string LinkOf(HttpContext http, Settings settings, string secret) =>
         secret.Length == 0 ? "" : PeopleEndpoints.Link(http, settings, Path(secret));
-
-    /// <summary>Empty when the keys are not those it was enciphered with, as after moving without them; the link itself goes on being good.</summary>
-    private static string Opened(IDataProtector cipher, byte[] secret)
-    {
-        try
-        {
-            return System.Text.Encoding.ASCII.GetString(cipher.Unprotect(secret));
-        }
-        catch (System.Security.Cryptography.CryptographicException)
-        {
-            return "";
-        }
-    }
 
     private static IResult NoInvitation() =>
         Problems.Of(

@@ -1,10 +1,9 @@
 using System.Globalization;
-using System.Text;
 using CalmQuill.Core.Access;
 using CalmQuill.Server.Access;
 using CalmQuill.Server.Mail;
 using CalmQuill.Server.People;
-using CalmQuill.Store.Groups;
+using CalmQuill.Store;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Sharing;
 using CalmQuill.Store.Spaces;
@@ -60,7 +59,7 @@ internal static class ShareEndpoints
                 .Where(one => MayTakeBack(space, one))
                 .Select(one =>
                 {
-                    var link = one.Secret is { } secret ? LinkOf(http, settings, cipher, one.With, secret) : null;
+                    var link = one.Secret is { } secret ? LinkOf(http, settings, one.With, cipher.Open(secret)) : null;
                     return new
                     {
                         one.Id,
@@ -120,9 +119,10 @@ internal static class ShareEndpoints
         );
         if (share.Problem is { } problem)
             return Problems.BadInput(problem);
-        if (await gate.WhyNotShare(space, asked.Node, cancel) is { } denied)
+        var (isFolder, denied) = await gate.Shareable(space, asked.Node, cancel);
+        if (denied is not null)
             return Problems.Of(denied);
-        if (share.With is ShareWith.Everybody && (await spaces.MadeAndKind(space.Id, asked.Node, cancel))!.Value.IsFolder)
+        if (share.With is ShareWith.Everybody && isFolder)
             return Problems.BadInput($"Everybody may be shown a notebook or a page, not a folder.");
         if (asked.Page is not null && share.With is not ShareWith.Everybody)
             return Problems.BadInput($"A single page is shown to everybody. With others its notebook is shared.");
@@ -144,7 +144,7 @@ internal static class ShareEndpoints
             to = group;
         }
 
-        var secret = share.With is ShareWith.Link or ShareWith.Everybody ? InvitationStore.NewSecret() : null;
+        var secret = share.With is ShareWith.Link or ShareWith.Everybody ? Secrets.Draw() : null;
         var now = clock.GetUtcNow();
         var made = await shares.Make(
             new MadeShare(
@@ -153,7 +153,7 @@ internal static class ShareEndpoints
                 asked.Page,
                 share.With,
                 to,
-                secret is null ? null : (secret, Cipher(protection).Protect(Encoding.ASCII.GetBytes(secret))),
+                secret is null ? null : (secret, Cipher(protection).Encipher(secret)),
                 share.Passphrase.Length == 0 ? null : hasher.HashPassword(null!, share.Passphrase),
                 share.Writes,
                 share.Copies,
@@ -236,16 +236,6 @@ internal static class ShareEndpoints
             ? Results.NoContent()
             : Problems.NotHere();
 
-    /// <summary>Empty when the keys are not those it was enciphered with; the link itself goes on being good.</summary>
-    private static string LinkOf(HttpContext http, Settings settings, IDataProtector cipher, ShareWith with, byte[] secret)
-    {
-        try
-        {
-            return PeopleEndpoints.Link(http, settings, Path(with, Encoding.ASCII.GetString(cipher.Unprotect(secret))));
-        }
-        catch (System.Security.Cryptography.CryptographicException)
-        {
-            return "";
-        }
-    }
+    private static string LinkOf(HttpContext http, Settings settings, ShareWith with, string secret) =>
+        secret.Length == 0 ? "" : PeopleEndpoints.Link(http, settings, Path(with, secret));
 }

@@ -1,5 +1,3 @@
-using System.Security.Cryptography;
-using System.Text;
 using CalmQuill.Core.Access;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Rights;
@@ -11,15 +9,11 @@ namespace CalmQuill.Store.Groups;
 /// <summary>Invitations into groups, and those who ask to be let in. Of links, hashes are kept to find them by, and their secrets enciphered by whoever writes them.</summary>
 public sealed class InvitationStore(Database database)
 {
-    private const int SecretBytes = 18;
-
     private const string Found = """
         SELECT i.id, i.space_id, s.name, s.colour, p.name, i.role, i.asks, i.until, i.uses, i.most_uses,
             EXISTS (SELECT 1 FROM members m WHERE m.space_id = i.space_id AND m.person_id = @person)
         FROM invitations i JOIN spaces s ON s.id = i.space_id JOIN people p ON p.id = i.made_by
         """;
-
-    public static string NewSecret() => Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(SecretBytes));
 
     /// <summary>Keeps a link, and gives what it is taken back by; null when the group has <see cref="Invitation.MostOpen"/> invitations open.</summary>
     /// <param name="space">The group.</param>
@@ -52,7 +46,7 @@ public sealed class InvitationStore(Database database)
             now,
             "(id, space_id, person_id, hash, secret, email, mailed, role, asks, made_by, made_at, until, most_uses) VALUES (@id, @space, @person, @hash, @secret, @email, @mailed, @role, @asks, @by, @now, @until, @most)",
             cancel,
-            ("hash", Hash(secret)),
+            ("hash", Secrets.Hash(secret)),
             ("secret", enciphered),
             ("email", email),
             ("mailed", mailed)
@@ -178,7 +172,7 @@ public sealed class InvitationStore(Database database)
     public Task<FoundInvitation?> Find(string secret, Guid person, DateTimeOffset now, CancellationToken cancel) =>
         database
             .Command($"{Found} WHERE i.hash = @hash AND s.dissolved_at IS NULL")
-            .With(("hash", Hash(secret)), ("person", person))
+            .With(("hash", Secrets.Hash(secret)), ("person", person))
             .Row(row => Read(row, now), cancel);
 
     /// <summary>The open invitations for a person, the newest first.</summary>
@@ -206,7 +200,7 @@ public sealed class InvitationStore(Database database)
     {
         await using var connection = await database.Connect(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        var joined = await Join(connection, true, Hash(secret), person, asking, now, cancel);
+        var joined = await Join(connection, true, Secrets.Hash(secret), person, asking, now, cancel);
         await transaction.CommitAsync(cancel);
         return joined;
     }
@@ -224,7 +218,7 @@ public sealed class InvitationStore(Database database)
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         if (!await PersonStore.Register(connection, person, personalSpace, cancel))
             return null;
-        var (joined, _) = await Join(connection, true, Hash(secret), person.Id, false, now, cancel);
+        var (joined, _) = await Join(connection, true, Secrets.Hash(secret), person.Id, false, now, cancel);
         if (joined is not (Joining.Joined or Joining.Asked))
             return joined;
         await transaction.CommitAsync(cancel);
@@ -430,6 +424,4 @@ public sealed class InvitationStore(Database database)
             Invitation.StateOf(row.GetFieldValue<DateTimeOffset>(7), row.GetInt32(8), row.GetInt32(9), now),
             row.GetBoolean(10)
         );
-
-    private static byte[] Hash(string secret) => SHA256.HashData(Encoding.UTF8.GetBytes(secret));
 }

@@ -1,5 +1,3 @@
-using System.Security.Cryptography;
-using System.Text;
 using Npgsql;
 
 namespace CalmQuill.Store.People;
@@ -41,7 +39,7 @@ public sealed class LetterStore(Database database)
     /// <summary>Writes a letter and gives its secret, fit for an address.</summary>
     public async Task<string> Write(Letter letter, TimeSpan lasts, CancellationToken cancel)
     {
-        var secret = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(SecretBytes));
+        var secret = Secrets.Draw(SecretBytes);
         await using var connection = await database.Connect(cancel);
         await using var command = new NpgsqlCommand(
             """
@@ -50,7 +48,7 @@ public sealed class LetterStore(Database database)
             """,
             connection
         ).With(
-            ("hash", Hash(secret)),
+            ("hash", Secrets.Hash(secret)),
             ("purpose", (short)letter.Purpose),
             ("email", letter.Email),
             ("name", letter.Name),
@@ -70,7 +68,7 @@ public sealed class LetterStore(Database database)
     public Task<bool> IsGood(string secret, LetterPurpose purpose, CancellationToken cancel) =>
         database
             .Command("SELECT EXISTS (SELECT 1 FROM letters WHERE hash = @hash AND purpose = @purpose AND until > now())")
-            .With(("hash", Hash(secret)), ("purpose", (short)purpose))
+            .With(("hash", Secrets.Hash(secret)), ("purpose", (short)purpose))
             .Row(row => row.GetBoolean(0), cancel);
 
     /// <summary>Takes a letter, once; null when it is none, was taken, or its time is over.</summary>
@@ -79,7 +77,7 @@ public sealed class LetterStore(Database database)
             .Command(
                 "DELETE FROM letters WHERE hash = @hash AND purpose = @purpose AND until > now() RETURNING purpose, made_by, person_id, email, name, password_hash"
             )
-            .With(("hash", Hash(secret)), ("purpose", (short)purpose))
+            .With(("hash", Secrets.Hash(secret)), ("purpose", (short)purpose))
             .Row(
                 row => new Letter(
                     (LetterPurpose)row.GetInt16(0),
@@ -98,6 +96,4 @@ public sealed class LetterStore(Database database)
             .Command("SELECT count(*) FROM letters WHERE made_by = @by AND purpose = 1 AND until > now()")
             .With(("by", madeBy))
             .Row(row => row.GetInt64(0), cancel);
-
-    private static byte[] Hash(string secret) => SHA256.HashData(Encoding.UTF8.GetBytes(secret));
 }

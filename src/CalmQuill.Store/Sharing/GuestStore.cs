@@ -46,15 +46,21 @@ public sealed class GuestStore(Database database)
             .With(("space", space), ("notebook", notebook), ("person", person))
             .Row(row => (Role)row.GetInt32(0), cancel);
 
+    /// <summary>Whether there is nothing of a page yet, or <c>@person</c> wrote the first of it.</summary>
+    private static string IsNewOrTheirs(string page) =>
+        $"""
+            coalesce((
+                SELECT o.author = @person FROM documents d JOIN operations o ON o.document_key = d.key
+                WHERE d.space_id = @space AND d.kind = 3 AND d.id = {page} ORDER BY o.seq LIMIT 1), true)
+            """;
+
     /// <summary>Whether a guest may begin a page that no notebook has named yet: there is nothing of it, or it is their own.</summary>
     public Task<bool> MayBegin(Guid space, Guid page, Guid person, CancellationToken cancel) =>
         database
             .Command(
                 $"""
                 SELECT EXISTS (SELECT 1 FROM ({Mine} AND s.space_id = @space AND s.writes) mine)
-                    AND coalesce((
-                        SELECT o.author = @person FROM documents d JOIN operations o ON o.document_key = d.key
-                        WHERE d.space_id = @space AND d.kind = 3 AND d.id = @page ORDER BY o.seq LIMIT 1), true)
+                    AND {IsNewOrTheirs("@page")}
                     AND NOT EXISTS (SELECT 1 FROM page_homes h WHERE h.space_id = @space AND h.page_id = @page)
                 """
             )
@@ -72,12 +78,10 @@ public sealed class GuestStore(Database database)
         [
             .. await database
                 .Command(
-                    """
+                    $"""
                     SELECT p.id FROM unnest(@pages) AS p (id) LEFT JOIN page_homes h ON h.space_id = @space AND h.page_id = p.id
                     WHERE CASE WHEN h.page_id IS NULL
-                        THEN NOT coalesce((
-                            SELECT o.author = @person FROM documents d JOIN operations o ON o.document_key = d.key
-                            WHERE d.space_id = @space AND d.kind = 3 AND d.id = p.id ORDER BY o.seq LIMIT 1), true)
+                        THEN NOT {IsNewOrTheirs("p.id")}
                         ELSE h.notebook_id <> @notebook END
                     """
                 )

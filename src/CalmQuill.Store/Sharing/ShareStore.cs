@@ -1,5 +1,3 @@
-using System.Security.Cryptography;
-using System.Text;
 using CalmQuill.Core.Access;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Rights;
@@ -70,7 +68,7 @@ public sealed class ShareStore(Database database)
         Maybe("page", NpgsqlDbType.Uuid, made.Page);
         Maybe("person", NpgsqlDbType.Uuid, made.With is ShareWith.Person ? made.To : null);
         Maybe("group", NpgsqlDbType.Uuid, made.With is ShareWith.Group ? made.To : null);
-        Maybe("hash", NpgsqlDbType.Bytea, made.Secret is { } secret ? Hash(secret.Plain) : null);
+        Maybe("hash", NpgsqlDbType.Bytea, made.Secret is { } secret ? Secrets.Hash(secret.Plain) : null);
         Maybe("secret", NpgsqlDbType.Bytea, made.Secret?.Enciphered);
         Maybe("passphrase", NpgsqlDbType.Text, made.Passphrase);
         Maybe("until", NpgsqlDbType.TimestampTz, made.Until?.UtcDateTime);
@@ -160,7 +158,7 @@ public sealed class ShareStore(Database database)
 
     /// <summary>What a secret leads to; null when there is nothing, or not any more.</summary>
     public Task<FoundShare?> Find(string secret, DateTimeOffset now, CancellationToken cancel) =>
-        database.Command(Found).With(("hash", Hash(secret)), ("now", now.UtcDateTime)).Row(Read, cancel);
+        database.Command(Found).With(("hash", Secrets.Hash(secret)), ("now", now.UtcDateTime)).Row(Read, cancel);
 
     /// <summary>Comes by a link: from now on it is shared with this person. False when there is no such link, or <see cref="Share.MostGuests"/> came by it.</summary>
     public async Task<bool> Come(string secret, Guid person, DateTimeOffset now, CancellationToken cancel)
@@ -194,7 +192,7 @@ public sealed class ShareStore(Database database)
     )
     {
         var found = await new NpgsqlCommand(Found + " AND s.with_whom = 3 FOR UPDATE OF s", connection)
-            .With(("hash", Hash(secret)), ("now", now.UtcDateTime))
+            .With(("hash", Secrets.Hash(secret)), ("now", now.UtcDateTime))
             .Row(Read, cancel);
         if (found is null)
             return false;
@@ -282,6 +280,4 @@ public sealed class ShareStore(Database database)
             row.GetString(9),
             row.GetBoolean(10)
         );
-
-    private static byte[] Hash(string secret) => SHA256.HashData(Encoding.UTF8.GetBytes(secret));
 }

@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Door } from './Door';
 import { needsPassphrase } from './ComeScreen';
 import { sentenceOf } from '../core/runtime';
+import { saveBlob } from '../model/saveBlob';
 import { request, sendJson } from '../server/api';
 import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
@@ -71,11 +72,7 @@ function Shown({ secret, pages, about }: { secret: string; pages: OpenPage[]; ab
         JSON.stringify({ secret, ticket: about.ticket }),
         'application/json',
       );
-      const link = document.createElement('a');
-      link.href = URL.createObjectURL(await copy.blob());
-      link.download = `${about.name}.pdf`;
-      link.click();
-      setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+      saveBlob(`${about.name}.pdf`, await copy.blob());
       setProblem('');
     } catch (failed) {
       setProblem(sentenceOf(failed));

@@ -2,8 +2,7 @@ import { loadedCore } from '../core/runtime';
 import type { Space } from '../server/session';
 
 /** What somebody may want to do in a space; as Core names it. */
-export type Act =
-  'Read' | 'Write' | 'LockAny' | 'ShareAny' | 'ManagePeople' | 'ChangeGroup' | 'LeaveGroup' | 'DissolveGroup';
+export type Act = 'Read' | 'Write' | 'LockAny' | 'ManagePeople' | 'ChangeGroup' | 'LeaveGroup' | 'DissolveGroup';
 
 const known = new Map<string, boolean>();
 

@@ -13,7 +13,7 @@ export function useLibrary(space: string): Library | undefined {
 }
 
 /** The part of a library that was shared: it is looked at, and not changed. */
-export function sharedLibrary(workspace: Workspace, space: string): Library | undefined {
+function sharedLibrary(workspace: Workspace, space: string): Library | undefined {
   const document = workspace.shared.libraries.find((one) => one.space === space);
   if (!document) return undefined;
   const known = given.get(document) ?? new Library(document, workspace);

@@ -25,7 +25,7 @@ import { movedTo } from '../moving/movedTo';
 import { PlaceDialog } from '../moving/PlaceDialog';
 import type { OpenNotebook } from '../data/openNotebooks';
 import { mayTouch } from '../data/rights';
-import { useIsGuest, useSpaceOf } from '../data/useShared';
+import { useSpaceOf } from '../data/useShared';
 import { useSession } from '../server/session';
 import { say } from '../ui/saying';
 import type { Notebook } from '../data/useNotebook';
@@ -98,7 +98,6 @@ export function Contents({
     useSensor(MouseSensor, { activationConstraint: { distance: 8 } }),
     useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }),
   );
-  const isGuest = useIsGuest(at.space);
   const space = useSpaceOf(at.space, at.notebook);
   const { person } = useSession();
   const mayTakeAway = (id: string) => mayTouch(space, notebook.find(id)?.createdBy === person.id);
@@ -127,7 +126,7 @@ export function Contents({
     onGo,
     onBeside,
     onPaper,
-    isGuest,
+    isGuest: space?.isGuest ?? false,
     mayTakeAway,
   };
   const tagged = asking?.what === 'tags' ? (notebook.find(asking.entry.id) ?? asking.entry) : undefined;

@@ -15,7 +15,6 @@ import { Switch } from '../ui/Segments';
 interface Wrote {
   person: string;
   things: number;
-  from: number;
   to: number;
 }
 

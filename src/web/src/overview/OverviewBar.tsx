@@ -44,36 +44,32 @@ export function OverviewBar({
             onPress={() => actions.ask({ what: 'paper', ids })}
           />
           {actions.reachesOut && (
-            <Press
-              label={t`Tags`}
-              testId="bar-tags"
-              icon={<TagIcon size={20} weight="light" />}
-              onPress={() => actions.ask({ what: 'tags', ids })}
-            />
-          )}
-          {actions.reachesOut && (
-            <Press
-              label={t`Duplicate`}
-              testId="bar-duplicate"
-              icon={<CopyIcon size={20} weight="light" />}
-              onPress={() => void actions.duplicate(ids)}
-            />
-          )}
-          {actions.reachesOut && (
-            <Press
-              label={t`Copy to`}
-              testId="bar-copy"
-              icon={<CopyIcon size={20} weight="light" />}
-              onPress={() => actions.ask({ what: 'copy', ids })}
-            />
-          )}
-          {actions.reachesOut && (
-            <Press
-              label={t`Move to`}
-              testId="bar-move"
-              icon={<ArrowBendUpRightIcon size={20} weight="light" />}
-              onPress={() => actions.ask({ what: 'move', ids })}
-            />
+            <>
+              <Press
+                label={t`Tags`}
+                testId="bar-tags"
+                icon={<TagIcon size={20} weight="light" />}
+                onPress={() => actions.ask({ what: 'tags', ids })}
+              />
+              <Press
+                label={t`Duplicate`}
+                testId="bar-duplicate"
+                icon={<CopyIcon size={20} weight="light" />}
+                onPress={() => void actions.duplicate(ids)}
+              />
+              <Press
+                label={t`Copy to`}
+                testId="bar-copy"
+                icon={<CopyIcon size={20} weight="light" />}
+                onPress={() => actions.ask({ what: 'copy', ids })}
+              />
+              <Press
+                label={t`Move to`}
+                testId="bar-move"
+                icon={<ArrowBendUpRightIcon size={20} weight="light" />}
+                onPress={() => actions.ask({ what: 'move', ids })}
+              />
+            </>
           )}
           <Press
             label={t`Turn`}

@@ -11,10 +11,10 @@ import { say } from '../ui/saying';
 export function FollowLine({ people }: { people: Writer[] }) {
   const { whereabouts } = useWorkspace();
   const { leader } = useFollowed();
-  const standing = useStandings().find((one) => one.connection === leader);
+  const all = useStandings();
+  const standing = all.find((one) => one.connection === leader);
   const person = people.find((one) => one.id === standing?.person);
   const followed = useRef<{ name: string; connection: string }>(undefined);
-  const all = useStandings();
   useEffect(() => {
     if (leader && person) followed.current = { name: person.name, connection: leader };
     else if (!leader && followed.current) {
