@@ -7,6 +7,7 @@ using CalmQuill.Server.Export;
 using CalmQuill.Server.Faults;
 using CalmQuill.Server.Front;
 using CalmQuill.Server.Groups;
+using CalmQuill.Server.Lecterns;
 using CalmQuill.Server.Lenses;
 using CalmQuill.Server.Library;
 using CalmQuill.Server.Limits;
@@ -23,6 +24,7 @@ using CalmQuill.Store.Assets;
 using CalmQuill.Store.Documents;
 using CalmQuill.Store.Faults;
 using CalmQuill.Store.Groups;
+using CalmQuill.Store.Lecterns;
 using CalmQuill.Store.Lenses;
 using CalmQuill.Store.Library;
 using CalmQuill.Store.Locks;
@@ -90,6 +92,8 @@ public static class QuillServer
         api.MapInvitations();
         api.MapShares();
         api.MapSharing();
+        api.MapLecterns();
+        api.MapRooms();
         api.MapDocuments();
         api.MapLibrary();
         api.MapCopies();
@@ -102,6 +106,7 @@ public static class QuillServer
         api.MapCalendars();
         api.MapFaults();
         app.MapHub<LiveHub>("/live").RequireAuthorization();
+        app.MapHub<RoomHub>("/live/room");
         app.MapFrontEndFallback(settings.FrontEnd);
         return app;
     }
@@ -117,6 +122,7 @@ public static class QuillServer
             .AddSingleton<InvitationStore>()
             .AddSingleton<ShareStore>()
             .AddSingleton<GuestStore>()
+            .AddSingleton<LecternStore>()
             .AddSingleton<DocumentStore>()
             .AddSingleton<ShelfStore>()
             .AddSingleton<CopyStore>()
@@ -153,6 +159,7 @@ public static class QuillServer
             .AddSingleton<SignInLimiter>()
             .AddSingleton<KnownDevices>()
             .AddSingleton<SharedLinks>()
+            .AddSingleton<Rooms>()
             .AddSingleton<SecondFactor>()
             .AddSingleton<SpaceQuotas>();
         services.AddSingleton<LiveConnections>().AddSingleton<SpaceNews>().AddSingleton(TimeProvider.System);

@@ -15,6 +15,8 @@ public sealed class RightsTableTests
         [Act.LockAny] = [false, false, false, true, true],
         [Act.ShareOwn] = [false, false, true, true, true],
         [Act.ShareAny] = [false, false, false, true, true],
+        [Act.Teach] = [false, false, true, true, true],
+        [Act.CloseLectern] = [false, false, false, true, true],
         [Act.ManagePeople] = [false, false, false, true, false],
         [Act.ChangeGroup] = [false, false, false, true, false],
         [Act.LeaveGroup] = [false, true, true, true, false],

@@ -211,6 +211,8 @@ public sealed class KeyboardFlowTests : InterfaceTest
         browser.Type(Keys.ArrowRight);
         browser.Until(() => browser.Attribute("margin-links", "aria-selected") == "true", "the links by an arrow");
         browser.Type(Keys.ArrowRight);
+        browser.Until(() => browser.Attribute("margin-people", "aria-selected") == "true", "the people by an arrow");
+        browser.Type(Keys.ArrowRight);
         browser.Until(() => browser.Attribute("margin-contents", "aria-selected") == "true", "round to the contents");
 
         // Whatever lies over the page gives the focus back.

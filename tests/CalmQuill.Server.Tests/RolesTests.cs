@@ -85,6 +85,40 @@ public sealed class RolesTests : IAsyncLifetime
         ("/api/sharing/come", "POST", "/api/sharing/come", [NotHere, NotHere, NotHere, NotHere, SignedOut], NotHere, NotHere),
         ("/api/sharing/page", "POST", "/api/sharing/page", [NotHere, NotHere, NotHere, NotHere, NotHere], NotHere, NotHere),
         ("/api/sharing/copy", "POST", "/api/sharing/copy", [NotHere, NotHere, NotHere, NotHere, NotHere], NotHere, NotHere),
+        ("/api/room", "POST", "/api/room", [NotHere, NotHere, NotHere, NotHere, NotHere], NotHere, NotHere),
+        // The writer opens one first, and it is theirs.
+        (
+            "/api/spaces/{space:guid}/notebooks/{notebook:guid}/lectern/",
+            "GET",
+            "/api/spaces/{space}/notebooks/{notebook}/lectern",
+            [Done, Done, Done, NotHere, SignedOut],
+            Done,
+            Locked
+        ),
+        (
+            "/api/spaces/{space:guid}/notebooks/{notebook:guid}/lectern/",
+            "POST",
+            "/api/spaces/{space}/notebooks/{notebook}/lectern",
+            [Taken, Ok, Forbidden, NotHere, SignedOut],
+            Ok,
+            Locked
+        ),
+        (
+            "/api/spaces/{space:guid}/notebooks/{notebook:guid}/lectern/room",
+            "POST",
+            "/api/spaces/{space}/notebooks/{notebook}/lectern/room",
+            [NotHere, Ok, Forbidden, NotHere, SignedOut],
+            Ok,
+            Locked
+        ),
+        (
+            "/api/spaces/{space:guid}/notebooks/{notebook:guid}/lectern/",
+            "DELETE",
+            "/api/spaces/{space}/notebooks/{notebook}/lectern",
+            [Done, Done, Forbidden, NotHere, SignedOut],
+            Done,
+            Locked
+        ),
         // Empty forms: whoever is let in gets as far as being told that a group needs a name, that nobody was named, and that no secret was given.
         ("/api/groups/", "POST", "/api/groups", [Bad, Bad, Bad, Bad, SignedOut], Bad, Bad),
         ("/api/groups/dissolved", "GET", "/api/groups/dissolved", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
@@ -465,6 +499,7 @@ public sealed class RolesTests : IAsyncLifetime
     /// <summary>What a guest who may read, and one who may write, is answered otherwise than a stranger: what concerns the notebook that was shared, and nothing of its library.</summary>
     private static readonly Dictionary<string, (int Reading, int Writing)> OfGuests = new()
     {
+        ["GET /api/spaces/{space}/notebooks/{notebook}/lectern"] = (Done, Done),
         ["GET /api/spaces/{space}/documents/page/{page}/operations"] = (Ok, Ok),
         ["GET /api/spaces/{space}/documents/notebook/{notebook}/operations"] = (Ok, Ok),
         ["POST /api/spaces/{space}/documents/page/{page}/operations"] = (Forbidden, Ok),
@@ -648,7 +683,7 @@ public sealed class RolesTests : IAsyncLifetime
             .Where(method => !method.IsSpecialName && method.GetBaseDefinition() == method)
             .Select(method => method.Name)
             .Order();
-        Assert.Equal(["Follow", "Join", "Leave", "Pen", "Stand", "View", "Wet"], methods);
+        Assert.Equal(["Follow", "Hand", "Join", "Leave", "Lower", "Pen", "Point", "Show", "Stand", "Teach", "View", "Wet"], methods);
 
         foreach (var (caller, mayJoin, mayWrite) in new[] { (0, true, true), (1, true, true), (2, true, false), (3, false, false) })
         {
@@ -668,6 +703,13 @@ public sealed class RolesTests : IAsyncLifetime
                 Assert.Equal(may, await Allowed(() => hub.InvokeAsync("View", inNotebook, page.ToString(), 1, 2, 3)));
             }
 
+            // Whoever is in the notebook raises a hand. At a lectern stands who opened it, and here nobody did.
+            Assert.Equal(mayJoin, await Allowed(() => hub.InvokeAsync("Hand", inNotebook, true)));
+            Assert.False(await Allowed(() => hub.InvokeAsync("Hand", Address(page), true)));
+            Assert.False(await Allowed(() => hub.InvokeAsync("Teach", inNotebook, Guid.NewGuid().ToString())));
+            Assert.False(await Allowed(() => hub.InvokeAsync("Show", page.ToString(), Array.Empty<string>(), 1, 2, 3)));
+            Assert.False(await Allowed(() => hub.InvokeAsync("Point", new byte[] { 1 })));
+            Assert.False(await Allowed(() => hub.InvokeAsync("Lower", "somebody")));
             Assert.False(await Allowed(() => hub.InvokeAsync("Stand", Address(page), page.ToString())));
             Assert.False(await Allowed(() => hub.InvokeAsync("View", inNotebook, "no page", 1, 2, 3)));
             Assert.False(await Allowed(() => hub.InvokeAsync("View", inNotebook, page.ToString(), 1, 2, 0)));
@@ -877,6 +919,7 @@ public sealed class RolesTests : IAsyncLifetime
                 || refused.Message.Contains("not write", StringComparison.Ordinal)
                 || refused.Message.Contains("not been joined", StringComparison.Ordinal)
                 || refused.Message.Contains("locked", StringComparison.Ordinal)
+                || refused.Message.Contains("at a lectern", StringComparison.Ordinal)
             )
         {
             return false;

@@ -124,7 +124,10 @@ public sealed class SpotTests : IAsyncLifetime
         ).EnsureSuccessStatusCode();
         Assert.Empty(await List(writer, "/api/follow-ups"));
         Assert.DoesNotContain("why 30 teeth", await File(writer, null), StringComparison.Ordinal);
-        Assert.Empty(await List(writer, $"/api/spaces/{group.Space}/notebooks/{Notebook}/spots"));
+        Assert.Equal(
+            HttpStatusCode.Locked,
+            (await writer.Http.GetAsync($"/api/spaces/{group.Space}/notebooks/{Notebook}/spots")).StatusCode
+        );
         Assert.Empty(await List(writer, headings + "depth"));
         Assert.Equal(
             HttpStatusCode.Locked,

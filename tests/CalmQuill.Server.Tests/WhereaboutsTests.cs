@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
 using CalmQuill.Testing;
@@ -54,15 +53,15 @@ public sealed class WhereaboutsTests : IAsyncLifetime
     [Fact]
     public async Task Whoever_comes_later_on_another_server_hears_who_is_there_and_that_they_went()
     {
-        await using var stands = await Device.Connect(host, writer);
+        await using var stands = await LiveDevice.Connect(host, writer);
         await stands.Hub.InvokeAsync("Join", Notebook);
         await stands.Hub.InvokeAsync("Stand", Notebook, page.ToString());
 
-        await using var sameServer = await Device.Connect(host, writer);
+        await using var sameServer = await LiveDevice.Connect(host, writer);
         await sameServer.Hub.InvokeAsync("Join", Notebook);
-        await using var inLibrary = await Device.Connect(another, reader);
+        await using var inLibrary = await LiveDevice.Connect(another, reader);
         await inLibrary.Hub.InvokeAsync("Join", Library);
-        await using var inNotebook = await Device.Connect(another, reader);
+        await using var inNotebook = await LiveDevice.Connect(another, reader);
         await inNotebook.Hub.InvokeAsync("Join", Notebook);
         var here = $"{group.Writer.Id} {notebook} {page}";
         await sameServer.Hears(here);
@@ -88,9 +87,9 @@ public sealed class WhereaboutsTests : IAsyncLifetime
     [Fact]
     public async Task Whose_right_to_read_ends_is_there_no_more_and_hears_of_nobody()
     {
-        await using var stands = await Device.Connect(host, writer);
+        await using var stands = await LiveDevice.Connect(host, writer);
         await stands.Hub.InvokeAsync("Join", Notebook);
-        await using var leaves = await Device.Connect(another, reader);
+        await using var leaves = await LiveDevice.Connect(another, reader);
         await leaves.Hub.InvokeAsync("Join", Notebook);
         await leaves.Hub.InvokeAsync("Stand", Notebook, page.ToString());
         await stands.Hears($"{group.Reader.Id} {notebook} {page}");
@@ -98,70 +97,9 @@ public sealed class WhereaboutsTests : IAsyncLifetime
             .Services.GetRequiredService<Store.Spaces.SpaceStore>()
             .SetRole(group.Space, group.Reader.Id, Core.Access.Role.None, default);
         await leaves.Ended.WaitAsync(TimeSpan.FromSeconds(10));
-        await using var again = await Device.Connect(another, reader);
+        await using var again = await LiveDevice.Connect(another, reader);
         await Assert.ThrowsAnyAsync<Exception>(() => again.Hub.InvokeAsync("Join", Notebook));
         await Assert.ThrowsAnyAsync<Exception>(() => again.Hub.InvokeAsync("Stand", Notebook, page.ToString()));
         Assert.Empty(again.Heard);
-    }
-
-    private sealed class Device : IAsyncDisposable
-    {
-        private readonly TaskCompletionSource ended = new();
-        private readonly TaskCompletionSource<string> name = new();
-
-        private Device(HubConnection hub)
-        {
-            Hub = hub;
-            hub.Closed += _ =>
-            {
-                ended.TrySetResult();
-                return Task.CompletedTask;
-            };
-            hub.On<string>("you", said => name.TrySetResult(said));
-            hub.On<string, string, string, string, string>(
-                "where",
-                (_, person, _, notebook, page) => Heard.Enqueue($"{person} {notebook} {page}")
-            );
-            hub.On<string, string, string, string, int>(
-                "followed",
-                (_, _, follower, leader, on) => Heard.Enqueue($"followed {follower} {leader} {on}")
-            );
-            hub.On<string, string, string, string, int, int, int>(
-                "view",
-                (_, _, connection, page, x, y, width) => Heard.Enqueue($"view {connection} {page} {x} {y} {width}")
-            );
-        }
-
-        public HubConnection Hub { get; }
-
-        public ConcurrentQueue<string> Heard { get; } = new();
-
-        public string Name => name.Task.Result;
-
-        public Task Ended => ended.Task;
-
-        public static async Task<Device> Connect(QuillHost to, Caller caller)
-        {
-            var device = new Device(
-                new HubConnectionBuilder()
-                    .WithUrl(new Uri(to.Address, "/live"), options => options.Cookies = caller.Cookies)
-                    .AddMessagePackProtocol()
-                    .Build()
-            );
-            await device.Hub.StartAsync();
-            await device.name.Task.WaitAsync(TimeSpan.FromSeconds(10));
-            return device;
-        }
-
-        public async Task Hears(string what)
-        {
-            for (var tries = 0; !Heard.Contains(what); tries++)
-            {
-                Assert.True(tries < 400, $"“{what}” was not heard, but {string.Join(", ", Heard)}");
-                await Task.Delay(25);
-            }
-        }
-
-        public ValueTask DisposeAsync() => Hub.DisposeAsync();
     }
 }

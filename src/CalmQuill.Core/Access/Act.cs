@@ -21,6 +21,12 @@ public enum Act : byte
     /// <summary>Share any folder or notebook, and see all that is shared.</summary>
     ShareAny,
 
+    /// <summary>Open a lectern, from which the others are taught, and show its sheet to a room.</summary>
+    Teach,
+
+    /// <summary>Close a lectern that somebody else opened.</summary>
+    CloseLectern,
+
     /// <summary>Say who has which role, let people in and take them out.</summary>
     ManagePeople,
 

@@ -12,6 +12,8 @@ public static class Rights
         [Act.LockAny] = Role.Owner,
         [Act.ShareOwn] = Role.Writer,
         [Act.ShareAny] = Role.Owner,
+        [Act.Teach] = Role.Writer,
+        [Act.CloseLectern] = Role.Owner,
         [Act.ManagePeople] = Role.Owner,
         [Act.ChangeGroup] = Role.Owner,
         [Act.LeaveGroup] = Role.Reader,

@@ -120,6 +120,9 @@ public sealed class Gate(SpaceStore spaces, LockStore locks, GuestStore guests)
         return new ReadableDocument(document, role, isGuest, visitor);
     }
 
+    /// <summary>The notebook in which a page is at home; null of one that no notebook has named.</summary>
+    public Task<Guid?> HomeOf(Guid space, Guid page, CancellationToken cancel) => locks.HomeOf(space, page, cancel);
+
     /// <summary>The notebook whose doors are a document's own; null of a library, and of a page that no notebook has named.</summary>
     private async Task<Guid?> NotebookOf(DocumentRef document, CancellationToken cancel) =>
         document.Kind switch

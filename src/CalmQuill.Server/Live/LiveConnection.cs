@@ -25,12 +25,22 @@ public sealed class LiveConnection
     );
     private readonly HubCallerContext context;
     private readonly ISingleClientProxy device;
+    private readonly Func<LiveMessage, LiveMessage?>? sees;
     private int messages;
     private long bytes;
 
-    public LiveConnection(HubCallerContext context, ISingleClientProxy device, Visitor visitor)
+    /// <param name="context">The connection.</param>
+    /// <param name="device">Where what is passed on goes.</param>
+    /// <param name="visitor">Whose device it is.</param>
+    /// <param name="sees">Of a screen in a room: what it is told of all that is passed on. Null for a person's device, which is told everything.</param>
+    public LiveConnection(
+        HubCallerContext context,
+        ISingleClientProxy device,
+        Visitor visitor,
+        Func<LiveMessage, LiveMessage?>? sees = null
+    )
     {
-        (this.context, this.device, Visitor) = (context, device, visitor);
+        (this.context, this.device, Visitor, this.sees) = (context, device, visitor, sees);
         _ = Pass();
     }
 
@@ -38,11 +48,31 @@ public sealed class LiveConnection
 
     public Visitor Visitor { get; }
 
+    /// <summary>Whether it is a screen in a room, which belongs to nobody.</summary>
+    public bool IsScreen => sees is not null;
+
     /// <summary>The documents it follows.</summary>
     public ConcurrentDictionary<DocumentRef, Following> Joined { get; } = new();
 
     /// <summary>Where its person looks; null while they look at no page.</summary>
     public Standing? Standing { get; set; }
+
+    /// <summary>The lectern that its person stands at; null for none.</summary>
+    public Lectern? Lectern { get; set; }
+
+    /// <summary>The hand that its person raised; null while it is down.</summary>
+    public RaisedHand? Hand { get; set; }
+
+    /// <summary>What somebody is told who begins to follow a document: where this one's person looks, what they show, and whether they raise a hand.</summary>
+    public IEnumerable<LiveMessage> ToldOn(DocumentRef document)
+    {
+        if (Standing?.ToldOn(document, this) is { } standing)
+            yield return standing;
+        if (Hand is { } hand && hand.Notebook == document)
+            yield return hand.Message(this, isUp: true);
+        foreach (var shown in Lectern?.ToldOn(document, this) ?? [])
+            yield return shown;
+    }
 
     /// <summary>Ends the connection; the device connects again and is let in by the rights it has then.</summary>
     public void End()
@@ -51,8 +81,10 @@ public sealed class LiveConnection
         context.Abort();
     }
 
-    public void Enqueue(LiveMessage message)
+    public void Enqueue(LiveMessage passed)
     {
+        if ((sees is null ? passed : sees(passed)) is not { } message)
+            return;
         if (Interlocked.Increment(ref messages) > MostMessages || Interlocked.Add(ref bytes, message.Size) > MostBytes)
             End();
         else

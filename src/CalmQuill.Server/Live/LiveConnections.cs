@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using CalmQuill.Core.Operations;
 using CalmQuill.Store.Documents;
 using CalmQuill.Store.Rights;
 
@@ -17,7 +18,9 @@ public sealed class LiveConnections
 
     public LiveConnection? Find(string id) => connections.GetValueOrDefault(id);
 
-    public int CountOf(Guid person) => connections.Values.Count(connection => connection.Visitor.Person == person);
+    public int CountOf(Guid person) => connections.Values.Count(connection => connection.Visitor.Person == person && !connection.IsScreen);
+
+    public int CountOn(DocumentRef document) => present.TryGetValue(document, out var there) ? there.Count : 0;
 
     /// <summary>Takes a connection out, and says which documents it was on.</summary>
     public IReadOnlyList<DocumentRef> Remove(string id)
@@ -52,24 +55,57 @@ public sealed class LiveConnections
         }
     }
 
-    /// <summary>Who of this server stands in a notebook, or anywhere in a library, as those are told who follow it.</summary>
-    public IEnumerable<LiveMessage> StandingOn(DocumentRef document) =>
-        connections.Values.Select(connection => connection.Standing?.ToldOn(document, connection)).OfType<LiveMessage>();
+    /// <summary>Who of this server stands in a notebook, or anywhere in a library, and what is shown there, as those are told who follow it.</summary>
+    public IEnumerable<LiveMessage> StandingOn(DocumentRef document) => connections.Values.SelectMany(one => one.ToldOn(document));
+
+    /// <summary>Puts a screen on the page that is shown to it, and takes it off the one before.</summary>
+    public void Turn(LiveConnection screen, DocumentRef page)
+    {
+        foreach (var before in screen.Joined.Keys.Where(joined => joined.Kind is DocumentKind.Page && joined != page))
+            Leave(before, screen);
+        if (!screen.Joined.ContainsKey(page))
+            Enter(page, screen, default);
+    }
 
     public Guid[] PresentOn(DocumentRef document) =>
         present.TryGetValue(document, out var there)
-            ? [.. there.Values.Select(connection => connection.Visitor.Person).Distinct().Order()]
+            ? [.. there.Values.Where(connection => !connection.IsScreen).Select(connection => connection.Visitor.Person).Distinct().Order()]
             : [];
 
     /// <summary>Passes something on to the connections of this server that follow its document.</summary>
     public void Pass(LiveMessage message)
     {
+        if (message.Method == Lectern.ClosedMethod && message.Arguments is [string closed, ..])
+            Close(closed);
         if (!present.TryGetValue(message.Document, out var there))
             return;
         foreach (var connection in there.Values)
         {
             if (connection.Id != message.But && connection.Joined.ContainsKey(message.Document))
                 connection.Enqueue(message);
+            if (connection.IsScreen)
+                Heed(message, connection);
+        }
+    }
+
+    /// <summary>A screen goes along with the page that is shown, and hears nothing more once the lectern is closed. While the leader's connection is away it stays where it is.</summary>
+    private void Heed(LiveMessage message, LiveConnection screen)
+    {
+        if (message is { Method: Lectern.Method, Arguments: [_, _, _, _, string page, ..] } && Guid.TryParse(page, out var shown))
+            Turn(screen, new DocumentRef(message.Document.Space, DocumentKind.Page, shown));
+        if (message.Method != Lectern.ClosedMethod)
+            return;
+        foreach (var followed in screen.Joined.Keys)
+            Leave(followed, screen);
+    }
+
+    /// <summary>Whoever of this server stands at a lectern that was closed stands there no more.</summary>
+    private void Close(string lectern)
+    {
+        foreach (var connection in connections.Values)
+        {
+            if (connection.Lectern is { } open && open.Id.ToString() == lectern)
+                connection.Lectern = null;
         }
     }
 

@@ -1,6 +1,7 @@
 using CalmQuill.Server.Access;
 using CalmQuill.Server.Limits;
 using CalmQuill.Store.Documents;
+using CalmQuill.Store.Lecterns;
 using Microsoft.AspNetCore.SignalR;
 
 namespace CalmQuill.Server.Live;
@@ -12,8 +13,15 @@ namespace CalmQuill.Server.Live;
 /// the page, they receive <c>where(document, person, connection, notebook, page)</c>, with empty ids once somebody has gone; from a notebook <c>followed(document, person, connection, leader, on)</c> and
 /// <c>view(document, person, connection, page, x, y, width)</c>. All but what was stored is passed on and never kept. When anybody's rights in a space change, the connections on its documents end, and join again what they still may.
 /// </remarks>
-public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing live, QuillLimits limits, IHubContext<LiveHub> context)
-    : Hub
+public sealed partial class LiveHub(
+    Gate gate,
+    LiveConnections connections,
+    LivePassing live,
+    LecternStore lecterns,
+    QuillLimits limits,
+    TimeProvider clock,
+    IHubContext<LiveHub> context
+) : Hub
 {
     private const int MostWetBytes = 32 * 1024;
     private const int MostJoined = 64;
@@ -32,7 +40,7 @@ public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing 
     public override Task OnDisconnectedAsync(Exception? exception)
     {
         if (connections.Find(Context.ConnectionId) is { } connection)
-            Leave(connection);
+            GoFrom(connection);
         foreach (var document in connections.Remove(Context.ConnectionId))
             TellPresence(document);
         return Task.CompletedTask;
@@ -65,6 +73,10 @@ public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing 
         var (document, connection) = (Named(address), Own());
         if (connection.Standing?.Notebook == document)
             Leave(connection);
+        if (connection.Lectern?.Notebook == document)
+            StepDown(connection);
+        if (connection.Hand?.Notebook == document)
+            TakeHandDown(connection);
         if (connections.Leave(document, connection))
             TellPresence(document);
         return Task.CompletedTask;
@@ -115,15 +127,20 @@ public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing 
         var document = JoinedNotebook(notebook, connection);
         if (!Guid.TryParse(page, out var id) || width <= 0)
             throw new HubException(Denial.NotHere.Sentence.English);
-        live.Pass(
-            new LiveMessage(
-                document,
-                "view",
-                [connection.Visitor.Person.ToString(), connection.Id, id.ToString(), x, y, width],
-                160,
-                connection.Id
-            )
+        var seen = new LiveMessage(
+            document,
+            "view",
+            [connection.Visitor.Person.ToString(), connection.Id, id.ToString(), x, y, width],
+            160,
+            connection.Id
         );
+        if (connection.Lectern is { } lectern && lectern.Notebook == document && lectern.Page == id)
+        {
+            connection.Lectern = lectern with { View = seen };
+            Pass(lectern.ForAll(seen));
+        }
+        else
+            live.Pass(seen);
         return Task.CompletedTask;
     }
 
@@ -133,6 +150,13 @@ public sealed class LiveHub(Gate gate, LiveConnections connections, LivePassing 
         return document.Kind is Core.Operations.DocumentKind.Notebook && connection.Joined.ContainsKey(document)
             ? document
             : throw new HubException($"This document has not been joined.");
+    }
+
+    private void GoFrom(LiveConnection connection)
+    {
+        Leave(connection);
+        StepDown(connection);
+        TakeHandDown(connection);
     }
 
     private void Leave(LiveConnection connection)

@@ -1,5 +1,6 @@
 using CalmQuill.Core.Operations;
 using CalmQuill.Store.Documents;
+using CalmQuill.Store.Lecterns;
 using StackExchange.Redis;
 
 namespace CalmQuill.Server.Live;
@@ -15,6 +16,13 @@ public sealed class LivePassing(LiveConnections connections, Settings settings, 
     {
         var batch = OperationCodec.Encode(stored.New);
         Pass(new LiveMessage(document, "stored", [stored.FirstNew, stored.New.Count, batch], batch.Length));
+    }
+
+    /// <summary>Tells all who may know of it that a lectern is closed; screens that showed it end.</summary>
+    public void Close(OpenLectern over)
+    {
+        foreach (var told in Lectern.Closed(over))
+            Pass(told);
     }
 
     public void Pass(LiveMessage message)
@@ -49,16 +57,12 @@ public sealed class LivePassing(LiveConnections connections, Settings settings, 
         if (settings.Redis is not { } address)
             return;
         redis = await ConnectionMultiplexer.ConnectAsync(address);
-        await redis
-            .GetSubscriber()
-            .SubscribeAsync(
-                Channel,
-                (_, bytes) =>
-                {
-                    if (LiveWire.Read((byte[])bytes!, server) is { } message)
-                        Receive(message);
-                }
-            );
+        // In their order: ink is written in pieces, and what comes later takes the place of what came before.
+        (await redis.GetSubscriber().SubscribeAsync(Channel)).OnMessage(told =>
+        {
+            if (LiveWire.Read((byte[])told.Message!, server) is { } message)
+                Receive(message);
+        });
     }
 
     public Task StopAsync(CancellationToken cancellationToken) => Task.CompletedTask;

@@ -1,4 +1,5 @@
 using CalmQuill.Store.Documents;
+using CalmQuill.Store.Lecterns;
 using CalmQuill.Store.Locks;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Rights;
@@ -13,6 +14,8 @@ public sealed class RightsWatcher(
     LockStore locks,
     SessionStore sessions,
     ShareStore shares,
+    LecternStore lecterns,
+    LivePassing live,
     ILogger<RightsWatcher> log
 ) : BackgroundService
 {
@@ -62,6 +65,8 @@ public sealed class RightsWatcher(
                     await locks.ShutExpired(stopping);
                     await sessions.EndExpired(stopping);
                     await shares.EndExpired(stopping);
+                    foreach (var over in await lecterns.CloseExpired(stopping))
+                        live.Close(over);
                 }
                 catch (Exception problem) when (!stopping.IsCancellationRequested)
                 {

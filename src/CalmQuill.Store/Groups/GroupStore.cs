@@ -17,6 +17,7 @@ public sealed class GroupStore(Database database, IAssetFiles files)
     /// <summary>All that belongs to a space and goes with it, what names others before what is named.</summary>
     private static readonly string[] OfSpace =
     [
+        "lecterns",
         "unlocks",
         "locks",
         "page_spots",
