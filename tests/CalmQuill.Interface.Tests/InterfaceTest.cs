@@ -58,6 +58,7 @@ public abstract class InterfaceTest : IAsyncLifetime
             ($"/group/{Group.Space}?invite", "[data-testid=invite-uses]"),
             ("/library/list/given", "h1"),
             ("/open#0", "[data-testid=open-nothing]"),
+            ("/room", "[data-testid=room-form]"),
             ("/join#share=0", "[data-testid=join-form]"),
             ("/library/list/bin", "[data-testid=library-heading]"),
             (PagePath + $"?beside={Group.Space}/{Notebook}/{Page}", "[data-testid=close-beside]"),

@@ -1,6 +1,7 @@
 using CalmQuill.Core.Access;
 using CalmQuill.Server.Access;
 using CalmQuill.Server.Live;
+using CalmQuill.Server.People;
 using CalmQuill.Store.Lecterns;
 using CalmQuill.Store.Locks;
 
@@ -77,13 +78,24 @@ internal static class LecternEndpoints
             || open.Leader != space.Visitor.Person
         )
             return Problems.NotHere();
-        return await rooms.CodeOf(open, cancel) is { } code
-            ? Results.Ok(new { code })
-            : Problems.Of(
-                StatusCodes.Status423Locked,
-                "locked",
-                $"A notebook with a lock is not shown to a room. Take the lock off first."
+        if (await rooms.CodeOf(open, cancel) is { } code)
+        {
+            var link = PeopleEndpoints.Link(http, settings, $"/room#{code}");
+            return Results.Ok(
+                new
+                {
+                    code,
+                    link,
+                    modules = SquareCode.Of(link),
+                }
             );
+        }
+
+        return Problems.Of(
+            StatusCodes.Status423Locked,
+            "locked",
+            $"A notebook with a lock is not shown to a room. Take the lock off first."
+        );
     }
 
     private static object Told(OpenLectern open) =>

@@ -41,12 +41,14 @@ export function App() {
     return <LockedScreen session={session.error.session} onOpen={enter} />;
   if (!session.data && session.isError)
     return <p className="grid h-full place-items-center p-6">{session.error.message}</p>;
-  if (location.pathname === '/open')
+  if (location.pathname === '/open' || location.pathname === '/room') {
+    const { Shown } = location.pathname === '/open' ? screens.open : screens.room;
     return (
       <Suspense fallback={<div className="h-full bg-desk" aria-busy="true" />}>
-        <screens.open.Shown />
+        <Shown />
       </Suspense>
     );
+  }
   if (location.pathname === '/welcome') return <WelcomeScreen onEnter={enter} />;
   if (location.pathname === '/join' && location.hash.startsWith('#share='))
     return <ComeScreen session={session.data} onEnter={enter} />;

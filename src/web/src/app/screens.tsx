@@ -37,6 +37,7 @@ export const screens = {
   followUps: screen(async () => (await import('../followups/FollowUpsScreen')).FollowUpsScreen),
   weave: screen(async () => (await import('../weave/WebScreen')).WebScreen),
   planner: screen(async () => (await import('../planner/PlannerScreen')).PlannerScreen),
+  room: screen(async () => (await import('../room/RoomScreen')).RoomScreen),
   open: screen(async () => (await import('../account/OpenScreen')).OpenScreen),
   papers: screen(async () => (await import('../papers/PapersScreen')).PapersScreen),
   group: screen(async () => (await import('../group/GroupScreen')).GroupScreen),

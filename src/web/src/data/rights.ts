@@ -2,7 +2,8 @@ import { loadedCore } from '../core/runtime';
 import type { Space } from '../server/session';
 
 /** What somebody may want to do in a space; as Core names it. */
-export type Act = 'Read' | 'Write' | 'LockAny' | 'ManagePeople' | 'ChangeGroup' | 'LeaveGroup' | 'DissolveGroup';
+export type Act =
+  'Read' | 'Write' | 'LockAny' | 'Teach' | 'ManagePeople' | 'ChangeGroup' | 'LeaveGroup' | 'DissolveGroup';
 
 const known = new Map<string, boolean>();
 

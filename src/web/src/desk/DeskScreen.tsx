@@ -1,4 +1,5 @@
 import { FirstSteps } from './FirstSteps';
+import { Taught } from './Taught';
 import { usePersonal } from '../data/usePersonal';
 import { Button } from '../ui/Button';
 import { plural, t } from '@lingui/core/macro';
@@ -64,6 +65,7 @@ export function DeskScreen() {
         </Button>
         <JotButton />
       </header>
+      <Taught />
       <AtTheDoor />
       {leftOff.length > 0 ? (
         <ol className="mt-5 flex flex-wrap gap-x-[52px] gap-y-6 border-b border-base-300 pb-6 max-sm:grid max-sm:grid-cols-2 max-sm:gap-x-4">

@@ -9,6 +9,7 @@ import { PagePicture } from '../pictures/PagePicture';
 import { Avatar } from '../ui/Avatar';
 import { Menu } from '../ui/Menu';
 import { RenameField } from '../ui/RenameField';
+import { useLecterns } from '../data/useLecterns';
 import { useStandingIn } from '../data/useWhereabouts';
 import { whenWords } from '../model/time';
 import { DotsThreeIcon } from '@phosphor-icons/react';
@@ -203,11 +204,17 @@ export function aboutWords(item: Item, place: string | undefined): string {
 /** Who has a notebook open at this moment; else when it was written in last. */
 export function When({ item, people }: Pick<ItemProps, 'item' | 'people'>): ReactNode {
   const here = useStandingIn(item.kind === 'notebook' ? item.id : '').flatMap(({ person }) => people.get(person) ?? []);
+  const lectern = useLecterns().find((one) => item.kind === 'notebook' && one.notebook === item.id);
+  const leader = lectern && people.get(lectern.leader);
   if (here.length > 0)
     return (
       <span className="flex min-w-0 items-center gap-1.5 text-[13px] text-primary" data-testid="here-now">
         <span aria-hidden="true" className="size-2 shrink-0 rounded-full bg-accent" />
-        <span className="truncate">{t`${here.map((person) => person.name.split(' ')[0]).join(', ')} here now`}</span>
+        <span className="truncate">
+          {leader
+            ? t`${leader.name.split(' ')[0]} teaches here now`
+            : t`${here.map((person) => person.name.split(' ')[0]).join(', ')} here now`}
+        </span>
       </span>
     );
   return item.writtenAt ? (

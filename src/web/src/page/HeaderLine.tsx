@@ -11,6 +11,7 @@ import {
   FilePngIcon,
   FileSvgIcon,
   HandshakeIcon,
+  LecternIcon,
   LinkSimpleIcon,
   LockSimpleIcon,
   RowsIcon,
@@ -55,6 +56,8 @@ interface HeaderLineProps {
   turning: Turning;
   onCopyLink: () => void;
   onShare?: () => void;
+  /** Opens a lectern here. */
+  onTeach?: () => void;
   onTurning?: (turning: Turning) => void;
   /** For a planner: takes a calendar over. */
   onCalendar?: () => void;
@@ -80,6 +83,7 @@ export function HeaderLine({
   turning,
   onCopyLink,
   onShare,
+  onTeach,
   onRename,
   onTurning,
   onCalendar,
@@ -238,6 +242,16 @@ export function HeaderLine({
                   testId: 'share-here',
                   icon: <HandshakeIcon size={20} weight="light" />,
                   onChoose: onShare,
+                },
+              ]
+            : []),
+          ...(onTeach
+            ? [
+                {
+                  label: t`Teach from here`,
+                  testId: 'open-lectern',
+                  icon: <LecternIcon size={20} weight="light" />,
+                  onChoose: onTeach,
                 },
               ]
             : []),

@@ -10,9 +10,12 @@ import type { Notebook, Turning } from '../data/useNotebook';
 import { useNotebookSpots } from '../data/useNotebookSpots';
 import { useWriters } from '../data/usePeople';
 import { usePersonal } from '../data/usePersonal';
+import { useLecterns, useOwnLectern } from '../data/useLecterns';
 import { useShownPages } from '../data/useShownPages';
 import { useStanding, useStandingIn } from '../data/useWhereabouts';
 import { defaultPaper } from '../model/items';
+import { LecternLine } from '../lectern/LecternLine';
+import { useShowingFrom, useTeaching } from '../lectern/useTeaching';
 import { addressOf } from '../model/target';
 import { sendJson } from '../server/api';
 import { type Space, useSession } from '../server/session';
@@ -35,7 +38,8 @@ export interface PaneProps {
   tray: boolean;
   active: boolean;
   onTouch: () => void;
-  onGo: (at: OpenNotebook, replace?: boolean) => void;
+  /** Goes to a page, and to a mark on it. */
+  onGo: (at: OpenNotebook, replace?: boolean, mark?: string) => void;
   /** What to bring into sight: a place, or a mark. */
   seek: { at?: string | undefined; mark?: string | undefined };
   margin?: { shown: boolean; toggle: () => void };
@@ -76,6 +80,10 @@ export function OnPage({
   const [problem, setProblem] = useState('');
   const [controls, setControls] = useState<HTMLElement | null>(null);
   useStanding(space.id, at.notebook, at.page, active);
+  useShowingFrom(at.notebook, at.page, active);
+  const { open: openLectern } = useTeaching();
+  const own = useOwnLectern();
+  const isTaught = useLecterns().some((one) => one.notebook === at.notebook) || own?.notebook === at.notebook;
   const { nearlyFull } = useSyncState();
   const mayWrite = may(space, 'Write');
   const mayMake = mayWrite && !tools.reading;
@@ -119,6 +127,9 @@ export function OnPage({
         others={<Others at={at} notebook={notebook} people={people} onGo={(page) => onGo({ ...at, page })} />}
         turning={notebook.turning}
         {...(node && mayShare(space, node.createdBy === me.id, false) ? { onShare: () => setSharing(true) } : {})}
+        {...(may(space, 'Teach') && !isTaught
+          ? { onTeach: () => void openLectern(space.id, at.notebook, at.page) }
+          : {})}
         onCopyLink={() => copyText(addressOf({ kind: 'page', space: space.id, notebook: notebook.id, page: at.page }))}
         onRename={mayWrite ? rename : undefined}
         {...(mayWrite
@@ -132,6 +143,17 @@ export function OnPage({
         {...(onClose ? { onClose } : {})}
         onControls={setControls}
       />
+      {active && (
+        <LecternLine
+          at={at}
+          space={space}
+          notebook={notebook}
+          people={people}
+          marks={spots.filter((spot) => spot.kind === 'mark')}
+          tools={tools}
+          onGo={(page, mark) => onGo({ ...at, page }, false, mark)}
+        />
+      )}
       {nearlyFull === documentAddress(space.id, 'page', at.page) && (
         <div
           role="status"

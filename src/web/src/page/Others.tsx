@@ -3,6 +3,7 @@ import { BinocularsIcon, UsersIcon } from '@phosphor-icons/react';
 import type { OpenNotebook } from '../data/openNotebooks';
 import type { Notebook } from '../data/useNotebook';
 import type { Writer } from '../data/usePeople';
+import { useOwnLectern } from '../data/useLecterns';
 import { useFollowed, useStandingIn } from '../data/useWhereabouts';
 import { useWorkspace } from '../data/useWorkspace';
 import { useSession } from '../server/session';
@@ -25,6 +26,8 @@ export function Others({
   const { person: me } = useSession();
   const { whereabouts } = useWorkspace();
   const { leader, followedBy } = useFollowed();
+  // At a lectern it stands in its own line.
+  const isTeaching = useOwnLectern()?.notebook === at.notebook;
   const there = useStandingIn(at.notebook).flatMap((standing) => {
     const person = people.find((one) => one.id === standing.person && one.id !== me.id);
     const page = notebook.find(standing.page);
@@ -59,7 +62,8 @@ export function Others({
           onChoose: () => whereabouts.follow(standing.connection, addressOf(at.space, 'notebook', at.notebook)),
         },
   ]);
-  const followed = followedBy > 0 ? plural(followedBy, { one: 'One follows you', other: '# follow you' }) : '';
+  const followed =
+    followedBy > 0 && !isTeaching ? plural(followedBy, { one: 'One follows you', other: '# follow you' }) : '';
   const elsewhere = there.filter(({ page }) => page && page.id !== at.page);
   return (
     <span className="flex shrink-0 items-center" data-testid="others" data-followed={followedBy}>

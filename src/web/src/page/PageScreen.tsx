@@ -65,7 +65,11 @@ export function PageScreen() {
         tray
         active={!beside || !second}
         onTouch={() => setSecond(false)}
-        onGo={(at, replace) => void navigate(path(at), { replace: replace ?? false })}
+        onGo={(at, replace, mark) =>
+          void navigate(mark ? `/page/${at.space}/${at.notebook}/${at.page}?mark=${mark}` : path(at), {
+            replace: replace ?? false,
+          })
+        }
         seek={{ at: search.get('at') ?? undefined, mark: search.get('mark') ?? undefined }}
         margin={{ shown: contents, toggle: toggleContents }}
         onFull={toggleFull}

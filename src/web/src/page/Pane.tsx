@@ -1,7 +1,7 @@
 import { may } from '../data/rights';
 import { Button } from '../ui/Button';
 import { plural, t } from '@lingui/core/macro';
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import { useLibrary } from '../data/useLibrary';
 import { lastPageIn } from '../data/openNotebooks';
 import { useNotebook } from '../data/useNotebook';
@@ -10,6 +10,7 @@ import { useLocks, useSummaries } from '../data/useShelf';
 import { LockedPages } from '../locks/LockDialog';
 import { defaultPaper } from '../model/items';
 import type { Space } from '../server/session';
+import { say } from '../ui/saying';
 import { OnPage, type PaneProps } from './OnPage';
 
 /** One page with the line above it and the thread below; of two panes, each has its own place in its notebook. */
@@ -47,8 +48,15 @@ function OpenPane(props: PaneProps & { space: Space; isLocked: boolean }) {
     notebook && !isThere && !movedTo
       ? (notebook.pages.find((one) => one.id === lastPageIn(at.notebook)) ?? notebook.pages[0])
       : undefined;
+  const shown = useRef('');
   useEffect(() => {
-    if (target) onGo({ ...at, page: target.id }, true);
+    if (isThere) shown.current = at.page;
+  }, [isThere, at.page]);
+  useEffect(() => {
+    if (!target) return;
+    // Somebody put it there while it lay open here.
+    if (shown.current === at.page) say(t`This page went to the bin. It can be put back from there.`);
+    onGo({ ...at, page: target.id }, true);
   }, [target?.id]);
   useEffect(() => {
     if (movedTo) onGo({ ...at, notebook: movedTo }, true);

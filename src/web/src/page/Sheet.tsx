@@ -3,10 +3,12 @@ import { t } from '@lingui/core/macro';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { addSpot, type Spot, useSpots } from '../data/spots';
+import { LecternContext, useFollowedLectern, useLecternOn } from '../data/useLecterns';
 import { useLibrary } from '../data/useLibrary';
 import type { Notebook } from '../data/useNotebook';
 import type { Writer } from '../data/usePeople';
 import { useDocument, useWorkspace } from '../data/useWorkspace';
+import { LecternLayer } from '../lectern/LecternLayer';
 import { LinkDialog } from '../links/LinkDialog';
 import { useFollow } from '../links/useFollow';
 import type { NotebookEntry } from '../model/items';
@@ -111,7 +113,9 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     startView,
     onPresent,
   });
-  useFollowing(holder, blotter, view, page.id, active, onPage);
+  const followsLectern = useFollowedLectern() !== '';
+  const shown = useLecternOn(page.id);
+  useFollowing(holder, blotter, view, page.id, active, onPage, followsLectern && !reading);
   const [taken, setTaken] = useState<Taken>();
   const [chosen, setChosen] = useState<string>();
   const [linking, setLinking] = useState(false);
@@ -254,20 +258,23 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
         data-reading={reading ? '1' : undefined}
         className={`absolute inset-0 touch-none select-none ${reading ? 'cursor-grab' : 'cursor-crosshair'}`}
       />
-      <SpotLayer
-        spots={spots}
-        view={view}
-        page={document}
-        kinds={kinds}
-        people={people}
-        mayWrite={mayWrite && !tools.reading}
-        reading={reading}
-        chosen={chosen}
-        onChoose={setChosen}
-        onFollow={(spot: Spot) => void follow(spot.target!, spot.title)}
-        onCopyLink={(spot) => copyText(addressOf({ kind: 'mark', ...here, mark: spot.id }))}
-      />
-      {active && <FollowLine people={people} />}
+      <LecternContext value={shown}>
+        <SpotLayer
+          spots={spots}
+          view={view}
+          page={document}
+          kinds={kinds}
+          people={people}
+          mayWrite={mayWrite && !tools.reading}
+          reading={reading}
+          chosen={chosen}
+          onChoose={setChosen}
+          onFollow={(spot: Spot) => void follow(spot.target!, spot.title)}
+          onCopyLink={(spot) => copyText(addressOf({ kind: 'mark', ...here, mark: spot.id }))}
+        />
+      </LecternContext>
+      {active && !followsLectern && <FollowLine people={people} />}
+      {active && <LecternLayer holder={holder} page={page.id} view={view} />}
       <PenSigns blotter={blotter} view={view} people={people} />
       <PullHint
         pull={pull.share}

@@ -7,6 +7,7 @@ import type { View } from '../sheet/ink/view';
 /**
  * Shows what whom one follows sees, until one touches the sheet or goes elsewhere oneself; and says what is seen here to who follows.
  * @param active Whether this is the sheet that the person looks at, of two.
+ * @param writes Whether one goes on following while one writes, as in a lesson.
  */
 export function useFollowing(
   holder: RefObject<HTMLDivElement | null>,
@@ -15,6 +16,7 @@ export function useFollowing(
   page: string,
   active: boolean,
   onPage: (page: string) => void,
+  writes: boolean,
 ): void {
   const { whereabouts } = useWorkspace();
   const { leader, followedBy } = useFollowed();
@@ -39,7 +41,8 @@ export function useFollowing(
       return;
     }
     whereabouts.arrivedAt = page;
-    if (!blotter) return;
+    // A stroke is not carried away under the pen.
+    if (!blotter || blotter.isAtWork) return;
     const { clientWidth, clientHeight } = holder.current;
     const scale = clientWidth / seen.width;
     blotter.view.look({ scale, x: clientWidth / 2 - seen.x * scale, y: clientHeight / 2 - seen.y * scale });
@@ -48,12 +51,15 @@ export function useFollowing(
   useEffect(() => {
     const element = holder.current;
     if (!follows || !element) return undefined;
-    const stop = () => whereabouts.unfollow();
+    const stop = (event: Event) => {
+      if (writes && event instanceof PointerEvent && event.pointerType !== 'touch') return;
+      whereabouts.unfollow();
+    };
     element.addEventListener('pointerdown', stop, true);
     element.addEventListener('wheel', stop, { capture: true, passive: true });
     return () => {
       element.removeEventListener('pointerdown', stop, true);
       element.removeEventListener('wheel', stop, true);
     };
-  }, [whereabouts, holder, follows]);
+  }, [whereabouts, holder, follows, writes]);
 }

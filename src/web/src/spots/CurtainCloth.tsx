@@ -1,6 +1,7 @@
 import { t } from '@lingui/core/macro';
 import { ArrowsOutCardinalIcon, PencilSimpleIcon, TrashIcon } from '@phosphor-icons/react';
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef, useState } from 'react';
+import { useShownByLectern } from '../data/useLecterns';
 import { useWorkspace } from '../data/useWorkspace';
 import type { View } from '../sheet/ink/view';
 import type { OpenDocument } from '../sync/openDocument';
@@ -24,17 +25,20 @@ const step = 100;
 /** A cloth over a part of the page: a press lifts it, another lets it fall. The question on it can be written while it hangs. */
 export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothProps) {
   const { core } = useWorkspace();
-  const [lifted, setLifted] = useState(false);
+  const [isUp, setUp] = useState(false);
+  // From a lectern it is lifted for all, until it is let fall there.
+  const { lifted: forAll, lift } = useShownByLectern();
+  const lifted = forAll.includes(spot.id) || (!lift && isUp);
   const [asking, setAsking] = useState(
     () => spot.note === undefined && mayWrite && Date.now() - spot.createdAt < 2_000,
   );
   const [moved, setMoved] = useState({ x: 0, y: 0 });
   const drag = useRef<{ x: number; y: number }>(undefined);
   useEffect(() => {
-    if (!lifted) return;
-    const timer = setTimeout(() => setLifted(false), fallsAfter);
+    if (!isUp) return;
+    const timer = setTimeout(() => setUp(false), fallsAfter);
     return () => clearTimeout(timer);
-  }, [lifted]);
+  }, [isUp]);
   const height = lifted ? Math.min(rail, box.height) : box.height;
   const move = (event: ReactPointerEvent) =>
     drag.current && setMoved({ x: event.clientX - drag.current.x, y: event.clientY - drag.current.y });
@@ -59,7 +63,7 @@ export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothPr
         aria-label={lifted ? t`Let the curtain fall` : [t`Lift the curtain`, spot.note].filter(Boolean).join(': ')}
         className="size-full overflow-hidden rounded-b-sm text-start text-[#f6f1e7] transition-[height] duration-150 motion-reduce:transition-none"
         style={{ background: cloth, boxShadow: '0 1px 3px rgb(0 0 0 / 0.25)' }}
-        onClick={() => setLifted(!lifted)}
+        onClick={() => (lift ? lift(spot.id, !lifted) : setUp(!isUp))}
       >
         <span className="block h-1.5 w-full bg-[#132624]" />
         {!lifted && spot.note && !asking && (
@@ -132,5 +136,5 @@ export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothPr
 }
 
 /** Spruce cloth with fine folds. */
-const cloth =
+export const cloth =
   'repeating-linear-gradient(90deg, rgb(255 255 255 / 0.05) 0 2px, rgb(0 0 0 / 0.10) 7px 9px, rgb(255 255 255 / 0.03) 14px 16px, rgb(0 0 0 / 0.05) 21px 23px), linear-gradient(180deg, #234643, #1f3d3a 60%, #1b3532)';

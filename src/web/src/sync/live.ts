@@ -19,6 +19,9 @@ export interface LiveListener {
   joined(): void;
 }
 
+type Said = 'Stand' | 'Follow' | 'View' | 'Teach' | 'Show' | 'Point' | 'Hand' | 'Lower';
+type Word = string | number | boolean | string[] | Uint8Array;
+
 const pauses = [200, 500, 1000, 2000, 4000];
 
 /** The live connection: joins the documents that are shown, and joins them again after every break. */
@@ -35,10 +38,10 @@ export class Live {
   /** Somebody begins to follow what a connection's person sees, or ends it. */
   onFollowed: ((connection: string, leader: string, on: boolean) => void) | undefined;
   onView: ((connection: string, seen: { page: string; x: number; y: number; width: number }) => void) | undefined;
-  /** A document was joined on this connection. */
-  onJoined: ((address: string) => void) | undefined;
-  /** There is no connection any more. */
-  onBroken: (() => void) | undefined;
+  /** Told that a document was joined on this connection. */
+  readonly onJoined = new Set<(address: string) => void>();
+  /** Told that there is no connection any more. */
+  readonly onBroken = new Set<() => void>();
 
   private readonly hub: HubConnection;
   private readonly listeners = new Map<string, LiveListener>();
@@ -83,7 +86,7 @@ export class Live {
         this.onView?.(connection, { page, x, y, width }),
     );
     this.hub.onclose(() => {
-      this.onBroken?.();
+      for (const broken of this.onBroken) broken();
       this.connectLater();
     });
     addEventListener('online', () => void this.connect());
@@ -115,8 +118,24 @@ export class Live {
   }
 
   /** Passes something on that is lost without harm when there is no connection. */
-  say(method: 'Stand' | 'Follow' | 'View', ...words: (string | number | boolean)[]): void {
+  say(method: Said, ...words: Word[]): void {
     if (this.connected) void this.hub.send(method, ...words).catch(() => {});
+  }
+
+  /** Asks for something that may be refused; `lost` when there was no connection to ask over. */
+  async ask(method: Said, ...words: Word[]): Promise<'done' | 'refused' | 'lost'> {
+    if (!this.connected) return 'lost';
+    try {
+      await this.hub.invoke(method, ...words);
+      return 'done';
+    } catch {
+      return this.connected ? 'refused' : 'lost';
+    }
+  }
+
+  /** Hears something that is passed on, by its name. */
+  on<Words extends unknown[]>(method: string, heard: (...words: Words) => void): void {
+    this.hub.on(method, (...words) => heard(...(words as Words)));
   }
 
   stop(): void {
@@ -162,7 +181,7 @@ export class Live {
     try {
       await this.hub.invoke('Join', address);
       listener.joined();
-      this.onJoined?.(address);
+      for (const joined of this.onJoined) joined(address);
     } catch {
       // Either the connection broke, and joining follows with the next one, or the right to read is gone, which the next request says.
     }

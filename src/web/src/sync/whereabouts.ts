@@ -34,6 +34,10 @@ export class Whereabouts {
   private lastSeen: Seen | undefined;
   /** The page on which one was last together with whom one follows. */
   arrivedAt = '';
+  /** What is seen here goes to a lectern's room as well, whether or not anybody follows. */
+  isShown = false;
+  /** The person follows no more, by their own doing. */
+  onStopped: (() => void) | undefined;
   private readonly listeners = new Set<() => void>();
 
   constructor(private readonly live: Live) {
@@ -44,15 +48,15 @@ export class Whereabouts {
       this.seen = seen;
       this.tell();
     };
-    live.onJoined = (address) => {
+    live.onJoined.add((address) => {
       if (address === this.own?.notebook) this.say();
       if (address === this.led?.notebook) this.live.say('Follow', address, this.led.connection, true);
-    };
-    live.onBroken = () => {
+    });
+    live.onBroken.add(() => {
       this.standings.clear();
       this.followers.clear();
       this.tell();
-    };
+    });
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -88,7 +92,7 @@ export class Whereabouts {
    * @param notebook The notebook's address in which both are.
    */
   follow(connection: string, notebook: string): void {
-    this.unfollow();
+    this.letGo();
     this.arrivedAt = '';
     this.led = { connection, notebook };
     this.live.say('Follow', notebook, connection, true);
@@ -96,6 +100,11 @@ export class Whereabouts {
   }
 
   unfollow(): void {
+    this.letGo();
+    this.onStopped?.();
+  }
+
+  private letGo(): void {
     if (!this.led) return;
     this.live.say('Follow', this.led.notebook, this.led.connection, false);
     this.led = undefined;
@@ -106,7 +115,7 @@ export class Whereabouts {
   /** Says what is seen here, if anybody follows. */
   show(seen: Seen): void {
     this.waitingView = seen;
-    if (this.followers.size === 0) return;
+    if (this.followers.size === 0 && !this.isShown) return;
     this.viewTimer ??= setTimeout(() => {
       this.viewTimer = undefined;
       const now = this.waitingView;
@@ -119,6 +128,12 @@ export class Whereabouts {
     }, betweenViews);
   }
 
+  /** The same once more, for who could not be told before. */
+  showAgain(): void {
+    this.lastSeen = undefined;
+    if (this.waitingView) this.show(this.waitingView);
+  }
+
   private say(): void {
     this.live.say('Stand', this.own?.notebook ?? '', this.own?.page ?? '');
   }
@@ -127,7 +142,7 @@ export class Whereabouts {
     if (!notebook) {
       this.standings.delete(connection);
       this.followers.delete(connection);
-      if (this.led?.connection === connection) this.unfollow();
+      if (this.led?.connection === connection) this.letGo();
     } else {
       const known = this.standings.get(connection);
       // The library tells of the notebook alone; what the notebook told of the page stays.
@@ -146,8 +161,7 @@ export class Whereabouts {
     if (on) this.followers.add(connection);
     else this.followers.delete(connection);
     // Who begins to follow is told where one looks, whether or not it was told before.
-    this.lastSeen = undefined;
-    if (on && this.waitingView) this.show(this.waitingView);
+    if (on) this.showAgain();
     this.tell();
   }
 

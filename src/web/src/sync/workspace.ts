@@ -7,6 +7,7 @@ import { Ahead, type LeftStroke, leftAhead } from './ahead';
 import type { StoreEvents } from './deviceSchema';
 import { DeviceStore, takeOver } from './deviceStore';
 import { dropPictures } from './keptPictures';
+import { Lecterns } from './lecterns';
 import { Live } from './live';
 import { reportFault } from './faults';
 import { OpenDocument } from './openDocument';
@@ -43,6 +44,8 @@ export class Workspace {
   readonly shared: Shared;
   /** Who looks at which page now. */
   readonly whereabouts: Whereabouts;
+  /** Who teaches from which notebook. */
+  readonly lecterns: Lecterns;
   private readonly fresh = new Set<string>();
   private readonly librariesListeners = new Set<() => void>();
   private readonly unfollow = new Map<OpenDocument, () => void>();
@@ -60,6 +63,7 @@ export class Workspace {
     this.shared = new Shared(this, store);
     this.shared.subscribe(() => this.guardAll());
     this.whereabouts = new Whereabouts(live);
+    this.lecterns = new Lecterns(live, this.whereabouts);
     outbox.onMade = (address, bytes) => this.open.get(address)?.document.hear(bytes);
     outbox.onStored = (address, operations) => this.open.get(address)?.document.acknowledge(operations);
     outbox.onAnew = (addresses) => {

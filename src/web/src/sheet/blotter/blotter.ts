@@ -91,6 +91,11 @@ export class Blotter {
   private resizeAfter = false;
   private stopped = false;
 
+  /** Whether the hand is in the middle of something. */
+  get isAtWork(): boolean {
+    return this.hand !== undefined;
+  }
+
   constructor(
     private readonly holder: HTMLElement,
     private readonly laid: LaidPage,
