@@ -158,6 +158,39 @@ public sealed class TogetherTests : InterfaceTest
         Assert.Empty(owner.Errors());
     }
 
+    [Fact]
+    public void What_others_have_selected_and_where_they_drag_it_is_seen_until_they_let_go()
+    {
+        var owner = OpenPage(Group.Owner);
+        var (writer, network) = Open(Group.Writer);
+        writer.Go(PagePath);
+        writer.WaitForStrokes(1);
+        owner.Find("others-menu");
+        Keyed(owner);
+        owner.TypeWithControl("a");
+        owner.Find("selection");
+        writer.Find("held-frame");
+        var before = writer.Attribute("held-frame", "data-frame");
+        // It moves along while it is dragged, and nothing of the page is another until it is put down.
+        var grip = owner.Find("selection-frame");
+        var mouse = new OpenQA.Selenium.Interactions.Actions(owner.Driver);
+        mouse.MoveToElement(grip).ClickAndHold().MoveByOffset(40, 30).Perform();
+        writer.Until(() => writer.Attribute("held-frame", "data-frame") != before, "the frame dragged");
+        new OpenQA.Selenium.Interactions.Actions(owner.Driver).Release().Perform();
+        owner.WaitForSync("All saved");
+        owner.Type(Keys.Escape);
+        writer.Until(() => writer.Count("[data-testid=held-frame]") == 0, "that it was let go");
+        // A connection that breaks holds nothing for long.
+        Keyed(writer);
+        writer.TypeWithControl("a");
+        owner.Find("held-frame");
+        network.Cut();
+        owner.Until(() => owner.Count("[data-testid=held-frame]") == 0, "that it is held no more");
+        Assert.Empty(owner.Errors());
+    }
+
+    private static void Keyed(Browser browser) => browser.Script("document.querySelector('[data-testid=sheet]').focus()");
+
     private static double Scale(Browser browser) =>
         double.Parse(browser.Attribute("sheet", "data-view")!.Split(' ')[0], System.Globalization.CultureInfo.InvariantCulture);
 }

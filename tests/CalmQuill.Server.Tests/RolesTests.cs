@@ -683,7 +683,10 @@ public sealed class RolesTests : IAsyncLifetime
             .Where(method => !method.IsSpecialName && method.GetBaseDefinition() == method)
             .Select(method => method.Name)
             .Order();
-        Assert.Equal(["Follow", "Hand", "Join", "Leave", "Lower", "Pen", "Point", "Show", "Stand", "Teach", "View", "Wet"], methods);
+        Assert.Equal(
+            ["Follow", "Hand", "Hold", "Join", "Leave", "Lower", "Pen", "Point", "Show", "Stand", "Teach", "View", "Wet"],
+            methods
+        );
 
         foreach (var (caller, mayJoin, mayWrite) in new[] { (0, true, true), (1, true, true), (2, true, false), (3, false, false) })
         {
@@ -691,6 +694,8 @@ public sealed class RolesTests : IAsyncLifetime
             Assert.Equal(mayJoin, await Allowed(() => hub.InvokeAsync("Join", Address(page))));
             Assert.Equal(mayWrite, await Allowed(() => hub.InvokeAsync("Wet", Address(page), new byte[] { 1 })));
             Assert.Equal(mayWrite, await Allowed(() => hub.InvokeAsync("Pen", Address(page), 1, 2)));
+            Assert.Equal(mayWrite, await Allowed(() => hub.InvokeAsync("Hold", Address(page), new byte[32])));
+            Assert.False(await Allowed(() => hub.InvokeAsync("Hold", Address(page), new byte[31])));
             // Where one looks one may say in a notebook that one follows, and nowhere else.
             var inNotebook = $"{group.Space}/notebook/{notebook}";
             foreach (var joined in new[] { false, true })

@@ -9,7 +9,7 @@ namespace CalmQuill.Server.Live;
 /// <summary>The live traffic of documents that are open: what was stored, wet ink, pen positions, and who is there.</summary>
 /// <remarks>
 /// A document is named by its address, <c>space/kind/id</c>. Devices receive <c>stored(document, firstSequence, count, batch)</c>, <c>wet(document, person, connection, bytes)</c>,
-/// <c>pen(document, person, connection, x, y)</c>, <c>present(document, people)</c> and, from the library of a space, <c>news(document)</c>. From a notebook, and from its library without
+/// <c>pen(document, person, connection, x, y)</c>, <c>held(document, person, connection, frame)</c>, <c>present(document, people)</c> and, from the library of a space, <c>news(document)</c>. From a notebook, and from its library without
 /// the page, they receive <c>where(document, person, connection, notebook, page)</c>, with empty ids once somebody has gone; from a notebook <c>followed(document, person, connection, leader, on)</c> and
 /// <c>view(document, person, connection, page, x, y, width)</c>. All but what was stored is passed on and never kept. When anybody's rights in a space change, the connections on its documents end, and join again what they still may.
 /// </remarks>
@@ -24,6 +24,7 @@ public sealed partial class LiveHub(
 ) : Hub
 {
     private const int MostWetBytes = 32 * 1024;
+    private const int FrameBytes = 32;
     private const int MostJoined = 64;
     private const int MostAddress = 100;
 
@@ -179,6 +180,14 @@ public sealed partial class LiveHub(
     /// <summary>Passes on where the pen is, in 0.01 mm; needs the right to write.</summary>
     public Task Pen(string address, int x, int y) =>
         PassOn(address, "pen", [Own().Visitor.Person.ToString(), Context.ConnectionId, x, y], 64);
+
+    /// <summary>Passes on what its person has selected, as the corners of its frame in 0.01 mm, and where it is dragged; empty once nothing is. Needs the right to write.</summary>
+    public Task Hold(string address, byte[] frame)
+    {
+        if (frame is not { Length: 0 or FrameBytes })
+            throw new HubException(Denial.NotHere.Sentence.English);
+        return PassOn(address, "held", [Own().Visitor.Person.ToString(), Context.ConnectionId, frame], 80);
+    }
 
     private Task PassOn(string address, string method, object[] arguments, int size)
     {

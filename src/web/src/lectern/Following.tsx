@@ -66,7 +66,7 @@ export function Following({
         onClick={() => lecterns.raise(notebookOf(at), !isHandUp)}
       >
         <HandPalmIcon size={20} weight={isHandUp ? 'fill' : 'light'} />{' '}
-        {isHandUp ? t`Your hand is up` : t`Raise a hand`}
+        <span className="@max-2xl:sr-only">{isHandUp ? t`Your hand is up` : t`Raise a hand`}</span>
       </Toggle>
       {follows ? (
         <Button data-testid="look-myself" onClick={() => whereabouts.unfollow()}>{t`Look by myself`}</Button>

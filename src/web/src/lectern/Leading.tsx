@@ -7,6 +7,7 @@ import {
   PlusIcon,
   ProjectorScreenIcon,
   QuestionIcon,
+  XIcon,
 } from '@phosphor-icons/react';
 import { type ReactNode, useState, useSyncExternalStore } from 'react';
 import { useFollowed } from '../data/useWhereabouts';
@@ -88,7 +89,7 @@ export function Leading({ at, lectern, notebook, people, marks, onGo }: LecternL
         title={t`The pen points: a trail that fades, and nothing is kept`}
         onClick={() => lecterns.take(lectern.hand === 'pointer' ? 'pen' : 'pointer')}
       >
-        <CursorIcon size={20} weight="light" /> <span className="max-sm:sr-only">{t`Pointer`}</span>
+        <CursorIcon size={20} weight="light" /> <span className="@max-4xl:sr-only">{t`Pointer`}</span>
       </Toggle>
       <Toggle
         on={lectern.hand === 'spotlight'}
@@ -97,7 +98,7 @@ export function Leading({ at, lectern, notebook, people, marks, onGo }: LecternL
         title={t`The pen lights one place, and all around it is dimmed`}
         onClick={() => lecterns.take(lectern.hand === 'spotlight' ? 'pen' : 'spotlight')}
       >
-        <FlashlightIcon size={20} weight="light" /> <span className="max-sm:sr-only">{t`Spotlight`}</span>
+        <FlashlightIcon size={20} weight="light" /> <span className="@max-4xl:sr-only">{t`Spotlight`}</span>
       </Toggle>
       {lectern.spot && (
         <>
@@ -113,9 +114,14 @@ export function Leading({ at, lectern, notebook, people, marks, onGo }: LecternL
         <ProjectorScreenIcon size={22} weight="light" />
       </SignButton>
       <Button
+        title={t`Close the lectern`}
+        className="@max-4xl:px-3"
         data-testid="close-lectern"
         onClick={() => void close(at.space, at.notebook)}
-      >{t`Close the lectern`}</Button>
+      >
+        <XIcon size={20} weight="light" className="@4xl:hidden" aria-hidden="true" />
+        <span className="@max-4xl:sr-only">{t`Close the lectern`}</span>
+      </Button>
       {room && <RoomDialog space={at.space} notebook={at.notebook} onClose={() => setRoom(false)} />}
     </Line>
   );

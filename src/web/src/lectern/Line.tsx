@@ -26,7 +26,7 @@ export function Line({ testId, words, children }: { testId: string; words: React
       role="region"
       aria-label={t`Lectern`}
       data-testid={testId}
-      className="flex min-h-12 shrink-0 flex-wrap items-center gap-x-1 border-b border-base-300 bg-base-200 ps-4 pe-2"
+      className="flex min-h-12 shrink-0 flex-wrap items-center gap-x-1 border-b max-sm:py-1.5 border-base-300 bg-base-200 ps-4 pe-2"
     >
       <LecternIcon size={22} weight="light" className="shrink-0 text-primary" aria-hidden="true" />
       <p role="status" className="me-auto min-w-0 truncate ps-2 max-sm:max-w-[calc(100%-40px)]">

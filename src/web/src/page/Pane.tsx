@@ -55,7 +55,7 @@ function OpenPane(props: PaneProps & { space: Space; isLocked: boolean }) {
   useEffect(() => {
     if (!target) return;
     // Somebody put it there while it lay open here.
-    if (shown.current === at.page) say(t`This page went to the bin. It can be put back from there.`);
+    if (at.page && shown.current === at.page) say(t`This page went to the bin. It can be put back from there.`);
     onGo({ ...at, page: target.id }, true);
   }, [target?.id]);
   useEffect(() => {

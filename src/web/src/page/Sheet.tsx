@@ -37,8 +37,10 @@ import { copyText, say } from '../ui/saying';
 import { phone, useMedia } from '../ui/useMedia';
 import { FullCorner } from './FullCorner';
 import { FollowLine } from './FollowLine';
+import { HeldFrames } from './HeldFrames';
 import { PenSigns } from './PenSigns';
 import { useFollowing } from './useFollowing';
+import { useHolding } from './useHolding';
 import { PullHint } from './PullHint';
 import { SheetControls } from './SheetControls';
 import { TakenLayer } from './TakenLayer';
@@ -126,7 +128,8 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   const { follow, asking } = useFollow();
   const worker = useLongWork(document);
   const layer = tools.layerOf(page.id);
-  const { selection, paste } = useSelection({ blotter, page: document, layer, taken, setTaken, worker });
+  const { selection: own, paste } = useSelection({ blotter, page: document, layer, taken, setTaken, worker });
+  const selection = useHolding(document.address, taken, own);
   const { undo, redo, mayUndo, mayRedo } = usePageSteps(document, worker);
   const { carryOn, carryOver } = useCarrying(document, next, onMake, (to) => {
     setTaken(undefined);
@@ -275,6 +278,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
       </LecternContext>
       {active && !followsLectern && <FollowLine people={people} />}
       {active && <LecternLayer holder={holder} page={page.id} view={view} />}
+      <HeldFrames document={document} view={view} people={people} />
       <PenSigns blotter={blotter} view={view} people={people} />
       <PullHint
         pull={pull.share}

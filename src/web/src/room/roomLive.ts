@@ -6,7 +6,8 @@ import {
   LogLevel,
 } from '@microsoft/signalr';
 import { MessagePackHubProtocol } from '@microsoft/signalr-protocol-msgpack';
-import { readPlaces, type Spotlight } from '../sync/lecterns';
+import type { Spotlight } from '../sync/lecterns';
+import { readPlaces } from '../sync/places';
 
 /** What a screen in the room hears. */
 export interface RoomListener {

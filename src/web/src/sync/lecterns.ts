@@ -1,5 +1,6 @@
 import { addressOf } from './address';
 import type { Live } from './live';
+import { readPlaces, writePlaces } from './places';
 import type { Whereabouts } from './whereabouts';
 
 /** Where the light falls on a dimmed page, 0.01 mm. */
@@ -279,17 +280,4 @@ export const notebookOf = (at: { space: string; notebook: string }): string =>
 function readKept(): OwnLectern | undefined {
   const text = sessionStorage.getItem(kept);
   return text ? { ...(JSON.parse(text) as OwnLectern), hand: 'pen' } : undefined;
-}
-
-/** Places as pairs of 32-bit numbers. */
-function writePlaces(places: readonly number[]): Uint8Array {
-  const view = new DataView(new ArrayBuffer(places.length * 4));
-  places.forEach((place, index) => view.setInt32(index * 4, place));
-  return new Uint8Array(view.buffer);
-}
-
-/** The same back; what is left over of a broken piece is none. */
-export function readPlaces(bytes: Uint8Array): number[] {
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  return Array.from({ length: Math.floor(bytes.length / 8) * 2 }, (_, index) => view.getInt32(index * 4));
 }

@@ -14,12 +14,14 @@ export interface LiveListener {
   stored(first: number, count: number, batch: Uint8Array): void;
   wet?(person: string, connection: string, piece: Uint8Array): void;
   pen?(person: string, connection: string, x: number, y: number): void;
+  /** Somebody has something selected, or drags it: the corners of its frame; empty for nothing any more. */
+  held?(person: string, connection: string, frame: Uint8Array): void;
   present?(people: string[]): void;
   /** The connection is there (again): catch up. */
   joined(): void;
 }
 
-type Said = 'Stand' | 'Follow' | 'View' | 'Teach' | 'Show' | 'Point' | 'Hand' | 'Lower';
+type Said = 'Hold' | 'Stand' | 'Follow' | 'View' | 'Teach' | 'Show' | 'Point' | 'Hand' | 'Lower';
 type Word = string | number | boolean | string[] | Uint8Array;
 
 const pauses = [200, 500, 1000, 2000, 4000];
@@ -69,6 +71,9 @@ export class Live {
     );
     this.hub.on('pen', (address: string, person: string, connection: string, x: number, y: number) =>
       this.listeners.get(address)?.pen?.(person, connection, x, y),
+    );
+    this.hub.on('held', (address: string, person: string, connection: string, frame: Uint8Array) =>
+      this.listeners.get(address)?.held?.(person, connection, frame),
     );
     this.hub.on('present', (address: string, people: string[]) => this.listeners.get(address)?.present?.(people));
     this.hub.on('news', () => this.onNews?.());

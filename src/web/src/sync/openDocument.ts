@@ -37,6 +37,7 @@ export class OpenDocument {
   /** Set by who shows a page. */
   onWet?: LiveListener['wet'];
   onPen?: LiveListener['pen'];
+  onHeld?: LiveListener['held'];
   private toldPresent: LiveListener['present'] | undefined;
   /** Who was there last, for who asks later. */
   private people: string[] | undefined;
@@ -195,6 +196,7 @@ export class OpenDocument {
       stored: (first, count, batch) => this.receive(first, count, batch),
       wet: (...piece) => this.onWet?.(...piece),
       pen: (...place) => this.onPen?.(...place),
+      held: (...frame) => this.onHeld?.(...frame),
       present: (people) => {
         this.people = people;
         this.toldPresent?.(people);

@@ -15,16 +15,21 @@ export function turnedAbout(x: number, y: number, angle: number): Matrix {
   return [cos, sin, -sin, cos, x - cos * x + sin * y, y - sin * x - cos * y];
 }
 
-/** The upright box around a box after a matrix. */
-export function mapped([left, top, right, bottom]: Area, [a, b, c, d, e, f]: Matrix): Area {
-  const corners = [
+/** The corners of a box after a matrix, in the order in which one goes round it: x and y, one after the other. */
+export function cornersOf([left, top, right, bottom]: Area, [a, b, c, d, e, f]: Matrix): number[] {
+  return [
     [left, top],
     [right, top],
-    [left, bottom],
     [right, bottom],
-  ].map(([x, y]) => [a * x! + c * y! + e, b * x! + d * y! + f]);
-  const xs = corners.map(([x]) => x!);
-  const ys = corners.map(([, y]) => y!);
+    [left, bottom],
+  ].flatMap(([x, y]) => [a * x! + c * y! + e, b * x! + d * y! + f]);
+}
+
+/** The upright box around a box after a matrix. */
+export function mapped(box: Area, matrix: Matrix): Area {
+  const corners = cornersOf(box, matrix);
+  const xs = corners.filter((_, i) => i % 2 === 0);
+  const ys = corners.filter((_, i) => i % 2 === 1);
   return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)];
 }
 
