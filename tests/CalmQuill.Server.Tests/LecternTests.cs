@@ -113,6 +113,16 @@ public sealed class LecternTests : IAsyncLifetime
         await using var again = await Teach(id);
         await late.Hears($"lectern {again.Name} {id} {Shown(next)}");
 
+        using var writerThere = await Caller.SignIn(another.Address, group.Writer.Email, QuillHost.Password);
+        // In another window it is taken over; of the one before, nothing is told any more, also not once it goes.
+        await using var taken = await Joined(another, writerThere);
+        await taken.Hub.InvokeAsync("Teach", Notebook, id.ToString());
+        await again.Hears($"lectern {taken.Name} {id} {Shown(next)}");
+        await Refused(again, "Show", page.ToString(), Array.Empty<string>(), 0, 0, 0);
+        await using var last = await Joined(host, owner);
+        await last.Hears($"lectern {taken.Name} {id} {Shown(next)}");
+        Assert.DoesNotContain(last.Heard, heard => heard.StartsWith($"lectern {again.Name}", StringComparison.Ordinal));
+
         Assert.Equal(HttpStatusCode.NoContent, (await writer.Http.DeleteAsync(Lectern)).StatusCode);
         await late.Hears($"closed {id}");
         await inLibrary.Hears($"closed {id}");

@@ -48,7 +48,10 @@ public sealed record Lectern(Guid Id, DocumentRef Notebook, Guid Page, string[] 
         ];
 
     /// <summary>What those in the notebook, those who follow its library, and screens in rooms are told.</summary>
-    public LiveMessage[] Told(LiveConnection leader) => [Message(Notebook, leader), Message(OwnRoom, leader), InLibrary(leader)];
+    public LiveMessage[] Told(LiveConnection leader) => [.. Shown(leader), InLibrary(leader)];
+
+    /// <summary>The same where those who follow the library know it already.</summary>
+    public LiveMessage[] Shown(LiveConnection leader) => [Message(Notebook, leader), Message(OwnRoom, leader)];
 
     /// <summary>The same once the leader's connection has gone.</summary>
     public LiveMessage[] Gone(LiveConnection leader) =>

@@ -76,7 +76,9 @@ public sealed class LiveConnections
     public void Pass(LiveMessage message)
     {
         if (message.Method == Lectern.ClosedMethod && message.Arguments is [string closed, ..])
-            Close(closed);
+            StepDown(closed, "");
+        if (message.Method == Lectern.Method && message.Arguments is [_, string leads, string lectern, string { Length: > 0 }, ..])
+            StepDown(lectern, leads);
         if (!present.TryGetValue(message.Document, out var there))
             return;
         foreach (var connection in there.Values)
@@ -99,12 +101,12 @@ public sealed class LiveConnections
             Leave(followed, screen);
     }
 
-    /// <summary>Whoever of this server stands at a lectern that was closed stands there no more.</summary>
-    private void Close(string lectern)
+    /// <summary>At a lectern stands one connection: those of before stand there no more, such as one that broke and that nobody has noticed; and none once it is closed.</summary>
+    private void StepDown(string lectern, string butThis)
     {
         foreach (var connection in connections.Values)
         {
-            if (connection.Lectern is { } open && open.Id.ToString() == lectern)
+            if (connection.Lectern is { } open && connection.Id != butThis && open.Id.ToString() == lectern)
                 connection.Lectern = null;
         }
     }

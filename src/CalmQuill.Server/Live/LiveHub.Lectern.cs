@@ -49,7 +49,7 @@ public sealed partial class LiveHub
         if (connection.Lectern is not { } now || now.Id != lectern.Id)
             return;
         connection.Lectern = now with { Page = id, Lifted = lifted, Spot = (x, y, radius), View = id == now.Page ? now.View : null };
-        Pass(connection.Lectern.Told(connection));
+        Pass(connection.Lectern.Shown(connection));
     }
 
     /// <summary>Passes on where the leader points, places of 0.01 mm; nothing of it is kept.</summary>

@@ -1,7 +1,7 @@
 import { t } from '@lingui/core/macro';
 import { type PointerEvent as ReactPointerEvent, type RefObject, useEffect, useRef } from 'react';
 import { useWorkspace } from '../data/useWorkspace';
-import { useLecternOn } from '../data/useLecterns';
+import { useLightOn } from '../data/useLecterns';
 import type { View } from '../sheet/ink/view';
 import { Dimmed } from './Dimmed';
 import { Trail } from './trail';
@@ -18,7 +18,7 @@ export function LecternLayer({
   view: View;
 }) {
   const { lecterns } = useWorkspace();
-  const { spot, hand } = useLecternOn(page);
+  const { spot, hand } = useLightOn(page);
   const place = useRef<HTMLDivElement>(null);
   const trail = useRef<Trail>(undefined);
   useEffect(() => {

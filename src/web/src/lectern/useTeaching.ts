@@ -1,7 +1,7 @@
 import { t } from '@lingui/core/macro';
 import { useEffect } from 'react';
 import { sentenceOf } from '../core/runtime';
-import { useOwnLectern } from '../data/useLecterns';
+import { useTeachesIn } from '../data/useLecterns';
 import { useWorkspace } from '../data/useWorkspace';
 import { sendJson } from '../server/api';
 import { say } from '../ui/saying';
@@ -43,8 +43,7 @@ export function useTeaching(): {
 /** Shows the page that the leader is on, as long as they are in the notebook they teach from. */
 export function useShowingFrom(notebook: string, page: string, active: boolean): void {
   const { lecterns } = useWorkspace();
-  const own = useOwnLectern();
-  const leads = active && own?.notebook === notebook;
+  const leads = useTeachesIn(notebook) && active;
   useEffect(() => {
     if (leads) lecterns.turn(page);
   }, [lecterns, leads, page]);

@@ -3,7 +3,7 @@ import { BinocularsIcon, UsersIcon } from '@phosphor-icons/react';
 import type { OpenNotebook } from '../data/openNotebooks';
 import type { Notebook } from '../data/useNotebook';
 import type { Writer } from '../data/usePeople';
-import { useOwnLectern } from '../data/useLecterns';
+import { useTeachesIn } from '../data/useLecterns';
 import { useFollowed, useStandingIn } from '../data/useWhereabouts';
 import { useWorkspace } from '../data/useWorkspace';
 import { useSession } from '../server/session';
@@ -27,7 +27,7 @@ export function Others({
   const { whereabouts } = useWorkspace();
   const { leader, followedBy } = useFollowed();
   // At a lectern it stands in its own line.
-  const isTeaching = useOwnLectern()?.notebook === at.notebook;
+  const isTeaching = useTeachesIn(at.notebook);
   const there = useStandingIn(at.notebook).flatMap((standing) => {
     const person = people.find((one) => one.id === standing.person && one.id !== me.id);
     const page = notebook.find(standing.page);

@@ -3,7 +3,7 @@ import { t } from '@lingui/core/macro';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { addSpot, type Spot, useSpots } from '../data/spots';
-import { LecternContext, useFollowedLectern, useLecternOn } from '../data/useLecterns';
+import { LiftedContext, useFollowedLectern, useLiftedOn } from '../data/useLecterns';
 import { useLibrary } from '../data/useLibrary';
 import type { Notebook } from '../data/useNotebook';
 import type { Writer } from '../data/usePeople';
@@ -116,7 +116,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     onPresent,
   });
   const followsLectern = useFollowedLectern() !== '';
-  const shown = useLecternOn(page.id);
+  const lifted = useLiftedOn(page.id);
   useFollowing(holder, blotter, view, page.id, active, onPage, followsLectern && !reading);
   const [taken, setTaken] = useState<Taken>();
   const [chosen, setChosen] = useState<string>();
@@ -261,7 +261,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
         data-reading={reading ? '1' : undefined}
         className={`absolute inset-0 touch-none select-none ${reading ? 'cursor-grab' : 'cursor-crosshair'}`}
       />
-      <LecternContext value={shown}>
+      <LiftedContext value={lifted}>
         <SpotLayer
           spots={spots}
           view={view}
@@ -275,7 +275,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
           onFollow={(spot: Spot) => void follow(spot.target!, spot.title)}
           onCopyLink={(spot) => copyText(addressOf({ kind: 'mark', ...here, mark: spot.id }))}
         />
-      </LecternContext>
+      </LiftedContext>
       {active && !followsLectern && <FollowLine people={people} />}
       {active && <LecternLayer holder={holder} page={page.id} view={view} />}
       <HeldFrames document={document} view={view} people={people} />

@@ -1,11 +1,5 @@
-import {
-  type HubConnection,
-  HubConnectionBuilder,
-  HubConnectionState,
-  HttpTransportType,
-  LogLevel,
-} from '@microsoft/signalr';
-import { MessagePackHubProtocol } from '@microsoft/signalr-protocol-msgpack';
+import { type HubConnection, HubConnectionState } from '@microsoft/signalr';
+import { hubAt } from '../sync/hub';
 import type { Spotlight } from '../sync/lecterns';
 import { readPlaces } from '../sync/places';
 
@@ -34,16 +28,7 @@ export class RoomLive {
     code: string,
     private readonly listener: RoomListener,
   ) {
-    this.hub = new HubConnectionBuilder()
-      .withUrl(`/live/room?code=${encodeURIComponent(code)}`, {
-        transport: HttpTransportType.WebSockets,
-        skipNegotiation: true,
-      })
-      .withHubProtocol(new MessagePackHubProtocol())
-      .configureLogging(LogLevel.None)
-      .build();
-    this.hub.serverTimeoutInMilliseconds = 20_000;
-    this.hub.keepAliveIntervalInMilliseconds = 8_000;
+    this.hub = hubAt(`/live/room?code=${encodeURIComponent(code)}`);
     this.hub.on('lectern', (...told: unknown[]) => {
       const [notebook, page, lifted, x, y, radius] = told.slice(4) as [
         string,

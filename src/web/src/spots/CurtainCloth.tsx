@@ -1,7 +1,7 @@
 import { t } from '@lingui/core/macro';
 import { ArrowsOutCardinalIcon, PencilSimpleIcon, TrashIcon } from '@phosphor-icons/react';
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef, useState } from 'react';
-import { useShownByLectern } from '../data/useLecterns';
+import { useLiftedByLectern } from '../data/useLecterns';
 import { useWorkspace } from '../data/useWorkspace';
 import type { View } from '../sheet/ink/view';
 import type { OpenDocument } from '../sync/openDocument';
@@ -27,7 +27,7 @@ export function CurtainCloth({ spot, box, page, mayWrite, view }: CurtainClothPr
   const { core } = useWorkspace();
   const [isUp, setUp] = useState(false);
   // From a lectern it is lifted for all, until it is let fall there.
-  const { lifted: forAll, lift } = useShownByLectern();
+  const { lifted: forAll, lift } = useLiftedByLectern();
   const lifted = forAll.includes(spot.id) || (!lift && isUp);
   const [asking, setAsking] = useState(
     () => spot.note === undefined && mayWrite && Date.now() - spot.createdAt < 2_000,

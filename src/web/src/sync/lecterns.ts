@@ -117,6 +117,13 @@ export class Lecterns {
   /** Who raises a hand, first who did so first. */
   readonly raisedHands = (): readonly RaisedHand[] => this.hands;
 
+  /** What is shown on a page, by oneself or by whom one follows. */
+  shownOn(page: string): { lifted: readonly string[]; spot: Spotlight | undefined } | undefined {
+    if (this.led?.page === page) return this.led;
+    const shown = this.known.get(this.followedId);
+    return shown?.page === page ? shown : undefined;
+  }
+
   readonly isHandUp = (): boolean => this.handIn !== '';
 
   /** Hears where leaders point, oneself as well. */
@@ -223,7 +230,7 @@ export class Lecterns {
       return this.tell();
     }
     // In another window the same person has taken it over.
-    if (this.led?.id === id && connection !== this.live.id) this.stepDown();
+    if (this.led?.id === id && !this.live.isOwn(connection)) this.stepDown();
     const space = address.slice(0, address.indexOf('/'));
     const isOfLibrary = address.includes('/library/');
     this.known.set(id, {
@@ -234,7 +241,7 @@ export class Lecterns {
       notebook,
       // The library tells of the notebook alone; what the notebook told stays.
       page: isOfLibrary ? (before?.page ?? '') : page,
-      lifted: isOfLibrary ? (before?.lifted ?? []) : lifted,
+      lifted: isOfLibrary || isSame(before?.lifted, lifted) ? (before?.lifted ?? []) : lifted,
       spot: isOfLibrary ? before?.spot : radius > 0 ? { x, y, radius } : undefined,
     });
     if (this.followedId === id && this.whereabouts.leader() !== connection) this.follow(this.known.get(id)!);
@@ -276,6 +283,9 @@ type Told = [string, string, string, string, string, string[], number, number, n
 
 export const notebookOf = (at: { space: string; notebook: string }): string =>
   addressOf(at.space, 'notebook', at.notebook);
+
+const isSame = (some: readonly string[] | undefined, others: readonly string[]): boolean =>
+  some?.length === others.length && some.every((one, i) => one === others[i]);
 
 function readKept(): OwnLectern | undefined {
   const text = sessionStorage.getItem(kept);

@@ -1,12 +1,6 @@
-import {
-  HubConnection,
-  HubConnectionBuilder,
-  HubConnectionState,
-  HttpTransportType,
-  LogLevel,
-} from '@microsoft/signalr';
-import { MessagePackHubProtocol } from '@microsoft/signalr-protocol-msgpack';
+import { type HubConnection, HubConnectionState } from '@microsoft/signalr';
 import { getJson } from '../server/api';
+import { hubAt } from './hub';
 import { setSyncState } from './syncState';
 
 /** What a document hears from the others while it is open. */
@@ -48,6 +42,7 @@ export class Live {
   private readonly hub: HubConnection;
   private readonly listeners = new Map<string, LiveListener>();
   private name = '';
+  private readonly names = new Set<string>();
   private tries = 0;
   private wasConnected = false;
   private stopped = false;
@@ -56,13 +51,7 @@ export class Live {
     person: string,
     private readonly onConnected: () => void,
   ) {
-    this.hub = new HubConnectionBuilder()
-      .withUrl(`/live?person=${person}`, { transport: HttpTransportType.WebSockets, skipNegotiation: true })
-      .withHubProtocol(new MessagePackHubProtocol())
-      .configureLogging(LogLevel.None)
-      .build();
-    this.hub.serverTimeoutInMilliseconds = 20_000;
-    this.hub.keepAliveIntervalInMilliseconds = 8_000;
+    this.hub = hubAt(`/live?person=${person}`);
     this.hub.on('stored', (address: string, first: number, count: number, batch: Uint8Array) =>
       this.listeners.get(address)?.stored(first, count, batch),
     );
@@ -78,7 +67,10 @@ export class Live {
     this.hub.on('present', (address: string, people: string[]) => this.listeners.get(address)?.present?.(people));
     this.hub.on('news', () => this.onNews?.());
     this.hub.on('company', () => this.onCompany?.());
-    this.hub.on('you', (name: string) => void (this.name = name));
+    this.hub.on('you', (name: string) => {
+      this.name = name;
+      this.names.add(name);
+    });
     this.hub.on('where', (_address: string, person: string, connection: string, notebook: string, page: string) =>
       this.onWhere?.(person, connection, notebook, page),
     );
@@ -120,6 +112,11 @@ export class Live {
   /** The name of this connection, by which others know it. */
   get id(): string {
     return this.name;
+  }
+
+  /** Whether it is this window's connection, or one that it had before: the server may take a while to see that one broke. */
+  isOwn(connection: string): boolean {
+    return this.names.has(connection);
   }
 
   /** Passes something on that is lost without harm when there is no connection. */
