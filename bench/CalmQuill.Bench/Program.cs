@@ -75,8 +75,23 @@ if (args.Contains("--ink"))
     return 0;
 }
 
-// --together alone has ten people write on one page.
+// --together alone has ten people write on one page, and a hundred follow a lesson.
 async Task<List<Row>> Together()
+{
+    var (company, book, sheet) = await NewPage();
+    var lesson = await NewPage();
+    using var watching = new Browser(host.Address);
+    watching.SignIn(company.Owner.Email, QuillHost.Password);
+    watching.Go($"/page/{company.Space}/{book}/{sheet}");
+    watching.WaitForStrokes(0);
+    return
+    [
+        .. await new TogetherBench(host, company).Run(watching, sheet),
+        .. await new LessonBench(host, lesson.Group).Run(lesson.Notebook, lesson.Page),
+    ];
+}
+
+async Task<(QuillHost.Group Group, Guid Notebook, Guid Page)> NewPage()
 {
     var company = await host.MakeGroup();
     var (book, sheet, own) = (Guid.NewGuid(), Guid.NewGuid(), new Replica(7, company.Owner.Id));
@@ -90,11 +105,7 @@ async Task<List<Row>> Together()
         [own.Make(new Change.PageAdded(sheet, "V", "a4-ruled-710"), 1)],
         default
     );
-    using var watching = new Browser(host.Address);
-    watching.SignIn(company.Owner.Email, QuillHost.Password);
-    watching.Go($"/page/{company.Space}/{book}/{sheet}");
-    watching.WaitForStrokes(0);
-    return await new TogetherBench(host, company).Run(watching, sheet);
+    return (company, book, sheet);
 }
 
 if (args.Contains("--together"))

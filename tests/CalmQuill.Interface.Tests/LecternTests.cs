@@ -49,9 +49,12 @@ public sealed class LecternTests : InterfaceTest
         pupil.Until(() => pupil.Attribute("raise-hand", "aria-pressed") == "false", "the hand down");
         leader.Until(() => leader.Count("[data-testid=hands]") == 0, "no hand");
 
+        Assert.Empty(pupil.SeriousFindings());
         // An ask on its spot stands in the list of the lesson, which leads to it.
         pupil.Press("ask-here");
         pupil.Pen(560, 360, []);
+        leader.Find("lesson-asks");
+        Assert.Empty(leader.SeriousFindings());
         leader.Press("lesson-asks");
         leader.Press("lesson-ask");
         leader.Find("mark-card");
@@ -137,6 +140,7 @@ public sealed class LecternTests : InterfaceTest
         room.Press("sign-in");
         room.Until(() => room.Attribute("room-sheet", "data-page") == Page.ToString(), "the page that is shown");
         Assert.Contains("How many teeth?", room.Text("room-curtain"), StringComparison.Ordinal);
+        Assert.Empty(room.SeriousFindings());
         var picture = room.Attribute("room-sheet", "src");
 
         // What is written is seen while it is written, and stays.

@@ -329,7 +329,6 @@ public sealed class LibraryTests : InterfaceTest
     {
         var (browser, _) = Open(Group.Owner);
         browser.Driver.Manage().Window.Size = new System.Drawing.Size(width, height);
-        var axe = File.ReadAllText(Path.Combine(Repository.Root, "src/web/node_modules/axe-core/axe.min.js"));
         var findings = new List<string>();
         browser.Go(PagePath);
         browser.Press("contents");
@@ -341,13 +340,7 @@ public sealed class LibraryTests : InterfaceTest
             {
                 browser.Go(path);
                 browser.Css(ready);
-                browser.Driver.ExecuteScript(axe);
-                var found =
-                    (IEnumerable<object>)
-                        browser.AsyncScript(
-                            "axe.run().then((result) => arguments[0](result.violations.filter((one) => ['serious', 'critical'].includes(one.impact)).map((one) => one.id + ': ' + one.nodes.map((node) => node.target.join(' ')).slice(0, 3).join(', '))))"
-                        )!;
-                findings.AddRange(found.Select(one => $"{theme} {path} {one}"));
+                findings.AddRange(browser.SeriousFindings().Select(one => $"{theme} {path} {one}"));
             }
         }
 

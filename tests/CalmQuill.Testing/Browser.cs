@@ -356,6 +356,22 @@ public sealed class Browser : IDisposable
     public void Wave(int x, int y, PointerKind kind = PointerKind.Pen, int pane = 0) =>
         Pen(x, y, [.. Enumerable.Range(0, 16).Select(i => (6, (int)(14 * Math.Sin(i * 0.9))))], kind: kind, pane: pane);
 
+    /// <summary>What axe-core (the outside check for accessibility) finds serious or critical in what is shown now.</summary>
+    public IReadOnlyList<string> SeriousFindings()
+    {
+        Driver.ExecuteScript(File.ReadAllText(Path.Combine(Repository.Root, "src/web/node_modules/axe-core/axe.min.js")));
+        var found =
+            (IEnumerable<object>)
+                AsyncScript(
+                    """
+                    axe.run().then((result) => arguments[0](result.violations
+                      .filter((one) => ['serious', 'critical'].includes(one.impact))
+                      .map((one) => one.id + ': ' + one.nodes.map((node) => node.target.join(' ')).slice(0, 3).join(', '))))
+                    """
+                )!;
+        return [.. found.Cast<string>()];
+    }
+
     /// <summary>What the browser's console says of errors, without the network's own complaints.</summary>
     public IEnumerable<string> Errors() =>
         Driver

@@ -54,7 +54,7 @@ export function Leading({ at, lectern, notebook, people, marks, onGo }: LecternL
     >
       {hands.length > 0 && (
         <Menu
-          label={plural(hands.length, { one: 'One hand is raised', other: '# hands are raised' })}
+          label={plural(hands.length, { one: '# hand is raised', other: '# hands are raised' })}
           testId="hands"
           icon={
             <Counted sign={<HandPalmIcon size={22} weight="fill" className="text-accent" />} count={hands.length} />
@@ -69,7 +69,11 @@ export function Leading({ at, lectern, notebook, people, marks, onGo }: LecternL
       )}
       {asks.length > 0 && (
         <Menu
-          label={plural(asks.length, { one: 'One ask of this lesson', other: '# asks of this lesson' })}
+          label={plural(open.length, {
+            0: 'Asks of this lesson, none open',
+            one: '# open ask of this lesson',
+            other: '# open asks of this lesson',
+          })}
           testId="lesson-asks"
           icon={<Counted sign={<QuestionIcon size={22} weight="light" />} count={open.length} />}
           entries={asks.map((ask) => ({

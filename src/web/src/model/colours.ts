@@ -18,6 +18,9 @@ export const inkOf: Record<string, string> = {
   lichen: '#68753c',
 };
 
+/** The same behind a name in white, which is read on each of them (WCAG 2.2: 4.5 to 1). */
+export const signOf: Record<string, string> = { ...inkOf, gold: '#8a5f14' };
+
 /** Plain values, for what Core draws. Gold and lichen are darker than in the palette, so that a title on them is read. */
 export const hexOf: Record<string, string> = {
   spruce: '#1f3d3a',

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { Writer } from '../data/usePeople';
-import { fillOf, inkOf } from '../model/colours';
+import { inkOf, signOf } from '../model/colours';
 import type { View } from '../sheet/ink/view';
 import type { OpenDocument } from '../sync/openDocument';
 import { readPlaces } from '../sync/places';
@@ -61,8 +61,8 @@ export function HeldFrames({ document, view, people }: { document: OpenDocument;
               />
             </svg>
             <span
-              className={`absolute rounded-sm px-2 py-0.5 text-xs text-white ${fillOf[who.colour] ?? 'bg-spruce'}`}
-              style={{ left: on[0], top: on[1]! - 24 }}
+              className="absolute rounded-sm px-2 py-0.5 text-xs text-white"
+              style={{ left: on[0], top: on[1]! - 24, background: signOf[who.colour] ?? signOf.spruce }}
             >
               {who.name.split(' ')[0]}
             </span>

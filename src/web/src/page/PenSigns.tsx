@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { Writer } from '../data/usePeople';
-import { fillOf } from '../model/colours';
+import { signOf } from '../model/colours';
 import type { Blotter } from '../sheet/blotter/blotter';
 import type { PenSign } from '../sheet/ink/othersInk';
 import type { View } from '../sheet/ink/view';
@@ -32,7 +32,8 @@ export function PenSigns({ blotter, view, people }: { blotter: Blotter | undefin
           <path d="M1 25L13 2" stroke="currentColor" strokeWidth="2" />
         </svg>
         <span
-          className={`absolute -top-11 start-2 rounded-sm px-2 py-0.5 text-xs text-white ${fillOf[person.colour] ?? 'bg-spruce'}`}
+          className="absolute -top-11 start-2 rounded-sm px-2 py-0.5 text-xs text-white"
+          style={{ background: signOf[person.colour] ?? signOf.spruce }}
         >
           {person.name.split(' ')[0]}
         </span>
