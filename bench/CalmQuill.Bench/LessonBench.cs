@@ -24,6 +24,7 @@ internal sealed class LessonBench(QuillHost host, QuillHost.Group group)
     private static readonly TimeSpan Between = TimeSpan.FromMilliseconds(40);
 
     private readonly List<Caller> pupils = [];
+    private readonly long began = Stopwatch.GetTimestamp();
 
     public async Task<List<Row>> Run(Guid notebook, Guid page)
     {
@@ -55,24 +56,24 @@ internal sealed class LessonBench(QuillHost host, QuillHost.Group group)
     private async Task<List<double>> Measure(HubConnection leader, string address, Guid page, int followers)
     {
         var times = new ConcurrentBag<double>();
+        var first = Now();
+        // Who comes is told what was seen last, from before.
+        void Heard(int sent)
+        {
+            if (sent >= first)
+                times.Add((Now() - sent) / 100.0);
+        }
+
         var hubs = await Task.WhenAll(
             Enumerable
                 .Range(0, followers)
                 .Select(async i =>
                 {
                     var hub = await Connect(pupils[i % People], address);
-                    hub.On<string, string, string, string, int, int, int>(
-                        "view",
-                        (_, _, _, _, sent, _, _) =>
-                            times.Add(Stopwatch.GetElapsedTime(began, Stopwatch.GetTimestamp()).TotalMilliseconds - sent / 100.0)
-                    );
+                    hub.On<string, string, string, string, int, int, int>("view", (_, _, _, _, sent, _, _) => Heard(sent));
                     hub.On<string, string, string, string, byte[]>(
                         "point",
-                        (_, _, _, _, places) =>
-                            times.Add(
-                                Stopwatch.GetElapsedTime(began, Stopwatch.GetTimestamp()).TotalMilliseconds
-                                    - BinaryPrimitives.ReadInt32BigEndian(places) / 100.0
-                            )
+                        (_, _, _, _, places) => Heard(BinaryPrimitives.ReadInt32BigEndian(places))
                     );
                     return hub;
                 })
@@ -93,8 +94,6 @@ internal sealed class LessonBench(QuillHost host, QuillHost.Group group)
             await hub.DisposeAsync();
         return [.. times];
     }
-
-    private readonly long began = Stopwatch.GetTimestamp();
 
     private int Now() => (int)(Stopwatch.GetElapsedTime(began).TotalMilliseconds * 100);
 
