@@ -11,8 +11,8 @@ using Microsoft.Extensions.DependencyInjection;
 namespace CalmQuill.Bench;
 
 /// <summary>
-/// A lesson with a hundred live connections: how long it takes from the leader saying what they see, and where they point, until each of those who follow has heard it. Beside it the same with one
-/// follower, in the same run. Server, leader and followers share one machine and one clock.
+/// A lesson with a hundred live connections: how long it takes from the leader saying what they see, and where they point, until each of those who follow has
+/// heard it. Beside it the same with one follower, in the same run. Server, leader and followers share one machine and one clock.
 /// </summary>
 internal sealed class LessonBench(QuillHost host, QuillHost.Group group)
 {

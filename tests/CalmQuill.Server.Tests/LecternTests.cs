@@ -287,6 +287,21 @@ public sealed class LecternTests : IAsyncLifetime
             Assert.Equal(HttpStatusCode.Locked, (await writer.Http.PostAsync($"{Lectern}/room", null)).StatusCode);
         }
 
+        // One that was left for ten minutes makes room for another writer's, and is closed; one whose leader is seen does not.
+        var away = new ClockAhead { Ahead = TimeSpan.FromMinutes(11) };
+        await using (var ahead = await host.Another(services: services => services.AddSingleton<TimeProvider>(away)))
+        {
+            var left = Lectern.Replace(notebook.ToString(), otherNotebook.ToString(), StringComparison.Ordinal);
+            (await writer.Http.PostAsync(left, null)).EnsureSuccessStatusCode();
+            using var second = await Caller.SignIn(ahead.Address, group.Owner.Email, QuillHost.Password);
+            away.Ahead = TimeSpan.FromMinutes(9);
+            Assert.Equal(HttpStatusCode.Conflict, (await second.Http.PostAsync(left, null)).StatusCode);
+            away.Ahead = TimeSpan.FromMinutes(11);
+            Assert.Equal(HttpStatusCode.OK, (await second.Http.PostAsync(left, null)).StatusCode);
+            Assert.Equal(HttpStatusCode.Conflict, (await writer.Http.PostAsync(left, null)).StatusCode);
+            (await second.Http.DeleteAsync(left)).EnsureSuccessStatusCode();
+        }
+
         // Another one, in a notebook without a lock, whose twelve hours are over.
         var later = await host.Another(services: services =>
             services.AddSingleton<TimeProvider>(new ClockAhead { Ahead = TimeSpan.FromHours(13) })

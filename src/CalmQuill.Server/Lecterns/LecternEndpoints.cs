@@ -29,6 +29,7 @@ internal static class LecternEndpoints
         ReadableNotebook notebook,
         LockStore locks,
         LecternStore lecterns,
+        LivePassing live,
         TimeProvider clock,
         CancellationToken cancel
     )
@@ -37,7 +38,9 @@ internal static class LecternEndpoints
             return Problems.Of(Denial.MayNotWrite);
         if (await locks.MakerOf(notebook.Space, notebook.Id, cancel) is null)
             return Problems.NotHere();
-        var open = await lecterns.Open(notebook.Space, notebook.Id, space.Visitor.Person, clock.GetUtcNow(), cancel);
+        var (open, closed) = await lecterns.Open(notebook.Space, notebook.Id, space.Visitor.Person, clock.GetUtcNow(), cancel);
+        if (closed is not null)
+            live.Close(closed);
         return open.Leader == space.Visitor.Person
             ? Results.Ok(Told(open))
             : Problems.Of(StatusCodes.Status409Conflict, "taken", $"Somebody else teaches from this notebook at this moment.");

@@ -12,7 +12,9 @@ internal static class RoomEndpoints
 
     public static void MapRooms(this IEndpointRouteBuilder api) => api.MapPost("/room", Sheet);
 
-    /// <summary>The page that the leader shows now, as a picture, with the curtains that hang on it; without a page where they show none that lies in the notebook.</summary>
+    /// <summary>
+    /// The page that the leader shows now, as a picture, with the curtains that hang on it; without a page where they show none that lies in the notebook.
+    /// </summary>
     private static async Task<IResult> Sheet(
         Asked asked,
         HttpContext http,

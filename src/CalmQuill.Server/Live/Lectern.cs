@@ -3,7 +3,9 @@ using CalmQuill.Store.Lecterns;
 
 namespace CalmQuill.Server.Live;
 
-/// <summary>What somebody shows from a lectern at this moment. It is kept as long as the leader's connection lasts; that the lectern is open, the database knows.</summary>
+/// <summary>
+/// What somebody shows from a lectern at this moment. It is kept as long as the leader's connection lasts; that the lectern is open, the database knows.
+/// </summary>
 /// <param name="Id">The lectern.</param>
 /// <param name="Notebook">The notebook that is taught from.</param>
 /// <param name="Page">The page that is shown; empty before the leader showed one.</param>

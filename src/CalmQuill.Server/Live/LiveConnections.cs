@@ -90,7 +90,9 @@ public sealed class LiveConnections
         }
     }
 
-    /// <summary>A screen goes along with the page that is shown, and hears nothing more once the lectern is closed. While the leader's connection is away it stays where it is.</summary>
+    /// <summary>
+    /// A screen goes along with the page that is shown, and hears nothing more once the lectern is closed. While the leader's connection is away it stays where it is.
+    /// </summary>
     private void Heed(LiveMessage message, LiveConnection screen)
     {
         if (message is { Method: Lectern.Method, Arguments: [_, _, _, _, string page, ..] } && Guid.TryParse(page, out var shown))
@@ -101,7 +103,9 @@ public sealed class LiveConnections
             Leave(followed, screen);
     }
 
-    /// <summary>At a lectern stands one connection: those of before stand there no more, such as one that broke and that nobody has noticed; and none once it is closed.</summary>
+    /// <summary>
+    /// At a lectern stands one connection: those of before stand there no more, such as one that broke and that nobody has noticed; and none once it is closed.
+    /// </summary>
     private void StepDown(string lectern, string butThis)
     {
         foreach (var connection in connections.Values)

@@ -6,9 +6,10 @@ using Microsoft.AspNetCore.SignalR;
 namespace CalmQuill.Server.Live;
 
 /// <remarks>
-/// From a notebook that is taught from, devices receive <c>lectern(document, leader, connection, lectern, notebook, page, lifted, x, y, radius)</c>, with an empty notebook once the leader's
-/// connection has gone, <c>lectern-closed(document, lectern)</c>, <c>point(document, leader, connection, page, places)</c>, <c>hand(document, person, connection, since)</c>, 0 once it is down, and
-/// <c>lowered(document, leader, connection, whose)</c>.
+/// From a notebook that is taught from, devices receive
+/// <c>lectern(document, leader, connection, lectern, notebook, page, lifted, x, y, radius)</c>, with an empty notebook once the leader's connection has gone,
+/// <c>lectern-closed(document, lectern)</c>, <c>point(document, leader, connection, page, places)</c>,
+/// <c>hand(document, person, connection, since)</c>, 0 once it is down, and <c>lowered(document, leader, connection, whose)</c>.
 /// </remarks>
 public sealed partial class LiveHub
 {
@@ -22,16 +23,23 @@ public sealed partial class LiveHub
         var document = JoinedNotebook(notebook, connection);
         if (!connection.Joined.TryGetValue(document, out var following) || !following.MayWrite || following.AsGuest)
             throw new HubException(Denial.MayNotWrite.Sentence.English);
-        var open = await lecterns.In(document.Space, document.Id, clock.GetUtcNow(), Context.ConnectionAborted);
-        if (open is null || open.Id.ToString() != lectern || open.Leader != connection.Visitor.Person)
+        var open = Guid.TryParse(lectern, out var id)
+            ? await lecterns.Stand(id, connection.Visitor.Person, clock.GetUtcNow(), Context.ConnectionAborted)
+            : null;
+        if (open is null || open.Space != document.Space || open.Notebook != document.Id)
             throw new HubException(Denial.NotHere.Sentence.English);
         if (connection.Lectern is { } before && before.Id != open.Id)
             StepDown(connection);
+        // Who says so again, so that it is not taken for left, shows what they showed.
+        if (connection.Lectern?.Id == open.Id)
+            return;
         connection.Lectern = Lectern.Of(open);
         Pass(connection.Lectern.Told(connection));
     }
 
-    /// <summary>Says what is shown from the lectern: the page, the curtains that are lifted, and the spotlight in 0.01 mm, whose radius is 0 where there is none.</summary>
+    /// <summary>
+    /// Says what is shown from the lectern: the page, the curtains that are lifted, and the spotlight in 0.01 mm, whose radius is 0 where there is none.
+    /// </summary>
     public async Task Show(string page, string[] lifted, int x, int y, int radius)
     {
         var connection = Own();

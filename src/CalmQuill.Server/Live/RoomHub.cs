@@ -5,8 +5,14 @@ using Microsoft.AspNetCore.SignalR;
 
 namespace CalmQuill.Server.Live;
 
-/// <summary>What a screen in the room hears, without signing in: what the leader shows, points at and sees, the wet ink of the page that is shown, and that something on it changed.</summary>
-/// <remarks>It says nothing and asks for nothing: which page it follows, the lectern alone decides. Its connection ends with the lectern, and whenever rights in the space change; it comes back by its code.</remarks>
+/// <summary>
+/// What a screen in the room hears, without signing in: what the leader shows, points at and sees, the wet ink of the page that is shown, and that something
+/// on it changed.
+/// </summary>
+/// <remarks>
+/// It says nothing and asks for nothing: which page it follows, the lectern alone decides. Its connection ends whenever rights in the space change; it comes
+/// back by its code.
+/// </remarks>
 public sealed class RoomHub(Rooms rooms, LiveConnections connections, LivePassing live, IHubContext<RoomHub> context) : Hub
 {
     /// <summary>Screens of one lectern on one server.</summary>

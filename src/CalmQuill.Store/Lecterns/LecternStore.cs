@@ -8,32 +8,48 @@ public sealed class LecternStore(Database database)
     /// <summary>A lectern that nobody closed is closed after this.</summary>
     public static readonly TimeSpan Lasts = TimeSpan.FromHours(12);
 
+    /// <summary>So long after the leader was seen last it is left, and somebody else may open one in its place.</summary>
+    public static readonly TimeSpan LeftAfter = TimeSpan.FromMinutes(10);
+
     private const string Columns = "id, space_id, notebook_id, leader_id, page_id, opened_at, room_code";
 
-    /// <summary>Opens one; the one that stands there already where there is one, whoever opened it.</summary>
-    public async Task<OpenLectern> Open(Guid space, Guid notebook, Guid leader, DateTimeOffset now, CancellationToken cancel)
+    /// <summary>Opens one; the one that stands there already where there is one, whoever opened it. One that is over, or that somebody else left, makes room for it and is given back as closed.</summary>
+    public async Task<(OpenLectern Open, OpenLectern? Closed)> Open(
+        Guid space,
+        Guid notebook,
+        Guid leader,
+        DateTimeOffset now,
+        CancellationToken cancel
+    )
     {
         await using var connection = await database.Connect(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        await connection.Execute(
-            "DELETE FROM lecterns WHERE space_id = @space AND notebook_id = @notebook AND until <= @now",
-            cancel,
-            ("space", space),
-            ("notebook", notebook),
-            ("now", now.UtcDateTime)
-        );
+        var closed = await new NpgsqlCommand(
+            $"""
+            DELETE FROM lecterns WHERE space_id = @space AND notebook_id = @notebook AND (until <= @now OR leader_id <> @leader AND seen_at < @left)
+            RETURNING {Columns}
+            """,
+            connection
+        ).With(("space", space), ("notebook", notebook), ("leader", leader), ("now", now.UtcDateTime), ("left", now.Subtract(LeftAfter).UtcDateTime)).Row(Read, cancel);
         var open = await new NpgsqlCommand(
             $"""
-            INSERT INTO lecterns (id, space_id, notebook_id, leader_id, opened_at, until)
-            VALUES (@id, @space, @notebook, @leader, @now, @until)
+            INSERT INTO lecterns (id, space_id, notebook_id, leader_id, opened_at, seen_at, until)
+            VALUES (@id, @space, @notebook, @leader, @now, @now, @until)
             ON CONFLICT (space_id, notebook_id) DO UPDATE SET space_id = excluded.space_id
             RETURNING {Columns}
             """,
             connection
         ).With(("id", Guid.NewGuid()), ("space", space), ("notebook", notebook), ("leader", leader), ("now", now.UtcDateTime), ("until", now.Add(Lasts).UtcDateTime)).Row(Read, cancel);
         await transaction.CommitAsync(cancel);
-        return open!;
+        return (open!, closed);
     }
+
+    /// <summary>That its leader stands there. Null when it is closed, or somebody else's.</summary>
+    public Task<OpenLectern?> Stand(Guid lectern, Guid leader, DateTimeOffset now, CancellationToken cancel) =>
+        database
+            .Command($"UPDATE lecterns SET seen_at = @now WHERE id = @lectern AND leader_id = @leader AND until > @now RETURNING {Columns}")
+            .With(("lectern", lectern), ("leader", leader), ("now", now.UtcDateTime))
+            .Row(Read, cancel);
 
     /// <summary>The one that is open in a notebook; null where there is none.</summary>
     public Task<OpenLectern?> In(Guid space, Guid notebook, DateTimeOffset now, CancellationToken cancel) =>

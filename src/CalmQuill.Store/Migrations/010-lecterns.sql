@@ -7,6 +7,8 @@ CREATE TABLE lecterns (
     -- The page the leader shows now.
     page_id     uuid,
     opened_at   timestamptz NOT NULL DEFAULT now(),
+    -- When the leader's device said last that somebody stands there.
+    seen_at     timestamptz NOT NULL DEFAULT now(),
     until       timestamptz NOT NULL,
     -- Of a screen for the room: what it is found by, and the code itself, enciphered, so that it can be shown again.
     room_hash   bytea UNIQUE,

@@ -26,6 +26,12 @@ export function useIsTaughtIn(notebook: string): boolean {
   return useSyncExternalStore(lecterns.subscribe, () => lecterns.all().some((one) => one.notebook === notebook));
 }
 
+/** Whether one follows a lectern in a notebook, also while its leader's connection is away. */
+export function useFollowsIn(notebook: string): boolean {
+  const { lecterns } = useWorkspace();
+  return useSyncExternalStore(lecterns.subscribe, () => lecterns.followsIn(notebook));
+}
+
 /** The lectern that one follows; empty for none. */
 export function useFollowedLectern(): string {
   const { lecterns } = useWorkspace();

@@ -34,7 +34,8 @@ export function LecternLayer({
   useEffect(() => {
     if (hand === 'pen') return undefined;
     const leave = (event: KeyboardEvent) => {
-      if (event.key !== 'Escape' || event.defaultPrevented) return;
+      // What lies over the page goes first.
+      if (event.key !== 'Escape' || event.defaultPrevented || document.querySelector('[role=dialog]')) return;
       event.preventDefault();
       lecterns.take('pen');
     };

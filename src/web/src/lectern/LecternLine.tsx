@@ -1,4 +1,4 @@
-import { useFollowedLectern, useLecterns, useOwnLectern } from '../data/useLecterns';
+import { useFollowsIn, useLecterns, useOwnLectern } from '../data/useLecterns';
 import { Following } from './Following';
 import { Leading } from './Leading';
 import type { LecternLineProps } from './Line';
@@ -6,9 +6,9 @@ import type { LecternLineProps } from './Line';
 /** Under the line above the sheet, while somebody teaches from the notebook: for the leader what they show with, for the others that they can follow. */
 export function LecternLine(props: LecternLineProps) {
   const own = useOwnLectern();
-  const followed = useFollowedLectern();
+  const follows = useFollowsIn(props.at.notebook);
   const shown = useLecterns().find((one) => one.notebook === props.at.notebook);
   if (own?.notebook === props.at.notebook) return <Leading {...props} lectern={own} />;
-  if (shown || followed) return <Following {...props} lectern={shown} />;
+  if (shown || follows) return <Following {...props} lectern={shown} />;
   return null;
 }

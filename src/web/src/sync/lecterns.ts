@@ -50,6 +50,8 @@ export type PointListener = (connection: string, page: string, places: readonly 
 const kept = 'quill.lectern';
 /** What is pointed at is told no more often than this, ms; the spotlight as well. */
 const betweenPoints = 40;
+/** A leader who says nothing for ten minutes has left the lectern; so it is said more often, ms. */
+const betweenStanding = 4 * 60_000;
 
 /** Teaching from a page, and being taught. All of it but that a lectern is open ends with the connection, and is told anew with the next one. */
 export class Lecterns {
@@ -59,6 +61,7 @@ export class Lecterns {
   private hands: readonly RaisedHand[] = [];
   private led: OwnLectern | undefined = readKept();
   private followedId = '';
+  private followedIn = '';
   private handIn = '';
   private readonly listeners = new Set<() => void>();
   private readonly pointListeners = new Set<PointListener>();
@@ -93,6 +96,7 @@ export class Lecterns {
       this.raised.clear();
       this.tell();
     });
+    setInterval(() => this.led && void live.ask('Teach', notebookOf(this.led), this.led.id), betweenStanding);
     // One who looks by themselves is led no more, and is told the way back.
     whereabouts.onStopped = () => {
       this.followedId = '';
@@ -113,6 +117,11 @@ export class Lecterns {
 
   /** The lectern that one follows, also while its leader's connection is away; empty for none. */
   readonly followed = (): string => this.followedId;
+
+  /** Whether it is in a notebook. */
+  followsIn(notebook: string): boolean {
+    return this.followedId !== '' && this.followedIn === notebook;
+  }
 
   /** Who raises a hand, first who did so first. */
   readonly raisedHands = (): readonly RaisedHand[] => this.hands;
@@ -179,6 +188,7 @@ export class Lecterns {
   follow(lectern: Lectern): void {
     this.whereabouts.follow(lectern.connection, notebookOf(lectern));
     this.followedId = lectern.id;
+    this.followedIn = lectern.notebook;
     this.tell();
   }
 
