@@ -25,20 +25,22 @@ public sealed class TakingBackTests
             .Sample(
                 (before, step) =>
                 {
+                    // Samples are tried at the same time: each has a device of its own.
+                    var device = new Replica(1, Generate.People[0]);
                     var notebook = new NotebookDocument();
                     for (var i = 1; i < 8; i++)
-                        Do(notebook, Done(5, i, 0, 0));
+                        Do(device, notebook, Done(5, i, 0, 0));
                     foreach (var change in before.SelectMany(changes => changes))
-                        Do(notebook, change);
+                        Do(device, notebook, change);
                     var was = Shown(notebook);
                     var back = TakingBack.Of(notebook, DocumentKind.Notebook, step);
                     foreach (var change in step)
-                        Do(notebook, change);
+                        Do(device, notebook, change);
                     // By the rules, as a device would.
                     foreach (var change in back)
                     {
-                        new Making(ines, DocumentKind.Notebook).Check(change);
-                        Do(notebook, change);
+                        new Making(device, DocumentKind.Notebook).Check(change);
+                        Do(device, notebook, change);
                     }
 
                     // What was new is in the bin.
@@ -114,7 +116,9 @@ public sealed class TakingBackTests
         Assert.Single(page.Items);
     }
 
-    private void Do(NotebookDocument notebook, Change change) => notebook.Apply(ines.Make(change, 1));
+    private void Do(NotebookDocument notebook, Change change) => Do(ines, notebook, change);
+
+    private static void Do(Replica device, NotebookDocument notebook, Change change) => notebook.Apply(device.Make(change, 1));
 
     private static string Shown(NotebookDocument notebook) =>
         string.Join(

@@ -1,3 +1,4 @@
+using System.Net.Http.Json;
 using CalmQuill.Core.Access;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
@@ -106,6 +107,29 @@ public sealed class ShareFlowTests : InterfaceTest
         guest.Go("/library/list/given");
         guest.Press("open-shared");
         guest.WaitForStrokes(0);
+    }
+
+    [Fact]
+    public async Task What_is_taken_back_while_a_device_that_was_opened_without_a_connection_is_away_goes_once_it_is_back()
+    {
+        var shares = Host.Services.GetRequiredService<Store.Sharing.ShareStore>();
+        await shares.Make(
+            new(Group.Space, Notebook, null, ShareWith.Person, Group.Stranger.Id, null, null, true, false, Group.Owner.Id, null),
+            default
+        );
+        var (guest, network) = Open(Group.Stranger);
+        WaitUntilKept(guest);
+        guest.Until(() => HeldOf(guest, Group.Stranger) != "outlines 0, documents 0, operations 0", "the notebook on the device");
+        network.Cut();
+        guest.Driver.Navigate().Refresh();
+        guest.WaitForStrokes(1);
+        using var owner = await Host.SignIn(Group.Owner);
+        var path = $"/api/spaces/{Group.Space}/shares";
+        var share = (await owner.Http.GetFromJsonAsync<System.Text.Json.JsonElement>(path)).EnumerateArray().Single();
+        (await owner.Http.DeleteAsync($"{path}/{share.GetProperty("id").GetGuid()}")).EnsureSuccessStatusCode();
+        network.Mend();
+        guest.Until(() => guest.Count("[data-testid=sheet]") == 0, "the page gone from the screen");
+        guest.Until(() => HeldOf(guest, Group.Stranger) == "outlines 0, documents 0, operations 0", "nothing of it on the device");
     }
 
     /// <summary>The pages of which the device holds anything.</summary>

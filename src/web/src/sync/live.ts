@@ -26,7 +26,7 @@ export class Live {
   onNews: (() => void) | undefined;
   /** Somebody came into a space that is followed, or asks to. */
   onCompany: (() => void) | undefined;
-  /** There is a connection again after a break, in which rights and locks may have changed. */
+  /** There is a connection again after a break, or after a start without one, in which rights and locks may have changed. */
   onAgain: (() => void) | undefined;
 
   /** Somebody looks at a page of a notebook, or not any more, when the notebook's id is empty. */
@@ -44,7 +44,8 @@ export class Live {
   private name = '';
   private readonly names = new Set<string>();
   private tries = 0;
-  private wasConnected = false;
+  /** There was a connection before, or none was to be had: what was told meanwhile was missed. */
+  private mayHaveMissed = false;
   private stopped = false;
 
   constructor(
@@ -154,17 +155,18 @@ export class Live {
     try {
       await this.hub.start();
     } catch {
+      this.mayHaveMissed = true;
       void this.seeWhetherSignedOut();
       this.connectLater();
       return;
     }
     this.tries = 0;
     this.onConnected();
-    if (this.wasConnected) {
+    if (this.mayHaveMissed) {
       this.onNews?.();
       this.onAgain?.();
     }
-    this.wasConnected = true;
+    this.mayHaveMissed = true;
     for (const [address, listener] of this.listeners) void this.sendJoin(address, listener);
   }
 
