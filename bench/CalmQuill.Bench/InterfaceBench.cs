@@ -153,6 +153,6 @@ public static class InterfaceBench
     private static double[] Numbers(Browser browser, string script) =>
         [.. ((IEnumerable<object>)browser.Script(script)!).Select(value => Convert.ToDouble(value, CultureInfo.InvariantCulture))];
 
-    private static double Percentile(double[] values, double share) =>
-        values.Order().ElementAt(Math.Min(values.Length - 1, (int)(values.Length * share)));
+    public static double Percentile(IReadOnlyCollection<double> values, double share) =>
+        values.Order().ElementAt(Math.Min(values.Count - 1, (int)(values.Count * share)));
 }

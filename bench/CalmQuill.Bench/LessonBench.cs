@@ -44,9 +44,9 @@ internal sealed class LessonBench(QuillHost host, QuillHost.Group group)
         [
             new Row(
                 $"a lesson followed on {Followers} live connections: view and pointer, from the leader's device to each follower's, p95",
-                $"{P95(all):0.0} ms ({all.Count} of {Followers * Steps * 2} heard)",
-                $"one follower in the same run: {P95(alone):0.0} ms",
-                $"{P95(all) / P95(alone):0.0}",
+                $"{InterfaceBench.Percentile(all, 0.95):0.0} ms ({all.Count} of {Followers * Steps * 2} heard)",
+                $"one follower in the same run: {InterfaceBench.Percentile(alone, 0.95):0.0} ms",
+                $"{InterfaceBench.Percentile(all, 0.95) / InterfaceBench.Percentile(alone, 0.95):0.0}",
                 "none named; all heard",
                 all.Count == Followers * Steps * 2
             ),
@@ -99,15 +99,9 @@ internal sealed class LessonBench(QuillHost host, QuillHost.Group group)
 
     private async Task<HubConnection> Connect(Caller caller, string address)
     {
-        var hub = new HubConnectionBuilder()
-            .WithUrl(new Uri(host.Address, "/live"), options => options.Cookies = caller.Cookies)
-            .AddMessagePackProtocol()
-            .Build();
+        var hub = caller.Live(host.Address);
         await hub.StartAsync();
         await hub.InvokeAsync("Join", address);
         return hub;
     }
-
-    private static double P95(List<double> times) =>
-        times.Count == 0 ? double.NaN : times.Order().ElementAt((int)Math.Ceiling(0.95 * times.Count) - 1);
 }

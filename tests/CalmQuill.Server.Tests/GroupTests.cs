@@ -247,10 +247,7 @@ public sealed class GroupTests : IAsyncLifetime
     {
         await using var another = await host.Another();
         using var writer = await host.SignIn(group.Writer);
-        await using var hub = new HubConnectionBuilder()
-            .WithUrl(new Uri(another.Address, "/live"), options => options.Cookies = writer.Cookies)
-            .AddMessagePackProtocol()
-            .Build();
+        await using var hub = writer.Live(another.Address);
         var (heard, ended) = (new TaskCompletionSource<string>(), new TaskCompletionSource());
         hub.On<string>("company", address => heard.TrySetResult(address));
         hub.Closed += _ =>

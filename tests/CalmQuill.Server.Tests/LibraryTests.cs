@@ -350,10 +350,7 @@ public sealed class LibraryTests : IAsyncLifetime
 
     private async Task Join(Caller caller)
     {
-        await using var hub = new HubConnectionBuilder()
-            .WithUrl(new Uri(host.Address, "/live"), options => options.Cookies = caller.Cookies)
-            .AddMessagePackProtocol()
-            .Build();
+        await using var hub = caller.Live(host.Address);
         await hub.StartAsync();
         await hub.InvokeAsync("Join", $"{group.Space}/page/{page}");
     }

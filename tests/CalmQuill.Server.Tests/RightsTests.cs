@@ -348,13 +348,7 @@ public sealed class RightsTests : IAsyncLifetime
 
         public static async Task<Device> Join(QuillHost on, Caller caller, string address)
         {
-            var device = new Device(
-                new HubConnectionBuilder()
-                    .WithUrl(new Uri(on.Address, "/live"), options => options.Cookies = caller.Cookies)
-                    .AddMessagePackProtocol()
-                    .Build(),
-                address
-            );
+            var device = new Device(caller.Live(on.Address), address);
             await device.hub.StartAsync();
             await device.hub.InvokeAsync("Join", address);
             return device;

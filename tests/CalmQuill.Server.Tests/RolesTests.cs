@@ -904,10 +904,7 @@ public sealed class RolesTests : IAsyncLifetime
 
     private async Task<HubConnection> Connect(Caller caller)
     {
-        var hub = new HubConnectionBuilder()
-            .WithUrl(new Uri(host.Address, "/live"), options => options.Cookies = caller.Cookies)
-            .AddMessagePackProtocol()
-            .Build();
+        var hub = caller.Live(host.Address);
         await hub.StartAsync();
         return hub;
     }

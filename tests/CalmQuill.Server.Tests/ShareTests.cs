@@ -790,10 +790,7 @@ public sealed class ShareTests : IAsyncLifetime
 
     private async Task<Device> Follow(Caller caller, string address)
     {
-        var hub = new HubConnectionBuilder()
-            .WithUrl(new Uri(host.Address, "/live"), options => options.Cookies = caller.Cookies)
-            .AddMessagePackProtocol()
-            .Build();
+        var hub = caller.Live(host.Address);
         var ended = new TaskCompletionSource();
         hub.Closed += _ =>
         {

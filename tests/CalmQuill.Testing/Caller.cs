@@ -4,6 +4,8 @@ using System.Net.Http.Json;
 using System.Text.Json;
 using CalmQuill.Core.Assets;
 using CalmQuill.Core.Operations;
+using Microsoft.AspNetCore.SignalR.Client;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace CalmQuill.Testing;
 
@@ -35,6 +37,10 @@ public sealed class Caller : IDisposable
         await caller.Refresh();
         return caller;
     }
+
+    /// <summary>A live connection to a server, not begun yet, as this device.</summary>
+    public HubConnection Live(Uri server) =>
+        new HubConnectionBuilder().WithUrl(new Uri(server, "/live"), options => options.Cookies = Cookies).AddMessagePackProtocol().Build();
 
     /// <summary>Asks who is signed in, and takes the antiforgery token that fits.</summary>
     public async Task<JsonElement> Refresh()

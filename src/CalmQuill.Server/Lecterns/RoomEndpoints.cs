@@ -28,8 +28,7 @@ internal static class RoomEndpoints
         if (open is null)
             return denied!;
         http.Response.Headers.CacheControl = "no-store";
-        var pages = open.Page is null ? [] : await shelf.Pages(open.Notebook, open.Space, true, cancel);
-        if (pages.Find(page => page.Id == open.Page) is not { } shown)
+        if (open.Page is not { } now || await shelf.PageAtHome(open.Notebook, open.Space, now, cancel) is not { } shown)
             return Results.Ok(new { page = "" });
         var page = await printed.Of(open.Space, shown, cancel);
         return Results.Ok(

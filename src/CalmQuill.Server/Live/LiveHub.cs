@@ -97,8 +97,7 @@ public sealed partial class LiveHub(
         if (connection.Standing is { } before && before.Notebook != standing.Notebook)
             Leave(connection);
         connection.Standing = standing;
-        foreach (var told in standing.Told(connection))
-            live.Pass(told);
+        Pass(standing.Told(connection));
         return Task.CompletedTask;
     }
 
@@ -165,8 +164,7 @@ public sealed partial class LiveHub(
         if (connection.Standing is not { } standing)
             return;
         connection.Standing = null;
-        foreach (var told in standing.Gone(connection))
-            live.Pass(told);
+        Pass(standing.Gone(connection));
     }
 
     /// <summary>Passes on a piece of the stroke being written; needs the right to write.</summary>

@@ -22,7 +22,10 @@ public sealed class RoomHub(Rooms rooms, LiveConnections connections, LivePassin
     {
         var http = Context.GetHttpContext()!;
         var (open, _) = await rooms.Enter(http.Request.Query["code"], http, Context.ConnectionAborted);
-        if (open is null || connections.CountOn(Lectern.Room(open.Space, open.Id)) >= MostScreens)
+        if (open is null)
+            throw new HubException($"No lectern is open under this code.");
+        var room = Lectern.Room(open.Space, open.Id);
+        if (connections.CountOn(room) >= MostScreens)
             throw new HubException($"No lectern is open under this code.");
         var connection = new LiveConnection(
             Context,
@@ -31,7 +34,6 @@ public sealed class RoomHub(Rooms rooms, LiveConnections connections, LivePassin
             Seen
         );
         connections.Add(connection);
-        var room = Lectern.Room(open.Space, open.Id);
         connections.Enter(room, connection, default);
         if (open.Page is { } page)
             connections.Turn(connection, new DocumentRef(open.Space, DocumentKind.Page, page));

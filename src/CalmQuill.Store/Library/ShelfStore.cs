@@ -1,3 +1,5 @@
+using Npgsql;
+
 namespace CalmQuill.Store.Library;
 
 /// <summary>What the library shows of its notebooks beyond what its own document says: how much is in them, who wrote in them and when, their latest pages.</summary>
@@ -93,9 +95,16 @@ public sealed class ShelfStore(Database database)
 
     /// <summary>The pages of a notebook that are not in the bin, in order; for a guest only those that are at home in it.</summary>
     public Task<List<ShownPage>> Pages(Guid notebook, Guid space, bool atHome, CancellationToken cancel) =>
+        PagesOf(notebook, space, atHome, "").Rows(PageOfPlanner, cancel);
+
+    /// <summary>One page of a notebook that is at home in it and not in the bin; null where it is none such.</summary>
+    public Task<ShownPage?> PageAtHome(Guid notebook, Guid space, Guid page, CancellationToken cancel) =>
+        PagesOf(notebook, space, true, "AND e.id = @page").With(("page", page)).Row(PageOfPlanner, cancel);
+
+    private NpgsqlCommand PagesOf(Guid notebook, Guid space, bool atHome, string only) =>
         database
             .Command(
-                """
+                $"""
                 SELECT e.notebook_id, e.id, e.number, e.title, e.paper, coalesce(d.last_seq, 0) + coalesce(n.last_seq, 0), e.written_at, e.planner
                 FROM notebook_entries e
                 LEFT JOIN documents d ON d.space_id = e.space_id AND d.kind = 3 AND d.id = e.id
@@ -103,11 +112,11 @@ public sealed class ShelfStore(Database database)
                 WHERE e.space_id = @space AND e.notebook_id = @notebook AND e.kind = 4 AND NOT e.in_bin
                     AND (NOT @home OR EXISTS (
                         SELECT 1 FROM page_homes h WHERE h.space_id = @space AND h.page_id = e.id AND h.notebook_id = @notebook))
+                    {only}
                 ORDER BY e.position
                 """
             )
-            .With(("notebook", notebook), ("space", space), ("home", atHome))
-            .Rows(PageOfPlanner, cancel);
+            .With(("notebook", notebook), ("space", space), ("home", atHome));
 
     /// <summary>The title and paper of a page by the notebook it lies in, within a space; null when none knows it.</summary>
     public Task<ShownPage?> Page(Guid page, Guid space, CancellationToken cancel) =>

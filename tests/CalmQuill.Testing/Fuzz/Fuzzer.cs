@@ -272,10 +272,7 @@ public sealed class Fuzzer(QuillHost host, IReadOnlyList<Person?> people, Guid h
         if (people[who] is null)
             return;
         var caller = await CallerOf(who);
-        await using var hub = new HubConnectionBuilder()
-            .WithUrl(new Uri(host.Address, "/live"), options => options.Cookies = caller.Cookies)
-            .AddMessagePackProtocol()
-            .Build();
+        await using var hub = caller.Live(host.Address);
         try
         {
             await hub.StartAsync();

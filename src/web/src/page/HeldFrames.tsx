@@ -1,9 +1,10 @@
 import { useEffect, useState } from 'react';
 import type { Writer } from '../data/usePeople';
-import { inkOf, signOf } from '../model/colours';
+import { inkOf } from '../model/colours';
 import type { View } from '../sheet/ink/view';
 import type { OpenDocument } from '../sync/openDocument';
 import { readPlaces } from '../sync/places';
+import { NameSign } from './NameSign';
 
 interface Held {
   person: string;
@@ -60,12 +61,7 @@ export function HeldFrames({ document, view, people }: { document: OpenDocument;
                 strokeDasharray="6 4"
               />
             </svg>
-            <span
-              className="absolute rounded-sm px-2 py-0.5 text-xs text-white"
-              style={{ left: on[0], top: on[1]! - 24, background: signOf[who.colour] ?? signOf.spruce }}
-            >
-              {who.name.split(' ')[0]}
-            </span>
+            <NameSign person={who} at={{ left: on[0]!, top: on[1]! - 24 }} />
           </div>
         );
       })}

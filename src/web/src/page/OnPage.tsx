@@ -71,6 +71,7 @@ export function OnPage({
   const queries = useQueryClient();
   const shown = useShownPages(space.id, at.notebook);
   const spots = useNotebookSpots(space.id, at.notebook, notebook.pages, at.page);
+  const marks = spots.filter((spot) => spot.kind === 'mark');
   const [present, setPresent] = useState<string[]>([]);
   const { person: me } = useSession();
   const standing = useStandingIn(at.notebook);
@@ -149,7 +150,7 @@ export function OnPage({
           space={space}
           notebook={notebook}
           people={people}
-          marks={spots.filter((spot) => spot.kind === 'mark')}
+          marks={marks}
           tools={tools}
           onGo={(page, mark) => onGo({ ...at, page }, false, mark)}
         />
@@ -190,7 +191,7 @@ export function OnPage({
         notebook={at.notebook}
         pages={notebook.pages}
         index={index}
-        marks={spots.filter((spot) => spot.kind === 'mark')}
+        marks={marks}
         bookmarks={personal?.bookmarks ?? noBookmarks}
         shown={shown}
         sectionOf={(id) => notebook.sectionOf(id)}

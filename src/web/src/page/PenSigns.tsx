@@ -1,9 +1,9 @@
 import { useEffect, useState } from 'react';
 import type { Writer } from '../data/usePeople';
-import { signOf } from '../model/colours';
 import type { Blotter } from '../sheet/blotter/blotter';
 import type { PenSign } from '../sheet/ink/othersInk';
 import type { View } from '../sheet/ink/view';
+import { NameSign } from './NameSign';
 
 /** Others' names at the tips of their pens. They move with every frame while somebody writes, and nothing else of the sheet is rendered for it. */
 export function PenSigns({ blotter, view, people }: { blotter: Blotter | undefined; view: View; people: Writer[] }) {
@@ -31,12 +31,7 @@ export function PenSigns({ blotter, view, people }: { blotter: Blotter | undefin
         <svg width="16" height="26" className="absolute -top-[26px] start-0" aria-hidden="true">
           <path d="M1 25L13 2" stroke="currentColor" strokeWidth="2" />
         </svg>
-        <span
-          className="absolute -top-11 start-2 rounded-sm px-2 py-0.5 text-xs text-white"
-          style={{ background: signOf[person.colour] ?? signOf.spruce }}
-        >
-          {person.name.split(' ')[0]}
-        </span>
+        <NameSign person={person} className="start-2 -top-11" />
       </div>
     );
   });

@@ -2,7 +2,7 @@ import { type RefObject, useEffect, useRef, useSyncExternalStore } from 'react';
 import { useFollowed } from '../data/useWhereabouts';
 import { useWorkspace } from '../data/useWorkspace';
 import type { Blotter } from '../sheet/blotter/blotter';
-import type { View } from '../sheet/ink/view';
+import { asSeen, type View } from '../sheet/ink/view';
 
 /**
  * Shows what whom one follows sees, until one touches the sheet or goes elsewhere oneself; and says what is seen here to who follows.
@@ -44,8 +44,7 @@ export function useFollowing(
     // A stroke is not carried away under the pen.
     if (!blotter || blotter.isAtWork) return;
     const { clientWidth, clientHeight } = holder.current;
-    const scale = clientWidth / seen.width;
-    blotter.view.look({ scale, x: clientWidth / 2 - seen.x * scale, y: clientHeight / 2 - seen.y * scale });
+    blotter.view.look(asSeen(seen, clientWidth, clientHeight));
   }, [whereabouts, holder, blotter, follows, seen, page]);
 
   useEffect(() => {

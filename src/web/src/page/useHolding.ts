@@ -4,6 +4,7 @@ import type { Taken } from '../sheet/hand/things';
 import { identity, type Matrix } from '../sheet/ink/floatInk';
 import type { Selection } from '../sheet/selection/useSelection';
 import { cornersOf } from '../sheet/selection/matrix';
+import { paced } from '../sync/paced';
 import { writePlaces } from '../sync/places';
 
 /** Others are told where something is dragged no more often than this, ms. */
@@ -19,37 +20,36 @@ export function useHolding(
 ): Selection | undefined {
   const { live } = useWorkspace();
   const matrix = useRef<Matrix>(identity);
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const latest = useRef(taken);
   latest.current = taken;
-  const tell = useRef(() => {});
-  tell.current = () => {
-    timer.current ??= setTimeout(() => {
-      timer.current = undefined;
-      const held = latest.current;
-      live.say('Hold', address, held ? writePlaces(cornersOf(held.area, matrix.current)) : new Uint8Array());
-    }, between);
-  };
+  const tell = useMemo(
+    () =>
+      paced(between, () => {
+        const held = latest.current;
+        live.say('Hold', address, held ? writePlaces(cornersOf(held.area, matrix.current)) : new Uint8Array());
+      }),
+    [live, address],
+  );
   useEffect(() => {
     matrix.current = identity;
     if (!taken) return undefined;
-    tell.current();
-    const repeating = setInterval(() => tell.current(), again);
+    tell();
+    const repeating = setInterval(() => tell(), again);
     return () => {
       clearInterval(repeating);
-      tell.current();
+      tell();
     };
-  }, [address, taken]);
+  }, [tell, taken]);
   return useMemo(
     () =>
       selection && {
         ...selection,
         preview: (to) => {
           matrix.current = to ?? identity;
-          tell.current();
+          tell();
           selection.preview(to);
         },
       },
-    [selection],
+    [tell, selection],
   );
 }

@@ -4,7 +4,7 @@ import { loadCore } from '../core/runtime';
 import { Dimmed } from '../lectern/Dimmed';
 import { Trail } from '../lectern/trail';
 import { OthersInk } from '../sheet/ink/othersInk';
-import type { View } from '../sheet/ink/view';
+import { asSeen, toScreen, type View } from '../sheet/ink/view';
 import { cloth } from '../spots/CurtainCloth';
 import type { Spotlight } from '../sync/lecterns';
 import { RoomLive } from './roomLive';
@@ -119,14 +119,14 @@ export function RoomSheet({ code, onOver }: { code: string; onOver: () => void }
           data-testid="room-sheet"
           data-page={picture.page}
           className="absolute max-w-none border border-base-300 bg-paper"
-          style={boxOn(view, picture.box)}
+          style={toScreen(picture.area, view)}
         />
       )}
       {/* What is being written lies under the cloth, as what was written does. */}
       <div ref={holder} className="absolute inset-0" data-testid="room-layers" />
-      {picture?.curtains.map(({ id, area: [left, top, right, bottom], note }) => {
+      {picture?.curtains.map(({ id, area, note }) => {
         const isUp = lifted.includes(id);
-        const box = boxOn(view, { left, top, width: right - left, height: bottom - top });
+        const box = toScreen(area, view);
         return (
           <div
             key={id}
@@ -161,27 +161,11 @@ function viewOf(
   seen: Seen | undefined,
 ): View {
   const { width, height } = size;
-  if (seen && width > 0) {
-    const scale = width / seen.width;
-    return { scale, x: width / 2 - seen.x * scale, y: height / 2 - seen.y * scale };
-  }
+  if (seen && width > 0) return asSeen(seen, width, height);
   if (!picture) return { scale: 0.05, x: 0, y: 0 };
-  const { box } = picture;
-  const scale = Math.min(width / box.width, height / box.height);
-  return {
-    scale,
-    x: (width - box.width * scale) / 2 - box.left * scale,
-    y: (height - box.height * scale) / 2 - box.top * scale,
-  };
-}
-
-function boxOn(view: View, box: { left: number; top: number; width: number; height: number }) {
-  return {
-    left: box.left * view.scale + view.x,
-    top: box.top * view.scale + view.y,
-    width: box.width * view.scale,
-    height: box.height * view.scale,
-  };
+  const [left, top, right, bottom] = picture.area;
+  const scale = Math.min(width / (right - left), height / (bottom - top));
+  return asSeen({ x: (left + right) / 2, y: (top + bottom) / 2, width: width / scale }, width, height);
 }
 
 /** A screen that is looked at by a room does not fall asleep, where the browser can keep it awake. */

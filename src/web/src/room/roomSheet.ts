@@ -1,17 +1,18 @@
+import type { Area } from '../model/drawing';
 import { Refused, sendJson } from '../server/api';
 
 /** The page that is shown to the room; without a picture while the leader shows none. */
 export interface RoomSheetAnswer {
   page: string;
   svg?: string;
-  curtains?: { id: string; area: [number, number, number, number]; note: string }[];
+  curtains?: { id: string; area: Area; note: string }[];
 }
 
 /** A picture of a page and where it lies on it, 0.01 mm. */
 export interface SheetPicture {
   page: string;
   address: string;
-  box: { left: number; top: number; width: number; height: number };
+  area: Area;
   curtains: NonNullable<RoomSheetAnswer['curtains']>;
 }
 
@@ -34,5 +35,5 @@ export async function pictureOf(answer: RoomSheetAnswer): Promise<SheetPicture |
   const image = new Image();
   image.src = address;
   await image.decode().catch(() => {});
-  return { page: answer.page, address, box: { left, top, width, height }, curtains: answer.curtains ?? [] };
+  return { page: answer.page, address, area: [left, top, left + width, top + height], curtains: answer.curtains ?? [] };
 }

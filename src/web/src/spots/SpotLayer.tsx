@@ -2,7 +2,7 @@ import { arrowWays } from '../ui/Grip';
 import { t } from '@lingui/core/macro';
 import type { Writer } from '../data/usePeople';
 import { useLinkWords } from '../links/useLinkWords';
-import type { View } from '../sheet/ink/view';
+import { toScreen, type View } from '../sheet/ink/view';
 import type { OpenDocument } from '../sync/openDocument';
 import { useWorkspace } from '../data/useWorkspace';
 import { CurtainCloth } from './CurtainCloth';
@@ -50,12 +50,7 @@ export function SpotLayer({
   return (
     <div className="pointer-events-none absolute inset-0 overflow-hidden" data-testid="spots">
       {spots.map((spot) => {
-        const box = {
-          left: spot.area[0] * view.scale + view.x,
-          top: spot.area[1] * view.scale + view.y,
-          width: (spot.area[2] - spot.area[0]) * view.scale,
-          height: (spot.area[3] - spot.area[1]) * view.scale,
-        };
+        const box = toScreen(spot.area, view);
         if (spot.kind === 'mark') {
           const kind = kinds.find((one) => one.id === spot.mark);
           const called = `${kind?.words ?? t`Mark`}${spot.note ? `: ${spot.note}` : ''}`;

@@ -1,4 +1,5 @@
 import type { Live } from './live';
+import { paced } from './paced';
 
 /** Where somebody looks, in one of their windows. */
 export interface Standing {
@@ -30,7 +31,7 @@ export class Whereabouts {
   private led: { connection: string; notebook: string } | undefined;
   private seen: Seen | undefined;
   private waitingView: Seen | undefined;
-  private viewTimer: ReturnType<typeof setTimeout> | undefined;
+  private readonly showSoon = paced(betweenViews, () => this.tellView());
   private lastSeen: Seen | undefined;
   /** The page on which one was last together with whom one follows. */
   arrivedAt = '';
@@ -116,16 +117,17 @@ export class Whereabouts {
   show(seen: Seen): void {
     this.waitingView = seen;
     if (this.followers.size === 0 && !this.isShown) return;
-    this.viewTimer ??= setTimeout(() => {
-      this.viewTimer = undefined;
-      const now = this.waitingView;
-      if (!now || !this.own) return;
-      const before = this.lastSeen;
-      if (before && before.page === now.page && before.x === now.x && before.y === now.y && before.width === now.width)
-        return;
-      this.lastSeen = now;
-      this.live.say('View', this.own.notebook, now.page, Math.round(now.x), Math.round(now.y), Math.round(now.width));
-    }, betweenViews);
+    this.showSoon();
+  }
+
+  private tellView(): void {
+    const now = this.waitingView;
+    if (!now || !this.own) return;
+    const before = this.lastSeen;
+    if (before && before.page === now.page && before.x === now.x && before.y === now.y && before.width === now.width)
+      return;
+    this.lastSeen = now;
+    this.live.say('View', this.own.notebook, now.page, Math.round(now.x), Math.round(now.y), Math.round(now.width));
   }
 
   /** The same once more, for who could not be told before. */

@@ -84,6 +84,25 @@ export function firstLook(sheet: Area, width: number, height: number, room: Room
   return { scale, x: besideRoom(wide * scale, width, left, right, edge) - sheet[0] * scale, y: full.y };
 }
 
+/** The part of a page that somebody else sees, as large as the screen here is wide. */
+export function asSeen(seen: { x: number; y: number; width: number }, width: number, height: number): View {
+  const scale = width / seen.width;
+  return { scale, x: width / 2 - seen.x * scale, y: height / 2 - seen.y * scale };
+}
+
+/** Where an area of the page lies on the screen, CSS pixels. */
+export function toScreen(
+  [left, top, right, bottom]: Area,
+  view: View,
+): { left: number; top: number; width: number; height: number } {
+  return {
+    left: left * view.scale + view.x,
+    top: top * view.scale + view.y,
+    width: (right - left) * view.scale,
+    height: (bottom - top) * view.scale,
+  };
+}
+
 export function zoomAt(view: View, factor: number, px: number, py: number): View {
   const scale = clampScale(view.scale * factor);
   const grown = scale / view.scale;

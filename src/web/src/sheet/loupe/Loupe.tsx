@@ -19,7 +19,7 @@ import { Blotter } from '../blotter/blotter';
 import type { Under } from '../blotter/ground';
 import { type SheetEvents, unheard } from '../hand/events';
 import { handToolOf } from '../tools/handTools';
-import type { View } from '../ink/view';
+import { toScreen, type View } from '../ink/view';
 import type { Tools } from '../hand/tool';
 
 interface LoupeProps {
@@ -216,12 +216,7 @@ function LoupeBox({ box, view, onMove }: { box: Area; view: View; onMove: (dx: n
     <div
       data-testid="loupe-box"
       className="pointer-events-none absolute border-[1.5px] border-[#4f7388] bg-[#4f7388]/5"
-      style={{
-        left: box[0] * view.scale + view.x,
-        top: box[1] * view.scale + view.y,
-        width: (box[2] - box[0]) * view.scale,
-        height: (box[3] - box[1]) * view.scale,
-      }}
+      style={toScreen(box, view)}
     >
       <Grip
         label={t`Move the loupe`}

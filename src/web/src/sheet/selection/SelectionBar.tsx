@@ -25,9 +25,9 @@ import {
 import { type ReactNode, useState } from 'react';
 import type { OpenDocument } from '../../sync/openDocument';
 import { useWorkspace } from '../../data/useWorkspace';
-import type { View } from '../ink/view';
+import { toScreen, type View } from '../ink/view';
 import { nameOfLayer, useLayers } from '../tools/layers';
-import { barPlace, type BarSide, toScreen } from './SelectionFrame';
+import { barPlace, type BarSide } from './SelectionFrame';
 import { EvenPanel } from './EvenPanel';
 import { LookPanel } from './LookPanel';
 import { reshapings, type Selection } from './useSelection';

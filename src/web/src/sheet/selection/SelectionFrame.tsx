@@ -3,7 +3,7 @@ import { t } from '@lingui/core/macro';
 import { ArrowClockwiseIcon } from '@phosphor-icons/react';
 import { type PointerEvent as ReactPointerEvent, useRef, useState } from 'react';
 import type { Area } from '../../model/drawing';
-import type { View } from '../ink/view';
+import { toScreen, type View } from '../ink/view';
 import { mapped, resting, scaledAbout, shifted, turnedAbout } from './matrix';
 import { type Reshaping, reshapings, type Selection } from './useSelection';
 import { identity, type Matrix } from '../ink/floatInk';
@@ -252,18 +252,6 @@ export function barPlace(
   const most = desk.height - least - (side === 'over' ? unfoldedHigh : high);
   const from = Math.max(least, Math.min(side === 'below' ? top + height + barOff : top + least, most));
   return { top: from, maxHeight: desk.height - from - least };
-}
-
-export function toScreen(
-  [left, top, right, bottom]: Area,
-  view: View,
-): { left: number; top: number; width: number; height: number } {
-  return {
-    left: left * view.scale + view.x,
-    top: top * view.scale + view.y,
-    width: (right - left) * view.scale,
-    height: (bottom - top) * view.scale,
-  };
 }
 
 function matrixOf(
