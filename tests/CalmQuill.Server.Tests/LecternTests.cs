@@ -119,6 +119,32 @@ public sealed class LecternTests : IAsyncLifetime
         await taken.Hub.InvokeAsync("Teach", Notebook, id.ToString());
         await again.Hears($"lectern {taken.Name} {id} {Shown(next)}");
         await Refused(again, "Show", page.ToString(), Array.Empty<string>(), 0, 0, 0);
+        // What another server tells late of the one before changes nothing.
+        another
+            .Services.GetRequiredService<Live.LiveConnections>()
+            .Pass(
+                new(
+                    new(group.Space, DocumentKind.Notebook, notebook),
+                    "lectern",
+                    [
+                        group.Writer.Id.ToString(),
+                        again.Name,
+                        id.ToString(),
+                        notebook.ToString(),
+                        page.ToString(),
+                        Array.Empty<string>(),
+                        0,
+                        0,
+                        0,
+                        1L,
+                    ],
+                    200
+                )
+            );
+        await taken.Hub.InvokeAsync("Show", next.ToString(), new[] { curtain.ToString() }, 0, 0, 0);
+        await late.Hears($"lectern {taken.Name} {id} {Shown(next, curtain.ToString())}");
+        Assert.DoesNotContain($"lectern {again.Name} {id} {Shown(page)}", late.Heard);
+        await taken.Hub.InvokeAsync("Show", next.ToString(), Array.Empty<string>(), 0, 0, 0);
         await using var last = await Joined(host, owner);
         await last.Hears($"lectern {taken.Name} {id} {Shown(next)}");
         Assert.DoesNotContain(last.Heard, heard => heard.StartsWith($"lectern {again.Name}", StringComparison.Ordinal));

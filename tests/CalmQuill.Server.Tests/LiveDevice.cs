@@ -22,7 +22,7 @@ internal sealed class LiveDevice : IAsyncDisposable
         hub.On<string>("you", said => name.TrySetResult(said));
         hub.On(
             "lectern",
-            [.. Enumerable.Repeat(typeof(string), 6), typeof(string[]), typeof(int), typeof(int), typeof(int)],
+            [.. Enumerable.Repeat(typeof(string), 6), typeof(string[]), typeof(int), typeof(int), typeof(int), typeof(long)],
             told =>
             {
                 var lifted = string.Join('+', (string[])told[6]!);
@@ -64,12 +64,7 @@ internal sealed class LiveDevice : IAsyncDisposable
 
     public static async Task<LiveDevice> Connect(QuillHost to, Caller caller)
     {
-        var device = new LiveDevice(
-            new HubConnectionBuilder()
-                .WithUrl(new Uri(to.Address, "/live"), options => options.Cookies = caller.Cookies)
-                .AddMessagePackProtocol()
-                .Build()
-        );
+        var device = new LiveDevice(caller.Live(to.Address));
         await device.Hub.StartAsync();
         await device.name.Task.WaitAsync(TimeSpan.FromSeconds(10));
         return device;

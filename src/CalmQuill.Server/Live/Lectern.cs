@@ -11,7 +11,10 @@ namespace CalmQuill.Server.Live;
 /// <param name="Page">The page that is shown; empty before the leader showed one.</param>
 /// <param name="Lifted">The curtains that are lifted for all.</param>
 /// <param name="Spot">Where the spotlight is, as its middle and radius in 0.01 mm; a radius of 0 is none.</param>
-public sealed record Lectern(Guid Id, DocumentRef Notebook, Guid Page, string[] Lifted, (int X, int Y, int Radius) Spot)
+/// <param name="Since">
+/// Since when the leader stands there on this connection, UTC milliseconds since 1970. What is heard late of one from before, as from another server, is over.
+/// </param>
+public sealed record Lectern(Guid Id, DocumentRef Notebook, Guid Page, string[] Lifted, (int X, int Y, int Radius) Spot, long Since)
 {
     /// <summary>What devices receive it as.</summary>
     public const string Method = "lectern";
@@ -29,13 +32,14 @@ public sealed record Lectern(Guid Id, DocumentRef Notebook, Guid Page, string[] 
 
     private DocumentRef Library => DocumentRef.Library(Notebook.Space);
 
-    public static Lectern Of(OpenLectern open) =>
+    public static Lectern Of(OpenLectern open, DateTimeOffset since) =>
         new(
             open.Id,
             new DocumentRef(open.Space, Core.Operations.DocumentKind.Notebook, open.Notebook),
             open.Page ?? Guid.Empty,
             [],
-            default
+            default,
+            since.ToUnixTimeMilliseconds()
         );
 
     /// <summary>That it is closed, for all who may know of it.</summary>
@@ -94,7 +98,7 @@ public sealed record Lectern(Guid Id, DocumentRef Notebook, Guid Page, string[] 
         new(
             to,
             Method,
-            [leader.Visitor.Person.ToString(), leader.Id, Id.ToString(), notebook, page, lifted, spot.X, spot.Y, spot.Radius],
+            [leader.Visitor.Person.ToString(), leader.Id, Id.ToString(), notebook, page, lifted, spot.X, spot.Y, spot.Radius, Since],
             250 + 40 * lifted.Length,
             leader.Id
         );

@@ -76,9 +76,13 @@ public sealed class LiveConnections
     public void Pass(LiveMessage message)
     {
         if (message.Method == Lectern.ClosedMethod && message.Arguments is [string closed, ..])
-            StepDown(closed, "");
-        if (message.Method == Lectern.Method && message.Arguments is [_, string leads, string lectern, string { Length: > 0 }, ..])
-            StepDown(lectern, leads);
+            StepDown(closed, "", long.MaxValue);
+        if (
+            message.Method == Lectern.Method
+            && message.Arguments is [_, string leads, string lectern, string { Length: > 0 }, .., long since]
+            && !StepDown(lectern, leads, since)
+        )
+            return;
         if (!present.TryGetValue(message.Document, out var there))
             return;
         foreach (var connection in there.Values)
@@ -106,13 +110,21 @@ public sealed class LiveConnections
     /// <summary>
     /// At a lectern stands one connection: those of before stand there no more, such as one that broke and that nobody has noticed; and none once it is closed.
     /// </summary>
-    private void StepDown(string lectern, string butThis)
+    /// <returns>False where somebody stands there since later: what is told of the one from before is over.</returns>
+    private bool StepDown(string lectern, string butThis, long since)
     {
+        var isLatest = true;
         foreach (var connection in connections.Values)
         {
-            if (connection.Lectern is { } open && connection.Id != butThis && open.Id.ToString() == lectern)
+            if (connection.Lectern is not { } open || connection.Id == butThis || open.Id.ToString() != lectern)
+                continue;
+            if (open.Since > since)
+                isLatest = false;
+            else
                 connection.Lectern = null;
         }
+
+        return isLatest;
     }
 
     /// <summary>Ends the connections whose rights may have changed.</summary>

@@ -7,7 +7,7 @@ namespace CalmQuill.Server.Live;
 
 /// <remarks>
 /// From a notebook that is taught from, devices receive
-/// <c>lectern(document, leader, connection, lectern, notebook, page, lifted, x, y, radius)</c>, with an empty notebook once the leader's connection has gone,
+/// <c>lectern(document, leader, connection, lectern, notebook, page, lifted, x, y, radius, since)</c>, with an empty notebook once the leader's connection has gone,
 /// <c>lectern-closed(document, lectern)</c>, <c>point(document, leader, connection, page, places)</c>,
 /// <c>hand(document, person, connection, since)</c>, 0 once it is down, and <c>lowered(document, leader, connection, whose)</c>.
 /// </remarks>
@@ -33,7 +33,7 @@ public sealed partial class LiveHub
         // Who says so again, so that it is not taken for left, shows what they showed.
         if (connection.Lectern?.Id == open.Id)
             return;
-        connection.Lectern = Lectern.Of(open);
+        connection.Lectern = Lectern.Of(open, clock.GetUtcNow());
         Pass(connection.Lectern.Told(connection));
     }
 

@@ -1,5 +1,6 @@
 import { addressOf } from './address';
 import type { Live } from './live';
+import { paced } from './paced';
 import { readPlaces, writePlaces } from './places';
 import type { Whereabouts } from './whereabouts';
 
@@ -22,6 +23,8 @@ export interface Lectern {
   /** The curtains that are lifted for all. */
   lifted: readonly string[];
   spot: Spotlight | undefined;
+  /** Since when its leader stands there on this connection, UTC milliseconds. */
+  since: number;
 }
 
 /** The lectern that one stands at in this window. */
@@ -66,8 +69,8 @@ export class Lecterns {
   private readonly listeners = new Set<() => void>();
   private readonly pointListeners = new Set<PointListener>();
   private pointed: number[] = [];
-  private pointTimer: ReturnType<typeof setTimeout> | undefined;
-  private showTimer: ReturnType<typeof setTimeout> | undefined;
+  private readonly pointSoon = paced(betweenPoints, () => this.live.say('Point', writePlaces(this.pointed.splice(0))));
+  private readonly showSoon = paced(betweenPoints, () => this.show());
 
   constructor(
     private readonly live: Live,
@@ -178,10 +181,7 @@ export class Lecterns {
     if (!this.led) return;
     this.pointed.push(Math.round(x), Math.round(y));
     this.pass(this.live.id, this.led.page, [x, y]);
-    this.pointTimer ??= setTimeout(() => {
-      this.pointTimer = undefined;
-      this.live.say('Point', writePlaces(this.pointed.splice(0)));
-    }, betweenPoints);
+    this.pointSoon();
   }
 
   /** Follows what is shown from a lectern: its page, view, curtains and light. */
@@ -209,10 +209,7 @@ export class Lecterns {
     if (!this.led) return;
     this.led = { ...this.led, ...to };
     this.changed();
-    this.showTimer ??= setTimeout(() => {
-      this.showTimer = undefined;
-      this.show();
-    }, betweenPoints);
+    this.showSoon();
   }
 
   /** With every connection anew. Where the lectern was closed meanwhile, or is another's, one stands at none. */
@@ -233,12 +230,15 @@ export class Lecterns {
     this.whereabouts.showAgain();
   }
 
-  private hear(address: string, ...[leader, connection, id, notebook, page, lifted, x, y, radius]: Told): void {
+  private hear(address: string, ...[leader, connection, id, notebook, page, lifted, x, y, radius, told]: Told): void {
     const before = this.known.get(id);
     if (!notebook) {
       if (before?.connection === connection) this.known.delete(id);
       return this.tell();
     }
+    // What is heard late of a connection from before is over.
+    const since = Number(told);
+    if (before && before.since > since) return;
     // In another window the same person has taken it over.
     if (this.led?.id === id && !this.live.isOwn(connection)) this.stepDown();
     const space = address.slice(0, address.indexOf('/'));
@@ -249,6 +249,7 @@ export class Lecterns {
       connection,
       space,
       notebook,
+      since,
       // The library tells of the notebook alone; what the notebook told stays.
       page: isOfLibrary ? (before?.page ?? '') : page,
       lifted: isOfLibrary || isSame(before?.lifted, lifted) ? (before?.lifted ?? []) : lifted,
@@ -288,8 +289,8 @@ export class Lecterns {
   }
 }
 
-/** Leader, their connection, the lectern, notebook, page, lifted curtains, and the spotlight. */
-type Told = [string, string, string, string, string, string[], number, number, number];
+/** Leader, their connection, the lectern, notebook, page, lifted curtains, the spotlight, and since when the leader stands there on this connection. */
+type Told = [string, string, string, string, string, string[], number, number, number, number | bigint];
 
 export const notebookOf = (at: { space: string; notebook: string }): string =>
   addressOf(at.space, 'notebook', at.notebook);
