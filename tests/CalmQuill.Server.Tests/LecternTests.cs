@@ -40,6 +40,8 @@ public sealed class LecternTests : IAsyncLifetime
 
     private string Lectern => $"/api/spaces/{group.Space}/notebooks/{notebook}/lectern";
 
+    private string Other => Lectern.Replace(notebook.ToString(), otherNotebook.ToString(), StringComparison.Ordinal);
+
     private string Shown(Guid page, string lifted = "", string spot = "0 0 0") => $"{notebook} {page} {lifted} {spot}";
 
     public async Task InitializeAsync()
@@ -317,26 +319,37 @@ public sealed class LecternTests : IAsyncLifetime
         var away = new ClockAhead { Ahead = TimeSpan.FromMinutes(11) };
         await using (var ahead = await host.Another(services: services => services.AddSingleton<TimeProvider>(away)))
         {
-            var left = Lectern.Replace(notebook.ToString(), otherNotebook.ToString(), StringComparison.Ordinal);
-            (await writer.Http.PostAsync(left, null)).EnsureSuccessStatusCode();
+            (await writer.Http.PostAsync(Other, null)).EnsureSuccessStatusCode();
             using var second = await Caller.SignIn(ahead.Address, group.Owner.Email, QuillHost.Password);
             away.Ahead = TimeSpan.FromMinutes(9);
-            Assert.Equal(HttpStatusCode.Conflict, (await second.Http.PostAsync(left, null)).StatusCode);
+            Assert.Equal(HttpStatusCode.Conflict, (await second.Http.PostAsync(Other, null)).StatusCode);
             away.Ahead = TimeSpan.FromMinutes(11);
-            Assert.Equal(HttpStatusCode.OK, (await second.Http.PostAsync(left, null)).StatusCode);
-            Assert.Equal(HttpStatusCode.Conflict, (await writer.Http.PostAsync(left, null)).StatusCode);
-            (await second.Http.DeleteAsync(left)).EnsureSuccessStatusCode();
+            Assert.Equal(HttpStatusCode.OK, (await second.Http.PostAsync(Other, null)).StatusCode);
+            Assert.Equal(HttpStatusCode.Conflict, (await writer.Http.PostAsync(Other, null)).StatusCode);
+            (await second.Http.DeleteAsync(Other)).EnsureSuccessStatusCode();
         }
+
+        // In the bin it goes dark at once, and put back it is shown again.
+        (await writer.Http.PostAsync(Other, null)).EnsureSuccessStatusCode();
+        var binned = await RoomCode(Other);
+        Assert.NotNull(await Sheet(room, binned));
+        await using (var screen = await LiveDevice.Screen(another, binned))
+        {
+            await Do(DocumentKind.Library, group.Space, new Change.PropertySet(otherNotebook, Property.Binned, "1700000000000"));
+            await screen.Ended.WaitAsync(TimeSpan.FromSeconds(10));
+            Assert.Null(await Sheet(room, binned));
+        }
+
+        await Do(DocumentKind.Library, group.Space, new Change.PropertySet(otherNotebook, Property.Binned, ""));
+        Assert.NotNull(await Sheet(room, binned));
+        (await writer.Http.DeleteAsync(Other)).EnsureSuccessStatusCode();
 
         // Another one, in a notebook without a lock, whose twelve hours are over.
         var later = await host.Another(services: services =>
             services.AddSingleton<TimeProvider>(new ClockAhead { Ahead = TimeSpan.FromHours(13) })
         );
-        var other = Lectern.Replace(notebook.ToString(), otherNotebook.ToString(), StringComparison.Ordinal);
-        (await writer.Http.PostAsync(other, null)).EnsureSuccessStatusCode();
-        code = (await (await writer.Http.PostAsync($"{other}/room", null)).Content.ReadFromJsonAsync<JsonElement>())
-            .GetProperty("code")
-            .GetString()!;
+        (await writer.Http.PostAsync(Other, null)).EnsureSuccessStatusCode();
+        code = await RoomCode(Other);
         Assert.NotNull(await Sheet(room, code));
         using var tomorrow = await Caller.SignedOut(later.Address);
         Assert.Null(await Sheet(tomorrow, code));
@@ -420,9 +433,9 @@ public sealed class LecternTests : IAsyncLifetime
         return device;
     }
 
-    private async Task<string> RoomCode()
+    private async Task<string> RoomCode(string? of = null)
     {
-        var answer = await writer.Http.PostAsync($"{Lectern}/room", null);
+        var answer = await writer.Http.PostAsync($"{of ?? Lectern}/room", null);
         return (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("code").GetString()!;
     }
 

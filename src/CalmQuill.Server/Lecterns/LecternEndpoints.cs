@@ -94,11 +94,7 @@ internal static class LecternEndpoints
             );
         }
 
-        return Problems.Of(
-            StatusCodes.Status423Locked,
-            "locked",
-            $"A notebook with a lock is not shown to a room. Take the lock off first."
-        );
+        return Problems.Of(StatusCodes.Status423Locked, "locked", $"A notebook with a lock, or in the bin, is not shown to a room.");
     }
 
     private static object Told(OpenLectern open) =>

@@ -3,15 +3,17 @@ using CalmQuill.Server.People;
 using CalmQuill.Store;
 using CalmQuill.Store.Lecterns;
 using CalmQuill.Store.Locks;
+using CalmQuill.Store.Spaces;
 using Microsoft.AspNetCore.DataProtection;
 
 namespace CalmQuill.Server.Lecterns;
 
 /// <summary>The way in to the sheet of a lectern, for a screen in the room: by a code that the leader shows.</summary>
-/// <remarks>What a screen sees is what the leader may show: it is asked each time whether they still may, and whether the notebook is locked.</remarks>
+/// <remarks>What a screen sees is what the leader may show: it is asked each time whether they still may, and whether the notebook is locked or in the bin.</remarks>
 public sealed class Rooms(
     LecternStore lecterns,
     LockStore locks,
+    SpaceStore spaces,
     Gate gate,
     SignInLimiter limiter,
     IDataProtectionProvider protection,
@@ -46,6 +48,7 @@ public sealed class Rooms(
 
     private async Task<bool> MayBeShown(OpenLectern open, CancellationToken cancel) =>
         (await gate.WritableSpace(open.Space, new Visitor(open.Leader, Guid.Empty, Guid.Empty), cancel)).Value is not null
+        && await spaces.MadeAndKind(open.Space, open.Notebook, cancel) is not null
         && !await locks.IsLocked(open.Space, open.Notebook, cancel);
 
     private static string? Plain(string? typed)

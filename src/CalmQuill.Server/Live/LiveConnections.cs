@@ -11,6 +11,9 @@ public sealed class LiveConnections
     private readonly ConcurrentDictionary<string, LiveConnection> connections = new();
     private readonly ConcurrentDictionary<DocumentRef, ConcurrentDictionary<string, LiveConnection>> present = new();
 
+    /// <summary>As what a screen in a room follows: it sees no more than guests may.</summary>
+    public static readonly Following OfScreen = new(MayWrite: false, AsGuest: true);
+
     /// <summary>Held while somebody comes or goes, so that nobody is put where the last one has just left.</summary>
     private readonly Lock comingAndGoing = new();
 
@@ -64,7 +67,7 @@ public sealed class LiveConnections
         foreach (var before in screen.Joined.Keys.Where(joined => joined.Kind is DocumentKind.Page && joined != page))
             Leave(before, screen);
         if (!screen.Joined.ContainsKey(page))
-            Enter(page, screen, default);
+            Enter(page, screen, OfScreen);
     }
 
     public Guid[] PresentOn(DocumentRef document) =>

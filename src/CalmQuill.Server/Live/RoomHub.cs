@@ -34,7 +34,7 @@ public sealed class RoomHub(Rooms rooms, LiveConnections connections, LivePassin
             Seen
         );
         connections.Add(connection);
-        connections.Enter(room, connection, default);
+        connections.Enter(room, connection, LiveConnections.OfScreen);
         if (open.Page is { } page)
             connections.Turn(connection, new DocumentRef(open.Space, DocumentKind.Page, page));
         // What ended while it was looked up has been told to those that were there; this one was not yet.

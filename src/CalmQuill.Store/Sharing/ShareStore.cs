@@ -216,7 +216,7 @@ public sealed class ShareStore(Database database)
             .Row(row => row.GetBoolean(0), cancel);
     }
 
-    /// <summary>Something of a library lies elsewhere, or in the bin: guests may see less of it, or more.</summary>
+    /// <summary>Something of a library lies elsewhere, or in the bin: guests, and screens in rooms, may see less of it, or more.</summary>
     internal static async Task TellIfShared(NpgsqlConnection connection, Guid space, CancellationToken cancel)
     {
         var shares = await new NpgsqlCommand("SELECT id FROM shares WHERE space_id = @space", connection)
@@ -224,6 +224,14 @@ public sealed class ShareStore(Database database)
             .Rows(row => row.GetGuid(0), cancel);
         if (shares.Count > 0)
             await TellGuests(connection, shares, cancel);
+        var hasRooms = await new NpgsqlCommand(
+            "SELECT EXISTS (SELECT 1 FROM lecterns WHERE space_id = @space AND room_hash IS NOT NULL)",
+            connection
+        )
+            .With(("space", space))
+            .Row(row => row.GetBoolean(0), cancel);
+        if (hasRooms)
+            await connection.Tell(RightsChange.OfGuests(space), cancel);
     }
 
     private static async Task<int> End(
