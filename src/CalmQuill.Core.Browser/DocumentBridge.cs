@@ -21,7 +21,7 @@ public static partial class DocumentBridge
     [JSExport]
     public static void Rehearse(bool on) => Session.Rehearse(on);
 
-    /// <summary>Opens an empty document of a kind (1 library, 2 notebook, 3 page) and returns its handle.</summary>
+    /// <summary>Opens an empty document of a kind (see <see cref="DocumentKind"/>) and returns its handle.</summary>
     [JSExport]
     public static int Open(int kind) =>
         Session.Add(
@@ -29,7 +29,7 @@ public static partial class DocumentBridge
             {
                 DocumentKind.Library => new OpenLibrary(),
                 DocumentKind.Notebook => new OpenNotebook(),
-                DocumentKind.Page => new OpenPage(),
+                DocumentKind.Page or DocumentKind.Aside => new OpenPage((DocumentKind)kind),
                 _ => throw new ArgumentOutOfRangeException(nameof(kind)),
             }
         );
@@ -104,7 +104,7 @@ public static partial class DocumentBridge
             .. Session
                 .Unframed(batches)
                 .SelectMany(batch => OperationCodec.Decode(batch))
-                .Where(operation => operation.Change is not (Change.EffectSet or Change.StepsJoined))
+                .Where(operation => operation.Change is not (Change.EffectSet or Change.StepsJoined or Change.ItemsAnchored))
                 .Select(operation => operation.Id.ToString()),
         ];
 

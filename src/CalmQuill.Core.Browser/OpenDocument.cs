@@ -1,3 +1,4 @@
+using CalmQuill.Core.Asides;
 using CalmQuill.Core.Changing;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Notebooks;
@@ -6,7 +7,7 @@ using CalmQuill.Core.Pages;
 
 namespace CalmQuill.Core.Browser;
 
-/// <summary>The three kinds of document behind one face.</summary>
+/// <summary>The kinds of document behind one face.</summary>
 internal interface IOpenDocument
 {
     DocumentKind Kind { get; }
@@ -73,11 +74,12 @@ internal sealed class OpenNotebook : IOpenDocument
     public List<Operation> Operations() => core.Operations();
 }
 
-internal sealed class OpenPage : IOpenDocument
+/// <summary>A page, or an aside.</summary>
+internal sealed class OpenPage(DocumentKind kind) : IOpenDocument
 {
     private readonly PageDocument core = new();
 
-    public DocumentKind Kind => DocumentKind.Page;
+    public DocumentKind Kind => kind;
 
     public object Core => core;
 
@@ -92,10 +94,30 @@ internal sealed class OpenPage : IOpenDocument
     /// <summary>How it is looked at to see who wrote what.</summary>
     public Tinting Tinting { get; } = new();
 
+    /// <summary>Of an aside: how it lies over its page.</summary>
+    public AsideLay? Lay { get; set; }
+
+    private readonly List<OpId> written = [];
+
+    /// <summary>The things that were put on it here since the last call, and are there.</summary>
+    /// <param name="replica">The number that is signed with here.</param>
+    public List<PageItem> TakeWritten(ulong replica)
+    {
+        var taken = written.Where(id => id.Replica == replica).Select(core.Find).OfType<PageItem>().Where(item => item.Shown).ToList();
+        written.Clear();
+        return taken;
+    }
+
     /// <summary>What shows the page.</summary>
     public Dictionary<int, Surface> Surfaces { get; } = [];
 
-    public bool Apply(Operation operation) => core.Apply(operation);
+    public bool Apply(Operation operation)
+    {
+        var isNew = core.Apply(operation);
+        if (isNew && Lay is not null && operation.Change is Change.ItemAdded)
+            written.Add(operation.Id);
+        return isNew;
+    }
 
     public byte[] EncodeState() => core.EncodeState();
 

@@ -30,6 +30,12 @@ public sealed record PrintedPage(PageDocument Page, Paper Paper, string Title)
     /// <summary>The paper of one's own that lies under it; null for none.</summary>
     public Background? Under { get; init; }
 
+    /// <summary>The person's own aside of it, drawn over the page; null for none.</summary>
+    public PageDocument? Aside { get; init; }
+
+    /// <summary>All that is written on it, in the order in which it is painted.</summary>
+    public IEnumerable<PageItem> Written => Page.Items.Concat(Aside?.Items ?? []);
+
     /// <summary>The most characters that one sheet or picture may come to.</summary>
     private const int MostCharacters = 120_000_000;
 
@@ -46,7 +52,14 @@ public sealed record PrintedPage(PageDocument Page, Paper Paper, string Title)
             throw new PrintBudgetException($"There is too much on this page to be printed or shown as a whole.");
     }
 
-    public Box Sheet => Paper.Sheet(Paper.Growth == Growth.None ? null : Page.Bounds());
+    public Box Sheet => Paper.Sheet(Paper.Growth == Growth.None ? null : Whole());
+
+    private Box? Whole() =>
+        (Page.Bounds(), Aside?.Bounds()) switch
+        {
+            ({ } page, { } aside) => page.With(aside),
+            var (page, aside) => page ?? aside,
+        };
 
     public Drawing Draw() => Draw(Sheet);
 

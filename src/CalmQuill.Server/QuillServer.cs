@@ -140,6 +140,7 @@ public static class QuillServer
                     : provider.GetRequiredService<DatabaseFiles>()
             )
             .AddSingleton<PrintedPages>()
+            .AddSingleton<Asides>()
             .AddSingleton(DocumentLimits.Usual)
             .AddSingleton<ReplicaStore>()
             .AddSingleton<SessionStore>()

@@ -55,7 +55,7 @@ public class CodecTests
     public void Whatever_the_rules_let_in_is_read_back_as_it_was_written()
     {
         var taken = new Dictionary<ChangeKind, int>();
-        Gen.Select(Boundaries.Change, Gen.Int[1, 3])
+        Gen.Select(Boundaries.Change, Gen.Int[1, 4])
             .Sample(
                 (change, number) =>
                 {

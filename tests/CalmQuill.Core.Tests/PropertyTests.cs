@@ -44,6 +44,7 @@ public sealed class PropertyTests
         { Property.Tray, "[]", new string('x', 3_901) },
         { Property.Palettes, "{}", "a\u007f" },
         { Property.Habits, "{}", new string('x', 3_901) },
+        { Property.Aside, """{"title":"Beats"}""", new string('x', 3_901) },
     };
 
     [Theory]

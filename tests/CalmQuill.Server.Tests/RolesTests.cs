@@ -275,6 +275,22 @@ public sealed class RolesTests : IAsyncLifetime
             Locked
         ),
         (
+            "/api/asides/{page:guid}/export.pdf",
+            "GET",
+            "/api/asides/{page}/export.pdf",
+            [NotHere, NotHere, NotHere, NotHere, SignedOut],
+            NotHere,
+            NotHere
+        ),
+        (
+            "/api/asides/{page:guid}/export.svg",
+            "GET",
+            "/api/asides/{page}/export.svg",
+            [NotHere, NotHere, NotHere, NotHere, SignedOut],
+            NotHere,
+            NotHere
+        ),
+        (
             "/api/spaces/{space:guid}/notebooks/{notebook:guid}/export.pdf",
             "GET",
             "/api/spaces/{space}/notebooks/{notebook}/export.pdf",

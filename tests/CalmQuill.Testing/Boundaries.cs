@@ -119,7 +119,7 @@ public static class Boundaries
         Gen.Select(Id, Gen.Byte[0, 31], Value)
             .Select((target, property, value) => (Change)new Change.PropertySet(target, (Property)property, value)),
         // Each register has its own longest value, so it is drawn more often.
-        Gen.Select(Id, Gen.Byte[1, 29], Value)
+        Gen.Select(Id, Gen.Byte[1, 30], Value)
             .Select((target, property, value) => (Change)new Change.PropertySet(target, (Property)property, value)),
         Gen.Select(Id, Order, Value).Select((page, order, paper) => (Change)new Change.PageAdded(page, order, paper)),
         Gen.Select(Id, Order)
@@ -163,6 +163,8 @@ public static class Boundaries
                     (Change)new Change.LayerSet(layer, [.. values.Select(one => new LayerValue((LayerField)one.Item1, one.Item2))])
             ),
         Items.Select(steps => (Change)new Change.StepsJoined(steps)),
+        Gen.Select(Items, OpId, One(1, Transform.One, Transform.One * Transform.MostScale, int.MaxValue), Coordinate)
+            .Select((items, on, scale, by) => (Change)new Change.ItemsAnchored(items, on, new Transform(scale, 0, 0, scale, by, by))),
         Spot,
         Item
     );

@@ -22,6 +22,7 @@ public static class Corpus
         [DocumentKind.Library] = Signed(LibraryChanges()),
         [DocumentKind.Notebook] = Signed(NotebookChanges()),
         [DocumentKind.Page] = Signed(PageChanges()),
+        [DocumentKind.Aside] = Signed(AsideChanges()),
     };
 
     /// <summary>Two devices by turns, one with a large number, one whose clock goes behind.</summary>
@@ -79,6 +80,7 @@ public static class Corpus
         yield return new Change.TagSet(notebook, tag, true);
         yield return new Change.TagSet(folder, tag, false);
         yield return new Change.Visited(Generate.Node(9), notebook);
+        yield return new Change.PropertySet(Generate.Node(7), Property.Aside, """{"title":"Beats"}""");
     }
 
     private static IEnumerable<Change> NotebookChanges()
@@ -106,6 +108,16 @@ public static class Corpus
         )
             yield return new Change.PropertySet(page, property, value);
         yield return new Change.TagSet(page, Generate.Node(8), true);
+    }
+
+    private static IEnumerable<Change> AsideChanges()
+    {
+        yield return new Change.StrokeAdded(new Pen(PenKind.Pencil, 50, 0x1F3D3AFF), 1_789_999_999_000, Generate.Wave(5));
+        yield return new Change.ItemsAnchored(
+            [new OpId(0xFEDC_BA98_7654_3210, 1)],
+            new OpId(0xFEDC_BA98_7654_3210, 40),
+            new Transform(0, Transform.One, -Transform.One, 0, 29700, 5)
+        );
     }
 
     private static IEnumerable<Change> PageChanges()

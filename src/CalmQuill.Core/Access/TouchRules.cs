@@ -31,6 +31,7 @@ public static class TouchRules
             Change.GapsAdded gaps => gaps.Strokes.Select(stroke => stroke.Stroke),
             Change.ItemsTransformed transformed => transformed.Items,
             Change.ItemsSet set => set.Items,
+            Change.ItemsAnchored anchored => anchored.Items,
             Change.ItemAdded added => added.Replaced,
             Change.EffectSet effect => [effect.Target],
             _ => [],

@@ -31,6 +31,24 @@ public sealed class Placement
     /// <summary>By how much lengths have grown: the square root of the area's growth.</summary>
     public double Growth => Math.Sqrt(Math.Abs(sum.A * sum.D - sum.B * sum.C));
 
+    /// <summary>The steps after a moment, in their order.</summary>
+    public IEnumerable<(Stamp Stamp, Transform Step)> Since(Stamp moment) =>
+        steps.Where(step => step.Key > moment).Select(step => (step.Key, step.Value));
+
+    /// <summary>All steps as one, in whole numbers; only those before a moment, where one is given.</summary>
+    public Transform Whole(Stamp? before = null)
+    {
+        var whole = Transform.Identity;
+        foreach (var (stamp, step) in steps)
+        {
+            if (before is { } moment && !(stamp < moment))
+                break;
+            whole = step.After(whole);
+        }
+
+        return whole;
+    }
+
     public void Add(Stamp stamp, Transform step, bool adds)
     {
         if (adds)

@@ -25,6 +25,42 @@ public readonly record struct Transform(int A, int B, int C, int D, int E, int F
     /// <summary>Where it puts a place.</summary>
     public (double X, double Y) Of(double x, double y) => ((A * x + C * y) / One + E, (B * x + D * y) / One + F);
 
+    /// <summary>This, done after another.</summary>
+    public Transform After(Transform first)
+    {
+        var (e, f) = Of(first.E, first.F);
+        return new Transform(
+            Part((double)A * first.A + (double)C * first.B),
+            Part((double)B * first.A + (double)D * first.B),
+            Part((double)A * first.C + (double)C * first.D),
+            Part((double)B * first.C + (double)D * first.D),
+            Rounded(e),
+            Rounded(f)
+        );
+    }
+
+    /// <summary>What undoes it, as near as whole numbers come.</summary>
+    public Transform Inverse()
+    {
+        double area = ((double)A * D - (double)B * C) / One,
+            a = D / area,
+            b = -B / area,
+            c = -C / area,
+            d = A / area;
+        return new Transform(
+            Rounded(a * One),
+            Rounded(b * One),
+            Rounded(c * One),
+            Rounded(d * One),
+            Rounded(-(a * E + c * F)),
+            Rounded(-(b * E + d * F))
+        );
+    }
+
+    private static int Part(double product) => Rounded(product / One);
+
+    private static int Rounded(double value) => (int)Math.Round(Math.Clamp(value, int.MinValue, int.MaxValue));
+
     /// <summary>The same size and direction, moved so that one place comes to lie on another.</summary>
     public Transform Sending((double X, double Y) from, (double X, double Y) to)
     {

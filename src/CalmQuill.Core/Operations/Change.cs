@@ -180,6 +180,15 @@ public abstract partial record Change
         public override ChangeKind Kind => ChangeKind.StepsJoined;
     }
 
+    /// <summary>
+    /// Aside: says at which thing of the page that it lies over something was written, and where that lay then, so that it goes along with it. It shows nothing by
+    /// itself and is no step to be undone.
+    /// </summary>
+    public sealed record ItemsAnchored(IReadOnlyList<OpId> Items, OpId On, Transform Lay) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.ItemsAnchored;
+    }
+
     /// <summary>Personal library: the person opened a notebook of a space. Visits add up; see <see cref="Visits"/>.</summary>
     public sealed record Visited(Guid Space, Guid Target) : Change
     {

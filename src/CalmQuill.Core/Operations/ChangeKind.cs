@@ -21,4 +21,5 @@ public enum ChangeKind : byte
     LayerSet = 16,
     StepsJoined = 17,
     OrdersSet = 18,
+    ItemsAnchored = 19,
 }

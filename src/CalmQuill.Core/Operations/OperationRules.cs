@@ -72,6 +72,7 @@ public static class OperationRules
             Change.ItemAdded added => added.Replaced,
             Change.ItemsSet set => set.Items,
             Change.StepsJoined joined => joined.Steps,
+            Change.ItemsAnchored anchored => anchored.Items.Append(anchored.On),
             _ => [],
         };
 
@@ -135,6 +136,9 @@ public static class OperationRules
             (DocumentKind.Page, Change.ItemsSet set) => ItemRules.Check(set) ?? TooMany(set.Items.Count),
             (DocumentKind.Page, Change.LayerSet set) => LayerRules.Check(set),
             (DocumentKind.Page, Change.StepsJoined joined) => CheckItems(joined.Steps),
+            (DocumentKind.Aside, Change.ItemsAnchored anchored) => CheckItems(anchored.Items) ?? Check(anchored.Lay),
+            // Marks, links, headings and curtains are the page's.
+            (DocumentKind.Aside, not (Change.SpotAdded or Change.SpotSet)) => CheckChange(change, DocumentKind.Page),
             _ => new Refusal("wrong-document", $"This change does not belong into a document of this kind."),
         };
 
@@ -196,10 +200,13 @@ public static class OperationRules
             return new Refusal("empty", $"This change names nothing to change.");
         if (TooMany(Math.Max(transformed.Items.Count, transformed.Spots.Count)) is { } refusal)
             return refusal;
-        return transformed.Transform.IsReasonable
+        return Check(transformed.Transform);
+    }
+
+    private static Refusal? Check(Transform transform) =>
+        transform.IsReasonable
             ? null
             : new Refusal("too-far", $"Ink can be scaled by at most {Transform.MostScale} times, and moved by at most 20 metres.");
-    }
 
     private static Refusal? CheckItems(IReadOnlyList<OpId> items) =>
         items.Count == 0 ? new Refusal("empty", $"This change names nothing to change.") : TooMany(items.Count);

@@ -86,4 +86,7 @@ public enum Property : byte
 
     /// <summary>Personal library: what pen and finger do.</summary>
     Habits = 29,
+
+    /// <summary>Personal library, with a page as target: where the page is that the person's aside lies over, and what it is called, as JSON.</summary>
+    Aside = 30,
 }

@@ -1,3 +1,4 @@
+using CalmQuill.Core.Asides;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Layers;
 using CalmQuill.Core.Operations;
@@ -7,7 +8,7 @@ namespace CalmQuill.Core.Pages;
 
 /// <summary>A page: what the set of its operations shows. The order in which they arrive, and how often, makes no difference.</summary>
 /// <remarks>
-/// Every operation but <see cref="Change.EffectSet"/> and <see cref="Change.StepsJoined"/> contributes something that can be taken out again: a thing,
+/// Every operation but <see cref="Change.EffectSet"/>, <see cref="Change.StepsJoined"/> and <see cref="Change.ItemsAnchored"/> contributes something that can be taken out again: a thing,
 /// a removal, a shift, gaps, fields of items and layers.
 /// One that names a thing twice does it once.
 /// <see cref="Change.EffectSet"/> is a register a target: the latest by the target's own author says whether its contribution counts.
@@ -25,6 +26,12 @@ public sealed class PageDocument
     private bool inOrder = true;
 
     public int OperationCount => operations.Count;
+
+    /// <summary>Grows whenever something is moved, scaled or turned, or that is taken back.</summary>
+    public int Moves { get; private set; }
+
+    /// <summary>Of an aside: what its things were written at.</summary>
+    public Anchors Anchors { get; } = new();
 
     /// <summary>Whose things may be changed here.</summary>
     public Guarding Guarding { get; } = new();
@@ -71,6 +78,12 @@ public sealed class PageDocument
         if (operation.Change is Change.EffectSet effect)
         {
             ApplyEffect(operation, effect);
+            return true;
+        }
+
+        if (operation.Change is Change.ItemsAnchored anchored)
+        {
+            Anchors.Take(operation, anchored);
             return true;
         }
 
@@ -181,7 +194,8 @@ public sealed class PageDocument
                 or Change.SpotAdded
                 or Change.SpotSet
                 or Change.LayerSet
-                or Change.StepsJoined;
+                or Change.StepsJoined
+                or Change.ItemsAnchored;
 
     private void InOrder()
     {
@@ -199,7 +213,7 @@ public sealed class PageDocument
         if (
             !operations.TryGetValue(effect.Target, out var target)
             || target.Author != operation.Author
-            || target.Change is Change.EffectSet or Change.StepsJoined
+            || target.Change is Change.EffectSet or Change.StepsJoined or Change.ItemsAnchored
         )
             return;
         histories[operation.Author].SetActive(target.Stamp, effect.Active, operation.Stamp);
@@ -237,10 +251,12 @@ public sealed class PageDocument
                     Touch(id).CountRemoval(adds ? 1 : -1);
                 break;
             case Change.ItemsShifted shifted:
+                Moves++;
                 foreach (var id in shifted.Items.Distinct())
                     Touch(id).Place(operation.Stamp, Transform.Shift(shifted.Dx, shifted.Dy), adds);
                 break;
             case Change.ItemsTransformed transformed:
+                Moves++;
                 foreach (var id in transformed.Items.Distinct())
                     Touch(id).Place(operation.Stamp, transformed.Transform, adds);
                 spots.Contribute(operation, adds);
@@ -259,6 +275,16 @@ public sealed class PageDocument
 
                 break;
         }
+    }
+
+    /// <summary>Has a thing go along with something else: these steps are done to it instead of those, and are no operations of this page.</summary>
+    internal void Carry(OpId id, IEnumerable<(Stamp Stamp, Transform Step)> before, IEnumerable<(Stamp Stamp, Transform Step)> now)
+    {
+        var item = Touch(id);
+        foreach (var (stamp, step) in before)
+            item.Place(stamp, step, false);
+        foreach (var (stamp, step) in now)
+            item.Place(stamp, step, true);
     }
 
     private PageItem Touch(OpId id)

@@ -40,6 +40,9 @@ public sealed class PageItem : IItemFrame
 
     Placement? IItemFrame.Placement => placement;
 
+    /// <summary>Where everything that was done to its place puts it; null while it lies where it was made.</summary>
+    internal Placement? Placed => placement;
+
     bool IItemFrame.IsOnlyShifted => IsOnlyShifted;
 
     /// <summary>The sum of all shifts, in 0.01 mm; 0 once it was scaled or turned.</summary>

@@ -94,7 +94,7 @@ public static class PdfExport
         (Box, Box) Cut(int left, int top, int right, int bottom) =>
             (new Box(left, top, right, bottom), new Box(left, top, left + page.Paper.Width, top + page.Paper.Height));
 
-        var ink = page.Page.Items.Where(item => item.Shown).Select(item => item.Bounds).ToList();
+        var ink = page.Written.Where(item => item.Shown).Select(item => item.Bounds).ToList();
         var across = SheetCuts.Of(whole.Left, whole.Right, page.Paper.Width, ink.Select(box => (box.Left, box.Right)));
         var down = SheetCuts.Of(whole.Top, whole.Bottom, page.Paper.Height, ink.Select(box => (box.Top, box.Bottom)));
         if ((long)(across.Count - 1) * (down.Count - 1) <= MostWithEmpty)

@@ -53,13 +53,13 @@ internal sealed class PdfPageContent
         Under(printed, pictureName);
         Draw(drawing);
         SetColour(0x000000FF);
-        Ink(printed, printed.Page, part);
+        Ink(printed, printed.Written, part);
         return Encoding.ASCII.GetBytes(text.ToString());
     }
 
-    private void Ink(PrintedPage printed, PageDocument page, Box sheet)
+    private void Ink(PrintedPage printed, IEnumerable<PageItem> items, Box sheet)
     {
-        foreach (var item in page.Items)
+        foreach (var item in items)
         {
             // What only touches a cut stands on the sheet at its other side, whole.
             if (!item.Shown || !item.Bounds.Overlaps(sheet))
@@ -122,7 +122,7 @@ internal sealed class PdfPageContent
                 at = (own.Scale * grown, own.X + x * own.Scale, own.Y - y * own.Scale);
                 Draw(frozen.Paper.Draw(frozen.Paper.Sheet(null)));
                 SetColour(0x000000FF);
-                Ink(printed, frozen.Page, new Box(int.MinValue / 4, int.MinValue / 4, int.MaxValue / 4, int.MaxValue / 4));
+                Ink(printed, frozen.Page.Items, new Box(int.MinValue / 4, int.MinValue / 4, int.MaxValue / 4, int.MaxValue / 4));
                 text.Append("Q\n");
                 at = own;
                 break;

@@ -37,7 +37,7 @@ public static class PageSvg
     {
         var sheet = printed.Sheet;
         var painter = new Painter(svg);
-        foreach (var item in printed.Page.Items)
+        foreach (var item in printed.Written)
         {
             if (!item.Shown || !item.Bounds.Meets(sheet))
                 continue;

@@ -130,7 +130,7 @@ internal static class DocumentDoor
     private static readonly Denial NoDocument = new(
         StatusCodes.Status400BadRequest,
         "bad-input",
-        $"A document is a library, a notebook or a page, under an id of its own; a space has one library, under the space's own id."
+        $"A document is a library, a notebook, a page or an aside, under an id of its own; a space has one library, under the space's own id."
     );
 
     public static DocumentKind? Kind(string? name) =>
@@ -139,6 +139,7 @@ internal static class DocumentDoor
             "library" => DocumentKind.Library,
             "notebook" => DocumentKind.Notebook,
             "page" => DocumentKind.Page,
+            "aside" => DocumentKind.Aside,
             _ => null,
         };
 

@@ -108,6 +108,8 @@ public sealed class Gate(SpaceStore spaces, LockStore locks, GuestStore guests)
 
     public async Task<Entry<ReadableDocument>> ReadableDocument(DocumentRef document, Visitor visitor, CancellationToken cancel)
     {
+        if (await IsNobodysAside(document, cancel))
+            return Denial.NotHere;
         var notebook = await NotebookOf(document, cancel);
         var role = await spaces.RoleIn(document.Space, visitor.Person, cancel);
         var isGuest = !Rights.MayRead(role);
@@ -119,6 +121,10 @@ public sealed class Gate(SpaceStore spaces, LockStore locks, GuestStore guests)
             return Denial.Locked;
         return new ReadableDocument(document, role, isGuest, visitor);
     }
+
+    /// <summary>An aside lies in a person's own library, whose guests see notebooks of it and what is at home there: an aside never is. A group has none.</summary>
+    private async Task<bool> IsNobodysAside(DocumentRef document, CancellationToken cancel) =>
+        document.Kind is DocumentKind.Aside && !await spaces.IsPersonal(document.Space, cancel);
 
     /// <summary>The notebook in which a page is at home; null of one that no notebook has named.</summary>
     public Task<Guid?> HomeOf(Guid space, Guid page, CancellationToken cancel) => locks.HomeOf(space, page, cancel);
@@ -145,6 +151,8 @@ public sealed class Gate(SpaceStore spaces, LockStore locks, GuestStore guests)
 
     public async Task<Entry<WritableDocument>> WritableDocument(DocumentRef document, Visitor visitor, CancellationToken cancel)
     {
+        if (await IsNobodysAside(document, cancel))
+            return Denial.NotHere;
         var role = await spaces.RoleIn(document.Space, visitor.Person, cancel);
         var isGuest = !Rights.MayRead(role);
         // Who is in the library writes wherever in it; whose doors they are only guests are asked.

@@ -163,7 +163,7 @@ internal static class DocumentEndpoints
     {
         var (document, person) = (writable.Document, writable.Visitor.Person);
         Func<Change, Refusal?> check;
-        if (document.Kind is DocumentKind.Page)
+        if (document.Kind is DocumentKind.Page or DocumentKind.Aside)
         {
             var theirs = accepted.Select(entry => entry.Operation.Id).ToHashSet();
             var named = accepted

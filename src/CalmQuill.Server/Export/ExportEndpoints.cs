@@ -1,3 +1,4 @@
+using System.Security.Claims;
 using System.Text;
 using CalmQuill.Documents;
 using CalmQuill.Documents.Pdf;
@@ -19,23 +20,76 @@ internal static class ExportEndpoints
         space.MapGet("/pages/{page:guid}/export.pdf", PageAsPdf).TakesWork();
         space.MapGet("/pages/{page:guid}/export.svg", PageAsSvg).TakesWork();
         space.MapGet("/notebooks/{notebook:guid}/export.pdf", Notebook).TakesWork();
+        var asides = api.MapGroup("/asides/{page:guid}").RequireAuthorization();
+        asides.MapGet("/export.pdf", AsideAsPdf).TakesWork();
+        asides.MapGet("/export.svg", AsideAsSvg).TakesWork();
     }
 
-    private static async Task<IResult> PageAsPdf(ReadablePage page, PrintedPages pages, ShelfStore shelf, CancellationToken cancel)
+    private static async Task<IResult> PageAsPdf(
+        ReadablePage page,
+        string? aside,
+        PrintedPages pages,
+        Asides asides,
+        ShelfStore shelf,
+        CancellationToken cancel
+    )
     {
+        if (!Asides.TryRead(aside, out var along))
+            return NoSuchAside();
         var known = await shelf.PageOrNew(page.Id, page.Space, cancel);
-        return await Pdf(TitleOf(known), pages.Of(page.Space, [known], cancel), cancel);
+        var printed = await asides.Along(along, page.Visitor, await pages.Of(page.Space, known, cancel), cancel);
+        return await Pdf(TitleOf(known), One(printed), cancel);
     }
 
-    private static async Task<IResult> PageAsSvg(ReadablePage page, PrintedPages pages, ShelfStore shelf, CancellationToken cancel)
+    private static async Task<IResult> PageAsSvg(
+        ReadablePage page,
+        string? aside,
+        PrintedPages pages,
+        Asides asides,
+        ShelfStore shelf,
+        CancellationToken cancel
+    )
     {
+        if (!Asides.TryRead(aside, out var along))
+            return NoSuchAside();
         var known = await shelf.PageOrNew(page.Id, page.Space, cancel);
-        return Results.File(
-            Encoding.UTF8.GetBytes(PageSvg.Write(await pages.Of(page.Space, known, cancel))),
-            "image/svg+xml",
-            FileName(TitleOf(known)) + ".svg"
-        );
+        return Svg(TitleOf(known), await asides.Along(along, page.Visitor, await pages.Of(page.Space, known, cancel), cancel));
     }
+
+    /// <summary>A person's aside alone, whatever became of the page that it lay over.</summary>
+    /// <param name="page">That page.</param>
+    /// <param name="paper">What it is shown on.</param>
+    /// <param name="title">What the file is called.</param>
+    private static async Task<IResult> AsideAsPdf(
+        Guid page,
+        string? paper,
+        string? title,
+        ClaimsPrincipal user,
+        Asides asides,
+        CancellationToken cancel
+    ) =>
+        await asides.Alone(Visitor.Of(user), page, paper, title, cancel) is { } printed
+            ? await Pdf(printed.Called, One(printed), cancel)
+            : Problems.NotHere();
+
+    /// <inheritdoc cref="AsideAsPdf"/>
+    private static async Task<IResult> AsideAsSvg(
+        Guid page,
+        string? paper,
+        string? title,
+        ClaimsPrincipal user,
+        Asides asides,
+        CancellationToken cancel
+    ) =>
+        await asides.Alone(Visitor.Of(user), page, paper, title, cancel) is { } printed ? Svg(printed.Called, printed) : Problems.NotHere();
+
+    private static IResult NoSuchAside() =>
+        Problems.Of(StatusCodes.Status400BadRequest, "bad-input", $"An aside goes along with its page or stands alone.");
+
+    private static IResult Svg(string title, PrintedPage printed) =>
+        Results.File(Encoding.UTF8.GetBytes(PageSvg.Write(printed)), "image/svg+xml", FileName(title) + ".svg");
+
+    private static IAsyncEnumerable<PrintedPage> One(PrintedPage page) => new[] { page }.ToAsyncEnumerable();
 
     private static async Task<IResult> Notebook(
         ReadableNotebook notebook,

@@ -65,7 +65,7 @@ public sealed partial class LiveHub(
         }
 
         TellPresence(document);
-        if (document.Kind is not Core.Operations.DocumentKind.Page)
+        if (document.Kind is Core.Operations.DocumentKind.Library or Core.Operations.DocumentKind.Notebook)
             live.TellWhoStands(document, connection);
     }
 

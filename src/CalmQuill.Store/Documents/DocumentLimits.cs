@@ -21,6 +21,7 @@ public sealed record DocumentLimits(long Operations, long Bytes)
         kind switch
         {
             DocumentKind.Page => new Refusal(FullCode, $"This page is full. Go on on a new page."),
+            DocumentKind.Aside => new Refusal(FullCode, $"This aside is full. It takes no more."),
             DocumentKind.Notebook => new Refusal(FullCode, $"This notebook is full. Go on in a new notebook."),
             _ => new Refusal(FullCode, $"This library is full."),
         };

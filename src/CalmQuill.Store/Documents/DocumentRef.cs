@@ -9,6 +9,10 @@ public readonly record struct DocumentRef(Guid Space, DocumentKind Kind, Guid Id
 
     public static DocumentRef Notebook(Guid space, Guid id) => new(space, DocumentKind.Notebook, id);
 
+    /// <param name="space">The person's own space.</param>
+    /// <param name="page">The page that it lies over, of whatever space.</param>
+    public static DocumentRef Aside(Guid space, Guid page) => new(space, DocumentKind.Aside, page);
+
     public static DocumentRef Page(Guid space, Guid id) => new(space, DocumentKind.Page, id);
 }
 

@@ -15,6 +15,14 @@ public static class Folded
         return page;
     }
 
+    /// <summary>A person's aside of a page, as it was written: nothing of it goes along with the page yet.</summary>
+    public static async Task<PageDocument> Aside(this DocumentStore documents, Guid space, Guid page, CancellationToken cancel)
+    {
+        var aside = new PageDocument();
+        await Fold(documents, DocumentRef.Aside(space, page), aside.Apply, cancel);
+        return aside;
+    }
+
     public static async Task<NotebookDocument> Notebook(this DocumentStore documents, Guid space, Guid id, CancellationToken cancel)
     {
         var notebook = new NotebookDocument();

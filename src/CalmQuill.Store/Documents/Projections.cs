@@ -45,6 +45,9 @@ internal sealed class Projections
                     cancel
                 );
                 break;
+            // Nothing of an aside is listed anywhere.
+            case DocumentKind.Aside:
+                break;
             default:
                 await WritePage(connection, document, news, bytes, cancel);
                 await SpotProjection.Write(connection, document, news, all, cancel);

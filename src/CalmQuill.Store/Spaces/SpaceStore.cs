@@ -81,6 +81,13 @@ public sealed class SpaceStore(Database database)
         );
     }
 
+    /// <summary>A person's own library; null for nobody's.</summary>
+    public Task<Guid?> PersonalOf(Guid person, CancellationToken cancel) =>
+        database
+            .Command("SELECT s.id FROM spaces s JOIN members m ON m.space_id = s.id WHERE m.person_id = @person AND s.personal")
+            .With(("person", person))
+            .Row<Guid?>(row => row.GetGuid(0), cancel);
+
     /// <summary>Whether somebody's library is their own, or a group's.</summary>
     public Task<bool> IsPersonal(Guid space, CancellationToken cancel) =>
         database.Command("SELECT personal FROM spaces WHERE id = @space").With(("space", space)).Row(row => row.GetBoolean(0), cancel);

@@ -29,6 +29,7 @@ export const folders = [
   'sheet/retrace',
   'margin',
   'lectern',
+  'aside',
   'page',
   'jot',
   'followups',

@@ -25,6 +25,7 @@ internal abstract class ChangeCodec
         new LayerSetCodec(),
         new StepsJoinedCodec(),
         new OrdersSetCodec(),
+        new ItemsAnchoredCodec(),
     }.ToDictionary(codec => codec.Kind);
 
     protected abstract ChangeKind Kind { get; }

@@ -63,5 +63,24 @@ internal static class JsonParts
         json.WriteEndArray();
     }
 
+    public static void WriteTransform(Utf8JsonWriter json, Transform transform)
+    {
+        var (a, b, c, d, e, f) = transform;
+        WriteNumbers(json, "transform", [a, b, c, d, e, f]);
+    }
+
+    public static Transform ReadTransform(JsonElement json)
+    {
+        var numbers = json.GetProperty("transform");
+        return new(
+            numbers[0].GetInt32(),
+            numbers[1].GetInt32(),
+            numbers[2].GetInt32(),
+            numbers[3].GetInt32(),
+            numbers[4].GetInt32(),
+            numbers[5].GetInt32()
+        );
+    }
+
     public static string Text(JsonElement json, string name) => json.GetProperty(name).GetString() ?? "";
 }

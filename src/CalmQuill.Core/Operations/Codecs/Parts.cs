@@ -86,6 +86,16 @@ internal static class Parts
         return pressures;
     }
 
+    public static void WriteTransform(ByteWriter writer, Transform transform)
+    {
+        var (a, b, c, d, e, f) = transform;
+        foreach (var number in new[] { a, b, c, d, e, f })
+            writer.Signed(number);
+    }
+
+    public static Transform ReadTransform(ref ByteReader reader) =>
+        new(reader.Int32(), reader.Int32(), reader.Int32(), reader.Int32(), reader.Int32(), reader.Int32());
+
     public static bool ReadSwitch(ref ByteReader reader) =>
         reader.Byte() is var value and < 2
             ? value == 1

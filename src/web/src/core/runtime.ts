@@ -1,5 +1,6 @@
 import { sentenceTold } from '../words/sentences';
 import type { AccessBridge } from './accessBridge';
+import type { AsideBridge } from './asideBridge';
 import type { AssetBridge } from './assetBridge';
 import type { DocumentBridge } from './documentBridge';
 import type { HandBridge } from './handBridge';
@@ -17,6 +18,7 @@ import type { UndoBridge } from './undoBridge';
 /** The functions that CalmQuill.Core.Browser exports. Batches and packets are bytes; an empty batch means that nothing was done. */
 export interface Core {
   AccessBridge: AccessBridge;
+  AsideBridge: AsideBridge;
   AssetBridge: AssetBridge;
   DocumentBridge: DocumentBridge;
   PageBridge: PageBridge;
@@ -57,7 +59,7 @@ export function loadCore(): Promise<Core> {
   return loading;
 }
 
-export const documentKinds = { library: 1, notebook: 2, page: 3 } as const;
+export const documentKinds = { library: 1, notebook: 2, page: 3, aside: 4 } as const;
 export type DocumentKind = keyof typeof documentKinds;
 
 export const properties = {
@@ -88,6 +90,7 @@ export const properties = {
   tray: 27,
   palettes: 28,
   habits: 29,
+  aside: 30,
 } as const;
 
 /** The sentence of a refusal that Core threw, without what the runtime puts around it, in the person's language. */

@@ -1,3 +1,4 @@
+import { placeOf } from '../sync/address';
 import type { OpenDocument } from '../sync/openDocument';
 import type { Workspace } from '../sync/workspace';
 
@@ -29,11 +30,12 @@ export async function switchCarried(
     if (!parts.some(({ at, done }) => at === document.address && done.some((id) => step.includes(id)))) continue;
     for (const { at, page, done } of parts) {
       if (at === document.address) continue;
-      const other = await workspace.acquire(document.space, 'page', page);
+      const [space, kind] = placeOf(at);
+      const other = await workspace.acquire(space, kind, page);
       try {
         other.performTogether((handle, now) => workspace.core.PageBridge.Switch(handle, done, on, now));
       } finally {
-        workspace.release(document.space, 'page', page);
+        workspace.release(space, kind, page);
       }
     }
   }

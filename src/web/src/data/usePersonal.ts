@@ -24,6 +24,14 @@ export interface TodayPreset {
   paper: string;
 }
 
+/** Where the page is that an aside lies over, as it was last seen there. */
+export interface AsideNote {
+  space: string;
+  notebook: string;
+  title: string;
+  paper: string;
+}
+
 /** What is personal, kept in the person's own library: stars, views, presets, visits. */
 export interface Personal {
   library: Library;
@@ -32,6 +40,9 @@ export interface Personal {
   /** The pages with a bookmark. */
   bookmarks: Set<string>;
   bookmark: (page: string, notebook: string, on: boolean) => void;
+  /** The pages that an aside of one's own lies over, and where they are. */
+  asides: ReadonlyMap<string, AsideNote>;
+  noteAside: (page: string, note: AsideNote) => void;
   view: (target: string) => View;
   setView: (target: string, view: View) => void;
   often: () => { space: string; notebook: string }[];
@@ -85,6 +96,10 @@ function readPersonal(core: Core, library: Library): Personal {
     star: (id, on) => library.set(id, properties.starred, on ? '1' : ''),
     bookmarks: new Set(Object.keys(library.registers(properties.bookmarked))),
     bookmark: (page, notebook, on) => library.set(page, properties.bookmarked, on ? notebook : ''),
+    asides: new Map(
+      Object.entries(library.registers(properties.aside)).map(([page, note]) => [page, JSON.parse(note) as AsideNote]),
+    ),
+    noteAside: (page, note) => library.set(page, properties.aside, JSON.stringify(note)),
     view: (target) => readView(views[target]),
     setView: (target, view) => library.set(target, properties.view, writeView(view)),
     often: () => JSON.parse(core.LibraryBridge.Often(library.handle)) as { space: string; notebook: string }[],

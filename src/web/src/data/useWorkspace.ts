@@ -13,11 +13,12 @@ export function useWorkspace(): Workspace {
   return workspace;
 }
 
-/** A document while the component is shown; undefined until it is open. Renders again with every change. */
+/** A document while the component is shown; undefined until it is open, and where no id is given. Renders again with every change. */
 export function useDocument(space: string, kind: DocumentKind, id: string): OpenDocument | undefined {
   const workspace = useWorkspace();
   const [document, setDocument] = useState<OpenDocument>();
   useEffect(() => {
+    if (!id) return;
     let ended = false;
     void workspace.acquire(space, kind, id).then((opened) => !ended && setDocument(opened));
     return () => {
@@ -27,7 +28,11 @@ export function useDocument(space: string, kind: DocumentKind, id: string): Open
       setDocument(undefined);
     };
   }, [workspace, space, kind, id]);
-  const shown = document?.address === addressOf(space, kind, id) ? document : workspace.ready(space, kind, id);
+  const shown = !id
+    ? undefined
+    : document?.address === addressOf(space, kind, id)
+      ? document
+      : workspace.ready(space, kind, id);
   useSyncExternalStore(shown?.subscribe ?? noSubscription, shown?.getVersion ?? noVersion);
   return shown;
 }

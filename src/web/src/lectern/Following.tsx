@@ -1,10 +1,11 @@
 import { t } from '@lingui/core/macro';
-import { HandPalmIcon, QuestionIcon } from '@phosphor-icons/react';
+import { HandPalmIcon, NoteBlankIcon, QuestionIcon } from '@phosphor-icons/react';
 import { useSyncExternalStore } from 'react';
 import { may } from '../data/rights';
 import { useFollowedLectern } from '../data/useLecterns';
 import { useWorkspace } from '../data/useWorkspace';
 import { useSession } from '../server/session';
+import { aside } from '../sheet/tools/aside';
 import { mark } from '../sheet/tools/mark';
 import { type Lectern, notebookOf } from '../sync/lecterns';
 import { Button, Toggle } from '../ui/Button';
@@ -59,6 +60,17 @@ export function Following({
           <QuestionIcon size={20} weight="light" /> {t`Ask`}
         </Button>
       )}
+      <Toggle
+        on={tools.isOn(aside.name)}
+        className="inline-flex items-center gap-2 bg-base-100 px-3"
+        data-testid="lesson-aside"
+        onClick={() => {
+          if (!tools.isOn(aside.name)) tools.setReading(false);
+          tools.turn(aside.name, !tools.isOn(aside.name));
+        }}
+      >
+        <NoteBlankIcon size={20} weight="light" /> <span className="@max-2xl:sr-only">{t`Your aside`}</span>
+      </Toggle>
       <Toggle
         on={isHandUp}
         className="inline-flex items-center gap-2 bg-base-100 px-3"

@@ -22,6 +22,7 @@ import { FolderDialog } from './lookDialogs';
 import { FolderContent } from './FolderContent';
 import { LibrarySide, type Place } from './LibrarySide';
 import { colours, root } from '../model/items';
+import { AsidesScreen } from './AsidesScreen';
 import { SharedScreen } from '../sharing/SharedScreen';
 import { TagScreen } from './TagScreen';
 import type { Library } from '../data/Library';
@@ -177,6 +178,14 @@ export function LibraryScreen() {
   );
 }
 
+/** Lists that are screens of their own. */
+const screens: ReadonlyMap<string, ReactNode> = new Map([
+  ['bin', <BinScreen key="bin" />],
+  ['tags', <TagScreen key="tags" />],
+  ['given', <SharedScreen key="given" />],
+  ['asides', <AsidesScreen key="asides" />],
+]);
+
 function Content({
   at,
   libraries,
@@ -190,11 +199,12 @@ function Content({
   onNewFolder: (space: string) => void;
   lead: ReactNode;
 }) {
-  if (at.space === 'list' && ['bin', 'tags', 'given'].includes(at.place)) {
+  const list = at.space === 'list' && screens.get(at.place);
+  if (list) {
     return (
       <div className="min-h-0 grow overflow-y-auto px-[30px] pb-10 pt-6 max-sm:px-4">
         {lead}
-        {at.place === 'bin' ? <BinScreen /> : at.place === 'given' ? <SharedScreen /> : <TagScreen />}
+        {list}
       </div>
     );
   }

@@ -4,6 +4,7 @@ import {
   ClockCounterClockwiseIcon,
   type Icon,
   HandshakeIcon,
+  NoteBlankIcon,
   NotePencilIcon,
   RepeatIcon,
   StarIcon,
@@ -50,6 +51,7 @@ export const lists: Entry[] = [
     icon: NotePencilIcon,
     count: (libraries) => libraries.reduce((sum, one) => sum + one.jots().length, 0),
   },
+  { name: 'asides', words: t`Asides`, icon: NoteBlankIcon },
   { name: 'tags', words: t`Tags`, icon: TagIcon },
   {
     name: 'bin',

@@ -20,6 +20,7 @@ import {
   XIcon,
 } from '@phosphor-icons/react';
 import type { ReactNode } from 'react';
+import { usePersonal } from '../data/usePersonal';
 import { downloadPng } from './downloadPng';
 import { Link, useNavigate } from 'react-router';
 import type { Writer } from '../data/usePeople';
@@ -96,6 +97,7 @@ export function HeaderLine({
 }: HeaderLineProps) {
   const navigate = useNavigate();
   const workspace = useWorkspace();
+  const hasAside = usePersonal()?.asides.has(page.id);
   const take = (words: string, what: string) =>
     void download(workspace, { path: `/api/spaces/${space.id}/${what}`, words });
   return (
@@ -279,6 +281,22 @@ export function HeaderLine({
             icon: <FilePngIcon size={20} weight="light" />,
             onChoose: () => void downloadPng(workspace, space.id, page.id, page.title),
           },
+          ...(hasAside
+            ? [
+                {
+                  label: t`This page with your aside, as PDF`,
+                  testId: 'export-over',
+                  icon: <FilePdfIcon size={20} weight="light" />,
+                  onChoose: () => take(t`The page as PDF`, `pages/${page.id}/export.pdf?aside=over`),
+                },
+                {
+                  label: t`Your aside alone, as PDF`,
+                  testId: 'export-aside',
+                  icon: <FilePdfIcon size={20} weight="light" />,
+                  onChoose: () => take(t`Your aside as PDF`, `pages/${page.id}/export.pdf?aside=alone`),
+                },
+              ]
+            : []),
           {
             label: t`The notebook as PDF`,
             testId: 'export-notebook',

@@ -8,6 +8,8 @@ import { useLibrary } from '../data/useLibrary';
 import type { Notebook } from '../data/useNotebook';
 import type { Writer } from '../data/usePeople';
 import { useDocument, useWorkspace } from '../data/useWorkspace';
+import { AsideSheet } from '../aside/AsideSheet';
+import { useAside, wantsAside } from '../aside/useAside';
 import { LecternLayer } from '../lectern/LecternLayer';
 import { LinkDialog } from '../links/LinkDialog';
 import { useFollow } from '../links/useFollow';
@@ -26,6 +28,7 @@ import { arrived } from '../sheet/selection/clipboard';
 import { useSelection } from '../sheet/selection/useSelection';
 import { mayWriteOnLayer } from '../sheet/tools/layers';
 import { mark, markHalf } from '../sheet/tools/mark';
+import type { SheetEvents } from '../sheet/hand/events';
 import type { SheetActs, Tools } from '../sheet/hand/tool';
 import { Tray } from '../sheet/tools/Tray';
 import { useTrayPlace } from '../sheet/tools/useTrayPlace';
@@ -99,12 +102,13 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   const library = useLibrary(space.id);
   const { habits } = tools;
   const mayWrite = may(space, 'Write');
-  const reading = tools.reading || !mayWrite;
   const holder = useRef<HTMLDivElement>(null);
+  const asideHolder = useRef<HTMLDivElement>(null);
   const slim = useMedia(narrow);
   const [place, setPlace] = useTrayPlace(useMedia(phone));
   const side = place.side ?? (habits.leftHanded ? 'right' : 'left');
-  const room = roomBeside(mayWrite && tray && !place.folded, slim, side);
+  const mayHold = mayWrite || wantsAside(tools);
+  const room = roomBeside(mayHold && tray && !place.folded, slim, side);
   const { blotter, view, under } = useBlotter(holder, {
     space,
     notebook,
@@ -115,6 +119,11 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     startView,
     onPresent,
   });
+  const note = { space: space.id, notebook: notebook.id, title: page.title, paper: page.paper };
+  const aside = useAside(asideHolder, { page: document, note, tools, main: blotter, under });
+  const reading = tools.reading || !mayHold || (aside.isWanted && !aside.isInHand);
+  /** What the hand writes on. */
+  const hand = aside.isInHand ? { blotter: aside.blotter, page: aside.document! } : { blotter, page: document };
   const followsLectern = useFollowedLectern() !== '';
   const lifted = useLiftedOn(page.id);
   useFollowing(holder, blotter, view, page.id, active, onPage, followsLectern && !reading);
@@ -126,12 +135,12 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   const spots = useSpots(document);
   const kinds = useMemo(() => kindsOf(library), [library]);
   const { follow, asking } = useFollow();
-  const worker = useLongWork(document);
-  const layer = tools.layerOf(page.id);
-  const { selection: own, paste } = useSelection({ blotter, page: document, layer, taken, setTaken, worker });
-  const selection = useHolding(document.address, taken, own);
-  const { undo, redo, mayUndo, mayRedo } = usePageSteps(document, worker);
-  const { carryOn, carryOver } = useCarrying(document, next, onMake, (to) => {
+  const worker = useLongWork(hand.page);
+  const layer = tools.layerOf(hand.page.id);
+  const { selection: own, paste } = useSelection({ ...hand, layer, taken, setTaken, worker });
+  const selection = useHolding(hand.page.address, taken, own);
+  const { undo, redo, mayUndo, mayRedo } = usePageSteps(hand.page, worker);
+  const { carryOn, carryOver, give } = useCarrying(document, next, onMake, (to) => {
     setTaken(undefined);
     onPage(to);
   });
@@ -149,7 +158,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   /** In the running line: behind what was just written; else in the middle of what is seen, from where arrow keys move it. */
   const markHere = () => {
     if (!blotter) return;
-    const last = blotter.lastInk;
+    const last = hand.blotter?.lastInk;
     const x = last ? last[2] + markGap + markHalf : blotter.view.middle.x;
     const y = last ? (last[1] + last[3]) / 2 : blotter.view.middle.y;
     const made = addSpot(core, document, 'mark', [x - markHalf, y - markHalf, x + markHalf, y + markHalf], [], {
@@ -158,9 +167,9 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     // The keys go on with it.
     setTimeout(() => globalThis.document.querySelector<HTMLElement>(`[data-spot="${made}"]`)?.focus());
   };
-  const all = () => core.HandBridge.SelectAll(document.handle, allKinds, '');
+  const all = () => core.HandBridge.SelectAll(hand.page.handle, allKinds, '');
   const take = (items: string[]) => {
-    const area = core.HandBridge.BoundsOf(document.handle, items) as unknown as Taken['area'];
+    const area = core.HandBridge.BoundsOf(hand.page.handle, items) as unknown as Taken['area'];
     setTaken({ items, area });
     return area;
   };
@@ -170,11 +179,11 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   };
   const clear = () => {
     const items = all();
-    if (items.length > 0) document.perform((handle, now) => core.HandBridge.Remove(handle, items, now));
+    if (items.length > 0) hand.page.perform((handle, now) => core.HandBridge.Remove(handle, items, now));
     tools.fold();
   };
 
-  useSheetEvents(blotter, {
+  const events: SheetEvents = {
     begun: () => {
       tools.fold();
       setChosen(undefined);
@@ -194,15 +203,28 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     redo,
     say,
     pressed: press,
-    mayWriteOn: () => mayWriteOnLayer(core, document, layer, tools),
-    carried: carryOn,
+    mayWriteOn: () => mayWriteOnLayer(core, hand.page, layer, tools),
+    // What is the person's own goes to no page by itself.
+    carried: aside.isInHand ? () => false : carryOn,
+  };
+  const layerHere = tools.layerOf(page.id);
+  useSheetEvents(blotter, events);
+  useSheetEvents(aside.blotter, events);
+  useAtHand(blotter, {
+    tools,
+    reading: reading || aside.isWanted,
+    layer: layerHere,
+    taken: aside.isInHand ? undefined : taken,
   });
-  useAtHand(blotter, { tools, reading, layer, taken });
+  useAtHand(aside.blotter, { tools, reading, layer, taken: aside.isInHand ? taken : undefined });
 
   // Another tool in the hand lets go of what was taken.
   useEffect(() => {
     if (!tools.tool.keepsTaken) setTaken(undefined);
   }, [tools.held, tools.chosen]);
+
+  // What was taken is the sheet's that it lies on.
+  useEffect(() => setTaken(undefined), [aside.isInHand]);
 
   // What was carried here from another page is selected, once.
   useEffect(() => {
@@ -223,7 +245,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
 
   useSheetKeys({
     active,
-    mayWrite,
+    mayWrite: mayHold,
     reading,
     tools,
     selection,
@@ -238,7 +260,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   const here = { space: space.id, notebook: notebook.id, page: page.id };
   const acts: SheetActs = {
     core,
-    page: document,
+    page: hand.page,
     notebook: notebook.id,
     kinds,
     people,
@@ -261,6 +283,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
         data-reading={reading ? '1' : undefined}
         className={`absolute inset-0 touch-none select-none ${reading ? 'cursor-grab' : 'cursor-crosshair'}`}
       />
+      <AsideSheet holder={asideHolder} aside={aside} main={blotter} view={view} mayWrite={mayWrite} />
       <LiftedContext value={lifted}>
         <SpotLayer
           spots={spots}
@@ -300,24 +323,27 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
         <TakenLayer
           here={here}
           selection={selection}
-          document={document}
-          holder={holder}
-          blotter={blotter}
+          document={hand.page}
+          holder={aside.isInHand ? asideHolder : holder}
+          blotter={hand.blotter}
           view={view}
           tools={tools}
           setTaken={setTaken}
           onChoose={setChosen}
           onLink={() => setLinking(true)}
-          onEdge={carryOver}
+          onEdge={(by, taken) => !aside.isInHand && carryOver(by, taken)}
+          {...(aside.isInHand
+            ? { onGive: mayWrite ? () => give(hand.page, taken!.items, () => setTaken(undefined)) : undefined }
+            : {})}
         />
       )}
       {tools.isOn('loupe') && !reading && blotter && active && (
-        <Loupe main={blotter} view={view} page={document} under={under} tools={tools} onInk={onInk} />
+        <Loupe main={hand.blotter!} view={view} page={hand.page} under={under} tools={tools} onInk={onInk} />
       )}
       {tools.isOn('retrace') && blotter && active && (
         <RetraceBar
-          blotter={blotter}
-          page={document}
+          blotter={hand.blotter!}
+          page={hand.page}
           items={taken?.items ?? nothing}
           people={people}
           onClose={() => tools.turn('retrace', false)}
@@ -345,6 +371,8 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
             tools={tools}
             mayWrite={mayWrite}
             reading={reading}
+            onAside={aside.isWanted}
+            onToggleAside={() => aside.lay(!aside.isWanted)}
             onFull={onFull}
           />,
           controls,

@@ -27,6 +27,8 @@ interface TakenLayerProps {
   onChoose: (spot: string) => void;
   onLink: () => void;
   onEdge: (by: number, taken: Taken) => void;
+  /** What is done with it on the person's own sheet: to give it to the page, where one may write there. Left out on the page itself. */
+  onGive?: (() => void) | undefined;
 }
 
 /** What was taken, framed, with its handles and the bar of what can be done with it. */
@@ -42,6 +44,7 @@ export function TakenLayer({
   onChoose,
   onLink,
   onEdge,
+  ...given
 }: TakenLayerProps) {
   const { core } = useWorkspace();
   const { taken, about } = selection;
@@ -87,6 +90,7 @@ export function TakenLayer({
         view={view}
         side={barSide}
         size={blotter?.size ?? { width: 0, height: 0 }}
+        {...given}
         onLink={onLink}
         onMark={() => {
           onChoose(addSpot(core, document, 'mark', area, items, { mark: tools.settingsOf(mark).kind }));

@@ -56,6 +56,28 @@ export function useCarrying(
   };
 
   return {
+    /** Gives the page what lies on the person's own sheet over it: it lies there as it did here, and everybody sees it. */
+    give: (from: OpenDocument, items: string[], done: () => void): void => {
+      const open = HandBridge.OpenOf(from.handle, items);
+      if (open.length === 0) return say(t`It is locked in its place.`);
+      try {
+        const all = HandBridge.BeginLay(document.handle, HandBridge.Cut(from.handle, open), 0, 0, '');
+        const [laid, left] = OpenDocument.performAcross([
+          [document, (handle, now) => HandBridge.LayMore(handle, all + 1, now)],
+          [from, (handle, now) => HandBridge.RemoveFramed(handle, open, now)],
+        ]);
+        const idsOf = (batches: Uint8Array[]) => DocumentBridge.IdsOf(framed(batches));
+        rememberCarried([
+          { at: from.address, page: from.id, done: idsOf(left!) },
+          { at: document.address, page: document.id, done: idsOf(laid!) },
+        ]);
+        done();
+        say(t`It lies on the page now, for everybody to see.`);
+      } catch (error) {
+        say(sentenceOf(error));
+      }
+    },
+
     /** What making room would push off the sheet. Without a page after this one it stays, where it can be come to, and one is offered. */
     carryOn: (items: string[], end: number, by: number): boolean => {
       const dy = -Math.round(end) + carriedHead;

@@ -5,6 +5,12 @@ export function addressOf(space: string, kind: DocumentKind, id: string): string
   return `${space}/${kind}/${id}`;
 }
 
+/** Where a document is, and what it is. */
+export function placeOf(address: string): [space: string, kind: DocumentKind] {
+  const [space, kind] = address.split('/');
+  return [space!, kind as DocumentKind];
+}
+
 /** The id alone, as it is kept of documents from before addresses. */
 export function idOf(address: string): string {
   return address.slice(address.lastIndexOf('/') + 1);

@@ -11,6 +11,8 @@ const inkEvery = 80;
 /** What is to be known of a stroke in the hand to finish it without the hand. */
 export interface StrokeHead {
   space: string;
+  /** A page, where nothing is said; or an aside. */
+  kind?: DocumentKind;
   page: string;
   pen: number[];
   stabilising: number;

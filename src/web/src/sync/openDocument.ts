@@ -93,9 +93,14 @@ export class OpenDocument {
     this.changed();
   }
 
+  /** What is on it has come to lie elsewhere, though nothing was done to it: who shows it takes it anew. */
+  wasCarried(): void {
+    this.changed();
+  }
+
   /** Tools pass over what may not be changed here; asked for again when that is another. */
   guard(): void {
-    if (this.kind !== 'page') return;
+    if (!this.isPaper) return;
     const { touch, role } = this.around.guardOf(this.space);
     this.around.core.PageBridge.Guard(this.coreHandle, touch, role);
   }
@@ -262,8 +267,13 @@ export class OpenDocument {
     return frames.length;
   }
 
+  /** Whether it is written on: what is done there is taken back there. */
+  private get isPaper(): boolean {
+    return this.kind === 'page' || this.kind === 'aside';
+  }
+
   private note(): void {
-    if (this.kind !== 'page') this.around.steps.note(this.space, this.kind, this.id);
+    if (!this.isPaper) this.around.steps.note(this.space, this.kind, this.id);
   }
 
   private keep(frames: Uint8Array[]): Promise<void> {
@@ -277,8 +287,8 @@ export class OpenDocument {
   }
 
   /** Writes a stroke of it ahead while it is in the hand. */
-  strokeAhead(head: Omit<StrokeHead, 'space' | 'page'>): StrokeAhead {
-    return this.around.ahead.stroke({ ...head, space: this.space, page: this.id });
+  strokeAhead(head: Omit<StrokeHead, 'space' | 'kind' | 'page'>): StrokeAhead {
+    return this.around.ahead.stroke({ ...head, space: this.space, kind: this.kind, page: this.id });
   }
 
   /** Keeps how the page is painted for the next opening; false when something of it is still on its way. */

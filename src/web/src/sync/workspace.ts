@@ -157,8 +157,8 @@ export class Workspace {
   /** Strokes that were in the hand when their tab was closed are ink as far as they were written. */
   private async finish(strokes: LeftStroke[]): Promise<void> {
     const { PenBridge } = this.core;
-    for (const { space, page, pen, stabilising, layer, startedAt, samples } of strokes) {
-      const document = await this.acquire(space, 'page', page);
+    for (const { space, kind = 'page', page, pen, stabilising, layer, startedAt, samples } of strokes) {
+      const document = await this.acquire(space, kind, page);
       try {
         const stroke = PenBridge.Begin(pen, stabilising);
         PenBridge.Add(stroke, samples);
@@ -168,7 +168,7 @@ export class Workspace {
       } catch (problem) {
         reportFault('A stroke that was left could not be finished.', problem, document.address);
       } finally {
-        this.release(space, 'page', page);
+        this.release(space, kind, page);
       }
     }
   }

@@ -31,6 +31,8 @@ export interface LaidPage {
   startView?: View | undefined;
   /** A close-up of the page that another blotter shows: it follows nobody's pen, and its view is not for the hand to move. */
   isLoupe?: boolean;
+  /** What it lies over, which is seen through it: both are looked at as one. */
+  over?: Blotter;
   onView?: (view: View) => void;
 }
 
@@ -72,6 +74,8 @@ export class Blotter {
   private readonly place: Workplace;
   private readonly input: PenInput;
   private readonly sizes: ResizeObserver;
+  /** What lies over it. */
+  private readonly tops = new Set<Blotter>();
   private neighbours: Neighbours;
   private room: Room;
   private events: SheetEvents = unheard;
@@ -108,7 +112,8 @@ export class Blotter {
     this.wet = new WetInk(holder);
     this.float = new FloatInk(holder, (colour) => this.ground.tint(colour));
     this.nib = new HoverNib(holder);
-    this.ground = new Ground(core, page, this.dry, laid.under, () => this.atHand.habits.dimPaper);
+    const wantsDim = () => this.atHand.habits.dimPaper;
+    this.ground = new Ground(core, page, this.dry, laid.under, wantsDim, laid.over !== undefined);
     this.view = new SheetView(
       holder,
       {
@@ -119,8 +124,9 @@ export class Blotter {
         events: () => this.events,
         shown: (view) => this.showAt(view),
       },
-      laid.startView,
+      laid.over?.view.now ?? laid.startView,
     );
+    laid.over?.tops.add(this);
     this.place = {
       core,
       page,
@@ -155,10 +161,10 @@ export class Blotter {
       tapped: (fingers) => (fingers === 2 ? this.events.undo() : this.events.redo()),
       tap: (x, y) => void this.events.pressed(x, y),
       hold: (x, y) => this.events.pressed(x, y) || this.holdLocked(x, y),
-      letGo: (byWheel) => this.view.letGo(byWheel),
+      letGo: (byWheel) => this.lookedAt.letGo(byWheel),
       zoomLocked: () => this.atHand.zoomLocked,
-      view: () => this.view.exact,
-      setView: (view) => laid.isLoupe || this.view.move(view),
+      view: () => this.lookedAt.exact,
+      setView: (view) => laid.isLoupe || this.lookedAt.move(view),
     });
     addEventListener('pagehide', this.hide);
     this.sizes = new ResizeObserver(() => this.resize());
@@ -170,7 +176,8 @@ export class Blotter {
       page.onArrived = () => this.others.dried();
     }
     this.ground.retint();
-    this.ink = new ShownInk(holder, core, page, this.dry, !laid.isLoupe, () => this.changed());
+    // What lies over another page goes along with it: how it was painted is not how it lies.
+    this.ink = new ShownInk(holder, core, page, this.dry, !laid.isLoupe && !laid.over, () => this.changed());
     this.tellCount();
   }
 
@@ -189,6 +196,7 @@ export class Blotter {
     this.sizes.disconnect();
     this.others.stop();
     this.neighbours.stop();
+    this.laid.over?.tops.delete(this);
     if (!this.laid.isLoupe) this.page.onWet = this.page.onPen = this.page.onArrived = undefined;
     this.holder.replaceChildren();
   }
@@ -238,7 +246,16 @@ export class Blotter {
   }
 
   get sheet(): Area {
-    return this.ground.drawing.sheet;
+    return this.laid.over?.sheet ?? this.ground.drawing.sheet;
+  }
+
+  /** How the hand looks at it, and moves it. */
+  private get lookedAt(): SheetView {
+    return this.laid.over?.view ?? this.view;
+  }
+
+  get paperColour(): string {
+    return this.ground.ground;
   }
 
   get links(): PrintedLink[] {
@@ -279,7 +296,8 @@ export class Blotter {
     this.dry.setView(view);
     this.others.setView(view);
     this.float.setView(view);
-    if (this.laid.isLoupe) return;
+    for (const top of this.tops) top.view.look(view);
+    if (this.laid.isLoupe || this.laid.over) return;
     this.neighbours.setView(view, this.sheet);
     this.laid.onView?.(view);
   }
@@ -299,6 +317,7 @@ export class Blotter {
   }
 
   private layOut(): void {
+    if (this.laid.over) return this.view.look(this.laid.over.view.now);
     if (!this.laid.isLoupe) return this.view.layOut();
     const { now } = this.view;
     this.view.look(now.scale === 0 ? { scale: 0.1, x: 0, y: 0 } : now);
@@ -388,7 +407,7 @@ export class Blotter {
   }
 
   private changed(): void {
-    if (this.ground.grow()) this.view.set(this.view.now);
+    if (!this.laid.over && this.ground.grow()) this.view.set(this.view.now);
     this.tellCount();
   }
 

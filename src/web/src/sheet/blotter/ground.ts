@@ -4,7 +4,7 @@ import type { Assets } from '../../sync/assets';
 import { reportFault } from '../../sync/faults';
 import type { OpenDocument } from '../../sync/openDocument';
 import type { DryInk } from '../ink/dryInk';
-import { sheetPaperOf } from '../ink/sheetPaper';
+import { clearPaper, sheetPaperOf } from '../ink/sheetPaper';
 import { dimGround, dimmedPaper, isDark, tintOn } from '../ink/tint';
 import { fitUnder } from '../ink/underlay';
 
@@ -29,6 +29,8 @@ export class Ground {
     private readonly dry: DryInk,
     private under: Under,
     private readonly wantsDim: () => boolean,
+    /** Whether it is seen through, down to the page that it lies over. */
+    private readonly isClear: boolean,
   ) {
     this.drawn = this.draw();
   }
@@ -81,12 +83,14 @@ export class Ground {
     return this.wantsDim() && document.documentElement.dataset.theme === 'quill-night';
   }
 
-  private get ground(): string {
+  /** What colour the paper is seen in. */
+  get ground(): string {
     return this.isDimmed ? dimGround : this.drawn.ground;
   }
 
   private sheetPaper() {
     const paper = sheetPaperOf(this.drawn);
+    if (this.isClear) return clearPaper(paper);
     return this.isDimmed ? dimmedPaper(paper) : paper;
   }
 
@@ -105,7 +109,7 @@ export class Ground {
     this.drawn = drawing;
     const sheetPaper = this.sheetPaper();
     this.dry.setPaper(sheetPaper);
-    if (asset) {
+    if (asset && !this.isClear) {
       const whole = JSON.parse(this.core.PaperBridge.Read(paper)) as { width: number; height: number };
       const { signal } = this.ended;
       void assets

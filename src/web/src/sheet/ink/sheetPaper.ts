@@ -25,6 +25,11 @@ export function sheetPaperOf(drawing: Drawing): SheetPaper {
   return { sheet: drawing.sheet, ground: drawing.ground, layers: layersOf(drawing), under: [] };
 }
 
+/** The same sheet without anything on it, to be seen through. */
+export function clearPaper({ sheet }: SheetPaper): SheetPaper {
+  return { sheet, ground: 'transparent', layers: [], under: [] };
+}
+
 export function layersOf(drawing: Drawing): Layer[] {
   return drawing.pieces.flatMap((piece) =>
     piece.path

@@ -7,6 +7,7 @@ import {
   EraserIcon,
   FlagPennantIcon,
   FlipHorizontalIcon,
+  HandArrowUpIcon,
   FlipVerticalIcon,
   ImageIcon,
   LinkIcon,
@@ -43,6 +44,8 @@ interface SelectionBarProps {
   onMark: () => void;
   onHeading: () => void;
   onCopyLink: () => void;
+  /** On the person's own sheet: gives it to the page below, where one may write there. There are no marks, links and contents on such a sheet. */
+  onGive?: (() => void) | undefined;
 }
 
 type Unfolding = 'look' | 'more' | 'even';
@@ -59,7 +62,9 @@ export function SelectionBar({
   onMark,
   onHeading,
   onCopyLink,
+  ...given
 }: SelectionBarProps) {
+  const isAside = 'onGive' in given;
   const { core } = useWorkspace();
   const layers = useLayers(core, page);
   const [unfolded, setUnfolded] = useState<Unfolding>();
@@ -122,14 +127,31 @@ export function SelectionBar({
                 onPress={selection.duplicate}
               />
             )}
-            <Press label={t`Link`} testId="make-link" icon={<LinkIcon size={20} weight="light" />} onPress={onLink} />
-            <Press
-              label={t`Mark`}
-              testId="make-mark"
-              icon={<FlagPennantIcon size={20} weight="light" />}
-              onPress={onMark}
-            />
-            {isInk && (
+            {given.onGive && (
+              <Press
+                label={t`Give it`}
+                testId="give-taken"
+                icon={<HandArrowUpIcon size={20} weight="light" />}
+                onPress={given.onGive}
+              />
+            )}
+            {!isAside && (
+              <>
+                <Press
+                  label={t`Link`}
+                  testId="make-link"
+                  icon={<LinkIcon size={20} weight="light" />}
+                  onPress={onLink}
+                />
+                <Press
+                  label={t`Mark`}
+                  testId="make-mark"
+                  icon={<FlagPennantIcon size={20} weight="light" />}
+                  onPress={onMark}
+                />
+              </>
+            )}
+            {isInk && !isAside && (
               <Press
                 label={t`Contents`}
                 testId="make-heading"

@@ -1,3 +1,4 @@
+import { aside } from './aside';
 import { guide } from './guide';
 import { habits } from './habits';
 import { handTools } from './handTools';
@@ -28,6 +29,7 @@ export const offers: readonly Offer[] = [
   layers,
   loupe,
   retrace,
+  aside,
   habits,
 ];
 
