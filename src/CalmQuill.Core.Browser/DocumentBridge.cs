@@ -104,7 +104,16 @@ public static partial class DocumentBridge
             .. Session
                 .Unframed(batches)
                 .SelectMany(batch => OperationCodec.Decode(batch))
-                .Where(operation => operation.Change is not (Change.EffectSet or Change.StepsJoined or Change.ItemsAnchored))
+                .Where(operation =>
+                    operation.Change
+                        is not (
+                            Change.EffectSet
+                            or Change.StepsJoined
+                            or Change.ItemsAnchored
+                            or Change.AnswerAdded
+                            or Change.AnswerWithdrawn
+                        )
+                )
                 .Select(operation => operation.Id.ToString()),
         ];
 
@@ -153,6 +162,7 @@ public static partial class DocumentBridge
         {
             Change.ItemAdded added => added.Word,
             Change.SpotAdded or Change.SpotSet => "mark or link",
+            Change.AnswerAdded => "answer",
             Change.NodePlaced or Change.PageAdded => "thing put in its place",
             Change.PropertySet { Property: Property.Name } => "name",
             Change.TagSet => "tag",

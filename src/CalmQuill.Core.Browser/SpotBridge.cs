@@ -96,6 +96,20 @@ public static partial class SpotBridge
         json.WriteNumber("createdAt", spot.CreatedAt);
         json.WriteString("author", spot.Author);
         json.WriteBoolean("open", spot.IsOpen);
+        json.WriteBoolean("answered", spot.IsAnswered);
+        json.WriteStartArray("answers");
+        foreach (var answer in spot.Answers)
+        {
+            json.WriteStartObject();
+            json.WriteString("id", answer.Id.ToString());
+            json.WriteString("author", answer.Author);
+            json.WriteNumber("at", answer.At);
+            json.WriteString("text", answer.Text);
+            json.WriteBoolean("inked", answer.Ink.Length > 0);
+            json.WriteEndObject();
+        }
+
+        json.WriteEndArray();
         if (spot.DoneAt is { } at)
         {
             json.WriteNumber("doneAt", at);

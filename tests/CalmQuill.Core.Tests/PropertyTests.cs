@@ -44,6 +44,7 @@ public sealed class PropertyTests
         { Property.Tray, "[]", new string('x', 3_901) },
         { Property.Palettes, "{}", "a\u007f" },
         { Property.Habits, "{}", new string('x', 3_901) },
+        { Property.Told, "1790000000000", new string('1', 17) },
         { Property.Aside, """{"title":"Beats"}""", new string('x', 3_901) },
     };
 
@@ -201,6 +202,7 @@ public sealed class PropertyTests
                 id => new Change.ItemsTransformed([id], [], Core.Ink.Transform.Shift(1, 1)),
                 id => new Change.ItemsSet([id], [new ItemValue(ItemField.Order, "1")]),
                 id => new Change.StepsJoined([id]),
+                id => new Change.AnswerWithdrawn(id),
             }
         )
         {

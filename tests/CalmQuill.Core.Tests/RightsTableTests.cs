@@ -10,6 +10,7 @@ public sealed class RightsTableTests
     private static readonly Dictionary<Act, bool[]> Expected = new()
     {
         [Act.Read] = [false, true, true, true, true],
+        [Act.Answer] = [false, true, true, true, true],
         [Act.Write] = [false, false, true, true, true],
         [Act.LockOwn] = [false, false, true, true, true],
         [Act.LockAny] = [false, false, false, true, true],
@@ -42,7 +43,7 @@ public sealed class RightsTableTests
         foreach (var act in Enum.GetValues<Act>())
         {
             foreach (var role in Enum.GetValues<Role>())
-                Assert.Equal(act is Act.Read or Act.Write && Rights.May(role, act), Rights.MayAsGuest(role, act));
+                Assert.Equal(act is Act.Read or Act.Answer or Act.Write && Rights.May(role, act), Rights.MayAsGuest(role, act));
         }
     }
 

@@ -119,7 +119,7 @@ public static class Boundaries
         Gen.Select(Id, Gen.Byte[0, 31], Value)
             .Select((target, property, value) => (Change)new Change.PropertySet(target, (Property)property, value)),
         // Each register has its own longest value, so it is drawn more often.
-        Gen.Select(Id, Gen.Byte[1, 30], Value)
+        Gen.Select(Id, Gen.Byte[1, 31], Value)
             .Select((target, property, value) => (Change)new Change.PropertySet(target, (Property)property, value)),
         Gen.Select(Id, Order, Value).Select((page, order, paper) => (Change)new Change.PageAdded(page, order, paper)),
         Gen.Select(Id, Order)
@@ -165,6 +165,9 @@ public static class Boundaries
         Items.Select(steps => (Change)new Change.StepsJoined(steps)),
         Gen.Select(Items, OpId, One(1, Transform.One, Transform.One * Transform.MostScale, int.MaxValue), Coordinate)
             .Select((items, on, scale, by) => (Change)new Change.ItemsAnchored(items, on, new Transform(scale, 0, 0, scale, by, by))),
+        Gen.Select(Id, Text, Id.Array[0, 3])
+            .Select((spot, text, people) => (Change)new Change.AnswerAdded(spot, text, people, ReadOnlyMemory<byte>.Empty)),
+        OpId.Select(answer => (Change)new Change.AnswerWithdrawn(answer)),
         Spot,
         Item
     );

@@ -81,6 +81,7 @@ public static class Corpus
         yield return new Change.TagSet(folder, tag, false);
         yield return new Change.Visited(Generate.Node(9), notebook);
         yield return new Change.PropertySet(Generate.Node(7), Property.Aside, """{"title":"Beats"}""");
+        yield return new Change.PropertySet(Guid.Empty, Property.Told, "1790000000000");
     }
 
     private static IEnumerable<Change> NotebookChanges()
@@ -109,6 +110,16 @@ public static class Corpus
             yield return new Change.PropertySet(page, property, value);
         yield return new Change.TagSet(page, Generate.Node(8), true);
     }
+
+    private static byte[] Ink() =>
+        OperationCodec.Encode(
+            new Operation(
+                new OpId(1, 1),
+                Hlc.At(1),
+                Guid.Empty,
+                new Change.StrokeAdded(new Pen(PenKind.Ball, 40, 0x1F3D3AFF), 1_789_999_999_000, Generate.Wave(4))
+            )
+        );
 
     private static IEnumerable<Change> AsideChanges()
     {
@@ -211,5 +222,7 @@ public static class Corpus
             ]
         );
         yield return new Change.StepsJoined([first, new OpId(0xFEDC_BA98_7654_3210, 2)]);
+        yield return new Change.AnswerAdded(Generate.Node(3), "Two beats a second: π·√(l/g)", [Generate.People[1]], Ink());
+        yield return new Change.AnswerWithdrawn(new OpId(2, 9));
     }
 }

@@ -6,6 +6,9 @@ public enum Act : byte
     /// <summary>See all that is in it, and who is.</summary>
     Read,
 
+    /// <summary>Say something to a mark, and take back what one said.</summary>
+    Answer,
+
     /// <summary>Write, put in order, bin and have back.</summary>
     Write,
 

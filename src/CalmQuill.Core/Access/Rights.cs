@@ -7,6 +7,7 @@ public static class Rights
     private static readonly IReadOnlyDictionary<Act, Role> Least = new Dictionary<Act, Role>
     {
         [Act.Read] = Role.Reader,
+        [Act.Answer] = Role.Reader,
         [Act.Write] = Role.Writer,
         [Act.LockOwn] = Role.Writer,
         [Act.LockAny] = Role.Owner,
@@ -34,8 +35,8 @@ public static class Rights
     /// <summary>The same in one's own library, where there is nobody else.</summary>
     public static bool MayInOwn(Role role, Act act) => May(role, act) && !OfGroups.Contains(act);
 
-    /// <summary>What a guest may: read what was shared, and write on its pages where the share says so. Nothing of the library it lies in.</summary>
-    public static bool MayAsGuest(Role role, Act act) => act is Act.Read or Act.Write && May(role, act);
+    /// <summary>What a guest may: read what was shared and say something to its marks, and write on its pages where the share says so. Nothing of the library it lies in.</summary>
+    public static bool MayAsGuest(Role role, Act act) => act is Act.Read or Act.Answer or Act.Write && May(role, act);
 
     public static bool MayRead(Role role) => May(role, Act.Read);
 

@@ -32,6 +32,7 @@ public static class TouchRules
             Change.ItemsTransformed transformed => transformed.Items,
             Change.ItemsSet set => set.Items,
             Change.ItemsAnchored anchored => anchored.Items,
+            Change.AnswerWithdrawn withdrawn => [withdrawn.Answer],
             Change.ItemAdded added => added.Replaced,
             Change.EffectSet effect => [effect.Target],
             _ => [],
@@ -54,7 +55,7 @@ public static class TouchRules
     public static Refusal? CheckPage(Touch touch, Role role, Change change, Func<OpId, bool> isTheirs)
     {
         // Taking one's own back is no change to what others see as there: it undoes what one added.
-        var rule = change is Change.EffectSet && touch is Touch.Add ? Touch.Own : touch;
+        var rule = change is Change.EffectSet or Change.AnswerWithdrawn && touch is Touch.Add ? Touch.Own : touch;
         return Altered(change).All(id => May(rule, role, isTheirs(id))) ? null : Reason(touch);
     }
 

@@ -103,6 +103,15 @@ public ref struct ByteReader(ReadOnlySpan<byte> bytes)
         }
     }
 
+    /// <summary>So many bytes, as they are.</summary>
+    public ReadOnlySpan<byte> Bytes(int length)
+    {
+        if (length > Remaining)
+            throw Short();
+        position += length;
+        return bytes.Slice(position - length, length);
+    }
+
     /// <summary>A reader over the next bytes alone; this one goes on after them.</summary>
     public ByteReader Part(int length)
     {

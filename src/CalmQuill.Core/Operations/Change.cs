@@ -135,6 +135,18 @@ public abstract partial record Change
         public override ChangeKind Kind => ChangeKind.SpotSet;
     }
 
+    /// <summary>Page: says something to a mark, typed or in ink (a batch of strokes), and to some people in particular. Like all talk it is no step on the page to be undone; it is withdrawn.</summary>
+    public sealed record AnswerAdded(Guid Spot, string Text, IReadOnlyList<Guid> Mentions, ReadOnlyMemory<byte> Ink) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.AnswerAdded;
+    }
+
+    /// <summary>Page: takes an answer away.</summary>
+    public sealed record AnswerWithdrawn(OpId Answer) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.AnswerWithdrawn;
+    }
+
     /// <summary>Page: moves, scales or turns items, and spots that lie on no ink. Such steps are done in the order of their stamps.</summary>
     public sealed record ItemsTransformed(IReadOnlyList<OpId> Items, IReadOnlyList<Guid> Spots, Transform Transform) : Change
     {

@@ -22,4 +22,6 @@ public enum ChangeKind : byte
     StepsJoined = 17,
     OrdersSet = 18,
     ItemsAnchored = 19,
+    AnswerAdded = 20,
+    AnswerWithdrawn = 21,
 }

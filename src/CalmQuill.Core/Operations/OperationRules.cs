@@ -27,7 +27,7 @@ public static class OperationRules
     {
         if (!Rights.MayRead(role))
             return new Refusal(Refusal.NotAllowedCode, $"You are not a member of the space this belongs to.");
-        if (!Rights.MayWrite(role))
+        if (!Rights.MayWrite(role) && !(Rights.May(role, Act.Answer) && AnswerRules.IsAnswering(operation.Change)))
             return new Refusal(Refusal.NotAllowedCode, $"You may read here, but not write.");
         if (operation.Author != sender)
             return new Refusal("wrong-author", $"This was written under another person's name.");
@@ -73,6 +73,7 @@ public static class OperationRules
             Change.ItemsSet set => set.Items,
             Change.StepsJoined joined => joined.Steps,
             Change.ItemsAnchored anchored => anchored.Items.Append(anchored.On),
+            Change.AnswerWithdrawn withdrawn => [withdrawn.Answer],
             _ => [],
         };
 
@@ -100,6 +101,7 @@ public static class OperationRules
             Change.PageAdded added => [added.Order, added.Paper],
             Change.SpotAdded spot => spot.Values.Select(value => value.Value),
             Change.SpotSet spot => spot.Values.Select(value => value.Value),
+            Change.AnswerAdded answer => [answer.Text],
             Change.ItemAdded added => added.Texts,
             Change.ItemsSet set => set.Values.Select(value => value.Value),
             Change.LayerSet set => set.Values.Select(value => value.Value),
@@ -132,13 +134,18 @@ public static class OperationRules
             (DocumentKind.Page, Change.EffectSet) => null,
             (DocumentKind.Page, Change.SpotAdded spot) => SpotRules.Check(spot) ?? TooMany(spot.Items.Count),
             (DocumentKind.Page, Change.SpotSet spot) => SpotRules.Check(spot.Spot, spot.Values),
+            (DocumentKind.Page, Change.AnswerAdded answer) => AnswerRules.Check(answer),
+            (DocumentKind.Page, Change.AnswerWithdrawn) => null,
             (DocumentKind.Page, Change.ItemsTransformed transformed) => Check(transformed),
             (DocumentKind.Page, Change.ItemsSet set) => ItemRules.Check(set) ?? TooMany(set.Items.Count),
             (DocumentKind.Page, Change.LayerSet set) => LayerRules.Check(set),
             (DocumentKind.Page, Change.StepsJoined joined) => CheckItems(joined.Steps),
             (DocumentKind.Aside, Change.ItemsAnchored anchored) => CheckItems(anchored.Items) ?? Check(anchored.Lay),
             // Marks, links, headings and curtains are the page's.
-            (DocumentKind.Aside, not (Change.SpotAdded or Change.SpotSet)) => CheckChange(change, DocumentKind.Page),
+            (DocumentKind.Aside, not (Change.SpotAdded or Change.SpotSet or Change.AnswerAdded or Change.AnswerWithdrawn)) => CheckChange(
+                change,
+                DocumentKind.Page
+            ),
             _ => new Refusal("wrong-document", $"This change does not belong into a document of this kind."),
         };
 

@@ -146,6 +146,7 @@ public static class Properties
     public static readonly PropertyDescriptor<string> Tray = Setting(Property.Tray, 3_900, "the person's own library, notebook");
     public static readonly PropertyDescriptor<string> Palettes = Setting(Property.Palettes, 3_900, "the person's own library");
     public static readonly PropertyDescriptor<string> Habits = Setting(Property.Habits, 3_900, "the person's own library");
+    public static readonly PropertyDescriptor<string> Told = Setting(Property.Told, 16, "the person's own library");
     public static readonly PropertyDescriptor<string> Aside = Setting(Property.Aside, 3_900, "page, in the person's own library");
 
     /// <summary>All of them, by their numbers.</summary>
@@ -180,6 +181,7 @@ public static class Properties
         Palettes,
         Habits,
         Aside,
+        Told,
     }.ToDictionary(descriptor => descriptor.Property);
 
     /// <summary>How many bytes of a register's text are read at most; one that is not known here may be of a later version.</summary>

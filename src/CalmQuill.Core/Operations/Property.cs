@@ -89,4 +89,7 @@ public enum Property : byte
 
     /// <summary>Personal library, with a page as target: where the page is that the person's aside lies over, and what it is called, as JSON.</summary>
     Aside = 30,
+
+    /// <summary>Personal library: up to when the person has seen what was said to them, UTC milliseconds.</summary>
+    Told = 31,
 }

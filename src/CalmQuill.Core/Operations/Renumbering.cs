@@ -31,6 +31,7 @@ public sealed class Renumbering(Func<OpId, OpId> nameOf)
             Change.ItemsTransformed transformed => transformed with { Items = Of(transformed.Items) },
             Change.ItemAdded added => added.Replacing(Of(added.Replaced)),
             Change.ItemsSet set => set with { Items = Of(set.Items) },
+            Change.AnswerWithdrawn withdrawn => withdrawn with { Answer = nameOf(withdrawn.Answer) },
             Change.ItemsAnchored anchored => anchored with { Items = Of(anchored.Items) },
             Change.StepsJoined joined => joined with { Steps = Of(joined.Steps) },
             _ => change,

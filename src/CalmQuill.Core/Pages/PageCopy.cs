@@ -1,4 +1,5 @@
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Spots;
 
 namespace CalmQuill.Core.Pages;
 
@@ -21,6 +22,9 @@ public static class PageCopy
         var authors = standing.ToDictionary(operation => operation.Id, operation => operation.Author);
         foreach (var operation in standing)
         {
+            // What others said to a mark is nobody else's to say, and stays where it was said.
+            if (AnswerRules.IsAnswering(operation.Change))
+                continue;
             // Nobody takes back what another did; by one hand it would be taken back.
             if (operation.Change is Change.EffectSet effect && authors.GetValueOrDefault(effect.Target) != operation.Author)
                 continue;

@@ -8,7 +8,7 @@ namespace CalmQuill.Core.Pages;
 
 /// <summary>A page: what the set of its operations shows. The order in which they arrive, and how often, makes no difference.</summary>
 /// <remarks>
-/// Every operation but <see cref="Change.EffectSet"/>, <see cref="Change.StepsJoined"/> and <see cref="Change.ItemsAnchored"/> contributes something that can be taken out again: a thing,
+/// Every operation but <see cref="Change.EffectSet"/>, <see cref="Change.StepsJoined"/>, <see cref="Change.ItemsAnchored"/> and answers contributes something that can be taken out again: a thing,
 /// a removal, a shift, gaps, fields of items and layers.
 /// One that names a thing twice does it once.
 /// <see cref="Change.EffectSet"/> is a register a target: the latest by the target's own author says whether its contribution counts.
@@ -84,6 +84,12 @@ public sealed class PageDocument
         if (operation.Change is Change.ItemsAnchored anchored)
         {
             Anchors.Take(operation, anchored);
+            return true;
+        }
+
+        if (AnswerRules.IsAnswering(operation.Change))
+        {
+            spots.Talk(operation);
             return true;
         }
 
@@ -171,6 +177,14 @@ public sealed class PageDocument
 
         writer.Signed(spot.DoneAt ?? 0);
         writer.Guid(spot.DoneBy);
+        writer.Varint((ulong)spot.Answers.Count);
+        foreach (var answer in spot.Answers)
+        {
+            writer.Fixed64(answer.Id.Replica);
+            writer.Varint(answer.Id.Counter);
+            writer.Text(answer.Text);
+            writer.Varint((ulong)answer.Ink.Length);
+        }
     }
 
     private static void WriteLayer(ByteWriter writer, Layer layer)
@@ -195,7 +209,9 @@ public sealed class PageDocument
                 or Change.SpotSet
                 or Change.LayerSet
                 or Change.StepsJoined
-                or Change.ItemsAnchored;
+                or Change.ItemsAnchored
+                or Change.AnswerAdded
+                or Change.AnswerWithdrawn;
 
     private void InOrder()
     {
@@ -213,7 +229,12 @@ public sealed class PageDocument
         if (
             !operations.TryGetValue(effect.Target, out var target)
             || target.Author != operation.Author
-            || target.Change is Change.EffectSet or Change.StepsJoined or Change.ItemsAnchored
+            || target.Change
+                is Change.EffectSet
+                    or Change.StepsJoined
+                    or Change.ItemsAnchored
+                    or Change.AnswerAdded
+                    or Change.AnswerWithdrawn
         )
             return;
         histories[operation.Author].SetActive(target.Stamp, effect.Active, operation.Stamp);

@@ -20,7 +20,36 @@ public sealed class PageSpots
 
     private static readonly Comparer<Stamp> ByStamp = Comparer<Stamp>.Create((one, other) => one.CompareTo(other));
 
+    private readonly Dictionary<Guid, SortedList<Stamp, Answer>> answers = [];
+    private readonly HashSet<OpId> withdrawn = [];
+
     public bool Any => states.Count > 0;
+
+    /// <summary>Takes in what is said to a mark, or that it is not any more.</summary>
+    public void Talk(Operation operation)
+    {
+        switch (operation.Change)
+        {
+            case Change.AnswerAdded added:
+                if (!answers.TryGetValue(added.Spot, out var said))
+                    answers[added.Spot] = said = new SortedList<Stamp, Answer>(ByStamp);
+                said[operation.Stamp] = new Answer(
+                    operation.Id,
+                    operation.Author,
+                    operation.Time.UnixMilliseconds,
+                    added.Text,
+                    added.Mentions,
+                    added.Ink
+                );
+                break;
+            case Change.AnswerWithdrawn taken:
+                withdrawn.Add(taken.Answer);
+                break;
+        }
+    }
+
+    private List<Answer> AnswersTo(Guid spot) =>
+        answers.TryGetValue(spot, out var said) ? [.. said.Values.Where(answer => !withdrawn.Contains(answer.Id))] : [];
 
     /// <summary>Puts a change in, or takes it out.</summary>
     public void Contribute(Operation operation, bool adds)
@@ -87,7 +116,8 @@ public sealed class PageSpots
                         stamp.Time.UnixMilliseconds,
                         author,
                         done?.Stamp.Time.UnixMilliseconds,
-                        done?.Author ?? Guid.Empty
+                        done?.Author ?? Guid.Empty,
+                        AnswersTo(id)
                     )
                 )
             );

@@ -13,6 +13,7 @@ namespace CalmQuill.Core.Spots;
 /// <param name="Author">Who made it.</param>
 /// <param name="DoneAt">When it was ticked off; null while it is open.</param>
 /// <param name="DoneBy">Who ticked it off.</param>
+/// <param name="Answers">What was said to it, in its order.</param>
 public sealed record Spot(
     Guid Id,
     SpotKind Kind,
@@ -22,10 +23,14 @@ public sealed record Spot(
     long CreatedAt,
     Guid Author,
     long? DoneAt,
-    Guid DoneBy
+    Guid DoneBy,
+    IReadOnlyList<Answer> Answers
 )
 {
     public string this[SpotField field] => Values.TryGetValue(field, out var value) ? value : "";
+
+    /// <summary>Whether somebody else than who put it there said something to it.</summary>
+    public bool IsAnswered => Answers.Any(answer => answer.Author != Author);
 
     /// <summary>Whether it waits for somebody.</summary>
     public bool IsOpen => Kind == SpotKind.Mark && DoneAt is null && MarkKinds.CanBeDone(this[SpotField.Mark]);

@@ -105,6 +105,9 @@ public sealed class LanternStreet(
         await LiveIn(personal, group, made, cancel);
         var keepers = await Knock(group, cancel);
         await Give(keepers, group, personal, made, cancel);
+        var talk = new ClassTalk(documents, group, pageIds, writers, random, now);
+        await talk.Answer(cancel);
+        await talk.NoteAside(made["Anchor and deadbeat"], personal, cancel);
         return true;
     }
 

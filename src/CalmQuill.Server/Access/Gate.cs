@@ -160,7 +160,9 @@ public sealed class Gate(SpaceStore spaces, LockStore locks, GuestStore guests)
             role = await AsGuest(document, await NotebookOf(document, cancel), visitor, cancel);
         if (!Rights.MayRead(role))
             return Denial.NotHere;
-        return Rights.MayWrite(role) ? new WritableDocument(document, role, isGuest, visitor) : Denial.MayNotWrite;
+        // Who may only read a page may answer to its marks; each operation is judged by the role.
+        var mayAnswer = document.Kind is DocumentKind.Page && Rights.May(role, Act.Answer);
+        return Rights.MayWrite(role) || mayAnswer ? new WritableDocument(document, role, isGuest, visitor) : Denial.MayNotWrite;
     }
 
     /// <summary>A file of a space, such as a picture on a cover: for those who are in it, and for guests of a notebook that shows it.</summary>

@@ -1,6 +1,7 @@
 using CalmQuill.Server.Access;
 using CalmQuill.Server.People;
 using CalmQuill.Store.Library;
+using CalmQuill.Store.Spots;
 
 namespace CalmQuill.Server.Desk;
 
@@ -9,6 +10,8 @@ internal static class DeskEndpoints
 {
     private const int MostPlaces = 6,
         MostNews = 12,
+        MostTold = 50,
+        ToldDays = 14,
         MostOften = 100;
 
     public static void MapDesk(this IEndpointRouteBuilder api)
@@ -23,6 +26,7 @@ internal static class DeskEndpoints
         HttpContext http,
         Gate gate,
         DeskStore desk,
+        SpotStore spots,
         TimeProvider clock,
         CancellationToken cancel
     )
@@ -38,6 +42,7 @@ internal static class DeskEndpoints
             {
                 leftOff = await desk.LeftOff(http.User.Id(), MostPlaces, shut, cancel),
                 news = await desk.Since(http.User.Id(), from, MostNews, shut, cancel),
+                told = await spots.For(http.User.Id(), now.AddDays(-ToldDays).ToUnixTimeMilliseconds(), MostTold, shut, cancel),
             }
         );
     }

@@ -89,6 +89,8 @@ internal static class DocumentEndpoints
             && await spaces.TouchIn(writable.Document.Space, cancel) is not Touch.Everything and var touch
         )
             await KeepToTouch(touch, writable, accepted, results, documents, spaces, cancel);
+        if (!Rights.MayWrite(writable.Role))
+            await KeepToOwnAnswers(writable, accepted, results, documents, cancel);
         if (accepted.Count == 0)
             return Results.Ok(
                 new
@@ -180,6 +182,31 @@ internal static class DocumentEndpoints
         }
         Refuse(accepted, results, check);
     }
+
+    /// <summary>Who may not write takes back what they answered themselves, and nobody else's.</summary>
+    private static async Task KeepToOwnAnswers(
+        WritableDocument writable,
+        List<(int Frame, Operation Operation)> accepted,
+        FrameResult?[] results,
+        DocumentStore documents,
+        CancellationToken cancel
+    )
+    {
+        var named = accepted
+            .Select(entry => entry.Operation.Change)
+            .OfType<Change.AnswerWithdrawn>()
+            .Select(change => change.Answer)
+            .ToList();
+        var theirs = accepted.Select(entry => entry.Operation.Id).ToHashSet();
+        theirs.UnionWith(await documents.WrittenBy(writable.Document, writable.Visitor.Person, named, cancel));
+        Refuse(
+            accepted,
+            results,
+            change => change is Change.AnswerWithdrawn { Answer: var answer } && !theirs.Contains(answer) ? Denied : null
+        );
+    }
+
+    private static readonly Refusal Denied = new(Refusal.NotAllowedCode, $"This answer is somebody else's.");
 
     /// <summary>Takes out what may not enter, and says why.</summary>
     private static void Refuse(List<(int Frame, Operation Operation)> accepted, FrameResult?[] results, Func<Change, Refusal?> check) =>

@@ -13,6 +13,8 @@ namespace CalmQuill.Store.Spots;
 /// <param name="Paper">Its paper.</param>
 /// <param name="Sequence">The page's last number, which the address of its picture carries.</param>
 /// <param name="Tags">Its tags with those of what it lies in.</param>
+/// <param name="Answers">How often somebody said something to it.</param>
+/// <param name="IsAnswered">Whether somebody else than who put it there did.</param>
 public sealed record ShownSpot(
     Guid Space,
     Guid Notebook,
@@ -38,5 +40,7 @@ public sealed record ShownSpot(
     long CreatedAt,
     Guid Author,
     long? DoneAt,
-    Guid? DoneBy
+    Guid? DoneBy,
+    int Answers,
+    bool IsAnswered
 );

@@ -21,8 +21,9 @@ internal static class SpotProjection
     {
         // Ink alone changes no spot; what moves ink or takes it away does where the page has any, and taking back can bring one back.
         if (
-            !news.Any(operation => operation.Change is Change.SpotAdded or Change.SpotSet or Change.EffectSet)
-            && (news.All(operation => operation.Change is Change.StrokeAdded) || !await HasAny(connection, page, cancel))
+            !news.Any(operation =>
+                operation.Change is Change.SpotAdded or Change.SpotSet or Change.EffectSet || AnswerRules.IsAnswering(operation.Change)
+            ) && (news.All(operation => operation.Change is Change.StrokeAdded) || !await HasAny(connection, page, cancel))
         )
             return;
         var document = new PageDocument();
@@ -44,11 +45,52 @@ internal static class SpotProjection
             ("page", page.Id),
             ("space", page.Space)
         );
+        await connection.Execute(
+            "DELETE FROM page_answers WHERE space_id = @space AND page_id = @page",
+            cancel,
+            ("page", page.Id),
+            ("space", page.Space)
+        );
         if (spots.Count == 0)
             return;
+        await WriteSpots(connection, page, spots, cancel);
+        if (spots.Any(spot => spot.Answers.Count > 0))
+            await WriteAnswers(connection, page, spots, cancel);
+    }
+
+    private static async Task WriteAnswers(
+        NpgsqlConnection connection,
+        DocumentRef page,
+        IReadOnlyList<Spot> spots,
+        CancellationToken cancel
+    )
+    {
+        await using var copy = await connection.BeginBinaryImportAsync(
+            "COPY page_answers (space_id, page_id, spot_id, id, author, at, text, inked, mentions) FROM STDIN (FORMAT binary)",
+            cancel
+        );
+        foreach (var (spot, answer) in spots.SelectMany(spot => spot.Answers.Select(answer => (spot, answer))))
+        {
+            await copy.StartRowAsync(cancel);
+            await copy.WriteAsync(page.Space, NpgsqlDbType.Uuid, cancel);
+            await copy.WriteAsync(page.Id, NpgsqlDbType.Uuid, cancel);
+            await copy.WriteAsync(spot.Id, NpgsqlDbType.Uuid, cancel);
+            await copy.WriteAsync(answer.Id.ToString(), NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(answer.Author, NpgsqlDbType.Uuid, cancel);
+            await copy.WriteAsync(answer.At, NpgsqlDbType.Bigint, cancel);
+            await copy.WriteAsync(answer.Text, NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(answer.Ink.Length > 0, NpgsqlDbType.Boolean, cancel);
+            await copy.WriteAsync(answer.Mentions.ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Uuid, cancel);
+        }
+
+        await copy.CompleteAsync(cancel);
+    }
+
+    private static async Task WriteSpots(NpgsqlConnection connection, DocumentRef page, IReadOnlyList<Spot> spots, CancellationToken cancel)
+    {
         await using var copy = await connection.BeginBinaryImportAsync(
             """
-            COPY page_spots (page_id, id, space_id, kind, area, mark, note, due, person, target, target_space, target_notebook, target_page, title, level, is_open, created_at, author, done_at, done_by)
+            COPY page_spots (page_id, id, space_id, kind, area, mark, note, due, person, target, target_space, target_notebook, target_page, title, level, is_open, created_at, author, done_at, done_by, answers, is_answered)
             FROM STDIN (FORMAT binary)
             """,
             cancel
@@ -85,6 +127,8 @@ internal static class SpotProjection
             await copy.WriteAsync(spot.Author, NpgsqlDbType.Uuid, cancel);
             await copy.WriteNullable(spot.DoneAt, NpgsqlDbType.Bigint, cancel);
             await copy.WriteNullable(spot.DoneAt is null ? (Guid?)null : spot.DoneBy, NpgsqlDbType.Uuid, cancel);
+            await copy.WriteAsync(spot.Answers.Count, NpgsqlDbType.Integer, cancel);
+            await copy.WriteAsync(spot.IsAnswered, NpgsqlDbType.Boolean, cancel);
         }
 
         await copy.CompleteAsync(cancel);

@@ -16,7 +16,8 @@ public sealed class SpotStore(Database database)
 
     private const string Columns = """
         e.space_id, e.notebook_id, n.name, n.parent, e.id, e.number, e.title, e.paper, coalesce(d.last_seq, 0), e.tags,
-        s.id, s.kind, s.area, s.mark, s.note, s.due, s.person, s.target, s.title, s.level, s.is_open, s.created_at, s.author, s.done_at, s.done_by
+        s.id, s.kind, s.area, s.mark, s.note, s.due, s.person, s.target, s.title, s.level, s.is_open, s.created_at, s.author, s.done_at, s.done_by,
+        s.answers, s.is_answered
         """;
 
     private const string From = """
@@ -155,6 +156,56 @@ public sealed class SpotStore(Database database)
             ("notebooks", notebooks.ToArray())
         );
 
+    /// <summary>What others said lately that is meant for a person: that mentions them, or answers a mark that they put there or that is for them. Latest first.</summary>
+    /// <param name="person">The person.</param>
+    /// <param name="since">From when on, UTC milliseconds.</param>
+    /// <param name="most">How many are given.</param>
+    /// <param name="locked">Notebooks of which nothing is told.</param>
+    /// <param name="cancel">Gives up.</param>
+    public Task<List<ToldAnswer>> For(Guid person, long since, int most, IReadOnlyList<NotebookRef> locked, CancellationToken cancel) =>
+        database
+            .Command(
+                $"""
+                SELECT e.space_id, e.notebook_id, n.name, e.id, e.number, s.id, s.mark, s.note, a.id, p.id, p.name, p.colour, a.at, a.text, a.inked, @person = ANY(a.mentions)
+                FROM {From}
+                JOIN page_answers a ON a.space_id = s.space_id AND a.page_id = s.page_id AND a.spot_id = s.id
+                JOIN people p ON p.id = a.author
+                JOIN members m ON m.space_id = s.space_id AND m.person_id = @person
+                WHERE e.notebook_id = h.notebook_id AND a.at > @since AND a.author <> @person
+                    AND (@person = ANY(a.mentions) OR s.author = @person OR s.person = @person)
+                ORDER BY a.at DESC
+                LIMIT @most
+                """
+            )
+            .With(
+                ("lockedSpaces", locked.Select(one => one.Space).ToArray()),
+                ("locked", locked.Select(one => one.Notebook).ToArray()),
+                ("person", person),
+                ("since", since),
+                ("most", most)
+            )
+            .Rows(
+                row => new ToldAnswer(
+                    row.GetGuid(0),
+                    row.GetGuid(1),
+                    row.GetString(2),
+                    row.GetGuid(3),
+                    row.GetInt32(4),
+                    row.GetGuid(5),
+                    row.GetString(6),
+                    row.GetString(7),
+                    row.GetString(8),
+                    row.GetGuid(9),
+                    row.GetString(10),
+                    row.GetString(11),
+                    row.GetInt64(12),
+                    row.GetString(13),
+                    row.GetBoolean(14),
+                    row.GetBoolean(15)
+                ),
+                cancel
+            );
+
     /// <summary>What kinds of marks of people's own are called in the libraries of one person.</summary>
     public async Task<Dictionary<(Guid Space, Guid Kind), string>> KindNames(Guid person, CancellationToken cancel)
     {
@@ -215,6 +266,8 @@ public sealed class SpotStore(Database database)
             row.GetInt64(21),
             row.GetGuid(22),
             row.IsDBNull(23) ? null : row.GetInt64(23),
-            row.IsDBNull(24) ? null : row.GetGuid(24)
+            row.IsDBNull(24) ? null : row.GetGuid(24),
+            row.GetInt32(25),
+            row.GetBoolean(26)
         );
 }

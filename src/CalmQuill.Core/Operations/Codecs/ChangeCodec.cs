@@ -26,6 +26,8 @@ internal abstract class ChangeCodec
         new StepsJoinedCodec(),
         new OrdersSetCodec(),
         new ItemsAnchoredCodec(),
+        new AnswerAddedCodec(),
+        new AnswerWithdrawnCodec(),
     }.ToDictionary(codec => codec.Kind);
 
     protected abstract ChangeKind Kind { get; }

@@ -7,17 +7,12 @@ internal sealed class ItemsAnchoredCodec() : ChangeCodec<Change.ItemsAnchored>(C
     protected override void Write(BatchWriter batch, Change.ItemsAnchored change)
     {
         Parts.WriteIds(batch.Head, change.Items);
-        batch.Head.Fixed64(change.On.Replica);
-        batch.Head.Varint(change.On.Counter);
+        Parts.WriteId(batch.Head, change.On);
         Parts.WriteTransform(batch.Head, change.Lay);
     }
 
     public override Change Read(ref BatchReader batch) =>
-        new Change.ItemsAnchored(
-            Parts.ReadIds(ref batch.Head),
-            new OpId(batch.Head.Fixed64(), batch.Head.Varint()),
-            Parts.ReadTransform(ref batch.Head)
-        );
+        new Change.ItemsAnchored(Parts.ReadIds(ref batch.Head), Parts.ReadId(ref batch.Head), Parts.ReadTransform(ref batch.Head));
 
     protected override void Write(Utf8JsonWriter json, Change.ItemsAnchored change)
     {

@@ -101,6 +101,14 @@ internal static class Parts
             ? value == 1
             : throw new OperationFormatException("The data holds a switch that is neither on nor off.");
 
+    public static void WriteId(ByteWriter writer, OpId id)
+    {
+        writer.Fixed64(id.Replica);
+        writer.Varint(id.Counter);
+    }
+
+    public static OpId ReadId(ref ByteReader reader) => new(reader.Fixed64(), reader.Varint());
+
     public static void WriteIds(ByteWriter writer, IReadOnlyList<OpId> ids)
     {
         writer.Varint((ulong)ids.Count);

@@ -146,6 +146,7 @@ function aboutWords(counted: Counted[]): string {
 const manyOf: Record<string, (count: number) => string> = {
   stroke: (count) => plural(count, { one: '# stroke', other: '# strokes' }),
   shape: (count) => plural(count, { one: '# shape', other: '# shapes' }),
+  answer: (count) => plural(count, { one: '# answer', other: '# answers' }),
   'mark or link': (count) => plural(count, { one: '# mark or link', other: '# marks or links' }),
   'thing put in its place': (count) =>
     plural(count, { one: '# thing put in its place', other: '# things put in their places' }),

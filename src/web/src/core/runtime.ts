@@ -1,5 +1,6 @@
 import { sentenceTold } from '../words/sentences';
 import type { AccessBridge } from './accessBridge';
+import type { AnswerBridge } from './answerBridge';
 import type { AsideBridge } from './asideBridge';
 import type { AssetBridge } from './assetBridge';
 import type { DocumentBridge } from './documentBridge';
@@ -18,6 +19,7 @@ import type { UndoBridge } from './undoBridge';
 /** The functions that CalmQuill.Core.Browser exports. Batches and packets are bytes; an empty batch means that nothing was done. */
 export interface Core {
   AccessBridge: AccessBridge;
+  AnswerBridge: AnswerBridge;
   AsideBridge: AsideBridge;
   AssetBridge: AssetBridge;
   DocumentBridge: DocumentBridge;
@@ -91,6 +93,7 @@ export const properties = {
   palettes: 28,
   habits: 29,
   aside: 30,
+  told: 31,
 } as const;
 
 /** The sentence of a refusal that Core threw, without what the runtime puts around it, in the person's language. */

@@ -25,6 +25,19 @@ export interface Spot {
   open: boolean;
   doneAt?: number;
   doneBy?: string;
+  /** Whether somebody else than who put it there said something to it. */
+  answered: boolean;
+  answers: Answer[];
+}
+
+/** What somebody said to a mark. */
+export interface Answer {
+  id: string;
+  author: string;
+  /** UTC ms. */
+  at: number;
+  text: string;
+  inked: boolean;
 }
 
 /** A spot with the page it is on, as the server lists it. */
@@ -54,6 +67,8 @@ export interface ShownSpot {
   author: string;
   doneAt: number | null;
   doneBy: string | null;
+  answers: number;
+  isAnswered: boolean;
 }
 
 const kinds = { mark: 1, link: 2, heading: 3, curtain: 4 } as const;

@@ -105,6 +105,8 @@ export function ofShown(shown: ShownSpot): PlacedSpot {
     createdAt: shown.createdAt,
     author: shown.author,
     open: shown.isOpen,
+    answered: shown.isAnswered,
+    answers: [],
     ...(shown.doneAt ? { doneAt: shown.doneAt, doneBy: shown.doneBy ?? '' } : {}),
     page: shown.page,
   };

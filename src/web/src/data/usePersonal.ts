@@ -43,6 +43,9 @@ export interface Personal {
   /** The pages that an aside of one's own lies over, and where they are. */
   asides: ReadonlyMap<string, AsideNote>;
   noteAside: (page: string, note: AsideNote) => void;
+  /** Up to when one has seen what was said to one, UTC ms. */
+  toldUntil: number;
+  setToldUntil: (at: number) => void;
   view: (target: string) => View;
   setView: (target: string, view: View) => void;
   often: () => { space: string; notebook: string }[];
@@ -100,6 +103,8 @@ function readPersonal(core: Core, library: Library): Personal {
       Object.entries(library.registers(properties.aside)).map(([page, note]) => [page, JSON.parse(note) as AsideNote]),
     ),
     noteAside: (page, note) => library.set(page, properties.aside, JSON.stringify(note)),
+    toldUntil: Number(library.registers(properties.told)[root] ?? 0),
+    setToldUntil: (at) => library.set(root, properties.told, String(at)),
     view: (target) => readView(views[target]),
     setView: (target, view) => library.set(target, properties.view, writeView(view)),
     often: () => JSON.parse(core.LibraryBridge.Often(library.handle)) as { space: string; notebook: string }[],

@@ -1,5 +1,6 @@
 import { FirstSteps } from './FirstSteps';
 import { Taught } from './Taught';
+import { Told, type ToldAnswer } from './Told';
 import { usePersonal } from '../data/usePersonal';
 import { Button } from '../ui/Button';
 import { plural, t } from '@lingui/core/macro';
@@ -25,6 +26,7 @@ import { Avatar } from '../ui/Avatar';
 import { dayWords, isoWeek, whenWords } from '../model/time';
 
 interface DeskAnswer {
+  told?: ToldAnswer[];
   leftOff: { space: string; notebookName: string; page: ShownPage }[];
   news: {
     space: string;
@@ -97,6 +99,7 @@ export function DeskScreen() {
           <FirstSteps personal={personal} />
         ))
       )}
+      <Told told={data?.told ?? []} />
       <div className="mt-7 grid grid-cols-[1.45fr_1fr] gap-x-12 gap-y-7 max-lg:grid-cols-1">
         <div className="grid content-start gap-7">
           <StillOpen />

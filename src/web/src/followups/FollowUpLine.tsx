@@ -1,4 +1,4 @@
-import { t } from '@lingui/core/macro';
+import { plural, t } from '@lingui/core/macro';
 import { CheckIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -28,8 +28,9 @@ export function FollowUpLine({ mark, kind, about, width, height, onTick }: Follo
       data-testid="follow-up"
       data-mark={mark.mark}
       data-done={mark.doneAt ? '1' : undefined}
+      data-answered={mark.isAnswered ? '1' : undefined}
     >
-      <MarkSign kind={kind} done={Boolean(mark.doneAt)} />
+      <MarkSign kind={kind} done={Boolean(mark.doneAt)} answered={mark.isAnswered} />
       <Link
         to={`${openPath(mark.space, mark.notebook, mark.page)}?mark=${mark.id}`}
         aria-label={t`${mark.note ? `${kind?.words ?? t`Mark`}: ${mark.note}` : (kind?.words ?? t`Mark`)}, ${mark.notebookName}, page ${mark.pageNumber}`}
@@ -41,6 +42,14 @@ export function FollowUpLine({ mark, kind, about, width, height, onTick }: Follo
         {mark.note && <p className="line-clamp-2 [overflow-wrap:anywhere]">{mark.note}</p>}
         <p className="text-[13px] text-quiet">
           {about}
+          {mark.answers > 0 && (
+            <>
+              {about ? ', ' : ''}
+              <span className="font-semibold text-primary">
+                {plural(mark.answers, { one: '# answer', other: '# answers' })}
+              </span>
+            </>
+          )}
           {mark.due && (
             <span className={late ? 'font-semibold text-accent' : ''}>
               {about ? ', ' : ''}

@@ -28,9 +28,11 @@ interface Filter {
   tag: string;
   person: string;
   age: string;
+  /** Of all, asked of me, or put there by me. */
+  whose: string;
 }
 
-const everything: Filter = { kind: '', state: 'open', place: '', tag: '', person: '', age: '' };
+const everything: Filter = { kind: '', state: 'open', place: '', tag: '', person: '', age: '', whose: '' };
 const dayMilliseconds = 86_400_000;
 
 interface Kept {
@@ -90,7 +92,8 @@ export function FollowUpsScreen() {
   const found = inState.filter(
     (mark) =>
       matches(mark, filter, (folder, space) => foldersWithin(libraries.get(space), folder)) &&
-      hasTag(mark, filter.tag, libraries),
+      hasTag(mark, filter.tag, libraries) &&
+      (!filter.whose || (filter.whose === 'to' ? mark.person : mark.author) === person.id),
   );
   const counts = new Map<string, number>();
   for (const mark of inState) counts.set(mark.mark, (counts.get(mark.mark) ?? 0) + 1);
@@ -200,6 +203,17 @@ export function FollowUpsScreen() {
             />
           )}
           <Pick
+            label={t`Whose`}
+            value={filter.whose}
+            testId="filter-whose"
+            onPick={(whose) => change({ whose })}
+            choices={[
+              { value: '', words: t`of all` },
+              { value: 'to', words: t`to me` },
+              { value: 'by', words: t`by me` },
+            ]}
+          />
+          <Pick
             label={t`For whom`}
             value={filter.person}
             testId="filter-person"
@@ -282,7 +296,9 @@ function aboutWords(mark: ShownSpot, people: ReturnType<typeof usePeopleOf>, gro
     grouping === 'page' ? '' : t`${mark.notebookName}, page ${mark.pageNumber}`,
     mark.person ? t`for ${name(mark.person)}` : '',
     mark.doneAt
-      ? t`ticked off by ${name(mark.doneBy)} ${whenWords(mark.doneAt)}`
+      ? mark.mark === 'ask'
+        ? t`settled by ${name(mark.doneBy)} ${whenWords(mark.doneAt)}`
+        : t`ticked off by ${name(mark.doneBy)} ${whenWords(mark.doneAt)}`
       : `${name(mark.author)}, ${whenWords(mark.createdAt)}`,
   ];
   return parts.filter(Boolean).join(', ');

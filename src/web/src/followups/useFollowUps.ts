@@ -32,6 +32,8 @@ function withLocal(mark: ShownSpot, spots: Spot[]): ShownSpot | undefined {
     spot && {
       ...mark,
       isOpen: spot.open,
+      answers: spot.answers.length,
+      isAnswered: spot.answered,
       doneAt: spot.doneAt ?? null,
       doneBy: spot.doneBy ?? null,
       note: spot.note ?? '',

@@ -8,6 +8,7 @@ import { useWorkspace } from '../data/useWorkspace';
 import { whenWords } from '../model/time';
 import { type MarkKind, MarkSign } from './markKinds';
 import { setSpot, type Spot } from '../data/spots';
+import { Answers } from './Answers';
 
 interface MarkCardProps {
   spot: Spot;
@@ -24,6 +25,7 @@ export function MarkCard({ spot, kinds, page, people, mayWrite, onCopyLink, onCl
   const { core } = useWorkspace();
   const kind = kinds.find((one) => one.id === spot.mark);
   const [note, setNote] = useState(spot.note ?? '');
+  const isAsk = spot.mark === 'ask';
   const set = (values: Parameters<typeof setSpot>[3]) => setSpot(core, page, spot.id, values);
   const keepNote = () => note.trim() !== (spot.note ?? '') && set({ note: note.trim().slice(0, 2000) });
   const nameOf = (id: string | undefined) =>
@@ -36,7 +38,7 @@ export function MarkCard({ spot, kinds, page, people, mayWrite, onCopyLink, onCl
       tabIndex={-1}
       aria-label={t`Mark: ${kind?.words ?? t`Mark`}`}
       data-testid="mark-card"
-      className="w-[272px] rounded-lg border border-base-300 bg-base-100 p-3 shadow-md"
+      className="min-h-0 w-[300px] overflow-y-auto rounded-lg border border-base-300 bg-base-100 p-3 shadow-md"
       onPointerDown={(event) => event.stopPropagation()}
       onKeyDown={(event) => {
         event.stopPropagation();
@@ -72,7 +74,7 @@ export function MarkCard({ spot, kinds, page, people, mayWrite, onCopyLink, onCl
             data-testid="mark-note"
             rows={2}
             value={note}
-            className="textarea mt-1 w-full border-base-300 bg-base-100 text-[14px]"
+            className="textarea mt-1 min-h-0 w-full border-base-300 bg-base-100 text-[14px]"
             onChange={(event) => setNote(event.target.value)}
             onBlur={keepNote}
           />
@@ -126,10 +128,13 @@ export function MarkCard({ spot, kinds, page, people, mayWrite, onCopyLink, onCl
       ) : (
         spot.note && <p className="mt-1 whitespace-pre-wrap [overflow-wrap:anywhere]">{spot.note}</p>
       )}
-      <div className="mt-2 flex items-center gap-2">
+      <Answers spot={spot} page={page} people={people} mayWrite={mayWrite} />
+      <div className="mt-2 flex items-center gap-2 border-t border-base-300 pt-2">
         <p className="grow text-[13px] text-quiet">
           {spot.doneAt
-            ? t`Ticked off by ${nameOf(spot.doneBy)}, ${whenWords(spot.doneAt)}`
+            ? isAsk
+              ? t`Settled by ${nameOf(spot.doneBy)}, ${whenWords(spot.doneAt)}`
+              : t`Ticked off by ${nameOf(spot.doneBy)}, ${whenWords(spot.doneAt)}`
             : `${nameOf(spot.author)}, ${whenWords(spot.createdAt)}`}
         </p>
         {mayWrite && kind?.opens !== false && (
@@ -138,7 +143,7 @@ export function MarkCard({ spot, kinds, page, people, mayWrite, onCopyLink, onCl
             data-testid="mark-tick"
             onClick={() => set({ done: spot.doneAt ? '' : '1' })}
           >
-            <CheckIcon size={16} /> {spot.doneAt ? t`Open again` : t`Tick off`}
+            <CheckIcon size={16} /> {spot.doneAt ? t`Open again` : isAsk ? t`Settled` : t`Tick off`}
           </Button>
         )}
       </div>

@@ -25,7 +25,7 @@ interface SpotLayerProps {
   onCopyLink: (spot: Spot) => void;
 }
 
-const cardWidth = 272;
+const cardWidth = 300;
 /** Arrow keys move a mark so far, with shift a little, 0.01 mm. */
 const [step, smallStep] = [500, 100];
 /** The signs on a sheet: discs for marks, a dotted line under links, a bracket beside headings, cloth for curtains. They go along with the view. */
@@ -48,13 +48,13 @@ export function SpotLayer({
   const mayMove = (spot: Spot) => mayWrite && spot.kind === 'mark' && spot.items.length === 0;
   const card = spots.find((spot) => spot.id === chosen && spot.kind === 'mark');
   return (
-    <div className="pointer-events-none absolute inset-0 overflow-hidden" data-testid="spots">
+    <div className="pointer-events-none absolute inset-0 overflow-clip" data-testid="spots">
       {spots.map((spot) => {
         const box = toScreen(spot.area, view);
         if (spot.kind === 'mark') {
           const kind = kinds.find((one) => one.id === spot.mark);
           const called = `${kind?.words ?? t`Mark`}${spot.note ? `: ${spot.note}` : ''}`;
-          const label = spot.doneAt ? t`${called}, ticked off` : called;
+          const label = spot.doneAt ? t`${called}, ticked off` : spot.answered ? t`${called}, answered` : called;
           return (
             <button
               key={spot.id}
@@ -73,11 +73,12 @@ export function SpotLayer({
               }}
               data-mark={spot.mark}
               data-done={spot.doneAt ? '1' : undefined}
+              data-answered={spot.answered ? '1' : undefined}
               className="pointer-events-auto absolute grid size-10 -translate-x-1/2 -translate-y-1/2 place-items-center rounded-full"
               style={{ left: box.left + box.width + (spot.items.length > 0 ? 16 : 0), top: box.top + box.height / 2 }}
               onClick={() => onChoose(spot.id === chosen ? undefined : spot.id)}
             >
-              <MarkSign kind={kind} full done={Boolean(spot.doneAt)} />
+              <MarkSign kind={kind} full done={Boolean(spot.doneAt)} answered={spot.answered} />
             </button>
           );
         }
@@ -109,7 +110,15 @@ export function SpotLayer({
         );
       })}
       {card && (
-        <div className="pointer-events-auto absolute z-20" style={placeCard(card, view)}>
+        <div
+          className="pointer-events-none absolute inset-y-2 z-20 flex flex-col *:pointer-events-auto"
+          style={{ left: leftOfCard(card, view) }}
+        >
+          {/* Below its mark; where there is less room than it takes, higher up. */}
+          <div
+            className="pointer-events-none! min-h-0 shrink-[1000]"
+            style={{ flexBasis: Math.max(0, card.area[3] * view.scale + view.y + 14) }}
+          />
           <MarkCard
             key={card.id}
             spot={card}
@@ -126,11 +135,8 @@ export function SpotLayer({
   );
 }
 
-/** Below the mark, moved so far to the left that it stays on the screen. */
-function placeCard(spot: Spot, view: View): { left: string; top: number } {
+/** So far to the left that it stays on the screen. */
+function leftOfCard(spot: Spot, view: View): string {
   const x = spot.area[2] * view.scale + view.x;
-  return {
-    left: `max(8px, min(${x - cardWidth / 2}px, calc(100% - ${cardWidth + 92}px)))`,
-    top: Math.max(8, spot.area[3] * view.scale + view.y + 22),
-  };
+  return `max(8px, min(${x - cardWidth / 2}px, calc(100% - ${cardWidth + 92}px)))`;
 }

@@ -1,5 +1,13 @@
 import { t } from '@lingui/core/macro';
-import { ArrowsClockwiseIcon, CheckIcon, EyeIcon, type Icon, KeyIcon, QuestionMarkIcon } from '@phosphor-icons/react';
+import {
+  ArrowsClockwiseIcon,
+  ChatTextIcon,
+  CheckIcon,
+  EyeIcon,
+  type Icon,
+  KeyIcon,
+  QuestionMarkIcon,
+} from '@phosphor-icons/react';
 import { nodeIcons } from '../ui/NodeIcon';
 import type { Library } from '../data/Library';
 import { useLibraries } from '../data/useLibrary';
@@ -67,21 +75,29 @@ export function MarkSign({
   size = 26,
   full = false,
   done = false,
+  answered = false,
 }: {
   kind: MarkKind | undefined;
   size?: number;
   full?: boolean;
   done?: boolean;
+  /** Somebody said something to it: a small sign at its side. */
+  answered?: boolean;
 }) {
   const Shown = done ? CheckIcon : (kind?.icon ?? QuestionMarkIcon);
   const colour = kind?.colour ?? 'madder';
   return (
     <span
       style={{ width: size, height: size }}
-      className={`inline-grid shrink-0 place-items-center rounded-full ${done ? 'border border-quiet bg-paper text-[#625f54]' : full ? `${fullOf[colour]} text-white` : `border-[1.5px] bg-paper ${ringOf[colour]}`}`}
+      className={`relative inline-grid shrink-0 place-items-center rounded-full ${done ? 'border border-quiet bg-paper text-[#625f54]' : full ? `${fullOf[colour]} text-white` : `border-[1.5px] bg-paper ${ringOf[colour]}`}`}
       aria-hidden="true"
     >
       <Shown size={size * 0.58} weight="bold" />
+      {answered && (
+        <span className="absolute -end-1.5 -top-1 grid size-4 place-items-center rounded-full border border-paper bg-spruce text-white">
+          <ChatTextIcon size={10} weight="fill" />
+        </span>
+      )}
     </span>
   );
 }
