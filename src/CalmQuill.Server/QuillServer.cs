@@ -168,6 +168,7 @@ public static class QuillServer
             .AddSingleton<LivePassing>()
             .AddHostedService(provider => provider.GetRequiredService<LivePassing>())
             .AddHostedService<RightsWatcher>();
+        services.AddSingleton<DigestStore>().AddSingleton<Digests>().AddHostedService(provider => provider.GetRequiredService<Digests>());
         services.AddSingleton<MailSender>().AddHostedService(provider => provider.GetRequiredService<MailSender>());
         services.AddRequestLimits();
         services.AddSingleton<IPasswordHasher<Person>, PasswordHasher<Person>>();

@@ -1,10 +1,15 @@
 using System.Net;
+using System.Net.Http.Json;
 using System.Text.Json;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Spots;
+using CalmQuill.MailServer;
+using CalmQuill.Server.Mail;
 using CalmQuill.Testing;
+using Microsoft.Extensions.DependencyInjection;
+using Npgsql;
 
 namespace CalmQuill.Server.Tests;
 
@@ -14,6 +19,7 @@ public sealed class AnswerTests : IAsyncLifetime
     private static readonly Guid Mark = Guid.NewGuid();
     private readonly Guid notebook = Guid.NewGuid(),
         page = Guid.NewGuid();
+    private readonly LetterBox letters = new(0);
     private QuillHost host = null!;
     private QuillHost.Group group = null!;
     private Caller owner = null!,
@@ -29,7 +35,7 @@ public sealed class AnswerTests : IAsyncLifetime
     /// <summary>A page with an ask of the writer's.</summary>
     public async Task InitializeAsync()
     {
-        host = await QuillHost.Start();
+        host = await QuillHost.Start(with: settings => settings with { Mail = new Uri($"smtp://127.0.0.1:{letters.Port}") });
         group = await host.MakeGroup();
         (owner, writer) = (await host.SignIn(group.Owner), await host.SignIn(group.Writer));
         (reader, stranger) = (await host.SignIn(group.Reader), await host.SignIn(group.Stranger));
@@ -56,6 +62,7 @@ public sealed class AnswerTests : IAsyncLifetime
         foreach (var caller in new[] { owner, writer, reader, stranger })
             caller.Dispose();
         await host.DisposeAsync();
+        letters.Dispose();
     }
 
     [Fact]
@@ -145,6 +152,60 @@ public sealed class AnswerTests : IAsyncLifetime
         Assert.Null(await Refused(owner, others));
         Assert.Equal(Refusal.NotAllowedCode, await Refused(writer, writers.Make(new Change.AnswerWithdrawn(others.Id), Now)));
         Assert.Null(await Refused(writer, writers.Make(new Change.AnswerWithdrawn(mine.Id), Now)));
+    }
+
+    [Fact]
+    public async Task Who_wants_it_is_mailed_once_a_day_at_most_what_was_said_to_them_and_nothing_of_what_is_locked()
+    {
+        var digests = host.Services.GetRequiredService<Digests>();
+        Assert.Null(await Refused(owner, owners.Make(Says("Before it was turned on."), Now)));
+        (await writer.Http.PutAsJsonAsync("/api/people/me/digest", new { on = true })).EnsureSuccessStatusCode();
+        Assert.True((await Json(writer, "/api/people/me/digest")).GetProperty("on").GetBoolean());
+        // From a device that had no connection: said an hour ago, and come only now.
+        Assert.Null(await Refused(owner, owners.Make(Says("It is the pallet."), Now - 3_600_000)));
+        Assert.Null(await Refused(owner, owners.Make(Says("@Reader look.", group.Reader.Id), Now)));
+        Assert.Equal(0, await digests.SendDue(default));
+
+        await ADayLater();
+        Assert.Equal(1, await digests.SendDue(default));
+        var letter = await letters.To(group.Writer.Email);
+        Assert.Contains("It is the pallet.", letter.Text, StringComparison.Ordinal);
+        Assert.Contains($"/page/{group.Space}/{notebook}/{page}?mark={Mark}", letter.Text, StringComparison.Ordinal);
+        Assert.DoesNotContain("Before it was turned on.", letter.Text, StringComparison.Ordinal);
+
+        // Another answer the same day waits; a day later it comes alone.
+        Assert.Null(await Refused(owner, owners.Make(Says("And the arc."), Now)));
+        Assert.Equal(0, await digests.SendDue(default));
+        await ADayLater();
+        Assert.Equal(1, await digests.SendDue(default));
+        while (letters.Arrived.Count < 2)
+            await Task.Delay(20);
+        letter = letters.Arrived.Last();
+        Assert.Contains("And the arc.", letter.Text, StringComparison.Ordinal);
+        Assert.DoesNotContain("It is the pallet.", letter.Text, StringComparison.Ordinal);
+        await ADayLater();
+        Assert.Equal(0, await digests.SendDue(default));
+
+        // Who turned it off gets none; and what lies behind a lock is no letter's.
+        Assert.Null(await Refused(owner, owners.Make(Says("Too late."), Now)));
+        (await writer.Http.PutAsJsonAsync("/api/people/me/digest", new { on = false })).EnsureSuccessStatusCode();
+        await ADayLater();
+        Assert.Equal(0, await digests.SendDue(default));
+        (await writer.Http.PutAsJsonAsync("/api/people/me/digest", new { on = true })).EnsureSuccessStatusCode();
+        Assert.Null(await Refused(owner, owners.Make(Says("Behind the lock."), Now)));
+        (
+            await owner.Http.PutAsJsonAsync($"/api/spaces/{group.Space}/locks/{notebook}", new { passphrase = "lantern oil", minutes = 15 })
+        ).EnsureSuccessStatusCode();
+        await ADayLater();
+        Assert.Equal(0, await digests.SendDue(default));
+    }
+
+    private async Task ADayLater()
+    {
+        await using var connection = new NpgsqlConnection(host.Services.GetRequiredService<Settings>().Database);
+        await connection.OpenAsync();
+        await using var command = new NpgsqlCommand("UPDATE people SET digest_at = digest_at - interval '25 hours'", connection);
+        await command.ExecuteNonQueryAsync();
     }
 
     private async Task<List<JsonElement>> FollowUps(Caller caller) => [.. (await Json(caller, "/api/follow-ups")).EnumerateArray()];

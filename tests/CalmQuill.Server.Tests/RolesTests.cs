@@ -380,6 +380,8 @@ public sealed class RolesTests : IAsyncLifetime
         ("/api/calendar-entries", "POST", "/api/calendar-entries", [Bad, Bad, Bad, Bad, SignedOut], Bad, Bad),
         ("/api/invitations", "POST", "/api/invitations", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
         ("/api/people/me", "PUT", "/api/people/me", [Done, Done, Done, Done, SignedOut], Done, Done),
+        ("/api/people/me/digest", "GET", "/api/people/me/digest", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
+        ("/api/people/me/digest", "PUT", "/api/people/me/digest", [Done, Done, Done, Done, SignedOut], Done, Done),
         // An empty form: whoever is signed in gets as far as the wrong old password.
         ("/api/people/me/password", "PUT", "/api/people/me/password", [Bad, Bad, Bad, Bad, SignedOut], Bad, Bad),
         ("/api/people/me/password/check", "POST", "/api/people/me/password/check", [Bad, Bad, Bad, Bad, SignedOut], Bad, Bad),

@@ -80,7 +80,7 @@ internal sealed class ClassTalk(
         var device = NewDevice(Ines);
         var at = now.AddHours(-26);
         var writer = new PageWriter(device, writers[Ines].Font, random, at);
-        writer.Line(5.2, "draw this from memory", PageWriter.Plum, 128);
+        writer.Line(3.8, "draw this from memory", PageWriter.Plum, 128);
         writer.Line(19, "ask Maren about the hall clock", PageWriter.Plum, 108);
         var aside = new PageDocument();
         var lay = new AsideLay(aside, await documents.Page(group, page, cancel));

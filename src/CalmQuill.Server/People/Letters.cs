@@ -38,5 +38,6 @@ public static class Letters
         return 0;
     }
 
-    private static string Address(Settings settings) => (settings.PublicUrl?.ToString() ?? settings.Address).TrimEnd('/');
+    /// <summary>Where the application is opened, for whoever reads it elsewhere.</summary>
+    public static string Address(Settings settings) => (settings.PublicUrl?.ToString() ?? settings.Address).TrimEnd('/');
 }

@@ -3,6 +3,7 @@ using CalmQuill.Server.Groups;
 using CalmQuill.Server.Mail;
 using CalmQuill.Server.Sharing;
 using CalmQuill.Store.Groups;
+using CalmQuill.Store.Mail;
 using CalmQuill.Store.People;
 using CalmQuill.Store.Spaces;
 using Microsoft.AspNetCore.Antiforgery;
@@ -36,6 +37,17 @@ internal static class PeopleEndpoints
 
     private sealed record NewPassword(string? Old, string? New);
 
+    private sealed record DigestChoice(bool On);
+
+    private static async Task<IResult> Digest(HttpContext http, DigestStore digests, MailSender mail, CancellationToken cancel) =>
+        Results.Ok(new { on = await digests.Wants(http.User.Id(), cancel), canMail = mail.IsThere });
+
+    private static async Task<IResult> SetDigest(DigestChoice choice, HttpContext http, DigestStore digests, CancellationToken cancel)
+    {
+        await digests.Set(http.User.Id(), choice.On, cancel);
+        return Results.NoContent();
+    }
+
     private sealed record Forgotten(string? Email);
 
     private sealed record Anew(string? Letter, string? Password);
@@ -51,6 +63,8 @@ internal static class PeopleEndpoints
         api.MapPost("/invitations", Invite).RequireAuthorization();
         api.MapPut("/people/me", ChangeDetails).RequireAuthorization();
         api.MapPut("/people/me/password", ChangePassword).RequireAuthorization();
+        api.MapGet("/people/me/digest", Digest).RequireAuthorization();
+        api.MapPut("/people/me/digest", SetDigest).RequireAuthorization();
         api.MapPost("/people/me/password/check", CheckPassword).RequireAuthorization();
         api.MapPost("/people/me/second-factor", Offer).RequireAuthorization();
         api.MapPut("/people/me/second-factor", TurnOn).RequireAuthorization();

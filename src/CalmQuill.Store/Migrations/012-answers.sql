@@ -11,7 +11,14 @@ CREATE TABLE page_answers (
     text     text NOT NULL,
     inked    boolean NOT NULL,
     mentions uuid[] NOT NULL,
+    -- When it came to the server, UTC milliseconds: one from a device without a connection is told when it comes.
+    received bigint NOT NULL,
     PRIMARY KEY (space_id, page_id, id)
 );
-CREATE INDEX page_answers_at ON page_answers (space_id, at);
+CREATE INDEX page_answers_received ON page_answers (space_id, received);
 ALTER TABLE page_spots ADD COLUMN answers int NOT NULL DEFAULT 0, ADD COLUMN is_answered boolean NOT NULL DEFAULT false;
+-- Whether somebody wants by mail, once a day at most, what was said to them; when they were written to last, and up to which receipt they were told, UTC milliseconds.
+ALTER TABLE people
+    ADD COLUMN digest boolean NOT NULL DEFAULT false,
+    ADD COLUMN digest_at timestamptz NOT NULL DEFAULT now(),
+    ADD COLUMN digest_until bigint NOT NULL DEFAULT 0;

@@ -45,28 +45,30 @@ internal static class SpotProjection
             ("page", page.Id),
             ("space", page.Space)
         );
-        await connection.Execute(
-            "DELETE FROM page_answers WHERE space_id = @space AND page_id = @page",
-            cancel,
-            ("page", page.Id),
-            ("space", page.Space)
-        );
+        var received = await new NpgsqlCommand(
+            "DELETE FROM page_answers WHERE space_id = @space AND page_id = @id RETURNING id, received",
+            connection
+        )
+            .Of(page)
+            .Rows(row => (Id: row.GetString(0), At: row.GetInt64(1)), cancel);
         if (spots.Count == 0)
             return;
         await WriteSpots(connection, page, spots, cancel);
         if (spots.Any(spot => spot.Answers.Count > 0))
-            await WriteAnswers(connection, page, spots, cancel);
+            await WriteAnswers(connection, page, spots, received.ToDictionary(one => one.Id, one => one.At), cancel);
     }
 
     private static async Task WriteAnswers(
         NpgsqlConnection connection,
         DocumentRef page,
         IReadOnlyList<Spot> spots,
+        IReadOnlyDictionary<string, long> received,
         CancellationToken cancel
     )
     {
+        var now = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds();
         await using var copy = await connection.BeginBinaryImportAsync(
-            "COPY page_answers (space_id, page_id, spot_id, id, author, at, text, inked, mentions) FROM STDIN (FORMAT binary)",
+            "COPY page_answers (space_id, page_id, spot_id, id, author, at, text, inked, mentions, received) FROM STDIN (FORMAT binary)",
             cancel
         );
         foreach (var (spot, answer) in spots.SelectMany(spot => spot.Answers.Select(answer => (spot, answer))))
@@ -81,6 +83,7 @@ internal static class SpotProjection
             await copy.WriteAsync(answer.Text, NpgsqlDbType.Text, cancel);
             await copy.WriteAsync(answer.Ink.Length > 0, NpgsqlDbType.Boolean, cancel);
             await copy.WriteAsync(answer.Mentions.ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Uuid, cancel);
+            await copy.WriteAsync(received.GetValueOrDefault(answer.Id.ToString(), now), NpgsqlDbType.Bigint, cancel);
         }
 
         await copy.CompleteAsync(cancel);

@@ -158,7 +158,7 @@ public sealed class SpotStore(Database database)
 
     /// <summary>What others said lately that is meant for a person: that mentions them, or answers a mark that they put there or that is for them. Latest first.</summary>
     /// <param name="person">The person.</param>
-    /// <param name="since">From when on, UTC milliseconds.</param>
+    /// <param name="since">What came to the server after this, UTC milliseconds.</param>
     /// <param name="most">How many are given.</param>
     /// <param name="locked">Notebooks of which nothing is told.</param>
     /// <param name="cancel">Gives up.</param>
@@ -166,14 +166,14 @@ public sealed class SpotStore(Database database)
         database
             .Command(
                 $"""
-                SELECT e.space_id, e.notebook_id, n.name, e.id, e.number, s.id, s.mark, s.note, a.id, p.id, p.name, p.colour, a.at, a.text, a.inked, @person = ANY(a.mentions)
+                SELECT e.space_id, e.notebook_id, n.name, e.id, e.number, s.id, s.mark, s.note, a.id, p.id, p.name, p.colour, a.at, a.text, a.inked, @person = ANY(a.mentions), a.received
                 FROM {From}
                 JOIN page_answers a ON a.space_id = s.space_id AND a.page_id = s.page_id AND a.spot_id = s.id
                 JOIN people p ON p.id = a.author
                 JOIN members m ON m.space_id = s.space_id AND m.person_id = @person
-                WHERE e.notebook_id = h.notebook_id AND a.at > @since AND a.author <> @person
+                WHERE e.notebook_id = h.notebook_id AND a.received > @since AND a.author <> @person
                     AND (@person = ANY(a.mentions) OR s.author = @person OR s.person = @person)
-                ORDER BY a.at DESC
+                ORDER BY a.received DESC, a.at DESC
                 LIMIT @most
                 """
             )
@@ -201,7 +201,8 @@ public sealed class SpotStore(Database database)
                     row.GetInt64(12),
                     row.GetString(13),
                     row.GetBoolean(14),
-                    row.GetBoolean(15)
+                    row.GetBoolean(15),
+                    row.GetInt64(16)
                 ),
                 cancel
             );

@@ -10,6 +10,7 @@ namespace CalmQuill.Store.Spots;
 /// <param name="Text">What was typed; may be empty where there is ink.</param>
 /// <param name="Inked">Whether there is ink.</param>
 /// <param name="Mentions">Whether it names whom it is told to; else it answers what is theirs.</param>
+/// <param name="Received">When it came to the server, UTC milliseconds: by that it is told and has been seen.</param>
 public sealed record ToldAnswer(
     Guid Space,
     Guid Notebook,
@@ -26,5 +27,6 @@ public sealed record ToldAnswer(
     long At,
     string Text,
     bool Inked,
-    bool Mentions
+    bool Mentions,
+    long Received
 );

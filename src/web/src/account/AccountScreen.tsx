@@ -10,6 +10,7 @@ import { openKeys } from '../ui/keysSheet';
 import { sendJson } from '../server/api';
 import { ChangeForm } from './ChangeForm';
 import { DeviceKeeping } from './DeviceKeeping';
+import { Digest } from './Digest';
 import { Devices } from './Devices';
 import { Field } from '../ui/Field';
 import { Invite } from './Invite';
@@ -95,6 +96,12 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
           about={t`An account here is made by invitation. A link is good for one person and fourteen days.`}
         >
           <Invite />
+        </Part>
+        <Part
+          title={t`By mail`}
+          about={t`What somebody says to you, or to what you asked. It stands on your Desk in any case.`}
+        >
+          <Digest />
         </Part>
         <Part
           title={t`Jots and today's page`}

@@ -26,6 +26,8 @@ export interface ToldAnswer {
   text: string;
   inked: boolean;
   mentions: boolean;
+  /** When it came to the server, UTC ms: by that it has been seen. */
+  received: number;
 }
 
 const most = 5;
@@ -33,7 +35,7 @@ const most = 5;
 /** What was said to one since one has seen it; each line leads there. */
 export function Told({ told }: { told: readonly ToldAnswer[] }) {
   const personal = usePersonal();
-  const news = told.filter((one) => one.at > (personal?.toldUntil ?? 0));
+  const news = told.filter((one) => one.received > (personal?.toldUntil ?? 0));
   if (!personal || news.length === 0) return null;
   return (
     <section aria-label={t`Said to you`} data-testid="told" className="mt-5">
@@ -43,7 +45,7 @@ export function Told({ told }: { told: readonly ToldAnswer[] }) {
           look="plain"
           className="font-sans text-[14px]"
           data-testid="told-seen"
-          onClick={() => personal.setToldUntil(news[0]!.at)}
+          onClick={() => personal.setToldUntil(news[0]!.received)}
         >{t`Seen`}</Button>
       </h2>
       <ul>

@@ -1,6 +1,6 @@
 import { t } from '@lingui/core/macro';
 import { PencilLineIcon, XIcon } from '@phosphor-icons/react';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { sentenceOf } from '../core/runtime';
 import type { Spot } from '../data/spots';
 import type { Writer } from '../data/usePeople';
@@ -31,8 +31,11 @@ export function Answers({ spot, page, people, mayWrite }: AnswersProps) {
   const { person: me } = useSession();
   const [text, setText] = useState('');
   const field = useRef<HTMLTextAreaElement>(null);
+  const list = useRef<HTMLUListElement>(null);
   const [byHand, setByHand] = useState(false);
   const [ink, setInk] = useState<Uint8Array>(new Uint8Array());
+  // What was said last is what one comes for.
+  useEffect(() => void list.current?.scrollTo({ top: list.current.scrollHeight }), [spot.answers.length]);
   const others = people.filter((one) => one.id !== me.id);
   const typed = /@([\p{L}\p{N}'-]*)$/u.exec(text)?.[1];
   const meant =
@@ -53,7 +56,7 @@ export function Answers({ spot, page, people, mayWrite }: AnswersProps) {
   };
   return (
     <section aria-label={t`Answers`} className="mt-2 border-t border-base-300 pt-2">
-      <ul className="max-h-[220px] overflow-y-auto" aria-live="polite">
+      <ul ref={list} className="max-h-[220px] overflow-y-auto" aria-live="polite">
         {spot.answers.map((answer) => {
           const author = people.find((one) => one.id === answer.author);
           return (
