@@ -22,7 +22,11 @@ public static partial class SpotBridge
 
     /// <summary>The marks, links and headings of a page, as a JSON array.</summary>
     [JSExport]
-    public static string Spots(int page) => Json.List(Session.Document<PageDocument>(page).Spots(), Write);
+    public static string Spots(int page)
+    {
+        var document = Session.Document<PageDocument>(page);
+        return Json.List(document.Spots(), (json, spot) => Write(json, spot, document.Guarding));
+    }
 
     /// <summary>Makes a mark (1), link (2) or heading (3) on an area and, where given, on items.</summary>
     /// <param name="page">Handle of the page.</param>
@@ -80,7 +84,7 @@ public static partial class SpotBridge
     private static SpotValue[] Values(int[] fields, string[] values) =>
         [.. fields.Select((field, i) => new SpotValue((SpotField)field, values[i]))];
 
-    private static void Write(Utf8JsonWriter json, Spot spot)
+    private static void Write(Utf8JsonWriter json, Spot spot, Guarding guarding)
     {
         json.WriteStartObject();
         json.WriteString("id", spot.Id);
@@ -106,6 +110,7 @@ public static partial class SpotBridge
             json.WriteNumber("at", answer.At);
             json.WriteString("text", answer.Text);
             json.WriteBoolean("inked", answer.Ink.Length > 0);
+            json.WriteBoolean("open", guarding.May(answer.Author));
             json.WriteEndObject();
         }
 

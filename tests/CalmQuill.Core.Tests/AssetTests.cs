@@ -3,6 +3,7 @@ using CalmQuill.Core.Assets;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
+using CalmQuill.Core.Spots;
 using CalmQuill.Testing;
 using CsCheck;
 
@@ -193,7 +194,23 @@ public sealed class AssetTests
         var page = new PageDocument();
         var device = new Replica(1, Generate.People[0]);
         page.Apply(device.Make(new Change.StrokeAdded(new Pen(PenKind.Ball, 60, 0xFF), 0, Generate.Wave(20)), 5));
+        var bare = FrozenPage.Write(page, "a5-blank-710");
+        // What was marked there, and said to it, does not go along.
+        page.Apply(
+            device.Make(
+                new Change.SpotAdded(
+                    Generate.Node(1),
+                    SpotKind.Mark,
+                    new Box(0, 0, 9, 9),
+                    [],
+                    [new SpotValue(SpotField.Mark, MarkKinds.Ask)]
+                ),
+                5
+            )
+        );
+        page.Apply(device.Make(new Change.AnswerAdded(Generate.Node(1), "between us", [], ReadOnlyMemory<byte>.Empty), 5));
         var file = FrozenPage.Write(page, "a5-blank-710");
+        Assert.Equal(bare, file);
         Assert.Equal(new FileType(FrozenPage.MediaType, 14800, 21000), FileType.Of(file));
         Assert.Single(FrozenPage.Read(file)!.Page.Items);
         Assert.Equal(FileType.Other, FileType.Of(file.AsSpan(0, file.Length - 3)).MediaType);

@@ -7,6 +7,8 @@ using CalmQuill.Core.Operations;
 using CalmQuill.Core.Spots;
 using CalmQuill.MailServer;
 using CalmQuill.Server.Mail;
+using CalmQuill.Store.Documents;
+using CalmQuill.Store.Library;
 using CalmQuill.Testing;
 using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
@@ -198,6 +200,38 @@ public sealed class AnswerTests : IAsyncLifetime
         ).EnsureSuccessStatusCode();
         await ADayLater();
         Assert.Equal(0, await digests.SendDue(default));
+    }
+
+    [Fact]
+    public async Task What_was_said_came_when_it_came_and_is_gone_when_its_page_was_erased()
+    {
+        Assert.Null(await Refused(owner, owners.Make(Says("It is the pallet."), Now)));
+        var told = Assert.Single(await Told(writer)).GetProperty("received").GetInt64();
+        Assert.InRange(told, Now - 60_000, Now + 60_000);
+        // Whatever makes the list anew, it came when it came.
+        await Task.Delay(50);
+        Assert.Null(await Refused(owner, owners.Make(Says("And the arc."), Now)));
+        Assert.Equal(told, (await Told(writer)).Min(one => one.GetProperty("received").GetInt64()));
+
+        await owner.Send(
+            group.Space,
+            DocumentKind.Notebook,
+            notebook,
+            owners.Make(new Change.PropertySet(page, Property.Erased, "1"), Now)
+        );
+        Assert.Equal(2L, await Count());
+        var removed = await host.Services.GetRequiredService<BinStore>().RemoveData(DateTimeOffset.UtcNow.AddDays(60), default);
+        Assert.Contains(DocumentRef.Page(group.Space, page), removed);
+        Assert.Equal(0L, await Count());
+    }
+
+    private async Task<long> Count()
+    {
+        await using var connection = new NpgsqlConnection(host.Services.GetRequiredService<Settings>().Database);
+        await connection.OpenAsync();
+        await using var command = new NpgsqlCommand("SELECT count(*) FROM page_answers WHERE page_id = @page", connection);
+        command.Parameters.AddWithValue("page", page);
+        return (long)(await command.ExecuteScalarAsync())!;
     }
 
     private async Task ADayLater()

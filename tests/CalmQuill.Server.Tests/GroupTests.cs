@@ -2,8 +2,10 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using CalmQuill.Core.Access;
+using CalmQuill.Core.Ink;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Spots;
 using CalmQuill.MailServer;
 using CalmQuill.Server.Mail;
 using CalmQuill.Store;
@@ -608,7 +610,21 @@ public sealed class GroupTests : IAsyncLifetime
                     ]
                 ),
                 (DocumentKind.Notebook, notebook, [new Change.PageAdded(page, "V", "a4-ruled-710")]),
-                (DocumentKind.Page, page, [Stroke()]),
+                (
+                    DocumentKind.Page,
+                    page,
+                    [
+                        Stroke(),
+                        new Change.SpotAdded(
+                            notebook,
+                            SpotKind.Mark,
+                            new Box(0, 0, 9, 9),
+                            [],
+                            [new SpotValue(SpotField.Mark, MarkKinds.Ask)]
+                        ),
+                        new Change.AnswerAdded(notebook, "It is the pallet.", [person], ReadOnlyMemory<byte>.Empty),
+                    ]
+                ),
             }
         )
             (await by.Send(space, kind, id, changes.Select(change => device.Make(change, now)))).EnsureSuccessStatusCode();

@@ -2,6 +2,7 @@ using System.Text;
 using CalmQuill.Core.Access;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Papers;
+using CalmQuill.Core.Spots;
 
 namespace CalmQuill.Core.Pages;
 
@@ -18,7 +19,14 @@ public sealed record FrozenPage(PageDocument Page, Paper Paper)
     /// <summary>As a file: the paper's text, a line break, and the operations as one batch.</summary>
     public static byte[] Write(PageDocument page, string paper)
     {
-        Operation[] ink = [.. page.Operations().Where(operation => operation.Change is not (Change.SpotAdded or Change.SpotSet))];
+        // What people said to marks there is nobody's who writes on the paper.
+        Operation[] ink =
+        [
+            .. page.Operations()
+                .Where(operation =>
+                    operation.Change is not (Change.SpotAdded or Change.SpotSet) && !AnswerRules.IsAnswering(operation.Change)
+                ),
+        ];
         return [.. Encoding.UTF8.GetBytes(paper + "\n"), .. OperationCodec.Encode(ink)];
     }
 

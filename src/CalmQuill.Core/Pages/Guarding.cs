@@ -15,5 +15,6 @@ public sealed class Guarding
     /// <summary>From now on tools go by this.</summary>
     public void Set(Touch touch, Role role, Guid person) => rule = (touch, role, person);
 
-    internal bool May(Guid author) => !hidden.Contains(author) && TouchRules.May(rule.Touch, rule.Role, author == rule.Person);
+    /// <summary>Whether what somebody made may be changed here.</summary>
+    public bool May(Guid author) => !hidden.Contains(author) && TouchRules.May(rule.Touch, rule.Role, author == rule.Person);
 }

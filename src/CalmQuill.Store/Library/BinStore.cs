@@ -105,12 +105,13 @@ public sealed class BinStore(Database database)
             ("space", space),
             ("notebooks", notebooks)
         );
-        await connection.Execute(
-            "DELETE FROM page_spots WHERE space_id = @space AND page_id = ANY(@pages)",
-            cancel,
-            ("space", space),
-            ("pages", pages)
-        );
+        foreach (var table in new[] { "page_answers", "page_spots" })
+            await connection.Execute(
+                $"DELETE FROM {table} WHERE space_id = @space AND page_id = ANY(@pages)",
+                cancel,
+                ("space", space),
+                ("pages", pages)
+            );
         await connection.Execute(
             "DELETE FROM bin_receipts WHERE space_id = @space AND (notebook_id = ANY(@notebooks) OR id = ANY(@pages))",
             cancel,

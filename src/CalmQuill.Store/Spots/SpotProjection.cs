@@ -45,28 +45,27 @@ internal static class SpotProjection
             ("page", page.Id),
             ("space", page.Space)
         );
-        var received = await new NpgsqlCommand(
-            "DELETE FROM page_answers WHERE space_id = @space AND page_id = @id RETURNING id, received",
-            connection
-        )
-            .Of(page)
-            .Rows(row => (Id: row.GetString(0), At: row.GetInt64(1)), cancel);
+        await connection.Execute(
+            "DELETE FROM page_answers WHERE space_id = @space AND page_id = @page",
+            cancel,
+            ("page", page.Id),
+            ("space", page.Space)
+        );
         if (spots.Count == 0)
             return;
         await WriteSpots(connection, page, spots, cancel);
         if (spots.Any(spot => spot.Answers.Count > 0))
-            await WriteAnswers(connection, page, spots, received.ToDictionary(one => one.Id, one => one.At), cancel);
+            await WriteAnswers(connection, page, spots, cancel);
     }
 
     private static async Task WriteAnswers(
         NpgsqlConnection connection,
         DocumentRef page,
         IReadOnlyList<Spot> spots,
-        IReadOnlyDictionary<string, long> received,
         CancellationToken cancel
     )
     {
-        var now = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds();
+        var received = await Received(connection, page, [.. spots.SelectMany(spot => spot.Answers).Select(answer => answer.Id)], cancel);
         await using var copy = await connection.BeginBinaryImportAsync(
             "COPY page_answers (space_id, page_id, spot_id, id, author, at, text, inked, mentions, received) FROM STDIN (FORMAT binary)",
             cancel
@@ -83,11 +82,26 @@ internal static class SpotProjection
             await copy.WriteAsync(answer.Text, NpgsqlDbType.Text, cancel);
             await copy.WriteAsync(answer.Ink.Length > 0, NpgsqlDbType.Boolean, cancel);
             await copy.WriteAsync(answer.Mentions.ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Uuid, cancel);
-            await copy.WriteAsync(received.GetValueOrDefault(answer.Id.ToString(), now), NpgsqlDbType.Bigint, cancel);
+            await copy.WriteAsync(received.GetValueOrDefault(answer.Id), NpgsqlDbType.Bigint, cancel);
         }
 
         await copy.CompleteAsync(cancel);
     }
+
+    /// <summary>When operations of a page came to the server, UTC milliseconds; a copy's came when its original's did.</summary>
+    private static async Task<Dictionary<OpId, long>> Received(
+        NpgsqlConnection connection,
+        DocumentRef page,
+        IReadOnlyCollection<OpId> ids,
+        CancellationToken cancel
+    ) => (await new NpgsqlCommand(
+                """
+                SELECT o.replica, o.counter, (extract(epoch FROM o.received_at) * 1000)::bigint FROM unnest(@replicas, @counters) AS asked (replica, counter)
+                JOIN documents d ON d.space_id = @space AND d.kind = @kind AND d.id = @id
+                JOIN operations o ON o.document_key = d.key AND o.replica = asked.replica AND o.counter = asked.counter
+                """,
+                connection
+            ).Of(page).With(("replicas", ids.Select(id => unchecked((long)id.Replica)).ToArray()), ("counters", ids.Select(id => (long)id.Counter).ToArray())).Rows(row => (Id: new OpId(unchecked((ulong)row.GetInt64(0)), (ulong)row.GetInt64(1)), At: row.GetInt64(2)), cancel)).ToDictionary(one => one.Id, one => one.At);
 
     private static async Task WriteSpots(NpgsqlConnection connection, DocumentRef page, IReadOnlyList<Spot> spots, CancellationToken cancel)
     {

@@ -38,6 +38,8 @@ export interface Answer {
   at: number;
   text: string;
   inked: boolean;
+  /** Whether who writes here may change what its author wrote. */
+  open: boolean;
 }
 
 /** A spot with the page it is on, as the server lists it. */

@@ -18,7 +18,6 @@ interface AnswersProps {
   spot: Spot;
   page: OpenDocument;
   people: Writer[];
-  /** Whether one may change the page too, and so take away what others said. */
   mayWrite: boolean;
 }
 
@@ -69,7 +68,7 @@ export function Answers({ spot, page, people, mayWrite }: AnswersProps) {
                 {answer.text && <p className="whitespace-pre-wrap [overflow-wrap:anywhere]">{answer.text}</p>}
                 {answer.inked && <AnswerInk page={page} spot={spot.id} answer={answer.id} />}
               </div>
-              {(mayWrite || answer.author === me.id) && (
+              {(answer.author === me.id || (mayWrite && answer.open)) && (
                 <SignButton
                   label={t`Take this answer back`}
                   className="-my-2 shrink-0"
