@@ -121,13 +121,15 @@ function groupsOf(core: Core, libraries: Map<string, Library>, rows: RefusedWork
       name:
         kind === 'page'
           ? t`On a page`
-          : kind === 'notebook'
-            ? notebook
-              ? t`In “${notebook}”`
-              : t`In a notebook`
-            : t`In the library`,
+          : kind === 'aside'
+            ? t`On an aside`
+            : kind === 'notebook'
+              ? notebook
+                ? t`In “${notebook}”`
+                : t`In a notebook`
+              : t`In the library`,
       about: aboutWords(JSON.parse(core.DocumentBridge.About(batches)) as Counted[]),
-      piece: kind === 'page' ? core.DocumentBridge.PieceOf(batches) : new Uint8Array(),
+      piece: kind === 'page' || kind === 'aside' ? core.DocumentBridge.PieceOf(batches) : new Uint8Array(),
     };
   });
 }

@@ -79,11 +79,15 @@ export function useAside(
     };
   }, [core, document, live, main, under.paper]);
 
-  const isWanted = wantsAside(tools);
   const keepLifted = (lifted: boolean) => {
     localStorage.setItem(liftedKey, lifted ? '1' : '0');
     setLifted(lifted);
   };
+  const isWanted = wantsAside(tools);
+  // Whoever takes it up has it lie there afterwards too.
+  useEffect(() => {
+    if (isWanted && isLifted) keepLifted(false);
+  }, [isWanted]);
   return {
     document,
     blotter,
