@@ -50,8 +50,9 @@ public sealed class TogetherTests : InterfaceTest
         other.Press("follow-person");
         other.Until(() => other.Text("page-number").StartsWith("page 2", StringComparison.Ordinal), "where the other is");
         other.Press("page-before");
-        other.Until(() => other.Count("[data-testid=following]") == 0, "it ended");
+        leader.Until(() => leader.Attribute("others", "data-followed") == "0", "that nobody follows once more");
         Assert.StartsWith("page 1", other.Text("page-number"), StringComparison.Ordinal);
+        Assert.Equal(0, other.Count("[data-testid=following]"));
         other.Press("others-menu");
         other.Press("follow-person");
         other.Find("following");

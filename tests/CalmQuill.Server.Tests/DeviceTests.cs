@@ -169,7 +169,7 @@ public sealed class DeviceTests : IAsyncLifetime
         );
         // Who may not write may not put back.
         using var refused = await reader.PutBack(group.Space, DocumentKind.Page, page, Stroke(new Replica(number + 1, group.Reader.Id)));
-        Assert.Equal(HttpStatusCode.Forbidden, refused.StatusCode);
+        Assert.Equal([(0L, Refusal.NotAllowedCode)], await Caller.Results(refused));
         Assert.Equal([first.Id], (await owner.After(group.Space, DocumentKind.Page, page)).Select(operation => operation.Id));
     }
 

@@ -97,8 +97,8 @@ public sealed class ShareTests : IAsyncLifetime
         Assert.Equal(HttpStatusCode.NotFound, await Status(guest, DocumentKind.Page, otherPage));
         Assert.Equal(HttpStatusCode.NotFound, await Status(guest, DocumentKind.Notebook, otherNotebook));
         Assert.Equal(
-            HttpStatusCode.Forbidden,
-            (await guest.Send(group.Space, DocumentKind.Page, page, guests.Make(Stroke(), Now))).StatusCode
+            Refusal.NotAllowedCode,
+            Assert.Single(await Caller.Results(await guest.Send(group.Space, DocumentKind.Page, page, guests.Make(Stroke(), Now)))).Code
         );
 
         var shares = await Json(await owner.Http.GetAsync($"/api/spaces/{group.Space}/shares"));
@@ -306,8 +306,8 @@ public sealed class ShareTests : IAsyncLifetime
         await live.Ended.WaitAsync(TimeSpan.FromSeconds(10));
         Assert.Single((await Json(await owner.Http.GetAsync($"/api/spaces/{group.Space}/shares"))).EnumerateArray());
         Assert.Equal(
-            HttpStatusCode.Forbidden,
-            (await guest.Send(group.Space, DocumentKind.Page, page, guests.Make(Stroke(), Now))).StatusCode
+            Refusal.NotAllowedCode,
+            Assert.Single(await Caller.Results(await guest.Send(group.Space, DocumentKind.Page, page, guests.Make(Stroke(), Now)))).Code
         );
     }
 

@@ -84,6 +84,8 @@ export class Whereabouts {
   stand(notebook: string, page: string): void {
     if (this.own?.notebook === notebook && this.own.page === page) return;
     this.own = page ? { notebook, page } : undefined;
+    // Whoever turns on from there at once, before its sheet is open, goes by themselves.
+    if (page && this.seen?.page === page) this.arrivedAt = page;
     this.lastSeen = undefined;
     this.say();
   }

@@ -9,4 +9,5 @@ export const aside: Offer = {
   words: () => t`Aside`,
   title: t`Aside: your own sheet over the page`,
   icon: () => NoteBlankIcon,
+  key: 'a',
 };
