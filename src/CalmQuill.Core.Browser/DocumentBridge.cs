@@ -104,16 +104,7 @@ public static partial class DocumentBridge
             .. Session
                 .Unframed(batches)
                 .SelectMany(batch => OperationCodec.Decode(batch))
-                .Where(operation =>
-                    operation.Change
-                        is not (
-                            Change.EffectSet
-                            or Change.StepsJoined
-                            or Change.ItemsAnchored
-                            or Change.AnswerAdded
-                            or Change.AnswerWithdrawn
-                        )
-                )
+                .Where(operation => operation.Change.IsStep)
                 .Select(operation => operation.Id.ToString()),
         ];
 

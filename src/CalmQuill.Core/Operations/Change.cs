@@ -14,6 +14,9 @@ public abstract partial record Change
 
     public abstract ChangeKind Kind { get; }
 
+    /// <summary>Whether it is something done on a page that its author can take back, and have again.</summary>
+    public virtual bool IsStep => true;
+
     /// <summary>
     /// Library: puts a folder, notebook, tag or lens under a parent, making it when it is new; notebook: the same for a section or page.
     /// <see cref="Guid.Empty"/> is the root.
@@ -114,6 +117,8 @@ public abstract partial record Change
     public sealed record EffectSet(OpId Target, bool Active) : Change
     {
         public override ChangeKind Kind => ChangeKind.EffectSet;
+
+        public override bool IsStep => false;
     }
 
     /// <summary>Library and notebook: puts a tag on a notebook, section or page, or takes it off. A register for each pair of target and tag.</summary>
@@ -139,12 +144,16 @@ public abstract partial record Change
     public sealed record AnswerAdded(Guid Spot, string Text, IReadOnlyList<Guid> Mentions, ReadOnlyMemory<byte> Ink) : Change
     {
         public override ChangeKind Kind => ChangeKind.AnswerAdded;
+
+        public override bool IsStep => false;
     }
 
     /// <summary>Page: takes an answer away.</summary>
     public sealed record AnswerWithdrawn(OpId Answer) : Change
     {
         public override ChangeKind Kind => ChangeKind.AnswerWithdrawn;
+
+        public override bool IsStep => false;
     }
 
     /// <summary>Page: moves, scales or turns items, and spots that lie on no ink. Such steps are done in the order of their stamps.</summary>
@@ -190,6 +199,8 @@ public abstract partial record Change
     public sealed record StepsJoined(IReadOnlyList<OpId> Steps) : Change
     {
         public override ChangeKind Kind => ChangeKind.StepsJoined;
+
+        public override bool IsStep => false;
     }
 
     /// <summary>
@@ -199,6 +210,8 @@ public abstract partial record Change
     public sealed record ItemsAnchored(IReadOnlyList<OpId> Items, OpId On, Transform Lay) : Change
     {
         public override ChangeKind Kind => ChangeKind.ItemsAnchored;
+
+        public override bool IsStep => false;
     }
 
     /// <summary>Personal library: the person opened a notebook of a space. Visits add up; see <see cref="Visits"/>.</summary>

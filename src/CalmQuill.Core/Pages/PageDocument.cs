@@ -2,6 +2,7 @@ using CalmQuill.Core.Asides;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Layers;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Operations.Codecs;
 using CalmQuill.Core.Spots;
 
 namespace CalmQuill.Core.Pages;
@@ -145,8 +146,7 @@ public sealed class PageDocument
         writer.Varint((ulong)Items.Count);
         foreach (var item in Items)
         {
-            writer.Fixed64(item.Id.Replica);
-            writer.Varint(item.Id.Counter);
+            Parts.WriteId(writer, item.Id);
             writer.Byte((byte)((item.Shown ? 1 : 0) | (item.Active ? 2 : 0)));
             if (!item.Shown)
                 continue;
@@ -180,8 +180,7 @@ public sealed class PageDocument
         writer.Varint((ulong)spot.Answers.Count);
         foreach (var answer in spot.Answers)
         {
-            writer.Fixed64(answer.Id.Replica);
-            writer.Varint(answer.Id.Counter);
+            Parts.WriteId(writer, answer.Id);
             writer.Text(answer.Text);
             writer.Varint((ulong)answer.Ink.Length);
         }
@@ -226,16 +225,7 @@ public sealed class PageDocument
         if (standing.Stamp > operation.Stamp)
             return;
         effects[key] = (operation.Stamp, effect.Active);
-        if (
-            !operations.TryGetValue(effect.Target, out var target)
-            || target.Author != operation.Author
-            || target.Change
-                is Change.EffectSet
-                    or Change.StepsJoined
-                    or Change.ItemsAnchored
-                    or Change.AnswerAdded
-                    or Change.AnswerWithdrawn
-        )
+        if (!operations.TryGetValue(effect.Target, out var target) || target.Author != operation.Author || !target.Change.IsStep)
             return;
         histories[operation.Author].SetActive(target.Stamp, effect.Active, operation.Stamp);
         if (before != effect.Active)

@@ -6,13 +6,12 @@ internal sealed class EffectSetCodec() : ChangeCodec<Change.EffectSet>(ChangeKin
 {
     protected override void Write(BatchWriter batch, Change.EffectSet change)
     {
-        batch.Head.Fixed64(change.Target.Replica);
-        batch.Head.Varint(change.Target.Counter);
+        Parts.WriteId(batch.Head, change.Target);
         batch.Head.Byte(change.Active ? (byte)1 : (byte)0);
     }
 
     public override Change Read(ref BatchReader batch) =>
-        new Change.EffectSet(new OpId(batch.Head.Fixed64(), batch.Head.Varint()), Parts.ReadSwitch(ref batch.Head));
+        new Change.EffectSet(Parts.ReadId(ref batch.Head), Parts.ReadSwitch(ref batch.Head));
 
     protected override void Write(Utf8JsonWriter json, Change.EffectSet change)
     {

@@ -1,7 +1,7 @@
 import { Button } from '../ui/Button';
 import { plural, t } from '@lingui/core/macro';
 import { useEffect, useState } from 'react';
-import type { Core } from '../core/runtime';
+import { type Core, isPaper } from '../core/runtime';
 import type { Library } from '../data/Library';
 import { useLibraries } from '../data/useLibrary';
 import { keepPiece } from '../sheet/selection/clipboard';
@@ -129,7 +129,7 @@ function groupsOf(core: Core, libraries: Map<string, Library>, rows: RefusedWork
                 : t`In a notebook`
               : t`In the library`,
       about: aboutWords(JSON.parse(core.DocumentBridge.About(batches)) as Counted[]),
-      piece: kind === 'page' || kind === 'aside' ? core.DocumentBridge.PieceOf(batches) : new Uint8Array(),
+      piece: isPaper(kind) ? core.DocumentBridge.PieceOf(batches) : new Uint8Array(),
     };
   });
 }

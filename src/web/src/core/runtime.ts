@@ -64,6 +64,9 @@ export function loadCore(): Promise<Core> {
 export const documentKinds = { library: 1, notebook: 2, page: 3, aside: 4 } as const;
 export type DocumentKind = keyof typeof documentKinds;
 
+/** Whether it is written on: what is done there is taken back there, and leaves ink. */
+export const isPaper = (kind: DocumentKind): boolean => kind === 'page' || kind === 'aside';
+
 export const properties = {
   name: 1,
   colour: 2,

@@ -64,10 +64,7 @@ export function Following({
         on={tools.isOn(aside.name)}
         className="inline-flex items-center gap-2 bg-base-100 px-3"
         data-testid="lesson-aside"
-        onClick={() => {
-          if (!tools.isOn(aside.name)) tools.setReading(false);
-          tools.turn(aside.name, !tools.isOn(aside.name));
-        }}
+        onClick={() => aside.press(tools)}
       >
         <NoteBlankIcon size={20} weight="light" /> <span className="@max-2xl:sr-only">{t`Your aside`}</span>
       </Toggle>

@@ -24,6 +24,26 @@ export function useCarrying(
   const { core } = useWorkspace();
   const { HandBridge, DocumentBridge } = core;
 
+  /** Lays things of one page onto another, and has them leave the first, in one step: they are there before they leave. */
+  const bring = (
+    from: OpenDocument,
+    onto: OpenDocument,
+    items: string[],
+    dy: number,
+    leave: (handle: number, now: number) => Uint8Array,
+  ) => {
+    const all = HandBridge.BeginLay(onto.handle, HandBridge.Cut(from.handle, items), 0, dy, '');
+    const [laid, left] = OpenDocument.performAcross([
+      [onto, (handle, now) => HandBridge.LayMore(handle, all + 1, now)],
+      [from, leave],
+    ]);
+    const idsOf = (batches: Uint8Array[]) => DocumentBridge.IdsOf(framed(batches));
+    rememberCarried([
+      { at: from.address, page: from.id, done: idsOf(left!) },
+      { at: onto.address, page: onto.id, done: idsOf(laid!) },
+    ]);
+  };
+
   /**
    * In one step with whatever else is done here: they are there before they leave, and are shown there, selected where that is wished for.
    */
@@ -36,16 +56,7 @@ export function useCarrying(
   ) => {
     const onto = await target.open();
     try {
-      const all = HandBridge.BeginLay(onto.handle, HandBridge.Cut(document.handle, items), 0, dy, '');
-      const [laid, left] = OpenDocument.performAcross([
-        [onto, (handle, now) => HandBridge.LayMore(handle, all + 1, now)],
-        [document, leave],
-      ]);
-      const idsOf = (batches: Uint8Array[]) => DocumentBridge.IdsOf(framed(batches));
-      rememberCarried([
-        { at: document.address, page: document.id, done: idsOf(left!) },
-        { at: onto.address, page: target.id, done: idsOf(laid!) },
-      ]);
+      bring(document, onto, items, dy, leave);
       if (select) carry(target.id, HandBridge.LastLaid());
       arrive(target.id);
     } catch (error) {
@@ -61,16 +72,7 @@ export function useCarrying(
       const open = HandBridge.OpenOf(from.handle, items);
       if (open.length === 0) return say(t`It is locked in its place.`);
       try {
-        const all = HandBridge.BeginLay(document.handle, HandBridge.Cut(from.handle, open), 0, 0, '');
-        const [laid, left] = OpenDocument.performAcross([
-          [document, (handle, now) => HandBridge.LayMore(handle, all + 1, now)],
-          [from, (handle, now) => HandBridge.RemoveFramed(handle, open, now)],
-        ]);
-        const idsOf = (batches: Uint8Array[]) => DocumentBridge.IdsOf(framed(batches));
-        rememberCarried([
-          { at: from.address, page: from.id, done: idsOf(left!) },
-          { at: document.address, page: document.id, done: idsOf(laid!) },
-        ]);
+        bring(from, document, open, 0, (handle, now) => HandBridge.RemoveFramed(handle, open, now));
         done();
         say(t`It lies on the page now, for everybody to see.`);
       } catch (error) {

@@ -1,4 +1,4 @@
-import { type Core, type DocumentKind, documentKinds } from '../core/runtime';
+import { type Core, type DocumentKind, documentKinds, isPaper } from '../core/runtime';
 import { request, Unreachable } from '../server/api';
 import { addressOf } from './address';
 import type { DeviceStore, HeldBatch, Waiting } from './deviceStore';
@@ -100,7 +100,7 @@ export class OpenDocument {
 
   /** Tools pass over what may not be changed here; asked for again when that is another. */
   guard(): void {
-    if (!this.isPaper) return;
+    if (!isPaper(this.kind)) return;
     const { touch, role } = this.around.guardOf(this.space);
     this.around.core.PageBridge.Guard(this.coreHandle, touch, role);
   }
@@ -267,13 +267,8 @@ export class OpenDocument {
     return frames.length;
   }
 
-  /** Whether it is written on: what is done there is taken back there. */
-  private get isPaper(): boolean {
-    return this.kind === 'page' || this.kind === 'aside';
-  }
-
   private note(): void {
-    if (!this.isPaper) this.around.steps.note(this.space, this.kind, this.id);
+    if (!isPaper(this.kind)) this.around.steps.note(this.space, this.kind, this.id);
   }
 
   private keep(frames: Uint8Array[]): Promise<void> {
