@@ -200,6 +200,13 @@ public static partial class HandBridge
         return laying.Count;
     }
 
+    /// <summary>Begins to lay what was worked out elsewhere.</summary>
+    internal static void Begin(int page, Laying work)
+    {
+        laying = work;
+        laying.Try(Session.For(page).Check);
+    }
+
     /// <summary>Lays up to so many more; framed operations. With the last of them all become one step.</summary>
     [JSExport]
     public static byte[] LayMore(int page, int most, double now)

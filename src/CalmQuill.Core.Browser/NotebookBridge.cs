@@ -17,6 +17,21 @@ public static partial class NotebookBridge
         return Json.List(document.Outline(withBinned), (json, entry) => Write(json, document, entry));
     }
 
+    /// <summary>The moments that have a name, the earliest first: <c>[{id, at, name}]</c>, with the time in UTC milliseconds.</summary>
+    [JSExport]
+    public static string Moments(int notebook) =>
+        Json.List(
+            Session.Document<NotebookDocument>(notebook).Moments(),
+            (json, moment) =>
+            {
+                json.WriteStartObject();
+                json.WriteString("id", moment.Id);
+                json.WriteNumber("at", moment.Moment.At);
+                json.WriteString("name", moment.Moment.Name);
+                json.WriteEndObject();
+            }
+        );
+
     /// <summary>What turns the outline that was handed out last into the present one, as JSON: see <see cref="OutlineChange"/>. A notebook has one who asks for it.</summary>
     /// <param name="notebook">The notebook.</param>
     /// <param name="had">How many entries who asks has; the whole is told where it is not what was handed out.</param>

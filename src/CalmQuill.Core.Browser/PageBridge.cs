@@ -94,7 +94,9 @@ public static partial class PageBridge
         var document = Session.Document<PageDocument>(page);
         HandOut(page);
         var surface = Surfaces(page)[++lastSurface] = new Surface();
-        foreach (var item in document.Items.Where(item => item.Shown))
+        // Of a page that is seen as it was, what is not there any more is asked for too.
+        var isPast = ((OpenPage)Session.Document(page)).Past is not null;
+        foreach (var item in document.Items.Where(item => item.Shown || isPast))
         {
             if (painted)
                 surface.Shows(item);
@@ -120,6 +122,8 @@ public static partial class PageBridge
         HandOut(page);
         if (!Surfaces(page).TryGetValue(surface, out var shown))
             return RenderPacket.Of([], item => item.Visible());
+        if (((OpenPage)Session.Document(page)).Past is { IsNow: false } past)
+            return past.Packet(shown.Take(most), shown);
         var items = new List<PageItem>();
         while (items.Count < most && shown.Waiting.TryDequeue(out var id))
         {
@@ -144,12 +148,7 @@ public static partial class PageBridge
         open.Tinting.Set(people.Select(Guid.Parse).Zip(colours.Select(colour => (uint)colour)), without);
         var document = Session.Document<PageDocument>(page);
         document.Guarding.Hide(without);
-        HandOut(page);
-        foreach (var surface in Surfaces(page).Values)
-        {
-            foreach (var item in document.Items)
-                surface.Waiting.Enqueue(item.Id);
-        }
+        HandOutAll(page);
     }
 
     /// <summary>Who wrote what stands on a page, by how much: <c>[{person, things, to}]</c>, with the time of the last, UTC milliseconds.</summary>
@@ -233,12 +232,29 @@ public static partial class PageBridge
     /// <summary>Hands what has changed out to every surface of the page.</summary>
     private static void HandOut(int page)
     {
+        var open = (OpenPage)Session.Document(page);
+        var changed = Session.Document<PageDocument>(page).TakeChanged();
+        foreach (var id in changed)
+            open.Past?.Came(id);
+        HandOut(page, changed);
+    }
+
+    /// <summary>Hands things out to every surface of the page.</summary>
+    internal static void HandOut(int page, IEnumerable<OpId> changed)
+    {
         var surfaces = Surfaces(page).Values;
-        foreach (var id in Session.Document<PageDocument>(page).TakeChanged())
+        foreach (var id in changed)
         {
             foreach (var surface in surfaces)
                 surface.Waiting.Enqueue(id);
         }
+    }
+
+    /// <summary>Hands all there is on the page out anew: it is looked at in another way.</summary>
+    internal static void HandOutAll(int page)
+    {
+        HandOut(page);
+        HandOut(page, Session.Document<PageDocument>(page).Items.Select(item => item.Id));
     }
 
     private static Dictionary<int, Surface> Surfaces(int page) => ((OpenPage)Session.Document(page)).Surfaces;

@@ -1,3 +1,4 @@
+using CalmQuill.Core.History;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
@@ -15,6 +16,11 @@ namespace CalmQuill.Core.Browser;
 internal static class RenderPacket
 {
     private static readonly Painter Onto = new();
+
+    /// <summary>What came since, what went, and what stands at both: 0xRRGGBB00. Each is told from the others by its lightness too.</summary>
+    private const uint Came = 0x1F5F8B00,
+        Went = 0xC4623F00,
+        Pale = 0xC9C4B800;
 
     /// <summary>Writes the rings of what is painted, one outline after the other.</summary>
     private sealed class Painter : ItemPainter
@@ -42,6 +48,39 @@ internal static class RenderPacket
         return writer.ToArray();
     }
 
+    /// <summary>What was seen at a moment; of what was not there yet, or not any more, that nothing of it is seen.</summary>
+    public static byte[] OfThen(IReadOnlyCollection<(PageItem? Then, PageItem? Now)> things, Surface surface)
+    {
+        // What stands today and was not there is as a thing of which nothing is seen.
+        var unseen = things.Where(one => one.Then is null).Select(one => one.Now!).ToHashSet();
+        List<Interval> Visible(PageItem item) => unseen.Contains(item) ? [] : item.Visible();
+        return Of([.. things.Select(one => one.Then ?? one.Now!)], Visible, item => surface.Has(item, Visible(item)));
+    }
+
+    /// <summary>Then and now over each other: what stands at both is pale; what went and what came have a colour each.</summary>
+    public static byte[] OfBoth(
+        IReadOnlyCollection<(PageItem? Then, PageItem? Now)> things,
+        Surface surface,
+        (bool Added, bool Removed) sides
+    )
+    {
+        var writer = new ByteWriter(things.Count * 1024 + 16);
+        writer.Fixed32((uint)things.Count);
+        foreach (var (then, now) in things)
+        {
+            var difference = Comparing.Of(then, now);
+            var went = sides.Removed && difference is Difference.Removed or Difference.Rubbed or Difference.Changed ? then : null;
+            var stands =
+                difference is Difference.None or Difference.Rubbed || (sides.Added && difference is Difference.Added or Difference.Changed)
+                    ? now
+                    : null;
+            surface.Forget((now ?? then)!.Id);
+            WriteBoth(writer, (now ?? then)!, went, stands, difference is Difference.Added or Difference.Changed ? Came : Pale);
+        }
+
+        return writer.ToArray();
+    }
+
     /// <summary>The outline of samples that are on no page: rings alone.</summary>
     public static byte[] OfStroke(Pen pen, StrokeSamples samples)
     {
@@ -59,32 +98,15 @@ internal static class RenderPacket
 
     private static void Write(ByteWriter writer, PageItem item, List<Interval> visible, bool has, Func<PageItem, uint, uint>? shown)
     {
-        Split(writer, item.Id.Replica);
-        Split(writer, item.Id.Counter);
-        Split(writer, item.Stamp.Time.Value);
-        writer.Fixed32((uint)item.Content.Rank);
-        writer.Fixed32((uint)item.LayerPlace);
-        writer.Fixed32(unchecked((uint)(item.Order + (long)int.MaxValue + 1)));
-        writer.Fixed32((uint)item.Kind);
-        writer.Fixed32(visible.Count > 0 ? 1u : 0u);
+        WriteHead(writer, item, visible.Count > 0);
         if (visible.Count == 0)
-        {
-            // Nothing of it is seen, so nothing but its going matters.
-            for (var i = 0; i < 8; i++)
-                writer.Fixed32(0);
             return;
-        }
-
         var content = item.Content;
         var coats = content.Coats;
         writer.Fixed32((uint)coats);
         writer.Single(item.Dx);
         writer.Single(item.Dy);
-        var box = item.Bounds;
-        writer.Single(box.Left);
-        writer.Single(box.Top);
-        writer.Single(box.Right);
-        writer.Single(box.Bottom);
+        WriteBox(writer, item.Bounds);
         writer.Fixed32(has ? 1u : 0u);
         for (var i = 0; i < coats; i++)
         {
@@ -98,6 +120,60 @@ internal static class RenderPacket
             return;
         Onto.Writer = writer;
         content.Paint(Onto, visible, shifted: false);
+    }
+
+    private static void WriteHead(ByteWriter writer, PageItem item, bool isSeen)
+    {
+        Split(writer, item.Id.Replica);
+        Split(writer, item.Id.Counter);
+        Split(writer, item.Stamp.Time.Value);
+        writer.Fixed32((uint)item.Content.Rank);
+        writer.Fixed32((uint)item.LayerPlace);
+        writer.Fixed32(unchecked((uint)(item.Order + (long)int.MaxValue + 1)));
+        writer.Fixed32((uint)item.Kind);
+        writer.Fixed32(isSeen ? 1u : 0u);
+        // Where nothing of it is seen, nothing but its going matters.
+        for (var i = 0; !isSeen && i < 8; i++)
+            writer.Fixed32(0);
+    }
+
+    private static void WriteBox(ByteWriter writer, Box box)
+    {
+        writer.Single(box.Left);
+        writer.Single(box.Top);
+        writer.Single(box.Right);
+        writer.Single(box.Bottom);
+    }
+
+    private static void WriteBoth(ByteWriter writer, PageItem head, PageItem? went, PageItem? stands, uint colour)
+    {
+        var shown = new List<(PageItem Item, uint Colour)>();
+        if (went is { Shown: true } && went.Visible().Count > 0)
+            shown.Add((went, Went));
+        if (stands is { Shown: true } && stands.Visible().Count > 0)
+            shown.Add((stands, colour));
+        WriteHead(writer, head, shown.Count > 0);
+        if (shown.Count == 0)
+            return;
+        var box = shown.Select(one => one.Item.Bounds).Aggregate((one, other) => one.With(other));
+        writer.Fixed32((uint)shown.Sum(one => one.Item.Content.Coats));
+        writer.Single(0);
+        writer.Single(0);
+        WriteBox(writer, box);
+        writer.Fixed32(0);
+        foreach (var (item, ink) in shown)
+        {
+            for (var i = 0; i < item.Content.Coats; i++)
+            {
+                var (own, grain) = item.Content.Coat(i);
+                writer.Fixed32(ink | (own & 0xFF));
+                writer.Fixed32((uint)grain);
+            }
+        }
+
+        Onto.Writer = writer;
+        foreach (var (item, _) in shown)
+            item.Content.Paint(Onto, item.Visible(), shifted: true);
     }
 
     private static void WriteOutline(ByteWriter writer, Outline outline)

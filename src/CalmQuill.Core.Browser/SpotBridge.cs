@@ -24,7 +24,7 @@ public static partial class SpotBridge
     [JSExport]
     public static string Spots(int page)
     {
-        var document = Session.Document<PageDocument>(page);
+        var document = ((OpenPage)Session.Document(page)).Seen;
         return Json.List(document.Spots(), (json, spot) => Write(json, spot, document.Guarding));
     }
 

@@ -12,6 +12,15 @@ internal sealed class Surface
 
     public Queue<OpId> Waiting { get; } = [];
 
+    /// <summary>The next that wait, so many at most.</summary>
+    public List<OpId> Take(int most)
+    {
+        var taken = new List<OpId>();
+        while (taken.Count < most && Waiting.TryDequeue(out var id))
+            taken.Add(id);
+        return taken;
+    }
+
     /// <summary>The surface is painted with the item as it stands.</summary>
     public void Shows(PageItem item) => has[item.Id] = item.Content.OutlineKey;
 

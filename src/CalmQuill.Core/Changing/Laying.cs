@@ -15,7 +15,7 @@ public sealed class Laying
         steps = [];
     private readonly int dx,
         dy;
-    private readonly Guid layer;
+    private readonly Guid? layer;
     private int next;
 
     /// <param name="piece">A piece, as <see cref="Cutting.Of"/> makes it.</param>
@@ -32,7 +32,12 @@ public sealed class Laying
             throw new OperationFormatException($"This is not a piece of a page.");
     }
 
-    private Laying(List<Operation> piece, int dx, int dy, Guid layer) =>
+    /// <summary>Things laid down as and where they lie, each on its own layer, together with changes to what is there.</summary>
+    /// <param name="piece">The changes, in their order; what they name by an id of the piece is what that one added.</param>
+    internal Laying(List<Operation> piece)
+        : this(piece, 0, 0, null) { }
+
+    private Laying(List<Operation> piece, int dx, int dy, Guid? layer) =>
         (this.piece, this.dx, this.dy, this.layer) = (piece, dx, dy, layer);
 
     /// <summary>How many changes it takes.</summary>
@@ -72,7 +77,7 @@ public sealed class Laying
         var made = make(
             operation.Change switch
             {
-                Change.ItemAdded added => added.Copied(dx, dy) with { Layer = layer },
+                Change.ItemAdded added => added.Copied(dx, dy) with { Layer = layer ?? added.Layer },
                 Change.GapsAdded gaps => gaps with
                 {
                     Strokes =
@@ -83,11 +88,12 @@ public sealed class Laying
                     ],
                 },
                 // A copy's groups are its own: named after its first thing.
-                Change.ItemsSet set => new Change.ItemsSet(
+                Change.ItemsSet set when set.Items.Any(copies.ContainsKey) => new Change.ItemsSet(
                     [.. set.Items.Where(copies.ContainsKey).Select(id => copies[id])],
                     [new ItemValue(ItemField.Group, GroupOf(set))]
                 ),
-                _ => throw new OperationFormatException($"This is not a piece of a page."),
+                Change.SpotAdded spot => spot with { Items = [.. spot.Items.Select(id => copies.GetValueOrDefault(id, id))] },
+                var change => change,
             }
         );
         steps.Add(made);

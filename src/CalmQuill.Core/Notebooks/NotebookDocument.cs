@@ -1,4 +1,5 @@
 using CalmQuill.Core.Changing;
+using CalmQuill.Core.History;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Planner;
@@ -405,6 +406,16 @@ public sealed class NotebookDocument : IStanding
 
         return entries;
     }
+
+    /// <summary>The moments that have a name, the earliest first.</summary>
+    public List<(Guid Id, Moment Moment)> Moments() =>
+        [
+            .. registers
+                .All(Property.Moment)
+                .Select(one => (one.Target, Moment: Moment.Read(one.Value)!))
+                .Where(one => one.Moment is not null)
+                .OrderBy(one => one.Moment.At),
+        ];
 
     public List<Operation> Operations() => [.. operations.Values.OrderBy(operation => operation.Stamp)];
 

@@ -149,6 +149,8 @@ public static class Properties
     public static readonly PropertyDescriptor<string> Told = Setting(Property.Told, 16, "the person's own library");
     public static readonly PropertyDescriptor<string> Aside = Setting(Property.Aside, 3_900, "page, in the person's own library");
 
+    public static readonly PropertyDescriptor<string> Moment = Words(Property.Moment, No, Yes, "a moment", History.Moment.Rule);
+
     /// <summary>All of them, by their numbers.</summary>
     public static readonly IReadOnlyDictionary<Property, PropertyDescriptor> All = new PropertyDescriptor[]
     {
@@ -182,6 +184,7 @@ public static class Properties
         Habits,
         Aside,
         Told,
+        Moment,
     }.ToDictionary(descriptor => descriptor.Property);
 
     /// <summary>How many bytes of a register's text are read at most; one that is not known here may be of a later version.</summary>

@@ -92,4 +92,7 @@ public enum Property : byte
 
     /// <summary>Personal library: up to when the person has seen what was said to them, UTC milliseconds.</summary>
     Told = 31,
+
+    /// <summary>Notebook, with a fresh id as target: a <see cref="History.Moment"/> that somebody gave a name; empty when the name is taken off.</summary>
+    Moment = 32,
 }

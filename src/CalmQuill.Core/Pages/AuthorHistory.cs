@@ -32,6 +32,9 @@ internal sealed class AuthorHistory
         }
     }
 
+    /// <summary>The step is not made yet.</summary>
+    public void Remove(Stamp stamp) => steps.RemoveAt(IndexOf(stamp));
+
     public void SetActive(Stamp stamp, bool active, Stamp switched)
     {
         steps[IndexOf(stamp)] = new Step(stamp, active, switched);

@@ -298,6 +298,59 @@ public sealed class PageDocument
             item.Place(stamp, step, true);
     }
 
+    /// <summary>
+    /// Takes an operation out again, the latest of those that are in: the page is as it was before it. For going back in a page's history, where nobody undoes.
+    /// </summary>
+    /// <param name="operation">The operation.</param>
+    /// <param name="replaced">Of a switch, the earlier one whose place it took; null where there is none.</param>
+    internal void Withdraw(Operation operation, Operation? replaced)
+    {
+        if (!operations.Remove(operation.Id))
+            return;
+        switch (operation.Change)
+        {
+            case Change.EffectSet effect:
+                Unswitch(operation, effect, replaced?.Change as Change.EffectSet, replaced?.Stamp ?? default);
+                return;
+            case Change.AnswerAdded or Change.AnswerWithdrawn:
+                spots.Unsay(operation);
+                return;
+            case Change.StepsJoined or Change.ItemsAnchored:
+                return;
+        }
+
+        if (!effects.TryGetValue((operation.Id, operation.Author), out var known) || known.Active)
+            Contribute(operation, false);
+        histories[operation.Author].Remove(operation.Stamp);
+        if (operation.Change is Change.ItemAdded)
+        {
+            var item = Touch(operation.Id);
+            item.Leave();
+            painted.RemoveAt(painted.LastIndexOf(item));
+        }
+    }
+
+    private void Unswitch(Operation operation, Change.EffectSet effect, Change.EffectSet? before, Stamp stampBefore)
+    {
+        var key = (effect.Target, operation.Author);
+        if (before is null)
+            effects.Remove(key);
+        else
+            effects[key] = (stampBefore, before.Active);
+        var active = before?.Active ?? true;
+        if (!operations.TryGetValue(effect.Target, out var target) || target.Author != operation.Author || !target.Change.IsStep)
+            return;
+        histories[operation.Author].SetActive(target.Stamp, active, stampBefore);
+        if (active != effect.Active)
+            Contribute(target, active);
+    }
+
+    /// <summary>The layer that things of a layer are on now: what it was merged into, or the first where it is gone.</summary>
+    public Guid LayerFor(Guid layer) => layers.Of(layer)?.Id ?? Guid.Empty;
+
+    /// <summary>Whether a spot was made and not taken back by who made it; it may have been removed since.</summary>
+    public bool HasSpot(Guid id) => spots.IsMade(id);
+
     private PageItem Touch(OpId id)
     {
         changed.Add(id);

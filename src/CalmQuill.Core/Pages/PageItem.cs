@@ -125,6 +125,9 @@ public sealed class PageItem : IItemFrame
         WorkOut();
     }
 
+    /// <summary>It has not arrived: of a page that goes back in its history.</summary>
+    internal void Leave() => (content, Active) = (null, false);
+
     internal void SetActive(bool active) => Active = active;
 
     internal void CountRemoval(int by) => removals += by;

@@ -48,6 +48,22 @@ public sealed class PageSpots
         }
     }
 
+    /// <summary>What was said, or taken away, is not yet.</summary>
+    public void Unsay(Operation operation)
+    {
+        switch (operation.Change)
+        {
+            case Change.AnswerAdded added:
+                answers[added.Spot].Remove(operation.Stamp);
+                break;
+            case Change.AnswerWithdrawn taken:
+                withdrawn.Remove(taken.Answer);
+                break;
+        }
+    }
+
+    public bool IsMade(Guid spot) => states.TryGetValue(spot, out var state) && state.Made.Count > 0;
+
     private List<Answer> AnswersTo(Guid spot) =>
         answers.TryGetValue(spot, out var said) ? [.. said.Values.Where(answer => !withdrawn.Contains(answer.Id))] : [];
 

@@ -27,6 +27,7 @@ export const folders = [
   'sheet/guide',
   'sheet/loupe',
   'sheet/retrace',
+  'history',
   'margin',
   'lectern',
   'aside',

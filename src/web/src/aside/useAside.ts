@@ -41,19 +41,21 @@ interface LaidOver {
   tools: Tools;
   main: Blotter | undefined;
   under: Under;
+  /** The page is seen as it was: what was written over it since has no place there. */
+  isAway: boolean;
 }
 
 /** The person's aside of a page: laid over it, lifted off it, and gone along with what it was written at. */
 export function useAside(
   holder: RefObject<HTMLDivElement | null>,
-  { page, note, tools, main, under }: LaidOver,
+  { page, note, tools, main, under, isAway }: LaidOver,
 ): OnAside {
   const { core, live } = useWorkspace();
   const { spaces } = useSession();
   const personal = usePersonal();
   const [isLifted, setLifted] = useState(() => localStorage.getItem(liftedKey) === '1');
-  const isThere = personal?.asides.has(page.id) ?? false;
-  const isLaid = tools.isOn(offer.name) || (isThere && !isLifted);
+  const isThere = !isAway && (personal?.asides.has(page.id) ?? false);
+  const isLaid = !isAway && (tools.isOn(offer.name) || (isThere && !isLifted));
   const own = spaces.find((space) => space.personal)!.id;
   const document = useDocument(own, 'aside', isLaid ? page.id : '');
   const [blotter, setBlotter] = useState<Blotter>();
@@ -83,7 +85,7 @@ export function useAside(
     localStorage.setItem(liftedKey, lifted ? '1' : '0');
     setLifted(lifted);
   };
-  const isWanted = wantsAside(tools);
+  const isWanted = !isAway && wantsAside(tools);
   // Whoever takes it up has it lie there afterwards too.
   useEffect(() => {
     if (isWanted && isLifted) keepLifted(false);

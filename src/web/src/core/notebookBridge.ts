@@ -46,4 +46,5 @@ export interface NotebookBridge {
   Erase(notebook: number, entries: string[], now: number): Uint8Array;
   TodayPage(notebook: number, id: string, day: string): string;
   Read(notebook: number, target: string, property: number): string;
+  Moments(notebook: number): string;
 }

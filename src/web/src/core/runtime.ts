@@ -5,6 +5,7 @@ import type { AsideBridge } from './asideBridge';
 import type { AssetBridge } from './assetBridge';
 import type { DocumentBridge } from './documentBridge';
 import type { HandBridge } from './handBridge';
+import type { HistoryBridge } from './historyBridge';
 import type { LayerBridge } from './layerBridge';
 import type { LibraryBridge } from './libraryBridge';
 import type { NotebookBridge } from './notebookBridge';
@@ -26,6 +27,7 @@ export interface Core {
   PageBridge: PageBridge;
   PenBridge: PenBridge;
   HandBridge: HandBridge;
+  HistoryBridge: HistoryBridge;
   ShapeBridge: ShapeBridge;
   LayerBridge: LayerBridge;
   PaperBridge: PaperBridge;
@@ -97,6 +99,7 @@ export const properties = {
   habits: 29,
   aside: 30,
   told: 31,
+  moment: 32,
 } as const;
 
 /** The sentence of a refusal that Core threw, without what the runtime puts around it, in the person's language. */

@@ -25,6 +25,13 @@ interface OutlineChange {
 
 export type Turning = 'sideways' | 'down' | 'seamless';
 
+/** A moment of a notebook that somebody gave a name: when, in UTC milliseconds. */
+export interface Moment {
+  id: string;
+  at: number;
+  name: string;
+}
+
 export class Notebook {
   readonly entries: NotebookEntry[];
   readonly pages: NotebookEntry[];
@@ -89,6 +96,21 @@ export class Notebook {
   get turning(): Turning {
     const kept = this.workspace.core.NotebookBridge.Read(this.handle, this.id, properties.turning);
     return kept === 'sideways' || kept === 'seamless' ? kept : 'down';
+  }
+
+  /** Its moments that have a name, the earliest first. */
+  get moments(): Moment[] {
+    return JSON.parse(this.workspace.core.NotebookBridge.Moments(this.handle)) as Moment[];
+  }
+
+  /** Gives a moment a name; throws with a sentence when it cannot be called that. */
+  nameMoment(at: number, name: string): void {
+    this.set(crypto.randomUUID(), properties.moment, `${at} ${name.trim()}`);
+  }
+
+  /** Takes the name of a moment off. */
+  forgetMoment(id: string): void {
+    this.set(id, properties.moment, '');
   }
 
   /** A planner's settings; empty where it is none. */

@@ -41,7 +41,7 @@ function People({ at, page }: { at: OpenNotebook; page: OpenDocument }) {
   const wish = JSON.stringify([tints, hidden]);
   useEffect(() => {
     const [tints, hidden] = JSON.parse(wish) as [[string, number][], string[]];
-    page.look(tints.length + hidden.length === 0, (handle) =>
+    page.look('tint', tints.length + hidden.length > 0, (handle) =>
       core.PageBridge.Tint(
         handle,
         tints.map(([person]) => person),
@@ -50,7 +50,7 @@ function People({ at, page }: { at: OpenNotebook; page: OpenDocument }) {
       ),
     );
   }, [core, page, wish]);
-  useEffect(() => () => page.look(true, (handle) => core.PageBridge.Tint(handle, [], [], [])), [core, page]);
+  useEffect(() => () => page.look('tint', false, (handle) => core.PageBridge.Tint(handle, [], [], [])), [core, page]);
   const tint = (on: boolean) => {
     localStorage.setItem(tintKey, on ? '1' : '0');
     setTinted(on);

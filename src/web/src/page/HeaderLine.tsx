@@ -5,6 +5,7 @@ import {
   ArrowsDownUpIcon,
   ArrowsLeftRightIcon,
   CalendarBlankIcon,
+  ClockCounterClockwiseIcon,
   ColumnsIcon,
   DotsThreeIcon,
   FilePdfIcon,
@@ -57,6 +58,8 @@ interface HeaderLineProps {
   turning: Turning;
   onCopyLink: () => void;
   onShare?: () => void;
+  /** Looks at the page as it was, or as it is again. */
+  onHistory?: () => void;
   /** Opens a lectern here. */
   onTeach?: () => void;
   onTurning?: (turning: Turning) => void;
@@ -84,6 +87,7 @@ export function HeaderLine({
   turning,
   onCopyLink,
   onShare,
+  onHistory,
   onTeach,
   onRename,
   onTurning,
@@ -254,6 +258,16 @@ export function HeaderLine({
                   testId: 'open-lectern',
                   icon: <LecternIcon size={20} weight="light" />,
                   onChoose: onTeach,
+                },
+              ]
+            : []),
+          ...(onHistory
+            ? [
+                {
+                  label: t`History of this page`,
+                  testId: 'open-history',
+                  icon: <ClockCounterClockwiseIcon size={20} weight="light" />,
+                  onChoose: onHistory,
                 },
               ]
             : []),

@@ -26,7 +26,7 @@ import type { OpenNotebook } from '../data/openNotebooks';
 import type { Tools } from '../sheet/hand/tool';
 import { copyText } from '../ui/saying';
 import { HeaderLine } from './HeaderLine';
-import { Sheet } from './Sheet';
+import { type Seek, Sheet } from './Sheet';
 import { Others } from './Others';
 import { Thread } from './Thread';
 import { usePageTurning } from './usePageTurning';
@@ -40,8 +40,9 @@ export interface PaneProps {
   onTouch: () => void;
   /** Goes to a page, and to a mark on it. */
   onGo: (at: OpenNotebook, replace?: boolean, mark?: string) => void;
-  /** What to bring into sight: a place, or a mark. */
-  seek: { at?: string | undefined; mark?: string | undefined };
+  seek: Seek;
+  /** Looks at the page as it was, or as it is again. */
+  onPast?: (on: boolean) => void;
   margin?: { shown: boolean; toggle: () => void };
   onBeside?: () => void;
   onFull: () => void;
@@ -61,6 +62,7 @@ export function OnPage({
   isLocked,
   seek,
   onGo,
+  onPast,
   margin,
   onBeside,
   onFull,
@@ -131,6 +133,7 @@ export function OnPage({
         {...(may(space, 'Teach') && !isTaught
           ? { onTeach: () => void openLectern(space.id, at.notebook, at.page) }
           : {})}
+        {...(onPast ? { onHistory: () => onPast(seek.past === undefined) } : {})}
         onCopyLink={() => copyText(addressOf({ kind: 'page', space: space.id, notebook: notebook.id, page: at.page }))}
         onRename={mayWrite ? rename : undefined}
         {...(mayWrite
@@ -176,6 +179,7 @@ export function OnPage({
         active={active}
         next={next}
         seek={seek}
+        onPast={onPast}
         startView={startView}
         onPresent={setPresent}
         onMake={make}

@@ -14,7 +14,7 @@ const nowhere = {};
 /** A page on the desk, or two beside each other; the contents at its side when wanted. */
 export function PageScreen() {
   const { space = '', notebook = '', page = '' } = useParams();
-  const [search] = useSearchParams();
+  const [search, setSearch] = useSearchParams();
   const personal = usePersonal();
   const navigate = useNavigate();
   const beside = readBeside(search.get('beside'));
@@ -70,7 +70,21 @@ export function PageScreen() {
             replace: replace ?? false,
           })
         }
-        seek={{ at: search.get('at') ?? undefined, mark: search.get('mark') ?? undefined }}
+        seek={{
+          at: search.get('at') ?? undefined,
+          mark: search.get('mark') ?? undefined,
+          past: search.get('past') ?? undefined,
+        }}
+        onPast={(on) =>
+          setSearch(
+            (now) => {
+              if (on) now.set('past', '1');
+              else now.delete('past');
+              return now;
+            },
+            { replace: true },
+          )
+        }
         margin={{ shown: contents, toggle: toggleContents }}
         onFull={toggleFull}
         onBeside={() => setChoosing(true)}

@@ -34,6 +34,7 @@ import { Tray } from '../sheet/tools/Tray';
 import { useTrayPlace } from '../sheet/tools/useTrayPlace';
 import { MarkKindDialog } from '../spots/MarkKindDialog';
 import { kindsOf } from '../spots/markKinds';
+import { HistoryPanel } from '../history/HistoryPanel';
 import { SpotLayer } from '../spots/SpotLayer';
 import type { OpenDocument } from '../sync/openDocument';
 import { copyText, say } from '../ui/saying';
@@ -52,6 +53,13 @@ import { usePageSteps } from './usePageSteps';
 import { useAtHand, useSheetEvents } from './useSheetEvents';
 import { useSheetKeys } from './useSheetKeys';
 
+/** What to bring into sight: a place, a mark, or the page as it was at a moment, UTC milliseconds. */
+export interface Seek {
+  at?: string | undefined;
+  mark?: string | undefined;
+  past?: string | undefined;
+}
+
 export interface SheetProps {
   space: Space;
   notebook: Notebook;
@@ -62,8 +70,9 @@ export interface SheetProps {
   active: boolean;
   tray: boolean;
   next: NextPages;
-  /** What to bring into sight: a place, or a mark. */
-  seek: { at?: string | undefined; mark?: string | undefined };
+  seek: Seek;
+  /** Looks at the page as it was, or as it is again; undefined where that is not offered. */
+  onPast: ((on: boolean) => void) | undefined;
   startView: View | undefined;
   onPresent: (people: string[]) => void;
   onTurn: (by: number, turning: { meant: boolean; view?: View }) => void;
@@ -101,9 +110,11 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   const { core } = useWorkspace();
   const library = useLibrary(space.id);
   const { habits } = tools;
+  const isPast = props.onPast !== undefined && seek.past !== undefined && !document.isHeld;
   const mayWrite = may(space, 'Write');
   const holder = useRef<HTMLDivElement>(null);
   const asideHolder = useRef<HTMLDivElement>(null);
+  const desk = useRef<HTMLDivElement>(null);
   const slim = useMedia(narrow);
   const [place, setPlace] = useTrayPlace(useMedia(phone));
   const side = place.side ?? (habits.leftHanded ? 'right' : 'left');
@@ -120,8 +131,8 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     onPresent,
   });
   const note = { space: space.id, notebook: notebook.id, title: page.title, paper: page.paper };
-  const aside = useAside(asideHolder, { page: document, note, tools, main: blotter, under });
-  const reading = tools.reading || !mayHold || (aside.isWanted && !aside.isInHand);
+  const aside = useAside(asideHolder, { page: document, note, tools, main: blotter, under, isAway: isPast });
+  const reading = tools.reading || !mayHold || isPast || (aside.isWanted && !aside.isInHand);
   /** What the hand writes on. */
   const hand = aside.isInHand ? { blotter: aside.blotter, page: aside.document! } : { blotter, page: document };
   const followsLectern = useFollowedLectern() !== '';
@@ -272,131 +283,151 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   };
 
   return (
-    <div className="relative min-h-0 grow overflow-clip bg-desk">
-      <div
-        ref={holder}
-        role="application"
-        aria-label={reading ? t`Sheet` : t`Sheet. Write with a pen, a finger or the mouse.`}
-        data-testid="sheet"
-        data-view={`${view.scale} ${view.x} ${view.y}`}
-        data-sheet={blotter?.sheet.join(' ')}
-        data-reading={reading ? '1' : undefined}
-        className={`absolute inset-0 touch-none select-none ${reading ? 'cursor-grab' : 'cursor-crosshair'}`}
-      />
-      <AsideSheet holder={asideHolder} aside={aside} main={blotter} view={view} mayWrite={mayWrite} />
-      <LiftedContext value={lifted}>
-        <SpotLayer
-          spots={spots}
-          view={view}
-          page={document}
-          kinds={kinds}
-          people={people}
-          mayWrite={mayWrite && !tools.reading}
-          reading={reading}
-          chosen={chosen}
-          onChoose={setChosen}
-          onFollow={(spot: Spot) => void follow(spot.target!, spot.title)}
-          onCopyLink={(spot) => copyText(addressOf({ kind: 'mark', ...here, mark: spot.id }))}
-        />
-      </LiftedContext>
-      {active && !followsLectern && <FollowLine people={people} />}
-      {active && <LecternLayer holder={holder} page={page.id} view={view} />}
-      <HeldFrames document={document} view={view} people={people} />
-      <PenSigns blotter={blotter} view={view} people={people} />
-      <PullHint
-        pull={pull.share}
-        meant={pull.meant}
-        sideways={next.turning === 'sideways'}
-        isLast={next.after === undefined}
-        isFirst={next.before === undefined}
-        mayWrite={mayWrite && !reading}
-      />
-      {tools.guide && !reading && (
-        <GuideLayer
-          guide={tools.guide}
-          view={view}
-          writes={tools.tool.keepsToGuide ?? false}
-          onGuide={tools.setGuide}
-        />
-      )}
-      {selection && !reading && (
-        <TakenLayer
-          here={here}
-          selection={selection}
-          document={hand.page}
-          holder={aside.isInHand ? asideHolder : holder}
-          blotter={hand.blotter}
-          view={view}
-          tools={tools}
-          setTaken={setTaken}
-          onChoose={setChosen}
-          onLink={() => setLinking(true)}
-          onEdge={(by, taken) => !aside.isInHand && carryOver(by, taken)}
-          {...(aside.isInHand
-            ? { onGive: mayWrite ? () => give(hand.page, taken!.items, () => setTaken(undefined)) : undefined }
-            : {})}
-        />
-      )}
-      {tools.isOn('loupe') && !reading && blotter && active && (
-        <Loupe main={hand.blotter!} view={view} page={hand.page} under={under} tools={tools} onInk={onInk} />
-      )}
-      {tools.isOn('retrace') && blotter && active && (
-        <RetraceBar
-          blotter={hand.blotter!}
-          page={hand.page}
-          items={taken?.items ?? nothing}
-          people={people}
-          onClose={() => tools.turn('retrace', false)}
-        />
-      )}
-      {worker.shown && <WorkLine work={worker.shown} />}
-      {!reading && tray && (
-        <Tray
-          tools={tools}
-          sheet={acts}
-          side={side}
-          slim={slim}
-          folded={place.folded}
-          onPlace={setPlace}
-          undo={mayUndo ? undo : undefined}
-          redo={mayRedo ? redo : undefined}
-        />
-      )}
-      <FullCorner side={side} hasTray={!reading && tray} onLeave={onFull} />
-      {controls &&
-        createPortal(
-          <SheetControls
-            blotter={blotter}
-            scale={view.scale}
-            tools={tools}
-            mayWrite={mayWrite}
-            reading={reading}
-            onAside={aside.isWanted}
-            onToggleAside={() => aside.lay(!aside.isWanted)}
-            onFull={onFull}
-          />,
-          controls,
-        )}
-      {linking && taken && (
-        <LinkDialog
-          here={here}
+    <>
+      {isPast && (
+        <HistoryPanel
           notebook={notebook}
-          onChoose={(target, title) => {
-            addSpot(core, document, 'link', taken.area, taken.items, { target, title });
-            setTaken(undefined);
+          page={page}
+          document={document}
+          view={view}
+          over={desk}
+          mayWrite={mayWrite}
+          worker={worker}
+          from={Number(seek.past) > 1 ? Number(seek.past) : undefined}
+          onBack={(items) => {
+            props.onPast!(false);
+            if (items.length > 0) blotter?.view.show(take(items));
           }}
-          onClose={() => setLinking(false)}
+          onPage={onPage}
+          onClose={() => props.onPast!(false)}
         />
       )}
-      {newKind && library && (
-        <MarkKindDialog
-          library={library}
-          onMade={(kind) => tools.change(mark, { kind })}
-          onClose={() => setNewKind(false)}
+      <div ref={desk} className="relative min-h-0 grow overflow-clip bg-desk">
+        <div
+          ref={holder}
+          role="application"
+          aria-label={reading ? t`Sheet` : t`Sheet. Write with a pen, a finger or the mouse.`}
+          data-testid="sheet"
+          data-view={`${view.scale} ${view.x} ${view.y}`}
+          data-sheet={blotter?.sheet.join(' ')}
+          data-reading={reading ? '1' : undefined}
+          className={`absolute inset-0 touch-none select-none ${reading ? 'cursor-grab' : 'cursor-crosshair'}`}
         />
-      )}
-      {asking}
-    </div>
+        <AsideSheet holder={asideHolder} aside={aside} main={blotter} view={view} mayWrite={mayWrite} />
+        <LiftedContext value={lifted}>
+          <SpotLayer
+            spots={spots}
+            view={view}
+            page={document}
+            kinds={kinds}
+            people={people}
+            mayWrite={mayWrite && !tools.reading && !isPast}
+            reading={reading}
+            chosen={chosen}
+            onChoose={setChosen}
+            onFollow={(spot: Spot) => void follow(spot.target!, spot.title)}
+            onCopyLink={(spot) => copyText(addressOf({ kind: 'mark', ...here, mark: spot.id }))}
+          />
+        </LiftedContext>
+        {active && !followsLectern && <FollowLine people={people} />}
+        {active && <LecternLayer holder={holder} page={page.id} view={view} />}
+        <HeldFrames document={document} view={view} people={people} />
+        <PenSigns blotter={blotter} view={view} people={people} />
+        <PullHint
+          pull={pull.share}
+          meant={pull.meant}
+          sideways={next.turning === 'sideways'}
+          isLast={next.after === undefined}
+          isFirst={next.before === undefined}
+          mayWrite={mayWrite && !reading}
+        />
+        {tools.guide && !reading && (
+          <GuideLayer
+            guide={tools.guide}
+            view={view}
+            writes={tools.tool.keepsToGuide ?? false}
+            onGuide={tools.setGuide}
+          />
+        )}
+        {selection && !reading && (
+          <TakenLayer
+            here={here}
+            selection={selection}
+            document={hand.page}
+            holder={aside.isInHand ? asideHolder : holder}
+            blotter={hand.blotter}
+            view={view}
+            tools={tools}
+            setTaken={setTaken}
+            onChoose={setChosen}
+            onLink={() => setLinking(true)}
+            onEdge={(by, taken) => !aside.isInHand && carryOver(by, taken)}
+            {...(aside.isInHand
+              ? { onGive: mayWrite ? () => give(hand.page, taken!.items, () => setTaken(undefined)) : undefined }
+              : {})}
+          />
+        )}
+        {tools.isOn('loupe') && !reading && blotter && active && (
+          <Loupe main={hand.blotter!} view={view} page={hand.page} under={under} tools={tools} onInk={onInk} />
+        )}
+        {tools.isOn('retrace') && blotter && active && (
+          <RetraceBar
+            blotter={hand.blotter!}
+            page={hand.page}
+            items={taken?.items ?? nothing}
+            people={people}
+            onClose={() => tools.turn('retrace', false)}
+          />
+        )}
+        {worker.shown && <WorkLine work={worker.shown} />}
+        {!reading && tray && (
+          <Tray
+            tools={tools}
+            sheet={acts}
+            side={side}
+            slim={slim}
+            folded={place.folded}
+            onPlace={setPlace}
+            undo={mayUndo ? undo : undefined}
+            redo={mayRedo ? redo : undefined}
+          />
+        )}
+        <FullCorner side={side} hasTray={!reading && tray} onLeave={onFull} />
+        {controls &&
+          createPortal(
+            <SheetControls
+              blotter={blotter}
+              scale={view.scale}
+              tools={tools}
+              mayWrite={mayWrite}
+              reading={reading}
+              onAside={aside.isWanted}
+              onToggleAside={() => aside.lay(!aside.isWanted)}
+              onFull={onFull}
+            />,
+            controls,
+          )}
+        {linking && taken && (
+          <LinkDialog
+            here={here}
+            notebook={notebook}
+            onChoose={(target, title) => {
+              addSpot(core, document, 'link', taken.area, taken.items, { target, title });
+              setTaken(undefined);
+            }}
+            onClose={() => setLinking(false)}
+          />
+        )}
+        {newKind && library && (
+          <MarkKindDialog
+            library={library}
+            onMade={(kind) => tools.change(mark, { kind })}
+            onClose={() => setNewKind(false)}
+          />
+        )}
+        {asking}
+      </div>
+    </>
   );
 }
 

@@ -70,6 +70,7 @@ export class OpenDocument {
   private askingAgain: ReturnType<typeof setTimeout> | undefined;
   private closed = false;
   private isFollowed = false;
+  private readonly ways = new Set<string>();
   private readonly listeners = new Set<() => void>();
 
   constructor(
@@ -85,10 +86,13 @@ export class OpenDocument {
 
   /**
    * It is to be shown in another way for a while: who shows it takes it anew.
-   * @param isPlain Whether it is shown as it is again.
+   * @param way What is other about it.
+   * @param isOn Whether it is; without any it is shown as it is.
    */
-  look(isPlain: boolean, change: (handle: number) => void): void {
-    this.isPlain = isPlain;
+  look(way: 'tint' | 'past', isOn: boolean, change: (handle: number) => void): void {
+    if (isOn) this.ways.add(way);
+    else this.ways.delete(way);
+    this.isPlain = this.ways.size === 0;
     change(this.handle);
     this.changed();
   }

@@ -1,0 +1,194 @@
+using System.Runtime.InteropServices.JavaScript;
+using System.Text.Json;
+using CalmQuill.Core.History;
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+
+namespace CalmQuill.Core.Browser;
+
+/// <summary>Exported to script: a page as it was, compared with how it is, and had back.</summary>
+public static partial class HistoryBridge
+{
+    /// <summary>Opens a page's history, at its beginning and unseen until <see cref="Show"/>; says how many moments it has.</summary>
+    [JSExport]
+    public static int Open(int page)
+    {
+        var open = (OpenPage)Session.Document(page);
+        open.Opening = new Past((PageDocument)open.Core);
+        return open.Opening.History.Length;
+    }
+
+    /// <summary>From here on the page is seen as it was at the moment.</summary>
+    [JSExport]
+    public static void Show(int page)
+    {
+        var open = (OpenPage)Session.Document(page);
+        open.Past = open.Opening;
+        open.Opening?.History.Page.TakeChanged();
+    }
+
+    /// <summary>Leaves the past: the page is seen as it is.</summary>
+    [JSExport]
+    public static void Close(int page)
+    {
+        var open = (OpenPage)Session.Document(page);
+        var wasSeen = open.Past is not null;
+        (open.Past, open.Opening) = (null, null);
+        if (wasSeen)
+            PageBridge.HandOutAll(page);
+    }
+
+    /// <summary>Goes towards a moment by so many operations at most; says how many are left to go.</summary>
+    [JSExport]
+    public static int Move(int page, int count, int most)
+    {
+        var open = (OpenPage)Session.Document(page);
+        if (open.Opening is not { } past)
+            return 0;
+        var wasNow = past.IsNow;
+        var left = past.History.MoveTo(count, most);
+        if (open.Past is null)
+            return left;
+        PageBridge.HandOut(page, past.History.Page.TakeChanged());
+        if (wasNow != past.IsNow)
+            PageBridge.HandOut(page, past.Fresh);
+        return left;
+    }
+
+    /// <summary>Tells what came and what went since the moment from what stands, or not any more.</summary>
+    [JSExport]
+    public static void Compare(int page, bool on, bool added, bool removed)
+    {
+        if (((OpenPage)Session.Document(page)).Past is not { } past)
+            return;
+        (past.Compares, past.Sides) = (on, (added, removed));
+        PageBridge.HandOutAll(page);
+    }
+
+    /// <summary>How many things came, went, were rubbed out in part, and were changed since the moment.</summary>
+    [JSExport]
+    public static int[] Differences(int page)
+    {
+        var (past, now) = (ThePast(page), Session.Document<PageDocument>(page));
+        var counts = new int[4];
+        foreach (var id in now.Items.Select(item => item.Id))
+        {
+            if (Comparing.Of(past.History.Page.Find(id), now.Find(id)) is var difference and not Difference.None)
+                counts[(int)difference - 1]++;
+        }
+
+        return counts;
+    }
+
+    /// <summary>
+    /// The bar of time: <c>{length, people, sittings: [[from, to, left, right]], strokes: [[column, person, deed, things]]}</c>, a person by the place in the list.
+    /// </summary>
+    [JSExport]
+    public static string ChartOf(int page)
+    {
+        var past = ThePast(page);
+        var entries = new List<Chart.Entry>();
+        foreach (var operation in past.History.Operations)
+        {
+            if (Deeds.Of(operation.Change) is var (deed, things))
+                entries.Add(new Chart.Entry(operation.Time.UnixMilliseconds, operation.Author, deed, things));
+        }
+
+        past.Chart = Chart.Of(entries);
+        return ChartJson.Text(past.Chart, past.History.Length);
+    }
+
+    /// <summary>How many operations had been made at a place of the bar, 0 to 1.</summary>
+    [JSExport]
+    public static int CountAt(int page, double position)
+    {
+        var past = ThePast(page);
+        return position >= 1 ? past.History.Length : past.History.CountAt(past.Chart.TimeAt(position));
+    }
+
+    /// <summary>How many operations had been made at a time, UTC milliseconds.</summary>
+    [JSExport]
+    public static int CountBy(int page, double time) => ThePast(page).History.CountAt((long)time);
+
+    /// <summary>Where a moment stands on the bar, and when it was: position, time. Before all it has no time: 0.</summary>
+    [JSExport]
+    public static double[] Moment(int page, int count)
+    {
+        var past = ThePast(page);
+        if (count <= 0 || past.History.Length == 0)
+            return [0, 0];
+        var at = past.History.Operations[Math.Min(count, past.History.Length) - 1].Time.UnixMilliseconds;
+        return [count >= past.History.Length ? 1 : past.Chart.PositionOf(at), at];
+    }
+
+    /// <summary>Who did what last before a moment: a person's id and the number of a <see cref="Deed"/>; empty before all.</summary>
+    [JSExport]
+    public static string[] Last(int page, int count)
+    {
+        var operations = ThePast(page).History.Operations;
+        for (var i = Math.Min(count, operations.Count) - 1; i >= 0; i--)
+        {
+            if (Deeds.Of(operations[i].Change) is var (deed, _))
+                return [operations[i].Author.ToString(), ((int)deed).ToString(System.Globalization.CultureInfo.InvariantCulture)];
+        }
+
+        return [];
+    }
+
+    /// <summary>What is seen within a polygon: <c>{items, area}</c>, without an area where there is nothing.</summary>
+    [JSExport]
+    public static string Choose(int page, double[] polygon)
+    {
+        var then = ThePast(page).History.Page;
+        var items = Selecting.Inside(then, polygon, Selecting.UsualShare);
+        Box? area = null;
+        foreach (var item in items)
+            area = area?.With(item.Bounds) ?? item.Bounds;
+        return Json.Text(json =>
+        {
+            json.WriteStartObject();
+            json.WriteStartArray("items");
+            foreach (var item in items)
+                json.WriteStringValue(item.Id.ToString());
+            json.WriteEndArray();
+            if (area is { } box)
+            {
+                json.WriteStartArray("area");
+                foreach (var edge in new[] { box.Left, box.Top, box.Right, box.Bottom })
+                    json.WriteNumberValue(edge);
+                json.WriteEndArray();
+            }
+
+            json.WriteEndObject();
+        });
+    }
+
+    /// <summary>Begins to have things back, all where none is named, for <see cref="HandBridge.LayMore"/>: how many changes it takes, how many things come back, and how many stay since others changed them.</summary>
+    [JSExport]
+    public static int[] BeginHaveBack(int page, string[] items)
+    {
+        var back = HavingBack.Of(
+            ThePast(page).Renewed(),
+            Session.Document<PageDocument>(page),
+            items.Length > 0 ? items.Select(OpId.Parse).ToHashSet() : null,
+            Session.Replica.Author
+        );
+        HandBridge.Begin(page, back.Laying);
+        return [back.Laying.Count, back.Things, back.Left];
+    }
+
+    /// <summary>Makes the page as it was on another, which is new; framed operations.</summary>
+    [JSExport]
+    public static byte[] Copy(int page, int onto, double now)
+    {
+        var operations = PageCopy.Of(ThePast(page).History.Page, Session.Replica, (long)now);
+        foreach (var operation in operations)
+            Session.Document(onto).Apply(operation);
+        return Session.Framed([.. operations.Select(operation => OperationCodec.Encode(operation))]);
+    }
+
+    private static Past ThePast(int page) =>
+        ((OpenPage)Session.Document(page)).Opening ?? throw new InvalidOperationException("The page's history is not open.");
+}

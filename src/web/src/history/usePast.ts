@@ -1,0 +1,96 @@
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useWorkspace } from '../data/useWorkspace';
+import { soon } from '../sheet/ink/soon';
+import type { OpenDocument } from '../sync/openDocument';
+import type { Chart } from './chart';
+
+/** So many operations are gone over before the screen has its turn. */
+const slice = 4_000;
+
+export interface OnPast {
+  /** How much of the history is read, 0 to 1; undefined once it is. */
+  reading: number | undefined;
+  chart: Chart | undefined;
+  /** How many operations had been made at the moment that is shown. */
+  count: number;
+  /** Where the moment stands on the bar, 0 to 1. */
+  position: number;
+  /** When it was; 0 before all. */
+  time: number;
+  isNow: boolean;
+  go: (count: number) => void;
+  goTo: (position: number) => void;
+  compare: (on: boolean, added: boolean, removed: boolean) => void;
+}
+
+/**
+ * A page as it was, for as long as this is used.
+ * @param from The moment to begin with, UTC milliseconds; undefined for now.
+ */
+export function usePast(page: OpenDocument, from: number | undefined): OnPast {
+  const { HistoryBridge } = useWorkspace().core;
+  const [reading, setReading] = useState<number | undefined>(0);
+  const [chart, setChart] = useState<Chart>();
+  const [count, setCount] = useState(0);
+  const wanted = useRef(0);
+  const going = useRef(false);
+  const ended = useRef(false);
+
+  /** Goes on towards what is wanted last, in slices, so that the needle follows the hand. */
+  const goOn = () => {
+    if (going.current || ended.current) return;
+    const { handle } = page;
+    const left = HistoryBridge.Move(handle, wanted.current, slice);
+    page.look('past', true, () => {});
+    if (left === 0) return;
+    going.current = true;
+    soon(() => {
+      going.current = false;
+      goOn();
+    });
+  };
+  const go = (to: number) => {
+    wanted.current = to;
+    setCount(to);
+    goOn();
+  };
+
+  useEffect(() => {
+    let stopped = false;
+    ended.current = false;
+    const { handle } = page;
+    const length = HistoryBridge.Open(handle);
+    const read = () => {
+      if (stopped) return;
+      const left = HistoryBridge.Move(handle, length, slice);
+      setReading(length === 0 ? 1 : 1 - left / length);
+      if (left > 0) return soon(read);
+      HistoryBridge.Show(handle);
+      setChart(JSON.parse(HistoryBridge.ChartOf(handle)) as Chart);
+      setReading(undefined);
+      go(from === undefined ? length : HistoryBridge.CountBy(handle, from));
+    };
+    soon(read);
+    return () => {
+      stopped = ended.current = true;
+      page.look('past', false, () => HistoryBridge.Close(handle));
+    };
+  }, [HistoryBridge, page]);
+
+  const { handle } = page;
+  const [position = 0, time = 0] = useMemo(
+    () => (chart ? HistoryBridge.Moment(handle, count) : []),
+    [HistoryBridge, handle, chart, count],
+  );
+  return {
+    reading,
+    chart,
+    count,
+    position,
+    time,
+    isNow: chart !== undefined && count >= chart.length,
+    go,
+    goTo: (to) => go(HistoryBridge.CountAt(handle, Math.min(1, Math.max(0, to)))),
+    compare: (on, added, removed) => page.look('past', true, () => HistoryBridge.Compare(handle, on, added, removed)),
+  };
+}
