@@ -7,6 +7,7 @@ using CalmQuill.Server.Export;
 using CalmQuill.Server.Faults;
 using CalmQuill.Server.Front;
 using CalmQuill.Server.Groups;
+using CalmQuill.Server.History;
 using CalmQuill.Server.Lecterns;
 using CalmQuill.Server.Lenses;
 using CalmQuill.Server.Library;
@@ -24,6 +25,7 @@ using CalmQuill.Store.Assets;
 using CalmQuill.Store.Documents;
 using CalmQuill.Store.Faults;
 using CalmQuill.Store.Groups;
+using CalmQuill.Store.History;
 using CalmQuill.Store.Lecterns;
 using CalmQuill.Store.Lenses;
 using CalmQuill.Store.Library;
@@ -102,6 +104,7 @@ public static class QuillServer
         api.MapLocks();
         api.MapExport();
         api.MapSpots();
+        api.MapHistory();
         api.MapAssets();
         api.MapCalendars();
         api.MapFaults();
@@ -132,6 +135,7 @@ public static class QuillServer
             .AddSingleton<BinStore>()
             .AddSingleton<DocumentWriter>()
             .AddSingleton<SpotStore>()
+            .AddSingleton<DeedStore>()
             .AddSingleton<AssetStore>()
             .AddSingleton<DatabaseFiles>()
             .AddSingleton<IAssetFiles>(provider =>

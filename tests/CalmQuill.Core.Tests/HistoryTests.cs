@@ -93,7 +93,10 @@ public sealed class HistoryTests : OnPage
 
                     Assert.Equal(
                         [.. history.Page.Spots().Select(spot => spot.Kind).Order()],
-                        page.Spots().Where(spot => history.Page.Spots().Exists(then => SameSign(then, spot))).Select(spot => spot.Kind).Order()
+                        page.Spots()
+                            .Where(spot => history.Page.Spots().Exists(then => SameSign(then, spot)))
+                            .Select(spot => spot.Kind)
+                            .Order()
                     );
                 }
             );
@@ -299,7 +302,8 @@ public sealed class HistoryTests : OnPage
         }.All(off => Math.Abs(off) <= 10);
 
     private static bool SameSign(Spot then, Spot now) =>
-        then.Id == now.Id || (then.Kind == now.Kind && then.Values.OrderBy(one => one.Key).SequenceEqual(now.Values.OrderBy(one => one.Key)));
+        then.Id == now.Id
+        || (then.Kind == now.Kind && then.Values.OrderBy(one => one.Key).SequenceEqual(now.Values.OrderBy(one => one.Key)));
 
     private static Change Mark(Guid id) =>
         new Change.SpotAdded(id, SpotKind.Mark, new Box(0, 0, 100, 100), [], [new SpotValue(SpotField.Mark, MarkKinds.Ask)]);

@@ -45,6 +45,7 @@ public sealed class PropertyTests
         { Property.Palettes, "{}", "a\u007f" },
         { Property.Habits, "{}", new string('x', 3_901) },
         { Property.Told, "1790000000000", new string('1', 17) },
+        { Property.Moment, "1790000000000 before the exam", "before the exam" },
         { Property.Aside, """{"title":"Beats"}""", new string('x', 3_901) },
     };
 

@@ -302,6 +302,15 @@ public sealed class RolesTests : IAsyncLifetime
         ("/api/follow-ups", "GET", "/api/follow-ups", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
         ("/api/follow-ups.md", "POST", "/api/follow-ups.md", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
         ("/api/follow-ups.csv", "POST", "/api/follow-ups.csv", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
+        ("/api/spaces/{space:guid}/deeds", "GET", "/api/spaces/{space}/deeds", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
+        (
+            "/api/spaces/{space:guid}/notebooks/{notebook:guid}/deeds",
+            "GET",
+            "/api/spaces/{space}/notebooks/{notebook}/deeds",
+            [Ok, Ok, Ok, NotHere, SignedOut],
+            Ok,
+            Locked
+        ),
         (
             "/api/spaces/{space:guid}/notebooks/{notebook:guid}/spots",
             "GET",
@@ -518,6 +527,7 @@ public sealed class RolesTests : IAsyncLifetime
     /// <summary>What a guest who may read, and one who may write, is answered otherwise than a stranger: what concerns the notebook that was shared, and nothing of its library.</summary>
     private static readonly Dictionary<string, (int Reading, int Writing)> OfGuests = new()
     {
+        ["GET /api/spaces/{space}/notebooks/{notebook}/deeds"] = (Ok, Ok),
         ["GET /api/spaces/{space}/notebooks/{notebook}/lectern"] = (Done, Done),
         ["GET /api/spaces/{space}/documents/page/{page}/operations"] = (Ok, Ok),
         ["GET /api/spaces/{space}/documents/notebook/{notebook}/operations"] = (Ok, Ok),

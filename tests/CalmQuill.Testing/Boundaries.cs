@@ -119,7 +119,7 @@ public static class Boundaries
         Gen.Select(Id, Gen.Byte[0, 31], Value)
             .Select((target, property, value) => (Change)new Change.PropertySet(target, (Property)property, value)),
         // Each register has its own longest value, so it is drawn more often.
-        Gen.Select(Id, Gen.Byte[1, 31], Value)
+        Gen.Select(Id, Gen.Byte[1, 32], Value)
             .Select((target, property, value) => (Change)new Change.PropertySet(target, (Property)property, value)),
         Gen.Select(Id, Order, Value).Select((page, order, paper) => (Change)new Change.PageAdded(page, order, paper)),
         Gen.Select(Id, Order)

@@ -109,6 +109,7 @@ public static class Corpus
         )
             yield return new Change.PropertySet(page, property, value);
         yield return new Change.TagSet(page, Generate.Node(8), true);
+        yield return new Change.PropertySet(Generate.Node(6), Property.Moment, "1790000000000 before the exam");
     }
 
     private static byte[] Ink() =>

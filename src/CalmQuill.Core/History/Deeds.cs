@@ -21,7 +21,10 @@ public static class Deeds
             Change.ItemsTransformed transformed => (Deed.Moved, transformed.Items.Count + transformed.Spots.Count),
             Change.ItemsSet set => (Deed.Moved, set.Items.Count),
             Change.LayerSet => (Deed.Moved, 1),
-            Change.SpotSet set => (set.Values.Any(value => value is { Field: SpotField.Removed, Value.Length: > 0 }) ? Deed.Removed : Deed.Moved, 1),
+            Change.SpotSet set => (
+                set.Values.Any(value => value is { Field: SpotField.Removed, Value.Length: > 0 }) ? Deed.Removed : Deed.Moved,
+                1
+            ),
             Change.AnswerAdded => (Deed.Said, 1),
             Change.NodePlaced => (isNew ? Deed.Added : Deed.Moved, 1),
             Change.PropertySet set => Of(set),

@@ -26,7 +26,8 @@ public sealed class HavingBack
         (this.history, this.now) = (history, now);
         foreach (var operation in history.Since.Where(operation => operation.Author != person))
         {
-            var done = operation.Change is Change.EffectSet effect && history.Find(effect.Target) is { } target ? target.Change : operation.Change;
+            var done =
+                operation.Change is Change.EffectSet effect && history.Find(effect.Target) is { } target ? target.Change : operation.Change;
             changedByOthers.UnionWith(Access.TouchRules.Altered(done));
         }
     }

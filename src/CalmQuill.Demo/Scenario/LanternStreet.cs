@@ -107,6 +107,16 @@ public sealed class LanternStreet(
         await Give(keepers, group, personal, made, cancel);
         var talk = new ClassTalk(documents, group, pageIds, writers, random, now);
         await talk.Answer(cancel);
+        var past = new ClassPast(
+            documents,
+            group,
+            made["Anchor and deadbeat"],
+            pageIds[("Anchor and deadbeat", "The anchor escapement")],
+            writers,
+            random,
+            now
+        );
+        await past.Happen(cancel);
         await talk.NoteAside(made["Anchor and deadbeat"], personal, cancel);
         return true;
     }

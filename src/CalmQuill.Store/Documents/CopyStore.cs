@@ -53,6 +53,16 @@ public sealed class CopyStore(Database database)
             cancel,
             pairs
         );
+        await connection.Execute(
+            """
+            INSERT INTO deeds (space_id, kind, target, person_id, quarter, deed, things, at)
+            SELECT @space, 3, p.copy, o.person_id, o.quarter, o.deed, o.things, o.at
+            FROM unnest(@from, @to) AS p (original, copy) JOIN deeds o ON o.space_id = @source AND o.kind = 3 AND o.target = p.original
+            ON CONFLICT DO NOTHING
+            """,
+            cancel,
+            pairs
+        );
         await transaction.CommitAsync(cancel);
     }
 }

@@ -1,6 +1,7 @@
 using System.Collections.Frozen;
 using System.IO.Compression;
 using CalmQuill.Core.Operations;
+using CalmQuill.Store.History;
 using CalmQuill.Store.Library;
 using Npgsql;
 using NpgsqlTypes;
@@ -116,11 +117,28 @@ public sealed class DocumentStore(Database database, DocumentLimits limits)
                 ),
             cancel
         );
+        if (version < Projections.DeedsSince)
+            await TellOfAll(connection, cancel);
         // The cache is not filled from here: what it would hold is not committed yet.
         foreach (var (key, document, last) in documents)
             await projections.Write(connection, document, [], last, 0, () => Read(connection, key, 0, cancel), cancel);
         await connection.Execute("UPDATE projections SET version = @version", cancel, ("version", Projections.Version));
         await transaction.CommitAsync(cancel);
+    }
+
+    /// <summary>Tells of all that was done before that was told of at all.</summary>
+    private static async Task TellOfAll(NpgsqlConnection connection, CancellationToken cancel)
+    {
+        var documents = await new NpgsqlCommand(
+            "SELECT key, space_id, kind, id FROM documents WHERE kind < 4 AND erased_at IS NULL",
+            connection
+        ).Rows(
+            row => (Key: row.GetInt64(0), Document: new DocumentRef(row.GetGuid(1), (DocumentKind)row.GetInt16(2), row.GetGuid(3))),
+            cancel
+        );
+        await connection.Execute("DELETE FROM deeds", cancel);
+        foreach (var (key, document) in documents)
+            await DeedProjection.WriteAll(connection, document, await Read(connection, key, 0, cancel), cancel);
     }
 
     /// <summary>All operations after a number, in their order, with the document's last number; none and 0 when there is no such document.</summary>

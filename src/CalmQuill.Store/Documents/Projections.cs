@@ -1,4 +1,5 @@
 using CalmQuill.Core.Operations;
+using CalmQuill.Store.History;
 using CalmQuill.Store.Library;
 using CalmQuill.Store.Spots;
 using Npgsql;
@@ -9,7 +10,10 @@ namespace CalmQuill.Store.Documents;
 internal sealed class Projections
 {
     /// <summary>Goes up whenever a projection says more than before, so that a server makes all of them anew once.</summary>
-    public const int Version = 3;
+    public const int Version = 4;
+
+    /// <summary>The version from which on what happened is told.</summary>
+    public const int DeedsSince = 4;
 
     private readonly LibraryProjection library = new();
 
@@ -31,6 +35,7 @@ internal sealed class Projections
         CancellationToken cancel
     )
     {
+        await DeedProjection.Write(connection, document, news, cancel);
         switch (document.Kind)
         {
             case DocumentKind.Library:

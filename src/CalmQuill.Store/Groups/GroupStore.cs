@@ -20,6 +20,7 @@ public sealed class GroupStore(Database database, IAssetFiles files)
         "lecterns",
         "unlocks",
         "locks",
+        "deeds",
         "page_answers",
         "page_spots",
         "page_writers",

@@ -93,6 +93,16 @@ public sealed class BinStore(Database database)
         var notebooks = removed.Where(one => one.Kind == DocumentKind.Notebook).Select(one => one.Id).ToArray();
         var pages = removed.Where(one => one.Kind == DocumentKind.Page).Select(one => one.Id).ToArray();
         await connection.Execute(
+            """
+            DELETE FROM deeds WHERE space_id = @space AND (target = ANY(@pages) OR target = ANY(@notebooks) OR target IN (
+                SELECT id FROM notebook_entries WHERE space_id = @space AND notebook_id = ANY(@notebooks)))
+            """,
+            cancel,
+            ("space", space),
+            ("notebooks", notebooks),
+            ("pages", pages)
+        );
+        await connection.Execute(
             "DELETE FROM notebook_entries WHERE space_id = @space AND (notebook_id = ANY(@notebooks) OR id = ANY(@pages))",
             cancel,
             ("space", space),

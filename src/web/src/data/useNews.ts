@@ -11,6 +11,7 @@ const made = new Set([
   'summaries',
   'entries',
   'desk',
+  'deeds',
   'backlinks',
   'web',
   'web-pages',

@@ -16,6 +16,7 @@ import { AtTheDoor } from './AtTheDoor';
 import { Dissolved } from './Dissolved';
 import { GroupDialog } from './GroupDialog';
 import { useGroupActs } from './groups';
+import { WhatHappened } from '../history/WhatHappened';
 import { Invitations } from './Invitations';
 import { InviteDialog } from './InviteDialog';
 import { MakeGroup } from './MakeGroup';
@@ -119,6 +120,8 @@ function OneGroup({ space, groups }: { space: Space; groups: Space[] }) {
           </p>
         )}
         <Members space={space} />
+        <h2 className="mt-10 border-b border-base-300 pb-2 text-[20px]">{t`What happened`}</h2>
+        <WhatHappened within={{ space: space.id }} />
         {may(space, 'ManagePeople') && <Invitations space={space.id} group={space.name} />}
         <h2 className="mt-10 border-b border-base-300 pb-2 text-[20px]">{t`How much it is`}</h2>
         <p className="pb-3 pt-2 text-quiet">{t`What this library holds on the server, and what it may hold.`}</p>

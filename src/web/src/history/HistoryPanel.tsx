@@ -7,7 +7,7 @@ import {
   SelectionIcon,
   XIcon,
 } from '@phosphor-icons/react';
-import { type RefObject, useState } from 'react';
+import { type RefObject, useEffect, useRef, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { properties, sentenceOf } from '../core/runtime';
 import type { Moment, Notebook } from '../data/useNotebook';
@@ -65,6 +65,17 @@ export function HistoryPanel(props: HistoryPanelProps) {
   const standing = named.findLast((moment) => moment.at <= past.time);
   const differences = compares ? HistoryBridge.Differences(document.handle) : [];
   const [came = 0, went = 0, rubbed = 0, changed = 0] = differences;
+
+  const leave = useRef(onClose);
+  leave.current = onClose;
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      const isOver = globalThis.document.querySelector('[role=dialog], [role=menu]') !== null;
+      if (event.key === 'Escape' && !event.defaultPrevented && !isOver) leave.current();
+    };
+    addEventListener('keydown', press);
+    return () => removeEventListener('keydown', press);
+  }, []);
 
   const go = (move: () => void) => {
     setPart(undefined);
@@ -142,7 +153,6 @@ export function HistoryPanel(props: HistoryPanelProps) {
         data-testid="history"
         data-count={past.count}
         className="shrink-0 border-b border-base-300 bg-base-100"
-        onKeyDown={(event) => event.key === 'Escape' && onClose()}
       >
         <div className="flex flex-wrap items-center gap-x-1 gap-y-0 ps-4 pe-1 pt-1">
           <div className="me-auto min-w-0 py-1.5">

@@ -2,7 +2,14 @@ import { may } from '../data/rights';
 import { SignButton } from '../ui/Button';
 import { Tabs } from '@base-ui/react/tabs';
 import { t } from '@lingui/core/macro';
-import { FlagPennantIcon, LinkIcon, ListDashesIcon, UsersIcon, XIcon } from '@phosphor-icons/react';
+import {
+  ClockCounterClockwiseIcon,
+  FlagPennantIcon,
+  LinkIcon,
+  ListDashesIcon,
+  UsersIcon,
+  XIcon,
+} from '@phosphor-icons/react';
 import { type ReactNode, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { useLibrary } from '../data/useLibrary';
 import { useSpaceOf } from '../data/useShared';
@@ -10,12 +17,13 @@ import { useNotebookSpots } from '../data/useNotebookSpots';
 import { ChangePaperDialog } from '../papers/ChangePaperDialog';
 import { Contents } from './ContentsPanel';
 import { MarginLinks } from './MarginLinks';
+import { MarginHistory } from './MarginHistory';
 import { MarginPeople } from './MarginPeople';
 import { MarginMarks } from './MarginMarks';
 import type { OpenNotebook } from '../data/openNotebooks';
 import { type Notebook, useNotebook } from '../data/useNotebook';
 
-type Tab = 'contents' | 'marks' | 'links' | 'people';
+type Tab = 'contents' | 'marks' | 'links' | 'people' | 'history';
 
 interface MarginProps {
   at: OpenNotebook;
@@ -26,7 +34,7 @@ interface MarginProps {
   onClose: () => void;
 }
 
-/** The panel beside the page: contents, marks, links. */
+/** The panel beside the page: contents, marks, links, people, history. */
 export function Margin(props: MarginProps) {
   const notebook = useNotebook(props.at.space, props.at.notebook);
   const [tab, setTab] = useState<Tab>(() => (localStorage.getItem('quill.margin') as Tab | null) ?? 'contents');
@@ -53,6 +61,7 @@ export function Margin(props: MarginProps) {
           <TabButton own="marks" label={t`Marks`} icon={<FlagPennantIcon size={18} weight="light" />} />
           <TabButton own="links" label={t`Links`} icon={<LinkIcon size={18} weight="light" />} />
           <TabButton own="people" label={t`People`} icon={<UsersIcon size={18} weight="light" />} />
+          <TabButton own="history" label={t`History`} icon={<ClockCounterClockwiseIcon size={18} weight="light" />} />
         </Tabs.List>
         <SignButton label={t`Close the margin`} title={t`Close`} className="ms-auto" onClick={props.onClose}>
           <XIcon size={18} />
@@ -122,6 +131,14 @@ function OpenMargin({ at, notebook, onGo, onBeside }: MarginProps & { notebook: 
       <Tabs.Panel value="people" className={panel}>
         <MarginPeople at={at} />
       </Tabs.Panel>
+      <Tabs.Panel value="history" className={panel}>
+        <MarginHistory
+          at={at}
+          notebook={notebook}
+          mayWrite={mayWrite}
+          onPast={(moment) => onGo(at.page, `past=${moment}`)}
+        />
+      </Tabs.Panel>
       {papering && (
         <ChangePaperDialog space={at.space} notebook={notebook} ids={papering} onClose={() => setPapering(undefined)} />
       )}
@@ -139,8 +156,8 @@ function TabButton({ own, label, icon }: { own: Tab; label: string; icon: ReactN
       title={label}
       className="group flex h-11 min-w-11 items-center justify-center gap-1.5 rounded-md px-2 text-[13.5px] text-quiet hover:bg-base-200 data-active:bg-base-200 data-active:font-semibold data-active:text-base-content"
     >
-      {icon}
-      {/* Four names have no room beside each other: that of the one shown stands there. */}
+      <span className="group-data-active:hidden">{icon}</span>
+      {/* Five names have no room beside each other: that of the one shown stands there. */}
       <span className="truncate not-group-data-active:sr-only">{label}</span>
     </Tabs.Tab>
   );

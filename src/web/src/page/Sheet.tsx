@@ -286,6 +286,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     <>
       {isPast && (
         <HistoryPanel
+          key={seek.past}
           notebook={notebook}
           page={page}
           document={document}
