@@ -75,6 +75,15 @@ if (args.Contains("--ink"))
     return 0;
 }
 
+// --history alone goes back on the full page.
+if (args.Contains("--history"))
+{
+    using var only = new Browser(host.Address);
+    only.SignIn(group.Owner.Email, QuillHost.Password);
+    Console.WriteLine(Row.Table(HistoryBench.Run(only, $"/page/{group.Space}/{notebook}/{page}", strokes)));
+    return 0;
+}
+
 // --together alone has ten people write on one page, and a hundred follow a lesson.
 async Task<List<Row>> Together()
 {
@@ -166,6 +175,7 @@ here.SignIn(group.Owner.Email, QuillHost.Password);
 rows.AddRange(InterfaceBench.Opening(here, AddressOf(other), AddressOf(page)));
 rows.AddRange(InterfaceBench.PenToInk(here));
 rows.AddRange(InterfaceBench.Tools(here));
+rows.AddRange(HistoryBench.Run(here, AddressOf(page), strokes));
 await full.Write();
 using (var writer = new Browser(host.Address))
 {

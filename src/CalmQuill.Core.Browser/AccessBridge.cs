@@ -26,6 +26,13 @@ public static partial class AccessBridge
         && Enum.TryParse<Role>(role, true, out var known)
         && TouchRules.May(chosen, known, isTheirs);
 
+    /// <summary>Whether somebody sees pages as they were.</summary>
+    /// <param name="role">Their role, in any case.</param>
+    /// <param name="isClosed">Whether that is closed to who only reads.</param>
+    [JSExport]
+    public static bool MaySeePast(string role, bool isClosed) =>
+        Enum.TryParse<Role>(role, true, out var known) && Rights.MaySeePast(known, isClosed);
+
     /// <summary>Whether a guest may do something with what was shared with them.</summary>
     /// <param name="role">The role they were given, in any case.</param>
     /// <param name="act">Its name.</param>

@@ -244,6 +244,35 @@ public sealed class HistoryTests : OnPage
         Assert.Equal(0, Chart.Of([]).PositionOf(5));
     }
 
+    [Fact]
+    public void A_million_operations_are_gone_over_in_slices_there_and_back()
+    {
+        const int count = 1_000_000,
+            slice = 4_000;
+        var strokes = Enumerable.Range(1, 200).Select(i => new OpId(1, (ulong)i)).ToArray();
+        var page = PageOf(
+            Enumerable
+                .Range(1, count)
+                .Select(i => new Operation(
+                    new OpId(1, (ulong)i),
+                    Hlc.At(1_700_000_000_000 + i),
+                    Generate.People[0],
+                    i <= strokes.Length ? new Change.StrokeAdded(Ball, 0, Straight(0, i, 90, i))
+                        : i % 3 == 0 ? new Change.EffectSet(strokes[i % strokes.Length], i % 2 == 0)
+                        : new Change.ItemsShifted([strokes[i % strokes.Length]], i % 2 == 0 ? 5 : -5, 1)
+                ))
+        );
+        var history = new PageHistory(page);
+        var slices = 0;
+        for (var left = count; left > 0; slices++)
+            Assert.Equal(Math.Max(0, left - slice), left = history.MoveTo(count, slice));
+        Assert.Equal(count / slice, slices);
+        Assert.Equal(page.EncodeState(), history.Page.EncodeState());
+        while (history.MoveTo(0, slice) > 0) { }
+        Assert.Empty(history.Page.Items);
+        Assert.Equal(0, history.Page.OperationCount);
+    }
+
     [Theory]
     [InlineData("1790000000000 before the exam", true)]
     [InlineData("", true)]

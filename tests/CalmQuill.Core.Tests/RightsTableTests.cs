@@ -36,6 +36,17 @@ public sealed class RightsTableTests
         }
     }
 
+    [Theory]
+    [InlineData(Role.None, false, false)]
+    [InlineData(Role.Reader, true, false)]
+    [InlineData(Role.Writer, true, true)]
+    [InlineData(Role.Owner, true, true)]
+    public void Pages_as_they_were_are_seen_by_who_reads_and_where_that_is_closed_by_who_writes(Role role, bool open, bool closed)
+    {
+        Assert.Equal(open, Rights.MaySeePast(role, isClosed: false));
+        Assert.Equal(closed, Rights.MaySeePast(role, isClosed: true));
+    }
+
     /// <summary>A guest reads, writes where they were let, and does nothing else, whatever role they were given.</summary>
     [Fact]
     public void A_guest_may_read_and_perhaps_write_and_nothing_else()

@@ -1,4 +1,5 @@
 using System.Globalization;
+using CalmQuill.Core.Operations;
 using CalmQuill.Testing;
 using OpenQA.Selenium;
 
@@ -162,6 +163,63 @@ public sealed class HistoryTests : InterfaceTest
         owner.PressCss("[data-testid=happened-line] a");
         owner.Find("sheet");
         Assert.Empty(owner.Errors());
+    }
+
+    [Fact]
+    public void Where_the_past_is_closed_who_only_reads_sees_the_page_as_it_is_as_it_changes_and_holds_nothing_else()
+    {
+        // On a device that held how it was before.
+        var reader = OpenPage(Group.Reader);
+        var writer = OpenPage(Group.Writer);
+        writer.Wave(300, 300);
+        reader.WaitForStrokes(2);
+        var owner = Open(Group.Owner).Browser;
+        owner.Go($"/group/{Group.Space}");
+        owner.Press("group-menu");
+        owner.Press("group-look");
+        owner.Press("past-closed");
+        owner.Type(Keys.Enter);
+        owner.Until(() => owner.Count("[role=dialog]") == 0, "the group's new rule");
+
+        writer.TypeWithControl("z");
+        writer.WaitForStrokes(1);
+        reader.WaitForStrokes(1);
+        writer.Wave(300, 200);
+        writer.Wave(300, 360);
+        reader.WaitForStrokes(3);
+        reader.Press("export");
+        reader.Find("copy-page-link");
+        Assert.Equal(0, reader.Count("[data-testid=open-history]"));
+        reader.Type(Keys.Escape);
+        reader.Go(PagePath + "?past=1");
+        reader.WaitForStrokes(3);
+        Assert.Equal(0, reader.Count("[data-testid=history]"));
+        reader.Until(
+            () => OperationsOn(reader, Group.Reader).All(operation => operation.Change is not Change.EffectSet),
+            "the device to hold what stands alone"
+        );
+        Assert.Equal(3, OperationsOn(reader, Group.Reader).Count(operation => operation.Change is Change.StrokeAdded));
+        // Opened again it is all there, also on a device that holds what stands; what was taken back comes with its past.
+        owner.Press("group-menu");
+        owner.Press("group-look");
+        owner.Press("past-closed");
+        owner.Type(Keys.Enter);
+        owner.Until(() => owner.Count("[role=dialog]") == 0, "the group's rule as before");
+        reader.Go(PagePath);
+        reader.WaitForStrokes(3);
+        reader.Until(
+            () => OperationsOn(reader, Group.Reader).Exists(operation => operation.Change is Change.EffectSet),
+            "the device to hold the past too"
+        );
+        writer.TypeWithControl("z");
+        reader.WaitForStrokes(2);
+        writer.Press("redo");
+        reader.WaitForStrokes(3);
+        OpenHistory(reader);
+        OnBar(reader, Keys.Home);
+        reader.WaitForStrokes(0);
+        Assert.Empty(reader.Errors());
+        Assert.Empty(writer.Errors());
     }
 
     private static void OpenHistory(Browser browser)

@@ -188,12 +188,18 @@ public abstract class InterfaceTest : IAsyncLifetime
             )!;
 
     /// <summary>The encoded state of the page from the operations that a browser's own store holds, worked out by its WebAssembly.</summary>
-    protected byte[] StateOn(Browser browser, CalmQuill.Store.People.Person person) =>
+    protected byte[] StateOn(Browser browser, CalmQuill.Store.People.Person person) => FromStore(browser, person, "EncodeState");
+
+    /// <summary>The operations of the page that a browser's own store holds.</summary>
+    protected List<Operation> OperationsOn(Browser browser, CalmQuill.Store.People.Person person) =>
+        OperationCodec.Decode(FromStore(browser, person, "Snapshot"));
+
+    private byte[] FromStore(Browser browser, CalmQuill.Store.People.Person person, string what) =>
         Convert.FromBase64String(
             (string)
                 browser.AsyncScript(
                     """
-                    const [person, page, done] = arguments;
+                    const [person, page, what, done] = arguments;
                     (async () => {
                       const database = await new Promise((resolve) => { indexedDB.open('calm-quill-' + person).onsuccess = (event) => resolve(event.target.result); });
                       const all = (store) => new Promise((resolve) => { database.transaction(store).objectStore(store).getAll().onsuccess = (event) => resolve(event.target.result); });
@@ -201,14 +207,15 @@ public abstract class InterfaceTest : IAsyncLifetime
                       const handle = DocumentBridge.Open(3);
                       for (const row of await all('documents')) if (row.id.endsWith(page) && row.snapshot) DocumentBridge.Apply(handle, row.snapshot);
                       for (const row of [...await all('operations'), ...await all('outbox')]) if (row.document.endsWith(page)) DocumentBridge.Apply(handle, row.bytes);
-                      const state = DocumentBridge.EncodeState(handle);
+                      const state = DocumentBridge[what](handle);
                       DocumentBridge.Close(handle);
                       database.close();
                       done(btoa(Array.from(state, (byte) => String.fromCharCode(byte)).join('')));
                     })().catch((problem) => done(String(problem)));
                     """,
                     person.Id.ToString(),
-                    Page.ToString()
+                    Page.ToString(),
+                    what
                 )!
         );
 

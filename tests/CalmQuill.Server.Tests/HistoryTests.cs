@@ -8,6 +8,7 @@ using CalmQuill.Store;
 using CalmQuill.Store.Documents;
 using CalmQuill.Store.Library;
 using CalmQuill.Testing;
+using Microsoft.AspNetCore.SignalR.Client;
 using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
 
@@ -92,7 +93,10 @@ public sealed class HistoryTests : IAsyncLifetime
         await Page(writer, writers.Make(Stroke(), Now));
         await Notebook(new Change.PropertySet(page, Property.Binned, "1"));
         var inBin = await Deeds(reader, $"notebooks/{notebook}/deeds");
-        Assert.All(inBin.Where(deed => deed.GetProperty("kind").GetInt32() > 1), deed => Assert.True(deed.GetProperty("isInBin").GetBoolean()));
+        Assert.All(
+            inBin.Where(deed => deed.GetProperty("kind").GetInt32() > 1),
+            deed => Assert.True(deed.GetProperty("isInBin").GetBoolean())
+        );
         Assert.Contains((group.Owner.Id, 2, Deed.Removed, 1), Told(inBin));
         await Notebook(new Change.PropertySet(page, Property.Erased, "1"));
         await host.Services.GetRequiredService<BinStore>().RemoveData(DateTimeOffset.UtcNow.AddDays(100), default);
@@ -131,6 +135,94 @@ public sealed class HistoryTests : IAsyncLifetime
         await host.Services.GetRequiredService<DocumentStore>().BringProjectionsUpToDate(default);
         Assert.Equal(before, Told(await Deeds(reader, "deeds")));
     }
+
+    [Fact]
+    public async Task Where_the_past_is_closed_a_reader_gets_what_stands_and_a_writer_all_of_it()
+    {
+        var (stays, goes) = (writers.Make(Stroke(), Now), writers.Make(Stroke(), Now));
+        await Page(writer, stays);
+        await Page(writer, goes);
+        await Page(writer, writers.Make(new Change.ItemsRemoved([goes.Id]), Now));
+        Assert.Contains(goes.Id, (await Read(reader, 0)).Select(operation => operation.Id));
+        await ClosePast(true);
+        Assert.Equal([stays.Id], (await Read(reader, 0)).Select(operation => operation.Id));
+        // Whatever a device says that it holds: all that stands, and nothing where nothing came.
+        Assert.Equal([stays.Id], (await Read(reader, 1)).Select(operation => operation.Id));
+        Assert.Empty(await Read(reader, 3));
+        Assert.Equal(3, (await Read(writer, 0)).Count);
+        Assert.Equal(3, (await Read(owner, 0)).Count);
+        var spaces = JsonDocument.Parse(await reader.Http.GetStringAsync("/api/session")).RootElement.GetProperty("spaces");
+        Assert.Contains(spaces.EnumerateArray(), space => space.GetProperty("isPastClosed").GetBoolean());
+        await Page(writer, writers.Make(new Change.EffectSet(goes.Id, false), Now));
+        Assert.Equal([stays.Id], (await Read(reader, 3)).Select(operation => operation.Id));
+        await ClosePast(false);
+        Assert.Equal(4, (await Read(reader, 0)).Count);
+    }
+
+    [Fact]
+    public async Task Where_the_past_is_closed_a_reader_hears_that_something_came_and_not_what()
+    {
+        await ClosePast(true);
+        var address = $"{group.Space}/page/{page}";
+        await using var reads = await LiveDevice.Connect(host, reader);
+        await using var writes = await LiveDevice.Connect(host, owner);
+        reads.HearInk();
+        writes.HearInk();
+        await reads.Hub.InvokeAsync("Join", address);
+        await writes.Hub.InvokeAsync("Join", address);
+        await Page(writer, writers.Make(Stroke(), Now));
+        await writes.Hears("stored");
+        await reads.Hears("later 1");
+        Assert.DoesNotContain(reads.Heard, heard => heard == "stored");
+    }
+
+    [Fact]
+    public async Task Where_the_past_is_closed_a_readers_copy_has_none()
+    {
+        var (stays, goes) = (writers.Make(Stroke(), Now), writers.Make(Stroke(), Now));
+        await Page(writer, stays);
+        await Page(writer, goes);
+        await Page(writer, writers.Make(new Change.ItemsRemoved([goes.Id]), Now));
+        await ClosePast(true);
+        var own = (await host.Services.GetRequiredService<Store.Spaces.SpaceStore>().Of(group.Reader.Id, default))
+            .Single(space => space.Personal)
+            .Id;
+        using var copied = await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(
+            reader.Http,
+            $"/api/spaces/{group.Space}/copies",
+            new
+            {
+                node = notebook,
+                toSpace = own,
+                move = false,
+            }
+        );
+        copied.EnsureSuccessStatusCode();
+        var documents = host.Services.GetRequiredService<DocumentStore>();
+        var copy = JsonDocument.Parse(await copied.Content.ReadAsStringAsync()).RootElement.GetProperty("copy").GetGuid();
+        var inside = Assert.Single((await documents.Notebook(own, copy, default)).Outline());
+        Assert.Equal([stays.Id], (await documents.Page(own, inside.Id, default)).Operations().Select(operation => operation.Id));
+    }
+
+    private async Task ClosePast(bool isClosed)
+    {
+        using var set = await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(
+            owner.Http,
+            $"/api/spaces/{group.Space}/group",
+            new
+            {
+                name = "Clock menders",
+                colour = "gold",
+                isPastClosed = isClosed,
+            }
+        );
+        set.EnsureSuccessStatusCode();
+    }
+
+    private async Task<List<Operation>> Read(Caller caller, long after) =>
+        OperationCodec.Decode(
+            await caller.Http.GetByteArrayAsync($"/api/spaces/{group.Space}/documents/page/{page}/operations?after={after}")
+        );
 
     private bool IsWriters(JsonElement deed) => deed.GetProperty("person").GetGuid() == group.Writer.Id;
 

@@ -39,6 +39,7 @@ internal sealed class LiveDevice : IAsyncDisposable
             "hand",
             (_, person, connection, since) => Heard.Enqueue($"hand {person} {connection} {(since > 0 ? "up" : "down")}")
         );
+        hub.On<string, long>("later", (_, last) => Heard.Enqueue($"later {last}"));
         hub.On<string, string, string, string>("lowered", (_, _, _, whose) => Heard.Enqueue($"lowered {whose}"));
         hub.On<string, string, string, string, string>(
             "where",

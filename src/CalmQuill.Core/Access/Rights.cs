@@ -42,6 +42,9 @@ public static class Rights
 
     public static bool MayWrite(Role role) => May(role, Act.Write);
 
+    /// <summary>Who only reads sees pages as they were unless the group closed that to readers; who writes always does.</summary>
+    public static bool MaySeePast(Role role, bool isClosed) => isClosed ? MayWrite(role) : MayRead(role);
+
     /// <summary>Locks are put on by who made a notebook and may still write there, or by an owner.</summary>
     public static bool MayLock(Role role, bool madeIt) => May(role, Act.LockAny) || (madeIt && May(role, Act.LockOwn));
 

@@ -1,6 +1,8 @@
 using System.Buffers.Binary;
 using CalmQuill.Core.Access;
+using CalmQuill.Core.History;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
 using CalmQuill.Server.Access;
 using CalmQuill.Server.Limits;
 using CalmQuill.Store.Documents;
@@ -13,6 +15,10 @@ namespace CalmQuill.Server.Documents;
 internal static class DocumentEndpoints
 {
     public const string BatchType = "application/vnd.calm-quill.operations";
+
+    /// <summary>Says that what is answered is all there is to be seen, whatever the device holds.</summary>
+    public const string WholeHeader = "X-Quill-Whole";
+
     public const string SequenceHeader = "X-Quill-Sequence";
     public const int MostBodyBytes = 8 * 1024 * 1024;
     private const int MostFrames = 5_000;
@@ -40,13 +46,37 @@ internal static class DocumentEndpoints
         long? after,
         HttpContext http,
         DocumentStore documents,
+        SpaceStore spaces,
         CancellationToken cancel
     )
     {
+        if (await spaces.SeesNoPast(readable, cancel))
+            return await Standing(readable.Document, after ?? 0, http, documents, cancel);
         var (operations, last) = await documents.After(readable.Document, Math.Max(0, after ?? 0), cancel);
         http.Response.Headers[SequenceHeader] = last.ToString(System.Globalization.CultureInfo.InvariantCulture);
         http.Response.Headers.CacheControl = "no-store";
         return Results.Bytes(OperationCodec.Encode(operations), BatchType);
+    }
+
+    /// <summary>All that stands, in place of what came since: what stood before is nothing that may be seen here. None where nothing came.</summary>
+    private static async Task<IResult> Standing(
+        DocumentRef page,
+        long after,
+        HttpContext http,
+        DocumentStore documents,
+        CancellationToken cancel
+    )
+    {
+        var (operations, last) = await documents.After(page, 0, cancel);
+        http.Response.Headers[SequenceHeader] = last.ToString(System.Globalization.CultureInfo.InvariantCulture);
+        http.Response.Headers[WholeHeader] = "1";
+        http.Response.Headers.CacheControl = "no-store";
+        if (last <= after)
+            return Results.Bytes(OperationCodec.Encode(Array.Empty<Operation>()), BatchType);
+        var standing = new PageDocument();
+        foreach (var operation in operations)
+            standing.Apply(operation);
+        return Results.Bytes(OperationCodec.Encode(StandingPage.Of(standing)), BatchType);
     }
 
     /// <summary>The body is frames: a length of four bytes, lowest first, then a batch of one operation. Each frame is judged by itself.

@@ -11,7 +11,7 @@ namespace CalmQuill.Server.Groups;
 /// <summary>Making a group, naming it, leaving it, handing it over, dissolving it and having it back.</summary>
 internal static class GroupEndpoints
 {
-    private sealed record Looks(string? Name, string? Colour, string? Touch);
+    private sealed record Looks(string? Name, string? Colour, string? Touch, bool? IsPastClosed);
 
     private sealed record Heir(Guid Person);
 
@@ -58,7 +58,7 @@ internal static class GroupEndpoints
         // Who says nothing of it leaves it as it is.
         if (touch is null && asked.Touch is not null)
             return Problems.BadInput($"Writers change everything, only their own, or they only add.");
-        await groups.Change(group.Id, name, colour, touch, cancel);
+        await groups.Change(group.Id, name, colour, touch, asked.IsPastClosed, cancel);
         return Results.NoContent();
     }
 

@@ -1,4 +1,5 @@
 using CalmQuill.Core.Access;
+using CalmQuill.Core.History;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Notebooks;
 using CalmQuill.Core.Operations;
@@ -7,6 +8,7 @@ using CalmQuill.Server.Documents;
 using CalmQuill.Server.Limits;
 using CalmQuill.Store.Documents;
 using CalmQuill.Store.Locks;
+using CalmQuill.Store.Spaces;
 
 namespace CalmQuill.Server.Library;
 
@@ -33,6 +35,7 @@ internal static class CopyEndpoints
         DocumentWriter writer,
         LockStore locks,
         SpaceQuotas quotas,
+        SpaceStore spaces,
         TimeProvider clock,
         CancellationToken cancel
     )
@@ -54,6 +57,7 @@ internal static class CopyEndpoints
             documents,
             writer,
             locks,
+            await spaces.SeesNoPast(space.Id, space.Role, cancel),
             clock
         );
         return asked.Entry is { } entry ? await task.OfEntry(asked, entry, cancel) : await task.OfNode(asked, cancel);
@@ -70,6 +74,7 @@ internal static class CopyEndpoints
         DocumentStore documents,
         DocumentWriter writer,
         LockStore locks,
+        bool seesNoPast,
         TimeProvider clock
     )
     {
@@ -190,7 +195,19 @@ internal static class CopyEndpoints
         private async Task CopyPages(IReadOnlyList<(Guid From, Guid To)> pages, CancellationToken cancel)
         {
             var shut = await locks.ShutPages(from, [.. pages.Select(page => page.From)], visitor.Session, cancel);
-            await copies.Pages(from, into, [.. pages.Where(page => !shut.Contains(page.From))], cancel);
+            var open = pages.Where(page => !shut.Contains(page.From)).ToList();
+            if (!seesNoPast)
+            {
+                await copies.Pages(from, into, open, cancel);
+                return;
+            }
+
+            // Who does not see how pages were copies them as they are.
+            foreach (var (original, copy) in open)
+            {
+                if (StandingPage.Of(await documents.Page(from, original, cancel)) is { Count: > 0 } standing)
+                    await documents.Append(DocumentRef.Page(into, copy), standing, cancel);
+            }
         }
 
         /// <exception cref="SentenceException">The document took nothing, which a copy's own new document, and a library that is not full, never does.</exception>

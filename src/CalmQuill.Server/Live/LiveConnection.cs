@@ -9,7 +9,8 @@ namespace CalmQuill.Server.Live;
 /// <summary>As what somebody follows a document.</summary>
 /// <param name="MayWrite">Whether they may write there.</param>
 /// <param name="AsGuest">Whether it was shared with them.</param>
-public readonly record struct Following(bool MayWrite, bool AsGuest);
+/// <param name="SeesNoPast">Whether its past is closed to them: they are told that something came, and ask for what stands.</param>
+public readonly record struct Following(bool MayWrite, bool AsGuest, bool SeesNoPast = false);
 
 /// <summary>One device's live connection: what it follows, and what waits to be passed on to it.</summary>
 /// <remarks>

@@ -90,8 +90,8 @@ public sealed class LiveConnections
             return;
         foreach (var connection in there.Values)
         {
-            if (connection.Id != message.But && connection.Joined.ContainsKey(message.Document))
-                connection.Enqueue(message);
+            if (connection.Id != message.But && connection.Joined.TryGetValue(message.Document, out var following))
+                connection.Enqueue(following.SeesNoPast ? message.WithoutPast() : message);
             if (connection.IsScreen)
                 Heed(message, connection);
         }

@@ -2,13 +2,15 @@ using CalmQuill.Server.Access;
 using CalmQuill.Server.Limits;
 using CalmQuill.Store.Documents;
 using CalmQuill.Store.Lecterns;
+using CalmQuill.Store.Spaces;
 using Microsoft.AspNetCore.SignalR;
 
 namespace CalmQuill.Server.Live;
 
 /// <summary>The live traffic of documents that are open: what was stored, wet ink, pen positions, and who is there.</summary>
 /// <remarks>
-/// A document is named by its address, <c>space/kind/id</c>. Devices receive <c>stored(document, firstSequence, count, batch)</c>, <c>wet(document, person, connection, bytes)</c>,
+/// A document is named by its address, <c>space/kind/id</c>. Devices receive <c>stored(document, firstSequence, count, batch)</c> or, where the past is closed to
+/// them, <c>later(document, lastSequence)</c>, <c>wet(document, person, connection, bytes)</c>,
 /// <c>pen(document, person, connection, x, y)</c>, <c>held(document, person, connection, frame)</c>, <c>present(document, people)</c> and, from the library of a space, <c>news(document)</c>. From a notebook, and from its library without
 /// the page, they receive <c>where(document, person, connection, notebook, page)</c>, with empty ids once somebody has gone; from a notebook <c>followed(document, person, connection, leader, on)</c> and
 /// <c>view(document, person, connection, page, x, y, width)</c>. All but what was stored is passed on and never kept. When anybody's rights in a space change, the connections on its documents end, and join again what they still may.
@@ -18,6 +20,7 @@ public sealed partial class LiveHub(
     LiveConnections connections,
     LivePassing live,
     LecternStore lecterns,
+    SpaceStore spaces,
     QuillLimits limits,
     TimeProvider clock,
     IHubContext<LiveHub> context
@@ -56,9 +59,13 @@ public sealed partial class LiveHub(
             throw new HubException(denied!.Sentence.English);
         if (connection.Joined.Count >= MostJoined)
             throw new HubException($"Too many documents are open on one connection.");
-        connections.Enter(document, connection, new Following(Core.Access.Rights.MayWrite(readable.Role), readable.IsGuest));
+        var seesNoPast = await spaces.SeesNoPast(readable, Context.ConnectionAborted);
+        connections.Enter(document, connection, new Following(Core.Access.Rights.MayWrite(readable.Role), readable.IsGuest, seesNoPast));
         // What changed while it was looked up has been told to those that were there; this one was not yet.
-        if ((await gate.ReadableDocument(document, connection.Visitor, Context.ConnectionAborted)).Value?.Role != readable.Role)
+        if (
+            (await gate.ReadableDocument(document, connection.Visitor, Context.ConnectionAborted)).Value?.Role != readable.Role
+            || await spaces.SeesNoPast(readable, Context.ConnectionAborted) != seesNoPast
+        )
         {
             connections.Leave(document, connection);
             throw new HubException(Denial.NotHere.Sentence.English);

@@ -10,6 +10,17 @@ namespace CalmQuill.Server.Live;
 /// <param name="But">A connection that is not told, since it was the one that sent it.</param>
 public sealed record LiveMessage(DocumentRef Document, string Method, object[] Arguments, int Size, string? But = null)
 {
+    /// <summary>What somebody is told to whom a page's past is closed: of what was stored, that it was, with its last number. They ask for what stands.</summary>
+    public LiveMessage WithoutPast() =>
+        this is { Method: "stored", Arguments: [long first, int count, ..] }
+            ? this with
+            {
+                Method = "later",
+                Arguments = [first + count - 1],
+                Size = 64,
+            }
+            : this;
+
     /// <summary>How a document is called on the live connection: its space, kind and id.</summary>
     public static string Address(DocumentRef document) => $"{document.Space}/{document.Kind.ToString().ToLowerInvariant()}/{document.Id}";
 

@@ -69,6 +69,7 @@ internal static class SessionEndpoints
                     space.Personal,
                     space.Colour,
                     touch = space.Touch.ToString().ToLowerInvariant(),
+                    space.IsPastClosed,
                     role = space.Role.ToString().ToLowerInvariant(),
                 }),
             }

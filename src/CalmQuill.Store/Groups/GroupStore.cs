@@ -77,15 +77,22 @@ public sealed class GroupStore(Database database, IAssetFiles files)
         return true;
     }
 
-    /// <summary>Names a group, gives it a colour, and says what its writers may do to what others wrote; null leaves that as it is.</summary>
-    public async Task Change(Guid group, string name, string colour, Touch? touch, CancellationToken cancel)
+    /// <summary>
+    /// Names a group, gives it a colour, and says what its writers may do to what others wrote, and whether its past is closed to who only reads; null leaves that as
+    /// it is.
+    /// </summary>
+    public async Task Change(Guid group, string name, string colour, Touch? touch, bool? isPastClosed, CancellationToken cancel)
     {
         await using var connection = await database.Connect(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         await connection.Execute(
-            "UPDATE spaces SET name = @name, colour = @colour, touch = coalesce(@touch::smallint, touch) WHERE id = @group",
+            """
+            UPDATE spaces SET name = @name, colour = @colour, touch = coalesce(@touch::smallint, touch), past_closed = coalesce(@closed::boolean, past_closed)
+            WHERE id = @group
+            """,
             cancel,
             ("group", group),
+            ("closed", isPastClosed is { } closed ? closed : DBNull.Value),
             ("touch", touch is { } chosen ? (short)chosen : DBNull.Value),
             ("name", name),
             ("colour", colour)

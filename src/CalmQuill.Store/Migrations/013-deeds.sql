@@ -14,3 +14,5 @@ CREATE TABLE deeds (
     PRIMARY KEY (space_id, kind, target, quarter, person_id, deed)
 );
 CREATE INDEX deeds_at ON deeds (space_id, at DESC);
+-- Whether those who only read are shown pages as they are, and not as they were.
+ALTER TABLE spaces ADD COLUMN past_closed boolean NOT NULL DEFAULT false;

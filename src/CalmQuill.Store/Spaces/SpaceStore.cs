@@ -10,7 +10,7 @@ public sealed class SpaceStore(Database database)
         database
             .Command(
                 """
-                SELECT s.id, s.name, s.personal, m.role, s.colour, s.touch
+                SELECT s.id, s.name, s.personal, m.role, s.colour, s.touch, s.past_closed
                 FROM members m JOIN spaces s ON s.id = m.space_id
                 WHERE m.person_id = @person
                 ORDER BY s.personal DESC, s.name
@@ -24,7 +24,8 @@ public sealed class SpaceStore(Database database)
                     row.GetBoolean(2),
                     (Role)row.GetInt16(3),
                     row.GetString(4),
-                    (Touch)row.GetInt16(5)
+                    (Touch)row.GetInt16(5),
+                    row.GetBoolean(6)
                 ),
                 cancel
             );
@@ -51,6 +52,10 @@ public sealed class SpaceStore(Database database)
     /// <summary>What whoever writes in a space may do to what others wrote.</summary>
     public Task<Touch> TouchIn(Guid space, CancellationToken cancel) =>
         database.Command("SELECT touch FROM spaces WHERE id = @space").With(("space", space)).Row(row => (Touch)row.GetInt16(0), cancel);
+
+    /// <summary>Whether who only reads in a space is shown pages as they are, and not as they were.</summary>
+    public Task<bool> IsPastClosed(Guid space, CancellationToken cancel) =>
+        database.Command("SELECT past_closed FROM spaces WHERE id = @space").With(("space", space)).Row(row => row.GetBoolean(0), cancel);
 
     /// <summary>What a space holds now.</summary>
     public async Task<SpaceUsage> Usage(Guid space, CancellationToken cancel) =>

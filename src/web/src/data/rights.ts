@@ -26,6 +26,10 @@ export function may(space: Space | undefined, act: Act): boolean {
 export const mayShare = (space: Space, madeIt: boolean, isFolder: boolean): boolean =>
   !space.isGuest && (loadedCore()?.AccessBridge.MayShare(space.role, madeIt, isFolder) ?? false);
 
+/** Whether one may see pages of a library as they were. */
+export const maySeePast = (space: Space | undefined): boolean =>
+  space !== undefined && (loadedCore()?.AccessBridge.MaySeePast(space.role, space.isPastClosed ?? false) ?? false);
+
 /** Whether one may change or bin what somebody made: in one's own library always, in a group as it chose. */
 export const mayTouch = (space: Space | undefined, isTheirs: boolean): boolean =>
   may(space, 'Write') &&

@@ -5,6 +5,7 @@ import { Radio } from '../ui/Labelled';
 import { FormDialog } from '../ui/FormDialog';
 import type { Touch } from '../server/session';
 import { touchWords } from './groups';
+import { Switch } from '../ui/Segments';
 import { NameField } from '../ui/naming';
 
 const touches: Touch[] = ['everything', 'own', 'add'];
@@ -16,6 +17,7 @@ export function GroupDialog({
   name: given = '',
   colour: had = 'sky',
   touch: chosen,
+  isPastClosed: wasClosed = false,
   onConfirm,
   onClose,
 }: {
@@ -25,17 +27,20 @@ export function GroupDialog({
   colour?: string | undefined;
   /** Given for a group that is there: what its writers may do to what others wrote. */
   touch?: Touch;
-  onConfirm: (name: string, colour: string, touch: Touch) => Promise<unknown>;
+  /** The same: whether its readers are shown pages as they are, and not as they were. */
+  isPastClosed?: boolean;
+  onConfirm: (name: string, colour: string, touch: Touch, isPastClosed: boolean) => Promise<unknown>;
   onClose: () => void;
 }) {
   const [name, setName] = useState(given);
   const [colour, setColour] = useState(had || 'sky');
+  const [isPastClosed, setPastClosed] = useState(wasClosed);
   const [touch, setTouch] = useState<Touch>(chosen ?? 'everything');
   return (
     <FormDialog
       title={title}
       confirm={confirm}
-      onConfirm={async () => void (await onConfirm(name, colour, touch))}
+      onConfirm={async () => void (await onConfirm(name, colour, touch, isPastClosed))}
       onClose={onClose}
     >
       {(problem) => (
@@ -52,6 +57,16 @@ export function GroupDialog({
               ))}
               <p className="text-[13px] text-quiet">{t`Owners change everything in any case.`}</p>
             </fieldset>
+          )}
+          {chosen && (
+            <div className="mt-4">
+              <Switch
+                label={t`Readers see pages as they are, and not as they were`}
+                on={isPastClosed}
+                testId="past-closed"
+                onChange={setPastClosed}
+              />
+            </div>
           )}
         </>
       )}

@@ -139,7 +139,8 @@ function OneGroup({ space, groups }: { space: Space; groups: Space[] }) {
           name={space.name}
           colour={space.colour}
           touch={space.touch ?? 'everything'}
-          onConfirm={(name, colour, touch) => acts.change(space.id, name, colour, touch)}
+          isPastClosed={space.isPastClosed ?? false}
+          onConfirm={(name, colour, touch, closed) => acts.change(space.id, name, colour, touch, closed)}
           onClose={close}
         />
       )}

@@ -139,8 +139,8 @@ export function useGroupActs() {
       await done();
       void navigate(`/group/${id}?invite`);
     },
-    change: (space: string, name: string, colour: string, touch: Touch) =>
-      sendJson('PUT', `/api/spaces/${space}/group`, { name, colour, touch }).then(done),
+    change: (space: string, name: string, colour: string, touch: Touch, isPastClosed: boolean) =>
+      sendJson('PUT', `/api/spaces/${space}/group`, { name, colour, touch, isPastClosed }).then(done),
     setRole: (space: string, person: string, role: Role | 'none') =>
       sendJson('PUT', `/api/spaces/${space}/members/${person}`, { role }).then(done),
     handOver: (space: string, person: string) =>

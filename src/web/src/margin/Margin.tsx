@@ -1,4 +1,4 @@
-import { may } from '../data/rights';
+import { may, maySeePast } from '../data/rights';
 import { SignButton } from '../ui/Button';
 import { Tabs } from '@base-ui/react/tabs';
 import { t } from '@lingui/core/macro';
@@ -76,7 +76,8 @@ function OpenMargin({ at, notebook, onGo, onBeside }: MarginProps & { notebook: 
   const library = useLibrary(at.space);
   const spots = useNotebookSpots(at.space, at.notebook, notebook.pages, at.page);
   const [papering, setPapering] = useState<string[]>();
-  const mayWrite = may(useSpaceOf(at.space, at.notebook), 'Write');
+  const space = useSpaceOf(at.space, at.notebook);
+  const mayWrite = may(space, 'Write');
   const { page } = at;
   const contents = useMemo(() => ({ notebook, page, spots }), [notebook, page, spots]);
   // The page that was turned to comes first, and the contents follow it.
@@ -136,7 +137,7 @@ function OpenMargin({ at, notebook, onGo, onBeside }: MarginProps & { notebook: 
           at={at}
           notebook={notebook}
           mayWrite={mayWrite}
-          onPast={(moment) => onGo(at.page, `past=${moment}`)}
+          {...(maySeePast(space) ? { onPast: (moment: number) => onGo(at.page, `past=${moment}`) } : {})}
         />
       </Tabs.Panel>
       {papering && (

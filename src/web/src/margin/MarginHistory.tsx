@@ -14,8 +14,8 @@ interface MarginHistoryProps {
   at: OpenNotebook;
   notebook: Notebook;
   mayWrite: boolean;
-  /** Looks at the page as it was at a moment, UTC milliseconds; 1 for now. */
-  onPast: (moment: number) => void;
+  /** Looks at the page as it was at a moment, UTC milliseconds; 1 for now. Undefined where that is closed. */
+  onPast?: (moment: number) => void;
 }
 
 /** The page's history: looking at it as it was, the moments that have a name, and what happened. */
@@ -24,11 +24,17 @@ export function MarginHistory({ at, notebook, mayWrite, onPast }: MarginHistoryP
   const { moments } = notebook;
   return (
     <div className="min-h-0 grow overflow-y-auto p-3" data-testid="margin-history-list">
-      <Button className="w-full" data-testid="margin-open-history" onClick={() => onPast(1)}>
-        <ClockCounterClockwiseIcon size={20} weight="light" />
-        {t`The page as it was`}
-      </Button>
-      {moments.length > 0 && (
+      {onPast ? (
+        <Button className="w-full" data-testid="margin-open-history" onClick={() => onPast(1)}>
+          <ClockCounterClockwiseIcon size={20} weight="light" />
+          {t`The page as it was`}
+        </Button>
+      ) : (
+        <p className="text-quiet" data-testid="past-is-closed">
+          {t`In this group readers see pages as they are, and not as they were.`}
+        </p>
+      )}
+      {onPast && moments.length > 0 && (
         <ul className="mt-2" aria-label={t`Moments with a name`}>
           {moments.map((moment) => (
             <li key={moment.id} className="flex items-center border-b border-base-300" data-testid="named-moment">

@@ -1,4 +1,4 @@
-import { may, mayShare } from '../data/rights';
+import { may, maySeePast, mayShare } from '../data/rights';
 import { Button } from '../ui/Button';
 import { t } from '@lingui/core/macro';
 import { useQueryClient } from '@tanstack/react-query';
@@ -133,7 +133,7 @@ export function OnPage({
         {...(may(space, 'Teach') && !isTaught
           ? { onTeach: () => void openLectern(space.id, at.notebook, at.page) }
           : {})}
-        {...(onPast ? { onHistory: () => onPast(seek.past === undefined) } : {})}
+        {...(onPast && maySeePast(space) ? { onHistory: () => onPast(seek.past === undefined) } : {})}
         onCopyLink={() => copyText(addressOf({ kind: 'page', space: space.id, notebook: notebook.id, page: at.page }))}
         onRename={mayWrite ? rename : undefined}
         {...(mayWrite
@@ -179,7 +179,7 @@ export function OnPage({
         active={active}
         next={next}
         seek={seek}
-        onPast={onPast}
+        onPast={maySeePast(space) ? onPast : undefined}
         startView={startView}
         onPresent={setPresent}
         onMake={make}

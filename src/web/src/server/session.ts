@@ -27,6 +27,8 @@ export interface Space {
   colour?: string;
   /** What writers may do to what others wrote. */
   touch?: Touch;
+  /** Whether who only reads there is shown pages as they are, and not as they were. */
+  isPastClosed?: boolean;
   /** One is not in it: something of it was shared. The role is that in one notebook then. */
   isGuest?: boolean;
 }

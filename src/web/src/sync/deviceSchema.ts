@@ -34,6 +34,8 @@ export interface KeptDocument {
   forgotten?: boolean;
   /** It was known once that nobody had written in it: the device then has it from the beginning. */
   fromStart?: boolean;
+  /** What is here is what stands on a page, without its past, which is closed: it leads on to nothing that comes. */
+  isStanding?: boolean;
   /** When something made on this device was stored by the server last, UTC ms. */
   writtenAt?: number;
 }

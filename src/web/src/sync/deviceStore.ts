@@ -4,6 +4,7 @@ import { DeviceAssets } from './deviceAssets';
 import {
   type DeviceSchema,
   type KeptBatch,
+  type KeptDocument,
   type KeptOutlines,
   openDevice,
   type RefusedWork,
@@ -32,6 +33,8 @@ export interface Held {
   /** To be given back to {@link DeviceStore.compact}. */
   generation: number;
   outlines: KeptOutlines | undefined;
+  /** See {@link KeptDocument.isStanding}. */
+  isStanding: boolean;
 }
 
 /** An operation of this device that the server has stored, and its number there. */
@@ -92,6 +95,7 @@ export class DeviceStore {
       ],
       rows: later.length,
       generation: kept?.generation ?? 0,
+      isStanding: kept?.isStanding ?? false,
       outlines: isWhole && outlines?.sequence === sequence ? outlines : undefined,
     };
   }
@@ -156,6 +160,23 @@ export class DeviceStore {
       await documents.put({ ...kept, sequence });
     }
     return transaction.done;
+  }
+
+  /** Keeps what the server says that there is of a document in place of all that was here of it but what waits, and says which reading of it this is. */
+  async keepAnew(address: string, last: number, bytes: Uint8Array, isStanding: boolean): Promise<number> {
+    const transaction = this.database.transaction(['documents', 'operations', 'outlines'], 'readwrite');
+    const kept = await transaction.objectStore('documents').get(address);
+    const generation = (kept?.generation ?? 0) + 1;
+    if (!kept?.forgotten) {
+      const anew: KeptDocument = { ...kept, id: address, sequence: last, generation, isStanding };
+      delete anew.snapshot;
+      void transaction.objectStore('documents').put(anew);
+      void transaction.objectStore('operations').delete(rangeOf(address));
+      void transaction.objectStore('outlines').delete(address);
+      void put(transaction.objectStore('operations'), { document: address, sequence: 1, last, bytes });
+    }
+    await transaction.done;
+    return generation;
   }
 
   /**

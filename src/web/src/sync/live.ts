@@ -6,6 +6,8 @@ import { setSyncState } from './syncState';
 /** What a document hears from the others while it is open. */
 export interface LiveListener {
   stored(first: number, count: number, batch: Uint8Array): void;
+  /** Something was stored that is not passed on, up to this number: what stands is asked for. */
+  later?(last: number): void;
   wet?(person: string, connection: string, piece: Uint8Array): void;
   pen?(person: string, connection: string, x: number, y: number): void;
   /** Somebody has something selected, or drags it: the corners of its frame; empty for nothing any more. */
@@ -56,6 +58,7 @@ export class Live {
     this.hub.on('stored', (address: string, first: number, count: number, batch: Uint8Array) =>
       this.listeners.get(address)?.stored(first, count, batch),
     );
+    this.hub.on('later', (address: string, last: number) => this.listeners.get(address)?.later?.(last));
     this.hub.on('wet', (address: string, person: string, connection: string, piece: Uint8Array) =>
       this.listeners.get(address)?.wet?.(person, connection, piece),
     );

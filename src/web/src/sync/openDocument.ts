@@ -6,6 +6,7 @@ import { reportFault } from './faults';
 import { unframed } from './frames';
 import type { Live, LiveListener } from './live';
 import type { Acknowledged, Outbox } from './outbox';
+import { paced } from './paced';
 import { Reached } from './reached';
 import type { Ahead, StrokeAhead, StrokeHead } from './ahead';
 import type { Steps } from './steps';
@@ -13,6 +14,14 @@ import type { Steps } from './steps';
 /** When the server could not answer, or with less than there is, it is asked again after so long at first, and at most, ms. */
 const leastPause = 500;
 const mostPause = 30_000;
+
+interface Fetched {
+  last: number;
+  batch: Uint8Array;
+  isStanding: boolean;
+}
+/** All that stands on a page is asked for no more often than this, ms. */
+const betweenWholes = 700;
 
 /** Core takes so many bytes of operations in less than a frame. */
 const quicklyTaken = 60_000;
@@ -61,7 +70,12 @@ export class OpenDocument {
   private reached = new Reached();
   /** The highest number that was heard of. */
   private heard = 0;
+  /** The highest number of what is told without being passed on. */
+  private latest = 0;
+  private readonly hearLater = paced(betweenWholes, () => this.once(() => this.hearOf(this.latest)));
   private rows = 0;
+  /** What is here is what stands, without its past, which is closed. */
+  private isStanding = false;
   private generation = 0;
   private version = 0;
   private catching: Promise<void> | undefined;
@@ -185,11 +199,16 @@ export class OpenDocument {
     if (this.reached.furthest > 0 || this.isHere || this.isHeld) return;
     const fetched = await this.fetchAfter(0).catch(() => undefined);
     // Whoever shows it by now asks by itself.
-    if (!fetched || this.closed || this.isFollowed) return;
-    this.held.push({ bytes: fetched.batch });
-    this.reached.add(1, fetched.last);
+    if (!fetched || fetched.last === 0 || this.closed || this.isFollowed) return;
+    const { last, batch, isStanding } = fetched;
+    this.held.push({ bytes: batch });
+    this.reached.add(1, last);
     this.rows++;
-    void this.around.store.keep(this.address, 1, fetched.last, fetched.batch).catch(() => {});
+    this.isStanding = isStanding;
+    const { store } = this.around;
+    void (
+      isStanding ? store.keepAnew(this.address, last, batch, true) : store.keep(this.address, 1, last, batch)
+    ).catch(() => {});
   }
 
   /** Who is told who is there: at once what is known, and then whenever it changes. */
@@ -203,6 +222,10 @@ export class OpenDocument {
     this.isFollowed = true;
     this.around.live.join(this.address, {
       stored: (first, count, batch) => this.receive(first, count, batch),
+      later: (last) => {
+        this.latest = Math.max(this.latest, last);
+        this.hearLater();
+      },
       wet: (...piece) => this.onWet?.(...piece),
       pen: (...place) => this.onPen?.(...place),
       held: (...frame) => this.onHeld?.(...frame),
@@ -395,26 +418,52 @@ export class OpenDocument {
   private async ask(): Promise<void> {
     const after = this.reached.complete;
     const fetched = await this.fetchAfter(after);
-    if (fetched) this.once(() => this.take(after + 1, fetched.last, fetched.batch));
+    if (fetched.last === 0) return;
+    // Its past was closed since, or opened: what is here is not what leads on to what came.
+    if (fetched.isStanding !== this.isStanding) return this.takeAnew(after > 0 ? await this.fetchAfter(0) : fetched);
+    if (fetched.last <= after) return;
+    if (fetched.isStanding) return this.takeAnew(fetched);
+    this.once(() => this.take(after + 1, fetched.last, fetched.batch));
   }
 
-  /** What the server has behind a number; undefined when that is nothing. */
-  private async fetchAfter(after: number): Promise<{ last: number; batch: Uint8Array } | undefined> {
+  /** All there is to be seen of it, in place of whatever was here but what waits to be sent. */
+  private async takeAnew({ last, batch, isStanding }: Fetched): Promise<void> {
+    const { store, outbox, core } = this.around;
+    const generation = await store.keepAnew(this.address, last, batch, isStanding).catch(() => this.generation);
+    const unsaved = await outbox.unsavedOf(this.address);
+    if (this.closed) return;
+    core.DocumentBridge.Close(this.coreHandle);
+    this.coreHandle = core.DocumentBridge.Open(documentKinds[this.kind]);
+    this.guard();
+    this.held = [];
+    this.reached = new Reached();
+    this.reached.add(1, last);
+    [this.rows, this.generation, this.isStanding] = [1, generation, isStanding];
+    this.tryTo(() => {
+      for (const bytes of [batch, ...unsaved]) core.DocumentBridge.Apply(this.coreHandle, bytes);
+    });
+    this.changed();
+    this.onArrived?.(batch);
+  }
+
+  /** What the server has behind a number: nothing where that is its last, and all that stands where the past is closed. */
+  private async fetchAfter(after: number): Promise<Fetched> {
     const response = await request(
       'GET',
       `/api/spaces/${this.space}/documents/${this.kind}/${this.id}/operations?after=${after}`,
     );
     const last = Number(response.headers.get('X-Quill-Sequence'));
     if (last === 0) void this.around.store.keepEmpty(this.address).catch(() => {});
-    if (last <= after) return undefined;
-    return { last, batch: new Uint8Array(await response.arrayBuffer()) };
+    const isStanding = response.headers.get('X-Quill-Whole') === '1';
+    return { last, batch: new Uint8Array(await response.arrayBuffer()), isStanding };
   }
 
   private receive(first: number, count: number, batch: Uint8Array): void {
     const last = first + count - 1;
     const copy = batch.slice();
     this.once(() => {
-      if (!this.reached.has(first, last)) this.tryTo(() => this.take(first, last, copy));
+      // On what stands alone it may not lead on: a thing that comes back is not among it.
+      if (!this.isStanding && !this.reached.has(first, last)) this.tryTo(() => this.take(first, last, copy));
       this.hearOf(last);
     });
   }
@@ -456,13 +505,16 @@ export class OpenDocument {
   private async readDevice(beforeTaking = () => {}, isPreparing = false): Promise<void> {
     const { store, outbox, core } = this.around;
     const unsaved = await outbox.unsavedOf(this.address);
-    const { reached, batches, rows, generation, outlines } = await store.load(this.address).catch(() => nothingHeld());
+    const { reached, batches, rows, generation, outlines, isStanding } = await store
+      .load(this.address)
+      .catch(() => nothingHeld());
     if (this.closed) return;
     beforeTaking();
     this.held = [...batches, ...unsaved.map((bytes) => ({ bytes }))];
     this.reached = reached;
     this.rows = rows;
     this.generation = generation;
+    this.isStanding = isStanding;
     this.outlines = unsaved.length === 0 && outlines?.build === core.PageBridge.Build() ? outlines.packets : undefined;
     const early = this.early ?? [];
     this.early = undefined;
@@ -500,5 +552,5 @@ export class OpenDocument {
 
 /** Of a device whose store cannot be read: the server is asked for all. */
 function nothingHeld() {
-  return { reached: new Reached(), batches: [], rows: 0, generation: 0, outlines: undefined };
+  return { reached: new Reached(), batches: [], rows: 0, generation: 0, outlines: undefined, isStanding: false };
 }
