@@ -108,6 +108,17 @@ public static partial class HistoryBridge
         return position >= 1 ? past.History.Length : past.History.CountAt(past.Chart.TimeAt(position));
     }
 
+    /// <summary>The moment at the end of the sitting before another moment, or after it.</summary>
+    [JSExport]
+    public static int Beside(int page, int count, bool later)
+    {
+        var past = ThePast(page);
+        var at = count > 0 ? past.History.Operations[Math.Min(count, past.History.Length) - 1].Time.UnixMilliseconds : long.MinValue;
+        var beside = past.History.CountAt(past.Chart.Beside(at, later));
+        // What tells of nothing may come after the last that does.
+        return later && beside <= count ? past.History.Length : beside;
+    }
+
     /// <summary>How many operations had been made at a time, UTC milliseconds.</summary>
     [JSExport]
     public static int CountBy(int page, double time) => ThePast(page).History.CountAt((long)time);

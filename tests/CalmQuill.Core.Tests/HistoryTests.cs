@@ -232,6 +232,22 @@ public sealed class HistoryTests : OnPage
             );
 
     [Fact]
+    public void From_sitting_to_sitting_one_comes_to_the_end_and_back_to_before_all() =>
+        Gen.Long[0, 90_000_000]
+            .Array[1, 60]
+            .Sample(times =>
+            {
+                var chart = Chart.Of([.. times.Order().Select(at => new Chart.Entry(at, Generate.People[0], Deed.Wrote, 1))]);
+                var at = times.Min() - 1;
+                foreach (var sitting in chart.Sittings)
+                    Assert.Equal(sitting.To, at = chart.Beside(at, later: true));
+                Assert.Equal(times.Max(), chart.Beside(at, later: true));
+                foreach (var sitting in chart.Sittings.Reverse().Skip(1))
+                    Assert.Equal(sitting.To, at = chart.Beside(at, later: false));
+                Assert.Equal(times.Min() - 1, chart.Beside(at, later: false));
+            });
+
+    [Fact]
     public void A_chart_of_very_much_has_few_sittings_and_columns()
     {
         var chart = Chart.Of([

@@ -94,6 +94,16 @@ public sealed class Chart
             : sitting.From + (long)((sitting.To - sitting.From) * (position - sitting.Left) / (sitting.Right - sitting.Left));
     }
 
+    /// <summary>The end of the sitting before a time or after it; before all, or the last deed of all, where there is none.</summary>
+    public long Beside(long at, bool later)
+    {
+        if (sittings.Count == 0)
+            return 0;
+        // They follow each other, and so do their ends.
+        var next = later ? LastWhere(one => one.To <= at) + 1 : LastWhere(one => one.To < at);
+        return next < 0 ? sittings[0].From - 1 : sittings[Math.Min(next, sittings.Count - 1)].To;
+    }
+
     private int LastWhere(Predicate<Sitting> holds)
     {
         int low = 0,

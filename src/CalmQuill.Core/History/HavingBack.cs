@@ -26,9 +26,10 @@ public sealed class HavingBack
         (this.history, this.now) = (history, now);
         foreach (var operation in history.Since.Where(operation => operation.Author != person))
         {
-            var done =
-                operation.Change is Change.EffectSet effect && history.Find(effect.Target) is { } target ? target.Change : operation.Change;
-            changedByOthers.UnionWith(Access.TouchRules.Altered(done));
+            changedByOthers.UnionWith(Access.TouchRules.Altered(operation.Change));
+            // Who switches something off or on does to a thing what that did.
+            if (operation.Change is Change.EffectSet effect && history.Find(effect.Target) is { } target)
+                changedByOthers.UnionWith(Access.TouchRules.Altered(target.Change));
         }
     }
 

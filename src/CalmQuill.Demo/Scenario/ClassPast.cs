@@ -26,10 +26,10 @@ internal sealed class ClassPast(
         await Write(Tobias, 11, 34, "lift of a pallet: about 2 degrees", PageWriter.Sky, cancel);
         var wrong = await Write(Oskar, 9, 35, "deadbeat: no recoil, so it needs no oil", PageWriter.Madder, cancel);
         await Do(Maren, 8, new Change.ItemsRemoved([.. wrong.Select(operation => operation.Id)]), cancel);
-        await Write(Maren, 8, 35, "deadbeat: no recoil, and it needs oil", PageWriter.Ink, cancel);
-        var moved = await Write(Ines, 6, 36, "measured: 1.9 degrees on the hall clock", PageWriter.Madder, cancel);
+        await Write(Maren, 8, 36, "deadbeat: no recoil, and it needs oil", PageWriter.Ink, cancel);
+        var moved = await Write(Ines, 6, 37, "measured: 1.9 degrees on the hall clock", PageWriter.Madder, cancel);
         await Do(Ines, 6, new Change.ItemsShifted([.. moved.Select(operation => operation.Id)], 1_400, 0), cancel);
-        var hasty = await Write(Oskar, 3, 37, "will not be asked", PageWriter.Plum, cancel);
+        var hasty = await Write(Oskar, 3, 33, "will not be asked", PageWriter.Plum, cancel);
         await Do(Tobias, 2, new Change.ItemsRemoved([.. hasty.Select(operation => operation.Id)]), cancel);
         await Do(
             Tobias,

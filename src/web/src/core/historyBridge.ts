@@ -8,6 +8,7 @@ export interface HistoryBridge {
   Differences(page: number): number[];
   ChartOf(page: number): string;
   CountAt(page: number, position: number): number;
+  Beside(page: number, count: number, later: boolean): number;
   CountBy(page: number, time: number): number;
   Moment(page: number, count: number): number[];
   Last(page: number, count: number): string[];

@@ -172,7 +172,7 @@ export function HistoryPanel(props: HistoryPanelProps) {
             onClick={() => compare(!compares)}
           >
             <ColumnsPlusRightIcon size={20} weight="light" />
-            <span className="max-sm:sr-only">{t`Compare with now`}</span>
+            <span className="@max-4xl:sr-only">{t`Compare with now`}</span>
           </Toggle>
           {mayWrite && (
             <>
@@ -187,7 +187,7 @@ export function HistoryPanel(props: HistoryPanelProps) {
                 }}
               >
                 <SelectionIcon size={20} weight="light" />
-                <span className="max-sm:sr-only">{t`Choose a part`}</span>
+                <span className="@max-4xl:sr-only">{t`Choose a part`}</span>
               </Toggle>
               <Button
                 look="primary"
@@ -263,6 +263,7 @@ export function HistoryPanel(props: HistoryPanelProps) {
           position={past.position}
           words={words}
           onGo={(count) => go(() => past.go(count))}
+          onSitting={(later) => go(() => past.go(HistoryBridge.Beside(document.handle, past.count, later)))}
           onGoTo={(position) => go(() => past.goTo(position))}
         />
       </section>

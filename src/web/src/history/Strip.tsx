@@ -23,10 +23,23 @@ interface StripProps {
   words: string;
   onGo: (count: number) => void;
   onGoTo: (position: number) => void;
+  /** To the end of the sitting before or after. */
+  onSitting: (later: boolean) => void;
 }
 
 /** The bar of time: each person's writing as short strokes in their colour on a line of their own, and a needle that is drawn along it. */
-export function Strip({ chart, people, moments, placeOf, count, position, words, onGo, onGoTo }: StripProps) {
+export function Strip({
+  chart,
+  people,
+  moments,
+  placeOf,
+  count,
+  position,
+  words,
+  onGo,
+  onGoTo,
+  onSitting,
+}: StripProps) {
   const bar = useRef<HTMLDivElement>(null);
   const lanes = useMemo(() => lanesOf(chart), [chart]);
   const days = useMemo(() => daysOf(chart, dayApart), [chart]);
@@ -36,19 +49,13 @@ export function Strip({ chart, people, moments, placeOf, count, position, words,
     const { left, width } = bar.current!.getBoundingClientRect();
     onGoTo((event.clientX - left) / width);
   };
-  const sitting = (by: number) => {
-    const edges = [0, ...chart.sittings.map(([, , , right]) => right)];
-    const next =
-      by > 0 ? edges.find((edge) => edge > position + 1e-6) : edges.findLast((edge) => edge < position - 1e-6);
-    if (next !== undefined) onGoTo(next);
-  };
   const keys: Record<string, (many: number) => void> = {
     ArrowLeft: (many) => onGo(Math.max(0, count - many)),
     ArrowDown: (many) => onGo(Math.max(0, count - many)),
     ArrowRight: (many) => onGo(Math.min(chart.length, count + many)),
     ArrowUp: (many) => onGo(Math.min(chart.length, count + many)),
-    PageDown: () => sitting(-1),
-    PageUp: () => sitting(1),
+    PageDown: () => onSitting(false),
+    PageUp: () => onSitting(true),
     Home: () => onGo(0),
     End: () => onGo(chart.length),
   };

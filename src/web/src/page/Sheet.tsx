@@ -208,7 +208,8 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     },
     inked: onInk,
     pulled: (share, meant) => setPull({ share, meant }),
-    turned: onTurn,
+    // Whoever looks at the page as it was stays on it until they leave that.
+    turned: (by, turning) => !isPast && onTurn(by, turning),
     buttonPressed: () => (habits.button === 'pen' ? tools.swap() : tools.toggle(habits.button)),
     undo,
     redo,
