@@ -33,6 +33,8 @@ public static partial class HistoryBridge
     [JSExport]
     public static void Close(int page)
     {
+        if (!Session.Has(page))
+            return;
         var open = (OpenPage)Session.Document(page);
         var wasSeen = open.Past is not null;
         (open.Past, open.Opening) = (null, null);
@@ -83,7 +85,8 @@ public static partial class HistoryBridge
     }
 
     /// <summary>
-    /// The bar of time: <c>{length, people, sittings: [[from, to, left, right]], strokes: [[column, person, deed, things]]}</c>, a person by the place in the list.
+    /// The bar of time: <c>{length, people, sittings: [[from, to, left, right]], strokes: [[column, person, deed, things]]}</c>, a person by the place in the
+    /// list.
     /// </summary>
     [JSExport]
     public static string ChartOf(int page)
@@ -176,7 +179,10 @@ public static partial class HistoryBridge
         });
     }
 
-    /// <summary>Begins to have things back, all where none is named, for <see cref="HandBridge.LayMore"/>: how many changes it takes, how many things come back, and how many stay since others changed them.</summary>
+    /// <summary>
+    /// Begins to have things back, all where none is named, for <see cref="HandBridge.LayMore"/>: how many changes it takes, how many things come back, and how
+    /// many stay since others changed them.
+    /// </summary>
     [JSExport]
     public static int[] BeginHaveBack(int page, string[] items)
     {

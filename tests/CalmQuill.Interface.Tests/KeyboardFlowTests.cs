@@ -213,6 +213,8 @@ public sealed class KeyboardFlowTests : InterfaceTest
         browser.Type(Keys.ArrowRight);
         browser.Until(() => browser.Attribute("margin-people", "aria-selected") == "true", "the people by an arrow");
         browser.Type(Keys.ArrowRight);
+        browser.Until(() => browser.Attribute("margin-history", "aria-selected") == "true", "the history by an arrow");
+        browser.Type(Keys.ArrowRight);
         browser.Until(() => browser.Attribute("margin-contents", "aria-selected") == "true", "round to the contents");
 
         // Whatever lies over the page gives the focus back.

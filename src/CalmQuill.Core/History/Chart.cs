@@ -1,7 +1,8 @@
 namespace CalmQuill.Core.History;
 
 /// <summary>
-/// A bar of time, as a chart recorder would draw it: within a sitting time runs evenly, and between sittings, where nothing was done, the paper hardly moves on. It
+/// A bar of time, as a chart recorder would draw it: within a sitting time runs evenly, and between sittings, where nothing was done, the paper hardly moves
+/// on. It
 /// runs from 0 to 1.
 /// </summary>
 public sealed class Chart

@@ -5,7 +5,8 @@ namespace CalmQuill.Core.History;
 
 /// <summary>A page as it was at any time: all that was done on it, in the order of its stamps, and a page that is taken forth and back along it.</summary>
 /// <remarks>
-/// Every operation's contribution can be taken out again, so a step back costs what a step forth does: nothing is worked out anew from the beginning, and only the
+/// Every operation's contribution can be taken out again, so a step back costs what a step forth does: nothing is worked out anew from the beginning, and only
+/// the
 /// things that a step touches change. It is of the moment in which it was opened; what comes to the page afterwards is not in it.
 /// </remarks>
 public sealed class PageHistory

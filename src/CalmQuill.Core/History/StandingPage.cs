@@ -8,10 +8,13 @@ using CalmQuill.Core.Spots;
 namespace CalmQuill.Core.History;
 
 /// <summary>
-/// A page without its past, for those to whom that is closed: operations that make what stands, by those who made it and when they did. Nothing is in them of what was
+/// A page without its past, for those to whom that is closed: operations that make what stands, by those who made it and when they did. Nothing is in them of
+/// what was
 /// removed, taken back, or rubbed out, nor of how a thing looked and what was said of a mark before.
 /// </summary>
-/// <remarks>Of a stroke that was rubbed out in part the way of the pen is kept for <see cref="Kept"/> samples beyond what is seen, which its line leans on.</remarks>
+/// <remarks>
+/// Of a stroke that was rubbed out in part the way of the pen is kept for <see cref="Kept"/> samples beyond what is seen, which its line leans on.
+/// </remarks>
 public sealed class StandingPage
 {
     /// <summary>What is no operation of anybody's, but says how what somebody made stands, has this number.</summary>

@@ -5,7 +5,9 @@ using CalmQuill.Store.Documents;
 
 namespace CalmQuill.Demo.Scenario;
 
-/// <summary>What the class did over two weeks to the page on the anchor escapement: it wrote on, put right what was wrong, and named the moment before the test.</summary>
+/// <summary>
+/// What the class did over two weeks to the page on the anchor escapement: it wrote on, put right what was wrong, and named the moment before the test.
+/// </summary>
 internal sealed class ClassPast(
     DocumentStore documents,
     Guid group,

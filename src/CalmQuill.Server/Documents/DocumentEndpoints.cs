@@ -67,12 +67,11 @@ internal static class DocumentEndpoints
         CancellationToken cancel
     )
     {
-        var (operations, last) = await documents.After(page, 0, cancel);
+        var isNews = ((await documents.Find(page, cancel))?.LastSequence ?? 0) > after;
+        var (operations, last) = isNews ? await documents.After(page, 0, cancel) : ([], after);
         http.Response.Headers[SequenceHeader] = last.ToString(System.Globalization.CultureInfo.InvariantCulture);
         http.Response.Headers[WholeHeader] = "1";
         http.Response.Headers.CacheControl = "no-store";
-        if (last <= after)
-            return Results.Bytes(OperationCodec.Encode(Array.Empty<Operation>()), BatchType);
         var standing = new PageDocument();
         foreach (var operation in operations)
             standing.Apply(operation);

@@ -9,7 +9,8 @@ namespace CalmQuill.Server.Live;
 
 /// <summary>The live traffic of documents that are open: what was stored, wet ink, pen positions, and who is there.</summary>
 /// <remarks>
-/// A document is named by its address, <c>space/kind/id</c>. Devices receive <c>stored(document, firstSequence, count, batch)</c> or, where the past is closed to
+/// A document is named by its address, <c>space/kind/id</c>. Devices receive <c>stored(document, firstSequence, count, batch)</c> or, where the past is closed
+/// to
 /// them, <c>later(document, lastSequence)</c>, <c>wet(document, person, connection, bytes)</c>,
 /// <c>pen(document, person, connection, x, y)</c>, <c>held(document, person, connection, frame)</c>, <c>present(document, people)</c> and, from the library of a space, <c>news(document)</c>. From a notebook, and from its library without
 /// the page, they receive <c>where(document, person, connection, notebook, page)</c>, with empty ids once somebody has gone; from a notebook <c>followed(document, person, connection, leader, on)</c> and

@@ -10,7 +10,9 @@ namespace CalmQuill.Server.Live;
 /// <param name="But">A connection that is not told, since it was the one that sent it.</param>
 public sealed record LiveMessage(DocumentRef Document, string Method, object[] Arguments, int Size, string? But = null)
 {
-    /// <summary>What somebody is told to whom a page's past is closed: of what was stored, that it was, with its last number. They ask for what stands.</summary>
+    /// <summary>
+    /// What somebody is told to whom a page's past is closed: of what was stored, that it was, with its last number. They ask for what stands.
+    /// </summary>
     public LiveMessage WithoutPast() =>
         this is { Method: "stored", Arguments: [long first, int count, ..] }
             ? this with

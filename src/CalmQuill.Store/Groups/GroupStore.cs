@@ -78,7 +78,8 @@ public sealed class GroupStore(Database database, IAssetFiles files)
     }
 
     /// <summary>
-    /// Names a group, gives it a colour, and says what its writers may do to what others wrote, and whether its past is closed to who only reads; null leaves that as
+    /// Names a group, gives it a colour, and says what its writers may do to what others wrote, and whether its past is closed to who only reads; null leaves
+    /// that as
     /// it is.
     /// </summary>
     public async Task Change(Guid group, string name, string colour, Touch? touch, bool? isPastClosed, CancellationToken cancel)

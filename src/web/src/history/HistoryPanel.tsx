@@ -1,4 +1,4 @@
-import { plural, t } from '@lingui/core/macro';
+import { t } from '@lingui/core/macro';
 import {
   ArrowUUpLeftIcon,
   ColumnsPlusRightIcon,
@@ -9,23 +9,21 @@ import {
 } from '@phosphor-icons/react';
 import { type RefObject, useEffect, useRef, useState } from 'react';
 import { createPortal } from 'react-dom';
-import { properties, sentenceOf } from '../core/runtime';
 import type { Moment, Notebook } from '../data/useNotebook';
-import { useWriters, type Writer } from '../data/usePeople';
+import { useWriters } from '../data/usePeople';
 import { useWorkspace } from '../data/useWorkspace';
 import type { NotebookEntry } from '../model/items';
-import { clockWords, dateWords } from '../model/time';
 import type { LongWorker } from '../sheet/blotter/longWork';
 import type { View } from '../sheet/ink/view';
 import type { OpenDocument } from '../sync/openDocument';
 import { Button, SignButton, Toggle } from '../ui/Button';
 import { Menu } from '../ui/Menu';
 import { NameDialog } from '../ui/naming';
-import { say } from '../ui/saying';
-import { deeds } from './chart';
 import { ChoosePart, type Part } from './ChoosePart';
+import { lastWords, momentWords } from './pastWords';
 import { Strip } from './Strip';
 import { usePast } from './usePast';
+import { usePastActs } from './usePastActs';
 
 interface HistoryPanelProps {
   notebook: Notebook;
@@ -50,8 +48,7 @@ const noPeople: string[] = [];
 /** The page as it was: a strip over the sheet, on which a needle is drawn along who wrote when; comparing, and having it back. */
 export function HistoryPanel(props: HistoryPanelProps) {
   const { notebook, page, document, view, over, mayWrite, worker, from, onBack, onPage, onClose } = props;
-  const workspace = useWorkspace();
-  const { HistoryBridge, HandBridge } = workspace.core;
+  const { HistoryBridge } = useWorkspace().core;
   const past = usePast(document, from);
   const { chart } = past;
   const [compares, setCompares] = useState(false);
@@ -86,44 +83,7 @@ export function HistoryPanel(props: HistoryPanelProps) {
     setSides(shown);
     past.compare(on, shown.added, shown.removed);
   };
-  const haveBack = async () => {
-    if (worker.busy()) return;
-    const { handle } = document;
-    const [all = 0, things = 0, left = 0] = HistoryBridge.BeginHaveBack(handle, part?.items ?? []);
-    const leftWords =
-      left > 0
-        ? plural(left, {
-            one: 'One thing that others changed since was left as it is.',
-            other: '# things that others changed since were left as they are.',
-          })
-        : '';
-    if (things === 0) return say([t`All of it stands on the page.`, leftWords].filter(Boolean).join(' '));
-    const done = await worker.run(
-      t`Having it back`,
-      all,
-      (most) => document.performAll((to, now) => HandBridge.LayMore(to, most, now)),
-      true,
-    );
-    if (!done) {
-      await worker.runBegun(t`Taking it away again`, HandBridge.GiveUpLaying(handle));
-      return;
-    }
-    const backWords = plural(things, { one: 'One thing is back.', other: '# things are back.' });
-    onBack(HandBridge.LastLaid());
-    say([backWords, leftWords].filter(Boolean).join(' '));
-  };
-  const copy = async () => {
-    const day = dateWords(new Date(past.time));
-    const made = notebook.addPage(page.parent, page.id, page.paper);
-    notebook.set(made, properties.name, page.title ? t`${page.title}, as on ${day}` : t`As on ${day}`);
-    const onto = await workspace.acquire(document.space, 'page', made);
-    try {
-      onto.performTogether((to, now) => HistoryBridge.Copy(document.handle, to, now));
-    } finally {
-      workspace.release(document.space, 'page', made);
-    }
-    onPage(made);
-  };
+  const { haveBack, copy } = usePastActs({ document, notebook, page, worker, time: past.time, onBack, onPage });
   if (past.reading !== undefined || !chart)
     return (
       <section
@@ -194,7 +154,7 @@ export function HistoryPanel(props: HistoryPanelProps) {
                 disabled={past.isNow || (choosing && !part)}
                 className="ms-1"
                 data-testid="have-back"
-                onClick={() => void haveBack().catch((problem: unknown) => say(sentenceOf(problem)))}
+                onClick={() => haveBack(part?.items ?? [])}
               >
                 <ArrowUUpLeftIcon size={20} weight="light" />
                 {part ? t`Have this back` : t`Have it back`}
@@ -212,7 +172,7 @@ export function HistoryPanel(props: HistoryPanelProps) {
                       label: t`A page of its own as it was`,
                       testId: 'history-copy',
                       icon: <ColumnsPlusRightIcon size={20} weight="light" />,
-                      onChoose: () => void copy().catch((problem: unknown) => say(sentenceOf(problem))),
+                      onChoose: copy,
                     },
                     {
                       label: t`Name this moment`,
@@ -290,31 +250,6 @@ function Side(props: { colour: string; on: boolean; words: string; testId: strin
       {props.words}
     </Toggle>
   );
-}
-
-function momentWords(time: number, isNow: boolean): string {
-  if (isNow) return t`As it is now`;
-  if (time === 0) return t`Before anything was written`;
-  const at = new Date(time);
-  const [date, clock] = [dateWords(at), clockWords(at)];
-  return t`As it was on ${date} at ${clock}`;
-}
-
-function lastWords([person, deed]: string[], people: Writer[]): string {
-  if (!person) return t`Draw the needle along the bar, or use the arrow keys.`;
-  const name = people.find((one) => one.id === person)?.name ?? t`Somebody`;
-  switch (Number(deed)) {
-    case deeds.wrote:
-      return t`${name} was writing`;
-    case deeds.added:
-      return t`${name} put something there`;
-    case deeds.moved:
-      return t`${name} moved or changed something`;
-    case deeds.removed:
-      return t`${name} removed something`;
-    default:
-      return t`${name} answered a mark`;
-  }
 }
 
 function isOn(sittings: [number, number, number, number][], time: number): boolean {

@@ -29,8 +29,11 @@ export interface OnPast {
  */
 export function usePast(page: OpenDocument, from: number | undefined): OnPast {
   const { HistoryBridge } = useWorkspace().core;
+  const { handle } = page;
   const [reading, setReading] = useState<number | undefined>(0);
-  const [chart, setChart] = useState<Chart>();
+  const [read, setRead] = useState<{ handle: number; chart: Chart }>();
+  // Core may have the page anew, as when the device took it anew: its history is then read anew too.
+  const chart = read?.handle === handle ? read.chart : undefined;
   const [count, setCount] = useState(0);
   const wanted = useRef(0);
   const going = useRef(false);
@@ -39,8 +42,7 @@ export function usePast(page: OpenDocument, from: number | undefined): OnPast {
   /** Goes on towards what is wanted last, in slices, so that the needle follows the hand. */
   const goOn = () => {
     if (going.current || ended.current) return;
-    const { handle } = page;
-    const left = HistoryBridge.Move(handle, wanted.current, slice);
+    const left = HistoryBridge.Move(page.handle, wanted.current, slice);
     page.look('past', true, () => {});
     if (left === 0) return;
     going.current = true;
@@ -58,26 +60,25 @@ export function usePast(page: OpenDocument, from: number | undefined): OnPast {
   useEffect(() => {
     let stopped = false;
     ended.current = false;
-    const { handle } = page;
     const length = HistoryBridge.Open(handle);
-    const read = () => {
+    setReading(0);
+    const readOn = () => {
       if (stopped) return;
       const left = HistoryBridge.Move(handle, length, slice);
       setReading(length === 0 ? 1 : 1 - left / length);
-      if (left > 0) return soon(read);
+      if (left > 0) return soon(readOn);
       HistoryBridge.Show(handle);
-      setChart(JSON.parse(HistoryBridge.ChartOf(handle)) as Chart);
+      setRead({ handle, chart: JSON.parse(HistoryBridge.ChartOf(handle)) as Chart });
       setReading(undefined);
       go(from === undefined ? length : HistoryBridge.CountBy(handle, from));
     };
-    soon(read);
+    soon(readOn);
     return () => {
       stopped = ended.current = true;
       page.look('past', false, () => HistoryBridge.Close(handle));
     };
-  }, [HistoryBridge, page]);
+  }, [HistoryBridge, page, handle]);
 
-  const { handle } = page;
   const [position = 0, time = 0] = useMemo(
     () => (chart ? HistoryBridge.Moment(handle, count) : []),
     [HistoryBridge, handle, chart, count],
