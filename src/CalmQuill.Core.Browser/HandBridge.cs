@@ -50,9 +50,7 @@ public static partial class HandBridge
     [JSExport]
     public static int[] BoundsOf(int page, string[] items)
     {
-        Box? all = null;
-        foreach (var item in Items(page, items))
-            all = all?.With(item.Bounds) ?? item.Bounds;
+        var all = Box.Around(Items(page, items).Select(item => item.Bounds));
         return all is { } box ? [box.Left, box.Top, box.Right, box.Bottom] : [];
     }
 
@@ -195,16 +193,15 @@ public static partial class HandBridge
     [JSExport]
     public static int BeginLay(int page, byte[] piece, int dx, int dy, string layer)
     {
-        laying = new Laying(piece, dx, dy, Guid.TryParse(layer, out var id) ? id : Guid.Empty);
-        laying.Try(Session.For(page).Check);
-        return laying.Count;
+        return Begin(page, new Laying(piece, dx, dy, Guid.TryParse(layer, out var id) ? id : Guid.Empty));
     }
 
-    /// <summary>Begins to lay what was worked out elsewhere.</summary>
-    internal static void Begin(int page, Laying work)
+    /// <summary>The same with what was worked out elsewhere.</summary>
+    internal static int Begin(int page, Laying work)
     {
         laying = work;
         laying.Try(Session.For(page).Check);
+        return laying.Count;
     }
 
     /// <summary>Lays up to so many more; framed operations. With the last of them all become one step.</summary>

@@ -16,17 +16,17 @@ public static partial class HistoryBridge
     public static int Open(int page)
     {
         var open = (OpenPage)Session.Document(page);
-        open.Opening = new Past((PageDocument)open.Core);
-        return open.Opening.History.Length;
+        open.Past = new Past((PageDocument)open.Core);
+        return open.Past.History.Length;
     }
 
     /// <summary>From here on the page is seen as it was at the moment.</summary>
     [JSExport]
     public static void Show(int page)
     {
-        var open = (OpenPage)Session.Document(page);
-        open.Past = open.Opening;
-        open.Opening?.History.Page.TakeChanged();
+        var past = ThePast(page);
+        past.IsShown = true;
+        past.History.Page.TakeChanged();
     }
 
     /// <summary>Leaves the past: the page is seen as it is.</summary>
@@ -36,8 +36,8 @@ public static partial class HistoryBridge
         if (!Session.Has(page))
             return;
         var open = (OpenPage)Session.Document(page);
-        var wasSeen = open.Past is not null;
-        (open.Past, open.Opening) = (null, null);
+        var wasSeen = open.Past is { IsShown: true };
+        open.Past = null;
         if (wasSeen)
             PageBridge.HandOutAll(page);
     }
@@ -46,12 +46,11 @@ public static partial class HistoryBridge
     [JSExport]
     public static int Move(int page, int count, int most)
     {
-        var open = (OpenPage)Session.Document(page);
-        if (open.Opening is not { } past)
+        if (((OpenPage)Session.Document(page)).Past is not { } past)
             return 0;
         var wasNow = past.IsNow;
         var left = past.History.MoveTo(count, most);
-        if (open.Past is null)
+        if (!past.IsShown)
             return left;
         PageBridge.HandOut(page, past.History.Page.TakeChanged());
         if (wasNow != past.IsNow)
@@ -63,7 +62,7 @@ public static partial class HistoryBridge
     [JSExport]
     public static void Compare(int page, bool on, bool added, bool removed)
     {
-        if (((OpenPage)Session.Document(page)).Past is not { } past)
+        if (((OpenPage)Session.Document(page)).Past is not { IsShown: true } past)
             return;
         (past.Compares, past.Sides) = (on, (added, removed));
         PageBridge.HandOutAll(page);
@@ -85,8 +84,8 @@ public static partial class HistoryBridge
     }
 
     /// <summary>
-    /// The bar of time: <c>{length, people, sittings: [[from, to, left, right]], strokes: [[column, person, deed, things]]}</c>, a person by the place in the
-    /// list.
+    /// The bar of time: <c>{length, people, sittings: [[from, to, left, right]], strokes: [[column, person, deed, things]]}</c>.
+    /// A person is a place in the list.
     /// </summary>
     [JSExport]
     public static string ChartOf(int page)
@@ -116,8 +115,7 @@ public static partial class HistoryBridge
     public static int Beside(int page, int count, bool later)
     {
         var past = ThePast(page);
-        var at = count > 0 ? past.History.Operations[Math.Min(count, past.History.Length) - 1].Time.UnixMilliseconds : long.MinValue;
-        var beside = past.History.CountAt(past.Chart.Beside(at, later));
+        var beside = past.History.CountAt(past.Chart.Beside(past.History.TimeOf(count) ?? long.MinValue, later));
         // What tells of nothing may come after the last that does.
         return later && beside <= count ? past.History.Length : beside;
     }
@@ -131,9 +129,8 @@ public static partial class HistoryBridge
     public static double[] Moment(int page, int count)
     {
         var past = ThePast(page);
-        if (count <= 0 || past.History.Length == 0)
+        if (past.History.TimeOf(count) is not { } at)
             return [0, 0];
-        var at = past.History.Operations[Math.Min(count, past.History.Length) - 1].Time.UnixMilliseconds;
         return [count >= past.History.Length ? 1 : past.Chart.PositionOf(at), at];
     }
 
@@ -157,9 +154,7 @@ public static partial class HistoryBridge
     {
         var then = ThePast(page).History.Page;
         var items = Selecting.Inside(then, polygon, Selecting.UsualShare);
-        Box? area = null;
-        foreach (var item in items)
-            area = area?.With(item.Bounds) ?? item.Bounds;
+        var area = Box.Around(items.Select(item => item.Bounds));
         return Json.Text(json =>
         {
             json.WriteStartObject();
@@ -192,8 +187,7 @@ public static partial class HistoryBridge
             items.Length > 0 ? items.Select(OpId.Parse).ToHashSet() : null,
             Session.Replica.Author
         );
-        HandBridge.Begin(page, back.Laying);
-        return [back.Laying.Count, back.Things, back.Left];
+        return [HandBridge.Begin(page, back.Laying), back.Things, back.Left];
     }
 
     /// <summary>Makes the page as it was on another, which is new; framed operations.</summary>
@@ -207,5 +201,5 @@ public static partial class HistoryBridge
     }
 
     private static Past ThePast(int page) =>
-        ((OpenPage)Session.Document(page)).Opening ?? throw new InvalidOperationException("The page's history is not open.");
+        ((OpenPage)Session.Document(page)).Past ?? throw new InvalidOperationException("The page's history is not open.");
 }

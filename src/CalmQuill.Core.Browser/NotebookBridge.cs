@@ -32,6 +32,15 @@ public static partial class NotebookBridge
             }
         );
 
+    /// <summary>Gives a moment, UTC milliseconds, a name under a fresh id.</summary>
+    [JSExport]
+    public static byte[] NameMoment(int notebook, string id, double at, string name, double now) =>
+        Session.Perform(
+            notebook,
+            new Change.PropertySet(Guid.Parse(id), Property.Moment, new History.Moment((long)at, name.Trim()).Write()),
+            now
+        );
+
     /// <summary>What turns the outline that was handed out last into the present one, as JSON: see <see cref="OutlineChange"/>. A notebook has one who asks for it.</summary>
     /// <param name="notebook">The notebook.</param>
     /// <param name="had">How many entries who asks has; the whole is told where it is not what was handed out.</param>

@@ -94,10 +94,7 @@ internal sealed class OpenPage(DocumentKind kind) : IOpenDocument
     /// <summary>How it is looked at to see who wrote what.</summary>
     public Tinting Tinting { get; } = new();
 
-    /// <summary>Its past while that is being opened, and while it is open.</summary>
-    public Past? Opening { get; set; }
-
-    /// <summary>Its past while the page is seen as it was.</summary>
+    /// <summary>Its past while that is open.</summary>
     public Past? Past { get; set; }
 
     /// <summary>The page as it is seen.</summary>

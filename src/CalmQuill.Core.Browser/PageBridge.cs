@@ -95,7 +95,7 @@ public static partial class PageBridge
         HandOut(page);
         var surface = Surfaces(page)[++lastSurface] = new Surface();
         // Of a page that is seen as it was, what is not there any more is asked for too.
-        var isPast = ((OpenPage)Session.Document(page)).Past is not null;
+        var isPast = ((OpenPage)Session.Document(page)).Past is { IsShown: true };
         foreach (var item in document.Items.Where(item => item.Shown || isPast))
         {
             if (painted)
@@ -122,14 +122,10 @@ public static partial class PageBridge
         HandOut(page);
         if (!Surfaces(page).TryGetValue(surface, out var shown))
             return RenderPacket.Of([], item => item.Visible());
+        var ids = shown.Take(most, id => document.Find(id) is { HasArrived: true });
         if (((OpenPage)Session.Document(page)).Past is { IsNow: false } past)
-            return past.Packet(shown.Take(most), shown);
-        var items = new List<PageItem>();
-        while (items.Count < most && shown.Waiting.TryDequeue(out var id))
-        {
-            if (document.Find(id) is { HasArrived: true } item)
-                items.Add(item);
-        }
+            return past.Packet(ids, shown);
+        List<PageItem> items = [.. ids.Select(id => document.Find(id)!)];
 
         var look = ((OpenPage)Session.Document(page)).Tinting;
         return RenderPacket.Of(items, look.Visible, item => shown.Has(item, look.Visible(item)), look.Shown);

@@ -9,7 +9,10 @@ internal sealed class Past(PageDocument now)
 {
     private readonly HashSet<OpId> fresh = [];
 
-    public PageHistory History { get; private set; } = new(now);
+    public PageHistory History { get; } = new(now);
+
+    /// <summary>Whether all of it has been gone over, and the page is looked at as it was.</summary>
+    public bool IsShown { get; set; }
 
     /// <summary>Its bar of time.</summary>
     public Chart Chart { get; set; } = Chart.Of([]);
@@ -21,7 +24,7 @@ internal sealed class Past(PageDocument now)
     public (bool Added, bool Removed) Sides { get; set; } = (true, true);
 
     /// <summary>Whether the page is seen as it is.</summary>
-    public bool IsNow => History.At == History.Length && !Compares;
+    public bool IsNow => !IsShown || (History.At == History.Length && !Compares);
 
     /// <summary>What came to the page since it was opened: on its last day it is seen, and not before.</summary>
     public IEnumerable<OpId> Fresh => fresh;
@@ -33,21 +36,17 @@ internal sealed class Past(PageDocument now)
     {
         if (now.OperationCount == History.Length)
             return History;
-        var last = History.At > 0 ? History.Operations[History.At - 1].Stamp : default(Stamp?);
         var renewed = new PageHistory(now);
-        var count = last is null ? 0 : 1 + ((List<Operation>)[.. renewed.Operations]).FindIndex(operation => operation.Stamp == last);
-        renewed.MoveTo(count, int.MaxValue);
+        renewed.MoveTo(History.At > 0 ? renewed.CountThrough(History.Operations[History.At - 1].Stamp) : 0, int.MaxValue);
         return renewed;
     }
 
-    /// <summary>Things as they are to be painted at the moment, as a render packet.</summary>
-    /// <param name="ids">The things.</param>
+    /// <summary>Things of the page as they are to be painted at the moment, as a render packet.</summary>
+    /// <param name="ids">Things that are there now, though perhaps not seen.</param>
     /// <param name="surface">What they are painted on.</param>
     public byte[] Packet(IEnumerable<OpId> ids, Surface surface)
     {
-        var things = ids.Select(id => (Then: Arrived(History.Page.Find(id)), Now: Arrived(now.Find(id))))
-            .Where(one => one.Then is not null || one.Now is not null)
-            .ToList();
+        var things = ids.Select(id => (Then: Arrived(History.Page.Find(id)), Now: now.Find(id)!)).ToList();
         return Compares ? RenderPacket.OfBoth(things, surface, Sides) : RenderPacket.OfThen(things, surface);
     }
 

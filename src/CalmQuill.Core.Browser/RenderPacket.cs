@@ -49,17 +49,17 @@ internal static class RenderPacket
     }
 
     /// <summary>What was seen at a moment; of what was not there yet, or not any more, that nothing of it is seen.</summary>
-    public static byte[] OfThen(IReadOnlyCollection<(PageItem? Then, PageItem? Now)> things, Surface surface)
+    public static byte[] OfThen(IReadOnlyCollection<(PageItem? Then, PageItem Now)> things, Surface surface)
     {
         // What stands today and was not there is as a thing of which nothing is seen.
-        var unseen = things.Where(one => one.Then is null).Select(one => one.Now!).ToHashSet();
+        var unseen = things.Where(one => one.Then is null).Select(one => one.Now).ToHashSet();
         List<Interval> Visible(PageItem item) => unseen.Contains(item) ? [] : item.Visible();
-        return Of([.. things.Select(one => one.Then ?? one.Now!)], Visible, item => surface.Has(item, Visible(item)));
+        return Of([.. things.Select(one => one.Then ?? one.Now)], Visible, item => surface.Has(item, Visible(item)));
     }
 
     /// <summary>Then and now over each other: what stands at both is pale; what went and what came have a colour each.</summary>
     public static byte[] OfBoth(
-        IReadOnlyCollection<(PageItem? Then, PageItem? Now)> things,
+        IReadOnlyCollection<(PageItem? Then, PageItem Now)> things,
         Surface surface,
         (bool Added, bool Removed) sides
     )
@@ -74,8 +74,8 @@ internal static class RenderPacket
                 difference is Difference.None or Difference.Rubbed || (sides.Added && difference is Difference.Added or Difference.Changed)
                     ? now
                     : null;
-            surface.Forget((now ?? then)!.Id);
-            WriteBoth(writer, (now ?? then)!, went, stands, difference is Difference.Added or Difference.Changed ? Came : Pale);
+            surface.Forget(now.Id);
+            WriteBoth(writer, now, went, stands, difference is Difference.Added or Difference.Changed ? Came : Pale);
         }
 
         return writer.ToArray();

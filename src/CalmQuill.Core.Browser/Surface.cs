@@ -12,12 +12,16 @@ internal sealed class Surface
 
     public Queue<OpId> Waiting { get; } = [];
 
-    /// <summary>The next that wait, so many at most.</summary>
-    public List<OpId> Take(int most)
+    /// <summary>The next that wait and are there, so many at most.</summary>
+    public List<OpId> Take(int most, Predicate<OpId> isThere)
     {
         var taken = new List<OpId>();
         while (taken.Count < most && Waiting.TryDequeue(out var id))
-            taken.Add(id);
+        {
+            if (isThere(id))
+                taken.Add(id);
+        }
+
         return taken;
     }
 

@@ -132,7 +132,7 @@ public sealed class AsideTests : InterfaceTest
         Assert.StartsWith("%PDF-1.", browser.TakeSavedFile(".pdf"), StringComparison.Ordinal);
 
         browser.Go("/library/list/asides");
-        Assert.Contains("over page 1", browser.Text("aside-where"), StringComparison.Ordinal);
+        browser.Until(() => browser.Text("aside-where").Contains("over page 1", StringComparison.Ordinal), "where it lies");
         Assert.Empty(browser.SeriousFindings());
         using var owner = await Host.SignIn(Group.Owner);
         await owner.Send(

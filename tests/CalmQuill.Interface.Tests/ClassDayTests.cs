@@ -1,7 +1,6 @@
 using CalmQuill.MailServer;
 using CalmQuill.Testing;
 using OpenQA.Selenium;
-using OpenQA.Selenium.Interactions;
 
 namespace CalmQuill.Interface.Tests;
 
@@ -20,7 +19,7 @@ public sealed class ClassDayTests : InterfaceTest
     public void A_group_is_made_joined_taught_asked_shared_from_and_left()
     {
         // Made in a minute; one comes by link, one by mail, neither with an account.
-        var nela = Open(Group.Stranger).Browser;
+        var nela = AtDesk(Group.Stranger).Browser;
         nela.Press("make-group");
         nela.Fill("[data-testid=name-input]", "Bell founders");
         nela.Press("dialog-confirm");
@@ -74,12 +73,7 @@ public sealed class ClassDayTests : InterfaceTest
         mara.Wave(420, 260);
         mara.Until(() => mara.Attribute("aside", "data-strokes") == "1", "a stroke on the aside");
         nela.Press("point");
-        var pen = new PointerInputDevice(PointerKind.Pen, "over");
-        var over = new ActionSequence(pen);
-        over.AddAction(pen.CreatePointerMove(nela.Find("pointing-hand"), 10, 10, TimeSpan.Zero));
-        for (var i = 0; i < 12; i++)
-            over.AddAction(pen.CreatePointerMove(CoordinateOrigin.Pointer, 6, 3, TimeSpan.FromMilliseconds(10)));
-        nela.Driver.PerformActions([over]);
+        PageHands.Over(nela, "pointing-hand");
         mara.Until(() => mara.Attribute("pointer-trail", "data-glows") == "1", "the pointer");
         nela.Press("point");
 
@@ -162,10 +156,7 @@ public sealed class ClassDayTests : InterfaceTest
     {
         var browser = Visitor();
         browser.Go(link[link.IndexOf("/join", StringComparison.Ordinal)..]);
-        browser.Fill("[name=name]", name);
-        browser.Fill("[name=email]", email);
-        browser.Fill("[name=password]", "clockwork-9");
-        browser.Press("sign-in");
+        MakeAccount(browser, name, email);
         browser.Until(() => !browser.Driver.Url.Contains("/join", StringComparison.Ordinal), "to be in");
         return browser;
     }

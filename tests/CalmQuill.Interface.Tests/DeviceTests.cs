@@ -320,7 +320,7 @@ public sealed class DeviceTests : InterfaceTest
             new Change.StrokeAdded(new Pen(PenKind.Ball, 40, 0xFF), 0, Generate.Wave(30)),
             DateTimeOffset.UtcNow.ToUnixTimeMilliseconds()
         );
-        var (browser, _) = Open(Group.Writer);
+        var (browser, _) = AtDesk(Group.Writer);
         browser.WaitForSync("All saved");
         // A page without the application, on which a store can be made as an earlier version made it.
         browser.Go("/quill.svg");

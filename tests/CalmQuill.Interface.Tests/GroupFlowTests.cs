@@ -11,7 +11,7 @@ public sealed class GroupFlowTests : InterfaceTest
     [Fact]
     public void A_newcomer_makes_a_group_sends_a_link_and_whoever_opens_it_without_an_account_writes_on_the_same_page()
     {
-        var nela = Open(Group.Stranger).Browser;
+        var nela = AtDesk(Group.Stranger).Browser;
         nela.Find("first-steps");
         nela.Press("make-group");
         nela.Fill("[data-testid=name-input]", "Bell founders");
@@ -35,10 +35,7 @@ public sealed class GroupFlowTests : InterfaceTest
         var juri = Visitor();
         juri.Go(PathOf(link));
         juri.Until(() => juri.Css("h1").Text.Contains("Bell founders", StringComparison.Ordinal), "which group it is");
-        juri.Fill("[name=name]", "Juri Onken");
-        juri.Fill("[name=email]", "juri@test.example");
-        juri.Fill("[name=password]", "clockwork-9");
-        juri.Press("sign-in");
+        MakeAccount(juri, "Juri Onken", "juri@test.example");
         // In the group's library, where the notebook stands.
         juri.Until(
             () => juri.Css("[data-testid=notebook-row]").Text.Contains("Castings", StringComparison.Ordinal),

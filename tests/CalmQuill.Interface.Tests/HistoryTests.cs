@@ -1,4 +1,3 @@
-using System.Globalization;
 using CalmQuill.Core.Operations;
 using CalmQuill.Testing;
 using OpenQA.Selenium;
@@ -73,7 +72,7 @@ public sealed class HistoryTests : InterfaceTest
     {
         var writer = OpenPage(Group.Writer);
         writer.Wave(300, 160);
-        var lower = OnPage(writer, 300, 300);
+        var lower = PageHands.Of(writer, 300, 300);
         writer.Wave(300, 300);
         writer.WaitForStrokes(3);
         writer.TypeWithControl("a");
@@ -85,7 +84,7 @@ public sealed class HistoryTests : InterfaceTest
         writer.WaitForStrokes(3);
         writer.Press("history-part-on");
         Assert.False(writer.Find("have-back").Enabled);
-        var (x, y) = OnScreen(writer, lower);
+        var (x, y) = PageHands.At(writer, lower.X, lower.Y);
         writer.Pen(x - 25, y - 40, [(70, 40), (80, 40)]);
         writer.Find("history-part");
         writer.Press("have-back");
@@ -230,20 +229,4 @@ public sealed class HistoryTests : InterfaceTest
     }
 
     private static void OnBar(Browser browser, string keys) => browser.SendKeys("[data-testid=history-bar]", keys);
-
-    /// <summary>Where a place of the sheet lies on the page, 0.01 mm.</summary>
-    private static (double X, double Y) OnPage(Browser browser, int x, int y)
-    {
-        var view = View(browser);
-        return ((x - view[1]) / view[0], (y - view[2]) / view[0]);
-    }
-
-    private static (int X, int Y) OnScreen(Browser browser, (double X, double Y) place)
-    {
-        var view = View(browser);
-        return ((int)(place.X * view[0] + view[1]), (int)(place.Y * view[0] + view[2]));
-    }
-
-    private static double[] View(Browser browser) =>
-        [.. browser.Attribute("sheet", "data-view")!.Split(' ').Select(part => double.Parse(part, CultureInfo.InvariantCulture))];
 }

@@ -111,15 +111,34 @@ public abstract class InterfaceTest : IAsyncLifetime
         await Host.DisposeAsync();
     }
 
-    /// <summary>A browser in which the person is signed in, behind a network of its own.</summary>
+    /// <summary>A browser in which the person is signed in, behind a network of its own, and nothing is opened yet.</summary>
     protected (Browser Browser, CuttableProxy Network) Open(CalmQuill.Store.People.Person person)
     {
         var network = new CuttableProxy(Host.Address);
         opened.Add(network);
         var browser = new Browser(network.Address);
         opened.Add(browser);
-        browser.SignIn(person.Email, QuillHost.Password);
+        using var caller = Host.SignIn(person).GetAwaiter().GetResult();
+        browser.SignInAs(caller);
         return (browser, network);
+    }
+
+    /// <summary>The same, with the person's Desk before them.</summary>
+    protected (Browser Browser, CuttableProxy Network) AtDesk(CalmQuill.Store.People.Person person)
+    {
+        var (browser, network) = Open(person);
+        browser.Go("/desk");
+        browser.Find("desk-heading");
+        return (browser, network);
+    }
+
+    /// <summary>Somebody without an account makes one where an invitation or a share leads.</summary>
+    protected static void MakeAccount(Browser browser, string name, string email)
+    {
+        browser.Fill("[name=name]", name);
+        browser.Fill("[name=email]", email);
+        browser.Fill("[name=password]", "clockwork-9");
+        browser.Press("sign-in");
     }
 
     /// <summary>A browser in which nobody is signed in.</summary>
@@ -136,11 +155,15 @@ public abstract class InterfaceTest : IAsyncLifetime
         browser.Go(PagePath);
         browser.WaitForStrokes(1);
         browser.WaitForSync("All saved");
+        WaitUntilKeptItself(browser);
+    }
+
+    /// <summary>Waits until the application opens without a connection.</summary>
+    protected static void WaitUntilKeptItself(Browser browser) =>
         browser.Until(
             () => (bool)browser.Script("return navigator.serviceWorker.controller !== null")!,
             "the application to be kept on the device"
         );
-    }
 
     protected Browser OpenPage(CalmQuill.Store.People.Person person, int strokes = 1)
     {

@@ -177,7 +177,7 @@ public sealed class KeyboardFlowTests : InterfaceTest
             );
         }
 
-        var browser = Open(Group.Writer).Browser;
+        var browser = AtDesk(Group.Writer).Browser;
         browser.Find("desk-heading");
         Reach(browser, "nav a[href='/follow-ups']");
         browser.Type(Keys.Enter);

@@ -11,7 +11,7 @@ public sealed class KeyboardTests : InterfaceTest
     [Fact]
     public void The_first_tab_leads_past_the_rail_and_the_window_is_titled_after_its_screen()
     {
-        var browser = Open(Group.Writer).Browser;
+        var browser = AtDesk(Group.Writer).Browser;
         browser.Find("desk-heading");
         browser.Until(() => browser.Driver.Title == $"{browser.Text("desk-heading")} – Calm Quill", "the title of the Desk");
 
@@ -30,7 +30,7 @@ public sealed class KeyboardTests : InterfaceTest
     [Fact]
     public void Another_screen_takes_the_focus_to_its_heading_and_turning_a_page_does_not()
     {
-        var browser = Open(Group.Writer).Browser;
+        var browser = AtDesk(Group.Writer).Browser;
         browser.Find("desk-heading");
         browser.Script("document.querySelector(\"nav a[href='/library']\").focus()");
         browser.Type(Keys.Enter);

@@ -99,11 +99,11 @@ public sealed class LecternTests : InterfaceTest
         Assert.Null(leader.Attribute("curtain", "data-lifted"));
 
         leader.Press("point");
-        Over(leader, "pointing-hand");
+        PageHands.Over(leader, "pointing-hand");
         pupil.Until(() => pupil.Attribute("pointer-trail", "data-glows") == "1", "the trail");
         pupil.Until(() => pupil.Attribute("pointer-trail", "data-glows") == "0", "that it faded");
         leader.Press("light");
-        Over(leader, "pointing-hand");
+        PageHands.Over(leader, "pointing-hand");
         pupil.Until(() => pupil.Count("[data-testid=spotlight]") == 1, "the light");
         var before = pupil.Attribute("spotlight", "style");
         leader.Press("light-larger");
@@ -151,7 +151,7 @@ public sealed class LecternTests : InterfaceTest
         leader.PressCss("[data-testid=curtain] button");
         room.Until(() => room.Attribute("room-curtain", "data-lifted") == "1", "the curtain lifted");
         leader.Press("point");
-        Over(leader, "pointing-hand");
+        PageHands.Over(leader, "pointing-hand");
         room.Until(() => room.Attribute("pointer-trail", "data-glows") == "1", "the trail");
         leader.Press("point");
         leader.Press("page-after");
@@ -206,16 +206,6 @@ public sealed class LecternTests : InterfaceTest
     }
 
     /// <summary>Goes over something with a pen that does not touch it.</summary>
-    private static void Over(Browser browser, string testId)
-    {
-        var pen = new PointerInputDevice(PointerKind.Pen, "over");
-        var actions = new ActionSequence(pen);
-        actions.AddAction(pen.CreatePointerMove(browser.Find(testId), 10, 10, TimeSpan.Zero));
-        for (var i = 0; i < 12; i++)
-            actions.AddAction(pen.CreatePointerMove(CoordinateOrigin.Pointer, 6, 3, TimeSpan.FromMilliseconds(10)));
-        browser.Driver.PerformActions([actions]);
-    }
-
     private static double Scale(Browser browser) =>
         double.Parse(browser.Attribute("sheet", "data-view")!.Split(' ')[0], CultureInfo.InvariantCulture);
 }

@@ -174,7 +174,7 @@ public sealed class LibraryTests : InterfaceTest
     [Fact]
     public void Things_are_put_into_an_own_order_by_key_and_by_hand_and_the_bin_is_emptied_with_a_word()
     {
-        var browser = Open(Group.Writer).Browser;
+        var browser = AtDesk(Group.Writer).Browser;
         foreach (var name in new[] { "Anchors", "Barrels" })
             NewNotebook(browser, name);
         browser.Go("/library");
@@ -215,7 +215,7 @@ public sealed class LibraryTests : InterfaceTest
     [Fact]
     public void On_a_phone_folders_are_reached_several_things_are_chosen_by_touch_and_pages_are_read_first()
     {
-        var browser = Open(Group.Writer).Browser;
+        var browser = AtDesk(Group.Writer).Browser;
         NewNotebook(browser, "Anchors");
         browser.Go("/library");
         NewFolder(browser, "Unit 1");
@@ -327,7 +327,7 @@ public sealed class LibraryTests : InterfaceTest
     [InlineData(390, 844)]
     public void The_main_views_have_no_serious_finding_by_axe(int width, int height)
     {
-        var (browser, _) = Open(Group.Owner);
+        var (browser, _) = AtDesk(Group.Owner);
         browser.Driver.Manage().Window.Size = new System.Drawing.Size(width, height);
         var findings = new List<string>();
         browser.Go(PagePath);

@@ -9,8 +9,8 @@ public sealed class LiveTests : InterfaceTest
     [Fact]
     public async Task Two_write_together_then_apart_and_meet_again_on_the_same_page()
     {
-        var (ines, _) = Open(Group.Owner);
-        var (tobias, network) = Open(Group.Writer);
+        var (ines, _) = AtDesk(Group.Owner);
+        var (tobias, network) = AtDesk(Group.Writer);
         foreach (var browser in new[] { ines, tobias })
         {
             browser.Go(PagePath);
@@ -136,7 +136,7 @@ public sealed class LiveTests : InterfaceTest
     [Fact]
     public async Task A_clock_an_hour_ahead_costs_nothing()
     {
-        var (browser, _) = Open(Group.Writer);
+        var (browser, _) = AtDesk(Group.Writer);
         browser.Driver.ExecuteCdpCommand(
             "Page.addScriptToEvaluateOnNewDocument",
             new Dictionary<string, object?> { ["source"] = "const now = Date.now; Date.now = () => now() + 3600000;" }

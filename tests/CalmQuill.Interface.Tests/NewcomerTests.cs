@@ -8,7 +8,7 @@ public sealed class NewcomerTests : InterfaceTest
     [Fact]
     public void The_first_steps_lead_to_a_notebook_and_are_gone_once_something_is_written()
     {
-        var browser = Open(Group.Stranger).Browser;
+        var browser = AtDesk(Group.Stranger).Browser;
         browser.Find("first-steps");
         // Who is in no group can make one; who is in one finds its notebooks.
         Assert.Equal(1, browser.Count("[data-testid=make-group]"));
@@ -28,7 +28,7 @@ public sealed class NewcomerTests : InterfaceTest
     [Fact]
     public void Put_away_they_do_not_come_back_on_any_device_and_a_dialogue_that_was_closed_does_not_open_again()
     {
-        var browser = Open(Group.Writer).Browser;
+        var browser = AtDesk(Group.Writer).Browser;
         browser.Find("first-steps");
         Assert.Equal(1, browser.Count("[data-testid=step-group]"));
         browser.Press("step-notebook");
@@ -43,7 +43,7 @@ public sealed class NewcomerTests : InterfaceTest
         browser.Press("steps-away");
         browser.Until(() => browser.Count("[data-testid=first-steps]") == 0, "the steps put away");
         browser.WaitForSync("All saved");
-        var other = Open(Group.Writer).Browser;
+        var other = AtDesk(Group.Writer).Browser;
         other.Find("desk-heading");
         other.Until(() => other.Css("main").Text.Contains("will lie here", StringComparison.Ordinal), "the empty Desk");
         Assert.Equal(0, other.Count("[data-testid=first-steps]"));

@@ -65,7 +65,7 @@ public sealed class NotebookTests : InterfaceTest
     [Fact]
     public void Pages_move_to_another_notebook_with_their_ink_and_sections_are_duplicated()
     {
-        var browser = Open(Group.Writer).Browser;
+        var browser = AtDesk(Group.Writer).Browser;
         NewNotebook(browser, "Bench log");
         browser.Go(PagePath);
         browser.WaitForStrokes(1);
@@ -192,7 +192,7 @@ public sealed class NotebookTests : InterfaceTest
     [Fact]
     public void A_jot_is_made_without_a_connection_and_filed_later()
     {
-        var (browser, network) = Open(Group.Writer);
+        var (browser, network) = AtDesk(Group.Writer);
         network.Cut();
         browser.Press("jot");
         browser.WaitForStrokes(0);

@@ -1,6 +1,7 @@
 using System.Globalization;
 using CalmQuill.Testing;
 using OpenQA.Selenium;
+using OpenQA.Selenium.Interactions;
 
 namespace CalmQuill.Interface.Tests;
 
@@ -10,7 +11,19 @@ internal static class PageHands
     /// <summary>A spot of the page, 0.01 mm, in pixels from the sheet's upper left.</summary>
     public static (int X, int Y) At(Browser browser, double x, double y)
     {
-        var view = browser.Until(
+        var view = View(browser);
+        return ((int)Math.Round(x * view[0] + view[1]), (int)Math.Round(y * view[0] + view[2]));
+    }
+
+    /// <summary>The spot of the page, 0.01 mm, at so many pixels from the sheet's upper left.</summary>
+    public static (double X, double Y) Of(Browser browser, int x, int y)
+    {
+        var view = View(browser);
+        return ((x - view[1]) / view[0], (y - view[2]) / view[0]);
+    }
+
+    private static double[] View(Browser browser) =>
+        browser.Until(
             () =>
                 browser
                     .AttributeAt("[data-testid=sheet]", "data-view")!
@@ -23,8 +36,6 @@ internal static class PageHands
                     : null,
             "the sheet's view"
         )!;
-        return ((int)Math.Round(x * view[0] + view[1]), (int)Math.Round(y * view[0] + view[2]));
-    }
 
     /// <summary>Draws with the loop round a part of the page.</summary>
     public static void Loop(Browser browser, double left, double top, double right, double bottom)
@@ -57,6 +68,17 @@ internal static class PageHands
             ]
         );
         browser.Find("selection");
+    }
+
+    /// <summary>Moves the pen over something without touching it.</summary>
+    public static void Over(Browser browser, string testId)
+    {
+        var pen = new PointerInputDevice(PointerKind.Pen, "over");
+        var actions = new ActionSequence(pen);
+        actions.AddAction(pen.CreatePointerMove(browser.Find(testId), 10, 10, TimeSpan.Zero));
+        for (var i = 0; i < 12; i++)
+            actions.AddAction(pen.CreatePointerMove(CoordinateOrigin.Pointer, 6, 3, TimeSpan.FromMilliseconds(10)));
+        browser.Driver.PerformActions([actions]);
     }
 
     /// <summary>Presses a spot of the page with the pen.</summary>

@@ -179,7 +179,7 @@ public sealed class PaperFlowTests : InterfaceTest
     [Fact]
     public void Pages_are_put_in_order_in_the_overview_and_copied_elsewhere()
     {
-        var browser = Open(Group.Writer).Browser;
+        var browser = AtDesk(Group.Writer).Browser;
         NewNotebook(browser, "Bench log");
         browser.Go(PagePath);
         browser.WaitForStrokes(1);

@@ -158,7 +158,7 @@ public sealed class SendingTests : InterfaceTest
     [Fact]
     public void An_older_tab_that_holds_the_store_is_named_and_when_it_goes_the_new_one_goes_on()
     {
-        var (browser, _) = Open(Group.Writer);
+        var (browser, _) = AtDesk(Group.Writer);
         browser.WaitForSync("All saved");
         browser.Driver.Navigate().GoToUrl(new Uri(browser.Address, "/quill.svg"));
         // As an older version does: it holds its store open and hears of nothing.

@@ -205,10 +205,7 @@ public sealed class ShareFlowTests : InterfaceTest
         nela.Fill("[name=passphrase]", "verge and foliot");
         nela.Press("sign-in");
         nela.Until(() => nela.Css("h1").Text.Contains("Escapements", StringComparison.Ordinal), "what it is");
-        nela.Fill("[name=name]", "Nela Harms");
-        nela.Fill("[name=email]", "nela@test.example");
-        nela.Fill("[name=password]", "clockwork-9");
-        nela.Press("sign-in");
+        MakeAccount(nela, "Nela Harms", "nela@test.example");
         nela.Press("open-shared");
         nela.WaitForStrokes(1);
         // Only to read.

@@ -21,7 +21,7 @@ public sealed class SignInTests : InterfaceTest
     [Fact]
     public void A_second_factor_is_set_up_by_scanning_and_asked_for_and_a_device_is_ended()
     {
-        var phone = Open(Group.Writer).Browser;
+        var phone = AtDesk(Group.Writer).Browser;
         var laptop = Open(Group.Writer).Browser;
         laptop.Go("/account");
         laptop.Press("factor-begin");

@@ -163,7 +163,7 @@ public sealed class TouchTests : InterfaceTest
 
     private Browser Tablet()
     {
-        var (browser, _) = Open(Group.Writer);
+        var (browser, _) = AtDesk(Group.Writer);
         browser.Driver.Manage().Window.Size = new System.Drawing.Size(820, 1180);
         return browser;
     }

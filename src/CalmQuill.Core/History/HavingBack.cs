@@ -58,7 +58,8 @@ public sealed class HavingBack
                 back.Have(then);
         }
 
-        foreach (var spot in history.Page.Spots())
+        var standing = now.Spots().Select(spot => spot.Id).ToHashSet();
+        foreach (var spot in history.Page.Spots().Where(spot => !standing.Contains(spot.Id)))
         {
             if (chosen is null || spot.Items.Any(chosen.Contains) || (area is { } within && within.Meets(spot.Area)))
                 back.Have(spot);
@@ -135,8 +136,6 @@ public sealed class HavingBack
     /// <summary>A mark, link or heading that is gone: with all that was said to it, unless who made it took it back, which is theirs to do.</summary>
     private void Have(Spot then)
     {
-        if (now.Spots().Exists(spot => spot.Id == then.Id))
-            return;
         Things++;
         if (now.HasSpot(then.Id))
             Add(new Change.SpotSet(then.Id, [new SpotValue(SpotField.Removed, "")]));
@@ -163,17 +162,8 @@ public sealed class HavingBack
         return new Guid(bytes);
     }
 
-    private Box? AreaOf(IReadOnlySet<OpId> chosen)
-    {
-        Box? all = null;
-        foreach (var id in chosen)
-        {
-            if (history.Page.Find(id) is { Shown: true } item)
-                all = all?.With(item.Bounds) ?? item.Bounds;
-        }
-
-        return all;
-    }
+    private Box? AreaOf(IReadOnlySet<OpId> chosen) =>
+        Box.Around(chosen.Select(history.Page.Find).Where(item => item is { Shown: true }).Select(item => item!.Bounds));
 
     private OpId Add(Change change)
     {

@@ -11,6 +11,15 @@ public readonly record struct Box(int Left, int Top, int Right, int Bottom)
     public Box With(Box other) =>
         new(Math.Min(Left, other.Left), Math.Min(Top, other.Top), Math.Max(Right, other.Right), Math.Max(Bottom, other.Bottom));
 
+    /// <summary>The box around all; null around nothing.</summary>
+    public static Box? Around(IEnumerable<Box> boxes)
+    {
+        Box? all = null;
+        foreach (var box in boxes)
+            all = all?.With(box) ?? box;
+        return all;
+    }
+
     /// <summary>Whether both share more than an edge.</summary>
     public bool Overlaps(Box other) => Left < other.Right && other.Left < Right && Top < other.Bottom && other.Top < Bottom;
 

@@ -312,7 +312,7 @@ public sealed class PageDocument
             case Change.EffectSet effect:
                 Unswitch(operation, effect, replaced?.Change as Change.EffectSet, replaced?.Stamp ?? default);
                 return;
-            case Change.AnswerAdded or Change.AnswerWithdrawn:
+            case var change when AnswerRules.IsAnswering(change):
                 spots.Unsay(operation);
                 return;
             case Change.StepsJoined or Change.ItemsAnchored:

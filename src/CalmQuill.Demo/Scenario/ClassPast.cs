@@ -1,3 +1,4 @@
+using CalmQuill.Core.History;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 using CalmQuill.Demo.Hand;
@@ -13,6 +14,7 @@ internal sealed class ClassPast(
     Guid group,
     Guid notebook,
     Guid page,
+    Guid momentId,
     IReadOnlyList<(Guid Id, SingleLineFont Font)> writers,
     Random random,
     DateTimeOffset now
@@ -44,16 +46,11 @@ internal sealed class ClassPast(
             ]),
             cancel
         );
-        var moment = now.AddDays(-4).ToUnixTimeMilliseconds();
-        var device = NewDevice(Maren);
+        var at = now.AddDays(-4).ToUnixTimeMilliseconds();
+        var moment = new Moment(at, "before the test").Write();
         await documents.Append(
             DocumentRef.Notebook(group, notebook),
-            [
-                device.Make(
-                    new Change.PropertySet(NewId(), Property.Moment, $"{moment} before the test"),
-                    now.AddDays(-4).ToUnixTimeMilliseconds()
-                ),
-            ],
+            [NewDevice(Maren).Make(new Change.PropertySet(momentId, Property.Moment, moment), at)],
             cancel
         );
     }
@@ -81,11 +78,4 @@ internal sealed class ClassPast(
         );
 
     private Replica NewDevice(int who) => new((ulong)random.NextInt64(), writers[who].Id);
-
-    private Guid NewId()
-    {
-        var bytes = new byte[16];
-        random.NextBytes(bytes);
-        return new Guid(bytes);
-    }
 }

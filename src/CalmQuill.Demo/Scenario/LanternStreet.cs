@@ -112,6 +112,7 @@ public sealed class LanternStreet(
             group,
             made["Anchor and deadbeat"],
             pageIds[("Anchor and deadbeat", "The anchor escapement")],
+            NewId(),
             writers,
             random,
             now

@@ -50,32 +50,33 @@ internal static class DocumentEndpoints
         CancellationToken cancel
     )
     {
-        if (await spaces.SeesNoPast(readable, cancel))
-            return await Standing(readable.Document, after ?? 0, http, documents, cancel);
-        var (operations, last) = await documents.After(readable.Document, Math.Max(0, after ?? 0), cancel);
+        var (document, from) = (readable.Document, Math.Max(0, after ?? 0));
+        var seesNoPast = await spaces.SeesNoPast(readable, cancel);
+        var (operations, last) = seesNoPast
+            ? await Standing(document, from, documents, cancel)
+            : await documents.After(document, from, cancel);
         http.Response.Headers[SequenceHeader] = last.ToString(System.Globalization.CultureInfo.InvariantCulture);
+        if (seesNoPast)
+            http.Response.Headers[WholeHeader] = "1";
         http.Response.Headers.CacheControl = "no-store";
         return Results.Bytes(OperationCodec.Encode(operations), BatchType);
     }
 
     /// <summary>All that stands, in place of what came since: what stood before is nothing that may be seen here. None where nothing came.</summary>
-    private static async Task<IResult> Standing(
+    private static async Task<(List<Operation> Operations, long LastSequence)> Standing(
         DocumentRef page,
         long after,
-        HttpContext http,
         DocumentStore documents,
         CancellationToken cancel
     )
     {
-        var isNews = ((await documents.Find(page, cancel))?.LastSequence ?? 0) > after;
-        var (operations, last) = isNews ? await documents.After(page, 0, cancel) : ([], after);
-        http.Response.Headers[SequenceHeader] = last.ToString(System.Globalization.CultureInfo.InvariantCulture);
-        http.Response.Headers[WholeHeader] = "1";
-        http.Response.Headers.CacheControl = "no-store";
+        if (((await documents.Find(page, cancel))?.LastSequence ?? 0) <= after)
+            return ([], after);
+        var (operations, last) = await documents.After(page, 0, cancel);
         var standing = new PageDocument();
         foreach (var operation in operations)
             standing.Apply(operation);
-        return Results.Bytes(OperationCodec.Encode(StandingPage.Of(standing)), BatchType);
+        return (StandingPage.Of(standing), last);
     }
 
     /// <summary>The body is frames: a length of four bytes, lowest first, then a batch of one operation. Each frame is judged by itself.

@@ -47,4 +47,5 @@ export interface NotebookBridge {
   TodayPage(notebook: number, id: string, day: string): string;
   Read(notebook: number, target: string, property: number): string;
   Moments(notebook: number): string;
+  NameMoment(notebook: number, id: string, at: number, name: string, now: number): Uint8Array;
 }

@@ -36,6 +36,7 @@ export class Notebook {
   readonly entries: NotebookEntry[];
   readonly pages: NotebookEntry[];
   private readonly byId: Map<string, NotebookEntry>;
+  private named: Moment[] | undefined;
 
   /** The one of each document, as it was made last. */
   private static readonly made = new WeakMap<OpenDocument, Notebook>();
@@ -100,12 +101,14 @@ export class Notebook {
 
   /** Its moments that have a name, the earliest first. */
   get moments(): Moment[] {
-    return JSON.parse(this.workspace.core.NotebookBridge.Moments(this.handle)) as Moment[];
+    return (this.named ??= JSON.parse(this.workspace.core.NotebookBridge.Moments(this.handle)) as Moment[]);
   }
 
   /** Gives a moment a name; throws with a sentence when it cannot be called that. */
   nameMoment(at: number, name: string): void {
-    this.set(crypto.randomUUID(), properties.moment, `${at} ${name.trim()}`);
+    this.document.perform((handle, now) =>
+      this.workspace.core.NotebookBridge.NameMoment(handle, crypto.randomUUID(), at, name, now),
+    );
   }
 
   /** Takes the name of a moment off. */

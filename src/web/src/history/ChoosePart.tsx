@@ -25,11 +25,12 @@ export function ChoosePart({ page, view, part, onPart }: ChoosePartProps) {
     const { left, top } = event.currentTarget.getBoundingClientRect();
     return [event.clientX - left, event.clientY - top];
   };
-  const choose = () => {
+  // The last moves may not be drawn yet when the hand lifts: where it lifted counts.
+  const choose = (event: PointerEvent) => {
     setFrame(undefined);
     if (!frame) return;
     const [x1, y1] = onPage(frame.from, view);
-    const [x2, y2] = onPage(frame.to, view);
+    const [x2, y2] = onPage(place(event), view);
     const { items, area } = JSON.parse(HistoryBridge.Choose(page.handle, [x1, y1, x2, y1, x2, y2, x1, y2])) as {
       items: string[];
       area?: Area;

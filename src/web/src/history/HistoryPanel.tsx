@@ -7,7 +7,7 @@ import {
   SelectionIcon,
   XIcon,
 } from '@phosphor-icons/react';
-import { type RefObject, useEffect, useRef, useState } from 'react';
+import { type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { createPortal } from 'react-dom';
 import type { Moment, Notebook } from '../data/useNotebook';
 import { useWriters } from '../data/usePeople';
@@ -60,8 +60,12 @@ export function HistoryPanel(props: HistoryPanelProps) {
   const words = chart ? momentWords(past.time, past.isNow) : '';
   const named = notebook.moments.filter((moment) => chart && isOn(chart.sittings, moment.at));
   const standing = named.findLast((moment) => moment.at <= past.time);
-  const differences = compares ? HistoryBridge.Differences(document.handle) : [];
-  const [came = 0, went = 0, rubbed = 0, changed = 0] = differences;
+  const version = document.getVersion();
+  // Moving the view asks for none of this anew.
+  const [came = 0, went = 0, rubbed = 0, changed = 0] = useMemo(
+    () => (compares ? HistoryBridge.Differences(document.handle) : []),
+    [HistoryBridge, document, compares, past.count, version],
+  );
 
   const leave = useRef(onClose);
   leave.current = onClose;

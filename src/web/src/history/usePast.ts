@@ -42,8 +42,8 @@ export function usePast(page: OpenDocument, from: number | undefined): OnPast {
   /** Goes on towards what is wanted last, in slices, so that the needle follows the hand. */
   const goOn = () => {
     if (going.current || ended.current) return;
-    const left = HistoryBridge.Move(page.handle, wanted.current, slice);
-    page.look('past', true, () => {});
+    let left = 0;
+    page.look('past', true, (handle) => (left = HistoryBridge.Move(handle, wanted.current, slice)));
     if (left === 0) return;
     going.current = true;
     soon(() => {

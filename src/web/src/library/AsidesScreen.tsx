@@ -5,7 +5,7 @@ import { Link, useNavigate } from 'react-router';
 import { download } from '../data/download';
 import { useLibraries } from '../data/useLibrary';
 import { type AsideNote, usePersonal } from '../data/usePersonal';
-import { useShownPages } from '../data/useShownPages';
+import { useShownPage } from '../data/useShownPages';
 import { useWorkspace } from '../data/useWorkspace';
 import { makeJot } from '../jot/useJot';
 import { openPath } from '../model/items';
@@ -46,7 +46,8 @@ function AsideRow({ page, note, notebook }: { page: string; note: AsideNote; not
   const workspace = useWorkspace();
   const personal = usePersonal()!;
   const navigate = useNavigate();
-  const shown = useShownPages(note.space, note.notebook).get(page);
+  const known = useShownPage(note.space, note.notebook, page);
+  const shown = known === 'gone' ? undefined : known;
   // Asked for anew whenever the list is opened.
   const [asked] = useState(() => Date.now());
   const of = new URLSearchParams({ paper: note.paper, title: note.title });
@@ -82,7 +83,7 @@ function AsideRow({ page, note, notebook }: { page: string; note: AsideNote; not
     <li className="flex items-center gap-5 border-b border-base-300 py-3" data-testid="aside-row" data-page={page}>
       <PagePicture address={`${path('svg')}&asked=${asked}`} {...picture} fit="object-cover object-top" />
       <div className="min-w-0 grow">
-        {shown ? (
+        {known !== 'gone' ? (
           <Link
             to={openPath(note.space, note.notebook, page)}
             className="font-title text-[18px] hover:underline"
@@ -96,7 +97,9 @@ function AsideRow({ page, note, notebook }: { page: string; note: AsideNote; not
         <p className="text-[13px] text-quiet" data-testid="aside-where">
           {shown
             ? t`over page ${shown.number} of “${notebook ?? ''}”`
-            : t`The page is not there for you any more. What you wrote over it is.`}
+            : known !== 'gone'
+              ? t`over a page of “${notebook ?? ''}”`
+              : t`The page is not there for you any more. What you wrote over it is.`}
         </p>
       </div>
       <span className="flex shrink-0 gap-1">
