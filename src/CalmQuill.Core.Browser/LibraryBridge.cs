@@ -56,7 +56,7 @@ public static partial class LibraryBridge
             json.WriteEndObject();
         });
 
-    /// <summary>What the person uses, most used first, as a JSON array.</summary>
+    /// <summary>What the person uses, most used first, as a JSON array; with the day of the last visit, in days since 1970 UTC.</summary>
     [JSExport]
     public static string Often(int library) =>
         Json.List(
@@ -66,6 +66,7 @@ public static partial class LibraryBridge
                 json.WriteStartObject();
                 json.WriteString("space", used.Space);
                 json.WriteString("notebook", used.Target);
+                json.WriteNumber("lastDay", used.LastDay);
                 json.WriteEndObject();
             }
         );

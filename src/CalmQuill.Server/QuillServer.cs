@@ -89,6 +89,7 @@ public static class QuillServer
         var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>().WithUsualLimits();
         api.MapSession();
         api.MapPeople();
+        api.MapLeaving();
         api.MapSpaces();
         api.MapGroups();
         api.MapInvitations();
@@ -122,6 +123,7 @@ public static class QuillServer
             .AddSingleton<PersonStore>()
             .AddSingleton<SpaceStore>()
             .AddSingleton<GroupStore>()
+            .AddSingleton<LeavingStore>()
             .AddSingleton<InvitationStore>()
             .AddSingleton<ShareStore>()
             .AddSingleton<GuestStore>()
@@ -145,6 +147,7 @@ public static class QuillServer
             )
             .AddSingleton<PrintedPages>()
             .AddSingleton<Asides>()
+            .AddSingleton<Everything>()
             .AddSingleton(DocumentLimits.Usual)
             .AddSingleton<ReplicaStore>()
             .AddSingleton<SessionStore>()

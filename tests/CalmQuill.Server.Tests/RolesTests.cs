@@ -391,7 +391,10 @@ public sealed class RolesTests : IAsyncLifetime
         ("/api/people/me", "PUT", "/api/people/me", [Done, Done, Done, Done, SignedOut], Done, Done),
         ("/api/people/me/digest", "GET", "/api/people/me/digest", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
         ("/api/people/me/digest", "PUT", "/api/people/me/digest", [Done, Done, Done, Done, SignedOut], Done, Done),
-        // An empty form: whoever is signed in gets as far as the wrong old password.
+        ("/api/people/me/everything.zip", "GET", "/api/people/me/everything.zip", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
+        ("/api/people/me/leaving", "GET", "/api/people/me/leaving", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
+        // An empty form: whoever is signed in gets as far as the wrong password.
+        ("/api/people/me/leaving", "POST", "/api/people/me/leaving", [Bad, Bad, Bad, Bad, SignedOut], Bad, Bad),
         ("/api/people/me/password", "PUT", "/api/people/me/password", [Bad, Bad, Bad, Bad, SignedOut], Bad, Bad),
         ("/api/people/me/password/check", "POST", "/api/people/me/password/check", [Bad, Bad, Bad, Bad, SignedOut], Bad, Bad),
         ("/api/faults", "POST", "/api/faults", [Done, Done, Done, Done, SignedOut], Done, Done),

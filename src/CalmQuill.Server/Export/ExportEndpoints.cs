@@ -20,6 +20,7 @@ internal static class ExportEndpoints
         space.MapGet("/pages/{page:guid}/export.pdf", PageAsPdf).TakesWork();
         space.MapGet("/pages/{page:guid}/export.svg", PageAsSvg).TakesWork();
         space.MapGet("/notebooks/{notebook:guid}/export.pdf", Notebook).TakesWork();
+        api.MapGet("/people/me/everything.zip", All).RequireAuthorization().TakesLong();
         var asides = api.MapGroup("/asides/{page:guid}").RequireAuthorization();
         asides.MapGet("/export.pdf", AsideAsPdf).TakesWork();
         asides.MapGet("/export.svg", AsideAsSvg).TakesWork();
@@ -83,6 +84,15 @@ internal static class ExportEndpoints
     ) =>
         await asides.Alone(Visitor.Of(user), page, paper, title, cancel) is { } printed ? Svg(printed.Called, printed) : Problems.NotHere();
 
+    /// <summary>All that a person may take with them, as one archive that is made while it is fetched.</summary>
+    /// <param name="groups">Also the notebooks of the groups that they are in.</param>
+    private static async Task All(bool? groups, HttpContext http, Everything everything, TimeProvider clock)
+    {
+        http.Response.ContentType = "application/zip";
+        http.Response.Headers.ContentDisposition = $"attachment; filename=\"Calm Quill {clock.GetUtcNow():yyyy-MM-dd}.zip\"";
+        await everything.Write(http.Response.Body, Visitor.Of(http.User), groups is true, http.RequestAborted);
+    }
+
     private static IResult NoSuchAside() =>
         Problems.Of(StatusCodes.Status400BadRequest, "bad-input", $"An aside goes along with its page or stands alone.");
 
@@ -113,9 +123,10 @@ internal static class ExportEndpoints
     private static async Task<IResult> Pdf(string title, IAsyncEnumerable<PrintedPage> pages, CancellationToken cancel) =>
         Results.File(await PdfExport.Write(title, pages, cancel), "application/pdf", FileName(title) + ".pdf");
 
-    private static string TitleOf(ShownPage page) => page.Title.Length > 0 ? page.Title : $"Page {page.Number}";
+    internal static string TitleOf(ShownPage page) => page.Title.Length > 0 ? page.Title : $"Page {page.Number}";
 
-    private static string FileName(string title) =>
+    /// <summary>A title as systems take it for a file’s name, without its ending.</summary>
+    internal static string FileName(string title) =>
         string.Concat(
             title
                 .Take(80)

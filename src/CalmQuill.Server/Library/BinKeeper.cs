@@ -2,6 +2,7 @@ using CalmQuill.Store.Assets;
 using CalmQuill.Store.Groups;
 using CalmQuill.Store.Library;
 using CalmQuill.Store.Limits;
+using CalmQuill.Store.People;
 
 namespace CalmQuill.Server.Library;
 
@@ -9,6 +10,7 @@ namespace CalmQuill.Server.Library;
 public sealed class BinKeeper(
     BinStore bin,
     GroupStore groups,
+    LeavingStore leaving,
     AssetStore assets,
     CountStore counts,
     TimeProvider clock,
@@ -30,6 +32,8 @@ public sealed class BinKeeper(
                     log.LogWarning("Removed the data of {Document}, whose time in the bin was over.", removed);
                 foreach (var group in await groups.RemoveOver(clock.GetUtcNow(), stoppingToken))
                     log.LogWarning("Removed the group {Group}, dissolved long ago, and all that was in it.", group);
+                foreach (var person in await leaving.EraseOver(clock.GetUtcNow(), stoppingToken))
+                    log.LogWarning("Erased the account {Person}, deleted long ago, with its own library.", person);
                 if (await assets.Collect(clock.GetUtcNow(), stoppingToken) is > 0 and var collected)
                     log.LogInformation("Removed {Count} pictures and files that nothing had named for long.", collected);
             }

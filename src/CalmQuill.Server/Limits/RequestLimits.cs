@@ -73,6 +73,13 @@ internal static class RequestLimits
         return endpoint;
     }
 
+    /// <summary>The same, and as long as it is fetched.</summary>
+    public static RouteHandlerBuilder TakesLong(this RouteHandlerBuilder endpoint)
+    {
+        endpoint.RequireRateLimiting(Expensive).DisableRequestTimeout();
+        return endpoint;
+    }
+
     private static PartitionedRateLimiter<HttpContext> AMinute(CountStore counts, QuillLimits limits, TimeProvider clock) =>
         PartitionedRateLimiter.Create<HttpContext, string>(http =>
             Whose(http) is { } whose

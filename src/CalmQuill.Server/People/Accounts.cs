@@ -39,6 +39,9 @@ public static class Accounts
             _ => null,
         };
 
+    public static Sentence? ColourProblem(string colour) =>
+        Palette.Names.Contains(colour) ? null : Sentence.Of($"A person’s colour is one of the palette’s.");
+
     public static Person Make(Guid id, string email, string name, string password, IPasswordHasher<Person> hasher)
     {
         var person = new Person(id, email, name, Palette.Names[id.ToByteArray()[15] % Palette.Names.Count], "");

@@ -33,7 +33,7 @@ internal static class PeopleEndpoints
 
     private sealed record Confirmation(string? Letter);
 
-    private sealed record Details(string? Name, string? Email, string? Password);
+    private sealed record Details(string? Name, string? Email, string? Password, string? Colour);
 
     private sealed record NewPassword(string? Old, string? New);
 
@@ -288,7 +288,8 @@ internal static class PeopleEndpoints
     {
         var person = (await people.Find(http.User.Id(), cancel))!;
         var (name, email) = (asked.Name?.Trim() ?? person.Name, asked.Email?.Trim() ?? person.Email);
-        if ((Names.Problem(name) ?? Accounts.EmailProblem(email)) is { } problem)
+        var colour = asked.Colour ?? person.Colour;
+        if ((Names.Problem(name) ?? Accounts.EmailProblem(email) ?? Accounts.ColourProblem(colour)) is { } problem)
             return Problems.BadInput(problem);
         if (email != person.Email)
         {
@@ -304,7 +305,7 @@ internal static class PeopleEndpoints
                 );
         }
 
-        return await people.Update(person.Id, name, email, cancel) ? Results.NoContent() : EmailTaken();
+        return await people.Update(person.Id, name, email, colour, cancel) ? Results.NoContent() : EmailTaken();
     }
 
     /// <summary>Ends all other sign-ins; this one stays.</summary>
@@ -423,7 +424,7 @@ internal static class PeopleEndpoints
     private static IResult NoLetter() =>
         Problems.Of(StatusCodes.Status400BadRequest, "no-letter", $"This link was used already, or its time is over. Ask for a new one.");
 
-    private static IResult WrongPassword() =>
+    internal static IResult WrongPassword() =>
         Problems.Of(StatusCodes.Status400BadRequest, "wrong-password", $"The password of your account is not right.");
 
     private static IResult EmailTaken() =>

@@ -11,7 +11,8 @@ namespace CalmQuill.Server.People;
 /// <summary>Signing in and out, who is signed in, and in which devices.</summary>
 internal static class SessionEndpoints
 {
-    private sealed record Credentials(string? Email, string? Password, string? Code);
+    /// <param name="Keep">An account that is to be deleted is had back by signing in.</param>
+    private sealed record Credentials(string? Email, string? Password, string? Code, bool Keep);
 
     public static void MapSession(this IEndpointRouteBuilder api)
     {
@@ -85,6 +86,7 @@ internal static class SessionEndpoints
         SignInLimiter limiter,
         KnownDevices devices,
         SecondFactor factor,
+        LeavingStore leaving,
         IAntiforgery antiforgery,
         Settings settings,
         MailSender mail,
@@ -100,8 +102,18 @@ internal static class SessionEndpoints
             return Problems.TooMany();
         // An unknown address takes as long as a wrong password, so that the time does not tell which it was.
         if (!hasher.IsPassword(person, credentials.Password, settings.IsDemonstration))
-            return Problems.Of(StatusCodes.Status401Unauthorized, "wrong-sign-in", $"The e-mail address or the password is not right.");
-        if (person!.SecondFactor is not null)
+            return WrongSignIn();
+        var until = await leaving.Until(person!.Id, cancel);
+        if (until <= clock.GetUtcNow())
+            return WrongSignIn();
+        // Before the second factor, whose code is good once: who goes on gives it then.
+        if (until is not null && !credentials.Keep)
+            return Problems.Of(
+                StatusCodes.Status409Conflict,
+                "leaving",
+                $"You deleted this account. You can still have it back, with your own library as it was; to groups you are invited anew."
+            );
+        if (person.SecondFactor is not null)
         {
             if (string.IsNullOrWhiteSpace(credentials.Code))
                 return Problems.Of(
@@ -117,9 +129,14 @@ internal static class SessionEndpoints
                 );
         }
 
+        if (until is not null && !await leaving.HaveBack(person.Id, clock.GetUtcNow(), cancel))
+            return WrongSignIn();
         await http.SignInAs(person, cancel);
         return await Show(http, people, spaces, antiforgery, settings, mail, clock, cancel);
     }
+
+    private static IResult WrongSignIn() =>
+        Problems.Of(StatusCodes.Status401Unauthorized, "wrong-sign-in", $"The e-mail address or the password is not right.");
 
     private static async Task<IResult> Leave(HttpContext http, SessionStore sessions, CancellationToken cancel)
     {

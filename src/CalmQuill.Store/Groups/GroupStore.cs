@@ -78,9 +78,8 @@ public sealed class GroupStore(Database database, IAssetFiles files)
     }
 
     /// <summary>
-    /// Names a group, gives it a colour, and says what its writers may do to what others wrote, and whether its past is closed to who only reads; null leaves
-    /// that as
-    /// it is.
+    /// Names a group, gives it a colour, and says what its writers may do to what others wrote, and whether its past is closed to who only reads; null
+    /// leaves that as it is.
     /// </summary>
     public async Task Change(Guid group, string name, string colour, Touch? touch, bool? isPastClosed, CancellationToken cancel)
     {
@@ -135,6 +134,13 @@ public sealed class GroupStore(Database database, IAssetFiles files)
     {
         await using var connection = await database.Connect(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await Dissolve(connection, group, now, cancel);
+        await transaction.CommitAsync(cancel);
+    }
+
+    /// <summary>The same within a transaction of the caller's.</summary>
+    internal static async Task Dissolve(NpgsqlConnection connection, Guid group, DateTimeOffset now, CancellationToken cancel)
+    {
         await connection.Execute(
             "UPDATE spaces SET dissolved_at = @now WHERE id = @group AND NOT personal AND dissolved_at IS NULL",
             cancel,
@@ -143,7 +149,6 @@ public sealed class GroupStore(Database database, IAssetFiles files)
         );
         await Move(connection, group, "members", "former_members", cancel);
         await ShareStore.TellIfShared(connection, group, cancel);
-        await transaction.CommitAsync(cancel);
     }
 
     /// <summary>The dissolved groups that somebody can have back.</summary>
@@ -205,7 +210,8 @@ public sealed class GroupStore(Database database, IAssetFiles files)
         return over;
     }
 
-    private async Task Remove(NpgsqlConnection connection, Guid group, CancellationToken cancel)
+    /// <summary>Removes a space with all that is in it, for good.</summary>
+    internal async Task Remove(NpgsqlConnection connection, Guid group, CancellationToken cancel)
     {
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         var assets = await new NpgsqlCommand("SELECT id FROM assets WHERE space_id = @group", connection)

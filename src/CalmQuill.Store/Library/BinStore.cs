@@ -6,7 +6,7 @@ using Npgsql;
 namespace CalmQuill.Store.Library;
 
 /// <summary>Removes the data of what has left the bin for good. A document keeps its row, so that nothing is ever taken for it again.</summary>
-/// <remarks>Here, and where dissolved groups end (<see cref="Groups.GroupStore.RemoveOver"/>), are the only places where anything is ever removed. It goes by when the server was told, never by a time that a device wrote.</remarks>
+/// <remarks>Here, and where dissolved groups end (<see cref="Groups.GroupStore.RemoveOver"/>), and accounts (<see cref="People.LeavingStore.EraseOver"/>) are the only places where anything is ever removed. It goes by when the server was told, never by a time that a device wrote.</remarks>
 public sealed class BinStore(Database database)
 {
     /// <summary>Removes the data of everything whose time in the bin, and the days of grace after it, are over.</summary>

@@ -1,3 +1,4 @@
+using CalmQuill.Core.Library;
 using Npgsql;
 
 namespace CalmQuill.Store.Library;
@@ -105,7 +106,8 @@ public sealed class ShelfStore(Database database)
         database
             .Command(
                 $"""
-                SELECT e.notebook_id, e.id, e.number, e.title, e.paper, coalesce(d.last_seq, 0) + coalesce(n.last_seq, 0), e.written_at, e.planner
+                SELECT e.notebook_id, e.id, e.number, e.title, e.paper, coalesce(d.last_seq, 0) + coalesce(n.last_seq, 0), e.written_at, e.planner,
+                    coalesce(d.last_seq, 0)
                 FROM notebook_entries e
                 LEFT JOIN documents d ON d.space_id = e.space_id AND d.kind = 3 AND d.id = e.id
                 LEFT JOIN documents n ON n.space_id = e.space_id AND n.kind = 2 AND n.id = e.notebook_id AND e.planner <> ''
@@ -123,7 +125,7 @@ public sealed class ShelfStore(Database database)
         database
             .Command(
                 """
-                SELECT e.notebook_id, e.id, e.number, e.title, e.paper, 0::bigint, e.written_at, e.planner
+                SELECT e.notebook_id, e.id, e.number, e.title, e.paper, 0::bigint, e.written_at, e.planner, 0::bigint
                 FROM notebook_entries e LEFT JOIN page_homes h ON h.space_id = e.space_id AND h.page_id = e.id
                 WHERE e.space_id = @space AND e.id = @page AND e.kind = 4
                 ORDER BY h.notebook_id = e.notebook_id DESC
@@ -136,6 +138,15 @@ public sealed class ShelfStore(Database database)
     /// <summary>The same; a page that no notebook names is an empty one.</summary>
     public async Task<ShownPage> PageOrNew(Guid page, Guid space, CancellationToken cancel) =>
         await Page(page, space, cancel) ?? new ShownPage(Guid.Empty, page, 1, "", "", 0, null);
+
+    /// <summary>The folders and notebooks of a library that are not in the bin, in order.</summary>
+    public Task<List<ShelfNode>> Nodes(Guid space, CancellationToken cancel) =>
+        database
+            .Command(
+                "SELECT id, kind, parent, name FROM library_nodes WHERE space_id = @space AND kind IN (1, 2) AND NOT in_bin ORDER BY order_key, id"
+            )
+            .With(("space", space))
+            .Rows(row => new ShelfNode(row.GetGuid(0), (NodeKind)row.GetInt16(1), row.GetGuid(2), row.GetString(3)), cancel);
 
     /// <summary>A notebook's name in its library; null when the library has no such notebook.</summary>
     public Task<string?> NotebookName(Guid notebook, Guid space, CancellationToken cancel) =>
@@ -201,7 +212,12 @@ public sealed class ShelfStore(Database database)
                 cancel
             );
 
-    private static ShownPage PageOfPlanner(Npgsql.NpgsqlDataReader row) => Page(row) with { Planner = row.GetString(7) };
+    private static ShownPage PageOfPlanner(Npgsql.NpgsqlDataReader row) =>
+        Page(row) with
+        {
+            Planner = row.GetString(7),
+            Operations = row.GetInt64(8),
+        };
 
     private static ShownPage Page(Npgsql.NpgsqlDataReader row) =>
         new(

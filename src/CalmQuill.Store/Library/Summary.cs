@@ -1,3 +1,5 @@
+using CalmQuill.Core.Library;
+
 namespace CalmQuill.Store.Library;
 
 /// <summary>A notebook in sum. Times are UTC milliseconds since 1970; size is in bytes as stored.</summary>
@@ -15,7 +17,13 @@ public sealed record ShownPage(Guid Notebook, Guid Id, int Number, string Title,
 {
     /// <summary>Which page of a planner it is; empty for others, and where a list does not need it.</summary>
     public string Planner { get; init; } = "";
+
+    /// <summary>How many operations its document has; 0 where a list does not need it.</summary>
+    public long Operations { get; init; }
 }
+
+/// <summary>A folder or notebook of a library, and the folder that it lies in; the empty id for none.</summary>
+public sealed record ShelfNode(Guid Id, NodeKind Kind, Guid Parent, string Name);
 
 /// <summary>When the server was told that a thing is in the bin, UTC milliseconds since 1970.</summary>
 public readonly record struct BinTime(Guid Id, long At);

@@ -55,28 +55,31 @@ public sealed class PersonStore(Database database)
     public Task<Person?> FindByEmail(string email, CancellationToken cancel) =>
         database.Command($"SELECT {Columns} FROM people p WHERE lower(p.email) = lower(@email)").With(("email", email)).Row(Read, cancel);
 
-    /// <summary>Those whose whole name this is, in any case: two at most, which is one too many to know who is meant.</summary>
+    /// <summary>Those whose whole name this is, in any case: two at most, which is one too many to know who is meant. Nobody whose account is deleted.</summary>
     public Task<List<Person>> FindByName(string name, CancellationToken cancel) =>
         database
-            .Command($"SELECT {Columns} FROM people p WHERE lower(p.name) = lower(@name) LIMIT 2")
+            .Command(
+                $"SELECT {Columns} FROM people p WHERE lower(p.name) = lower(@name) AND p.leaving_at IS NULL AND p.password_hash <> '' LIMIT 2"
+            )
             .With(("name", name))
             .Rows(Read, cancel);
 
     public Task<Person?> Find(Guid id, CancellationToken cancel) =>
         database.Command($"SELECT {Columns} FROM people p WHERE p.id = @person").With(("person", id)).Row(Read, cancel);
 
-    /// <summary>Writes name and e-mail address. False when the address is another person's.</summary>
-    public async Task<bool> Update(Guid person, string name, string email, CancellationToken cancel)
+    /// <summary>Writes name, e-mail address and colour. False when the address is another person's.</summary>
+    public async Task<bool> Update(Guid person, string name, string email, string colour, CancellationToken cancel)
     {
         await using var connection = await database.Connect(cancel);
         try
         {
             await connection.Execute(
-                "UPDATE people SET email = @email, name = @name WHERE id = @person",
+                "UPDATE people SET email = @email, name = @name, colour = @colour WHERE id = @person",
                 cancel,
                 ("person", person),
                 ("email", email),
-                ("name", name)
+                ("name", name),
+                ("colour", colour)
             );
             return true;
         }

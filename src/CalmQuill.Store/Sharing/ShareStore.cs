@@ -141,6 +141,18 @@ public sealed class ShareStore(Database database)
         return gone > 0;
     }
 
+    /// <summary>Ends all that is shared out of a person's own library, and all that was shared with them alone, within a transaction of the caller's.</summary>
+    internal static async Task EndAllOf(NpgsqlConnection connection, Guid person, CancellationToken cancel)
+    {
+        await End(
+            connection,
+            "person_id = @person OR space_id IN (SELECT m.space_id FROM members m JOIN spaces l ON l.id = m.space_id WHERE m.person_id = @person AND l.personal)",
+            cancel,
+            ("person", person)
+        );
+        await connection.Execute("DELETE FROM share_guests WHERE person_id = @person", cancel, ("person", person));
+    }
+
     /// <summary>Ends those whose last day is over, on every device.</summary>
     public async Task EndExpired(CancellationToken cancel)
     {

@@ -4,19 +4,24 @@ import { useState } from 'react';
 import { chooseLanguage, chosenLanguage, type Language, languages } from '../words/language';
 import { chooseTheme, type ThemeChoice, themeChoice } from '../ui/theme';
 import { JotSettings } from '../settings/JotSettings';
+import { RegionSettings } from '../settings/RegionSettings';
 import { TermsField } from '../settings/TermsField';
 import { Avatar } from '../ui/Avatar';
+import { ColourField } from '../ui/looks';
+import { sentenceOf } from '../core/runtime';
 import { openKeys } from '../ui/keysSheet';
 import { sendJson } from '../server/api';
 import { ChangeForm } from './ChangeForm';
 import { DeviceKeeping } from './DeviceKeeping';
 import { Digest } from './Digest';
+import { DeleteAccount } from './DeleteAccount';
 import { Devices } from './Devices';
 import { Field } from '../ui/Field';
 import { Invite } from './Invite';
 import { Part } from './Part';
 import { SecondFactor } from './SecondFactor';
 import { SignOut } from './SignOut';
+import { TakeAlong } from './TakeAlong';
 import { roleNames, type Session, useSession } from '../server/session';
 import { within } from '../words/coreWords';
 import { fetchSession } from '../sync/entering';
@@ -38,7 +43,10 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
           </div>
           <SignOut />
         </header>
-        <Part title={t`Name`} about={t`As the others in your group see it, on pages you write and beside your pen.`}>
+        <Part
+          title={t`Name and colour`}
+          about={t`As the others in your group see them, on pages you write and beside your pen.`}
+        >
           <ChangeForm
             done={t`The name is changed.`}
             submit={t`Change name`}
@@ -47,6 +55,7 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
           >
             <Field label={t`Name`} name="name" value={person.name} autoComplete="name" />
           </ChangeForm>
+          <OwnColour colour={person.colour} onChange={(colour) => details({ colour })} />
         </Part>
         <Part title={t`E-mail`} about={t`You sign in with it. It is shown to nobody.`}>
           <ChangeForm
@@ -130,6 +139,12 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
         >
           <LanguageChoice />
         </Part>
+        <Part
+          title={t`Measures and times`}
+          about={t`On all your devices. What is stored and printed has its own measures.`}
+        >
+          <RegionSettings />
+        </Part>
         <Part title={t`How much it is`} about={t`What your own library holds on the server, and what it may hold.`}>
           <Usage space={spaces.find((space) => space.personal)!.id} />
         </Part>
@@ -137,7 +152,41 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
           <DeviceKeeping />
           <p className="mt-1 text-quiet">{t`You write in ${spaces.map((space) => `${space.name} (${within(roleNames[space.role])})`).join(', ')}.`}</p>
         </Part>
+        <Part
+          title={t`Take everything with me`}
+          about={t`All that is yours as one archive, in forms that other programs open. You stay here as you are.`}
+        >
+          <TakeAlong />
+        </Part>
+        <Part
+          title={t`Delete my account`}
+          about={t`What becomes of your notebooks, and of what you wrote in groups, is said before anything is done.`}
+        >
+          <DeleteAccount />
+        </Part>
       </div>
+    </div>
+  );
+}
+
+function OwnColour({ colour, onChange }: { colour: string; onChange: (colour: string) => Promise<void> }) {
+  const [problem, setProblem] = useState('');
+  return (
+    <div data-testid="own-colour">
+      <ColourField
+        value={colour}
+        onChange={(chosen) => {
+          onChange(chosen).then(
+            () => setProblem(''),
+            (error: unknown) => setProblem(sentenceOf(error)),
+          );
+        }}
+      />
+      {problem && (
+        <p role="alert" className="text-error">
+          {problem}
+        </p>
+      )}
     </div>
   );
 }

@@ -8,6 +8,7 @@ import { useWorkspace } from '../data/useWorkspace';
 import { bytesWords } from '../model/bytes';
 import { sendJson } from '../server/api';
 import { Field } from '../ui/Field';
+import { OfflineChoice } from './OfflineChoice';
 import { type LockAfter, lockAfter, setLock } from '../server/offlineLock';
 import { useSession } from '../server/session';
 import { sentenceOf } from '../core/runtime';
@@ -15,7 +16,7 @@ import { sentenceOf } from '../core/runtime';
 /** What this device holds, how much room it has, and what can be done about both. */
 export function DeviceKeeping() {
   const { person } = useSession();
-  const { store, outbox } = useWorkspace();
+  const { store, outbox, keeping } = useWorkspace();
   const sync = useSyncState();
   const [room, setRoom] = useState<{ used: number; all: number; isKept: boolean }>();
   const [said, setSaid] = useState<{ words: string; isProblem?: boolean }>({ words: '' });
@@ -26,7 +27,7 @@ export function DeviceKeeping() {
   };
   useEffect(() => void look(), []);
   const freeUp = async () => {
-    await store.freeUp();
+    await store.freeUp(await keeping.pages());
     await caches.delete('thumbnails');
     forgetAllPainted();
     await outbox.count();
@@ -95,6 +96,7 @@ export function DeviceKeeping() {
       >
         {said.words}
       </p>
+      <OfflineChoice />
       <OfflineLock />
     </div>
   );

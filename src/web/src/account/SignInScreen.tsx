@@ -35,6 +35,7 @@ const titles: Record<Form, [title: string, about: string, submit: string]> = {
 export function SignInScreen({ onEnter, back }: { onEnter: (session: Session | null) => void; back: string }) {
   const [form, setForm] = useState<Form>('enter');
   const [asksCode, setAsksCode] = useState(false);
+  const [isLeaving, setLeaving] = useState(false);
   const [problem, setProblem] = useState('');
   const [busy, setBusy] = useState(false);
   const navigate = useNavigate();
@@ -42,11 +43,14 @@ export function SignInScreen({ onEnter, back }: { onEnter: (session: Session | n
     queryKey: ['house'],
     queryFn: () => getJson<{ openRegistration?: boolean; sendsMail?: boolean }>('/api/session'),
   });
-  const [title, about, submit] = titles[form];
+  const [title, about, submit] = isLeaving
+    ? [t`Have your account back`, t`You deleted it, and its days are not over yet.`, t`Have it back`]
+    : titles[form];
 
   const go = (to: Form) => {
     setForm(to);
     setAsksCode(false);
+    setLeaving(false);
     setProblem('');
   };
   const send = async (text: (name: string) => string) => {
@@ -54,16 +58,17 @@ export function SignInScreen({ onEnter, back }: { onEnter: (session: Session | n
     setProblem('');
     try {
       if (form === 'enter') {
-        onEnter(await signIn(text('email'), text('password'), text('code')));
+        onEnter(await signIn(text('email'), text('password'), text('code'), isLeaving));
         return void navigate(back, { replace: true });
       }
       if (form === 'register') await register(text('name'), text('email'), text('password'));
       else await askForLetter(text('email'));
       go('written');
     } catch (error) {
-      const isCode = error instanceof Refused && error.code === 'code-needed';
-      if (isCode) setAsksCode(true);
+      const code = error instanceof Refused ? error.code : '';
+      if (code === 'code-needed') setAsksCode(true);
       else setProblem(sentenceOf(error));
+      if (code === 'leaving') setLeaving(true);
     }
     setBusy(false);
   };

@@ -4,6 +4,8 @@ import { Suspense, useEffect, useRef } from 'react';
 import { Navigate, Outlet, Route, Routes, useLocation } from 'react-router';
 import { useJot } from '../jot/useJot';
 import { useForgetting } from '../data/forgetting';
+import { useKeepingNotebooks, useKeepsAnything } from '../data/useKeeping';
+import { useRegion } from '../data/useRegion';
 import { useKeepingShared } from '../data/useKeepingShared';
 import { LockedScreen } from '../account/LockedScreen';
 import type { Session } from '../server/session';
@@ -145,9 +147,11 @@ function Frame() {
 
 /** What goes on whatever screen is shown: Alt+J makes a jot from anywhere, what is locked is forgotten, and lists follow what is written. */
 function Keepers() {
+  const keepsAnything = useKeepsAnything();
   const jot = useJot();
   useForgetting();
   useKeepingShared();
+  useRegion();
   useTabKeys();
   useNews();
   useEffect(() => {
@@ -159,5 +163,10 @@ function Keepers() {
     addEventListener('keydown', press);
     return () => removeEventListener('keydown', press);
   }, [jot]);
+  return keepsAnything && <KeptNotebooks />;
+}
+
+function KeptNotebooks() {
+  useKeepingNotebooks();
   return null;
 }

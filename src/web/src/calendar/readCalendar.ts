@@ -1,3 +1,4 @@
+import { zoneName } from '../model/zone';
 import { plural, t } from '@lingui/core/macro';
 import { type SentenceParts, sentenceIn } from '../words/sentences';
 import { sendJson } from '../server/api';
@@ -13,7 +14,7 @@ export interface ReadCalendar {
 
 const mostBytes = 8 * 1024 * 1024;
 
-/** Has the server read an iCalendar file, or fetch one, for a span of days on this device's clock. */
+/** Has the server read an iCalendar file, or fetch one, for a span of days on the clock by which times are told. */
 export async function readCalendar(
   source: CalendarSource,
   first: string,
@@ -22,7 +23,7 @@ export async function readCalendar(
 ): Promise<ReadCalendar> {
   if (source.file && source.file.size > mostBytes)
     throw new Error(t`The calendar file is larger than 8 MB. Nothing was changed.`);
-  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC';
+  const zone = zoneName();
   return sendJson<ReadCalendar>(
     'POST',
     '/api/calendar-entries',

@@ -24,6 +24,14 @@ export interface TodayPreset {
   paper: string;
 }
 
+/** A notebook that was opened. */
+export interface Used {
+  space: string;
+  notebook: string;
+  /** The day of the last visit, in days since 1970 UTC. */
+  lastDay: number;
+}
+
 /** Where the page is that an aside lies over, as it was last seen there. */
 export interface AsideNote {
   space: string;
@@ -48,7 +56,7 @@ export interface Personal {
   setToldUntil: (at: number) => void;
   view: (target: string) => View;
   setView: (target: string, view: View) => void;
-  often: () => { space: string; notebook: string }[];
+  often: () => Used[];
   jotPreset: JotPreset;
   setJotPreset: (preset: JotPreset) => void;
   todayPreset?: TodayPreset;
@@ -107,7 +115,7 @@ function readPersonal(core: Core, library: Library): Personal {
     setToldUntil: (at) => library.set(root, properties.told, String(at)),
     view: (target) => readView(views[target]),
     setView: (target, view) => library.set(target, properties.view, writeView(view)),
-    often: () => JSON.parse(core.LibraryBridge.Often(library.handle)) as { space: string; notebook: string }[],
+    often: () => JSON.parse(core.LibraryBridge.Often(library.handle)) as Used[],
     jotPreset: {
       paper: defaultPaper,
       colour: 'gold',

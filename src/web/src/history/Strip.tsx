@@ -3,7 +3,7 @@ import { type PointerEvent, useMemo, useRef } from 'react';
 import type { Moment } from '../data/useNotebook';
 import type { Writer } from '../data/usePeople';
 import { inkOf } from '../model/colours';
-import { dateLocale } from '../words/language';
+import { shortDateWords } from '../model/time';
 import { type Chart, columns, daysOf, heightOf, laneHeight, lanesOf } from './chart';
 
 /** Two names of days stand so far apart at least, as a share of the bar. */
@@ -135,7 +135,7 @@ export function Strip({
             className="absolute top-full pt-0.5 text-[12px] whitespace-nowrap text-quiet"
             style={{ left: `${left * 100}%` }}
           >
-            {new Date(at).toLocaleDateString(dateLocale(), { day: 'numeric', month: 'short' })}
+            {shortDateWords(at)}
           </span>
         ))}
       </div>

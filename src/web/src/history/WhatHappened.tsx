@@ -33,8 +33,10 @@ export function WhatHappened({ within }: { within: HappenedIn }) {
   return (
     <div data-testid="happened">
       {days.map(({ day, lines }) => (
-        <section key={day} aria-label={dayWords(new Date(day))}>
-          <h3 className="pt-4 pb-1 font-sans text-[13px] font-semibold text-quiet">{dayWords(new Date(day))}</h3>
+        <section key={day} aria-label={dayWords(new Date(lines[0]!.last.at))}>
+          <h3 className="pt-4 pb-1 font-sans text-[13px] font-semibold text-quiet">
+            {dayWords(new Date(lines[0]!.last.at))}
+          </h3>
           <ul>
             {lines.map((line) => (
               <Line key={line.key} line={line} within={within} />

@@ -1,3 +1,4 @@
+import { dayKey } from '../model/time';
 /** A bar of time, as Core hands it out. */
 export interface Chart {
   /** How many moments there are. */
@@ -43,7 +44,7 @@ export function daysOf(chart: Chart, leastApart: number): { at: number; left: nu
   const days: { at: number; left: number }[] = [];
   let before = '';
   for (const [from, , left] of chart.sittings) {
-    const day = new Date(from).toDateString();
+    const day = dayKey(from);
     if (day === before) continue;
     before = day;
     if (days.length === 0 || left - days.at(-1)!.left >= leastApart) days.push({ at: from, left });

@@ -1,4 +1,5 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
+import { dayKey } from '../model/time';
 import { getJson } from '../server/api';
 
 /** What somebody did to something within a quarter of an hour. */
@@ -64,7 +65,7 @@ export function useHappened({ space, notebook = '', page = '' }: HappenedIn) {
 export function happenings(deeds: readonly ShownDeed[], byNotebook: boolean): { day: string; lines: Happening[] }[] {
   const days = new Map<string, Map<string, Happening>>();
   for (const deed of deeds) {
-    const day = new Date(deed.at).toDateString();
+    const day = dayKey(deed.at);
     const thing = byNotebook && deed.kind > 1 ? deed.notebook : deed.target;
     const lines = days.get(day) ?? new Map<string, Happening>();
     days.set(day, lines);

@@ -14,6 +14,7 @@ import {
   PencilSimpleIcon,
   PushPinIcon,
   StarIcon,
+  SuitcaseIcon,
   TagIcon,
   TrashIcon,
 } from '@phosphor-icons/react';
@@ -150,6 +151,13 @@ export function itemMenu({ actions, ask, rename, go, besidePath, siblings }: Men
             testId: 'menu-pdf',
             icon: icon(FilePdfIcon),
             onChoose: () => actions.takeOut(item),
+          },
+        one &&
+          item.kind === 'notebook' && {
+            label: actions.isForRoad(item) ? t`Keep no longer for the road` : t`Keep for the road`,
+            testId: 'menu-road',
+            icon: icon(SuitcaseIcon),
+            onChoose: () => actions.keepForRoad(item, !actions.isForRoad(item)),
           },
         one &&
           placed &&

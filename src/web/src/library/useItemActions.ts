@@ -13,6 +13,7 @@ import type { Library } from '../data/Library';
 import { useLibraries } from '../data/useLibrary';
 import { usePersonal } from '../data/usePersonal';
 import { thingsWords } from '../data/items';
+import { say } from '../ui/saying';
 
 /** What can be done to things in a list, one or many at once. What may fail answers with a sentence, or with an empty text when it worked. */
 export interface ItemActions {
@@ -33,6 +34,9 @@ export interface ItemActions {
   /** Into a folder; across libraries, as a copy whose original goes into the bin. */
   move: (items: Item[], space: string, folder: string) => Promise<string>;
   duplicate: (items: Item[], signal: AbortSignal) => Promise<string>;
+  /** Whether this device keeps a notebook for the road. */
+  isForRoad: (item: Item) => boolean;
+  keepForRoad: (item: Item, on: boolean) => void;
   /** Saves a notebook as a file. */
   takeOut: (item: Item) => void;
 }
@@ -122,6 +126,15 @@ export function useItemActions(): ItemActions | undefined {
         );
       },
       carried,
+      isForRoad: (item) => workspace.keeping.choice.road.includes(item.id),
+      keepForRoad: (item, on) => {
+        workspace.keeping.keepForRoad(item.id, on);
+        say(
+          on
+            ? t`“${item.title}” is being brought onto this device.`
+            : t`“${item.title}” is not kept for the road any more. What of it is here stays until room is made.`,
+        );
+      },
       step: (item, after) => act(t`Moved.`, () => library(item).move(item.id, item.folder, after)),
       move: async (items, space, folder) => {
         const words = wordsOf(items);

@@ -1,3 +1,5 @@
+import type { LengthUnit } from './units';
+
 /** What pen and finger do, a person's own choice. */
 export interface Habits {
   finger: 'scroll' | 'erase' | 'select' | 'write' | 'nothing';
@@ -27,6 +29,12 @@ export interface Habits {
   letterKeys: boolean;
   /** Whether the first steps were put away. */
   stepsPutAway: boolean;
+  /** In what lengths are typed and shown; as long as it was not chosen, as it is on the device. */
+  unit?: LengthUnit;
+  /** The first day of the week. */
+  week: 'monday' | 'sunday';
+  /** The time zone in which times are told, by its IANA name; empty for the device's own. */
+  zone: string;
 }
 
 const printedNumbers = { never: 0, straight: 1, all: 2 } as const;
@@ -54,4 +62,6 @@ export const usualHabits: Habits = {
   nudge: 100,
   letterKeys: true,
   stepsPutAway: false,
+  week: 'monday',
+  zone: '',
 };

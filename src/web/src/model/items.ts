@@ -88,6 +88,8 @@ export interface ShownPage {
   paper: string;
   sequence: number;
   writtenAt: number | null;
+  /** How many operations its document has; 0 or none where a list does not need it. */
+  operations?: number;
 }
 
 /** Anything that stands in a list of the library. */

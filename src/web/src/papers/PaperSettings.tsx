@@ -1,6 +1,7 @@
 import { Toggle } from '../ui/Button';
 import { t } from '@lingui/core/macro';
 import { type ReactNode, useState } from 'react';
+import { usePersonal } from '../data/usePersonal';
 import { useWorkspace } from '../data/useWorkspace';
 import { lengthUnit, type LengthUnit, setLengthUnit } from '../model/units';
 import { type Paper, paperChoices, wordsOfSize } from '../model/drawing';
@@ -27,7 +28,13 @@ export function PaperSettings({ paper, onChange }: { paper: Paper; onChange: (ch
   const { designs, sizes } = paperChoices(core);
   const design = designs.find((one) => one.name === paper.design)!;
   const isFree = paper.size.includes('x');
-  const unitOf = { unit, onUnit: (to: LengthUnit) => (setLengthUnit(to), setUnit(to)) };
+  const personal = usePersonal();
+  const onUnit = (to: LengthUnit) => {
+    setLengthUnit(to);
+    setUnit(to);
+    personal?.setHabits({ unit: to });
+  };
+  const unitOf = { unit, onUnit };
   return (
     <div className="grid gap-3">
       <label>

@@ -9,6 +9,7 @@ import { colours, openPath, root } from '../model/items';
 import { useLibrary } from '../data/useLibrary';
 import { PaperPicture } from '../papers/PaperPicture';
 import { Cancelled, Unreachable } from '../server/api';
+import { usePersonal } from '../data/usePersonal';
 import { useWorkspace } from '../data/useWorkspace';
 import { Problem } from '../ui/FormDialog';
 import { CalendarField, type CalendarSource } from '../calendar/CalendarField';
@@ -23,7 +24,8 @@ export function PlannerScreen() {
   const workspace = useWorkspace();
   const { core } = workspace;
   const navigate = useNavigate();
-  const [chosen, setChosen] = useState<Chosen>(usual);
+  const week = usePersonal()?.habits.week ?? 'monday';
+  const [chosen, setChosen] = useState<Chosen>(() => usual(week));
   const [calendar, setCalendar] = useState<CalendarSource>({ address: '' });
   const [progress, setProgress] = useState<{ words: string; giveUp?: AbortController }>();
   const [problem, setProblem] = useState('');
@@ -137,7 +139,13 @@ export function PlannerScreen() {
             <legend className="mb-1 font-semibold">{t`Weeks begin on`}</legend>
             <div className="flex gap-1.5">
               {(['monday', 'sunday'] as const).map((day) => (
-                <Toggle on={chosen.week === day} key={day} onClick={() => change({ week: day })} className="grow">
+                <Toggle
+                  on={chosen.week === day}
+                  key={day}
+                  data-testid={`planner-week-${day}`}
+                  onClick={() => change({ week: day })}
+                  className="grow"
+                >
                   {day === 'monday' ? t`Monday` : t`Sunday`}
                 </Toggle>
               ))}

@@ -1,3 +1,4 @@
+import { inZone } from '../model/zone';
 import { spoken } from '../words/language';
 import { t } from '@lingui/core/macro';
 export type Kind = 'year' | 'term' | 'month' | 'week' | 'day' | 'notes';
@@ -53,15 +54,15 @@ export interface Chosen {
 }
 
 /** From the beginning of this month, for half a year. */
-export function usual(): Chosen {
-  const now = new Date();
+export function usual(week: Chosen['week']): Chosen {
+  const now = inZone(Date.now());
   const key = (date: Date) =>
     `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}-${String(date.getDate()).padStart(2, '0')}`;
   return {
     name: t`Planner`,
     first: key(new Date(now.getFullYear(), now.getMonth(), 1)),
     last: key(new Date(now.getFullYear(), now.getMonth() + 6, 0)),
-    week: 'monday',
+    week,
     language: spoken(),
     kinds: ['year', 'month', 'week', 'day', 'notes'],
     papers: {

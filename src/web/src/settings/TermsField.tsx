@@ -6,7 +6,7 @@ import { properties } from '../core/runtime';
 import { attempt } from '../ui/naming';
 import { root } from '../model/items';
 import { useLibrary } from '../data/useLibrary';
-import { dateWords } from '../model/time';
+import { calendarDayWords } from '../model/time';
 
 /** The terms of a library, each by its first and last day: what “this term” goes by. */
 export function TermsField({ space, mayWrite }: { space: string; mayWrite: boolean }) {
@@ -91,5 +91,5 @@ function termWords(term: string): string {
 }
 
 function dayOf(key: string): string {
-  return dateWords(new Date(`${key}T12:00:00`));
+  return calendarDayWords(key);
 }

@@ -71,6 +71,26 @@ export class DeviceStore {
     return this.peek(address);
   }
 
+  /** The same of one that is to be fetched: as long as it is expected, it is kept. */
+  async expect(address: string): Promise<Held> {
+    await this.adopt(address);
+    const transaction = this.database.transaction('documents', 'readwrite');
+    const kept = await transaction.store.get(address);
+    if (!kept || kept.forgotten) {
+      const generation = kept?.generation;
+      void transaction.store.put({ id: address, sequence: 0, ...(generation !== undefined && { generation }) });
+    }
+    await transaction.done;
+    return this.peek(address);
+  }
+
+  /** Up to which number each of these documents is here; -1 where nothing is known of it. */
+  async reachOf(addresses: readonly string[]): Promise<number[]> {
+    const { store } = this.database.transaction('documents');
+    const kept = await Promise.all(addresses.map((address) => store.get(address)));
+    return kept.map((one) => (one && !one.forgotten && (one.fromStart || one.sequence > 0) ? one.sequence : -1));
+  }
+
   /** The same without opening it. */
   async peek(address: string): Promise<Held> {
     const transaction = this.database.transaction(['documents', 'operations', 'outbox', 'outlines']);
@@ -147,12 +167,16 @@ export class DeviceStore {
     return isGood;
   }
 
-  /** Keeps a batch of the server's operations that begins and ends at these numbers, and counts how far the document is complete with it. */
-  async keep(address: string, first: number, last: number, bytes: Uint8Array): Promise<void> {
+  /**
+   * Keeps a batch of the server's operations that begins and ends at these numbers, and counts how far the document is complete with it.
+   * @param ifExpected Only where it was not taken off the device since it was asked for.
+   */
+  async keep(address: string, first: number, last: number, bytes: Uint8Array, ifExpected = false): Promise<void> {
     const transaction = this.database.transaction(['documents', 'operations'], 'readwrite');
     const documents = transaction.objectStore('documents');
-    const kept = (await documents.get(address)) ?? { id: address, sequence: 0 };
-    if (kept.forgotten) return transaction.done;
+    const there = await documents.get(address);
+    const kept = there ?? { id: address, sequence: 0 };
+    if (kept.forgotten || (ifExpected && !there)) return transaction.done;
     const operations = transaction.objectStore('operations');
     if (last > kept.sequence) {
       await put(operations, { document: address, sequence: first, last, bytes });
@@ -163,11 +187,17 @@ export class DeviceStore {
   }
 
   /** Keeps what the server says that there is of a document in place of all that was here of it but what waits, and says which reading of it this is. */
-  async keepAnew(address: string, last: number, bytes: Uint8Array, isStanding: boolean): Promise<number> {
+  async keepAnew(
+    address: string,
+    last: number,
+    bytes: Uint8Array,
+    isStanding: boolean,
+    ifExpected = false,
+  ): Promise<number> {
     const transaction = this.database.transaction(['documents', 'operations', 'outlines'], 'readwrite');
     const kept = await transaction.objectStore('documents').get(address);
     const generation = (kept?.generation ?? 0) + 1;
-    if (!kept?.forgotten) {
+    if (!kept?.forgotten && (kept || !ifExpected)) {
       const anew: KeptDocument = { ...kept, id: address, sequence: last, generation, isStanding };
       delete anew.snapshot;
       void transaction.objectStore('documents').put(anew);
@@ -294,8 +324,9 @@ export class DeviceStore {
   /**
    * Takes pages off the device that the server has, and how pages were painted: by far the most of what is here. Libraries and notebooks stay, without which
    * nothing could be found; so does what waits or was refused, with what is here of its page.
+   * @param but Pages that are to stay.
    */
-  async freeUp(): Promise<void> {
+  async freeUp(but: ReadonlySet<string>): Promise<void> {
     const transaction = this.database.transaction(
       ['documents', 'operations', 'outlines', 'outbox', 'refused'],
       'readwrite',
@@ -308,7 +339,7 @@ export class DeviceStore {
     void transaction.objectStore('outlines').clear();
     const needed = new Set([...waiting, ...refused].map((row) => row.document));
     for (const { id, generation, writtenAt } of documents) {
-      if (needed.has(id) || !id.includes('/page/')) continue;
+      if (needed.has(id) || but.has(id) || !id.includes('/page/')) continue;
       const left = { id, sequence: 0, generation: (generation ?? 0) + 1, ...(writtenAt && { writtenAt }) };
       void transaction.objectStore('documents').put(left);
       void transaction.objectStore('operations').delete(rangeOf(id));

@@ -50,8 +50,22 @@ async function finishLeaving(): Promise<void> {
   localStorage.removeItem(leavingKey);
 }
 
-export async function signIn(email: string, password: string, code = ''): Promise<Session | null> {
-  return entered(await sendJson<SessionAnswer>('POST', '/api/session', { email, password, ...(code ? { code } : {}) }));
+/** @param keep An account that was deleted is had back. */
+export async function signIn(email: string, password: string, code = '', keep = false): Promise<Session | null> {
+  return entered(
+    await sendJson<SessionAnswer>('POST', '/api/session', {
+      email,
+      password,
+      ...(code && { code }),
+      ...(keep && { keep }),
+    }),
+  );
+}
+
+/** Deletes the account, and takes what is here of the person off the device. */
+export async function deleteAccount(person: string, password: string): Promise<void> {
+  await sendJson('POST', '/api/people/me/leaving', { password });
+  await leaveDevice(person, false);
 }
 
 /** Asks for an account; a letter follows, whatever there is already. */

@@ -1,8 +1,9 @@
 import { type Core, type DocumentKind, documentKinds, isPaper } from '../core/runtime';
-import { request, Unreachable } from '../server/api';
+import { Unreachable } from '../server/api';
 import { addressOf } from './address';
 import type { DeviceStore, HeldBatch, Waiting } from './deviceStore';
 import { reportFault } from './faults';
+import { type Fetched, fetchAfter } from './fetching';
 import { unframed } from './frames';
 import type { Live, LiveListener } from './live';
 import type { Acknowledged, Outbox } from './outbox';
@@ -15,11 +16,6 @@ import type { Steps } from './steps';
 const leastPause = 500;
 const mostPause = 30_000;
 
-interface Fetched {
-  last: number;
-  batch: Uint8Array;
-  isStanding: boolean;
-}
 /** All that stands on a page is asked for no more often than this, ms. */
 const betweenWholes = 700;
 
@@ -345,16 +341,19 @@ export class OpenDocument {
     if (this.early) return void this.early.push(() => void this.reload());
     this.early = [];
     // Until it has been read, who shows it goes on with what there is.
-    await this.readDevice(() => {
-      const { DocumentBridge } = this.around.core;
-      const before = this.coreHandle;
-      this.coreHandle = DocumentBridge.Open(documentKinds[this.kind]);
-      this.guard();
-      DocumentBridge.Close(before);
-    });
+    await this.readDevice(() => this.openAnew());
     if (this.closed) return;
     this.settle();
     this.changed();
+  }
+
+  /** Core has nothing of it any more. */
+  private openAnew(): void {
+    const { DocumentBridge } = this.around.core;
+    const before = this.coreHandle;
+    this.coreHandle = DocumentBridge.Open(documentKinds[this.kind]);
+    this.guard();
+    DocumentBridge.Close(before);
   }
 
   close(): void {
@@ -432,9 +431,7 @@ export class OpenDocument {
     const generation = await store.keepAnew(this.address, last, batch, isStanding).catch(() => this.generation);
     const unsaved = await outbox.unsavedOf(this.address);
     if (this.closed) return;
-    core.DocumentBridge.Close(this.coreHandle);
-    this.coreHandle = core.DocumentBridge.Open(documentKinds[this.kind]);
-    this.guard();
+    this.openAnew();
     this.held = [];
     this.reached = new Reached();
     this.reached.add(1, last);
@@ -446,16 +443,8 @@ export class OpenDocument {
     this.onArrived?.(batch);
   }
 
-  /** What the server has behind a number: nothing where that is its last, and all that stands where the past is closed. */
-  private async fetchAfter(after: number): Promise<Fetched> {
-    const response = await request(
-      'GET',
-      `/api/spaces/${this.space}/documents/${this.kind}/${this.id}/operations?after=${after}`,
-    );
-    const last = Number(response.headers.get('X-Quill-Sequence'));
-    if (last === 0) void this.around.store.keepEmpty(this.address).catch(() => {});
-    const isStanding = response.headers.get('X-Quill-Whole') === '1';
-    return { last, batch: new Uint8Array(await response.arrayBuffer()), isStanding };
+  private fetchAfter(after: number): Promise<Fetched> {
+    return fetchAfter(this.around.store, this.space, this.kind, this.id, after);
   }
 
   private receive(first: number, count: number, batch: Uint8Array): void {

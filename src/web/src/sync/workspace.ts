@@ -6,6 +6,7 @@ import { Assets } from './assets';
 import { Ahead, type LeftStroke, leftAhead } from './ahead';
 import type { StoreEvents } from './deviceSchema';
 import { DeviceStore, takeOver } from './deviceStore';
+import { Keeping } from './keeping';
 import { dropPictures } from './keptPictures';
 import { Lecterns } from './lecterns';
 import { Live } from './live';
@@ -46,6 +47,8 @@ export class Workspace {
   readonly whereabouts: Whereabouts;
   /** Who teaches from which notebook. */
   readonly lecterns: Lecterns;
+  /** What is kept here for when there is no connection. */
+  readonly keeping: Keeping;
   private readonly fresh = new Set<string>();
   private readonly librariesListeners = new Set<() => void>();
   private readonly unfollow = new Map<OpenDocument, () => void>();
@@ -58,12 +61,14 @@ export class Workspace {
     readonly live: Live,
     readonly ahead: Ahead,
     readonly assets: Assets,
+    person: string,
   ) {
     this.steps = new Steps(core);
     this.shared = new Shared(this, store);
     this.shared.subscribe(() => this.guardAll());
     this.whereabouts = new Whereabouts(live);
     this.lecterns = new Lecterns(live, this.whereabouts);
+    this.keeping = new Keeping(this, person);
     outbox.onMade = (address, bytes) => this.open.get(address)?.document.hear(bytes);
     outbox.onStored = (address, operations) => this.open.get(address)?.document.acknowledge(operations);
     outbox.onAnew = (addresses) => {
@@ -88,7 +93,7 @@ export class Workspace {
       outbox.flush();
       assets.flush();
     });
-    const workspace = new Workspace(core, store, outbox, live, ahead, assets);
+    const workspace = new Workspace(core, store, outbox, live, ahead, assets, id);
     assets.flush();
     workspace.spaces = session.spaces;
     await Promise.all([workspace.follow(session.spaces.map((space) => space.id)), workspace.shared.start()]);
@@ -290,6 +295,7 @@ export class Workspace {
     resetSyncState();
     this.outbox.stop();
     this.assets.stop();
+    this.keeping.stop();
     this.live.stop();
     this.store.close();
   }

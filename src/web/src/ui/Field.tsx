@@ -10,9 +10,20 @@ interface FieldProps {
   value?: string;
   inputMode?: 'numeric' | 'text';
   autoFocus?: boolean;
+  onValue?: (value: string) => void;
 }
 
-export function Field({ label, name, type = 'text', autoComplete, hint, value, inputMode, autoFocus }: FieldProps) {
+export function Field({
+  label,
+  name,
+  type = 'text',
+  autoComplete,
+  hint,
+  value,
+  inputMode,
+  autoFocus,
+  onValue,
+}: FieldProps) {
   const id = useId();
   return (
     <div className="mb-4">
@@ -29,6 +40,7 @@ export function Field({ label, name, type = 'text', autoComplete, hint, value, i
         required
         inputMode={inputMode}
         autoFocus={autoFocus}
+        onChange={(event) => onValue?.(event.target.value)}
         className="field"
       />
     </div>

@@ -1,3 +1,5 @@
+import { minutesAhead, zoneName } from '../model/zone';
+
 /** From when on the clock of this place is how far ahead of UTC. */
 export interface ClockChange {
   /** UTC ms. */
@@ -9,9 +11,9 @@ const day = 86_400_000;
 const [first, last] = [Date.UTC(2000, 0, 1), Date.UTC(2045, 0, 1)];
 let known: { at: string; changes: ClockChange[] } | undefined;
 
-/** All changes of this place's clock, by the browser's own knowledge of time zones; looked for once in each place. */
+/** All changes of the clock where times are told, by the browser's own knowledge of time zones; looked for once for each zone. */
 export function clockChanges(): ClockChange[] {
-  const at = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const at = zoneName();
   if (known?.at !== at) known = { at, changes: lookFor() };
   return known.changes;
 }
@@ -36,4 +38,4 @@ function firstOther(before: number, after: number, minutes: number): number {
   return after;
 }
 
-const minutesAt = (at: number): number => -new Date(at).getTimezoneOffset();
+const minutesAt = minutesAhead;
