@@ -128,7 +128,7 @@ public sealed partial class WordsTests : InterfaceTest
 
         void Look(string where)
         {
-            // Languages go by what they call themselves.
+            // Languages go by what they call themselves, and time zones by their names in the IANA's list.
             foreach (var text in (IEnumerable<object>)browser.Script(Unmarked)!)
             {
                 var rest = Known()
@@ -178,7 +178,7 @@ public sealed partial class WordsTests : InterfaceTest
         // A message may go on over elements within it, so the depth goes on from node to node.
         const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
         for (let node; (node = walker.nextNode()); )
-          if (!node.parentElement.closest('script, style, svg, [data-testid=planner-language], label:has(input[name=language])')) found.push(bare(node.data));
+          if (!node.parentElement.closest('script, style, svg, [data-testid=planner-language], [data-testid=zone] option:not([value=""]), label:has(input[name=language])')) found.push(bare(node.data));
         for (const element of document.querySelectorAll('[aria-label], [title], [placeholder], [alt]'))
           for (const name of ['aria-label', 'title', 'placeholder', 'alt']) found.push(bare(element.getAttribute(name) ?? ''));
         return [...new Set(found)].filter(Boolean);
