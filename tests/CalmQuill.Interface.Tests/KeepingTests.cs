@@ -1,7 +1,9 @@
 using System.Net.Http.Json;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
+using CalmQuill.Store.Locks;
 using CalmQuill.Testing;
+using Microsoft.Extensions.DependencyInjection;
 using static CalmQuill.Interface.Tests.LibraryHands;
 
 namespace CalmQuill.Interface.Tests;
@@ -76,6 +78,10 @@ public sealed class KeepingTests : InterfaceTest
         browser.Until(() => StrokesHeld(browser, second) == 0, "nothing of what is locked");
         browser.Go("/account");
         browser.Until(() => browser.Text("on-road").Contains("locked", StringComparison.Ordinal), "that it is locked");
+        // Unlocked it comes back by itself.
+        await Host.Services.GetRequiredService<LockStore>().Remove(Group.Space, Notebook, default);
+        await WriteOnAnother(1);
+        browser.Until(() => StrokesHeld(browser, second) == 3, "the page again");
         browser.Press("leave-road");
         browser.Until(() => browser.Count("[data-testid=on-road]") == 0, "nothing kept");
         using var gone = await owner!.Http.PutAsJsonAsync($"/api/spaces/{Group.Space}/members/{Group.Writer.Id}", new { role = "none" });

@@ -4,7 +4,7 @@ using System.Text;
 namespace CalmQuill.Server.Export;
 
 /// <summary>A ZIP archive that is only ever written forwards, in which every name is good on every system and stands once.</summary>
-/// <param name="to">Where to. What writes the archive does not wait, so a piece is in memory until it is passed on.</param>
+/// <param name="to">Where to. What is put in is in memory until it is passed on.</param>
 internal sealed class Archive(Stream to) : IAsyncDisposable
 {
     /// <summary>A path that is longer than this may not be unpacked everywhere; characters.</summary>
@@ -48,17 +48,19 @@ internal sealed class Archive(Stream to) : IAsyncDisposable
     {
         // What a PDF consists of is compressed already.
         var level = path.EndsWith(".pdf", StringComparison.Ordinal) ? CompressionLevel.NoCompression : CompressionLevel.Fastest;
-        await using (var entry = Zip.CreateEntry(path, level).Open())
-            await entry.WriteAsync(bytes, cancel);
-        await outgoing.PassOn(to, cancel);
+        await using var entry = Zip.CreateEntry(path, level).Open();
+        await entry.WriteAsync(bytes, cancel);
     }
+
+    /// <summary>Passes on what was put in, as fast as it is taken there.</summary>
+    public Task PassOn(CancellationToken cancel) => outgoing.PassOn(to, cancel);
 
     /// <summary>Writes what is in it at its end, without which it is no archive: only for one that came to its end.</summary>
     public async Task Finish(CancellationToken cancel)
     {
         await Zip.DisposeAsync();
         zip = null;
-        await outgoing.PassOn(to, cancel);
+        await PassOn(cancel);
     }
 
     public ValueTask DisposeAsync() => outgoing.DisposeAsync();

@@ -6,6 +6,7 @@ using CalmQuill.Documents;
 using CalmQuill.Documents.Pdf;
 using CalmQuill.Documents.Svg;
 using CalmQuill.Server.Access;
+using CalmQuill.Server.Limits;
 using CalmQuill.Server.Pages;
 using CalmQuill.Store.Documents;
 using CalmQuill.Store.Library;
@@ -26,9 +27,12 @@ internal sealed class Everything(
     LockStore locks,
     DocumentStore documents,
     PrintedPages printed,
-    Asides asides
+    Asides asides,
+    QuillLimits limits
 )
 {
+    private readonly SemaphoreSlim atOnce = new(limits.ExpensiveAtOnce);
+
     private static readonly JsonSerializerOptions Readable = new(JsonSerializerDefaults.Web) { WriteIndented = true };
 
     /// <summary>Writes the archive, piece by piece: one notebook is in memory at a time.</summary>
@@ -101,10 +105,25 @@ internal sealed class Everything(
                 }
             );
             if (pages.Count > 0)
-                await PutNotebook(archive, path, notebook, space, pages, cancel);
+                await Making(() => PutNotebook(archive, path, notebook, space, pages, cancel), cancel);
+            await archive.PassOn(cancel);
         }
 
         await archive.PutText($"{root}/contents.json", JsonSerializer.Serialize(contents, Readable), cancel);
+    }
+
+    /// <summary>Few things are made at once, and while they are taken away slowly others are made.</summary>
+    private async Task Making(Func<Task> make, CancellationToken cancel)
+    {
+        await atOnce.WaitAsync(cancel);
+        try
+        {
+            await make();
+        }
+        finally
+        {
+            atOnce.Release();
+        }
     }
 
     /// <summary>A notebook as one file, and each of its pages as one. What is too much for one file is left out of that one.</summary>
@@ -171,7 +190,8 @@ internal sealed class Everything(
         {
             var (paper, title) = Noted(note);
             if (await asides.Alone(visitor, page, paper, title, cancel) is { } aside)
-                await PutPage(archive, "Asides", aside, cancel);
+                await Making(() => PutPage(archive, "Asides", aside, cancel), cancel);
+            await archive.PassOn(cancel);
         }
     }
 

@@ -13,6 +13,8 @@ internal static class RequestLimits
     /// <summary>The policy of what takes much work.</summary>
     public const string Expensive = "expensive";
 
+    private const string Long = "long";
+
     private const int UsualBodyBytes = 64 * 1024;
     private const int ExpensiveWaiting = 20;
     private static readonly TimeSpan Usual = TimeSpan.FromSeconds(40),
@@ -38,6 +40,11 @@ internal static class RequestLimits
                                 Expensive,
                                 _ => new ConcurrencyLimiterOptions { PermitLimit = limits.ExpensiveAtOnce, QueueLimit = ExpensiveWaiting }
                             )
+                    );
+                    options.AddPolicy(
+                        Long,
+                        http =>
+                            RateLimitPartition.GetConcurrencyLimiter(http.User.Id(), _ => new ConcurrencyLimiterOptions { PermitLimit = 1 })
                     );
                     options.OnRejected = async (rejected, _) =>
                     {
@@ -73,10 +80,10 @@ internal static class RequestLimits
         return endpoint;
     }
 
-    /// <summary>The same, and as long as it is fetched.</summary>
+    /// <summary>Takes as long as it is fetched: one at a time for a person. It sees to it itself that not too much is made at once.</summary>
     public static RouteHandlerBuilder TakesLong(this RouteHandlerBuilder endpoint)
     {
-        endpoint.RequireRateLimiting(Expensive).DisableRequestTimeout();
+        endpoint.RequireRateLimiting(Long).DisableRequestTimeout();
         return endpoint;
     }
 

@@ -179,6 +179,7 @@ export class Keeping {
         isMissing ||= !(problem instanceof Refused) || problem.status >= 500;
         // Without a connection all that is here stays as it is.
         if (problem instanceof Unreachable) break;
+        this.done.delete(one.notebook);
         const { pages = 0, here = 0 } = this.kept.get(one.notebook) ?? {};
         this.note(one, { pages, here, isReady: false, problem: sentenceOf(problem) });
       }
