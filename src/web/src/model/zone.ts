@@ -26,10 +26,19 @@ export const minutesAhead = (at: number): number => (ahead ?? here)(at);
 /** A date whose local fields are those of the chosen zone at this moment: for writing it out, and for nothing else. */
 export function inZone(at: Date | number): Date {
   const time = typeof at === 'number' ? at : at.getTime();
-  return ahead ? new Date(time + (ahead(time) - here(time)) * 60_000) : new Date(time);
+  if (!ahead) return new Date(time);
+  const shown = new Date(time + ahead(time) * 60_000);
+  return new Date(
+    shown.getUTCFullYear(),
+    shown.getUTCMonth(),
+    shown.getUTCDate(),
+    shown.getUTCHours(),
+    shown.getUTCMinutes(),
+    shown.getUTCSeconds(),
+  );
 }
 
-const here: Ahead = (at) => -new Date(at).getTimezoneOffset();
+const here: Ahead = (at) => 0 - new Date(at).getTimezoneOffset();
 
 function aheadIn(zone: string): Ahead | undefined {
   if (!zone) return undefined;
