@@ -206,6 +206,43 @@ public sealed class StoreTests : IAsyncLifetime
         );
 
     [Fact]
+    public void Room_is_not_made_by_what_is_kept_for_the_road() =>
+        Same(
+            """
+            for (const id of [page, 's/page/other']) await store.keep(id, 1, 1, bytes(1));
+            await store.freeUp(new Set([page]));
+            return [held(await store.peek(page)), held(await store.peek('s/page/other')), await store.reachOf([page, 's/page/other', 's/page/never'])];
+            """,
+            "[[1],[],[1,-1,-1]]"
+        );
+
+    [Fact]
+    public void What_is_fetched_unopened_stays_off_when_it_was_taken_off_meanwhile_and_takes_nothing_of_what_is_here() =>
+        Same(
+            """
+            await store.expect(page);
+            await store.forget([page]);
+            await store.keep(page, 1, 2, bytes(1, 2), true);
+            await store.keepAnew(page, 2, bytes(1, 2), true, true);
+            const locked = held(await store.peek(page));
+            await store.expect(page);
+            await store.forgetSpace('s');
+            await store.keep(page, 1, 2, bytes(1, 2), true);
+            await store.keepAnew(page, 2, bytes(1, 2), true, true);
+            const left = held(await store.peek(page));
+            const never = await store.reachOf([page]);
+            await store.expect(page);
+            await store.keep(page, 1, 2, bytes(1, 2), true);
+            await store.addToOutbox([row(50)]);
+            const { generation } = await store.expect(page);
+            const done = await store.compact(page, bytes(1, 2), 2, generation);
+            await store.keep(page, 3, 3, bytes(3), true);
+            return [locked, left, never, held(await store.expect(page)), done, await store.reachOf([page])];
+            """,
+            "[[],[],[-1],[1,2,3,50],false,[3]]"
+        );
+
+    [Fact]
     public void What_is_here_from_the_beginning_without_a_gap_is_whole_and_nothing_else_is() =>
         Same(
             """

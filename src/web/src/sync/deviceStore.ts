@@ -326,7 +326,7 @@ export class DeviceStore {
    * nothing could be found; so does what waits or was refused, with what is here of its page.
    * @param but Pages that are to stay.
    */
-  async freeUp(but: ReadonlySet<string>): Promise<void> {
+  async freeUp(but: ReadonlySet<string> = new Set()): Promise<void> {
     const transaction = this.database.transaction(
       ['documents', 'operations', 'outlines', 'outbox', 'refused'],
       'readwrite',
