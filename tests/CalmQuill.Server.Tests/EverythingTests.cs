@@ -6,6 +6,7 @@ using System.Text.Json;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Spots;
 using CalmQuill.Testing;
 
 namespace CalmQuill.Server.Tests;
@@ -19,6 +20,9 @@ public sealed class EverythingTests : IAsyncLifetime
     private Guid own;
     private Replica device = null!;
     private int placed;
+
+    /// <summary>The page that was made last.</summary>
+    private Guid latest;
 
     public async Task InitializeAsync()
     {
@@ -51,8 +55,10 @@ public sealed class EverythingTests : IAsyncLifetime
         var names = Names(await Take());
         Assert.Equal(
             [
+                "My notebooks/Bench log.json",
                 "My notebooks/Bench log.pdf",
                 "My notebooks/Bench log/001 Monday.svg",
+                "My notebooks/Workshop/Clocks/Escapements.json",
                 "My notebooks/Workshop/Clocks/Escapements.pdf",
                 "My notebooks/Workshop/Clocks/Escapements/001 Anchor.svg",
                 "My notebooks/Workshop/Clocks/Escapements/002.svg",
@@ -68,7 +74,8 @@ public sealed class EverythingTests : IAsyncLifetime
     [Fact]
     public async Task What_is_in_it_is_what_was_written()
     {
-        await Notebook(own, "Escapements", Guid.Empty, "Anchor");
+        var notebookId = await Notebook(own, "Escapements", Guid.Empty, "Anchor");
+        await TagAndAsk(notebookId);
         var archive = await Take();
         Assert.StartsWith("%PDF-1.", Encoding.ASCII.GetString(Read(archive, "My notebooks/Escapements.pdf")), StringComparison.Ordinal);
         var svg = Encoding.UTF8.GetString(Read(archive, "My notebooks/Escapements/001 Anchor.svg"));
@@ -76,8 +83,16 @@ public sealed class EverythingTests : IAsyncLifetime
         var account = JsonSerializer.Deserialize<JsonElement>(Read(archive, "account.json"));
         Assert.Equal(group.Writer.Email, account.GetProperty("email").GetString());
         Assert.DoesNotContain("assword", Encoding.UTF8.GetString(Read(archive, "account.json")), StringComparison.Ordinal);
-        var notebook = JsonSerializer.Deserialize<JsonElement>(Read(archive, "My notebooks/contents.json"))[0];
-        Assert.Equal("Anchor", notebook.GetProperty("pages")[0].GetProperty("title").GetString());
+        Assert.Equal(
+            1,
+            JsonSerializer.Deserialize<JsonElement>(Read(archive, "My notebooks/contents.json"))[0].GetProperty("pages").GetInt32()
+        );
+        var page = JsonSerializer.Deserialize<JsonElement>(Read(archive, "My notebooks/Escapements.json"))[0];
+        Assert.Equal("Anchor", page.GetProperty("title").GetString());
+        Assert.Equal("horology", Assert.Single(page.GetProperty("tags").EnumerateArray()).GetString());
+        var mark = Assert.Single(page.GetProperty("marks").EnumerateArray());
+        Assert.Equal(("Why two pallets?", group.Writer.Name), (mark.GetProperty("note").GetString(), mark.GetProperty("by").GetString()));
+        Assert.Equal("One for each side.", mark.GetProperty("answers")[0].GetProperty("text").GetString());
     }
 
     /// <summary>No name leads out of the archive's folder or is another's (ZIP, APPNOTE 4.4.17), whatever things are called.</summary>
@@ -172,6 +187,33 @@ public sealed class EverythingTests : IAsyncLifetime
         return id;
     }
 
+    /// <summary>Puts a tag on the latest page, and a mark that is answered.</summary>
+    private async Task TagAndAsk(Guid notebook)
+    {
+        var tag = await Place(own, NodeKind.Tag, "horology", Guid.Empty);
+        var at = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds();
+        using var tagged = await writer.Send(own, DocumentKind.Notebook, notebook, device.Make(new Change.TagSet(latest, tag, true), at));
+        Assert.All(await Caller.Results(tagged), result => Assert.Null(result.Code));
+        var spot = Guid.NewGuid();
+        using var asked = await writer.Send(
+            own,
+            DocumentKind.Page,
+            latest,
+            device.Make(
+                new Change.SpotAdded(
+                    spot,
+                    SpotKind.Mark,
+                    new Box(0, 0, 400, 400),
+                    [],
+                    [new SpotValue(SpotField.Mark, MarkKinds.Ask), new SpotValue(SpotField.Note, "Why two pallets?")]
+                ),
+                at
+            ),
+            device.Make(new Change.AnswerAdded(spot, "One for each side.", [], default), at)
+        );
+        Assert.All(await Caller.Results(asked), result => Assert.Null(result.Code));
+    }
+
     /// <summary>A notebook whose pages have these titles, each with a stroke on it.</summary>
     private async Task<Guid> Notebook(Guid space, string name, Guid folder, params string[] titles)
     {
@@ -179,7 +221,7 @@ public sealed class EverythingTests : IAsyncLifetime
         var at = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds();
         foreach (var (title, i) in titles.Select((title, i) => (title, i)))
         {
-            var page = Guid.NewGuid();
+            var page = latest = Guid.NewGuid();
             using var added = await writer.Send(
                 space,
                 DocumentKind.Notebook,

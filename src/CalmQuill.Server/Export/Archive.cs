@@ -34,7 +34,7 @@ internal sealed class Archive(Stream to) : IAsyncDisposable
         {
             var tried = n == 1 ? path : $"{path} ({n})";
             // With the files that are called so, since another may be called like one of those.
-            string[] all = [tried, tried + ".pdf", tried + ".svg"];
+            string[] all = [tried, tried + ".pdf", tried + ".svg", tried + ".json"];
             if (all.Any(names.Contains))
                 continue;
             names.UnionWith(all);

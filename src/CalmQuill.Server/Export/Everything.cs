@@ -2,6 +2,7 @@ using System.Text;
 using System.Text.Json;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Spots;
 using CalmQuill.Documents;
 using CalmQuill.Documents.Pdf;
 using CalmQuill.Documents.Svg;
@@ -18,7 +19,7 @@ namespace CalmQuill.Server.Export;
 
 /// <summary>
 /// All that a person has, as one archive of open formats: a folder for each library, in it their folders, of each notebook a PDF and a folder of its pages as
-/// SVG; what is there as JSON; and what was left out, with the reason.
+/// SVG, and titles, tags and marks as JSON; and what was left out, with the reason.
 /// </summary>
 internal sealed class Everything(
     PersonStore people,
@@ -77,6 +78,7 @@ internal sealed class Everything(
         var nodes = await shelf.Nodes(space, cancel);
         var shut = (await locks.ShutFor(visitor.Session, visitor.Person, space, cancel)).Select(one => one.Notebook).ToHashSet();
         var folders = PathsOf(archive, root, nodes);
+        var names = (await spaces.Members(space, cancel)).ToDictionary(member => member.Id, member => member.Name);
         var contents = new List<object>();
         foreach (var notebook in nodes.Where(node => node.Kind is NodeKind.Notebook))
         {
@@ -95,17 +97,11 @@ internal sealed class Everything(
                 {
                     notebook.Name,
                     path,
-                    pages = pages.Select(page => new
-                    {
-                        page.Number,
-                        page.Title,
-                        page.Paper,
-                        page.WrittenAt,
-                    }),
+                    pages = pages.Count,
                 }
             );
             if (pages.Count > 0)
-                await Making(() => PutNotebook(archive, path, notebook, space, pages, cancel), cancel);
+                await Making(() => PutNotebook(archive, path, notebook, space, pages, names, cancel), cancel);
             await archive.PassOn(cancel);
         }
 
@@ -133,15 +129,16 @@ internal sealed class Everything(
         ShelfNode notebook,
         Guid space,
         IReadOnlyList<ShownPage> pages,
+        Dictionary<Guid, string> names,
         CancellationToken cancel
     )
     {
-        var taken = new HashSet<Guid>();
+        var taken = new Dictionary<Guid, IReadOnlyList<object>>();
         try
         {
             var file = await PdfExport.Write(
                 notebook.Name.Length > 0 ? notebook.Name : "Notebook",
-                WithPages(archive, path, printed.Of(space, pages, cancel), taken, cancel),
+                WithPages(archive, path, printed.Of(space, pages, cancel), taken, names, cancel),
                 cancel
             );
             await archive.Put(path + ".pdf", file, cancel);
@@ -149,9 +146,27 @@ internal sealed class Everything(
         catch (PrintBudgetException problem)
         {
             archive.LeaveOut(path + ".pdf", problem.Message);
-            List<ShownPage> left = [.. pages.Where(page => !taken.Contains(page.Id))];
-            await foreach (var _ in WithPages(archive, path, printed.Of(space, left, cancel), taken, cancel)) { }
+            List<ShownPage> left = [.. pages.Where(page => !taken.ContainsKey(page.Id))];
+            await foreach (var _ in WithPages(archive, path, printed.Of(space, left, cancel), taken, names, cancel)) { }
         }
+
+        var tags = await shelf.TagsOf(notebook.Id, space, cancel);
+        await archive.PutText(
+            path + ".json",
+            JsonSerializer.Serialize(
+                pages.Select(page => new
+                {
+                    page.Number,
+                    page.Title,
+                    page.Paper,
+                    page.WrittenAt,
+                    tags = tags.GetValueOrDefault(page.Id, []),
+                    marks = taken.GetValueOrDefault(page.Id, []),
+                }),
+                Readable
+            ),
+            cancel
+        );
     }
 
     /// <summary>Puts each page by itself into the archive on its way into the notebook's file, so that none is read twice.</summary>
@@ -159,17 +174,36 @@ internal sealed class Everything(
         Archive archive,
         string path,
         IAsyncEnumerable<PrintedPage> pages,
-        HashSet<Guid> taken,
+        Dictionary<Guid, IReadOnlyList<object>> taken,
+        Dictionary<Guid, string> names,
         [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel
     )
     {
         await foreach (var page in pages.WithCancellation(cancel))
         {
             await PutPage(archive, path, page, cancel);
-            taken.Add(page.Id);
+            taken[page.Id] = [.. page.Page.Spots().Where(spot => spot.Kind is SpotKind.Mark).Select(spot => Said(spot, names))];
             yield return page;
         }
     }
+
+    /// <summary>A mark with what was said to it. Who is in the library no more is not named.</summary>
+    private static object Said(Spot spot, Dictionary<Guid, string> names) =>
+        new
+        {
+            mark = spot[SpotField.Mark],
+            note = spot[SpotField.Note],
+            due = spot[SpotField.Due],
+            by = names.GetValueOrDefault(spot.Author, ""),
+            spot.CreatedAt,
+            spot.DoneAt,
+            answers = spot.Answers.Select(answer => new
+            {
+                by = names.GetValueOrDefault(answer.Author, ""),
+                answer.At,
+                answer.Text,
+            }),
+        };
 
     private static async Task PutPage(Archive archive, string path, PrintedPage page, CancellationToken cancel)
     {
@@ -238,7 +272,7 @@ internal sealed class Everything(
         about.AppendLine("Calm Quill: all that is yours, as it was when this was made.");
         about.AppendLine();
         about.AppendLine(
-            "Each notebook is a PDF, in true size, and a folder with its pages as SVG. What is there is listed in contents.json."
+            "Each notebook is a PDF, in true size, a folder with its pages as SVG, and a list of its pages with tags, marks and answers as JSON."
         );
         about.AppendLine("What lies in the bin is not among it.");
         if (archive.LeftOut.Count == 0)

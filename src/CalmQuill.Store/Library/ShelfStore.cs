@@ -148,6 +148,22 @@ public sealed class ShelfStore(Database database)
             .With(("space", space))
             .Rows(row => new ShelfNode(row.GetGuid(0), (NodeKind)row.GetInt16(1), row.GetGuid(2), row.GetString(3)), cancel);
 
+    /// <summary>The names of the tags that were put on each page of a notebook; pages without any are not among it.</summary>
+    public async Task<Dictionary<Guid, string[]>> TagsOf(Guid notebook, Guid space, CancellationToken cancel) =>
+        (
+            await database
+                .Command(
+                    """
+                    SELECT e.id, ARRAY(
+                        SELECT n.name FROM library_nodes n WHERE n.space_id = e.space_id AND n.kind = 5 AND NOT n.in_bin AND n.id = ANY(e.own_tags) ORDER BY n.name)
+                    FROM notebook_entries e
+                    WHERE e.space_id = @space AND e.notebook_id = @notebook AND e.kind = 4 AND NOT e.in_bin AND e.own_tags <> '{}'
+                    """
+                )
+                .With(("notebook", notebook), ("space", space))
+                .Rows(row => (row.GetGuid(0), row.GetFieldValue<string[]>(1)), cancel)
+        ).ToDictionary();
+
     /// <summary>A notebook's name in its library; null when the library has no such notebook.</summary>
     public Task<string?> NotebookName(Guid notebook, Guid space, CancellationToken cancel) =>
         database
