@@ -47,7 +47,13 @@ public sealed class TestDatabase : IAsyncDisposable
     }
 
     private static string ConnectionStringOf(string name) =>
-        new NpgsqlConnectionStringBuilder(Server.Value) { Database = name, MaxPoolSize = 20 }.ToString();
+        new NpgsqlConnectionStringBuilder(Server.Value)
+        {
+            Database = name,
+            MaxPoolSize = 20,
+            // A machine that is busy with browsers may be long in letting a connection in.
+            Timeout = 60,
+        }.ToString();
 
     private static async Task<string> MakeTemplate()
     {
