@@ -124,6 +124,7 @@ public static class QuillServer
             .AddSingleton<SpaceStore>()
             .AddSingleton<GroupStore>()
             .AddSingleton<LeavingStore>()
+            .AddSingleton<OwnPassword>()
             .AddSingleton<InvitationStore>()
             .AddSingleton<ShareStore>()
             .AddSingleton<GuestStore>()

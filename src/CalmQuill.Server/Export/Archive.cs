@@ -4,8 +4,7 @@ using System.Text;
 namespace CalmQuill.Server.Export;
 
 /// <summary>A ZIP archive that is only ever written forwards, in which every name is good on every system and stands once.</summary>
-/// <param name="to">Where to. What is put in is in memory until it is passed on.</param>
-internal sealed class Archive(Stream to) : IAsyncDisposable
+internal sealed class Archive : IAsyncDisposable
 {
     /// <summary>A path that is longer than this may not be unpacked everywhere; characters.</summary>
     private const int LongestPath = 200;
@@ -13,12 +12,18 @@ internal sealed class Archive(Stream to) : IAsyncDisposable
     private readonly HashSet<string> names = new(StringComparer.OrdinalIgnoreCase);
     private readonly List<(string Path, string Why)> leftOut = [];
     private readonly Outgoing outgoing = new();
-    private ZipArchive? zip;
+    private readonly Stream to;
+    private readonly ZipArchive zip;
+
+    /// <param name="to">Where to. What is put in is in memory until it is passed on.</param>
+    public Archive(Stream to)
+    {
+        this.to = to;
+        zip = new ZipArchive(outgoing, ZipArchiveMode.Create, leaveOpen: true, Encoding.UTF8);
+    }
 
     /// <summary>What could not be put in, and why.</summary>
     public IReadOnlyList<(string Path, string Why)> LeftOut => leftOut;
-
-    private ZipArchive Zip => zip ??= new ZipArchive(outgoing, ZipArchiveMode.Create, leaveOpen: true, Encoding.UTF8);
 
     public void LeaveOut(string path, string why) => leftOut.Add((path, why));
 
@@ -48,7 +53,7 @@ internal sealed class Archive(Stream to) : IAsyncDisposable
     {
         // What a PDF consists of is compressed already.
         var level = path.EndsWith(".pdf", StringComparison.Ordinal) ? CompressionLevel.NoCompression : CompressionLevel.Fastest;
-        await using var entry = Zip.CreateEntry(path, level).Open();
+        await using var entry = zip.CreateEntry(path, level).Open();
         await entry.WriteAsync(bytes, cancel);
     }
 
@@ -58,8 +63,7 @@ internal sealed class Archive(Stream to) : IAsyncDisposable
     /// <summary>Writes what is in it at its end, without which it is no archive: only for one that came to its end.</summary>
     public async Task Finish(CancellationToken cancel)
     {
-        await Zip.DisposeAsync();
-        zip = null;
+        await zip.DisposeAsync();
         await PassOn(cancel);
     }
 

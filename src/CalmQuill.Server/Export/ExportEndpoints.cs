@@ -123,7 +123,7 @@ internal static class ExportEndpoints
     private static async Task<IResult> Pdf(string title, IAsyncEnumerable<PrintedPage> pages, CancellationToken cancel) =>
         Results.File(await PdfExport.Write(title, pages, cancel), "application/pdf", FileName(title) + ".pdf");
 
-    internal static string TitleOf(ShownPage page) => page.Title.Length > 0 ? page.Title : $"Page {page.Number}";
+    private static string TitleOf(ShownPage page) => page.Title.Length > 0 ? page.Title : $"Page {page.Number}";
 
     /// <summary>A title as systems take it for a file’s name, without its ending.</summary>
     internal static string FileName(string title) =>

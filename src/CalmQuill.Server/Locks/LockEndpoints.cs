@@ -105,20 +105,14 @@ internal static class LockEndpoints
         SignedInAfresh asked,
         HttpContext http,
         LockStore locks,
-        PersonStore people,
-        IPasswordHasher<Person> hasher,
-        SignInLimiter limiter,
-        Settings settings,
+        OwnPassword password,
         CancellationToken cancel
     )
     {
         if (!Rights.MayLock(locked.Role, locked.Lock.SetBy == locked.Visitor.Person))
             return Problems.NotAllowed($"Only who put the lock on, or an owner of the library, takes it off.");
-        var person = (await people.Find(locked.Visitor.Person, cancel))!;
-        if (!await limiter.Allows($"details of {person.Id}", http, null, cancel))
-            return Problems.TooMany();
-        if (!hasher.IsPassword(person, asked.Password, settings.IsDemonstration))
-            return Problems.Of(StatusCodes.Status400BadRequest, "wrong-password", $"The password of your account is not right.");
+        if ((await password.Ask(http, asked.Password, cancel)).Refused is { } refused)
+            return refused;
         await locks.Remove(locked.Lock.Space, locked.Lock.Notebook, cancel);
         return Results.NoContent();
     }

@@ -1,6 +1,5 @@
 using CalmQuill.Store.People;
 using Microsoft.AspNetCore.Authentication;
-using Microsoft.AspNetCore.Identity;
 
 namespace CalmQuill.Server.People;
 
@@ -32,20 +31,15 @@ internal static class LeavingEndpoints
     private static async Task<IResult> Leave(
         Farewell asked,
         HttpContext http,
-        PersonStore people,
+        OwnPassword password,
         LeavingStore leaving,
-        IPasswordHasher<Person> hasher,
-        SignInLimiter limiter,
-        Settings settings,
         TimeProvider clock,
         CancellationToken cancel
     )
     {
-        var person = (await people.Find(http.User.Id(), cancel))!;
-        if (!await limiter.Allows($"details of {person.Id}", http, null, cancel))
-            return Problems.TooMany();
-        if (!hasher.IsPassword(person, asked.Password, settings.IsDemonstration))
-            return PeopleEndpoints.WrongPassword();
+        var (person, refused) = await password.Ask(http, asked.Password, cancel);
+        if (refused is not null)
+            return refused;
         if (await leaving.Leave(person.Id, clock.GetUtcNow(), cancel) is { Count: > 0 } leaderless)
             return Problems.Of(
                 StatusCodes.Status409Conflict,

@@ -331,20 +331,9 @@ internal static class PeopleEndpoints
     }
 
     /// <summary>Whether a password is the person's: a device that is going to ask for it without a connection makes sure of it first.</summary>
-    private static async Task<IResult> CheckPassword(
-        NewPassword asked,
-        HttpContext http,
-        PersonStore people,
-        IPasswordHasher<Person> hasher,
-        SignInLimiter limiter,
-        Settings settings,
-        CancellationToken cancel
-    )
+    private static async Task<IResult> CheckPassword(NewPassword asked, HttpContext http, OwnPassword password, CancellationToken cancel)
     {
-        var person = (await people.Find(http.User.Id(), cancel))!;
-        if (!await limiter.Allows($"details of {person.Id}", http, null, cancel))
-            return Problems.TooMany();
-        return hasher.IsPassword(person, asked.Old, settings.IsDemonstration) ? Results.NoContent() : WrongPassword();
+        return (await password.Ask(http, asked.Old, cancel)).Refused ?? Results.NoContent();
     }
 
     /// <summary>A fresh secret for an authenticator. Nothing is turned on until a code of it is given.</summary>
@@ -365,19 +354,14 @@ internal static class PeopleEndpoints
     private static async Task<IResult> TurnOn(
         Factor asked,
         HttpContext http,
-        PersonStore people,
+        OwnPassword password,
         SecondFactor factor,
-        IPasswordHasher<Person> hasher,
-        SignInLimiter limiter,
-        Settings settings,
         CancellationToken cancel
     )
     {
-        var person = (await people.Find(http.User.Id(), cancel))!;
-        if (!await limiter.Allows($"details of {person.Id}", http, null, cancel))
-            return Problems.TooMany();
-        if (!hasher.IsPassword(person, asked.Password, settings.IsDemonstration))
-            return WrongPassword();
+        var (person, refused) = await password.Ask(http, asked.Password, cancel);
+        if (refused is not null)
+            return refused;
         if (person.SecondFactor is not null)
             return Problems.Of(StatusCodes.Status409Conflict, "second-factor-on", $"The second factor is on already. Turn it off first.");
         if (
@@ -395,19 +379,14 @@ internal static class PeopleEndpoints
     private static async Task<IResult> TurnOff(
         Factor asked,
         HttpContext http,
-        PersonStore people,
+        OwnPassword password,
         SecondFactor factor,
-        IPasswordHasher<Person> hasher,
-        SignInLimiter limiter,
-        Settings settings,
         CancellationToken cancel
     )
     {
-        var person = (await people.Find(http.User.Id(), cancel))!;
-        if (!await limiter.Allows($"details of {person.Id}", http, null, cancel))
-            return Problems.TooMany();
-        if (!hasher.IsPassword(person, asked.Password, settings.IsDemonstration))
-            return WrongPassword();
+        var (person, refused) = await password.Ask(http, asked.Password, cancel);
+        if (refused is not null)
+            return refused;
         await factor.TurnOff(person.Id, cancel);
         return Results.NoContent();
     }
@@ -423,9 +402,6 @@ internal static class PeopleEndpoints
 
     private static IResult NoLetter() =>
         Problems.Of(StatusCodes.Status400BadRequest, "no-letter", $"This link was used already, or its time is over. Ask for a new one.");
-
-    internal static IResult WrongPassword() =>
-        Problems.Of(StatusCodes.Status400BadRequest, "wrong-password", $"The password of your account is not right.");
 
     private static IResult EmailTaken() =>
         Problems.Of(StatusCodes.Status409Conflict, "email-taken", $"There is an account with this e-mail address already.");

@@ -1,6 +1,7 @@
 using CalmQuill.Store.Groups;
 using CalmQuill.Store.Rights;
 using CalmQuill.Store.Sharing;
+using CalmQuill.Store.Spaces;
 using Npgsql;
 
 namespace CalmQuill.Store.People;
@@ -10,7 +11,7 @@ namespace CalmQuill.Store.People;
 /// What a person wrote in groups is the groups', and stays with the person's name: the row in <c>people</c> is never removed, only emptied of all by which
 /// somebody could sign in or be written to.
 /// </remarks>
-public sealed class LeavingStore(Database database, GroupStore groups)
+public sealed class LeavingStore(Database database, GroupStore groups, SpaceStore spaces)
 {
     /// <summary>For so many days an account can be had back.</summary>
     public const int Days = 30;
@@ -18,7 +19,8 @@ public sealed class LeavingStore(Database database, GroupStore groups)
     private const string GroupsOf = """
         SELECT s.id, s.name,
             (SELECT count(*)::int FROM members o WHERE o.space_id = s.id AND o.person_id <> @person),
-            m.role = 3 AND NOT EXISTS (SELECT 1 FROM members o WHERE o.space_id = s.id AND o.person_id <> @person AND o.role = 3)
+            EXISTS (SELECT 1 FROM members o WHERE o.space_id = s.id AND o.person_id <> @person)
+                AND NOT EXISTS (SELECT 1 FROM members o WHERE o.space_id = s.id AND o.person_id <> @person AND o.role = 3)
         FROM members m JOIN spaces s ON s.id = m.space_id
         WHERE m.person_id = @person AND NOT s.personal
         ORDER BY s.name, s.id
@@ -73,7 +75,7 @@ public sealed class LeavingStore(Database database, GroupStore groups)
             ("person", person)
         );
         var left = await Groups(connection, person, cancel);
-        List<LeftGroup> leaderless = [.. left.Where(group => group.IsLeaderless && group.Others > 0)];
+        List<LeftGroup> leaderless = [.. left.Where(group => group.IsLeaderless)];
         if (leaderless.Count > 0)
             return leaderless;
         foreach (var alone in left.Where(group => group.Others == 0))
@@ -138,14 +140,8 @@ public sealed class LeavingStore(Database database, GroupStore groups)
 
     private async Task Erase(NpgsqlConnection connection, Guid person, CancellationToken cancel)
     {
-        var own = await new NpgsqlCommand(
-            "SELECT s.id FROM members m JOIN spaces s ON s.id = m.space_id WHERE m.person_id = @person AND s.personal",
-            connection
-        )
-            .With(("person", person))
-            .Rows(row => row.GetGuid(0), cancel);
-        foreach (var library in own)
-            await groups.Remove(connection, library, cancel);
+        if (await spaces.PersonalOf(person, cancel) is { } own)
+            await groups.Remove(connection, own, cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         foreach (var table in OfPerson)
             await connection.Execute($"DELETE FROM {table} WHERE person_id = @person", cancel, ("person", person));

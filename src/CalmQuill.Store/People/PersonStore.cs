@@ -55,7 +55,9 @@ public sealed class PersonStore(Database database)
     public Task<Person?> FindByEmail(string email, CancellationToken cancel) =>
         database.Command($"SELECT {Columns} FROM people p WHERE lower(p.email) = lower(@email)").With(("email", email)).Row(Read, cancel);
 
-    /// <summary>Those whose whole name this is, in any case: two at most, which is one too many to know who is meant. Nobody whose account is deleted.</summary>
+    /// <summary>
+    /// Those whose whole name this is, in any case: two at most, which is one too many to know who is meant. Nobody whose account is deleted.
+    /// </summary>
     public Task<List<Person>> FindByName(string name, CancellationToken cancel) =>
         database
             .Command(

@@ -146,7 +146,10 @@ public sealed class ShareStore(Database database)
     {
         await End(
             connection,
-            "person_id = @person OR space_id IN (SELECT m.space_id FROM members m JOIN spaces l ON l.id = m.space_id WHERE m.person_id = @person AND l.personal)",
+            """
+            person_id = @person
+                OR space_id IN (SELECT m.space_id FROM members m JOIN spaces l ON l.id = m.space_id WHERE m.person_id = @person AND l.personal)
+            """,
             cancel,
             ("person", person)
         );

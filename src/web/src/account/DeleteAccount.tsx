@@ -10,6 +10,7 @@ import { useSyncState } from '../sync/syncState';
 import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { FormDialog, Problem } from '../ui/FormDialog';
+import { UnsentNote } from '../ui/UnsentNote';
 
 interface Leaving {
   notebooks: number;
@@ -46,7 +47,7 @@ function Farewell({ onClose }: { onClose: () => void }) {
     // Groups may have been handed over since.
     gcTime: 0,
   });
-  const leaderless = data?.groups.filter((group) => group.isLeaderless && group.others > 0) ?? [];
+  const leaderless = data?.groups.filter((group) => group.isLeaderless) ?? [];
   return (
     <FormDialog
       title={t`Delete my account`}
@@ -78,14 +79,7 @@ function Farewell({ onClose }: { onClose: () => void }) {
               ))}
             </div>
           )}
-          {waiting > 0 && (
-            <p className="mt-3 font-semibold" data-testid="parting-waits">
-              {plural(waiting, {
-                one: 'One change is not sent yet. It is waited for, so that nothing is lost.',
-                other: '# changes are not sent yet. They are waited for, so that nothing is lost.',
-              })}
-            </p>
-          )}
+          <UnsentNote />
           {leaderless.length === 0 && (
             <div className="mt-4">
               <Field

@@ -1,7 +1,7 @@
 import { plural, t } from '@lingui/core/macro';
 import { XIcon } from '@phosphor-icons/react';
 import type { ReactNode } from 'react';
-import { recentDays, useKeepable, useKept } from '../data/useKeeping';
+import { nameOf, recentDays, useKeepable, useKept } from '../data/useKeeping';
 import { useLibraries } from '../data/useLibrary';
 import { useSummaries } from '../data/useShelf';
 import { bytesWords } from '../model/bytes';
@@ -78,12 +78,12 @@ export function OfflineChoice() {
 /** Which of those that are to be here cannot be, and why. */
 function Refusals({ notebooks }: { notebooks: readonly string[] }) {
   const keeping = useKept();
-  const nameOf = useNames();
+  const libraries = useLibraries();
   return notebooks.flatMap((notebook) => {
     const problem = keeping.stateOf(notebook)?.problem;
     return problem ? (
       <p key={notebook} className="text-[13px] text-quiet" data-testid="not-kept">
-        {t`“${nameOf(notebook) ?? ''}”: ${problem}`}
+        {t`“${nameOf(libraries, notebook) ?? ''}”: ${problem}`}
       </p>
     ) : (
       []
@@ -91,13 +91,8 @@ function Refusals({ notebooks }: { notebooks: readonly string[] }) {
   });
 }
 
-function useNames(): (notebook: string) => string | undefined {
-  const libraries = useLibraries();
-  return (notebook) => [...libraries.values()].map((library) => library.find(notebook)?.name).find(Boolean);
-}
-
 function OnRoad({ notebook, size, onLeave }: { notebook: string; size: number; onLeave: () => void }) {
-  const name = useNames()(notebook);
+  const name = nameOf(useLibraries(), notebook);
   const state = useKept().stateOf(notebook);
   return (
     <li className="flex min-h-11 items-center gap-3 border-b border-base-300" data-testid="on-road">

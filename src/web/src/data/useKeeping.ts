@@ -1,7 +1,7 @@
 import { plural, t } from '@lingui/core/macro';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { useSession } from '../server/session';
-import type { KeepMode, Keeping, WantedNotebook } from '../sync/keeping';
+import type { KeepChoice, KeepMode, Keeping, WantedNotebook } from '../sync/keeping';
 import { say } from '../ui/saying';
 import type { Library } from './Library';
 import { ownPapersOf } from './ownPapers';
@@ -40,22 +40,32 @@ export function useKeepable(): (mode: KeepMode) => { space: string; notebook: st
   }, [spaces, libraries, personal, since]);
 }
 
+/** What a notebook is called in whichever library has it. */
+export const nameOf = (libraries: Map<string, Library>, notebook: string): string | undefined =>
+  [...libraries.values()].map((library) => library.find(notebook)?.name).find(Boolean);
+
 const notebooksOf = (library: Library | undefined) =>
   [...(library?.nodes.values() ?? [])].filter((node) => node.kind === 'notebook' && !node.inBin);
 
+/** What was chosen; renders again when that is another. */
+function useChoice(): KeepChoice {
+  const { keeping } = useWorkspace();
+  return useSyncExternalStore(keeping.subscribe, () => keeping.choice);
+}
+
 /** Whether anything is kept that was not opened. */
 export function useKeepsAnything(): boolean {
-  const { mode, road } = useKept().choice;
+  const { mode, road } = useChoice();
   return mode !== 'opened' || road.length > 0;
 }
 
 /** Keeps on this device what was chosen to be there, and says when what was chosen just now is. */
 export function useKeepingNotebooks(): void {
-  const keeping = useKept();
+  const { keeping } = useWorkspace();
   const libraries = useLibraries();
   const summaries = useSummaries();
   const keepable = useKeepable();
-  const { mode, road } = keeping.choice;
+  const { mode, road } = useChoice();
   const { spaces } = useSession();
   const wanted = useMemo(() => {
     const onRoad = spaces.flatMap(({ id }) =>
@@ -71,7 +81,7 @@ export function useKeepingNotebooks(): void {
       return { space, notebook, version, papers: papers.get(space)! };
     });
   }, [spaces, libraries, summaries, keepable, mode, road]);
-  const text = JSON.stringify(wanted);
+  const text = useMemo(() => JSON.stringify(wanted), [wanted]);
   // Libraries are new objects after every change of theirs; only what is wanted counts.
   useEffect(() => keeping.want(wanted), [keeping, text]); // eslint-disable-line react-hooks/exhaustive-deps
   useEffect(() => () => keeping.want([]), [keeping]);
@@ -84,13 +94,17 @@ const papersOf = (library: Library | undefined): Map<string, string> =>
 /** Says when a notebook that was chosen for the road just now is ready. */
 function useSayingReady(keeping: Keeping, libraries: Map<string, Library>): void {
   useEffect(() => {
-    for (const notebook of keeping.awaited) {
-      const state = keeping.stateOf(notebook);
-      if (!state?.isReady) continue;
-      keeping.awaited.delete(notebook);
-      const name = [...libraries.values()].map((library) => library.find(notebook)?.name).find(Boolean) ?? '';
-      const pages = plural(state.pages, { one: 'its page is', other: 'all # pages are' });
-      say(t`“${name}” is ready for the road: ${pages} on this device.`);
-    }
-  });
+    const sayReady = () => {
+      for (const notebook of keeping.awaited) {
+        const state = keeping.stateOf(notebook);
+        if (!state?.isReady) continue;
+        keeping.awaited.delete(notebook);
+        const name = nameOf(libraries, notebook) ?? '';
+        const pages = plural(state.pages, { one: 'its page is', other: 'all # pages are' });
+        say(t`“${name}” is ready for the road: ${pages} on this device.`);
+      }
+    };
+    sayReady();
+    return keeping.subscribe(sayReady);
+  }, [keeping, libraries]);
 }

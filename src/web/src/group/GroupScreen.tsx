@@ -1,4 +1,4 @@
-import { plural, t } from '@lingui/core/macro';
+import { t } from '@lingui/core/macro';
 import { DotsThreeIcon, HandshakeIcon, PencilSimpleIcon, SignOutIcon, TrashIcon } from '@phosphor-icons/react';
 import { type ReactNode, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
@@ -11,6 +11,7 @@ import { TermsField } from '../settings/TermsField';
 import { Usage } from '../settings/Usage';
 import { Button } from '../ui/Button';
 import { FormDialog, Problem } from '../ui/FormDialog';
+import { UnsentNote } from '../ui/UnsentNote';
 import { Menu, type MenuEntry } from '../ui/Menu';
 import { AtTheDoor } from './AtTheDoor';
 import { Dissolved } from './Dissolved';
@@ -189,14 +190,7 @@ function Parting({
       {(problem) => (
         <>
           {children}
-          {waiting > 0 && (
-            <p className="mt-3 font-semibold" data-testid="parting-waits">
-              {plural(waiting, {
-                one: 'One change is not sent yet. It is waited for, so that nothing is lost.',
-                other: '# changes are not sent yet. They are waited for, so that nothing is lost.',
-              })}
-            </p>
-          )}
+          <UnsentNote />
           <Problem words={problem} testId="parting-problem" />
         </>
       )}

@@ -72,10 +72,11 @@ export function calendarDayWords(day: string): string {
 }
 
 /** The day as 2026-11-23. */
-export function dayKey(at: Date | number = Date.now()): string {
-  const date = inZone(at);
-  return `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}-${String(date.getDate()).padStart(2, '0')}`;
-}
+export const dayKey = (at: Date | number = Date.now()): string => keyOf(inZone(at));
+
+/** The day that a date's own fields say, as 2026-11-23. */
+export const keyOf = (date: Date): string =>
+  `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}-${String(date.getDate()).padStart(2, '0')}`;
 
 /** The week of the year by ISO 8601: the one with the year's first Thursday is week 1. */
 export function isoWeek(date = inZone(Date.now())): number {

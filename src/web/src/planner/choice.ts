@@ -1,3 +1,4 @@
+import { keyOf } from '../model/time';
 import { inZone } from '../model/zone';
 import { spoken } from '../words/language';
 import { t } from '@lingui/core/macro';
@@ -56,12 +57,10 @@ export interface Chosen {
 /** From the beginning of this month, for half a year. */
 export function usual(week: Chosen['week']): Chosen {
   const now = inZone(Date.now());
-  const key = (date: Date) =>
-    `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}-${String(date.getDate()).padStart(2, '0')}`;
   return {
     name: t`Planner`,
-    first: key(new Date(now.getFullYear(), now.getMonth(), 1)),
-    last: key(new Date(now.getFullYear(), now.getMonth() + 6, 0)),
+    first: keyOf(new Date(now.getFullYear(), now.getMonth(), 1)),
+    last: keyOf(new Date(now.getFullYear(), now.getMonth() + 6, 0)),
     week,
     language: spoken(),
     kinds: ['year', 'month', 'week', 'day', 'notes'],

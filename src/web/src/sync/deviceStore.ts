@@ -71,26 +71,6 @@ export class DeviceStore {
     return this.peek(address);
   }
 
-  /** The same of one that is to be fetched: as long as it is expected, it is kept. */
-  async expect(address: string): Promise<Held> {
-    await this.adopt(address);
-    const transaction = this.database.transaction('documents', 'readwrite');
-    const kept = await transaction.store.get(address);
-    if (!kept || kept.forgotten) {
-      const generation = kept?.generation;
-      void transaction.store.put({ id: address, sequence: 0, ...(generation !== undefined && { generation }) });
-    }
-    await transaction.done;
-    return this.peek(address);
-  }
-
-  /** Up to which number each of these documents is here; -1 where nothing is known of it. */
-  async reachOf(addresses: readonly string[]): Promise<number[]> {
-    const { store } = this.database.transaction('documents');
-    const kept = await Promise.all(addresses.map((address) => store.get(address)));
-    return kept.map((one) => (one && !one.forgotten && (one.fromStart || one.sequence > 0) ? one.sequence : -1));
-  }
-
   /** The same without opening it. */
   async peek(address: string): Promise<Held> {
     const transaction = this.database.transaction(['documents', 'operations', 'outbox', 'outlines']);
@@ -118,6 +98,26 @@ export class DeviceStore {
       isStanding: kept?.isStanding ?? false,
       outlines: isWhole && outlines?.sequence === sequence ? outlines : undefined,
     };
+  }
+
+  /** The same of one that is to be fetched: what comes is kept as long as it is expected. */
+  async expect(address: string): Promise<Held> {
+    await this.adopt(address);
+    const transaction = this.database.transaction('documents', 'readwrite');
+    const kept = await transaction.store.get(address);
+    if (!kept || kept.forgotten) {
+      const generation = kept?.generation;
+      void transaction.store.put({ id: address, sequence: 0, ...(generation !== undefined && { generation }) });
+    }
+    await transaction.done;
+    return this.peek(address);
+  }
+
+  /** Up to which number each of these documents is here; -1 where nothing is known of it. */
+  async reachOf(addresses: readonly string[]): Promise<number[]> {
+    const { store } = this.database.transaction('documents');
+    const kept = await Promise.all(addresses.map((address) => store.get(address)));
+    return kept.map((one) => (one && !one.forgotten && (one.fromStart || one.sequence > 0) ? one.sequence : -1));
   }
 
   /** Takes over what an earlier version kept under the id alone, which was one document's then. */
@@ -250,8 +250,7 @@ export class DeviceStore {
 
   /** Whether all of a document is on this device, as far as it was told of it. */
   async isWhole(address: string): Promise<boolean> {
-    const kept = await this.database.get('documents', address);
-    if (!kept || kept.forgotten || !(kept.fromStart || kept.sequence > 0)) return false;
+    if ((await this.reachOf([address]))[0]! < 0) return false;
     const { reached } = await this.peek(address);
     return reached.furthest === reached.complete;
   }

@@ -192,14 +192,13 @@ export class Keeping {
     const { space, notebook } = one;
     await bringHere(store, space, 'notebook', notebook, signal);
     const pages = await this.around.list<ShownPage[]>(pagesPath(one));
-    let state = await this.look(one, pages);
-    this.note(one, state);
     const missing = await this.missingOf(space, pages);
+    let here = pages.length - missing.length;
+    if (missing.length > 0) this.note(one, { pages: pages.length, here, isReady: false });
     const fetch = async () => {
       for (let page = missing.shift(); page && !signal.aborted; page = missing.shift()) {
         await bringHere(store, space, 'page', page.id, signal);
-        state = { ...state, here: Math.min(state.pages, state.here + 1) };
-        this.note(one, state);
+        this.note(one, { pages: pages.length, here: ++here, isReady: false });
       }
     };
     await Promise.all(Array.from({ length: atOnce }, fetch));
