@@ -217,6 +217,10 @@ public static partial class HandBridge
         return Session.Framed(frames);
     }
 
+    /// <summary>What was laid down last may be taken back from outside of its page, as <see cref="UndoBridge.Last"/> says.</summary>
+    [JSExport]
+    public static void NoteLaid() => Session.NoteBack([.. laying?.Steps.Reverse().Select(step => new Change.EffectSet(step, false)) ?? []]);
+
     /// <summary>Begins to give laying down up, for <see cref="PageBridge.GoOn"/>: what was laid becomes one step and is taken back.</summary>
     [JSExport]
     public static int GiveUpLaying(int page) =>

@@ -116,7 +116,8 @@ public static partial class LibraryBridge
                 Guid.Parse(node),
                 nodes,
                 Guid.Parse(parent),
-                false,
+                null,
+                true,
                 Session.Replica.Id,
                 new SeededIds(Guid.Parse(seed)).Next
             ) ?? throw new SentenceException($"This is no longer there. Nothing was copied.");
@@ -199,7 +200,7 @@ public static partial class LibraryBridge
 
     private static LibraryDocument Library(int handle) => Session.Document<LibraryDocument>(handle);
 
-    private static void Write(Utf8JsonWriter json, LibraryNode node)
+    internal static void Write(Utf8JsonWriter json, LibraryNode node)
     {
         json.WriteStartObject();
         json.WriteString("id", node.Id);

@@ -65,7 +65,7 @@ public static partial class NotebookBridge
     public static string Read(int notebook, string target, int property) =>
         Session.Document<NotebookDocument>(notebook).Read(Guid.Parse(target), (Property)property);
 
-    private static void Write(System.Text.Json.Utf8JsonWriter json, NotebookDocument document, NotebookEntry entry)
+    internal static void Write(System.Text.Json.Utf8JsonWriter json, NotebookDocument document, NotebookEntry entry)
     {
         json.WriteStartObject();
         json.WriteString("id", entry.Id);

@@ -21,12 +21,14 @@ internal interface IOpenDocument
     List<Operation> Operations();
 }
 
-internal sealed class OpenLibrary : IOpenDocument
+internal sealed class OpenLibrary : IOpenPlaces
 {
     private readonly LibraryDocument core = new();
     private Dictionary<Guid, LibraryNode> handedOut = [];
 
     public DocumentKind Kind => DocumentKind.Library;
+
+    public PlacesPast? Past { get; set; }
 
     public object Core => core;
 
@@ -48,13 +50,15 @@ internal sealed class OpenLibrary : IOpenDocument
     }
 }
 
-internal sealed class OpenNotebook : IOpenDocument
+internal sealed class OpenNotebook : IOpenPlaces
 {
     private readonly NotebookDocument core = new();
 
     private List<NotebookEntry> handedOut = [];
 
     public DocumentKind Kind => DocumentKind.Notebook;
+
+    public PlacesPast? Past { get; set; }
 
     /// <summary>How the outline differs from the one handed out before; from nothing where who asks has another number of entries.</summary>
     public OutlineChange TakeOutline(int had)

@@ -64,6 +64,9 @@ internal static class Session
     /// <summary>Whether what is done is noted in <see cref="Back"/>.</summary>
     public static bool IsTakingNote { get; set; }
 
+    /// <summary>Notes how something that was done in many slices is taken back.</summary>
+    public static void NoteBack(List<Change> changes) => Back = IsTakingNote ? changes : null;
+
     private static void Remember(int handle, IReadOnlyList<Operation> operations) =>
         Back =
             !IsTakingNote ? null

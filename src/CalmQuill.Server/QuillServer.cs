@@ -139,6 +139,7 @@ public static class QuillServer
             .AddSingleton<DocumentWriter>()
             .AddSingleton<SpotStore>()
             .AddSingleton<DeedStore>()
+            .AddSingleton<ChartStore>()
             .AddSingleton<AssetStore>()
             .AddSingleton<DatabaseFiles>()
             .AddSingleton<IAssetFiles>(provider =>

@@ -3,6 +3,7 @@ using CalmQuill.Core.Changing;
 using CalmQuill.Core.History;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
+using CalmQuill.Core.Layers;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Spots;
@@ -143,6 +144,21 @@ public sealed class HistoryTests : OnPage
         Assert.Equal(history.Page.Find(mine)!.Bounds, Item(mine).Bounds);
         Assert.Equal(Ball.Colour, ((InkContent)Item(mine).Content).Colour);
         Assert.Equal(Difference.Changed, Comparing.Of(history.Page.Find(theirs), Item(theirs)));
+    }
+
+    [Fact]
+    public void Nothing_is_put_back_onto_a_layer_that_was_erased_since()
+    {
+        var layer = Generate.Node(7);
+        Do(Ines, new Change.LayerSet(layer, [new LayerValue(LayerField.Name, "Sketch")]));
+        var line = Do(Ines, new Change.StrokeAdded(Ball, Now, Straight(0, 0, 3000, 0)) { Layer = layer }).Id;
+        var then = Page.OperationCount;
+        Do(Ines, new Change.ItemsSet([line], [new ItemValue(ItemField.Layer, Generate.Node(8).ToString())]));
+        Do(Ines, new Change.ItemsShifted([line], 50, 0));
+        Do(Ines, new Change.LayerSet(layer, [new LayerValue(LayerField.Erased, "1")]));
+        Have(Page, Back(then), Ines);
+        Assert.True(Item(line).Stands);
+        Assert.Equal(0, Item(line).Dx);
     }
 
     [Fact]

@@ -303,6 +303,23 @@ public sealed class RolesTests : IAsyncLifetime
         ("/api/follow-ups.md", "POST", "/api/follow-ups.md", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
         ("/api/follow-ups.csv", "POST", "/api/follow-ups.csv", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
         ("/api/spaces/{space:guid}/deeds", "GET", "/api/spaces/{space}/deeds", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
+        ("/api/spaces/{space:guid}/chart", "GET", "/api/spaces/{space}/chart", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
+        (
+            "/api/spaces/{space:guid}/notebooks/{notebook:guid}/chart",
+            "GET",
+            "/api/spaces/{space}/notebooks/{notebook}/chart",
+            [Ok, Ok, Ok, NotHere, SignedOut],
+            Ok,
+            Locked
+        ),
+        (
+            "/api/spaces/{space:guid}/notebooks/{notebook:guid}/then",
+            "GET",
+            "/api/spaces/{space}/notebooks/{notebook}/then?at=1700000000000",
+            [Ok, Ok, Ok, NotHere, SignedOut],
+            Ok,
+            Locked
+        ),
         (
             "/api/spaces/{space:guid}/notebooks/{notebook:guid}/deeds",
             "GET",
@@ -531,6 +548,8 @@ public sealed class RolesTests : IAsyncLifetime
     private static readonly Dictionary<string, (int Reading, int Writing)> OfGuests = new()
     {
         ["GET /api/spaces/{space}/notebooks/{notebook}/deeds"] = (Ok, Ok),
+        ["GET /api/spaces/{space}/notebooks/{notebook}/chart"] = (Ok, Ok),
+        ["GET /api/spaces/{space}/notebooks/{notebook}/then?at=1700000000000"] = (Ok, Ok),
         ["GET /api/spaces/{space}/notebooks/{notebook}/lectern"] = (Done, Done),
         ["GET /api/spaces/{space}/documents/page/{page}/operations"] = (Ok, Ok),
         ["GET /api/spaces/{space}/documents/notebook/{notebook}/operations"] = (Ok, Ok),

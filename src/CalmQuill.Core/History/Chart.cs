@@ -23,12 +23,20 @@ public sealed class Chart
 
     private Chart(List<Sitting> sittings, List<Stroke> strokes) => (this.sittings, Strokes) = (sittings, strokes);
 
+    /// <summary>A bar that was worked out elsewhere, to go by; who did what is not on it.</summary>
+    public Chart(IEnumerable<Sitting> sittings)
+        : this([.. sittings], []) { }
+
     /// <summary>Something that was done.</summary>
     /// <param name="At">When, UTC milliseconds since 1970.</param>
     /// <param name="Person">By whom.</param>
     /// <param name="Deed">What.</param>
     /// <param name="Things">To how many things.</param>
-    public readonly record struct Entry(long At, Guid Person, Deed Deed, int Things);
+    public readonly record struct Entry(long At, Guid Person, Deed Deed, long Things)
+    {
+        /// <summary>When it began, where it is told of a time and not of a moment.</summary>
+        public long From { get; init; } = At;
+    }
 
     /// <summary>A time in which something was done again and again.</summary>
     /// <param name="From">Its first deed, UTC milliseconds since 1970.</param>
@@ -45,7 +53,7 @@ public sealed class Chart
     /// <summary>All that was done, by columns.</summary>
     public IReadOnlyList<Stroke> Strokes { get; }
 
-    /// <param name="entries">What was done, in the order of time.</param>
+    /// <param name="entries">What was done, in the order in which it began.</param>
     public static Chart Of(IReadOnlyList<Entry> entries)
     {
         var spans = Spans(entries);
@@ -65,7 +73,7 @@ public sealed class Chart
         var chart = new Chart(sittings, []);
         var strokes = entries
             .GroupBy(entry => (Column: Math.Min(Columns - 1, (int)(chart.PositionOf(entry.At) * Columns)), entry.Person, entry.Deed))
-            .Select(one => new Stroke(one.Key.Column, one.Key.Person, one.Key.Deed, one.Sum(entry => (long)entry.Things)))
+            .Select(one => new Stroke(one.Key.Column, one.Key.Person, one.Key.Deed, one.Sum(entry => entry.Things)))
             .OrderBy(stroke => stroke.Column);
         return new Chart(sittings, [.. strokes]);
     }
@@ -135,10 +143,10 @@ public sealed class Chart
         var spans = new List<(long From, long To, int Count)>();
         foreach (var entry in entries)
         {
-            if (spans.Count > 0 && entry.At - spans[^1].To <= pause)
+            if (spans.Count > 0 && entry.From - spans[^1].To <= pause)
                 spans[^1] = spans[^1] with { To = Math.Max(spans[^1].To, entry.At), Count = spans[^1].Count + 1 };
             else
-                spans.Add((entry.At, entry.At, 1));
+                spans.Add((entry.From, entry.At, 1));
         }
 
         return spans;

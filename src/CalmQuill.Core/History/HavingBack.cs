@@ -117,7 +117,12 @@ public sealed class HavingBack
             Add(step.IsShift ? new Change.ItemsShifted([then.Id], step.E, step.F) : new Change.ItemsTransformed([then.Id], [], step));
         }
 
-        var values = Comparing.Restyled(then, standing).Select(field => new ItemValue(field, then.Read(field))).ToList();
+        var values = Comparing
+            .Restyled(then, standing)
+            .Select(field => new ItemValue(field, then.Read(field)))
+            // A layer that was erased since is none to lie on.
+            .Where(value => value.Field is not ItemField.Layer || standing.IsThere(value.Value))
+            .ToList();
         if (values.Count > 0)
             Add(new Change.ItemsSet([then.Id], values));
         return true;

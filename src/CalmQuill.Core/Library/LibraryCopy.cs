@@ -68,7 +68,8 @@ public sealed record LibraryCopy(Guid Top, IReadOnlyList<Change> Changes, IReadO
     /// <param name="node">The folder or notebook.</param>
     /// <param name="target">The nodes of the library it goes into: the same list when it stays.</param>
     /// <param name="parent">The folder it goes into; <see cref="Guid.Empty"/> for the head of the library.</param>
-    /// <param name="takesName">Whether it takes its original's name over, which then goes away, instead of being called a copy.</param>
+    /// <param name="name">What it is called; null for a copy of its original.</param>
+    /// <param name="withTags">Whether tags go along; they mean nothing in another library.</param>
     /// <param name="device">Who copies, for the order key.</param>
     /// <param name="newId">Draws a fresh id.</param>
     /// <exception cref="SentenceException">The folder is not there, with a sentence.</exception>
@@ -77,7 +78,8 @@ public sealed record LibraryCopy(Guid Top, IReadOnlyList<Change> Changes, IReadO
         Guid node,
         IReadOnlyList<LibraryNode> target,
         Guid parent,
-        bool takesName,
+        string? name,
+        bool withTags,
         ulong device,
         Func<Guid> newId
     )
@@ -85,16 +87,8 @@ public sealed record LibraryCopy(Guid Top, IReadOnlyList<Change> Changes, IReadO
         if (parent != Guid.Empty && !target.Any(one => one.Id == parent && one is { Kind: NodeKind.Folder, InBin: false }))
             throw new SentenceException($"The folder to copy into is not there, or is in the bin. Nothing was copied.");
         var last = target.LastOrDefault(one => one.Parent == parent)?.Order;
-        var name = source.FirstOrDefault(one => one.Id == node)?.Name ?? "";
-        return Plan(
-            source,
-            node,
-            parent,
-            OrderKey.Between(last, null, device),
-            takesName ? name : Called(name),
-            ReferenceEquals(source, target),
-            newId
-        );
+        name ??= Called(source.FirstOrDefault(one => one.Id == node)?.Name ?? "");
+        return Plan(source, node, parent, OrderKey.Between(last, null, device), name, withTags, newId);
     }
 
     /// <summary>The name of a copy; of a name that is too long already, as much as fits.</summary>

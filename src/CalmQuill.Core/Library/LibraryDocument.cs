@@ -1,4 +1,4 @@
-using CalmQuill.Core.Changing;
+using CalmQuill.Core.History;
 using CalmQuill.Core.Operations;
 
 namespace CalmQuill.Core.Library;
@@ -8,7 +8,7 @@ namespace CalmQuill.Core.Library;
 /// A person's own library also holds what is personal on things of other libraries: stars, ways of looking at a folder, visits, settings. So they
 /// follow the person to every device and merge like all else.
 /// </remarks>
-public sealed class LibraryDocument : IStanding
+public sealed class LibraryDocument : IPlaces
 {
     /// <summary>How deep folders go. What people put deeper is shown at this depth.</summary>
     public const int MostDepth = 200;
@@ -77,6 +77,9 @@ public sealed class LibraryDocument : IStanding
 
     /// <summary>A register of the library; empty when nothing was written.</summary>
     public string Read(Guid target, Property property) => registers.Read(target, property);
+
+    /// <summary>Erased from the bin. A paper of one's own never is: pages may lie on it.</summary>
+    public bool IsGone(Guid id) => PlaceOf(id)?.Kind != NodeKind.Paper && registers.Read(id, Properties.Erased) is not Erasing.None;
 
     /// <summary>All registers of one property that hold something.</summary>
     public List<(Guid Target, string Value)> All(Property property) => registers.All(property);

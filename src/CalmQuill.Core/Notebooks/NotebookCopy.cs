@@ -17,6 +17,7 @@ public sealed record NotebookCopy(IReadOnlyList<Change> Changes, IReadOnlyList<(
     /// <param name="newId">Draws a fresh id.</param>
     /// <param name="into">What the copy of a single section or page goes into, where it does not stay beside its original.</param>
     /// <param name="whole">For a whole notebook: its id, and the copy's. A planner's pages get the ids that follow from the copy's, so that its dates lead within it.</param>
+    /// <param name="without">What of it is left out; what lies in it stands in the notebook itself.</param>
     public static NotebookCopy Plan(
         NotebookDocument source,
         Guid? entry,
@@ -24,7 +25,8 @@ public sealed record NotebookCopy(IReadOnlyList<Change> Changes, IReadOnlyList<(
         bool withTags,
         Func<Guid> newId,
         Guid? into = null,
-        (Guid From, Guid To)? whole = null
+        (Guid From, Guid To)? whole = null,
+        Predicate<Guid>? without = null
     )
     {
         var changes = new List<Change>();
@@ -45,7 +47,7 @@ public sealed record NotebookCopy(IReadOnlyList<Change> Changes, IReadOnlyList<(
         foreach (var one in source.Outline())
         {
             var isTop = one.Id == entry;
-            if (entry is not null && !isTop && !copies.ContainsKey(one.Parent))
+            if ((entry is not null && !isTop && !copies.ContainsKey(one.Parent)) || without?.Invoke(one.Id) == true)
                 continue;
             var role = planner is null ? null : PlannerPage.Read(source.Read(one.Id, Property.Planner));
             var copy = copies[one.Id] = role?.IdIn(planner!.Value.To) ?? newId();

@@ -1,4 +1,3 @@
-using CalmQuill.Core.Changing;
 using CalmQuill.Core.History;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
@@ -7,7 +6,7 @@ using CalmQuill.Core.Planner;
 namespace CalmQuill.Core.Notebooks;
 
 /// <summary>A notebook: its sections and pages in a tree, with title, paper, tags and bin. What is written on pages is each page's own document.</summary>
-public sealed class NotebookDocument : IStanding
+public sealed class NotebookDocument : IPlaces
 {
     /// <summary>How deep sub-pages go below a page. What people put deeper at the same time is shown at this depth.</summary>
     public const int SubPageLevels = 2;
@@ -457,7 +456,9 @@ public sealed class NotebookDocument : IStanding
         return Guid.Empty;
     }
 
+    /// <summary>Whether a section or page itself was erased from the bin.</summary>
+    public bool WasErased(Guid id) => registers.Read(id, Properties.Erased) is not Erasing.None;
+
     /// <summary>Erased from the bin, or moved to another notebook.</summary>
-    public bool IsGone(Guid id) =>
-        registers.Read(id, Properties.Erased) is not Erasing.None || registers.Read(id, Properties.MovedTo) is not null;
+    public bool IsGone(Guid id) => WasErased(id) || registers.Read(id, Properties.MovedTo) is not null;
 }

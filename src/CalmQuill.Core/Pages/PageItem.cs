@@ -74,8 +74,13 @@ public sealed class PageItem : IItemFrame
     public bool IsLocked => Read(ItemField.Locked).Length > 0;
 
     /// <summary>The layer it lies on; null when that was erased.</summary>
-    public Layer? Layer =>
-        layers.IsPlain ? Core.Layers.Layer.First : layers.Of(Read(ItemField.Layer) is { Length: > 0 } moved ? Guid.Parse(moved) : madeOn);
+    public Layer? Layer => LayerBy(Read(ItemField.Layer));
+
+    /// <summary>Whether the layer is there on which the item would lie by a value of its field: the empty one for the layer it was made on.</summary>
+    internal bool IsThere(string layer) => LayerBy(layer) is not null;
+
+    private Layer? LayerBy(string field) =>
+        layers.IsPlain ? Core.Layers.Layer.First : layers.Of(field.Length > 0 ? Guid.Parse(field) : madeOn);
 
     /// <summary>What it is grouped with; empty for nothing.</summary>
     public string Group => Read(ItemField.Group);

@@ -20,6 +20,12 @@ public sealed record Denial(int Status, string Code, Sentence Sentence)
         $"You may read here, but not write."
     );
 
+    public static readonly Denial NoPast = new(
+        StatusCodes.Status403Forbidden,
+        Refusal.NotAllowedCode,
+        $"In this group readers see pages as they are, and not as they were."
+    );
+
     public static readonly Denial MayNotShare = new(
         StatusCodes.Status403Forbidden,
         Refusal.NotAllowedCode,

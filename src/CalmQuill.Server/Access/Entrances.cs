@@ -35,9 +35,12 @@ public sealed record JoinedGroup(Guid Id, Visitor Visitor) : Entrance<JoinedGrou
 /// <summary>A page of a space that the one who asks may see: no lock is shut around it.</summary>
 /// <param name="Space">The space.</param>
 /// <param name="Id">The page.</param>
+/// <param name="Role">What they are there.</param>
 /// <param name="IsLocked">Whether its notebook has a lock, which is open for this sign-in.</param>
 /// <param name="Visitor">Who asks.</param>
-public sealed record ReadablePage(Guid Space, Guid Id, bool IsLocked, Visitor Visitor) : Entrance<ReadablePage>, IEntrance<ReadablePage>
+public sealed record ReadablePage(Guid Space, Guid Id, Role Role, bool IsLocked, Visitor Visitor)
+    : Entrance<ReadablePage>,
+        IEntrance<ReadablePage>
 {
     public static Task<Entry<ReadablePage>> Enter(Gate gate, RouteIds ids, Visitor visitor, CancellationToken cancel) =>
         gate.ReadablePage(ids.Space, ids.Page, visitor, cancel);
@@ -46,9 +49,10 @@ public sealed record ReadablePage(Guid Space, Guid Id, bool IsLocked, Visitor Vi
 /// <summary>A notebook of a space whose inside the one who asks may see.</summary>
 /// <param name="Space">The space.</param>
 /// <param name="Id">The notebook.</param>
+/// <param name="Role">What they are there.</param>
 /// <param name="IsGuest">Whether it was shared with them: then they see its own pages, and none that are at home elsewhere.</param>
 /// <param name="Visitor">Who asks.</param>
-public sealed record ReadableNotebook(Guid Space, Guid Id, bool IsGuest, Visitor Visitor)
+public sealed record ReadableNotebook(Guid Space, Guid Id, Role Role, bool IsGuest, Visitor Visitor)
     : Entrance<ReadableNotebook>,
         IEntrance<ReadableNotebook>
 {

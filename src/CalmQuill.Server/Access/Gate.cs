@@ -60,13 +60,14 @@ public sealed class Gate(SpaceStore spaces, LockStore locks, GuestStore guests)
     public async Task<Entry<ReadablePage>> ReadablePage(Guid space, Guid page, Visitor visitor, CancellationToken cancel)
     {
         var home = await locks.HomeOf(space, page, cancel);
-        if (!Rights.MayRead((await Standing(space, home, visitor, cancel)).Role))
+        var (role, _) = await Standing(space, home, visitor, cancel);
+        if (!Rights.MayRead(role))
             return Denial.NotHere;
         if (home is null)
-            return new ReadablePage(space, page, false, visitor);
+            return new ReadablePage(space, page, role, false, visitor);
         if (await locks.IsShut(space, home.Value, visitor.Session, cancel))
             return Denial.Locked;
-        return new ReadablePage(space, page, await locks.IsLocked(space, home.Value, cancel), visitor);
+        return new ReadablePage(space, page, role, await locks.IsLocked(space, home.Value, cancel), visitor);
     }
 
     public async Task<Entry<ReadableNotebook>> ReadableNotebook(Guid space, Guid notebook, Visitor visitor, CancellationToken cancel)
@@ -76,7 +77,7 @@ public sealed class Gate(SpaceStore spaces, LockStore locks, GuestStore guests)
             return Denial.NotHere;
         return await locks.IsShut(space, notebook, visitor.Session, cancel)
             ? Denial.Locked
-            : new ReadableNotebook(space, notebook, isGuest, visitor);
+            : new ReadableNotebook(space, notebook, role, isGuest, visitor);
     }
 
     public async Task<Entry<LockedNotebook>> LockedNotebook(Guid space, Guid notebook, Visitor visitor, CancellationToken cancel)

@@ -1,9 +1,11 @@
+using CalmQuill.Core.History;
 using CalmQuill.Server.Access;
 using CalmQuill.Store.History;
+using CalmQuill.Store.Spaces;
 
 namespace CalmQuill.Server.History;
 
-/// <summary>What happened in a library, in one notebook, on one page: who did what, the latest first.</summary>
+/// <summary>What happened in a library, in one notebook, on one page: who did what, the latest first; and the past of notebooks and folders, as it is gone along.</summary>
 internal static class HistoryEndpoints
 {
     public static void MapHistory(this IEndpointRouteBuilder api)
@@ -11,7 +13,73 @@ internal static class HistoryEndpoints
         var space = api.MapGroup("/spaces/{space:guid}").RequireAuthorization();
         space.MapGet("/deeds", OfSpace);
         space.MapGet("/notebooks/{notebook:guid}/deeds", OfNotebook);
+        space.MapGet("/chart", ChartOfSpace);
+        space.MapGet("/notebooks/{notebook:guid}/chart", ChartOfNotebook);
+        space.MapGet("/notebooks/{notebook:guid}/then", PagesThen);
     }
+
+    /// <summary>The bar of time of a folder with all that lies in it now, or of all of a library.</summary>
+    private static async Task<IResult> ChartOfSpace(
+        ReadableSpace space,
+        Guid? folder,
+        Gate gate,
+        ChartStore charts,
+        SpaceStore spaces,
+        CancellationToken cancel
+    ) =>
+        await spaces.SeesNoPast(space.Id, space.Role, cancel)
+            ? Problems.Of(Denial.NoPast)
+            : Told(await charts.Of(new Within(space.Id, null, folder, false), await gate.Shut(space.Visitor, cancel), cancel));
+
+    private static async Task<IResult> ChartOfNotebook(
+        ReadableNotebook notebook,
+        Gate gate,
+        ChartStore charts,
+        SpaceStore spaces,
+        CancellationToken cancel
+    ) =>
+        await spaces.SeesNoPast(notebook.Space, notebook.Role, cancel)
+            ? Problems.Of(Denial.NoPast)
+            : Told(
+                await charts.Of(
+                    new Within(notebook.Space, notebook.Id, null, notebook.IsGuest),
+                    await gate.Shut(notebook.Visitor, cancel),
+                    cancel
+                )
+            );
+
+    /// <summary>A person is a place in the list.</summary>
+    private static IResult Told(Chart chart)
+    {
+        var people = chart.Strokes.Select(stroke => stroke.Person).Distinct().ToList();
+        return Results.Ok(
+            new
+            {
+                people,
+                sittings = chart.Sittings.Select(one => new[] { one.From, one.To, one.Left, one.Right }),
+                strokes = chart.Strokes.Select(one => new[] { one.Column, people.IndexOf(one.Person), (long)one.Deed, one.Things }),
+            }
+        );
+    }
+
+    /// <summary>How the pages of a notebook stood at a time, UTC milliseconds since 1970: by what address each has its picture of then.</summary>
+    private static async Task<IResult> PagesThen(
+        ReadableNotebook notebook,
+        long? at,
+        ChartStore charts,
+        SpaceStore spaces,
+        CancellationToken cancel
+    )
+    {
+        if (await spaces.SeesNoPast(notebook.Space, notebook.Role, cancel))
+            return Problems.Of(Denial.NoPast);
+        if (at is not (>= 0 and <= Latest))
+            return Problems.BadInput($"The moment to look at is not well formed.");
+        return Results.Ok(await charts.Pages(notebook.Space, notebook.Id, at.Value, cancel));
+    }
+
+    /// <summary>The end of the year 9999, UTC milliseconds since 1970.</summary>
+    private const long Latest = 253_402_300_799_999;
 
     /// <param name="space">The library.</param>
     /// <param name="before">Only what was done before this time, UTC milliseconds since 1970.</param>

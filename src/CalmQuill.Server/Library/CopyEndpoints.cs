@@ -21,7 +21,9 @@ internal static class CopyEndpoints
     /// <param name="Parent">The folder the copy goes into; none for the head of the library. For the copy of a section or page, what it goes into in its notebook.</param>
     /// <param name="ToNotebook">The notebook the copy of a section or page goes to the end of; none for beside its original.</param>
     /// <param name="Move">Whether the original goes into the bin once the copy stands.</param>
-    private sealed record Asked(Guid Node, Guid? Entry, Guid? ToSpace, Guid? Parent, Guid? ToNotebook, bool Move);
+    /// <param name="At">For a folder or notebook: copies it as it was at this time, UTC milliseconds since 1970.</param>
+    /// <param name="Name">For a folder or notebook: what the copy is called; none for a copy of its original.</param>
+    private sealed record Asked(Guid Node, Guid? Entry, Guid? ToSpace, Guid? Parent, Guid? ToNotebook, bool Move, long? At, string? Name);
 
     public static void MapCopies(this IEndpointRouteBuilder api) =>
         api.MapPost("/spaces/{space:guid}/copies", Copy).RequireAuthorization().TakesWork();
@@ -45,6 +47,13 @@ internal static class CopyEndpoints
             return Problems.Of(denied!);
         if (asked.Move && !Rights.MayWrite(space.Role))
             return Problems.Of(Denial.MayNotWrite);
+        if (asked.At is not null && (asked.Move || asked.Entry is not null))
+            return Problems.BadInput($"A folder or notebook is copied as it was; nothing of the past is moved.");
+        if (asked.Name is { } name && Names.Problem(name) is { } problem)
+            return Problems.BadInput(problem);
+        var seesNoPast = await spaces.SeesNoPast(space.Id, space.Role, cancel);
+        if (asked.At is not null && seesNoPast)
+            return Problems.Of(Denial.NoPast);
         if (await quotas.Problem(into.Id, 0, cancel) is { } full)
             return Problems.Of(StatusCodes.Status507InsufficientStorage, full);
         var task = new CopyTask(
@@ -57,7 +66,8 @@ internal static class CopyEndpoints
             documents,
             writer,
             locks,
-            await spaces.SeesNoPast(space.Id, space.Role, cancel),
+            seesNoPast,
+            asked.At ?? long.MaxValue,
             clock
         );
         return asked.Entry is { } entry ? await task.OfEntry(asked, entry, cancel) : await task.OfNode(asked, cancel);
@@ -75,6 +85,7 @@ internal static class CopyEndpoints
         DocumentWriter writer,
         LockStore locks,
         bool seesNoPast,
+        long until,
         TimeProvider clock
     )
     {
@@ -99,12 +110,16 @@ internal static class CopyEndpoints
         public async Task<IResult> OfNode(Asked asked, CancellationToken cancel)
         {
             var source = await documents.Library(from, cancel);
-            var nodes = source.Nodes();
-            var target = into == from ? source : await documents.Library(into, cancel);
-            var targetNodes = into == from ? nodes : target.Nodes();
+            // What was erased since is nowhere to be copied from.
+            var nodes = IsThen
+                ? (await documents.Library(from, until, cancel)).Nodes().FindAll(node => !source.IsAway(node.Id))
+                : source.Nodes();
+            var targetNodes = into == from ? source.Nodes() : (await documents.Library(into, cancel)).Nodes();
+            var name = asked.Name ?? (asked.Move ? nodes.Find(node => node.Id == asked.Node)?.Name : null);
             if (
                 Planned(
-                    () => LibraryCopy.Into(nodes, asked.Node, targetNodes, asked.Parent ?? Guid.Empty, asked.Move, device.Id, NewId),
+                    () =>
+                        LibraryCopy.Into(nodes, asked.Node, targetNodes, asked.Parent ?? Guid.Empty, name, into == from, device.Id, NewId),
                     out var plan
                 ) is
                 { } refused
@@ -119,12 +134,13 @@ internal static class CopyEndpoints
             foreach (var (original, copy) in plan.Notebooks)
             {
                 var inside = NotebookCopy.Plan(
-                    await documents.Notebook(from, original, cancel),
+                    await documents.Notebook(from, original, until, cancel),
                     null,
                     "",
                     into == from,
                     NewId,
-                    whole: (original, copy)
+                    whole: (original, copy),
+                    without: IsThen ? (await documents.Notebook(from, original, cancel)).WasErased : null
                 );
                 await CopyPages(inside.Pages, cancel);
                 if (inside.Changes.Count > 0)
@@ -189,6 +205,8 @@ internal static class CopyEndpoints
             return Results.Ok(new { copy = plan.Changes.OfType<Change.NodePlaced>().First().Node });
         }
 
+        private bool IsThen => until < long.MaxValue;
+
         private long Now => clock.GetUtcNow().ToUnixTimeMilliseconds();
 
         /// <summary>The ink of pages, but for those at home in a notebook that is shut for who copies: they are empty in the copy.</summary>
@@ -196,17 +214,19 @@ internal static class CopyEndpoints
         {
             var shut = await locks.ShutPages(from, [.. pages.Select(page => page.From)], visitor.Session, cancel);
             var open = pages.Where(page => !shut.Contains(page.From)).ToList();
-            if (!seesNoPast)
+            if (!seesNoPast && !IsThen)
             {
                 await copies.Pages(from, into, open, cancel);
                 return;
             }
 
-            // Who does not see how pages were copies them as they are.
             foreach (var (original, copy) in open)
             {
-                if (StandingPage.Of(await documents.Page(from, original, cancel)) is { Count: > 0 } standing)
-                    await documents.Append(DocumentRef.Page(into, copy), standing, cancel);
+                var page = await documents.Page(from, original, until, cancel);
+                // Who does not see how pages were copies them as they are.
+                var operations = seesNoPast ? StandingPage.Of(page) : page.Operations();
+                if (operations.Count > 0)
+                    await documents.Append(DocumentRef.Page(into, copy), operations, cancel);
             }
         }
 

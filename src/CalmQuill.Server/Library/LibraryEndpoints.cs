@@ -2,6 +2,7 @@ using CalmQuill.Documents.Svg;
 using CalmQuill.Server.Access;
 using CalmQuill.Server.Pages;
 using CalmQuill.Store.Library;
+using CalmQuill.Store.Spaces;
 
 namespace CalmQuill.Server.Library;
 
@@ -72,19 +73,26 @@ internal static class LibraryEndpoints
     private static async Task<IResult> BinTimes(ReadableSpace space, ShelfStore shelf, CancellationToken cancel) =>
         Results.Ok(await shelf.BinTimes(space.Id, cancel));
 
-    /// <summary>The address carries the page's last number and its paper, so that the answer may be kept for ever, unless a lock lies on the notebook.</summary>
+    /// <summary>
+    /// The address carries the page's last number and its paper, so that the answer may be kept for ever, unless a lock lies on the notebook; of a page as it was, also
+    /// the time.
+    /// </summary>
     private static async Task<IResult> Thumbnail(
         ReadablePage page,
         string? paper,
         bool? written,
+        long? at,
         HttpContext http,
         PrintedPages pages,
         ShelfStore shelf,
+        SpaceStore spaces,
         CancellationToken cancel
     )
     {
+        if (at is not null && await spaces.SeesNoPast(page.Space, page.Role, cancel))
+            return Problems.Of(Denial.NoPast);
         var known = await shelf.PageOrNew(page.Id, page.Space, cancel);
-        var printed = await pages.Of(page.Space, known with { Paper = paper ?? known.Paper }, cancel);
+        var printed = await pages.Of(page.Space, known with { Paper = paper ?? known.Paper }, at ?? long.MaxValue, cancel);
         http.Response.Headers.CacheControl = page.IsLocked ? "no-store" : "private, max-age=31536000, immutable";
         return Results.Text(written == true ? ThumbnailSvg.WriteWritten(printed) : ThumbnailSvg.Write(printed), "image/svg+xml");
     }

@@ -15,10 +15,16 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
     /// <param name="space">The space the page is in.</param>
     /// <param name="page">The page as its notebook knows it.</param>
     /// <param name="cancel">Gives up.</param>
-    public async Task<PrintedPage> Of(Guid space, ShownPage page, CancellationToken cancel)
+    public Task<PrintedPage> Of(Guid space, ShownPage page, CancellationToken cancel) => Of(space, page, long.MaxValue, cancel);
+
+    /// <param name="space">The space the page is in.</param>
+    /// <param name="page">The page as its notebook knows it.</param>
+    /// <param name="until">What was written later is left out, UTC milliseconds since 1970.</param>
+    /// <param name="cancel">Gives up.</param>
+    public async Task<PrintedPage> Of(Guid space, ShownPage page, long until, CancellationToken cancel)
     {
         var paper = Paper.ParseOrDefault(page.Paper);
-        return new PrintedPage(await documents.Page(space, page.Id, cancel), paper, page.Title)
+        return new PrintedPage(await documents.Page(space, page.Id, until, cancel), paper, page.Title)
         {
             Id = page.Id,
             Number = page.Number,

@@ -5,13 +5,21 @@ using CalmQuill.Core.Pages;
 
 namespace CalmQuill.Store.Documents;
 
-/// <summary>Documents as all their kept operations make them; one of which nothing is kept is empty.</summary>
+/// <summary>
+/// Documents as all their kept operations make them, or those that had been made by a time, UTC milliseconds since 1970; one of which nothing is kept is empty.
+/// </summary>
 public static class Folded
 {
-    public static async Task<PageDocument> Page(this DocumentStore documents, Guid space, Guid id, CancellationToken cancel)
+    /// <summary>After all that was done.</summary>
+    private const long Now = long.MaxValue;
+
+    public static Task<PageDocument> Page(this DocumentStore documents, Guid space, Guid id, CancellationToken cancel) =>
+        documents.Page(space, id, Now, cancel);
+
+    public static async Task<PageDocument> Page(this DocumentStore documents, Guid space, Guid id, long until, CancellationToken cancel)
     {
         var page = new PageDocument();
-        await Fold(documents, DocumentRef.Page(space, id), page.Apply, cancel);
+        await Fold(documents, DocumentRef.Page(space, id), page.Apply, until, cancel);
         return page;
     }
 
@@ -19,27 +27,48 @@ public static class Folded
     public static async Task<PageDocument> Aside(this DocumentStore documents, Guid space, Guid page, CancellationToken cancel)
     {
         var aside = new PageDocument();
-        await Fold(documents, DocumentRef.Aside(space, page), aside.Apply, cancel);
+        await Fold(documents, DocumentRef.Aside(space, page), aside.Apply, Now, cancel);
         return aside;
     }
 
-    public static async Task<NotebookDocument> Notebook(this DocumentStore documents, Guid space, Guid id, CancellationToken cancel)
+    public static Task<NotebookDocument> Notebook(this DocumentStore documents, Guid space, Guid id, CancellationToken cancel) =>
+        documents.Notebook(space, id, Now, cancel);
+
+    public static async Task<NotebookDocument> Notebook(
+        this DocumentStore documents,
+        Guid space,
+        Guid id,
+        long until,
+        CancellationToken cancel
+    )
     {
         var notebook = new NotebookDocument();
-        await Fold(documents, DocumentRef.Notebook(space, id), notebook.Apply, cancel);
+        await Fold(documents, DocumentRef.Notebook(space, id), notebook.Apply, until, cancel);
         return notebook;
     }
 
-    public static async Task<LibraryDocument> Library(this DocumentStore documents, Guid space, CancellationToken cancel)
+    public static Task<LibraryDocument> Library(this DocumentStore documents, Guid space, CancellationToken cancel) =>
+        documents.Library(space, Now, cancel);
+
+    public static async Task<LibraryDocument> Library(this DocumentStore documents, Guid space, long until, CancellationToken cancel)
     {
         var library = new LibraryDocument();
-        await Fold(documents, DocumentRef.Library(space), library.Apply, cancel);
+        await Fold(documents, DocumentRef.Library(space), library.Apply, until, cancel);
         return library;
     }
 
-    private static async Task Fold(DocumentStore documents, DocumentRef document, Func<Operation, bool> apply, CancellationToken cancel)
+    private static async Task Fold(
+        DocumentStore documents,
+        DocumentRef document,
+        Func<Operation, bool> apply,
+        long until,
+        CancellationToken cancel
+    )
     {
         foreach (var operation in (await documents.After(document, 0, cancel)).Operations)
-            apply(operation);
+        {
+            if (operation.Time.UnixMilliseconds <= until)
+                apply(operation);
+        }
     }
 }
