@@ -12,6 +12,7 @@ import type { NotebookBridge } from './notebookBridge';
 import type { PageBridge } from './pageBridge';
 import type { PaperBridge } from './paperBridge';
 import type { PenBridge } from './penBridge';
+import type { PlacesBridge } from './placesBridge';
 import type { PlannerBridge } from './plannerBridge';
 import type { ShapeBridge } from './shapeBridge';
 import type { SpotBridge } from './spotBridge';
@@ -28,6 +29,7 @@ export interface Core {
   PenBridge: PenBridge;
   HandBridge: HandBridge;
   HistoryBridge: HistoryBridge;
+  PlacesBridge: PlacesBridge;
   ShapeBridge: ShapeBridge;
   LayerBridge: LayerBridge;
   PaperBridge: PaperBridge;

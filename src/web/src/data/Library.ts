@@ -227,13 +227,19 @@ export class Library {
     this.document.perform((handle, now) => this.workspace.core.LibraryBridge.Visit(handle, space, notebook, now));
   }
 
-  /** Copies a folder or notebook with all that is in it, by the server; with `move`, the original goes into the bin. */
-  async copy(id: string, to: { space: string; parent: string }, move = false, signal?: AbortSignal): Promise<string> {
+  /** Copies a folder or notebook with all that is in it, by the server; with `move`, the original goes into the bin; with a time, as it was then. */
+  async copy(
+    id: string,
+    to: { space: string; parent: string },
+    move = false,
+    signal?: AbortSignal,
+    then?: { at: number; name: string },
+  ): Promise<string> {
     await this.workspace.outbox.settled();
     const { copy } = await sendJson<{ copy: string }>(
       'POST',
       `/api/spaces/${this.space}/copies`,
-      { node: id, toSpace: to.space, parent: to.parent === root ? null : to.parent, move },
+      { node: id, toSpace: to.space, parent: to.parent === root ? null : to.parent, move, ...then },
       signal,
     );
     return copy;

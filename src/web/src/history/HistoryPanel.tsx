@@ -1,13 +1,6 @@
 import { t } from '@lingui/core/macro';
-import {
-  ArrowUUpLeftIcon,
-  ColumnsPlusRightIcon,
-  DotsThreeIcon,
-  FlagBannerIcon,
-  SelectionIcon,
-  XIcon,
-} from '@phosphor-icons/react';
-import { type RefObject, useEffect, useMemo, useRef, useState } from 'react';
+import { ColumnsPlusRightIcon, FlagBannerIcon } from '@phosphor-icons/react';
+import { type RefObject, useMemo, useState } from 'react';
 import { createPortal } from 'react-dom';
 import type { Moment, Notebook } from '../data/useNotebook';
 import { useWriters } from '../data/usePeople';
@@ -16,12 +9,14 @@ import type { NotebookEntry } from '../model/items';
 import type { LongWorker } from '../sheet/blotter/longWork';
 import type { View } from '../sheet/ink/view';
 import type { OpenDocument } from '../sync/openDocument';
-import { Button, SignButton, Toggle } from '../ui/Button';
-import { Menu } from '../ui/Menu';
+import { Toggle } from '../ui/Button';
+import type { MenuEntry } from '../ui/Menu';
 import { NameDialog } from '../ui/naming';
 import { ChoosePart, type Part } from './ChoosePart';
+import { sideColours } from './chart';
+import { PastBar, ReadingPast } from './PastBar';
 import { lastWords, momentWords } from './pastWords';
-import { Strip } from './Strip';
+import { goTo, momentsOn } from './moments';
 import { usePast } from './usePast';
 import { usePastActs } from './usePastActs';
 
@@ -58,7 +53,7 @@ export function HistoryPanel(props: HistoryPanelProps) {
   const [naming, setNaming] = useState<Moment>();
   const people = useWriters(document.space, notebook.id, chart?.people ?? noPeople);
   const words = chart ? momentWords(past.time, past.isNow) : '';
-  const named = notebook.moments.filter((moment) => chart && isOn(chart.sittings, moment.at));
+  const named = chart ? momentsOn(chart, notebook.moments) : [];
   const standing = named.findLast((moment) => moment.at <= past.time);
   const version = document.getVersion();
   // Moving the view asks for none of this anew.
@@ -66,17 +61,6 @@ export function HistoryPanel(props: HistoryPanelProps) {
     () => (compares ? HistoryBridge.Differences(document.handle) : []),
     [HistoryBridge, document, compares, past.count, version],
   );
-
-  const leave = useRef(onClose);
-  leave.current = onClose;
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      const isOver = globalThis.document.querySelector('[role=dialog], [role=menu]') !== null;
-      if (event.key === 'Escape' && !event.defaultPrevented && !isOver) leave.current();
-    };
-    addEventListener('keydown', press);
-    return () => removeEventListener('keydown', press);
-  }, []);
 
   const go = (move: () => void) => {
     setPart(undefined);
@@ -88,149 +72,89 @@ export function HistoryPanel(props: HistoryPanelProps) {
     past.compare(on, shown.added, shown.removed);
   };
   const { haveBack, copy } = usePastActs({ document, notebook, page, worker, time: past.time, onBack, onPage });
-  if (past.reading !== undefined || !chart)
-    return (
-      <section
-        aria-label={t`History`}
-        data-testid="history"
-        className="flex shrink-0 items-center gap-4 border-b border-base-300 bg-base-100 py-1 ps-4 pe-1"
-      >
-        <span>{t`Reading the history`}</span>
-        <progress
-          aria-label={t`Reading the history`}
-          className="progress progress-primary grow"
-          value={Math.round((past.reading ?? 0) * 100)}
-          max={100}
-        />
-        <SignButton label={t`Leave the history`} onClick={onClose}>
-          <XIcon size={20} />
-        </SignButton>
-      </section>
-    );
+  if (past.reading !== undefined || !chart) return <ReadingPast share={past.reading ?? 0} onClose={onClose} />;
+  const more: MenuEntry[] = [
+    ...(mayWrite
+      ? [
+          {
+            label: t`A page of its own as it was`,
+            testId: 'history-copy',
+            icon: <ColumnsPlusRightIcon size={20} weight="light" />,
+            onChoose: copy,
+          },
+          {
+            label: t`Name this moment`,
+            testId: 'history-name',
+            icon: <FlagBannerIcon size={20} weight="light" />,
+            onChoose: () => setNaming({ id: '', at: past.time, name: '' }),
+          },
+        ]
+      : []),
+    ...goTo(named, (moment) => go(() => past.go(HistoryBridge.CountBy(document.handle, moment.at)))),
+  ];
   return (
     <>
       {choosing &&
         over.current &&
         createPortal(<ChoosePart page={document} view={view} part={part} onPart={setPart} />, over.current)}
-      <section
-        aria-label={t`History`}
-        data-testid="history"
-        data-count={past.count}
-        className="shrink-0 border-b border-base-300 bg-base-100"
-      >
-        <div className="flex flex-wrap items-center gap-x-1 gap-y-0 ps-4 pe-1 pt-1">
-          <div className="me-auto min-w-0 py-1.5">
-            <h2 className="truncate font-title text-[18px] leading-tight" data-testid="history-moment">
-              {words}
-            </h2>
-            <p className="truncate text-[13px] text-quiet" data-testid="history-last">
-              {standing ? `“${standing.name}” · ` : ''}
-              {lastWords(HistoryBridge.Last(document.handle, past.count), people)}
-            </p>
-          </div>
-          <Toggle
-            on={compares}
-            disabled={past.isNow && !compares}
-            className="flex items-center gap-2 px-3"
-            data-testid="history-compare"
-            onClick={() => compare(!compares)}
-          >
-            <ColumnsPlusRightIcon size={20} weight="light" />
-            <span className="@max-4xl:sr-only">{t`Compare with now`}</span>
-          </Toggle>
-          {mayWrite && (
-            <>
-              <Toggle
-                on={choosing}
-                disabled={past.isNow}
-                className="flex items-center gap-2 px-3"
-                data-testid="history-part-on"
-                onClick={() => {
-                  setChoosing(!choosing);
-                  setPart(undefined);
-                }}
-              >
-                <SelectionIcon size={20} weight="light" />
-                <span className="@max-4xl:sr-only">{t`Choose a part`}</span>
-              </Toggle>
-              <Button
-                look="primary"
-                disabled={past.isNow || (choosing && !part)}
-                className="ms-1"
-                data-testid="have-back"
-                onClick={() => haveBack(part?.items ?? [])}
-              >
-                <ArrowUUpLeftIcon size={20} weight="light" />
-                {part ? t`Have this back` : t`Have it back`}
-              </Button>
-            </>
-          )}
-          <Menu
-            label={t`More: a copy, a name for this moment`}
-            testId="history-more"
-            icon={<DotsThreeIcon size={24} />}
-            entries={[
-              ...(mayWrite
-                ? [
-                    {
-                      label: t`A page of its own as it was`,
-                      testId: 'history-copy',
-                      icon: <ColumnsPlusRightIcon size={20} weight="light" />,
-                      onChoose: copy,
-                    },
-                    {
-                      label: t`Name this moment`,
-                      testId: 'history-name',
-                      icon: <FlagBannerIcon size={20} weight="light" />,
-                      onChoose: () => setNaming({ id: '', at: past.time, name: '' }),
-                    },
-                  ]
-                : []),
-              ...named.map((moment) => ({
-                label: t`Go to “${moment.name}”`,
-                testId: 'history-go-moment',
-                icon: <FlagBannerIcon size={20} weight="light" />,
-                onChoose: () => go(() => past.go(HistoryBridge.CountBy(document.handle, moment.at))),
-              })),
-            ]}
-          />
-          <SignButton label={t`Leave the history`} data-testid="history-close" onClick={onClose}>
-            <XIcon size={20} />
-          </SignButton>
-        </div>
-        {compares && (
-          <div className="flex flex-wrap items-center gap-x-2 px-4" role="group" aria-label={t`What is shown`}>
+      <PastBar
+        last={[
+          ...(standing ? [`“${standing.name}”`] : []),
+          lastWords(HistoryBridge.Last(document.handle, past.count), people),
+        ].join(' · ')}
+        isNow={past.isNow}
+        compares={compares}
+        onCompare={() => compare(!compares)}
+        sides={
+          <>
             <Side
-              colour="#1f5f8b"
+              colour={sideColours.came}
               on={sides.added}
               testId="history-added"
               words={t`Came since: ${came + changed}`}
               onPress={() => compare(true, { ...sides, added: !sides.added })}
             />
             <Side
-              colour="#c4623f"
+              colour={sideColours.gone}
               on={sides.removed}
               testId="history-removed"
               words={t`Gone since: ${went + rubbed + changed}`}
               onPress={() => compare(true, { ...sides, removed: !sides.removed })}
             />
-          </div>
-        )}
-        <Strip
-          chart={chart}
-          people={people}
-          moments={named}
-          placeOf={(time) =>
-            HistoryBridge.Moment(document.handle, HistoryBridge.CountBy(document.handle, time))[0] ?? 0
-          }
-          count={past.count}
-          position={past.position}
-          words={words}
-          onGo={(count) => go(() => past.go(count))}
-          onSitting={(later) => go(() => past.go(HistoryBridge.Beside(document.handle, past.count, later)))}
-          onGoTo={(position) => go(() => past.goTo(position))}
-        />
-      </section>
+          </>
+        }
+        {...(mayWrite
+          ? {
+              back: {
+                words: part ? t`Have this back` : t`Have it back`,
+                isReady: !choosing || part !== undefined,
+                choosing,
+                chooseWords: t`Choose a part`,
+                onChoose: () => {
+                  setChoosing(!choosing);
+                  setPart(undefined);
+                },
+                onBack: () => haveBack(part?.items ?? []),
+              },
+            }
+          : {})}
+        more={more}
+        onClose={onClose}
+        strip={{
+          label: t`Moment of the page`,
+          chart,
+          people,
+          moments: named,
+          placeOf: (time) =>
+            HistoryBridge.Moment(document.handle, HistoryBridge.CountBy(document.handle, time))[0] ?? 0,
+          count: past.count,
+          position: past.position,
+          words,
+          onGo: (count) => go(() => past.go(count)),
+          onSitting: (later) => go(() => past.go(HistoryBridge.Beside(document.handle, past.count, later))),
+          onGoTo: (position) => go(() => past.goTo(position)),
+        }}
+      />
       {naming && (
         <NameDialog
           title={t`Name this moment`}
@@ -254,8 +178,4 @@ function Side(props: { colour: string; on: boolean; words: string; testId: strin
       {props.words}
     </Toggle>
   );
-}
-
-function isOn(sittings: [number, number, number, number][], time: number): boolean {
-  return sittings.length > 0 && time >= sittings[0]![0];
 }

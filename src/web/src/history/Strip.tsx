@@ -1,4 +1,3 @@
-import { t } from '@lingui/core/macro';
 import { type PointerEvent, useMemo, useRef } from 'react';
 import type { Moment } from '../data/useNotebook';
 import type { Writer } from '../data/usePeople';
@@ -11,7 +10,9 @@ const dayApart = 0.13;
 /** So many moments a key with Shift goes. */
 const manySteps = 10;
 
-interface StripProps {
+export interface StripProps {
+  /** What it is a bar of. */
+  label: string;
   chart: Chart;
   people: Writer[];
   moments: Moment[];
@@ -29,6 +30,7 @@ interface StripProps {
 
 /** The bar of time: each person's writing as short strokes in their colour on a line of their own, and a needle that is drawn along it. */
 export function Strip({
+  label,
   chart,
   people,
   moments,
@@ -65,7 +67,7 @@ export function Strip({
         ref={bar}
         role="slider"
         tabIndex={0}
-        aria-label={t`Moment of the page`}
+        aria-label={label}
         aria-valuemin={0}
         aria-valuemax={chart.length}
         aria-valuenow={count}

@@ -191,7 +191,7 @@ export function FolderContent({ at, space, libraries, onNewFolder, lead }: Folde
           mayWrite={mayWrite}
           menu={
             mayWrite
-              ? placeEntries(place, menu, { ask: setAsking, go: (path) => void navigate(path), onNewFolder })
+              ? placeEntries(place, menu, { space, ask: setAsking, go: (path) => void navigate(path), onNewFolder })
               : []
           }
           onNewNotebook={() => setAsking({ what: 'newNotebook' })}

@@ -15,11 +15,13 @@ import {
 } from '@dnd-kit/core';
 import { FolderSimpleIcon, SidebarSimpleIcon } from '@phosphor-icons/react';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { type Space, useSession } from '../server/session';
 import { BinScreen } from './BinScreen';
 import { FolderDialog } from './lookDialogs';
 import { FolderContent } from './FolderContent';
+import { FolderPast } from './FolderPast';
+import { maySeePast } from '../data/rights';
 import { LibrarySide, type Place } from './LibrarySide';
 import { colours, root } from '../model/items';
 import { AsidesScreen } from './AsidesScreen';
@@ -199,6 +201,8 @@ function Content({
   onNewFolder: (space: string) => void;
   lead: ReactNode;
 }) {
+  const [search, setSearch] = useSearchParams();
+  const past = search.get('past');
   const list = at.space === 'list' && screens.get(at.place);
   if (list) {
     return (
@@ -210,6 +214,17 @@ function Content({
   }
   const space = spaces.find((one) => one.id === at.space);
   if (at.space !== 'list' && !space) return <p className="p-10">{t`There is nothing here that you may see.`}</p>;
+  const library = libraries.get(at.space);
+  if (past !== null && space && library && !at.place.startsWith('lens-') && maySeePast(space))
+    return (
+      <FolderPast
+        space={space}
+        library={library}
+        folder={at.place}
+        from={Number(past)}
+        onClose={() => setSearch({}, { replace: true })}
+      />
+    );
   return (
     <FolderContent at={at} {...(space ? { space } : {})} libraries={libraries} onNewFolder={onNewFolder} lead={lead} />
   );

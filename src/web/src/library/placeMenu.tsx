@@ -1,17 +1,22 @@
 import { t } from '@lingui/core/macro';
 import {
   CalendarPlusIcon,
+  ClockCounterClockwiseIcon,
   FilesIcon,
   FolderSimplePlusIcon,
   GraphIcon,
   PencilSimpleIcon,
   TrashIcon,
 } from '@phosphor-icons/react';
+import { maySeePast } from '../data/rights';
+import type { Space } from '../server/session';
 import type { MenuEntry } from '../ui/Menu';
 import type { Asking, ItemMenu } from './itemMenu';
 import type { ShownPlace } from './places';
 
 interface PlaceHands {
+  /** The library that is looked at. */
+  space: Space | undefined;
   ask: (asking: Asking | { what: 'lens' }) => void;
   go: (path: string) => void;
   onNewFolder: (space: string) => void;
@@ -26,7 +31,7 @@ export function placeEntries(place: ShownPlace, menu: ItemMenu, hands: PlaceHand
 }
 
 /** What else is made or seen from a folder, or from the head of a library. */
-function moreEntries(place: ShownPlace, { go }: PlaceHands): MenuEntry[] {
+function moreEntries(place: ShownPlace, { space: spaceOf, go }: PlaceHands): MenuEntry[] {
   const { space } = place.libraries[0]!;
   const folder = place.node?.id;
   return [
@@ -42,6 +47,16 @@ function moreEntries(place: ShownPlace, { go }: PlaceHands): MenuEntry[] {
       icon: <GraphIcon size={20} weight="light" />,
       onChoose: () => go(`/web/${space}/folder${folder ? `?folder=${folder}` : ''}`),
     },
+    ...(maySeePast(spaceOf)
+      ? [
+          {
+            label: folder ? t`The folder as it was` : t`The library as it was`,
+            testId: 'folder-past',
+            icon: <ClockCounterClockwiseIcon size={20} weight="light" />,
+            onChoose: () => go(`/library/${space}${folder ? `/${folder}` : ''}?past=1`),
+          },
+        ]
+      : []),
     {
       label: t`Papers of your own`,
       testId: 'own-papers',

@@ -1,9 +1,11 @@
 import { t } from '@lingui/core/macro';
 import { ClockCounterClockwiseIcon, TrashIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import type { OpenNotebook } from '../data/openNotebooks';
 import type { Notebook } from '../data/useNotebook';
 import { WhatHappened } from '../history/WhatHappened';
+import { overviewPath } from '../model/items';
 import { whenWords } from '../model/time';
 import { Button, SignButton } from '../ui/Button';
 import { Segments } from '../ui/Segments';
@@ -69,6 +71,16 @@ export function MarginHistory({ at, notebook, mayWrite, onPast }: MarginHistoryP
           { value: 'notebook', words: t`In the notebook` },
         ]}
       />
+      {onPast && within === 'notebook' && (
+        <Link
+          to={`${overviewPath(at.space, at.notebook)}?past=1`}
+          className="mt-2 flex min-h-11 items-center gap-2 px-1 hover:underline"
+          data-testid="margin-notebook-past"
+        >
+          <ClockCounterClockwiseIcon size={20} weight="light" />
+          {t`The notebook as it was`}
+        </Link>
+      )}
       <WhatHappened
         within={{ space: at.space, notebook: at.notebook, ...(within === 'page' ? { page: at.page } : {}) }}
       />

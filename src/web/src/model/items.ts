@@ -131,6 +131,11 @@ export function stripPath(space: string, page: { id: string; paper: string; sequ
   return `${thumbnailPath(space, page)}&written=true`;
 }
 
-export function thumbnailPath(space: string, page: { id: string; paper: string; sequence: number }): string {
-  return `/api/spaces/${space}/pages/${page.id}/thumbnail.svg?paper=${page.paper}&sequence=${page.sequence}`;
+/** The address of a page's picture; with `until`, as it was by that time, UTC milliseconds. */
+export function thumbnailPath(
+  space: string,
+  page: { id: string; paper: string; sequence: number; until?: number },
+): string {
+  const at = page.until === undefined ? '' : `&at=${page.until}`;
+  return `/api/spaces/${space}/pages/${page.id}/thumbnail.svg?paper=${page.paper}&sequence=${page.sequence}${at}`;
 }

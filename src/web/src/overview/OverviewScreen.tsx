@@ -1,5 +1,5 @@
-import { may } from '../data/rights';
-import { Button } from '../ui/Button';
+import { may, maySeePast } from '../data/rights';
+import { Button, SignButton } from '../ui/Button';
 import { carryWords } from '../ui/carryWords';
 import { t } from '@lingui/core/macro';
 import {
@@ -12,10 +12,11 @@ import {
   useSensor,
   useSensors,
 } from '@dnd-kit/core';
+import { ClockCounterClockwiseIcon } from '@phosphor-icons/react';
 import { type KeyboardEvent, useMemo, useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { LockedPages } from '../locks/LockDialog';
-import { type NotebookEntry, openPath } from '../model/items';
+import { type NotebookEntry, openPath, overviewPath } from '../model/items';
 import { useLibrary } from '../data/useLibrary';
 import { usePersonal } from '../data/usePersonal';
 import { useSelection } from '../ui/useChosen';
@@ -24,6 +25,7 @@ import { type Notebook, useNotebook } from '../data/useNotebook';
 import type { Space } from '../server/session';
 import { useSpaceOf } from '../data/useShared';
 import { useNotebookSpots } from '../data/useNotebookSpots';
+import { NotebookPast } from './NotebookPast';
 import { OverviewBar } from './OverviewBar';
 import { PageFace } from '../papers/PageFace';
 import { PageGrid } from './PageGrid';
@@ -32,6 +34,9 @@ import { usePageActions } from './usePageActions';
 import { useShownPages } from '../data/useShownPages';
 
 const sizeKey = 'quill.overview';
+
+/** How wide tiles are, pixels. */
+const tileSize = () => Number(localStorage.getItem(sizeKey) ?? (innerWidth < 640 ? 130 : 180));
 
 /** All pages of a notebook at once, with section headings: to be put in order, many at a time. */
 export function OverviewScreen() {
@@ -47,10 +52,21 @@ export function OverviewScreen() {
 
 function OpenOverview({ space, notebookId, name }: { space: Space; notebookId: string; name: string }) {
   const notebook = useNotebook(space.id, notebookId);
-  return notebook ? (
-    <Pages space={space} notebook={notebook} name={name} />
-  ) : (
-    <div className="h-full" aria-busy="true" />
+  const library = useLibrary(space.id);
+  const [search, setSearch] = useSearchParams();
+  const past = search.get('past');
+  if (!notebook || !library) return <div className="h-full" aria-busy="true" />;
+  if (past === null || !maySeePast(space)) return <Pages space={space} notebook={notebook} name={name} />;
+  return (
+    <NotebookPast
+      space={space}
+      notebook={notebook}
+      library={library}
+      name={name}
+      size={tileSize()}
+      from={Number(past)}
+      onClose={() => setSearch({}, { replace: true })}
+    />
   );
 }
 
@@ -60,7 +76,7 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
   const personal = usePersonal();
   const shown = useShownPages(space.id, notebook.id);
   const spots = useNotebookSpots(space.id, notebook.id, notebook.pages, notebook.pages[0]?.id ?? '');
-  const [size, setSize] = useState(() => Number(localStorage.getItem(sizeKey) ?? (innerWidth < 640 ? 130 : 180)));
+  const [size, setSize] = useState(tileSize);
   const [dragged, setDragged] = useState<string>();
   const selection = useSelection(notebook.pages.map((page) => page.id));
   const [columns, setColumns] = useState(1);
@@ -144,6 +160,15 @@ function Pages({ space, notebook, name }: { space: Space; notebook: Notebook; na
             }}
           />
         </label>
+        {maySeePast(space) && (
+          <SignButton
+            label={t`The notebook as it was`}
+            data-testid="overview-past"
+            onClick={() => void navigate(`${overviewPath(space.id, notebook.id)}?past=1`)}
+          >
+            <ClockCounterClockwiseIcon size={22} weight="light" />
+          </SignButton>
+        )}
         <Button
           aria-pressed={selection.choosing}
           data-testid="overview-choose"

@@ -5,9 +5,8 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { type NotebookEntry, root } from '../model/items';
 import { fillOf } from '../model/colours';
-import type { Notebook } from '../data/useNotebook';
 import { Moving } from '../papers/dragged';
-import { gap, type Row, rowsOf, useColumns } from './rows';
+import { gap, type Outlined, type Row, rowsOf, useColumns } from './rows';
 
 /** Below a tile, for its title, pixels. */
 const under = 46;
@@ -16,7 +15,7 @@ const overscan = 2;
 const settlesAfter = 150;
 
 interface PageGridProps {
-  notebook: Notebook;
+  notebook: Outlined;
   size: number;
   name: string;
   onColumns: (columns: number) => void;

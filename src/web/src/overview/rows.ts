@@ -1,16 +1,22 @@
 import { type RefObject, useLayoutEffect, useState } from 'react';
 import type { NotebookEntry } from '../model/items';
-import type { Notebook } from '../data/useNotebook';
 
 export type Row =
   | { kind: 'section'; key: string; section: NotebookEntry | undefined; count: number }
   | { kind: 'pages'; key: string; pages: NotebookEntry[] };
 
+/** Sections and pages in reading order, as they are or were. */
+export interface Outlined {
+  entries: NotebookEntry[];
+  /** The section a page stands in, through pages it is nested in. */
+  sectionOf: (id: string) => NotebookEntry | undefined;
+}
+
 /** Between two tiles, pixels. */
 export const gap = 20;
 
 /** Section by section, in rows of as many pages as fit. */
-export function rowsOf(notebook: Notebook, columns: number): Row[] {
+export function rowsOf(notebook: Outlined, columns: number): Row[] {
   const groups: { section: NotebookEntry | undefined; pages: NotebookEntry[] }[] = [];
   for (const entry of notebook.entries) {
     if (entry.kind === 'section') groups.push({ section: entry, pages: [] });

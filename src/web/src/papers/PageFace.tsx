@@ -1,5 +1,5 @@
 import { useContext, useEffect, useState } from 'react';
-import { defaultPaper, type NotebookEntry, type ShownPage, thumbnailPath } from '../model/items';
+import { defaultPaper, type NotebookEntry, thumbnailPath } from '../model/items';
 import { drawPaper } from '../model/drawing';
 import { PaperPicture } from './PaperPicture';
 import { PagePicture } from '../pictures/PagePicture';
@@ -18,13 +18,14 @@ export function PageFace({
 }: {
   space: string;
   page: NotebookEntry;
-  shown: ShownPage | undefined;
+  /** What of it the server knows: the number of its last operation, and of a page as it was, when. */
+  shown: { sequence: number; until?: number } | undefined;
   width: number;
 }) {
   const { core } = useWorkspace();
   const [failed, setFailed] = useState('');
   const paper = page.paper || defaultPaper;
-  const address = thumbnailPath(space, { id: page.id, paper, sequence: shown?.sequence ?? 0 });
+  const address = thumbnailPath(space, { sequence: 0, ...shown, id: page.id, paper });
   const { sheet, ground } = drawPaper(core, paper);
   const [left, top, right, bottom] = sheet;
   const height = Math.round((width * (bottom - top)) / (right - left));
