@@ -199,9 +199,9 @@ public static partial class HandBridge
     /// <summary>The same with what was worked out elsewhere.</summary>
     internal static int Begin(int page, Laying work)
     {
-        laying = work;
-        laying.Try(Session.For(page).Check);
-        return laying.Count;
+        work.Try(Session.For(page).Check);
+        ((OpenPage)Session.Document(page)).Laying = last = work;
+        return work.Count;
     }
 
     /// <summary>Lays up to so many more; framed operations. With the last of them all become one step.</summary>
@@ -209,17 +209,22 @@ public static partial class HandBridge
     public static byte[] LayMore(int page, int most, double now)
     {
         var frames = new List<byte[]>();
+        if (((OpenPage)Session.Document(page)).Laying is not { } laying)
+            return [];
         var more = true;
         while (more && frames.Count < most)
-            more = laying!.Next(change => Made(frames, page, change, now));
-        if (laying!.Done == laying.Count && laying.Steps.Count > 1)
+            more = laying.Next(change => Made(frames, page, change, now));
+        if (laying.Done == laying.Count && frames.Count > 0 && laying.Steps.Count > 1)
             Made(frames, page, new Change.StepsJoined(laying.Steps), now);
         return Session.Framed(frames);
     }
 
     /// <summary>What was laid down last may be taken back from outside of its page, as <see cref="UndoBridge.Last"/> says.</summary>
     [JSExport]
-    public static void NoteLaid() => Session.NoteBack([.. laying?.Steps.Reverse().Select(step => new Change.EffectSet(step, false)) ?? []]);
+    public static void NoteLaid(int page) =>
+        Session.NoteBack([
+            .. ((OpenPage)Session.Document(page)).Laying?.Steps.Reverse().Select(step => new Change.EffectSet(step, false)) ?? [],
+        ]);
 
     /// <summary>Begins to give laying down up, for <see cref="PageBridge.GoOn"/>: what was laid becomes one step and is taken back.</summary>
     [JSExport]
@@ -227,7 +232,7 @@ public static partial class HandBridge
         PageBridge.Begin(
             page,
             [
-                .. laying is { Steps.Count: > 0 }
+                .. ((OpenPage)Session.Document(page)).Laying is { Steps.Count: > 0 } laying
                     ? laying
                         .Steps.Reverse()
                         .Select(step => (Change)new Change.EffectSet(step, false))
@@ -238,7 +243,7 @@ public static partial class HandBridge
 
     /// <summary>The items that were laid down last.</summary>
     [JSExport]
-    public static string[] LastLaid() => [.. laying?.Items.Select(id => id.ToString()) ?? []];
+    public static string[] LastLaid() => [.. last?.Items.Select(id => id.ToString()) ?? []];
 
     /// <summary>What making room at a line moves: the most that can be taken away, then the ids follow by <see cref="RoomItems"/>.</summary>
     [JSExport]
@@ -333,7 +338,7 @@ public static partial class HandBridge
     internal static ItemFilter Filter(int kinds, string layer) => new((ItemKinds)kinds, Guid.TryParse(layer, out var id) ? id : null);
 
     private static MakeRoom? room;
-    private static Laying? laying;
+    private static Laying? last;
 
     private static List<(IReadOnlyList<PageItem> Items, Transform Transform)> Work(
         int page,

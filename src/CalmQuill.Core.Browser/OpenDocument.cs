@@ -95,6 +95,9 @@ internal sealed class OpenPage(DocumentKind kind) : IOpenDocument
     /// <summary>Changes that were begun and wait for their turn; see <see cref="PageBridge.GoOn"/>.</summary>
     public LongWork LongWork { get; set; } = new([]);
 
+    /// <summary>What is being laid down on it, or was last.</summary>
+    public Laying? Laying { get; set; }
+
     /// <summary>How it is looked at to see who wrote what.</summary>
     public Tinting Tinting { get; } = new();
 

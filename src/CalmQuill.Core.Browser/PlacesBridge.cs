@@ -35,9 +35,7 @@ public static partial class PlacesBridge
     [JSExport]
     public static string Nodes(int library) =>
         Json.List(
-            The<LibraryDocument>(library)
-                .Then.Nodes()
-                .Where(node => node is { InBin: false, Kind: NodeKind.Folder or NodeKind.Notebook }),
+            The<LibraryDocument>(library).Then.Nodes().Where(node => node is { InBin: false, Kind: NodeKind.Folder or NodeKind.Notebook }),
             LibraryBridge.Write
         );
 

@@ -67,6 +67,8 @@ public abstract class InterfaceTest : IAsyncLifetime
             ("/join#group=0", "[data-testid=join-form]"),
             ("/new-password#letter=0", "[data-testid=new-password-form]"),
             ($"/pages/{Group.Space}/{Notebook}", "[data-testid=overview-page]"),
+            ($"/pages/{Group.Space}/{Notebook}?past=1", "[data-testid=history-bar]"),
+            ($"/library/{Group.Space}?past=1", "[data-testid=history-bar]"),
             ($"/web/{Group.Space}/{Notebook}", "[data-testid=web]"),
             ("/follow-ups", "[data-testid=follow-ups]"),
             ($"/planner/{Group.Space}", "[data-testid=planner-count]"),

@@ -26,7 +26,7 @@ export interface HandBridge {
   LayMore(page: number, most: number, now: number): Uint8Array;
   GiveUpLaying(page: number): number;
   LastLaid(): string[];
-  NoteLaid(): void;
+  NoteLaid(page: number): void;
   BeginRoom(page: number, line: number, sideways: boolean): number;
   RoomItems(): string[];
   RoomLeaving(by: number, end: number): string[];

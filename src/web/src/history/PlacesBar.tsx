@@ -1,5 +1,5 @@
 import { plural, t } from '@lingui/core/macro';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { sentenceOf } from '../core/runtime';
 import type { Moment } from '../data/useNotebook';
 import type { Writer } from '../data/usePeople';
@@ -49,6 +49,11 @@ export function PlacesBar(props: PlacesBarProps) {
   const workspace = useWorkspace();
   const [work, setWork] = useState<LongWork>();
   const atWork = useRef<AbortController>(undefined);
+  const isHere = useRef(true);
+  useEffect(() => {
+    isHere.current = true;
+    return () => void (isHere.current = false);
+  }, []);
   const { chart } = past;
 
   const haveBack = async (wanted: WantedBack) => {
@@ -58,8 +63,8 @@ export function PlacesBar(props: PlacesBarProps) {
     tell(0);
     try {
       await haveBackPlaces(workspace, wanted, tell, ended.signal);
-      // What is back is seen where it is.
-      onClose();
+      // What is back is seen where it is; whoever went elsewhere stays there.
+      if (isHere.current) onClose();
     } catch (problem) {
       say(sentenceOf(problem));
     } finally {

@@ -153,10 +153,13 @@ async function ofPage({ workspace, wanted, done, signal }: AtWork, id: string): 
         await page.performAll((to, now) => workspace.core.PageBridge.GoOn(to, made + 1, now));
         return;
       }
-      made += await page.performAll((to, now) => HandBridge.LayMore(to, madeAtOnce, now));
+      const more = await page.performAll((to, now) => HandBridge.LayMore(to, madeAtOnce, now));
+      // Something else is laid on this page by now.
+      if (more === 0) break;
+      made += more;
       await turn();
     }
-    HandBridge.NoteLaid();
+    HandBridge.NoteLaid(handle);
     workspace.steps.note(wanted.space, 'page', id);
     done.things += things;
     done.pages++;
