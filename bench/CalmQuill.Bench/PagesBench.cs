@@ -29,7 +29,7 @@ public sealed class PagesBench(QuillHost host, QuillHost.Group group)
         );
         await documents.Append(
             new DocumentRef(group.Space, DocumentKind.Notebook, notebook),
-            [.. pages.Select((page, i) => device.Make(new Change.PageAdded(page, $"a{i:0000}V", "a4-ruled-710"), 1))],
+            [.. pages.Select((page, i) => device.Make(Added(page, i), (i + 1) * 1_000))],
             default
         );
         var lines = Writing.Strokes(group.Owner.Id).Take(40).ToArray();
@@ -151,8 +151,51 @@ public sealed class PagesBench(QuillHost host, QuillHost.Group group)
             CultureInfo.InvariantCulture
         );
 
+    private static Change Added(Guid page, int i) => new Change.PageAdded(page, $"a{i:0000}V", "a4-ruled-710");
+
+    /// <summary>The notebook as it was, one column of the bar after the other back: from the key to the frame that shows the pages of then.</summary>
+    private Row Past(Browser browser)
+    {
+        const int steps = 30;
+        browser.Go($"/pages/{group.Space}/{notebook}?past=1");
+        browser.Find("history-bar");
+        const string shown = "document.querySelector('[data-testid=notebook-past]').dataset.pages";
+        browser.Until(() => (string)browser.Script($"return {shown}")! == $"{PageCount}", "all pages");
+        browser.Script("window.before = ''");
+        var times = Enumerable
+            .Range(0, steps)
+            .Select(_ =>
+                HistoryBench.Took(
+                    browser,
+                    $"window.before = {shown}; document.querySelector('[data-testid=history-bar]').dispatchEvent(new KeyboardEvent('keydown', {{ key: 'ArrowLeft', bubbles: true }}))",
+                    $"{shown} !== window.before"
+                )
+            )
+            .Order()
+            .ToList();
+        var device = new Replica(7, group.Owner.Id);
+        Operation[] made = [.. pages.Select((page, i) => device.Make(Added(page, i), (i + 1) * 1_000))];
+        var afresh = HistoryBench.Typically(() =>
+        {
+            var then = new Core.Notebooks.NotebookDocument();
+            foreach (var operation in made)
+                then.Apply(operation);
+            then.Outline();
+        });
+        var took = times[(int)(steps * 0.95)];
+        return new Row(
+            "notebook of 1,000 pages as it was, a step back: from the key to the frame that shows it, p95",
+            $"{took:0} ms",
+            "its outline made anew up to there, .NET, nothing painted",
+            $"{took / afresh:0.0} of {afresh:0.0} ms",
+            "none named",
+            true
+        );
+    }
+
     public IEnumerable<Row> Run(Browser browser)
     {
+        yield return Past(browser);
         browser.Go($"/pages/{group.Space}/{notebook}");
         browser.Find("overview-page");
         var (frame, task) = Scroll(browser, ScreensASecond);

@@ -501,6 +501,17 @@ public sealed class HandTests : InterfaceTest
             "what was laid down to go again"
         );
         browser.TypeWithControl("v");
+        // It goes on while something else is laid down on another page.
+        browser.Press("page-after");
+        WaitForPage(browser, "page 2 of 2");
+        browser.Wave(520, 420);
+        browser.WaitForStrokes(1);
+        browser.TypeWithControl("a");
+        browser.Find("selection");
+        browser.TypeWithControl("c");
+        browser.TypeWithControl("v");
+        browser.WaitForStrokes(2);
+        browser.Press("page-before");
         browser.WaitForStrokes(2 * (many + 1));
         browser.Until(() => browser.Count("[data-testid=long-work]") == 0, "all to be laid down");
         browser.Press("undo");

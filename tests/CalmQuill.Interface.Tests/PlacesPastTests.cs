@@ -148,9 +148,7 @@ public sealed class PlacesPastTests : InterfaceTest
     {
         await HavePast();
         var writer = AtDesk(Group.Writer).Browser;
-        InThePast(writer);
-        OnBar(writer, Keys.PageDown);
-        writer.Until(() => Pages(writer).Count == 2 && Pages(writer)[1] == "Sketches", "the pages of then");
+        ToThen(writer);
         writer.Press("history-part-on");
         Assert.False(writer.Find("have-back").Enabled);
         writer.Press("history-part-on");
@@ -177,9 +175,7 @@ public sealed class PlacesPastTests : InterfaceTest
     {
         await HavePast();
         var writer = AtDesk(Group.Writer).Browser;
-        InThePast(writer);
-        OnBar(writer, Keys.PageDown);
-        writer.Until(() => Pages(writer).Count == 2 && Pages(writer)[1] == "Sketches", "the pages of then");
+        ToThen(writer);
         writer.Press("history-more");
         writer.Press("history-name");
         writer.Fill("[role=dialog] input", "before the owner tidied");
@@ -268,9 +264,7 @@ public sealed class PlacesPastTests : InterfaceTest
     {
         await HavePast();
         var reader = AtDesk(Group.Reader).Browser;
-        InThePast(reader);
-        OnBar(reader, Keys.PageDown);
-        reader.Until(() => Pages(reader).Count == 2 && Pages(reader)[1] == "Sketches", "the pages of then");
+        ToThen(reader);
         Assert.Equal(0, reader.Count("[data-testid=have-back]"));
         Assert.Equal(0, reader.Count("[data-testid=history-part-on]"));
         using var owner = await Host.SignIn(Group.Owner);
@@ -296,6 +290,14 @@ public sealed class PlacesPastTests : InterfaceTest
         browser.Go($"/pages/{Group.Space}/{pendulums}");
         browser.Press("overview-past");
         browser.Find("history-bar");
+    }
+
+    /// <summary>To the end of the evening on which the writer wrote.</summary>
+    private void ToThen(Browser browser)
+    {
+        InThePast(browser);
+        OnBar(browser, Keys.PageDown);
+        browser.Until(() => Pages(browser).SequenceEqual(["The pallets", "Sketches"]), "the pages of then");
     }
 
     private static void OnBar(Browser browser, string keys) => browser.SendKeys("[data-testid=history-bar]", keys);

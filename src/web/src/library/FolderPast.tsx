@@ -45,13 +45,12 @@ export function FolderPast({ space, library, folder, from, onClose }: FolderPast
   const people = usePeople(space.id);
   const [compares, setCompares] = useState(false);
   const handle = document?.handle;
-  const then = useMemo(
-    () =>
-      handle === undefined || past.shown === 0
-        ? nothing
-        : (JSON.parse(PlacesBridge.Nodes(handle)) as LibraryNode[]).filter((node) => !node.jot),
-    [PlacesBridge, handle, past.shown],
-  );
+  const then = useMemo(() => {
+    if (past.isNow) return (['folder', 'notebook'] as const).flatMap((kind) => library.inside(folder, kind));
+    return handle === undefined || past.shown === 0
+      ? nothing
+      : (JSON.parse(PlacesBridge.Nodes(handle)) as LibraryNode[]).filter((node) => !node.jot);
+  }, [PlacesBridge, handle, past.isNow, past.shown, library, folder]);
   const inside = useMemo(() => {
     const stood = then.filter((node) => node.parent === folder);
     const ids = new Set(stood.map((node) => node.id));
@@ -131,7 +130,7 @@ export function FolderPast({ space, library, folder, from, onClose }: FolderPast
   const folders = inside.filter((node) => node.kind === 'folder');
   const notebooks = inside.filter((node) => node.kind === 'notebook');
   return (
-    <div className="relative flex h-full min-h-0 flex-col" data-testid="folder-past" data-moment={past.until}>
+    <div className="relative flex h-full min-h-0 flex-col" data-testid="folder-past">
       <PlacesBar
         past={past}
         label={t`Moment of the folder`}

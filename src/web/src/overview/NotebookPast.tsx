@@ -54,11 +54,13 @@ export function NotebookPast({ space, notebook, library, name, size, from, onClo
   });
   const stood = useMemo(() => new Map((known ?? []).map((page) => [page.page, page])), [known]);
   const handle = document?.handle;
-  const then = useMemo(
-    () =>
-      handle === undefined || past.shown === 0 ? [] : (JSON.parse(PlacesBridge.Outline(handle)) as NotebookEntry[]),
-    [PlacesBridge, handle, past.shown],
-  );
+  const then = useMemo(() => {
+    // As it is now it goes on.
+    if (past.isNow) return notebook.entries;
+    return handle === undefined || past.shown === 0
+      ? []
+      : (JSON.parse(PlacesBridge.Outline(handle)) as NotebookEntry[]);
+  }, [PlacesBridge, handle, past.isNow, past.shown, notebook.entries]);
   const entries = useMemo(() => (compares ? merged(notebook.entries, then) : then), [compares, notebook.entries, then]);
   const differences = useMemo(() => {
     const ids = entries.map((entry) => entry.id);
@@ -139,7 +141,7 @@ export function NotebookPast({ space, notebook, library, name, size, from, onClo
   };
 
   return (
-    <div className="relative flex h-full flex-col" data-testid="notebook-past" data-moment={past.until}>
+    <div className="relative flex h-full flex-col" data-testid="notebook-past" data-pages={pages.length}>
       <PlacesBar
         past={past}
         label={t`Moment of the notebook`}
