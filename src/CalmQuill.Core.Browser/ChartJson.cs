@@ -8,7 +8,7 @@ internal static class ChartJson
 {
     public static string Text(Chart chart, int length)
     {
-        var people = chart.Strokes.Select(stroke => stroke.Person).Distinct().ToList();
+        var people = chart.People;
         var places = people.Select((person, i) => (person, i)).ToDictionary(one => one.person, one => one.i);
         return Json.Text(json =>
         {

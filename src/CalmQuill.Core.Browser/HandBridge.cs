@@ -200,7 +200,7 @@ public static partial class HandBridge
     internal static int Begin(int page, Laying work)
     {
         work.Try(Session.For(page).Check);
-        ((OpenPage)Session.Document(page)).Laying = last = work;
+        ((OpenPage)Session.Document(page)).Laying = work;
         return work.Count;
     }
 
@@ -209,7 +209,7 @@ public static partial class HandBridge
     public static byte[] LayMore(int page, int most, double now)
     {
         var frames = new List<byte[]>();
-        if (((OpenPage)Session.Document(page)).Laying is not { } laying)
+        if (LayingOn(page) is not { } laying)
             return [];
         var more = true;
         while (more && frames.Count < most)
@@ -221,29 +221,21 @@ public static partial class HandBridge
 
     /// <summary>What was laid down last may be taken back from outside of its page, as <see cref="UndoBridge.Last"/> says.</summary>
     [JSExport]
-    public static void NoteLaid(int page) =>
-        Session.NoteBack([
-            .. ((OpenPage)Session.Document(page)).Laying?.Steps.Reverse().Select(step => new Change.EffectSet(step, false)) ?? [],
-        ]);
+    public static void NoteLaid(int page) => Session.NoteBack([.. LayingOn(page)?.Back ?? []]);
 
     /// <summary>Begins to give laying down up, for <see cref="PageBridge.GoOn"/>: what was laid becomes one step and is taken back.</summary>
     [JSExport]
     public static int GiveUpLaying(int page) =>
         PageBridge.Begin(
             page,
-            [
-                .. ((OpenPage)Session.Document(page)).Laying is { Steps.Count: > 0 } laying
-                    ? laying
-                        .Steps.Reverse()
-                        .Select(step => (Change)new Change.EffectSet(step, false))
-                        .Prepend(new Change.StepsJoined(laying.Steps))
-                    : [],
-            ]
+            [.. LayingOn(page) is { Steps.Count: > 0 } laying ? laying.Back.Prepend(new Change.StepsJoined(laying.Steps)) : []]
         );
 
-    /// <summary>The items that were laid down last.</summary>
+    /// <summary>The items that were laid down on a page last.</summary>
     [JSExport]
-    public static string[] LastLaid() => [.. last?.Items.Select(id => id.ToString()) ?? []];
+    public static string[] LastLaid(int page) => [.. LayingOn(page)?.Items.Select(id => id.ToString()) ?? []];
+
+    private static Laying? LayingOn(int page) => ((OpenPage)Session.Document(page)).Laying;
 
     /// <summary>What making room at a line moves: the most that can be taken away, then the ids follow by <see cref="RoomItems"/>.</summary>
     [JSExport]
@@ -338,7 +330,6 @@ public static partial class HandBridge
     internal static ItemFilter Filter(int kinds, string layer) => new((ItemKinds)kinds, Guid.TryParse(layer, out var id) ? id : null);
 
     private static MakeRoom? room;
-    private static Laying? last;
 
     private static List<(IReadOnlyList<PageItem> Items, Transform Transform)> Work(
         int page,

@@ -91,14 +91,7 @@ public static partial class HistoryBridge
     public static string ChartOf(int page)
     {
         var past = ThePast(page);
-        var entries = new List<Chart.Entry>();
-        foreach (var operation in past.History.Operations)
-        {
-            if (Deeds.Of(operation.Change) is var (deed, things))
-                entries.Add(new Chart.Entry(operation.Time.UnixMilliseconds, operation.Author, deed, things));
-        }
-
-        past.Chart = Chart.Of(entries);
+        past.Chart = Chart.OfDocument(past.History.Operations);
         return ChartJson.Text(past.Chart, past.History.Length);
     }
 

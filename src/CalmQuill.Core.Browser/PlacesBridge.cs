@@ -90,17 +90,7 @@ public static partial class PlacesBridge
 
     /// <summary>The bar of what was done in the document itself, as <see cref="HistoryBridge.ChartOf"/>: all there is while the server does not say what was written.</summary>
     [JSExport]
-    public static string ChartOf(int document)
-    {
-        var entries = new List<Chart.Entry>();
-        foreach (var operation in ((IPlaces)Session.Document(document).Core).Operations())
-        {
-            if (Deeds.Of(operation.Change, operation.Change is Change.NodePlaced) is var (deed, things))
-                entries.Add(new Chart.Entry(operation.Time.UnixMilliseconds, operation.Author, deed, things));
-        }
-
-        return ChartJson.Text(Chart.Of(entries), Chart.Columns);
-    }
+    public static string ChartOf(int document) => ChartJson.Text(Chart.OfDocument(Session.Document(document).Operations()), Chart.Columns);
 
     private static Chart Bar(double[] sittings) =>
         new(sittings.Chunk(4).Select(one => new Chart.Sitting((long)one[0], (long)one[1], one[2], one[3])));

@@ -268,17 +268,7 @@ public sealed class PlacesPastTests : InterfaceTest
         Assert.Equal(0, reader.Count("[data-testid=have-back]"));
         Assert.Equal(0, reader.Count("[data-testid=history-part-on]"));
         using var owner = await Host.SignIn(Group.Owner);
-        using var closed = await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(
-            owner.Http,
-            $"/api/spaces/{Group.Space}/group",
-            new
-            {
-                name = "Clock menders",
-                colour = "gold",
-                isPastClosed = true,
-            }
-        );
-        closed.EnsureSuccessStatusCode();
+        await owner.ClosePast(Group.Space);
         reader.Go($"/pages/{Group.Space}/{pendulums}?past=1");
         reader.Until(() => reader.Count("[data-testid=overview-page]") == 2, "the notebook as it is");
         Assert.Equal(0, reader.Count("[data-testid=overview-past]"));

@@ -144,7 +144,7 @@ public sealed class HistoryTests : IAsyncLifetime
         await Page(writer, goes);
         await Page(writer, writers.Make(new Change.ItemsRemoved([goes.Id]), Now));
         Assert.Contains(goes.Id, (await Read(reader, 0)).Select(operation => operation.Id));
-        await ClosePast(true);
+        await owner.ClosePast(group.Space);
         Assert.Equal([stays.Id], (await Read(reader, 0)).Select(operation => operation.Id));
         // Whatever a device says that it holds: all that stands, and nothing where nothing came.
         Assert.Equal([stays.Id], (await Read(reader, 1)).Select(operation => operation.Id));
@@ -155,14 +155,14 @@ public sealed class HistoryTests : IAsyncLifetime
         Assert.Contains(spaces.EnumerateArray(), space => space.GetProperty("isPastClosed").GetBoolean());
         await Page(writer, writers.Make(new Change.EffectSet(goes.Id, false), Now));
         Assert.Equal([stays.Id], (await Read(reader, 3)).Select(operation => operation.Id));
-        await ClosePast(false);
+        await owner.ClosePast(group.Space, isClosed: false);
         Assert.Equal(4, (await Read(reader, 0)).Count);
     }
 
     [Fact]
     public async Task Where_the_past_is_closed_a_reader_hears_that_something_came_and_not_what()
     {
-        await ClosePast(true);
+        await owner.ClosePast(group.Space);
         var address = $"{group.Space}/page/{page}";
         await using var reads = await LiveDevice.Connect(host, reader);
         await using var writes = await LiveDevice.Connect(host, owner);
@@ -183,7 +183,7 @@ public sealed class HistoryTests : IAsyncLifetime
         await Page(writer, stays);
         await Page(writer, goes);
         await Page(writer, writers.Make(new Change.ItemsRemoved([goes.Id]), Now));
-        await ClosePast(true);
+        await owner.ClosePast(group.Space);
         var own = (await host.Services.GetRequiredService<Store.Spaces.SpaceStore>().Of(group.Reader.Id, default))
             .Single(space => space.Personal)
             .Id;
@@ -202,21 +202,6 @@ public sealed class HistoryTests : IAsyncLifetime
         var copy = JsonDocument.Parse(await copied.Content.ReadAsStringAsync()).RootElement.GetProperty("copy").GetGuid();
         var inside = Assert.Single((await documents.Notebook(own, copy, default)).Outline());
         Assert.Equal([stays.Id], (await documents.Page(own, inside.Id, default)).Operations().Select(operation => operation.Id));
-    }
-
-    private async Task ClosePast(bool isClosed)
-    {
-        using var set = await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(
-            owner.Http,
-            $"/api/spaces/{group.Space}/group",
-            new
-            {
-                name = "Clock menders",
-                colour = "gold",
-                isPastClosed = isClosed,
-            }
-        );
-        set.EnsureSuccessStatusCode();
     }
 
     private async Task<List<Operation>> Read(Caller caller, long after) =>

@@ -134,7 +134,7 @@ public sealed class PastTests : IAsyncLifetime
     public async Task Where_the_past_is_closed_a_reader_is_shown_nothing_of_it_and_a_writer_all()
     {
         await Write(first, began + 20 * Minute, 2);
-        await ClosePast();
+        await owner.ClosePast(group.Space);
         string[] paths =
         [
             "chart",
@@ -302,20 +302,6 @@ public sealed class PastTests : IAsyncLifetime
 
     private Task<string> Picture(Guid page, string at) =>
         reader.Http.GetStringAsync($"/api/spaces/{group.Space}/pages/{page}/thumbnail.svg?paper=a4-blank{at}");
-
-    private async Task ClosePast()
-    {
-        using var set = await owner.Http.PutAsJsonAsync(
-            $"/api/spaces/{group.Space}/group",
-            new
-            {
-                name = "Clock menders",
-                colour = "gold",
-                isPastClosed = true,
-            }
-        );
-        set.EnsureSuccessStatusCode();
-    }
 
     /// <summary>The writer writes strokes a millisecond apart.</summary>
     private async Task Write(Guid page, long at, int strokes)

@@ -22,6 +22,21 @@ public sealed class Caller : IDisposable
 
     public CookieContainer Cookies { get; }
 
+    /// <summary>An owner closes a group's past to its readers, or opens it.</summary>
+    public async Task ClosePast(Guid space, bool isClosed = true)
+    {
+        using var set = await Http.PutAsJsonAsync(
+            $"/api/spaces/{space}/group",
+            new
+            {
+                name = "Clock menders",
+                colour = "gold",
+                isPastClosed = isClosed,
+            }
+        );
+        set.EnsureSuccessStatusCode();
+    }
+
     public static async Task<Caller> SignedOut(Uri address)
     {
         var caller = new Caller(address);

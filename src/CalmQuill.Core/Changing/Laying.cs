@@ -52,6 +52,9 @@ public sealed class Laying
     /// <summary>All operations that were made: one step for undo, once they are joined.</summary>
     public IReadOnlyList<OpId> Steps => steps;
 
+    /// <summary>What takes all that was made back, the last of it first.</summary>
+    public IEnumerable<Change> Back => steps.AsEnumerable().Reverse().Select(step => new Change.EffectSet(step, false));
+
     /// <summary>Goes through all the changes without making any, so that a piece that cannot be laid whole is not laid half.</summary>
     /// <param name="check">Throws when a change may not be made.</param>
     /// <exception cref="InvalidOperationException">The piece hangs together wrongly, or <paramref name="check"/> threw it.</exception>

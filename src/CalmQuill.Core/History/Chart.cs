@@ -1,3 +1,6 @@
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Ordering;
+
 namespace CalmQuill.Core.History;
 
 /// <summary>
@@ -52,6 +55,22 @@ public sealed class Chart
 
     /// <summary>All that was done, by columns.</summary>
     public IReadOnlyList<Stroke> Strokes { get; }
+
+    /// <summary>Who did any of it, each once.</summary>
+    public List<Guid> People => [.. Strokes.Select(stroke => stroke.Person).Distinct()];
+
+    /// <summary>The bar of what was done in one document, from its operations in the order of their stamps.</summary>
+    public static Chart OfDocument(IEnumerable<Operation> operations)
+    {
+        var entries = new List<Entry>();
+        foreach (var operation in operations)
+        {
+            if (Deeds.Of(operation.Change, operation.Change is Change.NodePlaced) is var (deed, things))
+                entries.Add(new Entry(operation.Time.UnixMilliseconds, operation.Author, deed, things));
+        }
+
+        return Of(entries);
+    }
 
     /// <param name="entries">What was done, in the order in which it began.</param>
     public static Chart Of(IReadOnlyList<Entry> entries)
@@ -113,21 +132,7 @@ public sealed class Chart
         return next < 0 ? sittings[0].From - 1 : sittings[Math.Min(next, sittings.Count - 1)].To;
     }
 
-    private int LastWhere(Predicate<Sitting> holds)
-    {
-        int low = 0,
-            high = sittings.Count;
-        while (low < high)
-        {
-            var middle = (low + high) / 2;
-            if (holds(sittings[middle]))
-                low = middle + 1;
-            else
-                high = middle;
-        }
-
-        return low - 1;
-    }
+    private int LastWhere(Predicate<Sitting> holds) => sittings.CountWhile(holds) - 1;
 
     private static List<(long From, long To, int Count)> Spans(IReadOnlyList<Entry> entries)
     {

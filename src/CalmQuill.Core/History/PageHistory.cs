@@ -1,4 +1,5 @@
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Ordering;
 using CalmQuill.Core.Pages;
 
 namespace CalmQuill.Core.History;
@@ -52,29 +53,13 @@ public sealed class PageHistory
     public Operation? Find(OpId id) => byId.GetValueOrDefault(id);
 
     /// <summary>How many operations had been made by a time, UTC milliseconds since 1970.</summary>
-    public int CountAt(long unixMilliseconds) => CountWhile(operation => operation.Time.UnixMilliseconds <= unixMilliseconds);
+    public int CountAt(long unixMilliseconds) => operations.CountWhile(operation => operation.Time.UnixMilliseconds <= unixMilliseconds);
 
     /// <summary>How many had been made when the operation of a stamp was.</summary>
-    public int CountThrough(Stamp stamp) => CountWhile(operation => !(operation.Stamp > stamp));
+    public int CountThrough(Stamp stamp) => operations.CountWhile(operation => !(operation.Stamp > stamp));
 
     /// <summary>When the last was made of so many, UTC milliseconds since 1970; null of none.</summary>
     public long? TimeOf(int count) => count > 0 && Length > 0 ? operations[Math.Min(count, Length) - 1].Time.UnixMilliseconds : null;
-
-    private int CountWhile(Predicate<Operation> holds)
-    {
-        int low = 0,
-            high = operations.Count;
-        while (low < high)
-        {
-            var middle = (low + high) / 2;
-            if (holds(operations[middle]))
-                low = middle + 1;
-            else
-                high = middle;
-        }
-
-        return low;
-    }
 
     /// <summary>Goes towards a moment, by so many operations at most; says how many are left to go.</summary>
     public int MoveTo(int count, int most)

@@ -1,4 +1,5 @@
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Ordering;
 
 namespace CalmQuill.Core.History;
 
@@ -24,7 +25,7 @@ public sealed class PlacesHistory<T>(T now)
     /// <summary>Goes towards a time, UTC milliseconds since 1970, by so many operations at most; says how many are left to go.</summary>
     public int MoveTo(long time, int most = int.MaxValue)
     {
-        var count = CountAt(time);
+        var count = operations.CountWhile(operation => operation.Time.UnixMilliseconds <= time);
         if (count < At)
             (Then, At) = (new T(), 0);
         for (; At < count && most > 0; most--)
@@ -38,21 +39,5 @@ public sealed class PlacesHistory<T>(T now)
         var history = new PlacesHistory<T>(now);
         history.MoveTo(time);
         return history;
-    }
-
-    private int CountAt(long time)
-    {
-        int low = 0,
-            high = operations.Count;
-        while (low < high)
-        {
-            var middle = (low + high) / 2;
-            if (operations[middle].Time.UnixMilliseconds <= time)
-                low = middle + 1;
-            else
-                high = middle;
-        }
-
-        return low;
     }
 }

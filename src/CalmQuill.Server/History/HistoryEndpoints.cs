@@ -1,4 +1,4 @@
-using CalmQuill.Core.History;
+using CalmQuill.Core.Access;
 using CalmQuill.Server.Access;
 using CalmQuill.Store.History;
 using CalmQuill.Store.Spaces;
@@ -19,39 +19,47 @@ internal static class HistoryEndpoints
     }
 
     /// <summary>The bar of time of a folder with all that lies in it now, or of all of a library.</summary>
-    private static async Task<IResult> ChartOfSpace(
+    private static Task<IResult> ChartOfSpace(
         ReadableSpace space,
         Guid? folder,
         Gate gate,
         ChartStore charts,
         SpaceStore spaces,
         CancellationToken cancel
-    ) =>
-        await spaces.SeesNoPast(space.Id, space.Role, cancel)
-            ? Problems.Of(Denial.NoPast)
-            : Told(await charts.Of(new Within(space.Id, null, folder, false), await gate.Shut(space.Visitor, cancel), cancel));
+    ) => ChartOf(new Within(space.Id, null, folder, false), space.Role, space.Visitor, gate, charts, spaces, cancel);
 
-    private static async Task<IResult> ChartOfNotebook(
+    private static Task<IResult> ChartOfNotebook(
         ReadableNotebook notebook,
         Gate gate,
         ChartStore charts,
         SpaceStore spaces,
         CancellationToken cancel
     ) =>
-        await spaces.SeesNoPast(notebook.Space, notebook.Role, cancel)
-            ? Problems.Of(Denial.NoPast)
-            : Told(
-                await charts.Of(
-                    new Within(notebook.Space, notebook.Id, null, notebook.IsGuest),
-                    await gate.Shut(notebook.Visitor, cancel),
-                    cancel
-                )
-            );
+        ChartOf(
+            new Within(notebook.Space, notebook.Id, null, notebook.IsGuest),
+            notebook.Role,
+            notebook.Visitor,
+            gate,
+            charts,
+            spaces,
+            cancel
+        );
 
-    /// <summary>A person is a place in the list.</summary>
-    private static IResult Told(Chart chart)
+    /// <summary>A bar of time, for whom the past is open; a person is a place in the list.</summary>
+    private static async Task<IResult> ChartOf(
+        Within within,
+        Role role,
+        Visitor visitor,
+        Gate gate,
+        ChartStore charts,
+        SpaceStore spaces,
+        CancellationToken cancel
+    )
     {
-        var people = chart.Strokes.Select(stroke => stroke.Person).Distinct().ToList();
+        if (await spaces.SeesNoPast(within.Space, role, cancel))
+            return Problems.Of(Denial.NoPast);
+        var chart = await charts.Of(within, await gate.Shut(visitor, cancel), cancel);
+        var people = chart.People;
         return Results.Ok(
             new
             {
@@ -73,13 +81,13 @@ internal static class HistoryEndpoints
     {
         if (await spaces.SeesNoPast(notebook.Space, notebook.Role, cancel))
             return Problems.Of(Denial.NoPast);
-        if (at is not (>= 0 and <= Latest))
+        if (at is not { } moment || moment < 0 || moment > Latest)
             return Problems.BadInput($"The moment to look at is not well formed.");
-        return Results.Ok(await charts.Pages(notebook.Space, notebook.Id, at.Value, cancel));
+        return Results.Ok(await charts.Pages(notebook.Space, notebook.Id, moment, cancel));
     }
 
     /// <summary>The end of the year 9999, UTC milliseconds since 1970.</summary>
-    private const long Latest = 253_402_300_799_999;
+    private static readonly long Latest = DateTimeOffset.MaxValue.ToUnixTimeMilliseconds();
 
     /// <param name="space">The library.</param>
     /// <param name="before">Only what was done before this time, UTC milliseconds since 1970.</param>

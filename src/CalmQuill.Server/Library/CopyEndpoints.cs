@@ -23,7 +23,7 @@ internal static class CopyEndpoints
     /// <param name="Move">Whether the original goes into the bin once the copy stands.</param>
     /// <param name="At">For a folder or notebook: copies it as it was at this time, UTC milliseconds since 1970.</param>
     /// <param name="Name">For a folder or notebook: what the copy is called; none for a copy of its original.</param>
-    private sealed record Asked(Guid Node, Guid? Entry, Guid? ToSpace, Guid? Parent, Guid? ToNotebook, bool Move, long? At, string? Name);
+    internal sealed record Asked(Guid Node, Guid? Entry, Guid? ToSpace, Guid? Parent, Guid? ToNotebook, bool Move, long? At, string? Name);
 
     public static void MapCopies(this IEndpointRouteBuilder api) =>
         api.MapPost("/spaces/{space:guid}/copies", Copy).RequireAuthorization().TakesWork();
@@ -112,7 +112,7 @@ internal static class CopyEndpoints
             var source = await documents.Library(from, cancel);
             // What was erased since is nowhere to be copied from.
             var nodes = IsThen
-                ? (await documents.Library(from, until, cancel)).Nodes().FindAll(node => !source.IsAway(node.Id))
+                ? PlacesHistory<LibraryDocument>.Of(source, until).Then.Nodes().FindAll(node => !source.IsAway(node.Id))
                 : source.Nodes();
             var targetNodes = into == from ? source.Nodes() : (await documents.Library(into, cancel)).Nodes();
             var name = asked.Name ?? (asked.Move ? nodes.Find(node => node.Id == asked.Node)?.Name : null);
@@ -133,14 +133,15 @@ internal static class CopyEndpoints
 
             foreach (var (original, copy) in plan.Notebooks)
             {
+                var now = await documents.Notebook(from, original, cancel);
                 var inside = NotebookCopy.Plan(
-                    await documents.Notebook(from, original, until, cancel),
+                    IsThen ? PlacesHistory<NotebookDocument>.Of(now, until).Then : now,
                     null,
                     "",
                     into == from,
                     NewId,
                     whole: (original, copy),
-                    without: IsThen ? (await documents.Notebook(from, original, cancel)).WasErased : null
+                    without: IsThen ? now.WasErased : null
                 );
                 await CopyPages(inside.Pages, cancel);
                 if (inside.Changes.Count > 0)

@@ -5,9 +5,7 @@ using CalmQuill.Core.Pages;
 
 namespace CalmQuill.Store.Documents;
 
-/// <summary>
-/// Documents as all their kept operations make them, or those that had been made by a time, UTC milliseconds since 1970; one of which nothing is kept is empty.
-/// </summary>
+/// <summary>Documents as all their kept operations make them; one of which nothing is kept is empty.</summary>
 public static class Folded
 {
     /// <summary>After all that was done.</summary>
@@ -16,6 +14,7 @@ public static class Folded
     public static Task<PageDocument> Page(this DocumentStore documents, Guid space, Guid id, CancellationToken cancel) =>
         documents.Page(space, id, Now, cancel);
 
+    /// <summary>As it was by a time, UTC milliseconds since 1970.</summary>
     public static async Task<PageDocument> Page(this DocumentStore documents, Guid space, Guid id, long until, CancellationToken cancel)
     {
         var page = new PageDocument();
@@ -31,29 +30,17 @@ public static class Folded
         return aside;
     }
 
-    public static Task<NotebookDocument> Notebook(this DocumentStore documents, Guid space, Guid id, CancellationToken cancel) =>
-        documents.Notebook(space, id, Now, cancel);
-
-    public static async Task<NotebookDocument> Notebook(
-        this DocumentStore documents,
-        Guid space,
-        Guid id,
-        long until,
-        CancellationToken cancel
-    )
+    public static async Task<NotebookDocument> Notebook(this DocumentStore documents, Guid space, Guid id, CancellationToken cancel)
     {
         var notebook = new NotebookDocument();
-        await Fold(documents, DocumentRef.Notebook(space, id), notebook.Apply, until, cancel);
+        await Fold(documents, DocumentRef.Notebook(space, id), notebook.Apply, Now, cancel);
         return notebook;
     }
 
-    public static Task<LibraryDocument> Library(this DocumentStore documents, Guid space, CancellationToken cancel) =>
-        documents.Library(space, Now, cancel);
-
-    public static async Task<LibraryDocument> Library(this DocumentStore documents, Guid space, long until, CancellationToken cancel)
+    public static async Task<LibraryDocument> Library(this DocumentStore documents, Guid space, CancellationToken cancel)
     {
         var library = new LibraryDocument();
-        await Fold(documents, DocumentRef.Library(space), library.Apply, until, cancel);
+        await Fold(documents, DocumentRef.Library(space), library.Apply, Now, cancel);
         return library;
     }
 

@@ -25,7 +25,7 @@ export interface HandBridge {
   BeginLay(page: number, piece: Uint8Array, dx: number, dy: number, layer: string): number;
   LayMore(page: number, most: number, now: number): Uint8Array;
   GiveUpLaying(page: number): number;
-  LastLaid(): string[];
+  LastLaid(page: number): string[];
   NoteLaid(page: number): void;
   BeginRoom(page: number, line: number, sideways: boolean): number;
   RoomItems(): string[];

@@ -20,6 +20,13 @@ export interface SectionPlace {
   depth: number;
 }
 
+/** The section a page stands in, through pages it is nested in. */
+export function sectionAround(find: (id: string) => NotebookEntry | undefined, id: string): NotebookEntry | undefined {
+  let parent = find(find(id)?.parent ?? root);
+  while (parent?.kind === 'page') parent = find(parent.parent);
+  return parent;
+}
+
 /** The sections of a notebook in their order, but for some and what lies in them. */
 export async function sectionsOf(
   workspace: Workspace,

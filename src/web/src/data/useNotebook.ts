@@ -6,7 +6,7 @@ import { type Workspace } from '../sync/workspace';
 import { useDocument, useWorkspace } from './useWorkspace';
 import { copyEntryHere } from '../sync/copyHere';
 import { OpenDocument } from '../sync/openDocument';
-import type { EntryPlace } from './sections';
+import { type EntryPlace, sectionAround } from './sections';
 
 /** The sections and pages of a notebook, and what can be done with them. */
 export function useNotebook(space: string, notebook: string): Notebook | undefined {
@@ -138,8 +138,7 @@ export class Notebook {
 
   /** The section a page stands in, through pages it is nested in. */
   sectionOf(id: string): NotebookEntry | undefined {
-    const parent = this.find(this.find(id)?.parent ?? root);
-    return parent?.kind === 'page' ? this.sectionOf(parent.id) : parent;
+    return sectionAround((entry) => this.find(entry), id);
   }
 
   /** A new page after another one, beside it; with none, at the end of the notebook. */

@@ -1,8 +1,8 @@
 import { t } from '@lingui/core/macro';
-import { ColumnsPlusRightIcon, FlagBannerIcon } from '@phosphor-icons/react';
+import { ColumnsPlusRightIcon } from '@phosphor-icons/react';
 import { type RefObject, useMemo, useState } from 'react';
 import { createPortal } from 'react-dom';
-import type { Moment, Notebook } from '../data/useNotebook';
+import type { Notebook } from '../data/useNotebook';
 import { useWriters } from '../data/usePeople';
 import { useWorkspace } from '../data/useWorkspace';
 import type { NotebookEntry } from '../model/items';
@@ -11,12 +11,11 @@ import type { View } from '../sheet/ink/view';
 import type { OpenDocument } from '../sync/openDocument';
 import { Toggle } from '../ui/Button';
 import type { MenuEntry } from '../ui/Menu';
-import { NameDialog } from '../ui/naming';
 import { ChoosePart, type Part } from './ChoosePart';
 import { sideColours } from './chart';
 import { PastBar, ReadingPast } from './PastBar';
 import { lastWords, momentWords } from './pastWords';
-import { goTo, momentsOn } from './moments';
+import { goTo, momentsOn, useNaming } from './moments';
 import { usePast } from './usePast';
 import { usePastActs } from './usePastActs';
 
@@ -50,7 +49,7 @@ export function HistoryPanel(props: HistoryPanelProps) {
   const [sides, setSides] = useState({ added: true, removed: true });
   const [choosing, setChoosing] = useState(false);
   const [part, setPart] = useState<Part>();
-  const [naming, setNaming] = useState<Moment>();
+  const naming = useNaming(notebook, past.time);
   const people = useWriters(document.space, notebook.id, chart?.people ?? noPeople);
   const words = chart ? momentWords(past.time, past.isNow) : '';
   const named = chart ? momentsOn(chart, notebook.moments) : [];
@@ -82,12 +81,7 @@ export function HistoryPanel(props: HistoryPanelProps) {
             icon: <ColumnsPlusRightIcon size={20} weight="light" />,
             onChoose: copy,
           },
-          {
-            label: t`Name this moment`,
-            testId: 'history-name',
-            icon: <FlagBannerIcon size={20} weight="light" />,
-            onChoose: () => setNaming({ id: '', at: past.time, name: '' }),
-          },
+          naming.entry,
         ]
       : []),
     ...goTo(named, (moment) => go(() => past.go(HistoryBridge.CountBy(document.handle, moment.at)))),
@@ -155,17 +149,7 @@ export function HistoryPanel(props: HistoryPanelProps) {
           onGoTo: (position) => go(() => past.goTo(position)),
         }}
       />
-      {naming && (
-        <NameDialog
-          title={t`Name this moment`}
-          label={t`What to call it, as “before the exam”`}
-          confirm={t`Keep the name`}
-          onConfirm={(name) => {
-            notebook.nameMoment(naming.at, name);
-          }}
-          onClose={() => setNaming(undefined)}
-        />
-      )}
+      {naming.dialog}
     </>
   );
 }

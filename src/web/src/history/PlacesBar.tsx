@@ -6,6 +6,7 @@ import type { Writer } from '../data/usePeople';
 import { useWorkspace } from '../data/useWorkspace';
 import { type LongWork, stillAtWork, WorkLine } from '../sheet/blotter/longWork';
 import type { MenuEntry } from '../ui/Menu';
+import type { Selection } from '../ui/useChosen';
 import { say } from '../ui/saying';
 import { sideColours } from './chart';
 import { haveBackPlaces, type WantedBack } from './haveBack';
@@ -13,13 +14,6 @@ import { goTo, momentsOn } from './moments';
 import { PastBar, ReadingPast } from './PastBar';
 import { lastWords, momentWords } from './pastWords';
 import type { OnPlacesPast } from './usePlacesPast';
-
-/** What became of what is shown: how many came, went, and are otherwise. */
-export interface Sums {
-  came: number;
-  gone: number;
-  changed: number;
-}
 
 interface PlacesBarProps {
   past: OnPlacesPast;
@@ -29,13 +23,11 @@ interface PlacesBarProps {
   moments: Moment[];
   compares: boolean;
   onCompare: (on: boolean) => void;
-  sums: Sums;
+  /** What became of each thing that is shown. */
+  signs: (Became | undefined)[];
   /** Having it back; undefined for who may not write. */
   back?: {
-    /** How many things are chosen. */
-    chosen: number;
-    choosing: boolean;
-    onChoose: (on: boolean) => void;
+    selection: Selection;
     /** All, or what is chosen of it. */
     wanted: () => WantedBack;
   };
@@ -45,7 +37,7 @@ interface PlacesBarProps {
 
 /** The bar of a notebook or folder as it was: comparing, choosing, having it back. */
 export function PlacesBar(props: PlacesBarProps) {
-  const { past, label, people, moments, compares, onCompare, sums, back, more, onClose } = props;
+  const { past, label, people, moments, compares, onCompare, signs, back, more, onClose } = props;
   const workspace = useWorkspace();
   const [work, setWork] = useState<LongWork>();
   const atWork = useRef<AbortController>(undefined);
@@ -55,6 +47,8 @@ export function PlacesBar(props: PlacesBarProps) {
     return () => void (isHere.current = false);
   }, []);
   const { chart } = past;
+  const selection = back?.selection;
+  const chosen = selection?.chosen.size ?? 0;
 
   const haveBack = async (wanted: WantedBack) => {
     if (atWork.current) return say(stillAtWork);
@@ -89,16 +83,15 @@ export function PlacesBar(props: PlacesBarProps) {
         isNow={past.isNow}
         compares={compares}
         onCompare={() => onCompare(!compares)}
-        sides={<Legend sums={sums} />}
-        {...(back
+        sides={<Legend signs={past.isNow ? [] : signs} />}
+        {...(back && selection
           ? {
               back: {
-                words:
-                  back.chosen > 0 ? plural(back.chosen, { one: 'Have # back', other: 'Have # back' }) : t`Have it back`,
-                isReady: (!back.choosing || back.chosen > 0) && !work,
-                choosing: back.choosing,
+                words: chosen > 0 ? plural(chosen, { one: 'Have # back', other: 'Have # back' }) : t`Have it back`,
+                isReady: (!selection.choosing || chosen > 0) && !work,
+                choosing: selection.choosing,
                 chooseWords: t`Choose`,
-                onChoose: () => back.onChoose(!back.choosing),
+                onChoose: () => (selection.choosing ? selection.clear() : selection.setChoosing(true)),
                 onBack: () => void haveBack(back.wanted()),
               },
             }
@@ -125,7 +118,9 @@ export function PlacesBar(props: PlacesBarProps) {
 }
 
 /** What the signs on things mean, and how many of them there are. */
-function Legend({ sums: { came, gone, changed } }: { sums: Sums }) {
+function Legend({ signs }: { signs: (Became | undefined)[] }) {
+  const count = (...which: Became[]) => signs.filter((sign) => sign && which.includes(sign)).length;
+  const [came, gone, changed] = [count('came'), count('binned', 'gone'), count('changed', 'written')];
   return (
     <ul className="flex flex-wrap gap-x-5 py-1.5 text-[13px]" data-testid="past-sums">
       <Sum colour={sideColours.came} words={t`Came since: ${came}`} />

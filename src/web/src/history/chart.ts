@@ -10,6 +10,8 @@ export interface Chart {
   strokes: [number, number, number, number][];
 }
 
+/** So many operations are gone over before the screen has its turn. */
+export const overAtOnce = 4_000;
 /** The columns of a chart. */
 export const columns = 360;
 /** What came since and what is gone since, as Core paints them on a page. */

@@ -1,14 +1,13 @@
 import { plural, t } from '@lingui/core/macro';
 import type { NotebookEntry } from '../model/items';
 import { getJson } from '../server/api';
-import { soon } from '../sheet/ink/soon';
+import { slice } from '../sheet/blotter/longWork';
+import { nextTurn } from '../sheet/ink/soon';
 import type { OpenDocument } from '../sync/openDocument';
 import type { Workspace } from '../sync/workspace';
 import { say, takeBack } from '../ui/saying';
-
-/** So many operations are gone over, and so many changes made, before the screen has its turn. */
-const overAtOnce = 4_000;
-const madeAtOnce = 150;
+import { overAtOnce } from './chart';
+import { backWords, leftWords } from './pastWords';
 
 /** What became of a thing since, by Core's numbers. */
 export const became = { nothing: 0, came: 1, binned: 2, gone: 3, changed: 4 } as const;
@@ -92,7 +91,7 @@ export async function haveBackPlaces(
 /** Things of a library or notebook, each before what lies in it. */
 async function places({ workspace, wanted, done }: AtWork, document: OpenDocument, ids: string[]): Promise<void> {
   const { PlacesBridge } = workspace.core;
-  while (PlacesBridge.Move(document.handle, wanted.time, overAtOnce) > 0) await turn();
+  while (PlacesBridge.Move(document.handle, wanted.time, overAtOnce) > 0) await nextTurn();
   const [things = 0, left = 0, gone = 0] = PlacesBridge.PlanBack(document.handle, ids, wanted.isGuest);
   document.performTogether((handle, now) => PlacesBridge.HaveBack(handle, now));
   done.things += things;
@@ -110,7 +109,7 @@ async function ofNotebook(work: AtWork, id: string, chosen: ReadonlySet<string> 
       work.done.away++;
       return;
     }
-    while (PlacesBridge.Move(notebook.handle, wanted.time, overAtOnce) > 0) await turn();
+    while (PlacesBridge.Move(notebook.handle, wanted.time, overAtOnce) > 0) await nextTurn();
     const then = JSON.parse(PlacesBridge.Outline(notebook.handle)) as NotebookEntry[];
     const entries = chosen ? then.filter((entry) => chosen.has(entry.id)) : then;
     const ids = entries.map((entry) => entry.id);
@@ -143,7 +142,7 @@ async function ofPage({ workspace, wanted, done, signal }: AtWork, id: string): 
     }
     const { handle } = page;
     HistoryBridge.Open(handle);
-    while (HistoryBridge.Move(handle, HistoryBridge.CountBy(handle, wanted.time), overAtOnce) > 0) await turn();
+    while (HistoryBridge.Move(handle, HistoryBridge.CountBy(handle, wanted.time), overAtOnce) > 0) await nextTurn();
     const [all = 0, things = 0, left = 0] = HistoryBridge.BeginHaveBack(handle, []);
     done.left += left;
     if (things === 0) return;
@@ -153,11 +152,11 @@ async function ofPage({ workspace, wanted, done, signal }: AtWork, id: string): 
         await page.performAll((to, now) => workspace.core.PageBridge.GoOn(to, made + 1, now));
         return;
       }
-      const more = await page.performAll((to, now) => HandBridge.LayMore(to, madeAtOnce, now));
+      const more = await page.performAll((to, now) => HandBridge.LayMore(to, slice, now));
       // Something else is laid on this page by now.
       if (more === 0) break;
       made += more;
-      await turn();
+      await nextTurn();
     }
     HandBridge.NoteLaid(handle);
     workspace.steps.note(wanted.space, 'page', id);
@@ -169,23 +168,11 @@ async function ofPage({ workspace, wanted, done, signal }: AtWork, id: string): 
   }
 }
 
-const turn = () => new Promise<void>(soon);
-
 function doneWords({ things, pages, left, gone, away }: Done, isGivenUp: boolean): string {
-  const words = [
-    things === 0
-      ? t`All of it is there as it was.`
-      : plural(things, { one: 'One thing is back.', other: '# things are back.' }),
-  ];
+  const words = [things === 0 ? t`All of it is there as it was.` : backWords(things)];
   if (pages > 0) words.push(plural(pages, { one: 'It was written on one page.', other: 'It was written on # pages.' }));
   if (isGivenUp) words.push(t`The rest was given up.`);
-  if (left > 0)
-    words.push(
-      plural(left, {
-        one: 'One thing that others changed since was left as it is.',
-        other: '# things that others changed since were left as they are.',
-      }),
-    );
+  if (left > 0) words.push(leftWords(left));
   if (gone > 0)
     words.push(
       plural(gone, {

@@ -1,4 +1,4 @@
-import { t } from '@lingui/core/macro';
+import { plural, t } from '@lingui/core/macro';
 import type { Writer } from '../data/usePeople';
 import { clockWords, dateWords } from '../model/time';
 import { deeds } from './chart';
@@ -29,3 +29,16 @@ export function lastWords([person, deed]: string[], people: Writer[]): string {
       return t`${name} answered a mark`;
   }
 }
+
+/** How many things came back. */
+export const backWords = (things: number): string =>
+  plural(things, { one: 'One thing is back.', other: '# things are back.' });
+
+/** How many stayed as they are; empty for none. */
+export const leftWords = (left: number): string =>
+  left === 0
+    ? ''
+    : plural(left, {
+        one: 'One thing that others changed since was left as it is.',
+        other: '# things that others changed since were left as they are.',
+      });

@@ -2,10 +2,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { useWorkspace } from '../data/useWorkspace';
 import { soon } from '../sheet/ink/soon';
 import type { OpenDocument } from '../sync/openDocument';
-import type { Chart } from './chart';
-
-/** So many operations are gone over before the screen has its turn. */
-const slice = 4_000;
+import { type Chart, overAtOnce } from './chart';
 
 export interface OnPast {
   /** How much of the history is read, 0 to 1; undefined once it is. */
@@ -43,7 +40,7 @@ export function usePast(page: OpenDocument, from: number | undefined): OnPast {
   const goOn = () => {
     if (going.current || ended.current) return;
     let left = 0;
-    page.look('past', true, (handle) => (left = HistoryBridge.Move(handle, wanted.current, slice)));
+    page.look('past', true, (handle) => (left = HistoryBridge.Move(handle, wanted.current, overAtOnce)));
     if (left === 0) return;
     going.current = true;
     soon(() => {
@@ -64,7 +61,7 @@ export function usePast(page: OpenDocument, from: number | undefined): OnPast {
     setReading(0);
     const readOn = () => {
       if (stopped) return;
-      const left = HistoryBridge.Move(handle, length, slice);
+      const left = HistoryBridge.Move(handle, length, overAtOnce);
       setReading(length === 0 ? 1 : 1 - left / length);
       if (left > 0) return soon(readOn);
       HistoryBridge.Show(handle);

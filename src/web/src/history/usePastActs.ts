@@ -1,4 +1,4 @@
-import { plural, t } from '@lingui/core/macro';
+import { t } from '@lingui/core/macro';
 import { properties, sentenceOf } from '../core/runtime';
 import type { Notebook } from '../data/useNotebook';
 import { useWorkspace } from '../data/useWorkspace';
@@ -7,6 +7,7 @@ import { dateWords } from '../model/time';
 import type { LongWorker } from '../sheet/blotter/longWork';
 import type { OpenDocument } from '../sync/openDocument';
 import { say } from '../ui/saying';
+import { backWords, leftWords } from './pastWords';
 
 interface PastShown {
   document: OpenDocument;
@@ -32,14 +33,7 @@ export function usePastActs({ document, notebook, page, worker, time, onBack, on
     if (worker.busy()) return;
     const { handle } = document;
     const [all = 0, things = 0, left = 0] = HistoryBridge.BeginHaveBack(handle, items);
-    const leftWords =
-      left > 0
-        ? plural(left, {
-            one: 'One thing that others changed since was left as it is.',
-            other: '# things that others changed since were left as they are.',
-          })
-        : '';
-    if (things === 0) return say([t`All of it stands on the page.`, leftWords].filter(Boolean).join(' '));
+    if (things === 0) return say([t`All of it stands on the page.`, leftWords(left)].filter(Boolean).join(' '));
     const done = await worker.run(
       t`Having it back`,
       all,
@@ -50,9 +44,8 @@ export function usePastActs({ document, notebook, page, worker, time, onBack, on
       await worker.runBegun(t`Taking it away again`, HandBridge.GiveUpLaying(handle));
       return;
     }
-    const backWords = plural(things, { one: 'One thing is back.', other: '# things are back.' });
-    onBack(HandBridge.LastLaid());
-    say([backWords, leftWords].filter(Boolean).join(' '));
+    onBack(HandBridge.LastLaid(handle));
+    say([backWords(things), leftWords(left)].filter(Boolean).join(' '));
   };
   const copy = async () => {
     const day = dateWords(new Date(time));

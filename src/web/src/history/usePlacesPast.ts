@@ -1,13 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useWorkspace } from '../data/useWorkspace';
 import { getJson } from '../server/api';
 import { soon } from '../sheet/ink/soon';
 import type { OpenDocument } from '../sync/openDocument';
-import { type Chart, columns } from './chart';
+import { type Chart, columns, overAtOnce } from './chart';
+import { became } from './haveBack';
 
-/** So many operations are gone over before the screen has its turn. */
-const slice = 4_000;
 /** The needle rests after so long, ms: what the server has to say of a moment is asked for then. */
 const rest = 180;
 
@@ -74,16 +73,14 @@ export function usePlacesPast(document: OpenDocument | undefined, path: string, 
   const [shown, setShown] = useState(0);
   const isNow = at.position >= 1;
   const until = isNow ? ever : at.time;
-  const wanted = useRef(until);
-  wanted.current = until;
 
   useEffect(() => {
     if (handle === undefined) return;
     let ended = false;
-    /** In slices, towards what is wanted last. */
+    /** In slices, so that the needle follows the hand. */
     const goOn = () => {
       if (ended) return;
-      if (PlacesBridge.Move(handle, wanted.current, slice) > 0) soon(goOn);
+      if (PlacesBridge.Move(handle, until, overAtOnce) > 0) soon(goOn);
       else setShown((before) => before + 1);
     };
     goOn();
@@ -123,4 +120,23 @@ export function usePlacesPast(document: OpenDocument | undefined, path: string, 
       put(later && time <= at.time ? 1 : PlacesBridge.PositionOf(sittings, time), time);
     },
   };
+}
+
+/**
+ * What became since of things that are or were there, by their ids and Core's numbers.
+ * @param version Changes whenever the document does.
+ */
+export function useDifferences(
+  document: OpenDocument | undefined,
+  past: OnPlacesPast,
+  things: readonly { id: string }[],
+  version: number,
+): ReadonlyMap<string, number> {
+  const { PlacesBridge } = useWorkspace().core;
+  const handle = document?.handle;
+  return useMemo(() => {
+    const ids = things.map(({ id }) => id);
+    const since = handle === undefined || past.shown === 0 ? [] : PlacesBridge.Differences(handle, ids);
+    return new Map(ids.map((id, i) => [id, since[i] ?? became.nothing]));
+  }, [PlacesBridge, handle, past.shown, things, version]);
 }

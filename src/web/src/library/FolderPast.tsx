@@ -9,8 +9,8 @@ import { useSummaries } from '../data/useShelf';
 import { useDocument, useWorkspace } from '../data/useWorkspace';
 import { became } from '../history/haveBack';
 import { type Became, BecameSign, PlacesBar } from '../history/PlacesBar';
-import { usePlacesPast } from '../history/usePlacesPast';
-import { useThingCopy } from '../history/useThingCopy';
+import { copyThing } from '../history/copyThing';
+import { useDifferences, usePlacesPast } from '../history/usePlacesPast';
 import { fillOf } from '../model/colours';
 import { type LibraryNode, overviewPath, root } from '../model/items';
 import { Cover } from '../papers/Cover';
@@ -45,33 +45,25 @@ export function FolderPast({ space, library, folder, from, onClose }: FolderPast
   const people = usePeople(space.id);
   const [compares, setCompares] = useState(false);
   const handle = document?.handle;
+  const stands = useMemo(
+    () => (['folder', 'notebook'] as const).flatMap((kind) => library.inside(folder, kind)),
+    [library, folder],
+  );
   const then = useMemo(() => {
-    if (past.isNow) return (['folder', 'notebook'] as const).flatMap((kind) => library.inside(folder, kind));
+    // As it is now it goes on.
+    if (past.isNow) return stands;
     return handle === undefined || past.shown === 0
       ? nothing
       : (JSON.parse(PlacesBridge.Nodes(handle)) as LibraryNode[]).filter((node) => !node.jot);
-  }, [PlacesBridge, handle, past.isNow, past.shown, library, folder]);
-  const inside = useMemo(() => {
-    const stood = then.filter((node) => node.parent === folder);
-    const ids = new Set(stood.map((node) => node.id));
-    const came = compares
-      ? (['folder', 'notebook'] as const)
-          .flatMap((kind) => library.inside(folder, kind))
-          .filter(({ id }) => !ids.has(id))
-      : [];
-    return [...stood, ...came];
-  }, [then, folder, compares, library]);
-  const differences = useMemo(() => {
-    const ids = inside.map((node) => node.id);
-    const since = handle === undefined || past.shown === 0 ? [] : PlacesBridge.Differences(handle, ids);
-    return new Map(ids.map((id, i) => [id, since[i] ?? became.nothing]));
-  }, [PlacesBridge, handle, past.shown, inside]);
-  const stoodHere = useMemo(
-    () => new Set(then.filter((node) => node.parent === folder).map(({ id }) => id)),
-    [then, folder],
+  }, [PlacesBridge, handle, past.isNow, past.shown, stands]);
+  const stood = useMemo(() => then.filter((node) => node.parent === folder), [then, folder]);
+  const stoodHere = useMemo(() => new Set(stood.map(({ id }) => id)), [stood]);
+  const inside = useMemo(
+    () => (compares ? [...stood, ...stands.filter(({ id }) => !stoodHere.has(id))] : stood),
+    [compares, stood, stands, stoodHere],
   );
+  const differences = useDifferences(document, past, inside, library.version);
   const selection = useSelection(useMemo(() => [...stoodHere], [stoodHere]));
-  const copy = useThingCopy(library);
   const summaries = useSummaries();
 
   const becameOf = ({ id }: LibraryNode): Became | undefined => {
@@ -84,8 +76,6 @@ export function FolderPast({ space, library, folder, from, onClose }: FolderPast
     if (isWritten) return 'written';
     return since === became.changed ? 'changed' : undefined;
   };
-  const signs = past.isNow ? [] : inside.map(becameOf);
-  const count = (...which: Became[]) => signs.filter((sign) => sign && which.includes(sign)).length;
   const here = then.find((node) => node.id === folder) ?? library.find(folder);
   const name = folder === root ? space.name : (here?.name ?? '');
   const above = here?.parent ?? root;
@@ -93,7 +83,10 @@ export function FolderPast({ space, library, folder, from, onClose }: FolderPast
   /** Things with all that lay in them, each before what lay in it. */
   const withinAll = (ids: Iterable<string>): LibraryNode[] => {
     const byParent = new Map<string, LibraryNode[]>();
-    for (const node of then) byParent.set(node.parent, [...(byParent.get(node.parent) ?? []), node]);
+    for (const node of then) {
+      if (!byParent.has(node.parent)) byParent.set(node.parent, []);
+      byParent.get(node.parent)!.push(node);
+    }
     const chosen = new Set(ids);
     const waiting = then.filter((node) => chosen.has(node.id));
     for (const node of waiting) waiting.push(...(byParent.get(node.id) ?? []));
@@ -138,13 +131,11 @@ export function FolderPast({ space, library, folder, from, onClose }: FolderPast
         moments={[]}
         compares={compares}
         onCompare={setCompares}
-        sums={{ came: count('came'), gone: count('binned', 'gone'), changed: count('changed', 'written') }}
+        signs={inside.map(becameOf)}
         {...(may(space, 'Write')
           ? {
               back: {
-                chosen: selection.chosen.size,
-                choosing: selection.choosing,
-                onChoose: (on) => (on ? selection.setChoosing(true) : selection.clear()),
+                selection,
                 wanted,
               },
             }
@@ -157,7 +148,8 @@ export function FolderPast({ space, library, folder, from, onClose }: FolderPast
                   testId: 'history-copy',
                   icon: <CopyIcon size={20} weight="light" />,
                   onChoose: () =>
-                    copy(
+                    copyThing(
+                      library,
                       { id: folder, name, parent: above },
                       past.until,
                       (made) => void navigate(`/library/${space.id}/${made}`),

@@ -1,22 +1,23 @@
 import { t } from '@lingui/core/macro';
-import { CopyIcon, FlagBannerIcon } from '@phosphor-icons/react';
+import { CopyIcon } from '@phosphor-icons/react';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Library } from '../data/Library';
 import { may } from '../data/rights';
+import { sectionAround } from '../data/sections';
 import type { Notebook } from '../data/useNotebook';
 import { useWriters } from '../data/usePeople';
 import { useShownPages } from '../data/useShownPages';
 import { useDocument, useWorkspace } from '../data/useWorkspace';
 import { became, pagesThen } from '../history/haveBack';
 import { type Became, BecameSign, PlacesBar } from '../history/PlacesBar';
-import { useThingCopy } from '../history/useThingCopy';
-import { usePlacesPast } from '../history/usePlacesPast';
+import { copyThing } from '../history/copyThing';
+import { useNaming } from '../history/moments';
+import { useDifferences, usePlacesPast } from '../history/usePlacesPast';
 import { type NotebookEntry, openPath, overviewPath, root } from '../model/items';
 import { PageFace } from '../papers/PageFace';
 import type { Space } from '../server/session';
-import { NameDialog } from '../ui/naming';
 import { say } from '../ui/saying';
 import { useSelection } from '../ui/useChosen';
 import { PageGrid } from './PageGrid';
@@ -43,7 +44,7 @@ export function NotebookPast({ space, notebook, library, name, size, from, onClo
   const past = usePlacesPast(document, `/api/spaces/${space.id}/notebooks/${notebook.id}/chart`, from);
   const people = useWriters(space.id, notebook.id, past.chart?.people ?? noPeople);
   const [compares, setCompares] = useState(false);
-  const [naming, setNaming] = useState(false);
+  const naming = useNaming(notebook, past.time);
   const shown = useShownPages(space.id, notebook.id);
   const { data: known } = useQuery({
     queryKey: ['then', notebook.id, past.resting],
@@ -62,15 +63,10 @@ export function NotebookPast({ space, notebook, library, name, size, from, onClo
       : (JSON.parse(PlacesBridge.Outline(handle)) as NotebookEntry[]);
   }, [PlacesBridge, handle, past.isNow, past.shown, notebook.entries]);
   const entries = useMemo(() => (compares ? merged(notebook.entries, then) : then), [compares, notebook.entries, then]);
-  const differences = useMemo(() => {
-    const ids = entries.map((entry) => entry.id);
-    const since = handle === undefined || past.shown === 0 ? [] : PlacesBridge.Differences(handle, ids);
-    return new Map(ids.map((id, i) => [id, since[i] ?? became.nothing]));
-  }, [PlacesBridge, handle, past.shown, entries, notebook.version]);
+  const differences = useDifferences(document, past, entries, notebook.version);
   const outline = useMemo(() => outlined(entries), [entries]);
   const pages = useMemo(() => then.filter((entry) => entry.kind === 'page').map((entry) => entry.id), [then]);
   const selection = useSelection(pages);
-  const copy = useThingCopy(library);
   useEffect(() => {
     if (past.isNow) selection.clear();
   }, [past.isNow]);
@@ -83,8 +79,7 @@ export function NotebookPast({ space, notebook, library, name, size, from, onClo
     if (typeof stood.get(page.id)?.until === 'number') return 'written';
     return since === became.changed ? 'changed' : undefined;
   };
-  const signs = past.isNow ? [] : outline.entries.filter((entry) => entry.kind === 'page').map(becameOf);
-  const count = (...which: Became[]) => signs.filter((sign) => sign && which.includes(sign)).length;
+  const signs = outline.entries.filter((entry) => entry.kind === 'page').map(becameOf);
   const mayWrite = may(space, 'Write');
 
   const open = (page: NotebookEntry) => {
@@ -114,7 +109,7 @@ export function NotebookPast({ space, notebook, library, name, size, from, onClo
           className={`grid w-full place-items-center ${sign === 'came' ? 'opacity-55' : ''} ${isChosen ? 'outline-[3px] outline-offset-2 outline-primary' : 'hover:outline-2 hover:outline-offset-1 hover:outline-base-300'}`}
           style={{ height: Math.round(size * 1.414) }}
           onClick={(event) =>
-            selection.choosing && differences.get(page.id) !== became.came
+            selection.choosing && since !== became.came
               ? selection.press(page.id, { shift: event.shiftKey, more: true })
               : open(page)
           }
@@ -149,13 +144,11 @@ export function NotebookPast({ space, notebook, library, name, size, from, onClo
         moments={notebook.moments}
         compares={compares}
         onCompare={setCompares}
-        sums={{ came: count('came'), gone: count('binned', 'gone'), changed: count('changed', 'written') }}
+        signs={signs}
         {...(mayWrite
           ? {
               back: {
-                chosen: selection.chosen.size,
-                choosing: selection.choosing,
-                onChoose: (on) => (on ? selection.setChoosing(true) : selection.clear()),
+                selection,
                 wanted: () => ({
                   space: space.id,
                   isGuest: space.isGuest ?? false,
@@ -182,19 +175,15 @@ export function NotebookPast({ space, notebook, library, name, size, from, onClo
                         testId: 'history-copy',
                         icon: <CopyIcon size={20} weight="light" />,
                         onChoose: () =>
-                          copy(
+                          copyThing(
+                            library,
                             { id: notebook.id, name, parent: library.find(notebook.id)?.parent ?? root },
                             past.until,
                             (made) => void navigate(overviewPath(space.id, made)),
                           ),
                       },
                     ]),
-                {
-                  label: t`Name this moment`,
-                  testId: 'history-name',
-                  icon: <FlagBannerIcon size={20} weight="light" />,
-                  onChoose: () => setNaming(true),
-                },
+                naming.entry,
               ]
             : []
         }
@@ -207,15 +196,7 @@ export function NotebookPast({ space, notebook, library, name, size, from, onClo
         <p className="px-10 pt-3 text-quiet max-sm:px-4">{t`There was no page in it then.`}</p>
       )}
       <PageGrid notebook={outline} size={size} name={name} onColumns={noColumns} tileOf={tileOf} />
-      {naming && (
-        <NameDialog
-          title={t`Name this moment`}
-          label={t`What to call it, as “before the exam”`}
-          confirm={t`Keep the name`}
-          onConfirm={(given) => notebook.nameMoment(past.time, given)}
-          onClose={() => setNaming(false)}
-        />
-      )}
+      {naming.dialog}
     </div>
   );
 }
@@ -229,7 +210,8 @@ function merged(now: NotebookEntry[], then: NotebookEntry[]): NotebookEntry[] {
   let before = '';
   for (const entry of then) {
     if (stands.has(entry.id)) before = entry.id;
-    else after.set(before, [...(after.get(before) ?? []), entry]);
+    else if (after.has(before)) after.get(before)!.push(entry);
+    else after.set(before, [entry]);
   }
   return [...(after.get('') ?? []), ...now.flatMap((entry) => [entry, ...(after.get(entry.id) ?? [])])];
 }
@@ -238,10 +220,6 @@ function outlined(entries: NotebookEntry[]): Outlined {
   const byId = new Map(entries.map((entry) => [entry.id, entry]));
   return {
     entries,
-    sectionOf: (id) => {
-      let parent = byId.get(byId.get(id)?.parent ?? root);
-      while (parent?.kind === 'page') parent = byId.get(parent.parent);
-      return parent;
-    },
+    sectionOf: (id) => sectionAround((entry) => byId.get(entry), id),
   };
 }

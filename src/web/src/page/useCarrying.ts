@@ -57,7 +57,7 @@ export function useCarrying(
     const onto = await target.open();
     try {
       bring(document, onto, items, dy, leave);
-      if (select) carry(target.id, HandBridge.LastLaid());
+      if (select) carry(target.id, HandBridge.LastLaid(onto.handle));
       arrive(target.id);
     } catch (error) {
       say(sentenceOf(error));

@@ -3,10 +3,10 @@ import { t } from '@lingui/core/macro';
 import { useRef, useState } from 'react';
 import type { OpenDocument } from '../../sync/openDocument';
 import { useWorkspace } from '../../data/useWorkspace';
-import { soon } from '../ink/soon';
+import { nextTurn } from '../ink/soon';
 
 /** So many changes are made before the pen and the screen have their turn again. */
-const slice = 150;
+export const slice = 150;
 /** What takes no longer than this is not spoken of, ms. */
 const unspoken = 400;
 
@@ -50,7 +50,7 @@ export function useLongWork(page: OpenDocument): LongWorker {
         if (made === 0) break;
         done += made;
         if (performance.now() - began > unspoken) setShown({ words, share: Math.min(1, done / all), giveUp });
-        await new Promise<void>(soon);
+        await nextTurn();
       }
     } finally {
       running.current = false;

@@ -12,3 +12,6 @@ export function soon(task: () => void): void {
   waiting.push(task);
   channel.port2.postMessage(0);
 }
+
+/** Resolves once the browser had its turn. */
+export const nextTurn = (): Promise<void> => new Promise(soon);

@@ -142,8 +142,8 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
       (most) => page.performAll((handle, now) => core.HandBridge.LayMore(handle, most, now)),
       true,
     );
-    select(core.HandBridge.LastLaid());
-    if (await laid) return select(core.HandBridge.LastLaid());
+    select(core.HandBridge.LastLaid(page.handle));
+    if (await laid) return select(core.HandBridge.LastLaid(page.handle));
     setTaken(undefined);
     await worker.runBegun(t`Taking it away again`, core.HandBridge.GiveUpLaying(page.handle));
   };
