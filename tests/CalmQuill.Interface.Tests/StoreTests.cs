@@ -7,23 +7,26 @@ namespace CalmQuill.Interface.Tests;
 /// The device's store alone, in a real browser: every step is one transaction that looks at what is there, so that no tab that lags, and no answer that comes late or
 /// twice, takes anything away. Each test is what two tabs could do to each other.
 /// </summary>
-public sealed class StoreTests : IAsyncLifetime
+public sealed class StoreTests(StoreTests.OnePage shared) : IClassFixture<StoreTests.OnePage>
 {
-    private QuillHost host = null!;
-    private Browser browser = null!;
-
-    public async Task InitializeAsync()
+    /// <summary>The page that all the stores are opened in, each under a name of its own; every test has it anew.</summary>
+    public sealed class OnePage : IAsyncLifetime
     {
-        host = await QuillHost.Start(Path.Combine(Repository.Root, "src/web/dist-torture"));
-        browser = new Browser(host.Address);
-        browser.Go("/");
-        browser.Until(() => (bool)browser.Script("return globalThis.torture !== undefined")!, "the page");
-    }
+        private QuillHost host = null!;
 
-    public async Task DisposeAsync()
-    {
-        browser.Dispose();
-        await host.DisposeAsync();
+        public Browser Browser { get; private set; } = null!;
+
+        public async Task InitializeAsync()
+        {
+            host = await QuillHost.Start(Path.Combine(Repository.Root, "src/web/dist-torture"));
+            Browser = new Browser(host.Address);
+        }
+
+        public async Task DisposeAsync()
+        {
+            Browser.Dispose();
+            await host.DisposeAsync();
+        }
     }
 
     [Fact]
@@ -126,6 +129,52 @@ public sealed class StoreTests : IAsyncLifetime
             return [failed, half.rows, (half.batches).length, whole.rows, whole.reached.complete, (await store.outbox()).length];
             """,
             """["failed",0,2,2,2,0]"""
+        );
+
+    [Fact]
+    public void What_a_tab_left_is_taken_over_once_though_the_browser_gives_up_some_transactions() =>
+        Same(
+            """
+            const transaction = IDBDatabase.prototype.transaction;
+            const givingUp = (times) => {
+              IDBDatabase.prototype.transaction = function (...given) {
+                const made = transaction.apply(this, given);
+                if (given[1] === 'readwrite' && times-- > 0) queueMicrotask(() => made.abort());
+                return made;
+              };
+            };
+            await store.addToOutbox([row(10)]);
+            givingUp(3);
+            await torture.takeOver(store, [row(10), row(11), row(12)]);
+            const taken = held(await store.peek(page));
+            // Where none succeeds it is told, so that what was left stays where it is.
+            givingUp(Infinity);
+            const told = await torture.takeOver(store, [row(13)]).then(() => '', (problem) => problem.name);
+            IDBDatabase.prototype.transaction = transaction;
+            return [taken, told, held(await store.peek(page))];
+            """,
+            """[[10,11,12],"AbortError",[10,11,12]]"""
+        );
+
+    [Fact]
+    public void A_page_that_was_taken_off_opens_though_the_browser_gives_up_some_transactions() =>
+        Same(
+            """
+            await store.keep(page, 1, 1, bytes(1));
+            await store.forget([page]);
+            const transaction = IDBDatabase.prototype.transaction;
+            let times = 2;
+            IDBDatabase.prototype.transaction = function (...given) {
+              const made = transaction.apply(this, given);
+              if (given[1] === 'readwrite' && times-- > 0) queueMicrotask(() => made.abort());
+              return made;
+            };
+            await store.load(page);
+            IDBDatabase.prototype.transaction = transaction;
+            await store.keep(page, 1, 2, bytes(1, 2));
+            return held(await store.peek(page));
+            """,
+            "[1,2]"
         );
 
     [Fact]
@@ -440,8 +489,10 @@ public sealed class StoreTests : IAsyncLifetime
     /// <summary>Runs a script over a fresh store and compares what it answers, as JSON.</summary>
     private void Same(string script, string wanted)
     {
+        shared.Browser.Go("/");
+        shared.Browser.Until(() => (bool)shared.Browser.Script("return globalThis.torture !== undefined")!, "the page");
         var answer = (string)
-            browser.AsyncScript(
+            shared.Browser.AsyncScript(
                 $$"""
                 const done = arguments[arguments.length - 1];
                 (async () => {

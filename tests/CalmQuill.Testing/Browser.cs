@@ -9,7 +9,8 @@ namespace CalmQuill.Testing;
 /// <summary>One headless Chromium with a profile of its own, driven as a person would.</summary>
 public sealed class Browser : IDisposable
 {
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
+    // A machine that is busy with other browsers may be long in opening one.
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
     private readonly string profile = Directory.CreateTempSubdirectory("quill-profile").FullName;
     private readonly ChromeDriverService service;
 

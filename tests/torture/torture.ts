@@ -4,7 +4,7 @@ import { setAntiforgery } from '../../src/web/src/server/api';
 import { type Session } from '../../src/web/src/server/session';
 import { fetchSession, signIn } from '../../src/web/src/sync/entering';
 import { base64 } from '../../src/web/src/sync/faults';
-import { DeviceStore } from '../../src/web/src/sync/deviceStore';
+import { DeviceStore, takeOver } from '../../src/web/src/sync/deviceStore';
 import { OpenDocument } from '../../src/web/src/sync/openDocument';
 import { syncState } from '../../src/web/src/sync/syncState';
 import { Workspace } from '../../src/web/src/sync/workspace';
@@ -127,6 +127,7 @@ Object.assign(globalThis, {
     /** A store without an application, for tests of the store alone. */
     store: (name: string) => DeviceStore.open(name, { blocked() {}, opened() {}, taken() {} }),
     storeTold: (name: string, taken: () => void) => DeviceStore.open(name, { blocked() {}, opened() {}, taken }),
+    takeOver,
     act: (seed: number, count: number) => {
       const chance = new Chance(seed);
       for (let i = 0; i < count; i++) act(workspace.core, documents, chance);

@@ -19,7 +19,7 @@ internal static class CalendarEndpoints
     /// <param name="First">The first day wanted.</param>
     /// <param name="Last">The last day wanted.</param>
     /// <param name="Zone">The person's time zone (IANA name).</param>
-    private sealed record Asked(string? Address, string? Text, string? First, string? Last, string? Zone);
+    internal sealed record Asked(string? Address, string? Text, string? First, string? Last, string? Zone);
 
     public static void MapCalendars(this IEndpointRouteBuilder api) =>
         // A file of the most bytes allowed grows when it is written as JSON.

@@ -9,7 +9,7 @@ internal static class FaultEndpoints
 {
     private const int MostBytes = 64 * 1024;
 
-    private sealed record Told(string? What, string? Words, string? Document, string? Build, string? Bytes);
+    internal sealed record Told(string? What, string? Words, string? Document, string? Build, string? Bytes);
 
     public static void MapFaults(this IEndpointRouteBuilder api) =>
         api.MapPost("/faults", Take).RequireAuthorization().Takes(MostBytes * 2);

@@ -11,9 +11,9 @@ namespace CalmQuill.Server.Groups;
 /// <summary>Making a group, naming it, leaving it, handing it over, dissolving it and having it back.</summary>
 internal static class GroupEndpoints
 {
-    private sealed record Looks(string? Name, string? Colour, string? Touch, bool? IsPastClosed);
+    internal sealed record Looks(string? Name, string? Colour, string? Touch, bool? IsPastClosed);
 
-    private sealed record Heir(Guid Person);
+    internal sealed record Heir(Guid Person);
 
     public static void MapGroups(this IEndpointRouteBuilder api)
     {

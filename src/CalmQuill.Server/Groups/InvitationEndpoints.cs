@@ -16,11 +16,11 @@ internal static class InvitationEndpoints
 {
     private const int MostWho = 300;
 
-    private sealed record Asked(string? Role, int? Uses, int? Days, bool Asks, string? Who);
+    internal sealed record Asked(string? Role, int? Uses, int? Days, bool Asks, string? Who);
 
-    private sealed record Link(string? Secret, bool Ask);
+    internal sealed record Link(string? Secret, bool Ask);
 
-    private sealed record Yes(bool Answer);
+    internal sealed record Yes(bool Answer);
 
     public static void MapInvitations(this IEndpointRouteBuilder api)
     {

@@ -8,7 +8,7 @@ namespace CalmQuill.Server.Lecterns;
 /// <summary>The sheet of a lectern for a screen in the room, without signing in.</summary>
 internal static class RoomEndpoints
 {
-    private sealed record Asked(string? Code);
+    internal sealed record Asked(string? Code);
 
     public static void MapRooms(this IEndpointRouteBuilder api) => api.MapPost("/room", Sheet);
 

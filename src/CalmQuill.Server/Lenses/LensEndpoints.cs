@@ -13,11 +13,11 @@ internal static class LensEndpoints
     /// <param name="Offset">How many to pass over.</param>
     /// <param name="Limit">How many to give.</param>
     /// <param name="Clock">The clock where the person is; UTC where it is not said.</param>
-    private sealed record Asked(string? Rule, string? Order, bool Descending, int Offset, int? Limit, List<ClockChange>? Clock);
+    internal sealed record Asked(string? Rule, string? Order, bool Descending, int Offset, int? Limit, List<ClockChange>? Clock);
 
     /// <param name="Since">From when on, UTC milliseconds since 1970.</param>
     /// <param name="Minutes">How far ahead of UTC the clock is.</param>
-    private sealed record ClockChange(long Since, int Minutes);
+    internal sealed record ClockChange(long Since, int Minutes);
 
     public static void MapLenses(this IEndpointRouteBuilder api)
     {

@@ -18,11 +18,11 @@ internal static class LockEndpoints
         MostPassphrase = 200;
     private static readonly int[] Choices = [5, 15, 60, 480];
 
-    private sealed record NewLock(string? Passphrase, int Minutes);
+    internal sealed record NewLock(string? Passphrase, int Minutes);
 
-    private sealed record Passphrase(string? Words);
+    internal sealed record Passphrase(string? Words);
 
-    private sealed record SignedInAfresh(string? Password);
+    internal sealed record SignedInAfresh(string? Password);
 
     public static void MapLocks(this IEndpointRouteBuilder api)
     {

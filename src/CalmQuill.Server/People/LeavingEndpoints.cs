@@ -6,7 +6,7 @@ namespace CalmQuill.Server.People;
 /// <summary>Deleting one's account: what that would do, and doing it. Whoever signs in before its days are over may have it back.</summary>
 internal static class LeavingEndpoints
 {
-    private sealed record Farewell(string? Password);
+    internal sealed record Farewell(string? Password);
 
     public static void MapLeaving(this IEndpointRouteBuilder api)
     {

@@ -21,7 +21,7 @@ internal static class PeopleEndpoints
         RegistrationLasts = TimeSpan.FromDays(1),
         PasswordLasts = TimeSpan.FromHours(2);
 
-    private sealed record NewPerson(
+    internal sealed record NewPerson(
         string? Name,
         string? Email,
         string? Password,
@@ -31,13 +31,13 @@ internal static class PeopleEndpoints
         string? Passphrase
     );
 
-    private sealed record Confirmation(string? Letter);
+    internal sealed record Confirmation(string? Letter);
 
-    private sealed record Details(string? Name, string? Email, string? Password, string? Colour);
+    internal sealed record Details(string? Name, string? Email, string? Password, string? Colour);
 
-    private sealed record NewPassword(string? Old, string? New);
+    internal sealed record NewPassword(string? Old, string? New);
 
-    private sealed record DigestChoice(bool On);
+    internal sealed record DigestChoice(bool On);
 
     private static async Task<IResult> Digest(HttpContext http, DigestStore digests, MailSender mail, CancellationToken cancel) =>
         Results.Ok(new { on = await digests.Wants(http.User.Id(), cancel), canMail = mail.IsThere });
@@ -48,11 +48,11 @@ internal static class PeopleEndpoints
         return Results.NoContent();
     }
 
-    private sealed record Forgotten(string? Email);
+    internal sealed record Forgotten(string? Email);
 
-    private sealed record Anew(string? Letter, string? Password);
+    internal sealed record Anew(string? Letter, string? Password);
 
-    private sealed record Factor(string? Secret, string? Code, string? Password);
+    internal sealed record Factor(string? Secret, string? Code, string? Password);
 
     public static void MapPeople(this IEndpointRouteBuilder api)
     {

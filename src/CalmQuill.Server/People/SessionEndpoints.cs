@@ -12,7 +12,7 @@ namespace CalmQuill.Server.People;
 internal static class SessionEndpoints
 {
     /// <param name="Keep">An account that is to be deleted is had back by signing in.</param>
-    private sealed record Credentials(string? Email, string? Password, string? Code, bool Keep);
+    internal sealed record Credentials(string? Email, string? Password, string? Code, bool Keep);
 
     public static void MapSession(this IEndpointRouteBuilder api)
     {

@@ -18,7 +18,7 @@ internal static class ShareEndpoints
     private const int MostWho = 300;
 
     /// <param name="Who">A name here, or an e-mail address, to which a link is mailed.</param>
-    private sealed record Asked(
+    internal sealed record Asked(
         Guid Node,
         Guid? Page,
         string? With,

@@ -17,7 +17,7 @@ internal static class SharingEndpoints
 {
     private const int MostPeople = 100;
 
-    private sealed record Link(string? Secret, string? Passphrase, string? Ticket, Guid? Page);
+    internal sealed record Link(string? Secret, string? Passphrase, string? Ticket, Guid? Page);
 
     public static void MapSharing(this IEndpointRouteBuilder api)
     {

@@ -12,7 +12,7 @@ internal static class SpaceEndpoints
 {
     private const int PagesOfAMember = 3;
 
-    private sealed record NewRole(string? Role);
+    internal sealed record NewRole(string? Role);
 
     public static void MapSpaces(this IEndpointRouteBuilder api)
     {

@@ -40,7 +40,7 @@ internal static class SpotEndpoints
 
     /// <param name="All">Also those that are done.</param>
     /// <param name="Ids">Only these; null for all.</param>
-    private sealed record AskedFollowUps(bool All, Guid[]? Ids);
+    internal sealed record AskedFollowUps(bool All, Guid[]? Ids);
 
     private static async Task<IResult> Markdown(
         AskedFollowUps asked,

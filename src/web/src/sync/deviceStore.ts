@@ -13,6 +13,9 @@ import {
 } from './deviceSchema';
 import { Reached, type Run } from './reached';
 
+/** How often a transaction that nothing can begin without is begun. */
+const mostTries = 5;
+
 export type { KeptAsset, RefusedWork, Waiting } from './deviceSchema';
 
 /** A batch of operations as it lies on the device. */
@@ -67,7 +70,7 @@ export class DeviceStore {
   async load(address: string): Promise<Held> {
     await this.adopt(address);
     const kept = await this.database.get('documents', address);
-    if (kept?.forgotten) await this.database.delete('documents', address);
+    if (kept?.forgotten) await anyway(() => this.database.delete('documents', address));
     return this.peek(address);
   }
 
@@ -456,7 +459,18 @@ export async function takeOver(store: DeviceStore, operations: readonly Waiting[
   const isSame = (a: Waiting, b: Waiting) =>
     a.document === b.document && a.bytes.length === b.bytes.length && a.bytes.every((byte, i) => byte === b.bytes[i]);
   const waiting = await store.outbox();
-  await store.addToOutbox(operations.filter((row) => !waiting.some((other) => isSame(row, other))));
+  const left = operations.filter((row) => !waiting.some((other) => isSame(row, other)));
+  await anyway(() => store.addToOutbox(left));
+}
+
+/** What nothing can begin without: a transaction that the browser gives up, as it may when it is under strain, is begun anew a few times before that is told. */
+async function anyway<T>(transact: () => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries++)
+    try {
+      return await transact();
+    } catch (problem) {
+      if (tries === mostTries || !(problem instanceof DOMException) || problem.name !== 'AbortError') throw problem;
+    }
 }
 
 type Stores = ('documents' | 'operations' | 'outbox' | 'outlines' | 'refused' | 'answers')[];

@@ -80,7 +80,7 @@ export class Shared {
     );
     if (isDone) for (const one of changed) this.lookedAt.set(one.space, countsOf(one));
     this.held = notebooksOf(told);
-    await this.store.keepAnswer(path, told);
+    void this.store.keepAnswer(path, told).catch(() => {});
     return told;
   }
 

@@ -281,7 +281,7 @@ export class Workspace {
   async list<T>(path: string, query = ''): Promise<T> {
     try {
       const answer = await getJson<T>(path + query);
-      void this.store.keepAnswer(path, answer);
+      void this.store.keepAnswer(path, answer).catch(() => {});
       return answer;
     } catch (problem) {
       const kept = problem instanceof Unreachable ? await this.store.answer(path) : undefined;
