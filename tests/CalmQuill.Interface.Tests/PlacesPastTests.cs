@@ -267,8 +267,20 @@ public sealed class PlacesPastTests : InterfaceTest
         ToThen(reader);
         Assert.Equal(0, reader.Count("[data-testid=have-back]"));
         Assert.Equal(0, reader.Count("[data-testid=history-part-on]"));
+        // A library's menu has for them what is looked at, and nothing that is made.
+        reader.Go($"/library/{Group.Space}");
+        reader.Press("folder-menu");
+        reader.Find("folder-web");
+        Assert.Equal(0, reader.Count("[data-testid=new-planner], [data-testid=own-papers], [data-testid=menu-rename]"));
+        reader.Press("folder-past");
+        reader.Find("history-bar");
+        Assert.Equal(0, reader.Count("[data-testid=have-back]"));
         using var owner = await Host.SignIn(Group.Owner);
         await owner.ClosePast(Group.Space);
+        reader.Go($"/library/{Group.Space}");
+        reader.Press("folder-menu");
+        reader.Find("folder-web");
+        Assert.Equal(0, reader.Count("[data-testid=folder-past]"));
         reader.Go($"/pages/{Group.Space}/{pendulums}?past=1");
         reader.Until(() => reader.Count("[data-testid=overview-page]") == 2, "the notebook as it is");
         Assert.Equal(0, reader.Count("[data-testid=overview-past]"));

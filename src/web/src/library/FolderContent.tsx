@@ -189,11 +189,13 @@ export function FolderContent({ at, space, libraries, onNewFolder, lead }: Folde
           }
           selection={selection}
           mayWrite={mayWrite}
-          menu={
-            mayWrite
-              ? placeEntries(place, menu, { space, ask: setAsking, go: (path) => void navigate(path), onNewFolder })
-              : []
-          }
+          menu={placeEntries(place, menu, {
+            space,
+            mayWrite,
+            ask: setAsking,
+            go: (path) => void navigate(path),
+            onNewFolder,
+          })}
           onNewNotebook={() => setAsking({ what: 'newNotebook' })}
         />
         {filtering && (

@@ -17,30 +17,38 @@ import type { ShownPlace } from './places';
 interface PlaceHands {
   /** The library that is looked at. */
   space: Space | undefined;
+  mayWrite: boolean;
   ask: (asking: Asking | { what: 'lens' }) => void;
   go: (path: string) => void;
   onNewFolder: (space: string) => void;
 }
 
-/** What can be done to the folder or lens one looks at. */
+/** What can be done to the folder or lens one looks at; who only reads there can look on. */
 export function placeEntries(place: ShownPlace, menu: ItemMenu, hands: PlaceHands): MenuEntry[] {
-  if (place.lens) return lensEntries(place, hands);
-  const own = place.node?.kind === 'folder' ? folderEntries(place, menu, hands) : [];
+  if (place.lens) return hands.mayWrite ? lensEntries(place, hands) : [];
+  const own = hands.mayWrite && place.node?.kind === 'folder' ? folderEntries(place, menu, hands) : [];
   const isFolder = place.libraries.length === 1 && (place.node === undefined || place.node.kind === 'folder');
   return isFolder ? [...own, ...moreEntries(place, hands)] : own;
 }
 
 /** What else is made or seen from a folder, or from the head of a library. */
-function moreEntries(place: ShownPlace, { space: spaceOf, go }: PlaceHands): MenuEntry[] {
+function moreEntries(place: ShownPlace, { space: spaceOf, mayWrite, go }: PlaceHands): MenuEntry[] {
   const { space } = place.libraries[0]!;
   const folder = place.node?.id;
+  const planner: MenuEntry = {
+    label: t`New planner`,
+    testId: 'new-planner',
+    icon: <CalendarPlusIcon size={20} weight="light" />,
+    onChoose: () => go(`/planner/${space}${folder ? `/${folder}` : ''}`),
+  };
+  const papers: MenuEntry = {
+    label: t`Papers of your own`,
+    testId: 'own-papers',
+    icon: <FilesIcon size={20} weight="light" />,
+    onChoose: () => go(`/papers/${space}`),
+  };
   return [
-    {
-      label: t`New planner`,
-      testId: 'new-planner',
-      icon: <CalendarPlusIcon size={20} weight="light" />,
-      onChoose: () => go(`/planner/${space}${folder ? `/${folder}` : ''}`),
-    },
+    ...(mayWrite ? [planner] : []),
     {
       label: t`Web of pages`,
       testId: 'folder-web',
@@ -57,12 +65,7 @@ function moreEntries(place: ShownPlace, { space: spaceOf, go }: PlaceHands): Men
           },
         ]
       : []),
-    {
-      label: t`Papers of your own`,
-      testId: 'own-papers',
-      icon: <FilesIcon size={20} weight="light" />,
-      onChoose: () => go(`/papers/${space}`),
-    },
+    ...(mayWrite ? [papers] : []),
   ];
 }
 

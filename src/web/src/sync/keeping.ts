@@ -165,7 +165,7 @@ export class Keeping {
     const { signal } = this.round;
     const { wanted } = this;
     for (const one of wanted)
-      if (!this.kept.has(one.notebook)) this.note(one, await this.look(one, await this.known(one)));
+      if (!mayFetch || !this.kept.has(one.notebook)) this.note(one, await this.look(one, await this.known(one)));
     let isMissing = !mayFetch && wanted.length > 0;
     for (const one of mayFetch ? wanted : []) {
       if (signal.aborted) return;
