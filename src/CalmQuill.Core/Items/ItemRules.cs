@@ -79,10 +79,10 @@ public static class ItemRules
         return null;
     }
 
-    private static TextRule Colour =>
+    internal static TextRule Colour =>
         new(8, text => text.Length == 8 && text.All(char.IsAsciiHexDigit) ? null : Sentence.Of($"A colour is not well formed."));
 
-    private static TextRule Whole(int least, int most) =>
+    internal static TextRule Whole(int least, int most) =>
         new(
             8,
             text =>

@@ -1,0 +1,9 @@
+using CalmQuill.Core.Operations;
+
+namespace CalmQuill.Core.Writing;
+
+/// <summary>Letters of one operation that follow each other in the order in which they were typed; others may stand between them.</summary>
+/// <param name="Operation">What typed them.</param>
+/// <param name="Start">The first of them.</param>
+/// <param name="Count">How many.</param>
+public readonly record struct LetterSpan(OpId Operation, int Start, int Count);

@@ -1,0 +1,246 @@
+using System.Text;
+using CalmQuill.Core.Operations;
+
+namespace CalmQuill.Core.Writing;
+
+/// <summary>A typed text: what the set of operations on it shows. The order in which they arrive makes no difference, and what two people type at one place at the same time does not get mixed up.</summary>
+/// <remarks>
+/// The letters are a tree, as in Fugue (Weidner and Kleppmann, “The Art of the Fugue”, 2023): each hangs on one side of another, siblings lie in the order of their names, and the text is the tree
+/// from left to right. Letters that were removed stay in it unseen, so that what was typed at them keeps its place. Letters typed one behind the other are kept as one run until something comes between.
+/// Formats reach from one edge to another (Litt et al., “Peritext”, 2022); runs end wherever an edge lies, so each run has one <see cref="Cover"/>.
+/// An operation that names letters which are not here waits for them. Every operation can be taken back by <see cref="SetActive"/>.
+/// </remarks>
+public sealed class TypedText
+{
+    /// <summary>What ends a paragraph.</summary>
+    internal const char Break = '\n';
+
+    private readonly Dictionary<OpId, List<Batch>> waiting = [];
+    private LetterTree tree = new();
+    private Coverage coverage;
+
+    public TypedText() => coverage = new Coverage(tree);
+
+    /// <summary>How many letters are seen.</summary>
+    public int Length => tree.Order.Seen;
+
+    /// <summary>All letters that are seen.</summary>
+    public string Text
+    {
+        get
+        {
+            var text = new StringBuilder(Length);
+            foreach (var run in tree.Order.Runs)
+            {
+                if (run.IsSeen)
+                    text.Append(run.Text);
+            }
+
+            return text.ToString();
+        }
+    }
+
+    /// <summary>How the last paragraph looks where it is empty.</summary>
+    public Look EndLook => tree.Order.End.Cover.Look(coverage.Version);
+
+    /// <summary>The letters that are seen, by how they look.</summary>
+    public List<TextSpan> Spans()
+    {
+        var spans = new List<TextSpan>();
+        var text = new StringBuilder();
+        var look = Look.Usual;
+        foreach (var run in tree.Order.Runs)
+        {
+            if (!run.IsSeen)
+                continue;
+            var own = run.Cover.Look(coverage.Version);
+            if (text.Length > 0 && !own.Equals(look))
+            {
+                spans.Add(new TextSpan(text.ToString(), look));
+                text.Clear();
+            }
+
+            look = own;
+            text.Append(run.Text);
+        }
+
+        if (text.Length > 0)
+            spans.Add(new TextSpan(text.ToString(), look));
+        return spans;
+    }
+
+    /// <summary>The paragraphs; there is always one.</summary>
+    public IEnumerable<Paragraph> Paragraphs() => Paragraph.Of(Spans(), EndLook);
+
+    /// <summary>Takes an operation in, once.</summary>
+    /// <param name="id">The operation.</param>
+    /// <param name="stamp">Its stamp.</param>
+    /// <param name="change">What it does.</param>
+    /// <param name="active">Whether it counts, or was taken back.</param>
+    public void Take(OpId id, Stamp stamp, TextChange change, bool active = true)
+    {
+        var batch = new Batch(id, stamp, change, active);
+        if (!tree.Add(batch))
+            return;
+        var arrived = new Queue<Batch>([batch]);
+        while (arrived.TryDequeue(out var next))
+        {
+            if (tree.MissingOf(next) is { } missing)
+            {
+                if (!waiting.TryGetValue(missing, out var those))
+                    waiting[missing] = those = [];
+                those.Add(next);
+                continue;
+            }
+
+            if (!tree.IsSound(next))
+                continue;
+            tree.Put(next, coverage.Between);
+            coverage.Put(next);
+            if (!waiting.Remove(next.Id, out var freed))
+                continue;
+            foreach (var one in freed)
+                arrived.Enqueue(one);
+        }
+    }
+
+    /// <summary>Has an operation count or not.</summary>
+    public void SetActive(OpId id, bool active)
+    {
+        if (tree.BatchOf(id) is not { } batch)
+            return;
+        if (batch.IsIn)
+        {
+            tree.SetActive(batch, active);
+            coverage.Switched(batch);
+        }
+        else
+            batch.Active = active;
+    }
+
+    /// <summary>Takes an operation out again, as if it had not arrived: of a text that goes back in its history.</summary>
+    public void Withdraw(OpId id)
+    {
+        if (tree.BatchOf(id) is not { } batch)
+            return;
+        // Nothing leans on the latest. Where clocks ran wrong something may, and then waits again.
+        if (batch.IsIn && batch.Leaning == 0 && !waiting.ContainsKey(id))
+        {
+            tree.SetActive(batch, false);
+            coverage.TakeOut(batch);
+            tree.TakeOut(batch);
+            tree.Forget(id);
+            return;
+        }
+
+        var kept = tree.Batches.Where(one => one != batch).ToList();
+        waiting.Clear();
+        tree = new LetterTree();
+        coverage = new Coverage(tree);
+        foreach (var one in kept)
+            Take(one.Id, one.Stamp, one.Change, one.Active);
+    }
+
+    /// <summary>Whether an operation is part of the text; else it waits for what it names, or names what cannot be.</summary>
+    public bool Holds(OpId id) => tree.BatchOf(id) is { IsIn: true };
+
+    /// <summary>The letter at a position; <see cref="LetterId.End"/> behind all.</summary>
+    public LetterId At(int position)
+    {
+        var (run, at) = tree.Order.Find(position);
+        return run == tree.Order.End ? LetterId.End : new LetterId(run.Batch.Id, run.Start + at);
+    }
+
+    /// <summary>How many letters that are seen stand before a letter, which need not be seen itself; null where it is not here.</summary>
+    public int? PositionOf(LetterId letter)
+    {
+        if (letter == LetterId.Start)
+            return 0;
+        if (tree.Locate(letter) is not { } found)
+            return null;
+        var (run, at) = found;
+        return tree.Order.PositionOf(run) + (run.IsSeen ? at : 0);
+    }
+
+    /// <summary>What types letters before a position.</summary>
+    public Insertion InsertionAt(int position, string text)
+    {
+        var left = position == 0 ? LetterId.Start : At(position - 1);
+        var next = tree.RunAfter(left, false) is var (run, at) ? new LetterId(run.Batch.Id, run.Start + at) : LetterId.End;
+        return tree.HasRight(left) ? new Insertion(next, true, text) : new Insertion(left, false, text);
+    }
+
+    /// <summary>What removes letters.</summary>
+    /// <param name="position">The first.</param>
+    /// <param name="count">How many.</param>
+    public List<LetterSpan> RemovalsOf(int position, int count)
+    {
+        var spans = new List<LetterSpan>();
+        var (run, at) = tree.Order.Find(position);
+        for (LetterRun? one = run; one is not null && count > 0; one = tree.Order.Next(one), at = 0)
+        {
+            if (!one.IsSeen)
+                continue;
+            var some = Math.Min(count, one.Length - at);
+            var span = new LetterSpan(one.Batch.Id, one.Start + at, some);
+            if (spans.Count > 0 && spans[^1] is var last && last.Operation == span.Operation && last.Start + last.Count == span.Start)
+                spans[^1] = last with { Count = last.Count + some };
+            else
+                spans.Add(span);
+            count -= some;
+        }
+
+        return spans;
+    }
+
+    /// <summary>
+    /// What makes letters look otherwise. What is typed behind the last of them looks so, too, but for links, which end where they end.
+    /// </summary>
+    /// <param name="position">The first.</param>
+    /// <param name="count">How many, at least one.</param>
+    /// <param name="trait">A trait of letters.</param>
+    /// <param name="value">What it is to be.</param>
+    public Format FormatOf(int position, int count, Trait trait, string value) =>
+        new(
+            new Edge(At(position), false),
+            trait is Trait.Link ? new Edge(At(position + count - 1), true) : new Edge(At(position + count), false),
+            trait,
+            value
+        );
+
+    /// <summary>What makes paragraphs look otherwise, with all that is typed into them.</summary>
+    /// <param name="position">A position in the first.</param>
+    /// <param name="count">How far behind it the last one is reached.</param>
+    /// <param name="trait">A trait of paragraphs.</param>
+    /// <param name="value">What it is to be.</param>
+    public Format FormatOfParagraphs(int position, int count, Trait trait, string value) =>
+        new(new Edge(BreakBefore(position), true), new Edge(BreakFrom(position + count), true), trait, value);
+
+    /// <summary>The line break before a position that is seen; the start where there is none.</summary>
+    private LetterId BreakBefore(int position)
+    {
+        var (run, at) = tree.Order.Find(position);
+        for (LetterRun? one = run; one is not null; one = tree.Order.Previous(one))
+        {
+            var place = one.IsSeen ? one.Text[..(one == run ? at : one.Length)].LastIndexOf(Break) : -1;
+            if (place >= 0)
+                return new LetterId(one.Batch.Id, one.Start + place);
+        }
+
+        return LetterId.Start;
+    }
+
+    /// <summary>The first line break from a position on that is seen; the end where there is none.</summary>
+    private LetterId BreakFrom(int position)
+    {
+        var (run, at) = tree.Order.Find(position);
+        for (LetterRun? one = run; one is not null; one = tree.Order.Next(one), at = 0)
+        {
+            var place = one.IsSeen ? one.Text[at..].IndexOf(Break) : -1;
+            if (place >= 0)
+                return new LetterId(one.Batch.Id, one.Start + at + place);
+        }
+
+        return LetterId.End;
+    }
+}
