@@ -41,6 +41,13 @@ if (args.Contains("--orders"))
     return 0;
 }
 
+// --typing alone types into a long text.
+if (args.Contains("--typing"))
+{
+    Console.WriteLine(Row.Table(TypingBench.Run()));
+    return 0;
+}
+
 // Measures ours and the references in one call on the same data, and prints one table; --write also puts it into docs/benchmarks.md.
 await using var host = await QuillHost.Start(Repository.FrontEnd);
 var group = await host.MakeGroup();
@@ -198,6 +205,7 @@ rows.AddRange(await Together());
 
 Console.WriteLine(Row.Table(rows));
 rows.AddRange(CoreBench.Run(strokes, here));
+rows.AddRange(TypingBench.Run());
 rows.AddRange(OrderBench.Run());
 var table = Row.Table(rows);
 Console.WriteLine(table);
