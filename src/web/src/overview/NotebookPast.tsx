@@ -136,7 +136,12 @@ export function NotebookPast({ space, notebook, library, name, size, from, onClo
   };
 
   return (
-    <div className="relative flex h-full flex-col" data-testid="notebook-past" data-pages={pages.length}>
+    <div
+      className="relative flex h-full flex-col"
+      data-testid="notebook-past"
+      data-pages={pages.length}
+      data-shown={past.shown}
+    >
       <PlacesBar
         past={past}
         label={t`Moment of the notebook`}
