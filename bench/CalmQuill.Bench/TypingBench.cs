@@ -6,7 +6,9 @@ using CalmQuill.Testing;
 
 namespace CalmQuill.Bench;
 
-/// <summary>A typed text of 100,000 letters, beside <c>yjs</c> on Node: taking in what made it, and one key. The letters alone, without setting them in lines.</summary>
+/// <summary>
+/// A typed text of 100,000 letters, beside <c>yjs</c> on Node: taking in what made it, and one key. The letters alone, without setting them in lines.
+/// </summary>
 internal static class TypingBench
 {
     private const int Pieces = 10_000,

@@ -3,7 +3,10 @@ using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Tests;
 
-/// <summary>What operations on a typed text come to by the definitions alone: one node a letter, the whole tree walked through, every format asked for every letter.</summary>
+/// <summary>
+/// What operations on a typed text come to by the definitions alone: one node a letter, the whole tree walked through, every format asked for every
+/// letter.
+/// </summary>
 internal static class NaiveText
 {
     /// <summary>One operation, and whether it counts.</summary>

@@ -7,7 +7,10 @@ using static CalmQuill.Core.Tests.NaiveText;
 
 namespace CalmQuill.Core.Tests;
 
-/// <summary>Typed text on several devices at once, held against the definitions of Weidner and Kleppmann (2023) and Litt et al. (2022) as <see cref="NaiveText"/> has them.</summary>
+/// <summary>
+/// Typed text on several devices at once, held against the definitions of Weidner and Kleppmann (2023) and Litt et al. (2022) as <see cref="NaiveText"/>
+/// has them.
+/// </summary>
 public sealed class TypedTextTests
 {
     private const int Devices = 3;

@@ -6,7 +6,10 @@ using CsCheck;
 
 namespace CalmQuill.Core.Tests;
 
-/// <summary>Where lines end and in which direction they run, held against slices of the Unicode Consortium's own test files, version 16: see <c>make-unicode.mjs</c>.</summary>
+/// <summary>
+/// Where lines end and in which direction they run, held against slices of the Unicode Consortium's own test files, version 16: see <c>make-
+/// unicode.mjs</c>.
+/// </summary>
 public sealed class TypesettingTests
 {
     /// <summary>LineBreakTest-16.0.0.txt, every fifth case and all that are longer than a few signs.</summary>

@@ -1,5 +1,7 @@
-// Writes sequences.txt: what loro-crdt, whose texts go by Fugue as ours do, makes of three people's writing. node make-sequences.mjs FOLDER-OF-NODE-MODULES > sequences.txt
-// Two lines a case. First its steps, parted by tabs: "0+12:abc" types at a position, "1-3:2" removes so many from one, "2<0" hears of all that another knows. Then the text that all have in the end.
+// Writes sequences.txt: what loro-crdt, whose texts go by Fugue as ours do, makes of three people's writing. node make-sequences.mjs FOLDER-OF-NODE-
+// MODULES > sequences.txt
+// Two lines a case. First its steps, parted by tabs: "0+12:abc" types at a position, "1-3:2" removes so many from one, "2<0" hears of all that another
+// knows. Then the text that all have in the end.
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
 

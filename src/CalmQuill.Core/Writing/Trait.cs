@@ -33,7 +33,9 @@ public enum Trait : byte
     /// <summary>Where the letters lead: an address of the web, or a target within Calm Quill.</summary>
     Link = 10,
 
-    /// <summary>From here on of paragraphs: <c>title</c>, <c>heading</c>, <c>subheading</c>, <c>small</c>, <c>quotation</c>, <c>code</c>; empty for body.</summary>
+    /// <summary>
+    /// From here on of paragraphs: <c>title</c>, <c>heading</c>, <c>subheading</c>, <c>small</c>, <c>quotation</c>, <c>code</c>; empty for body.
+    /// </summary>
     Style = 32,
 
     /// <summary><c>centre</c>, <c>right</c> or <c>justified</c>; empty for where the writing begins.</summary>

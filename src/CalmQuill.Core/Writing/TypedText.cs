@@ -3,10 +3,14 @@ using CalmQuill.Core.Operations;
 
 namespace CalmQuill.Core.Writing;
 
-/// <summary>A typed text: what the set of operations on it shows. The order in which they arrive makes no difference, and what two people type at one place at the same time does not get mixed up.</summary>
+/// <summary>
+/// A typed text: what the set of operations on it shows. The order in which they arrive makes no difference, and what two people type at one place at the
+/// same time does not get mixed up.
+/// </summary>
 /// <remarks>
-/// The letters are a tree, as in Fugue (Weidner and Kleppmann, “The Art of the Fugue”, 2023): each hangs on one side of another, siblings lie in the order of their names, and the text is the tree
-/// from left to right. Letters that were removed stay in it unseen, so that what was typed at them keeps its place. Letters typed one behind the other are kept as one run until something comes between.
+/// The letters are a tree, as in Fugue (Weidner and Kleppmann, “The Art of the Fugue”, 2023): each hangs on one side of another, siblings lie in the
+/// order of their names, and the text is the tree from left to right. Letters that were removed stay in it unseen, so that what was typed at them keeps
+/// its place. Letters typed one behind the other are kept as one run until something comes between.
 /// Formats reach from one edge to another (Litt et al., “Peritext”, 2022); runs end wherever an edge lies, so each run has one <see cref="Cover"/>.
 /// An operation that names letters which are not here waits for them. Every operation can be taken back by <see cref="SetActive"/>.
 /// </remarks>
