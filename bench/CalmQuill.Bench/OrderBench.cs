@@ -1,5 +1,3 @@
-using System.Diagnostics;
-using System.Text.Json;
 using CalmQuill.Core.Ordering;
 using CalmQuill.Testing;
 
@@ -12,10 +10,7 @@ internal static class OrderBench
 
     public static IEnumerable<Row> Run()
     {
-        using var node = Process.Start(
-            new ProcessStartInfo("node", [Path.Combine(Repository.Root, "bench/orders.mjs")]) { RedirectStandardOutput = true }
-        )!;
-        using var reference = JsonDocument.Parse(node.StandardOutput.ReadToEnd());
+        var reference = Reference.Of("orders.mjs");
         foreach (
             var (name, what, most, count, next) in new (string, string, int, int, Next)[]
             {
@@ -52,7 +47,7 @@ internal static class OrderBench
             }
         )
         {
-            var (ours, theirs) = (Longest(count, next), reference.RootElement.GetProperty(name).GetInt32());
+            var (ours, theirs) = (Longest(count, next), reference.GetProperty(name).GetInt32());
             yield return new Row(
                 $"order keys, {what}",
                 $"{ours} signs",

@@ -116,12 +116,8 @@ public static class ShapesBench
     /// <summary>What the published strokes are taken for, beside what they are here.</summary>
     private static IEnumerable<string> Published()
     {
-        using var node = Process.Start(
-            new ProcessStartInfo("node", [Path.Combine(Repository.Root, "bench/unistrokes.mjs")]) { RedirectStandardOutput = true }
-        )!;
-        using var all = JsonDocument.Parse(node.StandardOutput.ReadToEnd());
         var kinds = RoughShapes.Unistrokes().ToDictionary(one => one.Name, one => one.Kind);
-        foreach (var gesture in all.RootElement.EnumerateArray())
+        foreach (var gesture in Reference.Of("unistrokes.mjs").EnumerateArray())
         {
             if (!kinds.TryGetValue(gesture.GetProperty("name").GetString()!, out var kind))
                 continue;

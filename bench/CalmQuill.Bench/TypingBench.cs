@@ -1,8 +1,6 @@
 using System.Diagnostics;
-using System.Text.Json;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Writing;
-using CalmQuill.Testing;
 
 namespace CalmQuill.Bench;
 
@@ -22,14 +20,8 @@ internal static class TypingBench
 
     public static IEnumerable<Row> Run()
     {
-        using var node = Process.Start(
-            new ProcessStartInfo("node", [Path.Combine(Repository.Root, "bench/typing.mjs")]) { RedirectStandardOutput = true }
-        )!;
-        using var reference = JsonDocument.Parse(node.StandardOutput.ReadToEnd());
-        var (openTheirs, keyTheirs) = (
-            reference.RootElement.GetProperty("open").GetDouble(),
-            reference.RootElement.GetProperty("key").GetDouble()
-        );
+        var reference = Reference.Of("typing.mjs");
+        var (openTheirs, keyTheirs) = (reference.GetProperty("open").GetDouble(), reference.GetProperty("key").GetDouble());
         var text = new TypedText();
         var made = new List<(OpId Id, TextChange Change)>();
         for (var i = 0; i < Pieces; i++)
@@ -40,18 +32,14 @@ internal static class TypingBench
             text.Take(id, StampOf(id), change);
         }
 
-        var open = double.MaxValue;
-        for (var run = 0; run < 5; run++)
+        var open = CoreBench.Best(() =>
         {
-            var watch = Stopwatch.StartNew();
             var target = new TypedText();
             foreach (var (id, change) in made)
                 target.Take(id, StampOf(id), change);
             if (target.Text.Length != text.Length)
                 throw new InvalidOperationException("The text taken in is another.");
-            open = Math.Min(open, watch.Elapsed.TotalMilliseconds);
-        }
-
+        });
         var key = Typing(text);
         yield return new Row(
             "taking in a text of 100,000 letters in 10,000 pieces, .NET",
@@ -89,8 +77,7 @@ internal static class TypingBench
             times.Add(Stopwatch.GetElapsedTime(watch).TotalMilliseconds);
         }
 
-        times.Sort();
-        return times[(int)(times.Count * 0.95)];
+        return InterfaceBench.Percentile(times, 0.95);
     }
 
     private static Stamp StampOf(OpId id) => new(Hlc.At(1), id);

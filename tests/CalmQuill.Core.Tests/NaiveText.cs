@@ -85,13 +85,7 @@ internal static class NaiveText
         while (true)
         {
             var ids = standing.Select(taken => taken.Id).ToHashSet();
-            var kept = standing
-                .Where(taken =>
-                    taken
-                        .Change.Named(taken.Id)
-                        .All(letter => letter.IsBound || letter.Operation == taken.Id || ids.Contains(letter.Operation))
-                )
-                .ToList();
+            var kept = standing.Where(taken => taken.Change.LeansOn(taken.Id).All(ids.Contains)).ToList();
             if (kept.Count == standing.Count)
                 return kept;
             standing = kept;

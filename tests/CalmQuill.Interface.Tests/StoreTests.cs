@@ -135,14 +135,6 @@ public sealed class StoreTests(StoreTests.OnePage shared) : IClassFixture<StoreT
     public void What_a_tab_left_is_taken_over_once_though_the_browser_gives_up_some_transactions() =>
         Same(
             """
-            const transaction = IDBDatabase.prototype.transaction;
-            const givingUp = (times) => {
-              IDBDatabase.prototype.transaction = function (...given) {
-                const made = transaction.apply(this, given);
-                if (given[1] === 'readwrite' && times-- > 0) queueMicrotask(() => made.abort());
-                return made;
-              };
-            };
             await store.addToOutbox([row(10)]);
             givingUp(3);
             await torture.takeOver(store, [row(10), row(11), row(12)]);
@@ -150,7 +142,6 @@ public sealed class StoreTests(StoreTests.OnePage shared) : IClassFixture<StoreT
             // Where none succeeds it is told, so that what was left stays where it is.
             givingUp(Infinity);
             const told = await torture.takeOver(store, [row(13)]).then(() => '', (problem) => problem.name);
-            IDBDatabase.prototype.transaction = transaction;
             return [taken, told, held(await store.peek(page))];
             """,
             """[[10,11,12],"AbortError",[10,11,12]]"""
@@ -162,15 +153,8 @@ public sealed class StoreTests(StoreTests.OnePage shared) : IClassFixture<StoreT
             """
             await store.keep(page, 1, 1, bytes(1));
             await store.forget([page]);
-            const transaction = IDBDatabase.prototype.transaction;
-            let times = 2;
-            IDBDatabase.prototype.transaction = function (...given) {
-              const made = transaction.apply(this, given);
-              if (given[1] === 'readwrite' && times-- > 0) queueMicrotask(() => made.abort());
-              return made;
-            };
+            givingUp(2);
             await store.load(page);
-            IDBDatabase.prototype.transaction = transaction;
             await store.keep(page, 1, 2, bytes(1, 2));
             return held(await store.peek(page));
             """,
@@ -503,6 +487,15 @@ public sealed class StoreTests(StoreTests.OnePage shared) : IClassFixture<StoreT
                   const bytes = (...numbers) => Uint8Array.from(numbers);
                   const row = (number) => ({ space: 's', kind: 'page', document: page, bytes: bytes(number) });
                   const held = ({ batches }) => batches.flatMap((batch) => [...batch.bytes]);
+                  // The browser gives up so many of the next transactions that write.
+                  const transaction = IDBDatabase.prototype.transaction;
+                  const givingUp = (times) => {
+                    IDBDatabase.prototype.transaction = function (...given) {
+                      const made = transaction.apply(this, given);
+                      if (given[1] === 'readwrite' && times-- > 0) queueMicrotask(() => made.abort());
+                      return made;
+                    };
+                  };
                   const answer = await (async () => { {{script}} })();
                   store.close();
                   return JSON.stringify(answer);

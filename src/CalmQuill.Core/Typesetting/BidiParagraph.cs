@@ -183,20 +183,17 @@ internal sealed class BidiParagraph(BidiClass[] classes, IReadOnlyList<int>? cod
             Brackets(here, sequence, first, direction);
         Neutral(here, first, last, direction);
         for (var k = 0; k < here.Length; k++)
-            levels[sequence[k]] = (byte)(
-                level
-                + (
-                    level % 2 == 0
-                        ? (
-                            here[k] is R ? 1
-                            : here[k] is AN or EN ? 2
-                            : 0
-                        )
-                    : here[k] is R ? 0
-                    : 1
-                )
-            );
+            levels[sequence[k]] = (byte)(level + Raised(here[k], level));
     }
+
+    /// <summary>I1, I2: by how much a direction raises the level that it stands at.</summary>
+    private static int Raised(BidiClass type, int level) =>
+        (level % 2, type) switch
+        {
+            (0, L) or (1, R) => 0,
+            (0, AN or EN) => 2,
+            _ => 1,
+        };
 
     /// <summary>The level of what stands beside a code point; the paragraph's where nothing does.</summary>
     private byte Neighbour(int i, int step, byte start)
@@ -297,7 +294,7 @@ internal sealed class BidiParagraph(BidiClass[] classes, IReadOnlyList<int>? cod
                     break;
                 }
 
-                takes = context == direction ? direction : context;
+                takes = context;
             }
 
             if (takes is not { } taken)

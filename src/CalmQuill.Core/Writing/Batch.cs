@@ -1,4 +1,5 @@
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Ordering;
 
 namespace CalmQuill.Core.Writing;
 
@@ -21,7 +22,7 @@ internal sealed class Batch(OpId id, Stamp stamp, TextChange change, bool active
     /// <summary>Whether all that it leans on is here, and it is part of the text.</summary>
     public bool IsIn { get; set; }
 
-    /// <summary>How much of other operations hangs on its letters: what was typed at them, and edges of formats.</summary>
+    /// <summary>How much of other operations hangs on its letters: what was typed at them, what removes them, and edges of formats.</summary>
     public int Leaning { get; set; }
 
     /// <summary>How many letters it typed.</summary>
@@ -68,36 +69,12 @@ internal sealed class Batch(OpId id, Stamp stamp, TextChange change, bool active
     /// <summary>The first letter from one to another, both included, on whose right side something hangs; null for none.</summary>
     public int? FirstWithRight(int from, int to)
     {
-        int low = 0,
-            high = rights.Count;
-        while (low < high)
-        {
-            var middle = (low + high) / 2;
-            if (rights.Keys[middle] < from)
-                low = middle + 1;
-            else
-                high = middle;
-        }
-
-        return low < rights.Count && rights.Keys[low] <= to ? rights.Keys[low] : null;
+        var place = Searching.CountWhile(rights.Count, i => rights.Keys[i] < from);
+        return place < rights.Count && rights.Keys[place] <= to ? rights.Keys[place] : null;
     }
 
     /// <summary>The place among <see cref="Runs"/> of the run that holds a letter.</summary>
-    public int RunOf(int letter)
-    {
-        int low = 0,
-            high = Runs.Count - 1;
-        while (low < high)
-        {
-            var middle = (low + high + 1) / 2;
-            if (Runs[middle].Start <= letter)
-                low = middle;
-            else
-                high = middle - 1;
-        }
-
-        return low;
-    }
+    public int RunOf(int letter) => Runs.CountWhile(run => run.Start <= letter) - 1;
 
     private static int[] StartsOf(TextChange change)
     {

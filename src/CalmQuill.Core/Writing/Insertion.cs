@@ -8,4 +8,8 @@ namespace CalmQuill.Core.Writing;
 /// <param name="At">The letter; <see cref="LetterId.Start"/> for what is typed before all others.</param>
 /// <param name="Before">Whether it hangs on the left side of the letter.</param>
 /// <param name="Text">The letters.</param>
-public sealed record Insertion(LetterId At, bool Before, string Text);
+public sealed record Insertion(LetterId At, bool Before, string Text)
+{
+    /// <summary>Whether there are letters, and a side on which they may hang: nothing stands before the start, nor at the end.</summary>
+    public bool IsProper => Text.Length > 0 && At != LetterId.End && !(At == LetterId.Start && Before);
+}

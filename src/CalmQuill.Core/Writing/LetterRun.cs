@@ -20,9 +20,9 @@ internal sealed class LetterRun(Batch batch, string text, int offset, int start,
     /// <summary>Where in the order of the text it lies.</summary>
     public RunBlock Block { get; set; } = null!;
 
-    public LetterId First => new(batch.Id, start);
+    public LetterId First => LetterAt(0);
 
-    public LetterId Last => new(batch.Id, start + Length - 1);
+    public LetterId Last => LetterAt(Length - 1);
 
     public bool IsSeen => batch.Active && Removals == 0;
 
@@ -30,6 +30,9 @@ internal sealed class LetterRun(Batch batch, string text, int offset, int start,
     public int Seen => IsSeen ? Length : 0;
 
     public ReadOnlySpan<char> Text => text.AsSpan(offset, Length);
+
+    /// <summary>One of its letters.</summary>
+    public LetterId LetterAt(int at) => new(batch.Id, start + at);
 
     /// <summary>Keeps the first letters; the others become a run of their own.</summary>
     public LetterRun Split(int at)

@@ -6,4 +6,12 @@ namespace CalmQuill.Core.Writing;
 /// <param name="Operation">What typed them.</param>
 /// <param name="Start">The first of them.</param>
 /// <param name="Count">How many.</param>
-public readonly record struct LetterSpan(OpId Operation, int Start, int Count);
+public readonly record struct LetterSpan(OpId Operation, int Start, int Count)
+{
+    /// <summary>Whether its numbers are some.</summary>
+    public bool IsProper => Start >= 0 && Count > 0 && Count <= int.MaxValue - Start;
+
+    public LetterId First => new(Operation, Start);
+
+    public LetterId Last => new(Operation, Start + Count - 1);
+}

@@ -34,10 +34,10 @@ internal sealed class LetterTree
     /// <summary>An operation that this one leans on and that is no part of the text; null when all are.</summary>
     public OpId? MissingOf(Batch batch)
     {
-        foreach (var letter in batch.Change.Named(batch.Id))
+        foreach (var id in batch.Change.LeansOn(batch.Id))
         {
-            if (letter.Operation != batch.Id && BatchOf(letter.Operation) is not { IsIn: true })
-                return letter.Operation;
+            if (BatchOf(id) is not { IsIn: true })
+                return id;
         }
 
         return null;
@@ -49,18 +49,14 @@ internal sealed class LetterTree
         var letters = 0;
         foreach (var insertion in batch.Change.Insertions)
         {
-            var at = insertion.At;
-            if (insertion.Text.Length == 0 || at == LetterId.End || (at == LetterId.Start && insertion.Before))
-                return false;
-            if (!Exists(batch, at, letters))
+            if (!insertion.IsProper || !Exists(batch, insertion.At, letters))
                 return false;
             letters += insertion.Text.Length;
         }
 
         foreach (var removal in batch.Change.Removals)
         {
-            var last = new LetterId(removal.Operation, removal.Start + removal.Count - 1);
-            if (removal.Count <= 0 || last.IsBound || removal.Start < 0 || last.Index < 0 || !Exists(batch, last, letters))
+            if (!removal.IsProper || removal.Last.IsBound || !Exists(batch, removal.Last, letters))
                 return false;
         }
 
@@ -143,7 +139,7 @@ internal sealed class LetterTree
             return Order.First;
         if (!edge.After)
             return RunFrom(edge.Letter);
-        return RunAfter(edge.Letter, true)?.Run;
+        return RunAfter(edge.Letter);
     }
 
     /// <summary>The run before which letters come that are typed at a place: the beginning of what lies behind them in the tree.</summary>
@@ -169,7 +165,7 @@ internal sealed class LetterTree
             return RunFrom(Leftmost(behind));
         if (before)
             return RunFrom(at);
-        return RunAfter(largest is { } last ? Rightmost(last) : at, true)!.Value.Run;
+        return RunAfter(largest is { } last ? Rightmost(last) : at)!;
     }
 
     private LetterId Leftmost(LetterId letter)
@@ -218,15 +214,22 @@ internal sealed class LetterTree
         return Order.Split(run, at);
     }
 
-    /// <summary>The letter behind one, seen or not, as a run and a place in it; null behind the end.</summary>
-    public (LetterRun Run, int At)? RunAfter(LetterId letter, bool split)
+    /// <summary>The letter behind one, seen or not; none is behind the end.</summary>
+    public LetterId LetterAfter(LetterId letter)
     {
         if (letter == LetterId.Start)
-            return (Order.First, 0);
+            return Order.First.First;
         var (run, at) = Locate(letter)!.Value;
-        if (at + 1 < run.Length)
-            return split ? (Order.Split(run, at + 1), 0) : (run, at + 1);
-        return Order.Next(run) is { } next ? (next, 0) : null;
+        return at + 1 < run.Length ? run.LetterAt(at + 1) : Order.Next(run)!.First;
+    }
+
+    /// <summary>The run that begins behind a letter; null behind the end.</summary>
+    private LetterRun? RunAfter(LetterId letter)
+    {
+        if (letter == LetterId.Start)
+            return Order.First;
+        var (run, at) = Locate(letter)!.Value;
+        return at + 1 < run.Length ? Order.Split(run, at + 1) : Order.Next(run);
     }
 
     /// <summary>Counts what an operation removes, or counts it no longer.</summary>
@@ -235,10 +238,9 @@ internal sealed class LetterTree
         foreach (var removal in batch.Change.Removals)
         {
             var from = BatchOf(removal.Operation)!;
-            var last = removal.Start + removal.Count - 1;
-            RunFrom(new LetterId(removal.Operation, removal.Start));
-            RunAfter(new LetterId(removal.Operation, last), true);
-            for (var i = from.RunOf(removal.Start); i < from.Runs.Count && from.Runs[i].Start <= last; i++)
+            RunFrom(removal.First);
+            RunAfter(removal.Last);
+            for (var i = from.RunOf(removal.Start); i < from.Runs.Count && from.Runs[i].Start <= removal.Last.Index; i++)
             {
                 var run = from.Runs[i];
                 run.Block.Seen -= run.Seen;

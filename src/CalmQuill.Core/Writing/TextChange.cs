@@ -11,21 +11,30 @@ public sealed record TextChange(IReadOnlyList<Insertion> Insertions, IReadOnlyLi
     /// <summary>How many letters it types.</summary>
     public int Letters => Insertions.Sum(insertion => insertion.Text.Length);
 
-    /// <summary>All letters it names but those of its own operation, by the operations that typed them; what it leans on.</summary>
-    public IEnumerable<LetterId> Named(OpId own)
+    /// <summary>The operations whose letters it names, but its own.</summary>
+    /// <param name="own">Its own.</param>
+    public IEnumerable<OpId> LeansOn(OpId own)
     {
         foreach (var insertion in Insertions)
-            yield return insertion.At;
+        {
+            if (IsOther(insertion.At.Operation))
+                yield return insertion.At.Operation;
+        }
+
         foreach (var removal in Removals)
         {
-            yield return new LetterId(removal.Operation, removal.Start);
-            yield return new LetterId(removal.Operation, removal.Start + Math.Max(1, removal.Count) - 1);
+            if (IsOther(removal.Operation))
+                yield return removal.Operation;
         }
 
         foreach (var format in Formats)
         {
-            yield return format.From.Letter;
-            yield return format.To.Letter;
+            if (IsOther(format.From.Letter.Operation))
+                yield return format.From.Letter.Operation;
+            if (IsOther(format.To.Letter.Operation))
+                yield return format.To.Letter.Operation;
         }
+
+        bool IsOther(OpId id) => id != own && id != default;
     }
 }

@@ -152,7 +152,7 @@ public sealed class TypedText
     public LetterId At(int position)
     {
         var (run, at) = tree.Order.Find(position);
-        return run == tree.Order.End ? LetterId.End : new LetterId(run.Batch.Id, run.Start + at);
+        return run.LetterAt(at);
     }
 
     /// <summary>How many letters that are seen stand before a letter, which need not be seen itself; null where it is not here.</summary>
@@ -170,8 +170,7 @@ public sealed class TypedText
     public Insertion InsertionAt(int position, string text)
     {
         var left = position == 0 ? LetterId.Start : At(position - 1);
-        var next = tree.RunAfter(left, false) is var (run, at) ? new LetterId(run.Batch.Id, run.Start + at) : LetterId.End;
-        return tree.HasRight(left) ? new Insertion(next, true, text) : new Insertion(left, false, text);
+        return tree.HasRight(left) ? new Insertion(tree.LetterAfter(left), true, text) : new Insertion(left, false, text);
     }
 
     /// <summary>What removes letters.</summary>
@@ -228,7 +227,7 @@ public sealed class TypedText
         {
             var place = one.IsSeen ? one.Text[..(one == run ? at : one.Length)].LastIndexOf(Break) : -1;
             if (place >= 0)
-                return new LetterId(one.Batch.Id, one.Start + place);
+                return one.LetterAt(place);
         }
 
         return LetterId.Start;
@@ -242,7 +241,7 @@ public sealed class TypedText
         {
             var place = one.IsSeen ? one.Text[at..].IndexOf(Break) : -1;
             if (place >= 0)
-                return new LetterId(one.Batch.Id, one.Start + at + place);
+                return one.LetterAt(at + place);
         }
 
         return LetterId.End;

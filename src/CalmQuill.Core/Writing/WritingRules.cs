@@ -61,13 +61,13 @@ public static class WritingRules
             return new Refusal("too-long", $"At most {MostLetters:N0} letters are typed at once.");
         foreach (var insertion in change.Insertions)
         {
-            if (insertion.Text.Length == 0 || insertion.At == LetterId.End || (insertion.At == LetterId.Start && insertion.Before))
+            if (!insertion.IsProper)
                 return new Refusal("bad-text", $"What was typed stands nowhere.");
             if (insertion.Text.Contains('\r', StringComparison.Ordinal))
                 return new Refusal("bad-text", $"A text holds control characters.");
         }
 
-        if (change.Removals.Any(removal => removal.Start < 0 || removal.Count <= 0 || removal.Count > int.MaxValue - removal.Start))
+        if (change.Removals.Any(removal => !removal.IsProper))
             return new Refusal("bad-text", $"Letters that are removed have no proper number.");
         foreach (var format in change.Formats)
         {
