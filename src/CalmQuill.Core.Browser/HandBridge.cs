@@ -54,7 +54,10 @@ public static partial class HandBridge
         return all is { } box ? [box.Left, box.Top, box.Right, box.Bottom] : [];
     }
 
-    /// <summary>What can be said of a selection, as JSON: kinds, colours, widths, whether all is locked, grouped, what of it may be scaled and turned (the most that any of it allows, and whether all allows the same).</summary>
+    /// <summary>
+    /// What can be said of a selection, as JSON: kinds, colours, widths, whether all is locked, grouped, what of it may be scaled and turned (the most
+    /// that any of it allows, and whether all allows the same).
+    /// </summary>
     [JSExport]
     public static string About(int page, string[] items)
     {
@@ -70,7 +73,12 @@ public static partial class HandBridge
                 "grouped",
                 chosen.Count > 1 && chosen[0].Group.Length > 0 && chosen.TrueForAll(item => item.Group == chosen[0].Group)
             );
-            Same(json, "colour", lines.Select(line => line.Colour), colour => colour.ToString("x8", CultureInfo.InvariantCulture));
+            Same(
+                json,
+                "colour",
+                chosen.Select(item => item.Content).Select(ColourOf).OfType<uint>(),
+                colour => colour.ToString("x8", CultureInfo.InvariantCulture)
+            );
             Same(json, "width", lines.Select(line => line.Pen.Width), width => width.ToString(CultureInfo.InvariantCulture));
             Same(json, "pen", lines.Select(line => (int)line.Pen.Kind), kind => kind.ToString(CultureInfo.InvariantCulture));
             Same(json, "line", lines.Select(line => (int)line.Pen.Line), line => line.ToString(CultureInfo.InvariantCulture));
@@ -82,6 +90,14 @@ public static partial class HandBridge
             json.WriteEndObject();
         });
     }
+
+    private static uint? ColourOf(ItemContent content) =>
+        content switch
+        {
+            LineContent line => line.Colour,
+            TextContent text => text.Colour,
+            _ => null,
+        };
 
     [JSExport]
     public static byte[] Remove(int page, string[] items, double now) =>
@@ -100,7 +116,9 @@ public static partial class HandBridge
             ? Session.Perform(page, new Change.ItemsShifted(open, dx, dy), now)
             : [];
 
-    /// <summary>Keeps very many items that are selected, so that what is done to all of them need not name them: most of what that takes is reading their names.</summary>
+    /// <summary>
+    /// Keeps very many items that are selected, so that what is done to all of them need not name them: most of what that takes is reading their names.
+    /// </summary>
     /// <returns>The number under which they are kept, until others are.</returns>
     [JSExport]
     public static int Keep(int page, string[] items)
@@ -129,7 +147,10 @@ public static partial class HandBridge
             ? kept.Items
             : throw new SentenceException($"Something else was selected in the meantime. Nothing was changed.");
 
-    /// <summary>Scales, turns or mirrors: x' = a·x + c·y + e, y' = b·x + d·y + f, with a to d as plain numbers. Each thing follows as far as it may; framed operations, one step.</summary>
+    /// <summary>
+    /// Scales, turns or mirrors: x' = a·x + c·y + e, y' = b·x + d·y + f, with a to d as plain numbers. Each thing follows as far as it may; framed
+    /// operations, one step.
+    /// </summary>
     [JSExport]
     public static byte[] Transform(int page, string[] items, double[] matrix, double now) =>
         Session.PerformAll(page, Changes(Reshape.Of(OpenItems(page, items), Whole(matrix))), now, true);
@@ -189,7 +210,10 @@ public static partial class HandBridge
     [JSExport]
     public static int[] BoundsOfPiece(byte[] piece) => Cutting.Bounds(piece) is { } box ? [box.Left, box.Top, box.Right, box.Bottom] : [];
 
-    /// <summary>Begins to lay a piece down and says how many changes that takes. When it is no piece, or one change is against the rules, it throws with a sentence and nothing is laid.</summary>
+    /// <summary>
+    /// Begins to lay a piece down and says how many changes that takes. When it is no piece, or one change is against the rules, it throws with a
+    /// sentence and nothing is laid.
+    /// </summary>
     [JSExport]
     public static int BeginLay(int page, byte[] piece, int dx, int dy, string layer)
     {

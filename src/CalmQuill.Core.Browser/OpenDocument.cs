@@ -95,6 +95,9 @@ internal sealed class OpenPage(DocumentKind kind) : IOpenDocument
     /// <summary>Changes that were begun and wait for their turn; see <see cref="PageBridge.GoOn"/>.</summary>
     public LongWork LongWork { get; set; } = new([]);
 
+    /// <summary>The text on it that is being typed into.</summary>
+    public TypingHand? Typing { get; set; }
+
     /// <summary>What is being laid down on it, or was last.</summary>
     public Laying? Laying { get; set; }
 

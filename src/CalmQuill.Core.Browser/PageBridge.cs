@@ -12,7 +12,10 @@ public static partial class PageBridge
 {
     private static int lastSurface;
 
-    /// <summary>Says whose things may be changed on a page: what its group chose (<see cref="Core.Access.Touch"/>), and the role of whoever is here. Tools pass over everything else.</summary>
+    /// <summary>
+    /// Says whose things may be changed on a page: what its group chose (<see cref="Core.Access.Touch"/>), and the role of whoever is here. Tools pass
+    /// over everything else.
+    /// </summary>
     [JSExport]
     public static void Guard(int page, string touch, string role) =>
         Session
@@ -114,7 +117,10 @@ public static partial class PageBridge
             Surfaces(page).Remove(surface);
     }
 
-    /// <summary>The items that changed since the last call for a surface, ready to be painted: at most <paramref name="most"/> of them, in painting order at first opening.</summary>
+    /// <summary>
+    /// The items that changed since the last call for a surface, ready to be painted: at most <paramref name="most"/> of them, in painting order at first
+    /// opening.
+    /// </summary>
     [JSExport]
     public static byte[] TakeChanged(int page, int surface, int most)
     {
@@ -128,7 +134,7 @@ public static partial class PageBridge
         List<PageItem> items = [.. ids.Select(id => document.Find(id)!)];
 
         var look = ((OpenPage)Session.Document(page)).Tinting;
-        return RenderPacket.Of(items, look.Visible, item => shown.Has(item, look.Visible(item)), look.Shown);
+        return RenderPacket.Of(items, look.Visible, shown, look.Shown);
     }
 
     /// <summary>Shows each person's things in a colour, and nothing of some people; what shows the page is handed all of it anew.</summary>

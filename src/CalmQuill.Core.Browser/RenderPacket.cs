@@ -3,6 +3,7 @@ using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
+using CalmQuill.Core.Typesetting;
 
 namespace CalmQuill.Core.Browser;
 
@@ -10,8 +11,11 @@ namespace CalmQuill.Core.Browser;
 /// <remarks>
 /// The count; then for each item: replica, counter and time as high and low half; rank (2 ink, 1 highlighter, 0 fill), place of the layer, order in it (plus
 /// 2^31), kind; 1 when shown, the number of its coats, its shift to the right and down (two singles, 0.01 mm), the box (four singles, 0.01 mm), 1 when the
-/// outlines it has are still right; for each coat, from the back, its colour (0xRRGGBBAA) and the level of the paper's grain; and where the outlines are not right,
-/// for each coat, where it lay before it was shifted: the number of rings, and for each ring its number of control points and their x, y as singles.
+/// outlines it has are still right; the number of texts over them; for each coat, from the back, its colour (0xRRGGBBAA) and the level of the paper's
+/// grain; and where
+/// the outlines are not right, for each coat, where it lay before it was shifted: the number of rings, and for each ring its number of control points and
+/// their x, y as
+/// singles; for each text what <see cref="LetterPacket"/> writes.
 /// </remarks>
 internal static class RenderPacket
 {
@@ -28,23 +32,26 @@ internal static class RenderPacket
         public ByteWriter Writer { get; set; } = new(0);
 
         public override void Fill(Outline filled, Coat coat) => WriteOutline(Writer, filled);
+
+        /// <summary>Letters are no outlines, and come behind them.</summary>
+        public override void Write(SetText text, in Affine place, uint colour) { }
     }
 
     /// <param name="items">The items.</param>
     /// <param name="visible">What of each is painted.</param>
-    /// <param name="has">Whether the reader has an item's outline already; without it all are written.</param>
+    /// <param name="surface">What it is painted on, and which outlines that has already; without it all are written.</param>
     /// <param name="shown">What a colour of an item looks like; without it as it is.</param>
     public static byte[] Of(
         IReadOnlyCollection<PageItem> items,
         Func<PageItem, List<Interval>> visible,
-        Func<PageItem, bool>? has = null,
+        Surface? surface = null,
         Func<PageItem, uint, uint>? shown = null
     )
     {
         var writer = new ByteWriter(items.Count * 1024 + 16);
         writer.Fixed32((uint)items.Count);
         foreach (var item in items)
-            Write(writer, item, item.Shown ? visible(item) : [], has?.Invoke(item) ?? false, shown);
+            Write(writer, item, item.Shown ? visible(item) : [], surface, shown);
         return writer.ToArray();
     }
 
@@ -54,7 +61,7 @@ internal static class RenderPacket
         // What stands today and was not there is as a thing of which nothing is seen.
         var unseen = things.Where(one => one.Then is null).Select(one => one.Now).ToHashSet();
         List<Interval> Visible(PageItem item) => unseen.Contains(item) ? [] : item.Visible();
-        return Of([.. things.Select(one => one.Then ?? one.Now)], Visible, item => surface.Has(item, Visible(item)));
+        return Of([.. things.Select(one => one.Then ?? one.Now)], Visible, surface);
     }
 
     /// <summary>Then and now over each other: what stands at both is pale; what went and what came have a colour each.</summary>
@@ -96,8 +103,9 @@ internal static class RenderPacket
         return writer.ToArray();
     }
 
-    private static void Write(ByteWriter writer, PageItem item, List<Interval> visible, bool has, Func<PageItem, uint, uint>? shown)
+    private static void Write(ByteWriter writer, PageItem item, List<Interval> visible, Surface? surface, Func<PageItem, uint, uint>? shown)
     {
+        var has = surface?.Has(item, visible) ?? false;
         WriteHead(writer, item, visible.Count > 0);
         if (visible.Count == 0)
             return;
@@ -108,18 +116,29 @@ internal static class RenderPacket
         writer.Single(item.Dy);
         WriteBox(writer, item.Bounds);
         writer.Fixed32(has ? 1u : 0u);
+        var text = content as TextContent;
+        writer.Fixed32(text is null ? 0u : 1u);
         for (var i = 0; i < coats; i++)
         {
             var (colour, grain) = content.Coat(i);
-            var faded = item.Faded(colour);
-            writer.Fixed32(shown?.Invoke(item, faded) ?? faded);
+            writer.Fixed32(Seen(colour));
             writer.Fixed32((uint)grain);
         }
 
-        if (has)
-            return;
-        Onto.Writer = writer;
-        content.Paint(Onto, visible, shifted: false);
+        if (!has)
+        {
+            Onto.Writer = writer;
+            content.Paint(Onto, visible, shifted: false);
+        }
+
+        if (text is not null)
+            LetterPacket.Write(writer, text, text.PlaceOf(false), surface?.HasLetters(item.Id, text.Set), Seen);
+
+        uint Seen(uint colour)
+        {
+            var faded = item.Faded(colour);
+            return shown?.Invoke(item, faded) ?? faded;
+        }
     }
 
     private static void WriteHead(ByteWriter writer, PageItem item, bool isSeen)
@@ -133,7 +152,7 @@ internal static class RenderPacket
         writer.Fixed32((uint)item.Kind);
         writer.Fixed32(isSeen ? 1u : 0u);
         // Where nothing of it is seen, nothing but its going matters.
-        for (var i = 0; !isSeen && i < 8; i++)
+        for (var i = 0; !isSeen && i < 9; i++)
             writer.Fixed32(0);
     }
 
@@ -161,6 +180,7 @@ internal static class RenderPacket
         writer.Single(0);
         WriteBox(writer, box);
         writer.Fixed32(0);
+        writer.Fixed32((uint)shown.Count(one => one.Item.Content is TextContent));
         foreach (var (item, ink) in shown)
         {
             for (var i = 0; i < item.Content.Coats; i++)
@@ -174,6 +194,11 @@ internal static class RenderPacket
         Onto.Writer = writer;
         foreach (var (item, _) in shown)
             item.Content.Paint(Onto, item.Visible(), shifted: true);
+        foreach (var (item, ink) in shown)
+        {
+            if (item.Content is TextContent text)
+                LetterPacket.Write(writer, text, text.PlaceOf(true), null, own => ink | (own & 0xFF));
+        }
     }
 
     private static void WriteOutline(ByteWriter writer, Outline outline)

@@ -2,6 +2,7 @@ using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
+using CalmQuill.Core.Typesetting;
 
 namespace CalmQuill.Core.Browser;
 
@@ -9,6 +10,7 @@ namespace CalmQuill.Core.Browser;
 internal sealed class Surface
 {
     private readonly Dictionary<OpId, OutlineKey> has = [];
+    private readonly Dictionary<OpId, HashSet<SetParagraph>> letters = [];
 
     public Queue<OpId> Waiting { get; } = [];
 
@@ -26,7 +28,12 @@ internal sealed class Surface
     }
 
     /// <summary>The surface is painted with the item as it stands.</summary>
-    public void Shows(PageItem item) => has[item.Id] = item.Content.OutlineKey;
+    public void Shows(PageItem item)
+    {
+        has[item.Id] = item.Content.OutlineKey;
+        if (item.Content is TextContent text)
+            HasLetters(item.Id, text.Set);
+    }
 
     /// <summary>Whether the surface has the item's outline already, so that only its place and colours need be said; it has it from now on.</summary>
     /// <param name="item">The item.</param>
@@ -36,7 +43,7 @@ internal sealed class Surface
         if (!item.Shown || visible.Count == 0)
         {
             // What is not shown is forgotten there too.
-            has.Remove(item.Id);
+            Forget(item.Id);
             return false;
         }
 
@@ -48,5 +55,17 @@ internal sealed class Surface
     }
 
     /// <summary>What is not known to be there any more, as while it is being rubbed out.</summary>
-    public void Forget(OpId item) => has.Remove(item);
+    public void Forget(OpId item)
+    {
+        has.Remove(item);
+        letters.Remove(item);
+    }
+
+    /// <summary>The paragraphs of a text that the surface has, in place of those it had; from now on it has those that are given.</summary>
+    public IReadOnlySet<SetParagraph> HasLetters(OpId item, SetText text)
+    {
+        var before = letters.GetValueOrDefault(item, []);
+        letters[item] = [.. text.Paragraphs.Select(one => one.Paragraph)];
+        return before;
+    }
 }

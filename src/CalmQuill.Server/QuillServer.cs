@@ -1,3 +1,4 @@
+using CalmQuill.Documents.Letters;
 using CalmQuill.Server.Access;
 using CalmQuill.Server.Assets;
 using CalmQuill.Server.Calendars;
@@ -49,6 +50,7 @@ public static class QuillServer
     /// <param name="configure">Puts other services in place of the usual ones.</param>
     public static WebApplication Build(Settings settings, Action<IServiceCollection>? configure = null)
     {
+        HarfBuzzShaper.Install();
         var builder = WebApplication.CreateSlimBuilder(new WebApplicationOptions { EnvironmentName = Environments.Production });
         builder.WebHost.UseUrls(settings.Address);
         builder.WebHost.ConfigureKestrel(kestrel =>

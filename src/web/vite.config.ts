@@ -21,7 +21,7 @@ export default defineConfig({
           groups: [
             // What finds the words must not lie with what says some when it is loaded.
             { name: 'first', test: /src\/(words\/language|ui\/theme)\./, priority: 1 },
-            { name: 'packages', test: /node_modules\/(?!pdfjs-dist)/ },
+            { name: 'packages', test: /node_modules\/(?!pdfjs-dist|harfbuzzjs)/ },
             { name: 'shared', test: /src\//, minShareCount: 2 },
           ],
         },

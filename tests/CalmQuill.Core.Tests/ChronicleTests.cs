@@ -32,6 +32,17 @@ public sealed class ChronicleTests
                         made.Count(operation => operation.Change is Change.StrokeAdded),
                         whole.Where(line => line.Deed == Deed.Wrote).Sum(line => line.Things)
                     );
+                    Assert.Equal(
+                        made.Sum(operation =>
+                            operation.Change switch
+                            {
+                                Change.TextAdded text => text.Passage.Text.Length,
+                                Change.TextTyped typed => typed.Typed.Letters,
+                                _ => 0,
+                            }
+                        ),
+                        whole.Where(line => line.Deed == Deed.Typed).Sum(line => line.Things)
+                    );
                     Assert.All(whole, line => Assert.Equal(line.Quarter, line.At / Chronicle.Quarter));
                 }
             );

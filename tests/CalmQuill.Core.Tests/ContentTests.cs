@@ -4,12 +4,16 @@ using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Shapes;
+using CalmQuill.Core.Typesetting;
 using CalmQuill.Testing;
 using CsCheck;
 
 namespace CalmQuill.Core.Tests;
 
-/// <summary>A kind of thing that Core has never heard of, a coloured dot: whatever works on things of a page goes by what its content answers, and by nothing else.</summary>
+/// <summary>
+/// A kind of thing that Core has never heard of, a coloured dot: whatever works on things of a page goes by what its content answers, and by nothing
+/// else.
+/// </summary>
 public sealed class ContentTests : OnPage
 {
     private const int Radius = 300;
@@ -59,6 +63,8 @@ public sealed class ContentTests : OnPage
         public List<(uint Colour, float X)> Fills { get; } = [];
 
         public override void Fill(Outline filled, Coat coat) => Fills.Add((coat.Colour, filled.Ring(0)[0]));
+
+        public override void Write(SetText text, in Affine place, uint colour) => Assert.Fail("A dot has no letters.");
     }
 
     private OpId Put(int x, int y, Reshaping reshaping = Reshaping.Freely)

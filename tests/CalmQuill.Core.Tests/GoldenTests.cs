@@ -10,7 +10,9 @@ namespace CalmQuill.Core.Tests;
 /// <summary>The stored form is for ever: what was written by an earlier version is read by every later one, and written the same.</summary>
 public sealed class GoldenTests
 {
-    /// <summary>A line an operation: kind of document, kind of change, and the batch that holds it alone, in hexadecimal digits. Lines are only ever added.</summary>
+    /// <summary>
+    /// A line an operation: kind of document, kind of change, and the batch that holds it alone, in hexadecimal digits. Lines are only ever added.
+    /// </summary>
     private static readonly string File = Path.Combine(Repository.Root, "tests", "CalmQuill.Core.Tests", "golden-operations.txt");
 
     [Fact]
@@ -54,7 +56,18 @@ public sealed class GoldenTests
         );
         Assert.Equal(
             Enum.GetValues<ItemField>(),
-            changes.OfType<Change.ItemsSet>().SelectMany(set => set.Values).Select(value => value.Field).Distinct().Order()
+            changes
+                .SelectMany(change =>
+                    change switch
+                    {
+                        Change.ItemsSet set => set.Values,
+                        Change.TextAdded text => text.Values,
+                        _ => [],
+                    }
+                )
+                .Select(value => value.Field)
+                .Distinct()
+                .Order()
         );
         Assert.Equal(
             Enum.GetValues<LayerField>(),

@@ -189,9 +189,29 @@ public sealed class ItemTests : OnPage
                     Assert.Equal(
                         fresh
                             .Items.Where(item => item.Shown)
-                            .Select(item => (item.Id, item.Bounds, item.Line.Pen, item.Line.Fill, item.Kind, item.Order)),
+                            .Select(item =>
+                                (
+                                    item.Id,
+                                    item.Bounds,
+                                    item.LineOrNone?.Pen,
+                                    item.LineOrNone?.Fill,
+                                    item.Content.Words,
+                                    item.Kind,
+                                    item.Order
+                                )
+                            ),
                         kept.Items.Where(item => item.Shown)
-                            .Select(item => (item.Id, item.Bounds, item.Line.Pen, item.Line.Fill, item.Kind, item.Order))
+                            .Select(item =>
+                                (
+                                    item.Id,
+                                    item.Bounds,
+                                    item.LineOrNone?.Pen,
+                                    item.LineOrNone?.Fill,
+                                    item.Content.Words,
+                                    item.Kind,
+                                    item.Order
+                                )
+                            )
                     );
                 }
             },

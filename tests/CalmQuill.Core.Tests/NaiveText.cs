@@ -18,6 +18,10 @@ internal static class NaiveText
         var standing = Closed([.. operations]);
         var letters = new Dictionary<LetterId, (char Letter, Taken By)>();
         var children = new Dictionary<(LetterId, bool Before), SortedSet<LetterId>>();
+        var stamps = standing.ToDictionary(taken => taken.Id, taken => taken.Stamp);
+        var byStamp = Comparer<LetterId>.Create(
+            (one, other) => (stamps[one.Operation], one.Index).CompareTo((stamps[other.Operation], other.Index))
+        );
         foreach (var taken in standing)
         {
             var index = 0;
@@ -29,7 +33,7 @@ internal static class NaiveText
                     var id = new LetterId(taken.Id, index++);
                     letters[id] = (letter, taken);
                     if (!children.TryGetValue((at, before), out var siblings))
-                        children[(at, before)] = siblings = [];
+                        children[(at, before)] = siblings = new(byStamp);
                     siblings.Add(id);
                     (at, before) = (id, false);
                 }

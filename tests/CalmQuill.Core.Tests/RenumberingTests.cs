@@ -14,7 +14,8 @@ public sealed class RenumberingTests
             history =>
             {
                 // All that one device made, and nobody has seen yet, gets the fresh number; what others made stays, and what was said of each other follows.
-                // The number decides only between two changes of one and the same time; the fresh one stands where the old one stood, so that these come out alike.
+                // The number decides only between two changes of one and the same time; the fresh one stands where the old one stood, so that these come
+                // out alike.
                 var old = history[0].Id.Replica;
                 var fresh = old + 1;
                 var renumbering = new Renumbering(
@@ -92,7 +93,7 @@ public sealed class RenumberingTests
                 .. page
                     .Items.Where(item => item.Shown)
                     .Select(item =>
-                        $"{item.Line.Fill:x} {item.Layer?.Id} {item.Bounds} {item.Line.Pen} {(item.Content is Core.Items.InkContent ? item.StartedAt : 0)} {item.Line.Samples.Count} {string.Join(' ', item.Visible())}"
+                        $"{item.LineOrNone?.Fill:x} {item.Layer?.Id} {item.Bounds} {item.LineOrNone?.Pen} {(item.Content is Core.Items.InkContent ? item.StartedAt : 0)} {item.LineOrNone?.Samples.Count} {string.Join(' ', item.Visible())} {item.Content.Words.Length}"
                     ),
             ];
     }
@@ -107,7 +108,7 @@ public sealed class RenumberingTests
             .. page
                 .Items.Where(item => item.Shown)
                 .Select(item =>
-                    $"{(item.Id.Replica == own ? "own" : item.Id.Replica.ToString(System.Globalization.CultureInfo.InvariantCulture))} {item.Id.Counter} {item.Bounds} {item.Line.Pen} {item.Line.Fill:x}"
+                    $"{(item.Id.Replica == own ? "own" : item.Id.Replica.ToString(System.Globalization.CultureInfo.InvariantCulture))} {item.Id.Counter} {item.Bounds} {item.LineOrNone?.Pen} {item.LineOrNone?.Fill:x} {item.Content.Words.Length}"
                 )
                 .Order(StringComparer.Ordinal),
             .. page.Spots().Select(spot => $"{spot.Id} {spot.Area}").Order(StringComparer.Ordinal),

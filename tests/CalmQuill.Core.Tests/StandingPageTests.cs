@@ -29,6 +29,15 @@ public sealed class StandingPageTests : OnPage
                 Assert.Equal(item.Visible(), again.Visible());
                 Assert.Equal(item.Layer, again.Layer);
                 Assert.Equal(Fields.Select(item.Read), Fields.Select(again.Read));
+                if (item.Content is TextContent text)
+                {
+                    var text2 = Assert.IsType<TextContent>(again.Content);
+                    Assert.Equal(text.Typed.Spans(), text2.Typed.Spans());
+                    Assert.Equal(text.Typed.EndLook, text2.Typed.EndLook);
+                    Assert.Equal(item.Bounds.Bottom - item.Bounds.Top, again.Bounds.Bottom - again.Bounds.Top, 25.0);
+                    continue;
+                }
+
                 var (line, line2) = ((LineContent)item.Content, (LineContent)again.Content);
                 Assert.Equal((line.Colour, line.Fill), (line2.Colour, line2.Fill));
                 // Where something is seen the pen went the same way; steps of scaling and turning are one in whole numbers.
@@ -68,7 +77,22 @@ public sealed class StandingPageTests : OnPage
                 page.Apply(operation);
             var standing = StandingPage.Of(page);
             var seen = Seen(page).Select(item => item.Id).ToHashSet();
-            Assert.All(standing.Where(operation => operation.Id.Replica != 0), operation => Assert.Contains(operation.Id, seen));
+            Assert.All(
+                standing.Where(operation => operation.Id.Replica != 0),
+                operation => Assert.Contains(operation.Change is Change.TextTyped typed ? typed.Text : operation.Id, seen)
+            );
+            // Of what was typed no letter is in it that nobody sees.
+            Assert.All(
+                standing.Select(operation => operation.Change).OfType<Change.TextTyped>().GroupBy(typed => typed.Text),
+                typed =>
+                    Assert.Equal(
+                        page.Find(typed.Key)!.Typed.Text.Count(letter => letter != '\u200b'),
+                        typed.Sum(one => one.Typed.Insertions.Sum(insertion => insertion.Text.Count(letter => letter != '\u200b')))
+                            + standing
+                                .Where(operation => operation.Id == typed.Key)
+                                .Sum(operation => ((Change.TextAdded)operation.Change).Passage.Text.Count(letter => letter != '\u200b'))
+                    )
+            );
             Assert.DoesNotContain(standing, operation => operation.Change is Change.EffectSet or Change.ItemsRemoved or Change.StepsJoined);
             Assert.All(standing.Select(operation => operation.Change).OfType<Change.ShapeAdded>(), shape => Assert.Empty(shape.Replaces));
             // It goes the same way as any operations do.

@@ -355,7 +355,7 @@ public sealed class HandTests : InterfaceTest
     public async Task A_curtain_hangs_lifts_and_falls_and_a_ruler_keeps_ink_straight()
     {
         var browser = OpenPage(Group.Writer);
-        browser.Press("tool-curtain");
+        browser.TakeTool("curtain");
         browser.Pen(520, 420, [.. Side(20, 10, 10)]);
         browser.SendKeys("[data-testid=curtain-note]", "How many teeth?", Keys.Enter);
         browser.PressCss("[data-testid=curtain] button");

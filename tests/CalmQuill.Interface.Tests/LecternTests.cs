@@ -193,7 +193,7 @@ public sealed class LecternTests : InterfaceTest
 
     private static void HangCurtain(Browser browser)
     {
-        browser.Press("tool-curtain");
+        browser.TakeTool("curtain");
         browser.Pen(380, 420, [(160, 0), (0, 100)]);
         browser.SendKeys("[data-testid=curtain-note]", "How many teeth?", Keys.Enter);
         browser.Press("pen-1");

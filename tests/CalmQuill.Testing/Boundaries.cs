@@ -8,6 +8,7 @@ using CalmQuill.Core.Ordering;
 using CalmQuill.Core.Planner;
 using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Spots;
+using CalmQuill.Core.Writing;
 using CsCheck;
 
 namespace CalmQuill.Testing;
@@ -58,6 +59,27 @@ public static class Boundaries
             )
         )
         .Select((replica, counter) => new OpId(replica, counter));
+
+    /// <summary>What may be said of letters and paragraphs, at its boundaries and beyond.</summary>
+    private static Gen<(Trait Trait, string Value)> Look =>
+        One(
+            (Trait.Bold, "1"),
+            (Trait.Size, "40"),
+            (Trait.Size, "4001"),
+            (Trait.Family, "hand"),
+            (Trait.Link, "https://clock.example/" + new string('a', 1_900)),
+            (Trait.Style, "quotation"),
+            (Trait.Indent, "8"),
+            (Trait.Indent, "9"),
+            (Trait.List, ""),
+            ((Trait)41, "1")
+        );
+
+    private static Gen<LetterId> LetterName =>
+        Gen.OneOf(
+            One(LetterId.Start, LetterId.End),
+            Gen.Select(Gen.OneOf(OpId, Gen.Const(LetterId.Own)), Coordinate).Select((operation, index) => new LetterId(operation, index))
+        );
 
     private static readonly Gen<OpId[]> Items = OpId.Array[0, 6];
 
@@ -152,7 +174,7 @@ public static class Boundaries
             ),
         Gen.Select(One(0, 1, 2, 4, 5, Shape.MostPoints, Shape.MostPoints + 1), Coordinate, Generate.Pen, Gen.UInt, Items)
             .Select((points, at, pen, fill, replaces) => (Change)new Change.ShapeAdded(ShapeOf(points, at), pen, fill, replaces)),
-        Gen.Select(Items, Gen.Select(Gen.Byte[0, 12], Value).Array[0, 4])
+        Gen.Select(Items, Gen.Select(Gen.Byte[0, 18], Value).Array[0, 4])
             .Select(
                 (items, values) =>
                     (Change)new Change.ItemsSet(items, [.. values.Select(one => new ItemValue((ItemField)one.Item1, one.Item2))])
@@ -168,6 +190,54 @@ public static class Boundaries
         Gen.Select(Id, Text, Id.Array[0, 3])
             .Select((spot, text, people) => (Change)new Change.AnswerAdded(spot, text, people, ReadOnlyMemory<byte>.Empty)),
         OpId.Select(answer => (Change)new Change.AnswerWithdrawn(answer)),
+        Gen.Select(
+                Coordinate,
+                One(499, 500, 9_000, 200_000, 200_001),
+                One(0, 710, 20_000, 20_001),
+                Text,
+                Gen.Select(One(0, 1, 13), One(1, 2, 14, 15), Look).Array[0, 2]
+            )
+            .Select(
+                (at, width, ruling, text, looks) =>
+                    (Change)
+                        new Change.TextAdded(
+                            Transform.Scale(0.5 + width / 9_000.0, at, at),
+                            width,
+                            ruling,
+                            new Passage(
+                                text,
+                                [.. looks.Select(one => new PassageFormat(one.Item1, one.Item2, one.Item3.Trait, one.Item3.Value))]
+                            ),
+                            looks.Length == 0 ? [] : [new ItemValue(ItemField.Edge, "ffffffff")]
+                        )
+            ),
+        Gen.Select(
+                OpId,
+                LetterName,
+                Gen.Bool,
+                Text,
+                Gen.Select(LetterName, Coordinate).Array[0, 3],
+                Gen.Select(LetterName, LetterName, Look).Array[0, 3]
+            )
+            .Select(
+                (text, at, before, typed, removed, looks) =>
+                    (Change)
+                        new Change.TextTyped(
+                            text,
+                            new TextChange(
+                                [new Insertion(at, before, typed)],
+                                [.. removed.Select(one => new LetterSpan(one.Item1.Operation, one.Item1.Index, one.Item2))],
+                                [
+                                    .. looks.Select(one => new Format(
+                                        new Edge(one.Item1, before),
+                                        new Edge(one.Item2, !before),
+                                        one.Item3.Trait,
+                                        one.Item3.Value
+                                    )),
+                                ]
+                            )
+                        )
+            ),
         Spot,
         Item
     );
@@ -203,7 +273,7 @@ public static class Boundaries
     private static Gen<Change> Item =>
         Gen.Select(
                 Gen.ULong[1, 1UL << 48].Array[1, 5],
-                Gen.Int[0, 9],
+                Gen.Int[0, 15],
                 One(2, 899, 900, Shape.MostPoints),
                 Gen.Int[-StrokeSamples.MostCoordinate, StrokeSamples.MostCoordinate]
             )
@@ -224,6 +294,12 @@ public static class Boundaries
                                     6 => new ItemValue(ItemField.Layer, Guid.Empty.ToString("X")),
                                     7 => new ItemValue(ItemField.Order, "-1000000"),
                                     8 => new ItemValue(ItemField.Group, Guid.Empty.ToString("B")),
+                                    9 => new ItemValue(ItemField.Measure, "200000"),
+                                    10 => new ItemValue(ItemField.Ruling, "20000"),
+                                    11 => new ItemValue(ItemField.Edge, "00000000"),
+                                    12 => new ItemValue(ItemField.EdgeWidth, "2000"),
+                                    13 => new ItemValue(ItemField.Corner, "2000"),
+                                    14 => new ItemValue(ItemField.Padding, "0"),
                                     _ => new ItemValue(ItemField.Locked, "1"),
                                 },
                             ]

@@ -5,11 +5,13 @@ using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Spots;
+using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Testing;
 
 /// <summary>
-/// One history of each kind of document that holds every kind of change and every field, always the same: what is stored of it today must be readable for ever. New
+/// One history of each kind of document that holds every kind of change and every field, always the same: what is stored of it today must be readable for
+/// ever. New
 /// kinds are added at the end; nothing here is ever changed.
 /// </summary>
 public static class Corpus
@@ -225,5 +227,40 @@ public static class Corpus
         yield return new Change.StepsJoined([first, new OpId(0xFEDC_BA98_7654_3210, 2)]);
         yield return new Change.AnswerAdded(Generate.Node(3), "Two beats a second: π·√(l/g)", [Generate.People[1]], Ink());
         yield return new Change.AnswerWithdrawn(new OpId(2, 9));
+        yield return new Change.TextAdded(
+            new Transform(0, Transform.One, -Transform.One, 0, 12_000, 3_195),
+            14_000,
+            710,
+            new Passage(
+                "Beats\nπ·√(l/g)",
+                [
+                    new PassageFormat(0, 6, Trait.Style, "heading"),
+                    new PassageFormat(6, 7, Trait.Italic, "1"),
+                    new PassageFormat(6, 15, Trait.List, "tick"),
+                ]
+            ),
+            [
+                new ItemValue(ItemField.Measure, "9000"),
+                new ItemValue(ItemField.Ruling, "0"),
+                new ItemValue(ItemField.Edge, "b4533cff"),
+                new ItemValue(ItemField.EdgeWidth, "25"),
+                new ItemValue(ItemField.Corner, "200"),
+                new ItemValue(ItemField.Padding, "150"),
+            ]
+        )
+        {
+            Layer = layer,
+        };
+        yield return new Change.TextTyped(
+            second,
+            new TextChange(
+                [new Insertion(LetterId.Start, false, "So "), new Insertion(new LetterId(first, 4), true, "it swings")],
+                [new LetterSpan(first, 2, 3), new LetterSpan(LetterId.Own, 1, 1)],
+                [
+                    new Format(new Edge(LetterId.Start, true), new Edge(LetterId.End, true), Trait.Align, "justified"),
+                    new Format(new Edge(new LetterId(LetterId.Own, 0), false), new Edge(new LetterId(second, 7), true), Trait.Size, "145"),
+                ]
+            )
+        );
     }
 }

@@ -7,6 +7,7 @@ using CalmQuill.Core.Operations;
 using CalmQuill.Core.Ordering;
 using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Spots;
+using CalmQuill.Core.Writing;
 using CsCheck;
 
 namespace CalmQuill.Testing;
@@ -51,7 +52,7 @@ public static class Generate
 
     /// <summary>What three people did to a page from three devices, each knowing what stands before in the list.</summary>
     public static readonly Gen<List<Operation>> PageHistory = Gen.Select(
-            Gen.Int[0, 14],
+            Gen.Int[0, 18],
             Gen.Int[0, 2],
             Gen.Int[0, 1000],
             Gen.Int[0, 1000],
@@ -117,12 +118,76 @@ public static class Generate
                     change = new Change.LayerSet(Node(1 + a % 3), [LayerValueOf(a, b)]);
                 if (what == 13 && own.Count > 1)
                     change = new Change.StepsJoined([own[^1].Id, own[^2].Id]);
+                if (what is 15 or 16 or 17 && Typed(history, what, a, b) is { } typed)
+                    change = typed;
                 // Clocks that disagree by up to a second make the stamps' order differ from the list's.
                 history.Add(devices[who].Make(change, 1_700_000_000_000 + history.Count * 50 + b));
             }
 
             return history;
         });
+
+    /// <summary>A text, or something that is typed into one: at letters of any operation on it, which may have been removed or taken back.</summary>
+    private static Change? Typed(List<Operation> history, int what, int a, int b)
+    {
+        var words = new[] { "pendulum", "a\nb", "Unruh 😀", "\n", "- wheel", "שלום 12" };
+        var texts = history.Where(operation => operation.Change is Change.TextAdded).ToList();
+        if (what == 15 || texts.Count == 0)
+            return new Change.TextAdded(
+                Transform.Shift(a * 10, b * 10),
+                2_000 + a * 10,
+                a % 2 * 700,
+                new Passage(words[b % words.Length], a % 3 == 0 ? [new PassageFormat(0, 1, Trait.Bold, "1")] : []),
+                b % 4 == 0 ? [new ItemValue(ItemField.Fill, "e3b23c80")] : []
+            )
+            {
+                Layer = Node(a % 4),
+            };
+        var text = texts[a % texts.Count].Id;
+        var letters = history
+            .Where(operation => operation.Id == text || (operation.Change is Change.TextTyped typed && typed.Text == text))
+            .SelectMany(operation =>
+                Enumerable
+                    .Range(
+                        0,
+                        operation.Change is Change.TextTyped typed
+                            ? typed.Typed.Letters
+                            : ((Change.TextAdded)operation.Change).Passage.Text.Length
+                    )
+                    .Select(index => new LetterId(operation.Id, index))
+            )
+            .ToList();
+        LetterId Letter(int which) => letters.Count == 0 ? LetterId.Start : letters[which % letters.Count];
+        var (one, other) = (Letter(a), Letter(b));
+        return new Change.TextTyped(
+            text,
+            (b % 4) switch
+            {
+                0 or 1 => new TextChange([new Insertion(one, one != LetterId.Start && b % 2 == 0, words[a % words.Length])], [], []),
+                2 when letters.Count > 0 => new TextChange([], [new LetterSpan(one.Operation, one.Index, 1)], []),
+                _ => new TextChange(
+                    [new Insertion(one, false, "x")],
+                    [],
+                    [
+                        new Format(
+                            new Edge(b % 5 == 0 ? LetterId.Start : one, a % 2 == 0 || b % 5 == 0),
+                            new Edge(a % 5 == 0 ? LetterId.End : other, b % 2 == 0),
+                            a % 2 == 0 ? Trait.Bold : Trait.List,
+                            a % 7 == 0 ? ""
+                                : a % 2 == 0 ? "1"
+                                : "bullet"
+                        ),
+                        new Format(
+                            new Edge(new LetterId(LetterId.Own, 0), false),
+                            new Edge(new LetterId(LetterId.Own, 0), true),
+                            Trait.Link,
+                            "https://clock.example/"
+                        ),
+                    ]
+                ),
+            }
+        );
+    }
 
     private static Shape ShapeOf(int a, int b) =>
         (a % 4) switch
@@ -171,7 +236,9 @@ public static class Generate
             new SpotValue(SpotField.Note, $"first {chance}"),
         ];
 
-    /// <summary>What three people did to a library: folders, notebooks and tags made, moved into each other, named, tagged, merged, binned, erased, visited.</summary>
+    /// <summary>
+    /// What three people did to a library: folders, notebooks and tags made, moved into each other, named, tagged, merged, binned, erased, visited.
+    /// </summary>
     public static readonly Gen<List<Operation>> LibraryHistory = Gen.Select(
             Gen.Int[0, 12],
             Gen.Int[0, 2],

@@ -9,5 +9,8 @@ public static class ItemLine
     extension(PageItem item)
     {
         public LineContent Line => (LineContent)item.Content;
+
+        /// <summary>The same; null for a thing that is no line.</summary>
+        public LineContent? LineOrNone => item.Content as LineContent;
     }
 }

@@ -22,7 +22,9 @@ public static class TouchRules
     public static bool May(Touch touch, Role role, bool isTheirs) =>
         role is Role.Owner || touch is Touch.Everything || (touch is Touch.Own && isTheirs);
 
-    /// <summary>The operations whose things a change alters, or whose effect it switches. What only leans on others' ink, as a mark does, is not among them.</summary>
+    /// <summary>
+    /// The operations whose things a change alters, or whose effect it switches. What only leans on others' ink, as a mark does, is not among them.
+    /// </summary>
     public static IEnumerable<OpId> Altered(Change change) =>
         change switch
         {
@@ -32,6 +34,7 @@ public static class TouchRules
             Change.ItemsTransformed transformed => transformed.Items,
             Change.ItemsSet set => set.Items,
             Change.ItemsAnchored anchored => anchored.Items,
+            Change.TextTyped typed => [typed.Text],
             Change.AnswerWithdrawn withdrawn => [withdrawn.Answer],
             Change.ItemAdded added => added.Replaced,
             Change.EffectSet effect => [effect.Target],

@@ -17,4 +17,7 @@ public enum Deed : byte
 
     /// <summary>Answered a mark.</summary>
     Said = 5,
+
+    /// <summary>Typed letters.</summary>
+    Typed = 6,
 }

@@ -13,6 +13,9 @@ public static class Deeds
         change switch
         {
             Change.StrokeAdded => (Deed.Wrote, 1),
+            Change.TextAdded text => text.Passage.Text.Length > 0 ? (Deed.Typed, text.Passage.Text.Length) : null,
+            Change.TextTyped { Typed: { Letters: > 0 } typed } => (Deed.Typed, typed.Letters),
+            Change.TextTyped typed => (typed.Typed.Removals.Count > 0 ? Deed.Removed : Deed.Moved, 1),
             Change.ItemAdded or Change.SpotAdded or Change.PageAdded => (Deed.Added, 1),
             Change.ItemsRemoved removed => (Deed.Removed, removed.Items.Count),
             Change.GapsAdded gaps => (Deed.Removed, gaps.Strokes.Count),

@@ -1,5 +1,6 @@
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Pages;
+using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.History;
 
@@ -38,7 +39,7 @@ public static class Comparing
             return Difference.None;
         if (!was || !stands)
             return was ? Difference.Removed : Difference.Added;
-        if (!LiesAlike(then!, now!) || Restyled(then!, now!).Count > 0)
+        if (!LiesAlike(then!, now!) || Restyled(then!, now!).Count > 0 || !ReadsAlike(then!, now!))
             return Difference.Changed;
         return then!.Visible().SequenceEqual(now!.Visible()) ? Difference.None : Difference.Rubbed;
     }
@@ -50,6 +51,15 @@ public static class Comparing
     public static bool LiesAlike(PageItem then, PageItem now) =>
         then.Placed is null && now.Placed is null
         || (then.Placed?.Whole() ?? Ink.Transform.Identity) == (now.Placed?.Whole() ?? Ink.Transform.Identity);
+
+    /// <summary>Whether the same stands in it, letter by letter, and looks the same.</summary>
+    public static bool ReadsAlike(PageItem then, PageItem now)
+    {
+        if (then.Content is not TextContent before || now.Content is not TextContent after)
+            return true;
+        var (one, other) = (Passage.Of(before.Typed.Paragraphs()), Passage.Of(after.Typed.Paragraphs()));
+        return one.Text == other.Text && one.Formats.SequenceEqual(other.Formats);
+    }
 
     /// <summary>The fields of which another thing was written then.</summary>
     public static List<ItemField> Restyled(PageItem then, PageItem now) => [.. Fields.Where(field => then.Read(field) != now.Read(field))];

@@ -4,6 +4,7 @@ using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Spots;
+using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.History;
 
@@ -81,7 +82,7 @@ public sealed class HavingBack
         }
 
         var isPutBack = false;
-        if (!Comparing.LiesAlike(then, standing) || Comparing.Restyled(then, standing).Count > 0)
+        if (!Comparing.LiesAlike(then, standing) || Comparing.Restyled(then, standing).Count > 0 || !Comparing.ReadsAlike(then, standing))
         {
             // Where another changed it since, or it may not be changed, it stays as it is.
             if (changedByOthers.Contains(then.Id) || !standing.IsOpen)
@@ -125,6 +126,8 @@ public sealed class HavingBack
             .ToList();
         if (values.Count > 0)
             Add(new Change.ItemsSet([then.Id], values));
+        if (!Comparing.ReadsAlike(then, standing))
+            Add(new Change.TextTyped(then.Id, Passage.Of(then.Typed.Paragraphs()).InPlaceOf(standing.Typed, LetterId.Own)));
         return true;
     }
 

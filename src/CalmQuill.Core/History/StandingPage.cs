@@ -4,6 +4,7 @@ using CalmQuill.Core.Layers;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Spots;
+using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.History;
 
@@ -22,8 +23,10 @@ public sealed class StandingPage
 
     private const int Kept = 3;
     private static readonly ItemField[] Fields = Enum.GetValues<ItemField>();
-    private readonly List<Operation> made = [];
+    private readonly List<Operation> made = [],
+        typed = [];
     private readonly Hlc latest;
+    private ulong said;
 
     private StandingPage(Hlc latest) => this.latest = latest;
 
@@ -35,7 +38,7 @@ public sealed class StandingPage
             standing.Add(layer);
         var changes = all.ToDictionary(operation => operation.Id);
         foreach (var item in page.Items.Where(item => item.Stands && item.Visible().Count > 0))
-            standing.Add(item, changes[item.Id]);
+            standing.Add(item, changes[item.Id], changes);
         foreach (var spot in page.Spots())
             standing.Add(spot, changes);
         return standing.made;
@@ -55,16 +58,39 @@ public sealed class StandingPage
             Say(layer.Author, new Change.LayerSet(layer.Id, [.. values.Where(value => value.Value.Length > 0)]));
     }
 
-    private void Add(PageItem item, Operation operation)
+    /// <summary>A text as it was laid down, but for what is gone of that; what was typed into it waits to follow.</summary>
+    private Change.TextAdded Add(Change.TextAdded text, PageItem item, Dictionary<OpId, Operation> changes)
+    {
+        var standing = item.Typed.Standing();
+        foreach (var (id, left) in standing.Where(one => one.Key != item.Id).OrderBy(one => changes[one.Key].Stamp))
+            typed.Add(changes[id] with { Change = new Change.TextTyped(item.Id, left.Renamed(id, LetterId.Own)) });
+        if (!standing.TryGetValue(item.Id, out var own))
+            return text with { Passage = new Passage("", []) };
+        if (own.Removals.Count > 0)
+            typed.Add(Said(item.Author, latest, new Change.TextTyped(item.Id, own with { Insertions = [], Formats = [] })));
+        var whole = text.Passage.Whole(item.Id).Formats;
+        return text with
+        {
+            Passage = new Passage(
+                string.Concat(own.Insertions.Select(insertion => insertion.Text)),
+                [.. text.Passage.Formats.Where((_, place) => own.Formats.Contains(whole[place]))]
+            ),
+        };
+    }
+
+    private void Add(PageItem item, Operation operation, Dictionary<OpId, Operation> changes)
     {
         var layer = item.Layer!.Id;
         Change.ItemAdded added = operation.Change switch
         {
             Change.StrokeAdded stroke => stroke with { Layer = layer, Samples = Blanked(stroke.Samples, item.Visible()) },
+            Change.TextAdded text => Add(text, item, changes) with { Layer = layer },
             Change.ShapeAdded shape => shape with { Layer = layer, Replaces = [], Shape = ((ShapeContent)item.Content).Shape },
             var other => (Change.ItemAdded)other with { Layer = layer },
         };
         made.Add(operation with { Change = added });
+        made.AddRange(typed);
+        typed.Clear();
         if (item.Placed?.Whole() is { } step && step != Transform.Identity)
             Say(
                 item.Author,
@@ -128,6 +154,7 @@ public sealed class StandingPage
 
     private void Say(Guid author, Change change) => Say(author, latest, change);
 
-    private void Say(Guid author, Hlc time, Change change) =>
-        made.Add(new Operation(new OpId(Replica, (ulong)made.Count + 1), time, author, change));
+    private void Say(Guid author, Hlc time, Change change) => made.Add(Said(author, time, change));
+
+    private Operation Said(Guid author, Hlc time, Change change) => new(new OpId(Replica, ++said), time, author, change);
 }

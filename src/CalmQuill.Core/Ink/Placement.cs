@@ -9,7 +9,7 @@ public sealed class Placement
     private const double SimilarWithin = 1e-3;
 
     private readonly SortedList<Stamp, Transform> steps = new(Comparer<Stamp>.Create((one, other) => one.CompareTo(other)));
-    private (double A, double B, double C, double D, double E, double F) sum = (1, 0, 0, 1, 0, 0);
+    private Affine sum = Affine.Identity;
 
     /// <summary>Whether it was only moved, or not even that.</summary>
     public bool IsShift { get; private set; } = true;
@@ -29,7 +29,10 @@ public sealed class Placement
     }
 
     /// <summary>By how much lengths have grown: the square root of the area's growth.</summary>
-    public double Growth => Math.Sqrt(Math.Abs(sum.A * sum.D - sum.B * sum.C));
+    public double Growth => sum.Growth;
+
+    /// <summary>All steps as one.</summary>
+    public Affine Affine => sum;
 
     /// <summary>The steps after a moment, in their order.</summary>
     public IEnumerable<(Stamp Stamp, Transform Step)> Since(Stamp moment) =>
@@ -62,16 +65,10 @@ public sealed class Placement
             WorkOut();
     }
 
-    public (double X, double Y) Of(double x, double y) => (sum.A * x + sum.C * y + sum.E, sum.B * x + sum.D * y + sum.F);
+    public (double X, double Y) Of(double x, double y) => sum.Of(x, y);
 
     /// <summary>The place that was put there.</summary>
-    public (double X, double Y) Back(double x, double y)
-    {
-        double px = x - sum.E,
-            py = y - sum.F,
-            area = sum.A * sum.D - sum.B * sum.C;
-        return ((px * sum.D - py * sum.C) / area, (py * sum.A - px * sum.B) / area);
-    }
+    public (double X, double Y) Back(double x, double y) => sum.Back(x, y);
 
     /// <summary>How a direction, degrees, lies after all turns, 0 to 179.</summary>
     public int Turned(int angle)
@@ -113,23 +110,12 @@ public sealed class Placement
 
     private void WorkOut()
     {
-        sum = (1, 0, 0, 1, 0, 0);
+        sum = Affine.Identity;
         IsShift = true;
         foreach (var step in steps.Values)
         {
             IsShift &= step.IsShift;
-            double a = step.A / (double)Transform.One,
-                b = step.B / (double)Transform.One,
-                c = step.C / (double)Transform.One,
-                d = step.D / (double)Transform.One;
-            sum = (
-                a * sum.A + c * sum.B,
-                b * sum.A + d * sum.B,
-                a * sum.C + c * sum.D,
-                b * sum.C + d * sum.D,
-                a * sum.E + c * sum.F + step.E,
-                b * sum.E + d * sum.F + step.F
-            );
+            sum = Affine.Of(step).After(sum);
         }
     }
 }

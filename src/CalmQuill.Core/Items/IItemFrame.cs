@@ -1,4 +1,5 @@
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Items;
 
@@ -19,6 +20,9 @@ public interface IItemFrame
 
     /// <inheritdoc cref="Dx"/>
     long Dy { get; }
+
+    /// <summary>What was typed into it.</summary>
+    TypedText Typed { get; }
 
     /// <summary>What was rubbed out of it.</summary>
     Gaps Gaps { get; }

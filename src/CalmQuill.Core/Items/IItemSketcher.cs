@@ -1,4 +1,5 @@
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Typesetting;
 
 namespace CalmQuill.Core.Items;
 
@@ -10,4 +11,7 @@ public interface IItemSketcher
 
     /// <summary>A line of a pen's colour and width; one of a single point is a dot.</summary>
     void Line(ReadOnlySpan<long> points, Pen pen);
+
+    /// <summary>A text whose letters are large enough to be read; see <see cref="ItemPainter.Write"/>.</summary>
+    void Write(SetText text, in Affine place, uint colour);
 }

@@ -32,4 +32,22 @@ public enum ItemField : byte
 
     /// <summary>“1” while it is locked in place.</summary>
     Locked = 10,
+
+    /// <summary>How long the lines of a text are, 0.01 mm.</summary>
+    Measure = 11,
+
+    /// <summary>How far apart the lines of the paper are that a text stands on, 0.01 mm; 0 for free spacing.</summary>
+    Ruling = 12,
+
+    /// <summary>Colour of the line round a box: <c>rrggbbaa</c>; alpha 0 for none.</summary>
+    Edge = 13,
+
+    /// <summary>Width of that line, 0.01 mm.</summary>
+    EdgeWidth = 14,
+
+    /// <summary>Radius of a box's corners, 0.01 mm.</summary>
+    Corner = 15,
+
+    /// <summary>Room between a box's edge and what is in it, 0.01 mm.</summary>
+    Padding = 16,
 }

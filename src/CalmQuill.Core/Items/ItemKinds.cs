@@ -10,5 +10,8 @@ public enum ItemKinds : byte
 
     /// <summary>A filled region.</summary>
     Area = 8,
-    All = Ink | Highlighter | Shape | Area,
+
+    /// <summary>Typed text.</summary>
+    Text = 16,
+    All = Ink | Highlighter | Shape | Area | Text,
 }

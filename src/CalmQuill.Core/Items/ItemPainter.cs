@@ -1,4 +1,5 @@
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Typesetting;
 
 namespace CalmQuill.Core.Items;
 
@@ -19,4 +20,10 @@ public abstract class ItemPainter
 
     /// <summary>Fills an outline, which may have no rings.</summary>
     public abstract void Fill(Outline filled, Coat coat);
+
+    /// <summary>Writes a text over what was filled before.</summary>
+    /// <param name="text">The text, as it is set.</param>
+    /// <param name="place">Where its box lies: 0.01 mm on the page for 0.01 mm of the box.</param>
+    /// <param name="colour">The colour of letters that have none of their own, 0xRRGGBBAA.</param>
+    public abstract void Write(SetText text, in Affine place, uint colour);
 }

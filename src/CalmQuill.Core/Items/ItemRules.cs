@@ -2,6 +2,7 @@ using System.Globalization;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Shapes;
+using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Items;
 
@@ -26,6 +27,12 @@ public static class ItemRules
         [ItemField.Order] = Whole(-MostOrder, MostOrder),
         [ItemField.Group] = TextRule.Id,
         [ItemField.Locked] = TextRule.Switch,
+        [ItemField.Measure] = Whole(TextContent.LeastMeasure, TextContent.MostMeasure),
+        [ItemField.Ruling] = Whole(0, TextContent.MostRuling),
+        [ItemField.Edge] = Colour,
+        [ItemField.EdgeWidth] = Whole(1, Pen.MostWidth),
+        [ItemField.Corner] = Whole(0, TextContent.MostPadding),
+        [ItemField.Padding] = Whole(0, TextContent.MostPadding),
     };
 
     public static Refusal? Check(Pen pen)
@@ -64,13 +71,27 @@ public static class ItemRules
     public static Refusal? Check(Change.ShapeAdded added) =>
         added.Shape.IsWellFormed ? Check(added.Pen) : new Refusal("bad-shape", $"A shape is not well formed.");
 
+    public static Refusal? Check(Change.TextAdded added)
+    {
+        if (added.Width is < TextContent.LeastMeasure or > TextContent.MostMeasure || added.Ruling is < 0 or > TextContent.MostRuling)
+            return new Refusal("bad-value", $"The lines of a text are 5 mm to 2 m long, and at most 20 cm apart.");
+        if (!added.Lay.IsReasonable)
+            return new Refusal("too-far", $"A text lies more than 20 metres off its sheet.");
+        return WritingRules.Check(added.Passage) ?? Check(added.Values);
+    }
+
     public static Refusal? Check(Change.ItemsSet set)
     {
         if (set.Items.Count == 0 || set.Values.Count == 0)
             return new Refusal("empty", $"This change names nothing to change.");
-        if (set.Values.DistinctBy(value => value.Field).Count() < set.Values.Count)
+        return Check(set.Values);
+    }
+
+    private static Refusal? Check(IReadOnlyList<ItemValue> values)
+    {
+        if (values.DistinctBy(value => value.Field).Count() < values.Count)
             return new Refusal("bad-value", $"One and the same is said of ink twice.");
-        foreach (var value in set.Values)
+        foreach (var value in values)
         {
             if (!Fields.TryGetValue(value.Field, out var rule) || rule.Problem(value.Value) is not null)
                 return new Refusal("bad-value", $"What is said of ink is not well formed.");

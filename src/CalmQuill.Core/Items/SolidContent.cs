@@ -3,7 +3,9 @@ using CalmQuill.Core.Operations;
 
 namespace CalmQuill.Core.Items;
 
-/// <summary>A thing that is there as a whole or not at all, unlike a line: it reaches as far as its edge does, and an eraser takes all of it or nothing.</summary>
+/// <summary>
+/// A thing that is there as a whole or not at all, unlike a line: it reaches as far as its edge does, and an eraser takes all of it or nothing.
+/// </summary>
 /// <param name="frame">The frame it lies in.</param>
 /// <param name="edge">Control points of its edge where it was made, 0.01 mm, as an <see cref="Outline"/> takes them: at least three.</param>
 /// <param name="colour">What it is filled with, 0xRRGGBBAA.</param>
@@ -19,8 +21,17 @@ public abstract class SolidContent(IItemFrame frame, (double X, double Y)[] edge
 
     private double[] Placed =>
         placed ??= [
-            .. edge.Select(at => Frame.IsOnlyShifted ? at : Frame.Placement!.Of(at.X, at.Y)).SelectMany(at => new[] { at.X, at.Y }),
+            .. Edge.Select(at => Frame.IsOnlyShifted ? at : Frame.Placement!.Of(at.X, at.Y)).SelectMany(at => new[] { at.X, at.Y }),
         ];
+
+    /// <summary>The edge where it was made; <see cref="Remade"/> says when it is another.</summary>
+    protected virtual (double X, double Y)[] Edge => edge;
+
+    /// <summary>It has another edge now.</summary>
+    protected void Remade() => placed = null;
+
+    /// <summary>Somebody asks how far it reaches: the time to call <see cref="Remade"/> where that depends on something else.</summary>
+    protected virtual void BeforeLooking() { }
 
     /// <summary>What it is filled with: as it was made, or as somebody set it since.</summary>
     protected uint Filled { get; private set; }
@@ -33,6 +44,7 @@ public abstract class SolidContent(IItemFrame frame, (double X, double Y)[] edge
     {
         get
         {
+            BeforeLooking();
             double left = double.MaxValue,
                 top = double.MaxValue,
                 right = double.MinValue,
@@ -54,6 +66,7 @@ public abstract class SolidContent(IItemFrame frame, (double X, double Y)[] edge
 
     public override bool IsAt(double x, double y, double reach)
     {
+        BeforeLooking();
         (x, y) = (x - Frame.Dx, y - Frame.Dy);
         return Loop.Holds(Placed, x, y) || Loop.Distance(Placed, x, y) <= reach;
     }

@@ -4,10 +4,14 @@ using CalmQuill.Core.Layers;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Spots;
+using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Operations;
 
-/// <summary>What an operation does. A closed family: every kind is a nested type, here or beside the thing that it adds, and its number is part of the stored form.</summary>
+/// <summary>
+/// What an operation does. A closed family: every kind is a nested type, here or beside the thing that it adds, and its number is part of the stored
+/// form.
+/// </summary>
 public abstract partial record Change
 {
     private Change() { }
@@ -39,7 +43,8 @@ public abstract partial record Change
     }
 
     /// <summary>
-    /// Library and notebook: gives things new keys among their siblings, where keys have become long. Nothing moves to another parent, and what is not there yet
+    /// Library and notebook: gives things new keys among their siblings, where keys have become long. Nothing moves to another parent, and what is not
+    /// there yet
     /// is not made; like a move it is done in the order of its stamp.
     /// </summary>
     public sealed record OrdersSet(IReadOnlyList<NodeOrder> Orders) : Change
@@ -140,7 +145,10 @@ public abstract partial record Change
         public override ChangeKind Kind => ChangeKind.SpotSet;
     }
 
-    /// <summary>Page: says something to a mark, typed or in ink (a batch of strokes), and to some people in particular. Like all talk it is no step on the page to be undone; it is withdrawn.</summary>
+    /// <summary>
+    /// Page: says something to a mark, typed or in ink (a batch of strokes), and to some people in particular. Like all talk it is no step on the page to
+    /// be undone; it is withdrawn.
+    /// </summary>
     public sealed record AnswerAdded(Guid Spot, string Text, IReadOnlyList<Guid> Mentions, ReadOnlyMemory<byte> Ink) : Change
     {
         public override ChangeKind Kind => ChangeKind.AnswerAdded;
@@ -183,6 +191,39 @@ public abstract partial record Change
         public override ItemAdded Copied(int dx, int dy) => this with { Shape = Shape.Map((x, y) => (x + dx, y + dy)), Replaces = [] };
     }
 
+    /// <summary>
+    /// Page: adds a box of typed text, whose item id is the operation's id. <paramref name="Lay"/> puts the box's own measures (0.01 mm; from the beginning of
+    /// the first line, on which its letters stand, to the right and down) onto the page.
+    /// </summary>
+    /// <param name="Lay">Where it lies, in what size and direction.</param>
+    /// <param name="Width">How long lines are, 0.01 mm.</param>
+    /// <param name="Ruling">How far apart the lines of the paper are that the letters stand on, 0.01 mm; 0 for free spacing.</param>
+    /// <param name="Passage">What stands in it at first.</param>
+    /// <param name="Values">How the box looks, as far as that is other than usual.</param>
+    public sealed record TextAdded(Transform Lay, int Width, int Ruling, Passage Passage, IReadOnlyList<ItemValue> Values) : ItemAdded
+    {
+        public override ChangeKind Kind => ChangeKind.TextAdded;
+
+        public override string Word => "text";
+
+        public override IEnumerable<string> Texts =>
+            Passage.Formats.Select(format => format.Value).Concat(Values.Select(value => value.Value)).Prepend(Passage.Text);
+
+        public override Refusal? Check() => ItemRules.Check(this);
+
+        public override ItemContent Content(IItemFrame frame) => new TextContent(frame, this);
+
+        public override ItemAdded Copied(int dx, int dy) => this with { Lay = Transform.Shift(dx, dy).After(Lay) };
+    }
+
+    /// <summary>Page: types into a box of text, removes letters, or makes them look otherwise; see <see cref="TypedText"/>.</summary>
+    /// <param name="Text">The item.</param>
+    /// <param name="Typed">What is typed; its own letters are named by <see cref="LetterId.Own"/>.</param>
+    public sealed record TextTyped(OpId Text, TextChange Typed) : Change
+    {
+        public override ChangeKind Kind => ChangeKind.TextTyped;
+    }
+
     /// <summary>Page: writes fields of items; for each the later stamp wins.</summary>
     public sealed record ItemsSet(IReadOnlyList<OpId> Items, IReadOnlyList<ItemValue> Values) : Change
     {
@@ -204,7 +245,8 @@ public abstract partial record Change
     }
 
     /// <summary>
-    /// Aside: says at which thing of the page that it lies over something was written, and where that lay then, so that it goes along with it. It shows nothing by
+    /// Aside: says at which thing of the page that it lies over something was written, and where that lay then, so that it goes along with it. It shows
+    /// nothing by
     /// itself and is no step to be undone.
     /// </summary>
     public sealed record ItemsAnchored(IReadOnlyList<OpId> Items, OpId On, Transform Lay) : Change

@@ -24,4 +24,6 @@ public enum ChangeKind : byte
     ItemsAnchored = 19,
     AnswerAdded = 20,
     AnswerWithdrawn = 21,
+    TextAdded = 22,
+    TextTyped = 23,
 }

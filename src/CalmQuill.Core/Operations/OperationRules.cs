@@ -6,6 +6,7 @@ using CalmQuill.Core.Library;
 using CalmQuill.Core.Ordering;
 using CalmQuill.Core.Papers;
 using CalmQuill.Core.Spots;
+using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Operations;
 
@@ -74,6 +75,7 @@ public static class OperationRules
             Change.StepsJoined joined => joined.Steps,
             Change.ItemsAnchored anchored => anchored.Items.Append(anchored.On),
             Change.AnswerWithdrawn withdrawn => [withdrawn.Answer],
+            Change.TextTyped typed => typed.Typed.LeansOn(LetterId.Own).Append(typed.Text),
             _ => [],
         };
 
@@ -105,6 +107,9 @@ public static class OperationRules
             Change.ItemAdded added => added.Texts,
             Change.ItemsSet set => set.Values.Select(value => value.Value),
             Change.LayerSet set => set.Values.Select(value => value.Value),
+            Change.TextTyped typed => typed
+                .Typed.Insertions.Select(insertion => insertion.Text)
+                .Concat(typed.Typed.Formats.Select(format => format.Value)),
             _ => [],
         };
 
@@ -137,6 +142,7 @@ public static class OperationRules
             (DocumentKind.Page, Change.AnswerAdded answer) => AnswerRules.Check(answer),
             (DocumentKind.Page, Change.AnswerWithdrawn) => null,
             (DocumentKind.Page, Change.ItemsTransformed transformed) => Check(transformed),
+            (DocumentKind.Page, Change.TextTyped typed) => WritingRules.Check(typed.Typed),
             (DocumentKind.Page, Change.ItemsSet set) => ItemRules.Check(set) ?? TooMany(set.Items.Count),
             (DocumentKind.Page, Change.LayerSet set) => LayerRules.Check(set),
             (DocumentKind.Page, Change.StepsJoined joined) => CheckItems(joined.Steps),

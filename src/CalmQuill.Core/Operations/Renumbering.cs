@@ -1,3 +1,5 @@
+using CalmQuill.Core.Writing;
+
 namespace CalmQuill.Core.Operations;
 
 /// <summary>Gives operations other ids, together with all that they say of each other.</summary>
@@ -5,7 +7,8 @@ namespace CalmQuill.Core.Operations;
 public sealed class Renumbering(Func<OpId, OpId> nameOf)
 {
     /// <summary>
-    /// Gives operations that nobody has seen yet the number of another replica. A device does so when the server refuses its number because somebody else used it first. Their times stay; only
+    /// Gives operations that nobody has seen yet the number of another replica. A device does so when the server refuses its number because somebody else
+    /// used it first. Their times stay; only
     /// between two changes of one and the same time may the fresh number decide otherwise than the old one did.
     /// </summary>
     /// <param name="which">The operations that get it.</param>
@@ -33,6 +36,10 @@ public sealed class Renumbering(Func<OpId, OpId> nameOf)
             Change.ItemsSet set => set with { Items = Of(set.Items) },
             Change.AnswerWithdrawn withdrawn => withdrawn with { Answer = nameOf(withdrawn.Answer) },
             Change.ItemsAnchored anchored => anchored with { Items = Of(anchored.Items) },
+            Change.TextTyped typed => new Change.TextTyped(
+                nameOf(typed.Text),
+                typed.Typed.Renamed(id => id == LetterId.Own ? id : nameOf(id))
+            ),
             Change.StepsJoined joined => joined with { Steps = Of(joined.Steps) },
             _ => change,
         };

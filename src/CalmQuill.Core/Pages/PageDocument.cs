@@ -9,7 +9,8 @@ namespace CalmQuill.Core.Pages;
 
 /// <summary>A page: what the set of its operations shows. The order in which they arrive, and how often, makes no difference.</summary>
 /// <remarks>
-/// Every operation but <see cref="Change.EffectSet"/>, <see cref="Change.StepsJoined"/>, <see cref="Change.ItemsAnchored"/> and answers contributes something that can be taken out again: a thing,
+/// Every operation but <see cref="Change.EffectSet"/>, <see cref="Change.StepsJoined"/>, <see cref="Change.ItemsAnchored"/> and answers contributes
+/// something that can be taken out again: a thing,
 /// a removal, a shift, gaps, fields of items and layers.
 /// One that names a thing twice does it once.
 /// <see cref="Change.EffectSet"/> is a register a target: the latest by the target's own author says whether its contribution counts.
@@ -110,6 +111,8 @@ public sealed class PageDocument
             painted.Add(item);
         }
 
+        if (operation.Change is Change.TextTyped typed)
+            ItemOf(typed.Text).Typed.Take(operation.Id, operation.Stamp, typed.Typed, false);
         if (active)
             Contribute(operation, true);
         return true;
@@ -126,6 +129,9 @@ public sealed class PageDocument
     /// <summary>The changes that bring back what the author undid last, unless something new was done since; else none.</summary>
     public List<Change> Redo(Guid author) =>
         [.. (histories.GetValueOrDefault(author)?.ToRedo() ?? []).Select(target => new Change.EffectSet(target, true))];
+
+    /// <summary>Something is being typed into a text, or no longer, that is no operation yet: it is shown.</summary>
+    public void Typing(OpId text) => Touch(text).Retyped();
 
     /// <summary>The ids of items whose look has changed since the last call.</summary>
     public List<OpId> TakeChanged()
@@ -202,6 +208,7 @@ public sealed class PageDocument
                 or Change.ItemsShifted
                 or Change.ItemsTransformed
                 or Change.ItemsSet
+                or Change.TextTyped
                 or Change.GapsAdded
                 or Change.EffectSet
                 or Change.SpotAdded
@@ -272,6 +279,11 @@ public sealed class PageDocument
                     Touch(id).Place(operation.Stamp, transformed.Transform, adds);
                 spots.Contribute(operation, adds);
                 break;
+            case Change.TextTyped typed:
+                var text = Touch(typed.Text);
+                text.Typed.SetActive(operation.Id, adds);
+                text.Retyped();
+                break;
             case Change.SpotAdded or Change.SpotSet:
                 spots.Contribute(operation, adds);
                 break;
@@ -321,6 +333,8 @@ public sealed class PageDocument
 
         if (!effects.TryGetValue((operation.Id, operation.Author), out var known) || known.Active)
             Contribute(operation, false);
+        if (operation.Change is Change.TextTyped typed)
+            ItemOf(typed.Text).Typed.Withdraw(operation.Id);
         histories[operation.Author].Remove(operation.Stamp);
         if (operation.Change is Change.ItemAdded)
         {

@@ -3,16 +3,21 @@ using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Layers;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Pages;
 
-/// <summary>The frame of a thing on a page: who made it and when, and all that was done to it. What it is lies in it as <see cref="Content"/>. Made also for ids that are named before their item has arrived.</summary>
+/// <summary>
+/// The frame of a thing on a page: who made it and when, and all that was done to it. What it is lies in it as <see cref="Content"/>. Made also for ids
+/// that are named before their item has arrived.
+/// </summary>
 public sealed class PageItem : IItemFrame
 {
     private readonly PageLayers layers;
     private readonly Guarding guarding;
     private readonly RetractableRegisters<ItemField> fields = new();
     private ItemContent? content;
+    private TypedText? typed;
     private Placement? placement;
     private int removals;
     private Guid madeOn;
@@ -56,6 +61,9 @@ public sealed class PageItem : IItemFrame
 
     public Gaps Gaps { get; } = new();
 
+    /// <summary>What was typed into it; also before it has arrived itself.</summary>
+    public TypedText Typed => typed ??= new TypedText();
+
     /// <summary>False once its author has taken it back.</summary>
     public bool Active { get; private set; }
 
@@ -68,7 +76,9 @@ public sealed class PageItem : IItemFrame
     /// <summary>Whether it may be changed by hand.</summary>
     public bool IsOpen => Shown && !IsLocked && IsReached;
 
-    /// <summary>The same, also where it is locked in place itself, so that it can be unlocked: it lies on no locked layer, and whoever is here may change it.</summary>
+    /// <summary>
+    /// The same, also where it is locked in place itself, so that it can be unlocked: it lies on no locked layer, and whoever is here may change it.
+    /// </summary>
     public bool IsReached => Layer is { Locked: false } && guarding.May(Author);
 
     public bool IsLocked => Read(ItemField.Locked).Length > 0;
@@ -127,11 +137,20 @@ public sealed class PageItem : IItemFrame
         (Stamp, Author) = (operation.Stamp, operation.Author);
         (madeOn, StartedAt) = (added.Layer, added.BegunAt(operation.Time));
         content = added.Content(this);
+        if (added is Change.TextAdded { Passage: not { Text.Length: 0, Formats.Count: 0 } } text)
+            Typed.Take(Id, Stamp, text.Passage.Whole(Id));
         WorkOut();
     }
 
     /// <summary>It has not arrived: of a page that goes back in its history.</summary>
-    internal void Leave() => (content, Active) = (null, false);
+    internal void Leave()
+    {
+        typed?.Withdraw(Id);
+        (content, Active) = (null, false);
+    }
+
+    /// <summary>Something was typed into it, or is taken back.</summary>
+    internal void Retyped() => content?.WorkOut(true);
 
     internal void SetActive(bool active) => Active = active;
 

@@ -34,15 +34,15 @@ internal sealed class Batch(OpId id, Stamp stamp, TextChange change, bool active
     /// <summary>Its formats, as they stand at letters.</summary>
     public List<StandingFormat> Formats { get; } = [];
 
-    /// <summary>The letters of others that hang on a side of a letter, by their ids; null for none.</summary>
+    /// <summary>The letters of others that hang on a side of a letter, in their order; null for none.</summary>
     public List<LetterId>? Children(int letter, bool before) => (before ? lefts : rights).GetValueOrDefault(letter);
 
-    public void AddChild(int letter, bool before, LetterId child)
+    public void AddChild(int letter, bool before, LetterId child, IComparer<LetterId> order)
     {
         var side = before ? lefts : rights;
         if (!side.TryGetValue(letter, out var children))
             side[letter] = children = [];
-        var place = children.BinarySearch(child);
+        var place = children.BinarySearch(child, order);
         children.Insert(~place, child);
         if (child.Operation != id)
             Leaning++;

@@ -14,7 +14,10 @@ public sealed class Burst(TypedText text, OpId id, Hlc now)
     /// <summary>What it came to up to now.</summary>
     public TextChange Change { get; private set; } = new([], [], []);
 
-    public bool IsEmpty => Change.Insertions.Count + Change.Removals.Count + Change.Formats.Count == 0;
+    public bool IsEmpty => Change.IsEmpty;
+
+    /// <summary>What it came to as an operation of whatever number.</summary>
+    public TextChange Finished => Change.Renamed(id, LetterId.Own);
 
     /// <summary>Types letters before a position.</summary>
     public void Type(int position, string letters)

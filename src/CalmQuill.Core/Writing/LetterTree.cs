@@ -3,7 +3,11 @@ using CalmQuill.Core.Operations;
 namespace CalmQuill.Core.Writing;
 
 /// <summary>The letters of a text as the tree that they are, and as the runs in which they lie from left to right.</summary>
-internal sealed class LetterTree
+/// <remarks>
+/// Letters that hang on one side of one letter lie in the order in which they were typed, by the stamps of their operations. So they keep their order where all
+/// that was done is done once more under other numbers, as in a copy of the page.
+/// </remarks>
+internal sealed class LetterTree : IComparer<LetterId>
 {
     private readonly Dictionary<OpId, Batch> batches = [];
 
@@ -90,7 +94,7 @@ internal sealed class LetterTree
             var head = new LetterId(batch.Id, first);
             var run = new LetterRun(batch, insertion.Text, 0, first, insertion.Text.Length);
             var next = NextOf(head, insertion);
-            BatchOf(insertion.At.Operation)!.AddChild(insertion.At.Index, insertion.Before, head);
+            BatchOf(insertion.At.Operation)!.AddChild(insertion.At.Index, insertion.Before, head, this);
             run.Cover = coverBetween(Order.Previous(next), next);
             Order.InsertBefore(next, run);
             batch.Runs.Add(run);
@@ -148,16 +152,16 @@ internal sealed class LetterTree
         var (at, before) = (insertion.At, insertion.Before);
         var batch = BatchOf(at.Operation)!;
         var siblings = batch.Children(at.Index, before);
-        var place = siblings is null ? 0 : ~siblings.BinarySearch(head);
+        var place = siblings is null ? 0 : ~siblings.BinarySearch(head, this);
         LetterId? larger = place < siblings?.Count ? siblings[place] : null,
             largest = siblings?[^1];
         // What was typed on from a letter hangs on its right side, too.
         if (!before && !at.IsBound && batch.LastOf(at.Index) > at.Index)
         {
             var on = new LetterId(at.Operation, at.Index + 1);
-            if (on.CompareTo(head) > 0 && (larger is null || on.CompareTo(larger.Value) < 0))
+            if (Compare(on, head) > 0 && (larger is null || Compare(on, larger.Value) < 0))
                 larger = on;
-            if (largest is null || on.CompareTo(largest.Value) > 0)
+            if (largest is null || Compare(on, largest.Value) > 0)
                 largest = on;
         }
 
@@ -166,6 +170,13 @@ internal sealed class LetterTree
         if (before)
             return RunFrom(at);
         return RunAfter(largest is { } last ? Rightmost(last) : at)!;
+    }
+
+    /// <summary>Which of two letters that hang on one side of one letter lies first.</summary>
+    public int Compare(LetterId one, LetterId other)
+    {
+        var byOperation = one.Operation == other.Operation ? 0 : BatchOf(one.Operation)!.Stamp.CompareTo(BatchOf(other.Operation)!.Stamp);
+        return byOperation != 0 ? byOperation : one.Index.CompareTo(other.Index);
     }
 
     private LetterId Leftmost(LetterId letter)
@@ -185,7 +196,7 @@ internal sealed class LetterTree
                 return letter with { Index = last };
             var child = batch.Children(index, false)![^1];
             var on = letter with { Index = index + 1 };
-            letter = index < last && on.CompareTo(child) > 0 ? on : child;
+            letter = index < last && Compare(on, child) > 0 ? on : child;
         }
     }
 

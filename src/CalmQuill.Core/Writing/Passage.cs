@@ -30,7 +30,7 @@ public sealed record Passage(string Text, IReadOnlyList<PassageFormat> Formats)
                 Add(trait, value, start, text.Length + 1);
         }
 
-        return new Passage(text.ToString(), formats);
+        return new Passage(Signs.Whole(text.ToString()), formats);
 
         void Add(Trait trait, string value, int from, int to)
         {
@@ -63,6 +63,26 @@ public sealed record Passage(string Text, IReadOnlyList<PassageFormat> Formats)
                 ),
             ]
         );
+
+    /// <summary>What makes a text be just this.</summary>
+    /// <param name="text">The text.</param>
+    /// <param name="own">The operation that does.</param>
+    public TextChange InPlaceOf(TypedText text, OpId own)
+    {
+        // What reaches over all that was there would reach over this, too.
+        var before = text.Spans().SelectMany(span => span.Look.Values).Concat(text.EndLook.Values).Select(value => value.Key).Distinct();
+        var whole = Whole(own);
+        return whole with
+        {
+            Insertions = Text.Length > 0 ? [text.InsertionAt(0, Text)] : [],
+            Removals = text.RemovalsOf(0, text.Length),
+            Formats =
+            [
+                .. before.Select(trait => new Format(new Edge(LetterId.Start, true), new Edge(LetterId.End, true), trait, "")),
+                .. whole.Formats,
+            ],
+        };
+    }
 
     /// <summary>
     /// What types it into a text before a position. Paragraphs that end in it keep how they look; what follows the last line break becomes part of the

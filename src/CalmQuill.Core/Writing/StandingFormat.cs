@@ -20,7 +20,10 @@ internal sealed class StandingFormat(Format format, Batch batch, int place) : IC
 
     private Stamp Stamp => batch.Stamp;
 
-    private int Place => place;
+    /// <summary>Its place among the operation's formats.</summary>
+    public int Place => place;
+
+    public OpId Operation => batch.Id;
 
     public int CompareTo(StandingFormat? other)
     {

@@ -11,6 +11,23 @@ public sealed record TextChange(IReadOnlyList<Insertion> Insertions, IReadOnlyLi
     /// <summary>How many letters it types.</summary>
     public int Letters => Insertions.Sum(insertion => insertion.Text.Length);
 
+    public bool IsEmpty => Insertions.Count + Removals.Count + Formats.Count == 0;
+
+    /// <summary>The same with other names for the operations whose letters it names; <see cref="LetterId.Own"/> is among them.</summary>
+    public TextChange Renamed(Func<OpId, OpId> nameOf)
+    {
+        LetterId Of(LetterId letter) => letter.IsBound ? letter : letter with { Operation = nameOf(letter.Operation) };
+        Edge At(Edge edge) => edge with { Letter = Of(edge.Letter) };
+        return new TextChange(
+            [.. Insertions.Select(insertion => insertion with { At = Of(insertion.At) })],
+            [.. Removals.Select(removal => removal with { Operation = nameOf(removal.Operation) })],
+            [.. Formats.Select(format => format with { From = At(format.From), To = At(format.To) })]
+        );
+    }
+
+    /// <summary>The same with one name in place of another.</summary>
+    public TextChange Renamed(OpId name, OpId other) => Renamed(id => id == name ? other : id);
+
     /// <summary>The operations whose letters it names, but its own.</summary>
     /// <param name="own">Its own.</param>
     public IEnumerable<OpId> LeansOn(OpId own)
@@ -35,6 +52,6 @@ public sealed record TextChange(IReadOnlyList<Insertion> Insertions, IReadOnlyLi
                 yield return format.To.Letter.Operation;
         }
 
-        bool IsOther(OpId id) => id != own && id != default;
+        bool IsOther(OpId id) => id != own && id != LetterId.Own && id != default;
     }
 }

@@ -9,7 +9,7 @@ namespace CalmQuill.Core.Writing;
 /// </summary>
 /// <remarks>
 /// The letters are a tree, as in Fugue (Weidner and Kleppmann, “The Art of the Fugue”, 2023): each hangs on one side of another, siblings lie in the
-/// order of their names, and the text is the tree from left to right. Letters that were removed stay in it unseen, so that what was typed at them keeps
+/// order of their stamps, and the text is the tree from left to right. Letters that were removed stay in it unseen, so that what was typed at them keeps
 /// its place. Letters typed one behind the other are kept as one run until something comes between.
 /// Formats reach from one edge to another (Litt et al., “Peritext”, 2022); runs end wherever an edge lies, so each run has one <see cref="Cover"/>.
 /// An operation that names letters which are not here waits for them. Every operation can be taken back by <see cref="SetActive"/>.
@@ -40,7 +40,7 @@ public sealed class TypedText
                     text.Append(run.Text);
             }
 
-            return text.ToString();
+            return Signs.Whole(text.ToString());
         }
     }
 
@@ -83,7 +83,7 @@ public sealed class TypedText
     /// <param name="active">Whether it counts, or was taken back.</param>
     public void Take(OpId id, Stamp stamp, TextChange change, bool active = true)
     {
-        var batch = new Batch(id, stamp, change, active);
+        var batch = new Batch(id, stamp, change.Renamed(LetterId.Own, id), active);
         if (!tree.Add(batch))
             return;
         var arrived = new Queue<Batch>([batch]);
@@ -144,6 +144,9 @@ public sealed class TypedText
         foreach (var one in kept)
             Take(one.Id, one.Stamp, one.Change, one.Active);
     }
+
+    /// <summary>What is left of each operation when the past is closed: see <see cref="StandingText"/>.</summary>
+    public Dictionary<OpId, TextChange> Standing() => StandingText.Of(tree);
 
     /// <summary>Whether an operation is part of the text; else it waits for what it names, or names what cannot be.</summary>
     public bool Holds(OpId id) => tree.BatchOf(id) is { IsIn: true };

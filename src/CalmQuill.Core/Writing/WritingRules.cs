@@ -53,7 +53,7 @@ public static class WritingRules
     /// <summary>Why a change to a typed text may not be made; null when it may. Whether the letters that it names are there is not known here.</summary>
     public static Refusal? Check(TextChange change)
     {
-        if (change.Insertions.Count + change.Removals.Count + change.Formats.Count == 0)
+        if (change.IsEmpty)
             return new Refusal("empty", $"This change names nothing to change.");
         if (Math.Max(change.Insertions.Count, Math.Max(change.Removals.Count, change.Formats.Count)) > MostParts)
             return new Refusal("too-many", $"At most {MostParts:N0} places of a text are changed at once.");
@@ -69,15 +69,35 @@ public static class WritingRules
 
         if (change.Removals.Any(removal => !removal.IsProper))
             return new Refusal("bad-text", $"Letters that are removed have no proper number.");
-        foreach (var format in change.Formats)
+        return change.Formats.Select(format => Check(format.Trait, format.Value)).FirstOrDefault(refusal => refusal is not null);
+    }
+
+    /// <summary>The same of a passage that is laid down.</summary>
+    public static Refusal? Check(Passage passage)
+    {
+        if (passage.Text.Length > MostLetters)
+            return new Refusal("too-long", $"At most {MostLetters:N0} letters are typed at once.");
+        if (passage.Formats.Count > MostParts)
+            return new Refusal("too-many", $"At most {MostParts:N0} places of a text are changed at once.");
+        if (passage.Text.Contains('\r', StringComparison.Ordinal))
+            return new Refusal("bad-text", $"A text holds control characters.");
+        foreach (var format in passage.Formats)
         {
-            if (!Traits.TryGetValue(format.Trait, out var rule))
-                return new Refusal("bad-text", $"A look of letters is not known here.");
-            if (rule.Problem(format.Value) is { } problem)
-                return new Refusal("bad-text", problem);
+            if (Check(format.Trait, format.Value) is { } refusal)
+                return refusal;
+            var most = passage.Text.Length + (format.Trait.IsOfParagraphs() ? 1 : 0);
+            if (format.Start < 0 || format.Start >= format.End || format.End > most)
+                return new Refusal("bad-text", $"A look of letters reaches beyond them.");
         }
 
         return null;
+    }
+
+    private static Refusal? Check(Trait trait, string value)
+    {
+        if (!Traits.TryGetValue(trait, out var rule))
+            return new Refusal("bad-text", $"A look of letters is not known here.");
+        return rule.Problem(value) is { } problem ? new Refusal("bad-text", problem) : null;
     }
 
     private static TextRule OneOf(params string[] words) =>

@@ -34,6 +34,7 @@ public static class PdfExport
         var sheets = new List<Sheet>();
         var bookmarks = new PdfBookmarks();
         var masks = new Dictionary<int, int>();
+        var fonts = new PdfFonts(file);
         await foreach (var page in printed.WithCancellation(cancel))
         {
             var first = sheets.Count;
@@ -44,12 +45,13 @@ public static class PdfExport
                     throw new PrintBudgetException($"This comes to more than {MostSheets} sheets. Export fewer pages at once.");
                 if (file.Length > MostBytes)
                     throw new PrintBudgetException($"This is too much for one file. Export fewer pages at once.");
-                sheets.Add(AddContent(file, masks, page, part, frame));
+                sheets.Add(AddContent(file, masks, fonts, page, part, frame));
             }
 
             bookmarks.Add(page, [.. sheets[first..].Select(sheet => (sheet.Number, sheet.Part, sheet.Frame.Bottom))], PointsPerUnit);
         }
 
+        fonts.Put();
         // Links come last, since they name pages that come later.
         var firstOf = sheets
             .Where(sheet => sheet.Page != Guid.Empty)
@@ -79,7 +81,8 @@ public static class PdfExport
     );
 
     /// <summary>
-    /// A page that has grown is cut into sheets of its own size; any other is one. Every sheet is as large as the paper that was chosen, also where the next one goes on
+    /// A page that has grown is cut into sheets of its own size; any other is one. Every sheet is as large as the paper that was chosen, also where the
+    /// next one goes on
     /// before its end, so that no stroke is split; the rest of it stays without ink.
     /// </summary>
     private static IEnumerable<(Box Part, Box Frame)> Parts(PrintedPage page)
@@ -133,9 +136,9 @@ public static class PdfExport
         return Math.Clamp(found >= 0 ? found : ~found - 1, 0, cuts.Count - 2);
     }
 
-    private static Sheet AddContent(PdfFile file, Dictionary<int, int> masks, PrintedPage page, Box part, Box frame)
+    private static Sheet AddContent(PdfFile file, Dictionary<int, int> masks, PdfFonts fonts, PrintedPage page, Box part, Box frame)
     {
-        var content = new PdfPageContent();
+        var content = new PdfPageContent(fonts);
         var stream = file.AddStream(content.Write(page, part, frame, PictureName));
         var states = new StringBuilder();
         foreach (var alpha in content.Alphas)
@@ -145,6 +148,10 @@ public static class PdfExport
                 ? ""
                 : $" /ColorSpace << /Grain [/Pattern /DeviceRGB] >> /Pattern << {string.Join(' ', content.Grains.Select(grain => $"/{grain.Value} {grain.Key.AddTo(file, masks)} 0 R"))} >>";
         var picture = page.Under is Background.Picture under ? $" /XObject << /{PictureName} {file.AddPicture(under)} 0 R >>" : "";
+        var letters =
+            content.Fonts.Count == 0
+                ? ""
+                : $" /Font << {string.Join(' ', content.Fonts.Select(font => $"/{font.Name} {font.Number} 0 R"))} >>";
         var links = new List<(Box, string?, Guid)>();
         foreach (var link in page.Draw().Links)
             links.Add((link.Area, null, link.Page));
@@ -160,7 +167,7 @@ public static class PdfExport
             part,
             frame,
             stream,
-            $"<< /ExtGState << {states}>>{picture}{grains} >>",
+            $"<< /ExtGState << {states}>>{picture}{grains}{letters} >>",
             [.. links.Where(link => link.Item1.Meets(part))]
         );
     }

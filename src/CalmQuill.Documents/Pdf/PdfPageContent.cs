@@ -5,6 +5,7 @@ using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Papers;
+using CalmQuill.Core.Typesetting;
 using CalmQuill.Documents.Svg;
 
 namespace CalmQuill.Documents.Pdf;
@@ -16,15 +17,20 @@ internal sealed class PdfPageContent
 
     private readonly StringBuilder text = new(64 * 1024);
     private readonly Painter painter;
+    private readonly PdfFonts fonts;
     private uint colour;
 
-    public PdfPageContent() => painter = new Painter(this);
+    /// <param name="fonts">The fonts of the file.</param>
+    public PdfPageContent(PdfFonts fonts) => (painter, this.fonts) = (new Painter(this), fonts);
 
     /// <summary>From page units to the sheet's points, as set now: x' = x·Scale + X, y' = Y − y·Scale.</summary>
     private (double Scale, double X, double Y) at;
 
     /// <summary>The grains used: how densely they cover, and where they lie on the sheet; the sheet's resources must name a pattern for each.</summary>
     public Dictionary<PdfGrain, string> Grains { get; } = [];
+
+    /// <summary>The fonts used; the sheet's resources must name each.</summary>
+    public HashSet<PdfFont> Fonts { get; } = [];
 
     /// <summary>The alpha values used, 0–255, other than opaque; the sheet's resources must name a graphics state for each.</summary>
     public SortedSet<uint> Alphas { get; } = [];
@@ -84,6 +90,30 @@ internal sealed class PdfPageContent
             if (filled.RingCount > 0)
                 content.Rings(filled, item!.Faded(coat.Colour), coat.LeavesBare ? content.GrainName(coat.Grain, item.Dx, item.Dy) : null);
         }
+
+        public override void Write(SetText text, in Affine place, uint colour)
+        {
+            var row = new List<PlacedGlyph>();
+            foreach (var glyph in PlacedGlyph.Of(text))
+            {
+                if (row.Count > 0 && !Follow(row[^1], glyph))
+                    End(place);
+                row.Add(glyph);
+            }
+
+            End(place);
+
+            void End(in Affine place)
+            {
+                if (row.Count > 0)
+                    content.Letters(row, place, item!.Faded(row[0].Style.Colour ?? colour));
+                row.Clear();
+            }
+        }
+
+        /// <summary>Whether a glyph can be written on from another: on one line, in one look.</summary>
+        private static bool Follow(PlacedGlyph one, PlacedGlyph next) =>
+            one.Font == next.Font && one.Y == next.Y && one.X <= next.X && one.Style.Equals(next.Style);
     }
 
     private void Rings(Outline outline, uint rgba, string? grain)
@@ -100,6 +130,41 @@ internal sealed class PdfPageContent
         for (var i = 0; i < outline.RingCount; i++)
             Ring(outline.Ring(i));
         text.Append("f\n");
+    }
+
+    /// <summary>Glyphs in one row, each where it was set: what a glyph's own width leaves to that is moved (§9.4.3, TJ).</summary>
+    private void Letters(List<PlacedGlyph> glyphs, in Affine place, uint rgba)
+    {
+        var first = glyphs[0];
+        var font = fonts.Of(first.Font);
+        Fonts.Add(font);
+        if (rgba != colour)
+            SetColour(rgba);
+        // The type's height is one unit of the text's own space, in which y runs up.
+        var (a, b, c, d, e, f) = place.After(first.Place);
+        double em = first.Font.File.UnitsPerEm;
+        text.Append(
+            CultureInfo.InvariantCulture,
+            $"BT /{font.Name} 1 Tf {a * em:0.####} {b * em:0.####} {-c * em:0.####} {-d * em:0.####} {e:0.###} {f:0.###} Tm ["
+        );
+        var size = Lengths.OfFont(first.Font.File.UnitsPerEm, first.Style.OwnSize, first.Font.File.UnitsPerEm);
+        long at = 0;
+        var isOpen = false;
+        foreach (var glyph in glyphs)
+        {
+            var wanted = (glyph.X - first.X) * 1000L / size;
+            if (wanted != at)
+            {
+                text.Append(isOpen ? ">" : "").Append(CultureInfo.InvariantCulture, $"{at - wanted}");
+                (isOpen, at) = (false, wanted);
+            }
+
+            text.Append(isOpen ? "" : "<").Append(CultureInfo.InvariantCulture, $"{font.CodeOf(glyph.Glyph, glyph.Text):X4}");
+            isOpen = true;
+            at += font.WidthOf(glyph.Glyph);
+        }
+
+        text.Append(isOpen ? ">" : "").Append("] TJ ET\n");
     }
 
     private void Under(PrintedPage printed, string pictureName)

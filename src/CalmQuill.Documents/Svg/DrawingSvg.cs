@@ -46,7 +46,7 @@ internal static class DrawingSvg
 
     public static string Hex(uint rgba) => string.Create(CultureInfo.InvariantCulture, $"#{rgba >> 8:X6}");
 
-    private static string Paint(string attribute, uint rgba, string? paint = null) =>
+    internal static string Paint(string attribute, uint rgba, string? paint = null) =>
         (rgba & 0xFF) == 0xFF
             ? $"{attribute}=\"{paint ?? Hex(rgba)}\""
             : string.Create(

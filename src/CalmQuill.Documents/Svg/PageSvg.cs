@@ -4,6 +4,7 @@ using CalmQuill.Core.Art;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Pages;
+using CalmQuill.Core.Typesetting;
 
 namespace CalmQuill.Documents.Svg;
 
@@ -49,6 +50,7 @@ public static class PageSvg
     private sealed class Painter(StringBuilder svg) : ItemPainter
     {
         private readonly SvgGrain grains = new();
+        private readonly SvgLetters letters = new(svg);
         private PageItem? item;
 
         public void Paint(PageItem painted)
@@ -65,6 +67,9 @@ public static class PageSvg
             var paint = coat.LeavesBare ? grains.Paint(svg, coat.Grain, faded, item.Dx, item.Dy) : null;
             DrawingSvg.Write(svg, new Piece.Fill(ToPath(filled), faded), paint);
         }
+
+        public override void Write(SetText text, in Affine place, uint colour) =>
+            letters.Write(text, place, own => item!.Faded(own ?? colour));
     }
 
     /// <summary>Rings as a path: through the midpoints of their control points.</summary>

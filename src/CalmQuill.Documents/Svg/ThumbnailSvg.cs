@@ -4,6 +4,7 @@ using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Spots;
+using CalmQuill.Core.Typesetting;
 
 namespace CalmQuill.Documents.Svg;
 
@@ -35,7 +36,7 @@ public static class ThumbnailSvg
         var svg = new StringBuilder(4096);
         svg.Append(
             CultureInfo.InvariantCulture,
-            $"<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"{view.Left} {view.Top} {width} {height}\">"
+            $"<svg xmlns=\"http://www.w3.org/2000/svg\" xmlns:xlink=\"http://www.w3.org/1999/xlink\" viewBox=\"{view.Left} {view.Top} {width} {height}\">"
         );
         svg.Append(
             CultureInfo.InvariantCulture,
@@ -102,6 +103,7 @@ public static class ThumbnailSvg
     /// <summary>Lines that look alike and follow each other become one path.</summary>
     private sealed class Sketch(StringBuilder svg, double pixel) : IItemSketcher
     {
+        private readonly SvgLetters letters = new(svg);
         private double opacity = 1;
         private (Pen Pen, double Opacity)? open;
 
@@ -142,6 +144,14 @@ public static class ThumbnailSvg
             if (points.Length == 2)
                 svg.Append("h1");
         }
+
+        public void Write(SetText text, in Affine place, uint colour)
+        {
+            End();
+            letters.Write(text, place, own => Faded(own ?? colour));
+        }
+
+        private uint Faded(uint colour) => (colour & ~0xFFu) | (uint)((colour & 0xFF) * opacity);
 
         public void End()
         {

@@ -18,6 +18,10 @@ await generateSW({
     'assets/*.{js,css}',
     'assets/*latin-*.woff2',
     'assets/core-*/*.{js,wasm}',
+    // What typed text is mostly set in; other fonts are kept once a text needed them.
+    'assets/harfbuzz*.wasm',
+    'assets/serif*.ttf',
+    'assets/sans{,-bold}-*.ttf',
   ],
   // What reads PDF files is fetched when it is first needed.
   globIgnores: ['**/*ext*.woff2', '**/*italic*.woff2', '**/pdf*'],
@@ -25,6 +29,11 @@ await generateSW({
   navigateFallback: '/index.html',
   navigateFallbackDenylist: [/^\/api\//, /^\/health/, /^\/live/],
   runtimeCaching: [
+    {
+      urlPattern: /\/assets\/[^/]+\.ttf$/,
+      handler: 'CacheFirst',
+      options: { cacheName: 'fonts', cacheableResponse: { statuses: [200] } },
+    },
     {
       urlPattern: /\/api\/spaces\/[^/]+\/(pages\/[^/]+\/(thumbnail|part)\.svg|assets\/[^/]+\/picture)/,
       handler: 'CacheFirst',
@@ -45,7 +54,7 @@ for (const entry of readdirSync(dist, { recursive: true, withFileTypes: true }))
   const file = join(entry.parentPath, entry.name);
   if (
     !entry.isFile() ||
-    !/\.(js|css|html|svg|wasm|webmanifest)$/.test(file) ||
+    !/\.(js|css|html|svg|wasm|webmanifest|ttf)$/.test(file) ||
     statSync(file).size < 1000 ||
     existsSync(`${file}.br`)
   )

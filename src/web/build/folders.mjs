@@ -2,6 +2,7 @@
 export const folders = [
   'words',
   'core',
+  'letters',
   'model',
   'server',
   'sync',
@@ -24,6 +25,7 @@ export const folders = [
   'sheet/blotter',
   'sheet/tools',
   'sheet/selection',
+  'sheet/text',
   'sheet/guide',
   'sheet/loupe',
   'sheet/retrace',

@@ -28,6 +28,8 @@ internal abstract class ChangeCodec
         new ItemsAnchoredCodec(),
         new AnswerAddedCodec(),
         new AnswerWithdrawnCodec(),
+        new TextAddedCodec(),
+        new TextTypedCodec(),
     }.ToDictionary(codec => codec.Kind);
 
     protected abstract ChangeKind Kind { get; }

@@ -7,6 +7,7 @@ import type { DocumentBridge } from './documentBridge';
 import type { HandBridge } from './handBridge';
 import type { HistoryBridge } from './historyBridge';
 import type { LayerBridge } from './layerBridge';
+import type { LetterBridge } from './letterBridge';
 import type { LibraryBridge } from './libraryBridge';
 import type { NotebookBridge } from './notebookBridge';
 import type { PageBridge } from './pageBridge';
@@ -16,6 +17,7 @@ import type { PlacesBridge } from './placesBridge';
 import type { PlannerBridge } from './plannerBridge';
 import type { ShapeBridge } from './shapeBridge';
 import type { SpotBridge } from './spotBridge';
+import type { TextBridge } from './textBridge';
 import type { UndoBridge } from './undoBridge';
 
 /** The functions that CalmQuill.Core.Browser exports. Batches and packets are bytes; an empty batch means that nothing was done. */
@@ -32,6 +34,8 @@ export interface Core {
   PlacesBridge: PlacesBridge;
   ShapeBridge: ShapeBridge;
   LayerBridge: LayerBridge;
+  LetterBridge: LetterBridge;
+  TextBridge: TextBridge;
   PaperBridge: PaperBridge;
   SpotBridge: SpotBridge;
   PlannerBridge: PlannerBridge;
@@ -42,7 +46,10 @@ export interface Core {
 
 interface DotnetModule {
   dotnet: {
-    create(): Promise<{ getAssemblyExports(name: string): Promise<{ CalmQuill: { Core: { Browser: Core } } }> }>;
+    create(): Promise<{
+      getAssemblyExports(name: string): Promise<{ CalmQuill: { Core: { Browser: Core } } }>;
+      setModuleImports(name: string, functions: object): void;
+    }>;
   };
 }
 
@@ -52,12 +59,24 @@ let loaded: Core | undefined;
 /** The rules, where what is painted cannot wait for them; undefined until they are loaded. */
 export const loadedCore = (): Core | undefined => loaded;
 
+/** What the rules ask of script, by name. */
+const answers = new Map<string, object>();
+let answering: ((name: string, functions: object) => void) | undefined;
+
+/** Says what the rules get when they ask script for something. */
+export function answerCore(name: string, functions: object): void {
+  answers.set(name, functions);
+  answering?.(name, functions);
+}
+
 /** Loads the rules of the job, compiled to WebAssembly, once. */
 export function loadCore(): Promise<Core> {
   loading ??= (async () => {
     const address = `${__CORE__}/dotnet.js`;
     const { dotnet } = (await import(/* @vite-ignore */ address)) as DotnetModule;
     const runtime = await dotnet.create();
+    answering = (name, functions) => runtime.setModuleImports(name, functions);
+    for (const [name, functions] of answers) answering(name, functions);
     const core = (await runtime.getAssemblyExports('CalmQuill.Core.Browser.dll')).CalmQuill.Core.Browser;
     loaded = core;
     return core;

@@ -119,6 +119,7 @@ function doneWords({ written, placed, pages }: Happening, within: HappenedIn): s
     if (count > 0) words.push(word(count));
   };
   say(written, deeds.wrote, (count) => plural(count, { one: 'wrote a line', other: 'wrote # lines' }));
+  say(written, deeds.typed, (count) => plural(count, { one: 'typed a letter', other: 'typed # letters' }));
   say(written, deeds.added, (count) => plural(count, { one: 'added one thing', other: 'added # things' }));
   say(written, deeds.moved, (count) =>
     plural(count, { one: 'moved or changed one thing', other: 'moved or changed # things' }),

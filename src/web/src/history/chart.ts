@@ -17,7 +17,7 @@ export const columns = 360;
 /** What came since and what is gone since, as Core paints them on a page. */
 export const sideColours = { came: '#1f5f8b', gone: '#c4623f' } as const;
 /** What people did, by Core's numbers. */
-export const deeds = { wrote: 1, added: 2, moved: 3, removed: 4, said: 5 } as const;
+export const deeds = { wrote: 1, added: 2, moved: 3, removed: 4, said: 5, typed: 6 } as const;
 /** So many people have a line of their own on the chart; the others share the last one. */
 const mostLanes = 6;
 export const laneHeight = 15;

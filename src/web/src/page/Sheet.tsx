@@ -1,7 +1,7 @@
 import { may } from '../data/rights';
 import { t } from '@lingui/core/macro';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { createPortal } from 'react-dom';
+import { createPortal, flushSync } from 'react-dom';
 import { addSpot, type Spot, useSpots } from '../data/spots';
 import { LiftedContext, useFollowedLectern, useLiftedOn } from '../data/useLecterns';
 import { useLibrary } from '../data/useLibrary';
@@ -19,13 +19,14 @@ import type { Space } from '../server/session';
 import { useLongWork, WorkLine } from '../sheet/blotter/longWork';
 import { useBlotter } from '../sheet/blotter/useBlotter';
 import { GuideLayer } from '../sheet/guide/GuideLayer';
-import { allKinds, type Taken } from '../sheet/hand/things';
+import { allKinds, type Taken, type TypingPlace } from '../sheet/hand/things';
 import type { NextPage, NextPages } from '../sheet/ink/neighbours';
 import type { Room, View } from '../sheet/ink/view';
 import { Loupe } from '../sheet/loupe/Loupe';
 import { RetraceBar } from '../sheet/retrace/RetraceBar';
 import { arrived } from '../sheet/selection/clipboard';
 import { useSelection } from '../sheet/selection/useSelection';
+import { TypingLayer } from '../sheet/text/TypingLayer';
 import { mayWriteOnLayer } from '../sheet/tools/layers';
 import { mark, markHalf } from '../sheet/tools/mark';
 import type { SheetEvents } from '../sheet/hand/events';
@@ -140,6 +141,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   useFollowing(holder, blotter, view, page.id, active, onPage, followsLectern && !reading);
   const [taken, setTaken] = useState<Taken>();
   const [chosen, setChosen] = useState<string>();
+  const [typing, setTyping] = useState<TypingPlace>();
   const [linking, setLinking] = useState(false);
   const [newKind, setNewKind] = useState(false);
   const [pull, setPull] = useState({ share: 0, meant: false });
@@ -156,7 +158,13 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     onPage(to);
   });
 
+  /** Ticks a box that stands there, or clears it; true when there is one. */
+  const tick = (x: number, y: number): boolean => {
+    const box = mayHold && !isPast ? core.TextBridge.TickAt(hand.page.handle, x, y) : '';
+    return box !== '' && hand.page.perform((handle, now) => core.TextBridge.Tick(handle, box, now));
+  };
   const press = (x: number, y: number): boolean => {
+    if (reading && tick(x, y)) return true;
     const link = spots.findLast((spot) => spot.kind === 'link' && holds(spot.area, x, y, linkReach));
     if (link) void follow(link.target!, link.title);
     const printed = link ? undefined : blotter?.links.findLast((one) => holds(one.area, x, y, 0));
@@ -198,10 +206,13 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     begun: () => {
       tools.fold();
       setChosen(undefined);
+      setTyping(undefined);
     },
     used: tools.used,
     taken: setTaken,
     chosen: setChosen,
+    // A keyboard on the screen comes up only while the press that asks for it goes on.
+    types: (place) => tick(place.x, place.y) || flushSync(() => setTyping(place)),
     picked: (colour) => {
       if (!colour) say(t`There is no ink here.`);
       tools.picked(colour);
@@ -233,10 +244,14 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   // Another tool in the hand lets go of what was taken.
   useEffect(() => {
     if (!tools.tool.keepsTaken) setTaken(undefined);
+    setTyping(undefined);
   }, [tools.held, tools.chosen]);
 
   // What was taken is the sheet's that it lies on.
-  useEffect(() => setTaken(undefined), [aside.isInHand]);
+  useEffect(() => {
+    setTaken(undefined);
+    setTyping(undefined);
+  }, [aside.isInHand]);
 
   // What was carried here from another page is selected, once.
   useEffect(() => {
@@ -349,6 +364,18 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
             view={view}
             writes={tools.tool.keepsToGuide ?? false}
             onGuide={tools.setGuide}
+          />
+        )}
+        {typing && !reading && (
+          <TypingLayer
+            page={hand.page}
+            paper={page.paper}
+            place={typing}
+            view={view}
+            tools={tools}
+            undo={undo}
+            redo={redo}
+            onLeave={() => setTyping(undefined)}
           />
         )}
         {selection && !reading && (

@@ -26,10 +26,19 @@ export interface LeftStroke extends StrokeHead {
   samples: Int32Array<ArrayBuffer>;
 }
 
+/** What was typed into a text of a page and its tab did not make an operation of: what stands for it, as Core has it. */
+export interface LeftText {
+  space: string;
+  kind: DocumentKind;
+  page: string;
+  typed: Uint8Array;
+}
+
 /** What tabs that are gone have left. */
 export interface LeftAhead {
   operations: Waiting[];
   strokes: LeftStroke[];
+  texts: LeftText[];
   /** To be called once all of it is in the device's store. */
   clear: () => void;
 }
@@ -89,9 +98,32 @@ export class Ahead {
     return () => localStorage.removeItem(key);
   }
 
+  /** Writes ahead what is typed until it is an operation. */
+  text(head: Omit<LeftText, 'typed'>): TextAhead {
+    return new TextAhead(`${this.own}text.${this.number++}`, head);
+  }
+
   /** Writes a stroke ahead while it is written. */
   stroke(head: StrokeHead): StrokeAhead {
     return new StrokeAhead(`${this.own}ink.${this.number++}.`, head);
+  }
+}
+
+export class TextAhead {
+  constructor(
+    private readonly key: string,
+    private readonly head: Omit<LeftText, 'typed'>,
+  ) {}
+
+  /** All that was typed, in place of what was kept before. */
+  keep(typed: Uint8Array): void {
+    if (typed.length === 0) localStorage.removeItem(this.key);
+    else put(this.key, JSON.stringify({ ...this.head, typed: base64(typed) }));
+  }
+
+  /** It became an operation, or none. */
+  done(): void {
+    localStorage.removeItem(this.key);
   }
 }
 
@@ -145,6 +177,7 @@ export async function leftAhead(person: string): Promise<LeftAhead> {
     .sort((a, b) => numbersOf(a) - numbersOf(b));
   const operations: Waiting[] = [];
   const heads = new Map<string, LeftStroke>();
+  const texts: LeftText[] = [];
   for (const key of keys) {
     const [, , , , kind, number, part] = key.split('.');
     const text = localStorage.getItem(key) ?? '';
@@ -152,7 +185,10 @@ export async function leftAhead(person: string): Promise<LeftAhead> {
       if (kind === 'op')
         for (const [space, of, document, bytes, isPutBack] of JSON.parse(text) as KeptRow[])
           operations.push({ space, kind: of, document, bytes: fromBase64(bytes), ...(isPutBack ? { isPutBack } : {}) });
-      else if (part === 'head')
+      else if (kind === 'text') {
+        const left = JSON.parse(text) as Omit<LeftText, 'typed'> & { typed: string };
+        texts.push({ ...left, typed: fromBase64(left.typed) });
+      } else if (part === 'head')
         heads.set(`${tabOf(key)}.${number}`, { ...(JSON.parse(text) as StrokeHead), samples: new Int32Array() });
       else {
         const stroke = heads.get(`${tabOf(key)}.${number}`);
@@ -164,6 +200,7 @@ export async function leftAhead(person: string): Promise<LeftAhead> {
   }
   return {
     operations,
+    texts,
     strokes: [...heads.values()].filter((stroke) => stroke.samples.length >= 6),
     clear: () => keys.forEach((key) => localStorage.removeItem(key)),
   };

@@ -22,6 +22,7 @@ export async function unsentOf(person: string): Promise<number> {
     const left = await leftAhead(person);
     return (
       left.strokes.length +
+      left.texts.length +
       left.operations.length +
       (await store.outbox()).length +
       (await store.refused()).length +

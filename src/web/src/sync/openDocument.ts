@@ -9,7 +9,7 @@ import type { Live, LiveListener } from './live';
 import type { Acknowledged, Outbox } from './outbox';
 import { paced } from './paced';
 import { Reached } from './reached';
-import type { Ahead, StrokeAhead, StrokeHead } from './ahead';
+import type { Ahead, StrokeAhead, StrokeHead, TextAhead } from './ahead';
 import type { Steps } from './steps';
 
 /** When the server could not answer, or with less than there is, it is asked again after so long at first, and at most, ms. */
@@ -302,6 +302,19 @@ export class OpenDocument {
 
   private waiting(bytes: Uint8Array): Waiting {
     return { space: this.space, kind: this.kind, document: this.address, bytes };
+  }
+
+  /** Writes ahead what is typed into it until it is an operation. */
+  textAhead(): TextAhead {
+    return this.around.ahead.text({ space: this.space, kind: this.kind, page: this.id });
+  }
+
+  /** Something is being typed into it that is no operation yet: it is shown, but how it is painted is not kept. */
+  retyped(isPending: boolean): void {
+    if (isPending) this.ways.add('typed');
+    else this.ways.delete('typed');
+    this.isPlain = this.ways.size === 0;
+    this.changed();
   }
 
   /** Writes a stroke of it ahead while it is in the hand. */

@@ -3,7 +3,7 @@ import { getJson, Unreachable } from '../server/api';
 import type { Session, Space } from '../server/session';
 import { addressOf } from './address';
 import { Assets } from './assets';
-import { Ahead, type LeftStroke, leftAhead } from './ahead';
+import { Ahead, type LeftStroke, type LeftText, leftAhead } from './ahead';
 import type { StoreEvents } from './deviceSchema';
 import { DeviceStore, takeOver } from './deviceStore';
 import { Keeping } from './keeping';
@@ -98,6 +98,7 @@ export class Workspace {
     workspace.spaces = session.spaces;
     await Promise.all([workspace.follow(session.spaces.map((space) => space.id)), workspace.shared.start()]);
     await workspace.finish(left.strokes);
+    await workspace.finishTyping(left.texts);
     left.clear();
     return workspace;
   }
@@ -172,6 +173,21 @@ export class Workspace {
         await this.outbox.saved();
       } catch (problem) {
         reportFault('A stroke that was left could not be finished.', problem, document.address);
+      } finally {
+        this.release(space, kind, page);
+      }
+    }
+  }
+
+  /** What was typed when its tab was closed stands where it was typed. */
+  private async finishTyping(texts: LeftText[]): Promise<void> {
+    for (const { space, kind, page, typed } of texts) {
+      const document = await this.acquire(space, kind, page);
+      try {
+        document.perform((handle, now) => this.core.TextBridge.Finish(handle, typed, now));
+        await this.outbox.saved();
+      } catch (problem) {
+        reportFault('What was typed and left could not be finished.', problem, document.address, typed);
       } finally {
         this.release(space, kind, page);
       }

@@ -1,4 +1,5 @@
 import type { Core } from '../../core/runtime';
+import { bringFonts, onFonts } from '../../letters/fonts';
 import type { OpenDocument } from '../../sync/openDocument';
 import type { DryInk } from '../ink/dryInk';
 import { OutlineKeeper } from '../ink/outlineKeeper';
@@ -27,6 +28,7 @@ export class ShownInk {
   /** What was kept to be painted at once cannot be: all is asked for. */
   private isLost = false;
   private readonly stopFollowing: () => void;
+  private readonly stopAwaitingFonts: () => void;
 
   constructor(
     private readonly holder: HTMLElement,
@@ -40,6 +42,7 @@ export class ShownInk {
   ) {
     dry.onPainting = () => this.tellPainting();
     this.stopFollowing = page.subscribe(() => this.takeChanged());
+    this.stopAwaitingFonts = onFonts(() => this.setAnew());
     if (page.isQuicklySettled) page.settle();
     const { outlines } = page;
     this.keeper = new OutlineKeeper(page, () => (this.taking || !keeps ? undefined : dry.strokeCount));
@@ -55,6 +58,7 @@ export class ShownInk {
     this.keeper.stop();
     if (this.surface !== undefined) this.core.PageBridge.CloseSurface(this.page.handle, this.surface);
     this.stopFollowing();
+    this.stopAwaitingFonts();
   }
 
   /**
@@ -104,6 +108,13 @@ export class ShownInk {
     this.surface = this.core.PageBridge.OpenSurface(this.shownHandle, painted);
   }
 
+  /** There are more fonts: what is typed is handed out anew. */
+  private setAnew(): void {
+    if (this.stopped || this.page.isHeld || this.surface === undefined) return;
+    this.core.LetterBridge.SetAnew(this.page.handle);
+    this.takeChanged();
+  }
+
   private takeChanged(): void {
     if (this.taking || this.page.isHeld) return;
     if (this.shownHandle !== this.page.handle) {
@@ -138,6 +149,7 @@ export class ShownInk {
     const items = this.read(packet);
     if (!items) return itemsASlice;
     this.dry.show(items);
+    if (items.some(({ texts }) => texts.length > 0)) bringFonts(this.core);
     if (items.length > 0) this.keeper.add(packet);
     return items.length;
   }

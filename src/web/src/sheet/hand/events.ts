@@ -1,5 +1,5 @@
 import type { View } from '../ink/view';
-import type { Taken } from './things';
+import type { Taken, TypingPlace } from './things';
 
 /** What a sheet tells, and asks, whoever shows it. */
 export interface SheetEvents {
@@ -11,6 +11,8 @@ export interface SheetEvents {
   taken(taken: Taken | undefined): void;
   /** A mark, link or heading is to be shown with what is said of it. */
   chosen(spot: string): void;
+  /** Something is to be typed there. */
+  types(place: TypingPlace): void;
   /** A colour was picked from the page; undefined where there is no ink. */
   picked(colour: string | undefined): void;
   /** Ink came to the page: how far down it lies, 0 to 1. */
@@ -39,6 +41,7 @@ export const unheard: SheetEvents = {
   used() {},
   taken() {},
   chosen() {},
+  types() {},
   picked() {},
   inked() {},
   pulled() {},

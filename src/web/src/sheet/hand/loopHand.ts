@@ -9,7 +9,7 @@ export interface LoopSettings {
   /** How much of a thing must lie inside, 0 to 1. */
   share: number;
   /** Which kinds it takes. */
-  kinds: number;
+  takes: number;
   onlyLayer: boolean;
 }
 
@@ -55,7 +55,7 @@ export class LoopHand implements Hand {
       page.handle,
       new Float64Array(this.points),
       this.tool.share,
-      this.tool.kinds,
+      this.tool.takes,
       this.layer,
     );
     if (items.length > 0) this.at.events().taken({ items, area: this.around(items) });
@@ -70,7 +70,7 @@ export class LoopHand implements Hand {
   /** A short press on a thing adds it or takes it out; on bare paper it lets go of all. */
   press(x: number, y: number): void {
     const { core, page, view } = this.at;
-    const hit = core.HandBridge.At(page.handle, x, y, pressReach / view().scale, this.tool.kinds, this.layer);
+    const hit = core.HandBridge.At(page.handle, x, y, pressReach / view().scale, this.tool.takes, this.layer);
     if (hit.length === 0) return this.at.events().taken(undefined);
     const held = new Set(this.at.taken());
     const out = hit.every((item) => held.has(item));

@@ -1,11 +1,18 @@
 import type { Area } from '../../model/drawing';
 
 /** Kinds of things on a page, to choose by; the numbers are Core's. */
-export const itemKinds = { ink: 1, highlighter: 2, shape: 4, area: 8 } as const;
-export const allKinds = 15;
+export const itemKinds = { ink: 1, highlighter: 2, shape: 4, area: 8, text: 16 } as const;
+export const allKinds = 31;
 
 /** The layer that every page has. */
 export const firstLayer = '00000000-0000-0000-0000-000000000000';
+
+/** Where typing begins, in page units; with a width where a box was dragged. */
+export interface TypingPlace {
+  x: number;
+  y: number;
+  width?: number;
+}
 
 /** What a loop or box took: things, or a bare part of the page. */
 export interface Taken {

@@ -1,4 +1,5 @@
 import { type Brush, pencilFill } from './grain';
+import { paintText, readText, type TextInk } from './letters';
 
 /** One outline of a thing, and what it is filled with. */
 export interface Coat {
@@ -13,10 +14,12 @@ export interface InkItem extends Coat {
   id: string;
   /** Painting order: rank, layer, order in it, time, replica and counter in halves. */
   order: readonly number[];
-  /** 1 ink, 2 highlighter, 4 shape, 8 filled region. */
+  /** 1 ink, 2 highlighter, 4 shape, 8 filled region, 16 typed text. */
   kind: number;
   /** The coats below the foremost one, which is the item's own, from the back. */
   below: readonly Coat[];
+  /** The letters over all coats. */
+  texts: readonly TextInk[];
   shown: boolean;
   /** left, top, right, bottom in 0.01 mm. */
   box: readonly [number, number, number, number];
@@ -29,6 +32,7 @@ export interface InkItem extends Coat {
 export class LostOutlineError extends Error {}
 
 const bare: readonly Coat[] = [];
+const silent: readonly TextInk[] = [];
 /** The outline of what has no coat. */
 const nothing = new Path2D();
 
@@ -63,10 +67,12 @@ export function readPacket(bytes: Uint8Array, has?: (id: string) => InkItem | un
     const [dx, dy] = [singles[at + 12]!, singles[at + 13]!];
     const box = [singles[at + 14]!, singles[at + 15]!, singles[at + 16]!, singles[at + 17]!] as const;
     const id = `${replica}-${counterHigh * 2 ** 32 + counterLow}`;
-    const before = words[at + 18] === 1 ? has?.(id) : undefined;
+    const standing = has?.(id);
+    const before = words[at + 18] === 1 ? standing : undefined;
     if (words[at + 18] === 1 && coats > 0 && (!before || before.below.length !== coats - 1))
       throw new LostOutlineError();
-    const paints = at + 19;
+    const texts = words[at + 19]!;
+    const paints = at + 20;
     at = paints + 2 * coats;
     let path = before?.path ?? nothing;
     let below = bare;
@@ -83,6 +89,13 @@ export function readPacket(bytes: Uint8Array, has?: (id: string) => InkItem | un
         below = [...below, { path: outline, colour: cssColour(rgba), grain }];
       }
     }
+    const written: TextInk[] = [];
+    for (let text = 0; text < texts; text++) {
+      const read = readText(words, singles, at, standing?.texts ?? silent, cssColour);
+      if (!read) throw new LostOutlineError();
+      written.push(read.text);
+      at = read.next;
+    }
     const top = paints + 2 * (coats - 1);
     if (coats > 0 && words[top] !== last) {
       last = words[top]!;
@@ -94,6 +107,7 @@ export function readPacket(bytes: Uint8Array, has?: (id: string) => InkItem | un
       kind,
       colour,
       below,
+      texts: texts > 0 ? written : silent,
       shown: shown === 1,
       box,
       path,
@@ -136,6 +150,7 @@ export function paintItem(context: Brush, item: InkItem, tint: (colour: string) 
   }
   context.fillStyle = pencilFill(context, item.grain, tint(item.colour));
   context.fill(item.path);
+  for (const text of item.texts) paintText(context, text, tint);
   if (dx !== 0 || dy !== 0) context.translate(-dx, -dy);
 }
 

@@ -130,6 +130,7 @@ function looksTheSame(one: InkItem, other: InkItem): boolean {
     one.colour === other.colour &&
     one.grain === other.grain &&
     areSame(one.below, other.below) &&
+    one.texts === other.texts &&
     compareOrder(one.order, other.order) === 0
   );
 }

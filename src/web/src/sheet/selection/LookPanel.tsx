@@ -2,6 +2,7 @@ import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import { lineNumbers, penKindNumbers, penKinds, penNames } from '../../model/pens';
 import { Segments } from '../../ui/Segments';
+import { PickField } from '../../ui/PickField';
 import { Slider } from '../../ui/Slider';
 import { lengthWords } from '../../words/language';
 import { itemKinds } from '../hand/things';
@@ -13,6 +14,7 @@ export function LookPanel({ selection }: { selection: Selection }) {
   const { about } = selection;
   const canFill = (about.kinds & (itemKinds.shape | itemKinds.area)) !== 0;
   const onlyFills = about.kinds === itemKinds.area;
+  const hasLines = (about.kinds & ~(itemKinds.area | itemKinds.text)) !== 0;
   const [part, setPart] = useState<'colour' | 'fill'>(onlyFills ? 'fill' : 'colour');
   const kept = (part === 'fill' ? about.fill : about.colour) ?? '';
   const [colour, alpha] = [kept.slice(0, 6), kept.slice(6)];
@@ -59,7 +61,7 @@ export function LookPanel({ selection }: { selection: Selection }) {
           }
         />
       </div>
-      {!onlyFills && (
+      {hasLines && (
         <div className="w-[196px]">
           <Slider
             label={t`Width`}
@@ -71,14 +73,14 @@ export function LookPanel({ selection }: { selection: Selection }) {
             words={lengthWords}
             onValue={(width) => selection.restyle('width', String(width))}
           />
-          <Choice
+          <PickField
             label={t`Kind of pen`}
             testId="look-pen"
             value={about.pen}
             onValue={(value) => selection.restyle('pen', value)}
             options={penKinds.map((kind) => [String(penKindNumbers[kind]), penNames[kind]])}
           />
-          <Choice
+          <PickField
             label={t`Line`}
             testId="look-line"
             value={about.line}
@@ -98,36 +100,3 @@ const lineNames: [string, string][] = [
   [String(lineNumbers.dashed), t`Dashed`],
   [String(lineNumbers.dotted), t`Dotted`],
 ];
-
-function Choice({
-  label,
-  testId,
-  value,
-  options,
-  onValue,
-}: {
-  label: string;
-  testId: string;
-  value: string | undefined;
-  options: [string, string][];
-  onValue: (value: string) => void;
-}) {
-  return (
-    <label className="mt-2 block text-[13px]">
-      {label}
-      <select
-        data-testid={testId}
-        className="select select-sm mt-1 h-10 w-full border-base-300 bg-base-100"
-        value={value ?? ''}
-        onChange={(event) => onValue(event.target.value)}
-      >
-        {value === undefined && <option value="">{t`several`}</option>}
-        {options.map(([key, words]) => (
-          <option key={key} value={key}>
-            {words}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
-}

@@ -14,7 +14,7 @@ export const loop: Tool<LoopSettings> = {
   title: t`Select`,
   icon: ({ box }) => (box ? SelectionIcon : LassoIcon),
   key: 'l',
-  first: { box: false, share: 0.5, kinds: allKinds, onlyLayer: false },
+  first: { box: false, share: 0.5, takes: allKinds, onlyLayer: false },
   standIn: { finger: 'select', does: 'selects', tail: true },
   Panel: LoopPanel,
   hold: (settings) => ({
@@ -29,8 +29,8 @@ function LoopPanel({ tools, sheet }: PanelProps) {
   const settings = tools.settingsOf(loop);
   const change = (changed: Partial<LoopSettings>) => tools.change(loop, changed);
   const kind = (bit: number) => ({
-    on: (settings.kinds & bit) !== 0,
-    onChange: (on: boolean) => change({ kinds: on ? settings.kinds | bit : settings.kinds & ~bit || allKinds }),
+    on: (settings.takes & bit) !== 0,
+    onChange: (on: boolean) => change({ takes: on ? settings.takes | bit : settings.takes & ~bit || allKinds }),
   });
   return (
     <Unfolded
@@ -61,6 +61,7 @@ function LoopPanel({ tools, sheet }: PanelProps) {
       <Switch label={t`Highlighter`} testId="take-highlighter" {...kind(itemKinds.highlighter)} />
       <Switch label={t`Shapes`} testId="take-shapes" {...kind(itemKinds.shape)} />
       <Switch label={t`Fills`} testId="take-fills" {...kind(itemKinds.area)} />
+      <Switch label={t`Typed text`} testId="take-text" {...kind(itemKinds.text)} />
       <Switch
         label={t`Only the layer I write on`}
         on={settings.onlyLayer}

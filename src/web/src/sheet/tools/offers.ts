@@ -34,7 +34,7 @@ export const offers: readonly Offer[] = [
 ];
 
 /** What stands in the tray until the person chooses. */
-export const usualOffers: readonly string[] = ['eraser', 'loop', 'shape', 'fill', 'room', 'mark', 'curtain', 'layers'];
+export const usualOffers: readonly string[] = ['eraser', 'loop', 'text', 'shape', 'fill', 'room', 'mark', 'layers'];
 /** So many the tray holds beside the pens. */
 export const mostOffers = 8;
 

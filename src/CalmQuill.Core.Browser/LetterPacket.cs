@@ -1,0 +1,96 @@
+using System.Runtime.CompilerServices;
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Typesetting;
+
+namespace CalmQuill.Core.Browser;
+
+/// <summary>
+/// A text ready to be painted, as a part of a <see cref="RenderPacket"/>: paragraph by paragraph, and of those that the surface has only where they
+/// stand.
+/// </summary>
+/// <remarks>
+/// Where its box lies (six singles: x' = a·x + c·y + e, y' = b·x + d·y + f; 0.01 mm); the number of paragraphs; for each its number, how far below the
+/// first line of the
+/// text the line before it stands (a single, 0.01 mm), 1 when the surface has it, and its number of runs; for each run its colour (0xRRGGBBAA), and where
+/// the surface
+/// does not have it, the number of its font, 1 when its letters lean, the size of a unit of the font (a single, 0.01 mm), the number of its glyphs, and
+/// for each its
+/// number in the font, x and y (singles, 0.01 mm).
+/// </remarks>
+internal static class LetterPacket
+{
+    private static readonly ConditionalWeakTable<SetParagraph, Numbered> Known = [];
+    private static uint last;
+
+    /// <summary>A paragraph's number, and its glyphs by how they look.</summary>
+    private sealed record Numbered(uint Number, IReadOnlyList<IReadOnlyList<PlacedGlyph>> Runs);
+
+    /// <param name="writer">What it is written to.</param>
+    /// <param name="text">The text.</param>
+    /// <param name="place">Where its box lies.</param>
+    /// <param name="has">The paragraphs that the surface has; null for none.</param>
+    /// <param name="seen">What a colour looks like.</param>
+    public static void Write(ByteWriter writer, TextContent text, in Affine place, IReadOnlySet<SetParagraph>? has, Func<uint, uint> seen)
+    {
+        foreach (var part in new[] { place.A, place.B, place.C, place.D, place.E, place.F })
+            writer.Single((float)part);
+        writer.Fixed32((uint)text.Set.Paragraphs.Count);
+        foreach (var (paragraph, _, y) in text.Set.Paragraphs)
+        {
+            var (number, runs) = Of(paragraph);
+            var isKnown = has?.Contains(paragraph) ?? false;
+            writer.Fixed32(number);
+            writer.Single(y / (float)Lengths.PerUnit);
+            writer.Fixed32(isKnown ? 1u : 0u);
+            writer.Fixed32((uint)runs.Count);
+            foreach (var run in runs)
+            {
+                writer.Fixed32(seen(run[0].Style.Colour ?? text.Colour));
+                if (!isKnown)
+                    Write(writer, run);
+            }
+        }
+    }
+
+    /// <summary>The number under which a paragraph is known.</summary>
+    public static uint NumberOf(SetParagraph paragraph) => Of(paragraph).Number;
+
+    private static Numbered Of(SetParagraph paragraph) => Known.GetValue(paragraph, one => new Numbered(++last, Runs(one)));
+
+    private static void Write(ByteWriter writer, IReadOnlyList<PlacedGlyph> run)
+    {
+        var first = run[0];
+        writer.Fixed32((uint)first.Font.Number);
+        writer.Fixed32(first.Leans ? 1u : 0u);
+        writer.Single((float)first.Place.A);
+        writer.Fixed32((uint)run.Count);
+        foreach (var glyph in run)
+        {
+            writer.Fixed32((uint)glyph.Glyph);
+            writer.Single(glyph.X / (float)Lengths.PerUnit);
+            writer.Single(glyph.Y / (float)Lengths.PerUnit);
+        }
+    }
+
+    private static List<IReadOnlyList<PlacedGlyph>> Runs(SetParagraph paragraph)
+    {
+        var runs = new List<IReadOnlyList<PlacedGlyph>>();
+        var run = new List<PlacedGlyph>();
+        foreach (var glyph in PlacedGlyph.Of(paragraph).Where(glyph => !string.IsNullOrWhiteSpace(glyph.Text) || glyph.Text.Length == 0))
+        {
+            if (run.Count > 0 && (run[^1].Font != glyph.Font || !run[^1].Style.Equals(glyph.Style)))
+            {
+                runs.Add(run);
+                run = [];
+            }
+
+            run.Add(glyph);
+        }
+
+        if (run.Count > 0)
+            runs.Add(run);
+        return runs;
+    }
+}

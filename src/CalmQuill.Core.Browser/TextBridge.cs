@@ -1,0 +1,316 @@
+using System.Globalization;
+using System.Runtime.InteropServices.JavaScript;
+using System.Text.Json;
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CalmQuill.Core.Papers;
+using CalmQuill.Core.Typesetting;
+using CalmQuill.Core.Writing;
+
+namespace CalmQuill.Core.Browser;
+
+/// <summary>Exported to script: typing into texts on a page. Positions count UTF-16 code units, lengths are 0.01 mm.</summary>
+public static partial class TextBridge
+{
+    private static readonly Trait[] Traits = Enum.GetValues<Trait>();
+
+    /// <summary>The foremost text at a spot that may be typed into; empty for none.</summary>
+    [JSExport]
+    public static string At(int page, double x, double y, double reach) =>
+        Selecting
+            .At(Session.Document<PageDocument>(page), x, y, reach, ItemFilter.All with { Kinds = ItemKinds.Text })
+            .Select(item => item.Id.ToString())
+            .FirstOrDefault("");
+
+    /// <summary>The box to be ticked at a spot, of a text that may be changed: its text and the first letter of its paragraph; empty for none.</summary>
+    [JSExport]
+    public static string TickAt(int page, double x, double y)
+    {
+        foreach (var item in Session.Document<PageDocument>(page).Items.Reverse().Where(item => item.IsOpen))
+        {
+            if (item.Content is TextContent text && text.TickAt(x, y) is { } start)
+                return string.Create(CultureInfo.InvariantCulture, $"{item.Id} {start}");
+        }
+
+        return "";
+    }
+
+    /// <summary>Ticks a box, or clears it again.</summary>
+    /// <param name="page">Handle of the page.</param>
+    /// <param name="tick">What <see cref="TickAt"/> says.</param>
+    /// <param name="now">The device's clock.</param>
+    [JSExport]
+    public static byte[] Tick(int page, string tick, double now)
+    {
+        var parts = tick.Split(' ');
+        var (id, start) = (OpId.Parse(parts[0]), int.Parse(parts[1], CultureInfo.InvariantCulture));
+        var text = ((TextContent)Session.Document<PageDocument>(page).Find(id)!.Content).Typed;
+        var paragraph = text.Paragraphs().First(one => one.Start == start);
+        var ticked = text.FormatOfParagraphs(start, 0, Trait.Ticked, paragraph.Look[Trait.Ticked].Length > 0 ? "" : "1");
+        return Session.Perform(page, new Change.TextTyped(id, new TextChange([], [], [ticked])), now);
+    }
+
+    /// <summary>
+    /// The line of the paper on which a text stands that is begun at a spot: how far down it is, how far apart lines are (0 for none), and where it ends.
+    /// </summary>
+    [JSExport]
+    public static int[] RowAt(int page, string paper, double x, double y)
+    {
+        var on = Paper.ParseOrDefault(paper);
+        var sheet = on.Sheet(Session.Document<PageDocument>(page).Bounds());
+        var row = PaperRows.At(on.Draw(sheet), sheet, (int)Math.Round(x), (int)Math.Round(y));
+        return [row.Foot, row.Pitch, row.Right];
+    }
+
+    /// <summary>Lays an empty text down and begins to type into it; <see cref="Typing"/> says its id.</summary>
+    /// <param name="page">Handle of the page.</param>
+    /// <param name="x">Where its first line begins.</param>
+    /// <param name="y">Where that stands.</param>
+    /// <param name="width">How long its lines are.</param>
+    /// <param name="ruling">How far apart the paper's lines are that it stands on; 0 for free spacing.</param>
+    /// <param name="looks">How it is to look, by the names of traits, as JSON.</param>
+    /// <param name="layer">The layer; empty for the first.</param>
+    /// <param name="now">The device's clock.</param>
+    [JSExport]
+    public static byte[] Add(int page, int x, int y, int width, int ruling, string looks, string layer, double now)
+    {
+        using var json = JsonDocument.Parse(looks);
+        var formats = new List<PassageFormat>();
+        var values = new List<ItemValue>();
+        foreach (var look in json.RootElement.EnumerateObject())
+        {
+            var value = look.Value.GetString() ?? "";
+            if (value.Length == 0)
+                continue;
+            if (look.Name == "colour")
+                values.Add(new ItemValue(ItemField.Colour, value));
+            else if (Named(look.Name) is var trait && trait.IsOfParagraphs())
+                formats.Add(new PassageFormat(0, 1, trait, value));
+        }
+
+        var added = new Change.TextAdded(
+            Transform.Shift(x, y),
+            Math.Clamp(width, TextContent.LeastMeasure, TextContent.MostMeasure),
+            ruling,
+            new Passage("", formats),
+            values
+        )
+        {
+            Layer = Guid.TryParse(layer, out var on) ? on : Guid.Empty,
+        };
+        var bytes = Session.Perform(page, added, now);
+        var made = Session.Replica.LastId;
+        var hand = new TypingHand(Session.Document<PageDocument>(page), made, made);
+        ((OpenPage)Session.Document(page)).Typing = hand;
+        foreach (var look in json.RootElement.EnumerateObject().Where(look => look.Name != "colour" && !Named(look.Name).IsOfParagraphs()))
+            hand.Do(typist => Format(typist, 0, 0, Named(look.Name), look.Value.GetString() ?? ""));
+        return bytes;
+    }
+
+    /// <summary>Begins to type into a text.</summary>
+    [JSExport]
+    public static void Open(int page, string item) =>
+        ((OpenPage)Session.Document(page)).Typing = new TypingHand(Session.Document<PageDocument>(page), OpId.Parse(item), null);
+
+    /// <summary>Nobody types any more; what was typed must have been taken by <see cref="End"/>.</summary>
+    [JSExport]
+    public static void Close(int page) => ((OpenPage)Session.Document(page)).Typing = null;
+
+    /// <summary>The text that is being typed into; empty where there is none any more.</summary>
+    [JSExport]
+    public static string Typing(int page) =>
+        ((OpenPage)Session.Document(page)).Typing is { IsThere: true } hand ? hand.Item.ToString() : "";
+
+    /// <summary>Where a press sets the caret.</summary>
+    [JSExport]
+    public static int LetterAt(int page, double x, double y)
+    {
+        var content = Hand(page).Content;
+        var (bx, by) = content.Place.Back(x, y);
+        return content.Set.LetterAt((int)(bx * Lengths.PerUnit), (int)(by * Lengths.PerUnit));
+    }
+
+    /// <summary>The letters from one to another.</summary>
+    [JSExport]
+    public static string Text(int page, int from, int to) => Hand(page).Text.Text[from..to];
+
+    /// <summary>So much is selected.</summary>
+    [JSExport]
+    public static void Select(int page, int from, int to) => Hand(page).Select(from, to);
+
+    /// <summary>Types letters in place of what is selected.</summary>
+    [JSExport]
+    public static void Type(int page, int from, int to, string letters) => Hand(page).Do(typist => typist.Type(from, to, Clean(letters)));
+
+    [JSExport]
+    public static void Enter(int page, int from, int to) => Hand(page).Do(typist => typist.Enter(from, to));
+
+    /// <summary>What the key that removes backwards does of its own; false where it just removes.</summary>
+    [JSExport]
+    public static bool Back(int page, int at)
+    {
+        var isDone = false;
+        Hand(page)
+            .Do(typist =>
+            {
+                isDone = typist.Back(at);
+                return isDone ? at : null;
+            });
+        return isDone;
+    }
+
+    [JSExport]
+    public static void Tab(int page, int from, int to, int by) => Hand(page).Do(typist => typist.Tab(from, to, by));
+
+    /// <summary>Makes what is selected look otherwise, in a trait by its name.</summary>
+    [JSExport]
+    public static void Format(int page, int from, int to, string trait, string value) =>
+        Hand(page).Do(typist => Format(typist, from, to, Named(trait), value));
+
+    /// <summary>What was typed since the last call, as operations: framed, none where there is nothing.</summary>
+    [JSExport]
+    public static byte[] End(int page, double now) => ((OpenPage)Session.Document(page)).Typing?.End(page, now) ?? [];
+
+    /// <summary>What is being typed and is no operation yet, to be kept ahead: a batch of one that stands for it; empty for nothing.</summary>
+    [JSExport]
+    public static byte[] Ahead(int page) =>
+        ((OpenPage)Session.Document(page)).Typing?.Pending is { } pending
+            ? OperationCodec.Encode(new Operation(new OpId(0, 1), default, Guid.Empty, pending))
+            : [];
+
+    /// <summary>Makes what <see cref="Ahead"/> kept an operation.</summary>
+    [JSExport]
+    public static byte[] Finish(int page, byte[] ahead, double now) =>
+        Session.Perform(page, OperationCodec.Decode(ahead).Single().Change, now);
+
+    /// <summary>What stands of each trait where something is selected, by their names, as JSON; null for what is not the same throughout.</summary>
+    [JSExport]
+    public static string Looks(int page, int from, int to)
+    {
+        var hand = Hand(page);
+        return Json.Text(json =>
+        {
+            json.WriteStartObject();
+            foreach (var trait in Traits)
+            {
+                json.WritePropertyName(NameOf(trait));
+                if (hand.Standing(from, to, trait) is { } value)
+                    json.WriteStringValue(value);
+                else
+                    json.WriteNullValue();
+            }
+
+            json.WriteEndObject();
+        });
+    }
+
+    /// <summary>
+    /// The text as it is set, and what is selected, as JSON. Of paragraphs that were told before only where they are; the others with their lines, and
+    /// the letters
+    /// of those in the order in which they are read.
+    /// </summary>
+    [JSExport]
+    public static string Told(int page)
+    {
+        var hand = Hand(page);
+        var content = hand.Content;
+        var (a, b, c, d, e, f) = content.Place;
+        var (from, to) = hand.Selection;
+        return Json.Text(json =>
+        {
+            json.WriteStartObject();
+            json.WriteStartArray("place");
+            foreach (var part in new[] { a, b, c, d, e, f })
+                json.WriteNumberValue(part);
+            json.WriteEndArray();
+            json.WriteNumber("measure", content.Measure);
+            json.WriteNumber("ruling", content.Ruling);
+            var box = content.Box;
+            json.WriteStartArray("box");
+            foreach (var edge in new[] { box.Left, box.Top, box.Right, box.Bottom })
+                json.WriteNumberValue(edge);
+            json.WriteEndArray();
+            json.WriteString("colour", content.Colour.ToString("x8", CultureInfo.InvariantCulture));
+            json.WriteNumber("from", from);
+            json.WriteNumber("to", to);
+            json.WriteNumber("length", hand.Text.Length);
+            json.WriteStartArray("paragraphs");
+            var handed = new HashSet<uint>();
+            foreach (var (paragraph, start, y) in content.Set.Paragraphs)
+                Write(json, hand, handed, paragraph, start, y);
+            json.WriteEndArray();
+            json.WriteEndObject();
+            hand.Handed.Clear();
+            hand.Handed.UnionWith(handed);
+        });
+    }
+
+    private static void Write(Utf8JsonWriter json, TypingHand hand, HashSet<uint> handed, SetParagraph paragraph, int start, int y)
+    {
+        var number = LetterPacket.NumberOf(paragraph);
+        json.WriteStartObject();
+        json.WriteNumber("id", number);
+        json.WriteNumber("start", start);
+        json.WriteNumber("y", y / (double)Lengths.PerUnit);
+        if (handed.Add(number) && !hand.Handed.Contains(number))
+        {
+            json.WriteStartArray("lines");
+            foreach (var line in paragraph.Lines)
+                Write(json, line);
+            json.WriteEndArray();
+        }
+
+        json.WriteEndObject();
+    }
+
+    private static void Write(Utf8JsonWriter json, SetLine line)
+    {
+        json.WriteStartObject();
+        json.WriteNumber("start", line.Start);
+        json.WriteNumber("end", line.End);
+        json.WriteNumber("x", line.Left / (double)Lengths.PerUnit);
+        json.WriteNumber("y", line.Y / (double)Lengths.PerUnit);
+        json.WriteNumber("width", line.Width / (double)Lengths.PerUnit);
+        json.WriteNumber("ascent", line.Ascent / (double)Lengths.PerUnit);
+        json.WriteNumber("descent", line.Descent / (double)Lengths.PerUnit);
+        json.WriteNumber("stretch", line.Stretch / (double)Lengths.PerUnit);
+        json.WriteBoolean("fromRight", line.FromRight);
+        json.WriteStartArray("spans");
+        foreach (var piece in line.Pieces.OrderBy(piece => piece.Start))
+        {
+            json.WriteStartObject();
+            json.WriteString("text", piece.Shape.Text);
+            json.WriteString("family", piece.Style.Family);
+            json.WriteNumber("size", Lengths.OfType(piece.Style.OwnSize) / (double)Lengths.PerUnit);
+            json.WriteBoolean("bold", piece.Style.Bold);
+            json.WriteBoolean("italic", piece.Style.Italic);
+            json.WriteNumber("rise", piece.Style.Rise / (double)Lengths.PerUnit);
+            json.WriteNumber("width", piece.Width / (double)Lengths.PerUnit);
+            json.WriteEndObject();
+        }
+
+        json.WriteEndArray();
+        json.WriteEndObject();
+    }
+
+    private static int? Format(Typist typist, int from, int to, Trait trait, string value)
+    {
+        typist.Format(from, to, trait, value);
+        return null;
+    }
+
+    /// <summary>Letters as a text may hold them: no control characters but lines and tabs.</summary>
+    private static string Clean(string letters) =>
+        new([.. letters.ReplaceLineEndings("\n").Where(letter => letter is '\n' or '\t' || !char.IsControl(letter))]);
+
+    private static TypingHand Hand(int page) =>
+        ((OpenPage)Session.Document(page)).Typing is { IsThere: true } hand
+            ? hand
+            : throw new SentenceException($"This text is not there any more.");
+
+    private static Trait Named(string name) => Enum.Parse<Trait>(name, true);
+
+    private static string NameOf(Trait trait) => JsonNamingPolicy.CamelCase.ConvertName(trait.ToString());
+}

@@ -1,0 +1,111 @@
+namespace CalmQuill.Core.Typesetting;
+
+/// <summary>
+/// Which fonts a letter is looked for in, one after the other. The five families cover Latin and Cyrillic, the first three Greek too; other scripts have
+/// fonts of their own.
+/// </summary>
+public static class Families
+{
+    public const string Usual = "serif";
+
+    /// <summary>The font that has a sign which no font has: an empty frame.</summary>
+    private const string Last = "sans";
+
+    /// <summary>First and last code point of other scripts and signs, and the font that has them; ascending.</summary>
+    private static readonly (int First, int Last, string Font)[] Scripts =
+    [
+        (0x0530, 0x058F, "armenian"),
+        (0x0590, 0x05FF, "hebrew"),
+        (0x0600, 0x06FF, "arabic"),
+        (0x0750, 0x077F, "arabic"),
+        (0x0870, 0x08FF, "arabic"),
+        (0x0900, 0x097F, "devanagari"),
+        (0x0980, 0x09FF, "bengali"),
+        (0x0B80, 0x0BFF, "tamil"),
+        (0x0E00, 0x0E7F, "thai"),
+        (0x10A0, 0x10FF, "georgian"),
+        (0x1C90, 0x1CBF, "georgian"),
+        (0x1CD0, 0x1CFF, "devanagari"),
+        (0x203C, 0x203C, "emoji"),
+        (0x2049, 0x2049, "emoji"),
+        (0x20E3, 0x20E3, "emoji"),
+        (0x231A, 0x231B, "emoji"),
+        (0x23CF, 0x23FF, "emoji"),
+        (0x2600, 0x27BF, "emoji"),
+        (0x2B05, 0x2B55, "emoji"),
+        (0x2D00, 0x2D2F, "georgian"),
+        (0xA8E0, 0xA8FF, "devanagari"),
+        (0xFB13, 0xFB17, "armenian"),
+        (0xFB1D, 0xFB4F, "hebrew"),
+        (0xFB50, 0xFDFF, "arabic"),
+        (0xFE70, 0xFEFF, "arabic"),
+        (0x1F000, 0x1FAFF, "emoji"),
+    ];
+
+    /// <summary>The names of all shipped fonts; each has the number of its place.</summary>
+    public static readonly IReadOnlyList<string> All =
+    [
+        .. new[] { "serif", "sans", "mono", "round", "hand" }.SelectMany(family =>
+            new[] { (false, false), (true, false), (false, true), (true, true) }
+                .Select(style => NameOf(family, style.Item1, style.Item2))
+                .Distinct()
+        ),
+        .. Scripts.Select(script => script.Font).Distinct(),
+    ];
+
+    /// <summary>Whether a family has a font of its own for slanted letters; else the upright one is slanted.</summary>
+    public static bool HasItalic(string family) => family is not "hand";
+
+    /// <summary>The name of a family's font.</summary>
+    public static string NameOf(string family, bool bold, bool italic) =>
+        (bold, italic && HasItalic(family)) switch
+        {
+            (true, true) => family + "-bold-italic",
+            (true, false) => family + "-bold",
+            (false, true) => family + "-italic",
+            _ => family,
+        };
+
+    /// <summary>The font that a sign is set in; null while that is not at hand.</summary>
+    /// <param name="code">The sign.</param>
+    /// <param name="family">The family that is asked for.</param>
+    /// <param name="bold">Whether it is bold.</param>
+    /// <param name="italic">Whether it is slanted.</param>
+    public static Font? FontOf(int code, string family, bool bold, bool italic)
+    {
+        var script = ScriptOf(code);
+        if (script is not null)
+            return Fonts.Find(script);
+        if (Fonts.Find(NameOf(family, bold, italic)) is not { } own)
+            return null;
+        if (own.File.GlyphOf(code) != 0)
+            return own;
+        // Whoever has it first; where nobody does, the family itself shows that something is there.
+        foreach (var other in new[] { Last, Usual })
+        {
+            if (other == family)
+                continue;
+            if (Fonts.Find(NameOf(other, bold, italic)) is not { } font)
+                return null;
+            if (font.File.GlyphOf(code) != 0)
+                return font;
+        }
+
+        return own;
+    }
+
+    private static string? ScriptOf(int code)
+    {
+        if (code < Scripts[0].First)
+            return null;
+        foreach (var (first, last, font) in Scripts)
+        {
+            if (code < first)
+                return null;
+            if (code <= last)
+                return font;
+        }
+
+        return null;
+    }
+}

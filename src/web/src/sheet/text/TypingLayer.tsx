@@ -1,0 +1,185 @@
+import { t } from '@lingui/core/macro';
+import { type PointerEvent as ReactPointerEvent, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { useWorkspace } from '../../data/useWorkspace';
+import type { OpenDocument } from '../../sync/openDocument';
+import type { TypingPlace } from '../hand/things';
+import type { Tools } from '../hand/tool';
+import type { View } from '../ink/view';
+import { text, type TextSettings } from '../tools/text';
+import { type FirstLooks, Typing } from './typing';
+import { TypingStrip } from './TypingStrip';
+
+interface TypingLayerProps {
+  page: OpenDocument;
+  paper: string;
+  place: TypingPlace;
+  view: View;
+  tools: Tools;
+  undo: () => void;
+  redo: () => void;
+  onLeave: () => void;
+}
+
+/** The least width of a text, 0.01 mm. */
+const leastMeasure = 500;
+
+/** Somebody typing on a page: the caret, what is selected, the edge that says how wide the text is, and the strip of what can be done with it. */
+export function TypingLayer({ page, paper, place, view, tools, undo, redo, onLeave }: TypingLayerProps) {
+  const { core } = useWorkspace();
+  const root = useRef<HTMLDivElement>(null);
+  const layer = useRef<HTMLDivElement>(null);
+  const [typing, setTyping] = useState<Typing>();
+  const [, setTold] = useState(0);
+  const latest = useRef({ view, tools, undo, redo, onLeave });
+  latest.current = { view, tools, undo, redo, onLeave };
+
+  useEffect(() => {
+    let isOver = false;
+    const made = new Typing(
+      root.current!,
+      {
+        core,
+        page,
+        paper,
+        layer: () => latest.current.tools.layerOf(page.id),
+        looks: () => looksOf(latest.current.tools.settingsOf(text)),
+        isOnLines: () => latest.current.tools.settingsOf(text).onLines,
+        view: () => latest.current.view,
+        undo: () => latest.current.undo(),
+        redo: () => latest.current.redo(),
+        changed: () => !isOver && setTold((count) => count + 1),
+        leave: () => !isOver && latest.current.onLeave(),
+        gone: () => !isOver && latest.current.onLeave(),
+      },
+      place,
+    );
+    setTyping(made);
+    const stop = page.subscribe(() => made.refresh());
+    return () => {
+      isOver = true;
+      stop();
+      made.stop();
+    };
+  }, [core, page, paper, place]);
+
+  useLayoutEffect(() => typing?.refresh(), [typing, view.scale, view.x, view.y]);
+
+  const lies = typing?.lies;
+  const [a, b, c, d, e, f] = lies?.place ?? [1, 0, 0, 1, 0, 0];
+  const { scale, x, y } = view;
+  const grown = Math.hypot(a, b);
+  const pixels = scale * grown;
+  const [left, top, right, bottom] = lies?.box ?? [0, 0, 0, 0];
+  return (
+    <div
+      ref={layer}
+      className="pointer-events-none absolute inset-0 z-10 overflow-hidden"
+      role="group"
+      aria-label={t`Typed text`}
+      data-testid="typing"
+    >
+      <div
+        className="absolute top-0 left-0 origin-top-left"
+        style={{
+          transform: `matrix(${a / grown}, ${b / grown}, ${c / grown}, ${d / grown}, ${e * scale + x}, ${f * scale + y})`,
+        }}
+      >
+        <div
+          aria-hidden="true"
+          data-testid="typing-frame"
+          className="absolute border border-dashed border-[#8d8a7b]"
+          style={{
+            left: left * pixels - 4,
+            top: top * pixels - 3,
+            width: (right - left) * pixels + 8,
+            height: (bottom - top) * pixels + 6,
+          }}
+        />
+        <div
+          ref={root}
+          contentEditable
+          suppressContentEditableWarning
+          role="textbox"
+          aria-multiline="true"
+          aria-label={t`Typed text`}
+          data-testid="typing-field"
+          spellCheck
+          className="typing-field pointer-events-auto absolute touch-none outline-none"
+          style={{
+            left: 0,
+            top: 0,
+            width: (lies?.measure ?? 0) * pixels,
+            height: bottom * pixels,
+            // Above the first line it reaches as far as letters do.
+            marginTop: top * pixels,
+            paddingTop: -top * pixels,
+            boxSizing: 'content-box',
+          }}
+        />
+        {typing?.isThere && (
+          <Edge
+            x={right * pixels}
+            y={((top + bottom) / 2) * pixels}
+            onMeasure={(by, isOver) => {
+              if (isOver) typing.setMeasure(Math.max(leastMeasure, lies!.measure + by / pixels));
+            }}
+          />
+        )}
+      </div>
+      {typing && (
+        <TypingStrip
+          typing={typing}
+          left={x + e * scale}
+          room={{ width: layer.current?.clientWidth ?? 0, height: layer.current?.clientHeight ?? 0 }}
+          top={y + f * scale + bottom * pixels + 10}
+          onLeave={onLeave}
+        />
+      )}
+    </div>
+  );
+}
+
+/** The edge of a text, by which its lines are made longer or shorter. */
+function Edge({ x, y, onMeasure }: { x: number; y: number; onMeasure: (by: number, isOver: boolean) => void }) {
+  const from = useRef<number>(undefined);
+  const [by, setBy] = useState(0);
+  const end = (event: ReactPointerEvent) => {
+    if (from.current !== undefined) onMeasure(event.clientX - from.current, true);
+    from.current = undefined;
+    setBy(0);
+  };
+  return (
+    <button
+      type="button"
+      tabIndex={-1}
+      aria-label={t`Length of the lines`}
+      title={t`Drag to make the lines longer or shorter`}
+      data-testid="typing-edge"
+      className="pointer-events-auto absolute grid size-11 cursor-ew-resize touch-none place-items-center"
+      style={{ left: x + by - 18, top: y - 22 }}
+      onPointerDown={(event) => {
+        event.preventDefault();
+        from.current = event.clientX;
+        event.currentTarget.setPointerCapture(event.pointerId);
+      }}
+      onPointerMove={(event) => from.current !== undefined && setBy(event.clientX - from.current)}
+      onPointerUp={end}
+      onPointerCancel={() => {
+        from.current = undefined;
+        setBy(0);
+      }}
+    >
+      <span className="h-7 w-2 rounded-full border border-primary bg-base-100" />
+    </button>
+  );
+}
+
+/** How text is to look that is begun anew: what is other than usual. */
+function looksOf({ style, family, size, colour }: TextSettings): FirstLooks {
+  return {
+    ...(style ? { style } : {}),
+    ...(family === 'serif' ? {} : { family }),
+    ...(size === 0 ? {} : { size: String(size) }),
+    ...(colour === '#22302e' ? {} : { colour: `${colour.slice(1)}ff` }),
+  };
+}

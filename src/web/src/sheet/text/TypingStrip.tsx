@@ -1,0 +1,359 @@
+import { t } from '@lingui/core/macro';
+import {
+  CheckIcon,
+  CheckSquareIcon,
+  DotsThreeIcon,
+  type Icon,
+  ListBulletsIcon,
+  ListNumbersIcon,
+  PaletteIcon,
+  ParagraphIcon,
+  TextAlignCenterIcon,
+  TextAlignJustifyIcon,
+  TextAlignLeftIcon,
+  TextAlignRightIcon,
+  TextBIcon,
+  TextIndentIcon,
+  TextItalicIcon,
+  TextOutdentIcon,
+  TextStrikethroughIcon,
+  TextSubscriptIcon,
+  TextSuperscriptIcon,
+  TextUnderlineIcon,
+} from '@phosphor-icons/react';
+import { type ReactNode, useState } from 'react';
+import { SignButton } from '../../ui/Button';
+import { PickField } from '../../ui/PickField';
+import { Slider } from '../../ui/Slider';
+import { numberWords } from '../../words/language';
+import { ColourWells } from '../tools/ColourWells';
+import { families, type Family, sampleOf, styles, type Style, usualSize } from '../tools/textStyles';
+import type { Looks, Trait } from './told';
+import type { Typing } from './typing';
+
+const stripHeight = 46;
+const stripWidth = 290;
+const panelHeight = 250;
+
+type Part = 'style' | 'weight' | 'list' | 'colour' | 'more';
+
+interface TypingStripProps {
+  typing: Typing;
+  /** Where its corner is, pixels. */
+  left: number;
+  top: number;
+  /** How much room there is, pixels. */
+  room: { width: number; height: number };
+  onLeave: () => void;
+}
+
+/** What can be done with a text while one types: five small things at its lower edge, each of which unfolds what belongs to it. */
+export function TypingStrip({ typing, left: wishedLeft, top, room, onLeave }: TypingStripProps) {
+  // Where there is no room below the text, it stands at the foot and unfolds upwards.
+  const upward = top > room.height - stripHeight - panelHeight;
+  const bottom = Math.max(8, room.height - top - stripHeight);
+  const left = Math.max(8, Math.min(wishedLeft, room.width - stripWidth - 8));
+  const [open, setOpen] = useState<Part>();
+  const looks = typing.looks;
+  const set = (trait: Trait, value: string) => typing.format(trait, value);
+  const parts: [Part, string, Icon][] = [
+    ['style', t`Kind of paragraph`, ParagraphIcon],
+    ['weight', t`Weight`, TextBIcon],
+    ['list', t({ message: 'List', context: 'of paragraphs' }), ListBulletsIcon],
+    ['colour', t`Colour`, PaletteIcon],
+    ['more', t`More`, DotsThreeIcon],
+  ];
+  return (
+    <div
+      role="toolbar"
+      aria-label={t`What can be done with the text`}
+      tabIndex={-1}
+      data-testid="typing-strip"
+      className={`pointer-events-auto absolute flex items-start gap-1.5 outline-none ${upward ? 'flex-col-reverse' : 'flex-col'}`}
+      style={upward ? { left, bottom } : { left, top }}
+      onKeyDown={(event) => event.key === 'Escape' && onLeave()}
+      // The caret stays where it is.
+      onPointerDown={(event) => {
+        if (!(event.target as Element).closest('input, select')) event.preventDefault();
+      }}
+    >
+      <div className="flex rounded-lg border border-base-300 bg-base-100 px-0.5 shadow-sm">
+        {parts.map(([part, words, PartIcon]) => (
+          <SignButton
+            key={part}
+            label={words}
+            aria-expanded={open === part}
+            data-testid={`typing-${part}`}
+            className={open === part ? 'bg-base-200' : ''}
+            onClick={() => setOpen(open === part ? undefined : part)}
+          >
+            <PartIcon size={20} weight="light" />
+          </SignButton>
+        ))}
+        <SignButton label={t`Done typing`} data-testid="typing-done" onClick={onLeave}>
+          <CheckIcon size={20} />
+        </SignButton>
+      </div>
+      {open && (
+        <div
+          className="rounded-lg border border-base-300 bg-base-100 p-2 shadow-md"
+          data-testid={`typing-${open}-panel`}
+        >
+          {open === 'style' && <StylePart looks={looks} set={set} />}
+          {open === 'weight' && <WeightPart looks={looks} set={set} />}
+          {open === 'list' && <ListPart looks={looks} set={set} />}
+          {open === 'colour' && <ColourPart looks={looks} set={set} />}
+          {open === 'more' && <MorePart looks={looks} set={set} />}
+        </div>
+      )}
+    </div>
+  );
+}
+
+interface PartProps {
+  looks: Looks | undefined;
+  set: (trait: Trait, value: string) => void;
+}
+
+function StylePart({ looks, set }: PartProps) {
+  return (
+    <div className="grid w-[236px] grid-cols-2 gap-1">
+      {styles().map(({ value, words }) => (
+        <button
+          key={value}
+          type="button"
+          aria-pressed={(looks?.style ?? '') === value}
+          data-testid={`typing-style-${value || 'body'}`}
+          onClick={() => set('style', value)}
+          className={`h-11 truncate rounded-md border px-2 text-start ${(looks?.style ?? '') === value ? 'border-primary bg-base-200' : 'border-transparent hover:border-base-300'}`}
+          style={sampleOf(value, (looks?.family as Family) || 'serif')}
+        >
+          {words}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+function WeightPart({ looks, set }: PartProps) {
+  const size = Number(looks?.size) || usualSize[(looks?.style as Style) ?? ''] || usualSize[''];
+  const shift = (to: string) => set('shift', looks?.shift === to ? '' : to);
+  const flip = (trait: Trait) => set(trait, looks?.[trait] === '1' ? '' : '1');
+  return (
+    <div className="w-[270px]">
+      <div className="flex" role="group" aria-label={t`Weight`}>
+        <Sign label={t`Bold`} testId="bold" on={looks?.bold === '1'} icon={TextBIcon} press={() => flip('bold')} />
+        <Sign
+          label={t`Italic`}
+          testId="italic"
+          on={looks?.italic === '1'}
+          icon={TextItalicIcon}
+          press={() => flip('italic')}
+        />
+        <Sign
+          label={t`Underlined`}
+          testId="underline"
+          on={looks?.underline === '1'}
+          icon={TextUnderlineIcon}
+          press={() => flip('underline')}
+        />
+        <Sign
+          label={t`Struck out`}
+          testId="struck"
+          on={looks?.struck === '1'}
+          icon={TextStrikethroughIcon}
+          press={() => flip('struck')}
+        />
+        <Sign
+          label={t`Raised`}
+          testId="raised"
+          on={looks?.shift === 'raised'}
+          icon={TextSuperscriptIcon}
+          press={() => shift('raised')}
+        />
+        <Sign
+          label={t`Lowered`}
+          testId="lowered"
+          on={looks?.shift === 'lowered'}
+          icon={TextSubscriptIcon}
+          press={() => shift('lowered')}
+        />
+      </div>
+      <Slider
+        label={t`Size`}
+        value={size}
+        min={60}
+        max={480}
+        step={5}
+        testId="typing-size"
+        words={(tenths) => `${numberWords(tenths / 10, 1)} pt`}
+        onValue={(tenths) => set('size', String(tenths))}
+      />
+      <PickField
+        label={t`Typeface`}
+        testId="typing-family"
+        value={looks?.family === null ? undefined : looks?.family || 'serif'}
+        onValue={(family) => set('family', family === 'serif' ? '' : family)}
+        options={families().map(({ value, words }) => [value, words])}
+      />
+    </div>
+  );
+}
+
+function ListPart({ looks, set }: PartProps) {
+  const list = (to: string) => set('list', looks?.list === to ? '' : to);
+  const depth = Number(looks?.indent) || 0;
+  return (
+    <div className="flex" role="group" aria-label={t({ message: 'List', context: 'of paragraphs' })}>
+      <Sign
+        label={t`Dots`}
+        testId="bullets"
+        on={looks?.list === 'bullet'}
+        icon={ListBulletsIcon}
+        press={() => list('bullet')}
+      />
+      <Sign
+        label={t`Numbers`}
+        testId="numbers"
+        on={looks?.list === 'number'}
+        icon={ListNumbersIcon}
+        press={() => list('number')}
+      />
+      <Sign
+        label={t`Boxes to tick`}
+        testId="ticks"
+        on={looks?.list === 'tick'}
+        icon={CheckSquareIcon}
+        press={() => list('tick')}
+      />
+      <Sign
+        label={t`A step out`}
+        testId="outdent"
+        icon={TextOutdentIcon}
+        press={() => set('indent', depth > 1 ? String(depth - 1) : '')}
+      />
+      <Sign
+        label={t`A step in`}
+        testId="indent"
+        icon={TextIndentIcon}
+        press={() => set('indent', String(Math.min(depth + 1, mostDepth)))}
+      />
+    </div>
+  );
+}
+
+/** As WritingRules.MostIndent. */
+const mostDepth = 8;
+
+function ColourPart({ looks, set }: PartProps) {
+  const [part, setPart] = useState<'colour' | 'marker'>('colour');
+  const standing = looks?.[part] ?? '';
+  return (
+    <div className="w-[214px]">
+      <div className="flex gap-1" role="group" aria-label={t`Letters or marker`}>
+        {(['colour', 'marker'] as const).map((one) => (
+          <button
+            key={one}
+            type="button"
+            aria-pressed={part === one}
+            data-testid={`typing-${one === 'colour' ? 'letters' : 'marker'}`}
+            onClick={() => setPart(one)}
+            className={`h-11 grow rounded-md border px-2 text-[13px] ${part === one ? 'border-primary bg-base-200' : 'border-base-300'}`}
+          >
+            {one === 'colour' ? t`Letters` : t`Marker behind`}
+          </button>
+        ))}
+      </div>
+      <ColourWells
+        colour={standing ? `#${standing.slice(0, 6)}` : ''}
+        onColour={(colour) => set(part, `${colour.slice(1)}${part === 'marker' ? markerAlpha : 'ff'}`)}
+      />
+      <button
+        type="button"
+        data-testid="typing-no-colour"
+        className="mt-1 h-11 w-full rounded-md text-[13px] hover:bg-base-200"
+        onClick={() => set(part, '')}
+      >
+        {part === 'colour' ? t`As usual` : t`No marker`}
+      </button>
+    </div>
+  );
+}
+
+/** A marker behind letters covers this much. */
+const markerAlpha = '66';
+
+function MorePart({ looks, set }: PartProps) {
+  const leading = Number(looks?.leading) || 100;
+  const align = looks?.align ?? '';
+  return (
+    <div className="w-[224px]">
+      <div className="flex" role="group" aria-label={t`Where lines stand`}>
+        <Sign
+          label={t`Left`}
+          testId="align-left"
+          on={align === ''}
+          icon={TextAlignLeftIcon}
+          press={() => set('align', '')}
+        />
+        <Sign
+          label={t`In the middle`}
+          testId="align-centre"
+          on={align === 'centre'}
+          icon={TextAlignCenterIcon}
+          press={() => set('align', 'centre')}
+        />
+        <Sign
+          label={t`Right`}
+          testId="align-right"
+          on={align === 'right'}
+          icon={TextAlignRightIcon}
+          press={() => set('align', 'right')}
+        />
+        <Sign
+          label={t`At both edges`}
+          testId="align-justified"
+          on={align === 'justified'}
+          icon={TextAlignJustifyIcon}
+          press={() => set('align', 'justified')}
+        />
+      </div>
+      <Slider
+        label={t`Distance of lines`}
+        value={leading}
+        min={80}
+        max={250}
+        step={5}
+        testId="typing-leading"
+        words={(share) => `${share} %`}
+        onValue={(share) => set('leading', share === 100 ? '' : String(share))}
+      />
+    </div>
+  );
+}
+
+function Sign({
+  label,
+  testId,
+  on,
+  icon: Of,
+  press,
+}: {
+  label: string;
+  testId: string;
+  on?: boolean;
+  icon: Icon;
+  press: () => void;
+}): ReactNode {
+  return (
+    <SignButton
+      label={label}
+      aria-pressed={on}
+      data-testid={`typing-${testId}`}
+      className={on ? 'bg-base-200 text-primary' : ''}
+      onClick={press}
+    >
+      <Of size={20} weight={on ? 'regular' : 'light'} />
+    </SignButton>
+  );
+}

@@ -1,0 +1,389 @@
+import type { Core } from '../../core/runtime';
+import { bringFonts, onFonts } from '../../letters/fonts';
+import type { TextAhead } from '../../sync/ahead';
+import type { OpenDocument } from '../../sync/openDocument';
+import type { TypingPlace } from '../hand/things';
+import type { View } from '../ink/view';
+import type { Looks, Told, Trait } from './told';
+import { UnderText } from './underText';
+
+/** How what is begun anew is to look. */
+export type FirstLooks = Partial<Record<Trait, string>>;
+
+export interface TypingAround {
+  core: Core;
+  page: OpenDocument;
+  paper: string;
+  layer: () => string;
+  looks: () => FirstLooks;
+  /** Whether what is begun anew stands on the paper's lines. */
+  isOnLines: () => boolean;
+  view: () => View;
+  undo: () => void;
+  redo: () => void;
+  /** What is typed into, or what is selected in it, is another now. */
+  changed: () => void;
+  /** Whoever types is done. */
+  leave: () => void;
+  /** The text is gone: somebody else removed it, or it was taken back. */
+  gone: () => void;
+}
+
+/** What is typed is one step, and others see it, when nothing was typed for so long, ms; or it came to so many letters. */
+const restAfter = 900;
+const mostLetters = 400;
+/** The number of the field that says how long a text's lines are. */
+const measureField = 11;
+/** A press so near a text means it, pixels. */
+const reach = 6;
+/** A text is this far from the sheet's edge at least before it is begun at a line of the paper, 0.01 mm. */
+const leastWidth = 1500;
+const firstLine = 450;
+
+/** Somebody at a text on a page: takes what the keyboard says to Core, and shows the caret and what is selected. Lives outside React, since it works at the keyboard's speed. */
+export class Typing {
+  told: Told | undefined;
+  private readonly under: UnderText;
+  private readonly ends: (() => void)[] = [];
+  private handle = -1;
+  private ahead: TextAhead | undefined;
+  private pending: Uint8Array = new Uint8Array();
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private letters = 0;
+  /** Where a method of input, such as one for Japanese, is at work. */
+  private composing: { from: number; to: number } | undefined;
+  private shows = false;
+  private readonly begins: { x: number; y: number; width: number; ruling: number } | undefined;
+
+  /** @param root The element that the browser's own text lies in. */
+  constructor(
+    private readonly root: HTMLElement,
+    private readonly around: TypingAround,
+    place: TypingPlace,
+  ) {
+    this.under = new UnderText(root);
+    const { core, page, view } = around;
+    const at = place.width === undefined ? core.TextBridge.At(page.handle, place.x, place.y, reach / view().scale) : '';
+    if (at) {
+      core.TextBridge.Open(page.handle, at);
+      const letter = core.TextBridge.LetterAt(page.handle, place.x, place.y);
+      core.TextBridge.Select(page.handle, letter, letter);
+    } else this.begins = this.placeOf(place);
+    this.handle = page.handle;
+    this.listen();
+    this.tell();
+    this.root.focus({ preventScroll: true });
+    this.showSelection();
+  }
+
+  /** Whether something is there to be typed into, and not just a place for it. */
+  get isThere(): boolean {
+    return this.told !== undefined;
+  }
+
+  /** Where the first line begins, of a text that is there or may come, and how it is turned; page units. */
+  get lies(): { place: Told['place']; measure: number; box: Told['box'] } {
+    if (this.told) return this.told;
+    const { x, y, width } = this.begins!;
+    return { place: [1, 0, 0, 1, x, y], measure: width, box: [0, -400, width, 130] };
+  }
+
+  get selection(): { from: number; to: number } {
+    return this.under.selection ?? { from: this.told?.from ?? 0, to: this.told?.to ?? 0 };
+  }
+
+  /** What stands where something is selected. */
+  get looks(): Looks | undefined {
+    if (!this.told) return undefined;
+    const { from, to } = this.selection;
+    return JSON.parse(this.around.core.TextBridge.Looks(this.around.page.handle, from, to)) as Looks;
+  }
+
+  /** Makes what is selected look otherwise, or what is typed next. */
+  format(trait: Trait, value: string): void {
+    this.act((page, from, to) => this.around.core.TextBridge.Format(page, from, to, trait, value));
+  }
+
+  /** How long its lines are. */
+  setMeasure(measure: number): void {
+    const { core, page } = this.around;
+    this.end();
+    const item = core.TextBridge.Typing(page.handle);
+    if (item)
+      page.perform((handle, now) =>
+        core.HandBridge.Set(handle, [item], [measureField], [String(Math.round(measure))], now),
+      );
+  }
+
+  /** The page is seen otherwise, or somebody did something to it. */
+  refresh(): void {
+    if (this.composing) return;
+    if (!this.settle()) return;
+    const hasFocus = document.activeElement === this.root;
+    this.tell();
+    if (hasFocus) this.showSelection();
+  }
+
+  /** What was typed becomes an operation, and one step. */
+  end(): void {
+    clearTimeout(this.timer);
+    this.letters = 0;
+    const { core, page } = this.around;
+    if (!this.settle()) return;
+    page.performTogether((handle, now) => core.TextBridge.End(handle, now));
+    if (this.pending.length > 0) page.retyped(false);
+    this.pending = new Uint8Array();
+    this.ahead?.done();
+    this.ahead = undefined;
+  }
+
+  stop(): void {
+    this.end();
+    for (const end of this.ends) end();
+    if (this.around.page.handle === this.handle) this.around.core.TextBridge.Close(this.handle);
+  }
+
+  /** Core may hold the page anew: what was typed goes on there. False when the text is gone. */
+  private settle(): boolean {
+    const { core, page } = this.around;
+    if (page.handle !== this.handle && this.handle !== -1 && !this.begins) {
+      this.handle = page.handle;
+      const { item } = this;
+      if (this.pending.length > 0) page.perform((handle, now) => core.TextBridge.Finish(handle, this.pending, now));
+      this.pending = new Uint8Array();
+      core.TextBridge.Open(page.handle, item);
+    }
+    if (!this.item) return this.begins !== undefined;
+    if (core.TextBridge.Typing(page.handle)) return true;
+    this.around.gone();
+    return false;
+  }
+
+  private item = '';
+
+  private placeOf({ x, y, width }: TypingPlace) {
+    const { core, page, paper, isOnLines } = this.around;
+    // A box that was dragged has its first line within it.
+    const at = width === undefined ? y : y + firstLine;
+    const [foot, ruling, right] = core.TextBridge.RowAt(page.handle, paper, x, at) as [number, number, number];
+    return {
+      x: Math.round(x),
+      y: isOnLines() ? foot : Math.round(at),
+      width: Math.round(width ?? Math.max(right - x, leastWidth)),
+      ruling: isOnLines() ? ruling : 0,
+    };
+  }
+
+  private listen(): void {
+    this.on('beforeinput', (event) => this.input(event));
+    this.on('input', (event) => this.composed(event as InputEvent));
+    this.on('compositionstart', () => (this.composing = this.selection));
+    this.on('compositionend', () => {
+      const at = this.composing?.to;
+      this.composing = undefined;
+      this.under.forget();
+      this.tell(true);
+      if (at !== undefined) this.select(at, at);
+    });
+    this.on('keydown', (event) => this.key(event));
+    this.on('copy', (event) => this.copy(event));
+    this.on('cut', (event) => {
+      this.copy(event);
+      this.type('');
+    });
+    this.on('paste', (event) => {
+      event.preventDefault();
+      event.stopPropagation();
+      this.type(event.clipboardData?.getData('text/plain') ?? '');
+    });
+    this.on('blur', () => this.end());
+    const selected = () => {
+      const own = this.shows || this.composing ? undefined : this.under.selection;
+      if (!own || !this.told || document.activeElement !== this.root) return;
+      if (own.from === this.told.from && own.to === this.told.to) return;
+      // Whoever goes elsewhere in the text begins another step.
+      this.end();
+      [this.told.from, this.told.to] = [own.from, own.to];
+      this.around.core.TextBridge.Select(this.around.page.handle, own.from, own.to);
+      this.around.changed();
+    };
+    document.addEventListener('selectionchange', selected);
+    const fonts = onFonts(() => {
+      this.under.forget();
+      this.refresh();
+    });
+    const leave = () => this.end();
+    addEventListener('pagehide', leave);
+    this.ends.push(
+      () => document.removeEventListener('selectionchange', selected),
+      fonts,
+      () => removeEventListener('pagehide', leave),
+    );
+  }
+
+  private on<K extends keyof HTMLElementEventMap>(type: K, hear: (event: HTMLElementEventMap[K]) => void): void {
+    this.root.addEventListener(type, hear);
+    this.ends.push(() => this.root.removeEventListener(type, hear));
+  }
+
+  private key(event: KeyboardEvent): void {
+    if (event.isComposing) return;
+    const command = event.ctrlKey || event.metaKey;
+    const key = event.key.toLowerCase();
+    const trait = command && !event.altKey ? ({ b: 'bold', i: 'italic', u: 'underline' } as const)[key] : undefined;
+    if (trait) this.toggle(trait);
+    else if (command && key === 'z') this.step(event.shiftKey);
+    else if (command && key === 'y') this.step(true);
+    else if (event.key === 'Escape') this.around.leave();
+    else if (event.key === 'Tab' && !command && !event.altKey)
+      this.act((page, from, to) => this.around.core.TextBridge.Tab(page, from, to, event.shiftKey ? -1 : 1));
+    else return;
+    event.preventDefault();
+  }
+
+  private toggle(trait: 'bold' | 'italic' | 'underline'): void {
+    this.format(trait, this.looks?.[trait] === '1' ? '' : '1');
+  }
+
+  private step(again: boolean): void {
+    this.end();
+    if (again) this.around.redo();
+    else this.around.undo();
+  }
+
+  private input(event: InputEvent): void {
+    const { core } = this.around;
+    // The browser does it itself, and what comes of it is taken over.
+    if (event.isComposing || event.inputType === 'insertCompositionText') return;
+    event.preventDefault();
+    const target = this.targetOf(event);
+    switch (event.inputType) {
+      case 'insertParagraph':
+        return this.act((page, from, to) => core.TextBridge.Enter(page, from, to));
+      case 'insertLineBreak':
+        return this.type('\u2028', target);
+      case 'insertText':
+      case 'insertReplacementText':
+      case 'insertFromDrop':
+        return this.type(event.data ?? event.dataTransfer?.getData('text/plain') ?? '', target);
+      case 'historyUndo':
+        return this.step(false);
+      case 'historyRedo':
+        return this.step(true);
+      case 'formatBold':
+        return this.toggle('bold');
+      case 'formatItalic':
+        return this.toggle('italic');
+      case 'formatUnderline':
+        return this.toggle('underline');
+      default:
+        if (event.inputType.startsWith('delete')) this.remove(event.inputType, target);
+    }
+  }
+
+  /** The letters that the browser would replace. */
+  private targetOf(event: InputEvent): { from: number; to: number } | undefined {
+    const [range] = event.getTargetRanges();
+    if (!range) return undefined;
+    const from = this.under.positionOf(range.startContainer, range.startOffset);
+    const to = this.under.positionOf(range.endContainer, range.endOffset);
+    return from === undefined || to === undefined ? undefined : { from: Math.min(from, to), to: Math.max(from, to) };
+  }
+
+  private remove(how: string, target: { from: number; to: number } | undefined): void {
+    if (!this.told) return;
+    const { from, to } = this.selection;
+    if (from === to && how === 'deleteContentBackward') {
+      let isDone = false;
+      this.act((page) => (isDone = this.around.core.TextBridge.Back(page, from)));
+      if (isDone) return;
+    }
+    let [first, last] = target ? [target.from, target.to] : [from, to];
+    // At the edge of a line the browser sees nothing to be removed.
+    if (first === last && how.endsWith('Backward')) first = Math.max(0, first - 1);
+    else if (first === last && how.endsWith('Forward')) last = Math.min(this.told.length, last + 1);
+    if (first < last) this.type('', { from: first, to: last });
+  }
+
+  /** What a method of input came to up to now. */
+  private composed(event: InputEvent): void {
+    const at = this.composing;
+    if (!at || event.inputType !== 'insertCompositionText') return;
+    const letters = event.data ?? '';
+    this.shown(() => this.around.core.TextBridge.Type(this.made(), at.from, at.to, letters));
+    at.to = at.from + letters.length;
+  }
+
+  private type(letters: string, at: { from: number; to: number } = this.selection): void {
+    if (!letters && at.from === at.to) return;
+    this.act((page) => this.around.core.TextBridge.Type(page, at.from, at.to, letters), letters.length);
+  }
+
+  /** Does something to the text, and shows what became of it. */
+  private act(change: (page: number, from: number, to: number) => void, letters = 1): void {
+    const { from, to } = this.selection;
+    if (!this.settle()) return;
+    this.shown(() => change(this.made(), from, to));
+    this.tell(true);
+    this.showSelection();
+    this.letters += letters;
+    if (this.letters >= mostLetters) this.end();
+  }
+
+  /** What is done in between is seen at once, kept ahead, and an operation when the hand rests. */
+  private shown(change: () => void): void {
+    const { core, page } = this.around;
+    change();
+    this.pending = core.TextBridge.Ahead(page.handle);
+    this.ahead ??= page.textAhead();
+    this.ahead.keep(this.pending);
+    page.retyped(true);
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => this.end(), restAfter);
+  }
+
+  /** The page's handle; the text is laid down when the first of it is typed. */
+  private made(): number {
+    const { core, page, layer, looks } = this.around;
+    if (this.told || this.item) return page.handle;
+    const { x, y, width, ruling } = this.begins!;
+    page.perform((handle, now) =>
+      core.TextBridge.Add(handle, x, y, width, ruling, JSON.stringify(looks()), layer(), now),
+    );
+    this.handle = page.handle;
+    return page.handle;
+  }
+
+  private tell(typed = false): void {
+    const { core, page, view } = this.around;
+    this.item = core.TextBridge.Typing(page.handle);
+    if (this.item) {
+      this.told = JSON.parse(core.TextBridge.Told(page.handle)) as Told;
+      bringFonts(core);
+      const [a, b] = this.told.place;
+      this.under.show(this.told, view().scale * Math.hypot(a, b));
+    }
+    if (!typed || this.item) this.around.changed();
+  }
+
+  private select(from: number, to: number): void {
+    if (this.told) [this.told.from, this.told.to] = [from, to];
+    this.around.core.TextBridge.Select(this.around.page.handle, from, to);
+    this.showSelection();
+  }
+
+  private showSelection(): void {
+    if (!this.told) return;
+    this.shows = true;
+    this.under.select(this.told.from, this.told.to, this.under.selection?.isBackward);
+    this.shows = false;
+  }
+
+  private copy(event: ClipboardEvent): void {
+    event.preventDefault();
+    event.stopPropagation();
+    const { from, to } = this.selection;
+    if (this.told && from < to)
+      event.clipboardData?.setData('text/plain', this.around.core.TextBridge.Text(this.around.page.handle, from, to));
+  }
+}

@@ -1,0 +1,180 @@
+using System.Globalization;
+using System.Xml.Linq;
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CalmQuill.Core.Papers;
+using CalmQuill.Core.Typesetting;
+using CalmQuill.Core.Writing;
+using CalmQuill.Documents.Letters;
+using CalmQuill.Documents.Pdf;
+using CalmQuill.Documents.Svg;
+using CalmQuill.Testing;
+using static CalmQuill.Documents.Tests.Poppler;
+
+namespace CalmQuill.Documents.Tests;
+
+/// <summary>Typed text in files, read back by poppler's pdftotext and pdftoppm.</summary>
+public sealed class TextTests : IDisposable
+{
+    private readonly string folder = Directory.CreateTempSubdirectory("quill-text").FullName;
+    private readonly Replica device = new(1, Generate.People[0]);
+    private readonly PageDocument page = new();
+
+    public TextTests() => HarfBuzzShaper.Install();
+
+    public void Dispose() => Directory.Delete(folder, recursive: true);
+
+    [Fact]
+    public async Task What_was_typed_is_read_back_in_its_order_in_every_script()
+    {
+        string[] lines =
+        [
+            "The pendulum’s period, first fitting office affairs.",
+            "Ζυγός και γρανάζι · Маятник и якорь",
+            "שלום עולם",
+            "مرحبا بالعالم",
+            "घड़ी की सुई",
+        ];
+        Put(string.Join('\n', lines), new PassageFormat(4, 12, Trait.Bold, "1"));
+        var read = new string([.. Run("pdftotext", "-layout", await Pdf(), "-").Where(letter => !IsDirection(letter))]);
+        foreach (var line in lines)
+            Assert.Contains(line, read, StringComparison.Ordinal);
+        var fonts = Run("pdffonts", Path.Combine(folder, "out.pdf")).Split('\n').Skip(2).Where(line => line.Length > 0).ToList();
+        // Every one is embedded, in part, and says what letters its glyphs stand for.
+        Assert.Equal(5, fonts.Count);
+        Assert.All(fonts, line => Assert.Matches("yes yes yes", line));
+
+        static bool IsDirection(char letter) => letter is >= '\u202a' and <= '\u202e' or '\u200e' or '\u200f';
+    }
+
+    [Fact]
+    public async Task Words_stand_in_the_file_where_they_were_set()
+    {
+        var text = Put("The anchor escapement was fitted to clocks\nfrom about 1670 on.", new PassageFormat(43, 47, Trait.Size, "240"));
+        var read = XDocument.Parse(Run("pdftotext", "-bbox", await Pdf(), "-"));
+        var words = read.Descendants()
+            .Where(element => element.Name.LocalName == "word")
+            .Select(element => (element.Value, Left: Millimetres(element, "xMin"), Right: Millimetres(element, "xMax")))
+            .ToList();
+        var set = ((TextContent)page.Find(text)!.Content).Set;
+        var pieces = set
+            .Paragraphs.SelectMany(one => one.Paragraph.Lines)
+            .SelectMany(line => line.Pieces)
+            .Where(piece => !piece.IsSpace)
+            .Select(piece => (piece.Shape.Text, Left: 30 + piece.X / 6_400.0, Right: 30 + (piece.X + piece.Width) / 6_400.0))
+            .ToList();
+        Assert.Equal(pieces.Select(piece => piece.Text), words.Select(word => word.Value));
+        Assert.All(
+            pieces.Zip(words),
+            pair =>
+                Assert.True(Math.Abs(pair.First.Left - pair.Second.Left) + Math.Abs(pair.First.Right - pair.Second.Right) < 0.06, $"{pair}")
+        );
+
+        static double Millimetres(XElement word, string edge) =>
+            double.Parse(word.Attribute(edge)!.Value, CultureInfo.InvariantCulture) * 25.4 / 72;
+    }
+
+    [Fact]
+    public async Task The_same_is_painted_in_both_kinds_of_file()
+    {
+        Put(
+            "Maß & Gewicht\nof 994 mm",
+            new PassageFormat(0, 3, Trait.Underline, "1"),
+            new PassageFormat(4, 5, Trait.Marker, "e3b23c80"),
+            new PassageFormat(14, 23, Trait.List, "tick")
+        );
+        Run("pdftoppm", "-r", "100", "-gray", await Pdf(), Path.Combine(folder, "pdf"));
+        var svg = Path.Combine(folder, "page.svg");
+        await File.WriteAllTextAsync(svg, PageSvg.Write(Printed()));
+        var glyphs = XDocument.Load(svg).Descendants().Count(element => element.Name.LocalName == "use");
+        Assert.Equal("Maß&Gewichtof994mm".Length, glyphs);
+        var (width, _, pixels) = ReadPgm(Directory.GetFiles(folder, "pdf*.pgm").Single());
+        // Letters are dark where they stand: the first line 50 mm down, 30 mm from the left.
+        Assert.Contains(Enumerable.Range(0, 12 * 20), i => pixels[(187 + i / 20) * width + 118 + i % 20] < 90);
+    }
+
+    [Fact]
+    public void In_small_pictures_lines_are_bars_and_in_large_parts_letters()
+    {
+        Put("The pendulum swings");
+        string Small() => ThumbnailSvg.Write(Printed());
+        Assert.DoesNotContain("<use", Small(), StringComparison.Ordinal);
+        Assert.Equal(3, XDocument.Parse(Small()).Descendants().Count(element => (string?)element.Attribute("fill-opacity") == "0.55"));
+        Assert.Contains("<use", ThumbnailSvg.WritePart(Printed(), new Box(2_500, 4_000, 12_500, 6_000)), StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("serif")]
+    [InlineData("sans-bold")]
+    [InlineData("mono-italic")]
+    [InlineData("round")]
+    [InlineData("hand")]
+    [InlineData("arabic")]
+    [InlineData("emoji")]
+    public void A_font_that_ends_too_soon_or_is_damaged_is_refused_and_nothing_else_happens(string name)
+    {
+        var whole = Fonts.Find(name)!.File;
+        Assert.True(whole.GlyphCount > 50);
+        var random = new Random(7);
+        for (var i = 0; i < 60; i++)
+        {
+            var bytes = whole.Data.ToArray();
+            if (i % 2 == 0)
+                bytes = bytes[..random.Next(bytes.Length)];
+            else
+            {
+                for (var k = 0; k < 40; k++)
+                    bytes[random.Next(i % 4 == 1 ? 600 : bytes.Length)] = (byte)random.Next(256);
+            }
+
+            try
+            {
+                var font = new FontFile(bytes);
+                for (var glyph = 0; glyph < Math.Min(font.GlyphCount, 80); glyph++)
+                    font.OutlineOf(glyph);
+                font.GlyphOf('a');
+                FontSubset.Of(font, new HashSet<int> { 1, 2, 3 });
+            }
+            catch (InvalidDataException) { }
+        }
+    }
+
+    [Fact]
+    public void Every_family_has_the_letters_that_it_is_said_to_have()
+    {
+        const string latin = "abcxyzABCXYZ0123456789.,;:!?()[]–—„“”‘’«»€%&@äöüßéèçñøåæœłšžőř",
+            cyrillic = "абвгдежзийклмнопрстуфхцчшщъыьэюяЁёЇї",
+            greek = "αβγδεζηθικλμνξοπρστυφχψωΆΈΉΊΌΎΏ";
+        foreach (var family in new[] { "serif", "sans", "mono", "round", "hand" })
+        {
+            foreach (var letter in latin + cyrillic + (family is "round" or "hand" ? "" : greek))
+            {
+                var font = Families.FontOf(letter, family, false, false)!;
+                Assert.True(font.Name == family, $"{letter} of {family} is set in {font.Name}");
+                Assert.NotEqual(0, font.File.GlyphOf(letter));
+            }
+        }
+
+        // What a family has not is had from another; nothing is left out.
+        Assert.Equal("sans", Families.FontOf('π', "hand", false, false)!.Name);
+        Assert.All(Families.All, name => Assert.NotNull(Fonts.Find(name)));
+    }
+
+    private OpId Put(string text, params PassageFormat[] formats)
+    {
+        var operation = device.Make(new Change.TextAdded(Transform.Shift(3_000, 5_000), 14_000, 800, new Passage(text, formats), []), 1);
+        Assert.True(page.Apply(operation));
+        return operation.Id;
+    }
+
+    private PrintedPage Printed() => new(page, Paper.Default, "");
+
+    private async Task<string> Pdf()
+    {
+        var file = Path.Combine(folder, "out.pdf");
+        await File.WriteAllBytesAsync(file, await PdfExport.Write("Text", new[] { Printed() }.ToAsyncEnumerable(), default));
+        return file;
+    }
+}
