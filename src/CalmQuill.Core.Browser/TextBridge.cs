@@ -132,6 +132,32 @@ public static partial class TextBridge
         return content.Set.LetterAt((int)(bx * Lengths.PerUnit), (int)(by * Lengths.PerUnit));
     }
 
+    /// <summary>The text that is typed into, and the letters before which the selection begins and ends, by names that stay theirs: what others are told. Empty where others do not know them yet.</summary>
+    [JSExport]
+    public static string[] Caret(int page) => ((OpenPage)Session.Document(page)).Typing is { IsThere: true } hand ? hand.Caret() : [];
+
+    /// <summary>
+    /// Where somebody else's caret stands: x and y of its upper and its lower end, and then the four corners of what they have selected, line by line; 0.01 mm. Empty
+    /// where their text, or a letter of it, is not here.
+    /// </summary>
+    [JSExport]
+    public static double[] CaretOf(int page, string item, string from, string to)
+    {
+        if (Session.Document<PageDocument>(page).Find(OpId.Parse(item)) is not { Shown: true, Content: TextContent text })
+            return [];
+        if (text.Typed.PositionOf(LetterId.Parse(from)) is not { } first || text.Typed.PositionOf(LetterId.Parse(to)) is not { } last)
+            return [];
+        var (top, foot) = text.CaretAt(last);
+        return
+        [
+            top.X,
+            top.Y,
+            foot.X,
+            foot.Y,
+            .. text.Behind(first, last).SelectMany(corners => corners).SelectMany(corner => new[] { corner.X, corner.Y }),
+        ];
+    }
+
     /// <summary>The letters from one to another.</summary>
     [JSExport]
     public static string Text(int page, int from, int to) => Hand(page).Text.Text[from..to];

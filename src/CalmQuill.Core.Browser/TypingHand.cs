@@ -43,6 +43,10 @@ internal sealed class TypingHand(PageDocument page, OpId item, OpId? made)
             ? (first, last)
             : (0, 0);
 
+    /// <summary>The text and where the selection is, by names that others know; nothing while it is at letters that are no operation yet.</summary>
+    public string[] Caret() =>
+        from.Operation.Counter == Waiting || to.Operation.Counter == Waiting ? [] : [item.ToString(), from.ToString(), to.ToString()];
+
     public void Select(int first, int last) => (from, to) = (Text.At(first), Text.At(last));
 
     /// <summary>What keys do; what it does is shown at once.</summary>

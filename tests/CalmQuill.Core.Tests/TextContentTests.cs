@@ -91,6 +91,37 @@ public sealed class TextContentTests : OnPage
     }
 
     [Fact]
+    public void Carets_and_what_is_selected_lie_on_the_page_where_the_letters_do()
+    {
+        var text = Put("ab\ncdef");
+        var content = (TextContent)Item(text).Content;
+        var letter = Lengths.OfType(60) / (double)Lengths.PerUnit;
+        var (top, foot) = content.CaretAt(4);
+        Assert.Equal(Left + letter, top.X, 1.0);
+        Assert.Equal((top.X, Foot + 710 - 402), (foot.X, Math.Round(top.Y)));
+        Assert.True(top.Y < Foot + 710 && Foot + 710 < foot.Y);
+        // Behind a line break a line begins; behind all letters the last one ends.
+        Assert.Equal(Left, content.CaretAt(3).Top.X, 1.0);
+        Assert.Equal(Left + 4 * letter, content.CaretAt(7).Top.X, 2.0);
+        var behind = content.Behind(1, 5).ToList();
+        Assert.Equal(2, behind.Count);
+        Assert.Equal((Left + letter, Left + 2 * letter), (behind[0][0].X, behind[0][1].X), new Near());
+        Assert.Equal((Left, Left + 2 * letter), (behind[1][0].X, behind[1][1].X), new Near());
+        Assert.Empty(content.Behind(2, 2));
+        // Moved and turned the box takes them along.
+        Do(Ines, new Change.ItemsTransformed([text], [], new Transform(0, Transform.One, -Transform.One, 0, 20_000, 0)));
+        Assert.Equal(Left + letter, content.CaretAt(4).Top.Y, 1.0);
+    }
+
+    private sealed class Near : IEqualityComparer<(double, double)>
+    {
+        public bool Equals((double, double) one, (double, double) other) =>
+            Math.Abs(one.Item1 - other.Item1) + Math.Abs(one.Item2 - other.Item2) < 3;
+
+        public int GetHashCode((double, double) pair) => 0;
+    }
+
+    [Fact]
     public void Its_boxes_are_found_where_they_are_ticked()
     {
         var text = Put("oil\nwind", new PassageFormat(0, 9, Trait.List, "tick"));

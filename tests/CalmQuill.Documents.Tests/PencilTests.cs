@@ -11,7 +11,7 @@ using CalmQuill.Core.Papers;
 using CalmQuill.Documents.Pdf;
 using CalmQuill.Documents.Svg;
 using CalmQuill.Testing;
-using static CalmQuill.Documents.Tests.Poppler;
+using static CalmQuill.Testing.Poppler;
 
 namespace CalmQuill.Documents.Tests;
 

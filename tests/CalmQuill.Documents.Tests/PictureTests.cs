@@ -13,7 +13,7 @@ using CalmQuill.Documents.Pdf;
 using CalmQuill.Documents.Svg;
 using CalmQuill.Testing;
 using CsCheck;
-using static CalmQuill.Documents.Tests.Poppler;
+using static CalmQuill.Testing.Poppler;
 
 namespace CalmQuill.Documents.Tests;
 

@@ -22,7 +22,8 @@ internal static class PageHands
         return ((x - view[1]) / view[0], (y - view[2]) / view[0]);
     }
 
-    private static double[] View(Browser browser) =>
+    /// <summary>Pixels for 0.01 mm, and where the page's corner lies.</summary>
+    public static double[] View(Browser browser) =>
         browser.Until(
             () =>
                 browser

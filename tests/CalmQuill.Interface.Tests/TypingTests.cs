@@ -1,7 +1,13 @@
+using System.Globalization;
+using System.Text.Json;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
+using CalmQuill.Core.Papers;
 using CalmQuill.Core.Writing;
+using CalmQuill.Documents;
+using CalmQuill.Documents.Letters;
+using CalmQuill.Documents.Pdf;
 using CalmQuill.Testing;
 using OpenQA.Selenium;
 
@@ -70,6 +76,9 @@ public sealed class TypingTests : InterfaceTest
         var maren = OpenPage(Group.Owner, 2);
         Press(maren, 7_200, 9_500);
         Press(ines, 4_050, 9_500);
+        // Each sees where the other types.
+        ines.Until(() => ines.Count("[data-testid=other-caret]") == 1, "Maren’s caret");
+        maren.Until(() => maren.Count("[data-testid=other-caret]") == 1, "Ines’s caret");
         maren.Type(Keys.End + " It beats seconds.");
         ines.Type(Keys.Home + "So: ");
         Until(ines, "So: The pendulum swings. It beats seconds.");
@@ -92,12 +101,136 @@ public sealed class TypingTests : InterfaceTest
         maren.Until(() => TextOn(maren, Group.Owner)?.Text == TextOn(ines)!.Text, "the same on both");
         ines.Press("typing-done");
         maren.Press("typing-done");
+        ines.Until(() => ines.Count("[data-testid=other-caret]") == 0, "nobody else typing");
         // Undo is each one's own.
         ines.WaitForSync("All saved");
         ines.TypeWithControl("z");
         maren.Until(() => TextOn(maren, Group.Owner)?.Text is { } left && !left.Contains("Iron") && left.Contains("Wood"), "one step back");
         Assert.Empty(maren.Errors());
     }
+
+    [Fact]
+    public async Task The_same_lines_stand_on_the_screen_and_in_files()
+    {
+        var browser = OpenPage(Group.Writer);
+        Begin(browser, 4_000, 9_300);
+        // Kerning, ligatures, marks that are put on, and letters that change with their neighbours; numbers in what runs from the right.
+        browser.Type("AVATAR: first fitting office, Tj. \u0301e" + Keys.Enter);
+        browser.Type("Ζυγός και γρανάζι · Маятник и якорь — and so on to the end of the line and beyond it" + Keys.Enter);
+        browser.Type("שלום 12 עולם (anchor) ושוב" + Keys.Enter + "مرحبا بالعالم" + Keys.Enter);
+        browser.TypeWithControl("i");
+        browser.Type("घड़ी की सुई");
+        browser.Press("typing-done");
+        var (text, words) = ((TextContent)TextItemOn(browser)!.Content, 0);
+        browser.Until(() => TextOn(browser)!.Paragraphs().Count() == 5, "five paragraphs");
+        text = (TextContent)TextItemOn(browser)!.Content;
+        HarfBuzzShaper.Install();
+        var here = text.Set.Paragraphs.SelectMany(one => one.Paragraph.Lines.Select(line => (one.Start, one.Y, Line: line))).ToList();
+        using var told = JsonDocument.Parse(ToldBy(browser));
+        var there = told
+            .RootElement.GetProperty("paragraphs")
+            .EnumerateArray()
+            .SelectMany(one => one.GetProperty("lines").EnumerateArray().Select(line => (Paragraph: one, Line: line)))
+            .ToList();
+        Assert.Equal(here.Count, there.Count);
+        foreach (var (one, other) in here.Zip(there))
+        {
+            Assert.Equal(
+                (one.Line.Start, one.Line.End),
+                (other.Line.GetProperty("start").GetInt32(), other.Line.GetProperty("end").GetInt32())
+            );
+            Assert.Equal(one.Line.Left / 64.0, other.Line.GetProperty("x").GetDouble());
+            Assert.Equal(
+                (one.Y + one.Line.Y) / 64.0,
+                other.Paragraph.GetProperty("y").GetDouble() + other.Line.GetProperty("y").GetDouble()
+            );
+            foreach (
+                var (piece, span) in one.Line.Pieces.OrderBy(piece => piece.Start).Zip(other.Line.GetProperty("spans").EnumerateArray())
+            )
+            {
+                words++;
+                Assert.Equal(piece.Shape.Text, span.GetProperty("text").GetString());
+                Assert.Equal(piece.Width / 64.0, span.GetProperty("width").GetDouble());
+            }
+        }
+
+        Assert.InRange(words, 40, 100);
+
+        // Poppler paints the file, and the browser its canvas: of the pixels of the text's box less than one in two hundred differs.
+        var view = PageHands.View(browser);
+        var page = new PageDocument();
+        foreach (var operation in OperationsOn(browser, Group.Writer))
+            page.Apply(operation);
+        var folder = Directory.CreateTempSubdirectory("quill-typing").FullName;
+        var file = Path.Combine(folder, "page.pdf");
+        // A file's pixels are counted from its foot: on paper that is a whole number of them high they are the screen's.
+        var paper = Paper.Default with
+        {
+            Size = new PaperSize("210x297", 21_000, (int)(Math.Round(29_700 * view[0]) / view[0])),
+        };
+        var printed = new PrintedPage(page, paper, "");
+        await File.WriteAllBytesAsync(file, await PdfExport.Write("", new[] { printed }.ToAsyncEnumerable(), default));
+        // So many dots an inch that some of the file's pixels are one of the screen: Poppler sets letters on whole rows, which must not matter.
+        const int fine = 4;
+        var dots = (fine * view[0] * 2_540).ToString(CultureInfo.InvariantCulture);
+        Poppler.Run("pdftoppm", "-r", dots, "-gray", "-singlefile", file, Path.Combine(folder, "page"));
+        var (width, _, pixels) = Poppler.ReadPgm(Path.Combine(folder, "page.pgm"));
+        var box = BoundsOn(browser);
+        int left = (int)(box.Left * view[0]),
+            top = (int)(box.Top * view[0]),
+            wide = (int)(box.Right * view[0]) - left,
+            high = (int)(box.Bottom * view[0]) - top;
+        var seen = Convert.FromBase64String(
+            (string)
+                browser.Script(
+                    """
+                    const [left, top, width, height] = arguments;
+                    const canvas = [...document.querySelectorAll('[data-testid=sheet] canvas')].find((one) => one.style.visibility === 'visible');
+                    const { data } = canvas.getContext('2d').getImageData(left, top, width, height);
+                    const grey = Array.from({ length: width * height }, (_, i) => Math.round(data[4 * i] * 0.3 + data[4 * i + 1] * 0.59 + data[4 * i + 2] * 0.11));
+                    return btoa(grey.map((one) => String.fromCharCode(one)).join(''));
+                    """,
+                    left + view[1],
+                    top + view[2],
+                    wide,
+                    high
+                )!
+        );
+        var (others, dark) = (0, 0);
+        for (var i = 0; i < seen.Length; i++)
+        {
+            int x = fine * (left + i % wide),
+                y = fine * (top + i / wide);
+            var inFile = Enumerable.Range(0, fine * fine).Average(k => pixels[(y + k / fine) * width + x + k % fine]);
+            if (Math.Abs(inFile - seen[i]) > 96)
+                others++;
+            if (seen[i] < 128)
+                dark++;
+        }
+
+        Assert.True(dark > seen.Length / 50, $"{dark} of {seen.Length} pixels are dark");
+        Assert.True(others < seen.Length / 200, $"{others} of {seen.Length} pixels differ");
+        Directory.Delete(folder, true);
+        Assert.Empty(browser.Errors());
+    }
+
+    /// <summary>How the browser sets the text that the device holds.</summary>
+    private string ToldBy(Browser browser) =>
+        (string)
+            browser.AsyncScript(
+                """
+                const [bytes, item, done] = arguments;
+                (async () => {
+                  const { DocumentBridge, TextBridge } = (await globalThis.getDotnetRuntime(0).getAssemblyExports('CalmQuill.Core.Browser.dll')).CalmQuill.Core.Browser;
+                  const handle = DocumentBridge.Open(3);
+                  DocumentBridge.Apply(handle, Uint8Array.from(atob(bytes), (letter) => letter.charCodeAt(0)));
+                  TextBridge.Open(handle, item);
+                  done(TextBridge.Told(handle));
+                })().catch((problem) => done(String(problem)));
+                """,
+                Convert.ToBase64String(OperationCodec.Encode(OperationsOn(browser, Group.Writer))),
+                TextItemOn(browser)!.Id.ToString()
+            )!;
 
     [Fact]
     public void A_word_that_was_being_typed_when_its_tab_was_closed_is_there_on_the_next_opening()

@@ -735,7 +735,7 @@ public sealed class RolesTests : IAsyncLifetime
             .Select(method => method.Name)
             .Order();
         Assert.Equal(
-            ["Follow", "Hand", "Hold", "Join", "Leave", "Lower", "Pen", "Point", "Show", "Stand", "Teach", "View", "Wet"],
+            ["Caret", "Follow", "Hand", "Hold", "Join", "Leave", "Lower", "Pen", "Point", "Show", "Stand", "Teach", "View", "Wet"],
             methods
         );
 
@@ -747,6 +747,8 @@ public sealed class RolesTests : IAsyncLifetime
             Assert.Equal(mayWrite, await Allowed(() => hub.InvokeAsync("Pen", Address(page), 1, 2)));
             Assert.Equal(mayWrite, await Allowed(() => hub.InvokeAsync("Hold", Address(page), new byte[32])));
             Assert.False(await Allowed(() => hub.InvokeAsync("Hold", Address(page), new byte[31])));
+            Assert.Equal(mayWrite, await Allowed(() => hub.InvokeAsync("Caret", Address(page), "0000000000000001-1", "start", "end")));
+            Assert.False(await Allowed(() => hub.InvokeAsync("Caret", Address(page), new string('a', 61), "start", "end")));
             // Where one looks one may say in a notebook that one follows, and nowhere else.
             var inNotebook = $"{group.Space}/notebook/{notebook}";
             foreach (var joined in new[] { false, true })

@@ -116,6 +116,39 @@ public sealed class TextContent(IItemFrame frame, Change.TextAdded added) : Soli
         }
     }
 
+    /// <summary>Where the caret before a letter stands on the page: its upper and its lower end.</summary>
+    public ((double X, double Y) Top, (double X, double Y) Foot) CaretAt(int letter)
+    {
+        var (line, start, y) = Set.LineOf(letter);
+        var x = line.CaretAt(Math.Clamp(letter - start, line.Start, line.End));
+        return (OnPage(x, y - line.Ascent), OnPage(x, y + line.Descent));
+    }
+
+    /// <summary>What lies behind letters that are selected: for each line its four corners on the page.</summary>
+    /// <param name="from">The first letter.</param>
+    /// <param name="to">Behind the last one.</param>
+    public IEnumerable<(double X, double Y)[]> Behind(int from, int to)
+    {
+        foreach (var (paragraph, start, top) in Set.Paragraphs)
+        {
+            foreach (var line in paragraph.Lines.Where(line => start + line.Start < to && from < start + line.End))
+            {
+                int one = line.CaretAt(Math.Max(from - start, line.Start)),
+                    other = line.CaretAt(Math.Min(to - start, line.End)),
+                    y = top + line.Y;
+                yield return
+                [
+                    OnPage(one, y - line.Ascent),
+                    OnPage(other, y - line.Ascent),
+                    OnPage(other, y + line.Descent),
+                    OnPage(one, y + line.Descent),
+                ];
+            }
+        }
+    }
+
+    private (double X, double Y) OnPage(int x, int y) => Place.Of(x / (double)Lengths.PerUnit, y / (double)Lengths.PerUnit);
+
     /// <summary>The first letter of the paragraph whose box to be ticked is at a spot, or so near that a press there means it; null for none.</summary>
     public int? TickAt(double x, double y)
     {

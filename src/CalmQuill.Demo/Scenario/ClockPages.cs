@@ -1,3 +1,4 @@
+using CalmQuill.Core.Writing;
 using CalmQuill.Demo.Hand;
 using static CalmQuill.Demo.Hand.Drawings;
 
@@ -122,7 +123,11 @@ public static class ClockPages
                         (15, "under 1 ms is good work"),
                         (17, ">Class notebook/Fourth evening|as heard on the fourth evening"),
                     ],
-                    DrawBeat
+                    w =>
+                    {
+                        DrawBeat(w);
+                        TypeBeat(w);
+                    }
                 ),
                 P(
                     "What to look for",
@@ -847,6 +852,25 @@ public static class ClockPages
         writer.DrawAll(Anchor(centre, 28), PageWriter.Spruce, 55);
         writer.Draw(Circle(centre + new Point(0, -40), 45, 55, 30), PageWriter.Madder);
         writer.Draw(Circle(centre + new Point(0, -40), 45, 95, 30), PageWriter.Madder);
+    }
+
+    private static void TypeBeat(PageWriter writer)
+    {
+        (Trait, string)[] step = [(Trait.List, "number")],
+            open = [(Trait.List, "tick")];
+        writer.Typed(
+            20,
+            21,
+            150,
+            ("Setting it in beat, step by step", [(Trait.Style, "heading")]),
+            ("Lead the bob slowly to the left until a tooth drops, and read the scale; then to the right.", step),
+            ("The two readings should be the same. Move the crutch towards the larger one, by *half the difference*.", step),
+            ("Listen with closed eyes: a limp of 5 ms is heard, one of 1 ms is not.", step),
+            ("Whoever hears the limp need not see it.", [(Trait.Style, "quotation")]),
+            ("hall clock", [(Trait.List, "tick"), (Trait.Ticked, "1")]),
+            ("kitchen clock, after oiling", open),
+            ("Oskar’s travelling clock", open)
+        );
     }
 
     private static void DrawBeat(PageWriter writer)

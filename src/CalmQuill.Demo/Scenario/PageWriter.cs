@@ -1,9 +1,11 @@
+using System.Text;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Layers;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Spots;
+using CalmQuill.Core.Writing;
 using CalmQuill.Demo.Hand;
 
 namespace CalmQuill.Demo.Scenario;
@@ -83,6 +85,46 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
             page.Apply(operation);
         if (RegionFill.At(page, Core.Papers.Paper.Default.Sheet(null), (int)(x * 100), (int)(y * 100), 150) is { } region)
             Shape(region, new Pen(PenKind.Ball, 10, Ink), colour);
+    }
+
+    /// <summary>A box of typed text; what stands between asterisks is bold.</summary>
+    /// <param name="line">The ruled line that it begins on.</param>
+    /// <param name="left">Where it begins, mm.</param>
+    /// <param name="width">How long its lines are, mm.</param>
+    /// <param name="paragraphs">Its paragraphs, and how each looks.</param>
+    public void Typed(int line, double left, double width, params (string Text, (Trait Trait, string Value)[] Looks)[] paragraphs)
+    {
+        const int firstRule = 3_195,
+            rule = 710;
+        var text = new StringBuilder();
+        var formats = new List<PassageFormat>();
+        foreach (var (words, looks) in paragraphs)
+        {
+            var start = text.Length;
+            foreach (var (part, i) in words.Split('*').Select((part, i) => (part, i)))
+            {
+                if (i % 2 == 1)
+                    formats.Add(new PassageFormat(text.Length, text.Length + part.Length, Trait.Bold, "1"));
+                text.Append(part);
+            }
+
+            text.Append('\n');
+            formats.AddRange(looks.Select(look => new PassageFormat(start, text.Length, look.Trait, look.Value)));
+        }
+
+        text.Length--;
+        Make(
+            new Change.TextAdded(
+                Transform.Shift((int)(left * 100), firstRule + (line - 1) * rule),
+                (int)(width * 100),
+                rule,
+                new Passage(text.ToString(), formats),
+                []
+            )
+            {
+                Layer = On,
+            }
+        );
     }
 
     /// <summary>A curtain over a part of the page, mm, with the question on it.</summary>

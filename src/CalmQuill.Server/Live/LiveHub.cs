@@ -29,6 +29,9 @@ public sealed partial class LiveHub(
 {
     private const int MostWetBytes = 32 * 1024;
     private const int FrameBytes = 32;
+
+    /// <summary>The name of a text, or of a letter in it, is no longer.</summary>
+    private const int MostName = 60;
     private const int MostJoined = 64;
     private const int MostAddress = 100;
 
@@ -193,6 +196,14 @@ public sealed partial class LiveHub(
         if (frame is not { Length: 0 or FrameBytes })
             throw new HubException(Denial.NotHere.Sentence.English);
         return PassOn(address, "held", [Own().Visitor.Person.ToString(), Context.ConnectionId, frame], 80);
+    }
+
+    /// <summary>Passes on where in a text its person types, as the names of letters, and of the text; empty once they do not. Needs the right to write.</summary>
+    public Task Caret(string address, string item, string from, string to)
+    {
+        if (new[] { item, from, to }.Any(name => name is not { Length: <= MostName }))
+            throw new HubException(Denial.NotHere.Sentence.English);
+        return PassOn(address, "caret", [Own().Visitor.Person.ToString(), Context.ConnectionId, item, from, to], 200);
     }
 
     private Task PassOn(string address, string method, object[] arguments, int size)

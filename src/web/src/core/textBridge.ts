@@ -18,6 +18,8 @@ export interface TextBridge {
   Close(page: number): void;
   Typing(page: number): string;
   LetterAt(page: number, x: number, y: number): number;
+  Caret(page: number): string[];
+  CaretOf(page: number, item: string, from: string, to: string): number[];
   Text(page: number, from: number, to: number): string;
   Select(page: number, from: number, to: number): void;
   Type(page: number, from: number, to: number, letters: string): void;

@@ -40,6 +40,7 @@ import { SpotLayer } from '../spots/SpotLayer';
 import type { OpenDocument } from '../sync/openDocument';
 import { copyText, say } from '../ui/saying';
 import { phone, useMedia } from '../ui/useMedia';
+import { Carets } from './Carets';
 import { FullCorner } from './FullCorner';
 import { FollowLine } from './FollowLine';
 import { HeldFrames } from './HeldFrames';
@@ -348,6 +349,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
         </LiftedContext>
         {active && !followsLectern && <FollowLine people={people} />}
         {active && <LecternLayer holder={holder} page={page.id} view={view} />}
+        <Carets document={document} view={view} people={people} />
         <HeldFrames document={document} view={view} people={people} />
         <PenSigns blotter={blotter} view={view} people={people} />
         <PullHint

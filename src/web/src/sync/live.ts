@@ -12,12 +12,14 @@ export interface LiveListener {
   pen?(person: string, connection: string, x: number, y: number): void;
   /** Somebody has something selected, or drags it: the corners of its frame; empty for nothing any more. */
   held?(person: string, connection: string, frame: Uint8Array): void;
+  /** Somebody types into a text: it, and where; empty for nowhere any more. */
+  caret?(person: string, connection: string, item: string, from: string, to: string): void;
   present?(people: string[]): void;
   /** The connection is there (again): catch up. */
   joined(): void;
 }
 
-type Said = 'Hold' | 'Stand' | 'Follow' | 'View' | 'Teach' | 'Show' | 'Point' | 'Hand' | 'Lower';
+type Said = 'Caret' | 'Hold' | 'Stand' | 'Follow' | 'View' | 'Teach' | 'Show' | 'Point' | 'Hand' | 'Lower';
 type Word = string | number | boolean | string[] | Uint8Array;
 
 const pauses = [200, 500, 1000, 2000, 4000];
@@ -67,6 +69,11 @@ export class Live {
     );
     this.hub.on('held', (address: string, person: string, connection: string, frame: Uint8Array) =>
       this.listeners.get(address)?.held?.(person, connection, frame),
+    );
+    this.hub.on(
+      'caret',
+      (address: string, person: string, connection: string, item: string, from: string, to: string) =>
+        this.listeners.get(address)?.caret?.(person, connection, item, from, to),
     );
     this.hub.on('present', (address: string, people: string[]) => this.listeners.get(address)?.present?.(people));
     this.hub.on('news', () => this.onNews?.());

@@ -43,6 +43,7 @@ export class OpenDocument {
   onWet?: LiveListener['wet'];
   onPen?: LiveListener['pen'];
   onHeld?: LiveListener['held'];
+  onCaret?: LiveListener['caret'];
   private toldPresent: LiveListener['present'] | undefined;
   /** Who was there last, for who asks later. */
   private people: string[] | undefined;
@@ -225,6 +226,7 @@ export class OpenDocument {
       wet: (...piece) => this.onWet?.(...piece),
       pen: (...place) => this.onPen?.(...place),
       held: (...frame) => this.onHeld?.(...frame),
+      caret: (...at) => this.onCaret?.(...at),
       present: (people) => {
         this.people = people;
         this.toldPresent?.(people);

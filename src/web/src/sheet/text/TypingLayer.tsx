@@ -25,7 +25,7 @@ const leastMeasure = 500;
 
 /** Somebody typing on a page: the caret, what is selected, the edge that says how wide the text is, and the strip of what can be done with it. */
 export function TypingLayer({ page, paper, place, view, tools, undo, redo, onLeave }: TypingLayerProps) {
-  const { core } = useWorkspace();
+  const { core, live } = useWorkspace();
   const root = useRef<HTMLDivElement>(null);
   const layer = useRef<HTMLDivElement>(null);
   const [typing, setTyping] = useState<Typing>();
@@ -45,6 +45,7 @@ export function TypingLayer({ page, paper, place, view, tools, undo, redo, onLea
         looks: () => looksOf(latest.current.tools.settingsOf(text)),
         isOnLines: () => latest.current.tools.settingsOf(text).onLines,
         view: () => latest.current.view,
+        tellCaret: (...at) => live.say('Caret', page.address, ...at),
         undo: () => latest.current.undo(),
         redo: () => latest.current.redo(),
         changed: () => !isOver && setTold((count) => count + 1),
@@ -60,7 +61,7 @@ export function TypingLayer({ page, paper, place, view, tools, undo, redo, onLea
       stop();
       made.stop();
     };
-  }, [core, page, paper, place]);
+  }, [core, live, page, paper, place]);
 
   useLayoutEffect(() => typing?.refresh(), [typing, view.scale, view.x, view.y]);
 

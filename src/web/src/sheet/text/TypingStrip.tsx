@@ -125,7 +125,7 @@ function StylePart({ looks, set }: PartProps) {
           aria-pressed={(looks?.style ?? '') === value}
           data-testid={`typing-style-${value || 'body'}`}
           onClick={() => set('style', value)}
-          className={`h-11 truncate rounded-md border px-2 text-start ${(looks?.style ?? '') === value ? 'border-primary bg-base-200' : 'border-transparent hover:border-base-300'}`}
+          className={`h-11 truncate rounded-md border px-1.5 text-start ${(looks?.style ?? '') === value ? 'border-primary bg-base-200' : 'border-transparent hover:border-base-300'}`}
           style={sampleOf(value, (looks?.family as Family) || 'serif')}
         >
           {words}

@@ -19,6 +19,8 @@ export interface TypingAround {
   /** Whether what is begun anew stands on the paper's lines. */
   isOnLines: () => boolean;
   view: () => View;
+  /** Tells others where one types; with nothing that one does not any more. */
+  tellCaret: (item: string, from: string, to: string) => void;
   undo: () => void;
   redo: () => void;
   /** What is typed into, or what is selected in it, is another now. */
@@ -32,6 +34,8 @@ export interface TypingAround {
 /** What is typed is one step, and others see it, when nothing was typed for so long, ms; or it came to so many letters. */
 const restAfter = 900;
 const mostLetters = 400;
+/** Others are told where one types at least so often, ms: whoever is not heard of for longer types no more. */
+const caretEvery = 3_000;
 /** The number of the field that says how long a text's lines are. */
 const measureField = 11;
 /** A press so near a text means it, pixels. */
@@ -48,6 +52,7 @@ export class Typing {
   private handle = -1;
   private ahead: TextAhead | undefined;
   private pending: Uint8Array = new Uint8Array();
+  private readonly telling: ReturnType<typeof setInterval>;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private letters = 0;
   /** Where a method of input, such as one for Japanese, is at work. */
@@ -70,6 +75,7 @@ export class Typing {
       core.TextBridge.Select(page.handle, letter, letter);
     } else this.begins = this.placeOf(place);
     this.handle = page.handle;
+    this.telling = setInterval(() => this.tellCaret(), caretEvery);
     this.listen();
     this.tell();
     this.root.focus({ preventScroll: true });
@@ -132,6 +138,7 @@ export class Typing {
     if (!this.settle()) return;
     page.performTogether((handle, now) => core.TextBridge.End(handle, now));
     if (this.pending.length > 0) page.retyped(false);
+    this.tellCaret();
     this.pending = new Uint8Array();
     this.ahead?.done();
     this.ahead = undefined;
@@ -139,8 +146,15 @@ export class Typing {
 
   stop(): void {
     this.end();
+    clearInterval(this.telling);
+    this.around.tellCaret('', '', '');
     for (const end of this.ends) end();
     if (this.around.page.handle === this.handle) this.around.core.TextBridge.Close(this.handle);
+  }
+
+  private tellCaret(): void {
+    const [item, from, to] = this.around.core.TextBridge.Caret(this.around.page.handle);
+    if (item) this.around.tellCaret(item, from!, to!);
   }
 
   /** Core may hold the page anew: what was typed goes on there. False when the text is gone. */
@@ -205,6 +219,7 @@ export class Typing {
       this.end();
       [this.told.from, this.told.to] = [own.from, own.to];
       this.around.core.TextBridge.Select(this.around.page.handle, own.from, own.to);
+      this.tellCaret();
       this.around.changed();
     };
     document.addEventListener('selectionchange', selected);

@@ -59,7 +59,7 @@ function TextPanel({ tools }: PanelProps) {
             aria-pressed={settings.style === value}
             data-testid={`text-style-${value || 'body'}`}
             onClick={() => change({ style: value, size: 0 })}
-            className={`h-11 truncate rounded-md border px-2 text-start ${settings.style === value ? 'border-primary bg-base-200' : 'border-transparent hover:border-base-300'}`}
+            className={`h-11 truncate rounded-md border px-1.5 text-start ${settings.style === value ? 'border-primary bg-base-200' : 'border-transparent hover:border-base-300'}`}
             style={sampleOf(value, settings.family)}
           >
             {words}

@@ -41,6 +41,6 @@ export function sampleOf(style: Style, family: Family): CSSProperties {
     fontFamily: familyOf(style === 'code' ? 'mono' : family),
     fontWeight: style === 'heading' || style === 'subheading' ? 700 : 400,
     fontStyle: style === 'quotation' ? 'italic' : 'normal',
-    fontSize: `${Math.min(11 + usualSize[style] / 40, 17)}px`,
+    fontSize: `${Math.min(11 + usualSize[style] / 60, 15)}px`,
   };
 }

@@ -2,10 +2,10 @@ using System.Diagnostics;
 using System.Globalization;
 using System.Text;
 
-namespace CalmQuill.Documents.Tests;
+namespace CalmQuill.Testing;
 
 /// <summary>Poppler's programs, which read what we write and know nothing of ours.</summary>
-internal static class Poppler
+public static class Poppler
 {
     /// <summary>Runs one of them, which must neither fail nor complain, and returns what it said.</summary>
     public static string Run(string program, params string[] arguments)
@@ -16,7 +16,8 @@ internal static class Poppler
         var said = process.StandardOutput.ReadToEnd();
         var complained = process.StandardError.ReadToEnd();
         process.WaitForExit();
-        Assert.True(process.ExitCode == 0 && complained.Length == 0, $"{program}: {complained}");
+        if (process.ExitCode != 0 || complained.Length > 0)
+            throw new InvalidOperationException($"{program}: {complained}");
         return said;
     }
 
