@@ -170,6 +170,34 @@ public static partial class TextBridge
     [JSExport]
     public static void Type(int page, int from, int to, string letters) => Hand(page).Do(typist => typist.Type(from, to, Clean(letters)));
 
+    /// <summary>Lays a passage down in place of what is selected.</summary>
+    /// <param name="page">Handle of the page.</param>
+    /// <param name="from">The first letter that is selected.</param>
+    /// <param name="to">Behind the last one.</param>
+    /// <param name="passage"><c>{ text, looks: [{ from, to, trait, value }] }</c>.</param>
+    [JSExport]
+    public static void Paste(int page, int from, int to, string passage)
+    {
+        using var json = JsonDocument.Parse(passage);
+        var laid = new Passage(
+            Clean(json.RootElement.GetProperty("text").GetString() ?? ""),
+            [
+                .. json
+                    .RootElement.GetProperty("looks")
+                    .EnumerateArray()
+                    .Select(look => new PassageFormat(
+                        look.GetProperty("from").GetInt32(),
+                        look.GetProperty("to").GetInt32(),
+                        Named(look.GetProperty("trait").GetString()!),
+                        look.GetProperty("value").GetString()!
+                    )),
+            ]
+        );
+        if (WritingRules.Check(laid) is { } refusal)
+            throw new SentenceException(refusal.Sentence);
+        Hand(page).Do(typist => typist.Paste(from, to, laid));
+    }
+
     [JSExport]
     public static void Enter(int page, int from, int to) => Hand(page).Do(typist => typist.Enter(from, to));
 

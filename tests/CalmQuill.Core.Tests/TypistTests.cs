@@ -131,6 +131,33 @@ public sealed class TypistTests
     }
 
     [Fact]
+    public void A_passage_that_is_pasted_keeps_its_paragraphs_and_its_end_becomes_part_of_what_is_there()
+    {
+        var passage = new Passage(
+            "Tools\nloupe\npeg wood",
+            [
+                new PassageFormat(0, 6, Trait.Style, "heading"),
+                new PassageFormat(6, 12, Trait.List, "bullet"),
+                new PassageFormat(12, 21, Trait.List, "bullet"),
+                new PassageFormat(12, 15, Trait.Bold, "1"),
+            ]
+        );
+        // Into an empty text all of it is as it was.
+        Assert.Equal(20, typist.Paste(0, 0, passage));
+        Assert.Equal(["heading", "", ""], Looks(Trait.Style));
+        Assert.Equal(["", "bullet", "bullet"], Looks(Trait.List));
+        Assert.Equal(["peg"], text.Spans().Where(span => span.Look[Trait.Bold] == "1").Select(span => span.Text));
+        // In the middle of a paragraph its beginning goes to what is before, its end to what is behind.
+        typist.Paste(2, 4, new Passage("x\ny", [new PassageFormat(2, 4, Trait.List, "tick")]));
+        Assert.Equal("Tox\nys\nloupe\npeg wood", text.Text);
+        Assert.Equal(["", "", "bullet", "bullet"], Looks(Trait.List));
+        Assert.Equal(["heading", "heading", "", ""], Looks(Trait.Style));
+        // An empty one only removes.
+        Assert.Equal(0, typist.Paste(0, 3, new Passage("", [])));
+        Assert.StartsWith("\nys", text.Text, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void All_of_it_is_one_operation_that_does_the_same_to_another_text()
     {
         typist.Type(0, 0, "-");

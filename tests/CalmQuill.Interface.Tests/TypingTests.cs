@@ -233,6 +233,69 @@ public sealed class TypingTests : InterfaceTest
             )!;
 
     [Fact]
+    public void What_a_web_page_or_a_word_processor_wrote_keeps_its_structure_and_nothing_of_it_runs()
+    {
+        var browser = OpenPage(Group.Writer);
+        Begin(browser, 4_000, 9_300);
+        Paste(
+            browser,
+            """
+            <html><head><style>p { color: red }</style><title>Not this</title></head><body onload="document.title = 'ran'">
+            <script>document.title = 'ran'</script><img src="x" onerror="document.title = 'ran'">
+            <h2>What  to
+            bring</h2>
+            <p>a <b>good</b> <i>loupe</i>, <span style="font-weight:700">two</span> <a href="javascript:alert(1)">drivers</a>
+            and <a href="https://clock.example/oil">oil</a></p>
+            <ul><li>pegwood<ul><li>ground</li></ul></li><li><input type="checkbox" checked>apron</li></ul>
+            <table><tr><td>L</td><td>994 mm</td></tr></table>
+            </body></html>
+            """
+        );
+        var text = Until(browser, "What to bring\na good loupe, two drivers and oil\npegwood\nground\napron\nL\t994 mm");
+        var paragraphs = text.Paragraphs().ToList();
+        Assert.Equal(["heading", "", "", "", "", ""], paragraphs.Select(one => one.Look[Trait.Style]));
+        Assert.Equal(["", "", "bullet", "bullet", "tick", ""], paragraphs.Select(one => one.Look[Trait.List]));
+        Assert.Equal(["", "", "", "1", "", ""], paragraphs.Select(one => one.Look[Trait.Indent]));
+        Assert.Equal("1", paragraphs[4].Look[Trait.Ticked]);
+        Assert.Equal(["good", "two"], text.Spans().Where(span => span.Look[Trait.Bold] == "1").Select(span => span.Text));
+        Assert.Equal(["oil"], text.Spans().Where(span => span.Look[Trait.Link] == "https://clock.example/oil").Select(span => span.Text));
+        Assert.DoesNotContain(text.Spans(), span => span.Look[Trait.Link].StartsWith("javascript", StringComparison.Ordinal));
+        Assert.NotEqual("ran", browser.Driver.Title);
+        // It was one step.
+        browser.Press("typing-done");
+        browser.TypeWithControl("z");
+        browser.WaitForStrokes(1);
+
+        // However deep it is, it is read; and what is no HTML is plain.
+        Begin(browser, 4_000, 15_000);
+        Paste(
+            browser,
+            string.Concat(Enumerable.Repeat("<div><b>", 5_000)) + "deep" + string.Concat(Enumerable.Repeat("</b></div>", 5_000))
+        );
+        browser.Until(() => TextsOn(browser).Contains("deep"), "the deep word");
+        Assert.Empty(browser.Errors());
+    }
+
+    private List<string> TextsOn(Browser browser)
+    {
+        var page = new PageDocument();
+        foreach (var operation in OperationsOn(browser, Group.Writer))
+            page.Apply(operation);
+        return [.. page.Items.Where(item => item.Stands).Select(item => item.Content.Words)];
+    }
+
+    private static void Paste(Browser browser, string html) =>
+        browser.Script(
+            """
+            const data = new DataTransfer();
+            data.setData('text/html', arguments[0]);
+            data.setData('text/plain', 'plain');
+            document.activeElement.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+            """,
+            html
+        );
+
+    [Fact]
     public void A_word_that_was_being_typed_when_its_tab_was_closed_is_there_on_the_next_opening()
     {
         var browser = OpenPage(Group.Writer);

@@ -35,6 +35,14 @@ public sealed class Burst(TypedText text, OpId id, Hlc now)
         );
     }
 
+    /// <summary>Lays a passage down before a position.</summary>
+    public void Lay(int position, Passage passage)
+    {
+        var first = Change.Letters;
+        Type(position, passage.Text);
+        Become(Change with { Formats = [.. Change.Formats, .. passage.FormatsAt(id, first)] });
+    }
+
     /// <summary>Removes letters.</summary>
     /// <param name="position">The first.</param>
     /// <param name="count">How many.</param>

@@ -95,6 +95,14 @@ public sealed record Passage(string Text, IReadOnlyList<PassageFormat> Formats)
     {
         if (Text.Length == 0)
             return new TextChange([], [], []);
+        return new TextChange([text.InsertionAt(position, Text)], [], FormatsAt(own, 0));
+    }
+
+    /// <summary>How its letters look where they are typed into a text.</summary>
+    /// <param name="own">The operation that types them.</param>
+    /// <param name="first">How many letters that typed before them.</param>
+    internal List<Format> FormatsAt(OpId own, int first)
+    {
         var lastBreak = Text.LastIndexOf(TypedText.Break);
         var formats = new List<Format>();
         foreach (var format in Formats)
@@ -103,15 +111,15 @@ public sealed record Passage(string Text, IReadOnlyList<PassageFormat> Formats)
             if (format.Start < end)
                 formats.Add(
                     new Format(
-                        new Edge(new LetterId(own, format.Start), false),
-                        new Edge(new LetterId(own, end - 1), true),
+                        new Edge(new LetterId(own, first + format.Start), false),
+                        new Edge(new LetterId(own, first + end - 1), true),
                         format.Trait,
                         format.Value
                     )
                 );
         }
 
-        return new TextChange([text.InsertionAt(position, Text)], [], formats);
+        return formats;
     }
 
     /// <summary>Where a look ends that goes on in what is typed behind it.</summary>

@@ -41,6 +41,27 @@ public sealed class Typist(TypedText text, Burst burst, IDictionary<Trait, strin
     }
 
     /// <summary>
+    /// Lays a passage down in place of letters. Whole paragraphs keep how they look; what stands behind its last line break becomes part of the paragraph that
+    /// is there, unless that is empty.
+    /// </summary>
+    /// <returns>Where the caret stands now.</returns>
+    public int Paste(int from, int to, Passage passage)
+    {
+        if (to > from)
+            burst.Remove(from, to - from);
+        if (passage.Text.Length == 0)
+            return from;
+        var isEmpty = At(from).Length == 0;
+        burst.Lay(from, passage);
+        var last = from + passage.Text.LastIndexOf('\n') + 1;
+        foreach (
+            var format in passage.Formats.Where(format => isEmpty && format.Trait.IsOfParagraphs() && format.End > passage.Text.Length)
+        )
+            OfParagraphs(last, last, format.Trait, format.Value);
+        return from + passage.Text.Length;
+    }
+
+    /// <summary>
     /// Ends the paragraph. An empty one of a list ends the list; behind a title or heading goes on what is neither, and a box to be ticked is empty.
     /// </summary>
     /// <inheritdoc cref="Type"/>

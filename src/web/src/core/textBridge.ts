@@ -23,6 +23,7 @@ export interface TextBridge {
   Text(page: number, from: number, to: number): string;
   Select(page: number, from: number, to: number): void;
   Type(page: number, from: number, to: number, letters: string): void;
+  Paste(page: number, from: number, to: number, passage: string): void;
   Enter(page: number, from: number, to: number): void;
   Back(page: number, at: number): boolean;
   Tab(page: number, from: number, to: number, by: number): void;

@@ -1,9 +1,11 @@
-import type { Core } from '../../core/runtime';
+import { type Core, sentenceOf } from '../../core/runtime';
 import { bringFonts, onFonts } from '../../letters/fonts';
 import type { TextAhead } from '../../sync/ahead';
 import type { OpenDocument } from '../../sync/openDocument';
+import { say } from '../../ui/saying';
 import type { TypingPlace } from '../hand/things';
 import type { View } from '../ink/view';
+import { mostPasted, readHtml } from './pasted';
 import type { Looks, Told, Trait } from './told';
 import { UnderText } from './underText';
 
@@ -208,7 +210,7 @@ export class Typing {
     this.on('paste', (event) => {
       event.preventDefault();
       event.stopPropagation();
-      this.type(event.clipboardData?.getData('text/plain') ?? '');
+      this.paste(event.clipboardData);
     });
     this.on('blur', () => this.end());
     const selected = () => {
@@ -327,6 +329,24 @@ export class Typing {
     const letters = event.data ?? '';
     this.shown(() => this.around.core.TextBridge.Type(this.made(), at.from, at.to, letters));
     at.to = at.from + letters.length;
+  }
+
+  /** What a web page or a word processor wrote keeps its paragraphs, lists and looks; all else is plain. */
+  private paste(data: DataTransfer | null): void {
+    const html = data?.getData('text/html') ?? '';
+    if (html && html.length <= mostPasted) {
+      const passage = readHtml(html);
+      if (passage.text)
+        return this.act((page, from, to) => {
+          try {
+            this.around.core.TextBridge.Paste(page, from, to, JSON.stringify(passage));
+          } catch (problem) {
+            // It is too much, and nothing of it is laid down.
+            say(sentenceOf(problem));
+          }
+        });
+    }
+    this.type(data?.getData('text/plain') ?? '');
   }
 
   private type(letters: string, at: { from: number; to: number } = this.selection): void {
