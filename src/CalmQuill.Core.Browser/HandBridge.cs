@@ -217,7 +217,7 @@ public static partial class HandBridge
     [JSExport]
     public static int BeginLay(int page, byte[] piece, int dx, int dy, string layer)
     {
-        return Begin(page, new Laying(piece, dx, dy, Guid.TryParse(layer, out var id) ? id : Guid.Empty));
+        return Begin(page, new Laying(piece, dx, dy, Session.LayerOf(layer)));
     }
 
     /// <summary>The same with what was worked out elsewhere.</summary>
@@ -412,9 +412,9 @@ public static partial class HandBridge
     private static string[] Ids(IEnumerable<PageItem> items) => [.. items.Select(item => item.Id.ToString())];
 
     private static Transform Whole(double[] m) =>
-        new(Part(m[0]), Part(m[1]), Part(m[2]), Part(m[3]), (int)Math.Round(m[4]), (int)Math.Round(m[5]));
+        Ink.Transform.Near(new Affine(Part(m[0]), Part(m[1]), Part(m[2]), Part(m[3]), m[4], m[5]));
 
-    private static int Part(double number) => (int)Math.Round(Math.Clamp(number, -1000, 1000) * Ink.Transform.One);
+    private static double Part(double number) => Math.Clamp(number, -1000, 1000);
 
     private static void Same<T>(Utf8JsonWriter json, string name, IEnumerable<T> values, Func<T, string> write)
     {

@@ -12,12 +12,9 @@ namespace CalmQuill.Core.Browser;
 /// </summary>
 /// <remarks>
 /// Where its box lies (six singles: x' = a·x + c·y + e, y' = b·x + d·y + f; 0.01 mm); the number of paragraphs; for each its number, how far below the
-/// first line of the
-/// text the line before it stands (a single, 0.01 mm), 1 when the surface has it, and its number of runs; for each run its colour (0xRRGGBBAA), and where
-/// the surface
-/// does not have it, the number of its font, 1 when its letters lean, the size of a unit of the font (a single, 0.01 mm), the number of its glyphs, and
-/// for each its
-/// number in the font, x and y (singles, 0.01 mm).
+/// first line of the text the line before it stands (a single, 0.01 mm), 1 when the surface has it, and its number of runs; for each run its colour
+/// (0xRRGGBBAA), and where the surface does not have it, the number of its font, the size of a unit of the font and how far that leans to the right for
+/// each unit down (singles, 0.01 mm), the number of its glyphs, and for each its number in the font, x and y (singles, 0.01 mm).
 /// </remarks>
 internal static class LetterPacket
 {
@@ -63,8 +60,8 @@ internal static class LetterPacket
     {
         var first = run[0];
         writer.Fixed32((uint)first.Font.Number);
-        writer.Fixed32(first.Leans ? 1u : 0u);
         writer.Single((float)first.Place.A);
+        writer.Single((float)first.Place.C);
         writer.Fixed32((uint)run.Count);
         foreach (var glyph in run)
         {
@@ -78,7 +75,7 @@ internal static class LetterPacket
     {
         var runs = new List<IReadOnlyList<PlacedGlyph>>();
         var run = new List<PlacedGlyph>();
-        foreach (var glyph in PlacedGlyph.Of(paragraph).Where(glyph => !string.IsNullOrWhiteSpace(glyph.Text) || glyph.Text.Length == 0))
+        foreach (var glyph in PlacedGlyph.Of(paragraph).Where(glyph => glyph.IsSeen))
         {
             if (run.Count > 0 && (run[^1].Font != glyph.Font || !run[^1].Style.Equals(glyph.Style)))
             {

@@ -76,10 +76,7 @@ public static partial class PenBridge
             return [];
         return Session.Perform(
             page,
-            new Change.StrokeAdded(wet.Pen, (long)startedAt, wet.ToSamples())
-            {
-                Layer = Guid.TryParse(layer, out var id) ? id : Guid.Empty,
-            },
+            new Change.StrokeAdded(wet.Pen, (long)startedAt, wet.ToSamples()) { Layer = Session.LayerOf(layer) },
             now
         );
     }

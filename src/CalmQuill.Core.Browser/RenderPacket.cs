@@ -9,13 +9,11 @@ namespace CalmQuill.Core.Browser;
 
 /// <summary>Items ready to be painted, as one block of 32-bit values that script reads through typed arrays.</summary>
 /// <remarks>
-/// The count; then for each item: replica, counter and time as high and low half; rank (2 ink, 1 highlighter, 0 fill), place of the layer, order in it (plus
-/// 2^31), kind; 1 when shown, the number of its coats, its shift to the right and down (two singles, 0.01 mm), the box (four singles, 0.01 mm), 1 when the
-/// outlines it has are still right; the number of texts over them; for each coat, from the back, its colour (0xRRGGBBAA) and the level of the paper's
-/// grain; and where
-/// the outlines are not right, for each coat, where it lay before it was shifted: the number of rings, and for each ring its number of control points and
-/// their x, y as
-/// singles; for each text what <see cref="LetterPacket"/> writes.
+/// The count; then for each item: replica, counter and time as high and low half; rank (2 ink, 1 highlighter, 0 fill), place of the layer, order in
+/// it (plus 2^31), kind; 1 when shown, the number of its coats, its shift to the right and down (two singles, 0.01 mm), the box (four singles, 0.01
+/// mm), 1 when the outlines it has are still right; the number of texts over them; for each coat, from the back, its colour (0xRRGGBBAA) and the
+/// level of the paper's grain; and where the outlines are not right, for each coat, where it lay before it was shifted: the number of rings, and for
+/// each ring its number of control points and their x, y as singles; for each text what <see cref="LetterPacket"/> writes.
 /// </remarks>
 internal static class RenderPacket
 {

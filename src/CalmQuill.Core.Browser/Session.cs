@@ -77,6 +77,9 @@ internal static class Session
     /// <summary>Makes operations for a document.</summary>
     public static Making For(int handle) => new(Replica, Open[handle].Kind);
 
+    /// <summary>A layer as script names it: empty for the first.</summary>
+    public static Guid LayerOf(string layer) => Guid.TryParse(layer, out var id) ? id : Guid.Empty;
+
     /// <summary>The batches of <see cref="Framed"/>.</summary>
     public static List<byte[]> Unframed(byte[] framed)
     {

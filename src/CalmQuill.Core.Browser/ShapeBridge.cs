@@ -153,7 +153,7 @@ public static partial class ShapeBridge
                 page,
                 new Operations.Change.ShapeAdded(region, new Ink.Pen(Ink.PenKind.Ball, 10, 0xFF), (uint)colour, [])
                 {
-                    Layer = LayerOf(layer),
+                    Layer = Session.LayerOf(layer),
                 },
                 now
             )
@@ -199,10 +199,8 @@ public static partial class ShapeBridge
     private static Operations.Change.ShapeAdded Added(string shape, int[] pen, double fill, OpId[] replaces, string layer)
     {
         var added = Of(shape);
-        return new(added, added.PenFor(PenBridge.Pen(pen)), (uint)fill, replaces) { Layer = LayerOf(layer) };
+        return new(added, added.PenFor(PenBridge.Pen(pen)), (uint)fill, replaces) { Layer = Session.LayerOf(layer) };
     }
-
-    private static Guid LayerOf(string layer) => Guid.TryParse(layer, out var id) ? id : Guid.Empty;
 
     private static Shape Of(string text) => Shape.Read(text) ?? throw new SentenceException($"A shape is not well formed.");
 }

@@ -98,12 +98,12 @@ public static partial class TextBridge
             values
         )
         {
-            Layer = Guid.TryParse(layer, out var on) ? on : Guid.Empty,
+            Layer = Session.LayerOf(layer),
         };
         var bytes = Session.Perform(page, added, now);
         var made = Session.Replica.LastId;
         var hand = new TypingHand(Session.Document<PageDocument>(page), made, made);
-        ((OpenPage)Session.Document(page)).Typing = hand;
+        On(page).Typing = hand;
         foreach (var look in json.RootElement.EnumerateObject().Where(look => look.Name != "colour" && !Named(look.Name).IsOfParagraphs()))
             hand.Do(typist => Format(typist, 0, 0, Named(look.Name), look.Value.GetString() ?? ""));
         return bytes;
@@ -112,16 +112,15 @@ public static partial class TextBridge
     /// <summary>Begins to type into a text.</summary>
     [JSExport]
     public static void Open(int page, string item) =>
-        ((OpenPage)Session.Document(page)).Typing = new TypingHand(Session.Document<PageDocument>(page), OpId.Parse(item), null);
+        On(page).Typing = new TypingHand(Session.Document<PageDocument>(page), OpId.Parse(item), null);
 
     /// <summary>Nobody types any more; what was typed must have been taken by <see cref="End"/>.</summary>
     [JSExport]
-    public static void Close(int page) => ((OpenPage)Session.Document(page)).Typing = null;
+    public static void Close(int page) => On(page).Typing = null;
 
     /// <summary>The text that is being typed into; empty where there is none any more.</summary>
     [JSExport]
-    public static string Typing(int page) =>
-        ((OpenPage)Session.Document(page)).Typing is { IsThere: true } hand ? hand.Item.ToString() : "";
+    public static string Typing(int page) => On(page).Typing is { IsThere: true } hand ? hand.Item.ToString() : "";
 
     /// <summary>Where a press sets the caret.</summary>
     [JSExport]
@@ -134,7 +133,7 @@ public static partial class TextBridge
 
     /// <summary>The text that is typed into, and the letters before which the selection begins and ends, by names that stay theirs: what others are told. Empty where others do not know them yet.</summary>
     [JSExport]
-    public static string[] Caret(int page) => ((OpenPage)Session.Document(page)).Typing is { IsThere: true } hand ? hand.Caret() : [];
+    public static string[] Caret(int page) => On(page).Typing is { IsThere: true } hand ? hand.Caret() : [];
 
     /// <summary>
     /// Where somebody else's caret stands: x and y of its upper and its lower end, and then the four corners of what they have selected, line by line; 0.01 mm. Empty
@@ -225,14 +224,12 @@ public static partial class TextBridge
 
     /// <summary>What was typed since the last call, as operations: framed, none where there is nothing.</summary>
     [JSExport]
-    public static byte[] End(int page, double now) => ((OpenPage)Session.Document(page)).Typing?.End(page, now) ?? [];
+    public static byte[] End(int page, double now) => On(page).Typing?.End(page, now) ?? [];
 
     /// <summary>What is being typed and is no operation yet, to be kept ahead: a batch of one that stands for it; empty for nothing.</summary>
     [JSExport]
     public static byte[] Ahead(int page) =>
-        ((OpenPage)Session.Document(page)).Typing?.Pending is { } pending
-            ? OperationCodec.Encode(new Operation(new OpId(0, 1), default, Guid.Empty, pending))
-            : [];
+        On(page).Typing?.Pending is { } pending ? OperationCodec.Encode(new Operation(new OpId(0, 1), default, Guid.Empty, pending)) : [];
 
     /// <summary>Makes what <see cref="Ahead"/> kept an operation.</summary>
     [JSExport]
@@ -243,14 +240,14 @@ public static partial class TextBridge
     [JSExport]
     public static string Looks(int page, int from, int to)
     {
-        var hand = Hand(page);
+        var standing = Hand(page).Standing(from, to);
         return Json.Text(json =>
         {
             json.WriteStartObject();
             foreach (var trait in Traits)
             {
                 json.WritePropertyName(NameOf(trait));
-                if (hand.Standing(from, to, trait) is { } value)
+                if (standing(trait) is { } value)
                     json.WriteStringValue(value);
                 else
                     json.WriteNullValue();
@@ -261,9 +258,8 @@ public static partial class TextBridge
     }
 
     /// <summary>
-    /// The text as it is set, and what is selected, as JSON. Of paragraphs that were told before only where they are; the others with their lines, and
-    /// the letters
-    /// of those in the order in which they are read.
+    /// The text as it is set, and what is selected, as JSON. Of paragraphs that were told before only where they are; the others with their lines,
+    /// and the letters of those in the order in which they are read.
     /// </summary>
     [JSExport]
     public static string Told(int page)
@@ -280,13 +276,11 @@ public static partial class TextBridge
                 json.WriteNumberValue(part);
             json.WriteEndArray();
             json.WriteNumber("measure", content.Measure);
-            json.WriteNumber("ruling", content.Ruling);
             var box = content.Box;
             json.WriteStartArray("box");
             foreach (var edge in new[] { box.Left, box.Top, box.Right, box.Bottom })
                 json.WriteNumberValue(edge);
             json.WriteEndArray();
-            json.WriteString("colour", content.Colour.ToString("x8", CultureInfo.InvariantCulture));
             json.WriteNumber("from", from);
             json.WriteNumber("to", to);
             json.WriteNumber("length", hand.Text.Length);
@@ -360,9 +354,9 @@ public static partial class TextBridge
         new([.. letters.ReplaceLineEndings("\n").Where(letter => letter is '\n' or '\t' || !char.IsControl(letter))]);
 
     private static TypingHand Hand(int page) =>
-        ((OpenPage)Session.Document(page)).Typing is { IsThere: true } hand
-            ? hand
-            : throw new SentenceException($"This text is not there any more.");
+        On(page).Typing is { IsThere: true } hand ? hand : throw new SentenceException($"This text is not there any more.");
+
+    private static OpenPage On(int page) => (OpenPage)Session.Document(page);
 
     private static Trait Named(string name) => Enum.Parse<Trait>(name, true);
 

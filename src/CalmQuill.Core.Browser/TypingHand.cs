@@ -58,11 +58,11 @@ internal sealed class TypingHand(PageDocument page, OpId item, OpId? made)
         page.Typing(item);
     }
 
-    /// <summary>What stands of a trait.</summary>
-    public string? Standing(int first, int last, Trait trait)
+    /// <summary>What stands of each trait.</summary>
+    public Func<Trait, string?> Standing(int first, int last)
     {
         Begin();
-        return typist!.Standing(first, last, trait);
+        return typist!.Standing(first, last);
     }
 
     /// <summary>Makes what was typed since the last call one operation, and one step with what it belongs to; framed, none where nothing was typed.</summary>

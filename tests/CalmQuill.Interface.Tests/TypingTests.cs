@@ -158,9 +158,7 @@ public sealed class TypingTests : InterfaceTest
 
         // Poppler paints the file, and the browser its canvas: of the pixels of the text's box less than one in two hundred differs.
         var view = PageHands.View(browser);
-        var page = new PageDocument();
-        foreach (var operation in OperationsOn(browser, Group.Writer))
-            page.Apply(operation);
+        var page = PageOn(browser);
         var folder = Directory.CreateTempSubdirectory("quill-typing").FullName;
         var file = Path.Combine(folder, "page.pdf");
         // A file's pixels are counted from its foot: on paper that is a whole number of them high they are the screen's.
@@ -276,13 +274,8 @@ public sealed class TypingTests : InterfaceTest
         Assert.Empty(browser.Errors());
     }
 
-    private List<string> TextsOn(Browser browser)
-    {
-        var page = new PageDocument();
-        foreach (var operation in OperationsOn(browser, Group.Writer))
-            page.Apply(operation);
-        return [.. page.Items.Where(item => item.Stands).Select(item => item.Content.Words)];
-    }
+    private List<string> TextsOn(Browser browser) =>
+        [.. PageOn(browser).Items.Where(item => item.Stands).Select(item => item.Content.Words)];
 
     private static void Paste(Browser browser, string html) =>
         browser.Script(
@@ -351,7 +344,7 @@ public sealed class TypingTests : InterfaceTest
     }
 
     [Fact]
-    public void A_text_is_selected_moved_put_behind_and_rubbed_out_like_anything_on_the_page()
+    public void A_text_is_selected_moved_doubled_and_removed_like_anything_on_the_page()
     {
         var browser = OpenPage(Group.Writer);
         Begin(browser, 4_000, 9_300);
@@ -389,12 +382,16 @@ public sealed class TypingTests : InterfaceTest
     /// <summary>The text on the page as the device has it; null while there is none.</summary>
     private TypedText? TextOn(Browser browser, CalmQuill.Store.People.Person? person = null) => TextItemOn(browser, person)?.Typed;
 
-    private PageItem? TextItemOn(Browser browser, CalmQuill.Store.People.Person? person = null)
+    private PageItem? TextItemOn(Browser browser, CalmQuill.Store.People.Person? person = null) =>
+        PageOn(browser, person).Items.FirstOrDefault(item => item.Stands && item.Content is TextContent);
+
+    /// <summary>The page as the device has it.</summary>
+    private PageDocument PageOn(Browser browser, CalmQuill.Store.People.Person? person = null)
     {
         var page = new PageDocument();
         foreach (var operation in OperationsOn(browser, person ?? Group.Writer))
             page.Apply(operation);
-        return page.Items.FirstOrDefault(item => item.Stands && item.Content is TextContent);
+        return page;
     }
 
     private Core.Ink.Box BoundsOn(Browser browser) => TextItemOn(browser)!.Bounds;

@@ -10,9 +10,8 @@ using CalmQuill.Core.Writing;
 namespace CalmQuill.Testing;
 
 /// <summary>
-/// One history of each kind of document that holds every kind of change and every field, always the same: what is stored of it today must be readable for
-/// ever. New
-/// kinds are added at the end; nothing here is ever changed.
+/// One history of each kind of document that holds every kind of change and every field, always the same: what is stored of it today must be readable
+/// for ever. New kinds are added at the end; nothing here is ever changed.
 /// </summary>
 public static class Corpus
 {

@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace CalmQuill.Core.Art;
 
 /// <summary>Contrast of colours by WCAG 2.2 (relative luminance and contrast ratio), and colours that keep it. Colours are 0xRRGGBBAA.</summary>
@@ -26,6 +28,12 @@ public static class Colours
 
         return towards;
     }
+
+    /// <summary>A colour as fields and looks hold it: <c>rrggbbaa</c>.</summary>
+    public static uint Read(string text) => uint.Parse(text, NumberStyles.HexNumber, CultureInfo.InvariantCulture);
+
+    /// <summary>A colour of which so many hundredths are left.</summary>
+    public static uint Thinned(uint colour, int share) => (colour & ~0xFFu) | (uint)((colour & 0xFF) * share / 100);
 
     /// <summary>One colour with a share of another, channel by channel, opaque.</summary>
     public static uint Mix(uint one, uint other, double share)

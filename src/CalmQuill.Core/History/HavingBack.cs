@@ -9,10 +9,9 @@ using CalmQuill.Core.Writing;
 namespace CalmQuill.Core.History;
 
 /// <summary>
-/// What brings back what stood on a page at a moment: as new operations by whoever has it back, so that nothing that others did since is undone. What is gone
-/// is laid
-/// down anew, what was rubbed out of a thing is laid where that thing lies, and what was moved or made to look otherwise is put back where nobody else changed
-/// it since.
+/// What brings back what stood on a page at a moment: as new operations by whoever has it back, so that nothing that others did since is undone. What
+/// is gone is laid down anew, what was rubbed out of a thing is laid where that thing lies, and what was moved or made to look otherwise is put back
+/// where nobody else changed it since.
 /// </summary>
 public sealed class HavingBack
 {

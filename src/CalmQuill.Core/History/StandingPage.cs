@@ -9,9 +9,8 @@ using CalmQuill.Core.Writing;
 namespace CalmQuill.Core.History;
 
 /// <summary>
-/// A page without its past, for those to whom that is closed: operations that make what stands, by those who made it and when they did. Nothing is in them of
-/// what was
-/// removed, taken back, or rubbed out, nor of how a thing looked and what was said of a mark before.
+/// A page without its past, for those to whom that is closed: operations that make what stands, by those who made it and when they did. Nothing is in
+/// them of what was removed, taken back, or rubbed out, nor of how a thing looked and what was said of a mark before.
 /// </summary>
 /// <remarks>
 /// Of a stroke that was rubbed out in part the way of the pen is kept for <see cref="Kept"/> samples beyond what is seen, which its line leans on.
@@ -23,8 +22,7 @@ public sealed class StandingPage
 
     private const int Kept = 3;
     private static readonly ItemField[] Fields = Enum.GetValues<ItemField>();
-    private readonly List<Operation> made = [],
-        typed = [];
+    private readonly List<Operation> made = [];
     private readonly Hlc latest;
     private ulong said;
 
@@ -58,8 +56,12 @@ public sealed class StandingPage
             Say(layer.Author, new Change.LayerSet(layer.Id, [.. values.Where(value => value.Value.Length > 0)]));
     }
 
-    /// <summary>A text as it was laid down, but for what is gone of that; what was typed into it waits to follow.</summary>
-    private Change.TextAdded Add(Change.TextAdded text, PageItem item, Dictionary<OpId, Operation> changes)
+    /// <summary>A text as it was laid down, but for what is gone of that.</summary>
+    /// <param name="text">As it was laid down.</param>
+    /// <param name="item">As it stands.</param>
+    /// <param name="changes">All operations of the page.</param>
+    /// <param name="typed">Receives what was typed into it since.</param>
+    private Change.TextAdded Standing(Change.TextAdded text, PageItem item, Dictionary<OpId, Operation> changes, List<Operation> typed)
     {
         var standing = item.Typed.Standing();
         foreach (var (id, left) in standing.Where(one => one.Key != item.Id).OrderBy(one => changes[one.Key].Stamp))
@@ -81,16 +83,16 @@ public sealed class StandingPage
     private void Add(PageItem item, Operation operation, Dictionary<OpId, Operation> changes)
     {
         var layer = item.Layer!.Id;
+        var typed = new List<Operation>();
         Change.ItemAdded added = operation.Change switch
         {
             Change.StrokeAdded stroke => stroke with { Layer = layer, Samples = Blanked(stroke.Samples, item.Visible()) },
-            Change.TextAdded text => Add(text, item, changes) with { Layer = layer },
+            Change.TextAdded text => Standing(text, item, changes, typed) with { Layer = layer },
             Change.ShapeAdded shape => shape with { Layer = layer, Replaces = [], Shape = ((ShapeContent)item.Content).Shape },
             var other => (Change.ItemAdded)other with { Layer = layer },
         };
         made.Add(operation with { Change = added });
         made.AddRange(typed);
-        typed.Clear();
         if (item.Placed?.Whole() is { } step && step != Transform.Identity)
             Say(
                 item.Author,

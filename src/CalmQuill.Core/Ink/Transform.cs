@@ -11,6 +11,17 @@ public readonly record struct Transform(int A, int B, int C, int D, int E, int F
 
     public static readonly Transform Identity = new(One, 0, 0, One, 0, 0);
 
+    /// <summary>The nearest in whole numbers.</summary>
+    public static Transform Near(in Affine affine) =>
+        new(
+            Rounded(affine.A * One),
+            Rounded(affine.B * One),
+            Rounded(affine.C * One),
+            Rounded(affine.D * One),
+            Rounded(affine.E),
+            Rounded(affine.F)
+        );
+
     public static Transform Shift(int dx, int dy) => new(One, 0, 0, One, dx, dy);
 
     /// <summary>Scales about the sheet's corner and then moves.</summary>

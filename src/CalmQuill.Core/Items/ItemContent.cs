@@ -1,4 +1,3 @@
-using System.Globalization;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 
@@ -90,7 +89,4 @@ public abstract class ItemContent(IItemFrame frame)
 
     /// <summary>What it shows, in one canonical form.</summary>
     protected internal abstract void WriteState(ByteWriter writer, SampleCodec.Writers columns);
-
-    /// <summary>A colour as fields hold it, 0xRRGGBBAA.</summary>
-    protected static uint Hex(string text) => uint.Parse(text, NumberStyles.HexNumber, CultureInfo.InvariantCulture);
 }

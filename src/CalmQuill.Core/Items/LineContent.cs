@@ -1,4 +1,5 @@
 using System.Globalization;
+using CalmQuill.Core.Art;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 
@@ -188,7 +189,7 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
         grain = null;
         var pen = madeWith;
         if (Frame.Read(ItemField.Colour) is { Length: > 0 } colour)
-            pen = pen with { Colour = Hex(colour) };
+            pen = pen with { Colour = Colours.Read(colour) };
         if (Frame.Read(ItemField.Width) is { Length: > 0 } width)
             pen = pen with { Width = Whole(width) };
         if (Frame.Read(ItemField.Pen) is { Length: > 0 } kind)

@@ -1,4 +1,5 @@
 using System.Globalization;
+using CalmQuill.Core.Art;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Shapes;
@@ -54,7 +55,7 @@ public sealed class ShapeContent(IItemFrame frame, Change.ShapeAdded added) : Li
 
         fill =
             !Shape.IsClosed ? 0
-            : Frame.Read(ItemField.Fill) is { Length: > 0 } filled ? Hex(filled)
+            : Frame.Read(ItemField.Fill) is { Length: > 0 } filled ? Colours.Read(filled)
             : added.Fill;
         base.WorkOut(mayLieElsewhere);
     }

@@ -1,3 +1,4 @@
+using CalmQuill.Core.Art;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 
@@ -19,10 +20,16 @@ public abstract class SolidContent(IItemFrame frame, (double X, double Y)[] edge
     /// <summary>The edge where it lies, but for shifts, as corners x, y, x, y…; made anew whenever it is placed otherwise.</summary>
     private double[]? placed;
 
-    private double[] Placed =>
-        placed ??= [
-            .. Edge.Select(at => Frame.IsOnlyShifted ? at : Frame.Placement!.Of(at.X, at.Y)).SelectMany(at => new[] { at.X, at.Y }),
-        ];
+    private double[] Placed
+    {
+        get
+        {
+            BeforeLooking();
+            return placed ??= [
+                .. Edge.Select(at => Frame.IsOnlyShifted ? at : Frame.Placement!.Of(at.X, at.Y)).SelectMany(at => new[] { at.X, at.Y }),
+            ];
+        }
+    }
 
     /// <summary>The edge where it was made; <see cref="Remade"/> says when it is another.</summary>
     protected virtual (double X, double Y)[] Edge => edge;
@@ -44,7 +51,6 @@ public abstract class SolidContent(IItemFrame frame, (double X, double Y)[] edge
     {
         get
         {
-            BeforeLooking();
             double left = double.MaxValue,
                 top = double.MaxValue,
                 right = double.MinValue,
@@ -66,7 +72,6 @@ public abstract class SolidContent(IItemFrame frame, (double X, double Y)[] edge
 
     public override bool IsAt(double x, double y, double reach)
     {
-        BeforeLooking();
         (x, y) = (x - Frame.Dx, y - Frame.Dy);
         return Loop.Holds(Placed, x, y) || Loop.Distance(Placed, x, y) <= reach;
     }
@@ -120,7 +125,7 @@ public abstract class SolidContent(IItemFrame frame, (double X, double Y)[] edge
     {
         if (mayLieElsewhere)
             placed = null;
-        Filled = Frame.Read(ItemField.Colour) is { Length: > 0 } set ? Hex(set) : colour;
+        Filled = Frame.Read(ItemField.Colour) is { Length: > 0 } set ? Colours.Read(set) : colour;
     }
 
     protected internal override void Shifted() { }

@@ -1,6 +1,8 @@
 using System.Globalization;
+using CalmQuill.Core.Art;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Operations.Codecs;
 using CalmQuill.Core.Typesetting;
 using CalmQuill.Core.Writing;
 
@@ -22,6 +24,9 @@ public sealed class TextContent(IItemFrame frame, Change.TextAdded added) : Soli
 
     /// <summary>In small pictures letters that are lower than so many of what a line may lie off, which is a seventh of a pixel, are shown as bars.</summary>
     private const int Readable = 45;
+
+    /// <summary>Bars for letters are so dark, in hundredths, as these are from afar.</summary>
+    private const int FromAfar = 55;
 
     private readonly Typesetter typesetter = new();
     private readonly Dictionary<ItemField, string> made = added.Values.ToDictionary(value => value.Field, value => value.Value);
@@ -197,41 +202,31 @@ public sealed class TextContent(IItemFrame frame, Change.TextAdded added) : Soli
     public override void Sketch(IItemSketcher sketcher, double tolerance)
     {
         var place = PlaceOf(true);
+        long[] OnPage((int X, int Y)[] ring) =>
+            [.. ring.Select(at => place.Of(at.X, at.Y)).SelectMany(at => new[] { (long)at.X, (long)at.Y })];
         foreach (var (colour, rings) in Fills)
         {
             foreach (var ring in rings)
-                sketcher.Region([.. ring.Select(at => place.Of(at.X, at.Y)).SelectMany(at => new[] { (long)at.X, (long)at.Y })], colour);
+                sketcher.Region(OnPage(ring), colour);
         }
 
         var largest = Set.Paragraphs.Max(one => one.Paragraph.Lines.Max(line => line.Size));
         if (Lengths.OfType(largest) / (double)Lengths.PerUnit * place.Growth >= tolerance * Readable)
-            sketcher.Write(Set, place, Filled);
-        else
         {
-            foreach (var bar in TextFills.Bars(Set))
-                sketcher.Region(
-                    [.. bar.Select(at => place.Of(at.X, at.Y)).SelectMany(at => new[] { (long)at.X, (long)at.Y })],
-                    Pale(Filled)
-                );
+            sketcher.Write(Set, place, Filled);
+            return;
         }
+
+        foreach (var bar in TextFills.Bars(Set))
+            sketcher.Region(OnPage(bar), Colours.Thinned(Filled, FromAfar));
     }
 
     /// <summary>As it lies and looks, but for what was removed from it.</summary>
     public override Change.ItemAdded Copy()
     {
-        var place = Place;
-        static int Part(double part) => (int)Math.Round(part * Transform.One);
-        var lay = new Transform(
-            Part(place.A),
-            Part(place.B),
-            Part(place.C),
-            Part(place.D),
-            (int)Math.Round(place.E),
-            (int)Math.Round(place.F)
-        );
         ItemField[] looks = [ItemField.Colour, ItemField.Fill, ItemField.Edge, ItemField.EdgeWidth, ItemField.Corner, ItemField.Padding];
         var values = looks.Select(field => new ItemValue(field, Read(field))).Where(value => value.Value.Length > 0);
-        return new Change.TextAdded(lay, Measure, Ruling, Passage.Of(Typed.Paragraphs()), [.. values]);
+        return new Change.TextAdded(Transform.Near(Place), Measure, Ruling, Passage.Of(Typed.Paragraphs()), [.. values]);
     }
 
     protected internal override void WorkOut(bool mayLieElsewhere)
@@ -251,9 +246,7 @@ public sealed class TextContent(IItemFrame frame, Change.TextAdded added) : Soli
         writer.Signed(Ruling);
         foreach (var field in new[] { ItemField.Fill, ItemField.Edge, ItemField.EdgeWidth, ItemField.Corner, ItemField.Padding })
             writer.Text(Read(field));
-        var (a, b, c, d, e, f) = Place;
-        foreach (var part in new[] { a * Transform.One, b * Transform.One, c * Transform.One, d * Transform.One, e, f })
-            writer.Signed((long)Math.Round(part));
+        Parts.WriteTransform(writer, Transform.Near(Place));
         var passage = Passage.Of(Typed.Paragraphs());
         writer.Text(passage.Text);
         foreach (var (start, end, trait, value) in passage.Formats)
@@ -280,14 +273,11 @@ public sealed class TextContent(IItemFrame frame, Change.TextAdded added) : Soli
     /// <summary>What a field says: as somebody set it since, or as it was made.</summary>
     private string Read(ItemField field) => Frame.Read(field) is { Length: > 0 } set ? set : made.GetValueOrDefault(field, "");
 
-    private uint ColourIn(ItemField field) => Read(field) is { Length: > 0 } colour ? Hex(colour) : 0;
+    private uint ColourIn(ItemField field) => Read(field) is { Length: > 0 } colour ? Colours.Read(colour) : 0;
 
     private int Number(ItemField field, int usual) =>
         Read(field) is { Length: > 0 } text ? int.Parse(text, CultureInfo.InvariantCulture) : usual;
 
     private static uint ColourOf(Change.TextAdded added) =>
-        added.Values.FirstOrDefault(value => value.Field == ItemField.Colour).Value is { Length: > 0 } colour ? Hex(colour) : Ink;
-
-    /// <summary>Bars for lines of letters are as dark as these are from afar.</summary>
-    private static uint Pale(uint colour) => (colour & ~0xFFu) | ((colour & 0xFF) * 55 / 100);
+        added.Values.FirstOrDefault(value => value.Field == ItemField.Colour).Value is { Length: > 0 } colour ? Colours.Read(colour) : Ink;
 }

@@ -119,13 +119,8 @@ internal static class TextFills
             {
                 foreach (var piece in line.Pieces.Where(piece => !piece.IsSpace))
                 {
-                    var (at, type) = (y + line.Y, Lengths.OfType(piece.Style.OwnSize));
-                    yield return Corners(
-                        (piece.X, at - type * Small / 100),
-                        (piece.X + piece.Width, at - type * Small / 100),
-                        (piece.X + piece.Width, at),
-                        (piece.X, at)
-                    );
+                    var at = y + line.Y;
+                    yield return Bar(piece, at - Lengths.OfType(piece.Style.OwnSize) * Small / 100, at);
                 }
             }
         }

@@ -43,9 +43,8 @@ public abstract partial record Change
     }
 
     /// <summary>
-    /// Library and notebook: gives things new keys among their siblings, where keys have become long. Nothing moves to another parent, and what is not
-    /// there yet
-    /// is not made; like a move it is done in the order of its stamp.
+    /// Library and notebook: gives things new keys among their siblings, where keys have become long. Nothing moves to another parent, and what is
+    /// not there yet is not made; like a move it is done in the order of its stamp.
     /// </summary>
     public sealed record OrdersSet(IReadOnlyList<NodeOrder> Orders) : Change
     {
@@ -245,9 +244,8 @@ public abstract partial record Change
     }
 
     /// <summary>
-    /// Aside: says at which thing of the page that it lies over something was written, and where that lay then, so that it goes along with it. It shows
-    /// nothing by
-    /// itself and is no step to be undone.
+    /// Aside: says at which thing of the page that it lies over something was written, and where that lay then, so that it goes along with it. It
+    /// shows nothing by itself and is no step to be undone.
     /// </summary>
     public sealed record ItemsAnchored(IReadOnlyList<OpId> Items, OpId On, Transform Lay) : Change
     {

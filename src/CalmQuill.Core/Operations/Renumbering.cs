@@ -7,9 +7,9 @@ namespace CalmQuill.Core.Operations;
 public sealed class Renumbering(Func<OpId, OpId> nameOf)
 {
     /// <summary>
-    /// Gives operations that nobody has seen yet the number of another replica. A device does so when the server refuses its number because somebody else
-    /// used it first. Their times stay; only
-    /// between two changes of one and the same time may the fresh number decide otherwise than the old one did.
+    /// Gives operations that nobody has seen yet the number of another replica. A device does so when the server refuses its number because somebody
+    /// else used it first. Their times stay; only between two changes of one and the same time may the fresh number decide otherwise than the old one
+    /// did.
     /// </summary>
     /// <param name="which">The operations that get it.</param>
     /// <param name="replica">The replica whose number they get; their counters stay.</param>

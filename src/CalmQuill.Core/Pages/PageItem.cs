@@ -1,4 +1,5 @@
 using System.Globalization;
+using CalmQuill.Core.Art;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Layers;
@@ -127,8 +128,7 @@ public sealed class PageItem : IItemFrame
     public (double X, double Y) Unplace(double x, double y) => placement?.Back(x, y) ?? (x, y);
 
     /// <summary>A colour of it at the opacity of its layer, 0xRRGGBBAA.</summary>
-    public uint Faded(uint colour) =>
-        Layer is { Opacity: < 100 } layer ? (colour & ~0xFFu) | (uint)((colour & 0xFF) * layer.Opacity / 100) : colour;
+    public uint Faded(uint colour) => Layer is { Opacity: < 100 } layer ? Colours.Thinned(colour, layer.Opacity) : colour;
 
     public string Read(ItemField field) => fields.Read(field);
 

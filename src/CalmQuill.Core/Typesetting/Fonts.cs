@@ -4,8 +4,7 @@ namespace CalmQuill.Core.Typesetting;
 
 /// <summary>
 /// The fonts that are at hand, and what shapes letters with them. There is one set of them for all: what a text looks like is a matter of the shipped
-/// fonts, and
-/// not of a page. A server has them all from the start; in a browser they come when a text needs them.
+/// fonts, and not of a page. A server has them all from the start; in a browser they come when a text needs them.
 /// </summary>
 public static class Fonts
 {

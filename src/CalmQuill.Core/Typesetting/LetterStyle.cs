@@ -1,4 +1,5 @@
 using System.Globalization;
+using CalmQuill.Core.Art;
 using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Typesetting;
@@ -39,8 +40,8 @@ public sealed record LetterStyle(string Family, int Size, uint? Colour, uint Mar
         new(
             look[Trait.Family] is { Length: > 0 } family ? family : paragraph.Family,
             look[Trait.Size] is { Length: > 0 } size ? int.Parse(size, CultureInfo.InvariantCulture) : paragraph.Size,
-            look[Trait.Colour] is { Length: > 0 } colour ? Hex(colour) : null,
-            look[Trait.Marker] is { Length: > 0 } marker ? Hex(marker) : 0,
+            look[Trait.Colour] is { Length: > 0 } colour ? Colours.Read(colour) : null,
+            look[Trait.Marker] is { Length: > 0 } marker ? Colours.Read(marker) : 0,
             look[Trait.Shift] switch
             {
                 "raised" => 1,
@@ -55,6 +56,4 @@ public sealed record LetterStyle(string Family, int Size, uint? Colour, uint Mar
             Struck = look[Trait.Struck].Length > 0,
             Link = look[Trait.Link],
         };
-
-    private static uint Hex(string text) => uint.Parse(text, NumberStyles.HexNumber, CultureInfo.InvariantCulture);
 }

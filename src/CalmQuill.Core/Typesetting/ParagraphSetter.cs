@@ -39,8 +39,6 @@ internal sealed class ParagraphSetter(Paragraph content, ParagraphStyle style, i
 
         public bool IsTab => Shape.Text == "\t";
 
-        public bool IsSpace => Shape.Text.AsSpan().IsWhiteSpace();
-
         public int Width => Lengths.OfFont(Shape.Advance, Style.OwnSize, Shape.UnitsPerEm);
     }
 
@@ -74,7 +72,7 @@ internal sealed class ParagraphSetter(Paragraph content, ParagraphStyle style, i
                 end++;
             var unit = Pieces(start, end);
             var isForced = breaks[end] == LineBreak.Must && (end < text.Length || text[^1] is LineEnd or ParagraphEnd);
-            var needed = WidthOf(unit.FindLastIndex(piece => !piece.IsSpace) is var last ? unit.Take(last + 1) : unit, used);
+            var needed = WidthOf(unit.Take(Inked(unit)), used);
             if (line.Count > 0 && used + needed > room)
                 Break(start);
             foreach (var piece in unit)
@@ -95,7 +93,7 @@ internal sealed class ParagraphSetter(Paragraph content, ParagraphStyle style, i
         // A word that is longer than a line goes on on the next, letter by letter.
         void Put(Loose piece)
         {
-            while (!piece.IsSpace && used + piece.Width > room)
+            while (!piece.Shape.IsSpace && used + piece.Width > room)
             {
                 var has = (long)(room - used) * piece.Shape.UnitsPerEm * 36 / (piece.Style.OwnSize * 127L * Lengths.PerUnit);
                 var some = piece.Shape.Fitting(has);
@@ -119,6 +117,9 @@ internal sealed class ParagraphSetter(Paragraph content, ParagraphStyle style, i
             used += WidthOf([piece], used);
         }
     }
+
+    /// <summary>How many pieces there are but for the spaces at the end.</summary>
+    private static int Inked(List<Loose> pieces) => pieces.FindLastIndex(piece => !piece.Shape.IsSpace) + 1;
 
     private static Loose Part(Loose piece, int from, int to) =>
         from == to
@@ -202,10 +203,12 @@ internal sealed class ParagraphSetter(Paragraph content, ParagraphStyle style, i
         var start = lines.Count == 0 ? 0 : lines[^1].End;
         var size = line.Count > 0 ? line.Max(piece => piece.Style.Size) : LetterStyle.Of(style, content.Look).Size;
         y += Typesetter.Distance(size, lines.Count == 0 ? style.Above : 0, style.Leading, ruling);
-        var inked = line.FindLastIndex(piece => !piece.IsSpace) + 1;
+        var inked = Inked(line);
         var inner = WidthOf(line.Take(inked), 0);
         var isJustified = style.Align == "justified" && !isForced;
-        var spaces = isJustified ? line.Take(inked).Where(piece => piece.IsSpace && !piece.IsTab).Sum(piece => piece.Shape.Text.Length) : 0;
+        var spaces = isJustified
+            ? line.Take(inked).Where(piece => piece.Shape.IsSpace && !piece.IsTab).Sum(piece => piece.Shape.Text.Length)
+            : 0;
         var extra = spaces > 0 ? Math.Max(0, room - inner) : 0;
 
         // L1: spaces at the end run as the paragraph does.
@@ -234,7 +237,7 @@ internal sealed class ParagraphSetter(Paragraph content, ParagraphStyle style, i
         {
             widths[i] = WidthOf([line[i]], used);
             used += widths[i];
-            if (spaces == 0 || i >= inked || !line[i].IsSpace || line[i].IsTab)
+            if (spaces == 0 || i >= inked || !line[i].Shape.IsSpace || line[i].IsTab)
                 continue;
             var some = line[i].Shape.Text.Length;
             widths[i] += (int)((long)extra * (seen + some) / spaces - (long)extra * seen / spaces);

@@ -14,8 +14,11 @@ public readonly record struct PlacedGlyph(Font Font, int Glyph, LetterStyle Styl
     /// <summary>How far slanted letters lean, of fonts that have none of their own.</summary>
     private const double Lean = 0.21;
 
+    /// <summary>Whether it shows something, and is no space.</summary>
+    public bool IsSeen => Text.Length == 0 || !string.IsNullOrWhiteSpace(Text);
+
     /// <summary>Whether it leans although its font stands upright.</summary>
-    public bool Leans => Style.Italic && Font.Name.StartsWith("hand", StringComparison.Ordinal);
+    private bool Leans => Style.Italic && Font.Name.StartsWith("hand", StringComparison.Ordinal);
 
     /// <summary>Where the font's own measures lie in the box, y running down: 0.01 mm for the font's units.</summary>
     public Affine Place

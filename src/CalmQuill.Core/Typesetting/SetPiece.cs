@@ -10,7 +10,7 @@ public sealed record SetPiece(int Start, ShapedPiece Shape, LetterStyle Style, i
 {
     public int End => Start + Shape.Text.Length;
 
-    public bool IsSpace => Shape.Text.AsSpan().IsWhiteSpace();
+    public bool IsSpace => Shape.IsSpace;
 
     /// <summary>Where the edge before a letter of the paragraph lies, in bits from the box's left edge.</summary>
     public int EdgeBefore(int letter)

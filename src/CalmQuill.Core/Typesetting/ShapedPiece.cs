@@ -17,6 +17,9 @@ public sealed class ShapedPiece
 
     public string Text { get; }
 
+    /// <summary>Whether it shows nothing: the spaces behind a word, or a tab.</summary>
+    public bool IsSpace => Text.AsSpan().IsWhiteSpace();
+
     public bool FromRight { get; }
 
     /// <summary>The glyphs from left to right; none where no font is at hand.</summary>

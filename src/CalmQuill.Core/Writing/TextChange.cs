@@ -25,8 +25,13 @@ public sealed record TextChange(IReadOnlyList<Insertion> Insertions, IReadOnlyLi
         );
     }
 
-    /// <summary>The same with one name in place of another.</summary>
-    public TextChange Renamed(OpId name, OpId other) => Renamed(id => id == name ? other : id);
+    /// <summary>The same with one name in place of another; itself where it names no such.</summary>
+    public TextChange Renamed(OpId name, OpId other) => Names(name) ? Renamed(id => id == name ? other : id) : this;
+
+    private bool Names(OpId name) =>
+        Insertions.Any(insertion => insertion.At.Operation == name)
+        || Removals.Any(removal => removal.Operation == name)
+        || Formats.Any(format => format.From.Letter.Operation == name || format.To.Letter.Operation == name);
 
     /// <summary>The operations whose letters it names, but its own.</summary>
     /// <param name="own">Its own.</param>

@@ -9,10 +9,10 @@ namespace CalmQuill.Core.Writing;
 /// </summary>
 /// <remarks>
 /// The letters are a tree, as in Fugue (Weidner and Kleppmann, “The Art of the Fugue”, 2023): each hangs on one side of another, siblings lie in the
-/// order of their stamps, and the text is the tree from left to right. Letters that were removed stay in it unseen, so that what was typed at them keeps
-/// its place. Letters typed one behind the other are kept as one run until something comes between.
-/// Formats reach from one edge to another (Litt et al., “Peritext”, 2022); runs end wherever an edge lies, so each run has one <see cref="Cover"/>.
-/// An operation that names letters which are not here waits for them. Every operation can be taken back by <see cref="SetActive"/>.
+/// order of their stamps, and the text is the tree from left to right. Letters that were removed stay in it unseen, so that what was typed at them
+/// keeps its place. Letters typed one behind the other are kept as one run until something comes between. Formats reach from one edge to another
+/// (Litt et al., “Peritext”, 2022); runs end wherever an edge lies, so each run has one <see cref="Cover"/>. An operation that names letters which
+/// are not here waits for them. Every operation can be taken back by <see cref="SetActive"/>.
 /// </remarks>
 public sealed class TypedText
 {

@@ -138,17 +138,23 @@ public sealed class Typist(TypedText text, Burst burst, IDictionary<Trait, strin
     /// <summary>
     /// What stands of a trait: of the paragraphs, or the letters, that are selected, or of what is typed next. Null where it is not the same for all.
     /// </summary>
-    public string? Standing(int from, int to, Trait trait)
+    public string? Standing(int from, int to, Trait trait) => Standing(from, to)(trait);
+
+    /// <summary>The same of every trait, by what was gathered once.</summary>
+    public Func<Trait, string?> Standing(int from, int to)
     {
-        if (from == to && next.TryGetValue(trait, out var said))
-            return said;
-        if (trait.IsOfParagraphs())
-            return Same(Within(from, to).Select(paragraph => paragraph.Look[trait]));
+        var paragraphs = Within(from, to).ToList();
+        var isCaret = from == to;
         // Where nothing is selected it is as the letter before, or else the one behind.
-        var paragraph = At(from);
-        if (from == to)
-            (from, to) = from > paragraph.Start ? (from - 1, from) : (from, from + 1);
-        return Same(SpansWithin(from, to).Select(span => span.Look[trait]));
+        var (first, last) =
+            !isCaret ? (from, to)
+            : from > paragraphs[0].Start ? (from - 1, from)
+            : (from, from + 1);
+        var spans = SpansWithin(paragraphs, first, last).ToList();
+        return trait =>
+            isCaret && next.TryGetValue(trait, out var said) ? said
+            : trait.IsOfParagraphs() ? Same(paragraphs.Select(paragraph => paragraph.Look[trait]))
+            : Same(spans.Select(span => span.Look[trait]));
     }
 
     private static string? Same(IEnumerable<string> values)
@@ -164,9 +170,9 @@ public sealed class Typist(TypedText text, Burst burst, IDictionary<Trait, strin
         return same ?? "";
     }
 
-    private IEnumerable<TextSpan> SpansWithin(int from, int to)
+    private static IEnumerable<TextSpan> SpansWithin(IEnumerable<Paragraph> paragraphs, int from, int to)
     {
-        foreach (var paragraph in text.Paragraphs())
+        foreach (var paragraph in paragraphs)
         {
             var at = paragraph.Start;
             foreach (var span in paragraph.Spans)

@@ -81,9 +81,8 @@ public static class PdfExport
     );
 
     /// <summary>
-    /// A page that has grown is cut into sheets of its own size; any other is one. Every sheet is as large as the paper that was chosen, also where the
-    /// next one goes on
-    /// before its end, so that no stroke is split; the rest of it stays without ink.
+    /// A page that has grown is cut into sheets of its own size; any other is one. Every sheet is as large as the paper that was chosen, also where
+    /// the next one goes on before its end, so that no stroke is split; the rest of it stays without ink.
     /// </summary>
     private static IEnumerable<(Box Part, Box Frame)> Parts(PrintedPage page)
     {

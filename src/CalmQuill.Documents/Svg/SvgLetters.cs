@@ -19,10 +19,8 @@ internal sealed class SvgLetters(StringBuilder svg)
     {
         uint? open = null;
         var any = false;
-        foreach (var glyph in PlacedGlyph.Of(text))
+        foreach (var glyph in PlacedGlyph.Of(text).Where(glyph => glyph.IsSeen))
         {
-            if (string.IsNullOrWhiteSpace(glyph.Text) && glyph.Text.Length > 0)
-                continue;
             var name = Define(glyph.Font, glyph.Glyph);
             if (name.Length == 0)
                 continue;

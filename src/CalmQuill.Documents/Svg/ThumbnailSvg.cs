@@ -104,13 +104,15 @@ public static class ThumbnailSvg
     private sealed class Sketch(StringBuilder svg, double pixel) : IItemSketcher
     {
         private readonly SvgLetters letters = new(svg);
+        private PageItem? item;
         private double opacity = 1;
         private (Pen Pen, double Opacity)? open;
 
-        public void Draw(PageItem item)
+        public void Draw(PageItem drawn)
         {
-            opacity = item.Layer!.Opacity / 100.0;
-            item.Content.Sketch(this, pixel / 7);
+            item = drawn;
+            opacity = drawn.Layer!.Opacity / 100.0;
+            drawn.Content.Sketch(this, pixel / 7);
         }
 
         public void Region(ReadOnlySpan<long> corners, uint colour)
@@ -148,10 +150,8 @@ public static class ThumbnailSvg
         public void Write(SetText text, in Affine place, uint colour)
         {
             End();
-            letters.Write(text, place, own => Faded(own ?? colour));
+            letters.Write(text, place, own => item!.Faded(own ?? colour));
         }
-
-        private uint Faded(uint colour) => (colour & ~0xFFu) | (uint)((colour & 0xFF) * opacity);
 
         public void End()
         {

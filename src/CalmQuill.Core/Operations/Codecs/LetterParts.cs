@@ -41,7 +41,24 @@ internal static class LetterParts
                 Parts.WriteId(writer, last = letter.Operation);
             writer.Signed(letter.Index);
         }
+
+        public void Write(Edge edge) => Write(edge.Letter, edge.After);
     }
+
+    public static Edge ReadEdge(ref ByteReader reader, ref OpId last)
+    {
+        var (letter, after) = Read(ref reader, ref last);
+        return new Edge(letter, after);
+    }
+
+    /// <summary>The letter, and under the same name with “Behind” whether it is behind that.</summary>
+    public static void WriteEdge(Utf8JsonWriter json, string name, Edge edge)
+    {
+        json.WriteString(name, edge.Letter.ToString());
+        json.WriteBoolean(name + "Behind", edge.After);
+    }
+
+    public static Edge ReadEdge(JsonElement json, string name) => new(Read(json, name), json.GetProperty(name + "Behind").GetBoolean());
 
     public static (LetterId Letter, bool Flag) Read(ref ByteReader reader, ref OpId last)
     {

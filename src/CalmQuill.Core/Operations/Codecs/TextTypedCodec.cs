@@ -27,8 +27,8 @@ internal sealed class TextTypedCodec() : ChangeCodec<Change.TextTyped>(ChangeKin
         batch.Head.Varint((ulong)formats.Count);
         foreach (var format in formats)
         {
-            names.Write(format.From.Letter, format.From.After);
-            names.Write(format.To.Letter, format.To.After);
+            names.Write(format.From);
+            names.Write(format.To);
             batch.Head.Byte((byte)format.Trait);
             batch.Head.Text(format.Value);
         }
@@ -55,15 +55,10 @@ internal sealed class TextTypedCodec() : ChangeCodec<Change.TextTyped>(ChangeKin
         var formats = new Format[batch.Head.Count(WritingRules.MostParts, 6, "looks")];
         for (var i = 0; i < formats.Length; i++)
         {
-            var (from, fromAfter) = LetterParts.Read(ref batch.Head, ref last);
-            var (to, toAfter) = LetterParts.Read(ref batch.Head, ref last);
+            var from = LetterParts.ReadEdge(ref batch.Head, ref last);
+            var to = LetterParts.ReadEdge(ref batch.Head, ref last);
             var trait = (Trait)batch.Head.Byte();
-            formats[i] = new Format(
-                new Edge(from, fromAfter),
-                new Edge(to, toAfter),
-                trait,
-                batch.Head.Text(LetterParts.MostBytesOf(trait))
-            );
+            formats[i] = new Format(from, to, trait, batch.Head.Text(LetterParts.MostBytesOf(trait)));
         }
 
         return new Change.TextTyped(text, new TextChange(insertions, removals, formats));
@@ -97,10 +92,8 @@ internal sealed class TextTypedCodec() : ChangeCodec<Change.TextTyped>(ChangeKin
         foreach (var format in change.Typed.Formats)
         {
             json.WriteStartObject();
-            json.WriteString("from", format.From.Letter.ToString());
-            json.WriteBoolean("fromBehind", format.From.After);
-            json.WriteString("to", format.To.Letter.ToString());
-            json.WriteBoolean("toBehind", format.To.After);
+            LetterParts.WriteEdge(json, "from", format.From);
+            LetterParts.WriteEdge(json, "to", format.To);
             LetterParts.WriteLook(json, format.Trait, format.Value);
             json.WriteEndObject();
         }
@@ -126,8 +119,8 @@ internal sealed class TextTypedCodec() : ChangeCodec<Change.TextTyped>(ChangeKin
                     .. json.GetProperty("looks")
                         .EnumerateArray()
                         .Select(one => new Format(
-                            new Edge(LetterParts.Read(one, "from"), one.GetProperty("fromBehind").GetBoolean()),
-                            new Edge(LetterParts.Read(one, "to"), one.GetProperty("toBehind").GetBoolean()),
+                            LetterParts.ReadEdge(one, "from"),
+                            LetterParts.ReadEdge(one, "to"),
                             LetterParts.ReadTrait(one),
                             JsonParts.Text(one, "value")
                         )),

@@ -74,6 +74,8 @@ async function fetchFont(name: string): Promise<Uint8Array<ArrayBuffer> | undefi
 }
 
 const outlines = new Map<string, Path2D>();
+/** The names of fonts by their numbers, once Core has said them. */
+let names: string[] | undefined;
 
 /** The outline of a glyph in units of its font; undefined while the font is not there. */
 export function glyphPath(font: number, glyph: number): Path2D | undefined {
@@ -81,8 +83,8 @@ export function glyphPath(font: number, glyph: number): Path2D | undefined {
   const known = outlines.get(key);
   if (known) return known;
   const core = loadedCore();
-  const names = core?.LetterBridge.Names();
-  if (!core || !names || !there.has(names[font] ?? '')) return undefined;
+  names ??= core?.LetterBridge.Names();
+  if (!core || !there.has(names?.[font] ?? '')) return undefined;
   const path = new Path2D(core.LetterBridge.Outline(font, glyph));
   outlines.set(key, path);
   return path;

@@ -1,49 +1,37 @@
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import type { Writer } from '../data/usePeople';
 import { useWorkspace } from '../data/useWorkspace';
 import { inkOf } from '../model/colours';
 import type { View } from '../sheet/ink/view';
 import type { OpenDocument } from '../sync/openDocument';
 import { NameSign } from './NameSign';
+import { useHeard } from './useHeard';
 
 interface Caret {
   person: string;
   item: string;
   from: string;
   to: string;
-  at: number;
 }
 
-/** What is not told again for so long is no more: a connection may have broken. */
+/** A caret that is not told again for so long is no more, ms. */
 const staysFor = 9_000;
 
 /** Where others on the page type, with their name, and what they have selected in a text. */
 export function Carets({ document, view, people }: { document: OpenDocument; view: View; people: Writer[] }) {
   const { core } = useWorkspace();
-  const [carets, setCarets] = useState<ReadonlyMap<string, Caret>>(new Map());
+  const carets = useHeard<Caret>(
+    staysFor,
+    useCallback(
+      (tell) => {
+        document.onCaret = (person, connection, item, from, to) =>
+          tell(connection, item ? { person, item, from, to } : undefined);
+        return () => (document.onCaret = undefined);
+      },
+      [document],
+    ),
+  );
   const [, setVersion] = useState(0);
-  useEffect(() => {
-    document.onCaret = (person, connection, item, from, to) =>
-      setCarets((before) => {
-        const after = new Map(before);
-        if (item) after.set(connection, { person, item, from, to, at: Date.now() });
-        else after.delete(connection);
-        return after;
-      });
-    const sweep = setInterval(
-      () =>
-        setCarets((before) => {
-          const left = [...before].filter(([, one]) => Date.now() - one.at < staysFor);
-          return left.length === before.size ? before : new Map(left);
-        }),
-      1_000,
-    );
-    return () => {
-      document.onCaret = undefined;
-      clearInterval(sweep);
-      setCarets(new Map());
-    };
-  }, [document]);
   // A caret goes along with the letters that it stands at.
   const any = carets.size > 0;
   useEffect(() => (any ? document.subscribe(() => setVersion((version) => version + 1)) : undefined), [document, any]);

@@ -1,48 +1,36 @@
-import { useEffect, useState } from 'react';
+import { useCallback } from 'react';
 import type { Writer } from '../data/usePeople';
 import { inkOf } from '../model/colours';
 import type { View } from '../sheet/ink/view';
 import type { OpenDocument } from '../sync/openDocument';
 import { readPlaces } from '../sync/places';
 import { NameSign } from './NameSign';
+import { useHeard } from './useHeard';
 
 interface Held {
   person: string;
   /** Corners as x and y, one after the other, 0.01 mm. */
   frame: number[];
-  at: number;
 }
 
-/** What is not told again for so long is held no more: a connection may have broken. */
+/** What is not told again for so long is held no more, ms. */
 const staysFor = 6_000;
 
 /** What others on the page have selected, or drag at this moment: a dashed frame with their name. */
 export function HeldFrames({ document, view, people }: { document: OpenDocument; view: View; people: Writer[] }) {
-  const [held, setHeld] = useState<ReadonlyMap<string, Held>>(new Map());
-  useEffect(() => {
-    document.onHeld = (person, connection, bytes) => {
-      const frame = readPlaces(bytes);
-      setHeld((before) => {
-        const after = new Map(before);
-        if (frame.length === 8) after.set(connection, { person, frame, at: Date.now() });
-        else after.delete(connection);
-        return after;
-      });
-    };
-    const sweep = setInterval(
-      () =>
-        setHeld((before) => {
-          const left = [...before].filter(([, one]) => Date.now() - one.at < staysFor);
-          return left.length === before.size ? before : new Map(left);
-        }),
-      1_000,
-    );
-    return () => {
-      document.onHeld = undefined;
-      clearInterval(sweep);
-      setHeld(new Map());
-    };
-  }, [document]);
+  const held = useHeard<Held>(
+    staysFor,
+    useCallback(
+      (tell) => {
+        document.onHeld = (person, connection, bytes) => {
+          const frame = readPlaces(bytes);
+          tell(connection, frame.length === 8 ? { person, frame } : undefined);
+        };
+        return () => (document.onHeld = undefined);
+      },
+      [document],
+    ),
+  );
   if (held.size === 0) return null;
   return (
     <div aria-hidden="true" className="pointer-events-none absolute inset-0 overflow-hidden">

@@ -163,34 +163,38 @@ export class Workspace {
   /** Strokes that were in the hand when their tab was closed are ink as far as they were written. */
   private async finish(strokes: LeftStroke[]): Promise<void> {
     const { PenBridge } = this.core;
-    for (const { space, kind = 'page', page, pen, stabilising, layer, startedAt, samples } of strokes) {
-      const document = await this.acquire(space, kind, page);
-      try {
+    for (const { pen, stabilising, layer, startedAt, samples, ...left } of strokes)
+      await this.finishOn(left, 'A stroke that was left could not be finished.', undefined, (document) => {
         const stroke = PenBridge.Begin(pen, stabilising);
         PenBridge.Add(stroke, samples);
         PenBridge.End(stroke);
         document.perform((handle, now) => PenBridge.Keep(stroke, handle, layer, startedAt, now));
-        await this.outbox.saved();
-      } catch (problem) {
-        reportFault('A stroke that was left could not be finished.', problem, document.address);
-      } finally {
-        this.release(space, kind, page);
-      }
-    }
+      });
   }
 
   /** What was typed when its tab was closed stands where it was typed. */
   private async finishTyping(texts: LeftText[]): Promise<void> {
-    for (const { space, kind, page, typed } of texts) {
-      const document = await this.acquire(space, kind, page);
-      try {
+    for (const { typed, ...left } of texts)
+      await this.finishOn(left, 'What was typed and left could not be finished.', typed, (document) => {
         document.perform((handle, now) => this.core.TextBridge.Finish(handle, typed, now));
-        await this.outbox.saved();
-      } catch (problem) {
-        reportFault('What was typed and left could not be finished.', problem, document.address, typed);
-      } finally {
-        this.release(space, kind, page);
-      }
+      });
+  }
+
+  /** Finishes on a document what a tab left; where that does not go, the fault is reported with what was left. */
+  private async finishOn(
+    { space, kind = 'page', page }: { space: string; kind?: DocumentKind; page: string },
+    fault: string,
+    left: Uint8Array | undefined,
+    finish: (document: OpenDocument) => void,
+  ): Promise<void> {
+    const document = await this.acquire(space, kind, page);
+    try {
+      finish(document);
+      await this.outbox.saved();
+    } catch (problem) {
+      reportFault(fault, problem, document.address, left);
+    } finally {
+      this.release(space, kind, page);
     }
   }
 

@@ -4,9 +4,9 @@ import type { Brush } from './grain';
 /** Letters that look alike, as a paragraph has them. */
 interface Run {
   font: number;
-  leans: boolean;
-  /** The size of a unit of the font, 0.01 mm. */
+  /** The size of a unit of the font, and how far that leans to the right for each unit down; 0.01 mm. */
   scale: number;
+  lean: number;
   /** For each glyph its number in the font. */
   glyphs: Uint32Array;
   /** For each glyph x and y, 0.01 mm. */
@@ -28,9 +28,6 @@ export interface TextInk {
   place: readonly [number, number, number, number, number, number];
   paragraphs: readonly Paragraph[];
 }
-
-/** How far slanted letters lean, of fonts that have none of their own. */
-const lean = 0.21;
 
 /** Reads a text of a packet; undefined where it counts on a paragraph that was not handed out before. */
 export function readText(
@@ -55,7 +52,7 @@ export function readText(
         runs.push({ run: known.runs[i]!.run, colour });
         continue;
       }
-      const [font, leans, scale, length] = [words[at]!, words[at + 1] === 1, singles[at + 2]!, words[at + 3]!];
+      const [font, scale, lean, length] = [words[at]!, singles[at + 1]!, singles[at + 2]!, words[at + 3]!];
       at += 4;
       const glyphs = new Uint32Array(length);
       const places = new Float32Array(length * 2);
@@ -64,7 +61,7 @@ export function readText(
         places[2 * k] = singles[at + 1]!;
         places[2 * k + 1] = singles[at + 2]!;
       }
-      runs.push({ run: { font, leans, scale, glyphs, places }, colour });
+      runs.push({ run: { font, scale, lean, glyphs, places }, colour });
     }
     paragraphs.push({ id, y, runs });
   }
@@ -97,12 +94,11 @@ export function paintText(context: Brush, { place, paragraphs }: TextInk, tint: 
 function pathOf(run: Run): Path2D | undefined {
   if (run.path) return run.path;
   const path = new Path2D();
-  const { font, glyphs, places, scale } = run;
-  const c = run.leans ? -lean * scale : 0;
+  const { font, glyphs, places, scale, lean } = run;
   for (let i = 0; i < glyphs.length; i++) {
     const glyph = glyphPath(font, glyphs[i]!);
     if (!glyph) return undefined;
-    path.addPath(glyph, { a: scale, b: 0, c, d: scale, e: places[2 * i]!, f: places[2 * i + 1]! });
+    path.addPath(glyph, { a: scale, b: 0, c: lean, d: scale, e: places[2 * i]!, f: places[2 * i + 1]! });
   }
   run.path = path;
   return path;

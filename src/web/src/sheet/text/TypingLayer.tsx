@@ -50,7 +50,6 @@ export function TypingLayer({ page, paper, place, view, tools, undo, redo, onLea
         redo: () => latest.current.redo(),
         changed: () => !isOver && setTold((count) => count + 1),
         leave: () => !isOver && latest.current.onLeave(),
-        gone: () => !isOver && latest.current.onLeave(),
       },
       place,
     );
@@ -121,9 +120,7 @@ export function TypingLayer({ page, paper, place, view, tools, undo, redo, onLea
           <Edge
             x={right * pixels}
             y={((top + bottom) / 2) * pixels}
-            onMeasure={(by, isOver) => {
-              if (isOver) typing.setMeasure(Math.max(leastMeasure, lies!.measure + by / pixels));
-            }}
+            onMeasure={(by) => typing.setMeasure(Math.max(leastMeasure, lies!.measure + by / pixels))}
           />
         )}
       </div>
@@ -141,11 +138,11 @@ export function TypingLayer({ page, paper, place, view, tools, undo, redo, onLea
 }
 
 /** The edge of a text, by which its lines are made longer or shorter. */
-function Edge({ x, y, onMeasure }: { x: number; y: number; onMeasure: (by: number, isOver: boolean) => void }) {
+function Edge({ x, y, onMeasure }: { x: number; y: number; onMeasure: (by: number) => void }) {
   const from = useRef<number>(undefined);
   const [by, setBy] = useState(0);
   const end = (event: ReactPointerEvent) => {
-    if (from.current !== undefined) onMeasure(event.clientX - from.current, true);
+    if (from.current !== undefined) onMeasure(event.clientX - from.current);
     from.current = undefined;
     setBy(0);
   };

@@ -23,11 +23,10 @@ import {
 } from '@phosphor-icons/react';
 import { type ReactNode, useState } from 'react';
 import { SignButton } from '../../ui/Button';
-import { PickField } from '../../ui/PickField';
 import { Slider } from '../../ui/Slider';
-import { numberWords } from '../../words/language';
 import { ColourWells } from '../tools/ColourWells';
-import { families, type Family, sampleOf, styles, type Style, usualSize } from '../tools/textStyles';
+import { StyleChoice, Typeface, TypeSize } from '../tools/TextChoices';
+import { type Family, type Style, usualSize } from '../tools/textStyles';
 import type { Looks, Trait } from './told';
 import type { Typing } from './typing';
 
@@ -54,7 +53,7 @@ export function TypingStrip({ typing, left: wishedLeft, top, room, onLeave }: Ty
   const bottom = Math.max(8, room.height - top - stripHeight);
   const left = Math.max(8, Math.min(wishedLeft, room.width - stripWidth - 8));
   const [open, setOpen] = useState<Part>();
-  const looks = typing.looks;
+  const looks = open && typing.looks;
   const set = (trait: Trait, value: string) => typing.format(trait, value);
   const parts: [Part, string, Icon][] = [
     ['style', t`Kind of paragraph`, ParagraphIcon],
@@ -117,20 +116,13 @@ interface PartProps {
 
 function StylePart({ looks, set }: PartProps) {
   return (
-    <div className="grid w-[236px] grid-cols-2 gap-1">
-      {styles().map(({ value, words }) => (
-        <button
-          key={value}
-          type="button"
-          aria-pressed={(looks?.style ?? '') === value}
-          data-testid={`typing-style-${value || 'body'}`}
-          onClick={() => set('style', value)}
-          className={`h-11 truncate rounded-md border px-1.5 text-start ${(looks?.style ?? '') === value ? 'border-primary bg-base-200' : 'border-transparent hover:border-base-300'}`}
-          style={sampleOf(value, (looks?.family as Family) || 'serif')}
-        >
-          {words}
-        </button>
-      ))}
+    <div className="w-[236px]">
+      <StyleChoice
+        value={(looks?.style ?? '') as Style}
+        family={(looks?.family || 'serif') as Family}
+        testId="typing-style"
+        onValue={(style) => set('style', style)}
+      />
     </div>
   );
 }
@@ -179,22 +171,11 @@ function WeightPart({ looks, set }: PartProps) {
           press={() => shift('lowered')}
         />
       </div>
-      <Slider
-        label={t`Size`}
-        value={size}
-        min={60}
-        max={480}
-        step={5}
-        testId="typing-size"
-        words={(tenths) => `${numberWords(tenths / 10, 1)} pt`}
-        onValue={(tenths) => set('size', String(tenths))}
-      />
-      <PickField
-        label={t`Typeface`}
-        testId="typing-family"
+      <TypeSize value={size} testId="typing-size" onValue={(tenths) => set('size', String(tenths))} />
+      <Typeface
         value={looks?.family === null ? undefined : looks?.family || 'serif'}
+        testId="typing-family"
         onValue={(family) => set('family', family === 'serif' ? '' : family)}
-        options={families().map(({ value, words }) => [value, words])}
       />
     </div>
   );

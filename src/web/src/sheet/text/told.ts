@@ -39,9 +39,7 @@ export interface Told {
   /** Where its box lies: x' = a·x + c·y + e, y' = b·x + d·y + f. */
   place: [number, number, number, number, number, number];
   measure: number;
-  ruling: number;
   box: [number, number, number, number];
-  colour: string;
   from: number;
   to: number;
   length: number;

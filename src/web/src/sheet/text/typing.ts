@@ -27,10 +27,8 @@ export interface TypingAround {
   redo: () => void;
   /** What is typed into, or what is selected in it, is another now. */
   changed: () => void;
-  /** Whoever types is done. */
+  /** Whoever types is done, or the text is gone: somebody else removed it, or it was taken back. */
   leave: () => void;
-  /** The text is gone: somebody else removed it, or it was taken back. */
-  gone: () => void;
 }
 
 /** What is typed is one step, and others see it, when nothing was typed for so long, ms; or it came to so many letters. */
@@ -51,7 +49,9 @@ export class Typing {
   told: Told | undefined;
   private readonly under: UnderText;
   private readonly ends: (() => void)[] = [];
-  private handle = -1;
+  private handle: number;
+  /** The text that is typed into; empty while there is just a place for one. */
+  private item = '';
   private ahead: TextAhead | undefined;
   private pending: Uint8Array = new Uint8Array();
   private readonly telling: ReturnType<typeof setInterval>;
@@ -162,20 +162,17 @@ export class Typing {
   /** Core may hold the page anew: what was typed goes on there. False when the text is gone. */
   private settle(): boolean {
     const { core, page } = this.around;
-    if (page.handle !== this.handle && this.handle !== -1 && !this.begins) {
+    if (page.handle !== this.handle && this.item) {
       this.handle = page.handle;
-      const { item } = this;
       if (this.pending.length > 0) page.perform((handle, now) => core.TextBridge.Finish(handle, this.pending, now));
       this.pending = new Uint8Array();
-      core.TextBridge.Open(page.handle, item);
+      core.TextBridge.Open(page.handle, this.item);
     }
     if (!this.item) return this.begins !== undefined;
     if (core.TextBridge.Typing(page.handle)) return true;
-    this.around.gone();
+    this.around.leave();
     return false;
   }
-
-  private item = '';
 
   private placeOf({ x, y, width }: TypingPlace) {
     const { core, page, paper, isOnLines } = this.around;
@@ -198,7 +195,7 @@ export class Typing {
       const at = this.composing?.to;
       this.composing = undefined;
       this.under.forget();
-      this.tell(true);
+      this.tell();
       if (at !== undefined) this.select(at, at);
     });
     this.on('keydown', (event) => this.key(event));
@@ -358,8 +355,8 @@ export class Typing {
   private act(change: (page: number, from: number, to: number) => void, letters = 1): void {
     const { from, to } = this.selection;
     if (!this.settle()) return;
+    // Whoever follows the page is told of it, and this is one of them.
     this.shown(() => change(this.made(), from, to));
-    this.tell(true);
     this.showSelection();
     this.letters += letters;
     if (this.letters >= mostLetters) this.end();
@@ -380,7 +377,7 @@ export class Typing {
   /** The page's handle; the text is laid down when the first of it is typed. */
   private made(): number {
     const { core, page, layer, looks } = this.around;
-    if (this.told || this.item) return page.handle;
+    if (this.item) return page.handle;
     const { x, y, width, ruling } = this.begins!;
     page.perform((handle, now) =>
       core.TextBridge.Add(handle, x, y, width, ruling, JSON.stringify(looks()), layer(), now),
@@ -389,7 +386,7 @@ export class Typing {
     return page.handle;
   }
 
-  private tell(typed = false): void {
+  private tell(): void {
     const { core, page, view } = this.around;
     this.item = core.TextBridge.Typing(page.handle);
     if (this.item) {
@@ -398,7 +395,7 @@ export class Typing {
       const [a, b] = this.told.place;
       this.under.show(this.told, view().scale * Math.hypot(a, b));
     }
-    if (!typed || this.item) this.around.changed();
+    this.around.changed();
   }
 
   private select(from: number, to: number): void {

@@ -1,13 +1,11 @@
 import { t } from '@lingui/core/macro';
 import { TextTIcon } from '@phosphor-icons/react';
-import { PickField } from '../../ui/PickField';
 import { Switch } from '../../ui/Segments';
-import { Slider } from '../../ui/Slider';
-import { numberWords } from '../../words/language';
 import { TextHand } from '../hand/textHand';
 import type { PanelProps, Tool } from '../hand/tool';
 import { ColourWells } from './ColourWells';
-import { families, type Family, sampleOf, styles, type Style, usualSize } from './textStyles';
+import { StyleChoice, Typeface, TypeSize } from './TextChoices';
+import { type Family, sampleOf, type Style, usualSize } from './textStyles';
 import { Unfolded } from './Unfolded';
 
 /** How text looks that is begun anew. */
@@ -51,36 +49,18 @@ function TextPanel({ tools }: PanelProps) {
       >
         {t`A calm quill`}
       </p>
-      <div role="group" aria-label={t`Kind of paragraph`} className="mt-2 grid grid-cols-2 gap-1">
-        {styles().map(({ value, words }) => (
-          <button
-            key={value}
-            type="button"
-            aria-pressed={settings.style === value}
-            data-testid={`text-style-${value || 'body'}`}
-            onClick={() => change({ style: value, size: 0 })}
-            className={`h-11 truncate rounded-md border px-1.5 text-start ${settings.style === value ? 'border-primary bg-base-200' : 'border-transparent hover:border-base-300'}`}
-            style={sampleOf(value, settings.family)}
-          >
-            {words}
-          </button>
-        ))}
+      <div className="mt-2">
+        <StyleChoice
+          value={settings.style}
+          family={settings.family}
+          testId="text-style"
+          onValue={(style) => change({ style, size: 0 })}
+        />
       </div>
-      <PickField
-        label={t`Typeface`}
-        testId="text-family"
-        value={settings.family}
-        onValue={(family) => change({ family: family as Family })}
-        options={families().map(({ value, words }) => [value, words])}
-      />
-      <Slider
-        label={t`Size`}
+      <Typeface value={settings.family} testId="text-family" onValue={(family) => change({ family })} />
+      <TypeSize
         value={size}
-        min={60}
-        max={480}
-        step={5}
         testId="text-size"
-        words={(tenths) => `${numberWords(tenths / 10, 1)} pt`}
         onValue={(tenths) => change({ size: tenths === usualSize[settings.style] ? 0 : tenths })}
       />
       <ColourWells colour={settings.colour} onColour={(colour) => change({ colour })} />
