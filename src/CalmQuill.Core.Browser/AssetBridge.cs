@@ -12,7 +12,7 @@ public static partial class AssetBridge
     [JSExport]
     public static string IdOf(byte[] digest) => AssetId.OfDigest(digest).ToString();
 
-    /// <summary>What a file is: <c>{ type, width, height, problem }</c>; the problem a sentence, or empty where it may be kept.</summary>
+    /// <summary>What a file is: <c>{ type, width, height, turned, problem }</c>; the problem a sentence, or empty where it may be kept.</summary>
     [JSExport]
     public static string Look(byte[] file)
     {
@@ -23,6 +23,7 @@ public static partial class AssetBridge
             json.WriteString("type", type.MediaType);
             json.WriteNumber("width", type.Width);
             json.WriteNumber("height", type.Height);
+            json.WriteBoolean("turned", type.MediaType == FileType.Jpeg && JpegFile.Orientation(file) != 1);
             json.WriteString("problem", type.Problem(file)?.Told ?? "");
             json.WriteEndObject();
         });

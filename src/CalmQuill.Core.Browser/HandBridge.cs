@@ -95,7 +95,8 @@ public static partial class HandBridge
         content switch
         {
             LineContent line => line.Colour,
-            TextContent text => text.Colour,
+            SlipContent slip => slip.PaperColour,
+            WrittenContent text => text.Colour,
             _ => null,
         };
 

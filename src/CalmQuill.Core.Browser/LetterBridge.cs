@@ -29,7 +29,7 @@ public static partial class LetterBridge
     public static void SetAnew(int page) =>
         PageBridge.HandOut(
             page,
-            Session.Document<PageDocument>(page).Items.Where(item => item.Content is TextContent).Select(item => item.Id)
+            Session.Document<PageDocument>(page).Items.Where(item => item.Content is WrittenContent).Select(item => item.Id)
         );
 
     /// <summary>The outline of a glyph in units of its font, y down, as SVG path data; empty while the font is not there.</summary>

@@ -29,7 +29,13 @@ internal static class LetterPacket
     /// <param name="place">Where its box lies.</param>
     /// <param name="has">The paragraphs that the surface has; null for none.</param>
     /// <param name="seen">What a colour looks like.</param>
-    public static void Write(ByteWriter writer, TextContent text, in Affine place, IReadOnlySet<SetParagraph>? has, Func<uint, uint> seen)
+    public static void Write(
+        ByteWriter writer,
+        WrittenContent text,
+        in Affine place,
+        IReadOnlySet<SetParagraph>? has,
+        Func<uint, uint> seen
+    )
     {
         foreach (var part in new[] { place.A, place.B, place.C, place.D, place.E, place.F })
             writer.Single((float)part);

@@ -3,17 +3,20 @@ using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
+using CalmQuill.Core.Pictures;
 using CalmQuill.Core.Typesetting;
 
 namespace CalmQuill.Core.Browser;
 
 /// <summary>Items ready to be painted, as one block of 32-bit values that script reads through typed arrays.</summary>
 /// <remarks>
-/// The count; then for each item: replica, counter and time as high and low half; rank (2 ink, 1 highlighter, 0 fill), place of the layer, order in
+/// The count; then for each item: replica, counter and time as high and low half; rank (2 ink, 1 highlighter, 0 fill; 4 more for each sheet below it), place of the layer, order in
 /// it (plus 2^31), kind; 1 when shown, the number of its coats, its shift to the right and down (two singles, 0.01 mm), the box (four singles, 0.01
-/// mm), 1 when the outlines it has are still right; the number of texts over them; for each coat, from the back, its colour (0xRRGGBBAA) and the
+/// mm), 1 when the outlines it has are still right; the number of texts over them, and of pictures below them; for each coat, from the back, its colour (0xRRGGBBAA) and the
 /// level of the paper's grain; and where the outlines are not right, for each coat, where it lay before it was shifted: the number of rings, and for
-/// each ring its number of control points and their x, y as singles; for each text what <see cref="LetterPacket"/> writes.
+/// each ring its number of control points and their x, y as singles; for each text what <see cref="LetterPacket"/> writes; for each picture where it lies (six
+/// singles) and how wide and high it is there (two), its asset in four parts, how much it covers, by how much its channels are multiplied and what is added then
+/// (two singles), and the number of corners of what is shown of it and their x, y as singles, none where it is shown whole.
 /// </remarks>
 internal static class RenderPacket
 {
@@ -24,6 +27,12 @@ internal static class RenderPacket
         Went = 0xC4623F00,
         Pale = 0xC9C4B800;
 
+    /// <summary>There are so many ranks at most; see <see cref="ItemContent.Rank"/>.</summary>
+    private const int Ranks = 4;
+
+    /// <summary>So much is left of a picture where it is compared with what stood before, hundredths.</summary>
+    private const int PaleShare = 45;
+
     /// <summary>Writes the rings of what is painted, one outline after the other.</summary>
     private sealed class Painter : ItemPainter
     {
@@ -33,6 +42,9 @@ internal static class RenderPacket
 
         /// <summary>Letters are no outlines, and come behind them.</summary>
         public override void Write(SetText text, in Affine place, uint colour) { }
+
+        /// <inheritdoc/>
+        public override void Draw(PictureLook picture, in Affine place) { }
     }
 
     /// <param name="items">The items.</param>
@@ -114,8 +126,9 @@ internal static class RenderPacket
         writer.Single(item.Dy);
         WriteBox(writer, item.Bounds);
         writer.Fixed32(has ? 1u : 0u);
-        var text = content as TextContent;
+        var text = content is WrittenContent { ShowsLetters: true } written ? written : null;
         writer.Fixed32(text is null ? 0u : 1u);
+        writer.Fixed32(content is PictureContent ? 1u : 0u);
         for (var i = 0; i < coats; i++)
         {
             var (colour, grain) = content.Coat(i);
@@ -131,6 +144,8 @@ internal static class RenderPacket
 
         if (text is not null)
             LetterPacket.Write(writer, text, text.PlaceOf(false), surface?.HasLetters(item.Id, text.Set), Seen);
+        if (content is PictureContent { Shown: var picture } shows)
+            Write(writer, picture, shows.OwnPlace(false), item.Faded((uint)picture.Alpha) & 0xFF);
 
         uint Seen(uint colour)
         {
@@ -144,13 +159,14 @@ internal static class RenderPacket
         Split(writer, item.Id.Replica);
         Split(writer, item.Id.Counter);
         Split(writer, item.Stamp.Time.Value);
-        writer.Fixed32((uint)item.Content.Rank);
+        // What lies above more sheets is painted later, whatever it is.
+        writer.Fixed32((uint)(item.Sheet * Ranks + item.Content.Rank));
         writer.Fixed32((uint)item.LayerPlace);
         writer.Fixed32(unchecked((uint)(item.Order + (long)int.MaxValue + 1)));
         writer.Fixed32((uint)item.Kind);
         writer.Fixed32(isSeen ? 1u : 0u);
         // Where nothing of it is seen, nothing but its going matters.
-        for (var i = 0; !isSeen && i < 9; i++)
+        for (var i = 0; !isSeen && i < 10; i++)
             writer.Fixed32(0);
     }
 
@@ -178,7 +194,8 @@ internal static class RenderPacket
         writer.Single(0);
         WriteBox(writer, box);
         writer.Fixed32(0);
-        writer.Fixed32((uint)shown.Count(one => one.Item.Content is TextContent));
+        writer.Fixed32((uint)shown.Count(one => one.Item.Content is WrittenContent { ShowsLetters: true }));
+        writer.Fixed32((uint)shown.Count(one => one.Item.Content is PictureContent));
         foreach (var (item, ink) in shown)
         {
             for (var i = 0; i < item.Content.Coats; i++)
@@ -194,8 +211,35 @@ internal static class RenderPacket
             item.Content.Paint(Onto, item.Visible(), shifted: true);
         foreach (var (item, ink) in shown)
         {
-            if (item.Content is TextContent text)
+            if (item.Content is WrittenContent { ShowsLetters: true } text)
                 LetterPacket.Write(writer, text, text.PlaceOf(true), null, own => ink | (own & 0xFF));
+        }
+
+        foreach (var (item, _) in shown)
+        {
+            // It has its own colours, and is shown as thin as what stands at both.
+            if (item.Content is PictureContent { Shown: var picture } content)
+                Write(writer, picture, content.OwnPlace(true), (uint)(picture.Alpha * PaleShare / 100));
+        }
+    }
+
+    private static void Write(ByteWriter writer, PictureLook picture, in Affine place, uint alpha)
+    {
+        foreach (var part in new[] { place.A, place.B, place.C, place.D, place.E, place.F, picture.Width, picture.Height })
+            writer.Single((float)part);
+        Span<byte> id = stackalloc byte[16];
+        picture.Asset.TryWriteBytes(id, bigEndian: true, out _);
+        for (var i = 0; i < id.Length; i += 4)
+            writer.Fixed32(System.Buffers.Binary.BinaryPrimitives.ReadUInt32BigEndian(id[i..]));
+        writer.Fixed32(alpha);
+        writer.Single((float)picture.Tones.Slope);
+        writer.Single((float)picture.Tones.Intercept);
+        var corners = picture.Cut.IsWhole ? [] : picture.Corners.ToList();
+        writer.Fixed32((uint)corners.Count);
+        foreach (var (x, y) in corners)
+        {
+            writer.Single((float)x);
+            writer.Single((float)y);
         }
     }
 

@@ -31,7 +31,7 @@ internal sealed class Surface
     public void Shows(PageItem item)
     {
         has[item.Id] = item.Content.OutlineKey;
-        if (item.Content is TextContent text)
+        if (item.Content is WrittenContent text)
             HasLetters(item.Id, text.Set);
     }
 

@@ -16,13 +16,20 @@ public static partial class TextBridge
 {
     private static readonly Trait[] Traits = Enum.GetValues<Trait>();
 
-    /// <summary>The foremost text at a spot that may be typed into; empty for none.</summary>
+    /// <summary>What a press at a spot means to type into: the foremost text, slip, or words under a picture; empty for none.</summary>
     [JSExport]
-    public static string At(int page, double x, double y, double reach) =>
-        Selecting
-            .At(Session.Document<PageDocument>(page), x, y, reach, ItemFilter.All with { Kinds = ItemKinds.Text })
-            .Select(item => item.Id.ToString())
-            .FirstOrDefault("");
+    public static string At(int page, double x, double y, double reach)
+    {
+        var all = Session.Document<PageDocument>(page).Items;
+        for (var i = all.Count - 1; i >= 0; i--)
+        {
+            var item = all[i];
+            if (item.IsOpen && item.Content is WrittenContent text && item.Visible().Count > 0 && text.IsTypedAt(x, y, reach))
+                return item.Id.ToString();
+        }
+
+        return "";
+    }
 
     /// <summary>The box to be ticked at a spot, of a text that may be changed: its text and the first letter of its paragraph; empty for none.</summary>
     [JSExport]
@@ -30,7 +37,7 @@ public static partial class TextBridge
     {
         foreach (var item in Session.Document<PageDocument>(page).Items.Reverse().Where(item => item.IsOpen))
         {
-            if (item.Content is TextContent text && text.TickAt(x, y) is { } start)
+            if (item.Content is WrittenContent { ShowsLetters: true } text && text.TickAt(x, y) is { } start)
                 return string.Create(CultureInfo.InvariantCulture, $"{item.Id} {start}");
         }
 
@@ -46,7 +53,7 @@ public static partial class TextBridge
     {
         var parts = tick.Split(' ');
         var (id, start) = (OpId.Parse(parts[0]), int.Parse(parts[1], CultureInfo.InvariantCulture));
-        var text = ((TextContent)Session.Document<PageDocument>(page).Find(id)!.Content).Typed;
+        var text = ((WrittenContent)Session.Document<PageDocument>(page).Find(id)!.Content).Typed;
         var paragraph = text.Paragraphs().First(one => one.Start == start);
         var ticked = text.FormatOfParagraphs(start, 0, Trait.Ticked, paragraph.Look[Trait.Ticked].Length > 0 ? "" : "1");
         return Session.Perform(page, new Change.TextTyped(id, new TextChange([], [], [ticked])), now);
@@ -142,7 +149,7 @@ public static partial class TextBridge
     [JSExport]
     public static double[] CaretOf(int page, string item, string from, string to)
     {
-        if (Session.Document<PageDocument>(page).Find(OpId.Parse(item)) is not { Shown: true, Content: TextContent text })
+        if (Session.Document<PageDocument>(page).Find(OpId.Parse(item)) is not { Shown: true, Content: WrittenContent text })
             return [];
         if (text.Typed.PositionOf(LetterId.Parse(from)) is not { } first || text.Typed.PositionOf(LetterId.Parse(to)) is not { } last)
             return [];
@@ -222,6 +229,25 @@ public static partial class TextBridge
     public static void Format(int page, int from, int to, string trait, string value) =>
         Hand(page).Do(typist => Format(typist, from, to, Named(trait), value));
 
+    /// <summary>Makes the lines of the text that is typed into so long.</summary>
+    [JSExport]
+    public static byte[] SetMeasure(int page, int lines, double now) =>
+        On(page).Typing is { IsThere: true } hand && hand.Content.MeasureFor(lines) is { } measure
+            ? Session.Perform(
+                page,
+                new Change.ItemsSet(
+                    [hand.Item],
+                    [
+                        new ItemValue(
+                            ItemField.Measure,
+                            Math.Clamp(measure, TextContent.LeastMeasure, TextContent.MostMeasure).ToString(CultureInfo.InvariantCulture)
+                        ),
+                    ]
+                ),
+                now
+            )
+            : [];
+
     /// <summary>What was typed since the last call, as operations: framed, none where there is nothing.</summary>
     [JSExport]
     public static byte[] End(int page, double now) => On(page).Typing?.End(page, now) ?? [];
@@ -276,6 +302,7 @@ public static partial class TextBridge
                 json.WriteNumberValue(part);
             json.WriteEndArray();
             json.WriteNumber("measure", content.Measure);
+            json.WriteBoolean("hasEdge", content.MeasureFor(content.Measure) is not null);
             var box = content.Box;
             json.WriteStartArray("box");
             foreach (var edge in new[] { box.Left, box.Top, box.Right, box.Bottom })

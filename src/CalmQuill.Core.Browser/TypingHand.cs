@@ -28,10 +28,10 @@ internal sealed class TypingHand(PageDocument page, OpId item, OpId? made)
     /// <summary>The paragraphs that were handed out.</summary>
     public HashSet<uint> Handed { get; } = [];
 
-    public TextContent Content => (TextContent)page.Find(item)!.Content;
+    public WrittenContent Content => (WrittenContent)page.Find(item)!.Content;
 
     /// <summary>Whether the text is still there to be typed into.</summary>
-    public bool IsThere => page.Find(item) is { Stands: true, Content: TextContent };
+    public bool IsThere => page.Find(item) is { Stands: true, Content: WrittenContent };
 
     /// <summary>What was typed and is no operation yet; null for nothing.</summary>
     public Change.TextTyped? Pending => burst is { IsEmpty: false } typed ? new Change.TextTyped(item, typed.Finished) : null;

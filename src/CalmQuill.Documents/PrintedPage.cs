@@ -1,5 +1,6 @@
 using CalmQuill.Core.Art;
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Papers;
 using CalmQuill.Core.Planner;
@@ -29,6 +30,19 @@ public sealed record PrintedPage(PageDocument Page, Paper Paper, string Title)
 
     /// <summary>The paper of one's own that lies under it; null for none.</summary>
     public Background? Under { get; init; }
+
+    /// <summary>The files of the pictures on it, by their ids; one that is not there is shown as an empty frame.</summary>
+    public IReadOnlyDictionary<Guid, byte[]> Pictures { get; init; } = new Dictionary<Guid, byte[]>();
+
+    /// <summary>Whether a picture is shown on it whose file is not there.</summary>
+    public bool LacksPictures =>
+        Written.Any(item => item is { Shown: true, Content: PictureContent picture } && !Pictures.ContainsKey(picture.Shown.Asset));
+
+    /// <summary>How finely pictures are put on paper, dots an inch.</summary>
+    public int DotsAnInch { get; init; } = 300;
+
+    /// <summary>The same for 0.01 mm.</summary>
+    internal double Dots => DotsAnInch / 2540.0;
 
     /// <summary>The person's own aside of it, drawn over the page; null for none.</summary>
     public PageDocument? Aside { get; init; }

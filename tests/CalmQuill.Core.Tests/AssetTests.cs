@@ -39,15 +39,15 @@ public sealed class AssetTests
     [InlineData("tIME")]
     public void A_png_loses_what_it_says_of_its_origin_and_nothing_else(string chunk)
     {
-        var plain = Pictures.Png(31, 17);
+        var plain = MadePictures.Png(31, 17);
         Assert.Equal(new FileType(FileType.Png, 31, 17), FileType.Of(plain));
         Assert.Null(FileType.Of(plain).Problem(plain));
         byte[] talking =
         [
             .. plain.AsSpan(0, 33),
-            .. Pictures.PngChunk(chunk, [.. "GPS 47.37 N"u8]),
+            .. MadePictures.PngChunk(chunk, [.. "GPS 47.37 N"u8]),
             .. plain.AsSpan(33, plain.Length - 45),
-            .. Pictures.PngChunk(chunk, []),
+            .. MadePictures.PngChunk(chunk, []),
             .. plain.AsSpan(plain.Length - 12),
         ];
         var type = FileType.Of(talking);
@@ -58,8 +58,8 @@ public sealed class AssetTests
     [Fact]
     public void A_webp_loses_its_exif_and_xmp_and_its_flags_say_so()
     {
-        var plain = Pictures.Webp(200, 100, ("VP8L", Lossless));
-        var talking = Pictures.Webp(200, 100, ("VP8L", Lossless), ("EXIF", [1, 2, 3]), ("XMP ", [.. "<x/>"u8]));
+        var plain = MadePictures.Webp(200, 100, ("VP8L", Lossless));
+        var talking = MadePictures.Webp(200, 100, ("VP8L", Lossless), ("EXIF", [1, 2, 3]), ("XMP ", [.. "<x/>"u8]));
         Assert.Equal(new FileType(FileType.Webp, 200, 100), FileType.Of(talking));
         Assert.Null(FileType.Of(plain).Problem(plain));
         Assert.Contains("where", FileType.Of(talking).Problem(talking)?.English, StringComparison.Ordinal);
@@ -84,7 +84,7 @@ public sealed class AssetTests
     [Fact]
     public void A_cut_picture_is_refused_and_so_is_one_with_something_behind_it()
     {
-        foreach (var file in new[] { Pictures.Png(64, 64), Pictures.Webp(200, 100, ("VP8L", Lossless)) })
+        foreach (var file in new[] { MadePictures.Png(64, 64), MadePictures.Webp(200, 100, ("VP8L", Lossless)) })
         {
             var type = FileType.Of(file);
             for (var length = 12; length < file.Length; length++)
@@ -92,7 +92,7 @@ public sealed class AssetTests
             Assert.Contains("something else", type.Problem([.. file, .. "<script>"u8])?.English, StringComparison.Ordinal);
         }
 
-        var huge = Pictures.Png(1, 1);
+        var huge = MadePictures.Png(1, 1);
         (huge[16], huge[20]) = (1, 1);
         Assert.Contains("megapixels", FileType.Of(huge).Problem(huge)?.English, StringComparison.Ordinal);
     }
@@ -141,8 +141,8 @@ public sealed class AssetTests
                 {
                     byte[] file = which switch
                     {
-                        0 => Pictures.Png(5, 5),
-                        1 => Pictures.Webp(200, 100, ("VP8L", Lossless), ("EXIF", [1, 2, 3])),
+                        0 => MadePictures.Png(5, 5),
+                        1 => MadePictures.Webp(200, 100, ("VP8L", Lossless), ("EXIF", [1, 2, 3])),
                         _ =>
                         [
                             0xFF,

@@ -65,6 +65,8 @@ public sealed class ContentTests : OnPage
         public override void Fill(Outline filled, Coat coat) => Fills.Add((coat.Colour, filled.Ring(0)[0]));
 
         public override void Write(SetText text, in Affine place, uint colour) => Assert.Fail("A dot has no letters.");
+
+        public override void Draw(Core.Pictures.PictureLook picture, in Affine place) => Assert.Fail("A dot is no picture.");
     }
 
     private OpId Put(int x, int y, Reshaping reshaping = Reshaping.Freely)

@@ -301,5 +301,7 @@ public class CurveTests : OnPage
         void IItemSketcher.Region(ReadOnlySpan<long> corners, uint colour) { }
 
         void IItemSketcher.Write(Core.Typesetting.SetText text, in Affine place, uint colour) { }
+
+        void IItemSketcher.Draw(Core.Pictures.PictureLook picture, in Affine place) { }
     }
 }

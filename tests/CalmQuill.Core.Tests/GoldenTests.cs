@@ -61,7 +61,7 @@ public sealed class GoldenTests
                     change switch
                     {
                         Change.ItemsSet set => set.Values,
-                        Change.TextAdded text => text.Values,
+                        Change.WrittenAdded added => added.Values,
                         _ => [],
                     }
                 )

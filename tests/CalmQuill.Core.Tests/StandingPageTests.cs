@@ -29,9 +29,10 @@ public sealed class StandingPageTests : OnPage
                 Assert.Equal(item.Visible(), again.Visible());
                 Assert.Equal(item.Layer, again.Layer);
                 Assert.Equal(Fields.Select(item.Read), Fields.Select(again.Read));
-                if (item.Content is TextContent text)
+                if (item.Content is WrittenContent text)
                 {
-                    var text2 = Assert.IsType<TextContent>(again.Content);
+                    Assert.Equal(item.Content.GetType(), again.Content.GetType());
+                    var text2 = (WrittenContent)again.Content;
                     Assert.Equal(text.Typed.Spans(), text2.Typed.Spans());
                     Assert.Equal(text.Typed.EndLook, text2.Typed.EndLook);
                     Assert.Equal(item.Bounds.Bottom - item.Bounds.Top, again.Bounds.Bottom - again.Bounds.Top, 25.0);
@@ -90,7 +91,7 @@ public sealed class StandingPageTests : OnPage
                         typed.Sum(one => one.Typed.Insertions.Sum(insertion => insertion.Text.Count(letter => letter != '\u200b')))
                             + standing
                                 .Where(operation => operation.Id == typed.Key)
-                                .Sum(operation => ((Change.TextAdded)operation.Change).Passage.Text.Count(letter => letter != '\u200b'))
+                                .Sum(operation => ((Change.WrittenAdded)operation.Change).Passage.Text.Count(letter => letter != '\u200b'))
                     )
             );
             Assert.DoesNotContain(standing, operation => operation.Change is Change.EffectSet or Change.ItemsRemoved or Change.StepsJoined);

@@ -25,8 +25,8 @@ public sealed class AssetFlowTests : InterfaceTest
     public async Task A_cover_chosen_without_a_connection_is_shown_kept_and_sent_without_where_it_was_taken()
     {
         // Not so small that it would go through in one breath, and saying where it was taken.
-        var plain = Pictures.Png(900, 700);
-        byte[] talking = [.. plain.AsSpan(0, 33), .. Pictures.PngChunk("tEXt", [.. "GPS\0 47.37 N 8.54 E"u8]), .. plain.AsSpan(33)];
+        var plain = MadePictures.Png(900, 700);
+        byte[] talking = [.. plain.AsSpan(0, 33), .. MadePictures.PngChunk("tEXt", [.. "GPS\0 47.37 N 8.54 E"u8]), .. plain.AsSpan(33)];
         var file = Path.Combine(Directory.CreateTempSubdirectory("quill-cover").FullName, "Window.png");
         await File.WriteAllBytesAsync(file, talking);
         var (browser, network) = Open(Group.Writer);
@@ -60,7 +60,7 @@ public sealed class AssetFlowTests : InterfaceTest
     public async Task A_picture_larger_than_a_piece_goes_on_where_the_connection_broke()
     {
         // Noise does not pack: three pieces and a bit.
-        var picture = Pictures.PngOf(900, 900, new Random(7));
+        var picture = MadePictures.PngOf(900, 900, new Random(7));
         Assert.True(picture.Length > 3 * 1024 * 1024);
         var file = Path.Combine(Directory.CreateTempSubdirectory("quill-cover").FullName, "Noise.png");
         await File.WriteAllBytesAsync(file, picture);
@@ -87,7 +87,7 @@ public sealed class AssetFlowTests : InterfaceTest
     [Fact]
     public async Task A_picture_that_was_not_sent_waits_for_the_person_to_sign_in_again()
     {
-        var picture = Pictures.Png(60, 60);
+        var picture = MadePictures.Png(60, 60);
         var file = Path.Combine(Directory.CreateTempSubdirectory("quill-cover").FullName, "Small.png");
         await File.WriteAllBytesAsync(file, picture);
         faults.Answer = http => http.Request.Path.Value!.Contains("/pieces/", StringComparison.Ordinal) ? 503 : null;
@@ -111,7 +111,7 @@ public sealed class AssetFlowTests : InterfaceTest
     [Fact]
     public async Task A_picture_that_is_named_before_it_has_come_is_shown_when_it_has()
     {
-        var picture = Pictures.Png(40, 50);
+        var picture = MadePictures.Png(40, 50);
         var library = new Replica(77, Group.Writer.Id);
         var caller = await Host.SignIn(Group.Writer);
         var browser = Open(Group.Owner).Browser;

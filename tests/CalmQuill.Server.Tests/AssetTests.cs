@@ -17,7 +17,7 @@ namespace CalmQuill.Server.Tests;
 /// <summary>Pictures and files on their way to a space, in it, and out of it again.</summary>
 public sealed class AssetTests : IAsyncLifetime
 {
-    private static readonly byte[] Picture = Pictures.Png(300, 200);
+    private static readonly byte[] Picture = MadePictures.Png(300, 200);
     private QuillHost host = null!;
     private QuillHost.Group group = null!;
     private Caller owner = null!,
@@ -86,7 +86,7 @@ public sealed class AssetTests : IAsyncLifetime
         Assert.Contains("consists of", await Refused(Guid.NewGuid(), Picture), StringComparison.Ordinal);
         Assert.Contains("at most 64 MB", await Refused(asset, [1], of: 65 * 1024 * 1024), StringComparison.Ordinal);
         Assert.Contains("ends where", await Refused(asset, [1, 2], of: 1), StringComparison.Ordinal);
-        byte[] talking = [.. Picture.AsSpan(0, 33), .. Pictures.PngChunk("tEXt", [.. "GPS"u8]), .. Picture.AsSpan(33)];
+        byte[] talking = [.. Picture.AsSpan(0, 33), .. MadePictures.PngChunk("tEXt", [.. "GPS"u8]), .. Picture.AsSpan(33)];
         Assert.Contains("where, when", await Refused(AssetId.Of(talking), talking), StringComparison.Ordinal);
         var cut = Picture[..^5];
         Assert.Contains("not whole", await Refused(AssetId.Of(cut), cut), StringComparison.Ordinal);
@@ -156,9 +156,9 @@ public sealed class AssetTests : IAsyncLifetime
         var (paper, kept, dropped) = (
             Guid.NewGuid(),
             await writer.SendAsset(group.Space, Picture),
-            await writer.SendAsset(group.Space, Pictures.Png(10, 10))
+            await writer.SendAsset(group.Space, MadePictures.Png(10, 10))
         );
-        var begun = AssetId.Of(Pictures.Png(20, 20));
+        var begun = AssetId.Of(MadePictures.Png(20, 20));
         await Take(writer, begun, 0, [1, 2, 3], 1_000);
         Task Do(params Change[] changes) =>
             documents.Append(
@@ -195,7 +195,7 @@ public sealed class AssetTests : IAsyncLifetime
     [Fact]
     public async Task In_a_bucket_files_lie_outside_the_database_and_older_ones_are_found_all_the_same()
     {
-        var before = await writer.SendAsset(group.Space, Pictures.Png(11, 11));
+        var before = await writer.SendAsset(group.Space, MadePictures.Png(11, 11));
         await using var shelves = await Shelves.Open(0, "quill", "key-of-quill");
         await using var other = await host.Another(settings =>
             settings with
@@ -208,7 +208,7 @@ public sealed class AssetTests : IAsyncLifetime
         Assert.Equal(Picture, shelves.Objects[$"{group.Space}/{asset}"]);
         Assert.Null(await host.Services.GetRequiredService<DatabaseFiles>().Read(group.Space, asset, CancellationToken.None));
         Assert.Equal(Picture, await caller.Http.GetByteArrayAsync(PathOf(asset)));
-        Assert.Equal(Pictures.Png(11, 11), await caller.Http.GetByteArrayAsync(PathOf(before)));
+        Assert.Equal(MadePictures.Png(11, 11), await caller.Http.GetByteArrayAsync(PathOf(before)));
         var assets = other.Services.GetRequiredService<AssetStore>();
         await assets.Collect(DateTimeOffset.UtcNow, CancellationToken.None);
         Assert.Equal(2, await assets.Collect(DateTimeOffset.UtcNow.AddDays(AssetStore.GraceDays + 1), CancellationToken.None));

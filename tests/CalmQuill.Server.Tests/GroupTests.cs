@@ -628,7 +628,7 @@ public sealed class GroupTests : IAsyncLifetime
             }
         )
             (await by.Send(space, kind, id, changes.Select(change => device.Make(change, now)))).EnsureSuccessStatusCode();
-        await by.SendAsset(space, Pictures.Png(12, 9));
+        await by.SendAsset(space, MadePictures.Png(12, 9));
         (
             await by.Http.PutAsJsonAsync($"/api/spaces/{space}/locks/{locked}", new { passphrase = "a-passphrase", minutes = 5 })
         ).EnsureSuccessStatusCode();

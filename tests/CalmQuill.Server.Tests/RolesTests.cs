@@ -402,6 +402,14 @@ public sealed class RolesTests : IAsyncLifetime
             NotHere,
             Ok
         ),
+        (
+            "/api/spaces/{space:guid}/notebooks/{notebook:guid}/assets",
+            "GET",
+            "/api/spaces/{space}/notebooks/{notebook}/assets",
+            [Ok, Ok, Ok, NotHere, SignedOut],
+            Ok,
+            Locked
+        ),
         ("/api/spaces/{space:guid}/paper-uses", "GET", "/api/spaces/{space}/paper-uses", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
         ("/api/calendar-entries", "POST", "/api/calendar-entries", [Bad, Bad, Bad, Bad, SignedOut], Bad, Bad),
         ("/api/invitations", "POST", "/api/invitations", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
@@ -561,6 +569,7 @@ public sealed class RolesTests : IAsyncLifetime
         ["GET /api/spaces/{space}/notebooks/{notebook}/export.pdf"] = (Ok, Ok),
         ["GET /api/spaces/{space}/notebooks/{notebook}/spots"] = (Ok, Ok),
         ["GET /api/spaces/{space}/notebooks/{notebook}/pages"] = (Ok, Ok),
+        ["GET /api/spaces/{space}/notebooks/{notebook}/assets"] = (Ok, Ok),
         ["GET /api/spaces/{space}/notebooks/{notebook}/people?of={writer}"] = (Ok, Ok),
     };
 

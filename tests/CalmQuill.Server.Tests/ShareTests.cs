@@ -686,8 +686,8 @@ public sealed class ShareTests : IAsyncLifetime
     public async Task A_picture_under_a_shared_page_is_seen_by_guests_and_one_under_another_is_not()
     {
         var (under, elsewhere) = (
-            await owner.SendAsset(group.Space, Pictures.Png(12, 9)),
-            await owner.SendAsset(group.Space, Pictures.Png(13, 9))
+            await owner.SendAsset(group.Space, MadePictures.Png(12, 9)),
+            await owner.SendAsset(group.Space, MadePictures.Png(13, 9))
         );
         foreach (var (book, asset) in new[] { (notebook, under), (otherNotebook, elsewhere) })
         {

@@ -5,6 +5,7 @@ using CalmQuill.Core.Lenses;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Ordering;
+using CalmQuill.Core.Pictures;
 using CalmQuill.Core.Planner;
 using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Spots;
@@ -211,6 +212,22 @@ public static class Boundaries
                             looks.Length == 0 ? [] : [new ItemValue(ItemField.Edge, "ffffffff")]
                         )
             ),
+        Gen.Select(Gen.Byte[0, 3], Coordinate, One(99, 100, 9_000, 200_000, 200_001), Text, Gen.Select(Gen.Byte[16, 27], Value).Array[0, 2])
+            .Select(
+                (thing, at, side, text, values) =>
+                    (Change)
+                        new Change.ThingAdded(
+                            (ThingKind)thing,
+                            Transform.Shift(at, at),
+                            side,
+                            9_000,
+                            new Passage(text, []),
+                            [
+                                .. values.Select(one => new ItemValue((ItemField)one.Item1, one.Item2)),
+                                new ItemValue(ItemField.Source, Guid.Empty.ToString()),
+                            ]
+                        )
+            ),
         Gen.Select(
                 OpId,
                 LetterName,
@@ -273,7 +290,7 @@ public static class Boundaries
     private static Gen<Change> Item =>
         Gen.Select(
                 Gen.ULong[1, 1UL << 48].Array[1, 5],
-                Gen.Int[0, 15],
+                Gen.Int[0, 25],
                 One(2, 899, 900, Shape.MostPoints),
                 Gen.Int[-StrokeSamples.MostCoordinate, StrokeSamples.MostCoordinate]
             )
@@ -300,6 +317,16 @@ public static class Boundaries
                                     12 => new ItemValue(ItemField.EdgeWidth, "2000"),
                                     13 => new ItemValue(ItemField.Corner, "2000"),
                                     14 => new ItemValue(ItemField.Padding, "0"),
+                                    15 => new ItemValue(ItemField.Source, Guid.Empty.ToString("N")),
+                                    16 => new ItemValue(ItemField.Opacity, "100"),
+                                    17 => new ItemValue(ItemField.Brightness, "-100"),
+                                    18 => new ItemValue(ItemField.Contrast, "100"),
+                                    19 => new ItemValue(ItemField.Cut, CutOf(points)),
+                                    20 => new ItemValue(ItemField.Cleared, "100"),
+                                    21 => new ItemValue(ItemField.Height, "200000"),
+                                    22 => new ItemValue(ItemField.Original, Guid.Empty.ToString("B")),
+                                    23 => new ItemValue(ItemField.Folded, "1"),
+                                    24 => new ItemValue(ItemField.Within, new OpId(ulong.MaxValue, 1UL << 48).ToString()),
                                     _ => new ItemValue(ItemField.Locked, "1"),
                                 },
                             ]
@@ -316,6 +343,10 @@ public static class Boundaries
             Generate.Samples,
             One(1, 2, StrokeSamples.MostSamples, StrokeSamples.MostSamples + 1).Select(count => Generate.Wave(count))
         );
+
+    /// <summary>A cut of as many corners as there may be, or one more.</summary>
+    private static string CutOf(int corners) =>
+        string.Join(' ', Enumerable.Repeat("10000,10000", Math.Clamp(corners, 3, PictureCut.MostCorners + 1)));
 
     private static Shape ShapeOf(int points, int at) =>
         new(

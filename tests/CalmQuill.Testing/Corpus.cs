@@ -261,5 +261,40 @@ public static class Corpus
                 ]
             )
         );
+        yield return new Change.ThingAdded(
+            ThingKind.Picture,
+            new Transform(Transform.One / 2, 0, 0, Transform.One / 2, 3_000, 4_500),
+            12_000,
+            9_000,
+            new Passage("The pallets", [new PassageFormat(0, 12, Trait.Align, "centre")]),
+            [
+                new ItemValue(ItemField.Source, Generate.Node(5).ToString()),
+                new ItemValue(ItemField.Original, Generate.Node(6).ToString()),
+                new ItemValue(ItemField.Cleared, "45"),
+                new ItemValue(ItemField.Cut, "0,0 10000,0 5000,10000"),
+            ]
+        )
+        {
+            Layer = layer,
+        };
+        yield return new Change.ThingAdded(
+            ThingKind.Slip,
+            Transform.Shift(2_000, 900),
+            7_000,
+            5_000,
+            new Passage("", []),
+            [new ItemValue(ItemField.Colour, "f3e2a4ff")]
+        );
+        yield return new Change.ItemsSet(
+            [first, second],
+            [
+                new ItemValue(ItemField.Opacity, "80"),
+                new ItemValue(ItemField.Brightness, "-15"),
+                new ItemValue(ItemField.Contrast, "30"),
+                new ItemValue(ItemField.Height, "8000"),
+                new ItemValue(ItemField.Folded, "1"),
+                new ItemValue(ItemField.Within, first.ToString()),
+            ]
+        );
     }
 }

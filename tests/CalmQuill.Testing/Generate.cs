@@ -1,3 +1,4 @@
+using System.Globalization;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Layers;
@@ -52,7 +53,7 @@ public static class Generate
 
     /// <summary>What three people did to a page from three devices, each knowing what stands before in the list.</summary>
     public static readonly Gen<List<Operation>> PageHistory = Gen.Select(
-            Gen.Int[0, 18],
+            Gen.Int[0, 22],
             Gen.Int[0, 2],
             Gen.Int[0, 1000],
             Gen.Int[0, 1000],
@@ -66,7 +67,9 @@ public static class Generate
             var history = new List<Operation>();
             foreach (var (what, who, a, b, samples, pen) in steps)
             {
-                var strokes = history.Where(operation => operation.Change is Change.StrokeAdded or Change.ShapeAdded).ToList();
+                var strokes = history
+                    .Where(operation => operation.Change is Change.StrokeAdded or Change.ShapeAdded or Change.ThingAdded)
+                    .ToList();
                 var own = history
                     .Where(operation => operation.Author == People[who] && operation.Change is not (Change.EffectSet or Change.StepsJoined))
                     .ToList();
@@ -120,12 +123,42 @@ public static class Generate
                     change = new Change.StepsJoined([own[^1].Id, own[^2].Id]);
                 if (what is 15 or 16 or 17 && Typed(history, what, a, b) is { } typed)
                     change = typed;
+                if (what is 18 or 19)
+                    change = Thing(what == 18 ? ThingKind.Picture : ThingKind.Slip, a, b);
+                if (what is 20 or 21 && strokes.Count > 0)
+                    change = new Change.ItemsSet([strokes[a % strokes.Count].Id], [ThingValueOf(strokes[b % strokes.Count].Id, a, b)]);
                 // Clocks that disagree by up to a second make the stamps' order differ from the list's.
                 history.Add(devices[who].Make(change, 1_700_000_000_000 + history.Count * 50 + b));
             }
 
             return history;
         });
+
+    private static Change.ThingAdded Thing(ThingKind kind, int a, int b) =>
+        new(
+            kind,
+            Transform.Scale(0.5 + a / 1000.0, b * 10, a * 10),
+            1_000 + a * 5,
+            1_000 + b * 5,
+            new Passage(a % 3 == 0 ? "pallets" : "", []),
+            kind == ThingKind.Picture ? [new ItemValue(ItemField.Source, Node(a % 5).ToString())] : []
+        )
+        {
+            Layer = Node(b % 4),
+        };
+
+    /// <summary>Something said of pictures and slips; of what is neither it makes no difference, but that anything can be folded away with a slip.</summary>
+    private static ItemValue ThingValueOf(OpId other, int a, int b) =>
+        (b % 7) switch
+        {
+            0 => new ItemValue(ItemField.Folded, a % 2 == 0 ? "1" : ""),
+            1 => new ItemValue(ItemField.Within, a % 3 == 0 ? "" : other.ToString()),
+            2 => new ItemValue(ItemField.Cut, "0,0 10000,0 5000,10000"),
+            3 => new ItemValue(ItemField.Height, (1_000 + a).ToString(CultureInfo.InvariantCulture)),
+            4 => new ItemValue(ItemField.Opacity, (1 + a % 100).ToString(CultureInfo.InvariantCulture)),
+            5 => new ItemValue(ItemField.Order, (a % 5 - 2).ToString(CultureInfo.InvariantCulture)),
+            _ => new ItemValue(ItemField.Source, Node(a % 5).ToString()),
+        };
 
     /// <summary>A text, or something that is typed into one: at letters of any operation on it, which may have been removed or taken back.</summary>
     private static Change? Typed(List<Operation> history, int what, int a, int b)

@@ -17,8 +17,9 @@ public sealed record FileType(string MediaType, int Width = 0, int Height = 0)
     internal static readonly Sentence NotWhole = $"The picture is not whole. Nothing was kept.";
     internal static readonly Sentence SomethingBehind = $"Behind the picture's end there is something else. Nothing was kept.";
 
-    /// <summary>The most pixels that a picture may unfold to.</summary>
-    public const int MostPixels = 40_000_000;
+    /// <summary>The most pixels that a picture may unfold to; and of a JPEG, which can be read in an eighth of its size without unfolding.</summary>
+    public const int MostPixels = 40_000_000,
+        MostJpegPixels = 120_000_000;
 
     public bool IsPicture => IsPictureType(MediaType);
 
@@ -53,8 +54,9 @@ public sealed record FileType(string MediaType, int Width = 0, int Height = 0)
     {
         if (!IsPicture)
             return null;
-        if ((long)Width * Height > MostPixels)
-            return $"The picture has {(long)Width * Height / 1_000_000} megapixels; the most is {MostPixels / 1_000_000}. Nothing was kept.";
+        var most = MediaType == Jpeg ? MostJpegPixels : MostPixels;
+        if ((long)Width * Height > most)
+            return $"The picture has {(long)Width * Height / 1_000_000} megapixels; the most is {most / 1_000_000}. Nothing was kept.";
         // What is printed takes a JPEG picture as it is, and its colours for these.
         if (MediaType == Jpeg && JpegFile.Read(file) is { Components: not 3 })
             return $"The picture is not in red, green and blue. Nothing was kept.";

@@ -8,7 +8,10 @@ public static class JpegFile
     private const byte Marker = 0xFF,
         StartOfImage = 0xD8,
         EndOfImage = 0xD9,
-        StartOfScan = 0xDA;
+        StartOfScan = 0xDA,
+        Exif = 0xE1;
+
+    private const int OrientationTag = 0x0112;
 
     /// <summary>Width, height in pixels and colour components, from the frame header (§B.2.2); null where the bytes are no JPEG file.</summary>
     public static (int Width, int Height, int Components)? Read(ReadOnlySpan<byte> file)
@@ -44,6 +47,50 @@ public static class JpegFile
         }
 
         return null;
+    }
+
+    /// <summary>
+    /// Which side of the picture is up, as its Exif says (CIPA DC-008, tag 0x0112): 1 as it is, up to 8 turned and mirrored; 1 where nothing is said.
+    /// </summary>
+    public static int Orientation(ReadOnlySpan<byte> file)
+    {
+        for (var at = 2; at + 10 < file.Length && file[at] == Marker && file[at + 1] != StartOfScan; )
+        {
+            var length = BinaryPrimitives.ReadUInt16BigEndian(file[(at + 2)..]);
+            if (length < 2 || at + 2 + length > file.Length)
+                return 1;
+            var content = file.Slice(at + 4, length - 2);
+            if (file[at + 1] == Exif && content.StartsWith("Exif\0\0"u8))
+                return OfTiff(content[6..]);
+            at += 2 + length;
+        }
+
+        return 1;
+    }
+
+    /// <summary>The same in the first directory of a TIFF structure.</summary>
+    private static int OfTiff(ReadOnlySpan<byte> tiff)
+    {
+        if (tiff.Length < 10)
+            return 1;
+        var isLittle = tiff[0] == (byte)'I';
+        var at = Number32(tiff[4..]);
+        if (at > tiff.Length - 2)
+            return 1;
+        var count = Number16(tiff[(int)at..]);
+        for (var entry = (int)at + 2; count > 0 && entry + 12 <= tiff.Length; entry += 12, count--)
+        {
+            if (Number16(tiff[entry..]) == OrientationTag)
+                return Number16(tiff[(entry + 8)..]) is var found and >= 1 and <= 8 ? found : 1;
+        }
+
+        return 1;
+
+        int Number16(ReadOnlySpan<byte> bytes) =>
+            isLittle ? BinaryPrimitives.ReadUInt16LittleEndian(bytes) : BinaryPrimitives.ReadUInt16BigEndian(bytes);
+
+        uint Number32(ReadOnlySpan<byte> bytes) =>
+            isLittle ? BinaryPrimitives.ReadUInt32LittleEndian(bytes) : BinaryPrimitives.ReadUInt32BigEndian(bytes);
     }
 
     /// <summary>Null when the file is a whole picture, from its start to its end and nothing behind it (§B.1); else a sentence. Nothing is decoded.</summary>

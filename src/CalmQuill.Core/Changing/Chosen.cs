@@ -10,7 +10,18 @@ namespace CalmQuill.Core.Changing;
 public static class Chosen
 {
     /// <summary>Those that may be changed.</summary>
-    public static List<OpId> Open(PageDocument page, IEnumerable<OpId> items) => [.. items.Where(id => page.Find(id) is { IsOpen: true })];
+    /// <remarks>What is folded away with a slip goes along with it, unseen.</remarks>
+    public static List<OpId> Open(PageDocument page, IEnumerable<OpId> items)
+    {
+        var open = items.Where(id => page.Find(id) is { IsOpen: true }).ToList();
+        var away = open.Select(id => page.Find(id)!)
+            .Where(item => item.Content is SlipContent { IsFolded: true })
+            .SelectMany(slip => OnSlips.On(page, slip))
+            .Where(item => item is { IsReached: true, IsLocked: false })
+            .Select(item => item.Id)
+            .ToList();
+        return away.Count > 0 ? [.. open.Concat(away).Distinct()] : open;
+    }
 
     /// <summary>The change that writes fields of those that may be changed; null when there are none. Locking and unlocking itself needs only an open layer.</summary>
     public static Change? Set(PageDocument page, IReadOnlyList<OpId> items, IReadOnlyList<ItemValue> values)

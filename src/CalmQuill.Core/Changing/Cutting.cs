@@ -19,7 +19,7 @@ public static class Cutting
         var groups = new Dictionary<string, List<OpId>>();
         foreach (var item in page.Items)
         {
-            if (!item.Shown || !chosen.Contains(item.Id))
+            if (!chosen.Contains(item.Id) ? !IsFoldedAway(item) : !item.Shown)
                 continue;
             var id = Add(item.Content.Copy());
             if (!item.Content.IsWhole)
@@ -33,6 +33,9 @@ public static class Cutting
         foreach (var (group, members) in groups)
             Add(new Change.ItemsSet(members, [new ItemValue(ItemField.Group, group)]));
         return OperationCodec.Encode(operations);
+
+        // The copy of a slip is unfolded, with all that lies on it.
+        bool IsFoldedAway(PageItem item) => item is { Stands: true, Shown: false } && chosen.Contains(item.Slip);
 
         OpId Add(Change change)
         {

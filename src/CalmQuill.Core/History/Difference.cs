@@ -55,7 +55,7 @@ public static class Comparing
     /// <summary>Whether the same stands in it, letter by letter, and looks the same.</summary>
     public static bool ReadsAlike(PageItem then, PageItem now)
     {
-        if (then.Content is not TextContent before || now.Content is not TextContent after)
+        if (then.Content is not WrittenContent before || now.Content is not WrittenContent after)
             return true;
         var (one, other) = (Passage.Of(before.Typed.Paragraphs()), Passage.Of(after.Typed.Paragraphs()));
         return one.Text == other.Text && one.Formats.SequenceEqual(other.Formats);

@@ -61,7 +61,12 @@ public sealed class StandingPage
     /// <param name="item">As it stands.</param>
     /// <param name="changes">All operations of the page.</param>
     /// <param name="typed">Receives what was typed into it since.</param>
-    private Change.TextAdded Standing(Change.TextAdded text, PageItem item, Dictionary<OpId, Operation> changes, List<Operation> typed)
+    private Change.WrittenAdded Standing(
+        Change.WrittenAdded text,
+        PageItem item,
+        Dictionary<OpId, Operation> changes,
+        List<Operation> typed
+    )
     {
         var standing = item.Typed.Standing();
         foreach (var (id, left) in standing.Where(one => one.Key != item.Id).OrderBy(one => changes[one.Key].Stamp))
@@ -87,7 +92,7 @@ public sealed class StandingPage
         Change.ItemAdded added = operation.Change switch
         {
             Change.StrokeAdded stroke => stroke with { Layer = layer, Samples = Blanked(stroke.Samples, item.Visible()) },
-            Change.TextAdded text => Standing(text, item, changes, typed) with { Layer = layer },
+            Change.WrittenAdded text => Standing(text, item, changes, typed) with { Layer = layer },
             Change.ShapeAdded shape => shape with { Layer = layer, Replaces = [], Shape = ((ShapeContent)item.Content).Shape },
             var other => (Change.ItemAdded)other with { Layer = layer },
         };

@@ -20,6 +20,22 @@ public readonly record struct Box(int Left, int Top, int Right, int Bottom)
         return all;
     }
 
+    /// <summary>The smallest box in whole numbers around places; there is at least one.</summary>
+    public static Box Around(IEnumerable<(double X, double Y)> places)
+    {
+        double left = double.MaxValue,
+            top = double.MaxValue,
+            right = double.MinValue,
+            bottom = double.MinValue;
+        foreach (var (x, y) in places)
+        {
+            (left, right) = (Math.Min(left, x), Math.Max(right, x));
+            (top, bottom) = (Math.Min(top, y), Math.Max(bottom, y));
+        }
+
+        return new Box((int)Math.Floor(left), (int)Math.Floor(top), (int)Math.Ceiling(right), (int)Math.Ceiling(bottom));
+    }
+
     /// <summary>Whether both share more than an edge.</summary>
     public bool Overlaps(Box other) => Left < other.Right && other.Left < Right && Top < other.Bottom && other.Top < Bottom;
 

@@ -1,4 +1,5 @@
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Pictures;
 using CalmQuill.Core.Typesetting;
 
 namespace CalmQuill.Core.Items;
@@ -14,4 +15,7 @@ public interface IItemSketcher
 
     /// <summary>A text whose letters are large enough to be read; see <see cref="ItemPainter.Write"/>.</summary>
     void Write(SetText text, in Affine place, uint colour);
+
+    /// <summary>A picture; see <see cref="ItemPainter.Draw"/>.</summary>
+    void Draw(PictureLook picture, in Affine place);
 }

@@ -17,6 +17,9 @@ public abstract class ItemContent(IItemFrame frame)
     /// <summary>What lies behind what: fills (0) behind highlighters (1), and both behind all else.</summary>
     public virtual int Rank => 2;
 
+    /// <summary>Whether it lies on the page as paper does, so that what lies above it is written on it: see <see cref="Pages.PaintOrder"/>.</summary>
+    public virtual bool Covers => false;
+
     /// <summary>How it may be made another size or turned; see <see cref="Changing.Reshape"/>.</summary>
     public virtual Reshaping Reshaping => Reshaping.Freely;
 

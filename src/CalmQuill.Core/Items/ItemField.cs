@@ -50,4 +50,34 @@ public enum ItemField : byte
 
     /// <summary>Room between a box's edge and what is in it, 0.01 mm.</summary>
     Padding = 16,
+
+    /// <summary>The file that a thing shows: an asset's id.</summary>
+    Source = 17,
+
+    /// <summary>How much a picture covers, hundredths: 1 to 100.</summary>
+    Opacity = 18,
+
+    /// <summary>How bright a picture is, −100 to 100; see <see cref="Pictures.Tones"/>.</summary>
+    Brightness = 19,
+
+    /// <summary>How far its light and its dark lie apart, −100 to 100.</summary>
+    Contrast = 20,
+
+    /// <summary>What of a picture is shown: a <see cref="Pictures.PictureCut"/>.</summary>
+    Cut = 21,
+
+    /// <summary>How strongly the paper in a picture was cleared away, 0 to 100.</summary>
+    Cleared = 22,
+
+    /// <summary>How high a thing's box is, 0.01 mm; <see cref="Measure"/> is how wide.</summary>
+    Height = 23,
+
+    /// <summary>The picture that <see cref="Source"/> was made of: an asset's id.</summary>
+    Original = 24,
+
+    /// <summary>“1” while a slip is folded.</summary>
+    Folded = 25,
+
+    /// <summary>The slip that a thing lies on and is folded away with: an item's id.</summary>
+    Within = 26,
 }

@@ -2,7 +2,7 @@ namespace CalmQuill.Core.Items;
 
 /// <summary>Kinds of what lies on a page, to choose by.</summary>
 [Flags]
-public enum ItemKinds : byte
+public enum ItemKinds : ushort
 {
     Ink = 1,
     Highlighter = 2,
@@ -13,5 +13,7 @@ public enum ItemKinds : byte
 
     /// <summary>Typed text.</summary>
     Text = 16,
-    All = Ink | Highlighter | Shape | Area | Text,
+    Picture = 32,
+    Slip = 64,
+    All = Ink | Highlighter | Shape | Area | Text | Picture | Slip,
 }

@@ -1,4 +1,5 @@
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Pictures;
 using CalmQuill.Core.Typesetting;
 
 namespace CalmQuill.Core.Items;
@@ -26,4 +27,9 @@ public abstract class ItemPainter
     /// <param name="place">Where its box lies: 0.01 mm on the page for 0.01 mm of the box.</param>
     /// <param name="colour">The colour of letters that have none of their own, 0xRRGGBBAA.</param>
     public abstract void Write(SetText text, in Affine place, uint colour);
+
+    /// <summary>Draws a picture over what was filled before.</summary>
+    /// <param name="picture">The picture as it is shown.</param>
+    /// <param name="place">Where its own measures lie: 0.01 mm on the page for 0.01 mm from its upper left corner.</param>
+    public abstract void Draw(PictureLook picture, in Affine place);
 }

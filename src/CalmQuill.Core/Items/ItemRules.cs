@@ -1,6 +1,7 @@
 using System.Globalization;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pictures;
 using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Writing;
 
@@ -33,6 +34,22 @@ public static class ItemRules
         [ItemField.EdgeWidth] = Whole(1, Pen.MostWidth),
         [ItemField.Corner] = Whole(0, TextContent.MostPadding),
         [ItemField.Padding] = Whole(0, TextContent.MostPadding),
+        [ItemField.Source] = TextRule.Id,
+        [ItemField.Opacity] = Whole(1, 100),
+        [ItemField.Brightness] = Whole(-Tones.Most, Tones.Most),
+        [ItemField.Contrast] = Whole(-Tones.Most, Tones.Most),
+        [ItemField.Cut] = new(
+            PictureCut.MostBytes,
+            text => PictureCut.Read(text) is null ? Sentence.Of($"What is shown of a picture is not well formed.") : null
+        ),
+        [ItemField.Cleared] = Whole(0, 100),
+        [ItemField.Height] = Whole(ThingRules.LeastSide, TextContent.MostMeasure),
+        [ItemField.Original] = TextRule.Id,
+        [ItemField.Folded] = TextRule.Switch,
+        [ItemField.Within] = new(
+            ThingRules.MostItemBytes,
+            text => OpId.TryParse(text, out _) ? null : Sentence.Of($"A thing is not well named.")
+        ),
     };
 
     public static Refusal? Check(Pen pen)
@@ -87,7 +104,7 @@ public static class ItemRules
         return Check(set.Values);
     }
 
-    private static Refusal? Check(IReadOnlyList<ItemValue> values)
+    internal static Refusal? Check(IReadOnlyList<ItemValue> values)
     {
         if (values.DistinctBy(value => value.Field).Count() < values.Count)
             return new Refusal("bad-value", $"One and the same is said of ink twice.");

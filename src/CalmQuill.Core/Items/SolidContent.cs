@@ -31,6 +31,9 @@ public abstract class SolidContent(IItemFrame frame, (double X, double Y)[] edge
         }
     }
 
+    /// <summary>The corners of its edge where it now lies, as x, y, x, y…; 0.01 mm.</summary>
+    public double[] Corners => [.. Placed.Select((at, i) => at + (i % 2 == 0 ? Frame.Dx : Frame.Dy))];
+
     /// <summary>The edge where it was made; <see cref="Remade"/> says when it is another.</summary>
     protected virtual (double X, double Y)[] Edge => edge;
 
@@ -47,26 +50,9 @@ public abstract class SolidContent(IItemFrame frame, (double X, double Y)[] edge
 
     public override OutlineKey OutlineKey => new(Placed, All, default, true);
 
-    public override Box Bounds
-    {
-        get
-        {
-            double left = double.MaxValue,
-                top = double.MaxValue,
-                right = double.MinValue,
-                bottom = double.MinValue;
-            for (var i = 0; i < Placed.Length; i += 2)
-            {
-                (left, right) = (Math.Min(left, Placed[i]), Math.Max(right, Placed[i]));
-                (top, bottom) = (Math.Min(top, Placed[i + 1]), Math.Max(bottom, Placed[i + 1]));
-            }
-
-            return new Box((int)Math.Floor(left), (int)Math.Floor(top), (int)Math.Ceiling(right), (int)Math.Ceiling(bottom)).Shift(
-                (int)Frame.Dx,
-                (int)Frame.Dy
-            );
-        }
-    }
+    public override Box Bounds =>
+        Box.Around(Enumerable.Range(0, Placed.Length / 2).Select(i => (Placed[2 * i], Placed[2 * i + 1])))
+            .Shift((int)Frame.Dx, (int)Frame.Dy);
 
     public override List<Interval> Visible() => All;
 

@@ -1,3 +1,4 @@
+using CalmQuill.Core.Ink;
 using CalmQuill.Core.Typesetting;
 
 namespace CalmQuill.Core.Items;
@@ -18,25 +19,16 @@ internal static class TextFills
         Small = 48,
         Tick = 78;
 
-    /// <param name="content">The text.</param>
-    /// <param name="set">As it is set.</param>
+    /// <param name="set">The text as it is set.</param>
     /// <param name="ink">The colour of letters that have none of their own.</param>
-    /// <param name="fill">Colour of the box; 0 for none.</param>
-    /// <param name="edge">Colour of the line round it; 0 for none.</param>
-    /// <param name="edgeWidth">Width of that line, 0.01 mm.</param>
-    /// <param name="corner">Radius of its corners, 0.01 mm.</param>
-    public static List<(uint Colour, List<(int X, int Y)[]> Rings)> Of(
-        TextContent content,
-        SetText set,
-        uint ink,
-        uint fill,
-        uint edge,
-        int edgeWidth,
-        int corner
-    )
+    /// <param name="box">The box.</param>
+    /// <param name="look">How that looks.</param>
+    /// <param name="letters">Whether the letters are seen.</param>
+    public static List<(uint Colour, List<(int X, int Y)[]> Rings)> Of(SetText set, uint ink, Box box, BoxLook look, bool letters)
     {
         var fills = new List<(uint, List<(int X, int Y)[]>)>();
-        var (left, top, right, bottom) = content.Box;
+        var (left, top, right, bottom) = box;
+        var (fill, edge, edgeWidth, corner) = look;
         if ((fill & 0xFF) > 0)
             fills.Add((fill, [Frame(left, top, right, bottom, corner)]));
         if ((edge & 0xFF) > 0)
@@ -45,6 +37,8 @@ internal static class TextFills
             fills.Add((edge, [Frame(left, top, right, bottom, corner), [.. inner.Reverse()]]));
         }
 
+        if (!letters)
+            return fills;
         var byColour = new Dictionary<(bool IsMarker, uint Colour), List<(int X, int Y)[]>>();
         foreach (var (paragraph, _, y) in set.Paragraphs)
         {

@@ -1,3 +1,4 @@
+using CalmQuill.Core.Art;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Layers;
@@ -190,29 +191,61 @@ public abstract partial record Change
         public override ItemAdded Copied(int dx, int dy) => this with { Shape = Shape.Map((x, y) => (x + dx, y + dy)), Replaces = [] };
     }
 
+    /// <summary>Page: adds what can be typed into, whose item id is the operation's id.</summary>
+    /// <param name="Lay">Puts its own measures, 0.01 mm to the right and down, onto the page: where it lies, in what size and direction.</param>
+    /// <param name="Width">How wide it is, 0.01 mm.</param>
+    /// <param name="Passage">What stands in it at first.</param>
+    /// <param name="Values">How it looks, as far as that is other than usual.</param>
+    public abstract record WrittenAdded(Transform Lay, int Width, Passage Passage, IReadOnlyList<ItemValue> Values) : ItemAdded
+    {
+        public override IEnumerable<string> Texts =>
+            Passage.Formats.Select(format => format.Value).Concat(Values.Select(value => value.Value)).Prepend(Passage.Text);
+
+        public override ItemAdded Copied(int dx, int dy) => this with { Lay = Transform.Shift(dx, dy).After(Lay) };
+
+        /// <summary>The colour that it was made with, 0xRRGGBBAA; another where nothing is said of it.</summary>
+        internal uint ColourOr(uint usual) =>
+            Values.FirstOrDefault(value => value.Field == ItemField.Colour).Value is { Length: > 0 } colour ? Colours.Read(colour) : usual;
+    }
+
     /// <summary>
-    /// Page: adds a box of typed text, whose item id is the operation's id. <paramref name="Lay"/> puts the box's own measures (0.01 mm; from the beginning of
-    /// the first line, on which its letters stand, to the right and down) onto the page.
+    /// Page: adds a box of typed text. Its own measures run from the beginning of the first line, on which its letters stand.
     /// </summary>
-    /// <param name="Lay">Where it lies, in what size and direction.</param>
+    /// <param name="Lay">See <see cref="WrittenAdded"/>.</param>
     /// <param name="Width">How long lines are, 0.01 mm.</param>
     /// <param name="Ruling">How far apart the lines of the paper are that the letters stand on, 0.01 mm; 0 for free spacing.</param>
-    /// <param name="Passage">What stands in it at first.</param>
-    /// <param name="Values">How the box looks, as far as that is other than usual.</param>
-    public sealed record TextAdded(Transform Lay, int Width, int Ruling, Passage Passage, IReadOnlyList<ItemValue> Values) : ItemAdded
+    /// <param name="Passage">See <see cref="WrittenAdded"/>.</param>
+    /// <param name="Values">See <see cref="WrittenAdded"/>.</param>
+    public sealed record TextAdded(Transform Lay, int Width, int Ruling, Passage Passage, IReadOnlyList<ItemValue> Values)
+        : WrittenAdded(Lay, Width, Passage, Values)
     {
         public override ChangeKind Kind => ChangeKind.TextAdded;
 
         public override string Word => "text";
 
-        public override IEnumerable<string> Texts =>
-            Passage.Formats.Select(format => format.Value).Concat(Values.Select(value => value.Value)).Prepend(Passage.Text);
-
         public override Refusal? Check() => ItemRules.Check(this);
 
         public override ItemContent Content(IItemFrame frame) => new TextContent(frame, this);
+    }
 
-        public override ItemAdded Copied(int dx, int dy) => this with { Lay = Transform.Shift(dx, dy).After(Lay) };
+    /// <summary>Page: adds what lies in a box of its own. Its own measures run from its upper left corner.</summary>
+    /// <param name="Thing">What it is.</param>
+    /// <param name="Lay">See <see cref="WrittenAdded"/>.</param>
+    /// <param name="Width">See <see cref="WrittenAdded"/>.</param>
+    /// <param name="Height">How high it is, 0.01 mm.</param>
+    /// <param name="Passage">See <see cref="WrittenAdded"/>.</param>
+    /// <param name="Values">See <see cref="WrittenAdded"/>.</param>
+    public sealed record ThingAdded(ThingKind Thing, Transform Lay, int Width, int Height, Passage Passage, IReadOnlyList<ItemValue> Values)
+        : WrittenAdded(Lay, Width, Passage, Values)
+    {
+        public override ChangeKind Kind => ChangeKind.ThingAdded;
+
+        public override string Word => Thing == ThingKind.Slip ? "slip" : "picture";
+
+        public override Refusal? Check() => ThingRules.Check(this);
+
+        public override ItemContent Content(IItemFrame frame) =>
+            Thing == ThingKind.Slip ? new SlipContent(frame, this) : new PictureContent(frame, this);
     }
 
     /// <summary>Page: types into a box of text, removes letters, or makes them look otherwise; see <see cref="TypedText"/>.</summary>

@@ -26,4 +26,5 @@ public enum ChangeKind : byte
     AnswerWithdrawn = 21,
     TextAdded = 22,
     TextTyped = 23,
+    ThingAdded = 24,
 }

@@ -17,15 +17,23 @@ public readonly record struct OpId(ulong Replica, ulong Counter) : IComparable<O
     public override string ToString() => string.Create(CultureInfo.InvariantCulture, $"{Replica:x16}-{Counter}");
 
     /// <exception cref="FormatException">The text is not what <see cref="ToString"/> writes.</exception>
-    public static OpId Parse(string text)
+    public static OpId Parse(string text) =>
+        TryParse(text, out var id)
+            ? id
+            : throw new FormatException($"“{(text.Length > 40 ? text[..40] : text)}” is not the id of an operation.");
+
+    /// <summary>False where the text is not what <see cref="ToString"/> writes.</summary>
+    public static bool TryParse(string text, out OpId id)
     {
+        id = default;
         if (
-            text.Length > 17
-            && text[16] == '-'
-            && ulong.TryParse(text.AsSpan(0, 16), NumberStyles.HexNumber, CultureInfo.InvariantCulture, out var replica)
-            && ulong.TryParse(text.AsSpan(17), NumberStyles.None, CultureInfo.InvariantCulture, out var counter)
+            text.Length <= 17
+            || text[16] != '-'
+            || !ulong.TryParse(text.AsSpan(0, 16), NumberStyles.HexNumber, CultureInfo.InvariantCulture, out var replica)
+            || !ulong.TryParse(text.AsSpan(17), NumberStyles.None, CultureInfo.InvariantCulture, out var counter)
         )
-            return new OpId(replica, counter);
-        throw new FormatException($"“{(text.Length > 40 ? text[..40] : text)}” is not the id of an operation.");
+            return false;
+        id = new OpId(replica, counter);
+        return true;
     }
 }

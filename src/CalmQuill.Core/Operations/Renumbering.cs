@@ -1,3 +1,4 @@
+using CalmQuill.Core.Items;
 using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Operations;
@@ -33,7 +34,7 @@ public sealed class Renumbering(Func<OpId, OpId> nameOf)
             Change.SpotAdded spot => spot with { Items = Of(spot.Items) },
             Change.ItemsTransformed transformed => transformed with { Items = Of(transformed.Items) },
             Change.ItemAdded added => added.Replacing(Of(added.Replaced)),
-            Change.ItemsSet set => set with { Items = Of(set.Items) },
+            Change.ItemsSet set => new Change.ItemsSet(Of(set.Items), [.. set.Values.Select(Of)]),
             Change.AnswerWithdrawn withdrawn => withdrawn with { Answer = nameOf(withdrawn.Answer) },
             Change.ItemsAnchored anchored => anchored with { Items = Of(anchored.Items) },
             Change.TextTyped typed => new Change.TextTyped(
@@ -43,6 +44,14 @@ public sealed class Renumbering(Func<OpId, OpId> nameOf)
             Change.StepsJoined joined => joined with { Steps = Of(joined.Steps) },
             _ => change,
         };
+
+    private ItemValue Of(ItemValue value) =>
+        value is { Field: ItemField.Within, Value.Length: > 0 } && OpId.TryParse(value.Value, out var slip)
+            ? value with
+            {
+                Value = nameOf(slip).ToString(),
+            }
+            : value;
 
     private List<OpId> Of(IReadOnlyList<OpId> ids) => [.. ids.Select(nameOf)];
 }

@@ -1,5 +1,6 @@
 using CalmQuill.Core.Asides;
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
 using CalmQuill.Core.Layers;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Operations.Codecs;
@@ -26,6 +27,10 @@ public sealed class PageDocument
     private readonly PageSpots spots = new();
     private readonly PageLayers layers = new();
     private bool inOrder = true;
+
+    /// <summary>The uppermost sheet, and whether there ever was one.</summary>
+    private PageItem? top;
+    private bool hasSheets;
 
     public int OperationCount => operations.Count;
 
@@ -106,7 +111,9 @@ public sealed class PageDocument
         {
             var item = ItemOf(operation.Id);
             item.Arrive(operation, added);
-            if (inOrder && painted.Count > 0 && PageItem.InPaintOrder(painted[^1], item) > 0)
+            // On the foremost sheet, until it is put in order: mostly that is where it lies.
+            item.Sheet = painted.Count > 0 ? painted[^1].Sheet : 0;
+            if (inOrder && painted.Count > 0 && !PaintOrder.IsLast(painted[^1], top, item))
                 inOrder = false;
             painted.Add(item);
         }
@@ -136,6 +143,9 @@ public sealed class PageDocument
     /// <summary>The ids of items whose look has changed since the last call.</summary>
     public List<OpId> TakeChanged()
     {
+        // What lies above another number of sheets now is painted elsewhere among all.
+        if (!inOrder && hasSheets)
+            InOrder();
         var taken = changed.ToList();
         changed.Clear();
         return taken;
@@ -221,7 +231,7 @@ public sealed class PageDocument
 
     private void InOrder()
     {
-        painted.Sort(PageItem.InPaintOrder);
+        top = PaintOrder.Sort(painted, item => changed.Add(item.Id));
         inOrder = true;
     }
 
@@ -368,13 +378,26 @@ public sealed class PageDocument
     private PageItem Touch(OpId id)
     {
         changed.Add(id);
-        return ItemOf(id);
+        var item = ItemOf(id);
+        if (item is { HasArrived: true, Content.Covers: true })
+            Cover(item);
+        return item;
+    }
+
+    /// <summary>Something becomes of what others lie on, or are folded away with.</summary>
+    private void Cover(PageItem sheet)
+    {
+        (inOrder, hasSheets) = (false, true);
+        if (sheet.Content is not SlipContent)
+            return;
+        foreach (var item in painted.Where(item => item.Slip == sheet.Id))
+            changed.Add(item.Id);
     }
 
     private PageItem ItemOf(OpId id)
     {
         if (!items.TryGetValue(id, out var item))
-            items[id] = item = new PageItem(id, layers, Guarding);
+            items[id] = item = new PageItem(id, layers, Guarding, Find);
         return item;
     }
 }

@@ -14,8 +14,12 @@ namespace CalmQuill.Core.Pages;
 /// </summary>
 public sealed class PageItem : IItemFrame
 {
+    /// <summary>Slips lie on slips at most so high.</summary>
+    private const int MostSlips = 32;
+
     private readonly PageLayers layers;
     private readonly Guarding guarding;
+    private readonly Func<OpId, PageItem?> find;
     private readonly RetractableRegisters<ItemField> fields = new();
     private ItemContent? content;
     private TypedText? typed;
@@ -23,9 +27,13 @@ public sealed class PageItem : IItemFrame
     private int removals;
     private Guid madeOn;
 
-    internal PageItem(OpId id, PageLayers layers, Guarding guarding)
+    /// <param name="id">Its id.</param>
+    /// <param name="layers">The layers of the page.</param>
+    /// <param name="guarding">Whose things may be changed.</param>
+    /// <param name="find">The other things of the page.</param>
+    internal PageItem(OpId id, PageLayers layers, Guarding guarding, Func<OpId, PageItem?> find)
     {
-        (Id, this.layers, this.guarding) = (id, layers, guarding);
+        (Id, this.layers, this.guarding, this.find) = (id, layers, guarding, find);
     }
 
     public OpId Id { get; }
@@ -71,8 +79,30 @@ public sealed class PageItem : IItemFrame
     /// <summary>Whether it is on the page; it may lie on a layer that is hidden.</summary>
     public bool Stands => HasArrived && Active && removals == 0 && Layer is not null;
 
-    /// <summary>Whether it is seen.</summary>
-    public bool Shown => Stands && Layer is { Hidden: false };
+    /// <summary>Whether it is seen: its layer is, and no folded slip has it.</summary>
+    public bool Shown => Stands && Layer is { Hidden: false } && !IsFoldedAway;
+
+    /// <summary>The slip that it is folded away with; none mostly.</summary>
+    public OpId Slip { get; private set; }
+
+    private bool IsFoldedAway
+    {
+        get
+        {
+            if (Slip == default || find(Slip) is not { Stands: true, Content: SlipContent { IsFolded: true } })
+                return false;
+            // Slips that are folded into each other would never be seen again.
+            var at = find(Slip);
+            for (var slips = 0; at is not null && slips < MostSlips; slips++)
+            {
+                if (at == this)
+                    return false;
+                at = at.Slip == default ? null : find(at.Slip);
+            }
+
+            return at is null;
+        }
+    }
 
     /// <summary>Whether it may be changed by hand.</summary>
     public bool IsOpen => Shown && !IsLocked && IsReached;
@@ -112,17 +142,8 @@ public sealed class PageItem : IItemFrame
     /// <summary>How far from the back the layer lies that it is on.</summary>
     public int LayerPlace => layers.IsPlain ? 0 : layers.PlaceOf(Layer?.Id ?? Guid.Empty);
 
-    /// <summary>By what things are painted: rank, then the layers, then the order set by hand, then time.</summary>
-    internal static int InPaintOrder(PageItem one, PageItem other)
-    {
-        var rank = one.Content.Rank - other.Content.Rank;
-        if (rank != 0)
-            return rank;
-        var place = one.LayerPlace - other.LayerPlace;
-        if (place != 0)
-            return place;
-        return one.Order != other.Order ? one.Order.CompareTo(other.Order) : one.Stamp.CompareTo(other.Stamp);
-    }
+    /// <summary>How many sheets lie below it; see <see cref="PaintOrder"/>.</summary>
+    public int Sheet { get; internal set; }
 
     /// <summary>Where a spot lies back in the place where it was made, for changes to its shape.</summary>
     public (double X, double Y) Unplace(double x, double y) => placement?.Back(x, y) ?? (x, y);
@@ -137,7 +158,7 @@ public sealed class PageItem : IItemFrame
         (Stamp, Author) = (operation.Stamp, operation.Author);
         (madeOn, StartedAt) = (added.Layer, added.BegunAt(operation.Time));
         content = added.Content(this);
-        if (added is Change.TextAdded { Passage: not { Text.Length: 0, Formats.Count: 0 } } text)
+        if (added is Change.WrittenAdded { Passage: not { Text.Length: 0, Formats.Count: 0 } } text)
             Typed.Take(Id, Stamp, text.Passage.Whole(Id));
         WorkOut();
     }
@@ -184,7 +205,7 @@ public sealed class PageItem : IItemFrame
     {
         fields.Write(stamp, author, value.Field, value.Value, adds);
         // By far the most that is written at once is colours: where a thing lies stays.
-        WorkOut(value.Field is not (ItemField.Colour or ItemField.Order or ItemField.Group or ItemField.Locked));
+        WorkOut(value.Field is not (ItemField.Colour or ItemField.Order or ItemField.Group or ItemField.Locked or ItemField.Within));
     }
 
     /// <summary>What it shows, in one canonical form.</summary>
@@ -203,6 +224,7 @@ public sealed class PageItem : IItemFrame
     private void WorkOut(bool mayLieElsewhere = true)
     {
         Order = Read(ItemField.Order) is { Length: > 0 } order ? int.Parse(order, CultureInfo.InvariantCulture) : 0;
+        Slip = Read(ItemField.Within) is { Length: > 0 } slip ? OpId.Parse(slip) : default;
         content?.WorkOut(mayLieElsewhere);
     }
 }

@@ -60,9 +60,9 @@ public static class Selecting
     {
         var groups = found.Select(item => item.Group).Where(group => group.Length > 0).ToHashSet();
         if (groups.Count == 0)
-            return found;
+            return OnSlips.With(page, found);
         var taken = found.Select(item => item.Id).ToHashSet();
-        return [.. page.Items.Where(item => item.Shown && (taken.Contains(item.Id) || groups.Contains(item.Group)))];
+        return OnSlips.With(page, [.. page.Items.Where(item => item.Shown && (taken.Contains(item.Id) || groups.Contains(item.Group)))]);
     }
 
     private static List<PageItem> Inside(PageDocument page, ReadOnlySpan<double> loop, double share, Func<PageItem, bool> takes)

@@ -35,6 +35,7 @@ public static class PdfExport
         var bookmarks = new PdfBookmarks();
         var masks = new Dictionary<int, int>();
         var fonts = new PdfFonts(file);
+        var pictures = new PdfPictures(file);
         await foreach (var page in printed.WithCancellation(cancel))
         {
             var first = sheets.Count;
@@ -45,7 +46,7 @@ public static class PdfExport
                     throw new PrintBudgetException($"This comes to more than {MostSheets} sheets. Export fewer pages at once.");
                 if (file.Length > MostBytes)
                     throw new PrintBudgetException($"This is too much for one file. Export fewer pages at once.");
-                sheets.Add(AddContent(file, masks, fonts, page, part, frame));
+                sheets.Add(AddContent(file, masks, fonts, pictures, page, part, frame));
             }
 
             bookmarks.Add(page, [.. sheets[first..].Select(sheet => (sheet.Number, sheet.Part, sheet.Frame.Bottom))], PointsPerUnit);
@@ -135,9 +136,17 @@ public static class PdfExport
         return Math.Clamp(found >= 0 ? found : ~found - 1, 0, cuts.Count - 2);
     }
 
-    private static Sheet AddContent(PdfFile file, Dictionary<int, int> masks, PdfFonts fonts, PrintedPage page, Box part, Box frame)
+    private static Sheet AddContent(
+        PdfFile file,
+        Dictionary<int, int> masks,
+        PdfFonts fonts,
+        PdfPictures pictures,
+        PrintedPage page,
+        Box part,
+        Box frame
+    )
     {
-        var content = new PdfPageContent(fonts);
+        var content = new PdfPageContent(fonts, pictures);
         var stream = file.AddStream(content.Write(page, part, frame, PictureName));
         var states = new StringBuilder();
         foreach (var alpha in content.Alphas)
@@ -146,7 +155,10 @@ public static class PdfExport
             content.Grains.Count == 0
                 ? ""
                 : $" /ColorSpace << /Grain [/Pattern /DeviceRGB] >> /Pattern << {string.Join(' ', content.Grains.Select(grain => $"/{grain.Value} {grain.Key.AddTo(file, masks)} 0 R"))} >>";
-        var picture = page.Under is Background.Picture under ? $" /XObject << /{PictureName} {file.AddPicture(under)} 0 R >>" : "";
+        var shown = content.Pictures.Select(number => $"/{PdfPageContent.PictureName(number)} {number} 0 R");
+        if (page.Under is Background.Picture under)
+            shown = shown.Prepend($"/{PictureName} {file.AddPicture(under)} 0 R");
+        var picture = $" /XObject << {string.Join(' ', shown)} >>";
         var letters =
             content.Fonts.Count == 0
                 ? ""

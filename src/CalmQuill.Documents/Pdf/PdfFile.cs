@@ -59,21 +59,24 @@ internal sealed class PdfFile
         return number;
     }
 
-    /// <summary>A JPEG file as a picture (§8.9, §7.4.8).</summary>
-    public int AddPicture(Background.Picture picture)
+    /// <summary>A JPEG file of three channels as a picture (§8.9, §7.4.8) whose values are changed along a straight line (§8.9.5.2).</summary>
+    public int AddJpeg(byte[] bytes, int width, int height, string decode)
     {
         var number = Reserve();
         offsets[number - 1] = file.Position;
         Ascii(
             string.Create(
                 CultureInfo.InvariantCulture,
-                $"{number} 0 obj\n<< /Type /XObject /Subtype /Image /Width {picture.Width} /Height {picture.Height} /ColorSpace /DeviceRGB /BitsPerComponent 8 /Filter /DCTDecode /Length {picture.Bytes.Length} >>\nstream\n"
+                $"{number} 0 obj\n<< /Type /XObject /Subtype /Image /Width {width} /Height {height} /ColorSpace /DeviceRGB /BitsPerComponent 8{decode} /Filter /DCTDecode /Length {bytes.Length} >>\nstream\n"
             )
         );
-        file.Write(picture.Bytes);
+        file.Write(bytes);
         Ascii("\nendstream\nendobj\n");
         return number;
     }
+
+    /// <summary>The picture of a paper of one's own.</summary>
+    public int AddPicture(Background.Picture picture) => AddJpeg(picture.Bytes, picture.Width, picture.Height, "");
 
     public byte[] Finish(int catalogue, int info)
     {

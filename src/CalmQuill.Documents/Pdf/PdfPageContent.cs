@@ -5,6 +5,7 @@ using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Papers;
+using CalmQuill.Core.Pictures;
 using CalmQuill.Core.Typesetting;
 using CalmQuill.Documents.Svg;
 
@@ -15,13 +16,22 @@ internal sealed class PdfPageContent
 {
     private const double PointsPerUnit = 72.0 / 2540.0;
 
+    /// <summary>The frame of a picture that is not there.</summary>
+    private const uint MissingEdge = 0xB9B4A6FF;
+    private const int MissingWidth = 20;
+
     private readonly StringBuilder text = new(64 * 1024);
     private readonly Painter painter;
     private readonly PdfFonts fonts;
     private uint colour;
 
+    private readonly PdfPictures pictures;
+    private PrintedPage? page;
+
     /// <param name="fonts">The fonts of the file.</param>
-    public PdfPageContent(PdfFonts fonts) => (painter, this.fonts) = (new Painter(this), fonts);
+    /// <param name="pictures">Its pictures.</param>
+    public PdfPageContent(PdfFonts fonts, PdfPictures pictures) =>
+        (painter, this.fonts, this.pictures) = (new Painter(this), fonts, pictures);
 
     /// <summary>From page units to the sheet's points, as set now: x' = x·Scale + X, y' = Y − y·Scale.</summary>
     private (double Scale, double X, double Y) at;
@@ -35,6 +45,11 @@ internal sealed class PdfPageContent
     /// <summary>The alpha values used, 0–255, other than opaque; the sheet's resources must name a graphics state for each.</summary>
     public SortedSet<uint> Alphas { get; } = [];
 
+    /// <summary>The numbers of the pictures used; the sheet's resources must name each.</summary>
+    public SortedSet<int> Pictures { get; } = [];
+
+    public static string PictureName(int number) => string.Create(CultureInfo.InvariantCulture, $"P{number}");
+
     public static string AlphaName(uint alpha) => string.Create(CultureInfo.InvariantCulture, $"A{alpha}");
 
     /// <param name="printed">The page.</param>
@@ -43,6 +58,7 @@ internal sealed class PdfPageContent
     /// <param name="pictureName">The name of the picture under it among the sheet's resources.</param>
     public byte[] Write(PrintedPage printed, Box part, Box sheet, string pictureName)
     {
+        page = printed;
         var height = sheet.Bottom - sheet.Top;
         at = (PointsPerUnit, -sheet.Left * PointsPerUnit, (height + sheet.Top) * PointsPerUnit);
         text.Append(
@@ -91,6 +107,9 @@ internal sealed class PdfPageContent
                 content.Rings(filled, item!.Faded(coat.Colour), coat.LeavesBare ? content.GrainName(coat.Grain, item.Dx, item.Dy) : null);
         }
 
+        public override void Draw(PictureLook picture, in Affine place) =>
+            content.Picture(picture, place, item!.Faded((uint)picture.Alpha) & 0xFF);
+
         public override void Write(SetText text, in Affine place, uint colour)
         {
             var row = new List<PlacedGlyph>();
@@ -130,6 +149,33 @@ internal sealed class PdfPageContent
         for (var i = 0; i < outline.RingCount; i++)
             Ring(outline.Ring(i));
         text.Append("f\n");
+    }
+
+    /// <summary>A picture, cut to what is shown of it; an empty frame where its file is not there.</summary>
+    private void Picture(PictureLook picture, in Affine place, uint alpha)
+    {
+        text.Append("q\n");
+        var command = "m ";
+        foreach (var (x, y) in picture.Corners)
+        {
+            var (px, py) = place.Of(x, y);
+            Point((float)px, (float)py).Append(command);
+            command = "l ";
+        }
+
+        if (pictures.Of(page!, picture, place) is { } number)
+        {
+            Pictures.Add(number);
+            Alphas.Add(alpha);
+            // A picture's own space is one unit wide and high, its foot at 0 (§8.9.3).
+            var (a, b, c, d, e, f) = place.After(new Affine(picture.Width, 0, 0, -picture.Height, 0, picture.Height));
+            text.Append(
+                CultureInfo.InvariantCulture,
+                $"h W n /{AlphaName(alpha)} gs {a:0.####} {b:0.####} {c:0.####} {d:0.####} {e:0.###} {f:0.###} cm /{PictureName(number)} Do Q\n"
+            );
+        }
+        else
+            text.Append(CultureInfo.InvariantCulture, $"h {Rgb(MissingEdge)} RG {MissingWidth} w S Q\n");
     }
 
     /// <summary>Glyphs in one row, each where it was set: what a glyph's own width leaves to that is moved (§9.4.3, TJ).</summary>

@@ -4,6 +4,7 @@ using CalmQuill.Core.Art;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Pages;
+using CalmQuill.Core.Pictures;
 using CalmQuill.Core.Typesetting;
 
 namespace CalmQuill.Documents.Svg;
@@ -37,7 +38,7 @@ public static class PageSvg
     private static void Ink(StringBuilder svg, PrintedPage printed)
     {
         var sheet = printed.Sheet;
-        var painter = new Painter(svg);
+        var painter = new Painter(svg, printed);
         foreach (var item in printed.Written)
         {
             if (!item.Shown || !item.Bounds.Meets(sheet))
@@ -47,8 +48,9 @@ public static class PageSvg
         }
     }
 
-    private sealed class Painter(StringBuilder svg) : ItemPainter
+    private sealed class Painter(StringBuilder svg, PrintedPage printed) : ItemPainter
     {
+        private readonly SvgPictures pictures = new(svg, printed, printed.Dots);
         private readonly SvgGrain grains = new();
         private readonly SvgLetters letters = new(svg);
         private PageItem? item;
@@ -67,6 +69,9 @@ public static class PageSvg
             var paint = coat.LeavesBare ? grains.Paint(svg, coat.Grain, faded, item.Dx, item.Dy) : null;
             DrawingSvg.Write(svg, new Piece.Fill(ToPath(filled), faded), paint);
         }
+
+        public override void Draw(PictureLook picture, in Affine place) =>
+            pictures.Draw(picture, place, item!.Faded((uint)picture.Alpha) & 0xFF);
 
         public override void Write(SetText text, in Affine place, uint colour) =>
             letters.Write(text, place, own => item!.Faded(own ?? colour));

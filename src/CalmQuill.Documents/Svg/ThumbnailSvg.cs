@@ -3,6 +3,7 @@ using System.Text;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Pages;
+using CalmQuill.Core.Pictures;
 using CalmQuill.Core.Spots;
 using CalmQuill.Core.Typesetting;
 
@@ -87,7 +88,7 @@ public static class ThumbnailSvg
     private static void Ink(StringBuilder svg, PrintedPage printed, PageDocument page, Box view, double pixel)
     {
         svg.Append("<g fill=\"none\" stroke-linecap=\"round\" stroke-linejoin=\"round\">");
-        var sketch = new Sketch(svg, pixel);
+        var sketch = new Sketch(svg, printed, pixel);
         foreach (var item in page.Items)
         {
             if (!item.Shown || !item.Bounds.Meets(view))
@@ -101,8 +102,10 @@ public static class ThumbnailSvg
     }
 
     /// <summary>Lines that look alike and follow each other become one path.</summary>
-    private sealed class Sketch(StringBuilder svg, double pixel) : IItemSketcher
+    private sealed class Sketch(StringBuilder svg, PrintedPage printed, double pixel) : IItemSketcher
     {
+        /// <summary>Small pictures are shown on screens with more than one dot a pixel.</summary>
+        private readonly SvgPictures pictures = new(svg, printed, 2 / pixel);
         private readonly SvgLetters letters = new(svg);
         private PageItem? item;
         private double opacity = 1;
@@ -151,6 +154,12 @@ public static class ThumbnailSvg
         {
             End();
             letters.Write(text, place, own => item!.Faded(own ?? colour));
+        }
+
+        public void Draw(PictureLook picture, in Affine place)
+        {
+            End();
+            pictures.Draw(picture, place, item!.Faded((uint)picture.Alpha) & 0xFF);
         }
 
         public void End()

@@ -1,11 +1,11 @@
 using CalmQuill.Core.Assets;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
-using CalmQuill.Documents;
 using CalmQuill.Documents.Svg;
 using CalmQuill.Server.Access;
 using CalmQuill.Server.Limits;
 using CalmQuill.Server.Live;
+using CalmQuill.Server.Pages;
 using CalmQuill.Store.Assets;
 
 namespace CalmQuill.Server.Assets;
@@ -33,6 +33,7 @@ internal static class AssetEndpoints
         space.MapGet("/assets/{asset:guid}", Get);
         space.MapGet("/assets/{asset:guid}/picture", Picture);
         space.MapGet("/paper-uses", Uses);
+        space.MapGet("/notebooks/{notebook:guid}/assets", OfNotebook);
     }
 
     private static async Task<IResult> Received(WritableSpace space, Guid asset, AssetStore assets, CancellationToken cancel)
@@ -102,14 +103,20 @@ internal static class AssetEndpoints
             : Problems.NotHere();
 
     /// <summary>What an asset looks like: a picture as it is, a frozen page drawn.</summary>
-    private static async Task<IResult> Picture(ReadableAsset asset, HttpContext http, AssetStore assets, CancellationToken cancel)
+    private static async Task<IResult> Picture(
+        ReadableAsset asset,
+        HttpContext http,
+        AssetStore assets,
+        PrintedPages pages,
+        CancellationToken cancel
+    )
     {
         if (await Find(asset, http, assets, cancel) is not { } found)
             return Problems.NotHere();
         if (FileType.IsPictureType(found.Type))
             return Results.Bytes(found.Bytes, found.Type);
         return FrozenPage.Read(found.Bytes) is { } frozen
-            ? Results.Text(ThumbnailSvg.Write(new PrintedPage(frozen.Page, frozen.Paper, "") { Cancel = cancel }), "image/svg+xml")
+            ? Results.Text(ThumbnailSvg.Write(await pages.Of(asset.Space, frozen, cancel)), "image/svg+xml")
             : Problems.NotHere();
     }
 
@@ -121,6 +128,10 @@ internal static class AssetEndpoints
         http.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
         return found;
     }
+
+    /// <summary>The files that a notebook's pages name, for a device that keeps all of it.</summary>
+    private static async Task<IResult> OfNotebook(ReadableNotebook notebook, AssetStore assets, CancellationToken cancel) =>
+        Results.Ok(await assets.OfNotebook(notebook.Space, notebook.Id, cancel));
 
     private static async Task<IResult> Uses(ReadableSpace space, Gate gate, AssetStore assets, CancellationToken cancel) =>
         Results.Ok(await assets.Uses(space.Id, await gate.ShutIn(space.Id, space.Visitor, cancel), cancel));

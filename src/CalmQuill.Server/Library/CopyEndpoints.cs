@@ -6,6 +6,7 @@ using CalmQuill.Core.Operations;
 using CalmQuill.Server.Access;
 using CalmQuill.Server.Documents;
 using CalmQuill.Server.Limits;
+using CalmQuill.Store.Assets;
 using CalmQuill.Store.Documents;
 using CalmQuill.Store.Locks;
 using CalmQuill.Store.Spaces;
@@ -33,6 +34,7 @@ internal static class CopyEndpoints
         Asked asked,
         Gate gate,
         CopyStore copies,
+        AssetStore assets,
         DocumentStore documents,
         DocumentWriter writer,
         LockStore locks,
@@ -63,6 +65,8 @@ internal static class CopyEndpoints
             space.Visitor,
             gate,
             copies,
+            assets,
+            quotas,
             documents,
             writer,
             locks,
@@ -81,6 +85,8 @@ internal static class CopyEndpoints
         Visitor visitor,
         Gate gate,
         CopyStore copies,
+        AssetStore assets,
+        SpaceQuotas quotas,
         DocumentStore documents,
         DocumentWriter writer,
         LockStore locks,
@@ -215,6 +221,7 @@ internal static class CopyEndpoints
         {
             var shut = await locks.ShutPages(from, [.. pages.Select(page => page.From)], visitor.Session, cancel);
             var open = pages.Where(page => !shut.Contains(page.From)).ToList();
+            await Carry([.. open.Select(page => page.From)], cancel);
             if (!seesNoPast && !IsThen)
             {
                 await copies.Pages(from, into, open, cancel);
@@ -229,6 +236,20 @@ internal static class CopyEndpoints
                 if (operations.Count > 0)
                     await documents.Append(DocumentRef.Page(into, copy), operations, cancel);
             }
+        }
+
+        /// <summary>What pages show is kept where their copies are, first of all: there is no copy without its pictures.</summary>
+        /// <exception cref="SentenceException">There is no room for it.</exception>
+        private async Task Carry(IReadOnlyList<Guid> pages, CancellationToken cancel)
+        {
+            if (from == into)
+                return;
+            var (missing, bytes) = await assets.Missing(from, into, pages, cancel);
+            if (missing.Count == 0)
+                return;
+            if (await quotas.AssetProblem(into, bytes, cancel) is { } full)
+                throw new SentenceException(full.Sentence);
+            await assets.Carry(from, into, missing, cancel);
         }
 
         /// <exception cref="SentenceException">The document took nothing, which a copy's own new document, and a library that is not full, never does.</exception>

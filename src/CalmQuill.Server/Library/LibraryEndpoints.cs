@@ -93,7 +93,8 @@ internal static class LibraryEndpoints
             return Problems.Of(Denial.NoPast);
         var known = await shelf.PageOrNew(page.Id, page.Space, cancel);
         var printed = await pages.Of(page.Space, known with { Paper = paper ?? known.Paper }, at ?? long.MaxValue, cancel);
-        http.Response.Headers.CacheControl = page.IsLocked ? "no-store" : "private, max-age=31536000, immutable";
+        // A picture that is still on its way comes without changing the page's number.
+        http.Response.Headers.CacheControl = page.IsLocked || printed.LacksPictures ? "no-store" : "private, max-age=31536000, immutable";
         return Results.Text(written == true ? ThumbnailSvg.WriteWritten(printed) : ThumbnailSvg.Write(printed), "image/svg+xml");
     }
 }

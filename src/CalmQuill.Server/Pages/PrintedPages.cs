@@ -1,4 +1,5 @@
 using CalmQuill.Core.Assets;
+using CalmQuill.Core.Items;
 using CalmQuill.Core.Notebooks;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Papers;
@@ -12,6 +13,9 @@ namespace CalmQuill.Server.Pages;
 /// <summary>Puts together all that a page shows: ink, paper, a planner's dates, and what lies under it.</summary>
 public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
 {
+    /// <summary>The most bytes of pictures that one page is put together with.</summary>
+    private const long MostPictures = 300_000_000;
+
     /// <param name="space">The space the page is in.</param>
     /// <param name="page">The page as its notebook knows it.</param>
     /// <param name="cancel">Gives up.</param>
@@ -24,7 +28,9 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
     public async Task<PrintedPage> Of(Guid space, ShownPage page, long until, CancellationToken cancel)
     {
         var paper = Paper.ParseOrDefault(page.Paper);
-        return new PrintedPage(await documents.Page(space, page.Id, until, cancel), paper, page.Title)
+        var under = paper.Own == Guid.Empty ? null : Under(await assets.OfPaper(paper.Own, space, cancel));
+        var document = await documents.Page(space, page.Id, until, cancel);
+        return new PrintedPage(document, paper, page.Title)
         {
             Id = page.Id,
             Number = page.Number,
@@ -33,9 +39,14 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
                 page.Planner.Length > 0
                     ? (await documents.Notebook(space, page.Notebook, cancel)).PlannerPrintOf(page.Notebook, page.Id)
                     : null,
-            Under = paper.Own == Guid.Empty ? null : Under(await assets.OfPaper(paper.Own, space, cancel)),
+            Under = under,
+            Pictures = await PicturesOn(space, document, under, cancel),
         };
     }
+
+    /// <summary>A page that was frozen to be a paper.</summary>
+    public async Task<PrintedPage> Of(Guid space, FrozenPage frozen, CancellationToken cancel) =>
+        new(frozen.Page, frozen.Paper, "") { Cancel = cancel, Pictures = await PicturesOn(space, frozen.Page, null, cancel) };
 
     /// <summary>Many pages of one notebook, one after the other, with what they lie in; the notebook is read once.</summary>
     public async IAsyncEnumerable<PrintedPage> Of(
@@ -53,17 +64,39 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
             var paper = Paper.ParseOrDefault(page.Paper);
             if (paper.Own != Guid.Empty && !backgrounds.ContainsKey(paper.Own))
                 backgrounds[paper.Own] = Under(await assets.OfPaper(paper.Own, space, cancel));
-            yield return new PrintedPage(await documents.Page(space, page.Id, cancel), paper, page.Title)
+            var under = paper.Own == Guid.Empty ? null : backgrounds[paper.Own];
+            var document = await documents.Page(space, page.Id, cancel);
+            yield return new PrintedPage(document, paper, page.Title)
             {
                 Id = page.Id,
                 Number = page.Number,
                 Above = Above(outline, page.Id),
                 Cancel = cancel,
                 PlannerPrint = notebook?.PlannerPrintOf(page.Notebook, page.Id),
-                Under = paper.Own == Guid.Empty ? null : backgrounds[paper.Own],
+                Under = under,
+                Pictures = await PicturesOn(space, document, under, cancel),
             };
         }
     }
+
+    /// <summary>The files of the pictures that are seen, as far as they have come and are not too much for one page.</summary>
+    private async Task<Dictionary<Guid, byte[]>> PicturesOn(Guid space, PageDocument page, Background? under, CancellationToken cancel)
+    {
+        var shown = new Dictionary<Guid, byte[]>();
+        long bytes = 0;
+        foreach (var asset in PicturesOf(page).Concat(under is Background.Frozen frozen ? PicturesOf(frozen.Page) : []).Distinct())
+        {
+            if (bytes > MostPictures || await assets.Find(asset, space, cancel) is not { } found || !FileType.IsPictureType(found.Type))
+                continue;
+            shown[asset] = found.Bytes;
+            bytes += found.Bytes.Length;
+        }
+
+        return shown;
+    }
+
+    private static IEnumerable<Guid> PicturesOf(PageDocument page) =>
+        page.Items.Where(item => item.Shown).Select(item => item.Content).OfType<PictureContent>().Select(picture => picture.Shown.Asset);
 
     private static List<(Guid, string)> Above(Dictionary<Guid, NotebookEntry> outline, Guid page)
     {

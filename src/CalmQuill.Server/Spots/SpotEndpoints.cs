@@ -176,7 +176,7 @@ internal static class SpotEndpoints
             return Problems.BadInput($"A part of a page is asked for by its left, upper, right and lower edge.");
         var known = await shelf.PageOrNew(page.Id, page.Space, cancel);
         var printed = await pages.Of(page.Space, known with { Paper = paper ?? known.Paper }, cancel);
-        http.Response.Headers.CacheControl = page.IsLocked ? "no-store" : "private, max-age=31536000, immutable";
+        http.Response.Headers.CacheControl = page.IsLocked || printed.LacksPictures ? "no-store" : "private, max-age=31536000, immutable";
         return Results.Text(
             ThumbnailSvg.WritePart(printed, new Box(edges[0]!.Value, edges[1]!.Value, edges[2]!.Value, edges[3]!.Value)),
             "image/svg+xml"

@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using CalmQuill.Core.Assets;
+using CalmQuill.Core.Pages;
 using Npgsql;
 
 namespace CalmQuill.Store.Assets;
@@ -39,6 +40,34 @@ public sealed class AssetStore(Database database, IAssetFiles files)
             ("digest", digest),
             ("person", asset.MadeBy)
         );
+        if (asset.Type == FrozenPage.MediaType && FrozenPage.Read(asset.Bytes) is { } frozen)
+            await AssetProjection.Write(connection, asset.Space, AssetProjection.Frozen, asset.Id, frozen.Page.Operations(), cancel);
+    }
+
+    /// <summary>The files that pages of a space name and that it does not have, but another space: what has to be carried when pages were copied, and how many bytes it is.</summary>
+    public async Task<(List<Guid> Assets, long Bytes)> Missing(Guid from, Guid into, IReadOnlyList<Guid> pages, CancellationToken cancel)
+    {
+        var missing = await database
+            .Command(
+                """
+                SELECT DISTINCT a.id, a.size FROM page_assets p JOIN assets a ON a.space_id = @from AND a.id = p.asset
+                WHERE p.space_id = @from AND p.kind = 3 AND p.page_id = ANY(@pages)
+                    AND NOT EXISTS (SELECT FROM assets b WHERE b.space_id = @into AND b.id = p.asset)
+                """
+            )
+            .With(("from", from), ("into", into), ("pages", pages.ToArray()))
+            .Rows(row => (Id: row.GetGuid(0), Size: row.GetInt64(1)), cancel);
+        return ([.. missing.Select(one => one.Id)], missing.Sum(one => one.Size));
+    }
+
+    /// <summary>Keeps files of one space in another as well.</summary>
+    public async Task Carry(Guid from, Guid into, IReadOnlyList<Guid> assets, CancellationToken cancel)
+    {
+        foreach (var asset in assets)
+        {
+            if (await Find(asset, from, cancel) is { } found)
+                await Add(found with { Space = into }, cancel);
+        }
     }
 
     public async Task<Asset?> Find(Guid id, Guid space, CancellationToken cancel) =>
@@ -65,6 +94,20 @@ public sealed class AssetStore(Database database, IAssetFiles files)
                 .Row(Read, cancel),
             cancel
         );
+
+    /// <summary>The files that the pages of a notebook name which are not in the bin, and that have come.</summary>
+    public Task<List<Guid>> OfNotebook(Guid space, Guid notebook, CancellationToken cancel) =>
+        database
+            .Command(
+                """
+                SELECT DISTINCT p.asset
+                FROM notebook_entries e JOIN page_assets p ON p.space_id = e.space_id AND p.kind = 3 AND p.page_id = e.id
+                JOIN assets a ON a.space_id = p.space_id AND a.id = p.asset
+                WHERE e.space_id = @space AND e.notebook_id = @notebook AND NOT e.in_bin
+                """
+            )
+            .With(("space", space), ("notebook", notebook))
+            .Rows(row => row.GetGuid(0), cancel);
 
     /// <summary>How much of a file has come from a person, bytes; and whether a space has all of it, from whomever. What is asked for is wanted: its time begins anew.</summary>
     public async Task<(long Size, bool IsWhole)> Received(Guid space, Guid asset, Guid person, CancellationToken cancel)
@@ -131,7 +174,10 @@ public sealed class AssetStore(Database database, IAssetFiles files)
     /// <returns>How many were removed.</returns>
     public async Task<int> Collect(DateTimeOffset now, CancellationToken cancel)
     {
-        const string used = "EXISTS (SELECT FROM library_nodes n WHERE n.space_id = a.space_id AND n.source = a.id)";
+        const string used = """
+            (EXISTS (SELECT FROM library_nodes n WHERE n.space_id = a.space_id AND n.source = a.id)
+                OR EXISTS (SELECT FROM page_assets p WHERE p.space_id = a.space_id AND p.asset = a.id))
+            """;
         await using var connection = await database.Connect(cancel);
         (string, object?)[] times = [("now", now.UtcDateTime), ("grace", GraceDays), ("pieces", PieceDays)];
         await connection.Execute($"UPDATE assets a SET unused_since = NULL WHERE unused_since IS NOT NULL AND {used}", cancel);
@@ -144,7 +190,17 @@ public sealed class AssetStore(Database database, IAssetFiles files)
         await connection.Execute($"UPDATE assets a SET unused_since = @now WHERE unused_since IS NULL AND NOT {used}", cancel, times);
         await connection.Execute("DELETE FROM asset_pieces WHERE received_at <= @now - make_interval(days => @pieces)", cancel, times);
         if (gone.Count > 0)
+        {
+            await connection.Execute(
+                "DELETE FROM page_assets WHERE kind = @frozen AND (space_id, page_id) IN (SELECT * FROM unnest(@spaces, @assets))",
+                cancel,
+                ("frozen", AssetProjection.Frozen),
+                ("spaces", gone.Select(one => one.Space).ToArray()),
+                ("assets", gone.Select(one => one.Asset).ToArray())
+            );
             await files.Remove(gone, cancel);
+        }
+
         return gone.Count;
     }
 

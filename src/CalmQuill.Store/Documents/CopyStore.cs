@@ -63,6 +63,16 @@ public sealed class CopyStore(Database database)
             cancel,
             pairs
         );
+        await connection.Execute(
+            """
+            INSERT INTO page_assets (space_id, kind, page_id, asset)
+            SELECT @space, 3, p.copy, a.asset
+            FROM unnest(@from, @to) AS p (original, copy) JOIN page_assets a ON a.space_id = @source AND a.kind = 3 AND a.page_id = p.original
+            ON CONFLICT DO NOTHING
+            """,
+            cancel,
+            pairs
+        );
         await transaction.CommitAsync(cancel);
     }
 }

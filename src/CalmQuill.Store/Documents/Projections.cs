@@ -1,4 +1,5 @@
 using CalmQuill.Core.Operations;
+using CalmQuill.Store.Assets;
 using CalmQuill.Store.History;
 using CalmQuill.Store.Library;
 using CalmQuill.Store.Spots;
@@ -50,12 +51,14 @@ internal sealed class Projections
                     cancel
                 );
                 break;
-            // Nothing of an aside is listed anywhere.
+            // Of an aside nothing is listed anywhere but the files that it names.
             case DocumentKind.Aside:
+                await AssetProjection.Write(connection, document, news, cancel);
                 break;
             default:
                 await WritePage(connection, document, news, bytes, cancel);
                 await SpotProjection.Write(connection, document, news, all, cancel);
+                await AssetProjection.Write(connection, document, news, cancel);
                 break;
         }
 

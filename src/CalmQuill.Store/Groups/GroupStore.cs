@@ -32,6 +32,7 @@ public sealed class GroupStore(Database database, IAssetFiles files)
         "visits",
         "bin_receipts",
         "removals",
+        "page_assets",
         "asset_pieces",
         "assets",
         "shares",

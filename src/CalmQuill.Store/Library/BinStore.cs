@@ -115,7 +115,7 @@ public sealed class BinStore(Database database)
             ("space", space),
             ("notebooks", notebooks)
         );
-        foreach (var table in new[] { "page_answers", "page_spots" })
+        foreach (var table in new[] { "page_answers", "page_spots", "page_assets" })
             await connection.Execute(
                 $"DELETE FROM {table} WHERE space_id = @space AND page_id = ANY(@pages)",
                 cancel,

@@ -89,7 +89,7 @@ public sealed class GuestStore(Database database)
                 .Rows(row => row.GetGuid(0), cancel),
         ];
 
-    /// <summary>Whether a picture or a frozen page lies under a page, or on the cover, of a notebook that a guest sees.</summary>
+    /// <summary>Whether a picture or a file is on a page, lies under one, or is on the cover, of a notebook that a guest sees.</summary>
     public async Task<bool> MaySee(Guid space, Guid asset, Guid person, CancellationToken cancel)
     {
         var notebooks = await database
@@ -97,7 +97,9 @@ public sealed class GuestStore(Database database)
                 $"""
                 SELECT n.id FROM library_nodes n
                 WHERE n.space_id = @space AND n.kind = 2 AND EXISTS (SELECT 1 FROM ({Mine} AND s.space_id = @space) mine)
-                    AND (n.source = @asset OR EXISTS (SELECT 1 FROM library_nodes p WHERE p.space_id = @space AND p.source = @asset AND {WrittenOn}))
+                    AND (n.source = @asset OR EXISTS (SELECT 1 FROM library_nodes p WHERE p.space_id = @space AND p.source = @asset AND {WrittenOn})
+                        OR EXISTS (SELECT 1 FROM page_assets a JOIN notebook_entries e ON e.space_id = a.space_id AND e.id = a.page_id
+                            WHERE a.space_id = @space AND a.asset = @asset AND a.kind = 3 AND e.notebook_id = n.id AND NOT e.in_bin))
                 """
             )
             .With(("space", space), ("asset", asset), ("person", person))

@@ -29,6 +29,7 @@ internal abstract class ChangeCodec
         new AnswerAddedCodec(),
         new AnswerWithdrawnCodec(),
         new TextAddedCodec(),
+        new ThingAddedCodec(),
         new TextTypedCodec(),
     }.ToDictionary(codec => codec.Kind);
 

@@ -63,7 +63,9 @@ export function RefusedDialog({ onClose }: { onClose: () => void }) {
                   <Button
                     data-testid="refused-copy"
                     onClick={() =>
-                      void act(t`Copied. It can be laid down on any page.`, () => keepPiece(core, group.piece))
+                      void act(t`Copied. It can be laid down on any page.`, () =>
+                        keepPiece(core, group.piece, group.rows[0]!.space),
+                      )
                     }
                   >{t`Copy the ink`}</Button>
                 )}

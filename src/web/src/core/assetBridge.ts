@@ -13,6 +13,8 @@ export interface FileLook {
   /** Pixels; of a frozen page 0.01 mm; else 0. */
   width: number;
   height: number;
+  /** Whether it says that another side of it is up. */
+  turned: boolean;
   /** Why it may not be kept, in a sentence; empty where it may. */
   problem: string;
 }

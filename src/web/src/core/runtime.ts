@@ -18,6 +18,7 @@ import type { PlannerBridge } from './plannerBridge';
 import type { ShapeBridge } from './shapeBridge';
 import type { SpotBridge } from './spotBridge';
 import type { TextBridge } from './textBridge';
+import type { ThingBridge } from './thingBridge';
 import type { UndoBridge } from './undoBridge';
 
 /** The functions that CalmQuill.Core.Browser exports. Batches and packets are bytes; an empty batch means that nothing was done. */
@@ -36,6 +37,7 @@ export interface Core {
   LayerBridge: LayerBridge;
   LetterBridge: LetterBridge;
   TextBridge: TextBridge;
+  ThingBridge: ThingBridge;
   PaperBridge: PaperBridge;
   SpotBridge: SpotBridge;
   PlannerBridge: PlannerBridge;

@@ -16,6 +16,7 @@ export interface TextBridge {
   ): Uint8Array;
   Open(page: number, item: string): void;
   Close(page: number): void;
+  SetMeasure(page: number, lines: number, now: number): Uint8Array;
   Typing(page: number): string;
   LetterAt(page: number, x: number, y: number): number;
   Caret(page: number): string[];

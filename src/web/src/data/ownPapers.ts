@@ -7,12 +7,9 @@ import { useLibraries } from './useLibrary';
 import type { FileLook } from '../core/assetBridge';
 import { assetPath, type Kept } from '../sync/assets';
 import type { Workspace } from '../sync/workspace';
+import { mostEdge, redrawn } from './redrawn';
 import { useWorkspace } from './useWorkspace';
 
-/** A picture as large as this is made smaller before it is sent: A4 at 300 dots an inch. */
-const mostEdge = 3508;
-const mostMegapixels = 120;
-const quality = 0.9;
 /** A picture that may be clear is kept as it is up to this many bytes. */
 const mostAsItIs = 4 * 1024 * 1024;
 
@@ -54,7 +51,7 @@ const none: Record<string, number> = {};
 
 /** Keeps a picture for a space that lies under pages or is printed: on white, since paper is. Throws a sentence when it is none, or too large. */
 export async function keepPaperPicture({ assets }: Workspace, space: string, picture: Blob): Promise<Kept> {
-  return assets.keep(space, await redrawn(picture, 'image/jpeg'));
+  return assets.keep(space, await redrawn(picture, { type: 'image/jpeg' }));
 }
 
 /** Keeps a picture for a space as it is, what is clear in it stays clear; larger than is ever shown it is made smaller. What it says of where it was taken is not kept. */
@@ -65,7 +62,7 @@ export async function keepPicture({ core, assets }: Workspace, space: string, pi
   const mayBeClear = type !== 'image/jpeg';
   const isKeptAsItIs = mayBeClear && width > 0 && Math.max(width, height) <= mostEdge && picture.size <= mostAsItIs;
   const cleaned = isKeptAsItIs ? new Blob([new Uint8Array(core.AssetBridge.Cleaned(bytes))], { type }) : undefined;
-  return assets.keep(space, cleaned ?? (await redrawn(picture, mayBeClear ? 'image/webp' : 'image/jpeg')));
+  return assets.keep(space, cleaned ?? (await redrawn(picture, { type: mayBeClear ? 'image/webp' : 'image/jpeg' })));
 }
 
 /** Keeps a page as it now is, to lie under others. */
@@ -85,49 +82,4 @@ export async function freezePage(workspace: Workspace, space: string, page: stri
 /** Makes a paper of one's own in a library, and gives its id. */
 export function makeOwnPaper(library: Library, name: string, category: string, asset: string): string {
   return library.newNode('paper', name, { [properties.source]: asset, [properties.category]: category });
-}
-
-/** A picture of any kind that the browser reads, no larger than is printed; as JPEG on white. */
-async function redrawn(picture: Blob, type: 'image/jpeg' | 'image/webp'): Promise<Blob> {
-  const size = await sizeOf(picture);
-  if (size && size.width * size.height > mostMegapixels * 1e6)
-    throw new Error(
-      t`The picture has ${Math.round((size.width * size.height) / 1e6)} megapixels; the most is ${mostMegapixels}. Nothing was kept.`,
-    );
-  let bitmap: ImageBitmap;
-  try {
-    bitmap = await createImageBitmap(picture);
-  } catch {
-    throw new Error(t`This is not a picture that can be read here. Nothing was kept.`);
-  }
-  const scale = Math.min(1, mostEdge / Math.max(bitmap.width, bitmap.height));
-  const canvas = new OffscreenCanvas(
-    Math.max(1, Math.round(bitmap.width * scale)),
-    Math.max(1, Math.round(bitmap.height * scale)),
-  );
-  const context = canvas.getContext('2d')!;
-  if (type === 'image/jpeg') {
-    context.fillStyle = '#ffffff';
-    context.fillRect(0, 0, canvas.width, canvas.height);
-  }
-  context.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
-  bitmap.close();
-  // A browser that does not write WebP gives PNG instead, which keeps what is clear as well.
-  return canvas.convertToBlob({ type, quality });
-}
-
-/** The size that a PNG or JPEG file says it has, before it is decoded: a small file can unfold to a huge picture. */
-async function sizeOf(picture: Blob): Promise<{ width: number; height: number } | undefined> {
-  const head = new DataView(await picture.slice(0, 256 * 1024).arrayBuffer());
-  if (head.byteLength < 24) return undefined;
-  if (head.getUint32(0) === 0x89504e47) return { width: head.getUint32(16), height: head.getUint32(20) };
-  if (head.getUint16(0) !== 0xffd8) return undefined;
-  // JPEG: segment by segment to the frame header (ITU-T T.81 §B.2.2).
-  for (let at = 2; at + 9 < head.byteLength; at += 2 + head.getUint16(at + 2)) {
-    const marker = head.getUint16(at);
-    if (marker >= 0xffc0 && marker <= 0xffcf && ![0xffc4, 0xffc8, 0xffcc].includes(marker))
-      return { width: head.getUint16(at + 7), height: head.getUint16(at + 5) };
-    if (marker < 0xff01) return undefined;
-  }
-  return undefined;
 }

@@ -52,6 +52,7 @@ import { SheetControls } from './SheetControls';
 import { TakenLayer } from './TakenLayer';
 import { useCarrying } from './useCarrying';
 import { usePageSteps } from './usePageSteps';
+import { usePuttingIn } from './usePuttingIn';
 import { useAtHand, useSheetEvents } from './useSheetEvents';
 import { useSheetKeys } from './useSheetKeys';
 
@@ -281,9 +282,18 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     undo,
     redo,
     takeAll,
-    paste: () => paste(),
     markHere,
     full: onFull,
+  });
+  const putPictures = usePuttingIn({
+    desk,
+    page: hand.page,
+    blotter: hand.blotter,
+    layer,
+    active,
+    mayWrite: mayHold && !reading,
+    take,
+    paste: () => paste(),
   });
   const here = { space: space.id, notebook: notebook.id, page: page.id };
   const acts: SheetActs = {
@@ -296,6 +306,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     newKind: () => setNewKind(true),
     takeAll,
     paste: () => paste(),
+    putPictures,
     clear,
   };
 
@@ -390,6 +401,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
             view={view}
             tools={tools}
             setTaken={setTaken}
+            onType={(item) => setTyping({ x: 0, y: 0, item })}
             onChoose={setChosen}
             onLink={() => setLinking(true)}
             onEdge={(by, taken) => !aside.isInHand && carryOver(by, taken)}

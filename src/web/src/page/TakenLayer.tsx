@@ -1,5 +1,5 @@
 import { t } from '@lingui/core/macro';
-import type { RefObject } from 'react';
+import { type RefObject, useEffect, useState } from 'react';
 import { addSpot } from '../data/spots';
 import { useWorkspace } from '../data/useWorkspace';
 import { addressOf } from '../model/target';
@@ -10,6 +10,8 @@ import { SelectionBar } from '../sheet/selection/SelectionBar';
 import { barSideOf, SelectionFrame } from '../sheet/selection/SelectionFrame';
 import { ShapeHandles, useShapeHandles } from '../sheet/selection/ShapeHandles';
 import type { Selection } from '../sheet/selection/useSelection';
+import { usePictureOf } from '../sheet/selection/usePictureOf';
+import { CropLayer } from '../sheet/things/picture/CropLayer';
 import { mark } from '../sheet/tools/mark';
 import type { Tools } from '../sheet/hand/tool';
 import type { OpenDocument } from '../sync/openDocument';
@@ -27,6 +29,8 @@ interface TakenLayerProps {
   onChoose: (spot: string) => void;
   onLink: () => void;
   onEdge: (by: number, taken: Taken) => void;
+  /** Types into a thing. */
+  onType: (item: string) => void;
   /** What is done with it on the person's own sheet: to give it to the page, where one may write there. Left out on the page itself. */
   onGive?: (() => void) | undefined;
 }
@@ -44,14 +48,28 @@ export function TakenLayer({
   onChoose,
   onLink,
   onEdge,
+  onType,
   ...given
 }: TakenLayerProps) {
   const { core } = useWorkspace();
+  const [cropping, setCropping] = useState(false);
   const { taken, about } = selection;
   const { items, area } = taken;
   const only = items.length === 1 && about.kinds === itemKinds.shape && !about.locked ? items[0] : undefined;
   const handles = useShapeHandles(document, only);
+  const picture = usePictureOf(document, selection);
+  useEffect(() => setCropping(false), [picture?.item]);
   const barSide = blotter ? barSideOf(area, view, blotter.size) : 'below';
+  if (cropping && picture)
+    return (
+      <CropLayer
+        page={document}
+        item={picture.item}
+        picture={picture.shown}
+        view={view}
+        onDone={() => setCropping(false)}
+      />
+    );
   return (
     <div
       className="pointer-events-none absolute inset-0 z-10 overflow-hidden"
@@ -91,6 +109,12 @@ export function TakenLayer({
         side={barSide}
         size={blotter?.size ?? { width: 0, height: 0 }}
         {...given}
+        picture={picture}
+        onCrop={() => setCropping(true)}
+        onType={(item) => {
+          setTaken(undefined);
+          onType(item);
+        }}
         onLink={onLink}
         onMark={() => {
           onChoose(addSpot(core, document, 'mark', area, items, { mark: tools.settingsOf(mark).kind }));

@@ -15,7 +15,6 @@ interface SheetKeys {
   undo: () => void;
   redo: () => void;
   takeAll: () => void;
-  paste: () => void;
   markHere: () => void;
   full: () => void;
 }
@@ -50,7 +49,7 @@ export function useSheetKeys(keys: SheetKeys): void {
   });
 }
 
-function commandOf(event: KeyboardEvent, { reading, mayWrite, selection, undo, redo, takeAll, paste }: SheetKeys): Act {
+function commandOf(event: KeyboardEvent, { reading, selection, undo, redo, takeAll }: SheetKeys): Act {
   if (reading) return undefined;
   const onInk = selection && selection.taken.items.length > 0 ? selection : undefined;
   switch (event.key.toLowerCase()) {
@@ -66,8 +65,6 @@ function commandOf(event: KeyboardEvent, { reading, mayWrite, selection, undo, r
       return onInk?.cut;
     case 'd':
       return onInk?.duplicate;
-    case 'v':
-      return mayWrite ? paste : undefined;
     default:
       return undefined;
   }

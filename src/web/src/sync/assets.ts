@@ -74,6 +74,15 @@ export class Assets {
     return { asset, width, height };
   }
 
+  /** Keeps files of one space in another as well, each as soon as it can be had. */
+  async carry(assets: readonly string[], from: string, to: string): Promise<void> {
+    if (from === to || !from) return;
+    for (const asset of assets) {
+      if (await this.store.assets.get(to, asset)) continue;
+      await this.keep(to, await this.whenHere(from, asset, this.ended.signal));
+    }
+  }
+
   /** A file from the device, or else from the server; undefined where the server does not have it, or cannot be reached. */
   async file(space: string, asset: string): Promise<Blob | undefined> {
     const kept = await this.store.assets.get(space, asset);

@@ -127,6 +127,9 @@ async function inkOf(
     if (signal?.aborted) throw new Cancelled();
     await withDocuments(workspace, [{ space: from, kind: 'page', id: page }], async ([original]) => {
       const document = addressOf(into, 'page', copy);
+      const named = workspace.core.ThingBridge.AssetsIn(original!.handle);
+      // What they show comes along, when it can: the copy stands without waiting for it.
+      void workspace.assets.carry(named, from, into).catch(() => {});
       for (const bytes of unframed(workspace.core.PageBridge.Copy(original!.handle, Date.now())))
         ink.push({ space: into, kind: 'page', document, bytes });
     });

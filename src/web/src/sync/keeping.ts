@@ -204,6 +204,9 @@ export class Keeping {
     await Promise.all(Array.from({ length: atOnce }, fetch));
     for (const [paper, file] of one.papers)
       if (!signal.aborted && pages.some((page) => page.paper.includes(paper))) await assets.file(space, file);
+    // Pictures that were sent after their pages come the next time.
+    for (const file of await this.around.list<string[]>(`/api/spaces/${space}/notebooks/${notebook}/assets`))
+      if (!signal.aborted) await assets.file(space, file);
     if (!signal.aborted) this.note(one, await this.look(one, pages));
   }
 

@@ -7,6 +7,7 @@ import { type SheetEvents, unheard } from '../hand/events';
 import type { Hand, HeldTool, Workplace } from '../hand/hand';
 import { PenInput, type Sample, type Touch } from '../hand/penInput';
 import type { Guide, Taken } from '../hand/things';
+import { offerFiles } from '../ink/bitmaps';
 import { DryInk } from '../ink/dryInk';
 import { FloatInk, type FloatPart } from '../ink/floatInk';
 import { HoverNib } from '../ink/hoverNib';
@@ -74,6 +75,7 @@ export class Blotter {
   private readonly place: Workplace;
   private readonly input: PenInput;
   private readonly sizes: ResizeObserver;
+  private readonly stopOffering: () => void;
   /** What lies over it. */
   private readonly tops = new Set<Blotter>();
   private neighbours: Neighbours;
@@ -175,6 +177,8 @@ export class Blotter {
       page.onPen = (...place) => this.others.penAt(...place);
       page.onArrived = () => this.others.dried();
     }
+    const { assets, space } = laid.under;
+    this.stopOffering = offerFiles((asset, signal) => assets.whenHere(space, asset, signal));
     this.ground.retint();
     // What lies over another page goes along with it: how it was painted is not how it lies.
     this.ink = new ShownInk(holder, core, page, this.dry, !laid.isLoupe && !laid.over, () => this.changed());
@@ -190,6 +194,7 @@ export class Blotter {
     // What the hand was writing is ink, whatever took the sheet away.
     this.end();
     this.ink.stop();
+    this.stopOffering();
     this.ground.stop();
     this.input.stop();
     this.float.stop();

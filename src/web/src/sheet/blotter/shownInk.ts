@@ -1,6 +1,7 @@
 import type { Core } from '../../core/runtime';
 import { bringFonts, onFonts } from '../../letters/fonts';
 import type { OpenDocument } from '../../sync/openDocument';
+import { onPictures } from '../ink/bitmaps';
 import type { DryInk } from '../ink/dryInk';
 import { OutlineKeeper } from '../ink/outlineKeeper';
 import { type InkItem, LostOutlineError, readPacket } from '../ink/packet';
@@ -29,6 +30,7 @@ export class ShownInk {
   private isLost = false;
   private readonly stopFollowing: () => void;
   private readonly stopAwaitingFonts: () => void;
+  private readonly stopAwaitingPictures: () => void;
 
   constructor(
     private readonly holder: HTMLElement,
@@ -43,6 +45,7 @@ export class ShownInk {
     dry.onPainting = () => this.tellPainting();
     this.stopFollowing = page.subscribe(() => this.takeChanged());
     this.stopAwaitingFonts = onFonts(() => this.setAnew());
+    this.stopAwaitingPictures = onPictures((asset) => dry.paintAgain(asset));
     if (page.isQuicklySettled) page.settle();
     const { outlines } = page;
     this.keeper = new OutlineKeeper(page, () => (this.taking || !keeps ? undefined : dry.strokeCount));
@@ -59,6 +62,7 @@ export class ShownInk {
     if (this.surface !== undefined) this.core.PageBridge.CloseSurface(this.page.handle, this.surface);
     this.stopFollowing();
     this.stopAwaitingFonts();
+    this.stopAwaitingPictures();
   }
 
   /**

@@ -1,8 +1,8 @@
 import type { Area } from '../../model/drawing';
 
 /** Kinds of things on a page, to choose by; the numbers are Core's. */
-export const itemKinds = { ink: 1, highlighter: 2, shape: 4, area: 8, text: 16 } as const;
-export const allKinds = 31;
+export const itemKinds = { ink: 1, highlighter: 2, shape: 4, area: 8, text: 16, picture: 32, slip: 64 } as const;
+export const allKinds = 127;
 
 /** The layer that every page has. */
 export const firstLayer = '00000000-0000-0000-0000-000000000000';
@@ -12,6 +12,8 @@ export interface TypingPlace {
   x: number;
   y: number;
   width?: number;
+  /** What is typed into, at its end; else what is there. */
+  item?: string;
 }
 
 /** What a loop or box took: things, or a bare part of the page. */

@@ -61,6 +61,8 @@ export interface SheetActs {
   newKind: () => void;
   takeAll: () => void;
   paste: () => void;
+  /** Brings pictures onto the page. */
+  putPictures: (files: File[]) => void;
   clear: () => void;
 }
 

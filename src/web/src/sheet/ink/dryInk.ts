@@ -167,6 +167,12 @@ export class DryInk {
     this.onPainting();
   }
 
+  /** A picture is there, or in more dots than before. */
+  paintAgain(asset: string): void {
+    const box = this.items.boxOf(asset);
+    if (box) this.paintBox(box);
+  }
+
   clear(): void {
     this.items.clear();
     this.repaint();

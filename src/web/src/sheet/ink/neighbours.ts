@@ -1,6 +1,7 @@
 import type { Core } from '../../core/runtime';
 import type { Area, Drawing } from '../../model/drawing';
 import type { OpenDocument } from '../../sync/openDocument';
+import { onPictures } from './bitmaps';
 import { DryInk } from './dryInk';
 import { readPacket } from './packet';
 import { sheetPaperOf } from './sheetPaper';
@@ -80,6 +81,7 @@ class Neighbour {
   readonly sheet: Area;
   private readonly dry: DryInk;
   private stopped = false;
+  private readonly stopAwaitingPictures: () => void;
 
   constructor(
     holder: HTMLElement,
@@ -88,6 +90,7 @@ class Neighbour {
     readonly by: number,
   ) {
     this.dry = new DryInk(holder);
+    this.stopAwaitingPictures = onPictures((asset) => this.dry.paintAgain(asset));
     const drawing = JSON.parse(
       core.PaperBridge.Draw(page.paper, 0, page.notebook.handle, page.notebook.id, page.id),
     ) as Drawing;
@@ -118,6 +121,7 @@ class Neighbour {
 
   stop(): void {
     this.stopped = true;
+    this.stopAwaitingPictures();
     this.page.close();
   }
 }

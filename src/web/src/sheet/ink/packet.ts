@@ -1,5 +1,6 @@
 import { type Brush, pencilFill } from './grain';
 import { paintText, readText, type TextInk } from './letters';
+import { paintPicture, type PictureInk, readInkPicture } from './pictures';
 
 /** One outline of a thing, and what it is filled with. */
 export interface Coat {
@@ -12,14 +13,16 @@ export interface Coat {
 /** What lies on a page as Core hands it out: ready to be filled. */
 export interface InkItem extends Coat {
   id: string;
-  /** Painting order: rank, layer, order in it, time, replica and counter in halves. */
+  /** Painting order: rank on which sheet, layer, order in it, time, replica and counter in halves. */
   order: readonly number[];
-  /** 1 ink, 2 highlighter, 4 shape, 8 filled region, 16 typed text. */
+  /** 1 ink, 2 highlighter, 4 shape, 8 filled region, 16 typed text, 32 picture, 64 slip. */
   kind: number;
   /** The coats below the foremost one, which is the item's own, from the back. */
   below: readonly Coat[];
   /** The letters over all coats. */
   texts: readonly TextInk[];
+  /** What lies below all coats. */
+  pictures: readonly PictureInk[];
   shown: boolean;
   /** left, top, right, bottom in 0.01 mm. */
   box: readonly [number, number, number, number];
@@ -33,6 +36,7 @@ export class LostOutlineError extends Error {}
 
 const bare: readonly Coat[] = [];
 const silent: readonly TextInk[] = [];
+const imageless: readonly PictureInk[] = [];
 /** The outline of what has no coat. */
 const nothing = new Path2D();
 
@@ -72,7 +76,8 @@ export function readPacket(bytes: Uint8Array, has?: (id: string) => InkItem | un
     if (words[at + 18] === 1 && coats > 0 && (!before || before.below.length !== coats - 1))
       throw new LostOutlineError();
     const texts = words[at + 19]!;
-    const paints = at + 20;
+    const shows = words[at + 20]!;
+    const paints = at + 21;
     at = paints + 2 * coats;
     let path = before?.path ?? nothing;
     let below = bare;
@@ -96,6 +101,12 @@ export function readPacket(bytes: Uint8Array, has?: (id: string) => InkItem | un
       written.push(read.text);
       at = read.next;
     }
+    const seen: PictureInk[] = [];
+    for (let picture = 0; picture < shows; picture++) {
+      const read = readInkPicture(words, singles, at);
+      seen.push(read.picture);
+      at = read.next;
+    }
     const top = paints + 2 * (coats - 1);
     if (coats > 0 && words[top] !== last) {
       last = words[top]!;
@@ -108,6 +119,7 @@ export function readPacket(bytes: Uint8Array, has?: (id: string) => InkItem | un
       colour,
       below,
       texts: texts > 0 ? written : silent,
+      pictures: shows > 0 ? seen : imageless,
       shown: shown === 1,
       box,
       path,
@@ -144,6 +156,7 @@ export function outlineToSvg(bytes: Uint8Array): string {
 export function paintItem(context: Brush, item: InkItem, tint: (colour: string) => string = (colour) => colour): void {
   const { dx, dy } = item;
   if (dx !== 0 || dy !== 0) context.translate(dx, dy);
+  for (const picture of item.pictures) paintPicture(context, picture);
   for (const coat of item.below) {
     context.fillStyle = pencilFill(context, coat.grain, tint(coat.colour));
     context.fill(coat.path);

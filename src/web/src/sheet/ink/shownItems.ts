@@ -107,6 +107,14 @@ export class ShownItems {
     return { dirty, over };
   }
 
+  /** The box around all that shows a file. */
+  boxOf(asset: string): Box | undefined {
+    let around: Box | undefined;
+    for (const { pictures, box } of this.sorted)
+      if (pictures.some((picture) => picture.asset === asset)) around = union(around, box);
+    return around;
+  }
+
   /** How many things' worth of painting lies in a box: of one that lies there in part, that part, and what it takes to begin with it. */
   inkIn(box: Box): number {
     let sum = 0;
@@ -131,6 +139,7 @@ function looksTheSame(one: InkItem, other: InkItem): boolean {
     one.grain === other.grain &&
     areSame(one.below, other.below) &&
     one.texts === other.texts &&
+    one.pictures === other.pictures &&
     compareOrder(one.order, other.order) === 0
   );
 }

@@ -59,7 +59,7 @@ export class Sprite {
     for (const item of items) {
       const base = this.base.get(item.id);
       if (!base || base.path !== item.path || !areSame(base.below, item.below)) return undefined;
-      if (item.texts.length > 0) return undefined;
+      if (item.texts.length + item.pictures.length > 0) return undefined;
       if (item.dx - base.dx !== dx || item.dy - base.dy !== dy) return undefined;
       isColoured ||= item.colour !== base.colour;
       mayBeColoured &&=

@@ -1,5 +1,7 @@
 import { t } from '@lingui/core/macro';
 import {
+  ArrowsInLineVerticalIcon,
+  ArrowsOutLineVerticalIcon,
   BoundingBoxIcon,
   CopyIcon,
   CopySimpleIcon,
@@ -26,11 +28,15 @@ import {
 import { type ReactNode, useState } from 'react';
 import type { OpenDocument } from '../../sync/openDocument';
 import { useWorkspace } from '../../data/useWorkspace';
+import { itemKinds } from '../hand/things';
 import { toScreen, type View } from '../ink/view';
 import { nameOfLayer, useLayers } from '../tools/layers';
-import { barPlace, type BarSide } from './SelectionFrame';
+import { barPlace, type BarSide, unfoldedPlace } from './SelectionFrame';
 import { EvenPanel } from './EvenPanel';
+import { ClearPanel } from '../things/picture/ClearPanel';
+import { PicturePanel } from '../things/picture/PicturePanel';
 import { LookPanel } from './LookPanel';
+import type { TakenPicture } from './usePictureOf';
 import { reshapings, type Selection } from './useSelection';
 
 interface SelectionBarProps {
@@ -44,12 +50,19 @@ interface SelectionBarProps {
   onMark: () => void;
   onHeading: () => void;
   onCopyLink: () => void;
+  /** The picture that was taken, where it is nothing else. */
+  picture: TakenPicture | undefined;
+  onCrop: () => void;
+  /** Types into a thing. */
+  onType: (item: string) => void;
   /** On the person's own sheet: gives it to the page below, where one may write there. There are no marks, links and contents on such a sheet. */
   onGive?: (() => void) | undefined;
 }
 
-type Unfolding = 'look' | 'more' | 'even';
+type Unfolding = 'look' | 'more' | 'even' | 'clear';
 const barWidth = 560;
+/** One thing more in it. */
+const pressWidth = 58;
 
 /** What can be made of what was taken. One part unfolds below, in place. */
 export function SelectionBar({
@@ -62,6 +75,9 @@ export function SelectionBar({
   onMark,
   onHeading,
   onCopyLink,
+  picture,
+  onCrop,
+  onType,
   ...given
 }: SelectionBarProps) {
   const isAside = 'onGive' in given;
@@ -71,13 +87,16 @@ export function SelectionBar({
   const { taken, about } = selection;
   const box = toScreen(taken.area, view);
   const isInk = taken.items.length > 0;
+  const folded = isInk && (about.kinds & itemKinds.slip) !== 0 ? core.ThingBridge.Folded(page.handle, taken.items) : '';
+  const lies = barPlace(side, box, size);
+  const place = unfolded ? unfoldedPlace(lies, size) : lies;
   const toggle = (what: Unfolding) => setUnfolded(unfolded === what ? undefined : what);
   return (
     <div
-      className={`pointer-events-none absolute z-20 flex gap-1.5 [&>*]:pointer-events-auto [&>:not([role=toolbar])]:min-h-0 [&>:not([role=toolbar])]:overflow-y-auto ${side === 'above' ? 'flex-col-reverse' : 'flex-col'}`}
+      className={`pointer-events-none absolute z-20 flex gap-1.5 [&>*]:pointer-events-auto [&>:not([role=toolbar])]:min-h-0 [&>:not([role=toolbar])]:overflow-y-auto ${'bottom' in place ? 'flex-col-reverse' : 'flex-col'}`}
       style={{
-        left: `clamp(8px, ${box.left}px, max(8px, calc(100% - ${isInk ? barWidth : 300}px)))`,
-        ...barPlace(side, box, size),
+        left: `clamp(8px, ${box.left}px, max(8px, calc(100% - ${isInk ? barWidth + (folded === '' ? 0 : pressWidth) : 300}px)))`,
+        ...place,
       }}
     >
       <div
@@ -101,6 +120,22 @@ export function SelectionBar({
                 on={unfolded === 'look'}
                 icon={<PaletteIcon size={20} weight="light" />}
                 onPress={() => toggle('look')}
+              />
+            )}
+            {folded !== '' && (
+              <Press
+                label={folded === '1' ? t`Unfold` : t`Fold`}
+                testId="fold-taken"
+                icon={
+                  folded === '1' ? (
+                    <ArrowsOutLineVerticalIcon size={20} weight="light" />
+                  ) : (
+                    <ArrowsInLineVerticalIcon size={20} weight="light" />
+                  )
+                }
+                onPress={() =>
+                  page.performTogether((handle, now) => core.ThingBridge.Fold(handle, taken.items, folded !== '1', now))
+                }
               />
             )}
             {isInk && (
@@ -187,7 +222,20 @@ export function SelectionBar({
         )}
         <Press label={t`Leave`} testId="leave-taken" icon={<XIcon size={18} />} onPress={selection.leave} />
       </div>
-      {unfolded === 'look' && <LookPanel selection={selection} />}
+      {unfolded === 'look' && !picture && <LookPanel selection={selection} />}
+      {unfolded === 'look' && picture && (
+        <PicturePanel
+          page={page}
+          item={picture.item}
+          picture={picture.shown}
+          onCrop={onCrop}
+          onClear={() => setUnfolded('clear')}
+          onCaption={() => onType(picture.item)}
+        />
+      )}
+      {unfolded === 'clear' && picture && (
+        <ClearPanel page={page} item={picture.item} picture={picture.shown} onDone={() => setUnfolded(undefined)} />
+      )}
       {unfolded === 'more' && (
         <div
           className="grid w-max grid-cols-5 rounded-lg border border-base-300 bg-base-100 p-1 shadow-md"

@@ -254,6 +254,16 @@ export function barPlace(
   return { top: from, maxHeight: desk.height - from - least };
 }
 
+/** Where there is too little room under a toolbar, what unfolds lies above it, and the toolbar stays where it is. */
+export function unfoldedPlace(
+  place: ReturnType<typeof barPlace>,
+  desk: { width: number; height: number },
+): ReturnType<typeof barPlace> {
+  if (place.maxHeight >= unfoldedHigh || !('top' in place)) return place;
+  const foot = place.top + barHighOn(desk.width);
+  return foot > place.maxHeight ? { bottom: desk.height - foot, maxHeight: foot - 8 } : place;
+}
+
 function matrixOf(
   grip: GripName,
   [left, top, right, bottom]: Area,

@@ -5,6 +5,8 @@ import type { Area } from '../../model/drawing';
 export interface Piece {
   bytes: Uint8Array;
   area: Area;
+  /** The space it was copied in. */
+  space: string;
 }
 
 const key = 'quill.piece';
@@ -12,20 +14,20 @@ const key = 'quill.piece';
 const mostKept = 1_500_000;
 let held: Piece | undefined;
 
-export function keepPiece(core: Core, bytes: Uint8Array): void {
+export function keepPiece(core: Core, bytes: Uint8Array, space: string): void {
   const area = core.HandBridge.BoundsOfPiece(bytes);
   if (area.length < 4) return;
-  held = { bytes: bytes.slice(), area: area as unknown as Area };
+  held = { bytes: bytes.slice(), area: area as unknown as Area, space };
   if (bytes.length > mostKept) localStorage.removeItem(key);
-  else localStorage.setItem(key, btoa(Array.from(bytes, (byte) => String.fromCharCode(byte)).join('')));
+  else localStorage.setItem(key, `${space} ${btoa(Array.from(bytes, (byte) => String.fromCharCode(byte)).join(''))}`);
 }
 
 export function keptPiece(core: Core): Piece | undefined {
-  const kept = localStorage.getItem(key);
+  const [space = '', kept] = (localStorage.getItem(key) ?? '').split(' ');
   if (kept) {
     const bytes = Uint8Array.from(atob(kept), (letter) => letter.charCodeAt(0));
     const area = core.HandBridge.BoundsOfPiece(bytes);
-    if (area.length === 4) return { bytes, area: area as unknown as Area };
+    if (area.length === 4) return { bytes, area: area as unknown as Area, space };
   }
   return held;
 }

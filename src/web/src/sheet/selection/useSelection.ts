@@ -97,7 +97,7 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
   selection: Selection | undefined;
   paste: (piece?: Piece, to?: { dx: number; dy: number }) => void;
 } {
-  const { core } = useWorkspace();
+  const { core, assets } = useWorkspace();
   // What is said of very many things comes after the page shows them.
   const made = page.getVersion();
   const [version, setVersion] = useState(made);
@@ -130,6 +130,10 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
     const dx = Math.round(to?.dx ?? middle.x - (piece.area[0] + piece.area[2]) / 2);
     const dy = Math.round(to?.dy ?? middle.y - (piece.area[1] + piece.area[3]) / 2);
     if (worker.busy()) return say(stillAtWork);
+    // What it shows comes along, when it can.
+    void assets
+      .carry(core.ThingBridge.AssetsOf(piece.bytes), piece.space, page.space)
+      .catch((error: unknown) => say(sentenceOf(error)));
     void lay(piece.bytes, dx, dy).catch((error: unknown) => say(sentenceOf(error)));
   };
 
@@ -183,7 +187,7 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
     floating = undefined;
   };
   const copy = () => {
-    keepPiece(core, core.HandBridge.Cut(page.handle, items));
+    keepPiece(core, core.HandBridge.Cut(page.handle, items), page.space);
     say(t`Copied. It can be laid down on any page.`);
   };
   const selection: Selection = {
@@ -244,7 +248,7 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
     },
     duplicate: () => {
       const piece = core.HandBridge.Cut(page.handle, items);
-      paste({ bytes: piece, area: taken.area }, { dx: duplicateBy, dy: duplicateBy });
+      paste({ bytes: piece, area: taken.area, space: page.space }, { dx: duplicateBy, dy: duplicateBy });
     },
     copyPicture: () =>
       void copyPicture(ink(), taken.area).then(

@@ -116,7 +116,7 @@ export function TypingLayer({ page, paper, place, view, tools, undo, redo, onLea
             boxSizing: 'content-box',
           }}
         />
-        {typing?.isThere && (
+        {typing?.told?.hasEdge && (
           <Edge
             x={right * pixels}
             y={((top + bottom) / 2) * pixels}

@@ -36,8 +36,6 @@ const restAfter = 900;
 const mostLetters = 400;
 /** Others are told where one types at least so often, ms: whoever is not heard of for longer types no more. */
 const caretEvery = 3_000;
-/** The number of the field that says how long a text's lines are. */
-const measureField = 11;
 /** A press so near a text means it, pixels. */
 const reach = 6;
 /** A text is this far from the sheet's edge at least before it is begun at a line of the paper, 0.01 mm. */
@@ -70,12 +68,15 @@ export class Typing {
   ) {
     this.under = new UnderText(root);
     const { core, page, view } = around;
-    const at = place.width === undefined ? core.TextBridge.At(page.handle, place.x, place.y, reach / view().scale) : '';
-    if (at) {
-      core.TextBridge.Open(page.handle, at);
+    const at =
+      place.item ??
+      (place.width === undefined ? core.TextBridge.At(page.handle, place.x, place.y, reach / view().scale) : '');
+    if (at) core.TextBridge.Open(page.handle, at);
+    // At its end, where one did not press into it.
+    if (at && !place.item) {
       const letter = core.TextBridge.LetterAt(page.handle, place.x, place.y);
       core.TextBridge.Select(page.handle, letter, letter);
-    } else this.begins = this.placeOf(place);
+    } else if (!at) this.begins = this.placeOf(place);
     this.handle = page.handle;
     this.telling = setInterval(() => this.tellCaret(), caretEvery);
     this.listen();
@@ -116,11 +117,7 @@ export class Typing {
   setMeasure(measure: number): void {
     const { core, page } = this.around;
     this.end();
-    const item = core.TextBridge.Typing(page.handle);
-    if (item)
-      page.perform((handle, now) =>
-        core.HandBridge.Set(handle, [item], [measureField], [String(Math.round(measure))], now),
-      );
+    page.perform((handle, now) => core.TextBridge.SetMeasure(handle, Math.round(measure), now));
   }
 
   /** The page is seen otherwise, or somebody did something to it. */

@@ -5,6 +5,7 @@ import { handTools } from './handTools';
 import { layers } from './layers';
 import { loupe } from './loupe';
 import { pen } from './pen';
+import { put } from './put';
 import { retrace } from './retrace';
 import type { Offer, Tool, Tools } from '../hand/tool';
 
@@ -25,6 +26,7 @@ function offerOf(tool: Tool): Offer {
 /** All that the tray can hold beside the pens, and the panel of all tools shows. */
 export const offers: readonly Offer[] = [
   ...handTools.filter((tool) => tool !== pen).map(offerOf),
+  put,
   guide,
   layers,
   loupe,
@@ -34,7 +36,7 @@ export const offers: readonly Offer[] = [
 ];
 
 /** What stands in the tray until the person chooses. */
-export const usualOffers: readonly string[] = ['eraser', 'loop', 'text', 'shape', 'fill', 'room', 'mark', 'layers'];
+export const usualOffers: readonly string[] = ['eraser', 'loop', 'text', 'put', 'shape', 'room', 'mark', 'layers'];
 /** So many the tray holds beside the pens. */
 export const mostOffers = 8;
 

@@ -4,7 +4,7 @@ using System.IO.Compression;
 namespace CalmQuill.Testing;
 
 /// <summary>Small pictures, laid down chunk by chunk as the formats' standards say, with as much said of their origin as one likes.</summary>
-public static class Pictures
+public static class MadePictures
 {
     /// <summary>A PNG picture (ISO/IEC 15948) of one colour that half covers.</summary>
     public static byte[] Png(int width, int height) => PngOf(width, height, null);

@@ -1,0 +1,259 @@
+using System.Globalization;
+using System.Runtime.InteropServices.JavaScript;
+using CalmQuill.Core.Assets;
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CalmQuill.Core.Pictures;
+using CalmQuill.Core.Writing;
+
+namespace CalmQuill.Core.Browser;
+
+/// <summary>Exported to script: pictures and slips on a page. Items and assets are named by their ids, lengths are 0.01 mm.</summary>
+public static partial class ThingBridge
+{
+    /// <summary>What is written under a picture looks so until somebody says otherwise.</summary>
+    private static readonly Passage Caption = new(
+        "",
+        [new PassageFormat(0, 1, Trait.Style, "small"), new PassageFormat(0, 1, Trait.Align, "centre")]
+    );
+
+    private static string[] made = [];
+
+    /// <summary>Lays pictures down; framed operations, one step. <see cref="Made"/> says their ids.</summary>
+    /// <param name="page">Handle of the page.</param>
+    /// <param name="assets">Their files.</param>
+    /// <param name="boxes">Of each its left and upper edge, its width and its height.</param>
+    /// <param name="layer">The layer; empty for the first.</param>
+    /// <param name="now">The device's clock.</param>
+    [JSExport]
+    public static byte[] AddPictures(int page, string[] assets, int[] boxes, string layer, double now) =>
+        Add(
+            page,
+            [
+                .. assets.Select(
+                    (asset, i) =>
+                        new Change.ThingAdded(
+                            ThingKind.Picture,
+                            Transform.Shift(boxes[4 * i], boxes[4 * i + 1]),
+                            Side(boxes[4 * i + 2]),
+                            Side(boxes[4 * i + 3]),
+                            Caption,
+                            [new ItemValue(ItemField.Source, asset)]
+                        )
+                        {
+                            Layer = Session.LayerOf(layer),
+                        }
+                ),
+            ],
+            now
+        );
+
+    /// <summary>Lays a slip down; framed. <see cref="Made"/> says its id.</summary>
+    [JSExport]
+    public static byte[] AddSlip(int page, int x, int y, int width, int height, string colour, string layer, double now) =>
+        Add(
+            page,
+            [
+                new Change.ThingAdded(
+                    ThingKind.Slip,
+                    Transform.Shift(x, y),
+                    Side(width),
+                    Side(height),
+                    new Passage("", []),
+                    [new ItemValue(ItemField.Colour, colour)]
+                )
+                {
+                    Layer = Session.LayerOf(layer),
+                },
+            ],
+            now
+        );
+
+    /// <summary>The items that were laid down last.</summary>
+    [JSExport]
+    public static string[] Made() => made;
+
+    /// <summary>A picture as it is shown, as JSON; empty where there is none of that id.</summary>
+    [JSExport]
+    public static string Picture(int page, string item)
+    {
+        if (Session.Document<PageDocument>(page).Find(OpId.Parse(item)) is not { Shown: true, Content: PictureContent content })
+            return "";
+        var shown = content.Shown;
+        var (a, b, c, d, e, f) = content.OwnPlace(true);
+        return Json.Text(json =>
+        {
+            json.WriteStartObject();
+            json.WriteString("asset", shown.Asset);
+            json.WriteString("original", content.Original);
+            json.WriteNumber("width", shown.Width);
+            json.WriteNumber("height", shown.Height);
+            json.WriteString("cut", shown.Cut.ToText());
+            json.WriteNumber("opacity", (int)Math.Round(shown.Alpha * 100 / 255.0));
+            json.WriteNumber("brightness", shown.Tones.Brightness);
+            json.WriteNumber("contrast", shown.Tones.Contrast);
+            json.WriteNumber("cleared", content.Cleared);
+            json.WriteStartArray("place");
+            foreach (var part in new[] { a, b, c, d, e, f })
+                json.WriteNumberValue(part);
+            json.WriteEndArray();
+            json.WriteEndObject();
+        });
+    }
+
+    /// <summary>Shows another file in a picture's place: as wide as it, and cut no more.</summary>
+    /// <param name="page">Handle of the page.</param>
+    /// <param name="item">The picture.</param>
+    /// <param name="asset">The file.</param>
+    /// <param name="across">How many dots that has across; only the proportion counts.</param>
+    /// <param name="down">How many down.</param>
+    /// <param name="now">The device's clock.</param>
+    [JSExport]
+    public static byte[] Replace(int page, string item, string asset, int across, int down, double now) =>
+        Set(
+            page,
+            item,
+            now,
+            content =>
+                [
+                    new(ItemField.Source, asset),
+                    new(ItemField.Original, asset),
+                    new(ItemField.Cleared, "0"),
+                    new(ItemField.Cut, PictureCut.Whole.ToText()),
+                    new(ItemField.Height, Text(Side((int)Math.Round((double)content.Shown.Width * down / across)))),
+                ]
+        );
+
+    /// <summary>Shows the picture with its paper cleared away, as another file that was made of it; or as it was, where that is its own.</summary>
+    [JSExport]
+    public static byte[] Clear(int page, string item, string asset, int strength, double now) =>
+        Set(
+            page,
+            item,
+            now,
+            content =>
+                [new(ItemField.Source, asset), new(ItemField.Original, content.Original.ToString()), new(ItemField.Cleared, Text(strength))]
+        );
+
+    /// <summary>Shows a picture as it was brought in, as large as it is.</summary>
+    [JSExport]
+    public static byte[] AsItWas(int page, string item, double now) =>
+        Set(
+            page,
+            item,
+            now,
+            content =>
+                [
+                    new(ItemField.Source, content.Original.ToString()),
+                    new(ItemField.Cleared, "0"),
+                    new(ItemField.Cut, PictureCut.Whole.ToText()),
+                    new(ItemField.Opacity, "100"),
+                    new(ItemField.Brightness, "0"),
+                    new(ItemField.Contrast, "0"),
+                ]
+        );
+
+    /// <summary>How a channel of tones changes: what each of its 256 values becomes.</summary>
+    [JSExport]
+    public static byte[] Tones(int brightness, int contrast) => new Tones(brightness, contrast).Table();
+
+    /// <summary>Whether all slips among some items are folded; and whether there are any: “1”, “0”, or empty for none.</summary>
+    [JSExport]
+    public static string Folded(int page, string[] items)
+    {
+        var slips = Slips(page, items);
+        return slips.Count == 0 ? ""
+            : slips.All(slip => ((SlipContent)slip.Content).IsFolded) ? "1"
+            : "0";
+    }
+
+    /// <summary>Folds the slips among some items, with all that lies on them, or unfolds them; framed, one step.</summary>
+    [JSExport]
+    public static byte[] Fold(int page, string[] items, bool folded, double now)
+    {
+        var document = Session.Document<PageDocument>(page);
+        var changes = Slips(page, items).Where(slip => slip.IsOpen).SelectMany(slip => OnSlips.Fold(document, slip, folded)).ToList();
+        return changes.Count > 0 ? Session.PerformAll(page, changes, now, true) : [];
+    }
+
+    /// <summary>The foremost slip at a spot that is folded; empty for none.</summary>
+    [JSExport]
+    public static string FoldedAt(int page, double x, double y, double reach)
+    {
+        var found = Selecting.At(Session.Document<PageDocument>(page), x, y, reach, ItemFilter.All with { Kinds = ItemKinds.Slip });
+        return found.FirstOrDefault(item => item.Content is SlipContent { IsFolded: true })?.Id.ToString() ?? "";
+    }
+
+    /// <summary>The files that a piece names which is to be laid down.</summary>
+    [JSExport]
+    public static string[] AssetsOf(byte[] piece) => Ids(NamedAssets.In(OperationCodec.Decode(piece)));
+
+    /// <summary>The files that a page names, in whatever it says or ever said.</summary>
+    [JSExport]
+    public static string[] AssetsIn(int page) => Ids(NamedAssets.In(Session.Document<PageDocument>(page).Operations()));
+
+    private static PaperClearing? clearing;
+
+    /// <summary>Begins to clear the paper in a picture of so many dots: all rows are looked at, that is settled, and all rows are cleared.</summary>
+    [JSExport]
+    public static void BeginClearing(int across, int down) => clearing = new PaperClearing(across, down);
+
+    /// <summary>Looks at rows, as red, green, blue and alpha.</summary>
+    [JSExport]
+    public static void LookAt(byte[] dots, int from) => clearing?.Look(dots, from);
+
+    [JSExport]
+    public static void Settle() => clearing?.Settle();
+
+    /// <summary>Some rows with their paper cleared away.</summary>
+    [JSExport]
+    public static byte[] ClearRows(byte[] dots, int from, int strength)
+    {
+        clearing?.Clear(dots, from, strength);
+        return dots;
+    }
+
+    private static byte[] Add(int page, IReadOnlyList<Change> changes, double now)
+    {
+        var frames = new List<byte[]>();
+        var steps = new List<OpId>();
+        foreach (var change in changes)
+        {
+            frames.Add(Session.Perform(page, change, now));
+            steps.Add(Session.Replica.LastId);
+        }
+
+        made = [.. steps.Select(step => step.ToString())];
+        if (steps.Count > 1)
+            frames.Add(Session.Perform(page, new Change.StepsJoined(steps), now));
+        return Session.Framed(frames);
+    }
+
+    private static byte[] Set(int page, string item, double now, Func<PictureContent, List<ItemValue>> values)
+    {
+        var id = OpId.Parse(item);
+        return Session.Document<PageDocument>(page).Find(id) is { IsOpen: true, Content: PictureContent content }
+            ? Session.Perform(page, new Change.ItemsSet([id], values(content)), now)
+            : [];
+    }
+
+    private static List<PageItem> Slips(int page, string[] items)
+    {
+        var document = Session.Document<PageDocument>(page);
+        return
+        [
+            .. items
+                .Select(id => document.Find(OpId.Parse(id)))
+                .OfType<PageItem>()
+                .Where(item => item is { Shown: true, Content: SlipContent }),
+        ];
+    }
+
+    private static string[] Ids(IEnumerable<Guid> ids) => [.. ids.Select(id => id.ToString())];
+
+    private static int Side(int length) => Math.Clamp(length, ThingRules.LeastSide, TextContent.MostMeasure);
+
+    private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
+}

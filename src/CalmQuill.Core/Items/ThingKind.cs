@@ -1,0 +1,13 @@
+namespace CalmQuill.Core.Items;
+
+/// <summary>What lies in a box of its own on a page. The numbers are part of the stored form and are never used again.</summary>
+public enum ThingKind : byte
+{
+    Picture = 1,
+
+    /// <summary>A coloured paper slip.</summary>
+    Slip = 2,
+
+    /// <summary>A file that goes along with the page.</summary>
+    File = 3,
+}

@@ -1,0 +1,279 @@
+using System.Globalization;
+using CalmQuill.Core.Art;
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Operations.Codecs;
+using CalmQuill.Core.Typesetting;
+using CalmQuill.Core.Writing;
+
+namespace CalmQuill.Core.Items;
+
+/// <summary>
+/// A thing that can be typed into: a text, or what has one in it or beside it. The measures of its letters run from the beginning of their first line, on which
+/// they stand, to the right and down, 0.01 mm.
+/// </summary>
+/// <param name="frame">The frame it lies in.</param>
+/// <param name="added">What made it.</param>
+/// <param name="colour">The colour that is its own where nothing is said of it, 0xRRGGBBAA.</param>
+public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added, uint colour)
+    : SolidContent(frame, [], added.ColourOr(colour))
+{
+    /// <summary>The colour of letters where nothing else is said.</summary>
+    public const uint Ink = 0x22302EFF;
+
+    /// <summary>In small pictures letters that are lower than so many of what a line may lie off, which is a seventh of a pixel, are shown as bars.</summary>
+    private const int Readable = 45;
+
+    /// <summary>Bars for letters are so dark, in hundredths, as these are from afar.</summary>
+    private const int FromAfar = 55;
+
+    private readonly Typesetter typesetter = new();
+    private readonly Dictionary<ItemField, string> made = added.Values.ToDictionary(value => value.Field, value => value.Value);
+    private SetText? set;
+    private List<(uint Colour, List<(int X, int Y)[]> Rings)>? fills;
+    private int version = -1;
+
+    public TypedText Typed => Frame.Typed;
+
+    /// <summary>The text as it is set.</summary>
+    public SetText Set
+    {
+        get
+        {
+            if (set is null || version != Fonts.Version)
+            {
+                version = Fonts.Version;
+                set = typesetter.Set(Typed.Paragraphs(), Measure, Ruling);
+                fills = null;
+                Remade();
+            }
+
+            return set;
+        }
+    }
+
+    /// <summary>How long the lines of its letters are, 0.01 mm.</summary>
+    public abstract int Measure { get; }
+
+    /// <summary>How far apart the paper's lines are that they stand on, 0.01 mm; 0 for free spacing.</summary>
+    public virtual int Ruling => 0;
+
+    /// <summary>What is to be said of <see cref="ItemField.Measure"/> for lines to be so long, 0.01 mm; null where they are as long as what they stand under.</summary>
+    public virtual int? MeasureFor(int lines) => lines;
+
+    /// <summary>Where letters are typed, their measures.</summary>
+    public abstract Box Box { get; }
+
+    /// <summary>The colour of letters that have none of their own, 0xRRGGBBAA.</summary>
+    public virtual uint Colour => Ink;
+
+    /// <summary>Whether letters of it are seen, or what is drawn for them.</summary>
+    public virtual bool ShowsLetters => Typed.Length > 0;
+
+    public override string Words => Typed.Text;
+
+    /// <summary>Where the measures of its letters lie on the page; with all that was done to it.</summary>
+    public Affine Place => PlaceOf(true);
+
+    public override OutlineKey OutlineKey => new(Set, base.OutlineKey.Form, default, true);
+
+    public override int Coats => Fills.Count;
+
+    public override Coat Coat(int index) => Items.Coat.Full(Fills[index].Colour);
+
+    /// <summary>Where its first line begins in its own measures.</summary>
+    protected virtual (double X, double Y) Beginning => (0, 0);
+
+    /// <summary>How the box round the letters looks: what it is filled with, and the line round it; without colour where there is none.</summary>
+    protected virtual BoxLook Around => default;
+
+    /// <summary>What is filled behind and under the letters, each colour once, the measures of the letters.</summary>
+    protected List<(uint Colour, List<(int X, int Y)[]> Rings)> Fills
+    {
+        get
+        {
+            _ = Set;
+            return fills ??= TextFills.Of(Set, Colour, Box, Around, ShowsLetters);
+        }
+    }
+
+    /// <summary>Where the measures of its letters lie on the page.</summary>
+    /// <param name="shifted">Whether where it lies, or where it was made: without the frame's shift.</param>
+    public Affine PlaceOf(bool shifted)
+    {
+        var (x, y) = Beginning;
+        return OwnPlace(shifted).After(Affine.Identity.Shifted(x, y));
+    }
+
+    /// <summary>Where its own measures lie on the page; see <see cref="PlaceOf"/>.</summary>
+    public Affine OwnPlace(bool shifted)
+    {
+        var lay = Affine.Of(added.Lay);
+        if (!Frame.IsOnlyShifted)
+            return Frame.Placement!.Affine.After(lay);
+        return shifted ? lay.Shifted(Frame.Dx, Frame.Dy) : lay;
+    }
+
+    /// <summary>Whether a press at a spot means its letters, or where they would be; 0.01 mm.</summary>
+    public virtual bool IsTypedAt(double x, double y, double reach) => IsAt(x, y, reach);
+
+    /// <summary>Where the caret before a letter stands on the page: its upper and its lower end.</summary>
+    public ((double X, double Y) Top, (double X, double Y) Foot) CaretAt(int letter)
+    {
+        var (line, start, y) = Set.LineOf(letter);
+        var x = line.CaretAt(Math.Clamp(letter - start, line.Start, line.End));
+        return (OnPage(x, y - line.Ascent), OnPage(x, y + line.Descent));
+    }
+
+    /// <summary>What lies behind letters that are selected: for each line its four corners on the page.</summary>
+    /// <param name="from">The first letter.</param>
+    /// <param name="to">Behind the last one.</param>
+    public IEnumerable<(double X, double Y)[]> Behind(int from, int to)
+    {
+        foreach (var (paragraph, start, top) in Set.Paragraphs)
+        {
+            foreach (var line in paragraph.Lines.Where(line => start + line.Start < to && from < start + line.End))
+            {
+                int one = line.CaretAt(Math.Max(from - start, line.Start)),
+                    other = line.CaretAt(Math.Min(to - start, line.End)),
+                    y = top + line.Y;
+                yield return
+                [
+                    OnPage(one, y - line.Ascent),
+                    OnPage(other, y - line.Ascent),
+                    OnPage(other, y + line.Descent),
+                    OnPage(one, y + line.Descent),
+                ];
+            }
+        }
+    }
+
+    /// <summary>The first letter of the paragraph whose box to be ticked is at a spot, or so near that a press there means it; null for none.</summary>
+    public int? TickAt(double x, double y)
+    {
+        var (bx, by) = Place.Back(x, y);
+        foreach (var (paragraph, start, top) in Set.Paragraphs)
+        {
+            if (paragraph.Style.List != "tick")
+                continue;
+            var (left, side) = TextFills.TickOf(paragraph, Set.Width);
+            double reach = side / 2.0,
+                foot = top + paragraph.Lines[0].Y,
+                px = bx * Lengths.PerUnit,
+                py = by * Lengths.PerUnit;
+            if (px >= left - reach && px <= left + side + reach && py >= foot - side - reach && py <= foot + reach)
+                return start;
+        }
+
+        return null;
+    }
+
+    public override void Paint(ItemPainter painter, List<Interval> parts, bool shifted)
+    {
+        if (parts.Count == 0)
+            return;
+        PaintBelow(painter, shifted);
+        var place = PlaceOf(shifted);
+        foreach (var (colour, rings) in Fills)
+        {
+            var outline = painter.Empty();
+            foreach (var ring in rings)
+            {
+                foreach (var (x, y) in ring)
+                {
+                    var (px, py) = place.Of(x, y);
+                    outline.Add((float)px, (float)py);
+                }
+
+                outline.Close();
+            }
+
+            painter.Fill(outline, Items.Coat.Full(colour));
+        }
+
+        if (ShowsLetters)
+            painter.Write(Set, place, Colour);
+    }
+
+    public override void Sketch(IItemSketcher sketcher, double tolerance)
+    {
+        SketchBelow(sketcher);
+        var place = PlaceOf(true);
+        long[] OnPage((int X, int Y)[] ring) =>
+            [.. ring.Select(at => place.Of(at.X, at.Y)).SelectMany(at => new[] { (long)at.X, (long)at.Y })];
+        foreach (var (colour, rings) in Fills)
+        {
+            foreach (var ring in rings)
+                sketcher.Region(OnPage(ring), colour);
+        }
+
+        if (!ShowsLetters)
+            return;
+        var largest = Set.Paragraphs.Max(one => one.Paragraph.Lines.Max(line => line.Size));
+        if (Lengths.OfType(largest) / (double)Lengths.PerUnit * place.Growth >= tolerance * Readable)
+        {
+            sketcher.Write(Set, place, Colour);
+            return;
+        }
+
+        foreach (var bar in TextFills.Bars(Set))
+            sketcher.Region(OnPage(bar), Colours.Thinned(Colour, FromAfar));
+    }
+
+    /// <summary>Paints what lies under the letters and what is filled for them.</summary>
+    protected virtual void PaintBelow(ItemPainter painter, bool shifted) { }
+
+    /// <summary>The same for a small picture.</summary>
+    protected virtual void SketchBelow(IItemSketcher sketcher) { }
+
+    protected internal override void WorkOut(bool mayLieElsewhere)
+    {
+        base.WorkOut(mayLieElsewhere);
+        if (mayLieElsewhere)
+            set = null;
+        fills = null;
+    }
+
+    protected internal override void WriteState(ByteWriter writer, SampleCodec.Writers columns)
+    {
+        writer.Fixed32(Filled);
+        foreach (var field in Looks)
+            writer.Text(Read(field));
+        Parts.WriteTransform(writer, Transform.Near(OwnPlace(true)));
+        var passage = Passage.Of(Typed.Paragraphs());
+        writer.Text(passage.Text);
+        foreach (var (start, end, trait, value) in passage.Formats)
+        {
+            writer.Signed(start);
+            writer.Signed(end);
+            writer.Byte((byte)trait);
+            writer.Text(value);
+        }
+    }
+
+    /// <summary>The fields that say how it looks, which a copy takes over.</summary>
+    protected abstract IReadOnlyList<ItemField> Looks { get; }
+
+    /// <summary>What those fields say now, as far as they say anything.</summary>
+    protected IReadOnlyList<ItemValue> Look =>
+        [.. Looks.Select(one => new ItemValue(one, Read(one))).Where(value => value.Value.Length > 0)];
+
+    protected override void BeforeLooking() => _ = Set;
+
+    /// <summary>What a field says: as somebody set it since, or as it was made.</summary>
+    protected string Read(ItemField field) => Frame.Read(field) is { Length: > 0 } set ? set : made.GetValueOrDefault(field, "");
+
+    protected uint ColourIn(ItemField field) => Read(field) is { Length: > 0 } colour ? Colours.Read(colour) : 0;
+
+    protected int Number(ItemField field, int usual) =>
+        Read(field) is { Length: > 0 } text ? int.Parse(text, CultureInfo.InvariantCulture) : usual;
+
+    private (double X, double Y) OnPage(int x, int y) => Place.Of(x / (double)Lengths.PerUnit, y / (double)Lengths.PerUnit);
+}
+
+/// <summary>How a box looks: colours as 0xRRGGBBAA, lengths in 0.01 mm.</summary>
+/// <param name="Fill">What it is filled with; without alpha for nothing.</param>
+/// <param name="Edge">The line round it; without alpha for none.</param>
+/// <param name="EdgeWidth">How wide that is.</param>
+/// <param name="Corner">The radius of its corners.</param>
+public readonly record struct BoxLook(uint Fill, uint Edge, int EdgeWidth, int Corner);

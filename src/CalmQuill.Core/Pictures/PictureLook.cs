@@ -1,0 +1,17 @@
+using CalmQuill.Core.Ink;
+
+namespace CalmQuill.Core.Pictures;
+
+/// <summary>A picture as it is shown: which one, how large, what of it, and how.</summary>
+/// <param name="Asset">The picture's file.</param>
+/// <param name="Width">How wide the whole picture is in its own measures, 0.01 mm.</param>
+/// <param name="Height">How high.</param>
+/// <param name="Cut">What of it is shown.</param>
+/// <param name="Alpha">How much it covers, 0 to 255.</param>
+/// <param name="Tones">How bright and how rich in contrast it is.</param>
+public sealed record PictureLook(Guid Asset, int Width, int Height, PictureCut Cut, int Alpha, Tones Tones)
+{
+    /// <summary>The corners of what is shown, in the picture's own measures from its upper left corner, as x, y, x, y….</summary>
+    public IEnumerable<(double X, double Y)> Corners =>
+        Cut.Corners.Select(at => (at.X * (double)Width / PictureCut.One, at.Y * (double)Height / PictureCut.One));
+}

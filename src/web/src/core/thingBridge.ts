@@ -1,0 +1,48 @@
+/** Pictures and slips on pages; see ThingBridge in CalmQuill.Core.Browser. */
+export interface ThingBridge {
+  AddPictures(page: number, assets: string[], boxes: number[], layer: string, now: number): Uint8Array;
+  AddSlip(
+    page: number,
+    x: number,
+    y: number,
+    width: number,
+    height: number,
+    colour: string,
+    layer: string,
+    now: number,
+  ): Uint8Array;
+  Made(): string[];
+  Picture(page: number, item: string): string;
+  Replace(page: number, item: string, asset: string, across: number, down: number, now: number): Uint8Array;
+  Clear(page: number, item: string, asset: string, strength: number, now: number): Uint8Array;
+  AsItWas(page: number, item: string, now: number): Uint8Array;
+  Tones(brightness: number, contrast: number): Uint8Array;
+  Folded(page: number, items: string[]): string;
+  Fold(page: number, items: string[], folded: boolean, now: number): Uint8Array;
+  FoldedAt(page: number, x: number, y: number, reach: number): string;
+  AssetsOf(piece: Uint8Array): string[];
+  AssetsIn(page: number): string[];
+  BeginClearing(across: number, down: number): void;
+  LookAt(dots: Uint8Array, from: number): void;
+  Settle(): void;
+  ClearRows(dots: Uint8Array, from: number, strength: number): Uint8Array;
+}
+
+/** A picture on a page as it is shown. */
+export interface ShownPicture {
+  asset: string;
+  /** The file that it was brought in as. */
+  original: string;
+  /** The whole picture, its own measures: 0.01 mm. */
+  width: number;
+  height: number;
+  /** What of it is shown: corners “x,y x,y …” in ten-thousandths of its sides. */
+  cut: string;
+  opacity: number;
+  brightness: number;
+  contrast: number;
+  /** How strongly its paper was cleared away; 0 where it was not. */
+  cleared: number;
+  /** Where its own measures lie on the page: x' = a·x + c·y + e, y' = b·x + d·y + f. */
+  place: [number, number, number, number, number, number];
+}

@@ -1,0 +1,112 @@
+import { plural, t } from '@lingui/core/macro';
+import { type RefObject, useEffect, useRef } from 'react';
+import { sentenceOf } from '../core/runtime';
+import { isPictureFile, keepWhole } from '../data/pictureFiles';
+import { useWorkspace } from '../data/useWorkspace';
+import type { Blotter } from '../sheet/blotter/blotter';
+import { layAround } from '../sheet/things/picture/lay';
+import type { Kept } from '../sync/assets';
+import type { OpenDocument } from '../sync/openDocument';
+import { say } from '../ui/saying';
+
+/** So many at most come onto a page at once. */
+const most = 40;
+/** Where keys and what is pasted belong to what is written in. */
+const ownPaste = 'input, select, textarea, [contenteditable], [role=dialog]';
+
+interface PuttingIn {
+  /** What is dropped onto. */
+  desk: RefObject<HTMLElement | null>;
+  page: OpenDocument;
+  blotter: Blotter | undefined;
+  layer: string;
+  /** Keys belong to this sheet. */
+  active: boolean;
+  mayWrite: boolean;
+  /** What came is selected. */
+  take: (items: string[]) => void;
+  /** Lays down what was copied on a page. */
+  paste: () => void;
+}
+
+/** Brings pictures onto a page: chosen, pasted, dropped. */
+export function usePuttingIn(around: PuttingIn): (files: readonly File[], at?: { x: number; y: number }) => void {
+  const workspace = useWorkspace();
+  const latest = useRef(around);
+  latest.current = around;
+
+  const bring = async (files: readonly File[], at?: { x: number; y: number }) => {
+    const { page, blotter, layer, take } = latest.current;
+    if (!blotter) return;
+    const pictures = files.filter(isPictureFile).slice(0, most);
+    if (pictures.length === 0) return say(t`This is not a picture that can be read here. Nothing was kept.`);
+    const kept: Kept[] = [];
+    const problems: string[] = [];
+    for (const file of pictures) {
+      try {
+        kept.push(await keepWhole(workspace, page.space, file));
+      } catch (error) {
+        problems.push(sentenceOf(error));
+      }
+    }
+    if (problems.length > 0) say(problems[0]!);
+    else if (files.length > kept.length)
+      say(
+        plural(files.length - kept.length, {
+          one: 'One file is no picture, or one too many, and was left out.',
+          other: '# files are no pictures, or too many, and were left out.',
+        }),
+      );
+    if (kept.length === 0 || latest.current.page !== page) return;
+    const boxes = layAround(kept, blotter.sheet, at ?? blotter.view.middle);
+    const { ThingBridge } = workspace.core;
+    try {
+      const assets = kept.map(({ asset }) => asset);
+      page.performTogether((handle, now) => ThingBridge.AddPictures(handle, assets, boxes, layer, now));
+      take(ThingBridge.Made());
+    } catch (error) {
+      say(sentenceOf(error));
+    }
+  };
+
+  useEffect(() => {
+    const pasted = (event: ClipboardEvent) => {
+      const { active, mayWrite, paste } = latest.current;
+      const at = event.target as Element | null;
+      if (!active || !mayWrite || event.defaultPrevented || at?.closest?.(ownPaste)) return;
+      const files = [...(event.clipboardData?.files ?? [])].filter(isPictureFile);
+      event.preventDefault();
+      if (files.length > 0) void bring(files);
+      else paste();
+    };
+    addEventListener('paste', pasted);
+    return () => removeEventListener('paste', pasted);
+  }, []);
+
+  useEffect(() => {
+    const { current } = around.desk;
+    if (!current) return undefined;
+    const over = (event: DragEvent) => {
+      if (!latest.current.mayWrite || !event.dataTransfer?.types.includes('Files')) return;
+      event.preventDefault();
+      event.dataTransfer.dropEffect = 'copy';
+    };
+    const dropped = (event: DragEvent) => {
+      const { blotter, mayWrite } = latest.current;
+      const files = [...(event.dataTransfer?.files ?? [])];
+      if (!mayWrite || !blotter || files.length === 0) return;
+      event.preventDefault();
+      const { left, top } = current.getBoundingClientRect();
+      const { scale, x, y } = blotter.view.now;
+      void bring(files, { x: (event.clientX - left - x) / scale, y: (event.clientY - top - y) / scale });
+    };
+    current.addEventListener('dragover', over);
+    current.addEventListener('drop', dropped);
+    return () => {
+      current.removeEventListener('dragover', over);
+      current.removeEventListener('drop', dropped);
+    };
+  }, []);
+
+  return (files, at) => void bring(files, at);
+}

@@ -1,0 +1,119 @@
+import { t } from '@lingui/core/macro';
+import { PlusSquareIcon } from '@phosphor-icons/react';
+import { type ReactNode, useRef } from 'react';
+import { pictureTypes } from '../../data/pictureFiles';
+import type { Offer, PanelProps } from '../hand/tool';
+import { unfolding } from './offering';
+import { slip } from './slip';
+import { text } from './text';
+import { Unfolded } from './Unfolded';
+
+/** Bringing something onto the sheet that is not written by hand. */
+export const put: Offer = {
+  ...unfolding('put'),
+  words: () => t`Put in`,
+  title: t`Put in`,
+  icon: () => PlusSquareIcon,
+  key: 'p',
+  Panel: PutPanel,
+};
+
+/** What can be put in, as small drawings of itself. */
+function PutPanel({ tools, sheet }: PanelProps) {
+  const file = useRef<HTMLInputElement>(null);
+  const camera = useRef<HTMLInputElement>(null);
+  const bring = (input: HTMLInputElement) => {
+    const files = [...(input.files ?? [])];
+    input.value = '';
+    if (files.length > 0) sheet.putPictures(files);
+    tools.fold();
+  };
+  return (
+    <Unfolded title={t`Put in`} testId="put-panel">
+      <div className="mt-2 grid grid-cols-2 gap-1.5">
+        <Thing name={t`Picture`} testId="put-picture" onPress={() => file.current!.click()}>
+          <rect x="12" y="9" width="56" height="42" fill="#fffdf7" stroke="#22302e" strokeWidth="1.6" />
+          <path
+            d="M40 9.5v24M40 40.5a5.5 5.5 0 1 0 .1-11 5.5 5.5 0 0 0-.1 11M18 45c8-3 12-1 20 0s16 1 24-1"
+            fill="none"
+            stroke="#1f5f8b"
+            strokeWidth="1.6"
+            strokeLinecap="round"
+          />
+        </Thing>
+        <Thing name={t`Camera`} testId="put-camera" onPress={() => camera.current!.click()}>
+          <path
+            d="M12 20.5c6-.6 11-.4 14-.6l4-7h20l4 7c4 .3 9 0 14 .6v29c-18 .8-38 .8-56 0z"
+            fill="#fffdf7"
+            stroke="#22302e"
+            strokeWidth="1.6"
+            strokeLinejoin="round"
+          />
+          <circle cx="40" cy="34" r="10" fill="none" stroke="#b4533c" strokeWidth="1.8" />
+          <circle cx="40" cy="34" r="4" fill="none" stroke="#22302e" strokeWidth="1.4" />
+        </Thing>
+        <Thing name={t`Slip`} testId="put-slip" onPress={() => tools.pressTool(slip)}>
+          <path d="M17 14l44-4 3 36-45 5z" fill="#f3e2a4" stroke="#9c8a4a" strokeWidth="1.2" />
+          <path
+            d="M24 24c9-2 17-1 30-3M25 32c7-1 13-1 22-2"
+            fill="none"
+            stroke="#22302e"
+            strokeWidth="1.6"
+            strokeLinecap="round"
+          />
+        </Thing>
+        <Thing name={t`Text`} testId="put-text" onPress={() => tools.pressTool(text)}>
+          <path d="M12 22h56M12 38h56M12 52h56" stroke="#c9d3cf" strokeWidth="1.2" />
+          <text x="13" y="21" fontSize="15" fill="#22302e" fontFamily="Literata, serif">{t`Words`}</text>
+          <path d="M60 10v13" stroke="#b4533c" strokeWidth="1.6" />
+        </Thing>
+      </div>
+      <p className="mt-2 text-[13px] text-quiet">{t`Pictures can be dropped and pasted onto the sheet as well.`}</p>
+      <input
+        ref={file}
+        type="file"
+        accept={pictureTypes}
+        multiple
+        aria-label={t`Pictures`}
+        data-testid="put-files"
+        className="hidden"
+        onChange={(event) => bring(event.target)}
+      />
+      <input
+        ref={camera}
+        type="file"
+        accept="image/*"
+        capture="environment"
+        aria-label={t`Camera`}
+        className="hidden"
+        onChange={(event) => bring(event.target)}
+      />
+    </Unfolded>
+  );
+}
+
+function Thing({
+  name,
+  testId,
+  onPress,
+  children,
+}: {
+  name: string;
+  testId: string;
+  onPress: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <button
+      type="button"
+      data-testid={testId}
+      className="flex flex-col items-center rounded-md border border-base-300 pb-1.5 hover:bg-base-200"
+      onClick={onPress}
+    >
+      <svg viewBox="0 0 80 60" className="h-[62px] w-full" aria-hidden="true">
+        {children}
+      </svg>
+      {name}
+    </button>
+  );
+}

@@ -1,0 +1,194 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Library;
+using CalmQuill.Core.Notebooks;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CalmQuill.Core.Writing;
+using CalmQuill.Store.Assets;
+using CalmQuill.Testing;
+using Microsoft.Extensions.DependencyInjection;
+
+namespace CalmQuill.Server.Tests;
+
+/// <summary>The files of pictures on pages: how long they stay, who gets them, and that they go along with what shows them.</summary>
+public sealed class PagePictureTests : IAsyncLifetime
+{
+    private static readonly byte[] Photo = MadePictures.Png(300, 200);
+    private readonly Guid notebook = Guid.NewGuid(),
+        page = Guid.NewGuid(),
+        other = Guid.NewGuid(),
+        otherPage = Guid.NewGuid();
+    private QuillHost host = null!;
+    private QuillHost.Group group = null!;
+    private Caller owner = null!,
+        guest = null!;
+    private Replica device = null!;
+
+    public async Task InitializeAsync()
+    {
+        host = await QuillHost.Start();
+        group = await host.MakeGroup();
+        (owner, guest) = (await host.SignIn(group.Owner), await host.SignIn(group.Stranger));
+        device = new Replica(11, group.Owner.Id);
+        foreach (var (book, inside) in new[] { (notebook, page), (other, otherPage) })
+        {
+            await Write(
+                DocumentKind.Library,
+                group.Space,
+                new Change.NodePlaced(book, NodeKind.Notebook, Guid.Empty, "V"),
+                new Change.PropertySet(book, Property.Name, "Photographs")
+            );
+            await Write(DocumentKind.Notebook, book, new Change.PageAdded(inside, "V", "a4-ruled-710"));
+        }
+    }
+
+    public async Task DisposeAsync()
+    {
+        owner.Dispose();
+        guest.Dispose();
+        await host.DisposeAsync();
+    }
+
+    [Fact]
+    public async Task What_a_page_shows_or_ever_showed_stays_and_goes_once_the_page_is_gone_for_good()
+    {
+        var (shown, removed, cleared) = (
+            await owner.SendAsset(group.Space, Photo),
+            await owner.SendAsset(group.Space, MadePictures.Png(20, 10)),
+            await owner.SendAsset(group.Space, MadePictures.Png(30, 10))
+        );
+        await Write(DocumentKind.Page, page, Picture(shown));
+        var gone = device.Make(Picture(removed), Now);
+        await Caller.Results(await owner.Send(group.Space, DocumentKind.Page, page, gone));
+        await Write(
+            DocumentKind.Page,
+            page,
+            new Change.ItemsSet([gone.Id], [new ItemValue(ItemField.Source, cleared.ToString())]),
+            new Change.ItemsRemoved([gone.Id])
+        );
+        var assets = host.Services.GetRequiredService<AssetStore>();
+        var now = DateTimeOffset.UtcNow;
+        Task<int> Collect(int day) => assets.Collect(now.AddDays(day), CancellationToken.None);
+        Assert.Equal(0, await Collect(1));
+        Assert.Equal(0, await Collect(3 * AssetStore.GraceDays));
+        foreach (var asset in new[] { shown, removed, cleared })
+            Assert.Equal(HttpStatusCode.OK, await Status(owner, asset));
+        Assert.Equal(
+            new[] { shown, removed, cleared }.Order(),
+            (await owner.Http.GetFromJsonAsync<List<Guid>>($"/api/spaces/{group.Space}/notebooks/{notebook}/assets"))!.Order()
+        );
+        // A page that was frozen to be a paper shows it, too.
+        var frozen = await Frozen();
+        await Write(DocumentKind.Notebook, notebook, new Change.PropertySet(page, Property.Erased, "1"));
+        await host.Services.GetRequiredService<Store.Library.BinStore>().RemoveData(now.AddDays(400), CancellationToken.None);
+        await Collect(4 * AssetStore.GraceDays);
+        // The page is gone: no paper names the frozen one, which still holds the pictures until it goes.
+        Assert.Equal(1, await Collect(5 * AssetStore.GraceDays + 1));
+        Assert.Equal(HttpStatusCode.NotFound, await Status(owner, frozen));
+        Assert.Equal(HttpStatusCode.OK, await Status(owner, removed));
+        await Collect(5 * AssetStore.GraceDays + 2);
+        Assert.Equal(3, await Collect(6 * AssetStore.GraceDays + 3));
+        Assert.Equal(HttpStatusCode.NotFound, await Status(owner, removed));
+    }
+
+    [Fact]
+    public async Task A_guest_gets_the_pictures_of_what_was_shared_and_no_other()
+    {
+        var (here, elsewhere) = (await owner.SendAsset(group.Space, Photo), await owner.SendAsset(group.Space, MadePictures.Png(9, 9)));
+        await Write(DocumentKind.Page, page, Picture(here));
+        await Write(DocumentKind.Page, otherPage, Picture(elsewhere));
+        Assert.Equal(HttpStatusCode.NotFound, await Status(guest, here));
+        var shared = await owner.Http.PostAsJsonAsync(
+            $"/api/spaces/{group.Space}/shares",
+            new
+            {
+                node = notebook,
+                with = "person",
+                who = group.Stranger.Name,
+            }
+        );
+        Assert.True(shared.IsSuccessStatusCode);
+        Assert.Equal(HttpStatusCode.OK, await Status(guest, here));
+        Assert.Equal(HttpStatusCode.NotFound, await Status(guest, elsewhere));
+        var path = $"/api/spaces/{group.Space}/notebooks/{notebook}/assets";
+        Assert.Equal([here], await guest.Http.GetFromJsonAsync<List<Guid>>(path));
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await guest.Http.GetAsync($"/api/spaces/{group.Space}/notebooks/{other}/assets")).StatusCode
+        );
+    }
+
+    [Fact]
+    public async Task A_copy_in_another_library_has_its_pictures_there()
+    {
+        var asset = await owner.SendAsset(group.Space, Photo);
+        await Write(DocumentKind.Page, page, Picture(asset));
+        var own = (await owner.Refresh())
+            .GetProperty("spaces")
+            .EnumerateArray()
+            .Single(space => space.GetProperty("personal").GetBoolean())
+            .GetProperty("id")
+            .GetGuid();
+        Assert.Equal(HttpStatusCode.NotFound, (await owner.Http.GetAsync($"/api/spaces/{own}/assets/{asset}")).StatusCode);
+        var copied = await owner.Http.PostAsJsonAsync($"/api/spaces/{group.Space}/copies", new { node = notebook, toSpace = own });
+        Assert.Equal(HttpStatusCode.OK, copied.StatusCode);
+        Assert.Equal(Photo, await owner.Http.GetByteArrayAsync($"/api/spaces/{own}/assets/{asset}"));
+        var copy = (await copied.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("copy").GetGuid();
+        Assert.Equal([asset], await owner.Http.GetFromJsonAsync<List<Guid>>($"/api/spaces/{own}/notebooks/{copy}/assets"));
+        // And keeps them, whatever becomes of the first.
+        var assets = host.Services.GetRequiredService<AssetStore>();
+        await assets.Collect(DateTimeOffset.UtcNow, CancellationToken.None);
+        await assets.Collect(DateTimeOffset.UtcNow.AddDays(AssetStore.GraceDays + 1), CancellationToken.None);
+        Assert.Equal(Photo, await owner.Http.GetByteArrayAsync($"/api/spaces/{own}/assets/{asset}"));
+    }
+
+    [Fact]
+    public async Task A_small_picture_of_a_page_whose_photograph_is_on_its_way_is_not_kept_and_then_shows_it()
+    {
+        var asset = Core.Assets.AssetId.Of(Photo);
+        await Write(DocumentKind.Page, page, Picture(asset));
+        var path = $"/api/spaces/{group.Space}/pages/{page}/thumbnail.svg";
+        var before = await owner.Http.GetAsync(path);
+        Assert.True(before.Headers.CacheControl!.NoStore);
+        Assert.DoesNotContain("<image", await before.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        await owner.SendAsset(group.Space, Photo);
+        var after = await owner.Http.GetAsync(path);
+        Assert.False(after.Headers.CacheControl!.NoStore);
+        Assert.Contains("<image", await after.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        var pdf = await owner.Http.GetByteArrayAsync($"/api/spaces/{group.Space}/pages/{page}/export.pdf");
+        Assert.Contains("/SMask", System.Text.Encoding.Latin1.GetString(pdf), StringComparison.Ordinal);
+    }
+
+    private async Task<Guid> Frozen()
+    {
+        var document = new PageDocument();
+        foreach (var operation in await owner.After(group.Space, DocumentKind.Page, page))
+            document.Apply(operation);
+        return await owner.SendAsset(group.Space, FrozenPage.Write(document, "a4-ruled-710"));
+    }
+
+    private static Change.ThingAdded Picture(Guid asset) =>
+        new(
+            ThingKind.Picture,
+            Transform.Shift(2_000, 3_000),
+            6_000,
+            4_000,
+            new Passage("", []),
+            [new ItemValue(ItemField.Source, asset.ToString())]
+        );
+
+    private async Task<HttpStatusCode> Status(Caller caller, Guid asset) =>
+        (await caller.Http.GetAsync($"/api/spaces/{group.Space}/assets/{asset}")).StatusCode;
+
+    private static long Now => DateTimeOffset.UtcNow.ToUnixTimeMilliseconds();
+
+    private async Task Write(DocumentKind kind, Guid id, params Change[] changes)
+    {
+        var results = await Caller.Results(await owner.Send(group.Space, kind, id, changes.Select(change => device.Make(change, Now))));
+        Assert.All(results, result => Assert.Null(result.Code));
+    }
+}
