@@ -1,6 +1,5 @@
 using System.Runtime.CompilerServices;
 using CalmQuill.Core.Ink;
-using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Typesetting;
 
@@ -25,22 +24,16 @@ internal static class LetterPacket
     private sealed record Numbered(uint Number, IReadOnlyList<IReadOnlyList<PlacedGlyph>> Runs);
 
     /// <param name="writer">What it is written to.</param>
-    /// <param name="text">The text.</param>
+    /// <param name="text">The text as it is set.</param>
     /// <param name="place">Where its box lies.</param>
     /// <param name="has">The paragraphs that the surface has; null for none.</param>
-    /// <param name="seen">What a colour looks like.</param>
-    public static void Write(
-        ByteWriter writer,
-        WrittenContent text,
-        in Affine place,
-        IReadOnlySet<SetParagraph>? has,
-        Func<uint, uint> seen
-    )
+    /// <param name="seen">What a colour looks like; asked with null for letters that have none of their own.</param>
+    public static void Write(ByteWriter writer, SetText text, in Affine place, IReadOnlySet<SetParagraph>? has, Func<uint?, uint> seen)
     {
         foreach (var part in new[] { place.A, place.B, place.C, place.D, place.E, place.F })
             writer.Single((float)part);
-        writer.Fixed32((uint)text.Set.Paragraphs.Count);
-        foreach (var (paragraph, _, y) in text.Set.Paragraphs)
+        writer.Fixed32((uint)text.Paragraphs.Count);
+        foreach (var (paragraph, _, y) in text.Paragraphs)
         {
             var (number, runs) = Of(paragraph);
             var isKnown = has?.Contains(paragraph) ?? false;
@@ -50,7 +43,7 @@ internal static class LetterPacket
             writer.Fixed32((uint)runs.Count);
             foreach (var run in runs)
             {
-                writer.Fixed32(seen(run[0].Style.Colour ?? text.Colour));
+                writer.Fixed32(seen(run[0].Style.Colour));
                 if (!isKnown)
                     Write(writer, run);
             }

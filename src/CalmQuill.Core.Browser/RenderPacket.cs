@@ -126,8 +126,8 @@ internal static class RenderPacket
         writer.Single(item.Dy);
         WriteBox(writer, item.Bounds);
         writer.Fixed32(has ? 1u : 0u);
-        var text = content is WrittenContent { ShowsLetters: true } written ? written : null;
-        writer.Fixed32(text is null ? 0u : 1u);
+        var texts = content is WrittenContent written ? written.Texts(false).ToList() : [];
+        writer.Fixed32((uint)texts.Count);
         writer.Fixed32(content is PictureContent ? 1u : 0u);
         for (var i = 0; i < coats; i++)
         {
@@ -142,8 +142,9 @@ internal static class RenderPacket
             content.Paint(Onto, visible, shifted: false);
         }
 
-        if (text is not null)
-            LetterPacket.Write(writer, text, text.PlaceOf(false), surface?.HasLetters(item.Id, text.Set), Seen);
+        var known = texts.Count > 0 ? surface?.HasLetters(item.Id, texts.Select(text => text.Set)) : null;
+        foreach (var (text, place, colour) in texts)
+            LetterPacket.Write(writer, text, place, known, own => Seen(own ?? colour));
         if (content is PictureContent { Shown: var picture } shows)
             Write(writer, picture, shows.OwnPlace(false), item.Faded((uint)picture.Alpha) & 0xFF);
 
@@ -194,7 +195,13 @@ internal static class RenderPacket
         writer.Single(0);
         WriteBox(writer, box);
         writer.Fixed32(0);
-        writer.Fixed32((uint)shown.Count(one => one.Item.Content is WrittenContent { ShowsLetters: true }));
+        var texts = shown
+            .Where(one => one.Item.Content is WrittenContent)
+            .SelectMany(one =>
+                ((WrittenContent)one.Item.Content).Texts(true).Select(text => (text.Set, text.Place, text.Colour, Ink: one.Colour))
+            )
+            .ToList();
+        writer.Fixed32((uint)texts.Count);
         writer.Fixed32((uint)shown.Count(one => one.Item.Content is PictureContent));
         foreach (var (item, ink) in shown)
         {
@@ -209,11 +216,8 @@ internal static class RenderPacket
         Onto.Writer = writer;
         foreach (var (item, _) in shown)
             item.Content.Paint(Onto, item.Visible(), shifted: true);
-        foreach (var (item, ink) in shown)
-        {
-            if (item.Content is WrittenContent { ShowsLetters: true } text)
-                LetterPacket.Write(writer, text, text.PlaceOf(true), null, own => ink | (own & 0xFF));
-        }
+        foreach (var (text, place, own, ink) in texts)
+            LetterPacket.Write(writer, text, place, null, letters => ink | ((letters ?? own) & 0xFF));
 
         foreach (var (item, _) in shown)
         {

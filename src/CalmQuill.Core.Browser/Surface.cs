@@ -32,7 +32,7 @@ internal sealed class Surface
     {
         has[item.Id] = item.Content.OutlineKey;
         if (item.Content is WrittenContent text)
-            HasLetters(item.Id, text.Set);
+            HasLetters(item.Id, text.Texts(false).Select(one => one.Set));
     }
 
     /// <summary>Whether the surface has the item's outline already, so that only its place and colours need be said; it has it from now on.</summary>
@@ -61,11 +61,11 @@ internal sealed class Surface
         letters.Remove(item);
     }
 
-    /// <summary>The paragraphs of a text that the surface has, in place of those it had; from now on it has those that are given.</summary>
-    public IReadOnlySet<SetParagraph> HasLetters(OpId item, SetText text)
+    /// <summary>The paragraphs of a thing's texts that the surface has; from now on it has those that are given in their place.</summary>
+    public IReadOnlySet<SetParagraph> HasLetters(OpId item, IEnumerable<SetText> texts)
     {
         var before = letters.GetValueOrDefault(item, []);
-        letters[item] = [.. text.Paragraphs.Select(one => one.Paragraph)];
+        letters[item] = [.. texts.SelectMany(text => text.Paragraphs).Select(one => one.Paragraph)];
         return before;
     }
 }

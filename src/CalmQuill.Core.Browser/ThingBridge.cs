@@ -6,6 +6,7 @@ using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Pictures;
+using CalmQuill.Core.Plots;
 using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Browser;
@@ -70,6 +71,87 @@ public static partial class ThingBridge
             ],
             now
         );
+
+    /// <summary>Lays a plot down; framed. <see cref="Made"/> says its id.</summary>
+    /// <param name="page">Handle of the page.</param>
+    /// <param name="box">Its left and upper edge, its width and its height.</param>
+    /// <param name="curve">What it draws at first, as a <see cref="PlotCurve"/> is held; empty for nothing.</param>
+    /// <param name="layer">The layer; empty for the first.</param>
+    /// <param name="now">The device's clock.</param>
+    [JSExport]
+    public static byte[] AddPlot(int page, int[] box, string curve, string layer, double now) =>
+        Add(
+            page,
+            [
+                new Change.ThingAdded(
+                    ThingKind.Plot,
+                    Transform.Shift(box[0], box[1]),
+                    Side(box[2]),
+                    Side(box[3]),
+                    Caption,
+                    curve.Length > 0 ? [new ItemValue(ItemField.Curve1, curve)] : []
+                )
+                {
+                    Layer = Session.LayerOf(layer),
+                },
+            ],
+            now
+        );
+
+    /// <summary>What a plot shows, as JSON: its fields by their numbers, the sentences of what is wrong by the same, its range, and what was laid through points; empty where there is none of that id.</summary>
+    [JSExport]
+    public static string Plot(int page, string item)
+    {
+        if (Session.Document<PageDocument>(page).Find(OpId.Parse(item)) is not { Shown: true, Content: PlotContent content })
+            return "";
+        return Json.Text(json =>
+        {
+            json.WriteStartObject();
+            json.WriteStartObject("fields");
+            foreach (var field in PlotFields)
+                json.WriteString(Text((int)field), content[field]);
+            json.WriteEndObject();
+            json.WriteStartObject("problems");
+            foreach (var (field, problem) in content.Problems)
+                json.WriteString(Text((int)field), problem);
+            json.WriteEndObject();
+            var range = content.Range;
+            json.WriteStartArray("range");
+            foreach (var edge in new[] { range.Left, range.Right, range.Bottom, range.Top })
+                json.WriteNumberValue(edge);
+            json.WriteEndArray();
+            json.WriteStartArray("told");
+            foreach (var sentence in content.Told)
+                json.WriteStringValue(sentence);
+            json.WriteEndArray();
+            json.WriteEndObject();
+        });
+    }
+
+    private static readonly ItemField[] PlotFields =
+    [
+        ItemField.Range,
+        ItemField.Axes,
+        ItemField.Shows,
+        .. PlotContent.CurveFields,
+        .. PlotContent.DataFields,
+    ];
+
+    /// <summary>Points as a field holds them, of rows that were typed or pasted; behind a blank the first row that is no point, where there is one: <c>{ text, wrong, count }</c>.</summary>
+    [JSExport]
+    public static string PlotRows(string typed, string colour, int fit)
+    {
+        var points = PlotData.ReadRows(typed, out var wrong);
+        var data = new PlotData(Art.Colours.Read(colour), (FitKind)fit, points);
+        return Json.Text(json =>
+        {
+            json.WriteStartObject();
+            json.WriteString("text", points.Count > 0 ? data.ToText() : "");
+            json.WriteNumber("wrong", wrong);
+            json.WriteNumber("count", points.Count);
+            json.WriteEndObject();
+        });
+    }
 
     /// <summary>The items that were laid down last.</summary>
     [JSExport]

@@ -121,7 +121,7 @@ public sealed class HandTests : InterfaceTest
         browser.Pen(600, 320, [.. Side(12, 0, 12)]);
         browser.WaitForStrokes(3);
         browser.Pen(722, 306, [.. Side(3, 2, 7), .. Side(-3, 2, 7)]);
-        browser.Press("tool-fill");
+        browser.TakeTool("fill");
         browser.Pen(465, 345, []);
         browser.WaitForSync("All saved");
         await UntilPage(

@@ -12,11 +12,11 @@ public sealed class TrayTests : InterfaceTest
     public void The_tray_holds_the_tools_of_ones_choice_and_all_others_are_one_press_away()
     {
         var browser = OpenPage(Group.Writer);
-        Assert.Equal("eraser loop text shape fill room mark layers", InTray(browser));
+        Assert.Equal("eraser loop text put shape room mark layers", InTray(browser));
         browser.Press("all-tools-button");
         // Every tool stands there once, with its key; one is found by a part of its name.
-        Assert.Equal(15, browser.Count("[data-testid^=all-][aria-pressed]"));
-        Assert.Equal(15, browser.Count("[data-testid=all-tools] kbd"));
+        Assert.Equal(17, browser.Count("[data-testid^=all-][aria-pressed]"));
+        Assert.Equal(17, browser.Count("[data-testid=all-tools] kbd"));
         browser.Fill("[data-testid=find-tool]", "com");
         browser.Until(() => browser.Count("[data-testid^=all-][aria-pressed]") == 1, "the ruler and compass alone");
         browser.Find("all-guide");
@@ -25,8 +25,8 @@ public sealed class TrayTests : InterfaceTest
         // A ninth finds no room, and nothing that stood there goes for it.
         browser.Press("keep-loupe");
         browser.Until(() => browser.Text("said").Contains("holds 8 tools", StringComparison.Ordinal), "why not");
-        Assert.Equal("eraser loop text shape fill room mark layers", InTray(browser));
-        browser.Press("keep-fill");
+        Assert.Equal("eraser loop text put shape room mark layers", InTray(browser));
+        browser.Press("keep-put");
         browser.Press("keep-loupe");
         browser.Until(() => InTray(browser) == "eraser loop text shape room mark layers loupe", "the loupe at the end");
         browser.Press("up-loupe");
@@ -51,10 +51,10 @@ public sealed class TrayTests : InterfaceTest
         // It is the person's own, on every device; another's tray is as it was.
         var second = OpenPage(Group.Writer);
         Assert.Equal("loupe eraser loop text shape mark layers", InTray(second));
-        Assert.Equal("eraser loop text shape fill room mark layers", InTray(OpenPage(Group.Owner)));
+        Assert.Equal("eraser loop text put shape room mark layers", InTray(OpenPage(Group.Owner)));
         second.Press("all-tools-button");
         second.Press("usual-tray");
-        second.Until(() => InTray(second) == "eraser loop text shape fill room mark layers", "the tray as it was first");
+        second.Until(() => InTray(second) == "eraser loop text put shape room mark layers", "the tray as it was first");
         Assert.Empty(browser.Errors());
     }
 

@@ -107,7 +107,8 @@ public sealed partial class WordsTests : InterfaceTest
                 "tool-mark",
                 "tool-layers",
                 "tool-room",
-                "tool-fill",
+                "tool-put",
+                "tool-text",
             }
         )
             Unfold(opens);
@@ -152,7 +153,7 @@ public sealed partial class WordsTests : InterfaceTest
 
     /// <summary>Dates, units, sizes of paper and names of standards are not the catalogue's; nor is what a browser calls itself.</summary>
     [GeneratedRegex(
-        @"\b(Mon|Tues|Wednes|Thurs|Fri|Satur|Sun)day\b|\b(January|February|March|April|May|June|July|August|September|October|November|December)\b|\b(Jan|Feb|Mar|Apr|Jun|Jul|Aug|Sept?|Oct|Nov|Dec)\b|\b\d*(mm|kB|MB|GB)\b|\bA[3-6]\b|\bB5\b|\bChrom\w+|\bLinux\b|https?:\S+"
+        @"\b(Mon|Tues|Wednes|Thurs|Fri|Satur|Sun)day\b|\b(January|February|March|April|May|June|July|August|September|October|November|December)\b|\b(Jan|Feb|Mar|Apr|Jun|Jul|Aug|Sept?|Oct|Nov|Dec)\b|\b\d*(mm|pt|kB|MB|GB)\b|\bA[3-6]\b|\bB5\b|\bChrom\w+|\bLinux\b|https?:\S+"
     )]
     private static partial Regex Known();
 

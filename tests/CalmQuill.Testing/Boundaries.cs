@@ -212,7 +212,7 @@ public static class Boundaries
                             looks.Length == 0 ? [] : [new ItemValue(ItemField.Edge, "ffffffff")]
                         )
             ),
-        Gen.Select(Gen.Byte[0, 3], Coordinate, One(99, 100, 9_000, 200_000, 200_001), Text, Gen.Select(Gen.Byte[16, 27], Value).Array[0, 2])
+        Gen.Select(Gen.Byte[0, 4], Coordinate, One(99, 100, 9_000, 200_000, 200_001), Text, Gen.Select(Gen.Byte[16, 39], Value).Array[0, 2])
             .Select(
                 (thing, at, side, text, values) =>
                     (Change)
@@ -290,7 +290,7 @@ public static class Boundaries
     private static Gen<Change> Item =>
         Gen.Select(
                 Gen.ULong[1, 1UL << 48].Array[1, 5],
-                Gen.Int[0, 25],
+                Gen.Int[0, 30],
                 One(2, 899, 900, Shape.MostPoints),
                 Gen.Int[-StrokeSamples.MostCoordinate, StrokeSamples.MostCoordinate]
             )
@@ -327,6 +327,11 @@ public static class Boundaries
                                     22 => new ItemValue(ItemField.Original, Guid.Empty.ToString("B")),
                                     23 => new ItemValue(ItemField.Folded, "1"),
                                     24 => new ItemValue(ItemField.Within, new OpId(ulong.MaxValue, 1UL << 48).ToString()),
+                                    25 => new ItemValue(ItemField.Range, "-1E+12 1E+12 0 1E-09"),
+                                    26 => new ItemValue(ItemField.Axes, "x\ny"),
+                                    27 => new ItemValue(ItemField.Shows, "plain"),
+                                    28 => new ItemValue(ItemField.Curve6, "ffffffff " + new string('x', 591)),
+                                    29 => new ItemValue(ItemField.Data3, "ffffffff 6" + string.Concat(Enumerable.Repeat(" 1 -1", points))),
                                     _ => new ItemValue(ItemField.Locked, "1"),
                                 },
                             ]

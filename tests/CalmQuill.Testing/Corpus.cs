@@ -296,5 +296,26 @@ public static class Corpus
                 new ItemValue(ItemField.Within, first.ToString()),
             ]
         );
+        yield return new Change.ThingAdded(
+            ThingKind.Plot,
+            Transform.Shift(2_000, 900),
+            11_000,
+            7_500,
+            new Passage("", []),
+            [
+                new ItemValue(ItemField.Range, "-5 5 -2.5 1E+3"),
+                new ItemValue(ItemField.Axes, "l in m\nT in s"),
+                new ItemValue(ItemField.Shows, "plain marks degrees"),
+                new ItemValue(ItemField.Curve1, "1f5f8bff y = 2 pi sqrt(x/9.81)"),
+                new ItemValue(ItemField.Curve2, "b4533cff x² + y² = 9"),
+                new ItemValue(ItemField.Curve3, "7c8a4bff sin x"),
+                new ItemValue(ItemField.Curve4, "6e4a63ff x"),
+                new ItemValue(ItemField.Curve5, "c08a2eff 2"),
+                new ItemValue(ItemField.Curve6, "22302eff |x|"),
+                new ItemValue(ItemField.Data1, "1f5f8bff 5 0.25 1.003 1 2.006"),
+                new ItemValue(ItemField.Data2, "b4533cff 0"),
+                new ItemValue(ItemField.Data3, "7c8a4bff 2 1 1 2 2.5"),
+            ]
+        );
     }
 }

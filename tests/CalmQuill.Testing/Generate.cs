@@ -124,7 +124,13 @@ public static class Generate
                 if (what is 15 or 16 or 17 && Typed(history, what, a, b) is { } typed)
                     change = typed;
                 if (what is 18 or 19)
-                    change = Thing(what == 18 ? ThingKind.Picture : ThingKind.Slip, a, b);
+                    change = Thing(
+                        what == 18 ? ThingKind.Picture
+                            : b % 3 == 0 ? ThingKind.Plot
+                            : ThingKind.Slip,
+                        a,
+                        b
+                    );
                 if (what is 20 or 21 && strokes.Count > 0)
                     change = new Change.ItemsSet([strokes[a % strokes.Count].Id], [ThingValueOf(strokes[b % strokes.Count].Id, a, b)]);
                 // Clocks that disagree by up to a second make the stamps' order differ from the list's.
@@ -149,13 +155,24 @@ public static class Generate
 
     /// <summary>Something said of pictures and slips; of what is neither it makes no difference, but that anything can be folded away with a slip.</summary>
     private static ItemValue ThingValueOf(OpId other, int a, int b) =>
-        (b % 7) switch
+        (b % 10) switch
         {
             0 => new ItemValue(ItemField.Folded, a % 2 == 0 ? "1" : ""),
             1 => new ItemValue(ItemField.Within, a % 3 == 0 ? "" : other.ToString()),
             2 => new ItemValue(ItemField.Cut, "0,0 10000,0 5000,10000"),
             3 => new ItemValue(ItemField.Height, (1_000 + a).ToString(CultureInfo.InvariantCulture)),
             4 => new ItemValue(ItemField.Opacity, (1 + a % 100).ToString(CultureInfo.InvariantCulture)),
+            7 => new ItemValue(
+                ItemField.Curve1,
+                "1f5f8bff "
+                    + (
+                        a % 3 == 0 ? "tan x"
+                        : a % 3 == 1 ? "x² + y² = 9"
+                        : "no formula"
+                    )
+            ),
+            8 => new ItemValue(ItemField.Data1, "b4533cff 2 0 1 1 " + (a % 7).ToString(CultureInfo.InvariantCulture)),
+            9 => new ItemValue(ItemField.Range, a % 2 == 0 ? "" : "0 10 -5 5"),
             5 => new ItemValue(ItemField.Order, (a % 5 - 2).ToString(CultureInfo.InvariantCulture)),
             _ => new ItemValue(ItemField.Source, Node(a % 5).ToString()),
         };

@@ -80,4 +80,40 @@ public enum ItemField : byte
 
     /// <summary>The slip that a thing lies on and is folded away with: an item's id.</summary>
     Within = 26,
+
+    /// <summary>What part of the plane a plot shows: a <see cref="Plots.PlotRange"/>; empty for as much as its points need.</summary>
+    Range = 27,
+
+    /// <summary>The names of a plot's scales, each on a line.</summary>
+    Axes = 28,
+
+    /// <summary>How a plot looks and reckons: words of <see cref="PlotContent"/>, parted by blanks.</summary>
+    Shows = 29,
+
+    /// <summary>What a plot draws: a <see cref="Plots.PlotCurve"/>.</summary>
+    Curve1 = 30,
+
+    /// <inheritdoc cref="Curve1"/>
+    Curve2 = 31,
+
+    /// <inheritdoc cref="Curve1"/>
+    Curve3 = 32,
+
+    /// <inheritdoc cref="Curve1"/>
+    Curve4 = 33,
+
+    /// <inheritdoc cref="Curve1"/>
+    Curve5 = 34,
+
+    /// <inheritdoc cref="Curve1"/>
+    Curve6 = 35,
+
+    /// <summary>Points that a plot shows: a <see cref="Plots.PlotData"/>.</summary>
+    Data1 = 36,
+
+    /// <inheritdoc cref="Data1"/>
+    Data2 = 37,
+
+    /// <inheritdoc cref="Data1"/>
+    Data3 = 38,
 }

@@ -15,5 +15,6 @@ public enum ItemKinds : ushort
     Text = 16,
     Picture = 32,
     Slip = 64,
-    All = Ink | Highlighter | Shape | Area | Text | Picture | Slip,
+    Plot = 128,
+    All = Ink | Highlighter | Shape | Area | Text | Picture | Slip | Plot,
 }

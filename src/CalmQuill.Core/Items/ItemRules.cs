@@ -2,6 +2,7 @@ using System.Globalization;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pictures;
+using CalmQuill.Core.Plots;
 using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Writing;
 
@@ -50,6 +51,21 @@ public static class ItemRules
             ThingRules.MostItemBytes,
             text => OpId.TryParse(text, out _) ? null : Sentence.Of($"A thing is not well named.")
         ),
+        [ItemField.Range] = new(PlotRange.MostBytes, text => PlotRange.Read(text) is null ? NoPlot : null),
+        [ItemField.Axes] = new(ThingRules.MostNames, text => text.Split('\n').Length > 2 ? NoPlot : null),
+        [ItemField.Shows] = new(
+            ThingRules.MostNames,
+            text => text.Split(' ').All(word => word is PlotContent.NoGrid or PlotContent.Marks or PlotContent.Degrees) ? null : NoPlot
+        ),
+        [ItemField.Curve1] = Curve,
+        [ItemField.Curve2] = Curve,
+        [ItemField.Curve3] = Curve,
+        [ItemField.Curve4] = Curve,
+        [ItemField.Curve5] = Curve,
+        [ItemField.Curve6] = Curve,
+        [ItemField.Data1] = Data,
+        [ItemField.Data2] = Data,
+        [ItemField.Data3] = Data,
     };
 
     public static Refusal? Check(Pen pen)
@@ -116,6 +132,12 @@ public static class ItemRules
 
         return null;
     }
+
+    private static Sentence NoPlot => Sentence.Of($"What a plot shows is not well formed.");
+
+    private static TextRule Curve => new(PlotCurve.MostBytes, text => PlotCurve.Read(text) is null ? NoPlot : null);
+
+    private static TextRule Data => new(PlotData.MostBytes, text => PlotData.Read(text) is null ? NoPlot : null);
 
     internal static TextRule Colour =>
         new(8, text => text.Length == 8 && text.All(char.IsAsciiHexDigit) ? null : Sentence.Of($"A colour is not well formed."));

@@ -8,6 +8,6 @@ public enum ThingKind : byte
     /// <summary>A coloured paper slip.</summary>
     Slip = 2,
 
-    /// <summary>A file that goes along with the page.</summary>
-    File = 3,
+    /// <summary>Curves and points over two scales.</summary>
+    Plot = 3,
 }

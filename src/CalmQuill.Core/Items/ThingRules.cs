@@ -9,6 +9,9 @@ public static class ThingRules
     /// <summary>The least that a box is wide and high, 0.01 mm.</summary>
     public const int LeastSide = 100;
 
+    /// <summary>The most bytes of the names of two scales.</summary>
+    internal const int MostNames = 400;
+
     /// <summary>The longest name of an item: two numbers of twenty digits, and what stands between them.</summary>
     internal const int MostItemBytes = 41;
 

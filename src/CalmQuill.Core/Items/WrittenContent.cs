@@ -191,33 +191,38 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
             painter.Fill(outline, Items.Coat.Full(colour));
         }
 
-        if (ShowsLetters)
-            painter.Write(Set, place, Colour);
+        foreach (var (text, lies, colour) in Texts(shifted))
+            painter.Write(text, lies, colour);
     }
+
+    /// <summary>All that is written on it: the letters that are typed, and what else there is.</summary>
+    public virtual IEnumerable<(SetText Set, Affine Place, uint Colour)> Texts(bool shifted) =>
+        ShowsLetters ? [(Set, PlaceOf(shifted), Colour)] : [];
 
     public override void Sketch(IItemSketcher sketcher, double tolerance)
     {
         SketchBelow(sketcher);
         var place = PlaceOf(true);
-        long[] OnPage((int X, int Y)[] ring) =>
-            [.. ring.Select(at => place.Of(at.X, at.Y)).SelectMany(at => new[] { (long)at.X, (long)at.Y })];
+        static long[] OnPage((int X, int Y)[] ring, Affine lies) =>
+            [.. ring.Select(at => lies.Of(at.X, at.Y)).SelectMany(at => new[] { (long)at.X, (long)at.Y })];
         foreach (var (colour, rings) in Fills)
         {
             foreach (var ring in rings)
-                sketcher.Region(OnPage(ring), colour);
+                sketcher.Region(OnPage(ring, place), colour);
         }
 
-        if (!ShowsLetters)
-            return;
-        var largest = Set.Paragraphs.Max(one => one.Paragraph.Lines.Max(line => line.Size));
-        if (Lengths.OfType(largest) / (double)Lengths.PerUnit * place.Growth >= tolerance * Readable)
+        foreach (var (text, lies, colour) in Texts(true))
         {
-            sketcher.Write(Set, place, Colour);
-            return;
-        }
+            var largest = text.Paragraphs.Max(one => one.Paragraph.Lines.Max(line => line.Size));
+            if (Lengths.OfType(largest) / (double)Lengths.PerUnit * lies.Growth >= tolerance * Readable)
+            {
+                sketcher.Write(text, lies, colour);
+                continue;
+            }
 
-        foreach (var bar in TextFills.Bars(Set))
-            sketcher.Region(OnPage(bar), Colours.Thinned(Colour, FromAfar));
+            foreach (var bar in TextFills.Bars(text))
+                sketcher.Region(OnPage(bar, lies), Colours.Thinned(colour, FromAfar));
+        }
     }
 
     /// <summary>Paints what lies under the letters and what is filled for them.</summary>

@@ -240,12 +240,23 @@ public abstract partial record Change
     {
         public override ChangeKind Kind => ChangeKind.ThingAdded;
 
-        public override string Word => Thing == ThingKind.Slip ? "slip" : "picture";
+        public override string Word =>
+            Thing switch
+            {
+                ThingKind.Slip => "slip",
+                ThingKind.Plot => "plot",
+                _ => "picture",
+            };
 
         public override Refusal? Check() => ThingRules.Check(this);
 
         public override ItemContent Content(IItemFrame frame) =>
-            Thing == ThingKind.Slip ? new SlipContent(frame, this) : new PictureContent(frame, this);
+            Thing switch
+            {
+                ThingKind.Slip => new SlipContent(frame, this),
+                ThingKind.Plot => new PlotContent(frame, this),
+                _ => new PictureContent(frame, this),
+            };
     }
 
     /// <summary>Page: types into a box of text, removes letters, or makes them look otherwise; see <see cref="TypedText"/>.</summary>

@@ -1,3 +1,5 @@
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Plots;
 using CalmQuill.Core.Writing;
 using CalmQuill.Demo.Hand;
 using static CalmQuill.Demo.Hand.Drawings;
@@ -283,6 +285,17 @@ public static class ClockPages
                         (3, "replace with the same thickness"),
                         (4, "a thicker one is a faster clock"),
                     ]
+                ),
+                P(
+                    "Measured, not believed",
+                    Ines,
+                    [
+                        (1, "A bob on a thread, seven lengths, each timed"),
+                        (2, "over fifty swings and divided."),
+                        (15, "The curve through it is a root: four times the"),
+                        (16, "length, twice the time. And 2 pi / sqrt( g ) = 2.006"),
+                    ],
+                    DrawMeasured
                 ),
             ]
         ),
@@ -852,6 +865,46 @@ public static class ClockPages
         writer.DrawAll(Anchor(centre, 28), PageWriter.Spruce, 55);
         writer.Draw(Circle(centre + new Point(0, -40), 45, 55, 30), PageWriter.Madder);
         writer.Draw(Circle(centre + new Point(0, -40), 45, 95, 30), PageWriter.Madder);
+    }
+
+    private static void DrawMeasured(PageWriter writer)
+    {
+        var (hook, bob) = (new Point(50, 8), new Point(50, 58));
+        writer.Picture(
+            Photograph.Of(
+                100,
+                74,
+                [
+                    [new Point(30, 8), new Point(70, 8)],
+                    [hook, bob],
+                    Circle(bob + new Point(0, 5), 5),
+                    [hook, hook.Polar(46, 112)],
+                    Circle(hook.Polar(51, 112), 5),
+                    Circle(hook, 36, 90, 22),
+                    .. Arrow(new Point(62, 10), new Point(62, 62)),
+                    .. Arrow(new Point(62, 62), new Point(62, 10)),
+                ]
+            ),
+            20,
+            46,
+            72,
+            53,
+            "How it hung, from the blackboard"
+        );
+        writer.Slip(100, 50, 62, 36, "Which length beats once a second? Work it out before you look.", 0xD5DFB8FF);
+        writer.Plot(
+            20,
+            150,
+            150,
+            92,
+            "Period over length, fifty swings each",
+            new ItemValue(
+                ItemField.Data1,
+                $"1f5f8bff {(int)FitKind.Power} 0.1 0.634 0.2 0.898 0.3 1.099 0.5 1.419 0.75 1.738 1 2.006 1.25 2.243"
+            ),
+            new ItemValue(ItemField.Range, "0 1.4 0 2.6"),
+            new ItemValue(ItemField.Axes, "length in m\nperiod in s")
+        );
     }
 
     private static void TypeBeat(PageWriter writer) =>

@@ -1,5 +1,6 @@
 using System.Globalization;
 using CalmQuill.Core.Access;
+using CalmQuill.Core.Assets;
 using CalmQuill.Core.Lenses;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Links;
@@ -353,6 +354,15 @@ public sealed class LanternStreet(
             if (LessonLines.Of.TryGetValue((notebook.Name, page.Title), out var more))
                 for (var k = 0; k < more.Lines.Length; k++)
                     writer.Lesson(more.First + k, more.Lines[k]);
+            foreach (var file in writer.Files)
+            {
+                var type = FileType.Of(file);
+                await assets.Add(
+                    new Asset(AssetId.Of(file), space, type.MediaType, type.Width, type.Height, file, writers[page.Who].Id),
+                    cancel
+                );
+            }
+
             await documents.Append(new DocumentRef(space, DocumentKind.Page, pageId), writer.Operations, cancel);
             await documents.SnapshotIfDue(DocumentRef.Page(space, pageId), cancel);
         }

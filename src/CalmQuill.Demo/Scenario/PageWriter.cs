@@ -1,5 +1,8 @@
+using System.Globalization;
 using System.Text;
+using CalmQuill.Core.Assets;
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
 using CalmQuill.Core.Layers;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
@@ -126,6 +129,57 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
             }
         );
     }
+
+    /// <summary>The files of the pictures that were laid on the page.</summary>
+    public List<byte[]> Files { get; } = [];
+
+    /// <summary>A photograph, mm, with words under it.</summary>
+    public void Picture(byte[] file, double left, double top, double width, double height, string caption)
+    {
+        Files.Add(file);
+        Thing(ThingKind.Picture, left, top, width, height, caption, [new ItemValue(ItemField.Source, AssetId.Of(file).ToString())]);
+    }
+
+    /// <summary>A slip, mm, with words on it.</summary>
+    public void Slip(double left, double top, double width, double height, string words, uint paper) =>
+        Make(
+            new Change.ThingAdded(
+                ThingKind.Slip,
+                Transform.Shift((int)(left * 100), (int)(top * 100)),
+                (int)(width * 100),
+                (int)(height * 100),
+                new Passage(words, [new PassageFormat(0, words.Length, Trait.Family, "hand")]),
+                [new ItemValue(ItemField.Colour, paper.ToString("x8", CultureInfo.InvariantCulture))]
+            )
+            {
+                Layer = On,
+            }
+        );
+
+    /// <summary>A plot, mm, with words under it.</summary>
+    public void Plot(double left, double top, double width, double height, string caption, params ItemValue[] values) =>
+        Thing(ThingKind.Plot, left, top, width, height, caption, values);
+
+    private void Thing(ThingKind kind, double left, double top, double width, double height, string caption, ItemValue[] values) =>
+        Make(
+            new Change.ThingAdded(
+                kind,
+                Transform.Shift((int)(left * 100), (int)(top * 100)),
+                (int)(width * 100),
+                (int)(height * 100),
+                new Passage(
+                    caption,
+                    [
+                        new PassageFormat(0, caption.Length + 1, Trait.Style, "small"),
+                        new PassageFormat(0, caption.Length + 1, Trait.Align, "centre"),
+                    ]
+                ),
+                values
+            )
+            {
+                Layer = On,
+            }
+        );
 
     /// <summary>A curtain over a part of the page, mm, with the question on it.</summary>
     public void Curtain(double left, double top, double right, double bottom, string question) =>

@@ -48,7 +48,7 @@ public static class Tidying
     public static readonly Dictionary<string, Section[]> Sections = new()
     {
         ["Anchor and deadbeat"] = [new("Basics", "spruce", 0, 3), new("Setting out", "sky", 3, 3), new("Faults", "madder", 6, 2)],
-        ["The pendulum"] = [new("Theory", "sky", 0, 3), new("In practice", "lichen", 3, 3)],
+        ["The pendulum"] = [new("Theory", "sky", 0, 3), new("In practice", "lichen", 3, 4)],
         ["Certificate preparation"] = [new("Questions", "plum", 0, 2), new("Skills", "gold", 2, 3)],
     };
 

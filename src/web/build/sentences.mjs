@@ -22,7 +22,7 @@ export function* patternsOf(code) {
 const isSentence = (pattern) => /^(“?\p{Lu}|\{0\}).*[.?!]$/su.test(pattern) && pattern.includes(' ');
 
 /** What stands before the string: it is made into an exception that no person reads. */
-const isForDevelopers = (before) => /(?<!Sentence|PrintBudget|Hub)Exception\(\s*$/.test(before);
+const isForDevelopers = (before) => /(?<!Sentence|PrintBudget|Hub|Formula)Exception\(\s*$/.test(before);
 
 const ending = (code, sign, from) => (code.indexOf(sign, from) < 0 ? code.length : code.indexOf(sign, from));
 const after = (code, sign, from) => ending(code, sign, from) + sign.length;

@@ -11,6 +11,11 @@ export interface ThingBridge {
     layer: string,
     now: number,
   ): Uint8Array;
+  AddPlot(page: number, box: number[], curve: string, layer: string, now: number): Uint8Array;
+  /** JSON of {@link ShownPlot}. */
+  Plot(page: number, item: string): string;
+  /** JSON of {@link PlotRows}. */
+  PlotRows(typed: string, colour: string, fit: number): string;
   Made(): string[];
   Picture(page: number, item: string): string;
   Replace(page: number, item: string, asset: string, across: number, down: number, now: number): Uint8Array;
@@ -26,6 +31,27 @@ export interface ThingBridge {
   LookAt(dots: Uint8Array, from: number): void;
   Settle(): void;
   ClearRows(dots: Uint8Array, from: number, strength: number): Uint8Array;
+}
+
+/** What a plot shows. */
+export interface ShownPlot {
+  /** What stands in each of its fields, by their numbers. */
+  fields: Record<string, string>;
+  /** What is wrong with what was typed, by the fields' numbers. */
+  problems: Record<string, string>;
+  /** Left, right, bottom, top. */
+  range: [number, number, number, number];
+  /** The formulas of what was laid through points. */
+  told: string[];
+}
+
+/** Points that were typed or pasted. */
+export interface PlotRows {
+  /** As a field holds them; empty for none. */
+  text: string;
+  /** The first row that is no point; 0 where all are. */
+  wrong: number;
+  count: number;
 }
 
 /** A picture on a page as it is shown. */

@@ -285,7 +285,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     markHere,
     full: onFull,
   });
-  const putPictures = usePuttingIn({
+  const puttingIn = usePuttingIn({
     desk,
     page: hand.page,
     blotter: hand.blotter,
@@ -306,7 +306,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     newKind: () => setNewKind(true),
     takeAll,
     paste: () => paste(),
-    putPictures,
+    ...puttingIn,
     clear,
   };
 

@@ -11,6 +11,8 @@ import { say } from '../ui/saying';
 
 /** So many at most come onto a page at once. */
 const most = 40;
+/** How large a plot is at first, 0.01 mm. */
+const plotSize = { width: 11_000, height: 7_500 };
 /** Where keys and what is pasted belong to what is written in. */
 const ownPaste = 'input, select, textarea, [contenteditable], [role=dialog]';
 
@@ -29,8 +31,11 @@ interface PuttingIn {
   paste: () => void;
 }
 
-/** Brings pictures onto a page: chosen, pasted, dropped. */
-export function usePuttingIn(around: PuttingIn): (files: readonly File[], at?: { x: number; y: number }) => void {
+/** Brings pictures onto a page, chosen, pasted and dropped, and plots. */
+export function usePuttingIn(around: PuttingIn): {
+  putPictures: (files: readonly File[]) => void;
+  putPlot: () => void;
+} {
   const workspace = useWorkspace();
   const latest = useRef(around);
   latest.current = around;
@@ -108,5 +113,19 @@ export function usePuttingIn(around: PuttingIn): (files: readonly File[], at?: {
     };
   }, []);
 
-  return (files, at) => void bring(files, at);
+  const putPlot = () => {
+    const { page, blotter, layer, take } = latest.current;
+    if (!blotter) return;
+    const { x, y } = blotter.view.middle;
+    const { ThingBridge } = workspace.core;
+    const box = [x - plotSize.width / 2, y - plotSize.height / 2, plotSize.width, plotSize.height].map(Math.round);
+    try {
+      page.performTogether((handle, now) => ThingBridge.AddPlot(handle, box, '', layer, now));
+      take(ThingBridge.Made());
+    } catch (error) {
+      say(sentenceOf(error));
+    }
+  };
+
+  return { putPictures: (files) => void bring(files), putPlot };
 }

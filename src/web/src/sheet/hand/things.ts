@@ -1,8 +1,17 @@
 import type { Area } from '../../model/drawing';
 
 /** Kinds of things on a page, to choose by; the numbers are Core's. */
-export const itemKinds = { ink: 1, highlighter: 2, shape: 4, area: 8, text: 16, picture: 32, slip: 64 } as const;
-export const allKinds = 127;
+export const itemKinds = {
+  ink: 1,
+  highlighter: 2,
+  shape: 4,
+  area: 8,
+  text: 16,
+  picture: 32,
+  slip: 64,
+  plot: 128,
+} as const;
+export const allKinds = 255;
 
 /** The layer that every page has. */
 export const firstLayer = '00000000-0000-0000-0000-000000000000';

@@ -15,7 +15,7 @@ export interface InkItem extends Coat {
   id: string;
   /** Painting order: rank on which sheet, layer, order in it, time, replica and counter in halves. */
   order: readonly number[];
-  /** 1 ink, 2 highlighter, 4 shape, 8 filled region, 16 typed text, 32 picture, 64 slip. */
+  /** 1 ink, 2 highlighter, 4 shape, 8 filled region, 16 typed text, 32 picture, 64 slip, 128 plot. */
   kind: number;
   /** The coats below the foremost one, which is the item's own, from the back. */
   below: readonly Coat[];

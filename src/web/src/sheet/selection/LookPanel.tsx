@@ -14,7 +14,8 @@ export function LookPanel({ selection }: { selection: Selection }) {
   const { about } = selection;
   const canFill = (about.kinds & (itemKinds.shape | itemKinds.area)) !== 0;
   const onlyFills = about.kinds === itemKinds.area;
-  const hasLines = (about.kinds & ~(itemKinds.area | itemKinds.text | itemKinds.picture | itemKinds.slip)) !== 0;
+  const hasLines =
+    (about.kinds & ~(itemKinds.area | itemKinds.text | itemKinds.picture | itemKinds.slip | itemKinds.plot)) !== 0;
   const [part, setPart] = useState<'colour' | 'fill'>(onlyFills ? 'fill' : 'colour');
   const kept = (part === 'fill' ? about.fill : about.colour) ?? '';
   const [colour, alpha] = [kept.slice(0, 6), kept.slice(6)];

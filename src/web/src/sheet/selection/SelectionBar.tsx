@@ -36,7 +36,8 @@ import { EvenPanel } from './EvenPanel';
 import { ClearPanel } from '../things/picture/ClearPanel';
 import { PicturePanel } from '../things/picture/PicturePanel';
 import { LookPanel } from './LookPanel';
-import type { TakenPicture } from './usePictureOf';
+import { PlotPanel } from '../things/plot/PlotPanel';
+import { type TakenPicture, usePlotOf } from './usePictureOf';
 import { reshapings, type Selection } from './useSelection';
 
 interface SelectionBarProps {
@@ -83,6 +84,7 @@ export function SelectionBar({
   const isAside = 'onGive' in given;
   const { core } = useWorkspace();
   const layers = useLayers(core, page);
+  const plot = usePlotOf(page, selection);
   const [unfolded, setUnfolded] = useState<Unfolding>();
   const { taken, about } = selection;
   const box = toScreen(taken.area, view);
@@ -222,7 +224,7 @@ export function SelectionBar({
         )}
         <Press label={t`Leave`} testId="leave-taken" icon={<XIcon size={18} />} onPress={selection.leave} />
       </div>
-      {unfolded === 'look' && !picture && <LookPanel selection={selection} />}
+      {unfolded === 'look' && !picture && !plot && <LookPanel selection={selection} />}
       {unfolded === 'look' && picture && (
         <PicturePanel
           page={page}
@@ -233,6 +235,7 @@ export function SelectionBar({
           onCaption={() => onType(picture.item)}
         />
       )}
+      {unfolded === 'look' && plot && <PlotPanel page={page} item={plot.item} plot={plot.shown} />}
       {unfolded === 'clear' && picture && (
         <ClearPanel page={page} item={picture.item} picture={picture.shown} onDone={() => setUnfolded(undefined)} />
       )}

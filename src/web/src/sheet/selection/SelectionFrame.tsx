@@ -254,12 +254,17 @@ export function barPlace(
   return { top: from, maxHeight: desk.height - from - least };
 }
 
-/** Where there is too little room under a toolbar, what unfolds lies above it, and the toolbar stays where it is. */
+/** Where there is too little room at its side of a toolbar, what unfolds lies at the other, and the toolbar stays where it is. */
 export function unfoldedPlace(
   place: ReturnType<typeof barPlace>,
   desk: { width: number; height: number },
 ): ReturnType<typeof barPlace> {
-  if (place.maxHeight >= unfoldedHigh || !('top' in place)) return place;
+  if (place.maxHeight >= unfoldedHigh) return place;
+  if ('bottom' in place) {
+    const top = desk.height - place.bottom - barHighOn(desk.width);
+    const maxHeight = desk.height - top - 8;
+    return maxHeight > place.maxHeight ? { top, maxHeight } : place;
+  }
   const foot = place.top + barHighOn(desk.width);
   return foot > place.maxHeight ? { bottom: desk.height - foot, maxHeight: foot - 8 } : place;
 }

@@ -67,6 +67,24 @@ function PutPanel({ tools, sheet }: PanelProps) {
           <text x="13" y="21" fontSize="15" fill="#22302e" fontFamily="Literata, serif">{t`Words`}</text>
           <path d="M60 10v13" stroke="#b4533c" strokeWidth="1.6" />
         </Thing>
+        <Thing
+          name={t`Plot`}
+          testId="put-plot"
+          onPress={() => {
+            sheet.putPlot();
+            tools.fold();
+          }}
+        >
+          <path d="M14 8v44h54" fill="none" stroke="#22302e" strokeWidth="1.6" strokeLinecap="round" />
+          <path
+            d="M16 40c8-34 16-34 24-12s14 18 24-14"
+            fill="none"
+            stroke="#1f5f8b"
+            strokeWidth="1.8"
+            strokeLinecap="round"
+          />
+          <path d="M24 44h.1M36 34h.1M48 30h.1M60 22h.1" stroke="#b4533c" strokeWidth="4" strokeLinecap="round" />
+        </Thing>
       </div>
       <p className="mt-2 text-[13px] text-quiet">{t`Pictures can be dropped and pasted onto the sheet as well.`}</p>
       <input

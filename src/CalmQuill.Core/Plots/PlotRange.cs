@@ -1,0 +1,66 @@
+using System.Globalization;
+
+namespace CalmQuill.Core.Plots;
+
+/// <summary>What part of the plane a plot shows.</summary>
+public readonly record struct PlotRange(double Left, double Right, double Bottom, double Top)
+{
+    /// <summary>How far out one may look, and how closely, so that numbers stay numbers.</summary>
+    public const double Most = 1e12,
+        Least = 1e-9;
+
+    /// <summary>The longest form: four numbers of at most 24 signs and what parts them.</summary>
+    public const int MostBytes = 100;
+
+    public double Width => Right - Left;
+
+    public double Height => Top - Bottom;
+
+    /// <summary>As fields hold it: the four numbers, parted by blanks.</summary>
+    public string ToText() =>
+        string.Join(' ', new[] { Left, Right, Bottom, Top }.Select(edge => edge.ToString("R", CultureInfo.InvariantCulture)));
+
+    /// <summary>Null where a text is no range that can be shown.</summary>
+    public static PlotRange? Read(string text)
+    {
+        var parts = text.Split(' ');
+        var edges = new double[4];
+        if (parts.Length != 4)
+            return null;
+        for (var i = 0; i < 4; i++)
+        {
+            if (!double.TryParse(parts[i], NumberStyles.Float, CultureInfo.InvariantCulture, out edges[i]) || !(Math.Abs(edges[i]) <= Most))
+                return null;
+        }
+
+        var range = new PlotRange(edges[0], edges[1], edges[2], edges[3]);
+        return IsWide(range.Left, range.Right) && IsWide(range.Bottom, range.Top) ? range : null;
+    }
+
+    /// <summary>Whether two edges lie so far apart that between them numbers can be told from each other.</summary>
+    private static bool IsWide(double from, double to) => to - from >= Least && to - from > 1e-9 * Math.Max(Math.Abs(from), Math.Abs(to));
+
+    /// <summary>The range around some points, with room at the edges; null where there are none.</summary>
+    public static PlotRange? Around(IEnumerable<(double X, double Y)> points)
+    {
+        double left = double.MaxValue,
+            right = double.MinValue,
+            bottom = double.MaxValue,
+            top = double.MinValue;
+        foreach (var (x, y) in points)
+        {
+            (left, right) = (Math.Min(left, x), Math.Max(right, x));
+            (bottom, top) = (Math.Min(bottom, y), Math.Max(top, y));
+        }
+
+        return left > right ? null : new PlotRange(left, right, bottom, top).Padded(0.08);
+    }
+
+    /// <summary>The same with room at the edges, a share of each side.</summary>
+    private PlotRange Padded(double share)
+    {
+        double across = Width > 0 ? Width * share : Math.Max(1, Math.Abs(Left) * share),
+            down = Height > 0 ? Height * share : Math.Max(1, Math.Abs(Bottom) * share);
+        return new PlotRange(Left - across, Right + across, Bottom - down, Top + down);
+    }
+}
