@@ -231,7 +231,7 @@ public sealed class PictureFlowTests : InterfaceTest
         Assert.Empty(browser.SeriousFindings());
         browser.Fill("[data-testid=plot-curve-1]", "2 pi sqrt(x/9.81)" + Keys.Enter);
         browser.Until(() => browser.Count("[data-testid=plot-problem]") == 0, "a curve");
-        browser.Fill("[data-testid=plot-data-1]", "l\tT\n0,25 1,003\n1 2,006\n0.5 1.419");
+        browser.Paste("[data-testid=plot-data-1]", "l\tT\n0,25 1,003\n1 2,006\n0.5 1.419");
         browser.Find("plot-curve-2").Click();
         browser.Until(() => PlotOn(browser)[ItemField.Data1].Length > 0, "points");
         browser.Css("[data-testid=plot-fit-1] option[value='5']").Click();

@@ -1,17 +1,13 @@
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pictures;
-using CalmQuill.Core.Typesetting;
 using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Items;
 
 /// <summary>A picture, with what is written under it. Its own measures run from its upper left corner.</summary>
-public sealed class PictureContent(IItemFrame frame, Change.ThingAdded added) : WrittenContent(frame, added, Ink)
+public sealed class PictureContent(IItemFrame frame, Change.ThingAdded added) : CaptionedContent(frame, added)
 {
-    /// <summary>What is written under a picture keeps so far from it, 0.01 mm.</summary>
-    private const int Gap = 120;
-
     private static readonly ItemField[] Fields =
     [
         ItemField.Colour,
@@ -49,43 +45,7 @@ public sealed class PictureContent(IItemFrame frame, Change.ThingAdded added) : 
 
     public override ItemKinds Kind => ItemKinds.Picture;
 
-    public override int Rank => 0;
-
-    public override bool Covers => true;
-
-    public override int Measure => Math.Max(Frames.Right - Frames.Left, TextContent.LeastMeasure);
-
-    /// <summary>The box around what is shown, its own measures.</summary>
-    private Box Frames => frames ??= Core.Ink.Box.Around(Shown.Corners);
-
-    public override int? MeasureFor(int lines) => null;
-
-    public override Box Box => new(0, -Set.Ascent / Lengths.PerUnit, Measure, Set.Bottom / Lengths.PerUnit);
-
-    public override Box Bounds
-    {
-        get
-        {
-            var box = base.Bounds;
-            if (Typed.Length == 0)
-                return box;
-            var (left, top, right, bottom) = Box;
-            var place = Place;
-            return box.With(
-                Core.Ink.Box.Around([place.Of(left, top), place.Of(right, top), place.Of(right, bottom), place.Of(left, bottom)])
-            );
-        }
-    }
-
-    /// <summary>On the words under it; where there are none it is only looked at.</summary>
-    public override bool IsTypedAt(double x, double y, double reach)
-    {
-        var (bx, by) = Place.Back(x, y);
-        var box = Box.Grow((int)reach);
-        return ShowsLetters && bx >= box.Left && bx <= box.Right && by >= box.Top && by <= box.Bottom;
-    }
-
-    protected override (double X, double Y) Beginning => (Frames.Left, Frames.Bottom + Gap + Set.Ascent / (double)Lengths.PerUnit);
+    protected override Box Shows => frames ??= Core.Ink.Box.Around(Shown.Corners);
 
     protected override (double X, double Y)[] Edge
     {
@@ -97,9 +57,6 @@ public sealed class PictureContent(IItemFrame frame, Change.ThingAdded added) : 
     }
 
     protected override IReadOnlyList<ItemField> Looks => Fields;
-
-    /// <summary>No eraser takes it: who rubs out what is written on a picture means that alone.</summary>
-    public override bool Rub(in EraserWay way, bool whole, List<Interval> gone) => false;
 
     public override Change.ItemAdded Copy() =>
         new Change.ThingAdded(

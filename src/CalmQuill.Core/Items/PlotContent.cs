@@ -8,7 +8,7 @@ using CalmQuill.Core.Writing;
 namespace CalmQuill.Core.Items;
 
 /// <summary>Curves and points over two scales, with what is written under it. Its own measures run from its upper left corner.</summary>
-public sealed class PlotContent(IItemFrame frame, Change.ThingAdded added) : WrittenContent(frame, added, Ink)
+public sealed class PlotContent(IItemFrame frame, Change.ThingAdded added) : CaptionedContent(frame, added)
 {
     /// <summary>Each curve and each list of points has a field of its own, so that two people change two of them at once and both stand.</summary>
     public static readonly IReadOnlyList<ItemField> CurveFields =
@@ -46,8 +46,7 @@ public sealed class PlotContent(IItemFrame frame, Change.ThingAdded added) : Wri
         CurveWidth = 38,
         FitWidth = 26,
         PointRadius = 55,
-        MarkRadius = 48,
-        Gap = 120;
+        MarkRadius = 48;
 
     /// <summary>Numbers on a scale stand so far apart at least, 0.01 mm.</summary>
     private const int NumbersApart = 1_300,
@@ -93,30 +92,7 @@ public sealed class PlotContent(IItemFrame frame, Change.ThingAdded added) : Wri
 
     public override ItemKinds Kind => ItemKinds.Plot;
 
-    public override int Rank => 0;
-
-    public override bool Covers => true;
-
-    public override int Measure => Math.Max(Width, TextContent.LeastMeasure);
-
-    public override int? MeasureFor(int lines) => null;
-
-    public override Box Box => new(0, -Set.Ascent / Lengths.PerUnit, Measure, Set.Bottom / Lengths.PerUnit);
-
-    public override Box Bounds
-    {
-        get
-        {
-            var box = base.Bounds;
-            if (!ShowsLetters)
-                return box;
-            var (left, top, right, bottom) = Box;
-            var place = Place;
-            return box.With(
-                Core.Ink.Box.Around([place.Of(left, top), place.Of(right, top), place.Of(right, bottom), place.Of(left, bottom)])
-            );
-        }
-    }
+    protected override Box Shows => new(0, 0, Width, Height);
 
     public override string Words => string.Join('\n', new[] { Typed.Text, Read(ItemField.Axes) }.Where(words => words.Length > 0));
 
@@ -126,8 +102,6 @@ public sealed class PlotContent(IItemFrame frame, Change.ThingAdded added) : Wri
         index < Drawing.Fills.Count ? Items.Coat.Full(Drawing.Fills[index].Colour) : base.Coat(index - Drawing.Fills.Count);
 
     public override OutlineKey OutlineKey => base.OutlineKey with { Form = Drawing };
-
-    protected override (double X, double Y) Beginning => (0, Height + Gap + Set.Ascent / (double)Lengths.PerUnit);
 
     protected override (double X, double Y)[] Edge
     {
@@ -158,16 +132,6 @@ public sealed class PlotContent(IItemFrame frame, Change.ThingAdded added) : Wri
             return drawn;
         }
     }
-
-    public override bool IsTypedAt(double x, double y, double reach)
-    {
-        var (bx, by) = Place.Back(x, y);
-        var box = Box.Grow((int)reach);
-        return ShowsLetters && bx >= box.Left && bx <= box.Right && by >= box.Top && by <= box.Bottom;
-    }
-
-    /// <summary>No eraser takes it: who rubs out what is written on it means that alone.</summary>
-    public override bool Rub(in EraserWay way, bool whole, List<Interval> gone) => false;
 
     public override Change.ItemAdded Copy() =>
         new Change.ThingAdded(ThingKind.Plot, Transform.Near(OwnPlace(true)), Width, Height, Passage.Of(Typed.Paragraphs()), Look);
