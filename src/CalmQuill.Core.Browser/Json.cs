@@ -24,6 +24,14 @@ internal static class Json
         return Encoding.UTF8.GetString(stream.GetBuffer(), 0, (int)stream.Length);
     }
 
+    public static void Numbers(Utf8JsonWriter json, string name, IEnumerable<double> numbers)
+    {
+        json.WriteStartArray(name);
+        foreach (var number in numbers)
+            json.WriteNumberValue(number);
+        json.WriteEndArray();
+    }
+
     public static void Ids(Utf8JsonWriter json, string name, IEnumerable<Guid> ids)
     {
         json.WriteStartArray(name);

@@ -30,7 +30,7 @@ internal static class LetterPacket
     /// <param name="seen">What a colour looks like; asked with null for letters that have none of their own.</param>
     public static void Write(ByteWriter writer, SetText text, in Affine place, IReadOnlySet<SetParagraph>? has, Func<uint?, uint> seen)
     {
-        foreach (var part in new[] { place.A, place.B, place.C, place.D, place.E, place.F })
+        foreach (var part in place.Parts)
             writer.Single((float)part);
         writer.Fixed32((uint)text.Paragraphs.Count);
         foreach (var (paragraph, _, y) in text.Paragraphs)

@@ -10,13 +10,14 @@ namespace CalmQuill.Core.Browser;
 
 /// <summary>Items ready to be painted, as one block of 32-bit values that script reads through typed arrays.</summary>
 /// <remarks>
-/// The count; then for each item: replica, counter and time as high and low half; rank (2 ink, 1 highlighter, 0 fill; 4 more for each sheet below it), place of the layer, order in
-/// it (plus 2^31), kind; 1 when shown, the number of its coats, its shift to the right and down (two singles, 0.01 mm), the box (four singles, 0.01
-/// mm), 1 when the outlines it has are still right; the number of texts over them, and of pictures below them; for each coat, from the back, its colour (0xRRGGBBAA) and the
-/// level of the paper's grain; and where the outlines are not right, for each coat, where it lay before it was shifted: the number of rings, and for
-/// each ring its number of control points and their x, y as singles; for each text what <see cref="LetterPacket"/> writes; for each picture where it lies (six
-/// singles) and how wide and high it is there (two), its asset in four parts, how much it covers, by how much its channels are multiplied and what is added then
-/// (two singles), and the number of corners of what is shown of it and their x, y as singles, none where it is shown whole.
+/// The count; then for each item: replica, counter and time as high and low half; rank (2 ink, 1 highlighter, 0 fill; 4 more for each sheet below
+/// it), place of the layer, order in it (plus 2^31), kind; 1 when shown, the number of its coats, its shift to the right and down (two singles, 0.01
+/// mm), the box (four singles, 0.01 mm), 1 when the outlines it has are still right; the number of texts over them, and of pictures below them; for
+/// each coat, from the back, its colour (0xRRGGBBAA) and the level of the paper's grain; and where the outlines are not right, for each coat, where
+/// it lay before it was shifted: the number of rings, and for each ring its number of control points and their x, y as singles; for each text what
+/// <see cref="LetterPacket"/> writes; for each picture where it lies (six singles) and how wide and high it is there (two), its asset in four parts,
+/// how much it covers, by how much its channels are multiplied and what is added then (two singles), and the number of corners of what is shown of it
+/// and their x, y as singles, none where it is shown whole.
 /// </remarks>
 internal static class RenderPacket
 {
@@ -126,7 +127,7 @@ internal static class RenderPacket
         writer.Single(item.Dy);
         WriteBox(writer, item.Bounds);
         writer.Fixed32(has ? 1u : 0u);
-        var texts = content is WrittenContent written ? written.Texts(false).ToList() : [];
+        IReadOnlyList<(SetText Set, Affine Place, uint Colour)> texts = content is WrittenContent written ? written.Texts(false) : [];
         writer.Fixed32((uint)texts.Count);
         writer.Fixed32(content is PictureContent ? 1u : 0u);
         for (var i = 0; i < coats; i++)
@@ -229,7 +230,7 @@ internal static class RenderPacket
 
     private static void Write(ByteWriter writer, PictureLook picture, in Affine place, uint alpha)
     {
-        foreach (var part in new[] { place.A, place.B, place.C, place.D, place.E, place.F, picture.Width, picture.Height })
+        foreach (var part in (ReadOnlySpan<double>)[.. place.Parts, picture.Width, picture.Height])
             writer.Single((float)part);
         Span<byte> id = stackalloc byte[16];
         picture.Asset.TryWriteBytes(id, bigEndian: true, out _);

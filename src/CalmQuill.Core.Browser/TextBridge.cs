@@ -138,13 +138,16 @@ public static partial class TextBridge
         return content.Set.LetterAt((int)(bx * Lengths.PerUnit), (int)(by * Lengths.PerUnit));
     }
 
-    /// <summary>The text that is typed into, and the letters before which the selection begins and ends, by names that stay theirs: what others are told. Empty where others do not know them yet.</summary>
+    /// <summary>
+    /// The text that is typed into, and the letters before which the selection begins and ends, by names that stay theirs: what others are told. Empty
+    /// where others do not know them yet.
+    /// </summary>
     [JSExport]
     public static string[] Caret(int page) => On(page).Typing is { IsThere: true } hand ? hand.Caret() : [];
 
     /// <summary>
-    /// Where somebody else's caret stands: x and y of its upper and its lower end, and then the four corners of what they have selected, line by line; 0.01 mm. Empty
-    /// where their text, or a letter of it, is not here.
+    /// Where somebody else's caret stands: x and y of its upper and its lower end, and then the four corners of what they have selected, line by
+    /// line; 0.01 mm. Empty where their text, or a letter of it, is not here.
     /// </summary>
     [JSExport]
     public static double[] CaretOf(int page, string item, string from, string to)
@@ -292,15 +295,11 @@ public static partial class TextBridge
     {
         var hand = Hand(page);
         var content = hand.Content;
-        var (a, b, c, d, e, f) = content.Place;
         var (from, to) = hand.Selection;
         return Json.Text(json =>
         {
             json.WriteStartObject();
-            json.WriteStartArray("place");
-            foreach (var part in new[] { a, b, c, d, e, f })
-                json.WriteNumberValue(part);
-            json.WriteEndArray();
+            Json.Numbers(json, "place", content.Place.Parts);
             json.WriteNumber("measure", content.Measure);
             json.WriteBoolean("hasEdge", content.MeasureFor(content.Measure) is not null);
             var box = content.Box;

@@ -11,7 +11,7 @@ using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Browser;
 
-/// <summary>Exported to script: pictures and slips on a page. Items and assets are named by their ids, lengths are 0.01 mm.</summary>
+/// <summary>Exported to script: pictures, slips and plots on a page. Items and assets are named by their ids, lengths are 0.01 mm.</summary>
 public static partial class ThingBridge
 {
     /// <summary>What is written under a picture looks so until somebody says otherwise.</summary>
@@ -75,22 +75,14 @@ public static partial class ThingBridge
     /// <summary>Lays a plot down; framed. <see cref="Made"/> says its id.</summary>
     /// <param name="page">Handle of the page.</param>
     /// <param name="box">Its left and upper edge, its width and its height.</param>
-    /// <param name="curve">What it draws at first, as a <see cref="PlotCurve"/> is held; empty for nothing.</param>
     /// <param name="layer">The layer; empty for the first.</param>
     /// <param name="now">The device's clock.</param>
     [JSExport]
-    public static byte[] AddPlot(int page, int[] box, string curve, string layer, double now) =>
+    public static byte[] AddPlot(int page, int[] box, string layer, double now) =>
         Add(
             page,
             [
-                new Change.ThingAdded(
-                    ThingKind.Plot,
-                    Transform.Shift(box[0], box[1]),
-                    Side(box[2]),
-                    Side(box[3]),
-                    Caption,
-                    curve.Length > 0 ? [new ItemValue(ItemField.Curve1, curve)] : []
-                )
+                new Change.ThingAdded(ThingKind.Plot, Transform.Shift(box[0], box[1]), Side(box[2]), Side(box[3]), Caption, [])
                 {
                     Layer = Session.LayerOf(layer),
                 },
@@ -98,7 +90,10 @@ public static partial class ThingBridge
             now
         );
 
-    /// <summary>What a plot shows, as JSON: its fields by their numbers, the sentences of what is wrong by the same, its range, and what was laid through points; empty where there is none of that id.</summary>
+    /// <summary>
+    /// What a plot shows, as JSON: its fields by their numbers, the sentences of what is wrong by the same, its range, and what was laid through points;
+    /// empty where there is none of that id.
+    /// </summary>
     [JSExport]
     public static string Plot(int page, string item)
     {
@@ -116,10 +111,7 @@ public static partial class ThingBridge
                 json.WriteString(Text((int)field), problem);
             json.WriteEndObject();
             var range = content.Range;
-            json.WriteStartArray("range");
-            foreach (var edge in new[] { range.Left, range.Right, range.Bottom, range.Top })
-                json.WriteNumberValue(edge);
-            json.WriteEndArray();
+            Json.Numbers(json, "range", [range.Left, range.Right, range.Bottom, range.Top]);
             json.WriteStartArray("told");
             foreach (var sentence in content.Told)
                 json.WriteStringValue(sentence);
@@ -137,7 +129,9 @@ public static partial class ThingBridge
         .. PlotContent.DataFields,
     ];
 
-    /// <summary>Points as a field holds them, of rows that were typed or pasted; behind a blank the first row that is no point, where there is one: <c>{ text, wrong, count }</c>.</summary>
+    /// <summary>
+    /// Points as a field holds them, of rows that were typed or pasted, and the first row that is no point, 0 for none: <c>{ text, wrong }</c>.
+    /// </summary>
     [JSExport]
     public static string PlotRows(string typed, string colour, int fit)
     {
@@ -148,7 +142,6 @@ public static partial class ThingBridge
             json.WriteStartObject();
             json.WriteString("text", points.Count > 0 ? data.ToText() : "");
             json.WriteNumber("wrong", wrong);
-            json.WriteNumber("count", points.Count);
             json.WriteEndObject();
         });
     }
@@ -164,7 +157,6 @@ public static partial class ThingBridge
         if (Session.Document<PageDocument>(page).Find(OpId.Parse(item)) is not { Shown: true, Content: PictureContent content })
             return "";
         var shown = content.Shown;
-        var (a, b, c, d, e, f) = content.OwnPlace(true);
         return Json.Text(json =>
         {
             json.WriteStartObject();
@@ -177,10 +169,7 @@ public static partial class ThingBridge
             json.WriteNumber("brightness", shown.Tones.Brightness);
             json.WriteNumber("contrast", shown.Tones.Contrast);
             json.WriteNumber("cleared", content.Cleared);
-            json.WriteStartArray("place");
-            foreach (var part in new[] { a, b, c, d, e, f })
-                json.WriteNumberValue(part);
-            json.WriteEndArray();
+            Json.Numbers(json, "place", content.OwnPlace(true).Parts);
             json.WriteEndObject();
         });
     }
@@ -237,10 +226,6 @@ public static partial class ThingBridge
                 ]
         );
 
-    /// <summary>How a channel of tones changes: what each of its 256 values becomes.</summary>
-    [JSExport]
-    public static byte[] Tones(int brightness, int contrast) => new Tones(brightness, contrast).Table();
-
     /// <summary>Whether all slips among some items are folded; and whether there are any: “1”, “0”, or empty for none.</summary>
     [JSExport]
     public static string Folded(int page, string[] items)
@@ -258,14 +243,6 @@ public static partial class ThingBridge
         var document = Session.Document<PageDocument>(page);
         var changes = Slips(page, items).Where(slip => slip.IsOpen).SelectMany(slip => OnSlips.Fold(document, slip, folded)).ToList();
         return changes.Count > 0 ? Session.PerformAll(page, changes, now, true) : [];
-    }
-
-    /// <summary>The foremost slip at a spot that is folded; empty for none.</summary>
-    [JSExport]
-    public static string FoldedAt(int page, double x, double y, double reach)
-    {
-        var found = Selecting.At(Session.Document<PageDocument>(page), x, y, reach, ItemFilter.All with { Kinds = ItemKinds.Slip });
-        return found.FirstOrDefault(item => item.Content is SlipContent { IsFolded: true })?.Id.ToString() ?? "";
     }
 
     /// <summary>The files that a piece names which is to be laid down.</summary>

@@ -380,7 +380,8 @@ public sealed class ReachTests : OnPage
         {
             var i = Math.Min((int)place, samples.Count - 2);
             var (x, y) = SplineSpan.Of(samples, i).At((float)(place - i));
-            return new Coordinate(x + item.Dx, y + item.Dy);
+            // In doubles: sums in single precision would move the reference itself by some thousandths of a unit.
+            return new Coordinate((double)x + item.Dx, (double)y + item.Dy);
         }
 
         var parts = new List<LineString>();

@@ -3,6 +3,7 @@ using CalmQuill.Core.Assets;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
+using CalmQuill.Store;
 using CalmQuill.Store.Assets;
 using CalmQuill.Testing;
 using Microsoft.Extensions.DependencyInjection;
@@ -141,6 +142,25 @@ public sealed class PictureFlowTests : InterfaceTest
     }
 
     [Fact]
+    public async Task A_picture_that_has_not_come_keeps_no_other_back()
+    {
+        var browser = OpenPage(Group.Writer);
+        PutIn(browser, Drawing());
+        browser.WaitForStrokes(2);
+        var first = (PictureContent)PictureOn(browser)!.Content;
+        PutIn(browser, Drawing(90));
+        browser.WaitForStrokes(3);
+        browser.WaitForSync("All saved");
+        var (left, top, _, _) = PictureOn(browser)!.Bounds;
+        var database = Host.Services.GetRequiredService<Database>();
+        await using (var lose = database.Command($"DELETE FROM assets WHERE id = '{first.Shown.Asset}'"))
+            Assert.Equal(1, await lose.ExecuteNonQueryAsync());
+        // The one that is missing lies below, and is asked for first.
+        var other = OpenPage(Group.Owner, 3);
+        Sees(other, left + 200, top + 200, 90, 200, 178);
+    }
+
+    [Fact]
     public async Task What_is_no_picture_is_refused_in_words_and_a_drawing_that_would_run_is_only_drawn()
     {
         var browser = OpenPage(Group.Writer);
@@ -253,11 +273,12 @@ public sealed class PictureFlowTests : InterfaceTest
         (PlotContent)PageOf(browser, person).Items.Single(item => item is { Shown: true, Kind: ItemKinds.Plot }).Content;
 
     /// <summary>A drawing on paper in a shade, 400 dots square: a dark line across its middle.</summary>
-    private string Drawing()
+    /// <param name="red">How red the paper is, 0 to 255.</param>
+    private string Drawing(byte red = 212)
     {
-        var file = Path.Combine(folder, "drawing.png");
+        var file = Path.Combine(folder, $"drawing-{red}.png");
         using var bitmap = new SKBitmap(new SKImageInfo(400, 400, SKColorType.Rgba8888, SKAlphaType.Opaque));
-        bitmap.Erase(new SKColor(212, 200, 178));
+        bitmap.Erase(new SKColor(red, 200, 178));
         using (var canvas = new SKCanvas(bitmap))
         using (var paint = new SKPaint { Color = new SKColor(26, 30, 54) })
             canvas.DrawRect(20, 185, 360, 30, paint);

@@ -13,17 +13,26 @@ public static class Chosen
     /// <remarks>What is folded away with a slip goes along with it, unseen.</remarks>
     public static List<OpId> Open(PageDocument page, IEnumerable<OpId> items)
     {
-        var open = items.Where(id => page.Find(id) is { IsOpen: true }).ToList();
-        var away = open.Select(id => page.Find(id)!)
-            .Where(item => item.Content is SlipContent { IsFolded: true })
-            .SelectMany(slip => OnSlips.On(page, slip))
-            .Where(item => item is { IsReached: true, IsLocked: false })
-            .Select(item => item.Id)
-            .ToList();
-        return away.Count > 0 ? [.. open.Concat(away).Distinct()] : open;
+        var open = new List<OpId>();
+        List<PageItem>? folded = null;
+        foreach (var id in items)
+        {
+            if (page.Find(id) is not { IsOpen: true } item)
+                continue;
+            open.Add(id);
+            if (item.Content is SlipContent { IsFolded: true })
+                (folded ??= []).Add(item);
+        }
+
+        if (folded is null)
+            return open;
+        var away = folded.SelectMany(slip => OnSlips.On(page, slip)).Where(item => item is { IsReached: true, IsLocked: false });
+        return [.. open.Concat(away.Select(item => item.Id)).Distinct()];
     }
 
-    /// <summary>The change that writes fields of those that may be changed; null when there are none. Locking and unlocking itself needs only an open layer.</summary>
+    /// <summary>
+    /// The change that writes fields of those that may be changed; null when there are none. Locking and unlocking itself needs only an open layer.
+    /// </summary>
     public static Change? Set(PageDocument page, IReadOnlyList<OpId> items, IReadOnlyList<ItemValue> values)
     {
         var locks = values.All(value => value.Field == ItemField.Locked);

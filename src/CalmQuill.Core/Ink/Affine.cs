@@ -15,6 +15,9 @@ public readonly record struct Affine(double A, double B, double C, double D, dou
             transform.F
         );
 
+    /// <summary>Its six numbers, from a to f.</summary>
+    public double[] Parts => [A, B, C, D, E, F];
+
     /// <summary>By how much lengths grow: the square root of the area's growth.</summary>
     public double Growth => Math.Sqrt(Math.Abs(A * D - B * C));
 

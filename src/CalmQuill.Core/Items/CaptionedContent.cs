@@ -4,15 +4,11 @@ using CalmQuill.Core.Typesetting;
 
 namespace CalmQuill.Core.Items;
 
-/// <summary>What covers the page in a box of its own and has words under it: a picture, a plot. Its own measures run from its upper left corner.</summary>
-public abstract class CaptionedContent(IItemFrame frame, Change.WrittenAdded added) : WrittenContent(frame, added, Ink)
+/// <summary>What lies in a box of its own and has words under it: a picture, a plot.</summary>
+public abstract class CaptionedContent(IItemFrame frame, Change.ThingAdded added) : BoxedContent(frame, added, Ink)
 {
     /// <summary>The words under it keep so far from it, 0.01 mm.</summary>
     private const int Gap = 120;
-
-    public override int Rank => 0;
-
-    public override bool Covers => true;
 
     public override int Measure => Math.Max(Shows.Right - Shows.Left, TextContent.LeastMeasure);
 
@@ -27,16 +23,10 @@ public abstract class CaptionedContent(IItemFrame frame, Change.WrittenAdded add
         {
             if (!ShowsLetters)
                 return base.Bounds;
-            var (left, top, right, bottom) = Box;
             var place = Place;
-            return base.Bounds.With(
-                Core.Ink.Box.Around([place.Of(left, top), place.Of(right, top), place.Of(right, bottom), place.Of(left, bottom)])
-            );
+            return base.Bounds.With(Core.Ink.Box.Around(Box.Corners.Select(at => place.Of(at.X, at.Y))));
         }
     }
-
-    /// <summary>The box around what is seen of it, its own measures.</summary>
-    protected abstract Box Shows { get; }
 
     protected override (double X, double Y) Beginning => (Shows.Left, Shows.Bottom + Gap + Set.Ascent / (double)Lengths.PerUnit);
 
@@ -47,7 +37,4 @@ public abstract class CaptionedContent(IItemFrame frame, Change.WrittenAdded add
         var box = Box.Grow((int)reach);
         return ShowsLetters && bx >= box.Left && bx <= box.Right && by >= box.Top && by <= box.Bottom;
     }
-
-    /// <summary>No eraser takes it: who rubs out what is written on it means that alone.</summary>
-    public override bool Rub(in EraserWay way, bool whole, List<Interval> gone) => false;
 }

@@ -55,7 +55,7 @@ public static class ItemRules
         [ItemField.Axes] = new(ThingRules.MostNames, text => text.Split('\n').Length > 2 ? NoPlot : null),
         [ItemField.Shows] = new(
             ThingRules.MostNames,
-            text => text.Split(' ').All(word => word is PlotContent.NoGrid or PlotContent.Marks or PlotContent.Degrees) ? null : NoPlot
+            text => text.Split(' ').All(word => word is PlotDrawing.NoGrid or PlotDrawing.Marks or PlotDrawing.Degrees) ? null : NoPlot
         ),
         [ItemField.Curve1] = Curve,
         [ItemField.Curve2] = Curve,

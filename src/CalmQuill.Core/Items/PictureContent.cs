@@ -1,7 +1,6 @@
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pictures;
-using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Items;
 
@@ -27,8 +26,8 @@ public sealed class PictureContent(IItemFrame frame, Change.ThingAdded added) : 
     public PictureLook Shown =>
         shown ??= new PictureLook(
             Guid.TryParse(Read(ItemField.Source), out var source) ? source : Guid.Empty,
-            Number(ItemField.Measure, added.Width),
-            Number(ItemField.Height, added.Height),
+            Width,
+            Height,
             PictureCut.Read(Read(ItemField.Cut)) ?? PictureCut.Whole,
             Number(ItemField.Opacity, 100) * 255 / 100,
             new Tones(Number(ItemField.Brightness, 0), Number(ItemField.Contrast, 0))
@@ -40,48 +39,21 @@ public sealed class PictureContent(IItemFrame frame, Change.ThingAdded added) : 
     /// <summary>How strongly its paper was cleared away, 0 to 100.</summary>
     public int Cleared => Number(ItemField.Cleared, 0);
 
-    /// <summary>What a field says.</summary>
-    public string this[ItemField field] => Read(field);
-
     public override ItemKinds Kind => ItemKinds.Picture;
 
     protected override Box Shows => frames ??= Core.Ink.Box.Around(Shown.Corners);
 
-    protected override (double X, double Y)[] Edge
-    {
-        get
-        {
-            var lay = Affine.Of(added.Lay);
-            return [.. Shown.Corners.Select(at => lay.Of(at.X, at.Y))];
-        }
-    }
+    protected override IEnumerable<(double X, double Y)> Outline => Shown.Corners;
 
     protected override IReadOnlyList<ItemField> Looks => Fields;
 
-    public override Change.ItemAdded Copy() =>
-        new Change.ThingAdded(
-            ThingKind.Picture,
-            Transform.Near(OwnPlace(true)),
-            Shown.Width,
-            Shown.Height,
-            Passage.Of(Typed.Paragraphs()),
-            Look
-        );
+    protected override void PaintBelow(ItemPainter painter, in Affine place) => painter.Draw(Shown, place);
 
-    protected override void PaintBelow(ItemPainter painter, bool shifted) => painter.Draw(Shown, OwnPlace(shifted));
-
-    protected override void SketchBelow(IItemSketcher sketcher) => sketcher.Draw(Shown, OwnPlace(true));
+    protected override void SketchBelow(IItemSketcher sketcher, in Affine place) => sketcher.Draw(Shown, place);
 
     protected internal override void WorkOut(bool mayLieElsewhere)
     {
         (shown, frames) = (null, null);
         base.WorkOut(mayLieElsewhere);
-    }
-
-    protected internal override void WriteState(ByteWriter writer, SampleCodec.Writers columns)
-    {
-        writer.Signed(Shown.Width);
-        writer.Signed(Shown.Height);
-        base.WriteState(writer, columns);
     }
 }

@@ -2,15 +2,14 @@ using CalmQuill.Core.Art;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Typesetting;
-using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Items;
 
 /// <summary>
-/// A coloured paper slip, written or typed on. What lies on it goes along with it, see <see cref="Pages.OnSlips"/>; folded, only its upper edge is seen. Its own
-/// measures run from its upper left corner.
+/// A coloured paper slip, written or typed on. What lies on it goes along with it, see <see cref="Pages.OnSlips"/>; folded, only its upper edge
+/// is seen; its copy lies unfolded, so that nothing of it is out of sight.
 /// </summary>
-public sealed class SlipContent(IItemFrame frame, Change.ThingAdded added) : WrittenContent(frame, added, Paper)
+public sealed class SlipContent(IItemFrame frame, Change.ThingAdded added) : BoxedContent(frame, added, Paper)
 {
     /// <summary>The paper that slips are of where nothing else is said, 0xRRGGBBAA.</summary>
     public const uint Paper = 0xF3E2A4FF;
@@ -33,10 +32,6 @@ public sealed class SlipContent(IItemFrame frame, Change.ThingAdded added) : Wri
 
     public override ItemKinds Kind => ItemKinds.Slip;
 
-    public override int Rank => 0;
-
-    public override bool Covers => true;
-
     /// <summary>Letters keep their form: a slip with words on it is made another size as a whole.</summary>
     public override Reshaping Reshaping => Typed.Length > 0 ? Reshaping.InProportion : Reshaping.Freely;
 
@@ -49,7 +44,7 @@ public sealed class SlipContent(IItemFrame frame, Change.ThingAdded added) : Wri
         get
         {
             var (x, y) = Beginning;
-            return new Box((int)-x, (int)-y, Width - (int)x, Shows - (int)y);
+            return new Box((int)-x, (int)-y, Width - (int)x, Shows.Bottom - (int)y);
         }
     }
 
@@ -61,44 +56,12 @@ public sealed class SlipContent(IItemFrame frame, Change.ThingAdded added) : Wri
 
     protected override BoxLook Around => new(Filled, Colours.Mix(Filled, 0x000000FF, Darker), EdgeWidth, Number(ItemField.Corner, 0));
 
-    protected override (double X, double Y)[] Edge
-    {
-        get
-        {
-            var lay = Affine.Of(added.Lay);
-            return [lay.Of(0, 0), lay.Of(Width, 0), lay.Of(Width, Shows), lay.Of(0, Shows)];
-        }
-    }
-
     protected override IReadOnlyList<ItemField> Looks => Fields;
 
-    private int Width => Number(ItemField.Measure, added.Width);
+    protected override Box Shows => new(0, 0, Width, IsFolded ? Math.Min(Fold, Unfolded) : Unfolded);
 
     /// <summary>How high it is unfolded: as it was made, and more where its letters need it.</summary>
-    private int Height
-    {
-        get
-        {
-            var made = Number(ItemField.Height, added.Height);
-            return Typed.Length == 0 ? made : Math.Max(made, (Set.Ascent + Set.Bottom) / Lengths.PerUnit + 2 * Padding);
-        }
-    }
-
-    private int Shows => IsFolded ? Math.Min(Fold, Height) : Height;
-
-    /// <summary>No eraser takes it: who rubs out what is written on a slip means that alone.</summary>
-    public override bool Rub(in EraserWay way, bool whole, List<Interval> gone) => false;
-
-    /// <summary>Unfolded, so that nothing of it is out of sight.</summary>
-    public override Change.ItemAdded Copy() =>
-        new Change.ThingAdded(
-            ThingKind.Slip,
-            Transform.Near(OwnPlace(true)),
-            Width,
-            Number(ItemField.Height, added.Height),
-            Passage.Of(Typed.Paragraphs()),
-            Look
-        );
+    private int Unfolded => Typed.Length == 0 ? Height : Math.Max(Height, (Set.Ascent + Set.Bottom) / Lengths.PerUnit + 2 * Padding);
 
     protected internal override void WorkOut(bool mayLieElsewhere)
     {
@@ -108,8 +71,6 @@ public sealed class SlipContent(IItemFrame frame, Change.ThingAdded added) : Wri
 
     protected internal override void WriteState(ByteWriter writer, SampleCodec.Writers columns)
     {
-        writer.Signed(Width);
-        writer.Signed(Height);
         writer.Byte(IsFolded ? (byte)1 : (byte)0);
         base.WriteState(writer, columns);
     }

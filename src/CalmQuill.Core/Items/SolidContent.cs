@@ -50,9 +50,15 @@ public abstract class SolidContent(IItemFrame frame, (double X, double Y)[] edge
 
     public override OutlineKey OutlineKey => new(Placed, All, default, true);
 
-    public override Box Bounds =>
-        Box.Around(Enumerable.Range(0, Placed.Length / 2).Select(i => (Placed[2 * i], Placed[2 * i + 1])))
-            .Shift((int)Frame.Dx, (int)Frame.Dy);
+    public override Box Bounds
+    {
+        get
+        {
+            var lies = Placed;
+            return Box.Around(Enumerable.Range(0, lies.Length / 2).Select(i => (lies[2 * i], lies[2 * i + 1])))
+                .Shift((int)Frame.Dx, (int)Frame.Dy);
+        }
+    }
 
     public override List<Interval> Visible() => All;
 

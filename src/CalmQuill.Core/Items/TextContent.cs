@@ -53,15 +53,7 @@ public sealed class TextContent(IItemFrame frame, Change.TextAdded added) : Writ
     protected override BoxLook Around =>
         new(ColourIn(ItemField.Fill), ColourIn(ItemField.Edge), Number(ItemField.EdgeWidth, 30), Number(ItemField.Corner, 0));
 
-    protected override (double X, double Y)[] Edge
-    {
-        get
-        {
-            var (left, top, right, bottom) = Box;
-            var lay = Affine.Of(added.Lay);
-            return [lay.Of(left, top), lay.Of(right, top), lay.Of(right, bottom), lay.Of(left, bottom)];
-        }
-    }
+    protected override IEnumerable<(double X, double Y)> Outline => Box.Corners;
 
     protected override IReadOnlyList<ItemField> Looks => Fields;
 

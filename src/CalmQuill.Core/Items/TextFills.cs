@@ -24,22 +24,22 @@ internal static class TextFills
     /// <param name="box">The box.</param>
     /// <param name="look">How that looks.</param>
     /// <param name="letters">Whether the letters are seen.</param>
-    public static List<(uint Colour, List<(int X, int Y)[]> Rings)> Of(SetText set, uint ink, Box box, BoxLook look, bool letters)
+    public static List<Region> Of(SetText set, uint ink, Box box, BoxLook look, bool letters)
     {
-        var fills = new List<(uint, List<(int X, int Y)[]>)>();
+        var fills = new List<Region>();
         var (left, top, right, bottom) = box;
         var (fill, edge, edgeWidth, corner) = look;
         if ((fill & 0xFF) > 0)
-            fills.Add((fill, [Frame(left, top, right, bottom, corner)]));
+            fills.Add(new Region(fill, [Frame(left, top, right, bottom, corner)]));
         if ((edge & 0xFF) > 0)
         {
             var inner = Frame(left + edgeWidth, top + edgeWidth, right - edgeWidth, bottom - edgeWidth, Math.Max(0, corner - edgeWidth));
-            fills.Add((edge, [Frame(left, top, right, bottom, corner), [.. inner.Reverse()]]));
+            fills.Add(new Region(edge, [Frame(left, top, right, bottom, corner), [.. inner.Reverse()]]));
         }
 
         if (!letters)
             return fills;
-        var byColour = new Dictionary<(bool IsMarker, uint Colour), List<(int X, int Y)[]>>();
+        var byColour = new Dictionary<(bool IsMarker, uint Colour), List<(double X, double Y)[]>>();
         foreach (var (paragraph, _, y) in set.Paragraphs)
         {
             foreach (var line in paragraph.Lines)
@@ -52,10 +52,10 @@ internal static class TextFills
                 OfTick(paragraph, y + paragraph.Lines[0].Y);
         }
 
-        fills.AddRange(byColour.OrderBy(one => !one.Key.IsMarker).Select(one => (one.Key.Colour, one.Value)));
+        fills.AddRange(byColour.OrderBy(one => !one.Key.IsMarker).Select(one => new Region(one.Key.Colour, one.Value)));
         return fills;
 
-        List<(int X, int Y)[]> Rings(bool isMarker, uint colour) =>
+        List<(double X, double Y)[]> Rings(bool isMarker, uint colour) =>
             byColour.TryGetValue((isMarker, colour), out var rings) ? rings : byColour[(isMarker, colour)] = [];
 
         void OfPiece(SetPiece piece, int y)
@@ -105,7 +105,7 @@ internal static class TextFills
     }
 
     /// <summary>Bars as high as small letters instead of words, its own measures.</summary>
-    public static IEnumerable<(int X, int Y)[]> Bars(SetText set)
+    public static IEnumerable<(double X, double Y)[]> Bars(SetText set)
     {
         foreach (var (paragraph, _, y) in set.Paragraphs)
         {
@@ -120,17 +120,17 @@ internal static class TextFills
         }
     }
 
-    private static (int X, int Y)[] Bar(SetPiece piece, int top, int bottom) =>
+    private static (double X, double Y)[] Bar(SetPiece piece, int top, int bottom) =>
         Corners((piece.X, top), (piece.X + piece.Width, top), (piece.X + piece.Width, bottom), (piece.X, bottom));
 
     /// <summary>Corners in bits as 0.01 mm, each doubled.</summary>
-    private static (int X, int Y)[] Corners(params (int X, int Y)[] corners) =>
+    private static (double X, double Y)[] Corners(params (int X, int Y)[] corners) =>
         [.. corners.Select(at => (Nearest(at.X), Nearest(at.Y))).SelectMany(at => new[] { at, at })];
 
-    private static int Nearest(int bits) => (int)Math.Round(bits / (double)Lengths.PerUnit, MidpointRounding.AwayFromZero);
+    private static double Nearest(int bits) => Math.Round(bits / (double)Lengths.PerUnit, MidpointRounding.AwayFromZero);
 
     /// <summary>A frame with round corners.</summary>
-    private static (int X, int Y)[] Frame(int left, int top, int right, int bottom, int corner)
+    private static (double X, double Y)[] Frame(int left, int top, int right, int bottom, int corner)
     {
         corner = Math.Min(corner, Math.Min(right - left, bottom - top) / 2);
         if (corner <= 0)

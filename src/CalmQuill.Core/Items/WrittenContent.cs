@@ -30,7 +30,7 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
     private readonly Typesetter typesetter = new();
     private readonly Dictionary<ItemField, string> made = added.Values.ToDictionary(value => value.Field, value => value.Value);
     private SetText? set;
-    private List<(uint Colour, List<(int X, int Y)[]> Rings)>? fills;
+    private List<Region>? fills;
     private int version = -1;
 
     public TypedText Typed => Frame.Typed;
@@ -58,7 +58,9 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
     /// <summary>How far apart the paper's lines are that they stand on, 0.01 mm; 0 for free spacing.</summary>
     public virtual int Ruling => 0;
 
-    /// <summary>What is to be said of <see cref="ItemField.Measure"/> for lines to be so long, 0.01 mm; null where they are as long as what they stand under.</summary>
+    /// <summary>
+    /// What is to be said of <see cref="ItemField.Measure"/> for lines to be so long, 0.01 mm; null where they are as long as what they stand under.
+    /// </summary>
     public virtual int? MeasureFor(int lines) => lines;
 
     /// <summary>Where letters are typed, their measures.</summary>
@@ -77,9 +79,9 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
 
     public override OutlineKey OutlineKey => new(Set, base.OutlineKey.Form, default, true);
 
-    public override int Coats => Fills.Count;
+    public override int Coats => Below.Count + Fills.Count;
 
-    public override Coat Coat(int index) => Items.Coat.Full(Fills[index].Colour);
+    public override Coat Coat(int index) => Items.Coat.Full((index < Below.Count ? Below[index] : Fills[index - Below.Count]).Colour);
 
     /// <summary>Where its first line begins in its own measures.</summary>
     protected virtual (double X, double Y) Beginning => (0, 0);
@@ -87,8 +89,23 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
     /// <summary>How the box round the letters looks: what it is filled with, and the line round it; without colour where there is none.</summary>
     protected virtual BoxLook Around => default;
 
+    /// <summary>The corners of its edge, its own measures.</summary>
+    protected abstract IEnumerable<(double X, double Y)> Outline { get; }
+
+    protected override (double X, double Y)[] Edge
+    {
+        get
+        {
+            var lay = Affine.Of(added.Lay);
+            return [.. Outline.Select(at => lay.Of(at.X, at.Y))];
+        }
+    }
+
+    /// <summary>What is filled below all that has to do with letters, its own measures.</summary>
+    protected virtual IReadOnlyList<Region> Below => [];
+
     /// <summary>What is filled behind and under the letters, each colour once, the measures of the letters.</summary>
-    protected List<(uint Colour, List<(int X, int Y)[]> Rings)> Fills
+    private List<Region> Fills
     {
         get
         {
@@ -172,9 +189,16 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
     {
         if (parts.Count == 0)
             return;
-        PaintBelow(painter, shifted);
-        var place = PlaceOf(shifted);
-        foreach (var (colour, rings) in Fills)
+        PaintBelow(painter, OwnPlace(shifted));
+        Paint(painter, Below, OwnPlace(shifted));
+        Paint(painter, Fills, PlaceOf(shifted));
+        foreach (var (text, lies, colour) in Texts(shifted))
+            painter.Write(text, lies, colour);
+    }
+
+    private static void Paint(ItemPainter painter, IReadOnlyList<Region> regions, Affine place)
+    {
+        foreach (var (colour, rings) in regions)
         {
             var outline = painter.Empty();
             foreach (var ring in rings)
@@ -190,27 +214,17 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
 
             painter.Fill(outline, Items.Coat.Full(colour));
         }
-
-        foreach (var (text, lies, colour) in Texts(shifted))
-            painter.Write(text, lies, colour);
     }
 
     /// <summary>All that is written on it: the letters that are typed, and what else there is.</summary>
-    public virtual IEnumerable<(SetText Set, Affine Place, uint Colour)> Texts(bool shifted) =>
+    public virtual IReadOnlyList<(SetText Set, Affine Place, uint Colour)> Texts(bool shifted) =>
         ShowsLetters ? [(Set, PlaceOf(shifted), Colour)] : [];
 
     public override void Sketch(IItemSketcher sketcher, double tolerance)
     {
-        SketchBelow(sketcher);
-        var place = PlaceOf(true);
-        static long[] OnPage((int X, int Y)[] ring, Affine lies) =>
-            [.. ring.Select(at => lies.Of(at.X, at.Y)).SelectMany(at => new[] { (long)at.X, (long)at.Y })];
-        foreach (var (colour, rings) in Fills)
-        {
-            foreach (var ring in rings)
-                sketcher.Region(OnPage(ring, place), colour);
-        }
-
+        SketchBelow(sketcher, OwnPlace(true));
+        Sketch(sketcher, Below, OwnPlace(true));
+        Sketch(sketcher, Fills, PlaceOf(true));
         foreach (var (text, lies, colour) in Texts(true))
         {
             var largest = text.Paragraphs.Max(one => one.Paragraph.Lines.Max(line => line.Size));
@@ -220,16 +234,24 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
                 continue;
             }
 
-            foreach (var bar in TextFills.Bars(text))
-                sketcher.Region(OnPage(bar, lies), Colours.Thinned(colour, FromAfar));
+            Sketch(sketcher, [new Region(Colours.Thinned(colour, FromAfar), [.. TextFills.Bars(text)])], lies);
         }
     }
 
-    /// <summary>Paints what lies under the letters and what is filled for them.</summary>
-    protected virtual void PaintBelow(ItemPainter painter, bool shifted) { }
+    private static void Sketch(IItemSketcher sketcher, IReadOnlyList<Region> regions, Affine place)
+    {
+        foreach (var (colour, rings) in regions)
+        {
+            foreach (var ring in rings)
+                sketcher.Region([.. ring.Select(at => place.Of(at.X, at.Y)).SelectMany(at => new[] { (long)at.X, (long)at.Y })], colour);
+        }
+    }
+
+    /// <summary>Paints what lies below all that is filled.</summary>
+    protected virtual void PaintBelow(ItemPainter painter, in Affine place) { }
 
     /// <summary>The same for a small picture.</summary>
-    protected virtual void SketchBelow(IItemSketcher sketcher) { }
+    protected virtual void SketchBelow(IItemSketcher sketcher, in Affine place) { }
 
     protected internal override void WorkOut(bool mayLieElsewhere)
     {

@@ -255,8 +255,9 @@ public sealed class PageDocument
         {
             case Change.ItemAdded added:
                 Touch(operation.Id).SetActive(adds);
+                Cover(operation.Id);
                 foreach (var id in added.Replaced.Distinct())
-                    Touch(id).CountRemoval(adds ? 1 : -1);
+                    CountRemoval(id, adds);
                 break;
             case Change.ItemsSet set:
                 foreach (var id in set.Items.Distinct())
@@ -264,6 +265,7 @@ public sealed class PageDocument
                     var item = Touch(id);
                     foreach (var value in set.Values)
                         item.Set(operation.Stamp, operation.Author, value, adds);
+                    Cover(id);
                 }
 
                 inOrder = false;
@@ -276,7 +278,7 @@ public sealed class PageDocument
                 break;
             case Change.ItemsRemoved removed:
                 foreach (var id in removed.Items.Distinct())
-                    Touch(id).CountRemoval(adds ? 1 : -1);
+                    CountRemoval(id, adds);
                 break;
             case Change.ItemsShifted shifted:
                 Moves++;
@@ -378,15 +380,20 @@ public sealed class PageDocument
     private PageItem Touch(OpId id)
     {
         changed.Add(id);
-        var item = ItemOf(id);
-        if (item is { HasArrived: true, Content.Covers: true })
-            Cover(item);
-        return item;
+        return ItemOf(id);
     }
 
-    /// <summary>Something becomes of what others lie on, or are folded away with.</summary>
-    private void Cover(PageItem sheet)
+    private void CountRemoval(OpId id, bool adds)
     {
+        Touch(id).CountRemoval(adds ? 1 : -1);
+        Cover(id);
+    }
+
+    /// <summary>What others lie on, or are folded away with, may be seen now, or no more, or lie elsewhere among all.</summary>
+    private void Cover(OpId id)
+    {
+        if (Find(id) is not { HasArrived: true, Content.Covers: true } sheet)
+            return;
         (inOrder, hasSheets) = (false, true);
         if (sheet.Content is not SlipContent)
             return;

@@ -89,10 +89,12 @@ public sealed class PageItem : IItemFrame
     {
         get
         {
-            if (Slip == default || find(Slip) is not { Stands: true, Content: SlipContent { IsFolded: true } })
+            if (Slip == default)
+                return false;
+            var at = find(Slip);
+            if (at is not { Stands: true, Content: SlipContent { IsFolded: true } })
                 return false;
             // Slips that are folded into each other would never be seen again.
-            var at = find(Slip);
             for (var slips = 0; at is not null && slips < MostSlips; slips++)
             {
                 if (at == this)

@@ -1,13 +1,14 @@
 namespace CalmQuill.Core.Pictures;
 
 /// <summary>
-/// Makes the paper in a picture clear, so that what was drawn on it lies on the sheet like ink: an adaptive threshold with soft edges. In each part of the picture
-/// the paper is what is lighter than most; how much darker than it a dot is says how much of it is ink.
+/// Makes the paper in a picture clear, so that what was drawn on it lies on the sheet like ink: an adaptive threshold with soft edges. In each part
+/// of the picture the paper is what is lighter than most; how much darker than it a dot is says how much of it is ink.
 /// </summary>
 /// <remarks>
-/// The paper's colour is taken in square parts, as the mean of the lighter dots of each, spread over parts that ink fills, smoothed, and read between the parts'
-/// middles; so shadows and yellowed paper go as well. The method is that of background normalisation before thresholding (after Bradley and Roth, 2007, who take
-/// the mean of all dots around). Work is done in bands of rows, so that it can be shown and given up: first all of them are looked at, then all are cleared.
+/// The paper's colour is taken in square parts, as the mean of the lighter dots of each, spread over parts that ink fills, smoothed, and read between
+/// the parts' middles; so shadows and yellowed paper go as well. The method is that of background normalisation before thresholding (after Bradley
+/// and Roth, 2007, who take the mean of all dots around). Work is done in bands of rows, so that it can be shown and given up: first all of them are
+/// looked at, then all are cleared.
 /// </remarks>
 public sealed class PaperClearing
 {

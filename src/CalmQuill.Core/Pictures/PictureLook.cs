@@ -1,5 +1,3 @@
-using CalmQuill.Core.Ink;
-
 namespace CalmQuill.Core.Pictures;
 
 /// <summary>A picture as it is shown: which one, how large, what of it, and how.</summary>
@@ -11,7 +9,13 @@ namespace CalmQuill.Core.Pictures;
 /// <param name="Tones">How bright and how rich in contrast it is.</param>
 public sealed record PictureLook(Guid Asset, int Width, int Height, PictureCut Cut, int Alpha, Tones Tones)
 {
-    /// <summary>The corners of what is shown, in the picture's own measures from its upper left corner, as x, y, x, y….</summary>
+    /// <summary>The frame that is drawn where its file is not there: 0xRRGGBBAA, and 0.01 mm.</summary>
+    public const uint MissingEdge = 0xB9B4A6FF;
+
+    /// <inheritdoc cref="MissingEdge"/>
+    public const int MissingWidth = 20;
+
+    /// <summary>The corners of what is shown, in the picture's own measures from its upper left corner.</summary>
     public IEnumerable<(double X, double Y)> Corners =>
         Cut.Corners.Select(at => (at.X * (double)Width / PictureCut.One, at.Y * (double)Height / PictureCut.One));
 }

@@ -2,8 +2,9 @@ namespace CalmQuill.Core.Pictures;
 
 /// <summary>How bright a picture is, and how far its light and its dark lie apart, each from −100 to 100; 0 is as it was taken.</summary>
 /// <remarks>
-/// A channel from 0 to 1 becomes (v − ½)·<see cref="Slope"/> + ½ + brightness/100, cut off at both ends: a straight line, which a PDF's decode array (ISO 32000-1
-/// §8.9.5.2) and an SVG's linear transfer (Filter Effects 1, feComponentTransfer) know as well, so that a picture is changed nowhere and looks the same everywhere.
+/// A channel from 0 to 1 becomes (v − ½)·<see cref="Slope"/> + ½ + brightness/100, cut off at both ends: a straight line, which a PDF's decode array
+/// (ISO 32000-1 §8.9.5.2) and an SVG's linear transfer (Filter Effects 1, feComponentTransfer) know as well, so that a picture is changed nowhere and
+/// looks the same everywhere.
 /// </remarks>
 public readonly record struct Tones(int Brightness, int Contrast)
 {

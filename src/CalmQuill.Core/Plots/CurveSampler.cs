@@ -2,8 +2,9 @@ namespace CalmQuill.Core.Plots;
 
 /// <summary>Draws a function as lines that lie as close to it as is seen, and are not joined where it leaps, has a pole, or is not defined.</summary>
 /// <remarks>
-/// The range is cut into even pieces, and each is halved as long as its middle lies off the line between its ends. Where that does not help, it leaps: between ends
-/// ever closer together the step stays as high. Where it is defined at one end alone, the edge is sought by halving. All of it is done with a stack of its own, and ends.
+/// The range is cut into even pieces, and each is halved as long as its middle lies off the line between its ends. Where that does not help, it
+/// leaps: between ends ever closer together the step stays as high. Where it is defined at one end alone, the edge is sought by halving. All of it is
+/// done with a stack of its own, and ends.
 /// </remarks>
 /// <param name="of">The function; NaN or infinite where it is not defined.</param>
 /// <param name="range">What is shown; what lies far above or below it is cut off.</param>

@@ -163,7 +163,9 @@ public sealed record Fit(FitKind Kind, IReadOnlyList<double> Factors, double Sha
             });
     }
 
-    /// <summary>The factors of some functions whose sum lies nearest to points, by Householder's reflections (QR); null where the points do not say them.</summary>
+    /// <summary>
+    /// The factors of some functions whose sum lies nearest to points, by Householder's reflections (QR); null where the points do not say them.
+    /// </summary>
     private static double[]? Solve(IReadOnlyList<(double X, double Y)> points, Func<double, double>[] of)
     {
         int rows = points.Count,

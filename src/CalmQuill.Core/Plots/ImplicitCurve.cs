@@ -1,6 +1,9 @@
 namespace CalmQuill.Core.Plots;
 
-/// <summary>Draws where a function of x and y is 0, by marching squares: the plane is cut into small squares, and of each that has corners of both signs the line between is drawn.</summary>
+/// <summary>
+/// Draws where a function of x and y is 0, by marching squares: the plane is cut into small squares, and of each that has corners of both signs the line
+/// between is drawn.
+/// </summary>
 public static class ImplicitCurve
 {
     /// <summary>So many squares along each side.</summary>

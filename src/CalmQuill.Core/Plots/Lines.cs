@@ -17,9 +17,9 @@ internal static class Lines
             double x = bx + nx,
                 y = by + ny,
                 square = x * x + y * y;
-            // Both sides meet on the halving of the corner.
-            var reach = square < 1e-9 ? 0 : Math.Min(2 / square, MostMitre / 2) * width / 2 * (square < 1e-9 ? 0 : 1);
-            var (ox, oy) = square < 1e-9 ? (nx * width / 2, ny * width / 2) : (x * reach, y * reach);
+            // Both sides meet on the halving of the corner; where it goes straight back there is none.
+            var (ox, oy) = square < 1e-9 ? (nx, ny) : (x * Math.Min(2 / square, MostMitre / 2), y * Math.Min(2 / square, MostMitre / 2));
+            (ox, oy) = (ox * width / 2, oy * width / 2);
             ring[2 * i] = ring[2 * i + 1] = (line[i].X + ox, line[i].Y + oy);
             ring[^(2 * i + 1)] = ring[^(2 * i + 2)] = (line[i].X - ox, line[i].Y - oy);
         }

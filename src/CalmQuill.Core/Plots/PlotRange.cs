@@ -16,6 +16,8 @@ public readonly record struct PlotRange(double Left, double Right, double Bottom
 
     public double Height => Top - Bottom;
 
+    public bool Holds((double X, double Y) point) => point.X >= Left && point.X <= Right && point.Y >= Bottom && point.Y <= Top;
+
     /// <summary>As fields hold it: the four numbers, parted by blanks.</summary>
     public string ToText() =>
         string.Join(' ', new[] { Left, Right, Bottom, Top }.Select(edge => edge.ToString("R", CultureInfo.InvariantCulture)));

@@ -94,8 +94,8 @@ public sealed record PlotData(uint Colour, FitKind Fit, IReadOnlyList<(double X,
         );
 
     /// <summary>
-    /// Reads what was typed or pasted, a row a point, as spreadsheets give it: two numbers parted by blanks, a tab, a comma or a semicolon. A row of words at the head is
-    /// left out. Where a comma parts digits and something else parts the two, it is a decimal one.
+    /// Reads what was typed or pasted, a row a point, as spreadsheets give it: two numbers parted by blanks, a tab, a comma or a semicolon. A row of
+    /// words at the head is left out. Where a comma parts digits and something else parts the two, it is a decimal one.
     /// </summary>
     /// <param name="typed">The rows.</param>
     /// <param name="wrong">The first row that is no point; 0 where all are.</param>
@@ -112,10 +112,7 @@ public sealed record PlotData(uint Colour, FitKind Fit, IReadOnlyList<(double X,
             var parts = row.Split(['\t', ';', ' '], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
             if (parts.Length == 1)
                 parts = row.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
-            var isPoint = parts.Length == 2 && Number(parts[0], out var x) & Number(parts[1], out var y);
-            Number(parts[0], out x);
-            Number(parts[^1], out y);
-            if (isPoint && points.Count < MostPoints)
+            if (parts.Length == 2 && Number(parts[0], out var x) && Number(parts[1], out var y) && points.Count < MostPoints)
                 points.Add((x, y));
             // Names of the columns.
             else if (!(number == 1 && parts.All(part => !Number(part, out _))) && wrong == 0)

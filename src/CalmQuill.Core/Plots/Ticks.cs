@@ -1,4 +1,5 @@
 using System.Globalization;
+using CalmQuill.Core.Reckoning;
 
 namespace CalmQuill.Core.Plots;
 
@@ -63,5 +64,5 @@ public static class Ticks
     private static string Sign(string number) => number.Replace('-', '−');
 
     private static string Raised(int power) =>
-        string.Concat(power.ToString(CultureInfo.InvariantCulture).Select(sign => sign == '-' ? '⁻' : "⁰¹²³⁴⁵⁶⁷⁸⁹"[sign - '0']));
+        string.Concat(power.ToString(CultureInfo.InvariantCulture).Select(sign => sign == '-' ? '⁻' : FormulaReader.Raised[sign - '0']));
 }

@@ -1,6 +1,8 @@
 namespace CalmQuill.Core.Reckoning;
 
-/// <summary>A formula as it was typed, ready to be worked out: steps on a stack, each number as often as one likes and without looking at the text again.</summary>
+/// <summary>
+/// A formula as it was typed, ready to be worked out: steps on a stack, each number as often as one likes and without looking at the text again.
+/// </summary>
 public sealed class Formula
 {
     /// <summary>The longest formula, in letters.</summary>
@@ -24,7 +26,8 @@ public sealed class Formula
     }
 
     /// <summary>Reads a formula.</summary>
-    /// <param name="text">As it is typed: <c>2 pi sqrt(l/g)</c>, <c>sin^2 x</c>, <c>x²/2</c>. What stands side by side is multiplied, and binds more closely than a stroke.</param>
+    /// <param name="text">As it is typed: <c>2 pi sqrt(l/g)</c>, <c>sin^2 x</c>, <c>x²/2</c>. What stands side by side is multiplied, and binds more
+    /// closely than a stroke.</param>
     /// <param name="variables">The names that stand for numbers.</param>
     /// <param name="degrees">Whether angles are degrees; else radians.</param>
     /// <exception cref="FormulaException">It cannot be read.</exception>

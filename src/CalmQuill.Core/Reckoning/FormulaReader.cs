@@ -3,7 +3,9 @@ using static CalmQuill.Core.Reckoning.Formula;
 
 namespace CalmQuill.Core.Reckoning;
 
-/// <summary>Reads a formula from left to right with one stack of what waits (Dijkstra's shunting yard, 1961), so that nesting costs no depth of calls.</summary>
+/// <summary>
+/// Reads a formula from left to right with one stack of what waits (Dijkstra's shunting yard, 1961), so that nesting costs no depth of calls.
+/// </summary>
 internal sealed class FormulaReader(string text, IReadOnlyList<string> variables, bool degrees)
 {
     private const double Degree = Math.PI / 180;
@@ -11,6 +13,7 @@ internal sealed class FormulaReader(string text, IReadOnlyList<string> variables
     /// <summary>So deep brackets may stand in each other.</summary>
     private const int MostNested = 200;
 
+    private readonly List<string> names = [.. variables];
     private readonly List<Step> steps = [];
     private readonly Stack<Waiting> waiting = new();
     private int at;
@@ -151,7 +154,8 @@ internal sealed class FormulaReader(string text, IReadOnlyList<string> variables
         at++;
     }
 
-    private const string Raised = "⁰¹²³⁴⁵⁶⁷⁸⁹";
+    /// <summary>Raised digits, from 0.</summary>
+    internal const string Raised = "⁰¹²³⁴⁵⁶⁷⁸⁹";
 
     /// <summary>Does something to the number that stands before it.</summary>
     private void Behind(params ReadOnlySpan<Step> done)
@@ -211,7 +215,7 @@ internal sealed class FormulaReader(string text, IReadOnlyList<string> variables
         for (var length = name.Length; length > 0; length--)
         {
             var begin = name[..length];
-            var variable = variables.ToList().IndexOf(begin);
+            var variable = names.IndexOf(begin);
             if (variable >= 0)
             {
                 at = from + length;

@@ -22,9 +22,12 @@ public sealed record Label(SetText Set, int Width)
     /// <param name="size">The height of the type, 0.1 pt.</param>
     public static Label Of(string text, int size)
     {
+        var key = (text, size, Fonts.Version);
+        if (Known.TryGetValue(key, out var label))
+            return label;
         if (Known.Count > Most)
             Known.Clear();
-        return Known.GetOrAdd((text, size, Fonts.Version), key => Make(key.Text, key.Size));
+        return Known[key] = Make(text, size);
     }
 
     private static Label Make(string text, int size)

@@ -158,7 +158,7 @@ public static class PdfExport
         var shown = content.Pictures.Select(number => $"/{PdfPageContent.PictureName(number)} {number} 0 R");
         if (page.Under is Background.Picture under)
             shown = shown.Prepend($"/{PictureName} {file.AddPicture(under)} 0 R");
-        var picture = $" /XObject << {string.Join(' ', shown)} >>";
+        var picture = string.Join(' ', shown) is { Length: > 0 } named ? $" /XObject << {named} >>" : "";
         var letters =
             content.Fonts.Count == 0
                 ? ""

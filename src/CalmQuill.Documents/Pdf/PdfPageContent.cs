@@ -16,10 +16,6 @@ internal sealed class PdfPageContent
 {
     private const double PointsPerUnit = 72.0 / 2540.0;
 
-    /// <summary>The frame of a picture that is not there.</summary>
-    private const uint MissingEdge = 0xB9B4A6FF;
-    private const int MissingWidth = 20;
-
     private readonly StringBuilder text = new(64 * 1024);
     private readonly Painter painter;
     private readonly PdfFonts fonts;
@@ -175,7 +171,7 @@ internal sealed class PdfPageContent
             );
         }
         else
-            text.Append(CultureInfo.InvariantCulture, $"h {Rgb(MissingEdge)} RG {MissingWidth} w S Q\n");
+            text.Append(CultureInfo.InvariantCulture, $"h {Rgb(PictureLook.MissingEdge)} RG {PictureLook.MissingWidth} w S Q\n");
     }
 
     /// <summary>Glyphs in one row, each where it was set: what a glyph's own width leaves to that is moved (§9.4.3, TJ).</summary>

@@ -1,3 +1,4 @@
+using CalmQuill.Core.Assets;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Pictures;
 using SkiaSharp;
@@ -9,9 +10,6 @@ public sealed class FittedPicture : IDisposable
 {
     /// <summary>How good a picture stays that is packed as JPEG, of 100.</summary>
     private const int Quality = 92;
-
-    /// <summary>The most dots that a picture may unfold to while it is read.</summary>
-    private const long MostDots = 40_000_000;
 
     private readonly SKBitmap bitmap;
 
@@ -47,7 +45,7 @@ public sealed class FittedPicture : IDisposable
             return null;
         var share = Math.Max(need.Width / (double)codec.Info.Width, need.Height / (double)codec.Info.Height);
         var scaled = codec.GetScaledDimensions((float)Math.Clamp(share, 0.05, 1));
-        if ((long)scaled.Width * scaled.Height > MostDots)
+        if ((long)scaled.Width * scaled.Height > FileType.MostPixels)
             return null;
         var isOpaque = codec.Info.AlphaType == SKAlphaType.Opaque;
         var info = new SKImageInfo(
@@ -83,7 +81,7 @@ public sealed class FittedPicture : IDisposable
     public (byte[] Bytes, string Type) Pack()
     {
         using var packed = bitmap.Encode(IsOpaque ? SKEncodedImageFormat.Jpeg : SKEncodedImageFormat.Png, Quality);
-        return (packed.ToArray(), IsOpaque ? Core.Assets.FileType.Jpeg : Core.Assets.FileType.Png);
+        return (packed.ToArray(), IsOpaque ? FileType.Jpeg : FileType.Png);
     }
 
     /// <summary>Red, green and blue of each dot, and how much each covers.</summary>

@@ -25,7 +25,11 @@ internal sealed class SvgPictures(StringBuilder svg, PrintedPage page, double do
         var at = string.Create(CultureInfo.InvariantCulture, $"matrix({a:0.#####} {b:0.#####} {c:0.#####} {d:0.#####} {e:0.##} {f:0.##})");
         if (fitted is null)
         {
-            svg.Append($"<polygon fill=\"none\" stroke=\"#b9b4a6\" stroke-width=\"20\" transform=\"{at}\" points=\"{corners}\"/>");
+            svg.Append("<polygon fill=\"none\" ").Append(DrawingSvg.Paint("stroke", PictureLook.MissingEdge));
+            svg.Append(
+                CultureInfo.InvariantCulture,
+                $" stroke-width=\"{PictureLook.MissingWidth}\" transform=\"{at}\" points=\"{corners}\"/>"
+            );
             return;
         }
 

@@ -5,10 +5,14 @@ using Npgsql;
 
 namespace CalmQuill.Store.Assets;
 
-/// <summary>Pictures, files and frozen pages of spaces: kept once however often they come, never changed, and removed when nothing has named them for long.</summary>
+/// <summary>
+/// Pictures, files and frozen pages of spaces: kept once however often they come, never changed, and removed when nothing has named them for long.
+/// </summary>
 public sealed class AssetStore(Database database, IAssetFiles files)
 {
-    /// <summary>So long nothing must have named an asset before it goes, days: a step that is taken back may name it again, and a device may have been away.</summary>
+    /// <summary>
+    /// So long nothing must have named an asset before it goes, days: a step that is taken back may name it again, and a device may have been away.
+    /// </summary>
     public const int GraceDays = 60;
 
     /// <summary>What has come of a file whose sender never went on is kept so long, days.</summary>
@@ -44,7 +48,10 @@ public sealed class AssetStore(Database database, IAssetFiles files)
             await AssetProjection.Write(connection, asset.Space, AssetProjection.Frozen, asset.Id, frozen.Page.Operations(), cancel);
     }
 
-    /// <summary>The files that pages of a space name and that it does not have, but another space: what has to be carried when pages were copied, and how many bytes it is.</summary>
+    /// <summary>
+    /// The files that pages of a space name and that it does not have, but another space: what has to be carried when pages were copied, and how many
+    /// bytes it is.
+    /// </summary>
     public async Task<(List<Guid> Assets, long Bytes)> Missing(Guid from, Guid into, IReadOnlyList<Guid> pages, CancellationToken cancel)
     {
         var missing = await database
@@ -109,7 +116,10 @@ public sealed class AssetStore(Database database, IAssetFiles files)
             .With(("space", space), ("notebook", notebook))
             .Rows(row => row.GetGuid(0), cancel);
 
-    /// <summary>How much of a file has come from a person, bytes; and whether a space has all of it, from whomever. What is asked for is wanted: its time begins anew.</summary>
+    /// <summary>
+    /// How much of a file has come from a person, bytes; and whether a space has all of it, from whomever. What is asked for is wanted: its time begins
+    /// anew.
+    /// </summary>
     public async Task<(long Size, bool IsWhole)> Received(Guid space, Guid asset, Guid person, CancellationToken cancel)
     {
         await using var connection = await database.Connect(cancel);
@@ -168,7 +178,10 @@ public sealed class AssetStore(Database database, IAssetFiles files)
         );
     }
 
-    /// <summary>Removes what nothing has named for <see cref="GraceDays"/>, and pieces of files that nobody went on sending. What lies in the bin still names its own.</summary>
+    /// <summary>
+    /// Removes what nothing has named for <see cref="GraceDays"/>, and pieces of files that nobody went on sending. What lies in the bin still names its
+    /// own.
+    /// </summary>
     /// <param name="now">UTC.</param>
     /// <param name="cancel">Gives up.</param>
     /// <returns>How many were removed.</returns>

@@ -1,4 +1,4 @@
-/** Pictures and slips on pages; see ThingBridge in CalmQuill.Core.Browser. */
+/** Pictures, slips and plots on pages; see ThingBridge in CalmQuill.Core.Browser. */
 export interface ThingBridge {
   AddPictures(page: number, assets: string[], boxes: number[], layer: string, now: number): Uint8Array;
   AddSlip(
@@ -11,7 +11,7 @@ export interface ThingBridge {
     layer: string,
     now: number,
   ): Uint8Array;
-  AddPlot(page: number, box: number[], curve: string, layer: string, now: number): Uint8Array;
+  AddPlot(page: number, box: number[], layer: string, now: number): Uint8Array;
   /** JSON of {@link ShownPlot}. */
   Plot(page: number, item: string): string;
   /** JSON of {@link PlotRows}. */
@@ -21,10 +21,8 @@ export interface ThingBridge {
   Replace(page: number, item: string, asset: string, across: number, down: number, now: number): Uint8Array;
   Clear(page: number, item: string, asset: string, strength: number, now: number): Uint8Array;
   AsItWas(page: number, item: string, now: number): Uint8Array;
-  Tones(brightness: number, contrast: number): Uint8Array;
   Folded(page: number, items: string[]): string;
   Fold(page: number, items: string[], folded: boolean, now: number): Uint8Array;
-  FoldedAt(page: number, x: number, y: number, reach: number): string;
   AssetsOf(piece: Uint8Array): string[];
   AssetsIn(page: number): string[];
   BeginClearing(across: number, down: number): void;
@@ -51,7 +49,6 @@ export interface PlotRows {
   text: string;
   /** The first row that is no point; 0 where all are. */
   wrong: number;
-  count: number;
 }
 
 /** A picture on a page as it is shown. */

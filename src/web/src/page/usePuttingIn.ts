@@ -8,13 +8,12 @@ import { layAround } from '../sheet/things/picture/lay';
 import type { Kept } from '../sync/assets';
 import type { OpenDocument } from '../sync/openDocument';
 import { say } from '../ui/saying';
+import { ownKeys } from './useSheetKeys';
 
 /** So many at most come onto a page at once. */
 const most = 40;
 /** How large a plot is at first, 0.01 mm. */
 const plotSize = { width: 11_000, height: 7_500 };
-/** Where keys and what is pasted belong to what is written in. */
-const ownPaste = 'input, select, textarea, [contenteditable], [role=dialog]';
 
 interface PuttingIn {
   /** What is dropped onto. */
@@ -78,7 +77,7 @@ export function usePuttingIn(around: PuttingIn): {
     const pasted = (event: ClipboardEvent) => {
       const { active, mayWrite, paste } = latest.current;
       const at = event.target as Element | null;
-      if (!active || !mayWrite || event.defaultPrevented || at?.closest?.(ownPaste)) return;
+      if (!active || !mayWrite || event.defaultPrevented || at?.closest?.(ownKeys)) return;
       const files = [...(event.clipboardData?.files ?? [])].filter(isPictureFile);
       event.preventDefault();
       if (files.length > 0) void bring(files);
@@ -101,9 +100,7 @@ export function usePuttingIn(around: PuttingIn): {
       const files = [...(event.dataTransfer?.files ?? [])];
       if (!mayWrite || !blotter || files.length === 0) return;
       event.preventDefault();
-      const { left, top } = current.getBoundingClientRect();
-      const { scale, x, y } = blotter.view.now;
-      void bring(files, { x: (event.clientX - left - x) / scale, y: (event.clientY - top - y) / scale });
+      void bring(files, blotter.view.onPage(event.clientX, event.clientY));
     };
     current.addEventListener('dragover', over);
     current.addEventListener('drop', dropped);
@@ -120,7 +117,7 @@ export function usePuttingIn(around: PuttingIn): {
     const { ThingBridge } = workspace.core;
     const box = [x - plotSize.width / 2, y - plotSize.height / 2, plotSize.width, plotSize.height].map(Math.round);
     try {
-      page.performTogether((handle, now) => ThingBridge.AddPlot(handle, box, '', layer, now));
+      page.performTogether((handle, now) => ThingBridge.AddPlot(handle, box, layer, now));
       take(ThingBridge.Made());
     } catch (error) {
       say(sentenceOf(error));

@@ -22,7 +22,7 @@ interface SheetKeys {
 type Act = (() => void) | undefined;
 
 /** Where a key is for writing in, or for the thing itself. */
-const ownKeys = 'input, select, textarea, [contenteditable], [role=dialog], [role=menu], [role=listbox]';
+export const ownKeys = 'input, select, textarea, [contenteditable], [role=dialog], [role=menu], [role=listbox]';
 
 /**
  * What keys do on a page: 1 to 9 pens, X the pen before, a letter for each tool (`offers`), R reads, F gives the page the whole screen, plus and minus scale, Shift+M marks

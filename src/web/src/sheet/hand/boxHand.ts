@@ -38,7 +38,11 @@ export class BoxHand implements Hand {
   }
 
   private area(): Area {
-    const [a, b] = [this.from!, this.to!];
-    return [Math.min(a.x, b.x), Math.min(a.y, b.y), Math.max(a.x, b.x), Math.max(a.y, b.y)];
+    return between(this.from!, this.to!);
   }
+}
+
+/** The area with these two as corners. */
+export function between(a: Sample, b: Sample): Area {
+  return [Math.min(a.x, b.x), Math.min(a.y, b.y), Math.max(a.x, b.x), Math.max(a.y, b.y)];
 }

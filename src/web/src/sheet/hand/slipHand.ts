@@ -1,7 +1,7 @@
 import { say } from '../../ui/saying';
 import type { Area } from '../../model/drawing';
 import { sentenceOf } from '../../core/runtime';
-import { BoxHand } from './boxHand';
+import { between, BoxHand } from './boxHand';
 import type { Hand, Workplace } from './hand';
 import type { Sample } from './penInput';
 
@@ -35,10 +35,9 @@ export class SlipHand implements Hand {
 
   end(): void {
     this.box.cancel();
-    const [from, to] = [this.first!, this.last!];
-    const area: Area = [Math.min(from.x, to.x), Math.min(from.y, to.y), Math.max(from.x, to.x), Math.max(from.y, to.y)];
+    const area = between(this.first!, this.last!);
     const isPress = area[2] - area[0] < leastDragged || area[3] - area[1] < leastDragged;
-    this.lay(isPress ? this.around(from) : area);
+    this.lay(isPress ? this.around(this.first!) : area);
   }
 
   cancel(): void {

@@ -19,6 +19,8 @@ interface Made {
 /** What is known of a file. */
 interface Known {
   file?: Blob;
+  /** The file while it is awaited. */
+  bringing?: Promise<Blob> | undefined;
   /** Dots along its longer side, once it was read whole. */
   natural: number;
   /** By their look and size. */
@@ -73,16 +75,6 @@ export function pictureFor(look: Look, dots: number): ImageBitmap | undefined {
   return best?.bitmap;
 }
 
-/** Once these are there as they are to be drawn, or cannot be had. */
-export async function picturesReady(wanted: readonly { look: Look; dots: number }[]): Promise<void> {
-  for (const { look, dots } of wanted) {
-    const entry = entryOf(look.asset);
-    await make(entry, look, sideFor(entry, dots)).catch(() => {});
-    // Of one that was not read before it is known only now how many dots it has.
-    await make(entry, look, sideFor(entry, dots)).catch(() => {});
-  }
-}
-
 function entryOf(asset: string): Known {
   let entry = known.get(asset);
   if (!entry) known.set(asset, (entry = { natural: 0, made: new Map(), coming: new Set(), isBroken: false }));
@@ -101,9 +93,9 @@ function want(entry: Known, look: Look, side: number): void {
   const key = keyOf(look, side);
   if (entry.isBroken || sources.size === 0 || entry.coming.has(key)) return;
   entry.coming.add(key);
-  // One after the other: each takes much room while it is read.
-  turn = turn
-    .then(() => make(entry, look, side))
+  void fileOf(entry, look.asset)
+    // One after the other: each takes much room while it is read. What has not come is awaited before.
+    .then((file) => (turn = turn.catch(() => {}).then(() => make(entry, file, look, side))))
     .then(() => {
       for (const listener of listeners) listener(look.asset);
     })
@@ -111,12 +103,11 @@ function want(entry: Known, look: Look, side: number): void {
     .finally(() => entry.coming.delete(key));
 }
 
-async function make(entry: Known, look: Look, side: number): Promise<void> {
+async function make(entry: Known, file: Blob, look: Look, side: number): Promise<void> {
   if (entry.made.has(keyOf(look, side)) || entry.isBroken) return;
-  entry.file ??= await bring(look.asset);
   let bitmap: ImageBitmap;
   try {
-    bitmap = await read(entry, side);
+    bitmap = await read(entry, file, side);
   } catch {
     entry.isBroken = true;
     return;
@@ -127,15 +118,22 @@ async function make(entry: Known, look: Look, side: number): Promise<void> {
   dropOldest();
 }
 
+/** A picture's file; it is looked for once, in however many looks it is wanted. */
+async function fileOf(entry: Known, asset: string): Promise<Blob> {
+  if (entry.file) return entry.file;
+  entry.bringing ??= bring(asset).finally(() => (entry.bringing = undefined));
+  return (entry.file = await entry.bringing);
+}
+
 /** The first of the open pages' spaces that has it. */
 async function bring(asset: string): Promise<Blob> {
   return Promise.any([...sources].map(([source, { signal }]) => source(asset, signal)));
 }
 
-async function read(entry: Known, side: number): Promise<ImageBitmap> {
-  const { width, height } = await sizeOf(entry.file!);
+async function read(entry: Known, file: Blob, side: number): Promise<ImageBitmap> {
+  const { width, height } = await sizeOf(file);
   entry.natural = Math.max(width, height);
-  return scaled(entry.file!, width, height, Math.min(side, entry.natural));
+  return scaled(file, width, height, Math.min(side, entry.natural));
 }
 
 function scaled(file: Blob, width: number, height: number, side: number): Promise<ImageBitmap> {

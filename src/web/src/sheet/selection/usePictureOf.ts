@@ -1,41 +1,42 @@
 import { useMemo } from 'react';
-import { useWorkspace } from '../../data/useWorkspace';
+import type { Core } from '../../core/runtime';
 import type { ShownPicture, ShownPlot } from '../../core/thingBridge';
+import { useWorkspace } from '../../data/useWorkspace';
 import type { OpenDocument } from '../../sync/openDocument';
 import { itemKinds } from '../hand/things';
 import type { Selection } from './useSelection';
 
-/** A picture that was taken alone. */
-export interface TakenPicture {
+/** Something that was taken alone, and what it shows. */
+interface Taken<Shown> {
   item: string;
-  shown: ShownPicture;
+  shown: Shown;
 }
+
+export type TakenPicture = Taken<ShownPicture>;
 
 /** The picture that was taken, where it is nothing else and may be changed. */
-export function usePictureOf(page: OpenDocument, { taken, about }: Selection): TakenPicture | undefined {
-  const { core } = useWorkspace();
-  const item =
-    taken.items.length === 1 && about.kinds === itemKinds.picture && !about.locked ? taken.items[0] : undefined;
-  const version = page.getVersion();
-  return useMemo(() => {
-    const told = item ? core.ThingBridge.Picture(page.handle, item) : '';
-    return item && told ? { item, shown: JSON.parse(told) as ShownPicture } : undefined;
-  }, [core, page, item, version]);
-}
-
-/** A plot that was taken alone. */
-export interface TakenPlot {
-  item: string;
-  shown: ShownPlot;
-}
+export const usePictureOf = (page: OpenDocument, selection: Selection): TakenPicture | undefined =>
+  useShownOf(page, selection, itemKinds.picture, pictureTold);
 
 /** The same of a plot. */
-export function usePlotOf(page: OpenDocument, { taken, about }: Selection): TakenPlot | undefined {
+export const usePlotOf = (page: OpenDocument, selection: Selection): Taken<ShownPlot> | undefined =>
+  useShownOf(page, selection, itemKinds.plot, plotTold);
+
+const pictureTold = ({ ThingBridge }: Core, page: number, item: string): string => ThingBridge.Picture(page, item);
+const plotTold = ({ ThingBridge }: Core, page: number, item: string): string => ThingBridge.Plot(page, item);
+
+/** What was taken, where it is one thing of that kind that may be changed; `told` gives what it shows in JSON, empty where it is not there. */
+function useShownOf<Shown>(
+  page: OpenDocument,
+  { taken, about }: Selection,
+  kind: number,
+  told: (core: Core, page: number, item: string) => string,
+): Taken<Shown> | undefined {
   const { core } = useWorkspace();
-  const item = taken.items.length === 1 && about.kinds === itemKinds.plot && !about.locked ? taken.items[0] : undefined;
+  const item = taken.items.length === 1 && about.kinds === kind && !about.locked ? taken.items[0] : undefined;
   const version = page.getVersion();
   return useMemo(() => {
-    const told = item ? core.ThingBridge.Plot(page.handle, item) : '';
-    return item && told ? { item, shown: JSON.parse(told) as ShownPlot } : undefined;
-  }, [core, page, item, version]);
+    const json = item ? told(core, page.handle, item) : '';
+    return item && json ? { item, shown: JSON.parse(json) as Shown } : undefined;
+  }, [core, page, item, version, told]);
 }

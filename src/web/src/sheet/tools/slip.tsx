@@ -13,7 +13,7 @@ interface SlipSettings {
 }
 
 /** Papers that slips are of. */
-export const slipPapers: readonly [string, string][] = [
+const slipPapers: readonly [string, string][] = [
   ['#f3e2a4', t`Straw`],
   ['#f2cdb8', t`Clay`],
   ['#d5dfb8', t`Lichen`],
@@ -38,7 +38,7 @@ export const slip: Tool<SlipSettings> = {
 };
 
 /** The papers of slips, side by side. */
-export function SlipPapers({ colour, onColour }: { colour: string; onColour: (colour: string) => void }) {
+function SlipPapers({ colour, onColour }: { colour: string; onColour: (colour: string) => void }) {
   return (
     <div role="group" aria-label={t`Paper of the slip`} className="mt-2 flex gap-1.5">
       {slipPapers.map(([paper, name]) => (

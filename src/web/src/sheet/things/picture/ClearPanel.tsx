@@ -1,5 +1,6 @@
 import { t } from '@lingui/core/macro';
 import { useEffect, useRef, useState } from 'react';
+import { mostEdge } from '../../../data/redrawn';
 import { useWorkspace } from '../../../data/useWorkspace';
 import { sentenceOf } from '../../../core/runtime';
 import type { ShownPicture } from '../../../core/thingBridge';
@@ -7,7 +8,7 @@ import type { OpenDocument } from '../../../sync/openDocument';
 import { Button } from '../../../ui/Button';
 import { say } from '../../../ui/saying';
 import { Slider } from '../../../ui/Slider';
-import { clearPaper, mostEdge } from './clearing';
+import { clearPaper } from './clearing';
 
 /** How large the picture is tried out, dots along its longer side. */
 const tried = 460;

@@ -3,8 +3,6 @@ import { nextTurn } from '../../ink/soon';
 
 /** So many dots are worked on before the screen has its turn. */
 const dotsATurn = 60_000;
-/** What is cleared away is drawn so large at most: A4 at 300 dots an inch. */
-export const mostEdge = 3508;
 
 /**
  * A picture with its paper cleared away; undefined where it was given up. It says how far it is, from 0 to 1.
