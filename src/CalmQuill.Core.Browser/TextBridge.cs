@@ -14,9 +14,9 @@ namespace CalmQuill.Core.Browser;
 /// <summary>Exported to script: typing into texts on a page. Positions count UTF-16 code units, lengths are 0.01 mm.</summary>
 public static partial class TextBridge
 {
-    private static readonly Trait[] Traits = Enum.GetValues<Trait>();
+    private static readonly Trait[] Traits = [.. Enum.GetValues<Trait>().Where(trait => !trait.IsOfTables())];
 
-    /// <summary>What a press at a spot means to type into: the foremost text, slip, or words under a picture; empty for none.</summary>
+    /// <summary>What a press at a spot means to type into: the foremost text, slip, cell or words under a picture; empty for none.</summary>
     [JSExport]
     public static string At(int page, double x, double y, double reach)
     {
@@ -25,7 +25,7 @@ public static partial class TextBridge
         {
             var item = all[i];
             if (item.IsOpen && item.Content is WrittenContent text && item.Visible().Count > 0 && text.IsTypedAt(x, y, reach))
-                return item.Id.ToString();
+                return TypingHand.NameOf(item.Id, text.RoomAt(x, y).Name);
         }
 
         return "";
@@ -37,7 +37,7 @@ public static partial class TextBridge
     {
         foreach (var item in Session.Document<PageDocument>(page).Items.Reverse().Where(item => item.IsOpen))
         {
-            if (item.Content is WrittenContent { ShowsLetters: true } text && text.TickAt(x, y) is { } start)
+            if (item.Content is WrittenContent { ShowsLetters: true } text && text.RoomAt(x, y).TickAt(x, y) is { } start)
                 return string.Create(CultureInfo.InvariantCulture, $"{item.Id} {start}");
         }
 
@@ -109,17 +109,16 @@ public static partial class TextBridge
         };
         var bytes = Session.Perform(page, added, now);
         var made = Session.Replica.LastId;
-        var hand = new TypingHand(Session.Document<PageDocument>(page), made, made);
+        var hand = new TypingHand(Session.Document<PageDocument>(page), made, "", made);
         On(page).Typing = hand;
         foreach (var look in json.RootElement.EnumerateObject().Where(look => look.Name != "colour" && !Named(look.Name).IsOfParagraphs()))
-            hand.Do(typist => Format(typist, 0, 0, Named(look.Name), look.Value.GetString() ?? ""));
+            hand.Do(0, 0, (typist, from, to) => Format(typist, from, to, Named(look.Name), look.Value.GetString() ?? ""));
         return bytes;
     }
 
     /// <summary>Begins to type into a text.</summary>
     [JSExport]
-    public static void Open(int page, string item) =>
-        On(page).Typing = new TypingHand(Session.Document<PageDocument>(page), OpId.Parse(item), null);
+    public static void Open(int page, string item) => On(page).Typing = TypingHand.At(Session.Document<PageDocument>(page), item);
 
     /// <summary>Nobody types any more; what was typed must have been taken by <see cref="End"/>.</summary>
     [JSExport]
@@ -127,16 +126,11 @@ public static partial class TextBridge
 
     /// <summary>The text that is being typed into; empty where there is none any more.</summary>
     [JSExport]
-    public static string Typing(int page) => On(page).Typing is { IsThere: true } hand ? hand.Item.ToString() : "";
+    public static string Typing(int page) => On(page).Typing is { IsThere: true } hand ? hand.Name : "";
 
     /// <summary>Where a press sets the caret.</summary>
     [JSExport]
-    public static int LetterAt(int page, double x, double y)
-    {
-        var content = Hand(page).Content;
-        var (bx, by) = content.Place.Back(x, y);
-        return content.Set.LetterAt((int)(bx * Lengths.PerUnit), (int)(by * Lengths.PerUnit));
-    }
+    public static int LetterAt(int page, double x, double y) => Hand(page).Room.LetterAt(x, y);
 
     /// <summary>
     /// The text that is typed into, and the letters before which the selection begins and ends, by names that stay theirs: what others are told. Empty
@@ -152,18 +146,21 @@ public static partial class TextBridge
     [JSExport]
     public static double[] CaretOf(int page, string item, string from, string to)
     {
-        if (Session.Document<PageDocument>(page).Find(OpId.Parse(item)) is not { Shown: true, Content: WrittenContent text })
+        var (id, name) = TypingHand.Read(item);
+        if (Session.Document<PageDocument>(page).Find(id) is not { Shown: true, Content: WrittenContent text })
+            return [];
+        if (text.RoomBy(name) is not { } room)
             return [];
         if (text.Typed.PositionOf(LetterId.Parse(from)) is not { } first || text.Typed.PositionOf(LetterId.Parse(to)) is not { } last)
             return [];
-        var (top, foot) = text.CaretAt(last);
+        var (top, foot) = room.CaretAt(last);
         return
         [
             top.X,
             top.Y,
             foot.X,
             foot.Y,
-            .. text.Behind(first, last).SelectMany(corners => corners).SelectMany(corner => new[] { corner.X, corner.Y }),
+            .. room.Behind(first, last).SelectMany(corners => corners).SelectMany(corner => new[] { corner.X, corner.Y }),
         ];
     }
 
@@ -177,7 +174,8 @@ public static partial class TextBridge
 
     /// <summary>Types letters in place of what is selected.</summary>
     [JSExport]
-    public static void Type(int page, int from, int to, string letters) => Hand(page).Do(typist => typist.Type(from, to, Clean(letters)));
+    public static void Type(int page, int from, int to, string letters) =>
+        Hand(page).Do(from, to, (typist, from, to) => typist.Type(from, to, Clean(letters)));
 
     /// <summary>Lays a passage down in place of what is selected.</summary>
     /// <param name="page">Handle of the page.</param>
@@ -204,11 +202,11 @@ public static partial class TextBridge
         );
         if (WritingRules.Check(laid) is { } refusal)
             throw new SentenceException(refusal.Sentence);
-        Hand(page).Do(typist => typist.Paste(from, to, laid));
+        Hand(page).Do(from, to, (typist, from, to) => typist.Paste(from, to, laid));
     }
 
     [JSExport]
-    public static void Enter(int page, int from, int to) => Hand(page).Do(typist => typist.Enter(from, to));
+    public static void Enter(int page, int from, int to) => Hand(page).Do(from, to, (typist, from, to) => typist.Enter(from, to));
 
     /// <summary>What the key that removes backwards does of its own; false where it just removes.</summary>
     [JSExport]
@@ -216,21 +214,25 @@ public static partial class TextBridge
     {
         var isDone = false;
         Hand(page)
-            .Do(typist =>
-            {
-                isDone = typist.Back(at);
-                return isDone ? at : null;
-            });
+            .Do(
+                at,
+                at,
+                (typist, at, _) =>
+                {
+                    isDone = typist.Back(at);
+                    return isDone ? at : null;
+                }
+            );
         return isDone;
     }
 
     [JSExport]
-    public static void Tab(int page, int from, int to, int by) => Hand(page).Do(typist => typist.Tab(from, to, by));
+    public static void Tab(int page, int from, int to, int by) => Hand(page).Do(from, to, (typist, from, to) => typist.Tab(from, to, by));
 
     /// <summary>Makes what is selected look otherwise, in a trait by its name.</summary>
     [JSExport]
     public static void Format(int page, int from, int to, string trait, string value) =>
-        Hand(page).Do(typist => Format(typist, from, to, Named(trait), value));
+        Hand(page).Do(from, to, (typist, from, to) => Format(typist, from, to, Named(trait), value));
 
     /// <summary>Makes the lines of the text that is typed into so long.</summary>
     [JSExport]
@@ -294,15 +296,16 @@ public static partial class TextBridge
     public static string Told(int page)
     {
         var hand = Hand(page);
-        var content = hand.Content;
+        var (content, room) = (hand.Content, hand.Room);
         var (from, to) = hand.Selection;
         return Json.Text(json =>
         {
             json.WriteStartObject();
-            Json.Numbers(json, "place", content.Place.Parts);
-            json.WriteNumber("measure", content.Measure);
+            Json.Numbers(json, "place", room.Place.Parts);
+            json.WriteNumber("measure", room.Measure);
+            json.WriteString("cell", room.Name);
             json.WriteBoolean("hasEdge", content.MeasureFor(content.Measure) is not null);
-            var box = content.Box;
+            var box = room.Box;
             json.WriteStartArray("box");
             foreach (var edge in new[] { box.Left, box.Top, box.Right, box.Bottom })
                 json.WriteNumberValue(edge);
@@ -312,7 +315,7 @@ public static partial class TextBridge
             json.WriteNumber("length", hand.Text.Length);
             json.WriteStartArray("paragraphs");
             var handed = new HashSet<uint>();
-            foreach (var (paragraph, start, y) in content.Set.Paragraphs)
+            foreach (var (paragraph, start, y) in room.Set.Paragraphs)
                 Write(json, hand, handed, paragraph, start, y);
             json.WriteEndArray();
             json.WriteEndObject();

@@ -75,14 +75,23 @@ public static partial class ThingBridge
     /// <summary>Lays a plot down; framed. <see cref="Made"/> says its id.</summary>
     /// <param name="page">Handle of the page.</param>
     /// <param name="box">Its left and upper edge, its width and its height.</param>
+    /// <param name="points">The points that it shows, as a field holds them; empty for none.</param>
+    /// <param name="axes">The names of its scales, each on a line.</param>
     /// <param name="layer">The layer; empty for the first.</param>
     /// <param name="now">The device's clock.</param>
     [JSExport]
-    public static byte[] AddPlot(int page, int[] box, string layer, double now) =>
+    public static byte[] AddPlot(int page, int[] box, string points, string axes, string layer, double now) =>
         Add(
             page,
             [
-                new Change.ThingAdded(ThingKind.Plot, Transform.Shift(box[0], box[1]), Side(box[2]), Side(box[3]), Caption, [])
+                new Change.ThingAdded(
+                    ThingKind.Plot,
+                    Transform.Shift(box[0], box[1]),
+                    Side(box[2]),
+                    Side(box[3]),
+                    Caption,
+                    points.Length > 0 ? [new(ItemField.Data1, points), new(ItemField.Axes, axes)] : []
+                )
                 {
                     Layer = Session.LayerOf(layer),
                 },

@@ -96,21 +96,21 @@ public sealed class TextContentTests : OnPage
         var text = Put("ab\ncdef");
         var content = (TextContent)Item(text).Content;
         var letter = Lengths.OfType(60) / (double)Lengths.PerUnit;
-        var (top, foot) = content.CaretAt(4);
+        var (top, foot) = content.RoomOf(0).CaretAt(4);
         Assert.Equal(Left + letter, top.X, 1.0);
         Assert.Equal((top.X, Foot + 710 - 402), (foot.X, Math.Round(top.Y)));
         Assert.True(top.Y < Foot + 710 && Foot + 710 < foot.Y);
         // Behind a line break a line begins; behind all letters the last one ends.
-        Assert.Equal(Left, content.CaretAt(3).Top.X, 1.0);
-        Assert.Equal(Left + 4 * letter, content.CaretAt(7).Top.X, 2.0);
-        var behind = content.Behind(1, 5).ToList();
+        Assert.Equal(Left, content.RoomOf(0).CaretAt(3).Top.X, 1.0);
+        Assert.Equal(Left + 4 * letter, content.RoomOf(0).CaretAt(7).Top.X, 2.0);
+        var behind = content.RoomOf(0).Behind(1, 5).ToList();
         Assert.Equal(2, behind.Count);
         Assert.Equal((Left + letter, Left + 2 * letter), (behind[0][0].X, behind[0][1].X), new Near());
         Assert.Equal((Left, Left + 2 * letter), (behind[1][0].X, behind[1][1].X), new Near());
-        Assert.Empty(content.Behind(2, 2));
+        Assert.Empty(content.RoomOf(0).Behind(2, 2));
         // Moved and turned the box takes them along.
         Do(Ines, new Change.ItemsTransformed([text], [], new Transform(0, Transform.One, -Transform.One, 0, 20_000, 0)));
-        Assert.Equal(Left + letter, content.CaretAt(4).Top.Y, 1.0);
+        Assert.Equal(Left + letter, content.RoomOf(0).CaretAt(4).Top.Y, 1.0);
     }
 
     private sealed class Near : IEqualityComparer<(double, double)>
@@ -126,9 +126,9 @@ public sealed class TextContentTests : OnPage
     {
         var text = Put("oil\nwind", new PassageFormat(0, 9, Trait.List, "tick"));
         var content = (TextContent)Item(text).Content;
-        Assert.Equal(0, content.TickAt(Left + 150, Foot - 150));
-        Assert.Equal(4, content.TickAt(Left + 150, Foot + 710 - 150));
-        Assert.Null(content.TickAt(Left + 2_000, Foot - 150));
+        Assert.Equal(0, content.RoomOf(0).TickAt(Left + 150, Foot - 150));
+        Assert.Equal(4, content.RoomOf(0).TickAt(Left + 150, Foot + 710 - 150));
+        Assert.Null(content.RoomOf(0).TickAt(Left + 2_000, Foot - 150));
         // One outline holds them all: they have the letters' colour.
         Assert.Equal(1, content.Coats);
         Assert.Equal(TextContent.Ink, content.Coat(0).Colour);

@@ -6,6 +6,7 @@ using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Papers;
 using CalmQuill.Core.Pictures;
+using CalmQuill.Core.Tables;
 using CalmQuill.Core.Writing;
 using CalmQuill.Documents.Letters;
 using CalmQuill.Documents.Pdf;
@@ -154,6 +155,52 @@ public sealed class PagePictureTests : IDisposable
         Near((243, 226, 164), shown(5_000, 6_500));
         Near((200, 40, 30), shown(2_500, 6_500));
         Assert.Contains("Why does it recoil", Run("pdftotext", Path.Combine(folder, "page.pdf"), "-"), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_table_is_read_out_of_a_file_cell_by_cell_and_its_cells_and_lines_lie_where_it_says()
+    {
+        var passage = TableEdit.New(
+            [4_000, 3_000],
+            [900, 900, 900],
+            edit =>
+            {
+                edit.Paste(0, 0, TableSheet.Read("length\tperiod\n0.25 m\t1.003 s\n1 m\t2.006 s"));
+                edit.SetTotal(0, "sum");
+            }
+        );
+        Do(
+            new Change.ThingAdded(
+                ThingKind.Table,
+                Transform.Shift(2_000, 3_000),
+                7_000,
+                2_700,
+                passage,
+                [
+                    new ItemValue(ItemField.Shows, TableLayout.Header),
+                    new ItemValue(ItemField.Edge, "281ec8ff"),
+                    new ItemValue(ItemField.EdgeWidth, "60"),
+                ]
+            )
+        );
+        var table = (TableContent)page.Items.Single().Content;
+        var fill = new TableEdit(table.Typed, 1);
+        fill.SetFill(table.Layout.Text[2, 1], "c83c28ff");
+        Do(new Change.TextTyped(page.Items.Single().Id, fill.Change));
+        var shown = await Shown();
+        // The rows grow with their letters; the last one is at least as high as it was made.
+        var bottom = table.Layout.Down[^1];
+        Near((200, 60, 40), shown(2_000 + 4_400, 3_000 + bottom - 150));
+        Near((228, 236, 232), shown(2_000 + 3_800, 3_100));
+        Near((40, 30, 200), shown(2_000 + 4_000, 3_000 + bottom / 2));
+        Near((255, 255, 255), shown(1_000, 3_500));
+        // How far words stand apart is another matter.
+        var read = string.Concat(
+            Run("pdftotext", "-layout", Path.Combine(folder, "page.pdf"), "-").Where(letter => !char.IsWhiteSpace(letter))
+        );
+        Assert.StartsWith("lengthperiod0.25m1.003s1m2.006sΣ1.25m", read, StringComparison.Ordinal);
+        var drawn = PageSvg.Write(Printed());
+        Assert.Contains("#c83c28", drawn, StringComparison.OrdinalIgnoreCase);
     }
 
     /// <summary>The colour at a place of the page, 0.01 mm, as pdftoppm sees it.</summary>

@@ -215,6 +215,15 @@ public abstract class InterfaceTest : IAsyncLifetime
     /// <summary>The encoded state of the page from the operations that a browser's own store holds, worked out by its WebAssembly.</summary>
     protected byte[] StateOn(Browser browser, CalmQuill.Store.People.Person person) => FromStore(browser, person, "EncodeState");
 
+    /// <summary>The page as the device has it; the writer's where nobody else is named.</summary>
+    protected PageDocument PageOf(Browser browser, CalmQuill.Store.People.Person? person = null)
+    {
+        var page = new PageDocument();
+        foreach (var operation in OperationsOn(browser, person ?? Group.Writer))
+            page.Apply(operation);
+        return page;
+    }
+
     /// <summary>The operations of the page that a browser's own store holds.</summary>
     protected List<Operation> OperationsOn(Browser browser, CalmQuill.Store.People.Person person) =>
         OperationCodec.Decode(FromStore(browser, person, "Snapshot"));

@@ -364,15 +364,7 @@ public sealed class PictureFlowTests : InterfaceTest
     private PageItem? PictureOn(Browser browser, Store.People.Person? person = null) =>
         PageOf(browser, person).Items.LastOrDefault(item => item is { Shown: true, Kind: ItemKinds.Picture });
 
-    private List<PageItem> Shown(Browser browser) => [.. PageOf(browser, null).Items.Where(item => item.Shown)];
+    private List<PageItem> Shown(Browser browser) => [.. PageOf(browser).Items.Where(item => item.Shown)];
 
     private PageItem Find(Browser browser, OpId id, Store.People.Person? person = null) => PageOf(browser, person).Find(id)!;
-
-    private PageDocument PageOf(Browser browser, Store.People.Person? person)
-    {
-        var page = new PageDocument();
-        foreach (var operation in OperationsOn(browser, person ?? Group.Writer))
-            page.Apply(operation);
-        return page;
-    }
 }

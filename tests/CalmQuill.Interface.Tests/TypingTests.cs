@@ -158,7 +158,7 @@ public sealed class TypingTests : InterfaceTest
 
         // Poppler paints the file, and the browser its canvas: of the pixels of the text's box less than one in two hundred differs.
         var view = PageHands.View(browser);
-        var page = PageOn(browser);
+        var page = PageOf(browser);
         var folder = Directory.CreateTempSubdirectory("quill-typing").FullName;
         var file = Path.Combine(folder, "page.pdf");
         // A file's pixels are counted from its foot: on paper that is a whole number of them high they are the screen's.
@@ -275,7 +275,7 @@ public sealed class TypingTests : InterfaceTest
     }
 
     private List<string> TextsOn(Browser browser) =>
-        [.. PageOn(browser).Items.Where(item => item.Stands).Select(item => item.Content.Words)];
+        [.. PageOf(browser).Items.Where(item => item.Stands).Select(item => item.Content.Words)];
 
     private static void Paste(Browser browser, string html) =>
         browser.Script(
@@ -383,16 +383,7 @@ public sealed class TypingTests : InterfaceTest
     private TypedText? TextOn(Browser browser, CalmQuill.Store.People.Person? person = null) => TextItemOn(browser, person)?.Typed;
 
     private PageItem? TextItemOn(Browser browser, CalmQuill.Store.People.Person? person = null) =>
-        PageOn(browser, person).Items.FirstOrDefault(item => item.Stands && item.Content is TextContent);
-
-    /// <summary>The page as the device has it.</summary>
-    private PageDocument PageOn(Browser browser, CalmQuill.Store.People.Person? person = null)
-    {
-        var page = new PageDocument();
-        foreach (var operation in OperationsOn(browser, person ?? Group.Writer))
-            page.Apply(operation);
-        return page;
-    }
+        PageOf(browser, person).Items.FirstOrDefault(item => item.Stands && item.Content is TextContent);
 
     private Core.Ink.Box BoundsOn(Browser browser) => TextItemOn(browser)!.Bounds;
 

@@ -73,7 +73,14 @@ public static class Boundaries
             (Trait.Indent, "8"),
             (Trait.Indent, "9"),
             (Trait.List, ""),
-            ((Trait)41, "1")
+            (Trait.Cell, "r:1"),
+            (Trait.Cell, "1 2"),
+            (Trait.Cell, "x"),
+            (Trait.Place, "a0"),
+            (Trait.Extent, "299"),
+            (Trait.Span, "c:1"),
+            (Trait.Total, "median"),
+            ((Trait)47, "1")
         );
 
     private static Gen<LetterId> LetterName =>
@@ -212,7 +219,7 @@ public static class Boundaries
                             looks.Length == 0 ? [] : [new ItemValue(ItemField.Edge, "ffffffff")]
                         )
             ),
-        Gen.Select(Gen.Byte[0, 4], Coordinate, One(99, 100, 9_000, 200_000, 200_001), Text, Gen.Select(Gen.Byte[16, 39], Value).Array[0, 2])
+        Gen.Select(Gen.Byte[0, 5], Coordinate, One(99, 100, 9_000, 200_000, 200_001), Text, Gen.Select(Gen.Byte[16, 39], Value).Array[0, 2])
             .Select(
                 (thing, at, side, text, values) =>
                     (Change)

@@ -5,6 +5,7 @@ using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Spots;
+using CalmQuill.Core.Tables;
 using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Testing;
@@ -317,5 +318,30 @@ public static class Corpus
                 new ItemValue(ItemField.Data3, "7c8a4bff 2 1 1 2 2.5"),
             ]
         );
+        yield return new Change.ThingAdded(
+            ThingKind.Table,
+            Transform.Shift(2_000, 900),
+            9_000,
+            1_600,
+            TableEdit.New([3_000, 0], [800, 0]),
+            [new ItemValue(ItemField.Shows, "header")]
+        );
+        yield return new Change.TextTyped(
+            first,
+            new TextChange(
+                [new Insertion(new LetterId(first, 4), false, "\n12.5\n")],
+                [],
+                [
+                    Of(0, 5, Trait.Cell, "1 2"),
+                    Of(0, 5, Trait.Span, "2 2"),
+                    Of(0, 5, Trait.Fill, "f3e2a4ff"),
+                    new Format(new Edge(new LetterId(first, 0), true), new Edge(new LetterId(first, 1), true), Trait.Gone, "1"),
+                    new Format(new Edge(new LetterId(first, 2), true), new Edge(new LetterId(first, 3), true), Trait.Total, "mean"),
+                ]
+            )
+        );
+
+        static Format Of(int from, int to, Trait trait, string value) =>
+            new(new Edge(new LetterId(LetterId.Own, from), true), new Edge(new LetterId(LetterId.Own, to), true), trait, value);
     }
 }

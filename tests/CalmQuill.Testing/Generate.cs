@@ -8,6 +8,7 @@ using CalmQuill.Core.Operations;
 using CalmQuill.Core.Ordering;
 using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Spots;
+using CalmQuill.Core.Tables;
 using CalmQuill.Core.Writing;
 using CsCheck;
 
@@ -127,6 +128,7 @@ public static class Generate
                     change = Thing(
                         what == 18 ? ThingKind.Picture
                             : b % 3 == 0 ? ThingKind.Plot
+                            : b % 3 == 1 ? ThingKind.Table
                             : ThingKind.Slip,
                         a,
                         b
@@ -146,7 +148,7 @@ public static class Generate
             Transform.Scale(0.5 + a / 1000.0, b * 10, a * 10),
             1_000 + a * 5,
             1_000 + b * 5,
-            new Passage(a % 3 == 0 ? "pallets" : "", []),
+            kind == ThingKind.Table ? TableEdit.New([0, 2_000 + a, 900], [0, 600]) : new Passage(a % 3 == 0 ? "pallets" : "", []),
             kind == ThingKind.Picture ? [new ItemValue(ItemField.Source, Node(a % 5).ToString())] : []
         )
         {
@@ -177,11 +179,29 @@ public static class Generate
             _ => new ItemValue(ItemField.Source, Node(a % 5).ToString()),
         };
 
+    /// <summary>Something said of a table, wherever it lands.</summary>
+    private static Format OfTable(Edge from, Edge to, int a)
+    {
+        var (trait, value) = (a % 7) switch
+        {
+            0 => (Trait.Cell, "r:1"),
+            1 => (Trait.Cell, "c:2"),
+            2 => (Trait.Gone, a % 2 == 0 ? "1" : ""),
+            3 => (Trait.Span, "2 3"),
+            4 => (Trait.Place, "m" + (char)('a' + a % 26)),
+            5 => (Trait.Total, "sum"),
+            _ => (Trait.Cell, "1 2"),
+        };
+        return new Format(from, to, trait, value);
+    }
+
     /// <summary>A text, or something that is typed into one: at letters of any operation on it, which may have been removed or taken back.</summary>
     private static Change? Typed(List<Operation> history, int what, int a, int b)
     {
         var words = new[] { "pendulum", "a\nb", "Unruh 😀", "\n", "- wheel", "שלום 12" };
-        var texts = history.Where(operation => operation.Change is Change.TextAdded).ToList();
+        var texts = history
+            .Where(operation => operation.Change is Change.TextAdded or Change.ThingAdded { Thing: ThingKind.Table })
+            .ToList();
         if (what == 15 || texts.Count == 0)
             return new Change.TextAdded(
                 Transform.Shift(a * 10, b * 10),
@@ -202,7 +222,7 @@ public static class Generate
                         0,
                         operation.Change is Change.TextTyped typed
                             ? typed.Typed.Letters
-                            : ((Change.TextAdded)operation.Change).Passage.Text.Length
+                            : ((Change.WrittenAdded)operation.Change).Passage.Text.Length
                     )
                     .Select(index => new LetterId(operation.Id, index))
             )
@@ -227,12 +247,14 @@ public static class Generate
                                 : a % 2 == 0 ? "1"
                                 : "bullet"
                         ),
-                        new Format(
-                            new Edge(new LetterId(LetterId.Own, 0), false),
-                            new Edge(new LetterId(LetterId.Own, 0), true),
-                            Trait.Link,
-                            "https://clock.example/"
-                        ),
+                        b % 3 == 0
+                            ? OfTable(new Edge(one, true), new Edge(other, true), a)
+                            : new Format(
+                                new Edge(new LetterId(LetterId.Own, 0), false),
+                                new Edge(new LetterId(LetterId.Own, 0), true),
+                                Trait.Link,
+                                "https://clock.example/"
+                            ),
                     ]
                 ),
             }

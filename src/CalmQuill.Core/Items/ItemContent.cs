@@ -20,6 +20,9 @@ public abstract class ItemContent(IItemFrame frame)
     /// <summary>Whether it lies on the page as paper does, so that what lies above it is written on it: see <see cref="Pages.PaintOrder"/>.</summary>
     public virtual bool Covers => false;
 
+    /// <summary>Whether what lies on it goes along when it is moved, copied and removed; see <see cref="Pages.OnSlips"/>.</summary>
+    public virtual bool Carries => false;
+
     /// <summary>How it may be made another size or turned; see <see cref="Changing.Reshape"/>.</summary>
     public virtual Reshaping Reshaping => Reshaping.Freely;
 

@@ -87,7 +87,7 @@ public enum ItemField : byte
     /// <summary>The names of a plot's scales, each on a line.</summary>
     Axes = 28,
 
-    /// <summary>How a plot looks and reckons: words of <see cref="Plots.PlotDrawing"/>, parted by blanks.</summary>
+    /// <summary>How a plot or table looks: words of <see cref="Plots.PlotDrawing"/> and <see cref="Tables.TableLayout"/>, parted by blanks.</summary>
     Shows = 29,
 
     /// <summary>What a plot draws: a <see cref="Plots.PlotCurve"/>.</summary>

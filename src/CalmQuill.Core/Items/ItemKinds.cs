@@ -16,5 +16,6 @@ public enum ItemKinds : ushort
     Picture = 32,
     Slip = 64,
     Plot = 128,
-    All = Ink | Highlighter | Shape | Area | Text | Picture | Slip | Plot,
+    Table = 256,
+    All = Ink | Highlighter | Shape | Area | Text | Picture | Slip | Plot | Table,
 }

@@ -4,6 +4,7 @@ using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pictures;
 using CalmQuill.Core.Plots;
 using CalmQuill.Core.Shapes;
+using CalmQuill.Core.Tables;
 using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Items;
@@ -55,7 +56,10 @@ public static class ItemRules
         [ItemField.Axes] = new(ThingRules.MostNames, text => text.Split('\n').Length > 2 ? NoPlot : null),
         [ItemField.Shows] = new(
             ThingRules.MostNames,
-            text => text.Split(' ').All(word => word is PlotDrawing.NoGrid or PlotDrawing.Marks or PlotDrawing.Degrees) ? null : NoPlot
+            text =>
+                text.Split(' ').All(word => word is PlotDrawing.NoGrid or PlotDrawing.Marks or PlotDrawing.Degrees or TableLayout.Header)
+                    ? null
+                    : NoPlot
         ),
         [ItemField.Curve1] = Curve,
         [ItemField.Curve2] = Curve,

@@ -30,6 +30,8 @@ public sealed class SlipContent(IItemFrame frame, Change.ThingAdded added) : Box
     /// <summary>Whether only its edge is seen.</summary>
     public bool IsFolded { get; private set; }
 
+    public override bool Carries => true;
+
     public override ItemKinds Kind => ItemKinds.Slip;
 
     /// <summary>Letters keep their form: a slip with words on it is made another size as a whole.</summary>

@@ -10,4 +10,7 @@ public enum ThingKind : byte
 
     /// <summary>Curves and points over two scales.</summary>
     Plot = 3,
+
+    /// <summary>Rows and columns of cells with letters in them.</summary>
+    Table = 4,
 }

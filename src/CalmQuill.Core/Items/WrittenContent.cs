@@ -43,7 +43,7 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
             if (set is null || version != Fonts.Version)
             {
                 version = Fonts.Version;
-                set = typesetter.Set(Typed.Paragraphs(), Measure, Ruling);
+                set = MakeSet();
                 fills = null;
                 Remade();
             }
@@ -134,56 +134,19 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
     /// <summary>Whether a press at a spot means its letters, or where they would be; 0.01 mm.</summary>
     public virtual bool IsTypedAt(double x, double y, double reach) => IsAt(x, y, reach);
 
-    /// <summary>Where the caret before a letter stands on the page: its upper and its lower end.</summary>
-    public ((double X, double Y) Top, (double X, double Y) Foot) CaretAt(int letter)
-    {
-        var (line, start, y) = Set.LineOf(letter);
-        var x = line.CaretAt(Math.Clamp(letter - start, line.Start, line.End));
-        return (OnPage(x, y - line.Ascent), OnPage(x, y + line.Descent));
-    }
+    /// <summary>Where letters of it are set together: all of them, or the cells of a table.</summary>
+    public virtual IEnumerable<LetterRoom> Rooms => [Whole];
 
-    /// <summary>What lies behind letters that are selected: for each line its four corners on the page.</summary>
-    /// <param name="from">The first letter.</param>
-    /// <param name="to">Behind the last one.</param>
-    public IEnumerable<(double X, double Y)[]> Behind(int from, int to)
-    {
-        foreach (var (paragraph, start, top) in Set.Paragraphs)
-        {
-            foreach (var line in paragraph.Lines.Where(line => start + line.Start < to && from < start + line.End))
-            {
-                int one = line.CaretAt(Math.Max(from - start, line.Start)),
-                    other = line.CaretAt(Math.Min(to - start, line.End)),
-                    y = top + line.Y;
-                yield return
-                [
-                    OnPage(one, y - line.Ascent),
-                    OnPage(other, y - line.Ascent),
-                    OnPage(other, y + line.Descent),
-                    OnPage(one, y + line.Descent),
-                ];
-            }
-        }
-    }
+    /// <summary>The one at a spot on the page, or the nearest.</summary>
+    public virtual LetterRoom RoomAt(double x, double y) => Whole;
 
-    /// <summary>The first letter of the paragraph whose box to be ticked is at a spot, or so near that a press there means it; null for none.</summary>
-    public int? TickAt(double x, double y)
-    {
-        var (bx, by) = Place.Back(x, y);
-        foreach (var (paragraph, start, top) in Set.Paragraphs)
-        {
-            if (paragraph.Style.List != "tick")
-                continue;
-            var (left, side) = TextFills.TickOf(paragraph, Set.Width);
-            double reach = side / 2.0,
-                foot = top + paragraph.Lines[0].Y,
-                px = bx * Lengths.PerUnit,
-                py = by * Lengths.PerUnit;
-            if (px >= left - reach && px <= left + side + reach && py >= foot - side - reach && py <= foot + reach)
-                return start;
-        }
+    /// <summary>The one of a name, or what took its place; null where there is none any more.</summary>
+    public virtual LetterRoom? RoomBy(string name) => Whole;
 
-        return null;
-    }
+    /// <summary>The one in which a letter stands.</summary>
+    public virtual LetterRoom RoomOf(int letter) => Whole;
+
+    private LetterRoom Whole => new("", Set, Place, Box, Measure);
 
     public override void Paint(ItemPainter painter, List<Interval> parts, bool shifted)
     {
@@ -295,7 +258,8 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
     protected int Number(ItemField field, int usual) =>
         Read(field) is { Length: > 0 } text ? int.Parse(text, CultureInfo.InvariantCulture) : usual;
 
-    private (double X, double Y) OnPage(int x, int y) => Place.Of(x / (double)Lengths.PerUnit, y / (double)Lengths.PerUnit);
+    /// <summary>Sets its letters.</summary>
+    protected virtual SetText MakeSet() => typesetter.Set(Typed.Paragraphs(), Measure, Ruling);
 }
 
 /// <summary>How a box looks: colours as 0xRRGGBBAA, lengths in 0.01 mm.</summary>

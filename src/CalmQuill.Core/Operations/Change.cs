@@ -245,6 +245,7 @@ public abstract partial record Change
             {
                 ThingKind.Slip => "slip",
                 ThingKind.Plot => "plot",
+                ThingKind.Table => "table",
                 _ => "picture",
             };
 
@@ -255,6 +256,7 @@ public abstract partial record Change
             {
                 ThingKind.Slip => new SlipContent(frame, this),
                 ThingKind.Plot => new PlotContent(frame, this),
+                ThingKind.Table => new TableContent(frame, this),
                 _ => new PictureContent(frame, this),
             };
     }

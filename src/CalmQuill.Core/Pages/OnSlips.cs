@@ -3,35 +3,34 @@ using CalmQuill.Core.Operations;
 
 namespace CalmQuill.Core.Pages;
 
-/// <summary>What lies on slips: it goes along when they are moved, copied, folded and removed, as what is written on paper does.</summary>
+/// <summary>What lies on slips and tables: it goes along when they are moved, copied, folded and removed, as what is written on paper does.</summary>
 public static class OnSlips
 {
     /// <summary>So much of a thing must lie on a slip.</summary>
     private const double Share = 0.5;
 
-    /// <summary>Some things, and all that lies on the slips among them, in painting order.</summary>
+    /// <summary>Some things, and all that lies on the slips and tables among them, in painting order.</summary>
     public static List<PageItem> With(PageDocument page, IReadOnlyList<PageItem> items)
     {
-        if (!items.Any(item => item.Content is SlipContent))
+        if (!items.Any(item => item.Content.Carries))
             return [.. items];
         var taken = items.ToHashSet();
         // What lies on a slip is painted later; another slip among it takes along what lies on that.
         foreach (var item in page.Items)
         {
-            if (item.Content is SlipContent && taken.Contains(item))
+            if (item.Content.Carries && taken.Contains(item))
                 taken.UnionWith(On(page, item));
         }
 
         return [.. page.Items.Where(taken.Contains)];
     }
 
-    /// <summary>What lies on a slip: above it, and with the greater part of it within its edge; of a folded one what was folded away with it.</summary>
+    /// <summary>What lies on a slip or table: above it, and with the greater part of it within its edge; of a folded one what was folded away with it.</summary>
     public static IEnumerable<PageItem> On(PageDocument page, PageItem slip)
     {
-        var content = (SlipContent)slip.Content;
-        if (content.IsFolded)
+        if (slip.Content is SlipContent { IsFolded: true })
             return page.Items.Where(item => item.Stands && item.Slip == slip.Id);
-        var (edge, box) = (content.Corners, slip.Bounds);
+        var (edge, box) = (((SolidContent)slip.Content).Corners, slip.Bounds);
         return page
             .Items.SkipWhile(item => item != slip)
             .Skip(1)

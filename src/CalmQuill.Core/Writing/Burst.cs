@@ -43,6 +43,21 @@ public sealed class Burst(TypedText text, OpId id, Hlc now)
         Become(Change with { Formats = [.. Change.Formats, .. passage.FormatsAt(id, first)] });
     }
 
+    /// <summary>Takes a change in that was made for the text as it is; it names its own letters by <see cref="LetterId.Own"/>.</summary>
+    public void Take(TextChange change)
+    {
+        var first = Change.Letters;
+        Edge Of(Edge edge) =>
+            edge.Letter.Operation == LetterId.Own ? edge with { Letter = new LetterId(id, first + edge.Letter.Index) } : edge;
+        Become(
+            new TextChange(
+                [.. Change.Insertions, .. change.Insertions],
+                [.. Change.Removals, .. change.Removals],
+                [.. Change.Formats, .. change.Formats.Select(format => format with { From = Of(format.From), To = Of(format.To) })]
+            )
+        );
+    }
+
     /// <summary>Removes letters.</summary>
     /// <param name="position">The first.</param>
     /// <param name="count">How many.</param>

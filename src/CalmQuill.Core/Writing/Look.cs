@@ -35,6 +35,15 @@ public sealed class Look : IEquatable<Look>
         return values.Count == 0 ? Usual : new Look(values);
     }
 
+    /// <summary>The same, but for one trait.</summary>
+    public Look With(Trait trait, string value)
+    {
+        var others = new SortedList<Trait, string>(values) { [trait] = value };
+        if (value.Length == 0)
+            others.Remove(trait);
+        return new Look(others);
+    }
+
     public bool Equals(Look? other) => other is not null && (ReferenceEquals(this, other) || values.SequenceEqual(other.values));
 
     public override bool Equals(object? obj) => Equals(obj as Look);

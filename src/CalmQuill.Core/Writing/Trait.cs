@@ -58,4 +58,28 @@ public enum Trait : byte
 
     /// <summary><c>ltr</c> or <c>rtl</c>; empty for as its first letter has it.</summary>
     Direction = 39,
+
+    /// <summary>
+    /// From here on of tables, see <see cref="Tables.TableText"/>: what of a table a paragraph is. <c>r:id</c> stands for a row, <c>c:id</c> for a column, the ids of both
+    /// for what is written in a cell.
+    /// </summary>
+    Cell = 40,
+
+    /// <summary>Where a row or column lies among the others: an <see cref="Ordering.OrderKey"/>.</summary>
+    Place = 41,
+
+    /// <summary>How wide a column is, or how high a row at least, 0.01 mm.</summary>
+    Extent = 42,
+
+    /// <summary>“1” for a row or column that was removed.</summary>
+    Gone = 43,
+
+    /// <summary>What a cell is filled with: <c>rrggbbaa</c>; empty for nothing.</summary>
+    Fill = 44,
+
+    /// <summary>The cell in which one ends that was joined with others: the ids of its row and its column.</summary>
+    Span = 45,
+
+    /// <summary>What stands under a column: <c>sum</c>, <c>mean</c> or <c>count</c>.</summary>
+    Total = 46,
 }

@@ -47,6 +47,11 @@ public sealed class Typist(TypedText text, Burst burst, IDictionary<Trait, strin
     /// <returns>Where the caret stands now.</returns>
     public int Paste(int from, int to, Passage passage)
     {
+        // What is copied out of a table is letters.
+        passage = passage with
+        {
+            Formats = [.. passage.Formats.Where(format => !format.Trait.IsOfTables())],
+        };
         if (to > from)
             burst.Remove(from, to - from);
         if (passage.Text.Length == 0)

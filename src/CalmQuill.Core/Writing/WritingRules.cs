@@ -2,6 +2,8 @@ using System.Globalization;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Links;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Ordering;
+using CalmQuill.Core.Tables;
 
 namespace CalmQuill.Core.Writing;
 
@@ -45,10 +47,20 @@ public static class WritingRules
         [Trait.Above] = ItemRules.Whole(0, MostSize),
         [Trait.Leading] = ItemRules.Whole(50, 400),
         [Trait.Direction] = OneOf("ltr", "rtl"),
+        [Trait.Cell] = Of(text => TableName.TryParse(text, out _)),
+        [Trait.Place] = Of(OrderKey.IsValid),
+        [Trait.Extent] = ItemRules.Whole(TableLimits.LeastExtent, TableLimits.MostExtent),
+        [Trait.Gone] = TextRule.Switch,
+        [Trait.Fill] = ItemRules.Colour,
+        [Trait.Span] = Of(text => TableName.TryParse(text, out var name) && name.IsCell),
+        [Trait.Total] = OneOf("sum", "mean", "count"),
     };
 
     /// <summary>Whether a trait is one of paragraphs.</summary>
     public static bool IsOfParagraphs(this Trait trait) => trait >= Trait.Style;
+
+    /// <summary>Whether a trait is one of tables.</summary>
+    public static bool IsOfTables(this Trait trait) => trait >= Trait.Cell;
 
     /// <summary>Why a change to a typed text may not be made; null when it may. Whether the letters that it names are there is not known here.</summary>
     public static Refusal? Check(TextChange change)
@@ -99,6 +111,9 @@ public static class WritingRules
             return new Refusal("bad-text", $"A look of letters is not known here.");
         return rule.Problem(value) is { } problem ? new Refusal("bad-text", problem) : null;
     }
+
+    private static TextRule Of(Predicate<string> holds) =>
+        new(OrderKey.MostLength, text => holds(text) ? null : Sentence.Of($"A look of letters is not known here."));
 
     private static TextRule OneOf(params string[] words) =>
         new(16, text => words.Contains(text) ? null : Sentence.Of($"A look of letters is not known here."));

@@ -892,11 +892,19 @@ public static class ClockPages
             "How it hung, from the blackboard"
         );
         writer.Slip(100, 50, 62, 36, "Which length beats once a second? Work it out before you look.", 0xD5DFB8FF);
+        writer.Table(
+            136,
+            152.65,
+            [2_700, 2_700],
+            710,
+            "l in m\tT in s\n0.10\t0.634\n0.20\t0.898\n0.30\t1.099\n0.50\t1.419\n0.75\t1.738\n1.00\t2.006\n1.25\t2.243",
+            (1, "count")
+        );
         writer.Plot(
             20,
             150,
-            150,
-            92,
+            110,
+            84,
             "Period over length, fifty swings each",
             new ItemValue(
                 ItemField.Data1,

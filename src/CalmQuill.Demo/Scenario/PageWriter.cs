@@ -8,6 +8,7 @@ using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Spots;
+using CalmQuill.Core.Tables;
 using CalmQuill.Core.Writing;
 using CalmQuill.Demo.Hand;
 
@@ -159,6 +160,36 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
     /// <summary>A plot, mm, with words under it.</summary>
     public void Plot(double left, double top, double width, double height, string caption, params ItemValue[] values) =>
         Thing(ThingKind.Plot, left, top, width, height, caption, values);
+
+    /// <summary>A table, mm, with a heading; what stands under its columns by their places.</summary>
+    public void Table(double left, double top, int[] widths, int row, string cells, params (int Column, string Total)[] totals)
+    {
+        var rows = TableSheet.Read(cells);
+        int[] heights = [.. rows.Select(_ => row)];
+        var passage = TableEdit.New(
+            widths,
+            heights,
+            edit =>
+            {
+                edit.Paste(0, 0, rows);
+                foreach (var (column, total) in totals)
+                    edit.SetTotal(column, total);
+            }
+        );
+        Make(
+            new Change.ThingAdded(
+                ThingKind.Table,
+                Transform.Shift((int)(left * 100), (int)(top * 100)),
+                widths.Sum(),
+                heights.Sum(),
+                passage,
+                [new ItemValue(ItemField.Shows, TableLayout.Header)]
+            )
+            {
+                Layer = On,
+            }
+        );
+    }
 
     private void Thing(ThingKind kind, double left, double top, double width, double height, string caption, ItemValue[] values) =>
         Make(

@@ -17,6 +17,7 @@ import type { PlacesBridge } from './placesBridge';
 import type { PlannerBridge } from './plannerBridge';
 import type { ShapeBridge } from './shapeBridge';
 import type { SpotBridge } from './spotBridge';
+import type { TableBridge } from './tableBridge';
 import type { TextBridge } from './textBridge';
 import type { ThingBridge } from './thingBridge';
 import type { UndoBridge } from './undoBridge';
@@ -36,6 +37,7 @@ export interface Core {
   ShapeBridge: ShapeBridge;
   LayerBridge: LayerBridge;
   LetterBridge: LetterBridge;
+  TableBridge: TableBridge;
   TextBridge: TextBridge;
   ThingBridge: ThingBridge;
   PaperBridge: PaperBridge;

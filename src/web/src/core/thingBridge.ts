@@ -11,7 +11,7 @@ export interface ThingBridge {
     layer: string,
     now: number,
   ): Uint8Array;
-  AddPlot(page: number, box: number[], layer: string, now: number): Uint8Array;
+  AddPlot(page: number, box: number[], points: string, axes: string, layer: string, now: number): Uint8Array;
   /** JSON of {@link ShownPlot}. */
   Plot(page: number, item: string): string;
   /** JSON of {@link PlotRows}. */

@@ -389,6 +389,10 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
             undo={undo}
             redo={redo}
             onLeave={() => setTyping(undefined)}
+            onPlot={(table) => {
+              setTyping(undefined);
+              puttingIn.putPlot(table);
+            }}
           />
         )}
         {selection && !reading && (

@@ -4,6 +4,8 @@ import { sentenceOf } from '../core/runtime';
 import { isPictureFile, keepWhole } from '../data/pictureFiles';
 import { useWorkspace } from '../data/useWorkspace';
 import type { Blotter } from '../sheet/blotter/blotter';
+import { copiedWords } from '../sheet/selection/clipboard';
+import { cellsIn } from '../sheet/text/cells';
 import { layAround } from '../sheet/things/picture/lay';
 import type { Kept } from '../sync/assets';
 import type { OpenDocument } from '../sync/openDocument';
@@ -14,6 +16,11 @@ import { ownKeys } from './useSheetKeys';
 const most = 40;
 /** How large a plot is at first, 0.01 mm. */
 const plotSize = { width: 11_000, height: 7_500 };
+/** So far below a table its plot lies. */
+const plotGap = 600;
+const pointColour = '1f5f8bff';
+/** How wide a table is at most that comes from the clipboard, 0.01 mm. */
+const cellsWidth = 14_000;
 
 interface PuttingIn {
   /** What is dropped onto. */
@@ -33,7 +40,7 @@ interface PuttingIn {
 /** Brings pictures onto a page, chosen, pasted and dropped, and plots. */
 export function usePuttingIn(around: PuttingIn): {
   putPictures: (files: readonly File[]) => void;
-  putPlot: () => void;
+  putPlot: (table?: string) => void;
 } {
   const workspace = useWorkspace();
   const latest = useRef(around);
@@ -73,6 +80,21 @@ export function usePuttingIn(around: PuttingIn): {
     }
   };
 
+  const putCells = (cells: string) => {
+    const { page, blotter, layer, take } = latest.current;
+    if (!blotter) return;
+    const { x, y } = blotter.view.middle;
+    const { TableBridge } = workspace.core;
+    const width = Math.min(cellsWidth, blotter.sheet[2] - blotter.sheet[0]);
+    try {
+      page.perform((handle, now) =>
+        TableBridge.AddCells(handle, Math.round(x - width / 2), Math.round(y), Math.round(width), cells, layer, now),
+      );
+      take([TableBridge.Made()]);
+    } catch (error) {
+      say(sentenceOf(error));
+    }
+  };
   useEffect(() => {
     const pasted = (event: ClipboardEvent) => {
       const { active, mayWrite, paste } = latest.current;
@@ -80,7 +102,9 @@ export function usePuttingIn(around: PuttingIn): {
       if (!active || !mayWrite || event.defaultPrevented || at?.closest?.(ownKeys)) return;
       const files = [...(event.clipboardData?.files ?? [])].filter(isPictureFile);
       event.preventDefault();
+      const cells = event.clipboardData?.getData('text/plain') === copiedWords() ? '' : cellsIn(event.clipboardData);
       if (files.length > 0) void bring(files);
+      else if (cells) putCells(cells);
       else paste();
     };
     addEventListener('paste', pasted);
@@ -110,14 +134,19 @@ export function usePuttingIn(around: PuttingIn): {
     };
   }, []);
 
-  const putPlot = () => {
+  /** A plot in the middle of what is seen; of a table below that. */
+  const putPlot = (table?: string) => {
     const { page, blotter, layer, take } = latest.current;
     if (!blotter) return;
-    const { x, y } = blotter.view.middle;
-    const { ThingBridge } = workspace.core;
+    const { ThingBridge, TableBridge, HandBridge } = workspace.core;
+    const [points = '', axes = ''] = table ? TableBridge.Plotted(page.handle, table, pointColour) : [];
+    if (table && !points) return say(t`There are not two columns of numbers in it.`);
+    const [left, , right, bottom] = table ? HandBridge.BoundsOf(page.handle, [table]) : [];
+    const { x, y } =
+      left === undefined ? blotter.view.middle : { x: (left + right!) / 2, y: bottom! + plotSize.height / 2 + plotGap };
     const box = [x - plotSize.width / 2, y - plotSize.height / 2, plotSize.width, plotSize.height].map(Math.round);
     try {
-      page.performTogether((handle, now) => ThingBridge.AddPlot(handle, box, layer, now));
+      page.performTogether((handle, now) => ThingBridge.AddPlot(handle, box, points, axes, layer, now));
       take(ThingBridge.Made());
     } catch (error) {
       say(sentenceOf(error));

@@ -10,8 +10,9 @@ export const itemKinds = {
   picture: 32,
   slip: 64,
   plot: 128,
+  table: 256,
 } as const;
-export const allKinds = 255;
+export const allKinds = 511;
 
 /** The layer that every page has. */
 export const firstLayer = '00000000-0000-0000-0000-000000000000';

@@ -12,10 +12,12 @@ import type { Selection } from './useSelection';
 /** How the selection looks; the tray stays as it is. */
 export function LookPanel({ selection }: { selection: Selection }) {
   const { about } = selection;
-  const canFill = (about.kinds & (itemKinds.shape | itemKinds.area)) !== 0;
+  const canFill = (about.kinds & (itemKinds.shape | itemKinds.area | itemKinds.table)) !== 0;
   const onlyFills = about.kinds === itemKinds.area;
   const hasLines =
-    (about.kinds & ~(itemKinds.area | itemKinds.text | itemKinds.picture | itemKinds.slip | itemKinds.plot)) !== 0;
+    (about.kinds &
+      ~(itemKinds.area | itemKinds.text | itemKinds.picture | itemKinds.slip | itemKinds.plot | itemKinds.table)) !==
+    0;
   const [part, setPart] = useState<'colour' | 'fill'>(onlyFills ? 'fill' : 'colour');
   const kept = (part === 'fill' ? about.fill : about.colour) ?? '';
   const [colour, alpha] = [kept.slice(0, 6), kept.slice(6)];

@@ -22,7 +22,9 @@ import {
   SelectionBackgroundIcon,
   StackIcon,
   StackSimpleIcon,
+  TableIcon,
   TextAlignLeftIcon,
+  TextTIcon,
   XIcon,
 } from '@phosphor-icons/react';
 import { type ReactNode, useState } from 'react';
@@ -138,6 +140,14 @@ export function SelectionBar({
                 onPress={() =>
                   page.performTogether((handle, now) => core.ThingBridge.Fold(handle, taken.items, folded !== '1', now))
                 }
+              />
+            )}
+            {about.kinds === itemKinds.table && taken.items.length === 1 && (
+              <Press
+                label={t`Type`}
+                testId="type-taken"
+                icon={<TextTIcon size={20} weight="light" />}
+                onPress={() => onType(taken.items[0]!)}
               />
             )}
             {isInk && (
@@ -274,6 +284,14 @@ export function SelectionBar({
             icon={<TextAlignLeftIcon size={20} weight="light" />}
             onPress={() => setUnfolded('even')}
           />
+          {selection.asTable && (
+            <Press
+              label={t`As table`}
+              testId="as-table"
+              icon={<TableIcon size={20} weight="light" />}
+              onPress={selection.asTable}
+            />
+          )}
           {selection.loosen && (
             <Press
               label={t`As drawn`}

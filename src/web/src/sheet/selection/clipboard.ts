@@ -32,6 +32,20 @@ export function keptPiece(core: Core): Piece | undefined {
   return held;
 }
 
+/** What was put onto the clipboard of the device last as words of a piece, and whether that is still what is there is told by comparing. */
+let words: string | undefined;
+
+/** Puts the words of a piece onto the device's clipboard, for other programs; without any, so that nothing older lies there. */
+export function keepWords(text: string): void {
+  words = text;
+  // A browser that does not allow it leaves what was there, which is then not taken for ours.
+  navigator.clipboard?.writeText(text).catch(() => (words = undefined));
+}
+
+export function copiedWords(): string | undefined {
+  return words;
+}
+
 /** Things that came to another page from this one, to be selected when it is shown. They are on it already. */
 let carried: { page: string; items: string[] } | undefined;
 

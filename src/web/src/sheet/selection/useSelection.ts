@@ -10,7 +10,7 @@ import type { Blotter } from '../blotter/blotter';
 import { identity, type Matrix } from '../ink/floatInk';
 import { type InkItem, paintItem } from '../ink/packet';
 import { type LongWorker, stillAtWork } from '../blotter/longWork';
-import { keepPiece, keptPiece, type Piece } from './clipboard';
+import { keepPiece, keepWords, keptPiece, type Piece } from './clipboard';
 
 /** What may be done to the size and direction of things; as Core numbers it. */
 export const reshapings = { movedOnly: 0, inProportion: 1, freely: 2 } as const;
@@ -48,6 +48,8 @@ export const fields = { colour: 1, width: 2, pen: 3, line: 4, fill: 5, layer: 7,
 const duplicateBy = 500;
 /** So many selected items are kept by Core, and not named to it again and again. */
 const fewKept = 200;
+/** More lines are no table that somebody drew. */
+const mostDrawn = 200;
 const lockedSentence = t`It is locked in its place. “Unlock” frees it.`;
 /** Pictures that are copied are so fine, pixels a millimetre. */
 const pixelsAMillimetre = 8;
@@ -79,6 +81,8 @@ export interface Selection {
   mirror: (across: boolean) => void;
   previewEven: (wish: EvenWish | undefined) => void;
   even: (wish: EvenWish) => void;
+  /** Makes lines that were drawn for a table one; undefined where they are none. */
+  asTable: (() => void) | undefined;
   /** A square or circle as it was drawn, before it was made even; undefined where there is none. */
   loosen: (() => void) | undefined;
   leave: () => void;
@@ -175,6 +179,11 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
   const foresee = (how: (item: InkItem) => InkItem, make: (handle: number, now: number) => Uint8Array) =>
     blotter ? blotter.ink.foresee(items, how, () => perform(make)) : perform(make);
   const loose = items.length === 1 && !about?.locked ? core.ShapeBridge.AsDrawn(page.handle, items[0]!) : '';
+  // Lines and rectangles can be the rules of a table, with what is written between them.
+  const isDrawn =
+    ((about?.kinds ?? 0) & itemKinds.shape) !== 0 && !about?.locked && items.length > 1 && items.length <= mostDrawn
+      ? core.TableBridge.IsDrawn(page.handle, items)
+      : false;
   const ink = (): InkItem[] => blotter?.dry.itemsOf(items) ?? [];
   let floating: InkItem[] | undefined;
   const done = (act: () => void) => {
@@ -188,6 +197,7 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
   };
   const copy = () => {
     keepPiece(core, core.HandBridge.Cut(page.handle, items), page.space);
+    keepWords(items.length === 1 ? core.TableBridge.Sheet(page.handle, items[0]!) : '');
     say(t`Copied. It can be laid down on any page.`);
   };
   const selection: Selection = {
@@ -279,6 +289,13 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
       blotter?.putDown();
       select(items);
     },
+    asTable: isDrawn
+      ? () =>
+          done(() => {
+            page.performTogether((handle, now) => core.TableBridge.FromDrawn(handle, items, layer, now));
+            select([core.TableBridge.Made()]);
+          })
+      : undefined,
     loosen: loose
       ? () => done(() => perform((handle, now) => core.ShapeBridge.Change(handle, items[0]!, loose, now)))
       : undefined,

@@ -7,6 +7,7 @@ import type { Tools } from '../hand/tool';
 import type { View } from '../ink/view';
 import { text, type TextSettings } from '../tools/text';
 import { type FirstLooks, Typing } from './typing';
+import { TableEdges } from './TableEdges';
 import { TypingStrip } from './TypingStrip';
 
 interface TypingLayerProps {
@@ -18,13 +19,15 @@ interface TypingLayerProps {
   undo: () => void;
   redo: () => void;
   onLeave: () => void;
+  /** Plots what stands in a table. */
+  onPlot: (table: string) => void;
 }
 
 /** The least width of a text, 0.01 mm. */
 const leastMeasure = 500;
 
 /** Somebody typing on a page: the caret, what is selected, the edge that says how wide the text is, and the strip of what can be done with it. */
-export function TypingLayer({ page, paper, place, view, tools, undo, redo, onLeave }: TypingLayerProps) {
+export function TypingLayer({ page, paper, place, view, tools, undo, redo, onLeave, onPlot }: TypingLayerProps) {
   const { core, live } = useWorkspace();
   const root = useRef<HTMLDivElement>(null);
   const layer = useRef<HTMLDivElement>(null);
@@ -124,6 +127,7 @@ export function TypingLayer({ page, paper, place, view, tools, undo, redo, onLea
           />
         )}
       </div>
+      {typing?.told?.cell && <TableEdges typing={typing} view={view} />}
       {typing && (
         <TypingStrip
           typing={typing}
@@ -131,6 +135,7 @@ export function TypingLayer({ page, paper, place, view, tools, undo, redo, onLea
           room={{ width: layer.current?.clientWidth ?? 0, height: layer.current?.clientHeight ?? 0 }}
           top={y + f * scale + bottom * pixels + 10}
           onLeave={onLeave}
+          onPlot={onPlot}
         />
       )}
     </div>

@@ -8,6 +8,7 @@ import {
   ListNumbersIcon,
   PaletteIcon,
   ParagraphIcon,
+  TableIcon,
   TextAlignCenterIcon,
   TextAlignJustifyIcon,
   TextAlignLeftIcon,
@@ -27,14 +28,18 @@ import { Slider } from '../../ui/Slider';
 import { ColourWells } from '../tools/ColourWells';
 import { StyleChoice, Typeface, TypeSize } from '../tools/TextChoices';
 import { type Family, type Style, usualSize } from '../tools/textStyles';
+import { TablePart } from './TablePart';
 import type { Looks, Trait } from './told';
 import type { Typing } from './typing';
 
 const stripHeight = 46;
 const stripWidth = 290;
 const panelHeight = 250;
+const tablePartHeight = 470;
+/** Less is no room to unfold in, pixels. */
+const leastUnfolded = 180;
 
-type Part = 'style' | 'weight' | 'list' | 'colour' | 'more';
+type Part = 'style' | 'weight' | 'list' | 'colour' | 'more' | 'table';
 
 interface TypingStripProps {
   typing: Typing;
@@ -44,15 +49,20 @@ interface TypingStripProps {
   /** How much room there is, pixels. */
   room: { width: number; height: number };
   onLeave: () => void;
+  /** Plots what stands in a table. */
+  onPlot: (table: string) => void;
 }
 
 /** What can be done with a text while one types: five small things at its lower edge, each of which unfolds what belongs to it. */
-export function TypingStrip({ typing, left: wishedLeft, top, room, onLeave }: TypingStripProps) {
+export function TypingStrip({ typing, left: wishedLeft, top, room, onLeave, onPlot }: TypingStripProps) {
+  const [open, setOpen] = useState<Part>();
   // Where there is no room below the text, it stands at the foot and unfolds upwards.
-  const upward = top > room.height - stripHeight - panelHeight;
+  const below = room.height - top - stripHeight - 14;
+  const needed = open === 'table' ? tablePartHeight : panelHeight;
+  const upward = below < needed && top > below;
+  const unfolded = Math.max(leastUnfolded, upward ? Math.min(top, room.height - stripHeight) - 14 : below);
   const bottom = Math.max(8, room.height - top - stripHeight);
   const left = Math.max(8, Math.min(wishedLeft, room.width - stripWidth - 8));
-  const [open, setOpen] = useState<Part>();
   const looks = open && typing.looks;
   const set = (trait: Trait, value: string) => typing.format(trait, value);
   const parts: [Part, string, Icon][] = [
@@ -61,6 +71,7 @@ export function TypingStrip({ typing, left: wishedLeft, top, room, onLeave }: Ty
     ['list', t({ message: 'List', context: 'of paragraphs' }), ListBulletsIcon],
     ['colour', t`Colour`, PaletteIcon],
     ['more', t`More`, DotsThreeIcon],
+    ...(typing.told?.cell ? [['table', t`Table`, TableIcon] as [Part, string, Icon]] : []),
   ];
   return (
     <div
@@ -95,7 +106,8 @@ export function TypingStrip({ typing, left: wishedLeft, top, room, onLeave }: Ty
       </div>
       {open && (
         <div
-          className="rounded-lg border border-base-300 bg-base-100 p-2 shadow-md"
+          className="overflow-y-auto rounded-lg border border-base-300 bg-base-100 p-2 shadow-md"
+          style={{ maxHeight: unfolded }}
           data-testid={`typing-${open}-panel`}
         >
           {open === 'style' && <StylePart looks={looks} set={set} />}
@@ -103,6 +115,7 @@ export function TypingStrip({ typing, left: wishedLeft, top, room, onLeave }: Ty
           {open === 'list' && <ListPart looks={looks} set={set} />}
           {open === 'colour' && <ColourPart looks={looks} set={set} />}
           {open === 'more' && <MorePart looks={looks} set={set} />}
+          {open === 'table' && <TablePart typing={typing} onPlot={onPlot} />}
         </div>
       )}
     </div>

@@ -39,6 +39,8 @@ export interface Told {
   /** Where its box lies: x' = a·x + c·y + e, y' = b·x + d·y + f. */
   place: [number, number, number, number, number, number];
   measure: number;
+  /** The cell of a table that it is; empty for none. */
+  cell: string;
   /** Whether its lines can be made longer and shorter. */
   hasEdge: boolean;
   box: [number, number, number, number];

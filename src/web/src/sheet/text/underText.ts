@@ -68,7 +68,7 @@ export class UnderText {
 
   /** The letter before which a place in the browser's text lies; undefined outside of it. */
   positionOf(node: Node, offset: number): number | undefined {
-    if (node === this.root) return offset === 0 ? 0 : (this.rows.at(-1)?.to ?? 0);
+    if (node === this.root) return (offset === 0 ? this.rows[0]?.from : this.rows.at(-1)?.to) ?? 0;
     const element = node instanceof Element ? node : node.parentElement;
     const paragraph = element?.closest<HTMLElement>('[data-paragraph]');
     const own = element?.closest<HTMLElement>('[data-row]');
@@ -97,6 +97,16 @@ export class UnderText {
     if (!start || !end || !selected) return;
     if (isBackward) selected.setBaseAndExtent(...end, ...start);
     else selected.setBaseAndExtent(...start, ...end);
+  }
+
+  /** Whether a place is in the first and the last line, and at the end of all. */
+  lineOf(position: number): { isFirst: boolean; isLast: boolean; isAtEnd: boolean } {
+    const at = this.rows.findLastIndex(({ from, to }) => position >= from && position <= to);
+    return {
+      isFirst: at <= 0,
+      isLast: at < 0 || at === this.rows.length - 1,
+      isAtEnd: at < 0 || (at === this.rows.length - 1 && position === this.rows[at]!.to),
+    };
   }
 
   private rowsOf(paragraph: HTMLElement): Row[] {

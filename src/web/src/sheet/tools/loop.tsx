@@ -20,10 +20,19 @@ export const loop: Tool<LoopSettings> = {
   hold: (settings) => ({
     name: 'loop',
     keepsTaken: true,
-    takeUp: (at) => new LoopHand(at, settings),
-    pressTaken: (at, x, y) => new LoopHand(at, settings).press(x, y),
+    takeUp: (at) => new LoopHand(at, whole(settings)),
+    pressTaken: (at, x, y) => new LoopHand(at, whole(settings)).press(x, y),
   }),
 };
+
+/** Kinds that can be left out. */
+const switched = itemKinds.ink | itemKinds.highlighter | itemKinds.shape | itemKinds.area | itemKinds.text;
+
+/** What can't be left out is taken, also by settings that were kept before there was such a thing. */
+const whole = (settings: LoopSettings): LoopSettings => ({
+  ...settings,
+  takes: settings.takes | (allKinds & ~switched),
+});
 
 function LoopPanel({ tools, sheet }: PanelProps) {
   const settings = tools.settingsOf(loop);

@@ -5,6 +5,7 @@ import { pictureTypes } from '../../data/pictureFiles';
 import type { Offer, PanelProps } from '../hand/tool';
 import { unfolding } from './offering';
 import { slip } from './slip';
+import { table } from './table';
 import { text } from './text';
 import { Unfolded } from './Unfolded';
 
@@ -66,6 +67,22 @@ function PutPanel({ tools, sheet }: PanelProps) {
           <path d="M12 22h56M12 38h56M12 52h56" stroke="#c9d3cf" strokeWidth="1.2" />
           <text x="13" y="21" fontSize="15" fill="#22302e" fontFamily="Literata, serif">{t`Words`}</text>
           <path d="M60 10v13" stroke="#b4533c" strokeWidth="1.6" />
+        </Thing>
+        <Thing name={t`Table`} testId="put-table" onPress={() => tools.pressTool(table)}>
+          <path d="M13 11h54v38H13z" fill="#fffdf7" />
+          <path d="M13 11h54v12H13z" fill="#e4ece8" />
+          <path
+            d="M13 11h54v38H13zM13 23h54M13 36h54M31 11v38M49 11v38"
+            fill="none"
+            stroke="#22302e"
+            strokeWidth="1.4"
+          />
+          <path
+            d="M18 31h8M36 31h8M54 31h8M18 43h8M36 43h8M54 43h8"
+            stroke="#1f5f8b"
+            strokeWidth="1.8"
+            strokeLinecap="round"
+          />
         </Thing>
         <Thing
           name={t`Plot`}

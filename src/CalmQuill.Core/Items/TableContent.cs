@@ -1,0 +1,145 @@
+using CalmQuill.Core.Ink;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Tables;
+using CalmQuill.Core.Typesetting;
+using CalmQuill.Core.Writing;
+
+namespace CalmQuill.Core.Items;
+
+/// <summary>Rows and columns of cells; all that is written in them is one text, see <see cref="TableText"/>. What is written on it by hand goes along with it.</summary>
+public sealed class TableContent(IItemFrame frame, Change.ThingAdded added) : BoxedContent(frame, added, Ink)
+{
+    /// <summary>The lines where nothing is said of them, 0xRRGGBBAA, and how wide they are, 0.01 mm.</summary>
+    private const uint UsualEdge = 0x6B7C78FF;
+    private const int UsualEdgeWidth = 18;
+
+    private static readonly ItemField[] Fields = [ItemField.Colour, ItemField.Fill, ItemField.Edge, ItemField.EdgeWidth, ItemField.Shows];
+
+    private readonly Dictionary<TableName, Typesetter> typesetters = [];
+    private TableLayout? layout;
+    private List<Region>? below;
+
+    /// <summary>Where its cells lie.</summary>
+    public TableLayout Layout
+    {
+        get
+        {
+            _ = Set;
+            return layout!;
+        }
+    }
+
+    /// <summary>Words that say how it looks.</summary>
+    public string Says => Read(ItemField.Shows);
+
+    public override ItemKinds Kind => ItemKinds.Table;
+
+    public override bool Carries => true;
+
+    public override int Rank => 2;
+
+    /// <summary>Without a paper of its own it is lines and letters, and what lies below shows through.</summary>
+    public override bool Covers => (Paper & 0xFF) == 0xFF;
+
+    public override Reshaping Reshaping => Reshaping.InProportion;
+
+    public override int Measure => Math.Max(Width, TextContent.LeastMeasure);
+
+    public override int? MeasureFor(int lines) => null;
+
+    public override Box Box => Shows;
+
+    public override uint Colour => Filled;
+
+    public override string Words => Layout.Text.Words;
+
+    public override bool ShowsLetters => Layout.Text.Cells.Any(cell => cell.HasLetters) || Layout.Totals.Any(total => total.Length > 0);
+
+    /// <summary>Nothing where all its rows or columns were removed.</summary>
+    public override List<Interval> Visible() => Layout.Text.IsEmpty ? [] : base.Visible();
+
+    protected override Box Shows =>
+        new(0, 0, Math.Max(Layout.Width, TableLimits.LeastExtent), Math.Max(Layout.Height, TableLimits.LeastExtent));
+
+    protected override IReadOnlyList<Region> Below
+    {
+        get
+        {
+            var cells = Layout;
+            return below ??= cells.Fills(Paper, Filled, Edging, Number(ItemField.EdgeWidth, UsualEdgeWidth));
+        }
+    }
+
+    protected override IReadOnlyList<ItemField> Looks => Fields;
+
+    private uint Paper => ColourIn(ItemField.Fill);
+
+    private uint Edging =>
+        Read(ItemField.Edge).Length > 0 ? ColourIn(ItemField.Edge)
+        : Says.Split(' ').Contains(TableLayout.NoLines) ? 0
+        : UsualEdge;
+
+    public override IReadOnlyList<(SetText Set, Affine Place, uint Colour)> Texts(bool shifted)
+    {
+        var place = OwnPlace(shifted);
+        return
+        [
+            .. Layout.Text.Cells.Where(cell => cell.HasLetters).Select(cell => (Layout.SetOf(cell), PlaceOf(cell, place), Colour)),
+            .. Layout.TotalLabels().Select(one => (one.Label.Set, place.After(Affine.Identity.Shifted(one.X, one.Y)), Colour)),
+        ];
+    }
+
+    public override IEnumerable<LetterRoom> Rooms => Layout.Text.Cells.Select(RoomOf);
+
+    public override LetterRoom RoomAt(double x, double y)
+    {
+        var (bx, by) = OwnPlace(true).Back(x, y);
+        return RoomOf(Layout.At(bx, by));
+    }
+
+    /// <summary>The cell of that name, or what it was joined to; the first where it is not seen any more.</summary>
+    public override LetterRoom? RoomBy(string name) =>
+        Layout.Text.IsEmpty ? null
+        : TableName.TryParse(name, out var cell) && Layout.Text.Find(cell) is { } found ? RoomOf(found)
+        : RoomOf(Layout.Text.Cells[0]);
+
+    public override LetterRoom RoomOf(int letter) =>
+        RoomOf(
+            Layout.Text.Cells.FirstOrDefault(cell =>
+                cell.Paragraphs.Any(paragraph => paragraph.Start <= letter && letter <= paragraph.Start + paragraph.Length)
+            ) ?? Layout.Text.Cells[0]
+        );
+
+    protected override SetText MakeSet()
+    {
+        var text = TableText.Of(Typed.Paragraphs());
+        layout = new TableLayout(text, Width, Says, typesetters);
+        below = null;
+        return text.IsEmpty ? Label.Of(" ", 100).Set : layout.SetOf(text.Cells[0]);
+    }
+
+    protected internal override void WorkOut(bool mayLieElsewhere)
+    {
+        base.WorkOut(true);
+        below = null;
+    }
+
+    private LetterRoom RoomOf(TableCell cell)
+    {
+        var box = Layout.BoxOf(cell);
+        var (x, y) = Layout.BeginningOf(cell);
+        return new LetterRoom(
+            cell.Name.ToString(),
+            Layout.SetOf(cell),
+            PlaceOf(cell, OwnPlace(true)),
+            new Box(box.Left - x, box.Top - y, box.Right - x, box.Bottom - y),
+            Layout.MeasureOf(cell)
+        );
+    }
+
+    private Affine PlaceOf(TableCell cell, Affine own)
+    {
+        var (x, y) = Layout.BeginningOf(cell);
+        return own.After(Affine.Identity.Shifted(x, y));
+    }
+}

@@ -1,0 +1,40 @@
+/** Cells on the clipboard, as spreadsheets and web pages put them there: rows on lines, parted by tabs. Empty where there are none. */
+export function cellsIn(data: DataTransfer | null): string {
+  const plain = data?.getData('text/plain') ?? '';
+  if (plain.includes('\t')) return plain;
+  const html = data?.getData('text/html') ?? '';
+  return html.length <= mostRead && /<table[\s>]/i.test(html) ? cellsOf(html) : '';
+}
+
+/** More is not read, letters of HTML. */
+const mostRead = 8_000_000;
+
+/** The cells of the first table in HTML. Nothing of it is run, fetched or shown. */
+function cellsOf(html: string): string {
+  const table = new DOMParser().parseFromString(html, 'text/html').querySelector('table');
+  const rows = [...(table?.rows ?? [])].map((row) =>
+    [...row.cells].flatMap((cell) => [
+      quoted((cell.textContent ?? '').trim().replace(/\s+/g, ' ')),
+      // What spans columns leaves the others empty.
+      ...Array.from({ length: Math.min(cell.colSpan, mostColumns) - 1 }, () => ''),
+    ]),
+  );
+  return rows.map((row) => row.join('\t')).join('\n');
+}
+
+const mostColumns = 40;
+
+const quoted = (cell: string): string => (cell.startsWith('"') ? `"${cell.replaceAll('"', '""')}"` : cell);
+
+/** Cells as HTML, for spreadsheets and word processors; they are parted by tabs and line breaks, and none holds either. */
+export function cellsAsHtml(cells: string): string {
+  const escaped = (text: string) => text.replace(/[&<>"]/g, (sign) => `&#${sign.charCodeAt(0)};`);
+  const rows = cells.split('\n').map(
+    (row) =>
+      `<tr>${row
+        .split('\t')
+        .map((cell) => `<td>${escaped(cell)}</td>`)
+        .join('')}</tr>`,
+  );
+  return `<table>${rows.join('')}</table>`;
+}
