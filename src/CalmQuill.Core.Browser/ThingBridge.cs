@@ -51,6 +51,71 @@ public static partial class ThingBridge
             now
         );
 
+    /// <summary>Lays files down as cards, one under the other; framed operations, one step. <see cref="Made"/> says their ids.</summary>
+    /// <param name="page">Handle of the page.</param>
+    /// <param name="assets">The files.</param>
+    /// <param name="names">What they are called; what no file can be called is left out.</param>
+    /// <param name="sizes">How large they are, bytes.</param>
+    /// <param name="x">Their left edge.</param>
+    /// <param name="y">The upper edge of the first.</param>
+    /// <param name="layer">The layer; empty for the first.</param>
+    /// <param name="now">The device's clock.</param>
+    [JSExport]
+    public static byte[] AddFiles(int page, string[] assets, string[] names, int[] sizes, int x, int y, string layer, double now) =>
+        Add(
+            page,
+            [
+                .. assets.Select(
+                    (asset, i) =>
+                        new Change.ThingAdded(
+                            ThingKind.File,
+                            Transform.Shift(x, y + i * (FileContent.UsualHeight + FileGap)),
+                            FileContent.UsualWidth,
+                            FileContent.UsualHeight,
+                            Caption,
+                            [
+                                new ItemValue(ItemField.Source, asset),
+                                new ItemValue(ItemField.FileName, FileContent.NameOf(names[i])),
+                                new ItemValue(ItemField.FileSize, Text(sizes[i])),
+                            ]
+                        )
+                        {
+                            Layer = Session.LayerOf(layer),
+                        }
+                ),
+            ],
+            now
+        );
+
+    /// <summary>Cards lie so far from each other, 0.01 mm.</summary>
+    private const int FileGap = 250;
+
+    /// <summary>A file on a page, as JSON; empty where there is none of that id.</summary>
+    [JSExport]
+    public static string File(int page, string item) =>
+        Session.Document<PageDocument>(page).Find(OpId.Parse(item)) is { Shown: true, Content: FileContent content } ? Told(content) : "";
+
+    /// <summary>The foremost file at a spot, likewise.</summary>
+    [JSExport]
+    public static string FileAt(int page, double x, double y) =>
+        Session
+            .Document<PageDocument>(page)
+            .Items.LastOrDefault(item => item is { Shown: true, Content: FileContent } && item.Content.IsAt(x, y, 0))
+            ?.Content
+            is FileContent content
+            ? Told(content)
+            : "";
+
+    private static string Told(FileContent content) =>
+        Json.Text(json =>
+        {
+            json.WriteStartObject();
+            json.WriteString("asset", content.Asset);
+            json.WriteString("name", content.Name);
+            json.WriteNumber("size", content.Size);
+            json.WriteEndObject();
+        });
+
     /// <summary>Lays a slip down; framed. <see cref="Made"/> says its id.</summary>
     [JSExport]
     public static byte[] AddSlip(int page, int x, int y, int width, int height, string colour, string layer, double now) =>

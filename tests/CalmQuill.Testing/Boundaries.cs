@@ -219,7 +219,7 @@ public static class Boundaries
                             looks.Length == 0 ? [] : [new ItemValue(ItemField.Edge, "ffffffff")]
                         )
             ),
-        Gen.Select(Gen.Byte[0, 5], Coordinate, One(99, 100, 9_000, 200_000, 200_001), Text, Gen.Select(Gen.Byte[16, 39], Value).Array[0, 2])
+        Gen.Select(Gen.Byte[0, 6], Coordinate, One(99, 100, 9_000, 200_000, 200_001), Text, Gen.Select(Gen.Byte[16, 41], Value).Array[0, 2])
             .Select(
                 (thing, at, side, text, values) =>
                     (Change)

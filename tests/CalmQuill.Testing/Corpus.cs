@@ -340,6 +340,18 @@ public static class Corpus
                 ]
             )
         );
+        yield return new Change.ThingAdded(
+            ThingKind.File,
+            Transform.Shift(1_200, 3_400),
+            6_500,
+            1_500,
+            new Passage("", []),
+            [
+                new ItemValue(ItemField.Source, Generate.Node(7).ToString()),
+                new ItemValue(ItemField.FileName, "drawing of the crutch.dxf"),
+                new ItemValue(ItemField.FileSize, "1234567"),
+            ]
+        );
 
         static Format Of(int from, int to, Trait trait, string value) =>
             new(new Edge(new LetterId(LetterId.Own, from), true), new Edge(new LetterId(LetterId.Own, to), true), trait, value);

@@ -129,6 +129,7 @@ public static class Generate
                         what == 18 ? ThingKind.Picture
                             : b % 3 == 0 ? ThingKind.Plot
                             : b % 3 == 1 ? ThingKind.Table
+                            : b % 5 == 0 ? ThingKind.File
                             : ThingKind.Slip,
                         a,
                         b
@@ -149,7 +150,17 @@ public static class Generate
             1_000 + a * 5,
             1_000 + b * 5,
             kind == ThingKind.Table ? TableEdit.New([0, 2_000 + a, 900], [0, 600]) : new Passage(a % 3 == 0 ? "pallets" : "", []),
-            kind == ThingKind.Picture ? [new ItemValue(ItemField.Source, Node(a % 5).ToString())] : []
+            kind switch
+            {
+                ThingKind.Picture => [new ItemValue(ItemField.Source, Node(a % 5).ToString())],
+                ThingKind.File =>
+                [
+                    new ItemValue(ItemField.Source, Node(a % 5).ToString()),
+                    new ItemValue(ItemField.FileName, "wheel count.ods"),
+                    new ItemValue(ItemField.FileSize, (a * 999).ToString(CultureInfo.InvariantCulture)),
+                ],
+                _ => [],
+            }
         )
         {
             Layer = Node(b % 4),

@@ -116,4 +116,10 @@ public enum ItemField : byte
 
     /// <inheritdoc cref="Data1"/>
     Data3 = 38,
+
+    /// <summary>What a file is called.</summary>
+    FileName = 39,
+
+    /// <summary>How large a file is, bytes.</summary>
+    FileSize = 40,
 }

@@ -17,5 +17,6 @@ public enum ItemKinds : ushort
     Slip = 64,
     Plot = 128,
     Table = 256,
-    All = Ink | Highlighter | Shape | Area | Text | Picture | Slip | Plot | Table,
+    File = 512,
+    All = Ink | Highlighter | Shape | Area | Text | Picture | Slip | Plot | Table | File,
 }

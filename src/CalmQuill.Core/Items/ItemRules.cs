@@ -70,6 +70,11 @@ public static class ItemRules
         [ItemField.Data1] = Data,
         [ItemField.Data2] = Data,
         [ItemField.Data3] = Data,
+        [ItemField.FileName] = new(
+            ThingRules.MostNameBytes,
+            text => FileContent.IsName(text) ? null : Sentence.Of($"A file is not well named.")
+        ),
+        [ItemField.FileSize] = Whole(0, 99_999_999),
     };
 
     public static Refusal? Check(Pen pen)

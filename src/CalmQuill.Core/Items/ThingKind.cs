@@ -13,4 +13,7 @@ public enum ThingKind : byte
 
     /// <summary>Rows and columns of cells with letters in them.</summary>
     Table = 4,
+
+    /// <summary>A file that is kept with the page, as a card with its name.</summary>
+    File = 5,
 }

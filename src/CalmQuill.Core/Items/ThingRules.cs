@@ -12,6 +12,9 @@ public static class ThingRules
     /// <summary>The most bytes of the names of two scales.</summary>
     internal const int MostNames = 400;
 
+    /// <summary>The longest name of a file, in UTF-8.</summary>
+    internal const int MostNameBytes = 800;
+
     /// <summary>The longest name of an item: two numbers of twenty digits, and what stands between them.</summary>
     internal const int MostItemBytes = 41;
 
@@ -25,8 +28,12 @@ public static class ThingRules
             return new Refusal("too-far", $"A box lies more than 20 metres off its sheet.");
         if (ItemRules.Check(added.Values) is { } refusal)
             return refusal;
-        if (added.Thing == ThingKind.Picture && added.Values.All(value => value.Field != ItemField.Source))
+        if (added.Thing == ThingKind.Picture && !Says(added, ItemField.Source))
             return new Refusal("bad-thing", $"A picture does not say which one it is.");
+        if (added.Thing == ThingKind.File && !(Says(added, ItemField.Source) && Says(added, ItemField.FileName)))
+            return new Refusal("bad-thing", $"A file does not say which one it is.");
         return WritingRules.Check(added.Passage);
     }
+
+    private static bool Says(Change.ThingAdded added, ItemField field) => added.Values.Any(value => value.Field == field);
 }

@@ -246,6 +246,7 @@ public abstract partial record Change
                 ThingKind.Slip => "slip",
                 ThingKind.Plot => "plot",
                 ThingKind.Table => "table",
+                ThingKind.File => "file",
                 _ => "picture",
             };
 
@@ -257,6 +258,7 @@ public abstract partial record Change
                 ThingKind.Slip => new SlipContent(frame, this),
                 ThingKind.Plot => new PlotContent(frame, this),
                 ThingKind.Table => new TableContent(frame, this),
+                ThingKind.File => new FileContent(frame, this),
                 _ => new PictureContent(frame, this),
             };
     }

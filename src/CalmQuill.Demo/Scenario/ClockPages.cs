@@ -1,3 +1,4 @@
+using System.Text;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Plots;
 using CalmQuill.Core.Writing;
@@ -867,6 +868,10 @@ public static class ClockPages
         writer.Draw(Circle(centre + new Point(0, -40), 45, 95, 30), PageWriter.Madder);
     }
 
+    /// <summary>Seven lengths of a pendulum and the periods that were measured.</summary>
+    private const string Lengths =
+        "l in m\tT in s\n0.10\t0.634\n0.20\t0.898\n0.30\t1.099\n0.50\t1.419\n0.75\t1.738\n1.00\t2.006\n1.25\t2.243";
+
     private static void DrawMeasured(PageWriter writer)
     {
         var (hook, bob) = (new Point(50, 8), new Point(50, 58));
@@ -892,14 +897,8 @@ public static class ClockPages
             "How it hung, from the blackboard"
         );
         writer.Slip(100, 50, 62, 36, "Which length beats once a second? Work it out before you look.", 0xD5DFB8FF);
-        writer.Table(
-            136,
-            152.65,
-            [2_700, 2_700],
-            710,
-            "l in m\tT in s\n0.10\t0.634\n0.20\t0.898\n0.30\t1.099\n0.50\t1.419\n0.75\t1.738\n1.00\t2.006\n1.25\t2.243",
-            (1, "count")
-        );
+        writer.Table(136, 152.65, [2_700, 2_700], 710, Lengths, (1, "count"));
+        writer.File(Encoding.UTF8.GetBytes(Lengths.Replace('\t', ',') + '\n'), "seven lengths.csv", 136, 224);
         writer.Plot(
             20,
             150,

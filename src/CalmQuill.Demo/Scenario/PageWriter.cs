@@ -131,7 +131,7 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
         );
     }
 
-    /// <summary>The files of the pictures that were laid on the page.</summary>
+    /// <summary>The files that were laid on the page: pictures and others.</summary>
     public List<byte[]> Files { get; } = [];
 
     /// <summary>A photograph, mm, with words under it.</summary>
@@ -139,6 +139,29 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
     {
         Files.Add(file);
         Thing(ThingKind.Picture, left, top, width, height, caption, [new ItemValue(ItemField.Source, AssetId.Of(file).ToString())]);
+    }
+
+    /// <summary>A file that is kept with the page, mm.</summary>
+    public void File(byte[] file, string name, double left, double top)
+    {
+        Files.Add(file);
+        Make(
+            new Change.ThingAdded(
+                ThingKind.File,
+                Transform.Shift((int)(left * 100), (int)(top * 100)),
+                FileContent.UsualWidth,
+                FileContent.UsualHeight,
+                new Passage("", []),
+                [
+                    new ItemValue(ItemField.Source, AssetId.Of(file).ToString()),
+                    new ItemValue(ItemField.FileName, name),
+                    new ItemValue(ItemField.FileSize, file.Length.ToString(CultureInfo.InvariantCulture)),
+                ]
+            )
+            {
+                Layer = On,
+            }
+        );
     }
 
     /// <summary>A slip, mm, with words on it.</summary>

@@ -1,6 +1,19 @@
 /** Pictures, slips and plots on pages; see ThingBridge in CalmQuill.Core.Browser. */
 export interface ThingBridge {
   AddPictures(page: number, assets: string[], boxes: number[], layer: string, now: number): Uint8Array;
+  AddFiles(
+    page: number,
+    assets: string[],
+    names: string[],
+    sizes: number[],
+    x: number,
+    y: number,
+    layer: string,
+    now: number,
+  ): Uint8Array;
+  /** JSON of what data/keptFiles calls a file. */
+  File(page: number, item: string): string;
+  FileAt(page: number, x: number, y: number): string;
   AddSlip(
     page: number,
     x: number,

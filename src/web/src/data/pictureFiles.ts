@@ -30,3 +30,11 @@ export async function keepWhole({ core, assets }: Workspace, space: string, pict
     await redrawn(picture, { type: isPhoto ? 'image/jpeg' : 'image/webp', edge: Infinity, pixels: mostPixels }),
   );
 }
+
+/** Keeps a file for a space as it is; only pictures lose what they say of where they were taken. */
+export async function keepAny({ core, assets }: Workspace, space: string, file: Blob): Promise<string> {
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  const { type, width } = JSON.parse(core.AssetBridge.Look(bytes)) as FileLook;
+  const kept = width > 0 ? new Uint8Array(core.AssetBridge.Cleaned(bytes)) : bytes;
+  return (await assets.keep(space, new Blob([kept], { type }))).asset;
+}

@@ -2,6 +2,7 @@ import { may } from '../data/rights';
 import { t } from '@lingui/core/macro';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { createPortal, flushSync } from 'react-dom';
+import { canBeOpened, openFile, saveFile, type ShownFile } from '../data/keptFiles';
 import { addSpot, type Spot, useSpots } from '../data/spots';
 import { LiftedContext, useFollowedLectern, useLiftedOn } from '../data/useLecterns';
 import { useLibrary } from '../data/useLibrary';
@@ -110,7 +111,8 @@ export function Sheet(props: SheetProps) {
 function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   const { space, notebook, page, people, tools, active, tray, next, seek, document } = props;
   const { startView, onPresent, onTurn, onPage, onEntry, onInk, onMake, onFull, controls } = props;
-  const { core } = useWorkspace();
+  const workspace = useWorkspace();
+  const { core } = workspace;
   const library = useLibrary(space.id);
   const { habits } = tools;
   const isPast = props.onPast !== undefined && seek.past !== undefined && !document.isHeld;
@@ -167,6 +169,12 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   };
   const press = (x: number, y: number): boolean => {
     if (reading && tick(x, y)) return true;
+    const file = reading ? core.ThingBridge.FileAt(hand.page.handle, x, y) : '';
+    if (file) {
+      const shown = JSON.parse(file) as ShownFile;
+      void (canBeOpened(shown) ? openFile : saveFile)(workspace, hand.page.space, shown);
+      return true;
+    }
     const link = spots.findLast((spot) => spot.kind === 'link' && holds(spot.area, x, y, linkReach));
     if (link) void follow(link.target!, link.title);
     const printed = link ? undefined : blotter?.links.findLast((one) => holds(one.area, x, y, 0));

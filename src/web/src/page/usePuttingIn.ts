@@ -1,7 +1,8 @@
 import { plural, t } from '@lingui/core/macro';
 import { type RefObject, useEffect, useRef } from 'react';
 import { sentenceOf } from '../core/runtime';
-import { isPictureFile, keepWhole } from '../data/pictureFiles';
+import { mostFile } from '../data/keptFiles';
+import { isPictureFile, keepAny, keepWhole } from '../data/pictureFiles';
 import { useWorkspace } from '../data/useWorkspace';
 import type { Blotter } from '../sheet/blotter/blotter';
 import { copiedWords } from '../sheet/selection/clipboard';
@@ -16,6 +17,8 @@ import { ownKeys } from './useSheetKeys';
 const most = 40;
 /** How large a plot is at first, 0.01 mm. */
 const plotSize = { width: 11_000, height: 7_500 };
+/** Half of how wide the card of a file is. */
+const cardHalf = 3_250;
 /** So far below a table its plot lies. */
 const plotGap = 600;
 const pointColour = '1f5f8bff';
@@ -40,6 +43,7 @@ interface PuttingIn {
 /** Brings pictures onto a page, chosen, pasted and dropped, and plots. */
 export function usePuttingIn(around: PuttingIn): {
   putPictures: (files: readonly File[]) => void;
+  putFiles: (files: readonly File[]) => void;
   putPlot: (table?: string) => void;
 } {
   const workspace = useWorkspace();
@@ -80,6 +84,53 @@ export function usePuttingIn(around: PuttingIn): {
     }
   };
 
+  /** Keeps files as they are, each as a card on the page. */
+  const bringFiles = async (files: readonly File[], at?: { x: number; y: number }) => {
+    const { page, blotter, layer, take } = latest.current;
+    if (!blotter) return;
+    const kept: { asset: string; file: File }[] = [];
+    const problems: string[] = [];
+    for (const file of files.slice(0, most)) {
+      try {
+        if (file.size === 0) throw new Error(t`“${file.name}” is empty. Nothing was kept.`);
+        if (file.size > mostFile) throw new Error(t`A file holds at most 64 MB. “${file.name}” was not kept.`);
+        kept.push({ asset: await keepAny(workspace, page.space, file), file });
+      } catch (error) {
+        problems.push(sentenceOf(error));
+      }
+    }
+    if (problems.length > 0) say(problems[0]!);
+    if (kept.length === 0 || latest.current.page !== page) return;
+    const { x, y } = at ?? blotter.view.middle;
+    const { ThingBridge } = workspace.core;
+    const [names, sizes] = [kept.map(({ file }) => file.name), kept.map(({ file }) => file.size)];
+    try {
+      page.performTogether((handle, now) =>
+        ThingBridge.AddFiles(
+          handle,
+          kept.map(({ asset }) => asset),
+          names,
+          sizes,
+          Math.round(x - cardHalf),
+          Math.round(y),
+          layer,
+          now,
+        ),
+      );
+      take(ThingBridge.Made());
+    } catch (error) {
+      say(sentenceOf(error));
+    }
+  };
+
+  /** Pictures as pictures, all else as cards. */
+  const bringAll = (files: readonly File[], at?: { x: number; y: number }) => {
+    const pictures = files.filter(isPictureFile);
+    const others = files.filter((file) => !isPictureFile(file));
+    if (pictures.length > 0) void bring(pictures, at);
+    if (others.length > 0) void bringFiles(others, at);
+  };
+
   const putCells = (cells: string) => {
     const { page, blotter, layer, take } = latest.current;
     if (!blotter) return;
@@ -100,10 +151,10 @@ export function usePuttingIn(around: PuttingIn): {
       const { active, mayWrite, paste } = latest.current;
       const at = event.target as Element | null;
       if (!active || !mayWrite || event.defaultPrevented || at?.closest?.(ownKeys)) return;
-      const files = [...(event.clipboardData?.files ?? [])].filter(isPictureFile);
+      const files = [...(event.clipboardData?.files ?? [])];
       event.preventDefault();
       const cells = event.clipboardData?.getData('text/plain') === copiedWords() ? '' : cellsIn(event.clipboardData);
-      if (files.length > 0) void bring(files);
+      if (files.length > 0) bringAll(files);
       else if (cells) putCells(cells);
       else paste();
     };
@@ -124,7 +175,7 @@ export function usePuttingIn(around: PuttingIn): {
       const files = [...(event.dataTransfer?.files ?? [])];
       if (!mayWrite || !blotter || files.length === 0) return;
       event.preventDefault();
-      void bring(files, blotter.view.onPage(event.clientX, event.clientY));
+      bringAll(files, blotter.view.onPage(event.clientX, event.clientY));
     };
     current.addEventListener('dragover', over);
     current.addEventListener('drop', dropped);
@@ -153,5 +204,9 @@ export function usePuttingIn(around: PuttingIn): {
     }
   };
 
-  return { putPictures: (files) => void bring(files), putPlot };
+  return {
+    putPictures: (files) => void bring(files),
+    putFiles: (files) => void bringFiles(files),
+    putPlot,
+  };
 }

@@ -11,8 +11,9 @@ export const itemKinds = {
   slip: 64,
   plot: 128,
   table: 256,
+  file: 512,
 } as const;
-export const allKinds = 511;
+export const allKinds = 1023;
 
 /** The layer that every page has. */
 export const firstLayer = '00000000-0000-0000-0000-000000000000';

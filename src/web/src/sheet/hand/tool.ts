@@ -63,6 +63,8 @@ export interface SheetActs {
   paste: () => void;
   /** Brings pictures onto the page. */
   putPictures: (files: File[]) => void;
+  /** Keeps files with the page, whatever they are. */
+  putFiles: (files: File[]) => void;
   /** Lays a plot down in the middle of what is seen. */
   putPlot: () => void;
   clear: () => void;

@@ -14,10 +14,7 @@ export function LookPanel({ selection }: { selection: Selection }) {
   const { about } = selection;
   const canFill = (about.kinds & (itemKinds.shape | itemKinds.area | itemKinds.table)) !== 0;
   const onlyFills = about.kinds === itemKinds.area;
-  const hasLines =
-    (about.kinds &
-      ~(itemKinds.area | itemKinds.text | itemKinds.picture | itemKinds.slip | itemKinds.plot | itemKinds.table)) !==
-    0;
+  const hasLines = (about.kinds & (itemKinds.ink | itemKinds.highlighter | itemKinds.shape)) !== 0;
   const [part, setPart] = useState<'colour' | 'fill'>(onlyFills ? 'fill' : 'colour');
   const kept = (part === 'fill' ? about.fill : about.colour) ?? '';
   const [colour, alpha] = [kept.slice(0, 6), kept.slice(6)];

@@ -1,11 +1,13 @@
 import { t } from '@lingui/core/macro';
 import {
+  ArrowSquareOutIcon,
   ArrowsInLineVerticalIcon,
   ArrowsOutLineVerticalIcon,
   BoundingBoxIcon,
   CopyIcon,
   CopySimpleIcon,
   DotsThreeIcon,
+  DownloadSimpleIcon,
   EraserIcon,
   FlagPennantIcon,
   FlipHorizontalIcon,
@@ -39,7 +41,8 @@ import { ClearPanel } from '../things/picture/ClearPanel';
 import { PicturePanel } from '../things/picture/PicturePanel';
 import { LookPanel } from './LookPanel';
 import { PlotPanel } from '../things/plot/PlotPanel';
-import { type TakenPicture, usePlotOf } from './usePictureOf';
+import { canBeOpened, openFile, saveFile } from '../../data/keptFiles';
+import { type TakenPicture, useFileOf, usePlotOf } from './usePictureOf';
 import { reshapings, type Selection } from './useSelection';
 
 interface SelectionBarProps {
@@ -84,9 +87,11 @@ export function SelectionBar({
   ...given
 }: SelectionBarProps) {
   const isAside = 'onGive' in given;
-  const { core } = useWorkspace();
+  const workspace = useWorkspace();
+  const { core } = workspace;
   const layers = useLayers(core, page);
   const plot = usePlotOf(page, selection);
+  const file = useFileOf(page, selection)?.shown;
   const [unfolded, setUnfolded] = useState<Unfolding>();
   const { taken, about } = selection;
   const box = toScreen(taken.area, view);
@@ -117,7 +122,7 @@ export function SelectionBar({
           />
         ) : (
           <>
-            {isInk && (
+            {isInk && !file && (
               <Press
                 label={t`Look`}
                 testId="look-taken"
@@ -140,6 +145,22 @@ export function SelectionBar({
                 onPress={() =>
                   page.performTogether((handle, now) => core.ThingBridge.Fold(handle, taken.items, folded !== '1', now))
                 }
+              />
+            )}
+            {file && canBeOpened(file) && (
+              <Press
+                label={t`Open`}
+                testId="open-file"
+                icon={<ArrowSquareOutIcon size={20} weight="light" />}
+                onPress={() => void openFile(workspace, page.space, file)}
+              />
+            )}
+            {file && (
+              <Press
+                label={t`Save`}
+                testId="save-file"
+                icon={<DownloadSimpleIcon size={20} weight="light" />}
+                onPress={() => void saveFile(workspace, page.space, file)}
               />
             )}
             {about.kinds === itemKinds.table && taken.items.length === 1 && (

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import type { Core } from '../../core/runtime';
 import type { ShownPicture, ShownPlot } from '../../core/thingBridge';
+import type { ShownFile } from '../../data/keptFiles';
 import { useWorkspace } from '../../data/useWorkspace';
 import type { OpenDocument } from '../../sync/openDocument';
 import { itemKinds } from '../hand/things';
@@ -22,6 +23,11 @@ export const usePictureOf = (page: OpenDocument, selection: Selection): TakenPic
 export const usePlotOf = (page: OpenDocument, selection: Selection): Taken<ShownPlot> | undefined =>
   useShownOf(page, selection, itemKinds.plot, plotTold);
 
+/** The same of a file. */
+export const useFileOf = (page: OpenDocument, selection: Selection): Taken<ShownFile> | undefined =>
+  useShownOf(page, selection, itemKinds.file, fileTold);
+
+const fileTold = ({ ThingBridge }: Core, page: number, item: string): string => ThingBridge.File(page, item);
 const pictureTold = ({ ThingBridge }: Core, page: number, item: string): string => ThingBridge.Picture(page, item);
 const plotTold = ({ ThingBridge }: Core, page: number, item: string): string => ThingBridge.Plot(page, item);
 

@@ -23,10 +23,11 @@ export const put: Offer = {
 function PutPanel({ tools, sheet }: PanelProps) {
   const file = useRef<HTMLInputElement>(null);
   const camera = useRef<HTMLInputElement>(null);
-  const bring = (input: HTMLInputElement) => {
+  const any = useRef<HTMLInputElement>(null);
+  const bring = (input: HTMLInputElement, put = sheet.putPictures) => {
     const files = [...(input.files ?? [])];
     input.value = '';
-    if (files.length > 0) sheet.putPictures(files);
+    if (files.length > 0) put(files);
     tools.fold();
   };
   return (
@@ -102,8 +103,24 @@ function PutPanel({ tools, sheet }: PanelProps) {
           />
           <path d="M24 44h.1M36 34h.1M48 30h.1M60 22h.1" stroke="#b4533c" strokeWidth="4" strokeLinecap="round" />
         </Thing>
+        <Thing name={t`File`} testId="put-file" onPress={() => any.current!.click()}>
+          <path d="M10 17h60v27H10z" fill="#fbf7ec" stroke="#9a937b" strokeWidth="1.2" />
+          <path d="M16 22h9l4 4v13H16z" fill="#1f3d3b" />
+          <path d="M35 28h28M35 35h14" stroke="#22302e" strokeWidth="1.8" strokeLinecap="round" />
+        </Thing>
       </div>
-      <p className="mt-2 text-[13px] text-quiet">{t`Pictures can be dropped and pasted onto the sheet as well.`}</p>
+      <p className="mt-2 text-[13px] text-quiet">
+        {t`Pictures and files can be dropped and pasted onto the sheet as well. A file holds at most 64 MB.`}
+      </p>
+      <input
+        ref={any}
+        type="file"
+        multiple
+        aria-label={t`Files`}
+        data-testid="put-any"
+        className="hidden"
+        onChange={(event) => bring(event.target, sheet.putFiles)}
+      />
       <input
         ref={file}
         type="file"
