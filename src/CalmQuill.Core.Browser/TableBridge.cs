@@ -124,19 +124,23 @@ public static partial class TableBridge
         });
     }
 
-    /// <summary>What a spreadsheet takes: the cells of a table, parted by tabs and line breaks.</summary>
+    /// <summary>
+    /// The cells of a table for other programs: parted by tabs and line breaks, as a spreadsheet takes them, and as HTML. Nothing where there is none of
+    /// that id.
+    /// </summary>
     [JSExport]
-    public static string Sheet(int page, string item) =>
+    public static string[] Sheet(int page, string item) =>
         Session.Document<PageDocument>(page).Find(OpId.Parse(item)) is { Shown: true, Content: TableContent content }
-            ? TableSheet.Write(RowsOf(content.Layout.Text))
-            : "";
+        && RowsOf(content.Layout.Text) is var rows
+            ? [TableSheet.Write(rows), TableSheet.WriteHtml(rows)]
+            : [];
 
     /// <summary>Does something to a table, as one step; framed. What is written in its cells by hand goes along.</summary>
     /// <param name="page">Handle of the page.</param>
     /// <param name="item">The table.</param>
     /// <param name="what">
     /// <c>add-rows</c> and <c>add-columns</c> (place, count), <c>remove-row</c>, <c>remove-column</c> (place), <c>move-row</c>, <c>move-column</c> (from, to),
-    /// <c>height</c>, <c>width</c> (place, length), <c>total</c> (column; the words), <c>fill</c> (row, column; the colour), <c>join</c> (row, column,
+    /// <c>height</c>, <c>width</c> (place, length), <c>fit</c> (column: as wide as what is in it), <c>total</c> (column; the words), <c>fill</c> (row, column; the colour), <c>join</c> (row, column,
     /// last row, last column), <c>part</c> (row, column), <c>sort</c> (column, 1 for the largest first), <c>paste</c> (row, column; the cells).
     /// </param>
     /// <param name="at">The numbers that belong to it.</param>
@@ -176,6 +180,9 @@ public static partial class TableBridge
                 break;
             case "width":
                 edit.SetWidth(at[0], at[1]);
+                break;
+            case "fit":
+                edit.SetWidth(at[0], content.Layout.WidthFor(at[0]));
                 break;
             case "total":
                 edit.SetTotal(at[0], words);
@@ -238,14 +245,16 @@ public static partial class TableBridge
             ? [new PlotData(Art.Colours.Read(colour), FitKind.Line, plot.Points).ToText(), plot.Axes]
             : [];
 
-    private static IEnumerable<IEnumerable<string>> RowsOf(TableText text) =>
-        Enumerable
-            .Range(0, text.Rows.Count)
-            .Select(row =>
-                Enumerable
-                    .Range(0, text.Columns.Count)
-                    .Select(column => text[row, column] is var cell && cell.Row == row && cell.Column == column ? cell.Text : "")
-            );
+    private static List<IEnumerable<string>> RowsOf(TableText text) =>
+        [
+            .. Enumerable
+                .Range(0, text.Rows.Count)
+                .Select(row =>
+                    Enumerable
+                        .Range(0, text.Columns.Count)
+                        .Select(column => text[row, column] is var cell && cell.Row == row && cell.Column == column ? cell.Text : "")
+                ),
+        ];
 
     private static void Write(Utf8JsonWriter json, TableCell cell)
     {

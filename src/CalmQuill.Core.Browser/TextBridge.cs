@@ -379,7 +379,7 @@ public static partial class TextBridge
     }
 
     /// <summary>Letters as a text may hold them: no control characters but lines and tabs.</summary>
-    private static string Clean(string letters) =>
+    internal static string Clean(string letters) =>
         new([.. letters.ReplaceLineEndings("\n").Where(letter => letter is '\n' or '\t' || !char.IsControl(letter))]);
 
     private static TypingHand Hand(int page) =>

@@ -87,13 +87,10 @@ internal sealed class TypingHand(PageDocument page, OpId item, string name, OpId
         Begin();
         HaveCell();
         (first, last) = Within(first, last);
-        if (act(typist!, first, last) is { } caret)
-        {
-            page.Typing(item);
-            Select(caret, caret);
-        }
-
+        var caret = act(typist!, first, last);
         page.Typing(item);
+        if (caret is { } at)
+            Select(at, at);
     }
 
     /// <summary>What stands of each trait.</summary>

@@ -379,9 +379,56 @@ public sealed class TableTests : OnPage
             });
 
     [Fact]
+    public void A_column_can_be_as_wide_as_what_is_in_it()
+    {
+        var table = Lay(3, 2);
+        Write(Ines, table, 0, 0, "a heading of some words");
+        Write(Ines, table, 1, 0, "12");
+        Assert.True(Layout(table).Down[1] > TableLayout.UsualRow);
+        Edit(Ines, table, edit => edit.SetWidth(0, Layout(table).WidthFor(0)));
+        // On one line, and no wider than that takes.
+        Assert.Equal(TableLayout.UsualRow, Layout(table).Down[1]);
+        var wide = Layout(table).Across[1];
+        Edit(Ines, table, edit => edit.SetWidth(0, wide - 40));
+        Assert.True(Layout(table).Down[1] > TableLayout.UsualRow);
+        Assert.Equal(TableLimits.LeastExtent, Layout(table).WidthFor(1));
+    }
+
+    [Fact]
+    public void For_web_pages_cells_are_written_so_that_nothing_in_them_is_taken_for_more_than_letters() =>
+        Assert.Equal(
+            "<table><tr><td>&lt;b&gt;&amp;&quot;</td><td>a<br>b</td></tr></table>",
+            TableSheet.WriteHtml([
+                ["<b>&\"", "a\nb"],
+            ])
+        );
+
+    [Fact]
+    public void A_line_that_says_nothing_of_its_place_can_have_others_beside_it()
+    {
+        var table = Do(
+            Ines,
+            new Change.ThingAdded(
+                ThingKind.Table,
+                Transform.Shift(0, 0),
+                6_000,
+                2_000,
+                new Passage("\n\n", [new PassageFormat(0, 1, Trait.Cell, "r:1"), new PassageFormat(1, 2, Trait.Cell, "c:1")]),
+                []
+            )
+        ).Id;
+        Edit(Ines, table, edit => edit.AddRows(0, 1));
+        Edit(Ines, table, edit => edit.AddRows(2, 1));
+        Edit(Ines, table, edit => edit.AddColumns(1, 2));
+        Assert.Equal("\t\t\n\t\t\n\t\t", Words(table));
+    }
+
+    [Fact]
     public void A_table_that_would_be_too_large_is_refused_with_nothing_of_it_done()
     {
-        Assert.NotNull(TableLimits.Check(1_000, 10));
+        Assert.NotNull(TableLimits.Check(1_000, 1));
+        Assert.NotNull(TableLimits.Check(100, 21));
+        Assert.Null(TableLimits.Check(100, 20));
         var table = Lay(2, 2);
         var edit = new TableEdit(Item(table).Typed, 1);
         Assert.NotNull(edit.Paste(0, 0, [.. Enumerable.Repeat(Enumerable.Repeat("x", 100).ToList(), 100)]));

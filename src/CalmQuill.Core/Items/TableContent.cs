@@ -15,7 +15,7 @@ public sealed class TableContent(IItemFrame frame, Change.ThingAdded added) : Bo
 
     private static readonly ItemField[] Fields = [ItemField.Colour, ItemField.Fill, ItemField.Edge, ItemField.EdgeWidth, ItemField.Shows];
 
-    private readonly Dictionary<TableName, Typesetter> typesetters = [];
+    private readonly Dictionary<TableName, CellSetter> setters = [];
     private TableLayout? layout;
     private List<Region>? below;
 
@@ -113,7 +113,7 @@ public sealed class TableContent(IItemFrame frame, Change.ThingAdded added) : Bo
     protected override SetText MakeSet()
     {
         var text = TableText.Of(Typed.Paragraphs());
-        layout = new TableLayout(text, Width, Says, typesetters);
+        layout = new TableLayout(text, Width, Says, setters);
         below = null;
         return text.IsEmpty ? Label.Of(" ", 100).Set : layout.SetOf(text.Cells[0]);
     }

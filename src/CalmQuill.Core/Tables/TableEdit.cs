@@ -276,9 +276,10 @@ public sealed class TableEdit(TypedText typed, ulong device)
     /// <summary>The places right before and right behind which a line comes; null for an open end. Lines that were removed are between others, too.</summary>
     private static (string? Before, string? After) Around(IReadOnlyList<TableLine> all, IReadOnlyList<TableLine> seen, int at)
     {
-        var after = at < seen.Count ? seen[at].Place : null;
+        // One that says nothing of its place lies before all others.
+        var after = at < seen.Count && seen[at].Place.Length > 0 ? seen[at].Place : null;
         var before = all.LastOrDefault(line => after is null || string.CompareOrdinal(line.Place, after) < 0)?.Place;
-        return (before, after);
+        return (before is { Length: > 0 } ? before : null, after);
     }
 
     private void Set(TableLine line, Trait trait, string value) => formats.Add(typed.FormatOfParagraphs(line.Start, 0, trait, value));

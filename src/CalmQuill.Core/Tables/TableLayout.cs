@@ -34,8 +34,8 @@ public sealed class TableLayout
     /// <param name="text">The table.</param>
     /// <param name="width">How wide it was made, for columns of which nothing is said.</param>
     /// <param name="shows">Words that say how it looks, parted by blanks.</param>
-    /// <param name="typesetters">What sets the cells, by their names; remembers what it set before.</param>
-    public TableLayout(TableText text, int width, string shows, Dictionary<TableName, Typesetter> typesetters)
+    /// <param name="setters">What sets the cells, by their names; remembers what it set before.</param>
+    internal TableLayout(TableText text, int width, string shows, Dictionary<TableName, CellSetter> setters)
     {
         (Text, hasHeader) = (text, shows.Split(' ').Contains(Header));
         var usual = text.Columns.Count > 0 ? Math.Max(width / text.Columns.Count, TableLimits.LeastExtent) : 0;
@@ -44,8 +44,8 @@ public sealed class TableLayout
         var numbers = NumbersIn(text);
         foreach (var cell in text.Cells)
         {
-            var typesetter = typesetters.TryGetValue(cell.Name, out var known) ? known : typesetters[cell.Name] = new Typesetter();
-            sets[cell] = typesetter.Set(Looking(cell, numbers), MeasureOf(cell), 0);
+            var setter = setters.TryGetValue(cell.Name, out var known) ? known : setters[cell.Name] = new CellSetter();
+            sets[cell] = setter.Set(Written(cell), MeasureOf(cell), IsHeading(cell), AlignOf(cell, numbers));
         }
 
         // Cells of one row first: what was joined takes what room there is, and its last row grows for the rest.
@@ -90,6 +90,22 @@ public sealed class TableLayout
     /// <summary>How long the lines of a cell are.</summary>
     public int MeasureOf(TableCell cell) => Math.Max(left[cell.LastColumn + 1] - left[cell.Column] - 2 * Side, Side);
 
+    /// <summary>How wide a column is on whose lines all that is in it has room, as far as a column can be so wide; cells that were joined do not count.</summary>
+    public int WidthFor(int column)
+    {
+        var widest = Text
+            .Cells.Where(cell => cell.Column == column && !cell.IsJoined && cell.HasLetters)
+            .Select(cell => new CellSetter().Set(Written(cell), TableLimits.MostExtent, IsHeading(cell), ""))
+            .SelectMany(set => set.Paragraphs)
+            .Select(one =>
+                one.Paragraph.Style.Indent + one.Paragraph.Style.Hang + one.Paragraph.Lines.Max(line => line.Width) / Lengths.PerUnit
+            )
+            .DefaultIfEmpty(0)
+            .Max();
+        // A line that just has room must have it after rounding, too.
+        return Math.Clamp(widest + 2 * Side + 2, TableLimits.LeastExtent, TableLimits.MostExtent);
+    }
+
     /// <summary>The cell at a spot, or the nearest; there must be one.</summary>
     public TableCell At(double x, double y) => Text[PlaceOf(top, y), PlaceOf(left, x)];
 
@@ -108,7 +124,7 @@ public sealed class TableLayout
         {
             var fill =
                 cell.Look[Trait.Fill] is { Length: > 0 } own ? Art.Colours.Read(own)
-                : hasHeader && cell.Row == 0 ? HeaderFill
+                : IsHeading(cell) ? HeaderFill
                 : 0;
             var (l, t, r, b) = BoxOf(cell);
             if ((fill & 0xFF) > 0)
@@ -176,49 +192,30 @@ public sealed class TableLayout
         }
     }
 
-    /// <summary>What is in a cell as it is set: the heading bold, numbers to the right where nothing else is said.</summary>
-    private IEnumerable<Paragraph> Looking(TableCell cell, bool[] numbers)
-    {
-        var isHeading = hasHeader && cell.Row == 0;
-        var line = Text.Columns[cell.Column];
-        var usual =
-            line.Align.Length > 0 ? line.Align
-            : numbers[cell.Column] && !cell.IsJoined ? "right"
-            : "";
-        if (cell.Paragraphs.Count == 0)
-            return [new Paragraph(0, [], Look.Usual.With(Trait.Align, usual))];
-        return cell.Paragraphs.Select(paragraph =>
-        {
-            var aligned =
-                paragraph.Look[Trait.Align].Length > 0 || usual.Length == 0
-                    ? paragraph
-                    : paragraph with
-                    {
-                        Look = paragraph.Look.With(Trait.Align, usual),
-                    };
-            return isHeading
-                ? aligned with
-                {
-                    Spans = [.. aligned.Spans.Select(span => span with { Look = span.Look.With(Trait.Bold, "1") })],
-                }
-                : aligned;
-        });
-    }
+    private static readonly Paragraph Empty = new(0, [], Look.Usual);
+
+    private static IReadOnlyList<Paragraph> Written(TableCell cell) => cell.Paragraphs.Count > 0 ? cell.Paragraphs : [Empty];
+
+    /// <summary>The heading is bold.</summary>
+    private bool IsHeading(TableCell cell) => hasHeader && cell.Row == 0;
+
+    /// <summary>Numbers stand to the right where nothing else is said.</summary>
+    private string AlignOf(TableCell cell, bool[] numbers) =>
+        Text.Columns[cell.Column].Align is { Length: > 0 } said ? said
+        : numbers[cell.Column] && !cell.IsJoined ? "right"
+        : "";
 
     /// <summary>Which columns hold numbers and nothing else, below a heading.</summary>
     private bool[] NumbersIn(TableText text)
     {
         var (numbers, others) = (new int[text.Columns.Count], new int[text.Columns.Count]);
-        foreach (var cell in text.Cells.Where(cell => cell.HasLetters && !cell.IsJoined && !(hasHeader && cell.Row == 0)))
+        foreach (var cell in text.Cells.Where(cell => cell.HasLetters && !cell.IsJoined && !IsHeading(cell)))
             (TableNumber.Read(cell.Text) is null ? others : numbers)[cell.Column]++;
         return [.. numbers.Select((count, column) => count > 0 && others[column] == 0)];
     }
 
     private string TotalOf(TableLine column, int at) =>
-        TableNumber.Total(
-            column.Total,
-            Text.Cells.Where(cell => cell.Column == at && !(hasHeader && cell.Row == 0)).Select(cell => cell.Text)
-        );
+        TableNumber.Total(column.Total, Text.Cells.Where(cell => cell.Column == at && !IsHeading(cell)).Select(cell => cell.Text));
 
     private static int HeightOf(SetText set) => (set.Ascent + set.Bottom) / Lengths.PerUnit;
 

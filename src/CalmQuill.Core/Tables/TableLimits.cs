@@ -7,7 +7,7 @@ public static class TableLimits
 {
     public const int MostRows = 400,
         MostColumns = 40,
-        MostCells = 4_000;
+        MostCells = 2_000;
 
     /// <summary>The least and the most that a column is wide, or a row high, 0.01 mm.</summary>
     public const int LeastExtent = 300,

@@ -46,6 +46,25 @@ public static class TableSheet
     public static string Write(IEnumerable<IEnumerable<string>> rows) =>
         string.Join('\n', rows.Select(row => string.Join('\t', row.Select(Quote))));
 
+    /// <summary>The same for word processors and web pages.</summary>
+    public static string WriteHtml(IEnumerable<IEnumerable<string>> rows) =>
+        $"<table>{string.Concat(rows.Select(row => $"<tr>{string.Concat(row.Select(cell => $"<td>{Escape(cell)}</td>"))}</tr>"))}</table>";
+
+    private static string Escape(string cell) =>
+        string.Concat(
+            cell.Select(letter =>
+                letter switch
+                {
+                    '&' => "&amp;",
+                    '<' => "&lt;",
+                    '>' => "&gt;",
+                    '"' => "&quot;",
+                    '\n' or '\u2028' => "<br>",
+                    _ => letter.ToString(),
+                }
+            )
+        );
+
     private static string Quote(string cell) =>
         cell.AsSpan().IndexOfAny("\t\n\"") < 0 ? cell : $"\"{cell.Replace("\"", "\"\"", StringComparison.Ordinal)}\"";
 

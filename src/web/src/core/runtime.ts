@@ -4,6 +4,7 @@ import type { AnswerBridge } from './answerBridge';
 import type { AsideBridge } from './asideBridge';
 import type { AssetBridge } from './assetBridge';
 import type { DocumentBridge } from './documentBridge';
+import type { FindBridge } from './findBridge';
 import type { HandBridge } from './handBridge';
 import type { HistoryBridge } from './historyBridge';
 import type { LayerBridge } from './layerBridge';
@@ -31,6 +32,7 @@ export interface Core {
   DocumentBridge: DocumentBridge;
   PageBridge: PageBridge;
   PenBridge: PenBridge;
+  FindBridge: FindBridge;
   HandBridge: HandBridge;
   HistoryBridge: HistoryBridge;
   PlacesBridge: PlacesBridge;

@@ -16,7 +16,8 @@ export interface TableBridge {
   Made(): string;
   /** JSON of {@link ShownTable}. */
   Table(page: number, item: string): string;
-  Sheet(page: number, item: string): string;
+  /** As a spreadsheet takes it, and as HTML; nothing where there is none. */
+  Sheet(page: number, item: string): string[];
   Do(page: number, item: string, what: TableDeed, at: number[], words: string, now: number): Uint8Array;
   Beside(page: number, cell: string, columns: number, rows: number): string;
   /** The points and the names of the scales; nothing where there are none. */
@@ -33,6 +34,7 @@ export type TableDeed =
   | 'move-column'
   | 'height'
   | 'width'
+  | 'fit'
   | 'total'
   | 'fill'
   | 'join'

@@ -55,6 +55,7 @@ import { useCarrying } from './useCarrying';
 import { usePageSteps } from './usePageSteps';
 import { usePuttingIn } from './usePuttingIn';
 import { useAtHand, useSheetEvents } from './useSheetEvents';
+import { FindLayer } from './FindLayer';
 import { useSheetKeys } from './useSheetKeys';
 
 /** What to bring into sight: a place, a mark, or the page as it was at a moment, UTC milliseconds. */
@@ -292,6 +293,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     takeAll,
     markHere,
     full: onFull,
+    find: () => tools.turn('find', true),
   });
   const puttingIn = usePuttingIn({
     desk,
@@ -432,6 +434,15 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
             items={taken?.items ?? nothing}
             people={people}
             onClose={() => tools.turn('retrace', false)}
+          />
+        )}
+        {tools.isOn('find') && active && (
+          <FindLayer
+            page={hand.page}
+            view={view}
+            sheetView={hand.blotter?.view}
+            mayWrite={mayHold && !reading}
+            onClose={() => tools.turn('find', false)}
           />
         )}
         {worker.shown && <WorkLine work={worker.shown} />}

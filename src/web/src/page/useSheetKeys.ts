@@ -17,6 +17,7 @@ interface SheetKeys {
   takeAll: () => void;
   markHere: () => void;
   full: () => void;
+  find: () => void;
 }
 
 type Act = (() => void) | undefined;
@@ -49,7 +50,8 @@ export function useSheetKeys(keys: SheetKeys): void {
   });
 }
 
-function commandOf(event: KeyboardEvent, { reading, selection, undo, redo, takeAll }: SheetKeys): Act {
+function commandOf(event: KeyboardEvent, { reading, selection, undo, redo, takeAll, find }: SheetKeys): Act {
+  if (event.key.toLowerCase() === 'f') return find;
   if (reading) return undefined;
   const onInk = selection && selection.taken.items.length > 0 ? selection : undefined;
   switch (event.key.toLowerCase()) {

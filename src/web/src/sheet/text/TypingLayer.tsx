@@ -1,5 +1,5 @@
 import { t } from '@lingui/core/macro';
-import { type PointerEvent as ReactPointerEvent, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { useWorkspace } from '../../data/useWorkspace';
 import type { OpenDocument } from '../../sync/openDocument';
 import type { TypingPlace } from '../hand/things';
@@ -7,6 +7,7 @@ import type { Tools } from '../hand/tool';
 import type { View } from '../ink/view';
 import { text, type TextSettings } from '../tools/text';
 import { type FirstLooks, Typing } from './typing';
+import { DragEdge } from './DragEdge';
 import { TableEdges } from './TableEdges';
 import { TypingStrip } from './TypingStrip';
 
@@ -120,10 +121,14 @@ export function TypingLayer({ page, paper, place, view, tools, undo, redo, onLea
           }}
         />
         {typing?.told?.hasEdge && (
-          <Edge
-            x={right * pixels}
+          <DragEdge
+            upright
+            label={t`Length of the lines`}
+            title={t`Drag to make the lines longer or shorter`}
+            testId="typing-edge"
+            x={right * pixels + 4}
             y={((top + bottom) / 2) * pixels}
-            onMeasure={(by) => typing.setMeasure(Math.max(leastMeasure, lies!.measure + by / pixels))}
+            onMoved={(by) => typing.setMeasure(Math.max(leastMeasure, lies!.measure + by / pixels))}
           />
         )}
       </div>
@@ -139,41 +144,6 @@ export function TypingLayer({ page, paper, place, view, tools, undo, redo, onLea
         />
       )}
     </div>
-  );
-}
-
-/** The edge of a text, by which its lines are made longer or shorter. */
-function Edge({ x, y, onMeasure }: { x: number; y: number; onMeasure: (by: number) => void }) {
-  const from = useRef<number>(undefined);
-  const [by, setBy] = useState(0);
-  const end = (event: ReactPointerEvent) => {
-    if (from.current !== undefined) onMeasure(event.clientX - from.current);
-    from.current = undefined;
-    setBy(0);
-  };
-  return (
-    <button
-      type="button"
-      tabIndex={-1}
-      aria-label={t`Length of the lines`}
-      title={t`Drag to make the lines longer or shorter`}
-      data-testid="typing-edge"
-      className="pointer-events-auto absolute grid size-11 cursor-ew-resize touch-none place-items-center"
-      style={{ left: x + by - 18, top: y - 22 }}
-      onPointerDown={(event) => {
-        event.preventDefault();
-        from.current = event.clientX;
-        event.currentTarget.setPointerCapture(event.pointerId);
-      }}
-      onPointerMove={(event) => from.current !== undefined && setBy(event.clientX - from.current)}
-      onPointerUp={end}
-      onPointerCancel={() => {
-        from.current = undefined;
-        setBy(0);
-      }}
-    >
-      <span className="h-7 w-2 rounded-full border border-primary bg-base-100" />
-    </button>
   );
 }
 

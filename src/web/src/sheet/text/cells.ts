@@ -25,16 +25,3 @@ function cellsOf(html: string): string {
 const mostColumns = 40;
 
 const quoted = (cell: string): string => (cell.startsWith('"') ? `"${cell.replaceAll('"', '""')}"` : cell);
-
-/** Cells as HTML, for spreadsheets and word processors; they are parted by tabs and line breaks, and none holds either. */
-export function cellsAsHtml(cells: string): string {
-  const escaped = (text: string) => text.replace(/[&<>"]/g, (sign) => `&#${sign.charCodeAt(0)};`);
-  const rows = cells.split('\n').map(
-    (row) =>
-      `<tr>${row
-        .split('\t')
-        .map((cell) => `<td>${escaped(cell)}</td>`)
-        .join('')}</tr>`,
-  );
-  return `<table>${rows.join('')}</table>`;
-}

@@ -7,7 +7,7 @@ import { t } from '@lingui/core/macro';
 import { say } from '../../ui/saying';
 import type { TypingPlace } from '../hand/things';
 import type { View } from '../ink/view';
-import { cellsAsHtml, cellsIn } from './cells';
+import { cellsIn } from './cells';
 import { mostPasted, readHtml } from './pasted';
 import type { Looks, Told, Trait } from './told';
 import { UnderText } from './underText';
@@ -170,8 +170,8 @@ export class Typing {
   /** Copies the whole table as a spreadsheet takes it. */
   async copyTable(): Promise<void> {
     const { core, page } = this.around;
-    const cells = core.TableBridge.Sheet(page.handle, this.tableItem);
-    const types: Record<string, string> = { 'text/plain': cells, 'text/html': cellsAsHtml(cells) };
+    const [cells = '', html = ''] = core.TableBridge.Sheet(page.handle, this.tableItem);
+    const types: Record<string, string> = { 'text/plain': cells, 'text/html': html };
     try {
       await navigator.clipboard.write([
         new ClipboardItem(

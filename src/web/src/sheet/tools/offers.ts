@@ -1,4 +1,5 @@
 import { aside } from './aside';
+import { find } from './find';
 import { guide } from './guide';
 import { habits } from './habits';
 import { handTools } from './handTools';
@@ -27,6 +28,7 @@ function offerOf(tool: Tool): Offer {
 export const offers: readonly Offer[] = [
   ...handTools.filter((tool) => tool !== pen).map(offerOf),
   put,
+  find,
   guide,
   layers,
   loupe,
