@@ -72,7 +72,7 @@ export function FindLayer({ page, view, sheetView, mayWrite, onClose }: FindLaye
         <div className="flex items-center gap-1">
           <input
             ref={field}
-            type="search"
+            type="text"
             aria-label={t`Words`}
             placeholder={t`Words on this page`}
             data-testid="find-words"
