@@ -197,7 +197,7 @@ public static partial class TableBridge
                 edit.Part(text[at[0], at[1]]);
                 break;
             case "sort":
-                edit.Sort(at[0], at[1] == 1, content.Says.Split(' ').Contains(TableLayout.Header) ? 1 : 0);
+                edit.Sort(at[0], at[1] == 1, content.Layout.Headings);
                 break;
             case "paste":
                 if (TableSheet.Read(words) is { Count: > 0 } cells)

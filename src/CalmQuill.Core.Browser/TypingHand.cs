@@ -140,10 +140,7 @@ internal sealed class TypingHand(PageDocument page, OpId item, string name, OpId
         page.Typing(item);
     }
 
-    private TableCell? Cell =>
-        Content is TableContent table && TableName.TryParse(name, out var own)
-            ? table.Layout.Text.Find(own) ?? table.Layout.Text.Cells[0]
-            : null;
+    private TableCell? Cell => Content is TableContent table && TableName.TryParse(name, out var own) ? table.Layout.Text.Find(own) : null;
 
     /// <summary>Letters that are selected, as far as they are in one cell: what is typed in one changes no other.</summary>
     private (int From, int To) Within(int first, int last)

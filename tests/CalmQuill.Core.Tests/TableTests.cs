@@ -66,6 +66,20 @@ public sealed class TableTests : OnPage
     }
 
     [Fact]
+    public void A_cell_whose_row_is_gone_is_no_place_to_type_in_and_no_other_takes_its_place()
+    {
+        var table = Numbered(2, 2);
+        var name = NameAt(table, 1, 1).ToString();
+        var content = (TableContent)Item(table).Content;
+        Assert.Equal(name, content.RoomBy(name)!.Name);
+        Edit(Ines, table, edit => edit.RemoveRow(1));
+        Assert.Null(content.RoomBy(name));
+        Assert.Equal(NameAt(table, 0, 0).ToString(), content.RoomBy("")!.Name);
+        UndoAll(Ines);
+        Assert.NotNull(content.RoomBy(name));
+    }
+
+    [Fact]
     public void A_row_and_a_column_that_two_add_at_once_meet_in_a_cell_that_can_be_written_in()
     {
         var table = Numbered(2, 2);

@@ -2,7 +2,6 @@ using System.Globalization;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Ordering;
-using CalmQuill.Core.Plots;
 using CalmQuill.Core.Typesetting;
 
 namespace CalmQuill.Core.Items;
@@ -60,17 +59,11 @@ public sealed class FileContent(IItemFrame frame, Change.ThingAdded added) : Cap
         {
             var (left, top, right, bottom) = SheetBox;
             var fold = (right - left) / 3.0;
-            (double X, double Y)[] sheet = [(left, top), (right - fold, top), (right, top + fold), (right, bottom), (left, bottom)];
             return
             [
-                new Region(Line, [Lines.Box(0, 0, Width, Height)]),
-                new Region(Card, [Lines.Box(LineWidth, LineWidth, Width - LineWidth, Height - LineWidth)]),
-                new Region(
-                    Sheet,
-                    [
-                        [.. sheet.SelectMany(corner => new[] { corner, corner })],
-                    ]
-                ),
+                new Region(Line, [Region.Box(0, 0, Width, Height)]),
+                new Region(Card, [Region.Box(LineWidth, LineWidth, Width - LineWidth, Height - LineWidth)]),
+                new Region(Sheet, [Region.Ring((left, top), (right - fold, top), (right, top + fold), (right, bottom), (left, bottom))]),
             ];
         }
     }
@@ -116,7 +109,7 @@ public sealed class FileContent(IItemFrame frame, Change.ThingAdded added) : Cap
         var own = OwnPlace(shifted);
         var (left, _, right, bottom) = SheetBox;
         var texts = new List<(SetText, Affine, uint)>(base.Texts(shifted));
-        var kind = Label.Of(KindOf(Name), KindType);
+        var kind = Label.Of(KindOf(Name) is { Length: > 0 } said ? said.ToUpperInvariant() : "…", KindType);
         Put(kind, left + Math.Max(0, (right - left - kind.Width) / 2), bottom - Room, Sign);
         var room = Width - (int)right - 2 * Room;
         Put(Label.Of(Shortened(Name, room), NameType), right + Room, Height / 2.0 - 30, Ink);
@@ -127,11 +120,11 @@ public sealed class FileContent(IItemFrame frame, Change.ThingAdded added) : Cap
         void Put(Label label, double x, double y, uint colour) => texts.Add((label.Set, own.After(Affine.Identity.Shifted(x, y)), colour));
     }
 
-    /// <summary>What stands behind the last point of a name, in capitals; nothing where that is long.</summary>
+    /// <summary>What stands behind the last point of a name; nothing where that is long.</summary>
     private static string KindOf(string name)
     {
         var point = name.LastIndexOf('.');
-        return point > 0 && name.Length - point - 1 is > 0 and <= MostKind ? name[(point + 1)..].ToUpperInvariant() : "…";
+        return point > 0 && name.Length - point - 1 <= MostKind ? name[(point + 1)..] : "";
     }
 
     /// <summary>A name with as much left out as there is no room for, before what says its kind.</summary>
@@ -139,8 +132,7 @@ public sealed class FileContent(IItemFrame frame, Change.ThingAdded added) : Cap
     {
         if (Label.Of(name, NameType).Width <= room)
             return name;
-        var point = name.LastIndexOf('.');
-        var kind = point > 0 && name.Length - point <= MostKind + 1 ? name[(point + 1)..] : "";
+        var kind = KindOf(name);
         var fit = Searching.CountWhile(name.Length - kind.Length, length => Label.Of(With(length + 1), NameType).Width <= room);
         return With(fit);
 

@@ -89,19 +89,21 @@ public sealed class TableContent(IItemFrame frame, Change.ThingAdded added) : Bo
         ];
     }
 
-    public override IEnumerable<LetterRoom> Rooms => Layout.Text.Cells.Select(RoomOf);
-
     public override LetterRoom RoomAt(double x, double y)
     {
         var (bx, by) = OwnPlace(true).Back(x, y);
         return RoomOf(Layout.At(bx, by));
     }
 
-    /// <summary>The cell of that name, or what it was joined to; the first where it is not seen any more.</summary>
+    /// <summary>The cell of that name, or what it was joined to; the first where none is named.</summary>
     public override LetterRoom? RoomBy(string name) =>
-        Layout.Text.IsEmpty ? null
-        : TableName.TryParse(name, out var cell) && Layout.Text.Find(cell) is { } found ? RoomOf(found)
-        : RoomOf(Layout.Text.Cells[0]);
+        TableName.TryParse(name, out var cell)
+            ? Layout.Text.Find(cell) is { } found
+                ? RoomOf(found)
+                : null
+            : Layout.Text.IsEmpty
+                ? null
+                : RoomOf(Layout.Text.Cells[0]);
 
     public override LetterRoom RoomOf(int letter) =>
         RoomOf(

@@ -125,7 +125,7 @@ internal static class TextFills
 
     /// <summary>Corners in bits as 0.01 mm, each doubled.</summary>
     private static (double X, double Y)[] Corners(params (int X, int Y)[] corners) =>
-        [.. corners.Select(at => (Nearest(at.X), Nearest(at.Y))).SelectMany(at => new[] { at, at })];
+        Region.Ring(corners.Select(at => (Nearest(at.X), Nearest(at.Y))));
 
     private static double Nearest(int bits) => Math.Round(bits / (double)Lengths.PerUnit, MidpointRounding.AwayFromZero);
 
@@ -134,7 +134,7 @@ internal static class TextFills
     {
         corner = Math.Min(corner, Math.Min(right - left, bottom - top) / 2);
         if (corner <= 0)
-            return [(left, top), (left, top), (right, top), (right, top), (right, bottom), (right, bottom), (left, bottom), (left, bottom)];
+            return Region.Box(left, top, right, bottom);
         return
         [
             (left, top + corner),

@@ -134,13 +134,10 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
     /// <summary>Whether a press at a spot means its letters, or where they would be; 0.01 mm.</summary>
     public virtual bool IsTypedAt(double x, double y, double reach) => IsAt(x, y, reach);
 
-    /// <summary>Where letters of it are set together: all of them, or the cells of a table.</summary>
-    public virtual IEnumerable<LetterRoom> Rooms => [Whole];
-
-    /// <summary>The one at a spot on the page, or the nearest.</summary>
+    /// <summary>Where letters of it are set together at a spot on the page, or nearest to it: all of them, or the cell of a table.</summary>
     public virtual LetterRoom RoomAt(double x, double y) => Whole;
 
-    /// <summary>The one of a name, or what took its place; null where there is none any more.</summary>
+    /// <summary>The one of a name; null where it is not seen any more.</summary>
     public virtual LetterRoom? RoomBy(string name) => Whole;
 
     /// <summary>The one in which a letter stands.</summary>

@@ -27,10 +27,6 @@ internal static class Lines
         return ring;
     }
 
-    /// <summary>A box.</summary>
-    public static (double X, double Y)[] Box(double left, double top, double right, double bottom) =>
-        [(left, top), (left, top), (right, top), (right, top), (right, bottom), (right, bottom), (left, bottom), (left, bottom)];
-
     /// <summary>A disc; its ring is smooth as it is.</summary>
     public static (double X, double Y)[] Disc(double x, double y, double radius)
     {

@@ -74,7 +74,7 @@ public sealed class PlotDrawing
     {
         (this.range, this.shows) = (range, shows.Split(' '));
         (left, top, right, bottom) = (LeftRoom, TopRoom, width - RightRoom, height - BottomRoom);
-        fills = [new Region(Paper, [Lines.Box(0, 0, width, height)])];
+        fills = [new Region(Paper, [Region.Box(0, 0, width, height)])];
         if (right - left < NumbersApart || bottom - top < RowsApart)
             return;
         DrawScales(axes.Split('\n'));
@@ -123,10 +123,10 @@ public sealed class PlotDrawing
     }
 
     private static (double X, double Y)[] Upright(double x, double from, double to, double width) =>
-        Lines.Box(x - width / 2, from, x + width / 2, to);
+        Region.Box(x - width / 2, from, x + width / 2, to);
 
     private static (double X, double Y)[] Level(double y, double from, double to, double width) =>
-        Lines.Box(from, y - width / 2, to, y + width / 2);
+        Region.Box(from, y - width / 2, to, y + width / 2);
 
     private void DrawScales(string[] names)
     {

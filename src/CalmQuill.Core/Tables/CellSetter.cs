@@ -30,7 +30,7 @@ internal sealed class CellSetter
     }
 
     /// <summary>A paragraph as it looks in its cell.</summary>
-    public static Paragraph Looking(Paragraph paragraph, bool isHeading, string align)
+    private static Paragraph Looking(Paragraph paragraph, bool isHeading, string align)
     {
         var aligned =
             paragraph.Look[Trait.Align].Length > 0 || align.Length == 0

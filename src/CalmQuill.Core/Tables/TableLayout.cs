@@ -17,7 +17,7 @@ public sealed class TableLayout
     public const int Side = 140,
         Edge = 90;
 
-    /// <summary>How high a row is at least where nothing is said, and how narrow one with letters in it can be.</summary>
+    /// <summary>How high a row is at least where nothing is said.</summary>
     public const int UsualRow = 800;
 
     /// <summary>Type of what stands under columns, 0.1 pt, and how high that row is.</summary>
@@ -29,7 +29,6 @@ public sealed class TableLayout
     private readonly int[] left,
         top;
     private readonly Dictionary<TableCell, SetText> sets = [];
-    private readonly bool hasHeader;
 
     /// <param name="text">The table.</param>
     /// <param name="width">How wide it was made, for columns of which nothing is said.</param>
@@ -37,11 +36,11 @@ public sealed class TableLayout
     /// <param name="setters">What sets the cells, by their names; remembers what it set before.</param>
     internal TableLayout(TableText text, int width, string shows, Dictionary<TableName, CellSetter> setters)
     {
-        (Text, hasHeader) = (text, shows.Split(' ').Contains(Header));
+        (Text, Headings) = (text, shows.Split(' ').Contains(Header) ? 1 : 0);
         var usual = text.Columns.Count > 0 ? Math.Max(width / text.Columns.Count, TableLimits.LeastExtent) : 0;
         left = Edges(text.Columns.Select(column => column.Extent > 0 ? column.Extent : usual));
         var heights = text.Rows.Select(row => row.Extent > 0 ? row.Extent : UsualRow).ToArray();
-        var numbers = NumbersIn(text);
+        var numbers = NumbersIn();
         foreach (var cell in text.Cells)
         {
             var setter = setters.TryGetValue(cell.Name, out var known) ? known : setters[cell.Name] = new CellSetter();
@@ -61,6 +60,9 @@ public sealed class TableLayout
     }
 
     public TableText Text { get; }
+
+    /// <summary>How many rows from the top are a heading.</summary>
+    public int Headings { get; }
 
     public int Width => left[^1];
 
@@ -118,7 +120,7 @@ public sealed class TableLayout
     {
         var fills = new List<Region>();
         if ((paper & 0xFF) > 0)
-            fills.Add(new Region(paper, [Lines.Box(0, 0, Width, Height)]));
+            fills.Add(new Region(paper, [Region.Box(0, 0, Width, Height)]));
         var cells = new SortedDictionary<uint, List<(double X, double Y)[]>>();
         foreach (var cell in Text.Cells)
         {
@@ -128,7 +130,7 @@ public sealed class TableLayout
                 : 0;
             var (l, t, r, b) = BoxOf(cell);
             if ((fill & 0xFF) > 0)
-                (cells.TryGetValue(fill, out var those) ? those : cells[fill] = []).Add(Lines.Box(l, t, r, b));
+                (cells.TryGetValue(fill, out var those) ? those : cells[fill] = []).Add(Region.Box(l, t, r, b));
         }
 
         fills.AddRange(cells.Select(one => new Region(one.Key, one.Value)));
@@ -165,18 +167,18 @@ public sealed class TableLayout
         for (var row = 0; row <= rows; row++)
         {
             foreach (var (from, to) in Runs(columns, column => row == 0 || row == rows || Text[row - 1, column] != Text[row, column]))
-                yield return Lines.Box(left[from] - half, top[row] - half, left[to] + half, top[row] + half);
+                yield return Region.Box(left[from] - half, top[row] - half, left[to] + half, top[row] + half);
         }
 
         for (var column = 0; column <= columns; column++)
         {
             foreach (var (from, to) in Runs(rows, row => column == 0 || column == columns || Text[row, column - 1] != Text[row, column]))
-                yield return Lines.Box(left[column] - half, top[from] - half, left[column] + half, top[to] + half);
+                yield return Region.Box(left[column] - half, top[from] - half, left[column] + half, top[to] + half);
         }
 
         // Under the last row stands a second line, and what the columns come to.
         if (HasTotals)
-            yield return Lines.Box(left[0], top[^1] + 3 * half, left[^1], top[^1] + 5 * half);
+            yield return Region.Box(left[0], top[^1] + 3 * half, left[^1], top[^1] + 5 * half);
     }
 
     private static IEnumerable<(int From, int To)> Runs(int count, Predicate<int> holds)
@@ -197,7 +199,7 @@ public sealed class TableLayout
     private static IReadOnlyList<Paragraph> Written(TableCell cell) => cell.Paragraphs.Count > 0 ? cell.Paragraphs : [Empty];
 
     /// <summary>The heading is bold.</summary>
-    private bool IsHeading(TableCell cell) => hasHeader && cell.Row == 0;
+    private bool IsHeading(TableCell cell) => cell.Row < Headings;
 
     /// <summary>Numbers stand to the right where nothing else is said.</summary>
     private string AlignOf(TableCell cell, bool[] numbers) =>
@@ -206,10 +208,10 @@ public sealed class TableLayout
         : "";
 
     /// <summary>Which columns hold numbers and nothing else, below a heading.</summary>
-    private bool[] NumbersIn(TableText text)
+    private bool[] NumbersIn()
     {
-        var (numbers, others) = (new int[text.Columns.Count], new int[text.Columns.Count]);
-        foreach (var cell in text.Cells.Where(cell => cell.HasLetters && !cell.IsJoined && !IsHeading(cell)))
+        var (numbers, others) = (new int[Text.Columns.Count], new int[Text.Columns.Count]);
+        foreach (var cell in Text.Cells.Where(cell => cell.HasLetters && !cell.IsJoined && !IsHeading(cell)))
             (TableNumber.Read(cell.Text) is null ? others : numbers)[cell.Column]++;
         return [.. numbers.Select((count, column) => count > 0 && others[column] == 0)];
     }

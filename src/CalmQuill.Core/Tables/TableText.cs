@@ -99,13 +99,14 @@ public sealed class TableText
     public IReadOnlyList<Paragraph> WrittenIn(TableName name) => written.GetValueOrDefault(name, []);
 
     /// <summary>All that is written, row by row: cells parted by tabs.</summary>
-    public string Words =>
-        string.Join(
-            '\n',
-            Enumerable
-                .Range(0, Rows.Count)
-                .Select(row => string.Join('\t', Cells.Where(cell => cell.Row == row).Select(cell => cell.Text.Replace('\n', ' '))))
-        );
+    public string Words
+    {
+        get
+        {
+            var rows = Cells.ToLookup(cell => cell.Row, cell => cell.Text.Replace('\n', ' '));
+            return string.Join('\n', Enumerable.Range(0, Rows.Count).Select(row => string.Join('\t', rows[row])));
+        }
+    }
 
     private List<TableCell> Fill(List<Paragraph> astray)
     {

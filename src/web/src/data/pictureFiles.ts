@@ -33,8 +33,6 @@ export async function keepWhole({ core, assets }: Workspace, space: string, pict
 
 /** Keeps a file for a space as it is; only pictures lose what they say of where they were taken. */
 export async function keepAny({ core, assets }: Workspace, space: string, file: Blob): Promise<string> {
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  const { type, width } = JSON.parse(core.AssetBridge.Look(bytes)) as FileLook;
-  const kept = width > 0 ? new Uint8Array(core.AssetBridge.Cleaned(bytes)) : bytes;
-  return (await assets.keep(space, new Blob([kept], { type }))).asset;
+  const cleaned = new Uint8Array(core.AssetBridge.Cleaned(new Uint8Array(await file.arrayBuffer())));
+  return (await assets.keep(space, new Blob([cleaned]))).asset;
 }

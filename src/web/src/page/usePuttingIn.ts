@@ -8,7 +8,6 @@ import type { Blotter } from '../sheet/blotter/blotter';
 import { copiedWords } from '../sheet/selection/clipboard';
 import { cellsIn } from '../sheet/text/cells';
 import { layAround } from '../sheet/things/picture/lay';
-import type { Kept } from '../sync/assets';
 import type { OpenDocument } from '../sync/openDocument';
 import { say } from '../ui/saying';
 import { ownKeys } from './useSheetKeys';
@@ -47,24 +46,27 @@ export function usePuttingIn(around: PuttingIn): {
   putPlot: (table?: string) => void;
 } {
   const workspace = useWorkspace();
+  const { ThingBridge } = workspace.core;
   const latest = useRef(around);
   latest.current = around;
+
+  /** Lays things down, and selects them. */
+  const lay = (page: OpenDocument, take: PuttingIn['take'], make: (handle: number, now: number) => Uint8Array) => {
+    try {
+      page.performTogether(make);
+      take(ThingBridge.Made());
+    } catch (error) {
+      say(sentenceOf(error));
+    }
+  };
 
   const bring = async (files: readonly File[], at?: { x: number; y: number }) => {
     const { page, blotter, layer, take } = latest.current;
     if (!blotter) return;
     const pictures = files.filter(isPictureFile).slice(0, most);
     if (pictures.length === 0) return say(t`This is not a picture that can be read here. Nothing was kept.`);
-    const kept: Kept[] = [];
-    const problems: string[] = [];
-    for (const file of pictures) {
-      try {
-        kept.push(await keepWhole(workspace, page.space, file));
-      } catch (error) {
-        problems.push(sentenceOf(error));
-      }
-    }
-    if (problems.length > 0) say(problems[0]!);
+    const { kept, problem } = await keepEach(pictures, (file) => keepWhole(workspace, page.space, file));
+    if (problem) say(problem);
     else if (files.length > kept.length)
       say(
         plural(files.length - kept.length, {
@@ -74,53 +76,26 @@ export function usePuttingIn(around: PuttingIn): {
       );
     if (kept.length === 0 || latest.current.page !== page) return;
     const boxes = layAround(kept, blotter.sheet, at ?? blotter.view.middle);
-    const { ThingBridge } = workspace.core;
-    try {
-      const assets = kept.map(({ asset }) => asset);
-      page.performTogether((handle, now) => ThingBridge.AddPictures(handle, assets, boxes, layer, now));
-      take(ThingBridge.Made());
-    } catch (error) {
-      say(sentenceOf(error));
-    }
+    const assets = kept.map(({ asset }) => asset);
+    lay(page, take, (handle, now) => ThingBridge.AddPictures(handle, assets, boxes, layer, now));
   };
 
   /** Keeps files as they are, each as a card on the page. */
   const bringFiles = async (files: readonly File[], at?: { x: number; y: number }) => {
     const { page, blotter, layer, take } = latest.current;
     if (!blotter) return;
-    const kept: { asset: string; file: File }[] = [];
-    const problems: string[] = [];
-    for (const file of files.slice(0, most)) {
-      try {
-        if (file.size === 0) throw new Error(t`“${file.name}” is empty. Nothing was kept.`);
-        if (file.size > mostFile) throw new Error(t`A file holds at most 64 MB. “${file.name}” was not kept.`);
-        kept.push({ asset: await keepAny(workspace, page.space, file), file });
-      } catch (error) {
-        problems.push(sentenceOf(error));
-      }
-    }
-    if (problems.length > 0) say(problems[0]!);
+    const { kept, problem } = await keepEach(files.slice(0, most), async (file) => {
+      if (file.size === 0) throw new Error(t`“${file.name}” is empty. Nothing was kept.`);
+      if (file.size > mostFile) throw new Error(t`A file holds at most 64 MB. “${file.name}” was not kept.`);
+      return { asset: await keepAny(workspace, page.space, file), file };
+    });
+    if (problem) say(problem);
     if (kept.length === 0 || latest.current.page !== page) return;
     const { x, y } = at ?? blotter.view.middle;
-    const { ThingBridge } = workspace.core;
+    const assets = kept.map(({ asset }) => asset);
     const [names, sizes] = [kept.map(({ file }) => file.name), kept.map(({ file }) => file.size)];
-    try {
-      page.performTogether((handle, now) =>
-        ThingBridge.AddFiles(
-          handle,
-          kept.map(({ asset }) => asset),
-          names,
-          sizes,
-          Math.round(x - cardHalf),
-          Math.round(y),
-          layer,
-          now,
-        ),
-      );
-      take(ThingBridge.Made());
-    } catch (error) {
-      say(sentenceOf(error));
-    }
+    const [left, top] = [Math.round(x - cardHalf), Math.round(y)];
+    lay(page, take, (handle, now) => ThingBridge.AddFiles(handle, assets, names, sizes, left, top, layer, now));
   };
 
   /** Pictures as pictures, all else as cards. */
@@ -189,19 +164,14 @@ export function usePuttingIn(around: PuttingIn): {
   const putPlot = (table?: string) => {
     const { page, blotter, layer, take } = latest.current;
     if (!blotter) return;
-    const { ThingBridge, TableBridge, HandBridge } = workspace.core;
+    const { TableBridge, HandBridge } = workspace.core;
     const [points = '', axes = ''] = table ? TableBridge.Plotted(page.handle, table, pointColour) : [];
     if (table && !points) return say(t`There are not two columns of numbers in it.`);
     const [left, , right, bottom] = table ? HandBridge.BoundsOf(page.handle, [table]) : [];
     const { x, y } =
       left === undefined ? blotter.view.middle : { x: (left + right!) / 2, y: bottom! + plotSize.height / 2 + plotGap };
     const box = [x - plotSize.width / 2, y - plotSize.height / 2, plotSize.width, plotSize.height].map(Math.round);
-    try {
-      page.performTogether((handle, now) => ThingBridge.AddPlot(handle, box, points, axes, layer, now));
-      take(ThingBridge.Made());
-    } catch (error) {
-      say(sentenceOf(error));
-    }
+    lay(page, take, (handle, now) => ThingBridge.AddPlot(handle, box, points, axes, layer, now));
   };
 
   return {
@@ -209,4 +179,21 @@ export function usePuttingIn(around: PuttingIn): {
     putFiles: (files) => void bringFiles(files),
     putPlot,
   };
+}
+
+/** Keeps files one after the other; what went wrong first, if anything did. */
+async function keepEach<T>(
+  files: readonly File[],
+  keep: (file: File) => Promise<T>,
+): Promise<{ kept: T[]; problem: string | undefined }> {
+  const kept: T[] = [];
+  let problem: string | undefined;
+  for (const file of files) {
+    try {
+      kept.push(await keep(file));
+    } catch (error) {
+      problem ??= sentenceOf(error);
+    }
+  }
+  return { kept, problem };
 }

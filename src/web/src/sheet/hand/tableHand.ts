@@ -51,7 +51,8 @@ export class TableHand implements Hand {
     const { x, y } = this.first!;
     const { core, page } = this.at;
     const there = core.TextBridge.At(page.handle, x, y, reach / this.at.view().scale);
-    if (there && core.TableBridge.Table(page.handle, there)) return this.at.events().types({ x, y });
+    // Only cells have a name of their own beside that of what they are in.
+    if (there.includes(' ')) return this.at.events().types({ x, y });
     const { rows, columns } = this.settings;
     const [left, , right] = this.at.sheet();
     const { top, high } = this.rowAt(y);

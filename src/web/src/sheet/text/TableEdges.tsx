@@ -1,14 +1,14 @@
 import { t } from '@lingui/core/macro';
 import type { View } from '../ink/view';
 import { DragEdge } from './DragEdge';
-import type { Typing } from './typing';
+import type { TableTyping } from './tableTyping';
 
 /** The grips lie outside of the table, so that they cover no cell; pixels. */
 const gripOff = 24;
 
 /** The edges of the row and the column in which one types: dragged, or moved by the arrow keys, they make them higher or wider. */
-export function TableEdges({ typing, view }: { typing: Typing; view: View }) {
-  const { table, cell } = typing;
+export function TableEdges({ typed, view }: { typed: TableTyping; view: View }) {
+  const { shown: table, cell } = typed;
   if (!table || !cell) return null;
   const [a, b, c, d, e, f] = table.place;
   const { scale, x, y } = view;
@@ -26,10 +26,8 @@ export function TableEdges({ typing, view }: { typing: Typing; view: View }) {
         testId="column-edge"
         x={(e + right * a) * scale + x}
         y={f * scale + y - gripOff}
-        onPressed={() => typing.toTable('fit', [column])}
-        onMoved={(by) =>
-          typing.toTable('width', [column, Math.round(right - table.across[column]! + by / (a * scale))])
-        }
+        onPressed={() => typed.do('fit', [column])}
+        onMoved={(by) => typed.do('width', [column, Math.round(right - table.across[column]! + by / (a * scale))])}
       />
       <DragEdge
         label={high}
@@ -37,8 +35,8 @@ export function TableEdges({ typing, view }: { typing: Typing; view: View }) {
         testId="row-edge"
         x={e * scale + x - gripOff}
         y={(f + below * d) * scale + y}
-        onPressed={() => typing.toTable('height', [row, 0])}
-        onMoved={(by) => typing.toTable('height', [row, Math.round(below - table.down[row]! + by / (d * scale))])}
+        onPressed={() => typed.do('height', [row, 0])}
+        onMoved={(by) => typed.do('height', [row, Math.round(below - table.down[row]! + by / (d * scale))])}
       />
     </div>
   );

@@ -18,55 +18,50 @@ import {
 import type { ReactNode } from 'react';
 import { Button, SignButton } from '../../ui/Button';
 import { Segments, Switch } from '../../ui/Segments';
-import type { Typing } from './typing';
+import type { TableTyping } from './tableTyping';
 
 const fills = ['', 'f3e2a4ff', 'f2cdb8ff', 'd5dfb8ff', 'c5d8e0ff'];
 
 /** What can be done with a table from the cell in which one types: rows, columns, cells, and what stands under a column. */
-export function TablePart({ typing, onPlot }: { typing: Typing; onPlot: (item: string) => void }) {
-  const { table, cell } = typing;
+export function TablePart({ typed, onPlot }: { typed: TableTyping; onPlot: (item: string) => void }) {
+  const { shown: table, cell } = typed;
   if (!table || !cell) return null;
   const [rows, columns] = [table.down.length - 1, table.across.length - 1];
   const { row, column, lastRow, lastColumn } = cell;
   const words = table.shows.split(' ').filter(Boolean);
   const turn = (word: string, on: boolean) =>
-    typing.setShows((on ? [...words, word] : words.filter((one) => one !== word)).join(' '));
+    typed.setShows((on ? [...words, word] : words.filter((one) => one !== word)).join(' '));
   const isJoined = lastRow > row || lastColumn > column;
   return (
     <div className="w-[276px]" data-testid="table-part">
       <Line name={t`Row`}>
-        <Do
-          label={t`Row above`}
-          id="row-above"
-          icon={RowsPlusTopIcon}
-          press={() => typing.toTable('add-rows', [row, 1])}
-        />
+        <Do label={t`Row above`} id="row-above" icon={RowsPlusTopIcon} press={() => typed.do('add-rows', [row, 1])} />
         <Do
           label={t`Row below`}
           id="row-below"
           icon={RowsPlusBottomIcon}
-          press={() => typing.toTable('add-rows', [lastRow + 1, 1])}
+          press={() => typed.do('add-rows', [lastRow + 1, 1])}
         />
         <Do
           label={t`Up`}
           id="row-up"
           icon={ArrowUpIcon}
           off={row === 0 || isJoined}
-          press={() => typing.toTable('move-row', [row, row - 1])}
+          press={() => typed.do('move-row', [row, row - 1])}
         />
         <Do
           label={t`Down`}
           id="row-down"
           icon={ArrowDownIcon}
           off={row === rows - 1 || isJoined}
-          press={() => typing.toTable('move-row', [row, row + 1])}
+          press={() => typed.do('move-row', [row, row + 1])}
         />
         <Do
           label={t`Remove the row`}
           id="row-remove"
           icon={TrashIcon}
           off={rows === 1}
-          press={() => typing.removeRow()}
+          press={() => typed.removeRow()}
         />
       </Line>
       <Line name={t`Column`}>
@@ -74,34 +69,34 @@ export function TablePart({ typing, onPlot }: { typing: Typing; onPlot: (item: s
           label={t`Column to the left`}
           id="column-left"
           icon={ColumnsPlusLeftIcon}
-          press={() => typing.toTable('add-columns', [column, 1])}
+          press={() => typed.do('add-columns', [column, 1])}
         />
         <Do
           label={t`Column to the right`}
           id="column-right"
           icon={ColumnsPlusRightIcon}
-          press={() => typing.toTable('add-columns', [lastColumn + 1, 1])}
+          press={() => typed.do('add-columns', [lastColumn + 1, 1])}
         />
         <Do
           label={t`To the left`}
           id="column-back"
           icon={ArrowLeftIcon}
           off={column === 0 || isJoined}
-          press={() => typing.toTable('move-column', [column, column - 1])}
+          press={() => typed.do('move-column', [column, column - 1])}
         />
         <Do
           label={t`To the right`}
           id="column-on"
           icon={ArrowRightIcon}
           off={column === columns - 1 || isJoined}
-          press={() => typing.toTable('move-column', [column, column + 1])}
+          press={() => typed.do('move-column', [column, column + 1])}
         />
         <Do
           label={t`Remove the column`}
           id="column-remove"
           icon={TrashIcon}
           off={columns === 1}
-          press={() => typing.removeColumn()}
+          press={() => typed.removeColumn()}
         />
       </Line>
       <Line name={t`Table`}>
@@ -109,35 +104,26 @@ export function TablePart({ typing, onPlot }: { typing: Typing; onPlot: (item: s
           label={t`Sort by this column, the smallest first`}
           id="sort-up"
           icon={SortAscendingIcon}
-          press={() => typing.toTable('sort', [column, 0])}
+          press={() => typed.do('sort', [column, 0])}
         />
         <Do
           label={t`Sort by this column, the largest first`}
           id="sort-down"
           icon={SortDescendingIcon}
-          press={() => typing.toTable('sort', [column, 1])}
+          press={() => typed.do('sort', [column, 1])}
         />
-        <Do
-          label={t`Copy it for a spreadsheet`}
-          id="table-copy"
-          icon={CopyIcon}
-          press={() => void typing.copyTable()}
-        />
+        <Do label={t`Copy it for a spreadsheet`} id="table-copy" icon={CopyIcon} press={() => void typed.copy()} />
         <Do
           label={t`Plot its numbers`}
           id="table-plot"
           icon={ChartScatterIcon}
           off={columns < 2}
-          press={() => onPlot(typing.tableItem)}
+          press={() => onPlot(typed.id)}
         />
       </Line>
       <Line name={t`Cell`}>
         {isJoined ? (
-          <Button
-            className="px-2 text-[13px]"
-            data-testid="cell-part"
-            onClick={() => typing.toTable('part', [row, column])}
-          >
+          <Button className="px-2 text-[13px]" data-testid="cell-part" onClick={() => typed.do('part', [row, column])}>
             {t`Part it again`}
           </Button>
         ) : (
@@ -146,7 +132,7 @@ export function TablePart({ typing, onPlot }: { typing: Typing; onPlot: (item: s
               className="px-2 text-[13px]"
               disabled={column === columns - 1}
               data-testid="cell-join-right"
-              onClick={() => typing.toTable('join', [row, column, row, column + 1])}
+              onClick={() => typed.do('join', [row, column, row, column + 1])}
             >
               {t`Join to the right`}
             </Button>
@@ -154,7 +140,7 @@ export function TablePart({ typing, onPlot }: { typing: Typing; onPlot: (item: s
               className="px-2 text-[13px]"
               disabled={row === rows - 1}
               data-testid="cell-join-down"
-              onClick={() => typing.toTable('join', [row, column, row + 1, column])}
+              onClick={() => typed.do('join', [row, column, row + 1, column])}
             >
               {t`Join down`}
             </Button>
@@ -178,14 +164,14 @@ export function TablePart({ typing, onPlot }: { typing: Typing; onPlot: (item: s
                     background: 'linear-gradient(to top right, #fffdf7 48.5%, #b4533c 49%, #b4533c 51%, #fffdf7 51.5%)',
                   }
             }
-            onClick={() => typing.toTable('fill', [row, column], fill)}
+            onClick={() => typed.do('fill', [row, column], fill)}
           />
         ))}
       </div>
       <Segments
         label={t`Under the column`}
         value={table.totals[column] ?? ''}
-        onValue={(total) => typing.toTable('total', [column], total)}
+        onValue={(total) => typed.do('total', [column], total)}
         options={[
           { value: '', words: t({ message: 'nothing', context: 'under a column' }), testId: 'total-none' },
           { value: 'sum', words: t`sum`, testId: 'total-sum' },

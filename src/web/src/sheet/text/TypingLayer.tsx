@@ -132,7 +132,7 @@ export function TypingLayer({ page, paper, place, view, tools, undo, redo, onLea
           />
         )}
       </div>
-      {typing?.told?.cell && <TableEdges typing={typing} view={view} />}
+      {typing?.told?.cell && <TableEdges typed={typing.table} view={view} />}
       {typing && (
         <TypingStrip
           typing={typing}

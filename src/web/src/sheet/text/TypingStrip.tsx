@@ -115,7 +115,7 @@ export function TypingStrip({ typing, left: wishedLeft, top, room, onLeave, onPl
           {open === 'list' && <ListPart looks={looks} set={set} />}
           {open === 'colour' && <ColourPart looks={looks} set={set} />}
           {open === 'more' && <MorePart looks={looks} set={set} />}
-          {open === 'table' && <TablePart typing={typing} onPlot={onPlot} />}
+          {open === 'table' && <TablePart typed={typing.table} onPlot={onPlot} />}
         </div>
       )}
     </div>

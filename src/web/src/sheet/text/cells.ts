@@ -1,13 +1,12 @@
+import { mostPasted } from './pasted';
+
 /** Cells on the clipboard, as spreadsheets and web pages put them there: rows on lines, parted by tabs. Empty where there are none. */
 export function cellsIn(data: DataTransfer | null): string {
   const plain = data?.getData('text/plain') ?? '';
   if (plain.includes('\t')) return plain;
   const html = data?.getData('text/html') ?? '';
-  return html.length <= mostRead && /<table[\s>]/i.test(html) ? cellsOf(html) : '';
+  return html.length <= mostPasted && /<table[\s>]/i.test(html) ? cellsOf(html) : '';
 }
-
-/** More is not read, letters of HTML. */
-const mostRead = 8_000_000;
 
 /** The cells of the first table in HTML. Nothing of it is run, fetched or shown. */
 function cellsOf(html: string): string {

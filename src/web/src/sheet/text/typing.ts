@@ -1,14 +1,13 @@
 import { type Core, sentenceOf } from '../../core/runtime';
-import type { ShownCell, ShownTable, TableDeed } from '../../core/tableBridge';
 import { bringFonts, onFonts } from '../../letters/fonts';
 import type { TextAhead } from '../../sync/ahead';
 import type { OpenDocument } from '../../sync/openDocument';
-import { t } from '@lingui/core/macro';
 import { say } from '../../ui/saying';
 import type { TypingPlace } from '../hand/things';
 import type { View } from '../ink/view';
 import { cellsIn } from './cells';
 import { mostPasted, readHtml } from './pasted';
+import { TableTyping } from './tableTyping';
 import type { Looks, Told, Trait } from './told';
 import { UnderText } from './underText';
 
@@ -39,8 +38,6 @@ const restAfter = 900;
 const mostLetters = 400;
 /** Others are told where one types at least so often, ms: whoever is not heard of for longer types no more. */
 const caretEvery = 3_000;
-/** The field that says how a table looks; the number is Core's. */
-const showsField = 29;
 /** A press so near a text means it, pixels. */
 const reach = 6;
 /** A text is this far from the sheet's edge at least before it is begun at a line of the paper, 0.01 mm. */
@@ -50,11 +47,13 @@ const firstLine = 450;
 /** Somebody at a text on a page: takes what the keyboard says to Core, and shows the caret and what is selected. Lives outside React, since it works at the keyboard's speed. */
 export class Typing {
   told: Told | undefined;
+  /** The table that one types in, where it is one. */
+  readonly table = new TableTyping(this);
   private readonly under: UnderText;
   private readonly ends: (() => void)[] = [];
   private handle: number;
-  /** The text that is typed into; empty while there is just a place for one. */
-  private item = '';
+  /** The text, or the cell of a table, that is typed into; empty while there is just a place for one. */
+  item = '';
   private ahead: TextAhead | undefined;
   private pending: Uint8Array = new Uint8Array();
   private readonly telling: ReturnType<typeof setInterval>;
@@ -113,75 +112,25 @@ export class Typing {
     return JSON.parse(this.around.core.TextBridge.Looks(this.around.page.handle, from, to)) as Looks;
   }
 
-  /** The table in which one types, where it is one. */
-  get table(): ShownTable | undefined {
-    if (!this.told?.cell) return undefined;
-    const json = this.around.core.TableBridge.Table(this.around.page.handle, this.item);
-    return json ? (JSON.parse(json) as ShownTable) : undefined;
+  get core(): Core {
+    return this.around.core;
   }
 
-  /** The cell in which one types. */
-  get cell(): ShownCell | undefined {
-    return this.table?.cells.find(({ name }) => name === this.told?.cell);
+  get page(): OpenDocument {
+    return this.around.page;
   }
 
-  /** The id of that table. */
-  get tableItem(): string {
-    return this.item.split(' ')[0]!;
+  lineOf(position: number): ReturnType<UnderText['lineOf']> {
+    return this.under.lineOf(position);
   }
 
-  /** Does something to the table; what was typed before is a step of its own. */
-  toTable(what: TableDeed, at: number[], words = ''): void {
-    const { core, page } = this.around;
+  /** Types into another cell, at its end. */
+  open(cell: string): void {
     this.end();
-    try {
-      page.performTogether((handle, now) => core.TableBridge.Do(handle, this.item, what, at, words, now));
-    } catch (problem) {
-      // It would be too large, and nothing of it is done.
-      say(sentenceOf(problem));
-    }
-    this.refresh();
-  }
-
-  /** Says how the table looks, in words of Core. */
-  setShows(words: string): void {
-    const { core, page } = this.around;
-    this.end();
-    page.perform((handle, now) => core.HandBridge.Set(handle, [this.tableItem], [showsField], [words], now));
-  }
-
-  removeRow(): void {
-    const { cell } = this;
-    if (!cell) return;
-    if (!this.go(0, 1)) this.go(0, -1);
-    this.toTable('remove-row', [cell.row]);
-  }
-
-  removeColumn(): void {
-    const { cell } = this;
-    if (!cell) return;
-    const [from, next] = [this.item, this.around.core.TableBridge];
-    const { handle } = this.around.page;
-    const beside = [1, -1].map((by) => next.Beside(handle, from, by, 0)).find(Boolean);
-    if (beside) this.open(beside);
-    this.toTable('remove-column', [cell.column]);
-  }
-
-  /** Copies the whole table as a spreadsheet takes it. */
-  async copyTable(): Promise<void> {
-    const { core, page } = this.around;
-    const [cells = '', html = ''] = core.TableBridge.Sheet(page.handle, this.tableItem);
-    const types: Record<string, string> = { 'text/plain': cells, 'text/html': html };
-    try {
-      await navigator.clipboard.write([
-        new ClipboardItem(
-          Object.fromEntries(Object.entries(types).map(([type, text]) => [type, new Blob([text], { type })])),
-        ),
-      ]);
-      say(t`Copied. It can be laid down in a spreadsheet.`);
-    } catch {
-      say(t`It could not be copied: the browser did not allow it.`);
-    }
+    this.around.core.TextBridge.Open(this.around.page.handle, cell);
+    this.tell();
+    this.showSelection();
+    this.tellCaret();
   }
 
   /** Makes what is selected look otherwise, or what is typed next. */
@@ -322,52 +271,11 @@ export class Typing {
     else if (command && key === 'z') this.step(event.shiftKey);
     else if (command && key === 'y') this.step(true);
     else if (event.key === 'Escape') this.around.leave();
-    else if (this.told?.cell && !command && !event.altKey && this.goesOn(event)) return event.preventDefault();
+    else if (this.told?.cell && !command && !event.altKey && this.table.key(event)) return event.preventDefault();
     else if (event.key === 'Tab' && !command && !event.altKey)
       this.act((page, from, to) => this.around.core.TextBridge.Tab(page, from, to, event.shiftKey ? -1 : 1));
     else return;
     event.preventDefault();
-  }
-
-  /** Where keys lead out of a cell: true when they do. */
-  private goesOn({ key, shiftKey }: KeyboardEvent): boolean {
-    if (key === 'Tab') return this.onward(shiftKey ? -1 : 1, 0);
-    if (key === 'Enter' && !shiftKey) return this.onward(0, 1);
-    const { from, to } = this.selection;
-    if (shiftKey || from !== to) return false;
-    const { paragraphs } = this.told!;
-    const [first, last] = [paragraphs[0], paragraphs.at(-1)];
-    const at = this.under.lineOf(from);
-    if (key === 'ArrowUp') return at.isFirst && this.go(0, -1);
-    if (key === 'ArrowDown') return at.isLast && this.go(0, 1);
-    if (key === 'ArrowLeft') return first !== undefined && from <= first.start && this.go(-1, 0);
-    return key === 'ArrowRight' && last !== undefined && at.isAtEnd && this.go(1, 0);
-  }
-
-  /** On to the next cell; behind the last one there is a row more. */
-  private onward(columns: number, rows: number): true {
-    if (this.go(columns, rows) || columns < 0) return true;
-    this.toTable('add-rows', [(this.table?.down.length ?? 1) - 1, 1]);
-    this.go(columns, rows);
-    return true;
-  }
-
-  /** To a cell so far off; false where there is none. */
-  private go(columns: number, rows: number): boolean {
-    const { core, page } = this.around;
-    this.end();
-    const next = core.TableBridge.Beside(page.handle, this.item, columns, rows);
-    if (next) this.open(next);
-    return next !== '';
-  }
-
-  /** Types into another cell, at its end. */
-  private open(cell: string): void {
-    this.end();
-    this.around.core.TextBridge.Open(this.around.page.handle, cell);
-    this.tell();
-    this.showSelection();
-    this.tellCaret();
   }
 
   private toggle(trait: 'bold' | 'italic' | 'underline'): void {
@@ -389,7 +297,7 @@ export class Typing {
     switch (event.inputType) {
       case 'insertParagraph':
         // A keyboard on the screen says so, and not which key it was.
-        if (this.told?.cell) return void this.onward(0, 1);
+        if (this.told?.cell) return void this.table.onward(0, 1);
         return this.act((page, from, to) => core.TextBridge.Enter(page, from, to));
       case 'insertLineBreak':
         return this.type('\u2028', target);
@@ -447,9 +355,9 @@ export class Typing {
 
   /** What a web page or a word processor wrote keeps its paragraphs, lists and looks; all else is plain. */
   private paste(data: DataTransfer | null): void {
-    const cells = this.told?.cell ? cellsIn(data) : '';
-    const { cell } = this;
-    if (cells && cell) return this.toTable('paste', [cell.row, cell.column], cells);
+    const { cell } = this.table;
+    const cells = cell ? cellsIn(data) : '';
+    if (cells && cell) return this.table.do('paste', [cell.row, cell.column], cells);
     const html = data?.getData('text/html') ?? '';
     if (html && html.length <= mostPasted) {
       const passage = readHtml(html);
