@@ -236,11 +236,14 @@ public abstract class InterfaceTest : IAsyncLifetime
                     const [person, page, what, done] = arguments;
                     (async () => {
                       const database = await new Promise((resolve) => { indexedDB.open('calm-quill-' + person).onsuccess = (event) => resolve(event.target.result); });
-                      const all = (store) => new Promise((resolve) => { database.transaction(store).objectStore(store).getAll().onsuccess = (event) => resolve(event.target.result); });
+                      // All of it at one moment: what is sent meanwhile goes from one store into another.
+                      const moment = database.transaction(['documents', 'operations', 'outbox']);
+                      const all = (store) => new Promise((resolve) => { moment.objectStore(store).getAll().onsuccess = (event) => resolve(event.target.result); });
+                      const [documents, operations, outbox] = await Promise.all(['documents', 'operations', 'outbox'].map(all));
                       const { DocumentBridge } = (await globalThis.getDotnetRuntime(0).getAssemblyExports('CalmQuill.Core.Browser.dll')).CalmQuill.Core.Browser;
                       const handle = DocumentBridge.Open(3);
-                      for (const row of await all('documents')) if (row.id.endsWith(page) && row.snapshot) DocumentBridge.Apply(handle, row.snapshot);
-                      for (const row of [...await all('operations'), ...await all('outbox')]) if (row.document.endsWith(page)) DocumentBridge.Apply(handle, row.bytes);
+                      for (const row of documents) if (row.id.endsWith(page) && row.snapshot) DocumentBridge.Apply(handle, row.snapshot);
+                      for (const row of [...operations, ...outbox]) if (row.document.endsWith(page)) DocumentBridge.Apply(handle, row.bytes);
                       const state = DocumentBridge[what](handle);
                       DocumentBridge.Close(handle);
                       database.close();
