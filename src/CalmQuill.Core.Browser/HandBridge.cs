@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Runtime.InteropServices.JavaScript;
 using System.Text.Json;
 using CalmQuill.Core.Changing;
+using CalmQuill.Core.Diagrams;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
@@ -76,7 +77,7 @@ public static partial class HandBridge
             Same(
                 json,
                 "colour",
-                chosen.Select(item => item.Content).Select(ColourOf).OfType<uint>(),
+                chosen.Where(item => Diagram.HolderOf(item) is null).Select(item => item.Content).Select(ColourOf).OfType<uint>(),
                 colour => colour.ToString("x8", CultureInfo.InvariantCulture)
             );
             Same(json, "width", lines.Select(line => line.Pen.Width), width => width.ToString(CultureInfo.InvariantCulture));
@@ -229,6 +230,9 @@ public static partial class HandBridge
         return work.Count;
     }
 
+    /// <summary>Lays a few things down at once that were worked out here; framed operations, one step.</summary>
+    internal static byte[] LayAll(int page, List<Operation> piece, double now) => LayMore(page, Begin(page, new Laying(piece)) + 1, now);
+
     /// <summary>Lays up to so many more; framed operations. With the last of them all become one step.</summary>
     [JSExport]
     public static byte[] LayMore(int page, int most, double now)
@@ -368,7 +372,7 @@ public static partial class HandBridge
             new EvenLines.Wish(strength, words, height)
         );
 
-    private static List<PageItem> Items(int page, string[] ids)
+    internal static List<PageItem> Items(int page, string[] ids)
     {
         var document = Session.Document<PageDocument>(page);
         return [.. ids.Select(id => document.Find(OpId.Parse(id))).OfType<PageItem>().Where(item => item.Shown)];

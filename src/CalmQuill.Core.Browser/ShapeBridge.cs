@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Runtime.InteropServices.JavaScript;
 using System.Text.Json;
+using CalmQuill.Core.Diagrams;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
@@ -14,6 +15,9 @@ public static partial class ShapeBridge
 {
     /// <summary>Says that the pen was lifted without a rest, in place of a size.</summary>
     private const int Lifted = -2;
+
+    /// <summary>An end of a connector so near a thing means it, 0.01 mm.</summary>
+    private const double Reach = 150;
 
     /// <summary>What a stroke being written comes out as, joined to what it nearly touches; empty where it is no shape.</summary>
     /// <param name="stroke">Handle of the stroke.</param>
@@ -118,8 +122,20 @@ public static partial class ShapeBridge
     {
         var document = Session.Document<PageDocument>(page);
         var id = OpId.Parse(item);
+        if (document.Find(id) is { Content: ShapeContent { IsConnector: true } } connector)
+            return Connecting.Dragged(document, connector, handle == 0, x, y, Reach).ToText();
         var dragged = ShapeHandles.Drag(((ShapeContent)document.Find(id)!.Content).PlacedShape!, handle, x, y);
         return (join > 0 ? new Joining(document, new HashSet<OpId> { id }, null, join).JoinDragged(dragged, handle) : dragged).ToText();
+    }
+
+    /// <summary>Keeps a shape whose handle was dragged to a spot: as <see cref="Drag"/> shows it, and a connector joined to what is there.</summary>
+    [JSExport]
+    public static byte[] Drop(int page, string item, int handle, double x, double y, int join, double now)
+    {
+        var document = Session.Document<PageDocument>(page);
+        return document.Find(OpId.Parse(item)) is { Content: ShapeContent { IsConnector: true } } connector
+            ? Session.Perform(page, Connecting.Join(document, connector, handle == 0, x, y, Reach), now)
+            : Change(page, item, Drag(page, item, handle, x, y, join), now);
     }
 
     /// <summary>A square or circle that was tidied from something less even, as it was drawn: a rectangle or an ellipse; empty where there is nothing to loosen.</summary>

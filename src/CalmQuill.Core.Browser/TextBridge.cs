@@ -81,7 +81,31 @@ public static partial class TextBridge
     /// <param name="layer">The layer; empty for the first.</param>
     /// <param name="now">The device's clock.</param>
     [JSExport]
-    public static byte[] Add(int page, int x, int y, int width, int ruling, string looks, string layer, double now)
+    public static byte[] Add(int page, int x, int y, int width, int ruling, string looks, string layer, double now) =>
+        Begin(
+            page,
+            looks,
+            (formats, values) =>
+                new Change.TextAdded(
+                    Transform.Shift(x, y),
+                    Math.Clamp(width, TextContent.LeastMeasure, TextContent.MostMeasure),
+                    ruling,
+                    new Passage("", formats),
+                    values
+                )
+                {
+                    Layer = Session.LayerOf(layer),
+                },
+            now
+        );
+
+    /// <summary>Lays an empty text down and begins to type into it.</summary>
+    internal static byte[] Begin(
+        int page,
+        string looks,
+        Func<IReadOnlyList<PassageFormat>, IReadOnlyList<ItemValue>, Change.TextAdded> added,
+        double now
+    )
     {
         using var json = JsonDocument.Parse(looks);
         var formats = new List<PassageFormat>();
@@ -97,17 +121,7 @@ public static partial class TextBridge
                 formats.Add(new PassageFormat(0, 1, trait, value));
         }
 
-        var added = new Change.TextAdded(
-            Transform.Shift(x, y),
-            Math.Clamp(width, TextContent.LeastMeasure, TextContent.MostMeasure),
-            ruling,
-            new Passage("", formats),
-            values
-        )
-        {
-            Layer = Session.LayerOf(layer),
-        };
-        var bytes = Session.Perform(page, added, now);
+        var bytes = Session.Perform(page, added(formats, values), now);
         var made = Session.Replica.LastId;
         var hand = new TypingHand(Session.Document<PageDocument>(page), made, "", made);
         On(page).Typing = hand;

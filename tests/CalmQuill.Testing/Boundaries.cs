@@ -297,7 +297,7 @@ public static class Boundaries
     private static Gen<Change> Item =>
         Gen.Select(
                 Gen.ULong[1, 1UL << 48].Array[1, 5],
-                Gen.Int[0, 30],
+                Gen.Int[0, 33],
                 One(2, 899, 900, Shape.MostPoints),
                 Gen.Int[-StrokeSamples.MostCoordinate, StrokeSamples.MostCoordinate]
             )
@@ -334,6 +334,9 @@ public static class Boundaries
                                     22 => new ItemValue(ItemField.Original, Guid.Empty.ToString("B")),
                                     23 => new ItemValue(ItemField.Folded, "1"),
                                     24 => new ItemValue(ItemField.Within, new OpId(ulong.MaxValue, 1UL << 48).ToString()),
+                                    31 => new ItemValue(ItemField.From, new OpId(0, 0).ToString()),
+                                    32 => new ItemValue(ItemField.To, new OpId(ulong.MaxValue, 1UL << 48).ToString()),
+                                    33 => new ItemValue(ItemField.Holder, new OpId(1, 1).ToString()),
                                     25 => new ItemValue(ItemField.Range, "-1E+12 1E+12 0 1E-09"),
                                     26 => new ItemValue(ItemField.Axes, "x\ny"),
                                     27 => new ItemValue(ItemField.Shows, "plain"),

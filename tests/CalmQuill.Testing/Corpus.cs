@@ -1,3 +1,4 @@
+using CalmQuill.Core.Diagrams;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Layers;
@@ -192,7 +193,7 @@ public static class Corpus
         yield return new Change.SpotSet(Generate.Node(2), [new SpotValue(SpotField.Done, "1"), new SpotValue(SpotField.Removed, "")]);
         yield return new Change.ItemsTransformed([first], [Generate.Node(3)], Transform.Scale(1.25, 40, -60));
         var points = new List<Corner> { new(0, 0), new(900, 0), new(900, 400), new(0, 400) };
-        foreach (var kind in Enum.GetValues<ShapeKind>())
+        foreach (var kind in Enum.GetValues<ShapeKind>().Where(kind => kind <= ShapeKind.Polyline))
             yield return new Change.ShapeAdded(new Shape(kind, points, 3), new Pen(PenKind.Ball, 40, 0x224466FF), 0x7C8A4B80, [second])
             {
                 Layer = layer,
@@ -350,6 +351,27 @@ public static class Corpus
                 new ItemValue(ItemField.Source, Generate.Node(7).ToString()),
                 new ItemValue(ItemField.FileName, "drawing of the crutch.dxf"),
                 new ItemValue(ItemField.FileSize, "1234567"),
+            ]
+        );
+        yield return new Change.ShapeAdded(
+            new Shape(
+                ShapeKind.Connector,
+                [new(0, 0), new(900, 400)],
+                new ConnectorLook(ConnectorRoute.Bent, ConnectorEnd.Dot, ConnectorEnd.Arrow).Detail
+            ),
+            new Pen(PenKind.Ball, 40, 0x224466FF),
+            0,
+            []
+        )
+        {
+            Layer = layer,
+        };
+        yield return new Change.ItemsSet(
+            [first],
+            [
+                new ItemValue(ItemField.From, first.ToString()),
+                new ItemValue(ItemField.To, second.ToString()),
+                new ItemValue(ItemField.Holder, second.ToString()),
             ]
         );
 

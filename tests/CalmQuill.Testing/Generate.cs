@@ -1,4 +1,5 @@
 using System.Globalization;
+using CalmQuill.Core.Diagrams;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Layers;
@@ -69,7 +70,9 @@ public static class Generate
             foreach (var (what, who, a, b, samples, pen) in steps)
             {
                 var strokes = history
-                    .Where(operation => operation.Change is Change.StrokeAdded or Change.ShapeAdded or Change.ThingAdded)
+                    .Where(operation =>
+                        operation.Change is Change.StrokeAdded or Change.ShapeAdded or Change.ThingAdded or Change.TextAdded
+                    )
                     .ToList();
                 var own = history
                     .Where(operation => operation.Author == People[who] && operation.Change is not (Change.EffectSet or Change.StepsJoined))
@@ -117,7 +120,10 @@ public static class Generate
                         Layer = Node(b % 4),
                     };
                 if (what == 11 && strokes.Count > 0)
-                    change = new Change.ItemsSet([strokes[a % strokes.Count].Id, strokes[b % strokes.Count].Id], [ItemValueOf(a, b)]);
+                    change = new Change.ItemsSet(
+                        [strokes[a % strokes.Count].Id, strokes[b % strokes.Count].Id],
+                        [b % 3 == 0 ? LeanOf(strokes[(a + b) % strokes.Count].Id, a, b) : ItemValueOf(a, b)]
+                    );
                 if (what == 12)
                     change = new Change.LayerSet(Node(1 + a % 3), [LayerValueOf(a, b)]);
                 if (what == 13 && own.Count > 1)
@@ -273,8 +279,9 @@ public static class Generate
     }
 
     private static Shape ShapeOf(int a, int b) =>
-        (a % 4) switch
+        (a % 5) switch
         {
+            4 => new Shape(ShapeKind.Connector, [new Corner(a, b), new Corner(b + 900, a)], ConnectorOf(a, b).Detail),
             0 => new Shape(ShapeKind.Line, [new Corner(a, b), new Corner(b + 500, a)]),
             1 => new Shape(ShapeKind.Circle, [new Corner(a, b), new Corner(a + 300, b)]),
             2 => new Shape(
@@ -286,6 +293,13 @@ public static class Generate
                 Pressure = b % 2 == 0 ? [] : [a, b, 1023, 0],
             },
         };
+
+    private static ConnectorLook ConnectorOf(int a, int b) =>
+        new((ConnectorRoute)(a % 3), (ConnectorEnd)(b % 3), (ConnectorEnd)((a + b) % 3));
+
+    /// <summary>Something is joined to something, whatever either is, itself among it.</summary>
+    private static ItemValue LeanOf(OpId other, int a, int b) =>
+        new((ItemField)((int)ItemField.From + b % 3), a % 4 == 0 ? "" : other.ToString());
 
     private static ItemValue ItemValueOf(int a, int b) =>
         (b % 8) switch

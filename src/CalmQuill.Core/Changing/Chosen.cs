@@ -1,4 +1,5 @@
 using System.Globalization;
+using CalmQuill.Core.Diagrams;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
@@ -37,6 +38,9 @@ public static class Chosen
     {
         var locks = values.All(value => value.Field == ItemField.Locked);
         List<OpId> open = locks ? [.. items.Where(id => page.Find(id) is { Shown: true, IsReached: true })] : Open(page, items);
+        // Words in a shape lie with it, and look as they were typed.
+        if (!values.All(value => value.Field is ItemField.Locked or ItemField.Layer or ItemField.Order or ItemField.Group))
+            open.RemoveAll(id => Diagram.HolderOf(page.Find(id)!) is { } holder && items.Contains(holder));
         return open.Count > 0 ? new Change.ItemsSet(open, values) : null;
     }
 

@@ -9,19 +9,18 @@ namespace CalmQuill.Core.Changing;
 /// <remarks>What was rubbed out of a stroke stays rubbed out in its copy, as gaps of the copy; groups stay groups of their own.</remarks>
 public static class Cutting
 {
-    private const ulong Replica = 1;
-
     /// <summary>Cuts items out of a page, in the order in which they are painted.</summary>
     public static byte[] Of(PageDocument page, IReadOnlySet<OpId> chosen)
     {
-        var operations = new List<Operation>();
+        var piece = new Piece();
         var gaps = new List<StrokeGaps>();
         var groups = new Dictionary<string, List<OpId>>();
+        var copies = new Dictionary<OpId, OpId>();
         foreach (var item in page.Items)
         {
             if (!chosen.Contains(item.Id) ? !IsFoldedAway(item) : !item.Shown)
                 continue;
-            var id = Add(item.Content.Copy());
+            var id = copies[item.Id] = piece.Add(item.Content.Copy());
             if (!item.Content.IsWhole)
                 gaps.Add(new StrokeGaps(id, Interval.Complement(item.Visible(), 0, item.Content.End)));
             if (item.Group.Length > 0)
@@ -29,20 +28,27 @@ public static class Cutting
         }
 
         if (gaps.Count > 0)
-            Add(new Change.GapsAdded(gaps));
+            piece.Add(new Change.GapsAdded(gaps));
         foreach (var (group, members) in groups)
-            Add(new Change.ItemsSet(members, [new ItemValue(ItemField.Group, group)]));
-        return OperationCodec.Encode(operations);
+            piece.Add(new Change.ItemsSet(members, [new ItemValue(ItemField.Group, group)]));
+        foreach (var (original, copy) in copies)
+        {
+            if (Joins(page.Find(original)!) is { Count: > 0 } joins)
+                piece.Add(new Change.ItemsSet([copy], joins));
+        }
+
+        return OperationCodec.Encode(piece.Operations);
+
+        // What leans on things that are copied too leans on their copies.
+        List<ItemValue> Joins(PageItem item) =>
+            [
+                .. item
+                    .Content.LeansOn.Where(lean => copies.ContainsKey(lean.On))
+                    .Select(lean => new ItemValue(lean.Field, copies[lean.On].ToString())),
+            ];
 
         // The copy of a slip is unfolded, with all that lies on it.
         bool IsFoldedAway(PageItem item) => item is { Stands: true, Shown: false } && chosen.Contains(item.Slip);
-
-        OpId Add(Change change)
-        {
-            var id = new OpId(Replica, (ulong)operations.Count + 1);
-            operations.Add(new Operation(id, Hlc.At(operations.Count + 1), Guid.Empty, change));
-            return id;
-        }
     }
 
     /// <summary>The box of a piece, 0.01 mm; null when it is empty.</summary>

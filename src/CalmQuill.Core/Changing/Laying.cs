@@ -34,7 +34,7 @@ public sealed class Laying
 
     /// <summary>Things laid down as and where they lie, each on its own layer, together with changes to what is there.</summary>
     /// <param name="piece">The changes, in their order; what they name by an id of the piece is what that one added.</param>
-    internal Laying(List<Operation> piece)
+    public Laying(List<Operation> piece)
         : this(piece, 0, 0, null) { }
 
     private Laying(List<Operation> piece, int dx, int dy, Guid? layer) =>
@@ -80,6 +80,11 @@ public sealed class Laying
         var made = make(
             operation.Change switch
             {
+                Change.WrittenAdded written => ((Change.WrittenAdded)written.Copied(dx, dy)) with
+                {
+                    Layer = layer ?? written.Layer,
+                    Values = [.. written.Values.Select(ValueOf)],
+                },
                 Change.ItemAdded added => added.Copied(dx, dy) with { Layer = layer ?? added.Layer },
                 Change.GapsAdded gaps => gaps with
                 {
@@ -90,10 +95,13 @@ public sealed class Laying
                             .Select(stroke => stroke with { Stroke = copies[stroke.Stroke] }),
                     ],
                 },
-                // A copy's groups are its own: named after its first thing.
                 Change.ItemsSet set when set.Items.Any(copies.ContainsKey) => new Change.ItemsSet(
                     [.. set.Items.Where(copies.ContainsKey).Select(id => copies[id])],
-                    [new ItemValue(ItemField.Group, GroupOf(set))]
+                    [
+                        .. set.Values.Select(value =>
+                            value.Field == ItemField.Group ? new ItemValue(ItemField.Group, GroupOf(set)) : ValueOf(value)
+                        ),
+                    ]
                 ),
                 Change.SpotAdded spot => spot with { Items = [.. spot.Items.Select(id => copies.GetValueOrDefault(id, id))] },
                 var change => change,
@@ -108,6 +116,9 @@ public sealed class Laying
 
         return true;
     }
+
+    /// <summary>What is laid down leans on what was laid down with it, where it leaned on something of the piece.</summary>
+    private ItemValue ValueOf(ItemValue value) => value.Naming(on => copies.GetValueOrDefault(on, on));
 
     private string GroupOf(Change.ItemsSet set)
     {

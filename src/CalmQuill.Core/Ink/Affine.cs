@@ -40,5 +40,14 @@ public readonly record struct Affine(double A, double B, double C, double D, dou
         return ((px * D - py * C) / area, (py * A - px * B) / area);
     }
 
+    /// <summary>What takes it back.</summary>
+    public Affine Inverse()
+    {
+        var area = A * D - B * C;
+        var turned = new Affine(D / area, -B / area, -C / area, A / area, 0, 0);
+        var (x, y) = turned.Of(-E, -F);
+        return turned.Shifted(x, y);
+    }
+
     public Affine Shifted(double dx, double dy) => this with { E = E + dx, F = F + dy };
 }

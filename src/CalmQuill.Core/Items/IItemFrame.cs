@@ -1,4 +1,5 @@
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Operations;
 using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Items;
@@ -26,6 +27,11 @@ public interface IItemFrame
 
     /// <summary>What was rubbed out of it.</summary>
     Gaps Gaps { get; }
+
+    /// <summary>What lies in another frame of the page, of what this one leans on; null where it has not arrived.</summary>
+    /// <param name="item">The other.</param>
+    /// <param name="standing">Whether only while it was not removed.</param>
+    ItemContent? Beside(OpId item, bool standing);
 
     /// <summary>What was written into a field last; empty for nothing.</summary>
     string Read(ItemField field);

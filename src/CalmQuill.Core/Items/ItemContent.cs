@@ -23,6 +23,9 @@ public abstract class ItemContent(IItemFrame frame)
     /// <summary>Whether what lies on it goes along when it is moved, copied and removed; see <see cref="Pages.OnSlips"/>.</summary>
     public virtual bool Carries => false;
 
+    /// <summary>The things by which it goes, and the fields that name them: it is worked out anew when one of them lies elsewhere or has another form. Mostly none.</summary>
+    public virtual IReadOnlyList<(ItemField Field, OpId On)> LeansOn => [];
+
     /// <summary>How it may be made another size or turned; see <see cref="Changing.Reshape"/>.</summary>
     public virtual Reshaping Reshaping => Reshaping.Freely;
 

@@ -122,4 +122,13 @@ public enum ItemField : byte
 
     /// <summary>How large a file is, bytes.</summary>
     FileSize = 40,
+
+    /// <summary>The thing at which a connector begins: an item's id.</summary>
+    From = 41,
+
+    /// <summary>The thing at which a connector ends: an item's id.</summary>
+    To = 42,
+
+    /// <summary>The closed shape in which words stand centred: an item's id.</summary>
+    Holder = 43,
 }

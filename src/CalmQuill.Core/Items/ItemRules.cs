@@ -48,10 +48,7 @@ public static class ItemRules
         [ItemField.Height] = Whole(ThingRules.LeastSide, TextContent.MostMeasure),
         [ItemField.Original] = TextRule.Id,
         [ItemField.Folded] = TextRule.Switch,
-        [ItemField.Within] = new(
-            ThingRules.MostItemBytes,
-            text => OpId.TryParse(text, out _) ? null : Sentence.Of($"A thing is not well named.")
-        ),
+        [ItemField.Within] = Item,
         [ItemField.Range] = new(PlotRange.MostBytes, text => PlotRange.Read(text) is null ? NoPlot : null),
         [ItemField.Axes] = new(ThingRules.MostNames, text => text.Split('\n').Length > 2 ? NoPlot : null),
         [ItemField.Shows] = new(
@@ -75,6 +72,9 @@ public static class ItemRules
             text => FileContent.IsName(text) ? null : Sentence.Of($"A file is not well named.")
         ),
         [ItemField.FileSize] = Whole(0, 99_999_999),
+        [ItemField.From] = Item,
+        [ItemField.To] = Item,
+        [ItemField.Holder] = Item,
     };
 
     public static Refusal? Check(Pen pen)
@@ -143,6 +143,9 @@ public static class ItemRules
     }
 
     private static Sentence NoPlot => Sentence.Of($"What a plot shows is not well formed.");
+
+    private static TextRule Item =>
+        new(ThingRules.MostItemBytes, text => OpId.TryParse(text, out _) ? null : Sentence.Of($"A thing is not well named."));
 
     private static TextRule Curve => new(PlotCurve.MostBytes, text => PlotCurve.Read(text) is null ? NoPlot : null);
 

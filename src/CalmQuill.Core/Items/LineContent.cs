@@ -17,7 +17,7 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
     private int? grain;
 
     /// <summary>The samples: as they were made while it was only shifted, else as they now lie. Shifts are in <see cref="IItemFrame.Dx"/> and <see cref="IItemFrame.Dy"/>.</summary>
-    public StrokeSamples Samples => Frame.IsOnlyShifted ? Made : placed ??= Frame.Placement!.Of(Made);
+    public StrokeSamples Samples => Frame.IsOnlyShifted ? Made : placed ??= MadePlaced;
 
     /// <summary>The pen, its width grown with the item.</summary>
     public Pen Pen { get; private set; }
@@ -41,6 +41,12 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
         ).Grow((int)MathF.Ceiling(Pen.MostRadius));
 
     public override List<Interval> Visible() => visible ??= Frame.Gaps.Visible(Made.Count);
+
+    /// <summary>The samples by which its state is told.</summary>
+    protected virtual StrokeSamples Lies => Samples;
+
+    /// <summary>The samples where all that was done to their place puts them, where that is more than shifts.</summary>
+    protected virtual StrokeSamples MadePlaced => Frame.Placement!.Of(Made);
 
     /// <summary>The samples where it was made.</summary>
     protected abstract StrokeSamples Made { get; }
@@ -229,7 +235,7 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
             writer.Signed(interval.End);
         }
 
-        SampleCodec.Write(writer, columns, Samples);
+        SampleCodec.Write(writer, columns, Lies);
     }
 
     public override List<Interval> MadeAfter(int after, int takes)

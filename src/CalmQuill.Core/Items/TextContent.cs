@@ -1,3 +1,4 @@
+using CalmQuill.Core.Diagrams;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Typesetting;
@@ -26,20 +27,32 @@ public sealed class TextContent(IItemFrame frame, Change.TextAdded added) : Writ
 
     private int measure = added.Width,
         ruling = added.Ruling;
+    private LabelRoom? room;
 
     public override int Measure => measure;
 
     public override int Ruling => ruling;
 
+    public override int? MeasureFor(int lines) => room is null ? lines : null;
+
     public override uint Colour => Filled;
 
     public override ItemKinds Kind => ItemKinds.Text;
 
-    public override Reshaping Reshaping => Reshaping.InProportion;
+    /// <summary>Words in a shape go by what is done to that.</summary>
+    public override Reshaping Reshaping => room is null ? Reshaping.InProportion : Reshaping.Freely;
+
+    /// <summary>The shape in which it stands centred; null where it stands by itself, or the shape is not there any more.</summary>
+    public OpId? Holder => room is null ? null : Named;
+
+    public override IReadOnlyList<(ItemField Field, OpId On)> LeansOn => Named is { } holder ? [(ItemField.Holder, holder)] : [];
 
     /// <summary>Nothing where there are no letters and no box: an empty text is there for whoever types into it, and for nobody else.</summary>
     public override List<Interval> Visible() =>
         Typed.Length > 0 || (Around.Fill & 0xFF) > 0 || (Around.Edge & 0xFF) > 0 ? base.Visible() : [];
+
+    /// <summary>How high its letters are, 0.01 mm.</summary>
+    public double Height => (Set.Ascent + Set.Bottom) / (double)Lengths.PerUnit;
 
     public override Box Box
     {
@@ -49,6 +62,21 @@ public sealed class TextContent(IItemFrame frame, Change.TextAdded added) : Writ
             return new Box(-padding, -Set.Ascent / Lengths.PerUnit - padding, Measure + padding, Set.Bottom / Lengths.PerUnit + padding);
         }
     }
+
+    protected override Affine Lay
+    {
+        get
+        {
+            if (room is not { } within)
+                return base.Lay;
+            var lies = within.Lay(Set.Ascent / (double)Lengths.PerUnit, Set.Bottom / (double)Lengths.PerUnit);
+            return Frame.Placement is { } placement ? placement.Affine.Inverse().After(lies) : lies;
+        }
+    }
+
+    protected override Affine StatePlace => room?.Lay(0, 0) ?? base.StatePlace;
+
+    private OpId? Named => OpId.TryParse(Read(ItemField.Holder), out var holder) ? holder : null;
 
     protected override BoxLook Around =>
         new(ColourIn(ItemField.Fill), ColourIn(ItemField.Edge), Number(ItemField.EdgeWidth, 30), Number(ItemField.Corner, 0));
@@ -63,8 +91,19 @@ public sealed class TextContent(IItemFrame frame, Change.TextAdded added) : Writ
 
     protected internal override void WorkOut(bool mayLieElsewhere)
     {
-        (measure, ruling) = (Number(ItemField.Measure, added.Width), Number(ItemField.Ruling, added.Ruling));
+        room = Named is { } holder && Frame.Beside(holder, true) is ShapeContent shape ? LabelRoom.Of(shape) : null;
+        (measure, ruling) = room is { } within
+            ? ((int)Math.Round(within.Width), 0)
+            : (Number(ItemField.Measure, added.Width), Number(ItemField.Ruling, added.Ruling));
         base.WorkOut(mayLieElsewhere);
+    }
+
+    /// <summary>Words in a shape stay where that is.</summary>
+    protected internal override void Shifted()
+    {
+        base.Shifted();
+        if (room is not null)
+            WorkOut(true);
     }
 
     protected internal override void WriteState(ByteWriter writer, SampleCodec.Writers columns)

@@ -83,6 +83,12 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
 
     public override Coat Coat(int index) => Items.Coat.Full((index < Below.Count ? Below[index] : Fills[index - Below.Count]).Colour);
 
+    /// <summary>Puts its own measures where it was made: there nothing that was done to its place has been done.</summary>
+    protected virtual Affine Lay => Affine.Of(added.Lay);
+
+    /// <summary>The place by which its state is told: nothing that depends on the size of letters, which depends on the fonts that have come.</summary>
+    protected virtual Affine StatePlace => OwnPlace(true);
+
     /// <summary>Where its first line begins in its own measures.</summary>
     protected virtual (double X, double Y) Beginning => (0, 0);
 
@@ -96,7 +102,7 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
     {
         get
         {
-            var lay = Affine.Of(added.Lay);
+            var lay = Lay;
             return [.. Outline.Select(at => lay.Of(at.X, at.Y))];
         }
     }
@@ -125,7 +131,7 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
     /// <summary>Where its own measures lie on the page; see <see cref="PlaceOf"/>.</summary>
     public Affine OwnPlace(bool shifted)
     {
-        var lay = Affine.Of(added.Lay);
+        var lay = Lay;
         if (!Frame.IsOnlyShifted)
             return Frame.Placement!.Affine.After(lay);
         return shifted ? lay.Shifted(Frame.Dx, Frame.Dy) : lay;
@@ -226,7 +232,7 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
         writer.Fixed32(Filled);
         foreach (var field in Looks)
             writer.Text(Read(field));
-        Parts.WriteTransform(writer, Transform.Near(OwnPlace(true)));
+        Parts.WriteTransform(writer, Transform.Near(StatePlace));
         var passage = Passage.Of(Typed.Paragraphs());
         writer.Text(passage.Text);
         foreach (var (start, end, trait, value) in passage.Formats)

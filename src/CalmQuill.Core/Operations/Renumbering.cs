@@ -33,8 +33,12 @@ public sealed class Renumbering(Func<OpId, OpId> nameOf)
             Change.EffectSet effect => effect with { Target = nameOf(effect.Target) },
             Change.SpotAdded spot => spot with { Items = Of(spot.Items) },
             Change.ItemsTransformed transformed => transformed with { Items = Of(transformed.Items) },
+            Change.WrittenAdded written => ((Change.WrittenAdded)written.Replacing(Of(written.Replaced))) with
+            {
+                Values = Of(written.Values),
+            },
             Change.ItemAdded added => added.Replacing(Of(added.Replaced)),
-            Change.ItemsSet set => new Change.ItemsSet(Of(set.Items), [.. set.Values.Select(Of)]),
+            Change.ItemsSet set => new Change.ItemsSet(Of(set.Items), Of(set.Values)),
             Change.AnswerWithdrawn withdrawn => withdrawn with { Answer = nameOf(withdrawn.Answer) },
             Change.ItemsAnchored anchored => anchored with { Items = Of(anchored.Items) },
             Change.TextTyped typed => new Change.TextTyped(
@@ -45,13 +49,7 @@ public sealed class Renumbering(Func<OpId, OpId> nameOf)
             _ => change,
         };
 
-    private ItemValue Of(ItemValue value) =>
-        value is { Field: ItemField.Within, Value.Length: > 0 } && OpId.TryParse(value.Value, out var slip)
-            ? value with
-            {
-                Value = nameOf(slip).ToString(),
-            }
-            : value;
+    private List<ItemValue> Of(IReadOnlyList<ItemValue> values) => [.. values.Select(value => value.Naming(nameOf))];
 
     private List<OpId> Of(IReadOnlyList<OpId> ids) => [.. ids.Select(nameOf)];
 }

@@ -24,6 +24,9 @@ public sealed class PageDocument
     private readonly Dictionary<Guid, AuthorHistory> histories = [];
     private readonly HashSet<OpId> changed = [];
     private readonly List<PageItem> painted = [];
+
+    /// <summary>What leans on a thing, or once did.</summary>
+    private readonly Dictionary<OpId, HashSet<OpId>> leaning = [];
     private readonly PageSpots spots = new();
     private readonly PageLayers layers = new();
     private bool inOrder = true;
@@ -401,10 +404,35 @@ public sealed class PageDocument
             changed.Add(item.Id);
     }
 
+    /// <summary>
+    /// A thing may lie elsewhere, or have another form: what leans on it follows. Words lean on shapes, which lean on nothing, and connectors on all
+    /// that are none themselves, so what leans on something that leans is two steps away at most.
+    /// </summary>
+    private void Follow(PageItem item)
+    {
+        if (item.HasArrived)
+        {
+            foreach (var (_, on) in item.Content.LeansOn)
+                (leaning.TryGetValue(on, out var leaners) ? leaners : leaning[on] = []).Add(item.Id);
+        }
+
+        if (!leaning.TryGetValue(item.Id, out var followers))
+            return;
+        foreach (var follower in followers)
+        {
+            Touch(follower).Follow();
+            if (leaning.TryGetValue(follower, out var further))
+            {
+                foreach (var next in further)
+                    Touch(next).Follow();
+            }
+        }
+    }
+
     private PageItem ItemOf(OpId id)
     {
         if (!items.TryGetValue(id, out var item))
-            items[id] = item = new PageItem(id, layers, Guarding, Find);
+            items[id] = item = new PageItem(id, layers, Guarding, Find, Follow);
         return item;
     }
 }

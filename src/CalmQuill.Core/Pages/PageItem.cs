@@ -20,6 +20,7 @@ public sealed class PageItem : IItemFrame
     private readonly PageLayers layers;
     private readonly Guarding guarding;
     private readonly Func<OpId, PageItem?> find;
+    private readonly Action<PageItem> moved;
     private readonly RetractableRegisters<ItemField> fields = new();
     private ItemContent? content;
     private TypedText? typed;
@@ -31,9 +32,10 @@ public sealed class PageItem : IItemFrame
     /// <param name="layers">The layers of the page.</param>
     /// <param name="guarding">Whose things may be changed.</param>
     /// <param name="find">The other things of the page.</param>
-    internal PageItem(OpId id, PageLayers layers, Guarding guarding, Func<OpId, PageItem?> find)
+    /// <param name="moved">Hears when it may lie elsewhere, have another form, or be there or not: others may lean on it.</param>
+    internal PageItem(OpId id, PageLayers layers, Guarding guarding, Func<OpId, PageItem?> find, Action<PageItem> moved)
     {
-        (Id, this.layers, this.guarding, this.find) = (id, layers, guarding, find);
+        (Id, this.layers, this.guarding, this.find, this.moved) = (id, layers, guarding, find, moved);
     }
 
     public OpId Id { get; }
@@ -53,6 +55,9 @@ public sealed class PageItem : IItemFrame
     public ItemContent Content => content ?? throw new InvalidOperationException("The item has not arrived.");
 
     Placement? IItemFrame.Placement => placement;
+
+    ItemContent? IItemFrame.Beside(OpId item, bool standing) =>
+        find(item) is { content: { } beside } other && (!standing || other.IsKept) ? beside : null;
 
     /// <summary>Where everything that was done to its place puts it; null while it lies where it was made.</summary>
     internal Placement? Placed => placement;
@@ -77,7 +82,10 @@ public sealed class PageItem : IItemFrame
     public bool Active { get; private set; }
 
     /// <summary>Whether it is on the page; it may lie on a layer that is hidden.</summary>
-    public bool Stands => HasArrived && Active && removals == 0 && Layer is not null;
+    public bool Stands => IsKept && Layer is not null;
+
+    /// <summary>Whether it was neither taken back nor removed.</summary>
+    private bool IsKept => HasArrived && Active && removals == 0;
 
     /// <summary>Whether it is seen: its layer is, and no folded slip has it.</summary>
     public bool Shown => Stands && Layer is { Hidden: false } && !IsFoldedAway;
@@ -163,6 +171,7 @@ public sealed class PageItem : IItemFrame
         if (added is Change.WrittenAdded { Passage: not { Text.Length: 0, Formats.Count: 0 } } text)
             Typed.Take(Id, Stamp, text.Passage.Whole(Id));
         WorkOut();
+        moved(this);
     }
 
     /// <summary>It has not arrived: of a page that goes back in its history.</summary>
@@ -170,14 +179,30 @@ public sealed class PageItem : IItemFrame
     {
         typed?.Withdraw(Id);
         (content, Active) = (null, false);
+        moved(this);
     }
 
     /// <summary>Something was typed into it, or is taken back.</summary>
-    internal void Retyped() => content?.WorkOut(true);
+    internal void Retyped()
+    {
+        content?.WorkOut(true);
+        moved(this);
+    }
 
-    internal void SetActive(bool active) => Active = active;
+    /// <summary>What it leans on lies elsewhere, or is another.</summary>
+    internal void Follow() => content?.WorkOut(true);
 
-    internal void CountRemoval(int by) => removals += by;
+    internal void SetActive(bool active)
+    {
+        Active = active;
+        moved(this);
+    }
+
+    internal void CountRemoval(int by)
+    {
+        removals += by;
+        moved(this);
+    }
 
     internal void AddGaps(OpId operation, IReadOnlyList<Interval> intervals)
     {
@@ -200,6 +225,7 @@ public sealed class PageItem : IItemFrame
             content?.Shifted();
         else
             WorkOut();
+        moved(this);
     }
 
     /// <summary>Writes a field, or takes that write out again.</summary>
@@ -207,7 +233,11 @@ public sealed class PageItem : IItemFrame
     {
         fields.Write(stamp, author, value.Field, value.Value, adds);
         // By far the most that is written at once is colours: where a thing lies stays.
-        WorkOut(value.Field is not (ItemField.Colour or ItemField.Order or ItemField.Group or ItemField.Locked or ItemField.Within));
+        var mayLieElsewhere =
+            value.Field is not (ItemField.Colour or ItemField.Order or ItemField.Group or ItemField.Locked or ItemField.Within);
+        WorkOut(mayLieElsewhere);
+        if (mayLieElsewhere)
+            moved(this);
     }
 
     /// <summary>What it shows, in one canonical form.</summary>

@@ -1,3 +1,4 @@
+using CalmQuill.Core.Diagrams;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 
@@ -60,9 +61,12 @@ public static class Selecting
     {
         var groups = found.Select(item => item.Group).Where(group => group.Length > 0).ToHashSet();
         if (groups.Count == 0)
-            return OnSlips.With(page, found);
+            return OnSlips.With(page, Diagram.With(page, found));
         var taken = found.Select(item => item.Id).ToHashSet();
-        return OnSlips.With(page, [.. page.Items.Where(item => item.Shown && (taken.Contains(item.Id) || groups.Contains(item.Group)))]);
+        return OnSlips.With(
+            page,
+            Diagram.With(page, [.. page.Items.Where(item => item.Shown && (taken.Contains(item.Id) || groups.Contains(item.Group)))])
+        );
     }
 
     private static List<PageItem> Inside(PageDocument page, ReadOnlySpan<double> loop, double share, Func<PageItem, bool> takes)

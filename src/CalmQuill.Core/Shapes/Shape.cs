@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using CalmQuill.Core.Diagrams;
 using CalmQuill.Core.Ink;
 
 namespace CalmQuill.Core.Shapes;
@@ -14,6 +15,12 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
     public const int MostPoints = 4_000;
 
     public const int MostDetail = 200;
+
+    /// <summary>The most points of a connector's way.</summary>
+    private const int MostTurns = 8;
+
+    /// <summary>The radius of the dot at the end of a connector, 0.01 mm.</summary>
+    private const int Dot = 75;
 
     /// <summary>Samples on each straight side: with the number always the same, what was rubbed out stays in its place when the shape is changed.</summary>
     private const int SideSamples = 12;
@@ -57,6 +64,7 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
             ShapeKind.Square or ShapeKind.Rectangle or ShapeKind.Rhombus or ShapeKind.Parallelogram or ShapeKind.Trapezoid => Points.Count
                 == 4,
             ShapeKind.Star => Points.Count >= 6 && Points.Count % 2 == 0,
+            ShapeKind.Connector => Points.Count is >= 2 and <= MostTurns && ConnectorLook.Of(Detail).IsKnown,
             _ => Points.Count >= 3,
         };
 
@@ -120,6 +128,9 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
                 break;
             case ShapeKind.Area:
                 line.Sides(Points, true, 1);
+                break;
+            case ShapeKind.Connector:
+                Connector(line);
                 break;
             default:
                 line.Sides(Points, true);
@@ -242,6 +253,45 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
         Corner one = Corner.At(head.X + dx * cos - dy * sin, head.Y + dy * cos + dx * sin),
             other = Corner.At(head.X + dx * cos + dy * sin, head.Y + dy * cos - dx * sin);
         line.Sides([head, one, head, other, head], false);
+    }
+
+    /// <summary>What stands at its start, its way, what stands at its end.</summary>
+    private void Connector(Tracer line)
+    {
+        var look = ConnectorLook.Of(Detail);
+        AtEnd(line, look.Start, Points[1], Points[0]);
+        if (look.Route == ConnectorRoute.Curved && Points.Count == 4)
+        {
+            for (var i = 0; i <= ArcSamples; i++)
+            {
+                var t = i / (double)ArcSamples;
+                line.Add(Bezier(t, point => point.X), Bezier(t, point => point.Y));
+            }
+        }
+        else
+        {
+            line.Sides(Points, false);
+        }
+
+        AtEnd(line, look.End, Points[^2], Points[^1]);
+    }
+
+    private double Bezier(double t, Func<Corner, double> of)
+    {
+        var u = 1 - t;
+        return u * u * u * of(Points[0]) + 3 * u * u * t * of(Points[1]) + 3 * u * t * t * of(Points[2]) + t * t * t * of(Points[3]);
+    }
+
+    private static void AtEnd(Tracer line, ConnectorEnd end, Corner before, Corner at)
+    {
+        if (end == ConnectorEnd.Arrow)
+            Head(line, before, at);
+        else if (end == ConnectorEnd.Dot)
+        {
+            Round(line, at, Dot, 0, 0, Dot);
+            Round(line, at, Dot / 2.0, 0, 0, Dot / 2.0);
+            line.Sides([at, at], false);
+        }
     }
 
     private static void Round(Tracer line, Corner centre, double ax, double ay, double bx, double by)

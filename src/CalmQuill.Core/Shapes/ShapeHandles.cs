@@ -26,8 +26,8 @@ public static class ShapeHandles
         {
             case ShapeKind.Area:
                 return [];
-            case ShapeKind.Line or ShapeKind.Arrow or ShapeKind.DoubleArrow:
-                return [new(p[0], Role.End), new(p[1], Role.End)];
+            case ShapeKind.Line or ShapeKind.Arrow or ShapeKind.DoubleArrow or ShapeKind.Connector:
+                return [new(p[0], Role.End), new(p[^1], Role.End)];
             case ShapeKind.Circle:
                 return [new(p[1], Role.Radius)];
             case ShapeKind.Ellipse:

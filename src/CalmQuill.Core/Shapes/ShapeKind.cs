@@ -45,4 +45,9 @@ public enum ShapeKind : byte
 
     /// <summary>An open line with corners: its ends and corners.</summary>
     Polyline = 19,
+
+    /// <summary>
+    /// Start and end, and between them the corners of its way, or of a curve its two control points; the detail is a <see cref="Diagrams.ConnectorLook"/>.
+    /// </summary>
+    Connector = 20,
 }

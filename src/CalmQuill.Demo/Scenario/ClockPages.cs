@@ -1,6 +1,9 @@
 using System.Text;
+using CalmQuill.Core.Diagrams;
+using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Plots;
+using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Writing;
 using CalmQuill.Demo.Hand;
 using static CalmQuill.Demo.Hand.Drawings;
@@ -445,6 +448,7 @@ public static class ClockPages
                     },
                     true
                 ),
+                P("When a clock stops", Tobias, [(30, "Ask one thing at a time, and write down the answer.")], DrawFaults),
             ]
         ),
         new(
@@ -912,6 +916,39 @@ public static class ClockPages
             new ItemValue(ItemField.Range, "0 1.4 0 2.6"),
             new ItemValue(ItemField.Axes, "length in m\nperiod in s")
         );
+    }
+
+    private static void DrawFaults(PageWriter writer)
+    {
+        const uint question = 0x4F73881F,
+            answer = 0xD5DFB866;
+        var stops = writer.Box(ShapeKind.Ellipse, 80, 40, 50, 20, "It stops");
+        var wound = writer.Box(ShapeKind.Rhombus, 68, 70, 74, 34, "Is it wound?", question);
+        var wind = writer.Box(ShapeKind.Rectangle, 20, 79, 32, 16, "Wind it", answer);
+        var even = writer.Box(ShapeKind.Rhombus, 68, 116, 74, 34, "Even beat?", question);
+        var crutch = writer.Box(ShapeKind.Rectangle, 20, 125, 32, 16, "Set the crutch", answer);
+        var free = writer.Box(ShapeKind.Rhombus, 68, 162, 74, 34, "Train free?", question);
+        var power = writer.Box(ShapeKind.Rectangle, 158, 171, 32, 16, "Oil, pivots, bent teeth", answer);
+        var drop = writer.Box(ShapeKind.Rectangle, 89, 206, 32, 16, "Look at the drop", answer);
+        writer.Connect(stops, wound, ConnectorRoute.Straight);
+        writer.Connect(wound, wind, ConnectorRoute.Straight);
+        writer.Connect(wound, even, ConnectorRoute.Straight);
+        writer.Connect(even, crutch, ConnectorRoute.Straight);
+        writer.Connect(even, free, ConnectorRoute.Straight);
+        writer.Connect(free, power, ConnectorRoute.Straight);
+        writer.Connect(free, drop, ConnectorRoute.Straight);
+        foreach (
+            var (word, x, y) in new[]
+            {
+                ("no", 57.0, 85.0),
+                ("no", 57, 131),
+                ("no", 146, 177),
+                ("yes", 108, 111),
+                ("yes", 108, 157),
+                ("yes", 108, 202),
+            }
+        )
+            writer.Text(word, x, y, 5, new Pen(PenKind.Ball, 35, PageWriter.Madder));
     }
 
     private static void TypeBeat(PageWriter writer) =>

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using CalmQuill.Core.Assets;
+using CalmQuill.Core.Diagrams;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Layers;
@@ -214,6 +215,26 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
         );
     }
 
+    /// <summary>A shape, mm, with words in its middle.</summary>
+    public OpId Box(ShapeKind kind, double left, double top, double width, double height, string words, uint fill = 0)
+    {
+        var shape = ShapeTool.Between(kind, left * 100, top * 100, (left + width) * 100, (top + height) * 100, false);
+        var id = Make(new Change.ShapeAdded(shape, new Pen(PenKind.Ball, 40, Ink), fill, []) { Layer = On });
+        var page = new PageDocument();
+        page.Apply(operations[^1]);
+        var added = ShapeWords.In(id, LabelRoom.Of((ShapeContent)page.Find(id)!.Content)!.Value, [], On);
+        Make(added with { Passage = added.Passage with { Text = words } });
+        return id;
+    }
+
+    /// <summary>A connector between two things.</summary>
+    public void Connect(OpId from, OpId to, ConnectorRoute route)
+    {
+        var shape = Connecting.Between(0, 0, 100, 100, new ConnectorLook(route, ConnectorEnd.None, ConnectorEnd.Arrow));
+        var id = Make(new Change.ShapeAdded(shape, new Pen(PenKind.Ball, 40, Sky), 0, []) { Layer = On });
+        Make(new Change.ItemsSet([id], [new ItemValue(ItemField.From, from.ToString()), new ItemValue(ItemField.To, to.ToString())]));
+    }
+
     private void Thing(ThingKind kind, double left, double top, double width, double height, string caption, ItemValue[] values) =>
         Make(
             new Change.ThingAdded(
@@ -252,10 +273,11 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
             false
         );
 
-    private void Make(Change change)
+    private OpId Make(Change change)
     {
         clock += 500;
         operations.Add(replica.Make(change, (long)clock));
+        return operations[^1].Id;
     }
 
     private Guid Add(SpotKind kind, Box area, IReadOnlyList<OpId> items, SpotValue[] values)

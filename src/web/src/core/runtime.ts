@@ -3,6 +3,7 @@ import type { AccessBridge } from './accessBridge';
 import type { AnswerBridge } from './answerBridge';
 import type { AsideBridge } from './asideBridge';
 import type { AssetBridge } from './assetBridge';
+import type { DiagramBridge } from './diagramBridge';
 import type { DocumentBridge } from './documentBridge';
 import type { FindBridge } from './findBridge';
 import type { HandBridge } from './handBridge';
@@ -29,6 +30,7 @@ export interface Core {
   AnswerBridge: AnswerBridge;
   AsideBridge: AsideBridge;
   AssetBridge: AssetBridge;
+  DiagramBridge: DiagramBridge;
   DocumentBridge: DocumentBridge;
   PageBridge: PageBridge;
   PenBridge: PenBridge;

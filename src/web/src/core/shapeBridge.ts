@@ -26,6 +26,7 @@ export interface ShapeBridge {
   ): Uint8Array;
   Handles(page: number, item: string): string;
   Drag(page: number, item: string, handle: number, x: number, y: number, join: number): string;
+  Drop(page: number, item: string, handle: number, x: number, y: number, join: number, now: number): Uint8Array;
   AsDrawn(page: number, item: string): string;
   Change(page: number, item: string, shape: string, now: number): Uint8Array;
   Fill(

@@ -407,6 +407,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
         )}
         {selection && !reading && (
           <TakenLayer
+            layer={layer}
             here={here}
             selection={selection}
             document={hand.page}
@@ -415,7 +416,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
             view={view}
             tools={tools}
             setTaken={setTaken}
-            onType={(item) => setTyping({ x: 0, y: 0, item })}
+            onType={(into) => setTyping({ x: 0, y: 0, ...into })}
             onChoose={setChosen}
             onLink={() => setLinking(true)}
             onEdge={(by, taken) => !aside.isInHand && carryOver(by, taken)}

@@ -1,10 +1,10 @@
 import { t } from '@lingui/core/macro';
-import { type RefObject, useEffect, useState } from 'react';
+import { type RefObject, useEffect, useMemo, useState } from 'react';
 import { addSpot } from '../data/spots';
 import { useWorkspace } from '../data/useWorkspace';
 import { addressOf } from '../model/target';
 import type { Blotter } from '../sheet/blotter/blotter';
-import { itemKinds, type Taken } from '../sheet/hand/things';
+import { itemKinds, shapeToType, type Taken, type TypingPlace } from '../sheet/hand/things';
 import type { View } from '../sheet/ink/view';
 import { SelectionBar } from '../sheet/selection/SelectionBar';
 import { barSideOf, SelectionFrame } from '../sheet/selection/SelectionFrame';
@@ -18,6 +18,8 @@ import type { OpenDocument } from '../sync/openDocument';
 import { copyText, say } from '../ui/saying';
 
 interface TakenLayerProps {
+  /** The layer that is written on; empty for the first. */
+  layer: string;
   here: { space: string; notebook: string; page: string };
   selection: Selection;
   document: OpenDocument;
@@ -30,13 +32,17 @@ interface TakenLayerProps {
   onLink: () => void;
   onEdge: (by: number, taken: Taken) => void;
   /** Types into a thing. */
-  onType: (item: string) => void;
+  onType: (into: Pick<TypingPlace, 'item' | 'shape'>) => void;
   /** What is done with it on the person's own sheet: to give it to the page, where one may write there. Left out on the page itself. */
   onGive?: (() => void) | undefined;
 }
 
+/** A shape and its words are so few things. */
+const mostOfShape = 4;
+
 /** What was taken, framed, with its handles and the bar of what can be done with it. */
 export function TakenLayer({
+  layer,
   here,
   selection,
   document,
@@ -55,7 +61,17 @@ export function TakenLayer({
   const [cropping, setCropping] = useState(false);
   const { taken, about } = selection;
   const { items, area } = taken;
-  const only = items.length === 1 && about.kinds === itemKinds.shape && !about.locked ? items[0] : undefined;
+  const framed = useMemo(
+    () =>
+      items.length <= mostOfShape && (about.kinds & itemKinds.shape) !== 0
+        ? shapeToType(core.DiagramBridge.ShapeOf(document.handle, items))
+        : undefined,
+    [core, document, items, about],
+  );
+  const only =
+    about.locked || (about.kinds & itemKinds.shape) === 0
+      ? undefined
+      : (framed?.id ?? (items.length === 1 ? items[0] : undefined));
   const handles = useShapeHandles(document, only);
   const picture = usePictureOf(document, selection);
   useEffect(() => setCropping(false), [picture?.item]);
@@ -95,6 +111,7 @@ export function TakenLayer({
       {handles.length > 0 && blotter && (
         <ShapeHandles
           selection={selection}
+          item={only!}
           handles={handles}
           blotter={blotter}
           page={document}
@@ -103,6 +120,7 @@ export function TakenLayer({
         />
       )}
       <SelectionBar
+        layer={layer}
         selection={selection}
         page={document}
         view={view}
@@ -110,10 +128,11 @@ export function TakenLayer({
         size={blotter?.size ?? { width: 0, height: 0 }}
         {...given}
         picture={picture}
+        framed={framed}
         onCrop={() => setCropping(true)}
-        onType={(item) => {
+        onType={(into) => {
           setTaken(undefined);
-          onType(item);
+          onType(into);
         }}
         onLink={onLink}
         onMark={() => {

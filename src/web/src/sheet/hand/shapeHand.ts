@@ -22,8 +22,13 @@ export const shapeKinds = {
   star: 14,
   arc: 15,
   wave: 17,
+  connector: 20,
 } as const;
 export type ShapeChoice = keyof typeof shapeKinds;
+
+/** How a connector runs, and what stands at its ends; as Core numbers them. */
+export const connectorRoutes = { straight: 0, bent: 1, curved: 2 } as const;
+export const connectorEnds = { none: 0, arrow: 1, dot: 2 } as const;
 
 /** What a shape tool is set to. */
 export interface ShapeSettings {
@@ -31,9 +36,15 @@ export interface ShapeSettings {
   /** #rrggbb, or empty for none. */
   fill: string;
   fillOpacity: number;
+  /** How a connector runs, and what stands at its ends. */
+  route: keyof typeof connectorRoutes;
+  start: keyof typeof connectorEnds;
+  end: keyof typeof connectorEnds;
 }
 
 const leastDragged = 200;
+/** An end of a connector so near a thing means it, 0.01 mm. */
+const connectorReach = 150;
 
 /** Drawing shapes: by hand, coming out true when the pen is lifted, or of a chosen kind dragged out between two spots. */
 export class ShapeHand implements Hand {
@@ -81,7 +92,10 @@ export class ShapeHand implements Hand {
     }
     const [x1, y1] = this.points as [number, number];
     const [x2, y2] = this.points.slice(-2) as [number, number];
-    this.shape = core.ShapeBridge.Between(shapeKinds[this.tool.kind], x1, y1, x2, y2, this.at.shift());
+    this.shape =
+      this.tool.kind === 'connector'
+        ? core.DiagramBridge.Between(this.at.page.handle, x1, y1, x2, y2, connectorReach, this.look)
+        : core.ShapeBridge.Between(shapeKinds[this.tool.kind], x1, y1, x2, y2, this.at.shift());
     wet.replace(readOutline(core.ShapeBridge.Outline(this.shape, penNumbers(this.tool.pen))));
   }
 
@@ -95,6 +109,14 @@ export class ShapeHand implements Hand {
     if (this.tool.kind !== 'free') {
       core.PenBridge.Drop(this.stroke);
       if (Math.hypot(right - left, bottom - top) < leastDragged) return;
+      if (this.tool.kind === 'connector') {
+        const ends = [...this.points.slice(0, 2), ...this.points.slice(-2)];
+        page.performTogether((handle, now) =>
+          core.DiagramBridge.Connect(handle, ends, connectorReach, this.look, pen, this.at.layer(), now),
+        );
+        this.at.wrote([left, top, right, bottom]);
+        return;
+      }
       const shape = join > 0 ? core.ShapeBridge.Join(page.handle, this.shape, [], paper, join, printed) : this.shape;
       page.perform((handle, now) => core.ShapeBridge.Add(handle, shape, pen, this.fill, [], this.at.layer(), now));
       this.at.wrote([left, top, right, bottom]);
@@ -130,6 +152,11 @@ export class ShapeHand implements Hand {
   cancel(): void {
     this.at.core.PenBridge.Drop(this.stroke);
     this.at.wet.clear();
+  }
+
+  private get look(): number[] {
+    const { route, start, end } = this.tool;
+    return [connectorRoutes[route], connectorEnds[start], connectorEnds[end]];
   }
 
   private get fill(): number {

@@ -19,12 +19,31 @@ export const allKinds = 1023;
 export const firstLayer = '00000000-0000-0000-0000-000000000000';
 
 /** Where typing begins, in page units; with a width where a box was dragged. */
+/** A closed shape into which can be typed. */
+export interface ShapeToType {
+  id: string;
+  /** Its words; empty where it has none yet. */
+  words: string;
+  /** Its middle. */
+  x: number;
+  y: number;
+}
+
+/** As Core tells of one; undefined for none. */
+export function shapeToType(told: string): ShapeToType | undefined {
+  const [id, words, x, y] = told.split('|');
+  return id ? { id, words: words ?? '', x: Number(x), y: Number(y) } : undefined;
+}
+
+/** Where something is to be typed. */
 export interface TypingPlace {
   x: number;
   y: number;
   width?: number;
   /** What is typed into, at its end; else what is there. */
   item?: string;
+  /** The shape that words are begun in. */
+  shape?: ShapeToType;
 }
 
 /** What a loop or box took: things, or a bare part of the page. */

@@ -1,20 +1,25 @@
 import { t } from '@lingui/core/macro';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
+import { useWorkspace } from '../../data/useWorkspace';
 import { lineNumbers, penKindNumbers, penKinds, penNames } from '../../model/pens';
 import { Segments } from '../../ui/Segments';
 import { PickField } from '../../ui/PickField';
 import { Slider } from '../../ui/Slider';
 import { lengthWords } from '../../words/language';
+import { connectorEnds, connectorRoutes } from '../hand/shapeHand';
 import { itemKinds } from '../hand/things';
+import type { OpenDocument } from '../../sync/openDocument';
+import { endNames, routeNames } from '../tools/shape';
 import { ColourWells } from '../tools/ColourWells';
 import type { Selection } from './useSelection';
 
 /** How the selection looks; the tray stays as it is. */
-export function LookPanel({ selection }: { selection: Selection }) {
+export function LookPanel({ selection, page }: { selection: Selection; page: OpenDocument }) {
   const { about } = selection;
   const canFill = (about.kinds & (itemKinds.shape | itemKinds.area | itemKinds.table)) !== 0;
   const onlyFills = about.kinds === itemKinds.area;
   const hasLines = (about.kinds & (itemKinds.ink | itemKinds.highlighter | itemKinds.shape)) !== 0;
+  const connector = useConnectorLook(page, selection);
   const [part, setPart] = useState<'colour' | 'fill'>(onlyFills ? 'fill' : 'colour');
   const kept = (part === 'fill' ? about.fill : about.colour) ?? '';
   const [colour, alpha] = [kept.slice(0, 6), kept.slice(6)];
@@ -89,10 +94,65 @@ export function LookPanel({ selection }: { selection: Selection }) {
           />
         </div>
       )}
+      {connector.isThere && (
+        <div className="w-[196px]">
+          <PickField
+            label={t`How it runs`}
+            testId="look-route"
+            value={connector.route}
+            onValue={(value) => connector.set({ route: value })}
+            options={picksOf(routeNames, connectorRoutes)}
+          />
+          <PickField
+            label={t`Where it begins`}
+            testId="look-start"
+            value={connector.start}
+            onValue={(value) => connector.set({ start: value })}
+            options={picksOf(endNames, connectorEnds)}
+          />
+          <PickField
+            label={t`Where it ends`}
+            testId="look-end"
+            value={connector.end}
+            onValue={(value) => connector.set({ end: value })}
+            options={picksOf(endNames, connectorEnds)}
+          />
+        </div>
+      )}
     </section>
   );
 }
 
+/** What is said of each, by its number in Core. */
+function picksOf<T extends string>(names: Record<T, string>, numbers: Record<T, number>): [string, string][] {
+  return (Object.keys(names) as T[]).map((name) => [String(numbers[name]), names[name]]);
+}
+
+/** How the connectors among what was taken look, and another look for them. */
+function useConnectorLook(page: OpenDocument, { taken, about }: Selection) {
+  const { core } = useWorkspace();
+  const told = useMemo(
+    () =>
+      (about.kinds & itemKinds.shape) !== 0 && taken.items.length <= mostLooked
+        ? (JSON.parse(core.DiagramBridge.Look(page.handle, taken.items)) as Record<string, number>)
+        : {},
+    [core, page, taken, about],
+  );
+  const said = (name: string) => (told[name] === undefined ? undefined : String(told[name]));
+  return {
+    isThere: told.count !== undefined && told.count > 0,
+    route: said('route'),
+    start: said('start'),
+    end: said('end'),
+    set: ({ route = '-1', start = '-1', end = '-1' }: { route?: string; start?: string; end?: string }) =>
+      void page.performTogether((handle, now) =>
+        core.DiagramBridge.SetLook(handle, taken.items, Number(route), Number(start), Number(end), now),
+      ),
+  };
+}
+
+/** Among more things nobody looks for connectors. */
+const mostLooked = 500;
 /** A fill lets through what lies under it. */
 const usualFill = '59';
 const lineNames: [string, string][] = [

@@ -27,12 +27,13 @@ import {
   TableIcon,
   TextAlignLeftIcon,
   TextTIcon,
+  TreeStructureIcon,
   XIcon,
 } from '@phosphor-icons/react';
 import { type ReactNode, useState } from 'react';
 import type { OpenDocument } from '../../sync/openDocument';
 import { useWorkspace } from '../../data/useWorkspace';
-import { itemKinds } from '../hand/things';
+import { itemKinds, type ShapeToType, type TypingPlace } from '../hand/things';
 import { toScreen, type View } from '../ink/view';
 import { nameOfLayer, useLayers } from '../tools/layers';
 import { barPlace, type BarSide, unfoldedPlace } from './SelectionFrame';
@@ -46,6 +47,8 @@ import { type TakenPicture, useFileOf, usePlotOf } from './usePictureOf';
 import { reshapings, type Selection } from './useSelection';
 
 interface SelectionBarProps {
+  /** The layer that is written on; empty for the first. */
+  layer: string;
   selection: Selection;
   page: OpenDocument;
   view: View;
@@ -59,8 +62,10 @@ interface SelectionBarProps {
   /** The picture that was taken, where it is nothing else. */
   picture: TakenPicture | undefined;
   onCrop: () => void;
-  /** Types into a thing. */
-  onType: (item: string) => void;
+  /** The closed shape that was taken, where it is nothing else but its words. */
+  framed: ShapeToType | undefined;
+  /** Types into a thing, or begins words in a shape. */
+  onType: (into: Pick<TypingPlace, 'item' | 'shape'>) => void;
   /** On the person's own sheet: gives it to the page below, where one may write there. There are no marks, links and contents on such a sheet. */
   onGive?: (() => void) | undefined;
 }
@@ -72,6 +77,7 @@ const pressWidth = 58;
 
 /** What can be made of what was taken. One part unfolds below, in place. */
 export function SelectionBar({
+  layer,
   selection,
   page,
   view,
@@ -82,6 +88,7 @@ export function SelectionBar({
   onHeading,
   onCopyLink,
   picture,
+  framed,
   onCrop,
   onType,
   ...given
@@ -104,7 +111,7 @@ export function SelectionBar({
     <div
       className={`pointer-events-none absolute z-20 flex gap-1.5 [&>*]:pointer-events-auto [&>:not([role=toolbar])]:min-h-0 [&>:not([role=toolbar])]:overflow-y-auto ${'bottom' in place ? 'flex-col-reverse' : 'flex-col'}`}
       style={{
-        left: `clamp(8px, ${box.left}px, max(8px, calc(100% - ${isInk ? barWidth + (folded === '' ? 0 : pressWidth) : 300}px)))`,
+        left: `clamp(8px, ${box.left}px, max(8px, calc(100% - ${isInk ? barWidth + (folded === '' ? 0 : pressWidth) + (framed ? 2 * pressWidth : 0) : 300}px)))`,
         ...place,
       }}
     >
@@ -168,7 +175,26 @@ export function SelectionBar({
                 label={t`Type`}
                 testId="type-taken"
                 icon={<TextTIcon size={20} weight="light" />}
-                onPress={() => onType(taken.items[0]!)}
+                onPress={() => onType({ item: taken.items[0]! })}
+              />
+            )}
+            {framed && (
+              <Press
+                label={t`Words`}
+                testId="words-taken"
+                icon={<TextTIcon size={20} weight="light" />}
+                onPress={() => onType(framed.words ? { item: framed.words } : { shape: framed })}
+              />
+            )}
+            {framed && (
+              <Press
+                label={t`Branch`}
+                testId="branch-taken"
+                icon={<TreeStructureIcon size={20} weight="light" />}
+                onPress={() => {
+                  page.performTogether((handle, now) => core.DiagramBridge.AddBranch(handle, framed.id, layer, now));
+                  onType({ item: core.DiagramBridge.Branch(page.handle) });
+                }}
               />
             )}
             {isInk && (
@@ -255,7 +281,7 @@ export function SelectionBar({
         )}
         <Press label={t`Leave`} testId="leave-taken" icon={<XIcon size={18} />} onPress={selection.leave} />
       </div>
-      {unfolded === 'look' && !picture && !plot && <LookPanel selection={selection} />}
+      {unfolded === 'look' && !picture && !plot && <LookPanel selection={selection} page={page} />}
       {unfolded === 'look' && picture && (
         <PicturePanel
           page={page}
@@ -263,7 +289,7 @@ export function SelectionBar({
           picture={picture.shown}
           onCrop={onCrop}
           onClear={() => setUnfolded('clear')}
-          onCaption={() => onType(picture.item)}
+          onCaption={() => onType({ item: picture.item })}
         />
       )}
       {unfolded === 'look' && plot && <PlotPanel page={page} item={plot.item} plot={plot.shown} />}
@@ -311,6 +337,16 @@ export function SelectionBar({
               testId="as-table"
               icon={<TableIcon size={20} weight="light" />}
               onPress={selection.asTable}
+            />
+          )}
+          {framed && core.DiagramBridge.Branches(page.handle, framed.id) > 0 && (
+            <Press
+              label={t`Lay out`}
+              testId="arrange-map"
+              icon={<TreeStructureIcon size={20} weight="light" />}
+              onPress={() => {
+                page.performTogether((handle, now) => core.DiagramBridge.Arrange(handle, framed.id, now));
+              }}
             />
           )}
           {selection.loosen && (

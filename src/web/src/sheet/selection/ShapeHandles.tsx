@@ -1,5 +1,5 @@
 import { t } from '@lingui/core/macro';
-import { type PointerEvent as ReactPointerEvent, useMemo, useRef, useState } from 'react';
+import { type PointerEvent as ReactPointerEvent, useMemo, useState } from 'react';
 import type { OpenDocument } from '../../sync/openDocument';
 import { useWorkspace } from '../../data/useWorkspace';
 import type { Blotter } from '../blotter/blotter';
@@ -38,6 +38,7 @@ const keyStep = 100;
 /** The handles of a drawn shape: its ends, corners, sides, radius. */
 export function ShapeHandles({
   selection,
+  item,
   handles,
   blotter,
   page,
@@ -45,6 +46,8 @@ export function ShapeHandles({
   view,
 }: {
   selection: Selection;
+  /** The shape. */
+  item: string;
   handles: Handle[];
   blotter: Blotter;
   page: OpenDocument;
@@ -52,36 +55,28 @@ export function ShapeHandles({
   view: View;
 }) {
   const { core } = useWorkspace();
-  const item = selection.taken.items[0]!;
   const [moved, setMoved] = useState<{ index: number; x: number; y: number }>();
-  const shape = useRef('');
   const { about } = selection;
   const pen = [Number(about.pen ?? 1), Number(about.width ?? 40), 0xff, Number(about.line ?? 0), 0, 0, 0];
 
   const move = (index: number) => (event: ReactPointerEvent) => {
     if (!(event.target as Element).hasPointerCapture(event.pointerId)) return;
     const { x, y } = blotter.view.onPage(event.clientX, event.clientY);
-    shape.current = core.ShapeBridge.Drag(page.handle, item, index, x, y, join);
+    const shape = core.ShapeBridge.Drag(page.handle, item, index, x, y, join);
     setMoved({ index, x, y });
-    blotter.previewPath(readOutline(core.ShapeBridge.Outline(shape.current, pen)), `#${about.colour ?? '22302eff'}`);
+    blotter.previewPath(readOutline(core.ShapeBridge.Outline(shape, pen)), `#${about.colour ?? '22302eff'}`);
     blotter.dry.lift(new Set([item]));
   };
   const end = () => {
     blotter.previewPath(undefined, '');
     blotter.dry.lift(new Set());
-    if (moved) page.perform((handle, now) => core.ShapeBridge.Change(handle, item, shape.current, now));
+    if (moved)
+      page.perform((handle, now) => core.ShapeBridge.Drop(handle, item, moved.index, moved.x, moved.y, join, now));
     setMoved(undefined);
   };
   const step = (index: number, handle: Handle, right: number, down: number) => {
-    const changed = core.ShapeBridge.Drag(
-      page.handle,
-      item,
-      index,
-      handle.x + right * keyStep,
-      handle.y + down * keyStep,
-      join,
-    );
-    page.perform((handled, now) => core.ShapeBridge.Change(handled, item, changed, now));
+    const [x, y] = [handle.x + right * keyStep, handle.y + down * keyStep];
+    page.perform((handled, now) => core.ShapeBridge.Drop(handled, item, index, x, y, join, now));
   };
   return handles.map((handle, index) => {
     const at = moved?.index === index ? moved : handle;

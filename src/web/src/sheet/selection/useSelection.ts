@@ -195,6 +195,12 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
     blotter?.putDown();
     floating = undefined;
   };
+  /** Connectors whose things are gone follow the hand. */
+  const letGo = (): boolean => {
+    if (((about?.kinds ?? 0) & itemKinds.shape) !== 0 && items.length < fewKept)
+      page.performTogether((handle, now) => core.DiagramBridge.LetGo(handle, items, now));
+    return true;
+  };
   const copy = () => {
     keepPiece(core, core.HandBridge.Cut(page.handle, items), page.space);
     keepWords(items.length === 1 ? (core.TableBridge.Sheet(page.handle, items[0]!)[0] ?? '') : '');
@@ -212,7 +218,8 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
       done(() =>
         about?.locked
           ? say(lockedSentence)
-          : foresee(shifted(Math.round(dx), Math.round(dy)), (handle, now) =>
+          : letGo() &&
+            foresee(shifted(Math.round(dx), Math.round(dy)), (handle, now) =>
               byNumber(
                 handle,
                 (number) => core.HandBridge.ShiftKept(handle, number, Math.round(dx), Math.round(dy), now),
@@ -221,7 +228,9 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
             ),
       ),
     transform: (matrix) =>
-      done(() => page.performTogether((handle, now) => core.HandBridge.Transform(handle, items, matrix, now))),
+      done(
+        () => letGo() && page.performTogether((handle, now) => core.HandBridge.Transform(handle, items, matrix, now)),
+      ),
     preview: (matrix) => {
       if (!matrix) {
         floating = undefined;

@@ -3,7 +3,7 @@ import { bringFonts, onFonts } from '../../letters/fonts';
 import type { TextAhead } from '../../sync/ahead';
 import type { OpenDocument } from '../../sync/openDocument';
 import { say } from '../../ui/saying';
-import type { TypingPlace } from '../hand/things';
+import { shapeToType, type TypingPlace } from '../hand/things';
 import type { View } from '../ink/view';
 import { cellsIn } from './cells';
 import { mostPasted, readHtml } from './pasted';
@@ -43,6 +43,8 @@ const reach = 6;
 /** A text is this far from the sheet's edge at least before it is begun at a line of the paper, 0.01 mm. */
 const leastWidth = 1500;
 const firstLine = 450;
+/** The first line of words in a shape stands so far below its middle, 0.01 mm. */
+const halfLine = 130;
 
 /** Somebody at a text on a page: takes what the keyboard says to Core, and shows the caret and what is selected. Lives outside React, since it works at the keyboard's speed. */
 export class Typing {
@@ -62,7 +64,7 @@ export class Typing {
   /** Where a method of input, such as one for Japanese, is at work. */
   private composing: { from: number; to: number } | undefined;
   private shows = false;
-  private readonly begins: { x: number; y: number; width: number; ruling: number } | undefined;
+  private readonly begins: { x: number; y: number; width: number; ruling: number; shape?: string } | undefined;
 
   /** @param root The element that the browser's own text lies in. */
   constructor(
@@ -72,15 +74,21 @@ export class Typing {
   ) {
     this.under = new UnderText(root);
     const { core, page, view } = around;
-    const at =
-      place.item ??
-      (place.width === undefined ? core.TextBridge.At(page.handle, place.x, place.y, reach / view().scale) : '');
+    const isPress = place.width === undefined && !place.item && !place.shape;
+    const text = isPress ? core.TextBridge.At(page.handle, place.x, place.y, reach / view().scale) : '';
+    const shape =
+      place.shape ??
+      (isPress && !text ? shapeToType(core.DiagramBridge.ShapeAt(page.handle, place.x, place.y)) : undefined);
+    const at = place.item ?? (text || (shape?.words ?? ''));
     if (at) core.TextBridge.Open(page.handle, at);
     // At its end, where one did not press into it.
-    if (at && !place.item) {
+    if (text) {
       const letter = core.TextBridge.LetterAt(page.handle, place.x, place.y);
       core.TextBridge.Select(page.handle, letter, letter);
-    } else if (!at) this.begins = this.placeOf(place);
+    } else if (!at)
+      this.begins = shape
+        ? { x: shape.x, y: shape.y + halfLine, width: leastWidth, ruling: 0, shape: shape.id }
+        : this.placeOf(place);
     this.handle = page.handle;
     this.telling = setInterval(() => this.tellCaret(), caretEvery);
     this.listen();
@@ -170,6 +178,8 @@ export class Typing {
 
   stop(): void {
     this.end();
+    const { core, page } = this.around;
+    if (this.item) page.perform((handle, now) => core.DiagramBridge.Fit(handle, this.item, now));
     clearInterval(this.telling);
     this.around.tellCaret('', '', '');
     for (const end of this.ends) end();
@@ -406,9 +416,11 @@ export class Typing {
   private made(): number {
     const { core, page, layer, looks } = this.around;
     if (this.item) return page.handle;
-    const { x, y, width, ruling } = this.begins!;
+    const { x, y, width, ruling, shape } = this.begins!;
     page.perform((handle, now) =>
-      core.TextBridge.Add(handle, x, y, width, ruling, JSON.stringify(looks()), layer(), now),
+      shape
+        ? core.DiagramBridge.AddWords(handle, shape, JSON.stringify(looks()), layer(), now)
+        : core.TextBridge.Add(handle, x, y, width, ruling, JSON.stringify(looks()), layer(), now),
     );
     this.handle = page.handle;
     return page.handle;

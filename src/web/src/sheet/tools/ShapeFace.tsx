@@ -22,6 +22,7 @@ const paths: Record<ShapeChoice, string> = {
   polygon: 'M12 3L19.8 7.5L19.8 16.5L12 21L4.2 16.5L4.2 7.5Z',
   star: `M${star}Z`,
   arc: 'M3 18A9.5 9.5 0 0 1 21 18',
+  connector: 'M2 4H8V9H2ZM16 15H22V20H16ZM5 9V17.5H16M16 17.5L13.2 15.6M16 17.5L13.2 19.4',
   wave: 'M2 12C4 5 6 5 8 12S12 19 14 12S18 5 22 12',
 };
 

@@ -2,7 +2,14 @@ import { t } from '@lingui/core/macro';
 import { ShapesIcon } from '@phosphor-icons/react';
 import { Segments, Switch } from '../../ui/Segments';
 import { Slider } from '../../ui/Slider';
-import { type ShapeChoice, ShapeHand, shapeKinds, type ShapeSettings } from '../hand/shapeHand';
+import {
+  type connectorEnds,
+  type connectorRoutes,
+  type ShapeChoice,
+  ShapeHand,
+  shapeKinds,
+  type ShapeSettings,
+} from '../hand/shapeHand';
 import { ColourWells } from './ColourWells';
 import { ShapeFace } from './ShapeFace';
 import type { PanelProps, Tool } from '../hand/tool';
@@ -15,7 +22,7 @@ export const shape: Tool<ShapeSettings> = {
   words: () => t`Shape`,
   icon: () => ShapesIcon,
   key: 's',
-  first: { kind: 'free', fill: '', fillOpacity: 0.35 },
+  first: { kind: 'free', fill: '', fillOpacity: 0.35, route: 'straight', start: 'none', end: 'arrow' },
   unfolds: true,
   Panel: ShapePanel,
   hold: (settings, pen) => ({
@@ -44,7 +51,28 @@ const shapeNames: Record<ShapeChoice, string> = {
   star: t({ message: 'Star', context: 'a shape' }),
   arc: t`Arc`,
   wave: t`Wave`,
+  connector: t`Connector`,
 };
+
+/** What is said of how a connector looks. */
+export const routeNames: Record<keyof typeof connectorRoutes, string> = {
+  straight: t`Straight`,
+  bent: t`Bent`,
+  curved: t`Curved`,
+};
+export const endNames: Record<keyof typeof connectorEnds, string> = {
+  none: t({ message: 'Plain', context: 'the end of a line' }),
+  arrow: t`Arrow`,
+  dot: t`Dot`,
+};
+
+export function optionsOf<T extends string>(names: Record<T, string>, testId: string) {
+  return (Object.entries(names) as [T, string][]).map(([value, words]) => ({
+    value,
+    words,
+    testId: `connector-${testId}-${value}`,
+  }));
+}
 
 function ShapePanel({ tools }: PanelProps) {
   const settings = tools.settingsOf(shape);
@@ -73,13 +101,40 @@ function ShapePanel({ tools }: PanelProps) {
           </button>
         ))}
       </div>
-      <Switch
-        label={t`Filled`}
-        on={settings.fill !== ''}
-        testId="shape-filled"
-        onChange={(on) => change({ fill: on ? '#e3b23c' : '' })}
-      />
-      {settings.fill && (
+      {settings.kind === 'connector' && (
+        <>
+          <p className="mt-3 text-[13px]">{t`It joins what it begins at to what it ends at, and goes along with both.`}</p>
+          <Segments
+            label={t`How it runs`}
+            value={settings.route}
+            options={optionsOf(routeNames, 'route')}
+            onValue={(route) => change({ route })}
+          />
+          <p className="mt-3 text-[13px]">{t`Where it begins`}</p>
+          <Segments
+            label={t`Where it begins`}
+            value={settings.start}
+            options={optionsOf(endNames, 'start')}
+            onValue={(start) => change({ start })}
+          />
+          <p className="mt-3 text-[13px]">{t`Where it ends`}</p>
+          <Segments
+            label={t`Where it ends`}
+            value={settings.end}
+            options={optionsOf(endNames, 'end')}
+            onValue={(end) => change({ end })}
+          />
+        </>
+      )}
+      {settings.kind !== 'connector' && (
+        <Switch
+          label={t`Filled`}
+          on={settings.fill !== ''}
+          testId="shape-filled"
+          onChange={(on) => change({ fill: on ? '#e3b23c' : '' })}
+        />
+      )}
+      {settings.fill && settings.kind !== 'connector' && (
         <>
           <ColourWells colour={settings.fill} onColour={(fill) => change({ fill })} />
           <Slider
