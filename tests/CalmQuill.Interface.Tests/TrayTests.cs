@@ -15,8 +15,8 @@ public sealed class TrayTests : InterfaceTest
         Assert.Equal("eraser loop text put shape room mark layers", InTray(browser));
         browser.Press("all-tools-button");
         // Every tool stands there once, with its key; one is found by a part of its name.
-        Assert.Equal(19, browser.Count("[data-testid^=all-][aria-pressed]"));
-        Assert.Equal(19, browser.Count("[data-testid=all-tools] kbd"));
+        Assert.Equal(20, browser.Count("[data-testid^=all-][aria-pressed]"));
+        Assert.Equal(20, browser.Count("[data-testid=all-tools] kbd"));
         browser.Fill("[data-testid=find-tool]", "com");
         browser.Until(() => browser.Count("[data-testid^=all-][aria-pressed]") == 1, "the ruler and compass alone");
         browser.Find("all-guide");

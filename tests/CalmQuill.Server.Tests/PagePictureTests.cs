@@ -1,12 +1,14 @@
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
+using CalmQuill.Core.Changing;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Library;
 using CalmQuill.Core.Notebooks;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
+using CalmQuill.Core.Stamps;
 using CalmQuill.Core.Writing;
 using CalmQuill.Store.Assets;
 using CalmQuill.Testing;
@@ -120,6 +122,47 @@ public sealed class PagePictureTests : IAsyncLifetime
             HttpStatusCode.NotFound,
             (await guest.Http.GetAsync($"/api/spaces/{group.Space}/notebooks/{other}/assets")).StatusCode
         );
+    }
+
+    [Fact]
+    public async Task A_stamp_keeps_what_it_shows_and_no_guest_gets_it()
+    {
+        var shown = await owner.SendAsset(group.Space, Photo);
+        var piece = new Piece();
+        piece.Add(Picture(shown));
+        var file = await owner.SendAsset(group.Space, PageStamp.File(OperationCodec.Encode(piece.Operations)));
+        var stamp = Guid.NewGuid();
+        await Write(
+            DocumentKind.Library,
+            group.Space,
+            new Change.NodePlaced(stamp, NodeKind.Stamp, Guid.Empty, "V"),
+            new Change.PropertySet(stamp, Property.Name, "Pallet"),
+            new Change.PropertySet(stamp, Property.Source, file.ToString())
+        );
+        var shared = await owner.Http.PostAsJsonAsync(
+            $"/api/spaces/{group.Space}/shares",
+            new
+            {
+                node = notebook,
+                with = "person",
+                who = group.Stranger.Name,
+            }
+        );
+        Assert.True(shared.IsSuccessStatusCode);
+        foreach (var asset in new[] { shown, file })
+            Assert.Equal((HttpStatusCode.OK, HttpStatusCode.NotFound), (await Status(owner, asset), await Status(guest, asset)));
+        var told = await guest.Http.GetStringAsync("/api/shared");
+        Assert.DoesNotContain(stamp.ToString(), told, StringComparison.OrdinalIgnoreCase);
+        // On no page any more, and kept all the same as long as there is the stamp.
+        var assets = host.Services.GetRequiredService<AssetStore>();
+        var now = DateTimeOffset.UtcNow;
+        foreach (var day in new[] { 1, AssetStore.GraceDays + 2, 3 * AssetStore.GraceDays })
+            Assert.Equal(0, await assets.Collect(now.AddDays(day), CancellationToken.None));
+        Assert.Equal(HttpStatusCode.OK, await Status(owner, shown));
+        await Write(DocumentKind.Library, group.Space, new Change.PropertySet(stamp, Property.Source, ""));
+        foreach (var day in new[] { 4, 6, 8, 10 })
+            await assets.Collect(now.AddDays(day * AssetStore.GraceDays), CancellationToken.None);
+        Assert.Equal((HttpStatusCode.NotFound, HttpStatusCode.NotFound), (await Status(owner, shown), await Status(owner, file)));
     }
 
     [Fact]

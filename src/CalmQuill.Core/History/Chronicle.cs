@@ -37,7 +37,11 @@ public static class Chronicle
             var target = kind == DocumentKind.Page ? document : TargetOf(operation.Change);
             if (
                 target is not { } id
-                || operation.Change is Change.NodePlaced { NodeKind: NodeKind.Tag or NodeKind.Lens or NodeKind.Paper or NodeKind.MarkKind }
+                || operation.Change
+                    is Change.NodePlaced
+                    {
+                        NodeKind: NodeKind.Tag or NodeKind.Lens or NodeKind.Paper or NodeKind.MarkKind or NodeKind.Stamp
+                    }
             )
                 continue;
             var isNew = operation.Change is Change.NodePlaced or Change.PageAdded && !stood(id) && made.TryAdd(id, at);

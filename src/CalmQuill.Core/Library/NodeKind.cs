@@ -15,4 +15,7 @@ public enum NodeKind : byte
 
     /// <summary>A kind of mark of one's own.</summary>
     MarkKind = 8,
+
+    /// <summary>A stamp: a piece of a page that is laid down again and again; its <see cref="Operations.Property.Source"/> is the file.</summary>
+    Stamp = 9,
 }

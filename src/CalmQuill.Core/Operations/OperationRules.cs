@@ -120,7 +120,13 @@ public static class OperationRules
                 DocumentKind.Library,
                 Change.NodePlaced
                 {
-                    NodeKind: NodeKind.Folder or NodeKind.Notebook or NodeKind.Tag or NodeKind.Lens or NodeKind.Paper or NodeKind.MarkKind
+                    NodeKind: NodeKind.Folder
+                        or NodeKind.Notebook
+                        or NodeKind.Tag
+                        or NodeKind.Lens
+                        or NodeKind.Paper
+                        or NodeKind.MarkKind
+                        or NodeKind.Stamp
                 } placed
             ) => Check(placed),
             (DocumentKind.Library or DocumentKind.Notebook, Change.PropertySet set) => Check(set, kind),

@@ -63,7 +63,7 @@ public static class Properties
     public static readonly PropertyDescriptor<Guid?> MergedInto = Id(Property.MergedInto, Yes, No, "tag");
     public static readonly PropertyDescriptor<Guid?> LensSpace = Id(Property.LensSpace, Yes, No, "lens, in the person's own library");
     public static readonly PropertyDescriptor<Guid?> MovedTo = Id(Property.MovedTo, No, Yes, "section, page");
-    public static readonly PropertyDescriptor<Guid?> Source = Id(Property.Source, Yes, No, "paper of one's own, notebook");
+    public static readonly PropertyDescriptor<Guid?> Source = Id(Property.Source, Yes, No, "paper of one's own, stamp, notebook");
     public static readonly PropertyDescriptor<Guid?> Bookmarked = Id(Property.Bookmarked, Yes, No, "page, in the person's own library");
     public static readonly PropertyDescriptor<string> Rule = Words(
         Property.Rule,
@@ -75,7 +75,13 @@ public static class Properties
     {
         Refuses = text => RuleJson.Read(text).Refusal,
     };
-    public static readonly PropertyDescriptor<string> Category = Words(Property.Category, Yes, No, "paper of one's own", TextRule.Name) with
+    public static readonly PropertyDescriptor<string> Category = Words(
+        Property.Category,
+        Yes,
+        No,
+        "paper of one's own, stamp",
+        TextRule.Name
+    ) with
     {
         Code = "bad-name",
     };

@@ -19,6 +19,7 @@ import type { PlacesBridge } from './placesBridge';
 import type { PlannerBridge } from './plannerBridge';
 import type { ShapeBridge } from './shapeBridge';
 import type { SpotBridge } from './spotBridge';
+import type { StampBridge } from './stampBridge';
 import type { TableBridge } from './tableBridge';
 import type { TextBridge } from './textBridge';
 import type { ThingBridge } from './thingBridge';
@@ -41,6 +42,7 @@ export interface Core {
   ShapeBridge: ShapeBridge;
   LayerBridge: LayerBridge;
   LetterBridge: LetterBridge;
+  StampBridge: StampBridge;
   TableBridge: TableBridge;
   TextBridge: TextBridge;
   ThingBridge: ThingBridge;

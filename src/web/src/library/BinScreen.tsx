@@ -2,7 +2,7 @@ import { may } from '../data/rights';
 import { Button } from '../ui/Button';
 import { plural, t } from '@lingui/core/macro';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { FileIcon, FolderSimpleIcon, RowsIcon, TagIcon } from '@phosphor-icons/react';
+import { FileIcon, FolderSimpleIcon, RowsIcon, StampIcon, TagIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import { properties } from '../core/runtime';
 import type { Space } from '../server/session';
@@ -42,6 +42,7 @@ const kindWords: Record<LibraryNode['kind'], string> = {
   lens: t`Lens`,
   paper: t`Paper`,
   markKind: t`Kind of mark`,
+  stamp: t`Stamp`,
 };
 
 /** What it was, where from, and when it was put here. `from` is empty where the old place is gone. */
@@ -275,6 +276,7 @@ function NodeFace({ node }: { node: LibraryNode }) {
   if (node.kind === 'tag') return <TagIcon size={36} weight="thin" />;
   if (node.kind === 'lens' || node.kind === 'markKind') return <NodeIcon name={node.icon} size={36} />;
   if (node.kind === 'paper') return <FileIcon size={38} weight="thin" />;
+  if (node.kind === 'stamp') return <StampIcon size={38} weight="thin" />;
   return <FolderSimpleIcon size={40} weight="thin" />;
 }
 

@@ -12,12 +12,13 @@ export const nodeKinds = {
   lens: 6,
   paper: 7,
   markKind: 8,
+  stamp: 9,
 } as const;
 
 /** A folder, notebook, tag or lens as Core gives it. `folded` and `natural` are its name for finding and for sorting. */
 export interface LibraryNode {
   id: string;
-  kind: 'folder' | 'notebook' | 'tag' | 'lens' | 'paper' | 'markKind';
+  kind: 'folder' | 'notebook' | 'tag' | 'lens' | 'paper' | 'markKind' | 'stamp';
   parent: string;
   order: string;
   name: string;
@@ -32,7 +33,7 @@ export interface LibraryNode {
   tags: string[];
   rule?: string;
   lensSpace?: string;
-  /** The asset of a paper of one's own, or the picture on a notebook's cover. */
+  /** The asset of a paper of one's own, a stamp's file, or the picture on a notebook's cover. */
   source?: string;
   category?: string;
   createdAt: number;

@@ -1,5 +1,6 @@
 import { may } from '../data/rights';
 import { t } from '@lingui/core/macro';
+import { sentenceOf } from '../core/runtime';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { createPortal, flushSync } from 'react-dom';
 import { canBeOpened, openFile, saveFile, type ShownFile } from '../data/keptFiles';
@@ -34,6 +35,7 @@ import type { SheetEvents } from '../sheet/hand/events';
 import type { SheetActs, Tools } from '../sheet/hand/tool';
 import { Tray } from '../sheet/tools/Tray';
 import { useTrayPlace } from '../sheet/tools/useTrayPlace';
+import { StampDialog } from './StampDialog';
 import { MarkKindDialog } from '../spots/MarkKindDialog';
 import { kindsOf } from '../spots/markKinds';
 import { HistoryPanel } from '../history/HistoryPanel';
@@ -148,6 +150,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   const [chosen, setChosen] = useState<string>();
   const [typing, setTyping] = useState<TypingPlace>();
   const [linking, setLinking] = useState(false);
+  const [stamping, setStamping] = useState(false);
   const [newKind, setNewKind] = useState(false);
   const [pull, setPull] = useState({ share: 0, meant: false });
   const spots = useSpots(document);
@@ -228,6 +231,8 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
       if (!colour) say(t`There is no ink here.`);
       tools.picked(colour);
     },
+    needs: (assets, from) =>
+      void workspace.assets.carry(assets, from, hand.page.space).catch((problem: unknown) => say(sentenceOf(problem))),
     inked: onInk,
     pulled: (share, meant) => setPull({ share, meant }),
     // Whoever looks at the page as it was stays on it until they leave that.
@@ -419,6 +424,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
             onType={(into) => setTyping({ x: 0, y: 0, ...into })}
             onChoose={setChosen}
             onLink={() => setLinking(true)}
+            onStamp={() => setStamping(true)}
             onEdge={(by, taken) => !aside.isInHand && carryOver(by, taken)}
             {...(aside.isInHand
               ? { onGive: mayWrite ? () => give(hand.page, taken!.items, () => setTaken(undefined)) : undefined }
@@ -485,6 +491,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
             onClose={() => setLinking(false)}
           />
         )}
+        {stamping && taken && <StampDialog page={hand.page} items={taken.items} onClose={() => setStamping(false)} />}
         {newKind && library && (
           <MarkKindDialog
             library={library}

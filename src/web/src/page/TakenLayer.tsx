@@ -30,6 +30,8 @@ interface TakenLayerProps {
   setTaken: (taken: Taken | undefined) => void;
   onChoose: (spot: string) => void;
   onLink: () => void;
+  /** Keeps it as a stamp. */
+  onStamp: () => void;
   onEdge: (by: number, taken: Taken) => void;
   /** Types into a thing. */
   onType: (into: Pick<TypingPlace, 'item' | 'shape'>) => void;
@@ -53,6 +55,7 @@ export function TakenLayer({
   setTaken,
   onChoose,
   onLink,
+  onStamp,
   onEdge,
   onType,
   ...given
@@ -135,6 +138,7 @@ export function TakenLayer({
           onType(into);
         }}
         onLink={onLink}
+        onStamp={onStamp}
         onMark={() => {
           onChoose(addSpot(core, document, 'mark', area, items, { mark: tools.settingsOf(mark).kind }));
           setTaken(undefined);

@@ -15,6 +15,8 @@ export interface SheetEvents {
   types(place: TypingPlace): void;
   /** A colour was picked from the page; undefined where there is no ink. */
   picked(colour: string | undefined): void;
+  /** What came shows files that are kept in another space. */
+  needs(assets: readonly string[], from: string): void;
   /** Ink came to the page: how far down it lies, 0 to 1. */
   inked(down: number): void;
   /** How far the sheet is pulled past an end, −1 to 1 and beyond; 0 when it is not. And whether the pull began at that end, and is not the last of a scroll that led there. */
@@ -43,6 +45,7 @@ export const unheard: SheetEvents = {
   chosen() {},
   types() {},
   picked() {},
+  needs() {},
   inked() {},
   pulled() {},
   turned() {},

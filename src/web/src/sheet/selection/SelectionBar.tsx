@@ -24,6 +24,7 @@ import {
   SelectionBackgroundIcon,
   StackIcon,
   StackSimpleIcon,
+  StampIcon,
   TableIcon,
   TextAlignLeftIcon,
   TextTIcon,
@@ -56,6 +57,8 @@ interface SelectionBarProps {
   /** The desk's size, pixels. */
   size: { width: number; height: number };
   onLink: () => void;
+  /** Keeps it as a stamp. */
+  onStamp: () => void;
   onMark: () => void;
   onHeading: () => void;
   onCopyLink: () => void;
@@ -84,6 +87,7 @@ export function SelectionBar({
   side,
   size,
   onLink,
+  onStamp,
   onMark,
   onHeading,
   onCopyLink,
@@ -373,6 +377,12 @@ export function SelectionBar({
               />
             </>
           )}
+          <Press
+            label={t`As stamp`}
+            testId="as-stamp"
+            icon={<StampIcon size={20} weight="light" />}
+            onPress={onStamp}
+          />
           <Press
             label={t`As picture`}
             testId="copy-picture"

@@ -8,6 +8,7 @@ import { pick } from './pick';
 import { room } from './room';
 import { shape } from './shape';
 import { slip } from './slip';
+import { stamp } from './stamp';
 import { table } from './table';
 import { text } from './text';
 import type { Tool } from '../hand/tool';
@@ -20,6 +21,7 @@ export const handTools: readonly Tool[] = [
   text,
   shape,
   slip,
+  stamp,
   table,
   fill,
   room,

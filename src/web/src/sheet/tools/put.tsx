@@ -5,6 +5,7 @@ import { pictureTypes } from '../../data/pictureFiles';
 import type { Offer, PanelProps } from '../hand/tool';
 import { unfolding } from './offering';
 import { slip } from './slip';
+import { stamp } from './stamp';
 import { table } from './table';
 import { text } from './text';
 import { Unfolded } from './Unfolded';
@@ -63,6 +64,17 @@ function PutPanel({ tools, sheet }: PanelProps) {
             strokeWidth="1.6"
             strokeLinecap="round"
           />
+        </Thing>
+        <Thing name={t`Stamp`} testId="put-stamp" onPress={() => tools.pressTool(stamp)}>
+          <path d="M22 44h36v7H22z" fill="#e4ece8" stroke="#22302e" strokeWidth="1.6" />
+          <path
+            d="M34 44c1-7-1-9-3-13a9.5 9.5 0 1 1 18 0c-2 4-4 6-3 13"
+            fill="#fffdf7"
+            stroke="#22302e"
+            strokeWidth="1.6"
+            strokeLinejoin="round"
+          />
+          <path d="M20 55h40" stroke="#b4533c" strokeWidth="1.8" strokeLinecap="round" />
         </Thing>
         <Thing name={t`Text`} testId="put-text" onPress={() => tools.pressTool(text)}>
           <path d="M12 22h56M12 38h56M12 52h56" stroke="#c9d3cf" strokeWidth="1.2" />
