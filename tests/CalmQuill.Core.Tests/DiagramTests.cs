@@ -319,6 +319,31 @@ public sealed class DiagramTests : OnPage
     }
 
     [Fact]
+    public void Without_its_past_a_page_shows_connectors_and_words_where_they_are()
+    {
+        OpId one = Rectangle(0, 0, 4_000, 2_000),
+            other = Rectangle(6_000, 0, 8_000, 1_000);
+        var joined = Connect(1_000, 500, 7_000, 500);
+        var words = Type(one, "Click");
+        Do(Tobias, new Change.ItemsShifted([other], 0, 4_000));
+        Do(Tobias, new Change.ItemsRemoved([other]));
+        Do(Tobias, new Change.ItemsShifted([one], 500, 700));
+        // All of its line rubbed out: the shape is there, and nothing of it is seen.
+        Do(Ines, new Change.GapsAdded([new StrokeGaps(one, [new Interval(0, Item(one).Content.End)])]));
+        var standing = new PageDocument();
+        foreach (var operation in StandingPage.Of(Page))
+            standing.Apply(operation);
+        Assert.Null(standing.Find(other));
+        var points = ((ShapeContent)standing.Find(joined)!.Content).PlacedShape!.Points;
+        Assert.Equal(End(joined, false), (points[^1].X, points[^1].Y));
+        Assert.InRange(standing.Find(words)!.Bounds.Top - Item(words).Bounds.Top, -1, 1);
+        var again = new PageDocument();
+        foreach (var operation in StandingPage.Of(standing))
+            again.Apply(operation);
+        Assert.Equal(standing.EncodeState(), again.EncodeState());
+    }
+
+    [Fact]
     public void A_history_goes_back_to_where_a_connector_ran_then()
     {
         Rectangle(0, 0, 2_000, 1_000);

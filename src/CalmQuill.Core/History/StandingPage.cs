@@ -23,6 +23,7 @@ public sealed class StandingPage
     private const int Kept = 3;
     private static readonly ItemField[] Fields = Enum.GetValues<ItemField>();
     private readonly List<Operation> made = [];
+    private readonly HashSet<OpId> seen = [];
     private readonly Hlc latest;
     private ulong said;
 
@@ -35,7 +36,9 @@ public sealed class StandingPage
         foreach (var layer in page.Layers)
             standing.Add(layer);
         var changes = all.ToDictionary(operation => operation.Id);
-        foreach (var item in page.Items.Where(item => item.Stands && item.Visible().Count > 0))
+        List<PageItem> seen = [.. page.Items.Where(item => item.Stands && item.Visible().Count > 0)];
+        standing.seen.UnionWith(seen.Select(item => item.Id));
+        foreach (var item in seen)
             standing.Add(item, changes[item.Id], changes);
         foreach (var spot in page.Spots())
             standing.Add(spot, changes);
@@ -85,6 +88,20 @@ public sealed class StandingPage
         };
     }
 
+    private bool LeansOnUnseen(PageItem item) => item.Content.LeansOn.Any(lean => !seen.Contains(lean.On));
+
+    /// <summary>Words whose shape is not seen, where they stand now.</summary>
+    private static Change.TextAdded Alone(Change.TextAdded text, PageItem item)
+    {
+        var content = (TextContent)item.Content;
+        return text with
+        {
+            Lay = Transform.Near(item.Placed?.Affine.Inverse().After(content.Place) ?? content.Place),
+            Width = content.Measure,
+            Values = [.. text.Values.Where(value => value.Field != ItemField.Holder)],
+        };
+    }
+
     private void Add(PageItem item, Operation operation, Dictionary<OpId, Operation> changes)
     {
         var layer = item.Layer!.Id;
@@ -92,8 +109,17 @@ public sealed class StandingPage
         Change.ItemAdded added = operation.Change switch
         {
             Change.StrokeAdded stroke => stroke with { Layer = layer, Samples = Blanked(stroke.Samples, item.Visible()) },
+            Change.TextAdded text when LeansOnUnseen(item) => Alone((Change.TextAdded)Standing(text, item, changes, typed), item) with
+            {
+                Layer = layer,
+            },
             Change.WrittenAdded text => Standing(text, item, changes, typed) with { Layer = layer },
-            Change.ShapeAdded shape => shape with { Layer = layer, Replaces = [], Shape = ((ShapeContent)item.Content).Shape },
+            Change.ShapeAdded shape => shape with
+            {
+                Layer = layer,
+                Replaces = [],
+                Shape = ((ShapeContent)item.Content).Among(seen.Contains),
+            },
             var other => (Change.ItemAdded)other with { Layer = layer },
         };
         made.Add(operation with { Change = added });
@@ -106,6 +132,7 @@ public sealed class StandingPage
         // The layer and the shape are in what adds it.
         var values = Fields
             .Where(field => field is not (ItemField.Layer or ItemField.Shape) && item.Read(field).Length > 0)
+            .Where(field => !item.Content.LeansOn.Any(lean => lean.Field == field && !seen.Contains(lean.On)))
             .Select(field => new ItemValue(field, item.Read(field)))
             .ToList();
         if (values.Count > 0)

@@ -107,6 +107,18 @@ public sealed class ShapeContent(IItemFrame frame, Change.ShapeAdded added) : Li
         return true;
     }
 
+    /// <summary>The shape for a page on which only some things are: an end of a connector that is joined to none of them ends where it does now.</summary>
+    public Shape Among(Func<OpId, bool> isThere)
+    {
+        if (!IsConnector)
+            return Shape;
+        Corner End(ItemField end, Corner own, Corner now) => Named(end) is { } thing && isThere(thing) ? own : now;
+        return free with
+        {
+            Points = [End(ItemField.From, free.Points[0], Shape.Points[0]), End(ItemField.To, free.Points[^1], Shape.Points[^1])],
+        };
+    }
+
     /// <summary>Whether an end of a connector is at something that stands on the page.</summary>
     public bool IsJoined(ItemField end) => Named(end) is { } thing && Frame.Beside(thing, true) is not null;
 
