@@ -104,16 +104,7 @@ public sealed class PagePictureTests : IAsyncLifetime
         await Write(DocumentKind.Page, page, Picture(here));
         await Write(DocumentKind.Page, otherPage, Picture(elsewhere));
         Assert.Equal(HttpStatusCode.NotFound, await Status(guest, here));
-        var shared = await owner.Http.PostAsJsonAsync(
-            $"/api/spaces/{group.Space}/shares",
-            new
-            {
-                node = notebook,
-                with = "person",
-                who = group.Stranger.Name,
-            }
-        );
-        Assert.True(shared.IsSuccessStatusCode);
+        await ShareWithGuest();
         Assert.Equal(HttpStatusCode.OK, await Status(guest, here));
         Assert.Equal(HttpStatusCode.NotFound, await Status(guest, elsewhere));
         var path = $"/api/spaces/{group.Space}/notebooks/{notebook}/assets";
@@ -139,16 +130,7 @@ public sealed class PagePictureTests : IAsyncLifetime
             new Change.PropertySet(stamp, Property.Name, "Pallet"),
             new Change.PropertySet(stamp, Property.Source, file.ToString())
         );
-        var shared = await owner.Http.PostAsJsonAsync(
-            $"/api/spaces/{group.Space}/shares",
-            new
-            {
-                node = notebook,
-                with = "person",
-                who = group.Stranger.Name,
-            }
-        );
-        Assert.True(shared.IsSuccessStatusCode);
+        await ShareWithGuest();
         foreach (var asset in new[] { shown, file })
             Assert.Equal((HttpStatusCode.OK, HttpStatusCode.NotFound), (await Status(owner, asset), await Status(guest, asset)));
         var told = await guest.Http.GetStringAsync("/api/shared");
@@ -204,6 +186,20 @@ public sealed class PagePictureTests : IAsyncLifetime
         Assert.Contains("<image", await after.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         var pdf = await owner.Http.GetByteArrayAsync($"/api/spaces/{group.Space}/pages/{page}/export.pdf");
         Assert.Contains("/SMask", System.Text.Encoding.Latin1.GetString(pdf), StringComparison.Ordinal);
+    }
+
+    private async Task ShareWithGuest()
+    {
+        var shared = await owner.Http.PostAsJsonAsync(
+            $"/api/spaces/{group.Space}/shares",
+            new
+            {
+                node = notebook,
+                with = "person",
+                who = group.Stranger.Name,
+            }
+        );
+        Assert.True(shared.IsSuccessStatusCode);
     }
 
     private async Task<Guid> Frozen()

@@ -32,11 +32,7 @@ public sealed class BranchMap
     public BranchMap(PageDocument page, OpId centre)
     {
         this.page = page;
-        var leading = page
-            .Items.Where(item => item is { Shown: true, Content: ShapeContent { IsConnector: true } })
-            .Select(item => (From: Named(item, ItemField.From), To: Named(item, ItemField.To)))
-            .Where(ends => ends is { From: not null, To: not null })
-            .ToLookup(ends => ends.From!.Value, ends => ends.To!.Value);
+        var leading = Connected(page).ToLookup(ends => ends.From, ends => ends.To);
         var seen = new HashSet<OpId> { centre };
         Take(centre, -1, true);
         for (var i = 0; i < things.Count && things.Count < MostNodes; i++)
@@ -60,11 +56,7 @@ public sealed class BranchMap
     public static OpId CentreOf(PageDocument page, OpId thing)
     {
         var seen = new HashSet<OpId> { thing };
-        var back = page
-            .Items.Where(item => item is { Shown: true, Content: ShapeContent { IsConnector: true } })
-            .Select(item => (From: Named(item, ItemField.From), To: Named(item, ItemField.To)))
-            .Where(ends => ends is { From: not null, To: not null })
-            .ToLookup(ends => ends.To!.Value, ends => ends.From!.Value);
+        var back = Connected(page).ToLookup(ends => ends.To, ends => ends.From);
         while (back[thing].FirstOrDefault(id => page.Find(id) is { Shown: true }) is var before && before != default && seen.Add(before))
             thing = before;
         return thing;
@@ -216,5 +208,17 @@ public sealed class BranchMap
         nodes.Add(new BranchNode(item.Bounds, parent, isRight));
     }
 
-    private static OpId? Named(PageItem item, ItemField end) => OpId.TryParse(item.Read(end), out var id) ? id : null;
+    /// <summary>What connectors that are seen lead from, and to.</summary>
+    private static IEnumerable<(OpId From, OpId To)> Connected(PageDocument page)
+    {
+        foreach (var item in page.Items)
+        {
+            if (
+                item is { Shown: true, Content: ShapeContent { IsConnector: true } }
+                && OpId.TryParse(item.Read(ItemField.From), out var from)
+                && OpId.TryParse(item.Read(ItemField.To), out var to)
+            )
+                yield return (from, to);
+        }
+    }
 }

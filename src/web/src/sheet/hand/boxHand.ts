@@ -13,6 +13,9 @@ export class BoxHand implements Hand {
     private readonly at: Workplace,
     private readonly colour: string,
     private readonly done: (area: Area) => void,
+    /** What is not dragged as far either way is a press. */
+    private readonly least = leastSide,
+    private readonly pressed: (at: Sample) => void = () => {},
   ) {}
 
   begin(sample: Sample): void {
@@ -30,7 +33,8 @@ export class BoxHand implements Hand {
   end(): void {
     this.at.wet.clear();
     const area = this.area();
-    if (area[2] - area[0] >= leastSide && area[3] - area[1] >= leastSide) this.done(area);
+    if (area[2] - area[0] >= this.least && area[3] - area[1] >= this.least) this.done(area);
+    else this.pressed(this.from!);
   }
 
   cancel(): void {

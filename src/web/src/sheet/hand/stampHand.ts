@@ -2,9 +2,8 @@ import { t } from '@lingui/core/macro';
 import { sentenceOf } from '../../core/runtime';
 import { broughtStamp, countStamp } from '../../data/stamps';
 import { say } from '../../ui/saying';
-import { between, BoxHand } from './boxHand';
+import { BoxHand } from './boxHand';
 import type { Hand, Workplace } from './hand';
-import type { Sample } from './penInput';
 
 /** What a stamp is set to. */
 export interface StampSettings {
@@ -18,48 +17,16 @@ export interface StampSettings {
 
 /** What is dragged less far, 0.01 mm, is a press. */
 const leastDragged = 300;
+const frameColour = '#1f3d3b';
 
 /** Lays a stamp down where it is pressed, or as wide as it is dragged. */
-export class StampHand implements Hand {
-  private readonly box: BoxHand;
-  private first: Sample | undefined;
-  private last: Sample | undefined;
-
-  constructor(
-    private readonly at: Workplace,
-    private readonly tool: StampSettings,
-  ) {
-    this.box = new BoxHand(at, tool.colour || '#1f3d3b', () => {});
-  }
-
-  begin(sample: Sample): void {
-    this.first = this.last = sample;
-    this.box.begin(sample);
-  }
-
-  move(samples: Sample[]): void {
-    this.last = samples.at(-1)!;
-    this.box.move(samples);
-  }
-
-  end(): void {
-    this.box.cancel();
-    const [left, top, right, bottom] = between(this.first!, this.last!);
-    const isPress = Math.max(right - left, bottom - top) < leastDragged;
-    if (isPress) this.lay(this.first!.x, this.first!.y, this.tool.width);
-    else this.lay((left + right) / 2, (top + bottom) / 2, Math.round(right - left));
-  }
-
-  cancel(): void {
-    this.box.cancel();
-  }
-
-  private lay(x: number, y: number, width: number): void {
-    const { core, page, layer } = this.at;
-    const piece = broughtStamp(this.tool.stamp);
+export function stampHand(at: Workplace, tool: StampSettings): Hand {
+  const lay = (x: number, y: number, width: number) => {
+    const { core, page, layer } = at;
+    const piece = broughtStamp(tool.stamp);
     if (!piece) return say(t`Choose a stamp first.`);
     try {
-      const placed = core.StampBridge.Placed(piece.bytes, x, y, width, this.tool.colour.slice(1));
+      const placed = core.StampBridge.Placed(piece.bytes, x, y, width, tool.colour.slice(1));
       const all = core.HandBridge.BeginLay(page.handle, placed, 0, 0, layer());
       page.performTogether((handle, now) => core.HandBridge.LayMore(handle, all + 1, now));
     } catch (problem) {
@@ -67,9 +34,16 @@ export class StampHand implements Hand {
     }
     // What it shows comes along, when it can.
     const shown = core.ThingBridge.AssetsOf(piece.bytes);
-    if (shown.length > 0) this.at.events().needs(shown, piece.space);
-    countStamp(this.tool.stamp);
-    this.at.wrote([x - width / 2, y, x + width / 2, y]);
-    this.at.events().used('stamp');
-  }
+    if (shown.length > 0) at.events().needs(shown, piece.space);
+    countStamp(tool.stamp);
+    at.wrote([x - width / 2, y, x + width / 2, y]);
+    at.events().used('stamp');
+  };
+  return new BoxHand(
+    at,
+    tool.colour || frameColour,
+    ([left, top, right, bottom]) => lay((left + right) / 2, (top + bottom) / 2, Math.round(right - left)),
+    leastDragged,
+    ({ x, y }) => lay(x, y, tool.width),
+  );
 }

@@ -96,27 +96,16 @@ export function LookPanel({ selection, page }: { selection: Selection; page: Ope
       )}
       {connector.isThere && (
         <div className="w-[196px]">
-          <PickField
-            label={t`How it runs`}
-            testId="look-route"
-            value={connector.route}
-            onValue={(value) => connector.set({ route: value })}
-            options={picksOf(routeNames, connectorRoutes)}
-          />
-          <PickField
-            label={t`Where it begins`}
-            testId="look-start"
-            value={connector.start}
-            onValue={(value) => connector.set({ start: value })}
-            options={picksOf(endNames, connectorEnds)}
-          />
-          <PickField
-            label={t`Where it ends`}
-            testId="look-end"
-            value={connector.end}
-            onValue={(value) => connector.set({ end: value })}
-            options={picksOf(endNames, connectorEnds)}
-          />
+          {connectorParts.map(({ part: name, label, options }) => (
+            <PickField
+              key={name}
+              label={label}
+              testId={`look-${name}`}
+              value={connector.said(name)}
+              onValue={(value) => connector.set(name, value)}
+              options={options}
+            />
+          ))}
         </div>
       )}
     </section>
@@ -138,18 +127,24 @@ function useConnectorLook(page: OpenDocument, { taken, about }: Selection) {
         : {},
     [core, page, taken, about],
   );
-  const said = (name: string) => (told[name] === undefined ? undefined : String(told[name]));
   return {
-    isThere: told.count !== undefined && told.count > 0,
-    route: said('route'),
-    start: said('start'),
-    end: said('end'),
-    set: ({ route = '-1', start = '-1', end = '-1' }: { route?: string; start?: string; end?: string }) =>
-      void page.performTogether((handle, now) =>
-        core.DiagramBridge.SetLook(handle, taken.items, Number(route), Number(start), Number(end), now),
-      ),
+    isThere: (told.count ?? 0) > 0,
+    said: (name: ConnectorPart) => (told[name] === undefined ? undefined : String(told[name])),
+    set: (name: ConnectorPart, value: string) => {
+      const look = { route: -1, start: -1, end: -1, [name]: Number(value) };
+      page.performTogether((handle, now) =>
+        core.DiagramBridge.SetLook(handle, taken.items, look.route, look.start, look.end, now),
+      );
+    },
   };
 }
+
+type ConnectorPart = 'route' | 'start' | 'end';
+const connectorParts: { part: ConnectorPart; label: string; options: [string, string][] }[] = [
+  { part: 'route', label: t`How it runs`, options: picksOf(routeNames, connectorRoutes) },
+  { part: 'start', label: t`Where it begins`, options: picksOf(endNames, connectorEnds) },
+  { part: 'end', label: t`Where it ends`, options: picksOf(endNames, connectorEnds) },
+];
 
 /** Among more things nobody looks for connectors. */
 const mostLooked = 500;

@@ -1,6 +1,6 @@
 import { t } from '@lingui/core/macro';
 import { NoteBlankIcon } from '@phosphor-icons/react';
-import { SlipHand } from '../hand/slipHand';
+import { slipHand } from '../hand/slipHand';
 import type { PanelProps, Tool } from '../hand/tool';
 import { ColourWells } from './ColourWells';
 import { Unfolded } from './Unfolded';
@@ -33,7 +33,7 @@ export const slip: Tool<SlipSettings> = {
   hold: ({ colour }) => ({
     name: 'slip',
     leavesInk: true,
-    takeUp: (at) => new SlipHand(at, `${colour.slice(1)}ff`),
+    takeUp: (at) => slipHand(at, `${colour.slice(1)}ff`),
   }),
 };
 

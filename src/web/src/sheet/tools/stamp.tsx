@@ -11,7 +11,7 @@ import { say } from '../../ui/saying';
 import { Switch } from '../../ui/Segments';
 import { Slider } from '../../ui/Slider';
 import { lengthWords } from '../../words/language';
-import { StampHand, type StampSettings } from '../hand/stampHand';
+import { stampHand, type StampSettings } from '../hand/stampHand';
 import type { PanelProps, Tool } from '../hand/tool';
 import { ColourWells } from './ColourWells';
 import { StampFace } from './StampFace';
@@ -29,7 +29,7 @@ export const stamp: Tool<StampSettings> = {
   hold: (settings) => ({
     name: 'stamp',
     leavesInk: true,
-    takeUp: (at) => new StampHand(at, settings),
+    takeUp: (at) => stampHand(at, settings),
   }),
 };
 
