@@ -132,7 +132,7 @@ public sealed class StandingPage
         // The layer and the shape are in what adds it.
         var values = Fields
             .Where(field => field is not (ItemField.Layer or ItemField.Shape) && item.Read(field).Length > 0)
-            .Where(field => !item.Content.LeansOn.Any(lean => lean.Field == field && !seen.Contains(lean.On)))
+            .Where(field => !LeansOnUnseen(item) || item.Content.LeansOn.All(lean => lean.Field != field))
             .Select(field => new ItemValue(field, item.Read(field)))
             .ToList();
         if (values.Count > 0)

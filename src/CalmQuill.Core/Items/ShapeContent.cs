@@ -107,17 +107,8 @@ public sealed class ShapeContent(IItemFrame frame, Change.ShapeAdded added) : Li
         return true;
     }
 
-    /// <summary>The shape for a page on which only some things are: an end of a connector that is joined to none of them ends where it does now.</summary>
-    public Shape Among(Func<OpId, bool> isThere)
-    {
-        if (!IsConnector)
-            return Shape;
-        Corner End(ItemField end, Corner own, Corner now) => Named(end) is { } thing && isThere(thing) ? own : now;
-        return free with
-        {
-            Points = [End(ItemField.From, free.Points[0], Shape.Points[0]), End(ItemField.To, free.Points[^1], Shape.Points[^1])],
-        };
-    }
+    /// <summary>The shape for a page on which only some things are: a connector that is joined to one that is not there runs as it does now.</summary>
+    public Shape Among(Func<OpId, bool> isThere) => LeansOn.All(lean => isThere(lean.On)) ? free : Shape;
 
     /// <summary>Whether an end of a connector is at something that stands on the page.</summary>
     public bool IsJoined(ItemField end) => Named(end) is { } thing && Frame.Beside(thing, true) is not null;
@@ -133,6 +124,13 @@ public sealed class ShapeContent(IItemFrame frame, Change.ShapeAdded added) : Li
     /// <summary>The connector between what it is joined to, where it was made: there its own placement has not been done to it.</summary>
     private Shape Joined()
     {
+        // Joined to nothing it runs as it was left.
+        if (free.Points.Count > 2 && Named(ItemField.From) is null && Named(ItemField.To) is null)
+        {
+            way = Frame.Placement is { } placed ? free.Map(placed.Of) : free;
+            return free;
+        }
+
         var (from, to) = (AnchorOf(ItemField.From, free.Points[0]), AnchorOf(ItemField.To, free.Points[^1]));
         way = free with
         {
