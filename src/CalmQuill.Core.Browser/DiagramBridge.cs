@@ -15,19 +15,19 @@ public static partial class DiagramBridge
 {
     /// <summary>A connector as it would run between what is at two spots: a shape's text.</summary>
     [JSExport]
-    public static string Between(int page, double x1, double y1, double x2, double y2, double reach, int[] look) =>
-        Connecting.Shown(Session.Document<PageDocument>(page), x1, y1, x2, y2, reach, LookOf(look)).ToText();
+    public static string Between(int page, double x1, double y1, double x2, double y2, int[] look) =>
+        Connecting.Shown(Session.Document<PageDocument>(page), x1, y1, x2, y2, Connecting.Reach, LookOf(look)).ToText();
 
     /// <summary>Draws a connector between what is at two spots; framed operations, one step.</summary>
     [JSExport]
-    public static byte[] Connect(int page, double[] ends, double reach, int[] look, int[] pen, string layer, double now) =>
+    public static byte[] Connect(int page, double[] ends, int[] look, int[] pen, string layer, double now) =>
         HandBridge.LayAll(
             page,
             Connecting.Of(
                 Session.Document<PageDocument>(page),
                 (ends[0], ends[1]),
                 (ends[2], ends[3]),
-                reach,
+                Connecting.Reach,
                 LookOf(look),
                 PenBridge.Pen(pen),
                 Session.LayerOf(layer)
@@ -102,11 +102,12 @@ public static partial class DiagramBridge
     [JSExport]
     public static string ShapeOf(int page, string[] items)
     {
-        var document = Session.Document<PageDocument>(page);
-        var shapes = Items(page, items)
-            .FindAll(item => item is { IsOpen: true, Content: ShapeContent { Shape: { IsClosed: true, Kind: not ShapeKind.Area } } });
-        return shapes is [var shape] && Items(page, items).TrueForAll(item => item == shape || Diagram.HolderOf(item) == shape.Id)
-            ? Named(document, shape)
+        var all = Items(page, items);
+        var shapes = all.FindAll(item =>
+            item is { IsOpen: true, Content: ShapeContent { Shape: { IsClosed: true, Kind: not ShapeKind.Area } } }
+        );
+        return shapes is [var shape] && all.TrueForAll(item => item == shape || Diagram.HolderOf(item) == shape.Id)
+            ? Named(Session.Document<PageDocument>(page), shape)
             : "";
     }
 
@@ -132,20 +133,17 @@ public static partial class DiagramBridge
             document.Find(TypingHand.Read(words).Item) is { } text
             && Diagram.HolderOf(text) is { } holder
             && document.Find(holder) is { IsOpen: true } shape
-            && BranchMap.Fit(document, shape) is { } fitted
+            && ShapeWords.Fit(document, shape) is { } fitted
             ? Session.Perform(page, fitted.Change, now)
             : [];
     }
 
-    /// <summary>Adds a branch to the map to which a shape belongs, with room for words; framed operations, one step. <see cref="Branch"/> says which shape it is.</summary>
+    /// <summary>Adds a branch to the map to which a shape belongs, with room for words; framed operations, one step. <see cref="Branch"/> says which words are its.</summary>
     [JSExport]
     public static byte[] AddBranch(int page, string from, string layer, double now)
     {
-        var document = Session.Document<PageDocument>(page);
-        var id = OpId.Parse(from);
-        var map = new BranchMap(document, BranchMap.CentreOf(document, id));
         var piece =
-            map.Branch(id, Session.LayerOf(layer))
+            MapOf(page, from).Branch(OpId.Parse(from), Session.LayerOf(layer))
             ?? throw new SentenceException($"A branch map has at most {BranchMap.MostNodes} things.");
         return HandBridge.LayAll(page, piece, now);
     }

@@ -16,9 +16,6 @@ public static partial class ShapeBridge
     /// <summary>Says that the pen was lifted without a rest, in place of a size.</summary>
     private const int Lifted = -2;
 
-    /// <summary>An end of a connector so near a thing means it, 0.01 mm.</summary>
-    private const double Reach = 150;
-
     /// <summary>What a stroke being written comes out as, joined to what it nearly touches; empty where it is no shape.</summary>
     /// <param name="stroke">Handle of the stroke.</param>
     /// <param name="page">Handle of the page.</param>
@@ -123,7 +120,7 @@ public static partial class ShapeBridge
         var document = Session.Document<PageDocument>(page);
         var id = OpId.Parse(item);
         if (document.Find(id) is { Content: ShapeContent { IsConnector: true } } connector)
-            return Connecting.Dragged(document, connector, handle == 0, x, y, Reach).ToText();
+            return Connecting.Dragged(document, connector, handle == 0, x, y, Connecting.Reach).ToText();
         var dragged = ShapeHandles.Drag(((ShapeContent)document.Find(id)!.Content).PlacedShape!, handle, x, y);
         return (join > 0 ? new Joining(document, new HashSet<OpId> { id }, null, join).JoinDragged(dragged, handle) : dragged).ToText();
     }
@@ -134,7 +131,7 @@ public static partial class ShapeBridge
     {
         var document = Session.Document<PageDocument>(page);
         return document.Find(OpId.Parse(item)) is { Content: ShapeContent { IsConnector: true } } connector
-            ? Session.Perform(page, Connecting.Join(document, connector, handle == 0, x, y, Reach), now)
+            ? Session.Perform(page, Connecting.Join(document, connector, handle == 0, x, y, Connecting.Reach), now)
             : Change(page, item, Drag(page, item, handle, x, y, join), now);
     }
 

@@ -67,11 +67,6 @@ public static partial class StampBridge
 
     /// <summary>What a piece looks like, as a render packet.</summary>
     [JSExport]
-    public static byte[] Face(byte[] piece)
-    {
-        var page = new PageDocument();
-        foreach (var operation in OperationCodec.Decode(piece))
-            page.Apply(operation);
-        return RenderPacket.Of([.. page.Items.Where(item => item.Shown)], item => item.Visible());
-    }
+    public static byte[] Face(byte[] piece) =>
+        RenderPacket.Of([.. Cutting.Open(piece).Items.Where(item => item.Shown)], item => item.Visible());
 }

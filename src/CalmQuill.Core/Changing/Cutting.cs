@@ -55,9 +55,16 @@ public static class Cutting
     /// <exception cref="OperationFormatException">The bytes are not a piece.</exception>
     public static Box? Bounds(ReadOnlySpan<byte> piece)
     {
+        return Open(piece).Bounds();
+    }
+
+    /// <summary>A piece as a page that holds nothing else.</summary>
+    /// <inheritdoc cref="Bounds"/>
+    public static PageDocument Open(ReadOnlySpan<byte> piece)
+    {
         var page = new PageDocument();
         foreach (var operation in OperationCodec.Decode(piece))
             page.Apply(operation);
-        return page.Bounds();
+        return page;
     }
 }

@@ -80,12 +80,7 @@ public sealed class Laying
         var made = make(
             operation.Change switch
             {
-                Change.WrittenAdded written => ((Change.WrittenAdded)written.Copied(dx, dy)) with
-                {
-                    Layer = layer ?? written.Layer,
-                    Values = [.. written.Values.Select(ValueOf)],
-                },
-                Change.ItemAdded added => added.Copied(dx, dy) with { Layer = layer ?? added.Layer },
+                Change.ItemAdded added => added.Copied(dx, dy).Naming(Laid) with { Layer = layer ?? added.Layer },
                 Change.GapsAdded gaps => gaps with
                 {
                     Strokes =
@@ -99,11 +94,11 @@ public sealed class Laying
                     [.. set.Items.Where(copies.ContainsKey).Select(id => copies[id])],
                     [
                         .. set.Values.Select(value =>
-                            value.Field == ItemField.Group ? new ItemValue(ItemField.Group, GroupOf(set)) : ValueOf(value)
+                            value.Field == ItemField.Group ? new ItemValue(ItemField.Group, GroupOf(set)) : value.Naming(Laid)
                         ),
                     ]
                 ),
-                Change.SpotAdded spot => spot with { Items = [.. spot.Items.Select(id => copies.GetValueOrDefault(id, id))] },
+                Change.SpotAdded spot => spot with { Items = [.. spot.Items.Select(Laid)] },
                 var change => change,
             }
         );
@@ -117,8 +112,8 @@ public sealed class Laying
         return true;
     }
 
-    /// <summary>What is laid down leans on what was laid down with it, where it leaned on something of the piece.</summary>
-    private ItemValue ValueOf(ItemValue value) => value.Naming(on => copies.GetValueOrDefault(on, on));
+    /// <summary>What something of the piece is called now that it is laid down; what is on the page keeps its name.</summary>
+    private OpId Laid(OpId id) => copies.GetValueOrDefault(id, id);
 
     private string GroupOf(Change.ItemsSet set)
     {

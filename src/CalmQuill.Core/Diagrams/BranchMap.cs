@@ -68,7 +68,7 @@ public sealed class BranchMap
         var changes = new List<Change>();
         for (var i = 0; i < things.Count; i++)
         {
-            if (page.Find(things[i]) is { IsOpen: true } item && Fit(page, item) is { } fitted)
+            if (page.Find(things[i]) is { IsOpen: true } item && ShapeWords.Fit(page, item) is { } fitted)
             {
                 changes.Add(fitted.Change);
                 nodes[i] = nodes[i] with { Box = fitted.Box };
@@ -85,7 +85,7 @@ public sealed class BranchMap
     /// </summary>
     /// <param name="from">What it branches off.</param>
     /// <param name="layer">The layer it is laid on.</param>
-    /// <returns>What is to be laid down; null where the thing is not of the map, or that has too much in it. The second is the new shape, the third its words.</returns>
+    /// <returns>What is to be laid down; null where the thing is not of the map, or that has too much in it. The last thing in it is the new words.</returns>
     public List<Operation>? Branch(OpId from, Guid layer)
     {
         var parent = things.IndexOf(from);
@@ -98,10 +98,9 @@ public sealed class BranchMap
         // Off the middle where there is less; last of its side.
         var right = Enumerable.Range(1, Branches).Count(i => nodes[i] is { Parent: 0, IsRight: true });
         var isRight = right <= Enumerable.Range(1, Branches).Count(i => nodes[i] is { Parent: 0 }) - right;
-        things.Add(default);
-        nodes.Add(new BranchNode(new Box(x, y, x + Width, y + Height), parent, isRight));
-        var moved = isLaid ? BranchLayout.Of(nodes) : Beside(parent, isRight);
-        var box = nodes[^1].Box.Shift(moved[^1].Dx, moved[^1].Dy);
+        var added = new BranchNode(new Box(x, y, x + Width, y + Height), parent, isRight);
+        var moved = isLaid ? BranchLayout.Of([.. nodes, added]) : [.. new (int, int)[nodes.Count], Beside(added)];
+        var box = added.Box.Shift(moved[^1].Dx, moved[^1].Dy);
         var pen = PenOf(from);
         var piece = new Piece();
         var shape = new Shape(
@@ -129,19 +128,17 @@ public sealed class BranchMap
         );
         foreach (var change in Moves(moved))
             piece.Add(change);
-        things.RemoveAt(things.Count - 1);
-        nodes.RemoveAt(nodes.Count - 1);
         return piece.Operations;
     }
 
-    /// <summary>The last thing below all that branches off there already, and nothing else moved.</summary>
-    private (int Dx, int Dy)[] Beside(int parent, bool isRight)
+    /// <summary>By how much something new is moved to lie below all that branches off there already.</summary>
+    private (int Dx, int Dy) Beside(BranchNode added)
     {
-        Box held = nodes[parent].Box,
-            box = nodes[^1].Box;
+        var (box, parent, isRight) = added;
+        var held = nodes[parent].Box;
         var goesRight = parent == 0 ? isRight : held.Left + (long)held.Right >= nodes[0].Box.Left + (long)nodes[0].Box.Right;
         var siblings = Enumerable
-            .Range(1, nodes.Count - 2)
+            .Range(1, Branches)
             .Where(i => nodes[i].Parent == parent && nodes[i].Box.Left >= held.Right == goesRight)
             .Select(i => nodes[i].Box)
             .ToList();
@@ -149,12 +146,10 @@ public sealed class BranchMap
             siblings.Count > 0
                 ? siblings.Max(one => one.Bottom) + BranchLayout.Below
                 : (int)((held.Top + (long)held.Bottom - (box.Bottom - box.Top)) / 2);
-        var moved = new (int Dx, int Dy)[nodes.Count];
-        moved[^1] = (
+        return (
             (goesRight ? held.Right + BranchLayout.Across : held.Left - BranchLayout.Across - (box.Right - box.Left)) - box.Left,
             top - box.Top
         );
-        return moved;
     }
 
     private IEnumerable<Change.ItemsShifted> Moves((int Dx, int Dy)[] moved) =>
@@ -167,30 +162,6 @@ public sealed class BranchMap
                 group.Key.Dx,
                 group.Key.Dy
             ));
-
-    /// <summary>A shape made as high as its words need, about its middle; null where they have room.</summary>
-    public static (Change Change, Box Box)? Fit(PageDocument page, PageItem item)
-    {
-        if (
-            item.Content is not ShapeContent { PlacedShape: { Kind: ShapeKind.Rectangle or ShapeKind.Ellipse } shape } content
-            || Diagram.WordsIn(page, item.Id) is not { Content: TextContent words }
-            || LabelRoom.Of(content) is not { Angle: 0 } room
-            || words.Height <= room.Height
-        )
-            return null;
-        var grown = words.Height / room.Height;
-        var taller = shape.Map((x, y) => (x, room.Y + (y - room.Y) * grown));
-        var box = item.Bounds;
-        var more = (int)Math.Ceiling((box.Bottom - box.Top) * (grown - 1) / 2);
-        return (
-            new Change.ItemsSet([item.Id], [new ItemValue(ItemField.Shape, taller.Map(item.Unplace).ToText())]),
-            box with
-            {
-                Top = box.Top - more,
-                Bottom = box.Bottom + more,
-            }
-        );
-    }
 
     private Pen PenOf(OpId thing) =>
         page.Find(thing) is { Content: LineContent line }

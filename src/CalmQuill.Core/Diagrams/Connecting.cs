@@ -10,6 +10,9 @@ namespace CalmQuill.Core.Diagrams;
 /// <summary>Drawing connectors, and joining their ends to things.</summary>
 public static class Connecting
 {
+    /// <summary>An end of a connector so near a thing means it, 0.01 mm.</summary>
+    public const double Reach = 150;
+
     /// <summary>A connector between two spots, joined to nothing yet.</summary>
     public static Shape Between(double x1, double y1, double x2, double y2, ConnectorLook look) =>
         new(ShapeKind.Connector, [Corner.At(x1, y1), Corner.At(x2, y2)], look.Detail);
@@ -102,12 +105,7 @@ public static class Connecting
                 changes.Add(
                     new Change.ItemsSet(
                         [item.Id],
-                        [
-                            new ItemValue(
-                                ItemField.Shape,
-                                (shape with { Points = [shape.Points[0], shape.Points[^1]], Detail = look.Detail }).ToText()
-                            ),
-                        ]
+                        [new ItemValue(ItemField.Shape, (shape.WithoutWay() with { Detail = look.Detail }).ToText())]
                     )
                 );
         }

@@ -8,9 +8,6 @@ public static class ConnectorWay
     /// <summary>A connector from a thing to itself goes so far out, 0.01 mm.</summary>
     private const double Loop = 700;
 
-    /// <summary>A curve leaves and arrives level or upright for so much of the way between.</summary>
-    private const double Bow = 0.5;
-
     /// <summary>What is nearly level or upright is bent nowhere, 0.01 mm.</summary>
     private const double Even = 30;
 
@@ -34,12 +31,10 @@ public static class ConnectorWay
         var (a, b) = (from.Towards(ux, uy), to.Towards(-ux, -uy));
         if (Math.Abs(isLevel ? b.Y - a.Y : b.X - a.X) < Even)
             return Points(a, b);
-        var share = route == ConnectorRoute.Curved ? Bow : 0.5;
-        double ahead = (b.X - a.X) * share,
-            down = (b.Y - a.Y) * share;
-        return isLevel
-            ? Points(a, (a.X + ahead, a.Y), (b.X - (b.X - a.X - ahead), b.Y), b)
-            : Points(a, (a.X, a.Y + down), (b.X, b.Y - (b.Y - a.Y - down)), b);
+        // Half way it turns; a curve has its control points there.
+        double x = a.X + (b.X - a.X) / 2,
+            y = a.Y + (b.Y - a.Y) / 2;
+        return isLevel ? Points(a, (x, a.Y), (x, b.Y), b) : Points(a, (a.X, y), (b.X, y), b);
     }
 
     /// <summary>From a thing's right side over its upper right corner down to its upper side.</summary>

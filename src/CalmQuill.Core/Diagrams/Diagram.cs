@@ -11,10 +11,10 @@ public static class Diagram
     /// <summary>Some things with the words that stand in the shapes among them, and the shapes that the words among them stand in; in painting order.</summary>
     public static List<PageItem> With(PageDocument page, List<PageItem> items)
     {
-        var taken = items.Select(item => item.Id).ToHashSet();
         var holders = items.Select(HolderOf).OfType<OpId>().ToHashSet();
         if (holders.Count == 0 && !items.Any(item => item.Content is ShapeContent { Shape.IsClosed: true }))
             return items;
+        var taken = items.Select(item => item.Id).ToHashSet();
         taken.UnionWith(holders.Where(id => page.Find(id) is { Shown: true }));
         return
         [
@@ -45,10 +45,7 @@ public static class Diagram
             var item = page.Items[i];
             if (!item.Shown || item.Id == without || item.Visible().Count == 0 || item.Content is ShapeContent { IsConnector: true })
                 continue;
-            var meant = item.Content is ShapeContent { Shape.IsClosed: true } shape
-                ? shape.Holds(x, y) || item.Content.IsAt(x, y, reach)
-                : item.Content.IsAt(x, y, reach);
-            if (meant)
+            if (item.Content.IsAt(x, y, reach) || (item.Content is ShapeContent { Shape.IsClosed: true } shape && shape.Holds(x, y)))
                 return HolderOf(item) is { } holder && page.Find(holder) is { Shown: true } held ? held : item;
         }
 
@@ -75,11 +72,13 @@ public static class Diagram
             ];
             if (gone.Length == 0)
                 continue;
-            var ends = placed with { Points = [placed.Points[0], placed.Points[^1]] };
             changes.Add(
                 new Change.ItemsSet(
                     [item.Id],
-                    [new ItemValue(ItemField.Shape, ends.Map(item.Unplace).ToText()), .. gone.Select(field => new ItemValue(field, ""))]
+                    [
+                        new ItemValue(ItemField.Shape, placed.WithoutWay().Map(item.Unplace).ToText()),
+                        .. gone.Select(field => new ItemValue(field, "")),
+                    ]
                 )
             );
         }

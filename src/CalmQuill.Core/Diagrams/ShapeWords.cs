@@ -1,6 +1,8 @@
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CalmQuill.Core.Shapes;
 using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Diagrams;
@@ -39,5 +41,29 @@ public static class ShapeWords
         {
             Layer = layer,
         };
+    }
+
+    /// <summary>A shape made as high as its words need, about its middle; null where they have room.</summary>
+    public static (Change Change, Box Box)? Fit(PageDocument page, PageItem item)
+    {
+        if (
+            item.Content is not ShapeContent { PlacedShape: { Kind: ShapeKind.Rectangle or ShapeKind.Ellipse } shape } content
+            || Diagram.WordsIn(page, item.Id) is not { Content: TextContent words }
+            || LabelRoom.Of(content) is not { Angle: 0 } room
+            || words.Height <= room.Height
+        )
+            return null;
+        var grown = words.Height / room.Height;
+        var taller = shape.Map((x, y) => (x, room.Y + (y - room.Y) * grown));
+        var box = item.Bounds;
+        var more = (int)Math.Ceiling((box.Bottom - box.Top) * (grown - 1) / 2);
+        return (
+            new Change.ItemsSet([item.Id], [new ItemValue(ItemField.Shape, taller.Map(item.Unplace).ToText())]),
+            box with
+            {
+                Top = box.Top - more,
+                Bottom = box.Bottom + more,
+            }
+        );
     }
 }

@@ -69,8 +69,7 @@ public sealed class ShapeContent(IItemFrame frame, Change.ShapeAdded added) : Li
 
     /// <summary>As the shape that it still is, else as ink.</summary>
     public override Change.ItemAdded Copy() =>
-        PlacedShape is { Kind: ShapeKind.Connector, Points: var points } connector
-            ? new Change.ShapeAdded(connector with { Points = [points[0], points[^1]] }, Kept, 0, [])
+        IsConnector ? new Change.ShapeAdded(way!.WithoutWay(), Kept, 0, [])
         : PlacedShape is { } shape ? new Change.ShapeAdded(shape, Kept, Fill, [])
         : new Change.StrokeAdded(Kept, Frame.StartedAt, Lying());
 

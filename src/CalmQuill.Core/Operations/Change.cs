@@ -61,8 +61,8 @@ public abstract partial record Change
         /// <summary>What it takes the place of.</summary>
         public virtual IReadOnlyList<OpId> Replaced => [];
 
-        /// <summary>The same with other ids for what it takes the place of.</summary>
-        public virtual ItemAdded Replacing(IReadOnlyList<OpId> items) => this;
+        /// <summary>The same with other names for all items that it names.</summary>
+        public virtual ItemAdded Naming(Func<OpId, OpId> nameOf) => this;
 
         /// <summary>All texts in it, which must be of whole characters.</summary>
         public virtual IEnumerable<string> Texts => [];
@@ -180,7 +180,7 @@ public abstract partial record Change
 
         public override IReadOnlyList<OpId> Replaced => Replaces;
 
-        public override ItemAdded Replacing(IReadOnlyList<OpId> items) => this with { Replaces = items };
+        public override ItemAdded Naming(Func<OpId, OpId> nameOf) => this with { Replaces = [.. Replaces.Select(nameOf)] };
 
         public override string Word => "shape";
 
@@ -202,6 +202,12 @@ public abstract partial record Change
             Passage.Formats.Select(format => format.Value).Concat(Values.Select(value => value.Value)).Prepend(Passage.Text);
 
         public override ItemAdded Copied(int dx, int dy) => this with { Lay = Transform.Shift(dx, dy).After(Lay) };
+
+        public override ItemAdded Naming(Func<OpId, OpId> nameOf) =>
+            this with
+            {
+                Values = [.. Values.Select(value => value.Naming(nameOf))],
+            };
 
         /// <summary>The colour that it was made with, 0xRRGGBBAA; another where nothing is said of it.</summary>
         internal uint ColourOr(uint usual) =>

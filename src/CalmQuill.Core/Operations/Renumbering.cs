@@ -33,12 +33,8 @@ public sealed class Renumbering(Func<OpId, OpId> nameOf)
             Change.EffectSet effect => effect with { Target = nameOf(effect.Target) },
             Change.SpotAdded spot => spot with { Items = Of(spot.Items) },
             Change.ItemsTransformed transformed => transformed with { Items = Of(transformed.Items) },
-            Change.WrittenAdded written => ((Change.WrittenAdded)written.Replacing(Of(written.Replaced))) with
-            {
-                Values = Of(written.Values),
-            },
-            Change.ItemAdded added => added.Replacing(Of(added.Replaced)),
-            Change.ItemsSet set => new Change.ItemsSet(Of(set.Items), Of(set.Values)),
+            Change.ItemAdded added => added.Naming(nameOf),
+            Change.ItemsSet set => new Change.ItemsSet(Of(set.Items), [.. set.Values.Select(value => value.Naming(nameOf))]),
             Change.AnswerWithdrawn withdrawn => withdrawn with { Answer = nameOf(withdrawn.Answer) },
             Change.ItemsAnchored anchored => anchored with { Items = Of(anchored.Items) },
             Change.TextTyped typed => new Change.TextTyped(
@@ -48,8 +44,6 @@ public sealed class Renumbering(Func<OpId, OpId> nameOf)
             Change.StepsJoined joined => joined with { Steps = Of(joined.Steps) },
             _ => change,
         };
-
-    private List<ItemValue> Of(IReadOnlyList<ItemValue> values) => [.. values.Select(value => value.Naming(nameOf))];
 
     private List<OpId> Of(IReadOnlyList<OpId> ids) => [.. ids.Select(nameOf)];
 }

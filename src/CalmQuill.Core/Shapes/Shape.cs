@@ -46,6 +46,9 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Corner> Points, int Det
 
     public bool HasCorners => Kind is (>= ShapeKind.Triangle and <= ShapeKind.Star) or ShapeKind.Area;
 
+    /// <summary>A connector without the way between its ends, which is worked out from them.</summary>
+    public Shape WithoutWay() => this with { Points = [Points[0], Points[^1]] };
+
     /// <summary>Whether the number of points fits the kind and no point lies out of reach.</summary>
     public bool IsWellFormed =>
         Enum.IsDefined(Kind)

@@ -32,7 +32,7 @@ public static class PageStamp
     /// <inheritdoc cref="Of"/>
     public static byte[] File(ReadOnlySpan<byte> piece)
     {
-        var page = Open(piece);
+        var page = Cutting.Open(piece);
         return page.Items.Count switch
         {
             0 => throw new SentenceException($"There is nothing to be kept as a stamp."),
@@ -58,7 +58,7 @@ public static class PageStamp
     /// <returns>A piece; empty where there is nothing in it.</returns>
     public static byte[] Placed(ReadOnlySpan<byte> piece, double x, double y, int width, uint? colour)
     {
-        var page = Open(piece);
+        var page = Cutting.Open(piece);
         if (page.Bounds() is not { } box)
             return [];
         var device = new Maker(page);
@@ -97,14 +97,6 @@ public static class PageStamp
 
         void Add(ItemField field, uint before) =>
             values.Add(new ItemValue(field, ((colour & ~0xFFu) | (before & 0xFF)).ToString("x8", CultureInfo.InvariantCulture)));
-    }
-
-    private static PageDocument Open(ReadOnlySpan<byte> piece)
-    {
-        var page = new PageDocument();
-        foreach (var operation in OperationCodec.Decode(piece))
-            page.Apply(operation);
-        return page;
     }
 
     /// <summary>Does something to a page that nobody else sees.</summary>

@@ -1,15 +1,7 @@
 /** Connectors, words in shapes, branch maps. A look is three numbers: route, start, end. */
 export interface DiagramBridge {
-  Between(page: number, x1: number, y1: number, x2: number, y2: number, reach: number, look: number[]): string;
-  Connect(
-    page: number,
-    ends: number[],
-    reach: number,
-    look: number[],
-    pen: number[],
-    layer: string,
-    now: number,
-  ): Uint8Array;
+  Between(page: number, x1: number, y1: number, x2: number, y2: number, look: number[]): string;
+  Connect(page: number, ends: number[], look: number[], pen: number[], layer: string, now: number): Uint8Array;
   Look(page: number, items: readonly string[]): string;
   SetLook(page: number, items: readonly string[], route: number, start: number, end: number, now: number): Uint8Array;
   LetGo(page: number, items: readonly string[], now: number): Uint8Array;

@@ -95,15 +95,19 @@ export function useStamps(core: Core): { stamps: StampOffer[]; shelves: StampShe
       });
     }
   }
-  for (const name of core.StampBridge.Shipped())
-    stamps.push({
-      key: shippedKey(name),
-      name: shippedNames[name] ?? name,
-      category: shippedCategories[name.split('/')[0]!] ?? '',
-      isOpen: false,
-    });
-  return { stamps, shelves };
+  return { stamps: [...stamps, ...shippedOf(core)], shelves };
 }
+
+let shipped: StampOffer[] | undefined;
+
+/** Those that ship; they stay the same. */
+const shippedOf = (core: Core): StampOffer[] =>
+  (shipped ??= core.StampBridge.Shipped().map((name) => ({
+    key: shippedKey(name),
+    name: shippedNames[name] ?? name,
+    category: shippedCategories[name.split('/')[0]!] ?? '',
+    isOpen: false,
+  })));
 
 /** A stamp as it is laid down, and the space in which what it shows is kept. */
 export interface StampPiece {

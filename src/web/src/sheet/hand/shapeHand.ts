@@ -43,8 +43,6 @@ export interface ShapeSettings {
 }
 
 const leastDragged = 200;
-/** An end of a connector so near a thing means it, 0.01 mm. */
-const connectorReach = 150;
 
 /** Drawing shapes: by hand, coming out true when the pen is lifted, or of a chosen kind dragged out between two spots. */
 export class ShapeHand implements Hand {
@@ -94,7 +92,7 @@ export class ShapeHand implements Hand {
     const [x2, y2] = this.points.slice(-2) as [number, number];
     this.shape =
       this.tool.kind === 'connector'
-        ? core.DiagramBridge.Between(this.at.page.handle, x1, y1, x2, y2, connectorReach, this.look)
+        ? core.DiagramBridge.Between(this.at.page.handle, x1, y1, x2, y2, this.look)
         : core.ShapeBridge.Between(shapeKinds[this.tool.kind], x1, y1, x2, y2, this.at.shift());
     wet.replace(readOutline(core.ShapeBridge.Outline(this.shape, penNumbers(this.tool.pen))));
   }
@@ -112,7 +110,7 @@ export class ShapeHand implements Hand {
       if (this.tool.kind === 'connector') {
         const ends = [...this.points.slice(0, 2), ...this.points.slice(-2)];
         page.performTogether((handle, now) =>
-          core.DiagramBridge.Connect(handle, ends, connectorReach, this.look, pen, this.at.layer(), now),
+          core.DiagramBridge.Connect(handle, ends, this.look, pen, this.at.layer(), now),
         );
         this.at.wrote([left, top, right, bottom]);
         return;

@@ -6,10 +6,9 @@ import { Segments } from '../../ui/Segments';
 import { PickField } from '../../ui/PickField';
 import { Slider } from '../../ui/Slider';
 import { lengthWords } from '../../words/language';
-import { connectorEnds, connectorRoutes } from '../hand/shapeHand';
 import { itemKinds } from '../hand/things';
 import type { OpenDocument } from '../../sync/openDocument';
-import { endNames, routeNames } from '../tools/shape';
+import { connectorParts } from '../tools/shape';
 import { ColourWells } from '../tools/ColourWells';
 import type { Selection } from './useSelection';
 
@@ -96,25 +95,20 @@ export function LookPanel({ selection, page }: { selection: Selection; page: Ope
       )}
       {connector.isThere && (
         <div className="w-[196px]">
-          {connectorParts.map(({ part: name, label, options }) => (
+          {connectorParts.map(({ part: name, label, choices }) => (
             <PickField
               key={name}
               label={label}
               testId={`look-${name}`}
               value={connector.said(name)}
               onValue={(value) => connector.set(name, value)}
-              options={options}
+              options={choices.map(({ number, words }) => [String(number), words])}
             />
           ))}
         </div>
       )}
     </section>
   );
-}
-
-/** What is said of each, by its number in Core. */
-function picksOf<T extends string>(names: Record<T, string>, numbers: Record<T, number>): [string, string][] {
-  return (Object.keys(names) as T[]).map((name) => [String(numbers[name]), names[name]]);
 }
 
 /** How the connectors among what was taken look, and another look for them. */
@@ -139,12 +133,7 @@ function useConnectorLook(page: OpenDocument, { taken, about }: Selection) {
   };
 }
 
-type ConnectorPart = 'route' | 'start' | 'end';
-const connectorParts: { part: ConnectorPart; label: string; options: [string, string][] }[] = [
-  { part: 'route', label: t`How it runs`, options: picksOf(routeNames, connectorRoutes) },
-  { part: 'start', label: t`Where it begins`, options: picksOf(endNames, connectorEnds) },
-  { part: 'end', label: t`Where it ends`, options: picksOf(endNames, connectorEnds) },
-];
+type ConnectorPart = (typeof connectorParts)[number]['part'];
 
 /** Among more things nobody looks for connectors. */
 const mostLooked = 500;

@@ -196,10 +196,9 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
     floating = undefined;
   };
   /** Connectors whose things are gone follow the hand. */
-  const letGo = (): boolean => {
+  const letGo = () => {
     if (((about?.kinds ?? 0) & itemKinds.shape) !== 0 && items.length < fewKept)
       page.performTogether((handle, now) => core.DiagramBridge.LetGo(handle, items, now));
-    return true;
   };
   const copy = () => {
     keepPiece(core, core.HandBridge.Cut(page.handle, items), page.space);
@@ -215,22 +214,22 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
       setTaken(undefined);
     },
     move: (dx, dy) =>
-      done(() =>
-        about?.locked
-          ? say(lockedSentence)
-          : letGo() &&
-            foresee(shifted(Math.round(dx), Math.round(dy)), (handle, now) =>
-              byNumber(
-                handle,
-                (number) => core.HandBridge.ShiftKept(handle, number, Math.round(dx), Math.round(dy), now),
-                (names) => core.HandBridge.Shift(handle, names, Math.round(dx), Math.round(dy), now),
-              ),
-            ),
-      ),
+      done(() => {
+        if (about?.locked) return say(lockedSentence);
+        letGo();
+        foresee(shifted(Math.round(dx), Math.round(dy)), (handle, now) =>
+          byNumber(
+            handle,
+            (number) => core.HandBridge.ShiftKept(handle, number, Math.round(dx), Math.round(dy), now),
+            (names) => core.HandBridge.Shift(handle, names, Math.round(dx), Math.round(dy), now),
+          ),
+        );
+      }),
     transform: (matrix) =>
-      done(
-        () => letGo() && page.performTogether((handle, now) => core.HandBridge.Transform(handle, items, matrix, now)),
-      ),
+      done(() => {
+        letGo();
+        page.performTogether((handle, now) => core.HandBridge.Transform(handle, items, matrix, now));
+      }),
     preview: (matrix) => {
       if (!matrix) {
         floating = undefined;

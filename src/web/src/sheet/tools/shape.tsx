@@ -1,10 +1,11 @@
 import { t } from '@lingui/core/macro';
 import { ShapesIcon } from '@phosphor-icons/react';
+import { Fragment } from 'react';
 import { Segments, Switch } from '../../ui/Segments';
 import { Slider } from '../../ui/Slider';
 import {
-  type connectorEnds,
-  type connectorRoutes,
+  connectorEnds,
+  connectorRoutes,
   type ShapeChoice,
   ShapeHand,
   shapeKinds,
@@ -54,24 +55,27 @@ const shapeNames: Record<ShapeChoice, string> = {
   connector: t`Connector`,
 };
 
-/** What is said of how a connector looks. */
-export const routeNames: Record<keyof typeof connectorRoutes, string> = {
-  straight: t`Straight`,
-  bent: t`Bent`,
-  curved: t`Curved`,
-};
-export const endNames: Record<keyof typeof connectorEnds, string> = {
+const endNames: Record<keyof typeof connectorEnds, string> = {
   none: t({ message: 'Plain', context: 'the end of a line' }),
   arrow: t`Arrow`,
   dot: t`Dot`,
 };
 
-export function optionsOf<T extends string>(names: Record<T, string>, testId: string) {
-  return (Object.entries(names) as [T, string][]).map(([value, words]) => ({
-    value,
-    words,
-    testId: `connector-${testId}-${value}`,
-  }));
+/** What can be said of how a connector looks: each with what it can be, as a setting, in words, and as Core numbers it. */
+export const connectorParts = [
+  partOf('route', t`How it runs`, { straight: t`Straight`, bent: t`Bent`, curved: t`Curved` }, connectorRoutes),
+  partOf('start', t`Where it begins`, endNames, connectorEnds),
+  partOf('end', t`Where it ends`, endNames, connectorEnds),
+];
+
+function partOf<T extends string>(
+  part: 'route' | 'start' | 'end',
+  label: string,
+  names: Record<T, string>,
+  numbers: Record<T, number>,
+) {
+  const choices = (Object.keys(names) as T[]).map((value) => ({ value, words: names[value], number: numbers[value] }));
+  return { part, label, choices };
 }
 
 function ShapePanel({ tools }: PanelProps) {
@@ -104,26 +108,17 @@ function ShapePanel({ tools }: PanelProps) {
       {settings.kind === 'connector' && (
         <>
           <p className="mt-3 text-[13px]">{t`It joins what it begins at to what it ends at, and goes along with both.`}</p>
-          <Segments
-            label={t`How it runs`}
-            value={settings.route}
-            options={optionsOf(routeNames, 'route')}
-            onValue={(route) => change({ route })}
-          />
-          <p className="mt-3 text-[13px]">{t`Where it begins`}</p>
-          <Segments
-            label={t`Where it begins`}
-            value={settings.start}
-            options={optionsOf(endNames, 'start')}
-            onValue={(start) => change({ start })}
-          />
-          <p className="mt-3 text-[13px]">{t`Where it ends`}</p>
-          <Segments
-            label={t`Where it ends`}
-            value={settings.end}
-            options={optionsOf(endNames, 'end')}
-            onValue={(end) => change({ end })}
-          />
+          {connectorParts.map(({ part, label, choices }) => (
+            <Fragment key={part}>
+              <p className="mt-3 text-[13px]">{label}</p>
+              <Segments<string>
+                label={label}
+                value={settings[part]}
+                options={choices.map(({ value, words }) => ({ value, words, testId: `connector-${part}-${value}` }))}
+                onValue={(value) => change({ [part]: value })}
+              />
+            </Fragment>
+          ))}
         </>
       )}
       {settings.kind !== 'connector' && (
