@@ -170,7 +170,7 @@ public static class Boundaries
         Gen.Select(OpId, Gen.Bool).Select((target, on) => (Change)new Change.EffectSet(target, on)),
         Gen.Select(Id, Id, Gen.Bool).Select((target, tag, on) => (Change)new Change.TagSet(target, tag, on)),
         Gen.Select(Id, Id).Select((space, target) => (Change)new Change.Visited(space, target)),
-        Gen.Select(Id, Gen.Byte[0, 6], Coordinate.Array[4], Items, SpotValues)
+        Gen.Select(Id, Gen.Byte[0, 7], Coordinate.Array[4], Items, SpotValues)
             .Select(
                 (spot, kind, box, items, values) =>
                     (Change)new Change.SpotAdded(spot, (SpotKind)kind, new Box(box[0], box[1], box[2], box[3]), items, values)
@@ -219,7 +219,7 @@ public static class Boundaries
                             looks.Length == 0 ? [] : [new ItemValue(ItemField.Edge, "ffffffff")]
                         )
             ),
-        Gen.Select(Gen.Byte[0, 6], Coordinate, One(99, 100, 9_000, 200_000, 200_001), Text, Gen.Select(Gen.Byte[16, 41], Value).Array[0, 2])
+        Gen.Select(Gen.Byte[0, 6], Coordinate, One(99, 100, 9_000, 200_000, 200_001), Text, Gen.Select(Gen.Byte[16, 45], Value).Array[0, 2])
             .Select(
                 (thing, at, side, text, values) =>
                     (Change)
@@ -297,7 +297,7 @@ public static class Boundaries
     private static Gen<Change> Item =>
         Gen.Select(
                 Gen.ULong[1, 1UL << 48].Array[1, 5],
-                Gen.Int[0, 33],
+                Gen.Int[0, 34],
                 One(2, 899, 900, Shape.MostPoints),
                 Gen.Int[-StrokeSamples.MostCoordinate, StrokeSamples.MostCoordinate]
             )
@@ -337,6 +337,7 @@ public static class Boundaries
                                     31 => new ItemValue(ItemField.From, new OpId(0, 0).ToString()),
                                     32 => new ItemValue(ItemField.To, new OpId(ulong.MaxValue, 1UL << 48).ToString()),
                                     33 => new ItemValue(ItemField.Holder, new OpId(1, 1).ToString()),
+                                    34 => new ItemValue(ItemField.Letter, new string('λ', 20)),
                                     25 => new ItemValue(ItemField.Range, "-1E+12 1E+12 0 1E-09"),
                                     26 => new ItemValue(ItemField.Axes, "x\ny"),
                                     27 => new ItemValue(ItemField.Shows, "plain"),

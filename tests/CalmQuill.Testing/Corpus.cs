@@ -374,6 +374,14 @@ public static class Corpus
                 new ItemValue(ItemField.Holder, second.ToString()),
             ]
         );
+        yield return new Change.ThingAdded(
+            ThingKind.Formula,
+            Transform.Shift(1_200, 5_600),
+            1_000,
+            1_000,
+            new Passage("T = 2 pi sqrt(L/g)", []),
+            [new ItemValue(ItemField.Shows, "solve steps"), new ItemValue(ItemField.Letter, "L")]
+        );
 
         static Format Of(int from, int to, Trait trait, string value) =>
             new(new Edge(new LetterId(LetterId.Own, from), true), new Edge(new LetterId(LetterId.Own, to), true), trait, value);

@@ -136,6 +136,7 @@ public static class Generate
                             : b % 3 == 0 ? ThingKind.Plot
                             : b % 3 == 1 ? ThingKind.Table
                             : b % 5 == 0 ? ThingKind.File
+                            : b % 5 == 1 ? ThingKind.Formula
                             : ThingKind.Slip,
                         a,
                         b
@@ -155,7 +156,9 @@ public static class Generate
             Transform.Scale(0.5 + a / 1000.0, b * 10, a * 10),
             1_000 + a * 5,
             1_000 + b * 5,
-            kind == ThingKind.Table ? TableEdit.New([0, 2_000 + a, 900], [0, 600]) : new Passage(a % 3 == 0 ? "pallets" : "", []),
+            kind == ThingKind.Table ? TableEdit.New([0, 2_000 + a, 900], [0, 600])
+                : kind == ThingKind.Formula ? new Passage(a % 3 == 0 ? "x^2 - 5x + 6 = 0" : "T = 2 pi sqrt(L/g", [])
+                : new Passage(a % 3 == 0 ? "pallets" : "", []),
             kind switch
             {
                 ThingKind.Picture => [new ItemValue(ItemField.Source, Node(a % 5).ToString())],
@@ -165,6 +168,7 @@ public static class Generate
                     new ItemValue(ItemField.FileName, "wheel count.ods"),
                     new ItemValue(ItemField.FileSize, (a * 999).ToString(CultureInfo.InvariantCulture)),
                 ],
+                ThingKind.Formula => [new ItemValue(ItemField.Shows, a % 2 == 0 ? "solve steps" : "value")],
                 _ => [],
             }
         )
@@ -174,7 +178,7 @@ public static class Generate
 
     /// <summary>Something said of pictures and slips; of what is neither it makes no difference, but that anything can be folded away with a slip.</summary>
     private static ItemValue ThingValueOf(OpId other, int a, int b) =>
-        (b % 10) switch
+        (b % 11) switch
         {
             0 => new ItemValue(ItemField.Folded, a % 2 == 0 ? "1" : ""),
             1 => new ItemValue(ItemField.Within, a % 3 == 0 ? "" : other.ToString()),
@@ -192,6 +196,7 @@ public static class Generate
             ),
             8 => new ItemValue(ItemField.Data1, "b4533cff 2 0 1 1 " + (a % 7).ToString(CultureInfo.InvariantCulture)),
             9 => new ItemValue(ItemField.Range, a % 2 == 0 ? "" : "0 10 -5 5"),
+            10 => new ItemValue(ItemField.Letter, a % 2 == 0 ? "L" : "x_1"),
             5 => new ItemValue(ItemField.Order, (a % 5 - 2).ToString(CultureInfo.InvariantCulture)),
             _ => new ItemValue(ItemField.Source, Node(a % 5).ToString()),
         };

@@ -131,4 +131,7 @@ public enum ItemField : byte
 
     /// <summary>The closed shape in which words stand centred: an item's id.</summary>
     Holder = 43,
+
+    /// <summary>The letter that a formula is worked out for.</summary>
+    Letter = 44,
 }

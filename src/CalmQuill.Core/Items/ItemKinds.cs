@@ -18,5 +18,6 @@ public enum ItemKinds : ushort
     Plot = 128,
     Table = 256,
     File = 512,
-    All = Ink | Highlighter | Shape | Area | Text | Picture | Slip | Plot | Table | File,
+    Formula = 1024,
+    All = Ink | Highlighter | Shape | Area | Text | Picture | Slip | Plot | Table | File | Formula,
 }

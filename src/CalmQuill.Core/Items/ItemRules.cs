@@ -1,4 +1,6 @@
 using System.Globalization;
+using CalmQuill.Core.Algebra;
+using CalmQuill.Core.Formulas;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pictures;
@@ -54,7 +56,11 @@ public static class ItemRules
         [ItemField.Shows] = new(
             ThingRules.MostNames,
             text =>
-                text.Split(' ').All(word => word is PlotDrawing.NoGrid or PlotDrawing.Marks or PlotDrawing.Degrees or TableLayout.Header)
+                text.Split(' ')
+                    .All(word =>
+                        word is PlotDrawing.NoGrid or PlotDrawing.Marks or PlotDrawing.Degrees or TableLayout.Header
+                        || DrawnFormula.Words.Contains(word)
+                    )
                     ? null
                     : NoPlot
         ),
@@ -75,6 +81,13 @@ public static class ItemRules
         [ItemField.From] = Item,
         [ItemField.To] = Item,
         [ItemField.Holder] = Item,
+        [ItemField.Letter] = new(
+            Letters.MostLetters * 4,
+            text =>
+                text.Length is > 0 and <= Letters.MostLetters && !text.Any(char.IsControl)
+                    ? null
+                    : Sentence.Of($"A letter is not well named.")
+        ),
     };
 
     public static Refusal? Check(Pen pen)

@@ -16,4 +16,7 @@ public enum ThingKind : byte
 
     /// <summary>A file that is kept with the page, as a card with its name.</summary>
     File = 5,
+
+    /// <summary>A formula that is set in type, and worked out.</summary>
+    Formula = 6,
 }

@@ -72,6 +72,9 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
     /// <summary>Whether letters of it are seen, or what is drawn for them.</summary>
     public virtual bool ShowsLetters => Typed.Length > 0;
 
+    /// <summary>Whether what is typed in it can be read on the page, as letters or as what they stand for.</summary>
+    public virtual bool IsReadable => ShowsLetters;
+
     public override string Words => Typed.Text;
 
     /// <summary>Where the measures of its letters lie on the page; with all that was done to it.</summary>

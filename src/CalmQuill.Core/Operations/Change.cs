@@ -253,6 +253,7 @@ public abstract partial record Change
                 ThingKind.Plot => "plot",
                 ThingKind.Table => "table",
                 ThingKind.File => "file",
+                ThingKind.Formula => "formula",
                 _ => "picture",
             };
 
@@ -265,6 +266,7 @@ public abstract partial record Change
                 ThingKind.Plot => new PlotContent(frame, this),
                 ThingKind.Table => new TableContent(frame, this),
                 ThingKind.File => new FileContent(frame, this),
+                ThingKind.Formula => new FormulaContent(frame, this),
                 _ => new PictureContent(frame, this),
             };
     }

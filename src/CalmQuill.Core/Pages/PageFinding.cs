@@ -29,7 +29,7 @@ public static class PageFinding
         var found = new List<FoundWords>();
         foreach (var item in page.Items)
         {
-            if (item is not { Shown: true, Content: WrittenContent { ShowsLetters: true } content } || content.Typed.Length == 0)
+            if (item is not { Shown: true, Content: WrittenContent { IsReadable: true } content } || content.Typed.Length == 0)
                 continue;
             foreach (var (from, to) in Finding.In(content.Typed.Text, sought, exact))
             {

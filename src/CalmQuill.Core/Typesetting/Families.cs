@@ -11,6 +11,22 @@ public static class Families
     /// <summary>The font that has a sign which no font has: an empty frame.</summary>
     private const string Last = "sans";
 
+    /// <summary>The font of formulas, which has what else mathematics writes with.</summary>
+    public const string Formulas = "math";
+
+    /// <summary>First and last code point of signs that only formulas have: arrows, operators, letters of another cut; ascending.</summary>
+    private static readonly (int First, int Last)[] OfFormulas =
+    [
+        (0x2070, 0x209F),
+        (0x20D0, 0x20FF),
+        (0x2100, 0x21FF),
+        (0x2200, 0x22FF),
+        (0x2300, 0x23BF),
+        (0x27C0, 0x27FF),
+        (0x2900, 0x2AFF),
+        (0x1D400, 0x1D7FF),
+    ];
+
     /// <summary>First and last code point of other scripts and signs, and the font that has them; ascending.</summary>
     private static readonly (int First, int Last, string Font)[] Scripts =
     [
@@ -51,6 +67,7 @@ public static class Families
                 .Distinct()
         ),
         .. Scripts.Select(script => script.Font).Distinct(),
+        Formulas,
     ];
 
     /// <summary>Whether a family has a font of its own for slanted letters; else the upright one is slanted.</summary>
@@ -81,11 +98,11 @@ public static class Families
         if (own.File.GlyphOf(code) != 0)
             return own;
         // Whoever has it first; where nobody does, the family itself shows that something is there.
-        foreach (var other in new[] { Last, Usual })
+        foreach (var other in new[] { NameOf(Last, bold, italic), NameOf(Usual, bold, italic), Formulas })
         {
-            if (other == family)
+            if (other == own.Name || (other == Formulas && !OfFormulas.Any(range => range.First <= code && code <= range.Last)))
                 continue;
-            if (Fonts.Find(NameOf(other, bold, italic)) is not { } font)
+            if (Fonts.Find(other) is not { } font)
                 return null;
             if (font.File.GlyphOf(code) != 0)
                 return font;

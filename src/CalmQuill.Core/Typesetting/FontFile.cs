@@ -70,6 +70,13 @@ public sealed class FontFile
     /// <summary>How far a glyph moves on.</summary>
     public int Advance(int glyph) => Half(At("hmtx") + Math.Min(glyph, metrics - 1) * 4);
 
+    /// <summary>The box around a glyph’s outline, y up from the baseline; all 0 for one that shows nothing.</summary>
+    public (int Left, int Bottom, int Right, int Top) BoxOf(int glyph)
+    {
+        var (start, end) = Location(glyph);
+        return end - start < 10 ? default : (Short(start + 2), Short(start + 4), Short(start + 6), Short(start + 8));
+    }
+
     /// <summary>The glyph of a sign; 0 where the font has none.</summary>
     public int GlyphOf(int code)
     {

@@ -50,6 +50,10 @@ public sealed class ShapedPiece
         return new ShapedPiece(null, text, fromRight, glyphs);
     }
 
+    /// <summary>One glyph, whatever the font would choose for its letters: a larger form of a bracket.</summary>
+    public static ShapedPiece Of(Font font, int glyph, string text) =>
+        new(font, text, false, [new ShapedGlyph(glyph, 0, font.File.Advance(glyph), 0, 0)]);
+
     /// <summary>How far from its left edge the edge before a letter lies; letters that share a glyph share its width.</summary>
     public long EdgeBefore(int letter)
     {

@@ -256,6 +256,30 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
             }
         );
 
+    /// <summary>A formula that begins on a line.</summary>
+    /// <param name="left">Where it begins, mm.</param>
+    /// <param name="line">The line.</param>
+    /// <param name="typed">What is typed.</param>
+    /// <param name="shows">Words that say what is done with it.</param>
+    /// <param name="letter">The letter that it is worked out for; empty for the first that fits.</param>
+    public void Formula(double left, double line, string typed, string shows, string letter = "") =>
+        Make(
+            new Change.ThingAdded(
+                ThingKind.Formula,
+                Transform.Shift((int)(left * 100), (int)Math.Round(Baseline(line) * 100)),
+                ThingRules.LeastSide,
+                ThingRules.LeastSide,
+                new Passage(typed, []),
+                [
+                    new ItemValue(ItemField.Shows, shows),
+                    .. letter.Length > 0 ? [new ItemValue(ItemField.Letter, letter)] : Array.Empty<ItemValue>(),
+                ]
+            )
+            {
+                Layer = On,
+            }
+        );
+
     /// <summary>A curtain over a part of the page, mm, with the question on it.</summary>
     public void Curtain(double left, double top, double right, double bottom, string question) =>
         Add(

@@ -6,6 +6,7 @@ import type { AssetBridge } from './assetBridge';
 import type { DiagramBridge } from './diagramBridge';
 import type { DocumentBridge } from './documentBridge';
 import type { FindBridge } from './findBridge';
+import type { FormulaBridge } from './formulaBridge';
 import type { HandBridge } from './handBridge';
 import type { HistoryBridge } from './historyBridge';
 import type { LayerBridge } from './layerBridge';
@@ -36,6 +37,7 @@ export interface Core {
   PageBridge: PageBridge;
   PenBridge: PenBridge;
   FindBridge: FindBridge;
+  FormulaBridge: FormulaBridge;
   HandBridge: HandBridge;
   HistoryBridge: HistoryBridge;
   PlacesBridge: PlacesBridge;

@@ -226,7 +226,12 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     taken: setTaken,
     chosen: setChosen,
     // A keyboard on the screen comes up only while the press that asks for it goes on.
-    types: (place) => tick(place.x, place.y) || flushSync(() => setTyping(place)),
+    types: (place) => {
+      if (tick(place.x, place.y)) return;
+      const formula = place.width === undefined && core.FormulaBridge.At(hand.page.handle, place.x, place.y);
+      if (formula) take([formula]);
+      else flushSync(() => setTyping(place));
+    },
     picked: (colour) => {
       if (!colour) say(t`There is no ink here.`);
       tools.picked(colour);
@@ -304,6 +309,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     desk,
     page: hand.page,
     blotter: hand.blotter,
+    paper: page.paper,
     layer,
     active,
     mayWrite: mayHold && !reading,

@@ -20,6 +20,8 @@ const plotSize = { width: 11_000, height: 7_500 };
 const cardHalf = 3_250;
 /** So far below a table its plot lies. */
 const plotGap = 600;
+/** Where a formula begins, as shares of what is seen. */
+const formulaBegins = [0.36, 0.24] as const;
 const pointColour = '1f5f8bff';
 /** How wide a table is at most that comes from the clipboard, 0.01 mm. */
 const cellsWidth = 14_000;
@@ -29,6 +31,7 @@ interface PuttingIn {
   desk: RefObject<HTMLElement | null>;
   page: OpenDocument;
   blotter: Blotter | undefined;
+  paper: string;
   layer: string;
   /** Keys belong to this sheet. */
   active: boolean;
@@ -44,6 +47,7 @@ export function usePuttingIn(around: PuttingIn): {
   putPictures: (files: readonly File[]) => void;
   putFiles: (files: readonly File[]) => void;
   putPlot: (table?: string) => void;
+  putFormula: () => void;
 } {
   const workspace = useWorkspace();
   const { ThingBridge } = workspace.core;
@@ -174,10 +178,28 @@ export function usePuttingIn(around: PuttingIn): {
     lay(page, take, (handle, now) => ThingBridge.AddPlot(handle, box, points, axes, layer, now));
   };
 
+  /** A formula on a line of the paper, so that there is room below for how it is worked out. */
+  const putFormula = () => {
+    const { desk, page, blotter, paper, layer, take } = latest.current;
+    const around = desk.current?.getBoundingClientRect();
+    if (!blotter || !around) return;
+    const { FormulaBridge, TextBridge } = workspace.core;
+    const [across, down] = formulaBegins;
+    const { x, y } = blotter.view.onPage(around.left + around.width * across, around.top + around.height * down);
+    const [foot] = TextBridge.RowAt(page.handle, paper, x, y) as [number];
+    try {
+      page.perform((handle, now) => FormulaBridge.Add(handle, Math.round(x), foot, layer, now));
+      take([FormulaBridge.Made()]);
+    } catch (error) {
+      say(sentenceOf(error));
+    }
+  };
+
   return {
     putPictures: (files) => void bring(files),
     putFiles: (files) => void bringFiles(files),
     putPlot,
+    putFormula,
   };
 }
 

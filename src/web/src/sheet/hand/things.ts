@@ -12,8 +12,9 @@ export const itemKinds = {
   plot: 128,
   table: 256,
   file: 512,
+  formula: 1024,
 } as const;
-export const allKinds = 1023;
+export const allKinds = 2047;
 
 /** The layer that every page has. */
 export const firstLayer = '00000000-0000-0000-0000-000000000000';

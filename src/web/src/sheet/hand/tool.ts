@@ -67,6 +67,8 @@ export interface SheetActs {
   putFiles: (files: File[]) => void;
   /** Lays a plot down in the middle of what is seen. */
   putPlot: () => void;
+  /** Lays a formula down there. */
+  putFormula: () => void;
   clear: () => void;
 }
 

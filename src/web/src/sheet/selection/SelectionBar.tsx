@@ -11,6 +11,7 @@ import {
   EraserIcon,
   FlagPennantIcon,
   FlipHorizontalIcon,
+  FunctionIcon,
   HandArrowUpIcon,
   FlipVerticalIcon,
   ImageIcon,
@@ -31,20 +32,21 @@ import {
   TreeStructureIcon,
   XIcon,
 } from '@phosphor-icons/react';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useEffect, useState } from 'react';
 import type { OpenDocument } from '../../sync/openDocument';
 import { useWorkspace } from '../../data/useWorkspace';
 import { itemKinds, type ShapeToType, type TypingPlace } from '../hand/things';
 import { toScreen, type View } from '../ink/view';
 import { nameOfLayer, useLayers } from '../tools/layers';
-import { barPlace, type BarSide, unfoldedPlace } from './SelectionFrame';
+import { barPlace, type BarSide, type Dock, dockBeside, dockedPlace, unfoldedPlace } from './SelectionFrame';
 import { EvenPanel } from './EvenPanel';
 import { ClearPanel } from '../things/picture/ClearPanel';
 import { PicturePanel } from '../things/picture/PicturePanel';
 import { LookPanel } from './LookPanel';
+import { FormulaPanel } from '../things/formula/FormulaPanel';
 import { PlotPanel } from '../things/plot/PlotPanel';
 import { canBeOpened, openFile, saveFile } from '../../data/keptFiles';
-import { type TakenPicture, useFileOf, usePlotOf } from './usePictureOf';
+import { type TakenPicture, useFileOf, useFormulaOf, usePlotOf } from './usePictureOf';
 import { reshapings, type Selection } from './useSelection';
 
 interface SelectionBarProps {
@@ -73,7 +75,7 @@ interface SelectionBarProps {
   onGive?: (() => void) | undefined;
 }
 
-type Unfolding = 'look' | 'more' | 'even' | 'clear';
+type Unfolding = 'look' | 'more' | 'even' | 'clear' | 'formula';
 const barWidth = 560;
 /** One thing more in it. */
 const pressWidth = 58;
@@ -103,19 +105,34 @@ export function SelectionBar({
   const layers = useLayers(core, page);
   const plot = usePlotOf(page, selection);
   const file = useFileOf(page, selection)?.shown;
+  const formula = useFormulaOf(page, selection);
   const [unfolded, setUnfolded] = useState<Unfolding>();
+  const [dock, setDock] = useState<Dock>({ edge: 'bottom' });
+  // One that was just laid down is to be typed.
+  const waits = formula?.shown.text === '' ? formula.item : undefined;
+  useEffect(() => {
+    if (waits) unfoldFormula();
+  }, [waits]);
   const { taken, about } = selection;
   const box = toScreen(taken.area, view);
   const isInk = taken.items.length > 0;
   const folded = isInk && (about.kinds & itemKinds.slip) !== 0 ? core.ThingBridge.Folded(page.handle, taken.items) : '';
   const lies = barPlace(side, box, size);
-  const place = unfolded ? unfoldedPlace(lies, size) : lies;
+  const place = unfolded === 'formula' ? dockedPlace(dock, size) : unfolded ? unfoldedPlace(lies, size) : lies;
   const toggle = (what: Unfolding) => setUnfolded(unfolded === what ? undefined : what);
+  // It grows while one types: what belongs to it keeps its place, beside it or at the edge that lies further off.
+  const unfoldFormula = () => {
+    setDock(waits ? { edge: 'bottom' } : dockBeside(box, size));
+    setUnfolded('formula');
+  };
   return (
     <div
       className={`pointer-events-none absolute z-20 flex gap-1.5 [&>*]:pointer-events-auto [&>:not([role=toolbar])]:min-h-0 [&>:not([role=toolbar])]:overflow-y-auto ${'bottom' in place ? 'flex-col-reverse' : 'flex-col'}`}
       style={{
-        left: `clamp(8px, ${box.left}px, max(8px, calc(100% - ${isInk ? barWidth + (folded === '' ? 0 : pressWidth) + (framed ? 2 * pressWidth : 0) : 300}px)))`,
+        left:
+          unfolded === 'formula' && dock.left !== undefined
+            ? dock.left
+            : `clamp(8px, ${box.left}px, max(8px, calc(100% - ${isInk ? barWidth + (folded === '' ? 0 : pressWidth) + (framed ? 2 * pressWidth : 0) + (formula ? pressWidth : 0) : 300}px)))`,
         ...place,
       }}
     >
@@ -140,6 +157,15 @@ export function SelectionBar({
                 on={unfolded === 'look'}
                 icon={<PaletteIcon size={20} weight="light" />}
                 onPress={() => toggle('look')}
+              />
+            )}
+            {formula && (
+              <Press
+                label={t`Formula`}
+                testId="formula-taken"
+                on={unfolded === 'formula'}
+                icon={<FunctionIcon size={20} weight="light" />}
+                onPress={() => (unfolded === 'formula' ? setUnfolded(undefined) : unfoldFormula())}
               />
             )}
             {folded !== '' && (
@@ -297,6 +323,9 @@ export function SelectionBar({
         />
       )}
       {unfolded === 'look' && plot && <PlotPanel page={page} item={plot.item} plot={plot.shown} />}
+      {unfolded === 'formula' && formula && (
+        <FormulaPanel key={formula.item} page={page} item={formula.item} formula={formula.shown} />
+      )}
       {unfolded === 'clear' && picture && (
         <ClearPanel page={page} item={picture.item} picture={picture.shown} onDone={() => setUnfolded(undefined)} />
       )}

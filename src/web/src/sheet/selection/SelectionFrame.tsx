@@ -235,6 +235,10 @@ export function barSideOf(area: Area, view: View, { width, height }: { width: nu
 const barHighOn = (width: number) => (width < narrow ? 2 * barHigh : barHigh);
 /** With so much room below, all that unfolds lies there without scrolling, pixels. */
 const unfoldedHigh = 380;
+/** What lies at the desk's edge takes so much of its height at most. */
+const mostDocked = 0.6;
+/** The bar of a formula is so wide. */
+const dockedWide = 626;
 
 /** Where the toolbar begins from the upper edge, or with 'above' ends from the lower one, and how high it and what unfolds may be; pixels. */
 export function barPlace(
@@ -267,6 +271,27 @@ export function unfoldedPlace(
   }
   const foot = place.top + barHighOn(desk.width);
   return foot > place.maxHeight ? { bottom: desk.height - foot, maxHeight: foot - 8 } : place;
+}
+
+/** Where a bar lies that keeps its place: at which edge of the desk, and from where on, where it lies beside what was taken; pixels. */
+export interface Dock {
+  edge: 'top' | 'bottom';
+  left?: number;
+}
+
+/** Right of what was taken where there is room, else at the edge that lies further off. */
+export function dockBeside(
+  { left, top, width }: { left: number; top: number; width: number },
+  desk: { width: number; height: number },
+): Dock {
+  const edge = top > desk.height / 2 ? 'top' : 'bottom';
+  const from = left + width + barOff;
+  return desk.width - from >= dockedWide ? { edge: 'top', left: from } : { edge };
+}
+
+export function dockedPlace({ edge, left }: Dock, desk: { height: number }): ReturnType<typeof barPlace> {
+  const maxHeight = left === undefined ? Math.max(unfoldedHigh, desk.height * mostDocked) : desk.height - 16;
+  return edge === 'top' ? { top: 8, maxHeight } : { bottom: 8, maxHeight };
 }
 
 function matrixOf(

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import type { Core } from '../../core/runtime';
+import type { ShownFormula } from '../../core/formulaBridge';
 import type { ShownPicture, ShownPlot } from '../../core/thingBridge';
 import type { ShownFile } from '../../data/keptFiles';
 import { useWorkspace } from '../../data/useWorkspace';
@@ -27,6 +28,11 @@ export const usePlotOf = (page: OpenDocument, selection: Selection): Taken<Shown
 export const useFileOf = (page: OpenDocument, selection: Selection): Taken<ShownFile> | undefined =>
   useShownOf(page, selection, itemKinds.file, fileTold);
 
+/** The same of a formula. */
+export const useFormulaOf = (page: OpenDocument, selection: Selection): Taken<ShownFormula> | undefined =>
+  useShownOf(page, selection, itemKinds.formula, formulaTold);
+
+const formulaTold = ({ FormulaBridge }: Core, page: number, item: string): string => FormulaBridge.Formula(page, item);
 const fileTold = ({ ThingBridge }: Core, page: number, item: string): string => ThingBridge.File(page, item);
 const pictureTold = ({ ThingBridge }: Core, page: number, item: string): string => ThingBridge.Picture(page, item);
 const plotTold = ({ ThingBridge }: Core, page: number, item: string): string => ThingBridge.Plot(page, item);

@@ -1,9 +1,9 @@
 import { type Core, sentenceOf } from '../../core/runtime';
 import { bringFonts, onFonts } from '../../letters/fonts';
-import type { TextAhead } from '../../sync/ahead';
 import type { OpenDocument } from '../../sync/openDocument';
 import { say } from '../../ui/saying';
 import { shapeToType, type TypingPlace } from '../hand/things';
+import { TypedAhead } from '../hand/typedAhead';
 import type { View } from '../ink/view';
 import { cellsIn } from './cells';
 import { mostPasted, readHtml } from './pasted';
@@ -33,9 +33,6 @@ export interface TypingAround {
   leave: () => void;
 }
 
-/** What is typed is one step, and others see it, when nothing was typed for so long, ms; or it came to so many letters. */
-const restAfter = 900;
-const mostLetters = 400;
 /** Others are told where one types at least so often, ms: whoever is not heard of for longer types no more. */
 const caretEvery = 3_000;
 /** A press so near a text means it, pixels. */
@@ -53,14 +50,8 @@ export class Typing {
   readonly table = new TableTyping(this);
   private readonly under: UnderText;
   private readonly ends: (() => void)[] = [];
-  private handle: number;
-  /** The text, or the cell of a table, that is typed into; empty while there is just a place for one. */
-  item = '';
-  private ahead: TextAhead | undefined;
-  private pending: Uint8Array = new Uint8Array();
+  private readonly typed: TypedAhead;
   private readonly telling: ReturnType<typeof setInterval>;
-  private timer: ReturnType<typeof setTimeout> | undefined;
-  private letters = 0;
   /** Where a method of input, such as one for Japanese, is at work. */
   private composing: { from: number; to: number } | undefined;
   private shows = false;
@@ -74,6 +65,7 @@ export class Typing {
   ) {
     this.under = new UnderText(root);
     const { core, page, view } = around;
+    this.typed = new TypedAhead(core, page, () => this.end());
     const isPress = place.width === undefined && !place.item && !place.shape;
     const text = isPress ? core.TextBridge.At(page.handle, place.x, place.y, reach / view().scale) : '';
     const shape =
@@ -89,12 +81,16 @@ export class Typing {
       this.begins = shape
         ? { x: shape.x, y: shape.y + halfLine, width: leastWidth, ruling: 0, shape: shape.id }
         : this.placeOf(place);
-    this.handle = page.handle;
     this.telling = setInterval(() => this.tellCaret(), caretEvery);
     this.listen();
     this.tell();
     this.root.focus({ preventScroll: true });
     this.showSelection();
+  }
+
+  /** The text, or the cell of a table, that is typed into; empty while there is just a place for one. */
+  get item(): string {
+    return this.typed.item;
   }
 
   /** Whether something is there to be typed into, and not just a place for it. */
@@ -164,16 +160,9 @@ export class Typing {
 
   /** What was typed becomes an operation, and one step. */
   end(): void {
-    clearTimeout(this.timer);
-    this.letters = 0;
-    const { core, page } = this.around;
-    if (!this.settle()) return;
-    page.performTogether((handle, now) => core.TextBridge.End(handle, now));
-    if (this.pending.length > 0) page.retyped(false);
-    this.tellCaret();
-    this.pending = new Uint8Array();
-    this.ahead?.done();
-    this.ahead = undefined;
+    const isThere = this.settle();
+    this.typed.end();
+    if (isThere) this.tellCaret();
   }
 
   stop(): void {
@@ -183,7 +172,7 @@ export class Typing {
     clearInterval(this.telling);
     this.around.tellCaret('', '', '');
     for (const end of this.ends) end();
-    if (this.around.page.handle === this.handle) this.around.core.TextBridge.Close(this.handle);
+    this.typed.close();
   }
 
   private tellCaret(): void {
@@ -191,17 +180,10 @@ export class Typing {
     if (item) this.around.tellCaret(item, from!, to!);
   }
 
-  /** Core may hold the page anew: what was typed goes on there. False when the text is gone. */
+  /** False when the text is gone. */
   private settle(): boolean {
-    const { core, page } = this.around;
-    if (page.handle !== this.handle && this.item) {
-      this.handle = page.handle;
-      if (this.pending.length > 0) page.perform((handle, now) => core.TextBridge.Finish(handle, this.pending, now));
-      this.pending = new Uint8Array();
-      core.TextBridge.Open(page.handle, this.item);
-    }
     if (!this.item) return this.begins !== undefined;
-    if (core.TextBridge.Typing(page.handle)) return true;
+    if (this.typed.isThere()) return true;
     this.around.leave();
     return false;
   }
@@ -359,7 +341,7 @@ export class Typing {
     const at = this.composing;
     if (!at || event.inputType !== 'insertCompositionText') return;
     const letters = event.data ?? '';
-    this.shown(() => this.around.core.TextBridge.Type(this.made(), at.from, at.to, letters));
+    this.typed.type(() => this.around.core.TextBridge.Type(this.made(), at.from, at.to, letters));
     at.to = at.from + letters.length;
   }
 
@@ -394,22 +376,9 @@ export class Typing {
     const { from, to } = this.selection;
     if (!this.settle()) return;
     // Whoever follows the page is told of it, and this is one of them.
-    this.shown(() => change(this.made(), from, to));
+    this.typed.type(() => change(this.made(), from, to), letters);
     this.showSelection();
-    this.letters += letters;
-    if (this.letters >= mostLetters) this.end();
-  }
-
-  /** What is done in between is seen at once, kept ahead, and an operation when the hand rests. */
-  private shown(change: () => void): void {
-    const { core, page } = this.around;
-    change();
-    this.pending = core.TextBridge.Ahead(page.handle);
-    this.ahead ??= page.textAhead();
-    this.ahead.keep(this.pending);
-    page.retyped(true);
-    clearTimeout(this.timer);
-    this.timer = setTimeout(() => this.end(), restAfter);
+    if (this.typed.isMuch) this.end();
   }
 
   /** The page's handle; the text is laid down when the first of it is typed. */
@@ -422,13 +391,13 @@ export class Typing {
         ? core.DiagramBridge.AddWords(handle, shape, JSON.stringify(looks()), layer(), now)
         : core.TextBridge.Add(handle, x, y, width, ruling, JSON.stringify(looks()), layer(), now),
     );
-    this.handle = page.handle;
+    this.typed.laid();
     return page.handle;
   }
 
   private tell(): void {
     const { core, page, view } = this.around;
-    this.item = core.TextBridge.Typing(page.handle);
+    this.typed.item = core.TextBridge.Typing(page.handle);
     if (this.item) {
       this.told = JSON.parse(core.TextBridge.Told(page.handle)) as Told;
       bringFonts(core);

@@ -115,6 +115,23 @@ function PutPanel({ tools, sheet }: PanelProps) {
           />
           <path d="M24 44h.1M36 34h.1M48 30h.1M60 22h.1" stroke="#b4533c" strokeWidth="4" strokeLinecap="round" />
         </Thing>
+        <Thing
+          name={t`Formula`}
+          testId="put-formula"
+          onPress={() => {
+            sheet.putFormula();
+            tools.fold();
+          }}
+        >
+          <path d="M14 33l5-2 6 15 7-35h36" fill="none" stroke="#22302e" strokeWidth="1.8" strokeLinejoin="round" />
+          <text x="45" y="26" fontSize="15" fill="#1f5f8b" fontFamily="Literata, serif" fontStyle="italic">
+            L
+          </text>
+          <path d="M40 31h22" stroke="#b4533c" strokeWidth="1.8" strokeLinecap="round" />
+          <text x="46" y="46" fontSize="15" fill="#1f5f8b" fontFamily="Literata, serif" fontStyle="italic">
+            g
+          </text>
+        </Thing>
         <Thing name={t`File`} testId="put-file" onPress={() => any.current!.click()}>
           <path d="M10 17h60v27H10z" fill="#fbf7ec" stroke="#9a937b" strokeWidth="1.2" />
           <path d="M16 22h9l4 4v13H16z" fill="#1f3d3b" />
