@@ -83,7 +83,16 @@ public static partial class HandBridge
             Same(json, "width", lines.Select(line => line.Pen.Width), width => width.ToString(CultureInfo.InvariantCulture));
             Same(json, "pen", lines.Select(line => (int)line.Pen.Kind), kind => kind.ToString(CultureInfo.InvariantCulture));
             Same(json, "line", lines.Select(line => (int)line.Pen.Line), line => line.ToString(CultureInfo.InvariantCulture));
-            Same(json, "fill", lines.Select(line => line.Fill), fill => fill.ToString("x8", CultureInfo.InvariantCulture));
+            var boxes = chosen
+                .Select(item => item.Content)
+                .OfType<WrittenContent>()
+                .Where(content => content is TextContent or TableContent);
+            var texts = chosen.Select(item => item.Content).OfType<TextContent>().ToList();
+            Same(json, "fill", lines.Select(line => line.Fill).Concat(boxes.Select(box => Read(box, ItemField.Fill))), Hex);
+            Same(json, "edge", texts.Select(text => Read(text, ItemField.Edge)), Hex);
+            Same(json, "edgeWidth", texts.Select(text => text.EdgeWidth), width => width.ToString(CultureInfo.InvariantCulture));
+            Same(json, "corner", texts.Select(text => text.Corner), corner => corner.ToString(CultureInfo.InvariantCulture));
+            Same(json, "padding", texts.Select(text => text.Padding), padding => padding.ToString(CultureInfo.InvariantCulture));
             var reshaping = chosen.Select(item => item.Content.Reshaping).Distinct().ToList();
             json.WriteNumber("reshaping", reshaping.Count == 0 ? 0 : (int)reshaping.Max());
             json.WriteBoolean("alike", reshaping.Count <= 1);
@@ -91,6 +100,11 @@ public static partial class HandBridge
             json.WriteEndObject();
         });
     }
+
+    private static uint Read(WrittenContent content, ItemField field) =>
+        content[field] is { Length: > 0 } colour ? Art.Colours.Read(colour) : 0;
+
+    private static string Hex(uint colour) => colour.ToString("x8", CultureInfo.InvariantCulture);
 
     private static uint? ColourOf(ItemContent content) =>
         content switch

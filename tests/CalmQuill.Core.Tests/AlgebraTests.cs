@@ -39,6 +39,8 @@ public sealed class AlgebraTests
     [InlineData("5 kg * 9.81 m/s^2", "= 49.05 N")]
     [InlineData("3 kWh / 2 h", "= 1500 W")]
     [InlineData("90 km/h -> m/s", "= 25 m/s")]
+    [InlineData("90 km/h to m/s", "= 25 m/s")]
+    [InlineData("2 + 3 =", "5")]
     [InlineData("2700 kg -> t", "= 2.7 t")]
     [InlineData("230 V * 2 A -> kW", "= 0.46 kW")]
     [InlineData("sqrt(9 m^2) + 2 mm", "= 3002 mm")]
@@ -185,6 +187,7 @@ public sealed class AlgebraTests
     [InlineData("|2x-1| = 5", "x_1 = −2", "x_2 = 3")]
     [InlineData("cos x = x", "x ≈ 0.739085")]
     [InlineData("0.5x + 1.25 = 3", "x = 3.5")]
+    [InlineData("0.9 = 1/2 * 9.81 x^2", "x_1 ≈ −0.428353", "x_2 ≈ 0.428353")]
     [InlineData("x^40 = 1", "x_1 = −1", "x_2 = 1")]
     public void Equations_have_these_solutions(string typed, params string[] expected) =>
         Assert.Equal(expected, Work(FormulaTask.Solve, typed).Worked.Below.Where(line => line.IsResult).Select(line => Told(line.Line)));

@@ -15,16 +15,8 @@ using static CalmQuill.Testing.Poppler;
 namespace CalmQuill.Documents.Tests;
 
 /// <summary>Formulas as they are set in type, and in files.</summary>
-public sealed class FormulaTests : IDisposable
+public sealed class FormulaTests : OnPaper
 {
-    private readonly string folder = Directory.CreateTempSubdirectory("quill-formula").FullName;
-    private readonly Replica device = new(1, Generate.People[0]);
-    private readonly PageDocument page = new();
-
-    public FormulaTests() => HarfBuzzShaper.Install();
-
-    public void Dispose() => Directory.Delete(folder, recursive: true);
-
     [Fact]
     public async Task What_is_shown_is_read_back_from_the_file_and_the_font_is_in_it()
     {
@@ -33,21 +25,21 @@ public sealed class FormulaTests : IDisposable
         var read = Run("pdftotext", "-layout", await Pdf(), "-");
         foreach (var letters in new[] { "𝑇 = 2𝜋", "√𝑔", "3𝑥 − 4 = 𝑥 + 8", "| −𝑥", "2𝑥 − 4 = 8", "| +4", "2𝑥 = 12" })
             Assert.Contains(letters, read, StringComparison.Ordinal);
-        Assert.Matches("(?i)math.*yes yes yes", Run("pdffonts", Path.Combine(folder, "out.pdf")));
+        Assert.Matches("(?i)math.*yes yes yes", Run("pdffonts", Path.Combine(Folder, "out.pdf")));
     }
 
     [Fact]
     public async Task The_same_is_painted_in_both_kinds_of_file()
     {
         var formula = Put("\\frac{a}{b} + \\sqrt{x}", "", 5_000, 3_000);
-        var svg = Path.Combine(folder, "page.svg");
+        var svg = Path.Combine(Folder, "page.svg");
         await File.WriteAllTextAsync(svg, PageSvg.Write(Printed()));
         // a, b, plus, the root's sign and x; the line of the fraction and that over the root are filled.
         Assert.Equal(5, XDocument.Load(svg).Descendants().Count(element => element.Name.LocalName == "use"));
         Assert.Equal(2, Drawn(formula).Bars.Count);
-        Run("pdftoppm", "-r", "100", "-gray", await Pdf(), Path.Combine(folder, "pdf"));
-        var (width, _, pixels) = ReadPgm(Directory.GetFiles(folder, "pdf*.pgm").Single());
-        var box = ((FormulaContent)page.Find(formula)!.Content).Bounds;
+        Run("pdftoppm", "-r", "100", "-gray", await Pdf(), Path.Combine(Folder, "pdf"));
+        var (width, _, pixels) = ReadPgm(Directory.GetFiles(Folder, "pdf*.pgm").Single());
+        var box = ((FormulaContent)Page.Find(formula)!.Content).Bounds;
         // Where its box is there are dark letters, and left of it there are none.
         Assert.Contains(Pixels(box.Left, box.Right), pixel => pixel < 90);
         Assert.DoesNotContain(Pixels(box.Left - 1_000, box.Left), pixel => pixel < 90);
@@ -134,11 +126,11 @@ public sealed class FormulaTests : IDisposable
 
     private static int SizeOf(Core.Typesetting.Label label) => label.Set.Paragraphs[0].Paragraph.Lines[0].Size;
 
-    private DrawnFormula Drawn(OpId id) => ((FormulaContent)page.Find(id)!.Content).Drawn;
+    private DrawnFormula Drawn(OpId id) => ((FormulaContent)Page.Find(id)!.Content).Drawn;
 
     private OpId Put(string typed, string shows, int y, int x = 1_500)
     {
-        var made = device.Make(
+        var made = Device.Make(
             new Change.ThingAdded(
                 ThingKind.Formula,
                 Transform.Shift(x, y),
@@ -149,16 +141,7 @@ public sealed class FormulaTests : IDisposable
             ),
             1_000
         );
-        Assert.True(page.Apply(made));
+        Assert.True(Page.Apply(made));
         return made.Id;
-    }
-
-    private PrintedPage Printed() => new(page, Paper.Default, "");
-
-    private async Task<string> Pdf()
-    {
-        var file = Path.Combine(folder, "out.pdf");
-        await File.WriteAllBytesAsync(file, await PdfExport.Write("Formulas", new[] { Printed() }.ToAsyncEnumerable(), default));
-        return file;
     }
 }

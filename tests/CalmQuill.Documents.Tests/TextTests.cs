@@ -16,16 +16,8 @@ using static CalmQuill.Testing.Poppler;
 namespace CalmQuill.Documents.Tests;
 
 /// <summary>Typed text in files, read back by poppler's pdftotext and pdftoppm.</summary>
-public sealed class TextTests : IDisposable
+public sealed class TextTests : OnPaper
 {
-    private readonly string folder = Directory.CreateTempSubdirectory("quill-text").FullName;
-    private readonly Replica device = new(1, Generate.People[0]);
-    private readonly PageDocument page = new();
-
-    public TextTests() => HarfBuzzShaper.Install();
-
-    public void Dispose() => Directory.Delete(folder, recursive: true);
-
     [Fact]
     public async Task What_was_typed_is_read_back_in_its_order_in_every_script()
     {
@@ -41,7 +33,7 @@ public sealed class TextTests : IDisposable
         var read = new string([.. Run("pdftotext", "-layout", await Pdf(), "-").Where(letter => !IsDirection(letter))]);
         foreach (var line in lines)
             Assert.Contains(line, read, StringComparison.Ordinal);
-        var fonts = Run("pdffonts", Path.Combine(folder, "out.pdf")).Split('\n').Skip(2).Where(line => line.Length > 0).ToList();
+        var fonts = Run("pdffonts", Path.Combine(Folder, "out.pdf")).Split('\n').Skip(2).Where(line => line.Length > 0).ToList();
         // Every one is embedded, in part, and says what letters its glyphs stand for.
         Assert.Equal(5, fonts.Count);
         Assert.All(fonts, line => Assert.Matches("yes yes yes", line));
@@ -58,7 +50,7 @@ public sealed class TextTests : IDisposable
             .Where(element => element.Name.LocalName == "word")
             .Select(element => (element.Value, Left: Millimetres(element, "xMin"), Right: Millimetres(element, "xMax")))
             .ToList();
-        var set = ((TextContent)page.Find(text)!.Content).Set;
+        var set = ((TextContent)Page.Find(text)!.Content).Set;
         var pieces = set
             .Paragraphs.SelectMany(one => one.Paragraph.Lines)
             .SelectMany(line => line.Pieces)
@@ -85,12 +77,12 @@ public sealed class TextTests : IDisposable
             new PassageFormat(4, 5, Trait.Marker, "e3b23c80"),
             new PassageFormat(14, 23, Trait.List, "tick")
         );
-        Run("pdftoppm", "-r", "100", "-gray", await Pdf(), Path.Combine(folder, "pdf"));
-        var svg = Path.Combine(folder, "page.svg");
+        Run("pdftoppm", "-r", "100", "-gray", await Pdf(), Path.Combine(Folder, "pdf"));
+        var svg = Path.Combine(Folder, "page.svg");
         await File.WriteAllTextAsync(svg, PageSvg.Write(Printed()));
         var glyphs = XDocument.Load(svg).Descendants().Count(element => element.Name.LocalName == "use");
         Assert.Equal("Maß&Gewichtof994mm".Length, glyphs);
-        var (width, _, pixels) = ReadPgm(Directory.GetFiles(folder, "pdf*.pgm").Single());
+        var (width, _, pixels) = ReadPgm(Directory.GetFiles(Folder, "pdf*.pgm").Single());
         // Letters are dark where they stand: the first line 50 mm down, 30 mm from the left.
         Assert.Contains(Enumerable.Range(0, 12 * 20), i => pixels[(187 + i / 20) * width + 118 + i % 20] < 90);
     }
@@ -164,17 +156,8 @@ public sealed class TextTests : IDisposable
 
     private OpId Put(string text, params PassageFormat[] formats)
     {
-        var operation = device.Make(new Change.TextAdded(Transform.Shift(3_000, 5_000), 14_000, 800, new Passage(text, formats), []), 1);
-        Assert.True(page.Apply(operation));
+        var operation = Device.Make(new Change.TextAdded(Transform.Shift(3_000, 5_000), 14_000, 800, new Passage(text, formats), []), 1);
+        Assert.True(Page.Apply(operation));
         return operation.Id;
-    }
-
-    private PrintedPage Printed() => new(page, Paper.Default, "");
-
-    private async Task<string> Pdf()
-    {
-        var file = Path.Combine(folder, "out.pdf");
-        await File.WriteAllBytesAsync(file, await PdfExport.Write("Text", new[] { Printed() }.ToAsyncEnumerable(), default));
-        return file;
     }
 }

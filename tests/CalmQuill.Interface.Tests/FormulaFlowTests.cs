@@ -48,14 +48,14 @@ public sealed class FormulaFlowTests : InterfaceTest
         var browser = OpenPage(Group.Writer);
         Put(browser);
         browser.Type("x");
-        browser.PressCss("[aria-label='Power']");
+        browser.PressCss("[title='Power']");
         browser.Type("2 + ");
-        browser.PressCss("[aria-label='Root']");
+        browser.PressCss("[title='Root']");
         browser.Type("y");
         browser.Until(() => FormulaOn(browser).Typed.Text == "x^2 + sqrt(y)", "what was typed in brackets");
         // What is selected goes into the bracket.
         browser.SendKeys(Source, Keys.Control + "a");
-        browser.PressCss("[aria-label='Fraction']");
+        browser.PressCss("[title='Fraction']");
         browser.Type(Keys.End + "2");
         browser.Until(
             () => FormulaOn(browser).Typed.Text.StartsWith("(x^2 + sqrt(y))/(", StringComparison.Ordinal),
@@ -120,12 +120,7 @@ public sealed class FormulaFlowTests : InterfaceTest
         browser.WaitForSync("All saved");
         browser.SendKeys(Source, Keys.End, " + x");
         // No time to rest, and no farewell: the tab is gone.
-        var left = browser.Driver.CurrentWindowHandle;
-        browser.Driver.SwitchTo().NewWindow(WindowType.Tab);
-        var next = browser.Driver.CurrentWindowHandle;
-        browser.Driver.SwitchTo().Window(left);
-        browser.Driver.Close();
-        browser.Driver.SwitchTo().Window(next);
+        PageHands.LoseTab(browser);
         browser.Go(PagePath);
         browser.WaitForStrokes(2);
         browser.Until(() => FormulaOn(browser).Typed.Text == "E = m c^2 + x", "every letter");

@@ -38,6 +38,17 @@ internal static class PageHands
             "the sheet's view"
         )!;
 
+    /// <summary>The browser’s tab is gone without a farewell, and another is open.</summary>
+    public static void LoseTab(Browser browser)
+    {
+        var left = browser.Driver.CurrentWindowHandle;
+        browser.Driver.SwitchTo().NewWindow(WindowType.Tab);
+        var next = browser.Driver.CurrentWindowHandle;
+        browser.Driver.SwitchTo().Window(left);
+        browser.Driver.Close();
+        browser.Driver.SwitchTo().Window(next);
+    }
+
     /// <summary>Draws with the loop round a part of the page.</summary>
     public static void Loop(Browser browser, double left, double top, double right, double bottom)
     {

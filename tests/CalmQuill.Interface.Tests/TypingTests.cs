@@ -295,12 +295,7 @@ public sealed class TypingTests : InterfaceTest
         Begin(browser, 4_000, 9_300);
         browser.Type("half a wo");
         // No time to rest, and no farewell: the tab is gone.
-        var left = browser.Driver.CurrentWindowHandle;
-        browser.Driver.SwitchTo().NewWindow(WindowType.Tab);
-        var next = browser.Driver.CurrentWindowHandle;
-        browser.Driver.SwitchTo().Window(left);
-        browser.Driver.Close();
-        browser.Driver.SwitchTo().Window(next);
+        PageHands.LoseTab(browser);
         browser.Go(PagePath);
         browser.WaitForStrokes(2);
         Until(browser, "half a wo");

@@ -317,7 +317,8 @@ public sealed class EquationSolver(string letter, Steps steps)
 
     private Row Result(Notation name, Term? exact, double value)
     {
-        if (exact is null)
+        var isNear = steps.Words.IsDecimal && double.IsFinite(value) && !(exact?.Number is { } number && steps.Words.IsWhole(number));
+        if (exact is null || isNear)
             return new Row([name, Wording.Relation("≈"), Wording.Near(value)]);
         var written = steps.Words.Of(Neat(exact));
         return exact.Number is null && double.IsFinite(value)

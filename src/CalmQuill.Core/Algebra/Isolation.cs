@@ -40,7 +40,7 @@ internal static class Isolation
                 case Product:
                     var factor = Terms.Multiply(left.Parts.Where(part => !part.Has(letter)));
                     var (over, under) = (factor.Number is { IsWhole: false } share ? Of(share) : factor).AsFraction();
-                    if (under.IsOne)
+                    if (under.IsOne || (factor.Number is { } plain && steps.Words.IsWhole(plain)))
                         steps.Note(":", factor);
                     else
                         steps.Note("·", over.IsOne ? under : under / over);

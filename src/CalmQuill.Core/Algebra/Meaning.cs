@@ -27,7 +27,7 @@ public sealed record Meaning(IReadOnlyList<Term> Sides, IReadOnlyList<string> Si
         var items = Flat(notation);
         Unit? wanted = null;
         // “→ mm” at the end asks for a unit.
-        if (items.Count > 2 && items[^2] is Sign { Text: "→" } or Said { Text: "to" or "in" } && UnitOf(items[^1]) is { } unit)
+        if (items.Count > 2 && items[^2] is Sign { Text: "→" } or Said { Text: "to" } && UnitOf(items[^1]) is { } unit)
         {
             wanted = unit;
             items = items[..^2];

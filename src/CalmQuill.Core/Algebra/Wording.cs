@@ -47,6 +47,9 @@ public sealed class Wording(bool decimals)
     /// <summary>Something in round brackets, where there are signs in it that would run into what stands beside it.</summary>
     public static Notation Bracketed(Notation notation) => HasSigns(notation) ? new Fence("(", notation, ")") : notation;
 
+    /// <summary>Whether somebody reckons with decimals here, and wants no fractions that never end.</summary>
+    public bool IsDecimal => decimals;
+
     /// <summary>Whether a number is written with all its digits.</summary>
     public bool IsWhole(Exact number) => number.IsWhole || (decimals && number.Decimals is <= MostDigits);
 

@@ -38,7 +38,7 @@ public sealed class Working(IReadOnlyList<Notation> lines, FormulaTask task, str
                     Solve();
                     break;
                 case FormulaTask.Simplify:
-                    Each(term => term, (_, term) => Simplified(term));
+                    Each(Simplified);
                     break;
                 case FormulaTask.Derive:
                     Derive();
@@ -134,9 +134,12 @@ public sealed class Working(IReadOnlyList<Notation> lines, FormulaTask task, str
             if (withSteps && of.Names.Count > 0)
                 shown.AddRange([Wording.Relation("="), Put(line, said)]);
             shown.AddRange(result.Items);
-            worked.Behind[at] = new Row(shown);
+            worked.Behind[at] = Behind(line, shown);
         }
     }
+
+    /// <summary>“2 + 3 =” asks for what follows, and says the sign itself.</summary>
+    private static Row Behind(Notation line, List<Notation> items) => new(Items(line) is [.., Sign { Text: "=" }] ? items[1..] : items);
 
     private void Compare(Quantity one, Quantity other)
     {
@@ -302,13 +305,13 @@ public sealed class Working(IReadOnlyList<Notation> lines, FormulaTask task, str
     // --- terms
 
     /// <summary>What each line comes to, behind it.</summary>
-    private void Each(Func<Term, Term> make, Func<int, Term, Term> then)
+    private void Each(Func<Term, Term> make)
     {
-        foreach (var (at, _, meaning) in Read())
+        foreach (var (at, line, meaning) in Read())
         {
             if (meaning.Sides.Count > 2 || meaning.Signs is [not "="])
                 throw new FormulaException($"Here an expression stands alone, or one letter is equal to one.", 0);
-            worked.Behind[at] = new Row([Wording.Relation("="), words.Of(then(at, make(meaning.Sides[^1])))]);
+            worked.Behind[at] = Behind(line, [Wording.Relation("="), words.Of(make(meaning.Sides[^1]))]);
         }
     }
 

@@ -304,7 +304,7 @@ internal sealed partial class NotationReader
         }
 
         // Behind an arrow stands the unit in which something is asked for.
-        if (open.Peek().Items is [.., Sign { Text: "→" }] && UnitReader.LengthAt(text, from) is var unit and > 0)
+        if (open.Peek().Items is [.., Sign { Text: "→" } or Said { Text: "to" }] && UnitReader.LengthAt(text, from) is var unit and > 0)
         {
             at = from + unit;
             Add(new Measured(UnitReader.Shown(text.AsSpan(from, unit))));

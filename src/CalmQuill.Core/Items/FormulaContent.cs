@@ -36,9 +36,6 @@ public sealed class FormulaContent(IItemFrame frame, Change.ThingAdded added) : 
         }
     }
 
-    /// <summary>What a field says.</summary>
-    public string this[ItemField field] => Read(field);
-
     public override ItemKinds Kind => ItemKinds.Formula;
 
     public override Reshaping Reshaping => Reshaping.InProportion;

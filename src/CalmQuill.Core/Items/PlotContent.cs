@@ -46,9 +46,6 @@ public sealed class PlotContent(IItemFrame frame, Change.ThingAdded added) : Cap
     /// <summary>The formulas of what was laid through points.</summary>
     public IReadOnlyList<string> Told => Drawing.Told;
 
-    /// <summary>What a field says.</summary>
-    public string this[ItemField field] => Read(field);
-
     public PlotRange Range => PlotRange.Read(Read(ItemField.Range)) ?? PlotRange.Around(Points) ?? new PlotRange(-5, 5, -5, 5);
 
     public override ItemKinds Kind => ItemKinds.Plot;

@@ -15,6 +15,9 @@ public sealed class TextContent(IItemFrame frame, Change.TextAdded added) : Writ
         MostRuling = 20_000,
         MostPadding = 2_000;
 
+    private const int UsualPadding = 150,
+        UsualEdgeWidth = 30;
+
     private static readonly ItemField[] Fields =
     [
         ItemField.Colour,
@@ -48,8 +51,7 @@ public sealed class TextContent(IItemFrame frame, Change.TextAdded added) : Writ
     public override IReadOnlyList<(ItemField Field, OpId On)> LeansOn => Named is { } holder ? [(ItemField.Holder, holder)] : [];
 
     /// <summary>Nothing where there are no letters and no box: an empty text is there for whoever types into it, and for nobody else.</summary>
-    public override List<Interval> Visible() =>
-        Typed.Length > 0 || (Around.Fill & 0xFF) > 0 || (Around.Edge & 0xFF) > 0 ? base.Visible() : [];
+    public override List<Interval> Visible() => Typed.Length > 0 || HasBox ? base.Visible() : [];
 
     /// <summary>How high its letters are, 0.01 mm.</summary>
     public double Height => (Set.Ascent + Set.Bottom) / (double)Lengths.PerUnit;
@@ -58,10 +60,21 @@ public sealed class TextContent(IItemFrame frame, Change.TextAdded added) : Writ
     {
         get
         {
-            var padding = Number(ItemField.Padding, 0);
+            var padding = Padding;
             return new Box(-padding, -Set.Ascent / Lengths.PerUnit - padding, Measure + padding, Set.Bottom / Lengths.PerUnit + padding);
         }
     }
+
+    /// <summary>Room between its box and its letters, 0.01 mm: some, where the box is seen.</summary>
+    public int Padding => Number(ItemField.Padding, HasBox ? UsualPadding : 0);
+
+    /// <summary>How wide the line round its box is, 0.01 mm.</summary>
+    public int EdgeWidth => Number(ItemField.EdgeWidth, UsualEdgeWidth);
+
+    /// <summary>The radius of its box's corners, 0.01 mm.</summary>
+    public int Corner => Number(ItemField.Corner, 0);
+
+    private bool HasBox => (ColourIn(ItemField.Fill) & 0xFF) > 0 || (ColourIn(ItemField.Edge) & 0xFF) > 0;
 
     protected override Affine Lay
     {
@@ -78,8 +91,7 @@ public sealed class TextContent(IItemFrame frame, Change.TextAdded added) : Writ
 
     private OpId? Named => OpId.TryParse(Read(ItemField.Holder), out var holder) ? holder : null;
 
-    protected override BoxLook Around =>
-        new(ColourIn(ItemField.Fill), ColourIn(ItemField.Edge), Number(ItemField.EdgeWidth, 30), Number(ItemField.Corner, 0));
+    protected override BoxLook Around => new(ColourIn(ItemField.Fill), ColourIn(ItemField.Edge), EdgeWidth, Corner);
 
     protected override IEnumerable<(double X, double Y)> Outline => Box.Corners;
 

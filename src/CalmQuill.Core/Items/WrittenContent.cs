@@ -35,6 +35,9 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
 
     public TypedText Typed => Frame.Typed;
 
+    /// <summary>What a field says; empty for nothing.</summary>
+    public string this[ItemField field] => Read(field);
+
     /// <summary>The text as it is set.</summary>
     public SetText Set
     {

@@ -309,7 +309,7 @@ public static class ClockPages
                         (2, "doing the same to both sides."),
                         (15, "A beat a second, so two for there and back:"),
                         (22.6, "A weight falls 0.9 m if the line breaks. How soon?"),
-                        (30.6, "And where does a train of 64 and 60 come out?"),
+                        (33.6, "And where does a train of 64 and 60 come out?"),
                     ],
                     WorkedFormulas.Draw
                 ),

@@ -8,6 +8,6 @@ internal static class WorkedFormulas
         writer.Formula(30, 4, "T = 2 pi sqrt(L/g)", "solve steps", "L");
         writer.Formula(30, 16.5, "T = 2 s\ng = 9.81 m/s^2\nL = (g T^2)/(4 pi^2)", "value steps");
         writer.Formula(30, 24, "0.9 = 1/2 * 9.81 t^2", "solve steps", "t");
-        writer.Formula(30, 32, "n = 64/8 * 60/8", "value");
+        writer.Formula(30, 35.2, "n = 64/8 * 60/8", "value");
     }
 }

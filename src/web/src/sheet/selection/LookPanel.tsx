@@ -15,14 +15,16 @@ import type { Selection } from './useSelection';
 /** How the selection looks; the tray stays as it is. */
 export function LookPanel({ selection, page }: { selection: Selection; page: OpenDocument }) {
   const { about } = selection;
-  const canFill = (about.kinds & (itemKinds.shape | itemKinds.area | itemKinds.table)) !== 0;
+  // A box of text has letters, and round them what any box has.
+  const isText = about.kinds === itemKinds.text;
+  const canFill = isText || (about.kinds & (itemKinds.shape | itemKinds.area | itemKinds.table)) !== 0;
   const onlyFills = about.kinds === itemKinds.area;
   const hasLines = (about.kinds & (itemKinds.ink | itemKinds.highlighter | itemKinds.shape)) !== 0;
   const connector = useConnectorLook(page, selection);
-  const [part, setPart] = useState<'colour' | 'fill'>(onlyFills ? 'fill' : 'colour');
-  const kept = (part === 'fill' ? about.fill : about.colour) ?? '';
+  const [part, setPart] = useState<'colour' | 'fill' | 'edge'>(onlyFills ? 'fill' : 'colour');
+  const kept = about[part] ?? '';
   const [colour, alpha] = [kept.slice(0, 6), kept.slice(6)];
-  const isFilled = !(about.fill ?? '00').endsWith('00');
+  const isThere = !(about[part] ?? '00').endsWith('00');
   return (
     <section
       aria-label={t`Look of the selection`}
@@ -32,25 +34,26 @@ export function LookPanel({ selection, page }: { selection: Selection; page: Ope
       <div className="w-[214px]">
         {canFill && !onlyFills && (
           <Segments
-            label={t`Border or fill`}
+            label={t`What is to look otherwise`}
             value={part}
             onValue={setPart}
             options={[
-              { value: 'colour', words: t`Border`, testId: 'look-border' },
+              isText
+                ? { value: 'colour', words: t`Letters`, testId: 'look-letters' }
+                : { value: 'colour', words: t`Border`, testId: 'look-border' },
               { value: 'fill', words: t`Fill`, testId: 'look-fill' },
+              ...(isText ? [{ value: 'edge' as const, words: t`Border`, testId: 'look-edge' }] : []),
             ]}
           />
         )}
         <ColourWells
           colour={colour ? `#${colour}` : ''}
-          onColour={(to) =>
-            selection.restyle(part, `${to.slice(1)}${part === 'fill' && !isFilled ? usualFill : alpha || 'ff'}`)
-          }
+          onColour={(to) => selection.restyle(part, `${to.slice(1)}${isThere ? alpha || 'ff' : usualAlpha[part]}`)}
         />
         <Slider
           label={t`Opacity`}
           value={Math.round((Number.parseInt(alpha || 'ff', 16) / 255) * 100)}
-          min={part === 'fill' ? 0 : 5}
+          min={part === 'colour' ? 5 : 0}
           max={100}
           step={5}
           testId="look-opacity"
@@ -90,6 +93,40 @@ export function LookPanel({ selection, page }: { selection: Selection; page: Ope
             value={about.line}
             onValue={(value) => selection.restyle('line', value)}
             options={lineNames}
+          />
+        </div>
+      )}
+      {isText && (
+        <div className="w-[196px]">
+          <Slider
+            label={t`Width of the border`}
+            value={Number(about.edgeWidth ?? 30)}
+            min={10}
+            max={200}
+            step={5}
+            testId="look-edge-width"
+            words={lengthWords}
+            onValue={(width) => selection.restyle('edgeWidth', String(width))}
+          />
+          <Slider
+            label={t`Round corners`}
+            value={Number(about.corner ?? 0)}
+            min={0}
+            max={1000}
+            step={50}
+            testId="look-corner"
+            words={lengthWords}
+            onValue={(corner) => selection.restyle('corner', String(corner))}
+          />
+          <Slider
+            label={t`Room within`}
+            value={Number(about.padding ?? 0)}
+            min={0}
+            max={1000}
+            step={25}
+            testId="look-padding"
+            words={lengthWords}
+            onValue={(padding) => selection.restyle('padding', String(padding))}
           />
         </div>
       )}
@@ -138,7 +175,7 @@ type ConnectorPart = (typeof connectorParts)[number]['part'];
 /** Among more things nobody looks for connectors. */
 const mostLooked = 500;
 /** A fill lets through what lies under it. */
-const usualFill = '59';
+const usualAlpha = { colour: 'ff', fill: '59', edge: 'ff' };
 const lineNames: [string, string][] = [
   [String(lineNumbers.solid), t`Through`],
   [String(lineNumbers.dashed), t`Dashed`],

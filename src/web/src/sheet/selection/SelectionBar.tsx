@@ -38,7 +38,7 @@ import { useWorkspace } from '../../data/useWorkspace';
 import { itemKinds, type ShapeToType, type TypingPlace } from '../hand/things';
 import { toScreen, type View } from '../ink/view';
 import { nameOfLayer, useLayers } from '../tools/layers';
-import { barPlace, type BarSide, type Dock, dockBeside, dockedPlace, unfoldedPlace } from './SelectionFrame';
+import { barPlace, type BarSide, type Dock, dockBeside, dockedPlace, dockOn, unfoldedPlace } from './SelectionFrame';
 import { EvenPanel } from './EvenPanel';
 import { ClearPanel } from '../things/picture/ClearPanel';
 import { PicturePanel } from '../things/picture/PicturePanel';
@@ -107,7 +107,8 @@ export function SelectionBar({
   const file = useFileOf(page, selection)?.shown;
   const formula = useFormulaOf(page, selection);
   const [unfolded, setUnfolded] = useState<Unfolding>();
-  const [dock, setDock] = useState<Dock>({ edge: 'bottom' });
+  const [wished, setDock] = useState<Dock>({ edge: 'bottom' });
+  const dock = dockOn(wished, size);
   // One that was just laid down is to be typed.
   const waits = formula?.shown.text === '' ? formula.item : undefined;
   useEffect(() => {

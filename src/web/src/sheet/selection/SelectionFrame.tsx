@@ -289,6 +289,10 @@ export function dockBeside(
   return desk.width - from >= dockedWide ? { edge: 'top', left: from } : { edge };
 }
 
+/** The same on a desk that has become narrower meanwhile. */
+export const dockOn = (dock: Dock, desk: { width: number }): Dock =>
+  dock.left !== undefined && desk.width - dock.left < dockedWide ? { edge: 'bottom' } : dock;
+
 export function dockedPlace({ edge, left }: Dock, desk: { height: number }): ReturnType<typeof barPlace> {
   const maxHeight = left === undefined ? Math.max(unfoldedHigh, desk.height * mostDocked) : desk.height - 16;
   return edge === 'top' ? { top: 8, maxHeight } : { bottom: 8, maxHeight };

@@ -31,6 +31,11 @@ export interface About {
   pen?: string;
   line?: string;
   fill?: string;
+  /** Of boxes of text: the line round them, and the room within, 0.01 mm. */
+  edge?: string;
+  edgeWidth?: string;
+  corner?: string;
+  padding?: string;
   layer?: string;
 }
 
@@ -44,7 +49,20 @@ const nothing: About = {
 };
 
 /** What can be said anew of what is selected, by its number in Core. */
-export const fields = { colour: 1, width: 2, pen: 3, line: 4, fill: 5, layer: 7, group: 9, locked: 10 } as const;
+export const fields = {
+  colour: 1,
+  width: 2,
+  pen: 3,
+  line: 4,
+  fill: 5,
+  layer: 7,
+  group: 9,
+  locked: 10,
+  edge: 13,
+  edgeWidth: 14,
+  corner: 15,
+  padding: 16,
+} as const;
 const duplicateBy = 500;
 /** So many selected items are kept by Core, and not named to it again and again. */
 const fewKept = 200;

@@ -3,9 +3,12 @@ import {
   CheckIcon,
   CheckSquareIcon,
   DotsThreeIcon,
+  EyedropperIcon,
   type Icon,
   ListBulletsIcon,
   ListNumbersIcon,
+  ListPlusIcon,
+  PaintRollerIcon,
   PaletteIcon,
   ParagraphIcon,
   TableIcon,
@@ -24,6 +27,7 @@ import {
 } from '@phosphor-icons/react';
 import { type ReactNode, useState } from 'react';
 import { SignButton } from '../../ui/Button';
+import { say } from '../../ui/saying';
 import { Slider } from '../../ui/Slider';
 import { ColourWells } from '../tools/ColourWells';
 import { StyleChoice, Typeface, TypeSize } from '../tools/TextChoices';
@@ -110,8 +114,8 @@ export function TypingStrip({ typing, left: wishedLeft, top, room, onLeave, onPl
           style={{ maxHeight: unfolded }}
           data-testid={`typing-${open}-panel`}
         >
-          {open === 'style' && <StylePart looks={looks} set={set} />}
-          {open === 'weight' && <WeightPart looks={looks} set={set} />}
+          {open === 'style' && <StylePart looks={looks} set={set} typing={typing} />}
+          {open === 'weight' && <WeightPart looks={looks} set={set} typing={typing} />}
           {open === 'list' && <ListPart looks={looks} set={set} />}
           {open === 'colour' && <ColourPart looks={looks} set={set} />}
           {open === 'more' && <MorePart looks={looks} set={set} />}
@@ -127,7 +131,11 @@ interface PartProps {
   set: (trait: Trait, value: string) => void;
 }
 
-function StylePart({ looks, set }: PartProps) {
+/** Headings as deep as they stand in the contents. */
+const levels: Partial<Record<string, string>> = { title: '1', heading: '1', subheading: '2' };
+
+function StylePart({ looks, set, typing }: PartProps & { typing: Typing }) {
+  const level = levels[looks?.style ?? ''];
   return (
     <div className="w-[236px]">
       <StyleChoice
@@ -136,11 +144,24 @@ function StylePart({ looks, set }: PartProps) {
         testId="typing-style"
         onValue={(style) => set('style', style)}
       />
+      {level && (
+        <PartButton
+          testId="into-contents"
+          icon={ListPlusIcon}
+          press={() => {
+            typing.takeIntoContents(level);
+            say(t`It stands in the contents now.`);
+          }}
+        >
+          {t`Into the contents`}
+        </PartButton>
+      )}
     </div>
   );
 }
 
-function WeightPart({ looks, set }: PartProps) {
+function WeightPart({ looks, set, typing }: PartProps & { typing: Typing }) {
+  const [, setKept] = useState(0);
   const size = Number(looks?.size) || usualSize[(looks?.style as Style) ?? ''] || usualSize[''];
   const shift = (to: string) => set('shift', looks?.shift === to ? '' : to);
   const flip = (trait: Trait) => set(trait, looks?.[trait] === '1' ? '' : '1');
@@ -190,6 +211,26 @@ function WeightPart({ looks, set }: PartProps) {
         testId="typing-family"
         onValue={(family) => set('family', family === 'serif' ? '' : family)}
       />
+      <div className="flex gap-1">
+        <PartButton
+          testId="keep-look"
+          icon={EyedropperIcon}
+          press={() => {
+            typing.keepLook();
+            setKept((count) => count + 1);
+          }}
+        >
+          {t`Take this look`}
+        </PartButton>
+        <PartButton
+          testId="give-look"
+          icon={PaintRollerIcon}
+          isOff={!typing.hasKeptLook}
+          press={() => typing.giveLook()}
+        >
+          {t`Give that look`}
+        </PartButton>
+      </div>
     </div>
   );
 }
@@ -323,6 +364,33 @@ function MorePart({ looks, set }: PartProps) {
         onValue={(share) => set('leading', share === 100 ? '' : String(share))}
       />
     </div>
+  );
+}
+
+function PartButton({
+  testId,
+  icon: Of,
+  isOff = false,
+  press,
+  children,
+}: {
+  testId: string;
+  icon: Icon;
+  isOff?: boolean;
+  press: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <button
+      type="button"
+      data-testid={`typing-${testId}`}
+      disabled={isOff}
+      className="mt-1 flex h-11 grow items-center justify-center gap-1.5 rounded-md border border-base-300 px-2 text-[13px] hover:bg-base-200 disabled:opacity-50"
+      onClick={press}
+    >
+      <Of size={18} weight="light" />
+      {children}
+    </button>
   );
 }
 

@@ -1,4 +1,5 @@
 import { type Core, sentenceOf } from '../../core/runtime';
+import { addSpot } from '../../data/spots';
 import { bringFonts, onFonts } from '../../letters/fonts';
 import type { OpenDocument } from '../../sync/openDocument';
 import { say } from '../../ui/saying';
@@ -42,6 +43,24 @@ const leastWidth = 1500;
 const firstLine = 450;
 /** The first line of words in a shape stands so far below its middle, 0.01 mm. */
 const halfLine = 130;
+
+/** The look that was kept last, on whatever page. */
+let keptLook: Partial<Looks> | undefined;
+/** What of a look goes along. */
+const kept = new Set<Trait>([
+  'bold',
+  'italic',
+  'underline',
+  'struck',
+  'shift',
+  'size',
+  'family',
+  'colour',
+  'marker',
+  'style',
+  'align',
+  'leading',
+]);
 
 /** Somebody at a text on a page: takes what the keyboard says to Core, and shows the caret and what is selected. Lives outside React, since it works at the keyboard's speed. */
 export class Typing {
@@ -142,6 +161,30 @@ export class Typing {
     this.act((page, from, to) => this.around.core.TextBridge.Format(page, from, to, trait, value));
   }
 
+  /** The look of what is selected is kept, to be given to something else. */
+  keepLook(): void {
+    const { looks } = this;
+    if (looks) keptLook = Object.fromEntries(Object.entries(looks).filter(([trait]) => kept.has(trait as Trait)));
+  }
+
+  /** What is selected looks as what was kept. */
+  giveLook(): void {
+    for (const [trait, value] of Object.entries(keptLook ?? {})) if (value !== null) this.format(trait as Trait, value);
+  }
+
+  get hasKeptLook(): boolean {
+    return keptLook !== undefined;
+  }
+
+  /** Puts the text into the contents. */
+  takeIntoContents(level: string): void {
+    this.end();
+    const { core, page } = this.around;
+    const [item] = this.item.split(' ');
+    const area = core.HandBridge.BoundsOf(page.handle, [item!]) as [number, number, number, number];
+    addSpot(core, page, 'heading', area, [item!], { level });
+  }
+
   /** How long its lines are. */
   setMeasure(measure: number): void {
     const { core, page } = this.around;
@@ -228,10 +271,10 @@ export class Typing {
       const own = this.shows || this.composing ? undefined : this.under.selection;
       if (!own || !this.told || document.activeElement !== this.root) return;
       if (own.from === this.told.from && own.to === this.told.to) return;
-      // Whoever goes elsewhere in the text begins another step.
-      this.end();
       [this.told.from, this.told.to] = [own.from, own.to];
       this.around.core.TextBridge.Select(this.around.page.handle, own.from, own.to);
+      // Whoever goes elsewhere in the text begins another step; what is selected stays selected meanwhile.
+      this.end();
       this.tellCaret();
       this.around.changed();
     };

@@ -113,7 +113,6 @@ export function FormulaPanel({ page, item, formula }: FormulaPanelProps) {
             <button
               key={name}
               type="button"
-              aria-label={name}
               title={name}
               data-testid={`formula-sign-${typed.replace(/\W/g, '') || sign}`}
               className="grid h-11 place-items-center rounded-md border border-base-300 font-serif text-[17px] hover:bg-base-200"
@@ -121,7 +120,8 @@ export function FormulaPanel({ page, item, formula }: FormulaPanelProps) {
               onPointerDown={(event) => event.preventDefault()}
               onClick={() => insert(typed, caret)}
             >
-              {sign}
+              <span aria-hidden="true">{sign}</span>
+              <span className="sr-only">{name}</span>
             </button>
           ))}
         </div>
