@@ -357,10 +357,12 @@ public sealed class Working(IReadOnlyList<Notation> lines, FormulaTask task, str
     private static Row Line(Notation? head, Notation what) =>
         head is null ? new Row([Wording.Relation("="), what]) : new Row([head, Wording.Relation("="), what]);
 
+    /// <summary>What stands behind the first equals sign; before it, where it ends the line.</summary>
     private static Notation Side(Notation line)
     {
-        var items = line is Row row ? row.Items : [line];
-        return Of([.. items.Skip(items.ToList().FindIndex(item => item is Sign { Text: "=" }) + 1)]);
+        var items = Items(line).ToList();
+        var at = items.FindIndex(item => item is Sign { Text: "=" });
+        return Of([.. at == items.Count - 1 ? items.Take(at) : items.Skip(at + 1)]);
     }
 
     /// <summary>The rule for sums or products, written out with strokes.</summary>

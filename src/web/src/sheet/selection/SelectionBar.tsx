@@ -128,7 +128,7 @@ export function SelectionBar({
   };
   return (
     <div
-      className={`pointer-events-none absolute z-20 flex gap-1.5 [&>*]:pointer-events-auto [&>:not([role=toolbar])]:min-h-0 [&>:not([role=toolbar])]:overflow-y-auto ${'bottom' in place ? 'flex-col-reverse' : 'flex-col'}`}
+      className={`pointer-events-none absolute z-20 max-sm:z-30 flex gap-1.5 [&>*]:pointer-events-auto [&>:not([role=toolbar])]:min-h-0 [&>:not([role=toolbar])]:overflow-y-auto ${'bottom' in place ? 'flex-col-reverse' : 'flex-col'}`}
       style={{
         left:
           unfolded === 'formula' && dock.left !== undefined
