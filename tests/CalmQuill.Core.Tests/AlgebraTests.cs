@@ -365,47 +365,24 @@ public sealed class AlgebraTests
     [Fact]
     public void Forms_of_a_term_have_the_same_value()
     {
-        var leaf = Gen.OneOf(
-            Gen.Const("x"),
-            Gen.Const("y"),
-            Gen.Int[1, 9].Select(number => number.ToString(System.Globalization.CultureInfo.InvariantCulture))
-        );
-        var once = Of(leaf);
-        Of(once)
-            .Sample(
-                typed =>
+        Typed.Sample(
+            typed =>
+            {
+                double x = 1.37,
+                    y = 0.61,
+                    expected = Formula.Read(typed, ["x", "y"]).At(x, y);
+                if (!double.IsFinite(expected) || Math.Abs(expected) > 1e9)
+                    return;
+                var term = TermOf(typed);
+                var (over, under) = term.AsFraction();
+                foreach (var form in new[] { term, term.Expand(), over / under })
                 {
-                    double x = 1.37,
-                        y = 0.61,
-                        expected = Formula.Read(typed, ["x", "y"]).At(x, y);
-                    if (!double.IsFinite(expected) || Math.Abs(expected) > 1e9)
-                        return;
-                    var term = TermOf(typed);
-                    var (over, under) = term.AsFraction();
-                    foreach (var form in new[] { term, term.Expand(), over / under })
-                    {
-                        var value = Evaluation.Function(form.Replace("y", Term.Of(new Numbers.Exact(61, 100))), "x")(x);
-                        Assert.Equal(expected, value, 1e-7 * Math.Max(1, Math.Abs(expected)));
-                    }
-                },
-                iter: 2_000
-            );
-
-        static Gen<string> Of(Gen<string> inner) =>
-            Gen.Select(inner, inner, Gen.Int[0, 6])
-                .Select(
-                    (one, other, kind) =>
-                        kind switch
-                        {
-                            0 => $"({one}) + ({other})",
-                            1 => $"({one}) - ({other})",
-                            2 => $"({one}) * ({other})",
-                            3 => $"(({one}) / (1 + ({other})^2))",
-                            4 => $"({one})^2 - ({other})",
-                            5 => $"sqrt(1 + ({one})^2)",
-                            _ => $"sin({one}) * ({other})",
-                        }
-                );
+                    var value = Evaluation.Function(form.Replace("y", Term.Of(new Numbers.Exact(61, 100))), "x")(x);
+                    Assert.Equal(expected, value, 1e-7 * Math.Max(1, Math.Abs(expected)));
+                }
+            },
+            iter: 2_000
+        );
     }
 
     /// <summary>What is written down is read as what it was.</summary>
@@ -419,6 +396,101 @@ public sealed class AlgebraTests
         var term = TermOf(typed);
         Assert.Equal(term, TermOf(NotationText.Of(new Wording(false).Of(term))));
     }
+
+    /// <summary>Whatever a term is, what is written of it is read as something of the same value.</summary>
+    [Fact]
+    public void What_is_written_of_a_term_has_its_value() =>
+        Typed.Sample(
+            typed =>
+            {
+                var term = TermOf(typed);
+                foreach (var form in new[] { term, term.Expand(), term.By("x") })
+                {
+                    var expected = At(form);
+                    if (!double.IsFinite(expected) || Math.Abs(expected) > 1e9)
+                        continue;
+                    var written = NotationText.Of(new Wording(false).Of(form));
+                    Assert.True(Math.Abs(At(TermOf(written)) - expected) <= 1e-6 * Math.Max(1, Math.Abs(expected)), $"{typed}: {written}");
+                }
+            },
+            iter: 1_000
+        );
+
+    /// <summary>Against the framework's own functions, all around the circle and back.</summary>
+    [Theory]
+    [InlineData("sin")]
+    [InlineData("cos")]
+    [InlineData("tan")]
+    public void Known_values_are_those_of_the_functions(string function)
+    {
+        var known = 0;
+        for (var twelfths = -60; twelfths <= 60; twelfths++)
+        {
+            var term = Terms.Call(function, new Term.Symbol("π") * Term.Of(new Numbers.Exact(twelfths, 12)));
+            if (term is Term.Called)
+                continue;
+            known++;
+            var x = twelfths * Math.PI / 12;
+            var expected =
+                function == "sin" ? Math.Sin(x)
+                : function == "cos" ? Math.Cos(x)
+                : Math.Tan(x);
+            Assert.Equal(expected, At(term), 1e-12);
+        }
+
+        Assert.InRange(known, 60, 121);
+    }
+
+    [Fact]
+    public void Trees_are_worked_through_however_deep_they_are()
+    {
+        var depth = Fold.Up<int, int>(300_000, node => node == 0 ? [] : [node - 1], (_, parts) => parts.Count == 0 ? 0 : parts[0] + 1);
+        Assert.Equal(300_000, depth);
+    }
+
+    /// <summary>What is reckoned in units is what is reckoned in the coherent ones: lengths of a pendulum in any unit give the same period.</summary>
+    [Theory]
+    [InlineData("1.003 m")]
+    [InlineData("100.3 cm")]
+    [InlineData("1003 mm")]
+    [InlineData("0.001003 km")]
+    public void A_quantity_is_the_same_in_every_unit(string length)
+    {
+        var (_, worked) = Work(FormulaTask.Value, $"L = {length}", "g = 9.81 m/s^2", "T = 2 pi sqrt(L/g)");
+        Assert.EndsWith("≈ 2.00907 s", Told(worked.Behind[2]), StringComparison.Ordinal);
+    }
+
+    /// <summary>Expressions in x and y.</summary>
+    private static Gen<string> Typed
+    {
+        get
+        {
+            var leaf = Gen.OneOf(
+                Gen.Const("x"),
+                Gen.Const("y"),
+                Gen.Int[1, 9].Select(number => number.ToString(System.Globalization.CultureInfo.InvariantCulture))
+            );
+            return Of(Of(leaf));
+
+            static Gen<string> Of(Gen<string> inner) =>
+                Gen.Select(inner, inner, Gen.Int[0, 6])
+                    .Select(
+                        (one, other, kind) =>
+                            kind switch
+                            {
+                                0 => $"({one}) + ({other})",
+                                1 => $"({one}) - ({other})",
+                                2 => $"({one}) * ({other})",
+                                3 => $"(({one}) / (1 + ({other})^2))",
+                                4 => $"({one})^2 - ({other})",
+                                5 => $"sqrt(1 + ({one})^2)",
+                                _ => $"sin({one}) * ({other})",
+                            }
+                    );
+        }
+    }
+
+    private static double At(Term term) => Evaluation.Function(term.Replace("y", Term.Of(new Numbers.Exact(61, 100))), "x")(1.37);
 
     private static ExactPolynomial Times(ExactPolynomial one, ExactPolynomial other)
     {

@@ -79,6 +79,29 @@ public sealed class FormulaTests : OnPaper
         Assert.Equal(Letter(Of("-b"), "𝑏").X, Letter(Of("-b = c"), "𝑏").X, 1.0);
     }
 
+    /// <summary>Every glyph lies in the box that the font says it has, by the outline that is drawn of it.</summary>
+    [Fact]
+    public void Outlines_lie_in_the_boxes_that_the_font_gives_for_them()
+    {
+        foreach (var name in new[] { Core.Typesetting.Families.Formulas, "serif", "emoji" })
+        {
+            var file = Core.Typesetting.Fonts.Find(name)!.File;
+            for (var glyph = 0; glyph < file.GlyphCount; glyph += 7)
+            {
+                var (left, bottom, right, top) = file.BoxOf(glyph);
+                var points = file.OutlineOf(glyph).Points;
+                for (var i = 0; i < points.Count; i += 2)
+                {
+                    // Points off a curve may lie outside of what the curve reaches, but not far.
+                    Assert.InRange(points[i], left - 200, right + 200);
+                    Assert.InRange(-points[i + 1], bottom - 200, top + 200);
+                }
+
+                Assert.Equal(points.Count == 0, (left, bottom, right, top) == default);
+            }
+        }
+    }
+
     /// <summary>Each size of a bracket in the font, and above the largest one put together of pieces without a gap.</summary>
     [Fact]
     public void Brackets_are_as_high_as_what_they_hold()

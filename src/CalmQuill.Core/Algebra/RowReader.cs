@@ -26,6 +26,12 @@ internal sealed class RowReader(IReadOnlyList<Notation> items, IReadOnlyList<Rea
     private bool wantsTerm = true;
     private int at;
 
+    /// <summary>What was last said in hundredths: 120 + 19 % is 19 % of 120 more.</summary>
+    private Term? percent;
+
+    /// <summary>What stands in the bracket of a function that takes several.</summary>
+    private IReadOnlyList<Term>? arguments;
+
     /// <summary>How closely things bind, from the loosest.</summary>
     private enum Binding : byte
     {
@@ -111,9 +117,6 @@ internal sealed class RowReader(IReadOnlyList<Notation> items, IReadOnlyList<Rea
         }
     }
 
-    /// <summary>What was last said in hundredths: 120 + 19 % is 19 % of 120 more.</summary>
-    private Term? percent;
-
     private static Term Degree { get; } = new Term.Symbol("π") / 180;
 
     private Term Percentage(Term of, Term share) => ReferenceEquals(share, percent) ? of * share : share;
@@ -155,8 +158,6 @@ internal sealed class RowReader(IReadOnlyList<Notation> items, IReadOnlyList<Rea
             Do();
     }
 
-    private IReadOnlyList<Term>? arguments;
-
     private void OpenCall(string name, Read read)
     {
         if (!wantsTerm)
@@ -180,7 +181,7 @@ internal sealed class RowReader(IReadOnlyList<Notation> items, IReadOnlyList<Rea
                     if (degrees && OfAngles.Contains(function) && !of.Parts.Append(of).Any(part => part is Term.Measured))
                         all = [of * Degree];
                     var made = Terms.Call(function, all);
-                    if (degrees && function is "asin" or "acos" or "atan" && degrees)
+                    if (degrees && function is "asin" or "acos" or "atan")
                         made /= Degree;
                     return read.Upper is { } power ? Terms.Power(made, power) : made;
                 }
