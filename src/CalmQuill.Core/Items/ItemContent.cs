@@ -96,6 +96,9 @@ public abstract class ItemContent(IItemFrame frame)
     /// <summary>Something was rubbed out of it, or came back.</summary>
     protected internal abstract void Rubbed();
 
+    /// <summary>Where it reaches as far as that is the same on every device, whatever fonts have come there.</summary>
+    protected internal virtual Box StateBounds => Bounds;
+
     /// <summary>What it shows, in one canonical form.</summary>
     protected internal abstract void WriteState(ByteWriter writer, SampleCodec.Writers columns);
 }

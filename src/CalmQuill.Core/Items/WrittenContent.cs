@@ -233,6 +233,9 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
         fills = null;
     }
 
+    /// <summary>Where it begins: how large letters are goes by the fonts.</summary>
+    protected internal override Box StateBounds => Box.Around([StatePlace.Of(0, 0)]);
+
     protected internal override void WriteState(ByteWriter writer, SampleCodec.Writers columns)
     {
         writer.Fixed32(Filled);

@@ -63,7 +63,11 @@ public sealed class PageDocument
     public PageItem? Find(OpId id) => items.GetValueOrDefault(id);
 
     /// <summary>The marks, links and headings that stand, oldest first.</summary>
-    public List<Spot> Spots() => spots.Any ? spots.All(id => items.TryGetValue(id, out var item) && item.Shown ? item.Bounds : null) : [];
+    public List<Spot> Spots() => SpotsWithin(item => item.Bounds);
+
+    /// <param name="boundsOf">How far what they lie on reaches.</param>
+    private List<Spot> SpotsWithin(Func<PageItem, Box> boundsOf) =>
+        spots.Any ? spots.All(id => items.TryGetValue(id, out var item) && item.Shown ? boundsOf(item) : null) : [];
 
     /// <summary>The box of all ink and spots, 0.01 mm; null on an empty page.</summary>
     public Box? Bounds()
@@ -174,7 +178,7 @@ public sealed class PageDocument
 
         foreach (var column in columns.All)
             writer.Bytes(column.Written);
-        foreach (var spot in Spots())
+        foreach (var spot in SpotsWithin(item => item.Content.StateBounds))
             WriteSpot(writer, spot);
         foreach (var layer in Layers)
             WriteLayer(writer, layer);
