@@ -1,50 +1,13 @@
 using System.Runtime.InteropServices.JavaScript;
-using CalmQuill.Core.Formulas;
-using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
-using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Browser;
 
-/// <summary>Exported to script: formulas on a page. What is typed in one goes through <see cref="TextBridge"/>; lengths are 0.01 mm.</summary>
+/// <summary>Exported to script: formulas on a page; <see cref="ThingBridge"/> lays them down, and what is typed in one goes through <see cref="TextBridge"/>.</summary>
 public static partial class FormulaBridge
 {
-    private static string made = "";
-
-    /// <summary>Lays an empty formula down; <see cref="Made"/> says its id.</summary>
-    /// <param name="page">Handle of the page.</param>
-    /// <param name="x">Where it begins.</param>
-    /// <param name="y">Where its first line stands.</param>
-    /// <param name="layer">The layer; empty for the first.</param>
-    /// <param name="now">The device's clock.</param>
-    [JSExport]
-    public static byte[] Add(int page, int x, int y, string layer, double now)
-    {
-        var bytes = Session.Perform(
-            page,
-            new Change.ThingAdded(
-                ThingKind.Formula,
-                Transform.Shift(x, y),
-                ThingRules.LeastSide,
-                ThingRules.LeastSide,
-                new Passage("", []),
-                [new ItemValue(ItemField.Shows, DrawnFormula.Value)]
-            )
-            {
-                Layer = Session.LayerOf(layer),
-            },
-            now
-        );
-        made = Session.Replica.LastId.ToString();
-        return bytes;
-    }
-
-    /// <summary>The formula that was laid down last.</summary>
-    [JSExport]
-    public static string Made() => made;
-
     /// <summary>The foremost formula at a spot that may be changed; empty for none.</summary>
     [JSExport]
     public static string At(int page, double x, double y) =>

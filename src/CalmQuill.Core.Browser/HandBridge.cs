@@ -78,11 +78,11 @@ public static partial class HandBridge
                 json,
                 "colour",
                 chosen.Where(item => Diagram.HolderOf(item) is null).Select(item => item.Content).Select(ColourOf).OfType<uint>(),
-                colour => colour.ToString("x8", CultureInfo.InvariantCulture)
+                Hex
             );
-            Same(json, "width", lines.Select(line => line.Pen.Width), width => width.ToString(CultureInfo.InvariantCulture));
-            Same(json, "pen", lines.Select(line => (int)line.Pen.Kind), kind => kind.ToString(CultureInfo.InvariantCulture));
-            Same(json, "line", lines.Select(line => (int)line.Pen.Line), line => line.ToString(CultureInfo.InvariantCulture));
+            Same(json, "width", lines.Select(line => line.Pen.Width), Whole);
+            Same(json, "pen", lines.Select(line => (int)line.Pen.Kind), Whole);
+            Same(json, "line", lines.Select(line => (int)line.Pen.Line), Whole);
             var boxes = chosen
                 .Select(item => item.Content)
                 .OfType<WrittenContent>()
@@ -90,9 +90,9 @@ public static partial class HandBridge
             var texts = chosen.Select(item => item.Content).OfType<TextContent>().ToList();
             Same(json, "fill", lines.Select(line => line.Fill).Concat(boxes.Select(box => Read(box, ItemField.Fill))), Hex);
             Same(json, "edge", texts.Select(text => Read(text, ItemField.Edge)), Hex);
-            Same(json, "edgeWidth", texts.Select(text => text.EdgeWidth), width => width.ToString(CultureInfo.InvariantCulture));
-            Same(json, "corner", texts.Select(text => text.Corner), corner => corner.ToString(CultureInfo.InvariantCulture));
-            Same(json, "padding", texts.Select(text => text.Padding), padding => padding.ToString(CultureInfo.InvariantCulture));
+            Same(json, "edgeWidth", texts.Select(text => text.EdgeWidth), Whole);
+            Same(json, "corner", texts.Select(text => text.Corner), Whole);
+            Same(json, "padding", texts.Select(text => text.Padding), Whole);
             var reshaping = chosen.Select(item => item.Content.Reshaping).Distinct().ToList();
             json.WriteNumber("reshaping", reshaping.Count == 0 ? 0 : (int)reshaping.Max());
             json.WriteBoolean("alike", reshaping.Count <= 1);
@@ -103,6 +103,8 @@ public static partial class HandBridge
 
     private static uint Read(WrittenContent content, ItemField field) =>
         content[field] is { Length: > 0 } colour ? Art.Colours.Read(colour) : 0;
+
+    private static string Whole(int number) => number.ToString(CultureInfo.InvariantCulture);
 
     private static string Hex(uint colour) => colour.ToString("x8", CultureInfo.InvariantCulture);
 

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Runtime.InteropServices.JavaScript;
 using CalmQuill.Core.Assets;
+using CalmQuill.Core.Formulas;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
@@ -11,7 +12,7 @@ using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Browser;
 
-/// <summary>Exported to script: pictures, slips and plots on a page. Items and assets are named by their ids, lengths are 0.01 mm.</summary>
+/// <summary>Exported to script: pictures, files, slips, plots and formulas on a page. Items and assets are named by their ids, lengths are 0.01 mm.</summary>
 public static partial class ThingBridge
 {
     /// <summary>What is written under a picture looks so until somebody says otherwise.</summary>
@@ -156,6 +157,32 @@ public static partial class ThingBridge
                     Side(box[3]),
                     Caption,
                     points.Length > 0 ? [new(ItemField.Data1, points), new(ItemField.Axes, axes)] : []
+                )
+                {
+                    Layer = Session.LayerOf(layer),
+                },
+            ],
+            now
+        );
+
+    /// <summary>Lays an empty formula down; framed. <see cref="Made"/> says its id.</summary>
+    /// <param name="page">Handle of the page.</param>
+    /// <param name="x">Where it begins.</param>
+    /// <param name="y">Where its first line stands.</param>
+    /// <param name="layer">The layer; empty for the first.</param>
+    /// <param name="now">The device's clock.</param>
+    [JSExport]
+    public static byte[] AddFormula(int page, int x, int y, string layer, double now) =>
+        Add(
+            page,
+            [
+                new Change.ThingAdded(
+                    ThingKind.Formula,
+                    Transform.Shift(x, y),
+                    ThingRules.LeastSide,
+                    ThingRules.LeastSide,
+                    new Passage("", []),
+                    [new ItemValue(ItemField.Shows, DrawnFormula.Value)]
                 )
                 {
                     Layer = Session.LayerOf(layer),

@@ -41,6 +41,8 @@ public sealed class AlgebraTests
     [InlineData("90 km/h -> m/s", "= 25 m/s")]
     [InlineData("90 km/h to m/s", "= 25 m/s")]
     [InlineData("2 + 3 =", "5")]
+    [InlineData("50 - 8 =", "42")]
+    [InlineData("50 - 8", "= 42")]
     [InlineData("2700 kg -> t", "= 2.7 t")]
     [InlineData("230 V * 2 A -> kW", "= 0.46 kW")]
     [InlineData("sqrt(9 m^2) + 2 mm", "= 3002 mm")]

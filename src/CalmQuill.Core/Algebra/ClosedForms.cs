@@ -15,10 +15,9 @@ internal static class ClosedForms
         Fold.Up<Term, Term>(
             term,
             one => one.Parts,
-            (one, parts) => Rebuild(one, parts) is Bounded { Sign: "∫" } integral ? Exactly(integral) : Rebuild(one, parts)
+            (one, parts) =>
+                Terms.Rebuilt(one, parts) is var rebuilt && rebuilt is Bounded { Sign: "∫" } integral ? Exactly(integral) : rebuilt
         );
-
-    private static Term Rebuild(Term one, IReadOnlyList<Term> parts) => parts.Count == 0 ? one : Terms.Rebuilt(one, parts);
 
     private static Term Exactly(Bounded integral)
     {

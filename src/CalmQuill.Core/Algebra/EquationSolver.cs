@@ -17,6 +17,9 @@ public sealed class EquationSolver(string letter, Steps steps)
 
     private readonly Symbol x = new(letter);
 
+    /// <summary>Solutions that are known by numbers alone.</summary>
+    private readonly List<double> near = [];
+
     /// <exception cref="FormulaException">It cannot be solved here.</exception>
     public void Solve(Term left, Term right)
     {
@@ -64,7 +67,7 @@ public sealed class EquationSolver(string letter, Steps steps)
         if (Polynomial.Of((left - right).Expand(), letter) is not { Degree: > 0 and <= Polynomial.MostDegree } polynomial)
             return false;
         steps.Add(one, other);
-        steps.Note(new Scripts(new Fence("(", new Gap(8), ")"), null, new Number("2")));
+        steps.NoteRaised(2);
         steps.Add(left, right);
         // The highest power is not taken away.
         if (polynomial.Leading.Number is { Sign: < 0 })
@@ -116,11 +119,10 @@ public sealed class EquationSolver(string letter, Steps steps)
             case 0:
                 steps.Add(polynomial[0], Zero);
                 steps.Told = polynomial[0].IsZero ? Sentence.Of($"Every number solves it.") : Sentence.Of($"Nothing solves it.");
-                steps.Results.Add(
-                    polynomial[0].IsZero
-                        ? new Row([Letters.Written(letter), Wording.Relation("∈"), new Name("ℝ")])
-                        : new Row([new Name("L"), Wording.Relation("="), new Sign("∅", SignClass.Ordinary)])
-                );
+                if (polynomial[0].IsZero)
+                    steps.Results.Add(new Row([Letters.Written(letter), new Sign("∈", SignClass.Relation), new Name("ℝ")]));
+                else
+                    steps.ResultIsNothing();
                 return;
             case 1 when !hasUnder:
                 SolveLine(left.Expand(), right.Expand());
@@ -133,8 +135,9 @@ public sealed class EquationSolver(string letter, Steps steps)
             steps.Add(opened, other);
             if (!other.IsZero)
                 steps.Note("−", other);
-            steps.Add((opened - other).Expand(), Zero);
-            if (Polynomial.Of((opened - other).Expand(), letter) is { } same)
+            var difference = (opened - other).Expand();
+            steps.Add(difference, Zero);
+            if (Polynomial.Of(difference, letter) is { } same)
                 polynomial = same;
         }
 
@@ -145,15 +148,10 @@ public sealed class EquationSolver(string letter, Steps steps)
     private void SolveLine(Term left, Term right)
     {
         steps.Add(left, right);
-        var (one, other) = (Polynomial.Of(left, letter)!, Polynomial.Of(right, letter)!);
-        if (!other[1].IsZero)
-        {
-            Move(other[1] * x);
-            one = Polynomial.Of(left, letter)!;
-        }
-
-        if (!one[0].IsZero)
-            Move(one[0]);
+        if (Polynomial.Of(right, letter)![1] is { IsZero: false } moving)
+            Move(moving * x);
+        if (Polynomial.Of(left, letter)![0] is { IsZero: false } still)
+            Move(still);
         var share = Polynomial.Of(left, letter)![1];
         if (!share.IsOne)
         {
@@ -186,7 +184,7 @@ public sealed class EquationSolver(string letter, Steps steps)
                 new Row([
                     steps.Words.Of(Terms.Power(x, zeros)),
                     new Fence("(", steps.Words.Of(polynomial.Term), ")"),
-                    Wording.Relation("="),
+                    Sign.Equal,
                     new Number("0"),
                 ])
             );
@@ -204,13 +202,11 @@ public sealed class EquationSolver(string letter, Steps steps)
         if (fractions.Count > 0)
             steps.Add(Factored(exact, fractions, rest));
         if (rest.Degree == 2)
-            found.AddRange(Quadratic(new Polynomial(letter, [.. rest.Shares.Select(Of)])));
+            found.AddRange(Quadratic(rest.In(letter)));
         else if (rest.Degree > 0)
             near.AddRange(rest.RealRoots());
         return [.. found.DistinctBy(one => one.Key)];
     }
-
-    private readonly List<double> near = [];
 
     /// <summary>(x − 1)(x − 2)(…) = 0.</summary>
     private Row Factored(ExactPolynomial whole, IReadOnlyList<Exact> roots, ExactPolynomial rest)
@@ -227,10 +223,10 @@ public sealed class EquationSolver(string letter, Steps steps)
         }
 
         if (rest.Degree > 0)
-            items.Add(new Fence("(", steps.Words.Of(new Polynomial(letter, [.. rest.Shares.Select(Of)]).Term), ")"));
+            items.Add(new Fence("(", steps.Words.Of(rest.In(letter).Term), ")"));
         else if (whole.Shares[^1] != Exact.One)
             items.Insert(0, steps.Words.Of(Of(whole.Shares[^1])));
-        return new Row([.. items, Wording.Relation("="), new Number("0")]);
+        return new Row([.. items, Sign.Equal, new Number("0")]);
     }
 
     /// <summary>By the formula, which is written down with its numbers.</summary>
@@ -248,34 +244,30 @@ public sealed class EquationSolver(string letter, Steps steps)
         var discriminant = (Terms.Power(b, 2) - 4 * a * c).Expand();
         Notation plusMinus = new Sign("±", SignClass.Binary);
         Row Solved(Notation minus, Notation under, Notation below) =>
-            new([Both, Wording.Relation("="), new Fraction(new Row([.. minus is Row row ? row.Items : [minus], plusMinus, under]), below)]);
+            new([Both, Sign.Equal, new Fraction(new Row([.. minus.InRow, plusMinus, under]), below)]);
         Notation Given(Term term) => Wording.Bracketed(words.Of(term));
         steps.Add(
             Solved(
-                new Row([new Sign("−", SignClass.Binary), Given(b)]),
+                new Row([Sign.Minus, Given(b)]),
                 new Root(
                     new Row([
                         new Scripts(Given(b), null, new Number("2")),
-                        new Sign("−", SignClass.Binary),
+                        Sign.Minus,
                         new Number("4"),
-                        new Sign("·", SignClass.Binary),
+                        Sign.Times,
                         Given(a),
-                        new Sign("·", SignClass.Binary),
+                        Sign.Times,
                         Given(c),
                     ]),
                     null
                 ),
-                new Row([new Number("2"), new Sign("·", SignClass.Binary), Given(a)])
+                new Row([new Number("2"), Sign.Times, Given(a)])
             )
         );
-        if (discriminant.Number is { Sign: < 0 })
-        {
-            steps.Add(Solved(words.Of(-b), new Root(words.Of(discriminant), null), words.Of(2 * a)));
-            return [];
-        }
-
-        var root = Terms.Root(discriminant);
         steps.Add(Solved(words.Of(-b), new Root(words.Of(discriminant), null), words.Of(2 * a)));
+        if (discriminant.Number is { Sign: < 0 })
+            return [];
+        var root = Terms.Root(discriminant);
         steps.Add(Solved(words.Of(-b), words.Of(root), words.Of(2 * a)));
         var (one, other) = (((-b + root) / (2 * a)).Expand(), ((-b - root) / (2 * a)).Expand());
         return one.Equals(other) ? [one] : [one, other];
@@ -304,7 +296,7 @@ public sealed class EquationSolver(string letter, Steps steps)
         if (all.Count == 0)
         {
             steps.Told ??= Sentence.Of($"No real number solves it.");
-            steps.Results.Add(new Row([new Name("L"), Wording.Relation("="), new Sign("∅", SignClass.Ordinary)]));
+            steps.ResultIsNothing();
             return;
         }
 
@@ -319,11 +311,11 @@ public sealed class EquationSolver(string letter, Steps steps)
     {
         var isNear = steps.Words.IsDecimal && double.IsFinite(value) && !(exact?.Number is { } number && steps.Words.IsWhole(number));
         if (exact is null || isNear)
-            return new Row([name, Wording.Relation("≈"), Wording.Near(value)]);
+            return new Row([name, Sign.Near, Wording.Near(value)]);
         var written = steps.Words.Of(Neat(exact));
         return exact.Number is null && double.IsFinite(value)
-            ? new Row([name, Wording.Relation("="), written, Wording.Relation("≈"), Wording.Near(value)])
-            : new Row([name, Wording.Relation("="), written]);
+            ? new Row([name, Sign.Equal, written, Sign.Near, Wording.Near(value)])
+            : new Row([name, Sign.Equal, written]);
     }
 
     /// <summary>No fractions in fractions.</summary>

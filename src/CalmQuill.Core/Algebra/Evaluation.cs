@@ -78,17 +78,18 @@ public sealed class Evaluation(IReadOnlyDictionary<string, Quantity> known)
             : throw new FormulaException($"With “{function}” nothing is worked out here.", 0);
     }
 
-    private static double Gcd(IReadOnlyList<Quantity> of) =>
-        of.Aggregate(
-            System.Numerics.BigInteger.Zero,
-            (all, one) =>
-                one.Exact is { IsWhole: true } whole
-                    ? System.Numerics.BigInteger.GreatestCommonDivisor(all, whole.Over)
-                    : throw new FormulaException($"The function “{"gcd"}” takes a plain number.", 0)
-        )
-            is var common
-            ? (double)common
-            : 0;
+    private static double Gcd(IReadOnlyList<Quantity> of)
+    {
+        var common = System.Numerics.BigInteger.Zero;
+        foreach (var one in of)
+        {
+            if (one.Exact is not { IsWhole: true } whole)
+                throw new FormulaException($"The function “{"gcd"}” takes a plain number.", 0);
+            common = System.Numerics.BigInteger.GreatestCommonDivisor(common, whole.Over);
+        }
+
+        return (double)common;
+    }
 
     private Quantity Over(Bounded bounded, Quantity from, Quantity to, IReadOnlyDictionary<string, Quantity> letters, int depth)
     {

@@ -13,6 +13,9 @@ public sealed record ExactPolynomial(IReadOnlyList<Exact> Shares)
 
     private ExactPolynomial Derivative => Degree == 0 ? new([Exact.Zero]) : new([.. Shares.Skip(1).Select((share, i) => share * (i + 1))]);
 
+    /// <summary>The same of a letter.</summary>
+    public Polynomial In(string letter) => new(letter, [.. Shares.Select(Term.Of)]);
+
     /// <summary>Horner's scheme.</summary>
     public Exact At(Exact x) => Shares.Reverse().Aggregate(Exact.Zero, (sum, share) => sum * x + share);
 

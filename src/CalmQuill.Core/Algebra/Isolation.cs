@@ -39,7 +39,7 @@ internal static class Isolation
                     break;
                 case Product:
                     var factor = Terms.Multiply(left.Parts.Where(part => !part.Has(letter)));
-                    var (over, under) = (factor.Number is { IsWhole: false } share ? Of(share) : factor).AsFraction();
+                    var (over, under) = factor.AsFraction();
                     if (under.IsOne || (factor.Number is { } plain && steps.Words.IsWhole(plain)))
                         steps.Note(":", factor);
                     else
@@ -78,7 +78,7 @@ internal static class Isolation
                     break;
                 case Raised raised when !raised.Exponent.Has(letter):
                     var degree = One / raised.Exponent;
-                    steps.Note(new Scripts(new Fence("(", new Gap(8), ")"), null, steps.Words.Of(degree)));
+                    steps.NoteRaised(degree);
                     (left, right) = (raised.Base, Terms.Power(right, degree));
                     break;
                 case Term.Called { Function: "abs" }:
@@ -127,27 +127,25 @@ internal static class Isolation
         var contrary = Of(Exact.One / power);
         if (power.Over.IsOne)
         {
-            steps.Note(new Scripts(new Fence("(", new Gap(8), ")"), null, steps.Words.Of(contrary)));
+            steps.NoteRaised(contrary);
             return [Terms.Power(right, contrary)];
         }
 
-        steps.Note(
-            power.IsWhole
-                ? new Root(new Gap(8), power.Over == 2 ? null : steps.Words.Of(Of(power)))
-                : new Scripts(new Fence("(", new Gap(8), ")"), null, steps.Words.Of(contrary))
-        );
+        if (power.IsWhole)
+            steps.Note(new Root(new Gap(8), power.Over == 2 ? null : steps.Words.Of(Of(power))));
+        else
+            steps.NoteRaised(contrary);
         if (!isEven || right.IsZero)
             return [Terms.Power(right, contrary)];
         var root = Terms.Power(right, contrary);
-        steps.Add(new Row([steps.Words.Of(of), Wording.Relation("="), new Sign("±", SignClass.Ordinary), steps.Words.Of(root)]));
+        steps.Add(new Row([steps.Words.Of(of), Sign.Equal, new Sign("±", SignClass.Ordinary), steps.Words.Of(root)]));
         return [root, -root];
     }
 
     private static void Note(Term others, Steps steps)
     {
         // What is added is taken away; each with its own sign.
-        var turned = steps.Words.Of(-others);
-        var items = turned is Row row ? row.Items : [turned];
+        var items = steps.Words.Of(-others).InRow;
         var isNegative = items is [Sign { Text: "−" }, ..];
         steps.Note(isNegative ? "−" : "+", Of(isNegative ? [.. items.Skip(1)] : [.. items]));
     }

@@ -47,9 +47,7 @@ public static class LinearSystem
                     new Row([
                         Number(row),
                         new Sign(times.Sign < 0 ? "+" : "−", SignClass.Binary),
-                        .. Exact.Abs(times) == Exact.One
-                            ? Array.Empty<Notation>()
-                            : [steps.Words.Of(Of(Exact.Abs(times))), new Sign("·", SignClass.Binary)],
+                        .. Exact.Abs(times) == Exact.One ? Array.Empty<Notation>() : [steps.Words.Of(Of(Exact.Abs(times))), Sign.Times],
                         Number(done),
                     ])
                 );
@@ -64,7 +62,7 @@ public static class LinearSystem
         if (rows.Skip(done).Any(row => !row[^1].IsZero))
         {
             steps.Told = Sentence.Of($"Nothing solves all of them.");
-            steps.Results.Add(new Row([new Name("L"), Wording.Relation("="), new Sign("∅", SignClass.Ordinary)]));
+            steps.ResultIsNothing();
             return;
         }
 
@@ -78,7 +76,7 @@ public static class LinearSystem
                 .Where(one => !pivots.Contains(one.i))
                 .Select(one => Of(-own[one.i]) * new Symbol(one.letter));
             var value = Terms.Add([Of(own[^1]), .. free]) / Of(own[pivots[row]]);
-            steps.Results.Add(steps.Words.Of(new Symbol(letters[pivots[row]]), "=", value.Expand()));
+            steps.Results.Add(steps.Words.Of(new Symbol(letters[pivots[row]]), Sign.Equal, value.Expand()));
         }
     }
 
@@ -111,7 +109,7 @@ public static class LinearSystem
                                     Number(i),
                                     steps.Words.Of(
                                         Terms.Add(letters.Select((letter, at) => Of(row[at]) * new Symbol(letter))),
-                                        "=",
+                                        Sign.Equal,
                                         Of(row[^1])
                                     ),
                                 ]

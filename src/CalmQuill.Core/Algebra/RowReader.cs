@@ -60,7 +60,8 @@ internal sealed class RowReader(IReadOnlyList<Notation> items, IReadOnlyList<Rea
 
     private void ReadOne(Notation item, Read read)
     {
-        switch (item)
+        // A function or a sum is one whatever is raised or lowered at it.
+        switch (item is Scripts { Base: Called or Big } scripts ? scripts.Base : item)
         {
             case Gap:
                 break;
@@ -98,13 +99,7 @@ internal sealed class RowReader(IReadOnlyList<Notation> items, IReadOnlyList<Rea
             case Called called:
                 OpenCall(called.Function, read);
                 break;
-            case Scripts { Base: Called called }:
-                OpenCall(called.Function, read);
-                break;
             case Big big:
-                OpenBig(big.Text, read);
-                break;
-            case Scripts { Base: Big big }:
                 OpenBig(big.Text, read);
                 break;
             case Sign sign:

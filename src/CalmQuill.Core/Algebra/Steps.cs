@@ -27,7 +27,7 @@ public sealed class Steps(Wording words)
             lines.Add((line, null));
     }
 
-    public void Add(Term left, Term right) => Add(words.Of(left, "=", right));
+    public void Add(Term left, Term right) => Add(words.Of(left, Sign.Equal, right));
 
     /// <summary>What is done next, beside the last line.</summary>
     public void Note(string sign, Term by) => Note(sign, Braced(words.Of(by)));
@@ -35,7 +35,7 @@ public sealed class Steps(Wording words)
     public void Note(string sign, Notation by)
     {
         if (lines.Count > 0)
-            lines[^1] = (lines[^1].Line, new Row([new Sign(sign, SignClass.Ordinary), new Gap(3), .. by is Row row ? row.Items : [by]]));
+            lines[^1] = (lines[^1].Line, new Row([new Sign(sign, SignClass.Ordinary), new Gap(3), .. by.InRow]));
     }
 
     /// <summary>What is done next where it needs no more than a sign.</summary>
@@ -45,8 +45,14 @@ public sealed class Steps(Wording words)
             lines[^1] = (lines[^1].Line, what);
     }
 
+    /// <summary>That both sides are raised to a power, as <c>| ( )²</c>.</summary>
+    public void NoteRaised(Term power) => Note(new Scripts(new Fence("(", new Gap(8), ")"), null, words.Of(power)));
+
+    /// <summary>Nothing came out.</summary>
+    public void ResultIsNothing() => Results.Add(new Row([new Name("L"), Sign.Equal, new Sign("∅", SignClass.Ordinary)]));
+
     private static Notation Braced(Notation by) =>
-        by is Row row && row.Items.Any(item => item is Sign { Class: SignClass.Binary }) ? new Fence("(", by, ")") : by;
+        by.InRow.Any(item => item is Sign { Class: SignClass.Binary }) ? new Fence("(", by, ")") : by;
 
     public static bool Same(Notation? one, Notation other) => one is not null && NotationText.Of(one) == NotationText.Of(other);
 }

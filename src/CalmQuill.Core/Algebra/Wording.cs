@@ -13,16 +13,10 @@ public sealed class Wording(bool decimals)
     /// <summary>Numbers have so many digits at most.</summary>
     private const int MostDigits = 12;
 
-    private static readonly Sign Plus = new("+", SignClass.Binary),
-        Minus = new("−", SignClass.Binary),
-        Dot = new("·", SignClass.Binary);
-
     public Notation Of(Term term) => Fold.Up<Term, Notation>(term, one => one.Parts, Write);
 
     /// <summary>One side, a sign, another.</summary>
-    public Row Of(Term left, string sign, Term right) => new([Of(left), Relation(sign), Of(right)]);
-
-    public static Sign Relation(string sign) => new(sign, SignClass.Relation);
+    public Row Of(Term left, Sign sign, Term right) => new([Of(left), sign, Of(right)]);
 
     /// <summary>A number that is rounded to six digits.</summary>
     public static Notation Near(double value)
@@ -35,7 +29,7 @@ public sealed class Wording(bool decimals)
             return Signed(text);
         return new Row([
             Signed(text[..power]),
-            Dot,
+            Sign.Times,
             new Scripts(
                 new Number("10"),
                 null,
@@ -54,7 +48,7 @@ public sealed class Wording(bool decimals)
     public bool IsWhole(Exact number) => number.IsWhole || (decimals && number.Decimals is <= MostDigits);
 
     private static Notation Signed(string digits) =>
-        digits.StartsWith('-') ? new Row([Minus, new Number(digits[1..])]) : new Number(digits);
+        digits.StartsWith('-') ? new Row([Sign.Minus, new Number(digits[1..])]) : new Number(digits);
 
     private Notation Write(Term term, IReadOnlyList<Notation> parts) =>
         term switch
@@ -87,7 +81,7 @@ public sealed class Wording(bool decimals)
             new Number(BigInteger.Abs(number.Over).ToString(CultureInfo.InvariantCulture)),
             new Number(number.Under.ToString(CultureInfo.InvariantCulture))
         );
-        return number.Sign < 0 ? new Row([Minus, fraction]) : fraction;
+        return number.Sign < 0 ? new Row([Sign.Minus, fraction]) : fraction;
     }
 
     private Notation WriteSum(Term sum, IReadOnlyList<Notation> parts)
@@ -98,10 +92,10 @@ public sealed class Wording(bool decimals)
         var items = new List<Notation>();
         for (var i = 0; i < parts.Count; i++)
         {
-            var inner = parts[i] is Row row ? row.Items : [parts[i]];
+            var inner = parts[i].InRow;
             var isNegative = inner is [Sign { Text: "−" }, ..];
             if (i > 0)
-                items.Add(isNegative ? Minus : Plus);
+                items.Add(isNegative ? Sign.Minus : Sign.Plus);
             items.AddRange(isNegative && i > 0 ? inner.Skip(1) : inner);
         }
 
@@ -137,7 +131,7 @@ public sealed class Wording(bool decimals)
             made = new Fraction(Multiplied(above, true), Multiplied(below, true));
         }
 
-        return share.Sign < 0 ? new Row([Minus, .. made is Row row ? row.Items : [made]]) : made;
+        return share.Sign < 0 ? new Row([Sign.Minus, .. made.InRow]) : made;
     }
 
     /// <summary>Factors side by side, with a dot where two numbers would run together.</summary>
@@ -151,10 +145,10 @@ public sealed class Wording(bool decimals)
             var inner = HasSigns(factor) ? new Fence("(", factor, ")") : factor;
             var first = inner is Row { Items: [var begin, ..] } ? begin : inner;
             if (items.Count > 0 && first is Number or Scripts { Base: Number } && items[^1] is not Fraction)
-                items.Add(Dot);
+                items.Add(Sign.Times);
             else if (items.Count > 0 && first is Fraction && items[^1] is Number or Fraction)
-                items.Add(Dot);
-            items.AddRange(inner is Row row ? row.Items : [inner]);
+                items.Add(Sign.Times);
+            items.AddRange(inner.InRow);
         }
 
         return Notation.Of(items);
@@ -212,6 +206,6 @@ public sealed class Wording(bool decimals)
         var over = Letters.Written(bounded.Over);
         return bounded.Sign == "∫"
             ? new Row([new Scripts(new Big("∫"), parts[1], parts[2]), Bracketed(parts[0]), new Gap(3), new Name("d"), over])
-            : new Row([new Scripts(new Big(bounded.Sign), new Row([over, Relation("="), parts[1]]), parts[2]), Bracketed(parts[0])]);
+            : new Row([new Scripts(new Big(bounded.Sign), new Row([over, Sign.Equal, parts[1]]), parts[2]), Bracketed(parts[0])]);
     }
 }

@@ -8,6 +8,12 @@ namespace CalmQuill.Core.Algebra;
 /// <content>What lines come to in numbers, with what earlier lines said.</content>
 public sealed partial class Working
 {
+    /// <summary>Fractions with so many decimals are told with all of them.</summary>
+    private const int ShownDecimals = 6;
+
+    /// <summary>Numbers up to so many bits are told with all their digits, and fractions below which a third of that stands.</summary>
+    private const int MostBits = 132;
+
     private void WorkOut()
     {
         var known = new Dictionary<string, Quantity>();
@@ -16,10 +22,8 @@ public sealed partial class Working
         foreach (var (at, line, meaning) in Read())
         {
             units.AddRange(UnitsIn(meaning));
-            if (meaning.Sides.Count > 2 || meaning.Signs is [not "="])
-                throw new FormulaException($"Here an expression stands alone, or one letter is equal to one.", 0);
+            var of = ClosedForms.Of(Expression(meaning));
             var evaluation = new Evaluation(known);
-            var of = ClosedForms.Of(meaning.Sides[^1]);
             var value = evaluation.Of(of);
             var isNamed = meaning is { Sides: [Term.Symbol, _] };
             if (meaning.Sides.Count == 2 && !isNamed)
@@ -41,7 +45,7 @@ public sealed partial class Working
                 continue;
             var shown = new List<Notation>();
             if (withSteps && of.Names.Count > 0)
-                shown.AddRange([Wording.Relation("="), Put(line, said)]);
+                shown.AddRange([Sign.Equal, Put(line, said)]);
             shown.AddRange(result.Items);
             worked.Behind[at] = Behind(line, shown);
         }
@@ -60,19 +64,10 @@ public sealed partial class Working
     }
 
     private static bool IsNumber(Notation line) =>
-        (Side(line) is Row row ? row.Items : [Side(line)]).All(item => item is Number or Measured or Gap or Sign { Text: "−" });
+        Side(line).InRow.Where(item => item is not Gap).Select((item, i) => item is Number or Measured || (i == 0 && item is Sign { Text: "−" })).All(isPart => isPart);
 
-    private static IEnumerable<Unit> UnitsIn(Meaning meaning)
-    {
-        var open = new Stack<Term>(meaning.Sides);
-        while (open.TryPop(out var next))
-        {
-            if (next is Term.Measured measured)
-                yield return measured.Unit;
-            foreach (var part in next.Parts)
-                open.Push(part);
-        }
-    }
+    private static IEnumerable<Unit> UnitsIn(Meaning meaning) =>
+        Fold.All(meaning.Sides, one => one.Parts).OfType<Term.Measured>().Select(measured => measured.Unit);
 
     /// <summary>“= 2√3 ≈ 3.4641”, and the value alone.</summary>
     private (List<Notation> Items, Notation Last) Told(Term of, Quantity value, Unit? wanted, List<Unit> used)
@@ -87,29 +82,33 @@ public sealed partial class Working
             var isExact = exact is { } known && new Wording(true).IsWhole(known);
             Notation number = isExact ? new Wording(true).Of(Term.Of(exact!.Value)) : Wording.Near(value.Value / unit.Factor.ToDouble());
             Notation both = new Row([number, new Measured(unit.Name)]);
-            return ([Wording.Relation(isExact ? "=" : "≈"), both], both);
+            return ([isExact ? Sign.Equal : Sign.Near, both], both);
         }
 
         if (value.Exact is { } fraction && fraction.Over.GetBitLength() <= MostBits && fraction.Under.GetBitLength() <= MostBits / 3)
         {
             var number = words.Of(Term.Of(fraction));
-            if (words.IsWhole(fraction) || !lines.Any(line => Steps.Same(Side(line), number)))
-                items.AddRange([Wording.Relation("="), number]);
+            if (words.IsWhole(fraction) || !IsTyped(number))
+                items.AddRange([Sign.Equal, number]);
             if (!words.IsWhole(fraction))
                 items.AddRange(
                     fraction.Decimals <= ShownDecimals
-                        ? [Wording.Relation("="), new Wording(true).Of(Term.Of(fraction))]
-                        : [Wording.Relation("≈"), Wording.Near(value.Value)]
+                        ? [Sign.Equal, new Wording(true).Of(Term.Of(fraction))]
+                        : [Sign.Near, Wording.Near(value.Value)]
                 );
             return (items, number);
         }
 
         var near = Wording.Near(value.Value);
-        if (of.Names.Count == 0 && IsShort(of) && !(lines.Any(line => Steps.Same(Side(line), words.Of(of)))))
-            items.AddRange([Wording.Relation("="), words.Of(of)]);
-        items.AddRange([Wording.Relation("≈"), near]);
+        var written = words.Of(of);
+        if (of.Names.Count == 0 && IsShort(of) && !IsTyped(written))
+            items.AddRange([Sign.Equal, written]);
+        items.AddRange([Sign.Near, near]);
         return (items, near);
     }
+
+    /// <summary>Whether it stands on one of the lines as it is.</summary>
+    private bool IsTyped(Notation what) => lines.Any(line => Steps.Same(Side(line), what));
 
     /// <summary>Whether a term is worth to be shown before its number: a root or π with a fraction before it.</summary>
     private static bool IsShort(Term term) =>
@@ -128,10 +127,10 @@ public sealed partial class Working
     /// <summary>The line as it was typed behind its first equals sign, with what is known in its letters’ places.</summary>
     private static Notation Put(Notation line, Dictionary<string, Notation> said)
     {
-        var items = line is Row row ? row.Items : [line];
-        var from = items.ToList().FindIndex(item => item is Sign { Text: "=" }) + 1;
-        var to = items.ToList().FindIndex(from, item => item is Sign { Class: SignClass.Relation });
-        var side = new Row([.. items.Skip(from).Take((to < 0 ? items.Count : to) - from)]);
+        var items = line.InRow.ToList();
+        var from = items.FindIndex(item => item is Sign { Text: "=" }) + 1;
+        var to = items.FindIndex(from, item => item is Sign { Class: SignClass.Relation });
+        var side = new Row(items[from..(to < 0 ? items.Count : to)]);
         return Fold.Up<Notation, Notation>(
             side,
             one => Letters.NameOf(one) is not null ? [] : one.Parts,

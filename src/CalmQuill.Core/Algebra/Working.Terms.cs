@@ -12,9 +12,7 @@ public sealed partial class Working
     {
         foreach (var (at, line, meaning) in Read())
         {
-            if (meaning.Sides.Count > 2 || meaning.Signs is [not "="])
-                throw new FormulaException($"Here an expression stands alone, or one letter is equal to one.", 0);
-            worked.Behind[at] = Behind(line, [Wording.Relation("="), words.Of(make(meaning.Sides[^1]))]);
+            worked.Behind[at] = Behind(line, [Sign.Equal, words.Of(make(Expression(meaning)))]);
         }
     }
 
@@ -28,8 +26,7 @@ public sealed partial class Working
             {
                 var common = ExactPolynomial.Common(above, below);
                 var (one, other) = (above.Divided(common).Quotient, below.Divided(common).Quotient);
-                return new Polynomial(name, [.. one.Shares.Select(Term.Of)]).Term
-                    / new Polynomial(name, [.. other.Shares.Select(Term.Of)]).Term;
+                return one.In(name).Term / other.In(name).Term;
             }
         }
 
@@ -50,14 +47,14 @@ public sealed partial class Working
             new Fence("(", Side(line), ")"),
         ]);
         if (withSteps && of is Term.Sum or Term.Product && Split(of, worked.For) is { } rule)
-            worked.Below.Add((new Row([head, Wording.Relation("="), rule]), null, false));
+            worked.Below.Add((new Row([head, Sign.Equal, rule]), null, false));
         if (withSteps && !neat.Equals(raw))
             worked.Below.Add((Line(worked.Below.Count == 0 ? head : null, words.Of(raw)), null, false));
         worked.Below.Add((Line(worked.Below.Count == 0 ? head : null, words.Of(neat)), null, true));
     }
 
     private static Row Line(Notation? head, Notation what) =>
-        head is null ? new Row([Wording.Relation("="), what]) : new Row([head, Wording.Relation("="), what]);
+        head is null ? new Row([Sign.Equal, what]) : new Row([head, Sign.Equal, what]);
 
     /// <summary>The rule for sums or products, written out with strokes.</summary>
     private Row? Split(Term of, string by)
@@ -72,7 +69,7 @@ public sealed partial class Working
         if (of is Term.Sum)
         {
             foreach (var part in parts)
-                items.AddRange(items.Count == 0 ? Items(Stroke(part)) : [new Sign("+", SignClass.Binary), .. Items(Stroke(part))]);
+                items.AddRange(items.Count == 0 ? Stroke(part).InRow : [Sign.Plus, .. Stroke(part).InRow]);
             return new Row(items);
         }
 
@@ -81,10 +78,10 @@ public sealed partial class Working
         if (moving.Count != 2)
             return null;
         Notation Whole(Term part) => Wording.Bracketed(words.Of(part));
-        Row Product(Notation one, Notation other) => new([.. Items(one), new Sign("·", SignClass.Binary), .. Items(other)]);
+        Row Product(Notation one, Notation other) => new([.. one.InRow, Sign.Times, .. other.InRow]);
         var sum = new Row([
             .. Product(Stroke(moving[0]), Whole(moving[1])).Items,
-            new Sign("+", SignClass.Binary),
+            Sign.Plus,
             .. Product(Whole(moving[0]), Stroke(moving[1])).Items,
         ]);
         return still.IsOne ? sum : new Row([words.Of(still), new Fence("(", sum, ")")]);
@@ -109,29 +106,29 @@ public sealed partial class Working
         Notation[] head =
         [
             new Big("∫"),
-            .. Items(Wording.Bracketed(Side(line))),
+            .. Wording.Bracketed(Side(line)).InRow,
             new Gap(3),
             new Name("d"),
             Letters.Written(worked.For),
-            Wording.Relation("="),
+            Sign.Equal,
         ];
         if (withSteps && Integration.PartsOf(of, worked.For) is { Count: > 1 } parts)
         {
             var items = new List<Notation>(head);
             foreach (var part in parts)
                 items.AddRange([
-                    .. items.Count > head.Length ? [new Sign("+", SignClass.Binary)] : Array.Empty<Notation>(),
+                    .. items.Count > head.Length ? [Sign.Plus] : Array.Empty<Notation>(),
                     new Big("∫"),
-                    .. Items(Wording.Bracketed(words.Of(part))),
+                    .. Wording.Bracketed(words.Of(part)).InRow,
                     new Gap(3),
                     new Name("d"),
                     Letters.Written(worked.For),
                 ]);
             worked.Below.Add((new Row(items), null, false));
-            head = [Wording.Relation("=")];
+            head = [Sign.Equal];
         }
 
-        worked.Below.Add((new Row([.. head, .. Items(words.Of(made)), new Sign("+", SignClass.Binary), new Name("C")]), null, true));
+        worked.Below.Add((new Row([.. head, .. words.Of(made).InRow, Sign.Plus, new Name("C")]), null, true));
     }
 
     private (int At, Notation Line, Meaning Meaning) Only() =>

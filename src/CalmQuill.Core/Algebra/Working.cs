@@ -1,6 +1,5 @@
 using CalmQuill.Core.Formulas;
 using CalmQuill.Core.Reckoning;
-using CalmQuill.Core.Units;
 using static CalmQuill.Core.Formulas.Notation;
 
 namespace CalmQuill.Core.Algebra;
@@ -14,12 +13,6 @@ namespace CalmQuill.Core.Algebra;
 public sealed partial class Working(IReadOnlyList<Notation> lines, FormulaTask task, string letter, bool degrees, bool withSteps)
 {
     private static readonly string[] First = ["x", "y", "z", "t"];
-
-    /// <summary>Fractions with so many decimals are told with all of them.</summary>
-    private const int ShownDecimals = 6;
-
-    /// <summary>Numbers up to so many bits are told with all their digits, and fractions below which a third of that stands.</summary>
-    private const int MostBits = 132;
 
     private readonly Worked worked = new();
     private readonly Wording words = new(lines.Any(HasPoint));
@@ -64,30 +57,30 @@ public sealed partial class Working(IReadOnlyList<Notation> lines, FormulaTask t
         return worked;
     }
 
-    private static bool HasPoint(Notation notation)
-    {
-        var open = new Stack<Notation>([notation]);
-        while (open.TryPop(out var next))
-        {
-            if ((next is Number number && number.Digits.Contains('.', StringComparison.Ordinal)) || next is Sign { Text: "%" })
-                return true;
-            foreach (var part in next.Parts)
-                open.Push(part);
-        }
-
-        return false;
-    }
+    private static bool HasPoint(Notation line) =>
+        Fold.All([line], one => one.Parts)
+            .Any(one => one is Number number ? number.Digits.Contains('.', StringComparison.Ordinal) : one is Sign { Text: "%" });
 
     private Meaning? MeaningOf(Notation line) => line is Row { Items.Count: 0 } || line is Said ? null : Meaning.Of(line, degrees);
 
     /// <summary>Lines with their meanings; what is empty has none.</summary>
-    private List<(int At, Notation Line, Meaning Meaning)> Read() =>
-        [
-            .. lines
-                .Select((line, at) => (at, line, MeaningOf(line)))
-                .Where(one => one.Item3 is not null)
-                .Select(one => (one.at, one.line, one.Item3!)),
-        ];
+    private List<(int At, Notation Line, Meaning Meaning)> Read()
+    {
+        var read = new List<(int, Notation, Meaning)>();
+        for (var at = 0; at < lines.Count; at++)
+        {
+            if (MeaningOf(lines[at]) is { } meaning)
+                read.Add((at, lines[at], meaning));
+        }
+
+        return read;
+    }
+
+    /// <summary>The expression that stands alone on a line, or that something is equal to.</summary>
+    private static Term Expression(Meaning meaning) =>
+        meaning.Signs is [] or ["="]
+            ? meaning.Sides[^1]
+            : throw new FormulaException($"Here an expression stands alone, or one letter is equal to one.", 0);
 
     private void Choose(IEnumerable<string> letters)
     {
@@ -100,15 +93,13 @@ public sealed partial class Working(IReadOnlyList<Notation> lines, FormulaTask t
     /// <summary>What stands behind the first equals sign; before it, where it ends the line.</summary>
     private static Notation Side(Notation line)
     {
-        var items = Items(line).ToList();
+        var items = line.InRow.ToList();
         var at = items.FindIndex(item => item is Sign { Text: "=" });
         return Of([.. at == items.Count - 1 ? items.Take(at) : items.Skip(at + 1)]);
     }
 
     /// <summary>“2 + 3 =” asks for what follows, and says the sign itself.</summary>
-    private static Row Behind(Notation line, List<Notation> items) => new(Items(line) is [.., Sign { Text: "=" }] ? items[1..] : items);
-
-    private static IReadOnlyList<Notation> Items(Notation notation) => notation is Row row ? row.Items : [notation];
+    private static Row Behind(Notation line, List<Notation> items) => new(line.InRow is [.., Sign { Text: "=" }] ? items[1..] : items);
 
     private void Solve()
     {

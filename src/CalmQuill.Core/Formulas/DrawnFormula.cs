@@ -69,9 +69,7 @@ public sealed class DrawnFormula
         for (var i = 0; i < lines.Count; i++)
         {
             var behind = worked.Behind.GetValueOrDefault(i);
-            rows.Add(
-                (behind is null ? lines[i] : new Row([.. Items(lines[i]), .. Items(behind)]), worked.Notes.GetValueOrDefault(i), false)
-            );
+            rows.Add((behind is null ? lines[i] : new Row([.. lines[i].InRow, .. behind.InRow]), worked.Notes.GetValueOrDefault(i), false));
         }
 
         rows.AddRange(worked.Below);
@@ -150,8 +148,6 @@ public sealed class DrawnFormula
     /// <summary>So much is shown of what cannot be read.</summary>
     private const int Shown = 60;
 
-    private static IReadOnlyList<Notation> Items(Notation line) => line is Row row ? row.Items : [line];
-
     private void Set(List<(Notation Line, Notation? Note, bool IsResult)> rows, MathSetter setter)
     {
         var halves = rows.Select(row => Halves(row.Line, setter)).ToList();
@@ -166,7 +162,6 @@ public sealed class DrawnFormula
         double y = 0,
             type = 18 * setter.Eighteenth,
             ascent = type * 0.7;
-        var ends = new List<(double Right, double Y)>();
         for (var i = 0; i < halves.Count; i++)
         {
             var (left, right) = halves[i];
@@ -193,7 +188,7 @@ public sealed class DrawnFormula
         {
             if (rows[i].Note is not { } note)
                 continue;
-            var box = setter.Set(new Row([new Sign("|", SignClass.Ordinary), new Gap(6), .. Items(note)]));
+            var box = setter.Set(new Row([new Sign("|", SignClass.Ordinary), new Gap(6), .. note.InRow]));
             placed.Add((box, notesAt + BesideLine * setter.Eighteenth, placed[i].Y));
             width = Math.Max(width, notesAt + BesideLine * setter.Eighteenth + box.Width);
         }
@@ -217,7 +212,7 @@ public sealed class DrawnFormula
     /// <summary>What stands before the first sign between two sides, and that with all behind it; the latter null where there is none.</summary>
     private static (MathBox Left, MathBox? Right) Halves(Notation line, MathSetter setter)
     {
-        var items = Items(line);
+        var items = line.InRow;
         var at = items.ToList().FindIndex(item => item is Sign { Class: SignClass.Relation });
         if (at < 0)
             return (setter.Set(line), null);

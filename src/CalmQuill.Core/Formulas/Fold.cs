@@ -1,6 +1,6 @@
 namespace CalmQuill.Core.Formulas;
 
-/// <summary>Works out what trees come to, from their leaves up, without calls in calls.</summary>
+/// <summary>Goes through trees, and works out what they come to from their leaves up, without calls in calls.</summary>
 internal static class Fold
 {
     /// <param name="root">The tree.</param>
@@ -25,6 +25,18 @@ internal static class Fold
             if (!open.TryPeek(out var above))
                 return done;
             above.Made.Add(done);
+        }
+    }
+
+    /// <summary>All nodes of trees, in no particular order.</summary>
+    public static IEnumerable<TNode> All<TNode>(IEnumerable<TNode> roots, Func<TNode, IEnumerable<TNode>> partsOf)
+    {
+        var open = new Stack<TNode>(roots);
+        while (open.TryPop(out var node))
+        {
+            yield return node;
+            foreach (var part in partsOf(node))
+                open.Push(part);
         }
     }
 }

@@ -35,7 +35,7 @@ internal sealed class MathSetter(MathFont font, int size)
     public double Eighteenth => size * 127 / 36.0 / 18;
 
     /// <summary>How high the line of fractions stands over the line of the letters.</summary>
-    public double Axis => Length(AxisHeight, Alone);
+    private double Axis => Length(AxisHeight, Alone);
 
     private static (Notation, int)[] PartsOf(Notation node, int style) =>
         [

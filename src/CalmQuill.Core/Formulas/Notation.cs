@@ -18,6 +18,9 @@ public abstract record Notation(int Depth)
     /// <summary>What it consists of, from left to right.</summary>
     public virtual IReadOnlyList<Notation> Parts => [];
 
+    /// <summary>What stands side by side in it: of a row its things, of anything else itself.</summary>
+    public virtual IReadOnlyList<Notation> InRow => [this];
+
     /// <summary>A row of things; one thing alone is itself.</summary>
     public static Notation Of(IReadOnlyList<Notation> items) => items.Count == 1 ? items[0] : new Row(items);
 
@@ -27,6 +30,8 @@ public abstract record Notation(int Depth)
     public sealed record Row(IReadOnlyList<Notation> Items) : Notation(Items.Count == 0 ? 0 : Over(Items))
     {
         public override IReadOnlyList<Notation> Parts => Items;
+
+        public override IReadOnlyList<Notation> InRow => Items;
     }
 
     /// <summary>A number as it was typed, with a point.</summary>
@@ -45,7 +50,18 @@ public abstract record Notation(int Depth)
     public sealed record Said(string Text) : Notation(0);
 
     /// <summary>A sign between or beside things.</summary>
-    public sealed record Sign(string Text, SignClass Class) : Notation(0);
+    public sealed record Sign(string Text, SignClass Class) : Notation(0)
+    {
+        public static Sign Plus { get; } = new("+", SignClass.Binary);
+
+        public static Sign Minus { get; } = new("−", SignClass.Binary);
+
+        public static Sign Times { get; } = new("·", SignClass.Binary);
+
+        public static Sign Equal { get; } = new("=", SignClass.Relation);
+
+        public static Sign Near { get; } = new("≈", SignClass.Relation);
+    }
 
     /// <summary>A sign over many things: a sum, a product, an integral.</summary>
     public sealed record Big(string Text) : Notation(0)

@@ -54,24 +54,22 @@ internal sealed partial class NotationReader
     {
         at++;
         var of = TakeLast() ?? Empty;
+        // A sign before what is raised belongs to it.
+        Sign? before = null;
+        if (!commands && at < text.Length && text[at] is '-' or '+' or '−')
+            before = text[at++] is '+' ? Sign.Plus : Sign.Minus;
         Open(
             FrameKind.One,
             sign.ToString(),
-            script =>
+            bare =>
             {
+                var script = before is null ? Bare(bare) : new Row([before, Bare(bare)]);
                 if (sign == '^')
-                    Raise(of, Bare(script));
+                    Raise(of, script);
                 else
-                    Add(of is Scripts { Lower: null } has ? has with { Lower = Bare(script) } : new Scripts(of, Bare(script), null));
+                    Add(of is Scripts { Lower: null } has ? has with { Lower = script } : new Scripts(of, script, null));
             }
         );
-        // A sign before what is raised belongs to it.
-        if (!commands && at < text.Length && text[at] is '-' or '+' or '−')
-        {
-            var minus = text[at++] is '+' ? "+" : "−";
-            var (below, frame) = (of, open.Pop());
-            Open(FrameKind.One, sign.ToString(), script => frame.Done(new Row([new Sign(minus, SignClass.Binary), Bare(script)])));
-        }
     }
 
     private void Raise(Notation of, Notation upper) =>
@@ -118,7 +116,7 @@ internal sealed partial class NotationReader
     /// <summary>“x, 3” is the third root of x.</summary>
     private static Root RootOf(Notation both)
     {
-        var items = both is Row row ? row.Items : [both];
+        var items = both.InRow;
         var comma = items.ToList().FindIndex(item => item is Sign { Text: "," or ";" });
         return comma < 0 ? new Root(both, null) : new Root(Of([.. items.Take(comma)]), Of([.. items.Skip(comma + 1)]));
     }
@@ -219,13 +217,17 @@ internal sealed partial class NotationReader
 
         if (text[at] != '\\' || at + 1 == text.Length)
             return false;
-        var from = ++at;
-        while (at < text.Length && char.IsAsciiLetter(text[at]))
-            at++;
-        if (at == from)
-            at++;
-        Command(text[from..at]);
+        Command(CommandName());
         return true;
+    }
+
+    /// <summary>The letters behind a command’s sign, or the one sign that stands there.</summary>
+    private string CommandName()
+    {
+        var from = ++at;
+        if (Skip(char.IsAsciiLetter) == 0)
+            at = Math.Min(text.Length, at + 1);
+        return text[from..at];
     }
 
     private void EndCell(List<List<Notation>> rows)
@@ -337,20 +339,22 @@ internal sealed partial class NotationReader
         var (opens, closes, centred) = Grids.GetValueOrDefault(name, ("", "", false));
         if (name == "array")
             RawGroup();
-        List<List<Notation>>? own = null;
+        List<List<Notation>> rows =
+        [
+            [],
+        ];
         Open(
             FrameKind.Group,
             "\\end",
             last =>
             {
                 if (last is not Row { Items.Count: 0 })
-                    own![^1].Add(last);
-                var grid = new Grid([.. own!.Where(row => row.Count > 0)], centred);
+                    rows[^1].Add(last);
+                var grid = new Grid([.. rows.Where(row => row.Count > 0)], centred);
                 Add(opens.Length + closes.Length > 0 ? new Fence(opens, grid, closes) : grid);
             },
-            true
+            rows
         );
-        own = open.Peek().Rows;
     }
 
     private static Notation Upright(string words, string command) =>
@@ -359,11 +363,12 @@ internal sealed partial class NotationReader
             ? new Measured(UnitReader.Shown(words))
         : new Said(words);
 
+    private static bool IsBlank(char sign) => sign == ' ';
+
     /// <summary>What stands in braces, as it is typed; or the next letter alone.</summary>
     private string RawGroup()
     {
-        while (at < text.Length && text[at] == ' ')
-            at++;
+        Skip(IsBlank);
         if (at == text.Length)
             return "";
         if (text[at] != '{')
@@ -383,18 +388,12 @@ internal sealed partial class NotationReader
     /// <summary>The bracket behind <c>\left</c> or <c>\right</c>; empty for the point, which shows none.</summary>
     private string Delimiter()
     {
-        while (at < text.Length && text[at] == ' ')
-            at++;
+        Skip(IsBlank);
         if (at == text.Length)
             return "";
         if (text[at] != '\\')
             return text[at++] is var sign and not '.' ? sign.ToString() : "";
-        var from = ++at;
-        while (at < text.Length && char.IsAsciiLetter(text[at]))
-            at++;
-        if (at == from)
-            at = Math.Min(text.Length, at + 1);
-        var name = text[from..at];
+        var name = CommandName();
         return NotationSigns.Commands.GetValueOrDefault(name, name is "|" ? "‖" : name);
     }
 }

@@ -52,7 +52,7 @@ internal sealed partial class NotationReader
         /// <summary>Of each of them whether a blank stands before it.</summary>
         public List<bool> Apart { get; } = [];
 
-        /// <summary>The rows of a grid that are done, and what is done of the last one.</summary>
+        /// <summary>Of a grid its rows so far, the last one as far as it is done; null for anything else.</summary>
         public List<List<Notation>>? Rows { get; init; }
 
         public Notation Whole => Of([.. Items]);
@@ -91,10 +91,7 @@ internal sealed partial class NotationReader
     {
         while (true)
         {
-            var from = at;
-            while (at < text.Length && char.IsWhiteSpace(text[at]))
-                at++;
-            var apart = at > from;
+            var apart = Skip(char.IsWhiteSpace) > 0;
             Settle(apart);
             if (at == text.Length)
                 break;
@@ -113,6 +110,15 @@ internal sealed partial class NotationReader
         }
 
         lines.Add(open.Peek().Whole);
+    }
+
+    /// <summary>Goes on over signs of a kind; how many there were.</summary>
+    private int Skip(Func<char, bool> isOfKind)
+    {
+        var from = at;
+        while (at < text.Length && isOfKind(text[at]))
+            at++;
+        return at - from;
     }
 
     /// <summary>Closes what has all that belongs to it.</summary>
@@ -142,21 +148,11 @@ internal sealed partial class NotationReader
         frame.Done(frame.Whole);
     }
 
-    private void Open(FrameKind kind, string closing, Action<Notation> done, bool isGrid = false)
+    private void Open(FrameKind kind, string closing, Action<Notation> done, List<List<Notation>>? rows = null)
     {
         if (open.Count > MostNested)
             throw new FormulaException($"Things stand in each other more than {MostNested} deep.", at);
-        open.Push(
-            new Frame(kind, closing, done)
-            {
-                Rows = isGrid
-                    ?
-                    [
-                        [],
-                    ]
-                    : null,
-            }
-        );
+        open.Push(new Frame(kind, closing, done) { Rows = rows });
     }
 
     private void Add(Notation thing, bool apart = false)
@@ -241,12 +237,11 @@ internal sealed partial class NotationReader
         }
 
         var from = at;
-        while (at < text.Length && char.IsAsciiDigit(text[at]))
-            at++;
+        Skip(char.IsAsciiDigit);
         if (at + 1 < text.Length && text[at] == '.' && char.IsAsciiDigit(text[at + 1]))
         {
-            for (at++; at < text.Length && char.IsAsciiDigit(text[at]); )
-                at++;
+            at++;
+            Skip(char.IsAsciiDigit);
         }
 
         Add(new Number(text[from..at]), apart);
@@ -269,10 +264,10 @@ internal sealed partial class NotationReader
             digits++;
         if (digits == next)
             return;
-        Add(new Sign("·", SignClass.Binary));
+        Add(Sign.Times);
         Notation power = new Number(text[next..digits]);
         if (text[at + 1] == '-')
-            power = new Row([new Sign("−", SignClass.Binary), power]);
+            power = new Row([Sign.Minus, power]);
         Add(new Scripts(new Number("10"), null, power));
         at = digits;
     }
@@ -293,8 +288,7 @@ internal sealed partial class NotationReader
     private void ReadLetters(bool apart)
     {
         var from = at;
-        while (at < text.Length && char.IsLetter(text[at]))
-            at++;
+        Skip(char.IsLetter);
         var word = text[from..at];
         if (commands)
         {
@@ -325,9 +319,8 @@ internal sealed partial class NotationReader
         // The longest beginning that is known; the rest stands beside it: “2pi”, “sinx”.
         for (var length = word.Length; length > 1; length--)
         {
-            if (!ReadWord(word[..length], from + length, apart))
-                continue;
-            return;
+            if (ReadWord(word[..length], from + length, apart))
+                return;
         }
 
         at = from + 1;

@@ -21,17 +21,18 @@ public sealed class FormulaContent(IItemFrame frame, Change.ThingAdded added) : 
 
     private static readonly ItemField[] Fields = [ItemField.Colour, ItemField.Shows, ItemField.Letter];
 
-    private (string Text, string Shows, string Letter, int Fonts) decided;
+    private (string Text, string Shows, string Letter) decided;
     private DrawnFormula? drawn;
+    private int drawnVersion;
 
     /// <summary>As it is drawn, and what it comes to.</summary>
     public DrawnFormula Drawn
     {
         get
         {
-            var decides = (Typed.Text, Read(ItemField.Shows), Read(ItemField.Letter), Fonts.Version);
-            if (drawn is null || decides != decided)
-                (decided, drawn) = (decides, new DrawnFormula(decides.Text, decides.Item2, decides.Item3));
+            // Letters are set anew when there are more fonts.
+            if (drawn is null || drawnVersion != Fonts.Version)
+                (drawn, drawnVersion) = (new DrawnFormula(decided.Text, decided.Shows, decided.Letter), Fonts.Version);
             return drawn;
         }
     }
@@ -127,7 +128,9 @@ public sealed class FormulaContent(IItemFrame frame, Change.ThingAdded added) : 
     /// <summary>How far it reaches goes by what is typed in it.</summary>
     protected internal override void WorkOut(bool mayLieElsewhere)
     {
+        var decides = (Typed.Text, Read(ItemField.Shows), Read(ItemField.Letter));
+        if (decides != decided)
+            (decided, drawn) = (decides, null);
         base.WorkOut(true);
-        Remade();
     }
 }

@@ -1,7 +1,5 @@
-/** Formulas on pages; see FormulaBridge in CalmQuill.Core.Browser. What is typed in one goes through TextBridge. */
+/** Formulas on pages; see FormulaBridge in CalmQuill.Core.Browser. ThingBridge lays them down, and what is typed in one goes through TextBridge. */
 export interface FormulaBridge {
-  Add(page: number, x: number, y: number, layer: string, now: number): Uint8Array;
-  Made(): string;
   At(page: number, x: number, y: number): string;
   /** JSON of {@link ShownFormula}. */
   Formula(page: number, item: string): string;

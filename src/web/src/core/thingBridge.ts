@@ -25,6 +25,7 @@ export interface ThingBridge {
     now: number,
   ): Uint8Array;
   AddPlot(page: number, box: number[], points: string, axes: string, layer: string, now: number): Uint8Array;
+  AddFormula(page: number, x: number, y: number, layer: string, now: number): Uint8Array;
   /** JSON of {@link ShownPlot}. */
   Plot(page: number, item: string): string;
   /** JSON of {@link PlotRows}. */

@@ -183,16 +183,10 @@ export function usePuttingIn(around: PuttingIn): {
     const { desk, page, blotter, paper, layer, take } = latest.current;
     const around = desk.current?.getBoundingClientRect();
     if (!blotter || !around) return;
-    const { FormulaBridge, TextBridge } = workspace.core;
     const [across, down] = formulaBegins;
     const { x, y } = blotter.view.onPage(around.left + around.width * across, around.top + around.height * down);
-    const [foot] = TextBridge.RowAt(page.handle, paper, x, y) as [number];
-    try {
-      page.perform((handle, now) => FormulaBridge.Add(handle, Math.round(x), foot, layer, now));
-      take([FormulaBridge.Made()]);
-    } catch (error) {
-      say(sentenceOf(error));
-    }
+    const [foot] = workspace.core.TextBridge.RowAt(page.handle, paper, x, y) as [number];
+    lay(page, take, (handle, now) => ThingBridge.AddFormula(handle, Math.round(x), foot, layer, now));
   };
 
   return {

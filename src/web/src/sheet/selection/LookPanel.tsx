@@ -98,36 +98,19 @@ export function LookPanel({ selection, page }: { selection: Selection; page: Ope
       )}
       {isText && (
         <div className="w-[196px]">
-          <Slider
-            label={t`Width of the border`}
-            value={Number(about.edgeWidth ?? 30)}
-            min={10}
-            max={200}
-            step={5}
-            testId="look-edge-width"
-            words={lengthWords}
-            onValue={(width) => selection.restyle('edgeWidth', String(width))}
-          />
-          <Slider
-            label={t`Round corners`}
-            value={Number(about.corner ?? 0)}
-            min={0}
-            max={1000}
-            step={50}
-            testId="look-corner"
-            words={lengthWords}
-            onValue={(corner) => selection.restyle('corner', String(corner))}
-          />
-          <Slider
-            label={t`Room within`}
-            value={Number(about.padding ?? 0)}
-            min={0}
-            max={1000}
-            step={25}
-            testId="look-padding"
-            words={lengthWords}
-            onValue={(padding) => selection.restyle('padding', String(padding))}
-          />
+          {boxSliders().map(({ field, label, least, most, step, usual, testId }) => (
+            <Slider
+              key={field}
+              label={label}
+              value={Number(about[field] ?? usual)}
+              min={least}
+              max={most}
+              step={step}
+              testId={testId}
+              words={lengthWords}
+              onValue={(length) => selection.restyle(field, String(length))}
+            />
+          ))}
         </div>
       )}
       {connector.isThere && (
@@ -174,6 +157,21 @@ type ConnectorPart = (typeof connectorParts)[number]['part'];
 
 /** Among more things nobody looks for connectors. */
 const mostLooked = 500;
+/** Lengths of the box of a text, 0.01 mm. */
+const boxSliders = () =>
+  [
+    {
+      field: 'edgeWidth',
+      label: t`Width of the border`,
+      least: 10,
+      most: 200,
+      step: 5,
+      usual: 30,
+      testId: 'look-edge-width',
+    },
+    { field: 'corner', label: t`Round corners`, least: 0, most: 1000, step: 50, usual: 0, testId: 'look-corner' },
+    { field: 'padding', label: t`Room within`, least: 0, most: 1000, step: 25, usual: 0, testId: 'look-padding' },
+  ] as const;
 /** A fill lets through what lies under it. */
 const usualAlpha = { colour: 'ff', fill: '59', edge: 'ff' };
 const lineNames: [string, string][] = [

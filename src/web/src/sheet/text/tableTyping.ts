@@ -3,7 +3,7 @@ import { type Core, sentenceOf } from '../../core/runtime';
 import type { ShownCell, ShownTable, TableDeed } from '../../core/tableBridge';
 import type { OpenDocument } from '../../sync/openDocument';
 import { say } from '../../ui/saying';
-import { shows } from '../things/plot/plotFields';
+import { showsField } from '../hand/useItemFields';
 import type { Told } from './told';
 
 /** Who types, as far as a table needs it. */
@@ -67,7 +67,7 @@ export class TableTyping {
   setShows(words: string): void {
     const { core, page } = this.typist;
     this.typist.end();
-    page.perform((handle, now) => core.HandBridge.Set(handle, [this.id], [shows], [words], now));
+    page.perform((handle, now) => core.HandBridge.Set(handle, [this.id], [showsField], [words], now));
   }
 
   removeRow(): void {

@@ -1,13 +1,11 @@
 import { t } from '@lingui/core/macro';
 import { useEffect, useId, useRef } from 'react';
-import { sentenceOf } from '../../../core/runtime';
 import type { ShownFormula } from '../../../core/formulaBridge';
-import { useWorkspace } from '../../../data/useWorkspace';
 import type { OpenDocument } from '../../../sync/openDocument';
 import { PickField } from '../../../ui/PickField';
-import { say } from '../../../ui/saying';
 import { Switch } from '../../../ui/Segments';
 import { sentenceTold } from '../../../words/sentences';
+import { showsField, useItemFields } from '../../hand/useItemFields';
 import { useSource } from './useSource';
 
 interface FormulaPanelProps {
@@ -16,8 +14,7 @@ interface FormulaPanelProps {
   formula: ShownFormula;
 }
 
-/** Fields of a formula by their numbers in Core. */
-const shows = 29;
+/** The field of the letter that it is worked out for, by its number in Core. */
 const letterFor = 44;
 
 const tasks = (): [string, string][] => [
@@ -45,22 +42,13 @@ const pieces = (): { sign: string; name: string; typed: string; caret: number }[
 
 /** What a formula is made of, typed in a field beside it, and what is done with it. */
 export function FormulaPanel({ page, item, formula }: FormulaPanelProps) {
-  const { core } = useWorkspace();
   const field = useRef<HTMLTextAreaElement>(null);
   const told = useId();
   const source = useSource(field, page, item, formula.text);
-  const words = formula.shows.split(' ').filter(Boolean);
+  const { set, words, turn } = useItemFields(page, item, formula.shows);
   const task = tasks().find(([word]) => word && words.includes(word))?.[0] ?? '';
-  const set = (number: number, value: string) => {
-    try {
-      page.perform((handle, now) => core.HandBridge.Set(handle, [item], [number], [value], now));
-    } catch (error) {
-      say(sentenceOf(error));
-    }
-  };
-  const turn = (word: string, on: boolean) =>
-    set(shows, (on ? [...words, word] : words.filter((one) => one !== word)).join(' '));
-  const ask = (next: string) => set(shows, [next, ...words.filter((word) => word !== task)].filter(Boolean).join(' '));
+  const ask = (next: string) =>
+    set(showsField, [next, ...words.filter((word) => word !== task)].filter(Boolean).join(' '));
   // What was just laid down waits to be typed.
   useEffect(() => {
     if (!formula.text) field.current?.focus({ preventScroll: true });

@@ -1,16 +1,15 @@
 import { t } from '@lingui/core/macro';
 import { MagnifyingGlassMinusIcon, MagnifyingGlassPlusIcon, PlusIcon } from '@phosphor-icons/react';
 import { useId, useState } from 'react';
-import { sentenceOf } from '../../../core/runtime';
 import type { PlotRows, ShownPlot } from '../../../core/thingBridge';
 import { useWorkspace } from '../../../data/useWorkspace';
 import type { OpenDocument } from '../../../sync/openDocument';
 import { Button, SignButton } from '../../../ui/Button';
 import { PickField } from '../../../ui/PickField';
-import { say } from '../../../ui/saying';
 import { Switch } from '../../../ui/Segments';
 import { sentenceTold } from '../../../words/sentences';
-import { axes, curves, data, inkOf, range, readCurve, readData, shows } from './plotFields';
+import { showsField, useItemFields } from '../../hand/useItemFields';
+import { axes, curves, data, inkOf, range, readCurve, readData } from './plotFields';
 
 interface PlotPanelProps {
   page: OpenDocument;
@@ -36,17 +35,10 @@ export function PlotPanel({ page, item, plot }: PlotPanelProps) {
   const { core } = useWorkspace();
   const [more, setMore] = useState(0);
   const field = (number: number) => plot.fields[number] ?? '';
+  const { set: write, words, turn } = useItemFields(page, item, field(showsField));
   const set = (number: number, value: string) => {
-    if (value === field(number)) return;
-    try {
-      page.perform((handle, now) => core.HandBridge.Set(handle, [item], [number], [value], now));
-    } catch (error) {
-      say(sentenceOf(error));
-    }
+    if (value !== field(number)) write(number, value);
   };
-  const words = field(shows).split(' ').filter(Boolean);
-  const turn = (word: string, on: boolean) =>
-    set(shows, (on ? [...words, word] : words.filter((one) => one !== word)).join(' '));
   const typed = curves.filter((number) => field(number));
   const free = curves.find((number) => !field(number));
   const shown = free === undefined ? typed : [...typed, free];

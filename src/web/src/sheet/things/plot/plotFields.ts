@@ -1,7 +1,6 @@
 /** The fields of a plot by their numbers in Core. */
 export const range = 27;
 export const axes = 28;
-export const shows = 29;
 export const curves = [30, 31, 32, 33, 34, 35] as const;
 export const data = [36, 37, 38] as const;
 
