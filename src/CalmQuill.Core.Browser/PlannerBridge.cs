@@ -87,6 +87,23 @@ public static partial class PlannerBridge
         }
     }
 
+    /// <summary>Puts an entry of one's own into a planner; refused where it is none, or has no such day, or enough of them.</summary>
+    /// <param name="notebook">Handle of the planner.</param>
+    /// <param name="id">Its id.</param>
+    /// <param name="entry">The new entry's id.</param>
+    /// <param name="day">The day: <c>2026-10-08</c>.</param>
+    /// <param name="time">When it begins: <c>14:30</c>; empty for all day.</param>
+    /// <param name="minutes">How long it takes.</param>
+    /// <param name="title">What it is called.</param>
+    /// <param name="now">The device's clock.</param>
+    [JSExport]
+    public static byte[] AddEntry(int notebook, string id, string entry, string day, string time, int minutes, string title, double now)
+    {
+        var document = Session.Document<NotebookDocument>(notebook);
+        var own = PlannerPlan.OwnEntry(document.Planner(Guid.Parse(id)), document.Entries(), Guid.Parse(entry), day, time, minutes, title);
+        return Session.Perform(notebook, new Change.PropertySet(own.Id, Property.Entry, own.Write()), now);
+    }
+
     private static int taken;
 
     /// <summary>How many entries the calendar that was taken over last has changed.</summary>

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Runtime.InteropServices.JavaScript;
 using System.Text.Json;
+using CalmQuill.Core.Assets;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
@@ -25,7 +26,7 @@ public static partial class SpotBridge
     public static string Spots(int page)
     {
         var document = ((OpenPage)Session.Document(page)).Seen;
-        return Json.List(document.Spots(), (json, spot) => Write(json, spot, document.Guarding));
+        return Json.List([.. document.Spots(), .. PageTasks.Of(document)], (json, spot) => Write(json, spot, document.Guarding));
     }
 
     /// <summary>Makes a mark (1), link (2) or heading (3) on an area and, where given, on items.</summary>
@@ -52,8 +53,18 @@ public static partial class SpotBridge
         );
 
     [JSExport]
-    public static byte[] Set(int page, string spot, int[] fields, string[] values, double now) =>
-        Session.Perform(page, new Change.SpotSet(Guid.Parse(spot), Values(fields, values)), now);
+    public static byte[] Set(int page, string spot, int[] fields, string[] values, double now)
+    {
+        var (document, id, said) = (Session.Document<PageDocument>(page), Guid.Parse(spot), Values(fields, values));
+        // A box among typed words is ticked where it stands; nothing else is said of it.
+        if (AssetId.IsOfContent(id) && PageTasks.Of(document).FirstOrDefault(one => one.Id == id) is { Task: { } place })
+            return
+                said.FirstOrDefault(value => value.Field == SpotField.Done) is { } done
+                && PageTasks.Tick(document, place, done.Value.Length > 0) is { } tick
+                ? Session.Perform(page, tick, now)
+                : [];
+        return Session.Perform(page, new Change.SpotSet(id, said), now);
+    }
 
     /// <summary>Moves a spot that lies on no ink.</summary>
     [JSExport]
@@ -101,6 +112,8 @@ public static partial class SpotBridge
         json.WriteString("author", spot.Author);
         json.WriteBoolean("open", spot.IsOpen);
         json.WriteBoolean("answered", spot.IsAnswered);
+        if (spot.Task is not null)
+            json.WriteBoolean("typed", true);
         json.WriteStartArray("answers");
         foreach (var answer in spot.Answers)
         {

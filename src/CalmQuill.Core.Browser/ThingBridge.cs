@@ -4,6 +4,7 @@ using CalmQuill.Core.Assets;
 using CalmQuill.Core.Formulas;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
+using CalmQuill.Core.Links;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Pictures;
@@ -51,6 +52,21 @@ public static partial class ThingBridge
             ],
             now
         );
+
+    /// <summary>Lays down what a page of the web says of itself; framed, one step. <see cref="Made"/> says its id.</summary>
+    /// <param name="page">Handle of the page.</param>
+    /// <param name="card">Its address, its title, of which site it is, and what it is about.</param>
+    /// <param name="picture">Its picture; empty for none.</param>
+    /// <param name="at">The left and upper edge, and how many dots the picture is wide and high.</param>
+    /// <param name="layer">The layer; empty for the first.</param>
+    /// <param name="now">The device's clock.</param>
+    [JSExport]
+    public static byte[] AddPreview(int page, string[] card, string picture, int[] at, string layer, double now)
+    {
+        var asset = picture.Length > 0 ? Guid.Parse(picture) : Guid.Empty;
+        var laid = new PreviewCard(card[0], card[1], card[2], card[3]).At(at[0], at[1], asset, at[2], at[3]);
+        return Add(page, [laid with { Layer = Session.LayerOf(layer) }], now);
+    }
 
     /// <summary>Lays files down as cards, one under the other; framed operations, one step. <see cref="Made"/> says their ids.</summary>
     /// <param name="page">Handle of the page.</param>
@@ -141,12 +157,13 @@ public static partial class ThingBridge
     /// <summary>Lays a plot down; framed. <see cref="Made"/> says its id.</summary>
     /// <param name="page">Handle of the page.</param>
     /// <param name="box">Its left and upper edge, its width and its height.</param>
+    /// <param name="table">The table from which they come, and with which they go; empty for none.</param>
     /// <param name="points">The points that it shows, as a field holds them; empty for none.</param>
     /// <param name="axes">The names of its scales, each on a line.</param>
     /// <param name="layer">The layer; empty for the first.</param>
     /// <param name="now">The device's clock.</param>
     [JSExport]
-    public static byte[] AddPlot(int page, int[] box, string points, string axes, string layer, double now) =>
+    public static byte[] AddPlot(int page, int[] box, string table, string points, string axes, string layer, double now) =>
         Add(
             page,
             [
@@ -162,7 +179,8 @@ public static partial class ThingBridge
                     Layer = Session.LayerOf(layer),
                 },
             ],
-            now
+            now,
+            table.Length > 0 ? new ItemValue(ItemField.Table, table) : null
         );
 
     /// <summary>Lays an empty formula down; framed. <see cref="Made"/> says its id.</summary>
@@ -205,8 +223,12 @@ public static partial class ThingBridge
             json.WriteStartObject();
             json.WriteStartObject("fields");
             foreach (var field in PlotFields)
-                json.WriteString(Text((int)field), content[field]);
+                json.WriteString(
+                    Text((int)field),
+                    PlotContent.DataFields.Contains(field) ? content.DataOf(field)?.ToText() ?? "" : content[field]
+                );
             json.WriteEndObject();
+            json.WriteBoolean("followsTable", content.Alone.Count > 0);
             json.WriteStartObject("problems");
             foreach (var (field, problem) in content.Problems)
                 json.WriteString(Text((int)field), problem);
@@ -375,7 +397,7 @@ public static partial class ThingBridge
         return dots;
     }
 
-    private static byte[] Add(int page, IReadOnlyList<Change> changes, double now)
+    private static byte[] Add(int page, IReadOnlyList<Change> changes, double now, ItemValue? joined = null)
     {
         var frames = new List<byte[]>();
         var steps = new List<OpId>();
@@ -386,6 +408,12 @@ public static partial class ThingBridge
         }
 
         made = [.. steps.Select(step => step.ToString())];
+        if (joined is { } value)
+        {
+            frames.Add(Session.Perform(page, new Change.ItemsSet([.. steps], [value]), now));
+            steps.Add(Session.Replica.LastId);
+        }
+
         if (steps.Count > 1)
             frames.Add(Session.Perform(page, new Change.StepsJoined(steps), now));
         return Session.Framed(frames);

@@ -89,8 +89,8 @@ internal sealed class TypingHand(PageDocument page, OpId item, string name, OpId
         (first, last) = Within(first, last);
         var caret = act(typist!, first, last);
         page.Typing(item);
-        if (caret is { } at)
-            Select(at, at);
+        // Where the caret does not go elsewhere the letters that were selected stay so.
+        Select(caret ?? first, caret ?? last);
     }
 
     /// <summary>What stands of each trait.</summary>

@@ -16,8 +16,10 @@ using CalmQuill.Server.Limits;
 using CalmQuill.Server.Live;
 using CalmQuill.Server.Locks;
 using CalmQuill.Server.Mail;
+using CalmQuill.Server.Outside;
 using CalmQuill.Server.Pages;
 using CalmQuill.Server.People;
+using CalmQuill.Server.Previews;
 using CalmQuill.Server.Sharing;
 using CalmQuill.Server.Spaces;
 using CalmQuill.Server.Spots;
@@ -107,6 +109,7 @@ public static class QuillServer
         api.MapLocks();
         api.MapExport();
         api.MapSpots();
+        api.MapPreviews();
         api.MapHistory();
         api.MapAssets();
         api.MapCalendars();
@@ -160,9 +163,10 @@ public static class QuillServer
             .AddSingleton<FaultStore>()
             .AddSingleton<RightsNews>();
         services
-            .AddHttpClient(CalendarEndpoints.Client)
+            .AddSingleton<GuardedFetch>()
+            .AddHttpClient(GuardedFetch.Client)
             .ConfigurePrimaryHttpMessageHandler(() =>
-                CalendarEndpoints.Handler(
+                GuardedFetch.Handler(
                     settings.CalendarHosts.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
                 )
             );

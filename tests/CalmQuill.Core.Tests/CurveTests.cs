@@ -298,7 +298,7 @@ public class CurveTests : OnPage
 
         void IItemSketcher.Line(ReadOnlySpan<long> points, Pen pen) => Line = [.. points.ToArray().Select(p => (float)p)];
 
-        void IItemSketcher.Region(ReadOnlySpan<long> corners, uint colour) { }
+        void IItemSketcher.Region(IEnumerable<long[]> rings, uint colour) { }
 
         void IItemSketcher.Write(Core.Typesetting.SetText text, in Affine place, uint colour) { }
 

@@ -141,6 +141,33 @@ public class PlannerTests
     }
 
     [Fact]
+    public void What_somebody_put_into_a_planner_is_taken_away_by_no_calendar()
+    {
+        var settings = PlannerSettings.Read("2026-09-01/2027-07-31 monday day en").Settings!;
+        var own = PlannerPlan.OwnEntry(settings, [], Generate.Node(9), "2026-12-04", "14:30", 90, " Clock class ");
+        Assert.Equal(new DateTime(2026, 12, 4, 14, 30, 0), own.Start);
+        Assert.Equal((own.Start.AddMinutes(90), "Clock class", false), (own.End, own.Title, own.AllDay));
+        Assert.Equal(own, CalendarEntry.Read(own.Id, own.Write()));
+        Assert.Empty(PlannerPlan.Update([own], []));
+        Assert.Single(PlannerPlan.Update([own with { IsOwn = false }], []));
+        var whole = PlannerPlan.OwnEntry(settings, [], Generate.Node(9), "2026-12-04", "", 90, "Fair");
+        Assert.Equal((true, whole.Start.AddDays(1)), (whole.AllDay, whole.End));
+    }
+
+    [Theory]
+    [InlineData("2026-08-31", "14:30", "Fair")]
+    [InlineData("2027-08-01", "", "Fair")]
+    [InlineData("4.12.2026", "", "Fair")]
+    [InlineData("2026-12-04", "2 pm", "Fair")]
+    [InlineData("2026-12-04", "", " ")]
+    public void What_cannot_be_put_into_a_planner_is_refused(string day, string time, string title)
+    {
+        var settings = PlannerSettings.Read("2026-09-01/2027-07-31 monday day en").Settings;
+        Assert.Throws<Words.SentenceException>(() => PlannerPlan.OwnEntry(settings, [], Generate.Node(9), day, time, 60, title));
+        Assert.Throws<Words.SentenceException>(() => PlannerPlan.OwnEntry(null, [], Generate.Node(9), "2026-12-04", "", 60, "Fair"));
+    }
+
+    [Fact]
     public void A_renamed_or_moved_entry_renames_its_note_page_unless_a_person_named_it()
     {
         var at = new DateTime(2026, 10, 8, 19, 0, 0);

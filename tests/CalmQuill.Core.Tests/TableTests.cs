@@ -1,3 +1,4 @@
+using CalmQuill.Core.Changing;
 using CalmQuill.Core.History;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
@@ -581,6 +582,138 @@ public sealed class TableTests : OnPage
                 []
             )
         ).Id;
+
+    [Fact]
+    public void A_plot_follows_what_is_typed_in_its_table_and_stays_as_it_is_when_that_is_gone()
+    {
+        var table = Numbers();
+        var plot = Plot(table);
+        Assert.Equal("y = 2·x   R² = 1", Assert.Single(Content(plot).Told));
+        Page.TakeChanged();
+        Write(Tobias, table, 2, 1, "8");
+        Assert.Contains(plot, Page.TakeChanged());
+        Assert.Equal([(1, 2), (2, 8), (3, 6)], Content(plot).DataOf(ItemField.Data1)!.Points);
+        // The first of three columns that hold numbers are meant, wherever they are moved.
+        Edit(Ines, table, edit => edit.MoveColumn(0, 1));
+        Assert.Equal([(2, 1), (8, 2), (6, 3)], Content(plot).DataOf(ItemField.Data1)!.Points);
+        UndoAll(Ines);
+        // A cell that is no number just now leaves nothing to follow: what was there first is shown.
+        Write(Tobias, table, 2, 1, "eight");
+        Assert.Equal([(1, 2), (2, 4), (3, 6)], Content(plot).DataOf(ItemField.Data1)!.Points);
+        UndoAll(Tobias);
+        Do(Tobias, new Change.ItemsRemoved([table]));
+        Assert.Equal([(1, 2), (2, 8), (3, 6)], Content(plot).DataOf(ItemField.Data1)!.Points);
+        // Points of one's own.
+        Do(Ines, new Change.ItemsSet([plot], [new ItemValue(ItemField.Table, "")]));
+        Assert.Equal([(1, 2), (2, 4), (3, 6)], Content(plot).DataOf(ItemField.Data1)!.Points);
+    }
+
+    [Fact]
+    public void A_plot_is_the_same_whatever_comes_first_and_when_its_past_is_closed()
+    {
+        var table = Numbers();
+        var plot = Plot(table);
+        Write(Tobias, table, 2, 1, "8");
+        var chance = new Random(5);
+        for (var round = 0; round < 6; round++)
+        {
+            var again = new PageDocument();
+            foreach (var operation in Page.Operations().OrderBy(_ => chance.Next()))
+                again.Apply(operation);
+            Assert.Equal(Page.EncodeState(), again.EncodeState());
+            Assert.Equal([(1, 2), (2, 8), (3, 6)], Points(again));
+        }
+
+        Assert.Equal([(1, 2), (2, 8), (3, 6)], Points(Closed()));
+        // Without its table nothing of that is left, and the plot shows the same.
+        Do(Tobias, new Change.ItemsRemoved([table]));
+        var closed = Closed();
+        Assert.Null(closed.Find(table));
+        Assert.Equal([(1, 2), (2, 8), (3, 6)], Points(closed));
+        Assert.Empty(((PlotContent)closed.Find(plot)!.Content).LeansOn);
+
+        PageDocument Closed()
+        {
+            var page = new PageDocument();
+            foreach (var operation in StandingPage.Of(Page))
+                page.Apply(operation);
+            return page;
+        }
+
+        IEnumerable<(double, double)> Points(PageDocument page) => ((PlotContent)page.Find(plot)!.Content).DataOf(ItemField.Data1)!.Points;
+    }
+
+    [Fact]
+    public void A_copy_of_a_plot_follows_the_copy_of_its_table_and_alone_it_shows_what_it_showed()
+    {
+        var table = Numbers();
+        var plot = Plot(table);
+        Write(Tobias, table, 2, 1, "8");
+        var both = Cutting.Open(Cutting.Of(Page, new HashSet<OpId> { table, plot }));
+        var copy = both.Items.Select(item => item.Content).OfType<PlotContent>().Single();
+        Assert.NotNull(copy.Table);
+        Assert.Contains(both.Items, item => item.Id == copy.Table && item.Content is TableContent);
+        Assert.Equal([(1, 2), (2, 8), (3, 6)], copy.DataOf(ItemField.Data1)!.Points);
+        var alone = Cutting
+            .Open(Cutting.Of(Page, new HashSet<OpId> { plot }))
+            .Items.Select(item => item.Content)
+            .OfType<PlotContent>()
+            .Single();
+        Assert.Null(alone.Table);
+        Assert.Equal([(1, 2), (2, 8), (3, 6)], alone.DataOf(ItemField.Data1)!.Points);
+    }
+
+    [Fact]
+    public void A_plot_that_is_said_to_follow_itself_or_no_table_shows_its_own_points()
+    {
+        var plot = Plot(Line(0, 0, 900, 900));
+        Assert.Equal([(1, 2), (2, 4), (3, 6)], Content(plot).DataOf(ItemField.Data1)!.Points);
+        Do(Ines, new Change.ItemsSet([plot], [new ItemValue(ItemField.Table, plot.ToString())]));
+        Assert.Equal([(1, 2), (2, 4), (3, 6)], Content(plot).DataOf(ItemField.Data1)!.Points);
+        Do(Ines, new Change.ItemsTransformed([plot], [], Transform.Shift(500, 0)));
+        Assert.True(Item(plot).Shown);
+    }
+
+    /// <summary>A table of which the second column is twice the first.</summary>
+    private OpId Numbers()
+    {
+        var table = Lay(4, 2);
+        Edit(
+            Tobias,
+            table,
+            edit =>
+                edit.Paste(
+                    0,
+                    0,
+                    [
+                        ["length", "time"],
+                        ["1", "2"],
+                        ["2", "4"],
+                        ["3", "6"],
+                    ]
+                )
+        );
+        return table;
+    }
+
+    private OpId Plot(OpId table)
+    {
+        var plot = Do(
+            Ines,
+            new Change.ThingAdded(
+                ThingKind.Plot,
+                Transform.Shift(0, 9_000),
+                9_000,
+                6_000,
+                new Passage("", []),
+                [new ItemValue(ItemField.Data1, "1f5f8bff 1 1 2 2 4 3 6")]
+            )
+        ).Id;
+        Do(Ines, new Change.ItemsSet([plot], [new ItemValue(ItemField.Table, table.ToString())]));
+        return plot;
+    }
+
+    private PlotContent Content(OpId plot) => (PlotContent)Item(plot).Content;
 
     /// <summary>A table whose cells say where they are.</summary>
     private OpId Numbered(int rows, int columns)

@@ -1,4 +1,7 @@
+using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Writing;
 using CalmQuill.Testing;
 using OpenQA.Selenium;
 
@@ -45,6 +48,44 @@ public sealed class FindFlowTests : InterfaceTest
         Assert.Equal(0, reader.Count("[data-testid=replace-all]"));
         Assert.Empty(browser.Errors());
         Assert.Empty(reader.Errors());
+    }
+
+    [Fact]
+    public void Words_are_found_in_the_whole_notebook_and_replaced_page_by_page()
+    {
+        Text(Page, "oil the wheel, and the wheel again");
+        Text(OtherPage, "no Wheel turns");
+        var browser = OpenPage(Group.Writer, 2);
+        browser.TypeWithControl("f");
+        browser.Find("find-words").SendKeys("wheel");
+        browser.Press("find-everywhere");
+        browser.Until(() => browser.Text("notebook-find-count") == "3 places, 2 pages", "all of them");
+        Assert.Empty(browser.SeriousFindings());
+        // On the other page the same words are looked for still.
+        browser.PressNth("notebook-found", 1);
+        browser.Until(() => browser.Driver.Url.Contains($"{OtherPage}", StringComparison.Ordinal), "the other page");
+        browser.Until(() => browser.Text("find-count") == "1 of 1", "the place on it");
+        browser.Until(() => browser.Text("notebook-find-count") == "3 places, 2 pages", "all of them still");
+        browser.Find("find-instead").SendKeys("crutch");
+        browser.Press("replace-everywhere");
+        browser.Until(() => browser.Text("said").Contains("in 3 places on 2 pages", StringComparison.Ordinal), "what was done");
+        browser.Until(() => browser.Text("notebook-find-count") == "Nothing typed in this notebook says so.", "none left");
+        browser.WaitForSync("All saved");
+        browser.Go(PagePath);
+        browser.Find("sheet");
+        Reads(browser, "oil the crutch, and the crutch again");
+        Assert.Empty(browser.Errors());
+    }
+
+    private void Text(Guid page, string words)
+    {
+        using var caller = Host.SignIn(Group.Owner).GetAwaiter().GetResult();
+        var added = new Change.TextAdded(Transform.Shift(4_000, 9_300), 9_000, 0, new Passage(words, []), []);
+        var made = new Replica(31 + (ulong)words.Length, Group.Owner.Id).Make(
+            added,
+            DateTimeOffset.UtcNow.ToUnixTimeMilliseconds() - 5_000
+        );
+        caller.Send(Group.Space, DocumentKind.Page, page, made).GetAwaiter().GetResult();
     }
 
     private void Reads(Browser browser, string words) =>

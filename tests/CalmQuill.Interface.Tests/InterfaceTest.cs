@@ -16,6 +16,9 @@ public abstract class InterfaceTest : IAsyncLifetime
 
     protected Guid Page { get; } = Guid.NewGuid();
 
+    /// <summary>The page behind that one, on which nothing is.</summary>
+    protected Guid OtherPage { get; } = Guid.NewGuid();
+
     protected QuillHost Host { get; private set; } = null!;
 
     protected QuillHost.Group Group { get; private set; } = null!;
@@ -96,7 +99,7 @@ public abstract class InterfaceTest : IAsyncLifetime
             DocumentKind.Notebook,
             Notebook,
             device.Make(new Change.PageAdded(Page, "V", "a4-ruled-710"), now),
-            device.Make(new Change.PageAdded(Guid.NewGuid(), "W", "a4-ruled-710"), now)
+            device.Make(new Change.PageAdded(OtherPage, "W", "a4-ruled-710"), now)
         );
         await caller.Send(
             Group.Space,

@@ -138,6 +138,14 @@ public sealed class TableFlowTests : InterfaceTest
         Paste(browser, string.Join('\n', Enumerable.Repeat(string.Join('\t', Enumerable.Repeat("x", 100)), 100)));
         browser.Until(() => browser.Text("said").Contains("40 columns", StringComparison.Ordinal), "a sentence");
         Assert.Equal(3, Items(browser).Count);
+        // What is typed in the table moves its points, and points of one's own follow it no more.
+        Assert.Equal(2, plot.Alone.Single().Value.Split(' ').Length / 2 - 1);
+        browser.Press("look-taken");
+        browser.Find("plot-follows");
+        Assert.Empty(browser.SeriousFindings());
+        browser.Fill("[data-testid=plot-data-1]", "1 1\n2 4\n3 9");
+        browser.Type(Keys.Tab);
+        browser.Until(() => browser.Count("[data-testid=plot-follows]") == 0, "its own points");
         Assert.Empty(browser.Errors());
     }
 

@@ -77,6 +77,28 @@ public sealed class TextLookTests : InterfaceTest
     }
 
     [Fact]
+    public void What_was_selected_stays_so_when_the_text_is_shown_anew_before_the_browser_says_that_it_was()
+    {
+        var browser = OpenPage(Group.Writer);
+        Begin(browser, 4_000, 9_300);
+        browser.Type("Beat error");
+        // The browser tells of a selection in a task of its own; the one who types is stopped within the same one.
+        browser.Script(
+            "for (let i = 0; i < 5; i++) getSelection().modify('extend', 'backward', 'character'); dispatchEvent(new Event('pagehide'));"
+        );
+        Assert.Equal("error", browser.Script("return String(getSelection())"));
+        browser.TypeWith(Keys.Shift, Keys.ArrowRight);
+        Assert.Equal("rror", browser.Script("return String(getSelection())"));
+        browser.TypeWithControl("b");
+        browser.TypeWithControl("i");
+        browser.Press("typing-done");
+        browser.Until(() => TextOn(browser, "Beat error").Typed.Paragraphs().Single().Spans.Count == 2, "two looks");
+        var last = TextOn(browser, "Beat error").Typed.Paragraphs().Single().Spans[1];
+        Assert.Equal(("rror", "1", "1"), (last.Text, last.Look[Trait.Bold], last.Look[Trait.Italic]));
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
     public void A_typed_heading_is_put_into_the_contents()
     {
         var browser = OpenPage(Group.Writer);

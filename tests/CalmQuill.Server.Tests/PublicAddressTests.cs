@@ -1,5 +1,5 @@
 using System.Net;
-using CalmQuill.Server.Calendars;
+using CalmQuill.Server.Outside;
 
 namespace CalmQuill.Server.Tests;
 

@@ -8,6 +8,7 @@ using CalmQuill.Core.Library;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Spots;
+using CalmQuill.Core.Writing;
 using CalmQuill.Store.Documents;
 using CalmQuill.Testing;
 using Microsoft.Extensions.DependencyInjection;
@@ -82,6 +83,49 @@ public sealed class SpotTests : IAsyncLifetime
         foreach (var caller in new[] { owner, writer, stranger })
             caller.Dispose();
         await host.DisposeAsync();
+    }
+
+    [Fact]
+    public async Task Boxes_to_be_ticked_in_typed_words_are_told_as_marks_and_hide_as_those_do()
+    {
+        var text = device.Make(
+            new Change.TextAdded(
+                Transform.Shift(2_000, 3_000),
+                9_000,
+                0,
+                new Passage("oil the pallets\nwind it by 4.12.2026", [new PassageFormat(0, 37, Trait.List, "tick")]),
+                []
+            ),
+            clock += 10
+        );
+        await writer.Send(group.Space, DocumentKind.Page, Page, text);
+        var told = (await List(owner, "/api/follow-ups")).Where(one => one.GetProperty("id").GetGuid() != Mark).ToList();
+        Assert.Equal(
+            [("oil the pallets", ""), ("wind it by 4.12.2026", "2026-12-04")],
+            told.Select(one => (one.GetProperty("note").GetString()!, one.GetProperty("due").GetString()!)).Order()
+        );
+        Assert.All(told, one => Assert.Equal(group.Writer.Id, one.GetProperty("author").GetGuid()));
+        Assert.Empty(await List(stranger, "/api/follow-ups"));
+        Assert.Equal(5, (await List(owner, $"/api/spaces/{group.Space}/notebooks/{Notebook}/spots")).Count);
+
+        // Ticked by somebody else where it stands, typed on by the first, and gone with its text.
+        var page = new PageDocument();
+        page.Apply(text);
+        var tick = PageTasks.Tick(page, PageTasks.Of(page).First().Task!.Value, true)!;
+        var other = new Replica(8, group.Owner.Id);
+        await owner.Send(group.Space, DocumentKind.Page, Page, other.Make(tick, clock += 10));
+        Assert.Equal(2, (await List(writer, "/api/follow-ups")).Count);
+        var done = (await List(writer, "/api/follow-ups?all=true")).Single(one => one.GetProperty("note").GetString() == "oil the pallets");
+        Assert.Equal(group.Owner.Id, done.GetProperty("doneBy").GetGuid());
+        var typed = new Change.TextTyped(text.Id, new TextChange([page.Find(text.Id)!.Typed.InsertionAt(7, " well")], [], []));
+        await Do(DocumentKind.Page, Page, typed);
+        Assert.Contains("wind it by 4.12.2026", (await List(writer, "/api/follow-ups")).Select(one => one.GetProperty("note").GetString()));
+        Assert.Contains(
+            await List(writer, "/api/follow-ups?all=true"),
+            one => one.GetProperty("note").GetString() == "oil the well pallets"
+        );
+        await Do(DocumentKind.Page, Page, new Change.ItemsRemoved([text.Id]));
+        Assert.Single(await List(writer, "/api/follow-ups?all=true"));
     }
 
     [Fact]

@@ -297,7 +297,7 @@ public static class Boundaries
     private static Gen<Change> Item =>
         Gen.Select(
                 Gen.ULong[1, 1UL << 48].Array[1, 5],
-                Gen.Int[0, 34],
+                Gen.Int[0, 35],
                 One(2, 899, 900, Shape.MostPoints),
                 Gen.Int[-StrokeSamples.MostCoordinate, StrokeSamples.MostCoordinate]
             )
@@ -338,6 +338,7 @@ public static class Boundaries
                                     32 => new ItemValue(ItemField.To, new OpId(ulong.MaxValue, 1UL << 48).ToString()),
                                     33 => new ItemValue(ItemField.Holder, new OpId(1, 1).ToString()),
                                     34 => new ItemValue(ItemField.Letter, new string('λ', 20)),
+                                    35 => new ItemValue(ItemField.Table, new OpId(ulong.MaxValue, 1).ToString()),
                                     25 => new ItemValue(ItemField.Range, "-1E+12 1E+12 0 1E-09"),
                                     26 => new ItemValue(ItemField.Axes, "x\ny"),
                                     27 => new ItemValue(ItemField.Shows, "plain"),

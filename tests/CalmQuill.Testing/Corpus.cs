@@ -382,6 +382,7 @@ public static class Corpus
             new Passage("T = 2 pi sqrt(L/g)", []),
             [new ItemValue(ItemField.Shows, "solve steps"), new ItemValue(ItemField.Letter, "L")]
         );
+        yield return new Change.ItemsSet([second], [new ItemValue(ItemField.Table, first.ToString())]);
 
         static Format Of(int from, int to, Trait trait, string value) =>
             new(new Edge(new LetterId(LetterId.Own, from), true), new Edge(new LetterId(LetterId.Own, to), true), trait, value);

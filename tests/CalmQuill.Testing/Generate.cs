@@ -178,7 +178,7 @@ public static class Generate
 
     /// <summary>Something said of pictures and slips; of what is neither it makes no difference, but that anything can be folded away with a slip.</summary>
     private static ItemValue ThingValueOf(OpId other, int a, int b) =>
-        (b % 11) switch
+        (b % 12) switch
         {
             0 => new ItemValue(ItemField.Folded, a % 2 == 0 ? "1" : ""),
             1 => new ItemValue(ItemField.Within, a % 3 == 0 ? "" : other.ToString()),
@@ -196,6 +196,7 @@ public static class Generate
             ),
             8 => new ItemValue(ItemField.Data1, "b4533cff 2 0 1 1 " + (a % 7).ToString(CultureInfo.InvariantCulture)),
             9 => new ItemValue(ItemField.Range, a % 2 == 0 ? "" : "0 10 -5 5"),
+            11 => new ItemValue(ItemField.Table, other.ToString()),
             10 => new ItemValue(ItemField.Letter, a % 2 == 0 ? "L" : "x_1"),
             5 => new ItemValue(ItemField.Order, (a % 5 - 2).ToString(CultureInfo.InvariantCulture)),
             _ => new ItemValue(ItemField.Source, Node(a % 5).ToString()),

@@ -64,7 +64,10 @@ public sealed partial class Working
     }
 
     private static bool IsNumber(Notation line) =>
-        Side(line).InRow.Where(item => item is not Gap).Select((item, i) => item is Number or Measured || (i == 0 && item is Sign { Text: "−" })).All(isPart => isPart);
+        Side(line)
+            .InRow.Where(item => item is not Gap)
+            .Select((item, i) => item is Number or Measured || (i == 0 && item is Sign { Text: "−" }))
+            .All(isPart => isPart);
 
     private static IEnumerable<Unit> UnitsIn(Meaning meaning) =>
         Fold.All(meaning.Sides, one => one.Parts).OfType<Term.Measured>().Select(measured => measured.Unit);

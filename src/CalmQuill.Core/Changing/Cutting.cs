@@ -35,6 +35,8 @@ public static class Cutting
         {
             if (Joins(page.Find(original)!) is { Count: > 0 } joins)
                 piece.Add(new Change.ItemsSet([copy], joins));
+            if (page.Find(original)!.Content.Alone is { Count: > 0 } alone)
+                piece.Add(new Change.ItemsSet([copy], alone));
         }
 
         return OperationCodec.Encode(piece.Operations);

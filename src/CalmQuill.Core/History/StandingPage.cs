@@ -135,6 +135,12 @@ public sealed class StandingPage
             .Where(field => !LeansOnUnseen(item) || item.Content.LeansOn.All(lean => lean.Field != field))
             .Select(field => new ItemValue(field, item.Read(field)))
             .ToList();
+        if (LeansOnUnseen(item))
+        {
+            values.RemoveAll(value => item.Content.Alone.Any(said => said.Field == value.Field));
+            values.AddRange(item.Content.Alone);
+        }
+
         if (values.Count > 0)
             Say(item.Author, new Change.ItemsSet([item.Id], values));
         if (!item.Content.IsWhole)

@@ -7,8 +7,8 @@ namespace CalmQuill.Core.Items;
 /// <summary>What things are drawn onto with few points, for small pictures. Points are x, y, x, y… in 0.01 mm.</summary>
 public interface IItemSketcher
 {
-    /// <summary>A filled region.</summary>
-    void Region(ReadOnlySpan<long> corners, uint colour);
+    /// <summary>A filled region of one or several rings; one that runs the other way round within another is a hole in it.</summary>
+    void Region(IEnumerable<long[]> rings, uint colour);
 
     /// <summary>A line of a pen's colour and width; one of a single point is a dot.</summary>
     void Line(ReadOnlySpan<long> points, Pen pen);

@@ -26,6 +26,9 @@ public abstract class ItemContent(IItemFrame frame)
     /// <summary>The things by which it goes, and the fields that name them: it is worked out anew when one of them lies elsewhere or has another form. Mostly none.</summary>
     public virtual IReadOnlyList<(ItemField Field, OpId On)> LeansOn => [];
 
+    /// <summary>What is to be said of it where what it leans on is not there, so that it looks as it does now.</summary>
+    public virtual IReadOnlyList<ItemValue> Alone => [];
+
     /// <summary>How it may be made another size or turned; see <see cref="Changing.Reshape"/>.</summary>
     public virtual Reshaping Reshaping => Reshaping.Freely;
 

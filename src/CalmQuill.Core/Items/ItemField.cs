@@ -134,4 +134,7 @@ public enum ItemField : byte
 
     /// <summary>The letter that a formula is worked out for.</summary>
     Letter = 44,
+
+    /// <summary>The table from which a plot’s first points come: an item's id.</summary>
+    Table = 45,
 }

@@ -81,6 +81,7 @@ public static class ItemRules
         [ItemField.From] = Item,
         [ItemField.To] = Item,
         [ItemField.Holder] = Item,
+        [ItemField.Table] = Item,
         [ItemField.Letter] = new(
             Letters.MostLetters * 4,
             text =>

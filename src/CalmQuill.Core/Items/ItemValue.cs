@@ -7,7 +7,8 @@ public readonly record struct ItemValue(ItemField Field, string Value)
 {
     /// <summary>The same with another name for the item that it names; what names none as it is.</summary>
     public ItemValue Naming(Func<OpId, OpId> nameOf) =>
-        Field is ItemField.Within or ItemField.From or ItemField.To or ItemField.Holder && OpId.TryParse(Value, out var item)
+        Field is ItemField.Within or ItemField.From or ItemField.To or ItemField.Holder or ItemField.Table
+        && OpId.TryParse(Value, out var item)
             ? this with
             {
                 Value = nameOf(item).ToString(),

@@ -62,6 +62,15 @@ public sealed record LetterRoom(string Name, SetText Set, Affine Place, Box Box,
         return null;
     }
 
+    /// <summary>The upper left and the lower right corner of the box to be ticked of the paragraph that begins with a letter, on the page.</summary>
+    public (double X, double Y)[] TickOf(int letter)
+    {
+        var (paragraph, _, top) = Set.Paragraphs.First(one => one.Start == letter);
+        var (left, side) = TextFills.TickOf(paragraph, Set.Width);
+        var foot = top + paragraph.Lines[0].Y;
+        return [OnPage(left, foot - side), OnPage(left + side, foot)];
+    }
+
     /// <summary>The letter before which a press sets the caret; 0.01 mm on the page.</summary>
     public int LetterAt(double x, double y)
     {

@@ -168,7 +168,7 @@ public abstract class LineContent(IItemFrame frame, Pen madeWith) : ItemContent(
         var samples = Samples;
         var (dx, dy) = (Frame.Dx, Frame.Dy);
         if (IsFilled)
-            sketcher.Region(Shifted(FlatLine.Of(samples), dx, dy), Fill);
+            sketcher.Region([Shifted(FlatLine.Of(samples), dx, dy)], Fill);
 
         if (!HasLine)
             return;

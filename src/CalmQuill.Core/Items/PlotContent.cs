@@ -1,6 +1,7 @@
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Plots;
+using CalmQuill.Core.Tables;
 using CalmQuill.Core.Typesetting;
 
 namespace CalmQuill.Core.Items;
@@ -35,6 +36,8 @@ public sealed class PlotContent(IItemFrame frame, Change.ThingAdded added) : Cap
     /// <summary>What decides how it is drawn; what is typed under it does not.</summary>
     private static readonly ItemField[] Decide = [ItemField.Measure, ItemField.Height, .. OwnFields];
 
+    private const ItemField FromTable = ItemField.Data1;
+
     private string[] decided = [];
     private PlotDrawing? drawn;
     private int drawnVersion;
@@ -60,7 +63,26 @@ public sealed class PlotContent(IItemFrame frame, Change.ThingAdded added) : Cap
 
     protected override IReadOnlyList<ItemField> Looks => OwnFields;
 
-    private IEnumerable<(double X, double Y)> Points => DataFields.SelectMany(one => PlotData.Read(Read(one))?.Points ?? []);
+    public override IReadOnlyList<(ItemField Field, OpId On)> LeansOn => Table is { } table ? [(ItemField.Table, table)] : [];
+
+    public override IReadOnlyList<ItemValue> Alone => Tabled is { } data ? [new ItemValue(FromTable, data.ToText())] : [];
+
+    /// <summary>The table from which its first points come; null for none. They follow what is typed in it, and stay as they were last when it is gone.</summary>
+    public OpId? Table => OpId.TryParse(Read(ItemField.Table), out var table) ? table : null;
+
+    private IEnumerable<(double X, double Y)> Points => DataFields.SelectMany(one => DataOf(one)?.Points ?? []);
+
+    /// <summary>Those points as they stand in the table; null where they come from none, or there are not two columns of numbers in it now.</summary>
+    private PlotData? Tabled =>
+        Table is { } table
+        && PlotData.Read(Read(FromTable)) is { } data
+        && Frame.Beside(table, false) is TableContent content
+        && TablePlot.Of(content.Layout.Text) is { } plot
+            ? data with
+            {
+                Points = plot.Points,
+            }
+            : null;
 
     private PlotDrawing Drawing
     {
@@ -85,7 +107,7 @@ public sealed class PlotContent(IItemFrame frame, Change.ThingAdded added) : Cap
 
     protected internal override void WorkOut(bool mayLieElsewhere)
     {
-        string[] decides = [.. Decide.Select(Read)];
+        string[] decides = [.. Decide.Select(field => field == FromTable && Tabled is { } data ? data.ToText() : Read(field))];
         if (!decides.AsSpan().SequenceEqual(decided))
             (decided, drawn) = (decides, null);
         base.WorkOut(mayLieElsewhere);
@@ -99,6 +121,9 @@ public sealed class PlotContent(IItemFrame frame, Change.ThingAdded added) : Cap
             Read(ItemField.Axes),
             Read(ItemField.Shows),
             [.. CurveFields.Select(one => PlotCurve.Read(Read(one)))],
-            [.. DataFields.Select(one => PlotData.Read(Read(one)))]
+            [.. DataFields.Select(DataOf)]
         );
+
+    /// <summary>Points as they are shown.</summary>
+    public PlotData? DataOf(ItemField field) => (field == FromTable ? Tabled : null) ?? PlotData.Read(Read(field));
 }

@@ -106,7 +106,12 @@ public abstract class SolidContent(IItemFrame frame, (double X, double Y)[] edge
     }
 
     public override void Sketch(IItemSketcher sketcher, double tolerance) =>
-        sketcher.Region([.. Placed.Select((at, i) => (long)Math.Round(at) + (i % 2 == 0 ? Frame.Dx : Frame.Dy))], Filled);
+        sketcher.Region(
+            [
+                [.. Placed.Select((at, i) => (long)Math.Round(at) + (i % 2 == 0 ? Frame.Dx : Frame.Dy))],
+            ],
+            Filled
+        );
 
     /// <summary>It is there at once.</summary>
     public override int MadeWithin => 1;

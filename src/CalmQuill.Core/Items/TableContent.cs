@@ -105,6 +105,8 @@ public sealed class TableContent(IItemFrame frame, Change.ThingAdded added) : Bo
                 ? null
                 : RoomOf(Layout.Text.Cells[0]);
 
+    public override IEnumerable<LetterRoom> Rooms => Layout.Text.Cells.Where(cell => cell.HasLetters).Select(RoomOf);
+
     public override LetterRoom RoomOf(int letter) =>
         RoomOf(
             Layout.Text.Cells.FirstOrDefault(cell =>

@@ -152,6 +152,9 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
     /// <summary>The one of a name; null where it is not seen any more.</summary>
     public virtual LetterRoom? RoomBy(string name) => Whole;
 
+    /// <summary>All of them that are read as they were typed.</summary>
+    public virtual IEnumerable<LetterRoom> Rooms => ShowsLetters ? [Whole] : [];
+
     /// <summary>The one in which a letter stands.</summary>
     public virtual LetterRoom RoomOf(int letter) => Whole;
 
@@ -214,8 +217,11 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
     {
         foreach (var (colour, rings) in regions)
         {
-            foreach (var ring in rings)
-                sketcher.Region([.. ring.Select(at => place.Of(at.X, at.Y)).SelectMany(at => new[] { (long)at.X, (long)at.Y })], colour);
+            var lies = place;
+            sketcher.Region(
+                rings.Select(ring => ring.Select(at => lies.Of(at.X, at.Y)).SelectMany(at => new[] { (long)at.X, (long)at.Y }).ToArray()),
+                colour
+            );
         }
     }
 

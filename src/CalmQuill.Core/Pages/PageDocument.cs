@@ -62,6 +62,9 @@ public sealed class PageDocument
 
     public PageItem? Find(OpId id) => items.GetValueOrDefault(id);
 
+    /// <summary>The operation of an id; null where it is not here.</summary>
+    public Operation? OperationOf(OpId id) => operations.GetValueOrDefault(id);
+
     /// <summary>The marks, links and headings that stand, oldest first.</summary>
     public List<Spot> Spots() => SpotsWithin(item => item.Bounds);
 

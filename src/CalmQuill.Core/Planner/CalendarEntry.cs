@@ -12,7 +12,17 @@ namespace CalmQuill.Core.Planner;
 /// <param name="Title">What it is called.</param>
 /// <param name="Place">Where it is; may be empty.</param>
 /// <param name="IsGone">Whether the newest file no longer has it.</param>
-public sealed record CalendarEntry(Guid Id, DateTime Start, DateTime End, bool AllDay, string Title, string Place, bool IsGone = false)
+/// <param name="IsOwn">Whether somebody put it into the planner here: no file has it, and none takes it away.</param>
+public sealed record CalendarEntry(
+    Guid Id,
+    DateTime Start,
+    DateTime End,
+    bool AllDay,
+    string Title,
+    string Place,
+    bool IsGone = false,
+    bool IsOwn = false
+)
 {
     /// <summary>How many entries a planner takes.</summary>
     public const int Most = 5_000;
@@ -47,6 +57,8 @@ public sealed record CalendarEntry(Guid Id, DateTime Start, DateTime End, bool A
                 json.WriteString("place", Cut(Place));
             if (IsGone)
                 json.WriteBoolean("gone", true);
+            if (IsOwn)
+                json.WriteBoolean("own", true);
             json.WriteEndObject();
         }
 
@@ -69,7 +81,7 @@ public sealed record CalendarEntry(Guid Id, DateTime Start, DateTime End, bool A
                 DateTime.TryParseExact(Text("start"), Moment, CultureInfo.InvariantCulture, DateTimeStyles.None, out var start)
                 && DateTime.TryParseExact(Text("end"), Moment, CultureInfo.InvariantCulture, DateTimeStyles.None, out var end)
                 && end >= start
-                ? new CalendarEntry(id, start, end, Is("allDay"), Cut(Text("title")), Cut(Text("place")), Is("gone"))
+                ? new CalendarEntry(id, start, end, Is("allDay"), Cut(Text("title")), Cut(Text("place")), Is("gone"), Is("own"))
                 : null;
         }
         catch (JsonException)

@@ -153,7 +153,46 @@ public static class PlannerPlan
                 yield return new Change.PropertySet(note.Page, Property.Name, title);
         }
 
-        foreach (var entry in known.Where(entry => !entry.IsGone && !now.ContainsKey(entry.Id)))
+        foreach (var entry in known.Where(entry => !entry.IsGone && !entry.IsOwn && !now.ContainsKey(entry.Id)))
             yield return new Change.PropertySet(entry.Id, Property.Entry, (entry with { IsGone = true }).Write());
+    }
+
+    /// <summary>An entry that somebody puts into a planner.</summary>
+    /// <param name="settings">The planner's; null where the notebook is none.</param>
+    /// <param name="known">The entries that it has.</param>
+    /// <param name="id">The new one's id.</param>
+    /// <param name="day">Its day: <c>2026-10-08</c>.</param>
+    /// <param name="time">When it begins: <c>14:30</c>; empty for all day.</param>
+    /// <param name="minutes">How long it takes; at most to the end of the next day.</param>
+    /// <param name="title">What it is called.</param>
+    /// <exception cref="SentenceException">It cannot be put there.</exception>
+    public static CalendarEntry OwnEntry(
+        PlannerSettings? settings,
+        IReadOnlyCollection<CalendarEntry> known,
+        Guid id,
+        string day,
+        string time,
+        int minutes,
+        string title
+    )
+    {
+        if (settings is null)
+            throw new SentenceException($"This notebook is no planner.");
+        if (!DateOnly.TryParseExact(day, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var on))
+            throw new SentenceException($"Say on which day it is.");
+        if (!settings.Holds(on))
+            throw new SentenceException($"This planner has no such day: it goes from {Text(settings.First)} to {Text(settings.Last)}.");
+        var begins = TimeOnly.MinValue;
+        if (time.Length > 0 && !TimeOnly.TryParseExact(time, "HH:mm", CultureInfo.InvariantCulture, DateTimeStyles.None, out begins))
+            throw new SentenceException($"Say at what time it begins.");
+        if (string.IsNullOrWhiteSpace(title))
+            throw new SentenceException($"Say what it is.");
+        if (known.Count >= CalendarEntry.Most)
+            throw new SentenceException($"A planner takes at most {CalendarEntry.Most:N0} entries.");
+        var start = on.ToDateTime(begins);
+        var end = time.Length == 0 ? start.AddDays(1) : start.AddMinutes(Math.Clamp(minutes, 0, 2 * 24 * 60));
+        return new CalendarEntry(id, start, end, time.Length == 0, title.Trim(), "", IsOwn: true);
+
+        static string Text(DateOnly day) => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
     }
 }

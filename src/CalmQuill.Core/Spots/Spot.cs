@@ -27,6 +27,9 @@ public sealed record Spot(
     IReadOnlyList<Answer> Answers
 )
 {
+    /// <summary>Where it is typed as a box to be ticked; null where somebody put it there as a sign of its own.</summary>
+    public TaskPlace? Task { get; init; }
+
     public string this[SpotField field] => Values.TryGetValue(field, out var value) ? value : "";
 
     /// <summary>Whether somebody else than who put it there said something to it.</summary>

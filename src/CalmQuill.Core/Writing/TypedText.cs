@@ -169,6 +169,13 @@ public sealed class TypedText
         return tree.Order.PositionOf(run) + (run.IsSeen ? at : 0);
     }
 
+    /// <summary>The operation that said last how a letter is to look; null where nothing was said.</summary>
+    public OpId? SaidOf(int position, Trait trait)
+    {
+        var run = tree.Order.Find(position).Run;
+        return run.Cover.Formats.LastOrDefault(format => format.Active && format.Trait == trait)?.Operation;
+    }
+
     /// <summary>What types letters before a position.</summary>
     public Insertion InsertionAt(int position, string text)
     {

@@ -913,9 +913,9 @@ public static class ClockPages
             "How it hung, from the blackboard"
         );
         writer.Slip(100, 50, 62, 36, "Which length beats once a second? Work it out before you look.", 0xD5DFB8FF);
-        writer.Table(136, 152.65, [2_700, 2_700], 710, Lengths, (1, "count"));
+        var table = writer.Table(136, 152.65, [2_700, 2_700], 710, Lengths, (1, "count"));
         writer.File(Encoding.UTF8.GetBytes(Lengths.Replace('\t', ',') + '\n'), "seven lengths.csv", 136, 224);
-        writer.Plot(
+        var plot = writer.Plot(
             20,
             150,
             110,
@@ -928,6 +928,7 @@ public static class ClockPages
             new ItemValue(ItemField.Range, "0 1.4 0 2.6"),
             new ItemValue(ItemField.Axes, "length in m\nperiod in s")
         );
+        writer.Follow(plot, table);
     }
 
     private static void DrawFaults(PageWriter writer)
@@ -970,8 +971,8 @@ public static class ClockPages
             150,
             ("Still to be set in beat", [(Trait.Style, "heading")]),
             ("hall clock: crutch moved by *half the difference*", [(Trait.List, "tick"), (Trait.Ticked, "1")]),
-            ("kitchen clock, after oiling", [(Trait.List, "tick")]),
-            ("Oskar’s travelling clock", [(Trait.List, "tick")]),
+            ("kitchen clock, after oiling, by 4 December", [(Trait.List, "tick")]),
+            ("Oskar’s travelling clock: ring 030 5550142", [(Trait.List, "tick")]),
             ("Whoever hears the limp need not see it.", [(Trait.Style, "quotation")])
         );
 

@@ -182,11 +182,14 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
         );
 
     /// <summary>A plot, mm, with words under it.</summary>
-    public void Plot(double left, double top, double width, double height, string caption, params ItemValue[] values) =>
+    public OpId Plot(double left, double top, double width, double height, string caption, params ItemValue[] values) =>
         Thing(ThingKind.Plot, left, top, width, height, caption, values);
 
+    /// <summary>A plot goes with a table from now on.</summary>
+    public void Follow(OpId plot, OpId table) => Make(new Change.ItemsSet([plot], [new ItemValue(ItemField.Table, table.ToString())]));
+
     /// <summary>A table, mm, with a heading; what stands under its columns by their places.</summary>
-    public void Table(double left, double top, int[] widths, int row, string cells, params (int Column, string Total)[] totals)
+    public OpId Table(double left, double top, int[] widths, int row, string cells, params (int Column, string Total)[] totals)
     {
         var rows = TableSheet.Read(cells);
         int[] heights = [.. rows.Select(_ => row)];
@@ -200,7 +203,7 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
                     edit.SetTotal(column, total);
             }
         );
-        Make(
+        return Make(
             new Change.ThingAdded(
                 ThingKind.Table,
                 Transform.Shift((int)(left * 100), (int)(top * 100)),
@@ -235,7 +238,7 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
         Make(new Change.ItemsSet([id], [new ItemValue(ItemField.From, from.ToString()), new ItemValue(ItemField.To, to.ToString())]));
     }
 
-    private void Thing(ThingKind kind, double left, double top, double width, double height, string caption, ItemValue[] values) =>
+    private OpId Thing(ThingKind kind, double left, double top, double width, double height, string caption, ItemValue[] values) =>
         Make(
             new Change.ThingAdded(
                 kind,

@@ -3,6 +3,7 @@ using System.Text;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Links;
 using CalmQuill.Core.Papers;
+using CalmQuill.Core.Seen;
 using CalmQuill.Core.Spots;
 
 namespace CalmQuill.Documents.Pdf;
@@ -170,6 +171,22 @@ public static class PdfExport
         {
             if (LinkTarget.Read(spot[SpotField.Target]) is { } target)
                 links.Add((spot.Area, target.Kind == "web" ? target.Address : null, target.Page));
+        }
+
+        foreach (var seen in PageSeen.On(page.Page, TimeSpan.Zero))
+        {
+            var target = seen.Part.Kind switch
+            {
+                SeenKind.Link => LinkTarget.Read(seen.Part.Value),
+                SeenKind.Mail => new LinkTarget
+                {
+                    Kind = "web",
+                    Address = $"mailto:{Uri.EscapeDataString(seen.Part.Value).Replace("%40", "@", StringComparison.Ordinal)}",
+                },
+                _ => null,
+            };
+            if (target is not null)
+                links.AddRange(seen.Corners.Select(line => (Box.Around(line), target.Kind == "web" ? target.Address : null, target.Page)));
         }
 
         return new Sheet(

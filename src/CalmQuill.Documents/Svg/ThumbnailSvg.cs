@@ -118,21 +118,21 @@ public static class ThumbnailSvg
             drawn.Content.Sketch(this, pixel / 7);
         }
 
-        public void Region(ReadOnlySpan<long> corners, uint colour)
+        public void Region(IEnumerable<long[]> rings, uint colour)
         {
             End();
             svg.Append(
                 CultureInfo.InvariantCulture,
                 $"<path fill=\"{DrawingSvg.Hex(colour)}\" fill-opacity=\"{(colour & 0xFF) / 255.0 * opacity:0.##}\" d=\""
             );
-            var command = 'M';
-            for (var i = 0; i < corners.Length; i += 2)
+            foreach (var corners in rings)
             {
-                svg.Append(command).Append(corners[i]).Append(' ').Append(corners[i + 1]);
-                command = 'L';
+                for (var i = 0; i < corners.Length; i += 2)
+                    svg.Append(i == 0 ? 'M' : 'L').Append(corners[i]).Append(' ').Append(corners[i + 1]);
+                svg.Append('Z');
             }
 
-            svg.Append("Z\"/>");
+            svg.Append("\"/>");
         }
 
         public void Line(ReadOnlySpan<long> points, Pen pen)

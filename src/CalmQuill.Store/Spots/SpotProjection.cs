@@ -8,7 +8,7 @@ using NpgsqlTypes;
 
 namespace CalmQuill.Store.Spots;
 
-/// <summary>Writes the marks, links and headings of a page whenever something came that can have changed them.</summary>
+/// <summary>Writes the marks, links and headings of a page, and what is to be ticked in its typed words, whenever something came that can have changed them.</summary>
 internal static class SpotProjection
 {
     public static async Task Write(
@@ -22,14 +22,16 @@ internal static class SpotProjection
         // Ink alone changes no spot; what moves ink or takes it away does where the page has any, and taking back can bring one back.
         if (
             !news.Any(operation =>
-                operation.Change is Change.SpotAdded or Change.SpotSet or Change.EffectSet || AnswerRules.IsAnswering(operation.Change)
+                operation.Change is Change.SpotAdded or Change.SpotSet or Change.EffectSet
+                || AnswerRules.IsAnswering(operation.Change)
+                || PageTasks.MayBring(operation.Change)
             ) && (news.All(operation => operation.Change is Change.StrokeAdded) || !await HasAny(connection, page, cancel))
         )
             return;
         var document = new PageDocument();
         foreach (var operation in await all())
             document.Apply(operation);
-        await Replace(connection, page, document.Spots(), cancel);
+        await Replace(connection, page, [.. document.Spots(), .. PageTasks.Of(document)], cancel);
     }
 
     private static Task<bool> HasAny(NpgsqlConnection connection, DocumentRef page, CancellationToken cancel) =>

@@ -13,6 +13,16 @@ export interface PlannerBridge {
   ): Uint8Array;
   TakeCalendar(notebook: number, id: string, ids: string[], values: string[], now: number): Uint8Array;
   Taken(): number;
+  AddEntry(
+    notebook: number,
+    id: string,
+    entry: string,
+    day: string,
+    time: string,
+    minutes: number,
+    title: string,
+    now: number,
+  ): Uint8Array;
   NoteTitle(notebook: number, id: string, entry: string): string;
   Entries(notebook: number): string;
   Settings(notebook: number, id: string): string;

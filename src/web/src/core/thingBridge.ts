@@ -11,6 +11,7 @@ export interface ThingBridge {
     layer: string,
     now: number,
   ): Uint8Array;
+  AddPreview(page: number, card: string[], picture: string, at: number[], layer: string, now: number): Uint8Array;
   /** JSON of what data/keptFiles calls a file. */
   File(page: number, item: string): string;
   FileAt(page: number, x: number, y: number): string;
@@ -24,7 +25,15 @@ export interface ThingBridge {
     layer: string,
     now: number,
   ): Uint8Array;
-  AddPlot(page: number, box: number[], points: string, axes: string, layer: string, now: number): Uint8Array;
+  AddPlot(
+    page: number,
+    box: number[],
+    table: string,
+    points: string,
+    axes: string,
+    layer: string,
+    now: number,
+  ): Uint8Array;
   AddFormula(page: number, x: number, y: number, layer: string, now: number): Uint8Array;
   /** JSON of {@link ShownPlot}. */
   Plot(page: number, item: string): string;
@@ -55,6 +64,8 @@ export interface ShownPlot {
   range: [number, number, number, number];
   /** The formulas of what was laid through points. */
   told: string[];
+  /** Whether its first points are those of a table. */
+  followsTable: boolean;
 }
 
 /** Points that were typed or pasted. */

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import type { Core } from '../core/runtime';
+import { useFonts } from '../letters/useFonts';
 import type { Area } from '../model/drawing';
 import type { OpenDocument } from '../sync/openDocument';
 import { type Workspace } from '../sync/workspace';
@@ -23,6 +24,8 @@ export interface Spot {
   createdAt: number;
   author: string;
   open: boolean;
+  /** A box to be ticked among typed words, which stands where it is typed. */
+  typed?: boolean;
   doneAt?: number;
   doneBy?: string;
   /** Whether somebody else than who put it there said something to it. */
@@ -82,9 +85,10 @@ export type SpotValues = Partial<Record<keyof typeof fields, string>>;
 export function useSpots(document: OpenDocument): Spot[] {
   const { core } = useWorkspace();
   const version = document.getVersion();
+  const fonts = useFonts();
   return useMemo(
     () => (document.isHeld ? [] : (JSON.parse(core.SpotBridge.Spots(document.handle)) as Spot[])),
-    [core, document, version],
+    [core, document, version, fonts],
   );
 }
 

@@ -34,12 +34,16 @@ const coming = new Set<string>();
 const there = new Set<string>();
 const listeners = new Set<() => void>();
 let hasBegun = false;
+let arrivals = 0;
 
 /** Whoever shows texts is told whenever there are more fonts to show them in. */
 export function onFonts(listener: () => void): () => void {
   listeners.add(listener);
   return () => listeners.delete(listener);
 }
+
+/** Another number whenever there are more. */
+export const fontsVersion = (): number => arrivals;
 
 /** Brings the fonts that texts asked Core for. */
 export function bringFonts(core: Core): void {
@@ -62,6 +66,7 @@ async function bring(core: Core, names: string[]): Promise<void> {
     addFont(name, file);
     core.LetterBridge.Add(name, file);
   });
+  arrivals++;
   for (const listener of listeners) listener();
 }
 

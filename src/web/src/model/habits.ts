@@ -21,6 +21,8 @@ export interface Habits {
   joinPrinted: JoinPrinted;
   scratch: boolean;
   dimPaper: boolean;
+  /** Whether addresses, days and the like among typed words are underlined, and offer what can be done with them. */
+  seesWords: boolean;
   /** Nudge by an arrow key, 0.01 mm. */
   nudge: number;
   /** The tools that stand in the tray, by name, in order; until they are chosen, the usual ones. */
@@ -59,6 +61,7 @@ export const usualHabits: Habits = {
   joinPrinted: 'straight',
   scratch: false,
   dimPaper: false,
+  seesWords: true,
   nudge: 100,
   letterKeys: true,
   stepsPutAway: false,

@@ -23,6 +23,9 @@ export function setTimeZone(zone: string): void {
 /** How many minutes the chosen zone is ahead of UTC at a moment, UTC ms. */
 export const minutesAhead = (at: number): number => (ahead ?? here)(at);
 
+/** The same at this moment. */
+export const minutesAheadNow = (): number => minutesAhead(Date.now());
+
 /** A date whose local fields are those of the chosen zone at this moment: for writing it out, and for nothing else. */
 export function inZone(at: Date | number): Date {
   const time = typeof at === 'number' ? at : at.getTime();

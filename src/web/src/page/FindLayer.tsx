@@ -3,31 +3,48 @@ import { ArrowDownIcon, ArrowUpIcon, XIcon } from '@phosphor-icons/react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { FoundWords } from '../core/findBridge';
 import { sentenceOf } from '../core/runtime';
+import type { Notebook } from '../data/useNotebook';
 import { useWorkspace } from '../data/useWorkspace';
+import { useSession } from '../server/session';
 import type { SheetView } from '../sheet/blotter/sheetView';
 import type { View } from '../sheet/ink/view';
 import type { OpenDocument } from '../sync/openDocument';
 import { Button, SignButton } from '../ui/Button';
 import { Switch } from '../ui/Segments';
 import { say } from '../ui/saying';
+import { NotebookFind } from './NotebookFind';
 
 interface FindLayerProps {
   page: OpenDocument;
   view: View;
   sheetView: SheetView | undefined;
   mayWrite: boolean;
+  space: string;
+  notebook: Notebook;
+  onPage: (page: string) => void;
   onClose: () => void;
 }
 
+/** What was looked for last stays in hand from page to page. */
+const nothing = { person: '', sought: '', exact: false, everywhere: false };
+let kept = nothing;
+
 /** Finds words in all that is typed on the page, shows where they stand, and puts others in their place. */
-export function FindLayer({ page, view, sheetView, mayWrite, onClose }: FindLayerProps) {
+export function FindLayer(props: FindLayerProps) {
+  const { page, view, sheetView, mayWrite, space, notebook, onPage, onClose } = props;
   const { core } = useWorkspace();
-  const [sought, setSought] = useState('');
+  const { person } = useSession();
+  const [{ sought, exact, everywhere }, setAsked] = useState(() =>
+    kept.person === person.id ? kept : (kept = { ...nothing, person: person.id }),
+  );
+  const ask = (change: Partial<typeof kept>) => setAsked((kept = { ...kept, ...change }));
   const [words, setWords] = useState('');
-  const [exact, setExact] = useState(false);
   const [at, setAt] = useState(0);
   const field = useRef<HTMLInputElement>(null);
-  useEffect(() => field.current?.focus(), []);
+  useEffect(() => {
+    field.current?.focus();
+    field.current?.select();
+  }, []);
   const version = page.getVersion();
   const found = useMemo(
     () => (sought.trim() ? (JSON.parse(core.FindBridge.Find(page.handle, sought, exact)) as FoundWords[]) : []),
@@ -67,7 +84,7 @@ export function FindLayer({ page, view, sheetView, mayWrite, onClose }: FindLaye
       <section
         aria-label={t`Find words on this page`}
         data-testid="find-panel"
-        className="absolute top-3 right-3 z-20 w-[min(320px,calc(100%-24px))] rounded-lg border border-base-300 bg-base-100 p-3 shadow-md"
+        className="absolute top-3 right-3 z-20 max-h-[calc(100%-24px)] w-[min(320px,calc(100%-24px))] overflow-y-auto rounded-lg border border-base-300 bg-base-100 p-3 shadow-md"
       >
         <div className="flex items-center gap-1">
           <input
@@ -79,7 +96,7 @@ export function FindLayer({ page, view, sheetView, mayWrite, onClose }: FindLaye
             className="input h-11 min-w-0 grow border-base-300 bg-base-100"
             value={sought}
             onChange={(event) => {
-              setSought(event.target.value);
+              ask({ sought: event.target.value });
               setAt(0);
             }}
             onKeyDown={(event) => {
@@ -133,7 +150,29 @@ export function FindLayer({ page, view, sheetView, mayWrite, onClose }: FindLaye
             </Button>
           </div>
         )}
-        <Switch label={t`Capitals and accents count`} on={exact} testId="find-exact" onChange={setExact} />
+        <Switch
+          label={t`Capitals and accents count`}
+          on={exact}
+          testId="find-exact"
+          onChange={(on) => ask({ exact: on })}
+        />
+        <Switch
+          label={t`In the whole notebook`}
+          on={everywhere}
+          testId="find-everywhere"
+          onChange={(on) => ask({ everywhere: on })}
+        />
+        {everywhere && (
+          <NotebookFind
+            space={space}
+            notebook={notebook}
+            here={{ page: page.id, places: found.length }}
+            sought={{ words: sought, exact }}
+            instead={words}
+            mayWrite={mayWrite}
+            onPage={onPage}
+          />
+        )}
       </section>
     </>
   );

@@ -4,6 +4,8 @@ import { sentenceOf } from '../core/runtime';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { createPortal, flushSync } from 'react-dom';
 import { canBeOpened, openFile, saveFile, type ShownFile } from '../data/keptFiles';
+import type { Seen } from '../core/seenBridge';
+import { seenAt, useSeen } from '../data/seen';
 import { addSpot, type Spot, useSpots } from '../data/spots';
 import { LiftedContext, useFollowedLectern, useLiftedOn } from '../data/useLecterns';
 import { useLibrary } from '../data/useLibrary';
@@ -58,6 +60,8 @@ import { usePageSteps } from './usePageSteps';
 import { usePuttingIn } from './usePuttingIn';
 import { useAtHand, useSheetEvents } from './useSheetEvents';
 import { FindLayer } from './FindLayer';
+import { SeenLayer } from './SeenLayer';
+import { useSeenActs } from './useSeenActs';
 import { useSheetKeys } from './useSheetKeys';
 
 /** What to bring into sight: a place, a mark, or the page as it was at a moment, UTC milliseconds. */
@@ -97,8 +101,9 @@ export interface SheetProps {
 
 /** Behind what was just written a mark keeps so far from it, 0.01 mm. */
 const markGap = 250;
-/** So near a press is on a link, 0.01 mm. */
+/** So near a press is on a link, or on words that something can be done with, 0.01 mm. */
 const linkReach = 120;
+const seenReach = 80;
 const nothing: string[] = [];
 /** A screen on which the tray's names would take the room of the sheet. */
 const narrow = '(max-width: 959px)';
@@ -152,6 +157,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   const [linking, setLinking] = useState(false);
   const [stamping, setStamping] = useState(false);
   const [newKind, setNewKind] = useState(false);
+  const [pressed, setPressed] = useState<Seen>();
   const [pull, setPull] = useState({ share: 0, meant: false });
   const spots = useSpots(document);
   const kinds = useMemo(() => kindsOf(library), [library]);
@@ -161,10 +167,40 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   const { selection: own, paste } = useSelection({ ...hand, layer, taken, setTaken, worker });
   const selection = useHolding(hand.page.address, taken, own);
   const { undo, redo, mayUndo, mayRedo } = usePageSteps(hand.page, worker);
+  const take = (items: string[]) => {
+    const area = core.HandBridge.BoundsOf(hand.page.handle, items) as unknown as Taken['area'];
+    setTaken({ items, area });
+    return area;
+  };
   const { carryOn, carryOver, give } = useCarrying(document, next, onMake, (to) => {
     setTaken(undefined);
     onPage(to);
   });
+
+  const puttingIn = usePuttingIn({
+    desk,
+    page: hand.page,
+    blotter: hand.blotter,
+    paper: page.paper,
+    layer,
+    active,
+    mayWrite: mayHold && !reading,
+    take: (items) => void take(items),
+    paste: () => paste(),
+  });
+  const here = { space: space.id, notebook: notebook.id, page: page.id };
+  const seen = useSeen(hand.page, habits.seesWords && !isPast);
+  const { acts, dialog: planning } = useSeenActs({
+    here,
+    page: hand.page,
+    seen,
+    mayWrite: mayHold && !isPast,
+    mayMark: mayWrite && !isPast && !aside.isInHand,
+    follow: (target, title) => void follow(target, title),
+    preview: puttingIn.putPreview,
+  });
+
+  const chooseSeen = (words: Seen | undefined) => (words?.kind === 'link' ? acts.follow(words) : setPressed(words));
 
   /** Ticks a box that stands there, or clears it; true when there is one. */
   const tick = (x: number, y: number): boolean => {
@@ -172,6 +208,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     return box !== '' && hand.page.perform((handle, now) => core.TextBridge.Tick(handle, box, now));
   };
   const press = (x: number, y: number): boolean => {
+    setPressed(undefined);
     if (reading && tick(x, y)) return true;
     const file = reading ? core.ThingBridge.FileAt(hand.page.handle, x, y) : '';
     if (file) {
@@ -181,12 +218,14 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     }
     const link = spots.findLast((spot) => spot.kind === 'link' && holds(spot.area, x, y, linkReach));
     if (link) void follow(link.target!, link.title);
-    const printed = link ? undefined : blotter?.links.findLast((one) => holds(one.area, x, y, 0));
+    const words = reading && !link ? seenAt(seen, x, y, seenReach) : undefined;
+    if (words) chooseSeen(words);
+    const printed = link || words ? undefined : blotter?.links.findLast((one) => holds(one.area, x, y, 0));
     if (printed) {
       if (printed.target.startsWith('entry/')) onEntry(printed.target.slice('entry/'.length));
       else onPage(printed.page);
     }
-    return link !== undefined || printed !== undefined;
+    return link !== undefined || words !== undefined || printed !== undefined;
   };
   /** In the running line: behind what was just written; else in the middle of what is seen, from where arrow keys move it. */
   const markHere = () => {
@@ -201,11 +240,6 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     setTimeout(() => globalThis.document.querySelector<HTMLElement>(`[data-spot="${made}"]`)?.focus());
   };
   const all = () => core.HandBridge.SelectAll(hand.page.handle, allKinds, '');
-  const take = (items: string[]) => {
-    const area = core.HandBridge.BoundsOf(hand.page.handle, items) as unknown as Taken['area'];
-    setTaken({ items, area });
-    return area;
-  };
   const takeAll = () => {
     const items = all();
     if (items.length > 0) take(items);
@@ -274,6 +308,9 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     setTyping(undefined);
   }, [aside.isInHand]);
 
+  // What was pressed while reading is done with.
+  useEffect(() => setPressed(undefined), [reading]);
+
   // What was carried here from another page is selected, once.
   useEffect(() => {
     const items = blotter ? arrived(page.id) : [];
@@ -305,19 +342,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     full: onFull,
     find: () => tools.turn('find', true),
   });
-  const puttingIn = usePuttingIn({
-    desk,
-    page: hand.page,
-    blotter: hand.blotter,
-    paper: page.paper,
-    layer,
-    active,
-    mayWrite: mayHold && !reading,
-    take,
-    paste: () => paste(),
-  });
-  const here = { space: space.id, notebook: notebook.id, page: page.id };
-  const acts: SheetActs = {
+  const sheetActs: SheetActs = {
     core,
     page: hand.page,
     notebook: notebook.id,
@@ -372,6 +397,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
             kinds={kinds}
             people={people}
             mayWrite={mayWrite && !tools.reading && !isPast}
+            mayTick={mayWrite && reading && !isPast}
             reading={reading}
             chosen={chosen}
             onChoose={setChosen}
@@ -379,6 +405,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
             onCopyLink={(spot) => copyText(addressOf({ kind: 'mark', ...here, mark: spot.id }))}
           />
         </LiftedContext>
+        <SeenLayer seen={seen} view={view} reading={reading} chosen={pressed} acts={acts} onChoose={chooseSeen} />
         {active && !followsLectern && <FollowLine people={people} />}
         {active && <LecternLayer holder={holder} page={page.id} view={view} />}
         <Carets document={document} view={view} people={people} />
@@ -409,6 +436,8 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
             tools={tools}
             undo={undo}
             redo={redo}
+            seen={seen}
+            acts={acts}
             onLeave={() => setTyping(undefined)}
             onPlot={(table) => {
               setTyping(undefined);
@@ -455,6 +484,9 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
             view={view}
             sheetView={hand.blotter?.view}
             mayWrite={mayHold && !reading}
+            space={space.id}
+            notebook={notebook}
+            onPage={onPage}
             onClose={() => tools.turn('find', false)}
           />
         )}
@@ -462,7 +494,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
         {!reading && tray && (
           <Tray
             tools={tools}
-            sheet={acts}
+            sheet={sheetActs}
             side={side}
             slim={slim}
             folded={place.folded}
@@ -506,6 +538,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
           />
         )}
         {asking}
+        {planning}
       </div>
     </>
   );

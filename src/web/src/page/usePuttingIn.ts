@@ -3,7 +3,10 @@ import { type RefObject, useEffect, useRef } from 'react';
 import { sentenceOf } from '../core/runtime';
 import { mostFile } from '../data/keptFiles';
 import { isPictureFile, keepAny, keepWhole } from '../data/pictureFiles';
+import { blobOf, fetchPreview } from '../data/previews';
 import { useWorkspace } from '../data/useWorkspace';
+import type { Area } from '../model/drawing';
+import { Unreachable } from '../server/api';
 import type { Blotter } from '../sheet/blotter/blotter';
 import { copiedWords } from '../sheet/selection/clipboard';
 import { cellsIn } from '../sheet/text/cells';
@@ -23,6 +26,8 @@ const plotGap = 600;
 /** Where a formula begins, as shares of what is seen. */
 const formulaBegins = [0.36, 0.24] as const;
 const pointColour = '1f5f8bff';
+/** So far below the words of its address a preview lies. */
+const previewGap = 300;
 /** How wide a table is at most that comes from the clipboard, 0.01 mm. */
 const cellsWidth = 14_000;
 
@@ -48,6 +53,7 @@ export function usePuttingIn(around: PuttingIn): {
   putFiles: (files: readonly File[]) => void;
   putPlot: (table?: string) => void;
   putFormula: () => void;
+  putPreview: (address: string, below: Area) => void;
 } {
   const workspace = useWorkspace();
   const { ThingBridge } = workspace.core;
@@ -175,7 +181,7 @@ export function usePuttingIn(around: PuttingIn): {
     const { x, y } =
       left === undefined ? blotter.view.middle : { x: (left + right!) / 2, y: bottom! + plotSize.height / 2 + plotGap };
     const box = [x - plotSize.width / 2, y - plotSize.height / 2, plotSize.width, plotSize.height].map(Math.round);
-    lay(page, take, (handle, now) => ThingBridge.AddPlot(handle, box, points, axes, layer, now));
+    lay(page, take, (handle, now) => ThingBridge.AddPlot(handle, box, table ?? '', points, axes, layer, now));
   };
 
   /** A formula on a line of the paper, so that there is room below for how it is worked out. */
@@ -189,11 +195,30 @@ export function usePuttingIn(around: PuttingIn): {
     lay(page, take, (handle, now) => ThingBridge.AddFormula(handle, Math.round(x), foot, layer, now));
   };
 
+  /** What an address leads to says of itself, fetched once and kept; below the words that said the address. */
+  const putPreview = async (address: string, [left, , , bottom]: Area) => {
+    const { page, layer, take } = latest.current;
+    say(t`The preview is being fetched …`);
+    try {
+      const { title, words, site, picture } = await fetchPreview(address);
+      // What the browser cannot read as a picture is left out.
+      const kept = picture && (await keepWhole(workspace, page.space, blobOf(picture)).catch(() => undefined));
+      if (latest.current.page !== page) return;
+      const card = [address, title, site, words];
+      const at = [left, bottom + previewGap, kept?.width ?? 0, kept?.height ?? 0].map(Math.round);
+      lay(page, take, (handle, now) => ThingBridge.AddPreview(handle, card, kept?.asset ?? '', at, layer, now));
+      say(t`The preview is kept with this page.`);
+    } catch (error) {
+      say(error instanceof Unreachable ? t`A preview needs a connection.` : sentenceOf(error));
+    }
+  };
+
   return {
     putPictures: (files) => void bring(files),
     putFiles: (files) => void bringFiles(files),
     putPlot,
     putFormula,
+    putPreview: (address, below) => void putPreview(address, below),
   };
 }
 

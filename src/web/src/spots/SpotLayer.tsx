@@ -8,7 +8,7 @@ import { useWorkspace } from '../data/useWorkspace';
 import { CurtainCloth } from './CurtainCloth';
 import { MarkCard } from './MarkCard';
 import { type MarkKind, MarkSign } from './markKinds';
-import type { Spot } from '../data/spots';
+import { setSpot, type Spot } from '../data/spots';
 
 interface SpotLayerProps {
   spots: Spot[];
@@ -17,6 +17,8 @@ interface SpotLayerProps {
   kinds: MarkKind[];
   people: Writer[];
   mayWrite: boolean;
+  /** Whether boxes among typed words are ticked by a press, as in read mode. */
+  mayTick: boolean;
   /** Whether links answer to a press, as in read mode. */
   reading: boolean;
   chosen: string | undefined;
@@ -36,6 +38,7 @@ export function SpotLayer({
   kinds,
   people,
   mayWrite,
+  mayTick,
   reading,
   chosen,
   onChoose,
@@ -46,11 +49,16 @@ export function SpotLayer({
   const wordsOf = useLinkWords();
   /** A mark on ink goes with its ink. */
   const mayMove = (spot: Spot) => mayWrite && spot.kind === 'mark' && spot.items.length === 0;
-  const card = spots.find((spot) => spot.id === chosen && spot.kind === 'mark');
+  const card = spots.find((spot) => spot.id === chosen && spot.kind === 'mark' && !spot.typed);
+  const tick = (spot: Spot, done: boolean) => setSpot(core, page, spot.id, { done: done ? '1' : '' });
   return (
     <div className="pointer-events-none absolute inset-0 overflow-clip" data-testid="spots">
       {spots.map((spot) => {
         const box = toScreen(spot.area, view);
+        if (spot.typed)
+          return (
+            <TypedTask key={spot.id} spot={spot} box={box} mayTick={mayTick} onTick={(done) => tick(spot, done)} />
+          );
         if (spot.kind === 'mark') {
           const kind = kinds.find((one) => one.id === spot.mark);
           const called = `${kind?.words ?? t`Mark`}${spot.note ? `: ${spot.note}` : ''}`;
@@ -132,6 +140,34 @@ export function SpotLayer({
         </div>
       )}
     </div>
+  );
+}
+
+/** A box to be ticked, for who has no pen in the hand: a press on it is the sheet's. */
+function TypedTask({
+  spot,
+  box,
+  mayTick,
+  onTick,
+}: {
+  spot: Spot;
+  box: { left: number; top: number; width: number; height: number };
+  mayTick: boolean;
+  onTick: (done: boolean) => void;
+}) {
+  return (
+    <button
+      type="button"
+      role="checkbox"
+      aria-checked={Boolean(spot.doneAt)}
+      aria-label={spot.note}
+      disabled={!mayTick}
+      data-testid="typed-task"
+      data-spot={spot.id}
+      className="absolute rounded-sm focus-visible:bg-primary/10"
+      style={box}
+      onClick={() => onTick(!spot.doneAt)}
+    />
   );
 }
 

@@ -47,6 +47,8 @@ export class OpenDocument {
   private toldPresent: LiveListener['present'] | undefined;
   /** Who was there last, for who asks later. */
   private people: string[] | undefined;
+  /** Set by who types into a page: called before anything is done to it. */
+  beforeChange?: () => void;
   /** Somebody's operations were stored: the batch as it came. */
   onArrived?: (batch: Uint8Array) => void;
 
@@ -246,7 +248,7 @@ export class OpenDocument {
 
   /** Makes an operation through Core, which applies it at once, and puts it into the outbox. False when there was nothing to do. */
   perform(make: (handle: number, now: number) => Uint8Array): boolean {
-    const bytes = make(this.handle, Date.now());
+    const bytes = this.make(make);
     if (bytes.length === 0) return false;
     this.note();
     this.made(bytes);
@@ -256,7 +258,7 @@ export class OpenDocument {
 
   /** The same for operations that belong together, each framed by a length of four bytes: the device keeps all of them or none. False when there was nothing to do. */
   performTogether(make: (handle: number, now: number) => Uint8Array): boolean {
-    const frames = unframed(make(this.handle, Date.now()));
+    const frames = unframed(this.make(make));
     if (frames.length > 0) this.note();
     void this.keep(frames);
     return frames.length > 0;
@@ -270,7 +272,7 @@ export class OpenDocument {
     const made: { document: OpenDocument; frames: Uint8Array[] }[] = [];
     try {
       for (const [document, make] of steps) {
-        const frames = unframed(make(document.handle, Date.now()));
+        const frames = unframed(document.make(make));
         if (frames.length > 0) document.note();
         made.push({ document, frames });
       }
@@ -286,10 +288,15 @@ export class OpenDocument {
 
   /** The same for many operations at once; resolves with their number once all are kept on the device. */
   async performAll(make: (handle: number, now: number) => Uint8Array): Promise<number> {
-    const frames = unframed(make(this.handle, Date.now()));
+    const frames = unframed(this.make(make));
     if (frames.length > 0) this.note();
     await this.keep(frames);
     return frames.length;
+  }
+
+  private make(make: (handle: number, now: number) => Uint8Array): Uint8Array {
+    this.beforeChange?.();
+    return make(this.handle, Date.now());
   }
 
   private note(): void {
@@ -488,6 +495,7 @@ export class OpenDocument {
   }
 
   private apply(batch: Uint8Array): void {
+    this.beforeChange?.();
     if (this.around.core.DocumentBridge.Apply(this.handle, batch) > 0) this.changed();
   }
 

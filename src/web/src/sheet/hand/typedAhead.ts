@@ -36,6 +36,12 @@ export class TypedAhead {
     this.handle = this.page.handle;
   }
 
+  /** Whether Core knows that somebody types into it, and the page was not taken anew since. */
+  get isHeld(): boolean {
+    const { core, page, handle } = this;
+    return page.handle === handle && core.TextBridge.Typing(handle) !== '';
+  }
+
   /** Core may hold the page anew: what was typed goes on there. False when the text is gone. */
   isThere(): boolean {
     const { core, page } = this;

@@ -38,7 +38,16 @@ import { useWorkspace } from '../../data/useWorkspace';
 import { itemKinds, type ShapeToType, type TypingPlace } from '../hand/things';
 import { toScreen, type View } from '../ink/view';
 import { nameOfLayer, useLayers } from '../tools/layers';
-import { barPlace, type BarSide, type Dock, dockBeside, dockedPlace, dockOn, unfoldedPlace } from './SelectionFrame';
+import {
+  barPlace,
+  type BarSide,
+  type Dock,
+  dockBeside,
+  dockedPlace,
+  dockOn,
+  liesOver,
+  unfoldedPlace,
+} from './SelectionFrame';
 import { EvenPanel } from './EvenPanel';
 import { ClearPanel } from '../things/picture/ClearPanel';
 import { PicturePanel } from '../things/picture/PicturePanel';
@@ -107,8 +116,8 @@ export function SelectionBar({
   const file = useFileOf(page, selection)?.shown;
   const formula = useFormulaOf(page, selection);
   const [unfolded, setUnfolded] = useState<Unfolding>();
-  const [wished, setDock] = useState<Dock>({ edge: 'bottom' });
-  const dock = dockOn(wished, size);
+  const [wished, setDock] = useState<Dock>();
+  const dock = wished && dockOn(wished, size);
   // One that was just laid down is to be typed.
   const waits = formula?.shown.text === '' ? formula.item : undefined;
   useEffect(() => {
@@ -119,9 +128,13 @@ export function SelectionBar({
   const isInk = taken.items.length > 0;
   const folded = isInk && (about.kinds & itemKinds.slip) !== 0 ? core.ThingBridge.Folded(page.handle, taken.items) : '';
   const lies = barPlace(side, box, size);
-  const place = unfolded === 'formula' ? dockedPlace(dock, size) : unfolded ? unfoldedPlace(lies, size) : lies;
-  const toggle = (what: Unfolding) => setUnfolded(unfolded === what ? undefined : what);
-  // It grows while one types: what belongs to it keeps its place, beside it or at the edge that lies further off.
+  const place = dock && unfolded ? dockedPlace(dock, size) : unfolded ? unfoldedPlace(lies, size) : lies;
+  const toggle = (what: Unfolding) => {
+    // What would lie over what was taken lies beside it, or at the edge that lies further off, and keeps its place there.
+    if (!unfolded) setDock(liesOver(unfoldedPlace(lies, size), lies) ? dockBeside(box, size) : undefined);
+    setUnfolded(unfolded === what ? undefined : what);
+  };
+  // It grows while one types: what belongs to it keeps its place from the beginning.
   const unfoldFormula = () => {
     setDock(waits ? { edge: 'bottom' } : dockBeside(box, size));
     setUnfolded('formula');
@@ -131,7 +144,7 @@ export function SelectionBar({
       className={`pointer-events-none absolute z-20 max-sm:z-30 flex gap-1.5 [&>*]:pointer-events-auto [&>:not([role=toolbar])]:min-h-0 [&>:not([role=toolbar])]:overflow-y-auto ${'bottom' in place ? 'flex-col-reverse' : 'flex-col'}`}
       style={{
         left:
-          unfolded === 'formula' && dock.left !== undefined
+          unfolded && dock?.left !== undefined
             ? dock.left
             : `clamp(8px, ${box.left}px, max(8px, calc(100% - ${isInk ? barWidth + (folded === '' ? 0 : pressWidth) + (framed ? 2 * pressWidth : 0) + (formula ? pressWidth : 0) : 300}px)))`,
         ...place,

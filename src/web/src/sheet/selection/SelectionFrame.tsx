@@ -273,6 +273,10 @@ export function unfoldedPlace(
   return foot > place.maxHeight ? { bottom: desk.height - foot, maxHeight: foot - 8 } : place;
 }
 
+/** Whether what unfolds lies at the other side of its toolbar, where what was taken is. */
+export const liesOver = (unfolded: ReturnType<typeof barPlace>, bar: ReturnType<typeof barPlace>): boolean =>
+  'bottom' in unfolded !== 'bottom' in bar;
+
 /** Where a bar lies that keeps its place: at which edge of the desk, and from where on, where it lies beside what was taken; pixels. */
 export interface Dock {
   edge: 'top' | 'bottom';

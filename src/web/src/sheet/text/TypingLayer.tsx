@@ -1,5 +1,6 @@
 import { t } from '@lingui/core/macro';
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
+import type { Seen } from '../../core/seenBridge';
 import { useWorkspace } from '../../data/useWorkspace';
 import type { OpenDocument } from '../../sync/openDocument';
 import type { TypingPlace } from '../hand/things';
@@ -9,6 +10,7 @@ import { text, type TextSettings } from '../tools/text';
 import { type FirstLooks, Typing } from './typing';
 import { DragEdge } from './DragEdge';
 import { TableEdges } from './TableEdges';
+import type { SeenActs } from './SeenOffers';
 import { TypingStrip } from './TypingStrip';
 
 interface TypingLayerProps {
@@ -19,6 +21,9 @@ interface TypingLayerProps {
   tools: Tools;
   undo: () => void;
   redo: () => void;
+  /** What is seen on the page, and can be done with it. */
+  seen: Seen[];
+  acts: SeenActs;
   onLeave: () => void;
   /** Plots what stands in a table. */
   onPlot: (table: string) => void;
@@ -28,7 +33,8 @@ interface TypingLayerProps {
 const leastMeasure = 500;
 
 /** Somebody typing on a page: the caret, what is selected, the edge that says how wide the text is, and the strip of what can be done with it. */
-export function TypingLayer({ page, paper, place, view, tools, undo, redo, onLeave, onPlot }: TypingLayerProps) {
+export function TypingLayer(props: TypingLayerProps) {
+  const { page, paper, place, view, tools, undo, redo, seen, acts, onLeave, onPlot } = props;
   const { core, live } = useWorkspace();
   const root = useRef<HTMLDivElement>(null);
   const layer = useRef<HTMLDivElement>(null);
@@ -139,6 +145,8 @@ export function TypingLayer({ page, paper, place, view, tools, undo, redo, onLea
           left={x + e * scale}
           room={{ width: layer.current?.clientWidth ?? 0, height: layer.current?.clientHeight ?? 0 }}
           top={y + f * scale + bottom * pixels + 10}
+          seen={seen}
+          acts={acts}
           onLeave={onLeave}
           onPlot={onPlot}
         />

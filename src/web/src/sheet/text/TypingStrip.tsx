@@ -26,24 +26,30 @@ import {
   TextUnderlineIcon,
 } from '@phosphor-icons/react';
 import { type ReactNode, useState } from 'react';
+import type { Seen } from '../../core/seenBridge';
 import { SignButton } from '../../ui/Button';
 import { say } from '../../ui/saying';
 import { Slider } from '../../ui/Slider';
 import { ColourWells } from '../tools/ColourWells';
 import { StyleChoice, Typeface, TypeSize } from '../tools/TextChoices';
 import { type Family, type Style, usualSize } from '../tools/textStyles';
+import { type SeenActs, seenIcons, SeenOffers, seenWords } from './SeenOffers';
 import { TablePart } from './TablePart';
 import type { Looks, Trait } from './told';
 import type { Typing } from './typing';
 
 const stripHeight = 46;
-const stripWidth = 290;
+const partWidth = 44;
+/** Its edges, and what lies between them and its parts. */
+const stripEdges = 8;
+/** So wide is what unfolds, as far as it needs. */
+const leastWidth = 290;
 const panelHeight = 250;
 const tablePartHeight = 470;
 /** Less is no room to unfold in, pixels. */
 const leastUnfolded = 180;
 
-type Part = 'style' | 'weight' | 'list' | 'colour' | 'more' | 'table';
+type Part = 'style' | 'weight' | 'list' | 'colour' | 'more' | 'table' | 'seen';
 
 interface TypingStripProps {
   typing: Typing;
@@ -52,21 +58,26 @@ interface TypingStripProps {
   top: number;
   /** How much room there is, pixels. */
   room: { width: number; height: number };
+  /** What is seen on the page, and can be done with it. */
+  seen: Seen[];
+  acts: SeenActs;
   onLeave: () => void;
   /** Plots what stands in a table. */
   onPlot: (table: string) => void;
 }
 
 /** What can be done with a text while one types: five small things at its lower edge, each of which unfolds what belongs to it. */
-export function TypingStrip({ typing, left: wishedLeft, top, room, onLeave, onPlot }: TypingStripProps) {
-  const [open, setOpen] = useState<Part>();
+export function TypingStrip({ typing, left: wishedLeft, top, room, seen, acts, onLeave, onPlot }: TypingStripProps) {
+  const [unfoldedPart, setOpen] = useState<Part>();
+  const { from, to } = typing.selection;
+  const here = seen.find((one) => one.item === typing.item && from === to && one.from <= from && from <= one.to);
+  const open = unfoldedPart === 'seen' && !here ? undefined : unfoldedPart;
   // Where there is no room below the text, it stands at the foot and unfolds upwards.
   const below = room.height - top - stripHeight - 14;
   const needed = open === 'table' ? tablePartHeight : panelHeight;
   const upward = below < needed && top > below;
   const unfolded = Math.max(leastUnfolded, upward ? Math.min(top, room.height - stripHeight) - 14 : below);
   const bottom = Math.max(8, room.height - top - stripHeight);
-  const left = Math.max(8, Math.min(wishedLeft, room.width - stripWidth - 8));
   const looks = open && typing.looks;
   const set = (trait: Trait, value: string) => typing.format(trait, value);
   const parts: [Part, string, Icon][] = [
@@ -76,7 +87,10 @@ export function TypingStrip({ typing, left: wishedLeft, top, room, onLeave, onPl
     ['colour', t`Colour`, PaletteIcon],
     ['more', t`More`, DotsThreeIcon],
     ...(typing.told?.cell ? [['table', t`Table`, TableIcon] as [Part, string, Icon]] : []),
+    ...(here ? [['seen', t`What can be done with “${here.words}”`, seenIcons[here.kind]] as [Part, string, Icon]] : []),
   ];
+  const width = Math.max((parts.length + 1) * partWidth + stripEdges, leastWidth);
+  const left = Math.max(8, Math.min(wishedLeft, room.width - width - 8));
   return (
     <div
       role="toolbar"
@@ -119,6 +133,18 @@ export function TypingStrip({ typing, left: wishedLeft, top, room, onLeave, onPl
           {open === 'list' && <ListPart looks={looks} set={set} />}
           {open === 'colour' && <ColourPart looks={looks} set={set} />}
           {open === 'more' && <MorePart looks={looks} set={set} />}
+          {open === 'seen' && here && (
+            <>
+              <p className="max-w-[236px] px-2 pb-1 font-semibold [overflow-wrap:anywhere]" data-testid="seen-said">
+                {seenWords(here)}
+              </p>
+              <SeenOffers
+                seen={here}
+                acts={{ ...acts, workOut: (sum) => typing.workOut(sum) }}
+                onDone={() => setOpen(undefined)}
+              />
+            </>
+          )}
           {open === 'table' && <TablePart typed={typing.table} onPlot={onPlot} />}
         </div>
       )}

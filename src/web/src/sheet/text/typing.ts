@@ -1,3 +1,4 @@
+import type { Seen } from '../../core/seenBridge';
 import { type Core, sentenceOf } from '../../core/runtime';
 import { addSpot } from '../../data/spots';
 import { bringFonts, onFonts } from '../../letters/fonts';
@@ -73,7 +74,9 @@ export class Typing {
   private readonly telling: ReturnType<typeof setInterval>;
   /** Where a method of input, such as one for Japanese, is at work. */
   private composing: { from: number; to: number } | undefined;
-  private shows = false;
+  /** Whether the browser's text is being made anew: what is selected in it then means nothing. */
+  private isMaking = false;
+  private isBackward = false;
   private readonly begins: { x: number; y: number; width: number; ruling: number; shape?: string } | undefined;
 
   /** @param root The element that the browser's own text lies in. */
@@ -101,10 +104,10 @@ export class Typing {
         ? { x: shape.x, y: shape.y + halfLine, width: leastWidth, ruling: 0, shape: shape.id }
         : this.placeOf(place);
     this.telling = setInterval(() => this.tellCaret(), caretEvery);
+    page.beforeChange = () => this.takeSelection();
     this.listen();
     this.tell();
     this.root.focus({ preventScroll: true });
-    this.showSelection();
   }
 
   /** The text, or the cell of a table, that is typed into; empty while there is just a place for one. */
@@ -125,7 +128,8 @@ export class Typing {
   }
 
   get selection(): { from: number; to: number } {
-    return this.under.selection ?? { from: this.told?.from ?? 0, to: this.told?.to ?? 0 };
+    this.takeSelection();
+    return { from: this.told?.from ?? 0, to: this.told?.to ?? 0 };
   }
 
   /** What stands where something is selected. */
@@ -150,9 +154,9 @@ export class Typing {
   /** Types into another cell, at its end. */
   open(cell: string): void {
     this.end();
+    this.isBackward = false;
     this.around.core.TextBridge.Open(this.around.page.handle, cell);
     this.tell();
-    this.showSelection();
     this.tellCaret();
   }
 
@@ -185,6 +189,11 @@ export class Typing {
     addSpot(core, page, 'heading', area, [item!], { level });
   }
 
+  /** What a sum comes to is written behind it. */
+  workOut({ to, words, value }: Seen): void {
+    this.type(`${words.endsWith('=') ? ' ' : ' = '}${value}`, { from: to, to });
+  }
+
   /** How long its lines are. */
   setMeasure(measure: number): void {
     const { core, page } = this.around;
@@ -195,10 +204,9 @@ export class Typing {
   /** The page is seen otherwise, or somebody did something to it. */
   refresh(): void {
     if (this.composing) return;
+    this.takeSelection();
     if (!this.settle()) return;
-    const hasFocus = document.activeElement === this.root;
     this.tell();
-    if (hasFocus) this.showSelection();
   }
 
   /** What was typed becomes an operation, and one step. */
@@ -213,6 +221,7 @@ export class Typing {
     const { core, page } = this.around;
     if (this.item) page.perform((handle, now) => core.DiagramBridge.Fit(handle, this.item, now));
     clearInterval(this.telling);
+    page.beforeChange = undefined;
     this.around.tellCaret('', '', '');
     for (const end of this.ends) end();
     this.typed.close();
@@ -250,10 +259,10 @@ export class Typing {
     this.on('compositionstart', () => (this.composing = this.selection));
     this.on('compositionend', () => {
       const at = this.composing?.to;
+      this.forget();
       this.composing = undefined;
-      this.under.forget();
+      if (at !== undefined) this.around.core.TextBridge.Select(this.around.page.handle, at, at);
       this.tell();
-      if (at !== undefined) this.select(at, at);
     });
     this.on('keydown', (event) => this.key(event));
     this.on('copy', (event) => this.copy(event));
@@ -266,13 +275,10 @@ export class Typing {
       event.stopPropagation();
       this.paste(event.clipboardData);
     });
+    this.on('focus', () => this.showSelection());
     this.on('blur', () => this.end());
     const selected = () => {
-      const own = this.shows || this.composing ? undefined : this.under.selection;
-      if (!own || !this.told || document.activeElement !== this.root) return;
-      if (own.from === this.told.from && own.to === this.told.to) return;
-      [this.told.from, this.told.to] = [own.from, own.to];
-      this.around.core.TextBridge.Select(this.around.page.handle, own.from, own.to);
+      if (!this.takeSelection()) return;
       // Whoever goes elsewhere in the text begins another step; what is selected stays selected meanwhile.
       this.end();
       this.tellCaret();
@@ -280,7 +286,8 @@ export class Typing {
     };
     document.addEventListener('selectionchange', selected);
     const fonts = onFonts(() => {
-      this.under.forget();
+      this.takeSelection();
+      this.forget();
       this.refresh();
     });
     const leave = () => this.end();
@@ -290,6 +297,21 @@ export class Typing {
       fonts,
       () => removeEventListener('pagehide', leave),
     );
+  }
+
+  /**
+   * What is selected on the screen is what Core has selected, before anything is done to the text or it is shown anew: the browser says only later that it
+   * was selected. False where it was so already.
+   */
+  private takeSelection(): boolean {
+    const own =
+      this.isMaking || this.composing || document.activeElement !== this.root ? undefined : this.under.selection;
+    if (!own || !this.told) return false;
+    this.isBackward = own.isBackward;
+    if ((own.from === this.told.from && own.to === this.told.to) || !this.typed.isHeld) return false;
+    [this.told.from, this.told.to] = [own.from, own.to];
+    this.around.core.TextBridge.Select(this.around.page.handle, own.from, own.to);
+    return true;
   }
 
   private on<K extends keyof HTMLElementEventMap>(type: K, hear: (event: HTMLElementEventMap[K]) => void): void {
@@ -420,7 +442,8 @@ export class Typing {
     if (!this.settle()) return;
     // Whoever follows the page is told of it, and this is one of them.
     this.typed.type(() => change(this.made(), from, to), letters);
-    this.showSelection();
+    // Whoever chose something beside the text goes on typing in it.
+    this.root.focus({ preventScroll: true });
     if (this.typed.isMuch) this.end();
   }
 
@@ -445,22 +468,23 @@ export class Typing {
       this.told = JSON.parse(core.TextBridge.Told(page.handle)) as Told;
       bringFonts(core);
       const [a, b] = this.told.place;
+      this.isMaking = true;
       this.under.show(this.told, view().scale * Math.hypot(a, b));
+      this.isMaking = false;
+      this.showSelection();
     }
     this.around.changed();
   }
 
-  private select(from: number, to: number): void {
-    if (this.told) [this.told.from, this.told.to] = [from, to];
-    this.around.core.TextBridge.Select(this.around.page.handle, from, to);
-    this.showSelection();
+  private forget(): void {
+    this.isMaking = true;
+    this.under.forget();
   }
 
+  /** Whoever is elsewhere stays there: what is selected takes the keyboard along. */
   private showSelection(): void {
-    if (!this.told) return;
-    this.shows = true;
-    this.under.select(this.told.from, this.told.to, this.under.selection?.isBackward);
-    this.shows = false;
+    if (this.told && document.activeElement === this.root)
+      this.under.select(this.told.from, this.told.to, this.isBackward);
   }
 
   private copy(event: ClipboardEvent): void {

@@ -70,6 +70,12 @@ function TextPanel({ tools }: PanelProps) {
         testId="text-on-lines"
         onChange={(onLines) => change({ onLines })}
       />
+      <Switch
+        label={t`Underlines addresses, days and sums`}
+        on={tools.habits.seesWords}
+        testId="text-sees-words"
+        onChange={(seesWords) => tools.changeHabits({ seesWords })}
+      />
     </Unfolded>
   );
 }

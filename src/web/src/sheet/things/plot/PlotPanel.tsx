@@ -9,7 +9,7 @@ import { PickField } from '../../../ui/PickField';
 import { Switch } from '../../../ui/Segments';
 import { sentenceTold } from '../../../words/sentences';
 import { showsField, useItemFields } from '../../hand/useItemFields';
-import { axes, curves, data, inkOf, range, readCurve, readData } from './plotFields';
+import { axes, curves, data, inkOf, range, readCurve, readData, table } from './plotFields';
 
 interface PlotPanelProps {
   page: OpenDocument;
@@ -38,6 +38,12 @@ export function PlotPanel({ page, item, plot }: PlotPanelProps) {
   const { set: write, words, turn } = useItemFields(page, item, field(showsField));
   const set = (number: number, value: string) => {
     if (value !== field(number)) write(number, value);
+  };
+  /** Points that are typed here come from no table any more; what is laid through them, and their colour, may change all the same. */
+  const setPoints = (number: number, value: string) => {
+    const isOwn = readData(value)?.rows !== readData(field(number))?.rows;
+    if (number === data[0] && plot.followsTable && isOwn) write(table, '');
+    set(number, value);
   };
   const typed = curves.filter((number) => field(number));
   const free = curves.find((number) => !field(number));
@@ -95,10 +101,15 @@ export function PlotPanel({ page, item, plot }: PlotPanelProps) {
             at={at}
             text={field(number)}
             ink={inkOf(at + 1)}
-            onText={(value) => set(number, value)}
+            onText={(value) => setPoints(number, value)}
             read={(rows, colour, fit) => JSON.parse(core.ThingBridge.PlotRows(rows, colour, Number(fit))) as PlotRows}
           />
         ))}
+        {plot.followsTable && (
+          <p className="mt-1 text-[13px] text-quiet" data-testid="plot-follows">
+            {t`The first points follow their table.`}
+          </p>
+        )}
         {points.length < data.length && field(points.at(-1)!) && (
           <Button className="mt-1 px-2 text-[13px]" onClick={() => setMore(more + 1)}>
             <PlusIcon size={16} /> {t`More points`}

@@ -3,6 +3,7 @@ export const range = 27;
 export const axes = 28;
 export const curves = [30, 31, 32, 33, 34, 35] as const;
 export const data = [36, 37, 38] as const;
+export const table = 45;
 
 /** The inks that curves and points have, one after the other. */
 export const inks = ['1f5f8b', 'b4533c', '7c8a4b', '6e4a63', 'c08a2e', '22302e'] as const;

@@ -1,7 +1,7 @@
 using System.Net;
 using System.Net.Sockets;
 
-namespace CalmQuill.Server.Calendars;
+namespace CalmQuill.Server.Outside;
 
 /// <summary>Which addresses lie in the public network: not this machine, nor a private, link-local or otherwise special one (RFC 6890 and the registries it founds).</summary>
 internal static class PublicAddresses

@@ -1,0 +1,51 @@
+using System.Runtime.CompilerServices;
+using CalmQuill.Core.Items;
+using CalmQuill.Core.Operations;
+using CalmQuill.Core.Pages;
+using CalmQuill.Core.Typesetting;
+
+namespace CalmQuill.Core.Seen;
+
+/// <summary>What is seen in all that is typed on a page.</summary>
+public static class PageSeen
+{
+    /// <summary>Paragraphs that were read before: they are others as soon as a letter of them is.</summary>
+    private static readonly ConditionalWeakTable<SetParagraph, IReadOnlyList<SeenPart>> Read = [];
+
+    /// <summary>All of it, from the back to the front.</summary>
+    /// <param name="page">The page.</param>
+    /// <param name="offset">How far the clock of the place is ahead of UTC, for “tomorrow”.</param>
+    public static IEnumerable<SeenThing> On(PageDocument page, TimeSpan offset)
+    {
+        foreach (var item in page.Items.Where(item => item.Shown))
+        {
+            if (item.Content is not WrittenContent text)
+                continue;
+            foreach (var room in text.Rooms)
+            {
+                foreach (var (paragraph, start, _) in room.Set.Paragraphs)
+                {
+                    foreach (var part in In(page, item, paragraph, start, offset))
+                        yield return new SeenThing(item.Id, room, paragraph.Content with { Start = start }, part.Behind(start));
+                }
+            }
+        }
+    }
+
+    private static IReadOnlyList<SeenPart> In(PageDocument page, PageItem item, SetParagraph paragraph, int start, TimeSpan offset)
+    {
+        if (paragraph.Content.Length == 0)
+            return [];
+        if (Read.TryGetValue(paragraph, out var known))
+            return known;
+        // What is being typed is typed now; it is read again when it is an operation.
+        if (page.OperationOf(item.Typed.At(start).Operation) is not { Time.UnixMilliseconds: var at })
+            return SeenWords.In(paragraph.Content, null);
+        var read = SeenWords.In(
+            paragraph.Content,
+            DateOnly.FromDateTime(DateTimeOffset.FromUnixTimeMilliseconds(at).ToOffset(offset).DateTime)
+        );
+        Read.AddOrUpdate(paragraph, read);
+        return read;
+    }
+}
