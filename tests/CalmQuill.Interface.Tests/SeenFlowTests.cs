@@ -112,7 +112,7 @@ public sealed class SeenFlowTests : InterfaceTest
         Assert.Equal("Clock fair on 4.12.2026", browser.Attribute("plan-title", "value"));
         Assert.Empty(browser.SeriousFindings());
         browser.Fill("[data-testid=plan-title]", "Clock fair");
-        browser.PressCss("dialog .btn-primary, [role=dialog] .btn-primary");
+        browser.Press("dialog-confirm");
         browser.Until(() => Entries().Any(), "an entry");
         var entry = Entries().Single();
         Assert.Equal(("Clock fair", new DateTime(2026, 12, 4, 14, 30, 0), true), (entry.Title, entry.Start, entry.IsOwn));

@@ -44,6 +44,29 @@ public sealed class TextLookTests : InterfaceTest
     }
 
     [Fact]
+    public void What_changes_a_look_does_not_lie_over_what_it_changes()
+    {
+        var browser = OpenPage(Group.Writer);
+        Write(browser, 4_000, 14_000, "Beat error");
+        var text = TextOn(browser, "Beat error").Bounds;
+        browser.Press("tool-loop");
+        PageHands.Press(browser, text.Left + 300, (text.Top + text.Bottom) / 2.0);
+        browser.Press("look-taken");
+        browser.Find("look-fill");
+        var (left, top) = PageHands.At(browser, text.Left, text.Top);
+        var (right, bottom) = PageHands.At(browser, text.Left + 2_000, text.Bottom);
+        var sheet = browser.Find("sheet").Location;
+        var panel = browser.Find("look-panel");
+        var isApart =
+            panel.Location.Y >= sheet.Y + bottom
+            || panel.Location.Y + panel.Size.Height <= sheet.Y + top
+            || panel.Location.X >= sheet.X + right
+            || panel.Location.X + panel.Size.Width <= sheet.X + left;
+        Assert.True(isApart, $"{panel.Location} {panel.Size}, and the text from {left} {top} to {right} {bottom}");
+        Assert.Empty(browser.SeriousFindings());
+    }
+
+    [Fact]
     public void A_look_is_taken_from_one_text_and_given_to_another_in_one_step()
     {
         var browser = OpenPage(Group.Writer);
