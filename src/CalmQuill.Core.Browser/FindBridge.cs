@@ -20,20 +20,7 @@ public static partial class FindBridge
                 var box = one.Box;
                 json.WriteStartObject();
                 Json.Numbers(json, "area", [box.Left, box.Top, box.Right, box.Bottom]);
-                json.WriteStartArray("corners");
-                foreach (var corners in one.Corners)
-                {
-                    json.WriteStartArray();
-                    foreach (var (x, y) in corners)
-                    {
-                        json.WriteNumberValue(x);
-                        json.WriteNumberValue(y);
-                    }
-
-                    json.WriteEndArray();
-                }
-
-                json.WriteEndArray();
+                Json.Corners(json, one.Corners);
                 json.WriteEndObject();
             }
 

@@ -8,6 +8,27 @@ internal static class Json
 {
     public static string List<T>(IEnumerable<T> items, Action<Utf8JsonWriter, T> write) => Text(json => List(json, items, write));
 
+    /// <summary>The corners of what lies behind letters, line by line, x and y in turn, as <c>corners</c>.</summary>
+    public static void Corners(Utf8JsonWriter json, IEnumerable<(double X, double Y)[]> lines)
+    {
+        json.WritePropertyName("corners");
+        List(
+            json,
+            lines,
+            (writer, corners) =>
+            {
+                writer.WriteStartArray();
+                foreach (var (x, y) in corners)
+                {
+                    writer.WriteNumberValue(x);
+                    writer.WriteNumberValue(y);
+                }
+
+                writer.WriteEndArray();
+            }
+        );
+    }
+
     public static void List<T>(Utf8JsonWriter json, IEnumerable<T> items, Action<Utf8JsonWriter, T> write)
     {
         json.WriteStartArray();

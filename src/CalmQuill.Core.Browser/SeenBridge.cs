@@ -27,20 +27,7 @@ public static partial class SeenBridge
                 json.WriteString("value", one.Part.Value);
                 json.WriteString("words", one.Words);
                 json.WriteString("line", one.Line);
-                json.WriteStartArray("corners");
-                foreach (var corners in one.Corners)
-                {
-                    json.WriteStartArray();
-                    foreach (var (x, y) in corners)
-                    {
-                        json.WriteNumberValue(x);
-                        json.WriteNumberValue(y);
-                    }
-
-                    json.WriteEndArray();
-                }
-
-                json.WriteEndArray();
+                Json.Corners(json, one.Corners);
                 json.WriteEndObject();
             }
         );
