@@ -6,6 +6,7 @@ using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Papers;
+using CalmQuill.Core.Spots;
 using CalmQuill.Core.Typesetting;
 using CalmQuill.Core.Writing;
 
@@ -53,10 +54,12 @@ public static partial class TextBridge
     {
         var parts = tick.Split(' ');
         var (id, start) = (OpId.Parse(parts[0]), int.Parse(parts[1], CultureInfo.InvariantCulture));
-        var text = ((WrittenContent)Session.Document<PageDocument>(page).Find(id)!.Content).Typed;
-        var paragraph = text.Paragraphs().First(one => one.Start == start);
-        var ticked = text.FormatOfParagraphs(start, 0, Trait.Ticked, paragraph.Look[Trait.Ticked].Length > 0 ? "" : "1");
-        return Session.Perform(page, new Change.TextTyped(id, new TextChange([], [], [ticked])), now);
+        var document = Session.Document<PageDocument>(page);
+        var text = ((WrittenContent)document.Find(id)!.Content).Typed;
+        var isTicked = text.Paragraphs().First(one => one.Start == start).Look[Trait.Ticked].Length > 0;
+        return PageTasks.Tick(document, new TaskPlace(id, text.At(start)), !isTicked) is { } change
+            ? Session.Perform(page, change, now)
+            : [];
     }
 
     /// <summary>

@@ -38,6 +38,7 @@ public sealed class PlotContent(IItemFrame frame, Change.ThingAdded added) : Cap
 
     private const ItemField FromTable = ItemField.Data1;
 
+    private PlotData? tabled;
     private string[] decided = [];
     private PlotDrawing? drawn;
     private int drawnVersion;
@@ -65,7 +66,7 @@ public sealed class PlotContent(IItemFrame frame, Change.ThingAdded added) : Cap
 
     public override IReadOnlyList<(ItemField Field, OpId On)> LeansOn => Table is { } table ? [(ItemField.Table, table)] : [];
 
-    public override IReadOnlyList<ItemValue> Alone => Tabled is { } data ? [new ItemValue(FromTable, data.ToText())] : [];
+    public override IReadOnlyList<ItemValue> Alone => tabled is { } data ? [new ItemValue(FromTable, data.ToText())] : [];
 
     /// <summary>The table from which its first points come; null for none. They follow what is typed in it, and stay as they were last when it is gone.</summary>
     public OpId? Table => OpId.TryParse(Read(ItemField.Table), out var table) ? table : null;
@@ -73,7 +74,7 @@ public sealed class PlotContent(IItemFrame frame, Change.ThingAdded added) : Cap
     private IEnumerable<(double X, double Y)> Points => DataFields.SelectMany(one => DataOf(one)?.Points ?? []);
 
     /// <summary>Those points as they stand in the table; null where they come from none, or there are not two columns of numbers in it now.</summary>
-    private PlotData? Tabled =>
+    private PlotData? ReadTable() =>
         Table is { } table
         && PlotData.Read(Read(FromTable)) is { } data
         && Frame.Beside(table, false) is TableContent content
@@ -107,7 +108,8 @@ public sealed class PlotContent(IItemFrame frame, Change.ThingAdded added) : Cap
 
     protected internal override void WorkOut(bool mayLieElsewhere)
     {
-        string[] decides = [.. Decide.Select(field => field == FromTable && Tabled is { } data ? data.ToText() : Read(field))];
+        tabled = ReadTable();
+        string[] decides = [.. Decide.Select(field => field == FromTable && tabled is { } data ? data.ToText() : Read(field))];
         if (!decides.AsSpan().SequenceEqual(decided))
             (decided, drawn) = (decides, null);
         base.WorkOut(mayLieElsewhere);
@@ -125,5 +127,5 @@ public sealed class PlotContent(IItemFrame frame, Change.ThingAdded added) : Cap
         );
 
     /// <summary>Points as they are shown.</summary>
-    public PlotData? DataOf(ItemField field) => (field == FromTable ? Tabled : null) ?? PlotData.Read(Read(field));
+    public PlotData? DataOf(ItemField field) => (field == FromTable ? tabled : null) ?? PlotData.Read(Read(field));
 }

@@ -20,8 +20,11 @@ public sealed record PreviewCard(string Target, string Title, string Site, strin
 
     private const string Fill = "fbf7ecff",
         Edge = "b9b39cff",
-        Corner = "80",
-        Padding = "220";
+        Corner = "80";
+
+    /// <summary>Room around its letters, and how far below its upper edge the first line stands; 0.01 mm.</summary>
+    private const int Padding = 220,
+        FirstLine = 600;
 
     /// <summary>The letters on it.</summary>
     public Passage Passage
@@ -47,7 +50,7 @@ public sealed record PreviewCard(string Target, string Title, string Site, strin
     public Change.WrittenAdded At(int x, int y, Guid picture, int across, int down) =>
         picture == Guid.Empty || across <= 0 || down <= 0
             ? new Change.TextAdded(
-                Transform.Shift(x + int.Parse(Padding, System.Globalization.CultureInfo.InvariantCulture), y + 600),
+                Transform.Shift(x + Padding, y + FirstLine),
                 Width,
                 0,
                 Passage,
@@ -55,7 +58,7 @@ public sealed record PreviewCard(string Target, string Title, string Site, strin
                     new ItemValue(ItemField.Fill, Fill),
                     new ItemValue(ItemField.Edge, Edge),
                     new ItemValue(ItemField.Corner, Corner),
-                    new ItemValue(ItemField.Padding, Padding),
+                    new ItemValue(ItemField.Padding, Padding.ToString(System.Globalization.CultureInfo.InvariantCulture)),
                 ]
             )
             : new Change.ThingAdded(

@@ -10,7 +10,8 @@ namespace CalmQuill.Core.Seen;
 public static class PageSeen
 {
     /// <summary>Paragraphs that were read before: they are others as soon as a letter of them is.</summary>
-    private static readonly ConditionalWeakTable<SetParagraph, IReadOnlyList<SeenPart>> Read = [];
+    private static readonly ConditionalWeakTable<SetParagraph, IReadOnlyList<SeenPart>> Here = [],
+        Anywhere = [];
 
     /// <summary>All of it, from the back to the front.</summary>
     /// <param name="page">The page.</param>
@@ -32,20 +33,25 @@ public static class PageSeen
         }
     }
 
-    private static IReadOnlyList<SeenPart> In(PageDocument page, PageItem item, SetParagraph paragraph, int start, TimeSpan offset)
+    /// <summary>What stands in a paragraph, read once as long as that is set the same.</summary>
+    /// <param name="page">The page.</param>
+    /// <param name="item">The thing in which it is typed.</param>
+    /// <param name="paragraph">The paragraph.</param>
+    /// <param name="start">Where in the text it begins.</param>
+    /// <param name="offset">How far the clock of the place is ahead of UTC; null for what is the same wherever one is.</param>
+    internal static IReadOnlyList<SeenPart> In(PageDocument page, PageItem item, SetParagraph paragraph, int start, TimeSpan? offset)
     {
         if (paragraph.Content.Length == 0)
             return [];
-        if (Read.TryGetValue(paragraph, out var known))
+        var read = offset is null ? Anywhere : Here;
+        if (read.TryGetValue(paragraph, out var known))
             return known;
         // What is being typed is typed now; it is read again when it is an operation.
         if (page.OperationOf(item.Typed.At(start).Operation) is not { Time.UnixMilliseconds: var at })
             return SeenWords.In(paragraph.Content, null);
-        var read = SeenWords.In(
-            paragraph.Content,
-            DateOnly.FromDateTime(DateTimeOffset.FromUnixTimeMilliseconds(at).ToOffset(offset).DateTime)
-        );
-        Read.AddOrUpdate(paragraph, read);
-        return read;
+        var on = DateOnly.FromDateTime(DateTimeOffset.FromUnixTimeMilliseconds(at).ToOffset(offset ?? TimeSpan.Zero).DateTime);
+        var seen = SeenWords.In(paragraph.Content, on, isLocal: offset is not null);
+        read.AddOrUpdate(paragraph, seen);
+        return seen;
     }
 }

@@ -15,7 +15,7 @@ public readonly record struct SeenThing(OpId Item, LetterRoom Room, Paragraph Pa
     public string Words => Line[(Part.From - Paragraph.Start)..(Part.To - Paragraph.Start)];
 
     /// <summary>The line in which they stand.</summary>
-    public string Line => string.Concat(Paragraph.Spans.Select(span => span.Text));
+    public string Line => Paragraph.Text;
 
     /// <summary>The corners of what lies behind its letters, line by line.</summary>
     public IEnumerable<(double X, double Y)[]> Corners => Room.Behind(Part.From, Part.To);

@@ -41,7 +41,7 @@ public static class SeenWords
             at += text.Length;
         }
 
-        var seen = In(string.Concat(paragraph.Spans.Select(span => span.Text)), on, isLocal);
+        var seen = In(paragraph.Text, on, isLocal);
         return links.Count == 0 ? seen : [.. seen.Where(part => !part.Meets(links)).Concat(links).OrderBy(part => part.From)];
     }
 }

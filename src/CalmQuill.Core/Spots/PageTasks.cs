@@ -63,14 +63,13 @@ public static class PageTasks
         // What is being typed is no operation yet, and nobody’s task.
         if (page.OperationOf(letter.Operation) is not { } made)
             return null;
-        var words = string.Concat(paragraph.Content.Spans.Select(span => span.Text));
+        var words = paragraph.Content.Text;
         if (string.IsNullOrWhiteSpace(words))
             return null;
         var ticked = paragraph.Style.IsTicked && item.Typed.SaidOf(start, Trait.Ticked) is { } said ? page.OperationOf(said) ?? made : null;
         var values = new Dictionary<SpotField, string> { [SpotField.Mark] = MarkKinds.ToDo, [SpotField.Note] = NoteOf(words) };
-        // By UTC, since it is to be the same for everybody, wherever they are; so “tomorrow” is nothing to go by.
-        var on = DateOnly.FromDateTime(DateTimeOffset.FromUnixTimeMilliseconds(made.Time.UnixMilliseconds).UtcDateTime);
-        if (SeenWords.In(paragraph.Content, on, isLocal: false).FirstOrDefault(part => part.Kind == SeenKind.Day) is { Value: { } day })
+        // It is to be the same for everybody, wherever they are; so “tomorrow” is nothing to go by.
+        if (PageSeen.In(page, item, paragraph, start, null).FirstOrDefault(part => part.Kind == SeenKind.Day) is { Value: { } day })
             values[SpotField.Due] = day;
         if (ticked is not null)
             values[SpotField.Done] = "1";

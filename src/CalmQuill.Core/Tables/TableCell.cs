@@ -26,13 +26,11 @@ public sealed record TableCell(
     public Look Look => Own.Count > 0 ? Own[0].Look : Look.Usual;
 
     /// <summary>All that is written in it, its paragraphs parted by line breaks.</summary>
-    public string Text => string.Join('\n', Paragraphs.Select(TextOf));
+    public string Text => string.Join('\n', Paragraphs.Select(paragraph => paragraph.Text));
 
     public bool HasLetters => Paragraphs.Any(paragraph => paragraph.Length > 0);
 
     public bool Equals(TableCell? other) => ReferenceEquals(this, other);
 
     public override int GetHashCode() => System.Runtime.CompilerServices.RuntimeHelpers.GetHashCode(this);
-
-    private static string TextOf(Paragraph paragraph) => string.Concat(paragraph.Spans.Select(span => span.Text));
 }

@@ -44,7 +44,7 @@ internal sealed class ParagraphSetter(Paragraph content, ParagraphStyle style, i
 
     public SetParagraph Set()
     {
-        text = Signs.Whole(string.Concat(content.Spans.Select(span => span.Text)));
+        text = Signs.Whole(content.Text);
         styles = new LetterStyle[text.Length];
         var at = 0;
         foreach (var span in content.Spans)

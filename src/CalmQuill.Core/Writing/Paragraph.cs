@@ -8,6 +8,9 @@ public sealed record Paragraph(int Start, IReadOnlyList<TextSpan> Spans, Look Lo
 {
     public int Length { get; } = Spans.Sum(span => span.Text.Length);
 
+    /// <summary>Its letters alone.</summary>
+    public string Text => string.Concat(Spans.Select(span => span.Text));
+
     /// <summary>Paragraphs one by one; there is always one, and one behind the last line break.</summary>
     /// <param name="spans">The letters.</param>
     /// <param name="atEnd">How the last one looks where it is empty.</param>

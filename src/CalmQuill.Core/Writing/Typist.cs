@@ -198,7 +198,7 @@ public sealed class Typist(TypedText text, Burst burst, IDictionary<Trait, strin
     private int? BeginList(int at)
     {
         var paragraph = At(at);
-        var before = string.Concat(paragraph.Spans.Select(span => span.Text))[..(at - paragraph.Start)];
+        var before = paragraph.Text[..(at - paragraph.Start)];
         if (paragraph.Look[Trait.List].Length > 0 || !Begins.TryGetValue(before, out var list))
             return null;
         burst.Remove(paragraph.Start, before.Length);
