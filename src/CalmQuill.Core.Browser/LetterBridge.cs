@@ -20,6 +20,10 @@ public static partial class LetterBridge
     [JSExport]
     public static string[] Wanted() => [.. Fonts.Wanted];
 
+    /// <summary>The signs of a slice of a font as a browser names them; empty for a font that is whole.</summary>
+    [JSExport]
+    public static string Range(string name) => EasternFonts.RangeOf(name) ?? "";
+
     /// <summary>Takes a font in; texts are set in it when they are handed out next.</summary>
     [JSExport]
     public static void Add(string name, byte[] file) => Fonts.Add(name, file);

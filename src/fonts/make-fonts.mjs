@@ -2,7 +2,7 @@
 // In a folder: npm i the packages below at their versions (@expo-google-fonts/…, and @fontsource/stix-two-math), then node make-fonts.mjs FOLDER.
 import { copyFileSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { inflateSync } from "node:zlib";
+import { unpacked } from "./woff.mjs";
 
 const all = ["", "bold", "italic", "bold-italic"];
 const weights = {
@@ -27,6 +27,17 @@ const fonts = [
   ["hebrew", "noto-sans-hebrew", "0.4.1", "NotoSansHebrew", [""]],
   ["tamil", "noto-sans-tamil", "0.4.3", "NotoSansTamil", [""]],
   ["thai", "noto-sans-thai", "0.4.2", "NotoSansThai", [""]],
+  ["ethiopic", "noto-sans-ethiopic", "0.4.2", "NotoSansEthiopic", [""]],
+  ["gujarati", "noto-sans-gujarati", "0.4.2", "NotoSansGujarati", [""]],
+  ["gurmukhi", "noto-sans-gurmukhi", "0.4.1", "NotoSansGurmukhi", [""]],
+  ["kannada", "noto-sans-kannada", "0.4.3", "NotoSansKannada", [""]],
+  ["khmer", "noto-sans-khmer", "0.4.3", "NotoSansKhmer", [""]],
+  ["lao", "noto-sans-lao", "0.4.2", "NotoSansLao", [""]],
+  ["malayalam", "noto-sans-malayalam", "0.4.2", "NotoSansMalayalam", [""]],
+  ["myanmar", "noto-sans-myanmar", "0.4.2", "NotoSansMyanmar", [""]],
+  ["oriya", "noto-sans-oriya", "0.4.2", "NotoSansOriya", [""]],
+  ["sinhala", "noto-sans-sinhala", "0.4.2", "NotoSansSinhala", [""]],
+  ["telugu", "noto-sans-telugu", "0.4.2", "NotoSansTelugu", [""]],
 ];
 
 // Formulas: half as large as the other packages have it, since nothing in it is for machines that draw with few dots.
@@ -76,34 +87,10 @@ writeFileSync(
 const owner = readFileSync(join(from, "LICENSE"), "utf8").split("\n")[0].trim();
 owners.push(`${formulas.name}*.ttf: ${owner}`);
 
-/** The font in a WOFF file (W3C WOFF 1.0 §3 to 5), as it was before it was packed. */
-function unpacked(woff) {
-  const count = woff.readUInt16BE(12);
-  const head = Buffer.alloc(12 + 16 * count);
-  head.writeUInt32BE(woff.readUInt32BE(4), 0);
-  head.writeUInt16BE(count, 4);
-  const fits = 2 ** Math.floor(Math.log2(count));
-  head.writeUInt16BE(fits * 16, 6);
-  head.writeUInt16BE(Math.log2(fits), 8);
-  head.writeUInt16BE((count - fits) * 16, 10);
-  const parts = [head];
-  let at = head.length;
-  for (let i = 0; i < count; i++) {
-    const row = 44 + 20 * i;
-    const [start, packed, length, sum] = [4, 8, 12, 16].map((field) =>
-      woff.readUInt32BE(row + field),
-    );
-    const stored = woff.subarray(start, start + packed);
-    const table = packed < length ? inflateSync(stored) : stored;
-    head.set(woff.subarray(row, row + 4), 12 + 16 * i);
-    [sum, at, length].forEach((value, field) =>
-      head.writeUInt32BE(value, 16 + 16 * i + 4 * field),
-    );
-    parts.push(table, Buffer.alloc(-length & 3));
-    at += length + (-length & 3);
-  }
-  return Buffer.concat(parts);
-}
+// The slices of make-eastern.mjs, whose packages do not say it in full.
+owners.push(
+  "eastern/*.ttf: Copyright 2014-2021 Adobe (http://www.adobe.com/), with Reserved Font Name 'Source'",
+);
 
 writeFileSync(
   join(import.meta.dirname, "LICENCE.txt"),

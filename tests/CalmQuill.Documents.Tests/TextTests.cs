@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text;
 using System.Xml.Linq;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
@@ -28,6 +29,10 @@ public sealed class TextTests : OnPaper
             "שלום עולם",
             "مرحبا بالعالم",
             "घड़ी की सुई",
+            "ዘመን ឡើង ໂມງ",
+            "振り子の周期を測る。",
+            "摆的周期只看长度",
+            "흔들이의 주기를 잰다",
         ];
         Put(string.Join('\n', lines), new PassageFormat(4, 12, Trait.Bold, "1"));
         var read = new string([.. Run("pdftotext", "-layout", await Pdf(), "-").Where(letter => !IsDirection(letter))]);
@@ -35,7 +40,7 @@ public sealed class TextTests : OnPaper
             Assert.Contains(line, read, StringComparison.Ordinal);
         var fonts = Run("pdffonts", Path.Combine(Folder, "out.pdf")).Split('\n').Skip(2).Where(line => line.Length > 0).ToList();
         // Every one is embedded, in part, and says what letters its glyphs stand for.
-        Assert.Equal(5, fonts.Count);
+        Assert.True(fonts.Count > 12, $"{fonts.Count} fonts");
         Assert.All(fonts, line => Assert.Matches("yes yes yes", line));
 
         static bool IsDirection(char letter) => letter is >= '\u202a' and <= '\u202e' or '\u200e' or '\u200f';
@@ -154,6 +159,84 @@ public sealed class TextTests : OnPaper
         // What a family has not is had from another; nothing is left out.
         Assert.Equal("sans", Families.FontOf('π', "hand", false, false)!.Name);
         Assert.All(Families.All, name => Assert.NotNull(Fonts.Find(name)));
+        // A letter of each further script.
+        foreach (var letter in "Աאشघঘਘઘଘఘಘഘඝกກကგእក")
+            Assert.NotEqual(0, Families.FontOf(letter, "serif", false, false)!.File.GlyphOf(letter));
+    }
+
+    /// <summary>What national standards of signs name in one stretch or that every text in the language has.</summary>
+    [Fact]
+    public void Eastern_writing_is_complete_and_each_language_in_its_own_font()
+    {
+        var hangul = Enumerable.Range(0xAC00, 11_172);
+        var kana = Enumerable.Range(0x3041, 86).Concat(Enumerable.Range(0x30A1, 90));
+        foreach (var (signs, language) in new[] { (hangul, "korean"), (kana, "japanese") })
+        {
+            foreach (var sign in signs)
+            {
+                var font = Families.FontOf(sign, "hand", true, true, language)!;
+                Assert.StartsWith(language + "-", font.Name, StringComparison.Ordinal);
+                Assert.NotEqual(0, font.File.GlyphOf(sign));
+            }
+        }
+
+        // GB 2312, JIS X 0208 and KS X 1001: all their signs, as the encodings of .NET say them.
+        Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
+        foreach (var (encoding, language) in new[] { ("gb2312", "chinese"), ("euc-jp", "japanese"), ("euc-kr", "korean") })
+        {
+            var own = Encoding.GetEncoding(encoding, EncoderFallback.ExceptionFallback, DecoderFallback.ReplacementFallback);
+            var ideographs = Enumerable
+                .Range(0, 94 * 94)
+                .Select(i => own.GetString([(byte)(0xA1 + i / 94), (byte)(0xA1 + i % 94)]))
+                .Where(text => text.Length == 1 && text[0] is >= '\u4E00' and <= '\u9FFF')
+                .ToList();
+            Assert.True(ideographs.Count > 4_000, $"{encoding}: {ideographs.Count}");
+            foreach (var text in ideographs)
+            {
+                var font = Families.FontOf(text[0], "serif", false, false, language);
+                Assert.True(font?.File.GlyphOf(text[0]) > 0, $"{text} of {encoding}");
+            }
+        }
+    }
+
+    [Fact]
+    public void A_paragraph_is_set_in_the_way_its_language_writes_and_brings_few_slices()
+    {
+        // “Bone” and “direct” are written differently in each.
+        Assert.StartsWith("japanese-", FontsOf("骨と直")[0], StringComparison.Ordinal);
+        Assert.StartsWith("chinese-", FontsOf("骨和直")[0], StringComparison.Ordinal);
+        Assert.StartsWith("korean-", FontsOf("骨와 直")[0], StringComparison.Ordinal);
+        Assert.All(FontsOf("한국어로씁니다"), name => Assert.StartsWith("korean-", name, StringComparison.Ordinal));
+        var japanese = FontsOf("私たちは毎週木曜日に集まって時計を直します。今日は振り子の長さと周期を測りました。");
+        Assert.True(japanese.Count <= 16, string.Join(' ', japanese));
+        // Latin letters stay in their family.
+        Assert.Contains("serif", FontsOf("CPU 时钟"));
+
+        List<string> FontsOf(string text) =>
+            [
+                .. ((TextContent)Page.Find(Put(text))!.Content)
+                    .Set.Paragraphs.SelectMany(one => one.Paragraph.Lines)
+                    .SelectMany(line => line.Pieces)
+                    .Select(piece => piece.Shape.Font?.Name ?? "none")
+                    .Distinct(),
+            ];
+    }
+
+    [Fact]
+    public void A_browser_is_told_the_signs_of_a_slice_and_of_nothing_else()
+    {
+        Assert.Null(EasternFonts.RangeOf("serif"));
+        var slice = EasternFonts.SliceOf('あ', "japanese")!;
+        var parts = EasternFonts.RangeOf(slice)!.Split(',');
+        Assert.All(parts, part => Assert.Matches("^U\\+[0-9A-F]{4,5}(-[0-9A-F]{4,5})?$", part));
+        var signs = parts.SelectMany(part =>
+        {
+            var ends = part[2..].Split('-').Select(end => int.Parse(end, NumberStyles.HexNumber, CultureInfo.InvariantCulture)).ToList();
+            return Enumerable.Range(ends[0], ends[^1] - ends[0] + 1);
+        });
+        var font = Fonts.Find(slice)!;
+        Assert.Contains('あ', signs);
+        Assert.All(signs, sign => Assert.NotEqual(0, font.File.GlyphOf(sign)));
     }
 
     private OpId Put(string text, params PassageFormat[] formats)

@@ -121,40 +121,8 @@ public sealed class TypingTests : InterfaceTest
         browser.TypeWithControl("i");
         browser.Type("घड़ी की सुई");
         browser.Press("typing-done");
-        var (text, words) = ((TextContent)TextItemOn(browser)!.Content, 0);
         browser.Until(() => TextOn(browser)!.Paragraphs().Count() == 5, "five paragraphs");
-        text = (TextContent)TextItemOn(browser)!.Content;
-        HarfBuzzShaper.Install();
-        var here = text.Set.Paragraphs.SelectMany(one => one.Paragraph.Lines.Select(line => (one.Start, one.Y, Line: line))).ToList();
-        using var told = JsonDocument.Parse(ToldBy(browser));
-        var there = told
-            .RootElement.GetProperty("paragraphs")
-            .EnumerateArray()
-            .SelectMany(one => one.GetProperty("lines").EnumerateArray().Select(line => (Paragraph: one, Line: line)))
-            .ToList();
-        Assert.Equal(here.Count, there.Count);
-        foreach (var (one, other) in here.Zip(there))
-        {
-            Assert.Equal(
-                (one.Line.Start, one.Line.End),
-                (other.Line.GetProperty("start").GetInt32(), other.Line.GetProperty("end").GetInt32())
-            );
-            Assert.Equal(one.Line.Left / 64.0, other.Line.GetProperty("x").GetDouble());
-            Assert.Equal(
-                (one.Y + one.Line.Y) / 64.0,
-                other.Paragraph.GetProperty("y").GetDouble() + other.Line.GetProperty("y").GetDouble()
-            );
-            foreach (
-                var (piece, span) in one.Line.Pieces.OrderBy(piece => piece.Start).Zip(other.Line.GetProperty("spans").EnumerateArray())
-            )
-            {
-                words++;
-                Assert.Equal(piece.Shape.Text, span.GetProperty("text").GetString());
-                Assert.Equal(piece.Width / 64.0, span.GetProperty("width").GetDouble());
-            }
-        }
-
-        Assert.InRange(words, 40, 100);
+        Assert.InRange(SameLines(browser), 40, 100);
 
         // Poppler paints the file, and the browser its canvas: of the pixels of the text's box less than one in two hundred differs.
         var view = PageHands.View(browser);
@@ -210,6 +178,81 @@ public sealed class TypingTests : InterfaceTest
         Assert.True(others < seen.Length / 200, $"{others} of {seen.Length} pixels differ");
         Directory.Delete(folder, true);
         Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
+    public void A_text_brings_the_slices_of_eastern_fonts_that_it_needs_and_stands_as_in_files()
+    {
+        var browser = OpenPage(Group.Writer);
+        Begin(browser, 4_000, 9_300);
+        browser.Type("A beat");
+        browser.Until(() => TextOn(browser)?.Text == "A beat", "Latin letters");
+        Assert.Equal(0, Slices(browser));
+        browser.Type(Keys.Enter + "振り子の周期は長さだけで決まる。だから店の時計は夏に遅れる。" + Keys.Enter);
+        browser.Type("摆的周期只看长度，不看重量。" + Keys.Enter + "흔들이의 주기를 잰다");
+        browser.Press("typing-done");
+        browser.Until(() => TextOn(browser)!.Paragraphs().Count() == 4, "four paragraphs");
+        browser.Until(() => Slices(browser) > 0 && Missing(browser) == 0, "all slices here");
+        Assert.InRange(SameLines(browser), 40, 100);
+        Assert.InRange(Slices(browser), 4, 40);
+        Assert.Empty(browser.Errors());
+
+        static long Slices(Browser browser) =>
+            (long)
+                browser.Script(
+                    "return performance.getEntriesByType('resource').filter((one) => /\\/(chinese|japanese|korean)-/.test(one.name)).length"
+                )!;
+
+        static long Missing(Browser browser) =>
+            (long)
+                browser.AsyncScript(
+                    """
+                    const [done] = arguments;
+                    globalThis.getDotnetRuntime(0).getAssemblyExports('CalmQuill.Core.Browser.dll').then(
+                      (all) => done(all.CalmQuill.Core.Browser.LetterBridge.Wanted().length),
+                      (problem) => done(-1),
+                    );
+                    """
+                )!;
+    }
+
+    /// <summary>Holds the lines that the browser sets against those that are set here, letter by letter and length by length.</summary>
+    /// <returns>How many words there are.</returns>
+    private int SameLines(Browser browser)
+    {
+        var text = (TextContent)TextItemOn(browser)!.Content;
+        HarfBuzzShaper.Install();
+        var words = 0;
+        var here = text.Set.Paragraphs.SelectMany(one => one.Paragraph.Lines.Select(line => (one.Start, one.Y, Line: line))).ToList();
+        using var told = JsonDocument.Parse(ToldBy(browser));
+        var there = told
+            .RootElement.GetProperty("paragraphs")
+            .EnumerateArray()
+            .SelectMany(one => one.GetProperty("lines").EnumerateArray().Select(line => (Paragraph: one, Line: line)))
+            .ToList();
+        Assert.Equal(here.Count, there.Count);
+        foreach (var (one, other) in here.Zip(there))
+        {
+            Assert.Equal(
+                (one.Line.Start, one.Line.End),
+                (other.Line.GetProperty("start").GetInt32(), other.Line.GetProperty("end").GetInt32())
+            );
+            Assert.Equal(one.Line.Left / 64.0, other.Line.GetProperty("x").GetDouble());
+            Assert.Equal(
+                (one.Y + one.Line.Y) / 64.0,
+                other.Paragraph.GetProperty("y").GetDouble() + other.Line.GetProperty("y").GetDouble()
+            );
+            foreach (
+                var (piece, span) in one.Line.Pieces.OrderBy(piece => piece.Start).Zip(other.Line.GetProperty("spans").EnumerateArray())
+            )
+            {
+                words++;
+                Assert.Equal(piece.Shape.Text, span.GetProperty("text").GetString());
+                Assert.Equal(piece.Width / 64.0, span.GetProperty("width").GetDouble());
+            }
+        }
+
+        return words;
     }
 
     /// <summary>How the browser sets the text that the device holds.</summary>

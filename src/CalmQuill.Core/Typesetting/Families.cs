@@ -37,9 +37,21 @@ public static class Families
         (0x0870, 0x08FF, "arabic"),
         (0x0900, 0x097F, "devanagari"),
         (0x0980, 0x09FF, "bengali"),
+        (0x0A00, 0x0A7F, "gurmukhi"),
+        (0x0A80, 0x0AFF, "gujarati"),
+        (0x0B00, 0x0B7F, "oriya"),
         (0x0B80, 0x0BFF, "tamil"),
+        (0x0C00, 0x0C7F, "telugu"),
+        (0x0C80, 0x0CFF, "kannada"),
+        (0x0D00, 0x0D7F, "malayalam"),
+        (0x0D80, 0x0DFF, "sinhala"),
         (0x0E00, 0x0E7F, "thai"),
+        (0x0E80, 0x0EFF, "lao"),
+        (0x1000, 0x109F, "myanmar"),
         (0x10A0, 0x10FF, "georgian"),
+        (0x1200, 0x139F, "ethiopic"),
+        (0x1780, 0x17FF, "khmer"),
+        (0x19E0, 0x19FF, "khmer"),
         (0x1C90, 0x1CBF, "georgian"),
         (0x1CD0, 0x1CFF, "devanagari"),
         (0x203C, 0x203C, "emoji"),
@@ -50,7 +62,11 @@ public static class Families
         (0x2600, 0x27BF, "emoji"),
         (0x2B05, 0x2B55, "emoji"),
         (0x2D00, 0x2D2F, "georgian"),
+        (0x2D80, 0x2DDF, "ethiopic"),
         (0xA8E0, 0xA8FF, "devanagari"),
+        (0xA9E0, 0xA9FF, "myanmar"),
+        (0xAA60, 0xAA7F, "myanmar"),
+        (0xAB00, 0xAB2F, "ethiopic"),
         (0xFB13, 0xFB17, "armenian"),
         (0xFB1D, 0xFB4F, "hebrew"),
         (0xFB50, 0xFDFF, "arabic"),
@@ -68,6 +84,7 @@ public static class Families
         ),
         .. Scripts.Select(script => script.Font).Distinct(),
         Formulas,
+        .. EasternFonts.All,
     ];
 
     /// <summary>Whether a family has a font of its own for slanted letters; else the upright one is slanted.</summary>
@@ -88,9 +105,10 @@ public static class Families
     /// <param name="family">The family that is asked for.</param>
     /// <param name="bold">Whether it is bold.</param>
     /// <param name="italic">Whether it is slanted.</param>
-    public static Font? FontOf(int code, string family, bool bold, bool italic)
+    /// <param name="eastern">Which of Chinese, Japanese and Korean it is, if it is any: see <see cref="EasternFonts.LanguageIn"/>.</param>
+    public static Font? FontOf(int code, string family, bool bold, bool italic, string eastern = EasternFonts.Chinese)
     {
-        var script = ScriptOf(code);
+        var script = EasternFonts.Has(code) ? EasternFonts.SliceOf(code, eastern) : ScriptOf(code);
         if (script is not null)
             return Fonts.Find(script);
         if (Fonts.Find(NameOf(family, bold, italic)) is not { } own)

@@ -27,6 +27,7 @@ internal sealed class ParagraphSetter(Paragraph content, ParagraphStyle style, i
     private LetterStyle[] styles = [];
     private byte[] levels = [];
     private bool fromRight;
+    private string? eastern;
     private int y;
 
     /// <summary>A piece before it has a place on a line.</summary>
@@ -188,7 +189,12 @@ internal sealed class ParagraphSetter(Paragraph content, ParagraphStyle style, i
         }
     }
 
-    private static Font? FontAt(Rune rune, LetterStyle style) => Families.FontOf(rune.Value, style.Family, style.Bold, style.Italic);
+    private Font? FontAt(Rune rune, LetterStyle style)
+    {
+        if (EasternFonts.Has(rune.Value))
+            eastern ??= EasternFonts.LanguageIn(text);
+        return Families.FontOf(rune.Value, style.Family, style.Bold, style.Italic, eastern ?? EasternFonts.Chinese);
+    }
 
     /// <summary>Whether a sign goes with the one before: combining marks, joiners, and what chooses between pictures.</summary>
     private static bool IsJoined(Rune rune) =>

@@ -1,12 +1,15 @@
 import { type Core, loadedCore } from '../core/runtime';
+import { byName } from './byName';
 import { addFont, loadShaping } from './shaping';
 
-/** The shipped fonts by their names. */
-const files = Object.fromEntries(
-  Object.entries(
-    import.meta.glob<string>('../../../fonts/*.ttf', { query: '?url', import: 'default', eager: true }),
-  ).map(([file, address]) => [file.split('/').at(-1)!.replace('.ttf', ''), address]),
+/** The shipped fonts by their names, but for the slices of the eastern ones. */
+const files = byName(
+  import.meta.glob<string>('../../../fonts/*.ttf', { query: '?url', import: 'default', eager: true }),
 );
+
+/** Those of which a text brings slices; what a browser would show of them it is given with them. */
+const eastern = ['chinese', 'japanese', 'korean'];
+const isEastern = (name: string): boolean => eastern.includes(name.split('-')[0]!);
 
 const scripts = Object.keys(files).filter((name) => !/^(serif|sans|mono|round|hand)\b/.test(name));
 const named = (name: string): string => `quill-${name.split('-')[0]}`;
@@ -15,7 +18,7 @@ let isOffered = false;
 /** The families that the browser's own text takes to look like a text on a page: the one asked for, and behind it those that have what it has not. */
 export function familyOf(family: string): string {
   if (!isOffered) offer();
-  return [family, 'sans', 'serif', ...scripts].map((name) => `'${named(name)}'`).join(', ');
+  return [family, 'sans', 'serif', ...scripts, ...eastern].map((name) => `'${named(name)}'`).join(', ');
 }
 
 /** The browser fetches each of them when something is set in it first. */
@@ -65,6 +68,8 @@ async function bring(core: Core, names: string[]): Promise<void> {
     there.add(name);
     addFont(name, file);
     core.LetterBridge.Add(name, file);
+    if (isEastern(name))
+      document.fonts.add(new FontFace(named(name), file, { unicodeRange: core.LetterBridge.Range(name) }));
   });
   arrivals++;
   for (const listener of listeners) listener();
@@ -72,7 +77,7 @@ async function bring(core: Core, names: string[]): Promise<void> {
 
 /** A font that cannot be had now is asked for again when a text needs it next. */
 async function fetchFont(name: string): Promise<Uint8Array<ArrayBuffer> | undefined> {
-  const address = files[name];
+  const address = isEastern(name) ? (await import('./easternFonts')).files[name] : files[name];
   if (!address) return undefined;
   const response = await fetch(address).catch(() => undefined);
   return response?.ok ? new Uint8Array(await response.arrayBuffer()) : undefined;
