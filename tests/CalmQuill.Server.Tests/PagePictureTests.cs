@@ -188,6 +188,28 @@ public sealed class PagePictureTests : IAsyncLifetime
         Assert.Contains("/SMask", System.Text.Encoding.Latin1.GetString(pdf), StringComparison.Ordinal);
     }
 
+    [Theory]
+    [InlineData("export.pdf")]
+    [InlineData("export.svg")]
+    public async Task Pictures_are_as_fine_in_a_file_as_is_wished_and_never_finer_than_they_came(string file)
+    {
+        var asset = await owner.SendAsset(group.Space, Photo);
+        await Write(DocumentKind.Page, page, Picture(asset));
+        var path = $"/api/spaces/{group.Space}/pages/{page}/{file}";
+        var sizes = new List<int>();
+        foreach (var dots in new[] { 72, 150, 300, 600, 1_200 })
+            sizes.Add((await owner.Http.GetByteArrayAsync($"{path}?dots={dots}")).Length);
+        Assert.Equal(sizes.Order(), sizes);
+        Assert.True(sizes[0] < sizes[^1], string.Join(' ', sizes));
+        Assert.Equal(sizes[2], (await owner.Http.GetByteArrayAsync(path)).Length);
+        foreach (var dots in new[] { "71", "1201", "-300", "0", "many", "99999999999", "3e2" })
+        {
+            var refused = await owner.Http.GetAsync($"{path}?dots={dots}");
+            Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+            Assert.Contains("dots an inch", await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        }
+    }
+
     private async Task ShareWithGuest()
     {
         var shared = await owner.Http.PostAsJsonAsync(

@@ -16,12 +16,12 @@ internal static class ExportEndpoints
 {
     public static void MapExport(this IEndpointRouteBuilder api)
     {
-        var space = api.MapGroup("/spaces/{space:guid}").RequireAuthorization();
+        var space = api.MapGroup("/spaces/{space:guid}").RequireAuthorization().AddEndpointFilter(Fineness.Refuse);
         space.MapGet("/pages/{page:guid}/export.pdf", PageAsPdf).TakesWork();
         space.MapGet("/pages/{page:guid}/export.svg", PageAsSvg).TakesWork();
         space.MapGet("/notebooks/{notebook:guid}/export.pdf", Notebook).TakesWork();
         api.MapGet("/people/me/everything.zip", All).RequireAuthorization().TakesLong();
-        var asides = api.MapGroup("/asides/{page:guid}").RequireAuthorization();
+        var asides = api.MapGroup("/asides/{page:guid}").RequireAuthorization().AddEndpointFilter(Fineness.Refuse);
         asides.MapGet("/export.pdf", AsideAsPdf).TakesWork();
         asides.MapGet("/export.svg", AsideAsSvg).TakesWork();
     }
@@ -29,6 +29,7 @@ internal static class ExportEndpoints
     private static async Task<IResult> PageAsPdf(
         ReadablePage page,
         string? aside,
+        Fineness dots,
         PrintedPages pages,
         Asides asides,
         ShelfStore shelf,
@@ -39,12 +40,13 @@ internal static class ExportEndpoints
             return NoSuchAside();
         var known = await shelf.PageOrNew(page.Id, page.Space, cancel);
         var printed = await asides.Along(along, page.Visitor, await pages.Of(page.Space, known, cancel), cancel);
-        return await Pdf(TitleOf(known), One(printed), cancel);
+        return await Pdf(TitleOf(known), One(dots.Of(printed)), cancel);
     }
 
     private static async Task<IResult> PageAsSvg(
         ReadablePage page,
         string? aside,
+        Fineness dots,
         PrintedPages pages,
         Asides asides,
         ShelfStore shelf,
@@ -54,7 +56,7 @@ internal static class ExportEndpoints
         if (!Asides.TryRead(aside, out var along))
             return NoSuchAside();
         var known = await shelf.PageOrNew(page.Id, page.Space, cancel);
-        return Svg(TitleOf(known), await asides.Along(along, page.Visitor, await pages.Of(page.Space, known, cancel), cancel));
+        return Svg(TitleOf(known), dots.Of(await asides.Along(along, page.Visitor, await pages.Of(page.Space, known, cancel), cancel)));
     }
 
     /// <summary>A person's aside alone, whatever became of the page that it lay over.</summary>
@@ -65,12 +67,13 @@ internal static class ExportEndpoints
         Guid page,
         string? paper,
         string? title,
+        Fineness dots,
         ClaimsPrincipal user,
         Asides asides,
         CancellationToken cancel
     ) =>
         await asides.Alone(Visitor.Of(user), page, paper, title, cancel) is { } printed
-            ? await Pdf(printed.Called, One(printed), cancel)
+            ? await Pdf(printed.Called, One(dots.Of(printed)), cancel)
             : Problems.NotHere();
 
     /// <inheritdoc cref="AsideAsPdf"/>
@@ -78,11 +81,14 @@ internal static class ExportEndpoints
         Guid page,
         string? paper,
         string? title,
+        Fineness dots,
         ClaimsPrincipal user,
         Asides asides,
         CancellationToken cancel
     ) =>
-        await asides.Alone(Visitor.Of(user), page, paper, title, cancel) is { } printed ? Svg(printed.Called, printed) : Problems.NotHere();
+        await asides.Alone(Visitor.Of(user), page, paper, title, cancel) is { } printed
+            ? Svg(printed.Called, dots.Of(printed))
+            : Problems.NotHere();
 
     /// <summary>All that a person may take with them, as one archive that is made while it is fetched.</summary>
     /// <param name="groups">Also the notebooks of the groups that they are in.</param>
@@ -103,6 +109,7 @@ internal static class ExportEndpoints
 
     private static async Task<IResult> Notebook(
         ReadableNotebook notebook,
+        Fineness dots,
         PrintedPages printed,
         ShelfStore shelf,
         LockStore locks,
@@ -117,7 +124,7 @@ internal static class ExportEndpoints
         pages.RemoveAll(page => shut.Contains(page.Id));
         if (pages.Count == 0)
             return Problems.Of(StatusCodes.Status409Conflict, "empty", $"This notebook has no pages to export yet.");
-        return await Pdf(name.Length > 0 ? name : "Notebook", printed.Of(notebook.Space, pages, cancel), cancel);
+        return await Pdf(name.Length > 0 ? name : "Notebook", printed.Of(notebook.Space, pages, cancel).Select(dots.Of), cancel);
     }
 
     private static async Task<IResult> Pdf(string title, IAsyncEnumerable<PrintedPage> pages, CancellationToken cancel) =>

@@ -3,6 +3,7 @@ import { t } from '@lingui/core/macro';
 import { useState } from 'react';
 import { chooseLanguage, chosenLanguage, type Language, languages } from '../words/language';
 import { chooseTheme, type ThemeChoice, themeChoice } from '../ui/theme';
+import { FilesSettings } from '../settings/FilesSettings';
 import { JotSettings } from '../settings/JotSettings';
 import { RegionSettings } from '../settings/RegionSettings';
 import { TermsField } from '../settings/TermsField';
@@ -151,6 +152,12 @@ export function AccountScreen({ onChanged }: { onChanged: (session: Session | nu
         <Part title={t`On this device`} about={t`What you write is kept here first, then sent.`}>
           <DeviceKeeping />
           <p className="mt-1 text-quiet">{t`You write in ${spaces.map((space) => `${space.name} (${within(roleNames[space.role])})`).join(', ')}.`}</p>
+        </Part>
+        <Part
+          title={t`Pictures in files`}
+          about={t`How many dots an inch pictures have in a PDF or SVG that you take out, and a page as PNG. What is kept here stays as fine as it came.`}
+        >
+          <FilesSettings />
         </Part>
         <Part
           title={t`Take everything with me`}

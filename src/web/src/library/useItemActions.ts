@@ -3,6 +3,7 @@ import { t } from '@lingui/core/macro';
 import { useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { properties, sentenceOf } from '../core/runtime';
+import { finely } from '../model/fineness';
 import { download } from '../data/download';
 import { useSession } from '../server/session';
 import { useWorkspace } from '../data/useWorkspace';
@@ -157,7 +158,7 @@ export function useItemActions(): ItemActions | undefined {
       },
       takeOut: (item) =>
         void download(workspace, {
-          path: `/api/spaces/${item.space}/notebooks/${item.id}/export.pdf`,
+          path: finely(`/api/spaces/${item.space}/notebooks/${item.id}/export.pdf`),
           words: t`“${item.title}” as PDF`,
         }),
     };

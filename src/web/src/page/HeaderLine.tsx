@@ -34,6 +34,7 @@ import { Quill } from '../ui/Quill';
 import { SyncState } from '../ui/SyncState';
 import { HeaderButton } from './HeaderButton';
 import type { Turning } from '../data/useNotebook';
+import { finely } from '../model/fineness';
 import { download } from '../data/download';
 import { useWorkspace } from '../data/useWorkspace';
 
@@ -103,7 +104,7 @@ export function HeaderLine({
   const workspace = useWorkspace();
   const hasAside = usePersonal()?.asides.has(page.id);
   const take = (words: string, what: string) =>
-    void download(workspace, { path: `/api/spaces/${space.id}/${what}`, words });
+    void download(workspace, { path: finely(`/api/spaces/${space.id}/${what}`), words });
   return (
     <header
       className={`in-full-hidden flex h-12 shrink-0 items-center gap-2 border-b border-base-300 pe-2 max-sm:h-auto max-sm:flex-wrap max-sm:gap-y-0 ${onClose ? 'ps-4' : 'ps-1'}`}
