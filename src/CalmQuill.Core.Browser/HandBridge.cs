@@ -89,8 +89,9 @@ public static partial class HandBridge
                 .Where(content => content is TextContent or TableContent);
             var texts = chosen.Select(item => item.Content).OfType<TextContent>().ToList();
             Same(json, "fill", lines.Select(line => line.Fill).Concat(boxes.Select(box => Read(box, ItemField.Fill))), Hex);
-            Same(json, "edge", texts.Select(text => Read(text, ItemField.Edge)), Hex);
-            Same(json, "edgeWidth", texts.Select(text => text.EdgeWidth), Whole);
+            var tables = chosen.Select(item => item.Content).OfType<TableContent>().ToList();
+            Same(json, "edge", texts.Select(text => Read(text, ItemField.Edge)).Concat(tables.Select(table => table.EdgeColour)), Hex);
+            Same(json, "edgeWidth", texts.Select(text => text.EdgeWidth).Concat(tables.Select(table => table.EdgeWidth)), Whole);
             Same(json, "corner", texts.Select(text => text.Corner), Whole);
             Same(json, "padding", texts.Select(text => text.Padding), Whole);
             var reshaping = chosen.Select(item => item.Content.Reshaping).Distinct().ToList();

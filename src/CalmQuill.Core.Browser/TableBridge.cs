@@ -125,23 +125,31 @@ public static partial class TableBridge
     }
 
     /// <summary>
-    /// The cells of a table for other programs: parted by tabs and line breaks, as a spreadsheet takes them, and as HTML. Nothing where there is none of
+    /// Cells of a table for other programs: parted by tabs and line breaks, as a spreadsheet takes them, and as HTML. Nothing where there is none of
     /// that id.
     /// </summary>
+    /// <param name="page">Handle of the page.</param>
+    /// <param name="item">The table.</param>
+    /// <param name="at">The first row and column and the last ones; empty for all of it.</param>
     [JSExport]
-    public static string[] Sheet(int page, string item) =>
-        Session.Document<PageDocument>(page).Find(OpId.Parse(item)) is { Shown: true, Content: TableContent content }
-        && RowsOf(content.Layout.Text) is var rows
-            ? [TableSheet.Write(rows), TableSheet.WriteHtml(rows)]
-            : [];
+    public static string[] Sheet(int page, string item, int[] at)
+    {
+        if (
+            Session.Document<PageDocument>(page).Find(OpId.Parse(item))
+            is not { Shown: true, Content: TableContent { Layout.Text: var text } }
+        )
+            return [];
+        var rows = text.RowsOf(at.Length > 0 ? Range(at) : new CellRange(0, 0, text.Rows.Count - 1, text.Columns.Count - 1));
+        return [TableSheet.Write(rows), TableSheet.WriteHtml(rows)];
+    }
 
     /// <summary>Does something to a table, as one step; framed. What is written in its cells by hand goes along.</summary>
     /// <param name="page">Handle of the page.</param>
     /// <param name="item">The table.</param>
     /// <param name="what">
     /// <c>add-rows</c> and <c>add-columns</c> (place, count), <c>remove-row</c>, <c>remove-column</c> (place), <c>move-row</c>, <c>move-column</c> (from, to),
-    /// <c>height</c>, <c>width</c> (place, length), <c>fit</c> (column: as wide as what is in it), <c>total</c> (column; the words), <c>fill</c> (row, column; the colour), <c>join</c> (row, column,
-    /// last row, last column), <c>part</c> (row, column), <c>sort</c> (column, 1 for the largest first), <c>paste</c> (row, column; the cells).
+    /// <c>height</c>, <c>width</c> (place, length), <c>fit</c> (column: as wide as what is in it), <c>total</c> (column; the words), <c>fill</c> (the first row and column and
+    /// the last ones; the colour), <c>look</c> (the same; a trait and its value), <c>empty</c> (the same), <c>join</c> (the same), <c>part</c> (row, column), <c>sort</c> (column, 1 for the largest first), <c>paste</c> (row, column; the cells).
     /// </param>
     /// <param name="at">The numbers that belong to it.</param>
     /// <param name="words">The words that belong to it.</param>
@@ -188,7 +196,13 @@ public static partial class TableBridge
                 edit.SetTotal(at[0], words);
                 break;
             case "fill":
-                edit.SetFill(text[at[0], at[1]], words);
+                Each(cell => edit.SetFill(cell, words));
+                break;
+            case "look" when words.Split(' ', 2) is [var trait, var value]:
+                Each(cell => edit.SetLook(cell, TextBridge.Named(trait), value));
+                break;
+            case "empty":
+                Each(edit.Empty);
                 break;
             case "join":
                 edit.Join(text[at[0], at[1]], at[2], at[3]);
@@ -207,6 +221,32 @@ public static partial class TableBridge
 
         var changes = OnTables.With(document, found, edit.Change, Session.Replica.Id);
         return changes.Count > 0 ? Session.PerformAll(page, changes, now, true) : [];
+
+        void Each(Action<TableCell> set)
+        {
+            foreach (var cell in text.Within(Range(at)))
+                set(cell);
+        }
+    }
+
+    /// <summary>
+    /// The cells from one up to another of the same table: row and column of the first and of the last; cuts through none that were joined. Nothing where one of
+    /// the two is not there.
+    /// </summary>
+    [JSExport]
+    public static int[] Between(int page, string cell, string other)
+    {
+        var (id, name) = TypingHand.Read(cell);
+        if (
+            Session.Document<PageDocument>(page).Find(id) is not { Shown: true, Content: TableContent { Layout.Text: var text } }
+            || !TableName.TryParse(name, out var own)
+            || text.Find(own) is not { } one
+            || !TableName.TryParse(other, out var own2)
+            || text.Find(own2) is not { } two
+        )
+            return [];
+        var range = text.Between(one, two);
+        return [range.Row, range.Column, range.LastRow, range.LastColumn];
     }
 
     /// <summary>
@@ -245,16 +285,7 @@ public static partial class TableBridge
             ? [new PlotData(Art.Colours.Read(colour), FitKind.Line, plot.Points).ToText(), plot.Axes]
             : [];
 
-    private static List<IEnumerable<string>> RowsOf(TableText text) =>
-        [
-            .. Enumerable
-                .Range(0, text.Rows.Count)
-                .Select(row =>
-                    Enumerable
-                        .Range(0, text.Columns.Count)
-                        .Select(column => text[row, column] is var cell && cell.Row == row && cell.Column == column ? cell.Text : "")
-                ),
-        ];
+    private static CellRange Range(int[] at) => new(at[0], at[1], at[2], at[3]);
 
     private static void Write(Utf8JsonWriter json, TableCell cell)
     {

@@ -404,7 +404,7 @@ public static partial class TextBridge
 
     private static OpenPage On(int page) => (OpenPage)Session.Document(page);
 
-    private static Trait Named(string name) => Enum.Parse<Trait>(name, true);
+    internal static Trait Named(string name) => Enum.Parse<Trait>(name, true);
 
     private static string NameOf(Trait trait) => JsonNamingPolicy.CamelCase.ConvertName(trait.ToString());
 }

@@ -461,6 +461,113 @@ public sealed class TableTests : OnPage
     }
 
     [Fact]
+    public void Several_cells_are_taken_as_a_range_that_cuts_through_none_that_were_joined()
+    {
+        var table = Numbered(4, 4);
+        var text = Layout(table).Text;
+        Assert.Equal(new CellRange(1, 1, 2, 3), text.Between(text[2, 1], text[1, 3]));
+        Edit(Ines, table, edit => edit.Join(text[0, 2], 1, 2));
+        Edit(Ines, table, edit => edit.Join(text[3, 2], 3, 3));
+        text = Layout(table).Text;
+        // The first joined one reaches up; what that takes in is in it once.
+        var range = text.Between(text[1, 1], text[2, 2]);
+        Assert.Equal(new CellRange(0, 1, 2, 2), range);
+        Assert.Equal(5, text.Within(range).Count);
+        Assert.Equal(["01 02,12", "11 ", "21 22"], text.RowsOf(range).Select(row => string.Join(' ', row).Replace('\n', ',')));
+        // However they were joined, the range holds whole cells, and both ends.
+        var pick = Gen.Int[0, 4];
+        Gen.Select(Gen.Select(pick, pick, pick, pick).List[0, 4], Gen.Select(pick, pick, pick, pick))
+            .Sample(
+                (joins, ends) =>
+                {
+                    var typed = new TypedText();
+                    OpId made = new(1, 1);
+                    typed.Take(made, new Stamp(Hlc.At(1), made), TableEdit.New(new int[5], new int[5]).Whole(made));
+                    for (var i = 0; i < joins.Count; i++)
+                    {
+                        var (row, column, last, lastColumn) = joins[i];
+                        var edit = new TableEdit(typed, 1);
+                        edit.Join(TableText.Of(typed.Paragraphs())[row, column], last, lastColumn);
+                        OpId id = new(1, (ulong)(2 + i));
+                        typed.Take(id, new Stamp(Hlc.At(2 + i), id), edit.Change);
+                    }
+
+                    var grid = TableText.Of(typed.Paragraphs());
+                    var (one, other) = (grid[ends.Item1, ends.Item2], grid[ends.Item3, ends.Item4]);
+                    var all = grid.Between(one, other);
+                    Assert.Equal(all, grid.Between(other, one));
+                    Assert.Contains(one, grid.Within(all));
+                    Assert.Contains(other, grid.Within(all));
+                    Assert.All(
+                        grid.Within(all),
+                        cell =>
+                            Assert.True(
+                                cell.Row >= all.Row
+                                    && cell.Column >= all.Column
+                                    && cell.LastRow <= all.LastRow
+                                    && cell.LastColumn <= all.LastColumn
+                            )
+                    );
+                    Assert.Equal(
+                        all.Rows * all.Columns,
+                        grid.Within(all).Sum(cell => (cell.LastRow - cell.Row + 1) * (cell.LastColumn - cell.Column + 1))
+                    );
+                },
+                iter: 300
+            );
+    }
+
+    [Fact]
+    public void Several_cells_are_emptied_filled_and_made_bold_as_one_step_and_what_another_types_meanwhile_stays()
+    {
+        var table = Numbered(3, 3);
+        Write(Ines, table, 1, 1, "");
+        var text = Layout(table).Text;
+        var cells = text.Within(new CellRange(0, 0, 1, 1));
+        Edit(
+            Ines,
+            table,
+            edit =>
+            {
+                foreach (var cell in cells)
+                {
+                    edit.SetLook(cell, Trait.Bold, "1");
+                    edit.SetLook(cell, Trait.Align, "right");
+                    edit.SetFill(cell, "f3e2a4ff");
+                }
+            }
+        );
+        // One that is empty is filled, and what comes into it stands at the right.
+        Assert.Equal(
+            ["1 right f3e2a4ff", "1 right f3e2a4ff", "1 right f3e2a4ff", " right f3e2a4ff"],
+            Layout(table).Text.Within(new CellRange(0, 0, 1, 1)).Select(Said)
+        );
+        Assert.Equal("  ", Said(Layout(table).Text[0, 2]));
+        var emptied = Change(
+            table,
+            edit =>
+            {
+                foreach (var cell in Layout(table).Text.Within(new CellRange(0, 0, 1, 1)))
+                    edit.Empty(cell);
+            }
+        );
+        var typed = new TextChange([Item(table).Typed.InsertionAt(Layout(table).Text[0, 1].Paragraphs[0].Start + 1, "kept")], [], []);
+        Do(Ines, new Change.TextTyped(table, emptied));
+        Do(Tobias, new Change.TextTyped(table, typed));
+        Assert.Equal("\tkept\t02\n\t\t12\n20\t21\t22", Words(table));
+        UndoAll(Ines);
+        Assert.Equal("00\t0kept1\t02\n10\t\t12\n20\t21\t22", Words(table));
+
+        static string Said(TableCell cell) =>
+            string.Join(
+                ' ',
+                cell.Paragraphs.SelectMany(paragraph => paragraph.Spans).Select(span => span.Look[Trait.Bold]).FirstOrDefault() ?? "",
+                cell.Look[Trait.Align],
+                cell.Look[Trait.Fill]
+            );
+    }
+
+    [Fact]
     public void Words_without_a_cell_are_seen_in_the_first_one()
     {
         var table = Numbered(1, 2);

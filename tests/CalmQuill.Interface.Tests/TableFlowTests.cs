@@ -1,9 +1,11 @@
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Tables;
+using CalmQuill.Core.Writing;
 using CalmQuill.Store.People;
 using CalmQuill.Testing;
 using OpenQA.Selenium;
+using OpenQA.Selenium.Interactions;
 
 namespace CalmQuill.Interface.Tests;
 
@@ -147,6 +149,85 @@ public sealed class TableFlowTests : InterfaceTest
         browser.Type(Keys.Tab);
         browser.Until(() => browser.Count("[data-testid=plot-follows]") == 0, "its own points");
         Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
+    public void Several_cells_are_taken_with_the_pen_or_by_keys_and_filled_made_bold_emptied_copied_and_joined()
+    {
+        var browser = OpenPage(Group.Writer);
+        Lay(browser, 4_000, 8_000);
+        browser.Type("a" + Keys.Tab + "b" + Keys.Tab + "c" + Keys.Tab + "d" + Keys.Tab + "e" + Keys.Tab + "f");
+        browser.Type(Keys.ArrowUp + Keys.ArrowLeft + Keys.ArrowLeft + Keys.ArrowLeft + Keys.ArrowLeft);
+        Reads(browser, "a\tb\tc\nd\te\tf\n\t\t\n\t\t");
+        // The pen drags the corner over the cell that lies below and to the right.
+        var grip = browser.Find("cells-grip");
+        var box = TableOn(browser).Layout;
+        var (wide, high) = (
+            PageHands.At(browser, box.Across[1], 0).X - PageHands.At(browser, 0, 0).X,
+            PageHands.At(browser, 0, box.Down[1]).Y - PageHands.At(browser, 0, 0).Y
+        );
+        var pen = new PointerInputDevice(PointerKind.Pen, "pen");
+        var drag = new ActionSequence(pen);
+        drag.AddAction(pen.CreatePointerMove(grip, 0, 0, TimeSpan.Zero));
+        drag.AddAction(pen.CreatePointerDown(MouseButton.Left));
+        drag.AddAction(pen.CreatePointerMove(grip, wide / 2, high / 2, TimeSpan.FromMilliseconds(80)));
+        drag.AddAction(pen.CreatePointerUp(MouseButton.Left));
+        browser.Driver.PerformActions([drag]);
+        browser.Find("cells-taken");
+        browser.Press("typing-table");
+        browser.Press("cell-fill-d5dfb8");
+        browser.Until(() => FilledOn(browser) == "a b d e", "four cells filled");
+        Assert.Empty(browser.SeriousFindings());
+        browser.TypeWithControl("b");
+        browser.Until(() => BoldOn(browser) == "a b d e", "four cells bold");
+        // As a spreadsheet takes them.
+        Assert.Equal("a\tb\nd\te", Copied(browser).Trim());
+        browser.Type(Keys.Delete);
+        Reads(browser, "\t\tc\n\t\tf\n\t\t\n\t\t");
+        browser.TypeWithControl("z");
+        Reads(browser, "a\tb\tc\nd\te\tf\n\t\t\n\t\t");
+        browser.Type(Keys.Escape);
+        browser.Until(() => browser.Count("[data-testid=cells-taken]") == 0, "one cell again");
+        // By keys: from the end of what stands in a cell on to the right.
+        browser.Type(Keys.End);
+        browser.TypeWith(Keys.Shift, Keys.ArrowRight);
+        browser.TypeWith(Keys.Shift, Keys.ArrowRight);
+        browser.Find("cells-taken");
+        browser.Press("cells-join");
+        browser.Until(() => TableOn(browser).Layout.Text.Cells[0] is { LastColumn: 2, LastRow: 0 }, "the first row joined");
+        Assert.Equal("a\nb\nc", TableOn(browser).Layout.Text.Cells[0].Text);
+        // The lines of it look otherwise.
+        browser.Press("typing-done");
+        browser.Press("tool-loop");
+        PageHands.Press(browser, 4_300, TableOn(browser).Bounds.Bottom - 400);
+        browser.Press("look-taken");
+        browser.Press("look-edge");
+        browser.Press("ink-madder");
+        browser.Until(() => TableOn(browser)[ItemField.Edge].EndsWith("ff", StringComparison.Ordinal), "lines of another colour");
+        browser.SendKeys("[data-testid=look-edge-width]", Keys.End);
+        browser.Until(() => TableOn(browser).EdgeWidth == 200, "wide lines");
+        Assert.Empty(browser.Errors());
+
+        string FilledOn(Browser on) =>
+            string.Join(' ', TableOn(on).Layout.Text.Cells.Where(cell => cell.Look[Trait.Fill].Length > 0).Select(cell => cell.Text));
+
+        string BoldOn(Browser on) =>
+            string.Join(
+                ' ',
+                TableOn(on)
+                    .Layout.Text.Cells.Where(cell => cell.Paragraphs.SelectMany(one => one.Spans).Any(span => span.Look[Trait.Bold] == "1"))
+                    .Select(cell => cell.Text)
+            );
+
+        static string Copied(Browser on) =>
+            (string)
+                on.Script(
+                    """
+                    const data = new DataTransfer();
+                    document.activeElement.dispatchEvent(new ClipboardEvent('copy', { clipboardData: data, bubbles: true, cancelable: true }));
+                    return data.getData('text/plain');
+                    """
+                )!;
     }
 
     /// <summary>Lays a table of three columns and four rows down, with a press, and types into its first cell.</summary>

@@ -66,7 +66,7 @@ public sealed class TableContent(IItemFrame frame, Change.ThingAdded added) : Bo
         get
         {
             var cells = Layout;
-            return below ??= cells.Fills(Paper, Filled, Edging, Number(ItemField.EdgeWidth, UsualEdgeWidth));
+            return below ??= cells.Fills(Paper, Filled, EdgeColour, EdgeWidth);
         }
     }
 
@@ -74,10 +74,14 @@ public sealed class TableContent(IItemFrame frame, Change.ThingAdded added) : Bo
 
     private uint Paper => ColourIn(ItemField.Fill);
 
-    private uint Edging =>
+    /// <summary>The colour of the lines between its cells; without alpha for none.</summary>
+    public uint EdgeColour =>
         Read(ItemField.Edge).Length > 0 ? ColourIn(ItemField.Edge)
         : Says.Split(' ').Contains(TableLayout.NoLines) ? 0
         : UsualEdge;
+
+    /// <summary>How wide those lines are, 0.01 mm.</summary>
+    public int EdgeWidth => Number(ItemField.EdgeWidth, UsualEdgeWidth);
 
     public override IReadOnlyList<(SetText Set, Affine Place, uint Colour)> Texts(bool shifted)
     {

@@ -135,6 +135,26 @@ public sealed class TableEdit(TypedText typed, ulong device)
     /// <summary>Fills a cell; with nothing for an empty colour.</summary>
     public void SetFill(TableCell cell, string colour) => Set(cell, Trait.Fill, colour);
 
+    /// <summary>Has all that is written in a cell look otherwise in a trait; one that is empty has nothing but the traits of paragraphs.</summary>
+    public void SetLook(TableCell cell, Trait trait, string value)
+    {
+        if (trait.IsOfParagraphs() && !cell.HasLetters)
+            Set(cell, trait, value);
+        foreach (var paragraph in cell.Paragraphs.Where(paragraph => paragraph.Length > 0))
+            formats.Add(
+                trait.IsOfParagraphs()
+                    ? typed.FormatOfParagraphs(paragraph.Start, 0, trait, value)
+                    : typed.FormatOf(paragraph.Start, paragraph.Length, trait, value)
+            );
+    }
+
+    /// <summary>Removes what is written in a cell; it stays, and looks as before.</summary>
+    public void Empty(TableCell cell)
+    {
+        foreach (var paragraph in cell.Paragraphs.Where(paragraph => paragraph.Length > 0))
+            removals.AddRange(typed.RemovalsOf(paragraph.Start, paragraph.Length));
+    }
+
     /// <summary>Joins a cell with those beside it up to a row and a column. What is written in them is seen in the one.</summary>
     public void Join(TableCell cell, int lastRow, int lastColumn) =>
         Set(cell, Trait.Span, new TableName(table.Rows[lastRow].Id, table.Columns[lastColumn].Id).ToString());

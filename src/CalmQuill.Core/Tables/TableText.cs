@@ -95,6 +95,41 @@ public sealed class TableText
     public TableCell? Find(TableName name) =>
         rowAt.TryGetValue(name.Row, out var row) && columnAt.TryGetValue(name.Column, out var column) ? grid[row, column] : null;
 
+    /// <summary>The cells from one to another and all between them, cutting through none that were joined.</summary>
+    public CellRange Between(TableCell one, TableCell other)
+    {
+        var range = new CellRange(one.Row, one.Column, one.LastRow, one.LastColumn).With(other);
+        while (true)
+        {
+            var wider = Within(range).Aggregate(range, (all, cell) => all.With(cell));
+            if (wider == range)
+                return range;
+            range = wider;
+        }
+    }
+
+    /// <summary>The cells of a range, as far as there are such, row by row; those that were joined once.</summary>
+    public IReadOnlyList<TableCell> Within(CellRange range) =>
+        [
+            .. Cells.Where(cell =>
+                cell.LastRow >= range.Row && cell.Row <= range.LastRow && cell.LastColumn >= range.Column && cell.Column <= range.LastColumn
+            ),
+        ];
+
+    /// <summary>What is written in each row and column of a range; what was joined stands in its first.</summary>
+    public List<IEnumerable<string>> RowsOf(CellRange range) =>
+        [
+            .. Enumerable
+                .Range(range.Row, range.Rows)
+                .Where(row => row < Rows.Count)
+                .Select(row =>
+                    Enumerable
+                        .Range(range.Column, range.Columns)
+                        .Where(column => column < Columns.Count)
+                        .Select(column => grid[row, column] is var cell && cell.Row == row && cell.Column == column ? cell.Text : "")
+                ),
+        ];
+
     /// <summary>The paragraphs of one cell, whatever it was joined to; none where nothing was ever written or said of it.</summary>
     public IReadOnlyList<Paragraph> WrittenIn(TableName name) => written.GetValueOrDefault(name, []);
 

@@ -16,9 +16,11 @@ export interface TableBridge {
   Made(): string;
   /** JSON of {@link ShownTable}. */
   Table(page: number, item: string): string;
-  /** As a spreadsheet takes it, and as HTML; nothing where there is none. */
-  Sheet(page: number, item: string): string[];
+  /** Cells as a spreadsheet takes them, and as HTML; all of them where none are named, nothing where there is no table. */
+  Sheet(page: number, item: string, at: number[]): string[];
   Do(page: number, item: string, what: TableDeed, at: number[], words: string, now: number): Uint8Array;
+  /** The first row and column and the last ones of the cells from one to another; nothing where one of them is gone. */
+  Between(page: number, cell: string, other: string): number[];
   Beside(page: number, cell: string, columns: number, rows: number): string;
   /** The points and the names of the scales; nothing where there are none. */
   Plotted(page: number, item: string, colour: string): string[];
@@ -37,17 +39,23 @@ export type TableDeed =
   | 'fit'
   | 'total'
   | 'fill'
+  | 'look'
+  | 'empty'
   | 'join'
   | 'part'
   | 'sort'
   | 'paste';
 
-export interface ShownCell {
-  name: string;
+/** Cells beside and below each other. */
+export interface CellRange {
   row: number;
   column: number;
   lastRow: number;
   lastColumn: number;
+}
+
+export interface ShownCell extends CellRange {
+  name: string;
   /** rrggbbaa; empty for none. */
   fill: string;
 }

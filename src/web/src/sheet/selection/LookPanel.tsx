@@ -17,6 +17,7 @@ export function LookPanel({ selection, page }: { selection: Selection; page: Ope
   const { about } = selection;
   // A box of text has letters, and round them what any box has.
   const isText = about.kinds === itemKinds.text;
+  const isTable = about.kinds === itemKinds.table;
   const canFill = isText || (about.kinds & (itemKinds.shape | itemKinds.area | itemKinds.table)) !== 0;
   const onlyFills = about.kinds === itemKinds.area;
   const hasLines = (about.kinds & (itemKinds.ink | itemKinds.highlighter | itemKinds.shape)) !== 0;
@@ -38,11 +39,13 @@ export function LookPanel({ selection, page }: { selection: Selection; page: Ope
             value={part}
             onValue={setPart}
             options={[
-              isText
+              isText || isTable
                 ? { value: 'colour', words: t`Letters`, testId: 'look-letters' }
                 : { value: 'colour', words: t`Border`, testId: 'look-border' },
               { value: 'fill', words: t`Fill`, testId: 'look-fill' },
-              ...(isText ? [{ value: 'edge' as const, words: t`Border`, testId: 'look-edge' }] : []),
+              ...(isText || isTable
+                ? [{ value: 'edge' as const, words: isTable ? t`Lines` : t`Border`, testId: 'look-edge' }]
+                : []),
             ]}
           />
         )}
@@ -96,9 +99,9 @@ export function LookPanel({ selection, page }: { selection: Selection; page: Ope
           />
         </div>
       )}
-      {isText && (
+      {(isText || isTable) && (
         <div className="w-[196px]">
-          {boxSliders().map(({ field, label, least, most, step, usual, testId }) => (
+          {(isTable ? [tableSlider()] : boxSliders()).map(({ field, label, least, most, step, usual, testId }) => (
             <Slider
               key={field}
               label={label}
@@ -158,6 +161,16 @@ type ConnectorPart = (typeof connectorParts)[number]['part'];
 /** Among more things nobody looks for connectors. */
 const mostLooked = 500;
 /** Lengths of the box of a text, 0.01 mm. */
+const tableSlider = () =>
+  ({
+    field: 'edgeWidth',
+    label: t`Width of the lines`,
+    least: 5,
+    most: 200,
+    step: 5,
+    usual: 18,
+    testId: 'look-edge-width',
+  }) as const;
 const boxSliders = () =>
   [
     {

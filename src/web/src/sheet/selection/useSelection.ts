@@ -220,7 +220,7 @@ export function useSelection({ blotter, page, layer, taken, setTaken, worker }: 
   };
   const copy = () => {
     keepPiece(core, core.HandBridge.Cut(page.handle, items), page.space);
-    keepWords(items.length === 1 ? (core.TableBridge.Sheet(page.handle, items[0]!)[0] ?? '') : '');
+    keepWords(items.length === 1 ? (core.TableBridge.Sheet(page.handle, items[0]!, [])[0] ?? '') : '');
     say(t`Copied. It can be laid down on any page.`);
   };
   const selection: Selection = {

@@ -1,5 +1,7 @@
 import { t } from '@lingui/core/macro';
+import { useRef } from 'react';
 import type { View } from '../ink/view';
+import { Grip } from '../../ui/Grip';
 import { DragEdge } from './DragEdge';
 import type { TableTyping } from './tableTyping';
 
@@ -8,8 +10,8 @@ const gripOff = 24;
 
 /** The edges of the row and the column in which one types: dragged, or moved by the arrow keys, they make them higher or wider. */
 export function TableEdges({ typed, view }: { typed: TableTyping; view: View }) {
-  const { shown: table, cell } = typed;
-  if (!table || !cell) return null;
+  const { shown: table, cell, taken, takesSeveral } = typed;
+  if (!table || !cell || !taken) return null;
   const [a, b, c, d, e, f] = table.place;
   const { scale, x, y } = view;
   // Of one that was turned the edges are not where a level grip would be.
@@ -17,8 +19,23 @@ export function TableEdges({ typed, view }: { typed: TableTyping; view: View }) 
   const { lastRow: row, lastColumn: column } = cell;
   const [wide, high] = [t`Width of column ${column + 1}`, t`Height of row ${row + 1}`];
   const [right, below] = [table.across[column + 1]!, table.down[row + 1]!];
+  const [from, to] = [table.across[taken.column]!, table.across[taken.lastColumn + 1]!];
+  const [top, foot] = [table.down[taken.row]!, table.down[taken.lastRow + 1]!];
+  const onScreen = (across: number, down: number) => ({
+    left: (e + across * a) * scale + x,
+    top: (f + down * d) * scale + y,
+  });
   return (
     <div className="pointer-events-none absolute inset-0">
+      {takesSeveral && (
+        <div
+          data-testid="cells-taken"
+          aria-hidden="true"
+          className="absolute border-2 border-primary bg-primary/10"
+          style={{ ...onScreen(from, top), width: (to - from) * a * scale, height: (foot - top) * d * scale }}
+        />
+      )}
+      <CellsGrip typed={typed} view={view} at={onScreen(to, foot)} />
       <DragEdge
         upright
         label={wide}
@@ -39,5 +56,37 @@ export function TableEdges({ typed, view }: { typed: TableTyping; view: View }) 
         onMoved={(by) => typed.do('height', [row, Math.round(below - table.down[row]! + by / (d * scale))])}
       />
     </div>
+  );
+}
+
+/** The grip at the corner of a cell: dragged over others, or moved by the arrow keys, it takes them too. */
+function CellsGrip({ typed, view, at }: { typed: TableTyping; view: View; at: { left: number; top: number } }) {
+  const isHeld = useRef(false);
+  const end = () => (isHeld.current = false);
+  return (
+    <Grip
+      label={t`Take several cells`}
+      data-testid="cells-grip"
+      className="pointer-events-auto absolute grid size-11 -translate-x-1/2 -translate-y-1/2 cursor-nwse-resize place-items-center"
+      style={at}
+      onStep={(right, down) => typed.extend(right, down)}
+      onPointerDown={(event) => {
+        event.preventDefault();
+        isHeld.current = true;
+        event.currentTarget.setPointerCapture(event.pointerId);
+      }}
+      onPointerMove={(event) => {
+        if (!isHeld.current) return;
+        const desk = event.currentTarget.parentElement!.getBoundingClientRect();
+        typed.takeUpTo(
+          (event.clientX - desk.left - view.x) / view.scale,
+          (event.clientY - desk.top - view.y) / view.scale,
+        );
+      }}
+      onPointerUp={end}
+      onPointerCancel={end}
+    >
+      <span className="size-3 rounded-full border-2 border-primary bg-base-100" />
+    </Grip>
   );
 }

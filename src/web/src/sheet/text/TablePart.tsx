@@ -24,10 +24,10 @@ const fills = ['', 'f3e2a4ff', 'f2cdb8ff', 'd5dfb8ff', 'c5d8e0ff'];
 
 /** What can be done with a table from the cell in which one types: rows, columns, cells, and what stands under a column. */
 export function TablePart({ typed, onPlot }: { typed: TableTyping; onPlot: (item: string) => void }) {
-  const { shown: table, cell } = typed;
-  if (!table || !cell) return null;
+  const { shown: table, cell, taken, takesSeveral } = typed;
+  if (!table || !cell || !taken) return null;
   const [rows, columns] = [table.down.length - 1, table.across.length - 1];
-  const { row, column, lastRow, lastColumn } = cell;
+  const { row, column, lastRow, lastColumn } = taken;
   const words = table.shows.split(' ').filter(Boolean);
   const turn = (word: string, on: boolean) =>
     typed.setShows((on ? [...words, word] : words.filter((one) => one !== word)).join(' '));
@@ -121,8 +121,24 @@ export function TablePart({ typed, onPlot }: { typed: TableTyping; onPlot: (item
           press={() => onPlot(typed.id)}
         />
       </Line>
-      <Line name={t`Cell`}>
-        {isJoined ? (
+      <Line name={takesSeveral ? t`Cells` : t`Cell`}>
+        {takesSeveral ? (
+          <>
+            <Button
+              className="px-2 text-[13px]"
+              data-testid="cells-join"
+              onClick={() => {
+                typed.doTaken('join');
+                typed.letGo();
+              }}
+            >
+              {t`Join them`}
+            </Button>
+            <Button className="px-2 text-[13px]" data-testid="cells-empty" onClick={() => typed.doTaken('empty')}>
+              {t`Empty them`}
+            </Button>
+          </>
+        ) : isJoined ? (
           <Button className="px-2 text-[13px]" data-testid="cell-part" onClick={() => typed.do('part', [row, column])}>
             {t`Part it again`}
           </Button>
@@ -147,7 +163,11 @@ export function TablePart({ typed, onPlot }: { typed: TableTyping; onPlot: (item
           </>
         )}
       </Line>
-      <div role="group" aria-label={t`Fill of the cell`} className="mt-1.5 flex gap-1.5">
+      <div
+        role="group"
+        aria-label={takesSeveral ? t`Fill of the cells` : t`Fill of the cell`}
+        className="mt-1.5 flex gap-1.5"
+      >
         {fills.map((fill) => (
           <button
             key={fill}
@@ -164,7 +184,7 @@ export function TablePart({ typed, onPlot }: { typed: TableTyping; onPlot: (item
                     background: 'linear-gradient(to top right, #fffdf7 48.5%, #b4533c 49%, #b4533c 51%, #fffdf7 51.5%)',
                   }
             }
-            onClick={() => typed.do('fill', [row, column], fill)}
+            onClick={() => typed.doTaken('fill', fill)}
           />
         ))}
       </div>

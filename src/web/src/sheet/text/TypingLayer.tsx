@@ -80,6 +80,8 @@ export function TypingLayer(props: TypingLayerProps) {
   const grown = Math.hypot(a, b);
   const pixels = scale * grown;
   const [left, top, right, bottom] = lies?.box ?? [0, 0, 0, 0];
+  // Beside a whole table, so that its other cells are there to be pressed.
+  const table = typing?.table.shown;
   return (
     <div
       ref={layer}
@@ -144,7 +146,10 @@ export function TypingLayer(props: TypingLayerProps) {
           typing={typing}
           left={x + e * scale}
           room={{ width: layer.current?.clientWidth ?? 0, height: layer.current?.clientHeight ?? 0 }}
-          top={y + f * scale + bottom * pixels + 10}
+          head={table ? table.place[5] * scale + y : y + f * scale + top * pixels}
+          foot={
+            table ? (table.place[5] + table.down.at(-1)! * table.place[3]) * scale + y : y + f * scale + bottom * pixels
+          }
           seen={seen}
           acts={acts}
           onLeave={onLeave}

@@ -48,14 +48,17 @@ const panelHeight = 250;
 const tablePartHeight = 470;
 /** Less is no room to unfold in, pixels. */
 const leastUnfolded = 180;
+/** It keeps so far from the text. */
+const off = 10;
 
 type Part = 'style' | 'weight' | 'list' | 'colour' | 'more' | 'table' | 'seen';
 
 interface TypingStripProps {
   typing: Typing;
-  /** Where its corner is, pixels. */
+  /** Where what is typed into begins, and where its upper and its lower edge are, pixels. */
   left: number;
-  top: number;
+  head: number;
+  foot: number;
   /** How much room there is, pixels. */
   room: { width: number; height: number };
   /** What is seen on the page, and can be done with it. */
@@ -67,17 +70,31 @@ interface TypingStripProps {
 }
 
 /** What can be done with a text while one types: five small things at its lower edge, each of which unfolds what belongs to it. */
-export function TypingStrip({ typing, left: wishedLeft, top, room, seen, acts, onLeave, onPlot }: TypingStripProps) {
+export function TypingStrip({
+  typing,
+  left: wishedLeft,
+  head,
+  foot,
+  room,
+  seen,
+  acts,
+  onLeave,
+  onPlot,
+}: TypingStripProps) {
   const [unfoldedPart, setOpen] = useState<Part>();
   const { from, to } = typing.selection;
   const here = seen.find((one) => one.item === typing.item && from === to && one.from <= from && from <= one.to);
   const open = unfoldedPart === 'seen' && !here ? undefined : unfoldedPart;
-  // Where there is no room below the text, it stands at the foot and unfolds upwards.
+  // Where there is no room below the text, it stands above it; and where there is none either, at the foot. There it unfolds upwards.
+  const top = foot + off;
   const below = room.height - top - stripHeight - 14;
+  const above = head - off - stripHeight - 14;
   const needed = open === 'table' ? tablePartHeight : panelHeight;
-  const upward = below < needed && top > below;
-  const unfolded = Math.max(leastUnfolded, upward ? Math.min(top, room.height - stripHeight) - 14 : below);
-  const bottom = Math.max(8, room.height - top - stripHeight);
+  const isAbove = below < needed && above >= Math.max(leastUnfolded, below);
+  const upward = isAbove || (below < needed && top > below);
+  const roomUp = isAbove ? above : Math.min(top, room.height - stripHeight) - 14;
+  const unfolded = Math.max(leastUnfolded, upward ? roomUp : below);
+  const bottom = isAbove ? room.height - head + off : Math.max(8, room.height - top - stripHeight);
   const looks = open && typing.looks;
   const set = (trait: Trait, value: string) => typing.format(trait, value);
   const parts: [Part, string, Icon][] = [

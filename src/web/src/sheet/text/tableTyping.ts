@@ -1,6 +1,6 @@
 import { t } from '@lingui/core/macro';
 import { type Core, sentenceOf } from '../../core/runtime';
-import type { ShownCell, ShownTable, TableDeed } from '../../core/tableBridge';
+import type { CellRange, ShownCell, ShownTable, TableDeed } from '../../core/tableBridge';
 import type { OpenDocument } from '../../sync/openDocument';
 import { say } from '../../ui/saying';
 import { showsField } from '../hand/useItemFields';
@@ -23,9 +23,19 @@ interface Typist {
   open(cell: string): void;
 }
 
+/** Where arrow keys lead: columns and rows. */
+const ways: Record<string, readonly [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
+
 /** A table while somebody types into one of its cells: what keys lead to, and all that is done to it as a whole. */
 export class TableTyping {
   private kept: { of: Told; shown: ShownTable | undefined } | undefined;
+  /** The cell up to which several are taken, by its name; undefined while it is the one in which one types. */
+  private through: string | undefined;
 
   constructor(private readonly typist: Typist) {}
 
@@ -43,6 +53,75 @@ export class TableTyping {
   /** The cell in which one types. */
   get cell(): ShownCell | undefined {
     return this.shown?.cells.find(({ name }) => name === this.typist.told?.cell);
+  }
+
+  /** The cells that are taken: the one in which one types, or all from that to another. */
+  get taken(): CellRange | undefined {
+    const { core, page, item } = this.typist;
+    const { cell, through } = this;
+    if (!cell || through === undefined) return cell;
+    const [row, column, lastRow, lastColumn] = core.TableBridge.Between(page.handle, item, through);
+    return lastColumn === undefined ? cell : { row: row!, column: column!, lastRow: lastRow!, lastColumn };
+  }
+
+  get takesSeveral(): boolean {
+    return this.through !== undefined && this.cell !== undefined;
+  }
+
+  /** Takes all cells up to the one at a spot of the page. */
+  takeUpTo(x: number, y: number): void {
+    const { shown } = this;
+    if (!shown) return;
+    const [a, , , d, e, f] = shown.place;
+    const at = (edges: number[], length: number) => {
+      const behind = edges.findIndex((edge) => edge > length);
+      return behind < 0 ? edges.length - 2 : Math.max(0, behind - 1);
+    };
+    this.take(at(shown.down, (y - f) / d), at(shown.across, (x - e) / a));
+  }
+
+  /** Takes one column or row more or less, on the side that is not the cell in which one types. */
+  extend(columns: number, rows: number): boolean {
+    const end = this.shown?.cells.find(({ name }) => name === this.through) ?? this.cell;
+    if (!end) return false;
+    return this.take(
+      rows > 0 ? end.lastRow + rows : end.row + rows,
+      columns > 0 ? end.lastColumn + columns : end.column + columns,
+    );
+  }
+
+  private take(row: number, column: number): boolean {
+    const end = this.shown?.cells.find(
+      (one) => one.row <= row && row <= one.lastRow && one.column <= column && column <= one.lastColumn,
+    );
+    if (!end) return false;
+    this.typist.end();
+    this.through = end.name === this.cell?.name ? undefined : end.name;
+    this.typist.refresh();
+    return true;
+  }
+
+  /** One cell is taken again, the one in which one types. */
+  letGo(): void {
+    if (this.through === undefined) return;
+    this.through = undefined;
+    this.typist.refresh();
+  }
+
+  /** Does something to the cells that are taken. */
+  doTaken(what: TableDeed, words = ''): void {
+    const { taken } = this;
+    if (taken) this.do(what, [taken.row, taken.column, taken.lastRow, taken.lastColumn], words);
+  }
+
+  /** The cells that are taken as other programs take them: parted by tabs, and as HTML. */
+  cellsTaken(): { plain: string; html: string } {
+    const { core, page } = this.typist;
+    const { taken } = this;
+    const [plain = '', html = ''] = taken
+      ? core.TableBridge.Sheet(page.handle, this.id, [taken.row, taken.column, taken.lastRow, taken.lastColumn])
+      : [];
+    return { plain, html };
   }
 
   /** Its id. */
@@ -87,7 +166,7 @@ export class TableTyping {
   /** Copies the whole of it as a spreadsheet takes it. */
   async copy(): Promise<void> {
     const { core, page } = this.typist;
-    const [cells = '', html = ''] = core.TableBridge.Sheet(page.handle, this.id);
+    const [cells = '', html = ''] = core.TableBridge.Sheet(page.handle, this.id, []);
     const of = (text: string, type: string) => new Blob([text], { type });
     try {
       await navigator.clipboard.write([
@@ -101,6 +180,14 @@ export class TableTyping {
 
   /** Where keys lead out of a cell: true when they do. */
   key({ key, shiftKey }: KeyboardEvent): boolean {
+    if (shiftKey && key in ways && this.keyTakes(key)) return true;
+    if (this.takesSeveral) {
+      if (key === 'Delete' || key === 'Backspace') {
+        this.doTaken('empty');
+        return true;
+      }
+      if (!shiftKey || key === 'Tab') this.letGo();
+    }
     if (key === 'Tab') return this.onward(shiftKey ? -1 : 1, 0);
     if (key === 'Enter' && !shiftKey) return this.onward(0, 1);
     const { from, to } = this.typist.selection;
@@ -120,6 +207,17 @@ export class TableTyping {
     }
   }
 
+  /** Whether an arrow key with Shift takes a cell more: where letters cannot be selected any further that way. */
+  private keyTakes(key: string): boolean {
+    const [columns, rows] = ways[key]!;
+    const { from, to } = this.typist.selection;
+    const first = this.typist.told?.paragraphs[0]?.start ?? 0;
+    const isAtEdge = columns + rows > 0 ? this.typist.lineOf(to).isAtEnd : from <= first;
+    // Only from a caret, so that letters that are being selected stay letters.
+    if (!this.takesSeveral && (from !== to || !isAtEdge)) return false;
+    return this.extend(columns, rows) || this.takesSeveral;
+  }
+
   /** On to the next cell; behind the last one there is a row more. */
   onward(columns: number, rows: number): true {
     if (this.go(columns, rows) || columns < 0) return true;
@@ -132,6 +230,7 @@ export class TableTyping {
   private go(columns: number, rows: number): boolean {
     const { core, page, item } = this.typist;
     this.typist.end();
+    this.through = undefined;
     const next = core.TableBridge.Beside(page.handle, item, columns, rows);
     if (next) this.typist.open(next);
     return next !== '';

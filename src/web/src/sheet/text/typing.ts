@@ -162,6 +162,7 @@ export class Typing {
 
   /** Makes what is selected look otherwise, or what is typed next. */
   format(trait: Trait, value: string): void {
+    if (this.table.takesSeveral) return this.table.doTaken('look', `${trait} ${value}`);
     this.act((page, from, to) => this.around.core.TextBridge.Format(page, from, to, trait, value));
   }
 
@@ -268,7 +269,8 @@ export class Typing {
     this.on('copy', (event) => this.copy(event));
     this.on('cut', (event) => {
       this.copy(event);
-      this.type('');
+      if (this.table.takesSeveral) this.table.doTaken('empty');
+      else this.type('');
     });
     this.on('paste', (event) => {
       event.preventDefault();
@@ -327,6 +329,7 @@ export class Typing {
     if (trait) this.toggle(trait);
     else if (command && key === 'z') this.step(event.shiftKey);
     else if (command && key === 'y') this.step(true);
+    else if (event.key === 'Escape' && this.table.takesSeveral) this.table.letGo();
     else if (event.key === 'Escape') this.around.leave();
     else if (this.told?.cell && !command && !event.altKey && this.table.key(event)) return event.preventDefault();
     else if (event.key === 'Tab' && !command && !event.altKey)
@@ -350,6 +353,8 @@ export class Typing {
     // The browser does it itself, and what comes of it is taken over.
     if (event.isComposing || event.inputType === 'insertCompositionText') return;
     event.preventDefault();
+    // Keys of a screen say only this of what they remove.
+    if (this.table.takesSeveral && event.inputType.startsWith('delete')) return this.table.doTaken('empty');
     const target = this.targetOf(event);
     switch (event.inputType) {
       case 'insertParagraph':
@@ -412,9 +417,9 @@ export class Typing {
 
   /** What a web page or a word processor wrote keeps its paragraphs, lists and looks; all else is plain. */
   private paste(data: DataTransfer | null): void {
-    const { cell } = this.table;
-    const cells = cell ? cellsIn(data) : '';
-    if (cells && cell) return this.table.do('paste', [cell.row, cell.column], cells);
+    const cells = this.table.cell ? cellsIn(data) : '';
+    const first = this.table.taken;
+    if (cells && first) return this.table.do('paste', [first.row, first.column], cells);
     const html = data?.getData('text/html') ?? '';
     if (html && html.length <= mostPasted) {
       const passage = readHtml(html);
@@ -432,6 +437,7 @@ export class Typing {
   }
 
   private type(letters: string, at: { from: number; to: number } = this.selection): void {
+    this.table.letGo();
     if (!letters && at.from === at.to) return;
     this.act((page) => this.around.core.TextBridge.Type(page, at.from, at.to, letters), letters.length);
   }
@@ -490,6 +496,11 @@ export class Typing {
   private copy(event: ClipboardEvent): void {
     event.preventDefault();
     event.stopPropagation();
+    if (this.table.takesSeveral) {
+      const { plain, html } = this.table.cellsTaken();
+      event.clipboardData?.setData('text/plain', plain);
+      return event.clipboardData?.setData('text/html', html);
+    }
     const { from, to } = this.selection;
     if (this.told && from < to)
       event.clipboardData?.setData('text/plain', this.around.core.TextBridge.Text(this.around.page.handle, from, to));
