@@ -210,7 +210,7 @@ public static partial class ThingBridge
         );
 
     /// <summary>
-    /// What a plot shows, as JSON: its fields by their numbers, the sentences of what is wrong by the same, its range, and what was laid through points;
+    /// What a plot shows, as JSON: its fields by their numbers, the sentences of what is wrong by the same, its range, where that lies in its box and its box on the page, and what was laid through points;
     /// empty where there is none of that id.
     /// </summary>
     [JSExport]
@@ -235,6 +235,9 @@ public static partial class ThingBridge
             json.WriteEndObject();
             var range = content.Range;
             Json.Numbers(json, "range", [range.Left, range.Right, range.Bottom, range.Top]);
+            var plane = content.Drawing.Plane;
+            Json.Numbers(json, "plane", [plane.Left, plane.Top, plane.Right, plane.Bottom]);
+            Json.Numbers(json, "place", content.OwnPlace(true).Parts);
             json.WriteStartArray("told");
             foreach (var sentence in content.Told)
                 json.WriteStringValue(sentence);
@@ -367,6 +370,26 @@ public static partial class ThingBridge
         var changes = Slips(page, items).Where(slip => slip.IsOpen).SelectMany(slip => OnSlips.Fold(document, slip, folded)).ToList();
         return changes.Count > 0 ? Session.PerformAll(page, changes, now, true) : [];
     }
+
+    /// <summary>Whether all slips among some items are pinned; and whether there are any: “1”, “0”, or empty for none.</summary>
+    [JSExport]
+    public static string Pinned(int page, string[] items)
+    {
+        var slips = Slips(page, items);
+        return slips.Count == 0 ? ""
+            : slips.All(slip => ((SlipContent)slip.Content).IsPinned) ? "1"
+            : "0";
+    }
+
+    /// <summary>Pins the slips among some items over what they lie on, or takes their pins out.</summary>
+    [JSExport]
+    public static byte[] Pin(int page, string[] items, bool pinned, double now) =>
+        OnSlips.Pin(Slips(page, items).Where(slip => slip.IsOpen), pinned) is { } change ? Session.Perform(page, change, now) : [];
+
+    /// <summary>The pinned slip at a spot of the page; empty where there is none.</summary>
+    [JSExport]
+    public static string PinnedAt(int page, double x, double y) =>
+        OnSlips.PinnedAt(Session.Document<PageDocument>(page), x, y)?.Id.ToString() ?? "";
 
     /// <summary>The files that a piece names which is to be laid down.</summary>
     [JSExport]

@@ -101,6 +101,25 @@ public sealed class PlotContentTests : OnPage
         Assert.Equal(points, PlotData.Read(held.ToText())!.Points);
     }
 
+    [Fact]
+    public void While_a_hand_moves_it_a_plot_is_drawn_as_it_would_be_and_nothing_is_written()
+    {
+        var plot = Lay();
+        Set(Ines, plot, ItemField.Curve1, "1f5f8bff x^2");
+        Set(Ines, plot, ItemField.Range, "0 2 0 4");
+        var (standing, wished) = (Content(plot).Drawing, Content(plot).DrawnAt(new PlotRange(0, 4, 0, 16)));
+        Assert.NotEqual(Words(standing), Words(wished));
+        Assert.Contains("15", Words(wished));
+        Assert.Equal(standing.Plane, wished.Plane);
+        Assert.True(standing.Plane.Left > 0 && standing.Plane.Right < Content(plot).Bounds.Right - Content(plot).Bounds.Left);
+        Assert.Equal(new PlotRange(0, 2, 0, 4), Content(plot).Range);
+        Set(Tobias, plot, ItemField.Range, "0 4 0 16");
+        Assert.Equal(Words(wished), Words(Content(plot).Drawing));
+
+        static List<string> Words(PlotDrawing drawing) =>
+            [.. drawing.Labels.Select(label => string.Concat(label.Label.Set.Paragraphs.Select(one => one.Paragraph.Content.Text)))];
+    }
+
     [Theory]
     [InlineData(ItemField.Curve1, "blue x")]
     [InlineData(ItemField.Curve1, "1f5f8bff")]

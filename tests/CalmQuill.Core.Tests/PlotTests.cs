@@ -186,4 +186,70 @@ public sealed class PlotTests
         if (PlotRange.Read(text) is { } range)
             Assert.Equal(range, PlotRange.Read(range.ToText()));
     }
+
+    private static readonly Gen<PlotRange> Ranges = Gen.Select(
+            Gen.Double[-1e6, 1e6],
+            Gen.Double[-1e6, 1e6],
+            Gen.Double[-3, 6],
+            Gen.Double[-3, 6]
+        )
+        .Select((left, bottom, wide, high) => new PlotRange(left, left + Math.Pow(10, wide), bottom, bottom + Math.Pow(10, high)));
+
+    [Fact]
+    public void What_lies_under_the_fingers_stays_there_while_a_range_is_widened_and_moving_keeps_its_measures()
+    {
+        Gen.Select(Ranges, Gen.Double[0.1, 8], Gen.Double[0.1, 8], Gen.Double[0, 1], Gen.Double[0, 1])
+            .Sample(
+                (range, across, up, x, y) =>
+                {
+                    var wide = range.Widened(across, up, x, y);
+                    Near(range.Width * across, wide.Width, range);
+                    Near(range.Height * up, wide.Height, range);
+                    Near(range.Left + x * range.Width, wide.Left + x * wide.Width, range);
+                    Near(range.Bottom + y * range.Height, wide.Bottom + y * wide.Height, range);
+                    var moved = range.Moved(x, -y);
+                    Near(range.Left + x * range.Width, moved.Left, range);
+                    Near(range.Bottom - y * range.Height, moved.Bottom, range);
+                    Near(range.Width, moved.Width, range);
+                    Near(range.Height, moved.Height, range);
+                },
+                iter: 2_000
+            );
+
+        static void Near(double wanted, double found, PlotRange of) =>
+            Assert.True(
+                Math.Abs(wanted - found) <= 1e-9 * (1 + Math.Abs(of.Left) + Math.Abs(of.Bottom) + of.Width + of.Height),
+                $"{wanted} and {found}"
+            );
+    }
+
+    [Fact]
+    public void A_hand_leaves_few_digits_and_moves_nothing_that_one_sees()
+    {
+        Assert.Equal("-3.33 6.67 0.5 2.5", new PlotRange(-10 / 3.0, 20 / 3.0, 0.5000001, 2.4999999).Rounded().ToText());
+        Assert.Equal("12000 52000 -0.00012 0.00034", new PlotRange(12_003, 51_996, -0.000_120_04, 0.000_339_98).Rounded().ToText());
+        Ranges.Sample(
+            range =>
+            {
+                var rounded = range.Rounded();
+                Assert.Equal(rounded, PlotRange.Read(rounded.ToText()));
+                // Less than the thousandth of a share of ten: not a pixel on any screen.
+                Assert.InRange(Math.Abs(rounded.Left - range.Left), 0, range.Width / 1_000);
+                Assert.InRange(Math.Abs(rounded.Top - range.Top), 0, range.Height / 1_000);
+            },
+            iter: 2_000
+        );
+    }
+
+    [Fact]
+    public void However_often_it_is_widened_or_narrowed_a_range_can_be_shown()
+    {
+        foreach (var times in new[] { 3.0, 1 / 3.0, double.NaN, double.PositiveInfinity, 0, -1 })
+        {
+            var range = new PlotRange(-5, 5, -5, 5);
+            for (var i = 0; i < 200; i++)
+                range = range.Widened(times, times, 0.3, 0.7).Moved(times, times).Rounded();
+            Assert.Equal(range, PlotRange.Read(range.ToText()));
+        }
+    }
 }

@@ -139,6 +139,56 @@ public sealed class SlipTests : OnPage
         Assert.False(((WrittenContent)Item(slip).Content).ShowsLetters);
     }
 
+    [Fact]
+    public void Pinned_it_goes_along_with_the_question_that_it_lies_over_folded_or_not_and_with_nothing_else()
+    {
+        var question = Line(1_000, 1_000, 3_000, 1_000);
+        var long_ = Line(1_000, 3_000, 15_000, 3_000);
+        var slip = Lay(500, 500, 6_000, 4_000);
+        var answer = Line(1_000, 2_000, 3_000, 2_000);
+        Assert.Equal([question], Taken(question));
+        Pin(slip, true);
+        Assert.Equal([question, slip, answer], Taken(question));
+        // What it does not cover for the most part leads nowhere, nor does what lies on it; and it goes alone.
+        Assert.Equal([long_], Taken(long_));
+        Assert.Equal([answer], Taken(answer));
+        Assert.Equal([slip, answer], Taken(slip));
+        Fold(slip, true);
+        Assert.Equal([question, slip, answer], Taken(question).Union([answer]));
+        Do(Ines, new Change.ItemsShifted(Chosen.Open(Page, [.. Taken(question)]), 0, 9_000));
+        Fold(slip, false);
+        Assert.Equal((9_000.0, 9_000.0, 9_000.0), (Item(question).Dy, Item(slip).Dy, Item(answer).Dy));
+        Assert.Equal([question, slip, answer], Taken(question));
+        Pin(slip, false);
+        Assert.Equal([question], Taken(question));
+        UndoAll(Ines);
+        Assert.Equal([question, slip, answer], Taken(question));
+    }
+
+    [Fact]
+    public void Its_pin_is_seen_copied_and_pressed_and_what_another_says_of_it_meanwhile_stands()
+    {
+        var slip = Lay(0, 0, 6_000, 4_000);
+        var coats = Item(slip).Content.Coats;
+        Pin(slip, true);
+        Assert.True(Item(slip).Content.Coats > coats);
+        Assert.Equal(slip, OnSlips.PinnedAt(Page, 3_000, 2_000)?.Id);
+        Assert.Null(OnSlips.PinnedAt(Page, 7_000, 2_000));
+        Do(Tobias, new Change.ItemsSet([slip], [new ItemValue(ItemField.Colour, "c5d8e0ff")]));
+        Fold(slip, true);
+        // Folded only its edge is there to be pressed.
+        Assert.Equal((slip, null), (OnSlips.PinnedAt(Page, 3_000, 200)?.Id, OnSlips.PinnedAt(Page, 3_000, 2_000)?.Id));
+        var copy = Do(Tobias, Item(slip).Content.Copy()).Id;
+        Assert.True(((SlipContent)Item(copy).Content).IsPinned);
+        // Another slip over it is not pinned, and takes the press.
+        Lay(0, 0, 3_000, 2_000);
+        Assert.Null(OnSlips.PinnedAt(Page, 1_000, 1_000));
+        Assert.Null(OnSlips.Pin([Item(slip)], true));
+        Assert.NotNull(ItemRules.Check(new Change.ItemsSet([slip], [new ItemValue(ItemField.Pinned, "yes")])));
+    }
+
+    private void Pin(OpId slip, bool pinned) => Do(Ines, OnSlips.Pin([Item(slip)], pinned)!);
+
     private IEnumerable<OpId> Taken(OpId slip) => OnSlips.With(Page, [Item(slip)]).Select(item => item.Id);
 
     private void Fold(OpId slip, bool folded)

@@ -38,6 +38,26 @@ internal static class PageHands
             "the sheet's view"
         )!;
 
+    /// <summary>Two fingers, so many pixels left and right of the middle of something, or as far below that, move apart or together until they are as far off as that.</summary>
+    public static void Spread(Browser browser, IWebElement middle, int from, int to, int below = 0)
+    {
+        browser.Driver.PerformActions([Move("left", -1), Move("right", 1)]);
+
+        ActionSequence Move(string name, int side)
+        {
+            var finger = new PointerInputDevice(PointerKind.Touch, name);
+            var actions = new ActionSequence(finger);
+            actions.AddAction(finger.CreatePointerMove(middle, side * from, below, TimeSpan.Zero));
+            actions.AddAction(finger.CreatePointerDown(MouseButton.Left));
+            for (var i = 1; i <= 8; i++)
+                actions.AddAction(
+                    finger.CreatePointerMove(middle, side * (from + (to - from) * i / 8), below, TimeSpan.FromMilliseconds(20))
+                );
+            actions.AddAction(finger.CreatePointerUp(MouseButton.Left));
+            return actions;
+        }
+    }
+
     /// <summary>The browser’s tab is gone without a farewell, and another is open.</summary>
     public static void LoseTab(Browser browser)
     {

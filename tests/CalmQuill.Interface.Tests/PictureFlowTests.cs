@@ -8,6 +8,7 @@ using CalmQuill.Store.Assets;
 using CalmQuill.Testing;
 using Microsoft.Extensions.DependencyInjection;
 using OpenQA.Selenium;
+using OpenQA.Selenium.Interactions;
 using SkiaSharp;
 
 namespace CalmQuill.Interface.Tests;
@@ -227,6 +228,22 @@ public sealed class PictureFlowTests : InterfaceTest
         browser.WaitForStrokes(2);
         var other = OpenPage(Group.Owner, 2);
         Assert.True(Find(other, slip.Id, Group.Owner).Bounds.Bottom < bottom - 2_000);
+        // Pinned it is lifted and let down by a press while reading.
+        browser.Press("pin-taken");
+        browser.Until(() => ((SlipContent)Find(browser, slip.Id).Content).IsPinned, "the pin");
+        Assert.Empty(browser.SeriousFindings());
+        browser.Press("leave-taken");
+        browser.Type("r");
+        browser.Until(() => browser.Attribute("sheet", "data-reading") == "1", "read mode");
+        var at = Find(browser, slip.Id).Bounds;
+        PageHands.Press(browser, (at.Left + at.Right) / 2.0, at.Top + 250);
+        browser.Until(() => !((SlipContent)Find(browser, slip.Id).Content).IsFolded, "the slip let down");
+        PageHands.Press(browser, (at.Left + at.Right) / 2.0, at.Top + 2_500);
+        browser.Until(() => ((SlipContent)Find(browser, slip.Id).Content).IsFolded, "the slip lifted");
+        browser.Type("r");
+        browser.Until(() => browser.Attribute("sheet", "data-reading") != "1", "writing again");
+        browser.Press("tool-loop");
+        PageHands.Press(browser, at.Left + 400, at.Top + 250);
         browser.Press("fold-taken");
         browser.WaitForStrokes(3);
         other.WaitForStrokes(3);
@@ -267,6 +284,56 @@ public sealed class PictureFlowTests : InterfaceTest
         Assert.Equal(PlotOn(browser).Told, PlotOn(other, Group.Owner).Told);
         Assert.Empty(browser.Errors());
         Assert.Empty(other.Errors());
+    }
+
+    [Fact]
+    public void A_plot_shows_what_lies_beside_by_a_drag_and_more_or_less_by_fingers_wheel_and_keys_each_one_step()
+    {
+        var browser = OpenPage(Group.Writer);
+        browser.Press("tool-put");
+        browser.Press("put-plot");
+        browser.WaitForStrokes(2);
+        browser.Press("look-taken");
+        browser.Fill("[data-testid=plot-curve-1]", "x^2/5" + Keys.Enter);
+        browser.Until(() => PlotOn(browser)[ItemField.Curve1].Length > 0, "a curve");
+        var view = PageHands.View(browser);
+        var plane = browser.Find("plot-plane");
+        // Its panel lies over the lower part.
+        var above = 40 - plane.Size.Height / 2;
+        // The pen drags: what it would show is drawn, and is written when it is lifted.
+        var pen = new PointerInputDevice(PointerKind.Pen, "pen");
+        var drag = new ActionSequence(pen);
+        drag.AddAction(pen.CreatePointerMove(plane, 0, above, TimeSpan.Zero));
+        drag.AddAction(pen.CreatePointerDown(MouseButton.Left));
+        drag.AddAction(pen.CreatePointerMove(plane, plane.Size.Width / 5, above, TimeSpan.FromMilliseconds(80)));
+        browser.Driver.PerformActions([drag]);
+        browser.Until(() => browser.Count("[data-testid=plot-moving] path") > 10, "what it would show");
+        Assert.Equal("", PlotOn(browser)[ItemField.Range]);
+        var lift = new ActionSequence(pen);
+        lift.AddAction(pen.CreatePointerUp(MouseButton.Left));
+        browser.Driver.PerformActions([lift]);
+        browser.Until(() => PlotOn(browser).Range is { Left: < -6.9 and > -7.1, Bottom: -5, Top: 5 }, "what lies to the left");
+        browser.Until(() => browser.Count("[data-testid=plot-moving] path") == 0, "the plot itself again");
+        PageHands.Spread(browser, plane, 40, 80, above);
+        browser.Until(() => PlotOn(browser).Range is { Width: > 4.8 and < 5.2, Height: 10 }, "half as wide");
+        var wheel = new WheelInputDevice("wheel");
+        var turn = new ActionSequence(wheel);
+        turn.AddAction(wheel.CreateWheelScroll(plane, 0, above, 0, 360, TimeSpan.Zero));
+        browser.Driver.PerformActions([turn]);
+        browser.Until(() => PlotOn(browser).Range is { Width: > 9.6 and < 10.4, Height: > 19.9 and < 20.1 }, "twice as much");
+        browser.Script("document.querySelector('[data-testid=plot-plane]').focus()");
+        var (left, wide) = (PlotOn(browser).Range.Left, PlotOn(browser).Range.Width);
+        browser.Type(Keys.ArrowRight);
+        browser.Until(() => PlotOn(browser).Range.Left > left + wide / 11, "a step to the right");
+        browser.Type("+");
+        browser.Until(() => PlotOn(browser).Range.Width < wide / 1.4, "closer");
+        Assert.Empty(browser.SeriousFindings());
+        Assert.Equal(view, PageHands.View(browser));
+        for (var i = 0; i < 5; i++)
+            browser.TypeWithControl("z");
+        browser.Until(() => PlotOn(browser)[ItemField.Range].Length == 0, "five steps back");
+        Assert.NotEqual("", PlotOn(browser)[ItemField.Curve1]);
+        Assert.Empty(browser.Errors());
     }
 
     private PlotContent PlotOn(Browser browser, Store.People.Person? person = null) =>

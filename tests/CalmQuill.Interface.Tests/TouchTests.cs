@@ -100,19 +100,7 @@ public sealed class TouchTests : InterfaceTest
             ];
         var before = View();
         var sheet = browser.Find("sheet");
-        var (left, right) = (new PointerInputDevice(PointerKind.Touch, "left"), new PointerInputDevice(PointerKind.Touch, "right"));
-        ActionSequence Spread(PointerInputDevice finger, int from, int to)
-        {
-            var actions = new ActionSequence(finger);
-            actions.AddAction(finger.CreatePointerMove(sheet, from, 0, TimeSpan.Zero));
-            actions.AddAction(finger.CreatePointerDown(MouseButton.Left));
-            for (var i = 1; i <= 8; i++)
-                actions.AddAction(finger.CreatePointerMove(sheet, from + (to - from) * i / 8, 0, TimeSpan.FromMilliseconds(20)));
-            actions.AddAction(finger.CreatePointerUp(MouseButton.Left));
-            return actions;
-        }
-
-        browser.Driver.PerformActions([Spread(left, -60, -160), Spread(right, 60, 160)]);
+        PageHands.Spread(browser, sheet, 60, 160);
         browser.Until(() => View()[0] > before[0] * 1.5, $"the page to be larger; it was {before[0]}, it is {View()[0]}");
         Assert.Equal(2, browser.Strokes());
         var zoomed = View();

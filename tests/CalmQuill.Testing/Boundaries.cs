@@ -339,6 +339,7 @@ public static class Boundaries
                                     33 => new ItemValue(ItemField.Holder, new OpId(1, 1).ToString()),
                                     34 => new ItemValue(ItemField.Letter, new string('λ', 20)),
                                     35 => new ItemValue(ItemField.Table, new OpId(ulong.MaxValue, 1).ToString()),
+                                    36 => new ItemValue(ItemField.Pinned, "1"),
                                     25 => new ItemValue(ItemField.Range, "-1E+12 1E+12 0 1E-09"),
                                     26 => new ItemValue(ItemField.Axes, "x\ny"),
                                     27 => new ItemValue(ItemField.Shows, "plain"),

@@ -383,6 +383,7 @@ public static class Corpus
             [new ItemValue(ItemField.Shows, "solve steps"), new ItemValue(ItemField.Letter, "L")]
         );
         yield return new Change.ItemsSet([second], [new ItemValue(ItemField.Table, first.ToString())]);
+        yield return new Change.ItemsSet([second], [new ItemValue(ItemField.Pinned, "1")]);
 
         static Format Of(int from, int to, Trait trait, string value) =>
             new(new Edge(new LetterId(LetterId.Own, from), true), new Edge(new LetterId(LetterId.Own, to), true), trait, value);

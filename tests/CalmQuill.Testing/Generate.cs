@@ -178,8 +178,9 @@ public static class Generate
 
     /// <summary>Something said of pictures and slips; of what is neither it makes no difference, but that anything can be folded away with a slip.</summary>
     private static ItemValue ThingValueOf(OpId other, int a, int b) =>
-        (b % 12) switch
+        (b % 13) switch
         {
+            12 => new ItemValue(ItemField.Pinned, a % 2 == 0 ? "1" : ""),
             0 => new ItemValue(ItemField.Folded, a % 2 == 0 ? "1" : ""),
             1 => new ItemValue(ItemField.Within, a % 3 == 0 ? "" : other.ToString()),
             2 => new ItemValue(ItemField.Cut, "0,0 10000,0 5000,10000"),

@@ -54,6 +54,20 @@ public sealed class VectorPath
             .Close();
     }
 
+    /// <summary>A closed curve through the midpoints of its control points.</summary>
+    /// <param name="ring">The control points as x, y, x, y…</param>
+    public VectorPath Ring(ReadOnlySpan<float> ring)
+    {
+        MoveTo((ring[^2] + ring[0]) / 2, (ring[^1] + ring[1]) / 2);
+        for (var i = 0; i < ring.Length; i += 2)
+        {
+            var next = (i + 2) % ring.Length;
+            QuadraticTo(ring[i], ring[i + 1], (ring[i] + ring[next]) / 2, (ring[i + 1] + ring[next + 1]) / 2);
+        }
+
+        return Close();
+    }
+
     /// <summary>Appends another path, scaled and then moved.</summary>
     public VectorPath Append(VectorPath other, float scale, float dx, float dy)
     {

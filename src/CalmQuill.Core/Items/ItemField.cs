@@ -137,4 +137,7 @@ public enum ItemField : byte
 
     /// <summary>The table from which a plot’s first points come: an item's id.</summary>
     Table = 45,
+
+    /// <summary>Whether a slip is pinned over what it lies on, and goes along with that.</summary>
+    Pinned = 46,
 }

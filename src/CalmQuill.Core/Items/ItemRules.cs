@@ -50,6 +50,7 @@ public static class ItemRules
         [ItemField.Height] = Whole(ThingRules.LeastSide, TextContent.MostMeasure),
         [ItemField.Original] = TextRule.Id,
         [ItemField.Folded] = TextRule.Switch,
+        [ItemField.Pinned] = TextRule.Switch,
         [ItemField.Within] = Item,
         [ItemField.Range] = new(PlotRange.MostBytes, text => PlotRange.Read(text) is null ? NoPlot : null),
         [ItemField.Axes] = new(ThingRules.MostNames, text => text.Split('\n').Length > 2 ? NoPlot : null),

@@ -85,13 +85,13 @@ public sealed class PlotContent(IItemFrame frame, Change.ThingAdded added) : Cap
             }
             : null;
 
-    private PlotDrawing Drawing
+    public PlotDrawing Drawing
     {
         get
         {
             // Labels are set anew when there are more fonts.
             if (drawn is null || drawnVersion != Fonts.Version)
-                (drawn, drawnVersion) = (Draw(), Fonts.Version);
+                (drawn, drawnVersion) = (DrawnAt(Range), Fonts.Version);
             return drawn;
         }
     }
@@ -115,11 +115,12 @@ public sealed class PlotContent(IItemFrame frame, Change.ThingAdded added) : Cap
         base.WorkOut(mayLieElsewhere);
     }
 
-    private PlotDrawing Draw() =>
+    /// <summary>As it would be drawn if it showed another part of the plane.</summary>
+    public PlotDrawing DrawnAt(PlotRange range) =>
         new(
             Width,
             Height,
-            Range,
+            range,
             Read(ItemField.Axes),
             Read(ItemField.Shows),
             [.. CurveFields.Select(one => PlotCurve.Read(Read(one)))],

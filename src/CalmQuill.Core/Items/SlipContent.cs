@@ -1,6 +1,7 @@
 using CalmQuill.Core.Art;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Plots;
 using CalmQuill.Core.Typesetting;
 
 namespace CalmQuill.Core.Items;
@@ -22,13 +23,33 @@ public sealed class SlipContent(IItemFrame frame, Change.ThingAdded added) : Box
     private const int EdgeWidth = 15;
     private const double Darker = 0.22;
 
-    private static readonly ItemField[] Fields = [ItemField.Colour, ItemField.Corner];
+    /// <summary>The head of a pin: how far it lies from the upper edge, its radius, 0.01 mm; its colours, from the back.</summary>
+    private const int PinDown = 210,
+        PinRadius = 150;
+    private const uint PinShade = 0x3A322640,
+        PinHead = 0xA8442FFF,
+        PinLight = 0xE0937FFF;
+
+    private static readonly ItemField[] Fields = [ItemField.Colour, ItemField.Corner, ItemField.Pinned];
 
     /// <summary>What its paper looks like, 0xRRGGBBAA.</summary>
     public uint PaperColour => Filled;
 
     /// <summary>Whether only its edge is seen.</summary>
     public bool IsFolded { get; private set; }
+
+    /// <summary>Whether it is pinned over what it lies on.</summary>
+    public bool IsPinned => Read(ItemField.Pinned).Length > 0;
+
+    /// <summary>The corners of all of its paper where it now lies, folded or not, as x, y, x, y…; 0.01 mm.</summary>
+    public double[] Whole
+    {
+        get
+        {
+            var place = OwnPlace(true);
+            return [.. new Box(0, 0, Width, Unfolded).Corners.Select(at => place.Of(at.X, at.Y)).SelectMany(at => new[] { at.X, at.Y })];
+        }
+    }
 
     public override bool Carries => true;
 
@@ -59,6 +80,16 @@ public sealed class SlipContent(IItemFrame frame, Change.ThingAdded added) : Box
     protected override BoxLook Around => new(Filled, Colours.Mix(Filled, 0x000000FF, Darker), EdgeWidth, Number(ItemField.Corner, 0));
 
     protected override IReadOnlyList<ItemField> Looks => Fields;
+
+    protected override IReadOnlyList<Region> Above =>
+        IsPinned
+            ?
+            [
+                new Region(PinShade, [Lines.Disc(Width / 2.0 + 35, PinDown + 55, PinRadius)]),
+                new Region(PinHead, [Lines.Disc(Width / 2.0, PinDown, PinRadius)]),
+                new Region(PinLight, [Lines.Disc(Width / 2.0 - 50, PinDown - 50, PinRadius / 3.0)]),
+            ]
+            : [];
 
     protected override Box Shows => new(0, 0, Width, IsFolded ? Math.Min(Fold, Unfolded) : Unfolded);
 

@@ -85,9 +85,16 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
 
     public override OutlineKey OutlineKey => new(Set, base.OutlineKey.Form, default, true);
 
-    public override int Coats => Below.Count + Fills.Count;
+    public override int Coats => Below.Count + Fills.Count + Above.Count;
 
-    public override Coat Coat(int index) => Items.Coat.Full((index < Below.Count ? Below[index] : Fills[index - Below.Count]).Colour);
+    public override Coat Coat(int index) =>
+        Items.Coat.Full(
+            (
+                index < Below.Count ? Below[index]
+                : index < Below.Count + Fills.Count ? Fills[index - Below.Count]
+                : Above[index - Below.Count - Fills.Count]
+            ).Colour
+        );
 
     /// <summary>Puts its own measures where it was made: there nothing that was done to its place has been done.</summary>
     protected virtual Affine Lay => Affine.Of(added.Lay);
@@ -115,6 +122,9 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
 
     /// <summary>What is filled below all that has to do with letters, its own measures.</summary>
     protected virtual IReadOnlyList<Region> Below => [];
+
+    /// <summary>What is filled over all else but the letters, its own measures.</summary>
+    protected virtual IReadOnlyList<Region> Above => [];
 
     /// <summary>What is filled behind and under the letters, each colour once, the measures of the letters.</summary>
     private List<Region> Fills
@@ -167,6 +177,7 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
         PaintBelow(painter, OwnPlace(shifted));
         Paint(painter, Below, OwnPlace(shifted));
         Paint(painter, Fills, PlaceOf(shifted));
+        Paint(painter, Above, OwnPlace(shifted));
         foreach (var (text, lies, colour) in Texts(shifted))
             painter.Write(text, lies, colour);
     }
@@ -200,6 +211,7 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
         SketchBelow(sketcher, OwnPlace(true));
         Sketch(sketcher, Below, OwnPlace(true));
         Sketch(sketcher, Fills, PlaceOf(true));
+        Sketch(sketcher, Above, OwnPlace(true));
         foreach (var (text, lies, colour) in Texts(true))
         {
             var largest = text.Paragraphs.Max(one => one.Paragraph.Lines.Max(line => line.Size));

@@ -96,6 +96,9 @@ public sealed class PlotDrawing
         }
     }
 
+    /// <summary>What of it shows the plane, within its scales.</summary>
+    public Box Plane => new((int)left, (int)top, (int)right, (int)bottom);
+
     /// <summary>What is filled, from the back.</summary>
     public IReadOnlyList<Region> Fills => fills;
 

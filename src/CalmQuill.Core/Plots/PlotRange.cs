@@ -42,6 +42,45 @@ public readonly record struct PlotRange(double Left, double Right, double Bottom
     /// <summary>Whether two edges lie so far apart that between them numbers can be told from each other.</summary>
     private static bool IsWide(double from, double to) => to - from >= Least && to - from > 1e-9 * Math.Max(Math.Abs(from), Math.Abs(to));
 
+    /// <summary>The same as much further to the right and up as these shares of it; as it was where that is too far out.</summary>
+    public PlotRange Moved(double right, double up) =>
+        Kept(new PlotRange(Left + right * Width, Right + right * Width, Bottom + up * Height, Top + up * Height));
+
+    /// <summary>So many times as much of the plane; as it was where that is too much or too little.</summary>
+    /// <param name="across">How many times as wide.</param>
+    /// <param name="up">How many times as high.</param>
+    /// <param name="x">What stays where it is, a share from the left.</param>
+    /// <param name="y">The same from below.</param>
+    public PlotRange Widened(double across, double up, double x = 0.5, double y = 0.5)
+    {
+        double fixedX = Left + x * Width,
+            fixedY = Bottom + y * Height;
+        return Kept(
+            new PlotRange(
+                fixedX - x * Width * across,
+                fixedX + (1 - x) * Width * across,
+                fixedY - y * Height * up,
+                fixedY + (1 - y) * Height * up
+            )
+        );
+    }
+
+    /// <summary>With as many digits as one sees: a hand moves it, and nobody wants to read what a pixel comes to.</summary>
+    public PlotRange Rounded() =>
+        Read(new PlotRange(Near(Left, Width), Near(Right, Width), Near(Bottom, Height), Near(Top, Height)).ToText()) ?? this;
+
+    private PlotRange Kept(PlotRange wished) => Read(wished.ToText()) ?? this;
+
+    /// <summary>The nearest number that is even in the decimal place of a thousandth of what is shown.</summary>
+    private static double Near(double edge, double shown)
+    {
+        var place = (int)Math.Floor(Math.Log10(shown)) - 3;
+        // A power of ten that is no fraction is exact, and by it the nearest decimal is had.
+        return place < 0
+            ? Math.Round(edge * Math.Pow(10, -place)) / Math.Pow(10, -place)
+            : Math.Round(edge / Math.Pow(10, place)) * Math.Pow(10, place);
+    }
+
     /// <summary>The range around some points, with room at the edges; null where there are none.</summary>
     public static PlotRange? Around(IEnumerable<(double X, double Y)> points)
     {

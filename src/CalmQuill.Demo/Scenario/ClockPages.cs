@@ -912,6 +912,8 @@ public static class ClockPages
             53,
             "How it hung, from the blackboard"
         );
+        // What the slip asks lies under it.
+        writer.Text("0.994 m", 112, 78, 9, new Core.Ink.Pen(Core.Ink.PenKind.Fountain, 50, PageWriter.Ink));
         writer.Slip(100, 50, 62, 36, "Which length beats once a second? Work it out before you look.", 0xD5DFB8FF);
         var table = writer.Table(136, 152.65, [2_700, 2_700], 710, Lengths, (1, "count"));
         writer.File(Encoding.UTF8.GetBytes(Lengths.Replace('\t', ',') + '\n'), "seven lengths.csv", 136, 224);

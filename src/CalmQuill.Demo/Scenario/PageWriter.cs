@@ -165,7 +165,7 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
         );
     }
 
-    /// <summary>A slip, mm, with words on it.</summary>
+    /// <summary>A slip, mm, with words on it, pinned over what lies there.</summary>
     public void Slip(double left, double top, double width, double height, string words, uint paper) =>
         Make(
             new Change.ThingAdded(
@@ -174,7 +174,7 @@ public sealed class PageWriter(Replica replica, SingleLineFont font, Random rand
                 (int)(width * 100),
                 (int)(height * 100),
                 new Passage(words, [new PassageFormat(0, words.Length, Trait.Family, "hand")]),
-                [new ItemValue(ItemField.Colour, paper.ToString("x8", CultureInfo.InvariantCulture))]
+                [new ItemValue(ItemField.Colour, paper.ToString("x8", CultureInfo.InvariantCulture)), new ItemValue(ItemField.Pinned, "1")]
             )
             {
                 Layer = On,

@@ -77,23 +77,11 @@ public static class PageSvg
             letters.Write(text, place, own => item!.Faded(own ?? colour));
     }
 
-    /// <summary>Rings as a path: through the midpoints of their control points.</summary>
     private static VectorPath ToPath(Outline outline)
     {
         var path = new VectorPath();
         for (var i = 0; i < outline.RingCount; i++)
-        {
-            var ring = outline.Ring(i);
-            path.MoveTo((ring[^2] + ring[0]) / 2, (ring[^1] + ring[1]) / 2);
-            for (var k = 0; k < ring.Length; k += 2)
-            {
-                var next = (k + 2) % ring.Length;
-                path.QuadraticTo(ring[k], ring[k + 1], (ring[k] + ring[next]) / 2, (ring[k + 1] + ring[next + 1]) / 2);
-            }
-
-            path.Close();
-        }
-
+            path.Ring(outline.Ring(i));
         return path;
     }
 }

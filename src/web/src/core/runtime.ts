@@ -6,6 +6,7 @@ import type { AssetBridge } from './assetBridge';
 import type { DiagramBridge } from './diagramBridge';
 import type { DocumentBridge } from './documentBridge';
 import type { FindBridge } from './findBridge';
+import type { PlotBridge } from './plotBridge';
 import type { SeenBridge } from './seenBridge';
 import type { FormulaBridge } from './formulaBridge';
 import type { HandBridge } from './handBridge';
@@ -38,6 +39,7 @@ export interface Core {
   PageBridge: PageBridge;
   PenBridge: PenBridge;
   FindBridge: FindBridge;
+  PlotBridge: PlotBridge;
   SeenBridge: SeenBridge;
   FormulaBridge: FormulaBridge;
   HandBridge: HandBridge;

@@ -46,6 +46,10 @@ export interface ThingBridge {
   AsItWas(page: number, item: string, now: number): Uint8Array;
   Folded(page: number, items: string[]): string;
   Fold(page: number, items: string[], folded: boolean, now: number): Uint8Array;
+  /** “1” where all slips among them are pinned, empty where there is none. */
+  Pinned(page: number, items: string[]): string;
+  Pin(page: number, items: string[], pinned: boolean, now: number): Uint8Array;
+  PinnedAt(page: number, x: number, y: number): string;
   AssetsOf(piece: Uint8Array): string[];
   AssetsIn(page: number): string[];
   BeginClearing(across: number, down: number): void;
@@ -62,6 +66,10 @@ export interface ShownPlot {
   problems: Record<string, string>;
   /** Left, right, bottom, top. */
   range: [number, number, number, number];
+  /** Where that is drawn in its box: left, top, right, bottom, 0.01 mm. */
+  plane: [number, number, number, number];
+  /** Where its box lies on the page: x' = a·x + c·y + e, y' = b·x + d·y + f. */
+  place: [number, number, number, number, number, number];
   /** The formulas of what was laid through points. */
   told: string[];
   /** Whether its first points are those of a table. */

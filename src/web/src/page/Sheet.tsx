@@ -207,9 +207,18 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     const box = mayHold && !isPast ? core.TextBridge.TickAt(hand.page.handle, x, y) : '';
     return box !== '' && hand.page.perform((handle, now) => core.TextBridge.Tick(handle, box, now));
   };
+  /** Lifts the pinned slip that lies there, or lets it down; true when there is one. */
+  const lift = (x: number, y: number): boolean => {
+    const { Folded, Fold, PinnedAt } = core.ThingBridge;
+    const { page: on } = hand;
+    const slip = mayHold && !isPast ? PinnedAt(on.handle, x, y) : '';
+    return (
+      slip !== '' && on.performTogether((handle, now) => Fold(handle, [slip], Folded(handle, [slip]) !== '1', now))
+    );
+  };
   const press = (x: number, y: number): boolean => {
     setPressed(undefined);
-    if (reading && tick(x, y)) return true;
+    if (reading && (tick(x, y) || lift(x, y))) return true;
     const file = reading ? core.ThingBridge.FileAt(hand.page.handle, x, y) : '';
     if (file) {
       const shown = JSON.parse(file) as ShownFile;

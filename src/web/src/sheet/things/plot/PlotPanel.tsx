@@ -9,6 +9,7 @@ import { PickField } from '../../../ui/PickField';
 import { Switch } from '../../../ui/Segments';
 import { sentenceTold } from '../../../words/sentences';
 import { showsField, useItemFields } from '../../hand/useItemFields';
+import { zoomStep } from './PlotPlane';
 import { axes, curves, data, inkOf, range, readCurve, readData, table } from './plotFields';
 
 interface PlotPanelProps {
@@ -16,9 +17,6 @@ interface PlotPanelProps {
   item: string;
   plot: ShownPlot;
 }
-
-/** By how much a press shows more or less of the plane. */
-const zoomStep = 1.5;
 
 const fitNames = (): [string, string][] => [
   ['0', t`nothing`],
@@ -50,11 +48,8 @@ export function PlotPanel({ page, item, plot }: PlotPanelProps) {
   const shown = free === undefined ? typed : [...typed, free];
   const points = data.slice(0, Math.max(1, data.filter((number) => field(number)).length + more));
   const [left, right, bottom, top] = plot.range;
-  const zoom = (by: number) => {
-    const [x, y] = [(left + right) / 2, (bottom + top) / 2];
-    const [wide, high] = [((right - left) / 2) * by, ((top - bottom) / 2) * by];
-    set(range, [x - wide, x + wide, y - high, y + high].map(String).join(' '));
-  };
+  const { PlotBridge } = core;
+  const zoom = (by: number) => set(range, PlotBridge.Text(PlotBridge.Widened(plot.range, by, by, 0.5, 0.5)));
   const [across = '', up = ''] = field(axes).split('\n');
   return (
     <section
@@ -172,6 +167,7 @@ export function PlotPanel({ page, item, plot }: PlotPanelProps) {
             {t`All points`}
           </Button>
         </div>
+        <p className="mt-1.5 text-[13px] text-quiet">{t`Drag in the plot to see what lies beside; two fingers or the wheel show more or less of it.`}</p>
       </div>
     </section>
   );
