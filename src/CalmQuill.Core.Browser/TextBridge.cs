@@ -307,7 +307,8 @@ public static partial class TextBridge
 
     /// <summary>
     /// The text as it is set, and what is selected, as JSON. Of paragraphs that were told before only where they are; the others with their lines,
-    /// and the letters of those in the order in which they are read.
+    /// and the letters of those in the order in which they are read. Those at the beginning that are where they were, and those at the end that all moved
+    /// alike, are only counted: <c>head</c> and <c>tail</c>, and how far the latter moved, <c>startBy</c> and <c>yBy</c>.
     /// </summary>
     [JSExport]
     public static string Told(int page)
@@ -330,25 +331,30 @@ public static partial class TextBridge
             json.WriteNumber("from", from);
             json.WriteNumber("to", to);
             json.WriteNumber("length", hand.Text.Length);
+            var (now, before) = (room.Set.Paragraphs, hand.Told);
+            var (head, tail) = TypingHand.Same(before, now);
+            json.WriteNumber("head", head);
+            json.WriteNumber("tail", tail);
+            json.WriteNumber("startBy", tail > 0 ? now[^1].Start - before[^1].Start : 0);
+            json.WriteNumber("yBy", tail > 0 ? (now[^1].Y - before[^1].Y) / (double)Lengths.PerUnit : 0);
+            var known = before.Skip(head).Take(before.Count - head - tail).Select(one => LetterPacket.NumberOf(one.Paragraph)).ToHashSet();
             json.WriteStartArray("paragraphs");
-            var handed = new HashSet<uint>();
-            foreach (var (paragraph, start, y) in room.Set.Paragraphs)
-                Write(json, hand, handed, paragraph, start, y);
+            foreach (var (paragraph, start, y) in now.Skip(head).Take(now.Count - head - tail))
+                Write(json, known, paragraph, start, y);
             json.WriteEndArray();
             json.WriteEndObject();
-            hand.Handed.Clear();
-            hand.Handed.UnionWith(handed);
+            hand.Told = now;
         });
     }
 
-    private static void Write(Utf8JsonWriter json, TypingHand hand, HashSet<uint> handed, SetParagraph paragraph, int start, int y)
+    private static void Write(Utf8JsonWriter json, HashSet<uint> known, SetParagraph paragraph, int start, int y)
     {
         var number = LetterPacket.NumberOf(paragraph);
         json.WriteStartObject();
         json.WriteNumber("id", number);
         json.WriteNumber("start", start);
         json.WriteNumber("y", y / (double)Lengths.PerUnit);
-        if (handed.Add(number) && !hand.Handed.Contains(number))
+        if (known.Add(number))
         {
             json.WriteStartArray("lines");
             foreach (var line in paragraph.Lines)

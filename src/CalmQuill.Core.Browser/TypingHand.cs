@@ -2,6 +2,7 @@ using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Tables;
+using CalmQuill.Core.Typesetting;
 using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Browser;
@@ -53,8 +54,30 @@ internal sealed class TypingHand(PageDocument page, OpId item, string name, OpId
         return end < 0 ? (OpId.Parse(what), "") : (OpId.Parse(what[..end]), what[(end + 1)..]);
     }
 
-    /// <summary>The paragraphs that were handed out.</summary>
-    public HashSet<uint> Handed { get; } = [];
+    /// <summary>The paragraphs as they were told last.</summary>
+    public IReadOnlyList<(SetParagraph Paragraph, int Start, int Y)> Told { get; set; } = [];
+
+    /// <summary>How many paragraphs from the beginning are the same where they were, and how many from the end are the same and moved alike.</summary>
+    public static (int Head, int Tail) Same(
+        IReadOnlyList<(SetParagraph Paragraph, int Start, int Y)> before,
+        IReadOnlyList<(SetParagraph Paragraph, int Start, int Y)> now
+    )
+    {
+        var most = Math.Min(before.Count, now.Count);
+        int head = 0,
+            tail = 0;
+        while (head < most && now[head] == before[head])
+            head++;
+        while (
+            tail < most - head
+            && (now[^(tail + 1)], before[^(tail + 1)]) is var (one, other)
+            && one.Paragraph == other.Paragraph
+            && one.Start - other.Start == now[^1].Start - before[^1].Start
+            && one.Y - other.Y == now[^1].Y - before[^1].Y
+        )
+            tail++;
+        return (head, tail);
+    }
 
     public WrittenContent Content => (WrittenContent)page.Find(item)!.Content;
 

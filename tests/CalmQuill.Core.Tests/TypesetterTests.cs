@@ -207,4 +207,69 @@ public sealed class TypesetterTests
                 )
             ),
         ];
+
+    /// <summary>Whatever is typed, removed, made to look otherwise and taken back: what is remembered is never shown in place of what is.</summary>
+    [Fact]
+    public void What_is_set_anew_in_part_is_what_would_be_set_from_nothing()
+    {
+        Gen.Select(Gen.Int[0, 400], Gen.Int[0, 5], Gen.Int[0, 6])
+            .List[1, 24]
+            .Sample(
+                acts =>
+                {
+                    var text = new TypedText();
+                    var setter = new Typesetter();
+                    var ids = new List<OpId>();
+                    foreach (var (at, what, n) in acts)
+                    {
+                        OpId id = new(1, (ulong)ids.Count + 1);
+                        var place = text.Length == 0 ? 0 : at % (text.Length + 1);
+                        TextChange change = what switch
+                        {
+                            0 or 1 => new TextChange(
+                                [text.InsertionAt(place, string.Concat(Enumerable.Repeat(n % 2 == 0 ? "word " : "line\n", n + 1)))],
+                                [],
+                                []
+                            ),
+                            2 when text.Length > place => new TextChange(
+                                [],
+                                [.. text.RemovalsOf(place, Math.Min(n + 1, text.Length - place))],
+                                []
+                            ),
+                            3 when text.Length > place => new TextChange(
+                                [],
+                                [],
+                                [text.FormatOf(place, 1, Trait.Bold, n % 2 == 0 ? "1" : "")]
+                            ),
+                            4 => new TextChange([], [], [text.FormatOfParagraphs(place, 0, Trait.List, n % 2 == 0 ? "number" : "")]),
+                            _ => new TextChange([text.InsertionAt(place, "x")], [], []),
+                        };
+                        if (what == 5 && ids.Count > 0)
+                            text.SetActive(ids[at % ids.Count], n % 2 == 0);
+                        else
+                        {
+                            text.Take(id, new Stamp(Hlc.At(ids.Count + 1), id), change);
+                            ids.Add(id);
+                        }
+
+                        if (n == 6 && ids.Count > 0)
+                            text.Withdraw(ids[^1]);
+                        var now = text.Paragraphs();
+                        var fresh = Paragraph.Of(text.Spans(), text.EndLook).ToList();
+                        Assert.Equal(fresh.Select(Said), now.Select(Said));
+                        Assert.Equal(
+                            new Typesetter().Set(fresh, 6_000, 710).Paragraphs.Select(Lines),
+                            setter.Set(now, 6_000, 710).Paragraphs.Select(Lines)
+                        );
+                    }
+                },
+                iter: 300
+            );
+
+        static string Said(Paragraph one) =>
+            $"{one.Start} {string.Join('|', one.Spans.Select(span => $"{span.Text}{string.Join(',', span.Look.Values)}"))} {string.Join(',', one.Look.Values)}";
+
+        static string Lines((SetParagraph Paragraph, int Start, int Y) one) =>
+            $"{one.Start} {one.Y} {string.Join('|', one.Paragraph.Lines.Select(line => $"{line.Start}-{line.End}@{line.Y},{line.Width}"))} {one.Paragraph.Sign?.Shape.Text}";
+    }
 }

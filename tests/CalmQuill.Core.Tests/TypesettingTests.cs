@@ -38,6 +38,63 @@ public sealed class TypesettingTests
         Assert.True(wrong.Count == 0, $"{wrong.Count}: {string.Join(" | ", wrong.Take(6))}");
     }
 
+    /// <summary>What runs from the left needs no working out: the short way comes to what the rules come to.</summary>
+    [Fact]
+    public void Writing_from_the_left_alone_is_settled_without_the_rules_and_as_by_them()
+    {
+        string[] signs =
+        [
+            "a",
+            "Ж",
+            "λ",
+            " ",
+            "1",
+            ",",
+            "+",
+            "€",
+            "(",
+            ")",
+            "«",
+            "\u0301",
+            "–",
+            "…",
+            "\u00A0",
+            "字",
+            "あ",
+            "한",
+            "\t",
+            "ש",
+            "م",
+            "٣",
+            "\u202E",
+            "\u2067",
+            "\u2069",
+            "\u200F",
+            "𝄞",
+        ];
+        Gen.Select(Gen.Int[0, signs.Length - 1].Select(i => signs[i]).List[0, 40], Gen.Int[0, 2])
+            .Sample(
+                (letters, way) =>
+                {
+                    var text = string.Concat(letters);
+                    bool? fromRight = way == 0 ? null : way == 1;
+                    var (levels, isFromRight) = Bidi.LevelsOf(text, fromRight);
+                    var (byRules, wanted) = Bidi.Resolved(text, fromRight);
+                    Assert.Equal(wanted, isFromRight);
+                    Assert.Equal(byRules, levels);
+                },
+                iter: 4_000
+            );
+        // Every sign for which the short way is taken by itself, among letters and numbers.
+        for (var code = 0; code <= 0xD7FF; code++)
+        {
+            if (char.IsSurrogate((char)code) || code is '\n' or '\r' or 0x85 or 0x1C or 0x1D or 0x1E or 0x2029)
+                continue;
+            var text = $"a{(char)code}1 {(char)code}";
+            Assert.Equal(Bidi.Resolved(text, null).Levels, Bidi.LevelsOf(text, null).Levels);
+        }
+    }
+
     [Fact]
     public void A_line_must_end_at_line_breaks_and_nowhere_within_a_sign()
     {

@@ -42,6 +42,8 @@ internal static class TextFills
         var byColour = new Dictionary<(bool IsMarker, uint Colour), List<(double X, double Y)[]>>();
         foreach (var (paragraph, _, y) in set.Paragraphs)
         {
+            if (!paragraph.HasFills)
+                continue;
             foreach (var line in paragraph.Lines)
             {
                 foreach (var piece in line.Pieces)

@@ -10,6 +10,27 @@ public static class Bidi
     /// <param name="fromRight">Whether the paragraph runs from right to left; null for as its first letter does (P2, P3).</param>
     public static (byte[] Levels, bool FromRight) LevelsOf(ReadOnlySpan<char> text, bool? fromRight)
     {
+        // Where nothing runs from the right, nothing is to be worked out.
+        if (fromRight is not true && RunsFromLeft(text))
+            return (new byte[text.Length], false);
+        return Resolved(text, fromRight);
+    }
+
+    /// <summary>Whether all of it is of signs that run from left to right, or as what stands around them: most writing, and what parts its words.</summary>
+    private static bool RunsFromLeft(ReadOnlySpan<char> text)
+    {
+        foreach (var letter in text)
+        {
+            if (letter is not (< '\u0590' or >= '\u2010' and <= '\u2027' or >= '\u2030' and <= '\u205E' or >= '\u2E80' and <= '\uD7FF'))
+                return false;
+        }
+
+        return true;
+    }
+
+    /// <summary>By all rules.</summary>
+    internal static (byte[] Levels, bool FromRight) Resolved(ReadOnlySpan<char> text, bool? fromRight)
+    {
         var (codes, starts) = (new List<int>(text.Length), new List<int>(text.Length));
         for (var at = 0; at < text.Length; )
         {

@@ -74,6 +74,9 @@ public static class Families
         (0x1F000, 0x1FAFF, "emoji"),
     ];
 
+    /// <summary>Signs before this one no script has a font of its own for.</summary>
+    internal const int Near = 0x0530;
+
     /// <summary>The names of all shipped fonts; each has the number of its place.</summary>
     public static readonly IReadOnlyList<string> All =
     [

@@ -25,9 +25,14 @@ internal sealed class ParagraphSetter(Paragraph content, ParagraphStyle style, i
     private readonly List<SetLine> lines = [];
     private string text = "";
     private LetterStyle[] styles = [];
+
+    /// <summary>For each letter the first of those around it that look alike: these are compared, and not how they look.</summary>
+    private int[] alike = [];
     private byte[] levels = [];
     private bool fromRight;
     private string? eastern;
+    private int ownFrom = -1;
+    private Font? ownFont;
     private int y;
 
     /// <summary>A piece before it has a place on a line.</summary>
@@ -46,11 +51,13 @@ internal sealed class ParagraphSetter(Paragraph content, ParagraphStyle style, i
     public SetParagraph Set()
     {
         text = Signs.Whole(content.Text);
-        styles = new LetterStyle[text.Length];
+        (styles, alike) = (new LetterStyle[text.Length], new int[text.Length]);
         var at = 0;
         foreach (var span in content.Spans)
         {
-            Array.Fill(styles, LetterStyle.Of(style, span.Look), at, span.Text.Length);
+            var look = LetterStyle.Of(style, span.Look);
+            Array.Fill(styles, look, at, span.Text.Length);
+            Array.Fill(alike, at > 0 && styles[at - 1].Equals(look) ? alike[at - 1] : at, at, span.Text.Length);
             at += span.Text.Length;
         }
 
@@ -151,13 +158,13 @@ internal sealed class ParagraphSetter(Paragraph content, ParagraphStyle style, i
         while (at < to)
         {
             var rune = Rune.GetRuneAt(text, at);
-            var own = IsJoined(rune) && at > start ? font : FontAt(rune, styles[at]);
+            var own = IsJoined(rune) && at > start ? font : FontAt(rune, at);
             var isOther =
                 at > start
                 && (
                     own != font
                     || levels[at] != levels[start]
-                    || !styles[at].Equals(styles[start])
+                    || alike[at] != alike[start]
                     || text[at] == '\t'
                     || text[start] == '\t'
                     || char.IsWhiteSpace(text[at]) != char.IsWhiteSpace(text[at - 1])
@@ -189,8 +196,14 @@ internal sealed class ParagraphSetter(Paragraph content, ParagraphStyle style, i
         }
     }
 
-    private Font? FontAt(Rune rune, LetterStyle style)
+    private Font? FontAt(Rune rune, int at)
     {
+        var style = styles[at];
+        if (alike[at] != ownFrom)
+            (ownFrom, ownFont) = (alike[at], Fonts.Find(Families.NameOf(style.Family, style.Bold, style.Italic)));
+        // Mostly the family itself has it.
+        if (rune.Value < Families.Near && ownFont is not null && ownFont.File.GlyphOf(rune.Value) != 0)
+            return ownFont;
         if (EasternFonts.Has(rune.Value))
             eastern ??= EasternFonts.LanguageIn(text);
         return Families.FontOf(rune.Value, style.Family, style.Bold, style.Italic, eastern ?? EasternFonts.Chinese);
@@ -284,7 +297,7 @@ internal sealed class ParagraphSetter(Paragraph content, ParagraphStyle style, i
                     Link = "",
                 }
                 : LetterStyle.Of(style, content.Look);
-        var font = FontAt(Rune.GetRuneAt(sign, 0), look);
+        var font = Families.FontOf(Rune.GetRuneAt(sign, 0).Value, look.Family, look.Bold, look.Italic);
         var shape = Shaping.Of(font, sign, false);
         var size = Lengths.OfFont(shape.Advance, look.OwnSize, shape.UnitsPerEm);
         var indent = style.Indent * Lengths.PerUnit;

@@ -10,6 +10,7 @@ public sealed class ShapedPiece
     {
         (Font, Text, FromRight, Glyphs) = (font, text, fromRight, glyphs);
         Advance = glyphs.Sum(glyph => (long)glyph.Advance);
+        IsSpace = text.AsSpan().IsWhiteSpace();
     }
 
     /// <summary>The font; null where none is at hand.</summary>
@@ -18,7 +19,7 @@ public sealed class ShapedPiece
     public string Text { get; }
 
     /// <summary>Whether it shows nothing: the spaces behind a word, or a tab.</summary>
-    public bool IsSpace => Text.AsSpan().IsWhiteSpace();
+    public bool IsSpace { get; }
 
     public bool FromRight { get; }
 

@@ -12,17 +12,13 @@ public sealed class Typesetter
     /// <summary>Distance of lines that are spaced freely, in hundredths of their type.</summary>
     private const int Spacing = 130;
 
-    private Dictionary<Key, SetParagraph> before = [];
+    private List<(Key Key, SetParagraph Set)> before = [];
     private int version = -1;
 
     private readonly record struct Key(Paragraph Content, int Number, int Width, int Ruling)
     {
         public bool Equals(Key other) =>
-            Number == other.Number
-            && Width == other.Width
-            && Ruling == other.Ruling
-            && Content.Look.Equals(other.Content.Look)
-            && Content.Spans.SequenceEqual(other.Content.Spans);
+            Number == other.Number && Width == other.Width && Ruling == other.Ruling && Content.SaysTheSame(other.Content);
 
         public override int GetHashCode() =>
             Content.Spans.Aggregate(HashCode.Combine(Number, Width, Ruling), (hash, span) => HashCode.Combine(hash, span.Text));
@@ -35,22 +31,40 @@ public sealed class Typesetter
     {
         if (version != Fonts.Version)
             (before, version) = ([], Fonts.Version);
-        var now = new Dictionary<Key, SetParagraph>();
-        var all = new List<(SetParagraph, int, int)>();
         var numbers = new Numbering();
+        List<(Key Key, ParagraphStyle Style)> wanted =
+        [
+            .. paragraphs
+                .Select(content => (content, Style: ParagraphStyle.Of(content.Look)))
+                .Select(one => (new Key(one.content, numbers.Of(one.Style), width, ruling), one.Style)),
+        ];
+        // Mostly all is as it was but for one: what stands before and behind that is found without looking for it.
+        var most = Math.Min(wanted.Count, before.Count);
+        int head = 0,
+            tail = 0;
+        while (head < most && wanted[head].Key.Equals(before[head].Key))
+            head++;
+        while (tail < most - head && wanted[^(tail + 1)].Key.Equals(before[^(tail + 1)].Key))
+            tail++;
+        var others = new Dictionary<Key, SetParagraph>();
+        foreach (var (key, set) in before.Take(before.Count - tail).Skip(head))
+            others.TryAdd(key, set);
+        var now = new List<(Key, SetParagraph)>(wanted.Count);
+        var all = new List<(SetParagraph, int, int)>(wanted.Count);
         var y = 0;
-        foreach (var content in paragraphs)
+        for (var i = 0; i < wanted.Count; i++)
         {
-            var style = ParagraphStyle.Of(content.Look);
-            var key = new Key(content, numbers.Of(style), width, ruling);
-            if (!now.TryGetValue(key, out var set))
-                now[key] = set = before.TryGetValue(key, out var known)
-                    ? known
-                    : new ParagraphSetter(content, style, key.Number, width, ruling).Set();
+            var (key, style) = wanted[i];
+            var set =
+                i < head ? before[i].Set
+                : i >= wanted.Count - tail ? before[i - wanted.Count + before.Count].Set
+                : others.TryGetValue(key, out var known) ? known
+                : others[key] = new ParagraphSetter(key.Content, style, key.Number, width, ruling).Set();
             // The first line stands at 0, whatever room it would have above it.
-            if (all.Count == 0)
+            if (i == 0)
                 y = -set.Lines[0].Y;
-            all.Add((set, content.Start, y));
+            now.Add((key, set));
+            all.Add((set, key.Content.Start, y));
             y += set.Height;
         }
 

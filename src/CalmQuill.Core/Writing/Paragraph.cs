@@ -11,6 +11,22 @@ public sealed record Paragraph(int Start, IReadOnlyList<TextSpan> Spans, Look Lo
     /// <summary>Its letters alone.</summary>
     public string Text => string.Concat(Spans.Select(span => span.Text));
 
+    /// <summary>Whether another has the same letters and looks the same, wherever it stands.</summary>
+    public bool SaysTheSame(Paragraph other)
+    {
+        if (ReferenceEquals(Spans, other.Spans))
+            return Look.Equals(other.Look);
+        if (Length != other.Length || Spans.Count != other.Spans.Count || !Look.Equals(other.Look))
+            return false;
+        for (var i = 0; i < Spans.Count; i++)
+        {
+            if (!Spans[i].Equals(other.Spans[i]))
+                return false;
+        }
+
+        return true;
+    }
+
     /// <summary>Paragraphs one by one; there is always one, and one behind the last line break.</summary>
     /// <param name="spans">The letters.</param>
     /// <param name="atEnd">How the last one looks where it is empty.</param>
@@ -22,12 +38,11 @@ public sealed record Paragraph(int Start, IReadOnlyList<TextSpan> Spans, Look Lo
         var own = new List<TextSpan>();
         foreach (var span in spans)
         {
-            var rest = span.Text;
-            while (rest.Length > 0)
+            for (var at = 0; at < span.Text.Length; )
             {
                 look ??= span.Look;
-                var end = rest.IndexOf(TypedText.Break, StringComparison.Ordinal);
-                var some = end < 0 ? rest : rest[..end];
+                var end = span.Text.IndexOf(TypedText.Break, at);
+                var some = span.Text[at..(end < 0 ? span.Text.Length : end)];
                 if (some.Length > 0)
                     own.Add(span with { Text = some });
                 length += some.Length;
@@ -36,7 +51,7 @@ public sealed record Paragraph(int Start, IReadOnlyList<TextSpan> Spans, Look Lo
                 yield return new Paragraph(start, own, look);
                 start += length + 1;
                 (own, look, length) = ([], null, 0);
-                rest = rest[(end + 1)..];
+                at = end + 1;
             }
         }
 

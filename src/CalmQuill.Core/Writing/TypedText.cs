@@ -22,6 +22,8 @@ public sealed class TypedText
     private readonly Dictionary<OpId, List<Batch>> waiting = [];
     private LetterTree tree = new();
     private Coverage coverage;
+    private List<Paragraph>? paragraphs;
+    private List<Paragraph> before = [];
 
     public TypedText() => coverage = new Coverage(tree);
 
@@ -73,8 +75,25 @@ public sealed class TypedText
         return spans;
     }
 
-    /// <summary>The paragraphs; there is always one.</summary>
-    public IEnumerable<Paragraph> Paragraphs() => Paragraph.Of(Spans(), EndLook);
+    /// <summary>The paragraphs; there is always one. Those that say what they said before are the same, or have the same letters in hand.</summary>
+    public IReadOnlyList<Paragraph> Paragraphs()
+    {
+        if (paragraphs is not null)
+            return paragraphs;
+        List<Paragraph> now = [.. Paragraph.Of(Spans(), EndLook)];
+        var most = Math.Min(now.Count, before.Count);
+        var head = 0;
+        while (head < most && now[head].SaysTheSame(before[head]))
+        {
+            now[head] = before[head];
+            head++;
+        }
+
+        // What stands behind what was typed has moved by some letters, and is else as it was.
+        for (var tail = 1; tail <= most - head && now[^tail].SaysTheSame(before[^tail]); tail++)
+            now[^tail] = before[^tail] with { Start = now[^tail].Start };
+        return paragraphs = before = now;
+    }
 
     /// <summary>Takes an operation in, once.</summary>
     /// <param name="id">The operation.</param>
@@ -83,6 +102,7 @@ public sealed class TypedText
     /// <param name="active">Whether it counts, or was taken back.</param>
     public void Take(OpId id, Stamp stamp, TextChange change, bool active = true)
     {
+        paragraphs = null;
         var batch = new Batch(id, stamp, change.Renamed(LetterId.Own, id), active);
         if (!tree.Add(batch))
             return;
@@ -111,6 +131,7 @@ public sealed class TypedText
     /// <summary>Has an operation count or not.</summary>
     public void SetActive(OpId id, bool active)
     {
+        paragraphs = null;
         if (tree.BatchOf(id) is not { } batch)
             return;
         if (batch.IsIn)
@@ -125,6 +146,7 @@ public sealed class TypedText
     /// <summary>Takes an operation out again, as if it had not arrived: of a text that goes back in its history.</summary>
     public void Withdraw(OpId id)
     {
+        paragraphs = null;
         if (tree.BatchOf(id) is not { } batch)
             return;
         // Nothing leans on the latest. Where clocks ran wrong something may, and then waits again.

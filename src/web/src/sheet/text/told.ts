@@ -47,6 +47,11 @@ export interface Told {
   from: number;
   to: number;
   length: number;
+  /** How many paragraphs from the beginning are as they were told before, and how many from the end are and moved by so much; they are not among what is told. */
+  head: number;
+  tail: number;
+  startBy: number;
+  yBy: number;
   paragraphs: ToldParagraph[];
 }
 
@@ -73,3 +78,12 @@ export type Trait =
   | 'above'
   | 'leading'
   | 'direction';
+
+/** All paragraphs of what is told now, with what was told before. */
+export function wholeOf(told: Told, before: readonly ToldParagraph[]): Told {
+  const { head, tail, startBy, yBy } = told;
+  const moved = before
+    .slice(before.length - tail)
+    .map(({ id, start, y }) => ({ id, start: start + startBy, y: y + yBy }));
+  return { ...told, paragraphs: [...before.slice(0, head), ...told.paragraphs, ...moved] };
+}

@@ -10,7 +10,7 @@ import type { View } from '../ink/view';
 import { cellsIn } from './cells';
 import { mostPasted, readHtml } from './pasted';
 import { TableTyping } from './tableTyping';
-import type { Looks, Told, Trait } from './told';
+import { type Looks, type Told, type Trait, wholeOf } from './told';
 import { UnderText } from './underText';
 
 /** How what is begun anew is to look. */
@@ -471,7 +471,7 @@ export class Typing {
     const { core, page, view } = this.around;
     this.typed.item = core.TextBridge.Typing(page.handle);
     if (this.item) {
-      this.told = JSON.parse(core.TextBridge.Told(page.handle)) as Told;
+      this.told = wholeOf(JSON.parse(core.TextBridge.Told(page.handle)) as Told, this.told?.paragraphs ?? []);
       bringFonts(core);
       const [a, b] = this.told.place;
       this.isMaking = true;

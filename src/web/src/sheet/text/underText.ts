@@ -11,6 +11,8 @@ interface Row {
 interface Paragraph {
   element: HTMLElement;
   lines: ToldLine[];
+  /** What each row shows, whichever letters of the text those are. */
+  said: string[];
   rows: HTMLElement[];
 }
 
@@ -19,7 +21,8 @@ interface Paragraph {
  * says, is read aloud, and has its spelling checked.
  */
 export class UnderText {
-  private readonly paragraphs = new Map<number, Paragraph>();
+  /** By their numbers; two paragraphs that say the same are one to Core, and two here. */
+  private paragraphs = new Map<number, Paragraph[]>();
   /** The lines that were told of each. */
   private readonly lines = new Map<number, ToldLine[]>();
   private rows: Row[] = [];
@@ -31,37 +34,44 @@ export class UnderText {
   show(told: Told, scale: number): void {
     if (scale !== this.scale) this.forget();
     this.scale = scale;
-    const standing = new Set<number>();
+    const standing = new Map<number, Paragraph[]>();
+    const all = new Set(told.paragraphs.map(({ id }) => id));
+    const gone = new Map(
+      [...this.paragraphs]
+        .filter(([id]) => !all.has(id))
+        .flatMap(([, of]) => of.map((one) => [one.element, one] as const)),
+    );
     const rows: Row[] = [];
     let last: Element | null = null;
     for (const { id, start, y, lines } of told.paragraphs) {
-      // Two paragraphs that say the same are one to Core, and two here.
-      let known = standing.has(id) ? undefined : this.paragraphs.get(id);
+      const same = standing.get(id) ?? [];
+      let known = this.paragraphs.get(id)?.[same.length];
+      const there: Element | null = last ? last.nextElementSibling : this.root.firstElementChild;
       if (!known) {
-        const all = lines ?? this.lines.get(id);
-        if (!all) continue;
-        this.lines.set(id, all);
-        known = this.make(all);
-        if (!standing.has(id)) this.paragraphs.set(id, known);
+        const own = lines ?? this.lines.get(id);
+        if (!own) continue;
+        this.lines.set(id, own);
+        // Of what stood there and says something else now, most stays as it was.
+        known = gone.get(there as HTMLElement) ?? this.make();
+        this.fill(known, own);
       }
-      standing.add(id);
-      known.lines.forEach((line, i) => {
-        const row = known.rows[i]!;
-        row.style.top = `${(y + line.y - line.ascent) * scale}px`;
-        rows.push({ element: row, from: start + line.start, to: start + line.end });
-      });
-      if (last ? last.nextElementSibling !== known.element : this.root.firstElementChild !== known.element)
-        this.root.insertBefore(known.element, last ? last.nextElementSibling : this.root.firstElementChild);
+      standing.set(id, [...same, known]);
+      known.element.style.top = `${y * scale}px`;
+      known.lines.forEach((line, i) =>
+        rows.push({ element: known.rows[i]!, from: start + line.start, to: start + line.end }),
+      );
+      if (there !== known.element) this.root.insertBefore(known.element, there);
       last = known.element;
     }
     while (last?.nextElementSibling) last.nextElementSibling.remove();
-    for (const of of [this.paragraphs, this.lines]) for (const id of of.keys()) if (!standing.has(id)) of.delete(id);
+    this.paragraphs = standing;
+    for (const id of this.lines.keys()) if (!standing.has(id)) this.lines.delete(id);
     this.rows = rows;
   }
 
   /** All is made anew when it is shown next: the browser has changed it by itself. */
   forget(): void {
-    this.paragraphs.clear();
+    this.paragraphs = new Map();
     this.root.replaceChildren();
     this.rows = [];
   }
@@ -130,12 +140,26 @@ export class UnderText {
     return [row.element, 0];
   }
 
-  private make(lines: ToldLine[]): Paragraph {
+  private make(): Paragraph {
     const element = document.createElement('div');
     element.dataset.paragraph = '';
-    const rows = lines.map((line) => this.makeRow(line));
-    element.append(...rows);
-    return { element, lines, rows };
+    // Nothing in it moves what is beside it.
+    Object.assign(element.style, { position: 'absolute', left: '0', contain: 'layout style' });
+    return { element, lines: [], said: [], rows: [] };
+  }
+
+  /** Has a paragraph show these lines; rows that say what they said stay. */
+  private fill(paragraph: Paragraph, lines: ToldLine[]): void {
+    const said = lines.map((line) => JSON.stringify({ ...line, start: 0, end: 0 }));
+    const rows = lines.map((line, i) => (paragraph.said[i] === said[i] ? paragraph.rows[i]! : this.makeRow(line)));
+    rows.forEach((row, i) => {
+      const there = paragraph.element.children[i];
+      if (there === row) return;
+      if (there) there.replaceWith(row);
+      else paragraph.element.append(row);
+    });
+    while (paragraph.element.children.length > rows.length) paragraph.element.lastElementChild!.remove();
+    Object.assign(paragraph, { lines, said, rows });
   }
 
   private makeRow(line: ToldLine): HTMLElement {
@@ -146,6 +170,7 @@ export class UnderText {
     const high = (line.ascent + line.descent) * scale;
     Object.assign(row.style, {
       position: 'absolute',
+      top: `${(line.y - line.ascent) * scale}px`,
       whiteSpace: 'pre',
       height: `${high}px`,
       lineHeight: `${high}px`,
@@ -155,7 +180,7 @@ export class UnderText {
         ? { left: `${(line.x + line.width) * scale}px`, transform: 'translateX(-100%)' }
         : { left: `${line.x * scale}px` }),
     });
-    for (const span of line.spans) {
+    for (const span of joined(line.spans)) {
       const one = document.createElement('span');
       one.textContent = span.text;
       Object.assign(one.style, {
@@ -177,3 +202,18 @@ export class UnderText {
     return row;
   }
 }
+
+/** Words beside each other that look alike are one span; a tab is one by itself. */
+function joined(spans: ToldLine['spans']): ToldLine['spans'] {
+  const all: ToldLine['spans'] = [];
+  for (const span of spans) {
+    const last = all.at(-1);
+    if (last && span.text !== '\t' && last.text !== '\t' && lookOf(last) === lookOf(span))
+      all[all.length - 1] = { ...last, text: last.text + span.text };
+    else all.push(span);
+  }
+  return all;
+}
+
+const lookOf = ({ family, size, bold, italic, rise }: ToldLine['spans'][number]): string =>
+  [family, size, bold, italic, rise].join(' ');
