@@ -4,12 +4,14 @@ using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Papers;
+using CalmQuill.Core.Typesetting;
 using CalmQuill.Core.Writing;
 using CalmQuill.Documents;
 using CalmQuill.Documents.Letters;
 using CalmQuill.Documents.Pdf;
 using CalmQuill.Testing;
 using OpenQA.Selenium;
+using OpenQA.Selenium.Interactions;
 
 namespace CalmQuill.Interface.Tests;
 
@@ -61,6 +63,49 @@ public sealed class TypingTests : InterfaceTest
         browser.Find("typing-edge");
         browser.Type(Keys.End + ", ms");
         Until(browser, "Beat error, ms\nthe crutch\nthe pallets too\noil");
+        Assert.Empty(browser.Errors());
+    }
+
+    [Fact]
+    public void The_caret_and_a_press_are_where_the_letters_are_seen()
+    {
+        var browser = OpenPage(Group.Writer);
+        Begin(browser, 4_000, 9_300);
+        browser.Type("first line" + Keys.Enter + "second line" + Keys.Enter + "third line");
+        browser.Until(() => TextOn(browser)?.Text == "first line\nsecond line\nthird line", "three lines");
+        var content = (TextContent)TextItemOn(browser)!.Content;
+        HarfBuzzShaper.Install();
+        var scale = PageHands.View(browser)[0];
+        var sheet = browser.Find("sheet").Location;
+        var rows = (
+            (IEnumerable<object>)
+                browser.Script(
+                    "return [...document.querySelectorAll('[data-row]')].map((row) => { const { top, bottom } = row.getBoundingClientRect(); return `${top} ${bottom}`; })"
+                )!
+        )
+            .Select(row => ((string)row).Split(' ').Select(edge => double.Parse(edge, CultureInfo.InvariantCulture)).ToArray())
+            .ToList();
+        var lines = content.Set.Paragraphs.Select(one => (one.Y + one.Paragraph.Lines[0].Y, one.Paragraph.Lines[0])).ToList();
+        Assert.Equal(3, rows.Count);
+        foreach (var (row, (y, line)) in rows.Zip(lines))
+        {
+            // Where the line stands, in pixels: its letters reach from its ascent above that to its descent below.
+            var (_, stands) = PageHands.At(browser, 0, content.Place.F + y / (double)Lengths.PerUnit);
+            Assert.Equal(sheet.Y + stands - line.Ascent / (double)Lengths.PerUnit * scale, row[0], 1.5);
+            Assert.Equal(sheet.Y + stands + line.Descent / (double)Lengths.PerUnit * scale, row[1], 1.5);
+        }
+
+        // A press into the middle of the second line: what is typed next stands there.
+        var (x, _) = PageHands.At(browser, content.Place.E, 0);
+        new Actions(browser.Driver)
+            .MoveToLocation(sheet.X + x + 1, (int)((rows[1][0] + rows[1][1]) / 2))
+            .Click()
+            .SendKeys("the ")
+            .Perform();
+        browser.Until(
+            () => TextOn(browser)!.Text == "first line\nthe second line\nthird line",
+            $"letters in the second line, it is {TextOn(browser)!.Text}"
+        );
         Assert.Empty(browser.Errors());
     }
 

@@ -56,7 +56,8 @@ export class UnderText {
         this.fill(known, own);
       }
       standing.set(id, [...same, known]);
-      known.element.style.top = `${y * scale}px`;
+      // The field begins where the box does, above the first line.
+      known.element.style.top = `${(y - told.box[1]) * scale}px`;
       known.lines.forEach((line, i) =>
         rows.push({ element: known.rows[i]!, from: start + line.start, to: start + line.end }),
       );
