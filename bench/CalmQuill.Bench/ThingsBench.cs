@@ -25,7 +25,7 @@ public sealed class ThingsBench(QuillHost host, QuillHost.Group group)
         Rows = 100,
         Columns = 20,
         Shapes = 64,
-        Keys = 120;
+        Keys = 20;
 
     /// <summary>What a key may take, ms; a table and a formula are held to the same.</summary>
     private const double KeyBar = 8;

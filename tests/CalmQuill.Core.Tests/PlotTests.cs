@@ -190,8 +190,8 @@ public sealed class PlotTests
     private static readonly Gen<PlotRange> Ranges = Gen.Select(
             Gen.Double[-1e6, 1e6],
             Gen.Double[-1e6, 1e6],
-            Gen.Double[-3, 6],
-            Gen.Double[-3, 6]
+            Gen.Double[-1, 6],
+            Gen.Double[-1, 6]
         )
         .Select((left, bottom, wide, high) => new PlotRange(left, left + Math.Pow(10, wide), bottom, bottom + Math.Pow(10, high)));
 

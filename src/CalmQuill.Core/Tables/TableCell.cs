@@ -26,7 +26,7 @@ public sealed record TableCell(
     public Look Look => Own.Count > 0 ? Own[0].Look : Look.Usual;
 
     /// <summary>All that is written in it, its paragraphs parted by line breaks.</summary>
-    public string Text => string.Join('\n', Paragraphs.Select(paragraph => paragraph.Text));
+    public string Text => Signs.Whole(string.Join('\n', Paragraphs.Select(paragraph => paragraph.Text)));
 
     public bool HasLetters => Paragraphs.Any(paragraph => paragraph.Length > 0);
 
