@@ -11,7 +11,8 @@ namespace CalmQuill.Core.Browser;
 /// </summary>
 /// <remarks>
 /// Where its box lies (six singles: x' = a·x + c·y + e, y' = b·x + d·y + f; 0.01 mm); the number of paragraphs; for each its number, how far below the
-/// first line of the text the line before it stands (a single, 0.01 mm), 1 when the surface has it, and its number of runs; for each run its colour
+/// first line of the text the line before it stands (a single, 0.01 mm), 1 when the surface has it, and its number of runs; where the surface does not have it, the
+/// box in which its letters lie, from the beginning of the line before it (four singles, 0.01 mm); for each run its colour
 /// (0xRRGGBBAA), and where the surface does not have it, the number of its font, the size of a unit of the font and how far that leans to the right for
 /// each unit down (singles, 0.01 mm), the number of its glyphs, and for each its number in the font, x and y (singles, 0.01 mm).
 /// </remarks>
@@ -41,6 +42,12 @@ internal static class LetterPacket
             writer.Single(y / (float)Lengths.PerUnit);
             writer.Fixed32(isKnown ? 1u : 0u);
             writer.Fixed32((uint)runs.Count);
+            if (!isKnown)
+            {
+                foreach (var edge in BoxOf(paragraph))
+                    writer.Single(edge / (float)Lengths.PerUnit);
+            }
+
             foreach (var run in runs)
             {
                 writer.Fixed32(seen(run[0].Style.Colour));
@@ -54,6 +61,19 @@ internal static class LetterPacket
     public static uint NumberOf(SetParagraph paragraph) => Of(paragraph).Number;
 
     private static Numbered Of(SetParagraph paragraph) => Known.GetValue(paragraph, one => new Numbered(++last, Runs(one)));
+
+    /// <summary>The edges of the box in which letters of a paragraph lie, in bits: a type higher and wider than its lines, since signs reach over them.</summary>
+    private static int[] BoxOf(SetParagraph paragraph)
+    {
+        var size = paragraph.Lines.Max(line => Lengths.OfType(line.Size));
+        return
+        [
+            Math.Min(paragraph.Sign?.X ?? 0, paragraph.Lines.Min(line => line.Left)) - size,
+            paragraph.Lines[0].Y - paragraph.Lines[0].Ascent - size,
+            paragraph.Lines.Max(line => line.Left + line.Width) + size,
+            paragraph.Height + paragraph.Lines[^1].Descent + size,
+        ];
+    }
 
     private static void Write(ByteWriter writer, IReadOnlyList<PlacedGlyph> run)
     {

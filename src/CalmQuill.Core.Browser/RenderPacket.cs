@@ -14,8 +14,8 @@ namespace CalmQuill.Core.Browser;
 /// it), place of the layer, order in it (plus 2^31), kind; 1 when shown, the number of its coats, its shift to the right and down (two singles, 0.01
 /// mm), the box (four singles, 0.01 mm), 1 when the outlines it has are still right; the number of texts over them, and of pictures below them; for
 /// each coat, from the back, its colour (0xRRGGBBAA) and the level of the paper's grain; and where the outlines are not right, for each coat, where
-/// it lay before it was shifted: the number of rings, and for each ring its number of control points and their x, y as singles; for each text what
-/// <see cref="LetterPacket"/> writes; for each picture where it lies (six singles) and how wide and high it is there (two), its asset in four parts,
+/// it lay before it was shifted: the number of rings, and for each ring its number of control points and their x, y as singles; the number of texts that
+/// the surface does not have as they are, and for each its place among all and what <see cref="LetterPacket"/> writes; for each picture where it lies (six singles) and how wide and high it is there (two), its asset in four parts,
 /// how much it covers, by how much its channels are multiplied and what is added then (two singles), and the number of corners of what is shown of it
 /// and their x, y as singles, none where it is shown whole.
 /// </remarks>
@@ -127,7 +127,7 @@ internal static class RenderPacket
         writer.Single(item.Dy);
         WriteBox(writer, item.Bounds);
         writer.Fixed32(has ? 1u : 0u);
-        IReadOnlyList<(SetText Set, Affine Place, uint Colour)> texts = content is WrittenContent written ? written.Texts(false) : [];
+        var texts = content is WrittenContent written ? written.Texts(false) : [];
         writer.Fixed32((uint)texts.Count);
         writer.Fixed32(content is PictureContent ? 1u : 0u);
         for (var i = 0; i < coats; i++)
@@ -143,9 +143,8 @@ internal static class RenderPacket
             content.Paint(Onto, visible, shifted: false);
         }
 
-        var known = texts.Count > 0 ? surface?.HasLetters(item.Id, texts.Select(text => text.Set)) : null;
-        foreach (var (text, place, colour) in texts)
-            LetterPacket.Write(writer, text, place, known, own => Seen(own ?? colour));
+        // Where things are shown in other colours than their own, it is not known which they had before.
+        WriteTexts(writer, texts, surface?.HasLetters(item.Id, texts, shown is null ? item.Faded(uint.MaxValue) : null) ?? [], Seen);
         if (content is PictureContent { Shown: var picture } shows)
             Write(writer, picture, shows.OwnPlace(false), item.Faded((uint)picture.Alpha) & 0xFF);
 
@@ -153,6 +152,33 @@ internal static class RenderPacket
         {
             var faded = item.Faded(colour);
             return shown?.Invoke(item, faded) ?? faded;
+        }
+    }
+
+    /// <param name="writer">What it is written to.</param>
+    /// <param name="texts">The texts of a thing.</param>
+    /// <param name="before">Those that the surface has; where it has as many, only those are written that became others.</param>
+    /// <param name="seen">What a colour looks like.</param>
+    private static void WriteTexts(ByteWriter writer, IReadOnlyList<LaidText> texts, IReadOnlyList<LaidText> before, Func<uint, uint> seen)
+    {
+        var changed = new List<int>();
+        var known = new HashSet<SetParagraph>();
+        for (var i = 0; i < Math.Max(texts.Count, before.Count); i++)
+        {
+            if (i < texts.Count && texts.Count == before.Count && texts[i].IsPaintedAs(before[i]))
+                continue;
+            if (i < texts.Count)
+                changed.Add(i);
+            if (i < before.Count)
+                known.UnionWith(before[i].Set.Paragraphs.Select(one => one.Paragraph));
+        }
+
+        writer.Fixed32((uint)changed.Count);
+        foreach (var at in changed)
+        {
+            var (set, place, colour) = texts[at];
+            writer.Fixed32((uint)at);
+            LetterPacket.Write(writer, set, place, known, own => seen(own ?? colour));
         }
     }
 
@@ -198,9 +224,7 @@ internal static class RenderPacket
         writer.Fixed32(0);
         var texts = shown
             .Where(one => one.Item.Content is WrittenContent)
-            .SelectMany(one =>
-                ((WrittenContent)one.Item.Content).Texts(true).Select(text => (text.Set, text.Place, text.Colour, Ink: one.Colour))
-            )
+            .SelectMany(one => ((WrittenContent)one.Item.Content).Texts(true).Select(text => (Text: text, Ink: one.Colour)))
             .ToList();
         writer.Fixed32((uint)texts.Count);
         writer.Fixed32((uint)shown.Count(one => one.Item.Content is PictureContent));
@@ -217,8 +241,13 @@ internal static class RenderPacket
         Onto.Writer = writer;
         foreach (var (item, _) in shown)
             item.Content.Paint(Onto, item.Visible(), shifted: true);
-        foreach (var (text, place, own, ink) in texts)
-            LetterPacket.Write(writer, text, place, null, letters => ink | ((letters ?? own) & 0xFF));
+        writer.Fixed32((uint)texts.Count);
+        for (var i = 0; i < texts.Count; i++)
+        {
+            var ((set, place, own), ink) = texts[i];
+            writer.Fixed32((uint)i);
+            LetterPacket.Write(writer, set, place, null, letters => ink | ((letters ?? own) & 0xFF));
+        }
 
         foreach (var (item, _) in shown)
         {

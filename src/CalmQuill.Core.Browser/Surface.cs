@@ -10,7 +10,7 @@ namespace CalmQuill.Core.Browser;
 internal sealed class Surface
 {
     private readonly Dictionary<OpId, OutlineKey> has = [];
-    private readonly Dictionary<OpId, HashSet<SetParagraph>> letters = [];
+    private readonly Dictionary<OpId, (IReadOnlyList<LaidText> Texts, uint? Fade)> letters = [];
 
     public Queue<OpId> Waiting { get; } = [];
 
@@ -28,12 +28,8 @@ internal sealed class Surface
     }
 
     /// <summary>The surface is painted with the item as it stands.</summary>
-    public void Shows(PageItem item)
-    {
-        has[item.Id] = item.Content.OutlineKey;
-        if (item.Content is WrittenContent text)
-            HasLetters(item.Id, text.Texts(false).Select(one => one.Set));
-    }
+    /// <remarks>Its letters are handed out again: paragraphs have other numbers than those under which they were painted then.</remarks>
+    public void Shows(PageItem item) => has[item.Id] = item.Content.OutlineKey;
 
     /// <summary>Whether the surface has the item's outline already, so that only its place and colours need be said; it has it from now on.</summary>
     /// <param name="item">The item.</param>
@@ -61,11 +57,14 @@ internal sealed class Surface
         letters.Remove(item);
     }
 
-    /// <summary>The paragraphs of a thing's texts that the surface has; from now on it has those that are given in their place.</summary>
-    public IReadOnlySet<SetParagraph> HasLetters(OpId item, IEnumerable<SetText> texts)
+    /// <summary>The texts of a thing as the surface has them; none where it does not, or all of them look otherwise now. From now on it has those that are given.</summary>
+    /// <param name="item">The thing.</param>
+    /// <param name="texts">Its texts now.</param>
+    /// <param name="fade">What is left of a colour that covers all; null where they have other colours than their own.</param>
+    public IReadOnlyList<LaidText> HasLetters(OpId item, IReadOnlyList<LaidText> texts, uint? fade)
     {
-        var before = letters.GetValueOrDefault(item, []);
-        letters[item] = [.. texts.SelectMany(text => text.Paragraphs).Select(one => one.Paragraph)];
-        return before;
+        var (before, faded) = letters.GetValueOrDefault(item, ([], fade));
+        letters[item] = (texts, fade);
+        return fade is not null && faded == fade ? before : [];
     }
 }

@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Runtime.InteropServices.JavaScript;
-using System.Text.Json;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
@@ -96,8 +95,8 @@ public static partial class TableBridge
     public static string Made() => made;
 
     /// <summary>
-    /// A table, as JSON: where it lies, the edges of its columns and rows, what it shows, what stands under its columns, and the cells that were joined;
-    /// empty where there is none of that id.
+    /// A table, as JSON: where it lies, the edges of its columns and rows, what it shows, and what stands under its columns; empty where there is none of that
+    /// id.
     /// </summary>
     [JSExport]
     public static string Table(int page, string item)
@@ -116,13 +115,45 @@ public static partial class TableBridge
             foreach (var column in layout.Text.Columns)
                 json.WriteStringValue(column.Total);
             json.WriteEndArray();
-            json.WriteStartArray("cells");
-            foreach (var cell in layout.Text.Cells)
-                Write(json, cell);
-            json.WriteEndArray();
             json.WriteEndObject();
         });
     }
+
+    /// <summary>A cell, or the one that it was joined to, as JSON; empty where it is not seen.</summary>
+    /// <param name="page">Handle of the page.</param>
+    /// <param name="cell">Its table's id and its own, parted by a blank.</param>
+    [JSExport]
+    public static string Cell(int page, string cell)
+    {
+        var (id, name) = TypingHand.Read(cell);
+        if (
+            Session.Document<PageDocument>(page).Find(id) is not { Shown: true, Content: TableContent { Layout.Text: var text } }
+            || text.Find(name) is not { } found
+        )
+            return "";
+        return Json.Text(json =>
+        {
+            json.WriteStartObject();
+            json.WriteString("name", found.Name.ToString());
+            json.WriteNumber("row", found.Row);
+            json.WriteNumber("column", found.Column);
+            json.WriteNumber("lastRow", found.LastRow);
+            json.WriteNumber("lastColumn", found.LastColumn);
+            json.WriteString("fill", found.Look[Trait.Fill]);
+            json.WriteEndObject();
+        });
+    }
+
+    /// <summary>The name of the cell at a row and a column of a table; empty beyond its edge.</summary>
+    [JSExport]
+    public static string At(int page, string item, int row, int column) =>
+        Session.Document<PageDocument>(page).Find(OpId.Parse(item)) is { Shown: true, Content: TableContent { Layout.Text: var text } }
+        && row >= 0
+        && row < text.Rows.Count
+        && column >= 0
+        && column < text.Columns.Count
+            ? text[row, column].Name.ToString()
+            : "";
 
     /// <summary>
     /// Cells of a table for other programs: parted by tabs and line breaks, as a spreadsheet takes them, and as HTML. Nothing where there is none of
@@ -239,10 +270,8 @@ public static partial class TableBridge
         var (id, name) = TypingHand.Read(cell);
         if (
             Session.Document<PageDocument>(page).Find(id) is not { Shown: true, Content: TableContent { Layout.Text: var text } }
-            || !TableName.TryParse(name, out var own)
-            || text.Find(own) is not { } one
-            || !TableName.TryParse(other, out var own2)
-            || text.Find(own2) is not { } two
+            || text.Find(name) is not { } one
+            || text.Find(other) is not { } two
         )
             return [];
         var range = text.Between(one, two);
@@ -259,11 +288,11 @@ public static partial class TableBridge
         if (Session.Document<PageDocument>(page).Find(id) is not { Content: TableContent content })
             return "";
         var text = content.Layout.Text;
-        if (!TableName.TryParse(name, out var own) || text.Find(own) is not { } from)
+        if (text.Find(name) is not { } from)
             return "";
         if (columns != 0)
         {
-            var at = text.Cells.ToList().IndexOf(from) + columns;
+            var at = from.Index + columns;
             return at >= 0 && at < text.Cells.Count ? TypingHand.NameOf(id, text.Cells[at].Name.ToString()) : "";
         }
 
@@ -286,18 +315,6 @@ public static partial class TableBridge
             : [];
 
     private static CellRange Range(int[] at) => new(at[0], at[1], at[2], at[3]);
-
-    private static void Write(Utf8JsonWriter json, TableCell cell)
-    {
-        json.WriteStartObject();
-        json.WriteString("name", cell.Name.ToString());
-        json.WriteNumber("row", cell.Row);
-        json.WriteNumber("column", cell.Column);
-        json.WriteNumber("lastRow", cell.LastRow);
-        json.WriteNumber("lastColumn", cell.LastColumn);
-        json.WriteString("fill", cell.Look[Trait.Fill]);
-        json.WriteEndObject();
-    }
 
     private static byte[] Added(
         int page,

@@ -322,6 +322,7 @@ public static partial class TextBridge
             Json.Numbers(json, "place", room.Place.Parts);
             json.WriteNumber("measure", room.Measure);
             json.WriteString("cell", room.Name);
+            json.WriteNumber("edition", content is TableContent table ? table.Layout.Edition : 0);
             json.WriteBoolean("hasEdge", content.MeasureFor(content.Measure) is not null);
             var box = room.Box;
             json.WriteStartArray("box");

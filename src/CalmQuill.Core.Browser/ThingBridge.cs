@@ -354,13 +354,7 @@ public static partial class ThingBridge
 
     /// <summary>Whether all slips among some items are folded; and whether there are any: “1”, “0”, or empty for none.</summary>
     [JSExport]
-    public static string Folded(int page, string[] items)
-    {
-        var slips = Slips(page, items);
-        return slips.Count == 0 ? ""
-            : slips.All(slip => ((SlipContent)slip.Content).IsFolded) ? "1"
-            : "0";
-    }
+    public static string Folded(int page, string[] items) => AllSlips(page, items, slip => slip.IsFolded);
 
     /// <summary>Folds the slips among some items, with all that lies on them, or unfolds them; framed, one step.</summary>
     [JSExport]
@@ -373,18 +367,20 @@ public static partial class ThingBridge
 
     /// <summary>Whether all slips among some items are pinned; and whether there are any: “1”, “0”, or empty for none.</summary>
     [JSExport]
-    public static string Pinned(int page, string[] items)
-    {
-        var slips = Slips(page, items);
-        return slips.Count == 0 ? ""
-            : slips.All(slip => ((SlipContent)slip.Content).IsPinned) ? "1"
-            : "0";
-    }
+    public static string Pinned(int page, string[] items) => AllSlips(page, items, slip => slip.IsPinned);
 
     /// <summary>Pins the slips among some items over what they lie on, or takes their pins out.</summary>
     [JSExport]
     public static byte[] Pin(int page, string[] items, bool pinned, double now) =>
         OnSlips.Pin(Slips(page, items).Where(slip => slip.IsOpen), pinned) is { } change ? Session.Perform(page, change, now) : [];
+
+    private static string AllSlips(int page, string[] items, Predicate<SlipContent> holds)
+    {
+        var slips = Slips(page, items);
+        return slips.Count == 0 ? ""
+            : slips.All(slip => holds((SlipContent)slip.Content)) ? "1"
+            : "0";
+    }
 
     /// <summary>The pinned slip at a spot of the page; empty where there is none.</summary>
     [JSExport]

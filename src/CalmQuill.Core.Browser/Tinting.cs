@@ -21,7 +21,9 @@ internal sealed class Tinting
 
     public List<Interval> Visible(PageItem item) => hidden.Contains(item.Author) ? [] : item.Visible();
 
-    /// <summary>A colour of a thing, 0xRRGGBBAA, as it is shown.</summary>
-    public uint Shown(PageItem item, uint colour) =>
-        colours.TryGetValue(item.Author, out var tint) ? (tint << 8) | (colour & 0xFF) : colour;
+    /// <summary>A colour of a thing, 0xRRGGBBAA, as it is shown; null where all things have their own.</summary>
+    public Func<PageItem, uint, uint>? Shown =>
+        colours.Count == 0
+            ? null
+            : (item, colour) => colours.TryGetValue(item.Author, out var tint) ? (tint << 8) | (colour & 0xFF) : colour;
 }

@@ -1,5 +1,6 @@
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Ordering;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Tables;
 using CalmQuill.Core.Typesetting;
@@ -63,20 +64,14 @@ internal sealed class TypingHand(PageDocument page, OpId item, string name, OpId
         IReadOnlyList<(SetParagraph Paragraph, int Start, int Y)> now
     )
     {
-        var most = Math.Min(before.Count, now.Count);
-        int head = 0,
-            tail = 0;
-        while (head < most && now[head] == before[head])
-            head++;
-        while (
-            tail < most - head
-            && (now[^(tail + 1)], before[^(tail + 1)]) is var (one, other)
-            && one.Paragraph == other.Paragraph
-            && one.Start - other.Start == now[^1].Start - before[^1].Start
-            && one.Y - other.Y == now[^1].Y - before[^1].Y
-        )
-            tail++;
-        return (head, tail);
+        // Those at the tail moved as the last one did.
+        var (byStart, byY) = before.Count > 0 ? (now[^1].Start - before[^1].Start, now[^1].Y - before[^1].Y) : (0, 0);
+        return SameEnds.Of(
+            before,
+            now,
+            (one, other) => one == other,
+            (one, other) => one.Paragraph == other.Paragraph && other.Start - one.Start == byStart && other.Y - one.Y == byY
+        );
     }
 
     public WrittenContent Content => (WrittenContent)page.Find(item)!.Content;
@@ -163,7 +158,7 @@ internal sealed class TypingHand(PageDocument page, OpId item, string name, OpId
         page.Typing(item);
     }
 
-    private TableCell? Cell => Content is TableContent table && TableName.TryParse(name, out var own) ? table.Layout.Text.Find(own) : null;
+    private TableCell? Cell => Content is TableContent table ? table.Layout.Text.Find(name) : null;
 
     /// <summary>Letters that are selected, as far as they are in one cell: what is typed in one changes no other.</summary>
     private (int From, int To) Within(int first, int last)

@@ -254,6 +254,9 @@ public sealed class TypesetterTests
 
                         if (n == 6 && ids.Count > 0)
                             text.Withdraw(ids[^1]);
+                        // They are not asked for after each of several things that were done.
+                        if (n % 3 == 1)
+                            continue;
                         var now = text.Paragraphs();
                         var fresh = Paragraph.Of(text.Spans(), text.EndLook).ToList();
                         Assert.Equal(fresh.Select(Said), now.Select(Said));

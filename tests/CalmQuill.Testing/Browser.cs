@@ -59,10 +59,11 @@ public sealed class Browser : IDisposable
     /// <summary>Waits for the one file that was saved, and takes it away.</summary>
     public string TakeSavedFile(string extension = ".json")
     {
+        // The browser holds the name with an empty file while it writes beside it; none that is saved here is empty.
         var file = Until(
             () =>
                 Directory.Exists(Downloads)
-                    ? Directory.GetFiles(Downloads).FirstOrDefault(one => Path.GetExtension(one) == extension)
+                    ? new DirectoryInfo(Downloads).GetFiles().FirstOrDefault(one => one.Extension == extension && one.Length > 0)?.FullName
                     : null,
             "a saved file"
         )!;

@@ -59,11 +59,7 @@ public sealed class Anchor
         return (X + dx * farthest, Y + dy * farthest);
     }
 
-    private static Anchor Of(double[] corners)
-    {
-        var box = Box.Around(Enumerable.Range(0, corners.Length / 2).Select(i => (corners[2 * i], corners[2 * i + 1])));
-        return new Anchor(corners, box);
-    }
+    private static Anchor Of(double[] corners) => new(corners, Box.Around(corners));
 
     private static Anchor Around(Box box) => new([box.Left, box.Top, box.Right, box.Top, box.Right, box.Bottom, box.Left, box.Bottom], box);
 }

@@ -23,6 +23,10 @@ public readonly record struct Box(int Left, int Top, int Right, int Bottom)
         return all;
     }
 
+    /// <summary>The smallest box in whole numbers around corners, given as x, y, x, y…; there is at least one.</summary>
+    public static Box Around(double[] corners) =>
+        Around(Enumerable.Range(0, corners.Length / 2).Select(i => (corners[2 * i], corners[2 * i + 1])));
+
     /// <summary>The smallest box in whole numbers around places; there is at least one.</summary>
     public static Box Around(IEnumerable<(double X, double Y)> places)
     {

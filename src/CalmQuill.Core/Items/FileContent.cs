@@ -104,11 +104,11 @@ public sealed class FileContent(IItemFrame frame, Change.ThingAdded added) : Cap
         return $"{size.ToString("0.#", CultureInfo.InvariantCulture)} {unit}";
     }
 
-    public override IReadOnlyList<(SetText Set, Affine Place, uint Colour)> Texts(bool shifted)
+    public override IReadOnlyList<LaidText> Texts(bool shifted)
     {
         var own = OwnPlace(shifted);
         var (left, _, right, bottom) = SheetBox;
-        var texts = new List<(SetText, Affine, uint)>(base.Texts(shifted));
+        var texts = new List<LaidText>(base.Texts(shifted));
         var kind = Label.Of(KindOf(Name) is { Length: > 0 } said ? said.ToUpperInvariant() : "…", KindType);
         Put(kind, left + Math.Max(0, (right - left - kind.Width) / 2), bottom - Room, Sign);
         var room = Width - (int)right - 2 * Room;
@@ -117,7 +117,8 @@ public sealed class FileContent(IItemFrame frame, Change.ThingAdded added) : Cap
             Put(Label.Of(SizeOf(Size), SizeType), right + Room, Height / 2.0 + 400, Quiet);
         return texts;
 
-        void Put(Label label, double x, double y, uint colour) => texts.Add((label.Set, own.After(Affine.Identity.Shifted(x, y)), colour));
+        void Put(Label label, double x, double y, uint colour) =>
+            texts.Add(new LaidText(label.Set, own.After(Affine.Identity.Shifted(x, y)), colour));
     }
 
     /// <summary>What stands behind the last point of a name; nothing where that is long.</summary>

@@ -86,12 +86,12 @@ public sealed class FormulaContent(IItemFrame frame, Change.ThingAdded added) : 
     /// <summary>It is typed beside it, and not where it stands.</summary>
     public override bool IsTypedAt(double x, double y, double reach) => false;
 
-    public override IReadOnlyList<(SetText Set, Affine Place, uint Colour)> Texts(bool shifted)
+    public override IReadOnlyList<LaidText> Texts(bool shifted)
     {
         if (Typed.Length == 0)
             return [];
         var place = OwnPlace(shifted);
-        return [.. Drawn.Labels.Select(one => (one.Label.Set, place.After(Affine.Identity.Shifted(one.X, one.Y)), Colour))];
+        return [.. Drawn.Labels.Select(one => new LaidText(one.Label.Set, place.After(Affine.Identity.Shifted(one.X, one.Y)), Colour))];
     }
 
     /// <summary>What is typed is spread over what is shown, so that what is found in it is marked about where it is seen.</summary>

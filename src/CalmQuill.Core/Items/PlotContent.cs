@@ -96,13 +96,13 @@ public sealed class PlotContent(IItemFrame frame, Change.ThingAdded added) : Cap
         }
     }
 
-    public override IReadOnlyList<(SetText Set, Affine Place, uint Colour)> Texts(bool shifted)
+    public override IReadOnlyList<LaidText> Texts(bool shifted)
     {
         var place = OwnPlace(shifted);
         return
         [
             .. base.Texts(shifted),
-            .. Drawing.Labels.Select(one => (one.Label.Set, place.After(Affine.Identity.Shifted(one.X, one.Y)), one.Colour)),
+            .. Drawing.Labels.Select(one => new LaidText(one.Label.Set, place.After(Affine.Identity.Shifted(one.X, one.Y)), one.Colour)),
         ];
     }
 

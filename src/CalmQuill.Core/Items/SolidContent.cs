@@ -18,16 +18,23 @@ public abstract class SolidContent(IItemFrame frame, (double X, double Y)[] edge
     private static readonly List<Interval> All = [new Interval(0, 0)];
 
     /// <summary>The edge where it lies, but for shifts, as corners x, y, x, y…; made anew whenever it is placed otherwise.</summary>
-    private double[]? placed;
+    private double[] placed = [];
+    private bool isPlaced;
 
     private double[] Placed
     {
         get
         {
             BeforeLooking();
-            return placed ??= [
+            if (isPlaced)
+                return placed;
+            double[] now =
+            [
                 .. Edge.Select(at => Frame.IsOnlyShifted ? at : Frame.Placement!.Of(at.X, at.Y)).SelectMany(at => new[] { at.X, at.Y }),
             ];
+            isPlaced = true;
+            // By the same one others know that nothing of it became another.
+            return placed = now.AsSpan().SequenceEqual(placed) ? placed : now;
         }
     }
 
@@ -38,7 +45,7 @@ public abstract class SolidContent(IItemFrame frame, (double X, double Y)[] edge
     protected virtual (double X, double Y)[] Edge => edge;
 
     /// <summary>It has another edge now.</summary>
-    protected void Remade() => placed = null;
+    protected void Remade() => isPlaced = false;
 
     /// <summary>Somebody asks how far it reaches: the time to call <see cref="Remade"/> where that depends on something else.</summary>
     protected virtual void BeforeLooking() { }
@@ -50,15 +57,7 @@ public abstract class SolidContent(IItemFrame frame, (double X, double Y)[] edge
 
     public override OutlineKey OutlineKey => new(Placed, All, default, true);
 
-    public override Box Bounds
-    {
-        get
-        {
-            var lies = Placed;
-            return Box.Around(Enumerable.Range(0, lies.Length / 2).Select(i => (lies[2 * i], lies[2 * i + 1])))
-                .Shift((int)Frame.Dx, (int)Frame.Dy);
-        }
-    }
+    public override Box Bounds => Box.Around(Placed).Shift((int)Frame.Dx, (int)Frame.Dy);
 
     public override List<Interval> Visible() => All;
 
@@ -121,7 +120,7 @@ public abstract class SolidContent(IItemFrame frame, (double X, double Y)[] edge
     protected internal override void WorkOut(bool mayLieElsewhere)
     {
         if (mayLieElsewhere)
-            placed = null;
+            isPlaced = false;
         Filled = Frame.Read(ItemField.Colour) is { Length: > 0 } set ? Colours.Read(set) : colour;
     }
 

@@ -15,9 +15,14 @@ public sealed class TableContent(IItemFrame frame, Change.ThingAdded added) : Bo
 
     private static readonly ItemField[] Fields = [ItemField.Colour, ItemField.Fill, ItemField.Edge, ItemField.EdgeWidth, ItemField.Shows];
 
+    /// <summary>All its letters are those of cells.</summary>
+    private static readonly SetText Nothing = Label.Of(" ", 100).Set;
+
     private readonly Dictionary<TableName, CellSetter> setters = [];
     private TableLayout? layout;
-    private List<Region>? below;
+    private (int Width, string Shows, int Fonts) how;
+    private IReadOnlyList<Region>? below;
+    private (Affine Place, uint Colour, IReadOnlyList<(SetText Set, int X, int Y)> Letters, LaidText[] Laid) painted = (default, 0, [], []);
 
     /// <summary>Where its cells lie.</summary>
     public TableLayout Layout
@@ -66,7 +71,7 @@ public sealed class TableContent(IItemFrame frame, Change.ThingAdded added) : Bo
         get
         {
             var cells = Layout;
-            return below ??= cells.Fills(Paper, Filled, EdgeColour, EdgeWidth);
+            return below ??= cells.Fills(Paper, Colour, EdgeColour, EdgeWidth);
         }
     }
 
@@ -83,14 +88,45 @@ public sealed class TableContent(IItemFrame frame, Change.ThingAdded added) : Bo
     /// <summary>How wide those lines are, 0.01 mm.</summary>
     public int EdgeWidth => Number(ItemField.EdgeWidth, UsualEdgeWidth);
 
-    public override IReadOnlyList<(SetText Set, Affine Place, uint Colour)> Texts(bool shifted)
+    /// <summary>All that is painted is below the letters, and stays the same for as long as it looks so.</summary>
+    public override OutlineKey OutlineKey => base.OutlineKey with { Form = Below };
+
+    public override IReadOnlyList<LaidText> Texts(bool shifted)
     {
         var place = OwnPlace(shifted);
-        return
-        [
-            .. Layout.Text.Cells.Where(cell => cell.HasLetters).Select(cell => (Layout.SetOf(cell), PlaceOf(cell, place), Colour)),
-            .. Layout.TotalLabels().Select(one => (one.Label.Set, place.After(Affine.Identity.Shifted(one.X, one.Y)), Colour)),
-        ];
+        var laid = Laid(place, Layout.Letters);
+        return Layout.Totals.Any(total => total.Length > 0)
+            ?
+            [
+                .. laid,
+                .. Layout
+                    .TotalLabels()
+                    .Select(one => new LaidText(one.Label.Set, place.After(Affine.Identity.Shifted(one.X, one.Y)), Colour)),
+            ]
+            : laid;
+    }
+
+    /// <summary>The letters of cells where they lie; those that lie as they did are the same.</summary>
+    private LaidText[] Laid(in Affine place, IReadOnlyList<(SetText Set, int X, int Y)> letters)
+    {
+        var (before, isInPlace) = (painted, painted.Place == place && painted.Colour == Colour);
+        if (isInPlace && ReferenceEquals(before.Letters, letters))
+            return before.Laid;
+        var laid = new LaidText[letters.Count];
+        for (var i = 0; i < laid.Length; i++)
+        {
+            var (set, x, y) = letters[i];
+            laid[i] =
+                isInPlace
+                && i < before.Laid.Length
+                && ReferenceEquals(before.Letters[i].Set, set)
+                && (before.Letters[i].X, before.Letters[i].Y) == (x, y)
+                    ? before.Laid[i]
+                    : new LaidText(set, place.After(Affine.Identity.Shifted(x, y)), Colour);
+        }
+
+        painted = (place, Colour, letters, laid);
+        return laid;
     }
 
     public override LetterRoom RoomAt(double x, double y)
@@ -107,23 +143,24 @@ public sealed class TableContent(IItemFrame frame, Change.ThingAdded added) : Bo
                 : null
             : Layout.Text.IsEmpty
                 ? null
-                : RoomOf(Layout.Text.Cells[0]);
+                : RoomOf(Layout.Text[0, 0]);
 
-    public override IEnumerable<LetterRoom> Rooms => Layout.Text.Cells.Where(cell => cell.HasLetters).Select(RoomOf);
+    protected override IEnumerable<SetText> RoomSets => Layout.Letters.Select(one => one.Set);
 
-    public override LetterRoom RoomOf(int letter) =>
-        RoomOf(
-            Layout.Text.Cells.FirstOrDefault(cell =>
-                cell.Paragraphs.Any(paragraph => paragraph.Start <= letter && letter <= paragraph.Start + paragraph.Length)
-            ) ?? Layout.Text.Cells[0]
-        );
+    protected override LetterRoom RoomNumbered(int number) => RoomOf(Layout.Text.Lettered(number));
+
+    public override LetterRoom RoomOf(int letter) => RoomOf(Layout.Text.CellOf(letter));
 
     protected override SetText MakeSet()
     {
-        var text = TableText.Of(Typed.Paragraphs());
-        layout = new TableLayout(text, Width, Says, setters);
-        below = null;
-        return text.IsEmpty ? Label.Of(" ", 100).Set : layout.SetOf(text.Cells[0]);
+        var (paragraphs, now) = (Typed.Paragraphs(), (Width, Says, Fonts.Version));
+        // Mostly somebody types into a cell, and all others are as they were.
+        layout =
+            how == now && layout?.Text.Retyped(paragraphs) is (var text, var changed)
+                ? layout.Retyped(text, changed)
+                : new TableLayout(TableText.Of(paragraphs), Width, Says, setters);
+        (how, below) = (now, null);
+        return Nothing;
     }
 
     protected internal override void WorkOut(bool mayLieElsewhere)

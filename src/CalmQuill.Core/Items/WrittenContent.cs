@@ -162,8 +162,26 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
     /// <summary>The one of a name; null where it is not seen any more.</summary>
     public virtual LetterRoom? RoomBy(string name) => Whole;
 
-    /// <summary>All of them that are read as they were typed.</summary>
-    public virtual IEnumerable<LetterRoom> Rooms => ShowsLetters ? [Whole] : [];
+    /// <summary>What is set in each of them that is read as it was typed, wherever in the text it stands by now: to look through all without working out where they lie.</summary>
+    protected virtual IEnumerable<SetText> RoomSets => ShowsLetters ? [Set] : [];
+
+    /// <summary>One of them by its number.</summary>
+    protected virtual LetterRoom RoomNumbered(int number) => Whole;
+
+    /// <summary>Those of them in which something holds of a paragraph.</summary>
+    public IEnumerable<LetterRoom> RoomsWhere(Predicate<SetParagraph> holds)
+    {
+        var number = 0;
+        foreach (var set in RoomSets)
+        {
+            var isOne = false;
+            for (var i = 0; i < set.Paragraphs.Count && !isOne; i++)
+                isOne = holds(set.Paragraphs[i].Paragraph);
+            if (isOne)
+                yield return RoomNumbered(number);
+            number++;
+        }
+    }
 
     /// <summary>The one in which a letter stands.</summary>
     public virtual LetterRoom RoomOf(int letter) => Whole;
@@ -203,8 +221,7 @@ public abstract class WrittenContent(IItemFrame frame, Change.WrittenAdded added
     }
 
     /// <summary>All that is written on it: the letters that are typed, and what else there is.</summary>
-    public virtual IReadOnlyList<(SetText Set, Affine Place, uint Colour)> Texts(bool shifted) =>
-        ShowsLetters ? [(Set, PlaceOf(shifted), Colour)] : [];
+    public virtual IReadOnlyList<LaidText> Texts(bool shifted) => ShowsLetters ? [new LaidText(Set, PlaceOf(shifted), Colour)] : [];
 
     public override void Sketch(IItemSketcher sketcher, double tolerance)
     {

@@ -1,3 +1,5 @@
+using CalmQuill.Core.Ordering;
+
 namespace CalmQuill.Core.Notebooks;
 
 /// <summary>What turns one outline of a notebook into another: one run of entries in place of another, and the numbers of the pages behind it.</summary>
@@ -10,14 +12,8 @@ public sealed record OutlineChange(int From, int Dropped, IReadOnlyList<Notebook
     /// <summary>The shortest such change.</summary>
     public static OutlineChange Between(IReadOnlyList<NotebookEntry> before, IReadOnlyList<NotebookEntry> after)
     {
-        var head = 0;
-        var least = Math.Min(before.Count, after.Count);
-        while (head < least && IsSame(before[head], after[head], 0))
-            head++;
-        var tail = 0;
-        var shift = before.Count > head && after.Count > head ? after[^1].Number - before[^1].Number : 0;
-        while (tail < least - head && IsSame(before[^(tail + 1)], after[^(tail + 1)], shift))
-            tail++;
+        var shift = before.Count > 0 && after.Count > 0 ? after[^1].Number - before[^1].Number : 0;
+        var (head, tail) = SameEnds.Of(before, after, (one, other) => IsSame(one, other, 0), (one, other) => IsSame(one, other, shift));
         return new OutlineChange(
             head,
             before.Count - head - tail,

@@ -37,7 +37,7 @@ public static class OnSlips
     private static bool IsOver(SlipContent slip, List<PageItem> things)
     {
         var paper = slip.Whole;
-        var box = Box.Around(Enumerable.Range(0, paper.Length / 2).Select(i => (paper[2 * i], paper[2 * i + 1])));
+        var box = Box.Around(paper);
         return things.Exists(thing => thing.Bounds.Meets(box) && thing.Content.ShareInside(paper) >= Share);
     }
 

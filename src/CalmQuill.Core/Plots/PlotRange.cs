@@ -31,13 +31,18 @@ public readonly record struct PlotRange(double Left, double Right, double Bottom
             return null;
         for (var i = 0; i < 4; i++)
         {
-            if (!double.TryParse(parts[i], NumberStyles.Float, CultureInfo.InvariantCulture, out edges[i]) || !(Math.Abs(edges[i]) <= Most))
+            if (!double.TryParse(parts[i], NumberStyles.Float, CultureInfo.InvariantCulture, out edges[i]))
                 return null;
         }
 
         var range = new PlotRange(edges[0], edges[1], edges[2], edges[3]);
-        return IsWide(range.Left, range.Right) && IsWide(range.Bottom, range.Top) ? range : null;
+        return range.CanBeShown ? range : null;
     }
+
+    private bool CanBeShown => IsNear(Left) && IsNear(Right) && IsNear(Bottom) && IsNear(Top) && IsWide(Left, Right) && IsWide(Bottom, Top);
+
+    /// <summary>Whether an edge is a number, and not too far out.</summary>
+    private static bool IsNear(double edge) => Math.Abs(edge) <= Most;
 
     /// <summary>Whether two edges lie so far apart that between them numbers can be told from each other.</summary>
     private static bool IsWide(double from, double to) => to - from >= Least && to - from > 1e-9 * Math.Max(Math.Abs(from), Math.Abs(to));
@@ -66,10 +71,9 @@ public readonly record struct PlotRange(double Left, double Right, double Bottom
     }
 
     /// <summary>With as many digits as one sees: a hand moves it, and nobody wants to read what a pixel comes to.</summary>
-    public PlotRange Rounded() =>
-        Read(new PlotRange(Near(Left, Width), Near(Right, Width), Near(Bottom, Height), Near(Top, Height)).ToText()) ?? this;
+    public PlotRange Rounded() => Kept(new PlotRange(Near(Left, Width), Near(Right, Width), Near(Bottom, Height), Near(Top, Height)));
 
-    private PlotRange Kept(PlotRange wished) => Read(wished.ToText()) ?? this;
+    private PlotRange Kept(PlotRange wished) => wished.CanBeShown ? wished : this;
 
     /// <summary>The nearest number that is even in the decimal place of a thousandth of what is shown.</summary>
     private static double Near(double edge, double shown)

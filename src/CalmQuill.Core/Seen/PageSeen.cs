@@ -22,7 +22,7 @@ public static class PageSeen
         {
             if (item.Content is not WrittenContent text)
                 continue;
-            foreach (var room in text.Rooms)
+            foreach (var room in text.RoomsWhere(paragraph => !IsSilent(paragraph, offset)))
             {
                 foreach (var (paragraph, start, _) in room.Set.Paragraphs)
                 {
@@ -32,6 +32,13 @@ public static class PageSeen
             }
         }
     }
+
+    /// <summary>Whether it was read already, and nothing was seen in it.</summary>
+    private static bool IsSilent(SetParagraph paragraph, TimeSpan? offset) =>
+        paragraph.Content.Length == 0 || (ReadBefore(offset).TryGetValue(paragraph, out var known) && known.Count == 0);
+
+    private static ConditionalWeakTable<SetParagraph, IReadOnlyList<SeenPart>> ReadBefore(TimeSpan? offset) =>
+        offset is null ? Anywhere : Here;
 
     /// <summary>What stands in a paragraph, read once as long as that is set the same.</summary>
     /// <param name="page">The page.</param>
@@ -43,7 +50,7 @@ public static class PageSeen
     {
         if (paragraph.Content.Length == 0)
             return [];
-        var read = offset is null ? Anywhere : Here;
+        var read = ReadBefore(offset);
         if (read.TryGetValue(paragraph, out var known))
             return known;
         // What is being typed is typed now; it is read again when it is an operation.

@@ -21,10 +21,12 @@ public static class PageTasks
         page
             .Items.Where(item => item.Shown && item.Content is WrittenContent)
             .SelectMany(item =>
-                ((WrittenContent)item.Content).Rooms.SelectMany(room =>
-                    room.Set.Paragraphs.Where(one => one.Paragraph.Style.List == "tick" && one.Paragraph.Content.Length > 0)
-                        .Select(one => Task(page, item, room, one.Paragraph, one.Start))
-                )
+                ((WrittenContent)item.Content)
+                    .RoomsWhere(IsOne)
+                    .SelectMany(room =>
+                        room.Set.Paragraphs.Where(one => IsOne(one.Paragraph))
+                            .Select(one => Task(page, item, room, one.Paragraph, one.Start))
+                    )
             )
             .OfType<Spot>();
 
@@ -56,6 +58,8 @@ public static class PageTasks
             Change.WrittenAdded added => added.Passage.Formats.Any(format => format.Trait == Trait.List),
             _ => false,
         };
+
+    private static bool IsOne(SetParagraph paragraph) => paragraph.Style.List == "tick" && paragraph.Content.Length > 0;
 
     private static Spot? Task(PageDocument page, PageItem item, LetterRoom room, SetParagraph paragraph, int start)
     {

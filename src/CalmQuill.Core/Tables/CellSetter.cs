@@ -18,13 +18,8 @@ internal sealed class CellSetter
     public SetText Set(IReadOnlyList<Paragraph> paragraphs, int width, bool isHeading, string align)
     {
         var now = (width, isHeading, align, Fonts.Version);
-        if (set is null || now != how || !paragraphs.SequenceEqual(before, SameLetters.Of))
+        if (set is null || now != how || !SaysTheSame(paragraphs))
             set = typesetter.Set(paragraphs.Select(paragraph => Looking(paragraph, isHeading, align)), width, 0);
-        else if (!paragraphs.Select(paragraph => paragraph.Start).SequenceEqual(before.Select(paragraph => paragraph.Start)))
-            set = set with
-            {
-                Paragraphs = [.. set.Paragraphs.Zip(paragraphs, (one, paragraph) => (one.Paragraph, paragraph.Start, one.Y))],
-            };
         (before, how) = (paragraphs, now);
         return set;
     }
@@ -47,14 +42,11 @@ internal sealed class CellSetter
             : aligned;
     }
 
-    /// <summary>Paragraphs that are set alike, wherever in their text they stand.</summary>
-    private sealed class SameLetters : IEqualityComparer<Paragraph>
+    private bool SaysTheSame(IReadOnlyList<Paragraph> paragraphs)
     {
-        public static readonly SameLetters Of = new();
-
-        public bool Equals(Paragraph? one, Paragraph? other) =>
-            one is not null && other is not null && one.Look.Equals(other.Look) && one.Spans.SequenceEqual(other.Spans);
-
-        public int GetHashCode(Paragraph paragraph) => paragraph.Length;
+        var isSame = paragraphs.Count == before.Count;
+        for (var i = 0; isSame && i < before.Count; i++)
+            isSame = paragraphs[i].SaysTheSame(before[i]);
+        return isSame;
     }
 }

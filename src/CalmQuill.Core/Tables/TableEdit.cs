@@ -149,11 +149,7 @@ public sealed class TableEdit(TypedText typed, ulong device)
     }
 
     /// <summary>Removes what is written in a cell; it stays, and looks as before.</summary>
-    public void Empty(TableCell cell)
-    {
-        foreach (var paragraph in cell.Paragraphs.Where(paragraph => paragraph.Length > 0))
-            removals.AddRange(typed.RemovalsOf(paragraph.Start, paragraph.Length));
-    }
+    public void Empty(TableCell cell) => Clear(cell.Paragraphs);
 
     /// <summary>Joins a cell with those beside it up to a row and a column. What is written in them is seen in the one.</summary>
     public void Join(TableCell cell, int lastRow, int lastColumn) =>
@@ -226,8 +222,7 @@ public sealed class TableEdit(TypedText typed, ulong device)
     public void Write(TableName name, string text)
     {
         var own = table.WrittenIn(name);
-        foreach (var paragraph in own.Where(paragraph => paragraph.Length > 0))
-            removals.AddRange(typed.RemovalsOf(paragraph.Start, paragraph.Length));
+        Clear(own);
         if (own.Count == 0)
         {
             if (text.Length > 0)
@@ -282,7 +277,12 @@ public sealed class TableEdit(TypedText typed, ulong device)
     {
         Set(line, Trait.Gone, "1");
         // What somebody writes into it meanwhile has it back, and that alone.
-        foreach (var paragraph in cells.SelectMany(table.WrittenIn).Where(paragraph => paragraph.Length > 0))
+        Clear(cells.SelectMany(table.WrittenIn));
+    }
+
+    private void Clear(IEnumerable<Paragraph> paragraphs)
+    {
+        foreach (var paragraph in paragraphs.Where(paragraph => paragraph.Length > 0))
             removals.AddRange(typed.RemovalsOf(paragraph.Start, paragraph.Length));
     }
 
@@ -302,7 +302,8 @@ public sealed class TableEdit(TypedText typed, ulong device)
         return (before is { Length: > 0 } ? before : null, after);
     }
 
-    private void Set(TableLine line, Trait trait, string value) => formats.Add(typed.FormatOfParagraphs(line.Start, 0, trait, value));
+    private void Set(TableLine line, Trait trait, string value) =>
+        formats.Add(typed.FormatOfParagraphs(table.StartOf(line), 0, trait, value));
 
     private void Set(TableCell cell, Trait trait, string value)
     {

@@ -26,9 +26,22 @@ public sealed class TableLayout
 
     private const uint HeaderFill = 0xE4ECE8FF;
 
+    private static int editions;
+
+    private readonly Dictionary<TableName, CellSetter> setters;
     private readonly int[] left,
         top;
-    private readonly Dictionary<TableCell, SetText> sets = [];
+
+    /// <summary>The letters of each cell, by the cells' numbers; where in the text they stand may have been before.</summary>
+    private readonly SetText[] sets;
+
+    /// <summary>Which columns hold numbers and nothing else, and of how many cells of each that is so and not.</summary>
+    private readonly (int Numbers, int Others)[] counts;
+
+    private List<(SetText Set, int X, int Y)>? letters;
+
+    /// <summary>What is filled, as it was asked for last.</summary>
+    private (uint Paper, uint Ink, uint Edge, int EdgeWidth, IReadOnlyList<Region> Fills)? grounds;
 
     /// <param name="text">The table.</param>
     /// <param name="width">How wide it was made, for columns of which nothing is said.</param>
@@ -36,30 +49,63 @@ public sealed class TableLayout
     /// <param name="setters">What sets the cells, by their names; remembers what it set before.</param>
     internal TableLayout(TableText text, int width, string shows, Dictionary<TableName, CellSetter> setters)
     {
-        (Text, Headings) = (text, shows.Split(' ').Contains(Header) ? 1 : 0);
+        (Text, Headings, this.setters) = (text, shows.Split(' ').Contains(Header) ? 1 : 0, setters);
         var usual = text.Columns.Count > 0 ? Math.Max(width / text.Columns.Count, TableLimits.LeastExtent) : 0;
         left = Edges(text.Columns.Select(column => column.Extent > 0 ? column.Extent : usual));
-        var heights = text.Rows.Select(row => row.Extent > 0 ? row.Extent : UsualRow).ToArray();
-        var numbers = NumbersIn();
+        counts = new (int, int)[text.Columns.Count];
         foreach (var cell in text.Cells)
-        {
-            var setter = setters.TryGetValue(cell.Name, out var known) ? known : setters[cell.Name] = new CellSetter();
-            sets[cell] = setter.Set(Written(cell), MeasureOf(cell), IsHeading(cell), AlignOf(cell, numbers));
-        }
-
-        // Cells of one row first: what was joined takes what room there is, and its last row grows for the rest.
-        foreach (var cell in text.Cells.OrderBy(cell => cell.LastRow - cell.Row))
-        {
-            var needed = HeightOf(sets[cell]) + 2 * Edge - heights[cell.Row..(cell.LastRow + 1)].Sum();
-            if (needed > 0 && cell.HasLetters)
-                heights[cell.LastRow] += needed;
-        }
-
-        top = Edges(heights);
-        Totals = [.. text.Columns.Select((column, at) => column.Total.Length == 0 ? "" : TotalOf(column, at))];
+            Count(cell, 1);
+        sets = [.. text.Cells.Select(Set)];
+        top = Edges(Heights());
+        Totals = [.. text.Columns.Select((_, at) => TotalOf(at))];
+        Edition = Interlocked.Increment(ref editions);
     }
 
+    /// <summary>The same with other letters in some cells.</summary>
+    private TableLayout(TableLayout same, TableText text, IReadOnlyCollection<TableCell> changed)
+    {
+        (Text, Headings, setters, left) = (text, same.Headings, same.setters, same.left);
+        (sets, counts) = ([.. same.sets], [.. same.counts]);
+        foreach (var cell in changed)
+        {
+            Count(same.Text[cell.Row, cell.Column], -1);
+            Count(cell, 1);
+        }
+
+        // Where a column holds numbers now, or no longer, all its cells stand otherwise.
+        var turned = Enumerable.Range(0, counts.Length).Where(at => HoldsNumbers(at) != same.HoldsNumbers(at)).ToHashSet();
+        var (isAsHigh, isFilledAlike) = (true, true);
+        foreach (var cell in turned.Count > 0 ? text.Cells.Where(cell => turned.Contains(cell.Column)).Union(changed) : changed)
+        {
+            sets[cell.Index] = Set(cell);
+            var (before, now) = (same.sets[cell.Index], sets[cell.Index]);
+            isAsHigh &= HeightOf(now) == HeightOf(before);
+            isFilledAlike &= !HasFills(now) && !HasFills(before);
+        }
+
+        top = isAsHigh ? same.top : Edges(Heights());
+        var columns = changed.Select(cell => cell.Column).ToHashSet();
+        Totals = [.. text.Columns.Select((_, at) => columns.Contains(at) ? TotalOf(at) : same.Totals[at])];
+        if (isAsHigh && isFilledAlike && HasTotals == same.HasTotals)
+            grounds = same.grounds;
+        Edition = isAsHigh && Totals.SequenceEqual(same.Totals) ? same.Edition : Interlocked.Increment(ref editions);
+        if (isAsHigh && turned.Count == 0 && same.letters is not null)
+        {
+            letters = [.. same.letters];
+            foreach (var cell in changed.Where(cell => cell.HasLetters))
+                letters[cell.LetteredBefore] = LettersOf(cell);
+        }
+    }
+
+    /// <summary>The same table with other letters in some of its cells.</summary>
+    /// <param name="text">The table now: <see cref="TableText.Retyped"/>.</param>
+    /// <param name="changed">The cells.</param>
+    internal TableLayout Retyped(TableText text, IReadOnlyCollection<TableCell> changed) => new(this, text, changed);
+
     public TableText Text { get; }
+
+    /// <summary>Another number whenever more of it became another than letters.</summary>
+    public int Edition { get; }
 
     /// <summary>How many rows from the top are a heading.</summary>
     public int Headings { get; }
@@ -80,14 +126,37 @@ public sealed class TableLayout
     private bool HasTotals => Totals.Any(total => total.Length > 0);
 
     /// <summary>The letters of a cell as they are set; one that is empty has an empty line.</summary>
-    public SetText SetOf(TableCell cell) => sets[cell];
+    public SetText SetOf(TableCell cell)
+    {
+        var (set, paragraphs) = (sets[cell.Index], Written(cell));
+        for (var i = 0; i < paragraphs.Count; i++)
+        {
+            if (set.Paragraphs[i].Start != paragraphs[i].Start)
+                return sets[cell.Index] = set with
+                {
+                    Paragraphs = [.. set.Paragraphs.Zip(paragraphs, (one, paragraph) => (one.Paragraph, paragraph.Start, one.Y))],
+                };
+        }
+
+        return set;
+    }
+
+    /// <summary>The letters of all cells that have any, and where their first lines begin; wherever in the text they stand.</summary>
+    internal IReadOnlyList<(SetText Set, int X, int Y)> Letters =>
+        letters ??= [.. Text.Cells.Where(cell => cell.HasLetters).Select(LettersOf)];
+
+    private (SetText Set, int X, int Y) LettersOf(TableCell cell)
+    {
+        var (x, y) = BeginningOf(cell);
+        return (sets[cell.Index], x, y);
+    }
 
     /// <summary>The box of a cell.</summary>
     public Box BoxOf(TableCell cell) => new(left[cell.Column], top[cell.Row], left[cell.LastColumn + 1], top[cell.LastRow + 1]);
 
     /// <summary>Where the first line of a cell begins.</summary>
     public (int X, int Y) BeginningOf(TableCell cell) =>
-        (left[cell.Column] + Side, top[cell.Row] + Edge + sets[cell].Ascent / Lengths.PerUnit);
+        (left[cell.Column] + Side, top[cell.Row] + Edge + sets[cell.Index].Ascent / Lengths.PerUnit);
 
     /// <summary>How long the lines of a cell are.</summary>
     public int MeasureOf(TableCell cell) => Math.Max(left[cell.LastColumn + 1] - left[cell.Column] - 2 * Side, Side);
@@ -116,7 +185,40 @@ public sealed class TableLayout
     /// <param name="ink">The colour of letters that have none of their own.</param>
     /// <param name="edge">The colour of the lines; without alpha for none.</param>
     /// <param name="edgeWidth">How wide they are.</param>
-    public List<Region> Fills(uint paper, uint ink, uint edge, int edgeWidth)
+    public IReadOnlyList<Region> Fills(uint paper, uint ink, uint edge, int edgeWidth)
+    {
+        if (grounds is not { } known || (known.Paper, known.Ink, known.Edge, known.EdgeWidth) != (paper, ink, edge, edgeWidth))
+            grounds = known = (paper, ink, edge, edgeWidth, AllFills(paper, ink, edge, edgeWidth));
+        return known.Fills;
+    }
+
+    private List<Region> AllFills(uint paper, uint ink, uint edge, int edgeWidth)
+    {
+        var fills = CellFills(paper);
+        foreach (var (set, x, y) in Letters)
+        {
+            if (!HasFills(set))
+                continue;
+            foreach (var region in TextFills.Of(set, ink, default, default, true))
+                fills.Add(new Region(region.Colour, [.. region.Rings.Select(ring => ring.Select(at => (at.X + x, at.Y + y)).ToArray())]));
+        }
+
+        fills.AddRange(Lines(edge, edgeWidth));
+        return fills;
+    }
+
+    private static bool HasFills(SetText set)
+    {
+        foreach (var (paragraph, _, _) in set.Paragraphs)
+        {
+            if (paragraph.HasFills)
+                return true;
+        }
+
+        return false;
+    }
+
+    private List<Region> CellFills(uint paper)
     {
         var fills = new List<Region>();
         if ((paper & 0xFF) > 0)
@@ -128,23 +230,17 @@ public sealed class TableLayout
                 cell.Look[Trait.Fill] is { Length: > 0 } own ? Art.Colours.Read(own)
                 : IsHeading(cell) ? HeaderFill
                 : 0;
+            if ((fill & 0xFF) == 0)
+                continue;
             var (l, t, r, b) = BoxOf(cell);
-            if ((fill & 0xFF) > 0)
-                (cells.TryGetValue(fill, out var those) ? those : cells[fill] = []).Add(Region.Box(l, t, r, b));
+            (cells.TryGetValue(fill, out var those) ? those : cells[fill] = []).Add(Region.Box(l, t, r, b));
         }
 
         fills.AddRange(cells.Select(one => new Region(one.Key, one.Value)));
-        foreach (var cell in Text.Cells.Where(cell => cell.HasLetters))
-        {
-            var (x, y) = BeginningOf(cell);
-            foreach (var region in TextFills.Of(sets[cell], ink, default, default, true))
-                fills.Add(new Region(region.Colour, [.. region.Rings.Select(ring => ring.Select(at => (at.X + x, at.Y + y)).ToArray())]));
-        }
-
-        if ((edge & 0xFF) > 0 && !Text.IsEmpty)
-            fills.Add(new Region(edge, [.. Rules(edgeWidth)]));
         return fills;
     }
+
+    private List<Region> Lines(uint edge, int wide) => (edge & 0xFF) > 0 && !Text.IsEmpty ? [new Region(edge, [.. Rules(wide)])] : [];
 
     /// <summary>What stands under columns: the letters, and where they begin.</summary>
     public IEnumerable<(Label Label, double X, double Y)> TotalLabels()
@@ -201,23 +297,57 @@ public sealed class TableLayout
     /// <summary>The heading is bold.</summary>
     private bool IsHeading(TableCell cell) => cell.Row < Headings;
 
-    /// <summary>Numbers stand to the right where nothing else is said.</summary>
-    private string AlignOf(TableCell cell, bool[] numbers) =>
-        Text.Columns[cell.Column].Align is { Length: > 0 } said ? said
-        : numbers[cell.Column] && !cell.IsJoined ? "right"
-        : "";
-
-    /// <summary>Which columns hold numbers and nothing else, below a heading.</summary>
-    private bool[] NumbersIn()
+    private SetText Set(TableCell cell)
     {
-        var (numbers, others) = (new int[Text.Columns.Count], new int[Text.Columns.Count]);
-        foreach (var cell in Text.Cells.Where(cell => cell.HasLetters && !cell.IsJoined && !IsHeading(cell)))
-            (TableNumber.Read(cell.Text) is null ? others : numbers)[cell.Column]++;
-        return [.. numbers.Select((count, column) => count > 0 && others[column] == 0)];
+        if (!setters.TryGetValue(cell.Name, out var setter))
+            setter = setters[cell.Name] = new CellSetter();
+        return setter.Set(Written(cell), MeasureOf(cell), IsHeading(cell), AlignOf(cell));
     }
 
-    private string TotalOf(TableLine column, int at) =>
-        TableNumber.Total(column.Total, Text.Cells.Where(cell => cell.Column == at && !IsHeading(cell)).Select(cell => cell.Text));
+    /// <summary>How high each row is. What is in cells that were joined takes what room there is, and their last row grows for the rest.</summary>
+    private int[] Heights()
+    {
+        int[] heights = [.. Text.Rows.Select(row => row.Extent > 0 ? row.Extent : UsualRow)];
+        var joined = new List<TableCell>();
+        foreach (var cell in Text.Cells)
+        {
+            if (!cell.HasLetters)
+                continue;
+            if (cell.LastRow > cell.Row)
+                joined.Add(cell);
+            else
+                heights[cell.Row] = Math.Max(heights[cell.Row], HeightOf(sets[cell.Index]) + 2 * Edge);
+        }
+
+        foreach (var cell in joined.OrderBy(cell => cell.LastRow - cell.Row))
+            heights[cell.LastRow] += Math.Max(0, HeightOf(sets[cell.Index]) + 2 * Edge - heights[cell.Row..(cell.LastRow + 1)].Sum());
+        return heights;
+    }
+
+    /// <summary>Numbers stand to the right where nothing else is said.</summary>
+    private string AlignOf(TableCell cell) =>
+        Text.Columns[cell.Column].Align is { Length: > 0 } said ? said
+        : HoldsNumbers(cell.Column) && !cell.IsJoined ? "right"
+        : "";
+
+    /// <summary>Whether a column holds numbers and nothing else, below a heading.</summary>
+    private bool HoldsNumbers(int column) => counts[column] is { Numbers: > 0, Others: 0 };
+
+    private void Count(TableCell cell, int by)
+    {
+        if (!cell.HasLetters || cell.IsJoined || IsHeading(cell))
+            return;
+        if (TableNumber.Read(cell.Text) is null)
+            counts[cell.Column].Others += by;
+        else
+            counts[cell.Column].Numbers += by;
+    }
+
+    /// <summary>What stands under a column; empty for nothing.</summary>
+    private string TotalOf(int column) =>
+        Text.Columns[column].Total is { Length: > 0 } total
+            ? TableNumber.Total(total, Text.Cells.Where(cell => cell.Column == column && !IsHeading(cell)).Select(cell => cell.Text))
+            : "";
 
     private static int HeightOf(SetText set) => (set.Ascent + set.Bottom) / Lengths.PerUnit;
 

@@ -7,5 +7,5 @@ namespace CalmQuill.Core.Tables;
 /// <param name="IsGone">Whether it was removed.</param>
 /// <param name="Total">What stands under it; empty for nothing.</param>
 /// <param name="Align">Where the lines of its cells stand that say nothing themselves.</param>
-/// <param name="Start">The position in the text of the paragraph that stands for it.</param>
-public sealed record TableLine(string Id, string Place, int Extent, bool IsGone, string Total, string Align, int Start);
+/// <param name="Paragraph">Which paragraph of the text stands for it.</param>
+public sealed record TableLine(string Id, string Place, int Extent, bool IsGone, string Total, string Align, int Paragraph);

@@ -49,20 +49,27 @@ public static class EasternFonts
     public static IEnumerable<string> All => Lines.Value.Select(line => line.Name);
 
     /// <summary>Whether a sign is set in one of these fonts, whatever the family.</summary>
-    public static bool Has(int code) => code >= Ranges[0].First && Ranges.Any(range => range.First <= code && code <= range.Last);
+    public static bool Has(int code)
+    {
+        if (code < Ranges[0].First)
+            return false;
+        foreach (var (first, last) in Ranges)
+        {
+            if (code <= last)
+                return first <= code;
+        }
+
+        return false;
+    }
 
     /// <summary>The slice that a sign is set in; null where no slice has it.</summary>
     /// <param name="code">The sign.</param>
     /// <param name="language">The language whose way of writing it is taken where that has it: see <see cref="LanguageIn"/>.</param>
     public static string? SliceOf(int code, string language)
     {
-        foreach (var one in new[] { language, Chinese, Japanese, Korean })
-        {
-            if (Slices.Value[one].TryGetValue(code, out var slice))
-                return slice;
-        }
+        return In(language) ?? In(Chinese) ?? In(Japanese) ?? In(Korean);
 
-        return null;
+        string? In(string one) => Slices.Value[one].GetValueOrDefault(code);
     }
 
     /// <summary>

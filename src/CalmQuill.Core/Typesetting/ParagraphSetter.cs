@@ -204,9 +204,8 @@ internal sealed class ParagraphSetter(Paragraph content, ParagraphStyle style, i
         // Mostly the family itself has it.
         if (rune.Value < Families.Near && ownFont is not null && ownFont.File.GlyphOf(rune.Value) != 0)
             return ownFont;
-        if (EasternFonts.Has(rune.Value))
-            eastern ??= EasternFonts.LanguageIn(text);
-        return Families.FontOf(rune.Value, style.Family, style.Bold, style.Italic, eastern ?? EasternFonts.Chinese);
+        eastern ??= EasternFonts.LanguageIn(text);
+        return Families.FontOf(rune.Value, style.Family, style.Bold, style.Italic, eastern);
     }
 
     /// <summary>Whether a sign goes with the one before: combining marks, joiners, and what chooses between pictures.</summary>

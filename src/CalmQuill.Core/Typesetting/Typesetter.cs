@@ -1,3 +1,4 @@
+using CalmQuill.Core.Ordering;
 using CalmQuill.Core.Writing;
 
 namespace CalmQuill.Core.Typesetting;
@@ -12,7 +13,8 @@ public sealed class Typesetter
     /// <summary>Distance of lines that are spaced freely, in hundredths of their type.</summary>
     private const int Spacing = 130;
 
-    private List<(Key Key, SetParagraph Set)> before = [];
+    private List<Key> before = [];
+    private List<SetParagraph> sets = [];
     private int version = -1;
 
     private readonly record struct Key(Paragraph Content, int Number, int Width, int Ruling)
@@ -30,45 +32,32 @@ public sealed class Typesetter
     public SetText Set(IEnumerable<Paragraph> paragraphs, int width, int ruling)
     {
         if (version != Fonts.Version)
-            (before, version) = ([], Fonts.Version);
+            (before, sets, version) = ([], [], Fonts.Version);
         var numbers = new Numbering();
-        List<(Key Key, ParagraphStyle Style)> wanted =
-        [
-            .. paragraphs
-                .Select(content => (content, Style: ParagraphStyle.Of(content.Look)))
-                .Select(one => (new Key(one.content, numbers.Of(one.Style), width, ruling), one.Style)),
-        ];
+        List<Key> now = [.. paragraphs.Select(content => new Key(content, numbers.Of(ParagraphStyle.Of(content.Look)), width, ruling))];
         // Mostly all is as it was but for one: what stands before and behind that is found without looking for it.
-        var most = Math.Min(wanted.Count, before.Count);
-        int head = 0,
-            tail = 0;
-        while (head < most && wanted[head].Key.Equals(before[head].Key))
-            head++;
-        while (tail < most - head && wanted[^(tail + 1)].Key.Equals(before[^(tail + 1)].Key))
-            tail++;
+        var (head, tail) = SameEnds.Of(before, now, (one, other) => one.Equals(other));
         var others = new Dictionary<Key, SetParagraph>();
-        foreach (var (key, set) in before.Take(before.Count - tail).Skip(head))
-            others.TryAdd(key, set);
-        var now = new List<(Key, SetParagraph)>(wanted.Count);
-        var all = new List<(SetParagraph, int, int)>(wanted.Count);
+        for (var i = head; i < before.Count - tail; i++)
+            others.TryAdd(before[i], sets[i]);
+        var all = new List<(SetParagraph Set, int Start, int Y)>(now.Count);
         var y = 0;
-        for (var i = 0; i < wanted.Count; i++)
+        for (var i = 0; i < now.Count; i++)
         {
-            var (key, style) = wanted[i];
+            var key = now[i];
             var set =
-                i < head ? before[i].Set
-                : i >= wanted.Count - tail ? before[i - wanted.Count + before.Count].Set
+                i < head ? sets[i]
+                : i >= now.Count - tail ? sets[i - now.Count + before.Count]
                 : others.TryGetValue(key, out var known) ? known
-                : others[key] = new ParagraphSetter(key.Content, style, key.Number, width, ruling).Set();
+                : others[key] = new ParagraphSetter(key.Content, ParagraphStyle.Of(key.Content.Look), key.Number, width, ruling).Set();
             // The first line stands at 0, whatever room it would have above it.
             if (i == 0)
                 y = -set.Lines[0].Y;
-            now.Add((key, set));
             all.Add((set, key.Content.Start, y));
             y += set.Height;
         }
 
-        before = now;
+        (before, sets) = (now, [.. all.Select(one => one.Set)]);
         return new SetText(all, width * Lengths.PerUnit);
     }
 

@@ -27,7 +27,16 @@ internal sealed class LetterOrder
     public LetterRun First => blocks[0].Runs[0];
 
     /// <summary>How many letters are seen.</summary>
-    public int Seen => blocks.Sum(block => block.Seen);
+    public int Seen
+    {
+        get
+        {
+            var seen = 0;
+            foreach (var block in blocks)
+                seen += block.Seen;
+            return seen;
+        }
+    }
 
     public IEnumerable<LetterRun> Runs => blocks.SelectMany(block => block.Runs);
 
@@ -102,6 +111,26 @@ internal sealed class LetterOrder
         }
 
         return position;
+    }
+
+    /// <summary>The runs that are seen from a position on, and at which of its letters each is taken up.</summary>
+    public IEnumerable<(LetterRun Run, int At)> SeenFrom(int position)
+    {
+        foreach (var block in blocks)
+        {
+            if (position >= block.Seen)
+            {
+                position -= block.Seen;
+                continue;
+            }
+
+            foreach (var run in block.Runs)
+            {
+                if (position < run.Seen)
+                    yield return (run, position);
+                position = Math.Max(0, position - run.Seen);
+            }
+        }
     }
 
     /// <summary>The run that holds the letter at a position, and which of its letters that is; <see cref="End"/> for the position behind all.</summary>

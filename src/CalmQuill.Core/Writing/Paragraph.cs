@@ -6,7 +6,10 @@ namespace CalmQuill.Core.Writing;
 /// <param name="Look">How it looks: what its first letter, or the line break of an empty one, has of the traits of paragraphs.</param>
 public sealed record Paragraph(int Start, IReadOnlyList<TextSpan> Spans, Look Look)
 {
-    public int Length { get; } = Spans.Sum(span => span.Text.Length);
+    public int Length { get; } = LengthOf(Spans);
+
+    /// <summary>The position behind its last letter.</summary>
+    public int End => Start + Length;
 
     /// <summary>Its letters alone.</summary>
     public string Text => string.Concat(Spans.Select(span => span.Text));
@@ -30,10 +33,10 @@ public sealed record Paragraph(int Start, IReadOnlyList<TextSpan> Spans, Look Lo
     /// <summary>Paragraphs one by one; there is always one, and one behind the last line break.</summary>
     /// <param name="spans">The letters.</param>
     /// <param name="atEnd">How the last one looks where it is empty.</param>
-    public static IEnumerable<Paragraph> Of(IEnumerable<TextSpan> spans, Look atEnd)
+    /// <param name="start">The position of the first letter.</param>
+    public static IEnumerable<Paragraph> Of(IEnumerable<TextSpan> spans, Look atEnd, int start = 0)
     {
-        int start = 0,
-            length = 0;
+        var length = 0;
         Look? look = null;
         var own = new List<TextSpan>();
         foreach (var span in spans)
@@ -56,5 +59,13 @@ public sealed record Paragraph(int Start, IReadOnlyList<TextSpan> Spans, Look Lo
         }
 
         yield return new Paragraph(start, own, look ?? atEnd);
+    }
+
+    private static int LengthOf(IReadOnlyList<TextSpan> spans)
+    {
+        var length = 0;
+        for (var i = 0; i < spans.Count; i++)
+            length += spans[i].Text.Length;
+        return length;
     }
 }

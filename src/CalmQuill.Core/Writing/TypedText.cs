@@ -1,5 +1,6 @@
 using System.Text;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Ordering;
 
 namespace CalmQuill.Core.Writing;
 
@@ -22,8 +23,9 @@ public sealed class TypedText
     private readonly Dictionary<OpId, List<Batch>> waiting = [];
     private LetterTree tree = new();
     private Coverage coverage;
-    private List<Paragraph>? paragraphs;
-    private List<Paragraph> before = [];
+    private readonly TextChanged changed = new();
+    private List<Paragraph> paragraphs = [];
+    private int version = -1;
 
     public TypedText() => coverage = new Coverage(tree);
 
@@ -50,16 +52,21 @@ public sealed class TypedText
     public Look EndLook => tree.Order.End.Cover.Look(coverage.Version);
 
     /// <summary>The letters that are seen, by how they look.</summary>
-    public List<TextSpan> Spans()
+    public List<TextSpan> Spans() => Spans(0, Length);
+
+    /// <summary>The same from one position to another.</summary>
+    private List<TextSpan> Spans(int from, int to)
     {
         var spans = new List<TextSpan>();
         var text = new StringBuilder();
         var look = Look.Usual;
-        foreach (var run in tree.Order.Runs)
+        foreach (var (run, at) in tree.Order.SeenFrom(from))
         {
-            if (!run.IsSeen)
-                continue;
+            if (from >= to)
+                break;
             var own = run.Cover.Look(coverage.Version);
+            var some = run.Text[at..Math.Min(run.Length, at + to - from)];
+            from += some.Length;
             if (text.Length > 0 && !own.Equals(look))
             {
                 spans.Add(new TextSpan(text.ToString(), look));
@@ -67,7 +74,7 @@ public sealed class TypedText
             }
 
             look = own;
-            text.Append(run.Text);
+            text.Append(some);
         }
 
         if (text.Length > 0)
@@ -75,24 +82,34 @@ public sealed class TypedText
         return spans;
     }
 
-    /// <summary>The paragraphs; there is always one. Those that say what they said before are the same, or have the same letters in hand.</summary>
+    /// <summary>
+    /// The paragraphs; there is always one. Those at which nothing was done since they were told last are the same, or have the same letters in hand.
+    /// </summary>
     public IReadOnlyList<Paragraph> Paragraphs()
     {
-        if (paragraphs is not null)
+        if (version != coverage.Version)
+            changed.All();
+        if (changed.IsNothing && paragraphs.Count > 0)
             return paragraphs;
-        List<Paragraph> now = [.. Paragraph.Of(Spans(), EndLook)];
-        var most = Math.Min(now.Count, before.Count);
-        var head = 0;
-        while (head < most && now[head].SaysTheSame(before[head]))
+        var (head, tail) = changed.Kept(paragraphs);
+        var (from, to, by) = (0, Length, 0);
+        if (head > 0)
+            from = paragraphs[head - 1].End + 1;
+        if (tail > 0)
         {
-            now[head] = before[head];
-            head++;
+            by = Length - paragraphs[^1].End;
+            to = paragraphs[^tail].Start + by;
         }
 
-        // What stands behind what was typed has moved by some letters, and is else as it was.
-        for (var tail = 1; tail <= most - head && now[^tail].SaysTheSame(before[^tail]); tail++)
-            now[^tail] = before[^tail] with { Start = now[^tail].Start };
-        return paragraphs = before = now;
+        List<Paragraph> now = [.. paragraphs.Take(head), .. Paragraph.Of(Spans(from, to), EndLook, from)];
+        // What ends in a line break has an empty paragraph behind it, which here is the first of those that follow.
+        if (tail > 0)
+            now.RemoveAt(now.Count - 1);
+        for (var i = paragraphs.Count - tail; i < paragraphs.Count; i++)
+            now.Add(by == 0 ? paragraphs[i] : paragraphs[i] with { Start = paragraphs[i].Start + by });
+        changed.Nothing();
+        version = coverage.Version;
+        return paragraphs = now;
     }
 
     /// <summary>Takes an operation in, once.</summary>
@@ -102,7 +119,6 @@ public sealed class TypedText
     /// <param name="active">Whether it counts, or was taken back.</param>
     public void Take(OpId id, Stamp stamp, TextChange change, bool active = true)
     {
-        paragraphs = null;
         var batch = new Batch(id, stamp, change.Renamed(LetterId.Own, id), active);
         if (!tree.Add(batch))
             return;
@@ -121,6 +137,7 @@ public sealed class TypedText
                 continue;
             tree.Put(next, coverage.Between);
             coverage.Put(next);
+            changed.By(next, tree);
             if (!waiting.Remove(next.Id, out var freed))
                 continue;
             foreach (var one in freed)
@@ -131,11 +148,11 @@ public sealed class TypedText
     /// <summary>Has an operation count or not.</summary>
     public void SetActive(OpId id, bool active)
     {
-        paragraphs = null;
         if (tree.BatchOf(id) is not { } batch)
             return;
         if (batch.IsIn)
         {
+            changed.By(batch, tree);
             tree.SetActive(batch, active);
             coverage.Switched(batch);
         }
@@ -146,12 +163,12 @@ public sealed class TypedText
     /// <summary>Takes an operation out again, as if it had not arrived: of a text that goes back in its history.</summary>
     public void Withdraw(OpId id)
     {
-        paragraphs = null;
         if (tree.BatchOf(id) is not { } batch)
             return;
         // Nothing leans on the latest. Where clocks ran wrong something may, and then waits again.
         if (batch.IsIn && batch.Leaning == 0 && !waiting.ContainsKey(id))
         {
+            changed.By(batch, tree);
             tree.SetActive(batch, false);
             coverage.TakeOut(batch);
             tree.TakeOut(batch);
@@ -161,6 +178,7 @@ public sealed class TypedText
 
         var kept = tree.Batches.Where(one => one != batch).ToList();
         waiting.Clear();
+        changed.All();
         tree = new LetterTree();
         coverage = new Coverage(tree);
         foreach (var one in kept)

@@ -16,6 +16,10 @@ export interface TableBridge {
   Made(): string;
   /** JSON of {@link ShownTable}. */
   Table(page: number, item: string): string;
+  /** JSON of {@link ShownCell}; empty where it is not seen. */
+  Cell(page: number, cell: string): string;
+  /** The name of the cell at a place; empty beyond the table's edge. */
+  At(page: number, item: string, row: number, column: number): string;
   /** Cells as a spreadsheet takes them, and as HTML; all of them where none are named, nothing where there is no table. */
   Sheet(page: number, item: string, at: number[]): string[];
   Do(page: number, item: string, what: TableDeed, at: number[], words: string, now: number): Uint8Array;
@@ -71,5 +75,4 @@ export interface ShownTable {
   shows: string;
   /** What stands under each column. */
   totals: string[];
-  cells: ShownCell[];
 }

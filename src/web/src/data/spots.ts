@@ -81,15 +81,26 @@ export const kindOfNumber: Record<number, SpotKind> = { 1: 'mark', 2: 'link', 3:
 const fields = { removed: 1, mark: 2, note: 3, due: 4, person: 5, done: 6, target: 7, title: 8, level: 9 } as const;
 export type SpotValues = Partial<Record<keyof typeof fields, string>>;
 
-/** The spots of a page, anew with every change of it; none as long as only its outlines are shown. */
-export function useSpots(document: OpenDocument): Spot[] {
+/** The spots of a page, anew with every change of it; undefined as long as only its outlines are shown. */
+export function useSpots(document: OpenDocument | undefined): Spot[] | undefined {
   const { core } = useWorkspace();
-  const version = document.getVersion();
+  const version = document?.getVersion();
   const fonts = useFonts();
   return useMemo(
-    () => (document.isHeld ? [] : (JSON.parse(core.SpotBridge.Spots(document.handle)) as Spot[])),
+    () => (document && !document.isHeld ? spotsOf(core, document, `${version} ${fonts}`) : undefined),
     [core, document, version, fonts],
   );
+}
+
+/** What was read of a page last: several parts of the screen ask for it at once. */
+const known = new WeakMap<OpenDocument, { state: string; spots: Spot[] }>();
+
+function spotsOf(core: Core, document: OpenDocument, state: string): Spot[] {
+  const before = known.get(document);
+  if (before?.state === state) return before.spots;
+  const spots = JSON.parse(core.SpotBridge.Spots(document.handle)) as Spot[];
+  known.set(document, { state, spots });
+  return spots;
 }
 
 /** Makes a spot and gives its id; throws with the sentence of a refusal. */

@@ -5,8 +5,7 @@ import { useSyncState } from '../sync/syncState';
 import { withoutNews } from './useNews';
 import { useDocument, useWorkspace } from './useWorkspace';
 import { idOf } from '../sync/address';
-import { kindOfNumber, type ShownSpot, type Spot } from './spots';
-import type { OpenDocument } from '../sync/openDocument';
+import { kindOfNumber, type ShownSpot, type Spot, useSpots } from './spots';
 
 /** A spot as the margin, the thread and the overview show it, with the page it is on. */
 export interface PlacedSpot extends Spot {
@@ -60,7 +59,7 @@ export function useNotebookSpots(space: string, notebook: string, pages: Noteboo
     refetchOnMount: 'always',
   });
   const unsent = useUnsentSpots(dataUpdatedAt);
-  const own = useOwnSpots(document);
+  const own = useSpots(document);
   return useMemo(() => {
     const byPage = new Map<string, PlacedSpot[]>();
     for (const shown of data ?? []) byPage.set(shown.page, [...(byPage.get(shown.page) ?? []), ofShown(shown)]);
@@ -78,15 +77,6 @@ export function useNotebookSpots(space: string, notebook: string, pages: Noteboo
       (byPage.get(page.id) ?? []).sort((a, b) => a.area[1] - b.area[1] || a.area[0] - b.area[0]),
     );
   }, [data, unsent, own, here, pages]);
-}
-
-function useOwnSpots(document: OpenDocument | undefined): Spot[] | undefined {
-  const { core } = useWorkspace();
-  const version = document?.getVersion();
-  return useMemo(
-    () => (document && !document.isHeld ? (JSON.parse(core.SpotBridge.Spots(document.handle)) as Spot[]) : undefined),
-    [core, document, version],
-  );
 }
 
 export function ofShown(shown: ShownSpot): PlacedSpot {

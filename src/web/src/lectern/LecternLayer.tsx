@@ -2,7 +2,7 @@ import { t } from '@lingui/core/macro';
 import { type PointerEvent as ReactPointerEvent, type RefObject, useEffect, useRef } from 'react';
 import { useWorkspace } from '../data/useWorkspace';
 import { useLightOn } from '../data/useLecterns';
-import type { View } from '../sheet/ink/view';
+import { toPage, type View } from '../sheet/ink/view';
 import { Dimmed } from './Dimmed';
 import { Trail } from './trail';
 import { usualLight } from './light';
@@ -44,9 +44,7 @@ export function LecternLayer({
   }, [lecterns, hand]);
 
   const show = (event: ReactPointerEvent<HTMLDivElement>) => {
-    const { left, top } = event.currentTarget.getBoundingClientRect();
-    const x = (event.clientX - left - view.x) / view.scale;
-    const y = (event.clientY - top - view.y) / view.scale;
+    const { x, y } = toPage(event, event.currentTarget.getBoundingClientRect(), view);
     if (hand === 'pointer') lecterns.point(x, y);
     else lecterns.light({ x, y, radius: spot?.radius ?? usualLight });
   };

@@ -105,6 +105,7 @@ const markGap = 250;
 const linkReach = 120;
 const seenReach = 80;
 const nothing: string[] = [];
+const noSpots: Spot[] = [];
 /** A screen on which the tray's names would take the room of the sheet. */
 const narrow = '(max-width: 959px)';
 /** So much of the blotter the tray takes, pixels. */
@@ -159,7 +160,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   const [newKind, setNewKind] = useState(false);
   const [pressed, setPressed] = useState<Seen>();
   const [pull, setPull] = useState({ share: 0, meant: false });
-  const spots = useSpots(document);
+  const spots = useSpots(document) ?? noSpots;
   const kinds = useMemo(() => kindsOf(library), [library]);
   const { follow, asking } = useFollow();
   const worker = useLongWork(hand.page);

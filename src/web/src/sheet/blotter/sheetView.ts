@@ -2,7 +2,17 @@ import type { Area } from '../../model/drawing';
 import type { SheetEvents } from '../hand/events';
 import type { Neighbours } from '../ink/neighbours';
 import { pixelRatio } from '../ink/canvases';
-import { firstLook, type Fitting, fitted, keepInSight, type Room, snapped, type View, zoomAt } from '../ink/view';
+import {
+  firstLook,
+  type Fitting,
+  fitted,
+  keepInSight,
+  type Room,
+  snapped,
+  toPage,
+  type View,
+  zoomAt,
+} from '../ink/view';
 
 /** So far past its end a sheet is pulled to turn the page, pixels. */
 const pullToTurn = 96;
@@ -66,11 +76,7 @@ export class SheetView {
 
   /** A place on the screen, in page units. */
   onPage(clientX: number, clientY: number): { x: number; y: number } {
-    const box = this.holder.getBoundingClientRect();
-    return {
-      x: (clientX - box.left - this.view.x) / this.view.scale,
-      y: (clientY - box.top - this.view.y) / this.view.scale,
-    };
+    return toPage({ clientX, clientY }, this.holder.getBoundingClientRect(), this.view);
   }
 
   set(view: View): void {

@@ -1,8 +1,9 @@
+import { type Box, meets, union } from './boxes';
 import type { Brush } from './grain';
 import { Pace } from './pace';
 import { canvasIn, pixelRatio, sizeCanvas } from './canvases';
 import { type InkItem, paintItem } from './packet';
-import { type Box, meets, ShownItems, union } from './shownItems';
+import { ShownItems } from './shownItems';
 import { paintSheet, type SheetPaper } from './sheetPaper';
 import { soon } from './soon';
 import { Sprite } from './sprite';
@@ -365,7 +366,11 @@ export class DryInk {
     context.restore();
     context.clip();
     this.paintPaper(context);
-    const seen = this.onPage(pixels, this.painted);
+    const { width, height } = this.front;
+    const seen = this.onPage(
+      [Math.max(0, left), Math.max(0, top), Math.min(width, right), Math.min(height, bottom)],
+      this.painted,
+    );
     for (const item of this.items.all) this.fill(context, item, seen);
     context.restore();
   }
@@ -382,7 +387,7 @@ export class DryInk {
 
   private fill(context: Brush, item: InkItem, seen: Box): boolean {
     if (!meets(item.box, seen) || this.lifted.has(item.id)) return false;
-    paintItem(context, item, this.tint);
+    paintItem(context, item, this.tint, seen);
     return true;
   }
 

@@ -1,5 +1,6 @@
+import { type Box, meets } from './boxes';
 import { type Brush, pencilFill } from './grain';
-import { paintText, readText, type TextInk } from './letters';
+import { boxOfText, paintText, readTexts, silent, type TextInk } from './letters';
 import { paintPicture, type PictureInk, readInkPicture } from './pictures';
 
 /** One outline of a thing, and what it is filled with. */
@@ -35,7 +36,6 @@ export interface InkItem extends Coat {
 export class LostOutlineError extends Error {}
 
 const bare: readonly Coat[] = [];
-const silent: readonly TextInk[] = [];
 const imageless: readonly PictureInk[] = [];
 /** The outline of what has no coat. */
 const nothing = new Path2D();
@@ -94,12 +94,11 @@ export function readPacket(bytes: Uint8Array, has?: (id: string) => InkItem | un
         below = [...below, { path: outline, colour: cssColour(rgba), grain }];
       }
     }
-    const written: TextInk[] = [];
-    for (let text = 0; text < texts; text++) {
-      const read = readText(words, singles, at, standing?.texts ?? silent, cssColour);
+    let written = silent;
+    if (shown === 1) {
+      const read = readTexts(words, singles, at, texts, standing?.texts ?? silent, cssColour);
       if (!read) throw new LostOutlineError();
-      written.push(read.text);
-      at = read.next;
+      [written, at] = [read.texts, read.next];
     }
     const seen: PictureInk[] = [];
     for (let picture = 0; picture < shows; picture++) {
@@ -118,7 +117,7 @@ export function readPacket(bytes: Uint8Array, has?: (id: string) => InkItem | un
       kind,
       colour,
       below,
-      texts: texts > 0 ? written : silent,
+      texts: written,
       pictures: shows > 0 ? seen : imageless,
       shown: shown === 1,
       box,
@@ -152,8 +151,16 @@ export function outlineToSvg(bytes: Uint8Array): string {
   return text.join('');
 }
 
-/** Paints one thing, coat by coat. */
-export function paintItem(context: Brush, item: InkItem, tint: (colour: string) => string = (colour) => colour): void {
+/**
+ * Paints one thing, coat by coat.
+ * @param within What of the page is painted, 0.01 mm; letters beyond it are left out.
+ */
+export function paintItem(
+  context: Brush,
+  item: InkItem,
+  tint: (colour: string) => string = (colour) => colour,
+  within?: Box,
+): void {
   const { dx, dy } = item;
   if (dx !== 0 || dy !== 0) context.translate(dx, dy);
   for (const picture of item.pictures) paintPicture(context, picture);
@@ -163,7 +170,8 @@ export function paintItem(context: Brush, item: InkItem, tint: (colour: string) 
   }
   context.fillStyle = pencilFill(context, item.grain, tint(item.colour));
   context.fill(item.path);
-  for (const text of item.texts) paintText(context, text, tint);
+  const seen = within && ([within[0] - dx, within[1] - dy, within[2] - dx, within[3] - dy] as const);
+  for (const text of item.texts) if (!seen || meets(boxOfText(text), seen)) paintText(context, text, tint, seen);
   if (dx !== 0 || dy !== 0) context.translate(-dx, -dy);
 }
 

@@ -1,6 +1,6 @@
+import { type Box, meets, union } from './boxes';
+import { differenceOf } from './letters';
 import { areSame, type Coat, compareOrder, type InkItem } from './packet';
-
-export type Box = readonly [number, number, number, number];
 
 /** What a thing takes to paint of which next to nothing lies in the part that is painted. */
 const begun = 0.15;
@@ -78,11 +78,9 @@ export class ShownItems {
     // What changed twice is in its last look both times.
     for (const item of new Map(packet.map((one) => [one.id, one])).values()) {
       const before = this.byId.get(item.id);
-      const same = before !== undefined && item.shown && looksTheSame(before, item);
-      if (before) {
-        if (!same) dirty = union(dirty, before.box);
-        changed.add(item.id);
-      }
+      const different = before && differenceIn(before, item);
+      if (different) dirty = union(dirty, different);
+      if (before) changed.add(item.id);
       if (!item.shown) {
         this.byId.delete(item.id);
         continue;
@@ -90,7 +88,6 @@ export class ShownItems {
       this.byId.set(item.id, item);
       this.around = union(this.around, item.box);
       if (before) {
-        if (!same) dirty = union(dirty, item.box);
         if (compareOrder(before.order, item.order) !== 0) reorder = true;
         continue;
       }
@@ -130,7 +127,19 @@ export class ShownItems {
   }
 }
 
-function looksTheSame(one: InkItem, other: InkItem): boolean {
+/** The box in which a thing looks otherwise than before; undefined where it does not. */
+function differenceIn(before: InkItem, now: InkItem): Box | undefined {
+  if (!now.shown || !isButForLetters(before, now)) return union(before.box, now.box);
+  let different: Box | undefined;
+  for (const [i, text] of now.texts.entries()) {
+    const there = before.texts === now.texts ? undefined : differenceOf(before.texts[i]!, text);
+    if (there) different = union(different, there);
+  }
+  return different && [different[0] + now.dx, different[1] + now.dy, different[2] + now.dx, different[3] + now.dy];
+}
+
+/** Whether a thing looks the same, whatever letters are on it. */
+function isButForLetters(one: InkItem, other: InkItem): boolean {
   return (
     one.path === other.path &&
     one.dx === other.dx &&
@@ -138,16 +147,8 @@ function looksTheSame(one: InkItem, other: InkItem): boolean {
     one.colour === other.colour &&
     one.grain === other.grain &&
     areSame(one.below, other.below) &&
-    one.texts === other.texts &&
+    one.texts.length === other.texts.length &&
     one.pictures === other.pictures &&
     compareOrder(one.order, other.order) === 0
   );
-}
-
-export function meets(a: Box, b: Box): boolean {
-  return a[0] <= b[2] && a[2] >= b[0] && a[1] <= b[3] && a[3] >= b[1];
-}
-
-export function union(a: Box | undefined, b: Box): Box {
-  return a ? [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[2], b[2]), Math.max(a[3], b[3])] : b;
 }

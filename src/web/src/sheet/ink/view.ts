@@ -103,6 +103,24 @@ export function toScreen(
   };
 }
 
+/** Where a pointer is on the page, in page units; `desk` is where the view begins on the screen. */
+export function toPage(
+  { clientX, clientY }: { clientX: number; clientY: number },
+  desk: { left: number; top: number },
+  view: View,
+): { x: number; y: number } {
+  return { x: (clientX - desk.left - view.x) / view.scale, y: (clientY - desk.top - view.y) / view.scale };
+}
+
+/** A place on the page in the measures of a thing that lies so on it. */
+export function ownPlace(
+  [a, b, c, d, e, f]: readonly [number, number, number, number, number, number],
+  page: { x: number; y: number },
+): { x: number; y: number } {
+  const [x, y, area] = [page.x - e, page.y - f, a * d - b * c];
+  return { x: (x * d - y * c) / area, y: (y * a - x * b) / area };
+}
+
 export function zoomAt(view: View, factor: number, px: number, py: number): View {
   const scale = clampScale(view.scale * factor);
   const grown = scale / view.scale;

@@ -1,6 +1,6 @@
 import { t } from '@lingui/core/macro';
 import { useRef } from 'react';
-import type { View } from '../ink/view';
+import { toPage, toScreen, type View } from '../ink/view';
 import { Grip } from '../../ui/Grip';
 import { DragEdge } from './DragEdge';
 import type { TableTyping } from './tableTyping';
@@ -19,12 +19,15 @@ export function TableEdges({ typed, view }: { typed: TableTyping; view: View }) 
   const { lastRow: row, lastColumn: column } = cell;
   const [wide, high] = [t`Width of column ${column + 1}`, t`Height of row ${row + 1}`];
   const [right, below] = [table.across[column + 1]!, table.down[row + 1]!];
-  const [from, to] = [table.across[taken.column]!, table.across[taken.lastColumn + 1]!];
-  const [top, foot] = [table.down[taken.row]!, table.down[taken.lastRow + 1]!];
-  const onScreen = (across: number, down: number) => ({
-    left: (e + across * a) * scale + x,
-    top: (f + down * d) * scale + y,
-  });
+  const box = toScreen(
+    [
+      e + table.across[taken.column]! * a,
+      f + table.down[taken.row]! * d,
+      e + table.across[taken.lastColumn + 1]! * a,
+      f + table.down[taken.lastRow + 1]! * d,
+    ],
+    view,
+  );
   return (
     <div className="pointer-events-none absolute inset-0">
       {takesSeveral && (
@@ -32,10 +35,10 @@ export function TableEdges({ typed, view }: { typed: TableTyping; view: View }) 
           data-testid="cells-taken"
           aria-hidden="true"
           className="absolute border-2 border-primary bg-primary/10"
-          style={{ ...onScreen(from, top), width: (to - from) * a * scale, height: (foot - top) * d * scale }}
+          style={box}
         />
       )}
-      <CellsGrip typed={typed} view={view} at={onScreen(to, foot)} />
+      <CellsGrip typed={typed} view={view} at={{ left: box.left + box.width, top: box.top + box.height }} />
       <DragEdge
         upright
         label={wide}
@@ -77,11 +80,8 @@ function CellsGrip({ typed, view, at }: { typed: TableTyping; view: View; at: { 
       }}
       onPointerMove={(event) => {
         if (!isHeld.current) return;
-        const desk = event.currentTarget.parentElement!.getBoundingClientRect();
-        typed.takeUpTo(
-          (event.clientX - desk.left - view.x) / view.scale,
-          (event.clientY - desk.top - view.y) / view.scale,
-        );
+        const { x, y } = toPage(event, event.currentTarget.parentElement!.getBoundingClientRect(), view);
+        typed.takeUpTo(x, y);
       }}
       onPointerUp={end}
       onPointerCancel={end}

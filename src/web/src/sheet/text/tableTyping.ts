@@ -2,6 +2,7 @@ import { t } from '@lingui/core/macro';
 import { type Core, sentenceOf } from '../../core/runtime';
 import type { CellRange, ShownCell, ShownTable, TableDeed } from '../../core/tableBridge';
 import type { OpenDocument } from '../../sync/openDocument';
+import { arrowWays } from '../../ui/Grip';
 import { say } from '../../ui/saying';
 import { showsField } from '../hand/useItemFields';
 import type { Told } from './told';
@@ -23,17 +24,9 @@ interface Typist {
   open(cell: string): void;
 }
 
-/** Where arrow keys lead: columns and rows. */
-const ways: Record<string, readonly [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-};
-
 /** A table while somebody types into one of its cells: what keys lead to, and all that is done to it as a whole. */
 export class TableTyping {
-  private kept: { of: Told; shown: ShownTable | undefined } | undefined;
+  private kept: { of: Told; shown: ShownTable | undefined; cell: ShownCell | undefined } | undefined;
   /** The cell up to which several are taken, by its name; undefined while it is the one in which one types. */
   private through: string | undefined;
 
@@ -41,18 +34,37 @@ export class TableTyping {
 
   /** The table; undefined where it is none that one types in. */
   get shown(): ShownTable | undefined {
-    const { told, core, page, item } = this.typist;
-    if (!told?.cell) return undefined;
-    if (this.kept?.of !== told) {
-      const json = core.TableBridge.Table(page.handle, item);
-      this.kept = { of: told, shown: json ? (JSON.parse(json) as ShownTable) : undefined };
-    }
-    return this.kept.shown;
+    return this.seen?.shown;
   }
 
   /** The cell in which one types. */
   get cell(): ShownCell | undefined {
-    return this.shown?.cells.find(({ name }) => name === this.typist.told?.cell);
+    return this.seen?.cell;
+  }
+
+  private get seen() {
+    const { told, core, page, item } = this.typist;
+    if (!told?.cell) return undefined;
+    const { kept } = this;
+    const isKept =
+      kept?.of.edition === told.edition &&
+      kept.of.cell === told.cell &&
+      kept.of.place.every((part, i) => part === told.place[i]);
+    if (!isKept) {
+      const json = core.TableBridge.Table(page.handle, item);
+      this.kept = {
+        of: told,
+        shown: json ? (JSON.parse(json) as ShownTable) : undefined,
+        cell: this.cellOf(told.cell),
+      };
+    }
+    return this.kept;
+  }
+
+  private cellOf(name: string): ShownCell | undefined {
+    const { core, page } = this.typist;
+    const json = core.TableBridge.Cell(page.handle, `${this.id} ${name}`);
+    return json ? (JSON.parse(json) as ShownCell) : undefined;
   }
 
   /** The cells that are taken: the one in which one types, or all from that to another. */
@@ -82,7 +94,7 @@ export class TableTyping {
 
   /** Takes one column or row more or less, on the side that is not the cell in which one types. */
   extend(columns: number, rows: number): boolean {
-    const end = this.shown?.cells.find(({ name }) => name === this.through) ?? this.cell;
+    const end = (this.through === undefined ? undefined : this.cellOf(this.through)) ?? this.cell;
     if (!end) return false;
     return this.take(
       rows > 0 ? end.lastRow + rows : end.row + rows,
@@ -91,12 +103,11 @@ export class TableTyping {
   }
 
   private take(row: number, column: number): boolean {
-    const end = this.shown?.cells.find(
-      (one) => one.row <= row && row <= one.lastRow && one.column <= column && column <= one.lastColumn,
-    );
+    const { core, page } = this.typist;
+    const end = core.TableBridge.At(page.handle, this.id, row, column);
     if (!end) return false;
     this.typist.end();
-    this.through = end.name === this.cell?.name ? undefined : end.name;
+    this.through = end === this.cell?.name ? undefined : end;
     this.typist.refresh();
     return true;
   }
@@ -111,16 +122,14 @@ export class TableTyping {
   /** Does something to the cells that are taken. */
   doTaken(what: TableDeed, words = ''): void {
     const { taken } = this;
-    if (taken) this.do(what, [taken.row, taken.column, taken.lastRow, taken.lastColumn], words);
+    if (taken) this.do(what, edgesOf(taken), words);
   }
 
   /** The cells that are taken as other programs take them: parted by tabs, and as HTML. */
   cellsTaken(): { plain: string; html: string } {
     const { core, page } = this.typist;
     const { taken } = this;
-    const [plain = '', html = ''] = taken
-      ? core.TableBridge.Sheet(page.handle, this.id, [taken.row, taken.column, taken.lastRow, taken.lastColumn])
-      : [];
+    const [plain = '', html = ''] = taken ? core.TableBridge.Sheet(page.handle, this.id, edgesOf(taken)) : [];
     return { plain, html };
   }
 
@@ -180,7 +189,7 @@ export class TableTyping {
 
   /** Where keys lead out of a cell: true when they do. */
   key({ key, shiftKey }: KeyboardEvent): boolean {
-    if (shiftKey && key in ways && this.keyTakes(key)) return true;
+    if (shiftKey && key in arrowWays && this.keyTakes(key)) return true;
     if (this.takesSeveral) {
       if (key === 'Delete' || key === 'Backspace') {
         this.doTaken('empty');
@@ -209,7 +218,7 @@ export class TableTyping {
 
   /** Whether an arrow key with Shift takes a cell more: where letters cannot be selected any further that way. */
   private keyTakes(key: string): boolean {
-    const [columns, rows] = ways[key]!;
+    const [columns, rows] = arrowWays[key]!;
     const { from, to } = this.typist.selection;
     const first = this.typist.told?.paragraphs[0]?.start ?? 0;
     const isAtEdge = columns + rows > 0 ? this.typist.lineOf(to).isAtEnd : from <= first;
@@ -236,3 +245,6 @@ export class TableTyping {
     return next !== '';
   }
 }
+
+/** A range as Core takes it. */
+const edgesOf = ({ row, column, lastRow, lastColumn }: CellRange): number[] => [row, column, lastRow, lastColumn];

@@ -41,6 +41,8 @@ export interface Told {
   measure: number;
   /** The cell of a table that it is; empty for none. */
   cell: string;
+  /** Another number whenever more of that table became another than letters; 0 for none. */
+  edition: number;
   /** Whether its lines can be made longer and shorter. */
   hasEdge: boolean;
   box: [number, number, number, number];

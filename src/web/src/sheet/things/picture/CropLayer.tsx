@@ -7,7 +7,7 @@ import type { OpenDocument } from '../../../sync/openDocument';
 import { Button } from '../../../ui/Button';
 import { Grip } from '../../../ui/Grip';
 import { Segments } from '../../../ui/Segments';
-import type { View } from '../../ink/view';
+import { ownPlace, toPage, type View } from '../../ink/view';
 import { edgesOf, ofEdges, one, readCut, type Share, thinned, wholeCut, within, writeCut } from './cut';
 
 /** The field of what is shown of a picture. */
@@ -59,10 +59,8 @@ export function CropLayer({ page, item, picture, view, onDone }: CropLayerProps)
     return [(a * x + c * y + e) * scale + left, (b * x + d * y + f) * scale + top];
   };
   const shareAt = (event: ReactPointerEvent): Share => {
-    const desk = root.current!.getBoundingClientRect();
-    const [px, py] = [(event.clientX - desk.left - left) / scale - e, (event.clientY - desk.top - top) / scale - f];
-    const area = a * d - b * c;
-    return [(((px * d - py * c) / area) * one) / picture.width, (((py * a - px * b) / area) * one) / picture.height];
+    const at = ownPlace(picture.place, toPage(event, root.current!.getBoundingClientRect(), view));
+    return [(at.x * one) / picture.width, (at.y * one) / picture.height];
   };
   const edges = edgesOf(cut);
   const moved = (from: readonly number[], sides: readonly [Side, Side] | undefined, [dx, dy]: Share): Share[] => {

@@ -5,7 +5,7 @@ import type { ShownPlot } from '../../../core/thingBridge';
 import { useWorkspace } from '../../../data/useWorkspace';
 import type { OpenDocument } from '../../../sync/openDocument';
 import { arrowWays } from '../../../ui/Grip';
-import type { View } from '../../ink/view';
+import { ownPlace, toPage, type View } from '../../ink/view';
 import { useItemFields } from '../../hand/useItemFields';
 import { range as rangeField } from './plotFields';
 
@@ -75,13 +75,8 @@ export function PlotPlane({
   };
   /** Where a pointer is on the plane, as shares from the left and from below. */
   const shareAt = (event: { clientX: number; clientY: number }): Place => {
-    const desk = plane.current!.parentElement!.getBoundingClientRect();
-    const [px, py] = [(event.clientX - desk.left - x) / scale - e, (event.clientY - desk.top - y) / scale - f];
-    const det = a * d - b * c;
-    return {
-      x: ((d * px - c * py) / det - left) / (right - left),
-      y: (bottom - (a * py - b * px) / det) / (bottom - top),
-    };
+    const at = ownPlace(plot.place, toPage(event, plane.current!.parentElement!.getBoundingClientRect(), view));
+    return { x: (at.x - left) / (right - left), y: (bottom - at.y) / (bottom - top) };
   };
   const rebase = () => {
     begun.current = held.current.size > 0 ? { range: latest.current, at: [...held.current.values()] } : undefined;
