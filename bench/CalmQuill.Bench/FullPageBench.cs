@@ -146,7 +146,7 @@ public sealed class FullPageBench(QuillHost host, QuillHost.Group group)
         );
     }
 
-    private const string Observe = """
+    internal const string Observe = """
         window.tasks = [];
         new PerformanceObserver((seen) => window.tasks.push(...seen.getEntries().map((entry) => entry.duration))).observe({ entryTypes: ['longtask'] });
         """;
@@ -204,7 +204,7 @@ public sealed class FullPageBench(QuillHost host, QuillHost.Group group)
     }
 
     /// <summary>From an act until the frame after which all that it did is seen; its sharpness, off by a fraction of a pixel, may follow.</summary>
-    private static double Do(Browser browser, string act) =>
+    internal static double Do(Browser browser, string act) =>
         Number(
             browser.AsyncScript(
                 $$"""
@@ -219,7 +219,7 @@ public sealed class FullPageBench(QuillHost host, QuillHost.Group group)
         );
 
     /// <summary>Waits until all is painted and the page lies still.</summary>
-    private static void Rest(Browser browser) =>
+    internal static void Rest(Browser browser) =>
         browser.AsyncScript(
             """
             const done = arguments[0];

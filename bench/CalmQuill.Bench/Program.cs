@@ -140,6 +140,22 @@ if (args.Contains("--full"))
     return 0;
 }
 
+// --things alone types into texts, tables and formulas and moves a diagram.
+var things = new ThingsBench(host, await host.MakeGroup());
+async Task<List<Row>> Things()
+{
+    await things.Write();
+    using var typist = new Browser(host.Address);
+    typist.SignIn(things.Group.Owner.Email, QuillHost.Password);
+    return [.. things.Run(typist)];
+}
+
+if (args.Contains("--things"))
+{
+    Console.WriteLine(Row.Table(await Things()));
+    return 0;
+}
+
 if (args.Contains("--daily"))
 {
     await pages.Write();
@@ -201,6 +217,7 @@ using (var there = new Browser(host.Address))
     rows.AddRange(InterfaceBench.PassingOn(here, there));
 }
 
+rows.AddRange(await Things());
 rows.AddRange(await Together());
 
 Console.WriteLine(Row.Table(rows));

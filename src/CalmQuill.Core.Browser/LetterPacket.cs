@@ -1,6 +1,7 @@
 using System.Runtime.CompilerServices;
-using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Ordering;
 using CalmQuill.Core.Typesetting;
 
 namespace CalmQuill.Core.Browser;
@@ -10,7 +11,8 @@ namespace CalmQuill.Core.Browser;
 /// stand.
 /// </summary>
 /// <remarks>
-/// Where its box lies (six singles: x' = a·x + c·y + e, y' = b·x + d·y + f; 0.01 mm); the number of paragraphs; for each its number, how far below the
+/// Where its box lies (six singles: x' = a·x + c·y + e, y' = b·x + d·y + f; 0.01 mm); how many paragraphs from the beginning are as the surface has them,
+/// how many from the end, and how far down those moved (a single, 0.01 mm); the number of those between; for each its number, how far below the
 /// first line of the text the line before it stands (a single, 0.01 mm), 1 when the surface has it, and its number of runs; where the surface does not have it, the
 /// box in which its letters lie, from the beginning of the line before it (four singles, 0.01 mm); for each run its colour
 /// (0xRRGGBBAA), and where the surface does not have it, the number of its font, the size of a unit of the font and how far that leans to the right for
@@ -25,17 +27,23 @@ internal static class LetterPacket
     private sealed record Numbered(uint Number, IReadOnlyList<IReadOnlyList<PlacedGlyph>> Runs);
 
     /// <param name="writer">What it is written to.</param>
-    /// <param name="text">The text as it is set.</param>
-    /// <param name="place">Where its box lies.</param>
+    /// <param name="text">The text.</param>
+    /// <param name="before">The same as the surface has it; null where it has none, or it is not known which.</param>
     /// <param name="has">The paragraphs that the surface has; null for none.</param>
     /// <param name="seen">What a colour looks like; asked with null for letters that have none of their own.</param>
-    public static void Write(ByteWriter writer, SetText text, in Affine place, IReadOnlySet<SetParagraph>? has, Func<uint?, uint> seen)
+    public static void Write(ByteWriter writer, LaidText text, LaidText? before, IReadOnlySet<SetParagraph>? has, Func<uint?, uint> seen)
     {
-        foreach (var part in place.Parts)
+        foreach (var part in text.Place.Parts)
             writer.Single((float)part);
-        writer.Fixed32((uint)text.Paragraphs.Count);
-        foreach (var (paragraph, _, y) in text.Paragraphs)
+        var paragraphs = text.Set.Paragraphs;
+        var (head, tail) = before?.Colour == text.Colour ? SameParagraphs(before.Set.Paragraphs, paragraphs) : (0, 0);
+        writer.Fixed32((uint)head);
+        writer.Fixed32((uint)tail);
+        writer.Single(tail > 0 ? (paragraphs[^1].Y - before!.Set.Paragraphs[^1].Y) / (float)Lengths.PerUnit : 0);
+        writer.Fixed32((uint)(paragraphs.Count - head - tail));
+        for (var i = head; i < paragraphs.Count - tail; i++)
         {
+            var (paragraph, _, y) = paragraphs[i];
             var (number, runs) = Of(paragraph);
             var isKnown = has?.Contains(paragraph) ?? false;
             writer.Fixed32(number);
@@ -55,6 +63,21 @@ internal static class LetterPacket
                     Write(writer, run);
             }
         }
+    }
+
+    /// <summary>How many paragraphs from the beginning stand where they stood, and how many from the end, which all moved alike.</summary>
+    private static (int Head, int Tail) SameParagraphs(
+        IReadOnlyList<(SetParagraph Paragraph, int Start, int Y)> before,
+        IReadOnlyList<(SetParagraph Paragraph, int Start, int Y)> now
+    )
+    {
+        var by = now[^1].Y - before[^1].Y;
+        return SameEnds.Of(
+            before,
+            now,
+            (one, other) => one.Paragraph == other.Paragraph && one.Y == other.Y,
+            (one, other) => one.Paragraph == other.Paragraph && other.Y - one.Y == by
+        );
     }
 
     /// <summary>The number under which a paragraph is known.</summary>

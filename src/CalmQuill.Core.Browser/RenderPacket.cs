@@ -176,9 +176,14 @@ internal static class RenderPacket
         writer.Fixed32((uint)changed.Count);
         foreach (var at in changed)
         {
-            var (set, place, colour) = texts[at];
             writer.Fixed32((uint)at);
-            LetterPacket.Write(writer, set, place, known, own => seen(own ?? colour));
+            LetterPacket.Write(
+                writer,
+                texts[at],
+                texts.Count == before.Count ? before[at] : null,
+                known,
+                own => seen(own ?? texts[at].Colour)
+            );
         }
     }
 
@@ -244,9 +249,9 @@ internal static class RenderPacket
         writer.Fixed32((uint)texts.Count);
         for (var i = 0; i < texts.Count; i++)
         {
-            var ((set, place, own), ink) = texts[i];
+            var (text, ink) = texts[i];
             writer.Fixed32((uint)i);
-            LetterPacket.Write(writer, set, place, null, letters => ink | ((letters ?? own) & 0xFF));
+            LetterPacket.Write(writer, text, null, null, letters => ink | ((letters ?? text.Colour) & 0xFF));
         }
 
         foreach (var (item, _) in shown)

@@ -53,7 +53,7 @@ export function readTexts(
   const known = new KnownParagraphs(before);
   for (let left = changed; left > 0; left--) {
     const place = words[at]!;
-    const read = readText(words, singles, at + 1, (id) => known.find(id, place), colourOf);
+    const read = readText(words, singles, at + 1, before[place], (id) => known.find(id, place), colourOf);
     if (!read) return undefined;
     [texts[place], at] = [read.text, read.next];
   }
@@ -79,13 +79,17 @@ function readText(
   words: Uint32Array,
   singles: Float32Array,
   start: number,
+  before: TextInk | undefined,
   find: (id: number) => Paragraph | undefined,
   colourOf: (rgba: number) => string,
 ): { text: TextInk; next: number } | undefined {
   const place = [...singles.subarray(start, start + 6)] as unknown as TextInk['place'];
-  const paragraphs: Paragraph[] = [];
-  let at = start + 7;
-  for (let left = words[start + 6]!; left > 0; left--) {
+  const there = before?.paragraphs ?? [];
+  const [head, tail, down] = [words[start + 6]!, words[start + 7]!, singles[start + 8]!];
+  if (head + tail > there.length) return undefined;
+  const paragraphs = there.slice(0, head);
+  let at = start + 10;
+  for (let left = words[start + 9]!; left > 0; left--) {
     const [id, y, isKnown, count] = [words[at]!, singles[at + 1]!, words[at + 2] === 1, words[at + 3]!];
     at += 4;
     const known = isKnown ? find(id) : undefined;
@@ -115,6 +119,7 @@ function readText(
     }
     paragraphs.push({ id, y, box, runs });
   }
+  for (const one of there.slice(there.length - tail)) paragraphs.push(down === 0 ? one : { ...one, y: one.y + down });
   return { text: { place, paragraphs }, next: at };
 }
 

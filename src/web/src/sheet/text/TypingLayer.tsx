@@ -121,11 +121,10 @@ export function TypingLayer(props: TypingLayerProps) {
             left: 0,
             top: 0,
             width: (lies?.measure ?? 0) * pixels,
-            height: bottom * pixels,
-            // Above the first line it reaches as far as letters do.
+            // Above the first line it reaches as far as letters do; before there are any the caret stands in its middle.
+            height: (bottom - top) * pixels,
             marginTop: top * pixels,
-            paddingTop: -top * pixels,
-            boxSizing: 'content-box',
+            ...(typing?.isThere ? {} : { lineHeight: `${(bottom - top) * pixels}px` }),
           }}
         />
         {typing?.told?.hasEdge && (

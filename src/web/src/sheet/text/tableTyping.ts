@@ -15,6 +15,8 @@ interface Typist {
   readonly item: string;
   readonly told: Told | undefined;
   readonly selection: { from: number; to: number };
+  /** Whether what is selected grows at its beginning. */
+  readonly isBackward: boolean;
   /** Whether a place is in the first and the last line, and at the end of all. */
   lineOf(position: number): { isFirst: boolean; isLast: boolean; isAtEnd: boolean };
   /** What was typed becomes a step. */
@@ -216,14 +218,16 @@ export class TableTyping {
     }
   }
 
-  /** Whether an arrow key with Shift takes a cell more: where letters cannot be selected any further that way. */
+  /** Whether an arrow key with Shift takes a cell more: where no more letters can be selected that way. */
   private keyTakes(key: string): boolean {
     const [columns, rows] = arrowWays[key]!;
     const { from, to } = this.typist.selection;
     const first = this.typist.told?.paragraphs[0]?.start ?? 0;
+    const { isBackward } = this.typist;
     const isAtEdge = columns + rows > 0 ? this.typist.lineOf(to).isAtEnd : from <= first;
-    // Only from a caret, so that letters that are being selected stay letters.
-    if (!this.takesSeveral && (from !== to || !isAtEdge)) return false;
+    // Else it leaves out letters that were selected the other way.
+    const grows = from === to || isBackward === columns + rows < 0;
+    if (!this.takesSeveral && !(isAtEdge && grows)) return false;
     return this.extend(columns, rows) || this.takesSeveral;
   }
 

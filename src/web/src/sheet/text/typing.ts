@@ -76,7 +76,7 @@ export class Typing {
   private composing: { from: number; to: number } | undefined;
   /** Whether the browser's text is being made anew: what is selected in it then means nothing. */
   private isMaking = false;
-  private isBackward = false;
+  isBackward = false;
   private readonly begins: { x: number; y: number; width: number; ruling: number; shape?: string } | undefined;
 
   /** @param root The element that the browser's own text lies in. */

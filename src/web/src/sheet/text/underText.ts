@@ -10,6 +10,7 @@ interface Row {
 
 interface Paragraph {
   element: HTMLElement;
+  top: string;
   lines: ToldLine[];
   /** What each row shows, whichever letters of the text those are. */
   said: string[];
@@ -57,7 +58,8 @@ export class UnderText {
       }
       standing.set(id, [...same, known]);
       // The field begins where the box does, above the first line.
-      known.element.style.top = `${(y - told.box[1]) * scale}px`;
+      const top = `${(y - told.box[1]) * scale}px`;
+      if (known.top !== top) known.element.style.top = known.top = top;
       known.lines.forEach((line, i) =>
         rows.push({ element: known.rows[i]!, from: start + line.start, to: start + line.end }),
       );
@@ -145,8 +147,8 @@ export class UnderText {
     const element = document.createElement('div');
     element.dataset.paragraph = '';
     // Nothing in it moves what is beside it.
-    Object.assign(element.style, { position: 'absolute', left: '0', contain: 'layout style' });
-    return { element, lines: [], said: [], rows: [] };
+    Object.assign(element.style, { position: 'absolute', left: '0', contain: 'layout style size' });
+    return { element, top: '', lines: [], said: [], rows: [] };
   }
 
   /** Has a paragraph show these lines; rows that say what they said stay. */
