@@ -136,22 +136,8 @@ internal sealed class LetterOrder
     /// <summary>The run that holds the letter at a position, and which of its letters that is; <see cref="End"/> for the position behind all.</summary>
     public (LetterRun Run, int At) Find(int position)
     {
-        foreach (var block in blocks)
-        {
-            if (position >= block.Seen)
-            {
-                position -= block.Seen;
-                continue;
-            }
-
-            foreach (var run in block.Runs)
-            {
-                if (position < run.Seen)
-                    return (run, position);
-                position -= run.Seen;
-            }
-        }
-
+        foreach (var found in SeenFrom(position))
+            return found;
         return (End, 0);
     }
 
