@@ -1,5 +1,8 @@
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Tables;
+using CalmQuill.Core.Writing;
 using CalmQuill.Testing;
 using OpenQA.Selenium;
 
@@ -83,6 +86,106 @@ public sealed class FullPageTests : InterfaceTest
         Assert.InRange(Unlike(other, picture), 0, 0.002);
         Assert.Empty(browser.Errors().Concat(other.Errors()));
     }
+
+    /// <summary>
+    /// Of typed words only what became another is handed out and painted; and a page that is painted from what the device kept of it names its paragraphs anew.
+    /// </summary>
+    [Fact]
+    public async Task Words_typed_on_a_full_page_look_as_if_painted_anew_also_once_it_was_opened_from_what_the_device_kept()
+    {
+        var strokes = await Fill() + 2;
+        const string words = "first words\nsecond words\nthird words\nfourth words";
+        using (var caller = await Host.SignIn(Group.Owner))
+        {
+            var device = new Replica(6, Group.Owner.Id);
+            var cells = Enumerable.Range(0, 4).Select(row => Enumerable.Range(0, 3).Select(column => $"cell {row} {column}").ToList());
+            await caller.Send(
+                Group.Space,
+                DocumentKind.Page,
+                Page,
+                device.Make(
+                    new Change.TextAdded(
+                        Transform.Shift(3_000, 12_000),
+                        12_000,
+                        0,
+                        new Passage(words, [new PassageFormat(0, words.Length + 1, Trait.Style, "title")]),
+                        []
+                    ),
+                    2
+                ),
+                device.Make(
+                    new Change.ThingAdded(
+                        ThingKind.Table,
+                        Transform.Shift(3_000, 4_000),
+                        9_000,
+                        3_200,
+                        TableEdit.New([3_000, 3_000, 3_000], [800, 800, 800, 800], edit => edit.Paste(0, 0, [.. cells])),
+                        [new ItemValue(ItemField.Fill, "fffdf7ff")]
+                    ),
+                    2
+                )
+            );
+        }
+
+        var browser = OpenPage(Group.Writer, strokes);
+        Rest(browser);
+        var kept = KeptPackets(browser);
+        // A paragraph comes above all others, and rows below a cell that grows move.
+        Type(browser, 3_300, 11_900, Keys.Home + "words above" + Keys.Enter);
+        Same(browser, "typed above all others");
+        Type(browser, 6_500, 5_200, " and words that take several lines of it");
+        Same(browser, "typed into a cell");
+        browser.WaitForSync("All saved");
+        browser.Until(
+            () =>
+            {
+                browser.Script("document.dispatchEvent(new Event('visibilitychange'))");
+                return KeptPackets(browser) > kept;
+            },
+            "what was typed to be kept"
+        );
+
+        browser.Go(PagePath);
+        browser.WaitForStrokes(strokes);
+        Rest(browser);
+        Type(browser, 3_300, 11_900, Keys.Home + "many ");
+        Type(browser, 3_300, 4_400, "!");
+        Same(browser, "typed once it was opened again");
+        browser.WaitForSync("All saved");
+        var picture = Picture(browser);
+        var other = OpenPage(Group.Owner, strokes);
+        Rest(other);
+        View(other, browser);
+        Rest(other);
+        Assert.InRange(Unlike(other, picture), 0, 0.0005);
+        Assert.Empty(browser.Errors().Concat(other.Errors()));
+    }
+
+    /// <summary>Types into what lies at a spot of the page, and is done.</summary>
+    private static void Type(Browser browser, double x, double y, string keys)
+    {
+        if (browser.Attribute("tool-text", "aria-pressed") != "true")
+            browser.Press("tool-text");
+        PageHands.Press(browser, x, y);
+        browser.Find("typing-field");
+        browser.Type(keys);
+        browser.Press("typing-done");
+        browser.Until(() => browser.Count("[data-testid=typing]") == 0, "nobody typing");
+    }
+
+    /// <summary>How many packets the device keeps to paint the page from.</summary>
+    private long KeptPackets(Browser browser) =>
+        (long)
+            browser.AsyncScript(
+                """
+                const [person, page, done] = arguments;
+                indexedDB.open('calm-quill-' + person).onsuccess = ({ target: { result: database } }) => {
+                  database.transaction('outlines').objectStore('outlines').get(page).onsuccess = (event) => { database.close(); done(event.target.result?.packets.length ?? 0); };
+                };
+                """,
+                Group.Writer.Id.ToString(),
+                $"{Group.Space}/page/{Page}"
+            )!;
 
     /// <summary>Four written pages' worth of strokes by ball, pencil, brush and highlighter.</summary>
     private async Task<int> Fill()
