@@ -140,7 +140,7 @@ if (args.Contains("--full"))
     return 0;
 }
 
-// --things alone types into texts, tables and formulas and moves a diagram.
+// --things alone types into a text and a table and moves a diagram.
 var things = new ThingsBench(host, await host.MakeGroup());
 async Task<List<Row>> Things()
 {

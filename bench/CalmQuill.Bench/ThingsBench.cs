@@ -15,8 +15,8 @@ using Microsoft.Extensions.DependencyInjection;
 namespace CalmQuill.Bench;
 
 /// <summary>
-/// What is typed and put in, in headless Chromium: a key in a very long text, in a full table and in a formula with its steps, each with all that it entails on
-/// the screen; and a shape of a large diagram moved, whose connectors follow.
+/// What is typed and put in, in headless Chromium: a key in a very long text and in a full table, each with all that it entails on the
+/// screen; and a shape of a large diagram moved, whose connectors follow.
 /// </summary>
 public sealed class ThingsBench(QuillHost host, QuillHost.Group group)
 {
@@ -27,11 +27,11 @@ public sealed class ThingsBench(QuillHost host, QuillHost.Group group)
         Shapes = 64,
         Keys = 120;
 
-    /// <summary>What a key may take, ms; a table and a formula are held to the same.</summary>
+    /// <summary>What a key may take, ms; a table is held to the same.</summary>
     private const double KeyBar = 8;
 
     private readonly Guid notebook = Guid.NewGuid();
-    private readonly Guid[] pages = [Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid()];
+    private readonly Guid[] pages = [Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid()];
     private readonly Replica device = new(12, group.Owner.Id);
 
     public QuillHost.Group Group => group;
@@ -49,7 +49,7 @@ public sealed class ThingsBench(QuillHost host, QuillHost.Group group)
             [.. pages.Select((page, i) => device.Make(new Change.PageAdded(page, $"a{i}V", "a4-ruled-710"), 1))],
             default
         );
-        foreach (var (page, made) in pages.Zip([Text(), Table(), Formula(), Diagram()]))
+        foreach (var (page, made) in pages.Zip([Text(), Table(), Diagram()]))
             await documents.Append(new DocumentRef(group.Space, DocumentKind.Page, page), made, default);
     }
 
@@ -65,7 +65,6 @@ public sealed class ThingsBench(QuillHost host, QuillHost.Group group)
                     $"{reference:0.00} ms (`yjs`, its letters alone)"
                 ),
                 (pages[1], $"a key in a cell of a table of {Rows * Columns:N0} cells, on the screen", ""),
-                (pages[2], "a key in a formula that is solved in steps, on the screen", ""),
             }
         )
         {
@@ -80,7 +79,7 @@ public sealed class ThingsBench(QuillHost host, QuillHost.Group group)
             );
         }
 
-        browser.Go($"/page/{group.Space}/{notebook}/{pages[3]}");
+        browser.Go($"/page/{group.Space}/{notebook}/{pages[2]}");
         browser.WaitForStrokes(2 * Shapes - 1);
         browser.Press("tool-loop");
         var (x, y) = At(browser, 1_700, 3_400);
@@ -181,21 +180,6 @@ public sealed class ThingsBench(QuillHost host, QuillHost.Group group)
         );
         return [device.Make(new Change.ThingAdded(ThingKind.Table, Transform.Shift(2_000, 2_900), 17_600, 70_000, passage, []), 1)];
     }
-
-    private List<Operation> Formula() =>
-        [
-            device.Make(
-                new Change.ThingAdded(
-                    ThingKind.Formula,
-                    Transform.Shift(2_000, 3_200),
-                    1_000,
-                    1_000,
-                    new Passage("2 x^2 - 5 x - 3 = 0", []),
-                    [new ItemValue(ItemField.Shows, "solve steps")]
-                ),
-                1
-            ),
-        ];
 
     /// <summary>A shape at the upper left, and all others joined to it.</summary>
     private List<Operation> Diagram()

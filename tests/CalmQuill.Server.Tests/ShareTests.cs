@@ -427,6 +427,8 @@ public sealed class ShareTests : IAsyncLifetime
     public async Task When_its_last_day_is_over_connections_end_and_nothing_is_left()
     {
         var shares = host.Services.GetRequiredService<Store.Sharing.ShareStore>();
+        // That something is shared ends the connections of whom it is shared with, and they are made anew: as here, once it did.
+        await using var before = await Follow(guest);
         await shares.Make(
             new(
                 group.Space,
@@ -439,10 +441,11 @@ public sealed class ShareTests : IAsyncLifetime
                 true,
                 false,
                 group.Owner.Id,
-                DateTimeOffset.UtcNow.AddSeconds(2)
+                DateTimeOffset.UtcNow.AddSeconds(3)
             ),
             default
         );
+        await before.Ended.WaitAsync(TimeSpan.FromSeconds(10));
         await using var live = await Follow(guest, $"{group.Space}/page/{page}");
         await live.Ended.WaitAsync(TimeSpan.FromSeconds(10));
         await IsNothing();
@@ -788,7 +791,9 @@ public sealed class ShareTests : IAsyncLifetime
     private static Change.StrokeAdded Stroke() =>
         new(new Pen(PenKind.Ball, 40, 0x22302EFF), Now, new StrokeSamples([0, 900], [0, 300], [500, 500], [0, 9]));
 
-    private async Task<Device> Follow(Caller caller, string address)
+    /// <param name="caller">Who connects.</param>
+    /// <param name="address">The document that is followed; none for a connection alone.</param>
+    private async Task<Device> Follow(Caller caller, string? address = null)
     {
         var hub = caller.Live(host.Address);
         var ended = new TaskCompletionSource();
@@ -798,7 +803,8 @@ public sealed class ShareTests : IAsyncLifetime
             return Task.CompletedTask;
         };
         await hub.StartAsync();
-        await hub.InvokeAsync("Join", address);
+        if (address is not null)
+            await hub.InvokeAsync("Join", address);
         return new Device(hub, ended.Task);
     }
 
