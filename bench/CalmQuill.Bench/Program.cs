@@ -217,7 +217,6 @@ using (var there = new Browser(host.Address))
     rows.AddRange(InterfaceBench.PassingOn(here, there));
 }
 
-rows.AddRange(await Things());
 rows.AddRange(await Together());
 
 Console.WriteLine(Row.Table(rows));
