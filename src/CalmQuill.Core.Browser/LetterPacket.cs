@@ -1,7 +1,6 @@
 using System.Runtime.CompilerServices;
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
-using CalmQuill.Core.Ordering;
 using CalmQuill.Core.Typesetting;
 
 namespace CalmQuill.Core.Browser;
@@ -36,7 +35,7 @@ internal static class LetterPacket
         foreach (var part in text.Place.Parts)
             writer.Single((float)part);
         var paragraphs = text.Set.Paragraphs;
-        var (head, tail) = before?.Colour == text.Colour ? SameParagraphs(before.Set.Paragraphs, paragraphs) : (0, 0);
+        var (head, tail) = before?.Colour == text.Colour ? SetText.SameParagraphs(before.Set.Paragraphs, paragraphs) : (0, 0);
         writer.Fixed32((uint)head);
         writer.Fixed32((uint)tail);
         writer.Single(tail > 0 ? (paragraphs[^1].Y - before!.Set.Paragraphs[^1].Y) / (float)Lengths.PerUnit : 0);
@@ -63,21 +62,6 @@ internal static class LetterPacket
                     Write(writer, run);
             }
         }
-    }
-
-    /// <summary>How many paragraphs from the beginning stand where they stood, and how many from the end, which all moved alike.</summary>
-    private static (int Head, int Tail) SameParagraphs(
-        IReadOnlyList<(SetParagraph Paragraph, int Start, int Y)> before,
-        IReadOnlyList<(SetParagraph Paragraph, int Start, int Y)> now
-    )
-    {
-        var by = now[^1].Y - before[^1].Y;
-        return SameEnds.Of(
-            before,
-            now,
-            (one, other) => one.Paragraph == other.Paragraph && one.Y == other.Y,
-            (one, other) => one.Paragraph == other.Paragraph && other.Y - one.Y == by
-        );
     }
 
     /// <summary>The number under which a paragraph is known.</summary>

@@ -161,11 +161,12 @@ internal static class RenderPacket
     /// <param name="seen">What a colour looks like.</param>
     private static void WriteTexts(ByteWriter writer, IReadOnlyList<LaidText> texts, IReadOnlyList<LaidText> before, Func<uint, uint> seen)
     {
+        var isAsMany = texts.Count == before.Count;
         var changed = new List<int>();
         var known = new HashSet<SetParagraph>();
         for (var i = 0; i < Math.Max(texts.Count, before.Count); i++)
         {
-            if (i < texts.Count && texts.Count == before.Count && texts[i].IsPaintedAs(before[i]))
+            if (isAsMany && texts[i].IsPaintedAs(before[i]))
                 continue;
             if (i < texts.Count)
                 changed.Add(i);
@@ -177,13 +178,7 @@ internal static class RenderPacket
         foreach (var at in changed)
         {
             writer.Fixed32((uint)at);
-            LetterPacket.Write(
-                writer,
-                texts[at],
-                texts.Count == before.Count ? before[at] : null,
-                known,
-                own => seen(own ?? texts[at].Colour)
-            );
+            LetterPacket.Write(writer, texts[at], isAsMany ? before[at] : null, known, own => seen(own ?? texts[at].Colour));
         }
     }
 

@@ -333,7 +333,7 @@ public static partial class TextBridge
             json.WriteNumber("to", to);
             json.WriteNumber("length", hand.Text.Length);
             var (now, before) = (room.Set.Paragraphs, hand.Told);
-            var (head, tail) = TypingHand.Same(before, now);
+            var (head, tail) = SetText.SameParagraphs(before, now);
             json.WriteNumber("head", head);
             json.WriteNumber("tail", tail);
             json.WriteNumber("startBy", tail > 0 ? now[^1].Start - before[^1].Start : 0);

@@ -1,6 +1,5 @@
 using CalmQuill.Core.Items;
 using CalmQuill.Core.Operations;
-using CalmQuill.Core.Ordering;
 using CalmQuill.Core.Pages;
 using CalmQuill.Core.Tables;
 using CalmQuill.Core.Typesetting;
@@ -57,22 +56,6 @@ internal sealed class TypingHand(PageDocument page, OpId item, string name, OpId
 
     /// <summary>The paragraphs as they were told last.</summary>
     public IReadOnlyList<(SetParagraph Paragraph, int Start, int Y)> Told { get; set; } = [];
-
-    /// <summary>How many paragraphs from the beginning are the same where they were, and how many from the end are the same and moved alike.</summary>
-    public static (int Head, int Tail) Same(
-        IReadOnlyList<(SetParagraph Paragraph, int Start, int Y)> before,
-        IReadOnlyList<(SetParagraph Paragraph, int Start, int Y)> now
-    )
-    {
-        // Those at the tail moved as the last one did.
-        var (byStart, byY) = before.Count > 0 ? (now[^1].Start - before[^1].Start, now[^1].Y - before[^1].Y) : (0, 0);
-        return SameEnds.Of(
-            before,
-            now,
-            (one, other) => one == other,
-            (one, other) => one.Paragraph == other.Paragraph && other.Start - one.Start == byStart && other.Y - one.Y == byY
-        );
-    }
 
     public WrittenContent Content => (WrittenContent)page.Find(item)!.Content;
 

@@ -72,9 +72,10 @@ public sealed class ClassDayTests : InterfaceTest
         mara.Until(() => mara.Attribute("aside", "data-in-hand") == "1", "the aside in the hand");
         mara.Wave(420, 260);
         mara.Until(() => mara.Attribute("aside", "data-strokes") == "1", "a stroke on the aside");
+        var pointed = mara.Watch("pointer-trail", "data-glows", "1");
         nela.Press("point");
         PageHands.Over(nela, "pointing-hand");
-        mara.Until(() => mara.Attribute("pointer-trail", "data-glows") == "1", "the pointer");
+        pointed();
         nela.Press("point");
 
         // Asked on the spot, answered by who reads, told on the Desk.

@@ -164,28 +164,11 @@ public sealed class FullPageTests : InterfaceTest
     /// <summary>Types into what lies at a spot of the page, and is done.</summary>
     private static void Type(Browser browser, double x, double y, string keys)
     {
-        if (browser.Attribute("tool-text", "aria-pressed") != "true")
-            browser.Press("tool-text");
-        PageHands.Press(browser, x, y);
-        browser.Find("typing-field");
+        PageHands.PressToType(browser, x, y);
         browser.Type(keys);
         browser.Press("typing-done");
         browser.Until(() => browser.Count("[data-testid=typing]") == 0, "nobody typing");
     }
-
-    /// <summary>How many packets the device keeps to paint the page from.</summary>
-    private long KeptPackets(Browser browser) =>
-        (long)
-            browser.AsyncScript(
-                """
-                const [person, page, done] = arguments;
-                indexedDB.open('calm-quill-' + person).onsuccess = ({ target: { result: database } }) => {
-                  database.transaction('outlines').objectStore('outlines').get(page).onsuccess = (event) => { database.close(); done(event.target.result?.packets.length ?? 0); };
-                };
-                """,
-                Group.Writer.Id.ToString(),
-                $"{Group.Space}/page/{Page}"
-            )!;
 
     /// <summary>Four written pages' worth of strokes by ball, pencil, brush and highlighter.</summary>
     private async Task<int> Fill()

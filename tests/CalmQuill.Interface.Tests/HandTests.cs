@@ -526,21 +526,7 @@ public sealed class HandTests : InterfaceTest
         Assert.Equal(many + 1, (await Shown()).Items.Count(item => item.Shown));
 
         // A full page is painted from what the device kept of its outlines; what has come since is not missing.
-        browser.Until(
-            () =>
-                (bool)
-                    browser.AsyncScript(
-                        """
-                        const [person, page, done] = arguments;
-                        indexedDB.open('calm-quill-' + person).onsuccess = ({ target: { result: database } }) => {
-                          database.transaction('outlines').objectStore('outlines').get(page).onsuccess = (event) => { database.close(); done(event.target.result !== undefined); };
-                        };
-                        """,
-                        Group.Writer.Id.ToString(),
-                        $"{Group.Space}/page/{Page}"
-                    )!,
-            "the outlines to be kept"
-        );
+        browser.Until(() => KeptPackets(browser) > 0, "the outlines to be kept");
         browser.Go(PagePath);
         browser.WaitForStrokes(many + 1);
         WaitForInk(browser, 1550, 3125);

@@ -215,6 +215,20 @@ public abstract class InterfaceTest : IAsyncLifetime
                 Group.Space.ToString()
             )!;
 
+    /// <summary>How many packets the device keeps to paint the page from for the writer.</summary>
+    protected long KeptPackets(Browser browser) =>
+        (long)
+            browser.AsyncScript(
+                """
+                const [person, page, done] = arguments;
+                indexedDB.open('calm-quill-' + person).onsuccess = ({ target: { result: database } }) => {
+                  database.transaction('outlines').objectStore('outlines').get(page).onsuccess = (event) => { database.close(); done(event.target.result?.packets.length ?? 0); };
+                };
+                """,
+                Group.Writer.Id.ToString(),
+                $"{Group.Space}/page/{Page}"
+            )!;
+
     /// <summary>The encoded state of the page from the operations that a browser's own store holds, worked out by its WebAssembly.</summary>
     protected byte[] StateOn(Browser browser, CalmQuill.Store.People.Person person) => FromStore(browser, person, "EncodeState");
 

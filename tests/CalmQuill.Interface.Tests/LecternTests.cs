@@ -98,9 +98,10 @@ public sealed class LecternTests : InterfaceTest
         pupil.Until(() => pupil.Attribute("curtain", "data-lifted") == "1", "lifted for oneself");
         Assert.Null(leader.Attribute("curtain", "data-lifted"));
 
+        var pointed = pupil.Watch("pointer-trail", "data-glows", "1");
         leader.Press("point");
         PageHands.Over(leader, "pointing-hand");
-        pupil.Until(() => pupil.Attribute("pointer-trail", "data-glows") == "1", "the trail");
+        pointed();
         pupil.Until(() => pupil.Attribute("pointer-trail", "data-glows") == "0", "that it faded");
         leader.Press("light");
         PageHands.Over(leader, "pointing-hand");
@@ -150,9 +151,10 @@ public sealed class LecternTests : InterfaceTest
         room.Until(() => room.Attribute("room-sheet", "src") != picture, "the ink dry");
         leader.PressCss("[data-testid=curtain] button");
         room.Until(() => room.Attribute("room-curtain", "data-lifted") == "1", "the curtain lifted");
+        var pointed = room.Watch("pointer-trail", "data-glows", "1");
         leader.Press("point");
         PageHands.Over(leader, "pointing-hand");
-        room.Until(() => room.Attribute("pointer-trail", "data-glows") == "1", "the trail");
+        pointed();
         leader.Press("point");
         leader.Press("page-after");
         room.Until(() => room.Attribute("room-sheet", "data-page") != Page.ToString(), "the page turned");

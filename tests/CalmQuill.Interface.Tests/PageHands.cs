@@ -120,6 +120,17 @@ internal static class PageHands
         browser.Pen(px, py, []);
     }
 
+    /// <summary>Presses with the text tool, and waits for the caret.</summary>
+    public static void PressToType(Browser browser, double x, double y)
+    {
+        browser.TakeTool("text");
+        Press(browser, x, y);
+        browser.Until(
+            () => (bool)browser.Script("return document.activeElement?.dataset.testid === 'typing-field'")!,
+            "the caret in the text"
+        );
+    }
+
     public static void OpenNotebook(Browser browser, string name)
     {
         browser.Go("/library");

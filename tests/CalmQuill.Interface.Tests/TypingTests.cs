@@ -452,15 +452,7 @@ public sealed class TypingTests : InterfaceTest
         Press(browser, x, y);
     }
 
-    private static void Press(Browser browser, double x, double y)
-    {
-        browser.TakeTool("text");
-        PageHands.Press(browser, x, y);
-        browser.Until(
-            () => (bool)browser.Script("return document.activeElement?.dataset.testid === 'typing-field'")!,
-            "the caret in the text"
-        );
-    }
+    private static void Press(Browser browser, double x, double y) => PageHands.PressToType(browser, x, y);
 
     /// <summary>The text on the page as the device has it; null while there is none.</summary>
     private TypedText? TextOn(Browser browser, CalmQuill.Store.People.Person? person = null) => TextItemOn(browser, person)?.Typed;

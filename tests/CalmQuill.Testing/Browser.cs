@@ -233,6 +233,33 @@ public sealed class Browser : IDisposable
         return wait.Until(_ => condition());
     }
 
+    /// <summary>Watches from now on for what may be over again before one looks.</summary>
+    /// <param name="testId">On what, also where it comes only later.</param>
+    /// <param name="name">Which attribute.</param>
+    /// <param name="value">The value it is watched for.</param>
+    /// <returns>Waits until it has had that value once.</returns>
+    public Action Watch(string testId, string name, string value)
+    {
+        var key = $"{testId} {name} {value}";
+        Script(
+            """
+            const [key, testId, name, value] = arguments;
+            const seen = (window.seenByTests ??= {});
+            seen[key] = false;
+            const look = () => {
+                if (document.querySelector(`[data-testid='${testId}']`)?.getAttribute(name) === value) seen[key] = true;
+            };
+            new MutationObserver(look).observe(document, { subtree: true, childList: true, attributes: true, attributeFilter: [name] });
+            look();
+            """,
+            key,
+            testId,
+            name,
+            value
+        );
+        return () => Until(() => (bool)Script("return window.seenByTests?.[arguments[0]] === true", key)!, $"“{key}”");
+    }
+
     public object? Script(string script, params object[] arguments) => Driver.ExecuteScript(script, arguments);
 
     public object? AsyncScript(string script, params object[] arguments)

@@ -101,7 +101,7 @@ public sealed class TableText
             return (this, []);
         if (now.Count != paragraphs.Count)
             return null;
-        var (head, tail) = SameEnds.Of(paragraphs, now, (one, other) => ReferenceEquals(one, other) || one.SaysTheSame(other));
+        var (head, tail) = SameEnds.Of(paragraphs, now, (one, other) => one.SaysTheSame(other));
         var text = new TableText(this, now);
         var changed = new HashSet<TableCell>();
         for (var at = head; at < now.Count - tail; at++)

@@ -16,6 +16,22 @@ public sealed record SetText(IReadOnlyList<(SetParagraph Paragraph, int Start, i
     /// <summary>Where its last line stands.</summary>
     public int LastLine => Paragraphs[^1].Y + Paragraphs[^1].Paragraph.Height;
 
+    /// <summary>How many paragraphs from the beginning are the same where they were, and how many from the end are the same and moved alike.</summary>
+    public static (int Head, int Tail) SameParagraphs(
+        IReadOnlyList<(SetParagraph Paragraph, int Start, int Y)> before,
+        IReadOnlyList<(SetParagraph Paragraph, int Start, int Y)> now
+    )
+    {
+        // Those at the tail moved as the last one did.
+        var (byStart, byY) = before.Count > 0 ? (now[^1].Start - before[^1].Start, now[^1].Y - before[^1].Y) : (0, 0);
+        return SameEnds.Of(
+            before,
+            now,
+            (one, other) => one == other,
+            (one, other) => one.Paragraph == other.Paragraph && other.Start - one.Start == byStart && other.Y - one.Y == byY
+        );
+    }
+
     /// <summary>The line that holds the caret before a letter, where in the text its paragraph begins, and where it stands.</summary>
     /// <param name="letter">The letter, or the end of the text.</param>
     public (SetLine Line, int Start, int Y) LineOf(int letter)

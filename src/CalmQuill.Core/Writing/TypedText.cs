@@ -1,6 +1,5 @@
 using System.Text;
 using CalmQuill.Core.Operations;
-using CalmQuill.Core.Ordering;
 
 namespace CalmQuill.Core.Writing;
 
@@ -89,7 +88,7 @@ public sealed class TypedText
     {
         if (version != coverage.Version)
             changed.All();
-        if (changed.IsNothing && paragraphs.Count > 0)
+        if (changed.IsNothing)
             return paragraphs;
         var (head, tail) = changed.Kept(paragraphs);
         var (from, to, by) = (0, Length, 0);
