@@ -217,6 +217,7 @@ using (var there = new Browser(host.Address))
     rows.AddRange(InterfaceBench.PassingOn(here, there));
 }
 
+rows.AddRange(await Things());
 rows.AddRange(await Together());
 
 Console.WriteLine(Row.Table(rows));

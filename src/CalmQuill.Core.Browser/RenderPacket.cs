@@ -16,7 +16,7 @@ namespace CalmQuill.Core.Browser;
 /// each coat, from the back, its colour (0xRRGGBBAA) and the level of the paper's grain; and where the outlines are not right, for each coat, where
 /// it lay before it was shifted: the number of rings, and for each ring its number of control points and their x, y as singles; the number of texts that
 /// the surface does not have as they are, and for each its place among all and what <see cref="LetterPacket"/> writes; for each picture where it lies (six singles) and how wide and high it is there (two), its asset in four parts,
-/// how much it covers, by how much its channels are multiplied and what is added then (two singles), and the number of corners of what is shown of it
+/// how much it covers, by how much its channels are multiplied and what is added then (two singles), which page of a PDF file it is (0 for a picture), and the number of corners of what is shown of it
 /// and their x, y as singles, none where it is shown whole.
 /// </remarks>
 internal static class RenderPacket
@@ -268,6 +268,7 @@ internal static class RenderPacket
         writer.Fixed32(alpha);
         writer.Single((float)picture.Tones.Slope);
         writer.Single((float)picture.Tones.Intercept);
+        writer.Fixed32((uint)picture.Leaf);
         var corners = picture.Cut.IsWhole ? [] : picture.Corners.ToList();
         writer.Fixed32((uint)corners.Count);
         foreach (var (x, y) in corners)

@@ -295,6 +295,7 @@ public static partial class ThingBridge
             json.WriteNumber("brightness", shown.Tones.Brightness);
             json.WriteNumber("contrast", shown.Tones.Contrast);
             json.WriteNumber("cleared", content.Cleared);
+            json.WriteNumber("leaf", content.Leaf);
             Json.Numbers(json, "place", content.OwnPlace(true).Parts);
             json.WriteEndObject();
         });

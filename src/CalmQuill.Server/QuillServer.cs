@@ -1,6 +1,7 @@
 using CalmQuill.Documents.Letters;
 using CalmQuill.Server.Access;
 using CalmQuill.Server.Assets;
+using CalmQuill.Server.Bringing;
 using CalmQuill.Server.Calendars;
 using CalmQuill.Server.Desk;
 using CalmQuill.Server.Documents;
@@ -110,6 +111,7 @@ public static class QuillServer
         api.MapExport();
         api.MapSpots();
         api.MapPreviews();
+        api.MapUnlocking(app.Services.GetRequiredService<QuillLimits>());
         api.MapHistory();
         api.MapAssets();
         api.MapCalendars();

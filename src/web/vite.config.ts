@@ -3,12 +3,16 @@ import babel from '@rolldown/plugin-babel';
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
-import { build, coreFolder } from './build/identity.mjs';
+import { build, coreFolder, pdfVersion } from './build/identity.mjs';
 import { words } from './build/words.mjs';
 
 export default defineConfig({
   plugins: [react(), lingui(), babel({ presets: [words] }), tailwindcss()],
-  define: { __CORE__: JSON.stringify(`/${coreFolder}`), __BUILD__: JSON.stringify(build) },
+  define: {
+    __CORE__: JSON.stringify(`/${coreFolder}`),
+    __BUILD__: JSON.stringify(build),
+    __PDF__: JSON.stringify(pdfVersion),
+  },
   build: {
     target: 'es2022',
     assetsInlineLimit: 0,

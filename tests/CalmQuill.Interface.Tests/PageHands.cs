@@ -143,4 +143,38 @@ internal static class PageHands
 
     public static void ChooseFile(Browser browser, string testId, string path) =>
         browser.Driver.FindElement(By.CssSelector($"[data-testid={testId}]")).SendKeys(path);
+
+    /// <summary>Waits until a colour is seen at a place of the page.</summary>
+    public static void Sees(Browser browser, double x, double y, int red, int green, int blue)
+    {
+        var seen = "";
+        try
+        {
+            browser.Until(
+                () =>
+                {
+                    var (px, py) = At(browser, x, y);
+                    seen = (string)
+                        browser.Script(
+                            """
+                            const [x, y] = arguments;
+                            const canvas = [...document.querySelectorAll('[data-testid=sheet] canvas')].find((one) => one.style.visibility === 'visible');
+                            if (!canvas || canvas.style.transform) return '';
+                            const ratio = canvas.width / canvas.clientWidth;
+                            return [...canvas.getContext('2d').getImageData(Math.round(x * ratio), Math.round(y * ratio), 1, 1).data].join(' ');
+                            """,
+                            px,
+                            py
+                        )!;
+                    var parts = seen.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(int.Parse).ToArray();
+                    return parts.Length > 2 && Math.Abs(parts[0] - red) + Math.Abs(parts[1] - green) + Math.Abs(parts[2] - blue) < 12;
+                },
+                "a colour"
+            );
+        }
+        catch (Exception)
+        {
+            Assert.Fail($"At {x}, {y} there is {seen}, not {red} {green} {blue}.");
+        }
+    }
 }

@@ -30,17 +30,17 @@ public sealed class PictureFlowTests : InterfaceTest
         // In the middle of what is seen, selected, as wide as it is high.
         Assert.Equal("1", browser.Attribute("selection", "data-items"));
         Assert.Equal(right - left, bottom - top, 2.0);
-        Sees(browser, left + 200, top + 200, 212, 200, 178);
+        PageHands.Sees(browser, left + 200, top + 200, 212, 200, 178);
 
         browser.Press("look-taken");
         Slide(browser, "picture-opacity", 50);
-        Sees(browser, left + 200, top + 200, 233, 226, 212);
+        PageHands.Sees(browser, left + 200, top + 200, 233, 226, 212);
         Slide(browser, "picture-opacity", 100);
         Slide(browser, "picture-brightness", 15);
-        Sees(browser, left + 200, top + 200, 250, 238, 216);
+        PageHands.Sees(browser, left + 200, top + 200, 250, 238, 216);
         Assert.Empty(browser.SeriousFindings());
         browser.Press("picture-as-it-was");
-        Sees(browser, left + 200, top + 200, 212, 200, 178);
+        PageHands.Sees(browser, left + 200, top + 200, 212, 200, 178);
 
         // Its right half, by its edge; and with the loop, then all of it again.
         browser.Press("picture-crop");
@@ -49,7 +49,7 @@ public sealed class PictureFlowTests : InterfaceTest
         browser.Pen(x, y, [(middle - x, 0)]);
         browser.Press("crop-keep");
         browser.Until(() => PictureOn(browser)!.Bounds.Right < right - 500, "half of it");
-        Sees(browser, right - 300, top + 400, 255, 253, 247);
+        PageHands.Sees(browser, right - 300, top + 400, 255, 253, 247);
         browser.Press("look-taken");
         browser.Press("picture-crop");
         browser.Press("crop-loop");
@@ -85,7 +85,7 @@ public sealed class PictureFlowTests : InterfaceTest
 
         // Everybody has it, and an eraser that takes whole things leaves it.
         var other = OpenPage(Group.Owner, 3);
-        Sees(other, left + 200, top + 200, 212, 200, 178);
+        PageHands.Sees(other, left + 200, top + 200, 212, 200, 178);
         Assert.Equal("Figure one", PictureOn(other, Group.Owner)!.Content.Words);
         var kept = await Host.Services.GetRequiredService<AssetStore>().Find(content.Shown.Asset, Group.Space, CancellationToken.None);
         Assert.Equal("image/png", kept!.Type);
@@ -107,11 +107,11 @@ public sealed class PictureFlowTests : InterfaceTest
         browser.Press("clear-keep");
         browser.Until(() => ((PictureContent)PictureOn(browser)!.Content).Cleared == 45, "a picture without its paper");
         // Between the lines of the sheet there is its own paper now, and the ink stays.
-        Sees(browser, left + 200, top + 200, 255, 253, 247);
-        Sees(browser, (left + right) / 2, (top + bottom) / 2, 26, 30, 54);
+        PageHands.Sees(browser, left + 200, top + 200, 255, 253, 247);
+        PageHands.Sees(browser, (left + right) / 2, (top + bottom) / 2, 26, 30, 54);
         browser.Press("look-taken");
         browser.Press("picture-as-it-was");
-        Sees(browser, left + 200, top + 200, 212, 200, 178);
+        PageHands.Sees(browser, left + 200, top + 200, 212, 200, 178);
         Assert.Empty(browser.Errors());
     }
 
@@ -126,19 +126,19 @@ public sealed class PictureFlowTests : InterfaceTest
         Give(browser, "paste", Drawing());
         browser.WaitForStrokes(2);
         var (left, top, _, _) = PictureOn(browser)!.Bounds;
-        Sees(browser, left + 200, top + 200, 212, 200, 178);
+        PageHands.Sees(browser, left + 200, top + 200, 212, 200, 178);
         browser.WaitForSync("1 picture waiting for a connection");
         // It lives through a reload.
         browser.Driver.Navigate().Refresh();
         browser.WaitForStrokes(2);
-        Sees(browser, left + 200, top + 200, 212, 200, 178);
+        PageHands.Sees(browser, left + 200, top + 200, 212, 200, 178);
         network.Mend();
         browser.WaitForSync("All saved");
         Give(browser, "drop", Drawing());
         browser.WaitForStrokes(3);
         browser.WaitForSync("All saved");
         var other = OpenPage(Group.Owner, 3);
-        Sees(other, left + 200, top + 200, 212, 200, 178);
+        PageHands.Sees(other, left + 200, top + 200, 212, 200, 178);
         Assert.Empty(other.Errors());
     }
 
@@ -158,7 +158,7 @@ public sealed class PictureFlowTests : InterfaceTest
             Assert.Equal(1, await lose.ExecuteNonQueryAsync());
         // The one that is missing lies below, and is asked for first.
         var other = OpenPage(Group.Owner, 3);
-        Sees(other, left + 200, top + 200, 90, 200, 178);
+        PageHands.Sees(other, left + 200, top + 200, 90, 200, 178);
     }
 
     [Fact]
@@ -187,7 +187,7 @@ public sealed class PictureFlowTests : InterfaceTest
         PutIn(browser, svg);
         browser.WaitForStrokes(2);
         var picture = (PictureContent)PictureOn(browser)!.Content;
-        Sees(browser, PictureOn(browser)!.Bounds.Left + 900, PictureOn(browser)!.Bounds.Top + 900, 212, 200, 178);
+        PageHands.Sees(browser, PictureOn(browser)!.Bounds.Left + 900, PictureOn(browser)!.Bounds.Top + 900, 212, 200, 178);
         Assert.Null(browser.Script("return window.ran ?? null"));
         browser.WaitForSync("All saved");
         var kept = await Host.Services.GetRequiredService<AssetStore>().Find(picture.Shown.Asset, Group.Space, CancellationToken.None);
@@ -393,40 +393,6 @@ public sealed class PictureFlowTests : InterfaceTest
             browser.Find(testId),
             to.ToString(CultureInfo.InvariantCulture)
         );
-
-    /// <summary>Waits until a colour is seen at a place of the page.</summary>
-    private static void Sees(Browser browser, int x, int y, int red, int green, int blue)
-    {
-        var seen = "";
-        try
-        {
-            browser.Until(
-                () =>
-                {
-                    var (px, py) = PageHands.At(browser, x, y);
-                    seen = (string)
-                        browser.Script(
-                            """
-                            const [x, y] = arguments;
-                            const canvas = [...document.querySelectorAll('[data-testid=sheet] canvas')].find((one) => one.style.visibility === 'visible');
-                            if (!canvas || canvas.style.transform) return '';
-                            const ratio = canvas.width / canvas.clientWidth;
-                            return [...canvas.getContext('2d').getImageData(Math.round(x * ratio), Math.round(y * ratio), 1, 1).data].join(' ');
-                            """,
-                            px,
-                            py
-                        )!;
-                    var parts = seen.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(int.Parse).ToArray();
-                    return parts.Length > 2 && Math.Abs(parts[0] - red) + Math.Abs(parts[1] - green) + Math.Abs(parts[2] - blue) < 12;
-                },
-                "a colour"
-            );
-        }
-        catch (Exception)
-        {
-            Assert.Fail($"At {x}, {y} there is {seen}, not {red} {green} {blue}.");
-        }
-    }
 
     private PageItem? PictureOn(Browser browser, Store.People.Person? person = null) =>
         PageOf(browser, person).Items.LastOrDefault(item => item is { Shown: true, Kind: ItemKinds.Picture });

@@ -413,6 +413,7 @@ public sealed class RolesTests : IAsyncLifetime
         ("/api/spaces/{space:guid}/paper-uses", "GET", "/api/spaces/{space}/paper-uses", [Ok, Ok, Ok, NotHere, SignedOut], Ok, Ok),
         ("/api/calendar-entries", "POST", "/api/calendar-entries", [Bad, Bad, Bad, Bad, SignedOut], Bad, Bad),
         ("/api/previews", "POST", "/api/previews", [Bad, Bad, Bad, Bad, SignedOut], Bad, Bad),
+        ("/api/unlocked-files", "POST", "/api/unlocked-files", [Bad, Bad, Bad, Bad, SignedOut], Bad, Bad),
         ("/api/invitations", "POST", "/api/invitations", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),
         ("/api/people/me", "PUT", "/api/people/me", [Done, Done, Done, Done, SignedOut], Done, Done),
         ("/api/people/me/digest", "GET", "/api/people/me/digest", [Ok, Ok, Ok, Ok, SignedOut], Ok, Ok),

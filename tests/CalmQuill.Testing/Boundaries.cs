@@ -297,7 +297,7 @@ public static class Boundaries
     private static Gen<Change> Item =>
         Gen.Select(
                 Gen.ULong[1, 1UL << 48].Array[1, 5],
-                Gen.Int[0, 36],
+                Gen.Int[0, 37],
                 One(2, 899, 900, Shape.MostPoints),
                 Gen.Int[-StrokeSamples.MostCoordinate, StrokeSamples.MostCoordinate]
             )
@@ -340,6 +340,7 @@ public static class Boundaries
                                     34 => new ItemValue(ItemField.Letter, new string('λ', 20)),
                                     35 => new ItemValue(ItemField.Table, new OpId(ulong.MaxValue, 1).ToString()),
                                     36 => new ItemValue(ItemField.Pinned, "1"),
+                                    37 => new ItemValue(ItemField.Leaf, "10000"),
                                     25 => new ItemValue(ItemField.Range, "-1E+12 1E+12 0 1E-09"),
                                     26 => new ItemValue(ItemField.Axes, "x\ny"),
                                     27 => new ItemValue(ItemField.Shows, "plain"),

@@ -384,6 +384,7 @@ public static class Corpus
         );
         yield return new Change.ItemsSet([second], [new ItemValue(ItemField.Table, first.ToString())]);
         yield return new Change.ItemsSet([second], [new ItemValue(ItemField.Pinned, "1")]);
+        yield return new Change.ItemsSet([first], [new ItemValue(ItemField.Leaf, "12")]);
 
         static Format Of(int from, int to, Trait trait, string value) =>
             new(new Edge(new LetterId(LetterId.Own, from), true), new Edge(new LetterId(LetterId.Own, to), true), trait, value);

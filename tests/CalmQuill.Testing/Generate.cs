@@ -178,8 +178,9 @@ public static class Generate
 
     /// <summary>Something said of pictures and slips; of what is neither it makes no difference, but that anything can be folded away with a slip.</summary>
     private static ItemValue ThingValueOf(OpId other, int a, int b) =>
-        (b % 13) switch
+        (b % 14) switch
         {
+            13 => new ItemValue(ItemField.Leaf, a % 2 == 0 ? (1 + a % 900).ToString(CultureInfo.InvariantCulture) : ""),
             12 => new ItemValue(ItemField.Pinned, a % 2 == 0 ? "1" : ""),
             0 => new ItemValue(ItemField.Folded, a % 2 == 0 ? "1" : ""),
             1 => new ItemValue(ItemField.Within, a % 3 == 0 ? "" : other.ToString()),

@@ -140,4 +140,7 @@ public enum ItemField : byte
 
     /// <summary>Whether a slip is pinned over what it lies on, and goes along with that.</summary>
     Pinned = 46,
+
+    /// <summary>Which page of a PDF file is shown, counted from 1; none where <see cref="Source"/> is a picture.</summary>
+    Leaf = 47,
 }

@@ -83,6 +83,7 @@ public static class ItemRules
         [ItemField.To] = Item,
         [ItemField.Holder] = Item,
         [ItemField.Table] = Item,
+        [ItemField.Leaf] = Whole(1, PictureLook.MostLeaf),
         [ItemField.Letter] = new(
             Letters.MostLetters * 4,
             text =>

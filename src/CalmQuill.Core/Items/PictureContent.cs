@@ -17,6 +17,7 @@ public sealed class PictureContent(IItemFrame frame, Change.ThingAdded added) : 
         ItemField.Cut,
         ItemField.Cleared,
         ItemField.Original,
+        ItemField.Leaf,
     ];
 
     private PictureLook? shown;
@@ -30,8 +31,17 @@ public sealed class PictureContent(IItemFrame frame, Change.ThingAdded added) : 
             Height,
             PictureCut.Read(Read(ItemField.Cut)) ?? PictureCut.Whole,
             Number(ItemField.Opacity, 100) * 255 / 100,
-            new Tones(Number(ItemField.Brightness, 0), Number(ItemField.Contrast, 0))
-        );
+            // A printed page is shown as its file says, so that it stays vectors wherever it goes.
+            Leaf == 0
+                ? new Tones(Number(ItemField.Brightness, 0), Number(ItemField.Contrast, 0))
+                : default
+        )
+        {
+            Leaf = Leaf,
+        };
+
+    /// <summary>Which page of a PDF file it is, counted from 1; 0 for a picture.</summary>
+    public int Leaf => Number(ItemField.Leaf, 0);
 
     /// <summary>The file that it was brought in as, whatever was made of it since.</summary>
     public Guid Original => Guid.TryParse(Read(ItemField.Original), out var original) ? original : Shown.Asset;

@@ -15,6 +15,12 @@ public sealed record PictureLook(Guid Asset, int Width, int Height, PictureCut C
     /// <inheritdoc cref="MissingEdge"/>
     public const int MissingWidth = 20;
 
+    /// <summary>The most pages that a PDF file is shown of.</summary>
+    public const int MostLeaf = 10_000;
+
+    /// <summary>Which page of a PDF file is shown, counted from 1, as on white paper; 0 where the file is a picture.</summary>
+    public int Leaf { get; init; }
+
     /// <summary>The corners of what is shown, in the picture's own measures from its upper left corner.</summary>
     public IEnumerable<(double X, double Y)> Corners =>
         Cut.Corners.Select(at => (at.X * (double)Width / PictureCut.One, at.Y * (double)Height / PictureCut.One));

@@ -120,6 +120,11 @@ public sealed class LanternStreet(
         );
         await past.Happen(cancel);
         await talk.NoteAside(made["Anchor and deadbeat"], personal, cancel);
+        await new ClassSlides(documents, assets, group, writers, seed, now).BringIn(
+            folderIds["Escapements"],
+            folderIds["Repairs at home"],
+            cancel
+        );
         return true;
     }
 

@@ -1,8 +1,10 @@
 using System.Globalization;
 using System.Text;
 using CalmQuill.Core.Ink;
+using CalmQuill.Core.Items;
 using CalmQuill.Core.Links;
 using CalmQuill.Core.Papers;
+using CalmQuill.Core.Pictures;
 using CalmQuill.Core.Seen;
 using CalmQuill.Core.Spots;
 
@@ -36,7 +38,7 @@ public static class PdfExport
         var bookmarks = new PdfBookmarks();
         var masks = new Dictionary<int, int>();
         var fonts = new PdfFonts(file);
-        var pictures = new PdfPictures(file);
+        using var pictures = new PdfPictures(file);
         await foreach (var page in printed.WithCancellation(cancel))
         {
             var first = sheets.Count;
@@ -59,8 +61,18 @@ public static class PdfExport
             .Where(sheet => sheet.Page != Guid.Empty)
             .DistinctBy(sheet => sheet.Page)
             .ToDictionary(sheet => sheet.Page, sheet => sheet.Number);
+        // A page of another file is where it is first shown.
+        var firstOfLeaf = sheets
+            .SelectMany(sheet => sheet.Leaves.Select(leaf => (leaf, sheet.Number)))
+            .DistinctBy(one => one.leaf)
+            .ToDictionary(one => one.leaf, one => one.Number);
         foreach (var sheet in sheets)
-            PutPage(file, tree, sheet, firstOf);
+            PutPage(
+                file,
+                tree,
+                sheet,
+                target => target.Leaf is { } leaf ? firstOfLeaf.GetValueOrDefault(leaf) : firstOf.GetValueOrDefault(target.Page)
+            );
         file.Put(
             tree,
             $"<< /Type /Pages /Count {sheets.Count} /Kids [{string.Join(' ', sheets.Select(sheet => $"{sheet.Number} 0 R"))}] >>"
@@ -79,8 +91,15 @@ public static class PdfExport
         Box Frame,
         int Content,
         string Resources,
-        IReadOnlyList<(Box Area, string? Address, Guid Page)> Links
+        IReadOnlyList<Target> Links,
+        IReadOnlyList<(Guid Asset, int Leaf)> Leaves
     );
+
+    /// <summary>Where a place of a sheet leads: to an address, to a page, or to where a page of another file is shown.</summary>
+    private sealed record Target(Box Area, string? Address, Guid Page)
+    {
+        public (Guid Asset, int Leaf)? Leaf { get; init; }
+    }
 
     /// <summary>
     /// A page that has grown is cut into sheets of its own size; any other is one. Every sheet is as large as the paper that was chosen, also where
@@ -164,13 +183,26 @@ public static class PdfExport
             content.Fonts.Count == 0
                 ? ""
                 : $" /Font << {string.Join(' ', content.Fonts.Select(font => $"/{font.Name} {font.Number} 0 R"))} >>";
-        var links = new List<(Box, string?, Guid)>();
+        var links = new List<Target>();
         foreach (var link in page.Draw().Links)
-            links.Add((link.Area, null, link.Page));
+            links.Add(new Target(link.Area, null, link.Page));
+        var leaves = new List<(Guid, int)>();
+        foreach (var (leaf, place) in Leaves(page, part))
+        {
+            leaves.Add((leaf.Asset, leaf.Leaf));
+            foreach (var link in pictures.Leaves.LinksOf(page, leaf))
+            {
+                var (left, top, right, bottom) = link.Area;
+                var corners = new[] { (left, top), (right, top), (right, bottom), (left, bottom) };
+                var area = Box.Around(corners.Select(at => place.Of(at.Item1 * leaf.Width, at.Item2 * leaf.Height)));
+                links.Add(new Target(area, link.Address, Guid.Empty) { Leaf = link.Page > 0 ? (leaf.Asset, link.Page) : null });
+            }
+        }
+
         foreach (var spot in page.Page.Spots().Where(spot => spot.Kind == SpotKind.Link))
         {
             if (LinkTarget.Read(spot[SpotField.Target]) is { } target)
-                links.Add((spot.Area, target.Kind == "web" ? target.Address : null, target.Page));
+                links.Add(new Target(spot.Area, target.Kind == "web" ? target.Address : null, target.Page));
         }
 
         foreach (var seen in PageSeen.On(page.Page, TimeSpan.Zero))
@@ -186,7 +218,9 @@ public static class PdfExport
                 _ => null,
             };
             if (target is not null)
-                links.AddRange(seen.Corners.Select(line => (Box.Around(line), target.Kind == "web" ? target.Address : null, target.Page)));
+                links.AddRange(
+                    seen.Corners.Select(line => new Target(Box.Around(line), target.Kind == "web" ? target.Address : null, target.Page))
+                );
         }
 
         return new Sheet(
@@ -196,18 +230,27 @@ public static class PdfExport
             frame,
             stream,
             $"<< /ExtGState << {states}>>{picture}{grains}{letters} >>",
-            [.. links.Where(link => link.Item1.Meets(part))]
+            [.. links.Where(link => link.Area.Meets(part))],
+            leaves
         );
     }
 
-    private static void PutPage(PdfFile file, int tree, Sheet sheet, Dictionary<Guid, int> firstOf)
+    /// <summary>The pages of other files that a part of a page shows, and where they lie.</summary>
+    private static IEnumerable<(PictureLook Leaf, Affine Place)> Leaves(PrintedPage page, Box part) =>
+        page
+            .Written.Where(item => item is { Shown: true, Content: PictureContent { Leaf: > 0 } } && item.Bounds.Overlaps(part))
+            .Select(item => (PictureContent)item.Content)
+            .Select(content => (content.Shown, content.OwnPlace(true)));
+
+    private static void PutPage(PdfFile file, int tree, Sheet sheet, Func<Target, int> numberOf)
     {
         var annotations = new List<int>();
-        foreach (var (area, address, page) in sheet.Links)
+        foreach (var link in sheet.Links)
         {
+            var (area, address, _) = link;
             var action =
                 address is not null ? $"/A << /S /URI /URI {PdfFile.Bytes(address)} >>"
-                : firstOf.TryGetValue(page, out var number) ? $"/Dest [{number} 0 R /Fit]"
+                : numberOf(link) is > 0 and var number ? $"/Dest [{number} 0 R /Fit]"
                 : null;
             if (action is null)
                 continue;

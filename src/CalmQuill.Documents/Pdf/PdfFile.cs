@@ -47,31 +47,31 @@ internal sealed class PdfFile
         using (var deflate = new ZLibStream(packed, level, leaveOpen: true))
             deflate.Write(content);
         var number = Reserve();
-        offsets[number - 1] = file.Position;
-        Ascii(
-            string.Create(
-                CultureInfo.InvariantCulture,
-                $"{number} 0 obj\n<< {entries} /Length {packed.Length} /Filter /FlateDecode >>\nstream\n"
-            )
-        );
-        packed.WriteTo(file);
-        Ascii("\nendstream\nendobj\n");
+        PutStream(number, packed.GetBuffer().AsSpan(0, (int)packed.Length), $"{entries} /Filter /FlateDecode");
         return number;
+    }
+
+    /// <summary>A stream as it is, whatever its entries say it is packed by.</summary>
+    public void PutStream(int number, ReadOnlySpan<byte> content, string entries)
+    {
+        offsets[number - 1] = file.Position;
+        Ascii(string.Create(CultureInfo.InvariantCulture, $"{number} 0 obj\n<< {entries} /Length {content.Length} >>\nstream\n"));
+        file.Write(content);
+        Ascii("\nendstream\nendobj\n");
     }
 
     /// <summary>A JPEG file of three channels as a picture (§8.9, §7.4.8) whose values are changed along a straight line (§8.9.5.2).</summary>
     public int AddJpeg(byte[] bytes, int width, int height, string decode)
     {
         var number = Reserve();
-        offsets[number - 1] = file.Position;
-        Ascii(
+        PutStream(
+            number,
+            bytes,
             string.Create(
                 CultureInfo.InvariantCulture,
-                $"{number} 0 obj\n<< /Type /XObject /Subtype /Image /Width {width} /Height {height} /ColorSpace /DeviceRGB /BitsPerComponent 8{decode} /Filter /DCTDecode /Length {bytes.Length} >>\nstream\n"
+                $"/Type /XObject /Subtype /Image /Width {width} /Height {height} /ColorSpace /DeviceRGB /BitsPerComponent 8{decode} /Filter /DCTDecode"
             )
         );
-        file.Write(bytes);
-        Ascii("\nendstream\nendobj\n");
         return number;
     }
 

@@ -7,13 +7,20 @@ using CalmQuill.Documents.Pictures;
 namespace CalmQuill.Documents.Pdf;
 
 /// <summary>The pictures of one file: each is put in once for each size and look in which it is shown (ISO 32000-1 §8.9).</summary>
-internal sealed class PdfPictures(PdfFile file)
+internal sealed class PdfPictures(PdfFile file) : IDisposable
 {
     private readonly Dictionary<(Guid Asset, int Width, int Height, Tones Tones), int?> put = [];
+
+    /// <summary>Those of them that are pages of other PDF files.</summary>
+    public PdfLeaves Leaves { get; } = new(file);
+
+    public void Dispose() => Leaves.Dispose();
 
     /// <summary>The number of a picture as it is shown in a place; null where its file is not there, or cannot be read.</summary>
     public int? Of(PrintedPage page, PictureLook picture, in Affine place)
     {
+        if (picture.Leaf > 0)
+            return Leaves.Of(page, picture);
         var need = FittedPicture.Need(picture, place, page.Dots);
         var key = (picture.Asset, need.Width, need.Height, picture.Tones);
         if (!put.TryGetValue(key, out var number))

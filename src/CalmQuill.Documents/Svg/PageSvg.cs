@@ -50,7 +50,7 @@ public static class PageSvg
 
     private sealed class Painter(StringBuilder svg, PrintedPage printed) : ItemPainter
     {
-        private readonly SvgPictures pictures = new(svg, printed, printed.Dots);
+        private readonly SvgPictures pictures = new(svg, printed, printed.Dots, vectors: true);
         private readonly SvgGrain grains = new();
         private readonly SvgLetters letters = new(svg);
         private PageItem? item;

@@ -105,7 +105,7 @@ public static class ThumbnailSvg
     private sealed class Sketch(StringBuilder svg, PrintedPage printed, double pixel) : IItemSketcher
     {
         /// <summary>Small pictures are shown on screens with more than one dot a pixel.</summary>
-        private readonly SvgPictures pictures = new(svg, printed, 2 / pixel);
+        private readonly SvgPictures pictures = new(svg, printed, 2 / pixel, vectors: false);
         private readonly SvgLetters letters = new(svg);
         private PageItem? item;
         private double opacity = 1;

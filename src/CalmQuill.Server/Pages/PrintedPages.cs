@@ -40,13 +40,13 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
                     ? (await documents.Notebook(space, page.Notebook, cancel)).PlannerPrintOf(page.Notebook, page.Id)
                     : null,
             Under = under,
-            Pictures = await PicturesOn(space, document, under, cancel),
+            Pictures = await PicturesOn(space, document, under, [], cancel),
         };
     }
 
     /// <summary>A page that was frozen to be a paper.</summary>
     public async Task<PrintedPage> Of(Guid space, FrozenPage frozen, CancellationToken cancel) =>
-        new(frozen.Page, frozen.Paper, "") { Cancel = cancel, Pictures = await PicturesOn(space, frozen.Page, null, cancel) };
+        new(frozen.Page, frozen.Paper, "") { Cancel = cancel, Pictures = await PicturesOn(space, frozen.Page, null, [], cancel) };
 
     /// <summary>Many pages of one notebook, one after the other, with what they lie in; the notebook is read once.</summary>
     public async IAsyncEnumerable<PrintedPage> Of(
@@ -59,6 +59,7 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
             pages.Count > 0 && pages[0].Notebook != Guid.Empty ? await documents.Notebook(space, pages[0].Notebook, cancel) : null;
         var outline = (notebook?.Outline() ?? []).ToDictionary(entry => entry.Id);
         var backgrounds = new Dictionary<Guid, Background?>();
+        var files = new Dictionary<Guid, byte[]>();
         foreach (var page in pages)
         {
             var paper = Paper.ParseOrDefault(page.Paper);
@@ -74,22 +75,49 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
                 Cancel = cancel,
                 PlannerPrint = notebook?.PlannerPrintOf(page.Notebook, page.Id),
                 Under = under,
-                Pictures = await PicturesOn(space, document, under, cancel),
+                Pictures = await PicturesOn(space, document, under, files, cancel),
             };
         }
     }
 
     /// <summary>The files of the pictures that are seen, as far as they have come and are not too much for one page.</summary>
-    private async Task<Dictionary<Guid, byte[]>> PicturesOn(Guid space, PageDocument page, Background? under, CancellationToken cancel)
+    /// <param name="space">The space.</param>
+    /// <param name="page">What is written on the page.</param>
+    /// <param name="under">What lies under it.</param>
+    /// <param name="before">PDF files that other pages show too, of which many lie on one; they are read once.</param>
+    /// <param name="cancel">Gives up.</param>
+    private async Task<Dictionary<Guid, byte[]>> PicturesOn(
+        Guid space,
+        PageDocument page,
+        Background? under,
+        Dictionary<Guid, byte[]> before,
+        CancellationToken cancel
+    )
     {
         var shown = new Dictionary<Guid, byte[]>();
         long bytes = 0;
         foreach (var asset in PicturesOf(page).Concat(under is Background.Frozen frozen ? PicturesOf(frozen.Page) : []).Distinct())
         {
-            if (bytes > MostPictures || await assets.Find(asset, space, cancel) is not { } found || !FileType.IsPictureType(found.Type))
-                continue;
-            shown[asset] = found.Bytes;
-            bytes += found.Bytes.Length;
+            if (bytes > MostPictures)
+                break;
+            if (!before.TryGetValue(asset, out var file))
+            {
+                if (
+                    await assets.Find(asset, space, cancel) is not { } found
+                    || !(FileType.IsPictureType(found.Type) || found.Type == FileType.Pdf)
+                )
+                    continue;
+                file = found.Bytes;
+                if (found.Type == FileType.Pdf)
+                {
+                    if (before.Values.Sum(one => (long)one.Length) > MostPictures)
+                        before.Clear();
+                    before[asset] = file;
+                }
+            }
+
+            shown[asset] = file;
+            bytes += file.Length;
         }
 
         return shown;

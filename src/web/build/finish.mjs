@@ -3,10 +3,12 @@ import { cpSync, existsSync, readdirSync, readFileSync, statSync, writeFileSync 
 import { join } from 'node:path';
 import { brotliCompressSync, constants } from 'node:zlib';
 import { generateSW } from 'workbox-build';
-import { coreFolder, corePublished } from './identity.mjs';
+import { coreFolder, corePublished, pdfPackage, pdfVersion } from './identity.mjs';
 
 const dist = new URL('../dist', import.meta.url).pathname;
 cpSync(corePublished, join(dist, coreFolder), { recursive: true, filter: (file) => !file.endsWith('.gz') });
+for (const folder of ['cmaps', 'standard_fonts', 'wasm', 'iccs'])
+  cpSync(join(pdfPackage, folder), join(dist, 'assets', `pdf-${pdfVersion}`, folder), { recursive: true });
 
 await generateSW({
   globDirectory: dist,
@@ -16,6 +18,8 @@ await generateSW({
     '*.svg',
     '*.webmanifest',
     'assets/*.{js,css}',
+    // Pages of PDF files are shown without a connection too.
+    'assets/pdf*.mjs',
     'assets/*latin-*.woff2',
     'assets/core-*/*.{js,wasm}',
     // What typed text is mostly set in; other fonts are kept once a text needed them.
@@ -23,14 +27,14 @@ await generateSW({
     'assets/serif*.ttf',
     'assets/sans{,-bold}-*.ttf',
   ],
-  // What reads PDF files is fetched when it is first needed.
-  globIgnores: ['**/*ext*.woff2', '**/*italic*.woff2', '**/pdf*'],
+  globIgnores: ['**/*ext*.woff2', '**/*italic*.woff2'],
   maximumFileSizeToCacheInBytes: 16 * 1024 * 1024,
   navigateFallback: '/index.html',
   navigateFallbackDenylist: [/^\/api\//, /^\/health/, /^\/live/],
   runtimeCaching: [
     {
-      urlPattern: /\/assets\/[^/]+\.ttf$/,
+      // Fonts and maps that some PDF files need are kept once one needed them.
+      urlPattern: /\/assets\/([^/]+\.ttf$|pdf-[^/]+\/)/,
       handler: 'CacheFirst',
       options: { cacheName: 'fonts', cacheableResponse: { statuses: [200] } },
     },

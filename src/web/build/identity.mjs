@@ -21,6 +21,10 @@ function hashOf(folder) {
   return hash.digest('hex').slice(0, 12);
 }
 
+/** Of what reads PDF files; its fonts and maps lie in a folder named after it. */
+export const pdfPackage = new URL('../node_modules/pdfjs-dist', import.meta.url).pathname;
+export const pdfVersion = JSON.parse(readFileSync(join(pdfPackage, 'package.json'), 'utf8')).version;
+
 const core = hashOf(corePublished);
 
 /** Where Core is served from. */

@@ -26,6 +26,13 @@ internal static class Ruled
             MarginWords = "Margin",
             CanBeHeaded = true,
         },
+        new("beside", "Lines beside", Group, 710, LayBeside)
+        {
+            HasHead = true,
+            MarginWords = "Lines begin",
+            UsualMargin = paper => paper.Width / 2,
+            CanBeHeaded = true,
+        },
         new("legal", "Legal pad", Group, 870, LayLegal)
         {
             Tint = 0xFAF3CFFF,
@@ -65,6 +72,9 @@ internal static class Ruled
         pen.Lines(pen.Head, pen.Height, 0, pen.Width);
         LayMargin(pen);
     }
+
+    /// <summary>Lines to write on beside what lies at the left.</summary>
+    private static void LayBeside(PaperPen pen) => pen.Lines(pen.Head, pen.Height - pen.Side / 2, pen.Margin, pen.Width - pen.Side);
 
     /// <summary>A line down the sheet, where one is wished.</summary>
     internal static void LayMargin(PaperPen pen)

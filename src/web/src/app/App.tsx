@@ -77,6 +77,7 @@ export function App() {
           <Route path="/web/:space/:notebook" element={<screens.weave.Shown />} />
           <Route path="/follow-ups" element={<screens.followUps.Shown />} />
           <Route path="/planner/:space/:folder?" element={<screens.planner.Shown />} />
+          <Route path="/bring/:space/:folder?" element={<screens.bring.Shown />} />
           <Route path="/papers/:space" element={<screens.papers.Shown />} />
           <Route path="/group/:space?" element={<screens.group.Shown />} />
           <Route path="/account" element={<screens.account.Shown onChanged={enter} />} />

@@ -36,6 +36,7 @@ export const screens = {
   jot: screen(async () => (await import('../jot/JotScreen')).JotScreen),
   followUps: screen(async () => (await import('../followups/FollowUpsScreen')).FollowUpsScreen),
   weave: screen(async () => (await import('../weave/WebScreen')).WebScreen),
+  bring: screen(async () => (await import('../bring/BringScreen')).BringScreen),
   planner: screen(async () => (await import('../planner/PlannerScreen')).PlannerScreen),
   room: screen(async () => (await import('../room/RoomScreen')).RoomScreen),
   open: screen(async () => (await import('../account/OpenScreen')).OpenScreen),

@@ -3,6 +3,7 @@ import type { AccessBridge } from './accessBridge';
 import type { AnswerBridge } from './answerBridge';
 import type { AsideBridge } from './asideBridge';
 import type { AssetBridge } from './assetBridge';
+import type { BringBridge } from './bringBridge';
 import type { DiagramBridge } from './diagramBridge';
 import type { DocumentBridge } from './documentBridge';
 import type { FindBridge } from './findBridge';
@@ -34,6 +35,7 @@ export interface Core {
   AnswerBridge: AnswerBridge;
   AsideBridge: AsideBridge;
   AssetBridge: AssetBridge;
+  BringBridge: BringBridge;
   DiagramBridge: DiagramBridge;
   DocumentBridge: DocumentBridge;
   PageBridge: PageBridge;

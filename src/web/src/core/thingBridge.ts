@@ -99,6 +99,8 @@ export interface ShownPicture {
   contrast: number;
   /** How strongly its paper was cleared away; 0 where it was not. */
   cleared: number;
+  /** Which page of a PDF file it is; 0 for a picture. */
+  leaf: number;
   /** Where its own measures lie on the page: x' = a·x + c·y + e, y' = b·x + d·y + f. */
   place: [number, number, number, number, number, number];
 }

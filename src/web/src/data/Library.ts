@@ -2,6 +2,7 @@ import { t } from '@lingui/core/macro';
 import { properties } from '../core/runtime';
 import { sendJson, Unreachable } from '../server/api';
 import { copyNodeHere } from '../sync/copyHere';
+import type { Waiting } from '../sync/deviceStore';
 import { OpenDocument } from '../sync/openDocument';
 import type { Workspace } from '../sync/workspace';
 import { LibraryStore } from './libraryStore';
@@ -135,6 +136,21 @@ export class Library {
       [this.document, this.making(notebook, 'notebook', parent, name, valuesOf(look))],
     ]);
     return { notebook, page };
+  }
+
+  /** Makes a notebook with all that is in it, in one step: nobody ever sees it without. */
+  addFilled(
+    notebook: string,
+    parent: string,
+    name: string,
+    look: NotebookLook,
+    inside: [OpenDocument, (handle: number, now: number) => Uint8Array],
+    ink: readonly Waiting[],
+  ): void {
+    OpenDocument.performAcross(
+      [inside, [this.document, this.making(notebook, 'notebook', parent, name, valuesOf(look))]],
+      ink,
+    );
   }
 
   /** Makes a notebook without pages. */

@@ -1,9 +1,11 @@
 import { may } from '../data/rights';
+import { useDropped } from '../ui/useDropped';
 import { useKeptFocus } from '../ui/useKeptFocus';
 import { t } from '@lingui/core/macro';
 import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { say } from '../ui/saying';
+import { offer } from '../data/bringing';
 import { useAct } from '../data/doing';
 import { properties } from '../core/runtime';
 import { usePeopleOf } from '../data/usePeople';
@@ -97,6 +99,10 @@ export function FolderContent({ at, space, libraries, onNewFolder, lead }: Folde
   const selection = useSelection(order);
   const chosen = [...folders, ...items].filter((item) => selection.chosen.has(item.id));
   const mayWrite = space !== undefined && may(space, 'Write');
+  useDropped(scroller, mayWrite && !place.lens && place.libraries.length === 1, (files) => {
+    offer(files);
+    void navigate(`/bring/${place.libraries[0]!.space}${place.node ? `/${place.node.id}` : ''}`);
+  });
 
   /** Folders are put in order wherever their own order is shown, other things where all of it is seen. */
   const siblings = (item: Item): Item[] | undefined =>

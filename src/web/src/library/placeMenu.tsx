@@ -2,6 +2,7 @@ import { t } from '@lingui/core/macro';
 import {
   CalendarPlusIcon,
   ClockCounterClockwiseIcon,
+  FileArrowDownIcon,
   FilesIcon,
   FolderSimplePlusIcon,
   GraphIcon,
@@ -47,8 +48,14 @@ function moreEntries(place: ShownPlace, { space: spaceOf, mayWrite, go }: PlaceH
     icon: <FilesIcon size={20} weight="light" />,
     onChoose: () => go(`/papers/${space}`),
   };
+  const bring: MenuEntry = {
+    label: t`Bring in files`,
+    testId: 'bring-files-in',
+    icon: <FileArrowDownIcon size={20} weight="light" />,
+    onChoose: () => go(`/bring/${space}${folder ? `/${folder}` : ''}`),
+  };
   return [
-    ...(mayWrite ? [planner] : []),
+    ...(mayWrite ? [bring, planner] : []),
     {
       label: t`Web of pages`,
       testId: 'folder-web',

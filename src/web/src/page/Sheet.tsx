@@ -2,6 +2,7 @@ import { may } from '../data/rights';
 import { t } from '@lingui/core/macro';
 import { sentenceOf } from '../core/runtime';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
 import { createPortal, flushSync } from 'react-dom';
 import { canBeOpened, openFile, saveFile, type ShownFile } from '../data/keptFiles';
 import type { Seen } from '../core/seenBridge';
@@ -123,6 +124,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   const workspace = useWorkspace();
   const { core } = workspace;
   const library = useLibrary(space.id);
+  const navigate = useNavigate();
   const { habits } = tools;
   const isPast = props.onPast !== undefined && seek.past !== undefined && !document.isHeld;
   const mayWrite = may(space, 'Write');
@@ -363,6 +365,9 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     takeAll,
     paste: () => paste(),
     ...puttingIn,
+    putPages: space.isGuest
+      ? undefined
+      : () => void navigate(`/bring/${space.id}?notebook=${notebook.id}&parent=${page.parent}&after=${page.id}`),
     clear,
   };
 

@@ -23,6 +23,8 @@ const words: Record<string, string> = {
   Isometric: t`Isometric`,
   'Lab page': t`Lab page`,
   'Legal pad': t`Legal pad`,
+  'Lines begin': t`Lines begin`,
+  'Lines beside': t`Lines beside`,
   Lines: t`Lines`,
   Margin: t`Margin`,
   'Meeting notes': t`Meeting notes`,

@@ -65,6 +65,8 @@ export interface SheetActs {
   putPictures: (files: File[]) => void;
   /** Keeps files with the page, whatever they are. */
   putFiles: (files: File[]) => void;
+  /** Pages of files behind this one; not where the library is not one's own. */
+  putPages: (() => void) | undefined;
   /** Lays a plot down in the middle of what is seen. */
   putPlot: () => void;
   /** Lays a formula down there. */

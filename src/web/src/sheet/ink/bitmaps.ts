@@ -1,10 +1,13 @@
 import type { FileLook } from '../../core/assetBridge';
 import { loadedCore } from '../../core/runtime';
+import { drawLeaf, sizeOfLeaf } from '../../printed/leaves';
 import { toned } from './tones';
 
 /** How a picture is wanted. */
 interface Look {
   asset: string;
+  /** Which page of a PDF file; 0 for a picture. */
+  leaf: number;
   slope: number;
   added: number;
 }
@@ -25,9 +28,13 @@ interface Known {
   natural: number;
   /** By their look and size. */
   made: Map<string, Made>;
+  /** Parts of a page of a PDF file that is drawn larger than a picture can be held, by size and place. */
+  parts: Map<string, Made>;
   coming: Set<string>;
   /** It cannot be read. */
   isBroken: boolean;
+  /** How a page of a PDF file is proportioned, once it was drawn. */
+  shape?: { width: number; height: number };
 }
 
 /** Where files are had from: of a space that a page lies open of. */
@@ -35,6 +42,9 @@ type Source = (asset: string, signal: AbortSignal) => Promise<Blob>;
 
 /** Pictures are read in so many dots along their longer side: the least of these that is enough. */
 const sides = [256, 512, 1024, 2048, 4096];
+/** A page of a PDF file that is seen in more dots is drawn in parts of so many, as far as they are in sight. */
+const partSide = 2048;
+const mostSide = 65_536;
 /** So many dots of pictures are held at once: as much as 180 MB. */
 const mostDots = 45_000_000;
 
@@ -62,7 +72,7 @@ export function onPictures(listener: (asset: string) => void): () => void {
 
 /** A picture to be drawn so many dots long now: as good as it is there; undefined where it is not. What is better is brought. */
 export function pictureFor(look: Look, dots: number): ImageBitmap | undefined {
-  const entry = entryOf(look.asset);
+  const entry = entryOf(look);
   const side = sideFor(entry, dots);
   const right = entry.made.get(keyOf(look, side));
   if (right) {
@@ -75,9 +85,57 @@ export function pictureFor(look: Look, dots: number): ImageBitmap | undefined {
   return best?.bitmap;
 }
 
-function entryOf(asset: string): Known {
-  let entry = known.get(asset);
-  if (!entry) known.set(asset, (entry = { natural: 0, made: new Map(), coming: new Set(), isBroken: false }));
+/** A part of a picture, as shares of its width and height. */
+interface Share {
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+}
+
+/** What of a page of a PDF file is drawn sharper than it can be held whole, of what is in sight now. What is not there is brought. */
+export function partsFor(look: Look, dots: number, sight: Share): { bitmap: ImageBitmap; at: Share }[] {
+  if (look.leaf === 0 || dots <= sides.at(-1)!) return [];
+  const entry = entryOf(look);
+  if (!entry.shape) return [];
+  let side = sides.at(-1)!;
+  while (side < dots && side < mostSide) side *= 2;
+  const longer = Math.max(entry.shape.width, entry.shape.height);
+  const [wide, high] = [(entry.shape.width / longer) * side, (entry.shape.height / longer) * side];
+  const parts: { bitmap: ImageBitmap; at: Share }[] = [];
+  const first = (share: number, whole: number) => Math.max(0, Math.floor((share * whole) / partSide));
+  const end = (share: number, whole: number) =>
+    Math.min(Math.ceil((share * whole) / partSide), Math.ceil(whole / partSide));
+  for (let row = first(sight.top, high); row < end(sight.top + sight.height, high); row++)
+    for (let column = first(sight.left, wide); column < end(sight.left + sight.width, wide); column++) {
+      const key = `${side} ${column} ${row}`;
+      const [left, top] = [column * partSide, row * partSide];
+      const part = { left, top, width: Math.min(partSide, wide - left), height: Math.min(partSide, high - top) };
+      const there = entry.parts.get(key);
+      if (!there) bringPart(entry, look, key, side, part);
+      else {
+        there.usedAt = ++clock;
+        const at = { left: left / wide, top: top / high, width: part.width / wide, height: part.height / high };
+        parts.push({ bitmap: there.bitmap, at });
+      }
+    }
+  return parts;
+}
+
+function bringPart(entry: Known, look: Look, key: string, side: number, part: Share): void {
+  bringOnce(entry, look, key, async (file) => {
+    if (entry.parts.has(key)) return;
+    const bitmap = await drawLeaf(look.asset, file, look.leaf, side, part);
+    entry.parts.set(key, { bitmap, side, usedAt: ++clock });
+    dropOldest();
+  });
+}
+
+function entryOf({ asset, leaf }: Look): Known {
+  const name = leaf > 0 ? `${asset} ${leaf}` : asset;
+  let entry = known.get(name);
+  if (!entry)
+    known.set(name, (entry = { natural: 0, made: new Map(), parts: new Map(), coming: new Set(), isBroken: false }));
   return entry;
 }
 
@@ -90,12 +148,16 @@ const toneOf = ({ slope, added }: Look): string => ` ${slope} ${added}`;
 const keyOf = (look: Look, side: number): string => `${side}${toneOf(look)}`;
 
 function want(entry: Known, look: Look, side: number): void {
-  const key = keyOf(look, side);
+  bringOnce(entry, look, keyOf(look, side), (file) => make(entry, file, look, side));
+}
+
+/** Makes something of a file, unless that is on its way; then all who show it are told. */
+function bringOnce(entry: Known, look: Look, key: string, work: (file: Blob) => Promise<void>): void {
   if (entry.isBroken || sources.size === 0 || entry.coming.has(key)) return;
   entry.coming.add(key);
   void fileOf(entry, look.asset)
     // One after the other: each takes much room while it is read. What has not come is awaited before.
-    .then((file) => (turn = turn.catch(() => {}).then(() => make(entry, file, look, side))))
+    .then((file) => (turn = turn.catch(() => {}).then(() => work(file))))
     .then(() => {
       for (const listener of listeners) listener(look.asset);
     })
@@ -107,7 +169,7 @@ async function make(entry: Known, file: Blob, look: Look, side: number): Promise
   if (entry.made.has(keyOf(look, side)) || entry.isBroken) return;
   let bitmap: ImageBitmap;
   try {
-    bitmap = await read(entry, file, side);
+    bitmap = await read(entry, file, side, look);
   } catch {
     entry.isBroken = true;
     return;
@@ -130,7 +192,11 @@ async function bring(asset: string): Promise<Blob> {
   return Promise.any([...sources].map(([source, { signal }]) => source(asset, signal)));
 }
 
-async function read(entry: Known, file: Blob, side: number): Promise<ImageBitmap> {
+async function read(entry: Known, file: Blob, side: number, { asset, leaf }: Look): Promise<ImageBitmap> {
+  if (leaf > 0) {
+    entry.shape ??= await sizeOfLeaf(asset, file, leaf);
+    return drawLeaf(asset, file, leaf, side);
+  }
   const { width, height } = await sizeOf(file);
   entry.natural = Math.max(width, height);
   return scaled(file, width, height, Math.min(side, entry.natural));
@@ -169,7 +235,9 @@ async function unfoldedSize(file: Blob): Promise<{ width: number; height: number
 }
 
 function dropOldest(): void {
-  const all = [...known.values()].flatMap(({ made }) => [...made].map(([key, one]) => ({ made, key, one })));
+  const all = [...known.values()].flatMap((entry) =>
+    [entry.made, entry.parts].flatMap((made) => [...made].map(([key, one]) => ({ made, key, one }))),
+  );
   let dots = all.reduce((sum, { one }) => sum + one.bitmap.width * one.bitmap.height, 0);
   for (const { made, key, one } of all.sort((a, b) => a.one.usedAt - b.one.usedAt)) {
     if (dots <= mostDots || one.usedAt === clock) return;

@@ -132,6 +132,15 @@ function PutPanel({ tools, sheet }: PanelProps) {
             g
           </text>
         </Thing>
+        {sheet.putPages && (
+          <Thing name={t`Pages`} testId="put-pages" onPress={sheet.putPages}>
+            <path d="M16 12h30v38H16z" fill="#fffdf7" stroke="#9a937b" strokeWidth="1.2" />
+            <path d="M24 8h30v38H24z" fill="#fffdf7" stroke="#9a937b" strokeWidth="1.2" />
+            <path d="M30 15h18M30 21h12" stroke="#22302e" strokeWidth="1.8" strokeLinecap="round" />
+            <path d="M30 29h18v11H30z" fill="#e4ece8" stroke="#1f5f8b" strokeWidth="1.4" />
+            <path d="M60 22v20M53 36l7 7 7-7" fill="none" stroke="#b4533c" strokeWidth="1.8" strokeLinecap="round" />
+          </Thing>
+        )}
         <Thing name={t`File`} testId="put-file" onPress={() => any.current!.click()}>
           <path d="M10 17h60v27H10z" fill="#fbf7ec" stroke="#9a937b" strokeWidth="1.2" />
           <path d="M16 22h9l4 4v13H16z" fill="#1f3d3b" />

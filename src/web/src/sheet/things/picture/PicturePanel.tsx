@@ -35,6 +35,8 @@ export function PicturePanel({ page, item, picture, onCrop, onClear, onCaption }
   const workspace = useWorkspace();
   const { core } = workspace;
   const chooser = useRef<HTMLInputElement>(null);
+  // A printed page stays as its file has it.
+  const isPicture = picture.leaf === 0;
   const set = (field: number, value: number) =>
     page.perform((handle, now) => core.HandBridge.Set(handle, [item], [field], [String(value)], now));
   const replace = async (file: File | undefined) => {
@@ -63,51 +65,63 @@ export function PicturePanel({ page, item, picture, onCrop, onClear, onCaption }
           words={(value) => `${value} %`}
           onValue={(value) => set(fields.opacity, value)}
         />
-        <Slider
-          label={t`Brightness`}
-          value={picture.brightness}
-          min={-100}
-          max={100}
-          step={5}
-          testId="picture-brightness"
-          words={signed}
-          onValue={(value) => set(fields.brightness, value)}
-        />
-        <Slider
-          label={t`Contrast`}
-          value={picture.contrast}
-          min={-100}
-          max={100}
-          step={5}
-          testId="picture-contrast"
-          words={signed}
-          onValue={(value) => set(fields.contrast, value)}
-        />
+        {isPicture && (
+          <>
+            <Slider
+              label={t`Brightness`}
+              value={picture.brightness}
+              min={-100}
+              max={100}
+              step={5}
+              testId="picture-brightness"
+              words={signed}
+              onValue={(value) => set(fields.brightness, value)}
+            />
+            <Slider
+              label={t`Contrast`}
+              value={picture.contrast}
+              min={-100}
+              max={100}
+              step={5}
+              testId="picture-contrast"
+              words={signed}
+              onValue={(value) => set(fields.contrast, value)}
+            />
+          </>
+        )}
       </div>
       <div className="grid w-[214px] content-start gap-0.5 pt-2">
-        <Row icon={<CropIcon size={20} weight="light" />} testId="picture-crop" onPress={onCrop}>
-          {t`Show a part of it`}
-        </Row>
-        <Row icon={<DropHalfIcon size={20} weight="light" />} testId="picture-clear" onPress={onClear}>
-          {t`Clear the paper`}
-        </Row>
+        {isPicture && (
+          <>
+            <Row icon={<CropIcon size={20} weight="light" />} testId="picture-crop" onPress={onCrop}>
+              {t`Show a part of it`}
+            </Row>
+            <Row icon={<DropHalfIcon size={20} weight="light" />} testId="picture-clear" onPress={onClear}>
+              {t`Clear the paper`}
+            </Row>
+          </>
+        )}
         <Row icon={<SubtitlesIcon size={20} weight="light" />} testId="picture-caption" onPress={onCaption}>
           {t`Write under it`}
         </Row>
-        <Row
-          icon={<ImagesSquareIcon size={20} weight="light" />}
-          testId="picture-replace"
-          onPress={() => chooser.current!.click()}
-        >
-          {t`Another picture`}
-        </Row>
-        <Row
-          icon={<ArrowCounterClockwiseIcon size={20} weight="light" />}
-          testId="picture-as-it-was"
-          onPress={() => page.perform((handle, now) => core.ThingBridge.AsItWas(handle, item, now))}
-        >
-          {t`As it was`}
-        </Row>
+        {isPicture && (
+          <>
+            <Row
+              icon={<ImagesSquareIcon size={20} weight="light" />}
+              testId="picture-replace"
+              onPress={() => chooser.current!.click()}
+            >
+              {t`Another picture`}
+            </Row>
+            <Row
+              icon={<ArrowCounterClockwiseIcon size={20} weight="light" />}
+              testId="picture-as-it-was"
+              onPress={() => page.perform((handle, now) => core.ThingBridge.AsItWas(handle, item, now))}
+            >
+              {t`As it was`}
+            </Row>
+          </>
+        )}
         <input
           ref={chooser}
           type="file"
