@@ -109,7 +109,9 @@ public static partial class BringBridge
     /// <summary>What is laid on one of <see cref="Pages"/>: batches of one operation, framed, for a page that nothing is on yet.</summary>
     [JSExport]
     public static byte[] Laid(int page, double now) =>
-        Session.Framed([.. brought!.Pages[page].Sheet.Operations(Session.Replica, (long)now).Select(operation => OperationCodec.Encode(operation))]);
+        Session.Framed([
+            .. brought!.Pages[page].Sheet.Operations(Session.Replica, (long)now).Select(operation => OperationCodec.Encode(operation)),
+        ]);
 
     private static BroughtPages Plan(int notebook, string parent, string after, string seed)
     {

@@ -11,6 +11,8 @@ namespace CalmQuill.Interface.Tests;
 /// <summary>Files whose pages are brought in: looked at, chosen, written on, and taken out again.</summary>
 public sealed class BringTests : InterfaceTest, IDisposable
 {
+    private const double Point = 2540.0 / 72;
+
     private readonly DirectoryInfo folder = Directory.CreateTempSubdirectory("quill-bring");
 
     public void Dispose() => folder.Delete(recursive: true);
@@ -68,6 +70,20 @@ public sealed class BringTests : InterfaceTest, IDisposable
         browser.WaitForSync("All saved");
         Assert.Equal(1, Leaves(await PageShown(browser)).Single().Shown.Leaf);
 
+        // Drawn very large it comes in parts, and a letter that lies in two of them is whole.
+        var (x, y) = PageHands.At(browser, 450 * Point, 180 * Point);
+        browser.Script(
+            """
+            const [x, y] = arguments;
+            const sheet = document.querySelector('[data-testid=sheet]');
+            for (let i = 0; i < 20; i++)
+              sheet.dispatchEvent(new WheelEvent('wheel', { deltaY: -120, ctrlKey: true, clientX: x, clientY: y, bubbles: true, cancelable: true }));
+            """,
+            x + 8,
+            y + 48
+        );
+        browser.Until(() => Dark(browser, 420, 182, 540, 186) > 40, "the lower ends of the letters");
+
         // Everybody has them, and taken out they are the slides with the ink on them: words as words.
         var path = new Uri(browser.Driver.Url).AbsolutePath;
         var other = Open(Group.Owner).Browser;
@@ -101,8 +117,8 @@ public sealed class BringTests : InterfaceTest, IDisposable
         Assert.Equal(["The anchor", "The wheel"], Texts(browser, "brought-section"));
         browser.Press("bring-in");
         browser.WaitForStrokes(1);
-        browser.Go($"/pages/{Group.Space}/{Notebook}");
-        browser.Until(() => browser.Count("[data-testid=overview-page]") == 6, $"the pages among the others, there are {browser.Count("[data-testid=overview-page]")}");
+        browser.Press("open-overview");
+        browser.Until(() => browser.Count("[data-testid=overview-page]") > 2, "the pages among the others");
         browser.WaitForSync("All saved");
         var notebook = await Documents.Notebook(Group.Space, Notebook, default);
         Assert.Equal(
@@ -156,7 +172,10 @@ public sealed class BringTests : InterfaceTest, IDisposable
 
     private static void Choose(Browser browser, string path) =>
         browser
-            .Until(() => browser.Driver.FindElements(By.CssSelector("[data-testid=bring-files]")).SingleOrDefault(), "where files are chosen")!
+            .Until(
+                () => browser.Driver.FindElements(By.CssSelector("[data-testid=bring-files]")).SingleOrDefault(),
+                "where files are chosen"
+            )!
             .SendKeys(path);
 
     private static void Sheets(Browser browser, int count) =>
@@ -176,9 +195,31 @@ public sealed class BringTests : InterfaceTest, IDisposable
     /// <summary>Waits for the red ring of a slide to be seen on the sheet, at its uppermost point; places are the slide's own, points.</summary>
     private static void Shows(Browser browser, double x, double y, double radius)
     {
-        const double Point = 2540.0 / 72;
         PageHands.Sees(browser, x * Point, (y - radius) * Point, 180, 83, 60);
     }
+
+    /// <summary>How many dark dots are seen in a part of the slide; −1 while it is not in sight as large as can be.</summary>
+    private static long Dark(Browser browser, double left, double top, double right, double bottom) =>
+        (long)
+            browser.Script(
+                """
+                const [left, top, right, bottom] = [...arguments].map((points) => (points * 2540) / 72);
+                const sheet = document.querySelector('[data-testid=sheet]');
+                const canvas = [...sheet.querySelectorAll('canvas')].find((one) => one.style.visibility === 'visible');
+                const [scale, x, y] = sheet.dataset.view.split(' ').map(Number);
+                if (!canvas || canvas.style.transform || scale < 0.3) return -1;
+                const ratio = canvas.width / canvas.clientWidth;
+                const at = (place, shift) => Math.round((place * scale + shift) * ratio);
+                const { data } = canvas.getContext('2d').getImageData(at(left, x), at(top, y), at(right, x) - at(left, x), at(bottom, y) - at(top, y));
+                let dark = 0;
+                for (let i = 0; i < data.length; i += 4) if (data[i] < 90 && data[i + 3] > 200) dark++;
+                return dark;
+                """,
+                left,
+                top,
+                right,
+                bottom
+            )!;
 
     private static IEnumerable<PictureContent> Leaves(PageDocument page) =>
         page.Items.Where(item => item.Shown).Select(item => item.Content).OfType<PictureContent>();

@@ -76,6 +76,7 @@ public abstract class InterfaceTest : IAsyncLifetime
             ("/follow-ups", "[data-testid=follow-ups]"),
             ($"/planner/{Group.Space}", "[data-testid=planner-count]"),
             ($"/papers/{Group.Space}", "[data-testid=papers]"),
+            ($"/bring/{Group.Space}", "[data-testid=choose-files]"),
         ];
 
     protected string PagePath => $"/page/{Group.Space}/{Notebook}/{Page}";

@@ -40,6 +40,8 @@ public static class SlideFile
                 canvas.DrawCircle(200 + 100 * index, 320, 90 + 20 * index, line);
                 if (index == 0)
                 {
+                    // Its line lies in one part of the slide as it is drawn very large, and its lower ends in the next.
+                    canvas.DrawText("gauge", 420, 176, SKTextAlign.Left, large, paint);
                     canvas.DrawUrlAnnotation(new SKRect(60, 40, 460, 110), "https://bells.example/escapements");
                     canvas.DrawLinkDestinationAnnotation(new SKRect(60, 400, 460, 470), "third");
                 }

@@ -57,9 +57,16 @@ public static class PageRange
     /// <summary>Numbers, and pairs of them with a dash between, however these are set.</summary>
     private static IEnumerable<string> Parts(string text)
     {
-        var plain = string.Concat(text.Select(sign => sign is '–' or '—' or '‒' ? '-' : char.IsWhiteSpace(sign) || sign is ',' or ';' ? ' ' : sign));
+        var plain = string.Concat(
+            text.Select(sign =>
+                sign is '–' or '—' or '‒' ? '-'
+                : char.IsWhiteSpace(sign) || sign is ',' or ';' ? ' '
+                : sign
+            )
+        );
         return string.Join('-', plain.Split('-').Select(side => side.Trim(' '))).Split(' ', StringSplitOptions.RemoveEmptyEntries);
     }
 
-    private static bool TryNumber(string text, out int number) => int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out number);
+    private static bool TryNumber(string text, out int number) =>
+        int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out number);
 }

@@ -51,7 +51,7 @@ internal sealed class ClassSlides(
                 null,
                 writer =>
                 {
-                    writer.Highlight(2.9, 100, 152);
+                    writer.Highlight(3.63, 100, 152);
                     writer.Line(12, "push comes from the weight, not from the pendulum", PageWriter.Madder, 20);
                 },
                 writer =>
@@ -61,7 +61,7 @@ internal sealed class ClassSlides(
                 },
                 writer =>
                 {
-                    writer.Highlight(5.2, 17, 92);
+                    writer.Highlight(5.3, 17, 92);
                     writer.Line(13.5, "seen on Oskar's clock, about half a second", PageWriter.Ink, 20);
                 },
                 null,

@@ -5,6 +5,7 @@ import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { type LaidSheet, type Laying, layings } from '../core/bringBridge';
 import { sentenceOf } from '../core/runtime';
 import { type Goal, makePages, takeOffered, type Told } from '../data/bringing';
+import { doing } from '../data/doing';
 import { useLibrary } from '../data/useLibrary';
 import { useWorkspace } from '../data/useWorkspace';
 import { defaultPaper, root } from '../model/items';
@@ -12,8 +13,6 @@ import { Protected } from '../printed/pdf';
 import { Cancelled } from '../server/api';
 import { Button, Toggle } from '../ui/Button';
 import { Problem } from '../ui/FormDialog';
-import { NameField } from '../ui/naming';
-import { say } from '../ui/saying';
 import { useDropped } from '../ui/useDropped';
 import { sentenceTold } from '../words/sentences';
 import { bringable, type BroughtFile, keepBrought, lookInto } from './files';
@@ -121,8 +120,11 @@ export function BringScreen() {
         ? { space, notebook: into, parent: asked.get('parent') ?? root, after: asked.get('after') ?? '' }
         : { library, folder, name, look: { colour: 'sky', cover: 'rings', paper: defaultPaper } };
       const progress = ({ done, of }: Told) => tell(t`Making page ${done + 1} of ${of}`);
-      const path = await makePages(workspace, goal, progress, giveUp.signal);
-      say(plural(sheets.length, { one: '# page was brought in.', other: '# pages were brought in.' }));
+      const said = plural(sheets.length, { one: '# page was brought in.', other: '# pages were brought in.' });
+      let path = '';
+      await doing(workspace, said, async () => {
+        path = await makePages(workspace, goal, progress, giveUp.signal);
+      });
       await navigate(path, { replace: true });
     } catch (error) {
       setMaking(undefined);
@@ -165,11 +167,18 @@ export function BringScreen() {
         {files.length > 0 && (
           <div className="flex flex-wrap items-end gap-x-6 gap-y-2 py-3">
             {!into && (
-              <div className="w-64 max-sm:w-full">
-                <NameField value={name} onChange={setName} problem={name ? nameProblem : ''} label={t`New notebook`} />
-              </div>
+              <label className="w-64 max-sm:w-auto max-sm:grow">
+                <span className="mb-1 block font-semibold">{t`New notebook`}</span>
+                <input
+                  className="field"
+                  value={name}
+                  aria-invalid={Boolean(nameProblem)}
+                  data-testid="bring-name"
+                  onChange={(event) => setName(event.target.value)}
+                />
+              </label>
             )}
-            <label className="w-40">
+            <label className="w-40 max-sm:w-28">
               <span className="mb-1 block font-semibold">{t`Pages`}</span>
               <input
                 className="field"
@@ -202,7 +211,9 @@ export function BringScreen() {
             </fieldset>
           </div>
         )}
-        {problem && <Problem words={problem} testId="bring-problem" />}
+        {(problem || (files.length > 0 && nameProblem)) && (
+          <Problem words={problem || nameProblem} testId="bring-problem" />
+        )}
         {locked.map((one) => (
           <Password
             key={one.file.name}
@@ -266,23 +277,27 @@ export function BringScreen() {
           <section aria-label={t`Left out`} className="mt-8 border-t border-base-300 pt-3">
             <h2 className="mb-2 text-[19px]">{t`Left out`}</h2>
             <ul className="flex flex-wrap gap-2">
-              {aside.map((leaf) => (
-                <li key={leaf.page}>
-                  <button
-                    type="button"
-                    aria-label={t`Take page ${leaf.page} in again`}
-                    data-testid="take-leaf"
-                    className="relative h-[68px] w-[68px] overflow-hidden opacity-60 hover:opacity-100"
-                    onClick={() => (
-                      setLeft((now) => new Set([...now].filter((page) => page !== leaf.page))),
-                      setRange(undefined)
-                    )}
-                  >
-                    <LeafFace leaf={leaf} width={68} height={68} />
-                    <span className="absolute bottom-0 end-0 bg-base-100 px-1 text-[12px]">{leaf.page}</span>
-                  </button>
-                </li>
-              ))}
+              {aside.map((leaf) => {
+                const width = asideHeight * ratioOf(leaf);
+                return (
+                  <li key={leaf.page}>
+                    <button
+                      type="button"
+                      aria-label={t`Take page ${leaf.page} in again`}
+                      data-testid="take-leaf"
+                      className="relative overflow-hidden opacity-60 hover:opacity-100"
+                      style={{ width, height: asideHeight }}
+                      onClick={() => (
+                        setLeft((now) => new Set([...now].filter((page) => page !== leaf.page))),
+                        setRange(undefined)
+                      )}
+                    >
+                      <LeafFace leaf={leaf} width={width} height={asideHeight} />
+                      <span className="absolute bottom-0 end-0 bg-base-100 px-1 text-[12px]">{leaf.page}</span>
+                    </button>
+                  </li>
+                );
+              })}
             </ul>
           </section>
         )}
@@ -301,6 +316,16 @@ export function BringScreen() {
       />
     </form>
   );
+}
+
+/** So high are leaves that were left out, pixels. */
+const asideHeight = 72;
+
+/** How wide a leaf is as it is turned, as a share of its height; never too narrow to be pressed. */
+function ratioOf({ file, number, turn }: Chosen): number {
+  const { width, height } = file.leaves.find((leaf) => leaf.number === number)!;
+  const ratio = turn % 2 === 0 ? width / height : height / width;
+  return Math.min(3, Math.max(0.62, ratio || 1));
 }
 
 /** All leaves of some files, one after the other. */

@@ -20,6 +20,9 @@ export function opened(asset: string, file: Blob): Promise<PDFDocumentProxy> {
   return document;
 }
 
+/** A part is drawn with so many dots around it: of a letter whose line lies outside of a canvas some browsers leave out what reaches in. */
+const around = 384;
+
 /** A page of a file as a picture so many dots long at its longer side; or a part of that. */
 export async function drawLeaf(
   asset: string,
@@ -29,7 +32,17 @@ export async function drawLeaf(
   part?: Part,
 ): Promise<ImageBitmap> {
   const document = await opened(asset, file);
-  return createImageBitmap(await drawPage(document, leaf, (width, height) => side / Math.max(width, height), part));
+  const scaleOf = (width: number, height: number) => side / Math.max(width, height);
+  if (!part) return createImageBitmap(await drawPage(document, leaf, scaleOf));
+  const { left, top, width, height } = part;
+  const larger = { left: left - around, top: top - around, width: width + 2 * around, height: height + 2 * around };
+  return createImageBitmap(
+    await drawPage(document, leaf, scaleOf, larger),
+    around,
+    around,
+    Math.round(width),
+    Math.round(height),
+  );
 }
 
 /** How large a page is as it is shown, points. */

@@ -87,9 +87,8 @@ interface SelectionBarProps {
 }
 
 type Unfolding = 'look' | 'more' | 'even' | 'clear' | 'formula';
-const barWidth = 560;
-/** One thing more in it. */
-const pressWidth = 58;
+/** So far from the edge of the desk it stays, pixels. */
+const edge = 8;
 
 /** What can be made of what was taken. One part unfolds below, in place. */
 export function SelectionBar({
@@ -132,6 +131,7 @@ export function SelectionBar({
   const pinned = folded === '' ? '' : core.ThingBridge.Pinned(page.handle, taken.items);
   const lies = barPlace(side, box, size);
   const place = dock && unfolded ? dockedPlace(dock, size) : unfolded ? unfoldedPlace(lies, size) : lies;
+  const left = unfolded && dock?.left !== undefined ? dock.left : Math.max(edge, box.left);
   const toggle = (what: Unfolding) => {
     // What would lie over what was taken lies beside it, or at the edge that lies further off, and keeps its place there.
     if (!unfolded) setDock(liesOver(unfoldedPlace(lies, size), lies) ? dockBeside(box, size) : undefined);
@@ -148,12 +148,11 @@ export function SelectionBar({
         <PlotPlane key={plot.item} page={page} item={plot.item} plot={plot.shown} view={view} />
       )}
       <div
-        className={`pointer-events-none absolute z-20 max-sm:z-30 flex gap-1.5 [&>*]:pointer-events-auto [&>:not([role=toolbar])]:min-h-0 [&>:not([role=toolbar])]:overflow-y-auto ${'bottom' in place ? 'flex-col-reverse' : 'flex-col'}`}
+        className={`pointer-events-none absolute z-20 max-sm:z-30 flex w-max max-w-[calc(100%-16px)] gap-1.5 [&>*]:pointer-events-auto [&>:not([role=toolbar])]:min-h-0 [&>:not([role=toolbar])]:overflow-y-auto ${'bottom' in place ? 'flex-col-reverse' : 'flex-col'}`}
         style={{
-          left:
-            unfolded && dock?.left !== undefined
-              ? dock.left
-              : `clamp(8px, ${box.left}px, max(8px, calc(100% - ${isInk ? barWidth + (folded === '' ? 0 : 2 * pressWidth) + (framed ? 2 * pressWidth : 0) + (formula ? pressWidth : 0) : 300}px)))`,
+          left,
+          // Beside the sheet's edge it lies as far to the left as it is wide, whatever is in it.
+          translate: `min(0px, calc(${size.width - left - edge}px - 100%))`,
           ...place,
         }}
       >
