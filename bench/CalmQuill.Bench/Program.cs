@@ -156,6 +156,15 @@ if (args.Contains("--things"))
     return 0;
 }
 
+// --bring alone brings a long PDF file in and takes it out.
+async Task<List<Row>> Bring() => await new BringBench(host, await host.MakeGroup()).Run();
+
+if (args.Contains("--bring"))
+{
+    Console.WriteLine(Row.Table(await Bring()));
+    return 0;
+}
+
 if (args.Contains("--daily"))
 {
     await pages.Write();
@@ -218,6 +227,7 @@ using (var there = new Browser(host.Address))
 }
 
 rows.AddRange(await Things());
+rows.AddRange(await Bring());
 rows.AddRange(await Together());
 
 Console.WriteLine(Row.Table(rows));

@@ -1,5 +1,6 @@
 using System.Runtime.InteropServices.JavaScript;
 using CalmQuill.Core.Bringing;
+using CalmQuill.Core.Library;
 using CalmQuill.Core.Notebooks;
 using CalmQuill.Core.Operations;
 
@@ -115,9 +116,13 @@ public static partial class BringBridge
 
     private static BroughtPages Plan(int notebook, string parent, string after, string seed)
     {
-        var into = Guid.Parse(parent);
-        var siblings = Session.Document<NotebookDocument>(notebook).Inside(into, Guid.Empty);
-        var index = after.Length == 0 ? siblings.Count : siblings.FindIndex(one => one.Id == Guid.Parse(after)) + 1;
+        var document = Session.Document<NotebookDocument>(notebook);
+        var (into, behind) = (Guid.Parse(parent), after.Length == 0 ? Guid.Empty : Guid.Parse(after));
+        // What belongs to a page stays with it: they go behind that one.
+        for (var i = 0; i < NotebookDocument.MostDepth && document.PlaceOf(into) is { Kind: NodeKind.Page } page; i++)
+            (into, behind) = (page.Parent, into);
+        var siblings = document.Inside(into, Guid.Empty);
+        var index = behind == Guid.Empty ? siblings.Count : siblings.FindIndex(one => one.Id == behind) + 1;
         return BroughtPages.Of(
             sheets,
             chapters,

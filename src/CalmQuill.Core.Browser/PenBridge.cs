@@ -1,6 +1,7 @@
 using System.Runtime.InteropServices.JavaScript;
 using CalmQuill.Core.Ink;
 using CalmQuill.Core.Operations;
+using CalmQuill.Core.Printed;
 
 namespace CalmQuill.Core.Browser;
 
@@ -83,6 +84,19 @@ public static partial class PenBridge
 
     [JSExport]
     public static void Drop(int stroke) => Wet.Remove(stroke);
+
+    /// <summary>Where a highlighter's stroke comes to lie along printed words: its two ends and its width; empty where it was not drawn along any. See <see cref="AlongPrint"/>.</summary>
+    /// <param name="places">The stroke's places: x and y in turn, 0.01 mm.</param>
+    /// <param name="words">Of each word the ends of its baseline and the height of its type.</param>
+    [JSExport]
+    public static double[] Along(double[] places, double[] words) =>
+        AlongPrint.Of(
+            places,
+            [.. words.Chunk(5).Where(word => word.Length == 5).Select(word => new PrintedWord(word[0], word[1], word[2], word[3], word[4]))]
+        )
+            is { } along
+            ? [along.X1, along.Y1, along.X2, along.Y2, along.Width]
+            : [];
 
     /// <summary>The id of the operation made last.</summary>
     [JSExport]

@@ -301,6 +301,28 @@ public static partial class ThingBridge
         });
     }
 
+    /// <summary>The pages of PDF files that are shown on a page, as a JSON array: of each its file, its number, its size in its own measures and where these lie.</summary>
+    [JSExport]
+    public static string Leaves(int page) =>
+        Json.List(
+            Session
+                .Document<PageDocument>(page)
+                .Items.Where(item => item.Shown)
+                .Select(item => item.Content)
+                .OfType<PictureContent>()
+                .Where(content => content.Leaf > 0),
+            (json, content) =>
+            {
+                json.WriteStartObject();
+                json.WriteString("asset", content.Shown.Asset);
+                json.WriteNumber("leaf", content.Leaf);
+                json.WriteNumber("width", content.Shown.Width);
+                json.WriteNumber("height", content.Shown.Height);
+                Json.Numbers(json, "place", content.OwnPlace(true).Parts);
+                json.WriteEndObject();
+            }
+        );
+
     /// <summary>Shows another file in a picture's place: as wide as it, and cut no more.</summary>
     /// <param name="page">Handle of the page.</param>
     /// <param name="item">The picture.</param>

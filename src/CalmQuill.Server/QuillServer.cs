@@ -154,6 +154,7 @@ public static class QuillServer
                     ? new BucketFiles(bucket, provider.GetRequiredService<DatabaseFiles>())
                     : provider.GetRequiredService<DatabaseFiles>()
             )
+            .AddSingleton<RecentFiles>()
             .AddSingleton<PrintedPages>()
             .AddSingleton<Asides>()
             .AddSingleton<Everything>()

@@ -266,14 +266,24 @@ public sealed class BringingTests
             });
 
     [Fact]
-    public void A_title_fits_and_splits_no_sign() =>
-        Gen.String.Sample(text =>
-        {
-            var title = Chapters.Cleaned(text + new string('x', 198) + "🔔🔔");
-            Assert.InRange(title.Length, 0, 200);
-            Assert.DoesNotContain(title, char.IsControl);
-            Assert.False(title.Length > 0 && char.IsHighSurrogate(title[^1]));
-        });
+    public void A_title_is_a_name_that_may_be_or_none() =>
+        Gen.Select(
+                Gen.String,
+                Gen.Bool,
+                (text, hides) => text + (hides ? "\u202Ea\u200B\u0000\u2029" : "") + new string('x', 198) + "🔔🔔🔔"
+            )
+            .Sample(text =>
+            {
+                var title = Chapters.Cleaned(text);
+                Assert.True(title.Length == 0 || Names.Problem(title) is null);
+            });
+
+    [Theory]
+    [InlineData(" \u00A0\t ", "")]
+    [InlineData("\u202Efdp.exe", "fdp.exe")]
+    [InlineData("The\nanchor\r\n escapement", "The anchor escapement")]
+    public void A_title_of_a_file_is_one_line_that_hides_nothing(string given, string title) =>
+        Assert.Equal(title, Chapters.Cleaned(given));
 
     [Fact]
     public void Five_hundred_pages_come_between_two_in_one_step_that_is_taken_back_as_one()

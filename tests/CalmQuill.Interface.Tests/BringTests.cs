@@ -70,6 +70,30 @@ public sealed class BringTests : InterfaceTest, IDisposable
         browser.WaitForSync("All saved");
         Assert.Equal(1, Leaves(await PageShown(browser)).Single().Shown.Leaf);
 
+        // A highlighter that is drawn along a printed line lies on it, as high as its letters are; one that is not stays as it is.
+        browser.Press("pen-6");
+        Mark(browser, (250, 80), (440, 74));
+        browser.WaitForStrokes(3);
+        browser.WaitForSync("All saved");
+        var mark = Marks(await PageShown(browser)).Single();
+        Assert.InRange(((InkContent)mark.Content).Pen.Width, 45 * Point, 55 * Point);
+        // “escapement” of “Anchor escapement”, type of 48 points, whose baseline is at 90.
+        Assert.InRange(mark.Bounds.Left, 205 * Point, 262 * Point);
+        Assert.InRange((mark.Bounds.Top + mark.Bounds.Bottom) / 2.0, 70 * Point, 86 * Point);
+        Mark(browser, (250, 470), (440, 465));
+        browser.WaitForStrokes(4);
+        browser.WaitForSync("All saved");
+        Assert.Equal(2, Marks(await PageShown(browser)).Select(one => ((InkContent)one.Content).Pen.Width).Distinct().Count());
+        browser.Press("undo");
+        browser.Press("undo");
+        browser.WaitForStrokes(2);
+
+        // Its links are followed while one reads.
+        Assert.Equal(0, browser.Count("[data-testid=leaf-link]"));
+        browser.Press("read-mode");
+        Assert.Equal("https://bells.example/escapements", browser.Attribute("leaf-link", "href"));
+        browser.Press("read-mode");
+
         // Drawn very large it comes in parts, and a letter that lies in two of them is whole.
         var (x, y) = PageHands.At(browser, 450 * Point, 180 * Point);
         browser.Script(
@@ -198,6 +222,14 @@ public sealed class BringTests : InterfaceTest, IDisposable
         PageHands.Sees(browser, x * Point, (y - radius) * Point, 180, 83, 60);
     }
 
+    /// <summary>A stroke of the pen from one place of a slide to another, points.</summary>
+    private static void Mark(Browser browser, (double X, double Y) from, (double X, double Y) to)
+    {
+        var (x, y) = PageHands.At(browser, from.X * Point, from.Y * Point);
+        var (right, down) = PageHands.At(browser, to.X * Point, to.Y * Point);
+        browser.Pen(x, y, [((right - x) / 2, (down - y) / 2), (right - x - (right - x) / 2, down - y - (down - y) / 2)]);
+    }
+
     /// <summary>How many dark dots are seen in a part of the slide; −1 while it is not in sight as large as can be.</summary>
     private static long Dark(Browser browser, double left, double top, double right, double bottom) =>
         (long)
@@ -220,6 +252,9 @@ public sealed class BringTests : InterfaceTest, IDisposable
                 right,
                 bottom
             )!;
+
+    private static IEnumerable<PageItem> Marks(PageDocument page) =>
+        page.Items.Where(item => item is { Shown: true, Kind: ItemKinds.Highlighter });
 
     private static IEnumerable<PictureContent> Leaves(PageDocument page) =>
         page.Items.Where(item => item.Shown).Select(item => item.Content).OfType<PictureContent>();

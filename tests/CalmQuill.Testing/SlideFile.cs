@@ -6,8 +6,9 @@ namespace CalmQuill.Testing;
 /// <summary>Slides of a lesson as a PDF file of another maker: Skia.</summary>
 public static class SlideFile
 {
-    /// <summary>Three slides of 720 by 540 points: letters, lines, a link to the web and one to the third.</summary>
-    public static byte[] Write()
+    /// <summary>Three slides of 720 by 540 points: letters, lines, a link to the web and one to the third; and behind them as many more as are wished, full of words.</summary>
+    /// <param name="pages">How many there are in all.</param>
+    public static byte[] Write(int pages = 3)
     {
         using var stream = new MemoryStream();
         using (
@@ -48,6 +49,23 @@ public static class SlideFile
 
                 if (index == 2)
                     canvas.DrawNamedDestinationAnnotation(new SKPoint(0, 0), "third");
+                document.EndPage();
+            }
+
+            using var small = new SKFont(face, 20);
+            for (var page = 4; page <= pages; page++)
+            {
+                var canvas = document.BeginPage(720, 540);
+                canvas.DrawText($"Slide {page}", 60, 90, SKTextAlign.Left, large, paint);
+                for (var row = 0; row < 14; row++)
+                    canvas.DrawText(
+                        $"{page}.{row} What the pallets do, and what the pendulum has of it.",
+                        60,
+                        140 + 26 * row,
+                        SKTextAlign.Left,
+                        small,
+                        paint
+                    );
                 document.EndPage();
             }
 

@@ -1,3 +1,5 @@
+using CalmQuill.Core.Library;
+
 namespace CalmQuill.Core.Bringing;
 
 /// <summary>A bookmark of a file.</summary>
@@ -25,8 +27,6 @@ public sealed record Chapters(IReadOnlyList<Chapter> Sections, IReadOnlyList<str
 {
     /// <summary>Sections lie so deep at most; what lies deeper gives titles only.</summary>
     public const int MostDepth = 8;
-
-    private const int MostTitle = 200;
 
     public static Chapters Of(IReadOnlyList<Bookmark> bookmarks, int sheets)
     {
@@ -92,17 +92,10 @@ public sealed record Chapters(IReadOnlyList<Chapter> Sections, IReadOnlyList<str
         return ends;
     }
 
-    /// <summary>On one line, without signs that say nothing, and no longer than a title may be.</summary>
+    /// <summary>On one line, and as a name may be; empty where nothing is left of it.</summary>
     public static string Cleaned(string title)
     {
-        var words = string.Join(
-            ' ',
-            string.Concat(title.Select(c => char.IsControl(c) ? ' ' : c))
-                .Split((char[])[' ', '\u00A0'], StringSplitOptions.RemoveEmptyEntries)
-        );
-        if (words.Length <= MostTitle)
-            return words;
-        var cut = char.IsHighSurrogate(words[MostTitle - 1]) ? MostTitle - 1 : MostTitle;
-        return words[..cut].TrimEnd();
+        var line = string.Concat(title.Select(c => char.IsControl(c) || c is '\u2028' or '\u2029' or '\u00A0' ? ' ' : c));
+        return Names.Cleaned(string.Join(' ', line.Split(' ', StringSplitOptions.RemoveEmptyEntries)));
     }
 }

@@ -441,13 +441,5 @@ public sealed class LanternStreet(
     /// <summary>A device of a person: one a page, since the story jumps about in time.</summary>
     private Replica NewReplica(int who) => new((ulong)random.NextInt64(), writers[who].Id);
 
-    private Guid NewId()
-    {
-        var bytes = new byte[16];
-        random.NextBytes(bytes);
-        // Version 8 (RFC 9562 §5.8): made by the application's own rule.
-        bytes[6] = (byte)((bytes[6] & 0x0F) | 0x80);
-        bytes[8] = (byte)((bytes[8] & 0x3F) | 0x80);
-        return new Guid(bytes, bigEndian: true);
-    }
+    private Guid NewId() => random.NextId();
 }

@@ -101,12 +101,5 @@ public sealed class WorkshopPapers(DocumentStore documents, AssetStore assets, G
         );
     }
 
-    private Guid NewId()
-    {
-        var bytes = new byte[16];
-        random.NextBytes(bytes);
-        bytes[6] = (byte)((bytes[6] & 0x0F) | 0x80);
-        bytes[8] = (byte)((bytes[8] & 0x3F) | 0x80);
-        return new Guid(bytes, bigEndian: true);
-    }
+    private Guid NewId() => random.NextId();
 }

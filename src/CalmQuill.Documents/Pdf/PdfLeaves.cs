@@ -34,7 +34,7 @@ internal sealed class PdfLeaves(PdfFile file) : IDisposable
     {
         var key = (leaf.Asset, leaf.Leaf);
         if (!put.TryGetValue(key, out var number))
-            put[key] = number = Tried(() =>
+            put[key] = number = PdfSource.Tried(() =>
                 SourceOf(page, leaf.Asset) is { } source && source.File[leaf.Leaf] is { } one ? Put(source, one) : (int?)null
             );
         return number;
@@ -42,7 +42,8 @@ internal sealed class PdfLeaves(PdfFile file) : IDisposable
 
     /// <summary>Where a leaf's links lead.</summary>
     public IReadOnlyList<LeafLink> LinksOf(PrintedPage page, PictureLook leaf) =>
-        Tried(() => SourceOf(page, leaf.Asset) is { } source && source.File[leaf.Leaf] is { } one ? Links(source.File, one) : []) ?? [];
+        PdfSource.Tried(() => SourceOf(page, leaf.Asset) is { } source && source.File[leaf.Leaf] is { } one ? Links(source.File, one) : [])
+        ?? [];
 
     public void Dispose()
     {
@@ -58,25 +59,6 @@ internal sealed class PdfLeaves(PdfFile file) : IDisposable
                     ? new Source(read, new PdfCopy(read, file))
                     : null;
         return source;
-    }
-
-    /// <summary>What comes of reading; nothing where the file is broken there.</summary>
-    private static T? Tried<T>(Func<T?> read)
-    {
-        try
-        {
-            return read();
-        }
-        catch (PrintBudgetException)
-        {
-            throw;
-        }
-#pragma warning disable CA1031 // A broken file breaks its reader in any way there is.
-        catch (Exception)
-#pragma warning restore CA1031
-        {
-            return default;
-        }
     }
 
     private int Put(Source source, PdfSource.Page page)
@@ -228,7 +210,13 @@ internal sealed class PdfLeaves(PdfFile file) : IDisposable
         var action = file.Read<DictionaryToken>(annotation, "A");
         if (action is not null && file.Read<NameToken>(action, "S")?.Data == "URI")
         {
-            var address = action.TryGet(NameToken.Create("URI"), out var uri) && file.Resolved(uri) is StringToken said ? said.Data : "";
+            var said = action.TryGet(NameToken.Create("URI"), out var uri) ? file.Resolved(uri) : null;
+            var address = said switch
+            {
+                StringToken plain => plain.Data,
+                HexToken hex => hex.Data,
+                _ => "",
+            };
             return Uri.TryCreate(address, UriKind.Absolute, out var read) && read.Scheme is "http" or "https" or "mailto"
                 ? (read.AbsoluteUri, 0)
                 : (null, 0);

@@ -42,9 +42,8 @@ internal sealed class PdfSource : IDisposable
     public Page? this[int number] => number >= 1 && number <= pages.Count ? pages[number - 1] : null;
 
     /// <summary>Opens a file; null where it cannot be read, or wants another password.</summary>
-    public static PdfSource? Open(byte[] file, string password = "")
-    {
-        try
+    public static PdfSource? Open(byte[] file, string password = "") =>
+        Tried(() =>
         {
             var options = new ParsingOptions
             {
@@ -53,12 +52,24 @@ internal sealed class PdfSource : IDisposable
                 Password = password,
             };
             return new PdfSource(PdfDocument.Open(file, options));
+        });
+
+    /// <summary>What comes of reading; nothing where the file is broken there.</summary>
+    public static T? Tried<T>(Func<T?> read)
+    {
+        try
+        {
+            return read();
+        }
+        catch (PrintBudgetException)
+        {
+            throw;
         }
 #pragma warning disable CA1031 // A broken file breaks its reader in any way there is.
         catch (Exception)
 #pragma warning restore CA1031
         {
-            return null;
+            return default;
         }
     }
 

@@ -1,5 +1,3 @@
-using UglyToad.PdfPig.Tokens;
-
 namespace CalmQuill.Documents.Pdf;
 
 /// <summary>A PDF file that was protected, without its protection.</summary>
@@ -10,8 +8,11 @@ public static class PdfUnlocked
     public static byte[]? Write(byte[] file, string password)
     {
         using var source = PdfSource.Open(file, password);
-        if (source is not { Count: > 0 })
-            return null;
+        return source is { Count: > 0 } ? PdfSource.Tried(() => Copied(source)) : null;
+    }
+
+    private static byte[] Copied(PdfSource source)
+    {
         var made = new PdfFile();
         var copy = new PdfCopy(source, made);
         var catalogue = made.Add(copy.Text(source.Catalogue));

@@ -11,7 +11,7 @@ using CalmQuill.Store.Library;
 namespace CalmQuill.Server.Pages;
 
 /// <summary>Puts together all that a page shows: ink, paper, a planner's dates, and what lies under it.</summary>
-public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
+public sealed class PrintedPages(DocumentStore documents, AssetStore assets, RecentFiles recent)
 {
     /// <summary>The most bytes of pictures that one page is put together with.</summary>
     private const long MostPictures = 300_000_000;
@@ -40,13 +40,13 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
                     ? (await documents.Notebook(space, page.Notebook, cancel)).PlannerPrintOf(page.Notebook, page.Id)
                     : null,
             Under = under,
-            Pictures = await PicturesOn(space, document, under, [], cancel),
+            Pictures = await PicturesOn(space, document, under, cancel),
         };
     }
 
     /// <summary>A page that was frozen to be a paper.</summary>
     public async Task<PrintedPage> Of(Guid space, FrozenPage frozen, CancellationToken cancel) =>
-        new(frozen.Page, frozen.Paper, "") { Cancel = cancel, Pictures = await PicturesOn(space, frozen.Page, null, [], cancel) };
+        new(frozen.Page, frozen.Paper, "") { Cancel = cancel, Pictures = await PicturesOn(space, frozen.Page, null, cancel) };
 
     /// <summary>Many pages of one notebook, one after the other, with what they lie in; the notebook is read once.</summary>
     public async IAsyncEnumerable<PrintedPage> Of(
@@ -59,7 +59,6 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
             pages.Count > 0 && pages[0].Notebook != Guid.Empty ? await documents.Notebook(space, pages[0].Notebook, cancel) : null;
         var outline = (notebook?.Outline() ?? []).ToDictionary(entry => entry.Id);
         var backgrounds = new Dictionary<Guid, Background?>();
-        var files = new Dictionary<Guid, byte[]>();
         foreach (var page in pages)
         {
             var paper = Paper.ParseOrDefault(page.Paper);
@@ -75,24 +74,13 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
                 Cancel = cancel,
                 PlannerPrint = notebook?.PlannerPrintOf(page.Notebook, page.Id),
                 Under = under,
-                Pictures = await PicturesOn(space, document, under, files, cancel),
+                Pictures = await PicturesOn(space, document, under, cancel),
             };
         }
     }
 
     /// <summary>The files of the pictures that are seen, as far as they have come and are not too much for one page.</summary>
-    /// <param name="space">The space.</param>
-    /// <param name="page">What is written on the page.</param>
-    /// <param name="under">What lies under it.</param>
-    /// <param name="before">PDF files that other pages show too, of which many lie on one; they are read once.</param>
-    /// <param name="cancel">Gives up.</param>
-    private async Task<Dictionary<Guid, byte[]>> PicturesOn(
-        Guid space,
-        PageDocument page,
-        Background? under,
-        Dictionary<Guid, byte[]> before,
-        CancellationToken cancel
-    )
+    private async Task<Dictionary<Guid, byte[]>> PicturesOn(Guid space, PageDocument page, Background? under, CancellationToken cancel)
     {
         var shown = new Dictionary<Guid, byte[]>();
         long bytes = 0;
@@ -100,27 +88,25 @@ public sealed class PrintedPages(DocumentStore documents, AssetStore assets)
         {
             if (bytes > MostPictures)
                 break;
-            if (!before.TryGetValue(asset, out var file))
-            {
-                if (
-                    await assets.Find(asset, space, cancel) is not { } found
-                    || !(FileType.IsPictureType(found.Type) || found.Type == FileType.Pdf)
-                )
-                    continue;
-                file = found.Bytes;
-                if (found.Type == FileType.Pdf)
-                {
-                    if (before.Values.Sum(one => (long)one.Length) > MostPictures)
-                        before.Clear();
-                    before[asset] = file;
-                }
-            }
-
+            if (await FileOf(space, asset, cancel) is not { } file)
+                continue;
             shown[asset] = file;
             bytes += file.Length;
         }
 
         return shown;
+    }
+
+    /// <summary>A picture, or a PDF file whose pages are shown; null where that has not come, or is something else.</summary>
+    private async Task<byte[]?> FileOf(Guid space, Guid asset, CancellationToken cancel)
+    {
+        if (recent.Find(space, asset) is { } kept)
+            return kept;
+        if (await assets.Find(asset, space, cancel) is not { } found)
+            return null;
+        if (found.Type == FileType.Pdf)
+            recent.Keep(space, asset, found.Bytes);
+        return found.Type == FileType.Pdf || FileType.IsPictureType(found.Type) ? found.Bytes : null;
     }
 
     private static IEnumerable<Guid> PicturesOf(PageDocument page) =>

@@ -57,7 +57,9 @@ export function BringScreen() {
   const look = async (file: File, password?: string) => {
     setReading((now) => now + 1);
     try {
-      const read = await lookInto(file, password, gone.current.signal);
+      const { signal } = gone.current;
+      const read = await lookInto(file, password, signal);
+      if (signal.aborted) return void read.pdf?.loadingTask.destroy();
       setFiles((now) => [...now, read]);
       setName((now) => now || file.name.replace(/\.[^.]+$/, '').slice(0, 200));
     } catch (error) {

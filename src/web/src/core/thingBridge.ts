@@ -41,6 +41,8 @@ export interface ThingBridge {
   PlotRows(typed: string, colour: string, fit: number): string;
   Made(): string[];
   Picture(page: number, item: string): string;
+  /** JSON of {@link ShownLeaf}s. */
+  Leaves(page: number): string;
   Replace(page: number, item: string, asset: string, across: number, down: number, now: number): Uint8Array;
   Clear(page: number, item: string, asset: string, strength: number, now: number): Uint8Array;
   AsItWas(page: number, item: string, now: number): Uint8Array;
@@ -83,6 +85,9 @@ export interface PlotRows {
   /** The first row that is no point; 0 where all are. */
   wrong: number;
 }
+
+/** A page of a PDF file that is shown on a page. */
+export type ShownLeaf = Pick<ShownPicture, 'asset' | 'leaf' | 'width' | 'height' | 'place'>;
 
 /** A picture on a page as it is shown. */
 export interface ShownPicture {

@@ -6,6 +6,7 @@ import { useNavigate } from 'react-router';
 import { createPortal, flushSync } from 'react-dom';
 import { canBeOpened, openFile, saveFile, type ShownFile } from '../data/keptFiles';
 import type { Seen } from '../core/seenBridge';
+import { useLeafLinks, usePrintedWords } from '../data/leaves';
 import { seenAt, useSeen } from '../data/seen';
 import { addSpot, type Spot, useSpots } from '../data/spots';
 import { LiftedContext, useFollowedLectern, useLiftedOn } from '../data/useLecterns';
@@ -61,6 +62,7 @@ import { usePageSteps } from './usePageSteps';
 import { usePuttingIn } from './usePuttingIn';
 import { useAtHand, useSheetEvents } from './useSheetEvents';
 import { FindLayer } from './FindLayer';
+import { LeafLinks } from './LeafLinks';
 import { SeenLayer } from './SeenLayer';
 import { useSeenActs } from './useSeenActs';
 import { useSheetKeys } from './useSheetKeys';
@@ -193,6 +195,8 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
   });
   const here = { space: space.id, notebook: notebook.id, page: page.id };
   const seen = useSeen(hand.page, habits.seesWords && !isPast);
+  const leafLinks = useLeafLinks(document, reading && !isPast);
+  const printed = usePrintedWords(document, !reading);
   const { acts, dialog: planning } = useSeenActs({
     here,
     page: hand.page,
@@ -305,8 +309,9 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
     reading: reading || aside.isWanted,
     layer: layerHere,
     taken: aside.isInHand ? undefined : taken,
+    printed,
   });
-  useAtHand(aside.blotter, { tools, reading, layer, taken: aside.isInHand ? taken : undefined });
+  useAtHand(aside.blotter, { tools, reading, layer, taken: aside.isInHand ? taken : undefined, printed });
 
   // Another tool in the hand lets go of what was taken.
   useEffect(() => {
@@ -420,6 +425,7 @@ function OpenSheet(props: SheetProps & { document: OpenDocument }) {
             onCopyLink={(spot) => copyText(addressOf({ kind: 'mark', ...here, mark: spot.id }))}
           />
         </LiftedContext>
+        {reading && <LeafLinks links={leafLinks} view={view} />}
         <SeenLayer seen={seen} view={view} reading={reading} chosen={pressed} acts={acts} onChoose={chooseSeen} />
         {active && !followsLectern && <FollowLine people={people} />}
         {active && <LecternLayer holder={holder} page={page.id} view={view} />}

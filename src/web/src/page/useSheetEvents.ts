@@ -16,13 +16,15 @@ interface AtHand {
   reading: boolean;
   layer: string;
   taken: Taken | undefined;
+  printed: readonly number[];
 }
 
 /** The blotter has what the hand has, anew when some of it is another. */
-export function useAtHand(blotter: Blotter | undefined, { tools, reading, layer, taken }: AtHand): void {
+export function useAtHand(blotter: Blotter | undefined, { tools, reading, layer, taken, printed }: AtHand): void {
   const { tool, standIns, habits, guide, zoomLocked } = tools;
   useEffect(
-    () => blotter?.give({ tool: reading ? undefined : tool, standIns, habits, guide, layer, taken, zoomLocked }),
-    [blotter, reading, tool, standIns, habits, guide, layer, taken, zoomLocked],
+    () =>
+      blotter?.give({ tool: reading ? undefined : tool, standIns, habits, guide, printed, layer, taken, zoomLocked }),
+    [blotter, reading, tool, standIns, habits, guide, printed, layer, taken, zoomLocked],
   );
 }

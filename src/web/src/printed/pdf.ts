@@ -1,5 +1,6 @@
 import { t } from '@lingui/core/macro';
 import type { PDFDocumentProxy } from 'pdfjs-dist';
+import { Unreachable } from '../server/api';
 
 /** Where what PDF files may need besides themselves lies: fonts, character maps, and what unfolds pictures. */
 const beside = `/assets/pdf-${__PDF__}/`;
@@ -17,10 +18,20 @@ export class Protected extends Error {
   }
 }
 
+/** What reads PDF files; {@link Unreachable} where its code can be had neither from the device nor from the server. */
+async function reader() {
+  try {
+    const reading = await import('pdfjs-dist');
+    reading.GlobalWorkerOptions.workerSrc = (await import('pdfjs-dist/build/pdf.worker.min.mjs?url')).default;
+    return reading;
+  } catch {
+    throw new Unreachable();
+  }
+}
+
 /** Opens a PDF file; nothing in it is run. Throws a sentence where it cannot be read, and {@link Protected} where it wants a password. */
 export async function openDocument(file: Blob, password?: string): Promise<PDFDocumentProxy> {
-  const { getDocument, GlobalWorkerOptions, PasswordException } = await import('pdfjs-dist');
-  GlobalWorkerOptions.workerSrc = (await import('pdfjs-dist/build/pdf.worker.min.mjs?url')).default;
+  const { getDocument, PasswordException } = await reader();
   const task = getDocument({
     data: new Uint8Array(await file.arrayBuffer()),
     cMapUrl: `${beside}cmaps/`,
@@ -63,7 +74,8 @@ export async function drawPage(
     canvas.width = Math.max(1, Math.round(part?.width ?? viewport.width));
     canvas.height = Math.max(1, Math.round(part?.height ?? viewport.height));
     await page.render({ canvas, viewport, background: '#ffffff' }).promise;
-    page.cleanup();
+    // Of a page that is drawn in parts what it draws is needed again at once.
+    if (!part) page.cleanup();
     return canvas;
   } catch {
     throw new Error(unreadable());

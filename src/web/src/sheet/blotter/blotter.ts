@@ -45,6 +45,8 @@ export interface AtHand {
   standIns: ReadonlyMap<string, HeldTool>;
   habits: Habits;
   guide: Guide | undefined;
+  /** Words that are printed on the page; see {@link Workplace}. */
+  printed: readonly number[];
   /** The layer that is written on; empty for the first. */
   layer: string;
   taken: Taken | undefined;
@@ -86,6 +88,7 @@ export class Blotter {
     standIns: new Map(),
     habits: usualHabits,
     guide: undefined,
+    printed: [],
     layer: '',
     taken: undefined,
     zoomLocked: false,
@@ -141,6 +144,7 @@ export class Blotter {
       sheet: () => this.sheet,
       habits: () => this.atHand.habits,
       guide: () => this.atHand.guide,
+      printed: () => this.atHand.printed,
       layer: () => this.atHand.layer,
       taken: () => this.atHand.taken?.items ?? [],
       shift: () => this.shift,

@@ -24,6 +24,8 @@ export interface Workplace {
   sheet(): Area;
   habits(): Habits;
   guide(): Guide | undefined;
+  /** Words that are printed on the page: of each the ends of its baseline and the height of its type. */
+  printed(): readonly number[];
   /** What was taken before. */
   taken(): readonly string[];
   /** Whether Shift was held as the hand was put to the sheet. */

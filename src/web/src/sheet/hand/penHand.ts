@@ -9,6 +9,8 @@ import { joinPrintedNumber } from '../../model/habits';
 
 const pieceEvery = 25;
 const mostSamples = 40_000;
+/** A pen is so wide at most, 0.01 mm. */
+const mostWidth = 2_000;
 /** In place of a size: the pen was lifted without a rest. */
 const lifted = -2;
 /** So far a pen may wander and still rest, 0.01 mm at true size. */
@@ -68,6 +70,7 @@ export class PenHand implements Hand {
   end(): void {
     clearTimeout(this.timer);
     const { core, page, wet } = this.at;
+    this.layOnPrint();
     core.PenBridge.End(this.stroke);
     this.sendPiece(false);
     // A head that is drawn to a shaft which came out true needs no rest of its own.
@@ -140,6 +143,26 @@ export class PenHand implements Hand {
     [this.count, this.sent] = [2, 0];
     this.ahead?.replace(flat);
     wet.replace(readOutline(core.PenBridge.Add(this.stroke, flat)), this.grain());
+  }
+
+  /** A highlighter that was drawn along printed words comes to lie on them: from the first to the last that it went over, as high as they are. */
+  private layOnPrint(): void {
+    const { core } = this.at;
+    const words = this.at.printed();
+    if (this.pen.kind !== 'highlighter' || this.edge || words.length === 0) return;
+    const [x1, y1, x2, y2, width] = core.PenBridge.Along(this.points, [...words]);
+    if (width === undefined) return;
+    const { pressure, time } = this.first!;
+    core.PenBridge.Drop(this.stroke);
+    this.stroke = core.PenBridge.Begin(penNumbers({ ...this.pen, width: Math.min(mostWidth, Math.round(width)) }), 0);
+    this.points = [x1!, y1!, x2!, y2!].map(Math.round);
+    const [left, top, right, bottom] = this.points as [number, number, number, number];
+    core.PenBridge.Add(
+      this.stroke,
+      Int32Array.from([left, top, pressure, time, 0, 0, right, bottom, pressure, time, 0, 0]),
+    );
+    // Others get it as an operation.
+    [this.count, this.sent] = [2, 2];
   }
 
   private kept(spot: { x: number; y: number }): { x: number; y: number } {

@@ -1,6 +1,7 @@
 import type { FileLook } from '../../core/assetBridge';
 import { loadedCore } from '../../core/runtime';
 import { drawLeaf, sizeOfLeaf } from '../../printed/leaves';
+import { Unreachable } from '../../server/api';
 import { toned } from './tones';
 
 /** How a picture is wanted. */
@@ -45,6 +46,8 @@ const sides = [256, 512, 1024, 2048, 4096];
 /** A page of a PDF file that is seen in more dots is drawn in parts of so many, as far as they are in sight. */
 const partSide = 2048;
 const mostSide = 65_536;
+/** So many parts of one page are drawn at most. */
+const mostParts = 8;
 /** So many dots of pictures are held at once: as much as 180 MB. */
 const mostDots = 45_000_000;
 
@@ -98,10 +101,16 @@ export function partsFor(look: Look, dots: number, sight: Share): { bitmap: Imag
   if (look.leaf === 0 || dots <= sides.at(-1)!) return [];
   const entry = entryOf(look);
   if (!entry.shape) return [];
-  let side = sides.at(-1)!;
-  while (side < dots && side < mostSide) side *= 2;
   const longer = Math.max(entry.shape.width, entry.shape.height);
-  const [wide, high] = [(entry.shape.width / longer) * side, (entry.shape.height / longer) * side];
+  const [across, down] = [entry.shape.width / longer, entry.shape.height / longer];
+  const partsAt = (side: number) =>
+    (Math.ceil((sight.width * across * side) / partSide) + 1) *
+    (Math.ceil((sight.height * down * side) / partSide) + 1);
+  let side = sides.at(-1)!;
+  // Never so sharp that what is in sight would push itself out of what is held.
+  while (side < dots && side < mostSide && partsAt(side * 2) <= mostParts) side *= 2;
+  if (side === sides.at(-1)) return [];
+  const [wide, high] = [across * side, down * side];
   const parts: { bitmap: ImageBitmap; at: Share }[] = [];
   const first = (share: number, whole: number) => Math.max(0, Math.floor((share * whole) / partSide));
   const end = (share: number, whole: number) =>
@@ -170,8 +179,8 @@ async function make(entry: Known, file: Blob, look: Look, side: number): Promise
   let bitmap: ImageBitmap;
   try {
     bitmap = await read(entry, file, side, look);
-  } catch {
-    entry.isBroken = true;
+  } catch (problem) {
+    entry.isBroken = !(problem instanceof Unreachable);
     return;
   }
   if (look.slope !== 1 || look.added !== 0) bitmap = await toned(bitmap, look.slope, look.added);
