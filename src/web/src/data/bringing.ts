@@ -68,8 +68,8 @@ export async function makePages(
       }
       const document = addressOf(space, 'page', page);
       for (const bytes of unframed(BringBridge.Laid(i, Date.now()))) ink.push({ space, kind: 'page', document, bytes });
-      await workspace.store.keepEmpty(document);
     }
+    await workspace.store.keepEmpty(...pages.map((page) => addressOf(space, 'page', page)));
     const into = (handle: number, now: number) => BringBridge.Into(handle, parent, after, seed, now);
     if (isNew) goal.library.addFilled(notebook, goal.folder, goal.name, goal.look, [inside, into], ink);
     else OpenDocument.performAcross([[inside, into]], ink);

@@ -242,12 +242,14 @@ export class DeviceStore {
     return isGood;
   }
 
-  /** Notes that nobody has written in a document yet, so that all of it is here; not of one that something was taken away of. */
-  async keepEmpty(address: string): Promise<void> {
+  /** Notes that nobody has written in some documents yet, so that all of them is here; not of one that something was taken away of. */
+  async keepEmpty(...addresses: string[]): Promise<void> {
     const transaction = this.database.transaction('documents', 'readwrite');
-    const kept = (await transaction.store.get(address)) ?? { id: address, sequence: 0 };
-    if (!kept.forgotten && !kept.generation && kept.sequence === 0)
-      void transaction.store.put({ ...kept, fromStart: true });
+    for (const address of addresses) {
+      const kept = (await transaction.store.get(address)) ?? { id: address, sequence: 0 };
+      if (!kept.forgotten && !kept.generation && kept.sequence === 0)
+        void transaction.store.put({ ...kept, fromStart: true });
+    }
     await transaction.done;
   }
 
