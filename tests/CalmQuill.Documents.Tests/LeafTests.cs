@@ -153,6 +153,26 @@ public sealed class LeafTests : OnPaper
             Assert.DoesNotContain(word, text, StringComparison.Ordinal);
     }
 
+    [Fact]
+    public async Task A_stream_that_unfolds_to_very_much_is_not_unfolded()
+    {
+        using var packed = new MemoryStream();
+        await using (
+            var deflate = new System.IO.Compression.ZLibStream(packed, System.IO.Compression.CompressionLevel.Fastest, leaveOpen: true)
+        )
+        {
+            for (var i = 0; i < 300; i++)
+                await deflate.WriteAsync(new byte[1024 * 1024]);
+        }
+
+        var raw = RawPdf.Of("");
+        raw[3] = "<< /Type /Page /Parent 2 0 R /Contents [4 0 R 6 0 R] >>";
+        raw[6] = RawPdf.Stream("/Filter /FlateDecode", Encoding.Latin1.GetString(packed.ToArray()));
+        var file = await Save([.. Pages(raw.Bytes(), Laying.Whole, 1, 200, 100)]);
+        Run("pdfinfo", file);
+        Assert.InRange(new FileInfo(file).Length, 300, 20_000);
+    }
+
     [Theory]
     [InlineData("40", "--allow-weak-crypto")]
     [InlineData("128", "--use-aes=y")]
