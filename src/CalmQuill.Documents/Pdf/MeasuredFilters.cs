@@ -35,7 +35,7 @@ internal sealed class MeasuredFilters : IFilterProvider
             return usual.Decode(input, dictionary, provider, index);
         }
 
-        /// <exception cref="InvalidDataException">It unfolds to more than may be.</exception>
+        /// <exception cref="InsufficientMemoryException">It unfolds to more than may be.</exception>
         private static void Measure(Memory<byte> input)
         {
             using var packed = new MemoryStream(input.ToArray(), writable: false);

@@ -2,7 +2,7 @@ import { plural, t } from '@lingui/core/macro';
 import { FilesIcon } from '@phosphor-icons/react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
-import { type LaidSheet, type Laying, layings } from '../core/bringBridge';
+import { type BringBridge, type LaidSheet, type Laying, layings } from '../core/bringBridge';
 import { sentenceOf } from '../core/runtime';
 import { type Goal, makePages, takeOffered, type Told } from '../data/bringing';
 import { doing } from '../data/doing';
@@ -61,7 +61,7 @@ export function BringScreen() {
       const read = await lookInto(file, password, signal);
       if (signal.aborted) return void read.pdf?.loadingTask.destroy();
       setFiles((now) => [...now, read]);
-      setName((now) => now || file.name.replace(/\.[^.]+$/, '').slice(0, 200));
+      setName((now) => now || titleOf(file.name).slice(0, 200));
     } catch (error) {
       if (error instanceof Cancelled) return;
       if (error instanceof Protected) setLocked((now) => [...now, { file, wasWrong: error.wasWrong }]);
@@ -320,12 +320,14 @@ export function BringScreen() {
   );
 }
 
+/** A file's name without its ending. */
+const titleOf = (name: string): string => name.replace(/\.[^.]+$/, '');
+
 /** So high are leaves that were left out, pixels. */
 const asideHeight = 72;
 
 /** How wide a leaf is as it is turned, as a share of its height; never too narrow to be pressed. */
-function ratioOf({ file, number, turn }: Chosen): number {
-  const { width, height } = file.leaves.find((leaf) => leaf.number === number)!;
+function ratioOf({ width, height, turn }: Chosen): number {
   const ratio = turn % 2 === 0 ? width / height : height / width;
   return Math.min(3, Math.max(0.62, ratio || 1));
 }
@@ -334,27 +336,23 @@ function ratioOf({ file, number, turn }: Chosen): number {
 function leavesOf(files: readonly BroughtFile[], turns: ReadonlyMap<number, number>): Chosen[] {
   let page = 0;
   return files.flatMap((file) =>
-    file.leaves.map(({ number }) => ({ page: ++page, file, number, turn: turns.get(page) ?? 0 })),
+    file.leaves.map((leaf) => ({ ...leaf, page: ++page, file, turn: turns.get(page) ?? 0 })),
   );
 }
 
 /** Has Core lay leaves on sheets. What stands for files that are not kept yet does not matter to how they lie. */
 function lay(
-  bridge: { Lay: (...given: Parameters<ReturnType<typeof useWorkspace>['core']['BringBridge']['Lay']>) => string },
+  bridge: BringBridge,
   chosen: readonly Chosen[],
   files: readonly BroughtFile[],
   laying: Laying,
   assetOf: (file: BroughtFile) => string = () => root,
 ): LaidSheet[] {
-  const sizes = chosen.flatMap(({ file, number, turn }) => {
-    const size = file.leaves.find((leaf) => leaf.number === number)!;
-    return [number, size.width, size.height, turn];
-  });
   const marks = bookmarksIn(chosen, files);
   return JSON.parse(
     bridge.Lay(
       chosen.map(({ file }) => assetOf(file)),
-      sizes,
+      chosen.flatMap(({ number, width, height, turn }) => [number, width, height, turn]),
       layings[laying],
       marks.map(({ level }) => level),
       marks.map(({ title }) => title),
@@ -365,12 +363,12 @@ function lay(
 
 /** The bookmarks of all files by the leaves that were chosen; of several files each is a chapter of its own. */
 function bookmarksIn(chosen: readonly Chosen[], files: readonly BroughtFile[]) {
-  const several = files.filter(({ leaves }) => leaves.length > 1).length > 0 && files.length > 1;
+  const several = files.length > 1 && files.some(({ leaves }) => leaves.length > 1);
   return files.flatMap((file) => {
     const first = chosen.findIndex((leaf) => leaf.file === file);
     if (first < 0) return [];
     const own = chosen.filter((leaf) => leaf.file === file);
-    const title = file.name.replace(/\.[^.]+$/, '');
+    const title = titleOf(file.name);
     const inside = file.bookmarks.flatMap(({ level, title: called, leaf }) => {
       // To the first of its pages that came along.
       const at = own.findIndex(({ number }) => number > leaf);

@@ -4,14 +4,13 @@ import { memo, useEffect, useRef, useState } from 'react';
 import type { LaidSheet } from '../core/bringBridge';
 import { PaperPicture } from '../papers/PaperPicture';
 import { SignButton } from '../ui/Button';
-import { type BroughtFile, faceOf } from './files';
+import { type BroughtFile, faceOf, type LeafSize } from './files';
 
 /** A leaf that was chosen: of which file, and how it is turned. */
-export interface Chosen {
+export interface Chosen extends LeafSize {
   /** Its place among all leaves, from 1. */
   page: number;
   file: BroughtFile;
-  number: number;
   turn: number;
 }
 

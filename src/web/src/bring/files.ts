@@ -2,7 +2,7 @@ import { t } from '@lingui/core/macro';
 import type { PDFDocumentProxy } from 'pdfjs-dist';
 import { mostFile } from '../data/keptFiles';
 import { isPictureFile, keepAny, keepWhole } from '../data/pictureFiles';
-import { drawPage, openDocument } from '../printed/pdf';
+import { blobOf, drawPage, isPdf, openDocument } from '../printed/pdf';
 import { Cancelled, request, Unreachable } from '../server/api';
 import type { Workspace } from '../sync/workspace';
 
@@ -24,7 +24,7 @@ export interface BroughtFile {
 }
 
 /** A page of a file: its number (0 for a picture) and size, in points or dots. */
-interface LeafSize {
+export interface LeafSize {
   number: number;
   width: number;
   height: number;
@@ -35,8 +35,6 @@ export interface Bookmark {
   title: string;
   leaf: number;
 }
-
-export const isPdf = (file: File): boolean => file.type === 'application/pdf' || /\.pdf$/i.test(file.name);
 
 /** What can be brought in. */
 export const bringable = 'application/pdf,image/*';
@@ -129,10 +127,7 @@ async function sizeOf(picture: File): Promise<{ width: number; height: number }>
 /** A leaf as a small picture so many dots wide. */
 export async function faceOf({ pdf, blob }: BroughtFile, number: number, width: number): Promise<Blob> {
   if (!pdf) return blob;
-  const canvas = await drawPage(pdf, number, (wide) => width / wide);
-  return new Promise((resolve, reject) =>
-    canvas.toBlob((face) => (face ? resolve(face) : reject(new Error())), 'image/webp', 0.9),
-  );
+  return blobOf(await drawPage(pdf, number, (wide) => width / wide), 'image/webp');
 }
 
 /** Keeps a file for a space; its id there. */

@@ -4,6 +4,7 @@ import type { Area } from '../model/drawing';
 import { linksOf, wordsOf } from '../printed/leaves';
 import type { OpenDocument } from '../sync/openDocument';
 import type { Workspace } from '../sync/workspace';
+import { boxOf } from './seen';
 import { useWorkspace } from './useWorkspace';
 
 /** A link that a page of a PDF file brought along, and where it lies on the page. */
@@ -73,9 +74,8 @@ async function linksOn(leaf: ShownLeaf, file: Blob, nth: number): Promise<LeafLi
       [right, top],
       [left, bottom],
       [right, bottom],
-    ].map(([x, y]) => onPage(leaf, x!, y!));
-    const [xs, ys] = [corners.map(([x]) => x), corners.map(([, y]) => y)];
-    return { key: `${nth} ${i}`, address, area: [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)] };
+    ].flatMap(([x, y]) => onPage(leaf, x!, y!));
+    return { key: `${nth} ${i}`, address, area: boxOf(corners) };
   });
 }
 

@@ -1,12 +1,12 @@
 import type { LeafLink } from '../data/leaves';
-import type { View } from '../sheet/ink/view';
+import { toScreen, type View } from '../sheet/ink/view';
 
 /** The links of slides and other files under the ink, to be followed while one reads. */
-export function LeafLinks({ links, view: { scale, x, y } }: { links: readonly LeafLink[]; view: View }) {
+export function LeafLinks({ links, view }: { links: readonly LeafLink[]; view: View }) {
   if (links.length === 0) return null;
   return (
     <div className="pointer-events-none absolute inset-0 overflow-clip">
-      {links.map(({ key, address, area: [left, top, right, bottom] }) => (
+      {links.map(({ key, address, area }) => (
         <a
           key={key}
           href={address}
@@ -16,12 +16,7 @@ export function LeafLinks({ links, view: { scale, x, y } }: { links: readonly Le
           aria-label={address}
           data-testid="leaf-link"
           className="pointer-events-auto absolute rounded-sm hover:outline-2 hover:outline-primary/50"
-          style={{
-            left: left * scale + x,
-            top: top * scale + y,
-            width: (right - left) * scale,
-            height: (bottom - top) * scale,
-          }}
+          style={toScreen(area, view)}
         />
       ))}
     </div>

@@ -9,6 +9,7 @@ import type { Say } from '../ui/saying';
 import { FormDialog, Problem } from '../ui/FormDialog';
 import { keepPaperPicture, makeOwnPaper } from '../data/ownPapers';
 import { useWorkspace } from '../data/useWorkspace';
+import { isPdf } from '../printed/pdf';
 import { openPdf, type PdfFile } from './pdfPages';
 import { PdfPages } from './PdfPages';
 
@@ -30,11 +31,11 @@ export function OwnPaperDialog({
   const [file, setFile] = useState<File>();
   const [page, setPage] = useState(1);
   const [everywhere, setEverywhere] = useState(true);
-  const isPdf = file?.type === 'application/pdf' || file?.name.toLowerCase().endsWith('.pdf') === true;
+  const isPdfFile = file !== undefined && isPdf(file);
   const [pdf, setPdf] = useState<PdfFile>();
   const [refused, setRefused] = useState('');
   useEffect(() => {
-    if (!file || !isPdf) return undefined;
+    if (!file || !isPdfFile) return undefined;
     let gone = false;
     let opened: PdfFile | undefined;
     openPdf(file).then(
@@ -51,9 +52,9 @@ export function OwnPaperDialog({
       setRefused('');
       opened?.close();
     };
-  }, [file, isPdf]);
+  }, [file, isPdfFile]);
   const confirm = async () => {
-    const picture = isPdf ? await pdf!.picture(page) : file!;
+    const picture = isPdfFile ? await pdf!.picture(page) : file!;
     const { asset } = await keepPaperPicture(workspace, library.space, picture);
     if (replaced && everywhere) {
       library.set(replaced.id, properties.source, asset);
@@ -73,7 +74,7 @@ export function OwnPaperDialog({
     <FormDialog
       title={replaced ? t`Replace “${replaced.name}”` : t`A paper of your own`}
       confirm={replaced ? t`Replace it` : t`Make the paper`}
-      disabled={!file || (isPdf && !pdf)}
+      disabled={!file || (isPdfFile && !pdf)}
       onConfirm={confirm}
       onClose={onClose}
     >
@@ -93,8 +94,8 @@ export function OwnPaperDialog({
               )}
             />
           </label>
-          {isPdf && pdf && <PdfPages file={pdf} page={Math.min(page, pdf.pages)} onPage={setPage} />}
-          {isPdf && !pdf && !refused && <p className="text-quiet">{t`Looking at its pages`}</p>}
+          {isPdfFile && pdf && <PdfPages file={pdf} page={Math.min(page, pdf.pages)} onPage={setPage} />}
+          {isPdfFile && !pdf && !refused && <p className="text-quiet">{t`Looking at its pages`}</p>}
           {replaced ? (
             <fieldset>
               <legend className="mb-1 font-semibold">{t`For`}</legend>

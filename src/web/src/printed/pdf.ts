@@ -82,8 +82,11 @@ export async function drawPage(
   }
 }
 
-export async function blobOf(canvas: HTMLCanvasElement): Promise<Blob> {
+export async function blobOf(canvas: HTMLCanvasElement, type: 'image/png' | 'image/webp' = 'image/png'): Promise<Blob> {
   return new Promise<Blob>((resolve, reject) =>
-    canvas.toBlob((picture) => (picture ? resolve(picture) : reject(new Error(unreadable()))), 'image/png'),
+    canvas.toBlob((picture) => (picture ? resolve(picture) : reject(new Error(unreadable()))), type, 0.9),
   );
 }
+
+/** Whether a file calls itself a PDF file. */
+export const isPdf = (file: File): boolean => file.type === 'application/pdf' || /\.pdf$/i.test(file.name);
